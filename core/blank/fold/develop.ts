@@ -1,0 +1,310 @@
+import type { FaceTree } from '../../card/faces';
+import { facesOf } from '../../card/faces';
+import { checkCard } from '../../card/check';
+import { outlineOf } from '../../card/outline';
+import type { Fold, Made, PatternDoc } from '../../card/pattern';
+import { radians } from '../../measure/angle';
+import { area, box, inside, points } from '../../measure/path';
+import type { Problem, Result } from '../../measure/result';
+import { failure } from '../../measure/result';
+import type { Segment } from '../../measure/segment';
+import { moved } from '../../measure/segment';
+import type { Vec } from '../../measure/vector';
+import { add, along, distance, dot, left, mix, scale, sub, unit } from '../../measure/vector';
+import type { JointAllowance } from '../joint';
+import { jointAllowance } from '../joint';
+import type { Practice, SheetMetal } from '../practice';
+import type { Allowance, Bend } from './allowance';
+import { bendAllowance } from './allowance';
+import type { BlankPiece } from './outline';
+import { blankOutline } from './outline';
+import type { Piece } from './trim';
+import { trimFace } from './trim';
+import { warningsOf } from './warnings';
+
+export type BlankFold = {
+  id: string;
+  bend: Bend;
+  toward: Fold['toward'];
+  made: Made;
+  allowance: Allowance;
+  /** From the fold mark on the card to the tangent, each side, mm. */
+  setbackMm: number;
+  /** How far everything beyond the fold moves, away from the base, mm: allowance − 2·setback. */
+  shiftMm: number;
+  /** Indices of the faces it joins. */
+  parent: number;
+  child: number;
+  /** Unit vector across the fold, from the parent to the child. */
+  across: Vec;
+  /** On the blank, each from the fold's `from` end to its `to` end: nearer the base, then farther. */
+  tangents: [[Vec, Vec], [Vec, Vec]];
+  centre: [Vec, Vec];
+  /** Where the edge of the clamping bar goes. */
+  brake: [Vec, Vec];
+};
+
+export type BlankFace = {
+  /** What stays flat, counter-clockwise, on the blank. */
+  pieces: Piece[];
+  /** Where the face has gone to from its place on the card. */
+  shift: Vec;
+  /** Index of the fold by which it hangs on its parent; -1 for the base. */
+  fold: number;
+};
+
+export type BlankEdge = { id: string; letter: string; allowance: JointAllowance; net: Segment[]; cut: Segment[] };
+export type BlankHole = { id: string; centre: Vec; diameterMm: number };
+
+/** A blank reckoned from a card, in the coordinates of the face that stays put. Lengths in mm, areas in mm². */
+export type Development = {
+  /** The outline to cut, counter-clockwise, each piece with what it came from. */
+  outline: BlankPiece[];
+  /** The outline without what joints add and without reliefs. */
+  net: BlankPiece[];
+  faces: BlankFace[];
+  /** Faces from the base outward, each after its parent. */
+  order: number[];
+  folds: BlankFold[];
+  edges: BlankEdge[];
+  holes: BlankHole[];
+  size: {
+    widthMm: number;
+    heightMm: number;
+    /** As cut, holes out. */
+    areaMm2: number;
+    /** Flat faces, bend zones, what the joints add less reliefs, and holes: they sum to the area. */
+    parts: { facesMm2: number; zonesMm2: number; jointsMm2: number; holesMm2: number };
+    massKg: number;
+    /** How far the blank would be out if the card were cut as it is: the largest shift of one face against another, mm. */
+    differenceMm: number;
+  };
+  warnings: Problem[];
+};
+
+/** From the mark on the card to the tangent of the bend, for each way the card was made there; see docs/formulas.md. */
+export function setbackFor(made: Made, bend: Bend, allowance: Allowance): number {
+  const a = radians(bend.angleDeg);
+  switch (made) {
+    case 'outside-sharp':
+      return allowance.outsideSetbackMm;
+    case 'inside-sharp':
+      return allowance.insideSetbackMm;
+    case 'outside-rolled':
+      return (a * (bend.radiusMm + bend.thicknessMm)) / 2;
+    case 'inside-rolled':
+      return (a * bend.radiusMm) / 2;
+  }
+}
+
+/**
+ * The flat blank of a card with straight folds.
+ *
+ * The base face stays where it is. Each face is trimmed by the setback of its folds; beyond a fold everything moves by
+ * allowance − 2·setback across the fold; between the tangents lies the bend. Then each edge gets what its joint needs
+ * and each place where bends meet gets its relief. Pure: the same card, sheet and practice give the same blank, and the
+ * order in which folds are listed does not matter.
+ *
+ * Problems (stop): those of `checkCard`, of `bendAllowance` and of `trimFace`, each with the fold concerned.
+ */
+export function develop(doc: PatternDoc, sheet: SheetMetal, practice: Practice): Result<{ development: Development }> {
+  const found = checkCard(doc);
+  const stops = found.filter((p) => p.severity === 'stop');
+  if (stops.length > 0) return failure(...stops);
+  const tree = facesOf(doc);
+  if (!tree.ok) return tree;
+
+  const bends = bendsOf(doc, sheet);
+  if (!bends.ok) return bends;
+  const setbacks = bends.list.map((b) => b.setbackMm);
+
+  const trimmed: Piece[][] = [];
+  for (const face of tree.faces) {
+    const cut = trimFace(face, setbacks);
+    if (!cut.ok) return failure(...cut.problems.map((p) => concerning(doc, p)));
+    trimmed.push(cut.pieces);
+  }
+
+  const across = doc.folds.map((_, i) => acrossFold(tree, i));
+  const shifts = shiftsOf(tree, bends.list.map((b) => b.shiftMm), across);
+  const faces = tree.faces.map((_, f): BlankFace => ({
+    pieces: trimmed[f]!.map((p) => ({ ...p, segment: moved(p.segment, shifts[f]!) })),
+    shift: shifts[f]!,
+    fold: tree.sidesOfFold.findIndex((s) => s.child === f),
+  }));
+  const folds = doc.folds.map((fold, i) => blankFold(doc, fold, i, bends.list[i]!, tree, faces, across[i]!, practice));
+
+  const allowances = new Map(doc.edges.map((edge) => [edge.id, jointAllowance(edge.joint, sheet)]));
+  const edgeOfSide = new Map(doc.edges.flatMap((edge) => edge.sides.map((side) => [side, edge.id] as const)));
+  const { sideIds } = outlineOf(doc);
+  const { net, outline, missed } = blankOutline({
+    faces,
+    base: tree.base,
+    children: tree.sidesOfFold.map((s) => s.child),
+    foldIds: doc.folds.map((f) => f.id),
+    bendMm: bends.list.map((b) => b.allowance.allowanceMm),
+    edgeOf: (side) => edgeOfSide.get(sideIds[side]!) ?? null,
+    allowances,
+    relief: practice.relief,
+    reliefMm: sheet.thicknessMm,
+  });
+  const edges = doc.edges.map((edge) => ({
+    id: edge.id,
+    letter: edge.letter,
+    allowance: allowances.get(edge.id)!,
+    net: segmentsOf(net, edge.id),
+    cut: segmentsOf(outline, edge.id),
+  }));
+  const holes = doc.holes.map((hole) => ({
+    id: hole.id,
+    centre: toBlank([hole.x, hole.y], tree, folds, faces),
+    diameterMm: hole.diameterMm,
+  }));
+
+  const size = sizeOf({ net, outline, faces, holes, shifts, sheet });
+  const development: Development = { outline, net, faces, order: tree.order, folds, edges, holes, size, warnings: [] };
+  development.warnings = [...found, ...warningsOf(doc, tree, development, sheet, practice, missed)];
+  return { ok: true, development };
+}
+
+type BendPlan = { bend: Bend; allowance: Allowance; setbackMm: number; shiftMm: number };
+
+function bendsOf(doc: PatternDoc, sheet: SheetMetal): Result<{ list: BendPlan[] }> {
+  const list: BendPlan[] = [];
+  for (const fold of doc.folds) {
+    const bend: Bend = {
+      thicknessMm: sheet.thicknessMm,
+      radiusMm: fold.radiusMm ?? sheet.usualRadiusMm,
+      angleDeg: fold.angleDeg,
+    };
+    const allowance = bendAllowance(bend, sheet.rule);
+    if (!allowance.ok) {
+      return failure(...allowance.problems.map((p): Problem => ({ ...p, about: [fold.id], severity: 'stop' })));
+    }
+    const setbackMm = setbackFor(fold.made, bend, allowance);
+    list.push({ bend, allowance, setbackMm, shiftMm: allowance.allowanceMm - 2 * setbackMm });
+  }
+  return { ok: true, list };
+}
+
+const concerning = (doc: PatternDoc, p: Problem): Problem => {
+  const fold = doc.folds[p.numbers?.fold ?? -1];
+  return fold ? { ...p, about: [fold.id] } : p;
+};
+
+function acrossFold(tree: FaceTree, fold: number): Vec {
+  const parent = tree.faces[tree.sidesOfFold[fold]!.parent]!;
+  const bound = parent.bounds.find((b) => b.kind === 'fold' && b.fold === fold)!;
+  return scale(left(unit(sub(bound.segment.b, bound.segment.a))), -1);
+}
+
+function shiftsOf(tree: FaceTree, byFold: readonly number[], across: readonly Vec[]): Vec[] {
+  const shifts = tree.faces.map((): Vec => [0, 0]);
+  for (const face of tree.order.slice(1)) {
+    const fold = tree.sidesOfFold.findIndex((s) => s.child === face);
+    const parent = tree.sidesOfFold[fold]!.parent;
+    shifts[face] = along(shifts[parent]!, across[fold]!, byFold[fold]!);
+  }
+  return shifts;
+}
+
+function blankFold(
+  doc: PatternDoc,
+  fold: Fold,
+  index: number,
+  plan: BendPlan,
+  tree: FaceTree,
+  faces: readonly BlankFace[],
+  across: Vec,
+  practice: Practice,
+): BlankFold {
+  const { parent, child } = tree.sidesOfFold[index]!;
+  const tangentOf = (face: number) => faces[face]!.pieces.find((p) => p.kind === 'tangent' && p.fold === index)!.segment;
+  // The parent's boundary runs along the fold one way, the child's the other; start both at the fold's `from` end.
+  const onCard = tree.faces[parent]!.bounds.find((b) => b.kind === 'fold' && b.fold === index)!.segment;
+  const { path, sideIds } = outlineOf(doc);
+  const from = path[sideIds.indexOf(fold.from.side)]!;
+  const startsAtFrom = nearerStart(onCard, from, fold.from.at);
+  const near = tangentOf(parent);
+  const far = tangentOf(child);
+  const tangents: BlankFold['tangents'] = startsAtFrom
+    ? [
+        [near.a, near.b],
+        [far.b, far.a],
+      ]
+    : [
+        [near.b, near.a],
+        [far.a, far.b],
+      ];
+  const share = {
+    tangent: 0,
+    centre: 0.5,
+    'radius-in': Math.min(1, plan.bend.radiusMm / plan.allowance.allowanceMm),
+  }[practice.brakeLine];
+  const between = (t: number): [Vec, Vec] => [mix(tangents[0][0], tangents[1][0], t), mix(tangents[0][1], tangents[1][1], t)];
+  return {
+    id: fold.id,
+    ...plan,
+    toward: fold.toward,
+    made: fold.made,
+    parent,
+    child,
+    across,
+    tangents,
+    centre: between(0.5),
+    brake: between(share),
+  };
+}
+
+function nearerStart(chord: Segment, side: Segment, at: number): boolean {
+  const p = at === 0 ? side.a : at === 1 ? side.b : mix(side.a, side.b, at);
+  return distance(p, chord.a) <= distance(p, chord.b);
+}
+
+const segmentsOf = (pieces: readonly BlankPiece[], edge: string): Segment[] =>
+  pieces.filter((p) => p.edge === edge && p.kind !== 'link').map((p) => p.segment);
+
+/** Where a point of the card comes to on the blank; inside a bend it keeps its share of the way round. */
+function toBlank(p: Vec, tree: FaceTree, folds: readonly BlankFold[], faces: readonly BlankFace[]): Vec {
+  let home = tree.faces.findIndex((face) => inside(p, points(face.bounds.map((b) => b.segment), 0.05)));
+  if (home < 0) home = tree.base;
+  for (const bound of tree.faces[home]!.bounds) {
+    if (bound.kind !== 'fold') continue;
+    const fold = folds[bound.fold]!;
+    const depth = dot(sub(p, bound.segment.a), left(unit(sub(bound.segment.b, bound.segment.a))));
+    const t = dot(sub(p, bound.segment.a), sub(bound.segment.b, bound.segment.a)) / distance(bound.segment.a, bound.segment.b) ** 2;
+    if (depth >= fold.setbackMm || t < 0 || t > 1) continue;
+    const u = home === fold.parent ? -depth : depth;
+    const share = (u + fold.setbackMm) / (2 * fold.setbackMm);
+    const onZone = share * fold.allowance.allowanceMm - fold.setbackMm;
+    return add(along(p, fold.across, onZone - u), faces[fold.parent]!.shift);
+  }
+  return add(p, faces[home]!.shift);
+}
+
+function sizeOf(of: {
+  net: readonly BlankPiece[];
+  outline: readonly BlankPiece[];
+  faces: readonly BlankFace[];
+  holes: readonly BlankHole[];
+  shifts: readonly Vec[];
+  sheet: SheetMetal;
+}): Development['size'] {
+  const path = of.outline.map((p) => p.segment);
+  const bounds = box(path);
+  const facesMm2 = of.faces.reduce((sum, face) => sum + area(face.pieces.map((p) => p.segment)), 0);
+  const netMm2 = area(of.net.map((p) => p.segment));
+  const holesMm2 = of.holes.reduce((sum, h) => sum + (Math.PI * h.diameterMm ** 2) / 4, 0);
+  const cutMm2 = area(path);
+  const areaMm2 = cutMm2 - holesMm2;
+  let differenceMm = 0;
+  for (const a of of.shifts) for (const b of of.shifts) differenceMm = Math.max(differenceMm, distance(a, b));
+  return {
+    widthMm: bounds.maxX - bounds.minX,
+    heightMm: bounds.maxY - bounds.minY,
+    areaMm2,
+    parts: { facesMm2, zonesMm2: netMm2 - facesMm2, jointsMm2: cutMm2 - netMm2, holesMm2: -holesMm2 },
+    massKg: (areaMm2 / 1e6) * of.sheet.thicknessMm * of.sheet.weight,
+    differenceMm,
+  };
+}

@@ -1,0 +1,86 @@
+import { z } from 'zod';
+import { outlineFromPoints } from '../card/legs';
+import { patternParts, placeNearest } from '../card/outline';
+import type { PatternDoc } from '../card/pattern';
+import { MADE, countingIds, emptyPattern } from '../card/pattern';
+import type { Result } from '../measure/result';
+import { failure } from '../measure/result';
+import type { Practice, SheetMetal } from './practice';
+import { USUAL_SHOP } from './practice';
+
+const point = z.tuple([z.number().finite(), z.number().finite()]);
+
+export const RuleSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('measured'), k: z.number(), uK: z.number() }),
+  z.object({ kind: z.literal('din6935') }),
+  z.object({ kind: z.literal('machinery'), temper: z.enum(['soft', 'half', 'hard']) }),
+  z.object({ kind: z.literal('faa') }),
+  z.object({ kind: z.literal('k'), k: z.number() }),
+]);
+
+/** A card in the plain form of scripts: points and fold lines instead of a pattern document. Lengths in mm. */
+export const PlainCardSchema = z.object({
+  thicknessMm: z.number().positive(),
+  rule: RuleSchema,
+  outline: z.array(point).min(3),
+  folds: z
+    .array(
+      z.object({
+        from: point,
+        to: point,
+        angleDeg: z.number(),
+        radiusMm: z.number().min(0).optional(),
+        made: z.enum(MADE).default('outside-sharp'),
+        toward: z.enum(['face', 'back']).default('face'),
+      }),
+    )
+    .default([]),
+  holes: z.array(z.object({ at: point, diameterMm: z.number().positive() })).default([]),
+  base: point.optional(),
+  relief: z.enum(['round', 'square', 'none']).default(USUAL_SHOP.relief),
+  brakeLine: z.enum(['tangent', 'centre', 'radius-in']).default(USUAL_SHOP.brakeLine),
+  kgPerM2PerMm: z.number().positive().default(7.85),
+});
+export type PlainCard = z.input<typeof PlainCardSchema>;
+
+/** Fold ends may be this far off the outline, mm. */
+const SNAP_MM = 0.5;
+
+/**
+ * A plain card as a pattern document with its sheet and practice. The outline may run either way round.
+ *
+ * Problems (stop): `too-few-corners`, `fold-off-outline` (numbers: fold (from 1), offMm).
+ */
+export function fromPlain(plain: z.output<typeof PlainCardSchema>): Result<{ doc: PatternDoc; sheet: SheetMetal; practice: Practice }> {
+  const outline = outlineFromPoints(plain.outline);
+  if (!outline.ok) return outline;
+  const newId = countingIds();
+  const parts = patternParts(outline.path, newId);
+  const doc: PatternDoc = { ...emptyPattern(), ...parts, base: plain.base ?? null };
+  for (const [i, fold] of plain.folds.entries()) {
+    const from = placeNearest(doc, fold.from)!;
+    const to = placeNearest(doc, fold.to)!;
+    const offMm = Math.max(from.distance, to.distance);
+    if (offMm > SNAP_MM) {
+      return failure({ code: 'fold-off-outline', severity: 'stop', about: [`fold ${i + 1}`], numbers: { fold: i + 1, offMm } });
+    }
+    doc.folds.push({
+      id: `fold ${i + 1}`,
+      from: from.place,
+      to: to.place,
+      angleDeg: fold.angleDeg,
+      toward: fold.toward,
+      radiusMm: fold.radiusMm ?? null,
+      made: fold.made,
+    });
+  }
+  doc.holes = plain.holes.map((hole, i) => ({ id: `hole ${i + 1}`, x: hole.at[0], y: hole.at[1], diameterMm: hole.diameterMm }));
+  const sheet: SheetMetal = {
+    thicknessMm: plain.thicknessMm,
+    rule: plain.rule,
+    usualRadiusMm: plain.thicknessMm,
+    leastRadiusMm: 0,
+    weight: plain.kgPerM2PerMm,
+  };
+  return { ok: true, doc, sheet, practice: { brakeLine: plain.brakeLine, relief: plain.relief, shortestFlangeMm: 0 } };
+}

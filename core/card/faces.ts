@@ -1,0 +1,126 @@
+import { inside, points, polygonArea } from '../measure/path';
+import type { Result } from '../measure/result';
+import { failure } from '../measure/result';
+import type { Segment } from '../measure/segment';
+import { line, part, pointAt } from '../measure/segment';
+import type { Vec } from '../measure/vector';
+import { mix } from '../measure/vector';
+import { outlineOf } from './outline';
+import type { PatternDoc, Place } from './pattern';
+
+/** One piece of the boundary of a face: part of a side of the card, or a fold. `fold` and `side` are indices. */
+export type Bound =
+  | { kind: 'side'; side: number; from: number; to: number; segment: Segment }
+  | { kind: 'fold'; fold: number; segment: Segment };
+
+/** A part of the card between folds, its boundary counter-clockwise. */
+export type Face = { bounds: Bound[] };
+
+export type FaceTree = {
+  faces: Face[];
+  /** For each fold (by index in the document) the two faces it parts: the one nearer the base first. */
+  sidesOfFold: { parent: number; child: number }[];
+  base: number;
+  /** Faces from the base outward, each after its parent. */
+  order: number[];
+};
+
+/** A place as one number that grows round the outline: index of the side + fraction. */
+function placeNumber(place: Place, sideIds: readonly string[]): number | null {
+  const index = sideIds.indexOf(place.side);
+  if (index < 0) return null;
+  const at = place.at < 1e-9 ? 0 : place.at > 1 - 1e-9 ? 1 : place.at;
+  return (index + at) % sideIds.length;
+}
+
+const same = (a: number, b: number): boolean => Math.abs(a - b) < 1e-9;
+
+type Node = { start: number; bound: Bound };
+
+/** Cuts a face's boundary at place `g`: the index of the node that then starts there, or -1 if `g` is not on it. */
+function cutAt(nodes: Node[], g: number): number {
+  const found = nodes.findIndex((node) => same(node.start, g));
+  if (found >= 0) return found;
+  for (let i = 0; i < nodes.length; i++) {
+    const { bound } = nodes[i]!;
+    if (bound.kind !== 'side') continue;
+    const at = g - bound.side;
+    if (at <= bound.from || at >= bound.to) continue;
+    const t = (at - bound.from) / (bound.to - bound.from);
+    const before: Bound = { ...bound, to: at, segment: part(bound.segment, 0, t) };
+    const after: Bound = { ...bound, from: at, segment: part(bound.segment, t, 1) };
+    nodes.splice(i, 1, { start: nodes[i]!.start, bound: before }, { start: g, bound: after });
+    return i + 1;
+  }
+  return -1;
+}
+
+/**
+ * Splits a card into the faces between its folds and arranges them as a tree from the base.
+ *
+ * Problems (all `stop`): `fold-off-outline` when a fold's place is on a side that is gone, `folds-cross` when a fold
+ * cannot be laid inside one of the faces the others leave (about: the fold).
+ */
+export function facesOf(doc: PatternDoc): Result<FaceTree> {
+  const { path, sideIds } = outlineOf(doc);
+  const faces: Node[][] = [
+    path.map((segment, i) => ({ start: i, bound: { kind: 'side', side: i, from: 0, to: 1, segment } })),
+  ];
+  for (const [index, fold] of doc.folds.entries()) {
+    const p = placeNumber(fold.from, sideIds);
+    const q = placeNumber(fold.to, sideIds);
+    if (p === null || q === null) return failure({ code: 'fold-off-outline', about: [fold.id], severity: 'stop' });
+    const chord = line(placePoint(path, p), placePoint(path, q));
+    const home = faceForChord(faces, p, q, chord);
+    if (!home) return failure({ code: 'folds-cross', about: [fold.id], severity: 'stop' });
+    const start = cutAt(home, p);
+    home.push(...home.splice(0, start));
+    const end = cutAt(home, q);
+    const far = home.splice(end);
+    home.push({ start: q, bound: { kind: 'fold', fold: index, segment: line(chord.b, chord.a) } });
+    far.push({ start: p, bound: { kind: 'fold', fold: index, segment: chord } });
+    faces.push(far);
+  }
+  return { ok: true, ...rooted(doc, faces) };
+}
+
+const placePoint = (path: readonly Segment[], g: number): Vec => pointAt(path[Math.floor(g)]!, g - Math.floor(g));
+
+/** The face that has both ends of a chord on its boundary and the chord's middle inside. */
+function faceForChord(faces: Node[][], p: number, q: number, chord: Segment): Node[] | null {
+  const reaches = (nodes: Node[], g: number) =>
+    nodes.some(
+      ({ start, bound }) =>
+        same(start, g) || (bound.kind === 'side' && g - bound.side > bound.from && g - bound.side < bound.to),
+    );
+  const candidates = faces.filter((nodes) => reaches(nodes, p) && reaches(nodes, q));
+  const middle = mix(chord.a, chord.b, 0.5);
+  return candidates.find((nodes) => inside(middle, points(nodes.map((node) => node.bound.segment)))) ?? null;
+}
+
+function rooted(doc: PatternDoc, nodes: Node[][]): FaceTree {
+  const faces = nodes.map((list) => ({ bounds: list.map((node) => node.bound) }));
+  const polygons = faces.map((face) => points(face.bounds.map((b) => b.segment), 0.1));
+  let base = doc.base ? polygons.findIndex((polygon) => inside(doc.base!, polygon)) : -1;
+  if (base < 0) {
+    const areas = polygons.map((polygon) => Math.abs(polygonArea(polygon)));
+    base = areas.indexOf(Math.max(...areas));
+  }
+  const around = doc.folds.map(() => [] as number[]);
+  faces.forEach((face, f) => face.bounds.forEach((b) => b.kind === 'fold' && around[b.fold]!.push(f)));
+  const sidesOfFold = doc.folds.map(() => ({ parent: -1, child: -1 }));
+  const order = [base];
+  const seen = new Set(order);
+  for (let i = 0; i < order.length; i++) {
+    const face = order[i]!;
+    for (const bound of faces[face]!.bounds) {
+      if (bound.kind !== 'fold') continue;
+      const child = around[bound.fold]!.find((f) => f !== face)!;
+      if (seen.has(child)) continue;
+      seen.add(child);
+      sidesOfFold[bound.fold] = { parent: face, child };
+      order.push(child);
+    }
+  }
+  return { faces, sidesOfFold, base, order };
+}

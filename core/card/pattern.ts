@@ -1,0 +1,128 @@
+import { z } from 'zod';
+
+/**
+ * The pattern document: everything that is known of a piece's geometry, in millimetres, as it was measured on the card.
+ *
+ * x runs right, y runs up, the outline runs counter-clockwise, seen from the face. Whatever can be reckoned from it
+ * (the blank above all) is not in it. Ids are short strings given by whoever makes the thing, never by the core.
+ */
+const id = z.string().min(1).max(24);
+const mm = z.number().finite().min(-100_000).max(100_000);
+const size = z.number().finite().min(0).max(100_000);
+
+export const CornerSchema = z.object({ id, x: mm, y: mm });
+
+export const ShapeSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('line') }),
+  /** bulge = tan(sweep/4), positive counter-clockwise. */
+  z.object({ kind: z.literal('arc'), bulge: z.number().finite().min(-50).max(50) }),
+]);
+
+export const SideSchema = z.object({ id, from: id, to: id, shape: ShapeSchema });
+
+export const JOINTS = ['free', 'butt', 'backed-butt', 'lap', 'joggle', 'hem', 'plug-flange'] as const;
+export type JointKind = (typeof JOINTS)[number];
+
+/**
+ * How an edge is joined and what metal that adds beyond the card's line, in mm measured square to the edge.
+ * `trimMm` is left on to be trimmed at fitting; `widthMm` is the finished lap, return or flange.
+ */
+export const JointSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('free'), trimMm: size }),
+  z.object({ kind: z.literal('butt'), trimMm: size }),
+  z.object({ kind: z.literal('backed-butt'), trimMm: size }),
+  z.object({ kind: z.literal('lap'), widthMm: size }),
+  /** The step goes down by `depthMm`, the thickness of the sheet it laps. */
+  z.object({ kind: z.literal('joggle'), widthMm: size, depthMm: size }),
+  /** Folded flat back on itself over a gap of `gapMm` (0: closed). */
+  z.object({ kind: z.literal('hem'), widthMm: size, gapMm: size }),
+  /** A flange for plug welds, in the plane of the piece (0°) or turned. */
+  z.object({ kind: z.literal('plug-flange'), widthMm: size, turnDeg: z.number().min(0).max(120) }),
+]);
+export type Joint = z.infer<typeof JointSchema>;
+
+export const PROCESSES = ['mig', 'tig', 'gas', 'spot', 'braze'] as const;
+export type Process = (typeof PROCESSES)[number];
+
+/** How an edge is meant to be welded: null where it is not welded. */
+export const WeldPlanSchema = z.object({
+  process: z.enum(PROCESSES),
+  tackPitchMm: z.number().finite().min(5).max(1000),
+  plugs: z.object({ holeMm: z.number().min(1).max(30), pitchMm: z.number().min(5).max(1000), endMm: size }).nullable(),
+});
+export type WeldPlan = z.infer<typeof WeldPlanSchema>;
+
+export const EdgeSchema = z.object({
+  id,
+  letter: z.string().min(1).max(3),
+  /** Ids of the neighbouring sides it runs over, in outline order. */
+  sides: z.array(id).min(1),
+  meets: z.string().max(120),
+  joint: JointSchema,
+  weld: WeldPlanSchema.nullable(),
+});
+
+/** A place on the outline: a side and how far along it, so that it follows when the outline is edited. */
+export const PlaceSchema = z.object({ side: id, at: z.number().min(0).max(1) });
+export type Place = z.infer<typeof PlaceSchema>;
+
+export const MADE = ['outside-sharp', 'inside-sharp', 'outside-rolled', 'inside-rolled'] as const;
+/** Which face of the metal the card lay on at a fold, and whether it was creased sharp or rolled round the corner. */
+export type Made = (typeof MADE)[number];
+
+export const FoldSchema = z.object({
+  id,
+  from: PlaceSchema,
+  to: PlaceSchema,
+  angleDeg: z.number().min(0.1).max(180),
+  toward: z.enum(['face', 'back']),
+  /** Inside radius, or null to take the usual one of the metal. */
+  radiusMm: size.nullable(),
+  made: z.enum(MADE),
+});
+
+export const HoleSchema = z.object({ id, x: mm, y: mm, diameterMm: size });
+
+export const PatternSchema = z.object({
+  version: z.literal(1),
+  corners: z.array(CornerSchema).max(4000),
+  sides: z.array(SideSchema).max(4000),
+  edges: z.array(EdgeSchema).max(1000),
+  folds: z.array(FoldSchema).max(400),
+  holes: z.array(HoleSchema).max(2000),
+  /** A point in the face of the card that stays put, or null for the largest. */
+  base: z.tuple([mm, mm]).nullable(),
+  /** Which side of the metal the drawing shows. */
+  face: z.enum(['face', 'back']),
+  /** What the card was measured in. */
+  unitsHint: z.enum(['mm', 'in']),
+});
+
+export type Corner = z.infer<typeof CornerSchema>;
+export type Side = z.infer<typeof SideSchema>;
+export type Edge = z.infer<typeof EdgeSchema>;
+export type Fold = z.infer<typeof FoldSchema>;
+export type Hole = z.infer<typeof HoleSchema>;
+export type PatternDoc = z.infer<typeof PatternSchema>;
+
+/** A card with nothing on it yet. */
+export const emptyPattern = (unitsHint: 'mm' | 'in' = 'mm'): PatternDoc => ({
+  version: 1,
+  corners: [],
+  sides: [],
+  edges: [],
+  folds: [],
+  holes: [],
+  base: null,
+  face: 'face',
+  unitsHint,
+});
+
+/** Gives a new id each time it is called. The caller makes it; the core knows no chance. */
+export type NewId = () => string;
+
+/** Ids that count up after the largest already there: for tests, scripts and imports. */
+export function countingIds(prefix = 'p', start = 1): NewId {
+  let next = start;
+  return () => `${prefix}${next++}`;
+}

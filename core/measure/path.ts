@@ -1,0 +1,102 @@
+import type { Segment } from './segment';
+import { arcOf, flattened, isStraight, pointAt, segmentLength } from './segment';
+import type { Vec } from './vector';
+import { cross, distance, nearestOnSegment } from './vector';
+
+/** A closed outline: each segment starts where the one before ends, the first where the last ends. */
+export type Path = readonly Segment[];
+
+export type Box = { minX: number; minY: number; maxX: number; maxY: number };
+
+/** Signed area enclosed, mm², positive for a counter-clockwise outline; exact for arcs. */
+export function area(path: Path): number {
+  let doubled = 0;
+  for (const s of path) {
+    doubled += cross(s.a, s.b);
+    if (!isStraight(s)) {
+      const { radius, sweep } = arcOf(s);
+      doubled += radius * radius * (sweep - Math.sin(sweep));
+    }
+  }
+  return doubled / 2;
+}
+
+/** Length all round, mm. */
+export const perimeter = (path: Path): number => path.reduce((sum, s) => sum + segmentLength(s), 0);
+
+/** The outline as points, chords within `tolerance` mm of any arc; first point not repeated. */
+export const points = (path: Path, tolerance?: number): Vec[] => path.flatMap((s) => flattened(s, tolerance));
+
+/** The smallest upright rectangle round a path (exact for arcs), or a zero box for an empty path. */
+export function box(path: Path): Box {
+  const found: Vec[] = [];
+  for (const s of path) {
+    found.push(s.a, s.b);
+    if (isStraight(s)) continue;
+    const { start, sweep } = arcOf(s);
+    for (let quarter = -4; quarter <= 4; quarter++) {
+      const t = ((quarter * Math.PI) / 2 - start) / sweep;
+      if (t > 0 && t < 1) found.push(pointAt(s, t));
+    }
+  }
+  return boxOf(found);
+}
+
+export function boxOf(found: readonly Vec[]): Box {
+  if (found.length === 0) return { minX: 0, minY: 0, maxX: 0, maxY: 0 };
+  const b = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+  for (const [x, y] of found) {
+    b.minX = Math.min(b.minX, x);
+    b.minY = Math.min(b.minY, y);
+    b.maxX = Math.max(b.maxX, x);
+    b.maxY = Math.max(b.maxY, y);
+  }
+  return b;
+}
+
+/** Whether a point lies inside a closed polygon (even–odd rule). */
+export function inside(p: Vec, polygon: readonly Vec[]): boolean {
+  let within = false;
+  for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++) {
+    const [xi, yi] = polygon[i]!;
+    const [xj, yj] = polygon[j]!;
+    if (yi > p[1] !== yj > p[1] && p[0] < ((xj - xi) * (p[1] - yi)) / (yj - yi) + xi) within = !within;
+  }
+  return within;
+}
+
+/** Shortest distance from a point to the sides of a closed polygon, mm. */
+export function distanceToPolygon(p: Vec, polygon: readonly Vec[]): number {
+  let best = Infinity;
+  for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++) {
+    best = Math.min(best, nearestOnSegment(p, polygon[j]!, polygon[i]!).distance);
+  }
+  return best;
+}
+
+/** Signed area of a polygon given by its points, mm². */
+export function polygonArea(polygon: readonly Vec[]): number {
+  let doubled = 0;
+  for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++) doubled += cross(polygon[j]!, polygon[i]!);
+  return doubled / 2;
+}
+
+/** The same outline with straight segments that carry on in line joined into one and empty ones left out. */
+export function simplified(path: Path): Segment[] {
+  const out: Segment[] = [];
+  const inLine = (s: Segment, r: Segment) =>
+    isStraight(s) && isStraight(r) && nearestOnSegment(s.b, s.a, r.b).distance < 1e-9;
+  for (const s of path) {
+    if (distance(s.a, s.b) < 1e-9 && isStraight(s)) continue;
+    const last = out[out.length - 1];
+    if (last && inLine(last, s)) out[out.length - 1] = { a: last.a, b: s.b, bulge: 0 };
+    else out.push(s);
+  }
+  const first = out[0];
+  const last = out[out.length - 1];
+  if (out.length > 3 && first && last && inLine(last, first)) {
+    out[0] = { a: last.a, b: first.b, bulge: 0 };
+    out.pop();
+  }
+  return out;
+}

@@ -1,0 +1,23 @@
+import { fileURLToPath } from 'node:url';
+import { defineConfig } from 'vite';
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
+
+/** The programs that run in Node.js outside the web build: the server, the shell verbs, the database chores. */
+export default defineConfig({
+  resolve: { alias: { '#core': here('./core'), '#app': here('./app') } },
+  build: {
+    ssr: true,
+    outDir: 'build/node',
+    copyPublicDir: false,
+    rollupOptions: {
+      input: {
+        server: here('./server/main.ts'),
+        database: here('./server/database.ts'),
+        reckon: here('./cli/reckon.ts'),
+        bench: here('./bench/develop.ts'),
+      },
+      output: { entryFileNames: '[name].js' },
+    },
+  },
+});
