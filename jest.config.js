@@ -5,8 +5,10 @@ export default {
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   moduleNameMapper: { '^#core/(.*)$': '<rootDir>/core/$1', '^#app/(.*)$': '<rootDir>/app/$1' },
+  // Published as ES modules only; everything else in node_modules is left as it is.
+  transformIgnorePatterns: ['/node_modules/(?!svg-pathdata/)'],
   transform: {
-    '^.+\\.tsx?$': [
+    '^.+\\.[tj]sx?$': [
       '@swc/jest',
       {
         jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } },

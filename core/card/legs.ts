@@ -96,9 +96,12 @@ export function outlineFromPoints(points: readonly Vec[]): Result<{ path: Path }
   return { ok: true, path: path.map(reversed).reverse() };
 }
 
+/** What parts the two figures of a row, surest first. */
+const BETWEEN = [/\t/, /;/, /,\s+/, /,/, /\s+/];
+
 /**
- * Reads a table of x, y pasted from a spreadsheet: two lengths a line, parted by a tab, a semicolon, or a comma or
- * spaces. A heading line is passed over.
+ * Reads a table of x, y pasted from a spreadsheet: two lengths a line, parted by a tab, a semicolon, a comma or spaces.
+ * A heading line without figures is passed over.
  *
  * Problems: `row-unreadable` with the number of the line (from 1), `no-rows`.
  */
@@ -107,9 +110,10 @@ export function parsePoints(text: string, unit: Unit): Result<{ points: Vec[] }>
   const problems: Problem[] = [];
   text.split(/\r?\n/).forEach((row, i) => {
     if (row.trim() === '') return;
-    const cells = (/[\t;]/.test(row) ? row.split(/[\t;]/) : row.split(/\s*,\s+|\s+|,/)).map((c) => c.trim()).filter(Boolean);
-    const [x, y] = cells.slice(-2).map((cell) => parseLength(cell, unit));
-    if (cells.length >= 2 && x?.ok && y?.ok) points.push([x.mm, y.mm]);
+    const read = BETWEEN.map((between) => row.trim().split(between).map((cell) => parseLength(cell, unit)));
+    const pair = read.find((cells) => cells.length === 2 && cells.every((cell) => cell.ok));
+    const [x, y] = pair ?? [];
+    if (x?.ok && y?.ok) points.push([x.mm, y.mm]);
     else if (i > 0 || /\d/.test(row)) problems.push({ code: 'row-unreadable', numbers: { row: i + 1 } });
   });
   if (problems.length > 0) return failure(...problems);

@@ -1,0 +1,198 @@
+import { z } from 'zod';
+import { bendAllowance } from '#core/blank/fold/allowance';
+import type { Development } from '#core/blank/fold/develop';
+import { develop } from '#core/blank/fold/develop';
+import { scribeTable } from '#core/blank/fold/scribe';
+import { combinedK, kFromStrip } from '#core/blank/fold/testBend';
+import { PlainCardSchema, RuleSchema, fromPlain } from '#core/blank/plain';
+import type { SheetMetal } from '#core/blank/practice';
+import { ShopSchema, StripSchema, USUAL_SHOP, sheetMetal } from '#core/blank/practice';
+import { PatternSchema } from '#core/card/pattern';
+import { lieOf } from '#core/fit/lie';
+import { points, simplified } from '#core/measure/path';
+import type { Problem, Result } from '#core/measure/result';
+import { GAUGE_SYSTEMS, nearestGauges, thicknessOfGauge } from '#core/metal/gauges';
+import { METAL_IDS, metalById } from '#core/metal/metals';
+import { layersOfBlank } from '#core/sheet/layers';
+import { PAPERS, tilePages } from '#core/sheet/tiles';
+import { plugPositions, tackOrder } from '#core/weld/spacing';
+
+/** One verb of `./patrone reckon`: what it takes, an example, and the core function behind it. */
+export type Verb = {
+  about: string;
+  input: z.ZodType;
+  example: unknown;
+  run: (input: unknown) => object;
+};
+
+function verb<S extends z.ZodType>(about: string, input: S, example: z.input<S>, run: (input: z.output<S>) => object): Verb {
+  return { about, input, example, run: (given) => run(given as z.output<S>) };
+}
+
+/** A whole pattern document with the sheet it is cut from. */
+const DocumentSchema = z.object({
+  pattern: PatternSchema,
+  metal: z.enum(METAL_IDS),
+  thicknessMm: z.number().positive(),
+  rule: RuleSchema.optional(),
+  shop: ShopSchema.partial().optional(),
+});
+
+function developGiven(input: z.output<typeof PlainCardSchema> | z.output<typeof DocumentSchema>): object {
+  if ('pattern' in input) {
+    const shop = { ...USUAL_SHOP, ...input.shop };
+    const usual = sheetMetal(metalById(input.metal), input.thicknessMm, shop);
+    const sheet: SheetMetal = { ...usual, rule: input.rule ?? usual.rule };
+    return told(develop(input.pattern, sheet, shop));
+  }
+  const plain = fromPlain(input);
+  return plain.ok ? told(develop(plain.doc, plain.sheet, plain.practice)) : plain;
+}
+
+function told(found: Result<{ development: Development }>): object {
+  if (!found.ok) return found;
+  const d = found.development;
+  const path = simplified(d.outline.map((p) => p.segment));
+  return {
+    ok: true,
+    blank: { outline: points(path, 0.01), ...d.size },
+    folds: d.folds.map((fold) => ({
+      id: fold.id,
+      angleDeg: fold.bend.angleDeg,
+      radiusMm: fold.bend.radiusMm,
+      k: fold.allowance.k,
+      allowanceMm: fold.allowance.allowanceMm,
+      deductionMm: fold.allowance.deductionMm,
+      outsideSetbackMm: fold.allowance.outsideSetbackMm,
+      setbackMm: fold.setbackMm,
+      shiftMm: fold.shiftMm,
+      tangents: fold.tangents,
+      brake: fold.brake,
+      centre: fold.centre,
+      formula: fold.allowance.formula,
+    })),
+    holes: d.holes.map((hole) => ({ id: hole.id, at: hole.centre, diameterMm: hole.diameterMm })),
+    scribe: scribeTable(d),
+    warnings: d.warnings,
+  };
+}
+
+const length = z.number();
+
+export const VERBS: Record<string, Verb> = {
+  gauge: verb(
+    'Thickness of a gauge number, or the nearest gauge in each system to a thickness',
+    z.union([z.object({ system: z.enum(GAUGE_SYSTEMS), gauge: z.number() }), z.object({ thicknessMm: length })]),
+    { system: 'msg', gauge: 20 },
+    (input) => ('system' in input ? thicknessOfGauge(input.system, input.gauge) : nearestGauges(input.thicknessMm)),
+  ),
+  allowance: verb(
+    'Bend allowance, setback and deduction of one fold',
+    z.object({ thicknessMm: length, radiusMm: length, angleDeg: length, rule: RuleSchema }),
+    { thicknessMm: 1, radiusMm: 1.6, angleDeg: 90, rule: { kind: 'din6935' } },
+    ({ rule, ...bend }) => bendAllowance(bend, rule),
+  ),
+  'test-bend': verb(
+    'K and its uncertainty from the shop’s own test strips',
+    z.object({ strips: z.array(StripSchema).min(1) }),
+    { strips: [{ thicknessMm: 1, radiusMm: 1.6, angleDeg: 90, flatMm: 100, legAMm: 50.9, legBMm: 51.2, readingMm: 0.1 }] },
+    ({ strips }) => {
+      const each = strips.map(kFromStrip);
+      const failed = each.find((k) => !k.ok);
+      return failed ?? { ...combinedK(each.filter((k) => k.ok)), strips: each };
+    },
+  ),
+  develop: verb(
+    'The flat blank of a card: plain outline and folds, or a whole pattern document with its metal',
+    z.union([PlainCardSchema, DocumentSchema]),
+    {
+      thicknessMm: 2,
+      rule: { kind: 'din6935' },
+      outline: [
+        [0, 0],
+        [60, 0],
+        [60, 30],
+        [0, 30],
+      ],
+      folds: [{ from: [25, 0], to: [25, 30], angleDeg: 90, radiusMm: 4, made: 'outside-sharp', toward: 'face' }],
+      base: [5, 5],
+    },
+    developGiven,
+  ),
+  tiles: verb(
+    'Pages needed to print a card full size',
+    z.object({ card: PlainCardSchema, paper: z.enum(Object.keys(PAPERS) as [keyof typeof PAPERS]) }),
+    {
+      card: {
+        thicknessMm: 1,
+        rule: { kind: 'din6935' },
+        outline: [
+          [0, 0],
+          [600, 0],
+          [600, 400],
+          [0, 400],
+        ],
+      },
+      paper: 'a4',
+    },
+    ({ card, paper }) => {
+      const plain = fromPlain(card);
+      if (!plain.ok) return plain;
+      const found = develop(plain.doc, plain.sheet, plain.practice);
+      if (!found.ok) return found;
+      const cut = points(layersOfBlank(found.development).cut);
+      const [xs, ys] = [cut.map((p) => p[0]), cut.map((p) => p[1])];
+      return tilePages({ minX: Math.min(...xs), minY: Math.min(...ys), maxX: Math.max(...xs), maxY: Math.max(...ys) }, paper);
+    },
+  ),
+  lie: verb(
+    'How an edge lies at a trial fit, from its gap readings against a target',
+    z.object({
+      gapMm: length,
+      toleranceMm: length,
+      flushMm: length.default(1),
+      readings: z.array(z.object({ atMm: length, gapMm: length.nullable(), flushMm: length.nullable().default(null) })),
+    }),
+    {
+      gapMm: 1,
+      toleranceMm: 0.5,
+      readings: [
+        { atMm: 10, gapMm: 0.8 },
+        { atMm: 200, gapMm: 1.6 },
+        { atMm: 390, gapMm: 2.3 },
+      ],
+    },
+    ({ readings, ...target }) => ({ ok: true, ...lieOf(readings, target) }),
+  ),
+  plugs: verb(
+    'Plug weld centres along an edge',
+    z.object({ lengthMm: length, pitchMm: length, endMm: length }),
+    { lengthMm: 420, pitchMm: 25, endMm: 12 },
+    ({ lengthMm, pitchMm, endMm }) => plugPositions(lengthMm, pitchMm, endMm),
+  ),
+  tacks: verb(
+    'Tack positions in tacking order: ends, middle, halves',
+    z.object({ lengthMm: length, pitchMm: length, closed: z.boolean().default(false) }),
+    { lengthMm: 420, pitchMm: 50, closed: false },
+    ({ lengthMm, pitchMm, closed }) => tackOrder(lengthMm, pitchMm, closed),
+  ),
+};
+
+/** Runs a verb on parsed JSON; input that does not fit comes back as problems, never as a throw. */
+export function reckon(name: string, given: unknown): { ok: boolean } & Record<string, unknown> {
+  const found = VERBS[name];
+  if (!found) return { ok: false, problems: [{ code: 'no-such-verb', about: [name] }] };
+  const parsed = found.input.safeParse(given);
+  if (!parsed.success) return { ok: false, problems: inputProblems(parsed.error) };
+  return found.run(parsed.data) as { ok: boolean };
+}
+
+function inputProblems(error: z.ZodError): (Problem & { message: string })[] {
+  const flat = error.issues.flatMap((issue) =>
+    issue.code === 'invalid_union' && issue.errors.length > 0
+      ? // Of a union, tell of the form that came nearest.
+        [...issue.errors].sort((a, b) => a.length - b.length)[0]!.map((inner) => ({ ...inner, path: [...issue.path, ...inner.path] }))
+      : [issue],
+  );
+  return flat.map((issue) => ({ code: 'input', about: [issue.path.join('.')], message: issue.message }));
+}
