@@ -1,0 +1,72 @@
+import { asc, eq, inArray } from 'drizzle-orm';
+import type { FitRecord } from '#core/format/job';
+import { db } from './database.server';
+import type { Tx } from './database.server';
+import { fitEdges, fits, pieces } from './schema.server';
+
+export type Fit = FitRecord & { id: string };
+
+async function withEdges(tx: Tx, rows: (typeof fits.$inferSelect)[]): Promise<Fit[]> {
+  if (rows.length === 0) return [];
+  const edges = await tx
+    .select()
+    .from(fitEdges)
+    .where(inArray(fitEdges.fit, rows.map((row) => row.id)))
+    .orderBy(asc(fitEdges.seq));
+  return rows.map((row) => ({
+    id: row.id,
+    at: row.at.toISOString(),
+    held: row.held,
+    notes: row.notes,
+    revision: row.revision,
+    edges: edges
+      .filter((e) => e.fit === row.id)
+      .map(({ edge, targetMm, toleranceMm, flushMm, stations }) => ({ edge, targetMm, toleranceMm, flushMm, stations })),
+  }));
+}
+
+/** Trial fits of a piece, oldest first. */
+export const fitsOf = async (piece: string): Promise<Fit[]> =>
+  withEdges(db, await db.select().from(fits).where(eq(fits.piece, piece)).orderBy(asc(fits.at), asc(fits.seq)));
+
+/** The last trial fit of each piece of a job, by piece. */
+export async function lastFitsOfJob(job: string): Promise<Map<string, Fit>> {
+  const rows = await db
+    .select({ fit: fits })
+    .from(fits)
+    .innerJoin(pieces, eq(pieces.id, fits.piece))
+    .where(eq(pieces.job, job))
+    .orderBy(asc(fits.at), asc(fits.seq));
+  const last = new Map(rows.map(({ fit }) => [fit.piece, fit]));
+  const full = await withEdges(db, [...last.values()]);
+  return new Map([...last.keys()].map((piece, i) => [piece, full[i]!]));
+}
+
+export async function createFit(piece: string, fit: FitRecord, tx: Tx = db): Promise<string> {
+  const [row] = await tx
+    .insert(fits)
+    .values({ piece, at: new Date(fit.at), held: fit.held, notes: fit.notes, revision: fit.revision })
+    .returning({ id: fits.id });
+  for (const edge of fit.edges) await tx.insert(fitEdges).values({ ...edge, fit: row!.id });
+  return row!.id;
+}
+
+export const changeFit = (id: string, change: { at: string; held: FitRecord['held']; notes: string }) =>
+  db
+    .update(fits)
+    .set({ ...change, at: new Date(change.at) })
+    .where(eq(fits.id, id));
+
+/** Puts down all that was read along one edge at one fit, in place of what was there. */
+export const saveFitEdge = (fit: string, edge: FitRecord['edges'][number]) =>
+  db
+    .insert(fitEdges)
+    .values({ ...edge, fit })
+    .onConflictDoUpdate({
+      target: [fitEdges.fit, fitEdges.edge],
+      set: { targetMm: edge.targetMm, toleranceMm: edge.toleranceMm, flushMm: edge.flushMm, stations: edge.stations },
+    });
+
+export async function pieceOfFit(id: string): Promise<string | null> {
+  return (await db.select({ piece: fits.piece }).from(fits).where(eq(fits.id, id)))[0]?.piece ?? null;
+}

@@ -1,0 +1,66 @@
+import { asc, eq } from 'drizzle-orm';
+import type { JobFile, PieceFile } from '#core/format/job';
+import { JobFileSchema } from '#core/format/job';
+import { db } from './database.server';
+import { createFit, fitsOf } from './fits.server';
+import { factsOf } from './pieces.server';
+import { jobs, pieces, revisions } from './schema.server';
+import { addInspection, addWeld, inspectionsOf, weldsOf } from './welds.server';
+
+/** A whole job as a file, archived pieces and the history of every card included. Null when there is no such job. */
+export async function exportJob(id: string): Promise<JobFile | null> {
+  const [job] = await db.select().from(jobs).where(eq(jobs.id, id));
+  if (!job) return null;
+  const rows = await db.select().from(pieces).where(eq(pieces.job, id)).orderBy(asc(pieces.seq));
+  const files: PieceFile[] = [];
+  for (const piece of rows) {
+    const history = await db.select().from(revisions).where(eq(revisions.piece, piece.id)).orderBy(asc(revisions.number));
+    files.push({
+      ...factsOf(piece),
+      created: piece.created.toISOString(),
+      archived: piece.archived?.toISOString() ?? null,
+      revision: piece.revision,
+      revisions: history.map(({ number, parent, at, pattern }) => ({ number, parent, at: at.toISOString(), pattern })),
+      fits: await fitsOf(piece.id),
+      welds: await weldsOf(piece.id),
+      inspections: await inspectionsOf(piece.id),
+    });
+  }
+  const { name, vehicle, owner, notes } = job;
+  return JobFileSchema.parse({
+    format: 'patrone-job',
+    version: 1,
+    job: { name, vehicle, owner, notes, created: job.created.toISOString(), archived: job.archived?.toISOString() ?? null },
+    pieces: files,
+  });
+}
+
+/** Takes a job file in as a new job, all of it or nothing. */
+export function importJob(file: JobFile): Promise<string> {
+  return db.transaction(async (tx) => {
+    const date = (moment: string | null) => (moment === null ? null : new Date(moment));
+    const { created, archived, ...facts } = file.job;
+    const [job] = await tx
+      .insert(jobs)
+      .values({ ...facts, created: new Date(created), archived: date(archived) })
+      .returning({ id: jobs.id });
+    for (const piece of file.pieces) {
+      const [row] = await tx
+        .insert(pieces)
+        .values({
+          ...factsOf(piece),
+          job: job!.id,
+          revision: piece.revision,
+          created: new Date(piece.created),
+          archived: date(piece.archived),
+        })
+        .returning({ id: pieces.id });
+      const id = row!.id;
+      for (const r of piece.revisions) await tx.insert(revisions).values({ ...r, piece: id, at: new Date(r.at) });
+      for (const fit of piece.fits) await createFit(id, fit, tx);
+      for (const weld of piece.welds) await addWeld(id, weld, tx);
+      for (const inspection of piece.inspections) await addInspection(id, inspection, tx);
+    }
+    return job!.id;
+  });
+}

@@ -1,0 +1,48 @@
+import { and, desc, eq, ilike, isNull, isNotNull, or, sql } from 'drizzle-orm';
+import type { JobFacts } from '#core/format/job';
+import { db } from './database.server';
+import { jobs, pieces } from './schema.server';
+
+export type Job = typeof jobs.$inferSelect;
+export type JobRow = Job & { pieces: number };
+
+/** Jobs newest first, those whose name, vehicle, owner or notes hold `search`; archived ones apart. */
+export function listJobs(search: string, archived: boolean): Promise<JobRow[]> {
+  const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
+  const found = search
+    ? or(ilike(jobs.name, like), ilike(jobs.vehicle, like), ilike(jobs.owner, like), ilike(jobs.notes, like))
+    : undefined;
+  const count = sql<number>`(select count(*)::int from ${pieces} p where p.job = ${jobs.id} and p.archived is null)`;
+  return db
+    .select({
+      id: jobs.id,
+      seq: jobs.seq,
+      name: jobs.name,
+      vehicle: jobs.vehicle,
+      owner: jobs.owner,
+      notes: jobs.notes,
+      created: jobs.created,
+      archived: jobs.archived,
+      pieces: count,
+    })
+    .from(jobs)
+    .where(and(archived ? isNotNull(jobs.archived) : isNull(jobs.archived), found))
+    .orderBy(desc(jobs.created), desc(jobs.seq));
+}
+
+export async function jobById(id: string): Promise<Job | null> {
+  return (await db.select().from(jobs).where(eq(jobs.id, id)))[0] ?? null;
+}
+
+export async function createJob(facts: JobFacts): Promise<string> {
+  const [row] = await db.insert(jobs).values(facts).returning({ id: jobs.id });
+  return row!.id;
+}
+
+export const changeJob = (id: string, facts: JobFacts) => db.update(jobs).set(facts).where(eq(jobs.id, id));
+
+export const archiveJob = (id: string, archived: boolean) =>
+  db
+    .update(jobs)
+    .set({ archived: archived ? new Date() : null })
+    .where(eq(jobs.id, id));

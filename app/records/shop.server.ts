@@ -1,0 +1,14 @@
+import { eq } from 'drizzle-orm';
+import type { Shop } from '#core/blank/practice';
+import { USUAL_SHOP } from '#core/blank/practice';
+import { db } from './database.server';
+import { shop } from './schema.server';
+
+/** The shop's settings, or the usual ones until it has its own; settings added since are filled in. */
+export async function shopSettings(): Promise<Shop> {
+  const [row] = await db.select().from(shop).where(eq(shop.id, 1));
+  return { ...USUAL_SHOP, ...row?.settings };
+}
+
+export const saveShop = (settings: Shop) =>
+  db.insert(shop).values({ id: 1, settings }).onConflictDoUpdate({ target: shop.id, set: { settings } });

@@ -1,0 +1,73 @@
+import { and, asc, eq } from 'drizzle-orm';
+import type { InspectionRecord, WeldRecord } from '#core/format/job';
+import { db } from './database.server';
+import type { Tx } from './database.server';
+import { inspections, pieces, welds } from './schema.server';
+
+export type Weld = WeldRecord & { id: string };
+export type Inspection = InspectionRecord & { id: string };
+
+const weldOf = (row: typeof welds.$inferSelect): Weld => ({
+  id: row.id,
+  at: row.at.toISOString(),
+  who: row.who,
+  edge: row.edge,
+  process: row.process,
+  work: row.work,
+  from: row.from,
+  to: row.to,
+  settings: row.settings,
+  note: row.note,
+});
+
+const inspectionOf = (row: typeof inspections.$inferSelect): Inspection => ({
+  id: row.id,
+  at: row.at.toISOString(),
+  who: row.who,
+  edge: row.edge,
+  kind: row.kind,
+  sound: row.sound,
+  readingMm: row.readingMm,
+  finding: row.finding,
+  remedy: row.remedy,
+});
+
+/** Weld entries of a piece, in the order they were written. */
+export const weldsOf = async (piece: string): Promise<Weld[]> =>
+  (await db.select().from(welds).where(eq(welds.piece, piece)).orderBy(asc(welds.seq))).map(weldOf);
+
+export const inspectionsOf = async (piece: string): Promise<Inspection[]> =>
+  (await db.select().from(inspections).where(eq(inspections.piece, piece)).orderBy(asc(inspections.seq))).map(inspectionOf);
+
+const grouped = <T>(rows: { piece: string; record: T }[]): Map<string, T[]> => {
+  const by = new Map<string, T[]>();
+  for (const { piece, record } of rows) by.set(piece, [...(by.get(piece) ?? []), record]);
+  return by;
+};
+
+export async function weldsOfJob(job: string): Promise<Map<string, Weld[]>> {
+  const rows = await db.select({ row: welds }).from(welds).innerJoin(pieces, eq(pieces.id, welds.piece)).where(eq(pieces.job, job));
+  return grouped(rows.map(({ row }) => ({ piece: row.piece, record: weldOf(row) })));
+}
+
+export async function inspectionsOfJob(job: string): Promise<Map<string, Inspection[]>> {
+  const rows = await db
+    .select({ row: inspections })
+    .from(inspections)
+    .innerJoin(pieces, eq(pieces.id, inspections.piece))
+    .where(eq(pieces.job, job));
+  return grouped(rows.map(({ row }) => ({ piece: row.piece, record: inspectionOf(row) })));
+}
+
+export const addWeld = (piece: string, weld: WeldRecord, tx: Tx = db) =>
+  tx.insert(welds).values({ ...weld, piece, at: new Date(weld.at) });
+
+export const addInspection = (piece: string, inspection: InspectionRecord, tx: Tx = db) =>
+  tx.insert(inspections).values({ ...inspection, piece, at: new Date(inspection.at) });
+
+/** What was done about a finding, written down later. */
+export const setRemedy = (piece: string, id: string, remedy: string) =>
+  db
+    .update(inspections)
+    .set({ remedy })
+    .where(and(eq(inspections.id, id), eq(inspections.piece, piece)));

@@ -1,0 +1,321 @@
+import { reshapeSide, setEdge } from '#core/card/edit';
+import { outlineFromPoints } from '#core/card/legs';
+import { edgeLength, patternParts, placeNearest } from '#core/card/outline';
+import type { Edge, Fold, Joint, PatternDoc } from '#core/card/pattern';
+import { countingIds, emptyPattern } from '#core/card/pattern';
+import { evenStations, gapTarget } from '#core/fit/target';
+import type { FitRecord, InspectionRecord, JobFile, PieceFile, WeldRecord } from '#core/format/job';
+import type { Vec } from '#core/measure/vector';
+import { usualWeldPlan } from '#core/weld/start';
+
+/** The invented demonstration job: a coach-built van from a maker that never was, pieces at different stages. */
+
+type FoldGiven = [from: Vec, to: Vec, angleDeg: number, more?: Partial<Fold>];
+
+function outline(points: Vec[]): PatternDoc {
+  const built = outlineFromPoints(points);
+  if (!built.ok) throw new Error('The demo outline is not closed');
+  return { ...emptyPattern(), ...patternParts(built.path, countingIds('s')) };
+}
+
+function withFolds(doc: PatternDoc, base: [number, number], folds: FoldGiven[]): PatternDoc {
+  return {
+    ...doc,
+    base,
+    folds: folds.map(([from, to, angleDeg, more], i) => ({
+      id: `f${i + 1}`,
+      from: placeNearest(doc, from)!.place,
+      to: placeNearest(doc, to)!.place,
+      angleDeg,
+      toward: 'face',
+      radiusMm: null,
+      made: 'outside-sharp',
+      ...more,
+    })),
+  };
+}
+
+const withHoles = (doc: PatternDoc, holes: [x: number, y: number, diameterMm: number][]): PatternDoc => ({
+  ...doc,
+  holes: holes.map(([x, y, diameterMm], i) => ({ id: `h${i + 1}`, x, y, diameterMm })),
+});
+
+const edgeNear = (doc: PatternDoc, p: Vec): Edge => {
+  const side = placeNearest(doc, p)!.place.side;
+  return doc.edges.find((edge) => edge.sides.includes(side))!;
+};
+
+function joined(doc: PatternDoc, at: Vec, joint: Joint, meets: string, thicknessMm: number): PatternDoc {
+  return setEdge(doc, edgeNear(doc, at).id, { joint, meets, weld: usualWeldPlan(joint, thicknessMm) });
+}
+
+/** Each document as a revision, a few minutes apart. */
+function history(docs: PatternDoc[], start: string): Pick<PieceFile, 'revision' | 'revisions'> {
+  const first = Date.parse(start);
+  return {
+    revision: docs.length,
+    revisions: docs.map((pattern, i) => ({
+      number: i + 1,
+      parent: i,
+      at: new Date(first + i * 7 * 60_000).toISOString(),
+      pattern,
+    })),
+  };
+}
+
+function fitAlong(doc: PatternDoc, edge: Edge, thicknessMm: number, gap: (share: number) => number, flush = 0.1): FitRecord['edges'][number] {
+  const target = gapTarget(edge.joint.kind, edge.weld?.process ?? null, thicknessMm);
+  const length = edgeLength(doc, edge);
+  const tenth = (x: number) => Math.round(x * 10) / 10;
+  return {
+    edge: edge.id,
+    targetMm: target.gapMm,
+    toleranceMm: target.toleranceMm,
+    flushMm: target.flushMm,
+    stations: evenStations(length).map((atMm, i) => ({
+      atMm,
+      gapMm: tenth(gap(atMm / length)),
+      flushMm: tenth(i % 2 === 0 ? flush : -flush),
+    })),
+  };
+}
+
+const settings = { amps: null, volts: null, wireMm: null, feed: '', gas: '' };
+const mig = { amps: 60, volts: 17, wireMm: 0.6, feed: '4.2 m/min', gas: 'Argon with 5 % CO₂' };
+
+function stepWellTray(): PieceFile {
+  const t = 1.2;
+  const flat = outline([
+    [0, 0], [0, -60], [12, -78], [408, -78], [420, -60], [420, 0], [480, 0], [480, 260], [420, 260], [420, 320],
+    [408, 338], [12, 338], [0, 320], [0, 260], [-60, 260], [-60, 0],
+  ]); // prettier-ignore
+  const folded = withFolds(flat, [210, 130], [
+    [[-0, 0], [420, 0], 90],
+    [[420, 0], [420, 260], 90],
+    [[420, 260], [0, 260], 90],
+    [[0, 260], [0, 0], 90],
+    [[0, -60], [420, -60], 90, { toward: 'back' }],
+    [[0, 320], [420, 320], 90, { toward: 'back' }],
+  ]); // prettier-ignore
+  let doc = withHoles(folded, [
+    [70, 50, 14],
+    [350, 50, 14],
+    [210, 210, 14],
+  ]);
+  doc = joined(doc, [200, -78], { kind: 'free', trimMm: 0 }, 'Floor panel, on top', t);
+  doc = joined(doc, [480, 130], { kind: 'butt', trimMm: 0 }, 'Old tray wall, cut line', t);
+  doc = joined(doc, [-60, 130], { kind: 'lap', widthMm: 14 }, 'Chassis outrigger', t);
+  const butt = edgeNear(doc, [480, 130]);
+  const lap = edgeNear(doc, [-60, 130]);
+  const weld = (at: string, edge: Edge, work: WeldRecord['work'], from: number | null, to: number | null, note: string): WeldRecord => ({
+    at,
+    who: 'Wenna',
+    edge: edge.id,
+    process: 'mig',
+    work,
+    from,
+    to,
+    settings: mig,
+    note,
+  });
+  const inspect = (at: string, edge: Edge, kind: InspectionRecord['kind'], sound: boolean, finding: string, remedy: string): InspectionRecord => ({
+    at,
+    who: 'Joss',
+    edge: edge.id,
+    kind,
+    sound,
+    readingMm: null,
+    finding,
+    remedy,
+  });
+  return {
+    name: 'Step-well tray',
+    part: 'Entry step, well under the driver’s door',
+    side: 'right',
+    metal: 'dc01',
+    thicknessMm: t,
+    thickness: { by: 'micrometer' },
+    structural: false,
+    notes: 'Old tray gone along the outrigger. Water must run to the three drains; keep them clear of the seam.',
+    created: '2026-10-02T08:10:00.000Z',
+    archived: null,
+    ...history([flat, folded, doc], '2026-10-02T08:20:00.000Z'),
+    fits: [
+      {
+        at: '2026-10-05T09:30:00.000Z',
+        held: 'clamps',
+        notes: 'Rocks on the outrigger: dressed the old weld down.',
+        revision: 3,
+        edges: [fitAlong(doc, butt, t, (s) => 0.3 + 1.6 * s), fitAlong(doc, lap, t, (s) => 0.9 - 0.6 * s)],
+      },
+      {
+        at: '2026-10-05T11:05:00.000Z',
+        held: 'clecos',
+        notes: 'Turned 0.5 mm at the rear and filed edge J. Lies flat.',
+        revision: 3,
+        edges: [fitAlong(doc, butt, t, (s) => 0.5 + 0.3 * s), fitAlong(doc, lap, t, () => 0.2)],
+      },
+    ],
+    welds: [
+      weld('2026-10-06T09:00:00.000Z', butt, 'tacks', 1, 9, 'Ends, middle, halves. Waited between.'),
+      weld('2026-10-06T10:20:00.000Z', butt, 'seam', null, null, 'Filled 20 mm at a time, opposite ends in turn.'),
+      weld('2026-10-06T11:15:00.000Z', lap, 'plugs', 1, 6, 'Clamped on both sides of each. Weld-through primer scraped back at the holes.'),
+    ],
+    inspections: [
+      inspect('2026-10-06T13:00:00.000Z', butt, 'lamp', false, 'One pinhole 140 mm from the front.', 'Drilled out, filled, dressed. No light now.'),
+      inspect('2026-10-06T13:20:00.000Z', butt, 'penetration', true, 'Bead through along the whole back.', ''),
+      inspect('2026-10-06T13:30:00.000Z', lap, 'tap', true, 'All six ring alike.', ''),
+    ],
+  };
+}
+
+function batteryShelf(): PieceFile {
+  const t = 1.5;
+  const flat = outline([
+    [0, 0], [300, 0], [300, 190], [300, 225], [285, 240], [15, 240], [0, 225], [0, 190], [-28, 180], [-28, 10],
+  ]); // prettier-ignore
+  const folded = withFolds(flat, [150, 95], [
+    [[300, 190], [0, 190], 90],
+    [[0, 190], [0, 0], 90, { made: 'inside-sharp' }],
+  ]); // prettier-ignore
+  let doc = withHoles(folded, [
+    [75, 95, 38],
+    [150, 95, 38],
+    [225, 95, 38],
+    [60, 218, 8.5],
+    [240, 218, 8.5],
+  ]);
+  doc = joined(doc, [150, 0], { kind: 'hem', widthMm: 10, gapMm: 0 }, 'Free, toward the battery', t);
+  doc = joined(doc, [300, 95], { kind: 'plug-flange', widthMm: 18, turnDeg: 0 }, 'Bulkhead rail', t);
+  doc = joined(doc, [-28, 95], { kind: 'butt', trimMm: 2 }, 'Inner wing', t);
+  const rail = edgeNear(doc, [300, 95]);
+  const wing = edgeNear(doc, [-28, 95]);
+  return {
+    name: 'Battery shelf',
+    part: 'Shelf on the bulkhead, under the bonnet',
+    side: 'left',
+    metal: 'cr1008',
+    thicknessMm: 1.51892,
+    thickness: { by: 'gauge', system: 'msg', gauge: 16 },
+    structural: false,
+    notes: 'Three flared holes to stiffen and let acid drain. Flare before folding.',
+    created: '2026-10-12T07:45:00.000Z',
+    archived: null,
+    ...history([flat, folded, doc], '2026-10-12T08:00:00.000Z'),
+    fits: [
+      {
+        at: '2026-10-14T15:40:00.000Z',
+        held: 'magnets',
+        notes: 'First offer-up. Wide at the top along the wing.',
+        revision: 3,
+        edges: [fitAlong(doc, wing, t, (s) => 0.4 + 2.4 * s, 0.2), fitAlong(doc, rail, t, (s) => (s < 0.6 ? 0.2 : 0.3))],
+      },
+    ],
+    welds: [],
+    inspections: [],
+  };
+}
+
+function scuttleDrainPlate(): PieceFile {
+  let flat = outline([
+    [0, 0],
+    [180, 0],
+    [180, 90],
+    [90, 110],
+    [0, 90],
+  ]);
+  flat = reshapeSide(flat, flat.sides[2]!.id, 0.12);
+  flat = reshapeSide(flat, flat.sides[3]!.id, 0.12);
+  const folded = withFolds(flat, [90, 60], [
+    [[180, 25], [0, 25], 12, { toward: 'back', made: 'outside-rolled' }],
+  ]); // prettier-ignore
+  const doc = withHoles(folded, [
+    [30, 34, 10],
+    [150, 34, 10],
+    [90, 85, 22],
+  ]);
+  return {
+    name: 'Scuttle drain plate',
+    part: 'Sloped plate under the scuttle vent',
+    side: 'centre',
+    metal: 'dc04',
+    thicknessMm: 0.8,
+    thickness: { by: 'mm' },
+    structural: false,
+    notes: 'Slope to the middle drain. Prime before it is closed in.',
+    created: '2026-10-20T09:00:00.000Z',
+    archived: null,
+    ...history([flat, folded, doc], '2026-10-20T09:10:00.000Z'),
+    fits: [],
+    welds: [],
+    inspections: [],
+  };
+}
+
+function sillClosingPlate(): PieceFile {
+  const t = 2;
+  const flat = outline([
+    [0, 0],
+    [640, 0],
+    [640, 120],
+    [0, 120],
+  ]);
+  const folded = withFolds(flat, [320, 40], [[[640, 80], [0, 80], 78]]); // prettier-ignore
+  let doc = joined(folded, [320, 0], { kind: 'plug-flange', widthMm: 16, turnDeg: 0 }, 'Sill, lower flange', t);
+  doc = joined(doc, [320, 120], { kind: 'plug-flange', widthMm: 16, turnDeg: 0 }, 'Floor edge', t);
+  doc = joined(doc, [0, 40], { kind: 'backed-butt', trimMm: 0 }, 'Old sill, sound end', t);
+  const lower = edgeNear(doc, [320, 0]);
+  return {
+    name: 'Sill closing plate',
+    part: 'Closes the sill box behind the step',
+    side: 'right',
+    metal: 'dc01',
+    thicknessMm: t,
+    thickness: { by: 'mm' },
+    structural: true,
+    notes: 'Structural. Door hung and shell braced before the old plate came out. To be looked at by the inspector before it is closed.',
+    created: '2026-11-02T08:00:00.000Z',
+    archived: null,
+    ...history([flat, folded, doc], '2026-11-02T08:15:00.000Z'),
+    fits: [
+      {
+        at: '2026-11-04T10:10:00.000Z',
+        held: 'clamps',
+        notes: 'Clamped both ends; still flat when let go.',
+        revision: 3,
+        edges: [fitAlong(doc, lower, t, () => 0.2, 0.2)],
+      },
+    ],
+    welds: [
+      {
+        at: '2026-11-05T09:00:00.000Z',
+        who: 'Wenna',
+        edge: lower.id,
+        process: 'mig',
+        work: 'plugs',
+        from: 1,
+        to: 12,
+        settings: { ...settings, amps: 90, volts: 19, wireMm: 0.8 },
+        note: 'Lower flange, first half. Stopped to let it cool.',
+      },
+    ],
+    inspections: [],
+  };
+}
+
+export const DEMO_NAME = 'Mobile library van';
+
+/** The whole demo job as a job file. */
+export const demoJob = (): JobFile => ({
+  format: 'patrone-job',
+  version: 1,
+  job: {
+    name: DEMO_NAME,
+    vehicle: '1953 Marlpit, coach-built',
+    owner: 'The village trust',
+    notes: 'Tallow Yard Bodyworks. Right side first; the left side is the pattern until it is done.',
+    created: '2026-10-01T08:00:00.000Z',
+    archived: null,
+  },
+  pieces: [stepWellTray(), batteryShelf(), scuttleDrainPlate(), sillClosingPlate()],
+});

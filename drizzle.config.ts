@@ -1,0 +1,3 @@
+import { defineConfig } from 'drizzle-kit';
+
+export default defineConfig({ dialect: 'postgresql', schema: './app/records/schema.server.ts', out: './app/records/migrations' });

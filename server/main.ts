@@ -1,0 +1,56 @@
+import { existsSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { createRequestHandler } from '@react-router/express';
+import compression from 'compression';
+import express from 'express';
+import helmet from 'helmet';
+import pino from 'pino';
+import type { ServerBuild } from 'react-router';
+
+const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
+const port = Number(process.env.PORT ?? 4170);
+const root = process.cwd();
+const entry = resolve(root, 'build/server/index.js');
+if (!existsSync(entry)) {
+  console.error('The application is not built: run ./patrone start, which builds it.');
+  process.exit(1);
+}
+
+const build = (await import(pathToFileURL(entry).href)) as ServerBuild;
+const app = express();
+app.disable('x-powered-by');
+app.use(
+  helmet({
+    contentSecurityPolicy: {
+      directives: {
+        // The framework starts the page with small inline scripts, and the style library writes style tags.
+        'script-src': ["'self'", "'unsafe-inline'"],
+        'style-src': ["'self'", "'unsafe-inline'"],
+        'img-src': ["'self'", 'data:', 'blob:'],
+        'upgrade-insecure-requests': null,
+      },
+    },
+    strictTransportSecurity: false,
+  }),
+);
+app.use(compression());
+app.use('/assets', express.static(resolve(root, 'build/client/assets'), { immutable: true, maxAge: '1y' }));
+app.use(express.static(resolve(root, 'build/client'), { maxAge: '1h' }));
+app.use(createRequestHandler({ build, mode: 'production' }));
+
+const server = app.listen(port, '127.0.0.1', (error?: Error) => {
+  if (error) {
+    const busy = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
+    console.error(busy ? `Port ${port} is taken by another program. Set PATRONE_PORT to a free one and run again.` : String(error));
+    process.exit(1);
+  }
+  log.info({ port }, 'serving');
+});
+
+for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+  process.on(signal, () => {
+    server.close(() => process.exit(0));
+    server.closeAllConnections();
+  });
+}
