@@ -86,7 +86,7 @@ export function facesOf(doc: PatternDoc): Result<FaceTree> {
 
 const placePoint = (path: readonly Segment[], g: number): Vec => pointAt(path[Math.floor(g)]!, g - Math.floor(g));
 
-/** The face that has both ends of a chord on its boundary and the chord's middle inside. */
+/** The face that has both ends of a chord on its boundary and the chord inside. */
 function faceForChord(faces: Node[][], p: number, q: number, chord: Segment): Node[] | null {
   const reaches = (nodes: Node[], g: number) =>
     nodes.some(
@@ -94,6 +94,8 @@ function faceForChord(faces: Node[][], p: number, q: number, chord: Segment): No
         same(start, g) || (bound.kind === 'side' && g - bound.side > bound.from && g - bound.side < bound.to),
     );
   const candidates = faces.filter((nodes) => reaches(nodes, p) && reaches(nodes, q));
+  if (candidates.length < 2) return candidates[0] ?? null;
+  // At a corner where folds meet, several faces hold both ends; the chord lies in one of them.
   const middle = mix(chord.a, chord.b, 0.5);
   return candidates.find((nodes) => inside(middle, points(nodes.map((node) => node.bound.segment)))) ?? null;
 }

@@ -5,8 +5,15 @@ import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import type { Edge, NewId, PatternDoc, Place } from './pattern';
 
+export type Outline = { path: Segment[]; sideIds: string[] };
+
+/** Outlines already made, by the corners they were made from: documents are never changed in place. */
+const made = new WeakMap<PatternDoc['corners'], { sides: PatternDoc['sides']; outline: Outline }>();
+
 /** The sides of a card as segments, in outline order. A side whose corner is missing is left out. */
-export function outlineOf(doc: Pick<PatternDoc, 'corners' | 'sides'>): { path: Segment[]; sideIds: string[] } {
+export function outlineOf(doc: Pick<PatternDoc, 'corners' | 'sides'>): Outline {
+  const known = made.get(doc.corners);
+  if (known?.sides === doc.sides) return known.outline;
   const at = new Map(doc.corners.map((c) => [c.id, [c.x, c.y] as Vec]));
   const path: Segment[] = [];
   const sideIds: string[] = [];
@@ -17,7 +24,9 @@ export function outlineOf(doc: Pick<PatternDoc, 'corners' | 'sides'>): { path: S
     path.push({ a, b, bulge: side.shape.kind === 'arc' ? side.shape.bulge : 0 });
     sideIds.push(side.id);
   }
-  return { path, sideIds };
+  const outline = { path, sideIds };
+  made.set(doc.corners, { sides: doc.sides, outline });
+  return outline;
 }
 
 export const segmentOfSide = (doc: PatternDoc, sideId: string): Segment | null => {

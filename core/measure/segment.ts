@@ -156,6 +156,7 @@ export function bulgeOfRadius(a: Vec, b: Vec, radius: number, side: 1 | -1): num
 
 /** Where two straight or curved segments cross away from shared ends; only whether, by flattening arcs to 0.05 mm. */
 export function segmentsCross(s: Segment, r: Segment): boolean {
+  if (isStraight(s) && isStraight(r)) return chordsCross(s.a, s.b, r.a, r.b);
   const ps = [...flattened(s, 0.05), s.b];
   const qs = [...flattened(r, 0.05), r.b];
   for (let i = 0; i + 1 < ps.length; i++) {
@@ -168,9 +169,17 @@ export function segmentsCross(s: Segment, r: Segment): boolean {
 
 /** Whether the insides of two straight chords cross, or lie along each other. Touching at an end is not crossing. */
 function chordsCross(a: Vec, b: Vec, c: Vec, d: Vec): boolean {
+  const eps = 1e-7;
+  if (
+    Math.max(a[0], b[0]) < Math.min(c[0], d[0]) - eps ||
+    Math.max(c[0], d[0]) < Math.min(a[0], b[0]) - eps ||
+    Math.max(a[1], b[1]) < Math.min(c[1], d[1]) - eps ||
+    Math.max(c[1], d[1]) < Math.min(a[1], b[1]) - eps
+  ) {
+    return false;
+  }
   const ab = sub(b, a);
   const cd = sub(d, c);
-  const eps = 1e-7;
   const lab = length(ab);
   const lcd = length(cd);
   if (lab < eps || lcd < eps) return false;

@@ -1,8 +1,9 @@
 import type { BlankEdge } from '../blank/fold/develop';
 import type { Edge } from '../card/pattern';
 import type { Segment } from '../measure/segment';
-import { offsetRight, pointAt, segmentLength } from '../measure/segment';
+import { directionAt, offsetRight, pointAt, segmentLength } from '../measure/segment';
 import type { Vec } from '../measure/vector';
+import { right } from '../measure/vector';
 import { plugPositions } from './spacing';
 
 /** The point so far along a run of segments, mm from its start. */
@@ -15,6 +16,18 @@ export function pointAlong(run: readonly Segment[], mm: number): Vec | null {
   }
   const last = run[run.length - 1];
   return last ? last.b : null;
+}
+
+/** The outward direction of a run (to its right) so far along it. */
+export function outwardAlong(run: readonly Segment[], mm: number): Vec {
+  let left = mm;
+  for (const s of run) {
+    const l = segmentLength(s);
+    if (left <= l + 1e-9) return right(directionAt(s, l === 0 ? 0 : Math.min(1, left / l)));
+    left -= l;
+  }
+  const last = run[run.length - 1];
+  return last ? right(directionAt(last, 1)) : [0, 0];
 }
 
 export const runLength = (run: readonly Segment[]): number => run.reduce((sum, s) => sum + segmentLength(s), 0);

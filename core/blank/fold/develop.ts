@@ -148,12 +148,14 @@ export function develop(doc: PatternDoc, sheet: SheetMetal, practice: Practice):
     relief: practice.relief,
     reliefMm: sheet.thicknessMm,
   });
+  const netOf = byEdge(net);
+  const cutOf = byEdge(outline);
   const edges = doc.edges.map((edge) => ({
     id: edge.id,
     letter: edge.letter,
     allowance: allowances.get(edge.id)!,
-    net: segmentsOf(net, edge.id),
-    cut: segmentsOf(outline, edge.id),
+    net: netOf.get(edge.id) ?? [],
+    cut: cutOf.get(edge.id) ?? [],
   }));
   const holes = doc.holes.map((hole) => ({
     id: hole.id,
@@ -261,8 +263,17 @@ function nearerStart(chord: Segment, side: Segment, at: number): boolean {
   return distance(p, chord.a) <= distance(p, chord.b);
 }
 
-const segmentsOf = (pieces: readonly BlankPiece[], edge: string): Segment[] =>
-  pieces.filter((p) => p.edge === edge && p.kind !== 'link').map((p) => p.segment);
+/** The pieces of each edge in outline order, without the links at the ends of its strip. */
+function byEdge(pieces: readonly BlankPiece[]): Map<string, Segment[]> {
+  const by = new Map<string, Segment[]>();
+  for (const { edge, kind, segment } of pieces) {
+    if (edge === null || kind === 'link') continue;
+    const own = by.get(edge);
+    if (own) own.push(segment);
+    else by.set(edge, [segment]);
+  }
+  return by;
+}
 
 /** Where a point of the card comes to on the blank; inside a bend it keeps its share of the way round. */
 function toBlank(p: Vec, tree: FaceTree, folds: readonly BlankFold[], faces: readonly BlankFace[]): Vec {

@@ -1,0 +1,98 @@
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
+import Box from '@mui/material/Box';
+import type { Development } from '#core/blank/fold/develop';
+import type { ScribeLine } from '#core/blank/fold/scribe';
+import { scribeTable } from '#core/blank/fold/scribe';
+import { usePiece } from '../shell/pieceContext';
+import { usePreferences } from '../shell/preferences';
+
+const LINES: Record<ScribeLine['line'], string> = { brake: 'Brake line', near: 'Tangent', far: 'Tangent' };
+
+/** What to scribe and from which edge: can be followed with a rule and a square. */
+export function ScribeTables({ development }: { development: Development }) {
+  const { pattern, pick, setPick } = usePiece();
+  const { show } = usePreferences();
+  const { lines, holes } = scribeTable(development);
+  if (lines.length === 0 && holes.length === 0) {
+    return <Typography>Cut to the outline; there is nothing to scribe.</Typography>;
+  }
+  const number = (fold: string) => pattern.folds.findIndex((f) => f.id === fold) + 1;
+  const where = ({ from }: ScribeLine) =>
+    from.kind === 'parallel' ? (
+      <>
+        <b className="figure">{show(from.distanceMm, 2)}</b> from edge {from.letter}
+      </>
+    ) : (
+      <>
+        from{' '}
+        {from.marks.map((mark, i) => (
+          <span key={i}>
+            {i > 0 && ' to '}
+            <b className="figure">{show(mark.alongMm, 2)}</b> on {mark.letter} from corner {mark.next}/{mark.letter}
+          </span>
+        ))}
+      </>
+    );
+  return (
+    <Box>
+      <Typography variant="h2">What to scribe</Typography>
+      <Typography variant="body2" sx={{ color: 'var(--pencil)', mb: 1 }}>
+        Measured from the edges as cut.
+      </Typography>
+      {lines.length > 0 && (
+        <Table size="small" aria-label="Fold lines to scribe">
+          <TableHead>
+            <TableRow>
+              <TableCell>Fold</TableCell>
+              <TableCell>Line</TableCell>
+              <TableCell>Scribe it</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {lines.map((line) => (
+              <TableRow key={line.fold + line.line} hover selected={pick?.id === line.fold} onClick={() => setPick({ kind: 'fold', id: line.fold })} sx={{ cursor: 'pointer' }}>
+                <TableCell className="condensed">{line.line === 'brake' ? number(line.fold) : ''}</TableCell>
+                <TableCell sx={{ color: line.line === 'brake' ? 'var(--torch)' : undefined, fontWeight: line.line === 'brake' ? 600 : 400 }}>{LINES[line.line]}</TableCell>
+                <TableCell>{where(line)}</TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+      {holes.length > 0 && (
+        <Table size="small" aria-label="Holes to mark" sx={{ mt: 2 }}>
+          <TableHead>
+            <TableRow>
+              <TableCell>Hole</TableCell>
+              <TableCell align="right">Across</TableCell>
+              <TableCell>Centre</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {holes.map((hole, i) => (
+              <TableRow key={hole.hole}>
+                <TableCell className="condensed">{i + 1}</TableCell>
+                <TableCell align="right" className="figure">
+                  {show(hole.diameterMm)}
+                </TableCell>
+                <TableCell>
+                  {hole.from.map(({ letter, distanceMm }, k) => (
+                    <span key={letter}>
+                      {k > 0 && ', '}
+                      <b className="figure">{show(distanceMm, 2)}</b> from {letter}
+                    </span>
+                  ))}
+                </TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+    </Box>
+  );
+}

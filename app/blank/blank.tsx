@@ -1,0 +1,94 @@
+import Box from '@mui/material/Box';
+import Stack from '@mui/material/Stack';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { Suspense, lazy, useState } from 'react';
+import type { Development } from '#core/blank/fold/develop';
+import { box } from '#core/measure/path';
+import { plugsOnBlank } from '#core/weld/plugs';
+import { BlankPicture } from '../drawing/BlankPicture';
+import { Drawing } from '../drawing/Drawing';
+import { EdgeStory } from '../drawing/EdgeStory';
+import { NoBlank } from '../drawing/NoBlank';
+import { Notices } from '../shell/Notices';
+import { StageLayout } from '../shell/StageLayout';
+import type { TallyFigure } from '../shell/Tally';
+import { usePiece } from '../shell/pieceContext';
+import { usePreferences } from '../shell/preferences';
+import { FoldWorking } from './FoldWorking';
+import { ScribeTables } from './ScribeTables';
+import { foldWorking, sizeWorkings } from './workings';
+
+// three.js is large and only wanted when someone turns the piece in space.
+const Folded = lazy(() => import('./Folded'));
+
+/** The blank stage: the flat outline to cut and every line to scribe on it. */
+export default function BlankStage() {
+  const { development } = usePiece();
+  return development.ok ? <Blank development={development.development} /> : <NoBlank />;
+}
+
+function Blank({ development }: { development: Development }) {
+  const { pattern, pick, setPick, facts, metal } = usePiece();
+  const { show } = usePreferences();
+  const [view, setView] = useState<'flat' | 'folded'>('flat');
+  const { size, folds, warnings } = development;
+  const workings = sizeWorkings(development, metal, facts.thicknessMm, show);
+  const shown = folds.slice(0, 4);
+  const tally: TallyFigure[] = [
+    { label: 'Blank', value: `${show(size.widthMm)} × ${show(size.heightMm)}`, working: workings.size },
+    { label: 'Area', value: `${(size.areaMm2 / 100).toFixed(0)} cm²`, working: workings.area },
+    { label: 'Weight', value: `${size.massKg.toFixed(size.massKg < 1 ? 3 : 2)} kg`, working: workings.mass },
+    ...shown.map((fold, i) => ({
+      label: `Fold ${i + 1} takes`,
+      value: show(fold.allowance.deductionMm, 2),
+      working: foldWorking(fold, show),
+    })),
+    { label: 'Off from the card', value: show(size.differenceMm, 2), working: workings.difference },
+  ];
+  const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
+  const fold = pick?.kind === 'fold' ? folds.find((f) => f.id === pick.id) : undefined;
+  return (
+    <StageLayout
+      drawerWidth={400}
+      tally={tally}
+      drawing={
+        <>
+          {view === 'flat' ? (
+            <Drawing bounds={box(development.outline.map((p) => p.segment))} ground="blank" label="The blank">
+              <BlankPicture development={development} pattern={pattern} plugs={plugsOnBlank(pattern.edges, development.edges)} pick={pick} onPick={setPick} />
+            </Drawing>
+          ) : (
+            <Suspense fallback={<Box sx={{ p: 4 }}>Setting the piece up …</Box>}>
+              <Folded development={development} />
+            </Suspense>
+          )}
+          <ToggleButtonGroup
+            exclusive
+            value={view}
+            aria-label="How the piece is shown"
+            onChange={(_, next: typeof view | null) => next && setView(next)}
+            sx={{ position: 'absolute', left: 12, top: 12, bgcolor: 'var(--panel)' }}
+          >
+            <ToggleButton value="flat">Flat</ToggleButton>
+            <ToggleButton value="folded">Folded</ToggleButton>
+          </ToggleButtonGroup>
+        </>
+      }
+      drawer={
+        <Stack spacing={2}>
+          <Notices problems={warnings} />
+          {edge && (
+            <>
+              <Typography variant="h2">Edge {edge.letter}</Typography>
+              <EdgeStory edgeId={edge.id} />
+            </>
+          )}
+          {fold && <FoldWorking fold={fold} number={folds.indexOf(fold) + 1} />}
+          <ScribeTables development={development} />
+        </Stack>
+      }
+    />
+  );
+}

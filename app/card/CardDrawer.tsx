@@ -1,0 +1,95 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
+import { letterAgain } from '#core/card/edit';
+import { mirrored } from '#core/card/mirror';
+import { edgeLength } from '#core/card/outline';
+import { Notices } from '../shell/Notices';
+import { usePiece } from '../shell/pieceContext';
+import { usePreferences } from '../shell/preferences';
+import { JOINT_WORDS } from '../shell/words';
+import { CornerPanel } from './CornerPanel';
+import { EdgePanel } from './EdgePanel';
+import { FoldPanel } from './FoldPanel';
+import { HolePanel } from './HolePanel';
+
+/** What the picked thing says at the card stage; with nothing picked, the card as a whole. */
+export function CardDrawer() {
+  const { pattern, pick, problems } = usePiece();
+  const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
+  const fold = pick?.kind === 'fold' ? pattern.folds.find((f) => f.id === pick.id) : undefined;
+  const hole = pick?.kind === 'hole' ? pattern.holes.find((h) => h.id === pick.id) : undefined;
+  const corner = pick?.kind === 'corner' ? pattern.corners.find((c) => c.id === pick.id) : undefined;
+  return (
+    <Stack spacing={2}>
+      <Notices problems={problems} />
+      {edge && <EdgePanel key={edge.id} edge={edge} />}
+      {fold && <FoldPanel key={fold.id} fold={fold} />}
+      {hole && <HolePanel key={hole.id} hole={hole} />}
+      {corner && <CornerPanel key={corner.id} corner={corner} />}
+      {!edge && !fold && !hole && !corner && <WholeCard />}
+    </Stack>
+  );
+}
+
+function WholeCard() {
+  const { card, pattern, setPick } = usePiece();
+  const { show } = usePreferences();
+  const edges = [...pattern.edges].sort((a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter));
+  return (
+    <>
+      <Box>
+        <Typography variant="h2">The card</Typography>
+        <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
+          Touch an edge to say what it meets and how it is joined. The plumb-bob hangs from the datum corner.
+        </Typography>
+      </Box>
+      <Table size="small" aria-label="Edges">
+        <TableHead>
+          <TableRow>
+            <TableCell>Edge</TableCell>
+            <TableCell align="right">Length</TableCell>
+            <TableCell>Joint</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {edges.slice(0, 60).map((edge) => (
+            <TableRow key={edge.id} hover onClick={() => setPick({ kind: 'edge', id: edge.id })} sx={{ cursor: 'pointer' }}>
+              <TableCell className="condensed" sx={{ fontSize: '1.1rem !important', fontWeight: 600 }}>
+                {edge.letter}
+              </TableCell>
+              <TableCell align="right" className="figure">
+                {show(edgeLength(pattern, edge))}
+              </TableCell>
+              <TableCell>
+                {JOINT_WORDS[edge.joint.kind]}
+                {edge.meets && <Box sx={{ color: 'var(--pencil)', fontSize: '0.85rem' }}>{edge.meets}</Box>}
+              </TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+      {edges.length > 60 && <Typography variant="caption">and {edges.length - 60} more: touch them on the drawing.</Typography>}
+      <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
+        <Button variant="outlined" onClick={() => card.edit(mirrored(pattern))}>
+          Turn over for the other side
+        </Button>
+        <Button variant="outlined" onClick={() => card.edit(letterAgain(pattern))}>
+          Letter edges again
+        </Button>
+        <Button
+          variant="outlined"
+          onClick={() => card.edit({ ...pattern, corners: [], sides: [], edges: [], folds: [], holes: [], base: null })}
+        >
+          Start the card over
+        </Button>
+      </Stack>
+    </>
+  );
+}

@@ -1,0 +1,38 @@
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { moveCorner, partEdge, removeCorner } from '#core/card/edit';
+import type { Corner } from '#core/card/pattern';
+import { LengthField } from '../shell/LengthField';
+import { usePiece } from '../shell/pieceContext';
+import { newId } from './newId';
+
+/** A corner at the card stage: where it is; taken out; or made the end of an edge. */
+export function CornerPanel({ corner }: { corner: Corner }) {
+  const { card, pattern, setPick } = usePiece();
+  const within = pattern.edges.some((edge) => edge.sides.slice(1).some((s) => pattern.sides.find((side) => side.id === s)?.from === corner.id));
+  return (
+    <>
+      <Typography variant="h2">Corner {pattern.corners.indexOf(corner) + 1}</Typography>
+      <Stack direction="row" spacing={1}>
+        <LengthField label="Across (x)" mm={corner.x} digits={2} onChange={(mm) => mm !== null && card.edit(moveCorner(pattern, corner.id, [mm, corner.y]))} />
+        <LengthField label="Up (y)" mm={corner.y} digits={2} onChange={(mm) => mm !== null && card.edit(moveCorner(pattern, corner.id, [corner.x, mm]))} />
+      </Stack>
+      {within && (
+        <Button variant="outlined" onClick={() => card.edit(partEdge(pattern, corner.id, newId))}>
+          Part the edge here
+        </Button>
+      )}
+      <Button
+        variant="outlined"
+        disabled={pattern.corners.length <= 3}
+        onClick={() => {
+          setPick(null);
+          card.edit(removeCorner(pattern, corner.id));
+        }}
+      >
+        Take this corner out
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,143 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { joinEdges, reshapeSide, setEdge, setSideLength, splitSide } from '#core/card/edit';
+import { edgeLength, segmentOfSide } from '#core/card/outline';
+import type { Edge, Joint, JointKind } from '#core/card/pattern';
+import { JOINTS } from '#core/card/pattern';
+import { arcOf, bulgeOfRadius, bulgeThrough, isStraight } from '#core/measure/segment';
+import { add, distance, left, mix, scale, sub, unit } from '#core/measure/vector';
+import { usualWeldPlan } from '#core/weld/start';
+import { EdgeStory } from '../drawing/EdgeStory';
+import { Choice } from '../shell/Choice';
+import { LengthField } from '../shell/LengthField';
+import { usePiece } from '../shell/pieceContext';
+import { usePreferences } from '../shell/preferences';
+import { JOINT_WORDS } from '../shell/words';
+import { newId } from './newId';
+
+/** A joint of another kind, with the usual width for it and whatever carries over from the one before. */
+function jointOf(kind: JointKind, thicknessMm: number, from: Joint): Joint {
+  const widthMm = 'widthMm' in from ? from.widthMm : kind === 'hem' ? 10 : 12;
+  const trimMm = 'trimMm' in from ? from.trimMm : 0;
+  switch (kind) {
+    case 'free':
+    case 'butt':
+    case 'backed-butt':
+      return { kind, trimMm };
+    case 'lap':
+      return { kind, widthMm };
+    case 'joggle':
+      return { kind, widthMm, depthMm: thicknessMm };
+    case 'hem':
+      return { kind, widthMm, gapMm: 0 };
+    case 'plug-flange':
+      return { kind, widthMm: 'widthMm' in from ? from.widthMm : 15, turnDeg: 0 };
+  }
+}
+
+/** An edge at the card stage: its shape, what it meets, how it is joined. */
+export function EdgePanel({ edge }: { edge: Edge }) {
+  const { card, pattern, facts } = usePiece();
+  const { show } = usePreferences();
+  const change = (next: Partial<Edge>) => card.edit(setEdge(pattern, edge.id, next));
+  const { joint } = edge;
+  const setJoint = (next: Joint) => change({ joint: next, weld: next.kind === joint.kind ? edge.weld : usualWeldPlan(next, facts.thicknessMm) });
+  const sideId = edge.sides.length === 1 ? edge.sides[0]! : null;
+  return (
+    <>
+      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
+        <Typography variant="h2">Edge {edge.letter}</Typography>
+        <Typography className="figure">{show(edgeLength(pattern, edge))}</Typography>
+      </Box>
+      <EdgeStory edgeId={edge.id} />
+      {sideId && <SideShape sideId={sideId} />}
+      <TextField label="Meets" value={edge.meets} onChange={(event) => change({ meets: event.target.value.slice(0, 120) })} placeholder="What it comes up to: floor edge, old sill …" />
+      <Choice label="Joined by" value={joint.kind} options={JOINTS.map((kind) => [kind, JOINT_WORDS[kind]] as const)} onChange={(kind) => setJoint(jointOf(kind, facts.thicknessMm, joint))} />
+      {'trimMm' in joint && <LengthField label="Left on to trim at fitting" mm={joint.trimMm} min={0} onChange={(mm) => setJoint({ ...joint, trimMm: mm ?? 0 })} />}
+      {'widthMm' in joint && (
+        <LengthField
+          label={joint.kind === 'hem' ? 'Finished width of the hem' : joint.kind === 'plug-flange' ? 'Finished width of the flange' : 'Overlap'}
+          mm={joint.widthMm}
+          min={0}
+          onChange={(mm) => setJoint({ ...joint, widthMm: mm ?? 0 })}
+        />
+      )}
+      {joint.kind === 'joggle' && <LengthField label="Step: thickness of the sheet it laps" mm={joint.depthMm} min={0} digits={2} onChange={(mm) => setJoint({ ...joint, depthMm: mm ?? 0 })} />}
+      {joint.kind === 'hem' && <LengthField label="Gap inside the hem (0 is closed)" mm={joint.gapMm} min={0} onChange={(mm) => setJoint({ ...joint, gapMm: mm ?? 0 })} />}
+      {joint.kind === 'plug-flange' && (
+        <Choice
+          label="The flange lies"
+          value={joint.turnDeg > 0 ? 'turned' : 'flat'}
+          options={[
+            ['flat', 'In line with the piece'],
+            ['turned', 'Turned square at the edge'],
+          ]}
+          onChange={(way) => setJoint({ ...joint, turnDeg: way === 'turned' ? 90 : 0 })}
+        />
+      )}
+      <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
+        {sideId && (
+          <Button variant="outlined" onClick={() => card.edit(splitSide(pattern, sideId, 0.5, newId))}>
+            Put a corner in the middle
+          </Button>
+        )}
+        {pattern.edges.length > 1 && (
+          <Button variant="outlined" onClick={() => card.edit(joinEdges(pattern, edge.id))}>
+            Make one with the next edge
+          </Button>
+        )}
+      </Stack>
+    </>
+  );
+}
+
+/** Straight or curved, and how long or how round. */
+function SideShape({ sideId }: { sideId: string }) {
+  const { card, pattern } = usePiece();
+  const segment = segmentOfSide(pattern, sideId);
+  if (!segment) return null;
+  const straight = isStraight(segment);
+  const chord = distance(segment.a, segment.b);
+  const arc = straight ? null : arcOf(segment);
+  const rise = straight ? 0 : (segment.bulge * chord) / 2;
+  const bow = (riseMm: number) => {
+    const middle = mix(segment.a, segment.b, 0.5);
+    const via = add(middle, scale(left(unit(sub(segment.b, segment.a))), -riseMm));
+    card.edit(reshapeSide(pattern, sideId, bulgeThrough(segment.a, via, segment.b)));
+  };
+  return (
+    <>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={straight ? 'line' : 'arc'}
+        aria-label="Shape of the side"
+        onChange={(_, shape: string | null) => shape && card.edit(reshapeSide(pattern, sideId, shape === 'line' ? 0 : 0.2))}
+      >
+        <ToggleButton value="line">Straight</ToggleButton>
+        <ToggleButton value="arc">Arc</ToggleButton>
+      </ToggleButtonGroup>
+      {straight ? (
+        <LengthField label="Length" mm={chord} min={0.1} digits={2} onChange={(mm) => mm && card.edit(setSideLength(pattern, sideId, mm))} />
+      ) : (
+        <Stack direction="row" spacing={1}>
+          <LengthField
+            label="Radius"
+            mm={arc!.radius}
+            min={chord / 2}
+            onChange={(mm) => {
+              const bulge = mm && bulgeOfRadius(segment.a, segment.b, mm, segment.bulge > 0 ? 1 : -1);
+              if (bulge) card.edit(reshapeSide(pattern, sideId, bulge));
+            }}
+          />
+          <LengthField label="Rise at the middle (− is hollow)" mm={rise} digits={2} onChange={(mm) => mm && bow(mm)} />
+        </Stack>
+      )}
+    </>
+  );
+}

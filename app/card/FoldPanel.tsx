@@ -1,0 +1,118 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { setFold, without } from '#core/card/edit';
+import { pointOfPlace } from '#core/card/outline';
+import type { Fold, Made } from '#core/card/pattern';
+import { MADE } from '#core/card/pattern';
+import { distance } from '#core/measure/vector';
+import { usualRadius } from '#core/metal/metals';
+import { LengthField } from '../shell/LengthField';
+import { usePiece } from '../shell/pieceContext';
+import { usePreferences } from '../shell/preferences';
+import { FIGURES } from '../shell/theme';
+import { MADE_WORDS } from '../shell/words';
+
+/** A fold at the card stage: how far, which way, how round, and how the card was made there. */
+export function FoldPanel({ fold }: { fold: Fold }) {
+  const { card, pattern, metal, facts, setPick } = usePiece();
+  const { show } = usePreferences();
+  const change = (next: Partial<Fold>) => card.edit(setFold(pattern, fold.id, next));
+  const a = pointOfPlace(pattern, fold.from);
+  const b = pointOfPlace(pattern, fold.to);
+  return (
+    <>
+      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
+        <Typography variant="h2">Fold {pattern.folds.indexOf(fold) + 1}</Typography>
+        {a && b && <Typography className="figure">{show(distance(a, b))} long</Typography>}
+      </Box>
+      <AngleField angleDeg={fold.angleDeg} onChange={(angleDeg) => change({ angleDeg })} />
+      <ToggleButtonGroup exclusive fullWidth value={fold.toward} aria-label="Which way it folds" onChange={(_, toward: Fold['toward'] | null) => toward && change({ toward })}>
+        <ToggleButton value="face">Toward you</ToggleButton>
+        <ToggleButton value="back">Away from you</ToggleButton>
+      </ToggleButtonGroup>
+      <LengthField
+        label="Inside radius"
+        mm={fold.radiusMm}
+        min={0}
+        digits={2}
+        empty={`by the metal: ${show(usualRadius(metal, facts.thicknessMm), 2)}`}
+        onChange={(radiusMm) => change({ radiusMm })}
+      />
+      <Box>
+        <Typography className="condensed" sx={{ color: 'var(--pencil)', fontWeight: 500 }}>
+          How was the card made here?
+        </Typography>
+        <Box role="radiogroup" aria-label="How the card was made at this fold" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+          {MADE.map((made) => (
+            <MadeChoice key={made} made={made} chosen={fold.made === made} onChoose={() => change({ made })} />
+          ))}
+        </Box>
+      </Box>
+      <Button
+        variant="outlined"
+        onClick={() => {
+          setPick(null);
+          card.edit(without(pattern, fold.id));
+        }}
+      >
+        Take this fold off
+      </Button>
+    </>
+  );
+}
+
+/** One of the four ways of making a card, drawn in section: the metal's bend and where the card lay. */
+function MadeChoice({ made, chosen, onChoose }: { made: Made; chosen: boolean; onChoose: () => void }) {
+  const outside = made.startsWith('outside');
+  const sharp = made.endsWith('sharp');
+  const card = outside ? (sharp ? 'M8 50V8H52' : 'M8 50V24Q8 8 24 8H52') : sharp ? 'M24 50V24H52' : 'M24 50V32Q24 24 32 24H52';
+  return (
+    <Box
+      component="button"
+      type="button"
+      role="radio"
+      aria-checked={chosen}
+      aria-label={MADE_WORDS[made].long}
+      onClick={onChoose}
+      sx={{ font: 'inherit', color: 'inherit', cursor: 'pointer', p: 1, bgcolor: chosen ? 'var(--torch-ground)' : 'var(--chalk)', border: chosen ? '2.5px solid var(--torch)' : '1.5px solid var(--rule)', display: 'flex', flexDirection: 'column', alignItems: 'center', gap: 0.3 }}
+    >
+      <svg width="60" height="54" viewBox="0 0 60 54" aria-hidden>
+        <path d="M16 50V28Q16 16 28 16H52" fill="none" stroke="var(--zinc-deep)" strokeWidth="10" />
+        <path d={card} fill="none" stroke="var(--manila-edge)" strokeWidth="3.4" />
+      </svg>
+      <span className="condensed" style={{ fontSize: '1rem', lineHeight: 1.1 }}>
+        {MADE_WORDS[made].short}
+      </span>
+    </Box>
+  );
+}
+
+function AngleField({ angleDeg, onChange }: { angleDeg: number; onChange: (angleDeg: number) => void }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const take = () => {
+    if (typed === null) return;
+    const value = Number(typed.replace('°', '').replace(',', '.').trim());
+    if (!(value >= 0.1 && value <= 180)) return setProblem('An angle over 0 and up to 180: 90 is square, 180 closed.');
+    setProblem(null);
+    setTyped(null);
+    onChange(value);
+  };
+  return (
+    <TextField
+      label="Turned through (0 flat, 90 square)"
+      value={typed ?? angleDeg}
+      error={problem !== null}
+      helperText={problem}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={take}
+      onKeyDown={(event) => event.key === 'Enter' && take()}
+      slotProps={{ htmlInput: { inputMode: 'decimal', style: { fontFamily: FIGURES, fontSize: '1.1rem' } }, input: { endAdornment: '°' } }}
+    />
+  );
+}

@@ -1,0 +1,32 @@
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { setHole, without } from '#core/card/edit';
+import type { Hole } from '#core/card/pattern';
+import { LengthField } from '../shell/LengthField';
+import { usePiece } from '../shell/pieceContext';
+
+/** A hole at the card stage: how big and where, from the card's own zero. */
+export function HolePanel({ hole }: { hole: Hole }) {
+  const { card, pattern, setPick } = usePiece();
+  const change = (next: Partial<Hole>) => card.edit(setHole(pattern, hole.id, next));
+  return (
+    <>
+      <Typography variant="h2">Hole {pattern.holes.indexOf(hole) + 1}</Typography>
+      <LengthField label="Diameter" mm={hole.diameterMm} min={0.5} onChange={(mm) => mm && change({ diameterMm: mm })} />
+      <Stack direction="row" spacing={1}>
+        <LengthField label="Across (x)" mm={hole.x} onChange={(mm) => mm !== null && change({ x: mm })} />
+        <LengthField label="Up (y)" mm={hole.y} onChange={(mm) => mm !== null && change({ y: mm })} />
+      </Stack>
+      <Button
+        variant="outlined"
+        onClick={() => {
+          setPick(null);
+          card.edit(without(pattern, hole.id));
+        }}
+      >
+        Take this hole off
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,144 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import type { Closing, Leg } from '#core/card/legs';
+import { outlineFromLegs, outlineFromPoints, parseLegs, parsePoints, walk } from '#core/card/legs';
+import { patternParts } from '#core/card/outline';
+import type { Path } from '#core/measure/path';
+import { box, boxOf } from '#core/measure/path';
+import type { Problem } from '#core/measure/result';
+import { line } from '#core/measure/segment';
+import type { Vec } from '#core/measure/vector';
+import { Drawing } from '../drawing/Drawing';
+import { usePiece } from '../shell/pieceContext';
+import { usePreferences } from '../shell/preferences';
+import { FIGURES } from '../shell/theme';
+import { problemSentence } from '../shell/words';
+import { Sketch } from './Sketch';
+import { Trace } from './Trace';
+import { newId } from './newId';
+
+type Way = 'legs' | 'points' | 'draw';
+
+/** An empty card: three ways in, with what is typed drawn as it is typed. */
+export function Start() {
+  const { card, pattern } = usePiece();
+  const { unit, show } = usePreferences();
+  const [way, setWay] = useState<Way>('legs');
+  const [legsText, setLegsText] = useState('');
+  const [pointsText, setPointsText] = useState('');
+  const [closing, setClosing] = useState<Closing>('spread');
+  const begin = (path: Path) => card.edit({ ...pattern, ...patternParts(path, newId), unitsHint: unit === 'mm' ? 'mm' : 'in' });
+  if (way === 'draw') return <Sketch onDone={begin} onBack={() => setWay('legs')} />;
+
+  const legs = legsText.trim() === '' ? null : parseLegs(legsText, unit);
+  const points = pointsText.trim() === '' ? null : parsePoints(pointsText, unit);
+  const read = way === 'legs' ? legs : points;
+  const problems: Problem[] = read && !read.ok ? read.problems : [];
+  const gone: Vec[] = way === 'legs' ? (legs?.ok ? [...walk(legs.legs).corners, walk(legs.legs).end] : []) : points?.ok ? points.points : [];
+  const built = way === 'legs' ? (legs?.ok ? outlineFromLegs(legs.legs, closing) : null) : points?.ok ? outlineFromPoints(points.points) : null;
+  const closingMm = way === 'legs' && legs?.ok ? walk(legs.legs).closingMm : 0;
+  const bounds = gone.length > 1 ? boxOf(gone) : { minX: 0, minY: 0, maxX: 300, maxY: 200 };
+
+  const dragged = (list: Leg[]) => setLegsText(list.map((leg) => `${Math.round(leg.lengthMm * 10) / 10}mm @ ${Math.round(leg.turnDeg * 10) / 10}`).join('\n'));
+
+  return (
+    <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}>
+      <Box sx={{ flex: 1, position: 'relative', minHeight: 260 }}>
+        <Drawing bounds={bounds} ground="card" label="The card so far">
+          {gone.length > 1 ? (
+            <Trace
+              points={gone}
+              closed={built?.ok ? built.path : null}
+              onDrag={way === 'legs' && legs?.ok ? (i, p) => dragged(legWithEnd(legs.legs, i, p)) : undefined}
+            />
+          ) : (
+            <Trace points={[]} closed={[line([0, 0], [300, 0]), line([300, 0], [300, 200]), line([300, 200], [0, 200]), line([0, 200], [0, 0])]} faint />
+          )}
+        </Drawing>
+      </Box>
+      <Box component="aside" sx={{ flex: { md: '0 0 440px' }, bgcolor: 'var(--panel)', borderLeft: { md: '1.5px solid var(--rule)' }, p: 2.5, overflowY: 'auto' }}>
+        <Typography variant="h2" gutterBottom>
+          Put the card in
+        </Typography>
+        <Typography sx={{ mb: 2 }}>Walk round the outline with a rule, leg by leg; or paste its points; or draw it.</Typography>
+        <ToggleButtonGroup exclusive fullWidth value={way} onChange={(_, next: Way | null) => next && setWay(next)} aria-label="How to put the card in" sx={{ mb: 2 }}>
+          <ToggleButton value="legs">Legs</ToggleButton>
+          <ToggleButton value="points">Points</ToggleButton>
+          <ToggleButton value="draw">Draw</ToggleButton>
+        </ToggleButtonGroup>
+        {way === 'legs' ? (
+          <TextField
+            label={`Legs: length @ turn to the left, ${unit === 'mm' ? 'mm' : 'inches'}`}
+            multiline
+            minRows={6}
+            value={legsText}
+            onChange={(event) => setLegsText(event.target.value)}
+            placeholder={'300 @ 90\n200 @ 90\n300 @ 90\n200'}
+            helperText="One leg a line, or parted by commas. No @ means square; a minus turns right."
+            slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem', padding: 10 } } }}
+          />
+        ) : (
+          <TextField
+            label={`Points: x and y, ${unit === 'mm' ? 'mm' : 'inches'}`}
+            multiline
+            minRows={8}
+            value={pointsText}
+            onChange={(event) => setPointsText(event.target.value)}
+            placeholder={'0\t0\n300\t0\n300\t200\n0\t200'}
+            helperText="Paste two columns from a spreadsheet. Either way round."
+            slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem', padding: 10 } } }}
+          />
+        )}
+        <Stack spacing={1.5} sx={{ mt: 2 }}>
+          {problems.map((problem, i) => (
+            <Box key={i} role="alert" sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}>
+              {problemSentence(problem, pattern, show)}
+            </Box>
+          ))}
+          {closingMm > 1e-3 && (
+            <Box>
+              <Typography>
+                The last leg misses the start by <b className="figure">{show(closingMm)}</b>.
+              </Typography>
+              <ToggleButtonGroup exclusive size="small" value={closing} onChange={(_, next: Closing | null) => next && setClosing(next)} aria-label="What to do about the closing error" sx={{ mt: 0.5 }}>
+                <ToggleButton value="spread">Spread it over the corners</ToggleButton>
+                <ToggleButton value="leave">Leave it: add a side</ToggleButton>
+              </ToggleButtonGroup>
+            </Box>
+          )}
+          {built?.ok && (
+            <Typography>
+              {built.path.length} sides, <span className="figure">{show(box(built.path).maxX - box(built.path).minX)}</span> by{' '}
+              <span className="figure">{show(box(built.path).maxY - box(built.path).minY)}</span>
+            </Typography>
+          )}
+          <Button variant="contained" size="large" disabled={!built?.ok} onClick={() => built?.ok && begin(built.path)}>
+            Make the card
+          </Button>
+        </Stack>
+      </Box>
+    </Box>
+  );
+}
+
+/** The legs with the end of leg `i` pulled to a point: its length and turn, and the turn of the one after, follow. */
+function legWithEnd(legs: readonly Leg[], i: number, p: Vec): Leg[] {
+  const { corners } = walk(legs);
+  const start = corners[i]!;
+  const lengthMm = Math.max(1, Math.hypot(p[0] - start[0], p[1] - start[1]));
+  const heading = (Math.atan2(p[1] - start[1], p[0] - start[0]) * 180) / Math.PI;
+  const before = legs.slice(0, i).reduce((sum, leg) => sum + leg.turnDeg, 0);
+  const wrapped = (turn: number) => ((((turn + 180) % 360) + 360) % 360) - 180;
+  const bent = wrapped(heading - before);
+  return legs.map((leg, k) => {
+    if (k === i - 1) return { ...leg, turnDeg: wrapped(leg.turnDeg + bent) };
+    if (k === i) return { lengthMm, turnDeg: wrapped(leg.turnDeg - (i === 0 ? 0 : bent)) };
+    return leg;
+  });
+}

@@ -1,0 +1,144 @@
+import type { KeyboardEvent, ReactNode } from 'react';
+import { svgPath } from '#core/format/svg';
+import type { Segment } from '#core/measure/segment';
+import { directionAt, pointAt, segmentLength } from '#core/measure/segment';
+import type { Vec } from '#core/measure/vector';
+import { add, right, scale as scaled, sub, unit } from '#core/measure/vector';
+import { useView } from './Drawing';
+
+/** Patrone's marks, the same on every stage and on paper; the legend of them is in docs/marks.md. */
+
+/** A run of segments as path data in pixels, arcs included. */
+export function usePathData(): (path: readonly Segment[], closed?: boolean) => string {
+  const { px } = useView();
+  return (path, closed = true) =>
+    svgPath(
+      path.map((s) => ({ a: flip(px(s.a)), b: flip(px(s.b)), bulge: s.bulge })),
+      flip,
+      closed,
+    );
+}
+const flip = ([x, y]: Vec): Vec => [x, -y];
+
+/** Something on the drawing that can be picked by pointer or keyboard. */
+export function Pickable({ label, picked, onPick, children }: { label: string; picked: boolean; onPick?: () => void; children: ReactNode }) {
+  if (!onPick) return <g>{children}</g>;
+  const keyed = (event: KeyboardEvent) => {
+    if (event.key !== 'Enter' && event.key !== ' ') return;
+    event.preventDefault();
+    onPick();
+  };
+  return (
+    <g role="button" tabIndex={0} aria-label={label} aria-pressed={picked} onClick={onPick} onKeyDown={keyed} style={{ cursor: 'pointer' }} className="pickable">
+      {children}
+    </g>
+  );
+}
+
+/** The middle of a run by length, and the outward direction there. */
+export function middleOf(run: readonly Segment[]): { at: Vec; out: Vec } | null {
+  let left = run.reduce((sum, s) => sum + segmentLength(s), 0) / 2;
+  for (const s of run) {
+    const l = segmentLength(s);
+    if (left <= l) {
+      const t = l === 0 ? 0 : left / l;
+      return { at: pointAt(s, t), out: right(directionAt(s, t)) };
+    }
+    left -= l;
+  }
+  return null;
+}
+
+/** The luggage label of an edge, tied to it by a thread. */
+export function EdgeTag({ run, letter, picked, away = 30, note }: { run: readonly Segment[]; letter: string; picked: boolean; away?: number; note?: string }) {
+  const { px } = useView();
+  const middle = middleOf(run);
+  if (!middle) return null;
+  const [x, y] = px(middle.at);
+  const out: Vec = [middle.out[0], -middle.out[1]];
+  const [tx, ty] = add([x, y], scaled(out, away));
+  const w = 15 + 9 * letter.length;
+  return (
+    <g>
+      <path d={`M${x} ${y}Q${(x + tx) / 2 + out[1] * 5} ${(y + ty) / 2 - out[0] * 5} ${tx} ${ty}`} stroke="var(--pencil)" strokeWidth={1.3} fill="none" />
+      <circle cx={x} cy={y} r={2.6} fill="var(--pencil)" />
+      <g transform={`translate(${tx} ${ty})`}>
+        <path
+          d={`M${-w} -13H${w - 7}L${w} -6V6L${w - 7} 13H${-w}Z`}
+          fill={picked ? 'var(--torch)' : 'var(--tag)'}
+          stroke={picked ? 'var(--torch)' : 'var(--tag-ink)'}
+          strokeWidth={1.3}
+        />
+        <circle cx={w - 7} r={2.4} fill={picked ? 'var(--panel)' : 'var(--bench-top)'} stroke={picked ? 'var(--panel)' : 'var(--tag-ink)'} />
+        <text x={-5} y={6} textAnchor="middle" fontFamily="Barlow Condensed" fontWeight={600} fontSize={19} fill={picked ? 'var(--panel)' : 'var(--tag-ink)'}>
+          {letter}
+        </text>
+      </g>
+      {note && (
+        <text x={tx} y={ty + (out[1] >= 0 ? 30 : -20)} textAnchor="middle" className="figure" fontSize={13} fill="var(--ink)">
+          {note}
+        </text>
+      )}
+    </g>
+  );
+}
+
+/** The hinge of a fold, on the side that moves: filled when it comes toward you, hollow when it goes away. */
+export function Hinge({ at, across, toward, colour, ground }: { at: Vec; across: Vec; toward: 'face' | 'back'; colour: string; ground: string }) {
+  const { px } = useView();
+  const [x, y] = px(at);
+  const turn = (Math.atan2(-across[1], across[0]) * 180) / Math.PI;
+  return (
+    <g transform={`translate(${x} ${y}) rotate(${turn})`}>
+      <path d="M0 -8H5a8 8 0 0 1 0 16H0Z" fill={toward === 'face' ? colour : ground} stroke={colour} strokeWidth={1.8} />
+      <circle cx={4.5} r={2} fill={toward === 'face' ? ground : colour} />
+    </g>
+  );
+}
+
+/** A hole: its circle with a centre-pop cross. */
+export function HoleMark({ at, diameterMm, stroke, fill, width = 1.6 }: { at: Vec; diameterMm: number; stroke: string; fill: string; width?: number }) {
+  const { px, scale } = useView();
+  const [x, y] = px(at);
+  const r = Math.max(2.5, (diameterMm / 2) * scale);
+  const c = Math.min(5, r * 0.7);
+  return (
+    <g stroke={stroke} strokeWidth={width}>
+      <circle cx={x} cy={y} r={r} fill={fill} />
+      <path d={`M${x - c} ${y}h${2 * c}M${x} ${y - c}v${2 * c}`} strokeWidth={1} />
+    </g>
+  );
+}
+
+/** The datum corner: a plumb-bob hung from it. */
+export function Datum({ at, colour }: { at: Vec; colour: string }) {
+  const { px } = useView();
+  const [x, y] = px(at);
+  return (
+    <g transform={`translate(${x} ${y})`} aria-hidden>
+      <path d="M0 0V15" stroke={colour} strokeWidth={1.3} />
+      <path d="M-5 15H5L4 21 0 31 -4 21Z" fill={colour} />
+    </g>
+  );
+}
+
+/** A label beside a line of the drawing, on a little ground of its own so that it can be read over anything. */
+export function Figure({ at, text, colour, ground, size = 15, dy = 0 }: { at: Vec; text: string; colour: string; ground: string; size?: number; dy?: number }) {
+  const { px } = useView();
+  const [x, y] = px(at);
+  const w = text.length * size * 0.6 + 8;
+  return (
+    <g transform={`translate(${x} ${y + dy})`} pointerEvents="none">
+      <rect x={-w / 2} y={-size * 0.72} width={w} height={size * 1.44} fill={ground} opacity={0.88} rx={2} />
+      <text textAnchor="middle" y={size * 0.36} className="figure" fontSize={size} fontWeight={500} fill={colour}>
+        {text}
+      </text>
+    </g>
+  );
+}
+
+/** Which way "across" points for a line between two points, to the left of its travel. */
+export const leftOf = (a: Vec, b: Vec): Vec => {
+  const u = unit(sub(b, a));
+  return [-u[1], u[0]];
+};

@@ -1,0 +1,40 @@
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { HELD } from '#core/format/job';
+import type { Fit } from '../records/fits.server';
+import { Choice } from '../shell/Choice';
+import { localInput } from '../shell/Moment';
+import type { Post } from '../shell/usePost';
+import { HELD_WORDS } from './held';
+
+/** What is said of a whole trial: when, how the piece was held, what was noticed. */
+export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
+  const [at, setAt] = useState(fit.at);
+  const [held, setHeld] = useState(fit.held);
+  const [notes, setNotes] = useState(fit.notes);
+  const changed = at !== fit.at || held !== fit.held || notes !== fit.notes;
+  return (
+    <Stack spacing={1.5} component="section" aria-label="This trial">
+      <Typography>Touch an edge to read its gaps.</Typography>
+      <Stack direction="row" spacing={1}>
+        <TextField
+          label="When"
+          type="datetime-local"
+          value={localInput(at)}
+          slotProps={{ htmlInput: { suppressHydrationWarning: true } }}
+          onChange={(event) => event.target.value && setAt(new Date(event.target.value).toISOString())}
+        />
+        <Choice label="Held by" value={held} onChange={setHeld} options={HELD.map((h) => [h, HELD_WORDS[h]] as const)} />
+      </Stack>
+      <TextField label="What was noticed" multiline minRows={2} value={notes} onChange={(event) => setNotes(event.target.value.slice(0, 4000))} placeholder="Rocks, springs back, catches on the old flange …" />
+      {changed && (
+        <Button variant="contained" disabled={post.state === 'busy'} onClick={() => void post.send({ intent: 'change', id: fit.id, at, held, notes })}>
+          Keep this
+        </Button>
+      )}
+    </Stack>
+  );
+}

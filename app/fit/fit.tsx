@@ -1,0 +1,153 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { lieOf } from '#core/fit/lie';
+import { gapTarget } from '#core/fit/target';
+import { outlineOf } from '#core/card/outline';
+import type { Edge } from '#core/card/pattern';
+import type { FitRecord } from '#core/format/job';
+import { box } from '#core/measure/path';
+import { Drawing } from '../drawing/Drawing';
+import { EdgeStory } from '../drawing/EdgeStory';
+import { NoBlank } from '../drawing/NoBlank';
+import { Choice } from '../shell/Choice';
+import { StageLayout } from '../shell/StageLayout';
+import { Moment } from '../shell/Moment';
+import type { TallyFigure } from '../shell/Tally';
+import { usePiece } from '../shell/pieceContext';
+import { usePreferences } from '../shell/preferences';
+import { usePost } from '../shell/usePost';
+import { LIE_WORDS } from '../shell/words';
+import { EdgeReadings } from './EdgeReadings';
+import { FitPicture } from './FitPicture';
+import { FitSheet } from './FitSheet';
+import { HELD_WORDS } from './held';
+
+/** The fit stage: trial fits, gaps read along each edge, and how each edge lies. */
+export default function FitStage() {
+  const { id, pattern, fits, pick, setPick, facts, card } = usePiece();
+  const { show } = usePreferences();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const post = usePost(`/pieces/${id}/fits`);
+  if (pattern.sides.length === 0) return <NoBlank />;
+  const fit = fits.find((f) => f.id === chosen) ?? fits[fits.length - 1] ?? null;
+  const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
+  const start = () =>
+    void post
+      .send({ intent: 'new', fit: { at: new Date().toISOString(), held: fit?.held ?? 'clamps', notes: '', revision: card.revision, edges: [] } satisfies FitRecord })
+      .then(() => setChosen(null));
+
+  const lies = pattern.edges.map((e) => ({ edge: e, lie: lieFor(fit, e) }));
+  const read = lies.filter(({ lie }) => lie && lie.read > 0);
+  const off = read.filter(({ lie }) => !lie!.good);
+  const worst = Math.max(0, ...read.flatMap(({ lie }) => [...lie!.tight, ...lie!.wide].map((p) => p.byMm)));
+  const tally: TallyFigure[] = fit
+    ? [
+        { label: 'Trial', value: `${fits.indexOf(fit) + 1} of ${fits.length}` },
+        { label: 'Edges read', value: `${read.length} of ${pattern.edges.length}` },
+        { label: 'Off target', value: String(off.length), alert: off.length > 0 },
+        {
+          label: 'Worst by',
+          value: show(worst, 2),
+          alert: worst > 0,
+          working: { title: 'Worst reading', lines: ['The farthest that any gap lies outside its target and tolerance.'], source: 'Targets: common practice, by the kind of joint, or as typed' },
+        },
+      ]
+    : [];
+
+  return (
+    <StageLayout
+      drawerWidth={430}
+      tally={tally}
+      drawing={
+        <Drawing bounds={grown(box(outlineOf(pattern).path))} ground="fit" label="The piece in its hole">
+          <FitPicture fit={fit} pick={pick} onPick={setPick} />
+        </Drawing>
+      }
+      drawer={
+        <Stack spacing={2}>
+          {fits.length === 0 ? (
+            <Box>
+              <Typography variant="h2">Offer it up</Typography>
+              <Typography sx={{ my: 1 }}>Hold the piece in its hole, then read the gap along each edge. In and out ten times is usual: each time is a trial.</Typography>
+            </Box>
+          ) : (
+            <Choice
+              label="Trial fit"
+              value={fit!.id}
+              onChange={setChosen}
+              options={fits.map((f, i) => [f.id, `Trial ${i + 1}, ${HELD_WORDS[f.held].toLowerCase()}`] as const).reverse()}
+            />
+          )}
+          {edge && fit && <EdgeReadings key={`${fit.id} ${edge.id}`} fit={fit} edge={edge} post={post} />}
+          {fit && !edge && <FitSheet key={fit.id} fit={fit} post={post} />}
+          {fit && (
+            <Box>
+              <Typography variant="h2" gutterBottom>
+                {edge ? 'All edges' : 'How each edge lies'}
+              </Typography>
+              <Stack spacing={0.8}>
+                {[...lies]
+                  .sort((a, b) => a.edge.letter.length - b.edge.letter.length || a.edge.letter.localeCompare(b.edge.letter))
+                  .map(({ edge: e, lie }) => (
+                    <EdgeLine key={e.id} letter={e.letter} said={lie ? LIE_WORDS[lie.lie] : 'not read yet'} state={!lie || lie.read === 0 ? 'unread' : lie.good ? 'good' : 'off'} picked={edge?.id === e.id} onPick={() => setPick({ kind: 'edge', id: e.id })} />
+                  ))}
+              </Stack>
+            </Box>
+          )}
+          {edge && <EdgeStory edgeId={edge.id} />}
+          {post.problem && (
+            <Box role="alert" sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}>
+              {post.problem}
+            </Box>
+          )}
+          <Button variant={fits.length === 0 ? 'contained' : 'outlined'} size="large" disabled={post.state === 'busy'} onClick={start}>
+            {fits.length === 0 ? 'Begin the first trial fit' : 'Begin another trial fit'}
+          </Button>
+          {fit && (
+            <Typography variant="caption" sx={{ color: 'var(--pencil)' }}>
+              Begun <Moment at={fit.at} />, on revision {fit.revision} of the card, {facts.name.toLowerCase()}.
+            </Typography>
+          )}
+        </Stack>
+      }
+    />
+  );
+
+  function lieFor(of: FitRecord | null, e: Edge) {
+    const record = of?.edges.find((r) => r.edge === e.id);
+    if (!record) return null;
+    const usual = gapTarget(e.joint.kind, e.weld?.process ?? null, facts.thicknessMm);
+    return lieOf(record.stations, { gapMm: record.targetMm, toleranceMm: record.toleranceMm, flushMm: record.flushMm ?? usual.flushMm });
+  }
+}
+
+const grown = (b: { minX: number; minY: number; maxX: number; maxY: number }) => {
+  const by = 0.06 * Math.max(b.maxX - b.minX, b.maxY - b.minY);
+  return { minX: b.minX - by, minY: b.minY - by, maxX: b.maxX + by, maxY: b.maxY + by };
+};
+
+function EdgeLine({ letter, said, state, picked, onPick }: { letter: string; said: string; state: 'unread' | 'good' | 'off'; picked: boolean; onPick: () => void }) {
+  const sign = { unread: '○', good: '●', off: '▲' }[state];
+  return (
+    <Box
+      component="button"
+      type="button"
+      onClick={onPick}
+      aria-pressed={picked}
+      sx={{ font: 'inherit', color: 'inherit', textAlign: 'left', cursor: 'pointer', display: 'flex', alignItems: 'center', gap: 1.2, minHeight: 46, px: 1.2, bgcolor: picked ? 'var(--torch-ground)' : 'var(--chalk)', border: '1.5px solid', borderColor: picked ? 'var(--torch)' : 'var(--rule)' }}
+    >
+      <Box component="span" className="condensed" sx={{ fontSize: '1.3rem', fontWeight: 600, minWidth: 26 }}>
+        {letter}
+      </Box>
+      <Box component="span" aria-hidden sx={{ color: state === 'off' ? 'var(--torch)' : state === 'good' ? 'var(--good)' : 'var(--pencil)' }}>
+        {sign}
+      </Box>
+      <Box component="span" sx={{ lineHeight: 1.2 }}>
+        {said}
+      </Box>
+    </Box>
+  );
+}

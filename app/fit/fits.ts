@@ -1,0 +1,25 @@
+import { data } from 'react-router';
+import { z } from 'zod';
+import { FitSchema, HELD } from '#core/format/job';
+import { changeFit, createFit, pieceOfFit, saveFitEdge } from '../records/fits.server';
+import { idOr404, parsedJson } from '../records/parse.server';
+import { pieceById } from '../records/pieces.server';
+import type { Route } from './+types/fits';
+
+const Body = z.discriminatedUnion('intent', [
+  z.object({ intent: z.literal('new'), fit: FitSchema }),
+  z.object({ intent: z.literal('change'), id: z.uuid(), at: z.iso.datetime(), held: z.enum(HELD), notes: z.string().max(4000) }),
+  z.object({ intent: z.literal('edge'), id: z.uuid(), edge: FitSchema.shape.edges.element }),
+]);
+
+/** Starts a trial fit, changes what is said of it, or puts down what was read along an edge. */
+export async function action({ request, params }: Route.ActionArgs) {
+  const piece = await pieceById(idOr404(params.pieceId));
+  if (!piece) throw data(null, { status: 404 });
+  const given = await parsedJson(request, Body);
+  if (given.intent === 'new') return Response.json({ id: await createFit(piece.id, given.fit) });
+  if ((await pieceOfFit(given.id)) !== piece.id) throw data(null, { status: 404 });
+  if (given.intent === 'change') await changeFit(given.id, given);
+  else await saveFitEdge(given.id, given.edge);
+  return Response.json({ id: given.id });
+}

@@ -1,0 +1,188 @@
+import Add from '@mui/icons-material/Add';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { Form, Link, data, redirect } from 'react-router';
+import { develop } from '#core/blank/fold/develop';
+import { sheetMetal } from '#core/blank/practice';
+import { checkCard } from '#core/card/check';
+import { emptyPattern } from '#core/card/pattern';
+import { svgPath } from '#core/format/svg';
+import { JobFactsSchema } from '#core/format/job';
+import { box } from '#core/measure/path';
+import { outlineOf } from '#core/card/outline';
+import { metalById } from '#core/metal/metals';
+import { lastFitsOfJob } from '../records/fits.server';
+import { archiveJob, changeJob, jobById } from '../records/jobs.server';
+import { idOr404, sentence } from '../records/parse.server';
+import { archivePiece, duplicatePiece, patternsOfJob, piecesOfJob, printsOfJob } from '../records/pieces.server';
+import { shopSettings } from '../records/shop.server';
+import { inspectionsOfJob, weldsOfJob } from '../records/welds.server';
+import { RoadLine } from '../shell/RoadLine';
+import { STAGES, roadOf } from '../shell/stages';
+import type { Route } from './+types/job';
+import { JobForm } from './JobForm';
+
+export async function loader({ params, request }: Route.LoaderArgs) {
+  const job = await jobById(idOr404(params.jobId));
+  if (!job) throw data(null, { status: 404 });
+  const archived = new URL(request.url).searchParams.has('archived');
+  const [pieces, patterns, prints, fits, welds, inspections, shop] = await Promise.all([
+    piecesOfJob(job.id, archived),
+    patternsOfJob(job.id),
+    printsOfJob(job.id),
+    lastFitsOfJob(job.id),
+    weldsOfJob(job.id),
+    inspectionsOfJob(job.id),
+    shopSettings(),
+  ]);
+  const rows = pieces.map((piece) => {
+    const pattern = patterns.get(piece.id) ?? emptyPattern();
+    const metal = metalById(piece.metal);
+    const road = roadOf({
+      pattern,
+      problems: checkCard(pattern),
+      development: develop(pattern, sheetMetal(metal, piece.thicknessMm, shop), shop),
+      revision: piece.revision,
+      printed: prints.get(piece.id) ?? null,
+      fit: fits.get(piece.id) ?? null,
+      welds: welds.get(piece.id) ?? [],
+      inspections: inspections.get(piece.id) ?? [],
+    });
+    const { path } = outlineOf(pattern);
+    const bounds = box(path);
+    const outline = path.length > 0 ? { d: svgPath(path, ([x, y]) => [x - bounds.minX, bounds.maxY - y]), w: bounds.maxX - bounds.minX, h: bounds.maxY - bounds.minY } : null;
+    return { id: piece.id, name: piece.name, part: piece.part, metal: metal.name, thicknessMm: piece.thicknessMm, structural: piece.structural, road, outline };
+  });
+  const { id, name, vehicle, owner, notes } = job;
+  return { job: { id, name, vehicle, owner, notes, archived: job.archived !== null }, archived, rows };
+}
+
+export async function action({ request, params }: Route.ActionArgs) {
+  const id = idOr404(params.jobId);
+  const form = await request.formData();
+  const piece = () => idOr404(String(form.get('piece')));
+  switch (form.get('intent')) {
+    case 'change': {
+      const parsed = JobFactsSchema.safeParse(Object.fromEntries(form));
+      if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
+      await changeJob(id, parsed.data);
+      return redirect(`/jobs/${id}`);
+    }
+    case 'archive':
+      await archiveJob(id, true);
+      return redirect('/');
+    case 'restore':
+      await archiveJob(id, false);
+      return redirect(`/jobs/${id}`);
+    case 'duplicate':
+      await duplicatePiece(piece());
+      return null;
+    case 'archive-piece':
+      await archivePiece(piece(), true);
+      return null;
+    case 'restore-piece':
+      await archivePiece(piece(), false);
+      return null;
+    default:
+      throw data(null, { status: 400 });
+  }
+}
+
+export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `${loaderData?.job.name ?? 'Job'} · Patrone` }];
+
+function PieceButton({ intent, piece, label }: { intent: string; piece: string; label: string }) {
+  return (
+    <Form method="post">
+      <input type="hidden" name="intent" value={intent} />
+      <input type="hidden" name="piece" value={piece} />
+      <Button type="submit" color="inherit" size="small">
+        {label}
+      </Button>
+    </Form>
+  );
+}
+
+export default function JobPage({ loaderData, actionData }: Route.ComponentProps) {
+  const { job, rows, archived } = loaderData;
+  const [changing, setChanging] = useState(false);
+  return (
+    <>
+      <Stack direction={{ xs: 'column', sm: 'row' }} spacing={1.5} sx={{ alignItems: { sm: 'flex-start' }, mb: 2.5 }}>
+        <Box sx={{ flex: 1 }}>
+          <Typography variant="h1">{job.name}</Typography>
+          <Typography sx={{ color: 'var(--pencil)' }}>{[job.vehicle, job.owner].filter(Boolean).join(' · ')}</Typography>
+          {job.notes && <Typography sx={{ mt: 0.5, maxWidth: 720 }}>{job.notes}</Typography>}
+        </Box>
+        <Button variant="contained" component={Link} to={`/jobs/${job.id}/new-piece`} startIcon={<Add />}>
+          New piece
+        </Button>
+      </Stack>
+      {changing && (
+        <Box component="section" aria-label="The job" sx={{ p: 2.5, mb: 2.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}>
+          <JobForm key={JSON.stringify(job)} initial={job} intent="change" button="Keep" message={actionData?.message}>
+            <Button color="inherit" onClick={() => setChanging(false)}>
+              Not now
+            </Button>
+          </JobForm>
+        </Box>
+      )}
+      {rows.length === 0 && (
+        <Typography sx={{ py: 5 }}>{archived ? 'No piece of this job is put away.' : 'A piece is one bit of repair metal. Begin with “New piece”: its name and what it is made of, then its card.'}</Typography>
+      )}
+      <Box component="ul" aria-label="Pieces" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 2 }}>
+        {rows.map((row) => (
+          <Box component="li" key={row.id} sx={{ bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', display: 'flex', flexDirection: 'column' }}>
+            <Box component={Link} to={`/pieces/${row.id}/${nextStage(row.road)}`} sx={{ display: 'flex', gap: 2, p: 2, color: 'inherit', textDecoration: 'none', flex: 1, '&:hover': { bgcolor: 'var(--chalk)' } }}>
+              <Box sx={{ width: 132, height: 96, flex: 'none', bgcolor: 'var(--bench-top)', p: 1 }}>
+                {row.outline ? (
+                  <svg width="100%" height="100%" viewBox={`0 0 ${row.outline.w} ${row.outline.h}`} preserveAspectRatio="xMidYMid meet" aria-hidden>
+                    <path d={row.outline.d} fill="var(--manila)" stroke="var(--card-pencil)" strokeWidth={1.4} vectorEffect="non-scaling-stroke" />
+                  </svg>
+                ) : (
+                  <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', color: 'var(--pencil)', fontSize: '0.9rem' }}>no card yet</Box>
+                )}
+              </Box>
+              <Box sx={{ minWidth: 0, flex: 1 }}>
+                <Typography variant="h2">{row.name}</Typography>
+                <Box sx={{ color: 'var(--pencil)', lineHeight: 1.25 }}>{row.part}</Box>
+                <Box sx={{ mt: 0.5, fontSize: '0.92rem' }}>
+                  {row.metal}, <span className="figure">{row.thicknessMm.toFixed(2)} mm</span>
+                  {row.structural && ' · structural'}
+                </Box>
+              </Box>
+            </Box>
+            <RoadLine piece={row.id} road={row.road} />
+            <Box sx={{ display: 'flex', justifyContent: 'flex-end', borderTop: '1px solid var(--rule)' }}>
+              <PieceButton intent="duplicate" piece={row.id} label="Duplicate" />
+              <PieceButton intent={archived ? 'restore-piece' : 'archive-piece'} piece={row.id} label={archived ? 'Take out again' : 'Put away'} />
+            </Box>
+          </Box>
+        ))}
+      </Box>
+      <Stack direction="row" spacing={1} useFlexGap sx={{ mt: 3, flexWrap: 'wrap' }}>
+        <Button color="inherit" onClick={() => setChanging(!changing)}>
+          Rename or change the job
+        </Button>
+        <Button color="inherit" href={`/jobs/${job.id}/file`} download>
+          Job as a file
+        </Button>
+        <Button component={Link} color="inherit" to={archived ? `/jobs/${job.id}` : `/jobs/${job.id}?archived`}>
+          {archived ? 'Pieces in hand' : 'Pieces put away'}
+        </Button>
+        <Form method="post">
+          <input type="hidden" name="intent" value={job.archived ? 'restore' : 'archive'} />
+          <Button type="submit" color="inherit">
+            {job.archived ? 'Take the job out again' : 'Put the job away'}
+          </Button>
+        </Form>
+      </Stack>
+    </>
+  );
+}
+
+/** Where a click on a piece leads: to what is next, or to its card when all is done. */
+const nextStage = (road: Route.ComponentProps['loaderData']['rows'][number]['road']): string =>
+  STAGES.find(({ id }) => road[id].state === 'next' || road[id].state === 'attention')?.id ?? 'card';

@@ -1,0 +1,135 @@
+import Add from '@mui/icons-material/Add';
+import Search from '@mui/icons-material/Search';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useRef, useState } from 'react';
+import { Form, Link, data, redirect, useNavigation, useSubmit } from 'react-router';
+import { JobFactsSchema, JobFileSchema } from '#core/format/job';
+import { importJob } from '../records/jobFile.server';
+import { archiveJob, createJob, listJobs } from '../records/jobs.server';
+import { idOr404, sentence } from '../records/parse.server';
+import { Moment } from '../shell/Moment';
+import type { Route } from './+types/jobs';
+import { JobForm, NEW_JOB } from './JobForm';
+
+export async function loader({ request }: Route.LoaderArgs) {
+  const query = new URL(request.url).searchParams;
+  const search = query.get('search')?.trim() ?? '';
+  const archived = query.has('archived');
+  return { search, archived, jobs: await listJobs(search, archived) };
+}
+
+export async function action({ request }: Route.ActionArgs) {
+  const form = await request.formData();
+  const intent = form.get('intent');
+  if (intent === 'restore') {
+    await archiveJob(idOr404(String(form.get('id'))), false);
+    return null;
+  }
+  if (intent === 'import') {
+    const file = form.get('file');
+    let given: unknown;
+    try {
+      given = JSON.parse(file instanceof File ? await file.text() : '');
+    } catch {
+      return data({ message: 'That file is not a job file: it could not be read as JSON. Choose one that was written by “Job as a file”.' }, { status: 400 });
+    }
+    const parsed = JobFileSchema.safeParse(given);
+    if (!parsed.success) return data({ message: `That is not a job file of this version: ${sentence(parsed.error)}` }, { status: 400 });
+    return redirect(`/jobs/${await importJob(parsed.data)}`);
+  }
+  const parsed = JobFactsSchema.safeParse(Object.fromEntries(form));
+  if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
+  return redirect(`/jobs/${await createJob(parsed.data)}`);
+}
+
+export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
+  const { jobs, search, archived } = loaderData;
+  const [adding, setAdding] = useState(false);
+  const submit = useSubmit();
+  const file = useRef<HTMLFormElement>(null);
+  const busy = useNavigation().state !== 'idle';
+  return (
+    <>
+      <Stack direction={{ xs: 'column', sm: 'row' }} spacing={1.5} sx={{ alignItems: { sm: 'center' }, mb: 2.5 }}>
+        <Typography variant="h1" sx={{ flex: 1 }}>
+          {archived ? 'Jobs put away' : 'Jobs on the floor'}
+        </Typography>
+        <Form role="search" onChange={(event) => void submit(event.currentTarget, { replace: true })}>
+          {archived && <input type="hidden" name="archived" value="" />}
+          <TextField name="search" aria-label="Search the jobs" placeholder="Search jobs, vehicles, owners" defaultValue={search} sx={{ minWidth: 270 }} slotProps={{ input: { startAdornment: <Search sx={{ mr: 1, color: 'var(--pencil)' }} /> }, htmlInput: { 'aria-label': 'Search the jobs' } }} />
+        </Form>
+        <Button variant="contained" startIcon={<Add />} onClick={() => setAdding(!adding)} sx={{ flexShrink: 0 }}>
+          New job
+        </Button>
+      </Stack>
+      {(adding || actionData?.message) && (
+        <Box component="section" aria-label="New job" sx={{ p: 2.5, mb: 2.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}>
+          <JobForm initial={NEW_JOB} intent="create" button="Begin the job" message={actionData?.message}>
+            <Button color="inherit" onClick={() => setAdding(false)}>
+              Not now
+            </Button>
+          </JobForm>
+        </Box>
+      )}
+      {jobs.length === 0 && (
+        <Typography sx={{ py: 5 }}>
+          {search ? `Nothing has “${search}” in it.` : archived ? 'No job is put away.' : 'A job is one vehicle. Begin one with “New job”, then give it its first piece.'}
+        </Typography>
+      )}
+      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 1.5, opacity: busy ? 0.6 : 1 }}>
+        {jobs.map((job) => (
+          <Box component="li" key={job.id} sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+            <Box
+              component={Link}
+              to={`/jobs/${job.id}`}
+              sx={{ flex: 1, display: 'flex', alignItems: 'center', gap: 2.5, p: 2, minHeight: 84, color: 'inherit', textDecoration: 'none', bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', borderLeft: '10px solid var(--layout)', '&:hover': { bgcolor: 'var(--chalk)' } }}
+            >
+              <Box sx={{ flex: 1, minWidth: 0 }}>
+                <Typography variant="h2">{job.name}</Typography>
+                <Box sx={{ color: 'var(--pencil)' }}>
+                  {[job.vehicle, job.owner].filter(Boolean).join(' · ') || 'No vehicle named yet'}
+                </Box>
+              </Box>
+              <Box sx={{ textAlign: 'right' }}>
+                <Box className="figure" sx={{ fontSize: '1.5rem' }}>
+                  {job.pieces}
+                </Box>
+                <Box sx={{ color: 'var(--pencil)', fontSize: '0.9rem' }}>{job.pieces === 1 ? 'piece' : 'pieces'}</Box>
+              </Box>
+              <Box sx={{ color: 'var(--pencil)', fontSize: '0.9rem', minWidth: 110, textAlign: 'right', display: { xs: 'none', sm: 'block' } }}>
+                begun
+                <br />
+                <Moment at={job.created.toISOString()} />
+              </Box>
+            </Box>
+            {archived && (
+              <Form method="post">
+                <input type="hidden" name="intent" value="restore" />
+                <input type="hidden" name="id" value={job.id} />
+                <Button type="submit" variant="outlined">
+                  Take out again
+                </Button>
+              </Form>
+            )}
+          </Box>
+        ))}
+      </Box>
+      <Stack direction="row" spacing={1} useFlexGap sx={{ mt: 3, flexWrap: 'wrap' }}>
+        <Button component={Link} to={archived ? '/' : '/?archived'} color="inherit">
+          {archived ? 'Jobs on the floor' : 'Jobs put away'}
+        </Button>
+        <Form method="post" encType="multipart/form-data" ref={file} onChange={() => void submit(file.current)}>
+          <input type="hidden" name="intent" value="import" />
+          <Button component="label" color="inherit">
+            Take in a job file
+            <input type="file" name="file" accept="application/json,.json" className="visually-hidden" />
+          </Button>
+        </Form>
+      </Stack>
+    </>
+  );
+}

@@ -1,0 +1,38 @@
+import Typography from '@mui/material/Typography';
+import Button from '@mui/material/Button';
+import { Link, data, redirect } from 'react-router';
+import { PieceFactsSchema } from '#core/format/job';
+import { jobById } from '../records/jobs.server';
+import { idOr404, sentence } from '../records/parse.server';
+import { createPiece } from '../records/pieces.server';
+import { NEW_PIECE, PieceForm } from '../shell/PieceForm';
+import type { Route } from './+types/newPiece';
+
+export async function loader({ params }: Route.LoaderArgs) {
+  const job = await jobById(idOr404(params.jobId));
+  if (!job) throw data(null, { status: 404 });
+  return { job: { id: job.id, name: job.name } };
+}
+
+export async function action({ request, params }: Route.ActionArgs) {
+  const job = await jobById(idOr404(params.jobId));
+  if (!job) throw data(null, { status: 404 });
+  const parsed = PieceFactsSchema.safeParse(await request.json());
+  if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
+  return redirect(`/pieces/${await createPiece(job.id, parsed.data)}/card`);
+}
+
+export default function NewPiece({ loaderData }: Route.ComponentProps) {
+  return (
+    <>
+      <Typography variant="h1" sx={{ mb: 2.5 }}>
+        A new piece for {loaderData.job.name}
+      </Typography>
+      <PieceForm initial={NEW_PIECE} button="On to its card">
+        <Button component={Link} to={`/jobs/${loaderData.job.id}`} color="inherit">
+          Not now
+        </Button>
+      </PieceForm>
+    </>
+  );
+}

@@ -1,0 +1,21 @@
+import { data } from 'react-router';
+import { z } from 'zod';
+
+/** Parses what was sent by a schema; what does not fit comes back as 400 with a sentence that names the field. */
+export async function parsedJson<S extends z.ZodType>(request: Request, schema: S): Promise<z.output<S>> {
+  const parsed = schema.safeParse(await request.json().catch(() => null));
+  if (parsed.success) return parsed.data;
+  throw Response.json({ message: sentence(parsed.error) }, { status: 400 });
+}
+
+export function sentence(error: z.ZodError): string {
+  const issue = error.issues[0];
+  return issue ? `${issue.path.join(' ') || 'What was sent'}: ${issue.message}` : 'What was sent could not be read.';
+}
+
+/** An id from an address; 404 for anything that is not one. */
+export function idOr404(value: string): string {
+  const id = z.uuid().safeParse(value);
+  if (!id.success) throw data(null, { status: 404 });
+  return id.data;
+}

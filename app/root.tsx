@@ -1,0 +1,60 @@
+import CssBaseline from '@mui/material/CssBaseline';
+import { ThemeProvider } from '@mui/material/styles';
+import type { ReactNode } from 'react';
+import { Links, Meta, Outlet, Scripts, ScrollRestoration, isRouteErrorResponse, useRouteLoaderData } from 'react-router';
+import type { Route } from './+types/root';
+import { shopSettings } from './records/shop.server';
+import './shell/bench.css';
+import { Lost } from './shell/Lost';
+import './shell/fonts';
+import { PreferencesProvider, preferencesFrom } from './shell/preferences';
+import { theme } from './shell/theme';
+
+export async function loader({ request }: Route.LoaderArgs) {
+  const shop = await shopSettings();
+  return { preferences: preferencesFrom(request.headers.get('cookie') ?? '', shop.units), shopName: shop.name };
+}
+
+export const meta: Route.MetaFunction = () => [{ title: 'Patrone' }];
+
+export function Layout({ children }: { children: ReactNode }) {
+  const data = useRouteLoaderData<typeof loader>('root');
+  const preferences = data?.preferences ?? { unit: 'mm' as const, bench: 'light' as const };
+  return (
+    <html lang="en-GB" data-bench={preferences.bench} suppressHydrationWarning>
+      <head>
+        <meta charSet="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <link rel="icon" href="/icon.svg" type="image/svg+xml" />
+        <Meta />
+        <Links />
+      </head>
+      <body>
+        <PreferencesProvider initial={preferences}>
+          <ThemeProvider theme={theme}>
+            <CssBaseline />
+            {children}
+          </ThemeProvider>
+        </PreferencesProvider>
+        <ScrollRestoration />
+        <Scripts />
+      </body>
+    </html>
+  );
+}
+
+export default function Root() {
+  return <Outlet />;
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  if (isRouteErrorResponse(error) && error.status === 404) {
+    return <Lost title="Not here" text="There is no such page, or what it showed was moved." />;
+  }
+  return (
+    <Lost
+      title="That did not work"
+      text="The server or its database does not answer. Nothing you saved is lost; what you were typing on a card is kept in this browser. Try again in a moment."
+    />
+  );
+}

@@ -1,0 +1,27 @@
+import { index, layout, route } from '@react-router/dev/routes';
+import type { RouteConfig } from '@react-router/dev/routes';
+
+/** The one table of routes: the pages that are not stages, then a piece and its road. */
+export default [
+  layout('shell/Frame.tsx', [
+    index('jobs/jobs.tsx'),
+    route('jobs/:jobId', 'jobs/job.tsx'),
+    route('jobs/:jobId/new-piece', 'jobs/newPiece.tsx'),
+    route('shop', 'shop/shop.tsx'),
+  ]),
+  route('pieces/:pieceId', 'shell/piece.tsx', [
+    index('shell/pieceStart.tsx'),
+    route('survey', 'survey/survey.tsx'),
+    route('card', 'card/card.tsx'),
+    route('blank', 'blank/blank.tsx'),
+    route('sheet', 'sheet/sheet.tsx'),
+    route('fit', 'fit/fit.tsx'),
+    route('weld', 'weld/weld.tsx'),
+  ]),
+  route('pieces/:pieceId/revisions', 'card/revisions.ts'),
+  route('pieces/:pieceId/pattern/:file', 'sheet/pattern.ts'),
+  route('pieces/:pieceId/fits', 'fit/fits.ts'),
+  route('pieces/:pieceId/welds', 'weld/welds.ts'),
+  route('jobs/:jobId/file', 'jobs/file.ts'),
+  route('health', 'shell/health.ts'),
+] satisfies RouteConfig;

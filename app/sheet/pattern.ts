@@ -1,0 +1,56 @@
+import { z } from 'zod';
+import { develop } from '#core/blank/fold/develop';
+import { sheetMetal } from '#core/blank/practice';
+import { foldCsv } from '#core/format/csv';
+import { toDxf } from '#core/format/dxf';
+import { toSvg } from '#core/format/svg';
+import { metalById } from '#core/metal/metals';
+import { layersOfBlank, layersOfCard } from '#core/sheet/layers';
+import { PAPERS } from '#core/sheet/tiles';
+import type { Paper } from '#core/sheet/tiles';
+import { plugsOnBlank } from '#core/weld/plugs';
+import { notePrint, pieceById } from '../records/pieces.server';
+import { cardState } from '../records/revisions.server';
+import { shopSettings } from '../records/shop.server';
+import type { Route } from './+types/pattern';
+import { tiledPdf } from './pdf.server';
+
+const FILES = ['blank.pdf', 'blank.svg', 'blank.dxf', 'card.pdf', 'card.svg', 'card.dxf', 'folds.csv'] as const;
+const TYPES: Record<string, string> = { pdf: 'application/pdf', svg: 'image/svg+xml', dxf: 'image/vnd.dxf', csv: 'text/csv; charset=utf-8' };
+
+/** A pattern leaving the house: the revision in use, drawn as asked, and noted as sent out. */
+export async function loader({ params, request }: Route.LoaderArgs) {
+  const id = z.uuid().safeParse(params.pieceId);
+  const file = z.enum(FILES).safeParse(params.file);
+  const paper = z.enum(Object.keys(PAPERS) as [Paper, ...Paper[]]).safeParse(new URL(request.url).searchParams.get('paper') ?? 'a4');
+  const piece = id.success ? await pieceById(id.data) : null;
+  if (!piece || !file.success || !paper.success) throw new Response(null, { status: 404 });
+  const [card, shop] = await Promise.all([cardState(piece.id, piece.revision), shopSettings()]);
+  const found = develop(card.pattern, sheetMetal(metalById(piece.metal), piece.thicknessMm, shop), shop);
+  if (!found.ok) throw new Response('There is no blank yet: mend the card first.', { status: 422 });
+
+  const { development } = found;
+  const [what, ending] = file.data.split('.') as [string, string];
+  const plugs = plugsOnBlank(card.pattern.edges, development.edges).flatMap((run) =>
+    run.centres.map((centre, i) => ({ id: `${run.edge}-${i + 1}`, centre, diameterMm: run.holeMm })),
+  );
+  const layers = what === 'card' ? layersOfCard(card.pattern) : layersOfBlank(development, plugs);
+  const title = `${piece.name}, ${what}, revision ${piece.revision}`;
+  const body =
+    ending === 'pdf'
+      ? await tiledPdf(layers, { title: piece.name, what, revision: piece.revision, shop: shop.name, paper: paper.data })
+      : ending === 'svg'
+        ? toSvg(layers, title)
+        : ending === 'dxf'
+          ? toDxf(layers)
+          : foldCsv(development);
+  await notePrint(piece.id, file.data, piece.revision);
+  const name = `${piece.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}-${what}-r${piece.revision}.${ending}`;
+  return new Response(body as BodyInit, {
+    headers: {
+      'Content-Type': TYPES[ending]!,
+      'Content-Disposition': `attachment; filename="${name.replace(/[^\x20-\x7e]/g, '')}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+      'Cache-Control': 'no-store',
+    },
+  });
+}

@@ -1,0 +1,109 @@
+import { createRequire } from 'node:module';
+import PDFDocument from 'pdfkit';
+import { svgPath } from '#core/format/svg';
+import { line } from '#core/measure/segment';
+import type { Segment } from '#core/measure/segment';
+import type { Vec } from '#core/measure/vector';
+import type { Layers } from '#core/sheet/layers';
+import { layersBox } from '#core/sheet/layers';
+import type { Paper, Tile, Tiling } from '#core/sheet/tiles';
+import { registerMarks, tilePages } from '#core/sheet/tiles';
+
+const POINTS_PER_MM = 72 / 25.4;
+const font = (name: string) => createRequire(import.meta.url).resolve(`@fontsource/${name}.woff`);
+const TEXT = 'barlow/files/barlow-latin-500-normal';
+const CONDENSED = 'barlow-condensed/files/barlow-condensed-latin-600-normal';
+
+type Head = { title: string; what: string; revision: number; shop: string; paper: Paper };
+type Pdf = InstanceType<typeof PDFDocument>;
+
+/**
+ * The drawing full size on overlapping pages: each with register crosses, its name, the piece and revision, a key of
+ * all pages, and bars of 100 mm and 4 in both ways to check the printer with.
+ */
+export function tiledPdf(layers: Layers, head: Head): Promise<Uint8Array> {
+  const tiles = tilePages(layersBox(layers), head.paper);
+  if (!tiles.ok) throw new Response(tiles.problems[0]!.code, { status: 422 });
+  const { tiling } = tiles;
+  const pdf = new PDFDocument({ autoFirstPage: false, info: { Title: `${head.title}, ${head.what}, revision ${head.revision}`, Creator: 'Patrone' } });
+  const chunks: Uint8Array[] = [];
+  const done = new Promise<Uint8Array>((resolve, reject) => {
+    pdf.on('data', (chunk: Uint8Array) => chunks.push(chunk));
+    pdf.on('end', () => resolve(Buffer.concat(chunks)));
+    pdf.on('error', reject);
+  });
+  pdf.registerFont('text', font(TEXT));
+  pdf.registerFont('condensed', font(CONDENSED));
+  for (const tile of tiling.tiles) {
+    pdf.addPage({ size: [tiling.pageWidthMm * POINTS_PER_MM, tiling.pageHeightMm * POINTS_PER_MM], margin: 0 });
+    pdf.save().scale(POINTS_PER_MM);
+    drawTile(pdf, layers, tiling, tile);
+    drawMargin(pdf, tiling, tile, head);
+    pdf.restore();
+  }
+  pdf.end();
+  return done;
+}
+
+/** The window of the drawing that a page shows, in millimetres from the page's top left corner. */
+function drawTile(pdf: Pdf, layers: Layers, tiling: Tiling, tile: Tile): void {
+  const { marginMm: m, windowWidthMm: w, windowHeightMm: h } = tiling;
+  const on = ([x, y]: Vec): Vec => [m + x - tile.x, m + h - (y - tile.y)];
+  const stroke = (path: readonly Segment[], closed: boolean) => pdf.path(svgPath(path, on, closed)).stroke();
+  pdf.save().rect(m, m, w, h).clip();
+  pdf.lineWidth(0.3).strokeColor('#000');
+  stroke(layers.cut, true);
+  for (const hole of layers.holes) {
+    const [x, y] = on(hole.centre);
+    pdf.circle(x, y, hole.diameterMm / 2).stroke();
+    pdf.moveTo(x - 2, y).lineTo(x + 2, y).moveTo(x, y - 2).lineTo(x, y + 2).lineWidth(0.15).stroke().lineWidth(0.3); // prettier-ignore
+  }
+  pdf.lineWidth(0.2).strokeColor('#1f4d85');
+  for (const [a, b] of layers.fold) stroke([line(a, b)], false);
+  pdf.strokeColor('#b8430a').dash(5, { space: 2 });
+  for (const [a, b] of layers.brake) stroke([line(a, b)], false);
+  pdf.strokeColor('#5d574e').dash(1.5, { space: 1.5 });
+  for (const s of layers.scribe) stroke([s], false);
+  pdf.undash();
+  pdf.restore();
+  pdf.lineWidth(0.1).strokeColor('#888').rect(m, m, w, h).stroke();
+  pdf.lineWidth(0.15).strokeColor('#000');
+  for (const mark of registerMarks(tiling, tile)) {
+    const [x, y] = on([mark.x, mark.y]);
+    pdf.moveTo(x - 4, y).lineTo(x + 4, y).moveTo(x, y - 4).lineTo(x, y + 4).stroke(); // prettier-ignore
+    pdf.circle(x, y, 1.6).stroke();
+  }
+}
+
+/** What stands in the clear margin: name and revision, page name, key of the pages, check bars. */
+function drawMargin(pdf: Pdf, tiling: Tiling, tile: Tile, head: Head): void {
+  const { marginMm: m, pageWidthMm: pw, pageHeightMm: ph } = tiling;
+  pdf.fillColor('#000').font('condensed').fontSize(6);
+  pdf.text(tile.name, m, 5.4, { lineBreak: false });
+  pdf.fontSize(4.4).text(`${head.title} · ${head.what} · revision ${head.revision}`, m + 14, 6.4, { lineBreak: false });
+  pdf.font('text').fontSize(2.8).text(`${head.shop} · print at 100 %, then check the bars with a rule`, m + 14, 11, { lineBreak: false });
+
+  const cell = Math.min(5, 9 / tiling.rows, 40 / tiling.columns);
+  const left = pw - m - cell * tiling.columns;
+  for (const other of tiling.tiles) {
+    const x = left + other.column * cell;
+    const y = 4 + other.row * cell;
+    pdf.lineWidth(0.15).strokeColor('#000').rect(x, y, cell, cell);
+    if (other === tile) pdf.fillAndStroke('#000', '#000');
+    else pdf.stroke();
+  }
+
+  bar(pdf, m, ph - 9, 'across', 100, '100 mm');
+  bar(pdf, m, ph - 5, 'across', 101.6, '4 in');
+  bar(pdf, 6, ph - m, 'up', 100, '100 mm');
+  bar(pdf, 10, ph - m, 'up', 101.6, '4 in');
+}
+
+/** A bar of exactly `mm` with end ticks, from its left or lower end. */
+function bar(pdf: Pdf, x: number, y: number, way: 'across' | 'up', mm: number, label: string): void {
+  pdf.save().lineWidth(0.25).strokeColor('#000').fillColor('#000');
+  if (way === 'up') pdf.rotate(-90, { origin: [x, y] });
+  pdf.moveTo(x, y).lineTo(x + mm, y).moveTo(x, y - 1.3).lineTo(x, y + 1.3).moveTo(x + mm, y - 1.3).lineTo(x + mm, y + 1.3).stroke(); // prettier-ignore
+  pdf.font('text').fontSize(2.8).text(label, x + mm + 1.5, y - 1.6, { lineBreak: false });
+  pdf.restore();
+}

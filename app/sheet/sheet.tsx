@@ -1,0 +1,138 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { useRevalidator } from 'react-router';
+import type { Paper, Tiling } from '#core/sheet/tiles';
+import { PAPERS, tilePages } from '#core/sheet/tiles';
+import { box } from '#core/measure/path';
+import { outlineOf } from '#core/card/outline';
+import { plugsOnBlank } from '#core/weld/plugs';
+import { BlankPicture } from '../drawing/BlankPicture';
+import { CardPicture } from '../drawing/CardPicture';
+import { Drawing, useView } from '../drawing/Drawing';
+import { NoBlank } from '../drawing/NoBlank';
+import { StageLayout } from '../shell/StageLayout';
+import { usePiece } from '../shell/pieceContext';
+import { usePreferences } from '../shell/preferences';
+import { problemSentence } from '../shell/words';
+
+type What = 'blank' | 'card';
+
+/** The sheet stage: the pattern on paper tiles, full size, or as a file for a cutter. */
+export default function SheetStage() {
+  const { id, pattern, development, card, road } = usePiece();
+  const { show } = usePreferences();
+  const revalidator = useRevalidator();
+  const [what, setWhat] = useState<What>('blank');
+  const [paper, setPaper] = useState<Paper>('a4');
+  if (!development.ok) return <NoBlank />;
+  const blank = development.development;
+  const bounds = what === 'blank' ? box(blank.outline.map((p) => p.segment)) : box(outlineOf(pattern).path);
+  const tiles = tilePages(bounds, paper);
+  const tiling = tiles.ok ? tiles.tiling : null;
+  const covered = tiling && {
+    minX: Math.min(...tiling.tiles.map((t) => t.x)),
+    minY: Math.min(...tiling.tiles.map((t) => t.y)),
+    maxX: Math.max(...tiling.tiles.map((t) => t.x + tiling.windowWidthMm)),
+    maxY: Math.max(...tiling.tiles.map((t) => t.y + tiling.windowHeightMm)),
+  };
+  const file = (ending: string, query = '') => `/pieces/${id}/pattern/${what}.${ending}${query}`;
+  // The server notes which revision went out; the rail should show it once the file has been asked for.
+  const noted = () => setTimeout(() => void revalidator.revalidate(), 1500);
+  const unsaved = card.status !== 'saved';
+  const download = (label: string, href: string, about: string, contained = false) => (
+    <Box>
+      <Button fullWidth variant={contained ? 'contained' : 'outlined'} size={contained ? 'large' : 'medium'} href={href} download onClick={noted} disabled={unsaved}>
+        {label}
+      </Button>
+      <Typography variant="caption" sx={{ color: 'var(--pencil)' }}>
+        {about}
+      </Typography>
+    </Box>
+  );
+  return (
+    <StageLayout
+      tally={[
+        { label: 'Pages', value: tiling ? `${tiling.tiles.length} × ${PAPERS[paper].name}` : '—' },
+        { label: 'Laid', value: tiling ? `${tiling.columns} across, ${tiling.rows} down` : '—' },
+        { label: 'Paper', value: tiling?.landscape ? 'on its side' : 'upright' },
+        { label: 'Overlap', value: tiling ? show(tiling.overlapMm) : '—' },
+        { label: 'Revision', value: String(card.revision) },
+        { label: 'Last sent out', value: road.sheet.note, alert: road.sheet.state === 'attention' },
+      ]}
+      drawing={
+        <Drawing bounds={covered ?? bounds} ground={what === 'card' ? 'card' : 'blank'} label="The pattern on its pages">
+          {tiling && <Pages tiling={tiling} />}
+          {what === 'blank' ? (
+            <BlankPicture development={blank} pattern={pattern} plugs={plugsOnBlank(pattern.edges, blank.edges)} pick={null} />
+          ) : (
+            <CardPicture pattern={pattern} pick={null} />
+          )}
+          {tiling && <PageNames tiling={tiling} />}
+        </Drawing>
+      }
+      drawer={
+        <Stack spacing={2}>
+          <Box>
+            <Typography variant="h2">Full size on paper</Typography>
+            <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
+              Print at 100 %, never “fit to page”. Check the bars on each page with a rule, join the pages at the crosses, glue or pounce.
+            </Typography>
+          </Box>
+          <ToggleButtonGroup exclusive fullWidth value={what} onChange={(_, next: What | null) => next && setWhat(next)} aria-label="What goes out">
+            <ToggleButton value="blank">The blank</ToggleButton>
+            <ToggleButton value="card">The card</ToggleButton>
+          </ToggleButtonGroup>
+          <ToggleButtonGroup exclusive fullWidth value={paper} onChange={(_, next: Paper | null) => next && setPaper(next)} aria-label="Paper">
+            {Object.entries(PAPERS).map(([key, { name }]) => (
+              <ToggleButton key={key} value={key}>
+                {name}
+              </ToggleButton>
+            ))}
+          </ToggleButtonGroup>
+          {!tiles.ok && <Typography role="alert">{problemSentence(tiles.problems[0]!, pattern, show)}</Typography>}
+          {tiling && download(`Print on ${tiling.tiles.length} ${tiling.tiles.length === 1 ? 'page' : 'pages'} (PDF)`, file('pdf', `?paper=${paper}`), 'Register crosses, tile key, check bars in mm and inches', true)}
+          <Typography variant="h2">To a cutter, or onward</Typography>
+          {download('DXF for a cutter', file('dxf'), 'Release 12, mm, layers CUT, FOLD, BRAKE, SCRIBE, HOLE')}
+          {download('SVG drawing', file('svg'), 'In millimetres, one group for each layer')}
+          {download('Fold table (CSV)', `/pieces/${id}/pattern/folds.csv`, 'One row a fold, for a spreadsheet')}
+          {unsaved && <Typography role="status">One moment: the card is still being saved.</Typography>}
+        </Stack>
+      }
+    />
+  );
+}
+
+function Pages({ tiling }: { tiling: Tiling }) {
+  const { px, scale } = useView();
+  return (
+    <g>
+      {tiling.tiles.map((tile) => {
+        const [x, y] = px([tile.x, tile.y + tiling.windowHeightMm]);
+        return (
+          <rect key={tile.name} x={x} y={y} width={tiling.windowWidthMm * scale} height={tiling.windowHeightMm * scale} fill="var(--chalk)" fillOpacity={0.85} stroke="var(--pencil)" strokeDasharray="5 4" />
+        );
+      })}
+    </g>
+  );
+}
+
+function PageNames({ tiling }: { tiling: Tiling }) {
+  const { px } = useView();
+  return (
+    <g pointerEvents="none">
+      {tiling.tiles.map((tile) => {
+        const [x, y] = px([tile.x, tile.y + tiling.windowHeightMm]);
+        return (
+          <text key={tile.name} x={x + 10} y={y + 26} className="condensed" fontSize={22} fontWeight={600} fill="var(--torch)">
+            {tile.name}
+          </text>
+        );
+      })}
+    </g>
+  );
+}

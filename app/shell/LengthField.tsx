@@ -1,0 +1,109 @@
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import type { KeyboardEvent } from 'react';
+import { formatLength, parseLength, stepOf } from '#core/measure/length';
+import { usePreferences } from './preferences';
+import { FIGURES } from './theme';
+import { lengthProblem } from './words';
+
+type Props = {
+  label: string;
+  mm: number | null;
+  onChange: (mm: number | null) => void;
+  /** Smallest length that makes sense; shorter ones are explained and not taken. */
+  min?: number;
+  /** An empty field is an answer: said in grey what it then means. */
+  empty?: string;
+  digits?: number;
+  name?: string;
+  autoFocus?: boolean;
+  /** Called on Enter once the figure was taken. */
+  onEnter?: () => void;
+  big?: boolean;
+  disabled?: boolean;
+};
+
+/**
+ * A field that takes lengths as people write them. Wrong input stays where it is, with what to do about it; with the
+ * field in hand both units are shown, and the arrow keys step by half a millimetre or 1/32 in.
+ */
+export function LengthField({ label, mm, onChange, min, empty, digits = 1, name, autoFocus, onEnter, big, disabled }: Props) {
+  const { unit } = usePreferences();
+  const shown = mm === null ? '' : formatLength(mm, unit, digits, false);
+  const [typed, setTyped] = useState<string | null>(null);
+  const [inHand, setInHand] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+
+  const take = (): boolean => {
+    if (typed === null || typed === shown) {
+      setTyped(null);
+      return problem === null;
+    }
+    if (typed.trim() === '' && empty !== undefined) {
+      onChange(null);
+      setTyped(null);
+      setProblem(null);
+      return true;
+    }
+    const read = parseLength(typed, unit, mm ?? undefined);
+    if (!read.ok) {
+      setProblem(lengthProblem(read.problems[0]!));
+      return false;
+    }
+    if (min !== undefined && read.mm < min) {
+      setProblem(`At least ${formatLength(min, unit, digits)}.`);
+      return false;
+    }
+    setProblem(null);
+    setTyped(null);
+    onChange(read.mm);
+    return true;
+  };
+  const keyed = (event: KeyboardEvent) => {
+    if (event.key === 'Enter') {
+      const taken = take();
+      if (onEnter || !taken) event.preventDefault();
+      if (taken) onEnter?.();
+    } else if ((event.key === 'ArrowUp' || event.key === 'ArrowDown') && typed === null) {
+      event.preventDefault();
+      const next = (mm ?? 0) + (event.key === 'ArrowUp' ? 1 : -1) * stepOf(unit);
+      if (min === undefined || next >= min) onChange(Math.round(next * 1e4) / 1e4);
+    } else if (event.key === 'Escape') {
+      setTyped(null);
+      setProblem(null);
+    }
+  };
+  const both = mm === null ? empty : `${formatLength(mm, 'mm', Math.max(digits, 2))} · ${formatLength(mm, 'in', 2)}`;
+  return (
+    <>
+      <TextField
+        label={label}
+        value={typed ?? shown}
+        placeholder={empty}
+        error={problem !== null}
+        helperText={problem ?? (inHand ? both : undefined)}
+        autoFocus={autoFocus}
+        disabled={disabled}
+        onChange={(event) => setTyped(event.target.value)}
+        onFocus={(event) => {
+          setInHand(true);
+          event.target.select();
+        }}
+        onBlur={() => {
+          setInHand(false);
+          take();
+        }}
+        onKeyDown={keyed}
+        slotProps={{
+          htmlInput: {
+            inputMode: unit === 'mm' ? 'decimal' : 'text',
+            autoComplete: 'off',
+            style: { fontFamily: FIGURES, fontFeatureSettings: "'zero'", fontSize: big ? '1.9rem' : '1.1rem' },
+          },
+          input: { endAdornment: <span style={{ color: 'var(--pencil)' }}>{unit === 'mm' ? 'mm' : 'in'}</span> },
+        }}
+      />
+      {name && <input type="hidden" name={name} value={mm ?? ''} />}
+    </>
+  );
+}

@@ -1,0 +1,157 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import Stack from '@mui/material/Stack';
+import Switch from '@mui/material/Switch';
+import TextField from '@mui/material/TextField';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import type { ReactNode } from 'react';
+import { useFetcher } from 'react-router';
+import type { PieceFacts } from '#core/format/job';
+import { SIDES_OF_VEHICLE } from '#core/format/job';
+import type { GaugeSystem } from '#core/metal/gauges';
+import { GAUGE_NUMBERS, GAUGE_SYSTEMS, SYSTEM_NAMES, nearestGauges, thicknessOfGauge } from '#core/metal/gauges';
+import { METALS, metalById } from '#core/metal/metals';
+import { Choice } from './Choice';
+import { LengthField } from './LengthField';
+
+export const NEW_PIECE: PieceFacts = {
+  name: '',
+  part: '',
+  side: 'left',
+  metal: 'dc01',
+  thicknessMm: 1,
+  thickness: { by: 'mm' },
+  structural: false,
+  notes: '',
+};
+
+const SIDE_WORDS: Record<PieceFacts['side'], string> = { left: 'Left', right: 'Right', front: 'Front', rear: 'Rear', centre: 'Middle' };
+
+/** What a piece is and what it is made of. Sent to the page's own action; an answer with a message is shown. */
+export function PieceForm({ initial, button, children }: { initial: PieceFacts; button: string; children?: ReactNode }) {
+  const [facts, setFacts] = useState(initial);
+  const [nameless, setNameless] = useState(false);
+  const fetcher = useFetcher<{ message?: string; saved?: boolean }>();
+  const change = (next: Partial<PieceFacts>) => setFacts({ ...facts, ...next });
+  const keep = () => {
+    setNameless(facts.name.trim() === '');
+    if (facts.name.trim() === '') return;
+    void fetcher.submit({ ...facts, name: facts.name.trim() }, { method: 'post', encType: 'application/json' });
+  };
+  const unchanged = JSON.stringify(facts) === JSON.stringify(initial);
+  return (
+    <Box
+      component="form"
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+      sx={{ display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 3, alignItems: 'start' }}
+    >
+      <Stack spacing={1.8}>
+        <TextField
+          label="Name of the piece"
+          value={facts.name}
+          error={nameless}
+          helperText={nameless ? 'Give it a name that everyone in the shop knows it by.' : undefined}
+          onChange={(event) => change({ name: event.target.value.slice(0, 80) })}
+        />
+        <TextField label="What part it is" value={facts.part} onChange={(event) => change({ part: event.target.value.slice(0, 120) })} placeholder="Where it sits and what it does" />
+        <Choice label="Side of the vehicle" value={facts.side} onChange={(side) => change({ side })} options={SIDES_OF_VEHICLE.map((side) => [side, SIDE_WORDS[side]] as const)} />
+        <FormControlLabel
+          control={<Switch checked={facts.structural} onChange={(_, structural) => change({ structural })} />}
+          label="Part of what holds the vehicle up (sill, pillar, rail, mount)"
+        />
+        {facts.structural && (
+          <Box sx={{ borderLeft: '6px double var(--torch)', pl: 1.4, fontSize: '0.95rem' }}>
+            Brace before cutting, stagger the cuts of inner and outer layers, and follow the maker’s and local inspection rules. Have a licensed person judge it.
+          </Box>
+        )}
+        <TextField label="Notes" multiline minRows={4} value={facts.notes} onChange={(event) => change({ notes: event.target.value.slice(0, 8000) })} placeholder="What was found, what must stay, what gives the reference" />
+      </Stack>
+      <Stack spacing={1.8}>
+        <Choice label="Metal" value={facts.metal} onChange={(metal) => change({ metal })} options={METALS.map((metal) => [metal.id, metal.name] as const)} help={metalById(facts.metal).about} />
+        <Thickness facts={facts} onChange={change} />
+        {fetcher.data?.message && (
+          <Box role="alert" sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}>
+            {fetcher.data.message}
+          </Box>
+        )}
+        <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap', alignItems: 'center' }}>
+          <Button type="submit" variant="contained" size="large" disabled={fetcher.state !== 'idle'}>
+            {button}
+          </Button>
+          {children}
+          {fetcher.data?.saved && unchanged && <Box role="status">Saved</Box>}
+        </Stack>
+      </Stack>
+    </Box>
+  );
+}
+
+/** Thickness three ways: by gauge number in its system, in millimetres, or as read with a micrometer. */
+function Thickness({ facts, onChange }: { facts: PieceFacts; onChange: (next: Partial<PieceFacts>) => void }) {
+  const { thickness } = facts;
+  const near = nearestGauges(facts.thicknessMm);
+  const byGauge = (system: GaugeSystem, gauge: number) => {
+    const found = thicknessOfGauge(system, gauge);
+    if (found.ok) onChange({ thickness: { by: 'gauge', system, gauge }, thicknessMm: found.thicknessMm });
+  };
+  const choose = (by: PieceFacts['thickness']['by'] | null) => {
+    if (by === 'gauge') {
+      const system = metalById(facts.metal).gauges;
+      const nearest = near.ok ? near.nearest.find((n) => n.system === system) : undefined;
+      byGauge(system, nearest?.gauge ?? 20);
+    } else if (by) onChange({ thickness: { by } });
+  };
+  return (
+    <Box component="fieldset" sx={{ border: '1.5px solid var(--rule)', p: 2, m: 0 }}>
+      <Typography component="legend" variant="h3" sx={{ px: 1 }}>
+        Thickness
+      </Typography>
+      <ToggleButtonGroup exclusive fullWidth value={thickness.by} onChange={(_, by) => choose(by as typeof thickness.by | null)} aria-label="How the thickness is known" sx={{ mb: 1.5 }}>
+        <ToggleButton value="gauge">Gauge</ToggleButton>
+        <ToggleButton value="mm">By size</ToggleButton>
+        <ToggleButton value="micrometer">Micrometer</ToggleButton>
+      </ToggleButtonGroup>
+      {thickness.by === 'gauge' ? (
+        <Stack direction="row" spacing={1}>
+          <Choice label="System" value={thickness.system} onChange={(system) => byGauge(system, GAUGE_NUMBERS[system].includes(thickness.gauge) ? thickness.gauge : 20)} options={GAUGE_SYSTEMS.map((s) => [s, SYSTEM_NAMES[s]] as const)} />
+          <Box sx={{ minWidth: 110 }}>
+            <Choice label="Gauge" value={String(thickness.gauge)} onChange={(gauge) => byGauge(thickness.system, Number(gauge))} options={GAUGE_NUMBERS[thickness.system].map((g) => [String(g), String(g)] as const)} />
+          </Box>
+        </Stack>
+      ) : (
+        <LengthField
+          label={thickness.by === 'micrometer' ? 'Micrometer reading, paint and rust off' : 'Thickness'}
+          mm={facts.thicknessMm}
+          min={0.1}
+          digits={2}
+          onChange={(mm) => mm !== null && onChange({ thicknessMm: Math.min(12, mm) })}
+        />
+      )}
+      <Box sx={{ mt: 1.5 }}>
+        <Box className="figure" sx={{ fontSize: '1.6rem' }}>
+          {facts.thicknessMm.toFixed(2)} mm <span style={{ color: 'var(--pencil)' }}>· {(facts.thicknessMm / 25.4).toFixed(4)} in</span>
+        </Box>
+        <Box component="ul" aria-label="Nearest gauge in each system" sx={{ m: 0, mt: 0.5, p: 0, listStyle: 'none', fontSize: '0.92rem' }}>
+          {near.ok &&
+            near.nearest.map(({ system, gauge, differenceMm }) => (
+              <li key={system}>
+                <span className="figure">{String(gauge).padStart(2)}</span> {SYSTEM_NAMES[system]}
+                <span className="figure" style={{ color: 'var(--pencil)' }}>
+                  {' '}
+                  {Math.abs(differenceMm) < 0.0005 ? 'exactly' : `${differenceMm > 0 ? '+' : '−'}${Math.abs(differenceMm).toFixed(3)} mm`}
+                </span>
+              </li>
+            ))}
+        </Box>
+      </Box>
+    </Box>
+  );
+}

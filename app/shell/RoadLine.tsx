@@ -1,0 +1,27 @@
+import Box from '@mui/material/Box';
+import { Link } from 'react-router';
+import { StopMark } from './StopMark';
+import type { Road } from './stages';
+import { STAGES } from './stages';
+
+/** A piece's road in small: one mark a stop, each a way there. */
+export function RoadLine({ piece, road }: { piece: string; road: Road }) {
+  return (
+    <Box sx={{ display: 'flex', px: 1, pb: 0.5 }}>
+      {STAGES.map(({ id, label }) => (
+        <Box
+          key={id}
+          component={Link}
+          to={`/pieces/${piece}/${id}`}
+          title={road[id].note || label}
+          sx={{ flex: 1, minHeight: 48, display: 'flex', flexDirection: 'column', alignItems: 'center', justifyContent: 'center', gap: 0.2, color: 'inherit', textDecoration: 'none', '&:hover': { bgcolor: 'var(--chalk)' } }}
+        >
+          <StopMark state={road[id].state} />
+          <Box className="condensed" sx={{ fontSize: '0.92rem' }}>
+            {label}
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}

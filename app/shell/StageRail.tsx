@@ -1,0 +1,54 @@
+import Box from '@mui/material/Box';
+import { NavLink } from 'react-router';
+import { StopMark } from './StopMark';
+import type { Road, Stop } from './stages';
+import { STAGES } from './stages';
+
+const SAID: Record<Stop['state'], string> = { done: 'done', next: 'next', attention: 'needs attention', ahead: 'ahead' };
+
+/** The road of a piece across the top: each stop with how it stands. */
+export function StageRail({ piece, road }: { piece: string; road: Road }) {
+  return (
+    <Box
+      component="nav"
+      aria-label="The road of the piece"
+      sx={{ display: 'flex', bgcolor: 'var(--panel)', borderBottom: '1.5px solid var(--rule)', overflowX: 'auto', scrollbarWidth: 'none' }}
+    >
+      {STAGES.map(({ id, key, label }) => {
+        const stop = road[id];
+        return (
+          <Box
+            key={id}
+            component={NavLink}
+            to={`/pieces/${piece}/${id}`}
+            aria-label={`${label}: ${SAID[stop.state]}${stop.note ? `, ${stop.note}` : ''}`}
+            sx={{
+              flex: '1 0 auto',
+              display: 'flex',
+              alignItems: 'center',
+              gap: 1,
+              px: { xs: 1.2, md: 2 },
+              minHeight: 50,
+              color: 'inherit',
+              textDecoration: 'none',
+              borderBottom: '4px solid transparent',
+              '&.active': { borderBottomColor: 'var(--torch)', bgcolor: 'var(--chalk)' },
+              '&:focus-visible': { outlineOffset: -3 },
+            }}
+          >
+            <StopMark state={stop.state} />
+            <Box sx={{ lineHeight: 1.1 }}>
+              <Box className="condensed" sx={{ fontSize: '1.12rem', fontWeight: 600 }}>
+                <Box component="span" className="figure" sx={{ color: 'var(--pencil)', fontSize: '0.8rem', mr: 0.6, display: { xs: 'none', md: 'inline' } }}>
+                  {key}
+                </Box>
+                {label}
+              </Box>
+              <Box sx={{ fontSize: '0.8rem', color: stop.state === 'attention' ? 'var(--torch)' : 'var(--pencil)', display: { xs: 'none', sm: 'block' } }}>{stop.note || '\u00a0'}</Box>
+            </Box>
+          </Box>
+        );
+      })}
+    </Box>
+  );
+}

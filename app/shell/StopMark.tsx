@@ -1,0 +1,28 @@
+import type { Stop } from './stages';
+
+/** How a stop is marked: filled when done, ringed when next, a wedge when it wants attention. Never by colour alone. */
+export function StopMark({ state }: { state: Stop['state'] }) {
+  return (
+    <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden>
+      {state === 'done' && (
+        <>
+          <circle cx="10" cy="10" r="8" fill="var(--good)" />
+          <path d="M5.8 10.4l3 3 5.4-6" fill="none" stroke="var(--panel)" strokeWidth="2.2" />
+        </>
+      )}
+      {state === 'next' && (
+        <>
+          <circle cx="10" cy="10" r="7.6" fill="var(--chalk)" stroke="var(--torch)" strokeWidth="2.6" />
+          <path d="M8 6.2l5 3.8-5 3.8z" fill="var(--torch)" />
+        </>
+      )}
+      {state === 'attention' && (
+        <>
+          <path d="M10 1.5l8.8 16H1.2z" fill="var(--torch)" />
+          <path d="M10 7v5.4M10 14v1.8" stroke="var(--panel)" strokeWidth="2" />
+        </>
+      )}
+      {state === 'ahead' && <circle cx="10" cy="10" r="7.6" fill="none" stroke="var(--pencil)" strokeWidth="1.4" strokeDasharray="2.6 2.2" />}
+    </svg>
+  );
+}

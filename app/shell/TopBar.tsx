@@ -1,0 +1,70 @@
+import DarkModeOutlined from '@mui/icons-material/DarkModeOutlined';
+import KeyboardOutlined from '@mui/icons-material/KeyboardOutlined';
+import LightModeOutlined from '@mui/icons-material/LightModeOutlined';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import DialogContent from '@mui/material/DialogContent';
+import DialogTitle from '@mui/material/DialogTitle';
+import IconButton from '@mui/material/IconButton';
+import Tooltip from '@mui/material/Tooltip';
+import { useState } from 'react';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { KEY_CARD, useKeys } from './keys';
+import { usePreferences } from './preferences';
+
+/** The line across the top of every page: where one is, the units, the light, the key card. */
+export function TopBar({ children, right }: { children: ReactNode; right?: ReactNode }) {
+  const { unit, bench, toggleUnit, toggleBench } = usePreferences();
+  const [keys, setKeys] = useState(false);
+  useKeys({ u: toggleUnit, '?': () => setKeys(true) });
+  return (
+    <Box component="header" sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 2, minHeight: 50, bgcolor: 'var(--panel)', borderBottom: '1.5px solid var(--rule)' }}>
+      <Link to="/" aria-label="Patrone: all jobs" style={{ display: 'flex', color: 'inherit', textDecoration: 'none', alignItems: 'center', gap: 8 }}>
+        <img src="/icon.svg" alt="" width={28} height={28} />
+        <Box component="span" className="condensed" sx={{ fontSize: '1.3rem', fontWeight: 600, letterSpacing: '0.04em', display: { xs: 'none', sm: 'inline' } }}>
+          Patrone
+        </Box>
+      </Link>
+      <Box sx={{ flex: 1, minWidth: 0, display: 'flex', alignItems: 'center', gap: 1, overflow: 'hidden' }}>{children}</Box>
+      {right}
+      <Tooltip title="Millimetres or inches (U)">
+        <Button size="small" variant="outlined" onClick={toggleUnit} sx={{ minWidth: 56, px: 1 }} aria-label={`Units: ${unit === 'mm' ? 'millimetres' : 'inches'}. Change`}>
+          <span className="figure">{unit === 'mm' ? 'mm' : 'in'}</span>
+        </Button>
+      </Tooltip>
+      <Tooltip title={bench === 'light' ? 'Night bench' : 'Day bench'}>
+        <IconButton onClick={toggleBench} aria-label={bench === 'light' ? 'Night bench' : 'Day bench'}>
+          {bench === 'light' ? <DarkModeOutlined /> : <LightModeOutlined />}
+        </IconButton>
+      </Tooltip>
+      <Box sx={{ display: { xs: 'none', md: 'block' } }}>
+        <Tooltip title="Keys (?)">
+          <IconButton onClick={() => setKeys(true)} aria-label="Key card">
+            <KeyboardOutlined />
+          </IconButton>
+        </Tooltip>
+      </Box>
+      <Dialog open={keys} onClose={() => setKeys(false)} aria-labelledby="key-card">
+        <DialogTitle id="key-card" sx={{ fontFamily: 'Barlow Condensed', fontWeight: 600 }}>
+          Key card
+        </DialogTitle>
+        <DialogContent>
+          <table style={{ borderSpacing: '14px 8px' }}>
+            <tbody>
+              {KEY_CARD.map(([key, does]) => (
+                <tr key={key}>
+                  <td className="figure" style={{ whiteSpace: 'nowrap', fontWeight: 500 }}>
+                    {key}
+                  </td>
+                  <td>{does}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </DialogContent>
+      </Dialog>
+    </Box>
+  );
+}

@@ -1,0 +1,39 @@
+import { createContext, useContext } from 'react';
+import type { Development } from '#core/blank/fold/develop';
+import type { Shop } from '#core/blank/practice';
+import type { PatternDoc } from '#core/card/pattern';
+import type { Metal } from '#core/metal/metals';
+import type { Problem, Result } from '#core/measure/result';
+import type { PieceFacts } from '#core/format/job';
+import type { Fit } from '../records/fits.server';
+import type { Inspection, Weld } from '../records/welds.server';
+import type { Road } from './stages';
+import type { CardEditor } from './useCard';
+
+export type Pick = { kind: 'edge' | 'fold' | 'hole' | 'corner'; id: string } | null;
+
+/** Everything a stage knows of the piece it shows. */
+export type PieceView = {
+  id: string;
+  facts: PieceFacts;
+  metal: Metal;
+  shop: Shop;
+  card: CardEditor;
+  pattern: PatternDoc;
+  problems: Problem[];
+  development: Result<{ development: Development }>;
+  road: Road;
+  fits: Fit[];
+  welds: Weld[];
+  inspections: Inspection[];
+  pick: Pick;
+  setPick: (pick: Pick) => void;
+};
+
+export const PieceContext = createContext<PieceView | null>(null);
+
+export function usePiece(): PieceView {
+  const view = useContext(PieceContext);
+  if (!view) throw new Error('usePiece outside a piece');
+  return view;
+}

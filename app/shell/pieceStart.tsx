@@ -1,0 +1,11 @@
+import { redirect } from 'react-router';
+import { z } from 'zod';
+import { pieceById } from '../records/pieces.server';
+import type { Route } from './+types/pieceStart';
+
+/** A piece without a stage in its address opens at its card. */
+export async function loader({ params }: Route.LoaderArgs) {
+  const known = z.uuid().safeParse(params.pieceId).success && (await pieceById(params.pieceId));
+  if (!known) throw new Response(null, { status: 404 });
+  return redirect(`/pieces/${params.pieceId}/card`);
+}

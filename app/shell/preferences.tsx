@@ -1,0 +1,62 @@
+import { createContext, useContext, useMemo, useState } from 'react';
+import type { ReactNode } from 'react';
+import type { Unit } from '#core/measure/length';
+import { formatLength } from '#core/measure/length';
+
+export type Bench = 'light' | 'dark';
+export type Preferences = { unit: Unit; bench: Bench };
+
+const UNIT_COOKIE = 'patrone-unit';
+const BENCH_COOKIE = 'patrone-bench';
+
+/** What this browser was set to, from its cookies; anything else is the shop's. */
+export function preferencesFrom(cookies: string, shopUnit: Unit): Preferences {
+  const value = (name: string) => new RegExp(`(?:^|; )${name}=([^;]*)`).exec(cookies)?.[1];
+  const unit = value(UNIT_COOKIE);
+  return {
+    unit: unit === 'mm' || unit === 'in' || unit === 'inDecimal' ? unit : shopUnit,
+    bench: value(BENCH_COOKIE) === 'dark' ? 'dark' : 'light',
+  };
+}
+
+const keep = (name: string, value: string) => {
+  document.cookie = `${name}=${value}; path=/; max-age=31536000; samesite=lax`;
+};
+
+type Context = Preferences & {
+  toggleUnit: () => void;
+  toggleBench: () => void;
+  /** A length as it is shown: the unit in use, `digits` decimals of a millimetre. */
+  show: (mm: number, digits?: number) => string;
+};
+const PreferencesContext = createContext<Context | null>(null);
+
+export function PreferencesProvider({ initial, children }: { initial: Preferences; children: ReactNode }) {
+  const [unit, setUnit] = useState(initial.unit);
+  const [bench, setBench] = useState(initial.bench);
+  const value = useMemo((): Context => {
+    return {
+      unit,
+      bench,
+      toggleUnit: () => {
+        const next = unit === 'mm' ? 'in' : 'mm';
+        keep(UNIT_COOKIE, next);
+        setUnit(next);
+      },
+      toggleBench: () => {
+        const next = bench === 'light' ? 'dark' : 'light';
+        keep(BENCH_COOKIE, next);
+        document.documentElement.dataset.bench = next;
+        setBench(next);
+      },
+      show: (mm, digits = 1) => formatLength(mm, unit, digits),
+    };
+  }, [unit, bench]);
+  return <PreferencesContext.Provider value={value}>{children}</PreferencesContext.Provider>;
+}
+
+export function usePreferences(): Context {
+  const context = useContext(PreferencesContext);
+  if (!context) throw new Error('usePreferences outside its provider');
+  return context;
+}

@@ -1,0 +1,88 @@
+import type { Development } from '#core/blank/fold/develop';
+import type { PatternDoc } from '#core/card/pattern';
+import type { FitRecord, InspectionRecord, WeldRecord } from '#core/format/job';
+import { lieOf } from '#core/fit/lie';
+import type { Problem, Result } from '#core/measure/result';
+import { isJoined } from '#core/weld/start';
+
+/** The stops on the road of a piece. The number is the key that goes there and stays with the stop. */
+export const STAGES = [
+  { id: 'survey', key: 1, label: 'Survey' },
+  { id: 'card', key: 2, label: 'Card' },
+  { id: 'blank', key: 3, label: 'Blank' },
+  { id: 'sheet', key: 4, label: 'Sheet' },
+  { id: 'fit', key: 6, label: 'Fit' },
+  { id: 'weld', key: 7, label: 'Weld' },
+] as const;
+export type StageId = (typeof STAGES)[number]['id'];
+
+export type Stop = { state: 'done' | 'next' | 'attention' | 'ahead'; note: string };
+export type Road = Record<StageId, Stop>;
+
+export type RoadGiven = {
+  pattern: PatternDoc;
+  problems: readonly Problem[];
+  development: Result<{ development: Development }>;
+  revision: number;
+  printed: number | null;
+  fit: FitRecord | null;
+  welds: readonly WeldRecord[];
+  inspections: readonly InspectionRecord[];
+};
+
+/** How far a piece has come: computed from what exists, never ticked by hand. The first stop not done is next. */
+export function roadOf(given: RoadGiven): Road {
+  const road: Road = {
+    survey: { state: 'done', note: 'Named, metal chosen' },
+    card: cardStop(given),
+    blank: blankStop(given),
+    sheet: sheetStop(given),
+    fit: fitStop(given),
+    weld: weldStop(given),
+  };
+  const next = STAGES.find(({ id }) => road[id].state === 'ahead');
+  const waiting = STAGES.find(({ id }) => road[id].state === 'attention');
+  if (next && !(waiting && waiting.key < next.key && waiting.id !== 'blank')) road[next.id] = { ...road[next.id], state: 'next' };
+  return road;
+}
+
+function cardStop({ pattern, problems }: RoadGiven): Stop {
+  if (pattern.sides.length === 0) return { state: 'ahead', note: 'No outline yet' };
+  const stops = problems.filter((p) => p.severity === 'stop').length;
+  if (stops > 0) return { state: 'attention', note: `${stops} to mend` };
+  const folds = pattern.folds.length;
+  return { state: 'done', note: folds === 1 ? '1 fold' : folds === 0 ? 'Flat' : `${folds} folds` };
+}
+
+function blankStop({ pattern, development }: RoadGiven): Stop {
+  if (pattern.sides.length === 0) return { state: 'ahead', note: '' };
+  if (!development.ok) return { state: 'attention', note: 'No blank yet' };
+  const { warnings } = development.development;
+  return warnings.length > 0
+    ? { state: 'attention', note: warnings.length === 1 ? '1 warning' : `${warnings.length} warnings` }
+    : { state: 'done', note: 'Reckoned' };
+}
+
+function sheetStop({ printed, revision }: RoadGiven): Stop {
+  if (printed === null) return { state: 'ahead', note: 'Not printed' };
+  return printed === revision ? { state: 'done', note: 'Printed' } : { state: 'attention', note: 'Changed since print' };
+}
+
+function fitStop({ fit }: RoadGiven): Stop {
+  const read = (fit?.edges ?? []).map((edge) => lieOf(edge.stations, { gapMm: edge.targetMm, toleranceMm: edge.toleranceMm, flushMm: edge.flushMm }));
+  const some = read.filter((lie) => lie.read > 0);
+  if (!fit || some.length === 0) return { state: 'ahead', note: fit ? 'Nothing read' : 'Not tried' };
+  const off = some.filter((lie) => !lie.good).length;
+  return off > 0 ? { state: 'attention', note: off === 1 ? '1 edge off' : `${off} edges off` } : { state: 'done', note: 'Fits' };
+}
+
+function weldStop({ pattern, welds, inspections }: RoadGiven): Stop {
+  const joined = pattern.edges.filter((edge) => edge.weld !== null && isJoined(edge.joint));
+  if (welds.length === 0) return { state: 'ahead', note: joined.length > 0 ? 'Not welded' : 'Nothing joined' };
+  const open = inspections.filter((i) => !i.sound && i.remedy.trim() === '').length;
+  if (open > 0) return { state: 'attention', note: open === 1 ? '1 finding open' : `${open} findings open` };
+  const done = joined.filter((edge) => welds.some((weld) => weld.edge === edge.id)).length;
+  return done === joined.length
+    ? { state: 'done', note: 'Welded' }
+    : { state: 'ahead', note: `${done} of ${joined.length} edges` };
+}

@@ -1,0 +1,3 @@
+import createCache from '@emotion/cache';
+
+export const styleCache = () => createCache({ key: 'p' });

@@ -1,0 +1,43 @@
+import { useCallback, useState } from 'react';
+import { useRevalidator } from 'react-router';
+
+export type Post = {
+  /** Sends a record; true once the server has it. What was typed stays with the caller until then. */
+  send: (body: object) => Promise<boolean>;
+  state: 'idle' | 'busy' | 'failed';
+  /** What to tell the user when it did not go through. */
+  problem: string | null;
+};
+
+/** Posts a record to the server without leaving the page, and has the page's data read again when it was taken. */
+export function usePost(url: string): Post {
+  const { revalidate } = useRevalidator();
+  const [state, setState] = useState<Post['state']>('idle');
+  const [problem, setProblem] = useState<string | null>(null);
+  const send = useCallback(
+    async (body: object): Promise<boolean> => {
+      setState('busy');
+      const fail = (said: string) => {
+        setState('failed');
+        setProblem(said);
+        return false;
+      };
+      try {
+        const response = await fetch(url, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+        if (response.status === 400) {
+          const { message } = (await response.json()) as { message: string };
+          return fail(message);
+        }
+        if (!response.ok) return fail('The server could not take it. What you typed is still here: try again.');
+      } catch {
+        return fail('No answer from the server. What you typed is still here: try again.');
+      }
+      setState('idle');
+      setProblem(null);
+      await revalidate();
+      return true;
+    },
+    [revalidate, url],
+  );
+  return { send, state, problem };
+}

@@ -1,0 +1,172 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { data, useFetcher } from 'react-router';
+import { combinedK, kFromStrip } from '#core/blank/fold/testBend';
+import type { Shop } from '#core/blank/practice';
+import { ShopSchema } from '#core/blank/practice';
+import type { MetalId } from '#core/metal/metals';
+import { METALS, metalById } from '#core/metal/metals';
+import { sentence } from '../records/parse.server';
+import { saveShop, shopSettings } from '../records/shop.server';
+import { Choice } from '../shell/Choice';
+import { LengthField } from '../shell/LengthField';
+import { usePreferences } from '../shell/preferences';
+import type { Route } from './+types/shop';
+
+export const loader = async () => ({ shop: await shopSettings() });
+
+export async function action({ request }: Route.ActionArgs) {
+  const parsed = ShopSchema.safeParse(await request.json());
+  if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
+  await saveShop(parsed.data);
+  return { saved: true };
+}
+
+export const meta: Route.MetaFunction = () => [{ title: 'Shop settings · Patrone' }];
+
+/** How the shop works: the rule its bends are reckoned by, its brake, its own test bends. */
+export default function ShopPage({ loaderData }: Route.ComponentProps) {
+  const [shop, setShop] = useState<Shop>(loaderData.shop);
+  const fetcher = useFetcher<{ message?: string; saved?: boolean }>();
+  const change = (next: Partial<Shop>) => setShop({ ...shop, ...next });
+  const changed = JSON.stringify(shop) !== JSON.stringify(loaderData.shop);
+  return (
+    <>
+      <Typography variant="h1" sx={{ mb: 2.5 }}>
+        How this shop works
+      </Typography>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 3, alignItems: 'start' }}>
+        <Stack spacing={1.8}>
+          <TextField label="Name of the shop" value={shop.name} onChange={(event) => change({ name: event.target.value.slice(0, 80) })} />
+          <Choice
+            label="Lengths are shown in, until someone presses U"
+            value={shop.units}
+            onChange={(units) => change({ units })}
+            options={[
+              ['mm', 'Millimetres'],
+              ['in', 'Inches and fractions'],
+              ['inDecimal', 'Decimal inches'],
+            ]}
+          />
+          <Choice
+            label="Bends are reckoned by"
+            value={shop.rule}
+            onChange={(rule) => change({ rule })}
+            options={[
+              ['din6935', 'DIN 6935'],
+              ['machinery', 'Machinery’s Handbook'],
+              ['faa', 'FAA AC 43.13-1B'],
+              ['k', 'A K of our own'],
+            ]}
+            help="Test bends of the same metal and thickness always come first."
+          />
+          {shop.rule === 'k' && (
+            <TextField
+              label="K (neutral line, share of the thickness)"
+              type="number"
+              value={shop.plainK}
+              onChange={(event) => change({ plainK: Number(event.target.value) })}
+              slotProps={{ htmlInput: { min: 0, max: 0.6, step: 0.01 } }}
+            />
+          )}
+        </Stack>
+        <Stack spacing={1.8}>
+          <Choice
+            label="The edge of the clamping bar goes"
+            value={shop.brakeLine}
+            onChange={(brakeLine) => change({ brakeLine })}
+            options={[
+              ['tangent', 'On the tangent of the bend'],
+              ['centre', 'On the middle of the bend'],
+              ['radius-in', 'One radius in from the tangent'],
+            ]}
+          />
+          <Choice
+            label="Reliefs where bends meet"
+            value={shop.relief}
+            onChange={(relief) => change({ relief })}
+            options={[
+              ['round', 'Round: drilled'],
+              ['square', 'Square: sawn'],
+              ['none', 'None'],
+            ]}
+          />
+          <LengthField label="Shortest flat the brake can hold beyond a bend" mm={shop.shortestFlangeMm} min={0} onChange={(mm) => mm !== null && change({ shortestFlangeMm: Math.min(100, mm) })} />
+        </Stack>
+      </Box>
+      <TestBends shop={shop} onChange={(strips) => change({ strips })} />
+      <Stack direction="row" spacing={1.5} sx={{ mt: 3, alignItems: 'center' }}>
+        <Button variant="contained" size="large" disabled={!changed || fetcher.state !== 'idle'} onClick={() => void fetcher.submit(shop, { method: 'post', encType: 'application/json' })}>
+          Keep these settings
+        </Button>
+        {fetcher.data?.saved && !changed && <Box role="status">Saved</Box>}
+        {fetcher.data?.message && <Box role="alert">{fetcher.data.message}</Box>}
+      </Stack>
+    </>
+  );
+}
+
+const NEW_STRIP = { thicknessMm: 1, radiusMm: 1, angleDeg: 90, flatMm: 100, legAMm: 50, legBMm: 52, readingMm: 0.1 };
+
+/** The shop's own test bends: fold a strip once, measure its legs, and its K is known with how sure it is. */
+function TestBends({ shop, onChange }: { shop: Shop; onChange: (strips: Shop['strips']) => void }) {
+  const { show } = usePreferences();
+  const [metal, setMetal] = useState<MetalId>('dc01');
+  const [strip, setStrip] = useState(NEW_STRIP);
+  const found = kFromStrip(strip);
+  const field = (key: keyof typeof NEW_STRIP, label: string, digits = 2) => (
+    <LengthField label={label} mm={strip[key]} min={0} digits={digits} onChange={(mm) => mm !== null && setStrip({ ...strip, [key]: mm })} />
+  );
+  const metals = [...new Set(shop.strips.map((s) => s.metal))];
+  return (
+    <Box component="section" aria-label="Test bends" sx={{ mt: 4, p: 2.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}>
+      <Typography variant="h2">Our own test bends</Typography>
+      <Typography sx={{ mb: 2, maxWidth: 720 }}>Cut a strip, measure it flat, fold it square once, measure both legs on the outside to the sharp. That tells more than any table.</Typography>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr 1fr', md: 'repeat(4, 1fr)' }, gap: 1.5 }}>
+        <Choice label="Metal" value={metal} onChange={setMetal} options={METALS.map((m) => [m.id, m.name] as const)} />
+        {field('thicknessMm', 'Thickness')}
+        {field('radiusMm', 'Inside radius')}
+        {field('flatMm', 'Flat length')}
+        {field('legAMm', 'First leg')}
+        {field('legBMm', 'Second leg')}
+        {field('readingMm', 'Each reading good to ±')}
+        <Box sx={{ alignSelf: 'end' }}>
+          <Button variant="outlined" fullWidth disabled={!found.ok} onClick={() => onChange([...shop.strips, { ...strip, metal }])}>
+            {found.ok ? `Add: K ${found.k.toFixed(3)} ± ${found.uK.toFixed(3)}` : 'These do not belong together'}
+          </Button>
+        </Box>
+      </Box>
+      {metals.map((id) => {
+        const own = shop.strips.map((s, i) => ({ s, i })).filter(({ s }) => s.metal === id);
+        const together = combinedK(own.map(({ s }) => kFromStrip(s)).filter((k) => k.ok));
+        return (
+          <Box key={id} sx={{ mt: 2 }}>
+            <Typography variant="h3">
+              {metalById(id).name}
+              {together.ok && (
+                <span className="figure">
+                  {' '}
+                  K {together.k.toFixed(3)} ± {together.uK.toFixed(3)}
+                </span>
+              )}
+            </Typography>
+            {own.map(({ s, i }) => (
+              <Box key={i} sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
+                <span className="figure">
+                  {show(s.thicknessMm, 2)}, radius {show(s.radiusMm, 2)}: {show(s.flatMm, 2)} → {show(s.legAMm, 2)} + {show(s.legBMm, 2)}
+                </span>
+                <Button size="small" color="inherit" onClick={() => onChange(shop.strips.filter((_, k) => k !== i))}>
+                  Take off
+                </Button>
+              </Box>
+            ))}
+          </Box>
+        );
+      })}
+    </Box>
+  );
+}

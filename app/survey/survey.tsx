@@ -1,0 +1,30 @@
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { data } from 'react-router';
+import { PieceFactsSchema } from '#core/format/job';
+import { idOr404, sentence } from '../records/parse.server';
+import { changePiece } from '../records/pieces.server';
+import { PieceForm } from '../shell/PieceForm';
+import { usePiece } from '../shell/pieceContext';
+import type { Route } from './+types/survey';
+
+export async function action({ request, params }: Route.ActionArgs) {
+  const id = idOr404(params.pieceId);
+  const parsed = PieceFactsSchema.safeParse(await request.json());
+  if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
+  await changePiece(id, parsed.data);
+  return { saved: true };
+}
+
+/** The survey stage: what the piece is, and what it is to be made of. */
+export default function SurveyStage() {
+  const { facts, id } = usePiece();
+  return (
+    <Box sx={{ p: { xs: 2, md: 3 }, maxWidth: 1100, width: '100%', mx: 'auto', overflowY: 'auto' }}>
+      <Typography variant="h2" sx={{ mb: 2 }}>
+        What it is, and what it is made of
+      </Typography>
+      <PieceForm key={id} initial={facts} button="Keep" />
+    </Box>
+  );
+}

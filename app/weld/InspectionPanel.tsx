@@ -1,0 +1,82 @@
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import type { Edge } from '#core/card/pattern';
+import type { InspectionRecord } from '#core/format/job';
+import { INSPECTIONS } from '#core/format/job';
+import { Choice } from '../shell/Choice';
+import { LengthField } from '../shell/LengthField';
+import { usePiece } from '../shell/pieceContext';
+import type { Post } from '../shell/usePost';
+
+export const INSPECTION_WORDS: Record<InspectionRecord['kind'], string> = {
+  lamp: 'Lamp behind, for pinholes',
+  tap: 'Tapped with a hammer, for cracks',
+  penetration: 'Back side, for penetration',
+  flush: 'Flushness',
+  thickness: 'Thickness after grinding',
+};
+
+/** Writing down what was looked at and found. */
+export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
+  const { inspections } = usePiece();
+  const [open, setOpen] = useState(false);
+  const [kind, setKind] = useState<InspectionRecord['kind']>('lamp');
+  const [sound, setSound] = useState(true);
+  const [reading, setReading] = useState<number | null>(null);
+  const [finding, setFinding] = useState('');
+  const [remedy, setRemedy] = useState('');
+  const [who, setWho] = useState(inspections[inspections.length - 1]?.who ?? '');
+  const measures = kind === 'flush' || kind === 'thickness';
+  const write = async () => {
+    const inspection: InspectionRecord = {
+      at: new Date().toISOString(),
+      who: who.trim(),
+      edge: edge.id,
+      kind,
+      sound,
+      readingMm: measures ? reading : null,
+      finding: finding.trim(),
+      remedy: sound ? '' : remedy.trim(),
+    };
+    if (!(await post.send({ intent: 'inspection', inspection }))) return;
+    setFinding('');
+    setRemedy('');
+    setReading(null);
+    setSound(true);
+    setOpen(false);
+  };
+  if (!open) {
+    return (
+      <Button variant="outlined" size="large" onClick={() => setOpen(true)}>
+        Write down an inspection
+      </Button>
+    );
+  }
+  return (
+    <Stack spacing={1.5} component="section" aria-label="Inspection entry" sx={{ p: 1.5, bgcolor: 'var(--paper)', border: '2.5px solid var(--torch)' }}>
+      <Typography variant="h3">Edge {edge.letter} looked at</Typography>
+      <Choice label="How" value={kind} onChange={setKind} options={INSPECTIONS.map((k) => [k, INSPECTION_WORDS[k]] as const)} />
+      <ToggleButtonGroup exclusive fullWidth value={sound ? 'sound' : 'not'} aria-label="Finding" onChange={(_, next: string | null) => next && setSound(next === 'sound')}>
+        <ToggleButton value="sound">Sound</ToggleButton>
+        <ToggleButton value="not">Not sound</ToggleButton>
+      </ToggleButtonGroup>
+      {measures && <LengthField label={kind === 'flush' ? 'Step, + proud, − low' : 'Thickness left'} mm={reading} digits={2} empty="not measured" onChange={setReading} />}
+      <TextField label="What was seen" multiline value={finding} onChange={(event) => setFinding(event.target.value.slice(0, 2000))} />
+      {!sound && <TextField label="What was done about it (may follow later)" multiline value={remedy} onChange={(event) => setRemedy(event.target.value.slice(0, 2000))} />}
+      <TextField label="Who looked" value={who} onChange={(event) => setWho(event.target.value.slice(0, 60))} />
+      <Stack direction="row" spacing={1}>
+        <Button variant="contained" size="large" sx={{ flex: 1 }} disabled={post.state === 'busy'} onClick={() => void write()}>
+          Put in the record
+        </Button>
+        <Button color="inherit" onClick={() => setOpen(false)}>
+          Not now
+        </Button>
+      </Stack>
+    </Stack>
+  );
+}

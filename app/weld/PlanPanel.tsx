@@ -1,0 +1,88 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { setEdge } from '#core/card/edit';
+import type { Edge, Process, WeldPlan } from '#core/card/pattern';
+import { PROCESSES } from '#core/card/pattern';
+import { canBePlugged, isJoined, usualWeldPlan } from '#core/weld/start';
+import { LengthField } from '../shell/LengthField';
+import { usePiece } from '../shell/pieceContext';
+import { usePreferences } from '../shell/preferences';
+import { PROCESS_WORDS } from '../shell/words';
+import type { Seam } from './seams';
+
+/** How an edge is to be welded: process, tacks or plugs and their pitch. Part of the card, so the blank and print show it. */
+export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }) {
+  const { card, pattern, facts } = usePiece();
+  const { show } = usePreferences();
+  const { weld } = edge;
+  if (!isJoined(edge.joint)) return null;
+  const set = (next: WeldPlan | null) => card.edit(setEdge(pattern, edge.id, { weld: next }));
+  if (!weld) {
+    return (
+      <Button variant="contained" onClick={() => set(usualWeldPlan(edge.joint, facts.thicknessMm))}>
+        Plan its weld
+      </Button>
+    );
+  }
+  const { plugs } = weld;
+  const usual = usualWeldPlan(edge.joint, facts.thicknessMm, weld.process);
+  return (
+    <Stack spacing={1.5} component="section" aria-label="How it is to be welded">
+      <ToggleButtonGroup exclusive fullWidth value={weld.process} aria-label="Process" onChange={(_, process: Process | null) => process && set({ ...weld, process })}>
+        {PROCESSES.map((process) => (
+          <ToggleButton key={process} value={process}>
+            {PROCESS_WORDS[process]}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      {canBePlugged(edge.joint) && (
+        <ToggleButtonGroup
+          exclusive
+          fullWidth
+          value={plugs ? 'plugs' : 'tacks'}
+          aria-label="Plugs or tacks"
+          onChange={(_, way: string | null) => way && set({ ...weld, plugs: way === 'plugs' ? (usual?.plugs ?? null) : null })}
+        >
+          <ToggleButton value="plugs">Plugs through it</ToggleButton>
+          <ToggleButton value="tacks">Tacks along it</ToggleButton>
+        </ToggleButtonGroup>
+      )}
+      {plugs ? (
+        <Stack direction="row" spacing={1}>
+          <LengthField label="Hole" mm={plugs.holeMm} min={1} onChange={(mm) => mm && set({ ...weld, plugs: { ...plugs, holeMm: Math.min(30, mm) } })} />
+          <LengthField label="Pitch" mm={plugs.pitchMm} min={5} onChange={(mm) => mm && set({ ...weld, plugs: { ...plugs, pitchMm: mm } })} />
+          <LengthField label="From ends" mm={plugs.endMm} min={0} onChange={(mm) => mm !== null && set({ ...weld, plugs: { ...plugs, endMm: mm } })} />
+        </Stack>
+      ) : (
+        <LengthField label="Tacks no farther apart than" mm={weld.tackPitchMm} min={5} onChange={(mm) => mm && set({ ...weld, tackPitchMm: Math.min(1000, mm) })} />
+      )}
+      {seam && <Order seam={seam} show={show} />}
+    </Stack>
+  );
+}
+
+function Order({ seam, show }: { seam: Seam; show: (mm: number) => string }) {
+  const plugged = seam.plugs.length > 0;
+  const spots = plugged ? seam.plugs : seam.tacks;
+  const done = plugged ? seam.plugsDone : seam.tacksDone;
+  return (
+    <Box>
+      <Typography>
+        <b className="figure">{spots.length}</b> {plugged ? 'plugs' : 'tacks'} over <span className="figure">{show(seam.lengthMm)}</span>
+        {seam.closed ? ', all the way round' : ''}. In order, from its first corner:
+      </Typography>
+      <Box component="ol" aria-label={plugged ? 'Plug centres' : 'Tacks in order'} sx={{ listStyle: 'none', m: 0, mt: 0.8, p: 0, display: 'flex', flexWrap: 'wrap', gap: 0.6, maxHeight: 118, overflowY: 'auto' }}>
+        {spots.map((mm, i) => (
+          <Box key={i} component="li" className="figure" sx={{ px: 0.8, py: 0.3, fontSize: '0.88rem', border: '1.5px solid var(--rule)', bgcolor: done.has(i + 1) ? 'var(--zinc)' : 'var(--chalk)', color: done.has(i + 1) ? 'var(--zinc-line)' : 'inherit' }}>
+            <span style={{ color: done.has(i + 1) ? 'inherit' : 'var(--pencil)' }}>{i + 1}:</span> {show(mm).replace(/ (mm|in)$/, '')}
+            {done.has(i + 1) && <span className="visually-hidden"> made</span>}
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  );
+}

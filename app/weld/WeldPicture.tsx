@@ -1,0 +1,75 @@
+import { outlineOf, segmentsOfEdge } from '#core/card/outline';
+import type { Vec } from '#core/measure/vector';
+import { along } from '#core/measure/vector';
+import { outwardAlong, pointAlong } from '#core/weld/plugs';
+import { useView } from '../drawing/Drawing';
+import { EdgeTag, HoleMark, Pickable, usePathData } from '../drawing/marks';
+import type { Pick } from '../shell/pieceContext';
+import { usePiece } from '../shell/pieceContext';
+import type { Seam } from './seams';
+
+/** The piece in its hole with every tack and plug: numbered rings to make, filled ones made. */
+export function WeldPicture({ seams, pick, onPick }: { seams: readonly Seam[]; pick: Pick; onPick: (pick: Pick) => void }) {
+  const { pattern } = usePiece();
+  const data = usePathData();
+  const { path } = outlineOf(pattern);
+  return (
+    <g>
+      <path d={data(path)} fill="var(--zinc)" stroke="var(--zinc-line)" strokeWidth={1.6} strokeLinejoin="round" />
+      {pattern.holes.map((hole) => (
+        <HoleMark key={hole.id} at={[hole.x, hole.y]} diameterMm={hole.diameterMm} stroke="var(--zinc-line)" fill="var(--paper)" width={1.2} />
+      ))}
+      {pattern.edges.map((edge) => {
+        const run = segmentsOfEdge(pattern, edge);
+        const picked = pick?.kind === 'edge' && pick.id === edge.id;
+        const seam = seams.find((s) => s.edge.id === edge.id);
+        return (
+          <Pickable key={edge.id} label={`Edge ${edge.letter}${seam ? '' : ', not welded'}`} picked={picked} onPick={() => onPick({ kind: 'edge', id: edge.id })}>
+            <path d={data(run, false)} fill="none" stroke="transparent" strokeWidth={22} />
+            <path d={data(run, false)} fill="none" stroke={picked ? 'var(--torch)' : seam ? 'var(--zinc-line)' : 'var(--zinc-deep)'} strokeWidth={picked ? 5 : seam ? 3.4 : 1.4} strokeDasharray={seam ? undefined : '4 5'} />
+            <EdgeTag run={run} letter={edge.letter} picked={picked} away={46} />
+          </Pickable>
+        );
+      })}
+      {seams.map((seam) => (
+        <Spots key={seam.edge.id} seam={seam} picked={pick?.id === seam.edge.id} />
+      ))}
+    </g>
+  );
+}
+
+function Spots({ seam, picked }: { seam: Seam; picked: boolean }) {
+  const { px, scale } = useView();
+  const at = (mm: number, off: number): Vec | null => {
+    const p = pointAlong(seam.run, mm);
+    return p && along(p, outwardAlong(seam.run, mm), off);
+  };
+  // Numbers only where there is room for them; the picked edge always shows them.
+  const spots = seam.plugs.length > 0 ? seam.plugs : seam.tacks;
+  const room = (seam.lengthMm / Math.max(1, spots.length)) * scale > 15;
+  return (
+    <g pointerEvents="none">
+      {spots.map((mm, i) => {
+        const made = seam.plugs.length > 0 ? seam.plugsDone.has(i + 1) : seam.tacksDone.has(i + 1);
+        const p = at(mm, seam.plugs.length > 0 ? -7 / scale : 0);
+        if (!p) return null;
+        const [x, y] = px(p);
+        const r = picked ? 11 : 8;
+        return (
+          <g key={i}>
+            {seam.plugs.length > 0 ? (
+              <circle cx={x} cy={y} r={r} fill={made ? 'var(--zinc-line)' : 'var(--paper)'} stroke="var(--zinc-line)" strokeWidth={2} />
+            ) : (
+              <rect x={x - r} y={y - r} width={2 * r} height={2 * r} rx={4} fill={made ? 'var(--zinc-line)' : 'var(--paper)'} stroke="var(--zinc-line)" strokeWidth={2} />
+            )}
+            {(room || picked) && (
+              <text x={x} y={y + 4} textAnchor="middle" className="figure" fontSize={picked ? 12 : 10} fontWeight={500} fill={made ? 'var(--paper)' : 'var(--ink)'}>
+                {i + 1}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </g>
+  );
+}

@@ -1,0 +1,95 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import type { Inspection, Weld } from '../records/welds.server';
+import { Moment } from '../shell/Moment';
+import { usePiece } from '../shell/pieceContext';
+import { usePreferences } from '../shell/preferences';
+import type { Post } from '../shell/usePost';
+import { PROCESS_WORDS } from '../shell/words';
+import { INSPECTION_WORDS } from './InspectionPanel';
+import { WORK_WORDS } from './WeldEntry';
+
+/** The record: welds and inspections of one edge, or of the whole piece, newest first. */
+export function WeldRecords({ edge, post }: { edge: string | null; post: Post }) {
+  const { welds, inspections, pattern } = usePiece();
+  const letter = (id: string) => pattern.edges.find((e) => e.id === id)?.letter ?? '?';
+  const entries = [...welds.map((weld) => ({ at: weld.at, weld })), ...inspections.map((inspection) => ({ at: inspection.at, inspection }))]
+    .filter((entry) => edge === null || ('weld' in entry ? entry.weld.edge : entry.inspection.edge) === edge)
+    .sort((a, b) => b.at.localeCompare(a.at));
+  return (
+    <Box component="section" aria-label="The record">
+      <Typography variant="h2" gutterBottom>
+        The record{edge ? ` of edge ${letter(edge)}` : ''}
+      </Typography>
+      {entries.length === 0 && <Typography sx={{ color: 'var(--pencil)' }}>Nothing written down yet. It is the owner’s proof and the shop’s memory.</Typography>}
+      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 1 }}>
+        {entries.map((entry) => (
+          <Box component="li" key={('weld' in entry ? entry.weld : entry.inspection).id} sx={{ p: 1.2, bgcolor: 'var(--chalk)', border: '1px solid var(--rule)' }}>
+            {'weld' in entry ? <WeldLine weld={entry.weld} letter={letter(entry.weld.edge)} /> : <InspectionLine inspection={entry.inspection} letter={letter(entry.inspection.edge)} post={post} />}
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  );
+}
+
+function Line({ letter, title, at, who }: { letter: string; title: string; at: string; who: string }) {
+  return (
+    <Box sx={{ display: 'flex', gap: 1, alignItems: 'baseline', flexWrap: 'wrap' }}>
+      <b className="condensed" style={{ fontSize: '1.15rem' }}>
+        {letter}
+      </b>
+      <b>{title}</b>
+      <Box component="span" sx={{ color: 'var(--pencil)', fontSize: '0.85rem', ml: 'auto' }}>
+        {who && `${who}, `}
+        <Moment at={at} />
+      </Box>
+    </Box>
+  );
+}
+
+function WeldLine({ weld, letter }: { weld: Weld; letter: string }) {
+  const { show } = usePreferences();
+  const { amps, volts, wireMm, feed, gas } = weld.settings;
+  const said = [amps !== null && `${amps} A`, volts !== null && `${volts} V`, wireMm !== null && `wire ${show(wireMm, 2)}`, feed, gas].filter(Boolean).join(' · ');
+  const which = weld.from === null ? WORK_WORDS[weld.work] : `${WORK_WORDS[weld.work]} ${weld.from}–${weld.to}`;
+  return (
+    <>
+      <Line letter={letter} title={`${PROCESS_WORDS[weld.process]}: ${which}`} at={weld.at} who={weld.who} />
+      {said && (
+        <Box className="figure" sx={{ fontSize: '0.88rem' }}>
+          {said}
+        </Box>
+      )}
+      {weld.note && <div>{weld.note}</div>}
+    </>
+  );
+}
+
+function InspectionLine({ inspection, letter, post }: { inspection: Inspection; letter: string; post: Post }) {
+  const { show } = usePreferences();
+  const [remedy, setRemedy] = useState('');
+  const open = !inspection.sound && inspection.remedy.trim() === '';
+  return (
+    <>
+      <Line letter={letter} title={`${inspection.sound ? '✓' : '▲'} ${INSPECTION_WORDS[inspection.kind]}`} at={inspection.at} who={inspection.who} />
+      <div>
+        {inspection.sound ? 'Sound. ' : 'Not sound. '}
+        {inspection.readingMm !== null && <span className="figure">{show(inspection.readingMm, 2)}. </span>}
+        {inspection.finding}
+      </div>
+      {inspection.remedy && <div>Then: {inspection.remedy}</div>}
+      {open && (
+        <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-end', mt: 1 }}>
+          <TextField label="What was done about it" value={remedy} onChange={(event) => setRemedy(event.target.value.slice(0, 2000))} />
+          <Button variant="contained" disabled={remedy.trim() === '' || post.state === 'busy'} onClick={() => void post.send({ intent: 'remedy', id: inspection.id, remedy: remedy.trim() })}>
+            Keep
+          </Button>
+        </Box>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,89 @@
+import Box from '@mui/material/Box';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { outlineOf } from '#core/card/outline';
+import { box } from '#core/measure/path';
+import { startCurrent } from '#core/weld/start';
+import { Drawing } from '../drawing/Drawing';
+import { EdgeStory } from '../drawing/EdgeStory';
+import { NoBlank } from '../drawing/NoBlank';
+import { StageLayout } from '../shell/StageLayout';
+import type { TallyFigure } from '../shell/Tally';
+import { usePiece } from '../shell/pieceContext';
+import { usePreferences } from '../shell/preferences';
+import { usePost } from '../shell/usePost';
+import { JOINT_WORDS } from '../shell/words';
+import { Cautions } from './Cautions';
+import { InspectionPanel } from './InspectionPanel';
+import { PlanPanel } from './PlanPanel';
+import { WeldEntry } from './WeldEntry';
+import { WeldPicture } from './WeldPicture';
+import { WeldRecords } from './WeldRecords';
+import { seamsOf } from './seams';
+
+/** The weld stage: for each edge how it is welded, what has been done, and what was seen. */
+export default function WeldStage() {
+  const { id, pattern, welds, inspections, pick, setPick, facts } = usePiece();
+  const { show } = usePreferences();
+  const post = usePost(`/pieces/${id}/welds`);
+  if (pattern.sides.length === 0) return <NoBlank />;
+  const seams = seamsOf(pattern, welds);
+  const seam = pick?.kind === 'edge' ? seams.find((s) => s.edge.id === pick.id) : undefined;
+  const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
+  const sum = (of: (s: (typeof seams)[number]) => number) => seams.reduce((total, s) => total + of(s), 0);
+  const open = inspections.filter((i) => !i.sound && i.remedy.trim() === '').length;
+  const tally: TallyFigure[] = [
+    { label: 'To weld', value: show(sum((s) => s.lengthMm)) },
+    { label: 'Tacks', value: `${sum((s) => s.tacksDone.size)} of ${sum((s) => s.tacks.length)}`, working: { title: 'Tacks', lines: ['Ends, then middle, then halves, until no two are', 'farther apart than the pitch of the edge.'], source: 'Common practice' } },
+    { label: 'Plugs', value: `${sum((s) => s.plugsDone.size)} of ${sum((s) => s.plugs.length)}`, working: { title: 'Plugs', lines: ['First and last as far from the ends as asked,', 'the rest even and no farther apart than the pitch.'], source: 'Common practice: as the factory spots' } },
+    { label: 'Start from about', value: `${startCurrent(facts.thicknessMm)} A`, working: { title: 'Current to start from', lines: ['About 1 A for each thousandth of an inch of sheet.', 'Prove it on scrap of the same sheet.'], source: 'Common practice' } },
+    { label: 'Findings open', value: String(open), alert: open > 0 },
+  ];
+  return (
+    <StageLayout
+      drawerWidth={430}
+      tally={tally}
+      drawing={
+        <Drawing bounds={box(outlineOf(pattern).path)} ground="fit" label="The piece and its welds">
+          <WeldPicture seams={seams} pick={pick} onPick={setPick} />
+        </Drawing>
+      }
+      drawer={
+        <Stack spacing={2}>
+          {!edge && (
+            <Box>
+              <Typography variant="h2">{seams.length > 0 ? 'Touch an edge to weld it' : 'Nothing is joined yet'}</Typography>
+              <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
+                {seams.length > 0 ? 'Tacks are numbered in the order to make them: ends, middle, halves.' : 'Touch an edge on the card and say how it is joined: butt, lap, plug-welded flange …'}
+              </Typography>
+            </Box>
+          )}
+          {edge && (
+            <Box>
+              <Typography variant="h2">
+                Edge {edge.letter}: {JOINT_WORDS[edge.joint.kind].toLowerCase()}
+              </Typography>
+              {edge.meets && <Typography sx={{ color: 'var(--pencil)' }}>to {edge.meets}</Typography>}
+            </Box>
+          )}
+          {edge && <Cautions edge={edge} />}
+          {edge && !seam && (
+            <Typography>
+              {edge.joint.kind === 'free' || edge.joint.kind === 'hem' ? 'This edge is not welded to anything. Change its joint on the card if it should be.' : ''}
+            </Typography>
+          )}
+          {edge && <PlanPanel key={edge.id} edge={edge} seam={seam} />}
+          {seam && <WeldEntry key={`entry ${seam.edge.id}`} seam={seam} post={post} />}
+          {seam && <InspectionPanel key={`look ${seam.edge.id}`} edge={seam.edge} post={post} />}
+          {post.problem && (
+            <Box role="alert" sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}>
+              {post.problem}
+            </Box>
+          )}
+          <WeldRecords edge={edge?.id ?? null} post={post} />
+          {edge && <EdgeStory edgeId={edge.id} />}
+        </Stack>
+      }
+    />
+  );
+}

@@ -1,0 +1,42 @@
+import ClipperLib from 'clipper-lib';
+import { performance } from 'node:perf_hooks';
+import { develop } from '#core/blank/fold/develop';
+import type { PatternDoc } from '#core/card/pattern';
+import { outlineOf } from '#core/card/outline';
+import { USUAL_SHOP, sheetMetal } from '#core/blank/practice';
+import { metalById } from '#core/metal/metals';
+import { foldedStrip } from './foldedStrip';
+
+/**
+ * `develop` on a card of 40 folds and 400 corners, against a plain outward offset of the same outline by a clipping
+ * library, both many times in turn in one run, so that the ratio means the same on any machine.
+ */
+const doc: PatternDoc = foldedStrip(40, 400);
+const sheet = sheetMetal(metalById('dc01'), 1, USUAL_SHOP);
+
+function median(times: number[]): number {
+  return [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
+}
+
+const outline = outlineOf(doc).path.map((s) => ({ X: Math.round(s.a[0] * 1000), Y: Math.round(s.a[1] * 1000) }));
+const runs = { develop: [] as number[], offset: [] as number[] };
+for (let i = 0; i < 120; i++) {
+  let start = performance.now();
+  const found = develop(doc, sheet, USUAL_SHOP);
+  const developMs = performance.now() - start;
+  if (!found.ok) throw new Error(JSON.stringify(found.problems));
+  start = performance.now();
+  const offset = new ClipperLib.ClipperOffset(2, 250);
+  offset.AddPath(outline, ClipperLib.JoinType.jtMiter, ClipperLib.EndType.etClosedPolygon);
+  offset.Execute(new ClipperLib.Paths(), 5000);
+  const offsetMs = performance.now() - start;
+  // The first runs warm the compiler up and are not counted.
+  if (i >= 20) {
+    runs.develop.push(developMs);
+    runs.offset.push(offsetMs);
+  }
+}
+const [d, o] = [median(runs.develop), median(runs.offset)];
+console.log(`develop, ${doc.folds.length} folds, ${doc.corners.length} corners: median ${d.toFixed(2)} ms, slowest ${Math.max(...runs.develop).toFixed(2)} ms`);
+console.log(`clipping library, one plain offset of the same outline: median ${o.toFixed(2)} ms`);
+console.log(`ratio: ${(d / o).toFixed(2)}`);
