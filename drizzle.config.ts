@@ -1,3 +1,7 @@
 import { defineConfig } from 'drizzle-kit';
 
-export default defineConfig({ dialect: 'postgresql', schema: './app/records/schema.server.ts', out: './app/records/migrations' });
+export default defineConfig({
+  dialect: 'postgresql',
+  schema: './app/records/schema.server.ts',
+  out: './app/records/migrations',
+});

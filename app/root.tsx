@@ -1,7 +1,15 @@
 import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
 import type { ReactNode } from 'react';
-import { Links, Meta, Outlet, Scripts, ScrollRestoration, isRouteErrorResponse, useRouteLoaderData } from 'react-router';
+import {
+  Links,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+  isRouteErrorResponse,
+  useRouteLoaderData,
+} from 'react-router';
 import type { Route } from './+types/root';
 import { shopSettings } from './records/shop.server';
 import './shell/bench.css';
@@ -31,7 +39,7 @@ export function Layout({ children }: { children: ReactNode }) {
       </head>
       <body>
         <PreferencesProvider initial={preferences}>
-          <ThemeProvider theme={theme}>
+          <ThemeProvider theme={theme} defaultMode={preferences.bench} storageManager={null}>
             <CssBaseline />
             {children}
           </ThemeProvider>

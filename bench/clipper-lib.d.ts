@@ -1,6 +1,9 @@
 declare module 'clipper-lib' {
   const ClipperLib: {
-    ClipperOffset: new (miterLimit: number, arcTolerance: number) => {
+    ClipperOffset: new (
+      miterLimit: number,
+      arcTolerance: number,
+    ) => {
       AddPath(path: { X: number; Y: number }[], join: number, end: number): void;
       Execute(solution: unknown, delta: number): void;
     };

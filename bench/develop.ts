@@ -37,6 +37,8 @@ for (let i = 0; i < 120; i++) {
   }
 }
 const [d, o] = [median(runs.develop), median(runs.offset)];
-console.log(`develop, ${doc.folds.length} folds, ${doc.corners.length} corners: median ${d.toFixed(2)} ms, slowest ${Math.max(...runs.develop).toFixed(2)} ms`);
+console.log(
+  `develop, ${doc.folds.length} folds, ${doc.corners.length} corners: median ${d.toFixed(2)} ms, slowest ${Math.max(...runs.develop).toFixed(2)} ms`,
+);
 console.log(`clipping library, one plain offset of the same outline: median ${o.toFixed(2)} ms`);
 console.log(`ratio: ${(d / o).toFixed(2)}`);

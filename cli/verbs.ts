@@ -25,7 +25,12 @@ export type Verb = {
   run: (input: unknown) => object;
 };
 
-function verb<S extends z.ZodType>(about: string, input: S, example: z.input<S>, run: (input: z.output<S>) => object): Verb {
+function verb<S extends z.ZodType>(
+  about: string,
+  input: S,
+  example: z.input<S>,
+  run: (input: z.output<S>) => object,
+): Verb {
   return { about, input, example, run: (given) => run(given as z.output<S>) };
 }
 
@@ -95,7 +100,11 @@ export const VERBS: Record<string, Verb> = {
   'test-bend': verb(
     'K and its uncertainty from the shop’s own test strips',
     z.object({ strips: z.array(StripSchema).min(1) }),
-    { strips: [{ thicknessMm: 1, radiusMm: 1.6, angleDeg: 90, flatMm: 100, legAMm: 50.9, legBMm: 51.2, readingMm: 0.1 }] },
+    {
+      strips: [
+        { thicknessMm: 1, radiusMm: 1.6, angleDeg: 90, flatMm: 100, legAMm: 50.9, legBMm: 51.2, readingMm: 0.1 },
+      ],
+    },
     ({ strips }) => {
       const each = strips.map(kFromStrip);
       const failed = each.find((k) => !k.ok);
@@ -142,7 +151,10 @@ export const VERBS: Record<string, Verb> = {
       if (!found.ok) return found;
       const cut = points(layersOfBlank(found.development).cut);
       const [xs, ys] = [cut.map((p) => p[0]), cut.map((p) => p[1])];
-      return tilePages({ minX: Math.min(...xs), minY: Math.min(...ys), maxX: Math.max(...xs), maxY: Math.max(...ys) }, paper);
+      return tilePages(
+        { minX: Math.min(...xs), minY: Math.min(...ys), maxX: Math.max(...xs), maxY: Math.max(...ys) },
+        paper,
+      );
     },
   ),
   lie: verb(
@@ -151,7 +163,9 @@ export const VERBS: Record<string, Verb> = {
       gapMm: length,
       toleranceMm: length,
       flushMm: length.default(1),
-      readings: z.array(z.object({ atMm: length, gapMm: length.nullable(), flushMm: length.nullable().default(null) })),
+      readings: z.array(
+        z.object({ atMm: length, gapMm: length.nullable(), flushMm: length.nullable().default(null) }),
+      ),
     }),
     {
       gapMm: 1,
@@ -191,7 +205,9 @@ function inputProblems(error: z.ZodError): (Problem & { message: string })[] {
   const flat = error.issues.flatMap((issue) =>
     issue.code === 'invalid_union' && issue.errors.length > 0
       ? // Of a union, tell of the form that came nearest.
-        [...issue.errors].sort((a, b) => a.length - b.length)[0]!.map((inner) => ({ ...inner, path: [...issue.path, ...inner.path] }))
+        [...issue.errors]
+          .sort((a, b) => a.length - b.length)[0]!
+          .map((inner) => ({ ...inner, path: [...issue.path, ...inner.path] }))
       : [issue],
   );
   return flat.map((issue) => ({ code: 'input', about: [issue.path.join('.')], message: issue.message }));

@@ -15,7 +15,8 @@ test('every piece of the demo has a blank and can be followed on to its welds', 
     for (const record of [...piece.welds, ...piece.inspections, ...piece.fits.flatMap((fit) => fit.edges)]) {
       expect(edges).toContain(record.edge);
     }
-    for (const plugs of plugsOnBlank(pattern.edges, found.development.edges)) expect(plugs.centres.length).toBeGreaterThan(1);
+    for (const plugs of plugsOnBlank(pattern.edges, found.development.edges))
+      expect(plugs.centres.length).toBeGreaterThan(1);
   }
 });
 

@@ -63,7 +63,15 @@ function history(docs: PatternDoc[], start: string): Pick<PieceFile, 'revision' 
   };
 }
 
-function fitAlong(doc: PatternDoc, edge: Edge, thicknessMm: number, gap: (share: number) => number, flush = 0.1): FitRecord['edges'][number] {
+const printed = (at: string): Pick<PieceFile, 'prints'> => ({ prints: [{ at, what: 'blank.pdf', revision: 3 }] });
+
+function fitAlong(
+  doc: PatternDoc,
+  edge: Edge,
+  thicknessMm: number,
+  gap: (share: number) => number,
+  flush = 0.1,
+): FitRecord['edges'][number] {
   const target = gapTarget(edge.joint.kind, edge.weld?.process ?? null, thicknessMm);
   const length = edgeLength(doc, edge);
   const tenth = (x: number) => Math.round(x * 10) / 10;
@@ -107,7 +115,14 @@ function stepWellTray(): PieceFile {
   doc = joined(doc, [-60, 130], { kind: 'lap', widthMm: 14 }, 'Chassis outrigger', t);
   const butt = edgeNear(doc, [480, 130]);
   const lap = edgeNear(doc, [-60, 130]);
-  const weld = (at: string, edge: Edge, work: WeldRecord['work'], from: number | null, to: number | null, note: string): WeldRecord => ({
+  const weld = (
+    at: string,
+    edge: Edge,
+    work: WeldRecord['work'],
+    from: number | null,
+    to: number | null,
+    note: string,
+  ): WeldRecord => ({
     at,
     who: 'Wenna',
     edge: edge.id,
@@ -118,7 +133,14 @@ function stepWellTray(): PieceFile {
     settings: mig,
     note,
   });
-  const inspect = (at: string, edge: Edge, kind: InspectionRecord['kind'], sound: boolean, finding: string, remedy: string): InspectionRecord => ({
+  const inspect = (
+    at: string,
+    edge: Edge,
+    kind: InspectionRecord['kind'],
+    sound: boolean,
+    finding: string,
+    remedy: string,
+  ): InspectionRecord => ({
     at,
     who: 'Joss',
     edge: edge.id,
@@ -140,6 +162,7 @@ function stepWellTray(): PieceFile {
     created: '2026-10-02T08:10:00.000Z',
     archived: null,
     ...history([flat, folded, doc], '2026-10-02T08:20:00.000Z'),
+    ...printed('2026-10-02T09:00:00.000Z'),
     fits: [
       {
         at: '2026-10-05T09:30:00.000Z',
@@ -159,10 +182,24 @@ function stepWellTray(): PieceFile {
     welds: [
       weld('2026-10-06T09:00:00.000Z', butt, 'tacks', 1, 9, 'Ends, middle, halves. Waited between.'),
       weld('2026-10-06T10:20:00.000Z', butt, 'seam', null, null, 'Filled 20 mm at a time, opposite ends in turn.'),
-      weld('2026-10-06T11:15:00.000Z', lap, 'plugs', 1, 6, 'Clamped on both sides of each. Weld-through primer scraped back at the holes.'),
+      weld(
+        '2026-10-06T11:15:00.000Z',
+        lap,
+        'plugs',
+        1,
+        6,
+        'Clamped on both sides of each. Weld-through primer scraped back at the holes.',
+      ),
     ],
     inspections: [
-      inspect('2026-10-06T13:00:00.000Z', butt, 'lamp', false, 'One pinhole 140 mm from the front.', 'Drilled out, filled, dressed. No light now.'),
+      inspect(
+        '2026-10-06T13:00:00.000Z',
+        butt,
+        'lamp',
+        false,
+        'One pinhole 140 mm from the front.',
+        'Drilled out, filled, dressed. No light now.',
+      ),
       inspect('2026-10-06T13:20:00.000Z', butt, 'penetration', true, 'Bead through along the whole back.', ''),
       inspect('2026-10-06T13:30:00.000Z', lap, 'tap', true, 'All six ring alike.', ''),
     ],
@@ -202,13 +239,17 @@ function batteryShelf(): PieceFile {
     created: '2026-10-12T07:45:00.000Z',
     archived: null,
     ...history([flat, folded, doc], '2026-10-12T08:00:00.000Z'),
+    ...printed('2026-10-12T08:40:00.000Z'),
     fits: [
       {
         at: '2026-10-14T15:40:00.000Z',
         held: 'magnets',
         notes: 'First offer-up. Wide at the top along the wing.',
         revision: 3,
-        edges: [fitAlong(doc, wing, t, (s) => 0.4 + 2.4 * s, 0.2), fitAlong(doc, rail, t, (s) => (s < 0.6 ? 0.2 : 0.3))],
+        edges: [
+          fitAlong(doc, wing, t, (s) => 0.4 + 2.4 * s, 0.2),
+          fitAlong(doc, rail, t, (s) => (s < 0.6 ? 0.2 : 0.3)),
+        ],
       },
     ],
     welds: [],
@@ -246,6 +287,7 @@ function scuttleDrainPlate(): PieceFile {
     created: '2026-10-20T09:00:00.000Z',
     archived: null,
     ...history([flat, folded, doc], '2026-10-20T09:10:00.000Z'),
+    prints: [],
     fits: [],
     welds: [],
     inspections: [],
@@ -273,10 +315,12 @@ function sillClosingPlate(): PieceFile {
     thicknessMm: t,
     thickness: { by: 'mm' },
     structural: true,
-    notes: 'Structural. Door hung and shell braced before the old plate came out. To be looked at by the inspector before it is closed.',
+    notes:
+      'Structural. Door hung and shell braced before the old plate came out. To be looked at by the inspector before it is closed.',
     created: '2026-11-02T08:00:00.000Z',
     archived: null,
     ...history([flat, folded, doc], '2026-11-02T08:15:00.000Z'),
+    ...printed('2026-11-02T09:00:00.000Z'),
     fits: [
       {
         at: '2026-11-04T10:10:00.000Z',

@@ -19,9 +19,11 @@ async function main([chore, argument]: string[]): Promise<void> {
       const known = await db.select({ id: jobs.id }).from(jobs).where(eq(jobs.name, demo.job.name));
       if (argument === '--reset') for (const { id } of known) await db.delete(jobs).where(eq(jobs.id, id));
       // Loaded once only: a user who archived or renamed the demo job does not get it back at every start.
-      const [{ any } = { any: false }] = (await db.execute<{ any: boolean }>(
-        sql`select exists(select 1 from ${jobs}) or exists(select 1 from ${shop}) as any`,
-      )).rows;
+      const [{ any } = { any: false }] = (
+        await db.execute<{ any: boolean }>(
+          sql`select exists(select 1 from ${jobs}) or exists(select 1 from ${shop}) as any`,
+        )
+      ).rows;
       if (argument === '--reset' || !any) await importJob(demo);
       return;
     }
@@ -41,7 +43,9 @@ async function main([chore, argument]: string[]): Promise<void> {
 
 main(process.argv.slice(2))
   .catch((error: unknown) => {
-    console.error(error instanceof Error ? (error.cause instanceof Error ? error.cause.message : error.message) : error);
+    console.error(
+      error instanceof Error ? (error.cause instanceof Error ? error.cause.message : error.message) : error,
+    );
     process.exitCode = 1;
   })
   .finally(() => pool.end());

@@ -42,7 +42,11 @@ app.use(createRequestHandler({ build, mode: 'production' }));
 const server = app.listen(port, '127.0.0.1', (error?: Error) => {
   if (error) {
     const busy = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
-    console.error(busy ? `Port ${port} is taken by another program. Set PATRONE_PORT to a free one and run again.` : String(error));
+    console.error(
+      busy
+        ? `Port ${port} is taken by another program. Set PATRONE_PORT to a free one and run again.`
+        : String(error),
+    );
     process.exit(1);
   }
   log.info({ port }, 'serving');

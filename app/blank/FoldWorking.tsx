@@ -15,7 +15,11 @@ export function FoldWorking({ fold, number }: { fold: BlankFold; number: number 
         {working.title}, {fold.toward === 'face' ? 'toward you' : 'away from you'}
       </Typography>
       {working.lines.map((line) => (
-        <Box key={line} className="figure" sx={{ fontSize: '0.9rem', py: 0.35, borderBottom: '1px dotted var(--rule)' }}>
+        <Box
+          key={line}
+          className="figure"
+          sx={{ fontSize: '0.9rem', py: 0.35, borderBottom: '1px dotted var(--rule)' }}
+        >
           {line}
         </Box>
       ))}

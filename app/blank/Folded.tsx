@@ -25,18 +25,30 @@ export default function Folded({ development }: { development: Development }) {
   const moving = Math.min(count, Math.ceil(done));
   return (
     <Box sx={{ position: 'absolute', inset: 0, display: 'flex', flexDirection: 'column' }}>
-      <Box sx={{ flex: 1, minHeight: 0 }} role="img" aria-label={`The piece in space, ${Math.floor(done)} of ${count} folds made`}>
-        <Canvas camera={{ position: [reach * 0.55, -reach * 0.95, reach * 0.85], fov: 32, near: 1, far: reach * 20, up: [0, 0, 1] }}>
-          <color attach="background" args={['#8b9096']} />
-          <hemisphereLight args={['#fdf6e6', '#5a5145', 1.6]} />
-          <directionalLight position={[reach, -reach, reach * 1.6]} intensity={2.1} />
-          <directionalLight position={[-reach, reach * 0.4, reach]} intensity={0.7} />
+      <Box
+        sx={{ flex: 1, minHeight: 0 }}
+        role="img"
+        aria-label={`The piece in space, ${Math.floor(done)} of ${count} folds made`}
+      >
+        <Canvas
+          camera={{
+            position: [reach * 0.55, -reach * 0.95, reach * 0.85],
+            fov: 32,
+            near: 1,
+            far: reach * 20,
+            up: [0, 0, 1],
+          }}
+        >
+          <color attach="background" args={['#a9adb0']} />
+          <hemisphereLight args={['#fdf6e6', '#8a8172', 2.6]} />
+          <directionalLight position={[reach, -reach, reach * 1.6]} intensity={2.6} />
+          <directionalLight position={[-reach, reach * 0.4, reach]} intensity={1.4} />
           <group position={[-centre[0], -centre[1], 0]}>
             <mesh geometry={geometry.face}>
-              <meshStandardMaterial color="#2a5f9e" metalness={0.35} roughness={0.5} side={DoubleSide} />
+              <meshStandardMaterial color="#3a74b8" metalness={0.15} roughness={0.6} side={DoubleSide} />
             </mesh>
             <mesh geometry={geometry.rest}>
-              <meshStandardMaterial color="#c3c9cd" metalness={0.55} roughness={0.42} side={DoubleSide} />
+              <meshStandardMaterial color="#c3c9cd" metalness={0.3} roughness={0.5} side={DoubleSide} />
             </mesh>
           </group>
           <Turn />
@@ -47,7 +59,15 @@ export default function Folded({ development }: { development: Development }) {
           <Box className="condensed" sx={{ minWidth: 130, fontSize: '1.1rem', fontWeight: 600 }}>
             {done === 0 ? 'Flat' : `Fold ${moving}: ${Math.round(angles[moving - 1] ?? 0)}°`}
           </Box>
-          <Slider value={done} min={0} max={count} step={0.02} marks={development.folds.map((_, i) => ({ value: i + 1, label: i + 1 }))} onChange={(_, value) => setDone(value as number)} aria-label="Fold from flat to finished" />
+          <Slider
+            value={done}
+            min={0}
+            max={count}
+            step={0.02}
+            marks={development.folds.map((_, i) => ({ value: i + 1, label: i + 1 }))}
+            onChange={(_, value) => setDone(value as number)}
+            aria-label="Fold from flat to finished"
+          />
         </Box>
       )}
     </Box>
@@ -80,16 +100,27 @@ function usePieceGeometry(development: Development, thicknessMm: number, angles:
     const quad = (to: number[], a: Vec3, b: Vec3, c: Vec3, e: Vec3) => to.push(...a, ...b, ...c, ...a, ...c, ...e);
     development.faces.forEach((flat, f) => {
       const frame = frames[f]!;
-      const rim = points(flat.pieces.map((p) => p.segment), 0.2);
+      const rim = points(
+        flat.pieces.map((p) => p.segment),
+        0.2,
+      );
       const holes = development.holes
         .filter((hole) => inside(hole.centre, rim))
-        .map((hole) => Array.from({ length: 28 }, (_, i): Vec => {
-          const a = (-2 * Math.PI * i) / 28;
-          return [hole.centre[0] + (hole.diameterMm / 2) * Math.cos(a), hole.centre[1] + (hole.diameterMm / 2) * Math.sin(a)];
-        }));
+        .map((hole) =>
+          Array.from({ length: 28 }, (_, i): Vec => {
+            const a = (-2 * Math.PI * i) / 28;
+            return [
+              hole.centre[0] + (hole.diameterMm / 2) * Math.cos(a),
+              hole.centre[1] + (hole.diameterMm / 2) * Math.sin(a),
+            ];
+          }),
+        );
       const all = [rim, ...holes];
       const corners = all.flat();
-      const triangles = ShapeUtils.triangulateShape(rim.map((p) => new Vector2(...p)), holes.map((hole) => hole.map((p) => new Vector2(...p))));
+      const triangles = ShapeUtils.triangulateShape(
+        rim.map((p) => new Vector2(...p)),
+        holes.map((hole) => hole.map((p) => new Vector2(...p))),
+      );
       for (const triangle of triangles) {
         for (const i of triangle) {
           face.push(...placed(frame, corners[i]!, 0));
@@ -99,7 +130,13 @@ function usePieceGeometry(development: Development, thicknessMm: number, angles:
       for (const loop of all) {
         loop.forEach((p, i) => {
           const q = loop[(i + 1) % loop.length]!;
-          quad(rest, placed(frame, p, 0), placed(frame, q, 0), placed(frame, q, -thicknessMm), placed(frame, p, -thicknessMm));
+          quad(
+            rest,
+            placed(frame, p, 0),
+            placed(frame, q, 0),
+            placed(frame, q, -thicknessMm),
+            placed(frame, p, -thicknessMm),
+          );
         });
       }
     });

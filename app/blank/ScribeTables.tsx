@@ -11,13 +11,16 @@ import { scribeTable } from '#core/blank/fold/scribe';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 
-const LINES: Record<ScribeLine['line'], string> = { brake: 'Brake line', near: 'Tangent', far: 'Tangent' };
+const LINES: Record<ScribeLine['line'], string> = { brake: 'Brake line', near: 'Near tangent', far: 'Far tangent' };
 
 /** What to scribe and from which edge: can be followed with a rule and a square. */
 export function ScribeTables({ development }: { development: Development }) {
-  const { pattern, pick, setPick } = usePiece();
+  const { pattern, pick, setPick, shop } = usePiece();
   const { show } = usePreferences();
-  const { lines, holes } = scribeTable(development);
+  const table = scribeTable(development);
+  const { holes } = table;
+  // With the bar on the tangent, brake line and near tangent are one line.
+  const lines = table.lines.filter((line) => line.line !== 'near' || shop.brakeLine !== 'tangent');
   if (lines.length === 0 && holes.length === 0) {
     return <Typography>Cut to the outline; there is nothing to scribe.</Typography>;
   }
@@ -55,9 +58,22 @@ export function ScribeTables({ development }: { development: Development }) {
           </TableHead>
           <TableBody>
             {lines.map((line) => (
-              <TableRow key={line.fold + line.line} hover selected={pick?.id === line.fold} onClick={() => setPick({ kind: 'fold', id: line.fold })} sx={{ cursor: 'pointer' }}>
+              <TableRow
+                key={line.fold + line.line}
+                hover
+                selected={pick?.id === line.fold}
+                onClick={() => setPick({ kind: 'fold', id: line.fold })}
+                sx={{ cursor: 'pointer' }}
+              >
                 <TableCell className="condensed">{line.line === 'brake' ? number(line.fold) : ''}</TableCell>
-                <TableCell sx={{ color: line.line === 'brake' ? 'var(--torch)' : undefined, fontWeight: line.line === 'brake' ? 600 : 400 }}>{LINES[line.line]}</TableCell>
+                <TableCell
+                  sx={{
+                    color: line.line === 'brake' ? 'var(--torch)' : undefined,
+                    fontWeight: line.line === 'brake' ? 600 : 400,
+                  }}
+                >
+                  {LINES[line.line]}
+                </TableCell>
                 <TableCell>{where(line)}</TableCell>
               </TableRow>
             ))}

@@ -57,7 +57,13 @@ function Blank({ development }: { development: Development }) {
         <>
           {view === 'flat' ? (
             <Drawing bounds={box(development.outline.map((p) => p.segment))} ground="blank" label="The blank">
-              <BlankPicture development={development} pattern={pattern} plugs={plugsOnBlank(pattern.edges, development.edges)} pick={pick} onPick={setPick} />
+              <BlankPicture
+                development={development}
+                pattern={pattern}
+                plugs={plugsOnBlank(pattern.edges, development.edges)}
+                pick={pick}
+                onPick={setPick}
+              />
             </Drawing>
           ) : (
             <Suspense fallback={<Box sx={{ p: 4 }}>Setting the piece up …</Box>}>

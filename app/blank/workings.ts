@@ -39,12 +39,21 @@ export function foldWorking(fold: BlankFold, show: Show): Working {
 
 const cm2 = (mm2: number): string => `${(mm2 / 100).toFixed(1)} cm²`;
 
-export function sizeWorkings({ size }: Development, metal: Metal, thicknessMm: number, show: Show): Record<'size' | 'area' | 'mass' | 'difference', Working> {
+export function sizeWorkings(
+  { size }: Development,
+  metal: Metal,
+  thicknessMm: number,
+  show: Show,
+): Record<'size' | 'area' | 'mass' | 'difference', Working> {
   const { parts } = size;
   return {
     size: {
       title: 'Size of the blank',
-      lines: ['The smallest upright rectangle round the outline to cut,', 'laps and flanges included.', `${show(size.widthMm, 2)} × ${show(size.heightMm, 2)}`],
+      lines: [
+        'The smallest upright rectangle round the outline to cut,',
+        'laps and flanges included.',
+        `${show(size.widthMm, 2)} × ${show(size.heightMm, 2)}`,
+      ],
       source: 'Exact geometry of the outline',
     },
     area: {
@@ -60,12 +69,18 @@ export function sizeWorkings({ size }: Development, metal: Metal, thicknessMm: n
     },
     mass: {
       title: 'Weight',
-      lines: [`${(size.areaMm2 / 1e6).toFixed(4)} m² × ${thicknessMm.toFixed(2)} mm × ${metal.weight.value} kg/m² per mm`, `= ${size.massKg.toFixed(3)} kg`],
+      lines: [
+        `${(size.areaMm2 / 1e6).toFixed(4)} m² × ${thicknessMm.toFixed(2)} mm × ${metal.weight.value} kg/m² per mm`,
+        `= ${size.massKg.toFixed(3)} kg`,
+      ],
       source: metal.weight.source,
     },
     difference: {
       title: 'What forgetting the thickness would cost',
-      lines: ['Each fold moves what lies beyond it by allowance − 2 × setback.', `The most that two faces move against each other: ${show(size.differenceMm, 2)}`],
+      lines: [
+        'Each fold moves what lies beyond it by allowance − 2 × setback.',
+        `The most that two faces move against each other: ${show(size.differenceMm, 2)}`,
+      ],
       source: 'docs/formulas.md, From card to blank',
     },
   };

@@ -41,7 +41,9 @@ export function CardDrawer() {
 function WholeCard() {
   const { card, pattern, setPick } = usePiece();
   const { show } = usePreferences();
-  const edges = [...pattern.edges].sort((a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter));
+  const edges = [...pattern.edges].sort(
+    (a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter),
+  );
   return (
     <>
       <Box>
@@ -60,7 +62,12 @@ function WholeCard() {
         </TableHead>
         <TableBody>
           {edges.slice(0, 60).map((edge) => (
-            <TableRow key={edge.id} hover onClick={() => setPick({ kind: 'edge', id: edge.id })} sx={{ cursor: 'pointer' }}>
+            <TableRow
+              key={edge.id}
+              hover
+              onClick={() => setPick({ kind: 'edge', id: edge.id })}
+              sx={{ cursor: 'pointer' }}
+            >
               <TableCell className="condensed" sx={{ fontSize: '1.1rem !important', fontWeight: 600 }}>
                 {edge.letter}
               </TableCell>
@@ -75,7 +82,9 @@ function WholeCard() {
           ))}
         </TableBody>
       </Table>
-      {edges.length > 60 && <Typography variant="caption">and {edges.length - 60} more: touch them on the drawing.</Typography>}
+      {edges.length > 60 && (
+        <Typography variant="caption">and {edges.length - 60} more: touch them on the drawing.</Typography>
+      )}
       <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
         <Button variant="outlined" onClick={() => card.edit(mirrored(pattern))}>
           Turn over for the other side
@@ -85,7 +94,9 @@ function WholeCard() {
         </Button>
         <Button
           variant="outlined"
-          onClick={() => card.edit({ ...pattern, corners: [], sides: [], edges: [], folds: [], holes: [], base: null })}
+          onClick={() =>
+            card.edit({ ...pattern, corners: [], sides: [], edges: [], folds: [], holes: [], base: null })
+          }
         >
           Start the card over
         </Button>

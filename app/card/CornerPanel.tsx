@@ -10,13 +10,25 @@ import { newId } from './newId';
 /** A corner at the card stage: where it is; taken out; or made the end of an edge. */
 export function CornerPanel({ corner }: { corner: Corner }) {
   const { card, pattern, setPick } = usePiece();
-  const within = pattern.edges.some((edge) => edge.sides.slice(1).some((s) => pattern.sides.find((side) => side.id === s)?.from === corner.id));
+  const within = pattern.edges.some((edge) =>
+    edge.sides.slice(1).some((s) => pattern.sides.find((side) => side.id === s)?.from === corner.id),
+  );
   return (
     <>
       <Typography variant="h2">Corner {pattern.corners.indexOf(corner) + 1}</Typography>
       <Stack direction="row" spacing={1}>
-        <LengthField label="Across (x)" mm={corner.x} digits={2} onChange={(mm) => mm !== null && card.edit(moveCorner(pattern, corner.id, [mm, corner.y]))} />
-        <LengthField label="Up (y)" mm={corner.y} digits={2} onChange={(mm) => mm !== null && card.edit(moveCorner(pattern, corner.id, [corner.x, mm]))} />
+        <LengthField
+          label="Across (x)"
+          mm={corner.x}
+          digits={2}
+          onChange={(mm) => mm !== null && card.edit(moveCorner(pattern, corner.id, [mm, corner.y]))}
+        />
+        <LengthField
+          label="Up (y)"
+          mm={corner.y}
+          digits={2}
+          onChange={(mm) => mm !== null && card.edit(moveCorner(pattern, corner.id, [corner.x, mm]))}
+        />
       </Stack>
       {within && (
         <Button variant="outlined" onClick={() => card.edit(partEdge(pattern, corner.id, newId))}>

@@ -46,7 +46,8 @@ export function EdgePanel({ edge }: { edge: Edge }) {
   const { show } = usePreferences();
   const change = (next: Partial<Edge>) => card.edit(setEdge(pattern, edge.id, next));
   const { joint } = edge;
-  const setJoint = (next: Joint) => change({ joint: next, weld: next.kind === joint.kind ? edge.weld : usualWeldPlan(next, facts.thicknessMm) });
+  const setJoint = (next: Joint) =>
+    change({ joint: next, weld: next.kind === joint.kind ? edge.weld : usualWeldPlan(next, facts.thicknessMm) });
   const sideId = edge.sides.length === 1 ? edge.sides[0]! : null;
   return (
     <>
@@ -56,19 +57,57 @@ export function EdgePanel({ edge }: { edge: Edge }) {
       </Box>
       <EdgeStory edgeId={edge.id} />
       {sideId && <SideShape sideId={sideId} />}
-      <TextField label="Meets" value={edge.meets} onChange={(event) => change({ meets: event.target.value.slice(0, 120) })} placeholder="What it comes up to: floor edge, old sill …" />
-      <Choice label="Joined by" value={joint.kind} options={JOINTS.map((kind) => [kind, JOINT_WORDS[kind]] as const)} onChange={(kind) => setJoint(jointOf(kind, facts.thicknessMm, joint))} />
-      {'trimMm' in joint && <LengthField label="Left on to trim at fitting" mm={joint.trimMm} min={0} onChange={(mm) => setJoint({ ...joint, trimMm: mm ?? 0 })} />}
+      <TextField
+        label="Meets"
+        value={edge.meets}
+        onChange={(event) => change({ meets: event.target.value.slice(0, 120) })}
+        placeholder="What it comes up to: floor edge, old sill …"
+      />
+      <Choice
+        label="Joined by"
+        value={joint.kind}
+        options={JOINTS.map((kind) => [kind, JOINT_WORDS[kind]] as const)}
+        onChange={(kind) => setJoint(jointOf(kind, facts.thicknessMm, joint))}
+      />
+      {'trimMm' in joint && (
+        <LengthField
+          label="Left on to trim at fitting"
+          mm={joint.trimMm}
+          min={0}
+          onChange={(mm) => setJoint({ ...joint, trimMm: mm ?? 0 })}
+        />
+      )}
       {'widthMm' in joint && (
         <LengthField
-          label={joint.kind === 'hem' ? 'Finished width of the hem' : joint.kind === 'plug-flange' ? 'Finished width of the flange' : 'Overlap'}
+          label={
+            joint.kind === 'hem'
+              ? 'Finished width of the hem'
+              : joint.kind === 'plug-flange'
+                ? 'Finished width of the flange'
+                : 'Overlap'
+          }
           mm={joint.widthMm}
           min={0}
           onChange={(mm) => setJoint({ ...joint, widthMm: mm ?? 0 })}
         />
       )}
-      {joint.kind === 'joggle' && <LengthField label="Step: thickness of the sheet it laps" mm={joint.depthMm} min={0} digits={2} onChange={(mm) => setJoint({ ...joint, depthMm: mm ?? 0 })} />}
-      {joint.kind === 'hem' && <LengthField label="Gap inside the hem (0 is closed)" mm={joint.gapMm} min={0} onChange={(mm) => setJoint({ ...joint, gapMm: mm ?? 0 })} />}
+      {joint.kind === 'joggle' && (
+        <LengthField
+          label="Step: thickness of the sheet it laps"
+          mm={joint.depthMm}
+          min={0}
+          digits={2}
+          onChange={(mm) => setJoint({ ...joint, depthMm: mm ?? 0 })}
+        />
+      )}
+      {joint.kind === 'hem' && (
+        <LengthField
+          label="Gap inside the hem (0 is closed)"
+          mm={joint.gapMm}
+          min={0}
+          onChange={(mm) => setJoint({ ...joint, gapMm: mm ?? 0 })}
+        />
+      )}
       {joint.kind === 'plug-flange' && (
         <Choice
           label="The flange lies"
@@ -117,13 +156,21 @@ function SideShape({ sideId }: { sideId: string }) {
         fullWidth
         value={straight ? 'line' : 'arc'}
         aria-label="Shape of the side"
-        onChange={(_, shape: string | null) => shape && card.edit(reshapeSide(pattern, sideId, shape === 'line' ? 0 : 0.2))}
+        onChange={(_, shape: string | null) =>
+          shape && card.edit(reshapeSide(pattern, sideId, shape === 'line' ? 0 : 0.2))
+        }
       >
         <ToggleButton value="line">Straight</ToggleButton>
         <ToggleButton value="arc">Arc</ToggleButton>
       </ToggleButtonGroup>
       {straight ? (
-        <LengthField label="Length" mm={chord} min={0.1} digits={2} onChange={(mm) => mm && card.edit(setSideLength(pattern, sideId, mm))} />
+        <LengthField
+          label="Length"
+          mm={chord}
+          min={0.1}
+          digits={2}
+          onChange={(mm) => mm && card.edit(setSideLength(pattern, sideId, mm))}
+        />
       ) : (
         <Stack direction="row" spacing={1}>
           <LengthField
@@ -135,7 +182,12 @@ function SideShape({ sideId }: { sideId: string }) {
               if (bulge) card.edit(reshapeSide(pattern, sideId, bulge));
             }}
           />
-          <LengthField label="Rise at the middle (− is hollow)" mm={rise} digits={2} onChange={(mm) => mm && bow(mm)} />
+          <LengthField
+            label="Rise at the middle (− is hollow)"
+            mm={rise}
+            digits={2}
+            onChange={(mm) => mm && bow(mm)}
+          />
         </Stack>
       )}
     </>

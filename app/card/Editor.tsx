@@ -61,13 +61,18 @@ export function Editor() {
 
   const drag = (p: Vec, scale: number) => {
     const h = held.current!;
-    const from = h.kind === 'corner' ? pattern.corners.find((c) => c.id === h.id) : pattern.holes.find((c) => c.id === h.id);
+    const from =
+      h.kind === 'corner' ? pattern.corners.find((c) => c.id === h.id) : pattern.holes.find((c) => c.id === h.id);
     if (!from) return;
     if (!h.moved && distance([from.x, from.y], p) * scale < 4) return;
     h.moved = true;
     const found = snap(p, { ...snapAround(pattern, h), reachMm: SNAP_PX / scale, unit });
     setGuides(found.guides);
-    card.edit(h.kind === 'corner' ? moveCorner(pattern, h.id, found.point) : setHole(pattern, h.id, { x: found.point[0], y: found.point[1] }));
+    card.edit(
+      h.kind === 'corner'
+        ? moveCorner(pattern, h.id, found.point)
+        : setHole(pattern, h.id, { x: found.point[0], y: found.point[1] }),
+    );
   };
 
   const move = (p: Vec, scale: number) => {
@@ -92,7 +97,10 @@ export function Editor() {
     if (tool === 'hole') {
       const id = newId();
       const found = snap(p, { anchors: [], ends: [], directions: [], reachMm: SNAP_PX / scale, unit });
-      card.edit({ ...pattern, holes: [...pattern.holes, { id, x: found.point[0], y: found.point[1], diameterMm: 8 }] });
+      card.edit({
+        ...pattern,
+        holes: [...pattern.holes, { id, x: found.point[0], y: found.point[1], diameterMm: 8 }],
+      });
       setPick({ kind: 'hole', id });
       return choose('move');
     }
@@ -100,7 +108,15 @@ export function Editor() {
     if (!near) return;
     if (!foldFrom) return setFoldFrom(near.place);
     const id = newId();
-    const fold = { id, from: foldFrom, to: near.place, angleDeg: 90, toward: 'face' as const, radiusMm: null, made: 'outside-sharp' as const };
+    const fold = {
+      id,
+      from: foldFrom,
+      to: near.place,
+      angleDeg: 90,
+      toward: 'face' as const,
+      radiusMm: null,
+      made: 'outside-sharp' as const,
+    };
     card.edit({ ...pattern, folds: [...pattern.folds, fold] });
     setPick({ kind: 'fold', id });
     choose('move');
@@ -111,17 +127,29 @@ export function Editor() {
     {
       label: 'Card',
       value: `${show(bounds.maxX - bounds.minX)} × ${show(bounds.maxY - bounds.minY)}`,
-      working: { title: 'Size of the card', lines: ['The smallest upright rectangle round the outline as measured.'], source: 'Exact geometry' },
+      working: {
+        title: 'Size of the card',
+        lines: ['The smallest upright rectangle round the outline as measured.'],
+        source: 'Exact geometry',
+      },
     },
     {
       label: 'Round the outline',
       value: show(perimeter(path)),
-      working: { title: 'Length round the outline', lines: ['Sum of all sides, arcs along the curve.'], source: 'Exact geometry' },
+      working: {
+        title: 'Length round the outline',
+        lines: ['Sum of all sides, arcs along the curve.'],
+        source: 'Exact geometry',
+      },
     },
     {
       label: 'Area of the card',
       value: `${(area(path) / 100).toFixed(0)} cm²`,
-      working: { title: 'Area of the card', lines: ['Shoelace sum of the corners, plus the segment of each arc.'], source: 'Exact geometry' },
+      working: {
+        title: 'Area of the card',
+        lines: ['Shoelace sum of the corners, plus the segment of each arc.'],
+        source: 'Exact geometry',
+      },
     },
     { label: 'Folds', value: String(pattern.folds.length) },
     {
@@ -130,7 +158,14 @@ export function Editor() {
       working:
         difference === null
           ? undefined
-          : { title: 'Paper has no thickness', lines: ['Each fold moves what is beyond it by allowance − 2 × setback.', 'This is the most that any two faces move against each other.'], source: 'docs/formulas.md, From card to blank' },
+          : {
+              title: 'Paper has no thickness',
+              lines: [
+                'Each fold moves what is beyond it by allowance − 2 × setback.',
+                'This is the most that any two faces move against each other.',
+              ],
+              source: 'docs/formulas.md, From card to blank',
+            },
     },
   ];
 
@@ -147,19 +182,43 @@ export function Editor() {
           onMove={move}
           onUp={up}
           overlay={
-            <Box sx={{ position: 'absolute', left: 12, top: 12, right: 12, display: 'flex', flexWrap: 'wrap', gap: 1, alignItems: 'center', pointerEvents: 'none' }}>
-              <ToggleButtonGroup exclusive value={tool} onChange={(_, next: Tool | null) => next && choose(next)} aria-label="What the pointer does" sx={{ pointerEvents: 'auto', bgcolor: 'var(--panel)' }}>
+            <Box
+              sx={{
+                position: 'absolute',
+                left: 12,
+                top: 12,
+                right: 12,
+                display: 'flex',
+                flexWrap: 'wrap',
+                gap: 1,
+                alignItems: 'center',
+                pointerEvents: 'none',
+              }}
+            >
+              <ToggleButtonGroup
+                exclusive
+                value={tool}
+                onChange={(_, next: Tool | null) => next && choose(next)}
+                aria-label="What the pointer does"
+                sx={{ pointerEvents: 'auto', bgcolor: 'var(--panel)' }}
+              >
                 <ToggleButton value="move">Move</ToggleButton>
                 <ToggleButton value="fold">Lay a fold</ToggleButton>
                 <ToggleButton value="hole">Put a hole</ToggleButton>
                 <ToggleButton value="base">Stays put</ToggleButton>
               </ToggleButtonGroup>
-              <Box sx={{ bgcolor: 'var(--panel)', px: 1.2, py: 0.8, fontSize: '0.95rem', opacity: 0.94 }}>{tool === 'fold' && foldFrom ? 'Now touch where the fold ends.' : SAYS[tool]}</Box>
+              <Box sx={{ bgcolor: 'var(--panel)', px: 1.2, py: 0.8, fontSize: '0.95rem', opacity: 0.94 }}>
+                {tool === 'fold' && foldFrom ? 'Now touch where the fold ends.' : SAYS[tool]}
+              </Box>
             </Box>
           }
         >
           <CardPicture pattern={pattern} pick={pick} onPick={tool === 'move' ? setPick : undefined} />
-          <Handles pattern={pattern} pick={pick?.kind === 'corner' ? pick.id : null} onPick={tool === 'move' ? (id) => setPick({ kind: 'corner', id }) : undefined} />
+          <Handles
+            pattern={pattern}
+            pick={pick?.kind === 'corner' ? pick.id : null}
+            onPick={tool === 'move' ? (id) => setPick({ kind: 'corner', id }) : undefined}
+          />
           {tool === 'fold' && <FoldInHand pattern={pattern} from={foldFrom} pointer={pointer} />}
           <Guides guides={guides} />
         </Drawing>
@@ -189,7 +248,15 @@ function snapAround(pattern: PatternDoc, h: Held): { anchors: Vec[]; ends: Vec[]
   };
 }
 
-function Handles({ pattern, pick, onPick }: { pattern: PatternDoc; pick: string | null; onPick?: (id: string) => void }) {
+function Handles({
+  pattern,
+  pick,
+  onPick,
+}: {
+  pattern: PatternDoc;
+  pick: string | null;
+  onPick?: (id: string) => void;
+}) {
   const { px } = useView();
   const many = pattern.corners.length > 80;
   return (
@@ -228,7 +295,17 @@ function FoldInHand({ pattern, from, pointer }: { pattern: PatternDoc; from: Pla
   const dots = [start, near?.point].filter((p) => p != null);
   return (
     <g pointerEvents="none">
-      {start && near && <line x1={px(start)[0]} y1={px(start)[1]} x2={px(near.point)[0]} y2={px(near.point)[1]} stroke="var(--torch)" strokeWidth={2.4} strokeDasharray="11 4" />}
+      {start && near && (
+        <line
+          x1={px(start)[0]}
+          y1={px(start)[1]}
+          x2={px(near.point)[0]}
+          y2={px(near.point)[1]}
+          stroke="var(--torch)"
+          strokeWidth={2.4}
+          strokeDasharray="11 4"
+        />
+      )}
       {dots.map((p, i) => (
         <circle key={i} cx={px(p)[0]} cy={px(p)[1]} r={7} fill="none" stroke="var(--torch)" strokeWidth={2.6} />
       ))}
@@ -246,4 +323,3 @@ function Guides({ guides }: { guides: [Vec, Vec][] }) {
     </g>
   );
 }
-

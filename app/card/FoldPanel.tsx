@@ -31,7 +31,13 @@ export function FoldPanel({ fold }: { fold: Fold }) {
         {a && b && <Typography className="figure">{show(distance(a, b))} long</Typography>}
       </Box>
       <AngleField angleDeg={fold.angleDeg} onChange={(angleDeg) => change({ angleDeg })} />
-      <ToggleButtonGroup exclusive fullWidth value={fold.toward} aria-label="Which way it folds" onChange={(_, toward: Fold['toward'] | null) => toward && change({ toward })}>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={fold.toward}
+        aria-label="Which way it folds"
+        onChange={(_, toward: Fold['toward'] | null) => toward && change({ toward })}
+      >
         <ToggleButton value="face">Toward you</ToggleButton>
         <ToggleButton value="back">Away from you</ToggleButton>
       </ToggleButtonGroup>
@@ -47,7 +53,11 @@ export function FoldPanel({ fold }: { fold: Fold }) {
         <Typography className="condensed" sx={{ color: 'var(--pencil)', fontWeight: 500 }}>
           How was the card made here?
         </Typography>
-        <Box role="radiogroup" aria-label="How the card was made at this fold" sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+        <Box
+          role="radiogroup"
+          aria-label="How the card was made at this fold"
+          sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}
+        >
           {MADE.map((made) => (
             <MadeChoice key={made} made={made} chosen={fold.made === made} onChoose={() => change({ made })} />
           ))}
@@ -70,7 +80,13 @@ export function FoldPanel({ fold }: { fold: Fold }) {
 function MadeChoice({ made, chosen, onChoose }: { made: Made; chosen: boolean; onChoose: () => void }) {
   const outside = made.startsWith('outside');
   const sharp = made.endsWith('sharp');
-  const card = outside ? (sharp ? 'M8 50V8H52' : 'M8 50V24Q8 8 24 8H52') : sharp ? 'M24 50V24H52' : 'M24 50V32Q24 24 32 24H52';
+  const card = outside
+    ? sharp
+      ? 'M8 50V8H52'
+      : 'M8 50V24Q8 8 24 8H52'
+    : sharp
+      ? 'M24 50V24H52'
+      : 'M24 50V32Q24 24 32 24H52';
   return (
     <Box
       component="button"
@@ -79,7 +95,18 @@ function MadeChoice({ made, chosen, onChoose }: { made: Made; chosen: boolean; o
       aria-checked={chosen}
       aria-label={MADE_WORDS[made].long}
       onClick={onChoose}
-      sx={{ font: 'inherit', color: 'inherit', cursor: 'pointer', p: 1, bgcolor: chosen ? 'var(--torch-ground)' : 'var(--chalk)', border: chosen ? '2.5px solid var(--torch)' : '1.5px solid var(--rule)', display: 'flex', flexDirection: 'column', alignItems: 'center', gap: 0.3 }}
+      sx={{
+        font: 'inherit',
+        color: 'inherit',
+        cursor: 'pointer',
+        p: 1,
+        bgcolor: chosen ? 'var(--torch-ground)' : 'var(--chalk)',
+        border: chosen ? '2.5px solid var(--torch)' : '1.5px solid var(--rule)',
+        display: 'flex',
+        flexDirection: 'column',
+        alignItems: 'center',
+        gap: 0.3,
+      }}
     >
       <svg width="60" height="54" viewBox="0 0 60 54" aria-hidden>
         <path d="M16 50V28Q16 16 28 16H52" fill="none" stroke="var(--zinc-deep)" strokeWidth="10" />
@@ -98,7 +125,8 @@ function AngleField({ angleDeg, onChange }: { angleDeg: number; onChange: (angle
   const take = () => {
     if (typed === null) return;
     const value = Number(typed.replace('°', '').replace(',', '.').trim());
-    if (!(value >= 0.1 && value <= 180)) return setProblem('An angle over 0 and up to 180: 90 is square, 180 closed.');
+    if (!(value >= 0.1 && value <= 180))
+      return setProblem('An angle over 0 and up to 180: 90 is square, 180 closed.');
     setProblem(null);
     setTyped(null);
     onChange(value);
@@ -112,7 +140,10 @@ function AngleField({ angleDeg, onChange }: { angleDeg: number; onChange: (angle
       onChange={(event) => setTyped(event.target.value)}
       onBlur={take}
       onKeyDown={(event) => event.key === 'Enter' && take()}
-      slotProps={{ htmlInput: { inputMode: 'decimal', style: { fontFamily: FIGURES, fontSize: '1.1rem' } }, input: { endAdornment: '°' } }}
+      slotProps={{
+        htmlInput: { inputMode: 'decimal', style: { fontFamily: FIGURES, fontSize: '1.1rem' } },
+        input: { endAdornment: '°' },
+      }}
     />
   );
 }

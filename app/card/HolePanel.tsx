@@ -13,7 +13,12 @@ export function HolePanel({ hole }: { hole: Hole }) {
   return (
     <>
       <Typography variant="h2">Hole {pattern.holes.indexOf(hole) + 1}</Typography>
-      <LengthField label="Diameter" mm={hole.diameterMm} min={0.5} onChange={(mm) => mm && change({ diameterMm: mm })} />
+      <LengthField
+        label="Diameter"
+        mm={hole.diameterMm}
+        min={0.5}
+        onChange={(mm) => mm && change({ diameterMm: mm })}
+      />
       <Stack direction="row" spacing={1}>
         <LengthField label="Across (x)" mm={hole.x} onChange={(mm) => mm !== null && change({ x: mm })} />
         <LengthField label="Up (y)" mm={hole.y} onChange={(mm) => mm !== null && change({ y: mm })} />

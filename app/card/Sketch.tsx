@@ -63,23 +63,57 @@ export function Sketch({ onDone, onBack }: { onDone: (path: Path) => void; onBac
           onMove={(at, scale) => setPointer({ at, scale })}
           onUp={(at, scale) => place(snapped(at, scale).point)}
         >
-          <Trace points={points} closed={points.length > 2 ? points.map((p, i) => line(p, points[(i + 1) % points.length]!)) : null} faint />
-          {found && <Rubber from={last} found={found} closes={closes} label={last ? show(distance(last, found.point)) : ''} />}
+          <Trace
+            points={points}
+            closed={points.length > 2 ? points.map((p, i) => line(p, points[(i + 1) % points.length]!)) : null}
+            faint
+          />
+          {found && (
+            <Rubber from={last} found={found} closes={closes} label={last ? show(distance(last, found.point)) : ''} />
+          )}
         </Drawing>
       </Box>
-      <Box component="aside" sx={{ flex: { md: '0 0 340px' }, bgcolor: 'var(--panel)', borderLeft: { md: '1.5px solid var(--rule)' }, p: 2.5 }}>
+      <Box
+        component="aside"
+        sx={{
+          flex: { md: '0 0 340px' },
+          bgcolor: 'var(--panel)',
+          borderLeft: { md: '1.5px solid var(--rule)' },
+          p: 2.5,
+        }}
+      >
         <Typography variant="h2" gutterBottom>
           Draw the card
         </Typography>
         <Typography sx={{ mb: 2 }}>
-          {points.length === 0 ? 'Touch where the datum corner is.' : points.length < 3 ? 'Touch each next corner. Lines catch level, square, parallel and round lengths.' : 'Touch the first corner again to close it.'}
+          {points.length === 0
+            ? 'Touch where the datum corner is.'
+            : points.length < 3
+              ? 'Touch each next corner. Lines catch level, square, parallel and round lengths.'
+              : 'Touch the first corner again to close it.'}
         </Typography>
         {last && (
           <form onSubmit={typedLength}>
             <label className="condensed" htmlFor="sketch-length">
               Length of this side, then Enter (points where the pencil points)
             </label>
-            <input id="sketch-length" className="figure" value={typed} onChange={(event) => setTyped(event.target.value)} autoComplete="off" style={{ display: 'block', width: '100%', fontSize: '1.3rem', padding: 8, marginBottom: 12, background: 'var(--chalk)', color: 'var(--ink)', border: '1.5px solid var(--rule)' }} />
+            <input
+              id="sketch-length"
+              className="figure"
+              value={typed}
+              onChange={(event) => setTyped(event.target.value)}
+              autoComplete="off"
+              style={{
+                display: 'block',
+                width: '100%',
+                fontSize: '1.3rem',
+                padding: 8,
+                marginBottom: 12,
+                background: 'var(--chalk)',
+                color: 'var(--ink)',
+                border: '1.5px solid var(--rule)',
+              }}
+            />
           </form>
         )}
         <Stack spacing={1}>
@@ -98,7 +132,17 @@ export function Sketch({ onDone, onBack }: { onDone: (path: Path) => void; onBac
   );
 }
 
-function Rubber({ from, found, closes, label }: { from: Vec | undefined; found: ReturnType<typeof snap>; closes: boolean; label: string }) {
+function Rubber({
+  from,
+  found,
+  closes,
+  label,
+}: {
+  from: Vec | undefined;
+  found: ReturnType<typeof snap>;
+  closes: boolean;
+  label: string;
+}) {
   const { px } = useView();
   const [x, y] = px(found.point);
   return (
@@ -106,7 +150,18 @@ function Rubber({ from, found, closes, label }: { from: Vec | undefined; found: 
       {found.guides.map(([a, b], i) => {
         const [x1, y1] = px(a);
         const [x2, y2] = px(b);
-        return <line key={i} x1={x1} y1={y1} x2={x2} y2={y2} stroke="var(--layout)" strokeWidth={1.2} strokeDasharray="3 5" />;
+        return (
+          <line
+            key={i}
+            x1={x1}
+            y1={y1}
+            x2={x2}
+            y2={y2}
+            stroke="var(--layout)"
+            strokeWidth={1.2}
+            strokeDasharray="3 5"
+          />
+        );
       })}
       {from && <line x1={px(from)[0]} y1={px(from)[1]} x2={x} y2={y} stroke="var(--torch)" strokeWidth={2} />}
       <circle cx={x} cy={y} r={closes ? 12 : 6} fill="none" stroke="var(--torch)" strokeWidth={2.4} />

@@ -33,19 +33,37 @@ export function Start() {
   const [legsText, setLegsText] = useState('');
   const [pointsText, setPointsText] = useState('');
   const [closing, setClosing] = useState<Closing>('spread');
-  const begin = (path: Path) => card.edit({ ...pattern, ...patternParts(path, newId), unitsHint: unit === 'mm' ? 'mm' : 'in' });
+  const begin = (path: Path) =>
+    card.edit({ ...pattern, ...patternParts(path, newId), unitsHint: unit === 'mm' ? 'mm' : 'in' });
   if (way === 'draw') return <Sketch onDone={begin} onBack={() => setWay('legs')} />;
 
   const legs = legsText.trim() === '' ? null : parseLegs(legsText, unit);
   const points = pointsText.trim() === '' ? null : parsePoints(pointsText, unit);
   const read = way === 'legs' ? legs : points;
   const problems: Problem[] = read && !read.ok ? read.problems : [];
-  const gone: Vec[] = way === 'legs' ? (legs?.ok ? [...walk(legs.legs).corners, walk(legs.legs).end] : []) : points?.ok ? points.points : [];
-  const built = way === 'legs' ? (legs?.ok ? outlineFromLegs(legs.legs, closing) : null) : points?.ok ? outlineFromPoints(points.points) : null;
+  const gone: Vec[] =
+    way === 'legs'
+      ? legs?.ok
+        ? [...walk(legs.legs).corners, walk(legs.legs).end]
+        : []
+      : points?.ok
+        ? points.points
+        : [];
+  const built =
+    way === 'legs'
+      ? legs?.ok
+        ? outlineFromLegs(legs.legs, closing)
+        : null
+      : points?.ok
+        ? outlineFromPoints(points.points)
+        : null;
   const closingMm = way === 'legs' && legs?.ok ? walk(legs.legs).closingMm : 0;
   const bounds = gone.length > 1 ? boxOf(gone) : { minX: 0, minY: 0, maxX: 300, maxY: 200 };
 
-  const dragged = (list: Leg[]) => setLegsText(list.map((leg) => `${Math.round(leg.lengthMm * 10) / 10}mm @ ${Math.round(leg.turnDeg * 10) / 10}`).join('\n'));
+  const dragged = (list: Leg[]) =>
+    setLegsText(
+      list.map((leg) => `${Math.round(leg.lengthMm * 10) / 10}mm @ ${Math.round(leg.turnDeg * 10) / 10}`).join('\n'),
+    );
 
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}>
@@ -58,16 +76,43 @@ export function Start() {
               onDrag={way === 'legs' && legs?.ok ? (i, p) => dragged(legWithEnd(legs.legs, i, p)) : undefined}
             />
           ) : (
-            <Trace points={[]} closed={[line([0, 0], [300, 0]), line([300, 0], [300, 200]), line([300, 200], [0, 200]), line([0, 200], [0, 0])]} faint />
+            <Trace
+              points={[]}
+              closed={[
+                line([0, 0], [300, 0]),
+                line([300, 0], [300, 200]),
+                line([300, 200], [0, 200]),
+                line([0, 200], [0, 0]),
+              ]}
+              faint
+            />
           )}
         </Drawing>
       </Box>
-      <Box component="aside" sx={{ flex: { md: '0 0 440px' }, bgcolor: 'var(--panel)', borderLeft: { md: '1.5px solid var(--rule)' }, p: 2.5, overflowY: 'auto' }}>
+      <Box
+        component="aside"
+        sx={{
+          flex: { md: '0 0 440px' },
+          bgcolor: 'var(--panel)',
+          borderLeft: { md: '1.5px solid var(--rule)' },
+          p: 2.5,
+          overflowY: 'auto',
+        }}
+      >
         <Typography variant="h2" gutterBottom>
           Put the card in
         </Typography>
-        <Typography sx={{ mb: 2 }}>Walk round the outline with a rule, leg by leg; or paste its points; or draw it.</Typography>
-        <ToggleButtonGroup exclusive fullWidth value={way} onChange={(_, next: Way | null) => next && setWay(next)} aria-label="How to put the card in" sx={{ mb: 2 }}>
+        <Typography sx={{ mb: 2 }}>
+          Walk round the outline with a rule, leg by leg; or paste its points; or draw it.
+        </Typography>
+        <ToggleButtonGroup
+          exclusive
+          fullWidth
+          value={way}
+          onChange={(_, next: Way | null) => next && setWay(next)}
+          aria-label="How to put the card in"
+          sx={{ mb: 2 }}
+        >
           <ToggleButton value="legs">Legs</ToggleButton>
           <ToggleButton value="points">Points</ToggleButton>
           <ToggleButton value="draw">Draw</ToggleButton>
@@ -81,7 +126,7 @@ export function Start() {
             onChange={(event) => setLegsText(event.target.value)}
             placeholder={'300 @ 90\n200 @ 90\n300 @ 90\n200'}
             helperText="One leg a line, or parted by commas. No @ means square; a minus turns right."
-            slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem', padding: 10 } } }}
+            slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
           />
         ) : (
           <TextField
@@ -92,12 +137,16 @@ export function Start() {
             onChange={(event) => setPointsText(event.target.value)}
             placeholder={'0\t0\n300\t0\n300\t200\n0\t200'}
             helperText="Paste two columns from a spreadsheet. Either way round."
-            slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem', padding: 10 } } }}
+            slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
           />
         )}
         <Stack spacing={1.5} sx={{ mt: 2 }}>
           {problems.map((problem, i) => (
-            <Box key={i} role="alert" sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}>
+            <Box
+              key={i}
+              role="alert"
+              sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}
+            >
               {problemSentence(problem, pattern, show)}
             </Box>
           ))}
@@ -106,7 +155,14 @@ export function Start() {
               <Typography>
                 The last leg misses the start by <b className="figure">{show(closingMm)}</b>.
               </Typography>
-              <ToggleButtonGroup exclusive size="small" value={closing} onChange={(_, next: Closing | null) => next && setClosing(next)} aria-label="What to do about the closing error" sx={{ mt: 0.5 }}>
+              <ToggleButtonGroup
+                exclusive
+                size="small"
+                value={closing}
+                onChange={(_, next: Closing | null) => next && setClosing(next)}
+                aria-label="What to do about the closing error"
+                sx={{ mt: 0.5 }}
+              >
                 <ToggleButton value="spread">Spread it over the corners</ToggleButton>
                 <ToggleButton value="leave">Leave it: add a side</ToggleButton>
               </ToggleButtonGroup>
@@ -114,11 +170,17 @@ export function Start() {
           )}
           {built?.ok && (
             <Typography>
-              {built.path.length} sides, <span className="figure">{show(box(built.path).maxX - box(built.path).minX)}</span> by{' '}
+              {built.path.length} sides,{' '}
+              <span className="figure">{show(box(built.path).maxX - box(built.path).minX)}</span> by{' '}
               <span className="figure">{show(box(built.path).maxY - box(built.path).minY)}</span>
             </Typography>
           )}
-          <Button variant="contained" size="large" disabled={!built?.ok} onClick={() => built?.ok && begin(built.path)}>
+          <Button
+            variant="contained"
+            size="large"
+            disabled={!built?.ok}
+            onClick={() => built?.ok && begin(built.path)}
+          >
             Make the card
           </Button>
         </Stack>

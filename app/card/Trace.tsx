@@ -20,14 +20,32 @@ export function Trace({ points, closed, faint, onDrag }: Props) {
   };
   const pull = (event: PointerEvent<SVGCircleElement>) => {
     const h = held.current;
-    if (h) onDrag?.(h.leg, [Math.round(h.from[0] + (event.clientX - h.x) / scale), Math.round(h.from[1] - (event.clientY - h.y) / scale)]);
+    if (h)
+      onDrag?.(h.leg, [
+        Math.round(h.from[0] + (event.clientX - h.x) / scale),
+        Math.round(h.from[1] - (event.clientY - h.y) / scale),
+      ]);
   };
   return (
     <g>
       {closed && (
-        <path d={data(closed)} fill="var(--manila)" opacity={faint ? 0.35 : 0.9} stroke="var(--manila-edge)" strokeWidth={2} strokeDasharray={faint ? '8 6' : undefined} />
+        <path
+          d={data(closed)}
+          fill="var(--manila)"
+          opacity={faint ? 0.35 : 0.9}
+          stroke="var(--manila-edge)"
+          strokeWidth={2}
+          strokeDasharray={faint ? '8 6' : undefined}
+        />
       )}
-      {points.length > 1 && <polyline points={points.map((p) => px(p).join(',')).join(' ')} fill="none" stroke="var(--card-pencil)" strokeWidth={1.6} />}
+      {points.length > 1 && (
+        <polyline
+          points={points.map((p) => px(p).join(',')).join(' ')}
+          fill="none"
+          stroke="var(--card-pencil)"
+          strokeWidth={1.6}
+        />
+      )}
       {points.map((p, i) => {
         const [x, y] = px(p);
         return (

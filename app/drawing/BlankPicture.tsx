@@ -8,8 +8,15 @@ import type { Pick } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 import { useView } from './Drawing';
 import { EdgeTag, Figure, Hinge, HoleMark, Pickable, usePathData } from './marks';
+import { hangTags } from './tags';
 
-type Props = { development: Development; pattern: PatternDoc; plugs: readonly PlugCentres[]; pick: Pick; onPick?: (pick: Pick) => void };
+type Props = {
+  development: Development;
+  pattern: PatternDoc;
+  plugs: readonly PlugCentres[];
+  pick: Pick;
+  onPick?: (pick: Pick) => void;
+};
 
 /** The blank as steel in layout blue, with everything to scribe on it bright through the dye. */
 export function BlankPicture({ development, pattern, plugs, pick, onPick }: Props) {
@@ -18,6 +25,11 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick }: Prop
   const data = usePathData();
   const cut = development.outline.map((p) => p.segment);
   const scribed = 'var(--scribe)';
+  const hung = hangTags(
+    development.edges.map((edge) => edge.cut),
+    px,
+    38,
+  );
   const rule = (ends: readonly [readonly [number, number], readonly [number, number]]) => {
     const [x1, y1] = px(ends[0]);
     const [x2, y2] = px(ends[1]);
@@ -33,18 +45,35 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick }: Prop
       {development.edges.map((edge) => (
         <g key={edge.id} stroke="var(--scribe-soft)" strokeWidth={1.2} strokeDasharray="3 4" fill="none">
           {edge.allowance.lines.map(({ outMm }, i) => (
-            <path key={i} d={data(edge.net.map((s) => offsetRight(s, outMm)), false)} />
+            <path
+              key={i}
+              d={data(
+                edge.net.map((s) => offsetRight(s, outMm)),
+                false,
+              )}
+            />
           ))}
         </g>
       ))}
-      {development.edges.map((edge) => {
+      {development.edges.map((edge, i) => {
+        const tag = hung[i];
         const picked = pick?.kind === 'edge' && pick.id === edge.id;
-        if (edge.cut.length === 0) return null;
+        if (!tag) return null;
         const adds = edge.allowance.addMm;
         return (
-          <Pickable key={edge.id} label={`Edge ${edge.letter}${adds > 0 ? `, ${show(adds)} added` : ''}`} picked={picked} onPick={onPick && (() => onPick({ kind: 'edge', id: edge.id }))}>
-            <path d={data(edge.cut, false)} fill="none" stroke={picked ? 'var(--torch)' : 'transparent'} strokeWidth={picked ? 4 : 18} />
-            <EdgeTag run={edge.cut} letter={edge.letter} picked={picked} note={adds > 0 ? `+${show(adds)}` : undefined} />
+          <Pickable
+            key={edge.id}
+            label={`Edge ${edge.letter}${adds > 0 ? `, ${show(adds)} added` : ''}`}
+            picked={picked}
+            onPick={onPick && (() => onPick({ kind: 'edge', id: edge.id }))}
+          >
+            <path
+              d={data(edge.cut, false)}
+              fill="none"
+              stroke={picked ? 'var(--torch)' : 'transparent'}
+              strokeWidth={picked ? 4 : 18}
+            />
+            <EdgeTag tag={tag} letter={edge.letter} picked={picked} note={adds > 0 ? `+${show(adds)}` : undefined} />
           </Pickable>
         );
       })}
@@ -53,21 +82,48 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick }: Prop
         const colour = picked ? 'var(--torch)' : scribed;
         const middle = mix(fold.centre[0], fold.centre[1], 0.22);
         return (
-          <Pickable key={fold.id} label={`Fold ${i + 1}, ${fold.bend.angleDeg}°, takes ${show(fold.allowance.deductionMm, 2)}`} picked={picked} onPick={onPick && (() => onPick({ kind: 'fold', id: fold.id }))}>
+          <Pickable
+            key={fold.id}
+            label={`Fold ${i + 1}, ${fold.bend.angleDeg}°, takes ${show(fold.allowance.deductionMm, 2)}`}
+            picked={picked}
+            onPick={onPick && (() => onPick({ kind: 'fold', id: fold.id }))}
+          >
             <line {...rule(fold.centre)} stroke="transparent" strokeWidth={22} />
             <line {...rule(fold.tangents[0])} stroke={scribed} strokeWidth={1.2} />
             <line {...rule(fold.tangents[1])} stroke={scribed} strokeWidth={1.2} />
             <line {...rule(fold.centre)} stroke="var(--scribe-soft)" strokeWidth={0.9} strokeDasharray="14 4 2 4" />
             <line {...rule(fold.brake)} stroke={colour} strokeWidth={picked ? 3.4 : 2.6} strokeDasharray="12 5" />
             <Hinge at={middle} across={fold.across} toward={fold.toward} colour={colour} ground="var(--layout)" />
-            <Figure at={mix(fold.centre[0], fold.centre[1], 0.5)} text={`${i + 1} · ${fold.bend.angleDeg}°`} colour={colour} ground="var(--layout)" />
+            <Figure
+              at={mix(fold.centre[0], fold.centre[1], 0.5)}
+              text={`${i + 1} · ${fold.bend.angleDeg}°`}
+              colour={colour}
+              ground="var(--layout)"
+            />
           </Pickable>
         );
       })}
       {development.holes.map((hole) => (
-        <HoleMark key={hole.id} at={hole.centre} diameterMm={hole.diameterMm} stroke={pick?.id === hole.id ? 'var(--torch)' : scribed} fill="var(--hole-ground)" />
+        <HoleMark
+          key={hole.id}
+          at={hole.centre}
+          diameterMm={hole.diameterMm}
+          stroke={pick?.id === hole.id ? 'var(--torch)' : scribed}
+          fill="var(--hole-ground)"
+        />
       ))}
-      {plugs.flatMap((run) => run.centres.map((at, i) => <HoleMark key={`${run.edge}${i}`} at={at} diameterMm={run.holeMm} stroke={scribed} fill="var(--layout-deep)" width={1.2} />))}
+      {plugs.flatMap((run) =>
+        run.centres.map((at, i) => (
+          <HoleMark
+            key={`${run.edge}${i}`}
+            at={at}
+            diameterMm={run.holeMm}
+            stroke={scribed}
+            fill="var(--layout-deep)"
+            width={1.2}
+          />
+        )),
+      )}
       <title>{`Blank of ${pattern.edges.length} edges`}</title>
     </g>
   );

@@ -12,7 +12,8 @@ import { Drawing } from './Drawing';
 /** What differs between two versions of a card, in words. */
 function differences(mine: PatternDoc, theirs: PatternDoc, show: (mm: number) => string): string[] {
   const said: string[] = [];
-  const count = (what: string, a: number, b: number) => a !== b && said.push(`${what}: ${a} in yours, ${b} in the other`);
+  const count = (what: string, a: number, b: number) =>
+    a !== b && said.push(`${what}: ${a} in yours, ${b} in the other`);
   count('Corners', mine.corners.length, theirs.corners.length);
   count('Folds', mine.folds.length, theirs.folds.length);
   count('Holes', mine.holes.length, theirs.holes.length);
@@ -21,11 +22,13 @@ function differences(mine: PatternDoc, theirs: PatternDoc, show: (mm: number) =>
     if (!other) continue;
     const [a, b] = [edgeLength(mine, edge), edgeLength(theirs, other)];
     if (Math.abs(a - b) > 0.005) said.push(`Edge ${edge.letter}: ${show(a)} in yours, ${show(b)} in the other`);
-    if (JSON.stringify([edge.joint, edge.meets]) !== JSON.stringify([other.joint, other.meets])) said.push(`Edge ${edge.letter} is joined differently`);
+    if (JSON.stringify([edge.joint, edge.meets]) !== JSON.stringify([other.joint, other.meets]))
+      said.push(`Edge ${edge.letter} is joined differently`);
   }
   mine.folds.forEach((fold, i) => {
     const other = theirs.folds.find((f) => f.id === fold.id);
-    if (other && JSON.stringify(other) !== JSON.stringify(fold)) said.push(`Fold ${i + 1}: ${fold.angleDeg}° in yours, ${other.angleDeg}° in the other`);
+    if (other && JSON.stringify(other) !== JSON.stringify(fold))
+      said.push(`Fold ${i + 1}: ${fold.angleDeg}° in yours, ${other.angleDeg}° in the other`);
   });
   return said.length > 0 ? said : ['Only small moves of corners or holes'];
 }
@@ -44,7 +47,10 @@ export function Conflict() {
     <Box sx={{ p: 2, flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column', gap: 1.5, overflow: 'auto' }}>
       <Box>
         <Typography variant="h2">This card was changed on another page too</Typography>
-        <Typography>Nothing was overwritten. Look at both, then choose; the one you leave stays in the history and can be reached with undo.</Typography>
+        <Typography>
+          Nothing was overwritten. Look at both, then choose; the one you leave stays in the history and can be
+          reached with undo.
+        </Typography>
       </Box>
       <Box component="ul" sx={{ m: 0, pl: 3 }}>
         {differences(pattern, theirs.pattern, show)
@@ -55,7 +61,12 @@ export function Conflict() {
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 2, flex: 1, minHeight: 320 }}>
         {versions.map(({ title, doc, keep, button }) => (
-          <Box key={keep} component="section" aria-label={title} sx={{ display: 'flex', flexDirection: 'column', border: '1.5px solid var(--rule)', minHeight: 300 }}>
+          <Box
+            key={keep}
+            component="section"
+            aria-label={title}
+            sx={{ display: 'flex', flexDirection: 'column', border: '1.5px solid var(--rule)', minHeight: 300 }}
+          >
             <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, p: 1, bgcolor: 'var(--panel)' }}>
               <Typography variant="h3" sx={{ flex: 1 }}>
                 {title}

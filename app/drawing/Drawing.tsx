@@ -21,13 +21,22 @@ export const useView = (): View => useContext(ViewContext);
 
 const useBrowserLayoutEffect = typeof window === 'undefined' ? useEffect : useLayoutEffect;
 const FIRST_SIZE: Size = { width: 900, height: 560 };
-const MARGIN_PX = 56;
+/** Clear ground round the piece for its tags; more at the top, where tools lie over the drawing. */
+const MARGIN_PX = 78;
+const TOP_PX = 130;
 
 function fitted(bounds: Bounds, size: Size): Stand {
   const w = Math.max(1, bounds.maxX - bounds.minX);
   const h = Math.max(1, bounds.maxY - bounds.minY);
-  const scale = Math.min((size.width - 2 * MARGIN_PX) / w, (size.height - 2 * MARGIN_PX) / h);
-  return { scale: Math.max(0.02, scale), x: (bounds.minX + bounds.maxX) / 2, y: (bounds.minY + bounds.maxY) / 2 };
+  const small = size.width < 500;
+  const margin = small ? 56 : MARGIN_PX;
+  const top = small ? 84 : TOP_PX;
+  const scale = Math.max(0.02, Math.min((size.width - 2 * margin) / w, (size.height - margin - top) / h));
+  return {
+    scale,
+    x: (bounds.minX + bounds.maxX) / 2,
+    y: (bounds.minY + bounds.maxY) / 2 + (top - margin) / 2 / scale,
+  };
 }
 
 type Props = {
@@ -100,7 +109,10 @@ export function Drawing({ bounds, ground, label, children, onDown, onMove, onUp,
     const at = onScreen(event);
     pointers.current.set(event.pointerId, at);
     taken.current = pointers.current.size === 1 && (onDown?.(toMm(at), scale) ?? false);
-    if (taken.current) event.currentTarget.setPointerCapture(event.pointerId);
+    if (!taken.current) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    // What is dragged may change what the drawing is fitted to; the view must hold still under the hand.
+    setMoved(stand);
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
     const at = onScreen(event);
@@ -145,7 +157,15 @@ export function Drawing({ bounds, ground, label, children, onDown, onMove, onUp,
         <Ground kind={ground} />
         <ViewContext.Provider value={view}>{children}</ViewContext.Provider>
       </svg>
-      <Box sx={{ position: 'absolute', right: 10, bottom: 10, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}>
+      <Box
+        sx={{
+          position: 'absolute',
+          right: 10,
+          bottom: 10,
+          bgcolor: 'var(--panel)',
+          border: '1.5px solid var(--rule)',
+        }}
+      >
         <IconButton aria-label="Fit the drawing to the screen" onClick={() => setMoved(null)}>
           <CropFree />
         </IconButton>
@@ -163,7 +183,12 @@ function Ground({ kind }: { kind: Props['ground'] }) {
       <defs>
         <pattern id="bench-grain" width="220" height="46" patternUnits="userSpaceOnUse">
           <rect width="220" height="46" fill="var(--bench-top)" />
-          <path d="M0 12c60-6 90 7 220 0M0 31c40 6 130-8 220 0M0 45.5h220" stroke="var(--bench-grain)" fill="none" strokeWidth="1.2" />
+          <path
+            d="M0 12c60-6 90 7 220 0M0 31c40 6 130-8 220 0M0 45.5h220"
+            stroke="var(--bench-grain)"
+            fill="none"
+            strokeWidth="1.2"
+          />
         </pattern>
       </defs>
       <rect width="100%" height="100%" fill="url(#bench-grain)" />

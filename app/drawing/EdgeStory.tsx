@@ -12,14 +12,26 @@ export function EdgeStory({ edgeId }: { edgeId: string }) {
   const edge = pattern.edges.find((e) => e.id === edgeId);
   if (!edge) return null;
   const blank = development.ok ? development.development.edges.find((e) => e.id === edgeId) : undefined;
-  const fit = [...fits].reverse().flatMap((f) => f.edges.filter((e) => e.edge === edgeId && e.stations.some((s) => s.gapMm !== null)))[0];
+  const fit = [...fits]
+    .reverse()
+    .flatMap((f) => f.edges.filter((e) => e.edge === edgeId && e.stations.some((s) => s.gapMm !== null)))[0];
   const lie = fit && lieOf(fit.stations, { gapMm: fit.targetMm, toleranceMm: fit.toleranceMm, flushMm: fit.flushMm });
   const done = welds.filter((weld) => weld.edge === edgeId);
   const seen = inspections.filter((i) => i.edge === edgeId);
   const open = seen.filter((i) => !i.sound && i.remedy.trim() === '').length;
   const lines: [string, string][] = [
-    ['Card', `${show(edgeLength(pattern, edge))}, ${JOINT_WORDS[edge.joint.kind].toLowerCase()}${edge.meets ? ` to ${edge.meets}` : ''}`],
-    ['Blank', blank ? (blank.allowance.addMm > 0 ? `${show(blank.allowance.addMm)} added` : 'cut to the line') : 'no blank yet'],
+    [
+      'Card',
+      `${show(edgeLength(pattern, edge))}, ${JOINT_WORDS[edge.joint.kind].toLowerCase()}${edge.meets ? ` to ${edge.meets}` : ''}`,
+    ],
+    [
+      'Blank',
+      blank
+        ? blank.allowance.addMm > 0
+          ? `${show(blank.allowance.addMm)} added`
+          : 'cut to the line'
+        : 'no blank yet',
+    ],
     ['Fit', lie ? LIE_WORDS[lie.lie] : 'not read yet'],
     [
       'Weld',
@@ -29,10 +41,30 @@ export function EdgeStory({ edgeId }: { edgeId: string }) {
           ? `${PROCESS_WORDS[edge.weld.process]}, not welded yet`
           : 'not joined',
     ],
-    ['Seen', seen.length === 0 ? 'not inspected yet' : open > 0 ? `${open} of ${seen.length} still to put right` : `${seen.length} looked at, all put right`],
+    [
+      'Seen',
+      seen.length === 0
+        ? 'not inspected yet'
+        : open > 0
+          ? `${open} of ${seen.length} still to put right`
+          : `${seen.length} looked at, all put right`,
+    ],
   ];
   return (
-    <Box component="dl" aria-label={`The story of edge ${edge.letter}`} sx={{ m: 0, display: 'grid', gridTemplateColumns: '52px 1fr', columnGap: 1.2, rowGap: 0.4, fontSize: '0.95rem', borderLeft: '3px solid var(--rule)', pl: 1.2 }}>
+    <Box
+      component="dl"
+      aria-label={`The story of edge ${edge.letter}`}
+      sx={{
+        m: 0,
+        display: 'grid',
+        gridTemplateColumns: '52px 1fr',
+        columnGap: 1.2,
+        rowGap: 0.4,
+        fontSize: '0.95rem',
+        borderLeft: '3px solid var(--rule)',
+        pl: 1.2,
+      }}
+    >
       {lines.map(([stage, said]) => (
         <Box key={stage} sx={{ display: 'contents' }}>
           <Box component="dt" className="condensed" sx={{ color: 'var(--pencil)', fontWeight: 600 }}>

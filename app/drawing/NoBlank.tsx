@@ -19,7 +19,11 @@ export function NoBlank() {
           <path d="M122 48h18m-7-7 7 7-7 7" stroke="var(--torch)" strokeWidth="3" fill="none" />
         </svg>
         <Typography variant="h1">{empty ? 'First the card' : 'The card wants mending first'}</Typography>
-        <Typography>{empty ? 'The blank is reckoned from the card: put its outline and folds in, and it stands here.' : 'There is no blank until this is put right:'}</Typography>
+        <Typography>
+          {empty
+            ? 'The blank is reckoned from the card: put its outline and folds in, and it stands here.'
+            : 'There is no blank until this is put right:'}
+        </Typography>
         {!empty && !development.ok && <Notices problems={development.problems} />}
         <Box>
           <Button variant="contained" size="large" component={Link} to={`/pieces/${id}/card`}>

@@ -3,8 +3,9 @@ import { svgPath } from '#core/format/svg';
 import type { Segment } from '#core/measure/segment';
 import { directionAt, pointAt, segmentLength } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
-import { add, right, scale as scaled, sub, unit } from '#core/measure/vector';
+import { right, sub, unit } from '#core/measure/vector';
 import { useView } from './Drawing';
+import type { TagAt } from './tags';
 
 /** Patrone's marks, the same on every stage and on paper; the legend of them is in docs/marks.md. */
 
@@ -21,7 +22,17 @@ export function usePathData(): (path: readonly Segment[], closed?: boolean) => s
 const flip = ([x, y]: Vec): Vec => [x, -y];
 
 /** Something on the drawing that can be picked by pointer or keyboard. */
-export function Pickable({ label, picked, onPick, children }: { label: string; picked: boolean; onPick?: () => void; children: ReactNode }) {
+export function Pickable({
+  label,
+  picked,
+  onPick,
+  children,
+}: {
+  label: string;
+  picked: boolean;
+  onPick?: () => void;
+  children: ReactNode;
+}) {
   if (!onPick) return <g>{children}</g>;
   const keyed = (event: KeyboardEvent) => {
     if (event.key !== 'Enter' && event.key !== ' ') return;
@@ -29,7 +40,16 @@ export function Pickable({ label, picked, onPick, children }: { label: string; p
     onPick();
   };
   return (
-    <g role="button" tabIndex={0} aria-label={label} aria-pressed={picked} onClick={onPick} onKeyDown={keyed} style={{ cursor: 'pointer' }} className="pickable">
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={label}
+      aria-pressed={picked}
+      onClick={onPick}
+      onKeyDown={keyed}
+      style={{ cursor: 'pointer' }}
+      className="pickable"
+    >
       {children}
     </g>
   );
@@ -50,54 +70,117 @@ export function middleOf(run: readonly Segment[]): { at: Vec; out: Vec } | null 
 }
 
 /** The luggage label of an edge, tied to it by a thread. */
-export function EdgeTag({ run, letter, picked, away = 30, note }: { run: readonly Segment[]; letter: string; picked: boolean; away?: number; note?: string }) {
-  const { px } = useView();
-  const middle = middleOf(run);
-  if (!middle) return null;
-  const [x, y] = px(middle.at);
-  const out: Vec = [middle.out[0], -middle.out[1]];
-  const [tx, ty] = add([x, y], scaled(out, away));
+export function EdgeTag({
+  tag,
+  letter,
+  picked,
+  note,
+}: {
+  tag: TagAt;
+  letter: string;
+  picked: boolean;
+  note?: string;
+}) {
+  const [x, y] = tag.anchor;
+  const [tx, ty] = tag.at;
+  const { out } = tag;
   const w = 15 + 9 * letter.length;
   return (
     <g>
-      <path d={`M${x} ${y}Q${(x + tx) / 2 + out[1] * 5} ${(y + ty) / 2 - out[0] * 5} ${tx} ${ty}`} stroke="var(--pencil)" strokeWidth={1.3} fill="none" />
+      <path
+        d={`M${x} ${y}Q${(x + tx) / 2 + out[1] * 5} ${(y + ty) / 2 - out[0] * 5} ${tx} ${ty}`}
+        stroke="var(--pencil)"
+        strokeWidth={1.3}
+        fill="none"
+      />
       <circle cx={x} cy={y} r={2.6} fill="var(--pencil)" />
-      <g transform={`translate(${tx} ${ty})`}>
+      <g transform={`translate(${tx} ${note ? ty - 8 : ty})`}>
         <path
           d={`M${-w} -13H${w - 7}L${w} -6V6L${w - 7} 13H${-w}Z`}
           fill={picked ? 'var(--torch)' : 'var(--tag)'}
           stroke={picked ? 'var(--torch)' : 'var(--tag-ink)'}
           strokeWidth={1.3}
         />
-        <circle cx={w - 7} r={2.4} fill={picked ? 'var(--panel)' : 'var(--bench-top)'} stroke={picked ? 'var(--panel)' : 'var(--tag-ink)'} />
-        <text x={-5} y={6} textAnchor="middle" fontFamily="Barlow Condensed" fontWeight={600} fontSize={19} fill={picked ? 'var(--panel)' : 'var(--tag-ink)'}>
+        <circle
+          cx={w - 7}
+          r={2.4}
+          fill={picked ? 'var(--panel)' : 'var(--bench-top)'}
+          stroke={picked ? 'var(--panel)' : 'var(--tag-ink)'}
+        />
+        <text
+          x={-5}
+          y={6}
+          textAnchor="middle"
+          fontFamily="Barlow Condensed"
+          fontWeight={600}
+          fontSize={19}
+          fill={picked ? 'var(--panel)' : 'var(--tag-ink)'}
+        >
           {letter}
         </text>
+        {note && (
+          <text
+            y={28}
+            textAnchor="middle"
+            className="figure"
+            fontSize={13}
+            fill="var(--ink)"
+            stroke="var(--halo)"
+            strokeWidth={3}
+            paintOrder="stroke"
+          >
+            {note}
+          </text>
+        )}
       </g>
-      {note && (
-        <text x={tx} y={ty + (out[1] >= 0 ? 30 : -20)} textAnchor="middle" className="figure" fontSize={13} fill="var(--ink)">
-          {note}
-        </text>
-      )}
     </g>
   );
 }
 
 /** The hinge of a fold, on the side that moves: filled when it comes toward you, hollow when it goes away. */
-export function Hinge({ at, across, toward, colour, ground }: { at: Vec; across: Vec; toward: 'face' | 'back'; colour: string; ground: string }) {
+export function Hinge({
+  at,
+  across,
+  toward,
+  colour,
+  ground,
+}: {
+  at: Vec;
+  across: Vec;
+  toward: 'face' | 'back';
+  colour: string;
+  ground: string;
+}) {
   const { px } = useView();
   const [x, y] = px(at);
   const turn = (Math.atan2(-across[1], across[0]) * 180) / Math.PI;
   return (
     <g transform={`translate(${x} ${y}) rotate(${turn})`}>
-      <path d="M0 -8H5a8 8 0 0 1 0 16H0Z" fill={toward === 'face' ? colour : ground} stroke={colour} strokeWidth={1.8} />
+      <path
+        d="M0 -8H5a8 8 0 0 1 0 16H0Z"
+        fill={toward === 'face' ? colour : ground}
+        stroke={colour}
+        strokeWidth={1.8}
+      />
       <circle cx={4.5} r={2} fill={toward === 'face' ? ground : colour} />
     </g>
   );
 }
 
 /** A hole: its circle with a centre-pop cross. */
-export function HoleMark({ at, diameterMm, stroke, fill, width = 1.6 }: { at: Vec; diameterMm: number; stroke: string; fill: string; width?: number }) {
+export function HoleMark({
+  at,
+  diameterMm,
+  stroke,
+  fill,
+  width = 1.6,
+}: {
+  at: Vec;
+  diameterMm: number;
+  stroke: string;
+  fill: string;
+  width?: number;
+}) {
   const { px, scale } = useView();
   const [x, y] = px(at);
   const r = Math.max(2.5, (diameterMm / 2) * scale);
@@ -123,7 +206,21 @@ export function Datum({ at, colour }: { at: Vec; colour: string }) {
 }
 
 /** A label beside a line of the drawing, on a little ground of its own so that it can be read over anything. */
-export function Figure({ at, text, colour, ground, size = 15, dy = 0 }: { at: Vec; text: string; colour: string; ground: string; size?: number; dy?: number }) {
+export function Figure({
+  at,
+  text,
+  colour,
+  ground,
+  size = 15,
+  dy = 0,
+}: {
+  at: Vec;
+  text: string;
+  colour: string;
+  ground: string;
+  size?: number;
+  dy?: number;
+}) {
   const { px } = useView();
   const [x, y] = px(at);
   const w = text.length * size * 0.6 + 8;

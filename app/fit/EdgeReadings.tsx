@@ -10,6 +10,7 @@ import type { Edge } from '#core/card/pattern';
 import { lieOf } from '#core/fit/lie';
 import { evenStations, gapTarget } from '#core/fit/target';
 import type { FitRecord } from '#core/format/job';
+import { FitSchema } from '#core/format/job';
 import type { Fit } from '../records/fits.server';
 import { LengthField } from '../shell/LengthField';
 import { usePiece } from '../shell/pieceContext';
@@ -25,14 +26,26 @@ type What = 'gap' | 'flush';
 /** How long to wait before readings that did not reach the server are sent again. */
 const AGAIN_MS = 3000;
 
+const keyOf = (fit: string, edge: string) => `patrone:fit:${fit}:${edge}`;
+
+/** Readings that did not reach the server before the page was left. */
+function keptRecord(fit: string, edge: string): EdgeRecord | null {
+  const parsed = FitSchema.shape.edges.element.safeParse(
+    JSON.parse(localStorage.getItem(keyOf(fit, edge)) ?? 'null'),
+  );
+  return parsed.success ? parsed.data : null;
+}
+
 /** Reading an edge: one field, Enter goes to the next station. What was read is sent at once and again until it arrives. */
 export function EdgeReadings({ fit, edge, post }: { fit: Fit; edge: Edge; post: Post }) {
   const { pattern, facts, fits } = usePiece();
   const { show } = usePreferences();
   const length = edgeLength(pattern, edge);
   const usual = gapTarget(edge.joint.kind, edge.weld?.process ?? null, facts.thicknessMm);
+  const kept = keptRecord(fit.id, edge.id);
   const [record, setRecord] = useState<EdgeRecord>(
     () =>
+      kept ??
       fit.edges.find((e) => e.edge === edge.id) ?? {
         edge: edge.id,
         targetMm: usual.gapMm,
@@ -45,27 +58,47 @@ export function EdgeReadings({ fit, edge, post }: { fit: Fit; edge: Edge; post: 
   const [at, setAt] = useState(Math.max(0, firstEmpty));
   const [what, setWhat] = useState<What>('gap');
   const [turn, setTurn] = useState(0);
-  const unsent = useRef<EdgeRecord | null>(null);
+  const unsent = useRef<EdgeRecord | null>(kept);
+  const busy = useRef(false);
   const again = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  useEffect(() => () => clearTimeout(again.current), []);
 
+  // One request at a time, always with the newest readings, until the server has them.
   const send = async () => {
     clearTimeout(again.current);
-    const sent = unsent.current;
-    if (!sent) return;
-    const taken = await post.send({ intent: 'edge', id: fit.id, edge: sent });
-    if (taken && unsent.current === sent) unsent.current = null;
-    else again.current = setTimeout(() => void send(), taken ? 0 : AGAIN_MS);
+    while (unsent.current && !busy.current) {
+      const sent = unsent.current;
+      busy.current = true;
+      const taken = await post.send({ intent: 'edge', id: fit.id, edge: sent });
+      busy.current = false;
+      if (!taken) {
+        again.current = setTimeout(() => void send(), AGAIN_MS);
+        return;
+      }
+      if (unsent.current === sent) {
+        unsent.current = null;
+        localStorage.removeItem(keyOf(fit.id, edge.id));
+      }
+    }
   };
+  const sendFirst = useRef(send);
+  useEffect(() => {
+    if (unsent.current) void sendFirst.current();
+    return () => clearTimeout(again.current);
+  }, []);
   const put = (next: EdgeRecord) => {
     setRecord(next);
     unsent.current = next;
+    localStorage.setItem(keyOf(fit.id, edge.id), JSON.stringify(next));
     void send();
   };
   const station = record.stations[at];
   const setStation = (change: Partial<EdgeRecord['stations'][number]>) =>
     put({ ...record, stations: record.stations.map((s, i) => (i === at ? { ...s, ...change } : s)) });
-  const lie = lieOf(record.stations, { gapMm: record.targetMm, toleranceMm: record.toleranceMm, flushMm: record.flushMm });
+  const lie = lieOf(record.stations, {
+    gapMm: record.targetMm,
+    toleranceMm: record.toleranceMm,
+    flushMm: record.flushMm,
+  });
   const order = [...pattern.edges].findIndex((e) => e.id === edge.id);
   const before = pattern.edges[(order - 1 + pattern.edges.length) % pattern.edges.length]!;
   const next = () => {
@@ -81,14 +114,21 @@ export function EdgeReadings({ fit, edge, post }: { fit: Fit; edge: Edge; post: 
           {LIE_WORDS[lie.lie]}
         </Typography>
       </Box>
-      <ToggleButtonGroup exclusive fullWidth value={what} aria-label="What is read" onChange={(_, to: What | null) => to && setWhat(to)}>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={what}
+        aria-label="What is read"
+        onChange={(_, to: What | null) => to && setWhat(to)}
+      >
         <ToggleButton value="gap">Gap</ToggleButton>
         <ToggleButton value="flush">Flush (+ proud, − low)</ToggleButton>
       </ToggleButtonGroup>
       {station && (
         <Box sx={{ p: 1.5, bgcolor: 'var(--chalk)', border: '2.5px solid var(--torch)' }}>
           <Typography className="condensed" sx={{ fontSize: '1.15rem' }}>
-            Station {at + 1} of {record.stations.length}: <span className="figure">{show(station.atMm)}</span> from corner {before.letter}/{edge.letter}
+            Station {at + 1} of {record.stations.length}: <span className="figure">{show(station.atMm)}</span> from
+            corner {before.letter}/{edge.letter}
           </Typography>
           <LengthField
             key={`${at} ${what} ${turn}`}
@@ -103,10 +143,17 @@ export function EdgeReadings({ fit, edge, post }: { fit: Fit; edge: Edge; post: 
           />
         </Box>
       )}
-      <Box role="list" aria-label="Stations" sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(74px, 1fr))', gap: 0.7 }}>
+      <Box
+        role="list"
+        aria-label="Stations"
+        sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(74px, 1fr))', gap: 0.7 }}
+      >
         {record.stations.map((s, i) => {
           const value = what === 'gap' ? s.gapMm : s.flushMm;
-          const outside = what === 'gap' ? value !== null && Math.abs(value - record.targetMm) > record.toleranceMm + 1e-9 : value !== null && Math.abs(value) > record.flushMm + 1e-9;
+          const outside =
+            what === 'gap'
+              ? value !== null && Math.abs(value - record.targetMm) > record.toleranceMm + 1e-9
+              : value !== null && Math.abs(value) > record.flushMm + 1e-9;
           return (
             <Box
               key={i}
@@ -115,12 +162,24 @@ export function EdgeReadings({ fit, edge, post }: { fit: Fit; edge: Edge; post: 
               role="listitem"
               aria-label={`Station ${i + 1}: ${value === null ? 'not read' : show(value, 2)}`}
               onClick={() => setAt(i)}
-              sx={{ font: 'inherit', color: 'inherit', cursor: 'pointer', minHeight: 48, p: 0.4, bgcolor: i === at ? 'var(--torch-ground)' : 'var(--chalk)', border: '1.5px solid', borderColor: i === at ? 'var(--torch)' : 'var(--rule)' }}
+              sx={{
+                font: 'inherit',
+                color: 'inherit',
+                cursor: 'pointer',
+                minHeight: 48,
+                p: 0.4,
+                bgcolor: i === at ? 'var(--torch-ground)' : 'var(--chalk)',
+                border: '1.5px solid',
+                borderColor: i === at ? 'var(--torch)' : 'var(--rule)',
+              }}
             >
               <Box sx={{ fontSize: '0.78rem', color: 'var(--pencil)' }} className="figure">
                 {Math.round(s.atMm)}
               </Box>
-              <Box className="figure" sx={{ fontSize: '1.05rem', fontWeight: 500, color: outside ? 'var(--torch)' : 'inherit' }}>
+              <Box
+                className="figure"
+                sx={{ fontSize: '1.05rem', fontWeight: 500, color: outside ? 'var(--torch)' : 'inherit' }}
+              >
                 {value === null ? '·' : `${outside ? '▲' : ''}${Math.round(value * 100) / 100}`}
               </Box>
             </Box>
@@ -128,12 +187,34 @@ export function EdgeReadings({ fit, edge, post }: { fit: Fit; edge: Edge; post: 
         })}
       </Box>
       <Suspense fallback={<Box sx={{ height: 170 }} />}>
-        <GapChart edge={edge.id} length={length} fits={fits.slice(0, fits.findIndex((f) => f.id === fit.id) + 1)} now={record} />
+        <GapChart
+          edge={edge.id}
+          length={length}
+          fits={fits.slice(0, fits.findIndex((f) => f.id === fit.id) + 1)}
+          now={record}
+        />
       </Suspense>
       <Stack direction="row" spacing={1}>
-        <LengthField label="Target gap" mm={record.targetMm} digits={2} onChange={(mm) => mm !== null && put({ ...record, targetMm: mm })} />
-        <LengthField label="Tolerance ±" mm={record.toleranceMm} min={0} digits={2} onChange={(mm) => mm !== null && put({ ...record, toleranceMm: mm })} />
-        <LengthField label="Flush within" mm={record.flushMm} min={0} digits={2} onChange={(mm) => mm !== null && put({ ...record, flushMm: mm })} />
+        <LengthField
+          label="Target gap"
+          mm={record.targetMm}
+          digits={2}
+          onChange={(mm) => mm !== null && put({ ...record, targetMm: mm })}
+        />
+        <LengthField
+          label="Tolerance ±"
+          mm={record.toleranceMm}
+          min={0}
+          digits={2}
+          onChange={(mm) => mm !== null && put({ ...record, toleranceMm: mm })}
+        />
+        <LengthField
+          label="Flush within"
+          mm={record.flushMm}
+          min={0}
+          digits={2}
+          onChange={(mm) => mm !== null && put({ ...record, flushMm: mm })}
+        />
       </Stack>
       <Typography variant="caption" sx={{ color: 'var(--pencil)' }}>
         {usual.why} (common practice).
@@ -144,17 +225,33 @@ export function EdgeReadings({ fit, edge, post }: { fit: Fit; edge: Edge; post: 
 }
 
 /** Setting the stations: evenly by number, or one more at a place. Readings already made stay. */
-function Stations({ record, length, onChange }: { record: EdgeRecord; length: number; onChange: (next: EdgeRecord) => void }) {
+function Stations({
+  record,
+  length,
+  onChange,
+}: {
+  record: EdgeRecord;
+  length: number;
+  onChange: (next: EdgeRecord) => void;
+}) {
   const [place, setPlace] = useState<number | null>(null);
   const empty = record.stations.filter((s) => s.gapMm === null && s.flushMm === null);
   const read = record.stations.filter((s) => !empty.includes(s));
   const add = (atMm: number) => {
     if (record.stations.some((s) => Math.abs(s.atMm - atMm) < 0.05)) return;
-    onChange({ ...record, stations: [...record.stations, { atMm, gapMm: null, flushMm: null }].sort((a, b) => a.atMm - b.atMm) });
+    onChange({
+      ...record,
+      stations: [...record.stations, { atMm, gapMm: null, flushMm: null }].sort((a, b) => a.atMm - b.atMm),
+    });
   };
   const spaced = (pitchMm: number) => {
     const fresh = evenStations(length, pitchMm).filter((atMm) => read.every((s) => Math.abs(s.atMm - atMm) > 1));
-    onChange({ ...record, stations: [...read, ...fresh.map((atMm) => ({ atMm, gapMm: null, flushMm: null }))].sort((a, b) => a.atMm - b.atMm) });
+    onChange({
+      ...record,
+      stations: [...read, ...fresh.map((atMm) => ({ atMm, gapMm: null, flushMm: null }))].sort(
+        (a, b) => a.atMm - b.atMm,
+      ),
+    });
   };
   return (
     <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
@@ -165,9 +262,20 @@ function Stations({ record, length, onChange }: { record: EdgeRecord; length: nu
         More stations
       </Button>
       <Box sx={{ width: 130 }}>
-        <LengthField label="One more at" mm={place} min={0} empty="place" onChange={setPlace} onEnter={() => undefined} />
+        <LengthField
+          label="One more at"
+          mm={place}
+          min={0}
+          empty="place"
+          onChange={setPlace}
+          onEnter={() => undefined}
+        />
       </Box>
-      <Button variant="outlined" disabled={place === null || place > length} onClick={() => place !== null && add(Math.round(place * 10) / 10)}>
+      <Button
+        variant="outlined"
+        disabled={place === null || place > length}
+        onClick={() => place !== null && add(Math.round(place * 10) / 10)}
+      >
         Add
       </Button>
     </Stack>

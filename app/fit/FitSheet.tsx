@@ -19,7 +19,7 @@ export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
   return (
     <Stack spacing={1.5} component="section" aria-label="This trial">
       <Typography>Touch an edge to read its gaps.</Typography>
-      <Stack direction="row" spacing={1}>
+      <Stack spacing={1}>
         <TextField
           label="When"
           type="datetime-local"
@@ -27,11 +27,27 @@ export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
           slotProps={{ htmlInput: { suppressHydrationWarning: true } }}
           onChange={(event) => event.target.value && setAt(new Date(event.target.value).toISOString())}
         />
-        <Choice label="Held by" value={held} onChange={setHeld} options={HELD.map((h) => [h, HELD_WORDS[h]] as const)} />
+        <Choice
+          label="Held by"
+          value={held}
+          onChange={setHeld}
+          options={HELD.map((h) => [h, HELD_WORDS[h]] as const)}
+        />
       </Stack>
-      <TextField label="What was noticed" multiline minRows={2} value={notes} onChange={(event) => setNotes(event.target.value.slice(0, 4000))} placeholder="Rocks, springs back, catches on the old flange …" />
+      <TextField
+        label="What was noticed"
+        multiline
+        minRows={2}
+        value={notes}
+        onChange={(event) => setNotes(event.target.value.slice(0, 4000))}
+        placeholder="Rocks, springs back, catches on the old flange …"
+      />
       {changed && (
-        <Button variant="contained" disabled={post.state === 'busy'} onClick={() => void post.send({ intent: 'change', id: fit.id, at, held, notes })}>
+        <Button
+          variant="contained"
+          disabled={post.state === 'busy'}
+          onClick={() => void post.send({ intent: 'change', id: fit.id, at, held, notes })}
+        >
           Keep this
         </Button>
       )}

@@ -16,13 +16,26 @@ const STYLES = [
 ] as const;
 
 /** The gap along an edge at the last three trials, against the band that is wanted. */
-export default function GapChart({ edge, length, fits, now }: { edge: string; length: number; fits: Fit[]; now: EdgeRecord }) {
+export default function GapChart({
+  edge,
+  length,
+  fits,
+  now,
+}: {
+  edge: string;
+  length: number;
+  fits: Fit[];
+  now: EdgeRecord;
+}) {
   const { bench } = usePreferences();
   const ink = bench === 'dark' ? '#ece6da' : '#2a2825';
   const rule = bench === 'dark' ? '#474d54' : '#cfc5b1';
   const band = bench === 'dark' ? 'rgba(140,207,154,.22)' : 'rgba(47,107,60,.16)';
   const trials = fits
-    .map((fit, i) => ({ number: i + 1, record: i === fits.length - 1 ? now : fit.edges.find((e) => e.edge === edge) }))
+    .map((fit, i) => ({
+      number: i + 1,
+      record: i === fits.length - 1 ? now : fit.edges.find((e) => e.edge === edge),
+    }))
     .filter((trial) => trial.record?.stations.some((s) => s.gapMm !== null))
     .slice(-3)
     .reverse();
@@ -39,11 +52,26 @@ export default function GapChart({ edge, length, fits, now }: { edge: string; le
         pointStyle: STYLES[i]!.point,
         pointRadius: 5,
       })),
-      { label: 'Wanted', data: flat(now.targetMm + now.toleranceMm), borderColor: 'transparent', backgroundColor: band, pointRadius: 0, fill: '+1' },
-      { label: '', data: flat(Math.max(0, now.targetMm - now.toleranceMm)), borderColor: 'transparent', pointRadius: 0, fill: false },
+      {
+        label: 'Wanted',
+        data: flat(now.targetMm + now.toleranceMm),
+        borderColor: 'transparent',
+        backgroundColor: band,
+        pointRadius: 0,
+        fill: '+1',
+      },
+      {
+        label: '',
+        data: flat(Math.max(0, now.targetMm - now.toleranceMm)),
+        borderColor: 'transparent',
+        pointRadius: 0,
+        fill: false,
+      },
     ],
   };
-  const said = trials.map((t) => `trial ${t.number}: ${t.record!.stations.map((s) => s.gapMm ?? '–').join(', ')}`).join('; ');
+  const said = trials
+    .map((t) => `trial ${t.number}: ${t.record!.stations.map((s) => s.gapMm ?? '–').join(', ')}`)
+    .join('; ');
   return (
     <Box sx={{ height: 180 }} role="img" aria-label={`Gap along the edge in mm, ${said || 'nothing read yet'}`}>
       <Line
@@ -53,10 +81,27 @@ export default function GapChart({ edge, length, fits, now }: { edge: string; le
           maintainAspectRatio: false,
           parsing: false,
           scales: {
-            x: { type: 'linear', min: 0, max: length, grid: { color: rule }, ticks: { color: ink, maxTicksLimit: 6 }, title: { display: true, text: 'mm along the edge', color: ink } },
-            y: { type: 'linear', beginAtZero: true, suggestedMax: now.targetMm + 2 * now.toleranceMm, grid: { color: rule }, ticks: { color: ink, maxTicksLimit: 5 }, title: { display: true, text: 'gap, mm', color: ink } },
+            x: {
+              type: 'linear',
+              min: 0,
+              max: length,
+              grid: { color: rule },
+              ticks: { color: ink, maxTicksLimit: 6 },
+              title: { display: true, text: 'mm along the edge', color: ink },
+            },
+            y: {
+              type: 'linear',
+              beginAtZero: true,
+              suggestedMax: now.targetMm + 2 * now.toleranceMm,
+              grid: { color: rule },
+              ticks: { color: ink, maxTicksLimit: 5 },
+              title: { display: true, text: 'gap, mm', color: ink },
+            },
           },
-          plugins: { legend: { labels: { color: ink, usePointStyle: true, filter: (item) => item.text !== '' } }, tooltip: { enabled: true } },
+          plugins: {
+            legend: { labels: { color: ink, usePointStyle: true, filter: (item) => item.text !== '' } },
+            tooltip: { enabled: true },
+          },
         }}
       />
     </Box>

@@ -36,7 +36,16 @@ export default function FitStage() {
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
   const start = () =>
     void post
-      .send({ intent: 'new', fit: { at: new Date().toISOString(), held: fit?.held ?? 'clamps', notes: '', revision: card.revision, edges: [] } satisfies FitRecord })
+      .send({
+        intent: 'new',
+        fit: {
+          at: new Date().toISOString(),
+          held: fit?.held ?? 'clamps',
+          notes: '',
+          revision: card.revision,
+          edges: [],
+        } satisfies FitRecord,
+      })
       .then(() => setChosen(null));
 
   const lies = pattern.edges.map((e) => ({ edge: e, lie: lieFor(fit, e) }));
@@ -52,7 +61,11 @@ export default function FitStage() {
           label: 'Worst by',
           value: show(worst, 2),
           alert: worst > 0,
-          working: { title: 'Worst reading', lines: ['The farthest that any gap lies outside its target and tolerance.'], source: 'Targets: common practice, by the kind of joint, or as typed' },
+          working: {
+            title: 'Worst reading',
+            lines: ['The farthest that any gap lies outside its target and tolerance.'],
+            source: 'Targets: common practice, by the kind of joint, or as typed',
+          },
         },
       ]
     : [];
@@ -71,14 +84,19 @@ export default function FitStage() {
           {fits.length === 0 ? (
             <Box>
               <Typography variant="h2">Offer it up</Typography>
-              <Typography sx={{ my: 1 }}>Hold the piece in its hole, then read the gap along each edge. In and out ten times is usual: each time is a trial.</Typography>
+              <Typography sx={{ my: 1 }}>
+                Hold the piece in its hole, then read the gap along each edge. In and out ten times is usual: each
+                time is a trial.
+              </Typography>
             </Box>
           ) : (
             <Choice
               label="Trial fit"
               value={fit!.id}
               onChange={setChosen}
-              options={fits.map((f, i) => [f.id, `Trial ${i + 1}, ${HELD_WORDS[f.held].toLowerCase()}`] as const).reverse()}
+              options={fits
+                .map((f, i) => [f.id, `Trial ${i + 1}, ${HELD_WORDS[f.held].toLowerCase()}`] as const)
+                .reverse()}
             />
           )}
           {edge && fit && <EdgeReadings key={`${fit.id} ${edge.id}`} fit={fit} edge={edge} post={post} />}
@@ -90,9 +108,22 @@ export default function FitStage() {
               </Typography>
               <Stack spacing={0.8}>
                 {[...lies]
-                  .sort((a, b) => a.edge.letter.length - b.edge.letter.length || a.edge.letter.localeCompare(b.edge.letter))
+                  // What is joined is read first; free edges come after.
+                  .sort(
+                    (a, b) =>
+                      Number(b.edge.weld !== null) - Number(a.edge.weld !== null) ||
+                      a.edge.letter.length - b.edge.letter.length ||
+                      a.edge.letter.localeCompare(b.edge.letter),
+                  )
                   .map(({ edge: e, lie }) => (
-                    <EdgeLine key={e.id} letter={e.letter} said={lie ? LIE_WORDS[lie.lie] : 'not read yet'} state={!lie || lie.read === 0 ? 'unread' : lie.good ? 'good' : 'off'} picked={edge?.id === e.id} onPick={() => setPick({ kind: 'edge', id: e.id })} />
+                    <EdgeLine
+                      key={e.id}
+                      letter={e.letter}
+                      said={lie ? LIE_WORDS[lie.lie] : 'not read yet'}
+                      state={!lie || lie.read === 0 ? 'unread' : lie.good ? 'good' : 'off'}
+                      picked={edge?.id === e.id}
+                      onPick={() => setPick({ kind: 'edge', id: e.id })}
+                    />
                   ))}
               </Stack>
             </Box>
@@ -103,7 +134,12 @@ export default function FitStage() {
               {post.problem}
             </Box>
           )}
-          <Button variant={fits.length === 0 ? 'contained' : 'outlined'} size="large" disabled={post.state === 'busy'} onClick={start}>
+          <Button
+            variant={fits.length === 0 ? 'contained' : 'outlined'}
+            size="large"
+            disabled={post.state === 'busy'}
+            onClick={start}
+          >
             {fits.length === 0 ? 'Begin the first trial fit' : 'Begin another trial fit'}
           </Button>
           {fit && (
@@ -120,7 +156,11 @@ export default function FitStage() {
     const record = of?.edges.find((r) => r.edge === e.id);
     if (!record) return null;
     const usual = gapTarget(e.joint.kind, e.weld?.process ?? null, facts.thicknessMm);
-    return lieOf(record.stations, { gapMm: record.targetMm, toleranceMm: record.toleranceMm, flushMm: record.flushMm ?? usual.flushMm });
+    return lieOf(record.stations, {
+      gapMm: record.targetMm,
+      toleranceMm: record.toleranceMm,
+      flushMm: record.flushMm ?? usual.flushMm,
+    });
   }
 }
 
@@ -129,7 +169,19 @@ const grown = (b: { minX: number; minY: number; maxX: number; maxY: number }) =>
   return { minX: b.minX - by, minY: b.minY - by, maxX: b.maxX + by, maxY: b.maxY + by };
 };
 
-function EdgeLine({ letter, said, state, picked, onPick }: { letter: string; said: string; state: 'unread' | 'good' | 'off'; picked: boolean; onPick: () => void }) {
+function EdgeLine({
+  letter,
+  said,
+  state,
+  picked,
+  onPick,
+}: {
+  letter: string;
+  said: string;
+  state: 'unread' | 'good' | 'off';
+  picked: boolean;
+  onPick: () => void;
+}) {
   const sign = { unread: '○', good: '●', off: '▲' }[state];
   return (
     <Box
@@ -137,12 +189,29 @@ function EdgeLine({ letter, said, state, picked, onPick }: { letter: string; sai
       type="button"
       onClick={onPick}
       aria-pressed={picked}
-      sx={{ font: 'inherit', color: 'inherit', textAlign: 'left', cursor: 'pointer', display: 'flex', alignItems: 'center', gap: 1.2, minHeight: 46, px: 1.2, bgcolor: picked ? 'var(--torch-ground)' : 'var(--chalk)', border: '1.5px solid', borderColor: picked ? 'var(--torch)' : 'var(--rule)' }}
+      sx={{
+        font: 'inherit',
+        color: 'inherit',
+        textAlign: 'left',
+        cursor: 'pointer',
+        display: 'flex',
+        alignItems: 'center',
+        gap: 1.2,
+        minHeight: 46,
+        px: 1.2,
+        bgcolor: picked ? 'var(--torch-ground)' : 'var(--chalk)',
+        border: '1.5px solid',
+        borderColor: picked ? 'var(--torch)' : 'var(--rule)',
+      }}
     >
       <Box component="span" className="condensed" sx={{ fontSize: '1.3rem', fontWeight: 600, minWidth: 26 }}>
         {letter}
       </Box>
-      <Box component="span" aria-hidden sx={{ color: state === 'off' ? 'var(--torch)' : state === 'good' ? 'var(--good)' : 'var(--pencil)' }}>
+      <Box
+        component="span"
+        aria-hidden
+        sx={{ color: state === 'off' ? 'var(--torch)' : state === 'good' ? 'var(--good)' : 'var(--pencil)' }}
+      >
         {sign}
       </Box>
       <Box component="span" sx={{ lineHeight: 1.2 }}>

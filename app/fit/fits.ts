@@ -8,7 +8,13 @@ import type { Route } from './+types/fits';
 
 const Body = z.discriminatedUnion('intent', [
   z.object({ intent: z.literal('new'), fit: FitSchema }),
-  z.object({ intent: z.literal('change'), id: z.uuid(), at: z.iso.datetime(), held: z.enum(HELD), notes: z.string().max(4000) }),
+  z.object({
+    intent: z.literal('change'),
+    id: z.uuid(),
+    at: z.iso.datetime(),
+    held: z.enum(HELD),
+    notes: z.string().max(4000),
+  }),
   z.object({ intent: z.literal('edge'), id: z.uuid(), edge: FitSchema.shape.edges.element }),
 ]);
 

@@ -9,17 +9,53 @@ import type { JobFacts } from '#core/format/job';
 export const NEW_JOB: JobFacts = { name: '', vehicle: '', owner: '', notes: '' };
 
 /** Name, vehicle, owner and notes of a job; a plain form that works before any script does. */
-export function JobForm({ initial, intent, button, message, children }: { initial: JobFacts; intent: string; button: string; message?: string; children?: ReactNode }) {
+export function JobForm({
+  initial,
+  intent,
+  button,
+  message,
+  children,
+}: {
+  initial: JobFacts;
+  intent: string;
+  button: string;
+  message?: string;
+  children?: ReactNode;
+}) {
   return (
     <Form method="post">
       <input type="hidden" name="intent" value={intent} />
       <Stack spacing={1.5}>
-        <TextField name="name" label="Name of the job" defaultValue={initial.name} required autoFocus slotProps={{ htmlInput: { maxLength: 80 } }} />
+        <TextField
+          name="name"
+          label="Name of the job"
+          defaultValue={initial.name}
+          required
+          autoFocus
+          slotProps={{ htmlInput: { maxLength: 80 } }}
+        />
         <Stack direction={{ xs: 'column', sm: 'row' }} spacing={1.5}>
-          <TextField name="vehicle" label="Vehicle" defaultValue={initial.vehicle} slotProps={{ htmlInput: { maxLength: 120 } }} />
-          <TextField name="owner" label="Owner" defaultValue={initial.owner} slotProps={{ htmlInput: { maxLength: 80 } }} />
+          <TextField
+            name="vehicle"
+            label="Vehicle"
+            defaultValue={initial.vehicle}
+            slotProps={{ htmlInput: { maxLength: 120 } }}
+          />
+          <TextField
+            name="owner"
+            label="Owner"
+            defaultValue={initial.owner}
+            slotProps={{ htmlInput: { maxLength: 80 } }}
+          />
         </Stack>
-        <TextField name="notes" label="Notes" multiline minRows={2} defaultValue={initial.notes} slotProps={{ htmlInput: { maxLength: 8000 } }} />
+        <TextField
+          name="notes"
+          label="Notes"
+          multiline
+          minRows={2}
+          defaultValue={initial.notes}
+          slotProps={{ htmlInput: { maxLength: 8000 } }}
+        />
         {message && (
           <Box role="alert" sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}>
             {message}

@@ -53,8 +53,24 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     });
     const { path } = outlineOf(pattern);
     const bounds = box(path);
-    const outline = path.length > 0 ? { d: svgPath(path, ([x, y]) => [x - bounds.minX, bounds.maxY - y]), w: bounds.maxX - bounds.minX, h: bounds.maxY - bounds.minY } : null;
-    return { id: piece.id, name: piece.name, part: piece.part, metal: metal.name, thicknessMm: piece.thicknessMm, structural: piece.structural, road, outline };
+    const outline =
+      path.length > 0
+        ? {
+            d: svgPath(path, ([x, y]) => [x - bounds.minX, bounds.maxY - y]),
+            w: bounds.maxX - bounds.minX,
+            h: bounds.maxY - bounds.minY,
+          }
+        : null;
+    return {
+      id: piece.id,
+      name: piece.name,
+      part: piece.part,
+      metal: metal.name,
+      thicknessMm: piece.thicknessMm,
+      structural: piece.structural,
+      road,
+      outline,
+    };
   });
   const { id, name, vehicle, owner, notes } = job;
   return { job: { id, name, vehicle, owner, notes, archived: job.archived !== null }, archived, rows };
@@ -113,7 +129,9 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
       <Stack direction={{ xs: 'column', sm: 'row' }} spacing={1.5} sx={{ alignItems: { sm: 'flex-start' }, mb: 2.5 }}>
         <Box sx={{ flex: 1 }}>
           <Typography variant="h1">{job.name}</Typography>
-          <Typography sx={{ color: 'var(--pencil)' }}>{[job.vehicle, job.owner].filter(Boolean).join(' · ')}</Typography>
+          <Typography sx={{ color: 'var(--pencil)' }}>
+            {[job.vehicle, job.owner].filter(Boolean).join(' · ')}
+          </Typography>
           {job.notes && <Typography sx={{ mt: 0.5, maxWidth: 720 }}>{job.notes}</Typography>}
         </Box>
         <Button variant="contained" component={Link} to={`/jobs/${job.id}/new-piece`} startIcon={<Add />}>
@@ -121,8 +139,18 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
         </Button>
       </Stack>
       {changing && (
-        <Box component="section" aria-label="The job" sx={{ p: 2.5, mb: 2.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}>
-          <JobForm key={JSON.stringify(job)} initial={job} intent="change" button="Keep" message={actionData?.message}>
+        <Box
+          component="section"
+          aria-label="The job"
+          sx={{ p: 2.5, mb: 2.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}
+        >
+          <JobForm
+            key={JSON.stringify(job)}
+            initial={job}
+            intent="change"
+            button="Keep"
+            message={actionData?.message}
+          >
             <Button color="inherit" onClick={() => setChanging(false)}>
               Not now
             </Button>
@@ -130,19 +158,70 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
         </Box>
       )}
       {rows.length === 0 && (
-        <Typography sx={{ py: 5 }}>{archived ? 'No piece of this job is put away.' : 'A piece is one bit of repair metal. Begin with “New piece”: its name and what it is made of, then its card.'}</Typography>
+        <Typography sx={{ py: 5 }}>
+          {archived
+            ? 'No piece of this job is put away.'
+            : 'A piece is one bit of repair metal. Begin with “New piece”: its name and what it is made of, then its card.'}
+        </Typography>
       )}
-      <Box component="ul" aria-label="Pieces" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 2 }}>
+      <Box
+        component="ul"
+        aria-label="Pieces"
+        sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 2 }}
+      >
         {rows.map((row) => (
-          <Box component="li" key={row.id} sx={{ bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', display: 'flex', flexDirection: 'column' }}>
-            <Box component={Link} to={`/pieces/${row.id}/${nextStage(row.road)}`} sx={{ display: 'flex', gap: 2, p: 2, color: 'inherit', textDecoration: 'none', flex: 1, '&:hover': { bgcolor: 'var(--chalk)' } }}>
+          <Box
+            component="li"
+            key={row.id}
+            sx={{
+              bgcolor: 'var(--panel)',
+              border: '1.5px solid var(--rule)',
+              display: 'flex',
+              flexDirection: 'column',
+            }}
+          >
+            <Box
+              component={Link}
+              to={`/pieces/${row.id}/${nextStage(row.road)}`}
+              sx={{
+                display: 'flex',
+                gap: 2,
+                p: 2,
+                color: 'inherit',
+                textDecoration: 'none',
+                flex: 1,
+                '&:hover': { bgcolor: 'var(--chalk)' },
+              }}
+            >
               <Box sx={{ width: 132, height: 96, flex: 'none', bgcolor: 'var(--bench-top)', p: 1 }}>
                 {row.outline ? (
-                  <svg width="100%" height="100%" viewBox={`0 0 ${row.outline.w} ${row.outline.h}`} preserveAspectRatio="xMidYMid meet" aria-hidden>
-                    <path d={row.outline.d} fill="var(--manila)" stroke="var(--card-pencil)" strokeWidth={1.4} vectorEffect="non-scaling-stroke" />
+                  <svg
+                    width="100%"
+                    height="100%"
+                    viewBox={`0 0 ${row.outline.w} ${row.outline.h}`}
+                    preserveAspectRatio="xMidYMid meet"
+                    aria-hidden
+                  >
+                    <path
+                      d={row.outline.d}
+                      fill="var(--manila)"
+                      stroke="var(--card-pencil)"
+                      strokeWidth={1.4}
+                      vectorEffect="non-scaling-stroke"
+                    />
                   </svg>
                 ) : (
-                  <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', color: 'var(--pencil)', fontSize: '0.9rem' }}>no card yet</Box>
+                  <Box
+                    sx={{
+                      height: '100%',
+                      display: 'grid',
+                      placeItems: 'center',
+                      color: 'var(--pencil)',
+                      fontSize: '0.9rem',
+                    }}
+                  >
+                    no card yet
+                  </Box>
                 )}
               </Box>
               <Box sx={{ minWidth: 0, flex: 1 }}>
@@ -157,7 +236,11 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
             <RoadLine piece={row.id} road={row.road} />
             <Box sx={{ display: 'flex', justifyContent: 'flex-end', borderTop: '1px solid var(--rule)' }}>
               <PieceButton intent="duplicate" piece={row.id} label="Duplicate" />
-              <PieceButton intent={archived ? 'restore-piece' : 'archive-piece'} piece={row.id} label={archived ? 'Take out again' : 'Put away'} />
+              <PieceButton
+                intent={archived ? 'restore-piece' : 'archive-piece'}
+                piece={row.id}
+                label={archived ? 'Take out again' : 'Put away'}
+              />
             </Box>
           </Box>
         ))}

@@ -35,10 +35,17 @@ export async function action({ request }: Route.ActionArgs) {
     try {
       given = JSON.parse(file instanceof File ? await file.text() : '');
     } catch {
-      return data({ message: 'That file is not a job file: it could not be read as JSON. Choose one that was written by “Job as a file”.' }, { status: 400 });
+      return data(
+        {
+          message:
+            'That file is not a job file: it could not be read as JSON. Choose one that was written by “Job as a file”.',
+        },
+        { status: 400 },
+      );
     }
     const parsed = JobFileSchema.safeParse(given);
-    if (!parsed.success) return data({ message: `That is not a job file of this version: ${sentence(parsed.error)}` }, { status: 400 });
+    if (!parsed.success)
+      return data({ message: `That is not a job file of this version: ${sentence(parsed.error)}` }, { status: 400 });
     return redirect(`/jobs/${await importJob(parsed.data)}`);
   }
   const parsed = JobFactsSchema.safeParse(Object.fromEntries(form));
@@ -60,14 +67,28 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
         </Typography>
         <Form role="search" onChange={(event) => void submit(event.currentTarget, { replace: true })}>
           {archived && <input type="hidden" name="archived" value="" />}
-          <TextField name="search" aria-label="Search the jobs" placeholder="Search jobs, vehicles, owners" defaultValue={search} sx={{ minWidth: 270 }} slotProps={{ input: { startAdornment: <Search sx={{ mr: 1, color: 'var(--pencil)' }} /> }, htmlInput: { 'aria-label': 'Search the jobs' } }} />
+          <TextField
+            name="search"
+            aria-label="Search the jobs"
+            placeholder="Search jobs, vehicles, owners"
+            defaultValue={search}
+            sx={{ minWidth: 270 }}
+            slotProps={{
+              input: { startAdornment: <Search sx={{ mr: 1, color: 'var(--pencil)' }} /> },
+              htmlInput: { 'aria-label': 'Search the jobs' },
+            }}
+          />
         </Form>
         <Button variant="contained" startIcon={<Add />} onClick={() => setAdding(!adding)} sx={{ flexShrink: 0 }}>
           New job
         </Button>
       </Stack>
       {(adding || actionData?.message) && (
-        <Box component="section" aria-label="New job" sx={{ p: 2.5, mb: 2.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}>
+        <Box
+          component="section"
+          aria-label="New job"
+          sx={{ p: 2.5, mb: 2.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}
+        >
           <JobForm initial={NEW_JOB} intent="create" button="Begin the job" message={actionData?.message}>
             <Button color="inherit" onClick={() => setAdding(false)}>
               Not now
@@ -77,7 +98,11 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
       )}
       {jobs.length === 0 && (
         <Typography sx={{ py: 5 }}>
-          {search ? `Nothing has “${search}” in it.` : archived ? 'No job is put away.' : 'A job is one vehicle. Begin one with “New job”, then give it its first piece.'}
+          {search
+            ? `Nothing has “${search}” in it.`
+            : archived
+              ? 'No job is put away.'
+              : 'A job is one vehicle. Begin one with “New job”, then give it its first piece.'}
         </Typography>
       )}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 1.5, opacity: busy ? 0.6 : 1 }}>
@@ -86,7 +111,20 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
             <Box
               component={Link}
               to={`/jobs/${job.id}`}
-              sx={{ flex: 1, display: 'flex', alignItems: 'center', gap: 2.5, p: 2, minHeight: 84, color: 'inherit', textDecoration: 'none', bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', borderLeft: '10px solid var(--layout)', '&:hover': { bgcolor: 'var(--chalk)' } }}
+              sx={{
+                flex: 1,
+                display: 'flex',
+                alignItems: 'center',
+                gap: 2.5,
+                p: 2,
+                minHeight: 84,
+                color: 'inherit',
+                textDecoration: 'none',
+                bgcolor: 'var(--panel)',
+                border: '1.5px solid var(--rule)',
+                borderLeft: '10px solid var(--layout)',
+                '&:hover': { bgcolor: 'var(--chalk)' },
+              }}
             >
               <Box sx={{ flex: 1, minWidth: 0 }}>
                 <Typography variant="h2">{job.name}</Typography>
@@ -100,7 +138,15 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
                 </Box>
                 <Box sx={{ color: 'var(--pencil)', fontSize: '0.9rem' }}>{job.pieces === 1 ? 'piece' : 'pieces'}</Box>
               </Box>
-              <Box sx={{ color: 'var(--pencil)', fontSize: '0.9rem', minWidth: 110, textAlign: 'right', display: { xs: 'none', sm: 'block' } }}>
+              <Box
+                sx={{
+                  color: 'var(--pencil)',
+                  fontSize: '0.9rem',
+                  minWidth: 110,
+                  textAlign: 'right',
+                  display: { xs: 'none', sm: 'block' },
+                }}
+              >
                 begun
                 <br />
                 <Moment at={job.created.toISOString()} />

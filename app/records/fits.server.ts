@@ -11,7 +11,12 @@ async function withEdges(tx: Tx, rows: (typeof fits.$inferSelect)[]): Promise<Fi
   const edges = await tx
     .select()
     .from(fitEdges)
-    .where(inArray(fitEdges.fit, rows.map((row) => row.id)))
+    .where(
+      inArray(
+        fitEdges.fit,
+        rows.map((row) => row.id),
+      ),
+    )
     .orderBy(asc(fitEdges.seq));
   return rows.map((row) => ({
     id: row.id,
@@ -21,7 +26,13 @@ async function withEdges(tx: Tx, rows: (typeof fits.$inferSelect)[]): Promise<Fi
     revision: row.revision,
     edges: edges
       .filter((e) => e.fit === row.id)
-      .map(({ edge, targetMm, toleranceMm, flushMm, stations }) => ({ edge, targetMm, toleranceMm, flushMm, stations })),
+      .map(({ edge, targetMm, toleranceMm, flushMm, stations }) => ({
+        edge,
+        targetMm,
+        toleranceMm,
+        flushMm,
+        stations,
+      })),
   }));
 }
 

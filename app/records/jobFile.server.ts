@@ -4,7 +4,7 @@ import { JobFileSchema } from '#core/format/job';
 import { db } from './database.server';
 import { createFit, fitsOf } from './fits.server';
 import { factsOf } from './pieces.server';
-import { jobs, pieces, revisions } from './schema.server';
+import { jobs, pieces, prints, revisions } from './schema.server';
 import { addInspection, addWeld, inspectionsOf, weldsOf } from './welds.server';
 
 /** A whole job as a file, archived pieces and the history of every card included. Null when there is no such job. */
@@ -14,13 +14,29 @@ export async function exportJob(id: string): Promise<JobFile | null> {
   const rows = await db.select().from(pieces).where(eq(pieces.job, id)).orderBy(asc(pieces.seq));
   const files: PieceFile[] = [];
   for (const piece of rows) {
-    const history = await db.select().from(revisions).where(eq(revisions.piece, piece.id)).orderBy(asc(revisions.number));
+    const history = await db
+      .select()
+      .from(revisions)
+      .where(eq(revisions.piece, piece.id))
+      .orderBy(asc(revisions.number));
     files.push({
       ...factsOf(piece),
       created: piece.created.toISOString(),
       archived: piece.archived?.toISOString() ?? null,
       revision: piece.revision,
-      revisions: history.map(({ number, parent, at, pattern }) => ({ number, parent, at: at.toISOString(), pattern })),
+      revisions: history.map(({ number, parent, at, pattern }) => ({
+        number,
+        parent,
+        at: at.toISOString(),
+        pattern,
+      })),
+      prints: (await db.select().from(prints).where(eq(prints.piece, piece.id)).orderBy(asc(prints.seq))).map(
+        (row) => ({
+          at: row.at.toISOString(),
+          what: row.what,
+          revision: row.revision,
+        }),
+      ),
       fits: await fitsOf(piece.id),
       welds: await weldsOf(piece.id),
       inspections: await inspectionsOf(piece.id),
@@ -30,7 +46,14 @@ export async function exportJob(id: string): Promise<JobFile | null> {
   return JobFileSchema.parse({
     format: 'patrone-job',
     version: 1,
-    job: { name, vehicle, owner, notes, created: job.created.toISOString(), archived: job.archived?.toISOString() ?? null },
+    job: {
+      name,
+      vehicle,
+      owner,
+      notes,
+      created: job.created.toISOString(),
+      archived: job.archived?.toISOString() ?? null,
+    },
     pieces: files,
   });
 }
@@ -57,6 +80,8 @@ export function importJob(file: JobFile): Promise<string> {
         .returning({ id: pieces.id });
       const id = row!.id;
       for (const r of piece.revisions) await tx.insert(revisions).values({ ...r, piece: id, at: new Date(r.at) });
+      for (const print of piece.prints)
+        await tx.insert(prints).values({ ...print, piece: id, at: new Date(print.at) });
       for (const fit of piece.fits) await createFit(id, fit, tx);
       for (const weld of piece.welds) await addWeld(id, weld, tx);
       for (const inspection of piece.inspections) await addInspection(id, inspection, tx);

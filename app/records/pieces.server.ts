@@ -43,7 +43,12 @@ export function duplicatePiece(id: string): Promise<string | null> {
     if (!piece) return null;
     const [copy] = await tx
       .insert(pieces)
-      .values({ ...factsOf(piece), name: `${piece.name} (copy)`.slice(0, 80), job: piece.job, revision: piece.revision > 0 ? 1 : 0 })
+      .values({
+        ...factsOf(piece),
+        name: `${piece.name} (copy)`.slice(0, 80),
+        job: piece.job,
+        revision: piece.revision > 0 ? 1 : 0,
+      })
       .returning({ id: pieces.id });
     await tx.execute(sql`
       insert into revisions (piece, number, parent, pattern)

@@ -6,7 +6,13 @@ import type { Tx } from './database.server';
 import { pieces, revisions } from './schema.server';
 
 /** A card as it stands: the revision in use and whether there is one to go back or forward to. */
-export type CardState = { revision: number; pattern: PatternDoc; canUndo: boolean; canRedo: boolean; savedAt: string | null };
+export type CardState = {
+  revision: number;
+  pattern: PatternDoc;
+  canUndo: boolean;
+  canRedo: boolean;
+  savedAt: string | null;
+};
 
 const at = (piece: string, number: number) => and(eq(revisions.piece, piece), eq(revisions.number, number));
 
@@ -40,7 +46,8 @@ async function held(tx: Tx, piece: string): Promise<number | null> {
   return row?.revision ?? null;
 }
 
-const use = (tx: Tx, piece: string, revision: number) => tx.update(pieces).set({ revision }).where(eq(pieces.id, piece));
+const use = (tx: Tx, piece: string, revision: number) =>
+  tx.update(pieces).set({ revision }).where(eq(pieces.id, piece));
 
 /**
  * Stores a new revision made from `base`. When the one in use is no longer `base`, nothing is stored and the card as it
@@ -51,7 +58,10 @@ export function saveRevision(piece: string, base: number, pattern: PatternDoc): 
     const current = await held(tx, piece);
     if (current === null) return null;
     if (current !== base) return { kind: 'stale', card: await stateOf(tx, piece, current) };
-    const [last] = await tx.select({ number: max(revisions.number) }).from(revisions).where(eq(revisions.piece, piece));
+    const [last] = await tx
+      .select({ number: max(revisions.number) })
+      .from(revisions)
+      .where(eq(revisions.piece, piece));
     const number = (last?.number ?? 0) + 1;
     await tx.insert(revisions).values({ piece, number, parent: base, pattern });
     await use(tx, piece, number);

@@ -1,4 +1,16 @@
-import { bigserial, boolean, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import {
+  bigserial,
+  boolean,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import type { FitRecord, WeldRecord, InspectionRecord, PieceFacts } from '#core/format/job';
 import type { PatternDoc } from '#core/card/pattern';
 import type { Shop } from '#core/blank/practice';

@@ -37,7 +37,9 @@ export const weldsOf = async (piece: string): Promise<Weld[]> =>
   (await db.select().from(welds).where(eq(welds.piece, piece)).orderBy(asc(welds.seq))).map(weldOf);
 
 export const inspectionsOf = async (piece: string): Promise<Inspection[]> =>
-  (await db.select().from(inspections).where(eq(inspections.piece, piece)).orderBy(asc(inspections.seq))).map(inspectionOf);
+  (await db.select().from(inspections).where(eq(inspections.piece, piece)).orderBy(asc(inspections.seq))).map(
+    inspectionOf,
+  );
 
 const grouped = <T>(rows: { piece: string; record: T }[]): Map<string, T[]> => {
   const by = new Map<string, T[]>();
@@ -46,7 +48,11 @@ const grouped = <T>(rows: { piece: string; record: T }[]): Map<string, T[]> => {
 };
 
 export async function weldsOfJob(job: string): Promise<Map<string, Weld[]>> {
-  const rows = await db.select({ row: welds }).from(welds).innerJoin(pieces, eq(pieces.id, welds.piece)).where(eq(pieces.job, job));
+  const rows = await db
+    .select({ row: welds })
+    .from(welds)
+    .innerJoin(pieces, eq(pieces.id, welds.piece))
+    .where(eq(pieces.job, job));
   return grouped(rows.map(({ row }) => ({ piece: row.piece, record: weldOf(row) })));
 }
 

@@ -16,13 +16,20 @@ import type { Route } from './+types/pattern';
 import { tiledPdf } from './pdf.server';
 
 const FILES = ['blank.pdf', 'blank.svg', 'blank.dxf', 'card.pdf', 'card.svg', 'card.dxf', 'folds.csv'] as const;
-const TYPES: Record<string, string> = { pdf: 'application/pdf', svg: 'image/svg+xml', dxf: 'image/vnd.dxf', csv: 'text/csv; charset=utf-8' };
+const TYPES: Record<string, string> = {
+  pdf: 'application/pdf',
+  svg: 'image/svg+xml',
+  dxf: 'image/vnd.dxf',
+  csv: 'text/csv; charset=utf-8',
+};
 
 /** A pattern leaving the house: the revision in use, drawn as asked, and noted as sent out. */
 export async function loader({ params, request }: Route.LoaderArgs) {
   const id = z.uuid().safeParse(params.pieceId);
   const file = z.enum(FILES).safeParse(params.file);
-  const paper = z.enum(Object.keys(PAPERS) as [Paper, ...Paper[]]).safeParse(new URL(request.url).searchParams.get('paper') ?? 'a4');
+  const paper = z
+    .enum(Object.keys(PAPERS) as [Paper, ...Paper[]])
+    .safeParse(new URL(request.url).searchParams.get('paper') ?? 'a4');
   const piece = id.success ? await pieceById(id.data) : null;
   if (!piece || !file.success || !paper.success) throw new Response(null, { status: 404 });
   const [card, shop] = await Promise.all([cardState(piece.id, piece.revision), shopSettings()]);
@@ -38,7 +45,13 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const title = `${piece.name}, ${what}, revision ${piece.revision}`;
   const body =
     ending === 'pdf'
-      ? await tiledPdf(layers, { title: piece.name, what, revision: piece.revision, shop: shop.name, paper: paper.data })
+      ? await tiledPdf(layers, {
+          title: piece.name,
+          what,
+          revision: piece.revision,
+          shop: shop.name,
+          paper: paper.data,
+        })
       : ending === 'svg'
         ? toSvg(layers, title)
         : ending === 'dxf'

@@ -25,7 +25,10 @@ export function tiledPdf(layers: Layers, head: Head): Promise<Uint8Array> {
   const tiles = tilePages(layersBox(layers), head.paper);
   if (!tiles.ok) throw new Response(tiles.problems[0]!.code, { status: 422 });
   const { tiling } = tiles;
-  const pdf = new PDFDocument({ autoFirstPage: false, info: { Title: `${head.title}, ${head.what}, revision ${head.revision}`, Creator: 'Patrone' } });
+  const pdf = new PDFDocument({
+    autoFirstPage: false,
+    info: { Title: `${head.title}, ${head.what}, revision ${head.revision}`, Creator: 'Patrone' },
+  });
   const chunks: Uint8Array[] = [];
   const done = new Promise<Uint8Array>((resolve, reject) => {
     pdf.on('data', (chunk: Uint8Array) => chunks.push(chunk));
@@ -80,8 +83,13 @@ function drawMargin(pdf: Pdf, tiling: Tiling, tile: Tile, head: Head): void {
   const { marginMm: m, pageWidthMm: pw, pageHeightMm: ph } = tiling;
   pdf.fillColor('#000').font('condensed').fontSize(6);
   pdf.text(tile.name, m, 5.4, { lineBreak: false });
-  pdf.fontSize(4.4).text(`${head.title} · ${head.what} · revision ${head.revision}`, m + 14, 6.4, { lineBreak: false });
-  pdf.font('text').fontSize(2.8).text(`${head.shop} · print at 100 %, then check the bars with a rule`, m + 14, 11, { lineBreak: false });
+  pdf
+    .fontSize(4.4)
+    .text(`${head.title} · ${head.what} · revision ${head.revision}`, m + 14, 6.4, { lineBreak: false });
+  pdf
+    .font('text')
+    .fontSize(2.8)
+    .text(`${head.shop} · print at 100 %, then check the bars with a rule`, m + 14, 11, { lineBreak: false });
 
   const cell = Math.min(5, 9 / tiling.rows, 40 / tiling.columns);
   const left = pw - m - cell * tiling.columns;
@@ -104,6 +112,9 @@ function bar(pdf: Pdf, x: number, y: number, way: 'across' | 'up', mm: number, l
   pdf.save().lineWidth(0.25).strokeColor('#000').fillColor('#000');
   if (way === 'up') pdf.rotate(-90, { origin: [x, y] });
   pdf.moveTo(x, y).lineTo(x + mm, y).moveTo(x, y - 1.3).lineTo(x, y + 1.3).moveTo(x + mm, y - 1.3).lineTo(x + mm, y + 1.3).stroke(); // prettier-ignore
-  pdf.font('text').fontSize(2.8).text(label, x + mm + 1.5, y - 1.6, { lineBreak: false });
+  pdf
+    .font('text')
+    .fontSize(2.8)
+    .text(label, x + mm + 1.5, y - 1.6, { lineBreak: false });
   pdf.restore();
 }

@@ -46,7 +46,15 @@ export default function SheetStage() {
   const unsaved = card.status !== 'saved';
   const download = (label: string, href: string, about: string, contained = false) => (
     <Box>
-      <Button fullWidth variant={contained ? 'contained' : 'outlined'} size={contained ? 'large' : 'medium'} href={href} download onClick={noted} disabled={unsaved}>
+      <Button
+        fullWidth
+        variant={contained ? 'contained' : 'outlined'}
+        size={contained ? 'large' : 'medium'}
+        href={href}
+        download
+        onClick={noted}
+        disabled={unsaved}
+      >
         {label}
       </Button>
       <Typography variant="caption" sx={{ color: 'var(--pencil)' }}>
@@ -65,10 +73,19 @@ export default function SheetStage() {
         { label: 'Last sent out', value: road.sheet.note, alert: road.sheet.state === 'attention' },
       ]}
       drawing={
-        <Drawing bounds={covered ?? bounds} ground={what === 'card' ? 'card' : 'blank'} label="The pattern on its pages">
+        <Drawing
+          bounds={covered ?? bounds}
+          ground={what === 'card' ? 'card' : 'blank'}
+          label="The pattern on its pages"
+        >
           {tiling && <Pages tiling={tiling} />}
           {what === 'blank' ? (
-            <BlankPicture development={blank} pattern={pattern} plugs={plugsOnBlank(pattern.edges, blank.edges)} pick={null} />
+            <BlankPicture
+              development={blank}
+              pattern={pattern}
+              plugs={plugsOnBlank(pattern.edges, blank.edges)}
+              pick={null}
+            />
           ) : (
             <CardPicture pattern={pattern} pick={null} />
           )}
@@ -80,14 +97,27 @@ export default function SheetStage() {
           <Box>
             <Typography variant="h2">Full size on paper</Typography>
             <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-              Print at 100 %, never “fit to page”. Check the bars on each page with a rule, join the pages at the crosses, glue or pounce.
+              Print at 100 %, never “fit to page”. Check the bars on each page with a rule, join the pages at the
+              crosses, glue or pounce.
             </Typography>
           </Box>
-          <ToggleButtonGroup exclusive fullWidth value={what} onChange={(_, next: What | null) => next && setWhat(next)} aria-label="What goes out">
+          <ToggleButtonGroup
+            exclusive
+            fullWidth
+            value={what}
+            onChange={(_, next: What | null) => next && setWhat(next)}
+            aria-label="What goes out"
+          >
             <ToggleButton value="blank">The blank</ToggleButton>
             <ToggleButton value="card">The card</ToggleButton>
           </ToggleButtonGroup>
-          <ToggleButtonGroup exclusive fullWidth value={paper} onChange={(_, next: Paper | null) => next && setPaper(next)} aria-label="Paper">
+          <ToggleButtonGroup
+            exclusive
+            fullWidth
+            value={paper}
+            onChange={(_, next: Paper | null) => next && setPaper(next)}
+            aria-label="Paper"
+          >
             {Object.entries(PAPERS).map(([key, { name }]) => (
               <ToggleButton key={key} value={key}>
                 {name}
@@ -95,7 +125,13 @@ export default function SheetStage() {
             ))}
           </ToggleButtonGroup>
           {!tiles.ok && <Typography role="alert">{problemSentence(tiles.problems[0]!, pattern, show)}</Typography>}
-          {tiling && download(`Print on ${tiling.tiles.length} ${tiling.tiles.length === 1 ? 'page' : 'pages'} (PDF)`, file('pdf', `?paper=${paper}`), 'Register crosses, tile key, check bars in mm and inches', true)}
+          {tiling &&
+            download(
+              `Print on ${tiling.tiles.length} ${tiling.tiles.length === 1 ? 'page' : 'pages'} (PDF)`,
+              file('pdf', `?paper=${paper}`),
+              'Register crosses, tile key, check bars in mm and inches',
+              true,
+            )}
           <Typography variant="h2">To a cutter, or onward</Typography>
           {download('DXF for a cutter', file('dxf'), 'Release 12, mm, layers CUT, FOLD, BRAKE, SCRIBE, HOLE')}
           {download('SVG drawing', file('svg'), 'In millimetres, one group for each layer')}
@@ -114,7 +150,17 @@ function Pages({ tiling }: { tiling: Tiling }) {
       {tiling.tiles.map((tile) => {
         const [x, y] = px([tile.x, tile.y + tiling.windowHeightMm]);
         return (
-          <rect key={tile.name} x={x} y={y} width={tiling.windowWidthMm * scale} height={tiling.windowHeightMm * scale} fill="var(--chalk)" fillOpacity={0.85} stroke="var(--pencil)" strokeDasharray="5 4" />
+          <rect
+            key={tile.name}
+            x={x}
+            y={y}
+            width={tiling.windowWidthMm * scale}
+            height={tiling.windowHeightMm * scale}
+            fill="var(--chalk)"
+            fillOpacity={0.85}
+            stroke="var(--pencil)"
+            strokeDasharray="5 4"
+          />
         );
       })}
     </g>
@@ -128,7 +174,15 @@ function PageNames({ tiling }: { tiling: Tiling }) {
       {tiling.tiles.map((tile) => {
         const [x, y] = px([tile.x, tile.y + tiling.windowHeightMm]);
         return (
-          <text key={tile.name} x={x + 10} y={y + 26} className="condensed" fontSize={22} fontWeight={600} fill="var(--torch)">
+          <text
+            key={tile.name}
+            x={x + 4}
+            y={y - 6}
+            className="condensed"
+            fontSize={22}
+            fontWeight={600}
+            fill="var(--torch)"
+          >
             {tile.name}
           </text>
         );

@@ -27,7 +27,19 @@ type Props = {
  * A field that takes lengths as people write them. Wrong input stays where it is, with what to do about it; with the
  * field in hand both units are shown, and the arrow keys step by half a millimetre or 1/32 in.
  */
-export function LengthField({ label, mm, onChange, min, empty, digits = 1, name, autoFocus, onEnter, big, disabled }: Props) {
+export function LengthField({
+  label,
+  mm,
+  onChange,
+  min,
+  empty,
+  digits = 1,
+  name,
+  autoFocus,
+  onEnter,
+  big,
+  disabled,
+}: Props) {
   const { unit } = usePreferences();
   const shown = mm === null ? '' : formatLength(mm, unit, digits, false);
   const [typed, setTyped] = useState<string | null>(null);

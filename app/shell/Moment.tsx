@@ -1,6 +1,12 @@
 /** A date and time as the shop reads it. The server may stand in another time zone, hence the suppressed warning. */
 export function Moment({ at }: { at: string }) {
-  const said = new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' });
+  const said = new Date(at).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+  });
   return (
     <time dateTime={at} suppressHydrationWarning>
       {said}

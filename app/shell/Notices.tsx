@@ -23,9 +23,25 @@ export function Notices({ problems }: { problems: readonly Problem[] }) {
         <Box role="listitem" key={`${problem.code}${i}`}>
           <ButtonBase
             onClick={() => pickFirst(problem.about)}
-            sx={{ width: '100%', justifyContent: 'flex-start', textAlign: 'left', gap: 1.2, p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: `5px solid var(--torch)`, fontSize: '0.98rem', lineHeight: 1.3 }}
+            sx={{
+              width: '100%',
+              justifyContent: 'flex-start',
+              textAlign: 'left',
+              gap: 1.2,
+              p: 1.2,
+              bgcolor: 'var(--torch-ground)',
+              borderLeft: `5px solid var(--torch)`,
+              fontSize: '0.98rem',
+              lineHeight: 1.3,
+            }}
           >
-            <svg width="22" height="20" viewBox="0 0 20 20" aria-label={problem.severity === 'stop' ? 'Stop' : 'Take care'} style={{ flex: 'none' }}>
+            <svg
+              width="22"
+              height="20"
+              viewBox="0 0 20 20"
+              aria-label={problem.severity === 'stop' ? 'Stop' : 'Take care'}
+              style={{ flex: 'none' }}
+            >
               {problem.severity === 'stop' ? (
                 <path d="M6 1h8l5 5v8l-5 5H6l-5-5V6zM6 10h8" fill="none" stroke="var(--torch)" strokeWidth="2.4" />
               ) : (

@@ -29,10 +29,24 @@ export const NEW_PIECE: PieceFacts = {
   notes: '',
 };
 
-const SIDE_WORDS: Record<PieceFacts['side'], string> = { left: 'Left', right: 'Right', front: 'Front', rear: 'Rear', centre: 'Middle' };
+const SIDE_WORDS: Record<PieceFacts['side'], string> = {
+  left: 'Left',
+  right: 'Right',
+  front: 'Front',
+  rear: 'Rear',
+  centre: 'Middle',
+};
 
 /** What a piece is and what it is made of. Sent to the page's own action; an answer with a message is shown. */
-export function PieceForm({ initial, button, children }: { initial: PieceFacts; button: string; children?: ReactNode }) {
+export function PieceForm({
+  initial,
+  button,
+  children,
+}: {
+  initial: PieceFacts;
+  button: string;
+  children?: ReactNode;
+}) {
   const [facts, setFacts] = useState(initial);
   const [nameless, setNameless] = useState(false);
   const fetcher = useFetcher<{ message?: string; saved?: boolean }>();
@@ -61,21 +75,45 @@ export function PieceForm({ initial, button, children }: { initial: PieceFacts; 
           helperText={nameless ? 'Give it a name that everyone in the shop knows it by.' : undefined}
           onChange={(event) => change({ name: event.target.value.slice(0, 80) })}
         />
-        <TextField label="What part it is" value={facts.part} onChange={(event) => change({ part: event.target.value.slice(0, 120) })} placeholder="Where it sits and what it does" />
-        <Choice label="Side of the vehicle" value={facts.side} onChange={(side) => change({ side })} options={SIDES_OF_VEHICLE.map((side) => [side, SIDE_WORDS[side]] as const)} />
+        <TextField
+          label="What part it is"
+          value={facts.part}
+          onChange={(event) => change({ part: event.target.value.slice(0, 120) })}
+          placeholder="Where it sits and what it does"
+        />
+        <Choice
+          label="Side of the vehicle"
+          value={facts.side}
+          onChange={(side) => change({ side })}
+          options={SIDES_OF_VEHICLE.map((side) => [side, SIDE_WORDS[side]] as const)}
+        />
         <FormControlLabel
           control={<Switch checked={facts.structural} onChange={(_, structural) => change({ structural })} />}
           label="Part of what holds the vehicle up (sill, pillar, rail, mount)"
         />
         {facts.structural && (
           <Box sx={{ borderLeft: '6px double var(--torch)', pl: 1.4, fontSize: '0.95rem' }}>
-            Brace before cutting, stagger the cuts of inner and outer layers, and follow the maker’s and local inspection rules. Have a licensed person judge it.
+            Brace before cutting, stagger the cuts of inner and outer layers, and follow the maker’s and local
+            inspection rules. Have a licensed person judge it.
           </Box>
         )}
-        <TextField label="Notes" multiline minRows={4} value={facts.notes} onChange={(event) => change({ notes: event.target.value.slice(0, 8000) })} placeholder="What was found, what must stay, what gives the reference" />
+        <TextField
+          label="Notes"
+          multiline
+          minRows={4}
+          value={facts.notes}
+          onChange={(event) => change({ notes: event.target.value.slice(0, 8000) })}
+          placeholder="What was found, what must stay, what gives the reference"
+        />
       </Stack>
       <Stack spacing={1.8}>
-        <Choice label="Metal" value={facts.metal} onChange={(metal) => change({ metal })} options={METALS.map((metal) => [metal.id, metal.name] as const)} help={metalById(facts.metal).about} />
+        <Choice
+          label="Metal"
+          value={facts.metal}
+          onChange={(metal) => change({ metal })}
+          options={METALS.map((metal) => [metal.id, metal.name] as const)}
+          help={metalById(facts.metal).about}
+        />
         <Thickness facts={facts} onChange={change} />
         {fetcher.data?.message && (
           <Box role="alert" sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}>
@@ -114,16 +152,35 @@ function Thickness({ facts, onChange }: { facts: PieceFacts; onChange: (next: Pa
       <Typography component="legend" variant="h3" sx={{ px: 1 }}>
         Thickness
       </Typography>
-      <ToggleButtonGroup exclusive fullWidth value={thickness.by} onChange={(_, by) => choose(by as typeof thickness.by | null)} aria-label="How the thickness is known" sx={{ mb: 1.5 }}>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={thickness.by}
+        onChange={(_, by) => choose(by as typeof thickness.by | null)}
+        aria-label="How the thickness is known"
+        sx={{ mb: 1.5 }}
+      >
         <ToggleButton value="gauge">Gauge</ToggleButton>
         <ToggleButton value="mm">By size</ToggleButton>
         <ToggleButton value="micrometer">Micrometer</ToggleButton>
       </ToggleButtonGroup>
       {thickness.by === 'gauge' ? (
         <Stack direction="row" spacing={1}>
-          <Choice label="System" value={thickness.system} onChange={(system) => byGauge(system, GAUGE_NUMBERS[system].includes(thickness.gauge) ? thickness.gauge : 20)} options={GAUGE_SYSTEMS.map((s) => [s, SYSTEM_NAMES[s]] as const)} />
+          <Choice
+            label="System"
+            value={thickness.system}
+            onChange={(system) =>
+              byGauge(system, GAUGE_NUMBERS[system].includes(thickness.gauge) ? thickness.gauge : 20)
+            }
+            options={GAUGE_SYSTEMS.map((s) => [s, SYSTEM_NAMES[s]] as const)}
+          />
           <Box sx={{ minWidth: 110 }}>
-            <Choice label="Gauge" value={String(thickness.gauge)} onChange={(gauge) => byGauge(thickness.system, Number(gauge))} options={GAUGE_NUMBERS[thickness.system].map((g) => [String(g), String(g)] as const)} />
+            <Choice
+              label="Gauge"
+              value={String(thickness.gauge)}
+              onChange={(gauge) => byGauge(thickness.system, Number(gauge))}
+              options={GAUGE_NUMBERS[thickness.system].map((g) => [String(g), String(g)] as const)}
+            />
           </Box>
         </Stack>
       ) : (
@@ -137,16 +194,23 @@ function Thickness({ facts, onChange }: { facts: PieceFacts; onChange: (next: Pa
       )}
       <Box sx={{ mt: 1.5 }}>
         <Box className="figure" sx={{ fontSize: '1.6rem' }}>
-          {facts.thicknessMm.toFixed(2)} mm <span style={{ color: 'var(--pencil)' }}>· {(facts.thicknessMm / 25.4).toFixed(4)} in</span>
+          {facts.thicknessMm.toFixed(2)} mm{' '}
+          <span style={{ color: 'var(--pencil)' }}>· {(facts.thicknessMm / 25.4).toFixed(4)} in</span>
         </Box>
-        <Box component="ul" aria-label="Nearest gauge in each system" sx={{ m: 0, mt: 0.5, p: 0, listStyle: 'none', fontSize: '0.92rem' }}>
+        <Box
+          component="ul"
+          aria-label="Nearest gauge in each system"
+          sx={{ m: 0, mt: 0.5, p: 0, listStyle: 'none', fontSize: '0.92rem' }}
+        >
           {near.ok &&
             near.nearest.map(({ system, gauge, differenceMm }) => (
               <li key={system}>
                 <span className="figure">{String(gauge).padStart(2)}</span> {SYSTEM_NAMES[system]}
                 <span className="figure" style={{ color: 'var(--pencil)' }}>
                   {' '}
-                  {Math.abs(differenceMm) < 0.0005 ? 'exactly' : `${differenceMm > 0 ? '+' : '−'}${Math.abs(differenceMm).toFixed(3)} mm`}
+                  {Math.abs(differenceMm) < 0.0005
+                    ? 'exactly'
+                    : `${differenceMm > 0 ? '+' : '−'}${Math.abs(differenceMm).toFixed(3)} mm`}
                 </span>
               </li>
             ))}

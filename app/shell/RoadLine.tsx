@@ -14,7 +14,18 @@ export function RoadLine({ piece, road }: { piece: string; road: Road }) {
           component={Link}
           to={`/pieces/${piece}/${id}`}
           title={road[id].note || label}
-          sx={{ flex: 1, minHeight: 48, display: 'flex', flexDirection: 'column', alignItems: 'center', justifyContent: 'center', gap: 0.2, color: 'inherit', textDecoration: 'none', '&:hover': { bgcolor: 'var(--chalk)' } }}
+          sx={{
+            flex: 1,
+            minHeight: 48,
+            display: 'flex',
+            flexDirection: 'column',
+            alignItems: 'center',
+            justifyContent: 'center',
+            gap: 0.2,
+            color: 'inherit',
+            textDecoration: 'none',
+            '&:hover': { bgcolor: 'var(--chalk)' },
+          }}
         >
           <StopMark state={road[id].state} />
           <Box className="condensed" sx={{ fontSize: '0.92rem' }}>

@@ -4,15 +4,42 @@ import type { TallyFigure } from './Tally';
 import { Tally } from './Tally';
 
 /** The lie of every stage: drawing, drawer at its side (under it on an upright tablet or a phone), tally along the bottom. */
-export function StageLayout({ drawing, drawer, tally, drawerWidth = 360 }: { drawing: ReactNode; drawer: ReactNode; tally: TallyFigure[]; drawerWidth?: number }) {
+export function StageLayout({
+  drawing,
+  drawer,
+  tally,
+  drawerWidth = 360,
+}: {
+  drawing: ReactNode;
+  drawer: ReactNode;
+  tally: TallyFigure[];
+  drawerWidth?: number;
+}) {
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}>
-        <Box sx={{ flex: { xs: '0 0 auto', md: 1 }, height: { xs: '44dvh', md: 'auto' }, minWidth: 0, minHeight: 0, position: 'relative' }}>{drawing}</Box>
+        <Box
+          sx={{
+            flex: { xs: '0 0 auto', md: 1 },
+            height: { xs: '44dvh', md: 'auto' },
+            minWidth: 0,
+            minHeight: 0,
+            position: 'relative',
+          }}
+        >
+          {drawing}
+        </Box>
         <Box
           component="aside"
           aria-label="Drawer"
-          sx={{ flex: { xs: '1 0 auto', md: `0 0 ${drawerWidth}px` }, overflowY: { md: 'auto' }, bgcolor: 'var(--panel)', borderLeft: { md: '1.5px solid var(--rule)' }, borderTop: { xs: '1.5px solid var(--rule)', md: 0 }, p: 2 }}
+          sx={{
+            flex: { xs: '1 0 auto', md: `0 0 ${drawerWidth}px` },
+            overflowY: { md: 'auto' },
+            bgcolor: 'var(--panel)',
+            borderLeft: { md: '1.5px solid var(--rule)' },
+            borderTop: { xs: '1.5px solid var(--rule)', md: 0 },
+            p: 2,
+          }}
         >
           {drawer}
         </Box>

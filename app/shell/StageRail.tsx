@@ -1,18 +1,37 @@
 import Box from '@mui/material/Box';
-import { NavLink } from 'react-router';
+import { useEffect, useRef } from 'react';
+import { NavLink, useLocation } from 'react-router';
 import { StopMark } from './StopMark';
 import type { Road, Stop } from './stages';
 import { STAGES } from './stages';
 
-const SAID: Record<Stop['state'], string> = { done: 'done', next: 'next', attention: 'needs attention', ahead: 'ahead' };
+const SAID: Record<Stop['state'], string> = {
+  done: 'done',
+  next: 'next',
+  attention: 'needs attention',
+  ahead: 'ahead',
+};
 
 /** The road of a piece across the top: each stop with how it stands. */
 export function StageRail({ piece, road }: { piece: string; road: Road }) {
+  const rail = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  // On a phone the rail is longer than the screen: bring the stop one is at into view.
+  useEffect(() => {
+    rail.current?.querySelector('[aria-current="page"]')?.scrollIntoView({ inline: 'center', block: 'nearest' });
+  }, [pathname]);
   return (
     <Box
       component="nav"
+      ref={rail}
       aria-label="The road of the piece"
-      sx={{ display: 'flex', bgcolor: 'var(--panel)', borderBottom: '1.5px solid var(--rule)', overflowX: 'auto', scrollbarWidth: 'none' }}
+      sx={{
+        display: 'flex',
+        bgcolor: 'var(--panel)',
+        borderBottom: '1.5px solid var(--rule)',
+        overflowX: 'auto',
+        scrollbarWidth: 'none',
+      }}
     >
       {STAGES.map(({ id, key, label }) => {
         const stop = road[id];
@@ -39,12 +58,24 @@ export function StageRail({ piece, road }: { piece: string; road: Road }) {
             <StopMark state={stop.state} />
             <Box sx={{ lineHeight: 1.1 }}>
               <Box className="condensed" sx={{ fontSize: '1.12rem', fontWeight: 600 }}>
-                <Box component="span" className="figure" sx={{ color: 'var(--pencil)', fontSize: '0.8rem', mr: 0.6, display: { xs: 'none', md: 'inline' } }}>
+                <Box
+                  component="span"
+                  className="figure"
+                  sx={{ color: 'var(--pencil)', fontSize: '0.8rem', mr: 0.6, display: { xs: 'none', md: 'inline' } }}
+                >
                   {key}
                 </Box>
                 {label}
               </Box>
-              <Box sx={{ fontSize: '0.8rem', color: stop.state === 'attention' ? 'var(--torch)' : 'var(--pencil)', display: { xs: 'none', sm: 'block' } }}>{stop.note || '\u00a0'}</Box>
+              <Box
+                sx={{
+                  fontSize: '0.8rem',
+                  color: stop.state === 'attention' ? 'var(--torch)' : 'var(--pencil)',
+                  display: { xs: 'none', sm: 'block' },
+                }}
+              >
+                {stop.note || '\u00a0'}
+              </Box>
             </Box>
           </Box>
         );

@@ -22,7 +22,17 @@ export function StopMark({ state }: { state: Stop['state'] }) {
           <path d="M10 7v5.4M10 14v1.8" stroke="var(--panel)" strokeWidth="2" />
         </>
       )}
-      {state === 'ahead' && <circle cx="10" cy="10" r="7.6" fill="none" stroke="var(--pencil)" strokeWidth="1.4" strokeDasharray="2.6 2.2" />}
+      {state === 'ahead' && (
+        <circle
+          cx="10"
+          cy="10"
+          r="7.6"
+          fill="none"
+          stroke="var(--pencil)"
+          strokeWidth="1.4"
+          strokeDasharray="2.6 2.2"
+        />
+      )}
     </svg>
   );
 }

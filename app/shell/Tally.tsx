@@ -11,19 +11,49 @@ export type TallyFigure = { label: string; value: string; working?: Working; ale
 export function Tally({ figures }: { figures: TallyFigure[] }) {
   const [shown, setShown] = useState<{ anchor: HTMLElement; working: Working } | null>(null);
   return (
-    <Box component="section" aria-label="Tally" sx={{ display: 'flex', flexWrap: 'wrap', bgcolor: 'var(--panel)', borderTop: '1.5px solid var(--rule)' }}>
+    <Box
+      component="section"
+      aria-label="Tally"
+      sx={{ display: 'flex', flexWrap: 'wrap', bgcolor: 'var(--panel)', borderTop: '1.5px solid var(--rule)' }}
+    >
       {figures.map(({ label, value, working, alert }) => (
         <ButtonBase
           key={label}
           disabled={!working}
           aria-label={working ? `${label} ${value}. Show the working` : undefined}
           onClick={(event) => working && setShown({ anchor: event.currentTarget, working })}
-          sx={{ flex: '1 1 auto', flexDirection: 'column', alignItems: 'flex-start', px: 2, py: 0.8, minHeight: 62, borderRight: '1px solid var(--rule)', '&:hover': { bgcolor: 'var(--chalk)' } }}
+          sx={{
+            flex: '1 1 auto',
+            flexDirection: 'column',
+            alignItems: 'flex-start',
+            px: 2,
+            py: 0.8,
+            minHeight: 62,
+            borderRight: '1px solid var(--rule)',
+            '&:hover': { bgcolor: 'var(--chalk)' },
+          }}
         >
-          <Box component="span" className="condensed" sx={{ fontSize: '0.95rem', color: 'var(--pencil)', borderBottom: working ? '1.5px dotted var(--pencil)' : 'none' }}>
+          <Box
+            component="span"
+            className="condensed"
+            sx={{
+              fontSize: '0.95rem',
+              color: 'var(--pencil)',
+              borderBottom: working ? '1.5px dotted var(--pencil)' : 'none',
+            }}
+          >
             {label}
           </Box>
-          <Box component="span" className="figure" sx={{ fontSize: { xs: '1.15rem', md: '1.4rem' }, fontWeight: 500, whiteSpace: 'nowrap', color: alert ? 'var(--torch)' : 'inherit' }}>
+          <Box
+            component="span"
+            className="figure"
+            sx={{
+              fontSize: { xs: '1.15rem', md: '1.4rem' },
+              fontWeight: 500,
+              whiteSpace: 'nowrap',
+              color: alert ? 'var(--torch)' : 'inherit',
+            }}
+          >
             {value}
           </Box>
         </ButtonBase>

@@ -20,17 +20,44 @@ export function TopBar({ children, right }: { children: ReactNode; right?: React
   const [keys, setKeys] = useState(false);
   useKeys({ u: toggleUnit, '?': () => setKeys(true) });
   return (
-    <Box component="header" sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 2, minHeight: 50, bgcolor: 'var(--panel)', borderBottom: '1.5px solid var(--rule)' }}>
-      <Link to="/" aria-label="Patrone: all jobs" style={{ display: 'flex', color: 'inherit', textDecoration: 'none', alignItems: 'center', gap: 8 }}>
+    <Box
+      component="header"
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: 1,
+        px: 2,
+        minHeight: 50,
+        bgcolor: 'var(--panel)',
+        borderBottom: '1.5px solid var(--rule)',
+      }}
+    >
+      <Link
+        to="/"
+        aria-label="Patrone: all jobs"
+        style={{ display: 'flex', color: 'inherit', textDecoration: 'none', alignItems: 'center', gap: 8 }}
+      >
         <img src="/icon.svg" alt="" width={28} height={28} />
-        <Box component="span" className="condensed" sx={{ fontSize: '1.3rem', fontWeight: 600, letterSpacing: '0.04em', display: { xs: 'none', sm: 'inline' } }}>
+        <Box
+          component="span"
+          className="condensed"
+          sx={{ fontSize: '1.3rem', fontWeight: 600, letterSpacing: '0.04em', display: { xs: 'none', sm: 'inline' } }}
+        >
           Patrone
         </Box>
       </Link>
-      <Box sx={{ flex: 1, minWidth: 0, display: 'flex', alignItems: 'center', gap: 1, overflow: 'hidden' }}>{children}</Box>
+      <Box sx={{ flex: 1, minWidth: 0, display: 'flex', alignItems: 'center', gap: 1, overflow: 'hidden' }}>
+        {children}
+      </Box>
       {right}
       <Tooltip title="Millimetres or inches (U)">
-        <Button size="small" variant="outlined" onClick={toggleUnit} sx={{ minWidth: 56, px: 1 }} aria-label={`Units: ${unit === 'mm' ? 'millimetres' : 'inches'}. Change`}>
+        <Button
+          size="small"
+          variant="outlined"
+          onClick={toggleUnit}
+          sx={{ minWidth: 56, px: 1 }}
+          aria-label={`Units: ${unit === 'mm' ? 'millimetres' : 'inches'}. Change`}
+        >
           <span className="figure">{unit === 'mm' ? 'mm' : 'in'}</span>
         </Button>
       </Tooltip>

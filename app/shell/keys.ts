@@ -19,7 +19,9 @@ export function useKeys(map: KeyMap): void {
     const pressed = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || taken(event.target)) return;
       const letter = /^[a-z]$/i.test(event.key);
-      const name = letter ? `${event.shiftKey ? 'Shift+' : ''}${event.shiftKey ? event.key.toUpperCase() : event.key.toLowerCase()}` : event.key;
+      const name = letter
+        ? `${event.shiftKey ? 'Shift+' : ''}${event.shiftKey ? event.key.toUpperCase() : event.key.toLowerCase()}`
+        : event.key;
       const act = current.current[name];
       if (!act) return;
       event.preventDefault();

@@ -68,7 +68,18 @@ function SaveLine({ card }: { card: CardEditor }) {
     conflict: 'Saved elsewhere too: choose below',
   }[card.status];
   return (
-    <Box role="status" suppressHydrationWarning sx={{ fontSize: '0.9rem', color: card.status === 'kept' || card.status === 'conflict' ? 'var(--torch)' : 'var(--pencil)', maxWidth: { xs: 120, sm: 300, md: 'none' }, lineHeight: 1.1, textAlign: 'right' }}>
+    <Box
+      role="status"
+      suppressHydrationWarning
+      sx={{
+        fontSize: '0.9rem',
+        color: card.status === 'kept' || card.status === 'conflict' ? 'var(--torch)' : 'var(--pencil)',
+        display: card.status === 'saved' || card.status === 'saving' ? { xs: 'none', sm: 'block' } : 'block',
+        maxWidth: { xs: 130, sm: 300, md: 'none' },
+        lineHeight: 1.1,
+        textAlign: 'right',
+      }}
+    >
       {said}
     </Box>
   );
@@ -85,11 +96,18 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
   const revalidator = useRevalidator();
   const navigate = useNavigate();
   const [pick, setPick] = useState<Pick>(null);
-  const card = useCard(id, loaded.card, useCallback(() => void revalidator.revalidate(), [revalidator]));
+  const card = useCard(
+    id,
+    loaded.card,
+    useCallback(() => void revalidator.revalidate(), [revalidator]),
+  );
   const { pattern } = card;
   const metal = metalById(facts.metal);
   const problems = useMemo(() => checkCard(pattern), [pattern]);
-  const development = useMemo(() => develop(pattern, sheetMetal(metal, facts.thicknessMm, shop), shop), [pattern, metal, facts.thicknessMm, shop]);
+  const development = useMemo(
+    () => develop(pattern, sheetMetal(metal, facts.thicknessMm, shop), shop),
+    [pattern, metal, facts.thicknessMm, shop],
+  );
   const road = roadOf({
     pattern,
     problems,
@@ -100,19 +118,43 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
     welds,
     inspections,
   });
-  const view = { id, facts, metal, shop, card, pattern, problems, development, road, fits, welds, inspections, pick, setPick };
+  const view = {
+    id,
+    facts,
+    metal,
+    shop,
+    card,
+    pattern,
+    problems,
+    development,
+    road,
+    fits,
+    welds,
+    inspections,
+    pick,
+    setPick,
+  };
 
   const nextOf = (kind: 'edge' | 'fold', ids: string[], step: number) => {
     if (ids.length === 0) return;
     const at = pick?.kind === kind ? ids.indexOf(pick.id) : step > 0 ? -1 : 0;
     setPick({ kind, id: ids[(at + step + ids.length) % ids.length]! });
   };
-  const edgesByLetter = [...pattern.edges].sort((a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter)).map((e) => e.id);
+  const edgesByLetter = [...pattern.edges]
+    .sort((a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter))
+    .map((e) => e.id);
   useKeys({
-    ...Object.fromEntries(STAGES.map((stage) => [String(stage.key), () => void navigate(`/pieces/${id}/${stage.id}`)])),
+    ...Object.fromEntries(
+      STAGES.map((stage) => [String(stage.key), () => void navigate(`/pieces/${id}/${stage.id}`)]),
+    ),
     e: () => nextOf('edge', edgesByLetter, 1),
     'Shift+E': () => nextOf('edge', edgesByLetter, -1),
-    f: () => nextOf('fold', pattern.folds.map((f) => f.id), 1),
+    f: () =>
+      nextOf(
+        'fold',
+        pattern.folds.map((f) => f.id),
+        1,
+      ),
     z: card.canUndo ? card.undo : undefined,
     'Shift+Z': card.canRedo ? card.redo : undefined,
     Escape: () => setPick(null),
@@ -142,19 +184,48 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
             </>
           }
         >
-          <IconButton component={Link} to={`/jobs/${job.id}`} aria-label={`Back to ${job.name}`} sx={{ display: { xs: 'none', sm: 'inline-flex' } }}>
+          <IconButton
+            component={Link}
+            to={`/jobs/${job.id}`}
+            aria-label={`Back to ${job.name}`}
+            sx={{ display: { xs: 'none', sm: 'inline-flex' } }}
+          >
             <ArrowBack />
           </IconButton>
-          <Box component={Link} to={`/jobs/${job.id}`} className="condensed" sx={{ color: 'var(--pencil)', textDecoration: 'none', whiteSpace: 'nowrap', display: { xs: 'none', md: 'inline' }, fontSize: '1.1rem' }}>
+          <Box
+            component={Link}
+            to={`/jobs/${job.id}`}
+            className="condensed"
+            sx={{
+              color: 'var(--pencil)',
+              textDecoration: 'none',
+              whiteSpace: 'nowrap',
+              display: { xs: 'none', md: 'inline' },
+              fontSize: '1.1rem',
+            }}
+          >
             {job.name}
           </Box>
           <Box component="span" sx={{ color: 'var(--rule)', display: { xs: 'none', md: 'inline' } }}>
             /
           </Box>
-          <Box component="h1" className="condensed" sx={{ m: 0, fontSize: '1.35rem', fontWeight: 600, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+          <Box
+            component="h1"
+            className="condensed"
+            sx={{
+              m: 0,
+              fontSize: '1.35rem',
+              fontWeight: 600,
+              overflow: 'hidden',
+              textOverflow: 'ellipsis',
+              whiteSpace: 'nowrap',
+            }}
+          >
             {facts.name}
           </Box>
-          {loaded.archived && <Box sx={{ fontSize: '0.85rem', px: 1, border: '1px solid var(--rule)' }}>put away</Box>}
+          {loaded.archived && (
+            <Box sx={{ fontSize: '0.85rem', px: 1, border: '1px solid var(--rule)' }}>put away</Box>
+          )}
         </TopBar>
         <StageRail piece={id} road={road} />
         <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>

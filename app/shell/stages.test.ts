@@ -26,12 +26,22 @@ const roadFor = (name: string, change: Partial<Parameters<typeof roadOf>[0]> = {
 test('a new piece starts at its card; nothing later claims to be done', () => {
   const road = roadFor('Step-well tray', { pattern: emptyPattern(), fit: null, welds: [], inspections: [] });
   expect(road.card.state).toBe('next');
-  expect([road.blank, road.sheet, road.fit, road.weld].map((stop) => stop.state)).toEqual(['ahead', 'ahead', 'ahead', 'ahead']);
+  expect([road.blank, road.sheet, road.fit, road.weld].map((stop) => stop.state)).toEqual([
+    'ahead',
+    'ahead',
+    'ahead',
+    'ahead',
+  ]);
 });
 
 test('the stops follow what was read and found', () => {
   const tray = roadFor('Step-well tray', { printed: 3 });
-  expect(tray).toMatchObject({ card: { state: 'done' }, sheet: { state: 'done' }, fit: { state: 'done' }, weld: { state: 'done' } });
+  expect(tray).toMatchObject({
+    card: { state: 'done' },
+    sheet: { state: 'done' },
+    fit: { state: 'done' },
+    weld: { state: 'done' },
+  });
   expect(roadFor('Step-well tray', { printed: 2 }).sheet.note).toBe('Changed since print');
   expect(roadFor('Battery shelf').fit.state).toBe('attention');
   const open = demoJob().pieces[0]!.inspections.map((i) => ({ ...i, remedy: '' }));

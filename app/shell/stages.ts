@@ -42,7 +42,8 @@ export function roadOf(given: RoadGiven): Road {
   };
   const next = STAGES.find(({ id }) => road[id].state === 'ahead');
   const waiting = STAGES.find(({ id }) => road[id].state === 'attention');
-  if (next && !(waiting && waiting.key < next.key && waiting.id !== 'blank')) road[next.id] = { ...road[next.id], state: 'next' };
+  if (next && !(waiting && waiting.key < next.key && waiting.id !== 'blank'))
+    road[next.id] = { ...road[next.id], state: 'next' };
   return road;
 }
 
@@ -65,15 +66,21 @@ function blankStop({ pattern, development }: RoadGiven): Stop {
 
 function sheetStop({ printed, revision }: RoadGiven): Stop {
   if (printed === null) return { state: 'ahead', note: 'Not printed' };
-  return printed === revision ? { state: 'done', note: 'Printed' } : { state: 'attention', note: 'Changed since print' };
+  return printed === revision
+    ? { state: 'done', note: 'Printed' }
+    : { state: 'attention', note: 'Changed since print' };
 }
 
 function fitStop({ fit }: RoadGiven): Stop {
-  const read = (fit?.edges ?? []).map((edge) => lieOf(edge.stations, { gapMm: edge.targetMm, toleranceMm: edge.toleranceMm, flushMm: edge.flushMm }));
+  const read = (fit?.edges ?? []).map((edge) =>
+    lieOf(edge.stations, { gapMm: edge.targetMm, toleranceMm: edge.toleranceMm, flushMm: edge.flushMm }),
+  );
   const some = read.filter((lie) => lie.read > 0);
   if (!fit || some.length === 0) return { state: 'ahead', note: fit ? 'Nothing read' : 'Not tried' };
   const off = some.filter((lie) => !lie.good).length;
-  return off > 0 ? { state: 'attention', note: off === 1 ? '1 edge off' : `${off} edges off` } : { state: 'done', note: 'Fits' };
+  return off > 0
+    ? { state: 'attention', note: off === 1 ? '1 edge off' : `${off} edges off` }
+    : { state: 'done', note: 'Fits' };
 }
 
 function weldStop({ pattern, welds, inspections }: RoadGiven): Stop {

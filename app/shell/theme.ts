@@ -35,7 +35,13 @@ export const theme = createTheme({
     h1: { fontFamily: condensed, fontWeight: 600, fontSize: '2.1rem', lineHeight: 1.1 },
     h2: { fontFamily: condensed, fontWeight: 600, fontSize: '1.45rem', lineHeight: 1.15 },
     h3: { fontFamily: condensed, fontWeight: 600, fontSize: '1.15rem', letterSpacing: '0.02em' },
-    button: { fontFamily: condensed, fontWeight: 600, fontSize: '1.08rem', textTransform: 'none', letterSpacing: '0.02em' },
+    button: {
+      fontFamily: condensed,
+      fontWeight: 600,
+      fontSize: '1.08rem',
+      textTransform: 'none',
+      letterSpacing: '0.02em',
+    },
     body2: { fontSize: '0.95rem' },
     caption: { fontSize: '0.85rem' },
   },
@@ -43,30 +49,60 @@ export const theme = createTheme({
     MuiButton: {
       defaultProps: { disableElevation: true },
       styleOverrides: {
-        root: { minHeight: 44, paddingInline: 16, borderWidth: 1.5, clipPath: 'polygon(0 0, calc(100% - 9px) 0, 100% 9px, 100% 100%, 9px 100%, 0 calc(100% - 9px))', '&:focus-visible': { outlineOffset: -4, outlineColor: 'currentColor' } },
+        root: {
+          minHeight: 44,
+          paddingInline: 16,
+          borderWidth: 1.5,
+          '&:focus-visible': { outlineOffset: -4, outlineColor: 'currentColor' },
+        },
+        contained: {
+          clipPath: 'polygon(0 0, calc(100% - 9px) 0, 100% 9px, 100% 100%, 9px 100%, 0 calc(100% - 9px))',
+        },
         outlined: { backgroundColor: 'var(--chalk)', borderColor: 'var(--rule)', color: 'var(--ink)' },
       },
     },
     MuiIconButton: { styleOverrides: { root: { width: 44, height: 44, color: 'inherit' } } },
     MuiOutlinedInput: {
       styleOverrides: {
-        root: { backgroundColor: 'var(--chalk)', minHeight: 44, '&.Mui-focused .MuiOutlinedInput-notchedOutline': { borderColor: 'var(--torch)' } },
+        root: {
+          backgroundColor: 'var(--chalk)',
+          minHeight: 44,
+          '&.Mui-focused .MuiOutlinedInput-notchedOutline': { borderColor: 'var(--torch)' },
+        },
         notchedOutline: { borderColor: 'var(--rule)', borderWidth: 1.5, top: 0, '& legend': { display: 'none' } },
         input: { paddingBlock: 9 },
-        multiline: { padding: 0 },
+        multiline: { padding: '9px 14px', '& textarea': { padding: 0 } },
       },
     },
     MuiInputLabel: {
       defaultProps: { shrink: true },
       styleOverrides: {
-        root: { position: 'static', transform: 'none', fontFamily: condensed, fontSize: '1rem', fontWeight: 500, marginBottom: 2, maxWidth: 'none', whiteSpace: 'normal', color: 'var(--pencil)' },
+        root: {
+          position: 'static',
+          transform: 'none',
+          fontFamily: condensed,
+          fontSize: '1rem',
+          fontWeight: 500,
+          marginBottom: 2,
+          maxWidth: 'none',
+          whiteSpace: 'normal',
+          color: 'var(--pencil)',
+        },
       },
     },
     MuiFormHelperText: { styleOverrides: { root: { marginInline: 2, fontSize: '0.85rem' } } },
     MuiTextField: { defaultProps: { fullWidth: true } },
     MuiToggleButton: {
       styleOverrides: {
-        root: { minHeight: 44, paddingInline: 12, fontSize: '1rem', color: 'var(--ink)', borderColor: 'var(--rule)', backgroundColor: 'var(--chalk)', '&.Mui-selected, &.Mui-selected:hover': { backgroundColor: 'var(--ink)', color: 'var(--panel)' } },
+        root: {
+          minHeight: 44,
+          paddingInline: 12,
+          fontSize: '1rem',
+          color: 'var(--ink)',
+          borderColor: 'var(--rule)',
+          backgroundColor: 'var(--chalk)',
+          '&.Mui-selected, &.Mui-selected:hover': { backgroundColor: 'var(--ink)', color: 'var(--panel)' },
+        },
       },
     },
     MuiTableCell: {
@@ -75,7 +111,10 @@ export const theme = createTheme({
         head: { fontFamily: condensed, fontWeight: 600, color: 'var(--pencil)' },
       },
     },
-    MuiTooltip: { defaultProps: { arrow: true }, styleOverrides: { tooltip: { fontSize: '0.9rem', backgroundColor: '#2a2825' } } },
+    MuiTooltip: {
+      defaultProps: { arrow: true },
+      styleOverrides: { tooltip: { fontSize: '0.9rem', backgroundColor: '#2a2825' } },
+    },
     MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
     MuiMenuItem: { styleOverrides: { root: { minHeight: 44 } } },
   },

@@ -69,9 +69,17 @@ export function useCard(piece: string, loaded: CardState, onSaved: () => void): 
   const [status, setStatus] = useState<SaveStatus>('saved');
   const [theirs, setTheirs] = useState<CardState | null>(null);
   // What the saving loop works on; state above is only what is shown of it.
-  const work = useRef({ pattern: loaded.pattern, base: loaded.revision, dirty: false, busy: false, held: false });
+  const work = useRef({
+    pattern: loaded.pattern,
+    base: loaded.revision,
+    dirty: false,
+    busy: false,
+    held: false,
+    sending: Promise.resolve(),
+  });
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const keeping = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const retry = useRef<() => void>(() => undefined);
   const saved = useRef(onSaved);
   useEffect(() => {
     saved.current = onSaved;
@@ -106,7 +114,7 @@ export function useCard(piece: string, loaded: CardState, onSaved: () => void): 
     [piece],
   );
 
-  const save = useCallback(async (): Promise<void> => {
+  const sendNow = useCallback(async (): Promise<void> => {
     const w = work.current;
     clearTimeout(timer.current);
     if (!w.dirty || w.busy || w.held) return;
@@ -118,7 +126,7 @@ export function useCard(piece: string, loaded: CardState, onSaved: () => void): 
     if (answer.kind === 'unreachable') {
       keep();
       setStatus('kept');
-      timer.current = setTimeout(() => void save(), RETRY_MS);
+      timer.current = setTimeout(() => retry.current(), RETRY_MS);
       return;
     }
     if (answer.kind === 'stale') {
@@ -136,15 +144,23 @@ export function useCard(piece: string, loaded: CardState, onSaved: () => void): 
       saved.current();
     } else {
       keep();
-      timer.current = setTimeout(() => void save(), SAVE_AFTER_MS);
+      timer.current = setTimeout(() => retry.current(), SAVE_AFTER_MS);
     }
   }, [adopt, keep, piece, post]);
+  const save = useCallback((): Promise<void> => {
+    if (!work.current.busy) work.current.sending = sendNow();
+    return work.current.sending;
+  }, [sendNow]);
+  useEffect(() => {
+    retry.current = () => void save();
+  }, [save]);
 
   const edit = useCallback(
     (next: PatternDoc) => {
       work.current.pattern = next;
       work.current.dirty = true;
       setPattern(next);
+      setStatus((now) => (now === 'saved' ? 'saving' : now));
       clearTimeout(keeping.current);
       keeping.current = setTimeout(keep, KEEP_AFTER_MS);
       clearTimeout(timer.current);
@@ -156,9 +172,10 @@ export function useCard(piece: string, loaded: CardState, onSaved: () => void): 
   const step = useCallback(
     async (intent: 'undo' | 'redo') => {
       const w = work.current;
-      if (w.held || w.busy) return;
-      if (w.dirty) await save();
-      if (w.dirty || w.held) return;
+      // First whatever is on its way, then whatever is not: one steps back from what the server has.
+      await w.sending;
+      await save();
+      if (w.dirty || w.held || w.busy) return;
       const answer = await post({ intent, base: w.base });
       if (answer.kind === 'unreachable') return setStatus('kept');
       // Nothing of one's own is unsaved, so the other page's card is simply taken.
@@ -187,15 +204,17 @@ export function useCard(piece: string, loaded: CardState, onSaved: () => void): 
 
   // Once, when the page is there: take up an edit that was kept from before.
   useEffect(() => {
-    const found = keptEdit(piece);
-    if (found) {
+    const taking = setTimeout(() => {
+      const found = keptEdit(piece);
+      if (!found) return;
       localStorage.removeItem(found.key);
       work.current.base = found.kept.base;
       edit(found.kept.pattern);
-    }
+    }, 0);
     const leaving = () => work.current.dirty && keep();
     window.addEventListener('pagehide', leaving);
     return () => {
+      clearTimeout(taking);
       window.removeEventListener('pagehide', leaving);
       leaving();
       clearTimeout(timer.current);

@@ -23,7 +23,13 @@ export function usePost(url: string): Post {
         return false;
       };
       try {
-        const response = await fetch(url, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+        const response = await fetch(url, {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json' },
+          body: JSON.stringify(body),
+          // Goes through even when the page is closed or loaded again meanwhile.
+          keepalive: true,
+        });
         if (response.status === 400) {
           const { message } = (await response.json()) as { message: string };
           return fail(message);

@@ -15,7 +15,13 @@ export const JOINT_WORDS: Record<JointKind, string> = {
   'plug-flange': 'Plug-welded flange',
 };
 
-export const PROCESS_WORDS: Record<Process, string> = { mig: 'MIG', tig: 'TIG', gas: 'Gas', spot: 'Spot', braze: 'Braze' };
+export const PROCESS_WORDS: Record<Process, string> = {
+  mig: 'MIG',
+  tig: 'TIG',
+  gas: 'Gas',
+  spot: 'Spot',
+  braze: 'Braze',
+};
 
 export const MADE_WORDS: Record<Made, { short: string; long: string }> = {
   'outside-sharp': { short: 'Outside, creased', long: 'Card lay on the outside, creased sharp at the corner' },

@@ -41,7 +41,11 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
       </Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 3, alignItems: 'start' }}>
         <Stack spacing={1.8}>
-          <TextField label="Name of the shop" value={shop.name} onChange={(event) => change({ name: event.target.value.slice(0, 80) })} />
+          <TextField
+            label="Name of the shop"
+            value={shop.name}
+            onChange={(event) => change({ name: event.target.value.slice(0, 80) })}
+          />
           <Choice
             label="Lengths are shown in, until someone presses U"
             value={shop.units}
@@ -95,12 +99,22 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
               ['none', 'None'],
             ]}
           />
-          <LengthField label="Shortest flat the brake can hold beyond a bend" mm={shop.shortestFlangeMm} min={0} onChange={(mm) => mm !== null && change({ shortestFlangeMm: Math.min(100, mm) })} />
+          <LengthField
+            label="Shortest flat the brake can hold beyond a bend"
+            mm={shop.shortestFlangeMm}
+            min={0}
+            onChange={(mm) => mm !== null && change({ shortestFlangeMm: Math.min(100, mm) })}
+          />
         </Stack>
       </Box>
       <TestBends shop={shop} onChange={(strips) => change({ strips })} />
       <Stack direction="row" spacing={1.5} sx={{ mt: 3, alignItems: 'center' }}>
-        <Button variant="contained" size="large" disabled={!changed || fetcher.state !== 'idle'} onClick={() => void fetcher.submit(shop, { method: 'post', encType: 'application/json' })}>
+        <Button
+          variant="contained"
+          size="large"
+          disabled={!changed || fetcher.state !== 'idle'}
+          onClick={() => void fetcher.submit(shop, { method: 'post', encType: 'application/json' })}
+        >
           Keep these settings
         </Button>
         {fetcher.data?.saved && !changed && <Box role="status">Saved</Box>}
@@ -119,15 +133,33 @@ function TestBends({ shop, onChange }: { shop: Shop; onChange: (strips: Shop['st
   const [strip, setStrip] = useState(NEW_STRIP);
   const found = kFromStrip(strip);
   const field = (key: keyof typeof NEW_STRIP, label: string, digits = 2) => (
-    <LengthField label={label} mm={strip[key]} min={0} digits={digits} onChange={(mm) => mm !== null && setStrip({ ...strip, [key]: mm })} />
+    <LengthField
+      label={label}
+      mm={strip[key]}
+      min={0}
+      digits={digits}
+      onChange={(mm) => mm !== null && setStrip({ ...strip, [key]: mm })}
+    />
   );
   const metals = [...new Set(shop.strips.map((s) => s.metal))];
   return (
-    <Box component="section" aria-label="Test bends" sx={{ mt: 4, p: 2.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}>
+    <Box
+      component="section"
+      aria-label="Test bends"
+      sx={{ mt: 4, p: 2.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}
+    >
       <Typography variant="h2">Our own test bends</Typography>
-      <Typography sx={{ mb: 2, maxWidth: 720 }}>Cut a strip, measure it flat, fold it square once, measure both legs on the outside to the sharp. That tells more than any table.</Typography>
+      <Typography sx={{ mb: 2, maxWidth: 720 }}>
+        Cut a strip, measure it flat, fold it square once, measure both legs on the outside to the sharp. That tells
+        more than any table.
+      </Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr 1fr', md: 'repeat(4, 1fr)' }, gap: 1.5 }}>
-        <Choice label="Metal" value={metal} onChange={setMetal} options={METALS.map((m) => [m.id, m.name] as const)} />
+        <Choice
+          label="Metal"
+          value={metal}
+          onChange={setMetal}
+          options={METALS.map((m) => [m.id, m.name] as const)}
+        />
         {field('thicknessMm', 'Thickness')}
         {field('radiusMm', 'Inside radius')}
         {field('flatMm', 'Flat length')}
@@ -135,7 +167,12 @@ function TestBends({ shop, onChange }: { shop: Shop; onChange: (strips: Shop['st
         {field('legBMm', 'Second leg')}
         {field('readingMm', 'Each reading good to ±')}
         <Box sx={{ alignSelf: 'end' }}>
-          <Button variant="outlined" fullWidth disabled={!found.ok} onClick={() => onChange([...shop.strips, { ...strip, metal }])}>
+          <Button
+            variant="outlined"
+            fullWidth
+            disabled={!found.ok}
+            onClick={() => onChange([...shop.strips, { ...strip, metal }])}
+          >
             {found.ok ? `Add: K ${found.k.toFixed(3)} ± ${found.uK.toFixed(3)}` : 'These do not belong together'}
           </Button>
         </Box>
@@ -157,7 +194,8 @@ function TestBends({ shop, onChange }: { shop: Shop; onChange: (strips: Shop['st
             {own.map(({ s, i }) => (
               <Box key={i} sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
                 <span className="figure">
-                  {show(s.thicknessMm, 2)}, radius {show(s.radiusMm, 2)}: {show(s.flatMm, 2)} → {show(s.legAMm, 2)} + {show(s.legBMm, 2)}
+                  {show(s.thicknessMm, 2)}, radius {show(s.radiusMm, 2)}: {show(s.flatMm, 2)} → {show(s.legAMm, 2)} +{' '}
+                  {show(s.legBMm, 2)}
                 </span>
                 <Button size="small" color="inherit" onClick={() => onChange(shop.strips.filter((_, k) => k !== i))}>
                   Take off

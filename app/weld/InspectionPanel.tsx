@@ -58,19 +58,61 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
     );
   }
   return (
-    <Stack spacing={1.5} component="section" aria-label="Inspection entry" sx={{ p: 1.5, bgcolor: 'var(--paper)', border: '2.5px solid var(--torch)' }}>
+    <Stack
+      spacing={1.5}
+      component="section"
+      aria-label="Inspection entry"
+      sx={{ p: 1.5, bgcolor: 'var(--paper)', border: '2.5px solid var(--torch)' }}
+    >
       <Typography variant="h3">Edge {edge.letter} looked at</Typography>
-      <Choice label="How" value={kind} onChange={setKind} options={INSPECTIONS.map((k) => [k, INSPECTION_WORDS[k]] as const)} />
-      <ToggleButtonGroup exclusive fullWidth value={sound ? 'sound' : 'not'} aria-label="Finding" onChange={(_, next: string | null) => next && setSound(next === 'sound')}>
+      <Choice
+        label="How"
+        value={kind}
+        onChange={setKind}
+        options={INSPECTIONS.map((k) => [k, INSPECTION_WORDS[k]] as const)}
+      />
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={sound ? 'sound' : 'not'}
+        aria-label="Finding"
+        onChange={(_, next: string | null) => next && setSound(next === 'sound')}
+      >
         <ToggleButton value="sound">Sound</ToggleButton>
         <ToggleButton value="not">Not sound</ToggleButton>
       </ToggleButtonGroup>
-      {measures && <LengthField label={kind === 'flush' ? 'Step, + proud, − low' : 'Thickness left'} mm={reading} digits={2} empty="not measured" onChange={setReading} />}
-      <TextField label="What was seen" multiline value={finding} onChange={(event) => setFinding(event.target.value.slice(0, 2000))} />
-      {!sound && <TextField label="What was done about it (may follow later)" multiline value={remedy} onChange={(event) => setRemedy(event.target.value.slice(0, 2000))} />}
+      {measures && (
+        <LengthField
+          label={kind === 'flush' ? 'Step, + proud, − low' : 'Thickness left'}
+          mm={reading}
+          digits={2}
+          empty="not measured"
+          onChange={setReading}
+        />
+      )}
+      <TextField
+        label="What was seen"
+        multiline
+        value={finding}
+        onChange={(event) => setFinding(event.target.value.slice(0, 2000))}
+      />
+      {!sound && (
+        <TextField
+          label="What was done about it (may follow later)"
+          multiline
+          value={remedy}
+          onChange={(event) => setRemedy(event.target.value.slice(0, 2000))}
+        />
+      )}
       <TextField label="Who looked" value={who} onChange={(event) => setWho(event.target.value.slice(0, 60))} />
       <Stack direction="row" spacing={1}>
-        <Button variant="contained" size="large" sx={{ flex: 1 }} disabled={post.state === 'busy'} onClick={() => void write()}>
+        <Button
+          variant="contained"
+          size="large"
+          sx={{ flex: 1 }}
+          disabled={post.state === 'busy'}
+          onClick={() => void write()}
+        >
           Put in the record
         </Button>
         <Button color="inherit" onClick={() => setOpen(false)}>

@@ -32,7 +32,13 @@ export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }
   const usual = usualWeldPlan(edge.joint, facts.thicknessMm, weld.process);
   return (
     <Stack spacing={1.5} component="section" aria-label="How it is to be welded">
-      <ToggleButtonGroup exclusive fullWidth value={weld.process} aria-label="Process" onChange={(_, process: Process | null) => process && set({ ...weld, process })}>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={weld.process}
+        aria-label="Process"
+        onChange={(_, process: Process | null) => process && set({ ...weld, process })}
+      >
         {PROCESSES.map((process) => (
           <ToggleButton key={process} value={process}>
             {PROCESS_WORDS[process]}
@@ -45,7 +51,9 @@ export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }
           fullWidth
           value={plugs ? 'plugs' : 'tacks'}
           aria-label="Plugs or tacks"
-          onChange={(_, way: string | null) => way && set({ ...weld, plugs: way === 'plugs' ? (usual?.plugs ?? null) : null })}
+          onChange={(_, way: string | null) =>
+            way && set({ ...weld, plugs: way === 'plugs' ? (usual?.plugs ?? null) : null })
+          }
         >
           <ToggleButton value="plugs">Plugs through it</ToggleButton>
           <ToggleButton value="tacks">Tacks along it</ToggleButton>
@@ -53,12 +61,32 @@ export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }
       )}
       {plugs ? (
         <Stack direction="row" spacing={1}>
-          <LengthField label="Hole" mm={plugs.holeMm} min={1} onChange={(mm) => mm && set({ ...weld, plugs: { ...plugs, holeMm: Math.min(30, mm) } })} />
-          <LengthField label="Pitch" mm={plugs.pitchMm} min={5} onChange={(mm) => mm && set({ ...weld, plugs: { ...plugs, pitchMm: mm } })} />
-          <LengthField label="From ends" mm={plugs.endMm} min={0} onChange={(mm) => mm !== null && set({ ...weld, plugs: { ...plugs, endMm: mm } })} />
+          <LengthField
+            label="Hole"
+            mm={plugs.holeMm}
+            min={1}
+            onChange={(mm) => mm && set({ ...weld, plugs: { ...plugs, holeMm: Math.min(30, mm) } })}
+          />
+          <LengthField
+            label="Pitch"
+            mm={plugs.pitchMm}
+            min={5}
+            onChange={(mm) => mm && set({ ...weld, plugs: { ...plugs, pitchMm: mm } })}
+          />
+          <LengthField
+            label="From ends"
+            mm={plugs.endMm}
+            min={0}
+            onChange={(mm) => mm !== null && set({ ...weld, plugs: { ...plugs, endMm: mm } })}
+          />
         </Stack>
       ) : (
-        <LengthField label="Tacks no farther apart than" mm={weld.tackPitchMm} min={5} onChange={(mm) => mm && set({ ...weld, tackPitchMm: Math.min(1000, mm) })} />
+        <LengthField
+          label="Tacks no farther apart than"
+          mm={weld.tackPitchMm}
+          min={5}
+          onChange={(mm) => mm && set({ ...weld, tackPitchMm: Math.min(1000, mm) })}
+        />
       )}
       {seam && <Order seam={seam} show={show} />}
     </Stack>
@@ -72,13 +100,41 @@ function Order({ seam, show }: { seam: Seam; show: (mm: number) => string }) {
   return (
     <Box>
       <Typography>
-        <b className="figure">{spots.length}</b> {plugged ? 'plugs' : 'tacks'} over <span className="figure">{show(seam.lengthMm)}</span>
+        <b className="figure">{spots.length}</b> {plugged ? 'plugs' : 'tacks'} over{' '}
+        <span className="figure">{show(seam.lengthMm)}</span>
         {seam.closed ? ', all the way round' : ''}. In order, from its first corner:
       </Typography>
-      <Box component="ol" aria-label={plugged ? 'Plug centres' : 'Tacks in order'} sx={{ listStyle: 'none', m: 0, mt: 0.8, p: 0, display: 'flex', flexWrap: 'wrap', gap: 0.6, maxHeight: 118, overflowY: 'auto' }}>
+      <Box
+        component="ol"
+        aria-label={plugged ? 'Plug centres' : 'Tacks in order'}
+        sx={{
+          listStyle: 'none',
+          m: 0,
+          mt: 0.8,
+          p: 0,
+          display: 'flex',
+          flexWrap: 'wrap',
+          gap: 0.6,
+          maxHeight: 118,
+          overflowY: 'auto',
+        }}
+      >
         {spots.map((mm, i) => (
-          <Box key={i} component="li" className="figure" sx={{ px: 0.8, py: 0.3, fontSize: '0.88rem', border: '1.5px solid var(--rule)', bgcolor: done.has(i + 1) ? 'var(--zinc)' : 'var(--chalk)', color: done.has(i + 1) ? 'var(--zinc-line)' : 'inherit' }}>
-            <span style={{ color: done.has(i + 1) ? 'inherit' : 'var(--pencil)' }}>{i + 1}:</span> {show(mm).replace(/ (mm|in)$/, '')}
+          <Box
+            key={i}
+            component="li"
+            className="figure"
+            sx={{
+              px: 0.8,
+              py: 0.3,
+              fontSize: '0.88rem',
+              border: '1.5px solid var(--rule)',
+              bgcolor: done.has(i + 1) ? 'var(--zinc)' : 'var(--chalk)',
+              color: done.has(i + 1) ? 'var(--zinc-line)' : 'inherit',
+            }}
+          >
+            <span style={{ color: done.has(i + 1) ? 'inherit' : 'var(--pencil)' }}>{i + 1}:</span>{' '}
+            {show(mm).replace(/ (mm|in)$/, '')}
             {done.has(i + 1) && <span className="visually-hidden"> made</span>}
           </Box>
         ))}

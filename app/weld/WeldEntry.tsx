@@ -13,10 +13,16 @@ import { PROCESS_WORDS } from '../shell/words';
 import { FIGURES } from '../shell/theme';
 import type { Seam } from './seams';
 
-export const WORK_WORDS: Record<WeldRecord['work'], string> = { tacks: 'Tacks', plugs: 'Plugs', seam: 'Seam', stitch: 'Stitch' };
+export const WORK_WORDS: Record<WeldRecord['work'], string> = {
+  tacks: 'Tacks',
+  plugs: 'Plugs',
+  seam: 'Seam',
+  stitch: 'Stitch',
+};
 
 /** A whole number from a field, or null; anything else is a slip to be told. */
-const whole = (text: string): number | null | 'slip' => (text.trim() === '' ? null : /^\d+$/.test(text.trim()) ? Number(text) : 'slip');
+const whole = (text: string): number | null | 'slip' =>
+  text.trim() === '' ? null : /^\d+$/.test(text.trim()) ? Number(text) : 'slip';
 const decimal = (text: string): number | null | 'slip' => {
   if (text.trim() === '') return null;
   const value = Number(text.replace(',', '.'));
@@ -53,7 +59,8 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
     if (numbered && (a === 'slip' || b === 'slip' || a === null || b === null || a < 1 || b < a || b > count)) {
       return setProblem(`Say which: from 1 to ${count}, the first not after the last.`);
     }
-    if (Object.values(figures).includes('slip')) return setProblem('Amps, volts and wire are plain figures, or left empty.');
+    if (Object.values(figures).includes('slip'))
+      return setProblem('Amps, volts and wire are plain figures, or left empty.');
     setProblem(null);
     const weld: WeldRecord = {
       at: new Date().toISOString(),
@@ -63,7 +70,11 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
       work,
       from: numbered ? (a as number) : null,
       to: numbered ? (b as number) : null,
-      settings: { ...(figures as { amps: number | null; volts: number | null; wireMm: number | null }), feed: feed.trim(), gas: gas.trim() },
+      settings: {
+        ...(figures as { amps: number | null; volts: number | null; wireMm: number | null }),
+        feed: feed.trim(),
+        gas: gas.trim(),
+      },
       note: note.trim(),
     };
     if (!(await post.send({ intent: 'weld', weld }))) return;
@@ -83,14 +94,30 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
     );
   }
   const figure = (label: string, value: string, set: (value: string) => void) => (
-    <TextField label={label} value={value} onChange={(event) => set(event.target.value)} slotProps={{ htmlInput: { inputMode: 'decimal', style: { fontFamily: FIGURES, fontSize: '1.15rem' } } }} />
+    <TextField
+      label={label}
+      value={value}
+      onChange={(event) => set(event.target.value)}
+      slotProps={{ htmlInput: { inputMode: 'decimal', style: { fontFamily: FIGURES, fontSize: '1.15rem' } } }}
+    />
   );
   return (
-    <Stack spacing={1.5} component="section" aria-label="Weld entry" sx={{ p: 1.5, bgcolor: 'var(--paper)', border: '2.5px solid var(--torch)' }}>
+    <Stack
+      spacing={1.5}
+      component="section"
+      aria-label="Weld entry"
+      sx={{ p: 1.5, bgcolor: 'var(--paper)', border: '2.5px solid var(--torch)' }}
+    >
       <Typography variant="h3">
         {PROCESS_WORDS[seam.edge.weld!.process]} on edge {seam.edge.letter}
       </Typography>
-      <ToggleButtonGroup exclusive fullWidth value={work} aria-label="What was done" onChange={(_, next: WeldRecord['work'] | null) => next && setWork(next)}>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={work}
+        aria-label="What was done"
+        onChange={(_, next: WeldRecord['work'] | null) => next && setWork(next)}
+      >
         {(plugged ? (['plugs', 'seam', 'stitch'] as const) : (['tacks', 'seam', 'stitch'] as const)).map((kind) => (
           <ToggleButton key={kind} value={kind}>
             {WORK_WORDS[kind]}
@@ -113,10 +140,26 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
         <TextField label="Gas" value={gas} onChange={(event) => setGas(event.target.value.slice(0, 60))} />
       </Stack>
       <TextField label="Who welded" value={who} onChange={(event) => setWho(event.target.value.slice(0, 60))} />
-      <TextField label="Note" multiline value={note} onChange={(event) => setNote(event.target.value.slice(0, 4000))} placeholder="Waited between, hammered while soft …" />
-      {problem && <Box role="alert" sx={{ color: 'var(--torch)' }}>{problem}</Box>}
+      <TextField
+        label="Note"
+        multiline
+        value={note}
+        onChange={(event) => setNote(event.target.value.slice(0, 4000))}
+        placeholder="Waited between, hammered while soft …"
+      />
+      {problem && (
+        <Box role="alert" sx={{ color: 'var(--torch)' }}>
+          {problem}
+        </Box>
+      )}
       <Stack direction="row" spacing={1}>
-        <Button variant="contained" size="large" sx={{ flex: 1 }} disabled={post.state === 'busy'} onClick={() => void write()}>
+        <Button
+          variant="contained"
+          size="large"
+          sx={{ flex: 1 }}
+          disabled={post.state === 'busy'}
+          onClick={() => void write()}
+        >
           Put in the record
         </Button>
         <Button color="inherit" onClick={() => setOpen(false)}>

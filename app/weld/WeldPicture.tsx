@@ -4,30 +4,61 @@ import { along } from '#core/measure/vector';
 import { outwardAlong, pointAlong } from '#core/weld/plugs';
 import { useView } from '../drawing/Drawing';
 import { EdgeTag, HoleMark, Pickable, usePathData } from '../drawing/marks';
+import { hangTags } from '../drawing/tags';
 import type { Pick } from '../shell/pieceContext';
 import { usePiece } from '../shell/pieceContext';
 import type { Seam } from './seams';
 
 /** The piece in its hole with every tack and plug: numbered rings to make, filled ones made. */
-export function WeldPicture({ seams, pick, onPick }: { seams: readonly Seam[]; pick: Pick; onPick: (pick: Pick) => void }) {
+export function WeldPicture({
+  seams,
+  pick,
+  onPick,
+}: {
+  seams: readonly Seam[];
+  pick: Pick;
+  onPick: (pick: Pick) => void;
+}) {
   const { pattern } = usePiece();
   const data = usePathData();
+  const { px } = useView();
   const { path } = outlineOf(pattern);
+  const runs = pattern.edges.map((edge) => segmentsOfEdge(pattern, edge));
+  const hung = hangTags(runs, px, 50);
   return (
     <g>
       <path d={data(path)} fill="var(--zinc)" stroke="var(--zinc-line)" strokeWidth={1.6} strokeLinejoin="round" />
       {pattern.holes.map((hole) => (
-        <HoleMark key={hole.id} at={[hole.x, hole.y]} diameterMm={hole.diameterMm} stroke="var(--zinc-line)" fill="var(--paper)" width={1.2} />
+        <HoleMark
+          key={hole.id}
+          at={[hole.x, hole.y]}
+          diameterMm={hole.diameterMm}
+          stroke="var(--zinc-line)"
+          fill="var(--paper)"
+          width={1.2}
+        />
       ))}
-      {pattern.edges.map((edge) => {
-        const run = segmentsOfEdge(pattern, edge);
+      {pattern.edges.map((edge, i) => {
+        const run = runs[i]!;
+        const tag = hung[i];
         const picked = pick?.kind === 'edge' && pick.id === edge.id;
         const seam = seams.find((s) => s.edge.id === edge.id);
         return (
-          <Pickable key={edge.id} label={`Edge ${edge.letter}${seam ? '' : ', not welded'}`} picked={picked} onPick={() => onPick({ kind: 'edge', id: edge.id })}>
+          <Pickable
+            key={edge.id}
+            label={`Edge ${edge.letter}${seam ? '' : ', not welded'}`}
+            picked={picked}
+            onPick={() => onPick({ kind: 'edge', id: edge.id })}
+          >
             <path d={data(run, false)} fill="none" stroke="transparent" strokeWidth={22} />
-            <path d={data(run, false)} fill="none" stroke={picked ? 'var(--torch)' : seam ? 'var(--zinc-line)' : 'var(--zinc-deep)'} strokeWidth={picked ? 5 : seam ? 3.4 : 1.4} strokeDasharray={seam ? undefined : '4 5'} />
-            <EdgeTag run={run} letter={edge.letter} picked={picked} away={46} />
+            <path
+              d={data(run, false)}
+              fill="none"
+              stroke={picked ? 'var(--torch)' : seam ? 'var(--zinc-line)' : 'var(--zinc-deep)'}
+              strokeWidth={picked ? 5 : seam ? 3.4 : 1.4}
+              strokeDasharray={seam ? undefined : '4 5'}
+            />
+            {tag && <EdgeTag tag={tag} letter={edge.letter} picked={picked} />}
           </Pickable>
         );
       })}
@@ -44,9 +75,9 @@ function Spots({ seam, picked }: { seam: Seam; picked: boolean }) {
     const p = pointAlong(seam.run, mm);
     return p && along(p, outwardAlong(seam.run, mm), off);
   };
-  // Numbers only where there is room for them; the picked edge always shows them.
+  // As large as their spacing allows; numbers only where there is room for them.
   const spots = seam.plugs.length > 0 ? seam.plugs : seam.tacks;
-  const room = (seam.lengthMm / Math.max(1, spots.length)) * scale > 15;
+  const r = Math.max(3, Math.min(picked ? 11 : 8, ((seam.lengthMm / Math.max(1, spots.length)) * scale) / 2 - 1));
   return (
     <g pointerEvents="none">
       {spots.map((mm, i) => {
@@ -54,16 +85,39 @@ function Spots({ seam, picked }: { seam: Seam; picked: boolean }) {
         const p = at(mm, seam.plugs.length > 0 ? -7 / scale : 0);
         if (!p) return null;
         const [x, y] = px(p);
-        const r = picked ? 11 : 8;
         return (
           <g key={i}>
             {seam.plugs.length > 0 ? (
-              <circle cx={x} cy={y} r={r} fill={made ? 'var(--zinc-line)' : 'var(--paper)'} stroke="var(--zinc-line)" strokeWidth={2} />
+              <circle
+                cx={x}
+                cy={y}
+                r={r}
+                fill={made ? 'var(--zinc-line)' : 'var(--paper)'}
+                stroke="var(--zinc-line)"
+                strokeWidth={2}
+              />
             ) : (
-              <rect x={x - r} y={y - r} width={2 * r} height={2 * r} rx={4} fill={made ? 'var(--zinc-line)' : 'var(--paper)'} stroke="var(--zinc-line)" strokeWidth={2} />
+              <rect
+                x={x - r}
+                y={y - r}
+                width={2 * r}
+                height={2 * r}
+                rx={4}
+                fill={made ? 'var(--zinc-line)' : 'var(--paper)'}
+                stroke="var(--zinc-line)"
+                strokeWidth={2}
+              />
             )}
-            {(room || picked) && (
-              <text x={x} y={y + 4} textAnchor="middle" className="figure" fontSize={picked ? 12 : 10} fontWeight={500} fill={made ? 'var(--paper)' : 'var(--ink)'}>
+            {r >= 7 && (
+              <text
+                x={x}
+                y={y + 4}
+                textAnchor="middle"
+                className="figure"
+                fontSize={picked ? 12 : 10}
+                fontWeight={500}
+                fill={made ? 'var(--paper)' : 'var(--ink)'}
+              >
                 {i + 1}
               </text>
             )}

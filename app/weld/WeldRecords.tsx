@@ -16,7 +16,10 @@ import { WORK_WORDS } from './WeldEntry';
 export function WeldRecords({ edge, post }: { edge: string | null; post: Post }) {
   const { welds, inspections, pattern } = usePiece();
   const letter = (id: string) => pattern.edges.find((e) => e.id === id)?.letter ?? '?';
-  const entries = [...welds.map((weld) => ({ at: weld.at, weld })), ...inspections.map((inspection) => ({ at: inspection.at, inspection }))]
+  const entries = [
+    ...welds.map((weld) => ({ at: weld.at, weld })),
+    ...inspections.map((inspection) => ({ at: inspection.at, inspection })),
+  ]
     .filter((entry) => edge === null || ('weld' in entry ? entry.weld.edge : entry.inspection.edge) === edge)
     .sort((a, b) => b.at.localeCompare(a.at));
   return (
@@ -24,11 +27,23 @@ export function WeldRecords({ edge, post }: { edge: string | null; post: Post })
       <Typography variant="h2" gutterBottom>
         The record{edge ? ` of edge ${letter(edge)}` : ''}
       </Typography>
-      {entries.length === 0 && <Typography sx={{ color: 'var(--pencil)' }}>Nothing written down yet. It is the owner’s proof and the shop’s memory.</Typography>}
+      {entries.length === 0 && (
+        <Typography sx={{ color: 'var(--pencil)' }}>
+          Nothing written down yet. It is the owner’s proof and the shop’s memory.
+        </Typography>
+      )}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 1 }}>
         {entries.map((entry) => (
-          <Box component="li" key={('weld' in entry ? entry.weld : entry.inspection).id} sx={{ p: 1.2, bgcolor: 'var(--chalk)', border: '1px solid var(--rule)' }}>
-            {'weld' in entry ? <WeldLine weld={entry.weld} letter={letter(entry.weld.edge)} /> : <InspectionLine inspection={entry.inspection} letter={letter(entry.inspection.edge)} post={post} />}
+          <Box
+            component="li"
+            key={('weld' in entry ? entry.weld : entry.inspection).id}
+            sx={{ p: 1.2, bgcolor: 'var(--chalk)', border: '1px solid var(--rule)' }}
+          >
+            {'weld' in entry ? (
+              <WeldLine weld={entry.weld} letter={letter(entry.weld.edge)} />
+            ) : (
+              <InspectionLine inspection={entry.inspection} letter={letter(entry.inspection.edge)} post={post} />
+            )}
           </Box>
         ))}
       </Box>
@@ -54,7 +69,15 @@ function Line({ letter, title, at, who }: { letter: string; title: string; at: s
 function WeldLine({ weld, letter }: { weld: Weld; letter: string }) {
   const { show } = usePreferences();
   const { amps, volts, wireMm, feed, gas } = weld.settings;
-  const said = [amps !== null && `${amps} A`, volts !== null && `${volts} V`, wireMm !== null && `wire ${show(wireMm, 2)}`, feed, gas].filter(Boolean).join(' · ');
+  const said = [
+    amps !== null && `${amps} A`,
+    volts !== null && `${volts} V`,
+    wireMm !== null && `wire ${show(wireMm, 2)}`,
+    feed,
+    gas,
+  ]
+    .filter(Boolean)
+    .join(' · ');
   const which = weld.from === null ? WORK_WORDS[weld.work] : `${WORK_WORDS[weld.work]} ${weld.from}–${weld.to}`;
   return (
     <>
@@ -75,7 +98,12 @@ function InspectionLine({ inspection, letter, post }: { inspection: Inspection; 
   const open = !inspection.sound && inspection.remedy.trim() === '';
   return (
     <>
-      <Line letter={letter} title={`${inspection.sound ? '✓' : '▲'} ${INSPECTION_WORDS[inspection.kind]}`} at={inspection.at} who={inspection.who} />
+      <Line
+        letter={letter}
+        title={`${inspection.sound ? '✓' : '▲'} ${INSPECTION_WORDS[inspection.kind]}`}
+        at={inspection.at}
+        who={inspection.who}
+      />
       <div>
         {inspection.sound ? 'Sound. ' : 'Not sound. '}
         {inspection.readingMm !== null && <span className="figure">{show(inspection.readingMm, 2)}. </span>}
@@ -84,8 +112,16 @@ function InspectionLine({ inspection, letter, post }: { inspection: Inspection; 
       {inspection.remedy && <div>Then: {inspection.remedy}</div>}
       {open && (
         <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-end', mt: 1 }}>
-          <TextField label="What was done about it" value={remedy} onChange={(event) => setRemedy(event.target.value.slice(0, 2000))} />
-          <Button variant="contained" disabled={remedy.trim() === '' || post.state === 'busy'} onClick={() => void post.send({ intent: 'remedy', id: inspection.id, remedy: remedy.trim() })}>
+          <TextField
+            label="What was done about it"
+            value={remedy}
+            onChange={(event) => setRemedy(event.target.value.slice(0, 2000))}
+          />
+          <Button
+            variant="contained"
+            disabled={remedy.trim() === '' || post.state === 'busy'}
+            onClick={() => void post.send({ intent: 'remedy', id: inspection.id, remedy: remedy.trim() })}
+          >
             Keep
           </Button>
         </Box>

@@ -32,7 +32,12 @@ export function seamsOf(pattern: PatternDoc, welds: readonly WeldRecord[]): Seam
       new Set(
         own
           .filter((weld) => weld.work === work)
-          .flatMap(({ from, to }) => Array.from({ length: Math.max(0, Math.min(count, to ?? count) - (from ?? 1) + 1) }, (_, i) => (from ?? 1) + i)),
+          .flatMap(({ from, to }) =>
+            Array.from(
+              { length: Math.max(0, Math.min(count, to ?? count) - (from ?? 1) + 1) },
+              (_, i) => (from ?? 1) + i,
+            ),
+          ),
       );
     const tackList = plugged ? [] : tacks.ok ? tacks.positionsMm : [];
     const plugList = plugged?.ok ? plugged.positionsMm : [];

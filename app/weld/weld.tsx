@@ -34,9 +34,36 @@ export default function WeldStage() {
   const open = inspections.filter((i) => !i.sound && i.remedy.trim() === '').length;
   const tally: TallyFigure[] = [
     { label: 'To weld', value: show(sum((s) => s.lengthMm)) },
-    { label: 'Tacks', value: `${sum((s) => s.tacksDone.size)} of ${sum((s) => s.tacks.length)}`, working: { title: 'Tacks', lines: ['Ends, then middle, then halves, until no two are', 'farther apart than the pitch of the edge.'], source: 'Common practice' } },
-    { label: 'Plugs', value: `${sum((s) => s.plugsDone.size)} of ${sum((s) => s.plugs.length)}`, working: { title: 'Plugs', lines: ['First and last as far from the ends as asked,', 'the rest even and no farther apart than the pitch.'], source: 'Common practice: as the factory spots' } },
-    { label: 'Start from about', value: `${startCurrent(facts.thicknessMm)} A`, working: { title: 'Current to start from', lines: ['About 1 A for each thousandth of an inch of sheet.', 'Prove it on scrap of the same sheet.'], source: 'Common practice' } },
+    {
+      label: 'Tacks',
+      value: `${sum((s) => s.tacksDone.size)} of ${sum((s) => s.tacks.length)}`,
+      working: {
+        title: 'Tacks',
+        lines: ['Ends, then middle, then halves, until no two are', 'farther apart than the pitch of the edge.'],
+        source: 'Common practice',
+      },
+    },
+    {
+      label: 'Plugs',
+      value: `${sum((s) => s.plugsDone.size)} of ${sum((s) => s.plugs.length)}`,
+      working: {
+        title: 'Plugs',
+        lines: [
+          'First and last as far from the ends as asked,',
+          'the rest even and no farther apart than the pitch.',
+        ],
+        source: 'Common practice: as the factory spots',
+      },
+    },
+    {
+      label: 'Start from about',
+      value: `${startCurrent(facts.thicknessMm)} A`,
+      working: {
+        title: 'Current to start from',
+        lines: ['About 1 A for each thousandth of an inch of sheet.', 'Prove it on scrap of the same sheet.'],
+        source: 'Common practice',
+      },
+    },
     { label: 'Findings open', value: String(open), alert: open > 0 },
   ];
   return (
@@ -52,9 +79,13 @@ export default function WeldStage() {
         <Stack spacing={2}>
           {!edge && (
             <Box>
-              <Typography variant="h2">{seams.length > 0 ? 'Touch an edge to weld it' : 'Nothing is joined yet'}</Typography>
+              <Typography variant="h2">
+                {seams.length > 0 ? 'Touch an edge to weld it' : 'Nothing is joined yet'}
+              </Typography>
               <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-                {seams.length > 0 ? 'Tacks are numbered in the order to make them: ends, middle, halves.' : 'Touch an edge on the card and say how it is joined: butt, lap, plug-welded flange …'}
+                {seams.length > 0
+                  ? 'Tacks are numbered in the order to make them: ends, middle, halves.'
+                  : 'Touch an edge on the card and say how it is joined: butt, lap, plug-welded flange …'}
               </Typography>
             </Box>
           )}
@@ -69,7 +100,9 @@ export default function WeldStage() {
           {edge && <Cautions edge={edge} />}
           {edge && !seam && (
             <Typography>
-              {edge.joint.kind === 'free' || edge.joint.kind === 'hem' ? 'This edge is not welded to anything. Change its joint on the card if it should be.' : ''}
+              {edge.joint.kind === 'free' || edge.joint.kind === 'hem'
+                ? 'This edge is not welded to anything. Change its joint on the card if it should be.'
+                : ''}
             </Typography>
           )}
           {edge && <PlanPanel key={edge.id} edge={edge} seam={seam} />}

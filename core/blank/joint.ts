@@ -49,7 +49,14 @@ const flat = (addMm: number, formula: string, lines: JointAllowance['lines'] = [
 });
 
 /** A strip of finished width `w` turned over at the edge: the card's line is where the outside of its bend comes. */
-function turnedStrip(w: number, angleDeg: number, radiusMm: number, t: number, rule: Rule, formula: string): JointAllowance {
+function turnedStrip(
+  w: number,
+  angleDeg: number,
+  radiusMm: number,
+  t: number,
+  rule: Rule,
+  formula: string,
+): JointAllowance {
   const bend = bendAllowance({ thicknessMm: t, radiusMm, angleDeg }, rule);
   if (!bend.ok) return flat(w, formula);
   const inner = -bend.outsideSetbackMm;

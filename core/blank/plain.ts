@@ -51,7 +51,9 @@ const SNAP_MM = 0.5;
  *
  * Problems (stop): `too-few-corners`, `fold-off-outline` (numbers: fold (from 1), offMm).
  */
-export function fromPlain(plain: z.output<typeof PlainCardSchema>): Result<{ doc: PatternDoc; sheet: SheetMetal; practice: Practice }> {
+export function fromPlain(
+  plain: z.output<typeof PlainCardSchema>,
+): Result<{ doc: PatternDoc; sheet: SheetMetal; practice: Practice }> {
   const outline = outlineFromPoints(plain.outline);
   if (!outline.ok) return outline;
   const newId = countingIds();
@@ -62,7 +64,12 @@ export function fromPlain(plain: z.output<typeof PlainCardSchema>): Result<{ doc
     const to = placeNearest(doc, fold.to)!;
     const offMm = Math.max(from.distance, to.distance);
     if (offMm > SNAP_MM) {
-      return failure({ code: 'fold-off-outline', severity: 'stop', about: [`fold ${i + 1}`], numbers: { fold: i + 1, offMm } });
+      return failure({
+        code: 'fold-off-outline',
+        severity: 'stop',
+        about: [`fold ${i + 1}`],
+        numbers: { fold: i + 1, offMm },
+      });
     }
     doc.folds.push({
       id: `fold ${i + 1}`,
@@ -74,7 +81,12 @@ export function fromPlain(plain: z.output<typeof PlainCardSchema>): Result<{ doc
       made: fold.made,
     });
   }
-  doc.holes = plain.holes.map((hole, i) => ({ id: `hole ${i + 1}`, x: hole.at[0], y: hole.at[1], diameterMm: hole.diameterMm }));
+  doc.holes = plain.holes.map((hole, i) => ({
+    id: `hole ${i + 1}`,
+    x: hole.at[0],
+    y: hole.at[1],
+    diameterMm: hole.diameterMm,
+  }));
   const sheet: SheetMetal = {
     thicknessMm: plain.thicknessMm,
     rule: plain.rule,
@@ -82,5 +94,10 @@ export function fromPlain(plain: z.output<typeof PlainCardSchema>): Result<{ doc
     leastRadiusMm: 0,
     weight: plain.kgPerM2PerMm,
   };
-  return { ok: true, doc, sheet, practice: { brakeLine: plain.brakeLine, relief: plain.relief, shortestFlangeMm: 0 } };
+  return {
+    ok: true,
+    doc,
+    sheet,
+    practice: { brakeLine: plain.brakeLine, relief: plain.relief, shortestFlangeMm: 0 },
+  };
 }

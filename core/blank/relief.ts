@@ -114,7 +114,11 @@ export function cutSlot<P extends Carrier & { inward?: Vec }>(
   const rim = pointAt(beside.segment, t);
   const bottom = along(foot, inward, kind === 'round' ? Math.max(0, deeper - width / 2) : deeper);
   const corner = meet(rim, inward, bottom, out) ?? along(bottom, out, width);
-  const floor: Segment = { a: descends ? corner : bottom, b: descends ? bottom : corner, bulge: kind === 'round' ? -1 : 0 };
+  const floor: Segment = {
+    a: descends ? corner : bottom,
+    b: descends ? bottom : corner,
+    bulge: kind === 'round' ? -1 : 0,
+  };
   const cut = descends
     ? [line(rim, corner), floor, line(bottom, foot)]
     : [line(foot, bottom), floor, line(corner, rim)];

@@ -33,7 +33,9 @@ export function outlineWithStrips<P extends { segment: Segment }>(
     const end = corners[(i + 1) % n]!;
     const moved = withEnds(offsetRight(piece.segment, strips[i]!.addMm), start[start.length - 1]!, end[0]!);
     const link = start.slice(1).map((p, k) => make(line(start[k]!, p), piece));
-    return [...link, { ...piece, segment: moved }].filter((p) => distance(p.segment.a, p.segment.b) > 1e-9 || p.segment.bulge !== 0);
+    return [...link, { ...piece, segment: moved }].filter(
+      (p) => distance(p.segment.a, p.segment.b) > 1e-9 || p.segment.bulge !== 0,
+    );
   });
 }
 
@@ -50,7 +52,8 @@ function join(s: Segment, first: Strip, r: Segment, second: Strip): Vec[] {
     const on = Math.min(second.addMm, segmentLength(r) / 2);
     const from = first.folded ? [along(out1, d1, -back), v] : first.addMm > 0 ? [out1, v] : [v];
     const to = second.folded ? [along(out2, d2, on)] : second.addMm > 0 ? [out2] : [];
-    if (first.folded && second.folded && Math.abs(cross(d1, d2)) < STRAIGHT_ON && dot(d1, d2) > 0) return [mean(out1, out2)];
+    if (first.folded && second.folded && Math.abs(cross(d1, d2)) < STRAIGHT_ON && dot(d1, d2) > 0)
+      return [mean(out1, out2)];
     return [...from, ...to];
   }
   const straightOn = Math.abs(cross(d1, d2)) < STRAIGHT_ON;

@@ -30,7 +30,10 @@ describe('legs', () => {
 
   test('a walk round any closed polygon closes; spread or left, an error is never more than it was', () => {
     const legs = fc.array(
-      fc.record({ lengthMm: fc.double({ min: 1, max: 500, noNaN: true }), turnDeg: fc.double({ min: 10, max: 80, noNaN: true }) }),
+      fc.record({
+        lengthMm: fc.double({ min: 1, max: 500, noNaN: true }),
+        turnDeg: fc.double({ min: 10, max: 80, noNaN: true }),
+      }),
       { minLength: 3, maxLength: 9 },
     );
     fc.assert(
@@ -58,13 +61,19 @@ describe('legs', () => {
     const built = outlineFromPoints(pasted.points);
     expect(built.ok && area(built.path)).toBe(6000);
     expect(parsePoints('0, 0\n1 1/2", 3', 'mm')).toMatchObject({ points: [[0, 0], [expect.closeTo(38.1, 9), 3]] }); // prettier-ignore
-    expect(parsePoints('0 0\nten 5', 'mm')).toMatchObject({ ok: false, problems: [{ code: 'row-unreadable', numbers: { row: 2 } }] });
+    expect(parsePoints('0 0\nten 5', 'mm')).toMatchObject({
+      ok: false,
+      problems: [{ code: 'row-unreadable', numbers: { row: 2 } }],
+    });
     expect(outlineFromPoints([[0, 0], [1, 1]])).toMatchObject({ ok: false }); // prettier-ignore
   });
 });
 
 test('an arc through three points passes through all three, and one of a radius has that radius', () => {
-  const p = fc.tuple(fc.double({ min: -100, max: 100, noNaN: true }), fc.double({ min: -100, max: 100, noNaN: true }));
+  const p = fc.tuple(
+    fc.double({ min: -100, max: 100, noNaN: true }),
+    fc.double({ min: -100, max: 100, noNaN: true }),
+  );
   fc.assert(
     fc.property(p, p, p, (a, via, b) => {
       fc.pre(distance(a, b) > 1 && distance(a, via) > 1 && distance(b, via) > 1);
@@ -72,8 +81,11 @@ test('an arc through three points passes through all three, and one of a radius 
       fc.pre(Math.abs(bulge) > 1e-3 && Math.abs(bulge) < 50);
       const s = { a, b, bulge };
       const { centre, radius } = arcOf(s);
-      for (const q of [a, via, b]) expect(Math.abs(distance(q, centre) - radius)).toBeLessThan(1e-6 * Math.max(1, radius));
-      expect(Math.min(...Array.from({ length: 401 }, (_, i) => distance(pointAt(s, i / 400), via)))).toBeLessThan(radius / 50);
+      for (const q of [a, via, b])
+        expect(Math.abs(distance(q, centre) - radius)).toBeLessThan(1e-6 * Math.max(1, radius));
+      expect(Math.min(...Array.from({ length: 401 }, (_, i) => distance(pointAt(s, i / 400), via)))).toBeLessThan(
+        radius / 50,
+      );
     }),
   );
   const bulge = bulgeOfRadius([0, 0], [80, 0], 50, 1)!;
@@ -93,17 +105,29 @@ describe('edits', () => {
 
   test('splitting a side keeps its edge and its length, and folds stay where they were', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.01, max: 0.99, noNaN: true }), fc.double({ min: 0.05, max: 0.95, noNaN: true }), (at, foldAt) => {
-        const doc = rectangle();
-        doc.folds.push({ id: 'f', from: { side: doc.sides[0]!.id, at: foldAt }, to: { side: doc.sides[2]!.id, at: 1 - foldAt }, angleDeg: 90, toward: 'face', radiusMm: null, made: 'outside-sharp' });
-        const split = splitSide(doc, doc.sides[0]!.id, at, countingIds('n'));
-        expect(split.edges).toHaveLength(4);
-        expect(edgeLength(split, split.edges[0]!)).toBeCloseTo(100, 9);
-        expect(pointOfPlace(split, split.folds[0]!.from)![0]).toBeCloseTo(100 * foldAt, 6);
-        const back = removeCorner(split, split.corners.find((c) => c.id.startsWith('n'))!.id);
-        expect(pointOfPlace(back, back.folds[0]!.from)![0]).toBeCloseTo(100 * foldAt, 6);
-        expect(PatternSchema.safeParse(split).success).toBe(true);
-      }),
+      fc.property(
+        fc.double({ min: 0.01, max: 0.99, noNaN: true }),
+        fc.double({ min: 0.05, max: 0.95, noNaN: true }),
+        (at, foldAt) => {
+          const doc = rectangle();
+          doc.folds.push({
+            id: 'f',
+            from: { side: doc.sides[0]!.id, at: foldAt },
+            to: { side: doc.sides[2]!.id, at: 1 - foldAt },
+            angleDeg: 90,
+            toward: 'face',
+            radiusMm: null,
+            made: 'outside-sharp',
+          });
+          const split = splitSide(doc, doc.sides[0]!.id, at, countingIds('n'));
+          expect(split.edges).toHaveLength(4);
+          expect(edgeLength(split, split.edges[0]!)).toBeCloseTo(100, 9);
+          expect(pointOfPlace(split, split.folds[0]!.from)![0]).toBeCloseTo(100 * foldAt, 6);
+          const back = removeCorner(split, split.corners.find((c) => c.id.startsWith('n'))!.id);
+          expect(pointOfPlace(back, back.folds[0]!.from)![0]).toBeCloseTo(100 * foldAt, 6);
+          expect(PatternSchema.safeParse(split).success).toBe(true);
+        },
+      ),
     );
   });
 
@@ -126,7 +150,15 @@ describe('edits', () => {
 describe('checks', () => {
   const fold = (doc: PatternDoc, a: [number, number], b: [number, number]) => {
     const place = ([side, at]: [number, number]) => ({ side: doc.sides[side]!.id, at });
-    doc.folds.push({ id: `f${doc.folds.length}`, from: place(a), to: place(b), angleDeg: 90, toward: 'face', radiusMm: null, made: 'outside-sharp' });
+    doc.folds.push({
+      id: `f${doc.folds.length}`,
+      from: place(a),
+      to: place(b),
+      angleDeg: 90,
+      toward: 'face',
+      radiusMm: null,
+      made: 'outside-sharp',
+    });
     return doc;
   };
   test('what is wrong with a card is named', () => {
@@ -154,5 +186,8 @@ test('a dragged corner snaps square to its neighbours, to ends, and to round len
   const context = { anchors: [[0, 0], [100, 60]] as Vec[], ends: [[40, 90]] as Vec[], directions: [] as Vec[], reachMm: 4, unit: 'mm' as const }; // prettier-ignore
   expect(snap([1.5, 58], context)).toMatchObject({ point: [0, 60], reasons: ['along', 'along'] });
   expect(snap([41, 88], context).reasons).toEqual(['end']);
-  expect(snap([52.3, 1], { ...context, anchors: [[0, 0]] })).toMatchObject({ point: [50, 0], reasons: ['along', 'round'] });
+  expect(snap([52.3, 1], { ...context, anchors: [[0, 0]] })).toMatchObject({
+    point: [50, 0],
+    reasons: ['along', 'round'],
+  });
 });

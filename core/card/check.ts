@@ -110,7 +110,12 @@ function checkHoles(doc: PatternDoc): Problem[] {
     const radius = hole.diameterMm / 2;
     if (!inside(centre, polygon)) found.push({ code: 'hole-outside', about: [hole.id], severity: 'care' });
     else if (toEdge < radius) {
-      found.push({ code: 'hole-over-edge', about: [hole.id], severity: 'care', numbers: { overMm: radius - toEdge } });
+      found.push({
+        code: 'hole-over-edge',
+        about: [hole.id],
+        severity: 'care',
+        numbers: { overMm: radius - toEdge },
+      });
     }
     for (const other of doc.holes.slice(i + 1)) {
       if (distance(centre, [other.x, other.y]) < (hole.diameterMm + other.diameterMm) / 2) {

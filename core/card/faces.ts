@@ -102,7 +102,12 @@ function faceForChord(faces: Node[][], p: number, q: number, chord: Segment): No
 
 function rooted(doc: PatternDoc, nodes: Node[][]): FaceTree {
   const faces = nodes.map((list) => ({ bounds: list.map((node) => node.bound) }));
-  const polygons = faces.map((face) => points(face.bounds.map((b) => b.segment), 0.1));
+  const polygons = faces.map((face) =>
+    points(
+      face.bounds.map((b) => b.segment),
+      0.1,
+    ),
+  );
   let base = doc.base ? polygons.findIndex((polygon) => inside(doc.base!, polygon)) : -1;
   if (base < 0) {
     const areas = polygons.map((polygon) => Math.abs(polygonArea(polygon)));

@@ -42,7 +42,10 @@ export function parseLegs(text: string, unit: Unit): Result<{ legs: Leg[] }> {
 }
 
 /** The corners of a walk from `start`, first leg to the right, and by how much the last leg misses the start. */
-export function walk(legs: readonly Leg[], start: Vec = [0, 0]): { corners: Vec[]; end: Vec; closing: Vec; closingMm: number } {
+export function walk(
+  legs: readonly Leg[],
+  start: Vec = [0, 0],
+): { corners: Vec[]; end: Vec; closing: Vec; closingMm: number } {
   const corners: Vec[] = [];
   let at = start;
   let heading = 0;
@@ -110,7 +113,12 @@ export function parsePoints(text: string, unit: Unit): Result<{ points: Vec[] }>
   const problems: Problem[] = [];
   text.split(/\r?\n/).forEach((row, i) => {
     if (row.trim() === '') return;
-    const read = BETWEEN.map((between) => row.trim().split(between).map((cell) => parseLength(cell, unit)));
+    const read = BETWEEN.map((between) =>
+      row
+        .trim()
+        .split(between)
+        .map((cell) => parseLength(cell, unit)),
+    );
     const pair = read.find((cells) => cells.length === 2 && cells.every((cell) => cell.ok));
     const [x, y] = pair ?? [];
     if (x?.ok && y?.ok) points.push([x.mm, y.mm]);

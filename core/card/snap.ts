@@ -56,7 +56,11 @@ export function snap(p: Vec, context: SnapContext): Snapped {
   const anchor = anchors[0];
   if (!anchor) {
     const step = roundStep(context.unit, reachMm);
-    return { point: [Math.round(p[0] / step) * step, Math.round(p[1] / step) * step], reasons: ['round'], guides: [] };
+    return {
+      point: [Math.round(p[0] / step) * step, Math.round(p[1] / step) * step],
+      reasons: ['round'],
+      guides: [],
+    };
   }
   return { point: rounded(p, anchor, context), reasons: ['round'], guides: [] };
 }

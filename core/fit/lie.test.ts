@@ -20,7 +20,10 @@ test.each([
 test('a straight taper is found exactly, wherever it was read and however many stations', () => {
   fc.assert(
     fc.property(fc.double({ min: -3, max: 3, noNaN: true }), fc.integer({ min: 2, max: 30 }), (taper, n) => {
-      const found = lieOf(along((s) => 5 + taper * s, n), target);
+      const found = lieOf(
+        along((s) => 5 + taper * s, n),
+        target,
+      );
       expect(found.taperMm).toBeCloseTo(taper, 9);
       expect(found.strayMm).toBeCloseTo(0, 9);
     }),
@@ -34,9 +37,14 @@ test('it is good exactly when every reading, gap and flush, is within tolerance'
   });
   fc.assert(
     fc.property(fc.array(reading, { minLength: 1, maxLength: 12 }), (list) => {
-      const found = lieOf(list.map((r, i) => ({ ...r, atMm: i * 50 })), target);
+      const found = lieOf(
+        list.map((r, i) => ({ ...r, atMm: i * 50 })),
+        target,
+      );
       const within = list.every(
-        (r) => (r.gapMm === null || Math.abs(r.gapMm - 1) <= 0.5 + 1e-9) && (r.flushMm === null || Math.abs(r.flushMm) <= 0.3 + 1e-9),
+        (r) =>
+          (r.gapMm === null || Math.abs(r.gapMm - 1) <= 0.5 + 1e-9) &&
+          (r.flushMm === null || Math.abs(r.flushMm) <= 0.3 + 1e-9),
       );
       expect(found.good).toBe(within && list.some((r) => r.gapMm !== null));
     }),

@@ -36,7 +36,10 @@ export type EdgeLie = {
  * is left over tells even from tapered from bowed. A taper or bow counts when it is more than the tolerance, and a taper
  * only when it explains more than it leaves over.
  */
-export function lieOf(readings: readonly Reading[], target: Pick<Target, 'gapMm' | 'toleranceMm' | 'flushMm'>): EdgeLie {
+export function lieOf(
+  readings: readonly Reading[],
+  target: Pick<Target, 'gapMm' | 'toleranceMm' | 'flushMm'>,
+): EdgeLie {
   const gaps = readings.flatMap((r) => (r.gapMm === null ? [] : [{ x: r.atMm, g: r.gapMm }]));
   const off = (list: { atMm: number; byMm: number }[]) => list.filter((p) => p.byMm > 1e-9);
   const tight = off(gaps.map(({ x, g }) => ({ atMm: x, byMm: target.gapMm - target.toleranceMm - g })));

@@ -18,7 +18,12 @@ export function gapTarget(joint: JointKind, process: Process | null, thicknessMm
     case 'lap':
     case 'joggle':
     case 'plug-flange':
-      return { gapMm: 0, toleranceMm: 0.5, flushMm: 0.5, why: 'Overlap: clamped down tight on both sides of each plug' };
+      return {
+        gapMm: 0,
+        toleranceMm: 0.5,
+        flushMm: 0.5,
+        why: 'Overlap: clamped down tight on both sides of each plug',
+      };
     case 'free':
     case 'hem':
       return { gapMm: 4, toleranceMm: 1, flushMm: 1, why: 'Shut line: 3 to 5 mm and even' };

@@ -20,7 +20,9 @@ export function foldCsv(development: Development): string {
   const rows = development.folds.map((fold, i) => {
     const from = brakes[i]!.from;
     const parallel = from.kind === 'parallel';
-    const marks = parallel ? [] : from.marks.map((m) => `${m.letter} ${Math.round(m.alongMm * 100) / 100} from ${m.next}`);
+    const marks = parallel
+      ? []
+      : from.marks.map((m) => `${m.letter} ${Math.round(m.alongMm * 100) / 100} from ${m.next}`);
     return [
       i + 1,
       fold.bend.angleDeg,

@@ -39,11 +39,22 @@ test('DXF read back by an independent reader: layers, real arcs and circles, a c
   const kinds = parsed.entities.map((e) => `${e.type} ${e.layer}`);
   expect(kinds.filter((k) => k === 'LINE FOLD')).toHaveLength(2);
   expect(kinds.filter((k) => k === 'LINE BRAKE')).toHaveLength(1);
-  const circle = parsed.entities.find((e) => e.type === 'CIRCLE') as unknown as { radius: number; center: { x: number; y: number } };
+  const circle = parsed.entities.find((e) => e.type === 'CIRCLE') as unknown as {
+    radius: number;
+    center: { x: number; y: number };
+  };
   expect(circle).toMatchObject({ radius: 6, center: { x: layers.holes[0]!.centre[0], y: 30 } });
 
   // Area by the reader's own entities, arcs included (its angles come back in radians).
-  type Entity = { type: string; layer: string; vertices: { x: number; y: number }[]; center: { x: number; y: number }; radius: number; startAngle: number; endAngle: number };
+  type Entity = {
+    type: string;
+    layer: string;
+    vertices: { x: number; y: number }[];
+    center: { x: number; y: number };
+    radius: number;
+    startAngle: number;
+    endAngle: number;
+  };
   let doubled = 0;
   const ends: string[] = [];
   const note = (x: number, y: number) => ends.push(`${x.toFixed(3)} ${y.toFixed(3)}`.replace(/-0\.000/g, '0.000'));

@@ -76,7 +76,10 @@ export function toDxf(layers: Layers): string {
     put(50, n(turn(from)));
     put(51, n(turn(from + Math.abs(sweep))));
   };
-  const straight = (layer: LayerName) => ([a, c]: [Vec, Vec]) => segment(layer, { a, b: c, bulge: 0 });
+  const straight =
+    (layer: LayerName) =>
+    ([a, c]: [Vec, Vec]) =>
+      segment(layer, { a, b: c, bulge: 0 });
   layers.cut.forEach((s) => segment('CUT', s));
   layers.fold.forEach(straight('FOLD'));
   layers.brake.forEach(straight('BRAKE'));

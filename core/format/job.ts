@@ -104,8 +104,15 @@ export const PieceFileSchema = PieceFactsSchema.extend({
   /** The revision in use; 0 before anything is drawn. */
   revision: z.number().int().min(0),
   revisions: z.array(
-    z.object({ number: z.number().int().min(1), parent: z.number().int().min(0), at: moment, pattern: PatternSchema }),
+    z.object({
+      number: z.number().int().min(1),
+      parent: z.number().int().min(0),
+      at: moment,
+      pattern: PatternSchema,
+    }),
   ),
+  /** Each time the pattern left the house, on paper or as a file. */
+  prints: z.array(z.object({ at: moment, what: text(40), revision: z.number().int().min(0) })),
   fits: z.array(FitSchema),
   welds: z.array(WeldSchema),
   inspections: z.array(InspectionSchema),

@@ -113,7 +113,11 @@ export function inchFraction(mm: number, parts = 32): string {
 /** A length for showing: `812.5 mm`, `31 15/16 in`, `31.988 in`; `digits` decimals for mm (default 1). */
 export function formatLength(mm: number, unit: Unit, digits = 1, withUnit = true): string {
   const body =
-    unit === 'mm' ? cleanZero(mm.toFixed(digits)) : unit === 'in' ? inchFraction(mm, digits > 1 ? 64 : 32) : cleanZero(toInches(mm).toFixed(digits + 2));
+    unit === 'mm'
+      ? cleanZero(mm.toFixed(digits))
+      : unit === 'in'
+        ? inchFraction(mm, digits > 1 ? 64 : 32)
+        : cleanZero(toInches(mm).toFixed(digits + 2));
   return withUnit ? `${body} ${unit === 'mm' ? 'mm' : 'in'}` : body;
 }
 

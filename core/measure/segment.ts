@@ -1,5 +1,20 @@
 import type { Vec } from './vector';
-import { add, along, cross, distance, dot, left, length, meet, mix, nearestOnSegment, scale, sub, turned, unit } from './vector';
+import {
+  add,
+  along,
+  cross,
+  distance,
+  dot,
+  left,
+  length,
+  meet,
+  mix,
+  nearestOnSegment,
+  scale,
+  sub,
+  turned,
+  unit,
+} from './vector';
 
 /**
  * One piece of an outline from `a` to `b`. `bulge` is tan(sweep/4), positive for an arc that runs counter-clockwise,

@@ -75,7 +75,10 @@ export function thicknessOfGauge(
 ): Result<{ thicknessMm: number; thicknessIn: number }> {
   const known = GAUGE_NUMBERS[system];
   if (!known.includes(gauge)) {
-    return failure({ code: 'gauge-unknown', numbers: { gauge, lowest: known[0]!, highest: known[known.length - 1]! } });
+    return failure({
+      code: 'gauge-unknown',
+      numbers: { gauge, lowest: known[0]!, highest: known[known.length - 1]! },
+    });
   }
   const thicknessIn = inchesOf(system, gauge);
   return { ok: true, thicknessIn, thicknessMm: thicknessIn * MM_PER_INCH };

@@ -44,7 +44,15 @@ const steelYoung: Figure = { value: 207_000, source: MEMORY };
 const aluYoung: Figure = { value: 69_000, source: MEMORY };
 const said = (value: number, source: string): Figure => ({ value, source });
 
-function drawing(id: MetalId, name: string, about: string, re: number, a80: number, r90?: number, n90?: number): Metal {
+function drawing(
+  id: MetalId,
+  name: string,
+  about: string,
+  re: number,
+  a80: number,
+  r90?: number,
+  n90?: number,
+): Metal {
   return {
     id,
     name,
@@ -122,7 +130,16 @@ export const METALS: readonly Metal[] = [
     temper: 'half',
   },
   aluminium('al1100o', '1100-O aluminium', 'Pure and soft: easily shaped, weak', 2.71, 35, 35, 0, 'soft'),
-  aluminium('al3003h14', '3003-H14 aluminium', 'Half hard: the usual coachbuilder’s sheet', 2.73, 145, 8, 0.5, 'half'),
+  aluminium(
+    'al3003h14',
+    '3003-H14 aluminium',
+    'Half hard: the usual coachbuilder’s sheet',
+    2.73,
+    145,
+    8,
+    0.5,
+    'half',
+  ),
   aluminium('al5052h32', '5052-H32 aluminium', 'Stronger, weldable', 2.68, 195, 12, 1, 'half'),
   aluminium('al6061t6', '6061-T6 aluminium', 'Hard: cracks in a tight bend', 2.7, 275, 10, 3, 'hard'),
   {

@@ -58,10 +58,22 @@ export function tilePages(
     const pageHeightMm = landscape ? widthMm : heightMm;
     const windowWidthMm = pageWidthMm - 2 * marginMm;
     const windowHeightMm = pageHeightMm - 2 * marginMm;
-    const count = (size: number, window: number) => Math.max(1, Math.ceil((size - overlapMm) / (window - overlapMm) - 1e-9));
+    const count = (size: number, window: number) =>
+      Math.max(1, Math.ceil((size - overlapMm) / (window - overlapMm) - 1e-9));
     const columns = count(width, windowWidthMm);
     const rows = count(height, windowHeightMm);
-    return { paper, landscape, pageWidthMm, pageHeightMm, marginMm, overlapMm, windowWidthMm, windowHeightMm, rows, columns };
+    return {
+      paper,
+      landscape,
+      pageWidthMm,
+      pageHeightMm,
+      marginMm,
+      overlapMm,
+      windowWidthMm,
+      windowHeightMm,
+      rows,
+      columns,
+    };
   });
   const [upright, sideways] = layouts as [(typeof layouts)[0], (typeof layouts)[0]];
   const best = sideways.rows * sideways.columns < upright.rows * upright.columns ? sideways : upright;

@@ -8,7 +8,11 @@ import { failure } from '../measure/result';
  *
  * Problems: `length-not-positive`, `pitch-not-positive`, `end-negative`.
  */
-export function plugPositions(lengthMm: number, pitchMm: number, endMm: number): Result<{ count: number; positionsMm: number[] }> {
+export function plugPositions(
+  lengthMm: number,
+  pitchMm: number,
+  endMm: number,
+): Result<{ count: number; positionsMm: number[] }> {
   if (!(lengthMm > 0)) return failure({ code: 'length-not-positive', numbers: { lengthMm } });
   if (!(pitchMm > 0)) return failure({ code: 'pitch-not-positive', numbers: { pitchMm } });
   if (!(endMm >= 0)) return failure({ code: 'end-negative', numbers: { endMm } });

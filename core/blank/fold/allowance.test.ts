@@ -101,7 +101,10 @@ test('a strip folded from any K gives that K back', () => {
 });
 
 test('strips are weighed by their certainty, and together are surer than the best', () => {
-  const both = combinedK([{ k: 0.4, uK: 0.02 }, { k: 0.44, uK: 0.04 }]);
+  const both = combinedK([
+    { k: 0.4, uK: 0.02 },
+    { k: 0.44, uK: 0.04 },
+  ]);
   expect(both).toMatchObject({ ok: true, k: expect.closeTo(0.408, 10), uK: expect.closeTo(0.04 / Math.sqrt(5), 10) });
   expect(combinedK([])).toMatchObject({ ok: false });
 });

@@ -241,7 +241,13 @@ const strip = (folds: PlainCard['folds'], more: Partial<PlainCard> = {}): PlainC
   base: [5, 5],
   ...more,
 }); // prettier-ignore
-const across = (x: number, more: object = {}) => ({ from: [x, 0] as [number, number], to: [x, 30] as [number, number], angleDeg: 90, radiusMm: 4, ...more });
+const across = (x: number, more: object = {}) => ({
+  from: [x, 0] as [number, number],
+  to: [x, 30] as [number, number],
+  angleDeg: 90,
+  radiusMm: 4,
+  ...more,
+});
 
 test('table-book example: 25 / 20 / 15, T 2, R 4 → a flat of 51', () => {
   const d = developed(strip([across(25), across(45)]));
@@ -284,7 +290,9 @@ describe('corners and joints', () => {
     for (const relief of ['round', 'square', 'none'] as const) {
       const d = developed(tray(relief));
       const deduction = d.folds[0]!.allowance.deductionMm;
-      expect([d.size.widthMm, d.size.heightMm]).toEqual([140 - 2 * deduction, 100 - 2 * deduction].map((v) => expect.closeTo(v, 9)));
+      expect([d.size.widthMm, d.size.heightMm]).toEqual(
+        [140 - 2 * deduction, 100 - 2 * deduction].map((v) => expect.closeTo(v, 9)),
+      );
       expect(d.warnings).toEqual([]);
     }
   });
@@ -344,11 +352,29 @@ test('what has no blank is refused with its reason', () => {
   expect(refusal(strip([across(25), across(27)]))).toMatch(/flange-shorter-than-setback|folds-too-close/);
   expect(refusal(strip([across(25), { ...across(25), from: [20, 0], to: [30, 30] }]))).toBe('folds-cross');
   expect(refusal(strip([across(25, { angleDeg: 0 })]))).toBe('angle-out-of-range');
-  expect(refusal(strip([], { outline: [[0, 0], [60, 30], [60, 0], [0, 30]] }))).toBe('outline-crosses');
+  expect(
+    refusal(
+      strip([], {
+        outline: [
+          [0, 0],
+          [60, 30],
+          [60, 0],
+          [0, 30],
+        ],
+      }),
+    ),
+  ).toBe('outline-crosses');
 });
 
 test('what wants care is said with its figures', () => {
-  const d = developed(strip([across(25)], { holes: [{ at: [35, 15], diameterMm: 6 }, { at: [24, 8], diameterMm: 4 }] }));
+  const d = developed(
+    strip([across(25)], {
+      holes: [
+        { at: [35, 15], diameterMm: 6 },
+        { at: [24, 8], diameterMm: 4 },
+      ],
+    }),
+  );
   expect(d.warnings.map((w) => w.code)).toEqual(['hole-near-fold', 'hole-in-bend']);
   // Hole edge at 7 mm from the mark, tangent at 6: 1 mm clear where 2.5·2 + 4 = 9 is wanted.
   expect(d.warnings[0]!.numbers).toEqual({ clearMm: expect.closeTo(1, 9), neededMm: 9 });

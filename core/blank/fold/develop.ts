@@ -107,7 +107,11 @@ export function setbackFor(made: Made, bend: Bend, allowance: Allowance): number
  *
  * Problems (stop): those of `checkCard`, of `bendAllowance` and of `trimFace`, each with the fold concerned.
  */
-export function develop(doc: PatternDoc, sheet: SheetMetal, practice: Practice): Result<{ development: Development }> {
+export function develop(
+  doc: PatternDoc,
+  sheet: SheetMetal,
+  practice: Practice,
+): Result<{ development: Development }> {
   const found = checkCard(doc);
   const stops = found.filter((p) => p.severity === 'stop');
   if (stops.length > 0) return failure(...stops);
@@ -126,13 +130,19 @@ export function develop(doc: PatternDoc, sheet: SheetMetal, practice: Practice):
   }
 
   const across = doc.folds.map((_, i) => acrossFold(tree, i));
-  const shifts = shiftsOf(tree, bends.list.map((b) => b.shiftMm), across);
+  const shifts = shiftsOf(
+    tree,
+    bends.list.map((b) => b.shiftMm),
+    across,
+  );
   const faces = tree.faces.map((_, f): BlankFace => ({
     pieces: trimmed[f]!.map((p) => ({ ...p, segment: moved(p.segment, shifts[f]!) })),
     shift: shifts[f]!,
     fold: tree.sidesOfFold.findIndex((s) => s.child === f),
   }));
-  const folds = doc.folds.map((fold, i) => blankFold(doc, fold, i, bends.list[i]!, tree, faces, across[i]!, practice));
+  const folds = doc.folds.map((fold, i) =>
+    blankFold(doc, fold, i, bends.list[i]!, tree, faces, across[i]!, practice),
+  );
 
   const allowances = new Map(doc.edges.map((edge) => [edge.id, jointAllowance(edge.joint, sheet)]));
   const edgeOfSide = new Map(doc.edges.flatMap((edge) => edge.sides.map((side) => [side, edge.id] as const)));
@@ -164,7 +174,17 @@ export function develop(doc: PatternDoc, sheet: SheetMetal, practice: Practice):
   }));
 
   const size = sizeOf({ net, outline, faces, holes, shifts, sheet });
-  const development: Development = { outline, net, faces, order: tree.order, folds, edges, holes, size, warnings: [] };
+  const development: Development = {
+    outline,
+    net,
+    faces,
+    order: tree.order,
+    folds,
+    edges,
+    holes,
+    size,
+    warnings: [],
+  };
   development.warnings = [...found, ...warningsOf(doc, tree, development, sheet, practice, missed)];
   return { ok: true, development };
 }
@@ -221,7 +241,8 @@ function blankFold(
   practice: Practice,
 ): BlankFold {
   const { parent, child } = tree.sidesOfFold[index]!;
-  const tangentOf = (face: number) => faces[face]!.pieces.find((p) => p.kind === 'tangent' && p.fold === index)!.segment;
+  const tangentOf = (face: number) =>
+    faces[face]!.pieces.find((p) => p.kind === 'tangent' && p.fold === index)!.segment;
   // The parent's boundary runs along the fold one way, the child's the other; start both at the fold's `from` end.
   const onCard = tree.faces[parent]!.bounds.find((b) => b.kind === 'fold' && b.fold === index)!.segment;
   const { path, sideIds } = outlineOf(doc);
@@ -243,7 +264,10 @@ function blankFold(
     centre: 0.5,
     'radius-in': Math.min(1, plan.bend.radiusMm / plan.allowance.allowanceMm),
   }[practice.brakeLine];
-  const between = (t: number): [Vec, Vec] => [mix(tangents[0][0], tangents[1][0], t), mix(tangents[0][1], tangents[1][1], t)];
+  const between = (t: number): [Vec, Vec] => [
+    mix(tangents[0][0], tangents[1][0], t),
+    mix(tangents[0][1], tangents[1][1], t),
+  ];
   return {
     id: fold.id,
     ...plan,
@@ -277,13 +301,23 @@ function byEdge(pieces: readonly BlankPiece[]): Map<string, Segment[]> {
 
 /** Where a point of the card comes to on the blank; inside a bend it keeps its share of the way round. */
 function toBlank(p: Vec, tree: FaceTree, folds: readonly BlankFold[], faces: readonly BlankFace[]): Vec {
-  let home = tree.faces.findIndex((face) => inside(p, points(face.bounds.map((b) => b.segment), 0.05)));
+  let home = tree.faces.findIndex((face) =>
+    inside(
+      p,
+      points(
+        face.bounds.map((b) => b.segment),
+        0.05,
+      ),
+    ),
+  );
   if (home < 0) home = tree.base;
   for (const bound of tree.faces[home]!.bounds) {
     if (bound.kind !== 'fold') continue;
     const fold = folds[bound.fold]!;
     const depth = dot(sub(p, bound.segment.a), left(unit(sub(bound.segment.b, bound.segment.a))));
-    const t = dot(sub(p, bound.segment.a), sub(bound.segment.b, bound.segment.a)) / distance(bound.segment.a, bound.segment.b) ** 2;
+    const t =
+      dot(sub(p, bound.segment.a), sub(bound.segment.b, bound.segment.a)) /
+      distance(bound.segment.a, bound.segment.b) ** 2;
     if (depth >= fold.setbackMm || t < 0 || t > 1) continue;
     const u = home === fold.parent ? -depth : depth;
     const share = (u + fold.setbackMm) / (2 * fold.setbackMm);

@@ -43,7 +43,8 @@ type Given = {
  */
 export function blankOutline(given: Given): { net: BlankPiece[]; outline: BlankPiece[]; missed: string[] } {
   const net = withEdgesOfBends(round(given, given.base, null));
-  const { pieces, missed } = given.relief === 'none' ? { pieces: net, missed: [] } : withReliefs(net, given, given.relief);
+  const { pieces, missed } =
+    given.relief === 'none' ? { pieces: net, missed: [] } : withReliefs(net, given, given.relief);
   const outline = outlineWithStrips(
     pieces,
     (piece) => {
@@ -96,7 +97,11 @@ function withEdgesOfBends(pieces: BlankPiece[]): BlankPiece[] {
   });
 }
 
-function withReliefs(net: BlankPiece[], given: Given, kind: 'round' | 'square'): { pieces: BlankPiece[]; missed: string[] } {
+function withReliefs(
+  net: BlankPiece[],
+  given: Given,
+  kind: 'round' | 'square',
+): { pieces: BlankPiece[]; missed: string[] } {
   const missed: string[] = [];
   const size = given.reliefMm;
   let pieces = net;
@@ -104,7 +109,9 @@ function withReliefs(net: BlankPiece[], given: Given, kind: 'round' | 'square'):
     if (cut) pieces = cut;
     else missed.push(fold);
   };
-  const relief = (fold: string | null) => (segment: Segment): BlankPiece => ({ kind: 'relief', segment, edge: null, fold, face: -1 });
+  const relief =
+    (fold: string | null) =>
+    (segment: Segment): BlankPiece => ({ kind: 'relief', segment, edge: null, fold, face: -1 });
   for (const slit of net.filter((p) => p.kind === 'slit')) {
     const at = pieces.indexOf(slit);
     cutAt(slit.fold!, cutSlot(pieces, at, size, size, kind, relief(slit.fold)));
@@ -118,7 +125,10 @@ function withReliefs(net: BlankPiece[], given: Given, kind: 'round' | 'square'):
 }
 
 /** The points at which the ends of two different bends meet; a bend of no length (no radius, K 0) asks for no relief. */
-function meetings(net: readonly BlankPiece[], hasLength: (fold: string) => boolean): { at: Vec; fold: string; axis: Vec }[] {
+function meetings(
+  net: readonly BlankPiece[],
+  hasLength: (fold: string) => boolean,
+): { at: Vec; fold: string; axis: Vec }[] {
   const n = net.length;
   return net.flatMap((piece, i) => {
     const before = net[(i - 1 + n) % n]!;

@@ -26,7 +26,9 @@ type Ruler = { letter: string; segment: Segment; lengthMm: number };
 
 const rulers = (edges: readonly BlankEdge[]): Ruler[] =>
   edges.flatMap((edge) =>
-    edge.cut.filter(isStraight).map((segment) => ({ letter: edge.letter, segment, lengthMm: segmentLength(segment) })),
+    edge.cut
+      .filter(isStraight)
+      .map((segment) => ({ letter: edge.letter, segment, lengthMm: segmentLength(segment) })),
   );
 
 const offLine = (p: Vec, s: Segment): number => Math.abs(cross(unit(sub(s.b, s.a)), sub(p, s.a)));
@@ -57,7 +59,9 @@ export function scribeTable(development: Development): { lines: ScribeLine[]; ho
       .filter((r) => r.lengthMm > 5 && faces(hole.centre, r.segment))
       .sort((a, b) => offLine(hole.centre, a.segment) - offLine(hole.centre, b.segment));
     const first = near[0];
-    const second = near.find((r) => first && Math.abs(cross(directionAt(r.segment, 0), directionAt(first.segment, 0))) > 0.5);
+    const second = near.find(
+      (r) => first && Math.abs(cross(directionAt(r.segment, 0), directionAt(first.segment, 0))) > 0.5,
+    );
     const from = [first, second].filter((r) => r !== undefined);
     return {
       hole: hole.id,

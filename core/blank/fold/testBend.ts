@@ -29,7 +29,8 @@ export function kFromStrip(strip: Strip): Result<MeasuredK> {
   const { thicknessMm: t, radiusMm: r, angleDeg } = strip;
   if (!(t > 0)) return failure({ code: 'thickness-not-positive', numbers: { thicknessMm: t } });
   if (!(angleDeg > 0 && angleDeg <= 90)) return failure({ code: 'angle-out-of-range', numbers: { angleDeg } });
-  if (!(strip.readingMm > 0)) return failure({ code: 'reading-not-positive', numbers: { readingMm: strip.readingMm } });
+  if (!(strip.readingMm > 0))
+    return failure({ code: 'reading-not-positive', numbers: { readingMm: strip.readingMm } });
   const a = radians(angleDeg);
   const allowance = strip.flatMm - strip.legAMm - strip.legBMm + 2 * (r + t) * Math.tan(a / 2);
   const k = (allowance / a - r) / t;

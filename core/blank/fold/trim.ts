@@ -46,7 +46,11 @@ export function trimFace(face: Face, setbacks: readonly number[]): Result<{ piec
     const b = lead === 'slit' ? along(fold.segment.b, inward, s) : (rest[0]?.segment.a ?? tangent.p);
     if (lead === 'gone' || tail === 'gone' || dot(sub(b, a), u) < 1e-9) {
       const depthMm = depthBeyond(face, fold);
-      return failure({ code: 'flange-shorter-than-setback', severity: 'stop', numbers: { fold: fold.fold, setbackMm: s, depthMm } });
+      return failure({
+        code: 'flange-shorter-than-setback',
+        severity: 'stop',
+        numbers: { fold: fold.fold, setbackMm: s, depthMm },
+      });
     }
     const slit = (from: Vec, to: Vec): Piece => ({ kind: 'slit', fold: fold.fold, segment: line(from, to), inward });
     pieces = [
@@ -62,7 +66,9 @@ export function trimFace(face: Face, setbacks: readonly number[]): Result<{ piec
 /** How far a face reaches from one of its folds, mm, square to the fold. */
 export function depthBeyond(face: Face, fold: { segment: Segment }): number {
   const inward = left(unit(sub(fold.segment.b, fold.segment.a)));
-  const reach = face.bounds.flatMap((b) => flattened(b.segment, 0.05).map((p) => dot(sub(p, fold.segment.a), inward)));
+  const reach = face.bounds.flatMap((b) =>
+    flattened(b.segment, 0.05).map((p) => dot(sub(p, fold.segment.a), inward)),
+  );
   return Math.max(0, ...reach);
 }
 
@@ -77,7 +83,9 @@ function cutBack(rest: (Piece | Bound)[], tangent: Tangent, end: 'start' | 'end'
   const atStart = end === 'start';
   const first = atStart ? rest[0] : rest[rest.length - 1];
   if (!first) return 'gone';
-  const away = atStart ? dot(directionAt(first.segment, 0), tangent.inward) : -dot(directionAt(first.segment, 1), tangent.inward);
+  const away = atStart
+    ? dot(directionAt(first.segment, 0), tangent.inward)
+    : -dot(directionAt(first.segment, 1), tangent.inward);
   if (away < RUNS_ON) return 'slit';
   while (rest.length > 0) {
     const piece = atStart ? rest[0]! : rest[rest.length - 1]!;
@@ -89,7 +97,8 @@ function cutBack(rest: (Piece | Bound)[], tangent: Tangent, end: 'start' | 'end'
       else rest[rest.length - 1] = kept;
       return 'cut';
     }
-    if (piece.kind === 'fold' || (piece.kind === 'tangent' && distance(piece.segment.a, piece.segment.b) > 1e-9)) return 'fold';
+    if (piece.kind === 'fold' || (piece.kind === 'tangent' && distance(piece.segment.a, piece.segment.b) > 1e-9))
+      return 'fold';
     if (atStart) rest.shift();
     else rest.pop();
   }

@@ -42,7 +42,9 @@ export function warningsOf(
 const radii = ({ folds }: Development, sheet: SheetMetal): Problem[] =>
   folds
     .filter((fold) => fold.bend.radiusMm < sheet.leastRadiusMm - 1e-9)
-    .map((fold) => care('radius-under-least', [fold.id], { radiusMm: fold.bend.radiusMm, leastMm: sheet.leastRadiusMm }));
+    .map((fold) =>
+      care('radius-under-least', [fold.id], { radiusMm: fold.bend.radiusMm, leastMm: sheet.leastRadiusMm }),
+    );
 
 function flanges(tree: FaceTree, { folds }: Development, practice: Practice): Problem[] {
   return tree.faces.flatMap((face) => {

@@ -1,0 +1,51 @@
+import { spawn } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
+import { expect, test } from '@playwright/test';
+import { legs, newPiece, pickEdge, saved } from './hands';
+
+// A server of its own, so that stopping it disturbs no other journey.
+const PORT = 4172;
+const URL = `http://127.0.0.1:${PORT}`;
+test.use({ baseURL: URL });
+
+let server: ChildProcess | undefined;
+async function start(): Promise<void> {
+  server = spawn('node', ['build/node/server.js'], {
+    env: { ...process.env, NODE_ENV: 'production', PORT: String(PORT) },
+    stdio: 'inherit',
+  });
+  await expect(async () => expect((await fetch(`${URL}/health`)).ok).toBe(true)).toPass({ timeout: 15_000 });
+}
+const stop = () =>
+  new Promise<void>((done) => {
+    server!.once('exit', () => done());
+    server!.kill();
+  });
+test.beforeAll(start);
+test.afterAll(stop);
+
+test('the server stops while a card is edited: the edit is kept, through a closed page too, and saved when it is back', async ({
+  page,
+}) => {
+  await newPiece(page, 'Kept');
+  await legs(page, '100 @ 90, 60 @ 90, 100 @ 90, 60');
+  await pickEdge(page, 'D');
+  await stop();
+  await page.getByLabel('Length').fill('135');
+  await page.getByLabel('Length').press('Enter');
+  await expect(page.getByText(/kept in this browser/)).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Card 135\.0 mm/ })).toBeVisible();
+  await start();
+  await saved(page);
+
+  await stop();
+  await page.getByLabel('Length').fill('150');
+  await page.getByLabel('Length').press('Enter');
+  await expect(page.getByText(/kept in this browser/)).toBeVisible();
+  await start();
+  await page.reload();
+  await saved(page);
+  await expect(page.getByRole('button', { name: /^Card 150\.0 mm/ })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: /^Card 150\.0 mm/ })).toBeVisible();
+});

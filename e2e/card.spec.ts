@@ -1,0 +1,137 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { cornerAt, layFold, legs, newPiece, pickEdge, saved } from './hands';
+
+const card = (text: string) => new RegExp(`^Card ${text}`);
+
+test('a card is dragged, split, curved, joined and holed; undo works after a reload', async ({ page }) => {
+  await newPiece(page, 'Gusset');
+  await page.getByRole('button', { name: 'Points' }).click();
+  await page.getByLabel(/^Points:/).fill('x\ty\n0\t0\n0\t60\n100\t60\n100\t0');
+  await page.getByRole('button', { name: 'Make the card' }).click();
+  await saved(page);
+
+  await test.step('a dragged corner snaps to its neighbours’ lines', async () => {
+    const from = await cornerAt(page, 3);
+    await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 60, from.y + 3, { steps: 8 });
+    await page.mouse.up();
+    await saved(page);
+    // Level with its neighbour to the left, however shaky the hand.
+    await expect(page.getByRole('button', { name: / × 60\.0 mm/ })).toBeVisible();
+  });
+
+  await test.step('typed: an edge’s length, an arc by radius, a lap', async () => {
+    await pickEdge(page, 'D');
+    const length = page.getByLabel('Length');
+    await length.fill('what?');
+    await length.press('Enter');
+    await expect(page.getByText('Can’t read that.')).toBeVisible();
+    await expect(length).toHaveValue('what?');
+    await length.fill('4 1/2"');
+    await length.press('Enter');
+    await expect(length).toHaveValue('114.30');
+    await page.getByRole('button', { name: 'Arc' }).click();
+    await page.getByLabel('Radius').fill('90');
+    await page.getByLabel('Radius').press('Enter');
+    await page.getByRole('combobox', { name: 'Joined by' }).click();
+    await page.getByRole('option', { name: 'Lap', exact: true }).click();
+    await page.getByLabel('Overlap').fill('1/2"');
+    await page.getByLabel('Overlap').press('Enter');
+    await expect(page.getByRole('definition').filter({ hasText: '12.7 mm added' })).toBeVisible();
+    await saved(page);
+  });
+
+  await test.step('undo twice, reload, redo', async () => {
+    const joint = page.getByRole('combobox', { name: 'Joined by' });
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByLabel('Overlap')).toHaveValue('12.0');
+    await page.reload();
+    await pickEdge(page, 'D');
+    await expect(page.getByLabel('Overlap')).toHaveValue('12.0');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(joint).toHaveText('Free edge');
+    await page.getByRole('button', { name: 'Redo' }).click();
+    await expect(joint).toHaveText('Lap');
+    await page.getByRole('button', { name: 'Redo' }).click();
+    await expect(page.getByLabel('Overlap')).toHaveValue('12.7');
+  });
+
+  await test.step('a fold that crosses another is refused beside the drawing, and kept to be mended', async () => {
+    await pickEdge(page, 'B');
+    await layFold(page, [1, 2, 0.5], [4, 3, 0.5]);
+    await page.keyboard.press('Escape');
+    await layFold(page, [1, 4, 0.5], [2, 3, 0.5]);
+    await expect(page.getByText(/cross: a fold may meet another at a corner but not cross it/)).toBeVisible();
+    await expect(page.getByRole('link', { name: /^Card: needs attention/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Take this fold off' }).click();
+    await expect(page.getByRole('link', { name: /^Card: done, 1 fold/ })).toBeVisible();
+  });
+});
+
+test('drawn by touching: corners snap square and the first one closes it', async ({ page }) => {
+  await newPiece(page, 'Sketch');
+  await page.getByRole('button', { name: 'Draw', exact: true }).click();
+  const box = (await page.getByRole('group', { name: /Draw the card/ }).boundingBox())!;
+  const at = (x: number, y: number) => page.mouse.click(box.x + box.width * x, box.y + box.height * y);
+  await at(0.3, 0.7);
+  await at(0.6, 0.705);
+  await at(0.602, 0.4);
+  await at(0.3, 0.398);
+  await at(0.3, 0.7);
+  await saved(page);
+  await expect(page.getByRole('table', { name: 'Edges' }).getByRole('row')).toHaveCount(5);
+  await expect(page.getByRole('link', { name: /^Card: done/ })).toBeVisible();
+});
+
+test('two pages edit one piece: both versions are shown and neither is lost', async ({ page, context }) => {
+  await newPiece(page, 'Shared');
+  await legs(page, '100 @ 90, 60 @ 90, 100 @ 90, 60');
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await pickEdge(page, 'D');
+  await pickEdge(other, 'D');
+  await page.getByLabel('Length').fill('120');
+  await page.getByLabel('Length').press('Enter');
+  await saved(page);
+  await expect(page.getByRole('button', { name: card('120\\.0 mm') })).toBeVisible();
+  await page.waitForTimeout(900);
+  await other.getByLabel('Length').fill('140');
+  await other.getByLabel('Length').press('Enter');
+  await expect(other.getByRole('heading', { name: 'This card was changed on another page too' })).toBeVisible();
+  await expect(other.getByText('Edge D: 140.0 mm in yours, 120.0 mm in the other')).toBeVisible();
+  await other.getByRole('button', { name: 'Take the other' }).click();
+  await expect(other.getByRole('button', { name: card('120\\.0 mm') })).toBeVisible();
+  // What was left is a redo away.
+  await other.getByRole('button', { name: 'Redo' }).click();
+  await expect(other.getByRole('button', { name: card('140\\.0 mm') })).toBeVisible();
+});
+
+test('a job goes out as a file and comes in again the same to the byte', async ({ page }) => {
+  await page.goto('/');
+  await page
+    .getByRole('link', { name: /Mobile library van/ })
+    .first()
+    .click();
+  const save = async () => {
+    const got = page.waitForEvent('download');
+    await page.getByRole('link', { name: 'Job as a file' }).click();
+    const path = await (await got).path();
+    return { path, text: readFileSync(path, 'utf8') };
+  };
+  const first = await save();
+  await page.goto('/');
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"x"}') });
+  await expect(page.getByRole('alert')).toContainText('not a job file');
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(first.text) });
+  await page.waitForURL(/\/jobs\//);
+  expect((await save()).text).toBe(first.text);
+  await page.getByRole('button', { name: 'Put the job away' }).click();
+  await page.getByRole('link', { name: 'Jobs put away' }).click();
+  await expect(page.getByRole('link', { name: /Mobile library van/ })).toBeVisible();
+});

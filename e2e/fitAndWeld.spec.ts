@@ -1,0 +1,53 @@
+import { expect, test } from '@playwright/test';
+import { demoPiece, pickEdge } from './hands';
+
+test.describe('at phone width', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+
+  test('a trial fit: one field, Enter to the next station, and the edge says how it lies', async ({ page }) => {
+    await demoPiece(page, 'Scuttle drain plate', 'Fit');
+    await page.getByRole('button', { name: 'Begin the first trial fit' }).click();
+    await page.getByRole('button', { name: /^D .*not read yet/ }).click();
+    const field = page.getByLabel('Gap read, then Enter');
+    await expect(field).toBeFocused();
+    expect((await field.boundingBox())!.height).toBeGreaterThanOrEqual(44);
+    for (const gap of ['3', '4,5', '6.5']) {
+      await page.keyboard.type(gap);
+      await page.keyboard.press('Enter');
+    }
+    await expect(page.getByRole('status').filter({ hasText: 'tapers: tighter at the start' })).toBeVisible();
+    await expect(page.getByRole('img', { name: /Gap along the edge.*trial 1: 3, 4\.5, 6\.5/ })).toBeVisible();
+    await page.reload();
+    await page.getByRole('button', { name: /^D .*tapers/ }).click();
+    await expect(page.getByRole('listitem', { name: 'Station 3: 6.50 mm' })).toBeVisible();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  });
+
+  test('a weld and what was seen go into the record', async ({ page }) => {
+    await demoPiece(page, 'Sill closing plate', 'Weld');
+    await pickEdge(page, 'D');
+    await expect(page.getByRole('region', { name: 'Cautions' })).toContainText('licensed person');
+    await expect(page.getByText('26 plugs over 640.0 mm')).toBeVisible();
+    await page.getByRole('button', { name: 'Write down a weld' }).click();
+    const entry = page.getByRole('region', { name: 'Weld entry' });
+    await expect(entry.getByLabel('First of 26')).toHaveValue('13');
+    await entry.getByLabel('Last').fill('99');
+    await entry.getByRole('button', { name: 'Put in the record' }).click();
+    await expect(entry.getByRole('alert')).toContainText('from 1 to 26');
+    await entry.getByLabel('Last').fill('20');
+    await entry.getByLabel('Note').fill('Second go, cool again between.');
+    await entry.getByRole('button', { name: 'Put in the record' }).click();
+    await expect(page.getByText('MIG: Plugs 13–20')).toBeVisible();
+    await expect(page.getByText('20 of 52')).toBeVisible();
+
+    await page.getByRole('button', { name: 'Write down an inspection' }).click();
+    const look = page.getByRole('region', { name: 'Inspection entry' });
+    await look.getByRole('button', { name: 'Not sound' }).click();
+    await look.getByLabel('What was seen').fill('Plug 15 has no root.');
+    await look.getByRole('button', { name: 'Put in the record' }).click();
+    await expect(page.getByRole('link', { name: /^Weld: needs attention, 1 finding open/ })).toBeAttached();
+    await page.getByLabel('What was done about it').fill('Drilled out and plugged again.');
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await expect(page.getByText('Then: Drilled out and plugged again.')).toBeVisible();
+  });
+});
