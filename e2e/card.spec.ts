@@ -35,8 +35,10 @@ test('a card is dragged, split, curved, joined and holed; undo works after a rel
     await page.getByRole('button', { name: 'Arc' }).click();
     await page.getByLabel('Radius').fill('90');
     await page.getByLabel('Radius').press('Enter');
+    await saved(page);
     await page.getByRole('combobox', { name: 'Joined by' }).click();
     await page.getByRole('option', { name: 'Lap', exact: true }).click();
+    await saved(page);
     await page.getByLabel('Overlap').fill('1/2"');
     await page.getByLabel('Overlap').press('Enter');
     await expect(page.getByRole('definition').filter({ hasText: '12.7 mm added' })).toBeVisible();

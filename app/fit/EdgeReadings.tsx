@@ -10,13 +10,13 @@ import type { Edge } from '#core/card/pattern';
 import { lieOf } from '#core/fit/lie';
 import { evenStations, gapTarget } from '#core/fit/target';
 import type { FitRecord } from '#core/format/job';
-import { FitSchema } from '#core/format/job';
 import type { Fit } from '../records/fits.server';
 import { LengthField } from '../shell/LengthField';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 import type { Post } from '../shell/usePost';
 import { LIE_WORDS } from '../shell/words';
+import { keep, keptRecord, letGo } from './keptReadings';
 
 const GapChart = lazy(() => import('./GapChart'));
 
@@ -26,26 +26,15 @@ type What = 'gap' | 'flush';
 /** How long to wait before readings that did not reach the server are sent again. */
 const AGAIN_MS = 3000;
 
-const keyOf = (fit: string, edge: string) => `patrone:fit:${fit}:${edge}`;
-
-/** Readings that did not reach the server before the page was left. */
-function keptRecord(fit: string, edge: string): EdgeRecord | null {
-  const parsed = FitSchema.shape.edges.element.safeParse(
-    JSON.parse(localStorage.getItem(keyOf(fit, edge)) ?? 'null'),
-  );
-  return parsed.success ? parsed.data : null;
-}
-
 /** Reading an edge: one field, Enter goes to the next station. What was read is sent at once and again until it arrives. */
 export function EdgeReadings({ fit, edge, post }: { fit: Fit; edge: Edge; post: Post }) {
   const { pattern, facts, fits } = usePiece();
   const { show } = usePreferences();
   const length = edgeLength(pattern, edge);
   const usual = gapTarget(edge.joint.kind, edge.weld?.process ?? null, facts.thicknessMm);
-  const kept = keptRecord(fit.id, edge.id);
   const [record, setRecord] = useState<EdgeRecord>(
     () =>
-      kept ??
+      keptRecord(fit.id, edge.id) ??
       fit.edges.find((e) => e.edge === edge.id) ?? {
         edge: edge.id,
         targetMm: usual.gapMm,
@@ -58,7 +47,7 @@ export function EdgeReadings({ fit, edge, post }: { fit: Fit; edge: Edge; post: 
   const [at, setAt] = useState(Math.max(0, firstEmpty));
   const [what, setWhat] = useState<What>('gap');
   const [turn, setTurn] = useState(0);
-  const unsent = useRef<EdgeRecord | null>(kept);
+  const unsent = useRef<EdgeRecord | null>(null);
   const busy = useRef(false);
   const again = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
 
@@ -76,19 +65,15 @@ export function EdgeReadings({ fit, edge, post }: { fit: Fit; edge: Edge; post: 
       }
       if (unsent.current === sent) {
         unsent.current = null;
-        localStorage.removeItem(keyOf(fit.id, edge.id));
+        letGo(fit.id, edge.id);
       }
     }
   };
-  const sendFirst = useRef(send);
-  useEffect(() => {
-    if (unsent.current) void sendFirst.current();
-    return () => clearTimeout(again.current);
-  }, []);
+  useEffect(() => () => clearTimeout(again.current), []);
   const put = (next: EdgeRecord) => {
     setRecord(next);
     unsent.current = next;
-    localStorage.setItem(keyOf(fit.id, edge.id), JSON.stringify(next));
+    keep(fit.id, next);
     void send();
   };
   const station = record.stations[at];

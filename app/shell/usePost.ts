@@ -40,7 +40,7 @@ export function usePost(url: string): Post {
       }
       setState('idle');
       setProblem(null);
-      await revalidate();
+      void revalidate();
       return true;
     },
     [revalidate, url],

@@ -4,7 +4,7 @@ import { arcOf, bulgeOfRadius, bulgeThrough, pointAt } from '../measure/segment'
 import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import { checkCard } from './check';
-import { joinEdges, moveCorner, partEdge, removeCorner, setSideLength, splitSide } from './edit';
+import { joinEdges, moveCorner, partEdge, removeCorner, reshapeSide, setSideLength, splitSide } from './edit';
 import { facesOf } from './faces';
 import { outlineFromLegs, outlineFromPoints, parseLegs, parsePoints, walk } from './legs';
 import { edgeLength, letterAt, outlineOf, patternParts, pointOfPlace } from './outline';
@@ -172,6 +172,14 @@ describe('checks', () => {
     const holed = rectangle();
     holed.holes.push({ id: 'h', x: 150, y: 0, diameterMm: 5 }, { id: 'i', x: 2, y: 30, diameterMm: 5 });
     expect(codes(holed)).toEqual(['hole-outside', 'hole-over-edge']);
+  });
+
+  test('a fold may begin and end on an arc, hollow or full', () => {
+    for (const bulge of [0.3, -0.2]) {
+      const plain = rectangle();
+      const curved = reshapeSide(reshapeSide(plain, plain.sides[0]!.id, bulge), plain.sides[2]!.id, bulge);
+      expect(codes(fold(curved, [0, 0.37], [2, 0.61]))).toEqual([]);
+    }
   });
 
   test('folds that meet at a corner part the card into a tree of faces', () => {

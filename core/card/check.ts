@@ -7,6 +7,9 @@ import { facesOf } from './faces';
 import { outlineOf, pointOfPlace } from './outline';
 import type { PatternDoc } from './pattern';
 
+/** How much of a fold's length at either end is left out when it is tested against the outline. */
+const CLEAR_OF_ENDS = 0.005;
+
 /** Shorter sides than this are taken as a slip of the hand, mm. */
 const SHORTEST_SIDE_MM = 0.01;
 
@@ -80,7 +83,9 @@ function checkFolds(doc: PatternDoc): Problem[] {
     }
     const chord = line(a, b);
     const within = [0.25, 0.5, 0.75].every((t) => inside(mix(a, b, t), polygon));
-    if (!within || path.some((side) => segmentsCross(side, chord))) {
+    // A little short of both ends: on an arc they lie off the chords that stand in for it here.
+    const inner = line(mix(a, b, CLEAR_OF_ENDS), mix(b, a, CLEAR_OF_ENDS));
+    if (!within || path.some((side) => segmentsCross(side, inner))) {
       problems.push(stop('fold-leaves-card', [fold.id]));
       return null;
     }

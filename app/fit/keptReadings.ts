@@ -1,0 +1,31 @@
+import type { FitRecord } from '#core/format/job';
+import { FitSchema } from '#core/format/job';
+
+/** Readings that wait in the browser until the server has them: through a lost network, a closed page, a reload. */
+
+type EdgeRecord = FitRecord['edges'][number];
+
+const keyOf = (fit: string, edge: string) => `patrone:fit:${fit}:${edge}`;
+
+export const keep = (fit: string, record: EdgeRecord): void =>
+  localStorage.setItem(keyOf(fit, record.edge), JSON.stringify(record));
+
+export const letGo = (fit: string, edge: string): void => localStorage.removeItem(keyOf(fit, edge));
+
+export function keptRecord(fit: string, edge: string): EdgeRecord | null {
+  const parsed = FitSchema.shape.edges.element.safeParse(
+    JSON.parse(localStorage.getItem(keyOf(fit, edge)) ?? 'null'),
+  );
+  return parsed.success ? parsed.data : null;
+}
+
+/** Everything that waits for the given fits. */
+export const keptRecords = (fits: readonly { id: string }[]): { fit: string; record: EdgeRecord }[] =>
+  fits.flatMap(({ id }) =>
+    Object.keys(localStorage)
+      .filter((key) => key.startsWith(keyOf(id, '')))
+      .flatMap((key) => {
+        const record = keptRecord(id, key.slice(keyOf(id, '').length));
+        return record ? [{ fit: id, record }] : [];
+      }),
+  );
