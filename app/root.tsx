@@ -1,6 +1,7 @@
 import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
 import type { ReactNode } from 'react';
+import type { ShouldRevalidateFunctionArgs } from 'react-router';
 import {
   Links,
   Meta,
@@ -22,6 +23,9 @@ export async function loader({ request }: Route.LoaderArgs) {
   const shop = await shopSettings();
   return { preferences: preferencesFrom(request.headers.get('cookie') ?? '', shop.units), shopName: shop.name };
 }
+
+/** Read once: only the shop's own page changes what is read here. */
+export const shouldRevalidate = ({ formAction }: ShouldRevalidateFunctionArgs) => formAction === '/shop';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Patrone' }];
 

@@ -18,8 +18,9 @@ async function start(): Promise<void> {
 }
 const stop = () =>
   new Promise<void>((done) => {
-    server!.once('exit', () => done());
-    server!.kill();
+    if (!server || server.exitCode !== null) return done();
+    server.once('exit', () => done());
+    server.kill();
   });
 test.beforeAll(start);
 test.afterAll(stop);

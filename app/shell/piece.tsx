@@ -4,8 +4,8 @@ import Undo from '@mui/icons-material/Undo';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
-import { useCallback, useMemo, useState } from 'react';
-import { Link, Outlet, data, useNavigate, useRevalidator } from 'react-router';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { Link, Outlet, data, isRouteErrorResponse, useNavigate, useRevalidator } from 'react-router';
 import { z } from 'zod';
 import { develop } from '#core/blank/fold/develop';
 import { sheetMetal } from '#core/blank/practice';
@@ -55,6 +55,21 @@ export async function loader({ params }: Route.LoaderArgs) {
   };
 }
 
+type Loaded = Awaited<ReturnType<Route.ClientLoaderArgs['serverLoader']>>;
+
+/** What this page last had from the server, to stand on while the server does not answer. */
+let lastKnown: Loaded | null = null;
+
+/** Reading the piece again after an edit must not take the page away when the server is gone just then. */
+export async function clientLoader({ serverLoader, params }: Route.ClientLoaderArgs) {
+  try {
+    return await serverLoader();
+  } catch (error) {
+    if (lastKnown?.id === params.pieceId && !isRouteErrorResponse(error)) return lastKnown;
+    throw error;
+  }
+}
+
 export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `${loaderData?.facts.name ?? 'Piece'} · Patrone` }];
 
 function SaveLine({ card }: { card: CardEditor }) {
@@ -87,6 +102,9 @@ function SaveLine({ card }: { card: CardEditor }) {
 
 /** A piece: its name, its road, and whichever stage is open. Holds the card that every stage works from. */
 export default function PiecePage({ loaderData }: Route.ComponentProps) {
+  useEffect(() => {
+    lastKnown = loaderData;
+  }, [loaderData]);
   // A new piece is a new page: nothing of the last one's card may stay behind.
   return <PieceRoad key={loaderData.id} loaded={loaderData} />;
 }

@@ -1,0 +1,105 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { foldedStrip } from '../bench/foldedStrip';
+import { cornerAt, newPiece, saved } from './hands';
+
+/** What only the real page can tell; printed, never judged: a loaded machine is no fault of the code. */
+
+const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? 0;
+
+test('frames while a corner is dragged, 40 folds and 400 corners', async ({ page, request }) => {
+  await newPiece(page, 'Bench card');
+  const piece = /pieces\/([^/]+)/.exec(page.url())![1]!;
+  const answer = await request.post(`/pieces/${piece}/revisions`, {
+    data: { intent: 'save', base: 0, pattern: foldedStrip(40, 400) },
+  });
+  expect(answer.ok()).toBe(true);
+  await page.reload();
+  await page.waitForLoadState('networkidle');
+  const from = await cornerAt(page, 200);
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 6, from.y - 6);
+  await page.evaluate(() => {
+    const times: number[] = [];
+    const work: number[] = [];
+    (window as unknown as { bench: object }).bench = { times, work };
+    let last = performance.now();
+    const tick = (now: number) => {
+      times.push(now - last);
+      last = now;
+      // What this frame's own work took: from its start to when the browser is free again.
+      const channel = new MessageChannel();
+      channel.port1.onmessage = () => work.push(performance.now() - now);
+      channel.port2.postMessage(0);
+      if (times.length < 150) requestAnimationFrame(tick);
+    };
+    requestAnimationFrame(tick);
+  });
+  for (let i = 0; i < 120; i++) await page.mouse.move(from.x + 6 + (i % 20) * 2, from.y - 6 - (i % 15) * 2);
+  await page.mouse.up();
+  await saved(page);
+  const { times, work } = await page.evaluate(
+    () => (window as unknown as { bench: { times: number[]; work: number[] } }).bench,
+  );
+  const late = times.filter((t) => t > 17.5).length;
+  console.log(
+    `dragging a corner: ${times.length} frames, median ${median(times).toFixed(1)} ms apart, ${late} later than one frame (16.7 ms)`,
+  );
+  console.log(
+    `work in a frame: median ${median(work).toFixed(1)} ms, slowest ${Math.max(...work).toFixed(1)} ms (software drawing, no graphics card)`,
+  );
+});
+
+async function stageTime(page: Page, url: string): Promise<number> {
+  const start = Date.now();
+  await page.goto(url, { waitUntil: 'commit' });
+  // Usable: the drawing answers to the keyboard, so the script has taken over.
+  await page.waitForFunction(() =>
+    Object.keys(document.querySelector('h1') ?? {}).some((key) => key.startsWith('__reactProps')),
+  );
+  return Date.now() - start;
+}
+
+test('script before the first stage is usable, and how long that takes', async ({ page, browser }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: /Mobile library van/ }).click();
+  await page
+    .getByRole('link', { name: /Step-well tray/ })
+    .first()
+    .click();
+  await page.waitForURL(/pieces/);
+  const url = page.url().replace(/[^/]+$/, 'card');
+  const fresh = await (await browser.newContext()).newPage();
+  const client = await fresh.context().newCDPSession(fresh);
+  await client.send('Network.enable');
+  const scripts = new Map<string, number>();
+  const kinds = new Map<string, string>();
+  client.on('Network.responseReceived', (e) => kinds.set(e.requestId, e.type));
+  client.on('Network.loadingFinished', (e) => scripts.set(e.requestId, e.encodedDataLength));
+  const cold = await stageTime(fresh, url);
+  await fresh.waitForLoadState('networkidle');
+  const bytes = [...scripts].filter(([id]) => kinds.get(id) === 'Script').reduce((sum, [, n]) => sum + n, 0);
+  const times: number[] = [];
+  for (let i = 0; i < 5; i++) times.push(await stageTime(await (await browser.newContext()).newPage(), url));
+  console.log(`compressed script before the card stage is usable: ${(bytes / 1024).toFixed(0)} kB (aim 250)`);
+  console.log(
+    `request to usable stage on loopback: first ${cold} ms, median of five fresh browsers ${median(times)} ms (aim 1000)`,
+  );
+});
+
+test('the server’s memory after a hundred pages', async ({ request, page }) => {
+  await page.goto('/');
+  const job = await page.getByRole('link', { name: /Mobile library van/ }).getAttribute('href');
+  await page.goto(job!);
+  const hrefs = await page
+    .getByRole('link', { name: /Step-well|Battery|Scuttle|Sill/ })
+    .evaluateAll((links) => links.map((a) => a.getAttribute('href')!));
+  for (let i = 0; i < 100; i++)
+    expect((await request.get(i % 5 === 4 ? job! : hrefs[i % hrefs.length]!)).ok()).toBe(true);
+  const status = readFileSync(`/proc/${process.env.PATRONE_SERVER_PID}/status`, 'utf8');
+  console.log(
+    `server’s resident memory after 100 page loads: ${(Number(/VmRSS:\s+(\d+)/.exec(status)![1]) / 1024).toFixed(0)} MB (aim 300)`,
+  );
+});

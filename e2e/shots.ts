@@ -1,0 +1,77 @@
+import { test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { demoPiece, pickEdge } from './hands';
+
+/** One current picture of each main view from the demo data, into docs/screenshots/. */
+const shot = async (page: Page, name: string) => {
+  await page.waitForLoadState('networkidle');
+  await page.mouse.move(640, 3);
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+};
+
+test('jobs and pieces', async ({ page }) => {
+  await page.goto('/');
+  await shot(page, 'jobs');
+  await page.getByRole('link', { name: /Mobile library van/ }).click();
+  await page.waitForURL(/jobs/);
+  await shot(page, 'pieces');
+  await page.goto('/shop');
+  await shot(page, 'shop');
+});
+
+test('the road of a piece', async ({ page }) => {
+  await demoPiece(page, 'Sill closing plate', 'Survey');
+  await shot(page, 'survey');
+  await demoPiece(page, 'Step-well tray', 'Card');
+  await page.keyboard.press('f');
+  await shot(page, 'card');
+  await page.getByRole('link', { name: /^Blank:/ }).click();
+  await shot(page, 'blank');
+  await page.getByRole('button', { name: 'Folded' }).click();
+  await page.waitForTimeout(1500);
+  await shot(page, 'folded');
+  await demoPiece(page, 'Sill closing plate', 'Sheet');
+  await shot(page, 'sheet');
+  await demoPiece(page, 'Battery shelf', 'Fit');
+  await pickEdge(page, 'B');
+  await page.waitForTimeout(800);
+  await shot(page, 'fit');
+  await demoPiece(page, 'Sill closing plate', 'Weld');
+  await pickEdge(page, 'D');
+  await shot(page, 'weld');
+});
+
+test('on the night bench', async ({ page }) => {
+  await demoPiece(page, 'Step-well tray', 'Blank');
+  await page.getByRole('button', { name: 'Night bench' }).click();
+  await pickEdge(page, 'B');
+  await shot(page, 'night');
+});
+
+test('an empty card, and a card with something to mind', async ({ page }) => {
+  await demoPiece(page, 'Scuttle drain plate', 'Blank');
+  await shot(page, 'warning');
+  await page.goto('/');
+  await page.getByRole('link', { name: /Mobile library van/ }).click();
+  await page.getByRole('link', { name: 'New piece' }).click();
+  await page.getByLabel('Name of the piece').fill('Rear arch lip');
+  await page.getByRole('button', { name: 'On to its card' }).click();
+  await page.getByLabel(/^Legs:/).fill('300 @ 90\n180 @ 60\n120 @ 30\n180 @ 90\n239');
+  await shot(page, 'start');
+});
+
+test.describe('phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+  test('fit and weld in one hand', async ({ page }) => {
+    await demoPiece(page, 'Battery shelf', 'Fit');
+    await pickEdge(page, 'B');
+    await page.getByLabel('Gap read, then Enter').scrollIntoViewIfNeeded();
+    await shot(page, 'fit-phone');
+    await demoPiece(page, 'Sill closing plate', 'Weld');
+    await pickEdge(page, 'D');
+    await page.getByRole('button', { name: 'Write down a weld' }).click();
+    await page.getByRole('button', { name: 'Put in the record' }).scrollIntoViewIfNeeded();
+    await shot(page, 'weld-phone');
+  });
+});
