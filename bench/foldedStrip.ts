@@ -1,7 +1,7 @@
 import { outlineFromPoints } from '#core/card/legs';
 import { patternParts, placeNearest } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
-import { countingIds, emptyPattern } from '#core/card/pattern';
+import { countingIds, emptyPattern } from '#core/card/kinds';
 import type { Vec } from '#core/measure/vector';
 
 /** A long card with wavy long edges: so many folds across it, so many corners in all. */

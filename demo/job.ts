@@ -2,7 +2,7 @@ import { reshapeSide, setEdge } from '#core/card/edit';
 import { outlineFromPoints } from '#core/card/legs';
 import { edgeLength, patternParts, placeNearest } from '#core/card/outline';
 import type { Edge, Fold, Joint, PatternDoc } from '#core/card/pattern';
-import { countingIds, emptyPattern } from '#core/card/pattern';
+import { countingIds, emptyPattern } from '#core/card/kinds';
 import { evenStations, gapTarget } from '#core/fit/target';
 import type { FitRecord, InspectionRecord, JobFile, PieceFile, WeldRecord } from '#core/format/job';
 import type { Vec } from '#core/measure/vector';

@@ -4,6 +4,7 @@ import { pathToFileURL } from 'node:url';
 import { createRequestHandler } from '@react-router/express';
 import compression from 'compression';
 import express from 'express';
+import staticCompressed from 'express-static-gzip';
 import helmet from 'helmet';
 import pino from 'pino';
 import type { ServerBuild } from 'react-router';
@@ -34,9 +35,16 @@ app.use(
     strictTransportSecurity: false,
   }),
 );
+const built = (folder: string, serveStatic: object) =>
+  staticCompressed(resolve(root, folder), {
+    enableBrotli: true,
+    orderPreference: ['br', 'gz'],
+    index: false,
+    serveStatic,
+  });
+app.use('/assets', built('build/client/assets', { immutable: true, maxAge: '1y' }));
+app.use(built('build/client', { maxAge: '1h' }));
 app.use(compression());
-app.use('/assets', express.static(resolve(root, 'build/client/assets'), { immutable: true, maxAge: '1y' }));
-app.use(express.static(resolve(root, 'build/client'), { maxAge: '1h' }));
 app.use(createRequestHandler({ build, mode: 'production' }));
 
 const server = app.listen(port, '127.0.0.1', (error?: Error) => {

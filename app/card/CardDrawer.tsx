@@ -1,3 +1,6 @@
+import { memo, useDeferredValue } from 'react';
+import type { PatternDoc } from '#core/card/pattern';
+import type { Pick } from '../shell/pieceContext';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
@@ -41,9 +44,8 @@ export function CardDrawer() {
 function WholeCard() {
   const { card, pattern, setPick } = usePiece();
   const { show } = usePreferences();
-  const edges = [...pattern.edges].sort(
-    (a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter),
-  );
+  // While a corner is dragged the table may lag; the drawing must not.
+  const settled = useDeferredValue(pattern);
   return (
     <>
       <Box>
@@ -52,39 +54,7 @@ function WholeCard() {
           Touch an edge to say what it meets and how it is joined. The plumb-bob hangs from the datum corner.
         </Typography>
       </Box>
-      <Table size="small" aria-label="Edges">
-        <TableHead>
-          <TableRow>
-            <TableCell>Edge</TableCell>
-            <TableCell align="right">Length</TableCell>
-            <TableCell>Joint</TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {edges.slice(0, 60).map((edge) => (
-            <TableRow
-              key={edge.id}
-              hover
-              onClick={() => setPick({ kind: 'edge', id: edge.id })}
-              sx={{ cursor: 'pointer' }}
-            >
-              <TableCell className="condensed" sx={{ fontSize: '1.1rem !important', fontWeight: 600 }}>
-                {edge.letter}
-              </TableCell>
-              <TableCell align="right" className="figure">
-                {show(edgeLength(pattern, edge))}
-              </TableCell>
-              <TableCell>
-                {JOINT_WORDS[edge.joint.kind]}
-                {edge.meets && <Box sx={{ color: 'var(--pencil)', fontSize: '0.85rem' }}>{edge.meets}</Box>}
-              </TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
-      {edges.length > 60 && (
-        <Typography variant="caption">and {edges.length - 60} more: touch them on the drawing.</Typography>
-      )}
+      <EdgeTable pattern={settled} show={show} onPick={setPick} />
       <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
         <Button variant="outlined" onClick={() => card.edit(mirrored(pattern))}>
           Turn over for the other side
@@ -104,3 +74,48 @@ function WholeCard() {
     </>
   );
 }
+
+type EdgeTableProps = { pattern: PatternDoc; show: (mm: number) => string; onPick: (pick: Pick) => void };
+
+const EdgeTable = memo(function EdgeTable({ pattern, show, onPick }: EdgeTableProps) {
+  const edges = [...pattern.edges].sort(
+    (a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter),
+  );
+  return (
+    <>
+      <Table size="small" aria-label="Edges">
+        <TableHead>
+          <TableRow>
+            <TableCell>Edge</TableCell>
+            <TableCell align="right">Length</TableCell>
+            <TableCell>Joint</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {edges.slice(0, 60).map((edge) => (
+            <TableRow
+              key={edge.id}
+              hover
+              onClick={() => onPick({ kind: 'edge', id: edge.id })}
+              sx={{ cursor: 'pointer' }}
+            >
+              <TableCell className="condensed" sx={{ fontSize: '1.1rem !important', fontWeight: 600 }}>
+                {edge.letter}
+              </TableCell>
+              <TableCell align="right" className="figure">
+                {show(edgeLength(pattern, edge))}
+              </TableCell>
+              <TableCell>
+                {JOINT_WORDS[edge.joint.kind]}
+                {edge.meets && <Box sx={{ color: 'var(--pencil)', fontSize: '0.85rem' }}>{edge.meets}</Box>}
+              </TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+      {edges.length > 60 && (
+        <Typography variant="caption">and {edges.length - 60} more: touch them on the drawing.</Typography>
+      )}
+    </>
+  );
+});

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
-import { useRef, useState } from 'react';
+import { memo, useRef, useState } from 'react';
 import { moveCorner, setHole } from '#core/card/edit';
 import { outlineOf, placeNearest, pointOfPlace } from '#core/card/outline';
 import type { PatternDoc, Place } from '#core/card/pattern';
@@ -13,6 +13,7 @@ import { CardPicture } from '../drawing/CardPicture';
 import { Drawing, useView } from '../drawing/Drawing';
 import { StageLayout } from '../shell/StageLayout';
 import type { TallyFigure } from '../shell/Tally';
+import type { Pick } from '../shell/pieceContext';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 import { CardDrawer } from './CardDrawer';
@@ -217,7 +218,7 @@ export function Editor() {
           <Handles
             pattern={pattern}
             pick={pick?.kind === 'corner' ? pick.id : null}
-            onPick={tool === 'move' ? (id) => setPick({ kind: 'corner', id }) : undefined}
+            onPick={tool === 'move' ? setPick : undefined}
           />
           {tool === 'fold' && <FoldInHand pattern={pattern} from={foldFrom} pointer={pointer} />}
           <Guides guides={guides} />
@@ -255,38 +256,61 @@ function Handles({
 }: {
   pattern: PatternDoc;
   pick: string | null;
-  onPick?: (id: string) => void;
+  onPick?: (pick: Pick) => void;
 }) {
   const { px } = useView();
-  const many = pattern.corners.length > 80;
+  const half = pattern.corners.length > 80 ? 2.5 : 5;
   return (
     <g>
       {pattern.corners.map((c, i) => {
         const [x, y] = px([c.x, c.y]);
-        const picked = pick === c.id;
         return (
-          <rect
+          <Handle
             key={c.id}
-            role={onPick ? 'button' : undefined}
-            tabIndex={onPick ? 0 : undefined}
-            aria-label={`Corner ${i + 1}`}
-            data-corner={i + 1}
-            onKeyDown={(event) => (event.key === 'Enter' || event.key === ' ') && onPick?.(c.id)}
-            x={x - (many ? 2.5 : 5)}
-            y={y - (many ? 2.5 : 5)}
-            width={many ? 5 : 10}
-            height={many ? 5 : 10}
-            transform={`rotate(45 ${x} ${y})`}
-            fill={picked ? 'var(--torch)' : 'var(--manila)'}
-            stroke={picked ? 'var(--torch)' : 'var(--card-pencil)'}
-            strokeWidth={1.8}
-            style={{ cursor: onPick ? 'grab' : 'crosshair' }}
+            id={c.id}
+            number={i + 1}
+            x={x}
+            y={y}
+            half={half}
+            picked={pick === c.id}
+            onPick={onPick}
           />
         );
       })}
     </g>
   );
 }
+
+type HandleProps = {
+  id: string;
+  number: number;
+  x: number;
+  y: number;
+  half: number;
+  picked: boolean;
+  onPick?: (pick: Pick) => void;
+};
+
+const Handle = memo(function Handle({ id, number, x, y, half, picked, onPick }: HandleProps) {
+  return (
+    <rect
+      role={onPick ? 'button' : undefined}
+      tabIndex={onPick ? 0 : undefined}
+      aria-label={`Corner ${number}`}
+      data-corner={number}
+      onKeyDown={(event) => (event.key === 'Enter' || event.key === ' ') && onPick?.({ kind: 'corner', id })}
+      x={x - half}
+      y={y - half}
+      width={2 * half}
+      height={2 * half}
+      transform={`rotate(45 ${x} ${y})`}
+      fill={picked ? 'var(--torch)' : 'var(--manila)'}
+      stroke={picked ? 'var(--torch)' : 'var(--card-pencil)'}
+      strokeWidth={1.8}
+      style={{ cursor: onPick ? 'grab' : 'crosshair' }}
+    />
+  );
+});
 
 function FoldInHand({ pattern, from, pointer }: { pattern: PatternDoc; from: Place | null; pointer: Vec | null }) {
   const { px, scale } = useView();

@@ -37,7 +37,7 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick }: Prop
   };
   return (
     <g>
-      <path d={data(cut)} fill="var(--shadow)" transform="translate(4 6)" style={{ filter: 'blur(5px)' }} />
+      <path d={data(cut)} fill="var(--shadow)" transform="translate(4 6)" />
       <path d={data(cut)} fill="var(--layout)" stroke="var(--zinc-deep)" strokeWidth={2.4} strokeLinejoin="round" />
       {development.folds.map((fold) => (
         <path key={fold.id} d={data(bendRegion(fold))} fill="var(--layout-deep)" />

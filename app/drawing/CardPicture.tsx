@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { outlineOf, pointOfPlace, segmentsOfEdge } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { segmentLength } from '#core/measure/segment';
@@ -22,7 +23,7 @@ export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true
   const hung = tags ? hangTags(runs, px, 40) : [];
   return (
     <g>
-      <path d={data(path)} fill="var(--shadow)" transform="translate(5 7)" style={{ filter: 'blur(5px)' }} />
+      <path d={data(path)} fill="var(--shadow)" transform="translate(5 7)" />
       <path
         d={data(path)}
         fill="var(--manila)"
@@ -38,29 +39,18 @@ export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true
         const length = run.reduce((sum, s) => sum + segmentLength(s), 0);
         const small = length * scale < 34;
         return (
-          <Pickable
+          <CardEdge
             key={edge.id}
-            label={`Edge ${edge.letter}, ${show(length)}`}
+            id={edge.id}
+            letter={edge.letter}
+            d={data(run, false)}
+            said={show(length)}
             picked={picked}
-            onPick={onPick && (() => onPick({ kind: 'edge', id: edge.id }))}
-          >
-            <path
-              d={data(run, false)}
-              fill="none"
-              stroke={picked ? 'var(--torch)' : 'transparent'}
-              strokeWidth={picked ? 4 : 18}
-              strokeLinecap="round"
-            />
-            {picked && <path d={data(run, false)} fill="none" stroke="transparent" strokeWidth={18} />}
-            {tag && (!small || picked) && (
-              <EdgeTag
-                tag={tag}
-                letter={edge.letter}
-                picked={picked}
-                note={lengths && !small ? show(length) : undefined}
-              />
-            )}
-          </Pickable>
+            noted={lengths && !small}
+            // Written out, so that an edge that did not move is not drawn again while a corner is dragged.
+            tag={tag && (!small || picked) ? [...tag.anchor, ...tag.out, ...tag.at].join(' ') : null}
+            onPick={onPick}
+          />
         );
       })}
       {pattern.folds.map((fold, i) => {
@@ -132,3 +122,43 @@ export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true
     </g>
   );
 }
+
+type CardEdgeProps = {
+  id: string;
+  letter: string;
+  d: string;
+  said: string;
+  picked: boolean;
+  noted: boolean;
+  tag: string | null;
+  onPick?: (pick: Pick) => void;
+};
+
+/** One edge of the card, to be picked, with its tag where there is room for it. */
+const CardEdge = memo(function CardEdge({ id, letter, d, said, picked, noted, tag, onPick }: CardEdgeProps) {
+  const [ax = 0, ay = 0, ox = 0, oy = 0, x = 0, y = 0] = tag?.split(' ').map(Number) ?? [];
+  return (
+    <Pickable
+      label={`Edge ${letter}, ${said}`}
+      picked={picked}
+      onPick={onPick && (() => onPick({ kind: 'edge', id }))}
+    >
+      <path
+        d={d}
+        fill="none"
+        stroke={picked ? 'var(--torch)' : 'transparent'}
+        strokeWidth={picked ? 4 : 18}
+        strokeLinecap="round"
+      />
+      {picked && <path d={d} fill="none" stroke="transparent" strokeWidth={18} />}
+      {tag && (
+        <EdgeTag
+          tag={{ anchor: [ax, ay], out: [ox, oy], at: [x, y] }}
+          letter={letter}
+          picked={picked}
+          note={noted ? said : undefined}
+        />
+      )}
+    </Pickable>
+  );
+});

@@ -3,7 +3,7 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { HELD } from '#core/format/job';
+import { HELD } from '#core/format/lists';
 import type { Fit } from '../records/fits.server';
 import { Choice } from '../shell/Choice';
 import { localInput } from '../shell/Moment';

@@ -1,6 +1,7 @@
 import { data } from 'react-router';
 import { z } from 'zod';
-import { FitSchema, HELD } from '#core/format/job';
+import { FitSchema } from '#core/format/job';
+import { HELD } from '#core/format/lists';
 import { changeFit, createFit, pieceOfFit, saveFitEdge } from '../records/fits.server';
 import { idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';

@@ -8,7 +8,7 @@ import { Form, Link, data, redirect } from 'react-router';
 import { develop } from '#core/blank/fold/develop';
 import { sheetMetal } from '#core/blank/practice';
 import { checkCard } from '#core/card/check';
-import { emptyPattern } from '#core/card/pattern';
+import { emptyPattern } from '#core/card/kinds';
 import { svgPath } from '#core/format/svg';
 import { JobFactsSchema } from '#core/format/job';
 import { box } from '#core/measure/path';

@@ -1,6 +1,6 @@
 import { and, desc, eq, max } from 'drizzle-orm';
 import type { PatternDoc } from '#core/card/pattern';
-import { emptyPattern } from '#core/card/pattern';
+import { emptyPattern } from '#core/card/kinds';
 import { db } from './database.server';
 import type { Tx } from './database.server';
 import { pieces, revisions } from './schema.server';

@@ -13,7 +13,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { FitRecord, WeldRecord, InspectionRecord, PieceFacts } from '#core/format/job';
 import type { PatternDoc } from '#core/card/pattern';
-import type { Shop } from '#core/blank/practice';
+import type { Shop } from '#core/blank/shopSchema';
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, precision: 3, mode: 'date' });
 /** Order of entry: what was written first comes first, whatever its date says. */

@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import type { Shop } from '#core/blank/practice';
+import type { Shop } from '#core/blank/shopSchema';
 import { USUAL_SHOP } from '#core/blank/practice';
 import { db } from './database.server';
 import { shop } from './schema.server';

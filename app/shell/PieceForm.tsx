@@ -11,7 +11,7 @@ import { useState } from 'react';
 import type { ReactNode } from 'react';
 import { useFetcher } from 'react-router';
 import type { PieceFacts } from '#core/format/job';
-import { SIDES_OF_VEHICLE } from '#core/format/job';
+import { SIDES_OF_VEHICLE } from '#core/format/lists';
 import type { GaugeSystem } from '#core/metal/gauges';
 import { GAUGE_NUMBERS, GAUGE_SYSTEMS, SYSTEM_NAMES, nearestGauges, thicknessOfGauge } from '#core/metal/gauges';
 import { METALS, metalById } from '#core/metal/metals';

@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box';
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import { StopMark } from './StopMark';
 import type { Road, Stop } from './stages';
@@ -13,7 +13,7 @@ const SAID: Record<Stop['state'], string> = {
 };
 
 /** The road of a piece across the top: each stop with how it stands. */
-export function StageRail({ piece, road }: { piece: string; road: Road }) {
+export const StageRail = memo(function StageRail({ piece, road }: { piece: string; road: Road }) {
   const rail = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
   // On a phone the rail is longer than the screen: bring the stop one is at into view.
@@ -82,4 +82,4 @@ export function StageRail({ piece, road }: { piece: string; road: Road }) {
       })}
     </Box>
   );
-}
+});

@@ -123,8 +123,8 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
   const metal = metalById(facts.metal);
   const problems = useMemo(() => checkCard(pattern), [pattern]);
   const development = useMemo(
-    () => develop(pattern, sheetMetal(metal, facts.thicknessMm, shop), shop),
-    [pattern, metal, facts.thicknessMm, shop],
+    () => develop(pattern, sheetMetal(metal, facts.thicknessMm, shop), shop, problems),
+    [pattern, problems, metal, facts.thicknessMm, shop],
   );
   const road = roadOf({
     pattern,
@@ -152,6 +152,10 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
     pick,
     setPick,
   };
+
+  // The same road is the same object, so that the rail rests while a corner is dragged.
+  const roadKey = JSON.stringify(road);
+  const settledRoad = useMemo(() => JSON.parse(roadKey) as typeof road, [roadKey]);
 
   const nextOf = (kind: 'edge' | 'fold', ids: string[], step: number) => {
     if (ids.length === 0) return;
@@ -245,7 +249,7 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
             <Box sx={{ fontSize: '0.85rem', px: 1, border: '1px solid var(--rule)' }}>put away</Box>
           )}
         </TopBar>
-        <StageRail piece={id} road={road} />
+        <StageRail piece={id} road={settledRoad} />
         <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
           {card.theirs ? <Conflict /> : <Outlet />}
         </Box>

@@ -1,6 +1,6 @@
 import { createContext, useContext } from 'react';
 import type { Development } from '#core/blank/fold/develop';
-import type { Shop } from '#core/blank/practice';
+import type { Shop } from '#core/blank/shopSchema';
 import type { PatternDoc } from '#core/card/pattern';
 import type { Metal } from '#core/metal/metals';
 import type { Problem, Result } from '#core/measure/result';

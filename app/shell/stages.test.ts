@@ -1,7 +1,7 @@
 import { develop } from '#core/blank/fold/develop';
 import { USUAL_SHOP, sheetMetal } from '#core/blank/practice';
 import { checkCard } from '#core/card/check';
-import { emptyPattern } from '#core/card/pattern';
+import { emptyPattern } from '#core/card/kinds';
 import { metalById } from '#core/metal/metals';
 import { demoJob } from '../../demo/job';
 import { roadOf } from './stages';

@@ -1,4 +1,5 @@
-import type { JointKind, Made, PatternDoc, Process } from '#core/card/pattern';
+import type { PatternDoc } from '#core/card/pattern';
+import type { JointKind, Made, Process } from '#core/card/kinds';
 import type { Problem } from '#core/measure/result';
 import type { Lie } from '#core/fit/lie';
 import type { Caution } from '#core/weld/caution';

@@ -7,7 +7,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { Edge } from '#core/card/pattern';
 import type { InspectionRecord } from '#core/format/job';
-import { INSPECTIONS } from '#core/format/job';
+import { INSPECTIONS } from '#core/format/lists';
 import { Choice } from '../shell/Choice';
 import { LengthField } from '../shell/LengthField';
 import { usePiece } from '../shell/pieceContext';

@@ -1,7 +1,7 @@
 import { outlineFromPoints } from '#core/card/legs';
 import { patternParts } from '#core/card/outline';
 import { joinEdges } from '#core/card/edit';
-import { countingIds, emptyPattern } from '#core/card/pattern';
+import { countingIds, emptyPattern } from '#core/card/kinds';
 import type { PatternDoc } from '#core/card/pattern';
 import type { WeldRecord } from '#core/format/job';
 import { usualWeldPlan } from '#core/weld/start';

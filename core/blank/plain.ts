@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { outlineFromPoints } from '../card/legs';
 import { patternParts, placeNearest } from '../card/outline';
 import type { PatternDoc } from '../card/pattern';
-import { MADE, countingIds, emptyPattern } from '../card/pattern';
+import { MADE, countingIds, emptyPattern } from '../card/kinds';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import type { Practice, SheetMetal } from './practice';

@@ -9,7 +9,8 @@ import { facesOf } from './faces';
 import { outlineFromLegs, outlineFromPoints, parseLegs, parsePoints, walk } from './legs';
 import { edgeLength, letterAt, outlineOf, patternParts, pointOfPlace } from './outline';
 import type { PatternDoc } from './pattern';
-import { PatternSchema, countingIds, emptyPattern } from './pattern';
+import { PatternSchema } from './pattern';
+import { countingIds, emptyPattern } from './kinds';
 import { snap } from './snap';
 
 const card = (points: Vec[]): PatternDoc => {

@@ -2,7 +2,8 @@ import { pointAt, segmentLength } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { cross, distance, scale, sub, unit } from '../measure/vector';
 import { letterAt, lettered, segmentOfSide } from './outline';
-import type { Edge, Fold, Hole, NewId, PatternDoc, Place, Side } from './pattern';
+import type { Edge, Fold, Hole, PatternDoc, Place, Side } from './pattern';
+import type { NewId } from './kinds';
 
 /** Edits of a card. Each returns a new document and leaves the one it was given alone. */
 

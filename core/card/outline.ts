@@ -3,7 +3,8 @@ import type { Segment } from '../measure/segment';
 import { nearest, pointAt, segmentLength } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
-import type { Edge, NewId, PatternDoc, Place } from './pattern';
+import type { Edge, PatternDoc, Place } from './pattern';
+import type { NewId } from './kinds';
 
 export type Outline = { path: Segment[]; sideIds: string[] };
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { MADE, PROCESSES } from './kinds';
 
 /**
  * The pattern document: everything that is known of a piece's geometry, in millimetres, as it was measured on the card.
@@ -20,9 +21,6 @@ export const ShapeSchema = z.discriminatedUnion('kind', [
 
 export const SideSchema = z.object({ id, from: id, to: id, shape: ShapeSchema });
 
-export const JOINTS = ['free', 'butt', 'backed-butt', 'lap', 'joggle', 'hem', 'plug-flange'] as const;
-export type JointKind = (typeof JOINTS)[number];
-
 /**
  * How an edge is joined and what metal that adds beyond the card's line, in mm measured square to the edge.
  * `trimMm` is left on to be trimmed at fitting; `widthMm` is the finished lap, return or flange.
@@ -40,9 +38,6 @@ export const JointSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('plug-flange'), widthMm: size, turnDeg: z.number().min(0).max(120) }),
 ]);
 export type Joint = z.infer<typeof JointSchema>;
-
-export const PROCESSES = ['mig', 'tig', 'gas', 'spot', 'braze'] as const;
-export type Process = (typeof PROCESSES)[number];
 
 /** How an edge is meant to be welded: null where it is not welded. */
 export const WeldPlanSchema = z.object({
@@ -67,10 +62,6 @@ export const EdgeSchema = z.object({
 /** A place on the outline: a side and how far along it, so that it follows when the outline is edited. */
 export const PlaceSchema = z.object({ side: id, at: z.number().min(0).max(1) });
 export type Place = z.infer<typeof PlaceSchema>;
-
-export const MADE = ['outside-sharp', 'inside-sharp', 'outside-rolled', 'inside-rolled'] as const;
-/** Which face of the metal the card lay on at a fold, and whether it was creased sharp or rolled round the corner. */
-export type Made = (typeof MADE)[number];
 
 export const FoldSchema = z.object({
   id,
@@ -106,25 +97,3 @@ export type Edge = z.infer<typeof EdgeSchema>;
 export type Fold = z.infer<typeof FoldSchema>;
 export type Hole = z.infer<typeof HoleSchema>;
 export type PatternDoc = z.infer<typeof PatternSchema>;
-
-/** A card with nothing on it yet. */
-export const emptyPattern = (unitsHint: 'mm' | 'in' = 'mm'): PatternDoc => ({
-  version: 1,
-  corners: [],
-  sides: [],
-  edges: [],
-  folds: [],
-  holes: [],
-  base: null,
-  face: 'face',
-  unitsHint,
-});
-
-/** Gives a new id each time it is called. The caller makes it; the core knows no chance. */
-export type NewId = () => string;
-
-/** Ids that count up after the largest already there: for tests, scripts and imports. */
-export function countingIds(prefix = 'p', start = 1): NewId {
-  let next = start;
-  return () => `${prefix}${next++}`;
-}

@@ -1,4 +1,4 @@
-import type { JointKind, Process } from '../card/pattern';
+import type { JointKind, Process } from '../card/kinds';
 
 export type Target = { gapMm: number; toleranceMm: number; flushMm: number; why: string };
 

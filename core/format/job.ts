@@ -1,14 +1,13 @@
 import { z } from 'zod';
-import { PROCESSES, PatternSchema } from '../card/pattern';
+import { PROCESSES } from '../card/kinds';
+import { PatternSchema } from '../card/pattern';
 import { METAL_IDS } from '../metal/metals';
+import { HELD, INSPECTIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
 
 /** A moment, ISO 8601 in UTC. */
 const moment = z.iso.datetime();
 const text = (most: number) => z.string().max(most);
 const edge = z.string().max(24);
-
-export const HELD = ['hand', 'magnets', 'clamps', 'clecos', 'screws', 'tacks'] as const;
-export const SIDES_OF_VEHICLE = ['left', 'right', 'front', 'rear', 'centre'] as const;
 
 /** How the thickness was chosen: by gauge number, typed in millimetres, or read with a micrometer. */
 export const ThicknessSchema = z.discriminatedUnion('by', [
@@ -62,7 +61,6 @@ export const FitSchema = z.object({
 });
 export type FitRecord = z.infer<typeof FitSchema>;
 
-export const WELD_WORK = ['tacks', 'plugs', 'seam', 'stitch'] as const;
 export const WeldSettingsSchema = z.object({
   amps: z.number().min(0).max(1000).nullable(),
   volts: z.number().min(0).max(100).nullable(),
@@ -84,7 +82,6 @@ export const WeldSchema = z.object({
 });
 export type WeldRecord = z.infer<typeof WeldSchema>;
 
-export const INSPECTIONS = ['lamp', 'tap', 'penetration', 'flush', 'thickness'] as const;
 export const InspectionSchema = z.object({
   at: moment,
   who: text(60),

@@ -1,4 +1,5 @@
-import type { Joint, JointKind, Process, WeldPlan } from '../card/pattern';
+import type { Joint, WeldPlan } from '../card/pattern';
+import type { JointKind, Process } from '../card/kinds';
 import { plugHole } from './spacing';
 
 /** Current to start from on scrap of the same sheet: about 1 A for each thousandth of an inch (common practice). */

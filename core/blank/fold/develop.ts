@@ -2,7 +2,8 @@ import type { FaceTree } from '../../card/faces';
 import { facesOf } from '../../card/faces';
 import { checkCard } from '../../card/check';
 import { outlineOf } from '../../card/outline';
-import type { Fold, Made, PatternDoc } from '../../card/pattern';
+import type { Fold, PatternDoc } from '../../card/pattern';
+import type { Made } from '../../card/kinds';
 import { radians } from '../../measure/angle';
 import { area, box, inside, points } from '../../measure/path';
 import type { Problem, Result } from '../../measure/result';
@@ -105,14 +106,16 @@ export function setbackFor(made: Made, bend: Bend, allowance: Allowance): number
  * and each place where bends meet gets its relief. Pure: the same card, sheet and practice give the same blank, and the
  * order in which folds are listed does not matter.
  *
+ * `found` is what `checkCard` says of the card, for callers that have it already.
+ *
  * Problems (stop): those of `checkCard`, of `bendAllowance` and of `trimFace`, each with the fold concerned.
  */
 export function develop(
   doc: PatternDoc,
   sheet: SheetMetal,
   practice: Practice,
+  found: readonly Problem[] = checkCard(doc),
 ): Result<{ development: Development }> {
-  const found = checkCard(doc);
   const stops = found.filter((p) => p.severity === 'stop');
   if (stops.length > 0) return failure(...stops);
   const tree = facesOf(doc);

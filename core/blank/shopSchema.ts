@@ -1,0 +1,28 @@
+import { z } from 'zod';
+import { METAL_IDS } from '../metal/metals';
+
+export const StripSchema = z.object({
+  thicknessMm: z.number().positive(),
+  radiusMm: z.number().min(0),
+  angleDeg: z.number().positive().max(90),
+  flatMm: z.number().positive(),
+  legAMm: z.number().positive(),
+  legBMm: z.number().positive(),
+  readingMm: z.number().positive(),
+});
+
+/** What the shop does: its settings, from which every blank is reckoned. */
+export const ShopSchema = z.object({
+  name: z.string().max(80),
+  units: z.enum(['mm', 'in', 'inDecimal']),
+  rule: z.enum(['din6935', 'machinery', 'faa', 'k']),
+  plainK: z.number().min(0).max(0.6),
+  /** The shop's own test bends, by metal. Where there are any near the thickness in use, they come before the rule. */
+  strips: z.array(StripSchema.extend({ metal: z.enum(METAL_IDS) })),
+  /** Where the edge of the clamping bar goes: on the tangent, on the middle of the bend, or one radius in from the tangent. */
+  brakeLine: z.enum(['tangent', 'centre', 'radius-in']),
+  relief: z.enum(['round', 'square', 'none']),
+  /** The shortest flat beyond a bend that the shop's brake can hold or swing, mm. */
+  shortestFlangeMm: z.number().min(0).max(100),
+});
+export type Shop = z.infer<typeof ShopSchema>;
