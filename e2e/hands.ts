@@ -35,8 +35,13 @@ export async function demoPiece(page: Page, name: string, stage: string): Promis
 
 /** Picks an edge of the drawing from the keyboard, as one does with a hand full of metal. */
 export async function pickEdge(page: Page, letter: string): Promise<void> {
-  await page.getByRole('button', { name: new RegExp(`^Edge ${letter}(,|$)`) }).focus();
-  await page.keyboard.press('Enter');
+  const edge = page.getByRole('button', { name: new RegExp(`^Edge ${letter}(,|$)`) });
+  // Until the page's script has taken over, a key does nothing.
+  await expect(async () => {
+    await edge.focus();
+    await page.keyboard.press('Enter');
+    await expect(edge).toHaveAttribute('aria-pressed', 'true', { timeout: 500 });
+  }).toPass();
 }
 
 /** Where a corner of the card is on the screen. */
