@@ -16,8 +16,9 @@ async function main([chore, argument]: string[]): Promise<void> {
       return;
     case 'demo': {
       const demo = demoJob();
-      const known = await db.select({ id: jobs.id }).from(jobs).where(eq(jobs.name, demo.job.name));
-      if (argument === '--reset') for (const { id } of known) await db.delete(jobs).where(eq(jobs.id, id));
+      // Known by when it was begun: its name can be changed, and a job of one's own may have the same.
+      const demos = eq(jobs.created, new Date(demo.job.created));
+      if (argument === '--reset') await db.delete(jobs).where(demos);
       // Loaded once only: a user who archived or renamed the demo job does not get it back at every start.
       const [{ any } = { any: false }] = (
         await db.execute<{ any: boolean }>(

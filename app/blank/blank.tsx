@@ -60,7 +60,7 @@ function Blank({ development }: { development: Development }) {
               <BlankPicture
                 development={development}
                 pattern={pattern}
-                plugs={plugsOnBlank(pattern.edges, development.edges)}
+                plugs={plugsOnBlank(pattern, development)}
                 pick={pick}
                 onPick={setPick}
               />

@@ -9,10 +9,7 @@ import { develop } from '#core/blank/fold/develop';
 import { sheetMetal } from '#core/blank/practice';
 import { checkCard } from '#core/card/check';
 import { emptyPattern } from '#core/card/kinds';
-import { svgPath } from '#core/format/svg';
 import { JobFactsSchema } from '#core/format/job';
-import { box } from '#core/measure/path';
-import { outlineOf } from '#core/card/outline';
 import { metalById } from '#core/metal/metals';
 import { lastFitsOfJob } from '../records/fits.server';
 import { archiveJob, changeJob, jobById } from '../records/jobs.server';
@@ -21,9 +18,13 @@ import { archivePiece, duplicatePiece, patternsOfJob, piecesOfJob, printsOfJob }
 import { shopSettings } from '../records/shop.server';
 import { inspectionsOfJob, weldsOfJob } from '../records/welds.server';
 import { RoadLine } from '../shell/RoadLine';
+import type { Road } from '../shell/stages';
 import { STAGES, roadOf } from '../shell/stages';
 import type { Route } from './+types/job';
 import { JobForm } from './JobForm';
+import type { Material } from './Thumbnail';
+import { Thumbnail } from './Thumbnail';
+import { silhouetteOf } from './silhouette';
 
 export async function loader({ params, request }: Route.LoaderArgs) {
   const job = await jobById(idOr404(params.jobId));
@@ -51,16 +52,6 @@ export async function loader({ params, request }: Route.LoaderArgs) {
       welds: welds.get(piece.id) ?? [],
       inspections: inspections.get(piece.id) ?? [],
     });
-    const { path } = outlineOf(pattern);
-    const bounds = box(path);
-    const outline =
-      path.length > 0
-        ? {
-            d: svgPath(path, ([x, y]) => [x - bounds.minX, bounds.maxY - y]),
-            w: bounds.maxX - bounds.minX,
-            h: bounds.maxY - bounds.minY,
-          }
-        : null;
     return {
       id: piece.id,
       name: piece.name,
@@ -69,7 +60,8 @@ export async function loader({ params, request }: Route.LoaderArgs) {
       thicknessMm: piece.thicknessMm,
       structural: piece.structural,
       road,
-      outline,
+      silhouette: silhouetteOf(pattern),
+      material: materialOf(road),
     };
   });
   const { id, name, vehicle, owner, notes } = job;
@@ -194,22 +186,8 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
               }}
             >
               <Box sx={{ width: 132, height: 96, flex: 'none', bgcolor: 'var(--bench-top)', p: 1 }}>
-                {row.outline ? (
-                  <svg
-                    width="100%"
-                    height="100%"
-                    viewBox={`0 0 ${row.outline.w} ${row.outline.h}`}
-                    preserveAspectRatio="xMidYMid meet"
-                    aria-hidden
-                  >
-                    <path
-                      d={row.outline.d}
-                      fill="var(--manila)"
-                      stroke="var(--card-pencil)"
-                      strokeWidth={1.4}
-                      vectorEffect="non-scaling-stroke"
-                    />
-                  </svg>
+                {row.silhouette ? (
+                  <Thumbnail of={row.silhouette} material={row.material} />
                 ) : (
                   <Box
                     sx={{
@@ -266,6 +244,12 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
   );
 }
 
+/** What the piece is by now: card until the pattern has left the house, blue until it was tried, then steel. */
+function materialOf(road: Road): Material {
+  if (road.fit.state === 'done' || road.fit.state === 'attention') return 'steel';
+  return road.sheet.state === 'done' || road.sheet.state === 'attention' ? 'blue' : 'card';
+}
+
 /** Where a click on a piece leads: to what is next, or to its card when all is done. */
-const nextStage = (road: Route.ComponentProps['loaderData']['rows'][number]['road']): string =>
+const nextStage = (road: Road): string =>
   STAGES.find(({ id }) => road[id].state === 'next' || road[id].state === 'attention')?.id ?? 'card';

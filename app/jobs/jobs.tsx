@@ -11,15 +11,38 @@ import { JobFactsSchema, JobFileSchema } from '#core/format/job';
 import { importJob } from '../records/jobFile.server';
 import { archiveJob, createJob, listJobs } from '../records/jobs.server';
 import { idOr404, sentence } from '../records/parse.server';
+import { patternsByJob } from '../records/pieces.server';
 import { Moment } from '../shell/Moment';
 import type { Route } from './+types/jobs';
 import { JobForm, NEW_JOB } from './JobForm';
+import { Thumbnail } from './Thumbnail';
+import { silhouetteOf } from './silhouette';
+
+/** As many pieces as lie side by side under a job's name. */
+const MOST_SHOWN = 8;
 
 export async function loader({ request }: Route.LoaderArgs) {
   const query = new URL(request.url).searchParams;
   const search = query.get('search')?.trim() ?? '';
   const archived = query.has('archived');
-  return { search, archived, jobs: await listJobs(search, archived) };
+  const jobs = await listJobs(search, archived);
+  const patterns = await patternsByJob(jobs.map((job) => job.id));
+  return {
+    search,
+    archived,
+    jobs: jobs.map(({ id, name, vehicle, owner, created, pieces }) => ({
+      id,
+      name,
+      vehicle,
+      owner,
+      created: created.toISOString(),
+      pieces,
+      silhouettes: (patterns.get(id) ?? [])
+        .map((pattern) => pattern && silhouetteOf(pattern))
+        .filter((silhouette) => silhouette !== null)
+        .slice(0, MOST_SHOWN),
+    })),
+  };
 }
 
 export async function action({ request }: Route.ActionArgs) {
@@ -131,6 +154,15 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
                 <Box sx={{ color: 'var(--pencil)' }}>
                   {[job.vehicle, job.owner].filter(Boolean).join(' · ') || 'No vehicle named yet'}
                 </Box>
+                {job.silhouettes.length > 0 && (
+                  <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1.2 }}>
+                    {job.silhouettes.map((silhouette, i) => (
+                      <Box key={i} sx={{ width: 92, height: 66, bgcolor: 'var(--bench-top)', p: 0.6 }}>
+                        <Thumbnail of={silhouette} material="card" />
+                      </Box>
+                    ))}
+                  </Box>
+                )}
               </Box>
               <Box sx={{ textAlign: 'right' }}>
                 <Box className="figure" sx={{ fontSize: '1.5rem' }}>
@@ -149,7 +181,7 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
               >
                 begun
                 <br />
-                <Moment at={job.created.toISOString()} />
+                <Moment at={job.created} />
               </Box>
             </Box>
             {archived && (

@@ -1,4 +1,4 @@
-import { and, desc, eq, ilike, isNull, isNotNull, or, sql } from 'drizzle-orm';
+import { and, count, desc, eq, getTableColumns, ilike, isNull, isNotNull, or } from 'drizzle-orm';
 import type { JobFacts } from '#core/format/job';
 import { db } from './database.server';
 import { jobs, pieces } from './schema.server';
@@ -12,21 +12,12 @@ export function listJobs(search: string, archived: boolean): Promise<JobRow[]> {
   const found = search
     ? or(ilike(jobs.name, like), ilike(jobs.vehicle, like), ilike(jobs.owner, like), ilike(jobs.notes, like))
     : undefined;
-  const count = sql<number>`(select count(*)::int from ${pieces} p where p.job = ${jobs.id} and p.archived is null)`;
   return db
-    .select({
-      id: jobs.id,
-      seq: jobs.seq,
-      name: jobs.name,
-      vehicle: jobs.vehicle,
-      owner: jobs.owner,
-      notes: jobs.notes,
-      created: jobs.created,
-      archived: jobs.archived,
-      pieces: count,
-    })
+    .select({ ...getTableColumns(jobs), pieces: count(pieces.id) })
     .from(jobs)
+    .leftJoin(pieces, and(eq(pieces.job, jobs.id), isNull(pieces.archived)))
     .where(and(archived ? isNotNull(jobs.archived) : isNull(jobs.archived), found))
+    .groupBy(jobs.id)
     .orderBy(desc(jobs.created), desc(jobs.seq));
 }
 

@@ -1,6 +1,7 @@
-import { and, asc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
 import { PieceFactsSchema } from '#core/format/job';
 import type { PieceFacts } from '#core/format/job';
+import type { PatternDoc } from '#core/card/pattern';
 import { db } from './database.server';
 import { pieces, prints, revisions } from './schema.server';
 
@@ -80,4 +81,18 @@ export async function patternsOfJob(job: string) {
     .innerJoin(pieces, and(eq(pieces.id, revisions.piece), eq(pieces.revision, revisions.number)))
     .where(eq(pieces.job, job));
   return new Map(rows.map((row) => [row.piece, row.pattern]));
+}
+
+/** The patterns in use of the pieces in hand of several jobs, by job, in the order the pieces were begun. */
+export async function patternsByJob(jobs: readonly string[]): Promise<Map<string, (PatternDoc | null)[]>> {
+  const by = new Map(jobs.map((job) => [job, [] as (PatternDoc | null)[]]));
+  if (jobs.length === 0) return by;
+  const rows = await db
+    .select({ job: pieces.job, pattern: revisions.pattern })
+    .from(pieces)
+    .leftJoin(revisions, and(eq(revisions.piece, pieces.id), eq(revisions.number, pieces.revision)))
+    .where(and(inArray(pieces.job, [...jobs]), isNull(pieces.archived)))
+    .orderBy(asc(pieces.seq));
+  for (const { job, pattern } of rows) by.get(job)?.push(pattern);
+  return by;
 }

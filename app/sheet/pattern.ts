@@ -38,7 +38,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
 
   const { development } = found;
   const [what, ending] = file.data.split('.') as [string, string];
-  const plugs = plugsOnBlank(card.pattern.edges, development.edges).flatMap((run) =>
+  const plugs = plugsOnBlank(card.pattern, development).flatMap((run) =>
     run.centres.map((centre, i) => ({ id: `${run.edge}-${i + 1}`, centre, diameterMm: run.holeMm })),
   );
   const layers = what === 'card' ? layersOfCard(card.pattern) : layersOfBlank(development, plugs);

@@ -83,7 +83,7 @@ export default function SheetStage() {
             <BlankPicture
               development={blank}
               pattern={pattern}
-              plugs={plugsOnBlank(pattern.edges, blank.edges)}
+              plugs={plugsOnBlank(pattern, blank)}
               pick={null}
             />
           ) : (

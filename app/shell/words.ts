@@ -65,6 +65,10 @@ export function problemSentence(problem: Problem, doc: PatternDoc, show: Show): 
     'hole-zero': `${it} has no diameter: give it one or take it off.`,
     'hole-outside': `${it} lies off the card: move it in.`,
     'hole-over-edge': `${it} runs ${mm('overMm')} over the edge: move it in or make it smaller.`,
+    'base-off-card':
+      'The point that marks the face that stays put lies off the card: the largest face stays put. Touch “Stays put” and the face you mean.',
+    'side-not-straight': `${it} is curved: a fold can be laid only along a straight side.`,
+    'fold-misses-card': `A line ${mm('offMm')} in from ${it} misses the card.`,
     'holes-overlap': `${capital(both)} run into each other.`,
     'flange-shorter-than-setback': `${it}: the flange is ${mm('depthMm')} deep and the bend alone takes ${mm('setbackMm')}. Make the flange deeper or the radius smaller.`,
     'folds-too-close': `${it} is too near another fold: their bends would run into each other. Move them apart or use a smaller radius.`,

@@ -3,7 +3,7 @@ import { area, box, distanceToPolygon, inside, points } from '../measure/path';
 import type { Problem } from '../measure/result';
 import { line, segmentLength, segmentsCross } from '../measure/segment';
 import { distance, mix } from '../measure/vector';
-import { facesOf } from './faces';
+import { BASE_REACH_MM, facesOf } from './faces';
 import { outlineOf, pointOfPlace } from './outline';
 import type { PatternDoc } from './pattern';
 
@@ -19,11 +19,14 @@ const SHORTEST_SIDE_MM = 0.01;
  *
  * Stop: `outline-empty`, `outline-not-closed`, `side-zero`, `outline-crosses` (about: two sides), `outline-clockwise`,
  * `fold-off-outline`, `fold-zero`, `fold-leaves-card`, `folds-cross` (about: two folds), `hole-zero`.
- * Care: `hole-outside`, `hole-over-edge` (numbers: overMm), `holes-overlap`.
+ * Care: `hole-outside`, `hole-over-edge` (numbers: overMm), `holes-overlap`, `base-off-card` (the largest face then stays
+ * put).
  */
 export function checkCard(doc: PatternDoc): Problem[] {
   const outline = checkOutline(doc);
-  const rest = outline.some((p) => p.severity === 'stop') ? [] : [...checkFolds(doc), ...checkHoles(doc)];
+  const rest = outline.some((p) => p.severity === 'stop')
+    ? []
+    : [...checkFolds(doc), ...checkBase(doc), ...checkHoles(doc)];
   const rank = (p: Problem) => (p.severity === 'stop' ? 0 : 1);
   return [...outline, ...rest].sort((a, b) => rank(a) - rank(b));
 }
@@ -103,6 +106,12 @@ function checkFolds(doc: PatternDoc): Problem[] {
     if (!faces.ok) problems.push(...faces.problems);
   }
   return problems;
+}
+
+function checkBase(doc: PatternDoc): Problem[] {
+  const polygon = points(outlineOf(doc).path);
+  const off = doc.base !== null && !inside(doc.base, polygon) && distanceToPolygon(doc.base, polygon) > BASE_REACH_MM;
+  return off ? [{ code: 'base-off-card', severity: 'care' }] : [];
 }
 
 function checkHoles(doc: PatternDoc): Problem[] {

@@ -1,4 +1,4 @@
-import { inside, points, polygonArea } from '../measure/path';
+import { distanceToPolygon, inside, points, polygonArea } from '../measure/path';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import type { Segment } from '../measure/segment';
@@ -100,6 +100,18 @@ function faceForChord(faces: Node[][], p: number, q: number, chord: Segment): No
   return candidates.find((nodes) => inside(middle, points(nodes.map((node) => node.bound.segment)))) ?? null;
 }
 
+/** A base this far outside a face still names it, mm: someone who touches its rim means it. */
+export const BASE_REACH_MM = 0.5;
+
+/** Index of the face that holds a point, or whose rim it lies on; -1 when it lies off the card. */
+function faceHolding(p: Vec, polygons: readonly (readonly Vec[])[]): number {
+  const within = polygons.findIndex((polygon) => inside(p, polygon));
+  if (within >= 0) return within;
+  const off = polygons.map((polygon) => distanceToPolygon(p, polygon));
+  const nearest = off.indexOf(Math.min(...off));
+  return off[nearest]! <= BASE_REACH_MM ? nearest : -1;
+}
+
 function rooted(doc: PatternDoc, nodes: Node[][]): FaceTree {
   const faces = nodes.map((list) => ({ bounds: list.map((node) => node.bound) }));
   const polygons = faces.map((face) =>
@@ -108,7 +120,7 @@ function rooted(doc: PatternDoc, nodes: Node[][]): FaceTree {
       0.1,
     ),
   );
-  let base = doc.base ? polygons.findIndex((polygon) => inside(doc.base!, polygon)) : -1;
+  let base = doc.base ? faceHolding(doc.base, polygons) : -1;
   if (base < 0) {
     const areas = polygons.map((polygon) => Math.abs(polygonArea(polygon)));
     base = areas.indexOf(Math.max(...areas));

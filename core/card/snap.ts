@@ -20,7 +20,8 @@ export type SnapContext = {
 
 type Guide = { p: Vec; u: Vec; reason: SnapReason };
 
-const roundStep = (unit: Unit, reachMm: number): number => {
+/** The roundest step that is still finer than what a hand can aim at: 1, 5, 10 or 50 mm; 1/16, 1/4, 1 or 2 in. */
+export const roundStep = (unit: Unit, reachMm: number): number => {
   const steps = unit === 'mm' ? [1, 5, 10, 50] : [1 / 16, 1 / 4, 1, 2].map((s) => s * MM_PER_INCH);
   return [...steps].reverse().find((step) => step / 2 <= reachMm) ?? steps[0]!;
 };

@@ -1,9 +1,12 @@
-import type { BlankEdge } from '../blank/fold/develop';
-import type { Edge } from '../card/pattern';
+import { carrier } from '../blank/fold/carry';
+import type { Development } from '../blank/fold/develop';
+import { facesOf } from '../card/faces';
+import { segmentsOfEdge } from '../card/outline';
+import type { PatternDoc } from '../card/pattern';
 import type { Segment } from '../measure/segment';
-import { directionAt, offsetRight, pointAt, segmentLength } from '../measure/segment';
+import { directionAt, pointAt, segmentLength } from '../measure/segment';
 import type { Vec } from '../measure/vector';
-import { right } from '../measure/vector';
+import { along, right } from '../measure/vector';
 import { plugPositions } from './spacing';
 
 /** The point so far along a run of segments, mm from its start. */
@@ -34,20 +37,30 @@ export const runLength = (run: readonly Segment[]): number => run.reduce((sum, s
 
 export type PlugCentres = { edge: string; holeMm: number; centres: Vec[]; pitchMm: number };
 
-/** Plug holes on the blank: along the middle of each overlap that is to be plugged, spaced over the edge's own length. */
-export function plugsOnBlank(edges: readonly Edge[], blank: readonly BlankEdge[]): PlugCentres[] {
-  return edges.flatMap((edge) => {
-    const on = blank.find((b) => b.id === edge.id);
-    const plugs = edge.weld?.plugs;
-    if (!plugs || !on || on.net.length === 0) return [];
-    const length = runLength(on.net);
-    const found = plugPositions(length, plugs.pitchMm, plugs.endMm);
-    if (!found.ok) return [];
-    const middle = on.net.map((s) => offsetRight(s, on.allowance.middleMm));
-    const stretch = runLength(middle) / length;
-    const centres = found.positionsMm
-      .map((mm) => pointAlong(middle, mm * stretch))
-      .filter((p): p is Vec => p !== null);
+/** A place on the rim of a face is looked up this far inside it, mm. */
+const INSIDE_MM = 1e-3;
+
+/**
+ * Plug holes on the blank: spaced along each edge that is to be plugged as it is on the finished piece, so that drawing,
+ * blank and print carry the same number of them, and each taken to the blank with the face it is on, to the middle of the
+ * overlap. `development` must be the card's own.
+ */
+export function plugsOnBlank(doc: PatternDoc, development: Development): PlugCentres[] {
+  const plugged = doc.edges.filter((edge) => edge.weld?.plugs);
+  const tree = plugged.length > 0 ? facesOf(doc) : null;
+  if (!tree?.ok) return [];
+  const carry = carrier(tree, development.folds, development.faces);
+  return plugged.flatMap((edge) => {
+    const plugs = edge.weld!.plugs!;
+    const run = segmentsOfEdge(doc, edge);
+    const found = plugPositions(runLength(run), plugs.pitchMm, plugs.endMm);
+    const allowance = development.edges.find((e) => e.id === edge.id)?.allowance;
+    if (!found.ok || !allowance) return [];
+    const centres = found.positionsMm.flatMap((mm): Vec[] => {
+      const p = pointAlong(run, mm);
+      const out = outwardAlong(run, mm);
+      return p ? [along(carry(along(p, out, -INSIDE_MM)), out, INSIDE_MM + allowance.middleMm)] : [];
+    });
     const [first, second] = found.positionsMm;
     return [{ edge: edge.id, holeMm: plugs.holeMm, centres, pitchMm: second === undefined ? 0 : second - first! }];
   });

@@ -5,18 +5,19 @@ import { outlineOf } from '../../card/outline';
 import type { Fold, PatternDoc } from '../../card/pattern';
 import type { Made } from '../../card/kinds';
 import { radians } from '../../measure/angle';
-import { area, box, inside, points } from '../../measure/path';
+import { area, box } from '../../measure/path';
 import type { Problem, Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import type { Segment } from '../../measure/segment';
 import { moved } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
-import { add, along, distance, dot, left, mix, scale, sub, unit } from '../../measure/vector';
+import { along, distance, left, mix, scale, sub, unit } from '../../measure/vector';
 import type { JointAllowance } from '../joint';
 import { jointAllowance } from '../joint';
 import type { Practice, SheetMetal } from '../practice';
 import type { Allowance, Bend } from './allowance';
 import { bendAllowance } from './allowance';
+import { carrier } from './carry';
 import type { BlankPiece } from './outline';
 import { blankOutline } from './outline';
 import type { Piece } from './trim';
@@ -170,9 +171,10 @@ export function develop(
     net: netOf.get(edge.id) ?? [],
     cut: cutOf.get(edge.id) ?? [],
   }));
+  const carry = carrier(tree, folds, faces);
   const holes = doc.holes.map((hole) => ({
     id: hole.id,
-    centre: toBlank([hole.x, hole.y], tree, folds, faces),
+    centre: carry([hole.x, hole.y]),
     diameterMm: hole.diameterMm,
   }));
 
@@ -300,34 +302,6 @@ function byEdge(pieces: readonly BlankPiece[]): Map<string, Segment[]> {
     else by.set(edge, [segment]);
   }
   return by;
-}
-
-/** Where a point of the card comes to on the blank; inside a bend it keeps its share of the way round. */
-function toBlank(p: Vec, tree: FaceTree, folds: readonly BlankFold[], faces: readonly BlankFace[]): Vec {
-  let home = tree.faces.findIndex((face) =>
-    inside(
-      p,
-      points(
-        face.bounds.map((b) => b.segment),
-        0.05,
-      ),
-    ),
-  );
-  if (home < 0) home = tree.base;
-  for (const bound of tree.faces[home]!.bounds) {
-    if (bound.kind !== 'fold') continue;
-    const fold = folds[bound.fold]!;
-    const depth = dot(sub(p, bound.segment.a), left(unit(sub(bound.segment.b, bound.segment.a))));
-    const t =
-      dot(sub(p, bound.segment.a), sub(bound.segment.b, bound.segment.a)) /
-      distance(bound.segment.a, bound.segment.b) ** 2;
-    if (depth >= fold.setbackMm || t < 0 || t > 1) continue;
-    const u = home === fold.parent ? -depth : depth;
-    const share = (u + fold.setbackMm) / (2 * fold.setbackMm);
-    const onZone = share * fold.allowance.allowanceMm - fold.setbackMm;
-    return add(along(p, fold.across, onZone - u), faces[fold.parent]!.shift);
-  }
-  return add(p, faces[home]!.shift);
 }
 
 function sizeOf(of: {

@@ -33,6 +33,18 @@ const rulers = (edges: readonly BlankEdge[]): Ruler[] =>
 
 const offLine = (p: Vec, s: Segment): number => Math.abs(cross(unit(sub(s.b, s.a)), sub(p, s.a)));
 
+/** A rule is laid against an edge at least this share as long as the longest that would do. */
+const LONG_ENOUGH = 0.5;
+
+/** The edge to measure a line from: parallel to it, long enough to lay a square against, and the nearest of those. */
+function parallelRuler(all: readonly Ruler[], middle: Vec, u: Vec): Ruler | undefined {
+  const parallel = all.filter((r) => r.lengthMm > 5 && Math.abs(cross(u, directionAt(r.segment, 0))) < PARALLEL);
+  const longest = Math.max(0, ...parallel.map((r) => r.lengthMm));
+  return parallel
+    .filter((r) => r.lengthMm >= LONG_ENOUGH * longest)
+    .sort((a, b) => offLine(middle, a.segment) - offLine(middle, b.segment) || a.letter.localeCompare(b.letter))[0];
+}
+
 /** What to scribe and from which edge, fold by fold, measured from the blank as cut. */
 export function scribeTable(development: Development): { lines: ScribeLine[]; holes: ScribeHole[] } {
   const edges = rulers(development.edges);
@@ -44,9 +56,7 @@ export function scribeTable(development: Development): { lines: ScribeLine[]; ho
     ];
     return which.map(([line, ends]): ScribeLine => {
       const u = unit(sub(ends[1], ends[0]));
-      const beside = edges
-        .filter((r) => Math.abs(cross(u, directionAt(r.segment, 0))) < PARALLEL && r.lengthMm > 5)
-        .sort((a, b) => b.lengthMm - a.lengthMm || a.letter.localeCompare(b.letter))[0];
+      const beside = parallelRuler(edges, mix(ends[0], ends[1], 0.5), u);
       if (beside) {
         const distanceMm = offLine(mix(ends[0], ends[1], 0.5), beside.segment);
         return { fold: fold.id, line, from: { kind: 'parallel', letter: beside.letter, distanceMm } };

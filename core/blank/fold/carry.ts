@@ -1,0 +1,38 @@
+import type { FaceTree } from '../../card/faces';
+import { inside, points } from '../../measure/path';
+import type { Vec } from '../../measure/vector';
+import { add, along, distance, dot, left, sub, unit } from '../../measure/vector';
+import type { BlankFace, BlankFold } from './develop';
+
+/** How close arcs are followed when it is asked which face a point lies on, mm. */
+const TOLERANCE_MM = 0.05;
+
+/**
+ * Where points of the card come to on the blank: each goes with its face; inside a bend it keeps its share of the way
+ * round, so that marks made on the card beside a fold come out in their order. Points off the card go with the base.
+ */
+export function carrier(tree: FaceTree, folds: readonly BlankFold[], faces: readonly BlankFace[]): (p: Vec) => Vec {
+  const polygons = tree.faces.map((face) =>
+    points(
+      face.bounds.map((b) => b.segment),
+      TOLERANCE_MM,
+    ),
+  );
+  return (p) => {
+    const found = polygons.findIndex((polygon) => inside(p, polygon));
+    const home = found < 0 ? tree.base : found;
+    for (const bound of tree.faces[home]!.bounds) {
+      if (bound.kind !== 'fold') continue;
+      const fold = folds[bound.fold]!;
+      const { a, b } = bound.segment;
+      const depth = dot(sub(p, a), left(unit(sub(b, a))));
+      const t = dot(sub(p, a), sub(b, a)) / distance(a, b) ** 2;
+      if (depth >= fold.setbackMm || t < 0 || t > 1) continue;
+      const across = home === fold.parent ? -depth : depth;
+      const share = (across + fold.setbackMm) / (2 * fold.setbackMm);
+      const onZone = share * fold.allowance.allowanceMm - fold.setbackMm;
+      return add(along(p, fold.across, onZone - across), faces[fold.parent]!.shift);
+    }
+    return add(p, faces[home]!.shift);
+  };
+}
