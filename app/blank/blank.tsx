@@ -31,14 +31,14 @@ export default function BlankStage() {
 
 function Blank({ development }: { development: Development }) {
   const { pattern, pick, setPick, facts, metal } = usePiece();
-  const { show } = usePreferences();
+  const { show, showArea } = usePreferences();
   const [view, setView] = useState<'flat' | 'folded'>('flat');
   const { size, folds, warnings } = development;
-  const workings = sizeWorkings(development, metal, facts.thicknessMm, show);
+  const workings = sizeWorkings(development, metal, facts.thicknessMm, show, showArea);
   const shown = folds.slice(0, 4);
   const tally: TallyFigure[] = [
     { label: 'Blank', value: `${show(size.widthMm)} × ${show(size.heightMm)}`, working: workings.size },
-    { label: 'Area', value: `${(size.areaMm2 / 100).toFixed(0)} cm²`, working: workings.area },
+    { label: 'Area', value: showArea(size.areaMm2), working: workings.area },
     { label: 'Weight', value: `${size.massKg.toFixed(size.massKg < 1 ? 3 : 2)} kg`, working: workings.mass },
     ...shown.map((fold, i) => ({
       label: `Fold ${i + 1} takes`,

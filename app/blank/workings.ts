@@ -24,8 +24,10 @@ export function foldWorking(fold: BlankFold, show: Show): Working {
   return {
     title: `${a}° over ${show(r, 2)} inside, sheet ${show(t, 2)}`,
     lines: [
-      `K = ${n(allowance.k)}`,
-      `Allowance = ${a}·π/180·(${n(r, 2)} + ${n(allowance.k)}·${n(t, 2)}) = ${show(allowance.allowanceMm, 2)}`,
+      allowance.uncertaintyMm === null
+        ? `K = ${n(allowance.k)}`
+        : `K = ${n(allowance.k)} from test bends; here that is good to ± ${show(allowance.uncertaintyMm, 2)}`,
+      allowanceLine(fold, show),
       past
         ? `Outside setback = R + T = ${show(allowance.outsideSetbackMm, 2)} (past square, to the tangent)`
         : `Outside setback = (R + T)·tan(${a}/2) = ${show(allowance.outsideSetbackMm, 2)}`,
@@ -37,13 +39,23 @@ export function foldWorking(fold: BlankFold, show: Show): Working {
   };
 }
 
-const cm2 = (mm2: number): string => `${(mm2 / 100).toFixed(1)} cm²`;
+/** The allowance with its own figures, by the formula that was used. */
+function allowanceLine({ bend, allowance }: BlankFold, show: Show): string {
+  const { thicknessMm: t, radiusMm: r, angleDeg: a } = bend;
+  const gives = show(allowance.allowanceMm, 2);
+  if (allowance.formula === 'bend-faa') {
+    return `Allowance = (0.01743·${n(r, 2)} + 0.0078·${n(t, 2)})·${a} = ${gives}`;
+  }
+  if (allowance.formula === 'bend-din6935' && a < 15) return `Allowance = 2 × outside setback (under 15°) = ${gives}`;
+  return `Allowance = ${a}·π/180·(${n(r, 2)} + ${n(allowance.k)}·${n(t, 2)}) = ${gives}`;
+}
 
 export function sizeWorkings(
   { size }: Development,
   metal: Metal,
   thicknessMm: number,
   show: Show,
+  showArea: (mm2: number, digits?: number) => string,
 ): Record<'size' | 'area' | 'mass' | 'difference', Working> {
   const { parts } = size;
   return {
@@ -59,11 +71,11 @@ export function sizeWorkings(
     area: {
       title: 'Area of the blank',
       lines: [
-        `Flat faces      ${cm2(parts.facesMm2)}`,
-        `Bends           ${cm2(parts.zonesMm2)}`,
-        `Joints, reliefs ${cm2(parts.jointsMm2)}`,
-        `Holes           ${cm2(parts.holesMm2)}`,
-        `Together        ${cm2(size.areaMm2)}`,
+        `Flat faces      ${showArea(parts.facesMm2, 1)}`,
+        `Bends           ${showArea(parts.zonesMm2, 1)}`,
+        `Joints, reliefs ${showArea(parts.jointsMm2, 1)}`,
+        `Holes           ${showArea(parts.holesMm2, 1)}`,
+        `Together        ${showArea(size.areaMm2, 1)}`,
       ],
       source: 'Exact geometry; arcs by their segments',
     },

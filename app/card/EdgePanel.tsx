@@ -5,9 +5,11 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { joinEdges, reshapeSide, setEdge, setSideLength, splitSide } from '#core/card/edit';
+import { useState } from 'react';
+import { joinEdges, reshapeSide, setEdge, setSideLength } from '#core/card/edit';
+import { chordAlong } from '#core/card/foldPlace';
 import { edgeLength, segmentOfSide } from '#core/card/outline';
-import type { Edge, Joint } from '#core/card/pattern';
+import type { Edge, Joint, PatternDoc } from '#core/card/pattern';
 import type { JointKind } from '#core/card/kinds';
 import { JOINTS } from '#core/card/kinds';
 import { arcOf, bulgeOfRadius, bulgeThrough, isStraight } from '#core/measure/segment';
@@ -18,7 +20,8 @@ import { Choice } from '../shell/Choice';
 import { LengthField } from '../shell/LengthField';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
-import { JOINT_WORDS } from '../shell/words';
+import { JOINT_WORDS, problemSentence } from '../shell/words';
+import { newFold } from './newFold';
 import { newId } from './newId';
 
 /** A joint of another kind, with the usual width for it and whatever carries over from the one before. */
@@ -49,7 +52,7 @@ export function EdgePanel({ edge }: { edge: Edge }) {
   const { joint } = edge;
   const setJoint = (next: Joint) =>
     change({ joint: next, weld: next.kind === joint.kind ? edge.weld : usualWeldPlan(next, facts.thicknessMm) });
-  const sideId = edge.sides.length === 1 ? edge.sides[0]! : null;
+  const next = nextEdge(pattern, edge);
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
@@ -57,7 +60,19 @@ export function EdgePanel({ edge }: { edge: Edge }) {
         <Typography className="figure">{show(edgeLength(pattern, edge))}</Typography>
       </Box>
       <EdgeStory edgeId={edge.id} />
-      {sideId && <SideShape sideId={sideId} />}
+      {edge.sides.length <= MOST_SIDES ? (
+        edge.sides.map((side, i) => (
+          <SideShape
+            key={side}
+            sideId={side}
+            said={edge.sides.length > 1 ? `Side ${i + 1} of ${edge.sides.length}` : ''}
+          />
+        ))
+      ) : (
+        <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
+          A traced curve of {edge.sides.length} sides: drag its corners to shape it.
+        </Typography>
+      )}
       <TextField
         label="Meets"
         value={edge.meets}
@@ -120,24 +135,70 @@ export function EdgePanel({ edge }: { edge: Edge }) {
           onChange={(way) => setJoint({ ...joint, turnDeg: way === 'turned' ? 90 : 0 })}
         />
       )}
-      <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
-        {sideId && (
-          <Button variant="outlined" onClick={() => card.edit(splitSide(pattern, sideId, 0.5, newId))}>
-            Put a corner in the middle
-          </Button>
-        )}
-        {pattern.edges.length > 1 && (
+      <FoldAlong edge={edge} />
+      {next && (
+        <Box>
           <Button variant="outlined" onClick={() => card.edit(joinEdges(pattern, edge.id))}>
-            Make one with the next edge
+            Make one with edge {next.letter}
           </Button>
-        )}
-      </Stack>
+          <Typography variant="body2" sx={{ color: 'var(--pencil)', mt: 0.5 }}>
+            The joint of {edge.letter} stays. What was read and welded on {next.letter} stays in the record, told
+            under {edge.letter}.
+          </Typography>
+        </Box>
+      )}
     </>
   );
 }
 
+/** More sides than this in one edge are a traced curve, not legs to type. */
+const MOST_SIDES = 6;
+
+/** The edge that follows in outline order, unless the card has only one. */
+const nextEdge = (pattern: PatternDoc, edge: Edge): Edge | undefined =>
+  pattern.edges.length > 1 ? pattern.edges[(pattern.edges.indexOf(edge) + 1) % pattern.edges.length] : undefined;
+
+/** Laying a fold so far in along an edge: a flange, a lip, a step. */
+function FoldAlong({ edge }: { edge: Edge }) {
+  const { card, pattern, setPick } = usePiece();
+  const { show } = usePreferences();
+  const [offMm, setOff] = useState(20);
+  const [missed, setMissed] = useState<string | null>(null);
+  const straight = edge.sides.find((side) => {
+    const segment = segmentOfSide(pattern, side);
+    return segment && isStraight(segment);
+  });
+  if (!straight) return null;
+  const lay = () => {
+    const found = chordAlong(pattern, straight, offMm);
+    setMissed(found.ok ? null : problemSentence(found.problems[0]!, pattern, show));
+    if (!found.ok) return;
+    const id = newId();
+    card.edit({
+      ...pattern,
+      folds: [...pattern.folds, newFold(pattern, id, found.chord.from, found.chord.to)],
+    });
+    setPick({ kind: 'fold', id });
+  };
+  return (
+    <Box>
+      <Stack direction="row" spacing={1} sx={{ alignItems: 'flex-end' }}>
+        <LengthField label="A fold along it, in by" mm={offMm} min={0.1} onChange={(mm) => mm && setOff(mm)} />
+        <Button variant="outlined" sx={{ flexShrink: 0 }} onClick={lay}>
+          Lay the fold
+        </Button>
+      </Stack>
+      {missed && (
+        <Typography role="alert" sx={{ color: 'var(--torch)' }}>
+          {missed}
+        </Typography>
+      )}
+    </Box>
+  );
+}
+
 /** Straight or curved, and how long or how round. */
-function SideShape({ sideId }: { sideId: string }) {
+function SideShape({ sideId, said }: { sideId: string; said: string }) {
   const { card, pattern } = usePiece();
   const segment = segmentOfSide(pattern, sideId);
   if (!segment) return null;
@@ -152,11 +213,12 @@ function SideShape({ sideId }: { sideId: string }) {
   };
   return (
     <>
+      {said && <Typography variant="h3">{said}</Typography>}
       <ToggleButtonGroup
         exclusive
         fullWidth
         value={straight ? 'line' : 'arc'}
-        aria-label="Shape of the side"
+        aria-label={said ? `Shape of ${said.toLowerCase()}` : 'Shape of the side'}
         onChange={(_, shape: string | null) =>
           shape && card.edit(reshapeSide(pattern, sideId, shape === 'line' ? 0 : 0.2))
         }
@@ -183,12 +245,7 @@ function SideShape({ sideId }: { sideId: string }) {
               if (bulge) card.edit(reshapeSide(pattern, sideId, bulge));
             }}
           />
-          <LengthField
-            label="Rise at the middle (− is hollow)"
-            mm={rise}
-            digits={2}
-            onChange={(mm) => mm && bow(mm)}
-          />
+          <LengthField label="Rise (− is hollow)" mm={rise} digits={2} onChange={(mm) => mm && bow(mm)} />
         </Stack>
       )}
     </>

@@ -1,33 +1,37 @@
 import Box from '@mui/material/Box';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
-import { memo, useRef, useState } from 'react';
-import { moveCorner, setHole } from '#core/card/edit';
-import { outlineOf, placeNearest, pointOfPlace } from '#core/card/outline';
+import { useRef, useState } from 'react';
+import { moveCorner, reshapeSide, setHole, splitSide } from '#core/card/edit';
+import { outlineOf, segmentOfSide } from '#core/card/outline';
 import type { PatternDoc, Place } from '#core/card/pattern';
 import { snap } from '#core/card/snap';
-import { area, box, perimeter } from '#core/measure/path';
+import { box } from '#core/measure/path';
+import { bulgeThrough, pointAt } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
-import { distance, sub, unit as direction } from '#core/measure/vector';
+import { cross, distance, sub, unit as direction } from '#core/measure/vector';
 import { CardPicture } from '../drawing/CardPicture';
-import { Drawing, useView } from '../drawing/Drawing';
+import { Drawing } from '../drawing/Drawing';
 import { StageLayout } from '../shell/StageLayout';
-import type { TallyFigure } from '../shell/Tally';
-import type { Pick } from '../shell/pieceContext';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 import { CardDrawer } from './CardDrawer';
+import { Bows, Handles } from './Handles';
+import { Guides, PlaceInHand, placeMeant } from './InHand';
+import { cardTally } from './cardTally';
+import { newFold } from './newFold';
 import { newId } from './newId';
 
-type Tool = 'move' | 'fold' | 'hole' | 'base';
-type Held = { kind: 'corner' | 'hole'; id: string; moved: boolean };
+type Tool = 'move' | 'fold' | 'corner' | 'hole' | 'base';
+type Held = { kind: 'corner' | 'hole' | 'side'; id: string; at: Vec; moved: boolean };
 
 const GRAB_PX = 16;
 const SNAP_PX = 9;
 
 const SAYS: Record<Tool, string> = {
-  move: 'Touch an edge, fold, hole or corner. Drag corners and holes.',
+  move: 'Touch an edge, fold, hole or corner. Drag corners, holes, or the ring on a touched edge.',
   fold: 'Touch the outline where the fold begins, then where it ends.',
+  corner: 'Touch the outline where another corner should be.',
   hole: 'Touch where the centre of the hole is.',
   base: 'Touch the face that stays put on the bench.',
 };
@@ -35,7 +39,7 @@ const SAYS: Record<Tool, string> = {
 /** The card stage proper: drawing to drag on, drawer for what is picked, tally of the card. */
 export function Editor() {
   const { card, pattern, pick, setPick, development } = usePiece();
-  const { unit, show } = usePreferences();
+  const { unit, show, showArea } = usePreferences();
   const [tool, setTool] = useState<Tool>('move');
   const [foldFrom, setFoldFrom] = useState<Place | null>(null);
   const [pointer, setPointer] = useState<Vec | null>(null);
@@ -44,6 +48,7 @@ export function Editor() {
   const frame = useRef(0);
   const { path } = outlineOf(pattern);
   const bounds = box(path);
+  const bows = pick?.kind === 'edge' ? bowsOf(pattern, pick.id) : [];
 
   const choose = (next: Tool) => {
     setTool(next);
@@ -53,21 +58,23 @@ export function Editor() {
   const down = (p: Vec, scale: number): boolean => {
     if (tool !== 'move') return true;
     const reach = GRAB_PX / scale;
+    const grab = (kind: Held['kind'], id: string, at: Vec) => {
+      held.current = { kind, id, at, moved: false };
+      return true;
+    };
     const corner = pattern.corners.find((c) => distance([c.x, c.y], p) <= reach);
+    if (corner) return grab('corner', corner.id, [corner.x, corner.y]);
+    for (const { side, at } of bows) if (distance(at, p) <= reach) return grab('side', side, at);
     const hole = pattern.holes.find((h) => distance([h.x, h.y], p) <= Math.max(reach, h.diameterMm / 2));
-    if (corner) held.current = { kind: 'corner', id: corner.id, moved: false };
-    else if (hole) held.current = { kind: 'hole', id: hole.id, moved: false };
-    return corner !== undefined || hole !== undefined;
+    return hole ? grab('hole', hole.id, [hole.x, hole.y]) : false;
   };
 
   const drag = (p: Vec, scale: number) => {
     const h = held.current!;
-    const from =
-      h.kind === 'corner' ? pattern.corners.find((c) => c.id === h.id) : pattern.holes.find((c) => c.id === h.id);
-    if (!from) return;
-    if (!h.moved && distance([from.x, from.y], p) * scale < 4) return;
+    if (!h.moved && distance(h.at, p) * scale < 4) return;
     h.moved = true;
-    const found = snap(p, { ...snapAround(pattern, h), reachMm: SNAP_PX / scale, unit });
+    if (h.kind === 'side') return card.edit(bowed(pattern, h.id, p, SNAP_PX / scale));
+    const found = snap(p, { ...snapAround(pattern, h.id), reachMm: SNAP_PX / scale, unit });
     setGuides(found.guides);
     card.edit(
       h.kind === 'corner'
@@ -77,7 +84,7 @@ export function Editor() {
   };
 
   const move = (p: Vec, scale: number) => {
-    if (tool === 'fold') setPointer(p);
+    if (tool === 'fold' || tool === 'corner') setPointer(p);
     if (!held.current) return;
     // One edit for each frame that is shown, however fast the pointer reports.
     cancelAnimationFrame(frame.current);
@@ -89,7 +96,7 @@ export function Editor() {
     setGuides([]);
     const h = held.current;
     held.current = null;
-    if (h && !h.moved) return setPick(h);
+    if (h && !h.moved && h.kind !== 'side') return setPick({ kind: h.kind, id: h.id });
     if (h || tool === 'move') return;
     if (tool === 'base') {
       card.edit({ ...pattern, base: [p[0], p[1]] });
@@ -105,70 +112,20 @@ export function Editor() {
       setPick({ kind: 'hole', id });
       return choose('move');
     }
-    const near = placeNearest(pattern, p, GRAB_PX / scale);
-    if (!near) return;
-    if (!foldFrom) return setFoldFrom(near.place);
+    const meant = placeMeant(pattern, p, tool === 'fold' ? foldFrom : null, scale, unit);
+    if (!meant) return;
+    if (tool === 'corner') {
+      card.edit(splitSide(pattern, meant.place.side, meant.place.at, newId));
+      return choose('move');
+    }
+    if (!foldFrom) return setFoldFrom(meant.place);
     const id = newId();
-    const fold = {
-      id,
-      from: foldFrom,
-      to: near.place,
-      angleDeg: 90,
-      toward: 'face' as const,
-      radiusMm: null,
-      made: 'outside-sharp' as const,
-    };
-    card.edit({ ...pattern, folds: [...pattern.folds, fold] });
+    card.edit({ ...pattern, folds: [...pattern.folds, newFold(pattern, id, foldFrom, meant.place)] });
     setPick({ kind: 'fold', id });
     choose('move');
   };
 
-  const difference = development.ok ? development.development.size.differenceMm : null;
-  const tally: TallyFigure[] = [
-    {
-      label: 'Card',
-      value: `${show(bounds.maxX - bounds.minX)} × ${show(bounds.maxY - bounds.minY)}`,
-      working: {
-        title: 'Size of the card',
-        lines: ['The smallest upright rectangle round the outline as measured.'],
-        source: 'Exact geometry',
-      },
-    },
-    {
-      label: 'Round the outline',
-      value: show(perimeter(path)),
-      working: {
-        title: 'Length round the outline',
-        lines: ['Sum of all sides, arcs along the curve.'],
-        source: 'Exact geometry',
-      },
-    },
-    {
-      label: 'Area of the card',
-      value: `${(area(path) / 100).toFixed(0)} cm²`,
-      working: {
-        title: 'Area of the card',
-        lines: ['Shoelace sum of the corners, plus the segment of each arc.'],
-        source: 'Exact geometry',
-      },
-    },
-    { label: 'Folds', value: String(pattern.folds.length) },
-    {
-      label: 'Card as blank would be out by',
-      value: difference === null ? 'no blank yet' : show(difference, 2),
-      working:
-        difference === null
-          ? undefined
-          : {
-              title: 'Paper has no thickness',
-              lines: [
-                'Each fold moves what is beyond it by allowance − 2 × setback.',
-                'This is the most that any two faces move against each other.',
-              ],
-              source: 'docs/formulas.md, From card to blank',
-            },
-    },
-  ];
+  const tally = cardTally(pattern, development, show, showArea);
 
   return (
     <StageLayout
@@ -205,6 +162,7 @@ export function Editor() {
               >
                 <ToggleButton value="move">Move</ToggleButton>
                 <ToggleButton value="fold">Lay a fold</ToggleButton>
+                <ToggleButton value="corner">Put a corner</ToggleButton>
                 <ToggleButton value="hole">Put a hole</ToggleButton>
                 <ToggleButton value="base">Stays put</ToggleButton>
               </ToggleButtonGroup>
@@ -220,7 +178,10 @@ export function Editor() {
             pick={pick?.kind === 'corner' ? pick.id : null}
             onPick={tool === 'move' ? setPick : undefined}
           />
-          {tool === 'fold' && <FoldInHand pattern={pattern} from={foldFrom} pointer={pointer} />}
+          {tool === 'move' && <Bows bows={bows} />}
+          {(tool === 'fold' || tool === 'corner') && (
+            <PlaceInHand pattern={pattern} from={foldFrom} pointer={pointer} />
+          )}
           <Guides guides={guides} />
         </Drawing>
       }
@@ -228,15 +189,33 @@ export function Editor() {
   );
 }
 
+/** The middles of an edge's sides, by which they are bent; a long traced edge is shaped at its corners instead. */
+function bowsOf(pattern: PatternDoc, edgeId: string): { side: string; at: Vec }[] {
+  const sides = pattern.edges.find((edge) => edge.id === edgeId)?.sides ?? [];
+  if (sides.length > 12) return [];
+  return sides.flatMap((side) => {
+    const segment = segmentOfSide(pattern, side);
+    return segment ? [{ side, at: pointAt(segment, 0.5) }] : [];
+  });
+}
+
+/** The side as the arc through its two ends and a third point; straight when that is within `reachMm` of the chord. */
+function bowed(pattern: PatternDoc, side: string, via: Vec, reachMm: number): PatternDoc {
+  const s = segmentOfSide(pattern, side);
+  if (!s) return pattern;
+  const off = cross(direction(sub(s.b, s.a)), sub(via, s.a));
+  return reshapeSide(pattern, side, Math.abs(off) < reachMm ? 0 : bulgeThrough(s.a, via, s.b));
+}
+
 /** What a dragged corner or hole may catch on: neighbours as anchors, the other corners, the directions of other sides. */
-function snapAround(pattern: PatternDoc, h: Held): { anchors: Vec[]; ends: Vec[]; directions: Vec[] } {
-  const at = (id: string): Vec => {
-    const c = pattern.corners.find((corner) => corner.id === id)!;
+function snapAround(pattern: PatternDoc, id: string): { anchors: Vec[]; ends: Vec[]; directions: Vec[] } {
+  const at = (of: string): Vec => {
+    const c = pattern.corners.find((corner) => corner.id === of)!;
     return [c.x, c.y];
   };
-  const touching = pattern.sides.filter((s) => s.from === h.id || s.to === h.id);
-  const neighbours = touching.map((s) => (s.from === h.id ? s.to : s.from));
-  const others = pattern.corners.filter((c) => c.id !== h.id);
+  const touching = pattern.sides.filter((s) => s.from === id || s.to === id);
+  const neighbours = touching.map((s) => (s.from === id ? s.to : s.from));
+  const others = pattern.corners.filter((c) => c.id !== id);
   // Guides through every corner of a traced outline would catch everywhere; the nearest few dozen are enough.
   const few = others.length <= 60 ? others : others.filter((c) => neighbours.includes(c.id));
   return {
@@ -247,103 +226,4 @@ function snapAround(pattern: PatternDoc, h: Held): { anchors: Vec[]; ends: Vec[]
       .slice(0, 24)
       .map((s) => direction(sub(at(s.to), at(s.from)))),
   };
-}
-
-function Handles({
-  pattern,
-  pick,
-  onPick,
-}: {
-  pattern: PatternDoc;
-  pick: string | null;
-  onPick?: (pick: Pick) => void;
-}) {
-  const { px } = useView();
-  const half = pattern.corners.length > 80 ? 2.5 : 5;
-  return (
-    <g>
-      {pattern.corners.map((c, i) => {
-        const [x, y] = px([c.x, c.y]);
-        return (
-          <Handle
-            key={c.id}
-            id={c.id}
-            number={i + 1}
-            x={x}
-            y={y}
-            half={half}
-            picked={pick === c.id}
-            onPick={onPick}
-          />
-        );
-      })}
-    </g>
-  );
-}
-
-type HandleProps = {
-  id: string;
-  number: number;
-  x: number;
-  y: number;
-  half: number;
-  picked: boolean;
-  onPick?: (pick: Pick) => void;
-};
-
-const Handle = memo(function Handle({ id, number, x, y, half, picked, onPick }: HandleProps) {
-  return (
-    <rect
-      role={onPick ? 'button' : undefined}
-      tabIndex={onPick ? 0 : undefined}
-      aria-label={`Corner ${number}`}
-      data-corner={number}
-      onKeyDown={(event) => (event.key === 'Enter' || event.key === ' ') && onPick?.({ kind: 'corner', id })}
-      x={x - half}
-      y={y - half}
-      width={2 * half}
-      height={2 * half}
-      transform={`rotate(45 ${x} ${y})`}
-      fill={picked ? 'var(--torch)' : 'var(--manila)'}
-      stroke={picked ? 'var(--torch)' : 'var(--card-pencil)'}
-      strokeWidth={1.8}
-      style={{ cursor: onPick ? 'grab' : 'crosshair' }}
-    />
-  );
-});
-
-function FoldInHand({ pattern, from, pointer }: { pattern: PatternDoc; from: Place | null; pointer: Vec | null }) {
-  const { px, scale } = useView();
-  const near = pointer && placeNearest(pattern, pointer, GRAB_PX / scale);
-  const start = from && pointOfPlace(pattern, from);
-  const dots = [start, near?.point].filter((p) => p != null);
-  return (
-    <g pointerEvents="none">
-      {start && near && (
-        <line
-          x1={px(start)[0]}
-          y1={px(start)[1]}
-          x2={px(near.point)[0]}
-          y2={px(near.point)[1]}
-          stroke="var(--torch)"
-          strokeWidth={2.4}
-          strokeDasharray="11 4"
-        />
-      )}
-      {dots.map((p, i) => (
-        <circle key={i} cx={px(p)[0]} cy={px(p)[1]} r={7} fill="none" stroke="var(--torch)" strokeWidth={2.6} />
-      ))}
-    </g>
-  );
-}
-
-function Guides({ guides }: { guides: [Vec, Vec][] }) {
-  const { px } = useView();
-  return (
-    <g pointerEvents="none" stroke="var(--layout)" strokeWidth={1.4} strokeDasharray="3 5">
-      {guides.map(([a, b], i) => (
-        <line key={i} x1={px(a)[0]} y1={px(a)[1]} x2={px(b)[0]} y2={px(b)[1]} />
-      ))}
-    </g>
-  );
 }

@@ -17,6 +17,7 @@ import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 import { FIGURES } from '../shell/theme';
 import { MADE_WORDS } from '../shell/words';
+import { FoldPlace } from './FoldPlace';
 
 /** A fold at the card stage: how far, which way, how round, and how the card was made there. */
 export function FoldPanel({ fold }: { fold: Fold }) {
@@ -42,6 +43,7 @@ export function FoldPanel({ fold }: { fold: Fold }) {
         <ToggleButton value="face">Toward you</ToggleButton>
         <ToggleButton value="back">Away from you</ToggleButton>
       </ToggleButtonGroup>
+      <FoldPlace key={fold.id} fold={fold} />
       <LengthField
         label="Inside radius"
         mm={fold.radiusMm}

@@ -5,7 +5,6 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
 import type { Closing, Leg } from '#core/card/legs';
 import { outlineFromLegs, outlineFromPoints, parseLegs, parsePoints, walk } from '#core/card/legs';
 import { patternParts } from '#core/card/outline';
@@ -18,24 +17,31 @@ import { Drawing } from '../drawing/Drawing';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 import { FIGURES } from '../shell/theme';
+import { useDraft } from '../shell/useDraft';
 import { problemSentence } from '../shell/words';
 import { Sketch } from './Sketch';
 import { Trace } from './Trace';
 import { newId } from './newId';
 
 type Way = 'legs' | 'points' | 'draw';
+type Draft = { way: Way; legsText: string; pointsText: string; closing: Closing };
 
 /** An empty card: three ways in, with what is typed drawn as it is typed. */
 export function Start() {
-  const { card, pattern } = usePiece();
+  const { id, card, pattern } = usePiece();
   const { unit, show } = usePreferences();
-  const [way, setWay] = useState<Way>('legs');
-  const [legsText, setLegsText] = useState('');
-  const [pointsText, setPointsText] = useState('');
-  const [closing, setClosing] = useState<Closing>('spread');
-  const begin = (path: Path) =>
+  const { draft, set, drop } = useDraft<Draft>(`start ${id}`, {
+    way: 'legs',
+    legsText: '',
+    pointsText: '',
+    closing: 'spread',
+  });
+  const { way, legsText, pointsText, closing } = draft;
+  const begin = (path: Path) => {
+    drop();
     card.edit({ ...pattern, ...patternParts(path, newId), unitsHint: unit === 'mm' ? 'mm' : 'in' });
-  if (way === 'draw') return <Sketch onDone={begin} onBack={() => setWay('legs')} />;
+  };
+  if (way === 'draw') return <Sketch onDone={begin} onBack={() => set({ way: 'legs' })} />;
 
   const legs = legsText.trim() === '' ? null : parseLegs(legsText, unit);
   const points = pointsText.trim() === '' ? null : parsePoints(pointsText, unit);
@@ -61,9 +67,11 @@ export function Start() {
   const bounds = gone.length > 1 ? boxOf(gone) : { minX: 0, minY: 0, maxX: 300, maxY: 200 };
 
   const dragged = (list: Leg[]) =>
-    setLegsText(
-      list.map((leg) => `${Math.round(leg.lengthMm * 10) / 10}mm @ ${Math.round(leg.turnDeg * 10) / 10}`).join('\n'),
-    );
+    set({
+      legsText: list
+        .map((leg) => `${Math.round(leg.lengthMm * 10) / 10}mm @ ${Math.round(leg.turnDeg * 10) / 10}`)
+        .join('\n'),
+    });
 
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}>
@@ -109,7 +117,7 @@ export function Start() {
           exclusive
           fullWidth
           value={way}
-          onChange={(_, next: Way | null) => next && setWay(next)}
+          onChange={(_, next: Way | null) => next && set({ way: next })}
           aria-label="How to put the card in"
           sx={{ mb: 2 }}
         >
@@ -123,7 +131,7 @@ export function Start() {
             multiline
             minRows={6}
             value={legsText}
-            onChange={(event) => setLegsText(event.target.value)}
+            onChange={(event) => set({ legsText: event.target.value })}
             placeholder={'300 @ 90\n200 @ 90\n300 @ 90\n200'}
             helperText="One leg a line, or parted by commas. No @ means square; a minus turns right."
             slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
@@ -134,7 +142,7 @@ export function Start() {
             multiline
             minRows={8}
             value={pointsText}
-            onChange={(event) => setPointsText(event.target.value)}
+            onChange={(event) => set({ pointsText: event.target.value })}
             placeholder={'0\t0\n300\t0\n300\t200\n0\t200'}
             helperText="Paste two columns from a spreadsheet. Either way round."
             slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
@@ -159,7 +167,7 @@ export function Start() {
                 exclusive
                 size="small"
                 value={closing}
-                onChange={(_, next: Closing | null) => next && setClosing(next)}
+                onChange={(_, next: Closing | null) => next && set({ closing: next })}
                 aria-label="What to do about the closing error"
                 sx={{ mt: 0.5 }}
               >

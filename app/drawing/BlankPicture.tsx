@@ -8,7 +8,7 @@ import type { Pick } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 import { useView } from './Drawing';
 import { EdgeTag, Figure, Hinge, HoleMark, Pickable, usePathData } from './marks';
-import { hangTags } from './tags';
+import { hangTags, tagHalfWidth } from './tags';
 
 type Props = {
   development: Development;
@@ -16,20 +16,31 @@ type Props = {
   plugs: readonly PlugCentres[];
   pick: Pick;
   onPick?: (pick: Pick) => void;
+  tags?: boolean;
 };
 
 /** The blank as steel in layout blue, with everything to scribe on it bright through the dye. */
-export function BlankPicture({ development, pattern, plugs, pick, onPick }: Props) {
-  const { px } = useView();
-  const { show } = usePreferences();
+export function BlankPicture({ development, pattern, plugs, pick, onPick, tags = true }: Props) {
+  const view = useView();
+  const { px } = view;
+  const { show, bare } = usePreferences();
   const data = usePathData();
   const cut = development.outline.map((p) => p.segment);
   const scribed = 'var(--scribe)';
-  const hung = hangTags(
-    development.edges.map((edge) => edge.cut),
-    px,
-    38,
+  const notes = development.edges.map(({ allowance }) =>
+    allowance.addMm > 0 ? `+${bare(allowance.addMm)}` : undefined,
   );
+  const hung = tags
+    ? hangTags(
+        development.edges.map((edge, i) => ({
+          run: edge.cut,
+          away: 34,
+          halfWidth: tagHalfWidth(edge.letter, notes[i]),
+        })),
+        cut,
+        view,
+      )
+    : [];
   const rule = (ends: readonly [readonly [number, number], readonly [number, number]]) => {
     const [x1, y1] = px(ends[0]);
     const [x2, y2] = px(ends[1]);
@@ -58,7 +69,6 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick }: Prop
       {development.edges.map((edge, i) => {
         const tag = hung[i];
         const picked = pick?.kind === 'edge' && pick.id === edge.id;
-        if (!tag) return null;
         const adds = edge.allowance.addMm;
         return (
           <Pickable
@@ -73,7 +83,7 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick }: Prop
               stroke={picked ? 'var(--torch)' : 'transparent'}
               strokeWidth={picked ? 4 : 18}
             />
-            <EdgeTag tag={tag} letter={edge.letter} picked={picked} note={adds > 0 ? `+${show(adds)}` : undefined} />
+            {tag && <EdgeTag tag={tag} letter={edge.letter} picked={picked} note={notes[i]} />}
           </Pickable>
         );
       })}

@@ -7,20 +7,32 @@ import type { Pick } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 import { useView } from './Drawing';
 import { Datum, EdgeTag, Figure, Hinge, HoleMark, Pickable, leftOf, usePathData } from './marks';
-import { hangTags } from './tags';
+import { hangTags, tagHalfWidth } from './tags';
 
 type Props = { pattern: PatternDoc; pick: Pick; onPick?: (pick: Pick) => void; lengths?: boolean; tags?: boolean };
 
 /** The card as card: manila on the bench, pencil lines, tags tied to its edges. */
 export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true }: Props) {
-  const { px, scale } = useView();
-  const { show } = usePreferences();
+  const view = useView();
+  const { px, scale } = view;
+  const { show, bare } = usePreferences();
   const data = usePathData();
   const { path } = outlineOf(pattern);
   const datum = pattern.corners[0];
   const pencil = 'var(--card-pencil)';
   const runs = pattern.edges.map((edge) => segmentsOfEdge(pattern, edge));
-  const hung = tags ? hangTags(runs, px, 40) : [];
+  const figures = runs.map((run) => bare(run.reduce((sum, s) => sum + segmentLength(s), 0)));
+  const hung = tags
+    ? hangTags(
+        pattern.edges.map((edge, i) => ({
+          run: runs[i]!,
+          away: 34,
+          halfWidth: tagHalfWidth(edge.letter, lengths ? figures[i] : undefined),
+        })),
+        path,
+        view,
+      )
+    : [];
   return (
     <g>
       <path d={data(path)} fill="var(--shadow)" transform="translate(5 7)" />
@@ -37,7 +49,7 @@ export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true
         const tag = hung[i];
         const picked = pick?.kind === 'edge' && pick.id === edge.id;
         const length = run.reduce((sum, s) => sum + segmentLength(s), 0);
-        const small = length * scale < 34;
+        const small = length * scale < 16;
         return (
           <CardEdge
             key={edge.id}
@@ -46,7 +58,7 @@ export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true
             d={data(run, false)}
             said={show(length)}
             picked={picked}
-            noted={lengths && !small}
+            note={lengths ? figures[i] : undefined}
             // Written out, so that an edge that did not move is not drawn again while a corner is dragged.
             tag={tag && (!small || picked) ? [...tag.anchor, ...tag.out, ...tag.at].join(' ') : null}
             onPick={onPick}
@@ -129,13 +141,13 @@ type CardEdgeProps = {
   d: string;
   said: string;
   picked: boolean;
-  noted: boolean;
+  note: string | undefined;
   tag: string | null;
   onPick?: (pick: Pick) => void;
 };
 
 /** One edge of the card, to be picked, with its tag where there is room for it. */
-const CardEdge = memo(function CardEdge({ id, letter, d, said, picked, noted, tag, onPick }: CardEdgeProps) {
+const CardEdge = memo(function CardEdge({ id, letter, d, said, picked, note, tag, onPick }: CardEdgeProps) {
   const [ax = 0, ay = 0, ox = 0, oy = 0, x = 0, y = 0] = tag?.split(' ').map(Number) ?? [];
   return (
     <Pickable
@@ -152,12 +164,7 @@ const CardEdge = memo(function CardEdge({ id, letter, d, said, picked, noted, ta
       />
       {picked && <path d={d} fill="none" stroke="transparent" strokeWidth={18} />}
       {tag && (
-        <EdgeTag
-          tag={{ anchor: [ax, ay], out: [ox, oy], at: [x, y] }}
-          letter={letter}
-          picked={picked}
-          note={noted ? said : undefined}
-        />
+        <EdgeTag tag={{ anchor: [ax, ay], out: [ox, oy], at: [x, y] }} letter={letter} picked={picked} note={note} />
       )}
     </Pickable>
   );

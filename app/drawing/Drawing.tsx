@@ -14,9 +14,12 @@ export type View = {
   scale: number;
   /** A point of the drawing in pixels; y is turned over. */
   px: (p: Vec) => Vec;
+  /** Size of the drawing on the screen, pixels. */
+  width: number;
+  height: number;
 };
 
-const ViewContext = createContext<View>({ scale: 1, px: (p) => p });
+const ViewContext = createContext<View>({ scale: 1, px: (p) => p, width: 0, height: 0 });
 export const useView = (): View => useContext(ViewContext);
 
 const useBrowserLayoutEffect = typeof window === 'undefined' ? useEffect : useLayoutEffect;
@@ -75,7 +78,12 @@ export function Drawing({ bounds, ground, label, children, onDown, onMove, onUp,
 
   const { scale, x, y } = stand;
   const view = useMemo(
-    (): View => ({ scale, px: (p) => [size.width / 2 + (p[0] - x) * scale, size.height / 2 - (p[1] - y) * scale] }),
+    (): View => ({
+      scale,
+      px: (p) => [size.width / 2 + (p[0] - x) * scale, size.height / 2 - (p[1] - y) * scale],
+      width: size.width,
+      height: size.height,
+    }),
     [scale, x, y, size],
   );
   const onScreen = (event: { clientX: number; clientY: number }): Vec => {

@@ -1,4 +1,5 @@
 import Box from '@mui/material/Box';
+import { edgeOfRecord } from '#core/card/edit';
 import { edgeLength } from '#core/card/outline';
 import { lieOf } from '#core/fit/lie';
 import { usePiece } from '../shell/pieceContext';
@@ -16,8 +17,8 @@ export function EdgeStory({ edgeId }: { edgeId: string }) {
     .reverse()
     .flatMap((f) => f.edges.filter((e) => e.edge === edgeId && e.stations.some((s) => s.gapMm !== null)))[0];
   const lie = fit && lieOf(fit.stations, { gapMm: fit.targetMm, toleranceMm: fit.toleranceMm, flushMm: fit.flushMm });
-  const done = welds.filter((weld) => weld.edge === edgeId);
-  const seen = inspections.filter((i) => i.edge === edgeId);
+  const done = welds.filter((weld) => edgeOfRecord(pattern, weld.edge) === edge);
+  const seen = inspections.filter((i) => edgeOfRecord(pattern, i.edge) === edge);
   const open = seen.filter((i) => !i.sound && i.remedy.trim() === '').length;
   const lines: [string, string][] = [
     [
@@ -50,6 +51,7 @@ export function EdgeStory({ edgeId }: { edgeId: string }) {
           : `${seen.length} looked at, all put right`,
     ],
   ];
+  if (edge.was) lines.push(['Was', `made one with ${edge.was.map((old) => old.letter).join(', ')}`]);
   return (
     <Box
       component="dl"

@@ -6,6 +6,7 @@ import type { Vec } from '#core/measure/vector';
 import { right, sub, unit } from '#core/measure/vector';
 import { useView } from './Drawing';
 import type { TagAt } from './tags';
+import { tagHalfWidth } from './tags';
 
 /** Patrone's marks, the same on every stage and on paper; the legend of them is in docs/marks.md. */
 
@@ -69,7 +70,7 @@ export function middleOf(run: readonly Segment[]): { at: Vec; out: Vec } | null 
   return null;
 }
 
-/** The luggage label of an edge, tied to it by a thread. */
+/** The luggage label of an edge, tied to it by a thread: its letter, and a figure where one belongs to it. */
 export function EdgeTag({
   tag,
   letter,
@@ -84,7 +85,8 @@ export function EdgeTag({
   const [x, y] = tag.anchor;
   const [tx, ty] = tag.at;
   const { out } = tag;
-  const w = 15 + 9 * letter.length;
+  const w = tagHalfWidth(letter, note);
+  const ink = picked ? 'var(--panel)' : 'var(--tag-ink)';
   return (
     <g>
       <path
@@ -94,7 +96,7 @@ export function EdgeTag({
         fill="none"
       />
       <circle cx={x} cy={y} r={2.6} fill="var(--pencil)" />
-      <g transform={`translate(${tx} ${note ? ty - 8 : ty})`}>
+      <g transform={`translate(${tx} ${ty})`}>
         <path
           d={`M${-w} -13H${w - 7}L${w} -6V6L${w - 7} 13H${-w}Z`}
           fill={picked ? 'var(--torch)' : 'var(--tag)'}
@@ -107,28 +109,11 @@ export function EdgeTag({
           fill={picked ? 'var(--panel)' : 'var(--bench-top)'}
           stroke={picked ? 'var(--panel)' : 'var(--tag-ink)'}
         />
-        <text
-          x={-5}
-          y={6}
-          textAnchor="middle"
-          fontFamily="Barlow Condensed"
-          fontWeight={600}
-          fontSize={19}
-          fill={picked ? 'var(--panel)' : 'var(--tag-ink)'}
-        >
+        <text x={-w + 7} y={6} fontFamily="Barlow Condensed" fontWeight={600} fontSize={19} fill={ink}>
           {letter}
         </text>
         {note && (
-          <text
-            y={28}
-            textAnchor="middle"
-            className="figure"
-            fontSize={13}
-            fill="var(--ink)"
-            stroke="var(--halo)"
-            strokeWidth={3}
-            paintOrder="stroke"
-          >
+          <text x={w - 16} y={5} textAnchor="end" className="figure" fontSize={13} fontWeight={500} fill={ink}>
             {note}
           </text>
         )}

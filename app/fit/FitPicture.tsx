@@ -1,20 +1,38 @@
-import { outlineOf, segmentsOfEdge } from '#core/card/outline';
+import { segmentsOfEdge, outlineOf } from '#core/card/outline';
 import type { FitRecord } from '#core/format/job';
-import { offsetRight } from '#core/measure/segment';
 import type { Segment } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { along } from '#core/measure/vector';
-import { outwardAlong, pointAlong, runLength } from '#core/weld/plugs';
+import { outwardAlong, pointAlong } from '#core/weld/plugs';
 import { useView } from '../drawing/Drawing';
-import { EdgeTag, HoleMark, Pickable, usePathData } from '../drawing/marks';
-import { hangTags } from '../drawing/tags';
+import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
+import { EdgeTag, Pickable, usePathData } from '../drawing/marks';
+import { hangTags, tagHalfWidth } from '../drawing/tags';
 import type { Pick } from '../shell/pieceContext';
 import { usePiece } from '../shell/pieceContext';
 
-/** Gaps are drawn this many times as wide as they are. */
-const TIMES = 12;
+/** Gaps are drawn so many times as wide as they are: the largest of these that keeps the widest within reach. */
+const FACTORS = [20, 12, 8, 5, 3, 2, 1];
+const WIDEST_PX = 74;
+/** A gap that nobody has read yet is drawn as a thin line. */
+const UNREAD_PX = 4;
 
 type EdgeRecord = FitRecord['edges'][number];
+type Read = { atMm: number; gapMm: number };
+
+const readingsOf = (record: EdgeRecord | undefined): Read[] =>
+  (record?.stations ?? [])
+    .flatMap(({ atMm, gapMm }) => (gapMm === null ? [] : [{ atMm, gapMm }]))
+    .sort((a, b) => a.atMm - b.atMm);
+
+/** The gap so far along an edge, straight from reading to reading and level beyond the last. */
+function gapAt(readings: readonly Read[], mm: number): number {
+  const after = readings.findIndex((r) => r.atMm >= mm);
+  if (after === 0) return readings[0]!.gapMm;
+  if (after < 0) return readings[readings.length - 1]!.gapMm;
+  const [a, b] = [readings[after - 1]!, readings[after]!];
+  return a.gapMm + ((b.gapMm - a.gapMm) * (mm - a.atMm)) / Math.max(1e-9, b.atMm - a.atMm);
+}
 
 /** The piece in its hole: grey steel, the neighbours lightly, every gap read drawn wider than it is. */
 export function FitPicture({
@@ -27,51 +45,34 @@ export function FitPicture({
   onPick: (pick: Pick) => void;
 }) {
   const { pattern } = usePiece();
-  const { px } = useView();
+  const view = useView();
   const data = usePathData();
-  const { path } = outlineOf(pattern);
   const runs = pattern.edges.map((edge) => segmentsOfEdge(pattern, edge));
-  const hung = hangTags(runs, px, 62);
+  const records = pattern.edges.map((edge) => fit?.edges.find((e) => e.edge === edge.id));
+  const readings = records.map(readingsOf);
+  const widest = Math.max(0.5, ...readings.flat().map((r) => Math.abs(r.gapMm)));
+  const times = FACTORS.find((factor) => factor * widest * view.scale <= WIDEST_PX) ?? 1;
+  const gapPx = (i: number) => (mm: number) =>
+    readings[i]!.length > 0 ? gapAt(readings[i]!, mm) * times * view.scale : UNREAD_PX;
+  const hung = hangTags(
+    pattern.edges.map((edge, i) => {
+      const beyond = Math.max(0, ...readings[i]!.map((r) => r.gapMm * times * view.scale));
+      const stands = hasNeighbour(edge) || readings[i]!.length > 0;
+      return { run: runs[i]!, away: stands ? beyond + NEIGHBOUR_PX + 26 : 34, halfWidth: tagHalfWidth(edge.letter) };
+    }),
+    outlineOf(pattern).path,
+    view,
+  );
   return (
-    <g>
-      <path d={data(path)} fill="var(--zinc)" stroke="var(--zinc-line)" strokeWidth={2} strokeLinejoin="round" />
-      {pattern.folds.map((fold) => {
-        const at = (place: { side: string; at: number }) => {
-          const side = path[pattern.sides.findIndex((s) => s.id === place.side)];
-          return side && px(along(side.a, [side.b[0] - side.a[0], side.b[1] - side.a[1]], place.at));
-        };
-        const a = at(fold.from);
-        const b = at(fold.to);
-        return (
-          a &&
-          b && (
-            <line
-              key={fold.id}
-              x1={a[0]}
-              y1={a[1]}
-              x2={b[0]}
-              y2={b[1]}
-              stroke="var(--zinc-deep)"
-              strokeWidth={5}
-              opacity={0.6}
-            />
-          )
-        );
-      })}
-      {pattern.holes.map((hole) => (
-        <HoleMark
-          key={hole.id}
-          at={[hole.x, hole.y]}
-          diameterMm={hole.diameterMm}
-          stroke="var(--zinc-line)"
-          fill="var(--paper)"
-          width={1.2}
-        />
-      ))}
+    <SteelPicture pattern={pattern}>
+      {pattern.edges.map((edge, i) =>
+        hasNeighbour(edge) || readings[i]!.length > 0 ? (
+          <Neighbour key={edge.id} run={runs[i]!} name={edge.meets} gapPx={gapPx(i)} />
+        ) : null,
+      )}
       {pattern.edges.map((edge, i) => {
-        const run = runs[i]!;
         const tag = hung[i];
-        const record = fit?.edges.find((e) => e.edge === edge.id);
+        const record = records[i];
         const picked = pick?.kind === 'edge' && pick.id === edge.id;
         return (
           <Pickable
@@ -80,9 +81,9 @@ export function FitPicture({
             picked={picked}
             onPick={() => onPick({ kind: 'edge', id: edge.id })}
           >
-            {record && <Gap run={run} record={record} />}
+            {record && <Ticks run={runs[i]!} record={record} readings={readings[i]!} times={times} />}
             <path
-              d={data(run, false)}
+              d={data(runs[i]!, false)}
               fill="none"
               stroke={picked ? 'var(--torch)' : 'transparent'}
               strokeWidth={picked ? 4 : 20}
@@ -92,51 +93,35 @@ export function FitPicture({
         );
       })}
       <text x={14} y={28} fontSize={15} fill="var(--pencil)" fontFamily="Barlow">
-        Gaps drawn {TIMES} times as wide as they are
+        {times === 1 ? 'Gaps drawn as wide as they are' : `Gaps drawn ${times} times as wide as they are`}
       </text>
-    </g>
+    </SteelPicture>
   );
 }
 
-/** The neighbour's edge along a run, stood off by the gaps that were read; ticks say where and whether each is right. */
-function Gap({ run, record }: { run: readonly Segment[]; record: EdgeRecord }) {
+/** A tick across the gap at each station read: whether it is right, wide or tight, not by colour alone. */
+function Ticks({
+  run,
+  record,
+  readings,
+  times,
+}: {
+  run: readonly Segment[];
+  record: EdgeRecord;
+  readings: readonly Read[];
+  times: number;
+}) {
   const { px } = useView();
-  const data = usePathData();
-  const read = record.stations.filter((s) => s.gapMm !== null).sort((a, b) => a.atMm - b.atMm);
-  if (read.length === 0)
-    return (
-      <path
-        d={data(
-          run.map((s) => offsetRight(s, 4)),
-          false,
-        )}
-        fill="none"
-        stroke="var(--rule)"
-        strokeWidth={2}
-        strokeDasharray="6 6"
-      />
-    );
   const at = (mm: number, off: number): Vec => {
     const p = pointAlong(run, mm) ?? run[0]!.a;
-    return along(p, outwardAlong(run, mm), off);
+    return px(along(p, outwardAlong(run, mm), off));
   };
-  const total = runLength(run);
-  const stood = (s: (typeof read)[number]) => px(at(s.atMm, s.gapMm! * TIMES));
-  const first = read[0]!;
-  const last = read[read.length - 1]!;
-  const neighbour = [px(at(0, first.gapMm! * TIMES)), ...read.map(stood), px(at(total, last.gapMm! * TIMES))];
   return (
     <g>
-      <polyline
-        points={neighbour.map((p) => p.join(',')).join(' ')}
-        fill="none"
-        stroke="var(--zinc-deep)"
-        strokeWidth={3.4}
-      />
-      {read.map((s) => {
-        const [x1, y1] = px(at(s.atMm, 0));
-        const [x2, y2] = stood(s);
-        const over = s.gapMm! - record.targetMm;
+      {readings.map((s) => {
+        const [x1, y1] = at(s.atMm, 0);
+        const [x2, y2] = at(s.atMm, s.gapMm * times);
+        const over = s.gapMm - record.targetMm;
         const off = Math.abs(over) > record.toleranceMm + 1e-9;
         const colour = !off ? 'var(--good)' : over > 0 ? 'var(--wide)' : 'var(--tight)';
         return (
@@ -150,7 +135,6 @@ function Gap({ run, record }: { run: readonly Segment[]; record: EdgeRecord }) {
               strokeWidth={2.4}
               strokeDasharray={off ? undefined : '3 3'}
             />
-            {/* Round when right, a wedge outward when wide, a bar when tight: not by colour alone. */}
             {!off ? (
               <circle cx={x2} cy={y2} r={4} fill={colour} />
             ) : (

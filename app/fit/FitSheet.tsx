@@ -2,19 +2,18 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
 import { HELD } from '#core/format/lists';
 import type { Fit } from '../records/fits.server';
 import { Choice } from '../shell/Choice';
 import { localInput } from '../shell/Moment';
+import { useDraft } from '../shell/useDraft';
 import type { Post } from '../shell/usePost';
 import { HELD_WORDS } from './held';
 
 /** What is said of a whole trial: when, how the piece was held, what was noticed. */
 export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
-  const [at, setAt] = useState(fit.at);
-  const [held, setHeld] = useState(fit.held);
-  const [notes, setNotes] = useState(fit.notes);
+  const { draft, set, drop } = useDraft(`fit ${fit.id}`, { at: fit.at, held: fit.held, notes: fit.notes });
+  const { at, held, notes } = draft;
   const changed = at !== fit.at || held !== fit.held || notes !== fit.notes;
   return (
     <Stack spacing={1.5} component="section" aria-label="This trial">
@@ -25,12 +24,12 @@ export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
           type="datetime-local"
           value={localInput(at)}
           slotProps={{ htmlInput: { suppressHydrationWarning: true } }}
-          onChange={(event) => event.target.value && setAt(new Date(event.target.value).toISOString())}
+          onChange={(event) => event.target.value && set({ at: new Date(event.target.value).toISOString() })}
         />
         <Choice
           label="Held by"
           value={held}
-          onChange={setHeld}
+          onChange={(next) => set({ held: next })}
           options={HELD.map((h) => [h, HELD_WORDS[h]] as const)}
         />
       </Stack>
@@ -39,14 +38,16 @@ export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
         multiline
         minRows={2}
         value={notes}
-        onChange={(event) => setNotes(event.target.value.slice(0, 4000))}
+        onChange={(event) => set({ notes: event.target.value.slice(0, 4000) })}
         placeholder="Rocks, springs back, catches on the old flange …"
       />
       {changed && (
         <Button
           variant="contained"
           disabled={post.state === 'busy'}
-          onClick={() => void post.send({ intent: 'change', id: fit.id, at, held, notes })}
+          onClick={() =>
+            void post.send({ intent: 'change', id: fit.id, at, held, notes }).then((taken) => taken && drop())
+          }
         >
           Keep this
         </Button>

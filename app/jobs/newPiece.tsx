@@ -6,6 +6,8 @@ import { jobById } from '../records/jobs.server';
 import { idOr404, sentence } from '../records/parse.server';
 import { createPiece } from '../records/pieces.server';
 import { NEW_PIECE, PieceForm } from '../shell/PieceForm';
+import { orSay } from '../shell/orSay';
+import { forgetDraft } from '../shell/useDraft';
 import type { Route } from './+types/newPiece';
 
 export async function loader({ params }: Route.LoaderArgs) {
@@ -22,13 +24,23 @@ export async function action({ request, params }: Route.ActionArgs) {
   return redirect(`/pieces/${await createPiece(job.id, parsed.data)}/card`);
 }
 
+export async function clientAction({ serverAction, params }: Route.ClientActionArgs) {
+  try {
+    return await orSay(serverAction);
+  } catch (answer) {
+    // Sent on to the new piece: what was typed is in its record now.
+    if (answer instanceof Response) forgetDraft(`new piece ${params.jobId}`);
+    throw answer;
+  }
+}
+
 export default function NewPiece({ loaderData }: Route.ComponentProps) {
   return (
     <>
       <Typography variant="h1" sx={{ mb: 2.5 }}>
         A new piece for {loaderData.job.name}
       </Typography>
-      <PieceForm initial={NEW_PIECE} button="On to its card">
+      <PieceForm about={`new piece ${loaderData.job.id}`} initial={NEW_PIECE} button="On to its card">
         <Button component={Link} to={`/jobs/${loaderData.job.id}`} color="inherit">
           Not now
         </Button>

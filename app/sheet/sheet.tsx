@@ -85,9 +85,10 @@ export default function SheetStage() {
               pattern={pattern}
               plugs={plugsOnBlank(pattern, blank)}
               pick={null}
+              tags={false}
             />
           ) : (
-            <CardPicture pattern={pattern} pick={null} />
+            <CardPicture pattern={pattern} pick={null} tags={false} />
           )}
           {tiling && <PageNames tiling={tiling} />}
         </Drawing>
@@ -174,17 +175,20 @@ function PageNames({ tiling }: { tiling: Tiling }) {
       {tiling.tiles.map((tile) => {
         const [x, y] = px([tile.x, tile.y + tiling.windowHeightMm]);
         return (
-          <text
-            key={tile.name}
-            x={x + 4}
-            y={y - 6}
-            className="condensed"
-            fontSize={22}
-            fontWeight={600}
-            fill="var(--torch)"
-          >
-            {tile.name}
-          </text>
+          <g key={tile.name} transform={`translate(${x + 6} ${y + 6})`}>
+            <rect width={40} height={30} fill="var(--panel)" stroke="var(--pencil)" />
+            <text
+              x={20}
+              y={22}
+              textAnchor="middle"
+              className="condensed"
+              fontSize={20}
+              fontWeight={600}
+              fill="var(--ink)"
+            >
+              {tile.name}
+            </text>
+          </g>
         );
       })}
     </g>

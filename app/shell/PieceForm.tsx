@@ -7,7 +7,7 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useFetcher } from 'react-router';
 import type { PieceFacts } from '#core/format/job';
@@ -17,6 +17,7 @@ import { GAUGE_NUMBERS, GAUGE_SYSTEMS, SYSTEM_NAMES, nearestGauges, thicknessOfG
 import { METALS, metalById } from '#core/metal/metals';
 import { Choice } from './Choice';
 import { LengthField } from './LengthField';
+import { useDraft } from './useDraft';
 
 export const NEW_PIECE: PieceFacts = {
   name: '',
@@ -39,24 +40,31 @@ const SIDE_WORDS: Record<PieceFacts['side'], string> = {
 
 /** What a piece is and what it is made of. Sent to the page's own action; an answer with a message is shown. */
 export function PieceForm({
+  about,
   initial,
   button,
   children,
 }: {
+  /** What the draft is kept under. */
+  about: string;
   initial: PieceFacts;
   button: string;
   children?: ReactNode;
 }) {
-  const [facts, setFacts] = useState(initial);
+  const { draft: facts, kept, set: change, drop } = useDraft(about, initial);
   const [nameless, setNameless] = useState(false);
   const fetcher = useFetcher<{ message?: string; saved?: boolean }>();
-  const change = (next: Partial<PieceFacts>) => setFacts({ ...facts, ...next });
   const keep = () => {
     setNameless(facts.name.trim() === '');
     if (facts.name.trim() === '') return;
     void fetcher.submit({ ...facts, name: facts.name.trim() }, { method: 'post', encType: 'application/json' });
   };
   const unchanged = JSON.stringify(facts) === JSON.stringify(initial);
+  // Once the server has it, the draft has done its work.
+  const taken = fetcher.data?.saved === true && unchanged;
+  useEffect(() => {
+    if (taken) drop();
+  }, [taken, drop]);
   return (
     <Box
       component="form"
@@ -125,7 +133,11 @@ export function PieceForm({
             {button}
           </Button>
           {children}
-          {fetcher.data?.saved && unchanged && <Box role="status">Saved</Box>}
+          {taken ? (
+            <Box role="status">Saved</Box>
+          ) : (
+            kept && !unchanged && <Box sx={{ color: 'var(--pencil)' }}>Typed, not kept yet</Box>
+          )}
         </Stack>
       </Stack>
     </Box>

@@ -1,7 +1,7 @@
 import { createContext, useContext, useMemo, useState } from 'react';
 import type { ReactNode } from 'react';
 import type { Unit } from '#core/measure/length';
-import { formatLength } from '#core/measure/length';
+import { formatArea, formatLength } from '#core/measure/length';
 
 export type Bench = 'light' | 'dark';
 export type Preferences = { unit: Unit; bench: Bench };
@@ -28,6 +28,10 @@ type Context = Preferences & {
   toggleBench: () => void;
   /** A length as it is shown: the unit in use, `digits` decimals of a millimetre. */
   show: (mm: number, digits?: number) => string;
+  /** The same without the unit, where the unit stands elsewhere or is plain. */
+  bare: (mm: number, digits?: number) => string;
+  /** An area: cm² or in². */
+  showArea: (mm2: number, digits?: number) => string;
 };
 const PreferencesContext = createContext<Context | null>(null);
 
@@ -50,6 +54,8 @@ export function PreferencesProvider({ initial, children }: { initial: Preference
         setBench(next);
       },
       show: (mm, digits = 1) => formatLength(mm, unit, digits),
+      bare: (mm, digits = 1) => formatLength(mm, unit, digits, false),
+      showArea: (mm2, digits = 0) => formatArea(mm2, unit, digits),
     };
   }, [unit, bench]);
   return <PreferencesContext.Provider value={value}>{children}</PreferencesContext.Provider>;

@@ -1,4 +1,5 @@
 import type { Development } from '#core/blank/fold/develop';
+import { edgeOfRecord } from '#core/card/edit';
 import type { PatternDoc } from '#core/card/pattern';
 import type { FitRecord, InspectionRecord, WeldRecord } from '#core/format/job';
 import { lieOf } from '#core/fit/lie';
@@ -88,7 +89,7 @@ function weldStop({ pattern, welds, inspections }: RoadGiven): Stop {
   if (welds.length === 0) return { state: 'ahead', note: joined.length > 0 ? 'Not welded' : 'Nothing joined' };
   const open = inspections.filter((i) => !i.sound && i.remedy.trim() === '').length;
   if (open > 0) return { state: 'attention', note: open === 1 ? '1 finding open' : `${open} findings open` };
-  const done = joined.filter((edge) => welds.some((weld) => weld.edge === edge.id)).length;
+  const done = joined.filter((edge) => welds.some((weld) => edgeOfRecord(pattern, weld.edge) === edge)).length;
   return done === joined.length
     ? { state: 'done', note: 'Welded' }
     : { state: 'ahead', note: `${done} of ${joined.length} edges` };

@@ -3,8 +3,9 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { data, useFetcher } from 'react-router';
+import type { Strip } from '#core/blank/fold/testBend';
 import { combinedK, kFromStrip } from '#core/blank/fold/testBend';
 import type { Shop } from '#core/blank/shopSchema';
 import { ShopSchema } from '#core/blank/shopSchema';
@@ -14,7 +15,9 @@ import { sentence } from '../records/parse.server';
 import { saveShop, shopSettings } from '../records/shop.server';
 import { Choice } from '../shell/Choice';
 import { LengthField } from '../shell/LengthField';
+import { orSay } from '../shell/orSay';
 import { usePreferences } from '../shell/preferences';
+import { useDraft } from '../shell/useDraft';
 import type { Route } from './+types/shop';
 
 export const loader = async () => ({ shop: await shopSettings() });
@@ -26,14 +29,19 @@ export async function action({ request }: Route.ActionArgs) {
   return { saved: true };
 }
 
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
+
 export const meta: Route.MetaFunction = () => [{ title: 'Shop settings · Patrone' }];
 
 /** How the shop works: the rule its bends are reckoned by, its brake, its own test bends. */
 export default function ShopPage({ loaderData }: Route.ComponentProps) {
-  const [shop, setShop] = useState<Shop>(loaderData.shop);
+  const { draft: shop, set: change, drop } = useDraft<Shop>('shop', loaderData.shop);
   const fetcher = useFetcher<{ message?: string; saved?: boolean }>();
-  const change = (next: Partial<Shop>) => setShop({ ...shop, ...next });
   const changed = JSON.stringify(shop) !== JSON.stringify(loaderData.shop);
+  const taken = fetcher.data?.saved === true && !changed;
+  useEffect(() => {
+    if (taken) drop();
+  }, [taken, drop]);
   return (
     <>
       <Typography variant="h1" sx={{ mb: 2.5 }}>
@@ -117,28 +125,48 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
         >
           Keep these settings
         </Button>
-        {fetcher.data?.saved && !changed && <Box role="status">Saved</Box>}
+        {taken && <Box role="status">Saved</Box>}
         {fetcher.data?.message && <Box role="alert">{fetcher.data.message}</Box>}
       </Stack>
     </>
   );
 }
 
-const NEW_STRIP = { thicknessMm: 1, radiusMm: 1, angleDeg: 90, flatMm: 100, legAMm: 50, legBMm: 52, readingMm: 0.1 };
+type Typed = Record<'thicknessMm' | 'radiusMm' | 'flatMm' | 'legAMm' | 'legBMm' | 'readingMm', number | null>;
+
+/** Nothing is measured yet; a rule and a square read to about a tenth. */
+const NEW_STRIP: Typed = {
+  thicknessMm: null,
+  radiusMm: null,
+  flatMm: null,
+  legAMm: null,
+  legBMm: null,
+  readingMm: 0.1,
+};
+
+/** The strip once all of it is measured; it is folded square. */
+function measured(typed: Typed): Strip | null {
+  const { thicknessMm, radiusMm, flatMm, legAMm, legBMm, readingMm } = typed;
+  if (thicknessMm === null || radiusMm === null || flatMm === null) return null;
+  if (legAMm === null || legBMm === null || readingMm === null) return null;
+  return { thicknessMm, radiusMm, flatMm, legAMm, legBMm, readingMm, angleDeg: 90 };
+}
 
 /** The shop's own test bends: fold a strip once, measure its legs, and its K is known with how sure it is. */
 function TestBends({ shop, onChange }: { shop: Shop; onChange: (strips: Shop['strips']) => void }) {
   const { show } = usePreferences();
   const [metal, setMetal] = useState<MetalId>('dc01');
-  const [strip, setStrip] = useState(NEW_STRIP);
-  const found = kFromStrip(strip);
-  const field = (key: keyof typeof NEW_STRIP, label: string, digits = 2) => (
+  const [strip, setStrip] = useState<Typed>(NEW_STRIP);
+  const whole = measured(strip);
+  const found = whole && kFromStrip(whole);
+  const field = (key: keyof Typed, label: string, digits = 2) => (
     <LengthField
       label={label}
       mm={strip[key]}
       min={0}
       digits={digits}
-      onChange={(mm) => mm !== null && setStrip({ ...strip, [key]: mm })}
+      empty="measure it"
+      onChange={(mm) => setStrip({ ...strip, [key]: mm })}
     />
   );
   const metals = [...new Set(shop.strips.map((s) => s.metal))];
@@ -170,10 +198,18 @@ function TestBends({ shop, onChange }: { shop: Shop; onChange: (strips: Shop['st
           <Button
             variant="outlined"
             fullWidth
-            disabled={!found.ok}
-            onClick={() => onChange([...shop.strips, { ...strip, metal }])}
+            disabled={!found?.ok}
+            onClick={() => {
+              if (!whole) return;
+              onChange([...shop.strips, { ...whole, metal }]);
+              setStrip(NEW_STRIP);
+            }}
           >
-            {found.ok ? `Add: K ${found.k.toFixed(3)} ± ${found.uK.toFixed(3)}` : 'These do not belong together'}
+            {!found
+              ? 'Measure all of it'
+              : found.ok
+                ? `Add: K ${found.k.toFixed(3)} ± ${found.uK.toFixed(3)}`
+                : 'These do not belong together'}
           </Button>
         </Box>
       </Box>

@@ -6,6 +6,7 @@ import { idOr404, sentence } from '../records/parse.server';
 import { changePiece } from '../records/pieces.server';
 import { PieceForm } from '../shell/PieceForm';
 import { usePiece } from '../shell/pieceContext';
+import { orSay } from '../shell/orSay';
 import type { Route } from './+types/survey';
 
 export async function action({ request, params }: Route.ActionArgs) {
@@ -16,6 +17,8 @@ export async function action({ request, params }: Route.ActionArgs) {
   return { saved: true };
 }
 
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
+
 /** The survey stage: what the piece is, and what it is to be made of. */
 export default function SurveyStage() {
   const { facts, id } = usePiece();
@@ -24,7 +27,7 @@ export default function SurveyStage() {
       <Typography variant="h2" sx={{ mb: 2 }}>
         What it is, and what it is made of
       </Typography>
-      <PieceForm key={id} initial={facts} button="Keep" />
+      <PieceForm key={id} about={`piece ${id}`} initial={facts} button="Keep" />
     </Box>
   );
 }

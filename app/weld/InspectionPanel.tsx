@@ -4,13 +4,13 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
 import type { Edge } from '#core/card/pattern';
 import type { InspectionRecord } from '#core/format/job';
 import { INSPECTIONS } from '#core/format/lists';
 import { Choice } from '../shell/Choice';
 import { LengthField } from '../shell/LengthField';
 import { usePiece } from '../shell/pieceContext';
+import { useDraft } from '../shell/useDraft';
 import type { Post } from '../shell/usePost';
 
 export const INSPECTION_WORDS: Record<InspectionRecord['kind'], string> = {
@@ -21,16 +21,29 @@ export const INSPECTION_WORDS: Record<InspectionRecord['kind'], string> = {
   thickness: 'Thickness after grinding',
 };
 
+type Draft = {
+  open: boolean;
+  kind: InspectionRecord['kind'];
+  sound: boolean;
+  reading: number | null;
+  finding: string;
+  remedy: string;
+  who: string;
+};
+
 /** Writing down what was looked at and found. */
 export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
-  const { inspections } = usePiece();
-  const [open, setOpen] = useState(false);
-  const [kind, setKind] = useState<InspectionRecord['kind']>('lamp');
-  const [sound, setSound] = useState(true);
-  const [reading, setReading] = useState<number | null>(null);
-  const [finding, setFinding] = useState('');
-  const [remedy, setRemedy] = useState('');
-  const [who, setWho] = useState(inspections[inspections.length - 1]?.who ?? '');
+  const { id, inspections } = usePiece();
+  const { draft, set, drop } = useDraft<Draft>(`inspection ${id} ${edge.id}`, {
+    open: false,
+    kind: 'lamp',
+    sound: true,
+    reading: null,
+    finding: '',
+    remedy: '',
+    who: inspections[inspections.length - 1]?.who ?? '',
+  });
+  const { open, kind, sound, reading, finding, remedy, who } = draft;
   const measures = kind === 'flush' || kind === 'thickness';
   const write = async () => {
     const inspection: InspectionRecord = {
@@ -44,15 +57,11 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
       remedy: sound ? '' : remedy.trim(),
     };
     if (!(await post.send({ intent: 'inspection', inspection }))) return;
-    setFinding('');
-    setRemedy('');
-    setReading(null);
-    setSound(true);
-    setOpen(false);
+    drop();
   };
   if (!open) {
     return (
-      <Button variant="outlined" size="large" onClick={() => setOpen(true)}>
+      <Button variant="outlined" size="large" onClick={() => set({ open: true })}>
         Write down an inspection
       </Button>
     );
@@ -68,7 +77,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
       <Choice
         label="How"
         value={kind}
-        onChange={setKind}
+        onChange={(next) => set({ kind: next })}
         options={INSPECTIONS.map((k) => [k, INSPECTION_WORDS[k]] as const)}
       />
       <ToggleButtonGroup
@@ -76,7 +85,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
         fullWidth
         value={sound ? 'sound' : 'not'}
         aria-label="Finding"
-        onChange={(_, next: string | null) => next && setSound(next === 'sound')}
+        onChange={(_, next: string | null) => next && set({ sound: next === 'sound' })}
       >
         <ToggleButton value="sound">Sound</ToggleButton>
         <ToggleButton value="not">Not sound</ToggleButton>
@@ -87,24 +96,24 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
           mm={reading}
           digits={2}
           empty="not measured"
-          onChange={setReading}
+          onChange={(mm) => set({ reading: mm })}
         />
       )}
       <TextField
         label="What was seen"
         multiline
         value={finding}
-        onChange={(event) => setFinding(event.target.value.slice(0, 2000))}
+        onChange={(event) => set({ finding: event.target.value.slice(0, 2000) })}
       />
       {!sound && (
         <TextField
           label="What was done about it (may follow later)"
           multiline
           value={remedy}
-          onChange={(event) => setRemedy(event.target.value.slice(0, 2000))}
+          onChange={(event) => set({ remedy: event.target.value.slice(0, 2000) })}
         />
       )}
-      <TextField label="Who looked" value={who} onChange={(event) => setWho(event.target.value.slice(0, 60))} />
+      <TextField label="Who looked" value={who} onChange={(event) => set({ who: event.target.value.slice(0, 60) })} />
       <Stack direction="row" spacing={1}>
         <Button
           variant="contained"
@@ -115,7 +124,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
         >
           Put in the record
         </Button>
-        <Button color="inherit" onClick={() => setOpen(false)}>
+        <Button color="inherit" onClick={() => set({ open: false })}>
           Not now
         </Button>
       </Stack>

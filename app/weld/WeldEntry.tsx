@@ -8,6 +8,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { WeldRecord } from '#core/format/job';
 import { usePiece } from '../shell/pieceContext';
+import { useDraft } from '../shell/useDraft';
 import type { Post } from '../shell/usePost';
 import { PROCESS_WORDS } from '../shell/words';
 import { FIGURES } from '../shell/theme';
@@ -18,6 +19,20 @@ export const WORK_WORDS: Record<WeldRecord['work'], string> = {
   plugs: 'Plugs',
   seam: 'Seam',
   stitch: 'Stitch',
+};
+
+type Draft = {
+  open: boolean;
+  work: WeldRecord['work'];
+  from: string;
+  to: string;
+  who: string;
+  note: string;
+  amps: string;
+  volts: string;
+  wire: string;
+  feed: string;
+  gas: string;
 };
 
 /** A whole number from a field, or null; anything else is a slip to be told. */
@@ -31,25 +46,28 @@ const decimal = (text: string): number | null | 'slip' => {
 
 /** Writing down what was just welded: made for one hand, with last time's settings filled in. */
 export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
-  const { welds } = usePiece();
+  const { id, welds } = usePiece();
   const last = welds[welds.length - 1];
   const sameEdge = welds.filter((weld) => weld.edge === seam.edge.id);
   const plugged = seam.plugs.length > 0;
   const count = plugged ? seam.plugs.length : seam.tacks.length;
   const doneSet = plugged ? seam.plugsDone : seam.tacksDone;
   const nextOne = Array.from({ length: count }, (_, i) => i + 1).find((n) => !doneSet.has(n));
-  const [open, setOpen] = useState(false);
-  const [work, setWork] = useState<WeldRecord['work']>(nextOne === undefined ? 'seam' : plugged ? 'plugs' : 'tacks');
-  const [from, setFrom] = useState(String(nextOne ?? ''));
-  const [to, setTo] = useState(nextOne === undefined ? '' : String(count));
-  const [who, setWho] = useState(last?.who ?? '');
-  const [note, setNote] = useState('');
   const settings = sameEdge[sameEdge.length - 1]?.settings ?? last?.settings;
-  const [amps, setAmps] = useState(settings?.amps?.toString() ?? '');
-  const [volts, setVolts] = useState(settings?.volts?.toString() ?? '');
-  const [wire, setWire] = useState(settings?.wireMm?.toString() ?? '');
-  const [feed, setFeed] = useState(settings?.feed ?? '');
-  const [gas, setGas] = useState(settings?.gas ?? '');
+  const { draft, set, drop } = useDraft<Draft>(`weld ${id} ${seam.edge.id}`, {
+    open: false,
+    work: nextOne === undefined ? 'seam' : plugged ? 'plugs' : 'tacks',
+    from: String(nextOne ?? ''),
+    to: nextOne === undefined ? '' : String(count),
+    who: last?.who ?? '',
+    note: '',
+    amps: settings?.amps?.toString() ?? '',
+    volts: settings?.volts?.toString() ?? '',
+    wire: settings?.wireMm?.toString() ?? '',
+    feed: settings?.feed ?? '',
+    gas: settings?.gas ?? '',
+  });
+  const { open, work, from, to, who, note, amps, volts, wire, feed, gas } = draft;
   const [problem, setProblem] = useState<string | null>(null);
   const numbered = work === 'tacks' || work === 'plugs';
 
@@ -78,26 +96,22 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
       note: note.trim(),
     };
     if (!(await post.send({ intent: 'weld', weld }))) return;
-    setNote('');
-    setOpen(false);
-    const next = typeof b === 'number' && b < count ? b + 1 : null;
-    setFrom(next === null ? '' : String(next));
-    setTo(next === null ? '' : String(count));
-    if (next === null) setWork('seam');
+    // The next entry begins where the record now ends.
+    drop();
   };
 
   if (!open) {
     return (
-      <Button variant="contained" size="large" onClick={() => setOpen(true)}>
+      <Button variant="contained" size="large" onClick={() => set({ open: true })}>
         Write down a weld
       </Button>
     );
   }
-  const figure = (label: string, value: string, set: (value: string) => void) => (
+  const figure = (label: string, key: 'from' | 'to' | 'amps' | 'volts' | 'wire') => (
     <TextField
       label={label}
-      value={value}
-      onChange={(event) => set(event.target.value)}
+      value={draft[key]}
+      onChange={(event) => set({ [key]: event.target.value })}
       slotProps={{ htmlInput: { inputMode: 'decimal', style: { fontFamily: FIGURES, fontSize: '1.15rem' } } }}
     />
   );
@@ -116,7 +130,7 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
         fullWidth
         value={work}
         aria-label="What was done"
-        onChange={(_, next: WeldRecord['work'] | null) => next && setWork(next)}
+        onChange={(_, next: WeldRecord['work'] | null) => next && set({ work: next })}
       >
         {(plugged ? (['plugs', 'seam', 'stitch'] as const) : (['tacks', 'seam', 'stitch'] as const)).map((kind) => (
           <ToggleButton key={kind} value={kind}>
@@ -126,25 +140,25 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
       </ToggleButtonGroup>
       {numbered && (
         <Stack direction="row" spacing={1}>
-          {figure(`First of ${count}`, from, setFrom)}
-          {figure('Last', to, setTo)}
+          {figure(`First of ${count}`, 'from')}
+          {figure('Last', 'to')}
         </Stack>
       )}
       <Stack direction="row" spacing={1}>
-        {figure('Amps', amps, setAmps)}
-        {figure('Volts', volts, setVolts)}
-        {figure('Wire or rod, mm', wire, setWire)}
+        {figure('Amps', 'amps')}
+        {figure('Volts', 'volts')}
+        {figure('Wire or rod, mm', 'wire')}
       </Stack>
       <Stack direction="row" spacing={1}>
-        <TextField label="Feed" value={feed} onChange={(event) => setFeed(event.target.value.slice(0, 40))} />
-        <TextField label="Gas" value={gas} onChange={(event) => setGas(event.target.value.slice(0, 60))} />
+        <TextField label="Feed" value={feed} onChange={(event) => set({ feed: event.target.value.slice(0, 40) })} />
+        <TextField label="Gas" value={gas} onChange={(event) => set({ gas: event.target.value.slice(0, 60) })} />
       </Stack>
-      <TextField label="Who welded" value={who} onChange={(event) => setWho(event.target.value.slice(0, 60))} />
+      <TextField label="Who welded" value={who} onChange={(event) => set({ who: event.target.value.slice(0, 60) })} />
       <TextField
         label="Note"
         multiline
         value={note}
-        onChange={(event) => setNote(event.target.value.slice(0, 4000))}
+        onChange={(event) => set({ note: event.target.value.slice(0, 4000) })}
         placeholder="Waited between, hammered while soft …"
       />
       {problem && (
@@ -162,7 +176,7 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
         >
           Put in the record
         </Button>
-        <Button color="inherit" onClick={() => setOpen(false)}>
+        <Button color="inherit" onClick={() => set({ open: false })}>
           Not now
         </Button>
       </Stack>

@@ -3,11 +3,15 @@ import type { Vec } from '#core/measure/vector';
 import { along } from '#core/measure/vector';
 import { outwardAlong, pointAlong } from '#core/weld/plugs';
 import { useView } from '../drawing/Drawing';
-import { EdgeTag, HoleMark, Pickable, usePathData } from '../drawing/marks';
-import { hangTags } from '../drawing/tags';
+import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
+import { EdgeTag, Pickable, usePathData } from '../drawing/marks';
+import { hangTags, tagHalfWidth } from '../drawing/tags';
 import type { Pick } from '../shell/pieceContext';
 import { usePiece } from '../shell/pieceContext';
 import type { Seam } from './seams';
+
+/** How far off the neighbour is drawn, pixels. */
+const SEAM_PX = 5;
 
 /** The piece in its hole with every tack and plug: numbered rings to make, filled ones made. */
 export function WeldPicture({
@@ -21,23 +25,24 @@ export function WeldPicture({
 }) {
   const { pattern } = usePiece();
   const data = usePathData();
-  const { px } = useView();
-  const { path } = outlineOf(pattern);
+  const view = useView();
   const runs = pattern.edges.map((edge) => segmentsOfEdge(pattern, edge));
-  const hung = hangTags(runs, px, 50);
+  const hung = hangTags(
+    pattern.edges.map((edge, i) => ({
+      run: runs[i]!,
+      away: hasNeighbour(edge) ? NEIGHBOUR_PX + 30 : 36,
+      halfWidth: tagHalfWidth(edge.letter),
+    })),
+    outlineOf(pattern).path,
+    view,
+  );
   return (
-    <g>
-      <path d={data(path)} fill="var(--zinc)" stroke="var(--zinc-line)" strokeWidth={1.6} strokeLinejoin="round" />
-      {pattern.holes.map((hole) => (
-        <HoleMark
-          key={hole.id}
-          at={[hole.x, hole.y]}
-          diameterMm={hole.diameterMm}
-          stroke="var(--zinc-line)"
-          fill="var(--paper)"
-          width={1.2}
-        />
-      ))}
+    <SteelPicture pattern={pattern}>
+      {pattern.edges.map((edge, i) =>
+        hasNeighbour(edge) ? (
+          <Neighbour key={edge.id} run={runs[i]!} name={edge.meets} gapPx={() => SEAM_PX} />
+        ) : null,
+      )}
       {pattern.edges.map((edge, i) => {
         const run = runs[i]!;
         const tag = hung[i];
@@ -65,7 +70,7 @@ export function WeldPicture({
       {seams.map((seam) => (
         <Spots key={seam.edge.id} seam={seam} picked={pick?.id === seam.edge.id} />
       ))}
-    </g>
+    </SteelPicture>
   );
 }
 

@@ -2,11 +2,12 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { edgeOfRecord } from '#core/card/edit';
 import type { Inspection, Weld } from '../records/welds.server';
 import { Moment } from '../shell/Moment';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
+import { useDraft } from '../shell/useDraft';
 import type { Post } from '../shell/usePost';
 import { PROCESS_WORDS } from '../shell/words';
 import { INSPECTION_WORDS } from './InspectionPanel';
@@ -15,12 +16,17 @@ import { WORK_WORDS } from './WeldEntry';
 /** The record: welds and inspections of one edge, or of the whole piece, newest first. */
 export function WeldRecords({ edge, post }: { edge: string | null; post: Post }) {
   const { welds, inspections, pattern } = usePiece();
-  const letter = (id: string) => pattern.edges.find((e) => e.id === id)?.letter ?? '?';
+  const edgeIdOf = (record: string) => edgeOfRecord(pattern, record)?.id ?? record;
+  // An edge that was made one with another keeps its letter in the record.
+  const letter = (id: string) => {
+    const now = edgeOfRecord(pattern, id);
+    return now?.was?.find((old) => old.id === id)?.letter ?? now?.letter ?? '–';
+  };
   const entries = [
     ...welds.map((weld) => ({ at: weld.at, weld })),
     ...inspections.map((inspection) => ({ at: inspection.at, inspection })),
   ]
-    .filter((entry) => edge === null || ('weld' in entry ? entry.weld.edge : entry.inspection.edge) === edge)
+    .filter((entry) => edge === null || edgeIdOf('weld' in entry ? entry.weld.edge : entry.inspection.edge) === edge)
     .sort((a, b) => b.at.localeCompare(a.at));
   return (
     <Box component="section" aria-label="The record">
@@ -94,7 +100,8 @@ function WeldLine({ weld, letter }: { weld: Weld; letter: string }) {
 
 function InspectionLine({ inspection, letter, post }: { inspection: Inspection; letter: string; post: Post }) {
   const { show } = usePreferences();
-  const [remedy, setRemedy] = useState('');
+  const { draft, set, drop } = useDraft(`remedy ${inspection.id}`, { remedy: '' });
+  const { remedy } = draft;
   const open = !inspection.sound && inspection.remedy.trim() === '';
   return (
     <>
@@ -115,12 +122,16 @@ function InspectionLine({ inspection, letter, post }: { inspection: Inspection; 
           <TextField
             label="What was done about it"
             value={remedy}
-            onChange={(event) => setRemedy(event.target.value.slice(0, 2000))}
+            onChange={(event) => set({ remedy: event.target.value.slice(0, 2000) })}
           />
           <Button
             variant="contained"
             disabled={remedy.trim() === '' || post.state === 'busy'}
-            onClick={() => void post.send({ intent: 'remedy', id: inspection.id, remedy: remedy.trim() })}
+            onClick={() =>
+              void post
+                .send({ intent: 'remedy', id: inspection.id, remedy: remedy.trim() })
+                .then((taken) => taken && drop())
+            }
           >
             Keep
           </Button>

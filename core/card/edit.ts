@@ -88,9 +88,11 @@ export function removeCorner(doc: PatternDoc, cornerId: string): PatternDoc {
     if (place.side === before.id) return { side: before.id, at: place.at * share };
     return place.side === after.id ? { side: before.id, at: share + place.at * (1 - share) } : place;
   };
-  const edges = doc.edges
-    .map((edge) => ({ ...edge, sides: edge.sides.filter((s) => s !== after.id) }))
-    .filter((edge) => edge.sides.length > 0);
+  const left = doc.edges.map((edge) => ({ ...edge, sides: edge.sides.filter((s) => s !== after.id) }));
+  const gone = left.find((edge) => edge.sides.length === 0);
+  const edges = left
+    .filter((edge) => edge !== gone)
+    .map((edge) => (gone && edge.sides.includes(before.id) ? absorbing(edge, gone) : edge));
   return {
     ...doc,
     corners: doc.corners.filter((c) => c.id !== cornerId),
@@ -120,20 +122,33 @@ export function partEdge(doc: PatternDoc, cornerId: string, newId: NewId): Patte
   const edge = doc.edges[i];
   if (!edge) return doc;
   const at = edge.sides.findIndex((s) => doc.sides.find((side) => side.id === s)?.from === cornerId);
-  const rest: Edge = { ...edge, id: newId(), letter: freeLetter(doc), sides: edge.sides.slice(at) };
+  const rest: Edge = { ...edge, id: newId(), letter: freeLetter(doc), sides: edge.sides.slice(at), was: undefined };
   const kept: Edge = { ...edge, sides: edge.sides.slice(0, at) };
   return { ...doc, edges: [...doc.edges.slice(0, i), kept, rest, ...doc.edges.slice(i + 1)] };
 }
 
-/** Joins an edge with the one that follows it in outline order; the first one's id, letter and joint stay. */
+/** An edge that takes over from one that is no more: the old id and letter stay known, so that nothing hung there is lost. */
+const absorbing = (edge: Edge, gone: Edge): Edge => ({
+  ...edge,
+  was: [...(edge.was ?? []), { id: gone.id, letter: gone.letter }, ...(gone.was ?? [])],
+});
+
+/**
+ * Joins an edge with the one that follows it in outline order; the first one's id, letter and joint stay, and the record
+ * of the second goes with it.
+ */
 export function joinEdges(doc: PatternDoc, edgeId: string): PatternDoc {
   const i = doc.edges.findIndex((edge) => edge.id === edgeId);
   const edge = doc.edges[i];
   const next = doc.edges[(i + 1) % doc.edges.length];
   if (!edge || !next || doc.edges.length < 2) return doc;
-  const joined = { ...edge, sides: [...edge.sides, ...next.sides] };
+  const joined = absorbing({ ...edge, sides: [...edge.sides, ...next.sides] }, next);
   return { ...doc, edges: doc.edges.filter((e) => e.id !== next.id).map((e) => (e.id === edgeId ? joined : e)) };
 }
+
+/** The edge that a record belongs to: by its id, or by the id of an edge that was made one with it. */
+export const edgeOfRecord = (doc: PatternDoc, id: string): Edge | undefined =>
+  doc.edges.find((edge) => edge.id === id) ?? doc.edges.find((edge) => edge.was?.some((old) => old.id === id));
 
 /** Letters all edges again, clockwise from the datum corner. */
 export const letterAgain = (doc: PatternDoc): PatternDoc => ({ ...doc, edges: lettered(doc.edges) });

@@ -57,6 +57,8 @@ export const EdgeSchema = z.object({
   meets: z.string().max(120),
   joint: JointSchema,
   weld: WeldPlanSchema.nullable(),
+  /** Edges that were made one with this one: what was read and welded there is told under this one. */
+  was: z.array(z.object({ id, letter: z.string().min(1).max(3) })).optional(),
 });
 
 /** A place on the outline: a side and how far along it, so that it follows when the outline is edited. */

@@ -121,6 +121,12 @@ export function formatLength(mm: number, unit: Unit, digits = 1, withUnit = true
   return withUnit ? `${body} ${unit === 'mm' ? 'mm' : 'in'}` : body;
 }
 
+/** An area for showing: `768 cm²`, `119.0 in²`; `digits` decimals of a square centimetre. */
+export const formatArea = (mm2: number, unit: Unit, digits = 0): string =>
+  unit === 'mm'
+    ? `${cleanZero((mm2 / 100).toFixed(digits))} cm²`
+    : `${cleanZero((mm2 / MM_PER_INCH ** 2).toFixed(digits + 1))} in²`;
+
 const cleanZero = (text: string): string => (/^-0(\.0*)?$/.test(text) ? text.slice(1) : text);
 
 /** How far one press of an arrow key moves a length: half a millimetre, or 1/32 in. */

@@ -28,6 +28,8 @@ export type Allowance = {
   insideSetbackMm: number;
   /** What the blank is shorter than the two outside legs, mm (negative: longer). */
   deductionMm: number;
+  /** Standard uncertainty of allowance and deduction, mm, where that of K is known from test bends: A·T·u(K). */
+  uncertaintyMm: number | null;
   /** Id of the formula in docs/formulas.md. */
   formula: string;
 };
@@ -98,6 +100,7 @@ export function bendAllowance(bend: Bend, rule: Rule): Result<Allowance> {
     outsideSetbackMm,
     insideSetbackMm,
     deductionMm: 2 * outsideSetbackMm - allowanceMm,
+    uncertaintyMm: rule.kind === 'measured' ? a * t * rule.uK : null,
     formula: `bend-${rule.kind}`,
   };
 }

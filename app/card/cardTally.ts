@@ -1,0 +1,63 @@
+import type { Development } from '#core/blank/fold/develop';
+import { outlineOf } from '#core/card/outline';
+import type { PatternDoc } from '#core/card/pattern';
+import { area, box, perimeter } from '#core/measure/path';
+import type { Result } from '#core/measure/result';
+import type { TallyFigure } from '../shell/Tally';
+
+/** What one would chalk beside a card: its size, its outline, its folds, and what forgetting the thickness would cost. */
+export function cardTally(
+  pattern: PatternDoc,
+  development: Result<{ development: Development }>,
+  show: (mm: number, digits?: number) => string,
+  showArea: (mm2: number) => string,
+): TallyFigure[] {
+  const { path } = outlineOf(pattern);
+  const bounds = box(path);
+  const difference = development.ok ? development.development.size.differenceMm : null;
+  return [
+    {
+      label: 'Card',
+      value: `${show(bounds.maxX - bounds.minX)} × ${show(bounds.maxY - bounds.minY)}`,
+      working: {
+        title: 'Size of the card',
+        lines: ['The smallest upright rectangle round the outline as measured.'],
+        source: 'Exact geometry',
+      },
+    },
+    {
+      label: 'Round the outline',
+      value: show(perimeter(path)),
+      working: {
+        title: 'Length round the outline',
+        lines: ['Sum of all sides, arcs along the curve.'],
+        source: 'Exact geometry',
+      },
+    },
+    {
+      label: 'Area of the card',
+      value: showArea(area(path)),
+      working: {
+        title: 'Area of the card',
+        lines: ['Shoelace sum of the corners, plus the segment of each arc.'],
+        source: 'Exact geometry',
+      },
+    },
+    { label: 'Folds', value: String(pattern.folds.length) },
+    {
+      label: 'Card as blank would be out by',
+      value: difference === null ? 'no blank yet' : show(difference, 2),
+      working:
+        difference === null
+          ? undefined
+          : {
+              title: 'Paper has no thickness',
+              lines: [
+                'Each fold moves what is beyond it by allowance − 2 × setback.',
+                'This is the most that any two faces move against each other.',
+              ],
+              source: 'docs/formulas.md, From card to blank',
+            },
+    },
+  ];
+}
