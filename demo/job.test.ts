@@ -15,8 +15,7 @@ test('every piece of the demo has a blank and can be followed on to its welds', 
     for (const record of [...piece.welds, ...piece.inspections, ...piece.fits.flatMap((fit) => fit.edges)]) {
       expect(edges).toContain(record.edge);
     }
-    for (const plugs of plugsOnBlank(pattern, found.development))
-      expect(plugs.centres.length).toBeGreaterThan(1);
+    for (const plugs of plugsOnBlank(pattern, found.development)) expect(plugs.centres.length).toBeGreaterThan(1);
   }
 });
 

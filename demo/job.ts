@@ -222,7 +222,7 @@ function batteryShelf(): PieceFile {
     [60, 218, 8.5],
     [240, 218, 8.5],
   ]);
-  doc = joined(doc, [150, 0], { kind: 'hem', widthMm: 10, gapMm: 0 }, 'Free, toward the battery', t);
+  doc = joined(doc, [150, 0], { kind: 'hem', widthMm: 10, gapMm: 0 }, '', t);
   doc = joined(doc, [300, 95], { kind: 'plug-flange', widthMm: 18, turnDeg: 0 }, 'Bulkhead rail', t);
   doc = joined(doc, [-28, 95], { kind: 'butt', trimMm: 2 }, 'Inner wing', t);
   const rail = edgeNear(doc, [300, 95]);

@@ -16,7 +16,7 @@ const LINES: Record<ScribeLine['line'], string> = { brake: 'Brake line', near: '
 /** What to scribe and from which edge: can be followed with a rule and a square. */
 export function ScribeTables({ development }: { development: Development }) {
   const { pattern, pick, setPick, shop } = usePiece();
-  const { show } = usePreferences();
+  const { bare, unit } = usePreferences();
   const table = scribeTable(development);
   const { holes } = table;
   // With the bar on the tangent, brake line and near tangent are one line.
@@ -28,7 +28,7 @@ export function ScribeTables({ development }: { development: Development }) {
   const where = ({ from }: ScribeLine) =>
     from.kind === 'parallel' ? (
       <>
-        <b className="figure">{show(from.distanceMm, 2)}</b> from edge {from.letter}
+        <b className="figure">{bare(from.distanceMm, 2)}</b> from edge {from.letter}
       </>
     ) : (
       <>
@@ -36,7 +36,7 @@ export function ScribeTables({ development }: { development: Development }) {
         {from.marks.map((mark, i) => (
           <span key={i}>
             {i > 0 && ' to '}
-            <b className="figure">{show(mark.alongMm, 2)}</b> on {mark.letter} from corner {mark.next}/{mark.letter}
+            <b className="figure">{bare(mark.alongMm, 2)}</b> on {mark.letter} from corner {mark.next}/{mark.letter}
           </span>
         ))}
       </>
@@ -45,7 +45,7 @@ export function ScribeTables({ development }: { development: Development }) {
     <Box>
       <Typography variant="h2">What to scribe</Typography>
       <Typography variant="body2" sx={{ color: 'var(--pencil)', mb: 1 }}>
-        Measured from the edges as cut.
+        {unit === 'mm' ? 'Millimetres' : 'Inches'}, measured from the edges as cut.
       </Typography>
       {lines.length > 0 && (
         <Table size="small" aria-label="Fold lines to scribe">
@@ -93,14 +93,14 @@ export function ScribeTables({ development }: { development: Development }) {
             {holes.map((hole, i) => (
               <TableRow key={hole.hole}>
                 <TableCell className="condensed">{i + 1}</TableCell>
-                <TableCell align="right" className="figure">
-                  {show(hole.diameterMm)}
+                <TableCell align="right" className="figure" sx={{ whiteSpace: 'nowrap' }}>
+                  {bare(hole.diameterMm)}
                 </TableCell>
                 <TableCell>
                   {hole.from.map(({ letter, distanceMm }, k) => (
                     <span key={letter}>
                       {k > 0 && ', '}
-                      <b className="figure">{show(distanceMm, 2)}</b> from {letter}
+                      <b className="figure">{bare(distanceMm, 2)}</b> from {letter}
                     </span>
                   ))}
                 </TableCell>

@@ -29,7 +29,7 @@ const GRAB_PX = 16;
 const SNAP_PX = 9;
 
 const SAYS: Record<Tool, string> = {
-  move: 'Touch an edge, fold, hole or corner. Drag corners, holes, or the ring on a touched edge.',
+  move: 'Touch an edge, fold, hole or corner. Drag corners, holes, and the ring of a touched edge.',
   fold: 'Touch the outline where the fold begins, then where it ends.',
   corner: 'Touch the outline where another corner should be.',
   hole: 'Touch where the centre of the hole is.',
@@ -143,12 +143,10 @@ export function Editor() {
             <Box
               sx={{
                 position: 'absolute',
-                left: 12,
-                top: 12,
-                right: 12,
+                inset: '12px 12px auto 12px',
                 display: 'flex',
-                flexWrap: 'wrap',
-                gap: 1,
+                flexWrap: { xs: 'wrap', sm: 'nowrap' },
+                gap: 1.5,
                 alignItems: 'center',
                 pointerEvents: 'none',
               }}
@@ -158,7 +156,7 @@ export function Editor() {
                 value={tool}
                 onChange={(_, next: Tool | null) => next && choose(next)}
                 aria-label="What the pointer does"
-                sx={{ pointerEvents: 'auto', bgcolor: 'var(--panel)' }}
+                sx={{ pointerEvents: 'auto', bgcolor: 'var(--panel)', flex: 'none' }}
               >
                 <ToggleButton value="move">Move</ToggleButton>
                 <ToggleButton value="fold">Lay a fold</ToggleButton>
@@ -166,7 +164,17 @@ export function Editor() {
                 <ToggleButton value="hole">Put a hole</ToggleButton>
                 <ToggleButton value="base">Stays put</ToggleButton>
               </ToggleButtonGroup>
-              <Box sx={{ bgcolor: 'var(--panel)', px: 1.2, py: 0.8, fontSize: '0.95rem', opacity: 0.94 }}>
+              <Box
+                sx={{
+                  bgcolor: 'var(--panel)',
+                  px: 1.2,
+                  py: 0.6,
+                  fontSize: '0.92rem',
+                  lineHeight: 1.25,
+                  maxWidth: 320,
+                  display: { xs: tool === 'move' ? 'none' : 'block', md: 'block' },
+                }}
+              >
                 {tool === 'fold' && foldFrom ? 'Now touch where the fold ends.' : SAYS[tool]}
               </Box>
             </Box>

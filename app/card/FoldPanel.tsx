@@ -43,15 +43,6 @@ export function FoldPanel({ fold }: { fold: Fold }) {
         <ToggleButton value="face">Toward you</ToggleButton>
         <ToggleButton value="back">Away from you</ToggleButton>
       </ToggleButtonGroup>
-      <FoldPlace key={fold.id} fold={fold} />
-      <LengthField
-        label="Inside radius"
-        mm={fold.radiusMm}
-        min={0}
-        digits={2}
-        empty={`by the metal: ${show(usualRadius(metal, facts.thicknessMm), 2)}`}
-        onChange={(radiusMm) => change({ radiusMm })}
-      />
       <Box>
         <Typography className="condensed" sx={{ color: 'var(--pencil)', fontWeight: 500 }}>
           How was the card made here?
@@ -66,6 +57,15 @@ export function FoldPanel({ fold }: { fold: Fold }) {
           ))}
         </Box>
       </Box>
+      <FoldPlace key={fold.id} fold={fold} />
+      <LengthField
+        label="Inside radius"
+        mm={fold.radiusMm}
+        min={0}
+        digits={2}
+        empty={`by the metal: ${show(usualRadius(metal, facts.thicknessMm), 2)}`}
+        onChange={(radiusMm) => change({ radiusMm })}
+      />
       <Button
         variant="outlined"
         onClick={() => {

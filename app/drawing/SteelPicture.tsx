@@ -40,7 +40,7 @@ export function SteelPicture({ pattern, children }: { pattern: PatternDoc; child
           key={hole.id}
           at={[hole.x, hole.y]}
           diameterMm={hole.diameterMm}
-          stroke="var(--zinc-line)"
+          stroke="var(--pencil)"
           fill="var(--paper)"
           width={1.2}
         />
@@ -83,11 +83,13 @@ export function Neighbour({
   );
   const near = places.map((mm) => at(mm, gapPx(mm)));
   const far = places.map((mm) => at(mm, gapPx(mm) + NEIGHBOUR_PX)).reverse();
-  const middle = at(total / 2, gapPx(total / 2) + NEIGHBOUR_PX / 2);
-  const [a, b] = [at(total * 0.45, 0), at(total * 0.55, 0)];
+  // Beside the middle, where the thread of the edge's tag runs.
+  const written = total * 0.28;
+  const middle = at(written, gapPx(written) + NEIGHBOUR_PX / 2);
+  const [a, b] = [at(written - 1, gapPx(written - 1)), at(written + 1, gapPx(written + 1))];
   let turn = (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI;
   if (turn > 90 || turn <= -90) turn += 180;
-  const fits = name !== '' && run.length === 1 && total * scale > name.length * 7.4 + 20;
+  const fits = name !== '' && run.length === 1 && total * scale * 0.5 > name.length * 7.2;
   return (
     <g pointerEvents="none">
       <polygon points={[...near, ...far].map((p) => p.join(',')).join(' ')} fill="var(--zinc)" opacity={0.38} />

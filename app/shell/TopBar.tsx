@@ -3,16 +3,16 @@ import KeyboardOutlined from '@mui/icons-material/KeyboardOutlined';
 import LightModeOutlined from '@mui/icons-material/LightModeOutlined';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
-import { useState } from 'react';
+import { Suspense, lazy, useState } from 'react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { KEY_CARD, useKeys } from './keys';
+import { useKeys } from './keys';
 import { usePreferences } from './preferences';
+
+// Wanted now and then; the marks and the dialog need not be on every page.
+const KeyCard = lazy(() => import('./KeyCard'));
 
 /** The line across the top of every page: where one is, the units, the light, the key card. */
 export function TopBar({ children, right }: { children: ReactNode; right?: ReactNode }) {
@@ -67,31 +67,17 @@ export function TopBar({ children, right }: { children: ReactNode; right?: React
         </IconButton>
       </Tooltip>
       <Box sx={{ display: { xs: 'none', md: 'block' } }}>
-        <Tooltip title="Keys (?)">
-          <IconButton onClick={() => setKeys(true)} aria-label="Key card">
+        <Tooltip title="Keys and marks (?)">
+          <IconButton onClick={() => setKeys(true)} aria-label="Keys and marks">
             <KeyboardOutlined />
           </IconButton>
         </Tooltip>
       </Box>
-      <Dialog open={keys} onClose={() => setKeys(false)} aria-labelledby="key-card">
-        <DialogTitle id="key-card" sx={{ fontFamily: 'Barlow Condensed', fontWeight: 600 }}>
-          Key card
-        </DialogTitle>
-        <DialogContent>
-          <table style={{ borderSpacing: '14px 8px' }}>
-            <tbody>
-              {KEY_CARD.map(([key, does]) => (
-                <tr key={key}>
-                  <td className="figure" style={{ whiteSpace: 'nowrap', fontWeight: 500 }}>
-                    {key}
-                  </td>
-                  <td>{does}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </DialogContent>
-      </Dialog>
+      {keys && (
+        <Suspense>
+          <KeyCard open onClose={() => setKeys(false)} />
+        </Suspense>
+      )}
     </Box>
   );
 }

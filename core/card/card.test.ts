@@ -4,7 +4,16 @@ import { arcOf, bulgeOfRadius, bulgeThrough, pointAt } from '../measure/segment'
 import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import { checkCard } from './check';
-import { joinEdges, moveCorner, partEdge, removeCorner, reshapeSide, setSideLength, splitSide } from './edit';
+import {
+  edgeOfRecord,
+  joinEdges,
+  moveCorner,
+  partEdge,
+  removeCorner,
+  reshapeSide,
+  setSideLength,
+  splitSide,
+} from './edit';
 import { facesOf } from './faces';
 import { outlineFromLegs, outlineFromPoints, parseLegs, parsePoints, walk } from './legs';
 import { edgeLength, letterAt, outlineOf, patternParts, pointOfPlace } from './outline';
@@ -144,7 +153,12 @@ describe('edits', () => {
     const at = split.corners.find((c) => c.id.startsWith('n'))!.id;
     const parted = partEdge(split, at, countingIds('m'));
     expect(parted.edges.map((e) => e.letter)).toEqual(['D', 'E', 'C', 'B', 'A']);
-    expect(joinEdges(parted, parted.edges[0]!.id)).toEqual(split);
+    // It remembers the one it took in, so that what was read and welded there is still told.
+    const joined = joinEdges(parted, parted.edges[0]!.id);
+    const { was, ...edge } = joined.edges[0]!;
+    expect([edge, ...joined.edges.slice(1)]).toEqual(split.edges);
+    expect(was).toEqual([{ id: 'm1', letter: 'E' }]);
+    expect(edgeOfRecord(joined, 'm1')?.id).toBe(edge.id);
   });
 });
 
