@@ -8,6 +8,12 @@ export type Strip = { addMm: number; folded: boolean };
 
 /** Corners sharper than this reach are cut square across instead of being drawn out to a spike. */
 const MITRE_LIMIT = 3;
+/** Ends of a strip that is folded over are clipped at this angle to its edge, radians. */
+const CLIP = Math.PI / 4;
+/** In a hollow corner each of two strips takes this share of the angle between the edges. */
+const SHARE = 0.45;
+/** Shorter pieces are none, mm. */
+const NOTHING_MM = 1e-9;
 /** Neighbours within this sine of running straight on are stepped, not mitred. */
 const STRAIGHT_ON = 0.17;
 
@@ -17,10 +23,12 @@ const STRAIGHT_ON = 0.17;
  * Pieces with nothing to add stay where they are but are lengthened or cut back to meet their neighbours.
  */
 export function outlineWithStrips<P extends { segment: Segment }>(
-  pieces: readonly P[],
+  all: readonly P[],
   stripOf: (piece: P) => Strip,
   make: (segment: Segment, beside: P) => P,
 ): P[] {
+  // A piece of no length (the end of a bend of no radius) has no direction to be moved in.
+  const pieces = all.filter(({ segment: { a, b, bulge } }) => bulge !== 0 || distance(a, b) > NOTHING_MM);
   const strips = pieces.map(stripOf);
   if (strips.every((s) => s.addMm === 0)) return [...pieces];
   const n = pieces.length;
@@ -47,21 +55,40 @@ function join(s: Segment, first: Strip, r: Segment, second: Strip): Vec[] {
   const d2 = directionAt(r, 0);
   const out1 = along(v, right(d1), first.addMm);
   const out2 = along(v, right(d2), second.addMm);
+  const straightOn = Math.abs(cross(d1, d2)) < STRAIGHT_ON && dot(d1, d2) > 0;
   if (first.folded || second.folded) {
-    const back = Math.min(first.addMm, segmentLength(s) / 2);
-    const on = Math.min(second.addMm, segmentLength(r) / 2);
-    const from = first.folded ? [along(out1, d1, -back), v] : first.addMm > 0 ? [out1, v] : [v];
-    const to = second.folded ? [along(out2, d2, on)] : second.addMm > 0 ? [out2] : [];
-    if (first.folded && second.folded && Math.abs(cross(d1, d2)) < STRAIGHT_ON && dot(d1, d2) > 0)
-      return [mean(out1, out2)];
+    if (first.folded && second.folded && straightOn) return [mean(out1, out2)];
+    const turn = Math.atan2(cross(d1, d2), dot(d1, d2));
+    const hollow = turn < 0 && !straightOn;
+    // In a hollow corner the strips share the room between the edges, with a wedge left free so that neither fouls.
+    const back = 1 / Math.tan(hollow ? Math.min(CLIP, SHARE * (Math.PI + turn)) : CLIP);
+    const clipped = (strip: Strip) => strip.addMm > 0 && (strip.folded || hollow);
+    // Half the edge at most: its other end may be clipped too. In a hollow corner the strip is then cut lower instead,
+    // for the angle is what keeps it clear.
+    const corner = (strip: Strip, way: Vec, out: Vec, lengthMm: number): Vec => {
+      const wanted = strip.addMm * back;
+      const taken = Math.min(wanted, lengthMm / 2);
+      const height = hollow ? (strip.addMm * taken) / wanted : strip.addMm;
+      return add(along(v, way, taken), scale(out, height));
+    };
+    const from = clipped(first)
+      ? [corner(first, scale(d1, -1), right(d1), segmentLength(s)), v]
+      : first.addMm > 0
+        ? [out1, v]
+        : [v];
+    const to = clipped(second)
+      ? [corner(second, d2, right(d2), segmentLength(r))]
+      : second.addMm > 0
+        ? [out2]
+        : [];
     return [...from, ...to];
   }
-  const straightOn = Math.abs(cross(d1, d2)) < STRAIGHT_ON;
-  if (straightOn && dot(d1, d2) > 0) {
+  if (straightOn) {
     return Math.abs(first.addMm - second.addMm) < 1e-9 ? [mean(out1, out2)] : [out1, out2];
   }
   const near = add(v, scale(add(right(d1), right(d2)), Math.max(first.addMm, second.addMm)));
-  const mitre = straightOn ? null : carriersMeet(offsetRight(s, first.addMm), offsetRight(r, second.addMm), near);
+  const doubledBack = Math.abs(cross(d1, d2)) < STRAIGHT_ON;
+  const mitre = doubledBack ? null : carriersMeet(offsetRight(s, first.addMm), offsetRight(r, second.addMm), near);
   const reach = MITRE_LIMIT * Math.max(first.addMm, second.addMm);
   return mitre && distance(mitre, v) <= reach ? [mitre] : [out1, out2];
 }

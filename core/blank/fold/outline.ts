@@ -49,7 +49,9 @@ export function blankOutline(given: Given): { net: BlankPiece[]; outline: BlankP
     pieces,
     (piece) => {
       const strip = piece.edge === null ? undefined : given.allowances.get(piece.edge);
-      return { addMm: strip?.addMm ?? 0, folded: strip?.folded ?? false };
+      // What is folded over at an edge stops at a bend: it could not be turned round the corner.
+      if (!strip || (strip.folded && piece.kind === 'bend-end')) return { addMm: 0, folded: false };
+      return { addMm: strip.addMm, folded: strip.folded };
     },
     (segment, beside): BlankPiece => ({ kind: 'link', segment, edge: beside.edge, fold: null, face: beside.face }),
   );

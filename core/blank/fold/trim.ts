@@ -1,4 +1,6 @@
+import { crossingPairs } from '../../card/check';
 import type { Bound, Face } from '../../card/faces';
+import { area } from '../../measure/path';
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import type { Segment } from '../../measure/segment';
@@ -22,7 +24,7 @@ const RUNS_ON = 0.02;
  *
  * `setbacks` in mm by fold index. Problems (stop): `flange-shorter-than-setback` (about nothing yet; numbers: fold,
  * setbackMm, depthMm) when the face has no flat left beyond the tangent, `folds-too-close` (numbers: fold) when another
- * fold lies inside the bend.
+ * fold lies inside the bend, or the bends between them leave no flat.
  */
 export function trimFace(face: Face, setbacks: readonly number[]): Result<{ pieces: Piece[] }> {
   let pieces: (Piece | Extract<Bound, { kind: 'fold' }>)[] = face.bounds.map((b) =>
@@ -60,7 +62,15 @@ export function trimFace(face: Face, setbacks: readonly number[]): Result<{ piec
       ...rest,
     ];
   }
-  return { ok: true, pieces: pieces as Piece[] };
+  const done = pieces as Piece[];
+  const tangents = done.filter((p) => p.kind === 'tangent');
+  const flat = done.map((p) => p.segment);
+  // Each fold alone left some flat; together they may have taken more than there is.
+  if (area(flat) <= 0 || (tangents.length > 1 && crossingPairs(flat).length > 0)) {
+    const fold = tangents[tangents.length - 1]!.fold;
+    return failure({ code: 'folds-too-close', severity: 'stop', numbers: { fold } });
+  }
+  return { ok: true, pieces: done };
 }
 
 /** How far a face reaches from one of its folds, mm, square to the fold. */
