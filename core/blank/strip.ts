@@ -76,11 +76,7 @@ function join(s: Segment, first: Strip, r: Segment, second: Strip): Vec[] {
       : first.addMm > 0
         ? [out1, v]
         : [v];
-    const to = clipped(second)
-      ? [corner(second, d2, right(d2), segmentLength(r))]
-      : second.addMm > 0
-        ? [out2]
-        : [];
+    const to = clipped(second) ? [corner(second, d2, right(d2), segmentLength(r))] : second.addMm > 0 ? [out2] : [];
     return [...from, ...to];
   }
   if (straightOn) {

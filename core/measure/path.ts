@@ -34,7 +34,8 @@ export function box(path: Path): Box {
     found.push(s.a, s.b);
     if (isStraight(s)) continue;
     const { start, sweep } = arcOf(s);
-    for (let quarter = -4; quarter <= 4; quarter++) {
+    // From a start within half a turn either way, an arc reaches up to a turn and a half.
+    for (let quarter = -6; quarter <= 6; quarter++) {
       const t = ((quarter * Math.PI) / 2 - start) / sweep;
       if (t > 0 && t < 1) found.push(pointAt(s, t));
     }

@@ -3,6 +3,10 @@ import type { Rule } from './allowance';
 import { bendAllowance, setbackFactor } from './allowance';
 import { combinedK, kFromStrip } from './testBend';
 
+/** Evenly spread over a range: fast-check's own doubles crowd round zero. */
+const spread = (min: number, max: number) =>
+  fc.integer({ min: 0, max: 1e6 }).map((i) => min + ((max - min) * i) / 1e6);
+
 const bend = (thicknessMm: number, radiusMm: number, angleDeg: number, rule: Rule = { kind: 'din6935' }) => {
   const found = bendAllowance({ thicknessMm, radiusMm, angleDeg }, rule);
   if (!found.ok) throw new Error(found.problems[0]!.code);
@@ -83,14 +87,14 @@ describe("Machinery's Handbook and FAA", () => {
 });
 
 const anyBend = fc.record({
-  thicknessMm: fc.double({ min: 0.4, max: 3, noNaN: true }),
-  radiusMm: fc.double({ min: 0, max: 20, noNaN: true }),
-  angleDeg: fc.double({ min: 1, max: 90, noNaN: true }),
+  thicknessMm: spread(0.4, 3),
+  radiusMm: spread(0, 20),
+  angleDeg: spread(1, 90),
 });
 
 test('a strip folded from any K gives that K back', () => {
   fc.assert(
-    fc.property(anyBend, fc.double({ min: 0, max: 0.5, noNaN: true }), (b, k) => {
+    fc.property(anyBend, spread(0, 0.5), (b, k) => {
       const found = bend(b.thicknessMm, b.radiusMm, b.angleDeg, { kind: 'k', k });
       const legAMm = 40;
       const legBMm = 60;
