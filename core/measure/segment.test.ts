@@ -69,7 +69,7 @@ test('length, points along, direction and box of a segment are those of the othe
     fc.property(segment, share, (s, t) => {
       const other = theirs(s);
       expect(segmentLength(s)).toBeCloseTo(other.length, 6);
-      near(pointAt(s, t), other.pointAtLength(t * other.length));
+      near(pointAt(s, t), other.pointAtLength(t * other.length)!);
       near(s.a, other.start);
       near(s.b, other.end);
       const [d0, d1] = [directionAt(s, 0), directionAt(s, 1)];
