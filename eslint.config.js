@@ -32,7 +32,7 @@ const coreRules = rooms.map((room) => {
   }
   return {
     files: [`core/${room}/**/*.ts`],
-    ignores: ['core/**/*.test.ts'],
+    ignores: ['core/**/*.test.ts', 'core/**/*.arbitrary.ts'],
     rules: { 'no-restricted-imports': ['error', { patterns }] },
   };
 });
@@ -81,7 +81,7 @@ export default tseslint.config(
   },
   {
     files: ['core/**/*.ts'],
-    ignores: ['core/**/*.test.ts'],
+    ignores: ['core/**/*.test.ts', 'core/**/*.arbitrary.ts'],
     rules: {
       'no-restricted-globals': ['error', 'window', 'document', 'process', 'Buffer', 'setTimeout', 'fetch'],
       'no-restricted-properties': [

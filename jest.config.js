@@ -4,9 +4,14 @@ export default {
   roots: ['<rootDir>/core', '<rootDir>/app', '<rootDir>/cli', '<rootDir>/demo'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
-  moduleNameMapper: { '^#core/(.*)$': '<rootDir>/core/$1', '^#app/(.*)$': '<rootDir>/app/$1' },
+  moduleNameMapper: {
+    '^#core/(.*)$': '<rootDir>/core/$1',
+    '^#app/(.*)$': '<rootDir>/app/$1',
+    // Its vectors and matrices without the renderer.
+    '^three$': '<rootDir>/node_modules/three/build/three.core.js',
+  },
   // Published as ES modules only; everything else in node_modules is left as it is.
-  transformIgnorePatterns: ['/node_modules/(?!svg-pathdata/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(svg-pathdata|three)/)'],
   transform: {
     '^.+\\.[tj]sx?$': [
       '@swc/jest',

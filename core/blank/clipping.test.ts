@@ -13,14 +13,12 @@ import type { Development } from './fold/develop';
 import { develop } from './fold/develop';
 import { bendRegion } from './fold/region';
 import type { Practice, SheetMetal } from './practice';
+import { spread } from '../measure/spread.arbitrary';
 
 /**
  * The blank's outline against Clipper (clipper-lib, an independent polygon clipping library): what the faces, bends,
  * joints and reliefs should leave by their definition, cut and put together there.
  */
-
-const spread = (min: number, max: number) =>
-  fc.integer({ min: 0, max: 1e6 }).map((i) => min + ((max - min) * i) / 1e6);
 
 const GRID = 1e5;
 const onGrid = (polygon: readonly Vec[]) =>

@@ -21,10 +21,7 @@ import type { PatternDoc } from './pattern';
 import { PatternSchema } from './pattern';
 import { countingIds, emptyPattern } from './kinds';
 import { snap } from './snap';
-
-/** Evenly spread over a range: fast-check's own doubles crowd round zero. */
-const spread = (min: number, max: number) =>
-  fc.integer({ min: 0, max: 1e6 }).map((i) => min + ((max - min) * i) / 1e6);
+import { spread } from '../measure/spread.arbitrary';
 
 const card = (points: Vec[]): PatternDoc => {
   const built = outlineFromPoints(points);

@@ -1,10 +1,7 @@
 import fc from 'fast-check';
 import { lieOf } from './lie';
 import { evenStations, gapTarget } from './target';
-
-/** Evenly spread over a range: fast-check's own doubles crowd round zero. */
-const spread = (min: number, max: number) =>
-  fc.integer({ min: 0, max: 1e6 }).map((i) => min + ((max - min) * i) / 1e6);
+import { spread } from '../measure/spread.arbitrary';
 
 const target = { gapMm: 1, toleranceMm: 0.5, flushMm: 0.3 };
 const along = (gap: (share: number) => number, n = 5) =>

@@ -22,10 +22,7 @@ import {
 } from './segment';
 import type { Vec } from './vector';
 import { along, cross, distance, dot, right, sub, turned, unit } from './vector';
-
-/** Evenly spread over a range: fast-check's own doubles crowd round zero. */
-const spread = (min: number, max: number) =>
-  fc.integer({ min: 0, max: 1e6 }).map((i) => min + ((max - min) * i) / 1e6);
+import { spread } from './spread.arbitrary';
 
 /** Checked against Flatten.js (@flatten-js/core, an independent plane-geometry library), which knows nothing of bulges. */
 

@@ -1,9 +1,6 @@
 import fc from 'fast-check';
 import { plugHole, plugPositions, tackOrder } from './spacing';
-
-/** Evenly spread over a range: fast-check's own doubles crowd round zero. */
-const spread = (min: number, max: number) =>
-  fc.integer({ min: 0, max: 1e6 }).map((i) => min + ((max - min) * i) / 1e6);
+import { spread } from '../measure/spread.arbitrary';
 
 const run = fc.record({
   lengthMm: spread(5, 3000),

@@ -2,10 +2,7 @@ import fc from 'fast-check';
 import type { Rule } from './allowance';
 import { bendAllowance, setbackFactor } from './allowance';
 import { combinedK, kFromStrip } from './testBend';
-
-/** Evenly spread over a range: fast-check's own doubles crowd round zero. */
-const spread = (min: number, max: number) =>
-  fc.integer({ min: 0, max: 1e6 }).map((i) => min + ((max - min) * i) / 1e6);
+import { spread } from '../../measure/spread.arbitrary';
 
 const bend = (thicknessMm: number, radiusMm: number, angleDeg: number, rule: Rule = { kind: 'din6935' }) => {
   const found = bendAllowance({ thicknessMm, radiusMm, angleDeg }, rule);

@@ -3,18 +3,15 @@ import { mirrored } from '../../card/mirror';
 import { radians } from '../../measure/angle';
 import { box, polygonArea } from '../../measure/path';
 import type { Vec } from '../../measure/vector';
-import { add, along, distance, dot, left, scale, sub, unit } from '../../measure/vector';
+import { add, along, distance, dot, scale, sub } from '../../measure/vector';
 import type { PlainCard } from '../plain';
 import { PlainCardSchema, fromPlain } from '../plain';
-import type { Rule } from './allowance';
+import { cardOf, cardTree } from './cardTree.arbitrary';
 import type { Development } from './develop';
 import { develop } from './develop';
 import type { Vec3 } from './refold';
 import { bendSkin, foldedFrames, placed } from './refold';
-
-/** Evenly spread over a range: fast-check's own doubles crowd round zero. */
-const spread = (min: number, max: number) =>
-  fc.integer({ min: 0, max: 1e6 }).map((i) => min + ((max - min) * i) / 1e6);
+import { spread } from '../../measure/spread.arbitrary';
 
 const given = (plain: PlainCard) => {
   const read = fromPlain(PlainCardSchema.parse(plain));
@@ -33,76 +30,13 @@ const refusal = (plain: PlainCard) => {
   return found.ok ? 'ok' : found.problems[0]!.code;
 };
 
-/**
- * A card as a tree: a regular base with flanges on its sides, flanges on the flanges, every fold with its own angle,
- * radius and way of making. Flanges taper, so that a card never lies on itself.
- */
-type Flange = {
-  depth: number;
-  taper: [number, number];
-  angleDeg: number;
-  radiusMm: number;
-  made: (typeof MADE)[number];
-  toward: 'face' | 'back';
-  next: Flange | null;
-};
-const MADE = ['outside-sharp', 'inside-sharp', 'outside-rolled', 'inside-rolled'] as const;
-
-const { flange } = fc.letrec<{ flange: Flange; next: Flange | null }>((tie) => ({
-  next: fc.option(tie('flange'), { maxDepth: 2, depthIdentifier: 'chain' }),
-  flange: fc.record({
-    depth: spread(22, 40),
-    taper: fc.tuple(spread(0, 0.3), spread(0.01, 0.3)),
-    angleDeg: spread(15, 180),
-    radiusMm: spread(0, 4),
-    made: fc.constantFrom(...MADE),
-    toward: fc.constantFrom('face', 'back'),
-    next: tie('next'),
-  }),
-}));
-const rule: fc.Arbitrary<Rule> = fc.oneof(
-  fc.constant({ kind: 'din6935' } as const),
-  fc.record({ kind: fc.constant('machinery' as const), temper: fc.constantFrom('soft', 'half', 'hard') }),
-  fc.record({ kind: fc.constant('k' as const), k: spread(0, 0.5) }),
-);
-const tree = fc.record({
-  sides: fc.integer({ min: 3, max: 7 }),
-  turn: spread(0, 6),
-  flanges: fc.array(fc.option(flange), { minLength: 7, maxLength: 7 }),
-  thicknessMm: spread(0.5, 2),
-  rule,
-});
-
-function cardOf(t: typeof tree extends fc.Arbitrary<infer T> ? T : never): PlainCard {
-  const outline: Vec[] = [];
-  const folds: NonNullable<PlainCard['folds']> = [];
-  const side = (p: Vec, q: Vec, flange: Flange | null): void => {
-    outline.push(p);
-    if (!flange) return;
-    const u = unit(sub(q, p));
-    const out = scale(left(u), -1);
-    const p2 = add(along(p, out, flange.depth), scale(u, flange.depth * flange.taper[0]));
-    const q2 = add(along(q, out, flange.depth), scale(u, -flange.depth * flange.taper[1]));
-    folds.push({ ...flange, from: [...p], to: [...q] });
-    side(p2, q2, flange.next);
-    outline.push(q2);
-  };
-  const radius = 60 / Math.sin(Math.PI / t.sides);
-  const corner = (i: number): Vec => {
-    const a = t.turn + (2 * Math.PI * i) / t.sides;
-    return [radius * Math.cos(a), radius * Math.sin(a)];
-  };
-  for (let i = 0; i < t.sides; i++) side(corner(i), corner(i + 1), t.flanges[i]!);
-  return { thicknessMm: t.thicknessMm, rule: t.rule, outline: outline.map(([x, y]) => [x, y]), folds, base: [0, 0] };
-}
-
 const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 const dot3 = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 describe('any tree of folds, any angles, any of the four ways a card is made', () => {
   test('refolded in space, the card’s dimensions come back on the face it was measured on', () => {
     fc.assert(
-      fc.property(tree, (t) => {
+      fc.property(cardTree, (t) => {
         const card = cardOf(t);
         const d = developed(card);
         const frames = foldedFrames(d);
@@ -150,7 +84,7 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
 
   test('the area of the blank is faces, bend zones and allowances; it is one closed outline', () => {
     fc.assert(
-      fc.property(tree, (t) => {
+      fc.property(cardTree, (t) => {
         const d = developed({ ...cardOf(t), relief: 'none' });
         const zones = d.folds.reduce((sum, { tangents: [near, far] }) => {
           return sum + Math.abs(polygonArea([near[0], near[1], far[1], far[0]]));
@@ -167,7 +101,7 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
 
   test('the order in which folds are listed makes no difference', () => {
     fc.assert(
-      fc.property(tree, fc.func(fc.integer()), (t, key) => {
+      fc.property(cardTree, fc.func(fc.integer()), (t, key) => {
         const card = cardOf(t);
         const shuffled = [...card.folds!].map((f, i) => ({ f, k: key(i) })).sort((a, b) => a.k - b.k);
         const one = developed(card);
@@ -185,7 +119,7 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
 
   test('a mirrored card gives the mirrored blank', () => {
     fc.assert(
-      fc.property(tree, (t) => {
+      fc.property(cardTree, (t) => {
         const { doc, sheet, practice } = given(cardOf(t));
         const one = develop(doc, sheet, practice);
         const other = develop(mirrored(doc), sheet, practice);
@@ -205,7 +139,7 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
 
   test('with no radius and the neutral line on the inside, the blank is the card measured inside', () => {
     fc.assert(
-      fc.property(tree, (t) => {
+      fc.property(cardTree, (t) => {
         const card = cardOf(t);
         const folds = card.folds!.map((f) => ({ ...f, radiusMm: 0, made: 'inside-sharp' as const }));
         const d = developed({ ...card, folds, rule: { kind: 'k', k: 0 }, relief: 'none' });
@@ -218,7 +152,7 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
 
   test('half folded, every bend still joins the faces it lies between', () => {
     fc.assert(
-      fc.property(tree, spread(0, 1), (t, share) => {
+      fc.property(cardTree, spread(0, 1), (t, share) => {
         const d = developed(cardOf(t));
         const angles = d.folds.map((fold) => fold.bend.angleDeg * share);
         const frames = foldedFrames(d, angles);
