@@ -92,6 +92,12 @@ export function problemSentence(problem: Problem, doc: PatternDoc, show: Show): 
     'nothing-to-print': 'There is nothing to print yet: make the card first.',
     'too-many-pages': `That would be ${n.pages} pages: use larger paper.`,
     'paper-too-small': 'The overlap leaves no room on that paper.',
+    'reading-not-positive': 'Say how far each reading of the strip may be out: a tenth of a millimetre is usual.',
+    'no-strips': 'Fold a test strip first, and measure it.',
+    'length-not-positive': 'The edge has no length to space anything along.',
+    'pitch-not-positive': 'Give a pitch over nothing.',
+    'end-negative': 'The first plug cannot lie before the start of the edge: give nothing or more.',
+    'too-many-tacks': `That would be over ${Math.round(n.tacks ?? 2000)} tacks: give a larger pitch.`,
     'strip-not-credible': 'Flat length and legs do not belong together: measure the strip again.',
   };
   return sentences[problem.code] ?? `Something is wrong (${problem.code}).`;

@@ -1,0 +1,112 @@
+import fc from 'fast-check';
+import { spread } from '../measure/spread.arbitrary';
+import { develop } from './fold/develop';
+import { jointAllowance, stepTakeUp } from './joint';
+import { PlainCardSchema, fromPlain } from './plain';
+import type { SheetMetal } from './practice';
+import { USUAL_SHOP, ruleFor, sheetMetal } from './practice';
+import { metalById } from '../metal/metals';
+
+const sheet = (thicknessMm: number): SheetMetal => ({
+  thicknessMm,
+  rule: { kind: 'din6935' },
+  usualRadiusMm: thicknessMm,
+  leastRadiusMm: 0,
+  weight: 7.85,
+});
+
+test('a step takes up what its neutral line, walked in small steps, is longer than its run', () => {
+  // The line itself, from its curvature: turned one way over the first bend, straight, turned back over the second.
+  const walked = (depthMm: number, r: number) => {
+    const { takeUpMm, runMm } = stepTakeUp(depthMm, r);
+    const total = takeUpMm + runMm;
+    // The angle by bisection: the one at which the walk drops by the depth.
+    const walk = (theta: number) => {
+      const straight = Math.max(0, total - 2 * r * theta);
+      const n = 800;
+      let [x, y, heading] = [0, 0, 0];
+      for (let i = 0; i < n; i++) {
+        const s = ((i + 0.5) * total) / n;
+        heading = s < r * theta ? s / r : s < r * theta + straight ? theta : (total - s) / r;
+        x += (Math.cos(heading) * total) / n;
+        y += (Math.sin(heading) * total) / n;
+      }
+      return { x, y };
+    };
+    let [low, high] = [0, Math.PI / 2];
+    for (let i = 0; i < 50; i++) {
+      const middle = (low + high) / 2;
+      if (walk(middle).y < depthMm) low = middle;
+      else high = middle;
+    }
+    return { run: walk(low).x, runMm };
+  };
+  fc.assert(
+    fc.property(spread(0.6, 3), spread(0.8, 3), (depthMm, r) => {
+      const { run, runMm } = walked(depthMm, r);
+      expect(run / runMm).toBeCloseTo(1, 2);
+    }),
+    { numRuns: 40 },
+  );
+  expect(stepTakeUp(0, 1)).toEqual({ takeUpMm: 0, runMm: 0 });
+});
+
+test('a flange turned at the edge adds exactly what the same flange drawn as a fold does', () => {
+  fc.assert(
+    fc.property(spread(0.5, 2), spread(8, 25), spread(20, 110), (t, widthMm, turnDeg) => {
+      const added = jointAllowance({ kind: 'plug-flange', widthMm, turnDeg }, sheet(t));
+      // The same finished piece as a card with a fold: base 60 and flange measured on the outside, to the sharp.
+      const read = fromPlain(
+        PlainCardSchema.parse({
+          thicknessMm: t,
+          rule: { kind: 'din6935' },
+          outline: [[0, 0], [60 + widthMm, 0], [60 + widthMm, 30], [0, 30]],
+          folds: [{ from: [60, 0], to: [60, 30], angleDeg: turnDeg, radiusMm: t }],
+          base: [10, 10],
+        }),
+      ); // prettier-ignore
+      if (!read.ok) throw new Error('refused');
+      const found = develop(read.doc, read.sheet, read.practice);
+      fc.pre(found.ok);
+      if (found.ok) expect(60 + added.addMm).toBeCloseTo(found.development.size.widthMm, 9);
+      expect(added.folded).toBe(true);
+    }),
+  );
+});
+
+test('trim, lap and flat flange add their width; every joint names its formula', () => {
+  expect(jointAllowance({ kind: 'butt', trimMm: 2 }, sheet(1))).toMatchObject({ addMm: 2, takeUpMm: 0, folded: false, lines: [{ outMm: 0, what: 'trim' }] });
+  expect(jointAllowance({ kind: 'free', trimMm: 0 }, sheet(1)).lines).toEqual([]);
+  expect(jointAllowance({ kind: 'lap', widthMm: 12 }, sheet(1))).toMatchObject({ addMm: 12, middleMm: 6, formula: 'joint-lap' });
+  expect(jointAllowance({ kind: 'plug-flange', widthMm: 16, turnDeg: 0 }, sheet(1))).toMatchObject({ addMm: 16, middleMm: 8, formula: 'joint-flange' });
+  const joggle = jointAllowance({ kind: 'joggle', widthMm: 12, depthMm: 1 }, sheet(1));
+  expect(joggle.addMm).toBeGreaterThan(12);
+  expect(joggle.addMm - joggle.takeUpMm).toBeCloseTo(12, 9);
+  // A closed hem of a shallower width than its own bend adds nothing rather than less than nothing.
+  expect(jointAllowance({ kind: 'hem', widthMm: 0.1, gapMm: 0 }, sheet(2)).addMm).toBe(0);
+}); // prettier-ignore
+
+describe('the rule a shop bends by', () => {
+  const dc01 = metalById('dc01');
+  const strip = { thicknessMm: 1, radiusMm: 1.6, angleDeg: 90, flatMm: 100, legAMm: 50.9, legBMm: 51.2, readingMm: 0.1, metal: 'dc01' as const };
+
+  test('its own test bends of the same metal and thickness come before any table', () => {
+    const shop = { ...USUAL_SHOP, strips: [strip, { ...strip, legBMm: 51.1 }] };
+    const measured = ruleFor(shop, dc01, 1.05);
+    expect(measured).toMatchObject({ kind: 'measured' });
+    // Two strips of equal reading: the mean of their K, known √2 times better than one.
+    const one = ruleFor({ ...shop, strips: [strip] }, dc01, 1);
+    if (measured.kind !== 'measured' || one.kind !== 'measured') throw new Error('not measured');
+    expect(measured.uK).toBeCloseTo(one.uK / Math.SQRT2, 9);
+    expect(measured.k).toBeLessThan(one.k + 0.1);
+    expect(ruleFor(shop, dc01, 1.2).kind).toBe('din6935');
+    expect(ruleFor(shop, metalById('dc04'), 1).kind).toBe('din6935');
+  });
+
+  test('else what it chose, by the metal’s temper where the table asks for it', () => {
+    expect(ruleFor({ ...USUAL_SHOP, rule: 'machinery' }, metalById('al1100o'), 1)).toEqual({ kind: 'machinery', temper: 'soft' });
+    expect(ruleFor({ ...USUAL_SHOP, rule: 'k', plainK: 0.38 }, dc01, 1)).toEqual({ kind: 'k', k: 0.38 });
+    expect(ruleFor({ ...USUAL_SHOP, rule: 'faa' }, dc01, 1)).toEqual({ kind: 'faa' });
+    expect(sheetMetal(metalById('al6061t6'), 2, USUAL_SHOP)).toMatchObject({ usualRadiusMm: 6, leastRadiusMm: 6, weight: 2.7 });
+  });
+}); // prettier-ignore

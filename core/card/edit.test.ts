@@ -1,0 +1,218 @@
+import fc from 'fast-check';
+import { area, perimeter } from '../measure/path';
+import { pointAt, segmentLength } from '../measure/segment';
+import { spread } from '../measure/spread.arbitrary';
+import type { Vec } from '../measure/vector';
+import { distance } from '../measure/vector';
+import { checkCard } from './check';
+import {
+  edgeOfRecord,
+  joinEdges,
+  letterAgain,
+  moveCorner,
+  partEdge,
+  removeCorner,
+  reshapeSide,
+  setEdge,
+  setFold,
+  setHole,
+  setSideLength,
+  splitSide,
+  without,
+} from './edit';
+import { countingIds, emptyPattern } from './kinds';
+import { outlineFromPoints } from './legs';
+import { mirrored } from './mirror';
+import { outlineOf, patternParts, placeNearest, pointOfPlace, segmentOfSide, segmentsOfEdge } from './outline';
+import type { PatternDoc } from './pattern';
+import { PatternSchema } from './pattern';
+
+/** A round-about card of straight and bowed sides, a fold across it, holes in it. */
+const anyCard: fc.Arbitrary<PatternDoc> = fc
+  .record({
+    corners: fc.array(fc.record({ r: spread(60, 100), bulge: spread(-0.15, 0.25), bowed: fc.boolean() }), {
+      minLength: 5,
+      maxLength: 9,
+    }),
+    fold: fc.tuple(fc.nat(8), spread(0.1, 0.9), fc.nat(8), spread(0.1, 0.9)),
+    holes: fc.array(fc.tuple(spread(-25, 25), spread(-25, 25)), { maxLength: 3 }),
+  })
+  .map(({ corners, fold: [a, s, b, t], holes }) => {
+    const built = outlineFromPoints(
+      corners.map(({ r }, i): Vec => {
+        const angle = (2 * Math.PI * i) / corners.length;
+        return [r * Math.cos(angle), r * Math.sin(angle)];
+      }),
+    );
+    if (!built.ok) throw new Error('no outline');
+    let doc: PatternDoc = { ...emptyPattern(), ...patternParts(built.path, countingIds()), base: [3, 4] };
+    corners.forEach(({ bulge, bowed }, i) => {
+      if (bowed) doc = reshapeSide(doc, doc.sides[i]!.id, bulge);
+    });
+    const side = (k: number) => doc.sides[k % doc.sides.length]!.id;
+    const fold = {
+      id: 'f1',
+      from: { side: side(a), at: s },
+      to: { side: side(b), at: t },
+      angleDeg: 90,
+      toward: 'face' as const,
+      radiusMm: null,
+      made: 'outside-sharp' as const,
+    };
+    const folded = { ...doc, folds: [fold] };
+    if (checkCard(folded).length === 0) doc = folded;
+    return { ...doc, holes: holes.map(([x, y], i) => ({ id: `h${i}`, x, y, diameterMm: 4 })) };
+  });
+
+const foldEnds = (doc: PatternDoc) =>
+  doc.folds.flatMap((f) => [pointOfPlace(doc, f.from)!, pointOfPlace(doc, f.to)!]);
+const same = (a: readonly Vec[], b: readonly Vec[], within = 1e-6) => {
+  expect(a).toHaveLength(b.length);
+  a.forEach((p, i) => expect(distance(p, b[i]!)).toBeLessThan(within));
+};
+/** Whatever was done to it, a card stays a card: valid, closed, every side in exactly one edge. */
+const sound = (doc: PatternDoc) => {
+  expect(PatternSchema.safeParse(doc).success).toBe(true);
+  const inEdges = doc.edges.flatMap((edge) => edge.sides);
+  expect([...inEdges].sort()).toEqual(doc.sides.map((s) => s.id).sort());
+  doc.sides.forEach((s, i) => expect(s.to).toBe(doc.sides[(i + 1) % doc.sides.length]!.from));
+  expect(new Set(doc.edges.map((edge) => edge.id)).size).toBe(doc.edges.length);
+};
+
+test('a corner put into a side changes nothing but the count: not the outline, the folds, nor the edge', () => {
+  fc.assert(
+    fc.property(anyCard, fc.nat(8), spread(0.05, 0.95), (doc, k, at) => {
+      const side = doc.sides[k % doc.sides.length]!;
+      const where = pointAt(segmentOfSide(doc, side.id)!, at);
+      const split = splitSide(doc, side.id, at, countingIds('n'));
+      sound(split);
+      expect(area(outlineOf(split).path)).toBeCloseTo(area(outlineOf(doc).path), 6);
+      expect(perimeter(outlineOf(split).path)).toBeCloseTo(perimeter(outlineOf(doc).path), 6);
+      same(foldEnds(split), foldEnds(doc));
+      expect(split.edges.map((e) => e.id)).toEqual(doc.edges.map((e) => e.id));
+      const corner = split.corners.find((c) => c.id === 'n1')!;
+      expect(distance([corner.x, corner.y], where)).toBeLessThan(1e-9);
+      // Taken out of a straight side again, the card is as it was.
+      if (side.shape.kind === 'line') {
+        const back = removeCorner(split, 'n1');
+        sound(back);
+        same(
+          outlineOf(back).path.map((s) => s.a),
+          outlineOf(doc).path.map((s) => s.a),
+        );
+        same(foldEnds(back), foldEnds(doc));
+      }
+    }),
+  );
+});
+
+test('turned over twice a card is what it was; once, it is the mirror image with everything where it hung', () => {
+  fc.assert(
+    fc.property(anyCard, (doc) => {
+      const once = mirrored(doc);
+      sound(once);
+      expect(area(outlineOf(once).path)).toBeCloseTo(area(outlineOf(doc).path), 6);
+      const xs = doc.corners.map((c) => c.x);
+      const flip = ([x, y]: Vec): Vec => [Math.min(...xs) + Math.max(...xs) - x, y];
+      same(foldEnds(once), foldEnds(doc).map(flip));
+      for (const edge of doc.edges) {
+        const there = once.edges.find((e) => e.id === edge.id)!;
+        expect(there.letter).toBe(edge.letter);
+        expect(segmentsOfEdge(once, there).reduce((sum, s) => sum + segmentLength(s), 0)).toBeCloseTo(
+          segmentsOfEdge(doc, edge).reduce((sum, s) => sum + segmentLength(s), 0),
+          6,
+        );
+      }
+      const twice = mirrored(once);
+      same(
+        twice.corners.map((c): Vec => [c.x, c.y]),
+        doc.corners.map((c): Vec => [c.x, c.y]),
+      );
+      expect(twice.sides).toEqual(doc.sides);
+      expect(twice.edges).toEqual(doc.edges);
+      same(foldEnds(twice), foldEnds(doc));
+    }),
+  );
+});
+
+test('a typed length is kept, in a rectangle without skewing it', () => {
+  fc.assert(
+    fc.property(anyCard, fc.nat(8), spread(10, 200), (doc, k, mm) => {
+      const side = doc.sides[k % doc.sides.length]!;
+      fc.pre(side.shape.kind === 'line');
+      const s = segmentOfSide(setSideLength(doc, side.id, mm), side.id)!;
+      expect(distance(s.a, s.b)).toBeCloseTo(mm, 6);
+    }),
+  );
+  const built = outlineFromPoints([[0, 0], [100, 0], [100, 60], [0, 60]]); // prettier-ignore
+  if (!built.ok) throw new Error('no outline');
+  const doc = { ...emptyPattern(), ...patternParts(built.path, countingIds()) };
+  const wide = setSideLength(doc, doc.sides[0]!.id, 130);
+  expect(wide.corners.map((c) => [c.x, c.y])).toEqual([[0, 0], [130, 0], [130, 60], [0, 60]]); // prettier-ignore
+  expect(setSideLength(doc, doc.sides[0]!.id, 0)).toBe(doc);
+});
+
+test('edges joined and parted keep every side and every record; the first keeps its id', () => {
+  fc.assert(
+    fc.property(anyCard, fc.array(fc.nat(8), { minLength: 1, maxLength: 6 }), (start, steps) => {
+      let doc = start;
+      const ids = start.edges.map((edge) => edge.id);
+      for (const [i, k] of steps.entries()) {
+        const edge = doc.edges[k % doc.edges.length]!;
+        const within = edge.sides.length > 1 && i % 2 === 1;
+        const before = doc;
+        if (within) {
+          const corner = doc.sides.find((s) => s.id === edge.sides[1])!.from;
+          doc = partEdge(doc, corner, countingIds(`q${i}`));
+          expect(doc.edges).toHaveLength(before.edges.length + 1);
+        } else doc = joinEdges(doc, edge.id);
+        sound(doc);
+        // Whatever was read or welded on an edge at any time has an edge that tells it.
+        for (const id of ids) expect(edgeOfRecord(doc, id)).toBeDefined();
+        expect(new Set(doc.edges.map((e) => e.letter)).size).toBe(doc.edges.length);
+      }
+      expect(letterAgain(doc).edges.map((e) => e.letter).sort()).toEqual(
+        doc.edges.map((_, i) => String.fromCharCode(65 + i)).sort(),
+      );
+    }),
+  );
+}); // prettier-ignore
+
+test('a corner taken out takes its edge’s record along', () => {
+  const built = outlineFromPoints([[0, 0], [100, 0], [100, 60], [0, 60]]); // prettier-ignore
+  if (!built.ok) throw new Error('no outline');
+  const doc = { ...emptyPattern(), ...patternParts(built.path, countingIds()) };
+  const [first, second] = doc.edges;
+  const out = removeCorner(doc, doc.sides[0]!.to);
+  expect(out.edges).toHaveLength(3);
+  expect(edgeOfRecord(out, second!.id)?.id).toBe(first!.id);
+  const triangle = removeCorner(out, out.corners[0]!.id);
+  expect(triangle).toBe(out);
+});
+
+test('every edit leaves the card it was given alone', () => {
+  fc.assert(
+    fc.property(anyCard, (doc) => {
+      const frozen = (value: unknown): void => {
+        if (typeof value !== 'object' || value === null) return;
+        Object.freeze(value);
+        Object.values(value).forEach(frozen);
+      };
+      frozen(doc);
+      const edge = doc.edges[0]!;
+      const side = doc.sides[0]!;
+      moveCorner(doc, doc.corners[0]!.id, [1, 2]);
+      reshapeSide(doc, side.id, 0.1);
+      splitSide(doc, side.id, 0.5, countingIds('n'));
+      removeCorner(doc, doc.corners[1]!.id);
+      joinEdges(doc, edge.id);
+      letterAgain(doc);
+      setEdge(doc, edge.id, { meets: 'floor' });
+      if (doc.folds[0]) expect(setFold(doc, 'f1', { angleDeg: 45 }).folds[0]!.angleDeg).toBe(45);
+      if (doc.holes[0]) expect(without(setHole(doc, 'h0', { x: 9 }), 'h0').holes).toHaveLength(doc.holes.length - 1);
+      mirrored(doc);
+      expect(placeNearest(doc, [200, 0])).not.toBeNull();
+    }),
+    { numRuns: 30 },
+  );
+});
