@@ -35,7 +35,7 @@ test('whatever the core can refuse or warn of has a sentence that says what to d
       expect(lengthProblem({ code })).toMatch(/\.$/);
       continue;
     }
-    const said = problemSentence({ code, about: [], numbers: {} }, emptyPattern(), show);
+    const said = problemSentence({ code, about: ['one', 'other'], numbers: {} }, emptyPattern(), show);
     expect(`${code}: ${said}`).not.toMatch(/Something is wrong/);
     expect(said).toMatch(/^[A-Z0-9“].*[.)]$/s);
   }

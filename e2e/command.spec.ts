@@ -1,0 +1,152 @@
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
+import { createServer } from 'node:net';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { expect, test } from '@playwright/test';
+
+/** The one command, as someone at a prompt meets it: its own ports and data, so that nothing else is disturbed. */
+
+const PATRONE = resolve('patrone');
+const PORT = '4174';
+const DB_PORT = '54174';
+let data = '';
+test.beforeAll(() => {
+  data = join(mkdtempSync(join(tmpdir(), 'patrone-command-')), 'data');
+  // As root the database's own user must be able to reach its folder.
+  execFileSync('chmod', ['755', join(data, '..')]);
+});
+test.afterAll(() => rmSync(join(data, '..'), { recursive: true, force: true }));
+
+const env = () => ({ ...process.env, PATRONE_PORT: PORT, PATRONE_DB_PORT: DB_PORT, PATRONE_DATA: data });
+const run = (args: string[], more: { input?: string; env?: Record<string, string | undefined>; cwd?: string } = {}) => {
+  const done = spawnSync(PATRONE, args, { env: { ...env(), ...more.env }, input: more.input ?? '', encoding: 'utf8', cwd: more.cwd ?? '/' });
+  return { code: done.status, out: done.stdout, err: done.stderr };
+}; // prettier-ignore
+
+/** Starts the application and waits for its address; `stop` is Ctrl-C, and waits until all of it is gone. */
+async function start(verb: 'demo' | 'start', args: string[] = [], answer = ''): Promise<{ said: () => string; stop: () => Promise<number | null> }> {
+  const child: ChildProcess = spawn(PATRONE, [verb, ...args], { env: env(), cwd: '/', detached: true });
+  let said = '';
+  child.stdout!.on('data', (chunk) => (said += String(chunk)));
+  child.stderr!.on('data', (chunk) => (said += String(chunk)));
+  child.stdin!.end(answer);
+  await expect(() => expect(said).toContain(`Patrone is ready: http://127.0.0.1:${PORT}`)).toPass({ timeout: 60_000 });
+  return {
+    said: () => said,
+    stop: () =>
+      new Promise((gone) => {
+        child.once('exit', gone);
+        // Ctrl-C goes to the whole group, as from a terminal.
+        process.kill(-child.pid!, 'SIGINT');
+      }),
+  };
+} // prettier-ignore
+const answers = async (): Promise<boolean> => {
+  try {
+    return (await fetch(`http://127.0.0.1:${PORT}/health`)).ok;
+  } catch {
+    return false;
+  }
+};
+const jobs = async (): Promise<string> => (await fetch(`http://127.0.0.1:${PORT}/`)).text();
+const newJob = (name: string) =>
+  fetch(`http://127.0.0.1:${PORT}/?index`, {
+    method: 'POST',
+    body: new URLSearchParams({ intent: 'create', name, vehicle: '', owner: '', notes: '' }),
+    redirect: 'manual',
+  });
+
+test('demo starts, Ctrl-C stops server and database, the next start keeps the data; backup and restore; reset asks', async () => {
+  test.setTimeout(240_000);
+  const file = join(data, '..', 'kept.backup');
+
+  let app = await start('demo');
+  expect(await jobs()).toContain('Mobile library van');
+  // A second one beside it says so at once, and leaves the first alone.
+  const second = run(['demo']);
+  expect(second.code).toBe(1);
+  expect(second.err).toContain(`Patrone runs already: http://127.0.0.1:${PORT}`);
+  expect(second.err.trim().split('\n')).toHaveLength(1);
+  expect((await newJob('My own job')).status).toBe(302);
+  expect(run(['backup', file]).out).toContain('Backed up to');
+  await app.stop();
+  await expect(async () => expect(await answers()).toBe(false)).toPass();
+  expect(spawnSync('bash', ['-c', `exec 3<>/dev/tcp/127.0.0.1/${DB_PORT}`]).status).not.toBe(0);
+
+  app = await start('start');
+  expect(await jobs()).toContain('My own job');
+  await newJob('After the backup');
+  await app.stop();
+
+  expect(run(['restore', file], { input: 'n\n' }).err).toContain('nothing was changed');
+  expect(run(['restore', join(data, 'none')], { input: 'y\n' }).err).toContain('there is no file');
+  expect(run(['restore', file], { input: 'y\n' }).out).toContain('Restored from');
+  app = await start('demo', ['--reset'], 'y\n');
+  expect(app.said()).toContain('Your own jobs stay');
+  const listed = await jobs();
+  expect(listed).toContain('My own job');
+  expect(listed).not.toContain('After the backup');
+  expect(listed).toContain('Mobile library van');
+  await app.stop();
+});
+
+test('a port that is taken is named before anything is begun', async () => {
+  const squatter = createServer().listen(Number(PORT), '127.0.0.1');
+  await new Promise((ready) => squatter.once('listening', ready));
+  // Not spawnSync: the squatter lives in this process and must be free to answer.
+  const child = spawn(PATRONE, ['start'], { env: env(), cwd: '/' });
+  let err = '';
+  child.stderr.on('data', (chunk) => (err += String(chunk)));
+  const timer = setInterval(() => squatter.getConnections(() => undefined), 50);
+  squatter.on('connection', (socket) => socket.destroy());
+  const code = await new Promise((done) => child.once('exit', done));
+  clearInterval(timer);
+  await new Promise((closed) => squatter.close(closed));
+  expect(code).toBe(1);
+  expect(err.trim()).toBe(`patrone: port ${PORT} is taken by another program. Set PATRONE_PORT to a free one and run again.`);
+}); // prettier-ignore
+
+test('what is missing is named in one line: no Node.js, a folder that cannot be written', () => {
+  const bare = run(['check'], { env: { PATH: '/nonexistent:/bin' } });
+  if (!/\/bin\/node/.test(execFileSync('bash', ['-c', 'PATH=/bin command -v node || true'], { encoding: 'utf8' }))) {
+    expect(bare.code).toBe(1);
+    expect(bare.err.trim()).toBe('patrone: Node.js 20 or newer is missing. Install it and run again.');
+  }
+  const nowhere = run(['start'], { env: { PATRONE_DATA: '/proc/patrone' } });
+  expect(nowhere.code).toBe(1);
+  expect(nowhere.err).toContain('cannot make /proc/patrone. Set PATRONE_DATA to a folder that can be written.');
+  expect(run(['sell']).code).toBe(1);
+  expect(run(['help']).out).toContain('./patrone demo [--reset]');
+  expect(run(['demo', '--everything']).err).toContain('usage: ./patrone demo [--reset]');
+});
+
+test('reckon: from standard input or a file, from any folder, errors as JSON and exit code 1', () => {
+  const allowance = '{"thicknessMm":1,"radiusMm":1.6,"angleDeg":90,"rule":{"kind":"din6935"}}';
+  const piped = run(['reckon', 'allowance'], { input: allowance });
+  expect(piped.code).toBe(0);
+  // DIN 6935 formula evaluated: 2.0961.
+  expect(JSON.parse(piped.out)).toMatchObject({ ok: true, deductionMm: expect.closeTo(2.0961, 4) });
+  const folder = mkdtempSync(join(tmpdir(), 'patrone-reckon-'));
+  writeFileSync(join(folder, 'bend.json'), allowance);
+  expect(run(['reckon', 'allowance', '--in', 'bend.json'], { cwd: folder }).out).toBe(piped.out);
+  const verbs = [...run(['reckon', '--help']).out.matchAll(/^ {2}([a-z-]+) {2,}/gm)].map((m) => m[1]!);
+  expect(verbs).toEqual(expect.arrayContaining(['gauge', 'allowance', 'develop', 'plugs', 'tacks']));
+  for (const verb of verbs) {
+    const example = run(['reckon', verb, '--example']).out;
+    expect(JSON.parse(run(['reckon', verb], { input: example }).out), verb).toMatchObject({ ok: true });
+  }
+  for (const [args, input] of [
+    [['reckon', 'allowance'], 'not json'],
+    [['reckon', 'allowance'], '{"thicknessMm":0,"radiusMm":1,"angleDeg":90,"rule":{"kind":"faa"}}'],
+    [['reckon', 'gauge'], '{"system":"msg","gauge":99}'],
+    [['reckon', 'weigh'], '{}'],
+    [['reckon', 'gauge', '--in', 'nowhere.json'], ''],
+  ] as const) {
+    const refused = run([...args], { input });
+    expect(refused.code).toBe(1);
+    expect(JSON.parse(refused.out)).toMatchObject({ ok: false, problems: [{ code: expect.any(String) }] });
+  }
+  rmSync(folder, { recursive: true });
+});

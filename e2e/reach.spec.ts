@@ -1,0 +1,115 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { demoPiece, pickEdge } from './hands';
+
+/** Whether everyone can use it: contrast, names and labels by axe-core's WCAG 2 A and AA rules; the keyboard alone; a narrow screen. */
+
+async function faults(page: Page): Promise<string[]> {
+  await page.waitForLoadState('networkidle');
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze();
+  return violations.flatMap((v) => v.nodes.map((node) => `${v.id}: ${node.target.join(' ')} – ${node.failureSummary ?? ''}`));
+} // prettier-ignore
+
+const STAGES = ['Survey', 'Card', 'Blank', 'Sheet', 'Fit', 'Weld'];
+
+for (const bench of ['day', 'night'] as const) {
+  test(`no page has a fault that axe knows of, on the ${bench} bench`, async ({ page, context }) => {
+    test.setTimeout(120_000);
+    if (bench === 'night')
+      await context.addCookies([{ name: 'patrone-bench', value: 'dark', url: process.env.PATRONE_URL! }]);
+    await page.goto('/');
+    expect(await faults(page)).toEqual([]);
+    await page.goto('/shop');
+    expect(await faults(page)).toEqual([]);
+    await page.goto('/');
+    await page.getByRole('link', { name: /Mobile library van/ }).click();
+    await page.waitForURL(/jobs/);
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('link', { name: 'New piece' }).click();
+    await page.waitForURL(/new-piece/);
+    expect(await faults(page)).toEqual([]);
+    for (const stage of STAGES) {
+      await demoPiece(page, 'Battery shelf', stage);
+      if (stage === 'Card' || stage === 'Fit') await pickEdge(page, 'B');
+      if (stage === 'Weld') {
+        await pickEdge(page, 'I');
+        await page.getByRole('button', { name: 'Write down a weld' }).click();
+      }
+      expect(await faults(page)).toEqual([]);
+    }
+    await page.keyboard.press('Escape');
+    await page.locator('body').click({ position: { x: 3, y: 3 } });
+    await page.keyboard.press('?');
+    await expect(page.getByRole('heading', { name: 'Key card' })).toBeVisible();
+    expect(await faults(page)).toEqual([]);
+  });
+}
+
+test('with the keyboard alone: stages by number, edges and folds by letter, units and undo; never while typing', async ({
+  page,
+}) => {
+  await demoPiece(page, 'Step-well tray', 'Card');
+  await pickEdge(page, 'A');
+  await page.keyboard.press('e');
+  await expect(page.getByRole('heading', { name: 'Edge B' })).toBeVisible();
+  await page.keyboard.press('Shift+E');
+  await expect(page.getByRole('heading', { name: 'Edge A' })).toBeVisible();
+  await page.keyboard.press('f');
+  await expect(page.getByRole('heading', { name: 'Fold 1' })).toBeVisible();
+  await page.keyboard.press('f');
+  await expect(page.getByRole('heading', { name: 'Fold 2' })).toBeVisible();
+
+  const radius = page.getByLabel('Inside radius');
+  await radius.focus();
+  await page.keyboard.type('3e7u');
+  await expect(radius).toHaveValue('3e7u');
+  await expect(page).toHaveURL(/card$/);
+  await page.keyboard.press('Escape');
+  await expect(radius).toHaveValue('');
+  await radius.fill('2');
+  // An arrow key steps by half a millimetre once the figure is taken.
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ArrowUp');
+  await expect(radius).toHaveValue('2.50');
+  await radius.blur();
+
+  await page.keyboard.press('u');
+  await expect(page.getByRole('button', { name: /^Card 21 1\/4 in × 16 3\/8 in/ })).toBeVisible();
+  await page.keyboard.press('u');
+  for (const [key, stage] of [['3', 'blank'], ['4', 'sheet'], ['6', 'fit'], ['7', 'weld'], ['1', 'survey'], ['2', 'card']] as const) {
+    await page.keyboard.press(key);
+    await page.waitForURL(new RegExp(`/${stage}$`));
+  }
+  await expect(page.getByText(/^Saved/)).toBeVisible();
+  await page.keyboard.press('z');
+  await page.keyboard.press('f');
+  await page.keyboard.press('f');
+  await expect(page.getByLabel('Inside radius')).not.toHaveValue('2.50');
+  await page.keyboard.press('z');
+  await expect(page.getByLabel('Inside radius')).toHaveValue('');
+}); // prettier-ignore
+
+test.describe('on a phone and an upright tablet', () => {
+  for (const [width, height] of [[390, 844], [768, 1024]] as const) {
+    test(`${width} wide: every stage fits the width, and what one touches is big enough`, async ({ page }) => {
+      await page.setViewportSize({ width, height });
+      for (const stage of STAGES) {
+        await demoPiece(page, 'Battery shelf', stage);
+        if (stage === 'Fit') await pickEdge(page, 'B');
+        await page.waitForLoadState('networkidle');
+        expect(await page.evaluate(() => document.documentElement.scrollWidth), stage).toBeLessThanOrEqual(width);
+        const small = await page
+          .getByRole('complementary', { name: 'Drawer' })
+          .getByRole('button')
+          .evaluateAll((buttons) =>
+            buttons
+              .map((b) => [b.textContent ?? '', b.getBoundingClientRect().height] as const)
+              .filter(([, h]) => h > 0 && h < 44)
+              .map(([text, h]) => `${text}: ${h}`),
+          );
+        expect(small, stage).toEqual([]);
+      }
+    });
+  }
+}); // prettier-ignore

@@ -1,0 +1,123 @@
+import { expect, test } from '@playwright/test';
+import type { APIRequestContext } from '@playwright/test';
+import { demoJob } from '../demo/job';
+import { pickEdge } from './hands';
+
+/** The server by itself, as a page, a script or a mischief-maker meets it. */
+
+const blank = demoJob().pieces[0]!.revisions[2]!.pattern;
+
+async function aPiece(request: APIRequestContext): Promise<string> {
+  const job = await request.post('/?index', {
+    form: { intent: 'create', name: 'Records', vehicle: '', owner: '', notes: '' },
+    maxRedirects: 0,
+  });
+  const at = job.headers().location!;
+  const { name, part, side, metal, thicknessMm, thickness, structural, notes } = demoJob().pieces[0]!;
+  const piece = await request.post(`${at}/new-piece`, {
+    data: { name, part, side, metal, thicknessMm, thickness, structural, notes },
+    maxRedirects: 0,
+  });
+  return /pieces\/([^/]+)/.exec(piece.headers().location!)![1]!;
+}
+const save = (request: APIRequestContext, piece: string, base: number, pattern: unknown = blank) =>
+  request.post(`/pieces/${piece}/revisions`, { data: { intent: 'save', base, pattern } });
+
+test('of two who save from the same revision one is told, with the card as it stands; nothing is written over', async ({ request }) => {
+  const piece = await aPiece(request);
+  expect((await save(request, piece, 0)).status()).toBe(200);
+  const wider = { ...blank, corners: blank.corners.map((c) => ({ ...c, x: c.x * 1.1 })) };
+  const answers = await Promise.all([save(request, piece, 1), save(request, piece, 1, wider), save(request, piece, 1)]);
+  expect(answers.map((a) => a.status()).sort()).toEqual([200, 409, 409]);
+  const stale = answers.find((a) => a.status() === 409)!;
+  expect(await stale.json()).toMatchObject({ revision: 2, canUndo: true, pattern: { version: 1 } });
+
+  // Back and forward: nothing is lost, and a step from a stale revision is refused like a save.
+  const step = (intent: 'undo' | 'redo', base: number) => request.post(`/pieces/${piece}/revisions`, { data: { intent, base } });
+  expect(await (await step('undo', 2)).json()).toMatchObject({ revision: 1, canRedo: true });
+  expect((await step('undo', 2)).status()).toBe(409);
+  expect(await (await step('undo', 1)).json()).toMatchObject({ revision: 0, canUndo: false, pattern: { corners: [] } });
+  expect(await (await step('redo', 0)).json()).toMatchObject({ revision: 1 });
+  expect(await (await save(request, piece, 1, wider)).json()).toMatchObject({ revision: 3, canRedo: false });
+}); // prettier-ignore
+
+test('what cannot be a card, a reading or a weld is refused with the place and the reason', async ({ request }) => {
+  const piece = await aPiece(request);
+  await save(request, piece, 0);
+  const broken = { ...blank, folds: [{ ...blank.folds[0], angleDeg: 400 }] };
+  const refused = await save(request, piece, 1, broken);
+  expect(refused.status()).toBe(400);
+  expect(JSON.stringify(await refused.json())).toContain('angleDeg');
+  expect((await save(request, piece, 1, 'nonsense')).status()).toBe(400);
+  expect((await request.post(`/pieces/${piece}/revisions`, { data: '{' })).status()).toBe(400);
+
+  const fit = { at: new Date().toISOString(), held: 'clamps', notes: '', revision: 1, edges: [] };
+  expect((await request.post(`/pieces/${piece}/fits`, { data: { intent: 'new', fit } })).status()).toBe(200);
+  const odd = await request.post(`/pieces/${piece}/fits`, { data: { intent: 'new', fit: { ...fit, held: 'glue' } } });
+  expect(odd.status()).toBe(400);
+  expect(await odd.json()).toMatchObject({ message: expect.stringContaining('held') });
+
+  // A reading goes only to a fit of the piece it is sent to.
+  const other = await aPiece(request);
+  const { id } = (await (await request.post(`/pieces/${piece}/fits`, { data: { intent: 'new', fit } })).json()) as { id: string }; // prettier-ignore
+  const edge = { edge: blank.edges[0]!.id, targetMm: 0, toleranceMm: 1, flushMm: 1, stations: [] };
+  expect((await request.post(`/pieces/${other}/fits`, { data: { intent: 'edge', id, edge } })).status()).toBe(404);
+  expect((await request.post(`/pieces/${piece}/fits`, { data: { intent: 'edge', id, edge } })).status()).toBe(200);
+});
+
+test('a job file that is broken anywhere changes nothing; one with another’s marks in it is only text', async ({ request, page }) => {
+  const send = (text: string) =>
+    request.post('/?index', {
+      multipart: { intent: 'import', file: { name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(text) } },
+      maxRedirects: 0,
+    });
+  const count = async () => ((await (await request.get('/')).text()).match(/data-discover|href="\/jobs\//g) ?? []).length;
+  const before = await count();
+  const bad = demoJob();
+  bad.pieces[2]!.revisions[0]!.pattern.sides[0]!.from = '';
+  expect((await send(JSON.stringify(bad))).status()).toBe(400);
+  expect((await send('not json')).status()).toBe(400);
+  // A row that the database itself refuses, after others were taken: all of it goes back.
+  const twice = demoJob();
+  twice.pieces[3]!.revisions.push({ ...twice.pieces[3]!.revisions[0]! });
+  expect((await send(JSON.stringify(twice))).status()).toBeGreaterThanOrEqual(400);
+  expect(await count()).toBe(before);
+
+  const marked = demoJob();
+  marked.job.name = '<img src=x onerror=alert(1)>"; drop table jobs; --';
+  const taken = await send(JSON.stringify(marked));
+  expect(taken.status()).toBe(302);
+  page.on('dialog', () => expect('a script from a job file').toBe('never run'));
+  await page.goto(taken.headers().location!);
+  await expect(page.getByRole('heading', { name: marked.job.name })).toBeVisible();
+  await page.getByRole('button', { name: 'Put the job away' }).click();
+}); // prettier-ignore
+
+test('files: each kind with its type and name; none without a blank; odd names and papers refused', async ({ request }) => {
+  const piece = await aPiece(request);
+  expect((await request.get(`/pieces/${piece}/pattern/blank.pdf`)).status()).toBe(422);
+  await save(request, piece, 0);
+  for (const [file, type] of [['blank.pdf', 'application/pdf'], ['card.pdf', 'application/pdf'], ['blank.svg', 'image/svg+xml'], ['card.dxf', 'image/vnd.dxf'], ['folds.csv', 'text/csv']] as const) {
+    const got = await request.get(`/pieces/${piece}/pattern/${file}?paper=tabloid`);
+    expect(got.status()).toBe(200);
+    expect(got.headers()['content-type']).toContain(type);
+    expect(got.headers()['content-disposition']).toMatch(/step-well-tray-\w+-r1\.\w+/);
+    expect((await got.body()).length).toBeGreaterThan(100);
+  }
+  expect((await request.get(`/pieces/${piece}/pattern/blank.exe`)).status()).toBe(404);
+  expect((await request.get(`/pieces/${piece}/pattern/..%2f..%2fpackage.json`)).status()).toBe(404);
+  expect((await request.get(`/pieces/${piece}/pattern/blank.pdf?paper=b7`)).status()).toBe(404);
+  expect((await request.get('/pieces/1/card')).status()).toBe(404);
+}); // prettier-ignore
+
+test('a shape that has a stop on it has no blank, says why, and can be mended from there', async ({ page, request }) => {
+  const piece = await aPiece(request);
+  const crossed = { ...blank, folds: [], corners: blank.corners.map((c, i) => (i === 0 ? { ...c, x: 700, y: 500 } : c)) };
+  await save(request, piece, 0, crossed);
+  await page.goto(`/pieces/${piece}/blank`);
+  await expect(page.getByRole('heading', { name: 'The card wants mending first' })).toBeVisible();
+  await expect(page.getByText(/crosses itself at/).first()).toBeVisible();
+  await page.getByRole('link', { name: 'Mend the card' }).click();
+  await expect(page.getByText(/crosses itself at/).first()).toBeVisible();
+  await pickEdge(page, 'A');
+}); // prettier-ignore
