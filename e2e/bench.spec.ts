@@ -1,10 +1,12 @@
 import { expect, test } from '@playwright/test';
-import { demoPiece, pickEdge } from './hands';
+import { demoPiece, legs, newPiece, pickEdge } from './hands';
 
 /** At the bench: readings and records in the order that hands make them, interrupted as they are. */
 
 test('stations of one’s own, flush, a target typed, trial after trial, and the chart of them', async ({ page }) => {
-  await demoPiece(page, 'Scuttle drain plate', 'Fit');
+  await newPiece(page, 'Tried plate');
+  await legs(page, '200 @ 90, 100 @ 90, 200 @ 90, 100');
+  await page.getByRole('link', { name: /^Fit:/ }).click();
   const trials = page.getByRole('combobox', { name: 'Trial fit' });
   const first = page.getByRole('button', { name: /Begin the first trial fit|Begin another trial fit/ });
   await first.click();

@@ -64,6 +64,8 @@ test('a new piece, from nothing to a printed blank', async ({ page }) => {
 
   await test.step('a fold 25 from the left, radius 1.6', async () => {
     await layFold(page, [1, 2, 25 / 60], [4, 3, 25 / 60]);
+    await page.getByLabel(/^In from edge A/).fill('25');
+    await page.getByLabel(/^In from edge A/).press('Enter');
     await page.getByLabel('Inside radius').fill('1.6');
     await page.keyboard.press('Enter');
     await saved(page);
@@ -75,9 +77,11 @@ test('a new piece, from nothing to a printed blank', async ({ page }) => {
     await page.getByRole('button', { name: /^Blank 57\.9 mm × 30\.0 mm/ }).click();
     await expect(page.getByText('Size of the blank')).toBeVisible();
     await page.keyboard.press('Escape');
-    await expect(page.getByRole('table', { name: 'Fold lines to scribe' })).toContainText(
-      /22\.\d\d mm.*from edge|\d\d\.\d\d mm from edge/,
-    );
+    // The setback R + T = 2.6 in from the mark; the larger face is the base, so the brake line is the one farther from A:
+    // 22.4 and the allowance, π/2·(1.6 + 0.376·1) = 3.10.
+    const scribe = page.getByRole('table', { name: 'Fold lines to scribe' });
+    await expect(scribe).toContainText('Far tangent22.40 from edge A');
+    await expect(scribe).toContainText('Brake line25.50 from edge A');
     await page.keyboard.press('u');
     await expect(page.getByRole('button', { name: /^Blank 2 9\/32 in/ })).toBeVisible();
     await page.keyboard.press('u');

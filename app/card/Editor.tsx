@@ -156,7 +156,12 @@ export function Editor() {
                 value={tool}
                 onChange={(_, next: Tool | null) => next && choose(next)}
                 aria-label="What the pointer does"
-                sx={{ pointerEvents: 'auto', bgcolor: 'var(--panel)', flex: 'none' }}
+                sx={{
+                  pointerEvents: 'auto',
+                  bgcolor: 'var(--panel)',
+                  flex: { md: 'none' },
+                  flexWrap: { xs: 'wrap', md: 'nowrap' },
+                }}
               >
                 <ToggleButton value="move">Move</ToggleButton>
                 <ToggleButton value="fold">Lay a fold</ToggleButton>

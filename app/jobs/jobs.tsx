@@ -81,6 +81,7 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
   const [adding, setAdding] = useState(false);
   const submit = useSubmit();
   const file = useRef<HTMLFormElement>(null);
+  const chooser = useRef<HTMLInputElement>(null);
   const busy = useNavigation().state !== 'idle';
   return (
     <>
@@ -202,9 +203,17 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
         </Button>
         <Form method="post" encType="multipart/form-data" ref={file} onChange={() => void submit(file.current)}>
           <input type="hidden" name="intent" value="import" />
-          <Button component="label" color="inherit">
+          <input
+            ref={chooser}
+            type="file"
+            name="file"
+            accept="application/json,.json"
+            aria-label="Job file to take in"
+            tabIndex={-1}
+            className="visually-hidden"
+          />
+          <Button color="inherit" onClick={() => chooser.current?.click()}>
             Take in a job file
-            <input type="file" name="file" accept="application/json,.json" className="visually-hidden" />
           </Button>
         </Form>
       </Stack>

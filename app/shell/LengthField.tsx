@@ -1,3 +1,4 @@
+import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import type { KeyboardEvent } from 'react';
@@ -15,7 +16,6 @@ type Props = {
   /** An empty field is an answer: said in grey what it then means. */
   empty?: string;
   digits?: number;
-  name?: string;
   autoFocus?: boolean;
   /** Called on Enter once the figure was taken. */
   onEnter?: () => void;
@@ -34,7 +34,6 @@ export function LengthField({
   min,
   empty,
   digits = 1,
-  name,
   autoFocus,
   onEnter,
   big,
@@ -85,15 +84,20 @@ export function LengthField({
       setProblem(null);
     }
   };
-  const both = mm === null ? empty : `${formatLength(mm, 'mm', Math.max(digits, 2))} · ${formatLength(mm, 'in', 2)}`;
+  const read = typed === null ? null : parseLength(typed, unit, mm ?? undefined);
+  const inHandMm = read ? (read.ok ? read.mm : null) : mm;
+  const both =
+    inHandMm === null
+      ? null
+      : `${formatLength(inHandMm, 'mm', Math.max(digits, 2))} · ${formatLength(inHandMm, 'in', 2)}`;
   return (
-    <>
+    <Box sx={{ position: 'relative', width: '100%' }}>
       <TextField
         label={label}
         value={typed ?? shown}
         placeholder={empty}
         error={problem !== null}
-        helperText={problem ?? (inHand ? both : undefined)}
+        helperText={problem ?? undefined}
         autoFocus={autoFocus}
         disabled={disabled}
         onChange={(event) => setTyped(event.target.value)}
@@ -115,7 +119,28 @@ export function LengthField({
           input: { endAdornment: <span style={{ color: 'var(--pencil)' }}>{unit === 'mm' ? 'mm' : 'in'}</span> },
         }}
       />
-      {name && <input type="hidden" name={name} value={mm ?? ''} />}
-    </>
+      {inHand && problem === null && both && (
+        // Laid over what is below: were it to take room, leaving the field would move the button being pressed.
+        <Box
+          className="figure"
+          aria-hidden
+          sx={{
+            position: 'absolute',
+            top: '100%',
+            left: 0,
+            zIndex: 2,
+            px: 0.8,
+            py: 0.2,
+            whiteSpace: 'nowrap',
+            fontSize: '0.85rem',
+            bgcolor: 'var(--ink)',
+            color: 'var(--panel)',
+            pointerEvents: 'none',
+          }}
+        >
+          {both}
+        </Box>
+      )}
+    </Box>
   );
 }

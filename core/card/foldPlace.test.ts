@@ -151,8 +151,8 @@ describe('the place that is meant by a touch', () => {
           if (!found) return;
           const s = segmentOfSide(any, found.place.side)!;
           expect(distance(pointAt(s, found.place.at), found.point)).toBeLessThan(1e-6);
-          // Three reaches to the outline, and at most one along it or half a round step, which is finer than two reaches.
-          expect(distance(found.point, [x, y])).toBeLessThan(4.2 * reachMm + 1e-6);
+          // Six reaches to the outline, and at most one along it or half a round step, which is finer than two reaches.
+          expect(distance(found.point, [x, y])).toBeLessThan(7.2 * reachMm + 1e-6);
         },
       ),
     );

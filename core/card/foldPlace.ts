@@ -101,6 +101,9 @@ export function placeAlong(doc: PatternDoc, edge: Edge, atMm: number): Place | n
   return null;
 }
 
+/** A touch farther from the outline than this many reaches means nothing on it. */
+const FAR = 6;
+
 export type PlaceReason = 'corner' | 'square' | 'parallel' | 'round' | 'free';
 export type SnappedPlace = { place: Place; point: Vec; reason: PlaceReason };
 
@@ -115,7 +118,7 @@ export type PlaceContext = {
 /**
  * The place on the outline that someone means who touches the card at `p`: a corner that is near; else, for the second
  * end of a fold, where the fold runs parallel or square to a straight side; else a round distance from the nearer
- * corner of that side. Null for a card without sides or a touch farther than three times the reach from the outline.
+ * corner of that side. Null for a card without sides or a touch farther than six times the reach from the outline.
  */
 export function snapPlace(
   doc: PatternDoc,
@@ -123,7 +126,7 @@ export function snapPlace(
   { from, reachMm, unit: lengths }: PlaceContext,
 ): SnappedPlace | null {
   const near = placeNearest(doc, p, reachMm);
-  if (!near || near.distance > 3 * reachMm) return null;
+  if (!near || near.distance > FAR * reachMm) return null;
   const { side, at } = near.place;
   if (at === 0 || at === 1) return { ...near, reason: 'corner' };
   const segment = segmentOfSide(doc, side)!;

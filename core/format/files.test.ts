@@ -62,5 +62,8 @@ describe('a job file', () => {
     );
     expect(broken((job) => (job.job.created = 'yesterday'))).toBe('job.created');
     expect(broken((job) => (job.version = 2 as never))).toBe('version');
+    expect(broken((job) => (job.pieces[0]!.revision = 9))).toBe('pieces.0.revisions');
+    expect(broken((job) => (job.pieces[0]!.revisions[1]!.parent = 2))).toBe('pieces.0.revisions');
+    expect(broken((job) => job.pieces[0]!.revisions.push(job.pieces[0]!.revisions[0]!))).toBe('pieces.0.revisions');
   });
 });

@@ -95,6 +95,16 @@ export const InspectionSchema = z.object({
 });
 export type InspectionRecord = z.infer<typeof InspectionSchema>;
 
+/** A history hangs together: numbers once each, every parent an earlier one or none, the one in use among them. */
+const hangsTogether = (piece: { revision: number; revisions: { number: number; parent: number }[] }): boolean => {
+  const numbers = new Set(piece.revisions.map((r) => r.number));
+  return (
+    numbers.size === piece.revisions.length &&
+    piece.revisions.every((r) => r.parent < r.number && (r.parent === 0 || numbers.has(r.parent))) &&
+    (piece.revision === 0 || numbers.has(piece.revision))
+  );
+};
+
 export const PieceFileSchema = PieceFactsSchema.extend({
   created: moment,
   archived: moment.nullable(),
@@ -113,7 +123,7 @@ export const PieceFileSchema = PieceFactsSchema.extend({
   fits: z.array(FitSchema),
   welds: z.array(WeldSchema),
   inspections: z.array(InspectionSchema),
-});
+}).refine(hangsTogether, { path: ['revisions'], error: 'the history of the card does not hang together' });
 export type PieceFile = z.infer<typeof PieceFileSchema>;
 
 /** A whole job in one file. No database ids: what hangs together does so by place in the file and by edge id. */

@@ -265,6 +265,24 @@ describe('corners and joints', () => {
     expect(d.warnings).toEqual([]);
   });
 
+  test('a fold beside a notch takes only what lies beside it: the metal beyond the notch stays', () => {
+    // A corner turned up across, its fold ending 8 mm short of a notch; the rim leaves the fold at a flat angle there.
+    const outline: [number, number][] = [[0, 0], [120, 0], [120, 30], [80, 30], [80, 60], [120, 60], [120, 90], [0, 90]]; // prettier-ignore
+    const d = developed({
+      thicknessMm: 2,
+      rule: { kind: 'din6935' },
+      relief: 'none',
+      outline,
+      folds: [{ from: [88, 60], to: [120, 73.3], angleDeg: 90, radiusMm: 2 }],
+      base: [30, 30],
+    });
+    const card = Math.abs(polygonArea(outline));
+    // What a fold can take: its deduction over its own length, no more.
+    expect(card - d.size.areaMm2).toBeGreaterThan(0);
+    expect(card - d.size.areaMm2).toBeLessThan(d.folds[0]!.allowance.deductionMm * 36);
+    expect(d.net.filter((piece) => piece.kind === 'slit')).toHaveLength(1);
+  });
+
   test('a lap adds its width square to the edge and is mitred into its neighbours', () => {
     const { doc, sheet, practice } = given(strip([]));
     doc.edges[0]!.joint = { kind: 'lap', widthMm: 12 };

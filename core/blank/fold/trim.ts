@@ -4,7 +4,7 @@ import { area } from '../../measure/path';
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import type { Segment } from '../../measure/segment';
-import { crossingsWithLine, directionAt, flattened, line, part } from '../../measure/segment';
+import { crossingsWithLine, directionAt, flattened, line, part, pointAt } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import { along, distance, dot, left, sub, unit } from '../../measure/vector';
 
@@ -39,8 +39,8 @@ export function trimFace(face: Face, setbacks: readonly number[]): Result<{ piec
     const u = unit(sub(fold.segment.b, fold.segment.a));
     const inward = left(u);
     const tangent = { p: along(fold.segment.a, inward, s), u, inward, s };
-    const lead = cutBack(rest, tangent, 'start');
-    const tail = cutBack(rest, tangent, 'end');
+    const lead = cutBack(rest, tangent, fold.segment.b, 'start');
+    const tail = cutBack(rest, tangent, fold.segment.a, 'end');
     if (lead === 'fold' || tail === 'fold') {
       return failure({ code: 'folds-too-close', severity: 'stop', numbers: { fold: fold.fold } });
     }
@@ -85,11 +85,22 @@ export function depthBeyond(face: Face, fold: { segment: Segment }): number {
 type Tangent = { p: Vec; u: Vec; inward: Vec; s: number };
 
 /**
- * Shortens `rest` (the boundary after the fold, in order) at its start or end to where it crosses the tangent line.
- * Says `slit` and leaves it alone when the boundary runs straight on, `gone` when nothing reaches the line, `fold` when
- * another fold lies wholly within the bend.
+ * How far past the end of a fold, in setbacks, its tangent may run on to meet the rim: metal that leaves the fold at a
+ * flatter angle than that of this slope (30°) is not beside the fold, and is parted from it by a slit.
  */
-function cutBack(rest: (Piece | Bound)[], tangent: Tangent, end: 'start' | 'end'): 'cut' | 'slit' | 'gone' | 'fold' {
+const RUNS_PAST = Math.sqrt(3);
+
+/**
+ * Shortens `rest` (the boundary after the fold, in order) at its start or end to where it crosses the tangent line.
+ * Says `slit` and leaves it alone when the boundary runs on past the end of the fold, `gone` when nothing reaches the
+ * line, `fold` when another fold lies wholly within the bend.
+ */
+function cutBack(
+  rest: (Piece | Bound)[],
+  tangent: Tangent,
+  foldEnd: Vec,
+  end: 'start' | 'end',
+): 'cut' | 'slit' | 'gone' | 'fold' {
   const atStart = end === 'start';
   const first = atStart ? rest[0] : rest[rest.length - 1];
   if (!first) return 'gone';
@@ -97,20 +108,22 @@ function cutBack(rest: (Piece | Bound)[], tangent: Tangent, end: 'start' | 'end'
     ? dot(directionAt(first.segment, 0), tangent.inward)
     : -dot(directionAt(first.segment, 1), tangent.inward);
   if (away < RUNS_ON) return 'slit';
-  while (rest.length > 0) {
-    const piece = atStart ? rest[0]! : rest[rest.length - 1]!;
+  const outward = atStart ? 1 : -1;
+  const past = (p: Vec) => outward * dot(sub(p, foldEnd), tangent.u) > RUNS_PAST * tangent.s + 1e-9;
+  for (let taken = 0; taken < rest.length; taken++) {
+    const at = atStart ? taken : rest.length - 1 - taken;
+    const piece = rest[at]!;
     const hits = crossingsWithLine(piece.segment, tangent.p, tangent.u);
     if (hits.length > 0) {
-      const segment = atStart ? part(piece.segment, hits[0]!, 1) : part(piece.segment, 0, hits[hits.length - 1]!);
-      const kept = { ...piece, segment };
-      if (atStart) rest[0] = kept;
-      else rest[rest.length - 1] = kept;
+      const t = atStart ? hits[0]! : hits[hits.length - 1]!;
+      if (past(pointAt(piece.segment, t))) return 'slit';
+      const segment = atStart ? part(piece.segment, t, 1) : part(piece.segment, 0, t);
+      rest.splice(atStart ? 0 : at, taken + 1, { ...piece, segment });
       return 'cut';
     }
+    if (past(atStart ? piece.segment.b : piece.segment.a)) return 'slit';
     if (piece.kind === 'fold' || (piece.kind === 'tangent' && distance(piece.segment.a, piece.segment.b) > 1e-9))
       return 'fold';
-    if (atStart) rest.shift();
-    else rest.pop();
   }
   return 'gone';
 }
