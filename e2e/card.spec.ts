@@ -62,9 +62,9 @@ test('a card is dragged, split, curved, joined and holed; undo works after a rel
 
   await test.step('a fold that crosses another is refused beside the drawing, and kept to be mended', async () => {
     await pickEdge(page, 'B');
-    await layFold(page, [1, 2, 0.5], [4, 3, 0.5]);
-    await page.keyboard.press('Escape');
     await layFold(page, [1, 4, 0.5], [2, 3, 0.5]);
+    await page.keyboard.press('Escape');
+    await layFold(page, [4, 3, 0.3], [1, 4, 0.2]);
     await expect(page.getByText(/cross: a fold may meet another at a corner but not cross it/)).toBeVisible();
     await expect(page.getByRole('link', { name: /^Card: needs attention/ })).toBeVisible();
     await page.getByRole('button', { name: 'Take this fold off' }).click();

@@ -65,7 +65,7 @@ test('folds are put where one means them: typed from an edge, along the edges, o
     await page.getByRole('link', { name: /^Blank:/ }).click();
     await expect(page.getByRole('button', { name: /^Fold 2, 135°/ })).toBeVisible();
     await page.getByRole('button', { name: /^Fold 2 takes/ }).click();
-    await expect(page.getByText(/past square, to the tangent/)).toBeVisible();
+    await expect(page.getByText(/past square, to the tangent/).last()).toBeVisible();
   });
 }); // prettier-ignore
 

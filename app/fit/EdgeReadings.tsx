@@ -4,7 +4,7 @@ import Stack from '@mui/material/Stack';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { Suspense, lazy, useEffect, useRef, useState } from 'react';
+import { Suspense, lazy, useState } from 'react';
 import { edgeLength } from '#core/card/outline';
 import type { Edge } from '#core/card/pattern';
 import { lieOf } from '#core/fit/lie';
@@ -14,20 +14,24 @@ import type { Fit } from '../records/fits.server';
 import { LengthField } from '../shell/LengthField';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
-import type { Post } from '../shell/usePost';
 import { LIE_WORDS } from '../shell/words';
-import { keep, keptRecord, letGo } from './keptReadings';
+import { keptRecord } from './keptReadings';
 
 const GapChart = lazy(() => import('./GapChart'));
 
 type EdgeRecord = FitRecord['edges'][number];
 type What = 'gap' | 'flush';
 
-/** How long to wait before readings that did not reach the server are sent again. */
-const AGAIN_MS = 3000;
-
-/** Reading an edge: one field, Enter goes to the next station. What was read is sent at once and again until it arrives. */
-export function EdgeReadings({ fit, edge, post }: { fit: Fit; edge: Edge; post: Post }) {
+/** Reading an edge: one field, Enter goes to the next station. */
+export function EdgeReadings({
+  fit,
+  edge,
+  onRead,
+}: {
+  fit: Fit;
+  edge: Edge;
+  onRead: (record: FitRecord['edges'][number]) => void;
+}) {
   const { pattern, facts, fits } = usePiece();
   const { show } = usePreferences();
   const length = edgeLength(pattern, edge);
@@ -47,34 +51,9 @@ export function EdgeReadings({ fit, edge, post }: { fit: Fit; edge: Edge; post: 
   const [at, setAt] = useState(Math.max(0, firstEmpty));
   const [what, setWhat] = useState<What>('gap');
   const [turn, setTurn] = useState(0);
-  const unsent = useRef<EdgeRecord | null>(null);
-  const busy = useRef(false);
-  const again = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-
-  // One request at a time, always with the newest readings, until the server has them.
-  const send = async () => {
-    clearTimeout(again.current);
-    while (unsent.current && !busy.current) {
-      const sent = unsent.current;
-      busy.current = true;
-      const taken = await post.send({ intent: 'edge', id: fit.id, edge: sent });
-      busy.current = false;
-      if (!taken) {
-        again.current = setTimeout(() => void send(), AGAIN_MS);
-        return;
-      }
-      if (unsent.current === sent) {
-        unsent.current = null;
-        letGo(fit.id, edge.id);
-      }
-    }
-  };
-  useEffect(() => () => clearTimeout(again.current), []);
   const put = (next: EdgeRecord) => {
     setRecord(next);
-    unsent.current = next;
-    keep(fit.id, next);
-    void send();
+    onRead(next);
   };
   const station = record.stations[at];
   const setStation = (change: Partial<EdgeRecord['stations'][number]>) =>
@@ -229,8 +208,11 @@ function Stations({
       stations: [...record.stations, { atMm, gapMm: null, flushMm: null }].sort((a, b) => a.atMm - b.atMm),
     });
   };
-  const spaced = (pitchMm: number) => {
-    const fresh = evenStations(length, pitchMm).filter((atMm) => read.every((s) => Math.abs(s.atMm - atMm) > 1));
+  const gaps = Math.max(1, record.stations.length - 1);
+  const spaced = (into: number) => {
+    const fresh = evenStations(length, length / into).filter((atMm) =>
+      read.every((s) => Math.abs(s.atMm - atMm) > 1),
+    );
     onChange({
       ...record,
       stations: [...read, ...fresh.map((atMm) => ({ atMm, gapMm: null, flushMm: null }))].sort(
@@ -240,10 +222,10 @@ function Stations({
   };
   return (
     <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
-      <Button variant="outlined" onClick={() => spaced(160)}>
+      <Button variant="outlined" disabled={gaps <= 2} onClick={() => spaced(Math.max(2, Math.floor(gaps / 2)))}>
         Fewer
       </Button>
-      <Button variant="outlined" onClick={() => spaced(40)}>
+      <Button variant="outlined" disabled={gaps >= 100} onClick={() => spaced(gaps * 2)}>
         More stations
       </Button>
       <Box sx={{ width: 130 }}>

@@ -2,14 +2,13 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { lieOf } from '#core/fit/lie';
 import { gapTarget } from '#core/fit/target';
 import { outlineOf } from '#core/card/outline';
 import type { Edge } from '#core/card/pattern';
 import type { FitRecord } from '#core/format/job';
 import { box } from '#core/measure/path';
-import type { Fit } from '../records/fits.server';
 import { Drawing } from '../drawing/Drawing';
 import { EdgeStory } from '../drawing/EdgeStory';
 import { NoBlank } from '../drawing/NoBlank';
@@ -19,14 +18,13 @@ import { Moment } from '../shell/Moment';
 import type { TallyFigure } from '../shell/Tally';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
-import type { Post } from '../shell/usePost';
 import { usePost } from '../shell/usePost';
 import { LIE_WORDS } from '../shell/words';
 import { EdgeReadings } from './EdgeReadings';
 import { FitPicture } from './FitPicture';
 import { FitSheet } from './FitSheet';
 import { HELD_WORDS } from './held';
-import { keptRecords, letGo } from './keptReadings';
+import { useReadings } from './useReadings';
 
 /** The fit stage: trial fits, gaps read along each edge, and how each edge lies. */
 export default function FitStage() {
@@ -34,7 +32,7 @@ export default function FitStage() {
   const { show } = usePreferences();
   const [chosen, setChosen] = useState<string | null>(null);
   const post = usePost(`/pieces/${id}/fits`);
-  useKeptReadings(fits, post);
+  const put = useReadings(fits, post);
   if (pattern.sides.length === 0) return <NoBlank />;
   const fit = fits.find((f) => f.id === chosen) ?? fits[fits.length - 1] ?? null;
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
@@ -103,7 +101,14 @@ export default function FitStage() {
                 .reverse()}
             />
           )}
-          {edge && fit && <EdgeReadings key={`${fit.id} ${edge.id}`} fit={fit} edge={edge} post={post} />}
+          {edge && fit && (
+            <EdgeReadings
+              key={`${fit.id} ${edge.id}`}
+              fit={fit}
+              edge={edge}
+              onRead={(record) => put(fit.id, record)}
+            />
+          )}
           {fit && !edge && <FitSheet key={fit.id} fit={fit} post={post} />}
           {fit && (
             <Box>
@@ -166,20 +171,6 @@ export default function FitStage() {
       flushMm: record.flushMm ?? usual.flushMm,
     });
   }
-}
-
-/** Sends, once when the stage is opened, what an earlier page could not. */
-function useKeptReadings(fits: readonly Fit[], post: Post): void {
-  const first = useRef({ fits, send: post.send });
-  useEffect(() => {
-    const { fits: known, send } = first.current;
-    const waiting = setTimeout(async () => {
-      for (const { fit, record } of keptRecords(known)) {
-        if (await send({ intent: 'edge', id: fit, edge: record })) letGo(fit, record.edge);
-      }
-    }, 0);
-    return () => clearTimeout(waiting);
-  }, []);
 }
 
 const grown = (b: { minX: number; minY: number; maxX: number; maxY: number }) => {

@@ -9,7 +9,11 @@ const keyOf = (fit: string, edge: string) => `patrone:fit:${fit}:${edge}`;
 export const keep = (fit: string, record: EdgeRecord): void =>
   localStorage.setItem(keyOf(fit, record.edge), JSON.stringify(record));
 
-export const letGo = (fit: string, edge: string): void => localStorage.removeItem(keyOf(fit, edge));
+/** Forgets what the server has; readings made since it was sent stay. */
+export function letGo(fit: string, record: EdgeRecord): void {
+  const key = keyOf(fit, record.edge);
+  if (localStorage.getItem(key) === JSON.stringify(record)) localStorage.removeItem(key);
+}
 
 export function keptRecord(fit: string, edge: string): EdgeRecord | null {
   // Written by this page's own code; the server checks it again before it is stored.
