@@ -147,6 +147,7 @@ test('a weld plan changes the tacks; an entry half typed outlives another edge, 
 test('readings made while the server is away wait in the browser and go in when it is back', async ({ page, context }) => {
   await demoPiece(page, 'Battery shelf', 'Fit');
   await page.getByRole('button', { name: 'Begin another trial fit' }).click();
+  await expect(page.getByRole('combobox', { name: 'Trial fit' })).toContainText('Trial 2');
   await pickEdge(page, 'B');
   const field = page.getByLabel('Gap read, then Enter');
   await expect(field).toBeFocused();

@@ -19,12 +19,14 @@ export function CornerPanel({ corner }: { corner: Corner }) {
       <Stack direction="row" spacing={1}>
         <LengthField
           label="Across (x)"
+          signed
           mm={corner.x}
           digits={2}
           onChange={(mm) => mm !== null && card.edit(moveCorner(pattern, corner.id, [mm, corner.y]))}
         />
         <LengthField
           label="Up (y)"
+          signed
           mm={corner.y}
           digits={2}
           onChange={(mm) => mm !== null && card.edit(moveCorner(pattern, corner.id, [corner.x, mm]))}

@@ -245,7 +245,7 @@ function SideShape({ sideId, said }: { sideId: string; said: string }) {
               if (bulge) card.edit(reshapeSide(pattern, sideId, bulge));
             }}
           />
-          <LengthField label="Rise (− is hollow)" mm={rise} digits={2} onChange={(mm) => mm && bow(mm)} />
+          <LengthField label="Rise (− is hollow)" signed mm={rise} digits={2} onChange={(mm) => mm && bow(mm)} />
         </Stack>
       )}
     </>

@@ -83,7 +83,13 @@ export function EdgeReadings({
         fullWidth
         value={what}
         aria-label="What is read"
-        onChange={(_, to: What | null) => to && setWhat(to)}
+        onChange={(_, to: What | null) => {
+          if (!to) return;
+          setWhat(to);
+          // On to the first station that has no such reading yet.
+          const open = record.stations.findIndex((s) => (to === 'gap' ? s.gapMm : s.flushMm) === null);
+          setAt(Math.max(0, open));
+        }}
       >
         <ToggleButton value="gap">Gap</ToggleButton>
         <ToggleButton value="flush">Flush (+ proud, − low)</ToggleButton>
@@ -100,6 +106,7 @@ export function EdgeReadings({
             autoFocus
             label={what === 'gap' ? 'Gap read, then Enter' : 'Stands proud (+) or low (−), then Enter'}
             mm={what === 'gap' ? station.gapMm : station.flushMm}
+            signed={what === 'flush'}
             empty="not read"
             digits={2}
             onChange={(mm) => setStation(what === 'gap' ? { gapMm: mm } : { flushMm: mm })}

@@ -75,6 +75,7 @@ export default function GapChart({
   return (
     <Box sx={{ height: 180 }} role="img" aria-label={`Gap along the edge in mm, ${said || 'nothing read yet'}`}>
       <Line
+        role="presentation"
         data={data}
         options={{
           animation: false,

@@ -93,7 +93,6 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
           {archived && <input type="hidden" name="archived" value="" />}
           <TextField
             name="search"
-            aria-label="Search the jobs"
             placeholder="Search jobs, vehicles, owners"
             defaultValue={search}
             sx={{ minWidth: 270 }}

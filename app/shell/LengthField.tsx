@@ -20,6 +20,8 @@ type Props = {
   /** Called on Enter once the figure was taken. */
   onEnter?: () => void;
   big?: boolean;
+  /** Below nothing makes sense: a leading + or − is the figure's own sign, not a change to what stands there. */
+  signed?: boolean;
   disabled?: boolean;
 };
 
@@ -37,6 +39,7 @@ export function LengthField({
   autoFocus,
   onEnter,
   big,
+  signed,
   disabled,
 }: Props) {
   const { unit } = usePreferences();
@@ -56,7 +59,7 @@ export function LengthField({
       setProblem(null);
       return true;
     }
-    const read = parseLength(typed, unit, mm ?? undefined);
+    const read = parseLength(typed, unit, signed ? undefined : (mm ?? undefined));
     if (!read.ok) {
       setProblem(lengthProblem(read.problems[0]!));
       return false;
@@ -84,7 +87,7 @@ export function LengthField({
       setProblem(null);
     }
   };
-  const read = typed === null ? null : parseLength(typed, unit, mm ?? undefined);
+  const read = typed === null ? null : parseLength(typed, unit, signed ? undefined : (mm ?? undefined));
   const inHandMm = read ? (read.ok ? read.mm : null) : mm;
   const both =
     inHandMm === null

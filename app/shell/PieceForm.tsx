@@ -59,9 +59,8 @@ export function PieceForm({
     if (facts.name.trim() === '') return;
     void fetcher.submit({ ...facts, name: facts.name.trim() }, { method: 'post', encType: 'application/json' });
   };
-  const unchanged = JSON.stringify(facts) === JSON.stringify(initial);
+  const taken = fetcher.state === 'idle' && fetcher.data?.saved === true ? fetcher.data : null;
   // Once the server has it, the draft has done its work.
-  const taken = fetcher.data?.saved === true && unchanged;
   useEffect(() => {
     if (taken) drop();
   }, [taken, drop]);
@@ -133,10 +132,10 @@ export function PieceForm({
             {button}
           </Button>
           {children}
-          {taken ? (
-            <Box role="status">Saved</Box>
+          {kept ? (
+            <Box sx={{ color: 'var(--pencil)' }}>Typed, not kept yet</Box>
           ) : (
-            kept && !unchanged && <Box sx={{ color: 'var(--pencil)' }}>Typed, not kept yet</Box>
+            taken && <Box role="status">Saved</Box>
           )}
         </Stack>
       </Stack>

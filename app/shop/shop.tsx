@@ -35,10 +35,10 @@ export const meta: Route.MetaFunction = () => [{ title: 'Shop settings · Patron
 
 /** How the shop works: the rule its bends are reckoned by, its brake, its own test bends. */
 export default function ShopPage({ loaderData }: Route.ComponentProps) {
-  const { draft: shop, set: change, drop } = useDraft<Shop>('shop', loaderData.shop);
+  const { draft: shop, kept, set: change, drop } = useDraft<Shop>('shop', loaderData.shop);
   const fetcher = useFetcher<{ message?: string; saved?: boolean }>();
-  const changed = JSON.stringify(shop) !== JSON.stringify(loaderData.shop);
-  const taken = fetcher.data?.saved === true && !changed;
+  const taken = fetcher.state === 'idle' && fetcher.data?.saved === true ? fetcher.data : null;
+  // Once the server has it, the draft has done its work.
   useEffect(() => {
     if (taken) drop();
   }, [taken, drop]);
@@ -120,12 +120,12 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
         <Button
           variant="contained"
           size="large"
-          disabled={!changed || fetcher.state !== 'idle'}
+          disabled={!kept || fetcher.state !== 'idle'}
           onClick={() => void fetcher.submit(shop, { method: 'post', encType: 'application/json' })}
         >
           Keep these settings
         </Button>
-        {taken && <Box role="status">Saved</Box>}
+        {taken && !kept && <Box role="status">Saved</Box>}
         {fetcher.data?.message && <Box role="alert">{fetcher.data.message}</Box>}
       </Stack>
     </>

@@ -94,6 +94,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
         <LengthField
           label={kind === 'flush' ? 'Step, + proud, − low' : 'Thickness left'}
           mm={reading}
+          signed={kind === 'flush'}
           digits={2}
           empty="not measured"
           onChange={(mm) => set({ reading: mm })}
