@@ -66,14 +66,12 @@ test('stations of one’s own, flush, a target typed, trial after trial, and the
   await test.step('another trial: its own readings, both in the chart; what was noticed is kept as a draft', async () => {
     await first.click();
     await expect(trials).toContainText('Trial 2');
-    await pickEdge(page, 'A');
+    // The edge stays in hand, and so does the field.
     await expect(field).toBeFocused();
     await page.keyboard.type('4.4');
     await page.keyboard.press('Enter');
     await expect(page.getByRole('img', { name: /trial 2: 4\.4.*trial 1: 4/ })).toBeVisible();
-    await page.keyboard.press('Escape');
-    await page.getByRole('heading', { name: 'How each edge lies' }).or(page.getByRole('heading', { name: 'All edges' })).first().click();
-    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: /^The whole trial/ }).click();
     await page.getByLabel('What was noticed').fill('Rocks on the left corner.');
     await page.getByRole('link', { name: /^Card:/ }).click();
     await page.getByRole('link', { name: /^Fit:/ }).click();

@@ -56,7 +56,12 @@ function Blank({ development }: { development: Development }) {
       drawing={
         <>
           {view === 'flat' ? (
-            <Drawing bounds={box(development.outline.map((p) => p.segment))} ground="blank" label="The blank">
+            <Drawing
+              bounds={box(development.outline.map((p) => p.segment))}
+              ground="blank"
+              label="The blank"
+              onGround={() => setPick(null)}
+            >
               <BlankPicture
                 development={development}
                 pattern={pattern}

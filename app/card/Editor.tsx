@@ -139,6 +139,7 @@ export function Editor() {
           onDown={down}
           onMove={move}
           onUp={up}
+          onGround={tool === 'move' ? () => setPick(null) : undefined}
           overlay={
             <Box
               sx={{

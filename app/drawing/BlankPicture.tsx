@@ -7,7 +7,7 @@ import type { PlugCentres } from '#core/weld/plugs';
 import type { Pick } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 import { useView } from './Drawing';
-import { EdgeTag, Figure, Hinge, HoleMark, Pickable, usePathData } from './marks';
+import { EdgeTag, Figure, Hinge, HoleMark, Pickable, Threads, usePathData } from './marks';
 import { hangTags, tagHalfWidth } from './tags';
 
 type Props = {
@@ -66,6 +66,7 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
           ))}
         </g>
       ))}
+      <Threads tags={hung} />
       {development.edges.map((edge, i) => {
         const tag = hung[i];
         const picked = pick?.kind === 'edge' && pick.id === edge.id;

@@ -6,7 +6,7 @@ import { mix } from '#core/measure/vector';
 import type { Pick } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 import { useView } from './Drawing';
-import { Datum, EdgeTag, Figure, Hinge, HoleMark, Pickable, leftOf, usePathData } from './marks';
+import { Datum, EdgeTag, Figure, Hinge, HoleMark, Pickable, Threads, leftOf, usePathData } from './marks';
 import { hangTags, tagHalfWidth } from './tags';
 
 type Props = { pattern: PatternDoc; pick: Pick; onPick?: (pick: Pick) => void; lengths?: boolean; tags?: boolean };
@@ -21,7 +21,9 @@ export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true
   const datum = pattern.corners[0];
   const pencil = 'var(--card-pencil)';
   const runs = pattern.edges.map((edge) => segmentsOfEdge(pattern, edge));
-  const figures = runs.map((run) => bare(run.reduce((sum, s) => sum + segmentLength(s), 0)));
+  const longs = runs.map((run) => run.reduce((sum, s) => sum + segmentLength(s), 0));
+  const figures = longs.map((mm) => bare(mm));
+  const isPicked = (id: string) => pick?.kind === 'edge' && pick.id === id;
   const hung = tags
     ? hangTags(
         pattern.edges.map((edge, i) => ({
@@ -31,6 +33,9 @@ export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true
         })),
         path,
         view,
+      ).map((tag, i) =>
+        // Edges too short to be told apart get their tag when they are picked.
+        longs[i]! * scale >= 16 || isPicked(pattern.edges[i]!.id) ? tag : null,
       )
     : [];
   return (
@@ -44,23 +49,20 @@ export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true
         strokeLinejoin="round"
       />
       <path d={data(path)} fill="none" stroke={pencil} strokeWidth={1.1} strokeLinejoin="round" />
+      <Threads tags={hung} />
       {pattern.edges.map((edge, i) => {
-        const run = runs[i]!;
         const tag = hung[i];
-        const picked = pick?.kind === 'edge' && pick.id === edge.id;
-        const length = run.reduce((sum, s) => sum + segmentLength(s), 0);
-        const small = length * scale < 16;
         return (
           <CardEdge
             key={edge.id}
             id={edge.id}
             letter={edge.letter}
-            d={data(run, false)}
-            said={show(length)}
-            picked={picked}
+            d={data(runs[i]!, false)}
+            said={show(longs[i]!)}
+            picked={isPicked(edge.id)}
             note={lengths ? figures[i] : undefined}
             // Written out, so that an edge that did not move is not drawn again while a corner is dragged.
-            tag={tag && (!small || picked) ? [...tag.anchor, ...tag.out, ...tag.at].join(' ') : null}
+            tag={tag ? [...tag.anchor, ...tag.out, ...tag.at].join(' ') : null}
             onPick={onPick}
           />
         );

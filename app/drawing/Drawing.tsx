@@ -52,11 +52,13 @@ type Props = {
   onDown?: (p: Vec, scale: number) => boolean;
   onMove?: (p: Vec, scale: number) => void;
   onUp?: (p: Vec, scale: number) => void;
+  /** The ground beside the piece was touched: what is in hand is put down. */
+  onGround?: () => void;
   overlay?: ReactNode;
 };
 
 /** The one drawing that every stage shows: fits itself, pans by dragging the ground, zooms by wheel or pinch. */
-export function Drawing({ bounds, ground, label, children, onDown, onMove, onUp, overlay }: Props) {
+export function Drawing({ bounds, ground, label, children, onDown, onMove, onUp, onGround, overlay }: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const [size, setSize] = useState(FIRST_SIZE);
   const [moved, setMoved] = useState<Stand | null>(null);
@@ -162,7 +164,9 @@ export function Drawing({ bounds, ground, label, children, onDown, onMove, onUp,
         onPointerUp={up}
         onPointerCancel={up}
       >
-        <Ground kind={ground} />
+        <g onClick={onGround}>
+          <Ground kind={ground} />
+        </g>
         <ViewContext.Provider value={view}>{children}</ViewContext.Provider>
       </svg>
       <Box

@@ -70,7 +70,7 @@ export function middleOf(run: readonly Segment[]): { at: Vec; out: Vec } | null 
   return null;
 }
 
-/** The luggage label of an edge, tied to it by a thread: its letter, and a figure where one belongs to it. */
+/** The luggage label of an edge (its thread is drawn by `Threads`): its letter, and a figure where one belongs to it. */
 export function EdgeTag({
   tag,
   letter,
@@ -82,42 +82,58 @@ export function EdgeTag({
   picked: boolean;
   note?: string;
 }) {
-  const [x, y] = tag.anchor;
   const [tx, ty] = tag.at;
-  const { out } = tag;
   const w = tagHalfWidth(letter, note);
   const ink = picked ? 'var(--panel)' : 'var(--tag-ink)';
   return (
-    <g>
+    <g transform={`translate(${tx} ${ty})`}>
       <path
-        d={`M${x} ${y}Q${(x + tx) / 2 + out[1] * 5} ${(y + ty) / 2 - out[0] * 5} ${tx} ${ty}`}
-        stroke="var(--pencil)"
+        d={`M${-w} -13H${w - 7}L${w} -6V6L${w - 7} 13H${-w}Z`}
+        fill={picked ? 'var(--torch)' : 'var(--tag)'}
+        stroke={picked ? 'var(--torch)' : 'var(--tag-ink)'}
         strokeWidth={1.3}
-        fill="none"
       />
-      <circle cx={x} cy={y} r={2.6} fill="var(--pencil)" />
-      <g transform={`translate(${tx} ${ty})`}>
-        <path
-          d={`M${-w} -13H${w - 7}L${w} -6V6L${w - 7} 13H${-w}Z`}
-          fill={picked ? 'var(--torch)' : 'var(--tag)'}
-          stroke={picked ? 'var(--torch)' : 'var(--tag-ink)'}
-          strokeWidth={1.3}
-        />
-        <circle
-          cx={w - 7}
-          r={2.4}
-          fill={picked ? 'var(--panel)' : 'var(--bench-top)'}
-          stroke={picked ? 'var(--panel)' : 'var(--tag-ink)'}
-        />
-        <text x={-w + 7} y={6} fontFamily="Barlow Condensed" fontWeight={600} fontSize={19} fill={ink}>
-          {letter}
+      <circle
+        cx={w - 7}
+        r={2.4}
+        fill={picked ? 'var(--panel)' : 'var(--bench-top)'}
+        stroke={picked ? 'var(--panel)' : 'var(--tag-ink)'}
+      />
+      <text x={-w + 7} y={6} fontFamily="Barlow Condensed" fontWeight={600} fontSize={19} fill={ink}>
+        {letter}
+      </text>
+      {note && (
+        <text x={w - 16} y={5} textAnchor="end" className="figure" fontSize={13} fontWeight={500} fill={ink}>
+          {note}
         </text>
-        {note && (
-          <text x={w - 16} y={5} textAnchor="end" className="figure" fontSize={13} fontWeight={500} fill={ink}>
-            {note}
-          </text>
-        )}
-      </g>
+      )}
+    </g>
+  );
+}
+
+/** The threads that tie tags to their edges: drawn before any tag, so that none runs over another's letter. */
+export function Threads({ tags }: { tags: readonly (TagAt | null)[] }) {
+  return (
+    <g pointerEvents="none">
+      {tags.map((tag, i) => {
+        if (!tag) return null;
+        const {
+          anchor: [x, y],
+          at: [tx, ty],
+          out,
+        } = tag;
+        return (
+          <g key={i}>
+            <path
+              d={`M${x} ${y}Q${(x + tx) / 2 + out[1] * 5} ${(y + ty) / 2 - out[0] * 5} ${tx} ${ty}`}
+              stroke="var(--pencil)"
+              strokeWidth={1.3}
+              fill="none"
+            />
+            <circle cx={x} cy={y} r={2.6} fill="var(--pencil)" />
+          </g>
+        );
+      })}
     </g>
   );
 }

@@ -6,7 +6,7 @@ import { along } from '#core/measure/vector';
 import { outwardAlong, pointAlong } from '#core/weld/plugs';
 import { useView } from '../drawing/Drawing';
 import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
-import { EdgeTag, Pickable, usePathData } from '../drawing/marks';
+import { EdgeTag, Pickable, Threads, usePathData } from '../drawing/marks';
 import { hangTags, tagHalfWidth } from '../drawing/tags';
 import type { Pick } from '../shell/pieceContext';
 import { usePiece } from '../shell/pieceContext';
@@ -70,6 +70,7 @@ export function FitPicture({
           <Neighbour key={edge.id} run={runs[i]!} name={edge.meets} gapPx={gapPx(i)} />
         ) : null,
       )}
+      <Threads tags={hung} />
       {pattern.edges.map((edge, i) => {
         const tag = hung[i];
         const record = records[i];

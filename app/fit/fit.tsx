@@ -77,7 +77,12 @@ export default function FitStage() {
       drawerWidth={430}
       tally={tally}
       drawing={
-        <Drawing bounds={grown(box(outlineOf(pattern).path))} ground="fit" label="The piece in its hole">
+        <Drawing
+          bounds={grown(box(outlineOf(pattern).path))}
+          ground="fit"
+          label="The piece in its hole"
+          onGround={() => setPick(null)}
+        >
           <FitPicture fit={fit} pick={pick} onPick={setPick} />
         </Drawing>
       }
@@ -108,6 +113,11 @@ export default function FitStage() {
               edge={edge}
               onRead={(record) => put(fit.id, record)}
             />
+          )}
+          {fit && edge && (
+            <Button variant="outlined" onClick={() => setPick(null)}>
+              The whole trial: when, how held, what was noticed
+            </Button>
           )}
           {fit && !edge && <FitSheet key={fit.id} fit={fit} post={post} />}
           {fit && (

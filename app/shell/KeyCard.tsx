@@ -3,11 +3,12 @@ import Dialog from '@mui/material/Dialog';
 import DialogContent from '@mui/material/DialogContent';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
-import { Datum, EdgeTag, Hinge, HoleMark } from '../drawing/marks';
+import { Datum, EdgeTag, Hinge, HoleMark, Threads } from '../drawing/marks';
 import { StopMark } from './StopMark';
 import { KEY_CARD } from './keys';
 
 const ink = 'var(--ink)';
+const TAG = { anchor: [6, 34], out: [0, -1], at: [52, 16] } as const;
 const line = (dash: string | undefined, width = 1.8, y = 20) => (
   <line x1={6} y1={y} x2={82} y2={y} stroke={ink} strokeWidth={width} strokeDasharray={dash} />
 );
@@ -22,7 +23,10 @@ const gap = (shape: ReactNode) => (
 /** Every mark of the drawings, drawn by the same code that draws them there; docs/marks.md says the same in words. */
 const MARKS: [ReactNode, string][] = [
   [
-    <EdgeTag key="tag" tag={{ anchor: [6, 34], out: [0, -1], at: [52, 16] }} letter="B" note="170" picked={false} />,
+    <g key="tag">
+      <Threads tags={[TAG]} />
+      <EdgeTag tag={TAG} letter="B" note="170" picked={false} />
+    </g>,
     'an edge: its letter, what belongs to it',
   ],
   [<Datum key="datum" at={[44, 4]} colour={ink} />, 'the datum corner: letters run clockwise from it'],

@@ -71,7 +71,12 @@ export default function WeldStage() {
       drawerWidth={430}
       tally={tally}
       drawing={
-        <Drawing bounds={box(outlineOf(pattern).path)} ground="fit" label="The piece and its welds">
+        <Drawing
+          bounds={box(outlineOf(pattern).path)}
+          ground="fit"
+          label="The piece and its welds"
+          onGround={() => setPick(null)}
+        >
           <WeldPicture seams={seams} pick={pick} onPick={setPick} />
         </Drawing>
       }
