@@ -27,7 +27,7 @@ type Way = 'legs' | 'points' | 'draw';
 type Draft = { way: Way; legsText: string; pointsText: string; closing: Closing };
 
 /** An empty card: three ways in, with what is typed drawn as it is typed. */
-export function Start() {
+export default function Start() {
   const { id, card, pattern } = usePiece();
   const { unit, show } = usePreferences();
   const { draft, set, drop } = useDraft<Draft>(`start ${id}`, {

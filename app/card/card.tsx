@@ -1,9 +1,17 @@
+import { Suspense, lazy } from 'react';
 import { usePiece } from '../shell/pieceContext';
 import { Editor } from './Editor';
-import { Start } from './Start';
+
+// Wanted once in the life of a card.
+const Start = lazy(() => import('./Start'));
 
 /** The card stage: an empty card asks how to begin; any other is edited. */
 export default function CardStage() {
   const { pattern } = usePiece();
-  return pattern.sides.length === 0 ? <Start /> : <Editor />;
+  if (pattern.sides.length > 0) return <Editor />;
+  return (
+    <Suspense>
+      <Start />
+    </Suspense>
+  );
 }

@@ -26,16 +26,18 @@ export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true
   const isPicked = (id: string) => pick?.kind === 'edge' && pick.id === id;
   const hung = tags
     ? hangTags(
-        pattern.edges.map((edge, i) => ({
-          run: runs[i]!,
-          away: 34,
-          halfWidth: tagHalfWidth(edge.letter, lengths ? figures[i] : undefined),
-        })),
+        pattern.edges.map((edge, i) =>
+          // Edges too short to be told apart get their tag when they are picked.
+          longs[i]! * scale >= 16 || isPicked(edge.id)
+            ? {
+                run: runs[i]!,
+                away: 34,
+                halfWidth: tagHalfWidth(edge.letter, lengths ? figures[i] : undefined),
+              }
+            : null,
+        ),
         path,
         view,
-      ).map((tag, i) =>
-        // Edges too short to be told apart get their tag when they are picked.
-        longs[i]! * scale >= 16 || isPicked(pattern.edges[i]!.id) ? tag : null,
       )
     : [];
   return (

@@ -34,7 +34,7 @@ function differences(mine: PatternDoc, theirs: PatternDoc, show: (mm: number) =>
 }
 
 /** Two pages changed the same card: both versions side by side, and the choice. Neither is lost; both stay in the history. */
-export function Conflict() {
+export default function Conflict() {
   const { card } = usePiece();
   const { show } = usePreferences();
   const { theirs, pattern } = card;

@@ -14,7 +14,7 @@ export type TagGiven = {
 };
 
 const HALF_HEIGHT = 15;
-/** Drawings with more edges than this show only the tag that is picked; hanging the rest clear of each other is no use. */
+/** More tags than this are hung straight out: there is no room to keep them clear of each other. */
 const MOST = 60;
 
 /** Half the width of a tag, pixels, by what stands on it. */
@@ -32,18 +32,24 @@ const overlap = (a: Rect, b: Rect): boolean => Math.abs(a.x - b.x) < a.w + b.w &
 
 /**
  * Where the tags of a drawing hang, in pixels: out from the middle of each run and clear of the piece, of the screen's
- * rim and of each other, as far as there is room. Runs without length get null.
+ * rim and of each other, as far as there is room. Null for those that want no tag and for runs without length.
  */
-export function hangTags(given: readonly TagGiven[], outline: readonly Segment[], view: View): (TagAt | null)[] {
+export function hangTags(
+  given: readonly (TagGiven | null)[],
+  outline: readonly Segment[],
+  view: View,
+): (TagAt | null)[] {
   const { px, width, height } = view;
-  const tags = given.map(({ run, away, halfWidth }): (TagAt & { away: number; halfWidth: number }) | null => {
-    const middle = middleOf(run);
+  const tags = given.map((one): (TagAt & { away: number; halfWidth: number }) | null => {
+    const middle = one && middleOf(one.run);
     if (!middle) return null;
+    const { away, halfWidth } = one;
     const anchor = px(middle.at);
     const out: Vec = [middle.out[0], -middle.out[1]];
     return { anchor, out, at: anchor, away, halfWidth };
   });
-  const piece = tags.length > MOST ? [] : points(outline, 1).map(px);
+  const crowded = tags.filter((tag) => tag !== null).length > MOST;
+  const piece = crowded ? [] : points(outline, 1).map(px);
   const hung: Rect[] = [];
   return tags.map((tag): TagAt | null => {
     if (!tag) return null;
@@ -65,7 +71,7 @@ export function hangTags(given: readonly TagGiven[], outline: readonly Segment[]
         h: HALF_HEIGHT + 3,
       };
       let total = cost;
-      for (const other of hung) if (overlap(rect, other)) total += 120;
+      if (!crowded) for (const other of hung) if (overlap(rect, other)) total += 120;
       if (rect.x - rect.w < 2 || rect.x + rect.w > width - 2 || rect.y - rect.h < 2 || rect.y + rect.h > height - 2)
         total += 150;
       if (piece.length > 0) {
@@ -74,7 +80,7 @@ export function hangTags(given: readonly TagGiven[], outline: readonly Segment[]
         } // prettier-ignore
       }
       if (!best || total < best.cost) best = { rect, cost: total };
-      if (tags.length > MOST) break;
+      if (crowded) break;
     }
     hung.push(best!.rect);
     return { anchor, out, at: [best!.rect.x, best!.rect.y] };

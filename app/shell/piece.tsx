@@ -4,14 +4,13 @@ import Undo from '@mui/icons-material/Undo';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, Outlet, data, isRouteErrorResponse, useNavigate, useRevalidator } from 'react-router';
 import { z } from 'zod';
 import { develop } from '#core/blank/fold/develop';
 import { sheetMetal } from '#core/blank/practice';
 import { checkCard } from '#core/card/check';
 import { metalById } from '#core/metal/metals';
-import { Conflict } from '../drawing/Conflict';
 import { fitsOf } from '../records/fits.server';
 import { jobById } from '../records/jobs.server';
 import { factsOf, pieceById, printsOfJob } from '../records/pieces.server';
@@ -27,6 +26,9 @@ import { PieceContext } from './pieceContext';
 import { STAGES, roadOf } from './stages';
 import type { CardEditor } from './useCard';
 import { useCard } from './useCard';
+
+// Wanted only when two pages have changed one card.
+const Conflict = lazy(() => import('../drawing/Conflict'));
 
 export async function loader({ params }: Route.LoaderArgs) {
   const id = z.uuid().safeParse(params.pieceId);
@@ -251,7 +253,13 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
         </TopBar>
         <StageRail piece={id} road={settledRoad} />
         <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
-          {card.theirs ? <Conflict /> : <Outlet />}
+          {card.theirs ? (
+            <Suspense>
+              <Conflict />
+            </Suspense>
+          ) : (
+            <Outlet />
+          )}
         </Box>
       </Box>
     </PieceContext.Provider>

@@ -1,7 +1,8 @@
-import type { Box, Path } from '../measure/path';
+import type { Path } from '../measure/path';
 import { area, box, distanceToPolygon, inside, points } from '../measure/path';
 import type { Problem } from '../measure/result';
-import { line, segmentLength, segmentsCross } from '../measure/segment';
+import { isStraight, line, segmentLength, segmentsCross } from '../measure/segment';
+import type { Vec } from '../measure/vector';
 import { distance, mix } from '../measure/vector';
 import { BASE_REACH_MM, facesOf } from './faces';
 import { outlineOf, pointOfPlace } from './outline';
@@ -24,9 +25,9 @@ const SHORTEST_SIDE_MM = 0.01;
  */
 export function checkCard(doc: PatternDoc): Problem[] {
   const outline = checkOutline(doc);
-  const rest = outline.some((p) => p.severity === 'stop')
-    ? []
-    : [...checkFolds(doc), ...checkBase(doc), ...checkHoles(doc)];
+  if (outline.some((p) => p.severity === 'stop')) return outline;
+  const polygon = points(outlineOf(doc).path);
+  const rest = [...checkFolds(doc, polygon), ...checkBase(doc, polygon), ...checkHoles(doc, polygon)];
   const rank = (p: Problem) => (p.severity === 'stop' ? 0 : 1);
   return [...outline, ...rest].sort((a, b) => rank(a) - rank(b));
 }
@@ -51,27 +52,45 @@ function checkOutline(doc: PatternDoc): Problem[] {
   return problems;
 }
 
-/** Pairs of segments of a closed path (by index) that cross or lie on each other. Sorted sweep over their boxes. */
+/**
+ * Pairs of segments of a closed path (by index) that cross or lie on each other. A sweep over their boxes from left to
+ * right; it runs at every frame while a corner is dragged, so the boxes are plain figures in a row.
+ */
 export function crossingPairs(path: Path): [number, number][] {
-  const boxes: (Box & { index: number })[] = path.map((s, index) => ({ ...box([s]), index }));
-  boxes.sort((a, b) => a.minX - b.minX);
+  const n = path.length;
+  // minX, minY, maxX, maxY of each segment.
+  const boxes = new Float64Array(4 * n);
+  for (let i = 0; i < n; i++) {
+    const s = path[i]!;
+    if (isStraight(s)) {
+      const [ax, ay] = s.a;
+      const [bx, by] = s.b;
+      boxes[4 * i] = ax < bx ? ax : bx;
+      boxes[4 * i + 1] = ay < by ? ay : by;
+      boxes[4 * i + 2] = ax < bx ? bx : ax;
+      boxes[4 * i + 3] = ay < by ? by : ay;
+    } else {
+      const { minX, minY, maxX, maxY } = box([s]);
+      boxes.set([minX, minY, maxX, maxY], 4 * i);
+    }
+  }
+  const order = Uint32Array.from({ length: n }, (_, i) => i).sort((i, j) => boxes[4 * i]! - boxes[4 * j]!);
   const found: [number, number][] = [];
-  for (let i = 0; i < boxes.length; i++) {
-    const a = boxes[i]!;
-    for (let j = i + 1; j < boxes.length && boxes[j]!.minX <= a.maxX; j++) {
-      const b = boxes[j]!;
-      if (a.minY > b.maxY || b.minY > a.maxY) continue;
-      if (segmentsCross(path[a.index]!, path[b.index]!)) {
-        found.push([Math.min(a.index, b.index), Math.max(a.index, b.index)]);
-      }
+  for (let k = 0; k < n; k++) {
+    const i = order[k]!;
+    const maxX = boxes[4 * i + 2]!;
+    for (let l = k + 1; l < n; l++) {
+      const j = order[l]!;
+      if (boxes[4 * j]! > maxX) break;
+      if (boxes[4 * i + 1]! > boxes[4 * j + 3]! || boxes[4 * j + 1]! > boxes[4 * i + 3]!) continue;
+      if (segmentsCross(path[i]!, path[j]!)) found.push(i < j ? [i, j] : [j, i]);
     }
   }
   return found;
 }
 
-function checkFolds(doc: PatternDoc): Problem[] {
+function checkFolds(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
   const { path } = outlineOf(doc);
-  const polygon = points(path);
   const problems: Problem[] = [];
   const chords = doc.folds.map((fold) => {
     const a = pointOfPlace(doc, fold.from);
@@ -108,14 +127,12 @@ function checkFolds(doc: PatternDoc): Problem[] {
   return problems;
 }
 
-function checkBase(doc: PatternDoc): Problem[] {
-  const polygon = points(outlineOf(doc).path);
+function checkBase(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
   const off = doc.base !== null && !inside(doc.base, polygon) && distanceToPolygon(doc.base, polygon) > BASE_REACH_MM;
   return off ? [{ code: 'base-off-card', severity: 'care' }] : [];
 }
 
-function checkHoles(doc: PatternDoc): Problem[] {
-  const polygon = points(outlineOf(doc).path);
+function checkHoles(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
   return doc.holes.flatMap((hole, i) => {
     if (!(hole.diameterMm > 0)) return [stop('hole-zero', [hole.id])];
     const found: Problem[] = [];

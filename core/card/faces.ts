@@ -62,6 +62,15 @@ function cutAt(nodes: Node[], g: number): number {
  * cannot be laid inside one of the faces the others leave (about: the fold).
  */
 export function facesOf(doc: PatternDoc): Result<FaceTree> {
+  let tree = made.get(doc);
+  if (!tree) made.set(doc, (tree = split(doc)));
+  return tree;
+}
+
+/** Trees already made: a card is asked for its faces by its checks, its blank and its plugs, and is never changed in place. */
+const made = new WeakMap<PatternDoc, Result<FaceTree>>();
+
+function split(doc: PatternDoc): Result<FaceTree> {
   const { path, sideIds } = outlineOf(doc);
   const faces: Node[][] = [
     path.map((segment, i) => ({ start: i, bound: { kind: 'side', side: i, from: 0, to: 1, segment } })),

@@ -25,7 +25,14 @@ export function area(path: Path): number {
 export const perimeter = (path: Path): number => path.reduce((sum, s) => sum + segmentLength(s), 0);
 
 /** The outline as points, chords within `tolerance` mm of any arc; first point not repeated. */
-export const points = (path: Path, tolerance?: number): Vec[] => path.flatMap((s) => flattened(s, tolerance));
+export function points(path: Path, tolerance?: number): Vec[] {
+  const found: Vec[] = [];
+  for (const s of path) {
+    if (isStraight(s)) found.push(s.a);
+    else found.push(...flattened(s, tolerance));
+  }
+  return found;
+}
 
 /** The smallest upright rectangle round a path (exact for arcs), or a zero box for an empty path. */
 export function box(path: Path): Box {

@@ -12,13 +12,15 @@ const TOLERANCE_MM = 0.05;
  * round, so that marks made on the card beside a fold come out in their order. Points off the card go with the base.
  */
 export function carrier(tree: FaceTree, folds: readonly BlankFold[], faces: readonly BlankFace[]): (p: Vec) => Vec {
-  const polygons = tree.faces.map((face) =>
-    points(
-      face.bounds.map((b) => b.segment),
-      TOLERANCE_MM,
-    ),
-  );
+  let polygons: Vec[][] | null = null;
   return (p) => {
+    // Made when the first point is asked for: most cards carry none.
+    polygons ??= tree.faces.map((face) =>
+      points(
+        face.bounds.map((b) => b.segment),
+        TOLERANCE_MM,
+      ),
+    );
     const found = polygons.findIndex((polygon) => inside(p, polygon));
     const home = found < 0 ? tree.base : found;
     for (const bound of tree.faces[home]!.bounds) {
