@@ -5,7 +5,10 @@ import { spread } from '../../measure/spread.arbitrary';
 import type { Vec } from '../../measure/vector';
 import { add, along, left, scale, sub, unit } from '../../measure/vector';
 import type { PlainCard } from '../plain';
+import { PlainCardSchema, fromPlain } from '../plain';
 import type { Rule } from './allowance';
+import type { Development } from './develop';
+import { develop } from './develop';
 
 /**
  * A card as a tree: a regular base with flanges on its sides, flanges on the flanges, every fold with its own angle,
@@ -67,4 +70,19 @@ export function cardOf(t: typeof cardTree extends fc.Arbitrary<infer T> ? T : ne
   };
   for (let i = 0; i < t.sides; i++) side(corner(i), corner(i + 1), t.flanges[i]!);
   return { thicknessMm: t.thicknessMm, rule: t.rule, outline: outline.map(([x, y]) => [x, y]), folds, base: [0, 0] };
+}
+
+/** A plain card as a document with its sheet; a card that cannot be one fails the test that asks. */
+export function given(plain: PlainCard) {
+  const read = fromPlain(PlainCardSchema.parse(plain));
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  return read;
+}
+
+/** The blank of a plain card that has one. */
+export function developed(plain: PlainCard): Development {
+  const { doc, sheet, practice } = given(plain);
+  const found = develop(doc, sheet, practice);
+  if (!found.ok) throw new Error(JSON.stringify(found.problems));
+  return found.development;
 }

@@ -5,25 +5,12 @@ import { box, polygonArea } from '../../measure/path';
 import type { Vec } from '../../measure/vector';
 import { add, along, distance, dot, scale, sub } from '../../measure/vector';
 import type { PlainCard } from '../plain';
-import { PlainCardSchema, fromPlain } from '../plain';
-import { cardOf, cardTree } from './cardTree.arbitrary';
-import type { Development } from './develop';
+import { cardOf, cardTree, developed, given } from './cardTree.arbitrary';
 import { develop } from './develop';
 import type { Vec3 } from './refold';
 import { bendSkin, foldedFrames, placed } from './refold';
 import { spread } from '../../measure/spread.arbitrary';
 
-const given = (plain: PlainCard) => {
-  const read = fromPlain(PlainCardSchema.parse(plain));
-  if (!read.ok) throw new Error(JSON.stringify(read.problems));
-  return read;
-};
-const developed = (plain: PlainCard): Development => {
-  const { doc, sheet, practice } = given(plain);
-  const found = develop(doc, sheet, practice);
-  if (!found.ok) throw new Error(JSON.stringify(found.problems));
-  return found.development;
-};
 const refusal = (plain: PlainCard) => {
   const { doc, sheet, practice } = given(plain);
   const found = develop(doc, sheet, practice);

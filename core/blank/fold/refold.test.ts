@@ -2,23 +2,12 @@ import fc from 'fast-check';
 import { Matrix4, Vector3 } from 'three';
 import type { Vec } from '../../measure/vector';
 import { spread } from '../../measure/spread.arbitrary';
-import { PlainCardSchema, fromPlain } from '../plain';
-import type { PlainCard } from '../plain';
-import { cardOf, cardTree } from './cardTree.arbitrary';
+import { cardOf, cardTree, developed } from './cardTree.arbitrary';
 import type { BlankFold, Development } from './develop';
-import { develop } from './develop';
 import type { Vec3 } from './refold';
 import { bendSkin, foldedFrames, placed } from './refold';
 
 /** The folded piece against one folded with three.js: turns about the axis of each bend, as a brake would make them. */
-
-const developed = (plain: PlainCard): Development => {
-  const read = fromPlain(PlainCardSchema.parse(plain));
-  if (!read.ok) throw new Error('plain card refused');
-  const found = develop(read.doc, read.sheet, read.practice);
-  if (!found.ok) throw new Error(JSON.stringify(found.problems));
-  return found.development;
-};
 
 /**
  * What making one fold does to everything beyond it, in the flat blank's own coordinates: the flat length of the bend is

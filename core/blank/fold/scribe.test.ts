@@ -4,21 +4,11 @@ import type { Segment } from '../../measure/segment';
 import { directionAt, nearest, pointAt, segmentLength } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import { along, cross, dot, left, sub, unit } from '../../measure/vector';
-import { PlainCardSchema, fromPlain } from '../plain';
 import type { PlainCard } from '../plain';
-import { cardOf, cardTree } from './cardTree.arbitrary';
+import { cardOf, cardTree, developed } from './cardTree.arbitrary';
 import type { Development } from './develop';
-import { develop } from './develop';
 import type { ScribeLine } from './scribe';
 import { scribeTable } from './scribe';
-
-const developed = (plain: PlainCard): Development => {
-  const read = fromPlain(PlainCardSchema.parse(plain));
-  if (!read.ok) throw new Error('plain card refused');
-  const found = develop(read.doc, read.sheet, read.practice);
-  if (!found.ok) throw new Error(JSON.stringify(found.problems));
-  return found.development;
-};
 
 const edgeOf = (d: Development, letter: string): Segment[] => d.edges.find((edge) => edge.letter === letter)!.cut;
 
