@@ -1,3 +1,4 @@
+import { demoJob } from '../demo/job';
 import { VERBS, reckon } from './verbs';
 
 test.each(Object.keys(VERBS))('%s answers its own example', (name) => {
@@ -43,3 +44,64 @@ test('what does not fit is told by field, not thrown', () => {
   });
   expect(reckon('develop', null)).toMatchObject({ ok: false });
 });
+
+test('develop takes a whole document with its metal, by the shop’s settings or a rule of its own', () => {
+  const piece = demoJob().pieces[3]!;
+  const pattern = piece.revisions[piece.revision - 1]!.pattern;
+  const whole = reckon('develop', { pattern, metal: piece.metal, thicknessMm: piece.thicknessMm }) as unknown as {
+    blank: { widthMm: number; heightMm: number; massKg: number };
+    folds: { id: string; k: number; deductionMm: number; tangents: number[][][] }[];
+    scribe: { lines: unknown[] };
+    warnings: unknown[];
+  };
+  expect(whole).toMatchObject({ ok: true, warnings: [] });
+  expect(whole.folds).toHaveLength(pattern.folds.length);
+  // 640 long; 120 wide and two 16 mm flanges, less one deduction.
+  expect(whole.blank.widthMm).toBeCloseTo(640, 9);
+  expect(whole.blank.heightMm).toBeCloseTo(152 - whole.folds[0]!.deductionMm, 9);
+  const other = reckon('develop', { pattern, metal: 'dc01', thicknessMm: 2, rule: { kind: 'k', k: 0.5 } });
+  expect(other).toMatchObject({ ok: true, folds: [{ k: 0.5, formula: 'bend-k' }] });
+  const inShop = reckon('develop', { pattern, metal: 'dc01', thicknessMm: 2, shop: { rule: 'machinery' } });
+  expect(inShop).toMatchObject({ folds: [{ formula: 'bend-machinery' }] });
+});
+
+test('develop in the order given, whatever the base; a refusal names the fold', () => {
+  const plain = {
+    thicknessMm: 1,
+    rule: { kind: 'din6935' },
+    outline: [[0, 0], [120, 0], [120, 30], [0, 30]],
+    folds: [
+      { from: [90, 0], to: [90, 30], angleDeg: 45, radiusMm: 2 },
+      { from: [30, 30], to: [30, 0], angleDeg: 90, radiusMm: 1 },
+    ],
+  }; // prettier-ignore
+  for (const base of [[10, 5], [60, 15], [110, 5]]) {
+    const found = reckon('develop', { ...plain, base }) as unknown as { folds: { angleDeg: number; tangents: [[number, number], [number, number]][] }[] }; // prettier-ignore
+    expect(found.folds.map((fold) => fold.angleDeg)).toEqual([45, 90]);
+    // Each tangent runs as its fold was given: the first upward, the second down.
+    expect(found.folds.map(({ tangents: [near] }) => Math.sign(near![1][1] - near![0][1]))).toEqual([1, -1]);
+    // In the coordinates of the face that stays put: the tangent on its own side lies one setback from the mark.
+    const [first, second] = found.folds;
+    if (base[0] === 110) expect(first!.tangents[0]![0][0]).toBeCloseTo(90 + 3 * Math.tan(Math.PI / 8), 9);
+    if (base[0] === 10) expect(second!.tangents[0]![0][0]).toBeCloseTo(30 - 2, 9);
+  }
+  expect(reckon('develop', { ...plain, folds: [{ ...plain.folds[0], from: [119.5, 0], to: [119.5, 30] }] })).toMatchObject({
+    ok: false,
+    problems: [{ code: 'flange-shorter-than-setback', about: ['fold 1'] }],
+  });
+  expect(reckon('develop', { ...plain, folds: [{ ...plain.folds[0], from: [90, 12] }] })).toMatchObject({
+    ok: false,
+    problems: [{ code: 'fold-off-outline', numbers: { fold: 1, offMm: 12 } }],
+  });
+}); // prettier-ignore
+
+test('test strips, pages and the lie of an edge are reckoned from a shell too', () => {
+  const strip = { thicknessMm: 1, radiusMm: 1.5, angleDeg: 90, flatMm: 100, legAMm: 50, legBMm: 52.1, readingMm: 0.1 };
+  // BA = 100 − 50 − 52.1 + 2·2.5 = 2.9; K = 2.9·2/π − 1.5.
+  const k = (2.9 * 2) / Math.PI - 1.5;
+  expect(reckon('test-bend', { strips: [strip, strip] })).toMatchObject({ ok: true, k: expect.closeTo(k, 9), strips: [{ ok: true }, { ok: true }] });
+  expect(reckon('test-bend', { strips: [{ ...strip, legBMm: 60 }] })).toMatchObject({ ok: false, problems: [{ code: 'strip-not-credible' }] });
+  const pages = reckon('tiles', VERBS.tiles!.example) as unknown as { tiling: { tiles: unknown[]; columns: number; rows: number } };
+  expect(pages.tiling.tiles).toHaveLength(pages.tiling.columns * pages.tiling.rows);
+  expect(reckon('lie', VERBS.lie!.example)).toMatchObject({ ok: true, lie: 'tapers-to-start', read: 3, good: false });
+}); // prettier-ignore

@@ -4,7 +4,7 @@ import { checkCard } from '#core/card/check';
 import { emptyPattern } from '#core/card/kinds';
 import { metalById } from '#core/metal/metals';
 import { demoJob } from '../../demo/job';
-import { roadOf } from './stages';
+import { STAGES, roadOf } from './stages';
 
 const roadFor = (name: string, change: Partial<Parameters<typeof roadOf>[0]> = {}) => {
   const piece = demoJob().pieces.find((p) => p.name === name)!;
@@ -46,4 +46,62 @@ test('the stops follow what was read and found', () => {
   expect(roadFor('Battery shelf').fit.state).toBe('attention');
   const open = demoJob().pieces[0]!.inspections.map((i) => ({ ...i, remedy: '' }));
   expect(roadFor('Step-well tray', { inspections: open }).weld.state).toBe('attention');
+});
+
+test('exactly one stop is next, unless something before it wants mending first', () => {
+  for (const piece of demoJob().pieces) {
+    for (const printed of [null, 1, piece.revision]) {
+      const road = roadFor(piece.name, { printed });
+      const next = STAGES.filter(({ id }) => road[id].state === 'next');
+      const ahead = STAGES.filter(({ id }) => road[id].state === 'ahead');
+      expect(next.length).toBeLessThanOrEqual(1);
+      if (next[0]) for (const stage of ahead) expect(stage.key).toBeGreaterThan(next[0].key);
+      // A number once learnt stays with its stop.
+      expect(STAGES.map(({ key }) => key)).toEqual([1, 2, 3, 4, 6, 7]);
+    }
+  }
+});
+
+test('a card with a fault has no blank and is what wants attention; a warning on the blank does not hold the road up', () => {
+  const tray = demoJob().pieces[0]!.revisions[2]!.pattern;
+  const first = tray.corners[0]!.id;
+  const crossed = { ...tray, folds: [], corners: tray.corners.map((c) => (c.id === first ? { ...c, x: 700, y: 500 } : c)) };
+  const broken = roadFor('Step-well tray', { pattern: crossed, fit: null, welds: [], inspections: [] });
+  expect(broken.card).toMatchObject({ state: 'attention', note: expect.stringContaining('to mend') });
+  expect(broken.blank).toEqual({ state: 'attention', note: 'No blank yet' });
+  expect(STAGES.filter(({ id }) => broken[id].state === 'next')).toEqual([]);
+
+  const fold = { ...tray.folds[0]!, radiusMm: 0 };
+  const near = { ...tray, holes: [{ id: 'h', x: 210, y: 5, diameterMm: 8 }], folds: [fold, ...tray.folds.slice(1)] };
+  const warned = roadFor('Step-well tray', { pattern: near, fit: null, welds: [], inspections: [] });
+  expect(warned.blank).toMatchObject({ state: 'attention', note: expect.stringMatching(/^\d+ warning/) });
+  expect(warned.sheet.state).toBe('next');
+}); // prettier-ignore
+
+test('welds count by edge, and those of an edge that was made one with another still count', () => {
+  const piece = demoJob().pieces[0]!;
+  const pattern = piece.revisions[2]!.pattern;
+  const joined = pattern.edges.filter((edge) => edge.weld !== null);
+  expect(joined.length).toBe(2);
+  const half = piece.welds.filter((weld) => weld.edge === joined[0]!.id);
+  expect(roadFor('Step-well tray', { welds: half, inspections: [] }).weld).toMatchObject({ note: '1 of 2 edges' });
+  expect(roadFor('Step-well tray', { welds: [], inspections: [] }).weld.note).toBe('Not welded');
+  const renamed = {
+    ...pattern,
+    edges: pattern.edges.map((edge) =>
+      edge.id === joined[0]!.id ? { ...edge, id: 'new', was: [{ id: edge.id, letter: edge.letter }] } : edge,
+    ),
+  };
+  expect(roadFor('Step-well tray', { pattern: renamed }).weld).toEqual({ state: 'done', note: 'Welded' });
+});
+
+test('a trial with nothing read is no fit; one edge off is one edge off', () => {
+  const piece = demoJob().pieces[1]!;
+  const fit = piece.fits[0]!;
+  const empty = { ...fit, edges: fit.edges.map((edge) => ({ ...edge, stations: [] })) };
+  expect(roadFor('Battery shelf', { fit: empty }).fit).toMatchObject({ state: expect.not.stringMatching('done'), note: 'Nothing read' }); // prettier-ignore
+  expect(roadFor('Battery shelf', { fit: null }).fit.note).toBe('Not tried');
+  expect(roadFor('Battery shelf').fit).toEqual({ state: 'attention', note: '1 edge off' });
+  const wider = { ...fit, edges: fit.edges.map((edge) => ({ ...edge, toleranceMm: 9, flushMm: 9 })) };
+  expect(roadFor('Battery shelf', { fit: wider }).fit).toEqual({ state: 'done', note: 'Fits' });
 });
