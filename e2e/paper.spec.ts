@@ -28,6 +28,10 @@ test('every page says what it is: piece, revision, its own name, the bars to che
     expect(text).toContain('100 mm');
     expect(text).toContain('4 in');
   }
+  // Letters and folds stand on the pattern itself, each once or on both pages of an overlap.
+  const all = pages.join(' ');
+  for (const letter of 'ABCDEFGHIJKLMNOP') expect(all).toMatch(new RegExp(`(^|\\s)${letter}(\\s|$)`));
+  for (let fold = 1; fold <= 6; fold++) expect(all).toMatch(new RegExp(`${fold}: 90° (toward you|away)`));
   await page.getByRole('button', { name: 'The card', exact: true }).click();
   await page.getByRole('button', { name: 'A3', exact: true }).click();
   const card = pagesOf(await printed(page));

@@ -5,7 +5,7 @@ import { foldCsv } from '#core/format/csv';
 import { toDxf } from '#core/format/dxf';
 import { toSvg } from '#core/format/svg';
 import { metalById } from '#core/metal/metals';
-import { layersOfBlank, layersOfCard } from '#core/sheet/layers';
+import { labelsOfBlank, labelsOfCard, layersOfBlank, layersOfCard } from '#core/sheet/layers';
 import { PAPERS } from '#core/sheet/tiles';
 import type { Paper } from '#core/sheet/tiles';
 import { plugsOnBlank } from '#core/weld/plugs';
@@ -45,7 +45,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const title = `${piece.name}, ${what}, revision ${piece.revision}`;
   const body =
     ending === 'pdf'
-      ? await tiledPdf(layers, {
+      ? await tiledPdf(layers, what === 'card' ? labelsOfCard(card.pattern) : labelsOfBlank(development), {
           title: piece.name,
           what,
           revision: piece.revision,

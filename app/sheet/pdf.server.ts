@@ -4,7 +4,7 @@ import { svgPath } from '#core/format/svg';
 import { line } from '#core/measure/segment';
 import type { Segment } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
-import type { Layers } from '#core/sheet/layers';
+import type { Layers, PaperLabel } from '#core/sheet/layers';
 import { layersBox } from '#core/sheet/layers';
 import type { Paper, Tile, Tiling } from '#core/sheet/tiles';
 import { registerMarks, tilePages } from '#core/sheet/tiles';
@@ -21,7 +21,7 @@ type Pdf = InstanceType<typeof PDFDocument>;
  * The drawing full size on overlapping pages: each with register crosses, its name, the piece and revision, a key of
  * all pages, and bars of 100 mm and 4 in both ways to check the printer with.
  */
-export function tiledPdf(layers: Layers, head: Head): Promise<Uint8Array> {
+export function tiledPdf(layers: Layers, labels: readonly PaperLabel[], head: Head): Promise<Uint8Array> {
   const tiles = tilePages(layersBox(layers), head.paper);
   if (!tiles.ok) throw new Response(tiles.problems[0]!.code, { status: 422 });
   const { tiling } = tiles;
@@ -40,7 +40,7 @@ export function tiledPdf(layers: Layers, head: Head): Promise<Uint8Array> {
   for (const tile of tiling.tiles) {
     pdf.addPage({ size: [tiling.pageWidthMm * POINTS_PER_MM, tiling.pageHeightMm * POINTS_PER_MM], margin: 0 });
     pdf.save().scale(POINTS_PER_MM);
-    drawTile(pdf, layers, tiling, tile);
+    drawTile(pdf, layers, labels, tiling, tile);
     drawMargin(pdf, tiling, tile, head);
     pdf.restore();
   }
@@ -49,7 +49,7 @@ export function tiledPdf(layers: Layers, head: Head): Promise<Uint8Array> {
 }
 
 /** The window of the drawing that a page shows, in millimetres from the page's top left corner. */
-function drawTile(pdf: Pdf, layers: Layers, tiling: Tiling, tile: Tile): void {
+function drawTile(pdf: Pdf, layers: Layers, labels: readonly PaperLabel[], tiling: Tiling, tile: Tile): void {
   const { marginMm: m, windowWidthMm: w, windowHeightMm: h } = tiling;
   const on = ([x, y]: Vec): Vec => [m + x - tile.x, m + h - (y - tile.y)];
   const stroke = (path: readonly Segment[], closed: boolean) => pdf.path(svgPath(path, on, closed)).stroke();
@@ -68,6 +68,7 @@ function drawTile(pdf: Pdf, layers: Layers, tiling: Tiling, tile: Tile): void {
   pdf.strokeColor('#5d574e').dash(1.5, { space: 1.5 });
   for (const s of layers.scribe) stroke([s], false);
   pdf.undash();
+  for (const label of labels) drawLabel(pdf, on(label.at), label);
   pdf.restore();
   pdf.lineWidth(0.1).strokeColor('#888').rect(m, m, w, h).stroke();
   pdf.lineWidth(0.15).strokeColor('#000');
@@ -76,6 +77,20 @@ function drawTile(pdf: Pdf, layers: Layers, tiling: Tiling, tile: Tile): void {
     pdf.moveTo(x - 4, y).lineTo(x + 4, y).moveTo(x, y - 4).lineTo(x, y + 4).stroke(); // prettier-ignore
     pdf.circle(x, y, 1.6).stroke();
   }
+}
+
+/** An edge's letter on its tag, or a fold's number and angle on a clear ground. */
+function drawLabel(pdf: Pdf, [x, y]: Vec, { text, tag }: PaperLabel): void {
+  pdf.font(tag ? 'condensed' : 'text').fontSize(tag ? 5 : 3.2);
+  const half = pdf.widthOfString(text) / 2 + 1.2;
+  const high = tag ? 3.2 : 2.2;
+  pdf.lineWidth(0.2).strokeColor('#000').fillColor('#fff');
+  if (tag) {
+    const shape = [[-half, -high], [half + 1, -high], [half + 2.6, -high / 2], [half + 2.6, high / 2], [half + 1, high], [-half, high]]; // prettier-ignore
+    pdf.polygon(...shape.map(([dx, dy]): [number, number] => [x + dx!, y + dy!])).fillAndStroke();
+    pdf.circle(x + half + 1, y, 0.5).stroke();
+  } else pdf.rect(x - half, y - high, 2 * half, 2 * high).fill();
+  pdf.fillColor('#000').text(text, x - half + 1.2, y - (tag ? 2.9 : 1.9), { lineBreak: false });
 }
 
 /** What stands in the clear margin: name and revision, page name, key of the pages, check bars. */

@@ -1,11 +1,12 @@
 import type { BlankHole, Development } from '../blank/fold/develop';
-import { outlineOf, pointOfPlace } from '../card/outline';
+import { outlineOf, pointOfPlace, segmentsOfEdge } from '../card/outline';
 import type { PatternDoc } from '../card/pattern';
 import type { Path } from '../measure/path';
 import { box, simplified } from '../measure/path';
 import type { Segment } from '../measure/segment';
-import { offsetRight } from '../measure/segment';
+import { directionAt, offsetRight, pointAt, segmentLength } from '../measure/segment';
 import type { Vec } from '../measure/vector';
+import { along, left as leftOf, mix } from '../measure/vector';
 
 /** A drawing that goes out of the house, sorted by what is done along each line. Millimetres, y up. */
 export type Layers = {
@@ -45,5 +46,47 @@ export function layersOfCard(doc: PatternDoc): Layers {
     holes: doc.holes.map((h) => ({ id: h.id, centre: [h.x, h.y], diameterMm: h.diameterMm })),
   };
 }
+
+/** What stands beside a line on paper: an edge's letter on its tag, a fold's number, angle and way. */
+export type PaperLabel = { at: Vec; text: string; tag: boolean };
+
+/** How far inside its edge a letter stands, mm: clear of the line that is cut. */
+const INSIDE_MM = 6;
+
+/** A run's label: inside the middle of it. Null for a run without length. */
+function besideRun(run: readonly Segment[], text: string): PaperLabel | null {
+  const long = run.map(segmentLength);
+  let left = long.reduce((sum, l) => sum + l, 0) / 2;
+  if (left <= 0) return null;
+  for (const [i, s] of run.entries()) {
+    if (left <= long[i]!) {
+      const t = left / long[i]!;
+      return { at: along(pointAt(s, t), leftOf(directionAt(s, t)), INSIDE_MM), text, tag: true };
+    }
+    left -= long[i]!;
+  }
+  return null;
+}
+const foldLabel = (i: number, angleDeg: number, toward: 'face' | 'back', at: Vec): PaperLabel => ({
+  at,
+  text: `${i + 1}: ${angleDeg}° ${toward === 'face' ? 'toward you' : 'away'}`,
+  tag: false,
+});
+
+/** The letters and fold numbers of a blank, so that the table of what to scribe can be followed on paper. */
+export const labelsOfBlank = (development: Development): PaperLabel[] => [
+  ...development.edges.flatMap((edge) => besideRun(edge.cut, edge.letter) ?? []),
+  ...development.folds.map((f, i) => foldLabel(i, f.bend.angleDeg, f.toward, mix(f.centre[0], f.centre[1], 0.5))),
+];
+
+/** The same for a card. */
+export const labelsOfCard = (doc: PatternDoc): PaperLabel[] => [
+  ...doc.edges.flatMap((edge) => besideRun(segmentsOfEdge(doc, edge), edge.letter) ?? []),
+  ...doc.folds.flatMap((fold, i) => {
+    const a = pointOfPlace(doc, fold.from);
+    const b = pointOfPlace(doc, fold.to);
+    return a && b ? [foldLabel(i, fold.angleDeg, fold.toward, mix(a, b, 0.5))] : [];
+  }),
+];
 
 export const layersBox = (layers: Layers) => box(layers.cut as Path);
