@@ -18,7 +18,7 @@ import type { Allowance, Bend } from './allowance';
 import { bendAllowance } from './allowance';
 import { carrier } from './carry';
 import type { BlankPiece } from './outline';
-import { blankOutline } from './outline';
+import { blankOutline, byEdge } from './outline';
 import { sizeOf } from './size';
 import type { Piece } from './trim';
 import { trimFace } from './trim';
@@ -290,16 +290,4 @@ function blankFold(
 function nearerStart(chord: Segment, side: Segment, at: number): boolean {
   const p = at === 0 ? side.a : at === 1 ? side.b : mix(side.a, side.b, at);
   return distance(p, chord.a) <= distance(p, chord.b);
-}
-
-/** The pieces of each edge in outline order, without the links at the ends of its strip. */
-function byEdge(pieces: readonly BlankPiece[]): Map<string, Segment[]> {
-  const by = new Map<string, Segment[]>();
-  for (const { edge, kind, segment } of pieces) {
-    if (edge === null || kind === 'link') continue;
-    const own = by.get(edge);
-    if (own) own.push(segment);
-    else by.set(edge, [segment]);
-  }
-  return by;
 }

@@ -139,3 +139,15 @@ function meetings(
     return [{ at: piece.segment.a, fold: piece.fold!, axis: sub(piece.segment.b, piece.segment.a) }];
   });
 }
+
+/** The pieces of each edge in outline order, without the links at the ends of its strip. */
+export function byEdge(pieces: readonly BlankPiece[]): Map<string, Segment[]> {
+  const by = new Map<string, Segment[]>();
+  for (const { edge, kind, segment } of pieces) {
+    if (edge === null || kind === 'link') continue;
+    const own = by.get(edge);
+    if (own) own.push(segment);
+    else by.set(edge, [segment]);
+  }
+  return by;
+}
