@@ -65,7 +65,7 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
           }
         }
       }),
-      { numRuns: 200 },
+      { numRuns: 120 },
     );
   });
 
