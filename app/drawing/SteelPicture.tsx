@@ -5,7 +5,7 @@ import type { Segment } from '#core/measure/segment';
 import { segmentLength } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { along } from '#core/measure/vector';
-import { outwardAlong, pointAlong, runLength } from '#core/weld/plugs';
+import { outwardAlong, pointAlong, runLength } from '#core/measure/run';
 import { isJoined } from '#core/weld/start';
 import { useView } from './Drawing';
 import { HoleMark, usePathData } from './marks';

@@ -1,9 +1,9 @@
 import type { KeyboardEvent, ReactNode } from 'react';
 import { svgPath } from '#core/format/svg';
 import type { Segment } from '#core/measure/segment';
-import { directionAt, pointAt, segmentLength } from '#core/measure/segment';
+import { outwardAlong, pointAlong, runLength } from '#core/measure/run';
 import type { Vec } from '#core/measure/vector';
-import { right, sub, unit } from '#core/measure/vector';
+import { sub, unit } from '#core/measure/vector';
 import { useView } from './Drawing';
 import type { TagAt } from './tags';
 import { tagHalfWidth } from './tags';
@@ -58,16 +58,9 @@ export function Pickable({
 
 /** The middle of a run by length, and the outward direction there. */
 export function middleOf(run: readonly Segment[]): { at: Vec; out: Vec } | null {
-  let left = run.reduce((sum, s) => sum + segmentLength(s), 0) / 2;
-  for (const s of run) {
-    const l = segmentLength(s);
-    if (left <= l) {
-      const t = l === 0 ? 0 : left / l;
-      return { at: pointAt(s, t), out: right(directionAt(s, t)) };
-    }
-    left -= l;
-  }
-  return null;
+  const half = runLength(run) / 2;
+  const at = pointAlong(run, half);
+  return at && { at, out: outwardAlong(run, half) };
 }
 
 /** The luggage label of an edge (its thread is drawn by `Threads`): its letter, and a figure where one belongs to it. */

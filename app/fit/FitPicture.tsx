@@ -3,7 +3,7 @@ import type { FitRecord } from '#core/format/job';
 import type { Segment } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { along } from '#core/measure/vector';
-import { outwardAlong, pointAlong } from '#core/weld/plugs';
+import { outwardAlong, pointAlong } from '#core/measure/run';
 import { useView } from '../drawing/Drawing';
 import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
 import { EdgeTag, Pickable, Threads, usePathData } from '../drawing/marks';

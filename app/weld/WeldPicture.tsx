@@ -1,7 +1,7 @@
 import { outlineOf, segmentsOfEdge } from '#core/card/outline';
 import type { Vec } from '#core/measure/vector';
 import { along } from '#core/measure/vector';
-import { outwardAlong, pointAlong } from '#core/weld/plugs';
+import { outwardAlong, pointAlong } from '#core/measure/run';
 import { useView } from '../drawing/Drawing';
 import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
 import { EdgeTag, Pickable, Threads, usePathData } from '../drawing/marks';

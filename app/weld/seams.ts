@@ -2,7 +2,7 @@ import { segmentsOfEdge } from '#core/card/outline';
 import type { Edge, PatternDoc } from '#core/card/pattern';
 import type { WeldRecord } from '#core/format/job';
 import type { Segment } from '#core/measure/segment';
-import { runLength } from '#core/weld/plugs';
+import { runLength } from '#core/measure/run';
 import { plugPositions, tackOrder } from '#core/weld/spacing';
 
 /** A seam as planned and as far as it is made: positions in mm along the edge, numbered from 1 in the order to be made. */

@@ -4,9 +4,10 @@ import type { PatternDoc } from '../card/pattern';
 import type { Path } from '../measure/path';
 import { box, simplified } from '../measure/path';
 import type { Segment } from '../measure/segment';
-import { directionAt, offsetRight, pointAt, segmentLength } from '../measure/segment';
+import { outwardAlong, pointAlong, runLength } from '../measure/run';
+import { offsetRight } from '../measure/segment';
 import type { Vec } from '../measure/vector';
-import { along, left as leftOf, mix } from '../measure/vector';
+import { along, mix } from '../measure/vector';
 
 /** A drawing that goes out of the house, sorted by what is done along each line. Millimetres, y up. */
 export type Layers = {
@@ -55,17 +56,9 @@ const INSIDE_MM = 6;
 
 /** A run's label: inside the middle of it. Null for a run without length. */
 function besideRun(run: readonly Segment[], text: string): PaperLabel | null {
-  const long = run.map(segmentLength);
-  let left = long.reduce((sum, l) => sum + l, 0) / 2;
-  if (left <= 0) return null;
-  for (const [i, s] of run.entries()) {
-    if (left <= long[i]!) {
-      const t = left / long[i]!;
-      return { at: along(pointAt(s, t), leftOf(directionAt(s, t)), INSIDE_MM), text, tag: true };
-    }
-    left -= long[i]!;
-  }
-  return null;
+  const half = runLength(run) / 2;
+  const at = half > 0 ? pointAlong(run, half) : null;
+  return at && { at: along(at, outwardAlong(run, half), -INSIDE_MM), text, tag: true };
 }
 const foldLabel = (i: number, angleDeg: number, toward: 'face' | 'back', at: Vec): PaperLabel => ({
   at,

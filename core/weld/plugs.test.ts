@@ -11,7 +11,8 @@ import { spread } from '../measure/spread.arbitrary';
 import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import { metalById } from '../metal/metals';
-import { outwardAlong, plugsOnBlank, pointAlong, runLength } from './plugs';
+import { outwardAlong, pointAlong, runLength } from '../measure/run';
+import { plugsOnBlank } from './plugs';
 import { plugPositions } from './spacing';
 
 const metal = metalById('dc01');

@@ -3,37 +3,10 @@ import type { Development } from '../blank/fold/develop';
 import { facesOf } from '../card/faces';
 import { segmentsOfEdge } from '../card/outline';
 import type { PatternDoc } from '../card/pattern';
-import type { Segment } from '../measure/segment';
-import { directionAt, pointAt, segmentLength } from '../measure/segment';
+import { outwardAlong, pointAlong, runLength } from '../measure/run';
 import type { Vec } from '../measure/vector';
-import { along, right } from '../measure/vector';
+import { along } from '../measure/vector';
 import { plugPositions } from './spacing';
-
-/** The point so far along a run of segments, mm from its start. */
-export function pointAlong(run: readonly Segment[], mm: number): Vec | null {
-  let left = mm;
-  for (const s of run) {
-    const l = segmentLength(s);
-    if (left <= l + 1e-9) return pointAt(s, l === 0 ? 0 : Math.min(1, Math.max(0, left / l)));
-    left -= l;
-  }
-  const last = run[run.length - 1];
-  return last ? last.b : null;
-}
-
-/** The outward direction of a run (to its right) so far along it. */
-export function outwardAlong(run: readonly Segment[], mm: number): Vec {
-  let left = mm;
-  for (const s of run) {
-    const l = segmentLength(s);
-    if (left <= l + 1e-9) return right(directionAt(s, l === 0 ? 0 : Math.min(1, left / l)));
-    left -= l;
-  }
-  const last = run[run.length - 1];
-  return last ? right(directionAt(last, 1)) : [0, 0];
-}
-
-export const runLength = (run: readonly Segment[]): number => run.reduce((sum, s) => sum + segmentLength(s), 0);
 
 export type PlugCentres = { edge: string; holeMm: number; centres: Vec[]; pitchMm: number };
 

@@ -1,0 +1,30 @@
+import type { Segment } from './segment';
+import { directionAt, pointAt, segmentLength } from './segment';
+import type { Vec } from './vector';
+import { right } from './vector';
+
+/** The point so far along a run of segments, mm from its start. */
+export function pointAlong(run: readonly Segment[], mm: number): Vec | null {
+  let left = mm;
+  for (const s of run) {
+    const l = segmentLength(s);
+    if (left <= l + 1e-9) return pointAt(s, l === 0 ? 0 : Math.min(1, Math.max(0, left / l)));
+    left -= l;
+  }
+  const last = run[run.length - 1];
+  return last ? last.b : null;
+}
+
+/** The outward direction of a run (to its right) so far along it. */
+export function outwardAlong(run: readonly Segment[], mm: number): Vec {
+  let left = mm;
+  for (const s of run) {
+    const l = segmentLength(s);
+    if (left <= l + 1e-9) return right(directionAt(s, l === 0 ? 0 : Math.min(1, left / l)));
+    left -= l;
+  }
+  const last = run[run.length - 1];
+  return last ? right(directionAt(last, 1)) : [0, 0];
+}
+
+export const runLength = (run: readonly Segment[]): number => run.reduce((sum, s) => sum + segmentLength(s), 0);
