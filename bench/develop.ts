@@ -3,7 +3,7 @@ import { performance } from 'node:perf_hooks';
 import { develop } from '#core/blank/fold/develop';
 import type { PatternDoc } from '#core/card/pattern';
 import { outlineOf } from '#core/card/outline';
-import { USUAL_SHOP, sheetMetal } from '#core/blank/practice';
+import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { metalById } from '#core/metal/metals';
 import { foldedStrip } from './foldedStrip';
 

@@ -1,12 +1,16 @@
 import { readFileSync } from 'node:fs';
+import { createInterface } from 'node:readline';
+import { once } from 'node:events';
 import { VERBS, reckon } from './verbs';
 
 const USAGE = `patrone reckon VERB [--in FILE]   JSON in (standard input or FILE), JSON out; exit code 1 when it cannot be answered
+patrone reckon VERB --lines      one input a line, one answer a line, in order, for as long as lines come
 patrone reckon VERB --example    a valid input
 patrone reckon --help            this
 
 Lengths are in millimetres and angles in degrees, named so: thicknessMm, angleDeg. Every answer has "ok"; a refusal has
-"problems", each with a code, the figures and the things concerned.
+"problems", each with a code, the figures and the things concerned. With --lines a refusal is an answer like any other,
+and the exit code is 0 when every line got one.
 
 Verbs:
 ${Object.entries(VERBS)
@@ -14,31 +18,48 @@ ${Object.entries(VERBS)
   .join('\n')}
 `;
 
-function main(args: string[]): number {
+type Answer = { ok: boolean } & Record<string, unknown>;
+const refusal = (code: string, message: string): Answer => ({ ok: false, problems: [{ code, message }] });
+
+async function main(args: string[]): Promise<number> {
   const [name, ...rest] = args;
   if (!name || name === '--help' || name === '-h' || rest.includes('--help')) {
     process.stdout.write(USAGE);
     return name ? 0 : 1;
   }
-  if (rest.includes('--example') && VERBS[name]) return print({ ...(VERBS[name].example as object) }, 0);
+  const verb = Object.hasOwn(VERBS, name) ? VERBS[name] : undefined;
+  if (rest.includes('--example') && verb) return print({ ...(verb.example as object) }, 0);
+  if (!verb) return print(reckon(name, null), 1);
+  if (rest.length === 1 && rest[0] === '--lines') return everyLine(name);
   const at = rest.indexOf('--in');
   const known = at >= 0 ? rest.length === 2 && at === 0 : rest.length === 0;
-  if (!known) return print({ ok: false, problems: [{ code: 'usage', message: 'See: patrone reckon --help' }] }, 1);
-  if (!VERBS[name]) return print(reckon(name, null), 1);
+  if (!known) return print(refusal('usage', 'See: patrone reckon --help'), 1);
   let text: string;
   try {
     text = readFileSync(at >= 0 ? rest[1]! : 0, 'utf8');
   } catch (error) {
-    return print({ ok: false, problems: [{ code: 'cannot-read', message: (error as Error).message }] }, 1);
+    return print(refusal('cannot-read', (error as Error).message), 1);
   }
+  const answer = answerTo(name, text);
+  return print(answer, answer.ok ? 0 : 1);
+}
+
+function answerTo(name: string, text: string): Answer {
   let given: unknown;
   try {
-    given = JSON.parse(text);
+    given = JSON.parse(text.replace(/^\uFEFF/, ''));
   } catch (error) {
-    return print({ ok: false, problems: [{ code: 'not-json', message: (error as Error).message }] }, 1);
+    return refusal('not-json', (error as Error).message);
   }
-  const answer = reckon(name, given);
-  return print(answer, answer.ok ? 0 : 1);
+  return reckon(name, given);
+}
+
+/** Answers line by line, waiting for whoever reads the answers: thousands of cards run in little memory. */
+async function everyLine(name: string): Promise<number> {
+  for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity })) {
+    if (!process.stdout.write(`${JSON.stringify(answerTo(name, line))}\n`)) await once(process.stdout, 'drain');
+  }
+  return 0;
 }
 
 function print(answer: object, code: number): number {
@@ -46,4 +67,6 @@ function print(answer: object, code: number): number {
   return code;
 }
 
-process.exitCode = main(process.argv.slice(2));
+// Whoever reads the answers may stop before the last one.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 1));
+process.exitCode = await main(process.argv.slice(2));

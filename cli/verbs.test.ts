@@ -91,7 +91,7 @@ test('develop in the order given, whatever the base; a refusal names the fold', 
   });
   expect(reckon('develop', { ...plain, folds: [{ ...plain.folds[0], from: [90, 12] }] })).toMatchObject({
     ok: false,
-    problems: [{ code: 'fold-off-outline', numbers: { fold: 1, offMm: 12 } }],
+    problems: [{ code: 'fold-off-outline', about: ['fold 1'], numbers: { offMm: 12 } }],
   });
 }); // prettier-ignore
 

@@ -1,17 +1,19 @@
 import { z } from 'zod';
 import { bendAllowance } from '#core/blank/fold/allowance';
-import type { Development } from '#core/blank/fold/develop';
+import type { Development } from '#core/blank/fold/developed';
 import { develop } from '#core/blank/fold/develop';
 import { scribeTable } from '#core/blank/fold/scribe';
 import { combinedK, kFromStrip } from '#core/blank/fold/testBend';
-import { PlainCardSchema, RuleSchema, fromPlain } from '#core/blank/plain';
-import type { SheetMetal } from '#core/blank/practice';
-import { USUAL_SHOP, sheetMetal } from '#core/blank/practice';
+import { PlainCardSchema, RuleSchema, fromPlain } from '#core/blank/fold/plain';
+import type { SheetMetal } from '#core/blank/fold/practice';
+import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { ShopSchema, StripSchema } from '#core/blank/shopSchema';
 import { PatternSchema } from '#core/card/pattern';
+import { parseLegs, walk } from '#core/card/legs';
 import { lieOf } from '#core/fit/lie';
 import { points, simplified } from '#core/measure/path';
-import type { Problem, Result } from '#core/measure/result';
+import type { Result } from '#core/measure/result';
+import { parseLength } from '#core/measure/writtenLength';
 import { GAUGE_SYSTEMS, nearestGauges, thicknessOfGauge } from '#core/metal/gauges';
 import { METAL_IDS, metalById } from '#core/metal/metals';
 import { layersOfBlank } from '#core/sheet/layers';
@@ -85,7 +87,32 @@ function told(found: Result<{ development: Development }>): object {
 
 const length = z.number();
 
+const UNITS = ['mm', 'in', 'inDecimal'] as const;
+const text = z.string().max(100_000);
+
 export const VERBS: Record<string, Verb> = {
+  length: verb(
+    'A written length in millimetres: sums, fractions, feet and inches; `currentMm` is what +3 and -3 change',
+    z.object({ text: text.max(500), unit: z.enum(UNITS), currentMm: z.number().optional() }),
+    { text: '8 1/4 + 1/2', unit: 'in' },
+    ({ text, unit, currentMm }) => {
+      const read = parseLength(text, unit, currentMm);
+      const problem = read.ok ? null : read.problems[0]!;
+      const inDoubt = problem?.code === 'length-ambiguous' || problem?.code === 'length-fraction-ambiguous';
+      return inDoubt ? { ...read, ambiguous: Object.values(problem.numbers) } : read;
+    },
+  ),
+  legs: verb(
+    'A walk round an outline as it is written, leg by leg, and by how much it misses its start',
+    z.object({ text, unit: z.enum(UNITS) }),
+    { text: '300 left 90, 200, 300, 200', unit: 'mm' },
+    ({ text, unit }) => {
+      const read = parseLegs(text, unit);
+      if (!read.ok) return read;
+      const { corners, closingMm } = walk(read.legs);
+      return { ok: true, legs: read.legs, corners, closingMm };
+    },
+  ),
   gauge: verb(
     'Thickness of a gauge number, or the nearest gauge in each system to a thickness',
     z.union([z.object({ system: z.enum(GAUGE_SYSTEMS), gauge: z.number() }), z.object({ thicknessMm: length })]),
@@ -195,14 +222,22 @@ export const VERBS: Record<string, Verb> = {
 
 /** Runs a verb on parsed JSON; input that does not fit comes back as problems, never as a throw. */
 export function reckon(name: string, given: unknown): { ok: boolean } & Record<string, unknown> {
-  const found = VERBS[name];
+  const found = Object.hasOwn(VERBS, name) ? VERBS[name] : undefined;
   if (!found) return { ok: false, problems: [{ code: 'no-such-verb', about: [name] }] };
   const parsed = found.input.safeParse(given);
   if (!parsed.success) return { ok: false, problems: inputProblems(parsed.error) };
-  return found.run(parsed.data) as { ok: boolean };
+  try {
+    return found.run(parsed.data) as { ok: boolean };
+  } catch (error) {
+    // A fault of ours must still be an answer: whoever reads line by line would else wait for ever.
+    return { ok: false, problems: [{ code: 'internal', message: (error as Error).message }] };
+  }
 }
 
-function inputProblems(error: z.ZodError): (Problem & { message: string })[] {
+/** What does not fit the verb's own form of input: by field. */
+type InputProblem = { code: 'input'; about: string[]; message: string };
+
+function inputProblems(error: z.ZodError): InputProblem[] {
   const flat = error.issues.flatMap((issue) =>
     issue.code === 'invalid_union' && issue.errors.length > 0
       ? // Of a union, tell of the form that came nearest.

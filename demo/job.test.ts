@@ -1,5 +1,5 @@
 import { develop } from '#core/blank/fold/develop';
-import { USUAL_SHOP, sheetMetal } from '#core/blank/practice';
+import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { JobFileSchema, writeJob } from '#core/format/job';
 import { metalById } from '#core/metal/metals';
 import { plugsOnBlank } from '#core/weld/plugs';

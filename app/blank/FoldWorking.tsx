@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import type { BlankFold } from '#core/blank/fold/develop';
+import type { BlankFold } from '#core/blank/fold/developed';
 import { usePreferences } from '../shell/preferences';
 import { foldWorking } from './workings';
 

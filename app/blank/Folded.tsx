@@ -4,7 +4,7 @@ import { Canvas, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useState } from 'react';
 import { BufferGeometry, DoubleSide, Float32BufferAttribute } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
-import type { Development } from '#core/blank/fold/develop';
+import type { Development } from '#core/blank/fold/developed';
 import { points } from '#core/measure/path';
 import type { Vec } from '#core/measure/vector';
 import { usePiece } from '../shell/pieceContext';

@@ -5,7 +5,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import Box from '@mui/material/Box';
-import type { Development } from '#core/blank/fold/develop';
+import type { Development } from '#core/blank/fold/developed';
 import type { ScribeLine } from '#core/blank/fold/scribe';
 import { scribeTable } from '#core/blank/fold/scribe';
 import { usePiece } from '../shell/pieceContext';

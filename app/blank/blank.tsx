@@ -4,7 +4,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { Suspense, lazy, useState } from 'react';
-import type { Development } from '#core/blank/fold/develop';
+import type { Development } from '#core/blank/fold/developed';
 import { box } from '#core/measure/path';
 import { plugsOnBlank } from '#core/weld/plugs';
 import { BlankPicture } from '../drawing/BlankPicture';

@@ -1,5 +1,5 @@
 import { ShapeUtils, Vector2 } from 'three';
-import type { Development } from '#core/blank/fold/develop';
+import type { Development } from '#core/blank/fold/developed';
 import type { Frame, Vec3 } from '#core/blank/fold/refold';
 import { bendSkin, foldedFrames, placed } from '#core/blank/fold/refold';
 import type { Joint, PatternDoc } from '#core/card/pattern';

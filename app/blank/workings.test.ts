@@ -1,5 +1,5 @@
 import { developed } from '#core/blank/fold/cardTree.arbitrary';
-import type { PlainCard } from '#core/blank/plain';
+import type { PlainCard } from '#core/blank/fold/plain';
 import { metalById } from '#core/metal/metals';
 import { foldWorking, sizeWorkings } from './workings';
 

@@ -1,4 +1,4 @@
-import type { BlankFold, Development } from '#core/blank/fold/develop';
+import type { BlankFold, Development } from '#core/blank/fold/developed';
 import type { Metal } from '#core/metal/metals';
 import type { Working } from '../shell/Tally';
 import { MADE_WORDS } from '../shell/words';

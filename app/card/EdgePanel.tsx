@@ -20,7 +20,8 @@ import { Choice } from '../shell/Choice';
 import { LengthField } from '../shell/LengthField';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
-import { JOINT_WORDS, problemSentence } from '../shell/words';
+import { problemSentence } from '../shell/sentences';
+import { JOINT_WORDS } from '../shell/words';
 import { newFold } from './newFold';
 import { newId } from './newId';
 

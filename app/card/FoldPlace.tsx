@@ -8,7 +8,7 @@ import { Choice } from '../shell/Choice';
 import { LengthField } from '../shell/LengthField';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
-import { problemSentence } from '../shell/words';
+import { problemSentence } from '../shell/sentences';
 
 /** Where a fold lies, to be typed: so far in from an edge that it runs along, or so far along the edges it ends on. */
 export function FoldPlace({ fold }: { fold: Fold }) {

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import type { FormEvent } from 'react';
 import { outlineFromPoints } from '#core/card/legs';
 import { snap } from '#core/card/snap';
-import { parseLength } from '#core/measure/length';
+import { parseLength } from '#core/measure/writtenLength';
 import type { Path } from '#core/measure/path';
 import { line } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';

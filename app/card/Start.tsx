@@ -18,7 +18,7 @@ import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 import { FIGURES } from '../shell/theme';
 import { useDraft } from '../shell/useDraft';
-import { problemSentence } from '../shell/words';
+import { problemSentence } from '../shell/sentences';
 import { Sketch } from './Sketch';
 import { Trace } from './Trace';
 import { newId } from './newId';

@@ -1,4 +1,4 @@
-import type { Development } from '#core/blank/fold/develop';
+import type { Development } from '#core/blank/fold/developed';
 import { outlineOf } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { area, box, perimeter } from '#core/measure/path';

@@ -1,4 +1,4 @@
-import type { Development } from '#core/blank/fold/develop';
+import type { Development } from '#core/blank/fold/developed';
 import { bendRegion } from '#core/blank/fold/region';
 import type { PatternDoc } from '#core/card/pattern';
 import { offsetRight } from '#core/measure/segment';

@@ -6,7 +6,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Form, Link, data, redirect } from 'react-router';
 import { develop } from '#core/blank/fold/develop';
-import { sheetMetal } from '#core/blank/practice';
+import { sheetMetal } from '#core/blank/fold/practice';
 import { checkCard } from '#core/card/check';
 import { emptyPattern } from '#core/card/kinds';
 import { JobFactsSchema } from '#core/format/job';

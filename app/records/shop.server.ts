@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import type { Shop } from '#core/blank/shopSchema';
-import { USUAL_SHOP } from '#core/blank/practice';
+import { USUAL_SHOP } from '#core/blank/fold/practice';
 import { db } from './database.server';
 import { shop } from './schema.server';
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { develop } from '#core/blank/fold/develop';
-import { sheetMetal } from '#core/blank/practice';
+import { sheetMetal } from '#core/blank/fold/practice';
 import { foldCsv } from '#core/format/csv';
 import { toDxf } from '#core/format/dxf';
 import { toSvg } from '#core/format/svg';

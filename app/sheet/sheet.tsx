@@ -18,7 +18,7 @@ import { NoBlank } from '../drawing/NoBlank';
 import { StageLayout } from '../shell/StageLayout';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
-import { problemSentence } from '../shell/words';
+import { problemSentence } from '../shell/sentences';
 
 type What = 'blank' | 'card';
 

@@ -2,10 +2,11 @@ import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import type { KeyboardEvent } from 'react';
-import { formatLength, parseLength, stepOf } from '#core/measure/length';
+import { formatLength, stepOf } from '#core/measure/length';
+import { parseLength } from '#core/measure/writtenLength';
 import { usePreferences } from './preferences';
 import { FIGURES } from './theme';
-import { lengthProblem } from './words';
+import { lengthProblem } from './sentences';
 
 type Props = {
   label: string;
@@ -42,7 +43,7 @@ export function LengthField({
   signed,
   disabled,
 }: Props) {
-  const { unit } = usePreferences();
+  const { unit, show } = usePreferences();
   const shown = mm === null ? '' : formatLength(mm, unit, digits, false);
   const [typed, setTyped] = useState<string | null>(null);
   const [inHand, setInHand] = useState(false);
@@ -61,7 +62,7 @@ export function LengthField({
     }
     const read = parseLength(typed, unit, signed ? undefined : (mm ?? undefined));
     if (!read.ok) {
-      setProblem(lengthProblem(read.problems[0]!));
+      setProblem(lengthProblem(read.problems[0]!, show));
       return false;
     }
     if (min !== undefined && read.mm < min) {

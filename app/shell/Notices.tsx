@@ -3,7 +3,7 @@ import ButtonBase from '@mui/material/ButtonBase';
 import type { Problem } from '#core/measure/result';
 import { usePiece } from './pieceContext';
 import { usePreferences } from './preferences';
-import { problemSentence } from './words';
+import { problemSentence } from './sentences';
 
 /** What is wrong or wants care, each a line; touching one picks the thing concerned. */
 export function Notices({ problems }: { problems: readonly Problem[] }) {

@@ -8,7 +8,7 @@ import { Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react
 import { Link, Outlet, data, isRouteErrorResponse, useNavigate, useRevalidator } from 'react-router';
 import { z } from 'zod';
 import { develop } from '#core/blank/fold/develop';
-import { sheetMetal } from '#core/blank/practice';
+import { sheetMetal } from '#core/blank/fold/practice';
 import { checkCard } from '#core/card/check';
 import { metalById } from '#core/metal/metals';
 import { fitsOf } from '../records/fits.server';

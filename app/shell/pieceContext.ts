@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react';
-import type { Development } from '#core/blank/fold/develop';
+import type { Development } from '#core/blank/fold/developed';
 import type { Shop } from '#core/blank/shopSchema';
 import type { PatternDoc } from '#core/card/pattern';
 import type { Metal } from '#core/metal/metals';

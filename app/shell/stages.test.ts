@@ -1,5 +1,5 @@
 import { develop } from '#core/blank/fold/develop';
-import { USUAL_SHOP, sheetMetal } from '#core/blank/practice';
+import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { checkCard } from '#core/card/check';
 import { emptyPattern } from '#core/card/kinds';
 import { metalById } from '#core/metal/metals';

@@ -1,4 +1,4 @@
-import type { Development } from '#core/blank/fold/develop';
+import type { Development } from '#core/blank/fold/developed';
 import { edgeOfRecord } from '#core/card/edit';
 import type { PatternDoc } from '#core/card/pattern';
 import type { FitRecord, InspectionRecord, WeldRecord } from '#core/format/job';

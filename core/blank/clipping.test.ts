@@ -9,10 +9,10 @@ import type { Path } from '../measure/path';
 import { area, points } from '../measure/path';
 import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
-import type { Development } from './fold/develop';
+import type { Development } from './fold/developed';
 import { develop } from './fold/develop';
 import { bendRegion } from './fold/region';
-import type { Practice, SheetMetal } from './practice';
+import type { Practice, SheetMetal } from './fold/practice';
 import { spread } from '../measure/spread.arbitrary';
 
 /**
@@ -88,6 +88,7 @@ const sheet = (thicknessMm: number): SheetMetal => ({
   rule: { kind: 'din6935' },
   usualRadiusMm: thicknessMm,
   leastRadiusMm: 0,
+  temper: 'half',
   weight: 7.85,
 });
 const practice = (relief: Practice['relief']): Practice => ({ brakeLine: 'tangent', relief, shortestFlangeMm: 0 });

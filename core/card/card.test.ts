@@ -15,7 +15,7 @@ import {
   splitSide,
 } from './edit';
 import { facesOf } from './faces';
-import { outlineFromLegs, outlineFromPoints, parseLegs, parsePoints, walk } from './legs';
+import { outlineFromLegs, outlineFromPoints, parseLegs, parsePoints, walk, writtenLeg } from './legs';
 import { edgeLength, letterAt, outlineOf, patternParts, pointOfPlace } from './outline';
 import type { PatternDoc } from './pattern';
 import { PatternSchema } from './pattern';
@@ -34,7 +34,14 @@ const codes = (doc: PatternDoc) => checkCard(doc).map((p) => p.code);
 describe('legs', () => {
   test('"120 @ 90, then 45 @ 60" is two legs; commas inside figures and inches are understood', () => {
     expect(parseLegs('120 @ 90, then 45 @ 60', 'mm')).toEqual({ ok: true, legs: [{ lengthMm: 120, turnDeg: 90 }, { lengthMm: 45, turnDeg: 60 }] });
-    expect(parseLegs('4 1/2" @ -45°\n20,5', 'mm')).toMatchObject({ legs: [{ lengthMm: 114.3, turnDeg: -45 }, { lengthMm: 20.5, turnDeg: 90 }] });
+    expect(parseLegs('4 1/2" right 45°\n20.5; 30 straight on', 'mm')).toMatchObject({ legs: [{ lengthMm: 114.3, turnDeg: -45 }, { lengthMm: 20.5, turnDeg: 90 }, { turnDeg: 0 }] });
+    expect(parseLegs('300, left 60, 180 left 60\n5\'-8" left', 'mm')).toMatchObject({ legs: [{ lengthMm: 300, turnDeg: 60 }, { lengthMm: 180, turnDeg: 60 }, { lengthMm: 1727.2, turnDeg: 90 }] });
+    // A comma between two figures may be a decimal comma or part two legs: asked about.
+    for (const text of ['300\n20,5', '20,5 left 60', '1,234']) expect(parseLegs(text, 'mm')).toMatchObject({ ok: false, problems: [{ code: 'leg-ambiguous' }] });
+    expect(parseLegs('1,234.5', 'mm')).toMatchObject({ legs: [{ lengthMm: 1234.5 }] });
+    // What a drag of the walk writes is read back.
+    for (const leg of [{ lengthMm: 300.25, turnDeg: 90 }, { lengthMm: 20, turnDeg: -33.5 }, { lengthMm: 7, turnDeg: 0 }])
+      expect(parseLegs(writtenLeg(leg, 'mm'), 'mm')).toEqual({ ok: true, legs: [leg] });
     expect(parseLegs('120 @ 90, x, 0', 'mm')).toMatchObject({ ok: false, problems: [{ code: 'leg-unreadable', numbers: { leg: 2 } }, { code: 'leg-zero' }] });
     expect(parseLegs(' , ', 'mm')).toMatchObject({ ok: false, problems: [{ code: 'no-legs' }] });
   }); // prettier-ignore
@@ -72,6 +79,8 @@ describe('legs', () => {
     const built = outlineFromPoints(pasted.points);
     expect(built.ok && area(built.path)).toBe(6000);
     expect(parsePoints('0, 0\n1 1/2", 3', 'mm')).toMatchObject({ points: [[0, 0], [expect.closeTo(38.1, 9), 3]] }); // prettier-ignore
+    expect(parsePoints('1,5 2,5\n300,5\n1 1/2 3 1/4', 'mm')).toMatchObject({ points: [[1.5, 2.5], [300, 5], [38.1, 82.55]] }); // prettier-ignore
+    expect(parsePoints('300,200,5', 'mm')).toMatchObject({ ok: false, problems: [{ code: 'row-ambiguous', numbers: { row: 1 } }] }); // prettier-ignore
     expect(parsePoints('0 0\nten 5', 'mm')).toMatchObject({
       ok: false,
       problems: [{ code: 'row-unreadable', numbers: { row: 2 } }],

@@ -1,7 +1,8 @@
-import type { Path } from '../measure/path';
-import { area, box, distanceToPolygon, inside, points } from '../measure/path';
+import { crossingPairs } from '../measure/crossings';
+import { area, distanceToPolygon, inside, points } from '../measure/path';
 import type { Problem } from '../measure/result';
-import { isStraight, line, segmentLength, segmentsCross } from '../measure/segment';
+import { care, stop } from '../measure/result';
+import { line, segmentLength, segmentsCross } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { distance, mix } from '../measure/vector';
 import { BASE_REACH_MM, facesOf } from './faces';
@@ -32,13 +33,6 @@ export function checkCard(doc: PatternDoc): Problem[] {
   return [...outline, ...rest].sort((a, b) => rank(a) - rank(b));
 }
 
-const stop = (code: string, about: string[], numbers?: Record<string, number>): Problem => ({
-  code,
-  about,
-  numbers,
-  severity: 'stop',
-});
-
 function checkOutline(doc: PatternDoc): Problem[] {
   if (doc.sides.length === 0) return [stop('outline-empty', [])];
   const { path, sideIds } = outlineOf(doc);
@@ -52,43 +46,6 @@ function checkOutline(doc: PatternDoc): Problem[] {
   return problems;
 }
 
-/**
- * Pairs of segments of a closed path (by index) that cross or lie on each other. A sweep over their boxes from left to
- * right; it runs at every frame while a corner is dragged, so the boxes are plain figures in a row.
- */
-export function crossingPairs(path: Path): [number, number][] {
-  const n = path.length;
-  // minX, minY, maxX, maxY of each segment.
-  const boxes = new Float64Array(4 * n);
-  for (let i = 0; i < n; i++) {
-    const s = path[i]!;
-    if (isStraight(s)) {
-      const [ax, ay] = s.a;
-      const [bx, by] = s.b;
-      boxes[4 * i] = ax < bx ? ax : bx;
-      boxes[4 * i + 1] = ay < by ? ay : by;
-      boxes[4 * i + 2] = ax < bx ? bx : ax;
-      boxes[4 * i + 3] = ay < by ? by : ay;
-    } else {
-      const { minX, minY, maxX, maxY } = box([s]);
-      boxes.set([minX, minY, maxX, maxY], 4 * i);
-    }
-  }
-  const order = Uint32Array.from({ length: n }, (_, i) => i).sort((i, j) => boxes[4 * i]! - boxes[4 * j]!);
-  const found: [number, number][] = [];
-  for (let k = 0; k < n; k++) {
-    const i = order[k]!;
-    const maxX = boxes[4 * i + 2]!;
-    for (let l = k + 1; l < n; l++) {
-      const j = order[l]!;
-      if (boxes[4 * j]! > maxX) break;
-      if (boxes[4 * i + 1]! > boxes[4 * j + 3]! || boxes[4 * j + 1]! > boxes[4 * i + 3]!) continue;
-      if (segmentsCross(path[i]!, path[j]!)) found.push(i < j ? [i, j] : [j, i]);
-    }
-  }
-  return found;
-}
-
 function checkFolds(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
   const { path } = outlineOf(doc);
   const problems: Problem[] = [];
@@ -96,7 +53,7 @@ function checkFolds(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
     const a = pointOfPlace(doc, fold.from);
     const b = pointOfPlace(doc, fold.to);
     if (!a || !b) {
-      problems.push(stop('fold-off-outline', [fold.id]));
+      problems.push(stop('fold-off-outline', [fold.id], { offMm: 0 }));
       return null;
     }
     if (distance(a, b) < 1) {
@@ -129,7 +86,7 @@ function checkFolds(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
 
 function checkBase(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
   const off = doc.base !== null && !inside(doc.base, polygon) && distanceToPolygon(doc.base, polygon) > BASE_REACH_MM;
-  return off ? [{ code: 'base-off-card', severity: 'care' }] : [];
+  return off ? [care('base-off-card', [])] : [];
 }
 
 function checkHoles(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
@@ -139,18 +96,13 @@ function checkHoles(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
     const centre = [hole.x, hole.y] as const;
     const toEdge = distanceToPolygon(centre, polygon);
     const radius = hole.diameterMm / 2;
-    if (!inside(centre, polygon)) found.push({ code: 'hole-outside', about: [hole.id], severity: 'care' });
+    if (!inside(centre, polygon)) found.push(care('hole-outside', [hole.id]));
     else if (toEdge < radius) {
-      found.push({
-        code: 'hole-over-edge',
-        about: [hole.id],
-        severity: 'care',
-        numbers: { overMm: radius - toEdge },
-      });
+      found.push(care('hole-over-edge', [hole.id], { overMm: radius - toEdge }));
     }
     for (const other of doc.holes.slice(i + 1)) {
       if (distance(centre, [other.x, other.y]) < (hole.diameterMm + other.diameterMm) / 2) {
-        found.push({ code: 'holes-overlap', about: [hole.id, other.id], severity: 'care' });
+        found.push(care('holes-overlap', [hole.id, other.id]));
       }
     }
     return found;

@@ -1,10 +1,10 @@
 import { distanceToPolygon, inside, points, polygonArea } from '../measure/path';
 import type { Result } from '../measure/result';
-import { failure } from '../measure/result';
+import { failure, stop } from '../measure/result';
 import type { Segment } from '../measure/segment';
 import { line, part, pointAt } from '../measure/segment';
 import type { Vec } from '../measure/vector';
-import { mix } from '../measure/vector';
+import { add, distance, mix, scale } from '../measure/vector';
 import { outlineOf } from './outline';
 import type { PatternDoc, Place } from './pattern';
 
@@ -20,6 +20,8 @@ export type FaceTree = {
   faces: Face[];
   /** For each fold (by index in the document) the two faces it parts: the one nearer the base first. */
   sidesOfFold: { parent: number; child: number }[];
+  /** For each face the fold by which it is entered from the base; -1 for the base. */
+  entry: number[];
   base: number;
   /** Faces from the base outward, each after its parent. */
   order: number[];
@@ -78,10 +80,10 @@ function split(doc: PatternDoc): Result<FaceTree> {
   for (const [index, fold] of doc.folds.entries()) {
     const p = placeNumber(fold.from, sideIds);
     const q = placeNumber(fold.to, sideIds);
-    if (p === null || q === null) return failure({ code: 'fold-off-outline', about: [fold.id], severity: 'stop' });
+    if (p === null || q === null) return failure(stop('fold-off-outline', [fold.id], { offMm: 0 }));
     const chord = line(placePoint(path, p), placePoint(path, q));
     const home = faceForChord(faces, p, q, chord);
-    if (!home) return failure({ code: 'folds-cross', about: [fold.id], severity: 'stop' });
+    if (!home) return failure(stop('folds-cross', [fold.id]));
     const start = cutAt(home, p);
     home.push(...home.splice(0, start));
     const end = cutAt(home, q);
@@ -121,6 +123,28 @@ function faceHolding(p: Vec, polygons: readonly (readonly Vec[])[]): number {
   return off[nearest]! <= BASE_REACH_MM ? nearest : -1;
 }
 
+/** Faces this much alike in area, as a share, are equally large. */
+const SAME_AREA = 1e-9;
+
+/**
+ * Index of the largest face; of several equally large ones (a strip folded in the middle) the one whose middle is nearest
+ * to the datum corner, so that neither the order of the folds nor turning the card over chooses another.
+ */
+function largest(doc: PatternDoc, polygons: readonly (readonly Vec[])[]): number {
+  const areas = polygons.map((polygon) => Math.abs(polygonArea(polygon)));
+  const most = Math.max(...areas);
+  const { x, y } = doc.corners[0]!;
+  let best = -1;
+  let nearest = Infinity;
+  polygons.forEach((polygon, i) => {
+    if (areas[i]! < most * (1 - SAME_AREA)) return;
+    const mean = polygon.reduce((sum, p) => add(sum, p), [0, 0] as Vec);
+    const off = distance(scale(mean, 1 / polygon.length), [x, y]);
+    if (off < nearest - 1e-9) [best, nearest] = [i, off];
+  });
+  return best;
+}
+
 function rooted(doc: PatternDoc, nodes: Node[][]): FaceTree {
   const faces = nodes.map((list) => ({ bounds: list.map((node) => node.bound) }));
   const polygons = faces.map((face) =>
@@ -130,14 +154,12 @@ function rooted(doc: PatternDoc, nodes: Node[][]): FaceTree {
     ),
   );
   let base = doc.base ? faceHolding(doc.base, polygons) : -1;
-  if (base < 0) {
-    const areas = polygons.map((polygon) => Math.abs(polygonArea(polygon)));
-    base = areas.indexOf(Math.max(...areas));
-  }
+  if (base < 0) base = largest(doc, polygons);
   const around = doc.folds.map(() => [] as number[]);
   faces.forEach((face, f) => face.bounds.forEach((b) => b.kind === 'fold' && around[b.fold]!.push(f)));
   const sidesOfFold = doc.folds.map(() => ({ parent: -1, child: -1 }));
   const order = [base];
+  const entry = faces.map(() => -1);
   const seen = new Set(order);
   for (let i = 0; i < order.length; i++) {
     const face = order[i]!;
@@ -147,8 +169,9 @@ function rooted(doc: PatternDoc, nodes: Node[][]): FaceTree {
       if (seen.has(child)) continue;
       seen.add(child);
       sidesOfFold[bound.fold] = { parent: face, child };
+      entry[child] = bound.fold;
       order.push(child);
     }
   }
-  return { faces, sidesOfFold, base, order };
+  return { faces, sidesOfFold, entry, base, order };
 }

@@ -1,6 +1,7 @@
 import { radians } from '../measure/angle';
 import type { Unit } from '../measure/length';
-import { parseLength } from '../measure/length';
+import { formatLength } from '../measure/length';
+import { parseLength } from '../measure/writtenLength';
 import type { Path } from '../measure/path';
 import { area } from '../measure/path';
 import type { Problem, Result } from '../measure/result';
@@ -12,33 +13,80 @@ import { along, distance, length, sub } from '../measure/vector';
 /** One leg of a walk round the outline: so long, then turned by so much. Positive turns to the left. */
 export type Leg = { lengthMm: number; turnDeg: number };
 
+/** What parts one leg from the next for certain. A comma with a figure on either side may be a decimal comma. */
+const BETWEEN_LEGS = /;|\r?\n|\bthen\b|,(?!\d)|(?<!\d),/i;
+
+/** A turn as one says it at a bench: `left 90`, `right 30`, `left` (square), `straight on`; `@ 90` as it was once written. */
+const TURN =
+  /(?:\b(left|right|l|r)\b\s*(\d+(?:[.,]\d+)?|[.,]\d+)?\s*(?:°|deg(?:rees)?\b)?|\b(straight(?:\s+on)?|square)\b|@\s*([+\-−]?\s*(?:\d+(?:[.,]\d*)?|[.,]\d+))\s*(?:°|deg\b)?)\s*$/i;
+
+/** The turn at the end of a piece of text, degrees to the left, and what stands before it; null where there is none. */
+function turnAtEnd(piece: string): { before: string; turnDeg: number } | null {
+  const found = TURN.exec(piece);
+  if (!found) return null;
+  const [, way, angle, plain, at] = found;
+  const before = piece.slice(0, found.index).trim();
+  const figure = (text: string) => Number(text.replace('−', '-').replace(',', '.').replace(/\s/g, ''));
+  if (plain) return { before, turnDeg: plain.toLowerCase() === 'square' ? 90 : 0 };
+  if (at !== undefined) return { before, turnDeg: figure(at) };
+  const turn = angle === undefined ? 90 : figure(angle);
+  return { before, turnDeg: way!.toLowerCase().startsWith('l') ? turn : -turn };
+}
+
+/** Whether a text of figures and commas can be read as several lengths as well as with decimal commas. */
+const severalByComma = (text: string, unit: Unit): boolean =>
+  /\d,\d/.test(text) && !parsesWithPoint(text) && text.split(',').every((cell) => parseLength(cell, unit).ok);
+/** `1,234.5`: the point says what the comma is. */
+const parsesWithPoint = (text: string): boolean => /\d,\d{3}\.\d|\d\.\d{3},\d/.test(text);
+
 /**
- * Reads "120 @ 90, then 45 @ 60": legs separated by commas, semicolons, new lines or "then"; after the @ the turn to
- * the left at the end of the leg, in degrees (a minus turns right, no @ means square).
+ * Reads "120 left 90, then 45 left 60": legs parted by new lines, semicolons, "then", or commas; behind a length the turn
+ * at its end. A length alone means square to the left; `120 @ 60` is still read. A comma between two figures may be a
+ * decimal comma and is asked about.
  *
- * Problems: `leg-unreadable` and `leg-zero` with the number of the leg (from 1), `no-legs`.
+ * Problems: `leg-unreadable`, `leg-zero`, `leg-ambiguous` with the number of the leg (from 1), `no-legs`.
  */
 export function parseLegs(text: string, unit: Unit): Result<{ legs: Leg[] }> {
   const pieces = text
-    .split(/;|\n|\bthen\b|,(?!\d)/i)
+    .split(BETWEEN_LEGS)
     .map((piece) => piece.trim())
     .filter((piece) => piece !== '');
   if (pieces.length === 0) return failure({ code: 'no-legs' });
   const legs: Leg[] = [];
   const problems: Problem[] = [];
-  pieces.forEach((piece, i) => {
-    const [left = '', right, ...more] = piece.split('@');
-    const found = parseLength(left, unit);
-    const turn = right === undefined ? 90 : Number(right.replace(/°|deg/i, '').replace(',', '.').trim());
-    if (!found.ok || !Number.isFinite(turn) || more.length > 0 || right?.trim() === '') {
-      problems.push({ code: 'leg-unreadable', numbers: { leg: i + 1 } });
-    } else if (!(found.mm > 0)) {
-      problems.push({ code: 'leg-zero', numbers: { leg: i + 1 } });
-    } else {
-      legs.push({ lengthMm: found.mm, turnDeg: turn });
+  let turned = true;
+  for (const piece of pieces) {
+    const turn = turnAtEnd(piece);
+    if (turn?.before === '' && !turned) {
+      // "300, left 60": the turn belongs to the leg before it.
+      legs[legs.length - 1]!.turnDeg = turn.turnDeg;
+      turned = true;
+      continue;
     }
-  });
+    const leg = legs.length + problems.length + 1;
+    const lengthText = turn?.before ?? piece;
+    const found = parseLength(lengthText, unit);
+    if (severalByComma(lengthText, unit) || (!found.ok && /ambiguous$/.test(found.problems[0]!.code))) {
+      problems.push({ code: 'leg-ambiguous', numbers: { leg } });
+    } else if (!found.ok || (turn && !Number.isFinite(turn.turnDeg))) {
+      problems.push({ code: 'leg-unreadable', numbers: { leg } });
+    } else if (!(found.mm > 0)) {
+      problems.push({ code: 'leg-zero', numbers: { leg } });
+    } else {
+      legs.push({ lengthMm: found.mm, turnDeg: turn?.turnDeg ?? 90 });
+      turned = turn !== null;
+      continue;
+    }
+    turned = true;
+  }
   return problems.length > 0 ? failure(...problems) : { ok: true, legs };
+}
+
+/** A leg as one writes it, in the unit in use: `300 left 60`, `11 13/16`. */
+export function writtenLeg({ lengthMm, turnDeg }: Leg, unit: Unit): string {
+  const turn = Math.round(turnDeg * 100) / 100;
+  const way = turn === 90 ? '' : turn === 0 ? ' straight on' : turn > 0 ? ` left ${turn}` : ` right ${-turn}`;
+  return `${formatLength(lengthMm, unit, 2, false)}${way}`;
 }
 
 /** The corners of a walk from `start`, first leg to the right, and by how much the last leg misses the start. */
@@ -99,31 +147,43 @@ export function outlineFromPoints(points: readonly Vec[]): Result<{ path: Path }
   return { ok: true, path: path.map(reversed).reverse() };
 }
 
-/** What parts the two figures of a row, surest first. */
-const BETWEEN = [/\t/, /;/, /,\s+/, /,/, /\s+/];
-
 /**
- * Reads a table of x, y pasted from a spreadsheet: two lengths a line, parted by a tab, a semicolon, a comma or spaces.
- * A heading line without figures is passed over.
+ * Reads a table of two lengths a line, pasted from a spreadsheet: parted by a tab, a semicolon, a comma or spaces. A row
+ * that can be parted in two ways (`300,200,5`) is asked about. A heading line without figures is passed over.
  *
- * Problems: `row-unreadable` with the number of the line (from 1), `no-rows`.
+ * Problems: `row-unreadable`, `row-ambiguous` with the number of the line (from 1), `no-rows`.
  */
 export function parsePoints(text: string, unit: Unit): Result<{ points: Vec[] }> {
   const points: Vec[] = [];
   const problems: Problem[] = [];
   text.split(/\r?\n/).forEach((row, i) => {
     if (row.trim() === '') return;
-    const read = BETWEEN.map((between) =>
-      row
-        .trim()
-        .split(between)
-        .map((cell) => parseLength(cell, unit)),
-    );
-    const pair = read.find((cells) => cells.length === 2 && cells.every((cell) => cell.ok));
-    const [x, y] = pair ?? [];
-    if (x?.ok && y?.ok) points.push([x.mm, y.mm]);
+    const read = pairsOf(row.trim(), unit);
+    if (read.length === 1) points.push(read[0]!);
+    else if (read.length > 1) problems.push({ code: 'row-ambiguous', numbers: { row: i + 1 } });
     else if (i > 0 || /\d/.test(row)) problems.push({ code: 'row-unreadable', numbers: { row: i + 1 } });
   });
   if (problems.length > 0) return failure(...problems);
   return points.length === 0 ? failure({ code: 'no-rows' }) : { ok: true, points };
+}
+
+/** What a cell can be read as: one length, two where it is in doubt, none. Only how many there are matters of the two. */
+function readings(cell: string, unit: Unit): number[] {
+  const read = parseLength(cell, unit);
+  if (read.ok) return [read.mm];
+  const problem = read.problems[0]!;
+  return /ambiguous$/.test(problem.code) ? Object.values<number>(problem.numbers ?? {}) : [];
+}
+
+/** Every way to read a row as two lengths: at a tab or semicolon where there is one, else at each comma, else at a space. */
+function pairsOf(row: string, unit: Unit): Vec[] {
+  for (const between of [/\t/g, /;/g, /,(?=\s)/g, /,/g, /\s+/g]) {
+    const found = [...row.matchAll(between)].flatMap((mark) =>
+      readings(row.slice(0, mark.index), unit).flatMap((x) =>
+        readings(row.slice(mark.index + mark[0].length), unit).map((y): Vec => [x, y]),
+      ),
+    );
+    if (found.length > 0) return found;
+  }
+  return [];
 }

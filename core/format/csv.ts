@@ -1,4 +1,4 @@
-import type { Development } from '../blank/fold/develop';
+import type { Development } from '../blank/fold/developed';
 import { scribeTable } from '../blank/fold/scribe';
 
 const cell = (value: string | number): string => {

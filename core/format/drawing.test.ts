@@ -1,7 +1,7 @@
 import DxfParser from 'dxf-parser';
 import { SVGPathData } from 'svg-pathdata';
 import { develop } from '../blank/fold/develop';
-import { PlainCardSchema, fromPlain } from '../blank/plain';
+import { PlainCardSchema, fromPlain } from '../blank/fold/plain';
 import { reshapeSide, setEdge } from '../card/edit';
 import { area } from '../measure/path';
 import { arcOf } from '../measure/segment';

@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { demoJob } from '../../demo/job';
 import { develop } from '../blank/fold/develop';
-import { USUAL_SHOP, sheetMetal } from '../blank/practice';
+import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
 import { metalById } from '../metal/metals';
 import { csv, foldCsv } from './csv';
 import { JobFileSchema, writeJob } from './job';

@@ -1,5 +1,8 @@
 import fc from 'fast-check';
-import { formatLength, inchFraction, parseLength } from './length';
+import { spread } from './spread.arbitrary';
+import type { Unit } from './length';
+import { formatLength, formatThin, formatWeight, inchFraction } from './length';
+import { parseLength } from './writtenLength';
 
 const mm = (text: string, unit: 'mm' | 'in' = 'mm', current?: number) => {
   const r = parseLength(text, unit, current);
@@ -27,6 +30,40 @@ describe('lengths as people write them', () => {
     ['812-1.5', 810.5],
     ['10+1/2"', 22.7],
     ['-3', -3],
+    // A sum of terms: × and ÷ bind first, a mixed number is one term, brackets are allowed.
+    ['1000-890/2', 555],
+    ['8 1/4 + 1/2', 222.25],
+    ['3/4 + 1/2', 31.75],
+    ['8 1/4 - 1/16', 207.9625],
+    ['(300+12)*2', 624],
+    ['100 - (20 - 5)', 85],
+    ['2 x 25 + 1', 51],
+    ['3×(25mm)', 75],
+    ['812/2 mm', 406],
+    ['812/2/2', 203],
+    ['31 15/16 / 2', 405.60625],
+    ['10 + 1cm', 20],
+    // Feet and inches, joined by a dash or not; a dash with room round it takes away.
+    ['5\'-8"', 1727.2],
+    ['2\'-8 1/2"', 825.5],
+    ["5' - 8", 1516],
+    ["2'", 609.6],
+    ['2 * 5\'-8"', 3454.4],
+    // What is printed and what a telephone types.
+    ['1½', 38.1],
+    ['⅝', 15.875],
+    ['−3', -3],
+    ['36 thou', 0.9144],
+    // One rule for fractions: below two, over a division of the rule, they are inches.
+    ['15/16', 23.8125],
+    ['17/16', 26.9875],
+    ['1/2 mm', 0.5],
+    // Commas.
+    ['1,5', 1.5],
+    ['0,125', 0.125],
+    ['1,234.5', 1234.5],
+    ['1.234,5', 1234.5],
+    ['1,234,567', 1234567],
   ])('%s in millimetres', (text, expected) => expect(mm(text)).toBeCloseTo(expected, 9));
 
   test('bare numbers follow the unit in use; signs change what stands there', () => {
@@ -36,9 +73,23 @@ describe('lengths as people write them', () => {
     expect(mm('-1/16', 'in', 25.4)).toBeCloseTo(23.8125, 9);
   });
 
-  test.each(['', 'abc', '1/0"', '12 13', '4//2', '812/0', "2' x"])('%p is refused, not guessed', (text) =>
-    expect(mm(text)).toMatch(/^length-/),
-  );
+  test.each([
+    '',
+    'abc',
+    '1/0"',
+    '12 13',
+    '4//2',
+    '812/0',
+    "2' x",
+    '1,2,3',
+    '(3',
+    '3)',
+    '5"*2"',
+    '3+',
+    '1..2',
+    '1e999',
+    '1 2/3',
+  ])('%p is refused, not guessed', (text) => expect(mm(text)).toMatch(/^length-/));
 
   test('a fraction that is shown reads back to the same fraction', () => {
     fc.assert(
@@ -49,9 +100,87 @@ describe('lengths as people write them', () => {
     );
   });
 
+  test('sums with bare numbers follow the unit in use', () => {
+    expect(mm('8 1/4 + 1/2', 'in')).toBe(222.25);
+    expect(mm('8 + 1/4', 'in')).toBe(209.55);
+    expect(mm('33/16', 'in')).toBeCloseTo(52.3875, 9);
+  });
+
+  test.each([
+    ['1,234', [1.234, 1234]],
+    ['10 + 1,500', [1.5, 1500]],
+    ['33/16', [52.3875, 2.0625]],
+  ])('%s is asked about, with both readings', (text, readings) => {
+    const read = parseLength(text, 'mm');
+    expect(read).toMatchObject({ ok: false, problems: [{ code: expect.stringMatching(/ambiguous$/) }] });
+    expect(!read.ok && Object.values(read.problems[0]!.numbers!)).toEqual(readings);
+  });
+
+  test('what is printed is read back, in every unit, to half of the last figure shown', () => {
+    const units = fc.constantFrom<Unit>('mm', 'in', 'inDecimal');
+    fc.assert(
+      fc.property(spread(-2000, 2000), units, fc.constantFrom(1, 2, 3), (value, unit, digits) => {
+        const half = unit === 'mm' ? 0.5 * 10 ** -digits : unit === 'in' ? (digits > 1 ? 0.51e-3 : 1.51e-3) * 25.4 : 0.5 * 10 ** -(digits + 2) * 25.4; // prettier-ignore
+        for (const withUnit of [true, false]) {
+          const back = mm(formatLength(value, unit, digits, withUnit), unit === 'mm' ? 'mm' : 'in');
+          expect(Math.abs(Number(back) - value)).toBeLessThan(half + 1e-6);
+        }
+      }),
+    );
+    fc.assert(
+      fc.property(spread(-20, 20), units, (value, unit) => {
+        const back = mm(formatThin(value, unit), unit === 'mm' ? 'mm' : 'in');
+        expect(Math.abs(Number(back) - value)).toBeLessThan(0.5e-3 * 25.4 + 1e-6);
+      }),
+    );
+  });
+
+  test('a sum of written terms is the sum of what each says', () => {
+    const term = fc.oneof(
+      fc.integer({ min: 1, max: 999 }).map((n) => [`${n}`, n] as const),
+      fc.tuple(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 15 })).map(([whole, n]) => [`${whole} ${n}/16`, (whole + n / 16) * 25.4] as const),
+      fc.integer({ min: 1, max: 7 }).map((n) => [`${n}/8"`, (n / 8) * 25.4] as const),
+      fc.tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 11 })).map(([feet, n]) => [`${feet}'-${n}"`, (feet * 12 + n) * 25.4] as const),
+      fc.tuple(fc.integer({ min: 2, max: 90 }), fc.integer({ min: 2, max: 9 })).map(([n, by]) => [`${n}*${by}`, n * by] as const),
+      fc.tuple(fc.integer({ min: 300, max: 999 }), fc.constantFrom(2, 4, 5)).map(([n, by]) => [`${n}/${by}`, n / by] as const),
+    ); // prettier-ignore
+    const signs = fc.constantFrom([' + ', 1], [' - ', -1], ['+', 1]) as fc.Arbitrary<[string, number]>;
+    fc.assert(
+      fc.property(term, fc.array(fc.tuple(signs, term), { maxLength: 5 }), ([text, value], more) => {
+        const written = more.reduce<string>((all, [[sign], [next]]) => `${all}${sign}${next}`, text);
+        const sum = more.reduce<number>((all, [[, sign], [, next]]) => all + sign * next, value);
+        expect(mm(written)).toBeCloseTo(sum, 6);
+        expect(mm(`(${written})*2`)).toBeCloseTo(2 * sum, 6);
+      }),
+    );
+  });
+
+  test('nothing that is typed is thrown back as anything but a figure or a refusal', () => {
+    fc.assert(
+      fc.property(
+        fc.string({ unit: fc.constantFrom(...'0123456789./,+-*()\'"½ mcinft−x÷'), maxLength: 14 }),
+        (text) => {
+          const read = parseLength(text, 'mm', 10);
+          if (read.ok) expect(Number.isFinite(read.mm)).toBe(true);
+          else expect(read.problems[0]!.code).toMatch(/^length-/);
+        },
+      ),
+    );
+  });
+
+  test('thin things in thousandths, lengths to a 64th with the rest told, weights in pounds', () => {
+    expect(formatThin(1, 'in')).toBe('.039 in');
+    expect(formatThin(0.6, 'in')).toBe('.024 in');
+    expect(formatThin(0.1, 'in', false)).toBe('.004');
+    expect(formatLength(21.4, 'in', 2)).toBe('27/32−.001 in');
+    expect(formatLength(9.525, 'in')).toBe('3/8 in');
+    expect(formatWeight(0.6336, 'in')).toBe('1.40 lb');
+  });
+
   test('figures keep their sign only when they have a size', () => {
     expect(formatLength(-0.01, 'mm')).toBe('0.0 mm');
     expect(formatLength(811.2125, 'in')).toBe('31 15/16 in');
-    expect(formatLength(-0.2, 'in')).toBe('0 in');
+    expect(formatLength(-0.02, 'in')).toBe('0 in');
+    expect(formatLength(-3, 'mm')).toBe('−3.0 mm');
   });
 });

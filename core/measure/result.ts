@@ -1,18 +1,31 @@
+import type { Figures, ProblemCode } from './problems';
+
+/** `stop`: no answer until it is mended; `care`: there is an answer, and this wants thinking about. */
+export type Severity = 'stop' | 'care';
+
+type Told<C extends ProblemCode> = keyof Figures[C] extends never ? { numbers?: undefined } : { numbers: Figures[C] };
+
 /**
- * Something the core could not answer, or an answer that wants care. The core gives a code, the numbers and the
- * thing concerned; the interface turns the code into a sentence with the remedy.
+ * Something the core could not answer, or an answer that wants care. The core gives a code, the figures and the ids of
+ * the edges, sides, folds, holes or corners concerned; the interface turns the code into a sentence with the remedy.
  */
-export type Problem = {
-  code: string;
-  /** Ids of the edges, sides, folds, holes or corners concerned. */
-  about?: string[];
-  /** `stop`: no answer until it is mended; `care`: there is an answer, and this wants thinking about. */
-  severity?: 'stop' | 'care';
-  /** The figures concerned, with the unit in the name: `{ shortByMm: 2.1 }`. */
-  numbers?: Record<string, number>;
-};
+export type Problem<C extends ProblemCode = ProblemCode> = C extends ProblemCode
+  ? { code: C; about?: string[]; severity?: Severity } & Told<C>
+  : never;
 
 export type Failure = { ok: false; problems: Problem[] };
 export type Result<T> = ({ ok: true } & T) | Failure;
 
 export const failure = (...problems: Problem[]): Failure => ({ ok: false, problems });
+
+type Rest<C extends ProblemCode> = keyof Figures[C] extends never ? [] : [numbers: Figures[C]];
+
+const made = (severity: Severity, code: ProblemCode, about: string[], numbers: object | undefined): Problem =>
+  ({ code, about, severity, ...(numbers && { numbers }) }) as Problem;
+
+/** A problem that stands in the way of an answer. */
+export const stop = <C extends ProblemCode>(code: C, about: string[], ...[numbers]: Rest<C>): Problem =>
+  made('stop', code, about, numbers);
+/** A problem that an answer can be had in spite of. */
+export const care = <C extends ProblemCode>(code: C, about: string[], ...[numbers]: Rest<C>): Problem =>
+  made('care', code, about, numbers);

@@ -1,11 +1,11 @@
-import type { BlankHole, Development } from '../blank/fold/develop';
+import type { Blank, BlankHole, BlankLine, LineRole } from '../blank/blank';
+import { outlinePath } from '../blank/blank';
 import { outlineOf, pointOfPlace, segmentsOfEdge } from '../card/outline';
 import type { PatternDoc } from '../card/pattern';
 import type { Path } from '../measure/path';
 import { box, simplified } from '../measure/path';
 import type { Segment } from '../measure/segment';
 import { outwardAlong, pointAlong, runLength } from '../measure/run';
-import { offsetRight } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { along, mix } from '../measure/vector';
 
@@ -21,15 +21,15 @@ export type Layers = {
 };
 
 /** The blank as drawn for paper or cutter; `plugs` are further holes (plug welds). */
-export function layersOfBlank(development: Development, plugs: readonly BlankHole[] = []): Layers {
+export function layersOfBlank(blank: Blank, plugs: readonly BlankHole[] = []): Layers {
+  const ends = ({ path }: BlankLine): [Vec, Vec] => [path[0]!.a, path[path.length - 1]!.b];
+  const straight = (role: LineRole) => blank.lines.filter((l) => l.role === role).map(ends);
   return {
-    cut: simplified(development.outline.map((p) => p.segment)),
-    fold: development.folds.flatMap((f) => f.tangents),
-    brake: development.folds.map((f) => f.brake),
-    scribe: development.edges.flatMap((edge) =>
-      edge.allowance.lines.flatMap(({ outMm }) => edge.net.map((s) => offsetRight(s, outMm))),
-    ),
-    holes: [...development.holes, ...plugs],
+    cut: simplified(outlinePath(blank)),
+    fold: straight('tangent'),
+    brake: straight('brake'),
+    scribe: blank.lines.filter((l) => l.of.kind === 'edge').flatMap((l) => l.path),
+    holes: [...blank.holes, ...plugs],
   };
 }
 
@@ -67,9 +67,9 @@ const foldLabel = (i: number, angleDeg: number, toward: 'face' | 'back', at: Vec
 });
 
 /** The letters and fold numbers of a blank, so that the table of what to scribe can be followed on paper. */
-export const labelsOfBlank = (development: Development): PaperLabel[] => [
-  ...development.edges.flatMap((edge) => besideRun(edge.cut, edge.letter) ?? []),
-  ...development.folds.map((f, i) => foldLabel(i, f.bend.angleDeg, f.toward, mix(f.centre[0], f.centre[1], 0.5))),
+export const labelsOfBlank = (blank: Blank): PaperLabel[] => [
+  ...blank.edges.flatMap((edge) => besideRun(edge.cut, edge.letter) ?? []),
+  ...blank.hinges.map((h, i) => foldLabel(i, h.angleDeg, h.toward, mix(h.centre[0], h.centre[1], 0.5))),
 ];
 
 /** The same for a card. */

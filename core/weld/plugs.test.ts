@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { foldedFrames, placed } from '../blank/fold/refold';
 import { develop } from '../blank/fold/develop';
-import { USUAL_SHOP, sheetMetal } from '../blank/practice';
+import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
 import { countingIds, emptyPattern } from '../card/kinds';
 import { outlineFromPoints } from '../card/legs';
 import { edgeLength, patternParts } from '../card/outline';

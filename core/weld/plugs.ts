@@ -1,6 +1,4 @@
-import { carrier } from '../blank/fold/carry';
-import type { Development } from '../blank/fold/develop';
-import { facesOf } from '../card/faces';
+import type { Blank } from '../blank/blank';
 import { segmentsOfEdge } from '../card/outline';
 import type { PatternDoc } from '../card/pattern';
 import { outwardAlong, pointAlong, runLength } from '../measure/run';
@@ -16,23 +14,20 @@ const INSIDE_MM = 1e-3;
 /**
  * Plug holes on the blank: spaced along each edge that is to be plugged as it is on the finished piece, so that drawing,
  * blank and print carry the same number of them, and each taken to the blank with the face it is on, to the middle of the
- * overlap. `development` must be the card's own.
+ * overlap. `blank` must be the card's own.
  */
-export function plugsOnBlank(doc: PatternDoc, development: Development): PlugCentres[] {
-  const plugged = doc.edges.filter((edge) => edge.weld?.plugs);
-  const tree = plugged.length > 0 ? facesOf(doc) : null;
-  if (!tree?.ok) return [];
-  const carry = carrier(tree, development.folds, development.faces);
-  return plugged.flatMap((edge) => {
-    const plugs = edge.weld!.plugs!;
+export function plugsOnBlank(doc: PatternDoc, blank: Blank): PlugCentres[] {
+  return doc.edges.flatMap((edge) => {
+    if (!edge.weld?.plugs) return [];
+    const plugs = edge.weld.plugs;
     const run = segmentsOfEdge(doc, edge);
     const found = plugPositions(runLength(run), plugs.pitchMm, plugs.endMm);
-    const allowance = development.edges.find((e) => e.id === edge.id)?.allowance;
+    const allowance = blank.edges.find((e) => e.id === edge.id)?.allowance;
     if (!found.ok || !allowance) return [];
     const centres = found.positionsMm.flatMap((mm): Vec[] => {
       const p = pointAlong(run, mm);
       const out = outwardAlong(run, mm);
-      return p ? [along(carry(along(p, out, -INSIDE_MM)), out, INSIDE_MM + allowance.middleMm)] : [];
+      return p ? [along(blank.fromCard(along(p, out, -INSIDE_MM)), out, INSIDE_MM + allowance.middleMm)] : [];
     });
     const [first, second] = found.positionsMm;
     return [{ edge: edge.id, holeMm: plugs.holeMm, centres, pitchMm: second === undefined ? 0 : second - first! }];

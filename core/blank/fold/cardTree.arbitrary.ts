@@ -4,10 +4,10 @@ import { MADE } from '../../card/kinds';
 import { spread } from '../../measure/spread.arbitrary';
 import type { Vec } from '../../measure/vector';
 import { add, along, left, scale, sub, unit } from '../../measure/vector';
-import type { PlainCard } from '../plain';
-import { PlainCardSchema, fromPlain } from '../plain';
+import type { PlainCard } from './plain';
+import { PlainCardSchema, fromPlain } from './plain';
 import type { Rule } from './allowance';
-import type { Development } from './develop';
+import type { Development } from './developed';
 import { develop } from './develop';
 
 /**

@@ -2,7 +2,7 @@ import type { FaceTree } from '../../card/faces';
 import { inside, points } from '../../measure/path';
 import type { Vec } from '../../measure/vector';
 import { add, along, distance, dot, left, sub, unit } from '../../measure/vector';
-import type { BlankFace, BlankFold } from './develop';
+import type { BlankFace, BlankFold } from './developed';
 
 /** How close arcs are followed when it is asked which face a point lies on, mm. */
 const TOLERANCE_MM = 0.05;
@@ -26,6 +26,8 @@ export function carrier(tree: FaceTree, folds: readonly BlankFold[], faces: read
     for (const bound of tree.faces[home]!.bounds) {
       if (bound.kind !== 'fold') continue;
       const fold = folds[bound.fold]!;
+      // A mark on the tangent itself (no radius, measured inside) leaves no bend beside it.
+      if (fold.setbackMm < 1e-9) continue;
       const { a, b } = bound.segment;
       const depth = dot(sub(p, a), left(unit(sub(b, a))));
       const t = dot(sub(p, a), sub(b, a)) / distance(a, b) ** 2;
@@ -33,8 +35,8 @@ export function carrier(tree: FaceTree, folds: readonly BlankFold[], faces: read
       const across = home === fold.parent ? -depth : depth;
       const share = (across + fold.setbackMm) / (2 * fold.setbackMm);
       const onZone = share * fold.allowance.allowanceMm - fold.setbackMm;
-      return add(along(p, fold.across, onZone - across), faces[fold.parent]!.shift);
+      return add(along(p, fold.across, onZone - across), faces[fold.parent]!.placement.shift);
     }
-    return add(p, faces[home]!.shift);
+    return add(p, faces[home]!.placement.shift);
   };
 }

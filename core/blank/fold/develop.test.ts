@@ -4,7 +4,7 @@ import { radians } from '../../measure/angle';
 import { box, polygonArea } from '../../measure/path';
 import type { Vec } from '../../measure/vector';
 import { add, along, distance, dot, scale, sub } from '../../measure/vector';
-import type { PlainCard } from '../plain';
+import type { PlainCard } from './plain';
 import { cardOf, cardTree, developed, given } from './cardTree.arbitrary';
 import { develop } from './develop';
 import type { Vec3 } from './refold';
@@ -42,7 +42,7 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
           for (const leg of legs) {
             const onCard = 17.5;
             const cardPoint = along(mark, fold.across, leg.way * onCard);
-            const blankPoint = add(cardPoint, d.faces[leg.face]!.shift);
+            const blankPoint = add(cardPoint, d.faces[leg.face]!.placement.shift);
             const inSpace = placed(leg.frame, blankPoint, height);
             const tangent = fold.tangents[leg.way === 1 ? 1 : 0][0];
             const flatPart = leg.way * dot(sub(blankPoint, tangent), fold.across);
@@ -58,7 +58,7 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
               measured = dot3(minus(inSpace, axis), direction) + r + (outside ? thick : 0);
             } else {
               // Along the leg to the line where the two faces, carried on, meet in a sharp corner.
-              const onOther = placed(leg.other, add(mark, d.faces[leg.otherFace]!.shift), height);
+              const onOther = placed(leg.other, add(mark, d.faces[leg.otherFace]!.placement.shift), height);
               measured = Math.abs(dot3(minus(inSpace, onOther), leg.other.z)) / Math.sin(radians(angleDeg));
             }
             expect(Math.abs(measured - onCard)).toBeLessThan(1e-6);

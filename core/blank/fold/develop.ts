@@ -8,81 +8,21 @@ import { radians } from '../../measure/angle';
 import type { Problem, Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import type { Segment } from '../../measure/segment';
-import { moved } from '../../measure/segment';
+import { line, moved, offsetRight } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import { along, distance, left, mix, scale, sub, unit } from '../../measure/vector';
-import type { JointAllowance } from '../joint';
-import { jointAllowance } from '../joint';
-import type { Practice, SheetMetal } from '../practice';
+import type { BlankEdge, BlankLine, JointAllowance } from '../blank';
 import type { Allowance, Bend } from './allowance';
 import { bendAllowance } from './allowance';
 import { carrier } from './carry';
-import type { BlankPiece } from './outline';
+import type { BlankFace, BlankFold, Development } from './developed';
+import { jointAllowance } from './joint';
 import { blankOutline, byEdge } from './outline';
+import type { Practice, SheetMetal } from './practice';
 import { sizeOf } from './size';
 import type { Piece } from './trim';
 import { trimFace } from './trim';
 import { warningsOf } from './warnings';
-
-export type BlankFold = {
-  id: string;
-  bend: Bend;
-  toward: Fold['toward'];
-  made: Made;
-  allowance: Allowance;
-  /** From the fold mark on the card to the tangent, each side, mm. */
-  setbackMm: number;
-  /** How far everything beyond the fold moves, away from the base, mm: allowance − 2·setback. */
-  shiftMm: number;
-  /** Indices of the faces it joins. */
-  parent: number;
-  child: number;
-  /** Unit vector across the fold, from the parent to the child. */
-  across: Vec;
-  /** On the blank, each from the fold's `from` end to its `to` end: nearer the base, then farther. */
-  tangents: [[Vec, Vec], [Vec, Vec]];
-  centre: [Vec, Vec];
-  /** Where the edge of the clamping bar goes. */
-  brake: [Vec, Vec];
-};
-
-export type BlankFace = {
-  /** What stays flat, counter-clockwise, on the blank. */
-  pieces: Piece[];
-  /** Where the face has gone to from its place on the card. */
-  shift: Vec;
-  /** Index of the fold by which it hangs on its parent; -1 for the base. */
-  fold: number;
-};
-
-export type BlankEdge = { id: string; letter: string; allowance: JointAllowance; net: Segment[]; cut: Segment[] };
-export type BlankHole = { id: string; centre: Vec; diameterMm: number };
-
-/** A blank reckoned from a card, in the coordinates of the face that stays put. Lengths in mm, areas in mm². */
-export type Development = {
-  /** The outline to cut, counter-clockwise, each piece with what it came from. */
-  outline: BlankPiece[];
-  /** The outline without what joints add and without reliefs. */
-  net: BlankPiece[];
-  faces: BlankFace[];
-  /** Faces from the base outward, each after its parent. */
-  order: number[];
-  folds: BlankFold[];
-  edges: BlankEdge[];
-  holes: BlankHole[];
-  size: {
-    widthMm: number;
-    heightMm: number;
-    /** As cut, holes out. */
-    areaMm2: number;
-    /** Flat faces, bend zones, what the joints add less reliefs, and holes: they sum to the area. */
-    parts: { facesMm2: number; zonesMm2: number; jointsMm2: number; holesMm2: number };
-    massKg: number;
-    /** How far the blank would be out if the card were cut as it is: the largest shift of one face against another, mm. */
-    differenceMm: number;
-  };
-  warnings: Problem[];
-};
 
 /** From the mark on the card to the tangent of the bend, for each way the card was made there; see docs/formulas.md. */
 export function setbackFor(made: Made, bend: Bend, allowance: Allowance): number {
@@ -127,9 +67,10 @@ export function develop(
   const setbacks = bends.list.map((b) => b.setbackMm);
 
   const trimmed: Piece[][] = [];
+  const foldIds = doc.folds.map((f) => f.id);
   for (const face of tree.faces) {
-    const cut = trimFace(face, setbacks);
-    if (!cut.ok) return failure(...cut.problems.map((p) => concerning(doc, p)));
+    const cut = trimFace(face, setbacks, foldIds);
+    if (!cut.ok) return cut;
     trimmed.push(cut.pieces);
   }
 
@@ -141,44 +82,43 @@ export function develop(
   );
   const faces = tree.faces.map((_, f): BlankFace => ({
     pieces: trimmed[f]!.map((p) => ({ ...p, segment: moved(p.segment, shifts[f]!) })),
-    shift: shifts[f]!,
-    fold: tree.sidesOfFold.findIndex((s) => s.child === f),
+    placement: { shift: shifts[f]! },
+    fold: tree.entry[f]!,
   }));
   const folds = doc.folds.map((fold, i) =>
     blankFold(doc, fold, i, bends.list[i]!, tree, faces, across[i]!, practice),
   );
 
-  const allowances = new Map(doc.edges.map((edge) => [edge.id, jointAllowance(edge.joint, sheet)]));
+  const allowances = allowancesOf(doc, sheet);
+  if (!allowances.ok) return allowances;
   const edgeOfSide = new Map(doc.edges.flatMap((edge) => edge.sides.map((side) => [side, edge.id] as const)));
   const { sideIds } = outlineOf(doc);
-  const { net, outline, missed } = blankOutline({
+  const { net, outline, reliefs, missed } = blankOutline({
     faces,
     base: tree.base,
     children: tree.sidesOfFold.map((s) => s.child),
-    foldIds: doc.folds.map((f) => f.id),
+    foldIds,
     bendMm: bends.list.map((b) => b.allowance.allowanceMm),
     edgeOf: (side) => edgeOfSide.get(sideIds[side]!) ?? null,
-    allowances,
+    allowances: allowances.byEdge,
     relief: practice.relief,
     reliefMm: sheet.thicknessMm,
   });
   const netOf = byEdge(net);
   const cutOf = byEdge(outline);
-  const edges = doc.edges.map((edge) => ({
+  const edges = doc.edges.map((edge): BlankEdge => ({
     id: edge.id,
     letter: edge.letter,
-    allowance: allowances.get(edge.id)!,
+    allowance: allowances.byEdge.get(edge.id)!,
     net: netOf.get(edge.id) ?? [],
     cut: cutOf.get(edge.id) ?? [],
   }));
-  const carry = carrier(tree, folds, faces);
+  const fromCard = carrier(tree, folds, faces);
   const holes = doc.holes.map((hole) => ({
     id: hole.id,
-    centre: carry([hole.x, hole.y]),
+    centre: fromCard([hole.x, hole.y]),
     diameterMm: hole.diameterMm,
   }));
-
-  const size = sizeOf({ net, outline, faces, holes, shifts, sheet });
   const development: Development = {
     outline,
     net,
@@ -187,12 +127,55 @@ export function develop(
     folds,
     edges,
     holes,
-    size,
+    lines: linesOf(folds, edges),
+    hinges: folds.map(({ id, centre, across, bend, toward }) => ({
+      fold: id,
+      centre,
+      across,
+      angleDeg: bend.angleDeg,
+      toward,
+    })),
+    reliefs,
+    size: sizeOf({ net, outline, faces, holes, shifts, sheet }),
     warnings: [],
+    fromCard,
   };
   development.warnings = [...found, ...warningsOf(doc, tree, development, sheet, practice, missed)];
   return { ok: true, development };
 }
+
+/** What each edge's joint adds, by edge id; refused where a joint can't be made, with the edge concerned. */
+function allowancesOf(doc: PatternDoc, sheet: SheetMetal): Result<{ byEdge: Map<string, JointAllowance> }> {
+  const byEdge = new Map<string, JointAllowance>();
+  const problems: Problem[] = [];
+  for (const edge of doc.edges) {
+    const found = jointAllowance(edge.joint, sheet);
+    if (found.ok) byEdge.set(edge.id, found.allowance);
+    else problems.push(...found.problems.map((p): Problem => ({ ...p, about: [edge.id], severity: 'stop' })));
+  }
+  return problems.length > 0 ? failure(...problems) : { ok: true, byEdge };
+}
+
+/** Every line to scribe: of each fold its tangents, nearer the base first, its middle and the brake's; of each edge its joint's. */
+const linesOf = (folds: readonly BlankFold[], edges: readonly BlankEdge[]): BlankLine[] => [
+  ...folds.flatMap((fold): BlankLine[] => {
+    const of = { kind: 'fold' as const, id: fold.id };
+    const across = (role: BlankLine['role'], [a, b]: [Vec, Vec]): BlankLine => ({ role, of, path: [line(a, b)] });
+    return [
+      across('tangent', fold.tangents[0]),
+      across('tangent', fold.tangents[1]),
+      across('centre', fold.centre),
+      across('brake', fold.brake),
+    ];
+  }),
+  ...edges.flatMap((edge) =>
+    edge.allowance.lines.map(({ outMm, role }): BlankLine => ({
+      role,
+      of: { kind: 'edge', id: edge.id },
+      path: edge.net.map((s) => offsetRight(s, outMm)),
+    })),
+  ),
+];
 
 type BendPlan = { bend: Bend; allowance: Allowance; setbackMm: number; shiftMm: number };
 
@@ -214,11 +197,6 @@ function bendsOf(doc: PatternDoc, sheet: SheetMetal): Result<{ list: BendPlan[] 
   return { ok: true, list };
 }
 
-const concerning = (doc: PatternDoc, p: Problem): Problem => {
-  const fold = doc.folds[p.numbers?.fold ?? -1];
-  return fold ? { ...p, about: [fold.id] } : p;
-};
-
 function acrossFold(tree: FaceTree, fold: number): Vec {
   const parent = tree.faces[tree.sidesOfFold[fold]!.parent]!;
   const bound = parent.bounds.find((b) => b.kind === 'fold' && b.fold === fold)!;
@@ -228,7 +206,7 @@ function acrossFold(tree: FaceTree, fold: number): Vec {
 function shiftsOf(tree: FaceTree, byFold: readonly number[], across: readonly Vec[]): Vec[] {
   const shifts = tree.faces.map((): Vec => [0, 0]);
   for (const face of tree.order.slice(1)) {
-    const fold = tree.sidesOfFold.findIndex((s) => s.child === face);
+    const fold = tree.entry[face]!;
     const parent = tree.sidesOfFold[fold]!.parent;
     shifts[face] = along(shifts[parent]!, across[fold]!, byFold[fold]!);
   }
@@ -267,7 +245,8 @@ function blankFold(
   const share = {
     tangent: 0,
     centre: 0.5,
-    'radius-in': Math.min(1, plan.bend.radiusMm / plan.allowance.allowanceMm),
+    // A bend without length has all its lines in one.
+    'radius-in': plan.allowance.allowanceMm > 0 ? Math.min(1, plan.bend.radiusMm / plan.allowance.allowanceMm) : 0,
   }[practice.brakeLine];
   const between = (t: number): [Vec, Vec] => [
     mix(tangents[0][0], tangents[1][0], t),

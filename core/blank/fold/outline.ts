@@ -1,29 +1,19 @@
 import type { Segment } from '../../measure/segment';
-import { line } from '../../measure/segment';
+import { line, segmentLength } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
-import { distance, sub } from '../../measure/vector';
-import type { JointAllowance } from '../joint';
-import type { ReliefKind } from '../relief';
-import { cutRound, cutSlot } from '../relief';
+import { left, scale, sub } from '../../measure/vector';
+import type { BlankPiece, JointAllowance } from '../blank';
+import type { Relief, ReliefKind } from '../relief';
+import { reliefAtMeeting, slotAtSlit, withReliefs } from '../relief';
 import { outlineWithStrips } from '../strip';
-import type { BlankFace } from './develop';
+import type { Piece } from './trim';
 
-/**
- * A piece of the blank's outline: part of a side, the end of a bend, a slit or relief cut beside one, or a link where
- * a joint's strip begins or ends. `edge` is the card edge it belongs to, if any; `fold` the fold concerned, if any.
- */
-export type BlankPiece = {
-  kind: 'side' | 'bend-end' | 'slit' | 'relief' | 'link';
-  segment: Segment;
-  edge: string | null;
-  fold: string | null;
-  /** Index of the face it bounds; -1 for the ends of bends. */
-  face: number;
-  inward?: Vec;
-};
+/** A piece of the outline of a folded blank, with the index of the face it bounds; -1 for the ends of bends. */
+export type FoldPiece = BlankPiece & { face: number; slit?: Extract<Piece, { kind: 'slit' }> };
 
 type Given = {
-  faces: readonly BlankFace[];
+  /** What stays flat of each face, on the blank. */
+  faces: readonly { pieces: readonly Piece[] }[];
   base: number;
   /** Child face of each fold, by index. */
   children: readonly number[];
@@ -38,58 +28,75 @@ type Given = {
 };
 
 /**
- * The outline of the blank, net and as cut, by walking round the base and out along every fold.
- * `missed` names the folds beside which a relief found no room.
+ * The outline of the blank, net and as cut, by walking round the base and out along every fold; then what joints add;
+ * then all reliefs taken out of that at once. `missed` names the folds beside which a relief found no room.
  */
-export function blankOutline(given: Given): { net: BlankPiece[]; outline: BlankPiece[]; missed: string[] } {
+export function blankOutline(given: Given): {
+  net: FoldPiece[];
+  outline: FoldPiece[];
+  reliefs: readonly Relief[];
+  missed: string[];
+} {
   const net = withEdgesOfBends(round(given, given.base, null));
-  const { pieces, missed } =
-    given.relief === 'none' ? { pieces: net, missed: [] } : withReliefs(net, given, given.relief);
-  const outline = outlineWithStrips(
-    pieces,
-    (piece) => {
-      const strip = piece.edge === null ? undefined : given.allowances.get(piece.edge);
-      // What is folded over at an edge stops at a bend: it could not be turned round the corner.
-      if (!strip || (strip.folded && piece.kind === 'bend-end')) return { addMm: 0, folded: false };
-      return { addMm: strip.addMm, folded: strip.folded };
-    },
-    (segment, beside): BlankPiece => ({ kind: 'link', segment, edge: beside.edge, fold: null, face: beside.face }),
-  );
-  return { net, outline, missed };
+  const addOf = ({ edge, kind }: FoldPiece) => {
+    const strip = edge === null ? undefined : given.allowances.get(edge);
+    // What is folded over at an edge stops at a bend: it could not be turned round the corner.
+    if (!strip || (strip.folded && kind === 'bend-end')) return { addMm: 0, folded: false };
+    return { addMm: strip.addMm, folded: strip.folded };
+  };
+  const gross = outlineWithStrips(net, addOf, (segment, beside): FoldPiece => ({
+    kind: 'link',
+    segment,
+    edge: beside.edge,
+    fold: null,
+    face: beside.face,
+  }));
+  if (given.relief === 'none') return { net, outline: gross, reliefs: [], missed: [] };
+  const reliefs = [...slots(net, given, given.relief, addOf), ...meetings(net, given, given.relief)];
+  const cut = withReliefs(gross, reliefs, (segment, fold): FoldPiece => ({
+    kind: 'relief',
+    segment,
+    edge: null,
+    fold,
+    face: -1,
+  }));
+  return { net, outline: [...cut.pieces], reliefs: cut.made, missed: cut.missed };
 }
 
 /** The boundary of a face and of all that hangs on it, from just after the fold it was entered by. */
-function round(given: Given, face: number, entry: number | null): BlankPiece[] {
+function round(given: Given, face: number, entry: number | null): FoldPiece[] {
   const { pieces } = given.faces[face]!;
   const at = entry === null ? 0 : pieces.findIndex((p) => p.kind === 'tangent' && p.fold === entry) + 1;
   const rotated = [...pieces.slice(at), ...pieces.slice(0, at)];
-  const out: BlankPiece[] = [];
+  const out: FoldPiece[] = [];
   for (const piece of rotated) {
     if (piece.kind === 'side') {
       out.push({ kind: 'side', segment: piece.segment, edge: given.edgeOf(piece.side), fold: null, face });
     } else if (piece.kind === 'slit') {
       const fold = given.foldIds[piece.fold]!;
-      out.push({ kind: 'slit', segment: piece.segment, edge: null, fold, face, inward: piece.inward });
+      out.push({ kind: 'slit', segment: piece.segment, edge: null, fold, face, slit: piece });
     } else if (piece.fold !== entry) {
       const child = given.children[piece.fold]!;
       const far = given.faces[child]!.pieces.find((p) => p.kind === 'tangent' && p.fold === piece.fold)!.segment;
-      const end = (a: Vec, b: Vec): BlankPiece => ({
+      const end = (a: Vec, b: Vec): FoldPiece => ({
         kind: 'bend-end',
         segment: line(a, b),
         edge: null,
         fold: given.foldIds[piece.fold]!,
         face: -1,
       });
-      out.push(end(piece.segment.a, far.b), ...round(given, child, piece.fold), end(far.a, piece.segment.b));
+      out.push(end(piece.segment.a, far.b));
+      for (const p of round(given, child, piece.fold)) out.push(p);
+      out.push(end(far.a, piece.segment.b));
     }
   }
   return out;
 }
 
 /** The end of a bend belongs to an edge when that edge runs across the fold: the same on either side of it. */
-function withEdgesOfBends(pieces: BlankPiece[]): BlankPiece[] {
+function withEdgesOfBends(pieces: FoldPiece[]): FoldPiece[] {
   const n = pieces.length;
-  return pieces.map((piece, i): BlankPiece => {
+  return pieces.map((piece, i): FoldPiece => {
     if (piece.kind !== 'bend-end') return piece;
     const before = pieces[(i - 1 + n) % n]!;
     const after = pieces[(i + 1) % n]!;
@@ -99,55 +106,55 @@ function withEdgesOfBends(pieces: BlankPiece[]): BlankPiece[] {
   });
 }
 
-function withReliefs(
-  net: BlankPiece[],
+/** A slot for each slit, sawn through whatever a joint adds to the rim beside it. */
+function slots(
+  net: readonly FoldPiece[],
   given: Given,
   kind: 'round' | 'square',
-): { pieces: BlankPiece[]; missed: string[] } {
-  const missed: string[] = [];
-  const size = given.reliefMm;
-  let pieces = net;
-  const cutAt = (fold: string, cut: BlankPiece[] | null) => {
-    if (cut) pieces = cut;
-    else missed.push(fold);
-  };
-  const relief =
-    (fold: string | null) =>
-    (segment: Segment): BlankPiece => ({ kind: 'relief', segment, edge: null, fold, face: -1 });
-  for (const slit of net.filter((p) => p.kind === 'slit')) {
-    const at = pieces.indexOf(slit);
-    cutAt(slit.fold!, cutSlot(pieces, at, size, size, kind, relief(slit.fold)));
-  }
-  for (const meeting of meetings(net, (fold) => given.bendMm[given.foldIds.indexOf(fold)]! > 1e-6)) {
-    const at = pieces.findIndex((p) => p.kind === 'bend-end' && distance(p.segment.a, meeting.at) < 1e-9);
-    if (at < 0) continue;
-    cutAt(meeting.fold, cutRound(pieces, at, size, kind, meeting.axis, relief(meeting.fold)));
-  }
-  return { pieces, missed };
+  addOf: (piece: FoldPiece) => { addMm: number },
+): Relief[] {
+  const n = net.length;
+  return net.flatMap((piece, i) => {
+    if (!piece.slit) return [];
+    const { inward, descends } = piece.slit;
+    const { a, b } = piece.segment;
+    const rim = net[(i + (descends ? -1 : 1) + n) % n]!;
+    const place = {
+      mouth: descends ? a : b,
+      foot: descends ? b : a,
+      inward,
+      // Away from the fold: a slit met before it has the fold on its right.
+      out: descends ? left(inward) : scale(left(inward), -1),
+    };
+    return [slotAtSlit(piece.fold!, place, given.reliefMm, given.reliefMm, addOf(rim).addMm, kind)];
+  });
 }
 
-/** The points at which the ends of two different bends meet; a bend of no length (no radius, K 0) asks for no relief. */
-function meetings(
-  net: readonly BlankPiece[],
-  hasLength: (fold: string) => boolean,
-): { at: Vec; fold: string; axis: Vec }[] {
+/** A relief where the ends of two different bends meet; a bend of no length (no radius, K 0) asks for none. */
+function meetings(net: readonly FoldPiece[], given: Given, kind: 'round' | 'square'): Relief[] {
   const n = net.length;
+  const bendMm = new Map(given.foldIds.map((id, i) => [id, given.bendMm[i]!]));
+  const hasLength = ({ fold, segment }: FoldPiece) => bendMm.get(fold!)! > 1e-6 && segmentLength(segment) > 1e-6;
   return net.flatMap((piece, i) => {
     const before = net[(i - 1 + n) % n]!;
     if (piece.kind !== 'bend-end' || before.kind !== 'bend-end' || before.fold === piece.fold) return [];
-    if (!hasLength(piece.fold!) || !hasLength(before.fold!)) return [];
-    return [{ at: piece.segment.a, fold: piece.fold!, axis: sub(piece.segment.b, piece.segment.a) }];
+    if (!hasLength(piece) || !hasLength(before)) return [];
+    const [first, second] = [before.segment, piece.segment];
+    const ways: [Vec, Vec] = [sub(first.a, first.b), sub(second.b, second.a)];
+    return [reliefAtMeeting(piece.fold!, second.a, given.reliefMm, kind, ...ways)];
   });
 }
 
 /** The pieces of each edge in outline order, without the links at the ends of its strip. */
 export function byEdge(pieces: readonly BlankPiece[]): Map<string, Segment[]> {
+  const own = pieces.filter((p) => p.edge !== null && p.kind !== 'link');
+  // Begin where one edge follows another, so that none is told with its far part first.
+  const start = Math.max(0, own.findIndex((p, i) => p.edge !== own[(i - 1 + own.length) % own.length]!.edge)); // prettier-ignore
   const by = new Map<string, Segment[]>();
-  for (const { edge, kind, segment } of pieces) {
-    if (edge === null || kind === 'link') continue;
-    const own = by.get(edge);
-    if (own) own.push(segment);
-    else by.set(edge, [segment]);
+  for (const { edge, segment } of [...own.slice(start), ...own.slice(0, start)]) {
+    const known = by.get(edge!);
+    if (known) known.push(segment);
+    else by.set(edge!, [segment]);
   }
   return by;
 }

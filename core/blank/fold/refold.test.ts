@@ -3,7 +3,7 @@ import { Matrix4, Vector3 } from 'three';
 import type { Vec } from '../../measure/vector';
 import { spread } from '../../measure/spread.arbitrary';
 import { cardOf, cardTree, developed } from './cardTree.arbitrary';
-import type { BlankFold, Development } from './develop';
+import type { BlankFold, Development } from './developed';
 import type { Vec3 } from './refold';
 import { bendSkin, foldedFrames, placed } from './refold';
 

@@ -1,7 +1,7 @@
 import { radians } from '../../measure/angle';
 import type { Vec } from '../../measure/vector';
 import { mix } from '../../measure/vector';
-import type { BlankFold, Development } from './develop';
+import type { BlankFold, Development } from './developed';
 
 export type Vec3 = readonly [x: number, y: number, z: number];
 

@@ -1,6 +1,6 @@
 import type { Segment } from '../../measure/segment';
 import { line } from '../../measure/segment';
-import type { BlankFold } from './develop';
+import type { BlankFold } from './developed';
 
 /** The bend of a fold on the flat blank, between its tangents: a closed outline. */
 export function bendRegion({ tangents: [near, far] }: BlankFold): Segment[] {

@@ -4,9 +4,9 @@ import type { Segment } from '../../measure/segment';
 import { directionAt, nearest, pointAt, segmentLength } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import { along, cross, dot, left, sub, unit } from '../../measure/vector';
-import type { PlainCard } from '../plain';
+import type { PlainCard } from './plain';
 import { cardOf, cardTree, developed } from './cardTree.arbitrary';
-import type { Development } from './develop';
+import type { Development } from './developed';
 import type { ScribeLine } from './scribe';
 import { scribeTable } from './scribe';
 

@@ -2,7 +2,8 @@ import type { Segment } from '../../measure/segment';
 import { crossingsWithLine, directionAt, isStraight, pointAt, segmentLength } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import { cross, distance, dot, mix, sub, unit } from '../../measure/vector';
-import type { BlankEdge, Development } from './develop';
+import type { BlankEdge } from '../blank';
+import type { Development } from './developed';
 
 /**
  * One line to scribe on the blank with a rule: parallel to an edge at a distance, or between two marks, each so far

@@ -1,9 +1,9 @@
 import { area, box } from '../../measure/path';
 import type { Vec } from '../../measure/vector';
 import { distance } from '../../measure/vector';
-import type { SheetMetal } from '../practice';
-import type { BlankFace, BlankHole, Development } from './develop';
-import type { BlankPiece } from './outline';
+import type { SheetMetal } from './practice';
+import type { BlankHole, BlankPiece, BlankSize } from '../blank';
+import type { BlankFace } from './developed';
 
 /** Size, area by its parts, weight, and how far the card would be out if it were cut as it is. */
 export function sizeOf(of: {
@@ -13,7 +13,7 @@ export function sizeOf(of: {
   holes: readonly BlankHole[];
   shifts: readonly Vec[];
   sheet: SheetMetal;
-}): Development['size'] {
+}): BlankSize {
   const path = of.outline.map((p) => p.segment);
   const bounds = box(path);
   const facesMm2 = of.faces.reduce((sum, face) => sum + area(face.pieces.map((p) => p.segment)), 0);

@@ -1,8 +1,8 @@
-import type { Metal } from '../metal/metals';
-import { usualRadius } from '../metal/metals';
-import type { Rule } from './fold/allowance';
-import { combinedK, kFromStrip } from './fold/testBend';
-import type { Shop } from './shopSchema';
+import type { Metal, Temper } from '../../metal/metals';
+import { usualRadius } from '../../metal/metals';
+import type { Rule } from './allowance';
+import { combinedK, kFromStrip } from './testBend';
+import type { Shop } from '../shopSchema';
 
 export const USUAL_SHOP: Shop = {
   name: 'My shop',
@@ -23,6 +23,7 @@ export type SheetMetal = {
   usualRadiusMm: number;
   /** Least inside radius of the metal, mm. */
   leastRadiusMm: number;
+  temper: Temper;
   /** kg/m² for each mm of thickness. */
   weight: number;
 };
@@ -50,5 +51,6 @@ export const sheetMetal = (metal: Metal, thicknessMm: number, shop: Shop): Sheet
   rule: ruleFor(shop, metal, thicknessMm),
   usualRadiusMm: usualRadius(metal, thicknessMm),
   leastRadiusMm: metal.minRadius.value * thicknessMm,
+  temper: metal.temper,
   weight: metal.weight.value,
 });

@@ -1,14 +1,15 @@
 import { z } from 'zod';
-import { outlineFromPoints } from '../card/legs';
-import { patternParts, placeNearest } from '../card/outline';
-import type { PatternDoc } from '../card/pattern';
-import { MADE, countingIds, emptyPattern } from '../card/kinds';
-import type { Result } from '../measure/result';
-import { failure } from '../measure/result';
+import { outlineFromPoints } from '../../card/legs';
+import { patternParts, placeNearest } from '../../card/outline';
+import type { PatternDoc } from '../../card/pattern';
+import { MADE, countingIds, emptyPattern } from '../../card/kinds';
+import type { Result } from '../../measure/result';
+import { failure, stop } from '../../measure/result';
 import type { Practice, SheetMetal } from './practice';
 import { USUAL_SHOP } from './practice';
 
-const point = z.tuple([z.number().finite(), z.number().finite()]);
+const mm = z.number().min(-100_000).max(100_000);
+const point = z.tuple([mm, mm]);
 
 export const RuleSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('measured'), k: z.number(), uK: z.number() }),
@@ -20,22 +21,26 @@ export const RuleSchema = z.discriminatedUnion('kind', [
 
 /** A card in the plain form of scripts: points and fold lines instead of a pattern document. Lengths in mm. */
 export const PlainCardSchema = z.object({
-  thicknessMm: z.number().positive(),
+  thicknessMm: z.number().positive().max(100),
   rule: RuleSchema,
-  outline: z.array(point).min(3),
+  outline: z.array(point).min(3).max(4000),
   folds: z
     .array(
       z.object({
         from: point,
         to: point,
         angleDeg: z.number(),
-        radiusMm: z.number().min(0).optional(),
+        radiusMm: z.number().min(0).max(100_000).optional(),
         made: z.enum(MADE).default('outside-sharp'),
         toward: z.enum(['face', 'back']).default('face'),
       }),
     )
+    .max(400)
     .default([]),
-  holes: z.array(z.object({ at: point, diameterMm: z.number().positive() })).default([]),
+  holes: z
+    .array(z.object({ at: point, diameterMm: z.number().positive().max(100_000) }))
+    .max(2000)
+    .default([]),
   base: point.optional(),
   relief: z.enum(['round', 'square', 'none']).default(USUAL_SHOP.relief),
   brakeLine: z.enum(['tangent', 'centre', 'radius-in']).default(USUAL_SHOP.brakeLine),
@@ -49,7 +54,7 @@ const SNAP_MM = 0.5;
 /**
  * A plain card as a pattern document with its sheet and practice. The outline may run either way round.
  *
- * Problems (stop): `too-few-corners`, `fold-off-outline` (numbers: fold (from 1), offMm).
+ * Problems (stop): `too-few-corners`, `fold-off-outline` (about: `fold 1` …; numbers: offMm).
  */
 export function fromPlain(
   plain: z.output<typeof PlainCardSchema>,
@@ -64,12 +69,7 @@ export function fromPlain(
     const to = placeNearest(doc, fold.to)!;
     const offMm = Math.max(from.distance, to.distance);
     if (offMm > SNAP_MM) {
-      return failure({
-        code: 'fold-off-outline',
-        severity: 'stop',
-        about: [`fold ${i + 1}`],
-        numbers: { fold: i + 1, offMm },
-      });
+      return failure(stop('fold-off-outline', [`fold ${i + 1}`], { offMm }));
     }
     doc.folds.push({
       id: `fold ${i + 1}`,
@@ -92,6 +92,7 @@ export function fromPlain(
     rule: plain.rule,
     usualRadiusMm: plain.thicknessMm,
     leastRadiusMm: 0,
+    temper: 'half',
     weight: plain.kgPerM2PerMm,
   };
   return {

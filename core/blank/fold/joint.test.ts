@@ -1,17 +1,20 @@
 import fc from 'fast-check';
-import { spread } from '../measure/spread.arbitrary';
-import { develop } from './fold/develop';
+import { spread } from '../../measure/spread.arbitrary';
+import type { Joint } from '../../card/pattern';
+import { bendAllowance } from './allowance';
+import { develop } from './develop';
 import { jointAllowance, stepTakeUp } from './joint';
 import { PlainCardSchema, fromPlain } from './plain';
 import type { SheetMetal } from './practice';
 import { USUAL_SHOP, ruleFor, sheetMetal } from './practice';
-import { metalById } from '../metal/metals';
+import { metalById } from '../../metal/metals';
 
 const sheet = (thicknessMm: number): SheetMetal => ({
   thicknessMm,
   rule: { kind: 'din6935' },
   usualRadiusMm: thicknessMm,
   leastRadiusMm: 0,
+  temper: 'half',
   weight: 7.85,
 });
 
@@ -54,7 +57,7 @@ test('a step takes up what its neutral line, walked in small steps, is longer th
 test('a flange turned at the edge adds exactly what the same flange drawn as a fold does', () => {
   fc.assert(
     fc.property(spread(0.5, 2), spread(8, 25), spread(20, 110), (t, widthMm, turnDeg) => {
-      const added = jointAllowance({ kind: 'plug-flange', widthMm, turnDeg }, sheet(t));
+      const added = adds({ kind: 'plug-flange', widthMm, turnDeg }, sheet(t));
       // The same finished piece as a card with a fold: base 60 and flange measured on the outside, to the sharp.
       const read = fromPlain(
         PlainCardSchema.parse({
@@ -74,16 +77,32 @@ test('a flange turned at the edge adds exactly what the same flange drawn as a f
   );
 });
 
+/** What a joint adds, where it can be made. */
+const adds = (joint: Joint, of = sheet(1)) => {
+  const found = jointAllowance(joint, of);
+  if (!found.ok) throw new Error(found.problems[0]!.code);
+  return found.allowance;
+};
+
 test('trim, lap and flat flange add their width; every joint names its formula', () => {
-  expect(jointAllowance({ kind: 'butt', trimMm: 2 }, sheet(1))).toMatchObject({ addMm: 2, takeUpMm: 0, folded: false, lines: [{ outMm: 0, what: 'trim' }] });
-  expect(jointAllowance({ kind: 'free', trimMm: 0 }, sheet(1)).lines).toEqual([]);
-  expect(jointAllowance({ kind: 'lap', widthMm: 12 }, sheet(1))).toMatchObject({ addMm: 12, middleMm: 6, formula: 'joint-lap' });
-  expect(jointAllowance({ kind: 'plug-flange', widthMm: 16, turnDeg: 0 }, sheet(1))).toMatchObject({ addMm: 16, middleMm: 8, formula: 'joint-flange' });
-  const joggle = jointAllowance({ kind: 'joggle', widthMm: 12, depthMm: 1 }, sheet(1));
+  expect(adds({ kind: 'butt', trimMm: 2 }, sheet(1))).toMatchObject({ addMm: 2, takeUpMm: 0, folded: false, lines: [{ outMm: 0, role: 'trim' }] });
+  expect(adds({ kind: 'free', trimMm: 0 }, sheet(1)).lines).toEqual([]);
+  expect(adds({ kind: 'lap', widthMm: 12 }, sheet(1))).toMatchObject({ addMm: 12, middleMm: 6, formula: 'joint-lap' });
+  expect(adds({ kind: 'plug-flange', widthMm: 16, turnDeg: 0 }, sheet(1))).toMatchObject({ addMm: 16, middleMm: 8, formula: 'joint-flange' });
+  const joggle = adds({ kind: 'joggle', widthMm: 12, depthMm: 1 }, sheet(1));
   expect(joggle.addMm).toBeGreaterThan(12);
   expect(joggle.addMm - joggle.takeUpMm).toBeCloseTo(12, 9);
-  // A closed hem of a shallower width than its own bend adds nothing rather than less than nothing.
-  expect(jointAllowance({ kind: 'hem', widthMm: 0.1, gapMm: 0 }, sheet(2)).addMm).toBe(0);
+  // A hem narrower than its own bend is refused with the least that can be made.
+  expect(jointAllowance({ kind: 'hem', widthMm: 0.1, gapMm: 0 }, sheet(2))).toMatchObject({ ok: false, problems: [{ code: 'hem-narrow', numbers: { widthMm: 0.1, leastMm: 2 } }] });
+}); // prettier-ignore
+
+test('a closed hem has metal in its bend, whatever the rule', () => {
+  // Machinery's Handbook: a square bend is c·T + 1.57·R long; a closed hem is two of them at R = 0 (c 0.64 here). Its
+  // outside is one thickness from the tangents on either side.
+  expect(adds({ kind: 'hem', widthMm: 10, gapMm: 0 }).addMm).toBeCloseTo(10 - 2 + 2 * 0.64, 9);
+  // A hem over a gap as wide as the sheet is an ordinary bend again.
+  const open = bendAllowance({ thicknessMm: 1, radiusMm: 0.5, angleDeg: 180 }, { kind: 'din6935' });
+  expect(open.ok && adds({ kind: 'hem', widthMm: 10, gapMm: 1 }).addMm).toBeCloseTo(open.ok ? 10 - open.deductionMm : 0, 9);
 }); // prettier-ignore
 
 describe('the rule a shop bends by', () => {

@@ -1,0 +1,118 @@
+import type { PatternDoc } from '#core/card/pattern';
+import type { Figures, ProblemCode } from '#core/measure/problems';
+import type { Problem } from '#core/measure/result';
+
+/** What a thing on the card is called: edge A, fold 2, hole 1. */
+export function nameOf(doc: PatternDoc, id: string): string {
+  const edge = doc.edges.find((e) => e.id === id || e.sides.includes(id));
+  if (edge) return `edge ${edge.letter}`;
+  const fold = doc.folds.findIndex((f) => f.id === id);
+  if (fold >= 0) return `fold ${fold + 1}`;
+  const hole = doc.holes.findIndex((h) => h.id === id);
+  return hole >= 0 ? `hole ${hole + 1}` : 'a part that is gone';
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** Whom a sentence is about: the first thing (`It` with a capital), the second, and all of them together. */
+type About = { it: string; It: string; other: string; all: string; All: string };
+type Say<C extends ProblemCode> =
+  string | ((figures: Figures[C], about: About, mm: (mm: number) => string) => string);
+
+const WRITE = 'Write 812, 81.2cm, 32", 31 15/16 or 2\' 8.';
+
+/** A sentence for every code, that says what to do. A code without one does not compile. */
+const SENTENCES: { [C in ProblemCode]: Say<C> } = {
+  'length-empty': 'Type a length.',
+  'length-unreadable': `Can’t read that. ${WRITE}`,
+  'length-divided-by-zero': 'That divides by nothing.',
+  'length-too-long': `That is longer than any bench. ${WRITE}`,
+  'length-ambiguous': (n) => `That can be ${n.first} or ${n.second}: write it without the comma, or with a point.`,
+  'length-fraction-ambiguous': (n, _, mm) =>
+    `That can be a fraction of an inch (${mm(n.inchMm)}) or a division (${mm(n.dividedMm)}): put " behind it for inches, or write ÷.`,
+  'no-legs': 'Type at least three legs, like: 120, 45 left 60, 120.',
+  'leg-unreadable': (n) =>
+    `Leg ${n.leg} can’t be read. Write a length and the turn at its end: 120 left 60. No turn means square.`,
+  'leg-ambiguous': (n) =>
+    `Leg ${n.leg}: is that comma a decimal comma, or does it part two legs? Write a point for decimals, a new line for legs.`,
+  'leg-zero': (n) => `Leg ${n.leg} has no length.`,
+  'no-rows': 'Paste at least three lines of two figures.',
+  'row-unreadable': (n) => `Line ${n.row} can’t be read: two figures are wanted, across and up.`,
+  'row-ambiguous': (n) =>
+    `Line ${n.row} can be parted in two ways: put a space or a tab between its two figures, and a point for decimals.`,
+  'too-few-corners': 'An outline needs at least three corners that are not on top of each other.',
+  'outline-empty': 'There is no outline yet: type its legs, paste its points, or draw it.',
+  'outline-not-closed': 'The outline does not close: draw it again or import it afresh.',
+  'outline-crosses': (_, { all }) =>
+    `The outline crosses itself at ${all}: move a corner so that it goes round once.`,
+  'outline-clockwise': 'The outline runs the wrong way round: type or draw it again.',
+  'side-zero': (_, { It }) => `${It} has no length: pull its corners apart or take one out.`,
+  'side-not-straight': (_, { It }) => `${It} is curved: a fold can be laid only along a straight side.`,
+  'fold-off-outline': (_, { It }) => `${It} no longer ends on the outline: take it off and lay it again.`,
+  'fold-zero': (_, { It }) => `${It} is too short to fold: its ends must be at least 1 mm apart.`,
+  'fold-leaves-card': (_, { It }) => `${It} leaves the card: both ends must see each other across the card.`,
+  'fold-misses-card': (n, { it }, mm) => `A line ${mm(n.offMm)} in from ${it} misses the card.`,
+  'folds-cross': (_, { All }) => `${All} cross: a fold may meet another at a corner but not cross it.`,
+  'card-both-sides': (_, { All }) =>
+    `${All}: one folds toward you and one away, and both say the card lay on the outside or both on the inside. One card can’t have lain so: look again how it was made at each.`,
+  'hole-zero': (_, { It }) => `${It} has no diameter: give it one or take it off.`,
+  'hole-outside': (_, { It }) => `${It} lies off the card: move it in.`,
+  'hole-over-edge': (n, { It }, mm) => `${It} runs ${mm(n.overMm)} over the edge: move it in or make it smaller.`,
+  'holes-overlap': (_, { All }) => `${All} run into each other.`,
+  'base-off-card':
+    'The point that marks the face that stays put lies off the card: the largest face stays put. Touch “Stays put” and the face you mean.',
+  'thickness-not-positive': 'The sheet has no thickness: choose a gauge under Survey.',
+  'radius-negative': (_, { It }) => `${It}: the radius cannot be less than nothing.`,
+  'angle-out-of-range': (_, { It }) => `${It}: the angle must be over 0° and up to 180°.`,
+  'k-out-of-range': 'The K in the shop settings must lie between 0 and 1.',
+  'radius-under-least': (n, { It }, mm) =>
+    `${It}: a radius of ${mm(n.radiusMm)} is under the least for this metal (${mm(n.leastMm)}). It may crack: use a larger radius, or try a test piece.`,
+  'flange-shorter-than-setback': (n, { It }, mm) =>
+    `${It}: the flange is ${mm(n.depthMm)} deep and the bend alone takes ${mm(n.setbackMm)}. Make the flange deeper or the radius smaller.`,
+  'folds-too-close': (_, { It }) =>
+    `${It} is too near another fold: their bends would run into each other. Move them apart or use a smaller radius.`,
+  'flange-short': (n, { It }, mm) =>
+    `${It}: only ${mm(n.flatMm)} of flat beyond the bend, and the brake wants ${mm(n.leastMm)}. Fold it over a bar, or leave it longer and trim after.`,
+  'hem-narrow': (n, { It }, mm) =>
+    `${It}: a hem ${mm(n.widthMm)} wide is narrower than its own bend. Make it at least ${mm(n.leastMm)}.`,
+  'turned-flange-narrow': (n, { It }, mm) =>
+    `${It}: a flange ${mm(n.widthMm)} wide is narrower than its own bend. Make it at least ${mm(n.leastMm)}, or lay it in line with the piece.`,
+  'hole-in-bend': (_, { It, other }) =>
+    `${It} lies in the bend of ${other}: it will pull out of round. Make it after folding.`,
+  'hole-near-fold': (n, { It, other }, mm) =>
+    `${It} is ${mm(n.clearMm)} from the bend of ${other}; under ${mm(n.neededMm)} it may go egg-shaped. Make it after folding, or move it.`,
+  'blank-crosses': (_, { all }) =>
+    `In the flat, parts of the blank lie on each other (${all}). Trim the card there or make the piece in two.`,
+  'no-room-for-relief': (_, { It }) => `${It}: no room to cut a relief at its end. Drill it by hand.`,
+  'no-strips': 'Fold a test strip first, and measure it.',
+  'reading-not-positive': 'Say how far each reading of the strip may be out: a tenth of a millimetre is usual.',
+  'strip-not-credible': 'Flat length and legs do not belong together: measure the strip again.',
+  'gauge-unknown': (n) => `There is no ${n.gauge} gauge in that system; it goes from ${n.lowest} to ${n.highest}.`,
+  'nothing-to-print': 'There is nothing to print yet: make the card first.',
+  'paper-too-small': 'The overlap leaves no room on that paper.',
+  'too-many-pages': (n) => `That would be ${n.pages} pages: use larger paper.`,
+  'length-not-positive': 'The edge has no length to space anything along.',
+  'pitch-not-positive': 'Give a pitch over nothing.',
+  'end-negative': 'The first plug cannot lie before the start of the edge: give nothing or more.',
+  'too-many-tacks': (n) => `That would be over ${Math.round(n.tacks)} tacks: give a larger pitch.`,
+};
+
+const listed = (names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? 'it') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
+
+const said = (problem: Problem, about: About, mm: (mm: number) => string): string => {
+  const say = SENTENCES[problem.code] as Say<ProblemCode>;
+  return typeof say === 'string' ? say : say((problem.numbers ?? {}) as never, about, mm);
+};
+
+/** A problem as a sentence that says what to do. */
+export function problemSentence(problem: Problem, doc: PatternDoc, show: (mm: number) => string): string {
+  const names = (problem.about ?? []).map((id) => nameOf(doc, id));
+  const it = names[0] ?? 'it';
+  const all = listed([...new Set(names)]);
+  return said(problem, { it, It: capital(it), other: names[1] ?? 'a fold', all, All: capital(all) }, show);
+}
+
+/** What is wrong with a length that was typed. */
+export const lengthProblem = (problem: Problem, show: (mm: number) => string): string =>
+  said(problem, { it: 'it', It: 'It', other: 'it', all: 'it', All: 'It' }, show);

@@ -1,0 +1,93 @@
+import type { Path } from '../measure/path';
+import type { Problem } from '../measure/result';
+import type { Segment } from '../measure/segment';
+import type { Vec } from '../measure/vector';
+import type { Relief } from './relief';
+
+/**
+ * A piece of a blank's outline: part of a side, the end of a bend, a slit or relief cut beside one, or a link where a
+ * joint's strip begins or ends. `edge` is the card edge it belongs to, if any; `fold` the fold concerned, if any.
+ */
+export type BlankPiece = {
+  kind: 'side' | 'bend-end' | 'slit' | 'relief' | 'link';
+  segment: Segment;
+  edge: string | null;
+  fold: string | null;
+};
+
+/**
+ * What a line on a blank is for: `tangent` where a bend begins or ends, `centre` its middle, `brake` where the edge of the
+ * clamping bar goes, `trim` the card's own line under a strip that is left on, `step` of a joggle, `turn` the bend of what
+ * is turned over at an edge.
+ */
+export type LineRole = 'tangent' | 'centre' | 'brake' | 'trim' | 'step' | 'turn';
+
+/** A line to scribe, with what it belongs to by id. */
+export type BlankLine = { role: LineRole; of: { kind: 'fold' | 'edge'; id: string }; path: Segment[] };
+
+/** What the joint of an edge adds to the blank. */
+export type JointAllowance = {
+  /** Metal added beyond the card's line, square to the edge, mm. */
+  addMm: number;
+  /** Of that, what the bends of the joint take up beyond its plain width, mm. */
+  takeUpMm: number;
+  /** Lines to scribe parallel to the edge: distance outward from the card's line (negative: inside it), mm. */
+  lines: { outMm: number; role: Extract<LineRole, 'turn' | 'step' | 'trim'> }[];
+  /** Whether the strip is folded over, so that its ends must be clipped not to foul its neighbours. */
+  folded: boolean;
+  /** Middle of the overlap, where plugs go: distance outward from the card's line, mm. */
+  middleMm: number;
+  formula: string;
+};
+
+/** An edge on the blank: `net` where the card's line comes to, `cut` where the metal ends, both in outline order. */
+export type BlankEdge = { id: string; letter: string; allowance: JointAllowance; net: Segment[]; cut: Segment[] };
+
+export type BlankHole = { id: string; centre: Vec; diameterMm: number };
+
+/** Where a fold is told on the blank: its middle, and which way beyond it moves. */
+export type Hinge = {
+  fold: string;
+  /** Ends of the middle line of the bend. */
+  centre: [Vec, Vec];
+  /** Unit vector across the fold, from the face that stays nearer to the one that moves. */
+  across: Vec;
+  angleDeg: number;
+  toward: 'face' | 'back';
+};
+
+/**
+ * The one product of all ways to make a blank: what paper, cutter, nesting, fit, weld and export read, and nothing else.
+ * Coordinates of the card's face that stays put; lengths in mm, areas in mm². The outline runs counter-clockwise.
+ */
+export type Blank = {
+  /** To be cut, each piece with what it came from. */
+  outline: BlankPiece[];
+  /** Edges in the order of the card. */
+  edges: BlankEdge[];
+  holes: BlankHole[];
+  lines: BlankLine[];
+  hinges: Hinge[];
+  /** Cut out beside bends: they are part of the outline already; here with the place to drill. */
+  reliefs: readonly Relief[];
+  size: BlankSize;
+  /** What wants care, all with severity `care`. */
+  warnings: Problem[];
+  /** Where a point of the card comes to on the blank. */
+  fromCard: (p: Vec) => Vec;
+};
+
+export type BlankSize = {
+  widthMm: number;
+  heightMm: number;
+  /** As cut, holes out. */
+  areaMm2: number;
+  /** Flat faces, bend zones, what the joints add less reliefs, and holes: they sum to the area. */
+  parts: { facesMm2: number; zonesMm2: number; jointsMm2: number; holesMm2: number };
+  massKg: number;
+  /** How far the blank would be out if the card were cut as it is: the largest shift of one face against another, mm. */
+  differenceMm: number;
+};
+
+/** The outline of a blank as a path. */
+export const outlinePath = (blank: Pick<Blank, 'outline'>): Path => blank.outline.map((p) => p.segment);

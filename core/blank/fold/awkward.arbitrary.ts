@@ -1,0 +1,96 @@
+import fc from 'fast-check';
+import type { Joint, PatternDoc } from '../../card/pattern';
+import { MADE, countingIds, emptyPattern } from '../../card/kinds';
+import { patternParts } from '../../card/outline';
+import { area } from '../../measure/path';
+import type { Segment } from '../../measure/segment';
+import { spread } from '../../measure/spread.arbitrary';
+import type { Vec } from '../../measure/vector';
+import type { Practice, SheetMetal } from './practice';
+
+/**
+ * Cards as awkward as they come: concave outlines on a grid (so that places coincide) or on rays, sides bowed into arcs,
+ * folds between any two places and often from one corner or in the middle of an edge, every joint, every relief, no
+ * radius among the radii, holes anywhere.
+ */
+export type Awkward = { doc: PatternDoc; sheet: SheetMetal; practice: Practice };
+
+const joint: fc.Arbitrary<Joint> = fc.oneof(
+  { weight: 3, arbitrary: fc.constant<Joint>({ kind: 'free', trimMm: 0 }) },
+  { weight: 1, arbitrary: fc.record({ kind: fc.constantFrom('free', 'butt', 'backed-butt'), trimMm: spread(0, 25) }) },
+  { weight: 2, arbitrary: fc.record({ kind: fc.constant('lap' as const), widthMm: spread(0, 20) }) },
+  { weight: 1, arbitrary: fc.record({ kind: fc.constant('joggle' as const), widthMm: spread(4, 20), depthMm: spread(0, 2) }) },
+  { weight: 1, arbitrary: fc.record({ kind: fc.constant('hem' as const), widthMm: spread(6, 12), gapMm: fc.constantFrom(0, 1) }) },
+  { weight: 1, arbitrary: fc.record({ kind: fc.constant('plug-flange' as const), widthMm: spread(8, 20), turnDeg: fc.constantFrom(0, 45, 90) }) },
+); // prettier-ignore
+
+/** Outlines that come up at a bench: a plate, an L, a tab on a base, a notch, and rays of any length. */
+const SHAPES: Vec[][] = [
+  [[0, 0], [100, 0], [100, 50], [0, 50]],
+  [[0, 0], [100, 0], [100, 40], [60, 40], [60, 100], [0, 100]],
+  [[0, 0], [100, 0], [100, 60], [70, 60], [70, 100], [30, 100], [30, 60], [0, 60]],
+  [[0, 0], [120, 0], [120, 80], [80, 80], [80, 40], [40, 40], [40, 80], [0, 80]],
+  [[0, 0], [90, 10], [110, 70], [50, 50], [10, 90]],
+]; // prettier-ignore
+const rays: fc.Arbitrary<Vec[]> = fc.array(spread(25, 90), { minLength: 4, maxLength: 9 }).map((list) =>
+  list.map((r, i): Vec => {
+    const a = (2 * Math.PI * i) / list.length;
+    return [r * Math.cos(a), r * Math.sin(a)];
+  }),
+);
+
+const place = fc.record({ side: fc.nat(30), at: fc.oneof(fc.constantFrom(0, 0, 1, 0.5, 0.25), spread(0, 1)) });
+
+export const awkwardCard: fc.Arbitrary<Awkward> = fc
+  .record({
+    outline: fc.oneof(fc.constantFrom(...SHAPES), rays),
+    bulges: fc.array(fc.oneof({ weight: 4, arbitrary: fc.constant(0) }, { weight: 1, arbitrary: spread(-0.4, 0.6) }), { minLength: 9, maxLength: 9 }),
+    joints: fc.array(joint, { minLength: 9, maxLength: 9 }),
+    folds: fc.array(
+      fc.record({
+        from: place,
+        to: place,
+        angleDeg: fc.oneof(fc.constantFrom(90, 45, 180), spread(5, 180)),
+        toward: fc.constantFrom('face' as const, 'back' as const),
+        radiusMm: fc.oneof(fc.constantFrom(null, 0), spread(0, 4)),
+        made: fc.constantFrom(...MADE),
+      }),
+      { minLength: 0, maxLength: 4 },
+    ),
+    holes: fc.array(fc.record({ x: spread(-10, 110), y: spread(-10, 110), diameterMm: spread(2, 12) }), { maxLength: 2 }),
+    thicknessMm: spread(0.5, 2),
+    k: fc.option(fc.constantFrom(0, 0.44)),
+    relief: fc.constantFrom('round' as const, 'square' as const, 'none' as const),
+    brakeLine: fc.constantFrom('tangent' as const, 'centre' as const, 'radius-in' as const),
+  })
+  .map((card): Awkward => {
+    const corners = card.outline;
+    let path = corners.map((p, i): Segment => ({ a: p, b: corners[(i + 1) % corners.length]!, bulge: card.bulges[i % 9]! }));
+    if (area(path) <= 0) path = path.map((s) => ({ ...s, bulge: 0 }));
+    const parts = patternParts(path, countingIds());
+    const sideAt = (n: number) => parts.sides[n % parts.sides.length]!.id;
+    const doc: PatternDoc = {
+      ...emptyPattern(),
+      ...parts,
+      edges: parts.edges.map((edge, i) => ({ ...edge, joint: card.joints[i % 9]! })),
+      folds: card.folds.map((fold, i) => ({
+        ...fold,
+        id: `f${i}`,
+        from: { side: sideAt(fold.from.side), at: fold.from.at },
+        to: { side: sideAt(fold.to.side), at: fold.to.at },
+      })),
+      holes: card.holes.map((hole, i) => ({ ...hole, id: `h${i}` })),
+    };
+    return {
+      doc,
+      sheet: {
+        thicknessMm: card.thicknessMm,
+        rule: card.k === null ? { kind: 'din6935' } : { kind: 'k', k: card.k },
+        usualRadiusMm: card.thicknessMm,
+        leastRadiusMm: 0,
+        temper: 'half',
+        weight: 7.85,
+      },
+      practice: { relief: card.relief, brakeLine: card.brakeLine, shortestFlangeMm: 6 },
+    };
+  }); // prettier-ignore

@@ -1,0 +1,122 @@
+import type { Joint } from '../../card/pattern';
+import { radians } from '../../measure/angle';
+import type { Result } from '../../measure/result';
+import { failure } from '../../measure/result';
+import type { Bend, Rule } from './allowance';
+import { bendAllowance } from './allowance';
+import type { JointAllowance } from '../blank';
+import type { SheetMetal } from './practice';
+
+/** Each of the two bends of a joggle is turned through this much where the step is deep enough. */
+const JOGGLE_ANGLE_DEG = 45;
+
+/**
+ * Extra length that a step of depth `h` takes over its own run: two equal and opposite bends of neutral radius r and
+ * angle θ with a straight between. Exact geometry: rise 2r(1−cosθ) + q·sinθ = h, run 2r·sinθ + q·cosθ,
+ * length 2rθ + q. A step too shallow for 45° has no straight and cosθ = 1 − h/2r.
+ */
+export function stepTakeUp(depthMm: number, neutralRadiusMm: number): { takeUpMm: number; runMm: number } {
+  if (!(depthMm > 0)) return { takeUpMm: 0, runMm: 0 };
+  const r = neutralRadiusMm;
+  let theta = radians(JOGGLE_ANGLE_DEG);
+  let q = (depthMm - 2 * r * (1 - Math.cos(theta))) / Math.sin(theta);
+  if (q < 0) {
+    theta = Math.acos(1 - depthMm / (2 * r));
+    q = 0;
+  }
+  const runMm = 2 * r * Math.sin(theta) + q * Math.cos(theta);
+  return { takeUpMm: 2 * r * theta + q - runMm, runMm };
+}
+
+const flat = (addMm: number, formula: string, lines: JointAllowance['lines'] = []): JointAllowance => ({
+  addMm,
+  takeUpMm: 0,
+  lines,
+  folded: false,
+  middleMm: addMm / 2,
+  formula,
+});
+
+/**
+ * A strip of finished width `w` turned over at the edge: the card's line is where the outside of its bend comes, and the
+ * width is measured from there. Refused where it is narrower than its own bend.
+ */
+function turnedStrip(
+  w: number,
+  bend: Bend,
+  rule: Rule,
+  formula: string,
+  narrow: 'hem-narrow' | 'turned-flange-narrow',
+): Result<{ allowance: JointAllowance }> {
+  const found = bendAllowance(bend, rule);
+  if (!found.ok) return found;
+  const leastMm = Math.max(found.outsideSetbackMm, found.deductionMm);
+  if (w < leastMm - 1e-9) return failure({ code: narrow, numbers: { widthMm: w, leastMm } });
+  const inner = -found.outsideSetbackMm;
+  const addMm = w - found.deductionMm;
+  return {
+    ok: true,
+    allowance: {
+      addMm,
+      takeUpMm: -found.deductionMm,
+      lines: [
+        { outMm: inner, role: 'turn' },
+        { outMm: inner + found.allowanceMm, role: 'turn' },
+      ],
+      folded: true,
+      middleMm: w / 2 - found.deductionMm,
+      formula,
+    },
+  };
+}
+
+/**
+ * DIN 6935 takes K from R/T and gives nothing for a bend without radius, because it is not made for one. A hem that is
+ * closed, or nearly, is reckoned by Machinery's Handbook instead, whose square bend keeps its length at R = 0: c·T, here
+ * twice over.
+ */
+const hemRule = (sheet: SheetMetal, radiusMm: number): Rule =>
+  sheet.rule.kind === 'din6935' && radiusMm < sheet.thicknessMm / 2
+    ? { kind: 'machinery', temper: sheet.temper }
+    : sheet.rule;
+
+/**
+ * What an edge's joint adds to the blank. Widths of laps and steps are common practice; bends are reckoned as folds.
+ *
+ * Problems: `hem-narrow`, `turned-flange-narrow` (numbers: widthMm, leastMm), those of `bendAllowance`.
+ */
+export function jointAllowance(joint: Joint, sheet: SheetMetal): Result<{ allowance: JointAllowance }> {
+  const t = sheet.thicknessMm;
+  const plain = (allowance: JointAllowance): Result<{ allowance: JointAllowance }> => ({ ok: true, allowance });
+  switch (joint.kind) {
+    case 'free':
+    case 'butt':
+    case 'backed-butt':
+      return plain(flat(joint.trimMm, 'joint-trim', joint.trimMm > 0 ? [{ outMm: 0, role: 'trim' }] : []));
+    case 'lap':
+      return plain(flat(joint.widthMm, 'joint-lap', joint.widthMm > 0 ? [{ outMm: 0, role: 'trim' }] : []));
+    case 'joggle': {
+      const bend = bendAllowance({ thicknessMm: t, radiusMm: t, angleDeg: JOGGLE_ANGLE_DEG }, sheet.rule);
+      if (!bend.ok) return bend;
+      const step = stepTakeUp(joint.depthMm, t + bend.k * t);
+      return plain({
+        ...flat(joint.widthMm + step.takeUpMm, 'joint-joggle', [
+          { outMm: 0, role: 'step' },
+          { outMm: step.runMm + step.takeUpMm, role: 'step' },
+        ]),
+        takeUpMm: step.takeUpMm,
+      });
+    }
+    case 'hem': {
+      const radiusMm = joint.gapMm / 2;
+      const bend = { thicknessMm: t, radiusMm, angleDeg: 180 };
+      return turnedStrip(joint.widthMm, bend, hemRule(sheet, radiusMm), 'joint-hem', 'hem-narrow');
+    }
+    case 'plug-flange': {
+      if (!(joint.turnDeg > 0))
+        return plain(flat(joint.widthMm, 'joint-flange', joint.widthMm > 0 ? [{ outMm: 0, role: 'trim' }] : []));
+      const bend = { thicknessMm: t, radiusMm: sheet.usualRadiusMm, angleDeg: joint.turnDeg };
+      return turnedStrip(joint.widthMm, bend, sheet.rule, 'joint-flange', 'turned-flange-narrow');
+    }
+  }
+}

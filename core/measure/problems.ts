@@ -1,0 +1,72 @@
+/** A code without figures. */
+type None = Record<never, never>;
+
+/**
+ * Everything the core can refuse or warn of, with the figures it tells: the unit is in the name. A code that is not here
+ * cannot be made, and one without its sentence (`app/piece/words`) does not compile.
+ */
+export type Figures = {
+  // Written lengths, legs and points. `first` and `second` are the two ways to read what was written.
+  'length-empty': None;
+  'length-unreadable': None;
+  'length-divided-by-zero': None;
+  'length-too-long': None;
+  'length-ambiguous': { first: number; second: number };
+  'length-fraction-ambiguous': { inchMm: number; dividedMm: number };
+  'no-legs': None;
+  'leg-unreadable': { leg: number };
+  'leg-ambiguous': { leg: number };
+  'leg-zero': { leg: number };
+  'no-rows': None;
+  'row-unreadable': { row: number };
+  'row-ambiguous': { row: number };
+  // The card.
+  'too-few-corners': { corners: number };
+  'outline-empty': None;
+  'outline-not-closed': None;
+  'outline-crosses': None;
+  'outline-clockwise': None;
+  'side-zero': { lengthMm: number };
+  'side-not-straight': None;
+  'fold-off-outline': { offMm: number };
+  'fold-zero': { lengthMm: number };
+  'fold-leaves-card': None;
+  'fold-misses-card': { offMm: number };
+  'folds-cross': None;
+  'card-both-sides': None;
+  'hole-zero': None;
+  'hole-outside': None;
+  'hole-over-edge': { overMm: number };
+  'holes-overlap': None;
+  'base-off-card': None;
+  // Bends and blanks.
+  'thickness-not-positive': { thicknessMm: number };
+  'radius-negative': { radiusMm: number };
+  'angle-out-of-range': { angleDeg: number };
+  'k-out-of-range': { k: number };
+  'radius-under-least': { radiusMm: number; leastMm: number };
+  'flange-shorter-than-setback': { depthMm: number; setbackMm: number };
+  'folds-too-close': None;
+  'flange-short': { flatMm: number; leastMm: number };
+  'hem-narrow': { widthMm: number; leastMm: number };
+  'turned-flange-narrow': { widthMm: number; leastMm: number };
+  'hole-in-bend': { overMm: number };
+  'hole-near-fold': { clearMm: number; neededMm: number };
+  'blank-crosses': None;
+  'no-room-for-relief': None;
+  // Test bends.
+  'no-strips': None;
+  'reading-not-positive': { readingMm: number };
+  'strip-not-credible': { k: number; uK: number };
+  // Gauges, pages, spacing.
+  'gauge-unknown': { gauge: number; lowest: number; highest: number };
+  'nothing-to-print': None;
+  'paper-too-small': None;
+  'too-many-pages': { pages: number };
+  'length-not-positive': { lengthMm: number };
+  'pitch-not-positive': { pitchMm: number };
+  'end-negative': { endMm: number };
+  'too-many-tacks': { tacks: number };
+};
+
+export type ProblemCode = keyof Figures;
