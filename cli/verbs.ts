@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { bendAllowance } from '#core/blank/fold/allowance';
 import type { Development } from '#core/blank/fold/developed';
 import { develop } from '#core/blank/fold/develop';
-import { scribeTable } from '#core/blank/fold/scribe';
+import { scribeTable } from '#core/blank/scribe';
 import { combinedK, kFromStrip } from '#core/blank/fold/testBend';
 import { PlainCardSchema, RuleSchema, fromPlain } from '#core/blank/fold/plain';
 import type { SheetMetal } from '#core/blank/fold/practice';

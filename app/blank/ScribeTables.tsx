@@ -6,8 +6,10 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import Box from '@mui/material/Box';
 import type { Development } from '#core/blank/fold/developed';
-import type { ScribeLine } from '#core/blank/fold/scribe';
-import { scribeTable } from '#core/blank/fold/scribe';
+import type { DatumLine } from '#core/blank/datum';
+import { datumOf, fromDatum } from '#core/blank/datum';
+import type { ScribeLine } from '#core/blank/scribe';
+import { scribeTable } from '#core/blank/scribe';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 
@@ -16,17 +18,28 @@ const LINES: Record<ScribeLine['line'], string> = { brake: 'Brake line', near: '
 /** What to scribe and from which edge: can be followed with a rule and a square. */
 export function ScribeTables({ development }: { development: Development }) {
   const { pattern, pick, setPick, shop } = usePiece();
-  const { bare, unit } = usePreferences();
+  const { bare, thin, unit } = usePreferences();
   const table = scribeTable(development);
   const { holes } = table;
   // With the bar on the tangent, brake line and near tangent are one line.
   const lines = table.lines.filter((line) => line.line !== 'near' || shop.brakeLine !== 'tangent');
-  if (lines.length === 0 && holes.length === 0) {
+  if (lines.length === 0 && holes.length === 0 && development.reliefs.length === 0) {
     return <Typography>Cut to the outline; there is nothing to scribe.</Typography>;
   }
   const number = (fold: string) => pattern.folds.findIndex((f) => f.id === fold) + 1;
+  const datum = datumOf(development);
+  const place = ({ alongMm, outMm }: { alongMm: number; outMm: number }) => (
+    <>
+      <b className="figure">{bare(alongMm, 2)}</b> from {lineName(datum.square, datum.long)},{' '}
+      <b className="figure">{bare(outMm, 2)}</b> from {lineName(datum.long, datum.square)}
+    </>
+  );
   const where = ({ from }: ScribeLine) =>
-    from.kind === 'parallel' ? (
+    from.kind === 'points' ? (
+      <>
+        from {place(from.ends[0]!)} to {place(from.ends[1]!)}
+      </>
+    ) : from.kind === 'parallel' ? (
       <>
         <b className="figure">{bare(from.distanceMm, 2)}</b> from edge {from.letter}
       </>
@@ -97,6 +110,7 @@ export function ScribeTables({ development }: { development: Development }) {
                   {bare(hole.diameterMm)}
                 </TableCell>
                 <TableCell>
+                  {hole.from.length === 0 && place(hole.datum)}
                   {hole.from.map(({ letter, distanceMm }, k) => (
                     <span key={letter}>
                       {k > 0 && ', '}
@@ -109,6 +123,32 @@ export function ScribeTables({ development }: { development: Development }) {
           </TableBody>
         </Table>
       )}
+      {development.reliefs.length > 0 && (
+        <Table size="small" aria-label="Reliefs to drill" sx={{ mt: 2 }}>
+          <TableHead>
+            <TableRow>
+              <TableCell>Relief</TableCell>
+              <TableCell align="right">{shop.relief === 'round' ? 'Drill' : 'Across'}</TableCell>
+              <TableCell>Centre</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {development.reliefs.map((relief, i) => (
+              <TableRow key={i}>
+                <TableCell className="condensed">fold {number(relief.fold)}</TableCell>
+                <TableCell align="right" className="figure" sx={{ whiteSpace: 'nowrap' }}>
+                  {thin(relief.acrossMm)}
+                </TableCell>
+                <TableCell>{place(fromDatum(datum, relief.centre))}</TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
     </Box>
   );
 }
+
+/** What a datum line is called: its edge, or the line to scribe first. */
+export const lineName = (line: DatumLine, other: DatumLine): string =>
+  line.letter ?? (other.letter === null ? 'the line scribed first' : `a line square to ${other.letter}`);

@@ -3,10 +3,10 @@ import Stack from '@mui/material/Stack';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { Suspense, lazy, useState } from 'react';
+import { Suspense, lazy, useMemo, useState } from 'react';
 import type { Development } from '#core/blank/fold/developed';
 import { box } from '#core/measure/path';
-import { plugsOnBlank } from '#core/weld/plugs';
+import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import { BlankPicture } from '../drawing/BlankPicture';
 import { Drawing } from '../drawing/Drawing';
 import { EdgeStory } from '../drawing/EdgeStory';
@@ -17,6 +17,7 @@ import type { TallyFigure } from '../shell/Tally';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 import { FoldWorking } from './FoldWorking';
+import { MarkingOut } from './MarkingOut';
 import { ScribeTables } from './ScribeTables';
 import { foldWorking, sizeWorkings } from './workings';
 
@@ -31,15 +32,17 @@ export default function BlankStage() {
 
 function Blank({ development }: { development: Development }) {
   const { pattern, pick, setPick, facts, metal } = usePiece();
-  const { show, showArea } = usePreferences();
+  const { show, showArea, showWeight } = usePreferences();
   const [view, setView] = useState<'flat' | 'folded'>('flat');
+  const [table, setTable] = useState<'outline' | 'folds'>('folds');
   const { size, folds, warnings } = development;
+  const plugs = useMemo(() => plugsOnBlank(pattern, development), [pattern, development]);
   const workings = sizeWorkings(development, metal, facts.thicknessMm, show, showArea);
   const shown = folds.slice(0, 4);
   const tally: TallyFigure[] = [
     { label: 'Blank', value: `${show(size.widthMm)} × ${show(size.heightMm)}`, working: workings.size },
     { label: 'Area', value: showArea(size.areaMm2), working: workings.area },
-    { label: 'Weight', value: `${size.massKg.toFixed(size.massKg < 1 ? 3 : 2)} kg`, working: workings.mass },
+    { label: 'Weight', value: showWeight(size.massKg), working: workings.mass },
     ...shown.map((fold, i) => ({
       label: `Fold ${i + 1} takes`,
       value: show(fold.allowance.deductionMm, 2),
@@ -62,13 +65,7 @@ function Blank({ development }: { development: Development }) {
               label="The blank"
               onGround={() => setPick(null)}
             >
-              <BlankPicture
-                development={development}
-                pattern={pattern}
-                plugs={plugsOnBlank(pattern, development)}
-                pick={pick}
-                onPick={setPick}
-              />
+              <BlankPicture development={development} pattern={pattern} plugs={plugs} pick={pick} onPick={setPick} />
             </Drawing>
           ) : (
             <Suspense fallback={<Box sx={{ p: 4 }}>Setting the piece up …</Box>}>
@@ -97,7 +94,21 @@ function Blank({ development }: { development: Development }) {
             </>
           )}
           {fold && <FoldWorking fold={fold} number={folds.indexOf(fold) + 1} />}
-          <ScribeTables development={development} />
+          <ToggleButtonGroup
+            exclusive
+            fullWidth
+            value={table}
+            aria-label="What to mark on the sheet"
+            onChange={(_, next: typeof table | null) => next && setTable(next)}
+          >
+            <ToggleButton value="outline">Outline to mark</ToggleButton>
+            <ToggleButton value="folds">Folds and holes</ToggleButton>
+          </ToggleButtonGroup>
+          {table === 'folds' ? (
+            <ScribeTables development={development} />
+          ) : (
+            <MarkingOut blank={development} plugs={plugHoles(plugs)} />
+          )}
         </Stack>
       }
     />

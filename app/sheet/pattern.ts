@@ -8,7 +8,7 @@ import { metalById } from '#core/metal/metals';
 import { labelsOfBlank, labelsOfCard, layersOfBlank, layersOfCard } from '#core/sheet/layers';
 import { PAPERS } from '#core/sheet/tiles';
 import type { Paper } from '#core/sheet/tiles';
-import { plugsOnBlank } from '#core/weld/plugs';
+import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import { notePrint, pieceById } from '../records/pieces.server';
 import { cardState } from '../records/revisions.server';
 import { shopSettings } from '../records/shop.server';
@@ -38,9 +38,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
 
   const { development } = found;
   const [what, ending] = file.data.split('.') as [string, string];
-  const plugs = plugsOnBlank(card.pattern, development).flatMap((run) =>
-    run.centres.map((centre, i) => ({ id: `${run.edge}-${i + 1}`, centre, diameterMm: run.holeMm })),
-  );
+  const plugs = plugHoles(plugsOnBlank(card.pattern, development));
   const layers = what === 'card' ? layersOfCard(card.pattern) : layersOfBlank(development, plugs);
   const title = `${piece.name}, ${what}, revision ${piece.revision}`;
   const body =

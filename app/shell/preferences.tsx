@@ -1,7 +1,7 @@
 import { createContext, useContext, useMemo, useState } from 'react';
 import type { ReactNode } from 'react';
 import type { Unit } from '#core/measure/length';
-import { formatArea, formatLength } from '#core/measure/length';
+import { formatArea, formatLength, formatThin, formatWeight } from '#core/measure/length';
 
 export type Bench = 'light' | 'dark';
 export type Preferences = { unit: Unit; bench: Bench };
@@ -30,6 +30,10 @@ type Context = Preferences & {
   show: (mm: number, digits?: number) => string;
   /** The same without the unit, where the unit stands elsewhere or is plain. */
   bare: (mm: number, digits?: number) => string;
+  /** A thin thing (sheet, gap, step, wire): hundredths of a millimetre or thousandths of an inch. */
+  showThin: (mm: number) => string;
+  thin: (mm: number) => string;
+  showWeight: (kg: number) => string;
   /** An area: cm² or in². */
   showArea: (mm2: number, digits?: number) => string;
 };
@@ -55,6 +59,9 @@ export function PreferencesProvider({ initial, children }: { initial: Preference
       },
       show: (mm, digits = 1) => formatLength(mm, unit, digits),
       bare: (mm, digits = 1) => formatLength(mm, unit, digits, false),
+      showThin: (mm) => formatThin(mm, unit),
+      thin: (mm) => formatThin(mm, unit, false),
+      showWeight: (kg) => formatWeight(kg, unit),
       showArea: (mm2, digits = 0) => formatArea(mm2, unit, digits),
     };
   }, [unit, bench]);

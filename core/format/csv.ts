@@ -1,5 +1,5 @@
 import type { Development } from '../blank/fold/developed';
-import { scribeTable } from '../blank/fold/scribe';
+import { scribeTable } from '../blank/scribe';
 
 const cell = (value: string | number): string => {
   const text = typeof value === 'number' ? String(Math.round(value * 1000) / 1000) : value;
@@ -20,9 +20,13 @@ export function foldCsv(development: Development): string {
   const rows = development.folds.map((fold, i) => {
     const from = brakes[i]!.from;
     const parallel = from.kind === 'parallel';
-    const marks = parallel
-      ? []
-      : from.marks.map((m) => `${m.letter} ${Math.round(m.alongMm * 100) / 100} from ${m.next}`);
+    const hundredths = (mm: number) => Math.round(mm * 100) / 100;
+    const marks =
+      from.kind === 'marks'
+        ? from.marks.map((m) => `${m.letter} ${hundredths(m.alongMm)} from ${m.next}`)
+        : from.kind === 'points'
+          ? from.ends.map((end) => `along ${hundredths(end.alongMm)} out ${hundredths(end.outMm)}`)
+          : [];
     return [
       i + 1,
       fold.bend.angleDeg,

@@ -1,4 +1,4 @@
-import type { Blank } from '../blank/blank';
+import type { Blank, BlankHole } from '../blank/blank';
 import { segmentsOfEdge } from '../card/outline';
 import type { PatternDoc } from '../card/pattern';
 import { outwardAlong, pointAlong, runLength } from '../measure/run';
@@ -33,3 +33,9 @@ export function plugsOnBlank(doc: PatternDoc, blank: Blank): PlugCentres[] {
     return [{ edge: edge.id, holeMm: plugs.holeMm, centres, pitchMm: second === undefined ? 0 : second - first! }];
   });
 }
+
+/** Plugs as holes of the blank, for drawings and for marking out. */
+export const plugHoles = (runs: readonly PlugCentres[]): BlankHole[] =>
+  runs.flatMap((run) =>
+    run.centres.map((centre, i) => ({ id: `${run.edge}-${i + 1}`, centre, diameterMm: run.holeMm })),
+  );

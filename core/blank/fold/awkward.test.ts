@@ -5,7 +5,7 @@ import { toDxf } from '../../format/dxf';
 import type { Awkward } from './awkward.arbitrary';
 import { awkwardCard } from './awkward.arbitrary';
 import { develop } from './develop';
-import { scribeTable } from './scribe';
+import { scribeTable } from '../scribe';
 
 const blankOf = ({ doc, sheet, practice }: Awkward) => develop(doc, sheet, practice);
 /** What is compared of two blanks, or why there is none. */

@@ -1,12 +1,14 @@
 import fc from 'fast-check';
-import { spread } from '../../measure/spread.arbitrary';
-import type { Segment } from '../../measure/segment';
-import { directionAt, nearest, pointAt, segmentLength } from '../../measure/segment';
-import type { Vec } from '../../measure/vector';
-import { along, cross, dot, left, sub, unit } from '../../measure/vector';
-import type { PlainCard } from './plain';
-import { cardOf, cardTree, developed } from './cardTree.arbitrary';
-import type { Development } from './developed';
+import { spread } from '../measure/spread.arbitrary';
+import type { Segment } from '../measure/segment';
+import { directionAt, nearest, pointAt, segmentLength } from '../measure/segment';
+import type { Vec } from '../measure/vector';
+import { along, cross, distance, dot, left, meet, sub, unit } from '../measure/vector';
+import { datumOf } from './datum';
+import { markingOut } from './markingOut';
+import type { PlainCard } from './fold/plain';
+import { cardOf, cardTree, developed } from './fold/cardTree.arbitrary';
+import type { Development } from './fold/developed';
 import type { ScribeLine } from './scribe';
 import { scribeTable } from './scribe';
 
@@ -27,10 +29,22 @@ function markOn(d: Development, { letter, next, alongMm }: { letter: string; nex
   throw new Error(`no place ${alongMm} along ${letter}`);
 }
 
+/** The point so far from the two datum lines: where two lines parallel to them cross. */
+function laidOff(d: Development, { alongMm, outMm }: { alongMm: number; outMm: number }): Vec {
+  const { long, square } = datumOf(d);
+  const p = along(long.p, left(long.u), outMm);
+  const q = along(square.p, left(square.u), alongMm);
+  return meet(p, long.u, q, square.u)!;
+}
+
 /** The line that someone with a rule, a square and the blank alone would scribe from the table's words: a point and a direction. */
 function scribed(d: Development, { from }: ScribeLine): { p: Vec; u: Vec }[] {
   if (from.kind === 'marks') {
     const [a, b] = from.marks.map((mark) => markOn(d, mark)) as [Vec, Vec];
+    return [{ p: a, u: unit(sub(b, a)) }];
+  }
+  if (from.kind === 'points') {
+    const [a, b] = from.ends.map((end) => laidOff(d, end)) as [Vec, Vec];
     return [{ p: a, u: unit(sub(b, a)) }];
   }
   // Any straight part of the edge may be what the square is held to.
@@ -114,3 +128,25 @@ test('the brake line stands where the shop puts the edge of its bar', () => {
   expect(at('centre')).toBeCloseTo(ba / 2, 9);
   expect(at('radius-in')).toBeCloseTo(2, 9);
 });
+
+test('marked out with rule, square and compasses from the two datum lines, the outline is the blank', () => {
+  fc.assert(
+    fc.property(cardTree, fc.constantFrom('round' as const, 'none' as const), (t, relief) => {
+      const d = developed({ ...cardOf(t), relief });
+      const { corners, arcs, checks, reliefs, datum } = markingOut(d);
+      expect(Math.abs(dot(datum.long.u, datum.square.u))).toBeLessThan(0.003);
+      for (const c of corners) {
+        expect(distance(laidOff(d, c.at), c.point)).toBeLessThan(1e-6);
+        expect(Math.min(c.at.alongMm, c.at.outMm)).toBeGreaterThan(-1e-6);
+      }
+      for (const c of checks) {
+        const [a, b] = [corners[c.from - 1]!, corners[c.to - 1]!];
+        expect(Math.hypot(a.at.alongMm - b.at.alongMm, a.at.outMm - b.at.outMm)).toBeCloseTo(c.lengthMm, 1);
+      }
+      for (const arc of arcs)
+        if (arc.centre) for (const o of arc.ordinates) expect(distance(laidOff(d, o), laidOff(d, arc.centre))).toBeCloseTo(arc.radiusMm, 6);
+      expect(reliefs.length > 0).toBe(d.outline.some((p) => p.kind === 'relief'));
+    }),
+    { numRuns: 60 },
+  );
+}); // prettier-ignore

@@ -1,0 +1,151 @@
+import type { Segment } from '../measure/segment';
+import { crossingsWithLine, directionAt, isStraight, pointAt, segmentLength } from '../measure/segment';
+import type { Vec } from '../measure/vector';
+import { cross, distance, dot, mix, sub, unit } from '../measure/vector';
+import type { Blank, BlankEdge } from './blank';
+import { datumOf, fromDatum } from './datum';
+
+/** A place so far along an edge from one of its ends; `next` is the letter of the edge that meets it at that corner. */
+export type Mark = { letter: string; next: string; alongMm: number };
+
+/**
+ * One line to scribe on the blank with a rule: parallel to an edge at a distance; between two marks on edges; or, where
+ * it comes out on no edge that can be measured along, between two points given from the two datum lines.
+ */
+export type ScribeLine = {
+  fold: string;
+  line: 'brake' | 'near' | 'far';
+  from:
+    | { kind: 'parallel'; letter: string; distanceMm: number }
+    | { kind: 'marks'; marks: Mark[] }
+    | { kind: 'points'; ends: { alongMm: number; outMm: number }[] };
+};
+
+/** A hole's centre from two edges, mm square to each; from the datum lines where no two edges can be used. */
+export type ScribeHole = {
+  hole: string;
+  diameterMm: number;
+  from: { letter: string; distanceMm: number }[];
+  datum: { alongMm: number; outMm: number };
+};
+
+/** Lines within this of parallel (sine) can be scribed with a rule from the edge. */
+const PARALLEL = 0.002;
+/** Two marks nearer to each other than this share of the line between them guide no rule. */
+const APART = 0.5;
+
+type Ruler = { letter: string; segment: Segment; lengthMm: number };
+
+const rulers = (edges: readonly BlankEdge[]): Ruler[] =>
+  edges.flatMap((edge) =>
+    edge.cut
+      .filter(isStraight)
+      .map((segment) => ({ letter: edge.letter, segment, lengthMm: segmentLength(segment) })),
+  );
+
+const offLine = (p: Vec, s: Segment): number => Math.abs(cross(unit(sub(s.b, s.a)), sub(p, s.a)));
+
+/** A rule is laid against an edge at least this share as long as the longest that would do. */
+const LONG_ENOUGH = 0.5;
+
+/** The edge to measure a line from: parallel to it, long enough to lay a square against, and the nearest of those. */
+function parallelRuler(all: readonly Ruler[], middle: Vec, u: Vec): Ruler | undefined {
+  const parallel = all.filter((r) => r.lengthMm > 5 && Math.abs(cross(u, directionAt(r.segment, 0))) < PARALLEL);
+  const longest = Math.max(0, ...parallel.map((r) => r.lengthMm));
+  return parallel
+    .filter((r) => r.lengthMm >= LONG_ENOUGH * longest)
+    .sort((a, b) => offLine(middle, a.segment) - offLine(middle, b.segment) || a.letter.localeCompare(b.letter))[0];
+}
+
+/** What to scribe and from which edge, fold by fold, and the holes, measured from the blank as cut. */
+export function scribeTable(blank: Blank): { lines: ScribeLine[]; holes: ScribeHole[] } {
+  const edges = rulers(blank.edges);
+  const datum = datumOf(blank);
+  const lines = blank.hinges.flatMap(({ fold }) => {
+    const own = blank.lines.filter((l) => l.of.kind === 'fold' && l.of.id === fold);
+    const [near, far] = own.filter((l) => l.role === 'tangent');
+    const brake = own.find((l) => l.role === 'brake');
+    const which = [['brake', brake], ['near', near], ['far', far]] as const; // prettier-ignore
+    return which.flatMap(([line, found]): ScribeLine[] => {
+      if (!found) return [];
+      const ends: [Vec, Vec] = [found.path[0]!.a, found.path[found.path.length - 1]!.b];
+      const u = unit(sub(ends[1], ends[0]));
+      const middle = mix(ends[0], ends[1], 0.5);
+      const beside = parallelRuler(edges, middle, u);
+      if (beside) {
+        const distanceMm = offLine(middle, beside.segment);
+        return [{ fold, line, from: { kind: 'parallel', letter: beside.letter, distanceMm } }];
+      }
+      const [a, b] = ends.map((end) => markNear(end, u, blank.edges));
+      if (a && b && distance(a.point, b.point) >= APART * distance(ends[0], ends[1])) {
+        return [{ fold, line, from: { kind: 'marks', marks: [a.mark, b.mark] } }];
+      }
+      return [{ fold, line, from: { kind: 'points', ends: ends.map((end) => fromDatum(datum, end)) } }];
+    });
+  });
+  const holes = blank.holes.map((hole): ScribeHole => {
+    const near = [...edges]
+      .filter((r) => r.lengthMm > 5 && faces(hole.centre, r.segment))
+      .sort((a, b) => offLine(hole.centre, a.segment) - offLine(hole.centre, b.segment));
+    const first = near[0];
+    const second = near.find(
+      (r) => first && Math.abs(cross(directionAt(r.segment, 0), directionAt(first.segment, 0))) > 0.5,
+    );
+    return {
+      hole: hole.id,
+      diameterMm: hole.diameterMm,
+      from: first && second ? [first, second].map((r) => ({ letter: r.letter, distanceMm: offLine(hole.centre, r.segment) })) : [],
+      datum: fromDatum(datum, hole.centre),
+    }; // prettier-ignore
+  });
+  return { lines, holes };
+}
+
+/** Whether a square held against a segment can reach a point: its foot falls on the segment. */
+function faces(p: Vec, s: Segment): boolean {
+  const l = segmentLength(s);
+  const t = dot(sub(p, s.a), unit(sub(s.b, s.a)));
+  return t >= 0 && t <= l;
+}
+
+/** The parts of an edge that hang together: a slot may have parted it. */
+function stretches(cut: readonly Segment[]): Segment[][] {
+  const found: Segment[][] = [];
+  for (const s of cut) {
+    const last = found[found.length - 1];
+    if (last && distance(last[last.length - 1]!.b, s.a) < 1e-3) last.push(s);
+    else found.push([s]);
+  }
+  return found;
+}
+
+/**
+ * Where the line through `p` along `u` comes out nearest to `p` on an edge that can be measured along from one of its own
+ * corners. Null when it meets none.
+ */
+function markNear(p: Vec, u: Vec, edges: readonly BlankEdge[]): { mark: Mark; point: Vec } | null {
+  let best: { mark: Mark; point: Vec } | null = null;
+  edges.forEach((edge, i) => {
+    const parts = stretches(edge.cut);
+    parts.forEach((part, k) => {
+      const fromStart = k === 0;
+      const fromEnd = k === parts.length - 1;
+      if (!fromStart && !fromEnd) return;
+      const total = part.reduce((sum, s) => sum + segmentLength(s), 0);
+      let gone = 0;
+      for (const s of part) {
+        for (const t of crossingsWithLine(s, p, u)) {
+          const point = pointAt(s, t);
+          if (best && distance(point, p) >= distance(best.point, p) - 1e-6) continue;
+          const along = gone + t * segmentLength(s);
+          const start = fromStart && (!fromEnd || along <= total / 2);
+          const neighbour = edges[(i + (start ? -1 : 1) + edges.length) % edges.length]!;
+          const mark = { letter: edge.letter, next: neighbour.letter, alongMm: start ? along : total - along };
+          best = { mark, point };
+        }
+        gone += segmentLength(s);
+      }
+    });
+  });
+  return best;
+}
