@@ -18,7 +18,7 @@ export default [
     route('fit', 'fit/fit.tsx'),
     route('weld', 'weld/weld.tsx'),
   ]),
-  route('pieces/:pieceId/revisions', 'card/revisions.ts'),
+  route('pieces/:pieceId/documents/:kind', 'shell/documents.ts'),
   route('pieces/:pieceId/pattern/:file', 'sheet/pattern.ts'),
   route('pieces/:pieceId/fits', 'fit/fits.ts'),
   route('pieces/:pieceId/welds', 'weld/welds.ts'),

@@ -1,7 +1,8 @@
 import { outlineFromPoints } from '#core/card/legs';
-import { patternParts, placeNearest } from '#core/card/outline';
+import { patternParts, spotNearest } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
-import { countingIds, emptyPattern } from '#core/card/kinds';
+import { emptyPattern } from '#core/card/emptyPattern';
+import { countingIds } from '#core/card/kinds';
 import type { Vec } from '#core/measure/vector';
 
 /** A long card with wavy long edges: so many folds across it, so many corners in all. */
@@ -14,13 +15,16 @@ export function foldedStrip(folds: number, corners: number): PatternDoc {
   const built = outlineFromPoints([...lower, ...upper]);
   if (!built.ok) throw new Error('the bench card has no outline');
   const doc: PatternDoc = { ...emptyPattern(), ...patternParts(built.path, countingIds()) };
+  const at = (p: Vec) => {
+    const { side, at: share } = spotNearest(doc, p)!.spot;
+    return { side, share };
+  };
   const length = (half - 1) * pitch;
   for (let i = 1; i <= folds; i++) {
     const x = (length * i) / (folds + 1) + 1.3;
     doc.folds.push({
       id: `f${i}`,
-      from: placeNearest(doc, [x, 0])!.place,
-      to: placeNearest(doc, [x, 120])!.place,
+      path: { kind: 'between', from: at([x, 0]), to: at([x, 120]) },
       angleDeg: 30 + (i % 4) * 15,
       toward: i % 2 === 0 ? 'face' : 'back',
       radiusMm: null,

@@ -47,7 +47,7 @@ test('what does not fit is told by field, not thrown', () => {
 
 test('develop takes a whole document with its metal, by the shop’s settings or a rule of its own', () => {
   const piece = demoJob().pieces[3]!;
-  const pattern = piece.revisions[piece.revision - 1]!.pattern;
+  const pattern = piece.card.versions[piece.card.current - 1]!.doc;
   const whole = reckon('develop', { pattern, metal: piece.metal, thicknessMm: piece.thicknessMm }) as unknown as {
     blank: { widthMm: number; heightMm: number; massKg: number };
     folds: { id: string; k: number; deductionMm: number; tangents: number[][][] }[];
@@ -103,5 +103,5 @@ test('test strips, pages and the lie of an edge are reckoned from a shell too', 
   expect(reckon('test-bend', { strips: [{ ...strip, legBMm: 60 }] })).toMatchObject({ ok: false, problems: [{ code: 'strip-not-credible' }] });
   const pages = reckon('tiles', VERBS.tiles!.example) as unknown as { tiling: { tiles: unknown[]; columns: number; rows: number } };
   expect(pages.tiling.tiles).toHaveLength(pages.tiling.columns * pages.tiling.rows);
-  expect(reckon('lie', VERBS.lie!.example)).toMatchObject({ ok: true, lie: 'tapers-to-start', read: 3, good: false });
+  expect(reckon('lie', VERBS.lie!.example)).toMatchObject({ ok: true, lie: 'wide-at-end', read: 3, good: false });
 }); // prettier-ignore

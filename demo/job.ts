@@ -1,12 +1,16 @@
 import { reshapeSide, setEdge } from '#core/card/edit';
 import { outlineFromPoints } from '#core/card/legs';
-import { edgeLength, patternParts, placeNearest } from '#core/card/outline';
-import type { Edge, Fold, Joint, PatternDoc } from '#core/card/pattern';
-import { countingIds, emptyPattern } from '#core/card/kinds';
+import { edgeLength, patternParts, spotNearest } from '#core/card/outline';
+import type { Edge, Fold, Joint, PatternDoc, Place } from '#core/card/pattern';
+import { emptyPattern } from '#core/card/emptyPattern';
+import { countingIds } from '#core/card/kinds';
 import { evenStations, gapTarget } from '#core/fit/target';
 import type { FitRecord, InspectionRecord, JobFile, PieceFile, WeldRecord } from '#core/format/job';
 import type { Vec } from '#core/measure/vector';
-import { usualWeldPlan } from '#core/weld/start';
+import { emptyPlan } from '#core/weld/emptyPlan';
+import type { PlanDoc } from '#core/weld/plan';
+import { setPlan, weldOf } from '#core/weld/planned';
+import { plugPositions, tackOrder } from '#core/weld/spacing';
 
 /** The invented demonstration job: a coach-built van from a maker that never was, pieces at different stages. */
 
@@ -18,14 +22,19 @@ function outline(points: Vec[]): PatternDoc {
   return { ...emptyPattern(), ...patternParts(built.path, countingIds('s')) };
 }
 
+/** The place on the outline at a point: its share of the side. */
+const placeAt = (doc: PatternDoc, p: Vec): Place => {
+  const { side, at } = spotNearest(doc, p)!.spot;
+  return { side, share: at };
+};
+
 function withFolds(doc: PatternDoc, base: [number, number], folds: FoldGiven[]): PatternDoc {
   return {
     ...doc,
     base,
     folds: folds.map(([from, to, angleDeg, more], i) => ({
       id: `f${i + 1}`,
-      from: placeNearest(doc, from)!.place,
-      to: placeNearest(doc, to)!.place,
+      path: { kind: 'between', from: placeAt(doc, from), to: placeAt(doc, to) },
       angleDeg,
       toward: 'face',
       radiusMm: null,
@@ -41,29 +50,37 @@ const withHoles = (doc: PatternDoc, holes: [x: number, y: number, diameterMm: nu
 });
 
 const edgeNear = (doc: PatternDoc, p: Vec): Edge => {
-  const side = placeNearest(doc, p)!.place.side;
+  const { side } = spotNearest(doc, p)!.spot;
   return doc.edges.find((edge) => edge.sides.includes(side))!;
 };
 
-function joined(doc: PatternDoc, at: Vec, joint: Joint, meets: string, thicknessMm: number): PatternDoc {
-  return setEdge(doc, edgeNear(doc, at).id, { joint, meets, weld: usualWeldPlan(joint, thicknessMm) });
-}
+/** A card and what its edges meet: welded as is usual for their joints. */
+type Planned = { doc: PatternDoc; plan: PlanDoc };
 
-/** Each document as a revision, a few minutes apart. */
-function history(docs: PatternDoc[], start: string): Pick<PieceFile, 'revision' | 'revisions'> {
-  const first = Date.parse(start);
+const joined = ({ doc, plan }: Planned, at: Vec, joint: Joint, meets: string): Planned => {
+  const { id } = edgeNear(doc, at);
+  return { doc: setEdge(doc, id, { joint }), plan: setPlan(plan, id, { meets }) };
+};
+
+/** Each card as a version, a few minutes apart, and the plan with the last of them. */
+function history(cards: PatternDoc[], plan: PlanDoc, start: string): Pick<PieceFile, 'card' | 'plan'> {
+  const at = (i: number) => new Date(Date.parse(start) + i * 7 * 60_000).toISOString();
+  const planned = plan.edges.length > 0;
   return {
-    revision: docs.length,
-    revisions: docs.map((pattern, i) => ({
-      number: i + 1,
-      parent: i,
-      at: new Date(first + i * 7 * 60_000).toISOString(),
-      pattern,
-    })),
+    card: {
+      current: cards.length,
+      versions: cards.map((doc, i) => ({ number: i + 1, parent: i, at: at(i), doc })),
+    },
+    plan: {
+      current: planned ? 1 : 0,
+      versions: planned ? [{ number: 1, parent: 0, at: at(cards.length - 1), doc: plan }] : [],
+    },
   };
 }
 
-const printed = (at: string): Pick<PieceFile, 'prints'> => ({ prints: [{ at, what: 'blank.pdf', revision: 3 }] });
+const printed = (at: string): Pick<PieceFile, 'prints'> => ({
+  prints: [{ at, what: 'blank.pdf', revision: 3, digest: null }],
+});
 
 function fitAlong(
   doc: PatternDoc,
@@ -72,11 +89,13 @@ function fitAlong(
   gap: (share: number) => number,
   flush = 0.1,
 ): FitRecord['edges'][number] {
-  const target = gapTarget(edge.joint.kind, edge.weld?.process ?? null, thicknessMm);
+  const target = gapTarget(edge.joint.kind, weldOf(emptyPlan(), edge, thicknessMm)?.process ?? null, thicknessMm);
   const length = edgeLength(doc, edge);
   const tenth = (x: number) => Math.round(x * 10) / 10;
   return {
     edge: edge.id,
+    turned: false,
+    own: false,
     targetMm: target.gapMm,
     toleranceMm: target.toleranceMm,
     flushMm: target.flushMm,
@@ -86,6 +105,17 @@ function fitAlong(
       flushMm: tenth(i % 2 === 0 ? flush : -flush),
     })),
   };
+}
+
+/** Where the tacks or plugs of these numbers were put. */
+function madeAt(doc: PatternDoc, plan: PlanDoc, edge: Edge, t: number, from: number, to: number): WeldRecord['made'] {
+  const planned = weldOf(plan, edge, t)!;
+  const length = edgeLength(doc, edge);
+  const { plugs } = planned;
+  const spots = plugs
+    ? plugPositions(length, plugs.pitchMm, plugs.endMm)
+    : tackOrder(length, planned.tackPitchMm, false);
+  return { revision: 3, turned: false, placesMm: spots.ok ? spots.positionsMm.slice(from - 1, to) : [] };
 }
 
 const settings = { amps: null, volts: null, wireMm: null, feed: '', gas: '' };
@@ -105,14 +135,16 @@ function stepWellTray(): PieceFile {
     [[0, -60], [420, -60], 90, { toward: 'back' }],
     [[0, 320], [420, 320], 90, { toward: 'back' }],
   ]); // prettier-ignore
-  let doc = withHoles(folded, [
+  const pierced = withHoles(folded, [
     [70, 50, 14],
     [350, 50, 14],
     [210, 210, 14],
   ]);
-  doc = joined(doc, [200, -78], { kind: 'free', trimMm: 0 }, 'Floor panel, on top', t);
-  doc = joined(doc, [480, 130], { kind: 'butt', trimMm: 0 }, 'Old tray wall, cut line', t);
-  doc = joined(doc, [-60, 130], { kind: 'lap', widthMm: 14 }, 'Chassis outrigger', t);
+  let all: Planned = { doc: pierced, plan: emptyPlan() };
+  all = joined(all, [200, -78], { kind: 'free', trimMm: 0 }, 'Floor panel, on top');
+  all = joined(all, [480, 130], { kind: 'butt', trimMm: 0 }, 'Old tray wall, cut line');
+  all = joined(all, [-60, 130], { kind: 'lap', widthMm: 14 }, 'Chassis outrigger');
+  const { doc, plan } = all;
   const butt = edgeNear(doc, [480, 130]);
   const lap = edgeNear(doc, [-60, 130]);
   const weld = (
@@ -130,8 +162,10 @@ function stepWellTray(): PieceFile {
     work,
     from,
     to,
+    made: from === null || to === null ? null : madeAt(doc, plan, edge, t, from, to),
     settings: mig,
     note,
+    withdrawn: null,
   });
   const inspect = (
     at: string,
@@ -149,6 +183,7 @@ function stepWellTray(): PieceFile {
     readingMm: null,
     finding,
     remedy,
+    withdrawn: null,
   });
   return {
     name: 'Step-well tray',
@@ -161,7 +196,7 @@ function stepWellTray(): PieceFile {
     notes: 'Old tray gone along the outrigger. Water must run to the three drains; keep them clear of the seam.',
     created: '2026-10-02T08:10:00.000Z',
     archived: null,
-    ...history([flat, folded, doc], '2026-10-02T08:20:00.000Z'),
+    ...history([flat, folded, doc], plan, '2026-10-02T08:20:00.000Z'),
     ...printed('2026-10-02T09:00:00.000Z'),
     fits: [
       {
@@ -169,6 +204,7 @@ function stepWellTray(): PieceFile {
         held: 'clamps',
         notes: 'Rocks on the outrigger: dressed the old weld down.',
         revision: 3,
+        withdrawn: null,
         edges: [fitAlong(doc, butt, t, (s) => 0.3 + 1.6 * s), fitAlong(doc, lap, t, (s) => 0.9 - 0.6 * s)],
       },
       {
@@ -176,11 +212,16 @@ function stepWellTray(): PieceFile {
         held: 'clecos',
         notes: 'Turned 0.5 mm at the rear and filed edge J. Lies flat.',
         revision: 3,
-        edges: [fitAlong(doc, butt, t, (s) => 0.5 + 0.3 * s), fitAlong(doc, lap, t, () => 0.2)],
+        withdrawn: null,
+        edges: [
+          fitAlong(doc, butt, t, (s) => 0.5 + 0.3 * s),
+          fitAlong(doc, lap, t, () => 0.2),
+          fitAlong(doc, edgeNear(doc, [200, -78]), t, (s) => 3.8 + 0.4 * s),
+        ],
       },
     ],
     welds: [
-      weld('2026-10-06T09:00:00.000Z', butt, 'tacks', 1, 9, 'Ends, middle, halves. Waited between.'),
+      weld('2026-10-06T09:00:00.000Z', butt, 'tacks', 1, 7, 'Ends, middle, halves. Waited between.'),
       weld('2026-10-06T10:20:00.000Z', butt, 'seam', null, null, 'Filled 20 mm at a time, opposite ends in turn.'),
       weld(
         '2026-10-06T11:15:00.000Z',
@@ -215,16 +256,18 @@ function batteryShelf(): PieceFile {
     [[300, 190], [0, 190], 90],
     [[0, 190], [0, 0], 90, { made: 'inside-sharp' }],
   ]); // prettier-ignore
-  let doc = withHoles(folded, [
+  const pierced = withHoles(folded, [
     [75, 95, 38],
     [150, 95, 38],
     [225, 95, 38],
     [60, 218, 8.5],
     [240, 218, 8.5],
   ]);
-  doc = joined(doc, [150, 0], { kind: 'hem', widthMm: 10, gapMm: 0 }, '', t);
-  doc = joined(doc, [300, 95], { kind: 'plug-flange', widthMm: 18, turnDeg: 0 }, 'Bulkhead rail', t);
-  doc = joined(doc, [-28, 95], { kind: 'butt', trimMm: 2 }, 'Inner wing', t);
+  let all: Planned = { doc: pierced, plan: emptyPlan() };
+  all = joined(all, [150, 0], { kind: 'hem', widthMm: 10, gapMm: 0 }, '');
+  all = joined(all, [300, 95], { kind: 'plug-flange', widthMm: 18, turnDeg: 0 }, 'Bulkhead rail');
+  all = joined(all, [-28, 95], { kind: 'butt', trimMm: 2 }, 'Inner wing');
+  const { doc, plan } = all;
   const rail = edgeNear(doc, [300, 95]);
   const wing = edgeNear(doc, [-28, 95]);
   return {
@@ -238,7 +281,7 @@ function batteryShelf(): PieceFile {
     notes: 'Three flared holes to stiffen and let acid drain. Flare before folding.',
     created: '2026-10-12T07:45:00.000Z',
     archived: null,
-    ...history([flat, folded, doc], '2026-10-12T08:00:00.000Z'),
+    ...history([flat, folded, doc], plan, '2026-10-12T08:00:00.000Z'),
     ...printed('2026-10-12T08:40:00.000Z'),
     fits: [
       {
@@ -246,6 +289,7 @@ function batteryShelf(): PieceFile {
         held: 'magnets',
         notes: 'First offer-up. Wide at the top along the wing.',
         revision: 3,
+        withdrawn: null,
         edges: [
           fitAlong(doc, wing, t, (s) => 0.4 + 2.4 * s, 0.2),
           fitAlong(doc, rail, t, (s) => (s < 0.6 ? 0.2 : 0.3)),
@@ -286,7 +330,7 @@ function scuttleDrainPlate(): PieceFile {
     notes: 'Slope to the middle drain. Prime before it is closed in.',
     created: '2026-10-20T09:00:00.000Z',
     archived: null,
-    ...history([flat, folded, doc], '2026-10-20T09:10:00.000Z'),
+    ...history([flat, folded, doc], emptyPlan(), '2026-10-20T09:10:00.000Z'),
     prints: [],
     fits: [],
     welds: [],
@@ -303,9 +347,11 @@ function sillClosingPlate(): PieceFile {
     [0, 120],
   ]);
   const folded = withFolds(flat, [320, 40], [[[640, 80], [0, 80], 78]]); // prettier-ignore
-  let doc = joined(folded, [320, 0], { kind: 'plug-flange', widthMm: 16, turnDeg: 0 }, 'Sill, lower flange', t);
-  doc = joined(doc, [320, 120], { kind: 'plug-flange', widthMm: 16, turnDeg: 0 }, 'Floor edge', t);
-  doc = joined(doc, [0, 40], { kind: 'backed-butt', trimMm: 0 }, 'Old sill, sound end', t);
+  let all: Planned = { doc: folded, plan: emptyPlan() };
+  all = joined(all, [320, 0], { kind: 'plug-flange', widthMm: 16, turnDeg: 0 }, 'Sill, lower flange');
+  all = joined(all, [320, 120], { kind: 'plug-flange', widthMm: 16, turnDeg: 0 }, 'Floor edge');
+  all = joined(all, [0, 40], { kind: 'backed-butt', trimMm: 0 }, 'Old sill, sound end');
+  const { doc, plan } = all;
   const lower = edgeNear(doc, [320, 0]);
   return {
     name: 'Sill closing plate',
@@ -319,7 +365,7 @@ function sillClosingPlate(): PieceFile {
       'Structural. Door hung and shell braced before the old plate came out. To be looked at by the inspector before it is closed.',
     created: '2026-11-02T08:00:00.000Z',
     archived: null,
-    ...history([flat, folded, doc], '2026-11-02T08:15:00.000Z'),
+    ...history([flat, folded, doc], plan, '2026-11-02T08:15:00.000Z'),
     ...printed('2026-11-02T09:00:00.000Z'),
     fits: [
       {
@@ -327,6 +373,7 @@ function sillClosingPlate(): PieceFile {
         held: 'clamps',
         notes: 'Clamped both ends; still flat when let go.',
         revision: 3,
+        withdrawn: null,
         edges: [fitAlong(doc, lower, t, () => 0.2, 0.2)],
       },
     ],
@@ -339,8 +386,10 @@ function sillClosingPlate(): PieceFile {
         work: 'plugs',
         from: 1,
         to: 12,
+        made: madeAt(doc, plan, lower, t, 1, 12),
         settings: { ...settings, amps: 90, volts: 19, wireMm: 0.8 },
         note: 'Lower flange, first half. Stopped to let it cool.',
+        withdrawn: null,
       },
     ],
     inspections: [],
@@ -352,7 +401,7 @@ export const DEMO_NAME = 'Mobile library van';
 /** The whole demo job as a job file. */
 export const demoJob = (): JobFile => ({
   format: 'patrone-job',
-  version: 1,
+  version: 2,
   job: {
     name: DEMO_NAME,
     vehicle: '1953 Marlpit, coach-built',

@@ -11,8 +11,8 @@ const median = (list: number[]) => [...list].sort((a, b) => a - b)[Math.floor(li
 test('frames while a corner is dragged, 40 folds and 400 corners', async ({ page, request }) => {
   await newPiece(page, 'Bench card');
   const piece = /pieces\/([^/]+)/.exec(page.url())![1]!;
-  const answer = await request.post(`/pieces/${piece}/revisions`, {
-    data: { intent: 'save', base: 0, pattern: foldedStrip(40, 400) },
+  const answer = await request.post(`/pieces/${piece}/documents/card`, {
+    data: { intent: 'save', base: 0, doc: foldedStrip(40, 400) },
   });
   expect(answer.ok()).toBe(true);
   await page.reload();

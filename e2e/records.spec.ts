@@ -5,7 +5,7 @@ import { pickEdge } from './hands';
 
 /** The server by itself, as a page, a script or a mischief-maker meets it. */
 
-const blank = demoJob().pieces[0]!.revisions[2]!.pattern;
+const blank = demoJob().pieces[0]!.card.versions[2]!.doc;
 
 async function aPiece(request: APIRequestContext): Promise<string> {
   const job = await request.post('/?index', {
@@ -21,7 +21,7 @@ async function aPiece(request: APIRequestContext): Promise<string> {
   return /pieces\/([^/]+)/.exec(piece.headers().location!)![1]!;
 }
 const save = (request: APIRequestContext, piece: string, base: number, pattern: unknown = blank) =>
-  request.post(`/pieces/${piece}/revisions`, { data: { intent: 'save', base, pattern } });
+  request.post(`/pieces/${piece}/documents/card`, { data: { intent: 'save', base, doc: pattern } });
 
 test('of two who save from the same revision one is told, with the card as it stands; nothing is written over', async ({ request }) => {
   const piece = await aPiece(request);
@@ -30,15 +30,15 @@ test('of two who save from the same revision one is told, with the card as it st
   const answers = await Promise.all([save(request, piece, 1), save(request, piece, 1, wider), save(request, piece, 1)]);
   expect(answers.map((a) => a.status()).sort()).toEqual([200, 409, 409]);
   const stale = answers.find((a) => a.status() === 409)!;
-  expect(await stale.json()).toMatchObject({ revision: 2, canUndo: true, pattern: { version: 1 } });
+  expect(await stale.json()).toMatchObject({ number: 2, canUndo: true, doc: { version: 2 } });
 
   // Back and forward: nothing is lost, and a step from a stale revision is refused like a save.
-  const step = (intent: 'undo' | 'redo', base: number) => request.post(`/pieces/${piece}/revisions`, { data: { intent, base } });
-  expect(await (await step('undo', 2)).json()).toMatchObject({ revision: 1, canRedo: true });
+  const step = (intent: 'undo' | 'redo', base: number) => request.post(`/pieces/${piece}/documents/card`, { data: { intent, base } });
+  expect(await (await step('undo', 2)).json()).toMatchObject({ number: 1, canRedo: true });
   expect((await step('undo', 2)).status()).toBe(409);
-  expect(await (await step('undo', 1)).json()).toMatchObject({ revision: 0, canUndo: false, pattern: { corners: [] } });
-  expect(await (await step('redo', 0)).json()).toMatchObject({ revision: 1 });
-  expect(await (await save(request, piece, 1, wider)).json()).toMatchObject({ revision: 3, canRedo: false });
+  expect(await (await step('undo', 1)).json()).toMatchObject({ number: 0, canUndo: false, doc: { corners: [] } });
+  expect(await (await step('redo', 0)).json()).toMatchObject({ number: 1 });
+  expect(await (await save(request, piece, 1, wider)).json()).toMatchObject({ number: 3, canRedo: false });
 }); // prettier-ignore
 
 test('what cannot be a card, a reading or a weld is refused with the place and the reason', async ({ request }) => {
@@ -46,12 +46,12 @@ test('what cannot be a card, a reading or a weld is refused with the place and t
   await save(request, piece, 0);
   const broken = { ...blank, folds: [{ ...blank.folds[0], angleDeg: 400 }] };
   const refused = await save(request, piece, 1, broken);
-  expect(refused.status()).toBe(400);
+  expect(refused.status()).toBe(422);
   expect(JSON.stringify(await refused.json())).toContain('angleDeg');
-  expect((await save(request, piece, 1, 'nonsense')).status()).toBe(400);
-  expect((await request.post(`/pieces/${piece}/revisions`, { data: '{' })).status()).toBe(400);
+  expect((await save(request, piece, 1, 'nonsense')).status()).toBe(422);
+  expect((await request.post(`/pieces/${piece}/documents/card`, { data: '{' })).status()).toBe(400);
 
-  const fit = { at: new Date().toISOString(), held: 'clamps', notes: '', revision: 1, edges: [] };
+  const fit = { at: new Date().toISOString(), held: 'clamps', notes: '', revision: 1, withdrawn: null, edges: [] };
   expect((await request.post(`/pieces/${piece}/fits`, { data: { intent: 'new', fit } })).status()).toBe(200);
   const odd = await request.post(`/pieces/${piece}/fits`, { data: { intent: 'new', fit: { ...fit, held: 'glue' } } });
   expect(odd.status()).toBe(400);
@@ -60,7 +60,15 @@ test('what cannot be a card, a reading or a weld is refused with the place and t
   // A reading goes only to a fit of the piece it is sent to.
   const other = await aPiece(request);
   const { id } = (await (await request.post(`/pieces/${piece}/fits`, { data: { intent: 'new', fit } })).json()) as { id: string }; // prettier-ignore
-  const edge = { edge: blank.edges[0]!.id, targetMm: 0, toleranceMm: 1, flushMm: 1, stations: [] };
+  const edge = {
+    edge: blank.edges[0]!.id,
+    turned: false,
+    own: false,
+    targetMm: 0,
+    toleranceMm: 1,
+    flushMm: 1,
+    stations: [],
+  };
   expect((await request.post(`/pieces/${other}/fits`, { data: { intent: 'edge', id, edge } })).status()).toBe(404);
   expect((await request.post(`/pieces/${piece}/fits`, { data: { intent: 'edge', id, edge } })).status()).toBe(200);
 });
@@ -74,14 +82,14 @@ test('a job file that is broken anywhere changes nothing; one with another’s m
   const count = async () => ((await (await request.get('/')).text()).match(/data-discover|href="\/jobs\//g) ?? []).length;
   const before = await count();
   const bad = demoJob();
-  bad.pieces[2]!.revisions[0]!.pattern.sides[0]!.from = '';
+  bad.pieces[2]!.card.versions[0]!.doc.sides[0]!.from = '';
   expect((await send(JSON.stringify(bad))).status()).toBe(400);
   expect((await send('not json')).status()).toBe(400);
   const twice = demoJob();
-  twice.pieces[3]!.revisions.push({ ...twice.pieces[3]!.revisions[0]! });
+  twice.pieces[3]!.card.versions.push({ ...twice.pieces[3]!.card.versions[0]! });
   const refused = await send(JSON.stringify(twice));
   expect(refused.status()).toBe(400);
-  expect(await refused.text()).toContain('does not hang together');
+  expect(await refused.text()).toContain('pieces 3 card');
   expect(await count()).toBe(before);
 
   const marked = demoJob();

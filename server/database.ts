@@ -5,7 +5,8 @@ import { eq, sql } from 'drizzle-orm';
 import { db, pool } from '#app/records/database.server';
 import { exportJob, importJob } from '#app/records/jobFile.server';
 import { jobs, shop } from '#app/records/schema.server';
-import { JobFileSchema, writeJob } from '#core/format/job';
+import { writeJob } from '#core/format/job';
+import { readJob } from '#core/format/readJob';
 import { demoJob } from '../demo/job';
 
 /** Chores of the database, called by ./patrone: `migrate`, `demo`, `demo --reset`, `export ID`, `import FILE`. */
@@ -35,8 +36,12 @@ async function main([chore, argument]: string[]): Promise<void> {
       return;
     }
     case 'import':
-      console.log(await importJob(JobFileSchema.parse(JSON.parse(readFileSync(argument ?? '', 'utf8')))));
+    {
+      const read = readJob(JSON.parse(readFileSync(argument ?? '', 'utf8')));
+      if (!read.ok) throw new Error(JSON.stringify(read.problems));
+      console.log(await importJob(read.job));
       return;
+    }
     default:
       throw new Error(`Unknown chore: ${chore}`);
   }

@@ -31,12 +31,15 @@ export default function BlankStage() {
 }
 
 function Blank({ development }: { development: Development }) {
-  const { pattern, pick, setPick, facts, metal } = usePiece();
+  const { pattern, plan, pick, setPick, facts, metal } = usePiece();
   const { show, showArea, showWeight } = usePreferences();
   const [view, setView] = useState<'flat' | 'folded'>('flat');
   const [table, setTable] = useState<'outline' | 'folds'>('folds');
   const { size, folds, warnings } = development;
-  const plugs = useMemo(() => plugsOnBlank(pattern, development), [pattern, development]);
+  const plugs = useMemo(
+    () => plugsOnBlank(pattern, plan.doc, facts.thicknessMm, development),
+    [pattern, plan.doc, facts.thicknessMm, development],
+  );
   const workings = sizeWorkings(development, metal, facts.thicknessMm, show, showArea);
   const shown = folds.slice(0, 4);
   const tally: TallyFigure[] = [

@@ -10,6 +10,8 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
+import type { PlanDoc } from '#core/weld/plan';
+import { meetsOf } from '#core/weld/planned';
 import { letterAgain } from '#core/card/edit';
 import { mirrored } from '#core/card/mirror';
 import { edgeLength } from '#core/card/outline';
@@ -42,7 +44,7 @@ export function CardDrawer() {
 }
 
 function WholeCard() {
-  const { card, pattern, setPick } = usePiece();
+  const { card, plan, pattern, setPick } = usePiece();
   const { show } = usePreferences();
   // While a corner is dragged the table may lag; the drawing must not.
   const settled = useDeferredValue(pattern);
@@ -54,7 +56,7 @@ function WholeCard() {
           Touch an edge to say what it meets and how it is joined. The plumb-bob hangs from the datum corner.
         </Typography>
       </Box>
-      <EdgeTable pattern={settled} show={show} onPick={setPick} />
+      <EdgeTable pattern={settled} plan={plan.doc} show={show} onPick={setPick} />
       <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
         <Button variant="outlined" onClick={() => card.edit(mirrored(pattern))}>
           Turn over for the other side
@@ -75,9 +77,14 @@ function WholeCard() {
   );
 }
 
-type EdgeTableProps = { pattern: PatternDoc; show: (mm: number) => string; onPick: (pick: Pick) => void };
+type EdgeTableProps = {
+  pattern: PatternDoc;
+  plan: PlanDoc;
+  show: (mm: number) => string;
+  onPick: (pick: Pick) => void;
+};
 
-const EdgeTable = memo(function EdgeTable({ pattern, show, onPick }: EdgeTableProps) {
+const EdgeTable = memo(function EdgeTable({ pattern, plan, show, onPick }: EdgeTableProps) {
   const edges = [...pattern.edges].sort(
     (a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter),
   );
@@ -107,7 +114,7 @@ const EdgeTable = memo(function EdgeTable({ pattern, show, onPick }: EdgeTablePr
               </TableCell>
               <TableCell>
                 {JOINT_WORDS[edge.joint.kind]}
-                {edge.meets && <Box sx={{ color: 'var(--pencil)', fontSize: '0.85rem' }}>{edge.meets}</Box>}
+                <Box sx={{ color: 'var(--pencil)', fontSize: '0.85rem' }}>{meetsOf(plan, edge.id)}</Box>
               </TableCell>
             </TableRow>
           ))}

@@ -13,27 +13,29 @@ export function CornerPanel({ corner }: { corner: Corner }) {
   const within = pattern.edges.some((edge) =>
     edge.sides.slice(1).some((s) => pattern.sides.find((side) => side.id === s)?.from === corner.id),
   );
+  // Both buttons stand only where the edit can be made; should it be refused all the same, the card stays as it is.
+  const put = (next: ReturnType<typeof partEdge>) => next.ok && card.edit(next.doc);
   return (
     <>
       <Typography variant="h2">Corner {pattern.corners.indexOf(corner) + 1}</Typography>
       <Stack direction="row" spacing={1}>
         <LengthField
-          label="Across (x)"
+          label="Across, from the left"
           signed
           mm={corner.x}
           digits={2}
-          onChange={(mm) => mm !== null && card.edit(moveCorner(pattern, corner.id, [mm, corner.y]))}
+          onChange={(mm) => mm !== null && card.edit(moveCorner(pattern, corner.id, [mm, corner.y]), corner.id)}
         />
         <LengthField
-          label="Up (y)"
+          label="Up, from the bench"
           signed
           mm={corner.y}
           digits={2}
-          onChange={(mm) => mm !== null && card.edit(moveCorner(pattern, corner.id, [corner.x, mm]))}
+          onChange={(mm) => mm !== null && card.edit(moveCorner(pattern, corner.id, [corner.x, mm]), corner.id)}
         />
       </Stack>
       {within && (
-        <Button variant="outlined" onClick={() => card.edit(partEdge(pattern, corner.id, newId))}>
+        <Button variant="outlined" onClick={() => put(partEdge(pattern, corner.id, newId))}>
           Part the edge here
         </Button>
       )}
@@ -42,7 +44,7 @@ export function CornerPanel({ corner }: { corner: Corner }) {
         disabled={pattern.corners.length <= 3}
         onClick={() => {
           setPick(null);
-          card.edit(removeCorner(pattern, corner.id));
+          put(removeCorner(pattern, corner.id));
         }}
       >
         Take this corner out

@@ -14,7 +14,7 @@ import type { JointKind } from '#core/card/kinds';
 import { JOINTS } from '#core/card/kinds';
 import { arcOf, bulgeOfRadius, bulgeThrough, isStraight } from '#core/measure/segment';
 import { add, distance, left, mix, scale, sub, unit } from '#core/measure/vector';
-import { usualWeldPlan } from '#core/weld/start';
+import { meetsOf, setPlan } from '#core/weld/planned';
 import { EdgeStory } from '../drawing/EdgeStory';
 import { Choice } from '../shell/Choice';
 import { LengthField } from '../shell/LengthField';
@@ -47,12 +47,15 @@ function jointOf(kind: JointKind, thicknessMm: number, from: Joint): Joint {
 
 /** An edge at the card stage: its shape, what it meets, how it is joined. */
 export function EdgePanel({ edge }: { edge: Edge }) {
-  const { card, pattern, facts } = usePiece();
+  const { card, plan, pattern, facts } = usePiece();
   const { show } = usePreferences();
-  const change = (next: Partial<Edge>) => card.edit(setEdge(pattern, edge.id, next));
+  const [refused, setRefused] = useState<string | null>(null);
+  const put = (next: ReturnType<typeof joinEdges>) => {
+    setRefused(next.ok ? null : problemSentence(next.problems[0]!, pattern, show));
+    if (next.ok) card.edit(next.doc);
+  };
   const { joint } = edge;
-  const setJoint = (next: Joint) =>
-    change({ joint: next, weld: next.kind === joint.kind ? edge.weld : usualWeldPlan(next, facts.thicknessMm) });
+  const setJoint = (next: Joint) => card.edit(setEdge(pattern, edge.id, { joint: next }), `joint ${edge.id}`);
   const next = nextEdge(pattern, edge);
   return (
     <>
@@ -76,8 +79,10 @@ export function EdgePanel({ edge }: { edge: Edge }) {
       )}
       <TextField
         label="Meets"
-        value={edge.meets}
-        onChange={(event) => change({ meets: event.target.value.slice(0, 120) })}
+        value={meetsOf(plan.doc, edge.id)}
+        onChange={(event) =>
+          plan.edit(setPlan(plan.doc, edge.id, { meets: event.target.value.slice(0, 120) }), `meets ${edge.id}`)
+        }
         placeholder="What it comes up to: floor edge, old sill …"
       />
       <Choice
@@ -136,10 +141,15 @@ export function EdgePanel({ edge }: { edge: Edge }) {
           onChange={(way) => setJoint({ ...joint, turnDeg: way === 'turned' ? 90 : 0 })}
         />
       )}
+      {refused && (
+        <Typography role="alert" sx={{ color: 'var(--torch)' }}>
+          {refused}
+        </Typography>
+      )}
       <FoldAlong edge={edge} />
       {next && (
         <Box>
-          <Button variant="outlined" onClick={() => card.edit(joinEdges(pattern, edge.id))}>
+          <Button variant="outlined" onClick={() => put(joinEdges(pattern, edge.id))}>
             Make one with edge {next.letter}
           </Button>
           <Typography variant="body2" sx={{ color: 'var(--pencil)', mt: 0.5 }}>
@@ -177,7 +187,7 @@ function FoldAlong({ edge }: { edge: Edge }) {
     const id = newId();
     card.edit({
       ...pattern,
-      folds: [...pattern.folds, newFold(pattern, id, found.chord.from, found.chord.to)],
+      folds: [...pattern.folds, newFold(pattern, id, { kind: 'along', side: straight, inMm: offMm })],
     });
     setPick({ kind: 'fold', id });
   };
@@ -210,7 +220,7 @@ function SideShape({ sideId, said }: { sideId: string; said: string }) {
   const bow = (riseMm: number) => {
     const middle = mix(segment.a, segment.b, 0.5);
     const via = add(middle, scale(left(unit(sub(segment.b, segment.a))), -riseMm));
-    card.edit(reshapeSide(pattern, sideId, bulgeThrough(segment.a, via, segment.b)));
+    card.edit(reshapeSide(pattern, sideId, bulgeThrough(segment.a, via, segment.b)), sideId);
   };
   return (
     <>
@@ -233,7 +243,10 @@ function SideShape({ sideId, said }: { sideId: string; said: string }) {
           mm={chord}
           min={0.1}
           digits={2}
-          onChange={(mm) => mm && card.edit(setSideLength(pattern, sideId, mm))}
+          onChange={(mm) => {
+            const next = mm === null ? null : setSideLength(pattern, sideId, mm);
+            if (next?.ok) card.edit(next.doc, sideId);
+          }}
         />
       ) : (
         <Stack direction="row" spacing={1}>

@@ -4,7 +4,8 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useRef, useState } from 'react';
 import { moveCorner, reshapeSide, setHole, splitSide } from '#core/card/edit';
 import { outlineOf, segmentOfSide } from '#core/card/outline';
-import type { PatternDoc, Place } from '#core/card/pattern';
+import type { SnappedPlace } from '#core/card/foldPlace';
+import type { PatternDoc } from '#core/card/pattern';
 import { snap } from '#core/card/snap';
 import { box } from '#core/measure/path';
 import { bulgeThrough, pointAt } from '#core/measure/segment';
@@ -41,7 +42,7 @@ export function Editor() {
   const { card, pattern, pick, setPick, development } = usePiece();
   const { unit, show, showArea } = usePreferences();
   const [tool, setTool] = useState<Tool>('move');
-  const [foldFrom, setFoldFrom] = useState<Place | null>(null);
+  const [foldFrom, setFoldFrom] = useState<SnappedPlace | null>(null);
   const [pointer, setPointer] = useState<Vec | null>(null);
   const [guides, setGuides] = useState<[Vec, Vec][]>([]);
   const held = useRef<Held | null>(null);
@@ -73,13 +74,14 @@ export function Editor() {
     const h = held.current!;
     if (!h.moved && distance(h.at, p) * scale < 4) return;
     h.moved = true;
-    if (h.kind === 'side') return card.edit(bowed(pattern, h.id, p, SNAP_PX / scale));
+    if (h.kind === 'side') return card.edit(bowed(pattern, h.id, p, SNAP_PX / scale), h.id);
     const found = snap(p, { ...snapAround(pattern, h.id), reachMm: SNAP_PX / scale, unit });
     setGuides(found.guides);
     card.edit(
       h.kind === 'corner'
         ? moveCorner(pattern, h.id, found.point)
         : setHole(pattern, h.id, { x: found.point[0], y: found.point[1] }),
+      h.id,
     );
   };
 
@@ -112,15 +114,19 @@ export function Editor() {
       setPick({ kind: 'hole', id });
       return choose('move');
     }
-    const meant = placeMeant(pattern, p, tool === 'fold' ? foldFrom : null, scale, unit);
+    const meant = placeMeant(pattern, p, tool === 'fold' ? (foldFrom?.spot ?? null) : null, scale, unit);
     if (!meant) return;
     if (tool === 'corner') {
-      card.edit(splitSide(pattern, meant.place.side, meant.place.at, newId));
+      const split = splitSide(pattern, meant.spot.side, meant.spot.at, newId);
+      if (split.ok) card.edit(split.doc);
       return choose('move');
     }
-    if (!foldFrom) return setFoldFrom(meant.place);
+    if (!foldFrom) return setFoldFrom(meant);
     const id = newId();
-    card.edit({ ...pattern, folds: [...pattern.folds, newFold(pattern, id, foldFrom, meant.place)] });
+    card.edit({
+      ...pattern,
+      folds: [...pattern.folds, newFold(pattern, id, { kind: 'between', from: foldFrom.place, to: meant.place })],
+    });
     setPick({ kind: 'fold', id });
     choose('move');
   };
@@ -194,7 +200,7 @@ export function Editor() {
           />
           {tool === 'move' && <Bows bows={bows} />}
           {(tool === 'fold' || tool === 'corner') && (
-            <PlaceInHand pattern={pattern} from={foldFrom} pointer={pointer} />
+            <PlaceInHand pattern={pattern} from={foldFrom?.spot ?? null} pointer={pointer} />
           )}
           <Guides guides={guides} />
         </Drawing>

@@ -6,7 +6,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { setFold, without } from '#core/card/edit';
-import { pointOfPlace } from '#core/card/outline';
+import { endsOfFold } from '#core/card/foldPlace';
 import type { Fold } from '#core/card/pattern';
 import type { Made } from '#core/card/kinds';
 import { MADE } from '#core/card/kinds';
@@ -24,8 +24,7 @@ export function FoldPanel({ fold }: { fold: Fold }) {
   const { card, pattern, metal, facts, setPick } = usePiece();
   const { show } = usePreferences();
   const change = (next: Partial<Fold>) => card.edit(setFold(pattern, fold.id, next));
-  const a = pointOfPlace(pattern, fold.from);
-  const b = pointOfPlace(pattern, fold.to);
+  const [a, b] = endsOfFold(pattern, fold) ?? [null, null];
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>

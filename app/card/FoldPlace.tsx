@@ -2,7 +2,9 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { setFold } from '#core/card/edit';
-import { alongEdge, besideFold, chordAlong, placeAlong } from '#core/card/foldPlace';
+import type { Chord } from '#core/card/foldPlace';
+import { alongEdge, besideFold, chordAlong, chordOf, placeAlong } from '#core/card/foldPlace';
+import type { Spot } from '#core/card/outline';
 import type { Edge, Fold, PatternDoc, Place } from '#core/card/pattern';
 import { Choice } from '../shell/Choice';
 import { LengthField } from '../shell/LengthField';
@@ -14,19 +16,23 @@ import { problemSentence } from '../shell/sentences';
 export function FoldPlace({ fold }: { fold: Fold }) {
   const { card, pattern } = usePiece();
   const beside = besideFold(pattern, fold);
+  const chord = chordOf(pattern, fold);
   return (
     <>
       {beside.length > 0 && <FromEdge fold={fold} beside={beside} />}
       <Stack direction="row" spacing={1}>
-        {(['from', 'to'] as const).map((end) => (
-          <End
-            key={end}
-            pattern={pattern}
-            place={fold[end]}
-            begins={end === 'from'}
-            onChange={(place) => card.edit(setFold(pattern, fold.id, { [end]: place }))}
-          />
-        ))}
+        {chord &&
+          (['from', 'to'] as const).map((end) => (
+            <End
+              key={end}
+              pattern={pattern}
+              spot={chord[end]}
+              begins={end === 'from'}
+              onChange={(place) =>
+                card.edit(setFold(pattern, fold.id, { path: withEnd(fold, chord, end, place) }), fold.id)
+              }
+            />
+          ))}
       </Stack>
     </>
   );
@@ -37,14 +43,15 @@ function FromEdge({ fold, beside }: { fold: Fold; beside: ReturnType<typeof besi
   const { show } = usePreferences();
   const [chosen, setChosen] = useState<string | null>(null);
   const [missed, setMissed] = useState<string | null>(null);
-  const from = beside.find((b) => b.side === chosen) ?? beside[0]!;
+  const meant = fold.path.kind === 'along' ? fold.path.side : null;
+  const from = beside.find((b) => b.side === (chosen ?? meant)) ?? beside[0]!;
   const move = (mm: number | null) => {
     if (mm === null) return;
     const found = chordAlong(pattern, from.side, mm);
     setMissed(found.ok ? null : problemSentence(found.problems[0]!, pattern, show));
     if (!found.ok) return;
     setChosen(from.side);
-    card.edit(setFold(pattern, fold.id, turnedAs(pattern, fold, found.chord)));
+    card.edit(setFold(pattern, fold.id, { path: { kind: 'along', side: from.side, inMm: mm } }), fold.id);
   };
   return (
     <>
@@ -68,25 +75,27 @@ function FromEdge({ fold, beside }: { fold: Fold; beside: ReturnType<typeof besi
   );
 }
 
-/** The new chord run the same way as the fold it replaces, so that `from` stays on the side it was on. */
-function turnedAs(pattern: PatternDoc, fold: Fold, chord: { from: Place; to: Place }): { from: Place; to: Place } {
-  const edgeOf = (place: Place) => alongEdge(pattern, place)?.edge.id;
-  const crossed = edgeOf(fold.from) === edgeOf(chord.to) || edgeOf(fold.to) === edgeOf(chord.from);
-  return crossed ? { from: chord.to, to: chord.from } : chord;
+/** The fold's path with one end meant anew; the other stays as it was meant, or where it lies. */
+function withEnd(fold: Fold, chord: Chord, end: 'from' | 'to', place: Place): Fold['path'] {
+  const { path } = fold;
+  const asItLies = ({ side, at }: Spot): Place => ({ side, share: at });
+  const ends =
+    path.kind === 'between' ? path : { kind: 'between' as const, from: asItLies(chord.from), to: asItLies(chord.to) };
+  return { ...ends, [end]: place };
 }
 
 function End({
   pattern,
-  place,
+  spot,
   begins,
   onChange,
 }: {
   pattern: PatternDoc;
-  place: Place;
+  spot: Spot;
   begins: boolean;
   onChange: (place: Place) => void;
 }) {
-  const found = alongEdge(pattern, place);
+  const found = alongEdge(pattern, spot);
   if (!found) return null;
   const { edge, atMm } = found;
   return (

@@ -1,6 +1,7 @@
 import { alongEdge, snapPlace } from '#core/card/foldPlace';
-import { pointOfPlace } from '#core/card/outline';
-import type { PatternDoc, Place } from '#core/card/pattern';
+import type { Spot } from '#core/card/outline';
+import { pointOfSpot } from '#core/card/outline';
+import type { PatternDoc } from '#core/card/pattern';
 import type { Unit } from '#core/measure/length';
 import type { Vec } from '#core/measure/vector';
 import { distance } from '#core/measure/vector';
@@ -12,7 +13,7 @@ import { usePreferences } from '../shell/preferences';
 export const REACH_PX = 14;
 
 /** The place on the outline that is meant by touching the card at `p`. */
-export const placeMeant = (pattern: PatternDoc, p: Vec, from: Place | null, scale: number, unit: Unit) =>
+export const placeMeant = (pattern: PatternDoc, p: Vec, from: Spot | null, scale: number, unit: Unit) =>
   snapPlace(pattern, p, { from, reachMm: REACH_PX / scale, unit });
 
 /** The fold or corner being laid: where it begins, where it would end, and how far that is along the edge. */
@@ -22,15 +23,15 @@ export function PlaceInHand({
   pointer,
 }: {
   pattern: PatternDoc;
-  from: Place | null;
+  from: Spot | null;
   pointer: Vec | null;
 }) {
   const { px, scale } = useView();
   const { unit, show } = usePreferences();
   const meant = pointer && placeMeant(pattern, pointer, from, scale, unit);
-  const start = from && pointOfPlace(pattern, from);
+  const start = from && pointOfSpot(pattern, from);
   const dots = [start, meant?.point].filter((p) => p != null);
-  const on = meant && alongEdge(pattern, meant.place);
+  const on = meant && alongEdge(pattern, meant.spot);
   const said =
     on &&
     [

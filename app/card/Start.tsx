@@ -6,7 +6,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import type { Closing, Leg } from '#core/card/legs';
-import { outlineFromLegs, outlineFromPoints, parseLegs, parsePoints, walk } from '#core/card/legs';
+import { outlineFromLegs, outlineFromPoints, parseLegs, parsePoints, walk, writtenLeg } from '#core/card/legs';
 import { patternParts } from '#core/card/outline';
 import type { Path } from '#core/measure/path';
 import { box, boxOf } from '#core/measure/path';
@@ -24,7 +24,15 @@ import { Trace } from './Trace';
 import { newId } from './newId';
 
 type Way = 'legs' | 'points' | 'draw';
-type Draft = { way: Way; legsText: string; pointsText: string; closing: Closing };
+type Draft = { way: Way; legsText: string; pointsText: string; closing: Closing | null };
+
+/** A walk that misses its start by more than this, or this share of its length, is asked about. */
+const SMALL_MISS_MM = 5;
+const SMALL_MISS_SHARE = 0.01;
+const missOf = (legs: readonly Leg[]): boolean => {
+  const { closingMm } = walk(legs);
+  return closingMm > SMALL_MISS_MM || closingMm > SMALL_MISS_SHARE * legs.reduce((sum, leg) => sum + leg.lengthMm, 0);
+};
 
 /** An empty card: three ways in, with what is typed drawn as it is typed. */
 export default function Start() {
@@ -34,12 +42,12 @@ export default function Start() {
     way: 'legs',
     legsText: '',
     pointsText: '',
-    closing: 'spread',
+    closing: null,
   });
   const { way, legsText, pointsText, closing } = draft;
   const begin = (path: Path) => {
     drop();
-    card.edit({ ...pattern, ...patternParts(path, newId), unitsHint: unit === 'mm' ? 'mm' : 'in' });
+    card.edit({ ...pattern, ...patternParts(path, newId) });
   };
   if (way === 'draw') return <Sketch onDone={begin} onBack={() => set({ way: 'legs' })} />;
 
@@ -58,18 +66,21 @@ export default function Start() {
   const built =
     way === 'legs'
       ? legs?.ok
-        ? outlineFromLegs(legs.legs, closing)
+        ? outlineFromLegs(legs.legs, closing ?? (missOf(legs.legs) ? 'leave' : 'spread'))
         : null
       : points?.ok
         ? outlineFromPoints(points.points)
         : null;
   const closingMm = way === 'legs' && legs?.ok ? walk(legs.legs).closingMm : 0;
+  // A small miss is spread over the corners; a large one is a leg forgotten or mistyped, and asked about.
+  const asked = legs?.ok === true && missOf(legs.legs);
+  const undecided = closingMm > 1e-3 && asked && closing === null;
   const bounds = gone.length > 1 ? boxOf(gone) : { minX: 0, minY: 0, maxX: 300, maxY: 200 };
 
   const dragged = (list: Leg[]) =>
     set({
       legsText: list
-        .map((leg) => `${Math.round(leg.lengthMm * 10) / 10}mm @ ${Math.round(leg.turnDeg * 10) / 10}`)
+        .map((leg) => writtenLeg({ ...leg, turnDeg: Math.round(leg.turnDeg * 10) / 10 }, unit))
         .join('\n'),
     });
 
@@ -127,18 +138,20 @@ export default function Start() {
         </ToggleButtonGroup>
         {way === 'legs' ? (
           <TextField
-            label={`Legs: length @ turn to the left, ${unit === 'mm' ? 'mm' : 'inches'}`}
+            label={`Legs: a length and the turn at its end, ${unit === 'mm' ? 'mm' : 'inches'}`}
             multiline
             minRows={6}
             value={legsText}
             onChange={(event) => set({ legsText: event.target.value })}
-            placeholder={'300 @ 90\n200 @ 90\n300 @ 90\n200'}
-            helperText="One leg a line, or parted by commas. No @ means square; a minus turns right."
+            placeholder={
+              unit === 'mm' ? '300\n200 left 60\n180 left 120\n200' : '11 13/16\n7 7/8 left 60\n7 1/8 left 120\n7 7/8'
+            }
+            helperText="One leg a line. A length alone turns square to the left; write left 60, right 30 or straight on."
             slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
           />
         ) : (
           <TextField
-            label={`Points: x and y, ${unit === 'mm' ? 'mm' : 'inches'}`}
+            label={`Points: across and up, ${unit === 'mm' ? 'mm' : 'inches'}`}
             multiline
             minRows={8}
             value={pointsText}
@@ -162,11 +175,12 @@ export default function Start() {
             <Box>
               <Typography>
                 The last leg misses the start by <b className="figure">{show(closingMm)}</b>.
+                {undecided && ' A leg may be missing. Mend the legs, or choose:'}
               </Typography>
               <ToggleButtonGroup
                 exclusive
                 size="small"
-                value={closing}
+                value={closing ?? (asked ? null : 'spread')}
                 onChange={(_, next: Closing | null) => next && set({ closing: next })}
                 aria-label="What to do about the closing error"
                 sx={{ mt: 0.5 }}
@@ -186,7 +200,7 @@ export default function Start() {
           <Button
             variant="contained"
             size="large"
-            disabled={!built?.ok}
+            disabled={!built?.ok || undecided}
             onClick={() => built?.ok && begin(built.path)}
           >
             Make the card

@@ -1,10 +1,9 @@
-import type { Fold, PatternDoc, Place } from '#core/card/pattern';
+import type { Fold, FoldPath, PatternDoc } from '#core/card/pattern';
 
-/** A fold between two places: square, toward you, and the card made there as at the fold laid last. */
-export const newFold = (pattern: PatternDoc, id: string, from: Place, to: Place): Fold => ({
+/** A fold along a path: square, toward you, and the card made there as at the fold laid last. */
+export const newFold = (pattern: PatternDoc, id: string, path: FoldPath): Fold => ({
   id,
-  from,
-  to,
+  path,
   angleDeg: 90,
   toward: 'face',
   radiusMm: null,

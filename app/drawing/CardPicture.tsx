@@ -1,5 +1,6 @@
 import { memo } from 'react';
-import { outlineOf, pointOfPlace, segmentsOfEdge } from '#core/card/outline';
+import { endsOfFold } from '#core/card/foldPlace';
+import { outlineOf, segmentsOfEdge } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { segmentLength } from '#core/measure/segment';
 import { mix } from '#core/measure/vector';
@@ -70,9 +71,9 @@ export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true
         );
       })}
       {pattern.folds.map((fold, i) => {
-        const a = pointOfPlace(pattern, fold.from);
-        const b = pointOfPlace(pattern, fold.to);
-        if (!a || !b) return null;
+        const ends = endsOfFold(pattern, fold);
+        if (!ends) return null;
+        const [a, b] = ends;
         const picked = pick?.kind === 'fold' && pick.id === fold.id;
         const colour = picked ? 'var(--torch)' : pencil;
         const [x1, y1] = px(a);

@@ -1,47 +1,24 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { edgeLength, outlineOf } from '#core/card/outline';
-import type { PatternDoc } from '#core/card/pattern';
+import { outlineOf } from '#core/card/outline';
 import { box } from '#core/measure/path';
+import { changesOfCard, changesOfPlan } from '../shell/changes';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 import { CardPicture } from './CardPicture';
 import { Drawing } from './Drawing';
 
-/** What differs between two versions of a card, in words. */
-function differences(mine: PatternDoc, theirs: PatternDoc, show: (mm: number) => string): string[] {
-  const said: string[] = [];
-  const count = (what: string, a: number, b: number) =>
-    a !== b && said.push(`${what}: ${a} in yours, ${b} in the other`);
-  count('Corners', mine.corners.length, theirs.corners.length);
-  count('Folds', mine.folds.length, theirs.folds.length);
-  count('Holes', mine.holes.length, theirs.holes.length);
-  for (const edge of mine.edges) {
-    const other = theirs.edges.find((e) => e.id === edge.id);
-    if (!other) continue;
-    const [a, b] = [edgeLength(mine, edge), edgeLength(theirs, other)];
-    if (Math.abs(a - b) > 0.005) said.push(`Edge ${edge.letter}: ${show(a)} in yours, ${show(b)} in the other`);
-    if (JSON.stringify([edge.joint, edge.meets]) !== JSON.stringify([other.joint, other.meets]))
-      said.push(`Edge ${edge.letter} is joined differently`);
-  }
-  mine.folds.forEach((fold, i) => {
-    const other = theirs.folds.find((f) => f.id === fold.id);
-    if (other && JSON.stringify(other) !== JSON.stringify(fold))
-      said.push(`Fold ${i + 1}: ${fold.angleDeg}° in yours, ${other.angleDeg}° in the other`);
-  });
-  return said.length > 0 ? said : ['Only small moves of corners or holes'];
-}
-
 /** Two pages changed the same card: both versions side by side, and the choice. Neither is lost; both stay in the history. */
 export default function Conflict() {
-  const { card } = usePiece();
+  const { card, plan } = usePiece();
   const { show } = usePreferences();
-  const { theirs, pattern } = card;
+  if (!card.theirs && plan.theirs) return <PlanConflict />;
+  const { theirs, doc: pattern } = card;
   if (!theirs) return null;
   const versions = [
     { title: 'Yours, on this page', doc: pattern, keep: 'mine' as const, button: 'Keep mine' },
-    { title: 'The other, saved first', doc: theirs.pattern, keep: 'theirs' as const, button: 'Take the other' },
+    { title: 'The other, saved first', doc: theirs.doc, keep: 'theirs' as const, button: 'Take the other' },
   ];
   return (
     <Box sx={{ p: 2, flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column', gap: 1.5, overflow: 'auto' }}>
@@ -53,7 +30,7 @@ export default function Conflict() {
         </Typography>
       </Box>
       <Box component="ul" sx={{ m: 0, pl: 3 }}>
-        {differences(pattern, theirs.pattern, show)
+        {changesOfCard(pattern, theirs.doc, show)
           .slice(0, 6)
           .map((line) => (
             <li key={line}>{line}</li>
@@ -83,6 +60,34 @@ export default function Conflict() {
           </Box>
         ))}
       </Box>
+    </Box>
+  );
+}
+
+/** Two pages changed the same plan: what differs, and the choice. */
+function PlanConflict() {
+  const { plan, pattern } = usePiece();
+  const { theirs, doc } = plan;
+  if (!theirs) return null;
+  return (
+    <Box sx={{ p: 2, maxWidth: 720 }}>
+      <Typography variant="h2">What edges meet and how they are welded was changed on another page too</Typography>
+      <Typography sx={{ my: 1 }}>
+        Nothing was overwritten. From yours to the other; the one you leave can be reached with undo.
+      </Typography>
+      <Box component="ul" sx={{ m: 0, mb: 2, pl: 3 }}>
+        {changesOfPlan(doc, theirs.doc, pattern)
+          .slice(0, 8)
+          .map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+      </Box>
+      <Button variant="contained" onClick={() => plan.settle('mine')} sx={{ mr: 1 }}>
+        Keep mine
+      </Button>
+      <Button variant="outlined" onClick={() => plan.settle('theirs')}>
+        Take the other
+      </Button>
     </Box>
   );
 }

@@ -1,14 +1,16 @@
 import Box from '@mui/material/Box';
-import { edgeOfRecord } from '#core/card/edit';
+import { edgeOfRecord } from '#core/card/recordPlace';
+import { wantedAlong } from '#core/fit/target';
+import { meetsOf, weldOf } from '#core/weld/planned';
 import { edgeLength } from '#core/card/outline';
 import { lieOf } from '#core/fit/lie';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
-import { JOINT_WORDS, LIE_WORDS, PROCESS_WORDS } from '../shell/words';
+import { JOINT_WORDS, PROCESS_WORDS, lieSentence } from '../shell/words';
 
 /** The whole life of an edge in a few lines: what it meets, what it adds, how it lay, how it was welded. */
 export function EdgeStory({ edgeId }: { edgeId: string }) {
-  const { pattern, development, fits, welds, inspections } = usePiece();
+  const { pattern, plan, facts, development, fits, welds, inspections } = usePiece();
   const { show } = usePreferences();
   const edge = pattern.edges.find((e) => e.id === edgeId);
   if (!edge) return null;
@@ -16,14 +18,19 @@ export function EdgeStory({ edgeId }: { edgeId: string }) {
   const fit = [...fits]
     .reverse()
     .flatMap((f) => f.edges.filter((e) => e.edge === edgeId && e.stations.some((s) => s.gapMm !== null)))[0];
-  const lie = fit && lieOf(fit.stations, { gapMm: fit.targetMm, toleranceMm: fit.toleranceMm, flushMm: fit.flushMm });
-  const done = welds.filter((weld) => edgeOfRecord(pattern, weld.edge) === edge);
-  const seen = inspections.filter((i) => edgeOfRecord(pattern, i.edge) === edge);
+  const planned = weldOf(plan.doc, edge, facts.thicknessMm);
+  const meets = meetsOf(plan.doc, edge.id);
+  const lie =
+    fit && lieOf(fit.stations, wantedAlong(fit, edge.joint.kind, planned?.process ?? null, facts.thicknessMm));
+  const own = (record: { edge: string; withdrawn: unknown }) =>
+    !record.withdrawn && edgeOfRecord(pattern, { edge: record.edge, turned: pattern.turned })?.edge === edge;
+  const done = welds.filter(own);
+  const seen = inspections.filter(own);
   const open = seen.filter((i) => !i.sound && i.remedy.trim() === '').length;
   const lines: [string, string][] = [
     [
       'Card',
-      `${show(edgeLength(pattern, edge))}, ${JOINT_WORDS[edge.joint.kind].toLowerCase()}${edge.meets ? ` to ${edge.meets}` : ''}`,
+      `${show(edgeLength(pattern, edge))}, ${JOINT_WORDS[edge.joint.kind].toLowerCase()}${meets ? ` to ${meets}` : ''}`,
     ],
     [
       'Blank',
@@ -33,13 +40,13 @@ export function EdgeStory({ edgeId }: { edgeId: string }) {
           : 'cut to the line'
         : 'no blank yet',
     ],
-    ['Fit', lie ? LIE_WORDS[lie.lie] : 'not read yet'],
+    ['Fit', lie ? lieSentence(lie) : 'not read yet'],
     [
       'Weld',
       done.length > 0
         ? `${done.length} ${done.length === 1 ? 'entry' : 'entries'}, last ${PROCESS_WORDS[done[done.length - 1]!.process]} by ${done[done.length - 1]!.who || 'someone'}`
-        : edge.weld
-          ? `${PROCESS_WORDS[edge.weld.process]}, not welded yet`
+        : planned
+          ? `${PROCESS_WORDS[planned.process]}, not welded yet`
           : 'not joined',
     ],
     [

@@ -8,8 +8,8 @@ import { usePiece } from '../shell/pieceContext';
 
 /** What a stage shows while the card gives no blank: why, and the way back to mend it. */
 export function NoBlank() {
-  const { id, pattern, development } = usePiece();
-  const empty = pattern.sides.length === 0;
+  const { id, card, pattern, problems, development } = usePiece();
+  const empty = pattern.sides.length === 0 && problems.every((p) => p.code === 'outline-empty');
   return (
     <Box sx={{ flex: 1, display: 'grid', placeItems: 'center', p: 3 }}>
       <Stack spacing={2} sx={{ maxWidth: 560 }}>
@@ -24,11 +24,16 @@ export function NoBlank() {
             ? 'The blank is reckoned from the card: put its outline and folds in, and it stands here.'
             : 'There is no blank until this is put right:'}
         </Typography>
-        {!empty && !development.ok && <Notices problems={development.problems} />}
+        {!empty && !development.ok && <Notices problems={problems.length > 0 ? problems : development.problems} />}
         <Box>
           <Button variant="contained" size="large" component={Link} to={`/pieces/${id}/card`}>
             {empty ? 'Put the card in' : 'Mend the card'}
           </Button>
+          {!empty && card.canUndo && (
+            <Button variant="outlined" size="large" sx={{ ml: 1 }} onClick={card.lastGood}>
+              Back to the last card that gave a blank
+            </Button>
+          )}
         </Box>
       </Stack>
     </Box>

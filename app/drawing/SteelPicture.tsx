@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
-import { outlineOf, pointOfPlace } from '#core/card/outline';
+import { endsOfFold } from '#core/card/foldPlace';
+import { outlineOf } from '#core/card/outline';
 import type { Edge, PatternDoc } from '#core/card/pattern';
 import type { Segment } from '#core/measure/segment';
 import { segmentLength } from '#core/measure/segment';
@@ -23,9 +24,9 @@ export function SteelPicture({ pattern, children }: { pattern: PatternDoc; child
       <path d={data(path)} fill="var(--shadow)" transform="translate(4 6)" />
       <path d={data(path)} fill="var(--zinc)" stroke="var(--zinc-line)" strokeWidth={2} strokeLinejoin="round" />
       {pattern.folds.map((fold) => {
-        const a = pointOfPlace(pattern, fold.from);
-        const b = pointOfPlace(pattern, fold.to);
-        if (!a || !b) return null;
+        const ends = endsOfFold(pattern, fold);
+        if (!ends) return null;
+        const [a, b] = ends;
         const [x1, y1] = px(a);
         const [x2, y2] = px(b);
         return (
@@ -51,7 +52,7 @@ export function SteelPicture({ pattern, children }: { pattern: PatternDoc; child
 }
 
 /** Whether something is known to lie beyond an edge, so that it is drawn. */
-export const hasNeighbour = (edge: Edge): boolean => edge.meets !== '' || isJoined(edge.joint);
+export const hasNeighbour = (edge: Edge, meets: string): boolean => meets !== '' || isJoined(edge.joint);
 
 /**
  * What the edge comes up to, drawn lightly: a strip beyond the gap, with its name where there is room. `gapPx` says how

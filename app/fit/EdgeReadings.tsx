@@ -4,17 +4,18 @@ import Stack from '@mui/material/Stack';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { Suspense, lazy, useState } from 'react';
+import { Suspense, lazy, useEffect, useState } from 'react';
 import { edgeLength } from '#core/card/outline';
 import type { Edge } from '#core/card/pattern';
 import { lieOf } from '#core/fit/lie';
-import { evenStations, gapTarget } from '#core/fit/target';
+import { evenStations, gapTarget, wantedAlong } from '#core/fit/target';
+import { weldOf } from '#core/weld/planned';
 import type { FitRecord } from '#core/format/job';
 import type { Fit } from '../records/fits.server';
 import { LengthField } from '../shell/LengthField';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
-import { LIE_WORDS } from '../shell/words';
+import { lieSentence } from '../shell/words';
 import { keptRecord } from './keptReadings';
 
 const GapChart = lazy(() => import('./GapChart'));
@@ -32,15 +33,18 @@ export function EdgeReadings({
   edge: Edge;
   onRead: (record: FitRecord['edges'][number]) => void;
 }) {
-  const { pattern, facts, fits } = usePiece();
-  const { show } = usePreferences();
+  const { pattern, plan, facts, fits, setUndo } = usePiece();
+  const { show, bare, showThin, thin } = usePreferences();
   const length = edgeLength(pattern, edge);
-  const usual = gapTarget(edge.joint.kind, edge.weld?.process ?? null, facts.thicknessMm);
+  const process = weldOf(plan.doc, edge, facts.thicknessMm)?.process ?? null;
+  const usual = gapTarget(edge.joint.kind, process, facts.thicknessMm);
   const [record, setRecord] = useState<EdgeRecord>(
     () =>
       keptRecord(fit.id, edge.id) ??
       fit.edges.find((e) => e.edge === edge.id) ?? {
         edge: edge.id,
+        turned: pattern.turned,
+        own: false,
         targetMm: usual.gapMm,
         toleranceMm: usual.toleranceMm,
         flushMm: usual.flushMm,
@@ -51,18 +55,47 @@ export function EdgeReadings({
   const [at, setAt] = useState(Math.max(0, firstEmpty));
   const [what, setWhat] = useState<What>('gap');
   const [turn, setTurn] = useState(0);
+  const wanted = wantedAlong(record, edge.joint.kind, process, facts.thicknessMm);
+  const [earlier, setEarlier] = useState<EdgeRecord[]>([]);
+  /** Kept with the target it was read against, so that the record says what was wanted at the time. */
   const put = (next: EdgeRecord) => {
-    setRecord(next);
-    onRead(next);
+    const w = wantedAlong(next, edge.joint.kind, process, facts.thicknessMm);
+    const kept = { ...next, targetMm: w.gapMm, toleranceMm: w.toleranceMm, flushMm: w.flushMm };
+    setEarlier((list) => [...list.slice(-30), record]);
+    setRecord(kept);
+    onRead(kept);
   };
+  useEffect(() => {
+    setUndo({
+      undo: () => {
+        const last = earlier[earlier.length - 1];
+        if (!last) return 'No reading to undo here';
+        const changed = last.stations.findIndex((s, i) => JSON.stringify(s) !== JSON.stringify(record.stations[i]));
+        setEarlier(earlier.slice(0, -1));
+        setRecord(last);
+        onRead(last);
+        if (changed >= 0) setAt(changed);
+        setTurn((n) => n + 1);
+        return changed >= 0
+          ? `Undone: station ${changed + 1} of edge ${edge.letter}`
+          : `Undone on edge ${edge.letter}`;
+      },
+    });
+    return () => setUndo(null);
+  }, [earlier, edge.letter, onRead, record, setUndo]);
+  /** A target set by hand: from then on it no longer follows the joint. */
+  const setBy = (change: Partial<EdgeRecord>): EdgeRecord => ({
+    ...record,
+    targetMm: wanted.gapMm,
+    toleranceMm: wanted.toleranceMm,
+    flushMm: wanted.flushMm,
+    ...change,
+    own: true,
+  });
   const station = record.stations[at];
   const setStation = (change: Partial<EdgeRecord['stations'][number]>) =>
     put({ ...record, stations: record.stations.map((s, i) => (i === at ? { ...s, ...change } : s)) });
-  const lie = lieOf(record.stations, {
-    gapMm: record.targetMm,
-    toleranceMm: record.toleranceMm,
-    flushMm: record.flushMm,
-  });
+  const lie = lieOf(record.stations, wanted);
   const order = [...pattern.edges].findIndex((e) => e.id === edge.id);
   const before = pattern.edges[(order - 1 + pattern.edges.length) % pattern.edges.length]!;
   const next = () => {
@@ -75,7 +108,7 @@ export function EdgeReadings({
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1, flexWrap: 'wrap' }}>
         <Typography variant="h2">Edge {edge.letter}</Typography>
         <Typography role="status" sx={{ flex: 1 }}>
-          {LIE_WORDS[lie.lie]}
+          {lieSentence(lie)}
         </Typography>
       </Box>
       <ToggleButtonGroup
@@ -123,15 +156,15 @@ export function EdgeReadings({
           const value = what === 'gap' ? s.gapMm : s.flushMm;
           const outside =
             what === 'gap'
-              ? value !== null && Math.abs(value - record.targetMm) > record.toleranceMm + 1e-9
-              : value !== null && Math.abs(value) > record.flushMm + 1e-9;
+              ? value !== null && Math.abs(value - wanted.gapMm) > wanted.toleranceMm + 1e-9
+              : value !== null && Math.abs(value) > wanted.flushMm + 1e-9;
           return (
             <Box
               key={i}
               component="button"
               type="button"
               role="listitem"
-              aria-label={`Station ${i + 1}: ${value === null ? 'not read' : show(value, 2)}`}
+              aria-label={`Station ${i + 1}: ${value === null ? 'not read' : showThin(value)}`}
               onClick={() => setAt(i)}
               sx={{
                 font: 'inherit',
@@ -145,13 +178,13 @@ export function EdgeReadings({
               }}
             >
               <Box sx={{ fontSize: '0.78rem', color: 'var(--pencil)' }} className="figure">
-                {Math.round(s.atMm)}
+                {bare(s.atMm, 0)}
               </Box>
               <Box
                 className="figure"
                 sx={{ fontSize: '1.05rem', fontWeight: 500, color: outside ? 'var(--torch)' : 'inherit' }}
               >
-                {value === null ? '·' : `${outside ? '▲' : ''}${Math.round(value * 100) / 100}`}
+                {value === null ? '·' : `${outside ? outMark(what, value, wanted.gapMm) : ''}${thin(value)}`}
               </Box>
             </Box>
           );
@@ -168,32 +201,42 @@ export function EdgeReadings({
       <Stack direction="row" spacing={1}>
         <LengthField
           label="Target gap"
-          mm={record.targetMm}
+          mm={wanted.gapMm}
           digits={2}
-          onChange={(mm) => mm !== null && put({ ...record, targetMm: mm })}
+          onChange={(mm) => mm !== null && put(setBy({ targetMm: mm }))}
         />
         <LengthField
           label="Tolerance ±"
-          mm={record.toleranceMm}
+          mm={wanted.toleranceMm}
           min={0}
           digits={2}
-          onChange={(mm) => mm !== null && put({ ...record, toleranceMm: mm })}
+          onChange={(mm) => mm !== null && put(setBy({ toleranceMm: mm }))}
         />
         <LengthField
           label="Flush within"
-          mm={record.flushMm}
+          mm={wanted.flushMm}
           min={0}
           digits={2}
-          onChange={(mm) => mm !== null && put({ ...record, flushMm: mm })}
+          onChange={(mm) => mm !== null && put(setBy({ flushMm: mm }))}
         />
       </Stack>
       <Typography variant="caption" sx={{ color: 'var(--pencil)' }}>
-        {usual.why} (common practice).
+        {record.own ? 'Set by hand here. ' : ''}
+        {usual.why} (common practice).{' '}
+        {record.own && (
+          <Button size="small" onClick={() => put({ ...record, own: false })}>
+            As is usual for the joint
+          </Button>
+        )}
       </Typography>
       <Stations record={record} length={length} onChange={put} />
     </Stack>
   );
 }
+
+/** A mark of its own for each way of being out: wide, tight, proud, low. */
+const outMark = (what: What, value: number, wantedMm: number): string =>
+  what === 'gap' ? (value > wantedMm ? '↔' : '›‹') : value > 0 ? '↑' : '↓';
 
 /** Setting the stations: evenly by number, or one more at a place. Readings already made stay. */
 function Stations({

@@ -4,6 +4,7 @@ import type { Segment } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { along } from '#core/measure/vector';
 import { outwardAlong, pointAlong } from '#core/measure/run';
+import { meetsOf } from '#core/weld/planned';
 import { useView } from '../drawing/Drawing';
 import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
 import { EdgeTag, Pickable, Threads, usePathData } from '../drawing/marks';
@@ -44,7 +45,7 @@ export function FitPicture({
   pick: Pick;
   onPick: (pick: Pick) => void;
 }) {
-  const { pattern } = usePiece();
+  const { pattern, plan } = usePiece();
   const view = useView();
   const data = usePathData();
   const runs = pattern.edges.map((edge) => segmentsOfEdge(pattern, edge));
@@ -57,7 +58,7 @@ export function FitPicture({
   const hung = hangTags(
     pattern.edges.map((edge, i) => {
       const beyond = Math.max(0, ...readings[i]!.map((r) => r.gapMm * times * view.scale));
-      const stands = hasNeighbour(edge) || readings[i]!.length > 0;
+      const stands = hasNeighbour(edge, meetsOf(plan.doc, edge.id)) || readings[i]!.length > 0;
       return { run: runs[i]!, away: stands ? beyond + NEIGHBOUR_PX + 26 : 34, halfWidth: tagHalfWidth(edge.letter) };
     }),
     outlineOf(pattern).path,
@@ -66,8 +67,8 @@ export function FitPicture({
   return (
     <SteelPicture pattern={pattern}>
       {pattern.edges.map((edge, i) =>
-        hasNeighbour(edge) || readings[i]!.length > 0 ? (
-          <Neighbour key={edge.id} run={runs[i]!} name={edge.meets} gapPx={gapPx(i)} />
+        hasNeighbour(edge, meetsOf(plan.doc, edge.id)) || readings[i]!.length > 0 ? (
+          <Neighbour key={edge.id} run={runs[i]!} name={meetsOf(plan.doc, edge.id)} gapPx={gapPx(i)} />
         ) : null,
       )}
       <Threads tags={hung} />

@@ -4,7 +4,9 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { lieOf } from '#core/fit/lie';
-import { gapTarget } from '#core/fit/target';
+import { wantedAlong } from '#core/fit/target';
+import { weldOf } from '#core/weld/planned';
+import { isJoined } from '#core/weld/start';
 import { outlineOf } from '#core/card/outline';
 import type { Edge } from '#core/card/pattern';
 import type { FitRecord } from '#core/format/job';
@@ -19,7 +21,7 @@ import type { TallyFigure } from '../shell/Tally';
 import { usePiece } from '../shell/pieceContext';
 import { usePreferences } from '../shell/preferences';
 import { usePost } from '../shell/usePost';
-import { LIE_WORDS } from '../shell/words';
+import { lieSentence } from '../shell/words';
 import { EdgeReadings } from './EdgeReadings';
 import { FitPicture } from './FitPicture';
 import { FitSheet } from './FitSheet';
@@ -28,8 +30,8 @@ import { useReadings } from './useReadings';
 
 /** The fit stage: trial fits, gaps read along each edge, and how each edge lies. */
 export default function FitStage() {
-  const { id, pattern, fits, pick, setPick, facts, card } = usePiece();
-  const { show } = usePreferences();
+  const { id, pattern, plan, fits, pick, setPick, facts, card } = usePiece();
+  const { showThin } = usePreferences();
   const [chosen, setChosen] = useState<string | null>(null);
   const post = usePost(`/pieces/${id}/fits`);
   const put = useReadings(fits, post);
@@ -44,7 +46,8 @@ export default function FitStage() {
           at: new Date().toISOString(),
           held: fit?.held ?? 'clamps',
           notes: '',
-          revision: card.revision,
+          revision: card.number,
+          withdrawn: null,
           edges: [],
         } satisfies FitRecord,
       })
@@ -61,7 +64,7 @@ export default function FitStage() {
         { label: 'Off target', value: String(off.length), alert: off.length > 0 },
         {
           label: 'Worst by',
-          value: show(worst, 2),
+          value: read.length === 0 ? '—' : showThin(worst),
           alert: worst > 0,
           working: {
             title: 'Worst reading',
@@ -130,7 +133,7 @@ export default function FitStage() {
                   // What is joined is read first; free edges come after.
                   .sort(
                     (a, b) =>
-                      Number(b.edge.weld !== null) - Number(a.edge.weld !== null) ||
+                      Number(isJoined(b.edge.joint)) - Number(isJoined(a.edge.joint)) ||
                       a.edge.letter.length - b.edge.letter.length ||
                       a.edge.letter.localeCompare(b.edge.letter),
                   )
@@ -138,7 +141,7 @@ export default function FitStage() {
                     <EdgeLine
                       key={e.id}
                       letter={e.letter}
-                      said={lie ? LIE_WORDS[lie.lie] : 'not read yet'}
+                      said={lie ? lieSentence(lie) : 'not read yet'}
                       state={!lie || lie.read === 0 ? 'unread' : lie.good ? 'good' : 'off'}
                       picked={edge?.id === e.id}
                       onPick={() => setPick({ kind: 'edge', id: e.id })}
@@ -163,7 +166,8 @@ export default function FitStage() {
           </Button>
           {fit && (
             <Typography variant="caption" sx={{ color: 'var(--pencil)' }}>
-              Begun <Moment at={fit.at} />, on revision {fit.revision} of the card, {facts.name.toLowerCase()}.
+              Begun <Moment at={fit.at} />
+              {fit.revision === card.number ? '' : ', on an earlier card'}.
             </Typography>
           )}
         </Stack>
@@ -174,12 +178,8 @@ export default function FitStage() {
   function lieFor(of: FitRecord | null, e: Edge) {
     const record = of?.edges.find((r) => r.edge === e.id);
     if (!record) return null;
-    const usual = gapTarget(e.joint.kind, e.weld?.process ?? null, facts.thicknessMm);
-    return lieOf(record.stations, {
-      gapMm: record.targetMm,
-      toleranceMm: record.toleranceMm,
-      flushMm: record.flushMm ?? usual.flushMm,
-    });
+    const process = weldOf(plan.doc, e, facts.thicknessMm)?.process ?? null;
+    return lieOf(record.stations, wantedAlong(record, e.joint.kind, process, facts.thicknessMm));
   }
 }
 

@@ -2,7 +2,7 @@ import { data } from 'react-router';
 import { z } from 'zod';
 import { FitSchema } from '#core/format/job';
 import { HELD } from '#core/format/lists';
-import { changeFit, createFit, pieceOfFit, saveFitEdge } from '../records/fits.server';
+import { changeFit, createFit, pieceOfFit, saveFitEdge, withdrawFit } from '../records/fits.server';
 import { idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
 import type { Route } from './+types/fits';
@@ -16,6 +16,12 @@ const Body = z.discriminatedUnion('intent', [
     held: z.enum(HELD),
     notes: z.string().max(4000),
   }),
+  z.object({
+    intent: z.literal('withdraw'),
+    what: z.literal('trial'),
+    id: z.uuid(),
+    why: z.string().min(1).max(400),
+  }),
   z.object({ intent: z.literal('edge'), id: z.uuid(), edge: FitSchema.shape.edges.element }),
 ]);
 
@@ -26,7 +32,8 @@ export async function action({ request, params }: Route.ActionArgs) {
   const given = await parsedJson(request, Body);
   if (given.intent === 'new') return Response.json({ id: await createFit(piece.id, given.fit) });
   if ((await pieceOfFit(given.id)) !== piece.id) throw data(null, { status: 404 });
-  if (given.intent === 'change') await changeFit(given.id, given);
+  if (given.intent === 'change') await changeFit(given.id, { at: given.at, held: given.held, notes: given.notes });
+  else if (given.intent === 'withdraw') await withdrawFit(given.id, { at: new Date().toISOString(), why: given.why });
   else await saveFitEdge(given.id, given.edge);
   return Response.json({ id: given.id });
 }

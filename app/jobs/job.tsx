@@ -5,18 +5,20 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Form, Link, data, redirect } from 'react-router';
-import { develop } from '#core/blank/fold/develop';
-import { sheetMetal } from '#core/blank/fold/practice';
-import { checkCard } from '#core/card/check';
-import { emptyPattern } from '#core/card/kinds';
+import { emptyPattern } from '#core/card/emptyPattern';
+import { emptyPlan } from '#core/weld/emptyPlan';
+import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import { JobFactsSchema } from '#core/format/job';
 import { metalById } from '#core/metal/metals';
 import { lastFitsOfJob } from '../records/fits.server';
 import { archiveJob, changeJob, jobById } from '../records/jobs.server';
 import { idOr404, sentence } from '../records/parse.server';
-import { archivePiece, duplicatePiece, patternsOfJob, piecesOfJob, printsOfJob } from '../records/pieces.server';
+import { archivePiece, duplicatePiece, piecesOfJob, printsOfJob } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
 import { inspectionsOfJob, weldsOfJob } from '../records/welds.server';
+import { documentsOfJob } from '../records/documents.server';
+import { printDigest } from '../shell/printDigest';
+import { reckoned } from '../shell/reckoned';
 import { RoadLine } from '../shell/RoadLine';
 import type { Road } from '../shell/stages';
 import { STAGES, roadOf } from '../shell/stages';
@@ -30,9 +32,10 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const job = await jobById(idOr404(params.jobId));
   if (!job) throw data(null, { status: 404 });
   const archived = new URL(request.url).searchParams.has('archived');
-  const [pieces, patterns, prints, fits, welds, inspections, shop] = await Promise.all([
+  const [pieces, cards, plans, prints, fits, welds, inspections, shop] = await Promise.all([
     piecesOfJob(job.id, archived),
-    patternsOfJob(job.id),
+    documentsOfJob(job.id, 'card'),
+    documentsOfJob(job.id, 'plan'),
     printsOfJob(job.id),
     lastFitsOfJob(job.id),
     weldsOfJob(job.id),
@@ -40,14 +43,28 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     shopSettings(),
   ]);
   const rows = pieces.map((piece) => {
-    const pattern = patterns.get(piece.id) ?? emptyPattern();
+    const card = cards.get(piece.id);
+    const pattern = card?.doc ?? emptyPattern();
+    const plan = plans.get(piece.id)?.doc ?? emptyPlan();
     const metal = metalById(piece.metal);
+    const { problems, development } = reckoned(pattern, metal, piece.thicknessMm, shop);
     const road = roadOf({
       pattern,
-      problems: checkCard(pattern),
-      development: develop(pattern, sheetMetal(metal, piece.thicknessMm, shop), shop),
-      revision: piece.revision,
+      plan,
+      thicknessMm: piece.thicknessMm,
+      problems: [...(card?.broken ?? []), ...problems],
+      development,
+      revision: card?.number ?? 0,
       printed: prints.get(piece.id) ?? null,
+      digest: development.ok
+        ? printDigest(
+            development.development,
+            plugHoles(plugsOnBlank(pattern, plan, piece.thicknessMm, development.development)),
+            metal,
+            piece.thicknessMm,
+            shop,
+          )
+        : null,
       fit: fits.get(piece.id) ?? null,
       welds: welds.get(piece.id) ?? [],
       inspections: inspections.get(piece.id) ?? [],

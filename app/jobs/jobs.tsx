@@ -7,7 +7,9 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useRef, useState } from 'react';
 import { Form, Link, data, redirect, useNavigation, useSubmit } from 'react-router';
-import { JobFactsSchema, JobFileSchema } from '#core/format/job';
+import { JobFactsSchema } from '#core/format/job';
+import { readJob } from '#core/format/readJob';
+import { problemSentence } from '../shell/sentences';
 import { importJob } from '../records/jobFile.server';
 import { archiveJob, createJob, listJobs } from '../records/jobs.server';
 import { idOr404, sentence } from '../records/parse.server';
@@ -66,10 +68,12 @@ export async function action({ request }: Route.ActionArgs) {
         { status: 400 },
       );
     }
-    const parsed = JobFileSchema.safeParse(given);
-    if (!parsed.success)
-      return data({ message: `That is not a job file of this version: ${sentence(parsed.error)}` }, { status: 400 });
-    return redirect(`/jobs/${await importJob(parsed.data)}`);
+    const read = readJob(given);
+    if (!read.ok) {
+      const message = problemSentence(read.problems[0]!, null, (mm) => `${mm} mm`);
+      return data({ message }, { status: 400 });
+    }
+    return redirect(`/jobs/${await importJob(read.job)}`);
   }
   const parsed = JobFactsSchema.safeParse(Object.fromEntries(form));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });

@@ -1,4 +1,5 @@
-import { outlineOf, pointOfPlace } from '#core/card/outline';
+import { endsOfFold } from '#core/card/foldPlace';
+import { outlineOf } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { svgPath } from '#core/format/svg';
 import { box } from '#core/measure/path';
@@ -25,9 +26,8 @@ export function silhouetteOf(pattern: PatternDoc): Silhouette | null {
     w: Math.max(1, bounds.maxX - bounds.minX),
     h: Math.max(1, bounds.maxY - bounds.minY),
     folds: pattern.folds.flatMap((fold): [Vec, Vec][] => {
-      const a = pointOfPlace(pattern, fold.from);
-      const b = pointOfPlace(pattern, fold.to);
-      return a && b ? [[place(a), place(b)]] : [];
+      const ends = endsOfFold(pattern, fold);
+      return ends ? [[place(ends[0]), place(ends[1])]] : [];
     }),
     holes: pattern.holes.map((hole) => ({ at: place([hole.x, hole.y]), r: tenth(hole.diameterMm / 2) })),
   };

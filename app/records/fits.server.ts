@@ -1,5 +1,5 @@
-import { asc, eq, inArray } from 'drizzle-orm';
-import type { FitRecord } from '#core/format/job';
+import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
+import type { FitRecord, Withdrawn } from '#core/format/job';
 import { db } from './database.server';
 import type { Tx } from './database.server';
 import { fitEdges, fits, pieces } from './schema.server';
@@ -24,10 +24,13 @@ async function withEdges(tx: Tx, rows: (typeof fits.$inferSelect)[]): Promise<Fi
     held: row.held,
     notes: row.notes,
     revision: row.revision,
+    withdrawn: row.withdrawn,
     edges: edges
       .filter((e) => e.fit === row.id)
-      .map(({ edge, targetMm, toleranceMm, flushMm, stations }) => ({
+      .map(({ edge, turned, own, targetMm, toleranceMm, flushMm, stations }) => ({
         edge,
+        turned,
+        own,
         targetMm,
         toleranceMm,
         flushMm,
@@ -46,21 +49,30 @@ export async function lastFitsOfJob(job: string): Promise<Map<string, Fit>> {
     .select({ fit: fits })
     .from(fits)
     .innerJoin(pieces, eq(pieces.id, fits.piece))
-    .where(eq(pieces.job, job))
+    .where(and(eq(pieces.job, job), isNull(fits.withdrawn)))
     .orderBy(asc(fits.at), asc(fits.seq));
   const last = new Map(rows.map(({ fit }) => [fit.piece, fit]));
   const full = await withEdges(db, [...last.values()]);
   return new Map([...last.keys()].map((piece, i) => [piece, full[i]!]));
 }
 
-export async function createFit(piece: string, fit: FitRecord, tx: Tx = db): Promise<string> {
-  const [row] = await tx
-    .insert(fits)
-    .values({ piece, at: new Date(fit.at), held: fit.held, notes: fit.notes, revision: fit.revision })
-    .returning({ id: fits.id });
-  for (const edge of fit.edges) await tx.insert(fitEdges).values({ ...edge, fit: row!.id });
-  return row!.id;
+/** A trial fit with all its readings, or none of it. */
+export async function createFit(piece: string, fit: FitRecord, outer?: Tx): Promise<string> {
+  const put = async (tx: Tx): Promise<string> => {
+    const { at, held, notes, revision, withdrawn } = fit;
+    const [row] = await tx
+      .insert(fits)
+      .values({ piece, at: new Date(at), held, notes, revision, withdrawn })
+      .returning({ id: fits.id });
+    if (fit.edges.length > 0) await tx.insert(fitEdges).values(fit.edges.map((edge) => ({ ...edge, fit: row!.id })));
+    return row!.id;
+  };
+  return outer ? put(outer) : db.transaction(put);
 }
+
+/** Takes a trial back: it stays in the record, with when and why. */
+export const withdrawFit = (id: string, withdrawn: Withdrawn) =>
+  db.update(fits).set({ withdrawn }).where(eq(fits.id, id));
 
 export const changeFit = (id: string, change: { at: string; held: FitRecord['held']; notes: string }) =>
   db
@@ -75,7 +87,14 @@ export const saveFitEdge = (fit: string, edge: FitRecord['edges'][number]) =>
     .values({ ...edge, fit })
     .onConflictDoUpdate({
       target: [fitEdges.fit, fitEdges.edge],
-      set: { targetMm: edge.targetMm, toleranceMm: edge.toleranceMm, flushMm: edge.flushMm, stations: edge.stations },
+      set: {
+        turned: edge.turned,
+        own: edge.own,
+        targetMm: edge.targetMm,
+        toleranceMm: edge.toleranceMm,
+        flushMm: edge.flushMm,
+        stations: edge.stations,
+      },
     });
 
 export async function pieceOfFit(id: string): Promise<string | null> {

@@ -1,10 +1,11 @@
 import { asc, eq } from 'drizzle-orm';
 import type { JobFile, PieceFile } from '#core/format/job';
-import { JobFileSchema } from '#core/format/job';
+import { JOB_VERSION, JobFileSchema } from '#core/format/job';
 import { db } from './database.server';
+import { historyOf, putHistory } from './documents.server';
 import { createFit, fitsOf } from './fits.server';
 import { factsOf } from './pieces.server';
-import { jobs, pieces, prints, revisions } from './schema.server';
+import { jobs, pieces, prints } from './schema.server';
 import { addInspection, addWeld, inspectionsOf, weldsOf } from './welds.server';
 
 /** A whole job as a file, archived pieces and the history of every card included. Null when there is no such job. */
@@ -14,28 +15,14 @@ export async function exportJob(id: string): Promise<JobFile | null> {
   const rows = await db.select().from(pieces).where(eq(pieces.job, id)).orderBy(asc(pieces.seq));
   const files: PieceFile[] = [];
   for (const piece of rows) {
-    const history = await db
-      .select()
-      .from(revisions)
-      .where(eq(revisions.piece, piece.id))
-      .orderBy(asc(revisions.number));
     files.push({
       ...factsOf(piece),
       created: piece.created.toISOString(),
       archived: piece.archived?.toISOString() ?? null,
-      revision: piece.revision,
-      revisions: history.map(({ number, parent, at, pattern }) => ({
-        number,
-        parent,
-        at: at.toISOString(),
-        pattern,
-      })),
+      card: await historyOf(piece.id, 'card'),
+      plan: await historyOf(piece.id, 'plan'),
       prints: (await db.select().from(prints).where(eq(prints.piece, piece.id)).orderBy(asc(prints.seq))).map(
-        (row) => ({
-          at: row.at.toISOString(),
-          what: row.what,
-          revision: row.revision,
-        }),
+        ({ at, what, revision, digest }) => ({ at: at.toISOString(), what, revision, digest }),
       ),
       fits: await fitsOf(piece.id),
       welds: await weldsOf(piece.id),
@@ -45,7 +32,7 @@ export async function exportJob(id: string): Promise<JobFile | null> {
   const { name, vehicle, owner, notes } = job;
   return JobFileSchema.parse({
     format: 'patrone-job',
-    version: 1,
+    version: JOB_VERSION,
     job: {
       name,
       vehicle,
@@ -73,13 +60,13 @@ export function importJob(file: JobFile): Promise<string> {
         .values({
           ...factsOf(piece),
           job: job!.id,
-          revision: piece.revision,
           created: new Date(piece.created),
           archived: date(piece.archived),
         })
         .returning({ id: pieces.id });
       const id = row!.id;
-      for (const r of piece.revisions) await tx.insert(revisions).values({ ...r, piece: id, at: new Date(r.at) });
+      await putHistory(tx, id, 'card', piece.card);
+      await putHistory(tx, id, 'plan', piece.plan);
       for (const print of piece.prints)
         await tx.insert(prints).values({ ...print, piece: id, at: new Date(print.at) });
       for (const fit of piece.fits) await createFit(id, fit, tx);

@@ -1,9 +1,11 @@
-import { and, asc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
 import { PieceFactsSchema } from '#core/format/job';
 import type { PieceFacts } from '#core/format/job';
 import type { PatternDoc } from '#core/card/pattern';
+import { readPattern } from '#core/card/read';
 import { db } from './database.server';
-import { pieces, prints, revisions } from './schema.server';
+import { copyDocument } from './documents.server';
+import { documents, heads, pieces, prints } from './schema.server';
 
 export type Piece = typeof pieces.$inferSelect;
 
@@ -44,55 +46,53 @@ export function duplicatePiece(id: string): Promise<string | null> {
     if (!piece) return null;
     const [copy] = await tx
       .insert(pieces)
-      .values({
-        ...factsOf(piece),
-        name: `${piece.name} (copy)`.slice(0, 80),
-        job: piece.job,
-        revision: piece.revision > 0 ? 1 : 0,
-      })
+      .values({ ...factsOf(piece), name: `${piece.name} (copy)`.slice(0, 80), job: piece.job })
       .returning({ id: pieces.id });
-    await tx.execute(sql`
-      insert into revisions (piece, number, parent, pattern)
-      select ${copy!.id}, 1, 0, pattern from revisions where piece = ${id} and number = ${piece.revision}`);
+    for (const kind of ['card', 'plan'] as const) await copyDocument(tx, id, copy!.id, kind);
     return copy!.id;
   });
 }
 
-/** Writes down that a pattern left the house. */
-export const notePrint = (piece: string, what: string, revision: number) =>
-  db.insert(prints).values({ piece, what, revision });
+/** Writes down that a pattern left the house, and what it was made from. */
+export const notePrint = (piece: string, what: string, revision: number, digest: string) =>
+  db.insert(prints).values({ piece, what, revision, digest });
 
-/** The newest revision of each piece of a job that was printed or sent out, by piece. */
-export async function printsOfJob(job: string): Promise<Map<string, number>> {
+/** The last time a pattern of a piece left the house. */
+export type Print = { revision: number; digest: string | null; at: string };
+
+/** The last print of the blank of each piece of a job, by piece; of its card where only that was printed. */
+export async function printsOfJob(job: string): Promise<Map<string, Print>> {
   const rows = await db
-    .select({ piece: prints.piece, revision: sql<number>`max(${prints.revision})` })
+    .select({ print: prints })
     .from(prints)
     .innerJoin(pieces, eq(pieces.id, prints.piece))
     .where(eq(pieces.job, job))
-    .groupBy(prints.piece);
-  return new Map(rows.map((row) => [row.piece, row.revision]));
+    .orderBy(asc(prints.seq));
+  return new Map(
+    rows.map(({ print }) => [
+      print.piece,
+      { revision: print.revision, digest: print.digest, at: print.at.toISOString() },
+    ]),
+  );
 }
 
-/** The pattern in use of each piece of a job, by piece. */
-export async function patternsOfJob(job: string) {
-  const rows = await db
-    .select({ piece: revisions.piece, pattern: revisions.pattern })
-    .from(revisions)
-    .innerJoin(pieces, and(eq(pieces.id, revisions.piece), eq(pieces.revision, revisions.number)))
-    .where(eq(pieces.job, job));
-  return new Map(rows.map((row) => [row.piece, row.pattern]));
-}
-
-/** The patterns in use of the pieces in hand of several jobs, by job, in the order the pieces were begun. */
+/** The cards in use of the pieces in hand of several jobs, by job, in the order the pieces were begun. */
 export async function patternsByJob(jobs: readonly string[]): Promise<Map<string, (PatternDoc | null)[]>> {
   const by = new Map(jobs.map((job) => [job, [] as (PatternDoc | null)[]]));
   if (jobs.length === 0) return by;
   const rows = await db
-    .select({ job: pieces.job, pattern: revisions.pattern })
+    .select({ job: pieces.job, body: documents.body })
     .from(pieces)
-    .leftJoin(revisions, and(eq(revisions.piece, pieces.id), eq(revisions.number, pieces.revision)))
+    .leftJoin(heads, and(eq(heads.piece, pieces.id), eq(heads.kind, 'card')))
+    .leftJoin(
+      documents,
+      and(eq(documents.piece, pieces.id), eq(documents.kind, 'card'), eq(documents.number, heads.number)),
+    )
     .where(and(inArray(pieces.job, [...jobs]), isNull(pieces.archived)))
     .orderBy(asc(pieces.seq));
-  for (const { job, pattern } of rows) by.get(job)?.push(pattern);
+  for (const { job, body } of rows) {
+    const read = body === null ? null : readPattern(body);
+    by.get(job)?.push(read?.ok ? read.doc : null);
+  }
   return by;
 }

@@ -1,6 +1,8 @@
+import { sql } from 'drizzle-orm';
 import {
   bigserial,
   boolean,
+  check,
   doublePrecision,
   index,
   integer,
@@ -9,10 +11,11 @@ import {
   primaryKey,
   text,
   timestamp,
+  uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
-import type { FitRecord, WeldRecord, InspectionRecord, PieceFacts } from '#core/format/job';
-import type { PatternDoc } from '#core/card/pattern';
+import type { FitRecord, InspectionRecord, PieceFacts, WeldRecord, Withdrawn } from '#core/format/job';
+import type { DocumentKind } from '#core/format/documents';
 import type { Shop } from '#core/blank/shopSchema';
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, precision: 3, mode: 'date' });
@@ -46,8 +49,6 @@ export const pieces = pgTable(
     thickness: jsonb('thickness').$type<PieceFacts['thickness']>().notNull(),
     structural: boolean('structural').notNull(),
     notes: text('notes').notNull(),
-    /** The revision in use; 0 before anything is drawn. Undo and redo move it, saving adds one. */
-    revision: integer('revision').notNull().default(0),
     created: moment('created').notNull().defaultNow(),
     archived: moment('archived'),
   },
@@ -59,27 +60,72 @@ const pieceKey = () =>
     .notNull()
     .references(() => pieces.id, { onDelete: 'cascade' });
 
-export const revisions = pgTable(
-  'revisions',
+/**
+ * Documents of every kind, each version a row that knows the one it was made from (parent; 0 for the first). A document
+ * belongs to a piece or to a job, and is one of a kind there.
+ */
+export const documents = pgTable(
+  'documents',
   {
-    piece: pieceKey(),
+    seq: order().primaryKey(),
+    piece: uuid('piece').references(() => pieces.id, { onDelete: 'cascade' }),
+    job: uuid('job').references(() => jobs.id, { onDelete: 'cascade' }),
+    kind: text('kind').$type<DocumentKind>().notNull(),
     number: integer('number').notNull(),
-    /** The revision it was made from; 0 for the first. */
     parent: integer('parent').notNull(),
+    /** The form it is written in; readers bring older ones up to date. */
+    version: integer('version').notNull(),
     at: moment('at').notNull().defaultNow(),
-    pattern: jsonb('pattern').$type<PatternDoc>().notNull(),
+    /** What the change was about: several in a row about one thing within a minute are thinned to the last. */
+    about: text('about').notNull().default(''),
+    body: jsonb('body').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.piece, t.number] })],
+  (t) => [
+    uniqueIndex('documents_piece')
+      .on(t.piece, t.kind, t.number)
+      .where(sql`piece is not null`),
+    uniqueIndex('documents_job')
+      .on(t.job, t.kind, t.number)
+      .where(sql`job is not null`),
+    check('documents_owner', sql`(piece is null) <> (job is null)`),
+  ],
+);
+
+/** The version in use of each document. Undo and redo move it, saving adds one; no row before there is any. */
+export const heads = pgTable(
+  'heads',
+  {
+    seq: order().primaryKey(),
+    piece: uuid('piece').references(() => pieces.id, { onDelete: 'cascade' }),
+    job: uuid('job').references(() => jobs.id, { onDelete: 'cascade' }),
+    kind: text('kind').$type<DocumentKind>().notNull(),
+    number: integer('number').notNull(),
+  },
+  (t) => [
+    uniqueIndex('heads_piece')
+      .on(t.piece, t.kind)
+      .where(sql`piece is not null`),
+    uniqueIndex('heads_job')
+      .on(t.job, t.kind)
+      .where(sql`job is not null`),
+    check('heads_owner', sql`(piece is null) <> (job is null)`),
+  ],
 );
 
 /** Each time a pattern left the house, on paper or as a file: which revision it was. */
-export const prints = pgTable('prints', {
-  seq: order().primaryKey(),
-  piece: pieceKey(),
-  at: moment('at').notNull().defaultNow(),
-  what: text('what').notNull(),
-  revision: integer('revision').notNull(),
-});
+export const prints = pgTable(
+  'prints',
+  {
+    seq: order().primaryKey(),
+    piece: pieceKey(),
+    at: moment('at').notNull().defaultNow(),
+    what: text('what').notNull(),
+    revision: integer('revision').notNull(),
+    /** What it was made from, in a word; null for those from before this was written down. */
+    digest: text('digest'),
+  },
+  (t) => [index('prints_piece').on(t.piece)],
+);
 
 export const fits = pgTable(
   'fits',
@@ -91,6 +137,7 @@ export const fits = pgTable(
     held: text('held').$type<FitRecord['held']>().notNull(),
     notes: text('notes').notNull(),
     revision: integer('revision').notNull(),
+    withdrawn: jsonb('withdrawn').$type<Withdrawn>(),
   },
   (t) => [index('fits_piece').on(t.piece)],
 );
@@ -103,6 +150,8 @@ export const fitEdges = pgTable(
       .notNull()
       .references(() => fits.id, { onDelete: 'cascade' }),
     edge: text('edge').notNull(),
+    turned: boolean('turned').notNull().default(false),
+    own: boolean('own').notNull().default(true),
     targetMm: doublePrecision('target_mm').notNull(),
     toleranceMm: doublePrecision('tolerance_mm').notNull(),
     flushMm: doublePrecision('flush_mm').notNull(),
@@ -126,6 +175,8 @@ export const welds = pgTable(
     to: integer('to_number'),
     settings: jsonb('settings').$type<WeldRecord['settings']>().notNull(),
     note: text('note').notNull(),
+    made: jsonb('made').$type<WeldRecord['made']>(),
+    withdrawn: jsonb('withdrawn').$type<Withdrawn>(),
   },
   (t) => [index('welds_piece').on(t.piece)],
 );
@@ -144,6 +195,7 @@ export const inspections = pgTable(
     readingMm: doublePrecision('reading_mm'),
     finding: text('finding').notNull(),
     remedy: text('remedy').notNull(),
+    withdrawn: jsonb('withdrawn').$type<Withdrawn>(),
   },
   (t) => [index('inspections_piece').on(t.piece)],
 );

@@ -1,5 +1,5 @@
 import { and, asc, eq } from 'drizzle-orm';
-import type { InspectionRecord, WeldRecord } from '#core/format/job';
+import type { InspectionRecord, WeldRecord, Withdrawn } from '#core/format/job';
 import { db } from './database.server';
 import type { Tx } from './database.server';
 import { inspections, pieces, welds } from './schema.server';
@@ -18,6 +18,8 @@ const weldOf = (row: typeof welds.$inferSelect): Weld => ({
   to: row.to,
   settings: row.settings,
   note: row.note,
+  made: row.made,
+  withdrawn: row.withdrawn,
 });
 
 const inspectionOf = (row: typeof inspections.$inferSelect): Inspection => ({
@@ -30,6 +32,7 @@ const inspectionOf = (row: typeof inspections.$inferSelect): Inspection => ({
   readingMm: row.readingMm,
   finding: row.finding,
   remedy: row.remedy,
+  withdrawn: row.withdrawn,
 });
 
 /** Weld entries of a piece, in the order they were written. */
@@ -71,9 +74,28 @@ export const addWeld = (piece: string, weld: WeldRecord, tx: Tx = db) =>
 export const addInspection = (piece: string, inspection: InspectionRecord, tx: Tx = db) =>
   tx.insert(inspections).values({ ...inspection, piece, at: new Date(inspection.at) });
 
-/** What was done about a finding, written down later. */
-export const setRemedy = (piece: string, id: string, remedy: string) =>
-  db
-    .update(inspections)
-    .set({ remedy })
-    .where(and(eq(inspections.id, id), eq(inspections.piece, piece)));
+/** What was done about a finding, written down later. False when there is no such inspection of the piece. */
+export const setRemedy = async (piece: string, id: string, remedy: string): Promise<boolean> =>
+  (
+    await db
+      .update(inspections)
+      .set({ remedy })
+      .where(and(eq(inspections.id, id), eq(inspections.piece, piece)))
+      .returning({ id: inspections.id })
+  ).length > 0;
+
+/** Takes a weld entry or an inspection back: it stays in the record, with when and why. False when there is none such. */
+export async function withdrawRecord(
+  piece: string,
+  what: 'weld' | 'inspection',
+  id: string,
+  withdrawn: Withdrawn,
+): Promise<boolean> {
+  const table = what === 'weld' ? welds : inspections;
+  const changed = await db
+    .update(table)
+    .set({ withdrawn })
+    .where(and(eq(table.id, id), eq(table.piece, piece)))
+    .returning({ id: table.id });
+  return changed.length > 0;
+}

@@ -1,6 +1,4 @@
 import { z } from 'zod';
-import { develop } from '#core/blank/fold/develop';
-import { sheetMetal } from '#core/blank/fold/practice';
 import { foldCsv } from '#core/format/csv';
 import { toDxf } from '#core/format/dxf';
 import { toSvg } from '#core/format/svg';
@@ -10,9 +8,11 @@ import { PAPERS } from '#core/sheet/tiles';
 import type { Paper } from '#core/sheet/tiles';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import { notePrint, pieceById } from '../records/pieces.server';
-import { cardState } from '../records/revisions.server';
+import { documentState } from '../records/documents.server';
 import { shopSettings } from '../records/shop.server';
 import type { Route } from './+types/pattern';
+import { printDigest } from '../shell/printDigest';
+import { reckoned } from '../shell/reckoned';
 import { tiledPdf } from './pdf.server';
 
 const FILES = ['blank.pdf', 'blank.svg', 'blank.dxf', 'card.pdf', 'card.svg', 'card.dxf', 'folds.csv'] as const;
@@ -32,21 +32,26 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     .safeParse(new URL(request.url).searchParams.get('paper') ?? 'a4');
   const piece = id.success ? await pieceById(id.data) : null;
   if (!piece || !file.success || !paper.success) throw new Response(null, { status: 404 });
-  const [card, shop] = await Promise.all([cardState(piece.id, piece.revision), shopSettings()]);
-  const found = develop(card.pattern, sheetMetal(metalById(piece.metal), piece.thicknessMm, shop), shop);
+  const [card, plan, shop] = await Promise.all([
+    documentState(piece.id, 'card'),
+    documentState(piece.id, 'plan'),
+    shopSettings(),
+  ]);
+  const metal = metalById(piece.metal);
+  const found = reckoned(card.doc, metal, piece.thicknessMm, shop).development;
   if (!found.ok) throw new Response('There is no blank yet: mend the card first.', { status: 422 });
 
   const { development } = found;
   const [what, ending] = file.data.split('.') as [string, string];
-  const plugs = plugHoles(plugsOnBlank(card.pattern, development));
-  const layers = what === 'card' ? layersOfCard(card.pattern) : layersOfBlank(development, plugs);
-  const title = `${piece.name}, ${what}, revision ${piece.revision}`;
+  const plugs = plugHoles(plugsOnBlank(card.doc, plan.doc, piece.thicknessMm, development));
+  const layers = what === 'card' ? layersOfCard(card.doc) : layersOfBlank(development, plugs);
+  const title = `${piece.name}, ${what}, revision ${card.number}`;
   const body =
     ending === 'pdf'
-      ? await tiledPdf(layers, what === 'card' ? labelsOfCard(card.pattern) : labelsOfBlank(development), {
+      ? await tiledPdf(layers, what === 'card' ? labelsOfCard(card.doc) : labelsOfBlank(development), {
           title: piece.name,
           what,
-          revision: piece.revision,
+          revision: card.number,
           shop: shop.name,
           paper: paper.data,
         })
@@ -55,8 +60,9 @@ export async function loader({ params, request }: Route.LoaderArgs) {
         : ending === 'dxf'
           ? toDxf(layers)
           : foldCsv(development);
-  await notePrint(piece.id, file.data, piece.revision);
-  const name = `${piece.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}-${what}-r${piece.revision}.${ending}`;
+  const digest = printDigest(development, plugs, metal, piece.thicknessMm, shop);
+  await notePrint(piece.id, file.data, card.number, digest);
+  const name = `${piece.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}-${what}-r${card.number}.${ending}`;
   return new Response(body as BodyInit, {
     headers: {
       'Content-Type': TYPES[ending]!,

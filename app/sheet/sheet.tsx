@@ -24,7 +24,7 @@ type What = 'blank' | 'card';
 
 /** The sheet stage: the pattern on paper tiles, full size, or as a file for a cutter. */
 export default function SheetStage() {
-  const { id, pattern, development, card, road } = usePiece();
+  const { id, pattern, plan, facts, development, card, road } = usePiece();
   const { show } = usePreferences();
   const revalidator = useRevalidator();
   const [what, setWhat] = useState<What>('blank');
@@ -43,7 +43,7 @@ export default function SheetStage() {
   const file = (ending: string, query = '') => `/pieces/${id}/pattern/${what}.${ending}${query}`;
   // The server notes which revision went out; the rail should show it once the file has been asked for.
   const noted = () => setTimeout(() => void revalidator.revalidate(), 1500);
-  const unsaved = card.status !== 'saved';
+  const unsaved = card.status !== 'saved' || plan.status !== 'saved';
   const download = (label: string, href: string, about: string, contained = false) => (
     <Box>
       <Button
@@ -69,7 +69,6 @@ export default function SheetStage() {
         { label: 'Laid', value: tiling ? `${tiling.columns} across, ${tiling.rows} down` : '—' },
         { label: 'Paper', value: tiling?.landscape ? 'on its side' : 'upright' },
         { label: 'Overlap', value: tiling ? show(tiling.overlapMm) : '—' },
-        { label: 'Revision', value: String(card.revision) },
         { label: 'Last sent out', value: road.sheet.note, alert: road.sheet.state === 'attention' },
       ]}
       drawing={
@@ -83,7 +82,7 @@ export default function SheetStage() {
             <BlankPicture
               development={blank}
               pattern={pattern}
-              plugs={plugsOnBlank(pattern, blank)}
+              plugs={plugsOnBlank(pattern, plan.doc, facts.thicknessMm, blank)}
               pick={null}
               tags={false}
             />
@@ -134,9 +133,13 @@ export default function SheetStage() {
               true,
             )}
           <Typography variant="h2">To a cutter, or onward</Typography>
-          {download('DXF for a cutter', file('dxf'), 'Release 12, mm, layers CUT, FOLD, BRAKE, SCRIBE, HOLE')}
-          {download('SVG drawing', file('svg'), 'In millimetres, one group for each layer')}
-          {download('Fold table (CSV)', `/pieces/${id}/pattern/folds.csv`, 'One row a fold, for a spreadsheet')}
+          {download(
+            'DXF for a cutter',
+            file('dxf'),
+            'For a laser or plasma cutter, in millimetres: cuts, holes and scribe lines apart',
+          )}
+          {download('SVG drawing', file('svg'), 'For a drawing program, in millimetres')}
+          {download('Fold table (CSV)', `/pieces/${id}/pattern/folds.csv`, 'For a spreadsheet: one row a fold')}
           {unsaved && <Typography role="status">One moment: the card is still being saved.</Typography>}
         </Stack>
       }

@@ -14,6 +14,8 @@ type Props = {
   onChange: (mm: number | null) => void;
   /** Smallest length that makes sense; shorter ones are explained and not taken. */
   min?: number;
+  /** Largest that makes sense; longer ones are explained and not taken. */
+  max?: number;
   /** An empty field is an answer: said in grey what it then means. */
   empty?: string;
   digits?: number;
@@ -26,6 +28,9 @@ type Props = {
   disabled?: boolean;
 };
 
+/** No length on a card is longer, mm: the same as in the documents, so that the field says it and not the server. */
+const LONGEST_MM = 100_000;
+
 /**
  * A field that takes lengths as people write them. Wrong input stays where it is, with what to do about it; with the
  * field in hand both units are shown, and the arrow keys step by half a millimetre or 1/32 in.
@@ -35,6 +40,7 @@ export function LengthField({
   mm,
   onChange,
   min,
+  max = LONGEST_MM,
   empty,
   digits = 1,
   autoFocus,
@@ -69,6 +75,10 @@ export function LengthField({
       setProblem(`At least ${formatLength(min, unit, digits)}.`);
       return false;
     }
+    if (read.mm > max || (signed && read.mm < -max)) {
+      setProblem(`At most ${formatLength(max, unit, digits)}.`);
+      return false;
+    }
     setProblem(null);
     setTyped(null);
     onChange(read.mm);
@@ -82,7 +92,7 @@ export function LengthField({
     } else if ((event.key === 'ArrowUp' || event.key === 'ArrowDown') && typed === null) {
       event.preventDefault();
       const next = (mm ?? 0) + (event.key === 'ArrowUp' ? 1 : -1) * stepOf(unit);
-      if (min === undefined || next >= min) onChange(Math.round(next * 1e4) / 1e4);
+      if ((min === undefined || next >= min) && next <= max) onChange(Math.round(next * 1e4) / 1e4);
     } else if (event.key === 'Escape') {
       setTyped(null);
       setProblem(null);

@@ -4,28 +4,32 @@ import Undo from '@mui/icons-material/Undo';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
-import { Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react';
-import { Link, Outlet, data, isRouteErrorResponse, useNavigate, useRevalidator } from 'react-router';
+import { Suspense, lazy, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Link, Outlet, data, isRouteErrorResponse, useLocation, useNavigate, useRevalidator } from 'react-router';
 import { z } from 'zod';
-import { develop } from '#core/blank/fold/develop';
-import { sheetMetal } from '#core/blank/fold/practice';
-import { checkCard } from '#core/card/check';
+import { emptyPattern } from '#core/card/emptyPattern';
+import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
+import { emptyPlan } from '#core/weld/emptyPlan';
 import { metalById } from '#core/metal/metals';
 import { fitsOf } from '../records/fits.server';
 import { jobById } from '../records/jobs.server';
 import { factsOf, pieceById, printsOfJob } from '../records/pieces.server';
-import { cardState } from '../records/revisions.server';
+import { documentState } from '../records/documents.server';
 import { shopSettings } from '../records/shop.server';
 import { inspectionsOf, weldsOf } from '../records/welds.server';
 import type { Route } from './+types/piece';
 import { StageRail } from './StageRail';
 import { TopBar } from './TopBar';
 import { useKeys } from './keys';
-import type { Pick } from './pieceContext';
+import type { Pick, StopUndo } from './pieceContext';
 import { PieceContext } from './pieceContext';
 import { STAGES, roadOf } from './stages';
-import type { CardEditor } from './useCard';
-import { useCard } from './useCard';
+import type { Editor } from './useDocument';
+import { useDocument } from './useDocument';
+import { changesOfCard, changesOfPlan } from './changes';
+import { printDigest } from './printDigest';
+import { reckoned } from './reckoned';
+import { usePreferences } from './preferences';
 
 // Wanted only when two pages have changed one card.
 const Conflict = lazy(() => import('../drawing/Conflict'));
@@ -34,9 +38,10 @@ export async function loader({ params }: Route.LoaderArgs) {
   const id = z.uuid().safeParse(params.pieceId);
   const piece = id.success ? await pieceById(id.data) : null;
   if (!piece) throw data(null, { status: 404 });
-  const [job, card, shop, fits, welds, inspections, prints] = await Promise.all([
+  const [job, card, plan, shop, fits, welds, inspections, prints] = await Promise.all([
     jobById(piece.job),
-    cardState(piece.id, piece.revision),
+    documentState(piece.id, 'card'),
+    documentState(piece.id, 'plan'),
     shopSettings(),
     fitsOf(piece.id),
     weldsOf(piece.id),
@@ -49,6 +54,7 @@ export async function loader({ params }: Route.LoaderArgs) {
     job: { id: job!.id, name: job!.name },
     facts: factsOf(piece),
     card,
+    plan,
     shop,
     fits,
     welds,
@@ -56,6 +62,9 @@ export async function loader({ params }: Route.LoaderArgs) {
     printed: prints.get(piece.id) ?? null,
   };
 }
+
+/** What was undone is told for so long. */
+const UNDONE_SHOWN_MS = 6000;
 
 type Loaded = Awaited<ReturnType<Route.ClientLoaderArgs['serverLoader']>>;
 
@@ -74,15 +83,21 @@ export async function clientLoader({ serverLoader, params }: Route.ClientLoaderA
 
 export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `${loaderData?.facts.name ?? 'Piece'} · Patrone` }];
 
-function SaveLine({ card }: { card: CardEditor }) {
-  const time = card.savedAt
-    ? new Date(card.savedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
-    : null;
+/** How saving stands: of the card and the plan whichever wants attention more, and what was just undone. */
+function SaveLine({ editors, said: undone }: { editors: Saving; said: string | null }) {
+  const rank = ['conflict', 'refused', 'kept', 'saving', 'saved'];
+  const card = [...editors].sort((a, b) => rank.indexOf(a.status) - rank.indexOf(b.status))[0]!;
+  const savedAt = editors
+    .map((e) => e.savedAt ?? '')
+    .sort()
+    .pop();
+  const time = savedAt ? new Date(savedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' }) : null;
   const said = {
     saved: time ? `Saved ${time}` : '',
     saving: 'Saving …',
     kept: 'No answer from the server: kept in this browser, trying again',
     conflict: 'Saved elsewhere too: choose below',
+    refused: `Not saved: ${card.refusal?.message ?? ''} Undo takes it back.`,
   }[card.status];
   return (
     <Box
@@ -90,17 +105,19 @@ function SaveLine({ card }: { card: CardEditor }) {
       suppressHydrationWarning
       sx={{
         fontSize: '0.9rem',
-        color: card.status === 'kept' || card.status === 'conflict' ? 'var(--torch)' : 'var(--pencil)',
+        color: card.status !== 'saved' && card.status !== 'saving' ? 'var(--torch)' : 'var(--pencil)',
         display: card.status === 'saved' || card.status === 'saving' ? { xs: 'none', sm: 'block' } : 'block',
         maxWidth: { xs: 130, sm: 300, md: 'none' },
         lineHeight: 1.1,
         textAlign: 'right',
       }}
     >
-      {said}
+      {card.status === 'saved' && undone ? undone : said}
     </Box>
   );
 }
+
+type Saving = readonly { [K in 'status' | 'savedAt' | 'refusal']: Editor<unknown>[K] }[];
 
 /** A piece: its name, its road, and whichever stage is open. Holds the card that every stage works from. */
 export default function PiecePage({ loaderData }: Route.ComponentProps) {
@@ -116,25 +133,46 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
   const revalidator = useRevalidator();
   const navigate = useNavigate();
   const [pick, setPick] = useState<Pick>(null);
-  const card = useCard(
-    id,
-    loaded.card,
-    useCallback(() => void revalidator.revalidate(), [revalidator]),
-  );
-  const { pattern } = card;
+  const { show } = usePreferences();
+  const again = useCallback(() => void revalidator.revalidate(), [revalidator]);
+  const card = useDocument(id, 'card', loaded.card, emptyPattern().version, again);
+  const plan = useDocument(id, 'plan', loaded.plan, emptyPlan().version, again);
+  const stopUndo = useRef<StopUndo>(null);
+  const setUndo = useCallback((undo: StopUndo) => {
+    stopUndo.current = undo;
+  }, []);
+  const pattern = card.doc;
   const metal = metalById(facts.metal);
-  const problems = useMemo(() => checkCard(pattern), [pattern]);
-  const development = useMemo(
-    () => develop(pattern, sheetMetal(metal, facts.thicknessMm, shop), shop, problems),
-    [pattern, problems, metal, facts.thicknessMm, shop],
+  const { problems: found, development } = useMemo(
+    () => reckoned(pattern, metal, facts.thicknessMm, shop),
+    [pattern, metal, facts.thicknessMm, shop],
   );
+  // A version that can't be read shows as an empty card; what is wrong with it comes first.
+  const problems = useMemo(() => [...(loaded.card.broken ?? []), ...found], [loaded.card.broken, found]);
+  const digest = useMemo(
+    () =>
+      development.ok
+        ? printDigest(
+            development.development,
+            plugHoles(plugsOnBlank(pattern, plan.doc, facts.thicknessMm, development.development)),
+            metal,
+            facts.thicknessMm,
+            shop,
+          )
+        : null,
+    [development, pattern, plan.doc, metal, facts.thicknessMm, shop],
+  );
+  const standing = useMemo(() => fits.filter((fit) => !fit.withdrawn), [fits]);
   const road = roadOf({
     pattern,
+    plan: plan.doc,
+    thicknessMm: facts.thicknessMm,
+    digest,
     problems,
     development,
-    revision: card.revision,
+    revision: card.number,
     printed: loaded.printed,
-    fit: fits[fits.length - 1] ?? null,
+    fit: standing[standing.length - 1] ?? null,
     welds,
     inspections,
   });
@@ -144,16 +182,48 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
     metal,
     shop,
     card,
+    plan,
     pattern,
     problems,
     development,
     road,
-    fits,
+    fits: standing,
     welds,
     inspections,
     pick,
     setPick,
+    setUndo,
   };
+
+  // Undo acts on what the stop shows: its own last step, the plan where welding is planned, else the card.
+  const { pathname } = useLocation();
+  const stop = pathname.split('/').pop();
+  const acting = stop === 'weld' ? plan : stop === 'fit' ? null : card;
+  const [undone, setUndone] = useState<string | null>(null);
+  const before = useRef<{ card: typeof card.doc; plan: typeof plan.doc; word: string } | null>(null);
+  useEffect(() => {
+    const from = before.current;
+    if (!from || (from.card === card.doc && from.plan === plan.doc)) return;
+    before.current = null;
+    const changes = [...changesOfCard(from.card, card.doc, show), ...changesOfPlan(from.plan, plan.doc, card.doc)];
+    const telling = setTimeout(() => setUndone(`${from.word}: ${changes[0] ?? 'nothing changed'}${changes.length > 1 ? ` and ${changes.length - 1} more` : ''}`), 0); // prettier-ignore
+    const quiet = setTimeout(() => setUndone(null), UNDONE_SHOWN_MS);
+    return () => {
+      clearTimeout(telling);
+      clearTimeout(quiet);
+    };
+  }, [card.doc, plan.doc, show]);
+  const step = (word: 'Undone' | 'Done again', act: () => void) => () => {
+    before.current = { card: card.doc, plan: plan.doc, word };
+    act();
+  };
+  const undoReading = () => {
+    const said = stopUndo.current?.undo();
+    if (said) setUndone(said);
+  };
+  const undo = stop === 'fit' ? undoReading : acting?.canUndo ? step('Undone', acting.undo) : undefined;
+  const redo = acting?.canRedo ? step('Done again', acting.redo) : undefined;
+  const what = stop === 'fit' ? 'the last reading' : stop === 'weld' ? 'the plan' : 'the card';
 
   // The same road is the same object, so that the rail rests while a corner is dragged.
   const roadKey = JSON.stringify(road);
@@ -179,8 +249,8 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
         pattern.folds.map((f) => f.id),
         1,
       ),
-    z: card.canUndo ? card.undo : undefined,
-    'Shift+Z': card.canRedo ? card.redo : undefined,
+    z: undo,
+    'Shift+Z': redo,
     Escape: () => setPick(null),
   });
 
@@ -190,17 +260,17 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
         <TopBar
           right={
             <>
-              <SaveLine card={card} />
-              <Tooltip title="Undo on the card (Z)">
+              <SaveLine editors={[card, plan]} said={undone} />
+              <Tooltip title={`Undo ${what} (Z)`}>
                 <span>
-                  <IconButton aria-label="Undo" disabled={!card.canUndo} onClick={card.undo}>
+                  <IconButton aria-label="Undo" disabled={!undo} onClick={undo}>
                     <Undo />
                   </IconButton>
                 </span>
               </Tooltip>
-              <Tooltip title="Redo on the card (Shift+Z)">
+              <Tooltip title={`Redo ${what} (Shift+Z)`}>
                 <span>
-                  <IconButton aria-label="Redo" disabled={!card.canRedo} onClick={card.redo}>
+                  <IconButton aria-label="Redo" disabled={!redo} onClick={redo}>
                     <Redo />
                   </IconButton>
                 </span>
@@ -253,7 +323,7 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
         </TopBar>
         <StageRail piece={id} road={settledRoad} />
         <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
-          {card.theirs ? (
+          {card.theirs || plan.theirs ? (
             <Suspense>
               <Conflict />
             </Suspense>

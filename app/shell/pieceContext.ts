@@ -8,9 +8,13 @@ import type { PieceFacts } from '#core/format/job';
 import type { Fit } from '../records/fits.server';
 import type { Inspection, Weld } from '../records/welds.server';
 import type { Road } from './stages';
-import type { CardEditor } from './useCard';
+import type { PlanDoc } from '#core/weld/plan';
+import type { Editor } from './useDocument';
 
 export type Pick = { kind: 'edge' | 'fold' | 'hole' | 'corner'; id: string } | null;
+
+/** How the last step of a stop is undone, and what to say of it. */
+export type StopUndo = { undo: () => string } | null;
 
 /** Everything a stage knows of the piece it shows. */
 export type PieceView = {
@@ -18,7 +22,8 @@ export type PieceView = {
   facts: PieceFacts;
   metal: Metal;
   shop: Shop;
-  card: CardEditor;
+  card: Editor<PatternDoc>;
+  plan: Editor<PlanDoc>;
   pattern: PatternDoc;
   problems: Problem[];
   development: Result<{ development: Development }>;
@@ -28,6 +33,8 @@ export type PieceView = {
   inspections: Inspection[];
   pick: Pick;
   setPick: (pick: Pick) => void;
+  /** A stop that keeps its own last steps (readings) says here how one is undone. */
+  setUndo: (undo: StopUndo | null) => void;
 };
 
 export const PieceContext = createContext<PieceView | null>(null);

@@ -9,7 +9,7 @@ export function nameOf(doc: PatternDoc, id: string): string {
   const fold = doc.folds.findIndex((f) => f.id === id);
   if (fold >= 0) return `fold ${fold + 1}`;
   const hole = doc.holes.findIndex((h) => h.id === id);
-  return hole >= 0 ? `hole ${hole + 1}` : 'a part that is gone';
+  return hole >= 0 ? `hole ${hole + 1}` : id;
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
@@ -48,7 +48,27 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'outline-clockwise': 'The outline runs the wrong way round: type or draw it again.',
   'side-zero': (_, { It }) => `${It} has no length: pull its corners apart or take one out.`,
   'side-not-straight': (_, { It }) => `${It} is curved: a fold can be laid only along a straight side.`,
-  'fold-off-outline': (_, { It }) => `${It} no longer ends on the outline: take it off and lay it again.`,
+  'side-gone': 'That is no longer on the card.',
+  'side-length-not-positive': (_, { It }) => `${It} must keep some length.`,
+  'corner-too-near': 'There is a corner there already: touch farther from it.',
+  'corner-not-inside': 'Edges part only at a corner inside one.',
+  'last-corners': 'A card keeps at least three corners.',
+  'edge-gone': 'That edge is no longer on the card.',
+  'only-edge': 'There is only one edge: nothing to make it one with.',
+  'document-too-new': (n) =>
+    `This was written by a newer Patrone (form ${n.version}; this one knows ${n.knownVersion}). Bring this program up to date.`,
+  'document-unreadable': (_, { all }) => `What was sent does not fit a card (${all}).`,
+  'document-ids-twice': (_, { all }) => `Something on the card is there twice (${all}).`,
+  'document-reference-gone': (_, { all }) => `Something on the card belongs to a part that is not there (${all}).`,
+  'document-edges-part-badly': (_, { all }) => `The edges do not part the outline without gap or overlap (${all}).`,
+  'job-not-one': 'That is not a job file: choose one that Patrone wrote.',
+  'job-too-new': (n) =>
+    `That job file was written by a newer Patrone (form ${n.version}; this one knows ${n.knownVersion}). Bring this program up to date.`,
+  'job-unreadable': (_, { all }) => `That job file is damaged at: ${all}.`,
+  'could-not-reckon':
+    'This card could not be reckoned: the fault is Patrone’s and not yours. Nothing is lost. Undo the last change, or go back to the last card that gave a blank.',
+  'fold-off-outline': (_, { It }) =>
+    `${It} no longer ends on the outline: say where it begins and ends, or take it off and lay it again.`,
   'fold-zero': (_, { It }) => `${It} is too short to fold: its ends must be at least 1 mm apart.`,
   'fold-leaves-card': (_, { It }) => `${It} leaves the card: both ends must see each other across the card.`,
   'fold-misses-card': (n, { it }, mm) => `A line ${mm(n.offMm)} in from ${it} misses the card.`,
@@ -106,8 +126,8 @@ const said = (problem: Problem, about: About, mm: (mm: number) => string): strin
 };
 
 /** A problem as a sentence that says what to do. */
-export function problemSentence(problem: Problem, doc: PatternDoc, show: (mm: number) => string): string {
-  const names = (problem.about ?? []).map((id) => nameOf(doc, id));
+export function problemSentence(problem: Problem, doc: PatternDoc | null, show: (mm: number) => string): string {
+  const names = (problem.about ?? []).map((id) => (doc ? nameOf(doc, id) : id));
   const it = names[0] ?? 'it';
   const all = listed([...new Set(names)]);
   return said(problem, { it, It: capital(it), other: names[1] ?? 'a fold', all, All: capital(all) }, show);

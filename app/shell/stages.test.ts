@@ -1,20 +1,25 @@
 import { develop } from '#core/blank/fold/develop';
 import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { checkCard } from '#core/card/check';
-import { emptyPattern } from '#core/card/kinds';
+import { emptyPlan } from '#core/weld/emptyPlan';
+import { isJoined } from '#core/weld/start';
+import { emptyPattern } from '#core/card/emptyPattern';
 import { metalById } from '#core/metal/metals';
 import { demoJob } from '../../demo/job';
 import { STAGES, roadOf } from './stages';
 
 const roadFor = (name: string, change: Partial<Parameters<typeof roadOf>[0]> = {}) => {
   const piece = demoJob().pieces.find((p) => p.name === name)!;
-  const pattern = change.pattern ?? piece.revisions[piece.revision - 1]!.pattern;
+  const pattern = change.pattern ?? piece.card.versions[piece.card.current - 1]!.doc;
   const development = develop(pattern, sheetMetal(metalById(piece.metal), piece.thicknessMm, USUAL_SHOP), USUAL_SHOP);
   return roadOf({
     pattern,
+    plan: piece.plan.versions[piece.plan.current - 1]?.doc ?? emptyPlan(),
+    thicknessMm: piece.thicknessMm,
+    digest: 'now',
     problems: checkCard(pattern),
     development,
-    revision: piece.revision,
+    revision: piece.card.current,
     printed: null,
     fit: piece.fits[piece.fits.length - 1] ?? null,
     welds: piece.welds,
@@ -35,14 +40,19 @@ test('a new piece starts at its card; nothing later claims to be done', () => {
 });
 
 test('the stops follow what was read and found', () => {
-  const tray = roadFor('Step-well tray', { printed: 3 });
+  const tray = roadFor('Step-well tray', { printed: { revision: 3, digest: null } });
   expect(tray).toMatchObject({
     card: { state: 'done' },
     sheet: { state: 'done' },
     fit: { state: 'done' },
     weld: { state: 'done' },
   });
-  expect(roadFor('Step-well tray', { printed: 2 }).sheet.note).toBe('Changed since print');
+  // By its number where the print does not say what it was made from; by that where it does.
+  const sheet = (printed: Parameters<typeof roadOf>[0]['printed']) =>
+    roadFor('Step-well tray', { printed }).sheet.note;
+  expect(sheet({ revision: 2, digest: null })).toBe('Changed since print');
+  expect(sheet({ revision: 2, digest: 'now' })).toBe('Printed');
+  expect(sheet({ revision: 3, digest: 'then' })).toBe('Changed since print');
   expect(roadFor('Battery shelf').fit.state).toBe('attention');
   const open = demoJob().pieces[0]!.inspections.map((i) => ({ ...i, remedy: '' }));
   expect(roadFor('Step-well tray', { inspections: open }).weld.state).toBe('attention');
@@ -50,7 +60,8 @@ test('the stops follow what was read and found', () => {
 
 test('exactly one stop is next, unless something before it wants mending first', () => {
   for (const piece of demoJob().pieces) {
-    for (const printed of [null, 1, piece.revision]) {
+    for (const revision of [null, 1, piece.card.current]) {
+      const printed = revision === null ? null : { revision, digest: null };
       const road = roadFor(piece.name, { printed });
       const next = STAGES.filter(({ id }) => road[id].state === 'next');
       const ahead = STAGES.filter(({ id }) => road[id].state === 'ahead');
@@ -63,7 +74,7 @@ test('exactly one stop is next, unless something before it wants mending first',
 });
 
 test('a card with a fault has no blank and is what wants attention; a warning on the blank does not hold the road up', () => {
-  const tray = demoJob().pieces[0]!.revisions[2]!.pattern;
+  const tray = demoJob().pieces[0]!.card.versions[2]!.doc;
   const first = tray.corners[0]!.id;
   const crossed = { ...tray, folds: [], corners: tray.corners.map((c) => (c.id === first ? { ...c, x: 700, y: 500 } : c)) };
   const broken = roadFor('Step-well tray', { pattern: crossed, fit: null, welds: [], inspections: [] });
@@ -80,8 +91,8 @@ test('a card with a fault has no blank and is what wants attention; a warning on
 
 test('welds count by edge, and those of an edge that was made one with another still count', () => {
   const piece = demoJob().pieces[0]!;
-  const pattern = piece.revisions[2]!.pattern;
-  const joined = pattern.edges.filter((edge) => edge.weld !== null);
+  const pattern = piece.card.versions[2]!.doc;
+  const joined = pattern.edges.filter((edge) => isJoined(edge.joint));
   expect(joined.length).toBe(2);
   const half = piece.welds.filter((weld) => weld.edge === joined[0]!.id);
   expect(roadFor('Step-well tray', { welds: half, inspections: [] }).weld).toMatchObject({ note: '1 of 2 edges' });
@@ -89,7 +100,9 @@ test('welds count by edge, and those of an edge that was made one with another s
   const renamed = {
     ...pattern,
     edges: pattern.edges.map((edge) =>
-      edge.id === joined[0]!.id ? { ...edge, id: 'new', was: [{ id: edge.id, letter: edge.letter }] } : edge,
+      edge.id === joined[0]!.id
+        ? { ...edge, id: 'new', was: [{ id: edge.id, letter: edge.letter, span: null }] }
+        : edge,
     ),
   };
   expect(roadFor('Step-well tray', { pattern: renamed }).weld).toEqual({ state: 'done', note: 'Welded' });
@@ -102,6 +115,6 @@ test('a trial with nothing read is no fit; one edge off is one edge off', () => 
   expect(roadFor('Battery shelf', { fit: empty }).fit).toMatchObject({ state: expect.not.stringMatching('done'), note: 'Nothing read' }); // prettier-ignore
   expect(roadFor('Battery shelf', { fit: null }).fit.note).toBe('Not tried');
   expect(roadFor('Battery shelf').fit).toEqual({ state: 'attention', note: '1 edge off' });
-  const wider = { ...fit, edges: fit.edges.map((edge) => ({ ...edge, toleranceMm: 9, flushMm: 9 })) };
+  const wider = { ...fit, edges: fit.edges.map((edge) => ({ ...edge, own: true, toleranceMm: 9, flushMm: 9 })) };
   expect(roadFor('Battery shelf', { fit: wider }).fit).toEqual({ state: 'done', note: 'Fits' });
 });

@@ -1,9 +1,13 @@
 import type { Development } from '#core/blank/fold/developed';
-import { edgeOfRecord } from '#core/card/edit';
+import { edgeLength } from '#core/card/outline';
+import { edgeOfRecord } from '#core/card/recordPlace';
 import type { PatternDoc } from '#core/card/pattern';
 import type { FitRecord, InspectionRecord, WeldRecord } from '#core/format/job';
 import { lieOf } from '#core/fit/lie';
+import { evenStations, wantedAlong } from '#core/fit/target';
 import type { Problem, Result } from '#core/measure/result';
+import type { PlanDoc } from '#core/weld/plan';
+import { meetsOf, weldOf } from '#core/weld/planned';
 import { isJoined } from '#core/weld/start';
 
 /** The stops on the road of a piece. The number is the key that goes there and stays with the stop. */
@@ -22,10 +26,15 @@ export type Road = Record<StageId, Stop>;
 
 export type RoadGiven = {
   pattern: PatternDoc;
+  plan: PlanDoc;
+  thicknessMm: number;
   problems: readonly Problem[];
   development: Result<{ development: Development }>;
   revision: number;
-  printed: number | null;
+  /** The last print: which revision, and what it was made from (null for old ones). */
+  printed: { revision: number; digest: string | null } | null;
+  /** What a print would be made from now; null while there is no blank. */
+  digest: string | null;
   fit: FitRecord | null;
   welds: readonly WeldRecord[];
   inspections: readonly InspectionRecord[];
@@ -65,31 +74,48 @@ function blankStop({ pattern, development }: RoadGiven): Stop {
     : { state: 'done', note: 'Reckoned' };
 }
 
-function sheetStop({ printed, revision }: RoadGiven): Stop {
+function sheetStop({ printed, revision, digest }: RoadGiven): Stop {
   if (printed === null) return { state: 'ahead', note: 'Not printed' };
-  return printed === revision
-    ? { state: 'done', note: 'Printed' }
-    : { state: 'attention', note: 'Changed since print' };
+  const same = printed.digest === null ? printed.revision === revision : printed.digest === digest;
+  return same ? { state: 'done', note: 'Printed' } : { state: 'attention', note: 'Changed since print' };
 }
 
-function fitStop({ fit }: RoadGiven): Stop {
-  const read = (fit?.edges ?? []).map((edge) =>
-    lieOf(edge.stations, { gapMm: edge.targetMm, toleranceMm: edge.toleranceMm, flushMm: edge.flushMm }),
-  );
-  const some = read.filter((lie) => lie.read > 0);
-  if (!fit || some.length === 0) return { state: 'ahead', note: fit ? 'Nothing read' : 'Not tried' };
-  const off = some.filter((lie) => !lie.good).length;
-  return off > 0
-    ? { state: 'attention', note: off === 1 ? '1 edge off' : `${off} edges off` }
-    : { state: 'done', note: 'Fits' };
+/** Edges whose gap matters: those that are joined, and those that come up to something. */
+export const edgesThatMatter = (pattern: PatternDoc, plan: PlanDoc) =>
+  pattern.edges.filter((edge) => isJoined(edge.joint) || meetsOf(plan, edge.id) !== '');
+
+function fitStop({ fit, pattern, plan, thicknessMm }: RoadGiven): Stop {
+  const lies = pattern.edges.flatMap((edge) => {
+    const record = fit?.edges.find((e) => e.edge === edge.id);
+    const matters = edgesThatMatter(pattern, plan).includes(edge);
+    if (!record)
+      return matters ? [{ read: 0, stations: evenStations(edgeLength(pattern, edge)).length, good: true }] : [];
+    const target = wantedAlong(
+      record,
+      edge.joint.kind,
+      weldOf(plan, edge, thicknessMm)?.process ?? null,
+      thicknessMm,
+    );
+    const lie = lieOf(record.stations, target);
+    return matters || lie.read > 0 ? [lie] : [];
+  });
+  const read = lies.reduce((sum, lie) => sum + lie.read, 0);
+  const stations = lies.reduce((sum, lie) => sum + lie.stations, 0);
+  if (!fit || read === 0) return { state: 'ahead', note: fit ? 'Nothing read' : 'Not tried' };
+  const off = lies.filter((lie) => lie.read > 0 && !lie.good).length;
+  if (off > 0) return { state: 'attention', note: off === 1 ? '1 edge off' : `${off} edges off` };
+  return read < stations ? { state: 'ahead', note: `${read} of ${stations} read` } : { state: 'done', note: 'Fits' };
 }
 
-function weldStop({ pattern, welds, inspections }: RoadGiven): Stop {
-  const joined = pattern.edges.filter((edge) => edge.weld !== null && isJoined(edge.joint));
-  if (welds.length === 0) return { state: 'ahead', note: joined.length > 0 ? 'Not welded' : 'Nothing joined' };
-  const open = inspections.filter((i) => !i.sound && i.remedy.trim() === '').length;
+function weldStop({ pattern, plan, thicknessMm, welds, inspections }: RoadGiven): Stop {
+  const joined = pattern.edges.filter((edge) => weldOf(plan, edge, thicknessMm) !== null);
+  const standing = welds.filter((weld) => !weld.withdrawn);
+  if (standing.length === 0) return { state: 'ahead', note: joined.length > 0 ? 'Not welded' : 'Nothing joined' };
+  const open = inspections.filter((i) => !i.withdrawn && !i.sound && i.remedy.trim() === '').length;
   if (open > 0) return { state: 'attention', note: open === 1 ? '1 finding open' : `${open} findings open` };
-  const done = joined.filter((edge) => welds.some((weld) => edgeOfRecord(pattern, weld.edge) === edge)).length;
+  const done = joined.filter((edge) =>
+    standing.some((weld) => edgeOfRecord(pattern, { edge: weld.edge, turned: pattern.turned })?.edge === edge),
+  ).length;
   return done === joined.length
     ? { state: 'done', note: 'Welded' }
     : { state: 'ahead', note: `${done} of ${joined.length} edges` };

@@ -1,5 +1,5 @@
 import type { JointKind, Made, Process } from '#core/card/kinds';
-import type { Lie } from '#core/fit/lie';
+import type { EdgeLie, Lie } from '#core/fit/lie';
 import type { Caution } from '#core/weld/caution';
 
 /** Trade words for codes: what is shown wherever the core says something. */
@@ -31,15 +31,33 @@ export const MADE_WORDS: Record<Made, { short: string; long: string }> = {
 
 export const LIE_WORDS: Record<Lie, string> = {
   unread: 'not read yet',
-  even: 'even, on target',
-  'even-tight': 'even, but tight all along: relieve it',
-  'even-wide': 'even, but wide all along: move the piece over',
-  'tapers-to-start': 'tapers: tighter at the start, wider at the far end',
-  'tapers-to-end': 'tapers: wider at the start, tighter at the far end',
+  even: 'on target',
+  'even-tight': 'tight all along: relieve it, or move the piece away',
+  'even-wide': 'wide all along: move the piece over',
+  'tapers-to-start': 'tight toward the start, wide toward the far end: turn the piece a little',
+  'tapers-to-end': 'wide toward the start, tight toward the far end: turn the piece a little',
+  'tight-at-start': 'tight at the start: relieve it there',
+  'tight-at-end': 'tight at the far end: relieve it there',
+  'tight-at-ends': 'tight at both ends: relieve it there',
   'tight-in-middle': 'tight in the middle: relieve it there',
-  'wide-in-middle': 'wide in the middle: stretch the edge or move it in',
-  uneven: 'uneven: dress it station by station',
+  'tight-in-places': 'tight in places: relieve it there',
+  'wide-at-start': 'wide at the start: stretch the edge or build it up there',
+  'wide-at-end': 'wide at the far end: stretch the edge or build it up there',
+  'wide-at-ends': 'wide at both ends: stretch the edge or build it up there',
+  'wide-in-middle': 'wide in the middle: stretch the edge or build it up there',
+  'wide-in-places': 'wide in places: stretch the edge or build it up there',
+  uneven: 'tight in places and wide in others: dress it station by station',
 };
+
+/** How an edge lies in one line: its gaps, how many are read, and where it does not lie flush. */
+export function lieSentence({ lie, read, stations, proud, low }: EdgeLie): string {
+  if (lie === 'unread') return LIE_WORDS.unread;
+  const off = [proud.length > 0 && `proud at ${proud.length}`, low.length > 0 && `low at ${low.length}`].filter(
+    Boolean,
+  );
+  const flush = off.length > 0 ? `; stands ${off.join(', ')}` : '';
+  return `${LIE_WORDS[lie]}${flush}${read < stations ? ` (${read} of ${stations} read)` : ''}`;
+}
 
 export const CAUTION_WORDS: Record<Caution, { title: string; text: string }> = {
   structural: {

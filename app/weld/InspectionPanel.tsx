@@ -24,7 +24,8 @@ export const INSPECTION_WORDS: Record<InspectionRecord['kind'], string> = {
 type Draft = {
   open: boolean;
   kind: InspectionRecord['kind'];
-  sound: boolean;
+  /** Null until it is said: a finding is never sound by default. */
+  sound: boolean | null;
   reading: number | null;
   finding: string;
   remedy: string;
@@ -37,7 +38,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
   const { draft, set, drop } = useDraft<Draft>(`inspection ${id} ${edge.id}`, {
     open: false,
     kind: 'lamp',
-    sound: true,
+    sound: null,
     reading: null,
     finding: '',
     remedy: '',
@@ -46,6 +47,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
   const { open, kind, sound, reading, finding, remedy, who } = draft;
   const measures = kind === 'flush' || kind === 'thickness';
   const write = async () => {
+    if (sound === null) return;
     const inspection: InspectionRecord = {
       at: new Date().toISOString(),
       who: who.trim(),
@@ -54,6 +56,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
       sound,
       readingMm: measures ? reading : null,
       finding: finding.trim(),
+      withdrawn: null,
       remedy: sound ? '' : remedy.trim(),
     };
     if (!(await post.send({ intent: 'inspection', inspection }))) return;
@@ -83,7 +86,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
       <ToggleButtonGroup
         exclusive
         fullWidth
-        value={sound ? 'sound' : 'not'}
+        value={sound === null ? null : sound ? 'sound' : 'not'}
         aria-label="Finding"
         onChange={(_, next: string | null) => next && set({ sound: next === 'sound' })}
       >
@@ -106,7 +109,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
         value={finding}
         onChange={(event) => set({ finding: event.target.value.slice(0, 2000) })}
       />
-      {!sound && (
+      {sound === false && (
         <TextField
           label="What was done about it (may follow later)"
           multiline
@@ -120,7 +123,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
           variant="contained"
           size="large"
           sx={{ flex: 1 }}
-          disabled={post.state === 'busy'}
+          disabled={post.state === 'busy' || sound === null}
           onClick={() => void write()}
         >
           Put in the record

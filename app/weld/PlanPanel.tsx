@@ -4,8 +4,9 @@ import Stack from '@mui/material/Stack';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { setEdge } from '#core/card/edit';
-import type { Edge, WeldPlan } from '#core/card/pattern';
+import type { Edge } from '#core/card/pattern';
+import { setPlan, weldOf } from '#core/weld/planned';
+import type { WeldPlan } from '#core/weld/weldPlan';
 import type { Process } from '#core/card/kinds';
 import { PROCESSES } from '#core/card/kinds';
 import { canBePlugged, isJoined, usualWeldPlan } from '#core/weld/start';
@@ -15,13 +16,13 @@ import { usePreferences } from '../shell/preferences';
 import { PROCESS_WORDS } from '../shell/words';
 import type { Seam } from './seams';
 
-/** How an edge is to be welded: process, tacks or plugs and their pitch. Part of the card, so the blank and print show it. */
+/** How an edge is to be welded: process, tacks or plugs and their pitch. In the plan of the piece, whose plugs the blank and print show. */
 export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }) {
-  const { card, pattern, facts } = usePiece();
+  const { plan, facts } = usePiece();
   const { show } = usePreferences();
-  const { weld } = edge;
+  const weld = weldOf(plan.doc, edge, facts.thicknessMm);
   if (!isJoined(edge.joint)) return null;
-  const set = (next: WeldPlan | null) => card.edit(setEdge(pattern, edge.id, { weld: next }));
+  const set = (next: WeldPlan | null) => plan.edit(setPlan(plan.doc, edge.id, { weld: next }), `weld ${edge.id}`);
   if (!weld) {
     return (
       <Button variant="contained" onClick={() => set(usualWeldPlan(edge.joint, facts.thicknessMm))}>
@@ -66,12 +67,14 @@ export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }
             label="Hole"
             mm={plugs.holeMm}
             min={1}
-            onChange={(mm) => mm && set({ ...weld, plugs: { ...plugs, holeMm: Math.min(30, mm) } })}
+            max={30}
+            onChange={(mm) => mm && set({ ...weld, plugs: { ...plugs, holeMm: mm } })}
           />
           <LengthField
             label="Pitch"
             mm={plugs.pitchMm}
             min={5}
+            max={1000}
             onChange={(mm) => mm && set({ ...weld, plugs: { ...plugs, pitchMm: mm } })}
           />
           <LengthField
@@ -86,7 +89,8 @@ export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }
           label="Tacks no farther apart than"
           mm={weld.tackPitchMm}
           min={5}
-          onChange={(mm) => mm && set({ ...weld, tackPitchMm: Math.min(1000, mm) })}
+          max={1000}
+          onChange={(mm) => mm && set({ ...weld, tackPitchMm: mm })}
         />
       )}
       {seam && <Order seam={seam} show={show} />}
@@ -103,7 +107,7 @@ function Order({ seam, show }: { seam: Seam; show: (mm: number) => string }) {
       <Typography>
         <b className="figure">{spots.length}</b> {plugged ? 'plugs' : 'tacks'} over{' '}
         <span className="figure">{show(seam.lengthMm)}</span>
-        {seam.closed ? ', all the way round' : ''}. In order, from its first corner:
+        {seam.closed ? ', all the way round' : ''}. {plugged ? 'Along the edge' : 'In order'}, from its first corner:
       </Typography>
       <Box
         component="ol"
@@ -140,6 +144,18 @@ function Order({ seam, show }: { seam: Seam; show: (mm: number) => string }) {
           </Box>
         ))}
       </Box>
+      {plugged && seam.plugOrder.length > 2 && (
+        <Typography sx={{ mt: 0.8 }}>
+          Weld them in the order <span className="figure">{seam.plugOrder.join(', ')}</span>, so that no place gets
+          hot.
+        </Typography>
+      )}
+      {seam.elsewhere.length > 0 && (
+        <Typography sx={{ mt: 0.8 }}>
+          {seam.elsewhere.length} made elsewhere, before the edge or the pitch was changed, at{' '}
+          <span className="figure">{seam.elsewhere.map((mm) => show(mm)).join(', ')}</span>.
+        </Typography>
+      )}
     </Box>
   );
 }

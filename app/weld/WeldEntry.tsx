@@ -46,11 +46,12 @@ const decimal = (text: string): number | null | 'slip' => {
 
 /** Writing down what was just welded: made for one hand, with last time's settings filled in. */
 export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
-  const { id, welds } = usePiece();
+  const { id, welds, card, pattern } = usePiece();
   const last = welds[welds.length - 1];
-  const sameEdge = welds.filter((weld) => weld.edge === seam.edge.id);
+  const sameEdge = welds.filter((weld) => weld.edge === seam.edge.id && !weld.withdrawn);
   const plugged = seam.plugs.length > 0;
-  const count = plugged ? seam.plugs.length : seam.tacks.length;
+  const spots = plugged ? seam.plugs : seam.tacks;
+  const count = spots.length;
   const doneSet = plugged ? seam.plugsDone : seam.tacksDone;
   const nextOne = Array.from({ length: count }, (_, i) => i + 1).find((n) => !doneSet.has(n));
   const settings = sameEdge[sameEdge.length - 1]?.settings ?? last?.settings;
@@ -84,10 +85,16 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
       at: new Date().toISOString(),
       who: who.trim(),
       edge: seam.edge.id,
-      process: seam.edge.weld!.process,
+      process: seam.plan.process,
       work,
       from: numbered ? (a as number) : null,
       to: numbered ? (b as number) : null,
+      made: {
+        revision: card.number,
+        turned: pattern.turned,
+        placesMm: numbered ? spots.slice((a as number) - 1, b as number) : [],
+      },
+      withdrawn: null,
       settings: {
         ...(figures as { amps: number | null; volts: number | null; wireMm: number | null }),
         feed: feed.trim(),
@@ -123,7 +130,7 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
       sx={{ p: 1.5, bgcolor: 'var(--paper)', border: '2.5px solid var(--torch)' }}
     >
       <Typography variant="h3">
-        {PROCESS_WORDS[seam.edge.weld!.process]} on edge {seam.edge.letter}
+        {PROCESS_WORDS[seam.plan.process]} on edge {seam.edge.letter}
       </Typography>
       <ToggleButtonGroup
         exclusive

@@ -2,6 +2,7 @@ import { outlineOf, segmentsOfEdge } from '#core/card/outline';
 import type { Vec } from '#core/measure/vector';
 import { along } from '#core/measure/vector';
 import { outwardAlong, pointAlong } from '#core/measure/run';
+import { meetsOf } from '#core/weld/planned';
 import { useView } from '../drawing/Drawing';
 import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
 import { EdgeTag, Pickable, Threads, usePathData } from '../drawing/marks';
@@ -23,14 +24,14 @@ export function WeldPicture({
   pick: Pick;
   onPick: (pick: Pick) => void;
 }) {
-  const { pattern } = usePiece();
+  const { pattern, plan } = usePiece();
   const data = usePathData();
   const view = useView();
   const runs = pattern.edges.map((edge) => segmentsOfEdge(pattern, edge));
   const hung = hangTags(
     pattern.edges.map((edge, i) => ({
       run: runs[i]!,
-      away: hasNeighbour(edge) ? NEIGHBOUR_PX + 30 : 36,
+      away: hasNeighbour(edge, meetsOf(plan.doc, edge.id)) ? NEIGHBOUR_PX + 30 : 36,
       halfWidth: tagHalfWidth(edge.letter),
     })),
     outlineOf(pattern).path,
@@ -39,8 +40,8 @@ export function WeldPicture({
   return (
     <SteelPicture pattern={pattern}>
       {pattern.edges.map((edge, i) =>
-        hasNeighbour(edge) ? (
-          <Neighbour key={edge.id} run={runs[i]!} name={edge.meets} gapPx={() => SEAM_PX} />
+        hasNeighbour(edge, meetsOf(plan.doc, edge.id)) ? (
+          <Neighbour key={edge.id} run={runs[i]!} name={meetsOf(plan.doc, edge.id)} gapPx={() => SEAM_PX} />
         ) : null,
       )}
       <Threads tags={hung} />

@@ -2,7 +2,8 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { edgeOfRecord } from '#core/card/edit';
+import { edgeOfRecord } from '#core/card/recordPlace';
+import type { Withdrawn } from '#core/format/job';
 import type { Inspection, Weld } from '../records/welds.server';
 import { Moment } from '../shell/Moment';
 import { usePiece } from '../shell/pieceContext';
@@ -16,17 +17,17 @@ import { WORK_WORDS } from './WeldEntry';
 /** The record: welds and inspections of one edge, or of the whole piece, newest first. */
 export function WeldRecords({ edge, post }: { edge: string | null; post: Post }) {
   const { welds, inspections, pattern } = usePiece();
-  const edgeIdOf = (record: string) => edgeOfRecord(pattern, record)?.id ?? record;
+  const found = (id: string) => edgeOfRecord(pattern, { edge: id, turned: pattern.turned });
   // An edge that was made one with another keeps its letter in the record.
-  const letter = (id: string) => {
-    const now = edgeOfRecord(pattern, id);
-    return now?.was?.find((old) => old.id === id)?.letter ?? now?.letter ?? '–';
-  };
+  const letter = (id: string) => found(id)?.letter ?? '–';
   const entries = [
     ...welds.map((weld) => ({ at: weld.at, weld })),
     ...inspections.map((inspection) => ({ at: inspection.at, inspection })),
   ]
-    .filter((entry) => edge === null || edgeIdOf('weld' in entry ? entry.weld.edge : entry.inspection.edge) === edge)
+    .filter((entry) => {
+      const of = 'weld' in entry ? entry.weld.edge : entry.inspection.edge;
+      return edge === null || (found(of)?.edge.id ?? of) === edge;
+    })
     .sort((a, b) => b.at.localeCompare(a.at));
   return (
     <Box component="section" aria-label="The record">
@@ -50,6 +51,12 @@ export function WeldRecords({ edge, post }: { edge: string | null; post: Post })
             ) : (
               <InspectionLine inspection={entry.inspection} letter={letter(entry.inspection.edge)} post={post} />
             )}
+            <Withdraw
+              what={'weld' in entry ? 'weld' : 'inspection'}
+              id={('weld' in entry ? entry.weld : entry.inspection).id}
+              withdrawn={('weld' in entry ? entry.weld : entry.inspection).withdrawn}
+              post={post}
+            />
           </Box>
         ))}
       </Box>
@@ -73,12 +80,12 @@ function Line({ letter, title, at, who }: { letter: string; title: string; at: s
 }
 
 function WeldLine({ weld, letter }: { weld: Weld; letter: string }) {
-  const { show } = usePreferences();
+  const { showThin } = usePreferences();
   const { amps, volts, wireMm, feed, gas } = weld.settings;
   const said = [
     amps !== null && `${amps} A`,
     volts !== null && `${volts} V`,
-    wireMm !== null && `wire ${show(wireMm, 2)}`,
+    wireMm !== null && `wire ${showThin(wireMm)}`,
     feed,
     gas,
   ]
@@ -99,21 +106,21 @@ function WeldLine({ weld, letter }: { weld: Weld; letter: string }) {
 }
 
 function InspectionLine({ inspection, letter, post }: { inspection: Inspection; letter: string; post: Post }) {
-  const { show } = usePreferences();
+  const { showThin } = usePreferences();
   const { draft, set, drop } = useDraft(`remedy ${inspection.id}`, { remedy: '' });
   const { remedy } = draft;
-  const open = !inspection.sound && inspection.remedy.trim() === '';
+  const open = !inspection.sound && !inspection.withdrawn && inspection.remedy.trim() === '';
   return (
     <>
       <Line
         letter={letter}
-        title={`${inspection.sound ? '✓' : '▲'} ${INSPECTION_WORDS[inspection.kind]}`}
+        title={`${inspection.sound ? '✓' : '✗'} ${INSPECTION_WORDS[inspection.kind]}`}
         at={inspection.at}
         who={inspection.who}
       />
       <div>
         {inspection.sound ? 'Sound. ' : 'Not sound. '}
-        {inspection.readingMm !== null && <span className="figure">{show(inspection.readingMm, 2)}. </span>}
+        {inspection.readingMm !== null && <span className="figure">{showThin(inspection.readingMm)}. </span>}
         {inspection.finding}
       </div>
       {inspection.remedy && <div>Then: {inspection.remedy}</div>}
@@ -138,5 +145,53 @@ function InspectionLine({ inspection, letter, post }: { inspection: Inspection; 
         </Box>
       )}
     </>
+  );
+}
+
+/** Taking an entry back: it stays in the record, struck out, with when and why. A wrong one is taken back and written anew. */
+export function Withdraw({
+  what,
+  id,
+  withdrawn,
+  post,
+}: {
+  what: 'weld' | 'inspection' | 'trial';
+  id: string;
+  withdrawn: Withdrawn | null;
+  post: Post;
+}) {
+  const { draft, set, drop } = useDraft(`withdraw ${id}`, { open: false, why: '' });
+  if (withdrawn) {
+    return (
+      <Box sx={{ color: 'var(--torch)', fontSize: '0.9rem' }}>
+        Taken back <Moment at={withdrawn.at} />: {withdrawn.why}
+      </Box>
+    );
+  }
+  if (!draft.open) {
+    return (
+      <Button size="small" color="inherit" onClick={() => set({ open: true })}>
+        Take this back
+      </Button>
+    );
+  }
+  return (
+    <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-end', mt: 1 }}>
+      <TextField
+        label="Why it is taken back"
+        value={draft.why}
+        onChange={(event) => set({ why: event.target.value.slice(0, 400) })}
+        helperText="It stays in the record, marked so. Write the right one down anew."
+      />
+      <Button
+        variant="contained"
+        disabled={draft.why.trim() === '' || post.state === 'busy'}
+        onClick={() =>
+          void post.send({ intent: 'withdraw', what, id, why: draft.why.trim() }).then((taken) => taken && drop())
+        }
+      >
+        Take back
+      </Button>
+    </Box>
   );
 }

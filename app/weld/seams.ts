@@ -1,56 +1,90 @@
 import { segmentsOfEdge } from '#core/card/outline';
 import type { Edge, PatternDoc } from '#core/card/pattern';
+import { edgeOfRecord } from '#core/card/recordPlace';
 import type { WeldRecord } from '#core/format/job';
 import type { Segment } from '#core/measure/segment';
 import { runLength } from '#core/measure/run';
-import { plugPositions, tackOrder } from '#core/weld/spacing';
+import type { PlanDoc } from '#core/weld/plan';
+import { weldOf } from '#core/weld/planned';
+import { plugPositions, spreadOrder, tackOrder } from '#core/weld/spacing';
+import type { WeldPlan } from '#core/weld/weldPlan';
 
-/** A seam as planned and as far as it is made: positions in mm along the edge, numbered from 1 in the order to be made. */
+/** A seam as planned and as far as it is made. Positions in mm along the edge as it is now. */
 export type Seam = {
   edge: Edge;
+  plan: WeldPlan;
   run: Segment[];
   lengthMm: number;
   closed: boolean;
+  /** Tacks numbered from 1 in the order to be made; plugs numbered along the edge. One of the two is empty. */
   tacks: number[];
   plugs: number[];
+  /** Numbers of the plugs in the order to weld them. */
+  plugOrder: number[];
   tacksDone: Set<number>;
   plugsDone: Set<number>;
+  /** Made at places that are no longer planned: the edge or the pitch was changed since. */
+  elsewhere: number[];
 };
 
+/** A spot made this near to a planned one is it, as a share of the pitch and at most so many mm. */
+const SAME_SHARE = 0.2;
+const SAME_MM = 6;
+
 /** Every edge that is to be welded, with its tacks and plugs. An edge that is the whole outline is a closed loop. */
-export function seamsOf(pattern: PatternDoc, welds: readonly WeldRecord[]): Seam[] {
-  return pattern.edges.flatMap((edge) => {
-    if (!edge.weld) return [];
+export function seamsOf(
+  pattern: PatternDoc,
+  plan: PlanDoc,
+  thicknessMm: number,
+  welds: readonly WeldRecord[],
+): Seam[] {
+  const standing = welds.flatMap((weld) => {
+    const found = weld.withdrawn
+      ? null
+      : edgeOfRecord(pattern, { edge: weld.edge, turned: weld.made?.turned ?? false });
+    return found ? [{ weld, found }] : [];
+  });
+  return pattern.edges.flatMap((edge): Seam[] => {
+    const planned = weldOf(plan, edge, thicknessMm);
+    if (!planned) return [];
     const run = segmentsOfEdge(pattern, edge);
     const lengthMm = runLength(run);
     const closed = edge.sides.length === pattern.sides.length;
-    const tacks = tackOrder(lengthMm, edge.weld.tackPitchMm, closed);
-    const { plugs } = edge.weld;
-    const plugged = plugs ? plugPositions(lengthMm, plugs.pitchMm, plugs.endMm) : null;
-    const own = welds.filter((weld) => weld.edge === edge.id);
-    const done = (work: WeldRecord['work'], count: number) =>
-      new Set(
-        own
-          .filter((weld) => weld.work === work)
-          .flatMap(({ from, to }) =>
-            Array.from(
-              { length: Math.max(0, Math.min(count, to ?? count) - (from ?? 1) + 1) },
-              (_, i) => (from ?? 1) + i,
-            ),
-          ),
-      );
-    const tackList = plugged ? [] : tacks.ok ? tacks.positionsMm : [];
-    const plugList = plugged?.ok ? plugged.positionsMm : [];
+    const { plugs } = planned;
+    const spaced = plugs ? plugPositions(lengthMm, plugs.pitchMm, plugs.endMm) : tackOrder(lengthMm, planned.tackPitchMm, closed); // prettier-ignore
+    const spots = spaced.ok ? spaced.positionsMm : [];
+    const same = Math.min(SAME_MM, SAME_SHARE * (plugs?.pitchMm ?? planned.tackPitchMm));
+    const done = new Set<number>();
+    const elsewhere: number[] = [];
+    for (const { weld, found } of standing) {
+      if (found.edge !== edge || weld.work !== (plugs ? 'plugs' : 'tacks')) continue;
+      if (!weld.made) {
+        // Written down before places were: by their numbers, as far as there are so many now.
+        for (let i = weld.from ?? 1; i <= Math.min(spots.length, weld.to ?? spots.length); i++) done.add(i);
+        continue;
+      }
+      for (const mm of weld.made.placesMm) {
+        const at = found.along(mm);
+        if (at === null) continue;
+        const i = spots.findIndex((spot) => Math.abs(spot - at) <= same);
+        if (i >= 0) done.add(i + 1);
+        else elsewhere.push(at);
+      }
+    }
+    const none = new Set<number>();
     return [
       {
         edge,
+        plan: planned,
         run,
         lengthMm,
         closed,
-        tacks: tackList,
-        plugs: plugList,
-        tacksDone: done('tacks', tackList.length),
-        plugsDone: done('plugs', plugList.length),
+        tacks: plugs ? [] : spots,
+        plugs: plugs ? spots : [],
+        plugOrder: plugs ? spreadOrder(spots.length, closed).map((i) => i + 1) : [],
+        tacksDone: plugs ? none : done,
+        plugsDone: plugs ? done : none,
+        elsewhere,
       },
     ];
   });

@@ -3,6 +3,7 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { outlineOf } from '#core/card/outline';
 import { box } from '#core/measure/path';
+import { meetsOf } from '#core/weld/planned';
 import { startCurrent } from '#core/weld/start';
 import { Drawing } from '../drawing/Drawing';
 import { EdgeStory } from '../drawing/EdgeStory';
@@ -23,15 +24,15 @@ import { seamsOf } from './seams';
 
 /** The weld stage: for each edge how it is welded, what has been done, and what was seen. */
 export default function WeldStage() {
-  const { id, pattern, welds, inspections, pick, setPick, facts } = usePiece();
+  const { id, pattern, plan, welds, inspections, pick, setPick, facts } = usePiece();
   const { show } = usePreferences();
   const post = usePost(`/pieces/${id}/welds`);
   if (pattern.sides.length === 0) return <NoBlank />;
-  const seams = seamsOf(pattern, welds);
+  const seams = seamsOf(pattern, plan.doc, facts.thicknessMm, welds);
   const seam = pick?.kind === 'edge' ? seams.find((s) => s.edge.id === pick.id) : undefined;
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
   const sum = (of: (s: (typeof seams)[number]) => number) => seams.reduce((total, s) => total + of(s), 0);
-  const open = inspections.filter((i) => !i.sound && i.remedy.trim() === '').length;
+  const open = inspections.filter((i) => !i.withdrawn && !i.sound && i.remedy.trim() === '').length;
   const tally: TallyFigure[] = [
     { label: 'To weld', value: show(sum((s) => s.lengthMm)) },
     {
@@ -39,7 +40,7 @@ export default function WeldStage() {
       value: `${sum((s) => s.tacksDone.size)} of ${sum((s) => s.tacks.length)}`,
       working: {
         title: 'Tacks',
-        lines: ['Ends, then middle, then halves, until no two are', 'farther apart than the pitch of the edge.'],
+        lines: ['The fewest that are nowhere farther apart than the', 'pitch, in the order ends, middle, halves.'],
         source: 'Common practice',
       },
     },
@@ -99,7 +100,9 @@ export default function WeldStage() {
               <Typography variant="h2">
                 Edge {edge.letter}: {JOINT_WORDS[edge.joint.kind].toLowerCase()}
               </Typography>
-              {edge.meets && <Typography sx={{ color: 'var(--pencil)' }}>to {edge.meets}</Typography>}
+              {edge && meetsOf(plan.doc, edge.id) && (
+                <Typography sx={{ color: 'var(--pencil)' }}>to {meetsOf(plan.doc, edge.id)}</Typography>
+              )}
             </Box>
           )}
           {edge && <Cautions edge={edge} />}

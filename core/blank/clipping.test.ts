@@ -2,7 +2,9 @@ import ClipperLib from 'clipper-lib';
 import fc from 'fast-check';
 import { checkCard } from '../card/check';
 import { outlineFromPoints } from '../card/legs';
-import { MADE, countingIds, emptyPattern } from '../card/kinds';
+import { emptyPattern } from '../card/emptyPattern';
+import { between } from '../card/given.arbitrary';
+import { MADE, countingIds } from '../card/kinds';
 import { patternParts } from '../card/outline';
 import type { Fold, Joint, PatternDoc } from '../card/pattern';
 import type { Path } from '../measure/path';
@@ -75,7 +77,7 @@ const awkward = fc
     // Each fold is laid if the card can take it; what would cross or leave the card is refused there.
     for (const [i, { from, to, ...fold }] of folds.entries()) {
       const place = ([side, at]: [number, number]) => ({ side: doc.sides[side % doc.sides.length]!.id, at });
-      const next: Fold = { ...fold, id: `f${i}`, from: place(from), to: place(to) };
+      const next: Fold = { ...fold, id: `f${i}`, path: between(place(from), place(to)) };
       const tried = { ...doc, folds: [...doc.folds, next] };
       if (!checkCard(tried).some((p) => p.severity === 'stop')) doc = tried;
     }
@@ -194,7 +196,14 @@ const tray = (sides: number, wall: number, radiusMm: number): PatternDoc => {
   const doc = card(outline);
   const folds = Array.from({ length: sides }, (_, i): Fold => {
     const at = (k: number) => ({ side: doc.sides[(3 * k) % doc.sides.length]!.id, at: 0 });
-    return { id: `f${i}`, from: at(i), to: at(i + 1), angleDeg: 90, toward: 'face', radiusMm, made: 'outside-sharp' };
+    return {
+      id: `f${i}`,
+      path: between(at(i), at(i + 1)),
+      angleDeg: 90,
+      toward: 'face',
+      radiusMm,
+      made: 'outside-sharp',
+    };
   });
   return { ...doc, folds, base: [0, 0] };
 };

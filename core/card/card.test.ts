@@ -4,22 +4,18 @@ import { arcOf, bulgeOfRadius, bulgeThrough, pointAt } from '../measure/segment'
 import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import { checkCard } from './check';
-import {
-  edgeOfRecord,
-  joinEdges,
-  moveCorner,
-  partEdge,
-  removeCorner,
-  reshapeSide,
-  setSideLength,
-  splitSide,
-} from './edit';
+import { joinEdges, moveCorner, partEdge, removeCorner, reshapeSide, setSideLength, splitSide } from './edit';
 import { facesOf } from './faces';
 import { outlineFromLegs, outlineFromPoints, parseLegs, parsePoints, walk, writtenLeg } from './legs';
-import { edgeLength, letterAt, outlineOf, patternParts, pointOfPlace } from './outline';
+import { edgeLength, letterAt, outlineOf, patternParts } from './outline';
 import type { PatternDoc } from './pattern';
 import { PatternSchema } from './pattern';
-import { countingIds, emptyPattern } from './kinds';
+import { emptyPattern } from './emptyPattern';
+import { endsOfFold } from './foldPlace';
+import { between, done } from './given.arbitrary';
+import { mirrored } from './mirror';
+import { edgeOfRecord } from './recordPlace';
+import { countingIds } from './kinds';
 import { snap } from './snap';
 import { spread } from '../measure/spread.arbitrary';
 
@@ -126,42 +122,45 @@ describe('edits', () => {
         const doc = rectangle();
         doc.folds.push({
           id: 'f',
-          from: { side: doc.sides[0]!.id, at: foldAt },
-          to: { side: doc.sides[2]!.id, at: 1 - foldAt },
+          path: between({ side: doc.sides[0]!.id, at: foldAt }, { side: doc.sides[2]!.id, at: 1 - foldAt }),
           angleDeg: 90,
           toward: 'face',
           radiusMm: null,
           made: 'outside-sharp',
         });
-        const split = splitSide(doc, doc.sides[0]!.id, at, countingIds('n'));
+        const split = done(splitSide(doc, doc.sides[0]!.id, at, countingIds('n')));
         expect(split.edges).toHaveLength(4);
         expect(edgeLength(split, split.edges[0]!)).toBeCloseTo(100, 9);
-        expect(pointOfPlace(split, split.folds[0]!.from)![0]).toBeCloseTo(100 * foldAt, 6);
-        const back = removeCorner(split, split.corners.find((c) => c.id.startsWith('n'))!.id);
-        expect(pointOfPlace(back, back.folds[0]!.from)![0]).toBeCloseTo(100 * foldAt, 6);
+        expect(endsOfFold(split, split.folds[0]!)![0][0]).toBeCloseTo(100 * foldAt, 6);
+        const back = done(removeCorner(split, split.corners.find((c) => c.id.startsWith('n'))!.id));
+        expect(endsOfFold(back, back.folds[0]!)![0][0]).toBeCloseTo(100 * foldAt, 6);
         expect(PatternSchema.safeParse(split).success).toBe(true);
       }),
     );
   });
 
   test('a rectangle stays square when a side is given a length; a corner moved alone does not carry others', () => {
-    const wide = setSideLength(rectangle(), rectangle().sides[0]!.id, 130);
+    const wide = done(setSideLength(rectangle(), rectangle().sides[0]!.id, 130));
     expect(outlineOf(wide).path.map((s) => distance(s.a, s.b))).toEqual([130, 60, 130, 60]);
     const bent = moveCorner(rectangle(), rectangle().corners[2]!.id, [110, 70]);
     expect(bent.corners.filter((c, i) => c.x !== rectangle().corners[i]!.x)).toHaveLength(1);
   });
 
   test('parting an edge and joining it again gives the edge back with its id', () => {
-    const split = splitSide(rectangle(), rectangle().sides[0]!.id, 0.4, countingIds('n'));
+    const split = done(splitSide(rectangle(), rectangle().sides[0]!.id, 0.4, countingIds('n')));
     const at = split.corners.find((c) => c.id.startsWith('n'))!.id;
-    const parted = partEdge(split, at, countingIds('m'));
+    const parted = done(partEdge(split, at, countingIds('m')));
     expect(parted.edges.map((e) => e.letter)).toEqual(['D', 'E', 'C', 'B', 'A']);
     // It remembers the one it took in, so that what was read and welded there is still told.
-    const joined = joinEdges(parted, parted.edges[0]!.id);
+    const joined = done(joinEdges(parted, parted.edges[0]!.id));
     const { was, ...edge } = joined.edges[0]!;
     expect([edge, ...joined.edges.slice(1)]).toEqual(split.edges);
-    expect(was).toEqual([{ id: 'm1', letter: 'E' }]);
-    expect(edgeOfRecord(joined, 'm1')?.id).toBe(edge.id);
+    expect(was).toEqual([{ id: 'm1', letter: 'E', span: { fromMm: 40, lengthMm: 60 } }]);
+    const found = edgeOfRecord(joined, { edge: 'm1', turned: false });
+    expect([found?.edge.id, found?.letter, found?.along(10)]).toEqual([edge.id, 'E', 50]);
+    // Turned over since, what was so far from its start is so far from its end.
+    expect(edgeOfRecord(mirrored(joined), { edge: 'm1', turned: false })?.along(10)).toBe(50);
+    expect(edgeOfRecord(mirrored(joined), { edge: edge.id, turned: false })?.along(10)).toBe(90);
   });
 });
 
@@ -170,8 +169,7 @@ describe('checks', () => {
     const place = ([side, at]: [number, number]) => ({ side: doc.sides[side]!.id, at });
     doc.folds.push({
       id: `f${doc.folds.length}`,
-      from: place(a),
-      to: place(b),
+      path: between(place(a), place(b)),
       angleDeg: 90,
       toward: 'face',
       radiusMm: null,

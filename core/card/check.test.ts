@@ -7,7 +7,9 @@ import { crossingPairs } from '../measure/crossings';
 import { checkCard } from './check';
 import { moveCorner, reshapeSide } from './edit';
 import { facesOf } from './faces';
-import { countingIds, emptyPattern } from './kinds';
+import { emptyPattern } from './emptyPattern';
+import { between } from './given.arbitrary';
+import { countingIds } from './kinds';
 import { outlineFromPoints } from './legs';
 import { outlineOf, patternParts } from './outline';
 import type { Fold, Hole, PatternDoc } from './pattern';
@@ -21,8 +23,7 @@ const plate = card([[0, 0], [100, 0], [100, 60], [0, 60]]); // prettier-ignore
 const side = (i: number) => plate.sides[i]!.id;
 const fold = (id: string, from: [number, number], to: [number, number]): Fold => ({
   id,
-  from: { side: side(from[0]), at: from[1] },
-  to: { side: side(to[0]), at: to[1] },
+  path: between({ side: side(from[0]), at: from[1] }, { side: side(to[0]), at: to[1] }),
   angleDeg: 90,
   toward: 'face',
   radiusMm: null,
@@ -50,7 +51,7 @@ describe('what is wrong on a card is named, with the things concerned', () => {
 
   test('folds', () => {
     expect(found({ folds: [fold('a', [0, 0.5], [2, 0.5])] })).toEqual([]);
-    expect(found({ folds: [{ ...fold('a', [0, 0.5], [2, 0.5]), from: { side: 'gone', at: 0 } }] })).toEqual([
+    expect(found({ folds: [{ ...fold('a', [0, 0.5], [2, 0.5]), path: between({ side: 'gone', at: 0 }, { side: side(2), at: 0.5 }) }] })).toEqual([
       ['fold-off-outline', 'stop', 'a'],
     ]);
     expect(found({ folds: [fold('a', [0, 0.5], [0, 0.505])] })).toEqual([['fold-zero', 'stop', 'a']]);

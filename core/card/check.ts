@@ -1,12 +1,13 @@
 import { crossingPairs } from '../measure/crossings';
-import { area, distanceToPolygon, inside, points } from '../measure/path';
+import { area, distanceToPolygon, inside } from '../measure/path';
 import type { Problem } from '../measure/result';
 import { care, stop } from '../measure/result';
 import { line, segmentLength, segmentsCross } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { distance, mix } from '../measure/vector';
 import { BASE_REACH_MM, facesOf } from './faces';
-import { outlineOf, pointOfPlace } from './outline';
+import { endsOfFold } from './foldPlace';
+import { outlineOf } from './outline';
 import type { PatternDoc } from './pattern';
 
 /** How much of a fold's length at either end is left out when it is tested against the outline. */
@@ -27,7 +28,7 @@ const SHORTEST_SIDE_MM = 0.01;
 export function checkCard(doc: PatternDoc): Problem[] {
   const outline = checkOutline(doc);
   if (outline.some((p) => p.severity === 'stop')) return outline;
-  const polygon = points(outlineOf(doc).path);
+  const polygon = outlineOf(doc).polygon();
   const rest = [...checkFolds(doc, polygon), ...checkBase(doc, polygon), ...checkHoles(doc, polygon)];
   const rank = (p: Problem) => (p.severity === 'stop' ? 0 : 1);
   return [...outline, ...rest].sort((a, b) => rank(a) - rank(b));
@@ -50,8 +51,7 @@ function checkFolds(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
   const { path } = outlineOf(doc);
   const problems: Problem[] = [];
   const chords = doc.folds.map((fold) => {
-    const a = pointOfPlace(doc, fold.from);
-    const b = pointOfPlace(doc, fold.to);
+    const [a, b] = endsOfFold(doc, fold) ?? [null, null];
     if (!a || !b) {
       problems.push(stop('fold-off-outline', [fold.id], { offMm: 0 }));
       return null;

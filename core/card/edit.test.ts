@@ -6,7 +6,6 @@ import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import { checkCard } from './check';
 import {
-  edgeOfRecord,
   joinEdges,
   letterAgain,
   moveCorner,
@@ -20,11 +19,15 @@ import {
   splitSide,
   without,
 } from './edit';
-import { countingIds, emptyPattern } from './kinds';
+import { emptyPattern } from './emptyPattern';
+import { endsOfFold } from './foldPlace';
+import { between, done } from './given.arbitrary';
+import { edgeOfRecord } from './recordPlace';
+import { countingIds } from './kinds';
 import { outlineFromPoints } from './legs';
 import { mirrored } from './mirror';
-import { outlineOf, patternParts, placeNearest, pointOfPlace, segmentOfSide, segmentsOfEdge } from './outline';
-import type { PatternDoc } from './pattern';
+import { outlineOf, patternParts, segmentOfSide, segmentsOfEdge, spotNearest } from './outline';
+import type { PatternDoc, Side } from './pattern';
 import { PatternSchema } from './pattern';
 
 /** A round-about card of straight and bowed sides, a fold across it, holes in it. */
@@ -52,8 +55,7 @@ const anyCard: fc.Arbitrary<PatternDoc> = fc
     const side = (k: number) => doc.sides[k % doc.sides.length]!.id;
     const fold = {
       id: 'f1',
-      from: { side: side(a), at: s },
-      to: { side: side(b), at: t },
+      path: between({ side: side(a), at: s }, { side: side(b), at: t }),
       angleDeg: 90,
       toward: 'face' as const,
       radiusMm: null,
@@ -64,8 +66,7 @@ const anyCard: fc.Arbitrary<PatternDoc> = fc
     return { ...doc, holes: holes.map(([x, y], i) => ({ id: `h${i}`, x, y, diameterMm: 4 })) };
   });
 
-const foldEnds = (doc: PatternDoc) =>
-  doc.folds.flatMap((f) => [pointOfPlace(doc, f.from)!, pointOfPlace(doc, f.to)!]);
+const foldEnds = (doc: PatternDoc) => doc.folds.flatMap((f) => [...endsOfFold(doc, f)!]);
 const same = (a: readonly Vec[], b: readonly Vec[], within = 1e-6) => {
   expect(a).toHaveLength(b.length);
   a.forEach((p, i) => expect(distance(p, b[i]!)).toBeLessThan(within));
@@ -84,7 +85,7 @@ test('a corner put into a side changes nothing but the count: not the outline, t
     fc.property(anyCard, fc.nat(8), spread(0.05, 0.95), (doc, k, at) => {
       const side = doc.sides[k % doc.sides.length]!;
       const where = pointAt(segmentOfSide(doc, side.id)!, at);
-      const split = splitSide(doc, side.id, at, countingIds('n'));
+      const split = done(splitSide(doc, side.id, at, countingIds('n')));
       sound(split);
       expect(area(outlineOf(split).path)).toBeCloseTo(area(outlineOf(doc).path), 6);
       expect(perimeter(outlineOf(split).path)).toBeCloseTo(perimeter(outlineOf(doc).path), 6);
@@ -94,7 +95,7 @@ test('a corner put into a side changes nothing but the count: not the outline, t
       expect(distance([corner.x, corner.y], where)).toBeLessThan(1e-9);
       // Taken out of a straight side again, the card is as it was.
       if (side.shape.kind === 'line') {
-        const back = removeCorner(split, 'n1');
+        const back = done(removeCorner(split, 'n1'));
         sound(back);
         same(
           outlineOf(back).path.map((s) => s.a),
@@ -140,16 +141,16 @@ test('a typed length is kept, in a rectangle without skewing it', () => {
     fc.property(anyCard, fc.nat(8), spread(10, 200), (doc, k, mm) => {
       const side = doc.sides[k % doc.sides.length]!;
       fc.pre(side.shape.kind === 'line');
-      const s = segmentOfSide(setSideLength(doc, side.id, mm), side.id)!;
+      const s = segmentOfSide(done(setSideLength(doc, side.id, mm)), side.id)!;
       expect(distance(s.a, s.b)).toBeCloseTo(mm, 6);
     }),
   );
   const built = outlineFromPoints([[0, 0], [100, 0], [100, 60], [0, 60]]); // prettier-ignore
   if (!built.ok) throw new Error('no outline');
   const doc = { ...emptyPattern(), ...patternParts(built.path, countingIds()) };
-  const wide = setSideLength(doc, doc.sides[0]!.id, 130);
+  const wide = done(setSideLength(doc, doc.sides[0]!.id, 130));
   expect(wide.corners.map((c) => [c.x, c.y])).toEqual([[0, 0], [130, 0], [130, 60], [0, 60]]); // prettier-ignore
-  expect(setSideLength(doc, doc.sides[0]!.id, 0)).toBe(doc);
+  expect(setSideLength(doc, doc.sides[0]!.id, 0)).toMatchObject({ ok: false, problems: [{ code: 'side-length-not-positive' }] }); // prettier-ignore
 });
 
 test('edges joined and parted keep every side and every record; the first keeps its id', () => {
@@ -163,12 +164,16 @@ test('edges joined and parted keep every side and every record; the first keeps 
         const before = doc;
         if (within) {
           const corner = doc.sides.find((s) => s.id === edge.sides[1])!.from;
-          doc = partEdge(doc, corner, countingIds(`q${i}`));
+          doc = done(partEdge(doc, corner, countingIds(`q${i}`)));
           expect(doc.edges).toHaveLength(before.edges.length + 1);
-        } else doc = joinEdges(doc, edge.id);
+        } else {
+          const joined = joinEdges(doc, edge.id);
+          if (doc.edges.length < 2) expect(joined).toMatchObject({ ok: false, problems: [{ code: 'only-edge' }] });
+          else doc = done(joined);
+        }
         sound(doc);
         // Whatever was read or welded on an edge at any time has an edge that tells it.
-        for (const id of ids) expect(edgeOfRecord(doc, id)).toBeDefined();
+        for (const id of ids) expect(edgeOfRecord(doc, { edge: id, turned: false })).not.toBeNull();
         expect(new Set(doc.edges.map((e) => e.letter)).size).toBe(doc.edges.length);
       }
       expect(letterAgain(doc).edges.map((e) => e.letter).sort()).toEqual(
@@ -183,11 +188,11 @@ test('a corner taken out takes its edge’s record along', () => {
   if (!built.ok) throw new Error('no outline');
   const doc = { ...emptyPattern(), ...patternParts(built.path, countingIds()) };
   const [first, second] = doc.edges;
-  const out = removeCorner(doc, doc.sides[0]!.to);
+  const out = done(removeCorner(doc, doc.sides[0]!.to));
   expect(out.edges).toHaveLength(3);
-  expect(edgeOfRecord(out, second!.id)?.id).toBe(first!.id);
-  const triangle = removeCorner(out, out.corners[0]!.id);
-  expect(triangle).toBe(out);
+  const found = edgeOfRecord(out, { edge: second!.id, turned: false });
+  expect([found?.edge.id, found?.along(10)]).toEqual([first!.id, 110]);
+  expect(removeCorner(out, out.corners[0]!.id)).toMatchObject({ ok: false, problems: [{ code: 'last-corners' }] });
 });
 
 test('every edit leaves the card it was given alone', () => {
@@ -207,12 +212,40 @@ test('every edit leaves the card it was given alone', () => {
       removeCorner(doc, doc.corners[1]!.id);
       joinEdges(doc, edge.id);
       letterAgain(doc);
-      setEdge(doc, edge.id, { meets: 'floor' });
+      setEdge(doc, edge.id, { letter: 'Q' });
       if (doc.folds[0]) expect(setFold(doc, 'f1', { angleDeg: 45 }).folds[0]!.angleDeg).toBe(45);
       if (doc.holes[0]) expect(without(setHole(doc, 'h0', { x: 9 }), 'h0').holes).toHaveLength(doc.holes.length - 1);
       mirrored(doc);
-      expect(placeNearest(doc, [200, 0])).not.toBeNull();
+      expect(spotNearest(doc, [200, 0])).not.toBeNull();
     }),
     { numRuns: 30 },
   );
 });
+
+test('a place stays as it was meant: so far from an end, so far in from a side, or a share', () => {
+  const built = outlineFromPoints([[0, 0], [100, 0], [100, 60], [0, 60]]);
+  if (!built.ok) throw new Error('no outline');
+  const plain = { ...emptyPattern(), ...patternParts(built.path, countingIds()) };
+  const [bottom, right, top] = plain.sides as [Side, Side, Side];
+  const bend = { angleDeg: 90, toward: 'face' as const, radiusMm: null, made: 'outside-sharp' as const };
+  const doc: PatternDoc = {
+    ...plain,
+    folds: [
+      // 20 in from the right-hand side, wherever that goes.
+      { ...bend, id: 'in', path: { kind: 'along', side: right.id, inMm: 20 } },
+      { ...bend, id: 'start', path: { kind: 'between', from: { side: bottom.id, startMm: 30 }, to: { side: top.id, endMm: 30 } } },
+      { ...bend, id: 'share', path: { kind: 'between', from: { side: bottom.id, share: 0.5 }, to: { side: top.id, share: 0.5 } } },
+    ],
+  };
+  const x = (card: PatternDoc) => card.folds.map((f) => Math.round(endsOfFold(card, f)![0][0] * 1e6) / 1e6);
+  expect(x(doc)).toEqual([80, 30, 50]);
+  expect(x(done(setSideLength(doc, bottom.id, 130)))).toEqual([110, 30, 65]);
+  // Through the edits that move sides about: parted, taken together again, turned over.
+  const parted = done(splitSide(doc, bottom.id, 0.2, countingIds('n')));
+  expect(x(parted)).toEqual([80, 30, 50]);
+  expect(x(done(removeCorner(parted, 'n1')))).toEqual([80, 30, 50]);
+  expect(x(mirrored(doc))).toEqual([20, 70, 50]);
+  // A side that became too short for its fold says so and keeps it.
+  const short = done(setSideLength(doc, bottom.id, 25));
+  expect(checkCard(short).map((p) => [p.code, p.about?.[0]])).toContainEqual(['fold-off-outline', 'start']);
+}); // prettier-ignore

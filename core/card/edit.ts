@@ -1,11 +1,17 @@
 import { pointAt, segmentLength } from '../measure/segment';
+import type { Result } from '../measure/result';
+import { failure } from '../measure/result';
 import type { Vec } from '../measure/vector';
 import { cross, distance, scale, sub, unit } from '../measure/vector';
-import { letterAt, lettered, segmentOfSide } from './outline';
+import { edgeLength, letterAt, lettered, segmentOfSide } from './outline';
 import type { Edge, Fold, Hole, PatternDoc, Place, Side } from './pattern';
 import type { NewId } from './kinds';
 
-/** Edits of a card. Each returns a new document and leaves the one it was given alone. */
+/**
+ * Edits of a card. Each returns a new document and leaves the one it was given alone; one that can be refused says why.
+ */
+type Edited = Result<{ doc: PatternDoc }>;
+const edited = (doc: PatternDoc): Edited => ({ ok: true, doc });
 
 export const moveCorner = (doc: PatternDoc, corner: string, to: Vec): PatternDoc => ({
   ...doc,
@@ -28,10 +34,11 @@ const corner = (doc: PatternDoc, id: string): Vec => {
  * Makes a straight side `mm` long by moving its far end. Where the side after next runs parallel to it (a rectangle, a
  * strip) the next corner goes along, so that the neighbours keep their directions and that side takes up the change.
  */
-export function setSideLength(doc: PatternDoc, sideId: string, mm: number): PatternDoc {
+export function setSideLength(doc: PatternDoc, sideId: string, mm: number): Edited {
   const i = doc.sides.findIndex((s) => s.id === sideId);
   const side = doc.sides[i];
-  if (!side || !(mm > 0)) return doc;
+  if (!side) return failure({ code: 'side-gone' });
+  if (!(mm > 0)) return failure({ code: 'side-length-not-positive', about: [sideId] });
   const a = corner(doc, side.from);
   const b = corner(doc, side.to);
   const u = unit(sub(b, a));
@@ -42,18 +49,25 @@ export function setSideLength(doc: PatternDoc, sideId: string, mm: number): Patt
   const opposite = unit(sub(corner(doc, afterNext.to), corner(doc, afterNext.from)));
   const carries = n > 3 && afterNext.to !== side.to && Math.abs(cross(u, opposite)) < 1e-6;
   const moving = new Set(carries ? [side.to, next.to] : [side.to]);
-  return {
+  return edited({
     ...doc,
     corners: doc.corners.map((c) => (moving.has(c.id) ? { ...c, x: c.x + shift[0], y: c.y + shift[1] } : c)),
-  };
+  });
 }
 
-/** Puts a corner into a side at a fraction of its length. Both halves stay in the same edge; folds on it follow. */
-export function splitSide(doc: PatternDoc, sideId: string, at: number, newId: NewId): PatternDoc {
+/** A corner is put into a side no nearer to its ends than this share of it. */
+const CLEAR = 0.001;
+
+/**
+ * Puts a corner into a side at a fraction of its length. Both halves stay in the same edge; folds on it follow.
+ * Refused: `side-gone`, `corner-too-near`.
+ */
+export function splitSide(doc: PatternDoc, sideId: string, at: number, newId: NewId): Edited {
   const segment = segmentOfSide(doc, sideId);
   const i = doc.sides.findIndex((s) => s.id === sideId);
   const side = doc.sides[i];
-  if (!segment || !side || at <= 0.001 || at >= 0.999) return doc;
+  if (!segment || !side) return failure({ code: 'side-gone' });
+  if (at <= CLEAR || at >= 1 - CLEAR) return failure({ code: 'corner-too-near', about: [sideId] });
   const [x, y] = pointAt(segment, at);
   const middle = { id: newId(), x, y };
   const half = (share: number): Side['shape'] =>
@@ -61,11 +75,18 @@ export function splitSide(doc: PatternDoc, sideId: string, at: number, newId: Ne
   const second: Side = { id: newId(), from: middle.id, to: side.to, shape: half(1 - at) };
   const first: Side = { ...side, to: middle.id, shape: half(at) };
   const cornerAt = doc.corners.findIndex((c) => c.id === side.from) + 1;
+  const length = segmentLength(segment);
+  const firstMm = length * at;
   const follow = (place: Place): Place => {
     if (place.side !== sideId) return place;
-    return place.at <= at ? { side: sideId, at: place.at / at } : { side: second.id, at: (place.at - at) / (1 - at) };
+    // A distance stays one from the corner it was measured from, where that is still an end of its side.
+    if ('share' in place)
+      return place.share <= at ? { side: sideId, share: place.share / at } : { side: second.id, share: (place.share - at) / (1 - at) }; // prettier-ignore
+    if ('startMm' in place)
+      return place.startMm <= firstMm ? place : { side: second.id, startMm: place.startMm - firstMm };
+    return place.endMm <= length - firstMm ? { side: second.id, endMm: place.endMm } : { side: sideId, endMm: place.endMm - (length - firstMm) }; // prettier-ignore
   };
-  return {
+  return edited({
     ...doc,
     corners: [...doc.corners.slice(0, cornerAt), middle, ...doc.corners.slice(cornerAt)],
     sides: [...doc.sides.slice(0, i), first, second, ...doc.sides.slice(i + 1)],
@@ -73,35 +94,67 @@ export function splitSide(doc: PatternDoc, sideId: string, at: number, newId: Ne
       ...edge,
       sides: edge.sides.flatMap((s) => (s === sideId ? [sideId, second.id] : [s])),
     })),
-    folds: doc.folds.map((fold) => ({ ...fold, from: follow(fold.from), to: follow(fold.to) })),
-  };
+    folds: doc.folds.map((fold) => following(fold, follow, (s) => s)),
+  });
 }
 
-/** Takes a corner out: its two sides become one straight one. A card keeps at least three corners. */
-export function removeCorner(doc: PatternDoc, cornerId: string): PatternDoc {
+/** A fold whose places, or the side it runs along, have gone elsewhere. */
+function following(fold: Fold, place: (p: Place) => Place, side: (s: string) => string): Fold {
+  const { path } = fold;
+  return path.kind === 'along'
+    ? { ...fold, path: { ...path, side: side(path.side) } }
+    : { ...fold, path: { ...path, from: place(path.from), to: place(path.to) } };
+}
+
+/**
+ * Takes a corner out: its two sides become one straight one. A card keeps at least three corners.
+ * Refused: `side-gone`, `last-corners`.
+ */
+export function removeCorner(doc: PatternDoc, cornerId: string): Edited {
   const before = doc.sides.find((s) => s.to === cornerId);
   const after = doc.sides.find((s) => s.from === cornerId);
-  if (!before || !after || doc.sides.length <= 3) return doc;
-  const lengths = [before, after].map((s) => segmentLength(segmentOfSide(doc, s.id)!));
-  const share = lengths[0]! / (lengths[0]! + lengths[1]!);
+  if (!before || !after) return failure({ code: 'side-gone' });
+  if (doc.sides.length <= 3) return failure({ code: 'last-corners' });
+  const [first, second] = [before, after].map((s) => segmentLength(segmentOfSide(doc, s.id)!)) as [number, number];
+  const share = first / (first + second);
   const follow = (place: Place): Place => {
-    if (place.side === before.id) return { side: before.id, at: place.at * share };
-    return place.side === after.id ? { side: before.id, at: share + place.at * (1 - share) } : place;
+    if (place.side !== before.id && place.side !== after.id) return place;
+    const own = place.side === before.id;
+    // Measured from an end that stays, a distance stays; from the corner that goes, it becomes a share.
+    if (own && 'startMm' in place) return place;
+    if (!own && 'endMm' in place) return { side: before.id, endMm: place.endMm };
+    const length = own ? first : second;
+    const at =
+      'share' in place ? place.share : 'startMm' in place ? place.startMm / length : 1 - place.endMm / length;
+    const held = Math.min(1, Math.max(0, at));
+    return { side: before.id, share: own ? held * share : share + held * (1 - share) };
   };
   const left = doc.edges.map((edge) => ({ ...edge, sides: edge.sides.filter((s) => s !== after.id) }));
   const gone = left.find((edge) => edge.sides.length === 0);
   const edges = left
     .filter((edge) => edge !== gone)
-    .map((edge) => (gone && edge.sides.includes(before.id) ? absorbing(edge, gone) : edge));
-  return {
+    .map((edge) => {
+      if (!gone || !edge.sides.includes(before.id)) return edge;
+      const whole = doc.edges.find((e) => e.id === edge.id)!;
+      return absorbing(
+        edge,
+        gone,
+        edgeLength(doc, whole),
+        edgeLength(
+          doc,
+          doc.edges.find((e) => e.id === gone.id)!,
+        ),
+      );
+    });
+  return edited({
     ...doc,
     corners: doc.corners.filter((c) => c.id !== cornerId),
     sides: doc.sides
       .filter((s) => s.id !== after.id)
       .map((s) => (s.id === before.id ? { ...s, to: after.to, shape: { kind: 'line' } } : s)),
     edges,
-    folds: doc.folds.map((fold) => ({ ...fold, from: follow(fold.from), to: follow(fold.to) })),
-  };
+    folds: doc.folds.map((fold) => following(fold, follow, (s) => (s === after.id ? before.id : s))),
+  });
 }
 
 /** The first letter not yet used by an edge. */
@@ -112,43 +165,57 @@ function freeLetter(doc: PatternDoc): string {
 
 /**
  * Parts an edge at a corner inside it. The part before the corner keeps the edge's id, and with it whatever was read or
- * welded there; the part after is a new edge with the same joint and the next free letter.
+ * welded there; the part after is a new edge with the same joint and the next free letter. Refused: `corner-not-inside`.
  */
-export function partEdge(doc: PatternDoc, cornerId: string, newId: NewId): PatternDoc {
-  const i = doc.edges.findIndex((edge) => {
-    const at = edge.sides.findIndex((s) => doc.sides.find((side) => side.id === s)?.from === cornerId);
-    return at > 0;
-  });
+export function partEdge(doc: PatternDoc, cornerId: string, newId: NewId): Edited {
+  const startsAt = new Map(doc.sides.map((side) => [side.id, side.from]));
+  const cut = (edge: Edge) => edge.sides.findIndex((s) => startsAt.get(s) === cornerId);
+  const i = doc.edges.findIndex((edge) => cut(edge) > 0);
   const edge = doc.edges[i];
-  if (!edge) return doc;
-  const at = edge.sides.findIndex((s) => doc.sides.find((side) => side.id === s)?.from === cornerId);
+  if (!edge) return failure({ code: 'corner-not-inside' });
+  const at = cut(edge);
   const rest: Edge = { ...edge, id: newId(), letter: freeLetter(doc), sides: edge.sides.slice(at), was: undefined };
   const kept: Edge = { ...edge, sides: edge.sides.slice(0, at) };
-  return { ...doc, edges: [...doc.edges.slice(0, i), kept, rest, ...doc.edges.slice(i + 1)] };
+  return edited({ ...doc, edges: [...doc.edges.slice(0, i), kept, rest, ...doc.edges.slice(i + 1)] });
 }
 
-/** An edge that takes over from one that is no more: the old id and letter stay known, so that nothing hung there is lost. */
-const absorbing = (edge: Edge, gone: Edge): Edge => ({
+/**
+ * An edge that takes over from one that is no more: the old id and letter stay known, and where along it the old one lies
+ * (from `fromMm` on), so that nothing that hung there is lost or moved.
+ */
+const absorbing = (edge: Edge, gone: Edge, fromMm: number, lengthMm: number): Edge => ({
   ...edge,
-  was: [...(edge.was ?? []), { id: gone.id, letter: gone.letter }, ...(gone.was ?? [])],
+  was: [
+    ...(edge.was ?? []),
+    { id: gone.id, letter: gone.letter, span: { fromMm, lengthMm } },
+    ...(gone.was ?? []).map((old) => ({
+      ...old,
+      span: old.span && { ...old.span, fromMm: old.span.fromMm + fromMm },
+    })),
+  ],
 });
 
 /**
  * Joins an edge with the one that follows it in outline order; the first one's id, letter and joint stay, and the record
- * of the second goes with it.
+ * of the second goes with it. Refused: `edge-gone`, `only-edge`.
  */
-export function joinEdges(doc: PatternDoc, edgeId: string): PatternDoc {
+export function joinEdges(doc: PatternDoc, edgeId: string): Edited {
   const i = doc.edges.findIndex((edge) => edge.id === edgeId);
   const edge = doc.edges[i];
-  const next = doc.edges[(i + 1) % doc.edges.length];
-  if (!edge || !next || doc.edges.length < 2) return doc;
-  const joined = absorbing({ ...edge, sides: [...edge.sides, ...next.sides] }, next);
-  return { ...doc, edges: doc.edges.filter((e) => e.id !== next.id).map((e) => (e.id === edgeId ? joined : e)) };
+  if (!edge) return failure({ code: 'edge-gone' });
+  if (doc.edges.length < 2) return failure({ code: 'only-edge' });
+  const next = doc.edges[(i + 1) % doc.edges.length]!;
+  const whole = absorbing(
+    { ...edge, sides: [...edge.sides, ...next.sides] },
+    next,
+    edgeLength(doc, edge),
+    edgeLength(doc, next),
+  );
+  return edited({
+    ...doc,
+    edges: doc.edges.filter((e) => e.id !== next.id).map((e) => (e.id === edgeId ? whole : e)),
+  });
 }
-
-/** The edge that a record belongs to: by its id, or by the id of an edge that was made one with it. */
-export const edgeOfRecord = (doc: PatternDoc, id: string): Edge | undefined =>
-  doc.edges.find((edge) => edge.id === id) ?? doc.edges.find((edge) => edge.was?.some((old) => old.id === id));
 
 /** Letters all edges again, clockwise from the datum corner. */
 export const letterAgain = (doc: PatternDoc): PatternDoc => ({ ...doc, edges: lettered(doc.edges) });

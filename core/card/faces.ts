@@ -5,8 +5,10 @@ import type { Segment } from '../measure/segment';
 import { line, part, pointAt } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { add, distance, mix, scale } from '../measure/vector';
+import { chordOf } from './foldPlace';
+import type { Outline, Spot } from './outline';
 import { outlineOf } from './outline';
-import type { PatternDoc, Place } from './pattern';
+import type { PatternDoc } from './pattern';
 
 /** One piece of the boundary of a face: part of a side of the card, or a fold. `fold` and `side` are indices. */
 export type Bound =
@@ -28,11 +30,10 @@ export type FaceTree = {
 };
 
 /** A place as one number that grows round the outline: index of the side + fraction. */
-function placeNumber(place: Place, sideIds: readonly string[]): number | null {
-  const index = sideIds.indexOf(place.side);
-  if (index < 0) return null;
-  const at = place.at < 1e-9 ? 0 : place.at > 1 - 1e-9 ? 1 : place.at;
-  return (index + at) % sideIds.length;
+function placeNumber({ side, at }: Spot, { index, sideIds }: Outline): number | null {
+  const i = index.get(side);
+  if (i === undefined) return null;
+  return (i + (at < 1e-9 ? 0 : at > 1 - 1e-9 ? 1 : at)) % sideIds.length;
 }
 
 const same = (a: number, b: number): boolean => Math.abs(a - b) < 1e-9;
@@ -73,13 +74,15 @@ export function facesOf(doc: PatternDoc): Result<FaceTree> {
 const made = new WeakMap<PatternDoc, Result<FaceTree>>();
 
 function split(doc: PatternDoc): Result<FaceTree> {
-  const { path, sideIds } = outlineOf(doc);
+  const outline = outlineOf(doc);
+  const { path } = outline;
   const faces: Node[][] = [
     path.map((segment, i) => ({ start: i, bound: { kind: 'side', side: i, from: 0, to: 1, segment } })),
   ];
   for (const [index, fold] of doc.folds.entries()) {
-    const p = placeNumber(fold.from, sideIds);
-    const q = placeNumber(fold.to, sideIds);
+    const ends = chordOf(doc, fold);
+    const p = ends && placeNumber(ends.from, outline);
+    const q = ends && placeNumber(ends.to, outline);
     if (p === null || q === null) return failure(stop('fold-off-outline', [fold.id], { offMm: 0 }));
     const chord = line(placePoint(path, p), placePoint(path, q));
     const home = faceForChord(faces, p, q, chord);

@@ -6,12 +6,15 @@ import { spread } from '../measure/spread.arbitrary';
 import type { Vec } from '../measure/vector';
 import { cross, distance, mix, sub, unit } from '../measure/vector';
 import { checkCard } from './check';
+import { between, done } from './given.arbitrary';
 import { joinEdges, reshapeSide } from './edit';
 import { alongEdge, besideFold, chordAlong, placeAlong, snapPlace } from './foldPlace';
-import { countingIds, emptyPattern } from './kinds';
+import { emptyPattern } from './emptyPattern';
+import { countingIds } from './kinds';
 import { outlineFromPoints } from './legs';
-import { outlineOf, patternParts, pointOfPlace, segmentOfSide } from './outline';
-import type { Fold, PatternDoc, Place } from './pattern';
+import type { Spot } from './outline';
+import { outlineOf, patternParts, pointOfSpot, segmentOfSide, spotOf } from './outline';
+import type { Fold, PatternDoc } from './pattern';
 
 const card = (corners: Vec[]): PatternDoc => {
   const built = outlineFromPoints(corners);
@@ -38,10 +41,9 @@ const anyCard = fc
     return doc;
   })
   .filter((doc) => checkCard(doc).length === 0);
-const foldAt = (from: Place, to: Place): Fold => ({
+const foldAt = (from: Spot, to: Spot): Fold => ({
   id: 'f',
-  from,
-  to,
+  path: between(from, to),
   angleDeg: 90,
   toward: 'face',
   radiusMm: null,
@@ -64,7 +66,7 @@ test('a fold laid along a side is parallel to it, so far in, inside the card, fr
         return expect(reach).toBeLessThanOrEqual(offMm + 1e-6);
       }
       laid++;
-      const ends = [found.chord.from, found.chord.to].map((place) => pointOfPlace(doc, place)!) as [Vec, Vec];
+      const ends = [found.chord.from, found.chord.to].map((place) => pointOfSpot(doc, place)!) as [Vec, Vec];
       for (const end of ends) {
         expect(Flatten.point(...end).distanceTo(rule)[0]).toBeCloseTo(offMm, 6);
         expect(distanceToPolygon(end, polygon)).toBeLessThan(0.01);
@@ -85,7 +87,7 @@ test('of several stretches across a card with a notch, the one that faces the si
   const doc = card([[0, 0], [120, 0], [120, 60], [80, 60], [80, 20], [40, 20], [40, 60], [0, 60]]); // prettier-ignore
   const ends = (side: number, off: number) => {
     const found = chordAlong(doc, doc.sides[side]!.id, off);
-    return found.ok ? [found.chord.from, found.chord.to].map((place) => pointOfPlace(doc, place)!) : found;
+    return found.ok ? [found.chord.from, found.chord.to].map((place) => pointOfSpot(doc, place)!) : found;
   };
   // In from the right-hand arm's top, and from the left-hand arm's: each crosses its own arm.
   expect(ends(2, 10)).toEqual([near(120, 50), near(80, 50)]);
@@ -98,16 +100,17 @@ test('so far along an edge and back again is the same place, whatever the edge r
   fc.assert(
     fc.property(anyCard, fc.nat(8), fc.nat(3), spread(0, 1), (start, k, joins, share) => {
       let doc = start;
-      for (let i = 0; i < Math.min(joins, doc.sides.length - 2); i++) doc = joinEdges(doc, doc.edges[0]!.id);
+      for (let i = 0; i < Math.min(joins, doc.sides.length - 2); i++) doc = done(joinEdges(doc, doc.edges[0]!.id));
       const edge = doc.edges[k % doc.edges.length]!;
       const whole = edge.sides.reduce((sum, side) => sum + segmentLength(segmentOfSide(doc, side)!), 0);
       const place = placeAlong(doc, edge, share * whole)!;
-      const found = alongEdge(doc, place)!;
+      const found = alongEdge(doc, spotOf(doc, place)!)!;
       expect(found.edge.id).toBe(edge.id);
       expect(found.atMm).toBeCloseTo(share * whole, 6);
       expect(found.lengthMm).toBeCloseTo(whole, 6);
-      expect(placeAlong(doc, edge, whole + 50)).toEqual({ side: edge.sides[edge.sides.length - 1], at: 1 });
-      expect(placeAlong(doc, edge, -5)).toEqual({ side: edge.sides[0], at: 0 });
+      const spot = (mm: number) => spotOf(doc, placeAlong(doc, edge, mm)!);
+      expect(spot(whole + 50)).toEqual({ side: edge.sides[edge.sides.length - 1], at: 1 });
+      expect(spot(-5)).toEqual({ side: edge.sides[0], at: 0 });
     }),
   );
 });
@@ -115,12 +118,13 @@ test('so far along an edge and back again is the same place, whatever the edge r
 describe('the place that is meant by a touch', () => {
   const doc = card([[0, 0], [200, 0], [200, 100], [0, 100]]); // prettier-ignore
   const side = (i: number) => doc.sides[i]!.id;
-  const meant = (p: Vec, from: Place | null = null, reachMm = 4) => snapPlace(doc, p, { from, reachMm, unit: 'mm' });
+  const meant = (p: Vec, from: Spot | null = null, reachMm = 4) => snapPlace(doc, p, { from, reachMm, unit: 'mm' });
 
   test('a corner that is near; else a round distance from the nearer corner', () => {
-    expect(meant([2, 1])).toMatchObject({ place: { side: side(0), at: 0 }, reason: 'corner' });
-    expect(meant([37.2, -1])).toMatchObject({ reason: 'round', point: near(35, 0) });
-    expect(meant([161.9, 2])).toMatchObject({ reason: 'round', point: near(160, 0) });
+    expect(meant([2, 1])).toMatchObject({ spot: { side: side(0), at: 0 }, reason: 'corner' });
+    // A round distance is meant as one, from the corner it was caught from.
+    expect(meant([37.2, -1])).toMatchObject({ reason: 'round', point: near(35, 0), place: { startMm: 35 } });
+    expect(meant([161.9, 2])).toMatchObject({ reason: 'round', point: near(160, 0), place: { endMm: 40 } });
     expect(meant([100, 50])).toBeNull();
     expect(snapPlace(doc, [37.2, 1], { from: null, reachMm: 20, unit: 'in' })?.point[0]).toBeCloseTo(25.4, 9);
   });
@@ -133,7 +137,7 @@ describe('the place that is meant by a touch', () => {
     const slanted = card([[0, 0], [200, 0], [160, 100], [0, 100]]); // prettier-ignore
     const end = snapPlace(slanted, [147, 101], { from: { side: slanted.sides[0]!.id, at: 0.94 }, reachMm: 4, unit: 'mm' });
     expect(end?.reason).toBe('parallel');
-    const [p, q] = [pointOfPlace(slanted, { side: slanted.sides[0]!.id, at: 0.94 })!, end!.point];
+    const [p, q] = [pointOfSpot(slanted, { side: slanted.sides[0]!.id, at: 0.94 })!, end!.point];
     expect(cross(unit(sub(q, p)), unit([-40, 100]))).toBeCloseTo(0, 9);
   }); // prettier-ignore
 
@@ -149,8 +153,9 @@ describe('the place that is meant by a touch', () => {
           const from = { side: any.sides[k % any.sides.length]!.id, at: 0.37 };
           const found = snapPlace(any, [x, y], { from, reachMm, unit: 'mm' });
           if (!found) return;
-          const s = segmentOfSide(any, found.place.side)!;
-          expect(distance(pointAt(s, found.place.at), found.point)).toBeLessThan(1e-6);
+          const s = segmentOfSide(any, found.spot.side)!;
+          expect(distance(pointAt(s, found.spot.at), found.point)).toBeLessThan(1e-6);
+          expect(spotOf(any, found.place)!.at).toBeCloseTo(found.spot.at, 9);
           // Six reaches to the outline, and at most one along it or half a round step, which is finer than two reaches.
           expect(distance(found.point, [x, y])).toBeLessThan(7.2 * reachMm + 1e-6);
         },

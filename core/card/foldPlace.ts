@@ -1,11 +1,12 @@
 import type { Unit } from '../measure/length';
-import { inside, points } from '../measure/path';
+import { inside } from '../measure/path';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import { crossingsWithLine, directionAt, isStraight, pointAt, segmentLength } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { along, cross, distance, dot, left, mix, sub, unit } from '../measure/vector';
-import { outlineOf, placeNearest, pointOfPlace, segmentOfSide, segmentsOfEdge } from './outline';
+import type { Outline, Spot } from './outline';
+import { outlineOf, pointOfSpot, segmentOfSide, segmentsOfEdge, spotNearest, spotOf } from './outline';
 import type { Edge, Fold, PatternDoc, Place } from './pattern';
 import { roundStep } from './snap';
 
@@ -14,7 +15,37 @@ const PARALLEL = 1e-3;
 /** Places on the outline nearer than this are one, mm: where two sides meet, both are crossed. */
 const SAME_MM = 1e-6;
 
-export type Chord = { from: Place; to: Place };
+/** A fold as it lies on the card now: from one spot of the outline to another. */
+export type Chord = { from: Spot; to: Spot };
+
+/** Chords already found, by fold and the outline they were found on: documents are never changed in place. */
+const found = new WeakMap<Fold, { outline: Outline; chord: Chord | null }>();
+
+/** Where a fold lies on the card now; null when its places are gone, or the line along a side misses the card. */
+export function chordOf(doc: Pick<PatternDoc, 'corners' | 'sides'>, fold: Fold): Chord | null {
+  const outline = outlineOf(doc);
+  const known = found.get(fold);
+  if (known?.outline === outline) return known.chord;
+  let chord: Chord | null = null;
+  if (fold.path.kind === 'along') {
+    const along = chordAlong(doc, fold.path.side, fold.path.inMm);
+    chord = along.ok ? along.chord : null;
+  } else {
+    const from = spotOf(doc, fold.path.from);
+    const to = spotOf(doc, fold.path.to);
+    chord = from && to && { from, to };
+  }
+  found.set(fold, { outline, chord });
+  return chord;
+}
+
+/** The two ends of a fold on the card now, mm; null where it has none. */
+export function endsOfFold(doc: Pick<PatternDoc, 'corners' | 'sides'>, fold: Fold): [Vec, Vec] | null {
+  const chord = chordOf(doc, fold);
+  const from = chord && pointOfSpot(doc, chord.from);
+  const to = chord && pointOfSpot(doc, chord.to);
+  return from && to && [from, to];
+}
 
 /**
  * The line across the card parallel to a straight side, `offMm` in from it (0 runs on along the side): from one side of
@@ -23,26 +54,29 @@ export type Chord = { from: Place; to: Place };
  *
  * Problems: `side-not-straight` (about: the side), `fold-misses-card` (about: the side, numbers: offMm).
  */
-export function chordAlong(doc: PatternDoc, sideId: string, offMm: number): Result<{ chord: Chord }> {
+export function chordAlong(
+  doc: Pick<PatternDoc, 'corners' | 'sides'>,
+  sideId: string,
+  offMm: number,
+): Result<{ chord: Chord }> {
   const side = segmentOfSide(doc, sideId);
   if (!side || !isStraight(side)) return failure({ code: 'side-not-straight', about: [sideId] });
   const u = directionAt(side, 0);
   const p = along(side.a, left(u), offMm);
-  const { path, sideIds } = outlineOf(doc);
+  const { path, sideIds, polygon } = outlineOf(doc);
   const crossings = path
     .flatMap((s, i) =>
       crossingsWithLine(s, p, u).map((at) => {
-        const place: Place = { side: sideIds[i]!, at };
+        const place: Spot = { side: sideIds[i]!, at };
         return { place, s: dot(sub(pointAt(s, at), p), u) };
       }),
     )
     .sort((a, b) => a.s - b.s);
-  const polygon = points(path);
   const length = segmentLength(side);
   let best: { chord: Chord; facing: number } | null = null;
   for (let i = 0; i + 1 < crossings.length; i++) {
     const [a, b] = [crossings[i]!, crossings[i + 1]!];
-    if (b.s - a.s < SAME_MM || !inside(along(p, u, (a.s + b.s) / 2), polygon)) continue;
+    if (b.s - a.s < SAME_MM || !inside(along(p, u, (a.s + b.s) / 2), polygon())) continue;
     // How much of the side it faces; off to one side of it altogether, how far off, as a negative amount.
     const facing = Math.min(b.s, length) - Math.max(a.s, 0);
     if (!best || facing > best.facing) best = { chord: { from: a.place, to: b.place }, facing };
@@ -57,8 +91,7 @@ export type Beside = { side: string; edge: string; letter: string; offMm: number
 
 /** The straight sides that a fold can be measured from with a rule, nearest first; those it lies outside of are left out. */
 export function besideFold(doc: PatternDoc, fold: Fold): Beside[] {
-  const a = pointOfPlace(doc, fold.from);
-  const b = pointOfPlace(doc, fold.to);
+  const [a, b] = endsOfFold(doc, fold) ?? [null, null];
   if (!a || !b) return [];
   const u = unit(sub(b, a));
   const found: Beside[] = [];
@@ -74,7 +107,7 @@ export function besideFold(doc: PatternDoc, fold: Fold): Beside[] {
 }
 
 /** How far along its edge a place lies, mm from the edge's first corner in outline order; null for a place that is gone. */
-export function alongEdge(doc: PatternDoc, place: Place): { edge: Edge; atMm: number; lengthMm: number } | null {
+export function alongEdge(doc: PatternDoc, place: Spot): { edge: Edge; atMm: number; lengthMm: number } | null {
   const edge = doc.edges.find((e) => e.sides.includes(place.side));
   if (!edge) return null;
   const lengths = segmentsOfEdge(doc, edge).map(segmentLength);
@@ -88,14 +121,17 @@ export function alongEdge(doc: PatternDoc, place: Place): { edge: Edge; atMm: nu
   };
 }
 
-/** The place so far along an edge, mm from its first corner; held to the edge's own length. */
+/**
+ * The place so far along an edge, mm from its first corner; held to the edge's own length. Meant as a distance from the
+ * start of the side it falls on.
+ */
 export function placeAlong(doc: PatternDoc, edge: Edge, atMm: number): Place | null {
   let left = Math.max(0, atMm);
   const lengths = segmentsOfEdge(doc, edge).map(segmentLength);
   for (const [i, side] of edge.sides.entries()) {
     const l = lengths[i];
     if (l === undefined) return null;
-    if (left <= l || i === edge.sides.length - 1) return { side, at: l > 0 ? Math.min(1, left / l) : 0 };
+    if (left <= l || i === edge.sides.length - 1) return { side, startMm: Math.min(left, l) };
     left -= l;
   }
   return null;
@@ -105,11 +141,11 @@ export function placeAlong(doc: PatternDoc, edge: Edge, atMm: number): Place | n
 const FAR = 6;
 
 export type PlaceReason = 'corner' | 'square' | 'parallel' | 'round' | 'free';
-export type SnappedPlace = { place: Place; point: Vec; reason: PlaceReason };
+export type SnappedPlace = { place: Place; spot: Spot; point: Vec; reason: PlaceReason };
 
 export type PlaceContext = {
   /** Where the fold began, when this is its other end. */
-  from: Place | null;
+  from: Spot | null;
   /** How near a corner, a square or a parallel counts, mm (a fixed distance on the screen). */
   reachMm: number;
   unit: Unit;
@@ -125,12 +161,13 @@ export function snapPlace(
   p: Vec,
   { from, reachMm, unit: lengths }: PlaceContext,
 ): SnappedPlace | null {
-  const near = placeNearest(doc, p, reachMm);
+  const near = spotNearest(doc, p, reachMm);
   if (!near || near.distance > FAR * reachMm) return null;
-  const { side, at } = near.place;
-  if (at === 0 || at === 1) return { ...near, reason: 'corner' };
+  const { side, at } = near.spot;
+  const free = (reason: PlaceReason): SnappedPlace => ({ place: { side, share: at }, ...near, reason });
+  if (at === 0 || at === 1) return free('corner');
   const segment = segmentOfSide(doc, side)!;
-  const start = from && pointOfPlace(doc, from);
+  const start = from && pointOfSpot(doc, from);
   if (start) {
     const ruled = doc.sides.flatMap((other): SnappedPlace[] => {
       const s = segmentOfSide(doc, other.id);
@@ -138,7 +175,8 @@ export function snapPlace(
       const u = directionAt(s, 0);
       return ([['parallel', u], ['square', left(u)]] as const).flatMap(([reason, way]) =>
         crossingsWithLine(segment, start, way).map((t) => ({
-          place: { side, at: t },
+          place: { side, share: t },
+          spot: { side, at: t },
           point: pointAt(segment, t),
           reason,
         })),
@@ -153,7 +191,12 @@ export function snapPlace(
   const step = roundStep(lengths, reachMm);
   const gone = at <= 0.5 ? at * length : (1 - at) * length;
   const figure = Math.round(gone / step) * step;
-  if (figure <= 0 || figure >= length) return { ...near, reason: 'free' };
+  if (figure <= 0 || figure >= length) return free('free');
   const rounded = (at <= 0.5 ? figure : length - figure) / length;
-  return { place: { side, at: rounded }, point: pointAt(segment, rounded), reason: 'round' };
+  return {
+    place: at <= 0.5 ? { side, startMm: figure } : { side, endMm: figure },
+    spot: { side, at: rounded },
+    point: pointAt(segment, rounded),
+    reason: 'round',
+  };
 }

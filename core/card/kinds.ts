@@ -1,5 +1,3 @@
-import type { PatternDoc } from './pattern';
-
 /** The lists that a card is described with, apart from its schema: pages need these and not the validation. */
 
 export const JOINTS = ['free', 'butt', 'backed-butt', 'lap', 'joggle', 'hem', 'plug-flange'] as const;
@@ -11,19 +9,6 @@ export type Process = (typeof PROCESSES)[number];
 export const MADE = ['outside-sharp', 'inside-sharp', 'outside-rolled', 'inside-rolled'] as const;
 /** Which face of the metal the card lay on at a fold, and whether it was creased sharp or rolled round the corner. */
 export type Made = (typeof MADE)[number];
-
-/** A card with nothing on it yet. */
-export const emptyPattern = (unitsHint: 'mm' | 'in' = 'mm'): PatternDoc => ({
-  version: 1,
-  corners: [],
-  sides: [],
-  edges: [],
-  folds: [],
-  holes: [],
-  base: null,
-  face: 'face',
-  unitsHint,
-});
 
 /** Gives a new id each time it is called. The caller makes it; the core knows no chance. */
 export type NewId = () => string;

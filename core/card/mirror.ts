@@ -1,5 +1,17 @@
 import { boxOf } from '../measure/path';
-import type { PatternDoc } from './pattern';
+import { edgeLength } from './outline';
+import type { PatternDoc, Place } from './pattern';
+
+/** A place on a side that now runs the other way. */
+const fromOtherEnd = (place: Place): Place => {
+  if ('share' in place) return { side: place.side, share: 1 - place.share };
+  return 'startMm' in place ? { side: place.side, endMm: place.startMm } : { side: place.side, startMm: place.endMm };
+};
+
+const fromOther = ({ fromMm, lengthMm }: { fromMm: number; lengthMm: number }, total: number) => ({
+  fromMm: total - fromMm - lengthMm,
+  lengthMm,
+});
 
 /**
  * The card for the other side of the vehicle: turned over left to right about the middle of its width, ids and letters
@@ -16,13 +28,22 @@ export function mirrored(doc: PatternDoc): PatternDoc {
     ...doc,
     corners: [...(first ? [first] : []), ...others.reverse()].map((c) => ({ ...c, x: flip(c.x) })),
     sides,
-    edges: [...doc.edges].reverse().map((edge) => ({ ...edge, sides: [...edge.sides].reverse() })),
+    edges: [...doc.edges].reverse().map((edge) => ({
+      ...edge,
+      sides: [...edge.sides].reverse(),
+      ...(edge.was && {
+        was: edge.was.map((old) => ({ ...old, span: old.span && fromOther(old.span, edgeLength(doc, edge)) })),
+      }),
+    })),
     folds: doc.folds.map((fold) => ({
       ...fold,
-      from: { side: fold.from.side, at: 1 - fold.from.at },
-      to: { side: fold.to.side, at: 1 - fold.to.at },
+      path:
+        fold.path.kind === 'along'
+          ? fold.path
+          : { kind: 'between', from: fromOtherEnd(fold.path.from), to: fromOtherEnd(fold.path.to) },
     })),
     holes: doc.holes.map((hole) => ({ ...hole, x: flip(hole.x) })),
+    turned: !doc.turned,
     base: doc.base && [flip(doc.base[0]), doc.base[1]],
   };
 }

@@ -1,4 +1,5 @@
 import type { Path } from '../measure/path';
+import { points } from '../measure/path';
 import type { Segment } from '../measure/segment';
 import { nearest, pointAt, segmentLength } from '../measure/segment';
 import type { Vec } from '../measure/vector';
@@ -6,7 +7,14 @@ import { distance } from '../measure/vector';
 import type { Edge, PatternDoc, Place } from './pattern';
 import type { NewId } from './kinds';
 
-export type Outline = { path: Segment[]; sideIds: string[] };
+export type Outline = {
+  path: Segment[];
+  sideIds: string[];
+  /** Where each side stands in `path`, by id. */
+  index: ReadonlyMap<string, number>;
+  /** The outline as points, chords within a hundredth of a millimetre of any arc; made when first asked for. */
+  polygon: () => readonly Vec[];
+};
 
 /** Outlines already made, by the corners they were made from: documents are never changed in place. */
 const made = new WeakMap<PatternDoc['corners'], { sides: PatternDoc['sides']; outline: Outline }>();
@@ -25,33 +33,56 @@ export function outlineOf(doc: Pick<PatternDoc, 'corners' | 'sides'>): Outline {
     path.push({ a, b, bulge: side.shape.kind === 'arc' ? side.shape.bulge : 0 });
     sideIds.push(side.id);
   }
-  const outline = { path, sideIds };
+  let polygon: readonly Vec[] | null = null;
+  const outline: Outline = {
+    path,
+    sideIds,
+    index: new Map(sideIds.map((id, i) => [id, i])),
+    polygon: () => (polygon ??= points(path)),
+  };
   made.set(doc.corners, { sides: doc.sides, outline });
   return outline;
 }
 
-export const segmentOfSide = (doc: PatternDoc, sideId: string): Segment | null => {
-  const { path, sideIds } = outlineOf(doc);
-  return path[sideIds.indexOf(sideId)] ?? null;
+export const segmentOfSide = (doc: Pick<PatternDoc, 'corners' | 'sides'>, sideId: string): Segment | null => {
+  const { path, index } = outlineOf(doc);
+  return path[index.get(sideId) ?? -1] ?? null;
 };
 
-/** The point of a place on the outline, or null when its side is no longer there. */
-export function pointOfPlace(doc: PatternDoc, place: Place): Vec | null {
-  const side = segmentOfSide(doc, place.side);
-  return side && pointAt(side, place.at);
+/** A place as it lies on the outline now: so large a share of a side from its start, by length. */
+export type Spot = { side: string; at: number };
+
+/** Where a place lies now, or null when its side is gone or has become too short for it. */
+export function spotOf(doc: Pick<PatternDoc, 'corners' | 'sides'>, place: Place): Spot | null {
+  const segment = segmentOfSide(doc, place.side);
+  if (!segment) return null;
+  if ('share' in place) return { side: place.side, at: place.share };
+  const length = segmentLength(segment);
+  const mm = 'startMm' in place ? place.startMm : length - place.endMm;
+  if (mm < -SAME_MM || mm > length + SAME_MM) return null;
+  return { side: place.side, at: length > 0 ? Math.min(1, Math.max(0, mm / length)) : 0 };
+}
+
+/** Rounding that a distance along a side may be out by, mm. */
+const SAME_MM = 1e-6;
+
+/** The point of a spot on the outline, or null when its side is no longer there. */
+export function pointOfSpot(doc: Pick<PatternDoc, 'corners' | 'sides'>, spot: Spot): Vec | null {
+  const side = segmentOfSide(doc, spot.side);
+  return side && pointAt(side, spot.at);
 }
 
 /**
- * The place on the outline nearest to a point and how far off it is (mm); corners win within `cornerMm`.
+ * The spot on the outline nearest to a point and how far off it is (mm); corners win within `cornerMm`.
  * Null for a card without sides.
  */
-export function placeNearest(
+export function spotNearest(
   doc: Pick<PatternDoc, 'corners' | 'sides'>,
   p: Vec,
   cornerMm = 1e-6,
-): { place: Place; point: Vec; distance: number } | null {
+): { spot: Spot; point: Vec; distance: number } | null {
   const { path, sideIds } = outlineOf(doc);
-  let best: { place: Place; point: Vec; distance: number } | null = null;
+  let best: { spot: Spot; point: Vec; distance: number } | null = null;
   path.forEach((s, i) => {
     const near = nearest(s, p);
     let at = near.at;
@@ -64,7 +95,7 @@ export function placeNearest(
       }
     }
     if (!best || d < best.distance - 1e-12) {
-      best = { place: { side: sideIds[i]!, at }, point: pointAt(s, at), distance: d };
+      best = { spot: { side: sideIds[i]!, at }, point: pointAt(s, at), distance: d };
     }
   });
   return best;
@@ -72,8 +103,8 @@ export function placeNearest(
 
 /** The segments of an edge in outline order. */
 export function segmentsOfEdge(doc: PatternDoc, edge: Edge): Segment[] {
-  const { path, sideIds } = outlineOf(doc);
-  return edge.sides.flatMap((sideId) => path[sideIds.indexOf(sideId)] ?? []);
+  const { path, index } = outlineOf(doc);
+  return edge.sides.flatMap((sideId) => path[index.get(sideId) ?? -1] ?? []);
 }
 
 /** Length of an edge along the card, mm. */
@@ -108,9 +139,7 @@ export function patternParts(path: Path, newId: NewId): Pick<PatternDoc, 'corner
     id: newId(),
     letter: '?',
     sides: [side.id],
-    meets: '',
     joint: { kind: 'free' as const, trimMm: 0 },
-    weld: null,
   }));
   return { corners, sides, edges: lettered(edges) };
 }

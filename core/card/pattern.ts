@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MADE, PROCESSES } from './kinds';
+import { MADE } from './kinds';
 
 /**
  * The pattern document: everything that is known of a piece's geometry, in millimetres, as it was measured on the card.
@@ -39,36 +39,46 @@ export const JointSchema = z.discriminatedUnion('kind', [
 ]);
 export type Joint = z.infer<typeof JointSchema>;
 
-/** How an edge is meant to be welded: null where it is not welded. */
-export const WeldPlanSchema = z.object({
-  process: z.enum(PROCESSES),
-  tackPitchMm: z.number().finite().min(5).max(1000),
-  plugs: z
-    .object({ holeMm: z.number().min(1).max(30), pitchMm: z.number().min(5).max(1000), endMm: size })
-    .nullable(),
-});
-export type WeldPlan = z.infer<typeof WeldPlanSchema>;
-
 export const EdgeSchema = z.object({
   id,
   letter: z.string().min(1).max(3),
   /** Ids of the neighbouring sides it runs over, in outline order. */
-  sides: z.array(id).min(1),
-  meets: z.string().max(120),
+  sides: z.array(id).min(1).max(4000),
   joint: JointSchema,
-  weld: WeldPlanSchema.nullable(),
-  /** Edges that were made one with this one: what was read and welded there is told under this one. */
-  was: z.array(z.object({ id, letter: z.string().min(1).max(3) })).optional(),
+  /**
+   * Edges that were made one with this one: what was read and welded there is told under this one. `span` is where along
+   * this one each lies, mm from its start; null where that is not known.
+   */
+  was: z
+    .array(
+      z.object({
+        id,
+        letter: z.string().min(1).max(3),
+        span: z.object({ fromMm: mm, lengthMm: size }).nullable(),
+      }),
+    )
+    .max(1000)
+    .optional(),
 });
 
-/** A place on the outline: a side and how far along it, so that it follows when the outline is edited. */
-export const PlaceSchema = z.object({ side: id, at: z.number().min(0).max(1) });
+/** A place on the outline as it was meant: a share of a side, or so far from its start or its end, mm. */
+export const PlaceSchema = z.union([
+  z.strictObject({ side: id, share: z.number().min(0).max(1) }),
+  z.strictObject({ side: id, startMm: size }),
+  z.strictObject({ side: id, endMm: size }),
+]);
 export type Place = z.infer<typeof PlaceSchema>;
+
+/** Where a fold runs, as it was meant: straight between two places, or along a straight side so far in from it. */
+export const FoldPathSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('between'), from: PlaceSchema, to: PlaceSchema }),
+  z.object({ kind: z.literal('along'), side: id, inMm: mm }),
+]);
+export type FoldPath = z.infer<typeof FoldPathSchema>;
 
 export const FoldSchema = z.object({
   id,
-  from: PlaceSchema,
-  to: PlaceSchema,
+  path: FoldPathSchema,
   angleDeg: z.number().min(0.1).max(180),
   toward: z.enum(['face', 'back']),
   /** Inside radius, or null to take the usual one of the metal. */
@@ -78,8 +88,10 @@ export const FoldSchema = z.object({
 
 export const HoleSchema = z.object({ id, x: mm, y: mm, diameterMm: size });
 
+export const PATTERN_VERSION = 2;
+
 export const PatternSchema = z.object({
-  version: z.literal(1),
+  version: z.literal(PATTERN_VERSION),
   corners: z.array(CornerSchema).max(4000),
   sides: z.array(SideSchema).max(4000),
   edges: z.array(EdgeSchema).max(1000),
@@ -87,10 +99,11 @@ export const PatternSchema = z.object({
   holes: z.array(HoleSchema).max(2000),
   /** A point in the face of the card that stays put, or null for the largest. */
   base: z.tuple([mm, mm]).nullable(),
-  /** Which side of the metal the drawing shows. */
-  face: z.enum(['face', 'back']),
-  /** What the card was measured in. */
-  unitsHint: z.enum(['mm', 'in']),
+  /**
+   * Whether the card has been turned over since it was first drawn: places along an edge that were written down before
+   * run from its other end.
+   */
+  turned: z.boolean(),
 });
 
 export type Corner = z.infer<typeof CornerSchema>;

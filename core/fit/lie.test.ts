@@ -7,16 +7,52 @@ const target = { gapMm: 1, toleranceMm: 0.5, flushMm: 0.3 };
 const along = (gap: (share: number) => number, n = 5) =>
   Array.from({ length: n }, (_, i) => ({ atMm: i * 100, gapMm: gap(i / (n - 1)), flushMm: null }));
 
+// Target 1 ± 0.5; what each list of readings is called.
 test.each([
-  ['even', () => 1],
-  ['even-wide', () => 2.5],
-  ['even-tight', () => 0],
-  ['tapers-to-end', (s: number) => 2 - 2 * s],
-  ['tapers-to-start', (s: number) => 2 * s],
-  ['tight-in-middle', (s: number) => 3 * Math.abs(s - 0.5)],
-  ['wide-in-middle', (s: number) => 2.5 - 4 * Math.abs(s - 0.5)],
-  ['uneven', (s: number) => (s === 0.25 ? 2.2 : s === 0.75 ? 0.1 : 1)],
-] as const)('%s', (lie, gap) => expect(lieOf(along(gap), target).lie).toBe(lie));
+  ['even', [1, 1, 1, 1, 1]],
+  ['even', [1.5, 0.9, 0.5, 0.9, 1.5]],
+  ['even-wide', [2.5, 2.5, 1.9, 2.5, 3]],
+  ['even-tight', [0, 0.1, 0.2, 0, 0]],
+  ['tapers-to-start', [0, 0.5, 1, 1.5, 2]],
+  ['tapers-to-end', [2, 1.5, 1, 0.5, 0]],
+  ['wide-at-ends', [2.5, 0.6, 0.6, 0.6, 2.5]],
+  ['wide-at-end', [0.5, 0.6, 0.5, 0.6, 3.3]],
+  ['wide-at-start', [3.3, 2, 0.5, 0.6, 1]],
+  ['wide-in-middle', [1, 1.2, 2, 1.2, 1]],
+  ['wide-in-places', [1, 2, 1, 2, 1]],
+  ['tight-in-middle', [1, 0.4, 0.1, 0.6, 1]],
+  ['tight-at-ends', [0.2, 0.6, 0.6, 0.6, 0.2]],
+  ['tight-at-start', [0.2, 0.6, 0.6, 0.6, 1]],
+  ['uneven', [1, 2.2, 1, 0.1, 2.2]],
+] as const)('%s: %j', (lie, gaps) => {
+  const readings = gaps.map((gapMm, i) => ({ atMm: i * 100, gapMm, flushMm: null }));
+  expect(lieOf(readings, target).lie).toBe(lie);
+  // Read in another order it lies no other way.
+  expect(lieOf([...readings].reverse(), target).lie).toBe(lie);
+  // From the other end, start and end change about.
+  const turned = readings.map((r) => ({ ...r, atMm: 400 - r.atMm }));
+  const other = /start$/.test(lie) ? lie.replace('start', 'end') : lie.replace(/end$/, 'start');
+  expect(lieOf(turned, target).lie).toBe(other);
+});
+
+test('what is said follows from which stations are out, and nothing else', () => {
+  fc.assert(
+    fc.property(fc.array(spread(0, 2.5), { minLength: 1, maxLength: 9 }), (gaps) => {
+      const found = lieOf(
+        gaps.map((gapMm, i) => ({ atMm: i * 40, gapMm, flushMm: null })),
+        target,
+      );
+      const out = gaps.map((g) => (g < 0.5 ? -1 : g > 1.5 ? 1 : 0));
+      expect(found.lie === 'even').toBe(out.every((o) => o === 0));
+      if (/^(even-)?tight/.test(found.lie)) expect(Math.max(...out)).toBeLessThan(1);
+      if (/^(even-)?wide/.test(found.lie)) expect(Math.min(...out)).toBeGreaterThan(-1);
+      if (/middle$/.test(found.lie)) expect([out[0], out[out.length - 1]]).toEqual([0, 0]);
+      if (/at-start$/.test(found.lie)) expect([out[0] !== 0, out[out.length - 1]]).toEqual([true, 0]);
+      if (/ends$/.test(found.lie)) expect([out[0] !== 0, out[out.length - 1] !== 0]).toEqual([true, true]);
+      if (/^tapers/.test(found.lie)) expect(out[0]! * out[out.length - 1]!).toBeLessThanOrEqual(0);
+    }),
+  );
+});
 
 test('a straight taper is found exactly, wherever it was read and however many stations', () => {
   fc.assert(

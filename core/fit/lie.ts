@@ -3,16 +3,20 @@ import type { Target } from './target';
 /** A gap read along an edge: where, mm from the edge's start, and how wide; flush is + when the piece stands proud. */
 export type Reading = { atMm: number; gapMm: number | null; flushMm: number | null };
 
-export type Lie =
-  | 'unread'
-  | 'even'
-  | 'even-tight'
-  | 'even-wide'
-  | 'tapers-to-start'
-  | 'tapers-to-end'
-  | 'tight-in-middle'
-  | 'wide-in-middle'
-  | 'uneven';
+/**
+ * How the gap along an edge lies against its target, from which stations are out and which way: none (`even`), all one
+ * way, one way at one place, tight toward one end and wide toward the other (`tapers-to-…` names the tight end), or both
+ * ways without such order (`uneven`).
+ */
+export const LIES = [
+  'unread', 'even', 'even-tight', 'even-wide', 'tapers-to-start', 'tapers-to-end', 'tight-at-start', 'tight-at-end',
+  'tight-at-ends', 'tight-in-middle', 'tight-in-places', 'wide-at-start', 'wide-at-end', 'wide-at-ends', 'wide-in-middle',
+  'wide-in-places', 'uneven',
+] as const; // prettier-ignore
+export type Lie = (typeof LIES)[number];
+
+/** A place outside the tolerance, and by how much, mm. */
+type Off = { atMm: number; byMm: number };
 
 export type EdgeLie = {
   lie: Lie;
@@ -22,63 +26,79 @@ export type EdgeLie = {
   /** Largest distance of a reading from that line, mm. */
   strayMm: number;
   /** Places outside the tolerance. */
-  tight: { atMm: number; byMm: number }[];
-  wide: { atMm: number; byMm: number }[];
-  proud: { atMm: number; byMm: number }[];
-  low: { atMm: number; byMm: number }[];
-  /** Every station read is within tolerance. */
+  tight: Off[];
+  wide: Off[];
+  proud: Off[];
+  low: Off[];
+  /** Every station read is within tolerance, gap and flush; there may be stations that are not read yet. */
   good: boolean;
+  /** Stations whose gap was read, of how many. */
   read: number;
+  stations: number;
 };
 
+/** Where along the readings the ones that are out lie: `out` for each reading in order. */
+function whereOut(out: readonly boolean[]): 'all' | 'at-start' | 'at-end' | 'at-ends' | 'in-middle' | 'in-places' {
+  const n = out.length;
+  const first = out.indexOf(true);
+  const last = out.lastIndexOf(true);
+  const count = out.filter(Boolean).length;
+  if (count === n) return 'all';
+  const together = last - first + 1 === count;
+  if (together) return first === 0 ? 'at-start' : last === n - 1 ? 'at-end' : 'in-middle';
+  // Out at both ends with one stretch between them that is right.
+  const right = out.map((o) => !o);
+  const rightTogether = right.lastIndexOf(true) - right.indexOf(true) + 1 === n - count;
+  return out[0] && out[n - 1] && rightTogether ? 'at-ends' : 'in-places';
+}
+
+function lieFrom(ways: readonly (-1 | 0 | 1)[]): Lie {
+  const tight = ways.map((w) => w < 0);
+  const wide = ways.map((w) => w > 0);
+  const anyTight = tight.includes(true);
+  const anyWide = wide.includes(true);
+  if (!anyTight && !anyWide) return 'even';
+  if (anyTight && anyWide) {
+    if (tight.lastIndexOf(true) < wide.indexOf(true)) return 'tapers-to-start';
+    return wide.lastIndexOf(true) < tight.indexOf(true) ? 'tapers-to-end' : 'uneven';
+  }
+  const where = whereOut(anyTight ? tight : wide);
+  if (where === 'all') return anyTight ? 'even-tight' : 'even-wide';
+  return `${anyTight ? 'tight' : 'wide'}-${where}`;
+}
+
 /**
- * How an edge lies, from its readings against a target: a straight line is laid through the gaps by least squares; what
- * is left over tells even from tapered from bowed. A taper or bow counts when it is more than the tolerance, and a taper
- * only when it explains more than it leaves over.
+ * How an edge lies, from its readings against a target. Words follow from which stations are outside the tolerance and
+ * which way; a straight line laid through the gaps by least squares gives the taper. Readings may come in any order.
  */
 export function lieOf(
   readings: readonly Reading[],
   target: Pick<Target, 'gapMm' | 'toleranceMm' | 'flushMm'>,
 ): EdgeLie {
-  const gaps = readings.flatMap((r) => (r.gapMm === null ? [] : [{ x: r.atMm, g: r.gapMm }]));
-  const off = (list: { atMm: number; byMm: number }[]) => list.filter((p) => p.byMm > 1e-9);
+  const gaps = readings
+    .flatMap((r) => (r.gapMm === null ? [] : [{ x: r.atMm, g: r.gapMm }]))
+    .sort((a, b) => a.x - b.x);
+  const off = (list: Off[]) => list.filter((p) => p.byMm > 1e-9);
   const tight = off(gaps.map(({ x, g }) => ({ atMm: x, byMm: target.gapMm - target.toleranceMm - g })));
   const wide = off(gaps.map(({ x, g }) => ({ atMm: x, byMm: g - target.gapMm - target.toleranceMm })));
   const flush = readings.flatMap((r) => (r.flushMm === null ? [] : [{ x: r.atMm, f: r.flushMm }]));
   const proud = off(flush.map(({ x, f }) => ({ atMm: x, byMm: f - target.flushMm })));
   const low = off(flush.map(({ x, f }) => ({ atMm: x, byMm: -f - target.flushMm })));
   const good = gaps.length > 0 && [tight, wide, proud, low].every((list) => list.length === 0);
-  const base = { tight, wide, proud, low, good, read: gaps.length };
+  const base = { tight, wide, proud, low, good, read: gaps.length, stations: readings.length };
   if (gaps.length === 0) return { ...base, lie: 'unread', meanMm: 0, taperMm: 0, strayMm: 0 };
 
   const meanX = gaps.reduce((sum, p) => sum + p.x, 0) / gaps.length;
   const meanMm = gaps.reduce((sum, p) => sum + p.g, 0) / gaps.length;
   const sxx = gaps.reduce((sum, p) => sum + (p.x - meanX) ** 2, 0);
   const slope = sxx > 0 ? gaps.reduce((sum, p) => sum + (p.x - meanX) * (p.g - meanMm), 0) / sxx : 0;
-  const xs = gaps.map((p) => p.x);
-  const span = Math.max(...xs) - Math.min(...xs);
-  const taperMm = slope * span;
-  const left = gaps.map((p) => ({ x: p.x, r: p.g - meanMm - slope * (p.x - meanX) }));
-  const strayMm = Math.max(...left.map((p) => Math.abs(p.r)));
-  const tolerance = Math.max(target.toleranceMm, 0.1);
-
-  // Bowed: the middle half stands off the two ends, together, by more than the tolerance.
-  const middle = left.filter((p) => Math.abs(p.x - Math.min(...xs) - span / 2) <= span / 4);
-  const ends = left.filter((p) => !middle.includes(p));
-  const mean = (list: { r: number }[]) => list.reduce((sum, p) => sum + p.r, 0) / Math.max(1, list.length);
-  const bow = mean(middle) - mean(ends);
-
-  let lie: Lie;
-  if (gaps.length >= 3 && Math.abs(bow) > tolerance && Math.abs(bow) > Math.abs(taperMm) / 2) {
-    lie = bow > 0 ? 'wide-in-middle' : 'tight-in-middle';
-  } else if (Math.abs(taperMm) > tolerance && Math.abs(taperMm) >= strayMm) {
-    lie = taperMm > 0 ? 'tapers-to-start' : 'tapers-to-end';
-  } else if (strayMm > tolerance) {
-    lie = 'uneven';
-  } else if (Math.abs(meanMm - target.gapMm) <= target.toleranceMm + 1e-9) {
-    lie = 'even';
-  } else {
-    lie = meanMm > target.gapMm ? 'even-wide' : 'even-tight';
-  }
+  const taperMm = slope * (gaps[gaps.length - 1]!.x - gaps[0]!.x);
+  const strayMm = Math.max(...gaps.map((p) => Math.abs(p.g - meanMm - slope * (p.x - meanX))));
+  const lie = lieFrom(
+    gaps.map(({ g }) => {
+      if (target.gapMm - target.toleranceMm - g > 1e-9) return -1;
+      return g - target.gapMm - target.toleranceMm > 1e-9 ? 1 : 0;
+    }),
+  );
   return { ...base, lie, meanMm, taperMm, strayMm };
 }

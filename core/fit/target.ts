@@ -37,3 +37,16 @@ export function evenStations(lengthMm: number, pitchMm = 80): number[] {
   const gaps = Math.max(2, Math.ceil(run / pitchMm - 1e-9));
   return Array.from({ length: gaps + 1 }, (_, i) => Math.round((inset + (run * i) / gaps) * 10) / 10);
 }
+
+/**
+ * What is wanted along an edge at a trial: as somebody set it (`own`), else what its joint and process ask for now.
+ */
+export function wantedAlong(
+  record: { own: boolean; targetMm: number; toleranceMm: number; flushMm: number },
+  joint: JointKind,
+  process: Process | null,
+  thicknessMm: number,
+): Pick<Target, 'gapMm' | 'toleranceMm' | 'flushMm'> {
+  if (!record.own) return gapTarget(joint, process, thicknessMm);
+  return { gapMm: record.targetMm, toleranceMm: record.toleranceMm, flushMm: record.flushMm };
+}

@@ -4,7 +4,12 @@ import { develop } from '../blank/fold/develop';
 import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
 import { metalById } from '../metal/metals';
 import { csv, foldCsv } from './csv';
-import { JobFileSchema, writeJob } from './job';
+import { readFileSync } from 'node:fs';
+import { chordOf } from '../card/foldPlace';
+import type { PatternDoc } from '../card/pattern';
+import { meetsOf, weldOf } from '../weld/planned';
+import { writeJob } from './job';
+import { readJob } from './readJob';
 
 test('values with commas, quotes and lines in them are read back by another reader as they were', () => {
   const rows = [
@@ -18,7 +23,7 @@ test('values with commas, quotes and lines in them are read back by another read
 
 test('the fold table of every demo piece: a row a fold, the figures of its blank', () => {
   for (const piece of demoJob().pieces) {
-    const pattern = piece.revisions[piece.revision - 1]!.pattern;
+    const pattern = piece.card.versions[piece.card.current - 1]!.doc;
     const found = develop(pattern, sheetMetal(metalById(piece.metal), piece.thicknessMm, USUAL_SHOP), USUAL_SHOP);
     if (!found.ok) throw new Error(piece.name);
     const { data, errors } = Papa.parse<Record<string, string>>(foldCsv(found.development), {
@@ -41,29 +46,85 @@ test('the fold table of every demo piece: a row a fold, the figures of its blank
 describe('a job file', () => {
   const text = writeJob(demoJob());
   const broken = (change: (job: ReturnType<typeof demoJob>) => void) => {
-    const job = structuredClone(demoJob());
+    const job = JSON.parse(JSON.stringify(demoJob())) as ReturnType<typeof demoJob>;
     change(job);
-    const parsed = JobFileSchema.safeParse(job);
-    return parsed.success ? 'taken' : parsed.error.issues[0]!.path.join('.');
+    const read = readJob(job);
+    return read.ok ? 'taken' : [read.problems[0]!.code, ...read.problems[0]!.about!].join(': ');
   };
 
   test('says what it is, holds no ids of a database, and is the same when written again', () => {
     const job = JSON.parse(text) as Record<string, unknown>;
-    expect(job).toMatchObject({ format: 'patrone-job', version: 1 });
+    expect(job).toMatchObject({ format: 'patrone-job', version: 2 });
     expect(text).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-/);
-    expect(writeJob(JobFileSchema.parse(job))).toBe(text);
+    const read = readJob(job);
+    expect(read.ok && writeJob(read.job)).toBe(text);
   });
 
   test('what does not fit is told by its place', () => {
     expect(broken(() => undefined)).toBe('taken');
-    expect(broken((job) => (job.pieces[1]!.thicknessMm = 40))).toBe('pieces.1.thicknessMm');
-    expect(broken((job) => (job.pieces[0]!.revisions[0]!.pattern.corners[2]!.x = Number.NaN))).toBe(
-      'pieces.0.revisions.0.pattern.corners.2.x',
+    expect(broken((job) => (job.pieces[1]!.thicknessMm = 40))).toBe('job-unreadable: pieces 1 thicknessMm');
+    expect(broken((job) => (job.pieces[0]!.card.versions[0]!.doc.corners[2]!.x = Number.NaN))).toBe(
+      'document-unreadable: piece 1, card 1: corners.2.x',
     );
-    expect(broken((job) => (job.job.created = 'yesterday'))).toBe('job.created');
-    expect(broken((job) => (job.version = 2 as never))).toBe('version');
-    expect(broken((job) => (job.pieces[0]!.revision = 9))).toBe('pieces.0.revisions');
-    expect(broken((job) => (job.pieces[0]!.revisions[1]!.parent = 2))).toBe('pieces.0.revisions');
-    expect(broken((job) => job.pieces[0]!.revisions.push(job.pieces[0]!.revisions[0]!))).toBe('pieces.0.revisions');
+    expect(broken((job) => (job.job.created = 'yesterday'))).toBe('job-unreadable: job created');
+    expect(broken((job) => (job.version = 3 as never))).toBe('job-too-new');
+    expect(broken((job) => (job.format = 'other' as never))).toBe('job-not-one');
+    const badly = 'job-unreadable: pieces 0 card';
+    expect(broken((job) => (job.pieces[0]!.card.current = 9))).toBe(badly);
+    expect(broken((job) => (job.pieces[0]!.card.versions[1]!.parent = 2))).toBe(badly);
+    expect(broken((job) => job.pieces[0]!.card.versions.push(job.pieces[0]!.card.versions[0]!))).toBe(badly);
+    // What must hold together beyond the form.
+    const inCard = (change: (doc: PatternDoc) => void) =>
+      broken((job) => change(job.pieces[0]!.card.versions[2]!.doc));
+    const third = 'piece 1, card 3';
+    expect(inCard((doc) => (doc.folds[1]!.id = doc.folds[0]!.id))).toBe(`document-ids-twice: ${third}: f1`);
+    expect(inCard((doc) => (doc.sides[0]!.from = 'gone'))).toMatch(new RegExp(`^document-reference-gone: ${third}`));
+    expect(inCard((doc) => doc.edges.reverse())).toBe(`document-edges-part-badly: ${third}`);
+    expect(inCard((doc) => doc.edges.pop())).toBe(`document-edges-part-badly: ${third}`);
+    expect(inCard((doc) => (doc.version = 9 as never))).toBe(`document-too-new: ${third}`);
+  });
+
+  test('a job of every older version comes up to date whole', () => {
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v1.json', 'utf8')) as { pieces: V1Piece[] };
+    const read = readJob(old);
+    if (!read.ok) throw new Error(JSON.stringify(read.problems));
+    read.job.pieces.forEach((piece, i) => {
+      const before = old.pieces[i]!;
+      expect(piece.card.versions).toHaveLength(before.revisions.length);
+      const now = piece.card.versions[piece.card.current - 1]!.doc;
+      const then = before.revisions[before.revision - 1]!.pattern;
+      expect(now.corners).toEqual(then.corners);
+      // Folds lie where they lay; whom an edge met and how it was to be welded is in the plan.
+      now.folds.forEach((fold, k) => {
+        const { from, to } = then.folds[k]!;
+        expect(chordOf(now, fold)).toEqual({ from, to });
+      });
+      const plan = piece.plan.versions[piece.plan.current - 1]!.doc;
+      for (const edge of then.edges) {
+        expect(meetsOf(plan, edge.id)).toBe(edge.meets);
+        expect(
+          weldOf(
+            plan,
+            now.edges.find((e) => e.id === edge.id)!,
+            piece.thicknessMm,
+          ),
+        ).toEqual(edge.weld);
+      }
+      expect(piece.welds.map(({ made, withdrawn, ...weld }) => weld)).toEqual(before.welds);
+    });
+    // Written and read again it stays as it is.
+    expect(readJob(JSON.parse(writeJob(read.job)))).toEqual(read);
   });
 });
+
+type V1Piece = {
+  revision: number;
+  revisions: {
+    pattern: {
+      corners: unknown[];
+      folds: { from: unknown; to: unknown }[];
+      edges: { id: string; meets: string; weld: unknown }[];
+    };
+  }[];
+  welds: unknown[];
+};

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { PROCESSES } from '../card/kinds';
 import { PatternSchema } from '../card/pattern';
+import { PlanSchema } from '../weld/plan';
 import { METAL_IDS } from '../metal/metals';
 import { HELD, INSPECTIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
 
@@ -8,6 +9,13 @@ import { HELD, INSPECTIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
 const moment = z.iso.datetime();
 const text = (most: number) => z.string().max(most);
 const edge = z.string().max(24);
+/** A number of a version of a document; what PostgreSQL calls an integer. */
+const version = z.number().int().min(0).max(2_147_483_647);
+
+/** A record taken back: it stays in the record, with when and why. */
+export const WithdrawnSchema = z.object({ at: moment, why: text(400).min(1) });
+export type Withdrawn = z.infer<typeof WithdrawnSchema>;
+const withdrawn = WithdrawnSchema.nullable();
 
 /** How the thickness was chosen: by gauge number, typed in millimetres, or read with a micrometer. */
 export const ThicknessSchema = z.discriminatedUnion('by', [
@@ -37,7 +45,7 @@ export const JobFactsSchema = z.object({
 export type JobFacts = z.infer<typeof JobFactsSchema>;
 
 const station = z.object({
-  atMm: z.number(),
+  atMm: z.number().min(-1000).max(100_000),
   gapMm: z.number().min(-50).max(500).nullable(),
   flushMm: z.number().min(-100).max(100).nullable(),
 });
@@ -48,16 +56,23 @@ export const FitSchema = z.object({
   held: z.enum(HELD),
   notes: text(4000),
   /** The revision of the card that was cut and tried. */
-  revision: z.number().int().min(0),
-  edges: z.array(
-    z.object({
-      edge,
-      targetMm: z.number().min(-10).max(100),
-      toleranceMm: z.number().min(0).max(50),
-      flushMm: z.number().min(0).max(50),
-      stations: z.array(station).max(200),
-    }),
-  ),
+  revision: version,
+  withdrawn,
+  edges: z
+    .array(
+      z.object({
+        edge,
+        /** Whether the card had been turned over by then: places run from the start the edge had at the time. */
+        turned: z.boolean(),
+        /** Whether target and tolerance were set by hand; else they followed the joint. */
+        own: z.boolean(),
+        targetMm: z.number().min(-10).max(100),
+        toleranceMm: z.number().min(0).max(50),
+        flushMm: z.number().min(0).max(50),
+        stations: z.array(station).max(200),
+      }),
+    )
+    .max(1000),
 });
 export type FitRecord = z.infer<typeof FitSchema>;
 
@@ -75,10 +90,22 @@ export const WeldSchema = z.object({
   process: z.enum(PROCESSES),
   work: z.enum(WELD_WORK),
   /** First and last number of the tacks or plugs done; null for a seam or stitch. */
-  from: z.number().int().min(1).nullable(),
-  to: z.number().int().min(1).nullable(),
+  from: z.number().int().min(1).max(10_000).nullable(),
+  to: z.number().int().min(1).max(10_000).nullable(),
+  /**
+   * What it was made at: the revision of the card, where the tacks or plugs were put (mm along the edge), and whether the
+   * card had been turned over by then. Null in records from before this was written down.
+   */
+  made: z
+    .object({
+      revision: version,
+      placesMm: z.array(z.number().min(-1000).max(100_000)).max(2000),
+      turned: z.boolean(),
+    })
+    .nullable(),
   settings: WeldSettingsSchema,
   note: text(4000),
+  withdrawn,
 });
 export type WeldRecord = z.infer<typeof WeldSchema>;
 
@@ -92,44 +119,55 @@ export const InspectionSchema = z.object({
   readingMm: z.number().min(-50).max(50).nullable(),
   finding: text(2000),
   remedy: text(2000),
+  withdrawn,
 });
 export type InspectionRecord = z.infer<typeof InspectionSchema>;
 
+/** The versions of a document, and the one in use (0 before there is one). */
+export type History<Doc> = {
+  current: number;
+  versions: { number: number; parent: number; at: string; doc: Doc }[];
+};
+
 /** A history hangs together: numbers once each, every parent an earlier one or none, the one in use among them. */
-const hangsTogether = (piece: { revision: number; revisions: { number: number; parent: number }[] }): boolean => {
-  const numbers = new Set(piece.revisions.map((r) => r.number));
+const hangsTogether = ({ current, versions }: History<unknown>): boolean => {
+  const numbers = new Set(versions.map((v) => v.number));
   return (
-    numbers.size === piece.revisions.length &&
-    piece.revisions.every((r) => r.parent < r.number && (r.parent === 0 || numbers.has(r.parent))) &&
-    (piece.revision === 0 || numbers.has(piece.revision))
+    numbers.size === versions.length &&
+    versions.every((v) => v.parent < v.number && (v.parent === 0 || numbers.has(v.parent))) &&
+    (current === 0 || numbers.has(current))
   );
 };
+
+const historyOf = <S extends z.ZodType>(doc: S) =>
+  z
+    .object({
+      current: version,
+      versions: z.array(z.object({ number: version.min(1), parent: version, at: moment, doc })).max(100_000),
+    })
+    .refine((history) => hangsTogether(history as History<unknown>), { error: 'the history does not hang together' });
 
 export const PieceFileSchema = PieceFactsSchema.extend({
   created: moment,
   archived: moment.nullable(),
-  /** The revision in use; 0 before anything is drawn. */
-  revision: z.number().int().min(0),
-  revisions: z.array(
-    z.object({
-      number: z.number().int().min(1),
-      parent: z.number().int().min(0),
-      at: moment,
-      pattern: PatternSchema,
-    }),
-  ),
-  /** Each time the pattern left the house, on paper or as a file. */
-  prints: z.array(z.object({ at: moment, what: text(40), revision: z.number().int().min(0) })),
-  fits: z.array(FitSchema),
-  welds: z.array(WeldSchema),
-  inspections: z.array(InspectionSchema),
-}).refine(hangsTogether, { path: ['revisions'], error: 'the history of the card does not hang together' });
+  card: historyOf(PatternSchema),
+  plan: historyOf(PlanSchema),
+  /** Each time the pattern left the house, on paper or as a file; `digest` says what it was made from. */
+  prints: z
+    .array(z.object({ at: moment, what: text(40), revision: version, digest: text(40).nullable() }))
+    .max(10_000),
+  fits: z.array(FitSchema).max(10_000),
+  welds: z.array(WeldSchema).max(100_000),
+  inspections: z.array(InspectionSchema).max(100_000),
+});
 export type PieceFile = z.infer<typeof PieceFileSchema>;
+
+export const JOB_VERSION = 2;
 
 /** A whole job in one file. No database ids: what hangs together does so by place in the file and by edge id. */
 export const JobFileSchema = z.object({
   format: z.literal('patrone-job'),
-  version: z.literal(1),
+  version: z.literal(JOB_VERSION),
   job: JobFactsSchema.extend({ created: moment, archived: moment.nullable() }),
   pieces: z.array(PieceFileSchema).max(500),
 });

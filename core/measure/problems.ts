@@ -28,6 +28,13 @@ export type Figures = {
   'outline-clockwise': None;
   'side-zero': { lengthMm: number };
   'side-not-straight': None;
+  'side-gone': None;
+  'side-length-not-positive': None;
+  'corner-too-near': None;
+  'corner-not-inside': None;
+  'last-corners': None;
+  'edge-gone': None;
+  'only-edge': None;
   'fold-off-outline': { offMm: number };
   'fold-zero': { lengthMm: number };
   'fold-leaves-card': None;
@@ -39,6 +46,16 @@ export type Figures = {
   'hole-over-edge': { overMm: number };
   'holes-overlap': None;
   'base-off-card': None;
+  // Documents at the door: the place in them, by name, is what they are about.
+  'document-too-new': { version: number; knownVersion: number };
+  'document-unreadable': None;
+  'document-ids-twice': None;
+  'document-reference-gone': None;
+  'document-edges-part-badly': None;
+  'job-not-one': None;
+  'job-too-new': { version: number; knownVersion: number };
+  'job-unreadable': None;
+  'could-not-reckon': None;
   // Bends and blanks.
   'thickness-not-positive': { thicknessMm: number };
   'radius-negative': { radiusMm: number };

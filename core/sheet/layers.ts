@@ -1,6 +1,7 @@
 import type { Blank, BlankHole, BlankLine, LineRole } from '../blank/blank';
 import { outlinePath } from '../blank/blank';
-import { outlineOf, pointOfPlace, segmentsOfEdge } from '../card/outline';
+import { endsOfFold } from '../card/foldPlace';
+import { outlineOf, segmentsOfEdge } from '../card/outline';
 import type { PatternDoc } from '../card/pattern';
 import type { Path } from '../measure/path';
 import { box, simplified } from '../measure/path';
@@ -38,9 +39,8 @@ export function layersOfCard(doc: PatternDoc): Layers {
   return {
     cut: simplified(outlineOf(doc).path),
     fold: doc.folds.flatMap((fold): [Vec, Vec][] => {
-      const a = pointOfPlace(doc, fold.from);
-      const b = pointOfPlace(doc, fold.to);
-      return a && b ? [[a, b]] : [];
+      const ends = endsOfFold(doc, fold);
+      return ends ? [ends] : [];
     }),
     brake: [],
     scribe: [],
@@ -76,9 +76,8 @@ export const labelsOfBlank = (blank: Blank): PaperLabel[] => [
 export const labelsOfCard = (doc: PatternDoc): PaperLabel[] => [
   ...doc.edges.flatMap((edge) => besideRun(segmentsOfEdge(doc, edge), edge.letter) ?? []),
   ...doc.folds.flatMap((fold, i) => {
-    const a = pointOfPlace(doc, fold.from);
-    const b = pointOfPlace(doc, fold.to);
-    return a && b ? [foldLabel(i, fold.angleDeg, fold.toward, mix(a, b, 0.5))] : [];
+    const ends = endsOfFold(doc, fold);
+    return ends ? [foldLabel(i, fold.angleDeg, fold.toward, mix(...ends, 0.5))] : [];
   }),
 ];
 

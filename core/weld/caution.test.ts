@@ -13,12 +13,12 @@ const joints: Joint[] = [
   { kind: 'plug-flange', widthMm: 15, turnDeg: 0 },
 ];
 const cautions = (joint: Joint, family: 'steel' | 'coated-steel' | 'stainless' | 'aluminium', structural = false, gap: number | null = null) =>
-  cautionsFor({ joint, weld: null }, { family }, 1, structural, gap); // prettier-ignore
+  cautionsFor({ joint }, { family }, 1, structural, gap); // prettier-ignore
 
 test('wherever something is welded, sparks are warned of; where nothing is, nothing', () => {
   for (const metal of METALS) {
     for (const joint of joints) {
-      const said = cautionsFor({ joint, weld: null }, metal, 1, true, null);
+      const said = cautionsFor({ joint }, metal, 1, true, null);
       expect(said.includes('sparks')).toBe(isJoined(joint));
       expect(new Set(said).size).toBe(said.length);
       // What holds the vehicle up comes before everything else.

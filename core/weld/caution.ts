@@ -18,7 +18,7 @@ export type Caution =
  * holds the vehicle up. `widestGapMm`: the widest gap read at the last trial fit of a butt joint.
  */
 export function cautionsFor(
-  edge: Pick<Edge, 'joint' | 'weld'>,
+  edge: Pick<Edge, 'joint'>,
   metal: Pick<Metal, 'family'>,
   thicknessMm: number,
   structural: boolean,

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { foldedFrames, placed } from '../blank/fold/refold';
 import { develop } from '../blank/fold/develop';
 import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
-import { countingIds, emptyPattern } from '../card/kinds';
+import { emptyPattern } from '../card/emptyPattern';
+import { countingIds } from '../card/kinds';
 import { outlineFromPoints } from '../card/legs';
 import { edgeLength, patternParts } from '../card/outline';
 import type { Joint, PatternDoc } from '../card/pattern';
@@ -12,6 +13,8 @@ import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import { metalById } from '../metal/metals';
 import { outwardAlong, pointAlong, runLength } from '../measure/run';
+import { between } from '../card/given.arbitrary';
+import type { PlanDoc } from './plan';
 import { plugsOnBlank } from './plugs';
 import { plugPositions } from './spacing';
 
@@ -28,12 +31,11 @@ function strip(joint: Joint, folds: { x: number; angleDeg: number; made: 'outsid
     ...parts,
     base: [1, 30],
     edges: parts.edges.map((edge, i) =>
-      i === 0 ? { ...edge, joint, weld: { process: 'mig', tackPitchMm: 50, plugs: { holeMm: 6.5, pitchMm: 25, endMm: 12 } } } : edge,
+      i === 0 ? { ...edge, joint } : edge,
     ),
     folds: folds.map(({ x, angleDeg, made }, i) => ({
       id: `f${i}`,
-      from: { side: bottom!.id, at: x / 200 },
-      to: { side: top!.id, at: 1 - x / 200 },
+      path: between({ side: bottom!.id, at: x / 200 }, { side: top!.id, at: 1 - x / 200 }),
       angleDeg,
       toward: 'face',
       radiusMm: 1.5,
@@ -41,6 +43,17 @@ function strip(joint: Joint, folds: { x: number; angleDeg: number; made: 'outsid
     })),
   };
 } // prettier-ignore
+/** The bottom edge plugged 25 mm apart from 12 mm in. */
+const planned25 = (doc: PatternDoc): PlanDoc => ({
+  version: 1,
+  edges: [
+    {
+      edge: doc.edges[0]!.id,
+      meets: '',
+      weld: { process: 'mig', tackPitchMm: 50, plugs: { holeMm: 6.5, pitchMm: 25, endMm: 12 } },
+    },
+  ],
+});
 const developed = (doc: PatternDoc, t: number) => {
   const found = develop(doc, sheetMetal(metal, t, USUAL_SHOP), USUAL_SHOP);
   if (!found.ok) throw new Error(JSON.stringify(found.problems));
@@ -64,7 +77,7 @@ test('the blank carries as many plugs as the weld plan counts, in the middle of 
     fc.property(joints, bends, spread(0.8, 2), (joint, folds, t) => {
       const doc = strip(joint, folds);
       const d = developed(doc, t);
-      const [run] = plugsOnBlank(doc, d);
+      const [run] = plugsOnBlank(doc, planned25(doc), 1, d);
       const planned = plugPositions(edgeLength(doc, doc.edges[0]!), 25, 12);
       expect(planned.ok && run!.centres.length).toBe(planned.ok && planned.count);
       const edge = d.edges[0]!;
@@ -84,7 +97,7 @@ test('away from the bends they are on the finished piece where the plan says, me
     fc.property(bends, spread(0.8, 2), (folds, t) => {
       const doc = strip({ kind: 'lap', widthMm: 12 }, folds);
       const d = developed(doc, t);
-      const [run] = plugsOnBlank(doc, d);
+      const [run] = plugsOnBlank(doc, planned25(doc), 1, d);
       const planned = plugPositions(200, 25, 12);
       if (!planned.ok) throw new Error('refused');
       // On the base plate nothing has moved: the plan's own positions, half the lap out.
@@ -111,9 +124,12 @@ test('away from the bends they are on the finished piece where the plan says, me
 test('an edge without plugs carries none', () => {
   const doc = strip({ kind: 'lap', widthMm: 12 }, []);
   const d = developed(doc, 1);
-  expect(plugsOnBlank(doc, d)).toHaveLength(1);
-  const bare = { ...doc, edges: doc.edges.map((edge) => ({ ...edge, weld: null })) };
-  expect(plugsOnBlank(bare, d)).toEqual([]);
+  expect(plugsOnBlank(doc, planned25(doc), 1, d)).toHaveLength(1);
+  const edge = doc.edges[0]!.id;
+  const bare: PlanDoc = { version: 1, edges: [{ edge, meets: '', weld: null }] };
+  expect(plugsOnBlank(doc, bare, 1, d)).toEqual([]);
+  // Said nothing of, a lap is plugged as is usual for it.
+  expect(plugsOnBlank(doc, { version: 1, edges: [] }, 1, d)).toHaveLength(1);
 });
 
 test('so far along a run of lines and arcs', () => {

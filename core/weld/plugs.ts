@@ -4,6 +4,8 @@ import type { PatternDoc } from '../card/pattern';
 import { outwardAlong, pointAlong, runLength } from '../measure/run';
 import type { Vec } from '../measure/vector';
 import { along } from '../measure/vector';
+import type { PlanDoc } from './plan';
+import { weldOf } from './planned';
 import { plugPositions } from './spacing';
 
 export type PlugCentres = { edge: string; holeMm: number; centres: Vec[]; pitchMm: number };
@@ -16,10 +18,10 @@ const INSIDE_MM = 1e-3;
  * blank and print carry the same number of them, and each taken to the blank with the face it is on, to the middle of the
  * overlap. `blank` must be the card's own.
  */
-export function plugsOnBlank(doc: PatternDoc, blank: Blank): PlugCentres[] {
+export function plugsOnBlank(doc: PatternDoc, plan: PlanDoc, thicknessMm: number, blank: Blank): PlugCentres[] {
   return doc.edges.flatMap((edge) => {
-    if (!edge.weld?.plugs) return [];
-    const plugs = edge.weld.plugs;
+    const plugs = weldOf(plan, edge, thicknessMm)?.plugs;
+    if (!plugs) return [];
     const run = segmentsOfEdge(doc, edge);
     const found = plugPositions(runLength(run), plugs.pitchMm, plugs.endMm);
     const allowance = blank.edges.find((e) => e.id === edge.id)?.allowance;

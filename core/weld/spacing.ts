@@ -24,40 +24,50 @@ export function plugPositions(
 }
 
 /**
- * Where to tack and in what order, mm from the start of the run: the ends, then the middle of the widest stretch left,
- * then of the halves, until no two neighbours are farther apart than the pitch. A closed loop begins at its start and
- * goes on opposite; its start and end are one tack. Of stretches equally wide the one farthest from the tack just made
- * comes first, so that heat is spread. Order of ends, middle, halves is common practice.
+ * An order for `count` spots in a row (0 … count − 1) that spreads heat: the ends, then the middle of the widest stretch
+ * left, then of the halves. Of stretches equally wide the one farthest from the spot just made comes first. A row that
+ * closes on itself begins at its first and goes on opposite. Common practice.
+ */
+export function spreadOrder(count: number, closed = false): number[] {
+  if (count <= 0) return [];
+  const made = closed || count === 1 ? [0] : [0, count - 1];
+  // Stretches between spots already made, as [from, to] of indices; closed, the last one ends where the first began.
+  let stretches: [number, number][] = closed ? [[0, count]] : [[0, count - 1]];
+  while (made.length < count) {
+    const last = made[made.length - 1]!;
+    const apart = ([a, b]: [number, number]) => {
+      const d = Math.abs(Math.floor((a + b) / 2) - last);
+      return closed ? Math.min(d, count - d) : d;
+    };
+    const waiting = stretches.filter(([a, b]) => b - a > 1);
+    const widest = Math.max(...waiting.map(([a, b]) => b - a));
+    // As good as equally wide: halves of an odd stretch differ by one.
+    const next = waiting
+      .filter(([a, b]) => b - a >= widest - 1)
+      .reduce((best, stretch) => (apart(stretch) > apart(best) ? stretch : best));
+    const middle = Math.floor((next[0] + next[1]) / 2);
+    made.push(middle);
+    stretches = stretches.flatMap((s): [number, number][] =>
+      s === next ? [[next[0], middle], [middle, next[1]]] : [s],
+    ); // prettier-ignore
+  }
+  return made;
+}
+
+/**
+ * Where to tack and in what order, mm from the start of the run: the fewest that are nowhere farther apart than the
+ * pitch, evenly spaced, in the order that spreads heat: ends, middle, halves. A closed loop begins at its start and goes
+ * on opposite; its start and end are one tack, and it has two at least. Common practice.
  *
  * Problems: `length-not-positive`, `pitch-not-positive`, `too-many-tacks` (over 2000).
  */
 export function tackOrder(lengthMm: number, pitchMm: number, closed: boolean): Result<{ positionsMm: number[] }> {
   if (!(lengthMm > 0)) return failure({ code: 'length-not-positive', numbers: { lengthMm } });
   if (!(pitchMm > 0)) return failure({ code: 'pitch-not-positive', numbers: { pitchMm } });
-  if (lengthMm / pitchMm > 1000) return failure({ code: 'too-many-tacks', numbers: { tacks: lengthMm / pitchMm } });
-  const made = closed ? [0] : [0, lengthMm];
-  let stretches: [number, number][] = [[0, lengthMm]];
-  // On a loop one halving is always wanted: a single tack holds nothing.
-  let halve = closed || lengthMm > pitchMm + 1e-9;
-  while (halve) {
-    const waiting = [...stretches];
-    stretches = [];
-    while (waiting.length > 0) {
-      const last = made[made.length - 1]!;
-      const apart = ([a, b]: [number, number]) => {
-        const d = Math.abs((a + b) / 2 - last);
-        return closed ? Math.min(d, lengthMm - d) : d;
-      };
-      let next = 0;
-      for (let i = 1; i < waiting.length; i++) if (apart(waiting[i]!) > apart(waiting[next]!) + 1e-9) next = i;
-      const [a, b] = waiting.splice(next, 1)[0]!;
-      const middle = (a + b) / 2;
-      made.push(middle);
-      stretches.push([a, middle], [middle, b]);
-    }
-    halve = stretches[0]![1] - stretches[0]![0] > pitchMm + 1e-9;
-  }
-  return { ok: true, positionsMm: made };
+  const gaps = Math.max(closed ? 2 : 1, Math.ceil(lengthMm / pitchMm - 1e-9));
+  if (gaps > 2000) return failure({ code: 'too-many-tacks', numbers: { tacks: gaps } });
+  const count = closed ? gaps : gaps + 1;
+  return { ok: true, positionsMm: spreadOrder(count, closed).map((i) => (lengthMm * i) / gaps) };
 }
 
 /** Hole for a plug weld by the thickness of the sheet it is in, mm (common practice; body sheet is often given 8 mm). */

@@ -1,4 +1,5 @@
-import type { Joint, WeldPlan } from '../card/pattern';
+import type { Joint } from '../card/pattern';
+import type { WeldPlan } from './weldPlan';
 import type { JointKind, Process } from '../card/kinds';
 import { plugHole } from './spacing';
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { Joint, PatternDoc } from '../../card/pattern';
-import { MADE, countingIds, emptyPattern } from '../../card/kinds';
+import { emptyPattern } from '../../card/emptyPattern';
+import { MADE, countingIds } from '../../card/kinds';
 import { patternParts } from '../../card/outline';
 import { area } from '../../measure/path';
 import type { Segment } from '../../measure/segment';
@@ -73,11 +74,14 @@ export const awkwardCard: fc.Arbitrary<Awkward> = fc
       ...emptyPattern(),
       ...parts,
       edges: parts.edges.map((edge, i) => ({ ...edge, joint: card.joints[i % 9]! })),
-      folds: card.folds.map((fold, i) => ({
-        ...fold,
+      folds: card.folds.map(({ from, to, ...bend }, i) => ({
+        ...bend,
         id: `f${i}`,
-        from: { side: sideAt(fold.from.side), at: fold.from.at },
-        to: { side: sideAt(fold.to.side), at: fold.to.at },
+        path: {
+          kind: 'between' as const,
+          from: { side: sideAt(from.side), share: from.at },
+          to: { side: sideAt(to.side), share: to.at },
+        },
       })),
       holes: card.holes.map((hole, i) => ({ ...hole, id: `h${i}` })),
     };

@@ -20,7 +20,12 @@ const reordered = (card: Awkward): Awkward => ({
 });
 const turnedRound = (card: Awkward): Awkward => ({
   ...card,
-  doc: { ...card.doc, folds: card.doc.folds.map((f) => ({ ...f, from: f.to, to: f.from })) },
+  doc: {
+    ...card.doc,
+    folds: card.doc.folds.map((f) =>
+      f.path.kind === 'between' ? { ...f, path: { ...f.path, from: f.path.to, to: f.path.from } } : f,
+    ),
+  },
 });
 const turnedOver = (card: Awkward): Awkward => ({ ...card, doc: mirrored(card.doc) });
 

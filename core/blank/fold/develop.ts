@@ -1,13 +1,13 @@
 import type { FaceTree } from '../../card/faces';
 import { facesOf } from '../../card/faces';
 import { checkCard } from '../../card/check';
+import { endsOfFold } from '../../card/foldPlace';
 import { outlineOf } from '../../card/outline';
 import type { Fold, PatternDoc } from '../../card/pattern';
 import type { Made } from '../../card/kinds';
 import { radians } from '../../measure/angle';
 import type { Problem, Result } from '../../measure/result';
 import { failure } from '../../measure/result';
-import type { Segment } from '../../measure/segment';
 import { line, moved, offsetRight } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import { along, distance, left, mix, scale, sub, unit } from '../../measure/vector';
@@ -228,9 +228,8 @@ function blankFold(
     faces[face]!.pieces.find((p) => p.kind === 'tangent' && p.fold === index)!.segment;
   // The parent's boundary runs along the fold one way, the child's the other; start both at the fold's `from` end.
   const onCard = tree.faces[parent]!.bounds.find((b) => b.kind === 'fold' && b.fold === index)!.segment;
-  const { path, sideIds } = outlineOf(doc);
-  const from = path[sideIds.indexOf(fold.from.side)]!;
-  const startsAtFrom = nearerStart(onCard, from, fold.from.at);
+  const [from] = endsOfFold(doc, fold)!;
+  const startsAtFrom = distance(from, onCard.a) <= distance(from, onCard.b);
   const near = tangentOf(parent);
   const far = tangentOf(child);
   const tangents: BlankFold['tangents'] = startsAtFrom
@@ -264,9 +263,4 @@ function blankFold(
     centre: between(0.5),
     brake: between(share),
   };
-}
-
-function nearerStart(chord: Segment, side: Segment, at: number): boolean {
-  const p = at === 0 ? side.a : at === 1 ? side.b : mix(side.a, side.b, at);
-  return distance(p, chord.a) <= distance(p, chord.b);
 }

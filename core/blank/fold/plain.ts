@@ -1,8 +1,10 @@
 import { z } from 'zod';
 import { outlineFromPoints } from '../../card/legs';
-import { patternParts, placeNearest } from '../../card/outline';
-import type { PatternDoc } from '../../card/pattern';
-import { MADE, countingIds, emptyPattern } from '../../card/kinds';
+import type { Spot } from '../../card/outline';
+import { patternParts, spotNearest } from '../../card/outline';
+import type { PatternDoc, Place } from '../../card/pattern';
+import { emptyPattern } from '../../card/emptyPattern';
+import { MADE, countingIds } from '../../card/kinds';
 import type { Result } from '../../measure/result';
 import { failure, stop } from '../../measure/result';
 import type { Practice, SheetMetal } from './practice';
@@ -48,6 +50,8 @@ export const PlainCardSchema = z.object({
 });
 export type PlainCard = z.input<typeof PlainCardSchema>;
 
+const shareOf = ({ side, at }: Spot): Place => ({ side, share: at });
+
 /** Fold ends may be this far off the outline, mm. */
 const SNAP_MM = 0.5;
 
@@ -65,16 +69,15 @@ export function fromPlain(
   const parts = patternParts(outline.path, newId);
   const doc: PatternDoc = { ...emptyPattern(), ...parts, base: plain.base ?? null };
   for (const [i, fold] of plain.folds.entries()) {
-    const from = placeNearest(doc, fold.from)!;
-    const to = placeNearest(doc, fold.to)!;
+    const from = spotNearest(doc, fold.from)!;
+    const to = spotNearest(doc, fold.to)!;
     const offMm = Math.max(from.distance, to.distance);
     if (offMm > SNAP_MM) {
       return failure(stop('fold-off-outline', [`fold ${i + 1}`], { offMm }));
     }
     doc.folds.push({
       id: `fold ${i + 1}`,
-      from: from.place,
-      to: to.place,
+      path: { kind: 'between', from: shareOf(from.spot), to: shareOf(to.spot) },
       angleDeg: fold.angleDeg,
       toward: fold.toward,
       radiusMm: fold.radiusMm ?? null,

@@ -1,0 +1,274 @@
+import { and, desc, eq, max, sql } from 'drizzle-orm';
+import { emptyPattern } from '#core/card/emptyPattern';
+import type { DocumentKind, Documents } from '#core/format/documents';
+import { DOCUMENTS } from '#core/format/documents';
+import type { History } from '#core/format/job';
+import type { Problem } from '#core/measure/result';
+import { emptyPlan } from '#core/weld/emptyPlan';
+import { db } from './database.server';
+import type { Tx } from './database.server';
+import { documents, fits, heads, pieces, prints } from './schema.server';
+
+/** A document as it stands: the version in use and whether there is one to go back or forward to. */
+export type DocState<Doc> = {
+  number: number;
+  doc: Doc;
+  canUndo: boolean;
+  canRedo: boolean;
+  savedAt: string | null;
+  /** Why the version in use can't be read; the document is then empty, and an earlier version can be gone back to. */
+  broken: Problem[] | null;
+};
+export type CardState = DocState<Documents['card']>;
+export type PlanState = DocState<Documents['plan']>;
+
+const EMPTY: { [K in DocumentKind]: () => Documents[K] } = { card: emptyPattern, plan: emptyPlan };
+
+const of = (piece: string, kind: DocumentKind) => and(eq(documents.piece, piece), eq(documents.kind, kind));
+const at = (piece: string, kind: DocumentKind, number: number) => and(of(piece, kind), eq(documents.number, number));
+
+/** What is stored, through its one door. */
+function opened<K extends DocumentKind>(kind: K, body: unknown): { doc: Documents[K]; broken: Problem[] | null } {
+  const read = DOCUMENTS[kind].read(body);
+  return read.ok ? { doc: read.doc, broken: null } : { doc: EMPTY[kind](), broken: read.problems };
+}
+
+async function headOf(tx: Tx, piece: string, kind: DocumentKind): Promise<number> {
+  const [row] = await tx
+    .select({ number: heads.number })
+    .from(heads)
+    .where(and(eq(heads.piece, piece), eq(heads.kind, kind)));
+  return row?.number ?? 0;
+}
+
+const newestChild = (tx: Tx, piece: string, kind: DocumentKind, number: number) =>
+  tx
+    .select({ number: documents.number })
+    .from(documents)
+    .where(and(of(piece, kind), eq(documents.parent, number)))
+    .orderBy(desc(documents.number))
+    .limit(1);
+
+async function stateAt<K extends DocumentKind>(
+  tx: Tx,
+  piece: string,
+  kind: K,
+  number: number,
+): Promise<DocState<Documents[K]>> {
+  const [row] =
+    number > 0
+      ? await tx
+          .select()
+          .from(documents)
+          .where(at(piece, kind, number))
+      : [];
+  const [next] = await newestChild(tx, piece, kind, number);
+  const { doc, broken } = row ? opened(kind, row.body) : { doc: EMPTY[kind](), broken: null };
+  return {
+    number,
+    doc,
+    broken,
+    canUndo: number > 0,
+    canRedo: next !== undefined,
+    savedAt: row?.at.toISOString() ?? null,
+  };
+}
+
+export const documentState = async <K extends DocumentKind>(
+  piece: string,
+  kind: K,
+): Promise<DocState<Documents[K]>> => stateAt(db, piece, kind, await headOf(db, piece, kind));
+
+export type Saved<Doc> = { kind: 'saved' | 'stale'; state: DocState<Doc> };
+
+/** The piece's row, held until the transaction ends, so that of two savers one is told it is stale. */
+async function held(tx: Tx, piece: string): Promise<boolean> {
+  const [row] = await tx.select({ id: pieces.id }).from(pieces).where(eq(pieces.id, piece)).for('update');
+  return row !== undefined;
+}
+
+async function use(tx: Tx, piece: string, kind: DocumentKind, number: number): Promise<void> {
+  const mine = and(eq(heads.piece, piece), eq(heads.kind, kind));
+  const moved = await tx.update(heads).set({ number }).where(mine).returning({ number: heads.number });
+  if (moved.length === 0) await tx.insert(heads).values({ piece, kind, number });
+}
+
+/** Changes about one thing that follow each other within this are thinned to the last. */
+const FINE_TUNING_MS = 60_000;
+
+/** Whether something was made from a version of a card, so that it stays in the history. */
+async function isPinned(tx: Tx, piece: string, number: number): Promise<boolean> {
+  const { rows } = await tx.execute<{ pinned: boolean }>(sql`
+    select exists(select 1 from ${prints} where piece = ${piece} and revision = ${number})
+      or exists(select 1 from ${fits} where piece = ${piece} and revision = ${number})
+      or exists(select 1 from welds where piece = ${piece} and (made->>'revision')::int = ${number}) as pinned`);
+  return rows[0]?.pinned === true;
+}
+
+/**
+ * Where a new version made from `base` hangs: on `base`, or on what `base` was made from where both are fine tuning of
+ * one thing and nothing else knows of `base`, which is then left out.
+ */
+async function parentFor(
+  tx: Tx,
+  piece: string,
+  kind: DocumentKind,
+  base: number,
+  about: string,
+): Promise<{ parent: number; thinned: boolean }> {
+  const keep = { parent: base, thinned: false };
+  if (base === 0 || about === '') return keep;
+  const [row] = await tx
+    .select()
+    .from(documents)
+    .where(at(piece, kind, base));
+  if (!row || row.about !== about || Date.now() - row.at.getTime() > FINE_TUNING_MS) return keep;
+  const [child] = await newestChild(tx, piece, kind, base);
+  if (child || (kind === 'card' && (await isPinned(tx, piece, base)))) return keep;
+  return { parent: row.parent, thinned: true };
+}
+
+/**
+ * Stores a new version made from `base`. When the one in use is no longer `base`, nothing is stored and the document as
+ * it stands comes back as `stale`. Null when there is no such piece.
+ */
+export function saveDocument<K extends DocumentKind>(
+  piece: string,
+  kind: K,
+  base: number,
+  doc: Documents[K],
+  about: string,
+): Promise<Saved<Documents[K]> | null> {
+  return db.transaction(async (tx): Promise<Saved<Documents[K]> | null> => {
+    if (!(await held(tx, piece))) return null;
+    const current = await headOf(tx, piece, kind);
+    if (current !== base) return { kind: 'stale', state: await stateAt(tx, piece, kind, current) };
+    const [last] = await tx
+      .select({ number: max(documents.number) })
+      .from(documents)
+      .where(of(piece, kind));
+    const number = (last?.number ?? 0) + 1;
+    const { parent, thinned } = await parentFor(tx, piece, kind, base, about);
+    if (thinned) await tx.delete(documents).where(at(piece, kind, base));
+    await tx.insert(documents).values({
+      piece,
+      kind,
+      number,
+      parent,
+      version: DOCUMENTS[kind].version,
+      about,
+      body: doc,
+    });
+    await use(tx, piece, kind, number);
+    return { kind: 'saved', state: await stateAt(tx, piece, kind, number) };
+  });
+}
+
+export type Step = 'undo' | 'redo' | 'last-good';
+
+/**
+ * Goes back to the version before, forward to the last one made from this, or back to the nearest one that `isGood`
+ * accepts. Null when there is no such piece.
+ */
+export function stepDocument<K extends DocumentKind>(
+  piece: string,
+  kind: K,
+  base: number,
+  step: Step,
+  isGood: (doc: Documents[K]) => boolean,
+): Promise<Saved<Documents[K]> | null> {
+  return db.transaction(async (tx): Promise<Saved<Documents[K]> | null> => {
+    if (!(await held(tx, piece))) return null;
+    const current = await headOf(tx, piece, kind);
+    if (current !== base) return { kind: 'stale', state: await stateAt(tx, piece, kind, current) };
+    const parentOf = async (number: number): Promise<number> => {
+      const [row] = await tx
+        .select({ parent: documents.parent })
+        .from(documents)
+        .where(at(piece, kind, number));
+      return row?.parent ?? 0;
+    };
+    let to = current;
+    if (step === 'redo') to = (await newestChild(tx, piece, kind, current))[0]?.number ?? current;
+    else to = await parentOf(current);
+    if (step === 'last-good') {
+      for (; to > 0; to = await parentOf(to)) {
+        const { doc, broken } = await stateAt(tx, piece, kind, to);
+        if (!broken && isGood(doc)) break;
+      }
+    }
+    await use(tx, piece, kind, to);
+    return { kind: 'saved', state: await stateAt(tx, piece, kind, to) };
+  });
+}
+
+/** The documents of a kind in use in a job, by piece. One that can't be read is told as such. */
+export async function documentsOfJob<K extends DocumentKind>(
+  job: string,
+  kind: K,
+): Promise<Map<string, { number: number; doc: Documents[K]; broken: Problem[] | null }>> {
+  const rows = await db
+    .select({ piece: documents.piece, number: documents.number, body: documents.body })
+    .from(pieces)
+    .innerJoin(heads, and(eq(heads.piece, pieces.id), eq(heads.kind, kind)))
+    .innerJoin(
+      documents,
+      and(eq(documents.piece, pieces.id), eq(documents.kind, kind), eq(documents.number, heads.number)),
+    )
+    .where(eq(pieces.job, job));
+  return new Map(rows.map((row) => [row.piece!, { number: row.number, ...opened(kind, row.body) }]));
+}
+
+/** The whole history of a document, for a job file; versions that can't be read stay out of it. */
+export async function historyOf<K extends DocumentKind>(piece: string, kind: K): Promise<History<Documents[K]>> {
+  const rows = await db.select().from(documents).where(of(piece, kind)).orderBy(documents.number);
+  const current = await headOf(db, piece, kind);
+  const good = rows.flatMap((row) => {
+    const { doc, broken } = opened(kind, row.body);
+    return broken ? [] : [{ number: row.number, parent: row.parent, at: row.at.toISOString(), doc }];
+  });
+  const numbers = new Set(good.map((v) => v.number));
+  // What hung on one that can't be read hangs on the nearest before it that can.
+  const parentOf = new Map(rows.map((row) => [row.number, row.parent]));
+  const standing = (number: number): number => {
+    let at = number;
+    while (at > 0 && !numbers.has(at)) at = parentOf.get(at) ?? 0;
+    return at;
+  };
+  return { current: standing(current), versions: good.map((v) => ({ ...v, parent: standing(v.parent) })) };
+}
+
+/** Takes a history in with a piece that is new. */
+export async function putHistory<K extends DocumentKind>(
+  tx: Tx,
+  piece: string,
+  kind: K,
+  { current, versions }: History<Documents[K]>,
+): Promise<void> {
+  for (const { number, parent, at: moment, doc } of versions) {
+    await tx.insert(documents).values({
+      piece,
+      kind,
+      number,
+      parent,
+      version: DOCUMENTS[kind].version,
+      at: new Date(moment),
+      body: doc,
+    });
+  }
+  if (current > 0) await use(tx, piece, kind, current);
+}
+
+/** Gives a piece that is new the document of another as its first version. */
+export async function copyDocument(tx: Tx, from: string, to: string, kind: DocumentKind): Promise<void> {
+  const current = await headOf(tx, from, kind);
+  if (current === 0) return;
+  const [row] = await tx
+    .select()
+    .from(documents)
+    .where(at(from, kind, current));
+  if (!row) return;
+  const { version, body } = row;
+  await tx.insert(documents).values({ piece: to, kind, number: 1, parent: 0, version, body });
+  await use(tx, to, kind, 1);
+}

@@ -1,0 +1,251 @@
+import { useCallback, useEffect, useReducer, useRef } from 'react';
+import type { DocumentKind, Documents } from '#core/format/documents';
+import type { DocState, Step } from '../records/documents.server';
+import type { Answer, Editing, Happening, SaveStatus } from './documentState';
+import { beginning, editing, isDirty, shouldSend } from './documentState';
+
+export type Editor<Doc> = {
+  doc: Doc;
+  /** The version in use as far as this page knows. */
+  number: number;
+  status: SaveStatus;
+  savedAt: string | null;
+  canUndo: boolean;
+  canRedo: boolean;
+  refusal: Editing<Doc>['refusal'];
+  theirs: DocState<Doc> | null;
+  /** `about` names the thing changed: changes about one thing in a row are one step of the history. */
+  edit: (next: Doc, about?: string) => void;
+  undo: () => void;
+  redo: () => void;
+  /** Back to the nearest version that can be read and, for a card, gives a blank. */
+  lastGood: () => void;
+  /** Ends a conflict: put this page's document on top of the other, or drop it for the other. */
+  settle: (which: 'mine' | 'theirs') => void;
+};
+
+type Kept<Doc> = { base: number; doc: Doc; at: number };
+
+const SAVE_AFTER_MS = 450;
+/** A corner being dragged makes an edit a frame; the browser's store is written when the hand rests. */
+const KEEP_AFTER_MS = 100;
+const RETRY_MS = 2500;
+/** A page that lives writes its kept edit anew at every retry; one older than this was left behind. */
+const ORPHAN_MS = 20_000;
+
+const keyOf = (piece: string, kind: DocumentKind, tab: string) => `patrone:${kind}:${piece}:${tab}`;
+
+function tabId(): string {
+  const known = sessionStorage.getItem('patrone:tab');
+  if (known) return known;
+  const made = crypto.randomUUID();
+  sessionStorage.setItem('patrone:tab', made);
+  return made;
+}
+
+/** An edit that did not reach the server before this page was closed or loaded again. */
+async function keptEdit<K extends DocumentKind>(
+  piece: string,
+  kind: K,
+): Promise<{ key: string; base: number; doc: Documents[K] } | null> {
+  const own = keyOf(piece, kind, tabId());
+  const keys = Object.keys(localStorage).filter((key) => key.startsWith(keyOf(piece, kind, '')));
+  for (const key of [own, ...keys.filter((key) => key !== own)]) {
+    const text = localStorage.getItem(key);
+    if (text === null) continue;
+    // Through the one door, like anything else: it may have been written by an older program. Loaded only when needed.
+    const { DOCUMENTS } = await import('#core/format/documents');
+    try {
+      const kept = JSON.parse(text) as Partial<Kept<unknown>> & { pattern?: unknown };
+      if (key !== own && Date.now() - (kept.at ?? 0) < ORPHAN_MS) continue;
+      const read = DOCUMENTS[kind].read(kept.doc ?? kept.pattern);
+      if (read.ok && typeof kept.base === 'number') return { key, base: kept.base, doc: read.doc };
+    } catch {
+      // Not JSON: nothing of ours.
+    }
+    localStorage.removeItem(key);
+  }
+  return null;
+}
+
+async function ask<Doc>(url: string, body: object): Promise<Answer<Doc>> {
+  try {
+    const response = await fetch(url, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    if (response.ok || response.status === 409) {
+      return { kind: response.ok ? 'saved' : 'stale', state: (await response.json()) as DocState<Doc> };
+    }
+    // Refused is not unreachable: trying again would be refused again.
+    if (response.status >= 400 && response.status < 500) {
+      const said = (await response.json().catch(() => ({}))) as Partial<Extract<Answer<Doc>, { kind: 'refused' }>>;
+      return {
+        kind: 'refused',
+        problems: said.problems ?? [],
+        message: said.message ?? 'The server would not take it.',
+      };
+    }
+    return { kind: 'unreachable' };
+  } catch {
+    return { kind: 'unreachable' };
+  }
+}
+
+/**
+ * A document being edited: every edit shows at once, is kept in the browser, and is saved as a version a moment later.
+ * When the server does not answer the edit stays kept and is tried again; when it refuses, that is told and not tried
+ * again; when another page saved first, both are held until the user chooses.
+ */
+export function useDocument<K extends DocumentKind>(
+  piece: string,
+  kind: K,
+  loaded: DocState<Documents[K]>,
+  version: number,
+  onSaved: () => void,
+): Editor<Documents[K]> {
+  type Doc = Documents[K];
+  const [shown, show] = useReducer((_: Editing<Doc>, next: Editing<Doc>) => next, loaded, beginning<Doc>);
+  // What the driver works on: `shown` follows it, and is what is drawn.
+  const work = useRef(shown);
+  const sending = useRef(Promise.resolve());
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const keeping = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const saved = useRef(onSaved);
+  useEffect(() => {
+    saved.current = onSaved;
+  });
+
+  const happen = useCallback((happened: Happening<Doc>) => {
+    work.current = editing(work.current, happened);
+    show(work.current);
+  }, []);
+
+  const keep = useCallback(() => {
+    const { doc, server } = work.current;
+    const kept: Kept<Doc> = { base: server.number, doc, at: Date.now() };
+    localStorage.setItem(keyOf(piece, kind, tabId()), JSON.stringify(kept));
+  }, [kind, piece]);
+
+  /** A newer program has answered: this page starts over with it, its own edit kept. */
+  const outgrown = useCallback(
+    (answer: Answer<Doc>): boolean => {
+      if (!('state' in answer) || answer.state.doc.version <= version) return false;
+      if (isDirty(work.current)) keep();
+      location.reload();
+      return true;
+    },
+    [keep, version],
+  );
+
+  const url = `/pieces/${piece}/documents/${kind}`;
+  const sendNow = useCallback(async (): Promise<void> => {
+    clearTimeout(timer.current);
+    if (!shouldSend(work.current)) return;
+    happen({ what: 'sending' });
+    const { doc, about, server } = work.current;
+    const answer = await ask<Doc>(url, { intent: 'save', base: server.number, doc, about });
+    if (outgrown(answer)) return;
+    happen({ what: 'answered', answer });
+    clearTimeout(keeping.current);
+    if (isDirty(work.current)) keep();
+    else {
+      localStorage.removeItem(keyOf(piece, kind, tabId()));
+      saved.current();
+    }
+  }, [happen, keep, kind, outgrown, piece, url]);
+  const save = useCallback((): Promise<void> => {
+    if (work.current.sent === null) sending.current = sendNow();
+    return sending.current;
+  }, [sendNow]);
+
+  // Whatever is not saved is sent a moment after the last edit, or tried again while the server does not answer.
+  const { doc, sent, status } = shown;
+  useEffect(() => {
+    if (!shouldSend(shown)) return;
+    timer.current = setTimeout(() => void save(), status === 'kept' ? RETRY_MS : SAVE_AFTER_MS);
+    return () => clearTimeout(timer.current);
+  }, [doc, sent, status, save, shown]);
+
+  const edit = useCallback(
+    (next: Doc, about = '') => {
+      happen({ what: 'edited', doc: next, about });
+      clearTimeout(keeping.current);
+      keeping.current = setTimeout(keep, KEEP_AFTER_MS);
+    },
+    [happen, keep],
+  );
+
+  const step = useCallback(
+    async (intent: Step) => {
+      if (work.current.status === 'refused') {
+        // What was refused is nowhere but here: undo lets it go.
+        if (intent === 'redo') return;
+        localStorage.removeItem(keyOf(piece, kind, tabId()));
+        clearTimeout(keeping.current);
+        return happen({ what: 'given-up' });
+      }
+      // First whatever is on its way, then whatever is not: one steps back from what the server has.
+      await sending.current;
+      await save();
+      const now = work.current;
+      if (isDirty(now) || now.theirs || now.sent !== null) return;
+      const answer = await ask<Doc>(url, { intent, base: now.server.number });
+      if (outgrown(answer)) return;
+      happen({ what: 'stepped', answer });
+      saved.current();
+    },
+    [happen, kind, outgrown, piece, save, url],
+  );
+
+  const settle = useCallback(
+    async (which: 'mine' | 'theirs') => {
+      if (!work.current.theirs || work.current.sent !== null) return;
+      happen({ what: 'settling' });
+      await save();
+      // The other one is taken by stepping back from one's own, which so stays in the history, a redo away.
+      if (which === 'theirs' && !isDirty(work.current) && !work.current.theirs) await step('undo');
+    },
+    [happen, save, step],
+  );
+
+  useEffect(() => happen({ what: 'loaded', state: loaded }), [happen, loaded]);
+
+  // Once, when the page is there: take up an edit that was kept from before.
+  useEffect(() => {
+    let here = true;
+    void keptEdit(piece, kind).then((found) => {
+      if (!found || !here) return;
+      localStorage.removeItem(found.key);
+      happen({ what: 'taken-up', doc: found.doc, base: found.base });
+      keep();
+    });
+    const leaving = () => isDirty(work.current) && keep();
+    window.addEventListener('pagehide', leaving);
+    return () => {
+      here = false;
+      window.removeEventListener('pagehide', leaving);
+      leaving();
+      clearTimeout(timer.current);
+      clearTimeout(keeping.current);
+    };
+  }, [happen, keep, kind, piece]);
+
+  const { server, refusal, theirs } = shown;
+  return {
+    doc,
+    number: server.number,
+    status,
+    savedAt: server.savedAt,
+    canUndo: server.canUndo || status === 'refused',
+    canRedo: server.canRedo && status === 'saved',
+    refusal,
+    theirs,
+    edit,
+    undo: useCallback(() => void step('undo'), [step]),
+    redo: useCallback(() => void step('redo'), [step]),
+    lastGood: useCallback(() => void step('last-good'), [step]),
+    settle: useCallback((which: 'mine' | 'theirs') => void settle(which), [settle]),
+  };
+}

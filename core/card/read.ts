@@ -1,0 +1,79 @@
+import { z } from 'zod';
+import type { Result } from '../measure/result';
+import { failure, stop } from '../measure/result';
+import type { PatternDoc } from './pattern';
+import { PATTERN_VERSION, PatternSchema } from './pattern';
+
+/** The form of version 1 as far as it differs: what it said of an edge that is no geometry went into the plan. */
+const V1Schema = z.looseObject({
+  version: z.literal(1),
+  edges: z.array(z.looseObject({ was: z.array(z.looseObject({})).optional() })),
+  folds: z.array(
+    z.looseObject({
+      from: z.object({ side: z.string(), at: z.number() }),
+      to: z.object({ side: z.string(), at: z.number() }),
+    }),
+  ),
+});
+
+function fromVersion1(given: z.output<typeof V1Schema>): unknown {
+  const { face: _face, unitsHint: _units, ...rest } = given;
+  const share = ({ side, at }: { side: string; at: number }) => ({ side, share: at });
+  return {
+    ...rest,
+    version: 2,
+    turned: false,
+    edges: given.edges.map(({ meets: _meets, weld: _weld, ...edge }) => ({
+      ...edge,
+      ...(edge.was && { was: edge.was.map((old) => ({ ...old, span: null })) }),
+    })),
+    folds: given.folds.map(({ from, to, ...fold }) => ({
+      ...fold,
+      path: { kind: 'between', from: share(from), to: share(to) },
+    })),
+  };
+}
+
+/** Ids that are there more than once. */
+function twice(ids: readonly string[]): string[] {
+  const seen = new Set<string>();
+  return [...new Set(ids.filter((id) => seen.size === seen.add(id).size))];
+}
+
+/** What must hold together beyond the form: ids once, references there, edges parting the sides without gap or overlap. */
+function hangsTogether(doc: PatternDoc): Result<{ doc: PatternDoc }> {
+  const lists = [doc.corners, doc.sides, doc.edges, doc.folds, doc.holes];
+  const double = lists.flatMap((list) => twice(list.map((thing) => thing.id)));
+  if (double.length > 0) return failure(stop('document-ids-twice', double.slice(0, 5)));
+  const corners = new Set(doc.corners.map((c) => c.id));
+  const sides = new Set(doc.sides.map((s) => s.id));
+  const gone = [
+    ...doc.sides.flatMap((s) => (corners.has(s.from) && corners.has(s.to) ? [] : [s.id])),
+    ...doc.edges.flatMap((e) => (e.sides.every((s) => sides.has(s)) ? [] : [e.id])),
+  ];
+  if (gone.length > 0) return failure(stop('document-reference-gone', gone.slice(0, 5)));
+  // Edges in outline order, each a run of neighbouring sides, together every side once.
+  const inEdges = doc.edges.flatMap((e) => e.sides);
+  const start = doc.sides.findIndex((s) => s.id === inEdges[0]);
+  const parts = inEdges.length === doc.sides.length && inEdges.every((id, i) => doc.sides[(start + i) % doc.sides.length]!.id === id); // prettier-ignore
+  return parts ? { ok: true, doc } : failure(stop('document-edges-part-badly', []));
+}
+
+/**
+ * The one door for cards: from the database, a file, the network or the browser's store. Brought up from any older
+ * version, checked by form and for what must hold together.
+ *
+ * Problems (stop): `document-too-new`, `document-unreadable` (about: the place in it), `document-ids-twice`,
+ * `document-reference-gone`, `document-edges-part-badly` (about: ids).
+ */
+export function readPattern(given: unknown): Result<{ doc: PatternDoc }> {
+  const version = z.looseObject({ version: z.number() }).safeParse(given);
+  if (version.success && version.data.version > PATTERN_VERSION) {
+    const numbers = { version: version.data.version, knownVersion: PATTERN_VERSION };
+    return failure(stop('document-too-new', [], numbers));
+  }
+  const old = V1Schema.safeParse(given);
+  const read = PatternSchema.safeParse(old.success ? fromVersion1(old.data) : given);
+  if (read.success) return hangsTogether(read.data);
+  return failure(stop('document-unreadable', [read.error.issues[0]?.path.join('.') || 'card']));
+}
