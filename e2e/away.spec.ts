@@ -29,7 +29,7 @@ test('the server stops while a card is edited: the edit is kept, through a close
   page,
 }) => {
   await newPiece(page, 'Kept');
-  await legs(page, '100 @ 90, 60 @ 90, 100 @ 90, 60');
+  await legs(page, '100, 60, 100, 60');
   await pickEdge(page, 'D');
   await stop();
   await page.getByLabel('Length').fill('135');

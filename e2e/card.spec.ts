@@ -89,7 +89,7 @@ test('drawn by touching: corners snap square and the first one closes it', async
 
 test('two pages edit one piece: both versions are shown and neither is lost', async ({ page, context }) => {
   await newPiece(page, 'Shared');
-  await legs(page, '100 @ 90, 60 @ 90, 100 @ 90, 60');
+  await legs(page, '100, 60, 100, 60');
   const other = await context.newPage();
   await other.goto(page.url());
   await pickEdge(page, 'D');
@@ -102,7 +102,7 @@ test('two pages edit one piece: both versions are shown and neither is lost', as
   await other.getByLabel('Length').fill('140');
   await other.getByLabel('Length').press('Enter');
   await expect(other.getByRole('heading', { name: 'This card was changed on another page too' })).toBeVisible();
-  await expect(other.getByText('Edge D: 140.0 mm in yours, 120.0 mm in the other')).toBeVisible();
+  await expect(other.getByText('edge D 140.0 mm → 120.0 mm')).toBeVisible();
   await other.getByRole('button', { name: 'Take the other' }).click();
   await expect(other.getByRole('button', { name: card('120\\.0 mm') })).toBeVisible();
   // What was left is a redo away.

@@ -15,10 +15,10 @@ test.describe('at phone width', () => {
       await page.keyboard.type(gap);
       await page.keyboard.press('Enter');
     }
-    await expect(page.getByRole('status').filter({ hasText: 'tapers: tighter at the start' })).toBeVisible();
+    await expect(page.getByRole('status').filter({ hasText: 'wide at the far end' })).toBeVisible();
     await expect(page.getByRole('img', { name: /Gap along the edge.*trial 1: 3, 4\.5, 6\.5/ })).toBeVisible();
     await page.reload();
-    await expect(page.getByRole('button', { name: /^D .*tapers/ })).toBeVisible();
+    await expect(page.getByRole('button', { name: /^D .*wide at the far end/ })).toBeVisible();
     await pickEdge(page, 'D');
     await expect(page.getByRole('listitem', { name: 'Station 3: 6.50 mm' })).toBeVisible();
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);

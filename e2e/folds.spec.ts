@@ -5,7 +5,7 @@ const tally = (text: string) => new RegExp(text);
 
 test('folds are put where one means them: typed from an edge, along the edges, or laid square by hand', async ({ page }) => {
   await newPiece(page, 'Folded strip');
-  await legs(page, '200 @ 90, 80 @ 90, 200 @ 90, 80');
+  await legs(page, '200, 80, 200, 80');
 
   await test.step('twenty in along an edge', async () => {
     await pickEdge(page, 'C');
@@ -73,7 +73,7 @@ test('a corner where one touches; a side bent by its ring; edges made one and pa
   page,
 }) => {
   await newPiece(page, 'Shaped');
-  await legs(page, '200 @ 90, 100 @ 90, 200 @ 90, 100');
+  await legs(page, '200, 100, 200, 100');
   await page.getByRole('button', { name: 'Put a corner' }).click();
   const [a, b] = [await cornerAt(page, 1), await cornerAt(page, 2)];
   await page.mouse.click(a.x + (b.x - a.x) * 0.252, a.y + 2);
@@ -131,7 +131,7 @@ test('a corner where one touches; a side bent by its ring; edges made one and pa
 
 test('joints: what each adds is on the blank, in the story of the edge and in the working', async ({ page }) => {
   await newPiece(page, 'Joined plate');
-  await legs(page, '200 @ 90, 100 @ 90, 200 @ 90, 100');
+  await legs(page, '200, 100, 200, 100');
   const join = async (letter: string, kind: string) => {
     await pickEdge(page, letter);
     await page.getByRole('combobox', { name: 'Joined by' }).click();
@@ -164,7 +164,7 @@ test('joints: what each adds is on the blank, in the story of the edge and in th
 
 test('legs by the pencil: a corner of the walk is dragged, and the typed legs follow', async ({ page }) => {
   await newPiece(page, 'Dragged legs');
-  await page.getByLabel(/^Legs:/).fill('100 @ 90\n60 @ 90\n100 @ 90\n60');
+  await page.getByLabel(/^Legs:/).fill('100\n60\n100\n60');
   const drawing = page.getByRole('group', { name: 'The card so far' });
   const end = drawing.locator('circle[r="18"]').nth(1);
   const at = (await end.boundingBox())!;
@@ -173,7 +173,7 @@ test('legs by the pencil: a corner of the walk is dragged, and the typed legs fo
   await page.mouse.down();
   await page.mouse.move(x, y - 40, { steps: 5 });
   await page.mouse.up();
-  await expect(page.getByLabel(/^Legs:/)).not.toHaveValue(/^100 @ 90\n60 @ 90/);
+  await expect(page.getByLabel(/^Legs:/)).not.toHaveValue(/^100\n60/);
   await expect(page.getByText('misses the start by')).toBeVisible();
   // Left alone and come back to, the legs are still there.
   const typed = await page.getByLabel(/^Legs:/).inputValue();

@@ -41,7 +41,7 @@ test('every page says what it is: piece, revision, its own name, the bars to che
 
 test('what was sent out and has changed since is said on the road, until it is sent out again', async ({ page }) => {
   await newPiece(page, 'Sent plate');
-  await legs(page, '120 @ 90, 80 @ 90, 120 @ 90, 80');
+  await legs(page, '120, 80, 120, 80');
   await page.getByRole('link', { name: /^Sheet: next/ }).click();
   await printed(page);
   await expect(page.getByRole('link', { name: /^Sheet: done, Printed/ })).toBeVisible();
@@ -61,7 +61,7 @@ test('what was sent out and has changed since is said on the road, until it is s
 
 test('of two versions one’s own can be put on top; the other stays in the history', async ({ page, context }) => {
   await newPiece(page, 'Two hands');
-  await legs(page, '100 @ 90, 60 @ 90, 100 @ 90, 60');
+  await legs(page, '100, 60, 100, 60');
   const other = await context.newPage();
   await other.goto(page.url());
   for (const [hand, mm] of [[page, '120'], [other, '140']] as const) {
@@ -74,7 +74,7 @@ test('of two versions one’s own can be put on top; the other stays in the hist
   await expect(other.getByRole('heading', { name: 'This card was changed on another page too' })).toBeVisible();
   // Until one has chosen, nothing is saved, and a reload brings the question back with both.
   await other.reload();
-  await expect(other.getByText('Edge D: 140.0 mm in yours, 120.0 mm in the other')).toBeVisible();
+  await expect(other.getByText('edge D 140.0 mm → 120.0 mm')).toBeVisible();
   await other.getByRole('button', { name: /^Keep mine|^Put mine/ }).click();
   await expect(other.getByRole('button', { name: /^Card 140\.0 mm/ })).toBeVisible();
   await saved(other);

@@ -75,7 +75,7 @@ test('with the keyboard alone: stages by number, edges and folds by letter, unit
   await radius.blur();
 
   await page.keyboard.press('u');
-  await expect(page.getByRole('button', { name: /^Card 21 1\/4 in × 16 3\/8 in/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Card 21 17\/64−\.006 in × 16 3\/8\+\.003 in/ })).toBeVisible();
   await page.keyboard.press('u');
   for (const [key, stage] of [['3', 'blank'], ['4', 'sheet'], ['6', 'fit'], ['7', 'weld'], ['1', 'survey'], ['2', 'card']] as const) {
     await page.keyboard.press(key);

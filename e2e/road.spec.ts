@@ -53,12 +53,12 @@ test('a new piece, from nothing to a printed blank', async ({ page }) => {
   await newPiece(page, 'Bracket');
 
   await test.step('the card: legs typed, with a slip told and nothing lost', async () => {
-    await page.getByLabel(/^Legs:/).fill('60 @ 90\n30 @ 90\nsixty');
+    await page.getByLabel(/^Legs:/).fill('60\n30\nsixty');
     await expect(page.getByRole('alert')).toContainText('Leg 3');
     await expect(page.getByLabel(/^Legs:/)).toHaveValue(/sixty/);
-    await page.getByLabel(/^Legs:/).fill('60 @ 90\n30 @ 90\n60.5 @ 90\n30');
+    await page.getByLabel(/^Legs:/).fill('60\n30\n60.5\n30');
     await expect(page.getByText('misses the start by')).toContainText('0.5 mm');
-    await legs(page, '60 @ 90\n30 @ 90\n60 @ 90\n30');
+    await legs(page, '60\n30\n60\n30');
     await expect(page.getByRole('button', { name: /^Card 60\.0 mm × 30\.0 mm/ })).toBeVisible();
   });
 
@@ -83,7 +83,7 @@ test('a new piece, from nothing to a printed blank', async ({ page }) => {
     await expect(scribe).toContainText('Far tangent22.40 from edge A');
     await expect(scribe).toContainText('Brake line25.50 from edge A');
     await page.keyboard.press('u');
-    await expect(page.getByRole('button', { name: /^Blank 2 9\/32 in/ })).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Blank 2 9\/32−\.002 in/ })).toBeVisible();
     await page.keyboard.press('u');
     await page.getByRole('button', { name: 'Folded' }).click();
     await expect(page.getByRole('img', { name: '1 of 1 folds made' })).toBeVisible();
@@ -130,7 +130,7 @@ test('a new piece, from nothing to a printed blank', async ({ page }) => {
 
 test('a large blank goes over many pages of any paper, each the size it says', async ({ page }) => {
   await newPiece(page, 'Long plate');
-  await legs(page, '600 @ 90, 400 @ 90, 600 @ 90, 400');
+  await legs(page, '600, 400, 600, 400');
   await page.getByRole('link', { name: /^Sheet:/ }).click();
   for (const [paper, w, h] of [['A3', 297, 420], ['Letter', 215.9, 279.4], ['Tabloid', 279.4, 431.8]] as const) {
     await page.getByRole('button', { name: paper, exact: true }).click();

@@ -57,7 +57,7 @@ test('an empty card, and a card with something to mind', async ({ page }) => {
   await page.getByRole('link', { name: 'New piece' }).click();
   await page.getByLabel('Name of the piece').fill('Rear arch lip');
   await page.getByRole('button', { name: 'On to its card' }).click();
-  await page.getByLabel(/^Legs:/).fill('300 @ 90\n180 @ 60\n120 @ 30\n180 @ 90\n239');
+  await page.getByLabel(/^Legs:/).fill('300\n180 left 60\n120 left 30\n180\n239');
   await shot(page, 'start');
 });
 

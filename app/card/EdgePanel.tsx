@@ -55,7 +55,9 @@ export function EdgePanel({ edge }: { edge: Edge }) {
     if (next.ok) card.edit(next.doc);
   };
   const { joint } = edge;
-  const setJoint = (next: Joint) => card.edit(setEdge(pattern, edge.id, { joint: next }), `joint ${edge.id}`);
+  // Another kind of joint is a step of its own; its figures are fine tuning.
+  const setJoint = (next: Joint) =>
+    card.edit(setEdge(pattern, edge.id, { joint: next }), next.kind === joint.kind ? `joint ${edge.id}` : '');
   const next = nextEdge(pattern, edge);
   return (
     <>

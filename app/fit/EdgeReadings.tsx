@@ -4,7 +4,7 @@ import Stack from '@mui/material/Stack';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { Suspense, lazy, useEffect, useState } from 'react';
+import { Suspense, lazy, useEffect, useRef, useState } from 'react';
 import { edgeLength } from '#core/card/outline';
 import type { Edge } from '#core/card/pattern';
 import { lieOf } from '#core/fit/lie';
@@ -65,24 +65,26 @@ export function EdgeReadings({
     setRecord(kept);
     onRead(kept);
   };
+  const takeBack = (): string => {
+    const last = earlier[earlier.length - 1];
+    if (!last) return 'No reading to undo here';
+    const changed = last.stations.findIndex((s, i) => JSON.stringify(s) !== JSON.stringify(record.stations[i]));
+    setEarlier(earlier.slice(0, -1));
+    setRecord(last);
+    onRead(last);
+    if (changed >= 0) setAt(changed);
+    setTurn((n) => n + 1);
+    return changed >= 0 ? `Undone: station ${changed + 1} of edge ${edge.letter}` : `Undone on edge ${edge.letter}`;
+  };
+  // The page's undo calls whatever is newest here.
+  const latest = useRef(takeBack);
   useEffect(() => {
-    setUndo({
-      undo: () => {
-        const last = earlier[earlier.length - 1];
-        if (!last) return 'No reading to undo here';
-        const changed = last.stations.findIndex((s, i) => JSON.stringify(s) !== JSON.stringify(record.stations[i]));
-        setEarlier(earlier.slice(0, -1));
-        setRecord(last);
-        onRead(last);
-        if (changed >= 0) setAt(changed);
-        setTurn((n) => n + 1);
-        return changed >= 0
-          ? `Undone: station ${changed + 1} of edge ${edge.letter}`
-          : `Undone on edge ${edge.letter}`;
-      },
-    });
+    latest.current = takeBack;
+  });
+  useEffect(() => {
+    setUndo({ undo: () => latest.current() });
     return () => setUndo(null);
-  }, [earlier, edge.letter, onRead, record, setUndo]);
+  }, [setUndo]);
   /** A target set by hand: from then on it no longer follows the joint. */
   const setBy = (change: Partial<EdgeRecord>): EdgeRecord => ({
     ...record,

@@ -87,7 +87,7 @@ async function held(tx: Tx, piece: string): Promise<boolean> {
   return row !== undefined;
 }
 
-async function use(tx: Tx, piece: string, kind: DocumentKind, number: number): Promise<void> {
+async function takeUp(tx: Tx, piece: string, kind: DocumentKind, number: number): Promise<void> {
   const mine = and(eq(heads.piece, piece), eq(heads.kind, kind));
   const moved = await tx.update(heads).set({ number }).where(mine).returning({ number: heads.number });
   if (moved.length === 0) await tx.insert(heads).values({ piece, kind, number });
@@ -159,7 +159,7 @@ export function saveDocument<K extends DocumentKind>(
       about,
       body: doc,
     });
-    await use(tx, piece, kind, number);
+    await takeUp(tx, piece, kind, number);
     return { kind: 'saved', state: await stateAt(tx, piece, kind, number) };
   });
 }
@@ -197,7 +197,7 @@ export function stepDocument<K extends DocumentKind>(
         if (!broken && isGood(doc)) break;
       }
     }
-    await use(tx, piece, kind, to);
+    await takeUp(tx, piece, kind, to);
     return { kind: 'saved', state: await stateAt(tx, piece, kind, to) };
   });
 }
@@ -256,7 +256,7 @@ export async function putHistory<K extends DocumentKind>(
       body: doc,
     });
   }
-  if (current > 0) await use(tx, piece, kind, current);
+  if (current > 0) await takeUp(tx, piece, kind, current);
 }
 
 /** Gives a piece that is new the document of another as its first version. */
@@ -270,5 +270,5 @@ export async function copyDocument(tx: Tx, from: string, to: string, kind: Docum
   if (!row) return;
   const { version, body } = row;
   await tx.insert(documents).values({ piece: to, kind, number: 1, parent: 0, version, body });
-  await use(tx, to, kind, 1);
+  await takeUp(tx, to, kind, 1);
 }

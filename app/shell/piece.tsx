@@ -4,7 +4,7 @@ import Undo from '@mui/icons-material/Undo';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
-import { Suspense, lazy, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Suspense, lazy, useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, Outlet, data, isRouteErrorResponse, useLocation, useNavigate, useRevalidator } from 'react-router';
 import { z } from 'zod';
 import { emptyPattern } from '#core/card/emptyPattern';
@@ -137,10 +137,7 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
   const again = useCallback(() => void revalidator.revalidate(), [revalidator]);
   const card = useDocument(id, 'card', loaded.card, emptyPattern().version, again);
   const plan = useDocument(id, 'plan', loaded.plan, emptyPlan().version, again);
-  const stopUndo = useRef<StopUndo>(null);
-  const setUndo = useCallback((undo: StopUndo) => {
-    stopUndo.current = undo;
-  }, []);
+  const [stopUndo, setUndo] = useState<StopUndo>(null);
   const pattern = card.doc;
   const metal = metalById(facts.metal);
   const { problems: found, development } = useMemo(
@@ -198,31 +195,30 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
   // Undo acts on what the stop shows: its own last step, the plan where welding is planned, else the card.
   const { pathname } = useLocation();
   const stop = pathname.split('/').pop();
-  const acting = stop === 'weld' ? plan : stop === 'fit' ? null : card;
   const [undone, setUndone] = useState<string | null>(null);
-  const before = useRef<{ card: typeof card.doc; plan: typeof plan.doc; word: string } | null>(null);
   useEffect(() => {
-    const from = before.current;
-    if (!from || (from.card === card.doc && from.plan === plan.doc)) return;
-    before.current = null;
-    const changes = [...changesOfCard(from.card, card.doc, show), ...changesOfPlan(from.plan, plan.doc, card.doc)];
-    const telling = setTimeout(() => setUndone(`${from.word}: ${changes[0] ?? 'nothing changed'}${changes.length > 1 ? ` and ${changes.length - 1} more` : ''}`), 0); // prettier-ignore
     const quiet = setTimeout(() => setUndone(null), UNDONE_SHOWN_MS);
-    return () => {
-      clearTimeout(telling);
-      clearTimeout(quiet);
-    };
-  }, [card.doc, plan.doc, show]);
-  const step = (word: 'Undone' | 'Done again', act: () => void) => () => {
-    before.current = { card: card.doc, plan: plan.doc, word };
-    act();
+    return () => clearTimeout(quiet);
+  }, [undone]);
+  const told = (word: string, changes: string[]) =>
+    setUndone(`${word}: ${changes[0] ?? 'nothing changed'}${changes.length > 1 ? ` and ${changes.length - 1} more` : ''}`); // prettier-ignore
+  const step = async (way: 'undo' | 'redo') => {
+    const word = way === 'undo' ? 'Undone' : 'Done again';
+    if (stop === 'weld') {
+      const moved = await plan[way]();
+      if (moved) told(word, changesOfPlan(moved.from, moved.to, card.doc));
+    } else {
+      const moved = await card[way]();
+      if (moved) told(word, changesOfCard(moved.from, moved.to, show));
+    }
   };
   const undoReading = () => {
-    const said = stopUndo.current?.undo();
+    const said = stopUndo?.undo();
     if (said) setUndone(said);
   };
-  const undo = stop === 'fit' ? undoReading : acting?.canUndo ? step('Undone', acting.undo) : undefined;
-  const redo = acting?.canRedo ? step('Done again', acting.redo) : undefined;
+  const acting = stop === 'weld' ? plan : card;
+  const undo = stop === 'fit' ? (stopUndo ? undoReading : undefined) : acting.canUndo ? () => void step('undo') : undefined; // prettier-ignore
+  const redo = stop !== 'fit' && acting.canRedo ? () => void step('redo') : undefined;
   const what = stop === 'fit' ? 'the last reading' : stop === 'weld' ? 'the plan' : 'the card';
 
   // The same road is the same object, so that the rail rests while a corner is dragged.

@@ -16,13 +16,16 @@ export type Editor<Doc> = {
   theirs: DocState<Doc> | null;
   /** `about` names the thing changed: changes about one thing in a row are one step of the history. */
   edit: (next: Doc, about?: string) => void;
-  undo: () => void;
-  redo: () => void;
+  /** Comes back with the document before and after, or null where nothing was to be done. */
+  undo: () => Promise<Moved<Doc>>;
+  redo: () => Promise<Moved<Doc>>;
   /** Back to the nearest version that can be read and, for a card, gives a blank. */
   lastGood: () => void;
   /** Ends a conflict: put this page's document on top of the other, or drop it for the other. */
   settle: (which: 'mine' | 'theirs') => void;
 };
+
+export type Moved<Doc> = { from: Doc; to: Doc } | null;
 
 type Kept<Doc> = { base: number; doc: Doc; at: number };
 
@@ -178,23 +181,26 @@ export function useDocument<K extends DocumentKind>(
   );
 
   const step = useCallback(
-    async (intent: Step) => {
+    async (intent: Step): Promise<Moved<Doc>> => {
+      const from = work.current.doc;
       if (work.current.status === 'refused') {
         // What was refused is nowhere but here: undo lets it go.
-        if (intent === 'redo') return;
+        if (intent === 'redo') return null;
         localStorage.removeItem(keyOf(piece, kind, tabId()));
         clearTimeout(keeping.current);
-        return happen({ what: 'given-up' });
+        happen({ what: 'given-up' });
+        return { from, to: work.current.doc };
       }
       // First whatever is on its way, then whatever is not: one steps back from what the server has.
       await sending.current;
       await save();
       const now = work.current;
-      if (isDirty(now) || now.theirs || now.sent !== null) return;
+      if (isDirty(now) || now.theirs || now.sent !== null) return null;
       const answer = await ask<Doc>(url, { intent, base: now.server.number });
-      if (outgrown(answer)) return;
+      if (outgrown(answer)) return null;
       happen({ what: 'stepped', answer });
       saved.current();
+      return answer.kind === 'saved' ? { from, to: work.current.doc } : null;
     },
     [happen, kind, outgrown, piece, save, url],
   );
@@ -243,8 +249,8 @@ export function useDocument<K extends DocumentKind>(
     refusal,
     theirs,
     edit,
-    undo: useCallback(() => void step('undo'), [step]),
-    redo: useCallback(() => void step('redo'), [step]),
+    undo: useCallback(() => step('undo'), [step]),
+    redo: useCallback(() => step('redo'), [step]),
     lastGood: useCallback(() => void step('last-good'), [step]),
     settle: useCallback((which: 'mine' | 'theirs') => void settle(which), [settle]),
   };

@@ -110,7 +110,7 @@ describe('a job file', () => {
           ),
         ).toEqual(edge.weld);
       }
-      expect(piece.welds.map(({ made, withdrawn, ...weld }) => weld)).toEqual(before.welds);
+      expect(piece.welds.map(({ made: _made, withdrawn: _withdrawn, ...weld }) => weld)).toEqual(before.welds);
     });
     // Written and read again it stays as it is.
     expect(readJob(JSON.parse(writeJob(read.job)))).toEqual(read);
