@@ -213,11 +213,7 @@ function stepWellTray(): PieceFile {
         notes: 'Turned 0.5 mm at the rear and filed edge J. Lies flat.',
         revision: 3,
         withdrawn: null,
-        edges: [
-          fitAlong(doc, butt, t, (s) => 0.5 + 0.3 * s),
-          fitAlong(doc, lap, t, () => 0.2),
-          fitAlong(doc, edgeNear(doc, [200, -78]), t, (s) => 3.8 + 0.4 * s),
-        ],
+        edges: [fitAlong(doc, butt, t, (s) => 0.5 + 0.3 * s), fitAlong(doc, lap, t, () => 0.2)],
       },
     ],
     welds: [

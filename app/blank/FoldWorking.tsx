@@ -6,8 +6,7 @@ import { foldWorking } from './workings';
 
 /** The picked fold, with its working open. */
 export function FoldWorking({ fold, number }: { fold: BlankFold; number: number }) {
-  const { show } = usePreferences();
-  const working = foldWorking(fold, show);
+  const working = foldWorking(fold, usePreferences());
   return (
     <Box component="section" aria-label={`Working of fold ${number}`}>
       <Typography variant="h2">Fold {number}</Typography>

@@ -32,7 +32,8 @@ export default function BlankStage() {
 
 function Blank({ development }: { development: Development }) {
   const { pattern, plan, pick, setPick, facts, metal } = usePiece();
-  const { show, showArea, showWeight } = usePreferences();
+  const shown = usePreferences();
+  const { show, showThin, showArea, showWeight } = shown;
   const [view, setView] = useState<'flat' | 'folded'>('flat');
   const [table, setTable] = useState<'outline' | 'folds'>('folds');
   const { size, folds, warnings } = development;
@@ -40,18 +41,18 @@ function Blank({ development }: { development: Development }) {
     () => plugsOnBlank(pattern, plan.doc, facts.thicknessMm, development),
     [pattern, plan.doc, facts.thicknessMm, development],
   );
-  const workings = sizeWorkings(development, metal, facts.thicknessMm, show, showArea);
-  const shown = folds.slice(0, 4);
+  const workings = sizeWorkings(development, metal, facts.thicknessMm, shown);
+  const few = folds.slice(0, 4);
   const tally: TallyFigure[] = [
     { label: 'Blank', value: `${show(size.widthMm)} × ${show(size.heightMm)}`, working: workings.size },
     { label: 'Area', value: showArea(size.areaMm2), working: workings.area },
     { label: 'Weight', value: showWeight(size.massKg), working: workings.mass },
-    ...shown.map((fold, i) => ({
+    ...few.map((fold, i) => ({
       label: `Fold ${i + 1} takes`,
-      value: show(fold.allowance.deductionMm, 2),
-      working: foldWorking(fold, show),
+      value: showThin(fold.allowance.deductionMm),
+      working: foldWorking(fold, shown),
     })),
-    { label: 'Off from the card', value: show(size.differenceMm, 2), working: workings.difference },
+    { label: 'Off from the card', value: showThin(size.differenceMm), working: workings.difference },
   ];
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
   const fold = pick?.kind === 'fold' ? folds.find((f) => f.id === pick.id) : undefined;
@@ -68,7 +69,14 @@ function Blank({ development }: { development: Development }) {
               label="The blank"
               onGround={() => setPick(null)}
             >
-              <BlankPicture development={development} pattern={pattern} plugs={plugs} pick={pick} onPick={setPick} />
+              <BlankPicture
+                development={development}
+                pattern={pattern}
+                plugs={plugs}
+                pick={pick}
+                onPick={setPick}
+                numbered={table === 'outline'}
+              />
             </Drawing>
           ) : (
             <Suspense fallback={<Box sx={{ p: 4 }}>Setting the piece up …</Box>}>

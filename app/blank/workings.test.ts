@@ -4,6 +4,7 @@ import { metalById } from '#core/metal/metals';
 import { foldWorking, sizeWorkings } from './workings';
 
 const show = (mm: number, digits = 1) => `${mm.toFixed(digits)} mm`;
+const shown = { show, thin: (mm: number) => mm.toFixed(2), showThin: (mm: number) => show(mm, 2) };
 const strip = (rule: PlainCard['rule'], angleDeg = 90): PlainCard => ({
   thicknessMm: 2,
   rule,
@@ -12,7 +13,7 @@ const strip = (rule: PlainCard['rule'], angleDeg = 90): PlainCard => ({
   base: [50, 10],
 }); // prettier-ignore
 const lines = (rule: PlainCard['rule'], angleDeg?: number) =>
-  foldWorking(developed(strip(rule, angleDeg)).folds[0]!, show);
+  foldWorking(developed(strip(rule, angleDeg)).folds[0]!, shown);
 
 test('what is shown as a working reckons to what it says: each line by its own printed figures', () => {
   for (const rule of [
@@ -52,10 +53,16 @@ test('each rule shows its own formula and source; what comes from test bends say
 
 test('the parts of the area sum to it, and the weight is area by thickness by the metal’s own figure', () => {
   const d = developed(strip({ kind: 'din6935' }));
-  const { area, mass, difference } = sizeWorkings(d, metalById('dc01'), 2, show, (mm2, digits = 0) => `${(mm2 / 100).toFixed(digits)} cm²`); // prettier-ignore
+  const { area, mass, difference } = sizeWorkings(d, metalById('dc01'), 2, {
+    ...shown,
+    showArea: (mm2, digits = 0) => `${(mm2 / 100).toFixed(digits)} cm²`,
+    showWeight: (kg) => `${kg.toFixed(3)} kg`,
+  });
   const figures = area.lines.map((line) => Number(/(-?[\d.]+) cm²/.exec(line)![1]));
   expect(figures.slice(0, 4).reduce((sum, f) => sum + f, 0)).toBeCloseTo(figures[4]!, 0);
-  const [, m2, t, weight] = /([\d.]+) m² × ([\d.]+) mm × ([\d.]+) kg/.exec(mass.lines[0]!)!.map(Number);
-  expect(m2! * t! * weight!).toBeCloseTo(d.size.massKg, 2);
+  const [, cm2, t] = /([\d.]+) cm² × ([\d.]+) mm/.exec(mass.lines[0]!)!.map(Number);
+  const [, weight, kg] = /at ([\d.]+) kg.* = ([\d.]+) kg/.exec(mass.lines[1]!)!.map(Number);
+  expect((cm2! / 1e4) * t! * weight!).toBeCloseTo(kg!, 2);
+  expect(kg).toBeCloseTo(d.size.massKg, 3);
   expect(difference.lines[1]).toContain(show(d.size.differenceMm, 2));
 });

@@ -4,6 +4,8 @@ import type { Working } from '../shell/Tally';
 import { MADE_WORDS } from '../shell/words';
 
 type Show = (mm: number, digits?: number) => string;
+/** The ways to show a length in the unit in use: a length; a thin thing without its unit, and with it. */
+export type Shown = { show: Show; thin: (mm: number) => string; showThin: (mm: number) => string };
 
 /** Where each rule for K comes from, by formula id. */
 export const RULE_SOURCES: Record<string, string> = {
@@ -17,45 +19,52 @@ export const RULE_SOURCES: Record<string, string> = {
 const n = (value: number, digits = 3): string => value.toFixed(digits);
 
 /** How one fold's deduction and shift were reckoned, line by line with its own figures. */
-export function foldWorking(fold: BlankFold, show: Show): Working {
+export function foldWorking(fold: BlankFold, { show, thin, showThin }: Shown): Working {
   const { bend, allowance } = fold;
   const { thicknessMm: t, radiusMm: r, angleDeg: a } = bend;
   const past = a > 90;
   return {
-    title: `${a}° over ${show(r, 2)} inside, sheet ${show(t, 2)}`,
+    title: `${a}° over ${show(r, 2)} inside, sheet ${showThin(t)}`,
     lines: [
       allowance.uncertaintyMm === null
         ? `K = ${n(allowance.k)}`
-        : `K = ${n(allowance.k)} from test bends; here that is good to ± ${show(allowance.uncertaintyMm, 2)}`,
-      allowanceLine(fold, show),
+        : `K = ${n(allowance.k)} from test bends; here that is good to ± ${showThin(allowance.uncertaintyMm)}`,
+      allowanceLine(fold, { thin, showThin }),
       past
-        ? `Outside setback = R + T = ${show(allowance.outsideSetbackMm, 2)} (past square, to the tangent)`
-        : `Outside setback = (R + T)·tan(${a}/2) = ${show(allowance.outsideSetbackMm, 2)}`,
-      `Deduction = 2 × ${n(allowance.outsideSetbackMm, 2)} − ${n(allowance.allowanceMm, 2)} = ${show(allowance.deductionMm, 2)}`,
-      `${MADE_WORDS[fold.made].short}: mark to tangent ${show(fold.setbackMm, 2)}`,
-      `Beyond the fold everything moves ${n(allowance.allowanceMm, 2)} − 2 × ${n(fold.setbackMm, 2)} = ${show(fold.shiftMm, 2)}`,
+        ? `Outside setback = R + T = ${showThin(allowance.outsideSetbackMm)} (past square, to the tangent)`
+        : `Outside setback = (R + T)·tan(${a}/2) = ${showThin(allowance.outsideSetbackMm)}`,
+      `Deduction = 2 × ${thin(allowance.outsideSetbackMm)} − ${thin(allowance.allowanceMm)} = ${showThin(allowance.deductionMm)}`,
+      `${MADE_WORDS[fold.made].short}: mark to tangent ${showThin(fold.setbackMm)}`,
+      `Beyond the fold everything moves ${thin(allowance.allowanceMm)} − 2 × ${thin(fold.setbackMm)} = ${showThin(fold.shiftMm)}`,
     ],
     source: RULE_SOURCES[allowance.formula] ?? allowance.formula,
   };
 }
 
 /** The allowance with its own figures, by the formula that was used. */
-function allowanceLine({ bend, allowance }: BlankFold, show: Show): string {
+function allowanceLine({ bend, allowance }: BlankFold, { thin, showThin }: Omit<Shown, 'show'>): string {
   const { thicknessMm: t, radiusMm: r, angleDeg: a } = bend;
-  const gives = show(allowance.allowanceMm, 2);
+  const gives = showThin(allowance.allowanceMm);
   if (allowance.formula === 'bend-faa') {
-    return `Allowance = (0.01743·${n(r, 2)} + 0.0078·${n(t, 2)})·${a} = ${gives}`;
+    return `Allowance = (0.01743·${thin(r)} + 0.0078·${thin(t)})·${a} = ${gives}`;
   }
   if (allowance.formula === 'bend-din6935' && a < 15) return `Allowance = 2 × outside setback (under 15°) = ${gives}`;
-  return `Allowance = ${a}·π/180·(${n(r, 2)} + ${n(allowance.k)}·${n(t, 2)}) = ${gives}`;
+  return `Allowance = ${a}·π/180·(${thin(r)} + ${n(allowance.k)}·${thin(t)}) = ${gives}`;
 }
 
 export function sizeWorkings(
   { size }: Development,
   metal: Metal,
   thicknessMm: number,
-  show: Show,
-  showArea: (mm2: number, digits?: number) => string,
+  {
+    show,
+    showThin,
+    showArea,
+    showWeight,
+  }: Pick<Shown, 'show' | 'showThin'> & {
+    showArea: (mm2: number, digits?: number) => string;
+    showWeight: (kg: number) => string;
+  },
 ): Record<'size' | 'area' | 'mass' | 'difference', Working> {
   const { parts } = size;
   return {
@@ -82,8 +91,8 @@ export function sizeWorkings(
     mass: {
       title: 'Weight',
       lines: [
-        `${(size.areaMm2 / 1e6).toFixed(4)} m² × ${thicknessMm.toFixed(2)} mm × ${metal.weight.value} kg/m² per mm`,
-        `= ${size.massKg.toFixed(3)} kg`,
+        `${showArea(size.areaMm2, 1)} × ${showThin(thicknessMm)} of sheet`,
+        `at ${metal.weight.value} kg/m² for each mm = ${showWeight(size.massKg)}`,
       ],
       source: metal.weight.source,
     },
@@ -91,9 +100,9 @@ export function sizeWorkings(
       title: 'What forgetting the thickness would cost',
       lines: [
         'Each fold moves what lies beyond it by allowance − 2 × setback.',
-        `The most that two faces move against each other: ${show(size.differenceMm, 2)}`,
+        `The most that two faces move against each other: ${showThin(size.differenceMm)}`,
       ],
-      source: 'docs/formulas.md, From card to blank',
+      source: 'Exact geometry: paper has no thickness, steel has',
     },
   };
 }

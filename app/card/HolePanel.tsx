@@ -20,8 +20,18 @@ export function HolePanel({ hole }: { hole: Hole }) {
         onChange={(mm) => mm && change({ diameterMm: mm })}
       />
       <Stack direction="row" spacing={1}>
-        <LengthField label="Across (x)" signed mm={hole.x} onChange={(mm) => mm !== null && change({ x: mm })} />
-        <LengthField label="Up (y)" signed mm={hole.y} onChange={(mm) => mm !== null && change({ y: mm })} />
+        <LengthField
+          label="Across, from the left"
+          signed
+          mm={hole.x}
+          onChange={(mm) => mm !== null && change({ x: mm })}
+        />
+        <LengthField
+          label="Up, from the bench"
+          signed
+          mm={hole.y}
+          onChange={(mm) => mm !== null && change({ y: mm })}
+        />
       </Stack>
       <Button
         variant="outlined"

@@ -56,7 +56,7 @@ export function cardTally(
                 'Each fold moves what is beyond it by allowance − 2 × setback.',
                 'This is the most that any two faces move against each other.',
               ],
-              source: 'docs/formulas.md, From card to blank',
+              source: 'Exact geometry: paper has no thickness, steel has',
             },
     },
   ];

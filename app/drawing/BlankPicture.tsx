@@ -1,7 +1,9 @@
 import type { Development } from '#core/blank/fold/developed';
 import { bendRegion } from '#core/blank/fold/region';
 import type { PatternDoc } from '#core/card/pattern';
-import { offsetRight } from '#core/measure/segment';
+import { outlinePath } from '#core/blank/blank';
+import { MOST_CORNERS, markingOut } from '#core/blank/markingOut';
+import { box } from '#core/measure/path';
 import { mix } from '#core/measure/vector';
 import type { PlugCentres } from '#core/weld/plugs';
 import type { Pick } from '../shell/pieceContext';
@@ -17,10 +19,12 @@ type Props = {
   pick: Pick;
   onPick?: (pick: Pick) => void;
   tags?: boolean;
+  /** Corner numbers, as the table of the outline calls them. */
+  numbered?: boolean;
 };
 
 /** The blank as steel in layout blue, with everything to scribe on it bright through the dye. */
-export function BlankPicture({ development, pattern, plugs, pick, onPick, tags = true }: Props) {
+export function BlankPicture({ development, pattern, plugs, pick, onPick, tags = true, numbered }: Props) {
   const view = useView();
   const { px } = view;
   const { show, bare } = usePreferences();
@@ -53,19 +57,13 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
       {development.folds.map((fold) => (
         <path key={fold.id} d={data(bendRegion(fold))} fill="var(--layout-deep)" />
       ))}
-      {development.edges.map((edge) => (
-        <g key={edge.id} stroke="var(--scribe-soft)" strokeWidth={1.2} strokeDasharray="3 4" fill="none">
-          {edge.allowance.lines.map(({ outMm }, i) => (
-            <path
-              key={i}
-              d={data(
-                edge.net.map((s) => offsetRight(s, outMm)),
-                false,
-              )}
-            />
+      <g stroke="var(--scribe-soft)" strokeWidth={1.2} strokeDasharray="3 4" fill="none">
+        {development.lines
+          .filter((line) => line.of.kind === 'edge')
+          .map((line, i) => (
+            <path key={i} d={data(line.path, false)} />
           ))}
-        </g>
-      ))}
+      </g>
       <Threads tags={hung} />
       {development.edges.map((edge, i) => {
         const tag = hung[i];
@@ -135,7 +133,43 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
           />
         )),
       )}
+      {numbered && <CornerNumbers blank={development} />}
       <title>{`Blank of ${pattern.edges.length} edges`}</title>
     </g>
   );
 }
+
+/** The corners of the outline by number, just inside the metal, where there are few enough to be marked out by hand. */
+function CornerNumbers({ blank }: { blank: Development }) {
+  const { px } = useView();
+  const { corners } = markingOut(blank);
+  if (corners.length > MOST_CORNERS) return null;
+  const bounds = box(outlinePath(blank));
+  const middle = mix([bounds.minX, bounds.minY], [bounds.maxX, bounds.maxY], 0.5);
+  return (
+    <g pointerEvents="none">
+      {corners.map(({ number, point }) => {
+        const [x, y] = px(point);
+        const [mx, my] = px(middle);
+        const far = Math.hypot(mx - x, my - y) || 1;
+        return (
+          <text
+            key={number}
+            x={x + ((mx - x) / far) * NUMBER_PX}
+            y={y + ((my - y) / far) * NUMBER_PX + 5}
+            textAnchor="middle"
+            className="figure"
+            fontSize={15}
+            fontWeight={600}
+            fill="var(--scribe)"
+          >
+            {number}
+          </text>
+        );
+      })}
+    </g>
+  );
+}
+
+/** How far inside its corner a number stands, pixels. */
+const NUMBER_PX = 16;

@@ -46,7 +46,9 @@ export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
           variant="contained"
           disabled={post.state === 'busy'}
           onClick={() =>
-            void post.send({ intent: 'change', id: fit.id, at, held, notes }).then((taken) => taken && drop())
+            void post
+              .send({ intent: 'change', id: fit.id, at, held, notes })
+              .then((taken) => taken && drop({ at, held, notes }))
           }
         >
           Keep this

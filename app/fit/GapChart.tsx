@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import { CategoryScale, Chart, Filler, Legend, LineElement, LinearScale, PointElement, Tooltip } from 'chart.js';
 import { Line } from 'react-chartjs-2';
 import type { FitRecord } from '#core/format/job';
+import { MM_PER_INCH } from '#core/measure/length';
 import type { Fit } from '../records/fits.server';
 import { usePreferences } from '../shell/preferences';
 
@@ -27,7 +28,10 @@ export default function GapChart({
   fits: Fit[];
   now: EdgeRecord;
 }) {
-  const { bench } = usePreferences();
+  const { bench, unit } = usePreferences();
+  // In the unit in use: millimetres, or inches along and thousandths across.
+  const along = unit === 'mm' ? 1 : 1 / MM_PER_INCH;
+  const wide = unit === 'mm' ? 1 : 1000 / MM_PER_INCH;
   const ink = bench === 'dark' ? '#ece6da' : '#2a2825';
   const rule = bench === 'dark' ? '#474d54' : '#cfc5b1';
   const band = bench === 'dark' ? 'rgba(140,207,154,.22)' : 'rgba(47,107,60,.16)';
@@ -39,12 +43,14 @@ export default function GapChart({
     .filter((trial) => trial.record?.stations.some((s) => s.gapMm !== null))
     .slice(-3)
     .reverse();
-  const flat = (y: number) => [0, length].map((x) => ({ x, y }));
+  const flat = (y: number) => [0, length].map((x) => ({ x: x * along, y: y * wide }));
   const data = {
     datasets: [
       ...trials.map(({ number, record }, i) => ({
         label: `Trial ${number}`,
-        data: record!.stations.filter((s) => s.gapMm !== null).map((s) => ({ x: s.atMm, y: s.gapMm! })),
+        data: record!.stations
+          .filter((s) => s.gapMm !== null)
+          .map((s) => ({ x: s.atMm * along, y: s.gapMm! * wide })),
         borderColor: i === 0 ? (bench === 'dark' ? '#ff9558' : '#b8430a') : ink,
         backgroundColor: i === 0 ? (bench === 'dark' ? '#ff9558' : '#b8430a') : ink,
         borderDash: [...STYLES[i]!.dash],
@@ -85,18 +91,22 @@ export default function GapChart({
             x: {
               type: 'linear',
               min: 0,
-              max: length,
+              max: length * along,
               grid: { color: rule },
               ticks: { color: ink, maxTicksLimit: 6 },
-              title: { display: true, text: 'mm along the edge', color: ink },
+              title: {
+                display: true,
+                text: unit === 'mm' ? 'mm along the edge' : 'inches along the edge',
+                color: ink,
+              },
             },
             y: {
               type: 'linear',
               beginAtZero: true,
-              suggestedMax: now.targetMm + 2 * now.toleranceMm,
+              suggestedMax: (now.targetMm + 2 * now.toleranceMm) * wide,
               grid: { color: rule },
               ticks: { color: ink, maxTicksLimit: 5 },
-              title: { display: true, text: 'gap, mm', color: ink },
+              title: { display: true, text: unit === 'mm' ? 'gap, mm' : 'gap, thousandths of an inch', color: ink },
             },
           },
           plugins: {

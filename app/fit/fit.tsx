@@ -64,7 +64,7 @@ export default function FitStage() {
         { label: 'Off target', value: String(off.length), alert: off.length > 0 },
         {
           label: 'Worst by',
-          value: read.length === 0 ? '—' : showThin(worst),
+          value: off.length === 0 ? '—' : showThin(worst),
           alert: worst > 0,
           working: {
             title: 'Worst reading',

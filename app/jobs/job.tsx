@@ -19,6 +19,7 @@ import { inspectionsOfJob, weldsOfJob } from '../records/welds.server';
 import { documentsOfJob } from '../records/documents.server';
 import { printDigest } from '../shell/printDigest';
 import { reckoned } from '../shell/reckoned';
+import { usePreferences } from '../shell/preferences';
 import { RoadLine } from '../shell/RoadLine';
 import type { Road } from '../shell/stages';
 import { STAGES, roadOf } from '../shell/stages';
@@ -132,6 +133,7 @@ function PieceButton({ intent, piece, label }: { intent: string; piece: string; 
 
 export default function JobPage({ loaderData, actionData }: Route.ComponentProps) {
   const { job, rows, archived } = loaderData;
+  const { showThin } = usePreferences();
   const [changing, setChanging] = useState(false);
   return (
     <>
@@ -223,7 +225,7 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
                 <Typography variant="h2">{row.name}</Typography>
                 <Box sx={{ color: 'var(--pencil)', lineHeight: 1.25 }}>{row.part}</Box>
                 <Box sx={{ mt: 0.5, fontSize: '0.92rem' }}>
-                  {row.metal}, <span className="figure">{row.thicknessMm.toFixed(2)} mm</span>
+                  {row.metal}, <span className="figure">{showThin(row.thicknessMm)}</span>
                   {row.structural && ' · structural'}
                 </Box>
               </Box>

@@ -7,7 +7,7 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useFetcher } from 'react-router';
 import type { PieceFacts } from '#core/format/job';
@@ -17,6 +17,7 @@ import { GAUGE_NUMBERS, GAUGE_SYSTEMS, SYSTEM_NAMES, nearestGauges, thicknessOfG
 import { METALS, metalById } from '#core/metal/metals';
 import { Choice } from './Choice';
 import { LengthField } from './LengthField';
+import { usePreferences } from './preferences';
 import { useDraft } from './useDraft';
 
 export const NEW_PIECE: PieceFacts = {
@@ -54,15 +55,17 @@ export function PieceForm({
   const { draft: facts, kept, set: change, drop } = useDraft(about, initial);
   const [nameless, setNameless] = useState(false);
   const fetcher = useFetcher<{ message?: string; saved?: boolean }>();
+  const sent = useRef<PieceFacts | null>(null);
   const keep = () => {
     setNameless(facts.name.trim() === '');
     if (facts.name.trim() === '') return;
+    sent.current = facts;
     void fetcher.submit({ ...facts, name: facts.name.trim() }, { method: 'post', encType: 'application/json' });
   };
   const taken = fetcher.state === 'idle' && fetcher.data?.saved === true ? fetcher.data : null;
   // Once the server has it, the draft has done its work.
   useEffect(() => {
-    if (taken) drop();
+    if (taken) drop(sent.current ?? undefined);
   }, [taken, drop]);
   return (
     <Box
@@ -146,6 +149,7 @@ export function PieceForm({
 /** Thickness three ways: by gauge number in its system, in millimetres, or as read with a micrometer. */
 function Thickness({ facts, onChange }: { facts: PieceFacts; onChange: (next: Partial<PieceFacts>) => void }) {
   const { thickness } = facts;
+  const { unit } = usePreferences();
   const near = nearestGauges(facts.thicknessMm);
   const byGauge = (system: GaugeSystem, gauge: number) => {
     const found = thicknessOfGauge(system, gauge);
@@ -200,7 +204,8 @@ function Thickness({ facts, onChange }: { facts: PieceFacts; onChange: (next: Pa
           mm={facts.thicknessMm}
           min={0.1}
           digits={2}
-          onChange={(mm) => mm !== null && onChange({ thicknessMm: Math.min(12, mm) })}
+          max={12}
+          onChange={(mm) => mm !== null && onChange({ thicknessMm: mm })}
         />
       )}
       <Box sx={{ mt: 1.5 }}>
@@ -221,7 +226,7 @@ function Thickness({ facts, onChange }: { facts: PieceFacts; onChange: (next: Pa
                   {' '}
                   {Math.abs(differenceMm) < 0.0005
                     ? 'exactly'
-                    : `${differenceMm > 0 ? '+' : '−'}${Math.abs(differenceMm).toFixed(3)} mm`}
+                    : `${differenceMm > 0 ? '+' : '−'}${unit === 'mm' ? `${Math.abs(differenceMm).toFixed(3)} mm` : `${(Math.abs(differenceMm) / 25.4).toFixed(4)} in`}`}
                 </span>
               </li>
             ))}

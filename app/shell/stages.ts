@@ -7,7 +7,7 @@ import { lieOf } from '#core/fit/lie';
 import { evenStations, wantedAlong } from '#core/fit/target';
 import type { Problem, Result } from '#core/measure/result';
 import type { PlanDoc } from '#core/weld/plan';
-import { meetsOf, weldOf } from '#core/weld/planned';
+import { weldOf } from '#core/weld/planned';
 import { isJoined } from '#core/weld/start';
 
 /** The stops on the road of a piece. The number is the key that goes there and stays with the stop. */
@@ -80,14 +80,11 @@ function sheetStop({ printed, revision, digest }: RoadGiven): Stop {
   return same ? { state: 'done', note: 'Printed' } : { state: 'attention', note: 'Changed since print' };
 }
 
-/** Edges whose gap matters: those that are joined, and those that come up to something. */
-export const edgesThatMatter = (pattern: PatternDoc, plan: PlanDoc) =>
-  pattern.edges.filter((edge) => isJoined(edge.joint) || meetsOf(plan, edge.id) !== '');
-
 function fitStop({ fit, pattern, plan, thicknessMm }: RoadGiven): Stop {
   const lies = pattern.edges.flatMap((edge) => {
     const record = fit?.edges.find((e) => e.edge === edge.id);
-    const matters = edgesThatMatter(pattern, plan).includes(edge);
+    // What is joined must be read; a free edge only where somebody reads it.
+    const matters = isJoined(edge.joint);
     if (!record)
       return matters ? [{ read: 0, stations: evenStations(edgeLength(pattern, edge)).length, good: true }] : [];
     const target = wantedAlong(

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { data, useFetcher } from 'react-router';
 import type { Strip } from '#core/blank/fold/testBend';
 import { combinedK, kFromStrip } from '#core/blank/fold/testBend';
@@ -39,8 +39,9 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
   const fetcher = useFetcher<{ message?: string; saved?: boolean }>();
   const taken = fetcher.state === 'idle' && fetcher.data?.saved === true ? fetcher.data : null;
   // Once the server has it, the draft has done its work.
+  const sent = useRef<Shop | null>(null);
   useEffect(() => {
-    if (taken) drop();
+    if (taken) drop(sent.current ?? undefined);
   }, [taken, drop]);
   return (
     <>
@@ -111,7 +112,8 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
             label="Shortest flat the brake can hold beyond a bend"
             mm={shop.shortestFlangeMm}
             min={0}
-            onChange={(mm) => mm !== null && change({ shortestFlangeMm: Math.min(100, mm) })}
+            max={100}
+            onChange={(mm) => mm !== null && change({ shortestFlangeMm: mm })}
           />
         </Stack>
       </Box>
@@ -121,7 +123,10 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
           variant="contained"
           size="large"
           disabled={!kept || fetcher.state !== 'idle'}
-          onClick={() => void fetcher.submit(shop, { method: 'post', encType: 'application/json' })}
+          onClick={() => {
+            sent.current = shop;
+            void fetcher.submit(shop, { method: 'post', encType: 'application/json' });
+          }}
         >
           Keep these settings
         </Button>

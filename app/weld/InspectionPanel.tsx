@@ -60,7 +60,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
       remedy: sound ? '' : remedy.trim(),
     };
     if (!(await post.send({ intent: 'inspection', inspection }))) return;
-    drop();
+    drop(draft);
   };
   if (!open) {
     return (

@@ -7,10 +7,13 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { WeldRecord } from '#core/format/job';
+import type { Unit } from '#core/measure/length';
+import { parseLength } from '#core/measure/writtenLength';
 import { usePiece } from '../shell/pieceContext';
 import { useDraft } from '../shell/useDraft';
 import type { Post } from '../shell/usePost';
 import { PROCESS_WORDS } from '../shell/words';
+import { usePreferences } from '../shell/preferences';
 import { FIGURES } from '../shell/theme';
 import type { Seam } from './seams';
 
@@ -44,9 +47,17 @@ const decimal = (text: string): number | null | 'slip' => {
   return Number.isFinite(value) && value >= 0 ? value : 'slip';
 };
 
+/** A wire or rod as it is written on its box: a length in the unit in use. */
+const wireMm = (text: string, unit: Unit): number | null | 'slip' => {
+  if (text.trim() === '') return null;
+  const read = parseLength(text, unit);
+  return read.ok && read.mm >= 0 && read.mm <= 10 ? read.mm : 'slip';
+};
+
 /** Writing down what was just welded: made for one hand, with last time's settings filled in. */
 export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
   const { id, welds, card, pattern } = usePiece();
+  const { unit, thin } = usePreferences();
   const last = welds[welds.length - 1];
   const sameEdge = welds.filter((weld) => weld.edge === seam.edge.id && !weld.withdrawn);
   const plugged = seam.plugs.length > 0;
@@ -64,7 +75,7 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
     note: '',
     amps: settings?.amps?.toString() ?? '',
     volts: settings?.volts?.toString() ?? '',
-    wire: settings?.wireMm?.toString() ?? '',
+    wire: settings?.wireMm == null ? '' : thin(settings.wireMm),
     feed: settings?.feed ?? '',
     gas: settings?.gas ?? '',
   });
@@ -74,7 +85,7 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
 
   const write = async () => {
     const [a, b] = [whole(from), whole(to)];
-    const figures = { amps: decimal(amps), volts: decimal(volts), wireMm: decimal(wire) };
+    const figures = { amps: decimal(amps), volts: decimal(volts), wireMm: wireMm(wire, unit) };
     if (numbered && (a === 'slip' || b === 'slip' || a === null || b === null || a < 1 || b < a || b > count)) {
       return setProblem(`Say which: from 1 to ${count}, the first not after the last.`);
     }
@@ -104,7 +115,7 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
     };
     if (!(await post.send({ intent: 'weld', weld }))) return;
     // The next entry begins where the record now ends.
-    drop();
+    drop(draft);
   };
 
   if (!open) {
@@ -154,7 +165,7 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
       <Stack direction="row" spacing={1}>
         {figure('Amps', 'amps')}
         {figure('Volts', 'volts')}
-        {figure('Wire or rod, mm', 'wire')}
+        {figure(unit === 'mm' ? 'Wire or rod, mm' : 'Wire or rod, inches', 'wire')}
       </Stack>
       <Stack direction="row" spacing={1}>
         <TextField label="Feed" value={feed} onChange={(event) => set({ feed: event.target.value.slice(0, 40) })} />
