@@ -2,6 +2,7 @@ import ClipperLib from 'clipper-lib';
 import { performance } from 'node:perf_hooks';
 import { develop } from '#core/blank/fold/develop';
 import type { PatternDoc } from '#core/card/pattern';
+import { checkCard } from '#core/card/check';
 import { outlineOf } from '#core/card/outline';
 import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { metalById } from '#core/metal/metals';
@@ -44,3 +45,23 @@ console.log(
 );
 console.log(`clipping library, one plain offset of the same outline: median ${o.toFixed(2)} ms`);
 console.log(`ratio: ${(d / o).toFixed(2)}`);
+
+/** The same at the size of a traced outline, with and without what the checks take; aims: checks 20 ms, all 60 ms. */
+const traced = foldedStrip(40, 4000);
+const times = { check: [] as number[], develop: [] as number[] };
+for (let i = 0; i < 25; i++) {
+  const dragged: PatternDoc = { ...traced, corners: traced.corners.map((c) => ({ ...c })) };
+  let start = performance.now();
+  const problems = checkCard(dragged);
+  const checkMs = performance.now() - start;
+  start = performance.now();
+  develop(dragged, sheet, USUAL_SHOP, problems);
+  const developMs = performance.now() - start;
+  if (i >= 5) {
+    times.check.push(checkMs);
+    times.develop.push(developMs);
+  }
+}
+console.log(
+  `${traced.corners.length} corners: checks median ${median(times.check).toFixed(1)} ms, blank beyond them ${median(times.develop).toFixed(1)} ms`,
+);

@@ -1,3 +1,6 @@
+import { boxesOf } from '../measure/intersect';
+import type { Path } from '../measure/path';
+import type { Segment } from '../measure/segment';
 import { crossingPairs } from '../measure/crossings';
 import { area, distanceToPolygon, inside } from '../measure/path';
 import type { Problem } from '../measure/result';
@@ -47,8 +50,21 @@ function checkOutline(doc: PatternDoc): Problem[] {
   return problems;
 }
 
+/** Whether a straight segment crosses any of a path, whose boxes rule most of it out. */
+function crossesAny(path: Path, boxes: Float64Array, s: Segment): boolean {
+  const [minX, maxX] = s.a[0] < s.b[0] ? [s.a[0], s.b[0]] : [s.b[0], s.a[0]];
+  const [minY, maxY] = s.a[1] < s.b[1] ? [s.a[1], s.b[1]] : [s.b[1], s.a[1]];
+  for (let i = 0; i < path.length; i++) {
+    if (boxes[4 * i]! > maxX || boxes[4 * i + 2]! < minX || boxes[4 * i + 1]! > maxY || boxes[4 * i + 3]! < minY)
+      continue;
+    if (segmentsCross(path[i]!, s)) return true;
+  }
+  return false;
+}
+
 function checkFolds(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
   const { path } = outlineOf(doc);
+  const boxes = doc.folds.length > 0 ? boxesOf(path) : new Float64Array();
   const problems: Problem[] = [];
   const chords = doc.folds.map((fold) => {
     const [a, b] = endsOfFold(doc, fold) ?? [null, null];
@@ -64,7 +80,7 @@ function checkFolds(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
     const within = [0.25, 0.5, 0.75].every((t) => inside(mix(a, b, t), polygon));
     // A little short of both ends: on an arc they lie off the chords that stand in for it here.
     const inner = line(mix(a, b, CLEAR_OF_ENDS), mix(b, a, CLEAR_OF_ENDS));
-    if (!within || path.some((side) => segmentsCross(side, inner))) {
+    if (!within || crossesAny(path, boxes, inner)) {
       problems.push(stop('fold-leaves-card', [fold.id]));
       return null;
     }

@@ -64,11 +64,23 @@ export function boxOf(found: readonly Vec[]): Box {
 
 /** Whether a point lies inside a closed polygon (even–odd rule). */
 export function inside(p: Vec, polygon: readonly Vec[]): boolean {
+  // Asked at every frame of every fold and hole: plain figures, and the division only where a side crosses the height.
+  const n = polygon.length;
+  if (n === 0) return false;
+  const x = p[0];
+  const y = p[1];
   let within = false;
-  for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++) {
-    const [xi, yi] = polygon[i]!;
-    const [xj, yj] = polygon[j]!;
-    if (yi > p[1] !== yj > p[1] && p[0] < ((xj - xi) * (p[1] - yi)) / (yj - yi) + xi) within = !within;
+  let before = polygon[n - 1]!;
+  let wasAbove = before[1] > y;
+  for (let i = 0; i < n; i++) {
+    const here = polygon[i]!;
+    const above = here[1] > y;
+    if (above !== wasAbove) {
+      const crossing = ((before[0] - here[0]) * (y - here[1])) / (before[1] - here[1]) + here[0];
+      if (x < crossing) within = !within;
+    }
+    before = here;
+    wasAbove = above;
   }
   return within;
 }

@@ -1,10 +1,15 @@
 import fc from 'fast-check';
+import type { Made } from '../../card/kinds';
 import { mirrored } from '../../card/mirror';
+import type { Joint } from '../../card/pattern';
+import type { Vec } from '../../measure/vector';
 import { layersOfBlank } from '../../sheet/layers';
 import { toDxf } from '../../format/dxf';
 import type { Awkward } from './awkward.arbitrary';
 import { awkwardCard } from './awkward.arbitrary';
 import { develop } from './develop';
+import { PlainCardSchema, fromPlain } from './plain';
+import type { Practice } from './practice';
 import { scribeTable } from '../scribe';
 
 const blankOf = ({ doc, sheet, practice }: Awkward) => develop(doc, sheet, practice);
@@ -64,5 +69,57 @@ describe('cards as awkward as they come', () => {
       }),
       { numRuns: 400 },
     );
+  });
+});
+
+/** A card by points and fold lines, 1 mm sheet. */
+const plate = (outline: Vec[], folds: [Vec, Vec, number?, Made?][], relief: Practice['relief'], joints: Record<string, Joint> = {}): Awkward => {
+  const read = fromPlain(
+    PlainCardSchema.parse({
+      thicknessMm: 1,
+      rule: { kind: 'din6935' },
+      outline,
+      folds: folds.map(([from, to, angleDeg = 90, made = 'outside-sharp']) => ({ from, to, angleDeg, made, radiusMm: 1 })),
+      relief,
+    }),
+  );
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  const { doc, sheet, practice } = read;
+  const edges = doc.edges.map((edge) => ({ ...edge, joint: joints[edge.letter] ?? edge.joint }));
+  return { doc: { ...doc, edges }, sheet, practice };
+}; // prettier-ignore
+const L: Vec[] = [[0, 0], [100, 0], [100, 40], [60, 40], [60, 100], [0, 100]]; // prettier-ignore
+const strip: Vec[] = [[0, 0], [100, 0], [100, 50], [0, 50]]; // prettier-ignore
+
+describe('cards that once went wrong', () => {
+  test('two folds that meet at a hollow corner have a blank, with a slot for each of the two slits', () => {
+    const found = blankOf(plate(L, [[[100, 30], [60, 40]], [[50, 100], [60, 40]]], 'round')); // prettier-ignore
+    if (!found.ok) throw new Error(JSON.stringify(found.problems));
+    expect(found.development.reliefs).toHaveLength(2);
+    expect(found.development.outline.some((p) => p.kind === 'relief')).toBe(true);
+  });
+
+  test.each([
+    ['an L whose folds come near each other at the rim', plate(L, [[[80, 40], [50, 0]], [[76, 40], [0, 0]]], 'round')],
+    ['three folds from one place on a trimmed edge', plate(strip, [[[0, 10], [50, 0]], [[50, 0], [0, 30], 90, 'inside-sharp'], [[50, 0], [100, 50], 45]], 'square', { D: { kind: 'free', trimMm: 22 } })],
+  ])('%s: the same blank in any order and turned over', (_, card) => {
+    const { folds } = card.doc;
+    const orders = folds.map((__, i) => [...folds.slice(i), ...folds.slice(0, i)]);
+    const said = summary(blankOf(card));
+    for (const order of [...orders, [...folds].reverse()]) {
+      const other = { ...card, doc: { ...card.doc, folds: order } };
+      expect(summary(blankOf(other))).toBe(said);
+      expect(summary(blankOf(turnedOver(other)))).toBe(said);
+    }
+  }); // prettier-ignore
+
+  test('a slanted fold between two laps is scribed from edges that are there', () => {
+    const lap: Joint = { kind: 'lap', widthMm: 12 };
+    const found = blankOf(plate(strip, [[[100, 0], [0, 50]]], 'round', { A: lap, D: lap })); // prettier-ignore
+    if (!found.ok) throw new Error('no blank');
+    for (const { from } of scribeTable(found.development).lines) {
+      if (from.kind === 'marks')
+        for (const m of from.marks) expect([m.letter, m.next].join('')).toMatch(/^[A-D]{2}$/);
+    }
   });
 });
