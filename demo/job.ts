@@ -132,8 +132,8 @@ function stepWellTray(): PieceFile {
     [[420, 0], [420, 260], 90],
     [[420, 260], [0, 260], 90],
     [[0, 260], [0, 0], 90],
-    [[0, -60], [420, -60], 90, { toward: 'back' }],
-    [[0, 320], [420, 320], 90, { toward: 'back' }],
+    [[0, -60], [420, -60], 90, { toward: 'back', made: 'inside-sharp' }],
+    [[0, 320], [420, 320], 90, { toward: 'back', made: 'inside-sharp' }],
   ]); // prettier-ignore
   const pierced = withHoles(folded, [
     [70, 50, 14],
@@ -250,7 +250,7 @@ function batteryShelf(): PieceFile {
   ]); // prettier-ignore
   const folded = withFolds(flat, [150, 95], [
     [[300, 190], [0, 190], 90],
-    [[0, 190], [0, 0], 90, { made: 'inside-sharp' }],
+    [[0, 190], [0, 0], 90],
   ]); // prettier-ignore
   const pierced = withHoles(folded, [
     [75, 95, 38],

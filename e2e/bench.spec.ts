@@ -126,7 +126,7 @@ test('a weld plan changes the tacks; an entry half typed outlives another edge, 
   await expect(page.getByText('42.5 A')).toBeVisible();
   // The next entry goes on from there, with the same hand and settings.
   await page.getByRole('button', { name: 'Write down a weld' }).click();
-  await expect(entry.getByLabel('First of 17')).toHaveValue('10');
+  await expect(entry.getByLabel('First of 10')).toHaveValue('10');
   await expect(entry.getByLabel('Who welded')).toHaveValue('Joss');
   await expect(entry.getByLabel('Note')).toHaveValue('');
   await entry.getByRole('button', { name: 'Not now' }).click();
@@ -137,6 +137,9 @@ test('a weld plan changes the tacks; an entry half typed outlives another edge, 
   await page.getByRole('option', { name: 'Thickness after grinding' }).click();
   await look.getByLabel('Thickness left').fill('1.42');
   await look.getByLabel('Thickness left').press('Enter');
+  // Nothing is sound until somebody says so.
+  await expect(look.getByRole('button', { name: 'Put in the record' })).toBeDisabled();
+  await look.getByRole('button', { name: 'Sound', exact: true }).click();
   await look.getByRole('button', { name: 'Put in the record' }).click();
   await expect(page.getByText('1.42 mm.')).toBeVisible();
   await expect(page.getByRole('definition').filter({ hasText: '1 looked at, all put right' })).toBeVisible();

@@ -35,8 +35,7 @@ async function main([chore, argument]: string[]): Promise<void> {
       process.stdout.write(writeJob(job));
       return;
     }
-    case 'import':
-    {
+    case 'import': {
       const read = readJob(JSON.parse(readFileSync(argument ?? '', 'utf8')));
       if (!read.ok) throw new Error(JSON.stringify(read.problems));
       console.log(await importJob(read.job));

@@ -28,10 +28,13 @@ export function EdgeReadings({
   fit,
   edge,
   onRead,
+  onward,
 }: {
   fit: Fit;
   edge: Edge;
   onRead: (record: FitRecord['edges'][number]) => void;
+  /** The edge to read next, when there is one. */
+  onward: { letter: string; go: () => void } | null;
 }) {
   const { pattern, plan, facts, fits, setUndo } = usePiece();
   const { show, bare, showThin, thin } = usePreferences();
@@ -55,6 +58,7 @@ export function EdgeReadings({
   const [at, setAt] = useState(Math.max(0, firstEmpty));
   const [what, setWhat] = useState<What>('gap');
   const [turn, setTurn] = useState(0);
+  const [ended, setEnded] = useState(false);
   const wanted = wantedAlong(record, edge.joint.kind, process, facts.thicknessMm);
   const [earlier, setEarlier] = useState<EdgeRecord[]>([]);
   /** Kept with the target it was read against, so that the record says what was wanted at the time. */
@@ -72,7 +76,10 @@ export function EdgeReadings({
     setEarlier(earlier.slice(0, -1));
     setRecord(last);
     onRead(last);
-    if (changed >= 0) setAt(changed);
+    if (changed >= 0) {
+      setEnded(false);
+      setAt(changed);
+    }
     setTurn((n) => n + 1);
     return changed >= 0 ? `Undone: station ${changed + 1} of edge ${edge.letter}` : `Undone on edge ${edge.letter}`;
   };
@@ -101,7 +108,9 @@ export function EdgeReadings({
   const order = [...pattern.edges].findIndex((e) => e.id === edge.id);
   const before = pattern.edges[(order - 1 + pattern.edges.length) % pattern.edges.length]!;
   const next = () => {
+    // After the last station a reading more has nowhere to go: it stops and says so.
     if (at + 1 < record.stations.length) setAt(at + 1);
+    else setEnded(true);
     setTurn(turn + 1);
   };
 
@@ -121,6 +130,7 @@ export function EdgeReadings({
         onChange={(_, to: What | null) => {
           if (!to) return;
           setWhat(to);
+          setEnded(false);
           // On to the first station that has no such reading yet.
           const open = record.stations.findIndex((s) => (to === 'gap' ? s.gapMm : s.flushMm) === null);
           setAt(Math.max(0, open));
@@ -129,7 +139,19 @@ export function EdgeReadings({
         <ToggleButton value="gap">Gap</ToggleButton>
         <ToggleButton value="flush">Flush (+ proud, − low)</ToggleButton>
       </ToggleButtonGroup>
-      {station && (
+      {ended && (
+        <Box role="status" sx={{ p: 1.5, bgcolor: 'var(--chalk)', border: '2.5px solid var(--rule)' }}>
+          <Typography className="condensed" sx={{ fontSize: '1.15rem', mb: 1 }}>
+            That was the last station of edge {edge.letter}. Touch one to read it again.
+          </Typography>
+          {onward && (
+            <Button variant="contained" size="large" fullWidth onClick={onward.go}>
+              On to edge {onward.letter}
+            </Button>
+          )}
+        </Box>
+      )}
+      {station && !ended && (
         <Box sx={{ p: 1.5, bgcolor: 'var(--chalk)', border: '2.5px solid var(--torch)' }}>
           <Typography className="condensed" sx={{ fontSize: '1.15rem' }}>
             Station {at + 1} of {record.stations.length}: <span className="figure">{show(station.atMm)}</span> from
@@ -167,7 +189,10 @@ export function EdgeReadings({
               type="button"
               role="listitem"
               aria-label={`Station ${i + 1}: ${value === null ? 'not read' : showThin(value)}`}
-              onClick={() => setAt(i)}
+              onClick={() => {
+                setEnded(false);
+                setAt(i);
+              }}
               sx={{
                 font: 'inherit',
                 color: 'inherit',

@@ -56,6 +56,15 @@ export default function FitStage() {
   const lies = pattern.edges.map((e) => ({ edge: e, lie: lieFor(fit, e) }));
   const read = lies.filter(({ lie }) => lie && lie.read > 0);
   const off = read.filter(({ lie }) => !lie!.good);
+  // The next joined edge that has stations to read, in the order of the letters after the one in hand.
+  const toRead = lies
+    .filter(({ edge: e, lie }) => e !== edge && isJoined(e.joint) && (!lie || lie.read < lie.stations))
+    .map(({ edge: e }) => e)
+    .sort((a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter));
+  const following = toRead.find((e) => edge && e.letter > edge.letter) ?? toRead[0];
+  const onward = following
+    ? { letter: following.letter, go: () => setPick({ kind: 'edge' as const, id: following.id }) }
+    : null;
   const worst = Math.max(0, ...read.flatMap(({ lie }) => [...lie!.tight, ...lie!.wide].map((p) => p.byMm)));
   const tally: TallyFigure[] = fit
     ? [
@@ -115,6 +124,7 @@ export default function FitStage() {
               fit={fit}
               edge={edge}
               onRead={(record) => put(fit.id, record)}
+              onward={onward}
             />
           )}
           {fit && edge && (

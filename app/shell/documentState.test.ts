@@ -53,7 +53,7 @@ test('saved elsewhere first: both are held until it is chosen, whatever is edite
   const still = editing(stale, edited('mine too'));
   expect([still.status, shouldSend(still)]).toEqual(['conflict', false]);
   const settled = editing(still, { what: 'settling' });
-  expect(settled).toMatchObject({ theirs: null, server: { number: 5 }, doc: { text: 'mine too' } });
+  expect(settled).toMatchObject({ theirs: null, server: { number: 5 }, doc: { text: 'mine too' }, about: '' });
   expect(shouldSend(settled)).toBe(true);
 });
 

@@ -93,7 +93,7 @@ export function editing<Doc>(now: Editing<Doc>, happened: Happening<Doc>): Editi
     case 'given-up':
       return { ...beginning(now.server) };
     case 'settling':
-      return now.theirs ? { ...now, server: now.theirs, theirs: null, status: 'saving' } : now;
+      return now.theirs ? { ...now, about: '', server: now.theirs, theirs: null, status: 'saving' } : now;
     case 'loaded':
       // Read anew with the page: taken only where this page has nothing of its own.
       if (isDirty(now) || now.sent !== null || happened.state.number === now.server.number) return now;

@@ -74,7 +74,7 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'fold-misses-card': (n, { it }, mm) => `A line ${mm(n.offMm)} in from ${it} misses the card.`,
   'folds-cross': (_, { All }) => `${All} cross: a fold may meet another at a corner but not cross it.`,
   'card-both-sides': (_, { All }) =>
-    `${All}: one folds toward you and one away, and both say the card lay on the outside or both on the inside. One card can’t have lain so: look again how it was made at each.`,
+    `${All} can’t all be right: a card that lay outside a fold toward you lay inside a fold away from you. Look again which side it lay on at each; each choice gives another blank.`,
   'hole-zero': (_, { It }) => `${It} has no diameter: give it one or take it off.`,
   'hole-outside': (_, { It }) => `${It} lies off the card: move it in.`,
   'hole-over-edge': (n, { It }, mm) => `${It} runs ${mm(n.overMm)} over the edge: move it in or make it smaller.`,

@@ -148,7 +148,9 @@ export function useDocument<K extends DocumentKind>(
     if (!shouldSend(work.current)) return;
     happen({ what: 'sending' });
     const { doc, about, server } = work.current;
-    const answer = await ask<Doc>(url, { intent: 'save', base: server.number, doc, about });
+    // Only what one page did in a row is fine tuning: another page's version is never thinned.
+    const tuned = about === '' ? '' : `${about} ${tabId()}`.slice(0, 80);
+    const answer = await ask<Doc>(url, { intent: 'save', base: server.number, doc, about: tuned });
     if (outgrown(answer)) return;
     happen({ what: 'answered', answer });
     clearTimeout(keeping.current);

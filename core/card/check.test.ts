@@ -49,6 +49,16 @@ describe('what is wrong on a card is named, with the things concerned', () => {
     expect(checkCard(turned).map((p) => p.code)).toEqual(['outline-clockwise']);
   });
 
+  test('a card that would have to lie on both faces of the metal', () => {
+    const a = fold('a', [0, 0.3], [2, 0.7]);
+    const b = fold('b', [0, 0.7], [2, 0.3]);
+    const said = (change: Partial<Fold>) => found({ folds: [a, { ...b, ...change }] });
+    expect(said({})).toEqual([]);
+    expect(said({ toward: 'back' })).toEqual([['card-both-sides', 'care', 'a', 'b']]);
+    expect(said({ made: 'inside-rolled' })).toEqual([['card-both-sides', 'care', 'a', 'b']]);
+    expect(said({ toward: 'back', made: 'inside-sharp' })).toEqual([]);
+  });
+
   test('folds', () => {
     expect(found({ folds: [fold('a', [0, 0.5], [2, 0.5])] })).toEqual([]);
     expect(found({ folds: [{ ...fold('a', [0, 0.5], [2, 0.5]), path: between({ side: 'gone', at: 0 }, { side: side(2), at: 0.5 }) }] })).toEqual([

@@ -11,7 +11,7 @@ import { distance, mix } from '../measure/vector';
 import { BASE_REACH_MM, facesOf } from './faces';
 import { endsOfFold } from './foldPlace';
 import { outlineOf } from './outline';
-import type { PatternDoc } from './pattern';
+import type { Fold, PatternDoc } from './pattern';
 
 /** How much of a fold's length at either end is left out when it is tested against the outline. */
 const CLEAR_OF_ENDS = 0.005;
@@ -25,14 +25,19 @@ const SHORTEST_SIDE_MM = 0.01;
  *
  * Stop: `outline-empty`, `outline-not-closed`, `side-zero`, `outline-crosses` (about: two sides), `outline-clockwise`,
  * `fold-off-outline`, `fold-zero`, `fold-leaves-card`, `folds-cross` (about: two folds), `hole-zero`.
- * Care: `hole-outside`, `hole-over-edge` (numbers: overMm), `holes-overlap`, `base-off-card` (the largest face then stays
+ * Care: `card-both-sides` (about: the first fold, then those that contradict it), `hole-outside`, `hole-over-edge` (numbers: overMm), `holes-overlap`, `base-off-card` (the largest face then stays
  * put).
  */
 export function checkCard(doc: PatternDoc): Problem[] {
   const outline = checkOutline(doc);
   if (outline.some((p) => p.severity === 'stop')) return outline;
   const polygon = outlineOf(doc).polygon();
-  const rest = [...checkFolds(doc, polygon), ...checkBase(doc, polygon), ...checkHoles(doc, polygon)];
+  const rest = [
+    ...checkFolds(doc, polygon),
+    ...checkSides(doc),
+    ...checkBase(doc, polygon),
+    ...checkHoles(doc, polygon),
+  ];
   const rank = (p: Problem) => (p.severity === 'stop' ? 0 : 1);
   return [...outline, ...rest].sort((a, b) => rank(a) - rank(b));
 }
@@ -98,6 +103,17 @@ function checkFolds(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
     if (!faces.ok) problems.push(...faces.problems);
   }
   return problems;
+}
+
+/**
+ * A card lies on one face of the metal. On the face that is drawn it is inside of what folds toward you and outside of
+ * what folds away; on the back the other way about. The folds that say otherwise than the first are told with it.
+ */
+function checkSides(doc: PatternDoc): Problem[] {
+  const face = ({ toward, made }: Fold) => (toward === 'face') === made.startsWith('inside');
+  const [first, ...others] = doc.folds;
+  const odd = others.filter((fold) => face(fold) !== face(first!));
+  return first && odd.length > 0 ? [care('card-both-sides', [first.id, ...odd.map((fold) => fold.id)])] : [];
 }
 
 function checkBase(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
