@@ -60,7 +60,7 @@ test('folds are put where one means them: typed from an edge, along the edges, o
     await expect(page.getByLabel(/^Turned through/)).toHaveValue('270');
     await page.getByLabel(/^Turned through/).fill('135');
     await page.getByLabel(/^Turned through/).press('Enter');
-    await page.getByRole('button', { name: 'Away from you' }).click();
+    await page.getByRole('button', { name: 'Away from you', exact: true }).click();
     await saved(page);
     await page.getByRole('link', { name: /^Blank:/ }).click();
     await expect(page.getByRole('button', { name: /^Fold 2, 135°/ })).toBeVisible();
