@@ -24,14 +24,25 @@ export function planOfVersion1(given: unknown): PlanDoc | null {
   const old = z
     .looseObject({
       version: z.literal(1),
-      edges: z.array(z.looseObject({ id: z.string(), meets: z.string().max(120), weld: WeldPlanSchema.nullable() })),
+      edges: z.array(
+        z.looseObject({
+          id: z.string(),
+          meets: z.string().max(120),
+          weld: WeldPlanSchema.nullable(),
+          joint: z.looseObject({ kind: z.string() }),
+        }),
+      ),
     })
     .safeParse(given);
   if (!old.success) return null;
   return {
     version: PLAN_VERSION,
     edges: old.data.edges
-      .filter((e) => e.meets !== '' || e.weld !== null)
-      .map(({ id, meets, weld }) => ({ edge: id, meets, weld })),
+      .map(({ id, meets, weld, joint }) => {
+        // Of an edge that is not joined nothing was meant; of one that is, "not welded" was.
+        const joined = joint.kind !== 'free' && joint.kind !== 'hem';
+        return { edge: id, meets, ...(joined && { weld }) };
+      })
+      .filter((e) => e.meets !== '' || 'weld' in e),
   };
 }

@@ -30,9 +30,10 @@ INSERT INTO "heads" ("piece", "kind", "number")
 -- What a card said of an edge that is no geometry becomes the first version of the piece's plan.
 INSERT INTO "documents" ("piece", "kind", "number", "parent", "version", "at", "body")
 	SELECT p."id", 'plan', 1, 0, 1, r."at", jsonb_build_object('version', 1, 'edges', coalesce((
-		SELECT jsonb_agg(jsonb_build_object('edge', e->'id', 'meets', e->'meets', 'weld', e->'weld'))
+		SELECT jsonb_agg(jsonb_build_object('edge', e->'id', 'meets', e->'meets') ||
+			CASE WHEN e->'joint'->>'kind' IN ('free', 'hem') THEN '{}'::jsonb ELSE jsonb_build_object('weld', e->'weld') END)
 		FROM jsonb_array_elements(r."pattern"->'edges') e
-		WHERE e->>'meets' <> '' OR jsonb_typeof(e->'weld') = 'object'
+		WHERE e->>'meets' <> '' OR e->'joint'->>'kind' NOT IN ('free', 'hem')
 	), '[]'::jsonb))
 	FROM "pieces" p JOIN "revisions" r ON r."piece" = p."id" AND r."number" = p."revision";
 --> statement-breakpoint
