@@ -40,6 +40,13 @@ test.describe('at phone width', () => {
     await entry.getByRole('button', { name: 'Put in the record' }).click();
     await expect(page.getByText('MIG: Plugs 13–20')).toBeVisible();
     await expect(page.getByText('20 of 52')).toBeVisible();
+    // Written on the wrong edge: it is taken back with a reason, stays in the record, and counts no more.
+    await page.getByRole('button', { name: 'Take this back' }).first().click();
+    await page.getByLabel('Why it is taken back').fill('That was the other flange.');
+    await page.getByRole('button', { name: 'Take back', exact: true }).click();
+    await expect(page.getByText(/Taken back .*That was the other flange\./)).toBeVisible();
+    await expect(page.getByText('MIG: Plugs 13–20')).toBeVisible();
+    await expect(page.getByText('12 of 52')).toBeVisible();
 
     await page.getByRole('button', { name: 'Write down an inspection' }).click();
     const look = page.getByRole('region', { name: 'Inspection entry' });

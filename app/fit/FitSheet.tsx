@@ -6,6 +6,7 @@ import { HELD } from '#core/format/lists';
 import type { Fit } from '../records/fits.server';
 import { Choice } from '../shell/Choice';
 import { localInput } from '../shell/Moment';
+import { Withdraw } from '../shell/Withdraw';
 import { useDraft } from '../shell/useDraft';
 import type { Post } from '../shell/usePost';
 import { HELD_WORDS } from './held';
@@ -54,6 +55,7 @@ export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
           Keep this
         </Button>
       )}
+      <Withdraw what="trial" id={fit.id} withdrawn={fit.withdrawn} post={post} />
     </Stack>
   );
 }

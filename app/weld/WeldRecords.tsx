@@ -3,10 +3,10 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { edgeOfRecord } from '#core/card/recordPlace';
-import type { Withdrawn } from '#core/format/job';
 import type { Inspection, Weld } from '../records/welds.server';
 import { Moment } from '../shell/Moment';
 import { usePiece } from '../shell/pieceContext';
+import { Withdraw } from '../shell/Withdraw';
 import { usePreferences } from '../shell/preferences';
 import { useDraft } from '../shell/useDraft';
 import type { Post } from '../shell/usePost';
@@ -145,53 +145,5 @@ function InspectionLine({ inspection, letter, post }: { inspection: Inspection; 
         </Box>
       )}
     </>
-  );
-}
-
-/** Taking an entry back: it stays in the record, struck out, with when and why. A wrong one is taken back and written anew. */
-export function Withdraw({
-  what,
-  id,
-  withdrawn,
-  post,
-}: {
-  what: 'weld' | 'inspection' | 'trial';
-  id: string;
-  withdrawn: Withdrawn | null;
-  post: Post;
-}) {
-  const { draft, set, drop } = useDraft(`withdraw ${id}`, { open: false, why: '' });
-  if (withdrawn) {
-    return (
-      <Box sx={{ color: 'var(--torch)', fontSize: '0.9rem' }}>
-        Taken back <Moment at={withdrawn.at} />: {withdrawn.why}
-      </Box>
-    );
-  }
-  if (!draft.open) {
-    return (
-      <Button size="small" color="inherit" onClick={() => set({ open: true })}>
-        Take this back
-      </Button>
-    );
-  }
-  return (
-    <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-end', mt: 1 }}>
-      <TextField
-        label="Why it is taken back"
-        value={draft.why}
-        onChange={(event) => set({ why: event.target.value.slice(0, 400) })}
-        helperText="It stays in the record, marked so. Write the right one down anew."
-      />
-      <Button
-        variant="contained"
-        disabled={draft.why.trim() === '' || post.state === 'busy'}
-        onClick={() =>
-          void post.send({ intent: 'withdraw', what, id, why: draft.why.trim() }).then((taken) => taken && drop())
-        }
-      >
-        Take back
-      </Button>
-    </Box>
   );
 }
