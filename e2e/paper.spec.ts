@@ -25,6 +25,7 @@ test('every page says what it is: piece, revision, its own name, the bars to che
   for (const text of pages) {
     expect(text).toContain('Step-well tray');
     expect(text).toMatch(/revision \d/);
+    expect(text).toMatch(/Mobile library van · .* 1\.20 mm · \d+ \w+ \d{4}/);
     expect(text).toContain('100 mm');
     expect(text).toContain('4 in');
   }

@@ -2,11 +2,13 @@ import { z } from 'zod';
 import { foldCsv } from '#core/format/csv';
 import { toDxf } from '#core/format/dxf';
 import { toSvg } from '#core/format/svg';
+import { formatThin } from '#core/measure/length';
 import { metalById } from '#core/metal/metals';
 import { labelsOfBlank, labelsOfCard, layersOfBlank, layersOfCard } from '#core/sheet/layers';
 import { PAPERS } from '#core/sheet/tiles';
 import type { Paper } from '#core/sheet/tiles';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
+import { jobById } from '../records/jobs.server';
 import { notePrint, pieceById } from '../records/pieces.server';
 import { documentState } from '../records/documents.server';
 import { shopSettings } from '../records/shop.server';
@@ -32,7 +34,8 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     .safeParse(new URL(request.url).searchParams.get('paper') ?? 'a4');
   const piece = id.success ? await pieceById(id.data) : null;
   if (!piece || !file.success || !paper.success) throw new Response(null, { status: 404 });
-  const [card, plan, shop] = await Promise.all([
+  const [job, card, plan, shop] = await Promise.all([
+    jobById(piece.job),
     documentState(piece.id, 'card'),
     documentState(piece.id, 'plan'),
     shopSettings(),
@@ -53,6 +56,9 @@ export async function loader({ params, request }: Route.LoaderArgs) {
           what,
           revision: card.number,
           shop: shop.name,
+          job: job?.name ?? '',
+          sheet: `${metal.name} ${formatThin(piece.thicknessMm, shop.units)}`,
+          date: new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }),
           paper: paper.data,
         })
       : ending === 'svg'

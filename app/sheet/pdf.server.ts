@@ -14,7 +14,17 @@ const font = (name: string) => createRequire(import.meta.url).resolve(`@fontsour
 const TEXT = 'barlow/files/barlow-latin-500-normal';
 const CONDENSED = 'barlow-condensed/files/barlow-condensed-latin-600-normal';
 
-type Head = { title: string; what: string; revision: number; shop: string; paper: Paper };
+/** What each page says it is; `sheet` is the metal and its thickness, `date` the day of printing. */
+type Head = {
+  title: string;
+  what: string;
+  revision: number;
+  shop: string;
+  job: string;
+  sheet: string;
+  date: string;
+  paper: Paper;
+};
 type Pdf = InstanceType<typeof PDFDocument>;
 
 /**
@@ -93,6 +103,9 @@ function drawLabel(pdf: Pdf, [x, y]: Vec, { text, tag }: PaperLabel): void {
   pdf.fillColor('#000').text(text, x - half + 1.2, y - (tag ? 2.9 : 1.9), { lineBreak: false });
 }
 
+/** Kept free at the top right for the key of the pages, mm. */
+const KEY_MM = 42;
+
 /** What stands in the clear margin: name and revision, page name, key of the pages, check bars. */
 function drawMargin(pdf: Pdf, tiling: Tiling, tile: Tile, head: Head): void {
   const { marginMm: m, pageWidthMm: pw, pageHeightMm: ph } = tiling;
@@ -104,7 +117,12 @@ function drawMargin(pdf: Pdf, tiling: Tiling, tile: Tile, head: Head): void {
   pdf
     .font('text')
     .fontSize(2.8)
-    .text(`${head.shop} · print at 100 %, then check the bars with a rule`, m + 14, 11, { lineBreak: false });
+    .text(`${head.job} · ${head.sheet} · ${head.date} · ${head.shop}`, m + 14, 11, {
+      lineBreak: false,
+      ellipsis: true,
+      width: pw - 2 * m - 14 - KEY_MM,
+    });
+  pdf.text('Print at 100 %, then check the bars with a rule.', m + 122, ph - 6.6, { lineBreak: false });
 
   const cell = Math.min(5, 9 / tiling.rows, 40 / tiling.columns);
   const left = pw - m - cell * tiling.columns;
