@@ -6,8 +6,9 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { Suspense, lazy, useEffect, useRef, useState } from 'react';
 import { edgeLength } from '#core/card/outline';
-import type { Edge } from '#core/card/pattern';
+import type { Edge, PatternDoc } from '#core/card/pattern';
 import { lieOf } from '#core/fit/lie';
+import { readingsNow } from '#core/fit/readingsNow';
 import { evenStations, gapTarget, wantedAlong } from '#core/fit/target';
 import { weldOf } from '#core/weld/planned';
 import type { FitRecord } from '#core/format/job';
@@ -43,7 +44,7 @@ export function EdgeReadings({
   const usual = gapTarget(edge.joint.kind, process, facts.thicknessMm);
   const [record, setRecord] = useState<EdgeRecord>(
     () =>
-      keptRecord(fit.id, edge.id) ??
+      waiting(pattern, fit.id, edge.id) ??
       fit.edges.find((e) => e.edge === edge.id) ?? {
         edge: edge.id,
         turned: pattern.turned,
@@ -260,6 +261,12 @@ export function EdgeReadings({
     </Stack>
   );
 }
+
+/** What waits in the browser for the server, at its places on the card as it is now. */
+const waiting = (pattern: PatternDoc, fit: string, edge: string): EdgeRecord | null => {
+  const kept = keptRecord(fit, edge);
+  return kept && readingsNow(pattern, kept);
+};
 
 /** A mark of its own for each way of being out: wide, tight, proud, low. */
 const outMark = (what: What, value: number, wantedMm: number): string =>

@@ -12,12 +12,14 @@ export const keep = (fit: string, record: EdgeRecord): void =>
 /** Forgets what the server has; readings made since it was sent stay. */
 export function letGo(fit: string, record: EdgeRecord): void {
   const key = keyOf(fit, record.edge);
-  if (localStorage.getItem(key) === JSON.stringify(record)) localStorage.removeItem(key);
+  if (JSON.stringify(keptRecord(fit, record.edge)) === JSON.stringify(record)) localStorage.removeItem(key);
 }
 
 export function keptRecord(fit: string, edge: string): EdgeRecord | null {
-  // Written by this page's own code; the server checks it again before it is stored.
-  return JSON.parse(localStorage.getItem(keyOf(fit, edge)) ?? 'null') as EdgeRecord | null;
+  // Written by this page's own code; the server checks it again before it is stored. One that an older program left says
+  // neither which way the card lay nor that its target is its own: it was as drawn, and it was.
+  const kept = JSON.parse(localStorage.getItem(keyOf(fit, edge)) ?? 'null') as EdgeRecord | null;
+  return kept && { ...kept, turned: kept.turned ?? false, own: kept.own ?? true };
 }
 
 /** Everything that waits for the given fits. */

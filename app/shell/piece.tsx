@@ -10,6 +10,7 @@ import { z } from 'zod';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import { emptyPlan } from '#core/weld/emptyPlan';
+import { readingsNow } from '#core/fit/readingsNow';
 import { metalById } from '#core/metal/metals';
 import { fitsOf } from '../records/fits.server';
 import { jobById } from '../records/jobs.server';
@@ -159,7 +160,18 @@ function PieceRoad({ loaded }: { loaded: Route.ComponentProps['loaderData'] }) {
         : null,
     [development, pattern, plan.doc, metal, facts.thicknessMm, shop],
   );
-  const standing = useMemo(() => fits.filter((fit) => !fit.withdrawn), [fits]);
+  // Trials that stand, their readings at their places on the card as it is now.
+  const standing = useMemo(
+    () =>
+      fits
+        .filter((fit) => !fit.withdrawn)
+        .map((fit) =>
+          fit.edges.every((edge) => edge.turned === pattern.turned)
+            ? fit
+            : { ...fit, edges: fit.edges.map((edge) => readingsNow(pattern, edge)) },
+        ),
+    [fits, pattern],
+  );
   const road = roadOf({
     pattern,
     plan: plan.doc,
