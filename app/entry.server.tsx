@@ -5,7 +5,7 @@ import createEmotionServer from '@emotion/server/create-instance';
 import { renderToPipeableStream } from 'react-dom/server';
 import type { EntryContext } from 'react-router';
 import { ServerRouter } from 'react-router';
-import { styleCache } from './shell/styleCache';
+import { styleCache } from './frame/styleCache';
 
 /**
  * Renders the whole page before any of it is sent, so that the style tags it needs can stand in its head before it is

@@ -1,5 +1,6 @@
 import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
+import { Suspense, lazy, useCallback, useState } from 'react';
 import type { ReactNode } from 'react';
 import type { ShouldRevalidateFunctionArgs } from 'react-router';
 import {
@@ -13,11 +14,12 @@ import {
 } from 'react-router';
 import type { Route } from './+types/root';
 import { shopSettings } from './records/shop.server';
-import './shell/bench.css';
-import { Lost } from './shell/Lost';
-import './shell/fonts';
-import { PreferencesProvider, preferencesFrom } from './shell/preferences';
-import { theme } from './shell/theme';
+import './frame/bench.css';
+import './frame/fonts';
+import { KeyCardContext } from './frame/keyCard';
+import { Lost } from './frame/Lost';
+import { PreferencesProvider, preferencesFrom } from './frame/preferences';
+import { theme } from './frame/theme';
 
 export async function loader({ request }: Route.LoaderArgs) {
   const shop = await shopSettings();
@@ -55,8 +57,22 @@ export function Layout({ children }: { children: ReactNode }) {
   );
 }
 
+// Wanted now and then; the marks and the dialog need not be on every page.
+const KeyCard = lazy(() => import('./drawing/KeyCard'));
+
 export default function Root() {
-  return <Outlet />;
+  const [keyCard, setKeyCard] = useState(false);
+  const openKeyCard = useCallback(() => setKeyCard(true), []);
+  return (
+    <KeyCardContext.Provider value={openKeyCard}>
+      <Outlet />
+      {keyCard && (
+        <Suspense>
+          <KeyCard open onClose={() => setKeyCard(false)} />
+        </Suspense>
+      )}
+    </KeyCardContext.Provider>
+  );
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {

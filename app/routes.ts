@@ -3,14 +3,14 @@ import type { RouteConfig } from '@react-router/dev/routes';
 
 /** The one table of routes: the pages that are not stages, then a piece and its road. */
 export default [
-  layout('shell/Frame.tsx', [
+  layout('frame/Frame.tsx', [
     index('jobs/jobs.tsx'),
     route('jobs/:jobId', 'jobs/job.tsx'),
     route('jobs/:jobId/new-piece', 'jobs/newPiece.tsx'),
     route('shop', 'shop/shop.tsx'),
   ]),
-  route('pieces/:pieceId', 'shell/piece.tsx', [
-    index('shell/pieceStart.tsx'),
+  route('pieces/:pieceId', 'piece/piece.tsx', [
+    index('piece/pieceStart.tsx'),
     route('survey', 'survey/survey.tsx'),
     route('card', 'card/card.tsx'),
     route('blank', 'blank/blank.tsx'),
@@ -18,10 +18,10 @@ export default [
     route('fit', 'fit/fit.tsx'),
     route('weld', 'weld/weld.tsx'),
   ]),
-  route('pieces/:pieceId/documents/:kind', 'shell/documents.ts'),
+  route('pieces/:pieceId/documents/:kind', 'piece/documents.ts'),
   route('pieces/:pieceId/pattern/:file', 'sheet/pattern.ts'),
   route('pieces/:pieceId/fits', 'fit/fits.ts'),
   route('pieces/:pieceId/welds', 'weld/welds.ts'),
   route('jobs/:jobId/file', 'jobs/file.ts'),
-  route('health', 'shell/health.ts'),
+  route('health', 'frame/health.ts'),
 ] satisfies RouteConfig;

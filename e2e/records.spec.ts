@@ -59,7 +59,9 @@ test('what cannot be a card, a reading or a weld is refused with the place and t
 
   // A reading goes only to a fit of the piece it is sent to.
   const other = await aPiece(request);
-  const { id } = (await (await request.post(`/pieces/${piece}/fits`, { data: { intent: 'new', fit } })).json()) as { id: string }; // prettier-ignore
+  const answer = await request.post(`/pieces/${piece}/fits`, { data: { intent: 'new', fit } });
+  const { fits } = (await answer.json()) as { fits: { id: string }[] };
+  const { id } = fits[0]!;
   const edge = {
     edge: blank.edges[0]!.id,
     turned: false,

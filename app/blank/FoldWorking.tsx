@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import type { BlankFold } from '#core/blank/fold/developed';
-import { usePreferences } from '../shell/preferences';
+import { usePreferences } from '../frame/preferences';
 import { foldWorking } from './workings';
 
 /** The picked fold, with its working open. */

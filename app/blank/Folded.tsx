@@ -7,7 +7,7 @@ import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import type { Development } from '#core/blank/fold/developed';
 import { points } from '#core/measure/path';
 import type { Vec } from '#core/measure/vector';
-import { usePiece } from '../shell/pieceContext';
+import { usePiece } from '../piece/pieceContext';
 import type { PieceMesh } from './pieceMesh';
 import { pieceMesh } from './pieceMesh';
 

@@ -8,7 +8,7 @@ import Typography from '@mui/material/Typography';
 import { Fragment } from 'react';
 import type { Blank, BlankHole } from '#core/blank/blank';
 import { MOST_CORNERS, markingOut } from '#core/blank/markingOut';
-import { usePreferences } from '../shell/preferences';
+import { usePreferences } from '../frame/preferences';
 import { lineName } from './ScribeTables';
 
 /** The outline by rule, square and compasses, in working order: every corner from two lines square to each other. */

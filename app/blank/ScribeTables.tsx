@@ -10,14 +10,15 @@ import type { DatumLine } from '#core/blank/datum';
 import { datumOf, fromDatum } from '#core/blank/datum';
 import type { ScribeLine } from '#core/blank/scribe';
 import { scribeTable } from '#core/blank/scribe';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
+import { usePick, usePiece } from '../piece/pieceContext';
+import { usePreferences } from '../frame/preferences';
 
 const LINES: Record<ScribeLine['line'], string> = { brake: 'Brake line', near: 'Near tangent', far: 'Far tangent' };
 
 /** What to scribe and from which edge: can be followed with a rule and a square. */
 export function ScribeTables({ development }: { development: Development }) {
-  const { pattern, pick, setPick, shop } = usePiece();
+  const { pattern, shop } = usePiece();
+  const { pick, setPick } = usePick();
   const { bare, thin, unit } = usePreferences();
   const table = scribeTable(development);
   const { holes } = table;

@@ -9,13 +9,13 @@ import { box } from '#core/measure/path';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import { BlankPicture } from '../drawing/BlankPicture';
 import { Drawing } from '../drawing/Drawing';
-import { EdgeStory } from '../drawing/EdgeStory';
-import { NoBlank } from '../drawing/NoBlank';
-import { Notices } from '../shell/Notices';
-import { StageLayout } from '../shell/StageLayout';
-import type { TallyFigure } from '../shell/Tally';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
+import { EdgeStory } from '../piece/EdgeStory';
+import { NoBlank } from '../piece/NoBlank';
+import { Notices } from '../piece/Notices';
+import { StageLayout } from '../frame/StageLayout';
+import type { TallyFigure } from '../frame/Tally';
+import { usePick, usePiece } from '../piece/pieceContext';
+import { usePreferences } from '../frame/preferences';
 import { FoldWorking } from './FoldWorking';
 import { MarkingOut } from './MarkingOut';
 import { ScribeTables } from './ScribeTables';
@@ -31,15 +31,16 @@ export default function BlankStage() {
 }
 
 function Blank({ development }: { development: Development }) {
-  const { pattern, plan, pick, setPick, facts, metal } = usePiece();
+  const { pattern, plan, facts, metal } = usePiece();
+  const { pick, setPick } = usePick();
   const shown = usePreferences();
   const { show, showThin, showArea, showWeight } = shown;
   const [view, setView] = useState<'flat' | 'folded'>('flat');
   const [table, setTable] = useState<'outline' | 'folds'>('folds');
   const { size, folds, warnings } = development;
   const plugs = useMemo(
-    () => plugsOnBlank(pattern, plan.doc, facts.thicknessMm, development),
-    [pattern, plan.doc, facts.thicknessMm, development],
+    () => plugsOnBlank(pattern, plan, facts.thicknessMm, development),
+    [pattern, plan, facts.thicknessMm, development],
   );
   const workings = sizeWorkings(development, metal, facts.thicknessMm, shown);
   const few = folds.slice(0, 4);

@@ -1,7 +1,7 @@
 import type { BlankFold, Development } from '#core/blank/fold/developed';
 import type { Metal } from '#core/metal/metals';
-import type { Working } from '../shell/Tally';
-import { MADE_WORDS } from '../shell/words';
+import type { Working } from '../frame/Tally';
+import { MADE_WORDS } from '../frame/words';
 
 type Show = (mm: number, digits?: number) => string;
 /** The ways to show a length in the unit in use: a length; a thin thing without its unit, and with it. */

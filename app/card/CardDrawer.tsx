@@ -1,6 +1,6 @@
 import { memo, useDeferredValue } from 'react';
 import type { PatternDoc } from '#core/card/pattern';
-import type { Pick } from '../shell/pieceContext';
+import type { Pick } from '../drawing/pick';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
@@ -15,10 +15,10 @@ import { meetsOf } from '#core/weld/planned';
 import { letterAgain } from '#core/card/edit';
 import { mirrored } from '#core/card/mirror';
 import { edgeLength } from '#core/card/outline';
-import { Notices } from '../shell/Notices';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
-import { JOINT_WORDS } from '../shell/words';
+import { Notices } from '../piece/Notices';
+import { usePick, usePiece } from '../piece/pieceContext';
+import { usePreferences } from '../frame/preferences';
+import { JOINT_WORDS } from '../frame/words';
 import { CornerPanel } from './CornerPanel';
 import { EdgePanel } from './EdgePanel';
 import { FoldPanel } from './FoldPanel';
@@ -26,7 +26,8 @@ import { HolePanel } from './HolePanel';
 
 /** What the picked thing says at the card stage; with nothing picked, the card as a whole. */
 export function CardDrawer() {
-  const { pattern, pick, problems } = usePiece();
+  const { pattern, problems } = usePiece();
+  const { pick } = usePick();
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
   const fold = pick?.kind === 'fold' ? pattern.folds.find((f) => f.id === pick.id) : undefined;
   const hole = pick?.kind === 'hole' ? pattern.holes.find((h) => h.id === pick.id) : undefined;
@@ -44,7 +45,8 @@ export function CardDrawer() {
 }
 
 function WholeCard() {
-  const { card, plan, pattern, setPick } = usePiece();
+  const { patternEditor, plan, pattern } = usePiece();
+  const { setPick } = usePick();
   const { show } = usePreferences();
   // While a corner is dragged the table may lag; the drawing must not.
   const settled = useDeferredValue(pattern);
@@ -56,18 +58,18 @@ function WholeCard() {
           Touch an edge to say what it meets and how it is joined. The plumb-bob hangs from the datum corner.
         </Typography>
       </Box>
-      <EdgeTable pattern={settled} plan={plan.doc} show={show} onPick={setPick} />
+      <EdgeTable pattern={settled} plan={plan} show={show} onPick={setPick} />
       <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
-        <Button variant="outlined" onClick={() => card.edit(mirrored(pattern))}>
+        <Button variant="outlined" onClick={() => patternEditor.edit(mirrored(pattern))}>
           Turn over for the other side
         </Button>
-        <Button variant="outlined" onClick={() => card.edit(letterAgain(pattern))}>
+        <Button variant="outlined" onClick={() => patternEditor.edit(letterAgain(pattern))}>
           Letter edges again
         </Button>
         <Button
           variant="outlined"
           onClick={() =>
-            card.edit({ ...pattern, corners: [], sides: [], edges: [], folds: [], holes: [], base: null })
+            patternEditor.edit({ ...pattern, corners: [], sides: [], edges: [], folds: [], holes: [], base: null })
           }
         >
           Start the card over

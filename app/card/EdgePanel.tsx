@@ -15,13 +15,13 @@ import { JOINTS } from '#core/card/kinds';
 import { arcOf, bulgeOfRadius, bulgeThrough, isStraight } from '#core/measure/segment';
 import { add, distance, left, mix, scale, sub, unit } from '#core/measure/vector';
 import { meetsOf, setPlan } from '#core/weld/planned';
-import { EdgeStory } from '../drawing/EdgeStory';
-import { Choice } from '../shell/Choice';
-import { LengthField } from '../shell/LengthField';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
-import { problemSentence } from '../shell/sentences';
-import { JOINT_WORDS } from '../shell/words';
+import { EdgeStory } from '../piece/EdgeStory';
+import { Choice } from '../forms/Choice';
+import { LengthField } from '../forms/LengthField';
+import { usePick, usePiece } from '../piece/pieceContext';
+import { usePreferences } from '../frame/preferences';
+import { problemSentence } from '../frame/sentences';
+import { JOINT_WORDS } from '../frame/words';
 import { newFold } from './newFold';
 import { newId } from './newId';
 
@@ -47,17 +47,20 @@ function jointOf(kind: JointKind, thicknessMm: number, from: Joint): Joint {
 
 /** An edge at the card stage: its shape, what it meets, how it is joined. */
 export function EdgePanel({ edge }: { edge: Edge }) {
-  const { card, plan, pattern, facts } = usePiece();
+  const { patternEditor, plan, planEditor, pattern, facts } = usePiece();
   const { show } = usePreferences();
   const [refused, setRefused] = useState<string | null>(null);
   const put = (next: ReturnType<typeof joinEdges>) => {
     setRefused(next.ok ? null : problemSentence(next.problems[0]!, pattern, show));
-    if (next.ok) card.edit(next.doc);
+    if (next.ok) patternEditor.edit(next.doc);
   };
   const { joint } = edge;
   // Another kind of joint is a step of its own; its figures are fine tuning.
   const setJoint = (next: Joint) =>
-    card.edit(setEdge(pattern, edge.id, { joint: next }), next.kind === joint.kind ? `joint ${edge.id}` : '');
+    patternEditor.edit(
+      setEdge(pattern, edge.id, { joint: next }),
+      next.kind === joint.kind ? `joint ${edge.id}` : '',
+    );
   const next = nextEdge(pattern, edge);
   return (
     <>
@@ -81,9 +84,9 @@ export function EdgePanel({ edge }: { edge: Edge }) {
       )}
       <TextField
         label="Meets"
-        value={meetsOf(plan.doc, edge.id)}
+        value={meetsOf(plan, edge.id)}
         onChange={(event) =>
-          plan.edit(setPlan(plan.doc, edge.id, { meets: event.target.value.slice(0, 120) }), `meets ${edge.id}`)
+          planEditor.edit(setPlan(plan, edge.id, { meets: event.target.value.slice(0, 120) }), `meets ${edge.id}`)
         }
         placeholder="What it comes up to: floor edge, old sill …"
       />
@@ -173,7 +176,8 @@ const nextEdge = (pattern: PatternDoc, edge: Edge): Edge | undefined =>
 
 /** Laying a fold so far in along an edge: a flange, a lip, a step. */
 function FoldAlong({ edge }: { edge: Edge }) {
-  const { card, pattern, setPick } = usePiece();
+  const { patternEditor, pattern } = usePiece();
+  const { setPick } = usePick();
   const { show } = usePreferences();
   const [offMm, setOff] = useState(20);
   const [missed, setMissed] = useState<string | null>(null);
@@ -187,7 +191,7 @@ function FoldAlong({ edge }: { edge: Edge }) {
     setMissed(found.ok ? null : problemSentence(found.problems[0]!, pattern, show));
     if (!found.ok) return;
     const id = newId();
-    card.edit({
+    patternEditor.edit({
       ...pattern,
       folds: [...pattern.folds, newFold(pattern, id, { kind: 'along', side: straight, inMm: offMm })],
     });
@@ -212,7 +216,7 @@ function FoldAlong({ edge }: { edge: Edge }) {
 
 /** Straight or curved, and how long or how round. */
 function SideShape({ sideId, said }: { sideId: string; said: string }) {
-  const { card, pattern } = usePiece();
+  const { patternEditor, pattern } = usePiece();
   const segment = segmentOfSide(pattern, sideId);
   if (!segment) return null;
   const straight = isStraight(segment);
@@ -222,7 +226,7 @@ function SideShape({ sideId, said }: { sideId: string; said: string }) {
   const bow = (riseMm: number) => {
     const middle = mix(segment.a, segment.b, 0.5);
     const via = add(middle, scale(left(unit(sub(segment.b, segment.a))), -riseMm));
-    card.edit(reshapeSide(pattern, sideId, bulgeThrough(segment.a, via, segment.b)), sideId);
+    patternEditor.edit(reshapeSide(pattern, sideId, bulgeThrough(segment.a, via, segment.b)), sideId);
   };
   return (
     <>
@@ -233,7 +237,7 @@ function SideShape({ sideId, said }: { sideId: string; said: string }) {
         value={straight ? 'line' : 'arc'}
         aria-label={said ? `Shape of ${said.toLowerCase()}` : 'Shape of the side'}
         onChange={(_, shape: string | null) =>
-          shape && card.edit(reshapeSide(pattern, sideId, shape === 'line' ? 0 : 0.2))
+          shape && patternEditor.edit(reshapeSide(pattern, sideId, shape === 'line' ? 0 : 0.2))
         }
       >
         <ToggleButton value="line">Straight</ToggleButton>
@@ -247,7 +251,7 @@ function SideShape({ sideId, said }: { sideId: string; said: string }) {
           digits={2}
           onChange={(mm) => {
             const next = mm === null ? null : setSideLength(pattern, sideId, mm);
-            if (next?.ok) card.edit(next.doc, sideId);
+            if (next?.ok) patternEditor.edit(next.doc, sideId);
           }}
         />
       ) : (
@@ -258,7 +262,7 @@ function SideShape({ sideId, said }: { sideId: string; said: string }) {
             min={chord / 2}
             onChange={(mm) => {
               const bulge = mm && bulgeOfRadius(segment.a, segment.b, mm, segment.bulge > 0 ? 1 : -1);
-              if (bulge) card.edit(reshapeSide(pattern, sideId, bulge));
+              if (bulge) patternEditor.edit(reshapeSide(pattern, sideId, bulge));
             }}
           />
           <LengthField label="Rise (− is hollow)" signed mm={rise} digits={2} onChange={(mm) => mm && bow(mm)} />

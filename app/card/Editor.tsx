@@ -13,9 +13,9 @@ import type { Vec } from '#core/measure/vector';
 import { cross, distance, sub, unit as direction } from '#core/measure/vector';
 import { CardPicture } from '../drawing/CardPicture';
 import { Drawing } from '../drawing/Drawing';
-import { StageLayout } from '../shell/StageLayout';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
+import { StageLayout } from '../frame/StageLayout';
+import { usePick, usePiece } from '../piece/pieceContext';
+import { usePreferences } from '../frame/preferences';
 import { CardDrawer } from './CardDrawer';
 import { Bows, Handles } from './Handles';
 import { Guides, PlaceInHand, placeMeant } from './InHand';
@@ -39,7 +39,8 @@ const SAYS: Record<Tool, string> = {
 
 /** The card stage proper: drawing to drag on, drawer for what is picked, tally of the card. */
 export function Editor() {
-  const { card, pattern, pick, setPick, development } = usePiece();
+  const { patternEditor, pattern, development } = usePiece();
+  const { pick, setPick } = usePick();
   const { unit, show, showArea } = usePreferences();
   const [tool, setTool] = useState<Tool>('move');
   const [foldFrom, setFoldFrom] = useState<SnappedPlace | null>(null);
@@ -74,10 +75,10 @@ export function Editor() {
     const h = held.current!;
     if (!h.moved && distance(h.at, p) * scale < 4) return;
     h.moved = true;
-    if (h.kind === 'side') return card.edit(bowed(pattern, h.id, p, SNAP_PX / scale), h.id);
+    if (h.kind === 'side') return patternEditor.edit(bowed(pattern, h.id, p, SNAP_PX / scale), h.id);
     const found = snap(p, { ...snapAround(pattern, h.id), reachMm: SNAP_PX / scale, unit });
     setGuides(found.guides);
-    card.edit(
+    patternEditor.edit(
       h.kind === 'corner'
         ? moveCorner(pattern, h.id, found.point)
         : setHole(pattern, h.id, { x: found.point[0], y: found.point[1] }),
@@ -101,13 +102,13 @@ export function Editor() {
     if (h && !h.moved && h.kind !== 'side') return setPick({ kind: h.kind, id: h.id });
     if (h || tool === 'move') return;
     if (tool === 'base') {
-      card.edit({ ...pattern, base: [p[0], p[1]] });
+      patternEditor.edit({ ...pattern, base: [p[0], p[1]] });
       return choose('move');
     }
     if (tool === 'hole') {
       const id = newId();
       const found = snap(p, { anchors: [], ends: [], directions: [], reachMm: SNAP_PX / scale, unit });
-      card.edit({
+      patternEditor.edit({
         ...pattern,
         holes: [...pattern.holes, { id, x: found.point[0], y: found.point[1], diameterMm: 8 }],
       });
@@ -118,12 +119,12 @@ export function Editor() {
     if (!meant) return;
     if (tool === 'corner') {
       const split = splitSide(pattern, meant.spot.side, meant.spot.at, newId);
-      if (split.ok) card.edit(split.doc);
+      if (split.ok) patternEditor.edit(split.doc);
       return choose('move');
     }
     if (!foldFrom) return setFoldFrom(meant);
     const id = newId();
-    card.edit({
+    patternEditor.edit({
       ...pattern,
       folds: [...pattern.folds, newFold(pattern, id, { kind: 'between', from: foldFrom.place, to: meant.place })],
     });

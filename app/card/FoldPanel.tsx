@@ -12,18 +12,19 @@ import type { Made } from '#core/card/kinds';
 import { MADE } from '#core/card/kinds';
 import { distance } from '#core/measure/vector';
 import { usualRadius } from '#core/metal/metals';
-import { LengthField } from '../shell/LengthField';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
-import { FIGURES } from '../shell/theme';
-import { MADE_WORDS } from '../shell/words';
+import { LengthField } from '../forms/LengthField';
+import { usePick, usePiece } from '../piece/pieceContext';
+import { usePreferences } from '../frame/preferences';
+import { FIGURES } from '../frame/theme';
+import { MADE_WORDS } from '../frame/words';
 import { FoldPlace } from './FoldPlace';
 
 /** A fold at the card stage: how far, which way, how round, and how the card was made there. */
 export function FoldPanel({ fold }: { fold: Fold }) {
-  const { card, pattern, metal, facts, setPick } = usePiece();
+  const { patternEditor, pattern, metal, facts } = usePiece();
+  const { setPick } = usePick();
   const { show } = usePreferences();
-  const change = (next: Partial<Fold>) => card.edit(setFold(pattern, fold.id, next));
+  const change = (next: Partial<Fold>) => patternEditor.edit(setFold(pattern, fold.id, next));
   const [a, b] = endsOfFold(pattern, fold) ?? [null, null];
   return (
     <>
@@ -69,7 +70,7 @@ export function FoldPanel({ fold }: { fold: Fold }) {
         variant="outlined"
         onClick={() => {
           setPick(null);
-          card.edit(without(pattern, fold.id));
+          patternEditor.edit(without(pattern, fold.id));
         }}
       >
         Take this fold off

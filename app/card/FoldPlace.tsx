@@ -6,15 +6,15 @@ import type { Chord } from '#core/card/foldPlace';
 import { alongEdge, besideFold, chordAlong, chordOf, placeAlong } from '#core/card/foldPlace';
 import type { Spot } from '#core/card/outline';
 import type { Edge, Fold, PatternDoc, Place } from '#core/card/pattern';
-import { Choice } from '../shell/Choice';
-import { LengthField } from '../shell/LengthField';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
-import { problemSentence } from '../shell/sentences';
+import { Choice } from '../forms/Choice';
+import { LengthField } from '../forms/LengthField';
+import { usePiece } from '../piece/pieceContext';
+import { usePreferences } from '../frame/preferences';
+import { problemSentence } from '../frame/sentences';
 
 /** Where a fold lies, to be typed: so far in from an edge that it runs along, or so far along the edges it ends on. */
 export function FoldPlace({ fold }: { fold: Fold }) {
-  const { card, pattern } = usePiece();
+  const { patternEditor, pattern } = usePiece();
   const beside = besideFold(pattern, fold);
   const chord = chordOf(pattern, fold);
   return (
@@ -29,7 +29,7 @@ export function FoldPlace({ fold }: { fold: Fold }) {
               spot={chord[end]}
               begins={end === 'from'}
               onChange={(place) =>
-                card.edit(setFold(pattern, fold.id, { path: withEnd(fold, chord, end, place) }), fold.id)
+                patternEditor.edit(setFold(pattern, fold.id, { path: withEnd(fold, chord, end, place) }), fold.id)
               }
             />
           ))}
@@ -39,7 +39,7 @@ export function FoldPlace({ fold }: { fold: Fold }) {
 }
 
 function FromEdge({ fold, beside }: { fold: Fold; beside: ReturnType<typeof besideFold> }) {
-  const { card, pattern } = usePiece();
+  const { patternEditor, pattern } = usePiece();
   const { show } = usePreferences();
   const [chosen, setChosen] = useState<string | null>(null);
   const [missed, setMissed] = useState<string | null>(null);
@@ -51,7 +51,7 @@ function FromEdge({ fold, beside }: { fold: Fold; beside: ReturnType<typeof besi
     setMissed(found.ok ? null : problemSentence(found.problems[0]!, pattern, show));
     if (!found.ok) return;
     setChosen(from.side);
-    card.edit(setFold(pattern, fold.id, { path: { kind: 'along', side: from.side, inMm: mm } }), fold.id);
+    patternEditor.edit(setFold(pattern, fold.id, { path: { kind: 'along', side: from.side, inMm: mm } }), fold.id);
   };
   return (
     <>

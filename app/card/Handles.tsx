@@ -2,7 +2,7 @@ import { memo } from 'react';
 import type { PatternDoc } from '#core/card/pattern';
 import type { Vec } from '#core/measure/vector';
 import { useView } from '../drawing/Drawing';
-import type { Pick } from '../shell/pieceContext';
+import type { Pick } from '../drawing/pick';
 
 /** The corners of the card, to be dragged or picked. */
 export function Handles({

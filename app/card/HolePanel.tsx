@@ -3,13 +3,14 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { setHole, without } from '#core/card/edit';
 import type { Hole } from '#core/card/pattern';
-import { LengthField } from '../shell/LengthField';
-import { usePiece } from '../shell/pieceContext';
+import { LengthField } from '../forms/LengthField';
+import { usePick, usePiece } from '../piece/pieceContext';
 
 /** A hole at the card stage: how big and where, from the card's own zero. */
 export function HolePanel({ hole }: { hole: Hole }) {
-  const { card, pattern, setPick } = usePiece();
-  const change = (next: Partial<Hole>) => card.edit(setHole(pattern, hole.id, next));
+  const { patternEditor, pattern } = usePiece();
+  const { setPick } = usePick();
+  const change = (next: Partial<Hole>) => patternEditor.edit(setHole(pattern, hole.id, next));
   return (
     <>
       <Typography variant="h2">Hole {pattern.holes.indexOf(hole) + 1}</Typography>
@@ -37,7 +38,7 @@ export function HolePanel({ hole }: { hole: Hole }) {
         variant="outlined"
         onClick={() => {
           setPick(null);
-          card.edit(without(pattern, hole.id));
+          patternEditor.edit(without(pattern, hole.id));
         }}
       >
         Take this hole off

@@ -7,7 +7,7 @@ import type { Vec } from '#core/measure/vector';
 import { distance } from '#core/measure/vector';
 import { useView } from '../drawing/Drawing';
 import { Figure } from '../drawing/marks';
-import { usePreferences } from '../shell/preferences';
+import { usePreferences } from '../frame/preferences';
 
 /** How near the pointer must be to what it means, in pixels. */
 export const REACH_PX = 14;

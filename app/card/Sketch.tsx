@@ -13,8 +13,8 @@ import type { Vec } from '#core/measure/vector';
 import { add, distance, scale as times, sub, unit as direction } from '#core/measure/vector';
 import { Drawing, useView } from '../drawing/Drawing';
 import { Figure } from '../drawing/marks';
-import { useKeys } from '../shell/keys';
-import { usePreferences } from '../shell/preferences';
+import { useKeys } from '../frame/keys';
+import { usePreferences } from '../frame/preferences';
 import { Trace } from './Trace';
 
 const BENCH = { minX: 0, minY: 0, maxX: 400, maxY: 260 };

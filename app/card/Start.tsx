@@ -14,11 +14,11 @@ import type { Problem } from '#core/measure/result';
 import { line } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { Drawing } from '../drawing/Drawing';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
-import { FIGURES } from '../shell/theme';
-import { useDraft } from '../shell/useDraft';
-import { problemSentence } from '../shell/sentences';
+import { usePiece } from '../piece/pieceContext';
+import { usePreferences } from '../frame/preferences';
+import { FIGURES } from '../frame/theme';
+import { useDraft } from '../forms/useDraft';
+import { problemSentence } from '../frame/sentences';
 import { Sketch } from './Sketch';
 import { Trace } from './Trace';
 import { newId } from './newId';
@@ -36,7 +36,7 @@ const missOf = (legs: readonly Leg[]): boolean => {
 
 /** An empty card: three ways in, with what is typed drawn as it is typed. */
 export default function Start() {
-  const { id, card, pattern } = usePiece();
+  const { id, patternEditor, pattern } = usePiece();
   const { unit, show } = usePreferences();
   const { draft, set, drop } = useDraft<Draft>(`start ${id}`, {
     way: 'legs',
@@ -47,7 +47,7 @@ export default function Start() {
   const { way, legsText, pointsText, closing } = draft;
   const begin = (path: Path) => {
     drop();
-    card.edit({ ...pattern, ...patternParts(path, newId) });
+    patternEditor.edit({ ...pattern, ...patternParts(path, newId) });
   };
   if (way === 'draw') return <Sketch onDone={begin} onBack={() => set({ way: 'legs' })} />;
 

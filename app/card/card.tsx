@@ -1,5 +1,5 @@
 import { Suspense, lazy } from 'react';
-import { usePiece } from '../shell/pieceContext';
+import { usePiece } from '../piece/pieceContext';
 import { Editor } from './Editor';
 
 // Wanted once in the life of a card.

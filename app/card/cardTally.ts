@@ -3,7 +3,7 @@ import { outlineOf } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { area, box, perimeter } from '#core/measure/path';
 import type { Result } from '#core/measure/result';
-import type { TallyFigure } from '../shell/Tally';
+import type { TallyFigure } from '../frame/Tally';
 
 /** What one would chalk beside a card: its size, its outline, its folds, and what forgetting the thickness would cost. */
 export function cardTally(

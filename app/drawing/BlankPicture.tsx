@@ -6,10 +6,10 @@ import { MOST_CORNERS, markingOut } from '#core/blank/markingOut';
 import { box } from '#core/measure/path';
 import { mix } from '#core/measure/vector';
 import type { PlugCentres } from '#core/weld/plugs';
-import type { Pick } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
+import { usePreferences } from '../frame/preferences';
 import { useView } from './Drawing';
 import { EdgeTag, Figure, Hinge, HoleMark, Pickable, Threads, usePathData } from './marks';
+import type { Pick } from './pick';
 import { hangTags, tagHalfWidth } from './tags';
 
 type Props = {

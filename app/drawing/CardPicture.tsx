@@ -4,10 +4,10 @@ import { outlineOf, segmentsOfEdge } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { segmentLength } from '#core/measure/segment';
 import { mix } from '#core/measure/vector';
-import type { Pick } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
+import { usePreferences } from '../frame/preferences';
 import { useView } from './Drawing';
 import { Datum, EdgeTag, Figure, Hinge, HoleMark, Pickable, Threads, leftOf, usePathData } from './marks';
+import type { Pick } from './pick';
 import { hangTags, tagHalfWidth } from './tags';
 
 type Props = { pattern: PatternDoc; pick: Pick; onPick?: (pick: Pick) => void; lengths?: boolean; tags?: boolean };

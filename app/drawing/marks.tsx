@@ -1,7 +1,6 @@
 import type { KeyboardEvent, ReactNode } from 'react';
 import { svgPath } from '#core/format/svg';
 import type { Segment } from '#core/measure/segment';
-import { outwardAlong, pointAlong, runLength } from '#core/measure/run';
 import type { Vec } from '#core/measure/vector';
 import { sub, unit } from '#core/measure/vector';
 import { useView } from './Drawing';
@@ -54,13 +53,6 @@ export function Pickable({
       {children}
     </g>
   );
-}
-
-/** The middle of a run by length, and the outward direction there. */
-export function middleOf(run: readonly Segment[]): { at: Vec; out: Vec } | null {
-  const half = runLength(run) / 2;
-  const at = pointAlong(run, half);
-  return at && { at, out: outwardAlong(run, half) };
 }
 
 /** The luggage label of an edge (its thread is drawn by `Threads`): its letter, and a figure where one belongs to it. */

@@ -1,8 +1,8 @@
 import type { Segment } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { inside, points } from '#core/measure/path';
+import { middleOf } from '#core/measure/run';
 import type { View } from './Drawing';
-import { middleOf } from './marks';
 
 export type TagAt = { anchor: Vec; out: Vec; at: Vec };
 

@@ -13,10 +13,10 @@ import { evenStations, gapTarget, wantedAlong } from '#core/fit/target';
 import { weldOf } from '#core/weld/planned';
 import type { FitRecord } from '#core/format/job';
 import type { Fit } from '../records/fits.server';
-import { LengthField } from '../shell/LengthField';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
-import { lieSentence } from '../shell/words';
+import { LengthField } from '../forms/LengthField';
+import { usePiece } from '../piece/pieceContext';
+import { usePreferences } from '../frame/preferences';
+import { lieSentence } from '../frame/words';
 import { keptRecord } from './keptReadings';
 
 const GapChart = lazy(() => import('./GapChart'));
@@ -40,7 +40,7 @@ export function EdgeReadings({
   const { pattern, plan, facts, fits, setUndo } = usePiece();
   const { show, bare, showThin, thin } = usePreferences();
   const length = edgeLength(pattern, edge);
-  const process = weldOf(plan.doc, edge, facts.thicknessMm)?.process ?? null;
+  const process = weldOf(plan, edge, facts.thicknessMm)?.process ?? null;
   const usual = gapTarget(edge.joint.kind, process, facts.thicknessMm);
   const [record, setRecord] = useState<EdgeRecord>(
     () =>

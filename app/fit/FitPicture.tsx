@@ -9,8 +9,8 @@ import { useView } from '../drawing/Drawing';
 import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
 import { EdgeTag, Pickable, Threads, usePathData } from '../drawing/marks';
 import { hangTags, tagHalfWidth } from '../drawing/tags';
-import type { Pick } from '../shell/pieceContext';
-import { usePiece } from '../shell/pieceContext';
+import type { Pick } from '../drawing/pick';
+import { usePiece } from '../piece/pieceContext';
 
 /** Gaps are drawn so many times as wide as they are: the largest of these that keeps the widest within reach. */
 const FACTORS = [20, 12, 8, 5, 3, 2, 1];
@@ -58,7 +58,7 @@ export function FitPicture({
   const hung = hangTags(
     pattern.edges.map((edge, i) => {
       const beyond = Math.max(0, ...readings[i]!.map((r) => r.gapMm * times * view.scale));
-      const stands = hasNeighbour(edge, meetsOf(plan.doc, edge.id)) || readings[i]!.length > 0;
+      const stands = hasNeighbour(edge, meetsOf(plan, edge.id)) || readings[i]!.length > 0;
       return { run: runs[i]!, away: stands ? beyond + NEIGHBOUR_PX + 26 : 34, halfWidth: tagHalfWidth(edge.letter) };
     }),
     outlineOf(pattern).path,
@@ -67,8 +67,8 @@ export function FitPicture({
   return (
     <SteelPicture pattern={pattern}>
       {pattern.edges.map((edge, i) =>
-        hasNeighbour(edge, meetsOf(plan.doc, edge.id)) || readings[i]!.length > 0 ? (
-          <Neighbour key={edge.id} run={runs[i]!} name={meetsOf(plan.doc, edge.id)} gapPx={gapPx(i)} />
+        hasNeighbour(edge, meetsOf(plan, edge.id)) || readings[i]!.length > 0 ? (
+          <Neighbour key={edge.id} run={runs[i]!} name={meetsOf(plan, edge.id)} gapPx={gapPx(i)} />
         ) : null,
       )}
       <Threads tags={hung} />

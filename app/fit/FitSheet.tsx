@@ -4,11 +4,11 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { HELD } from '#core/format/lists';
 import type { Fit } from '../records/fits.server';
-import { Choice } from '../shell/Choice';
-import { localInput } from '../shell/Moment';
-import { Withdraw } from '../shell/Withdraw';
-import { useDraft } from '../shell/useDraft';
-import type { Post } from '../shell/usePost';
+import { Choice } from '../forms/Choice';
+import { localInput } from '../frame/Moment';
+import { Withdraw } from '../forms/Withdraw';
+import { useDraft } from '../forms/useDraft';
+import type { Post } from '../forms/usePost';
 import { HELD_WORDS } from './held';
 
 /** What is said of a whole trial: when, how the piece was held, what was noticed. */

@@ -4,7 +4,7 @@ import { Line } from 'react-chartjs-2';
 import type { FitRecord } from '#core/format/job';
 import { MM_PER_INCH } from '#core/measure/length';
 import type { Fit } from '../records/fits.server';
-import { usePreferences } from '../shell/preferences';
+import { usePreferences } from '../frame/preferences';
 
 Chart.register(CategoryScale, Filler, Legend, LineElement, LinearScale, PointElement, Tooltip);
 

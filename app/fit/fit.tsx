@@ -12,16 +12,16 @@ import type { Edge } from '#core/card/pattern';
 import type { FitRecord } from '#core/format/job';
 import { box } from '#core/measure/path';
 import { Drawing } from '../drawing/Drawing';
-import { EdgeStory } from '../drawing/EdgeStory';
-import { NoBlank } from '../drawing/NoBlank';
-import { Choice } from '../shell/Choice';
-import { StageLayout } from '../shell/StageLayout';
-import { Moment } from '../shell/Moment';
-import type { TallyFigure } from '../shell/Tally';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
-import { usePost } from '../shell/usePost';
-import { lieSentence } from '../shell/words';
+import { EdgeStory } from '../piece/EdgeStory';
+import { NoBlank } from '../piece/NoBlank';
+import { Choice } from '../forms/Choice';
+import { StageLayout } from '../frame/StageLayout';
+import { Moment } from '../frame/Moment';
+import type { TallyFigure } from '../frame/Tally';
+import { usePick, usePiece } from '../piece/pieceContext';
+import { usePreferences } from '../frame/preferences';
+import { usePost } from '../forms/usePost';
+import { lieSentence } from '../frame/words';
 import { EdgeReadings } from './EdgeReadings';
 import { FitPicture } from './FitPicture';
 import { FitSheet } from './FitSheet';
@@ -30,10 +30,11 @@ import { useReadings } from './useReadings';
 
 /** The fit stage: trial fits, gaps read along each edge, and how each edge lies. */
 export default function FitStage() {
-  const { id, pattern, plan, fits, pick, setPick, facts, card } = usePiece();
+  const { id, pattern, plan, fits, facts, patternEditor, took } = usePiece();
+  const { pick, setPick } = usePick();
   const { showThin } = usePreferences();
   const [chosen, setChosen] = useState<string | null>(null);
-  const post = usePost(`/pieces/${id}/fits`);
+  const post = usePost(`/pieces/${id}/fits`, took);
   const put = useReadings(fits, post);
   if (pattern.sides.length === 0) return <NoBlank />;
   const fit = fits.find((f) => f.id === chosen) ?? fits[fits.length - 1] ?? null;
@@ -46,7 +47,7 @@ export default function FitStage() {
           at: new Date().toISOString(),
           held: fit?.held ?? 'clamps',
           notes: '',
-          revision: card.number,
+          revision: patternEditor.number,
           withdrawn: null,
           edges: [],
         } satisfies FitRecord,
@@ -177,7 +178,7 @@ export default function FitStage() {
           {fit && (
             <Typography variant="caption" sx={{ color: 'var(--pencil)' }}>
               Begun <Moment at={fit.at} />
-              {fit.revision === card.number ? '' : ', on an earlier card'}.
+              {fit.revision === patternEditor.number ? '' : ', on an earlier card'}.
             </Typography>
           )}
         </Stack>
@@ -188,7 +189,7 @@ export default function FitStage() {
   function lieFor(of: FitRecord | null, e: Edge) {
     const record = of?.edges.find((r) => r.edge === e.id);
     if (!record) return null;
-    const process = weldOf(plan.doc, e, facts.thicknessMm)?.process ?? null;
+    const process = weldOf(plan, e, facts.thicknessMm)?.process ?? null;
     return lieOf(record.stations, wantedAlong(record, e.joint.kind, process, facts.thicknessMm));
   }
 }

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef } from 'react';
 import type { FitRecord } from '#core/format/job';
-import type { Post } from '../shell/usePost';
+import type { Post } from '../forms/usePost';
 import { keep, keptRecords, letGo } from './keptReadings';
 
 type EdgeRecord = FitRecord['edges'][number];

@@ -17,12 +17,12 @@ import { archivePiece, duplicatePiece, piecesOfJob, printsOfJob } from '../recor
 import { shopSettings } from '../records/shop.server';
 import { inspectionsOfJob, weldsOfJob } from '../records/welds.server';
 import { documentsOfJob } from '../records/documents.server';
-import { printDigest } from '../shell/printDigest';
-import { reckoned } from '../shell/reckoned';
-import { usePreferences } from '../shell/preferences';
-import { RoadLine } from '../shell/RoadLine';
-import type { Road } from '../shell/stages';
-import { STAGES, roadOf } from '../shell/stages';
+import { printDigest } from '../piece/printDigest';
+import { reckoned } from '../piece/reckoned';
+import { usePreferences } from '../frame/preferences';
+import { RoadLine } from '../piece/RoadLine';
+import type { Road } from '../piece/stages';
+import { STAGES, roadOf } from '../piece/stages';
 import type { Route } from './+types/job';
 import { JobForm } from './JobForm';
 import type { Material } from './Thumbnail';

@@ -5,9 +5,9 @@ import { PieceFactsSchema } from '#core/format/job';
 import { jobById } from '../records/jobs.server';
 import { idOr404, sentence } from '../records/parse.server';
 import { createPiece } from '../records/pieces.server';
-import { NEW_PIECE, PieceForm } from '../shell/PieceForm';
-import { orSay } from '../shell/orSay';
-import { forgetDraft } from '../shell/useDraft';
+import { NEW_PIECE, PieceForm } from '../piece/PieceForm';
+import { orSay } from '../forms/orSay';
+import { forgetDraft } from '../forms/useDraft';
 import type { Route } from './+types/newPiece';
 
 export async function loader({ params }: Route.LoaderArgs) {

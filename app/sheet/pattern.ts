@@ -13,8 +13,8 @@ import { notePrint, pieceById } from '../records/pieces.server';
 import { documentState } from '../records/documents.server';
 import { shopSettings } from '../records/shop.server';
 import type { Route } from './+types/pattern';
-import { printDigest } from '../shell/printDigest';
-import { reckoned } from '../shell/reckoned';
+import { printDigest } from '../piece/printDigest';
+import { reckoned } from '../piece/reckoned';
 import { tiledPdf } from './pdf.server';
 
 const FILES = ['blank.pdf', 'blank.svg', 'blank.dxf', 'card.pdf', 'card.svg', 'card.dxf', 'folds.csv'] as const;

@@ -14,17 +14,17 @@ import { plugsOnBlank } from '#core/weld/plugs';
 import { BlankPicture } from '../drawing/BlankPicture';
 import { CardPicture } from '../drawing/CardPicture';
 import { Drawing, useView } from '../drawing/Drawing';
-import { NoBlank } from '../drawing/NoBlank';
-import { StageLayout } from '../shell/StageLayout';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
-import { problemSentence } from '../shell/sentences';
+import { NoBlank } from '../piece/NoBlank';
+import { StageLayout } from '../frame/StageLayout';
+import { usePiece } from '../piece/pieceContext';
+import { usePreferences } from '../frame/preferences';
+import { problemSentence } from '../frame/sentences';
 
 type What = 'blank' | 'card';
 
 /** The sheet stage: the pattern on paper tiles, full size, or as a file for a cutter. */
 export default function SheetStage() {
-  const { id, pattern, plan, facts, development, card, road } = usePiece();
+  const { id, pattern, plan, planEditor, facts, development, patternEditor, road } = usePiece();
   const { show } = usePreferences();
   const revalidator = useRevalidator();
   const [what, setWhat] = useState<What>('blank');
@@ -43,7 +43,7 @@ export default function SheetStage() {
   const file = (ending: string, query = '') => `/pieces/${id}/pattern/${what}.${ending}${query}`;
   // The server notes which revision went out; the rail should show it once the file has been asked for.
   const noted = () => setTimeout(() => void revalidator.revalidate(), 1500);
-  const unsaved = card.status !== 'saved' || plan.status !== 'saved';
+  const unsaved = patternEditor.status !== 'saved' || planEditor.status !== 'saved';
   const download = (label: string, href: string, about: string, contained = false) => (
     <Box>
       <Button
@@ -82,7 +82,7 @@ export default function SheetStage() {
             <BlankPicture
               development={blank}
               pattern={pattern}
-              plugs={plugsOnBlank(pattern, plan.doc, facts.thicknessMm, blank)}
+              plugs={plugsOnBlank(pattern, plan, facts.thicknessMm, blank)}
               pick={null}
               tags={false}
             />

@@ -13,11 +13,11 @@ import type { MetalId } from '#core/metal/metals';
 import { METALS, metalById } from '#core/metal/metals';
 import { sentence } from '../records/parse.server';
 import { saveShop, shopSettings } from '../records/shop.server';
-import { Choice } from '../shell/Choice';
-import { LengthField } from '../shell/LengthField';
-import { orSay } from '../shell/orSay';
-import { usePreferences } from '../shell/preferences';
-import { useDraft } from '../shell/useDraft';
+import { Choice } from '../forms/Choice';
+import { LengthField } from '../forms/LengthField';
+import { orSay } from '../forms/orSay';
+import { usePreferences } from '../frame/preferences';
+import { useDraft } from '../forms/useDraft';
 import type { Route } from './+types/shop';
 
 export const loader = async () => ({ shop: await shopSettings() });

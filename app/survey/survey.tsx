@@ -4,9 +4,9 @@ import { data } from 'react-router';
 import { PieceFactsSchema } from '#core/format/job';
 import { idOr404, sentence } from '../records/parse.server';
 import { changePiece } from '../records/pieces.server';
-import { PieceForm } from '../shell/PieceForm';
-import { usePiece } from '../shell/pieceContext';
-import { orSay } from '../shell/orSay';
+import { PieceForm } from '../piece/PieceForm';
+import { usePiece } from '../piece/pieceContext';
+import { orSay } from '../forms/orSay';
 import type { Route } from './+types/survey';
 
 export async function action({ request, params }: Route.ActionArgs) {

@@ -7,11 +7,11 @@ import Typography from '@mui/material/Typography';
 import type { Edge } from '#core/card/pattern';
 import type { InspectionRecord } from '#core/format/job';
 import { INSPECTIONS } from '#core/format/lists';
-import { Choice } from '../shell/Choice';
-import { LengthField } from '../shell/LengthField';
-import { usePiece } from '../shell/pieceContext';
-import { useDraft } from '../shell/useDraft';
-import type { Post } from '../shell/usePost';
+import { Choice } from '../forms/Choice';
+import { LengthField } from '../forms/LengthField';
+import { usePiece } from '../piece/pieceContext';
+import { useDraft } from '../forms/useDraft';
+import type { Post } from '../forms/usePost';
 
 export const INSPECTION_WORDS: Record<InspectionRecord['kind'], string> = {
   lamp: 'Lamp behind, for pinholes',

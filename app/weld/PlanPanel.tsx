@@ -10,19 +10,19 @@ import type { WeldPlan } from '#core/weld/weldPlan';
 import type { Process } from '#core/card/kinds';
 import { PROCESSES } from '#core/card/kinds';
 import { canBePlugged, isJoined, usualWeldPlan } from '#core/weld/start';
-import { LengthField } from '../shell/LengthField';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
-import { PROCESS_WORDS } from '../shell/words';
+import { LengthField } from '../forms/LengthField';
+import { usePiece } from '../piece/pieceContext';
+import { usePreferences } from '../frame/preferences';
+import { PROCESS_WORDS } from '../frame/words';
 import type { Seam } from './seams';
 
 /** How an edge is to be welded: process, tacks or plugs and their pitch. In the plan of the piece, whose plugs the blank and print show. */
 export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }) {
-  const { plan, facts } = usePiece();
+  const { plan, planEditor, facts } = usePiece();
   const { show } = usePreferences();
-  const weld = weldOf(plan.doc, edge, facts.thicknessMm);
+  const weld = weldOf(plan, edge, facts.thicknessMm);
   if (!isJoined(edge.joint)) return null;
-  const set = (next: WeldPlan | null) => plan.edit(setPlan(plan.doc, edge.id, { weld: next }), `weld ${edge.id}`);
+  const set = (next: WeldPlan | null) => planEditor.edit(setPlan(plan, edge.id, { weld: next }), `weld ${edge.id}`);
   if (!weld) {
     return (
       <Button variant="contained" onClick={() => set(usualWeldPlan(edge.joint, facts.thicknessMm))}>

@@ -9,12 +9,12 @@ import { useState } from 'react';
 import type { WeldRecord } from '#core/format/job';
 import type { Unit } from '#core/measure/length';
 import { parseLength } from '#core/measure/writtenLength';
-import { usePiece } from '../shell/pieceContext';
-import { useDraft } from '../shell/useDraft';
-import type { Post } from '../shell/usePost';
-import { PROCESS_WORDS } from '../shell/words';
-import { usePreferences } from '../shell/preferences';
-import { FIGURES } from '../shell/theme';
+import { usePiece } from '../piece/pieceContext';
+import { useDraft } from '../forms/useDraft';
+import type { Post } from '../forms/usePost';
+import { PROCESS_WORDS } from '../frame/words';
+import { usePreferences } from '../frame/preferences';
+import { FIGURES } from '../frame/theme';
 import type { Seam } from './seams';
 
 export const WORK_WORDS: Record<WeldRecord['work'], string> = {
@@ -56,7 +56,7 @@ const wireMm = (text: string, unit: Unit): number | null | 'slip' => {
 
 /** Writing down what was just welded: made for one hand, with last time's settings filled in. */
 export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
-  const { id, welds, card, pattern } = usePiece();
+  const { id, welds, patternEditor, pattern } = usePiece();
   const { unit, thin } = usePreferences();
   const last = welds[welds.length - 1];
   const sameEdge = welds.filter((weld) => weld.edge === seam.edge.id && !weld.withdrawn);
@@ -101,7 +101,7 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
       from: numbered ? (a as number) : null,
       to: numbered ? (b as number) : null,
       made: {
-        revision: card.number,
+        revision: patternEditor.number,
         turned: pattern.turned,
         placesMm: numbered ? spots.slice((a as number) - 1, b as number) : [],
       },

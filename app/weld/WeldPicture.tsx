@@ -7,8 +7,8 @@ import { useView } from '../drawing/Drawing';
 import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
 import { EdgeTag, Pickable, Threads, usePathData } from '../drawing/marks';
 import { hangTags, tagHalfWidth } from '../drawing/tags';
-import type { Pick } from '../shell/pieceContext';
-import { usePiece } from '../shell/pieceContext';
+import type { Pick } from '../drawing/pick';
+import { usePiece } from '../piece/pieceContext';
 import type { Seam } from './seams';
 
 /** How far off the neighbour is drawn, pixels. */
@@ -31,7 +31,7 @@ export function WeldPicture({
   const hung = hangTags(
     pattern.edges.map((edge, i) => ({
       run: runs[i]!,
-      away: hasNeighbour(edge, meetsOf(plan.doc, edge.id)) ? NEIGHBOUR_PX + 30 : 36,
+      away: hasNeighbour(edge, meetsOf(plan, edge.id)) ? NEIGHBOUR_PX + 30 : 36,
       halfWidth: tagHalfWidth(edge.letter),
     })),
     outlineOf(pattern).path,
@@ -40,8 +40,8 @@ export function WeldPicture({
   return (
     <SteelPicture pattern={pattern}>
       {pattern.edges.map((edge, i) =>
-        hasNeighbour(edge, meetsOf(plan.doc, edge.id)) ? (
-          <Neighbour key={edge.id} run={runs[i]!} name={meetsOf(plan.doc, edge.id)} gapPx={() => SEAM_PX} />
+        hasNeighbour(edge, meetsOf(plan, edge.id)) ? (
+          <Neighbour key={edge.id} run={runs[i]!} name={meetsOf(plan, edge.id)} gapPx={() => SEAM_PX} />
         ) : null,
       )}
       <Threads tags={hung} />

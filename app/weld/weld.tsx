@@ -6,14 +6,14 @@ import { box } from '#core/measure/path';
 import { meetsOf } from '#core/weld/planned';
 import { startCurrent } from '#core/weld/start';
 import { Drawing } from '../drawing/Drawing';
-import { EdgeStory } from '../drawing/EdgeStory';
-import { NoBlank } from '../drawing/NoBlank';
-import { StageLayout } from '../shell/StageLayout';
-import type { TallyFigure } from '../shell/Tally';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
-import { usePost } from '../shell/usePost';
-import { JOINT_WORDS } from '../shell/words';
+import { EdgeStory } from '../piece/EdgeStory';
+import { NoBlank } from '../piece/NoBlank';
+import { StageLayout } from '../frame/StageLayout';
+import type { TallyFigure } from '../frame/Tally';
+import { usePick, usePiece } from '../piece/pieceContext';
+import { usePreferences } from '../frame/preferences';
+import { usePost } from '../forms/usePost';
+import { JOINT_WORDS } from '../frame/words';
 import { Cautions } from './Cautions';
 import { InspectionPanel } from './InspectionPanel';
 import { PlanPanel } from './PlanPanel';
@@ -24,11 +24,12 @@ import { seamsOf } from './seams';
 
 /** The weld stage: for each edge how it is welded, what has been done, and what was seen. */
 export default function WeldStage() {
-  const { id, pattern, plan, welds, inspections, pick, setPick, facts } = usePiece();
+  const { id, pattern, plan, welds, inspections, facts, took } = usePiece();
+  const { pick, setPick } = usePick();
   const { show } = usePreferences();
-  const post = usePost(`/pieces/${id}/welds`);
+  const post = usePost(`/pieces/${id}/welds`, took);
   if (pattern.sides.length === 0) return <NoBlank />;
-  const seams = seamsOf(pattern, plan.doc, facts.thicknessMm, welds);
+  const seams = seamsOf(pattern, plan, facts.thicknessMm, welds);
   const seam = pick?.kind === 'edge' ? seams.find((s) => s.edge.id === pick.id) : undefined;
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
   const sum = (of: (s: (typeof seams)[number]) => number) => seams.reduce((total, s) => total + of(s), 0);
@@ -100,8 +101,8 @@ export default function WeldStage() {
               <Typography variant="h2">
                 Edge {edge.letter}: {JOINT_WORDS[edge.joint.kind].toLowerCase()}
               </Typography>
-              {edge && meetsOf(plan.doc, edge.id) && (
-                <Typography sx={{ color: 'var(--pencil)' }}>to {meetsOf(plan.doc, edge.id)}</Typography>
+              {edge && meetsOf(plan, edge.id) && (
+                <Typography sx={{ color: 'var(--pencil)' }}>to {meetsOf(plan, edge.id)}</Typography>
               )}
             </Box>
           )}

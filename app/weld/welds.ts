@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { InspectionSchema, WeldSchema } from '#core/format/job';
 import { idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
-import { addInspection, addWeld, setRemedy, withdrawRecord } from '../records/welds.server';
+import { addInspection, addWeld, inspectionsOf, setRemedy, weldsOf, withdrawRecord } from '../records/welds.server';
 import type { Route } from './+types/welds';
 
 const Body = z.discriminatedUnion('intent', [
@@ -20,7 +20,7 @@ const Body = z.discriminatedUnion('intent', [
 
 /**
  * Puts a weld entry, an inspection, or what was done about a finding into the record. Entries are never changed
- * after; a wrong one is taken back with a reason, and stays.
+ * after; a wrong one is taken back with a reason, and stays. Answers the records as they are now.
  */
 export async function action({ request, params }: Route.ActionArgs) {
   const piece = await pieceById(idOr404(params.pieceId));
@@ -36,5 +36,6 @@ export async function action({ request, params }: Route.ActionArgs) {
         : await setRemedy(piece.id, given.id, given.remedy);
     if (!found) throw data(null, { status: 404 });
   }
-  return Response.json({ ok: true });
+  const [welds, inspections] = await Promise.all([weldsOf(piece.id), inspectionsOf(piece.id)]);
+  return Response.json({ welds, inspections });
 }

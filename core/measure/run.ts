@@ -28,3 +28,10 @@ export function outwardAlong(run: readonly Segment[], mm: number): Vec {
 }
 
 export const runLength = (run: readonly Segment[]): number => run.reduce((sum, s) => sum + segmentLength(s), 0);
+
+/** The middle of a run by length, and the outward direction there; null for a run of nothing. */
+export function middleOf(run: readonly Segment[]): { at: Vec; out: Vec } | null {
+  const half = runLength(run) / 2;
+  const at = pointAlong(run, half);
+  return at && { at, out: outwardAlong(run, half) };
+}

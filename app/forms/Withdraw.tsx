@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import type { Withdrawn } from '#core/format/job';
-import { Moment } from './Moment';
+import { Moment } from '../frame/Moment';
 import { useDraft } from './useDraft';
 import type { Post } from './usePost';
 

@@ -2,7 +2,7 @@ import { edgeLength } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import type { PlanDoc } from '#core/weld/plan';
 import { meetsOf } from '#core/weld/planned';
-import { JOINT_WORDS, PROCESS_WORDS } from './words';
+import { JOINT_WORDS, PROCESS_WORDS } from '../frame/words';
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 /** Lengths nearer than this are told as the same, mm. */

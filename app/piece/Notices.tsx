@@ -1,13 +1,14 @@
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import type { Problem } from '#core/measure/result';
-import { usePiece } from './pieceContext';
-import { usePreferences } from './preferences';
-import { problemSentence } from './sentences';
+import { usePick, usePiece } from './pieceContext';
+import { usePreferences } from '../frame/preferences';
+import { problemSentence } from '../frame/sentences';
 
 /** What is wrong or wants care, each a line; touching one picks the thing concerned. */
 export function Notices({ problems }: { problems: readonly Problem[] }) {
-  const { pattern, setPick } = usePiece();
+  const { pattern } = usePiece();
+  const { setPick } = usePick();
   const { show } = usePreferences();
   const pickFirst = (about: readonly string[] = []) => {
     for (const id of about) {

@@ -9,6 +9,7 @@ import type { Problem, Result } from '#core/measure/result';
 import type { PlanDoc } from '#core/weld/plan';
 import { weldOf } from '#core/weld/planned';
 import { isJoined } from '#core/weld/start';
+import type { StopState } from '../frame/StopMark';
 
 /** The stops on the road of a piece. The number is the key that goes there and stays with the stop. */
 export const STAGES = [
@@ -21,7 +22,7 @@ export const STAGES = [
 ] as const;
 export type StageId = (typeof STAGES)[number]['id'];
 
-export type Stop = { state: 'done' | 'next' | 'attention' | 'ahead'; note: string };
+export type Stop = { state: StopState; note: string };
 export type Road = Record<StageId, Stop>;
 
 export type RoadGiven = {

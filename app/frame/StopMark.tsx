@@ -1,7 +1,8 @@
-import type { Stop } from './stages';
+/** How far a stop on the road has come. */
+export type StopState = 'done' | 'next' | 'attention' | 'ahead';
 
 /** How a stop is marked: filled when done, ringed when next, a wedge when it wants attention. Never by colour alone. */
-export function StopMark({ state }: { state: Stop['state'] }) {
+export function StopMark({ state }: { state: StopState }) {
   return (
     <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden>
       {state === 'done' && (

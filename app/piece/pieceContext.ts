@@ -5,36 +5,37 @@ import type { PatternDoc } from '#core/card/pattern';
 import type { Metal } from '#core/metal/metals';
 import type { Problem, Result } from '#core/measure/result';
 import type { PieceFacts } from '#core/format/job';
+import type { PlanDoc } from '#core/weld/plan';
+import type { Pick } from '../drawing/pick';
 import type { Fit } from '../records/fits.server';
 import type { Inspection, Weld } from '../records/welds.server';
 import type { Road } from './stages';
-import type { PlanDoc } from '#core/weld/plan';
 import type { Editor } from './useDocument';
-
-export type Pick = { kind: 'edge' | 'fold' | 'hole' | 'corner'; id: string } | null;
 
 /** How the last step of a stop is undone, and what to say of it. */
 export type StopUndo = { undo: () => string } | null;
 
+/** What was written down of a piece: it grows while the page stands. */
+export type Records = { fits: Fit[]; welds: Weld[]; inspections: Inspection[] };
+
 /** Everything a stage knows of the piece it shows. */
-export type PieceView = {
+export type PieceView = Records & {
   id: string;
   facts: PieceFacts;
   metal: Metal;
   shop: Shop;
-  card: Editor<PatternDoc>;
-  plan: Editor<PlanDoc>;
   pattern: PatternDoc;
+  patternEditor: Editor<PatternDoc>;
+  plan: PlanDoc;
+  planEditor: Editor<PlanDoc>;
   problems: Problem[];
   development: Result<{ development: Development }>;
   road: Road;
-  fits: Fit[];
-  welds: Weld[];
-  inspections: Inspection[];
-  pick: Pick;
-  setPick: (pick: Pick) => void;
+  /** Takes over what the server answered to a new record. */
+  took: (records: Partial<Records>) => void;
+  stopUndo: StopUndo;
   /** A stop that keeps its own last steps (readings) says here how one is undone. */
-  setUndo: (undo: StopUndo | null) => void;
+  setUndo: (undo: StopUndo) => void;
 };
 
 export const PieceContext = createContext<PieceView | null>(null);
@@ -44,3 +45,9 @@ export function usePiece(): PieceView {
   if (!view) throw new Error('usePiece outside a piece');
   return view;
 }
+
+/** What is picked: apart from the piece, so that picking draws only what shows it. */
+export type Picked = { pick: Pick; setPick: (pick: Pick) => void };
+
+export const PickContext = createContext<Picked>({ pick: null, setPick: () => {} });
+export const usePick = (): Picked => useContext(PickContext);

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import { Link } from 'react-router';
-import { StopMark } from './StopMark';
+import { StopMark } from '../frame/StopMark';
 import type { Road } from './stages';
 import { STAGES } from './stages';
 

@@ -5,20 +5,17 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
-import { Suspense, lazy, useState } from 'react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import { useKeyCard } from './keyCard';
 import { useKeys } from './keys';
 import { usePreferences } from './preferences';
-
-// Wanted now and then; the marks and the dialog need not be on every page.
-const KeyCard = lazy(() => import('./KeyCard'));
 
 /** The line across the top of every page: where one is, the units, the light, the key card. */
 export function TopBar({ children, right }: { children: ReactNode; right?: ReactNode }) {
   const { unit, bench, toggleUnit, toggleBench } = usePreferences();
-  const [keys, setKeys] = useState(false);
-  useKeys({ u: toggleUnit, '?': () => setKeys(true) });
+  const openKeyCard = useKeyCard();
+  useKeys({ u: toggleUnit, '?': openKeyCard });
   return (
     <Box
       component="header"
@@ -68,16 +65,11 @@ export function TopBar({ children, right }: { children: ReactNode; right?: React
       </Tooltip>
       <Box sx={{ display: { xs: 'none', md: 'block' } }}>
         <Tooltip title="Keys and marks (?)">
-          <IconButton onClick={() => setKeys(true)} aria-label="Keys and marks">
+          <IconButton onClick={openKeyCard} aria-label="Keys and marks">
             <KeyboardOutlined />
           </IconButton>
         </Tooltip>
       </Box>
-      {keys && (
-        <Suspense>
-          <KeyCard open onClose={() => setKeys(false)} />
-        </Suspense>
-      )}
     </Box>
   );
 }

@@ -4,9 +4,9 @@ import { useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { formatLength, stepOf } from '#core/measure/length';
 import { parseLength } from '#core/measure/writtenLength';
-import { usePreferences } from './preferences';
-import { FIGURES } from './theme';
-import { lengthProblem } from './sentences';
+import { usePreferences } from '../frame/preferences';
+import { FIGURES } from '../frame/theme';
+import { lengthProblem } from '../frame/sentences';
 
 type Props = {
   label: string;

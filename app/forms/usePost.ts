@@ -1,5 +1,4 @@
 import { useCallback, useState } from 'react';
-import { useRevalidator } from 'react-router';
 
 export type Post = {
   /** Sends a record; true once the server has it. What was typed stays with the caller until then. */
@@ -9,9 +8,8 @@ export type Post = {
   problem: string | null;
 };
 
-/** Posts a record to the server without leaving the page, and has the page's data read again when it was taken. */
-export function usePost(url: string): Post {
-  const { revalidate } = useRevalidator();
+/** Posts a record to the server without leaving the page; what the server answers, the records as they are now, is handed on. */
+export function usePost<Answer>(url: string, took: (answer: Answer) => void): Post {
   const [state, setState] = useState<Post['state']>('idle');
   const [problem, setProblem] = useState<string | null>(null);
   const send = useCallback(
@@ -35,15 +33,16 @@ export function usePost(url: string): Post {
           return fail(message);
         }
         if (!response.ok) return fail('The server could not take it. What you typed is still here: try again.');
+        const answer = (await response.json().catch(() => null)) as Answer | null;
+        if (answer !== null) took(answer);
       } catch {
         return fail('No answer from the server. What you typed is still here: try again.');
       }
       setState('idle');
       setProblem(null);
-      void revalidate();
       return true;
     },
-    [revalidate, url],
+    [took, url],
   );
   return { send, state, problem };
 }

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import { memo, useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
-import { StopMark } from './StopMark';
+import { StopMark } from '../frame/StopMark';
 import type { Road, Stop } from './stages';
 import { STAGES } from './stages';
 
@@ -82,4 +82,12 @@ export const StageRail = memo(function StageRail({ piece, road }: { piece: strin
       })}
     </Box>
   );
-});
+}, sameRail);
+
+/** The rail rests while a corner is dragged: the road is reckoned anew, and mostly comes out the same. */
+function sameRail(a: { piece: string; road: Road }, b: { piece: string; road: Road }): boolean {
+  return (
+    a.piece === b.piece &&
+    STAGES.every(({ id }) => a.road[id].state === b.road[id].state && a.road[id].note === b.road[id].note)
+  );
+}

@@ -4,9 +4,9 @@ import { wantedAlong } from '#core/fit/target';
 import { meetsOf, weldOf } from '#core/weld/planned';
 import { edgeLength } from '#core/card/outline';
 import { lieOf } from '#core/fit/lie';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
-import { JOINT_WORDS, PROCESS_WORDS, lieSentence } from '../shell/words';
+import { usePiece } from './pieceContext';
+import { usePreferences } from '../frame/preferences';
+import { JOINT_WORDS, PROCESS_WORDS, lieSentence } from '../frame/words';
 
 /** The whole life of an edge in a few lines: what it meets, what it adds, how it lay, how it was welded. */
 export function EdgeStory({ edgeId }: { edgeId: string }) {
@@ -18,8 +18,8 @@ export function EdgeStory({ edgeId }: { edgeId: string }) {
   const fit = [...fits]
     .reverse()
     .flatMap((f) => f.edges.filter((e) => e.edge === edgeId && e.stations.some((s) => s.gapMm !== null)))[0];
-  const planned = weldOf(plan.doc, edge, facts.thicknessMm);
-  const meets = meetsOf(plan.doc, edge.id);
+  const planned = weldOf(plan, edge, facts.thicknessMm);
+  const meets = meetsOf(plan, edge.id);
   const lie =
     fit && lieOf(fit.stations, wantedAlong(fit, edge.joint.kind, planned?.process ?? null, facts.thicknessMm));
   const own = (record: { edge: string; withdrawn: unknown }) =>

@@ -9,7 +9,7 @@ import { pieceById } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
 import type { Route } from './+types/documents';
 import { reckoned } from './reckoned';
-import { problemSentence } from './sentences';
+import { problemSentence } from '../frame/sentences';
 
 const base = z.number().int().min(0).max(2_147_483_647);
 const Body = z.discriminatedUnion('intent', [

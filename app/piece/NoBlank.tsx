@@ -3,12 +3,12 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
-import { Notices } from '../shell/Notices';
-import { usePiece } from '../shell/pieceContext';
+import { Notices } from './Notices';
+import { usePiece } from './pieceContext';
 
 /** What a stage shows while the card gives no blank: why, and the way back to mend it. */
 export function NoBlank() {
-  const { id, card, pattern, problems, development } = usePiece();
+  const { id, patternEditor, pattern, problems, development } = usePiece();
   const empty = pattern.sides.length === 0 && problems.every((p) => p.code === 'outline-empty');
   return (
     <Box sx={{ flex: 1, display: 'grid', placeItems: 'center', p: 3 }}>
@@ -29,8 +29,8 @@ export function NoBlank() {
           <Button variant="contained" size="large" component={Link} to={`/pieces/${id}/card`}>
             {empty ? 'Put the card in' : 'Mend the card'}
           </Button>
-          {!empty && card.canUndo && (
-            <Button variant="outlined" size="large" sx={{ ml: 1 }} onClick={card.lastGood}>
+          {!empty && patternEditor.canUndo && (
+            <Button variant="outlined" size="large" sx={{ ml: 1 }} onClick={patternEditor.lastGood}>
               Back to the last card that gave a blank
             </Button>
           )}

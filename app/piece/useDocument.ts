@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useReducer, useRef } from 'react';
+import { useCallback, useEffect, useMemo, useReducer, useRef } from 'react';
 import type { DocumentKind, Documents } from '#core/format/documents';
 import type { DocState, Step } from '../records/documents.server';
 import type { Answer, Editing, Happening, SaveStatus } from './documentState';
@@ -106,7 +106,6 @@ export function useDocument<K extends DocumentKind>(
   kind: K,
   loaded: DocState<Documents[K]>,
   version: number,
-  onSaved: () => void,
 ): Editor<Documents[K]> {
   type Doc = Documents[K];
   const [shown, show] = useReducer((_: Editing<Doc>, next: Editing<Doc>) => next, loaded, beginning<Doc>);
@@ -115,10 +114,6 @@ export function useDocument<K extends DocumentKind>(
   const sending = useRef(Promise.resolve());
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const keeping = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  const saved = useRef(onSaved);
-  useEffect(() => {
-    saved.current = onSaved;
-  });
 
   const happen = useCallback((happened: Happening<Doc>) => {
     work.current = editing(work.current, happened);
@@ -155,10 +150,7 @@ export function useDocument<K extends DocumentKind>(
     happen({ what: 'answered', answer });
     clearTimeout(keeping.current);
     if (isDirty(work.current)) keep();
-    else {
-      localStorage.removeItem(keyOf(piece, kind, tabId()));
-      saved.current();
-    }
+    else localStorage.removeItem(keyOf(piece, kind, tabId()));
   }, [happen, keep, kind, outgrown, piece, url]);
   const save = useCallback((): Promise<void> => {
     if (work.current.sent === null) sending.current = sendNow();
@@ -201,7 +193,6 @@ export function useDocument<K extends DocumentKind>(
       const answer = await ask<Doc>(url, { intent, base: now.server.number });
       if (outgrown(answer)) return null;
       happen({ what: 'stepped', answer });
-      saved.current();
       return answer.kind === 'saved' ? { from, to: work.current.doc } : null;
     },
     [happen, kind, outgrown, piece, save, url],
@@ -240,20 +231,28 @@ export function useDocument<K extends DocumentKind>(
     };
   }, [happen, keep, kind, piece]);
 
-  const { server, refusal, theirs } = shown;
-  return {
-    doc,
-    number: server.number,
-    status,
-    savedAt: server.savedAt,
-    canUndo: server.canUndo || status === 'refused',
-    canRedo: server.canRedo && status === 'saved',
-    refusal,
-    theirs,
-    edit,
-    undo: useCallback(() => step('undo'), [step]),
-    redo: useCallback(() => step('redo'), [step]),
-    lastGood: useCallback(() => void step('last-good'), [step]),
-    settle: useCallback((which: 'mine' | 'theirs') => void settle(which), [settle]),
-  };
+  const steps = useMemo(
+    () => ({
+      edit,
+      undo: () => step('undo'),
+      redo: () => step('redo'),
+      lastGood: () => void step('last-good'),
+      settle: (which: 'mine' | 'theirs') => void settle(which),
+    }),
+    [edit, settle, step],
+  );
+  return useMemo(() => {
+    const { server, refusal, theirs } = shown;
+    return {
+      doc: shown.doc,
+      number: server.number,
+      status: shown.status,
+      savedAt: server.savedAt,
+      canUndo: server.canUndo || shown.status === 'refused',
+      canRedo: server.canRedo && shown.status === 'saved',
+      refusal,
+      theirs,
+      ...steps,
+    };
+  }, [shown, steps]);
 }

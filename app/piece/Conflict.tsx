@@ -3,18 +3,18 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { outlineOf } from '#core/card/outline';
 import { box } from '#core/measure/path';
-import { changesOfCard, changesOfPlan } from '../shell/changes';
-import { usePiece } from '../shell/pieceContext';
-import { usePreferences } from '../shell/preferences';
-import { CardPicture } from './CardPicture';
-import { Drawing } from './Drawing';
+import { changesOfCard, changesOfPlan } from './changes';
+import { usePiece } from './pieceContext';
+import { usePreferences } from '../frame/preferences';
+import { CardPicture } from '../drawing/CardPicture';
+import { Drawing } from '../drawing/Drawing';
 
 /** Two pages changed the same card: both versions side by side, and the choice. Neither is lost; both stay in the history. */
 export default function Conflict() {
-  const { card, plan } = usePiece();
+  const { patternEditor, planEditor } = usePiece();
   const { show } = usePreferences();
-  if (!card.theirs && plan.theirs) return <PlanConflict />;
-  const { theirs, doc: pattern } = card;
+  if (!patternEditor.theirs && planEditor.theirs) return <PlanConflict />;
+  const { theirs, doc: pattern } = patternEditor;
   if (!theirs) return null;
   const versions = [
     { title: 'Yours, on this page', doc: pattern, keep: 'mine' as const, button: 'Keep mine' },
@@ -48,7 +48,7 @@ export default function Conflict() {
               <Typography variant="h3" sx={{ flex: 1 }}>
                 {title}
               </Typography>
-              <Button variant={keep === 'mine' ? 'contained' : 'outlined'} onClick={() => card.settle(keep)}>
+              <Button variant={keep === 'mine' ? 'contained' : 'outlined'} onClick={() => patternEditor.settle(keep)}>
                 {button}
               </Button>
             </Box>
@@ -66,8 +66,8 @@ export default function Conflict() {
 
 /** Two pages changed the same plan: what differs, and the choice. */
 function PlanConflict() {
-  const { plan, pattern } = usePiece();
-  const { theirs, doc } = plan;
+  const { planEditor, pattern } = usePiece();
+  const { theirs, doc } = planEditor;
   if (!theirs) return null;
   return (
     <Box sx={{ p: 2, maxWidth: 720 }}>
@@ -82,10 +82,10 @@ function PlanConflict() {
             <li key={line}>{line}</li>
           ))}
       </Box>
-      <Button variant="contained" onClick={() => plan.settle('mine')} sx={{ mr: 1 }}>
+      <Button variant="contained" onClick={() => planEditor.settle('mine')} sx={{ mr: 1 }}>
         Keep mine
       </Button>
-      <Button variant="outlined" onClick={() => plan.settle('theirs')}>
+      <Button variant="outlined" onClick={() => planEditor.settle('theirs')}>
         Take the other
       </Button>
     </Box>

@@ -19,3 +19,7 @@ export function localInput(at: string): string {
   const date = new Date(at);
   return new Date(date.getTime() - date.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
 }
+
+/** The time of day of a moment, in the time of this browser. */
+export const timeOfDay = (at: string): string =>
+  new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });

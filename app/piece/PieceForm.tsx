@@ -15,10 +15,10 @@ import { SIDES_OF_VEHICLE } from '#core/format/lists';
 import type { GaugeSystem } from '#core/metal/gauges';
 import { GAUGE_NUMBERS, GAUGE_SYSTEMS, SYSTEM_NAMES, nearestGauges, thicknessOfGauge } from '#core/metal/gauges';
 import { METALS, metalById } from '#core/metal/metals';
-import { Choice } from './Choice';
-import { LengthField } from './LengthField';
-import { usePreferences } from './preferences';
-import { useDraft } from './useDraft';
+import { Choice } from '../forms/Choice';
+import { LengthField } from '../forms/LengthField';
+import { usePreferences } from '../frame/preferences';
+import { useDraft } from '../forms/useDraft';
 
 export const NEW_PIECE: PieceFacts = {
   name: '',

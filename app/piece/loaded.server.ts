@@ -1,0 +1,34 @@
+import { documentState } from '../records/documents.server';
+import { fitsOf } from '../records/fits.server';
+import { jobById } from '../records/jobs.server';
+import { factsOf, pieceById, printsOfJob } from '../records/pieces.server';
+import { shopSettings } from '../records/shop.server';
+import { inspectionsOf, weldsOf } from '../records/welds.server';
+
+/** All that a piece's page stands on; null where there is no such piece. */
+export async function loadPiece(id: string) {
+  const piece = await pieceById(id);
+  if (!piece) return null;
+  const [job, card, plan, shop, fits, welds, inspections, prints] = await Promise.all([
+    jobById(piece.job),
+    documentState(piece.id, 'card'),
+    documentState(piece.id, 'plan'),
+    shopSettings(),
+    fitsOf(piece.id),
+    weldsOf(piece.id),
+    inspectionsOf(piece.id),
+    printsOfJob(piece.job),
+  ]);
+  return {
+    id: piece.id,
+    archived: piece.archived !== null,
+    job: { id: job!.id, name: job!.name },
+    facts: factsOf(piece),
+    card,
+    plan,
+    shop,
+    records: { fits, welds, inspections },
+    printed: prints.get(piece.id) ?? null,
+  };
+}
+export type Loaded = NonNullable<Awaited<ReturnType<typeof loadPiece>>>;

@@ -1,0 +1,108 @@
+import { useCallback, useMemo, useState } from 'react';
+import { emptyPattern } from '#core/card/emptyPattern';
+import { readingsNow } from '#core/fit/readingsNow';
+import { metalById } from '#core/metal/metals';
+import { emptyPlan } from '#core/weld/emptyPlan';
+import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
+import type { Pick } from '../drawing/pick';
+import type { Loaded } from './loaded.server';
+import type { Picked, PieceView, Records, StopUndo } from './pieceContext';
+import { printDigest } from './printDigest';
+import { reckoned } from './reckoned';
+import { roadOf } from './stages';
+import { useDocument } from './useDocument';
+
+const CARD_VERSION = emptyPattern().version;
+const PLAN_VERSION = emptyPlan().version;
+
+/** What the stages know of a piece: its documents as they are being edited, and all that follows from them. */
+export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked } {
+  const { id, facts, shop } = loaded;
+  const patternEditor = useDocument(id, 'card', loaded.card, CARD_VERSION);
+  const planEditor = useDocument(id, 'plan', loaded.plan, PLAN_VERSION);
+  const pattern = patternEditor.doc;
+  const plan = planEditor.doc;
+  const metal = metalById(facts.metal);
+
+  const [pick, setPick] = useState<Pick>(null);
+  const picked = useMemo(() => ({ pick, setPick }), [pick]);
+  const [stopUndo, setUndo] = useState<StopUndo>(null);
+
+  // As loaded, and since then as the server answered to each new record.
+  const [newer, setNewer] = useState<{ than: Loaded; records: Partial<Records> }>({ than: loaded, records: {} });
+  const took = useCallback(
+    (records: Partial<Records>) =>
+      setNewer((last) => ({ than: loaded, records: { ...(last.than === loaded ? last.records : {}), ...records } })),
+    [loaded],
+  );
+  const { fits, welds, inspections } = useMemo(
+    () => ({ ...loaded.records, ...(newer.than === loaded ? newer.records : {}) }),
+    [loaded, newer],
+  );
+
+  const { problems: found, development } = useMemo(
+    () => reckoned(pattern, metal, facts.thicknessMm, shop),
+    [pattern, metal, facts.thicknessMm, shop],
+  );
+  // A version that can't be read shows as an empty card; what is wrong with it comes first.
+  const problems = useMemo(() => [...(loaded.card.broken ?? []), ...found], [loaded.card.broken, found]);
+  const digest = useMemo(() => {
+    if (!development.ok) return null;
+    const blank = development.development;
+    const plugs = plugHoles(plugsOnBlank(pattern, plan, facts.thicknessMm, blank));
+    return printDigest(blank, plugs, metal, facts.thicknessMm, shop);
+  }, [development, pattern, plan, metal, facts.thicknessMm, shop]);
+  // Trials that stand, their readings at their places on the card as it is now.
+  const standing = useMemo(
+    () =>
+      fits
+        .filter((fit) => !fit.withdrawn)
+        .map((fit) =>
+          fit.edges.every((edge) => edge.turned === pattern.turned)
+            ? fit
+            : { ...fit, edges: fit.edges.map((edge) => readingsNow(pattern, edge)) },
+        ),
+    [fits, pattern],
+  );
+  const road = useMemo(
+    () =>
+      roadOf({
+        pattern,
+        plan,
+        thicknessMm: facts.thicknessMm,
+        digest,
+        problems,
+        development,
+        revision: patternEditor.number,
+        printed: loaded.printed,
+        fit: standing[standing.length - 1] ?? null,
+        welds,
+        inspections,
+      }),
+    [pattern, plan, facts.thicknessMm, digest, problems, development, patternEditor.number, loaded.printed, standing, welds, inspections], // prettier-ignore
+  );
+
+  const view = useMemo(
+    (): PieceView => ({
+      id,
+      facts,
+      metal,
+      shop,
+      pattern,
+      patternEditor,
+      plan,
+      planEditor,
+      problems,
+      development,
+      road,
+      fits: standing,
+      welds,
+      inspections,
+      took,
+      stopUndo,
+      setUndo,
+    }),
+    [id, facts, metal, shop, pattern, patternEditor, plan, planEditor, problems, development, road, standing, welds, inspections, took, stopUndo], // prettier-ignore
+  );
+  return { view, picked };
+}

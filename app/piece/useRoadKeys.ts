@@ -1,0 +1,31 @@
+import { useNavigate } from 'react-router';
+import type { PatternDoc } from '#core/card/pattern';
+import { useKeys } from '../frame/keys';
+import type { Picked } from './pieceContext';
+import { STAGES } from './stages';
+import type { Stepping } from './useStepping';
+
+/** The keys of every stop: along the road, from edge to edge and fold to fold, undo and redo, put down. */
+export function useRoadKeys(id: string, pattern: PatternDoc, { pick, setPick }: Picked, stepping: Stepping): void {
+  const navigate = useNavigate();
+  const nextOf = (kind: 'edge' | 'fold', ids: string[], step: number) => {
+    if (ids.length === 0) return;
+    const at = pick?.kind === kind ? ids.indexOf(pick.id) : step > 0 ? -1 : 0;
+    setPick({ kind, id: ids[(at + step + ids.length) % ids.length]! });
+  };
+  const edges = [...pattern.edges]
+    .sort((a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter))
+    .map((e) => e.id);
+  const folds = pattern.folds.map((f) => f.id);
+  useKeys({
+    ...Object.fromEntries(
+      STAGES.map((stage) => [String(stage.key), () => void navigate(`/pieces/${id}/${stage.id}`)]),
+    ),
+    e: () => nextOf('edge', edges, 1),
+    'Shift+E': () => nextOf('edge', edges, -1),
+    f: () => nextOf('fold', folds, 1),
+    z: stepping.undo,
+    'Shift+Z': stepping.redo,
+    Escape: () => setPick(null),
+  });
+}
