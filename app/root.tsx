@@ -17,6 +17,7 @@ import { shopSettings } from './records/shop.server';
 import './frame/bench.css';
 import './frame/fonts';
 import { KeyCardContext } from './frame/keyCard';
+import { useEscapeLeavesField } from './frame/keys';
 import { Lost } from './frame/Lost';
 import { PreferencesProvider, preferencesFrom } from './frame/preferences';
 import { theme } from './frame/theme';
@@ -62,6 +63,7 @@ const KeyCard = lazy(() => import('./drawing/KeyCard'));
 
 export default function Root() {
   const [keyCard, setKeyCard] = useState(false);
+  useEscapeLeavesField();
   const openKeyCard = useCallback(() => setKeyCard(true), []);
   return (
     <KeyCardContext.Provider value={openKeyCard}>

@@ -24,7 +24,6 @@ test('folds are put where one means them: typed from an edge, along the edges, o
 
   await test.step('by hand, shaky: the second end catches square', async () => {
     await page.keyboard.press('Escape');
-    await page.getByRole('button', { name: 'Lay a fold' }).click();
     const [a, b, c, d] = await Promise.all([1, 2, 3, 4].map((n) => cornerAt(page, n)));
     const along = (p: { x: number; y: number }, q: { x: number; y: number }, t: number) => ({
       x: p.x + (q.x - p.x) * t,
@@ -32,6 +31,7 @@ test('folds are put where one means them: typed from an edge, along the edges, o
     });
     const from = along(a!, b!, 0.3);
     await page.mouse.click(from.x, from.y);
+    await page.getByRole('button', { name: 'Fold from here' }).first().click();
     const to = along(d!, c!, 0.3);
     await page.mouse.move(to.x + 6, to.y + 2);
     await expect(page.getByText(/square · 60\.0 mm along/)).toBeVisible();
@@ -74,9 +74,9 @@ test('a corner where one touches; a side bent by its ring; edges made one and pa
 }) => {
   await newPiece(page, 'Shaped');
   await legs(page, '200, 100, 200, 100');
-  await page.getByRole('button', { name: 'Put a corner' }).click();
   const [a, b] = [await cornerAt(page, 1), await cornerAt(page, 2)];
   await page.mouse.click(a.x + (b.x - a.x) * 0.252, a.y + 2);
+  await page.getByRole('button', { name: 'Corner here' }).first().click();
   await saved(page);
   await expect(page.getByRole('button', { name: 'Corner 5', exact: true })).toBeVisible();
   const middle = await cornerAt(page, 2);

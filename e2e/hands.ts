@@ -50,17 +50,21 @@ export async function cornerAt(page: Page, number: number): Promise<{ x: number;
   return { x: box!.x + box!.width / 2, y: box!.y + box!.height / 2 };
 }
 
+/** Touches the card on the line between two corners, so far along it. */
+export async function touchBetween(page: Page, a: number, b: number, share: number): Promise<void> {
+  const p = await cornerAt(page, a);
+  const q = await cornerAt(page, b);
+  await page.mouse.click(p.x + (q.x - p.x) * share, p.y + (q.y - p.y) * share);
+}
+
 /** Lays a fold between two places, each a share of the way between two corners. */
 export async function layFold(
   page: Page,
   from: [number, number, number],
   to: [number, number, number],
 ): Promise<void> {
-  await page.getByRole('button', { name: 'Lay a fold' }).click();
-  for (const [a, b, share] of [from, to]) {
-    const p = await cornerAt(page, a);
-    const q = await cornerAt(page, b);
-    await page.mouse.click(p.x + (q.x - p.x) * share, p.y + (q.y - p.y) * share);
-  }
+  await touchBetween(page, ...from);
+  await page.getByRole('button', { name: 'Fold from here' }).first().click();
+  await touchBetween(page, ...to);
   await expect(page.getByRole('button', { name: 'Take this fold off' })).toBeVisible();
 }

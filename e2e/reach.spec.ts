@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { demoPiece, pickEdge } from './hands';
+import { demoPiece, legs, newPiece, pickEdge, saved } from './hands';
 
 /** Whether everyone can use it: contrast, names and labels by axe-core's WCAG 2 A and AA rules; the keyboard alone; a narrow screen. */
 
@@ -88,6 +88,55 @@ test('with the keyboard alone: stages by number, edges and folds by letter, unit
   await expect(page.getByLabel('Inside radius')).not.toHaveValue('2.50');
   await page.keyboard.press('z');
   await expect(page.getByLabel('Inside radius')).toHaveValue('');
+}); // prettier-ignore
+
+test('a card is shaped with the keyboard alone: a corner put in and moved, a slanted fold, a hole', async ({ page }) => {
+  await newPiece(page, 'By keys');
+  await legs(page, '200, 100, 200, 100');
+  // Edge B at its middle, 30 farther with Shift, then half a millimetre back: a corner there.
+  await page.keyboard.press('e');
+  await page.keyboard.press('e');
+  await expect(page.getByRole('heading', { name: 'Edge B' })).toBeVisible();
+  const place = page.getByLabel(/^A place along it/);
+  for (const key of ['ArrowRight', 'Shift+ArrowRight', 'Shift+ArrowRight', 'Shift+ArrowRight', 'ArrowLeft']) await page.keyboard.press(key);
+  await expect(place).toHaveValue('129.50');
+  await page.keyboard.press('c');
+  await expect(page.getByRole('heading', { name: /^Corner \d$/ })).toBeVisible();
+  await expect(page.getByLabel(/^B, side 1, to here/)).toHaveValue('129.50');
+  const up = page.getByLabel('Up, from the bench');
+  const was = Number(await up.inputValue());
+  await page.keyboard.press('Shift+ArrowUp');
+  await page.keyboard.press('ArrowUp');
+  await expect(up).toHaveValue((was + 10.5).toFixed(2));
+  await saved(page);
+
+  // From the corner a fold to the far edge, a little aside.
+  await page.keyboard.press('l');
+  await expect(page.getByRole('heading', { name: 'A fold from here' })).toBeVisible();
+  for (const key of ['e', 'e', 'e', 'e', 'Shift+ArrowRight']) await page.keyboard.press(key);
+  await expect(page.getByLabel(/^Ends on D, from/)).toHaveValue('110.00');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Fold 1' })).toBeVisible();
+
+  // Put down, then a place inside, moved; a hole there, moved with Shift.
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('table', { name: 'Edges' })).toBeVisible();
+  await page.keyboard.press('i');
+  await page.keyboard.press('Shift+ArrowRight');
+  const across = Number(await page.getByLabel('Across, from the left').inputValue());
+  await page.keyboard.press('h');
+  await expect(page.getByRole('heading', { name: 'Hole 1' })).toBeVisible();
+  await page.keyboard.press('Shift+ArrowLeft');
+  await expect(page.getByLabel('Across, from the left')).toHaveValue((across - 10).toFixed(1));
+
+  // Escape: first out of the field, then what is in hand, then the pick.
+  await page.getByLabel('Diameter').fill('12');
+  await page.keyboard.press('Escape');
+  await expect(page.getByLabel('Diameter')).toHaveValue('8.0');
+  await expect(page.getByLabel('Diameter')).not.toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('heading', { name: 'Hole 1' })).toHaveCount(0);
+  await saved(page);
 }); // prettier-ignore
 
 test.describe('on a phone and an upright tablet', () => {

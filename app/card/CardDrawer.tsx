@@ -14,7 +14,7 @@ import type { PlanDoc } from '#core/weld/plan';
 import { meetsOf } from '#core/weld/planned';
 import { letterAgain } from '#core/card/edit';
 import { mirrored } from '#core/card/mirror';
-import { edgeLength } from '#core/card/outline';
+import { byLetter, edgeLength } from '#core/card/outline';
 import { Notices } from '../piece/Notices';
 import { usePick, usePiece } from '../piece/pieceContext';
 import { usePreferences } from '../frame/preferences';
@@ -23,9 +23,12 @@ import { CornerPanel } from './CornerPanel';
 import { EdgePanel } from './EdgePanel';
 import { FoldPanel } from './FoldPanel';
 import { HolePanel } from './HolePanel';
+import { FoldPanelInHand, InsidePanel, PlaceRow } from './HandPanel';
+import type { Hand } from './hand';
+import type { Doing } from './useHand';
 
 /** What the picked thing says at the card stage; with nothing picked, the card as a whole. */
-export function CardDrawer() {
+export function CardDrawer({ hand, doing }: { hand: Hand | null; doing: Doing }) {
   const { pattern, problems } = usePiece();
   const { pick } = usePick();
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
@@ -35,11 +38,15 @@ export function CardDrawer() {
   return (
     <Stack spacing={2}>
       <Notices problems={problems} />
-      {edge && <EdgePanel key={edge.id} edge={edge} />}
+      {hand?.kind === 'fold' && <FoldPanelInHand hand={hand} doing={doing} />}
+      {hand?.kind === 'inside' && <InsidePanel hand={hand} doing={doing} />}
+      {edge && (
+        <EdgePanel key={edge.id} edge={edge} place={<PlaceRow edgeId={edge.id} hand={hand} doing={doing} />} />
+      )}
       {fold && <FoldPanel key={fold.id} fold={fold} />}
       {hole && <HolePanel key={hole.id} hole={hole} />}
-      {corner && <CornerPanel key={corner.id} corner={corner} />}
-      {!edge && !fold && !hole && !corner && <WholeCard />}
+      {corner && <CornerPanel key={corner.id} corner={corner} doing={doing} />}
+      {!edge && !fold && !hole && !corner && (hand === null || hand.kind === 'place') && <WholeCard />}
     </Stack>
   );
 }
@@ -55,7 +62,8 @@ function WholeCard() {
       <Box>
         <Typography variant="h2">The card</Typography>
         <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-          Touch an edge to say what it meets and how it is joined. The plumb-bob hangs from the datum corner.
+          Touch an edge, a corner or the inside: what can be done there is offered. Corners and holes are dragged. The
+          plumb-bob hangs from the datum corner.
         </Typography>
       </Box>
       <EdgeTable pattern={settled} plan={plan} show={show} onPick={setPick} />
@@ -87,9 +95,7 @@ type EdgeTableProps = {
 };
 
 const EdgeTable = memo(function EdgeTable({ pattern, plan, show, onPick }: EdgeTableProps) {
-  const edges = [...pattern.edges].sort(
-    (a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter),
-  );
+  const edges = byLetter(pattern.edges);
   return (
     <>
       <Table size="small" aria-label="Edges">

@@ -6,6 +6,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import type { ReactNode } from 'react';
 import { joinEdges, reshapeSide, setEdge, setSideLength } from '#core/card/edit';
 import { chordAlong } from '#core/card/foldPlace';
 import { edgeLength, segmentOfSide } from '#core/card/outline';
@@ -46,7 +47,7 @@ function jointOf(kind: JointKind, thicknessMm: number, from: Joint): Joint {
 }
 
 /** An edge at the card stage: its shape, what it meets, how it is joined. */
-export function EdgePanel({ edge }: { edge: Edge }) {
+export function EdgePanel({ edge, place }: { edge: Edge; place: ReactNode }) {
   const { patternEditor, plan, planEditor, pattern, facts } = usePiece();
   const { show } = usePreferences();
   const [refused, setRefused] = useState<string | null>(null);
@@ -151,6 +152,7 @@ export function EdgePanel({ edge }: { edge: Edge }) {
           {refused}
         </Typography>
       )}
+      {place}
       <FoldAlong edge={edge} />
       {next && (
         <Box>

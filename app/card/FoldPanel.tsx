@@ -1,10 +1,8 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
 import { setFold, without } from '#core/card/edit';
 import { endsOfFold } from '#core/card/foldPlace';
 import type { Fold } from '#core/card/pattern';
@@ -12,10 +10,10 @@ import type { Made } from '#core/card/kinds';
 import { MADE } from '#core/card/kinds';
 import { distance } from '#core/measure/vector';
 import { usualRadius } from '#core/metal/metals';
+import { AngleField } from '../forms/AngleField';
 import { LengthField } from '../forms/LengthField';
 import { usePick, usePiece } from '../piece/pieceContext';
 import { usePreferences } from '../frame/preferences';
-import { FIGURES } from '../frame/theme';
 import { MADE_WORDS } from '../frame/words';
 import { FoldPlace } from './FoldPlace';
 
@@ -32,7 +30,14 @@ export function FoldPanel({ fold }: { fold: Fold }) {
         <Typography variant="h2">Fold {pattern.folds.indexOf(fold) + 1}</Typography>
         {a && b && <Typography className="figure">{show(distance(a, b))} long</Typography>}
       </Box>
-      <AngleField angleDeg={fold.angleDeg} onChange={(angleDeg) => change({ angleDeg })} />
+      <AngleField
+        label="Turned through (0 flat, 90 square)"
+        angleDeg={fold.angleDeg}
+        min={0.1}
+        max={180}
+        wrong="An angle over 0 and up to 180: 90 is square, 180 closed."
+        onChange={(angleDeg) => change({ angleDeg })}
+      />
       <ToggleButtonGroup
         exclusive
         fullWidth
@@ -119,34 +124,5 @@ function MadeChoice({ made, chosen, onChoose }: { made: Made; chosen: boolean; o
         {MADE_WORDS[made].short}
       </span>
     </Box>
-  );
-}
-
-function AngleField({ angleDeg, onChange }: { angleDeg: number; onChange: (angleDeg: number) => void }) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const take = () => {
-    if (typed === null) return;
-    const value = Number(typed.replace('°', '').replace(',', '.').trim());
-    if (!(value >= 0.1 && value <= 180))
-      return setProblem('An angle over 0 and up to 180: 90 is square, 180 closed.');
-    setProblem(null);
-    setTyped(null);
-    onChange(value);
-  };
-  return (
-    <TextField
-      label="Turned through (0 flat, 90 square)"
-      value={typed ?? angleDeg}
-      error={problem !== null}
-      helperText={problem}
-      onChange={(event) => setTyped(event.target.value)}
-      onBlur={take}
-      onKeyDown={(event) => event.key === 'Enter' && take()}
-      slotProps={{
-        htmlInput: { inputMode: 'decimal', style: { fontFamily: FIGURES, fontSize: '1.1rem' } },
-        input: { endAdornment: '°' },
-      }}
-    />
   );
 }

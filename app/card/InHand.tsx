@@ -1,3 +1,4 @@
+import type { SnappedPlace } from '#core/card/foldPlace';
 import { alongEdge, snapPlace } from '#core/card/foldPlace';
 import type { Spot } from '#core/card/outline';
 import { pointOfSpot } from '#core/card/outline';
@@ -12,23 +13,34 @@ import { usePreferences } from '../frame/preferences';
 /** How near the pointer must be to what it means, in pixels. */
 export const REACH_PX = 14;
 
-/** The place on the outline that is meant by touching the card at `p`. */
-export const placeMeant = (pattern: PatternDoc, p: Vec, from: Spot | null, scale: number, unit: Unit) =>
-  snapPlace(pattern, p, { from, reachMm: REACH_PX / scale, unit });
+/** The place on the outline that is meant by touching the card at `p`, and its edge. */
+export function placeMeant(
+  pattern: PatternDoc,
+  p: Vec,
+  from: Spot | null,
+  scale: number,
+  unit: Unit,
+): { edge: string; at: SnappedPlace } | null {
+  const at = snapPlace(pattern, p, { from, reachMm: REACH_PX / scale, unit });
+  const edge = at && pattern.edges.find((e) => e.sides.includes(at.spot.side));
+  return edge ? { edge: edge.id, at } : null;
+}
 
-/** The fold or corner being laid: where it begins, where it would end, and how far that is along the edge. */
+/** The fold being laid: where it begins, where it would end by the pointer or by the keys, and how far along the edge that is. */
 export function PlaceInHand({
   pattern,
   from,
   pointer,
+  to,
 }: {
   pattern: PatternDoc;
   from: Spot | null;
   pointer: Vec | null;
+  to: SnappedPlace | null;
 }) {
   const { px, scale } = useView();
   const { unit, show } = usePreferences();
-  const meant = pointer && placeMeant(pattern, pointer, from, scale, unit);
+  const meant = to ?? (pointer && placeMeant(pattern, pointer, from, scale, unit)?.at);
   const start = from && pointOfSpot(pattern, from);
   const dots = [start, meant?.point].filter((p) => p != null);
   const on = meant && alongEdge(pattern, meant.spot);
@@ -69,6 +81,24 @@ export function Guides({ guides }: { guides: [Vec, Vec][] }) {
     <g pointerEvents="none" stroke="var(--layout)" strokeWidth={1.4} strokeDasharray="3 5">
       {guides.map(([a, b], i) => (
         <line key={i} x1={px(a)[0]} y1={px(a)[1]} x2={px(b)[0]} y2={px(b)[1]} />
+      ))}
+    </g>
+  );
+}
+
+/** What a drag has changed, beside what was dragged: it may have been typed or measured, and is not changed unseen. */
+export function Moved({ at, said }: { at: Vec; said: readonly string[] }) {
+  return (
+    <g>
+      {said.slice(0, 4).map((text, i, all) => (
+        <Figure
+          key={text}
+          at={at}
+          text={text}
+          colour="var(--ink)"
+          ground="var(--panel)"
+          dy={-26 - 22 * (all.length - 1 - i)}
+        />
       ))}
     </g>
   );

@@ -46,6 +46,7 @@ export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true
       <path d={data(path)} fill="var(--shadow)" transform="translate(5 7)" />
       <path
         d={data(path)}
+        data-touch="face"
         fill="var(--manila)"
         stroke="var(--manila-edge)"
         strokeWidth={3.5}
@@ -87,7 +88,7 @@ export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true
             picked={picked}
             onPick={onPick && (() => onPick({ kind: 'fold', id: fold.id }))}
           >
-            <line x1={x1} y1={y1} x2={x2} y2={y2} stroke="transparent" strokeWidth={20} />
+            <line className="hit" x1={x1} y1={y1} x2={x2} y2={y2} />
             <line
               x1={x1}
               y1={y1}
@@ -160,14 +161,8 @@ const CardEdge = memo(function CardEdge({ id, letter, d, said, picked, note, tag
       picked={picked}
       onPick={onPick && (() => onPick({ kind: 'edge', id }))}
     >
-      <path
-        d={d}
-        fill="none"
-        stroke={picked ? 'var(--torch)' : 'transparent'}
-        strokeWidth={picked ? 4 : 18}
-        strokeLinecap="round"
-      />
-      {picked && <path d={d} fill="none" stroke="transparent" strokeWidth={18} />}
+      {picked && <path d={d} fill="none" stroke="var(--torch)" strokeWidth={4} strokeLinecap="round" />}
+      <path className="hit" data-touch="edge" d={d} fill="none" strokeLinecap="round" />
       {tag && (
         <EdgeTag tag={{ anchor: [ax, ay], out: [ox, oy], at: [x, y] }} letter={letter} picked={picked} note={note} />
       )}

@@ -2,7 +2,7 @@ import CropFree from '@mui/icons-material/CropFree';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import { createContext, useContext, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import type { PointerEvent, ReactNode } from 'react';
+import type { MouseEvent, PointerEvent, ReactNode } from 'react';
 import type { Box as Bounds } from '#core/measure/path';
 import type { Vec } from '#core/measure/vector';
 
@@ -24,16 +24,16 @@ export const useView = (): View => useContext(ViewContext);
 
 const useBrowserLayoutEffect = typeof window === 'undefined' ? useEffect : useLayoutEffect;
 const FIRST_SIZE: Size = { width: 900, height: 560 };
-/** Clear ground round the piece for its tags; more at the top, where tools lie over the drawing. */
+/** Clear ground round the piece for its tags; more at the top where something lies over the drawing. */
 const MARGIN_PX = 78;
 const TOP_PX = 130;
 
-function fitted(bounds: Bounds, size: Size): Stand {
+function fitted(bounds: Bounds, size: Size, overlaid: boolean): Stand {
   const w = Math.max(1, bounds.maxX - bounds.minX);
   const h = Math.max(1, bounds.maxY - bounds.minY);
   const small = size.width < 500;
   const margin = small ? 56 : MARGIN_PX;
-  const top = small ? 84 : TOP_PX;
+  const top = !overlaid ? margin : small ? 84 : TOP_PX;
   const scale = Math.max(0.02, Math.min((size.width - 2 * margin) / w, (size.height - margin - top) / h));
   return {
     scale,
@@ -52,19 +52,32 @@ type Props = {
   onDown?: (p: Vec, scale: number) => boolean;
   onMove?: (p: Vec, scale: number) => void;
   onUp?: (p: Vec, scale: number) => void;
+  /** Touched without dragging: where, and what was touched there (`data-touch` of the mark, `ground` beside the piece). */
+  onTouch?: (p: Vec, scale: number, what: string | null) => void;
   /** The ground beside the piece was touched: what is in hand is put down. */
   onGround?: () => void;
   overlay?: ReactNode;
 };
 
 /** The one drawing that every stage shows: fits itself, pans by dragging the ground, zooms by wheel or pinch. */
-export function Drawing({ bounds, ground, label, children, onDown, onMove, onUp, onGround, overlay }: Props) {
+export function Drawing({
+  bounds,
+  ground,
+  label,
+  children,
+  onDown,
+  onMove,
+  onUp,
+  onTouch,
+  onGround,
+  overlay,
+}: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const [size, setSize] = useState(FIRST_SIZE);
   const [moved, setMoved] = useState<Stand | null>(null);
   const pointers = useRef(new Map<number, Vec>());
   const taken = useRef(false);
-  const stand = moved ?? fitted(bounds, size);
+  const stand = moved ?? fitted(bounds, size, overlay !== undefined);
 
   useBrowserLayoutEffect(() => {
     const element = svg.current!;
@@ -150,6 +163,11 @@ export function Drawing({ bounds, ground, label, children, onDown, onMove, onUp,
     taken.current = false;
   };
 
+  const touched = (event: MouseEvent<SVGSVGElement>) => {
+    const what = event.target instanceof Element ? event.target.closest('[data-touch]') : null;
+    onTouch?.(toMm(onScreen(event)), scale, what?.getAttribute('data-touch') ?? null);
+  };
+
   return (
     <Box sx={{ position: 'absolute', inset: 0 }}>
       <svg
@@ -163,8 +181,9 @@ export function Drawing({ bounds, ground, label, children, onDown, onMove, onUp,
         onPointerMove={move}
         onPointerUp={up}
         onPointerCancel={up}
+        onClick={onTouch && touched}
       >
-        <g onClick={onGround}>
+        <g onClick={onGround} data-touch="ground">
           <Ground kind={ground} />
         </g>
         <ViewContext.Provider value={view}>{children}</ViewContext.Provider>

@@ -49,6 +49,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'side-zero': (_, { It }) => `${It} has no length: pull its corners apart or take one out.`,
   'side-not-straight': (_, { It }) => `${It} is curved: a fold can be laid only along a straight side.`,
   'side-gone': 'That is no longer on the card.',
+  'corner-not-straight': 'A side of this corner is curved: its angle follows from the curve.',
+  'corner-angle-out-of-range': (f) => `${f.angleDeg}° is no corner: over 0° and under 360°.`,
   'side-length-not-positive': (_, { It }) => `${It} must keep some length.`,
   'corner-too-near': 'There is a corner there already: touch farther from it.',
   'corner-not-inside': 'Edges part only at a corner inside one.',

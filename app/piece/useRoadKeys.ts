@@ -1,4 +1,5 @@
 import { useNavigate } from 'react-router';
+import { byLetter } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { useKeys } from '../frame/keys';
 import type { Picked } from './pieceContext';
@@ -13,9 +14,7 @@ export function useRoadKeys(id: string, pattern: PatternDoc, { pick, setPick }: 
     const at = pick?.kind === kind ? ids.indexOf(pick.id) : step > 0 ? -1 : 0;
     setPick({ kind, id: ids[(at + step + ids.length) % ids.length]! });
   };
-  const edges = [...pattern.edges]
-    .sort((a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter))
-    .map((e) => e.id);
+  const edges = byLetter(pattern.edges).map((e) => e.id);
   const folds = pattern.folds.map((f) => f.id);
   useKeys({
     ...Object.fromEntries(

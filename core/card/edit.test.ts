@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import type { Path } from '../measure/path';
 import { area, perimeter } from '../measure/path';
 import { pointAt, segmentLength } from '../measure/segment';
 import { spread } from '../measure/spread.arbitrary';
@@ -6,11 +7,13 @@ import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import { checkCard } from './check';
 import {
+  cornerAngle,
   joinEdges,
   letterAgain,
   moveCorner,
   partEdge,
   removeCorner,
+  setCornerAngle,
   reshapeSide,
   setEdge,
   setFold,
@@ -248,4 +251,27 @@ test('a place stays as it was meant: so far from an end, so far in from a side, 
   // A side that became too short for its fold says so and keeps it.
   const short = done(setSideLength(doc, bottom.id, 25));
   expect(checkCard(short).map((p) => [p.code, p.about?.[0]])).toContainEqual(['fold-off-outline', 'start']);
+}); // prettier-ignore
+
+test('a corner is opened to an angle: that angle, both its lengths, and every other corner as they were', () => {
+  const near = (doc: PatternDoc, id: string) => doc.sides.filter((s) => s.from === id || s.to === id);
+  fc.assert(
+    fc.property(anyCard, fc.nat(20), spread(20, 340), (doc, which, angleDeg) => {
+      const { id } = doc.corners[which % doc.corners.length]!;
+      const was = cornerAngle(doc, id);
+      const set = setCornerAngle(doc, id, angleDeg);
+      const curved = near(doc, id).some((s) => s.shape.kind === 'arc');
+      expect([was === null, set.ok]).toEqual([curved, !curved]);
+      if (!set.ok || was === null) return;
+      expect(cornerAngle(set.doc, id)).toBeCloseTo(angleDeg, 6);
+      expect(done(setCornerAngle(set.doc, id, was)).corners.map((c) => c.x)).toEqual(doc.corners.map((c) => expect.closeTo(c.x, 6)));
+      for (const side of near(doc, id)) expect(segmentLength(segmentOfSide(set.doc, side.id)!)).toBeCloseTo(segmentLength(segmentOfSide(doc, side.id)!), 6);
+      expect(set.doc.corners.filter((c, i) => c.x !== doc.corners[i]!.x || c.y !== doc.corners[i]!.y).length).toBeLessThanOrEqual(1);
+    }),
+  );
+  // A square card: the angles a bevel reads there; 0 and full turns are refused.
+  const built = outlineFromPoints([[0, 0], [100, 0], [100, 60], [0, 60]]); // prettier-ignore
+  const square = { ...emptyPattern(), ...patternParts((built as { path: Path }).path, countingIds()) };
+  expect(square.corners.map((c) => cornerAngle(square, c.id))).toEqual([90, 90, 90, 90]);
+  for (const angle of [0, 360, NaN]) expect(setCornerAngle(square, square.corners[0]!.id, angle).ok).toBe(false);
 }); // prettier-ignore

@@ -2,7 +2,7 @@ import { pointAt, segmentLength } from '../measure/segment';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import type { Vec } from '../measure/vector';
-import { cross, distance, scale, sub, unit } from '../measure/vector';
+import { cross, distance, dot, scale, sub, unit } from '../measure/vector';
 import { edgeLength, letterAt, lettered, segmentOfSide } from './outline';
 import type { Edge, Fold, Hole, PatternDoc, Place, Side } from './pattern';
 import type { NewId } from './kinds';
@@ -53,6 +53,42 @@ export function setSideLength(doc: PatternDoc, sideId: string, mm: number): Edit
     ...doc,
     corners: doc.corners.map((c) => (moving.has(c.id) ? { ...c, x: c.x + shift[0], y: c.y + shift[1] } : c)),
   });
+}
+
+/**
+ * The angle of metal at a corner, degrees, 180 for a straight run and more in a hollow one: by its two sides, along which
+ * it is read with a bevel. Null where a side is curved or has no length.
+ */
+export function cornerAngle(doc: PatternDoc, cornerId: string): number | null {
+  const sides = sidesAt(doc, cornerId);
+  if (!sides) return null;
+  const at = corner(doc, cornerId);
+  const [into, out] = [sub(at, corner(doc, sides.before.from)), sub(corner(doc, sides.after.to), at)];
+  if (Math.hypot(...into) === 0 || Math.hypot(...out) === 0) return null;
+  return 180 - (Math.atan2(cross(into, out), dot(into, out)) * 180) / Math.PI;
+}
+
+/**
+ * Opens or closes a corner to an angle of metal, degrees over 0 and under 360: the side before it stays, the side after
+ * it is turned about the corner with its length, and the side after that takes up the change.
+ */
+export function setCornerAngle(doc: PatternDoc, cornerId: string, angleDeg: number): Edited {
+  const now = cornerAngle(doc, cornerId);
+  if (now === null) return failure({ code: 'corner-not-straight', about: [cornerId] });
+  if (!(angleDeg > 0 && angleDeg < 360)) return failure({ code: 'corner-angle-out-of-range', numbers: { angleDeg } });
+  const at = corner(doc, cornerId);
+  const far = sidesAt(doc, cornerId)!.after.to;
+  const turn = ((now - angleDeg) * Math.PI) / 180;
+  const [x, y] = sub(corner(doc, far), at);
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  return edited(moveCorner(doc, far, [at[0] + x * c - y * s, at[1] + x * s + y * c]));
+}
+
+/** The two straight sides that meet at a corner, in outline order. */
+function sidesAt(doc: PatternDoc, cornerId: string): { before: Side; after: Side } | null {
+  const before = doc.sides.find((s) => s.to === cornerId);
+  const after = doc.sides.find((s) => s.from === cornerId);
+  return before?.shape.kind === 'line' && after?.shape.kind === 'line' ? { before, after } : null;
 }
 
 /** A corner is put into a side no nearer to its ends than this share of it. */

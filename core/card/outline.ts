@@ -126,6 +126,10 @@ export function lettered(edges: readonly Edge[]): Edge[] {
   return edges.map((edge, i) => ({ ...edge, letter: letterAt(n - 1 - i) }));
 }
 
+/** The edges as one calls them over: A to Z, then AA. */
+export const byLetter = (edges: readonly Edge[]): Edge[] =>
+  [...edges].sort((a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter));
+
 /** Makes a card's corners, sides and one edge for each side from a closed outline, wound counter-clockwise. */
 export function patternParts(path: Path, newId: NewId): Pick<PatternDoc, 'corners' | 'sides' | 'edges'> {
   const corners = path.map((s) => ({ id: newId(), x: s.a[0], y: s.a[1] }));

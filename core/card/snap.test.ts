@@ -42,6 +42,21 @@ test('in inches a side catches inches: 4 1/4, not 108 mm', () => {
   expect(found.point).toEqual(near(4.25 * 25.4, 0));
 });
 
+test('a corner that was moved keeps what was put there on purpose: four tenths out of level stay four tenths', () => {
+  const stood: Vec = [100, 60.4];
+  const moved = { ...free, anchors: [[0, 60], [100.3, 0]] as Vec[], stood }; // prettier-ignore
+  expect(snap([121.2, 61.1], moved)).toMatchObject({ point: near(120, 60.4), reasons: ['kept', 'round'] });
+  expect(snap([101.1, 71.7], moved).point).toEqual(near(100, 70.4));
+  // And back to where it stood, exactly.
+  expect(snap([101, 59.6], moved)).toMatchObject({ point: stood, reasons: ['end'] });
+  fc.assert(
+    fc.property(spread(0.02, 4.8), spread(20, 150), spread(-0.9, 0.9), (out, far, shake) => {
+      const { point } = snap([100 + far, 60 + out + shake], { ...moved, stood: [100, 60 + out], reachMm: 3 });
+      expect(point[1]).toBeCloseTo(60 + out, 9);
+    }),
+  );
+});
+
 test('wherever one points, a snapped point is close by, and on every guide that is shown', () => {
   const anywhere = fc.tuple(spread(-200, 200), spread(-200, 200)) as fc.Arbitrary<Vec>;
   const context = fc.record({
@@ -50,6 +65,7 @@ test('wherever one points, a snapped point is close by, and on every guide that 
     directions: fc.array(spread(0, Math.PI).map((a): Vec => [Math.cos(a), Math.sin(a)]), { maxLength: 4 }),
     reachMm: spread(0.5, 12),
     unit: fc.constantFrom('mm' as const, 'in' as const),
+    stood: fc.option(anywhere, { nil: undefined }),
   }); // prettier-ignore
   fc.assert(
     fc.property(anywhere, context, (p, given) => {

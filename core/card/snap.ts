@@ -3,7 +3,7 @@ import { MM_PER_INCH } from '../measure/length';
 import type { Vec } from '../measure/vector';
 import { add, along, cross, distance, dot, left, meet, scale, sub, unit } from '../measure/vector';
 
-export type SnapReason = 'end' | 'along' | 'square' | 'parallel' | 'round';
+export type SnapReason = 'end' | 'kept' | 'along' | 'square' | 'parallel' | 'round';
 export type Snapped = { point: Vec; reasons: SnapReason[]; guides: [Vec, Vec][] };
 
 export type SnapContext = {
@@ -16,7 +16,18 @@ export type SnapContext = {
   /** How near counts, mm (a fixed distance on the screen). */
   reachMm: number;
   unit: Unit;
+  /**
+   * Where the point stood when it was taken in hand. It can be put back there exactly and be led level, upright and along
+   * its own sides from there; what it then stood beside by less than the reach, it was put beside on purpose, and is not
+   * drawn onto.
+   */
+  stood?: Vec;
 };
+
+/** Nearer than this is on the line, mm: a hundredth, as lengths are typed. */
+const ON_MM = 0.005;
+/** A side is slanted beyond this, the product of the sine and cosine of its slope: some three degrees. */
+const SLANT = 0.05;
 
 type Guide = { p: Vec; u: Vec; reason: SnapReason };
 
@@ -29,14 +40,15 @@ export const roundStep = (unit: Unit, reachMm: number): number => {
 /**
  * Draws a point to what it is near: other corners first; then where two guide lines cross; then one guide line, at a
  * round length. Guides run from the anchors along the bench (level, upright), along, square and parallel to other sides,
- * and level or upright through other corners. With nothing near, the distance to the first anchor is made round.
+ * and level or upright through other corners. With nothing near, the distance to the first anchor is made round. A point
+ * that was moved keeps the small differences it stood with (see `stood`).
  */
 export function snap(p: Vec, context: SnapContext): Snapped {
-  const { anchors, ends, directions, reachMm } = context;
-  const end = ends.find((e) => distance(e, p) <= reachMm);
+  const { anchors, ends, directions, reachMm, stood } = context;
+  const end = (stood ? [stood, ...ends] : ends).find((e) => distance(e, p) <= reachMm);
   if (end) return { point: end, reasons: ['end'], guides: [] };
 
-  const near = guides(anchors, ends, directions)
+  const near = [...ownGuides(context), ...guides(anchors, ends, directions).filter((guide) => !apart(guide, context))]
     .map((guide) => ({ ...guide, off: Math.abs(cross(guide.u, sub(p, guide.p))) }))
     .filter((guide) => guide.off <= reachMm && distance(guide.p, p) > reachMm)
     .sort((a, b) => a.off - b.off);
@@ -64,6 +76,26 @@ export function snap(p: Vec, context: SnapContext): Snapped {
     };
   }
   return { point: rounded(p, anchor, context), reasons: ['round'], guides: [] };
+}
+
+/** The lines a moved point can be led along so that something stays as it was: level, upright, and its own sides. */
+function ownGuides({ stood, anchors }: SnapContext): Guide[] {
+  if (!stood) return [];
+  const level: Guide = { p: stood, u: [1, 0], reason: 'kept' };
+  const upright: Guide = { p: stood, u: [0, 1], reason: 'kept' };
+  // A side all but level or upright is kept by the small difference itself, not by its slope.
+  const slanted = anchors
+    .filter((a) => distance(a, stood) > 1e-9)
+    .map((p): Guide => ({ p, u: unit(sub(stood, p)), reason: 'kept' }))
+    .filter(({ u }) => Math.abs(u[0] * u[1]) > SLANT);
+  return [level, upright, ...slanted];
+}
+
+/** Whether the point stood beside a line, near it but not on it: a difference somebody made, not to be swallowed. */
+function apart({ p, u }: Guide, { stood, reachMm }: SnapContext): boolean {
+  if (!stood) return false;
+  const off = Math.abs(cross(u, sub(stood, p)));
+  return off > ON_MM && off <= 2 * reachMm;
 }
 
 function rounded(p: Vec, from: Vec, { unit: lengths, reachMm }: SnapContext): Vec {

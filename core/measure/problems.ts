@@ -3,7 +3,7 @@ type None = Record<never, never>;
 
 /**
  * Everything the core can refuse or warn of, with the figures it tells: the unit is in the name. A code that is not here
- * cannot be made, and one without its sentence (`app/piece/words`) does not compile.
+ * cannot be made, and one without its sentence (`app/frame/sentences.ts`) does not compile.
  */
 export type Figures = {
   // Written lengths, legs and points. `first` and `second` are the two ways to read what was written.
@@ -31,6 +31,8 @@ export type Figures = {
   'side-gone': None;
   'side-length-not-positive': None;
   'corner-too-near': None;
+  'corner-not-straight': None;
+  'corner-angle-out-of-range': { angleDeg: number };
   'corner-not-inside': None;
   'last-corners': None;
   'edge-gone': None;

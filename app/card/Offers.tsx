@@ -1,0 +1,75 @@
+import type { KeyboardEvent } from 'react';
+import type { Vec } from '#core/measure/vector';
+import { useView } from '../drawing/Drawing';
+
+export type Offer = { label: string; key: string; act: () => void };
+
+const HIGH = 46;
+const GAP = 6;
+/** How far from the place the offers hang, pixels. */
+const AWAY = 74;
+
+/**
+ * What can be done where one touched, as slips on a thread from that place: beside the piece where there is room, never
+ * out of the picture. Each has a key of its own.
+ */
+export function Offers({ at, out, offers }: { at: Vec; out: Vec; offers: readonly Offer[] }) {
+  const { px, width, height } = useView();
+  const [x, y] = px(at);
+  const wide = Math.max(...offers.map((o) => o.label.length)) * 8.6 + 58;
+  const high = offers.length * (HIGH + GAP) - GAP;
+  const held = (value: number, most: number) => Math.max(6, Math.min(most - 6, value));
+  const left = held(x + out[0] * (AWAY + wide / 2) - wide / 2, width - wide);
+  const top = held(y - out[1] * (AWAY + high / 2 - 20) - high / 2, height - high);
+  return (
+    <g>
+      <path
+        d={`M${x} ${y}L${left + wide / 2} ${top + high / 2}`}
+        stroke="var(--torch)"
+        strokeWidth={1.6}
+        strokeDasharray="3 4"
+        pointerEvents="none"
+      />
+      <circle cx={x} cy={y} r={7} fill="none" stroke="var(--torch)" strokeWidth={2.6} pointerEvents="none" />
+      {offers.map(({ label, key, act }, i) => (
+        <Slip key={label} label={label} hotkey={key} act={act} x={left} y={top + i * (HIGH + GAP)} wide={wide} />
+      ))}
+    </g>
+  );
+}
+
+type SlipProps = { label: string; hotkey: string; act: () => void; x: number; y: number; wide: number };
+
+function Slip({ label, hotkey, act, x, y, wide }: SlipProps) {
+  const keyed = (event: KeyboardEvent) => {
+    if (event.key !== 'Enter' && event.key !== ' ') return;
+    event.preventDefault();
+    act();
+  };
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={label}
+      aria-keyshortcuts={hotkey}
+      className="pickable"
+      style={{ cursor: 'pointer' }}
+      transform={`translate(${x} ${y})`}
+      onClick={(event) => {
+        event.stopPropagation();
+        act();
+      }}
+      onPointerDown={(event) => event.stopPropagation()}
+      onKeyDown={keyed}
+    >
+      <path d={`M9 0H${wide}V${HIGH}H9L0 ${HIGH - 9}V9Z`} fill="var(--panel)" stroke="var(--torch)" strokeWidth={2} />
+      <circle cx={12} cy={HIGH / 2} r={3.4} fill="none" stroke="var(--torch)" strokeWidth={1.6} />
+      <text x={24} y={HIGH / 2 + 6} fontFamily="Barlow" fontSize={17} fontWeight={500} fill="var(--ink)">
+        {label}
+      </text>
+      <text x={wide - 12} y={HIGH / 2 + 5} textAnchor="end" className="figure" fontSize={13} fill="var(--pencil)">
+        {hotkey}
+      </text>
+    </g>
+  );
+}

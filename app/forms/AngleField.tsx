@@ -1,0 +1,47 @@
+import TextField from '@mui/material/TextField';
+import { useState } from 'react';
+import { FIGURES } from '../frame/theme';
+
+type Props = {
+  label: string;
+  angleDeg: number;
+  min: number;
+  max: number;
+  /** What to say of an angle out of range or of something that is none. */
+  wrong: string;
+  onChange: (angleDeg: number) => void;
+};
+
+/** A field for an angle in degrees. Wrong input stays where it is, with what to do about it; Escape puts back what stood. */
+export function AngleField({ label, angleDeg, min, max, wrong, onChange }: Props) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const take = () => {
+    if (typed === null) return;
+    const value = typed.trim() === '' ? NaN : Number(typed.replace('°', '').replace(',', '.').trim());
+    if (!(value >= min && value <= max)) return setProblem(wrong);
+    setProblem(null);
+    setTyped(null);
+    onChange(value);
+  };
+  return (
+    <TextField
+      label={label}
+      value={typed ?? Math.round(angleDeg * 100) / 100}
+      error={problem !== null}
+      helperText={problem}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={take}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') take();
+        if (event.key !== 'Escape') return;
+        setTyped(null);
+        setProblem(null);
+      }}
+      slotProps={{
+        htmlInput: { inputMode: 'decimal', style: { fontFamily: FIGURES, fontSize: '1.1rem' } },
+        input: { endAdornment: '°' },
+      }}
+    />
+  );
+}
