@@ -24,7 +24,7 @@ import { theme } from './frame/theme';
 
 export async function loader({ request }: Route.LoaderArgs) {
   const shop = await shopSettings();
-  return { preferences: preferencesFrom(request.headers.get('cookie') ?? '', shop.units), shopName: shop.name };
+  return { preferences: preferencesFrom(request.headers.get('cookie') ?? '', shop), shopName: shop.name };
 }
 
 /** Read once: only the shop's own page changes what is read here. */
@@ -34,7 +34,7 @@ export const meta: Route.MetaFunction = () => [{ title: 'Patrone' }];
 
 export function Layout({ children }: { children: ReactNode }) {
   const data = useRouteLoaderData<typeof loader>('root');
-  const preferences = data?.preferences ?? { unit: 'mm' as const, bench: 'light' as const };
+  const preferences = data?.preferences ?? { unit: 'mm' as const, bench: 'light' as const, dates: 'day' as const };
   return (
     <html lang="en-GB" data-bench={preferences.bench} suppressHydrationWarning>
       <head>

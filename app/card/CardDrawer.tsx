@@ -41,7 +41,12 @@ export function CardDrawer({ hand, doing }: { hand: Hand | null; doing: Doing })
       {hand?.kind === 'fold' && <FoldPanelInHand hand={hand} doing={doing} />}
       {hand?.kind === 'inside' && <InsidePanel hand={hand} doing={doing} />}
       {edge && (
-        <EdgePanel key={edge.id} edge={edge} place={<PlaceRow edgeId={edge.id} hand={hand} doing={doing} />} />
+        <EdgePanel
+          key={edge.id}
+          edge={edge}
+          touched={hand?.kind === 'place'}
+          place={<PlaceRow edgeId={edge.id} hand={hand} doing={doing} />}
+        />
       )}
       {fold && <FoldPanel key={fold.id} fold={fold} />}
       {hole && <HolePanel key={hole.id} hole={hole} />}

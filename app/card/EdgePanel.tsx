@@ -47,7 +47,7 @@ function jointOf(kind: JointKind, thicknessMm: number, from: Joint): Joint {
 }
 
 /** An edge at the card stage: its shape, what it meets, how it is joined. */
-export function EdgePanel({ edge, place }: { edge: Edge; place: ReactNode }) {
+export function EdgePanel({ edge, place, touched }: { edge: Edge; place: ReactNode; touched: boolean }) {
   const { patternEditor, plan, planEditor, pattern, facts } = usePiece();
   const { show } = usePreferences();
   const [refused, setRefused] = useState<string | null>(null);
@@ -69,6 +69,7 @@ export function EdgePanel({ edge, place }: { edge: Edge; place: ReactNode }) {
         <Typography variant="h2">Edge {edge.letter}</Typography>
         <Typography className="figure">{show(edgeLength(pattern, edge))}</Typography>
       </Box>
+      {touched && place}
       <EdgeStory edgeId={edge.id} />
       {edge.sides.length <= MOST_SIDES ? (
         edge.sides.map((side, i) => (
@@ -152,7 +153,7 @@ export function EdgePanel({ edge, place }: { edge: Edge; place: ReactNode }) {
           {refused}
         </Typography>
       )}
-      {place}
+      {!touched && place}
       <FoldAlong edge={edge} />
       {next && (
         <Box>

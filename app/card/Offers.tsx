@@ -4,6 +4,8 @@ import { useView } from '../drawing/Drawing';
 
 export type Offer = { label: string; key: string; act: () => void };
 
+/** Narrower drawings are on a phone. */
+const PHONE_PX = 480;
 const HIGH = 46;
 const GAP = 6;
 /** How far from the place the offers hang, pixels. */
@@ -15,23 +17,27 @@ const AWAY = 74;
  */
 export function Offers({ at, out, offers }: { at: Vec; out: Vec; offers: readonly Offer[] }) {
   const { px, width, height } = useView();
+  // On a phone what can be done stands under the drawing, at thumb's reach; here is only where.
+  const slips = width >= PHONE_PX ? offers : [];
   const [x, y] = px(at);
-  const wide = Math.max(...offers.map((o) => o.label.length)) * 8.6 + 58;
-  const high = offers.length * (HIGH + GAP) - GAP;
+  const wide = Math.max(0, ...slips.map((o) => o.label.length)) * 8.6 + 58;
+  const high = slips.length * (HIGH + GAP) - GAP;
   const held = (value: number, most: number) => Math.max(6, Math.min(most - 6, value));
   const left = held(x + out[0] * (AWAY + wide / 2) - wide / 2, width - wide);
   const top = held(y - out[1] * (AWAY + high / 2 - 20) - high / 2, height - high);
   return (
     <g>
-      <path
-        d={`M${x} ${y}L${left + wide / 2} ${top + high / 2}`}
-        stroke="var(--torch)"
-        strokeWidth={1.6}
-        strokeDasharray="3 4"
-        pointerEvents="none"
-      />
+      {slips.length > 0 && (
+        <path
+          d={`M${x} ${y}L${left + wide / 2} ${top + high / 2}`}
+          stroke="var(--torch)"
+          strokeWidth={1.6}
+          strokeDasharray="3 4"
+          pointerEvents="none"
+        />
+      )}
       <circle cx={x} cy={y} r={7} fill="none" stroke="var(--torch)" strokeWidth={2.6} pointerEvents="none" />
-      {offers.map(({ label, key, act }, i) => (
+      {slips.map(({ label, key, act }, i) => (
         <Slip key={label} label={label} hotkey={key} act={act} x={left} y={top + i * (HIGH + GAP)} wide={wide} />
       ))}
     </g>

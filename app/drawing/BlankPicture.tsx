@@ -76,12 +76,8 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
             picked={picked}
             onPick={onPick && (() => onPick({ kind: 'edge', id: edge.id }))}
           >
-            <path
-              d={data(edge.cut, false)}
-              fill="none"
-              stroke={picked ? 'var(--torch)' : 'transparent'}
-              strokeWidth={picked ? 4 : 18}
-            />
+            <path className="hit" d={data(edge.cut, false)} fill="none" />
+            {picked && <path d={data(edge.cut, false)} fill="none" stroke="var(--torch)" strokeWidth={4} />}
             {tag && <EdgeTag tag={tag} letter={edge.letter} picked={picked} note={notes[i]} />}
           </Pickable>
         );
@@ -97,7 +93,7 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
             picked={picked}
             onPick={onPick && (() => onPick({ kind: 'fold', id: fold.id }))}
           >
-            <line {...rule(fold.centre)} stroke="transparent" strokeWidth={22} />
+            <line className="hit" {...rule(fold.centre)} />
             <line {...rule(fold.tangents[0])} stroke={scribed} strokeWidth={1.2} />
             <line {...rule(fold.tangents[1])} stroke={scribed} strokeWidth={1.2} />
             <line {...rule(fold.centre)} stroke="var(--scribe-soft)" strokeWidth={0.9} strokeDasharray="14 4 2 4" />

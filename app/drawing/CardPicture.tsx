@@ -1,4 +1,5 @@
 import { memo } from 'react';
+import { movingWays } from '#core/card/faces';
 import { endsOfFold } from '#core/card/foldPlace';
 import { outlineOf, segmentsOfEdge } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
@@ -13,14 +14,17 @@ import { hangTags, tagHalfWidth } from './tags';
 type Props = { pattern: PatternDoc; pick: Pick; onPick?: (pick: Pick) => void; lengths?: boolean; tags?: boolean };
 
 /** The card as card: manila on the bench, pencil lines, tags tied to its edges. */
-export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true }: Props) {
+export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tags = true }: Props) {
   const view = useView();
+  // On a phone there is room for the letters only; the lengths stand in the table under the drawing.
+  const lengths = wanted && view.width >= PHONE_PX;
   const { px, scale } = view;
   const { show, bare } = usePreferences();
   const data = usePathData();
   const { path } = outlineOf(pattern);
   const datum = pattern.corners[0];
   const pencil = 'var(--card-pencil)';
+  const moving = movingWays(pattern);
   const runs = pattern.edges.map((edge) => segmentsOfEdge(pattern, edge));
   const longs = runs.map((run) => run.reduce((sum, s) => sum + segmentLength(s), 0));
   const figures = longs.map((mm) => bare(mm));
@@ -79,7 +83,7 @@ export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true
         const colour = picked ? 'var(--torch)' : pencil;
         const [x1, y1] = px(a);
         const [x2, y2] = px(b);
-        const across = leftOf(a, b);
+        const across = moving[i] ?? leftOf(a, b);
         const rolled = fold.made.endsWith('rolled');
         return (
           <Pickable
@@ -140,6 +144,9 @@ export function CardPicture({ pattern, pick, onPick, lengths = true, tags = true
     </g>
   );
 }
+
+/** Narrower drawings are on a phone. */
+const PHONE_PX = 480;
 
 type CardEdgeProps = {
   id: string;

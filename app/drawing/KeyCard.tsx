@@ -3,7 +3,7 @@ import Dialog from '@mui/material/Dialog';
 import DialogContent from '@mui/material/DialogContent';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
-import { Datum, EdgeTag, Hinge, HoleMark, Threads } from './marks';
+import { Datum, EdgeTag, GapMark, Hinge, HoleMark, Threads } from './marks';
 import { StopMark } from '../frame/StopMark';
 import { KEY_CARD } from '../frame/keys';
 
@@ -63,12 +63,16 @@ const MARKS: [ReactNode, string][] = [
     </g>,
     'plugs and tacks: open to do, filled made',
   ],
-  [gap(<circle cx={44} cy={12} r={5} fill="var(--good)" />), 'a gap that is right'],
+  [gap(<GapMark lie="right" x={44} y={12} />), 'a gap that is right'],
+  [gap(<GapMark lie="wide" x={44} y={12} />), 'a gap too wide'],
+  [gap(<GapMark lie="tight" x={44} y={12} />), 'a gap too tight'],
   [
-    gap(<rect x={38.5} y={6.5} width={11} height={11} fill="var(--wide)" transform="rotate(45 44 12)" />),
-    'a gap too wide',
+    <g key="flush">
+      <GapMark lie="proud" x={30} y={20} r={6} />
+      <GapMark lie="low" x={58} y={20} r={6} />
+    </g>,
+    'an edge that stands proud, or low',
   ],
-  [gap(<rect x={38.5} y={6.5} width={11} height={11} fill="var(--tight)" />), 'a gap too tight'],
 ];
 
 /** What the keys do and what the marks mean. */

@@ -72,6 +72,7 @@ export function EdgeTag({
   const ink = picked ? 'var(--panel)' : 'var(--tag-ink)';
   return (
     <g transform={`translate(${tx} ${ty})`}>
+      <rect className="hit-tag" x={-w - 2} y={-22} width={2 * w + 4} height={44} />
       <path
         d={`M${-w} -13H${w - 7}L${w} -6V6L${w - 7} 13H${-w}Z`}
         fill={picked ? 'var(--torch)' : 'var(--tag)'}
@@ -152,6 +153,49 @@ export function Hinge({
     </g>
   );
 }
+
+/** How a gap or a step lies to what is wanted, and the shape that says so wherever it is told. */
+export type GapLie = 'right' | 'wide' | 'tight' | 'proud' | 'low' | 'unread';
+const GAP_COLOUR: Record<GapLie, string> = {
+  right: 'var(--good)',
+  wide: 'var(--wide)',
+  tight: 'var(--tight)',
+  proud: 'var(--wide)',
+  low: 'var(--tight)',
+  unread: 'var(--pencil)',
+};
+
+/** The mark of a reading: a dot when it is right, a diamond wide, a square tight, a wedge up proud, a wedge down low. */
+export function GapMark({ lie, x, y, r = 5 }: { lie: GapLie; x: number; y: number; r?: number }) {
+  const fill = GAP_COLOUR[lie];
+  const at = `translate(${x} ${y})`;
+  if (lie === 'unread')
+    return <circle transform={at} r={r} fill="none" stroke={fill} strokeWidth={1.6} strokeDasharray="2.5 2" />;
+  if (lie === 'right') return <circle transform={at} r={r} fill={fill} />;
+  const k = 1.3 * r;
+  const shape = {
+    wide: `M0 ${-k}L${k} 0 0 ${k} ${-k} 0Z`,
+    tight: `M${-r} ${-r}H${r}V${r}H${-r}Z`,
+    proud: `M0 ${-r}L${k} ${r}H${-k}Z`,
+    low: `M0 ${r}L${k} ${-r}H${-k}Z`,
+  }[lie];
+  return <path transform={at} d={shape} fill={fill} />;
+}
+
+/** The same mark among words. */
+export const GapSign = ({ lie, said }: { lie: GapLie; said?: string }) => (
+  <svg
+    width="14"
+    height="14"
+    viewBox="-7 -7 14 14"
+    role={said ? 'img' : undefined}
+    aria-label={said}
+    aria-hidden={!said}
+    style={{ flex: 'none' }}
+  >
+    <GapMark lie={lie} x={0} y={0} />
+  </svg>
+);
 
 /** A hole: its circle with a centre-pop cross. */
 export function HoleMark({

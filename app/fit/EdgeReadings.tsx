@@ -17,12 +17,15 @@ import { LengthField } from '../forms/LengthField';
 import { usePiece } from '../piece/pieceContext';
 import { usePreferences } from '../frame/preferences';
 import { lieSentence } from '../frame/words';
+import { StationSetter } from './StationSetter';
+import type { What } from './StationTiles';
+import { StationTiles } from './StationTiles';
 import { keptRecord } from './keptReadings';
+import { useReadingKeys } from './useReadingKeys';
 
 const GapChart = lazy(() => import('./GapChart'));
 
 type EdgeRecord = FitRecord['edges'][number];
-type What = 'gap' | 'flush';
 
 /** Reading an edge: one field, Enter goes to the next station. */
 export function EdgeReadings({
@@ -30,15 +33,18 @@ export function EdgeReadings({
   edge,
   onRead,
   onward,
+  touched,
 }: {
   fit: Fit;
   edge: Edge;
   onRead: (record: FitRecord['edges'][number]) => void;
   /** The edge to read next, when there is one. */
   onward: { letter: string; go: () => void } | null;
+  /** Grows each time the edge in hand is touched again: its field is taken up again. */
+  touched: number;
 }) {
   const { pattern, plan, facts, fits, setUndo } = usePiece();
-  const { show, bare, showThin, thin } = usePreferences();
+  const { show } = usePreferences();
   const length = edgeLength(pattern, edge);
   const process = weldOf(plan, edge, facts.thicknessMm)?.process ?? null;
   const usual = gapTarget(edge.joint.kind, process, facts.thicknessMm);
@@ -115,6 +121,9 @@ export function EdgeReadings({
     setTurn(turn + 1);
   };
 
+  const field = useRef<HTMLDivElement>(null);
+  const lost = useReadingKeys(() => field.current?.querySelector('input') ?? null);
+
   return (
     <Stack spacing={1.5} component="section" aria-label={`Readings of edge ${edge.letter}`}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1, flexWrap: 'wrap' }}>
@@ -143,7 +152,9 @@ export function EdgeReadings({
       {ended && (
         <Box role="status" sx={{ p: 1.5, bgcolor: 'var(--chalk)', border: '2.5px solid var(--rule)' }}>
           <Typography className="condensed" sx={{ fontSize: '1.15rem', mb: 1 }}>
-            That was the last station of edge {edge.letter}. Touch one to read it again.
+            {lost
+              ? `“${lost}” was not taken: edge ${edge.letter} has no station left to read. Touch one to read it again.`
+              : `That was the last station of edge ${edge.letter}. Touch one to read it again.`}
           </Typography>
           {onward && (
             <Button variant="contained" size="large" fullWidth onClick={onward.go}>
@@ -153,13 +164,13 @@ export function EdgeReadings({
         </Box>
       )}
       {station && !ended && (
-        <Box sx={{ p: 1.5, bgcolor: 'var(--chalk)', border: '2.5px solid var(--torch)' }}>
+        <Box ref={field} sx={{ p: 1.5, bgcolor: 'var(--chalk)', border: '2.5px solid var(--torch)' }}>
           <Typography className="condensed" sx={{ fontSize: '1.15rem' }}>
             Station {at + 1} of {record.stations.length}: <span className="figure">{show(station.atMm)}</span> from
             corner {before.letter}/{edge.letter}
           </Typography>
           <LengthField
-            key={`${at} ${what} ${turn}`}
+            key={`${at} ${what} ${turn} ${touched}`}
             big
             autoFocus
             label={what === 'gap' ? 'Gap read, then Enter' : 'Stands proud (+) or low (−), then Enter'}
@@ -172,52 +183,17 @@ export function EdgeReadings({
           />
         </Box>
       )}
-      <Box
-        role="list"
-        aria-label="Stations"
-        sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(74px, 1fr))', gap: 0.7 }}
-      >
-        {record.stations.map((s, i) => {
-          const value = what === 'gap' ? s.gapMm : s.flushMm;
-          const outside =
-            what === 'gap'
-              ? value !== null && Math.abs(value - wanted.gapMm) > wanted.toleranceMm + 1e-9
-              : value !== null && Math.abs(value) > wanted.flushMm + 1e-9;
-          return (
-            <Box
-              key={i}
-              component="button"
-              type="button"
-              role="listitem"
-              aria-label={`Station ${i + 1}: ${value === null ? 'not read' : showThin(value)}`}
-              onClick={() => {
-                setEnded(false);
-                setAt(i);
-              }}
-              sx={{
-                font: 'inherit',
-                color: 'inherit',
-                cursor: 'pointer',
-                minHeight: 48,
-                p: 0.4,
-                bgcolor: i === at ? 'var(--torch-ground)' : 'var(--chalk)',
-                border: '1.5px solid',
-                borderColor: i === at ? 'var(--torch)' : 'var(--rule)',
-              }}
-            >
-              <Box sx={{ fontSize: '0.78rem', color: 'var(--pencil)' }} className="figure">
-                {bare(s.atMm, 0)}
-              </Box>
-              <Box
-                className="figure"
-                sx={{ fontSize: '1.05rem', fontWeight: 500, color: outside ? 'var(--torch)' : 'inherit' }}
-              >
-                {value === null ? '·' : `${outside ? outMark(what, value, wanted.gapMm) : ''}${thin(value)}`}
-              </Box>
-            </Box>
-          );
-        })}
-      </Box>
+      <StationTiles
+        record={record}
+        what={what}
+        wanted={wanted}
+        at={at}
+        onTouch={(i) => {
+          setEnded(false);
+          setAt(i);
+          setTurn(turn + 1);
+        }}
+      />
       <Suspense fallback={<Box sx={{ height: 170 }} />}>
         <GapChart
           edge={edge.id}
@@ -257,7 +233,7 @@ export function EdgeReadings({
           </Button>
         )}
       </Typography>
-      <Stations record={record} length={length} onChange={put} />
+      <StationSetter record={record} length={length} onChange={put} />
     </Stack>
   );
 }
@@ -267,68 +243,3 @@ const waiting = (pattern: PatternDoc, fit: string, edge: string): EdgeRecord | n
   const kept = keptRecord(fit, edge);
   return kept && readingsNow(pattern, kept);
 };
-
-/** A mark of its own for each way of being out: wide, tight, proud, low. */
-const outMark = (what: What, value: number, wantedMm: number): string =>
-  what === 'gap' ? (value > wantedMm ? '↔' : '›‹') : value > 0 ? '↑' : '↓';
-
-/** Setting the stations: evenly by number, or one more at a place. Readings already made stay. */
-function Stations({
-  record,
-  length,
-  onChange,
-}: {
-  record: EdgeRecord;
-  length: number;
-  onChange: (next: EdgeRecord) => void;
-}) {
-  const [place, setPlace] = useState<number | null>(null);
-  const empty = record.stations.filter((s) => s.gapMm === null && s.flushMm === null);
-  const read = record.stations.filter((s) => !empty.includes(s));
-  const add = (atMm: number) => {
-    if (record.stations.some((s) => Math.abs(s.atMm - atMm) < 0.05)) return;
-    onChange({
-      ...record,
-      stations: [...record.stations, { atMm, gapMm: null, flushMm: null }].sort((a, b) => a.atMm - b.atMm),
-    });
-  };
-  const gaps = Math.max(1, record.stations.length - 1);
-  const spaced = (into: number) => {
-    const fresh = evenStations(length, length / into).filter((atMm) =>
-      read.every((s) => Math.abs(s.atMm - atMm) > 1),
-    );
-    onChange({
-      ...record,
-      stations: [...read, ...fresh.map((atMm) => ({ atMm, gapMm: null, flushMm: null }))].sort(
-        (a, b) => a.atMm - b.atMm,
-      ),
-    });
-  };
-  return (
-    <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
-      <Button variant="outlined" disabled={gaps <= 2} onClick={() => spaced(Math.max(2, Math.floor(gaps / 2)))}>
-        Fewer
-      </Button>
-      <Button variant="outlined" disabled={gaps >= 100} onClick={() => spaced(gaps * 2)}>
-        More stations
-      </Button>
-      <Box sx={{ width: 130 }}>
-        <LengthField
-          label="One more at"
-          mm={place}
-          min={0}
-          empty="place"
-          onChange={setPlace}
-          onEnter={() => undefined}
-        />
-      </Box>
-      <Button
-        variant="outlined"
-        disabled={place === null || place > length}
-        onClick={() => place !== null && add(Math.round(place * 10) / 10)}
-      >
-        Add
-      </Button>
-    </Stack>
-  );
-}

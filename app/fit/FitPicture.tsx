@@ -7,7 +7,7 @@ import { outwardAlong, pointAlong } from '#core/measure/run';
 import { meetsOf } from '#core/weld/planned';
 import { useView } from '../drawing/Drawing';
 import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
-import { EdgeTag, Pickable, Threads, usePathData } from '../drawing/marks';
+import { EdgeTag, GapMark, Pickable, Threads, usePathData } from '../drawing/marks';
 import { hangTags, tagHalfWidth } from '../drawing/tags';
 import type { Pick } from '../drawing/pick';
 import { usePiece } from '../piece/pieceContext';
@@ -84,12 +84,8 @@ export function FitPicture({
             onPick={() => onPick({ kind: 'edge', id: edge.id })}
           >
             {record && <Ticks run={runs[i]!} record={record} readings={readings[i]!} times={times} />}
-            <path
-              d={data(runs[i]!, false)}
-              fill="none"
-              stroke={picked ? 'var(--torch)' : 'transparent'}
-              strokeWidth={picked ? 4 : 20}
-            />
+            <path className="hit" d={data(runs[i]!, false)} fill="none" />
+            {picked && <path d={data(runs[i]!, false)} fill="none" stroke="var(--torch)" strokeWidth={4} />}
             {tag && <EdgeTag tag={tag} letter={edge.letter} picked={picked} />}
           </Pickable>
         );
@@ -137,18 +133,7 @@ function Ticks({
               strokeWidth={2.4}
               strokeDasharray={off ? undefined : '3 3'}
             />
-            {!off ? (
-              <circle cx={x2} cy={y2} r={4} fill={colour} />
-            ) : (
-              <rect
-                x={x2 - 5}
-                y={y2 - 5}
-                width={10}
-                height={10}
-                fill={colour}
-                transform={over > 0 ? `rotate(45 ${x2} ${y2})` : undefined}
-              />
-            )}
+            <GapMark lie={!off ? 'right' : over > 0 ? 'wide' : 'tight'} x={x2} y={y2} />
           </g>
         );
       })}

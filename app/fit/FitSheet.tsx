@@ -1,15 +1,17 @@
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
-import Typography from '@mui/material/Typography';
+import { Suspense, lazy } from 'react';
 import { HELD } from '#core/format/lists';
 import type { Fit } from '../records/fits.server';
 import { Choice } from '../forms/Choice';
-import { localInput } from '../frame/Moment';
 import { Withdraw } from '../forms/Withdraw';
 import { useDraft } from '../forms/useDraft';
 import type { Post } from '../forms/usePost';
 import { HELD_WORDS } from './held';
+
+// The calendar is large and seldom wanted.
+const MomentField = lazy(() => import('../forms/MomentField'));
 
 /** What is said of a whole trial: when, how the piece was held, what was noticed. */
 export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
@@ -18,15 +20,10 @@ export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
   const changed = at !== fit.at || held !== fit.held || notes !== fit.notes;
   return (
     <Stack spacing={1.5} component="section" aria-label="This trial">
-      <Typography>Touch an edge to read its gaps.</Typography>
       <Stack spacing={1}>
-        <TextField
-          label="When"
-          type="datetime-local"
-          value={localInput(at)}
-          slotProps={{ htmlInput: { suppressHydrationWarning: true } }}
-          onChange={(event) => event.target.value && set({ at: new Date(event.target.value).toISOString() })}
-        />
+        <Suspense fallback={<TextField label="When" disabled value="" />}>
+          <MomentField label="When" at={at} onChange={(next) => set({ at: next })} />
+        </Suspense>
         <Choice
           label="Held by"
           value={held}

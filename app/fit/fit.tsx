@@ -2,19 +2,23 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import type { EdgeLie } from '#core/fit/lie';
 import { lieOf } from '#core/fit/lie';
 import { wantedAlong } from '#core/fit/target';
 import { weldOf } from '#core/weld/planned';
 import { isJoined } from '#core/weld/start';
-import { outlineOf } from '#core/card/outline';
+import { byLetter, outlineOf } from '#core/card/outline';
 import type { Edge } from '#core/card/pattern';
 import type { FitRecord } from '#core/format/job';
 import { box } from '#core/measure/path';
 import { Drawing } from '../drawing/Drawing';
+import type { GapLie } from '../drawing/marks';
+import { GapSign } from '../drawing/marks';
 import { EdgeStory } from '../piece/EdgeStory';
 import { NoBlank } from '../piece/NoBlank';
 import { Choice } from '../forms/Choice';
+import { FoldAway } from '../frame/FoldAway';
 import { StageLayout } from '../frame/StageLayout';
 import { Moment } from '../frame/Moment';
 import type { TallyFigure } from '../frame/Tally';
@@ -26,6 +30,7 @@ import { EdgeReadings } from './EdgeReadings';
 import { FitPicture } from './FitPicture';
 import { FitSheet } from './FitSheet';
 import { HELD_WORDS } from './held';
+import { useReadingKeys } from './useReadingKeys';
 import { useReadings } from './useReadings';
 
 /** The fit stage: trial fits, gaps read along each edge, and how each edge lies. */
@@ -34,9 +39,9 @@ export default function FitStage() {
   const { pick, setPick } = usePick();
   const { showThin } = usePreferences();
   const [chosen, setChosen] = useState<string | null>(null);
+  const [touched, setTouched] = useState(0);
   const post = usePost(`/pieces/${id}/fits`, took);
   const put = useReadings(fits, post);
-  if (pattern.sides.length === 0) return <NoBlank />;
   const fit = fits.find((f) => f.id === chosen) ?? fits[fits.length - 1] ?? null;
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
   const start = () =>
@@ -58,14 +63,24 @@ export default function FitStage() {
   const read = lies.filter(({ lie }) => lie && lie.read > 0);
   const off = read.filter(({ lie }) => !lie!.good);
   // The next joined edge that has stations to read, in the order of the letters after the one in hand.
-  const toRead = lies
-    .filter(({ edge: e, lie }) => e !== edge && isJoined(e.joint) && (!lie || lie.read < lie.stations))
-    .map(({ edge: e }) => e)
-    .sort((a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter));
-  const following = toRead.find((e) => edge && e.letter > edge.letter) ?? toRead[0];
+  const order = byLetter(pattern.edges);
+  const open = new Set(lies.filter(({ edge: e, lie }) => isJoined(e.joint) && (!lie || lie.read < lie.stations)).map(({ edge: e }) => e)); // prettier-ignore
+  const from = edge ? order.indexOf(edge) : -1;
+  const following = [...order.slice(from + 1), ...order.slice(0, Math.max(0, from))].find((e) => open.has(e));
   const onward = following
     ? { letter: following.letter, go: () => setPick({ kind: 'edge' as const, id: following.id }) }
     : null;
+  // A phone is taken out to read with: it opens on the edge that is next, or else on one that is off, its field in hand.
+  const firstOff = order.find((e) => off.some((one) => one.edge === e));
+  const opened = useRef(false);
+  useEffect(() => {
+    if (opened.current || !fit) return;
+    opened.current = true;
+    const first = following ?? firstOff;
+    if (first && !edge && window.matchMedia(NARROW).matches) setPick({ kind: 'edge', id: first.id });
+  }, [edge, fit, following, firstOff, setPick]);
+  if (pattern.sides.length === 0) return <NoBlank />;
+
   const worst = Math.max(0, ...read.flatMap(({ lie }) => [...lie!.tight, ...lie!.wide].map((p) => p.byMm)));
   const tally: TallyFigure[] = fit
     ? [
@@ -96,7 +111,14 @@ export default function FitStage() {
           label="The piece in its hole"
           onGround={() => setPick(null)}
         >
-          <FitPicture fit={fit} pick={pick} onPick={setPick} />
+          <FitPicture
+            fit={fit}
+            pick={pick}
+            onPick={(next) => {
+              setPick(next);
+              setTouched(touched + 1);
+            }}
+          />
         </Drawing>
       }
       drawer={
@@ -110,15 +132,27 @@ export default function FitStage() {
               </Typography>
             </Box>
           ) : (
-            <Choice
-              label="Trial fit"
-              value={fit!.id}
-              onChange={setChosen}
-              options={fits
-                .map((f, i) => [f.id, `Trial ${i + 1}, ${HELD_WORDS[f.held].toLowerCase()}`] as const)
-                .reverse()}
-            />
+            <FoldAway
+              key={edge ? 'edge' : 'trial'}
+              open={!edge}
+              title={`Trial ${fits.indexOf(fit!) + 1} of ${fits.length}, ${HELD_WORDS[fit!.held].toLowerCase()}`}
+            >
+              <Stack spacing={1.5}>
+                {fits.length > 1 && (
+                  <Choice
+                    label="Trial fit"
+                    value={fit!.id}
+                    onChange={setChosen}
+                    options={fits
+                      .map((f, i) => [f.id, `Trial ${i + 1}, ${HELD_WORDS[f.held].toLowerCase()}`] as const)
+                      .reverse()}
+                  />
+                )}
+                <FitSheet key={fit!.id} fit={fit!} post={post} />
+              </Stack>
+            </FoldAway>
           )}
+          {fit && !edge && <NoEdgeInHand next={onward} />}
           {edge && fit && (
             <EdgeReadings
               key={`${fit.id} ${edge.id}`}
@@ -126,14 +160,9 @@ export default function FitStage() {
               edge={edge}
               onRead={(record) => put(fit.id, record)}
               onward={onward}
+              touched={touched}
             />
           )}
-          {fit && edge && (
-            <Button variant="outlined" onClick={() => setPick(null)}>
-              The whole trial: when, how held, what was noticed
-            </Button>
-          )}
-          {fit && !edge && <FitSheet key={fit.id} fit={fit} post={post} />}
           {fit && (
             <Box>
               <Typography variant="h2" gutterBottom>
@@ -153,7 +182,7 @@ export default function FitStage() {
                       key={e.id}
                       letter={e.letter}
                       said={lie ? lieSentence(lie) : 'not read yet'}
-                      state={!lie || lie.read === 0 ? 'unread' : lie.good ? 'good' : 'off'}
+                      state={signOf(lie)}
                       picked={edge?.id === e.id}
                       onPick={() => setPick({ kind: 'edge', id: e.id })}
                     />
@@ -194,6 +223,34 @@ export default function FitStage() {
   }
 }
 
+/** Narrower than this the drawer lies under the drawing (see StageLayout). */
+const NARROW = '(max-width: 899px)';
+
+/** The mark of an edge as a whole: the way that most of what is out on it is out. */
+function signOf(lie: EdgeLie | null): GapLie {
+  if (!lie || lie.read === 0) return 'unread';
+  if (lie.good) return 'right';
+  const count = { tight: lie.tight.length, wide: lie.wide.length, proud: lie.proud.length, low: lie.low.length };
+  return (Object.keys(count) as (keyof typeof count)[]).sort((a, b) => count[b] - count[a])[0]!;
+}
+
+/** With no edge in hand: what to do next, and that a reading has nowhere to go. */
+function NoEdgeInHand({ next }: { next: { letter: string; go: () => void } | null }) {
+  const lost = useReadingKeys(() => null);
+  return (
+    <Box>
+      <Typography role="status" sx={{ mb: 1 }}>
+        {lost ? `“${lost}” went nowhere: touch the edge you are reading first.` : 'Touch an edge to read its gaps.'}
+      </Typography>
+      {next && (
+        <Button variant="contained" size="large" fullWidth onClick={next.go}>
+          Read edge {next.letter}
+        </Button>
+      )}
+    </Box>
+  );
+}
+
 const grown = (b: { minX: number; minY: number; maxX: number; maxY: number }) => {
   const by = 0.06 * Math.max(b.maxX - b.minX, b.maxY - b.minY);
   return { minX: b.minX - by, minY: b.minY - by, maxX: b.maxX + by, maxY: b.maxY + by };
@@ -208,11 +265,10 @@ function EdgeLine({
 }: {
   letter: string;
   said: string;
-  state: 'unread' | 'good' | 'off';
+  state: GapLie;
   picked: boolean;
   onPick: () => void;
 }) {
-  const sign = { unread: '○', good: '●', off: '▲' }[state];
   return (
     <Box
       component="button"
@@ -237,13 +293,7 @@ function EdgeLine({
       <Box component="span" className="condensed" sx={{ fontSize: '1.3rem', fontWeight: 600, minWidth: 26 }}>
         {letter}
       </Box>
-      <Box
-        component="span"
-        aria-hidden
-        sx={{ color: state === 'off' ? 'var(--torch)' : state === 'good' ? 'var(--good)' : 'var(--pencil)' }}
-      >
-        {sign}
-      </Box>
+      <GapSign lie={state} />
       <Box component="span" sx={{ lineHeight: 1.2 }}>
         {said}
       </Box>

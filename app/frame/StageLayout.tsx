@@ -1,5 +1,7 @@
 import Box from '@mui/material/Box';
+import { useRef } from 'react';
 import type { ReactNode } from 'react';
+import { useKeys } from './keys';
 import type { TallyFigure } from './Tally';
 import { Tally } from './Tally';
 
@@ -15,10 +17,23 @@ export function StageLayout({
   tally: TallyFigure[];
   drawerWidth?: number;
 }) {
+  const side = useRef<HTMLElement>(null);
+  const sheet = useRef<HTMLDivElement>(null);
+  // From the drawing to what the picked thing says, and back to it, are one key each: between them lie all the marks.
+  useKeys({
+    d: () =>
+      side.current?.querySelector<HTMLElement>('input, textarea, [role="combobox"], button, a, summary')?.focus(),
+    'Shift+D': () =>
+      (
+        sheet.current?.querySelector<SVGElement>('[aria-pressed="true"]') ??
+        sheet.current?.querySelector<SVGElement>('[role="button"]')
+      )?.focus(),
+  });
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
       <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}>
         <Box
+          ref={sheet}
           sx={{
             flex: { xs: '0 0 auto', md: 1 },
             height: { xs: '44dvh', md: 'auto' },
@@ -31,6 +46,7 @@ export function StageLayout({
         </Box>
         <Box
           component="aside"
+          ref={side}
           aria-label="Drawer"
           sx={{
             flex: { xs: '1 0 auto', md: `0 0 ${drawerWidth}px` },

@@ -22,27 +22,35 @@ export function TopBar({ children, right }: { children: ReactNode; right?: React
       sx={{
         display: 'flex',
         alignItems: 'center',
-        gap: 1,
-        px: 2,
+        gap: { xs: 0.2, sm: 1 },
+        px: { xs: 0.8, sm: 2 },
         minHeight: 50,
         bgcolor: 'var(--panel)',
         borderBottom: '1.5px solid var(--rule)',
       }}
     >
-      <Link
-        to="/"
-        aria-label="Patrone: all jobs"
-        style={{ display: 'flex', color: 'inherit', textDecoration: 'none', alignItems: 'center', gap: 8 }}
-      >
-        <img src="/icon.svg" alt="" width={28} height={28} />
-        <Box
-          component="span"
-          className="condensed"
-          sx={{ fontSize: '1.3rem', fontWeight: 600, letterSpacing: '0.04em', display: { xs: 'none', sm: 'inline' } }}
+      {/* On a phone a page with a way back of its own has no room for the sign. */}
+      <Box sx={{ display: { xs: children ? 'none' : 'flex', sm: 'flex' } }}>
+        <Link
+          to="/"
+          aria-label="Patrone: all jobs"
+          style={{ display: 'flex', color: 'inherit', textDecoration: 'none', alignItems: 'center', gap: 8 }}
         >
-          Patrone
-        </Box>
-      </Link>
+          <img src="/icon.svg" alt="" width={28} height={28} />
+          <Box
+            component="span"
+            className="condensed"
+            sx={{
+              fontSize: '1.3rem',
+              fontWeight: 600,
+              letterSpacing: '0.04em',
+              display: { xs: 'none', sm: 'inline' },
+            }}
+          >
+            Patrone
+          </Box>
+        </Link>
+      </Box>
       <Box sx={{ flex: 1, minWidth: 0, display: 'flex', alignItems: 'center', gap: 1, overflow: 'hidden' }}>
         {children}
       </Box>
@@ -63,13 +71,11 @@ export function TopBar({ children, right }: { children: ReactNode; right?: React
           {bench === 'light' ? <DarkModeOutlined /> : <LightModeOutlined />}
         </IconButton>
       </Tooltip>
-      <Box sx={{ display: { xs: 'none', md: 'block' } }}>
-        <Tooltip title="Keys and marks (?)">
-          <IconButton onClick={openKeyCard} aria-label="Keys and marks">
-            <KeyboardOutlined />
-          </IconButton>
-        </Tooltip>
-      </Box>
+      <Tooltip title="Keys and marks (?)">
+        <IconButton onClick={openKeyCard} aria-label="Keys and marks">
+          <KeyboardOutlined />
+        </IconButton>
+      </Tooltip>
     </Box>
   );
 }

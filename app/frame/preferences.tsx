@@ -1,21 +1,23 @@
 import { createContext, useContext, useMemo, useState } from 'react';
 import type { ReactNode } from 'react';
+import type { DateStyle } from './dates';
 import type { Unit } from '#core/measure/length';
 import { formatArea, formatLength, formatThin, formatWeight } from '#core/measure/length';
 
 export type Bench = 'light' | 'dark';
-export type Preferences = { unit: Unit; bench: Bench };
+export type Preferences = { unit: Unit; bench: Bench; dates: DateStyle };
 
 const UNIT_COOKIE = 'patrone-unit';
 const BENCH_COOKIE = 'patrone-bench';
 
 /** What this browser was set to, from its cookies; anything else is the shop's. */
-export function preferencesFrom(cookies: string, shopUnit: Unit): Preferences {
+export function preferencesFrom(cookies: string, shop: { units: Unit; dates: DateStyle }): Preferences {
   const value = (name: string) => new RegExp(`(?:^|; )${name}=([^;]*)`).exec(cookies)?.[1];
   const unit = value(UNIT_COOKIE);
   return {
-    unit: unit === 'mm' || unit === 'in' || unit === 'inDecimal' ? unit : shopUnit,
+    unit: unit === 'mm' || unit === 'in' || unit === 'inDecimal' ? unit : shop.units,
     bench: value(BENCH_COOKIE) === 'dark' ? 'dark' : 'light',
+    dates: shop.dates,
   };
 }
 
@@ -42,10 +44,12 @@ const PreferencesContext = createContext<Context | null>(null);
 export function PreferencesProvider({ initial, children }: { initial: Preferences; children: ReactNode }) {
   const [unit, setUnit] = useState(initial.unit);
   const [bench, setBench] = useState(initial.bench);
+  const { dates } = initial;
   const value = useMemo((): Context => {
     return {
       unit,
       bench,
+      dates,
       toggleUnit: () => {
         const next = unit === 'mm' ? 'in' : 'mm';
         keep(UNIT_COOKIE, next);
@@ -64,7 +68,7 @@ export function PreferencesProvider({ initial, children }: { initial: Preference
       showWeight: (kg) => formatWeight(kg, unit),
       showArea: (mm2, digits = 0) => formatArea(mm2, unit, digits),
     };
-  }, [unit, bench]);
+  }, [unit, bench, dates]);
   return <PreferencesContext.Provider value={value}>{children}</PreferencesContext.Provider>;
 }
 

@@ -6,7 +6,8 @@ import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import { Link } from 'react-router';
 import { TopBar } from '../frame/TopBar';
-import { timeOfDay } from '../frame/Moment';
+import { formatTime } from '../frame/dates';
+import { usePreferences } from '../frame/preferences';
 import type { SaveStatus } from './documentState';
 import { usePiece } from './pieceContext';
 import type { Stepping } from './useStepping';
@@ -83,12 +84,13 @@ const RANK: readonly SaveStatus[] = ['conflict', 'refused', 'kept', 'saving', 's
 /** How saving stands, and what was just undone. */
 function SaveLine({ said: undone }: { said: string | null }) {
   const { patternEditor, planEditor } = usePiece();
+  const { dates } = usePreferences();
   const { status, refusal } = [patternEditor, planEditor].sort(
     (a, b) => RANK.indexOf(a.status) - RANK.indexOf(b.status),
   )[0]!;
   const savedAt = [patternEditor.savedAt ?? '', planEditor.savedAt ?? ''].sort().pop();
   const said = {
-    saved: savedAt ? `Saved ${timeOfDay(savedAt)}` : '',
+    saved: savedAt ? `Saved ${formatTime(savedAt, dates)}` : '',
     saving: 'Saving …',
     kept: 'No answer from the server: kept in this browser, trying again',
     conflict: 'Saved elsewhere too: choose below',

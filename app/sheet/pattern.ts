@@ -13,6 +13,7 @@ import { notePrint, pieceById } from '../records/pieces.server';
 import { documentState } from '../records/documents.server';
 import { shopSettings } from '../records/shop.server';
 import type { Route } from './+types/pattern';
+import { formatDay } from '../frame/dates';
 import { printDigest } from '../piece/printDigest';
 import { reckoned } from '../piece/reckoned';
 import { tiledPdf } from './pdf.server';
@@ -58,7 +59,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
           shop: shop.name,
           job: job?.name ?? '',
           sheet: `${metal.name} ${formatThin(piece.thicknessMm, shop.units)}`,
-          date: new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }),
+          date: formatDay(new Date().toISOString(), shop.dates),
           paper: paper.data,
         })
       : ending === 'svg'

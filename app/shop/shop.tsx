@@ -66,6 +66,16 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
             ]}
           />
           <Choice
+            label="Days are written"
+            value={shop.dates}
+            onChange={(dates) => change({ dates })}
+            options={[
+              ['day', '5 Nov 2026, 14:30'],
+              ['month', 'Nov 5, 2026, 2:30 PM'],
+              ['year', '2026-11-05, 14:30'],
+            ]}
+          />
+          <Choice
             label="Bends are reckoned by"
             value={shop.rule}
             onChange={(rule) => change({ rule })}

@@ -5,7 +5,7 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { WeldRecord } from '#core/format/job';
 import type { Unit } from '#core/measure/length';
 import { parseLength } from '#core/measure/writtenLength';
@@ -118,6 +118,12 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
     drop(draft);
   };
 
+  // On a phone the form opens under the drawing, below the fold of the screen.
+  const form = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (open) form.current?.scrollIntoView({ block: 'nearest' });
+  }, [open]);
+
   if (!open) {
     return (
       <Button variant="contained" size="large" onClick={() => set({ open: true })}>
@@ -137,6 +143,7 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
     <Stack
       spacing={1.5}
       component="section"
+      ref={form}
       aria-label="Weld entry"
       sx={{ p: 1.5, bgcolor: 'var(--paper)', border: '2.5px solid var(--torch)' }}
     >

@@ -57,7 +57,7 @@ export function WeldPicture({
             picked={picked}
             onPick={() => onPick({ kind: 'edge', id: edge.id })}
           >
-            <path d={data(run, false)} fill="none" stroke="transparent" strokeWidth={22} />
+            <path className="hit" d={data(run, false)} fill="none" />
             <path
               d={data(run, false)}
               fill="none"

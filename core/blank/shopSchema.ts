@@ -15,6 +15,8 @@ export const StripSchema = z.object({
 export const ShopSchema = z.object({
   name: z.string().max(80),
   units: z.enum(['mm', 'in', 'inDecimal']),
+  /** How days are written: day, month or year first. */
+  dates: z.enum(['day', 'month', 'year']),
   rule: z.enum(['din6935', 'machinery', 'faa', 'k']),
   plainK: z.number().min(0).max(0.6),
   /** The shop's own test bends, by metal. Where there are any near the thickness in use, they come before the rule. */

@@ -4,7 +4,7 @@ import { failure, stop } from '../measure/result';
 import type { Segment } from '../measure/segment';
 import { line, part, pointAt } from '../measure/segment';
 import type { Vec } from '../measure/vector';
-import { add, distance, mix, scale } from '../measure/vector';
+import { add, distance, left, mix, scale, sub, unit } from '../measure/vector';
 import { chordOf } from './foldPlace';
 import type { Outline, Spot } from './outline';
 import { outlineOf } from './outline';
@@ -72,6 +72,20 @@ export function facesOf(doc: PatternDoc): Result<FaceTree> {
 
 /** Trees already made: a card is asked for its faces by its checks, its blank and its plugs, and is never changed in place. */
 const made = new WeakMap<PatternDoc, Result<FaceTree>>();
+
+/**
+ * For each fold the unit direction square to it, on the flat card, toward the side that moves when it is folded: away
+ * from the face that stays put. Null while the card cannot be parted into faces.
+ */
+export function movingWays(doc: PatternDoc): (Vec | null)[] {
+  const tree = facesOf(doc);
+  return doc.folds.map((_, fold) => {
+    const child = tree.ok ? tree.faces[tree.sidesOfFold[fold]!.child] : undefined;
+    const bound = child?.bounds.find((b) => b.kind === 'fold' && b.fold === fold);
+    // A face runs counter-clockwise: it lies to the left of each of its bounds.
+    return bound ? left(unit(sub(bound.segment.b, bound.segment.a))) : null;
+  });
+}
 
 function split(doc: PatternDoc): Result<FaceTree> {
   const outline = outlineOf(doc);

@@ -7,6 +7,7 @@ import type { Shop } from '../shopSchema';
 export const USUAL_SHOP: Shop = {
   name: 'My shop',
   units: 'mm',
+  dates: 'day',
   rule: 'din6935',
   plainK: 0.42,
   strips: [],
