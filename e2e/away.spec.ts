@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { expect, test } from '@playwright/test';
-import { legs, newPiece, pickEdge, saved } from './hands';
+import { newPiece, pickEdge, saved } from './hands';
 
 // A server of its own, so that stopping it disturbs no other journey.
 const PORT = 4172;
@@ -28,8 +28,7 @@ test.afterAll(stop);
 test('the server stops while a card is edited: the edit is kept, through a closed page too, and saved when it is back', async ({
   page,
 }) => {
-  await newPiece(page, 'Kept');
-  await legs(page, '100, 60, 100, 60');
+  await newPiece(page, 'Kept', '100, 60, 100, 60');
   await pickEdge(page, 'D');
   await stop();
   await page.getByLabel('Length').fill('135');

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { cornerAt, layFold, legs, newPiece, pickEdge, saved } from './hands';
+import { cornerAt, layFold, newPiece, pickEdge, saved } from './hands';
 
 const card = (text: string) => new RegExp(`^Card ${text}`);
 
@@ -88,8 +88,7 @@ test('drawn by touching: corners snap square and the first one closes it', async
 });
 
 test('two pages edit one piece: both versions are shown and neither is lost', async ({ page, context }) => {
-  await newPiece(page, 'Shared');
-  await legs(page, '100, 60, 100, 60');
+  await newPiece(page, 'Shared', '100, 60, 100, 60');
   const other = await context.newPage();
   await other.goto(page.url());
   await pickEdge(page, 'D');

@@ -20,7 +20,7 @@ test.describe('at phone width', () => {
     await page.reload();
     await expect(page.getByRole('button', { name: /^D .*wide at the far end/ })).toBeVisible();
     await pickEdge(page, 'D');
-    await expect(page.getByRole('listitem', { name: 'Station 3: 6.50 mm' })).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Station 3: 6.50 mm/ })).toBeVisible();
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   });
 

@@ -1,11 +1,10 @@
 import { expect, test } from '@playwright/test';
-import { cornerAt, legs, newPiece, pickEdge, saved } from './hands';
+import { cornerAt, newPiece, pickEdge, saved } from './hands';
 
 const tally = (text: string) => new RegExp(text);
 
 test('folds are put where one means them: typed from an edge, along the edges, or laid square by hand', async ({ page }) => {
-  await newPiece(page, 'Folded strip');
-  await legs(page, '200, 80, 200, 80');
+  await newPiece(page, 'Folded strip', '200, 80, 200, 80');
 
   await test.step('twenty in along an edge', async () => {
     await pickEdge(page, 'C');
@@ -72,8 +71,7 @@ test('folds are put where one means them: typed from an edge, along the edges, o
 test('a corner where one touches; a side bent by its ring; edges made one and parted, saying what becomes of the record', async ({
   page,
 }) => {
-  await newPiece(page, 'Shaped');
-  await legs(page, '200, 100, 200, 100');
+  await newPiece(page, 'Shaped', '200, 100, 200, 100');
   const [a, b] = [await cornerAt(page, 1), await cornerAt(page, 2)];
   await page.mouse.click(a.x + (b.x - a.x) * 0.252, a.y + 2);
   await page.getByRole('button', { name: 'Corner here' }).first().click();
@@ -130,8 +128,7 @@ test('a corner where one touches; a side bent by its ring; edges made one and pa
 });
 
 test('joints: what each adds is on the blank, in the story of the edge and in the working', async ({ page }) => {
-  await newPiece(page, 'Joined plate');
-  await legs(page, '200, 100, 200, 100');
+  await newPiece(page, 'Joined plate', '200, 100, 200, 100');
   const join = async (letter: string, kind: string) => {
     await pickEdge(page, letter);
     await page.getByRole('combobox', { name: 'Joined by' }).click();

@@ -1,9 +1,62 @@
 import { expect } from '@playwright/test';
 import type { Page } from '@playwright/test';
+import { emptyPattern } from '#core/card/emptyPattern';
+import { countingIds } from '#core/card/kinds';
+import { outlineFromLegs, parseLegs } from '#core/card/legs';
+import { patternParts } from '#core/card/outline';
+import type { JobFile, PieceFile } from '#core/format/job';
+import { writeJob } from '#core/format/job';
+import { demoJob } from '../demo/job';
 
 /** What several journeys do on the way: begin a job and a piece, open a demo piece, pick an edge, touch the drawing. */
 
-export async function newPiece(page: Page, name: string): Promise<void> {
+/** The piece a journey begins with goes in as a job file of its own, by the door that users have: none sees another's. */
+async function putIn(page: Page, piece: PieceFile, job: string): Promise<string> {
+  const file: JobFile = { ...demoJob(), job: { ...demoJob().job, name: job, archived: null }, pieces: [piece] };
+  const answer = await page.request.post('/?index', {
+    multipart: {
+      intent: 'import',
+      file: { name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(writeJob(file)) },
+    },
+    maxRedirects: 0,
+  });
+  const at = answer.headers().location;
+  if (!at) throw new Error(`The job was not taken: ${await answer.text()}`);
+  const id = /\/pieces\/([0-9a-f-]{36})/.exec(await (await page.request.get(at)).text())?.[1];
+  if (!id) throw new Error('The job has no piece');
+  return id;
+}
+
+/** Until the page's script has taken over, a touch or a key does nothing. */
+const live = (page: Page) =>
+  page.waitForFunction(() => {
+    const heading = document.querySelector('main')?.firstElementChild;
+    return heading != null && Object.keys(heading).some((key) => key.startsWith('__react'));
+  });
+
+/** A card by its legs, as it is when it has just been made; none where there are no legs. */
+function cardOf(legs: string): PieceFile['card'] {
+  if (legs === '') return { current: 0, versions: [] };
+  const read = parseLegs(legs, 'mm');
+  const built = read.ok ? outlineFromLegs(read.legs, 'leave') : read;
+  if (!built.ok) throw new Error(`No card: ${JSON.stringify(built.problems)}`);
+  const doc = { ...emptyPattern(), ...patternParts(built.path, countingIds('s')) };
+  return { current: 1, versions: [{ number: 1, parent: 0, at: new Date().toISOString(), doc }] };
+}
+
+/** A piece in plain steel of 1 mm, its card made of legs or still to be made, opened at its card. */
+export async function newPiece(page: Page, name: string, legs = '', stage = 'card'): Promise<void> {
+  const { part, side, metal, thickness } = demoJob().pieces[0]!;
+  const nothing = { prints: [], fits: [], welds: [], inspections: [], notes: '', structural: false, archived: null };
+  const piece = { name, part, side, metal, thickness, thicknessMm: 1, created: new Date().toISOString(), ...nothing };
+  const plan = { current: 0, versions: [] };
+  const id = await putIn(page, { ...piece, card: cardOf(legs), plan }, `Job for ${name}`);
+  await page.goto(`/pieces/${id}/${stage}`);
+  await live(page);
+}
+
+/** Begins a job and a piece the way that hands do. */
+export async function beginPiece(page: Page, name: string): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: 'New job' }).click();
   await page.getByLabel('Name of the job').fill(`Job for ${name}`);
@@ -22,15 +75,19 @@ export async function legs(page: Page, text: string): Promise<void> {
 
 export const saved = (page: Page) => expect(page.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();
 
+/** A piece of the demo job, in a copy of this journey's own. */
 export async function demoPiece(page: Page, name: string, stage: string): Promise<void> {
-  await page.goto('/');
-  await page.getByRole('link', { name: /Mobile library van/ }).click();
-  await page
-    .getByRole('link', { name: new RegExp(`^${name}|${name}`) })
-    .first()
-    .click();
-  await page.getByRole('link', { name: new RegExp(`^${stage}:`) }).click();
-  await page.waitForURL(new RegExp(`/${stage.toLowerCase()}$`));
+  const piece = demoJob().pieces.find((p) => p.name === name);
+  if (!piece) throw new Error(`The demo job has no ${name}`);
+  const id = await putIn(page, piece, `Journey of the ${name}`);
+  await page.goto(`/pieces/${id}/${stage.toLowerCase()}`);
+  await live(page);
+}
+
+/** From one stop of a piece to another by its address. */
+export async function goTo(page: Page, stage: string): Promise<void> {
+  await page.goto(page.url().replace(/[a-z]+$/, stage.toLowerCase()));
+  await live(page);
 }
 
 /** Picks an edge of the drawing from the keyboard, as one does with a hand full of metal. */

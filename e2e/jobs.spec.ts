@@ -1,9 +1,8 @@
 import { expect, test } from '@playwright/test';
-import { demoPiece, legs, newPiece, pickEdge, saved } from './hands';
+import { demoPiece, newPiece, pickEdge, saved } from './hands';
 
 test('jobs are found, renamed, put away and taken out again; pieces are copied with their card alone', async ({ page }) => {
-  await newPiece(page, 'Hinge post foot');
-  await legs(page, '100, 60, 100, 60');
+  await newPiece(page, 'Hinge post foot', '100, 60, 100, 60');
   await page.getByRole('link', { name: 'Job for Hinge post foot' }).last().click();
   await expect(page.getByRole('heading', { name: 'Job for Hinge post foot' })).toBeVisible();
 
@@ -57,8 +56,7 @@ test('jobs are found, renamed, put away and taken out again; pieces are copied w
 }); // prettier-ignore
 
 test('the sheet of a piece: by gauge in its system, by size, by micrometer; the blank follows', async ({ page }) => {
-  await newPiece(page, 'Gauge plate');
-  await legs(page, '100, 60, 100, 60');
+  await newPiece(page, 'Gauge plate', '100, 60, 100, 60');
   await pickEdge(page, 'A');
   await page.getByLabel('A fold along it, in by').fill('20');
   await page.getByRole('button', { name: 'Lay the fold' }).click();
@@ -118,8 +116,7 @@ test('the shop’s own test bends come before the table, with how far they can b
   await page.getByRole('button', { name: 'Keep these settings' }).click();
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();
 
-  await newPiece(page, 'Trial');
-  await legs(page, '100, 60, 100, 60');
+  await newPiece(page, 'Trial', '100, 60, 100, 60');
   await pickEdge(page, 'A');
   await page.getByRole('button', { name: 'Lay the fold' }).click();
   await page.getByLabel('Inside radius').fill('1.5');

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
-import { demoPiece, legs, newPiece, pickEdge, saved } from './hands';
+import { demoPiece, newPiece, pickEdge, saved } from './hands';
 
 /** What leaves the house on paper, read back with Debian's poppler, page by page. */
 
@@ -25,7 +25,7 @@ test('every page says what it is: piece, revision, its own name, the bars to che
   for (const text of pages) {
     expect(text).toContain('Step-well tray');
     expect(text).toMatch(/revision \d/);
-    expect(text).toMatch(/Mobile library van · .* 1\.20 mm · \d+ \w+ \d{4}/);
+    expect(text).toMatch(/Journey of the Step-well tray · .* 1\.20 mm · \d+ \w+ \d{4}/);
     expect(text).toContain('100 mm');
     expect(text).toContain('4 in');
   }
@@ -41,8 +41,7 @@ test('every page says what it is: piece, revision, its own name, the bars to che
 }); // prettier-ignore
 
 test('what was sent out and has changed since is said on the road, until it is sent out again', async ({ page }) => {
-  await newPiece(page, 'Sent plate');
-  await legs(page, '120, 80, 120, 80');
+  await newPiece(page, 'Sent plate', '120, 80, 120, 80');
   await page.getByRole('link', { name: /^Sheet: next/ }).click();
   await printed(page);
   await expect(page.getByRole('link', { name: /^Sheet: done, Printed/ })).toBeVisible();
@@ -61,8 +60,7 @@ test('what was sent out and has changed since is said on the road, until it is s
 });
 
 test('of two versions one’s own can be put on top; the other stays in the history', async ({ page, context }) => {
-  await newPiece(page, 'Two hands');
-  await legs(page, '100, 60, 100, 60');
+  await newPiece(page, 'Two hands', '100, 60, 100, 60');
   const other = await context.newPage();
   await other.goto(page.url());
   for (const [hand, mm] of [[page, '120'], [other, '140']] as const) {

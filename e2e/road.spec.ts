@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
 import DxfParser from 'dxf-parser';
-import { layFold, legs, newPiece, saved } from './hands';
+import { beginPiece, layFold, legs, newPiece, saved } from './hands';
 
 const MM = 25.4 / 72;
 
@@ -50,7 +50,7 @@ const printed = (runs: Set<number>, mm: number, lineWidth: number) =>
   [...runs].some((run) => Math.abs(run - lineWidth - mm) < 0.1);
 
 test('a new piece, from nothing to a printed blank', async ({ page }) => {
-  await newPiece(page, 'Bracket');
+  await beginPiece(page, 'Bracket');
 
   await test.step('the card: legs typed, with a slip told and nothing lost', async () => {
     await page.getByLabel(/^Legs:/).fill('60\n30\nsixty');
@@ -129,8 +129,7 @@ test('a new piece, from nothing to a printed blank', async ({ page }) => {
 });
 
 test('a large blank goes over many pages of any paper, each the size it says', async ({ page }) => {
-  await newPiece(page, 'Long plate');
-  await legs(page, '600, 400, 600, 400');
+  await newPiece(page, 'Long plate', '600, 400, 600, 400');
   await page.getByRole('link', { name: /^Sheet:/ }).click();
   for (const [paper, w, h] of [['A3', 297, 420], ['Letter', 215.9, 279.4], ['Tabloid', 279.4, 431.8]] as const) {
     await page.getByRole('button', { name: paper, exact: true }).click();

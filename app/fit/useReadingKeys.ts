@@ -52,10 +52,8 @@ export function useReadingKeys(field: () => HTMLInputElement | null): string | n
       }, BURST_MS);
     };
     window.addEventListener('keydown', pressed, { capture: true });
-    return () => {
-      clearTimeout(first);
-      window.removeEventListener('keydown', pressed, { capture: true });
-    };
+    // A digit that waits is let through even when the stop is left meanwhile.
+    return () => window.removeEventListener('keydown', pressed, { capture: true });
   }, []);
   return lost;
 }

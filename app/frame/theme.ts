@@ -15,7 +15,7 @@ const day = {
   divider: '#cfc5b1',
 };
 const night = {
-  primary: { main: '#ff9558', contrastText: '#241f17' },
+  primary: { main: '#ff9558', dark: '#ffab7d', contrastText: '#241f17' },
   secondary: { main: '#8fb3dd', contrastText: '#1b1e21' },
   error: { main: '#ff9c8b' },
   warning: { main: '#ff9558' },
