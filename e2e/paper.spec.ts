@@ -18,8 +18,15 @@ const pagesOf = (pdf: string): string[] =>
 test('every page says what it is: piece, revision, its own name, the bars to check the printer by', async ({ page }) => {
   await demoPiece(page, 'Step-well tray', 'Sheet');
   await expect(page.getByRole('link', { name: 'Print on 8 pages (PDF)' })).toBeVisible();
-  const pages = pagesOf(await printed(page));
-  expect(pages).toHaveLength(8);
+  const whole = pagesOf(await printed(page));
+  const pages = whole.slice(0, 8);
+  // After the drawing the table to mark out by: corners, lines from edges, drills, a diagonal to prove it.
+  const marking = whole.slice(8).join(' ');
+  expect(marking).toContain('Marking out Step-well tray');
+  expect(marking).toMatch(/Begin with edge F.* square up edge B/);
+  expect(marking).toMatch(/13\s+549\.40\s+335\.80\s+260\.00/);
+  expect(marking).toMatch(/1\s+Brake line\s+78\.20 from edge N/);
+  expect(marking).toMatch(/Prove it across: \d+ to \d+ \d+\.\d\d/);
   const names = pages.map((text) => /\b([AB][1-4])\b/.exec(text)?.[1]);
   expect(new Set(names)).toEqual(new Set(['A1', 'A2', 'A3', 'A4', 'B1', 'B2', 'B3', 'B4']));
   for (const text of pages) {
@@ -32,7 +39,7 @@ test('every page says what it is: piece, revision, its own name, the bars to che
   // Letters and folds stand on the pattern itself, each once or on both pages of an overlap.
   const all = pages.join(' ');
   for (const letter of 'ABCDEFGHIJKLMNOP') expect(all).toMatch(new RegExp(`(^|\\s)${letter}(\\s|$)`));
-  for (let fold = 1; fold <= 6; fold++) expect(all).toMatch(new RegExp(`${fold}: 90° (toward you|away)`));
+  for (let fold = 1; fold <= 6; fold++) expect(all).toMatch(new RegExp(`${fold}: 90°\\s+(toward you|away)`));
   await page.getByRole('button', { name: 'The card', exact: true }).click();
   await page.getByRole('button', { name: 'A3', exact: true }).click();
   const card = pagesOf(await printed(page));

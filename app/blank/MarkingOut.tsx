@@ -9,7 +9,7 @@ import { Fragment } from 'react';
 import type { Blank, BlankHole } from '#core/blank/blank';
 import { MOST_CORNERS, markingOut } from '#core/blank/markingOut';
 import { usePreferences } from '../frame/preferences';
-import { lineName } from './ScribeTables';
+import { beginSaid, lineName } from '../frame/markingWords';
 
 /** The outline by rule, square and compasses, in working order: every corner from two lines square to each other. */
 export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] }) {
@@ -30,11 +30,7 @@ export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] 
     <Box>
       <Typography variant="h2">Mark out the outline</Typography>
       <Typography variant="body2" sx={{ color: 'var(--pencil)', mb: 1 }}>
-        {datum.long.letter
-          ? `Begin with edge ${datum.long.letter}, straight along the sheet, `
-          : 'Scribe a straight line along the sheet '}
-        and square up {datum.square.letter ? `edge ${datum.square.letter}` : 'a line at its end'}. Everything is
-        measured from these two.
+        {beginSaid(datum)}
       </Typography>
       <Table size="small" aria-label="Corners to mark">
         <TableHead>
@@ -59,7 +55,7 @@ export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] 
                     <b>{bare(at.outMm, 2)}</b>
                   </TableCell>
                   <TableCell align="right" className="figure">
-                    {arc ? 'arc' : sideToNextMm === null ? '' : bare(sideToNextMm, 2)}
+                    {arc ? 'arc' : sideToNextMm === null ? 'relief' : bare(sideToNextMm, 2)}
                   </TableCell>
                 </TableRow>
                 {arc && (

@@ -6,14 +6,12 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import Box from '@mui/material/Box';
 import type { Development } from '#core/blank/fold/developed';
-import type { DatumLine } from '#core/blank/datum';
 import { datumOf, fromDatum } from '#core/blank/datum';
-import type { ScribeLine } from '#core/blank/scribe';
 import { scribeTable } from '#core/blank/scribe';
 import { usePick, usePiece } from '../piece/pieceContext';
+import type { Said } from '../frame/markingWords';
+import { SCRIBE_WORDS, holeSaid, linesToScribe, placeSaid, scribeSaid } from '../frame/markingWords';
 import { usePreferences } from '../frame/preferences';
-
-const LINES: Record<ScribeLine['line'], string> = { brake: 'Brake line', near: 'Near tangent', far: 'Far tangent' };
 
 /** What to scribe and from which edge: can be followed with a rule and a square. */
 export function ScribeTables({ development }: { development: Development }) {
@@ -22,39 +20,12 @@ export function ScribeTables({ development }: { development: Development }) {
   const { bare, thin, unit } = usePreferences();
   const table = scribeTable(development);
   const { holes } = table;
-  // With the bar on the tangent, brake line and near tangent are one line.
-  const lines = table.lines.filter((line) => line.line !== 'near' || shop.brakeLine !== 'tangent');
+  const lines = linesToScribe(table.lines, shop.brakeLine);
   if (lines.length === 0 && holes.length === 0 && development.reliefs.length === 0) {
     return <Typography>Cut to the outline; there is nothing to scribe.</Typography>;
   }
   const number = (fold: string) => pattern.folds.findIndex((f) => f.id === fold) + 1;
   const datum = datumOf(development);
-  const place = ({ alongMm, outMm }: { alongMm: number; outMm: number }) => (
-    <>
-      <b className="figure">{bare(alongMm, 2)}</b> from {lineName(datum.square, datum.long)},{' '}
-      <b className="figure">{bare(outMm, 2)}</b> from {lineName(datum.long, datum.square)}
-    </>
-  );
-  const where = ({ from }: ScribeLine) =>
-    from.kind === 'points' ? (
-      <>
-        from {place(from.ends[0]!)} to {place(from.ends[1]!)}
-      </>
-    ) : from.kind === 'parallel' ? (
-      <>
-        <b className="figure">{bare(from.distanceMm, 2)}</b> from edge {from.letter}
-      </>
-    ) : (
-      <>
-        from{' '}
-        {from.marks.map((mark, i) => (
-          <span key={i}>
-            {i > 0 && ' to '}
-            <b className="figure">{bare(mark.alongMm, 2)}</b> on {mark.letter} from corner {mark.next}/{mark.letter}
-          </span>
-        ))}
-      </>
-    );
   return (
     <Box>
       <Typography variant="h2">What to scribe</Typography>
@@ -86,9 +57,11 @@ export function ScribeTables({ development }: { development: Development }) {
                     fontWeight: line.line === 'brake' ? 600 : 400,
                   }}
                 >
-                  {LINES[line.line]}
+                  {SCRIBE_WORDS[line.line]}
                 </TableCell>
-                <TableCell>{where(line)}</TableCell>
+                <TableCell>
+                  <Told said={scribeSaid(line, datum, bare)} />
+                </TableCell>
               </TableRow>
             ))}
           </TableBody>
@@ -111,13 +84,7 @@ export function ScribeTables({ development }: { development: Development }) {
                   {bare(hole.diameterMm)}
                 </TableCell>
                 <TableCell>
-                  {hole.from.length === 0 && place(hole.datum)}
-                  {hole.from.map(({ letter, distanceMm }, k) => (
-                    <span key={letter}>
-                      {k > 0 && ', '}
-                      <b className="figure">{bare(distanceMm, 2)}</b> from {letter}
-                    </span>
-                  ))}
+                  <Told said={holeSaid(hole, datum, bare)} />
                 </TableCell>
               </TableRow>
             ))}
@@ -140,7 +107,9 @@ export function ScribeTables({ development }: { development: Development }) {
                 <TableCell align="right" className="figure" sx={{ whiteSpace: 'nowrap' }}>
                   {thin(relief.acrossMm)}
                 </TableCell>
-                <TableCell>{place(fromDatum(datum, relief.centre))}</TableCell>
+                <TableCell>
+                  <Told said={placeSaid(fromDatum(datum, relief.centre), datum, bare)} />
+                </TableCell>
               </TableRow>
             ))}
           </TableBody>
@@ -150,6 +119,17 @@ export function ScribeTables({ development }: { development: Development }) {
   );
 }
 
-/** What a datum line is called: its edge, or the line to scribe first. */
-export const lineName = (line: DatumLine, other: DatumLine): string =>
-  line.letter ?? (other.letter === null ? 'the line scribed first' : `a line square to ${other.letter}`);
+/** Words with their figures set large. */
+const Told = ({ said }: { said: Said }) => (
+  <>
+    {said.map((part, i) =>
+      typeof part === 'string' ? (
+        part
+      ) : (
+        <b key={i} className="figure">
+          {part.figure}
+        </b>
+      ),
+    )}
+  </>
+);

@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { foldCsv } from '#core/format/csv';
 import { toDxf } from '#core/format/dxf';
 import { toSvg } from '#core/format/svg';
-import { formatThin } from '#core/measure/length';
+import { scribeTable } from '#core/blank/scribe';
+import { datumOf } from '#core/blank/datum';
+import { formatLength, formatThin } from '#core/measure/length';
 import { metalById } from '#core/metal/metals';
 import { labelsOfBlank, labelsOfCard, layersOfBlank, layersOfCard } from '#core/sheet/layers';
 import { PAPERS } from '#core/sheet/tiles';
@@ -14,8 +16,11 @@ import { documentState } from '../records/documents.server';
 import { shopSettings } from '../records/shop.server';
 import type { Route } from './+types/pattern';
 import { formatDay } from '../frame/dates';
+import { plain, scribeSaid } from '../frame/markingWords';
+import { preferencesFrom } from '../frame/preferences';
 import { printDigest } from '../piece/printDigest';
 import { reckoned } from '../piece/reckoned';
+import { markingSheet } from './markingTables';
 import { tiledPdf } from './pdf.server';
 
 const FILES = ['blank.pdf', 'blank.svg', 'blank.dxf', 'card.pdf', 'card.svg', 'card.dxf', 'folds.csv'] as const;
@@ -48,20 +53,34 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const { development } = found;
   const [what, ending] = file.data.split('.') as [string, string];
   const plugs = plugHoles(plugsOnBlank(card.doc, plan.doc, piece.thicknessMm, development));
+  // On paper as on the screen it was asked from.
+  const { unit } = preferencesFrom(request.headers.get('cookie') ?? '', shop);
+  const bare = (mm: number, digits = 1) => formatLength(mm, unit, digits, false);
+  const brakes = scribeTable(development).lines.filter((line) => line.line === 'brake');
+  const brakeFrom = (fold: string) => {
+    const line = brakes.find((l) => l.fold === fold);
+    return line?.from.kind === 'parallel' ? `brake line ${plain(scribeSaid(line, datumOf(development), bare))}` : '';
+  };
   const layers = what === 'card' ? layersOfCard(card.doc) : layersOfBlank(development, plugs);
   const title = `${piece.name}, ${what}, revision ${card.number}`;
   const body =
     ending === 'pdf'
-      ? await tiledPdf(layers, what === 'card' ? labelsOfCard(card.doc) : labelsOfBlank(development), {
-          title: piece.name,
-          what,
-          revision: card.number,
-          shop: shop.name,
-          job: job?.name ?? '',
-          sheet: `${metal.name} ${formatThin(piece.thicknessMm, shop.units)}`,
-          date: formatDay(new Date().toISOString(), shop.dates),
-          paper: paper.data,
-        })
+      ? await tiledPdf(
+          layers,
+          what === 'card' ? labelsOfCard(card.doc) : labelsOfBlank(development, brakeFrom),
+          {
+            title: piece.name,
+            what,
+            revision: card.number,
+            shop: shop.name,
+            job: job?.name ?? '',
+            sheet: `${metal.name} ${formatThin(piece.thicknessMm, unit)}`,
+            date: formatDay(new Date().toISOString(), shop.dates),
+            lengths: unit === 'mm' ? 'millimetres' : 'inches',
+            paper: paper.data,
+          },
+          what === 'card' ? null : markingSheet(development, plugs, shop, bare),
+        )
       : ending === 'svg'
         ? toSvg(layers, title)
         : ending === 'dxf'

@@ -4,10 +4,11 @@ import { svgPath } from '#core/format/svg';
 import { line } from '#core/measure/segment';
 import type { Segment } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
-import type { Layers, PaperLabel } from '#core/sheet/layers';
+import type { EdgeLabel, FoldLabel, Layers, PaperLabel } from '#core/sheet/layers';
 import { layersBox } from '#core/sheet/layers';
 import type { Paper, Tile, Tiling } from '#core/sheet/tiles';
 import { registerMarks, tilePages } from '#core/sheet/tiles';
+import type { MarkingSheet } from './markingTables';
 
 const POINTS_PER_MM = 72 / 25.4;
 const font = (name: string) => createRequire(import.meta.url).resolve(`@fontsource/${name}.woff`);
@@ -23,15 +24,23 @@ type Head = {
   job: string;
   sheet: string;
   date: string;
+  /** The unit of the lengths that are told, in words. */
+  lengths: string;
   paper: Paper;
 };
 type Pdf = InstanceType<typeof PDFDocument>;
 
 /**
  * The drawing full size on overlapping pages: each with register crosses, its name, the piece and revision, a key of
- * all pages, and bars of 100 mm and 4 in both ways to check the printer with.
+ * all pages, and bars of 100 mm and 4 in both ways to check the printer with. After them, where there is one, the table to
+ * mark the blank out by.
  */
-export function tiledPdf(layers: Layers, labels: readonly PaperLabel[], head: Head): Promise<Uint8Array> {
+export function tiledPdf(
+  layers: Layers,
+  labels: readonly PaperLabel[],
+  head: Head,
+  marking: MarkingSheet | null,
+): Promise<Uint8Array> {
   const tiles = tilePages(layersBox(layers), head.paper);
   if (!tiles.ok) throw new Response(tiles.problems[0]!.code, { status: 422 });
   const { tiling } = tiles;
@@ -54,6 +63,7 @@ export function tiledPdf(layers: Layers, labels: readonly PaperLabel[], head: He
     drawMargin(pdf, tiling, tile, head);
     pdf.restore();
   }
+  if (marking) markingPages(pdf, marking, head, tiling);
   pdf.end();
   return done;
 }
@@ -78,7 +88,10 @@ function drawTile(pdf: Pdf, layers: Layers, labels: readonly PaperLabel[], tilin
   pdf.strokeColor('#5d574e').dash(1.5, { space: 1.5 });
   for (const s of layers.scribe) stroke([s], false);
   pdf.undash();
-  for (const label of labels) drawLabel(pdf, on(label.at), label);
+  for (const label of labels) {
+    if (label.kind === 'edge') drawTag(pdf, on(label.at), label);
+    else drawFold(pdf, on(label.at), label);
+  }
   pdf.restore();
   pdf.lineWidth(0.1).strokeColor('#888').rect(m, m, w, h).stroke();
   pdf.lineWidth(0.15).strokeColor('#000');
@@ -89,18 +102,80 @@ function drawTile(pdf: Pdf, layers: Layers, labels: readonly PaperLabel[], tilin
   }
 }
 
-/** An edge's letter on its tag, or a fold's number and angle on a clear ground. */
-function drawLabel(pdf: Pdf, [x, y]: Vec, { text, tag }: PaperLabel): void {
-  pdf.font(tag ? 'condensed' : 'text').fontSize(tag ? 5 : 3.2);
+/** An edge's letter on its tag. */
+function drawTag(pdf: Pdf, [x, y]: Vec, { text }: EdgeLabel): void {
+  pdf.font('condensed').fontSize(5);
   const half = pdf.widthOfString(text) / 2 + 1.2;
-  const high = tag ? 3.2 : 2.2;
+  const high = 3.2;
+  const shape = [[-half, -high], [half + 1, -high], [half + 2.6, -high / 2], [half + 2.6, high / 2], [half + 1, high], [-half, high]]; // prettier-ignore
   pdf.lineWidth(0.2).strokeColor('#000').fillColor('#fff');
-  if (tag) {
-    const shape = [[-half, -high], [half + 1, -high], [half + 2.6, -high / 2], [half + 2.6, high / 2], [half + 1, high], [-half, high]]; // prettier-ignore
-    pdf.polygon(...shape.map(([dx, dy]): [number, number] => [x + dx!, y + dy!])).fillAndStroke();
-    pdf.circle(x + half + 1, y, 0.5).stroke();
-  } else pdf.rect(x - half, y - high, 2 * half, 2 * high).fill();
-  pdf.fillColor('#000').text(text, x - half + 1.2, y - (tag ? 2.9 : 1.9), { lineBreak: false });
+  pdf.polygon(...shape.map(([dx, dy]): [number, number] => [x + dx!, y + dy!])).fillAndStroke();
+  pdf.circle(x + half + 1, y, 0.5).stroke();
+  pdf.fillColor('#000').text(text, x - half + 1.2, y - 2.9, { lineBreak: false });
+}
+
+/** What is said of a fold, written along it on a clear ground, and its hinge on the side that moves. */
+function drawFold(pdf: Pdf, [x, y]: Vec, { way, across, lengthMm, toward, text, more }: FoldLabel): void {
+  pdf.font('text').fontSize(3.2);
+  const full = more && pdf.widthOfString(`${text} · ${more}`) < 0.5 * lengthMm ? `${text} · ${more}` : text;
+  const half = pdf.widthOfString(full) / 2 + 1.2;
+  let turn = (-Math.atan2(way[1], way[0]) * 180) / Math.PI;
+  if (turn >= 90 || turn < -90) turn -= Math.sign(turn) * 180;
+  pdf.save().rotate(turn, { origin: [x, y] });
+  pdf
+    .fillColor('#fff')
+    .rect(x - half, y - 2.2, 2 * half, 4.4)
+    .fill();
+  pdf.fillColor('#000').text(full, x - half + 1.2, y - 1.9, { lineBreak: false });
+  pdf.restore();
+
+  // A fifth of the way along, as on the screen: filled when it comes toward you, hollow when it goes away.
+  const off = 0.28 * lengthMm;
+  const [hx, hy] = [x - way[0] * off, y + way[1] * off];
+  pdf
+    .save()
+    .translate(hx, hy)
+    .rotate((Math.atan2(-across[1], across[0]) * 180) / Math.PI);
+  pdf
+    .lineWidth(0.35)
+    .strokeColor('#000')
+    .fillColor(toward === 'face' ? '#000' : '#fff');
+  pdf.path('M0 -2H1.3a2 2 0 0 1 0 4H0Z').fillAndStroke();
+  pdf
+    .fillColor(toward === 'face' ? '#fff' : '#000')
+    .circle(1.1, 0, 0.5)
+    .fill();
+  pdf.restore();
+}
+
+/** The table to mark out by, on pages of its own after the drawing, in points. */
+function markingPages(pdf: Pdf, { begin, tables, prove }: MarkingSheet, head: Head, tiling: Tiling): void {
+  const [short, long] = [tiling.pageWidthMm, tiling.pageHeightMm].sort((a, b) => a - b);
+  const page = {
+    size: [short! * POINTS_PER_MM, long! * POINTS_PER_MM] as [number, number],
+    margin: 15 * POINTS_PER_MM,
+  };
+  // Pages that a table runs on to are of the same size as the one it began on.
+  pdf.options = { ...pdf.options, ...page };
+  pdf.addPage(page);
+  pdf.fillColor('#000').strokeColor('#000').font('condensed').fontSize(17).text(`Marking out ${head.title}`);
+  pdf
+    .font('text')
+    .fontSize(9)
+    .text(`revision ${head.revision} · ${head.job} · ${head.sheet} · ${head.date} · ${head.shop}`);
+  pdf.moveDown(0.6).fontSize(10.5).text(`${begin} Lengths in ${head.lengths}.`);
+  const line = 0.5;
+  for (const { title, head: columns, rows, wide } of tables) {
+    // A heading never stands alone at the foot of a page.
+    if (pdf.y > pdf.page.maxY() - 70) pdf.addPage(page);
+    pdf.moveDown(0.9).font('condensed').fontSize(13).text(title).moveDown(0.25).font('text').fontSize(10);
+    pdf.table({
+      columnStyles: columns.map((_, i) => (i === wide ? '*' : i === 0 ? 62 : 105)),
+      defaultStyle: { border: { bottom: line, top: 0, left: 0, right: 0 }, borderColor: '#999', padding: { top: 3, bottom: 3, left: 2, right: 8 } }, // prettier-ignore
+      data: [columns.map((text) => ({ text, font: { src: 'condensed', size: 10 }, type: 'TH' as const })), ...rows],
+    });
+  }
+  if (prove) pdf.moveDown(0.9).font('text').fontSize(10.5).text(prove);
 }
 
 /** Kept free at the top right for the key of the pages, mm. */

@@ -129,7 +129,9 @@ export default function SheetStage() {
             download(
               `Print on ${tiling.tiles.length} ${tiling.tiles.length === 1 ? 'page' : 'pages'} (PDF)`,
               file('pdf', `?paper=${paper}`),
-              'Register crosses, tile key, check bars in mm and inches',
+              what === 'blank'
+                ? 'Full size, with crosses to join the pages and bars to check the printer; after them the table to mark out by'
+                : 'Full size, with crosses to join the pages and bars to check the printer',
               true,
             )}
           <Typography variant="h2">To a cutter, or onward</Typography>

@@ -1,5 +1,6 @@
 import type { Blank, BlankHole, BlankLine, LineRole } from '../blank/blank';
 import { outlinePath } from '../blank/blank';
+import { movingWays } from '../card/faces';
 import { endsOfFold } from '../card/foldPlace';
 import { outlineOf, segmentsOfEdge } from '../card/outline';
 import type { PatternDoc } from '../card/pattern';
@@ -8,7 +9,7 @@ import { box, simplified } from '../measure/path';
 import type { Segment } from '../measure/segment';
 import { outwardAlong, pointAlong, runLength } from '../measure/run';
 import type { Vec } from '../measure/vector';
-import { along, mix } from '../measure/vector';
+import { along, distance, mix, sub, unit } from '../measure/vector';
 
 /** A drawing that goes out of the house, sorted by what is done along each line. Millimetres, y up. */
 export type Layers = {
@@ -48,37 +49,67 @@ export function layersOfCard(doc: PatternDoc): Layers {
   };
 }
 
-/** What stands beside a line on paper: an edge's letter on its tag, a fold's number, angle and way. */
-export type PaperLabel = { at: Vec; text: string; tag: boolean };
+/** What stands on paper beside an edge: its letter on its tag, inside the line that is cut. */
+export type EdgeLabel = { kind: 'edge'; at: Vec; text: string };
+/**
+ * What stands along a fold: number, angle and way at its middle, more where there is room, and its hinge on the side that
+ * moves. `way` is the unit vector along it, `across` square to it toward the side that moves.
+ */
+export type FoldLabel = {
+  kind: 'fold';
+  at: Vec;
+  way: Vec;
+  across: Vec;
+  lengthMm: number;
+  toward: 'face' | 'back';
+  text: string;
+  more: string;
+};
+export type PaperLabel = EdgeLabel | FoldLabel;
 
 /** How far inside its edge a letter stands, mm: clear of the line that is cut. */
 const INSIDE_MM = 6;
 
 /** A run's label: inside the middle of it. Null for a run without length. */
-function besideRun(run: readonly Segment[], text: string): PaperLabel | null {
+function besideRun(run: readonly Segment[], text: string): EdgeLabel | null {
   const half = runLength(run) / 2;
   const at = half > 0 ? pointAlong(run, half) : null;
-  return at && { at: along(at, outwardAlong(run, half), -INSIDE_MM), text, tag: true };
+  return at && { at: along(at, outwardAlong(run, half), -INSIDE_MM), text, kind: 'edge' };
 }
-const foldLabel = (i: number, angleDeg: number, toward: 'face' | 'back', at: Vec): PaperLabel => ({
-  at,
-  text: `${i + 1}: ${angleDeg}° ${toward === 'face' ? 'toward you' : 'away'}`,
-  tag: false,
-});
 
-/** The letters and fold numbers of a blank, so that the table of what to scribe can be followed on paper. */
-export const labelsOfBlank = (blank: Blank): PaperLabel[] => [
+function foldLabel(
+  i: number,
+  [a, b]: readonly [Vec, Vec],
+  across: Vec,
+  { angleDeg, toward }: { angleDeg: number; toward: 'face' | 'back' },
+  more = '',
+): FoldLabel[] {
+  const lengthMm = distance(a, b);
+  if (lengthMm === 0) return [];
+  const text = `${i + 1}: ${angleDeg}° ${toward === 'face' ? 'toward you' : 'away'}`;
+  return [{ kind: 'fold', at: mix(a, b, 0.5), way: unit(sub(b, a)), across, lengthMm, toward, text, more }];
+}
+
+/**
+ * The letters and fold numbers of a blank, so that the table of what to scribe can be followed on paper; `more` says for a
+ * fold, by its id, what is told where there is room (from where its brake line is scribed).
+ */
+export const labelsOfBlank = (blank: Blank, more: (fold: string) => string): PaperLabel[] => [
   ...blank.edges.flatMap((edge) => besideRun(edge.cut, edge.letter) ?? []),
-  ...blank.hinges.map((h, i) => foldLabel(i, h.angleDeg, h.toward, mix(h.centre[0], h.centre[1], 0.5))),
+  ...blank.hinges.flatMap((h, i) => foldLabel(i, h.centre, h.across, h, more(h.fold))),
 ];
 
 /** The same for a card. */
-export const labelsOfCard = (doc: PatternDoc): PaperLabel[] => [
-  ...doc.edges.flatMap((edge) => besideRun(segmentsOfEdge(doc, edge), edge.letter) ?? []),
-  ...doc.folds.flatMap((fold, i) => {
-    const ends = endsOfFold(doc, fold);
-    return ends ? [foldLabel(i, fold.angleDeg, fold.toward, mix(...ends, 0.5))] : [];
-  }),
-];
+export function labelsOfCard(doc: PatternDoc): PaperLabel[] {
+  const moving = movingWays(doc);
+  return [
+    ...doc.edges.flatMap((edge) => besideRun(segmentsOfEdge(doc, edge), edge.letter) ?? []),
+    ...doc.folds.flatMap((fold, i) => {
+      const ends = endsOfFold(doc, fold);
+      const across = moving[i];
+      return ends && across ? foldLabel(i, ends, across, fold) : [];
+    }),
+  ];
+}
 
 export const layersBox = (layers: Layers) => box(layers.cut as Path);
