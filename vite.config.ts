@@ -12,5 +12,17 @@ export default defineConfig({
     compression({ include: /\.(js|css|svg)$/, algorithms: ['brotliCompress', 'gzip'], threshold: 600 }),
   ],
   resolve: { alias: { '#core': here('./core'), '#app': here('./app') } },
+  environments: {
+    client: {
+      build: {
+        rolldownOptions: {
+          output: {
+            // What most pages share goes in one file: many small ones compress worse and each costs a request.
+            codeSplitting: { groups: [{ name: 'shared', minShareCount: 5, minSize: 0 }] },
+          },
+        },
+      },
+    },
+  },
   build: { chunkSizeWarningLimit: 900 },
 });
