@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import { outlineOf } from '#core/card/outline';
 import { box } from '#core/measure/path';
 import type { Vec } from '#core/measure/vector';
@@ -6,7 +6,7 @@ import { CardPicture } from '../drawing/CardPicture';
 import { Drawing } from '../drawing/Drawing';
 import type { Pick } from '../drawing/pick';
 import { StageLayout } from '../frame/StageLayout';
-import { usePick, usePiece } from '../piece/pieceContext';
+import { useInHand, usePick, usePiece } from '../piece/pieceContext';
 import { usePreferences } from '../frame/preferences';
 import { CardDrawer } from './CardDrawer';
 import { Bows, Handles } from './Handles';
@@ -22,9 +22,22 @@ import { placeOfCorner, useHand } from './useHand';
 /** The card stage proper: drawing to touch and drag on, drawer for what is picked or in hand, tally of the card. */
 export function Editor() {
   const { pattern, development } = usePiece();
-  const { pick, setPick } = usePick();
-  const { unit, show, showArea } = usePreferences();
+  const { show, showArea } = usePreferences();
   const { hand, doing } = useHand();
+  return (
+    <StageLayout
+      tally={cardTally(pattern, development, show, showArea)}
+      drawer={<CardDrawer hand={hand} doing={doing} />}
+      drawing={<CardDrawing hand={hand} doing={doing} />}
+    />
+  );
+}
+
+/** The drawing follows the hand: of all the page only this is drawn anew while something is dragged. */
+function CardDrawing({ hand, doing }: { hand: Hand | null; doing: Doing }) {
+  const { pattern } = useInHand();
+  const { pick, setPick } = usePick();
+  const { unit } = usePreferences();
   const { guides, moved, down, drag, up } = useDrag(hand?.kind !== 'fold');
   const [pointer, setPointer] = useState<Vec | null>(null);
   const laying = hand?.kind === 'fold' ? hand : null;
@@ -47,46 +60,42 @@ export function Editor() {
     setPick(null);
     if (!laying) doing.take(null);
   };
-  const picked = (next: Pick) => {
-    doing.take(null);
-    setPick(next);
-  };
+  const { take } = doing;
+  // The same function from frame to frame, so that marks that did not move rest.
+  const picked = useCallback(
+    (next: Pick) => {
+      take(null);
+      setPick(next);
+    },
+    [take, setPick],
+  );
+  const onPick = laying ? undefined : picked;
   const offered = offersOf(hand, pick, doing, placeOfCorner(pattern, pick?.id ?? ''));
 
   return (
-    <StageLayout
-      tally={cardTally(pattern, development, show, showArea)}
-      drawer={<CardDrawer hand={hand} doing={doing} />}
-      drawing={
-        <Drawing
-          bounds={box(outlineOf(pattern).path)}
-          ground="card"
-          label="The card"
-          onDown={down}
-          onMove={(p, scale) => {
-            if (laying) setPointer(p);
-            drag(p, scale);
-          }}
-          onUp={up}
-          onTouch={touch}
-          onGround={putDown}
-        >
-          <CardPicture pattern={pattern} pick={pick} onPick={laying ? undefined : picked} />
-          <Handles
-            pattern={pattern}
-            pick={pick?.kind === 'corner' ? pick.id : null}
-            onPick={laying ? undefined : picked}
-          />
-          {bows.length > 0 && <Bows bows={bows} />}
-          {laying && (
-            <PlaceInHand pattern={pattern} from={laying.from.spot} pointer={pointer} to={laying.to?.at ?? null} />
-          )}
-          <Guides guides={guides} />
-          {moved && <Moved at={moved.at} said={moved.said} />}
-          {offered && !moved?.now && <Offers {...offered} out={outOf(pattern, offered.at)} />}
-        </Drawing>
-      }
-    />
+    <Drawing
+      bounds={box(outlineOf(pattern).path)}
+      ground="card"
+      label="The card"
+      onDown={down}
+      onMove={(p, scale) => {
+        if (laying) setPointer(p);
+        drag(p, scale);
+      }}
+      onUp={up}
+      onTouch={touch}
+      onGround={putDown}
+    >
+      <CardPicture pattern={pattern} pick={pick} onPick={onPick} />
+      <Handles pattern={pattern} pick={pick?.kind === 'corner' ? pick.id : null} onPick={onPick} />
+      {bows.length > 0 && <Bows bows={bows} />}
+      {laying && (
+        <PlaceInHand pattern={pattern} from={laying.from.spot} pointer={pointer} to={laying.to?.at ?? null} />
+      )}
+      <Guides guides={guides} />
+      {moved && <Moved at={moved.at} said={moved.said} />}
+      {offered && !moved?.now && <Offers {...offered} out={outOf(pattern, offered.at)} />}
+    </Drawing>
   );
 }
 

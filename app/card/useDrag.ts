@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { edgeLength, segmentOfSide } from '#core/card/outline';
 import { moveCorner, reshapeSide, setHole } from '#core/card/edit';
 import type { PatternDoc } from '#core/card/pattern';
@@ -7,7 +7,7 @@ import { bulgeThrough, pointAt } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { cross, distance, sub, unit as direction } from '#core/measure/vector';
 import { usePreferences } from '../frame/preferences';
-import { usePick, usePiece } from '../piece/pieceContext';
+import { useInHand, usePick, usePiece } from '../piece/pieceContext';
 
 type Held = { kind: 'corner' | 'hole' | 'side'; id: string; at: Vec; moved: boolean; was: PatternDoc };
 
@@ -23,7 +23,8 @@ const TOLD_MM = 0.005;
 
 /** Dragging corners, holes, and the ring of a picked edge: drawn onto what is near, and told what it changes. */
 export function useDrag(able: boolean) {
-  const { patternEditor, pattern } = usePiece();
+  const { patternEditor } = usePiece();
+  const { pattern, setMoving } = useInHand();
   const { pick, setPick } = usePick();
   const { unit, show } = usePreferences();
   const [guides, setGuides] = useState<[Vec, Vec][]>([]);
@@ -60,6 +61,7 @@ export function useDrag(able: boolean) {
   const pull = (p: Vec, scale: number) => {
     const h = held.current!;
     if (!h.moved && distance(h.at, p) * scale < 4) return;
+    if (!h.moved) setMoving(true);
     h.moved = true;
     const put = (next: PatternDoc, at: Vec) => {
       patternEditor.edit(next, h.id);
@@ -72,6 +74,9 @@ export function useDrag(able: boolean) {
     put(h.kind === 'corner' ? moveCorner(pattern, h.id, found.point) : setHole(pattern, h.id, { x, y }), found.point);
   };
 
+  // Left in the middle of a drag (the server's other version, the back button), the piece must not stay at rest.
+  useEffect(() => () => setMoving(false), [setMoving]);
+
   const drag = (p: Vec, scale: number) => {
     if (!held.current) return;
     // One edit for each frame that is shown, however fast the pointer reports.
@@ -81,6 +86,7 @@ export function useDrag(able: boolean) {
 
   const up = () => {
     cancelAnimationFrame(frame.current);
+    setMoving(false);
     setGuides([]);
     const h = held.current;
     held.current = null;

@@ -12,10 +12,15 @@ import type { SaveStatus } from './documentState';
 import { usePiece } from './pieceContext';
 import type { Stepping } from './useStepping';
 
-type Props = { job: { id: string; name: string }; name: string; archived: boolean; stepping: Stepping };
+export type PieceBarProps = { job: { id: string; name: string }; name: string; archived: boolean };
 
 /** The top bar on a piece: the way back to its job, its name, how saving stands, undo and redo. */
-export function PieceBar({ job, name, archived, stepping: { undo, redo, what, said } }: Props) {
+export function PieceBar({
+  job,
+  name,
+  archived,
+  stepping: { undo, redo, what, said },
+}: PieceBarProps & { stepping: Stepping }) {
   return (
     <TopBar
       right={

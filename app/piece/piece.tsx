@@ -1,13 +1,14 @@
 import Box from '@mui/material/Box';
-import { Suspense, lazy, useState } from 'react';
+import { Suspense, lazy, memo, useState } from 'react';
 import { Outlet, data, isRouteErrorResponse } from 'react-router';
 import { z } from 'zod';
 import type { Route } from './+types/piece';
+import type { PieceBarProps } from './PieceBar';
 import { PieceBar } from './PieceBar';
 import { StageRail } from './StageRail';
 import type { Loaded } from './loaded.server';
 import { loadPiece } from './loaded.server';
-import { PickContext, PieceContext } from './pieceContext';
+import { InHandContext, PickContext, PieceContext, usePick, usePiece } from './pieceContext';
 import { usePieceView } from './usePieceView';
 import { useRoadKeys } from './useRoadKeys';
 import { useStepping } from './useStepping';
@@ -45,27 +46,36 @@ export default function PiecePage({ loaderData, params }: Route.ComponentProps) 
 }
 
 function PieceRoad({ loaded }: { loaded: Loaded }) {
-  const { view, picked } = usePieceView(loaded);
-  const { pattern, patternEditor, planEditor } = view;
-  const stepping = useStepping(view);
-  useRoadKeys(loaded.id, pattern, picked, stepping);
+  const { view, picked, inHand } = usePieceView(loaded);
   return (
     <PieceContext.Provider value={view}>
       <PickContext.Provider value={picked}>
-        <Box sx={{ height: { md: '100dvh' }, minHeight: '100dvh', display: 'flex', flexDirection: 'column' }}>
-          <PieceBar job={loaded.job} name={loaded.facts.name} archived={loaded.archived} stepping={stepping} />
-          <StageRail piece={loaded.id} road={view.road} />
-          <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
-            {patternEditor.theirs || planEditor.theirs ? (
-              <Suspense>
-                <Conflict />
-              </Suspense>
-            ) : (
-              <Outlet />
-            )}
-          </Box>
-        </Box>
+        <InHandContext.Provider value={inHand}>
+          <PieceLayout job={loaded.job} name={loaded.facts.name} archived={loaded.archived} />
+        </InHandContext.Provider>
       </PickContext.Provider>
     </PieceContext.Provider>
   );
 }
+
+/** Bar, road and stop of a piece. Rests while something is dragged: only who asks for what is in hand is drawn then. */
+const PieceLayout = memo(function PieceLayout({ job, name, archived }: PieceBarProps) {
+  const view = usePiece();
+  const stepping = useStepping(view);
+  useRoadKeys(view.id, view.pattern, usePick(), stepping);
+  return (
+    <Box sx={{ height: { md: '100dvh' }, minHeight: '100dvh', display: 'flex', flexDirection: 'column' }}>
+      <PieceBar job={job} name={name} archived={archived} stepping={stepping} />
+      <StageRail piece={view.id} road={view.road} />
+      <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+        {view.patternEditor.theirs || view.planEditor.theirs ? (
+          <Suspense>
+            <Conflict />
+          </Suspense>
+        ) : (
+          <Outlet />
+        )}
+      </Box>
+    </Box>
+  );
+});

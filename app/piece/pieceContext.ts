@@ -51,3 +51,17 @@ export type Picked = { pick: Pick; setPick: (pick: Pick) => void };
 
 export const PickContext = createContext<Picked>({ pick: null, setPick: () => {} });
 export const usePick = (): Picked => useContext(PickContext);
+
+/**
+ * The card as it is under the hand. While something is dragged the piece, and all that is reckoned of it, stands as it
+ * was (`usePiece`), and only the drawing follows the hand.
+ */
+export type InHand = { pattern: PatternDoc; setMoving: (moving: boolean) => void };
+
+export const InHandContext = createContext<InHand | null>(null);
+
+export function useInHand(): InHand {
+  const inHand = useContext(InHandContext);
+  if (!inHand) throw new Error('useInHand outside a piece');
+  return inHand;
+}

@@ -6,7 +6,7 @@ import { emptyPlan } from '#core/weld/emptyPlan';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import type { Pick } from '../drawing/pick';
 import type { Loaded } from './loaded.server';
-import type { Picked, PieceView, Records, StopUndo } from './pieceContext';
+import type { InHand, Picked, PieceView, Records, StopUndo } from './pieceContext';
 import { printDigest } from './printDigest';
 import { reckoned } from './reckoned';
 import { roadOf } from './stages';
@@ -16,9 +16,15 @@ const CARD_VERSION = emptyPattern().version;
 const PLAN_VERSION = emptyPlan().version;
 
 /** What the stages know of a piece: its documents as they are being edited, and all that follows from them. */
-export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked } {
+export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked; inHand: InHand } {
   const { id, facts, shop } = loaded;
-  const patternEditor = useDocument(id, 'card', loaded.card, CARD_VERSION);
+  const live = useDocument(id, 'card', loaded.card, CARD_VERSION);
+  const [moving, setMoving] = useState(false);
+  const [rested, setRested] = useState(live);
+  if (!moving && rested !== live) setRested(live);
+  // While the hand moves, what is reckoned rests: it would be out of date before it could be read.
+  const patternEditor = moving ? rested : live;
+  const inHand = useMemo(() => ({ pattern: live.doc, setMoving }), [live.doc]);
   const planEditor = useDocument(id, 'plan', loaded.plan, PLAN_VERSION);
   const pattern = patternEditor.doc;
   const plan = planEditor.doc;
@@ -104,5 +110,5 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked 
     }),
     [id, facts, metal, shop, pattern, patternEditor, plan, planEditor, problems, development, road, standing, welds, inspections, took, stopUndo], // prettier-ignore
   );
-  return { view, picked };
+  return { view, picked, inHand };
 }

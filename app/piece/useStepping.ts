@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useLocation } from 'react-router';
 import { usePreferences } from '../frame/preferences';
 import { changesOfCard, changesOfPlan } from './changes';
@@ -27,28 +27,30 @@ export function useStepping({ pattern, patternEditor, planEditor, stopUndo }: Pi
     return () => clearTimeout(quiet);
   }, [said]);
 
-  const step = async (way: 'undo' | 'redo') => {
-    const tell = (changes: string[]) => {
-      const more = changes.length > 1 ? ` and ${changes.length - 1} more` : '';
-      setSaid(`${way === 'undo' ? 'Undone' : 'Done again'}: ${changes[0] ?? 'nothing changed'}${more}`);
+  return useMemo(() => {
+    const step = async (way: 'undo' | 'redo') => {
+      const tell = (changes: string[]) => {
+        const more = changes.length > 1 ? ` and ${changes.length - 1} more` : '';
+        setSaid(`${way === 'undo' ? 'Undone' : 'Done again'}: ${changes[0] ?? 'nothing changed'}${more}`);
+      };
+      if (stop === 'weld') {
+        const moved = await planEditor[way]();
+        if (moved) tell(changesOfPlan(moved.from, moved.to, pattern));
+      } else {
+        const moved = await patternEditor[way]();
+        if (moved) tell(changesOfCard(moved.from, moved.to, show));
+      }
     };
-    if (stop === 'weld') {
-      const moved = await planEditor[way]();
-      if (moved) tell(changesOfPlan(moved.from, moved.to, pattern));
-    } else {
-      const moved = await patternEditor[way]();
-      if (moved) tell(changesOfCard(moved.from, moved.to, show));
+    if (stop === 'fit') {
+      const undo = stopUndo ? () => setSaid(stopUndo.undo()) : undefined;
+      return { undo, redo: undefined, what: 'the last reading', said };
     }
-  };
-  if (stop === 'fit') {
-    const undo = stopUndo ? () => setSaid(stopUndo.undo()) : undefined;
-    return { undo, redo: undefined, what: 'the last reading', said };
-  }
-  const editor = stop === 'weld' ? planEditor : patternEditor;
-  return {
-    undo: editor.canUndo ? () => void step('undo') : undefined,
-    redo: editor.canRedo ? () => void step('redo') : undefined,
-    what: stop === 'weld' ? 'the plan' : 'the card',
-    said,
-  };
+    const editor = stop === 'weld' ? planEditor : patternEditor;
+    return {
+      undo: editor.canUndo ? () => void step('undo') : undefined,
+      redo: editor.canRedo ? () => void step('redo') : undefined,
+      what: stop === 'weld' ? 'the plan' : 'the card',
+      said,
+    };
+  }, [stop, stopUndo, said, show, pattern, patternEditor, planEditor]);
 }
