@@ -170,22 +170,27 @@ export function Drawing({
 
   return (
     <Box sx={{ position: 'absolute', inset: 0 }}>
+      <Ground kind={ground} />
       <svg
         ref={svg}
         role="group"
         aria-label={label}
         width="100%"
         height="100%"
-        style={{ display: 'block', touchAction: 'none', userSelect: 'none' }}
+        style={{
+          display: 'block',
+          position: 'relative',
+          touchAction: 'none',
+          userSelect: 'none',
+          willChange: 'transform',
+        }}
         onPointerDown={down}
         onPointerMove={move}
         onPointerUp={up}
         onPointerCancel={up}
         onClick={onTouch && touched}
       >
-        <g onClick={onGround} data-touch="ground">
-          <Ground kind={ground} />
-        </g>
+        <rect width="100%" height="100%" fill="transparent" onClick={onGround} data-touch="ground" />
         <ViewContext.Provider value={view}>{children}</ViewContext.Provider>
       </svg>
       <Box
@@ -206,11 +211,11 @@ export function Drawing({
   );
 }
 
-/** What the piece lies on: a bench top for the card, plain paper for the rest. */
+/** What the piece lies on: a bench top for the card, plain paper for the rest. Under the drawing, so that it is painted once. */
 function Ground({ kind }: { kind: Props['ground'] }) {
-  if (kind !== 'card') return <rect width="100%" height="100%" fill="var(--paper)" />;
+  if (kind !== 'card') return <Box sx={{ position: 'absolute', inset: 0, bgcolor: 'var(--paper)' }} />;
   return (
-    <>
+    <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0 }} aria-hidden>
       <defs>
         <pattern id="bench-grain" width="220" height="46" patternUnits="userSpaceOnUse">
           <rect width="220" height="46" fill="var(--bench-top)" />
@@ -223,6 +228,6 @@ function Ground({ kind }: { kind: Props['ground'] }) {
         </pattern>
       </defs>
       <rect width="100%" height="100%" fill="url(#bench-grain)" />
-    </>
+    </svg>
   );
 }
