@@ -5,6 +5,7 @@ import { distance } from '../measure/vector';
 import type { Blank } from './blank';
 import type { Datum } from './datum';
 import { datumOf, fromDatum } from './datum';
+import { SAME_PLACE_MM } from '../measure/tolerance';
 
 /** A place on the blank by two distances, mm: along the long edge from the square line, and out from the long edge. */
 export type Place = { alongMm: number; outMm: number };
@@ -54,7 +55,7 @@ export function markingOut(blank: Blank, plugs: Blank['holes'] = []): MarkingOut
   const far = REACH * Math.hypot(widthMm, heightMm);
   const corners: MarkingOut['corners'] = [];
   const numberOf = (p: Vec): number => {
-    const known = corners.find((c) => distance(c.point, p) < 1e-6);
+    const known = corners.find((c) => distance(c.point, p) < SAME_PLACE_MM);
     if (known) return known.number;
     corners.push({ number: corners.length + 1, at: at(p), point: p, sideToNextMm: null });
     return corners.length;

@@ -6,6 +6,7 @@ import type { Carrier } from '../measure/subtract';
 import { subtracted } from '../measure/subtract';
 import type { Vec } from '../measure/vector';
 import { add, along, cross, dot, left, length, scale, turned, unit } from '../measure/vector';
+import { SAME_WAY } from '../measure/tolerance';
 
 export type ReliefKind = 'round' | 'square' | 'none';
 
@@ -31,7 +32,7 @@ export function reliefAtMeeting(
   }
   // Half way between the two bends, so that a mirrored blank has the mirrored square.
   const sum = add(unit(first), unit(second));
-  const middle = length(sum) > 1e-6 ? unit(sum) : left(unit(first));
+  const middle = length(sum) > SAME_WAY ? unit(sum) : left(unit(first));
   const corners = [0, 1, 2, 3].map((quarter) =>
     add(centre, scale(turned(middle, (quarter * Math.PI) / 2), reach * Math.SQRT2)),
   );

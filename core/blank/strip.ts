@@ -2,6 +2,7 @@ import type { Segment } from '../measure/segment';
 import { carriersMeet, directionAt, line, offsetRight, segmentLength, withEnds } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { add, along, cross, distance, dot, right, scale } from '../measure/vector';
+import { ROUNDING_MM } from '../measure/tolerance';
 
 /** How far a piece of the outline is moved outward, mm, and whether that strip is folded over. */
 export type Strip = { addMm: number; folded: boolean };
@@ -42,7 +43,7 @@ export function outlineWithStrips<P extends { segment: Segment }>(
     const moved = withEnds(offsetRight(piece.segment, strips[i]!.addMm), start[start.length - 1]!, end[0]!);
     const link = start.slice(1).map((p, k) => make(line(start[k]!, p), piece));
     return [...link, { ...piece, segment: moved }].filter(
-      (p) => distance(p.segment.a, p.segment.b) > 1e-9 || p.segment.bulge !== 0,
+      (p) => distance(p.segment.a, p.segment.b) > ROUNDING_MM || p.segment.bulge !== 0,
     );
   });
 }
@@ -80,7 +81,7 @@ function join(s: Segment, first: Strip, r: Segment, second: Strip): Vec[] {
     return [...from, ...to];
   }
   if (straightOn) {
-    return Math.abs(first.addMm - second.addMm) < 1e-9 ? [mean(out1, out2)] : [out1, out2];
+    return Math.abs(first.addMm - second.addMm) < ROUNDING_MM ? [mean(out1, out2)] : [out1, out2];
   }
   const near = add(v, scale(add(right(d1), right(d2)), Math.max(first.addMm, second.addMm)));
   const doubledBack = Math.abs(cross(d1, d2)) < STRAIGHT_ON;

@@ -6,6 +6,7 @@ import { cross, distance, dot, scale, sub, unit } from '../measure/vector';
 import { edgeLength, letterAt, lettered, segmentOfSide } from './outline';
 import type { Edge, Fold, Hole, PatternDoc, Place, Side } from './pattern';
 import type { NewId } from './kinds';
+import { ROUNDING, SAME_WAY } from '../measure/tolerance';
 
 /**
  * Edits of a card. Each returns a new document and leaves the one it was given alone; one that can be refused says why.
@@ -21,7 +22,7 @@ export const moveCorner = (doc: PatternDoc, corner: string, to: Vec): PatternDoc
 export const reshapeSide = (doc: PatternDoc, side: string, bulge: number): PatternDoc => ({
   ...doc,
   sides: doc.sides.map((s) =>
-    s.id === side ? { ...s, shape: Math.abs(bulge) < 1e-9 ? { kind: 'line' } : { kind: 'arc', bulge } } : s,
+    s.id === side ? { ...s, shape: Math.abs(bulge) < ROUNDING ? { kind: 'line' } : { kind: 'arc', bulge } } : s,
   ),
 });
 
@@ -47,7 +48,7 @@ export function setSideLength(doc: PatternDoc, sideId: string, mm: number): Edit
   const next = doc.sides[(i + 1) % n]!;
   const afterNext = doc.sides[(i + 2) % n]!;
   const opposite = unit(sub(corner(doc, afterNext.to), corner(doc, afterNext.from)));
-  const carries = n > 3 && afterNext.to !== side.to && Math.abs(cross(u, opposite)) < 1e-6;
+  const carries = n > 3 && afterNext.to !== side.to && Math.abs(cross(u, opposite)) < SAME_WAY;
   const moving = new Set(carries ? [side.to, next.to] : [side.to]);
   return edited({
     ...doc,

@@ -9,6 +9,7 @@ import { chordOf } from './foldPlace';
 import type { Outline, Spot } from './outline';
 import { outlineOf } from './outline';
 import type { PatternDoc } from './pattern';
+import { ROUNDING, ROUNDING_MM } from '../measure/tolerance';
 
 /** One piece of the boundary of a face: part of a side of the card, or a fold. `fold` and `side` are indices. */
 export type Bound =
@@ -33,10 +34,10 @@ export type FaceTree = {
 function placeNumber({ side, at }: Spot, { index, sideIds }: Outline): number | null {
   const i = index.get(side);
   if (i === undefined) return null;
-  return (i + (at < 1e-9 ? 0 : at > 1 - 1e-9 ? 1 : at)) % sideIds.length;
+  return (i + (at < ROUNDING ? 0 : at > 1 - ROUNDING ? 1 : at)) % sideIds.length;
 }
 
-const same = (a: number, b: number): boolean => Math.abs(a - b) < 1e-9;
+const same = (a: number, b: number): boolean => Math.abs(a - b) < ROUNDING;
 
 type Node = { start: number; bound: Bound };
 
@@ -157,7 +158,7 @@ function largest(doc: PatternDoc, polygons: readonly (readonly Vec[])[]): number
     if (areas[i]! < most * (1 - SAME_AREA)) return;
     const mean = polygon.reduce((sum, p) => add(sum, p), [0, 0] as Vec);
     const off = distance(scale(mean, 1 / polygon.length), [x, y]);
-    if (off < nearest - 1e-9) [best, nearest] = [i, off];
+    if (off < nearest - ROUNDING_MM) [best, nearest] = [i, off];
   });
   return best;
 }

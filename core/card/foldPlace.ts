@@ -3,6 +3,7 @@ import { inside } from '../measure/path';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import { crossingsWithLine, directionAt, isStraight, pointAt, segmentLength } from '../measure/segment';
+import { SAME_PLACE_MM } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
 import { along, cross, distance, dot, left, mix, sub, unit } from '../measure/vector';
 import type { Outline, Spot } from './outline';
@@ -12,8 +13,6 @@ import { roundStep } from './snap';
 
 /** Directions within this sine of each other are parallel to a rule. */
 const PARALLEL = 1e-3;
-/** Places on the outline nearer than this are one, mm: where two sides meet, both are crossed. */
-const SAME_MM = 1e-6;
 
 /** A fold as it lies on the card now: from one spot of the outline to another. */
 export type Chord = { from: Spot; to: Spot };
@@ -76,7 +75,7 @@ export function chordAlong(
   let best: { chord: Chord; facing: number } | null = null;
   for (let i = 0; i + 1 < crossings.length; i++) {
     const [a, b] = [crossings[i]!, crossings[i + 1]!];
-    if (b.s - a.s < SAME_MM || !inside(along(p, u, (a.s + b.s) / 2), polygon())) continue;
+    if (b.s - a.s < SAME_PLACE_MM || !inside(along(p, u, (a.s + b.s) / 2), polygon())) continue;
     // How much of the side it faces; off to one side of it altogether, how far off, as a negative amount.
     const facing = Math.min(b.s, length) - Math.max(a.s, 0);
     if (!best || facing > best.facing) best = { chord: { from: a.place, to: b.place }, facing };
@@ -100,7 +99,7 @@ export function besideFold(doc: PatternDoc, fold: Fold): Beside[] {
       const s = segmentOfSide(doc, side);
       if (!s || !isStraight(s) || Math.abs(cross(u, directionAt(s, 0))) > PARALLEL) continue;
       const offMm = dot(sub(mix(a, b, 0.5), s.a), left(directionAt(s, 0)));
-      if (offMm > SAME_MM) found.push({ side, edge: edge.id, letter: edge.letter, offMm });
+      if (offMm > SAME_PLACE_MM) found.push({ side, edge: edge.id, letter: edge.letter, offMm });
     }
   }
   return found.sort((p, q) => p.offMm - q.offMm || p.letter.localeCompare(q.letter));

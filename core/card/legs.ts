@@ -9,6 +9,7 @@ import { failure } from '../measure/result';
 import { line, reversed } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { along, distance, length, sub } from '../measure/vector';
+import { ROUNDING_MM } from '../measure/tolerance';
 
 /** One leg of a walk round the outline: so long, then turned by so much. Positive turns to the left. */
 export type Leg = { lengthMm: number; turnDeg: number };
@@ -139,7 +140,7 @@ export function outlineFromLegs(legs: readonly Leg[], closing: Closing): Result<
  * Problems: `too-few-corners` (numbers: corners).
  */
 export function outlineFromPoints(points: readonly Vec[]): Result<{ path: Path }> {
-  const kept = points.filter((p, i) => i === 0 || distance(p, points[i - 1]!) > 1e-9);
+  const kept = points.filter((p, i) => i === 0 || distance(p, points[i - 1]!) > ROUNDING_MM);
   if (kept.length > 1 && distance(kept[0]!, kept[kept.length - 1]!) <= 1e-3) kept.pop();
   if (kept.length < 3) return failure({ code: 'too-few-corners', numbers: { corners: kept.length } });
   const path = kept.map((p, i) => line(p, kept[(i + 1) % kept.length]!));

@@ -6,6 +6,7 @@ import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import type { Edge, PatternDoc, Place } from './pattern';
 import type { NewId } from './kinds';
+import { ROUNDING_MM, SAME_PLACE_MM } from '../measure/tolerance';
 
 export type Outline = {
   path: Segment[];
@@ -59,12 +60,9 @@ export function spotOf(doc: Pick<PatternDoc, 'corners' | 'sides'>, place: Place)
   if ('share' in place) return { side: place.side, at: place.share };
   const length = segmentLength(segment);
   const mm = 'startMm' in place ? place.startMm : length - place.endMm;
-  if (mm < -SAME_MM || mm > length + SAME_MM) return null;
+  if (mm < -SAME_PLACE_MM || mm > length + SAME_PLACE_MM) return null;
   return { side: place.side, at: length > 0 ? Math.min(1, Math.max(0, mm / length)) : 0 };
 }
-
-/** Rounding that a distance along a side may be out by, mm. */
-const SAME_MM = 1e-6;
 
 /** The point of a spot on the outline, or null when its side is no longer there. */
 export function pointOfSpot(doc: Pick<PatternDoc, 'corners' | 'sides'>, spot: Spot): Vec | null {
@@ -79,7 +77,7 @@ export function pointOfSpot(doc: Pick<PatternDoc, 'corners' | 'sides'>, spot: Sp
 export function spotNearest(
   doc: Pick<PatternDoc, 'corners' | 'sides'>,
   p: Vec,
-  cornerMm = 1e-6,
+  cornerMm = SAME_PLACE_MM,
 ): { spot: Spot; point: Vec; distance: number } | null {
   const { path, sideIds } = outlineOf(doc);
   let best: { spot: Spot; point: Vec; distance: number } | null = null;
@@ -94,7 +92,7 @@ export function spotNearest(
         d = toEnd;
       }
     }
-    if (!best || d < best.distance - 1e-12) {
+    if (!best || d < best.distance - ROUNDING_MM) {
       best = { spot: { side: sideIds[i]!, at }, point: pointAt(s, at), distance: d };
     }
   });

@@ -2,6 +2,7 @@ import type { Unit } from '../measure/length';
 import { MM_PER_INCH } from '../measure/length';
 import type { Vec } from '../measure/vector';
 import { add, along, cross, distance, dot, left, meet, scale, sub, unit } from '../measure/vector';
+import { ROUNDING_MM } from '../measure/tolerance';
 
 export type SnapReason = 'end' | 'kept' | 'along' | 'square' | 'parallel' | 'round';
 export type Snapped = { point: Vec; reasons: SnapReason[]; guides: [Vec, Vec][] };
@@ -85,7 +86,7 @@ function ownGuides({ stood, anchors }: SnapContext): Guide[] {
   const upright: Guide = { p: stood, u: [0, 1], reason: 'kept' };
   // A side all but level or upright is kept by the small difference itself, not by its slope.
   const slanted = anchors
-    .filter((a) => distance(a, stood) > 1e-9)
+    .filter((a) => distance(a, stood) > ROUNDING_MM)
     .map((p): Guide => ({ p, u: unit(sub(stood, p)), reason: 'kept' }))
     .filter(({ u }) => Math.abs(u[0] * u[1]) > SLANT);
   return [level, upright, ...slanted];
@@ -102,7 +103,7 @@ function rounded(p: Vec, from: Vec, { unit: lengths, reachMm }: SnapContext): Ve
   const d = distance(p, from);
   const step = roundStep(lengths, reachMm);
   const figure = Math.max(step, Math.round(d / step) * step);
-  return d < 1e-9 ? p : add(from, scale(unit(sub(p, from)), figure));
+  return d < ROUNDING_MM ? p : add(from, scale(unit(sub(p, from)), figure));
 }
 
 function guides(anchors: readonly Vec[], ends: readonly Vec[], directions: readonly Vec[]): Guide[] {

@@ -1,4 +1,5 @@
 import type { Target } from './target';
+import { ROUNDING_MM } from '../measure/tolerance';
 
 /** A gap read along an edge: where, mm from the edge's start, and how wide; flush is + when the piece stands proud. */
 export type Reading = { atMm: number; gapMm: number | null; flushMm: number | null };
@@ -78,7 +79,7 @@ export function lieOf(
   const gaps = readings
     .flatMap((r) => (r.gapMm === null ? [] : [{ x: r.atMm, g: r.gapMm }]))
     .sort((a, b) => a.x - b.x);
-  const off = (list: Off[]) => list.filter((p) => p.byMm > 1e-9);
+  const off = (list: Off[]) => list.filter((p) => p.byMm > ROUNDING_MM);
   const tight = off(gaps.map(({ x, g }) => ({ atMm: x, byMm: target.gapMm - target.toleranceMm - g })));
   const wide = off(gaps.map(({ x, g }) => ({ atMm: x, byMm: g - target.gapMm - target.toleranceMm })));
   const flush = readings.flatMap((r) => (r.flushMm === null ? [] : [{ x: r.atMm, f: r.flushMm }]));
@@ -96,8 +97,8 @@ export function lieOf(
   const strayMm = Math.max(...gaps.map((p) => Math.abs(p.g - meanMm - slope * (p.x - meanX))));
   const lie = lieFrom(
     gaps.map(({ g }) => {
-      if (target.gapMm - target.toleranceMm - g > 1e-9) return -1;
-      return g - target.gapMm - target.toleranceMm > 1e-9 ? 1 : 0;
+      if (target.gapMm - target.toleranceMm - g > ROUNDING_MM) return -1;
+      return g - target.gapMm - target.toleranceMm > ROUNDING_MM ? 1 : 0;
     }),
   );
   return { ...base, lie, meanMm, taperMm, strayMm };

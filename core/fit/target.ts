@@ -1,4 +1,5 @@
 import type { JointKind, Process } from '../card/kinds';
+import { ROUNDING } from '../measure/tolerance';
 
 export type Target = { gapMm: number; toleranceMm: number; flushMm: number; why: string };
 
@@ -34,7 +35,7 @@ export function gapTarget(joint: JointKind, process: Process | null, thicknessMm
 export function evenStations(lengthMm: number, pitchMm = 80): number[] {
   const inset = Math.min(10, lengthMm / 4);
   const run = lengthMm - 2 * inset;
-  const gaps = Math.max(2, Math.ceil(run / pitchMm - 1e-9));
+  const gaps = Math.max(2, Math.ceil(run / pitchMm - ROUNDING));
   return Array.from({ length: gaps + 1 }, (_, i) => Math.round((inset + (run * i) / gaps) * 10) / 10);
 }
 

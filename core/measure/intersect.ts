@@ -2,11 +2,9 @@ import { box } from './path';
 import type { Path } from './path';
 import type { Segment } from './segment';
 import { arcOf, crossingsWithLine, isStraight, nearest, pointAt } from './segment';
+import { SAME_PLACE_MM } from './tolerance';
 import type { Vec } from './vector';
 import { along, cross, distance, left, length, sub, unit } from './vector';
-
-/** Places nearer than this are one, mm: well under what a saw can tell and well over rounding. */
-export const SAME_PLACE_MM = 1e-6;
 
 /** Where the circles of two arcs meet: none, one or two points. */
 function circlesMeet(s: Segment, r: Segment): Vec[] {

@@ -2,6 +2,7 @@ import type { Segment } from './segment';
 import { arcOf, flattened, isStraight, pointAt, segmentLength } from './segment';
 import type { Vec } from './vector';
 import { cross, distance, nearestOnSegment } from './vector';
+import { ROUNDING_MM } from './tolerance';
 
 /** A closed outline: each segment starts where the one before ends, the first where the last ends. */
 export type Path = readonly Segment[];
@@ -105,9 +106,9 @@ export function polygonArea(polygon: readonly Vec[]): number {
 export function simplified(path: Path): Segment[] {
   const out: Segment[] = [];
   const inLine = (s: Segment, r: Segment) =>
-    isStraight(s) && isStraight(r) && nearestOnSegment(s.b, s.a, r.b).distance < 1e-9;
+    isStraight(s) && isStraight(r) && nearestOnSegment(s.b, s.a, r.b).distance < ROUNDING_MM;
   for (const s of path) {
-    if (distance(s.a, s.b) < 1e-9 && isStraight(s)) continue;
+    if (distance(s.a, s.b) < ROUNDING_MM && isStraight(s)) continue;
     const last = out[out.length - 1];
     if (last && inLine(last, s)) out[out.length - 1] = { a: last.a, b: s.b, bulge: 0 };
     else out.push(s);

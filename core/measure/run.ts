@@ -2,13 +2,14 @@ import type { Segment } from './segment';
 import { directionAt, pointAt, segmentLength } from './segment';
 import type { Vec } from './vector';
 import { right } from './vector';
+import { ROUNDING_MM } from './tolerance';
 
 /** The point so far along a run of segments, mm from its start. */
 export function pointAlong(run: readonly Segment[], mm: number): Vec | null {
   let left = mm;
   for (const s of run) {
     const l = segmentLength(s);
-    if (left <= l + 1e-9) return pointAt(s, l === 0 ? 0 : Math.min(1, Math.max(0, left / l)));
+    if (left <= l + ROUNDING_MM) return pointAt(s, l === 0 ? 0 : Math.min(1, Math.max(0, left / l)));
     left -= l;
   }
   const last = run[run.length - 1];
@@ -20,7 +21,7 @@ export function outwardAlong(run: readonly Segment[], mm: number): Vec {
   let left = mm;
   for (const s of run) {
     const l = segmentLength(s);
-    if (left <= l + 1e-9) return right(directionAt(s, l === 0 ? 0 : Math.min(1, left / l)));
+    if (left <= l + ROUNDING_MM) return right(directionAt(s, l === 0 ? 0 : Math.min(1, left / l)));
     left -= l;
   }
   const last = run[run.length - 1];

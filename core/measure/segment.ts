@@ -15,6 +15,7 @@ import {
   turned,
   unit,
 } from './vector';
+import { ROUNDING, ROUNDING_MM, SAME_PLACE_MM } from './tolerance';
 
 /**
  * One piece of an outline from `a` to `b`. `bulge` is tan(sweep/4), positive for an arc that runs counter-clockwise,
@@ -27,7 +28,7 @@ export type Arc = { centre: Vec; radius: number; start: number; sweep: number };
 export const line = (a: Vec, b: Vec): Segment => ({ a, b, bulge: 0 });
 
 /** Bulges smaller than this are straight: an arc of 1 m chord would rise less than 0.5 µm. */
-const STRAIGHT = 1e-9;
+const STRAIGHT = ROUNDING;
 export const isStraight = (s: Segment): boolean => Math.abs(s.bulge) < STRAIGHT;
 
 /** Centre, radius (mm), start angle and signed sweep (radians) of a segment that is an arc. */
@@ -78,11 +79,11 @@ export const moved = (s: Segment, by: Vec): Segment => ({ a: add(s.a, by), b: ad
 function fractionOnArc(arc: Arc, p: Vec): number | null {
   let turn = Math.atan2(p[1] - arc.centre[1], p[0] - arc.centre[0]) - arc.start;
   const full = 2 * Math.PI;
-  if (arc.sweep > 0) while (turn < -1e-9) turn += full;
-  else while (turn > 1e-9) turn -= full;
+  if (arc.sweep > 0) while (turn < -ROUNDING) turn += full;
+  else while (turn > ROUNDING) turn -= full;
   turn %= full;
   const t = turn / arc.sweep;
-  return t >= -1e-9 && t <= 1 + 1e-9 ? Math.min(1, Math.max(0, t)) : null;
+  return t >= -ROUNDING && t <= 1 + ROUNDING ? Math.min(1, Math.max(0, t)) : null;
 }
 
 /** Fractions along `s` (ascending) at which it crosses the infinite line through `p` along the unit vector `u`. */
@@ -92,7 +93,7 @@ export function crossingsWithLine(s: Segment, p: Vec, u: Vec): number[] {
     const db = cross(u, sub(s.b, p));
     if (Math.abs(da - db) < 1e-12) return [];
     const t = da / (da - db);
-    return t >= -1e-9 && t <= 1 + 1e-9 ? [Math.min(1, Math.max(0, t))] : [];
+    return t >= -ROUNDING && t <= 1 + ROUNDING ? [Math.min(1, Math.max(0, t))] : [];
   }
   const arc = arcOf(s);
   const offset = cross(u, sub(arc.centre, p));
@@ -144,7 +145,7 @@ export function offsetRight(s: Segment, by: number): Segment {
   if (isStraight(s)) return { a, b, bulge: 0 };
   const arc = arcOf(s);
   const grown = arc.radius + (s.bulge > 0 ? by : -by);
-  return { a, b, bulge: grown > 1e-6 ? s.bulge : 0 };
+  return { a, b, bulge: grown > SAME_PLACE_MM ? s.bulge : 0 };
 }
 
 /** The arc from `a` to `b` that passes through `via`: its bulge, 0 when the three are in line. */
@@ -165,7 +166,7 @@ export function bulgeThrough(a: Vec, via: Vec, b: Vec): number {
  */
 export function bulgeOfRadius(a: Vec, b: Vec, radius: number, side: 1 | -1): number | null {
   const half = distance(a, b) / 2;
-  if (radius < half - 1e-9) return null;
+  if (radius < half - ROUNDING_MM) return null;
   return side * Math.tan(Math.asin(Math.min(1, half / radius)) / 2);
 }
 
@@ -225,7 +226,7 @@ export function carriersMeet(s: Segment, r: Segment, near: Vec): Vec | null {
     const other = arcOf(r);
     const between = sub(other.centre, second.centre);
     const d = length(between);
-    if (d > 1e-9) {
+    if (d > ROUNDING_MM) {
       const x = (d * d + second.radius ** 2 - other.radius ** 2) / (2 * d);
       const h2 = second.radius ** 2 - x * x;
       const u = unit(between);

@@ -1,4 +1,5 @@
-import { SAME_PLACE_MM, boxesOf, meetings, turnsRound } from './intersect';
+import { boxesOf, meetings, turnsRound } from './intersect';
+import { SAME_PLACE_MM } from './tolerance';
 import type { Path } from './path';
 import { area, box } from './path';
 import type { Segment } from './segment';

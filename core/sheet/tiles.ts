@@ -1,5 +1,6 @@
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
+import { ROUNDING } from '../measure/tolerance';
 
 /** Paper sizes, mm, upright. A sizes by ISO 216; Letter and Tabloid by ANSI/ASME Y14.1 (8.5 × 11 and 11 × 17 in). */
 export const PAPERS = {
@@ -59,7 +60,7 @@ export function tilePages(
     const windowWidthMm = pageWidthMm - 2 * marginMm;
     const windowHeightMm = pageHeightMm - 2 * marginMm;
     const count = (size: number, window: number) =>
-      Math.max(1, Math.ceil((size - overlapMm) / (window - overlapMm) - 1e-9));
+      Math.max(1, Math.ceil((size - overlapMm) / (window - overlapMm) - ROUNDING));
     const columns = count(width, windowWidthMm);
     const rows = count(height, windowHeightMm);
     return {

@@ -1,5 +1,6 @@
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
+import { ROUNDING, ROUNDING_MM } from '../measure/tolerance';
 
 /**
  * Centres of plug welds along an edge: the first and last `endMm` from the ends, the rest even, no farther apart than
@@ -17,8 +18,8 @@ export function plugPositions(
   if (!(pitchMm > 0)) return failure({ code: 'pitch-not-positive', numbers: { pitchMm } });
   if (!(endMm >= 0)) return failure({ code: 'end-negative', numbers: { endMm } });
   const run = lengthMm - 2 * endMm;
-  if (run <= 1e-9) return { ok: true, count: 1, positionsMm: [lengthMm / 2] };
-  const gaps = Math.max(1, Math.ceil(run / pitchMm - 1e-9));
+  if (run <= ROUNDING_MM) return { ok: true, count: 1, positionsMm: [lengthMm / 2] };
+  const gaps = Math.max(1, Math.ceil(run / pitchMm - ROUNDING));
   const positionsMm = Array.from({ length: gaps + 1 }, (_, i) => endMm + (run * i) / gaps);
   return { ok: true, count: positionsMm.length, positionsMm };
 }
@@ -64,7 +65,7 @@ export function spreadOrder(count: number, closed = false): number[] {
 export function tackOrder(lengthMm: number, pitchMm: number, closed: boolean): Result<{ positionsMm: number[] }> {
   if (!(lengthMm > 0)) return failure({ code: 'length-not-positive', numbers: { lengthMm } });
   if (!(pitchMm > 0)) return failure({ code: 'pitch-not-positive', numbers: { pitchMm } });
-  const gaps = Math.max(closed ? 2 : 1, Math.ceil(lengthMm / pitchMm - 1e-9));
+  const gaps = Math.max(closed ? 2 : 1, Math.ceil(lengthMm / pitchMm - ROUNDING));
   if (gaps > 2000) return failure({ code: 'too-many-tacks', numbers: { tacks: gaps } });
   const count = closed ? gaps : gaps + 1;
   return { ok: true, positionsMm: spreadOrder(count, closed).map((i) => (lengthMm * i) / gaps) };

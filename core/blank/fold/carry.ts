@@ -3,6 +3,7 @@ import { inside, points } from '../../measure/path';
 import type { Vec } from '../../measure/vector';
 import { add, along, distance, dot, left, sub, unit } from '../../measure/vector';
 import type { BlankFace, BlankFold } from './developed';
+import { ROUNDING_MM } from '../../measure/tolerance';
 
 /** How close arcs are followed when it is asked which face a point lies on, mm. */
 const TOLERANCE_MM = 0.05;
@@ -27,7 +28,7 @@ export function carrier(tree: FaceTree, folds: readonly BlankFold[], faces: read
       if (bound.kind !== 'fold') continue;
       const fold = folds[bound.fold]!;
       // A mark on the tangent itself (no radius, measured inside) leaves no bend beside it.
-      if (fold.setbackMm < 1e-9) continue;
+      if (fold.setbackMm < ROUNDING_MM) continue;
       const { a, b } = bound.segment;
       const depth = dot(sub(p, a), left(unit(sub(b, a))));
       const t = dot(sub(p, a), sub(b, a)) / distance(a, b) ** 2;

@@ -6,6 +6,7 @@ import type { Bend, Rule } from './allowance';
 import { bendAllowance } from './allowance';
 import type { JointAllowance } from '../blank';
 import type { SheetMetal } from './practice';
+import { ROUNDING_MM } from '../../measure/tolerance';
 
 /** Each of the two bends of a joggle is turned through this much where the step is deep enough. */
 const JOGGLE_ANGLE_DEG = 45;
@@ -51,7 +52,7 @@ function turnedStrip(
   const found = bendAllowance(bend, rule);
   if (!found.ok) return found;
   const leastMm = Math.max(found.outsideSetbackMm, found.deductionMm);
-  if (w < leastMm - 1e-9) return failure({ code: narrow, numbers: { widthMm: w, leastMm } });
+  if (w < leastMm - ROUNDING_MM) return failure({ code: narrow, numbers: { widthMm: w, leastMm } });
   const inner = -found.outsideSetbackMm;
   const addMm = w - found.deductionMm;
   return {

@@ -7,6 +7,7 @@ import type { Relief, ReliefKind } from '../relief';
 import { reliefAtMeeting, slotAtSlit, withReliefs } from '../relief';
 import { outlineWithStrips } from '../strip';
 import type { Piece } from './trim';
+import { SAME_PLACE_MM } from '../../measure/tolerance';
 
 /** A piece of the outline of a folded blank, with the index of the face it bounds; -1 for the ends of bends. */
 export type FoldPiece = BlankPiece & { face: number; slit?: Extract<Piece, { kind: 'slit' }> };
@@ -134,7 +135,8 @@ function slots(
 function meetings(net: readonly FoldPiece[], given: Given, kind: 'round' | 'square'): Relief[] {
   const n = net.length;
   const bendMm = new Map(given.foldIds.map((id, i) => [id, given.bendMm[i]!]));
-  const hasLength = ({ fold, segment }: FoldPiece) => bendMm.get(fold!)! > 1e-6 && segmentLength(segment) > 1e-6;
+  const hasLength = ({ fold, segment }: FoldPiece) =>
+    bendMm.get(fold!)! > SAME_PLACE_MM && segmentLength(segment) > SAME_PLACE_MM;
   return net.flatMap((piece, i) => {
     const before = net[(i - 1 + n) % n]!;
     if (piece.kind !== 'bend-end' || before.kind !== 'bend-end' || before.fold === piece.fold) return [];

@@ -2,6 +2,7 @@ import { radians } from '../../measure/angle';
 import type { Vec } from '../../measure/vector';
 import { mix } from '../../measure/vector';
 import type { BlankFold, Development } from './developed';
+import { ROUNDING } from '../../measure/tolerance';
 
 export type Vec3 = readonly [x: number, y: number, z: number];
 
@@ -33,7 +34,7 @@ export const placed = (frame: Frame, p: Vec, height: number): Vec3 =>
 function turning(fold: BlankFold, angleRad: number) {
   const t = fold.bend.thicknessMm;
   const ba = fold.allowance.allowanceMm;
-  const inside = angleRad < 1e-9 ? Infinity : ba / angleRad - fold.allowance.k * t;
+  const inside = angleRad < ROUNDING ? Infinity : ba / angleRad - fold.allowance.k * t;
   return { t, ba, inside, sign: fold.toward === 'face' ? 1 : -1 };
 }
 
@@ -64,7 +65,7 @@ export function foldedFrames(development: Development, anglesDeg?: readonly numb
 function swung(parent: Frame, fold: BlankFold, angle: number): Frame {
   const [nx, ny] = fold.across;
   const sign = fold.toward === 'face' ? 1 : -1;
-  const flat = angle < 1e-9;
+  const flat = angle < ROUNDING;
   const at = flat ? { across: fold.allowance.allowanceMm, up: 0 } : section(fold, angle, angle, 0);
   const c = Math.cos(angle);
   const s = Math.sin(angle) * sign;
@@ -98,7 +99,7 @@ export function bendSkin(
   const [nx, ny] = fold.across;
   const n = combine([nx, parent.x], [ny, parent.y]);
   const lineAt = (share: number, height: number): [Vec3, Vec3] => {
-    const flat = total < 1e-9;
+    const flat = total < ROUNDING;
     const at = flat
       ? { across: fold.allowance.allowanceMm * share, up: height }
       : section(fold, total, total * share, height);

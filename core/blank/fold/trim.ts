@@ -7,6 +7,7 @@ import type { Segment } from '../../measure/segment';
 import { crossingsWithLine, directionAt, flattened, line, part, pointAt } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import { along, cross, dot, left, sub, unit } from '../../measure/vector';
+import { ROUNDING, ROUNDING_MM } from '../../measure/tolerance';
 
 /** A piece of a trimmed face: part of a side, the tangent line that stands in for a fold, or a slit beside one. */
 export type Piece =
@@ -85,8 +86,8 @@ export function trimFace(
     /** Places as steps on from the fold just left. */
     const steps = (e: Placed) => ((e.bound - from.bound + n) % n || (from === to && e === start ? n : 0)) + e.at;
     const left = steps(start) - steps(end);
-    if (left > -1e-9) {
-      rims.push(left > 1e-9 ? rimBetween(bounds, end, start) : []);
+    if (left > -ROUNDING_MM) {
+      rims.push(left > ROUNDING_MM ? rimBetween(bounds, end, start) : []);
       corners.push(null);
       continue;
     }
@@ -132,7 +133,7 @@ function tangentOf(b: FoldBound, bound: number, setback: number): Tangent {
   return { bound, fold: b.fold, chord: b.segment, p: along(b.segment.a, inward, setback), u, inward, setback };
 }
 
-const ahead = (start: Placed, end: Placed, u: Vec): boolean => dot(sub(end.point, start.point), u) >= 1e-9;
+const ahead = (start: Placed, end: Placed, u: Vec): boolean => dot(sub(end.point, start.point), u) >= ROUNDING_MM;
 
 /** How far a face reaches from one of its folds, mm, square to the fold. */
 export function depthBeyond(face: Face, fold: { segment: Segment }): number {
@@ -162,7 +163,7 @@ function reach(bounds: readonly Bound[], t: Tangent, way: 1 | -1): End {
   if (n === 1) return { kind: 'gone' };
   const leaves = dot(directionAt(first.segment, way > 0 ? 0 : 1), t.inward) * way;
   if (leaves < RUNS_ON) return slit();
-  const past = (p: Vec) => way * dot(sub(p, foldEnd), t.u) > RUNS_PAST * t.setback + 1e-9;
+  const past = (p: Vec) => way * dot(sub(p, foldEnd), t.u) > RUNS_PAST * t.setback + ROUNDING_MM;
   for (let taken = 1; taken < n; taken++) {
     const bound = (((t.bound + way * taken) % n) + n) % n;
     const { segment } = bounds[bound]!;
@@ -200,11 +201,11 @@ function rimBetween(bounds: readonly Bound[], end: Placed, start: Placed): Piece
 /** Where two tangents meet, each within its own reach on the untouched face; null when they do not. */
 function tangentsMeet(s: Tangent, s0: Placed, s1: Placed, r: Tangent, r0: Placed, r1: Placed): Vec | null {
   const turn = cross(s.u, r.u);
-  if (Math.abs(turn) < 1e-9) return null;
+  if (Math.abs(turn) < ROUNDING) return null;
   const met = along(s.p, s.u, cross(sub(r.p, s.p), r.u) / turn);
   const within = (t: Tangent, from: Placed, to: Placed) => {
     const at = dot(sub(met, t.p), t.u);
-    return at >= dot(sub(from.point, t.p), t.u) - 1e-9 && at <= dot(sub(to.point, t.p), t.u) + 1e-9;
+    return at >= dot(sub(from.point, t.p), t.u) - ROUNDING_MM && at <= dot(sub(to.point, t.p), t.u) + ROUNDING_MM;
   };
   return within(s, s0, s1) && within(r, r0, r1) ? met : null;
 }

@@ -7,6 +7,7 @@ import { dot, distance, left, sub, unit } from '../../measure/vector';
 import type { Practice, SheetMetal } from './practice';
 import type { Development } from './developed';
 import { depthBeyond } from './trim';
+import { ROUNDING_MM } from '../../measure/tolerance';
 
 /** A hole's edge should stay this far from the tangent of a bend: 2.5·T + R (common practice; wording varies). */
 export const holeClearance = (thicknessMm: number, radiusMm: number): number => 2.5 * thicknessMm + radiusMm;
@@ -35,7 +36,7 @@ export function warningsOf(
 
 const radii = ({ folds }: Development, sheet: SheetMetal): Problem[] =>
   folds
-    .filter((fold) => fold.bend.radiusMm < sheet.leastRadiusMm - 1e-9)
+    .filter((fold) => fold.bend.radiusMm < sheet.leastRadiusMm - ROUNDING_MM)
     .map((fold) =>
       care('radius-under-least', [fold.id], { radiusMm: fold.bend.radiusMm, leastMm: sheet.leastRadiusMm }),
     );
