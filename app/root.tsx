@@ -15,6 +15,7 @@ import {
 import type { Route } from './+types/root';
 import { shopSettings } from './records/shop.server';
 import './frame/bench.css';
+import { Failure } from './frame/Failure';
 import './frame/fonts';
 import { KeyCardContext } from './frame/keyCard';
 import { useEscapeLeavesField } from './frame/keys';
@@ -81,10 +82,5 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
   if (isRouteErrorResponse(error) && error.status === 404) {
     return <Lost title="Not here" text="There is no such page, or what it showed was moved." />;
   }
-  return (
-    <Lost
-      title="That did not work"
-      text="The server or its database does not answer. Nothing you saved is lost; what you were typing on a card is kept in this browser. Try again in a moment."
-    />
-  );
+  return <Failure error={error} />;
 }

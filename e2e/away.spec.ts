@@ -48,4 +48,18 @@ test('the server stops while a card is edited: the edit is kept, through a close
   await expect(page.getByRole('button', { name: /^Card 150\.0 mm/ })).toBeVisible();
   await page.reload();
   await expect(page.getByRole('button', { name: /^Card 150\.0 mm/ })).toBeVisible();
+
+  // Where nothing can be shown, what failed is said.
+  await page.getByRole('link', { name: /^Back to/ }).click();
+  await page.getByRole('link', { name: /all jobs/ }).click();
+  await expect(page.getByRole('heading', { name: 'Jobs on the floor' })).toBeVisible();
+  await stop();
+  await page
+    .getByRole('link', { name: /Job for Kept/ })
+    .first()
+    .click();
+  await expect(page.getByRole('heading', { name: 'The server does not answer' })).toBeVisible();
+  await start();
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('heading', { name: 'Job for Kept' })).toBeVisible();
 });

@@ -126,11 +126,14 @@ test('a job goes out as a file and comes in again the same to the byte', async (
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"x"}') });
-  await expect(page.getByRole('alert')).toContainText('not a job file');
+  await expect(page.getByRole('alert')).toContainText('bad.json: That is not a job file');
+  // It is told where the file was chosen, not in the form for a new job.
+  await expect(page.getByRole('region', { name: 'New job' })).toHaveCount(0);
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(first.text) });
   await page.waitForURL(/\/jobs\//);
+  await expect(page.getByText(/Came in from job\.json on \d+ \w+ \d{4}, \d\d:\d\d/)).toBeVisible();
   expect((await save()).text).toBe(first.text);
   await page.getByRole('button', { name: 'Put the job away' }).click();
   await page.getByRole('link', { name: 'Jobs put away' }).click();

@@ -19,6 +19,7 @@ import { inspectionsOfJob, weldsOfJob } from '../records/welds.server';
 import { documentsOfJob } from '../records/documents.server';
 import { printDigest } from '../piece/printDigest';
 import { reckoned } from '../piece/reckoned';
+import { Moment } from '../frame/Moment';
 import { usePreferences } from '../frame/preferences';
 import { RoadLine } from '../piece/RoadLine';
 import type { Road } from '../piece/stages';
@@ -83,7 +84,8 @@ export async function loader({ params, request }: Route.LoaderArgs) {
     };
   });
   const { id, name, vehicle, owner, notes } = job;
-  return { job: { id, name, vehicle, owner, notes, archived: job.archived !== null }, archived, rows };
+  const { imported } = job;
+  return { job: { id, name, vehicle, owner, notes, imported, archived: job.archived !== null }, archived, rows };
 }
 
 export async function action({ request, params }: Route.ActionArgs) {
@@ -144,6 +146,11 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
             {[job.vehicle, job.owner].filter(Boolean).join(' · ')}
           </Typography>
           {job.notes && <Typography sx={{ mt: 0.5, maxWidth: 720 }}>{job.notes}</Typography>}
+          {job.imported && (
+            <Typography variant="body2" sx={{ mt: 0.5, color: 'var(--pencil)' }}>
+              Came in from {job.imported.from} on <Moment at={job.imported.at} />
+            </Typography>
+          )}
         </Box>
         <Button variant="contained" component={Link} to={`/jobs/${job.id}/new-piece`} startIcon={<Add />}>
           New piece

@@ -62,8 +62,7 @@ export async function action({ request }: Route.ActionArgs) {
     } catch {
       return data(
         {
-          message:
-            'That file is not a job file: it could not be read as JSON. Choose one that was written by “Job as a file”.',
+          refused: `${nameOf(file)} is not a job file: it could not be read as JSON. Choose one that was written by “Job as a file”.`,
         },
         { status: 400 },
       );
@@ -71,14 +70,16 @@ export async function action({ request }: Route.ActionArgs) {
     const read = readJob(given);
     if (!read.ok) {
       const message = problemSentence(read.problems[0]!, null, (mm) => `${mm} mm`);
-      return data({ message }, { status: 400 });
+      return data({ refused: `${nameOf(file)}: ${message}` }, { status: 400 });
     }
-    return redirect(`/jobs/${await importJob(read.job)}`);
+    return redirect(`/jobs/${await importJob(read.job, nameOf(file))}`);
   }
   const parsed = JobFactsSchema.safeParse(Object.fromEntries(form));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
   return redirect(`/jobs/${await createJob(parsed.data)}`);
 }
+
+const nameOf = (file: unknown): string => (file instanceof File && file.name ? file.name.slice(0, 200) : 'The file');
 
 export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
   const { jobs, search, archived } = loaderData;
@@ -86,6 +87,8 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
   const submit = useSubmit();
   const file = useRef<HTMLFormElement>(null);
   const chooser = useRef<HTMLInputElement>(null);
+  const message = actionData && 'message' in actionData ? actionData.message : undefined;
+  const refused = actionData && 'refused' in actionData ? actionData.refused : null;
   const busy = useNavigation().state !== 'idle';
   return (
     <>
@@ -110,13 +113,13 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
           New job
         </Button>
       </Stack>
-      {(adding || actionData?.message) && (
+      {(adding || message) && (
         <Box
           component="section"
           aria-label="New job"
           sx={{ p: 2.5, mb: 2.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}
         >
-          <JobForm initial={NEW_JOB} intent="create" button="Begin the job" message={actionData?.message}>
+          <JobForm initial={NEW_JOB} intent="create" button="Begin the job" message={message}>
             <Button color="inherit" onClick={() => setAdding(false)}>
               Not now
             </Button>
@@ -215,11 +218,26 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
             tabIndex={-1}
             className="visually-hidden"
           />
-          <Button color="inherit" onClick={() => chooser.current?.click()}>
+          <Button
+            color="inherit"
+            onClick={() => {
+              // The same file, mended, can be chosen again.
+              chooser.current!.value = '';
+              chooser.current!.click();
+            }}
+          >
             Take in a job file
           </Button>
         </Form>
       </Stack>
+      {refused && (
+        <Box
+          role="alert"
+          sx={{ mt: 1, p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}
+        >
+          {refused} Nothing was taken in.
+        </Box>
+      )}
     </>
   );
 }

@@ -45,14 +45,19 @@ export async function exportJob(id: string): Promise<JobFile | null> {
   });
 }
 
-/** Takes a job file in as a new job, all of it or nothing. */
-export function importJob(file: JobFile): Promise<string> {
+/** Takes a job file in as a new job, all of it or nothing; `from` is the file's name, null where it is not somebody's file. */
+export function importJob(file: JobFile, from: string | null = null): Promise<string> {
   return db.transaction(async (tx) => {
     const date = (moment: string | null) => (moment === null ? null : new Date(moment));
     const { created, archived, ...facts } = file.job;
     const [job] = await tx
       .insert(jobs)
-      .values({ ...facts, created: new Date(created), archived: date(archived) })
+      .values({
+        ...facts,
+        created: new Date(created),
+        archived: date(archived),
+        imported: from === null ? null : { at: new Date().toISOString(), from },
+      })
       .returning({ id: jobs.id });
     for (const piece of file.pieces) {
       const [row] = await tx

@@ -31,6 +31,8 @@ export const jobs = pgTable('jobs', {
   notes: text('notes').notNull(),
   created: moment('created').notNull().defaultNow(),
   archived: moment('archived'),
+  /** When and from which file the job came in; null for one begun here. It does not go out with the job again. */
+  imported: jsonb('imported').$type<{ at: string; from: string }>(),
 });
 
 export const pieces = pgTable(

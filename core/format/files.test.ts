@@ -115,6 +115,12 @@ describe('a job file', () => {
     // Written and read again it stays as it is.
     expect(readJob(JSON.parse(writeJob(read.job)))).toEqual(read);
   });
+
+  test('a job of this version, as it was first written, is still read and written to the byte', () => {
+    const text = readFileSync('core/format/fixtures/job-v2.json', 'utf8');
+    const read = readJob(JSON.parse(text));
+    expect(read.ok && writeJob(read.job)).toBe(text);
+  });
 });
 
 type V1Piece = {
