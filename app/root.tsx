@@ -13,15 +13,15 @@ import {
   useRouteLoaderData,
 } from 'react-router';
 import type { Route } from './+types/root';
-import { shopSettings } from './records/shop.server';
-import './frame/bench.css';
 import { Failure } from './frame/Failure';
+import { Lost } from './frame/Lost';
+import './frame/bench.css';
 import './frame/fonts';
 import { KeyCardContext } from './frame/keyCard';
 import { useEscapeLeavesField } from './frame/keys';
-import { Lost } from './frame/Lost';
 import { PreferencesProvider, preferencesFrom } from './frame/preferences';
 import { theme } from './frame/theme';
+import { shopSettings } from './records/shop.server';
 
 export async function loader({ request }: Route.LoaderArgs) {
   const shop = await shopSettings();

@@ -1,10 +1,10 @@
-import ClipperLib from 'clipper-lib';
 import { performance } from 'node:perf_hooks';
+import ClipperLib from 'clipper-lib';
 import { develop } from '#core/blank/fold/develop';
-import type { PatternDoc } from '#core/card/pattern';
+import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { checkCard } from '#core/card/check';
 import { outlineOf } from '#core/card/outline';
-import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
+import type { PatternDoc } from '#core/card/pattern';
 import { metalById } from '#core/metal/metals';
 import { foldedStrip } from './foldedStrip';
 

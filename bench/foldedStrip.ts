@@ -1,8 +1,8 @@
+import { emptyPattern } from '#core/card/emptyPattern';
+import { countingIds } from '#core/card/kinds';
 import { outlineFromPoints } from '#core/card/legs';
 import { patternParts, spotNearest } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
-import { emptyPattern } from '#core/card/emptyPattern';
-import { countingIds } from '#core/card/kinds';
 import type { Vec } from '#core/measure/vector';
 
 /** A long card with wavy long edges: so many folds across it, so many corners in all. */

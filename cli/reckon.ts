@@ -1,6 +1,6 @@
+import { once } from 'node:events';
 import { readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
-import { once } from 'node:events';
 import { VERBS, reckon } from './verbs';
 
 const USAGE = `patrone reckon VERB [--in FILE]   JSON in (standard input or FILE), JSON out; exit code 1 when it cannot be answered

@@ -2,8 +2,8 @@ import { develop } from '#core/blank/fold/develop';
 import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { writeJob } from '#core/format/job';
 import { readJob } from '#core/format/readJob';
-import { emptyPlan } from '#core/weld/emptyPlan';
 import { metalById } from '#core/metal/metals';
+import { emptyPlan } from '#core/weld/emptyPlan';
 import { plugsOnBlank } from '#core/weld/plugs';
 import { demoJob } from './job';
 

@@ -1,9 +1,9 @@
 import { reshapeSide, setEdge } from '#core/card/edit';
+import { emptyPattern } from '#core/card/emptyPattern';
+import { countingIds } from '#core/card/kinds';
 import { outlineFromPoints } from '#core/card/legs';
 import { edgeLength, patternParts, spotNearest } from '#core/card/outline';
 import type { Edge, Fold, Joint, PatternDoc, Place } from '#core/card/pattern';
-import { emptyPattern } from '#core/card/emptyPattern';
-import { countingIds } from '#core/card/kinds';
 import { evenStations, gapTarget } from '#core/fit/target';
 import type { FitRecord, InspectionRecord, JobFile, PieceFile, WeldRecord } from '#core/format/job';
 import type { Vec } from '#core/measure/vector';

@@ -63,3 +63,32 @@ test('the server stops while a card is edited: the edit is kept, through a close
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByRole('heading', { name: 'Job for Kept' })).toBeVisible();
 });
+
+test('a page left open over an update starts over with the new program, its edit kept and saved', async ({
+  page,
+}) => {
+  await newPiece(page, 'Old page', '100, 60, 100, 60');
+  await pickEdge(page, 'D');
+  // The program that answers is newer than the page: its documents carry a version the page does not know.
+  let newer = 0;
+  await page.route('**/documents/card', async (route) => {
+    if (newer++ > 0) return route.continue();
+    const { doc } = route.request().postDataJSON() as { doc: { version: number } };
+    const state = {
+      doc: { ...doc, version: doc.version + 1 },
+      number: 9,
+      savedAt: null,
+      canUndo: false,
+      canRedo: false,
+    };
+    await route.fulfill({ status: 409, json: state });
+  });
+  const loaded = page.waitForEvent('load');
+  await page.getByLabel('Length').fill('135');
+  await page.getByLabel('Length').press('Enter');
+  await loaded;
+  await expect(page.getByRole('button', { name: /^Card 135\.0 mm/ })).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await expect(page.getByRole('button', { name: /^Card 135\.0 mm/ })).toBeVisible();
+});

@@ -47,6 +47,13 @@ test.describe('at phone width', () => {
     await expect(page.getByText(/Taken back .*That was the other flange\./)).toBeVisible();
     await expect(page.getByText('MIG: Plugs 13–20')).toBeVisible();
     await expect(page.getByText('12 of 52')).toBeVisible();
+    // The right one begins with what the wrong one said, and says in whose place it stands.
+    await page.getByRole('button', { name: 'Write the right one' }).click();
+    await expect(entry.getByLabel('First of 26')).toHaveValue('13');
+    await entry.getByLabel('Last').fill('14');
+    await entry.getByRole('button', { name: 'Put in the record' }).click();
+    await expect(page.getByText(/^In place of the entry of \d+ \w+ \d{4}.*Second go/)).toBeVisible();
+    await expect(page.getByText('14 of 52')).toBeVisible();
 
     await page.getByRole('button', { name: 'Write down an inspection' }).click();
     const look = page.getByRole('region', { name: 'Inspection entry' });

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { eq, sql } from 'drizzle-orm';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { db, pool } from '#app/records/database.server';
 import { exportJob, importJob } from '#app/records/jobFile.server';
 import { jobs, shop } from '#app/records/schema.server';

@@ -8,8 +8,8 @@ import Typography from '@mui/material/Typography';
 import { Fragment } from 'react';
 import type { Blank, BlankHole } from '#core/blank/blank';
 import { MOST_CORNERS, markingOut } from '#core/blank/markingOut';
-import { usePreferences } from '../frame/preferences';
 import { beginSaid, lineName } from '../frame/markingWords';
+import { usePreferences } from '../frame/preferences';
 
 /** The outline by rule, square and compasses, in working order: every corner from two lines square to each other. */
 export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] }) {

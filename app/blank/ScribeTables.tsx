@@ -1,17 +1,17 @@
+import Box from '@mui/material/Box';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
-import Box from '@mui/material/Box';
-import type { Development } from '#core/blank/fold/developed';
 import { datumOf, fromDatum } from '#core/blank/datum';
+import type { Development } from '#core/blank/fold/developed';
 import { scribeTable } from '#core/blank/scribe';
-import { usePick, usePiece } from '../piece/pieceContext';
 import type { Said } from '../frame/markingWords';
 import { SCRIBE_WORDS, holeSaid, linesToScribe, placeSaid, scribeSaid } from '../frame/markingWords';
 import { usePreferences } from '../frame/preferences';
+import { usePick, usePiece } from '../piece/pieceContext';
 
 /** What to scribe and from which edge: can be followed with a rule and a square. */
 export function ScribeTables({ development }: { development: Development }) {

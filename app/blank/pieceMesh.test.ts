@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { cardOf, cardTree, developed, given } from '#core/blank/fold/cardTree.arbitrary';
-import { setEdge } from '#core/card/edit';
 import { develop } from '#core/blank/fold/develop';
+import { setEdge } from '#core/card/edit';
 import type { Joint } from '#core/card/pattern';
 import { spread } from '#core/measure/spread.arbitrary';
 import { pieceMesh } from './pieceMesh';

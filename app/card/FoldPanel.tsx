@@ -5,16 +5,16 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { setFold, without } from '#core/card/edit';
 import { endsOfFold } from '#core/card/foldPlace';
-import type { Fold } from '#core/card/pattern';
 import type { Made } from '#core/card/kinds';
 import { MADE } from '#core/card/kinds';
+import type { Fold } from '#core/card/pattern';
 import { distance } from '#core/measure/vector';
 import { usualRadius } from '#core/metal/metals';
 import { AngleField } from '../forms/AngleField';
 import { LengthField } from '../forms/LengthField';
-import { usePick, usePiece } from '../piece/pieceContext';
 import { usePreferences } from '../frame/preferences';
 import { MADE_WORDS } from '../frame/words';
+import { usePick, usePiece } from '../piece/pieceContext';
 import { FoldPlace } from './FoldPlace';
 
 /** A fold at the card stage: how far, which way, how round, and how the card was made there. */

@@ -8,9 +8,9 @@ import type { Spot } from '#core/card/outline';
 import type { Edge, Fold, PatternDoc, Place } from '#core/card/pattern';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
-import { usePiece } from '../piece/pieceContext';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
+import { usePiece } from '../piece/pieceContext';
 
 /** Where a fold lies, to be typed: so far in from an edge that it runs along, or so far along the edges it ends on. */
 export function FoldPlace({ fold }: { fold: Fold }) {

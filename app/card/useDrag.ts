@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
-import { edgeLength, segmentOfSide } from '#core/card/outline';
 import { moveCorner, reshapeSide, setHole } from '#core/card/edit';
+import { edgeLength, segmentOfSide } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { snap } from '#core/card/snap';
 import { bulgeThrough, pointAt } from '#core/measure/segment';

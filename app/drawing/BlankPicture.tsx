@@ -1,8 +1,8 @@
+import { outlinePath } from '#core/blank/blank';
 import type { Development } from '#core/blank/fold/developed';
 import { bendRegion } from '#core/blank/fold/region';
-import type { PatternDoc } from '#core/card/pattern';
-import { outlinePath } from '#core/blank/blank';
 import { MOST_CORNERS, markingOut } from '#core/blank/markingOut';
+import type { PatternDoc } from '#core/card/pattern';
 import { box } from '#core/measure/path';
 import { mix } from '#core/measure/vector';
 import type { PlugCentres } from '#core/weld/plugs';

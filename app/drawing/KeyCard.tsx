@@ -3,9 +3,9 @@ import Dialog from '@mui/material/Dialog';
 import DialogContent from '@mui/material/DialogContent';
 import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
-import { Datum, EdgeTag, GapMark, Hinge, HoleMark, Threads } from './marks';
 import { StopMark } from '../frame/StopMark';
 import { KEY_CARD } from '../frame/keys';
+import { Datum, EdgeTag, GapMark, Hinge, HoleMark, Threads } from './marks';
 
 const ink = 'var(--ink)';
 const TAG = { anchor: [6, 34], out: [0, -1], at: [52, 16] } as const;

@@ -1,7 +1,7 @@
-import type { Segment } from '#core/measure/segment';
-import type { Vec } from '#core/measure/vector';
 import { inside, points } from '#core/measure/path';
 import { middleOf } from '#core/measure/run';
+import type { Segment } from '#core/measure/segment';
+import type { Vec } from '#core/measure/vector';
 import type { View } from './Drawing';
 
 export type TagAt = { anchor: Vec; out: Vec; at: Vec };

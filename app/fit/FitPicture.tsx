@@ -1,15 +1,15 @@
 import { segmentsOfEdge, outlineOf } from '#core/card/outline';
 import type { FitRecord } from '#core/format/job';
+import { outwardAlong, pointAlong } from '#core/measure/run';
 import type { Segment } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { along } from '#core/measure/vector';
-import { outwardAlong, pointAlong } from '#core/measure/run';
 import { meetsOf } from '#core/weld/planned';
 import { useView } from '../drawing/Drawing';
 import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
 import { EdgeTag, GapMark, Pickable, Threads, usePathData } from '../drawing/marks';
-import { hangTags, tagHalfWidth } from '../drawing/tags';
 import type { Pick } from '../drawing/pick';
+import { hangTags, tagHalfWidth } from '../drawing/tags';
 import { usePiece } from '../piece/pieceContext';
 
 /** Gaps are drawn so many times as wide as they are: the largest of these that keeps the widest within reach. */

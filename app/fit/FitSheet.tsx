@@ -3,11 +3,11 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { Suspense, lazy } from 'react';
 import { HELD } from '#core/format/lists';
-import type { Fit } from '../records/fits.server';
 import { Choice } from '../forms/Choice';
 import { Withdraw } from '../forms/Withdraw';
 import { useDraft } from '../forms/useDraft';
 import type { Post } from '../forms/usePost';
+import type { Fit } from '../records/fits.server';
 import { HELD_WORDS } from './held';
 
 // The calendar is large and seldom wanted.

@@ -3,8 +3,8 @@ import { CategoryScale, Chart, Filler, Legend, LineElement, LinearScale, PointEl
 import { Line } from 'react-chartjs-2';
 import type { FitRecord } from '#core/format/job';
 import { MM_PER_INCH } from '#core/measure/length';
-import type { Fit } from '../records/fits.server';
 import { usePreferences } from '../frame/preferences';
+import type { Fit } from '../records/fits.server';
 
 Chart.register(CategoryScale, Filler, Legend, LineElement, LinearScale, PointElement, Tooltip);
 

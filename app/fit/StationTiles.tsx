@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
-import type { FitRecord } from '#core/format/job';
 import type { Target } from '#core/fit/target';
+import type { FitRecord } from '#core/format/job';
 import type { GapLie } from '../drawing/marks';
 import { GapSign } from '../drawing/marks';
 import { usePreferences } from '../frame/preferences';

@@ -3,29 +3,29 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
+import { byLetter, outlineOf } from '#core/card/outline';
+import type { Edge } from '#core/card/pattern';
 import type { EdgeLie } from '#core/fit/lie';
 import { lieOf } from '#core/fit/lie';
 import { wantedAlong } from '#core/fit/target';
-import { weldOf } from '#core/weld/planned';
-import { isJoined } from '#core/weld/start';
-import { byLetter, outlineOf } from '#core/card/outline';
-import type { Edge } from '#core/card/pattern';
 import type { FitRecord } from '#core/format/job';
 import { box } from '#core/measure/path';
+import { weldOf } from '#core/weld/planned';
+import { isJoined } from '#core/weld/start';
 import { Drawing } from '../drawing/Drawing';
 import type { GapLie } from '../drawing/marks';
 import { GapSign } from '../drawing/marks';
+import { Choice } from '../forms/Choice';
+import { usePost } from '../forms/usePost';
+import { FoldAway } from '../frame/FoldAway';
+import { Moment } from '../frame/Moment';
+import { StageLayout } from '../frame/StageLayout';
+import type { TallyFigure } from '../frame/Tally';
+import { usePreferences } from '../frame/preferences';
+import { lieSentence } from '../frame/words';
 import { EdgeStory } from '../piece/EdgeStory';
 import { NoBlank } from '../piece/NoBlank';
-import { Choice } from '../forms/Choice';
-import { FoldAway } from '../frame/FoldAway';
-import { StageLayout } from '../frame/StageLayout';
-import { Moment } from '../frame/Moment';
-import type { TallyFigure } from '../frame/Tally';
 import { usePick, usePiece } from '../piece/pieceContext';
-import { usePreferences } from '../frame/preferences';
-import { usePost } from '../forms/usePost';
-import { lieSentence } from '../frame/words';
 import { EdgeReadings } from './EdgeReadings';
 import { FitPicture } from './FitPicture';
 import { FitSheet } from './FitSheet';
@@ -35,7 +35,7 @@ import { useReadings } from './useReadings';
 
 /** The fit stage: trial fits, gaps read along each edge, and how each edge lies. */
 export default function FitStage() {
-  const { id, pattern, plan, fits, facts, patternEditor, took } = usePiece();
+  const { id, pattern, plan, fits, takenBack, facts, patternEditor, took } = usePiece();
   const { pick, setPick } = usePick();
   const { showThin } = usePreferences();
   const [chosen, setChosen] = useState<string | null>(null);
@@ -204,6 +204,22 @@ export default function FitStage() {
           >
             {fits.length === 0 ? 'Begin the first trial fit' : 'Begin another trial fit'}
           </Button>
+          {takenBack.length > 0 && (
+            <Box
+              component="ul"
+              aria-label="Trials taken back"
+              sx={{ m: 0, pl: 2, fontSize: '0.9rem', color: 'var(--pencil)' }}
+            >
+              {takenBack.map((trial) => (
+                <li key={trial.id}>
+                  <s>
+                    Trial of <Moment at={trial.at} />
+                  </s>
+                  , taken back: {trial.withdrawn!.why}
+                </li>
+              ))}
+            </Box>
+          )}
           {fit && (
             <Typography variant="caption" sx={{ color: 'var(--pencil)' }}>
               Begun <Moment at={fit.at} />

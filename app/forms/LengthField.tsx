@@ -5,8 +5,8 @@ import type { KeyboardEvent } from 'react';
 import { formatLength, stepOf } from '#core/measure/length';
 import { parseLength } from '#core/measure/writtenLength';
 import { usePreferences } from '../frame/preferences';
-import { FIGURES } from '../frame/theme';
 import { lengthProblem } from '../frame/sentences';
+import { FIGURES } from '../frame/theme';
 
 type Props = {
   label: string;

@@ -12,17 +12,25 @@ export function Withdraw({
   id,
   withdrawn,
   post,
+  onAnew,
 }: {
   what: 'weld' | 'inspection' | 'trial';
   id: string;
   withdrawn: Withdrawn | null;
   post: Post;
+  /** Begins the right entry with what this one says; where there is such a way. */
+  onAnew?: () => void;
 }) {
   const { draft, set, drop } = useDraft(`withdraw ${id}`, { open: false, why: '' });
   if (withdrawn) {
     return (
       <Box sx={{ color: 'var(--torch)', fontSize: '0.9rem' }}>
-        Taken back <Moment at={withdrawn.at} />: {withdrawn.why}
+        Taken back <Moment at={withdrawn.at} />: {withdrawn.why}{' '}
+        {onAnew && (
+          <Button size="small" color="inherit" onClick={onAnew}>
+            Write the right one
+          </Button>
+        )}
       </Box>
     );
   }

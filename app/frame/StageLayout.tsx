@@ -1,9 +1,9 @@
 import Box from '@mui/material/Box';
 import { useRef } from 'react';
 import type { ReactNode } from 'react';
-import { useKeys } from './keys';
 import type { TallyFigure } from './Tally';
 import { Tally } from './Tally';
+import { useKeys } from './keys';
 
 /** The lie of every stage: drawing, drawer at its side (under it on an upright tablet or a phone), tally along the bottom. */
 export function StageLayout({

@@ -1,8 +1,8 @@
 import { createContext, useContext, useMemo, useState } from 'react';
 import type { ReactNode } from 'react';
-import type { DateStyle } from './dates';
 import type { Unit } from '#core/measure/length';
 import { formatArea, formatLength, formatThin, formatWeight } from '#core/measure/length';
+import type { DateStyle } from './dates';
 
 export type Bench = 'light' | 'dark';
 export type Preferences = { unit: Unit; bench: Bench; dates: DateStyle };

@@ -1,13 +1,13 @@
-import Typography from '@mui/material/Typography';
 import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
 import { Link, data, redirect } from 'react-router';
 import { PieceFactsSchema } from '#core/format/job';
+import { orSay } from '../forms/orSay';
+import { forgetDraft } from '../forms/useDraft';
+import { NEW_PIECE, PieceForm } from '../piece/PieceForm';
 import { jobById } from '../records/jobs.server';
 import { idOr404, sentence } from '../records/parse.server';
 import { createPiece } from '../records/pieces.server';
-import { NEW_PIECE, PieceForm } from '../piece/PieceForm';
-import { orSay } from '../forms/orSay';
-import { forgetDraft } from '../forms/useDraft';
 import type { Route } from './+types/newPiece';
 
 export async function loader({ params }: Route.LoaderArgs) {

@@ -3,11 +3,11 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { outlineOf } from '#core/card/outline';
 import { box } from '#core/measure/path';
-import { changesOfCard, changesOfPlan } from './changes';
-import { usePiece } from './pieceContext';
-import { usePreferences } from '../frame/preferences';
 import { CardPicture } from '../drawing/CardPicture';
 import { Drawing } from '../drawing/Drawing';
+import { usePreferences } from '../frame/preferences';
+import { changesOfCard, changesOfPlan } from './changes';
+import { usePiece } from './pieceContext';
 
 /** Two pages changed the same card: both versions side by side, and the choice. Neither is lost; both stay in the history. */
 export default function Conflict() {

@@ -1,12 +1,12 @@
 import Box from '@mui/material/Box';
+import { edgeLength } from '#core/card/outline';
 import { edgeOfRecord } from '#core/card/recordPlace';
+import { lieOf } from '#core/fit/lie';
 import { wantedAlong } from '#core/fit/target';
 import { meetsOf, weldOf } from '#core/weld/planned';
-import { edgeLength } from '#core/card/outline';
-import { lieOf } from '#core/fit/lie';
-import { usePiece } from './pieceContext';
 import { usePreferences } from '../frame/preferences';
 import { JOINT_WORDS, PROCESS_WORDS, lieSentence } from '../frame/words';
+import { usePiece } from './pieceContext';
 
 /** The whole life of an edge in a few lines: what it meets, what it adds, how it lay, how it was welded. */
 export function EdgeStory({ edgeId }: { edgeId: string }) {
@@ -15,9 +15,11 @@ export function EdgeStory({ edgeId }: { edgeId: string }) {
   const edge = pattern.edges.find((e) => e.id === edgeId);
   if (!edge) return null;
   const blank = development.ok ? development.development.edges.find((e) => e.id === edgeId) : undefined;
-  const fit = [...fits]
-    .reverse()
-    .flatMap((f) => f.edges.filter((e) => e.edge === edgeId && e.stations.some((s) => s.gapMm !== null)))[0];
+  const lastRead = (id: string) =>
+    [...fits]
+      .reverse()
+      .flatMap((f) => f.edges.filter((e) => e.edge === id && e.stations.some((s) => s.gapMm !== null)))[0];
+  const fit = lastRead(edgeId);
   const planned = weldOf(plan, edge, facts.thicknessMm);
   const meets = meetsOf(plan, edge.id);
   const lie =
@@ -58,7 +60,12 @@ export function EdgeStory({ edgeId }: { edgeId: string }) {
           : `${seen.length} looked at, all put right`,
     ],
   ];
-  if (edge.was) lines.push(['Was', `made one with ${edge.was.map((old) => old.letter).join(', ')}`]);
+  for (const old of edge.was ?? []) {
+    // What was read along an edge that was taken in is told against what was wanted there at the time.
+    const record = lastRead(old.id);
+    const read = record ? `; read as ${old.letter}: ${lieSentence(lieOf(record.stations, { ...record, gapMm: record.targetMm }))}` : ''; // prettier-ignore
+    lines.push(['Was', `made one with ${old.letter}${read}`]);
+  }
   return (
     <Box
       component="dl"

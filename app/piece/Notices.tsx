@@ -1,9 +1,9 @@
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import type { Problem } from '#core/measure/result';
-import { usePick, usePiece } from './pieceContext';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
+import { usePick, usePiece } from './pieceContext';
 
 /** What is wrong or wants care, each a line; touching one picks the thing concerned. */
 export function Notices({ problems }: { problems: readonly Problem[] }) {

@@ -17,8 +17,8 @@ import { GAUGE_NUMBERS, GAUGE_SYSTEMS, SYSTEM_NAMES, nearestGauges, thicknessOfG
 import { METALS, metalById } from '#core/metal/metals';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
-import { usePreferences } from '../frame/preferences';
 import { useDraft } from '../forms/useDraft';
+import { usePreferences } from '../frame/preferences';
 
 export const NEW_PIECE: PieceFacts = {
   name: '',

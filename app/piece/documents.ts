@@ -3,13 +3,13 @@ import { readPattern } from '#core/card/read';
 import type { DocumentKind, Documents } from '#core/format/documents';
 import { DOCUMENTS } from '#core/format/documents';
 import { metalById } from '#core/metal/metals';
+import { problemSentence } from '../frame/sentences';
 import type { Step } from '../records/documents.server';
 import { saveDocument, stepDocument } from '../records/documents.server';
 import { pieceById } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
 import type { Route } from './+types/documents';
 import { reckoned } from './reckoned';
-import { problemSentence } from '../frame/sentences';
 
 const base = z.number().int().min(0).max(2_147_483_647);
 const Body = z.discriminatedUnion('intent', [

@@ -2,9 +2,9 @@ import { createContext, useContext } from 'react';
 import type { Development } from '#core/blank/fold/developed';
 import type { Shop } from '#core/blank/shopSchema';
 import type { PatternDoc } from '#core/card/pattern';
-import type { Metal } from '#core/metal/metals';
-import type { Problem, Result } from '#core/measure/result';
 import type { PieceFacts } from '#core/format/job';
+import type { Problem, Result } from '#core/measure/result';
+import type { Metal } from '#core/metal/metals';
 import type { PlanDoc } from '#core/weld/plan';
 import type { Pick } from '../drawing/pick';
 import type { Fit } from '../records/fits.server';
@@ -31,6 +31,8 @@ export type PieceView = Records & {
   problems: Problem[];
   development: Result<{ development: Development }>;
   road: Road;
+  /** Trials that were taken back: they count for nothing, and stay to be seen. */
+  takenBack: Fit[];
   /** Takes over what the server answered to a new record. */
   took: (records: Partial<Records>) => void;
   stopUndo: StopUndo;

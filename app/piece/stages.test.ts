@@ -1,10 +1,10 @@
 import { develop } from '#core/blank/fold/develop';
 import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { checkCard } from '#core/card/check';
-import { emptyPlan } from '#core/weld/emptyPlan';
-import { isJoined } from '#core/weld/start';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { metalById } from '#core/metal/metals';
+import { emptyPlan } from '#core/weld/emptyPlan';
+import { isJoined } from '#core/weld/start';
 import { demoJob } from '../../demo/job';
 import { STAGES, roadOf } from './stages';
 

@@ -1,10 +1,10 @@
 import type { Development } from '#core/blank/fold/developed';
 import { edgeLength } from '#core/card/outline';
-import { edgeOfRecord } from '#core/card/recordPlace';
 import type { PatternDoc } from '#core/card/pattern';
-import type { FitRecord, InspectionRecord, WeldRecord } from '#core/format/job';
+import { edgeOfRecord } from '#core/card/recordPlace';
 import { lieOf } from '#core/fit/lie';
 import { evenStations, wantedAlong } from '#core/fit/target';
+import type { FitRecord, InspectionRecord, WeldRecord } from '#core/format/job';
 import type { Problem, Result } from '#core/measure/result';
 import type { PlanDoc } from '#core/weld/plan';
 import { weldOf } from '#core/weld/planned';

@@ -70,6 +70,7 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
         ),
     [fits, pattern],
   );
+  const takenBack = useMemo(() => fits.filter((fit) => fit.withdrawn), [fits]);
   const road = useMemo(
     () =>
       roadOf({
@@ -102,13 +103,14 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       development,
       road,
       fits: standing,
+      takenBack,
       welds,
       inspections,
       took,
       stopUndo,
       setUndo,
     }),
-    [id, facts, metal, shop, pattern, patternEditor, plan, planEditor, problems, development, road, standing, welds, inspections, took, stopUndo], // prettier-ignore
+    [id, facts, metal, shop, pattern, patternEditor, plan, planEditor, problems, development, road, standing, takenBack, welds, inspections, took, stopUndo], // prettier-ignore
   );
   return { view, picked, inHand };
 }

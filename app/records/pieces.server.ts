@@ -1,8 +1,8 @@
 import { and, asc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
-import { PieceFactsSchema } from '#core/format/job';
-import type { PieceFacts } from '#core/format/job';
 import type { PatternDoc } from '#core/card/pattern';
 import { readPattern } from '#core/card/read';
+import { PieceFactsSchema } from '#core/format/job';
+import type { PieceFacts } from '#core/format/job';
 import { db } from './database.server';
 import { copyDocument } from './documents.server';
 import { documents, heads, pieces, prints } from './schema.server';

@@ -14,9 +14,9 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
-import type { FitRecord, InspectionRecord, PieceFacts, WeldRecord, Withdrawn } from '#core/format/job';
-import type { DocumentKind } from '#core/format/documents';
 import type { Shop } from '#core/blank/shopSchema';
+import type { DocumentKind } from '#core/format/documents';
+import type { FitRecord, InspectionRecord, PieceFacts, WeldRecord, Withdrawn } from '#core/format/job';
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, precision: 3, mode: 'date' });
 /** Order of entry: what was written first comes first, whatever its date says. */

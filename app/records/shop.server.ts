@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
-import type { Shop } from '#core/blank/shopSchema';
 import { USUAL_SHOP } from '#core/blank/fold/practice';
+import type { Shop } from '#core/blank/shopSchema';
 import { db } from './database.server';
 import { shop } from './schema.server';
 

@@ -6,19 +6,19 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { useRevalidator } from 'react-router';
+import { outlineOf } from '#core/card/outline';
+import { box } from '#core/measure/path';
 import type { Paper, Tiling } from '#core/sheet/tiles';
 import { PAPERS, tilePages } from '#core/sheet/tiles';
-import { box } from '#core/measure/path';
-import { outlineOf } from '#core/card/outline';
 import { plugsOnBlank } from '#core/weld/plugs';
 import { BlankPicture } from '../drawing/BlankPicture';
 import { CardPicture } from '../drawing/CardPicture';
 import { Drawing, useView } from '../drawing/Drawing';
-import { NoBlank } from '../piece/NoBlank';
 import { StageLayout } from '../frame/StageLayout';
-import { usePiece } from '../piece/pieceContext';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
+import { NoBlank } from '../piece/NoBlank';
+import { usePiece } from '../piece/pieceContext';
 
 type What = 'blank' | 'card';
 

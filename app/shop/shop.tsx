@@ -11,13 +11,13 @@ import type { Shop } from '#core/blank/shopSchema';
 import { ShopSchema } from '#core/blank/shopSchema';
 import type { MetalId } from '#core/metal/metals';
 import { METALS, metalById } from '#core/metal/metals';
-import { sentence } from '../records/parse.server';
-import { saveShop, shopSettings } from '../records/shop.server';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { orSay } from '../forms/orSay';
-import { usePreferences } from '../frame/preferences';
 import { useDraft } from '../forms/useDraft';
+import { usePreferences } from '../frame/preferences';
+import { sentence } from '../records/parse.server';
+import { saveShop, shopSettings } from '../records/shop.server';
 import type { Route } from './+types/shop';
 
 export const loader = async () => ({ shop: await shopSettings() });

@@ -2,11 +2,11 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { data } from 'react-router';
 import { PieceFactsSchema } from '#core/format/job';
-import { idOr404, sentence } from '../records/parse.server';
-import { changePiece } from '../records/pieces.server';
+import { orSay } from '../forms/orSay';
 import { PieceForm } from '../piece/PieceForm';
 import { usePiece } from '../piece/pieceContext';
-import { orSay } from '../forms/orSay';
+import { idOr404, sentence } from '../records/parse.server';
+import { changePiece } from '../records/pieces.server';
 import type { Route } from './+types/survey';
 
 export async function action({ request, params }: Route.ActionArgs) {

@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box';
 import type { Edge } from '#core/card/pattern';
 import { cautionsFor } from '#core/weld/caution';
-import { usePiece } from '../piece/pieceContext';
 import { CAUTION_WORDS } from '../frame/words';
+import { usePiece } from '../piece/pieceContext';
 
 /** What can hurt or go wrong here: what, why, and whom to ask. */
 export function Cautions({ edge }: { edge: Edge }) {

@@ -9,9 +9,9 @@ import type { InspectionRecord } from '#core/format/job';
 import { INSPECTIONS } from '#core/format/lists';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
-import { usePiece } from '../piece/pieceContext';
 import { useDraft } from '../forms/useDraft';
 import type { Post } from '../forms/usePost';
+import { usePiece } from '../piece/pieceContext';
 
 export const INSPECTION_WORDS: Record<InspectionRecord['kind'], string> = {
   lamp: 'Lamp behind, for pinholes',

@@ -4,16 +4,16 @@ import Stack from '@mui/material/Stack';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import type { Edge } from '#core/card/pattern';
-import { setPlan, weldOf } from '#core/weld/planned';
-import type { WeldPlan } from '#core/weld/weldPlan';
 import type { Process } from '#core/card/kinds';
 import { PROCESSES } from '#core/card/kinds';
+import type { Edge } from '#core/card/pattern';
+import { setPlan, weldOf } from '#core/weld/planned';
 import { canBePlugged, isJoined, usualWeldPlan } from '#core/weld/start';
+import type { WeldPlan } from '#core/weld/weldPlan';
 import { LengthField } from '../forms/LengthField';
-import { usePiece } from '../piece/pieceContext';
 import { usePreferences } from '../frame/preferences';
 import { PROCESS_WORDS } from '../frame/words';
+import { usePiece } from '../piece/pieceContext';
 import type { Seam } from './seams';
 
 /** How an edge is to be welded: process, tacks or plugs and their pitch. In the plan of the piece, whose plugs the blank and print show. */

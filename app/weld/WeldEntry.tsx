@@ -9,12 +9,14 @@ import { useEffect, useRef, useState } from 'react';
 import type { WeldRecord } from '#core/format/job';
 import type { Unit } from '#core/measure/length';
 import { parseLength } from '#core/measure/writtenLength';
-import { usePiece } from '../piece/pieceContext';
 import { useDraft } from '../forms/useDraft';
 import type { Post } from '../forms/usePost';
-import { PROCESS_WORDS } from '../frame/words';
+import { formatDay, formatTime } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
 import { FIGURES } from '../frame/theme';
+import { PROCESS_WORDS } from '../frame/words';
+import { usePiece } from '../piece/pieceContext';
+import type { Weld } from '../records/welds.server';
 import type { Seam } from './seams';
 
 export const WORK_WORDS: Record<WeldRecord['work'], string> = {
@@ -55,7 +57,18 @@ const wireMm = (text: string, unit: Unit): number | null | 'slip' => {
 };
 
 /** Writing down what was just welded: made for one hand, with last time's settings filled in. */
-export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
+export function WeldEntry({
+  seam,
+  post,
+  anew,
+  onDone,
+}: {
+  seam: Seam;
+  post: Post;
+  /** An entry that was taken back, to be written right. */
+  anew: Weld | null;
+  onDone: () => void;
+}) {
   const { id, welds, patternEditor, pattern } = usePiece();
   const { unit, thin } = usePreferences();
   const last = welds[welds.length - 1];
@@ -65,14 +78,17 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
   const count = spots.length;
   const doneSet = plugged ? seam.plugsDone : seam.tacksDone;
   const nextOne = Array.from({ length: count }, (_, i) => i + 1).find((n) => !doneSet.has(n));
-  const settings = sameEdge[sameEdge.length - 1]?.settings ?? last?.settings;
-  const { draft, set, drop } = useDraft<Draft>(`weld ${id} ${seam.edge.id}`, {
-    open: false,
-    work: nextOne === undefined ? 'seam' : plugged ? 'plugs' : 'tacks',
-    from: String(nextOne ?? ''),
-    to: nextOne === undefined ? '' : String(count),
-    who: last?.who ?? '',
-    note: '',
+  const { dates } = usePreferences();
+  const settings = anew?.settings ?? sameEdge[sameEdge.length - 1]?.settings ?? last?.settings;
+  const { draft, set, drop } = useDraft<Draft>(`weld ${id} ${seam.edge.id}${anew ? ` ${anew.id}` : ''}`, {
+    open: anew !== null,
+    work: anew?.work ?? (nextOne === undefined ? 'seam' : plugged ? 'plugs' : 'tacks'),
+    from: String((anew ? anew.from : nextOne) ?? ''),
+    to: anew ? String(anew.to ?? '') : nextOne === undefined ? '' : String(count),
+    who: anew?.who ?? last?.who ?? '',
+    note: anew
+      ? `In place of the entry of ${formatDay(anew.at, dates)}, ${formatTime(anew.at, dates)}. ${anew.note}`.trim()
+      : '',
     amps: settings?.amps?.toString() ?? '',
     volts: settings?.volts?.toString() ?? '',
     wire: settings?.wireMm == null ? '' : thin(settings.wireMm),
@@ -116,6 +132,7 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
     if (!(await post.send({ intent: 'weld', weld }))) return;
     // The next entry begins where the record now ends.
     drop(draft);
+    onDone();
   };
 
   // On a phone the form opens under the drawing, below the fold of the screen.
@@ -201,7 +218,13 @@ export function WeldEntry({ seam, post }: { seam: Seam; post: Post }) {
         >
           Put in the record
         </Button>
-        <Button color="inherit" onClick={() => set({ open: false })}>
+        <Button
+          color="inherit"
+          onClick={() => {
+            set({ open: false });
+            onDone();
+          }}
+        >
           Not now
         </Button>
       </Stack>

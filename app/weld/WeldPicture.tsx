@@ -1,13 +1,13 @@
 import { outlineOf, segmentsOfEdge } from '#core/card/outline';
+import { outwardAlong, pointAlong } from '#core/measure/run';
 import type { Vec } from '#core/measure/vector';
 import { along } from '#core/measure/vector';
-import { outwardAlong, pointAlong } from '#core/measure/run';
 import { meetsOf } from '#core/weld/planned';
 import { useView } from '../drawing/Drawing';
 import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
 import { EdgeTag, Pickable, Threads, usePathData } from '../drawing/marks';
-import { hangTags, tagHalfWidth } from '../drawing/tags';
 import type { Pick } from '../drawing/pick';
+import { hangTags, tagHalfWidth } from '../drawing/tags';
 import { usePiece } from '../piece/pieceContext';
 import type { Seam } from './seams';
 

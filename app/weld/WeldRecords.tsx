@@ -3,19 +3,28 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { edgeOfRecord } from '#core/card/recordPlace';
-import type { Inspection, Weld } from '../records/welds.server';
-import { Moment } from '../frame/Moment';
-import { usePiece } from '../piece/pieceContext';
 import { Withdraw } from '../forms/Withdraw';
-import { usePreferences } from '../frame/preferences';
 import { useDraft } from '../forms/useDraft';
 import type { Post } from '../forms/usePost';
+import { Moment } from '../frame/Moment';
+import { usePreferences } from '../frame/preferences';
 import { PROCESS_WORDS } from '../frame/words';
+import { usePiece } from '../piece/pieceContext';
+import type { Inspection, Weld } from '../records/welds.server';
 import { INSPECTION_WORDS } from './InspectionPanel';
 import { WORK_WORDS } from './WeldEntry';
 
 /** The record: welds and inspections of one edge, or of the whole piece, newest first. */
-export function WeldRecords({ edge, post }: { edge: string | null; post: Post }) {
+export function WeldRecords({
+  edge,
+  post,
+  onAnew,
+}: {
+  edge: string | null;
+  post: Post;
+  /** Begins a weld entry with what one that was taken back said. */
+  onAnew: (weld: Weld) => void;
+}) {
   const { welds, inspections, pattern } = usePiece();
   const found = (id: string) => edgeOfRecord(pattern, { edge: id, turned: pattern.turned });
   // An edge that was made one with another keeps its letter in the record.
@@ -56,6 +65,7 @@ export function WeldRecords({ edge, post }: { edge: string | null; post: Post })
               id={('weld' in entry ? entry.weld : entry.inspection).id}
               withdrawn={('weld' in entry ? entry.weld : entry.inspection).withdrawn}
               post={post}
+              onAnew={'weld' in entry && found(entry.weld.edge) ? () => onAnew(entry.weld) : undefined}
             />
           </Box>
         ))}

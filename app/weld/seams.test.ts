@@ -1,13 +1,13 @@
-import { outlineFromPoints } from '#core/card/legs';
-import { patternParts } from '#core/card/outline';
 import { joinEdges } from '#core/card/edit';
+import { setSideLength } from '#core/card/edit';
 import { emptyPattern } from '#core/card/emptyPattern';
+import { done } from '#core/card/given.arbitrary';
 import { countingIds } from '#core/card/kinds';
+import { outlineFromPoints } from '#core/card/legs';
+import { mirrored } from '#core/card/mirror';
+import { patternParts } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import type { WeldRecord } from '#core/format/job';
-import { done } from '#core/card/given.arbitrary';
-import { mirrored } from '#core/card/mirror';
-import { setSideLength } from '#core/card/edit';
 import { emptyPlan } from '#core/weld/emptyPlan';
 import { setPlan } from '#core/weld/planned';
 import { seamsOf } from './seams';

@@ -1,19 +1,22 @@
 import Box from '@mui/material/Box';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
+import { useState } from 'react';
 import { outlineOf } from '#core/card/outline';
+import { edgeOfRecord } from '#core/card/recordPlace';
 import { box } from '#core/measure/path';
 import { meetsOf } from '#core/weld/planned';
 import { startCurrent } from '#core/weld/start';
 import { Drawing } from '../drawing/Drawing';
-import { EdgeStory } from '../piece/EdgeStory';
-import { NoBlank } from '../piece/NoBlank';
+import { usePost } from '../forms/usePost';
 import { StageLayout } from '../frame/StageLayout';
 import type { TallyFigure } from '../frame/Tally';
-import { usePick, usePiece } from '../piece/pieceContext';
 import { usePreferences } from '../frame/preferences';
-import { usePost } from '../forms/usePost';
 import { JOINT_WORDS } from '../frame/words';
+import { EdgeStory } from '../piece/EdgeStory';
+import { NoBlank } from '../piece/NoBlank';
+import { usePick, usePiece } from '../piece/pieceContext';
+import type { Weld } from '../records/welds.server';
 import { Cautions } from './Cautions';
 import { InspectionPanel } from './InspectionPanel';
 import { PlanPanel } from './PlanPanel';
@@ -27,6 +30,8 @@ export default function WeldStage() {
   const { id, pattern, plan, welds, inspections, facts, took } = usePiece();
   const { pick, setPick } = usePick();
   const { show } = usePreferences();
+  const [anew, setAnew] = useState<Weld | null>(null);
+  const edgeOfAnew = anew && edgeOfRecord(pattern, { edge: anew.edge, turned: pattern.turned })?.edge.id;
   const post = usePost(`/pieces/${id}/welds`, took);
   if (pattern.sides.length === 0) return <NoBlank />;
   const seams = seamsOf(pattern, plan, facts.thicknessMm, welds);
@@ -115,14 +120,30 @@ export default function WeldStage() {
             </Typography>
           )}
           {edge && <PlanPanel key={edge.id} edge={edge} seam={seam} />}
-          {seam && <WeldEntry key={`entry ${seam.edge.id}`} seam={seam} post={post} />}
+          {seam && (
+            <WeldEntry
+              key={`entry ${seam.edge.id} ${anew?.id ?? ''}`}
+              seam={seam}
+              post={post}
+              anew={anew && edgeOfAnew === seam.edge.id ? anew : null}
+              onDone={() => setAnew(null)}
+            />
+          )}
           {seam && <InspectionPanel key={`look ${seam.edge.id}`} edge={seam.edge} post={post} />}
           {post.problem && (
             <Box role="alert" sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}>
               {post.problem}
             </Box>
           )}
-          <WeldRecords edge={edge?.id ?? null} post={post} />
+          <WeldRecords
+            edge={edge?.id ?? null}
+            post={post}
+            onAnew={(weld) => {
+              const on = edgeOfRecord(pattern, { edge: weld.edge, turned: pattern.turned });
+              if (on) setPick({ kind: 'edge', id: on.edge.id });
+              setAnew(weld);
+            }}
+          />
           {edge && <EdgeStory edgeId={edge.id} />}
         </Stack>
       }

@@ -1,21 +1,21 @@
 import ClipperLib from 'clipper-lib';
 import fc from 'fast-check';
 import { checkCard } from '../card/check';
-import { outlineFromPoints } from '../card/legs';
 import { emptyPattern } from '../card/emptyPattern';
 import { between } from '../card/given.arbitrary';
 import { MADE, countingIds } from '../card/kinds';
+import { outlineFromPoints } from '../card/legs';
 import { patternParts } from '../card/outline';
 import type { Fold, Joint, PatternDoc } from '../card/pattern';
 import type { Path } from '../measure/path';
 import { area, points } from '../measure/path';
+import { spread } from '../measure/spread.arbitrary';
 import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
-import type { Development } from './fold/developed';
 import { develop } from './fold/develop';
-import { bendRegion } from './fold/region';
+import type { Development } from './fold/developed';
 import type { Practice, SheetMetal } from './fold/practice';
-import { spread } from '../measure/spread.arbitrary';
+import { bendRegion } from './fold/region';
 
 /**
  * The blank's outline against Clipper (clipper-lib, an independent polygon clipping library): what the faces, bends,

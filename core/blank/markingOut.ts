@@ -1,11 +1,11 @@
 import { simplified } from '../measure/path';
 import { arcOf, isStraight, pointAt, segmentLength } from '../measure/segment';
+import { SAME_PLACE_MM } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import type { Blank } from './blank';
 import type { Datum } from './datum';
 import { datumOf, fromDatum } from './datum';
-import { SAME_PLACE_MM } from '../measure/tolerance';
 
 /** A place on the blank by two distances, mm: along the long edge from the square line, and out from the long edge. */
 export type Place = { alongMm: number; outMm: number };

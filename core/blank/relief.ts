@@ -4,9 +4,9 @@ import type { Segment } from '../measure/segment';
 import { line } from '../measure/segment';
 import type { Carrier } from '../measure/subtract';
 import { subtracted } from '../measure/subtract';
+import { SAME_WAY } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
 import { add, along, cross, dot, left, length, scale, turned, unit } from '../measure/vector';
-import { SAME_WAY } from '../measure/tolerance';
 
 export type ReliefKind = 'round' | 'square' | 'none';
 

@@ -1,14 +1,14 @@
 import fc from 'fast-check';
-import { spread } from '../measure/spread.arbitrary';
 import type { Segment } from '../measure/segment';
 import { directionAt, nearest, pointAt, segmentLength } from '../measure/segment';
+import { spread } from '../measure/spread.arbitrary';
 import type { Vec } from '../measure/vector';
 import { along, cross, distance, dot, left, meet, sub, unit } from '../measure/vector';
 import { datumOf } from './datum';
-import { markingOut } from './markingOut';
-import type { PlainCard } from './fold/plain';
 import { cardOf, cardTree, developed } from './fold/cardTree.arbitrary';
 import type { Development } from './fold/developed';
+import type { PlainCard } from './fold/plain';
+import { markingOut } from './markingOut';
 import type { ScribeLine } from './scribe';
 import { scribeTable } from './scribe';
 

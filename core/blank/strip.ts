@@ -1,8 +1,8 @@
 import type { Segment } from '../measure/segment';
 import { carriersMeet, directionAt, line, offsetRight, segmentLength, withEnds } from '../measure/segment';
+import { ROUNDING_MM } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
 import { add, along, cross, distance, dot, right, scale } from '../measure/vector';
-import { ROUNDING_MM } from '../measure/tolerance';
 
 /** How far a piece of the outline is moved outward, mm, and whether that strip is folded over. */
 export type Strip = { addMm: number; folded: boolean };

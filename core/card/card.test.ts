@@ -1,23 +1,23 @@
 import fc from 'fast-check';
 import { area } from '../measure/path';
 import { arcOf, bulgeOfRadius, bulgeThrough, pointAt } from '../measure/segment';
+import { spread } from '../measure/spread.arbitrary';
 import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import { checkCard } from './check';
 import { joinEdges, moveCorner, partEdge, removeCorner, reshapeSide, setSideLength, splitSide } from './edit';
+import { emptyPattern } from './emptyPattern';
 import { facesOf } from './faces';
+import { endsOfFold } from './foldPlace';
+import { between, done } from './given.arbitrary';
+import { countingIds } from './kinds';
 import { outlineFromLegs, outlineFromPoints, parseLegs, parsePoints, walk, writtenLeg } from './legs';
+import { mirrored } from './mirror';
 import { edgeLength, letterAt, outlineOf, patternParts } from './outline';
 import type { PatternDoc } from './pattern';
 import { PatternSchema } from './pattern';
-import { emptyPattern } from './emptyPattern';
-import { endsOfFold } from './foldPlace';
-import { between, done } from './given.arbitrary';
-import { mirrored } from './mirror';
 import { edgeOfRecord } from './recordPlace';
-import { countingIds } from './kinds';
 import { snap } from './snap';
-import { spread } from '../measure/spread.arbitrary';
 
 const card = (points: Vec[]): PatternDoc => {
   const built = outlineFromPoints(points);

@@ -1,13 +1,13 @@
-import fc from 'fast-check';
 import Flatten from '@flatten-js/core';
+import fc from 'fast-check';
+import { crossingPairs } from '../measure/crossings';
 import { line } from '../measure/segment';
 import { spread } from '../measure/spread.arbitrary';
 import type { Vec } from '../measure/vector';
-import { crossingPairs } from '../measure/crossings';
 import { checkCard } from './check';
 import { moveCorner, reshapeSide } from './edit';
-import { facesOf } from './faces';
 import { emptyPattern } from './emptyPattern';
+import { facesOf } from './faces';
 import { between } from './given.arbitrary';
 import { countingIds } from './kinds';
 import { outlineFromPoints } from './legs';

@@ -1,10 +1,10 @@
+import { crossingPairs } from '../measure/crossings';
 import { boxesOf } from '../measure/intersect';
 import type { Path } from '../measure/path';
-import type { Segment } from '../measure/segment';
-import { crossingPairs } from '../measure/crossings';
 import { area, distanceToPolygon, inside } from '../measure/path';
 import type { Problem } from '../measure/result';
 import { care, stop } from '../measure/result';
+import type { Segment } from '../measure/segment';
 import { line, segmentLength, segmentsCross } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { distance, mix } from '../measure/vector';

@@ -25,13 +25,13 @@ import {
 import { emptyPattern } from './emptyPattern';
 import { endsOfFold } from './foldPlace';
 import { between, done } from './given.arbitrary';
-import { edgeOfRecord } from './recordPlace';
 import { countingIds } from './kinds';
 import { outlineFromPoints } from './legs';
 import { mirrored } from './mirror';
 import { outlineOf, patternParts, segmentOfSide, segmentsOfEdge, spotNearest } from './outline';
 import type { PatternDoc, Side } from './pattern';
 import { PatternSchema } from './pattern';
+import { edgeOfRecord } from './recordPlace';
 
 /** A round-about card of straight and bowed sides, a fold across it, holes in it. */
 const anyCard: fc.Arbitrary<PatternDoc> = fc

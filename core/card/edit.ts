@@ -1,12 +1,12 @@
-import { pointAt, segmentLength } from '../measure/segment';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
+import { pointAt, segmentLength } from '../measure/segment';
+import { ROUNDING, SAME_WAY } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
 import { cross, distance, dot, scale, sub, unit } from '../measure/vector';
+import type { NewId } from './kinds';
 import { edgeLength, letterAt, lettered, segmentOfSide } from './outline';
 import type { Edge, Fold, Hole, PatternDoc, Place, Side } from './pattern';
-import type { NewId } from './kinds';
-import { ROUNDING, SAME_WAY } from '../measure/tolerance';
 
 /**
  * Edits of a card. Each returns a new document and leaves the one it was given alone; one that can be refused says why.

@@ -3,13 +3,13 @@ import type { Result } from '../measure/result';
 import { failure, stop } from '../measure/result';
 import type { Segment } from '../measure/segment';
 import { line, part, pointAt } from '../measure/segment';
+import { ROUNDING, ROUNDING_MM } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
 import { add, distance, left, mix, scale, sub, unit } from '../measure/vector';
 import { chordOf } from './foldPlace';
 import type { Outline, Spot } from './outline';
 import { outlineOf } from './outline';
 import type { PatternDoc } from './pattern';
-import { ROUNDING, ROUNDING_MM } from '../measure/tolerance';
 
 /** One piece of the boundary of a face: part of a side of the card, or a fold. `fold` and `side` are indices. */
 export type Bound =

@@ -1,15 +1,15 @@
 import { radians } from '../measure/angle';
 import type { Unit } from '../measure/length';
 import { formatLength } from '../measure/length';
-import { parseLength } from '../measure/writtenLength';
 import type { Path } from '../measure/path';
 import { area } from '../measure/path';
 import type { Problem, Result } from '../measure/result';
 import { failure } from '../measure/result';
 import { line, reversed } from '../measure/segment';
+import { ROUNDING_MM } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
 import { along, distance, length, sub } from '../measure/vector';
-import { ROUNDING_MM } from '../measure/tolerance';
+import { parseLength } from '../measure/writtenLength';
 
 /** One leg of a walk round the outline: so long, then turned by so much. Positive turns to the left. */
 export type Leg = { lengthMm: number; turnDeg: number };

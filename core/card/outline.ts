@@ -2,11 +2,11 @@ import type { Path } from '../measure/path';
 import { points } from '../measure/path';
 import type { Segment } from '../measure/segment';
 import { nearest, pointAt, segmentLength } from '../measure/segment';
+import { ROUNDING_MM, SAME_PLACE_MM } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
-import type { Edge, PatternDoc, Place } from './pattern';
 import type { NewId } from './kinds';
-import { ROUNDING_MM, SAME_PLACE_MM } from '../measure/tolerance';
+import type { Edge, PatternDoc, Place } from './pattern';
 
 export type Outline = {
   path: Segment[];

@@ -1,8 +1,8 @@
 import type { Unit } from '../measure/length';
 import { MM_PER_INCH } from '../measure/length';
+import { ROUNDING_MM } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
 import { add, along, cross, distance, dot, left, meet, scale, sub, unit } from '../measure/vector';
-import { ROUNDING_MM } from '../measure/tolerance';
 
 export type SnapReason = 'end' | 'kept' | 'along' | 'square' | 'parallel' | 'round';
 export type Snapped = { point: Vec; reasons: SnapReason[]; guides: [Vec, Vec][] };

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
+import { spread } from '../measure/spread.arbitrary';
 import { lieOf } from './lie';
 import { evenStations, gapTarget } from './target';
-import { spread } from '../measure/spread.arbitrary';
 
 const target = { gapMm: 1, toleranceMm: 0.5, flushMm: 0.3 };
 const along = (gap: (share: number) => number, n = 5) =>

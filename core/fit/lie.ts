@@ -1,5 +1,5 @@
-import type { Target } from './target';
 import { ROUNDING_MM } from '../measure/tolerance';
+import type { Target } from './target';
 
 /** A gap read along an edge: where, mm from the edge's start, and how wide; flush is + when the piece stands proud. */
 export type Reading = { atMm: number; gapMm: number | null; flushMm: number | null };

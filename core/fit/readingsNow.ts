@@ -1,5 +1,5 @@
-import { edgeOfRecord } from '../card/recordPlace';
 import type { PatternDoc } from '../card/pattern';
+import { edgeOfRecord } from '../card/recordPlace';
 import type { Reading } from './lie';
 
 /**

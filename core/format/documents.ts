@@ -1,6 +1,6 @@
-import { readPattern } from '../card/read';
 import type { PatternDoc } from '../card/pattern';
 import { PATTERN_VERSION } from '../card/pattern';
+import { readPattern } from '../card/read';
 import type { Result } from '../measure/result';
 import type { PlanDoc } from '../weld/plan';
 import { PLAN_VERSION } from '../weld/plan';

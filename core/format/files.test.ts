@@ -1,13 +1,13 @@
+import { readFileSync } from 'node:fs';
 import Papa from 'papaparse';
 import { demoJob } from '../../demo/job';
 import { develop } from '../blank/fold/develop';
 import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
-import { metalById } from '../metal/metals';
-import { csv, foldCsv } from './csv';
-import { readFileSync } from 'node:fs';
 import { chordOf } from '../card/foldPlace';
 import type { PatternDoc } from '../card/pattern';
+import { metalById } from '../metal/metals';
 import { meetsOf, weldOf } from '../weld/planned';
+import { csv, foldCsv } from './csv';
 import { writeJob } from './job';
 import { readJob } from './readJob';
 

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { PROCESSES } from '../card/kinds';
 import { PatternSchema } from '../card/pattern';
-import { PlanSchema } from '../weld/plan';
 import { METAL_IDS } from '../metal/metals';
+import { PlanSchema } from '../weld/plan';
 import { HELD, INSPECTIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
 
 /** A moment, ISO 8601 in UTC. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { spread } from './spread.arbitrary';
 import type { Unit } from './length';
 import { formatLength, formatThin, formatWeight, inchFraction } from './length';
+import { spread } from './spread.arbitrary';
 import { parseLength } from './writtenLength';
 
 const mm = (text: string, unit: 'mm' | 'in' = 'mm', current?: number) => {

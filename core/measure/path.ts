@@ -1,8 +1,8 @@
 import type { Segment } from './segment';
 import { arcOf, flattened, isStraight, pointAt, segmentLength } from './segment';
+import { ROUNDING_MM } from './tolerance';
 import type { Vec } from './vector';
 import { cross, distance, nearestOnSegment } from './vector';
-import { ROUNDING_MM } from './tolerance';
 
 /** A closed outline: each segment starts where the one before ends, the first where the last ends. */
 export type Path = readonly Segment[];

@@ -1,8 +1,8 @@
 import type { Segment } from './segment';
 import { directionAt, pointAt, segmentLength } from './segment';
+import { ROUNDING_MM } from './tolerance';
 import type { Vec } from './vector';
 import { right } from './vector';
-import { ROUNDING_MM } from './tolerance';
 
 /** The point so far along a run of segments, mm from its start. */
 export function pointAlong(run: readonly Segment[], mm: number): Vec | null {

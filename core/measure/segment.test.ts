@@ -20,9 +20,9 @@ import {
   segmentsCross,
   withEnds,
 } from './segment';
+import { spread } from './spread.arbitrary';
 import type { Vec } from './vector';
 import { along, cross, distance, dot, right, sub, turned, unit } from './vector';
-import { spread } from './spread.arbitrary';
 
 /** Checked against Flatten.js (@flatten-js/core, an independent plane-geometry library), which knows nothing of bulges. */
 

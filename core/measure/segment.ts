@@ -1,3 +1,4 @@
+import { ROUNDING, ROUNDING_MM, SAME_PLACE_MM } from './tolerance';
 import type { Vec } from './vector';
 import {
   add,
@@ -15,7 +16,6 @@ import {
   turned,
   unit,
 } from './vector';
-import { ROUNDING, ROUNDING_MM, SAME_PLACE_MM } from './tolerance';
 
 /**
  * One piece of an outline from `a` to `b`. `bulge` is tan(sweep/4), positive for an arc that runs counter-clockwise,

@@ -1,9 +1,9 @@
 import { boxesOf, meetings, turnsRound } from './intersect';
-import { SAME_PLACE_MM } from './tolerance';
 import type { Path } from './path';
 import { area, box } from './path';
 import type { Segment } from './segment';
 import { directionAt, isStraight, nearest, part, pointAt, reversed, segmentLength } from './segment';
+import { SAME_PLACE_MM } from './tolerance';
 import type { Vec } from './vector';
 import { along, distance, left } from './vector';
 

@@ -6,8 +6,8 @@ import { outlineOf, segmentsOfEdge } from '../card/outline';
 import type { PatternDoc } from '../card/pattern';
 import type { Path } from '../measure/path';
 import { box, simplified } from '../measure/path';
-import type { Segment } from '../measure/segment';
 import { outwardAlong, pointAlong, runLength } from '../measure/run';
+import type { Segment } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { along, distance, mix, sub, unit } from '../measure/vector';
 

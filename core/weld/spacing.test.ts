@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { plugHole, plugPositions, tackOrder } from './spacing';
 import { spread } from '../measure/spread.arbitrary';
+import { plugHole, plugPositions, tackOrder } from './spacing';
 
 const run = fc.record({
   lengthMm: spread(5, 3000),

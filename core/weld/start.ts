@@ -1,7 +1,7 @@
-import type { Joint } from '../card/pattern';
-import type { WeldPlan } from './weldPlan';
 import type { JointKind, Process } from '../card/kinds';
+import type { Joint } from '../card/pattern';
 import { plugHole } from './spacing';
+import type { WeldPlan } from './weldPlan';
 
 /** Current to start from on scrap of the same sheet: about 1 A for each thousandth of an inch (common practice). */
 export const startCurrent = (thicknessMm: number): number => Math.round(thicknessMm / 0.0254 / 5) * 5;

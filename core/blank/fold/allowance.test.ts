@@ -1,8 +1,8 @@
 import fc from 'fast-check';
+import { spread } from '../../measure/spread.arbitrary';
 import type { Rule } from './allowance';
 import { bendAllowance, setbackFactor } from './allowance';
 import { combinedK, kFromStrip } from './testBend';
-import { spread } from '../../measure/spread.arbitrary';
 
 const bend = (thicknessMm: number, radiusMm: number, angleDeg: number, rule: Rule = { kind: 'din6935' }) => {
   const found = bendAllowance({ thicknessMm, radiusMm, angleDeg }, rule);

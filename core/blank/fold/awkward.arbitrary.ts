@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import type { Joint, PatternDoc } from '../../card/pattern';
 import { emptyPattern } from '../../card/emptyPattern';
 import { MADE, countingIds } from '../../card/kinds';
 import { patternParts } from '../../card/outline';
+import type { Joint, PatternDoc } from '../../card/pattern';
 import { area } from '../../measure/path';
 import type { Segment } from '../../measure/segment';
 import { spread } from '../../measure/spread.arbitrary';

@@ -2,15 +2,15 @@ import fc from 'fast-check';
 import type { Made } from '../../card/kinds';
 import { mirrored } from '../../card/mirror';
 import type { Joint } from '../../card/pattern';
+import { toDxf } from '../../format/dxf';
 import type { Vec } from '../../measure/vector';
 import { layersOfBlank } from '../../sheet/layers';
-import { toDxf } from '../../format/dxf';
+import { scribeTable } from '../scribe';
 import type { Awkward } from './awkward.arbitrary';
 import { awkwardCard } from './awkward.arbitrary';
 import { develop } from './develop';
 import { PlainCardSchema, fromPlain } from './plain';
 import type { Practice } from './practice';
-import { scribeTable } from '../scribe';
 
 const blankOf = ({ doc, sheet, practice }: Awkward) => develop(doc, sheet, practice);
 /** What is compared of two blanks, or why there is none. */

@@ -4,11 +4,11 @@ import { MADE } from '../../card/kinds';
 import { spread } from '../../measure/spread.arbitrary';
 import type { Vec } from '../../measure/vector';
 import { add, along, left, scale, sub, unit } from '../../measure/vector';
+import type { Rule } from './allowance';
+import { develop } from './develop';
+import type { Development } from './developed';
 import type { PlainCard } from './plain';
 import { PlainCardSchema, fromPlain } from './plain';
-import type { Rule } from './allowance';
-import type { Development } from './developed';
-import { develop } from './develop';
 
 /**
  * A card as a tree: a regular base with flanges on its sides, flanges on the flanges, every fold with its own angle,

@@ -1,9 +1,9 @@
 import type { FaceTree } from '../../card/faces';
 import { inside, points } from '../../measure/path';
+import { ROUNDING_MM } from '../../measure/tolerance';
 import type { Vec } from '../../measure/vector';
 import { add, along, distance, dot, left, sub, unit } from '../../measure/vector';
 import type { BlankFace, BlankFold } from './developed';
-import { ROUNDING_MM } from '../../measure/tolerance';
 
 /** How close arcs are followed when it is asked which face a point lies on, mm. */
 const TOLERANCE_MM = 0.05;

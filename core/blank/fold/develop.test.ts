@@ -2,14 +2,14 @@ import fc from 'fast-check';
 import { mirrored } from '../../card/mirror';
 import { radians } from '../../measure/angle';
 import { box, polygonArea } from '../../measure/path';
+import { spread } from '../../measure/spread.arbitrary';
 import type { Vec } from '../../measure/vector';
 import { add, along, distance, dot, scale, sub } from '../../measure/vector';
-import type { PlainCard } from './plain';
 import { cardOf, cardTree, developed, given } from './cardTree.arbitrary';
 import { develop } from './develop';
+import type { PlainCard } from './plain';
 import type { Vec3 } from './refold';
 import { bendSkin, foldedFrames, placed } from './refold';
-import { spread } from '../../measure/spread.arbitrary';
 
 const refusal = (plain: PlainCard) => {
   const { doc, sheet, practice } = given(plain);

@@ -1,10 +1,10 @@
+import { checkCard } from '../../card/check';
 import type { FaceTree } from '../../card/faces';
 import { facesOf } from '../../card/faces';
-import { checkCard } from '../../card/check';
 import { endsOfFold } from '../../card/foldPlace';
+import type { Made } from '../../card/kinds';
 import { outlineOf } from '../../card/outline';
 import type { Fold, PatternDoc } from '../../card/pattern';
-import type { Made } from '../../card/kinds';
 import { radians } from '../../measure/angle';
 import type { Problem, Result } from '../../measure/result';
 import { failure } from '../../measure/result';

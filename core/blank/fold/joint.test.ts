@@ -1,13 +1,13 @@
 import fc from 'fast-check';
-import { spread } from '../../measure/spread.arbitrary';
 import type { Joint } from '../../card/pattern';
+import { spread } from '../../measure/spread.arbitrary';
+import { metalById } from '../../metal/metals';
 import { bendAllowance } from './allowance';
 import { develop } from './develop';
 import { jointAllowance, stepTakeUp } from './joint';
 import { PlainCardSchema, fromPlain } from './plain';
 import type { SheetMetal } from './practice';
 import { USUAL_SHOP, ruleFor, sheetMetal } from './practice';
-import { metalById } from '../../metal/metals';
 
 const sheet = (thicknessMm: number): SheetMetal => ({
   thicknessMm,

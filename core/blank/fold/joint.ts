@@ -2,11 +2,11 @@ import type { Joint } from '../../card/pattern';
 import { radians } from '../../measure/angle';
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
+import { ROUNDING_MM } from '../../measure/tolerance';
+import type { JointAllowance } from '../blank';
 import type { Bend, Rule } from './allowance';
 import { bendAllowance } from './allowance';
-import type { JointAllowance } from '../blank';
 import type { SheetMetal } from './practice';
-import { ROUNDING_MM } from '../../measure/tolerance';
 
 /** Each of the two bends of a joggle is turned through this much where the step is deep enough. */
 const JOGGLE_ANGLE_DEG = 45;

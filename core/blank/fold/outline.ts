@@ -1,5 +1,6 @@
 import type { Segment } from '../../measure/segment';
 import { line, segmentLength } from '../../measure/segment';
+import { SAME_PLACE_MM } from '../../measure/tolerance';
 import type { Vec } from '../../measure/vector';
 import { left, scale, sub } from '../../measure/vector';
 import type { BlankPiece, JointAllowance } from '../blank';
@@ -7,7 +8,6 @@ import type { Relief, ReliefKind } from '../relief';
 import { reliefAtMeeting, slotAtSlit, withReliefs } from '../relief';
 import { outlineWithStrips } from '../strip';
 import type { Piece } from './trim';
-import { SAME_PLACE_MM } from '../../measure/tolerance';
 
 /** A piece of the outline of a folded blank, with the index of the face it bounds; -1 for the ends of bends. */
 export type FoldPiece = BlankPiece & { face: number; slit?: Extract<Piece, { kind: 'slit' }> };

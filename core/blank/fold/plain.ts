@@ -1,10 +1,10 @@
 import { z } from 'zod';
+import { emptyPattern } from '../../card/emptyPattern';
+import { MADE, countingIds } from '../../card/kinds';
 import { outlineFromPoints } from '../../card/legs';
 import type { Spot } from '../../card/outline';
 import { patternParts, spotNearest } from '../../card/outline';
 import type { PatternDoc, Place } from '../../card/pattern';
-import { emptyPattern } from '../../card/emptyPattern';
-import { MADE, countingIds } from '../../card/kinds';
 import type { Result } from '../../measure/result';
 import { failure, stop } from '../../measure/result';
 import type { Practice, SheetMetal } from './practice';

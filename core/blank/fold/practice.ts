@@ -1,8 +1,8 @@
 import type { Metal, Temper } from '../../metal/metals';
 import { usualRadius } from '../../metal/metals';
+import type { Shop } from '../shopSchema';
 import type { Rule } from './allowance';
 import { combinedK, kFromStrip } from './testBend';
-import type { Shop } from '../shopSchema';
 
 export const USUAL_SHOP: Shop = {
   name: 'My shop',

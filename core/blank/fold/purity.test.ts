@@ -7,7 +7,8 @@ import { develop } from './develop';
 
 /** Freezes a value and all in it, functions left alone: whoever then writes to it throws. */
 function frozen<T>(value: T): T {
-  if (typeof value !== 'object' || value === null || Object.isFrozen(value) || ArrayBuffer.isView(value)) return value;
+  if (typeof value !== 'object' || value === null || Object.isFrozen(value) || ArrayBuffer.isView(value))
+    return value;
   Object.freeze(value);
   for (const inner of Object.values(value)) frozen(inner);
   return value;

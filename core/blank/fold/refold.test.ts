@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Matrix4, Vector3 } from 'three';
-import type { Vec } from '../../measure/vector';
 import { spread } from '../../measure/spread.arbitrary';
+import type { Vec } from '../../measure/vector';
 import { cardOf, cardTree, developed } from './cardTree.arbitrary';
 import type { BlankFold, Development } from './developed';
 import type { Vec3 } from './refold';

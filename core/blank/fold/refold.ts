@@ -1,8 +1,8 @@
 import { radians } from '../../measure/angle';
+import { ROUNDING } from '../../measure/tolerance';
 import type { Vec } from '../../measure/vector';
 import { mix } from '../../measure/vector';
 import type { BlankFold, Development } from './developed';
-import { ROUNDING } from '../../measure/tolerance';
 
 export type Vec3 = readonly [x: number, y: number, z: number];
 

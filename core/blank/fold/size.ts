@@ -1,9 +1,9 @@
 import { area, box } from '../../measure/path';
 import type { Vec } from '../../measure/vector';
 import { distance } from '../../measure/vector';
-import type { SheetMetal } from './practice';
 import type { BlankHole, BlankPiece, BlankSize } from '../blank';
 import type { BlankFace } from './developed';
+import type { SheetMetal } from './practice';
 
 /** Size, area by its parts, weight, and how far the card would be out if it were cut as it is. */
 export function sizeOf(of: {

@@ -1,13 +1,13 @@
-import { crossingPairs } from '../../measure/crossings';
 import type { Bound, Face } from '../../card/faces';
+import { crossingPairs } from '../../measure/crossings';
 import { area } from '../../measure/path';
 import type { Result } from '../../measure/result';
 import { failure, stop } from '../../measure/result';
 import type { Segment } from '../../measure/segment';
 import { crossingsWithLine, directionAt, flattened, line, part, pointAt } from '../../measure/segment';
+import { ROUNDING, ROUNDING_MM } from '../../measure/tolerance';
 import type { Vec } from '../../measure/vector';
 import { along, cross, dot, left, sub, unit } from '../../measure/vector';
-import { ROUNDING, ROUNDING_MM } from '../../measure/tolerance';
 
 /** A piece of a trimmed face: part of a side, the tangent line that stands in for a fold, or a slit beside one. */
 export type Piece =

@@ -1,13 +1,13 @@
 import type { FaceTree } from '../../card/faces';
-import { crossingPairs } from '../../measure/crossings';
 import type { PatternDoc } from '../../card/pattern';
+import { crossingPairs } from '../../measure/crossings';
 import type { Problem } from '../../measure/result';
 import { care } from '../../measure/result';
-import { dot, distance, left, sub, unit } from '../../measure/vector';
-import type { Practice, SheetMetal } from './practice';
-import type { Development } from './developed';
-import { depthBeyond } from './trim';
 import { ROUNDING_MM } from '../../measure/tolerance';
+import { dot, distance, left, sub, unit } from '../../measure/vector';
+import type { Development } from './developed';
+import type { Practice, SheetMetal } from './practice';
+import { depthBeyond } from './trim';
 
 /** A hole's edge should stay this far from the tangent of a bend: 2.5·T + R (common practice; wording varies). */
 export const holeClearance = (thicknessMm: number, radiusMm: number): number => 2.5 * thicknessMm + radiusMm;
