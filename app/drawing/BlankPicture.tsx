@@ -102,7 +102,7 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
             <Figure
               at={mix(fold.centre[0], fold.centre[1], 0.5)}
               text={`${i + 1} · ${fold.bend.angleDeg}°`}
-              colour={colour}
+              colour={scribed}
               ground="var(--layout)"
             />
           </Pickable>

@@ -32,6 +32,7 @@ export function Notices({ problems }: { problems: readonly Problem[] }) {
               p: 1.2,
               bgcolor: 'var(--torch-ground)',
               borderLeft: `5px solid var(--torch)`,
+              fontFamily: 'inherit',
               fontSize: '0.98rem',
               lineHeight: 1.3,
             }}
