@@ -13,7 +13,9 @@ import { usePreferences } from '../frame/preferences';
 
 /** The outline by rule, square and compasses, in working order: every corner from two lines square to each other. */
 export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] }) {
-  const { bare, show } = usePreferences();
+  const { bare, show, unit } = usePreferences();
+  // Fractions with their rest are long; a place must be read in one line.
+  const tight = unit === 'mm' ? undefined : { '& td': { fontSize: '0.78rem', whiteSpace: 'nowrap', px: 0.4 } };
   const { datum, corners, arcs, holes, checks } = markingOut(blank, plugs);
   if (corners.length > MOST_CORNERS) {
     return (
@@ -32,7 +34,7 @@ export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] 
       <Typography variant="body2" sx={{ color: 'var(--pencil)', mb: 1 }}>
         {beginSaid(datum)}
       </Typography>
-      <Table size="small" aria-label="Corners to mark">
+      <Table size="small" aria-label="Corners to mark" sx={tight}>
         <TableHead>
           <TableRow>
             <TableCell>Corner</TableCell>
@@ -101,7 +103,7 @@ export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] 
         </Typography>
       )}
       {holes.length > 0 && (
-        <Table size="small" aria-label="Holes and plugs to mark" sx={{ mt: 2 }}>
+        <Table size="small" aria-label="Holes and plugs to mark" sx={{ mt: 2, ...tight }}>
           <TableHead>
             <TableRow>
               <TableCell>Hole or plug</TableCell>

@@ -125,7 +125,7 @@ export function EdgePanel({ edge, place, touched }: { edge: Edge; place: ReactNo
           label="Step: thickness of the sheet it laps"
           mm={joint.depthMm}
           min={0}
-          digits={2}
+          thin
           onChange={(mm) => setJoint({ ...joint, depthMm: mm ?? 0 })}
         />
       )}

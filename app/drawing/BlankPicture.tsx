@@ -27,12 +27,12 @@ type Props = {
 export function BlankPicture({ development, pattern, plugs, pick, onPick, tags = true, numbered }: Props) {
   const view = useView();
   const { px } = view;
-  const { show, bare } = usePreferences();
+  const { show, brief } = usePreferences();
   const data = usePathData();
   const cut = development.outline.map((p) => p.segment);
   const scribed = 'var(--scribe)';
   const notes = development.edges.map(({ allowance }) =>
-    allowance.addMm > 0 ? `+${bare(allowance.addMm)}` : undefined,
+    allowance.addMm > 0 ? `+${brief(allowance.addMm)}` : undefined,
   );
   const hung = tags
     ? hangTags(

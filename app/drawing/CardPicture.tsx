@@ -19,7 +19,7 @@ export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tag
   // On a phone there is room for the letters only; the lengths stand in the table under the drawing.
   const lengths = wanted && view.width >= PHONE_PX;
   const { px, scale } = view;
-  const { show, bare } = usePreferences();
+  const { show, brief } = usePreferences();
   const data = usePathData();
   const { path } = outlineOf(pattern);
   const datum = pattern.corners[0];
@@ -27,7 +27,7 @@ export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tag
   const moving = movingWays(pattern);
   const runs = pattern.edges.map((edge) => segmentsOfEdge(pattern, edge));
   const longs = runs.map((run) => run.reduce((sum, s) => sum + segmentLength(s), 0));
-  const figures = longs.map((mm) => bare(mm));
+  const figures = longs.map((mm) => brief(mm));
   const isPicked = (id: string) => pick?.kind === 'edge' && pick.id === id;
   const hung = tags
     ? hangTags(

@@ -177,7 +177,7 @@ export function EdgeReadings({
             mm={what === 'gap' ? station.gapMm : station.flushMm}
             signed={what === 'flush'}
             empty="not read"
-            digits={2}
+            thin
             onChange={(mm) => setStation(what === 'gap' ? { gapMm: mm } : { flushMm: mm })}
             onEnter={next}
           />
@@ -206,21 +206,21 @@ export function EdgeReadings({
         <LengthField
           label="Target gap"
           mm={wanted.gapMm}
-          digits={2}
+          thin
           onChange={(mm) => mm !== null && put(setBy({ targetMm: mm }))}
         />
         <LengthField
           label="Tolerance ±"
           mm={wanted.toleranceMm}
           min={0}
-          digits={2}
+          thin
           onChange={(mm) => mm !== null && put(setBy({ toleranceMm: mm }))}
         />
         <LengthField
           label="Flush within"
           mm={wanted.flushMm}
           min={0}
-          digits={2}
+          thin
           onChange={(mm) => mm !== null && put(setBy({ flushMm: mm }))}
         />
       </Stack>

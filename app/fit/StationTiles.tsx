@@ -38,7 +38,7 @@ type Props = {
 
 /** The stations of an edge: where each is, what was read there, and how that lies. */
 export function StationTiles({ record, what, wanted, at, onTouch }: Props) {
-  const { bare, showThin, thin } = usePreferences();
+  const { brief, showThin, thin } = usePreferences();
   return (
     <Box
       role="list"
@@ -70,7 +70,7 @@ export function StationTiles({ record, what, wanted, at, onTouch }: Props) {
               }}
             >
               <Box sx={{ fontSize: '0.78rem', color: 'var(--pencil)' }} className="figure">
-                {bare(s.atMm, 0)}
+                {brief(s.atMm, 0)}
               </Box>
               <Box
                 className="figure"

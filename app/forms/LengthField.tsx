@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import type { KeyboardEvent } from 'react';
-import { formatLength, stepOf } from '#core/measure/length';
+import { formatLength, formatThin, stepOf } from '#core/measure/length';
 import { parseLength } from '#core/measure/writtenLength';
 import { usePreferences } from '../frame/preferences';
 import { lengthProblem } from '../frame/sentences';
@@ -19,6 +19,8 @@ type Props = {
   /** An empty field is an answer: said in grey what it then means. */
   empty?: string;
   digits?: number;
+  /** A thin thing: shown in hundredths of a millimetre or thousandths of an inch. */
+  thin?: boolean;
   autoFocus?: boolean;
   /** Called on Enter once the figure was taken. */
   onEnter?: () => void;
@@ -43,6 +45,7 @@ export function LengthField({
   max = LONGEST_MM,
   empty,
   digits = 1,
+  thin,
   autoFocus,
   onEnter,
   big,
@@ -50,7 +53,9 @@ export function LengthField({
   disabled,
 }: Props) {
   const { unit, show } = usePreferences();
-  const shown = mm === null ? '' : formatLength(mm, unit, digits, false);
+  const written = (length: number, inUnit: typeof unit) =>
+    thin ? formatThin(length, inUnit, false) : formatLength(length, inUnit, digits, false);
+  const shown = mm === null ? '' : written(mm, unit);
   const [typed, setTyped] = useState<string | null>(null);
   const [inHand, setInHand] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
@@ -103,7 +108,7 @@ export function LengthField({
   const both =
     inHandMm === null
       ? null
-      : `${formatLength(inHandMm, 'mm', Math.max(digits, 2))} · ${formatLength(inHandMm, 'in', 2)}`;
+      : `${formatLength(inHandMm, 'mm', Math.max(digits, 2))} · ${thin ? formatThin(inHandMm, 'in') : formatLength(inHandMm, 'in', 2)}`;
   return (
     <Box sx={{ position: 'relative', width: '100%' }}>
       <TextField
@@ -128,7 +133,11 @@ export function LengthField({
           htmlInput: {
             inputMode: unit === 'mm' ? 'decimal' : 'text',
             autoComplete: 'off',
-            style: { fontFamily: FIGURES, fontFeatureSettings: "'zero'", fontSize: big ? '1.9rem' : '1.1rem' },
+            style: {
+              fontFamily: FIGURES,
+              fontFeatureSettings: "'zero'", // A fraction with its rest is long; it must be read whole.
+              fontSize: big ? '1.9rem' : (typed ?? shown).length > 8 ? '0.95rem' : '1.1rem',
+            },
           },
           input: { endAdornment: <span style={{ color: 'var(--pencil)' }}>{unit === 'mm' ? 'mm' : 'in'}</span> },
         }}

@@ -7,8 +7,13 @@ import { useState } from 'react';
 export type Working = { title: string; lines: string[]; source: string };
 export type TallyFigure = { label: string; value: string; working?: Working; alert?: boolean };
 
+/** As many signs as stand beside each other in full size at 1280 wide. */
+const ROOM = 86;
+
 /** The few figures that one would chalk on the metal. Touch one to see how it was reckoned. */
 export function Tally({ figures }: { figures: TallyFigure[] }) {
+  // Many long figures are set smaller, so that they stay on one line.
+  const small = figures.reduce((sum, f) => sum + Math.max(f.value.length, f.label.length * 0.7) + 3, 0) > ROOM;
   const [shown, setShown] = useState<{ anchor: HTMLElement; working: Working } | null>(null);
   return (
     <Box
@@ -48,7 +53,7 @@ export function Tally({ figures }: { figures: TallyFigure[] }) {
             component="span"
             className="figure"
             sx={{
-              fontSize: { xs: '1.15rem', md: '1.4rem' },
+              fontSize: { xs: '1.15rem', md: small ? '1.1rem' : '1.4rem' },
               fontWeight: 500,
               whiteSpace: 'nowrap',
               color: alert ? 'var(--torch)' : 'inherit',

@@ -1,7 +1,7 @@
 import { createContext, useContext, useMemo, useState } from 'react';
 import type { ReactNode } from 'react';
 import type { Unit } from '#core/measure/length';
-import { formatArea, formatLength, formatThin, formatWeight } from '#core/measure/length';
+import { formatArea, formatBrief, formatLength, formatThin, formatWeight } from '#core/measure/length';
 import type { DateStyle } from './dates';
 
 export type Bench = 'light' | 'dark';
@@ -32,6 +32,8 @@ type Context = Preferences & {
   show: (mm: number, digits?: number) => string;
   /** The same without the unit, where the unit stands elsewhere or is plain. */
   bare: (mm: number, digits?: number) => string;
+  /** The same where there is room for few signs: on a tag or a tile. */
+  brief: (mm: number, digits?: number) => string;
   /** A thin thing (sheet, gap, step, wire): hundredths of a millimetre or thousandths of an inch. */
   showThin: (mm: number) => string;
   thin: (mm: number) => string;
@@ -63,6 +65,7 @@ export function PreferencesProvider({ initial, children }: { initial: Preference
       },
       show: (mm, digits = 1) => formatLength(mm, unit, digits),
       bare: (mm, digits = 1) => formatLength(mm, unit, digits, false),
+      brief: (mm, digits = 1) => formatBrief(mm, unit, digits),
       showThin: (mm) => formatThin(mm, unit),
       thin: (mm) => formatThin(mm, unit, false),
       showWeight: (kg) => formatWeight(kg, unit),

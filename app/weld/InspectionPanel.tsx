@@ -98,7 +98,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
           label={kind === 'flush' ? 'Step, + proud, − low' : 'Thickness left'}
           mm={reading}
           signed={kind === 'flush'}
-          digits={2}
+          thin
           empty="not measured"
           onChange={(mm) => set({ reading: mm })}
         />

@@ -19,7 +19,7 @@ import type { Seam } from './seams';
 /** How an edge is to be welded: process, tacks or plugs and their pitch. In the plan of the piece, whose plugs the blank and print show. */
 export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }) {
   const { plan, planEditor, facts } = usePiece();
-  const { show } = usePreferences();
+  const { unit, show } = usePreferences();
   const weld = weldOf(plan, edge, facts.thicknessMm);
   if (!isJoined(edge.joint)) return null;
   const set = (next: WeldPlan | null) => planEditor.edit(setPlan(plan, edge.id, { weld: next }), `weld ${edge.id}`);
@@ -62,7 +62,12 @@ export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }
         </ToggleButtonGroup>
       )}
       {plugs ? (
-        <Stack direction="row" spacing={1}>
+        <Stack
+          direction="row"
+          spacing={1}
+          useFlexGap
+          sx={{ flexWrap: 'wrap', '& > *': { flex: '1 1 0', minWidth: unit === 'mm' ? 100 : 150 } }}
+        >
           <LengthField
             label="Hole"
             mm={plugs.holeMm}

@@ -60,6 +60,10 @@ export function formatLength(mm: number, unit: Unit, digits = 1, withUnit = true
   return withUnit ? `${body} ${unit === 'mm' ? 'mm' : 'in'}` : body;
 }
 
+/** A length where there is room for few signs (a tag, a tile), without its unit: inches to the nearest 64th, rest and all. */
+export const formatBrief = (mm: number, unit: Unit, digits = 1): string =>
+  unit === 'in' ? signed(inchFraction(mm, FINEST_PART)) : formatLength(mm, unit, unit === 'mm' ? digits : 0, false);
+
 /** A thin thing (sheet, gap, step, wire) for showing: `0.80 mm`, or thousandths of an inch: `.031 in`. */
 export function formatThin(mm: number, unit: Unit, withUnit = true): string {
   if (unit === 'mm') return formatLength(mm, unit, 2, withUnit);
