@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { eq, sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
-import { db, pool } from '#app/records/database.server';
+import { asking, db, pool } from '#app/records/database.server';
 import { exportJob, importJob } from '#app/records/jobFile.server';
 import { jobs, shop } from '#app/records/schema.server';
 import { writeJob } from '#core/format/job';
@@ -53,4 +53,4 @@ main(process.argv.slice(2))
     );
     process.exitCode = 1;
   })
-  .finally(() => pool.end());
+  .finally(() => Promise.all([pool.end(), asking.end()]));

@@ -8,6 +8,7 @@ import staticCompressed from 'express-static-gzip';
 import helmet from 'helmet';
 import pino from 'pino';
 import type { ServerBuild } from 'react-router';
+import { refusal } from './guard';
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
 const port = Number(process.env.PORT ?? 4170);
@@ -35,6 +36,19 @@ app.use(
     strictTransportSecurity: false,
   }),
 );
+app.use((request, response, next) => {
+  const refused = refusal({
+    method: request.method,
+    path: request.path,
+    host: request.headers.host,
+    origin: request.headers.origin,
+    contentLength: request.headers['content-length'],
+    transferEncoding: request.headers['transfer-encoding'],
+  });
+  if (!refused) return next();
+  // What is refused is not read to its end.
+  response.set('Connection', 'close').status(refused.status).json({ message: refused.message });
+});
 const built = (folder: string, serveStatic: object) =>
   staticCompressed(resolve(root, folder), {
     enableBrotli: true,
@@ -43,6 +57,8 @@ const built = (folder: string, serveStatic: object) =>
     serveStatic,
   });
 app.use('/assets', built('build/client/assets', { immutable: true, maxAge: '1y' }));
+// A file of an older build, wanted by a page that was open over an update: gone, and no page of the application.
+app.use('/assets', (_request, response) => void response.status(404).type('text/plain').send('Not here any more.'));
 app.use(built('build/client', { maxAge: '1h' }));
 app.use(compression());
 app.use(createRequestHandler({ build, mode: 'production' }));

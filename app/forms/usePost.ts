@@ -28,9 +28,9 @@ export function usePost<Answer>(url: string, took: (answer: Answer) => void): Po
           // Goes through even when the page is closed or loaded again meanwhile.
           keepalive: true,
         });
-        if (response.status === 400) {
-          const { message } = (await response.json()) as { message: string };
-          return fail(message);
+        if (response.status >= 400 && response.status < 500) {
+          const said = (await response.json().catch(() => ({}))) as { message?: string };
+          return fail(said.message ?? 'The server would not take it. What you typed is still here.');
         }
         if (!response.ok) return fail('The server could not take it. What you typed is still here: try again.');
         const answer = (await response.json().catch(() => null)) as Answer | null;

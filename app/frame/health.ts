@@ -1,10 +1,9 @@
-import { sql } from 'drizzle-orm';
-import { db } from '../records/database.server';
+import { asking } from '../records/database.server';
 
 /** Answers 200 when the server and its database do. */
 export async function loader() {
   try {
-    await db.execute(sql`select 1`);
+    await asking.query('select 1');
     return new Response('ok');
   } catch {
     return new Response('The database does not answer.', { status: 503 });

@@ -40,6 +40,7 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'row-unreadable': (n) => `Line ${n.row} can’t be read: two figures are wanted, across and up.`,
   'row-ambiguous': (n) =>
     `Line ${n.row} can be parted in two ways: put a space or a tab between its two figures, and a point for decimals.`,
+  'more-of-these': (n) => `And ${n.count} more like the last.`,
   'too-few-corners': 'An outline needs at least three corners that are not on top of each other.',
   'outline-empty': 'There is no outline yet: type its legs, paste its points, or draw it.',
   'outline-not-closed': 'The outline does not close: draw it again or import it afresh.',

@@ -5,14 +5,27 @@ import * as schema from './schema.server';
 const url = process.env.DATABASE_URL;
 if (!url) throw new Error('DATABASE_URL is not set: start Patrone with ./patrone start');
 
-export const pool = new pg.Pool({
-  connectionString: url,
-  max: 10,
-  connectionTimeoutMillis: 4000,
-  idleTimeoutMillis: 30_000,
-});
-// A database that goes away while a connection idles must not take the server with it; the next query says so.
-pool.on('error', () => undefined);
+/** Connections that know when to stop waiting: for one to be free, for a lock, for an answer. */
+const connections = (max: number) => {
+  const made = new pg.Pool({
+    connectionString: url,
+    max,
+    connectionTimeoutMillis: 4000,
+    idleTimeoutMillis: 30_000,
+    lock_timeout: 5000,
+    statement_timeout: 20_000,
+    idle_in_transaction_session_timeout: 30_000,
+  });
+  // A connection that dies must not take the server with it, be it idle or in the middle of a transaction: the query
+  // that wanted it says so.
+  made.on('error', () => undefined);
+  made.on('connect', (client) => client.on('error', () => undefined));
+  return made;
+};
+
+export const pool = connections(10);
+/** One apart, so that asking whether the database answers does not queue behind those who wait for it. */
+export const asking = connections(1);
 
 export const db = drizzle(pool, { schema });
 export type Db = typeof db;

@@ -147,3 +147,46 @@ test('a curved side crosses nothing until it is bowed through another', () => {
   expect(found({}, reshapeSide(plate, side(0), -0.4))).toEqual([]);
   expect(found({}, reshapeSide(plate, side(0), -1.4)).map(([code]) => code)).toContain('outline-crosses');
 });
+
+test('holes on each other are found as by asking each of every other, in the order of the card', () => {
+  const hole = fc.record({ x: spread(10, 90), y: spread(10, 50), diameterMm: spread(0.5, 9) });
+  fc.assert(
+    fc.property(fc.array(hole, { maxLength: 12 }), (given) => {
+      const holes = given.map((h, i) => ({ id: `h${i}`, ...h }));
+      const expected = holes.flatMap((a, i) =>
+        holes
+          .slice(i + 1)
+          .filter((b) => Math.hypot(a.x - b.x, a.y - b.y) < (a.diameterMm + b.diameterMm) / 2)
+          .map((b) => [a.id, b.id]),
+      );
+      const told = checkCard({ ...plate, holes }).filter((p) => p.code === 'holes-overlap');
+      expect(told.map((p) => p.about)).toEqual(expected.slice(0, 5));
+    }),
+  );
+});
+
+describe('a card that nobody meant', () => {
+  test('two thousand holes on one spot: the first few are told, and that there are more', () => {
+    const holes = Array.from({ length: 2000 }, (_, i) => ({ id: `h${i}`, x: 50, y: 30, diameterMm: 8 }));
+    const problems = checkCard({ ...plate, holes });
+    expect(problems.filter((p) => p.code === 'holes-overlap')).toHaveLength(5);
+    expect(problems.find((p) => p.code === 'more-of-these')).toMatchObject({
+      severity: 'care',
+      numbers: { count: 195 },
+    });
+  });
+
+  test('four thousand points in any order: told as crossing, few times, without looking for every crossing', () => {
+    const turn = (i: number) => (i * 2399963) % 4000;
+    const corners = Array.from({ length: 4000 }, (_, i) => ({ id: `c${i}`, x: turn(i) / 8, y: turn(i * 7 + 1) / 8 }));
+    const sides = corners.map((c, i) => ({
+      id: `s${i}`,
+      from: c.id,
+      to: corners[(i + 1) % corners.length]!.id,
+      shape: { kind: 'line' as const },
+    }));
+    const problems = checkCard({ ...plate, corners, sides, folds: [], holes: [] });
+    expect(problems.length).toBeLessThanOrEqual(18);
+    expect(problems.map((p) => p.code)).toContain('outline-crosses');
+  });
+});

@@ -3,7 +3,7 @@ import { boxesOf } from '../measure/intersect';
 import type { Path } from '../measure/path';
 import { area, distanceToPolygon, inside } from '../measure/path';
 import type { Problem } from '../measure/result';
-import { care, stop } from '../measure/result';
+import { care, fewOfAKind, stop } from '../measure/result';
 import type { Segment } from '../measure/segment';
 import { line, segmentLength, segmentsCross } from '../measure/segment';
 import type { Vec } from '../measure/vector';
@@ -11,17 +11,20 @@ import { distance, mix } from '../measure/vector';
 import { BASE_REACH_MM, facesOf } from './faces';
 import { endsOfFold } from './foldPlace';
 import { outlineOf } from './outline';
-import type { Fold, PatternDoc } from './pattern';
+import type { Fold, Hole, PatternDoc } from './pattern';
 
 /** How much of a fold's length at either end is left out when it is tested against the outline. */
 const CLEAR_OF_ENDS = 0.005;
+
+/** No more crossings, and no more pairs of holes, are looked for than this: nobody mends them one by one. */
+const MOST_FOUND = 200;
 
 /** Shorter sides than this are taken as a slip of the hand, mm. */
 const SHORTEST_SIDE_MM = 0.01;
 
 /**
  * Everything that is wrong or doubtful on a card, worst first. Nothing is thrown away: a card with `stop` problems can
- * be kept and mended, but has no blank.
+ * be kept and mended, but has no blank. Of many of a kind the first few are told, and how many more were found.
  *
  * Stop: `outline-empty`, `outline-not-closed`, `side-zero`, `outline-crosses` (about: two sides), `outline-clockwise`,
  * `fold-off-outline`, `fold-zero`, `fold-leaves-card`, `folds-cross` (about: two folds), `hole-zero`.
@@ -30,7 +33,7 @@ const SHORTEST_SIDE_MM = 0.01;
  */
 export function checkCard(doc: PatternDoc): Problem[] {
   const outline = checkOutline(doc);
-  if (outline.some((p) => p.severity === 'stop')) return outline;
+  if (outline.some((p) => p.severity === 'stop')) return fewOfAKind(outline);
   const polygon = outlineOf(doc).polygon();
   const rest = [
     ...checkFolds(doc, polygon),
@@ -39,7 +42,7 @@ export function checkCard(doc: PatternDoc): Problem[] {
     ...checkHoles(doc, polygon),
   ];
   const rank = (p: Problem) => (p.severity === 'stop' ? 0 : 1);
-  return [...outline, ...rest].sort((a, b) => rank(a) - rank(b));
+  return fewOfAKind([...outline, ...rest].sort((a, b) => rank(a) - rank(b)));
 }
 
 function checkOutline(doc: PatternDoc): Problem[] {
@@ -50,7 +53,8 @@ function checkOutline(doc: PatternDoc): Problem[] {
   const problems = path.flatMap((s, i) =>
     segmentLength(s) < SHORTEST_SIDE_MM ? [stop('side-zero', [sideIds[i]!], { lengthMm: segmentLength(s) })] : [],
   );
-  for (const [i, j] of crossingPairs(path)) problems.push(stop('outline-crosses', [sideIds[i]!, sideIds[j]!]));
+  for (const [i, j] of crossingPairs(path, MOST_FOUND))
+    problems.push(stop('outline-crosses', [sideIds[i]!, sideIds[j]!]));
   if (problems.length === 0 && area(path) <= 0) problems.push(stop('outline-clockwise', []));
   return problems;
 }
@@ -122,21 +126,31 @@ function checkBase(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
 }
 
 function checkHoles(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
-  return doc.holes.flatMap((hole, i) => {
+  const alone = doc.holes.flatMap((hole): Problem[] => {
     if (!(hole.diameterMm > 0)) return [stop('hole-zero', [hole.id])];
-    const found: Problem[] = [];
     const centre = [hole.x, hole.y] as const;
-    const toEdge = distanceToPolygon(centre, polygon);
-    const radius = hole.diameterMm / 2;
-    if (!inside(centre, polygon)) found.push(care('hole-outside', [hole.id]));
-    else if (toEdge < radius) {
-      found.push(care('hole-over-edge', [hole.id], { overMm: radius - toEdge }));
-    }
-    for (const other of doc.holes.slice(i + 1)) {
-      if (distance(centre, [other.x, other.y]) < (hole.diameterMm + other.diameterMm) / 2) {
-        found.push(care('holes-overlap', [hole.id, other.id]));
-      }
-    }
-    return found;
+    if (!inside(centre, polygon)) return [care('hole-outside', [hole.id])];
+    const overMm = hole.diameterMm / 2 - distanceToPolygon(centre, polygon);
+    return overMm > 0 ? [care('hole-over-edge', [hole.id], { overMm })] : [];
   });
+  return [...alone, ...overlaps(doc.holes)];
+}
+
+/** Pairs of holes that lie on each other, found by a sweep from left to right. */
+function overlaps(holes: readonly Hole[]): Problem[] {
+  const order = holes
+    .map((hole, i) => ({ hole, i, left: hole.x - hole.diameterMm / 2, right: hole.x + hole.diameterMm / 2 }))
+    .sort((a, b) => a.left - b.left);
+  const pairs: [number, number][] = [];
+  for (let k = 0; k < order.length && pairs.length < MOST_FOUND; k++) {
+    const { hole, i, right } = order[k]!;
+    for (let l = k + 1; l < order.length && order[l]!.left < right && pairs.length < MOST_FOUND; l++) {
+      const { hole: other, i: j } = order[l]!;
+      if (distance([hole.x, hole.y], [other.x, other.y]) < (hole.diameterMm + other.diameterMm) / 2)
+        pairs.push(i < j ? [i, j] : [j, i]);
+    }
+  }
+  return pairs
+    .sort(([a, b], [c, d]) => a - c || b - d)
+    .map(([i, j]) => care('holes-overlap', [holes[i]!.id, holes[j]!.id]));
 }

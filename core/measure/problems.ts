@@ -20,6 +20,8 @@ export type Figures = {
   'no-rows': None;
   'row-unreadable': { row: number };
   'row-ambiguous': { row: number };
+  // A kind of problem that there is too much of to tell one by one: how many more there are of the kind just told.
+  'more-of-these': { count: number };
   // The card.
   'too-few-corners': { corners: number };
   'outline-empty': None;

@@ -29,3 +29,26 @@ export const stop = <C extends ProblemCode>(code: C, about: string[], ...[number
 /** A problem that an answer can be had in spite of. */
 export const care = <C extends ProblemCode>(code: C, about: string[], ...[numbers]: Rest<C>): Problem =>
   made('care', code, about, numbers);
+
+/** So many of a kind are told; of the rest only how many there are. */
+const TOLD = 5;
+
+/**
+ * Problems as they are told: of each code the first few in the order given, then how many more there are (`more-of-these`,
+ * as severe as they are). A card with two thousand holes on one spot has two million pairs that lie on each other.
+ */
+export function fewOfAKind(problems: readonly Problem[]): Problem[] {
+  const kinds = new Map<string, Problem[]>();
+  for (const problem of problems) {
+    const kind = kinds.get(problem.code);
+    if (kind) kind.push(problem);
+    else kinds.set(problem.code, [problem]);
+  }
+  return [...kinds.values()].flatMap((kind) => {
+    const count = kind.length - TOLD;
+    if (count < 1) return kind;
+    const rest =
+      kind[0]!.severity === 'stop' ? stop('more-of-these', [], { count }) : care('more-of-these', [], { count });
+    return [...kind.slice(0, TOLD), rest];
+  });
+}

@@ -2,7 +2,7 @@ import type { FaceTree } from '../../card/faces';
 import type { PatternDoc } from '../../card/pattern';
 import { crossingPairs } from '../../measure/crossings';
 import type { Problem } from '../../measure/result';
-import { care } from '../../measure/result';
+import { care, fewOfAKind } from '../../measure/result';
 import { ROUNDING_MM } from '../../measure/tolerance';
 import { dot, distance, left, sub, unit } from '../../measure/vector';
 import type { Development } from './developed';
@@ -25,13 +25,13 @@ export function warningsOf(
   practice: Practice,
   missed: readonly string[],
 ): Problem[] {
-  return [
+  return fewOfAKind([
     ...radii(development, sheet),
     ...flanges(tree, development, practice),
     ...holes(doc, tree, development, sheet),
     ...collisions(development),
     ...missed.map((fold) => care('no-room-for-relief', [fold])),
-  ];
+  ]);
 }
 
 const radii = ({ folds }: Development, sheet: SheetMetal): Problem[] =>
@@ -70,8 +70,14 @@ function holes(doc: PatternDoc, tree: FaceTree, { folds }: Development, sheet: S
   );
 }
 
+/** More parts of a blank on each other than this are not told one by one. */
+const MOST_CROSSINGS = 200;
+
 function collisions({ outline }: Development): Problem[] {
-  const pairs = crossingPairs(outline.map((p) => p.segment));
+  const pairs = crossingPairs(
+    outline.map((p) => p.segment),
+    MOST_CROSSINGS,
+  );
   const about = pairs.flatMap(([i, j]) => {
     const a = outline[i]!;
     const b = outline[j]!;

@@ -1,0 +1,64 @@
+import fc from 'fast-check';
+import type { Asked } from './guard';
+import { mostBytes, refusal } from './guard';
+
+const own: Asked = {
+  method: 'POST',
+  path: '/shop',
+  host: '127.0.0.1:4170',
+  origin: 'http://127.0.0.1:4170',
+  contentLength: '120',
+  transferEncoding: undefined,
+};
+const status = (change: Partial<Asked>) => refusal({ ...own, ...change })?.status ?? 200;
+
+test('its own pages and scripts without a page are let in; pages of anywhere else are not, whatever they send', () => {
+  expect(status({})).toBe(200);
+  expect(status({ origin: undefined })).toBe(200);
+  expect(status({ host: 'localhost:4170', origin: 'http://localhost:4170' })).toBe(200);
+  expect(status({ host: '[::1]:4170', origin: 'http://[::1]:4170' })).toBe(200);
+  const elsewhere = fc.oneof(
+    fc.webUrl().map((url) => new URL(url).origin),
+    fc.constantFrom(
+      'null',
+      'http://127.0.0.1',
+      'http://127.0.0.1:4171',
+      'https://127.0.0.1:4170',
+      'http://localhost:4170',
+    ),
+  );
+  fc.assert(
+    fc.property(elsewhere, fc.constantFrom('POST', 'PUT', 'PATCH', 'DELETE'), (origin, method) => {
+      expect(status({ origin, method })).toBe(403);
+    }),
+  );
+});
+
+test('a name that is not this machine’s is refused for reading too: a foreign page can give its name this address', () => {
+  fc.assert(
+    fc.property(fc.domain(), fc.constantFrom('GET', 'HEAD', 'POST'), (name, method) => {
+      expect(status({ host: `${name}:4170`, origin: `http://${name}:4170`, method })).toBe(421);
+    }),
+  );
+  for (const host of [undefined, '', '127.0.0.1.evil.example:4170', 'localhost.example', '0.0.0.0:4170']) {
+    expect(status({ host, method: 'GET' })).toBe(421);
+  }
+});
+
+test('each address takes what it is for, and says so when it is more; what does not tell its size is not taken', () => {
+  const MB = 1024 ** 2;
+  const sizes = {
+    '/': 200 * MB,
+    '/_root.data': 200 * MB,
+    '/pieces/x/documents/card': 2 * MB,
+    '/pieces/x/welds': MB / 4,
+  };
+  for (const [path, most] of Object.entries(sizes)) {
+    expect(mostBytes(path)).toBe(most);
+    expect(status({ path, contentLength: String(most) })).toBe(200);
+    expect(status({ path, contentLength: String(most + 1) })).toBe(413);
+  }
+  expect(refusal({ ...own, contentLength: String(MB) })!.message).toContain('256 kB at most');
+  expect(status({ contentLength: undefined, transferEncoding: 'chunked' })).toBe(411);
+  expect(status({ method: 'GET', contentLength: String(999 * MB) })).toBe(200);
+});
