@@ -1,7 +1,9 @@
 import { spawn } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { expect, test } from '@playwright/test';
-import { newPiece, pickEdge, saved } from './hands';
+import type { Page } from '@playwright/test';
+import pg from 'pg';
+import { demoPiece, newPiece, pickEdge, saved } from './hands';
 
 // A server of its own, so that stopping it disturbs no other journey.
 const PORT = 4172;
@@ -92,3 +94,59 @@ test('a page left open over an update starts over with the new program, its edit
   await page.reload();
   await expect(page.getByRole('button', { name: /^Card 135\.0 mm/ })).toBeVisible();
 });
+
+/** The request arrives and is done; its answer is lost on the way, so often. */
+async function loseAnswers(page: Page, url: string, times: number): Promise<void> {
+  let left = times;
+  await page.route(url, async (route) => {
+    if (left-- <= 0) return route.continue();
+    await route.fetch();
+    await route.abort();
+  });
+}
+
+test('an answer lost on the way is no quarrel with oneself: the card goes on, the weld is in the record once', async ({ page }) => {
+  await demoPiece(page, 'Battery shelf', 'Weld');
+  await loseAnswers(page, '**/welds', 1);
+  await pickEdge(page, 'B');
+  await page.getByRole('button', { name: 'Write down a weld' }).click();
+  const entry = page.getByRole('region', { name: 'Weld entry' });
+  await entry.getByLabel('Note').fill('Once only.');
+  await entry.getByRole('button', { name: 'Put in the record' }).click();
+  await expect(page.getByText(/What you typed is still here/)).toBeVisible();
+  await entry.getByRole('button', { name: 'Put in the record' }).click();
+  await expect(page.getByText('Once only.')).toHaveCount(1);
+
+  await page.getByRole('link', { name: /^Card:/ }).click();
+  await page.waitForURL(/card$/);
+  await loseAnswers(page, '**/documents/card', 2);
+  await pickEdge(page, 'J');
+  for (const mm of ['171', '172', '173']) {
+    await page.getByLabel('Length').first().fill(mm);
+    await page.getByLabel('Length').first().press('Enter');
+    await page.waitForTimeout(700);
+  }
+  await saved(page);
+  await expect(page.getByRole('heading', { name: /changed on another page/ })).toHaveCount(0);
+  await page.reload();
+  await pickEdge(page, 'J');
+  await expect(page.getByLabel('Length').first()).toHaveValue('173.00');
+}); // prettier-ignore
+
+test('the database’s connections die while a card is edited: the server stays up, and the edit is saved', async ({ page }) => {
+  await newPiece(page, 'Held', '100, 60, 100, 60');
+  await pickEdge(page, 'D');
+  const admin = new pg.Client({ connectionString: process.env.DATABASE_URL });
+  await admin.connect();
+  for (const mm of ['120', '130', '140']) {
+    await page.getByLabel('Length').fill(mm);
+    await page.getByLabel('Length').press('Enter');
+    await page.waitForTimeout(460);
+    await admin.query('select pg_terminate_backend(pid) from pg_stat_activity where pid <> pg_backend_pid() and datname = current_database()');
+  }
+  await admin.end();
+  await saved(page);
+  await page.reload();
+  await expect(page.getByRole('button', { name: /^Card 140\.0 mm/ })).toBeVisible();
+  expect((await fetch(`${URL}/health`)).ok).toBe(true);
+}); // prettier-ignore

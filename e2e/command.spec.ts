@@ -1,6 +1,6 @@
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, statSync, symlinkSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
@@ -71,6 +71,9 @@ test('demo starts, Ctrl-C stops server and database, the next start keeps the da
   expect(second.err.trim().split('\n')).toHaveLength(1);
   expect((await newJob('My own job')).status).toBe(302);
   expect(run(['backup', file]).out).toContain('Backed up to');
+  expect((statSync(file).mode & 0o777).toString(8)).toBe('600');
+  const empty = run(['backup', file], { env: { PATRONE_DATA: join(data, 'none') } });
+  expect(empty.err).toContain('nothing to back up');
   await app.stop();
   await expect(async () => expect(await answers()).toBe(false)).toPass();
   expect(spawnSync('bash', ['-c', `exec 3<>/dev/tcp/127.0.0.1/${DB_PORT}`]).status).not.toBe(0);
@@ -82,7 +85,19 @@ test('demo starts, Ctrl-C stops server and database, the next start keeps the da
 
   expect(run(['restore', file], { input: 'n\n' }).err).toContain('nothing was changed');
   expect(run(['restore', join(data, 'none')], { input: 'y\n' }).err).toContain('there is no file');
+  // Half a file is no backup, and is known for it before anything is touched.
+  const half = join(data, '..', 'half.backup');
+  writeFileSync(half, readFileSync(file).subarray(0, 4000));
+  expect(run(['restore', half], { input: 'y\n' }).err).toContain('Nothing was changed');
   expect(run(['restore', file], { input: 'y\n' }).out).toContain('Restored from');
+  // Back to what was there before, and forth again.
+  expect(run(['restore', '--undo'], { input: 'y\n' }).out).toContain('Put back what was there before');
+  app = await start('start');
+  expect(await jobs()).toContain('After the backup');
+  // A database in use is not pulled from under whoever uses it.
+  expect(run(['restore', file], { input: 'y\n' }).err).toContain('Patrone is running on this data');
+  await app.stop();
+  expect(run(['restore', '--undo'], { input: 'y\n' }).out).toContain('Put back what was there before');
   app = await start('demo', ['--reset'], 'y\n');
   expect(app.said()).toContain('Your own jobs stay');
   const listed = await jobs();

@@ -27,7 +27,8 @@ test('of two who save from the same revision one is told, with the card as it st
   const piece = await aPiece(request);
   expect((await save(request, piece, 0)).status()).toBe(200);
   const wider = { ...blank, corners: blank.corners.map((c) => ({ ...c, x: c.x * 1.1 })) };
-  const answers = await Promise.all([save(request, piece, 1), save(request, piece, 1, wider), save(request, piece, 1)]);
+  const higher = { ...blank, corners: blank.corners.map((c) => ({ ...c, y: c.y * 1.1 })) };
+  const answers = await Promise.all([save(request, piece, 1), save(request, piece, 1, wider), save(request, piece, 1, higher)]);
   expect(answers.map((a) => a.status()).sort()).toEqual([200, 409, 409]);
   const stale = answers.find((a) => a.status() === 409)!;
   expect(await stale.json()).toMatchObject({ number: 2, canUndo: true, doc: { version: 2 } });
@@ -39,6 +40,66 @@ test('of two who save from the same revision one is told, with the card as it st
   expect(await (await step('undo', 1)).json()).toMatchObject({ number: 0, canUndo: false, doc: { corners: [] } });
   expect(await (await step('redo', 0)).json()).toMatchObject({ number: 1 });
   expect(await (await save(request, piece, 1, wider)).json()).toMatchObject({ number: 3, canRedo: false });
+}); // prettier-ignore
+
+test('a save whose answer was lost is no quarrel: the same again is simply saved, and the page goes on from its own', async ({ request }) => {
+  const piece = await aPiece(request);
+  const by = 'page one';
+  const put = (base: number, change: object, page: string) =>
+    request.post(`/pieces/${piece}/documents/card`, {
+      data: { intent: 'save', base, doc: { ...blank, ...change }, by: page },
+    });
+  expect((await put(0, {}, by)).status()).toBe(200);
+  // The answer did not arrive: the page still stands on nothing, sends the same, then a change to it.
+  expect((await put(0, {}, by)).status()).toBe(200);
+  expect(await (await put(0, { base: [30, 40] }, by)).json()).toMatchObject({ number: 2, doc: { base: [30, 40] } });
+  // Another page that stands on the first is told; and once it has written, so is the first.
+  expect((await put(1, { base: [1, 2] }, 'page two')).status()).toBe(409);
+  expect((await put(2, { base: [1, 2] }, 'page two')).status()).toBe(200);
+  expect((await put(2, { base: [3, 4] }, by)).status()).toBe(409);
+  expect((await put(1, { base: [3, 4] }, by)).status()).toBe(409);
+}); // prettier-ignore
+
+test('a record that is sent twice under one key is in the record once, however close the two follow', async ({ request }) => {
+  const piece = await aPiece(request);
+  await save(request, piece, 0);
+  const weld = {
+    at: new Date().toISOString(),
+    who: 'Joss',
+    edge: blank.edges[0]!.id,
+    process: 'mig',
+    work: 'seam',
+    from: null,
+    to: null,
+    made: null,
+    settings: { amps: null, volts: null, wireMm: null, feed: '', gas: '' },
+    note: '',
+    withdrawn: null,
+  };
+  const key = crypto.randomUUID();
+  const send = (more: object) => request.post(`/pieces/${piece}/welds`, { data: { intent: 'weld', weld, ...more } });
+  const answers = await Promise.all([send({ key }), send({ key }), send({ key }), send({ key })]);
+  expect(answers.map((answer) => answer.status())).toEqual([200, 200, 200, 200]);
+  const { welds } = (await (await send({ key })).json()) as { welds: unknown[] };
+  expect(welds).toHaveLength(1);
+  expect(((await (await send({})).json()) as { welds: unknown[] }).welds).toHaveLength(2);
+  // What was refused is not held against the key.
+  const other = crypto.randomUUID();
+  expect((await send({ key: other, weld: { ...weld, amps: 'forty', process: 'glue' } })).status()).toBe(400);
+  expect(((await (await send({ key: other })).json()) as { welds: unknown[] }).welds).toHaveLength(3);
+}); // prettier-ignore
+
+test('pages of anywhere else neither read nor write; what is too large is told before it is read', async ({ request }) => {
+  const piece = await aPiece(request);
+  const foreign = { Origin: 'http://evil.example' };
+  const form = { intent: 'create', name: 'Not ours', vehicle: '', owner: '', notes: '' };
+  expect((await request.post('/?index', { form, headers: foreign })).status()).toBe(403);
+  expect((await request.post(`/pieces/${piece}/documents/card`, { data: '{}', headers: { ...foreign, 'Content-Type': 'text/plain' } })).status()).toBe(403);
+  expect((await request.get('/', { headers: { Host: 'evil.example' } })).status()).toBe(421);
+  expect(await (await request.get('/')).text()).not.toContain('Not ours');
+  const large = await request.post(`/pieces/${piece}/documents/card`, { data: { pad: 'x'.repeat(3 * 1024 ** 2) } });
+  expect(large.status()).toBe(413);
+  expect(await large.json()).toMatchObject({ message: expect.stringContaining('2 MB at most') });
 }); // prettier-ignore
 
 test('what cannot be a card, a reading or a weld is refused with the place and the reason', async ({ request }) => {

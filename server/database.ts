@@ -1,19 +1,40 @@
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { eq, sql } from 'drizzle-orm';
+import { eq, lt, sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { asking, db, pool } from '#app/records/database.server';
 import { exportJob, importJob } from '#app/records/jobFile.server';
-import { jobs, shop } from '#app/records/schema.server';
+import { jobs, requests, shop } from '#app/records/schema.server';
 import { writeJob } from '#core/format/job';
 import { readJob } from '#core/format/readJob';
 import { demoJob } from '../demo/job';
+
+const MIGRATIONS = resolve(process.cwd(), 'app/records/migrations');
+
+/** Refuses a database that a newer program has written: this one would not understand what is in it. */
+async function notNewer(): Promise<void> {
+  const journal = JSON.parse(readFileSync(resolve(MIGRATIONS, 'meta/_journal.json'), 'utf8')) as {
+    entries: { when: number }[];
+  };
+  const known = Math.max(...journal.entries.map((entry) => entry.when));
+  const { rows } = await db.execute<{ there: boolean }>(
+    sql`select to_regclass('drizzle.__drizzle_migrations') is not null as there`,
+  );
+  if (!rows[0]?.there) return;
+  const { rows: last } = await db.execute<{ when: string | null }>(
+    sql`select max(created_at) as "when" from drizzle.__drizzle_migrations`,
+  );
+  if (Number(last[0]?.when ?? 0) > known)
+    throw new Error('It was written by a newer Patrone than this one: bring this one up to date first.');
+}
 
 /** Chores of the database, called by ./patrone: `migrate`, `demo`, `demo --reset`, `export ID`, `import FILE`. */
 async function main([chore, argument]: string[]): Promise<void> {
   switch (chore) {
     case 'migrate':
-      await migrate(db, { migrationsFolder: resolve(process.cwd(), 'app/records/migrations') });
+      await notNewer();
+      await migrate(db, { migrationsFolder: MIGRATIONS });
+      await db.delete(requests).where(lt(requests.at, sql`now() - interval '7 days'`));
       return;
     case 'demo': {
       const demo = demoJob();

@@ -3,7 +3,8 @@ import { z } from 'zod';
 import { FitSchema } from '#core/format/job';
 import { HELD } from '#core/format/lists';
 import { changeFit, createFit, fitsOf, pieceOfFit, saveFitEdge, withdrawFit } from '../records/fits.server';
-import { idOr404, parsedJson } from '../records/parse.server';
+import { once } from '../records/once.server';
+import { Key, idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
 import type { Route } from './+types/fits';
 
@@ -29,12 +30,14 @@ const Body = z.discriminatedUnion('intent', [
 export async function action({ request, params }: Route.ActionArgs) {
   const piece = await pieceById(idOr404(params.pieceId));
   if (!piece) throw data(null, { status: 404 });
-  const given = await parsedJson(request, Body);
-  if (given.intent === 'new') await createFit(piece.id, given.fit);
-  else if ((await pieceOfFit(given.id)) !== piece.id) throw data(null, { status: 404 });
-  else if (given.intent === 'change')
-    await changeFit(given.id, { at: given.at, held: given.held, notes: given.notes });
-  else if (given.intent === 'withdraw') await withdrawFit(given.id, { at: new Date().toISOString(), why: given.why });
-  else await saveFitEdge(given.id, given.edge);
+  const { key, ...given } = await parsedJson(request, Body.and(Key));
+  await once(key, async (tx) => {
+    if (given.intent === 'new') return createFit(piece.id, given.fit, tx);
+    if ((await pieceOfFit(given.id)) !== piece.id) throw data(null, { status: 404 });
+    const { id } = given;
+    if (given.intent === 'change') return changeFit(id, { at: given.at, held: given.held, notes: given.notes }, tx);
+    if (given.intent === 'edge') return saveFitEdge(id, given.edge, tx);
+    return withdrawFit(id, { at: new Date().toISOString(), why: given.why }, tx);
+  });
   return Response.json({ fits: await fitsOf(piece.id) });
 }

@@ -1,4 +1,4 @@
-import { useCallback, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 
 export type Post = {
   /** Sends a record; true once the server has it. What was typed stays with the caller until then. */
@@ -8,29 +8,38 @@ export type Post = {
   problem: string | null;
 };
 
+/** A record is stamped when it is sent; sent again it is the same record. */
+const withoutTime = (name: string, value: unknown): unknown => (name === 'at' ? undefined : value);
+
 /** Posts a record to the server without leaving the page; what the server answers, the records as they are now, is handed on. */
 export function usePost<Answer>(url: string, took: (answer: Answer) => void): Post {
   const [state, setState] = useState<Post['state']>('idle');
   const [problem, setProblem] = useState<string | null>(null);
+  // What did not get an answer may have been written all the same: sent again as it was, it goes under the same key.
+  const unanswered = useRef(new Map<string, string>());
   const send = useCallback(
     async (body: object): Promise<boolean> => {
       setState('busy');
-      const fail = (said: string) => {
+      const said = JSON.stringify(body, withoutTime);
+      const key = unanswered.current.get(said) ?? crypto.randomUUID();
+      unanswered.current.set(said, key);
+      const fail = (why: string) => {
         setState('failed');
-        setProblem(said);
+        setProblem(why);
         return false;
       };
       try {
         const response = await fetch(url, {
           method: 'POST',
           headers: { 'Content-Type': 'application/json' },
-          body: JSON.stringify(body),
+          body: JSON.stringify({ ...body, key }),
           // Goes through even when the page is closed or loaded again meanwhile.
           keepalive: true,
         });
         if (response.status >= 400 && response.status < 500) {
-          const said = (await response.json().catch(() => ({}))) as { message?: string };
-          return fail(said.message ?? 'The server would not take it. What you typed is still here.');
+          unanswered.current.delete(said);
+          const refused = (await response.json().catch(() => ({}))) as { message?: string };
+          return fail(refused.message ?? 'The server would not take it. What you typed is still here.');
         }
         if (!response.ok) return fail('The server could not take it. What you typed is still here: try again.');
         const answer = (await response.json().catch(() => null)) as Answer | null;
@@ -38,6 +47,7 @@ export function usePost<Answer>(url: string, took: (answer: Answer) => void): Po
       } catch {
         return fail('No answer from the server. What you typed is still here: try again.');
       }
+      unanswered.current.delete(said);
       setState('idle');
       setProblem(null);
       return true;

@@ -13,7 +13,13 @@ import { reckoned } from './reckoned';
 
 const base = z.number().int().min(0).max(2_147_483_647);
 const Body = z.discriminatedUnion('intent', [
-  z.object({ intent: z.literal('save'), base, doc: z.unknown(), about: z.string().max(80).default('') }),
+  z.object({
+    intent: z.literal('save'),
+    base,
+    doc: z.unknown(),
+    about: z.string().max(80).default(''),
+    by: z.string().max(40).default(''),
+  }),
   z.object({ intent: z.enum(['undo', 'redo', 'last-good']), base }),
 ]);
 
@@ -32,11 +38,18 @@ export async function action({ request, params }: Route.ActionArgs) {
   if (!body.success) return refused('What was sent could not be read.', [], 400);
   const given = body.data;
   return given.intent === 'save'
-    ? save(id.data, kind.data, given.base, given.doc, given.about)
+    ? save(id.data, kind.data, given.base, given.doc, given.about, given.by)
     : step(id.data, kind.data, given.base, given.intent);
 }
 
-async function save<K extends DocumentKind>(piece: string, kind: K, from: number, doc: unknown, about: string) {
+async function save<K extends DocumentKind>(
+  piece: string,
+  kind: K,
+  from: number,
+  doc: unknown,
+  about: string,
+  by: string,
+) {
   const read = DOCUMENTS[kind].read(doc);
   if (!read.ok) {
     const card = readPattern(doc);
@@ -45,7 +58,7 @@ async function save<K extends DocumentKind>(piece: string, kind: K, from: number
       read.problems,
     );
   }
-  const found = await saveDocument(piece, kind, from, read.doc, about);
+  const found = await saveDocument(piece, kind, from, read.doc, about, by);
   if (!found) return refused('There is no such piece.', [], 404);
   return Response.json(found.state, { status: found.kind === 'stale' ? 409 : 200 });
 }

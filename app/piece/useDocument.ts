@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useReducer, useRef } from 'react';
+import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'react';
 import type { DocumentKind, Documents } from '#core/format/documents';
 import type { DocState, Step } from '../records/documents.server';
 import type { Answer, Editing, Happening, SaveStatus } from './documentState';
@@ -27,7 +27,7 @@ export type Editor<Doc> = {
 
 export type Moved<Doc> = { from: Doc; to: Doc } | null;
 
-type Kept<Doc> = { base: number; doc: Doc; at: number };
+type Kept<Doc> = { base: number; doc: Doc; at: number; by?: string };
 
 const SAVE_AFTER_MS = 450;
 /** A corner being dragged makes an edit a frame; the browser's store is written when the hand rests. */
@@ -50,7 +50,7 @@ function tabId(): string {
 async function keptEdit<K extends DocumentKind>(
   piece: string,
   kind: K,
-): Promise<{ key: string; base: number; doc: Documents[K] } | null> {
+): Promise<{ key: string; base: number; doc: Documents[K]; by: string } | null> {
   const own = keyOf(piece, kind, tabId());
   const keys = Object.keys(localStorage).filter((key) => key.startsWith(keyOf(piece, kind, '')));
   for (const key of [own, ...keys.filter((key) => key !== own)]) {
@@ -62,7 +62,7 @@ async function keptEdit<K extends DocumentKind>(
       const kept = JSON.parse(text) as Partial<Kept<unknown>> & { pattern?: unknown };
       if (key !== own && Date.now() - (kept.at ?? 0) < ORPHAN_MS) continue;
       const read = DOCUMENTS[kind].read(kept.doc ?? kept.pattern);
-      if (read.ok && typeof kept.base === 'number') return { key, base: kept.base, doc: read.doc };
+      if (read.ok && typeof kept.base === 'number') return { key, base: kept.base, doc: read.doc, by: kept.by ?? '' };
     } catch {
       // Not JSON: nothing of ours.
     }
@@ -111,6 +111,9 @@ export function useDocument<K extends DocumentKind>(
   const [shown, show] = useReducer((_: Editing<Doc>, next: Editing<Doc>) => next, loaded, beginning<Doc>);
   // What the driver works on: `shown` follows it, and is what is drawn.
   const work = useRef(shown);
+  // This page, to the server: what it wrote itself is no other page's, though the answer was lost on the way.
+  const [own] = useState((): string => crypto.randomUUID());
+  const by = useRef(own);
   const sending = useRef(Promise.resolve());
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const keeping = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
@@ -122,7 +125,7 @@ export function useDocument<K extends DocumentKind>(
 
   const keep = useCallback(() => {
     const { doc, server } = work.current;
-    const kept: Kept<Doc> = { base: server.number, doc, at: Date.now() };
+    const kept: Kept<Doc> = { base: server.number, doc, at: Date.now(), by: by.current };
     localStorage.setItem(keyOf(piece, kind, tabId()), JSON.stringify(kept));
   }, [kind, piece]);
 
@@ -145,7 +148,7 @@ export function useDocument<K extends DocumentKind>(
     const { doc, about, server } = work.current;
     // Only what one page did in a row is fine tuning: another page's version is never thinned.
     const tuned = about === '' ? '' : `${about} ${tabId()}`.slice(0, 80);
-    const answer = await ask<Doc>(url, { intent: 'save', base: server.number, doc, about: tuned });
+    const answer = await ask<Doc>(url, { intent: 'save', base: server.number, doc, about: tuned, by: by.current });
     if (outgrown(answer)) return;
     happen({ what: 'answered', answer });
     clearTimeout(keeping.current);
@@ -217,6 +220,8 @@ export function useDocument<K extends DocumentKind>(
     void keptEdit(piece, kind).then((found) => {
       if (!found || !here) return;
       localStorage.removeItem(found.key);
+      // It goes on as the page that made it, which is no more.
+      if (found.by !== '') by.current = found.by;
       happen({ what: 'taken-up', doc: found.doc, base: found.base });
       keep();
     });

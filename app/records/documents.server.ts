@@ -1,4 +1,4 @@
-import { and, desc, eq, max, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, max, sql } from 'drizzle-orm';
 import { emptyPattern } from '#core/card/emptyPattern';
 import type { DocumentKind, Documents } from '#core/format/documents';
 import { DOCUMENTS } from '#core/format/documents';
@@ -128,9 +128,28 @@ async function parentFor(
   return { parent: row.parent, thinned: true };
 }
 
+/** Whether all that came after `base`, up to the version in use, was written by one page. */
+async function onlyBy(
+  tx: Tx,
+  piece: string,
+  kind: DocumentKind,
+  base: number,
+  current: number,
+  by: string,
+): Promise<boolean> {
+  if (by === '' || current < base) return false;
+  const since = await tx
+    .select({ by: documents.by })
+    .from(documents)
+    .where(and(of(piece, kind), gt(documents.number, base)));
+  return since.length > 0 && since.every((row) => row.by === by);
+}
+
 /**
- * Stores a new version made from `base`. When the one in use is no longer `base`, nothing is stored and the document as
- * it stands comes back as `stale`. Null when there is no such piece.
+ * Stores a new version made from `base` by the open page `by`. When the one in use is no longer `base`, nothing is stored
+ * and the document as it stands comes back as `stale`, unless it is the same document, or nobody but that page has
+ * written since: then only the answers to its own saves were lost, and it goes on from them. Null when there is no such
+ * piece.
  */
 export function saveDocument<K extends DocumentKind>(
   piece: string,
@@ -138,18 +157,24 @@ export function saveDocument<K extends DocumentKind>(
   base: number,
   doc: Documents[K],
   about: string,
+  by = '',
 ): Promise<Saved<Documents[K]> | null> {
   return db.transaction(async (tx): Promise<Saved<Documents[K]> | null> => {
     if (!(await held(tx, piece))) return null;
     const current = await headOf(tx, piece, kind);
-    if (current !== base) return { kind: 'stale', state: await stateAt(tx, piece, kind, current) };
+    if (current !== base) {
+      const state = await stateAt(tx, piece, kind, current);
+      // Sent again because the answer was lost, or the same on two pages: it is there already.
+      if (!state.broken && JSON.stringify(state.doc) === JSON.stringify(doc)) return { kind: 'saved', state };
+      if (!(await onlyBy(tx, piece, kind, base, current, by))) return { kind: 'stale', state };
+    }
     const [last] = await tx
       .select({ number: max(documents.number) })
       .from(documents)
       .where(of(piece, kind));
     const number = (last?.number ?? 0) + 1;
-    const { parent, thinned } = await parentFor(tx, piece, kind, base, about);
-    if (thinned) await tx.delete(documents).where(at(piece, kind, base));
+    const { parent, thinned } = await parentFor(tx, piece, kind, current, about);
+    if (thinned) await tx.delete(documents).where(at(piece, kind, current));
     await tx.insert(documents).values({
       piece,
       kind,
@@ -157,6 +182,7 @@ export function saveDocument<K extends DocumentKind>(
       parent,
       version: DOCUMENTS[kind].version,
       about,
+      by,
       body: doc,
     });
     await takeUp(tx, piece, kind, number);

@@ -71,18 +71,18 @@ export async function createFit(piece: string, fit: FitRecord, outer?: Tx): Prom
 }
 
 /** Takes a trial back: it stays in the record, with when and why. */
-export const withdrawFit = (id: string, withdrawn: Withdrawn) =>
-  db.update(fits).set({ withdrawn }).where(eq(fits.id, id));
+export const withdrawFit = (id: string, withdrawn: Withdrawn, tx: Tx = db) =>
+  tx.update(fits).set({ withdrawn }).where(eq(fits.id, id));
 
-export const changeFit = (id: string, change: { at: string; held: FitRecord['held']; notes: string }) =>
-  db
+export const changeFit = (id: string, change: { at: string; held: FitRecord['held']; notes: string }, tx: Tx = db) =>
+  tx
     .update(fits)
     .set({ ...change, at: new Date(change.at) })
     .where(eq(fits.id, id));
 
 /** Puts down all that was read along one edge at one fit, in place of what was there. */
-export const saveFitEdge = (fit: string, edge: FitRecord['edges'][number]) =>
-  db
+export const saveFitEdge = (fit: string, edge: FitRecord['edges'][number], tx: Tx = db) =>
+  tx
     .insert(fitEdges)
     .values({ ...edge, fit })
     .onConflictDoUpdate({

@@ -1,6 +1,9 @@
 import { data } from 'react-router';
 import { z } from 'zod';
 
+/** What a page sends along with a record, so that sending it again does not write it again (`once`). */
+export const Key = z.object({ key: z.uuid().optional() });
+
 /** Parses what was sent by a schema; what does not fit comes back as 400 with a sentence that names the field. */
 export async function parsedJson<S extends z.ZodType>(request: Request, schema: S): Promise<z.output<S>> {
   const parsed = schema.safeParse(await request.json().catch(() => null));

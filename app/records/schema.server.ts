@@ -80,6 +80,8 @@ export const documents = pgTable(
     at: moment('at').notNull().defaultNow(),
     /** What the change was about: several in a row about one thing within a minute are thinned to the last. */
     about: text('about').notNull().default(''),
+    /** The open page that wrote it: it goes on from its own version though the answer to it was lost. */
+    by: text('by').notNull().default(''),
     body: jsonb('body').notNull(),
   },
   (t) => [
@@ -201,6 +203,12 @@ export const inspections = pgTable(
   },
   (t) => [index('inspections_piece').on(t.piece)],
 );
+
+/** Keys of requests that were done, so that one sent again is not done again; forgotten after some days. */
+export const requests = pgTable('requests', {
+  key: text('key').primaryKey(),
+  at: moment('at').notNull().defaultNow(),
+});
 
 /** One row: the shop's settings. */
 export const shop = pgTable('shop', {

@@ -75,9 +75,9 @@ export const addInspection = (piece: string, inspection: InspectionRecord, tx: T
   tx.insert(inspections).values({ ...inspection, piece, at: new Date(inspection.at) });
 
 /** What was done about a finding, written down later. False when there is no such inspection of the piece. */
-export const setRemedy = async (piece: string, id: string, remedy: string): Promise<boolean> =>
+export const setRemedy = async (piece: string, id: string, remedy: string, tx: Tx = db): Promise<boolean> =>
   (
-    await db
+    await tx
       .update(inspections)
       .set({ remedy })
       .where(and(eq(inspections.id, id), eq(inspections.piece, piece)))
@@ -90,9 +90,10 @@ export async function withdrawRecord(
   what: 'weld' | 'inspection',
   id: string,
   withdrawn: Withdrawn,
+  tx: Tx = db,
 ): Promise<boolean> {
   const table = what === 'weld' ? welds : inspections;
-  const changed = await db
+  const changed = await tx
     .update(table)
     .set({ withdrawn })
     .where(and(eq(table.id, id), eq(table.piece, piece)))

@@ -1,7 +1,8 @@
 import { data } from 'react-router';
 import { z } from 'zod';
 import { InspectionSchema, WeldSchema } from '#core/format/job';
-import { idOr404, parsedJson } from '../records/parse.server';
+import { once } from '../records/once.server';
+import { Key, idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
 import { addInspection, addWeld, inspectionsOf, setRemedy, weldsOf, withdrawRecord } from '../records/welds.server';
 import type { Route } from './+types/welds';
@@ -25,17 +26,16 @@ const Body = z.discriminatedUnion('intent', [
 export async function action({ request, params }: Route.ActionArgs) {
   const piece = await pieceById(idOr404(params.pieceId));
   if (!piece) throw data(null, { status: 404 });
-  const given = await parsedJson(request, Body);
-  if (given.intent === 'weld') await addWeld(piece.id, given.weld);
-  else if (given.intent === 'inspection') await addInspection(piece.id, given.inspection);
-  else {
-    const withdrawn = { at: new Date().toISOString(), why: given.intent === 'withdraw' ? given.why : '' };
+  const { key, ...given } = await parsedJson(request, Body.and(Key));
+  await once(key, async (tx) => {
+    if (given.intent === 'weld') return addWeld(piece.id, given.weld, tx);
+    if (given.intent === 'inspection') return addInspection(piece.id, given.inspection, tx);
     const found =
       given.intent === 'withdraw'
-        ? await withdrawRecord(piece.id, given.what, given.id, withdrawn)
-        : await setRemedy(piece.id, given.id, given.remedy);
+        ? await withdrawRecord(piece.id, given.what, given.id, { at: new Date().toISOString(), why: given.why }, tx)
+        : await setRemedy(piece.id, given.id, given.remedy, tx);
     if (!found) throw data(null, { status: 404 });
-  }
+  });
   const [welds, inspections] = await Promise.all([weldsOf(piece.id), inspectionsOf(piece.id)]);
   return Response.json({ welds, inspections });
 }
