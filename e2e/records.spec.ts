@@ -102,6 +102,38 @@ test('pages of anywhere else neither read nor write; what is too large is told b
   expect(await large.json()).toMatchObject({ message: expect.stringContaining('2 MB at most') });
 }); // prettier-ignore
 
+test('malformed at any door: a clear refusal, nothing stored, never a fault of the server', async ({ request }) => {
+  const piece = await aPiece(request);
+  const { name, part, side, metal, thicknessMm, thickness, structural, notes } = demoJob().pieces[0]!;
+  const facts = { name, part, side, metal, thicknessMm, thickness, structural, notes };
+  const fit = { at: new Date().toISOString(), held: 'clamps', notes: '', revision: 1, withdrawn: null, edges: [] };
+  const doors: [string, unknown][] = [
+    [`/pieces/${piece}/survey.data`, { ...facts, notes: 'nul \0' }],
+    [`/pieces/${piece}/survey.data`, { ...facts, name: 'half \ud83d' }],
+    [`/pieces/${piece}/survey.data`, { ...facts, thickness: { by: 'gauge', system: 'swg', gauge: 2 ** 40 } }],
+    [`/pieces/${piece}/survey.data`, '{"name":'],
+    [`/pieces/${crypto.randomUUID()}/survey.data`, facts],
+    [`/pieces/${piece}/fits`, { intent: 'new', fit: { ...fit, notes: 'half \udd27' } }],
+    [`/pieces/${piece}/fits`, { intent: 'new', fit: { ...fit, at: '0000-01-01T00:00:00.000Z' } }],
+    [`/pieces/${piece}/fits`, { intent: 'new', fit: { ...fit, revision: 2 ** 31 } }],
+    [`/pieces/${piece}/welds`, { intent: 'remedy', id: crypto.randomUUID(), remedy: 'no such' }],
+    [`/pieces/${piece}/documents/card`, { intent: 'save', base: 2 ** 31, doc: blank }],
+    [`/pieces/${piece}/documents/plan`, { intent: 'save', base: 0, doc: { version: 1, edges: [{ edge: 'a\0', meets: '', weld: null }] } }],
+    ['/shop.data', { name: '\ud800' }],
+    ['/shop.data', 'nonsense'],
+    ['/?index', '{}'],
+  ];
+  for (const [url, body] of doors) {
+    const answer = await request.post(url, {
+      data: typeof body === 'string' ? Buffer.from(body) : JSON.stringify(body),
+      headers: { 'Content-Type': 'application/json' },
+    });
+    expect([url, JSON.stringify(body).slice(0, 60), Math.floor(answer.status() / 100)]).toEqual([url, JSON.stringify(body).slice(0, 60), 4]);
+  }
+  expect((await request.get('/?search=%00')).status()).toBe(200);
+  expect((await request.get('/assets/gone.js')).status()).toBe(404);
+}); // prettier-ignore
+
 test('what cannot be a card, a reading or a weld is refused with the place and the reason', async ({ request }) => {
   const piece = await aPiece(request);
   await save(request, piece, 0);

@@ -7,6 +7,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { ReactNode } from 'react';
+import { cut } from '#core/card/cut';
 import { joinEdges, reshapeSide, setEdge, setSideLength } from '#core/card/edit';
 import { chordAlong } from '#core/card/foldPlace';
 import type { JointKind } from '#core/card/kinds';
@@ -88,7 +89,7 @@ export function EdgePanel({ edge, place, touched }: { edge: Edge; place: ReactNo
         label="Meets"
         value={meetsOf(plan, edge.id)}
         onChange={(event) =>
-          planEditor.edit(setPlan(plan, edge.id, { meets: event.target.value.slice(0, 120) }), `meets ${edge.id}`)
+          planEditor.edit(setPlan(plan, edge.id, { meets: cut(event.target.value, 120) }), `meets ${edge.id}`)
         }
         placeholder="What it comes up to: floor edge, old sill …"
       />

@@ -2,6 +2,7 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import { Suspense, lazy } from 'react';
+import { cut } from '#core/card/cut';
 import { HELD } from '#core/format/lists';
 import { Choice } from '../forms/Choice';
 import { Withdraw } from '../forms/Withdraw';
@@ -36,7 +37,7 @@ export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
         multiline
         minRows={2}
         value={notes}
-        onChange={(event) => set({ notes: event.target.value.slice(0, 4000) })}
+        onChange={(event) => set({ notes: cut(event.target.value, 4000) })}
         placeholder="Rocks, springs back, catches on the old flange …"
       />
       {changed && (

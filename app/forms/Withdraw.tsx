@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
+import { cut } from '#core/card/cut';
 import type { Withdrawn } from '#core/format/job';
 import { Moment } from '../frame/Moment';
 import { useDraft } from './useDraft';
@@ -46,7 +47,7 @@ export function Withdraw({
       <TextField
         label="Why it is taken back"
         value={draft.why}
-        onChange={(event) => set({ why: event.target.value.slice(0, 400) })}
+        onChange={(event) => set({ why: cut(event.target.value, 400) })}
         helperText="It stays in the record, marked so. Write the right one down anew."
       />
       <Button

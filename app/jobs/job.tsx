@@ -20,7 +20,7 @@ import { STAGES, roadOf } from '../piece/stages';
 import { documentsOfJob } from '../records/documents.server';
 import { lastFitsOfJob } from '../records/fits.server';
 import { archiveJob, changeJob, jobById } from '../records/jobs.server';
-import { idOr404, sentence } from '../records/parse.server';
+import { formOf, idOr404, sentence } from '../records/parse.server';
 import { archivePiece, duplicatePiece, piecesOfJob, printsOfJob } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
 import { inspectionsOfJob, weldsOfJob } from '../records/welds.server';
@@ -90,7 +90,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
 
 export async function action({ request, params }: Route.ActionArgs) {
   const id = idOr404(params.jobId);
-  const form = await request.formData();
+  const form = await formOf(request);
   const piece = () => idOr404(String(form.get('piece')));
   switch (form.get('intent')) {
     case 'change': {

@@ -7,13 +7,14 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useRef, useState } from 'react';
 import { Form, Link, data, redirect, useNavigation, useSubmit } from 'react-router';
+import { storable } from '#core/card/text';
 import { JobFactsSchema } from '#core/format/job';
 import { readJob } from '#core/format/readJob';
 import { Moment } from '../frame/Moment';
 import { problemSentence } from '../frame/sentences';
 import { importJob } from '../records/jobFile.server';
 import { archiveJob, createJob, listJobs } from '../records/jobs.server';
-import { idOr404, sentence } from '../records/parse.server';
+import { formOf, idOr404, sentence } from '../records/parse.server';
 import { patternsByJob } from '../records/pieces.server';
 import type { Route } from './+types/jobs';
 import { JobForm, NEW_JOB } from './JobForm';
@@ -25,7 +26,8 @@ const MOST_SHOWN = 8;
 
 export async function loader({ request }: Route.LoaderArgs) {
   const query = new URL(request.url).searchParams;
-  const search = query.get('search')?.trim() ?? '';
+  const asked = query.get('search')?.trim() ?? '';
+  const search = storable(asked) ? asked.slice(0, 200) : '';
   const archived = query.has('archived');
   const jobs = await listJobs(search, archived);
   const patterns = await patternsByJob(jobs.map((job) => job.id));
@@ -48,7 +50,7 @@ export async function loader({ request }: Route.LoaderArgs) {
 }
 
 export async function action({ request }: Route.ActionArgs) {
-  const form = await request.formData();
+  const form = await formOf(request);
   const intent = form.get('intent');
   if (intent === 'restore') {
     await archiveJob(idOr404(String(form.get('id'))), false);

@@ -19,7 +19,7 @@ export async function loader({ params }: Route.LoaderArgs) {
 export async function action({ request, params }: Route.ActionArgs) {
   const job = await jobById(idOr404(params.jobId));
   if (!job) throw data(null, { status: 404 });
-  const parsed = PieceFactsSchema.safeParse(await request.json());
+  const parsed = PieceFactsSchema.safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
   return redirect(`/pieces/${await createPiece(job.id, parsed.data)}/card`);
 }

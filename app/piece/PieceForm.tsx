@@ -10,6 +10,7 @@ import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useFetcher } from 'react-router';
+import { cut } from '#core/card/cut';
 import type { PieceFacts } from '#core/format/job';
 import { SIDES_OF_VEHICLE } from '#core/format/lists';
 import type { GaugeSystem } from '#core/metal/gauges';
@@ -83,12 +84,12 @@ export function PieceForm({
           value={facts.name}
           error={nameless}
           helperText={nameless ? 'Give it a name that everyone in the shop knows it by.' : undefined}
-          onChange={(event) => change({ name: event.target.value.slice(0, 80) })}
+          onChange={(event) => change({ name: cut(event.target.value, 80) })}
         />
         <TextField
           label="What part it is"
           value={facts.part}
-          onChange={(event) => change({ part: event.target.value.slice(0, 120) })}
+          onChange={(event) => change({ part: cut(event.target.value, 120) })}
           placeholder="Where it sits and what it does"
         />
         <Choice
@@ -112,7 +113,7 @@ export function PieceForm({
           multiline
           minRows={4}
           value={facts.notes}
-          onChange={(event) => change({ notes: event.target.value.slice(0, 8000) })}
+          onChange={(event) => change({ notes: cut(event.target.value, 8000) })}
           placeholder="What was found, what must stay, what gives the reference"
         />
       </Stack>

@@ -4,6 +4,15 @@ import { z } from 'zod';
 /** What a page sends along with a record, so that sending it again does not write it again (`once`). */
 export const Key = z.object({ key: z.uuid().optional() });
 
+/** A form as it was sent; 400 for what is none. */
+export async function formOf(request: Request): Promise<FormData> {
+  try {
+    return await request.formData();
+  } catch {
+    throw data({ message: 'What was sent could not be read as a form.' }, { status: 400 });
+  }
+}
+
 /** Parses what was sent by a schema; what does not fit comes back as 400 with a sentence that names the field. */
 export async function parsedJson<S extends z.ZodType>(request: Request, schema: S): Promise<z.output<S>> {
   const parsed = schema.safeParse(await request.json().catch(() => null));

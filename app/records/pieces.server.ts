@@ -1,4 +1,5 @@
 import { and, asc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { cut } from '#core/card/cut';
 import type { PatternDoc } from '#core/card/pattern';
 import { readPattern } from '#core/card/read';
 import { PieceFactsSchema } from '#core/format/job';
@@ -31,7 +32,9 @@ export async function createPiece(job: string, facts: PieceFacts): Promise<strin
   return row!.id;
 }
 
-export const changePiece = (id: string, facts: PieceFacts) => db.update(pieces).set(facts).where(eq(pieces.id, id));
+/** False when there is no such piece. */
+export const changePiece = async (id: string, facts: PieceFacts): Promise<boolean> =>
+  (await db.update(pieces).set(facts).where(eq(pieces.id, id)).returning({ id: pieces.id })).length > 0;
 
 export const archivePiece = (id: string, archived: boolean) =>
   db
@@ -46,7 +49,7 @@ export function duplicatePiece(id: string): Promise<string | null> {
     if (!piece) return null;
     const [copy] = await tx
       .insert(pieces)
-      .values({ ...factsOf(piece), name: `${piece.name} (copy)`.slice(0, 80), job: piece.job })
+      .values({ ...factsOf(piece), name: `${cut(piece.name, 72)} (copy)`, job: piece.job })
       .returning({ id: pieces.id });
     for (const kind of ['card', 'plan'] as const) await copyDocument(tx, id, copy!.id, kind);
     return copy!.id;

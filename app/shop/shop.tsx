@@ -9,6 +9,7 @@ import type { Strip } from '#core/blank/fold/testBend';
 import { combinedK, kFromStrip } from '#core/blank/fold/testBend';
 import type { Shop } from '#core/blank/shopSchema';
 import { ShopSchema } from '#core/blank/shopSchema';
+import { cut } from '#core/card/cut';
 import type { MetalId } from '#core/metal/metals';
 import { METALS, metalById } from '#core/metal/metals';
 import { Choice } from '../forms/Choice';
@@ -23,7 +24,7 @@ import type { Route } from './+types/shop';
 export const loader = async () => ({ shop: await shopSettings() });
 
 export async function action({ request }: Route.ActionArgs) {
-  const parsed = ShopSchema.safeParse(await request.json());
+  const parsed = ShopSchema.safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
   await saveShop(parsed.data);
   return { saved: true };
@@ -53,7 +54,7 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
           <TextField
             label="Name of the shop"
             value={shop.name}
-            onChange={(event) => change({ name: event.target.value.slice(0, 80) })}
+            onChange={(event) => change({ name: cut(event.target.value, 80) })}
           />
           <Choice
             label="Lengths are shown in, until someone presses U"

@@ -11,9 +11,9 @@ import type { Route } from './+types/survey';
 
 export async function action({ request, params }: Route.ActionArgs) {
   const id = idOr404(params.pieceId);
-  const parsed = PieceFactsSchema.safeParse(await request.json());
+  const parsed = PieceFactsSchema.safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
-  await changePiece(id, parsed.data);
+  if (!(await changePiece(id, parsed.data))) throw data(null, { status: 404 });
   return { saved: true };
 }
 

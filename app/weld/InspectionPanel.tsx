@@ -4,6 +4,7 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
+import { cut } from '#core/card/cut';
 import type { Edge } from '#core/card/pattern';
 import type { InspectionRecord } from '#core/format/job';
 import { INSPECTIONS } from '#core/format/lists';
@@ -107,17 +108,17 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
         label="What was seen"
         multiline
         value={finding}
-        onChange={(event) => set({ finding: event.target.value.slice(0, 2000) })}
+        onChange={(event) => set({ finding: cut(event.target.value, 2000) })}
       />
       {sound === false && (
         <TextField
           label="What was done about it (may follow later)"
           multiline
           value={remedy}
-          onChange={(event) => set({ remedy: event.target.value.slice(0, 2000) })}
+          onChange={(event) => set({ remedy: cut(event.target.value, 2000) })}
         />
       )}
-      <TextField label="Who looked" value={who} onChange={(event) => set({ who: event.target.value.slice(0, 60) })} />
+      <TextField label="Who looked" value={who} onChange={(event) => set({ who: cut(event.target.value, 60) })} />
       <Stack direction="row" spacing={1}>
         <Button
           variant="contained"

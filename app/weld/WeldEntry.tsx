@@ -6,6 +6,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
+import { cut } from '#core/card/cut';
 import type { WeldRecord } from '#core/format/job';
 import type { Unit } from '#core/measure/length';
 import { parseLength } from '#core/measure/writtenLength';
@@ -192,15 +193,15 @@ export function WeldEntry({
         {figure(unit === 'mm' ? 'Wire or rod, mm' : 'Wire or rod, inches', 'wire')}
       </Stack>
       <Stack direction="row" spacing={1}>
-        <TextField label="Feed" value={feed} onChange={(event) => set({ feed: event.target.value.slice(0, 40) })} />
-        <TextField label="Gas" value={gas} onChange={(event) => set({ gas: event.target.value.slice(0, 60) })} />
+        <TextField label="Feed" value={feed} onChange={(event) => set({ feed: cut(event.target.value, 40) })} />
+        <TextField label="Gas" value={gas} onChange={(event) => set({ gas: cut(event.target.value, 60) })} />
       </Stack>
-      <TextField label="Who welded" value={who} onChange={(event) => set({ who: event.target.value.slice(0, 60) })} />
+      <TextField label="Who welded" value={who} onChange={(event) => set({ who: cut(event.target.value, 60) })} />
       <TextField
         label="Note"
         multiline
         value={note}
-        onChange={(event) => set({ note: event.target.value.slice(0, 4000) })}
+        onChange={(event) => set({ note: cut(event.target.value, 4000) })}
         placeholder="Waited between, hammered while soft …"
       />
       {problem && (

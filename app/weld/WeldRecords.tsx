@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { cut } from '#core/card/cut';
 import { edgeOfRecord } from '#core/card/recordPlace';
 import { Withdraw } from '../forms/Withdraw';
 import { useDraft } from '../forms/useDraft';
@@ -139,7 +140,7 @@ function InspectionLine({ inspection, letter, post }: { inspection: Inspection; 
           <TextField
             label="What was done about it"
             value={remedy}
-            onChange={(event) => set({ remedy: event.target.value.slice(0, 2000) })}
+            onChange={(event) => set({ remedy: cut(event.target.value, 2000) })}
           />
           <Button
             variant="contained"

@@ -1,5 +1,9 @@
 import { z } from 'zod';
+import { text } from '../card/text';
 import { METAL_IDS } from '../metal/metals';
+
+/** More test bends than this are no shop's. */
+export const MOST_STRIPS = 500;
 
 export const StripSchema = z.object({
   thicknessMm: z.number().positive(),
@@ -13,14 +17,14 @@ export const StripSchema = z.object({
 
 /** What the shop does: its settings, from which every blank is reckoned. */
 export const ShopSchema = z.object({
-  name: z.string().max(80),
+  name: text(80),
   units: z.enum(['mm', 'in', 'inDecimal']),
   /** How days are written: day, month or year first. */
   dates: z.enum(['day', 'month', 'year']),
   rule: z.enum(['din6935', 'machinery', 'faa', 'k']),
   plainK: z.number().min(0).max(0.6),
   /** The shop's own test bends, by metal. Where there are any near the thickness in use, they come before the rule. */
-  strips: z.array(StripSchema.extend({ metal: z.enum(METAL_IDS) })),
+  strips: z.array(StripSchema.extend({ metal: z.enum(METAL_IDS) })).max(MOST_STRIPS),
   /** Where the edge of the clamping bar goes: on the tangent, on the middle of the bend, or one radius in from the tangent. */
   brakeLine: z.enum(['tangent', 'centre', 'radius-in']),
   relief: z.enum(['round', 'square', 'none']),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { MADE } from './kinds';
+import { text } from './text';
 
 /**
  * The pattern document: everything that is known of a piece's geometry, in millimetres, as it was measured on the card.
@@ -7,7 +8,7 @@ import { MADE } from './kinds';
  * x runs right, y runs up, the outline runs counter-clockwise, seen from the face. Whatever can be reckoned from it
  * (the blank above all) is not in it. Ids are short strings given by whoever makes the thing, never by the core.
  */
-const id = z.string().min(1).max(24);
+const id = text(24).min(1);
 const mm = z.number().finite().min(-100_000).max(100_000);
 const size = z.number().finite().min(0).max(100_000);
 
@@ -41,7 +42,7 @@ export type Joint = z.infer<typeof JointSchema>;
 
 export const EdgeSchema = z.object({
   id,
-  letter: z.string().min(1).max(3),
+  letter: text(3).min(1),
   /** Ids of the neighbouring sides it runs over, in outline order. */
   sides: z.array(id).min(1).max(4000),
   joint: JointSchema,
@@ -53,7 +54,7 @@ export const EdgeSchema = z.object({
     .array(
       z.object({
         id,
-        letter: z.string().min(1).max(3),
+        letter: text(3).min(1),
         span: z.object({ fromMm: mm, lengthMm: size }).nullable(),
       }),
     )

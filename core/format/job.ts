@@ -1,14 +1,14 @@
 import { z } from 'zod';
 import { PROCESSES } from '../card/kinds';
 import { PatternSchema } from '../card/pattern';
+import { text } from '../card/text';
 import { METAL_IDS } from '../metal/metals';
 import { PlanSchema } from '../weld/plan';
 import { HELD, INSPECTIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
 
-/** A moment, ISO 8601 in UTC. */
-const moment = z.iso.datetime();
-const text = (most: number) => z.string().max(most);
-const edge = z.string().max(24);
+/** A moment, ISO 8601 in UTC, in a year that somebody can mean. */
+const moment = z.iso.datetime().refine((at) => at >= '1900' && at < '2200', { error: 'a day between 1900 and 2200' });
+const edge = text(24);
 /** A number of a version of a document; what PostgreSQL calls an integer. */
 const version = z.number().int().min(0).max(2_147_483_647);
 
@@ -19,7 +19,11 @@ const withdrawn = WithdrawnSchema.nullable();
 
 /** How the thickness was chosen: by gauge number, typed in millimetres, or read with a micrometer. */
 export const ThicknessSchema = z.discriminatedUnion('by', [
-  z.object({ by: z.literal('gauge'), system: z.enum(['msg', 'gsg', 'swg', 'bs']), gauge: z.number().int() }),
+  z.object({
+    by: z.literal('gauge'),
+    system: z.enum(['msg', 'gsg', 'swg', 'bs']),
+    gauge: z.number().int().min(-20).max(100),
+  }),
   z.object({ by: z.literal('mm') }),
   z.object({ by: z.literal('micrometer') }),
 ]);

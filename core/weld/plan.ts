@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { text } from '../card/text';
 import { WeldPlanSchema } from './weldPlan';
 
 /**
@@ -6,8 +7,8 @@ import { WeldPlanSchema } from './weldPlan';
  * changing it leaves the card's own history alone.
  */
 export const EdgePlanSchema = z.object({
-  edge: z.string().min(1).max(24),
-  meets: z.string().max(120),
+  edge: text(24).min(1),
+  meets: text(120),
   /** Absent: as is usual for its joint. Null: not welded at all, whatever its joint. */
   weld: WeldPlanSchema.nullable().optional(),
 });
