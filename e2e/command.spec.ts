@@ -107,6 +107,22 @@ test('demo starts, Ctrl-C stops server and database, the next start keeps the da
   await app.stop();
 });
 
+test('a server that is killed, and a database that is, are told and started again; the data is there', async () => {
+  test.setTimeout(120_000);
+  const app = await start('demo');
+  await newJob('Before the crash');
+  const pidOf = (pattern: string) => execFileSync('pgrep', ['-f', pattern], { encoding: 'utf8' }).trim().split('\n')[0]!;
+  const listening = () => execFileSync('bash', ['-c', `ss -ltnpH 'sport = :${PORT}' | sed -n 's/.*pid=\\([0-9]*\\).*/\\1/p'`], { encoding: 'utf8' }).trim();
+  execFileSync('kill', ['-9', listening()]);
+  await expect(() => expect(app.said()).toContain('The server stopped by itself')).toPass({ timeout: 15_000 });
+  await expect(async () => expect(await answers()).toBe(true)).toPass({ timeout: 15_000 });
+  execFileSync('kill', ['-9', pidOf(`postgres -D ${data}/db`)]);
+  await expect(() => expect(app.said()).toContain('The database stopped')).toPass({ timeout: 15_000 });
+  await expect(async () => expect(await jobs()).toContain('Before the crash')).toPass({ timeout: 30_000 });
+  expect(await app.stop()).toBe(0);
+  expect(spawnSync('pgrep', ['-f', `postgres -D ${data}/db`]).status).toBe(1);
+}); // prettier-ignore
+
 test('a port that is taken is named before anything is begun', async () => {
   const squatter = createServer().listen(Number(PORT), '127.0.0.1');
   await new Promise((ready) => squatter.once('listening', ready));

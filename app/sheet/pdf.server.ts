@@ -1,17 +1,17 @@
-import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
 import { svgPath } from '#core/format/svg';
 import { line } from '#core/measure/segment';
 import type { Segment } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
+import { runsInWindow } from '#core/sheet/clip';
 import type { EdgeLabel, FoldLabel, Layers, PaperLabel } from '#core/sheet/layers';
 import { layersBox } from '#core/sheet/layers';
 import type { Paper, Tile, Tiling } from '#core/sheet/tiles';
 import { registerMarks, tilePages } from '#core/sheet/tiles';
+import { shippedFont } from './fonts.server';
 import type { MarkingSheet } from './markingTables';
 
 const POINTS_PER_MM = 72 / 25.4;
-const font = (name: string) => createRequire(import.meta.url).resolve(`@fontsource/${name}.woff`);
 const TEXT = 'barlow/files/barlow-latin-500-normal';
 const CONDENSED = 'barlow-condensed/files/barlow-condensed-latin-600-normal';
 
@@ -54,8 +54,8 @@ export function tiledPdf(
     pdf.on('end', () => resolve(Buffer.concat(chunks)));
     pdf.on('error', reject);
   });
-  pdf.registerFont('text', font(TEXT));
-  pdf.registerFont('condensed', font(CONDENSED));
+  pdf.registerFont('text', shippedFont(TEXT));
+  pdf.registerFont('condensed', shippedFont(CONDENSED));
   for (const tile of tiling.tiles) {
     pdf.addPage({ size: [tiling.pageWidthMm * POINTS_PER_MM, tiling.pageHeightMm * POINTS_PER_MM], margin: 0 });
     pdf.save().scale(POINTS_PER_MM);
@@ -73,22 +73,34 @@ function drawTile(pdf: Pdf, layers: Layers, labels: readonly PaperLabel[], tilin
   const { marginMm: m, windowWidthMm: w, windowHeightMm: h } = tiling;
   const on = ([x, y]: Vec): Vec => [m + x - tile.x, m + h - (y - tile.y)];
   const stroke = (path: readonly Segment[], closed: boolean) => pdf.path(svgPath(path, on, closed)).stroke();
+  // Only what can be seen on this page, with room for the width of a line and a hole's cross.
+  const window = { minX: tile.x - 3, minY: tile.y - 3, maxX: tile.x + w + 3, maxY: tile.y + h + 3 };
+  const seen = (s: Segment) => runsInWindow([s], window).length > 0;
   pdf.save().rect(m, m, w, h).clip();
   pdf.lineWidth(0.3).strokeColor('#000');
-  stroke(layers.cut, true);
+  for (const { segments, closed } of runsInWindow(layers.cut, window)) stroke(segments, closed);
   for (const hole of layers.holes) {
+    const reach = hole.diameterMm / 2 + 3;
+    const [hx, hy] = hole.centre;
+    if (hx + reach < window.minX || hx - reach > window.maxX || hy + reach < window.minY || hy - reach > window.maxY)
+      continue;
     const [x, y] = on(hole.centre);
     pdf.circle(x, y, hole.diameterMm / 2).stroke();
     pdf.moveTo(x - 2, y).lineTo(x + 2, y).moveTo(x, y - 2).lineTo(x, y + 2).lineWidth(0.15).stroke().lineWidth(0.3); // prettier-ignore
   }
   pdf.lineWidth(0.2).strokeColor('#1f4d85');
-  for (const [a, b] of layers.fold) stroke([line(a, b)], false);
+  for (const [a, b] of layers.fold) if (seen(line(a, b))) stroke([line(a, b)], false);
   pdf.strokeColor('#b8430a').dash(5, { space: 2 });
-  for (const [a, b] of layers.brake) stroke([line(a, b)], false);
+  for (const [a, b] of layers.brake) if (seen(line(a, b))) stroke([line(a, b)], false);
   pdf.strokeColor('#5d574e').dash(1.5, { space: 1.5 });
-  for (const s of layers.scribe) stroke([s], false);
+  for (const s of layers.scribe) if (seen(s)) stroke([s], false);
   pdf.undash();
   for (const label of labels) {
+    // What is written reaches some way to either side of its place.
+    const reach = label.kind === 'fold' ? label.lengthMm : 20;
+    const [lx, ly] = label.at;
+    if (lx + reach < window.minX || lx - reach > window.maxX || ly + reach < window.minY || ly - reach > window.maxY)
+      continue;
     if (label.kind === 'edge') drawTag(pdf, on(label.at), label);
     else drawFold(pdf, on(label.at), label);
   }
