@@ -1,5 +1,7 @@
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { inflateSync } from 'node:zlib';
 
 /** A table of a font file: its tag, checksum, and bytes. */
@@ -51,14 +53,27 @@ export function unpackedFont(woff: Buffer): Buffer {
   return font;
 }
 
-const known = new Map<string, Buffer>();
+const known = new Map<string, string>();
+let folder = '';
 
-/** A font that ships with the application, unpacked once. `name` is its file without ending, in @fontsource. */
-export function shippedFont(name: string): Buffer {
-  let font = known.get(name);
-  if (!font) {
-    font = unpackedFont(readFileSync(createRequire(import.meta.url).resolve(`@fontsource/${name}.woff`)));
-    known.set(name, font);
+/**
+ * A font that ships with the application as a file that a PDF takes as it is, unpacked once for the life of the server.
+ * A file, because the PDF library knows again only fonts that have a name: from memory it would read one anew for every
+ * cell of a table. `name` is the font's file without ending, in @fontsource.
+ */
+export function shippedFont(name: string): string {
+  let file = known.get(name);
+  if (!file) {
+    if (folder === '') {
+      folder = mkdtempSync(join(tmpdir(), 'patrone-fonts-'));
+      process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
+    }
+    file = join(folder, `${name.replace(/\W/g, '-')}.ttf`);
+    writeFileSync(
+      file,
+      unpackedFont(readFileSync(createRequire(import.meta.url).resolve(`@fontsource/${name}.woff`))),
+    );
+    known.set(name, file);
   }
-  return font;
+  return file;
 }

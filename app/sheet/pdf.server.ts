@@ -12,8 +12,9 @@ import { shippedFont } from './fonts.server';
 import type { MarkingSheet } from './markingTables';
 
 const POINTS_PER_MM = 72 / 25.4;
-const TEXT = 'barlow/files/barlow-latin-500-normal';
-const CONDENSED = 'barlow-condensed/files/barlow-condensed-latin-600-normal';
+// By its file and not by a name of ours: a registered font would be read anew for every cell of a table.
+const plainFont = () => shippedFont('barlow/files/barlow-latin-500-normal');
+const condensedFont = () => shippedFont('barlow-condensed/files/barlow-condensed-latin-600-normal');
 
 /** What each page says it is; `sheet` is the metal and its thickness, `date` the day of printing. */
 type Head = {
@@ -54,8 +55,6 @@ export function tiledPdf(
     pdf.on('end', () => resolve(Buffer.concat(chunks)));
     pdf.on('error', reject);
   });
-  pdf.registerFont('text', shippedFont(TEXT));
-  pdf.registerFont('condensed', shippedFont(CONDENSED));
   for (const tile of tiling.tiles) {
     pdf.addPage({ size: [tiling.pageWidthMm * POINTS_PER_MM, tiling.pageHeightMm * POINTS_PER_MM], margin: 0 });
     pdf.save().scale(POINTS_PER_MM);
@@ -116,7 +115,7 @@ function drawTile(pdf: Pdf, layers: Layers, labels: readonly PaperLabel[], tilin
 
 /** An edge's letter on its tag. */
 function drawTag(pdf: Pdf, [x, y]: Vec, { text }: EdgeLabel): void {
-  pdf.font('condensed').fontSize(5);
+  pdf.font(condensedFont()).fontSize(5);
   const half = pdf.widthOfString(text) / 2 + 1.2;
   const high = 3.2;
   const shape = [[-half, -high], [half + 1, -high], [half + 2.6, -high / 2], [half + 2.6, high / 2], [half + 1, high], [-half, high]]; // prettier-ignore
@@ -128,7 +127,7 @@ function drawTag(pdf: Pdf, [x, y]: Vec, { text }: EdgeLabel): void {
 
 /** What is said of a fold, written along it on a clear ground, and its hinge on the side that moves. */
 function drawFold(pdf: Pdf, [x, y]: Vec, { way, across, lengthMm, toward, text, more }: FoldLabel): void {
-  pdf.font('text').fontSize(3.2);
+  pdf.font(plainFont()).fontSize(3.2);
   const full = more && pdf.widthOfString(`${text} · ${more}`) < 0.5 * lengthMm ? `${text} · ${more}` : text;
   const half = pdf.widthOfString(full) / 2 + 1.2;
   let turn = (-Math.atan2(way[1], way[0]) * 180) / Math.PI;
@@ -170,9 +169,9 @@ function markingPages(pdf: Pdf, { begin, tables, prove }: MarkingSheet, head: He
   // Pages that a table runs on to are of the same size as the one it began on.
   pdf.options = { ...pdf.options, ...page };
   pdf.addPage(page);
-  pdf.fillColor('#000').strokeColor('#000').font('condensed').fontSize(17).text(`Marking out ${head.title}`);
+  pdf.fillColor('#000').strokeColor('#000').font(condensedFont()).fontSize(17).text(`Marking out ${head.title}`);
   pdf
-    .font('text')
+    .font(plainFont())
     .fontSize(9)
     .text(`revision ${head.revision} · ${head.job} · ${head.sheet} · ${head.date} · ${head.shop}`);
   pdf.moveDown(0.6).fontSize(10.5).text(`${begin} Lengths in ${head.lengths}.`);
@@ -180,14 +179,17 @@ function markingPages(pdf: Pdf, { begin, tables, prove }: MarkingSheet, head: He
   for (const { title, head: columns, rows, wide } of tables) {
     // A heading never stands alone at the foot of a page.
     if (pdf.y > pdf.page.maxY() - 70) pdf.addPage(page);
-    pdf.moveDown(0.9).font('condensed').fontSize(13).text(title).moveDown(0.25).font('text').fontSize(10);
+    pdf.moveDown(0.9).font(condensedFont()).fontSize(13).text(title).moveDown(0.25).font(plainFont()).fontSize(10);
     pdf.table({
       columnStyles: columns.map((_, i) => (i === wide ? '*' : i === 0 ? 62 : 105)),
       defaultStyle: { border: { bottom: line, top: 0, left: 0, right: 0 }, borderColor: '#999', padding: { top: 3, bottom: 3, left: 2, right: 8 } }, // prettier-ignore
-      data: [columns.map((text) => ({ text, font: { src: 'condensed', size: 10 }, type: 'TH' as const })), ...rows],
+      data: [
+        columns.map((text) => ({ text, font: { src: condensedFont(), size: 10 }, type: 'TH' as const })),
+        ...rows,
+      ],
     });
   }
-  if (prove) pdf.moveDown(0.9).font('text').fontSize(10.5).text(prove);
+  if (prove) pdf.moveDown(0.9).font(plainFont()).fontSize(10.5).text(prove);
 }
 
 /** Kept free at the top right for the key of the pages, mm. */
@@ -196,13 +198,13 @@ const KEY_MM = 42;
 /** What stands in the clear margin: name and revision, page name, key of the pages, check bars. */
 function drawMargin(pdf: Pdf, tiling: Tiling, tile: Tile, head: Head): void {
   const { marginMm: m, pageWidthMm: pw, pageHeightMm: ph } = tiling;
-  pdf.fillColor('#000').font('condensed').fontSize(6);
+  pdf.fillColor('#000').font(condensedFont()).fontSize(6);
   pdf.text(tile.name, m, 5.4, { lineBreak: false });
   pdf
     .fontSize(4.4)
     .text(`${head.title} · ${head.what} · revision ${head.revision}`, m + 14, 6.4, { lineBreak: false });
   pdf
-    .font('text')
+    .font(plainFont())
     .fontSize(2.8)
     .text(`${head.job} · ${head.sheet} · ${head.date} · ${head.shop}`, m + 14, 11, {
       lineBreak: false,
@@ -233,7 +235,7 @@ function bar(pdf: Pdf, x: number, y: number, way: 'across' | 'up', mm: number, l
   if (way === 'up') pdf.rotate(-90, { origin: [x, y] });
   pdf.moveTo(x, y).lineTo(x + mm, y).moveTo(x, y - 1.3).lineTo(x, y + 1.3).moveTo(x + mm, y - 1.3).lineTo(x + mm, y + 1.3).stroke(); // prettier-ignore
   pdf
-    .font('text')
+    .font(plainFont())
     .fontSize(2.8)
     .text(label, x + mm + 1.5, y - 1.6, { lineBreak: false });
   pdf.restore();
