@@ -15,7 +15,7 @@ async function aPiece(request: APIRequestContext): Promise<string> {
   const at = job.headers().location!;
   const { name, part, side, metal, thicknessMm, thickness, structural, notes } = demoJob().pieces[0]!;
   const piece = await request.post(`${at}/new-piece`, {
-    data: { name, part, side, metal, thicknessMm, thickness, structural, notes },
+    data: { mine: { name, part, side, metal, thicknessMm, thickness, structural, notes } },
     maxRedirects: 0,
   });
   return /pieces\/([^/]+)/.exec(piece.headers().location!)![1]!;
@@ -102,17 +102,55 @@ test('pages of anywhere else neither read nor write; what is too large is told b
   expect(await large.json()).toMatchObject({ message: expect.stringContaining('2 MB at most') });
 }); // prettier-ignore
 
+test('of two who change one record, each is heard where only they changed it; of one field two changed, the second is told', async ({ page, request }) => {
+  const piece = await aPiece(request);
+  const { name, part, side, metal, thicknessMm, thickness, structural, notes } = demoJob().pieces[0]!;
+  const since = { name, part, side, metal, thicknessMm, thickness, structural, notes };
+  const put = (mine: object) => request.post(`/pieces/${piece}/survey.data`, { data: { since, mine: { ...since, ...mine } } });
+  expect((await put({ notes: 'Braced.' })).status()).toBe(200);
+  expect((await put({ metal: 'dc04' })).status()).toBe(200);
+  const told = await put({ metal: 'dc06' });
+  expect(told.status()).toBe(409);
+  expect(await told.text()).toContain('DC04');
+  // A thickness and how it was chosen say one thing, whoever says it.
+  expect((await put({ thicknessMm: 2 })).status()).toBe(200);
+  expect((await put({ thickness: { by: 'gauge', system: 'swg', gauge: 18 } })).status()).toBe(409);
+
+  await page.goto(`/pieces/${piece}/survey`);
+  await expect(page.getByLabel('Notes')).toHaveValue('Braced.');
+  // In the page: typed over what another wrote meanwhile, shown both, and kept again it stands.
+  await expect(page.getByRole('button', { name: 'Keep' })).toBeEnabled();
+  await page.waitForLoadState('networkidle');
+  await page.getByLabel('What part it is').fill('Mine');
+  expect((await request.post(`/pieces/${piece}/survey.data`, { data: { since, mine: { ...since, part: 'Theirs' } } })).status()).toBe(200);
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: '“Theirs” there, “Mine” here' })).toBeVisible();
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('What part it is')).toHaveValue('Mine');
+
+  // The shop's test bends: what each page put in is there, whoever kept first.
+  const strip = (legAMm: number) => ({ thicknessMm: 1, radiusMm: 1.5, angleDeg: 90, flatMm: 100, legAMm, legBMm: 52, readingMm: 0.1, metal: 'dc06' });
+  const usual = { name: 'My shop', units: 'mm', dates: 'day', rule: 'din6935', plainK: 0.42, strips: [] as object[], brakeLine: 'tangent', relief: 'round', shortestFlangeMm: 6 };
+  const shop = (from: object[], to: object[]) => request.post('/shop.data', { data: { since: { ...usual, strips: from }, mine: { ...usual, strips: to } } });
+  for (const leg of [49, 50]) expect((await shop([], [strip(leg)])).status()).toBe(200);
+  await page.goto('/shop');
+  await expect(page.getByRole('button', { name: 'Take off' })).toHaveCount(2);
+  for (const leg of [49, 50]) expect((await shop([strip(leg)], [])).status()).toBe(200);
+}); // prettier-ignore
+
 test('malformed at any door: a clear refusal, nothing stored, never a fault of the server', async ({ request }) => {
   const piece = await aPiece(request);
   const { name, part, side, metal, thicknessMm, thickness, structural, notes } = demoJob().pieces[0]!;
   const facts = { name, part, side, metal, thicknessMm, thickness, structural, notes };
   const fit = { at: new Date().toISOString(), held: 'clamps', notes: '', revision: 1, withdrawn: null, edges: [] };
   const doors: [string, unknown][] = [
-    [`/pieces/${piece}/survey.data`, { ...facts, notes: 'nul \0' }],
-    [`/pieces/${piece}/survey.data`, { ...facts, name: 'half \ud83d' }],
-    [`/pieces/${piece}/survey.data`, { ...facts, thickness: { by: 'gauge', system: 'swg', gauge: 2 ** 40 } }],
+    [`/pieces/${piece}/survey.data`, { since: facts, mine: { ...facts, notes: 'nul \0' } }],
+    [`/pieces/${piece}/survey.data`, { since: facts, mine: { ...facts, name: 'half \ud83d' } }],
+    [`/pieces/${piece}/survey.data`, { since: facts, mine: { ...facts, thickness: { by: 'gauge', system: 'swg', gauge: 2 ** 40 } } }],
     [`/pieces/${piece}/survey.data`, '{"name":'],
-    [`/pieces/${crypto.randomUUID()}/survey.data`, facts],
+    [`/pieces/${crypto.randomUUID()}/survey.data`, { since: facts, mine: facts }],
     [`/pieces/${piece}/fits`, { intent: 'new', fit: { ...fit, notes: 'half \udd27' } }],
     [`/pieces/${piece}/fits`, { intent: 'new', fit: { ...fit, at: '0000-01-01T00:00:00.000Z' } }],
     [`/pieces/${piece}/fits`, { intent: 'new', fit: { ...fit, revision: 2 ** 31 } }],

@@ -1,13 +1,19 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 
 /** What is typed and not yet put in the record, by what it is about; kept in the browser. */
 const keyOf = (about: string) => `patrone:draft:${about}`;
 
 export const forgetDraft = (about: string): void => localStorage.removeItem(keyOf(about));
 
-function read<T>(about: string): T | null {
+/** What was typed, and of each field what stood there when it was first typed over. */
+type Kept<T> = { typed: Partial<T>; since: Partial<T> };
+
+function read<T>(about: string): Kept<T> | null {
   try {
-    return JSON.parse(localStorage.getItem(keyOf(about)) ?? 'null') as T | null;
+    const found = JSON.parse(localStorage.getItem(keyOf(about)) ?? 'null') as Kept<T> | Partial<T> | null;
+    if (found === null) return null;
+    // Drafts of an older program hold only what was typed.
+    return 'typed' in found && 'since' in found ? (found as Kept<T>) : { typed: found as Partial<T>, since: {} };
   } catch {
     return null;
   }
@@ -15,43 +21,78 @@ function read<T>(about: string): T | null {
 
 /**
  * A form's contents that survive picking something else, another stage, a reload, and a server that is away. `set` takes
- * part of the fields; `drop` forgets the draft, or of it what was `sent`, and goes back to `initial`. `kept` says that something typed is waiting.
+ * part of the fields; `drop` forgets the draft, or of it what was `sent`, and goes back to `initial`. `kept` says that
+ * something typed is waiting; `since` is the record as it stood where it was typed over, and `seen` puts there what
+ * another page wrote meanwhile, once the user was shown it.
  */
 export function useDraft<T extends object>(
   about: string,
   initial: T,
-): { draft: T; kept: boolean; set: (change: Partial<T>) => void; drop: (sent?: Partial<T>) => void } {
-  const [typed, setTyped] = useState<Partial<T> | null>(null);
+): {
+  draft: T;
+  since: T;
+  kept: boolean;
+  set: (change: Partial<T>) => void;
+  drop: (sent?: Partial<T>) => void;
+  seen: (now: T) => void;
+} {
+  const [held, setHeld] = useState<Kept<T> | null>(null);
+  const standing = useRef(initial);
+  useEffect(() => {
+    standing.current = initial;
+  });
   // Read after the first showing: the server that renders the page knows nothing of this browser.
   useEffect(() => {
-    const reading = setTimeout(() => setTyped((now) => now ?? read<Partial<T>>(about)), 0);
+    const reading = setTimeout(() => setHeld((now) => now ?? read<T>(about)), 0);
     return () => clearTimeout(reading);
   }, [about]);
+  const keep = useCallback(
+    (next: Kept<T>): Kept<T> => {
+      localStorage.setItem(keyOf(about), JSON.stringify(next));
+      return next;
+    },
+    [about],
+  );
   const set = useCallback(
     (change: Partial<T>) =>
-      setTyped((now) => {
-        const next = { ...now, ...change };
-        localStorage.setItem(keyOf(about), JSON.stringify(next));
-        return next;
+      setHeld((now) => {
+        const first = Object.keys(change).map((key) => [key, standing.current[key as keyof T]]);
+        const since = { ...(Object.fromEntries(first) as Partial<T>), ...now?.since };
+        return keep({ typed: { ...now?.typed, ...change }, since });
       }),
-    [about],
+    [keep],
   );
   const drop = useCallback(
     (sent?: Partial<T>) =>
-      setTyped((now) => {
-        // What was typed after it was sent has not arrived anywhere yet: that stays.
-        const left = Object.entries(now ?? {}).filter(
+      setHeld((now) => {
+        // What was typed after it was sent has not arrived anywhere yet: that stays, and stands on what was sent.
+        const left = Object.entries(now?.typed ?? {}).filter(
           ([key, value]) => sent && JSON.stringify(value) !== JSON.stringify(sent[key as keyof T]),
         );
         if (left.length === 0) {
           forgetDraft(about);
           return null;
         }
-        const next = Object.fromEntries(left) as Partial<T>;
-        localStorage.setItem(keyOf(about), JSON.stringify(next));
-        return next;
+        const since = Object.fromEntries(left.map(([key]) => [key, sent![key as keyof T]])) as Partial<T>;
+        return keep({ typed: Object.fromEntries(left) as Partial<T>, since });
       }),
-    [about],
+    [about, keep],
   );
-  return { draft: { ...initial, ...typed }, kept: typed !== null, set, drop };
+  const seen = useCallback(
+    (there: T) =>
+      setHeld((now) => {
+        if (!now) return now;
+        const keys = Object.keys(now.typed) as (keyof T)[];
+        return keep({ ...now, since: Object.fromEntries(keys.map((key) => [key, there[key]])) as Partial<T> });
+      }),
+    [keep],
+  );
+  return {
+    draft: { ...initial, ...held?.typed },
+    since: { ...initial, ...held?.since },
+    kept: held !== null,
+    set,
+    drop,
+    seen,
+  };
 }

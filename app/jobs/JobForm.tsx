@@ -8,23 +8,29 @@ import type { JobFacts } from '#core/format/job';
 
 export const NEW_JOB: JobFacts = { name: '', vehicle: '', owner: '', notes: '' };
 
+const factsOnly = ({ name, vehicle, owner, notes }: JobFacts): JobFacts => ({ name, vehicle, owner, notes });
+
 /** Name, vehicle, owner and notes of a job; a plain form that works before any script does. */
 export function JobForm({
   initial,
   intent,
   button,
   message,
+  since = initial,
   children,
 }: {
   initial: JobFacts;
   intent: string;
   button: string;
   message?: string;
+  /** The job as the user last saw it: another's changes since then are not undone. */
+  since?: JobFacts;
   children?: ReactNode;
 }) {
   return (
     <Form method="post">
       <input type="hidden" name="intent" value={intent} />
+      <input type="hidden" name="since" value={JSON.stringify(factsOnly(since))} />
       <Stack spacing={1.5}>
         <TextField
           name="name"

@@ -6,6 +6,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Form, Link, data, redirect } from 'react-router';
 import { emptyPattern } from '#core/card/emptyPattern';
+import type { JobFacts } from '#core/format/job';
 import { JobFactsSchema } from '#core/format/job';
 import { metalById } from '#core/metal/metals';
 import { emptyPlan } from '#core/weld/emptyPlan';
@@ -17,6 +18,7 @@ import { printDigest } from '../piece/printDigest';
 import { reckoned } from '../piece/reckoned';
 import type { Road } from '../piece/stages';
 import { STAGES, roadOf } from '../piece/stages';
+import { answerOf, changedOf } from '../records/changed.server';
 import { documentsOfJob } from '../records/documents.server';
 import { lastFitsOfJob } from '../records/fits.server';
 import { archiveJob, changeJob, jobById } from '../records/jobs.server';
@@ -88,16 +90,34 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   return { job: { id, name, vehicle, owner, notes, imported, archived: job.archived !== null }, archived, rows };
 }
 
+/** What the facts of a job are called, where two pages differ about one. */
+const JOB_WORDS = { name: 'Name', vehicle: 'Vehicle', owner: 'Owner', notes: 'Notes' };
+
+/** The job as it stood when the form was opened. */
+function parsedSince(form: FormData): unknown {
+  try {
+    return JSON.parse(String(form.get('since')));
+  } catch {
+    return null;
+  }
+}
+
 export async function action({ request, params }: Route.ActionArgs) {
   const id = idOr404(params.jobId);
   const form = await formOf(request);
   const piece = () => idOr404(String(form.get('piece')));
   switch (form.get('intent')) {
     case 'change': {
-      const parsed = JobFactsSchema.safeParse(Object.fromEntries(form));
+      const parsed = changedOf(JobFactsSchema).safeParse({
+        mine: Object.fromEntries(form),
+        since: parsedSince(form),
+      });
       if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
-      await changeJob(id, parsed.data);
-      return redirect(`/jobs/${id}`);
+      const { since, mine } = parsed.data;
+      const changed = await changeJob(id, since, mine);
+      if (!changed) throw data(null, { status: 404 });
+      if (changed.kind === 'saved') return redirect(`/jobs/${id}`);
+      return answerOf(changed, mine, JOB_WORDS, (_, value) => String(value));
     }
     case 'archive':
       await archiveJob(id, true);
@@ -137,6 +157,7 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
   const { job, rows, archived } = loaderData;
   const { showThin } = usePreferences();
   const [changing, setChanging] = useState(false);
+  const told = actionData && 'message' in actionData ? actionData : null;
   return (
     <>
       <Stack direction={{ xs: 'column', sm: 'row' }} spacing={1.5} sx={{ alignItems: { sm: 'flex-start' }, mb: 2.5 }}>
@@ -167,7 +188,8 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
             initial={job}
             intent="change"
             button="Keep"
-            message={actionData?.message}
+            message={told?.message}
+            since={told && 'now' in told ? (told.now as JobFacts) : job}
           >
             <Button color="inherit" onClick={() => setChanging(false)}>
               Not now

@@ -1,6 +1,7 @@
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { Link, data, redirect } from 'react-router';
+import { z } from 'zod';
 import { PieceFactsSchema } from '#core/format/job';
 import { orSay } from '../forms/orSay';
 import { forgetDraft } from '../forms/useDraft';
@@ -19,9 +20,9 @@ export async function loader({ params }: Route.LoaderArgs) {
 export async function action({ request, params }: Route.ActionArgs) {
   const job = await jobById(idOr404(params.jobId));
   if (!job) throw data(null, { status: 404 });
-  const parsed = PieceFactsSchema.safeParse(await request.json().catch(() => null));
+  const parsed = z.object({ mine: PieceFactsSchema }).safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
-  return redirect(`/pieces/${await createPiece(job.id, parsed.data)}/card`);
+  return redirect(`/pieces/${await createPiece(job.id, parsed.data.mine)}/card`);
 }
 
 export async function clientAction({ serverAction, params }: Route.ClientActionArgs) {

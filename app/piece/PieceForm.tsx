@@ -40,6 +40,27 @@ const SIDE_WORDS: Record<PieceFacts['side'], string> = {
   centre: 'Middle',
 };
 
+/** What the facts are called, where two pages differ about one. */
+export const FACT_WORDS: { [K in keyof PieceFacts]: string } = {
+  name: 'Name',
+  part: 'What part it is',
+  side: 'Side of the vehicle',
+  metal: 'Metal',
+  thicknessMm: 'Thickness',
+  thickness: 'Thickness chosen by',
+  structural: 'Part of what holds the vehicle up',
+  notes: 'Notes',
+};
+
+/** A fact as it is told. */
+export function factSaid(field: keyof PieceFacts, value: unknown): string {
+  if (field === 'metal') return metalById(value as PieceFacts['metal']).name;
+  if (field === 'side') return SIDE_WORDS[value as PieceFacts['side']];
+  if (field === 'thickness') return (value as PieceFacts['thickness']).by;
+  if (field === 'structural') return value ? 'yes' : 'no';
+  return field === 'thicknessMm' ? `${String(value)} mm` : String(value);
+}
+
 /** What a piece is and what it is made of. Sent to the page's own action; an answer with a message is shown. */
 export function PieceForm({
   about,
@@ -53,15 +74,21 @@ export function PieceForm({
   button: string;
   children?: ReactNode;
 }) {
-  const { draft: facts, kept, set: change, drop } = useDraft(about, initial);
+  const { draft: facts, since, kept, set: change, drop, seen } = useDraft(about, initial);
   const [nameless, setNameless] = useState(false);
-  const fetcher = useFetcher<{ message?: string; saved?: boolean }>();
+  const fetcher = useFetcher<{ message?: string; saved?: boolean; now?: PieceFacts }>();
+  // What another page wrote is shown; kept again, one's own stands.
+  const now = fetcher.data?.now;
+  useEffect(() => {
+    if (now) seen(now);
+  }, [now, seen]);
   const sent = useRef<PieceFacts | null>(null);
   const keep = () => {
     setNameless(facts.name.trim() === '');
     if (facts.name.trim() === '') return;
     sent.current = facts;
-    void fetcher.submit({ ...facts, name: facts.name.trim() }, { method: 'post', encType: 'application/json' });
+    const mine = { ...facts, name: facts.name.trim() };
+    void fetcher.submit({ mine, since }, { method: 'post', encType: 'application/json' });
   };
   const taken = fetcher.state === 'idle' && fetcher.data?.saved === true ? fetcher.data : null;
   // Once the server has it, the draft has done its work.

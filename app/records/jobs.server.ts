@@ -1,5 +1,8 @@
 import { and, count, desc, eq, getTableColumns, ilike, isNull, isNotNull, or } from 'drizzle-orm';
 import type { JobFacts } from '#core/format/job';
+import { mergedRecord } from '#core/format/merge';
+import type { Changed } from './changed.server';
+import { putMerged } from './changed.server';
 import { db } from './database.server';
 import { jobs, pieces } from './schema.server';
 
@@ -30,7 +33,17 @@ export async function createJob(facts: JobFacts): Promise<string> {
   return row!.id;
 }
 
-export const changeJob = (id: string, facts: JobFacts) => db.update(jobs).set(facts).where(eq(jobs.id, id));
+/** Changes what is said of a job since `since`; null when there is no such job. */
+export const changeJob = (id: string, since: JobFacts, mine: JobFacts): Promise<Changed<JobFacts> | null> =>
+  db.transaction(async (tx) => {
+    const [row] = await tx.select().from(jobs).where(eq(jobs.id, id)).for('update');
+    if (!row) return null;
+    const { name, vehicle, owner, notes } = row;
+    const now = { name, vehicle, owner, notes };
+    return putMerged(mergedRecord(since, mine, now), now, (facts) =>
+      tx.update(jobs).set(facts).where(eq(jobs.id, id)),
+    );
+  });
 
 export const archiveJob = (id: string, archived: boolean) =>
   db

@@ -4,6 +4,9 @@ import type { PatternDoc } from '#core/card/pattern';
 import { readPattern } from '#core/card/read';
 import { PieceFactsSchema } from '#core/format/job';
 import type { PieceFacts } from '#core/format/job';
+import { mergedRecord } from '#core/format/merge';
+import type { Changed } from './changed.server';
+import { putMerged } from './changed.server';
 import { db } from './database.server';
 import { copyDocument } from './documents.server';
 import { documents, heads, pieces, prints } from './schema.server';
@@ -32,9 +35,19 @@ export async function createPiece(job: string, facts: PieceFacts): Promise<strin
   return row!.id;
 }
 
-/** False when there is no such piece. */
-export const changePiece = async (id: string, facts: PieceFacts): Promise<boolean> =>
-  (await db.update(pieces).set(facts).where(eq(pieces.id, id)).returning({ id: pieces.id })).length > 0;
+/** A thickness and how it was chosen say one thing. */
+const TOGETHER = [['thicknessMm', 'thickness']] as const;
+
+/** Changes what is said of a piece since `since`; null when there is no such piece. */
+export const changePiece = (id: string, since: PieceFacts, mine: PieceFacts): Promise<Changed<PieceFacts> | null> =>
+  db.transaction(async (tx) => {
+    const [row] = await tx.select().from(pieces).where(eq(pieces.id, id)).for('update');
+    if (!row) return null;
+    const now = factsOf(row);
+    return putMerged(mergedRecord(since, mine, now, TOGETHER), now, (facts) =>
+      tx.update(pieces).set(facts).where(eq(pieces.id, id)),
+    );
+  });
 
 export const archivePiece = (id: string, archived: boolean) =>
   db

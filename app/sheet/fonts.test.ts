@@ -1,5 +1,5 @@
-import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
 import { shippedFont, unpackedFont } from './fonts.server';
 

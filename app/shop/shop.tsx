@@ -17,18 +17,31 @@ import { LengthField } from '../forms/LengthField';
 import { orSay } from '../forms/orSay';
 import { useDraft } from '../forms/useDraft';
 import { usePreferences } from '../frame/preferences';
+import { answerOf, changedOf } from '../records/changed.server';
 import { sentence } from '../records/parse.server';
-import { saveShop, shopSettings } from '../records/shop.server';
+import { changeShop, shopSettings } from '../records/shop.server';
 import type { Route } from './+types/shop';
 
 export const loader = async () => ({ shop: await shopSettings() });
 
 export async function action({ request }: Route.ActionArgs) {
-  const parsed = ShopSchema.safeParse(await request.json().catch(() => null));
+  const parsed = changedOf(ShopSchema).safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
-  await saveShop(parsed.data);
-  return { saved: true };
+  const { since, mine } = parsed.data;
+  return answerOf(await changeShop(since, mine), mine, SHOP_WORDS, (_, value) => String(value));
 }
+
+/** What the settings are called, where two pages differ about one. */
+const SHOP_WORDS = {
+  name: 'Name of the shop',
+  units: 'Lengths are shown in',
+  dates: 'Days are written',
+  rule: 'Bends are reckoned by',
+  plainK: 'K',
+  brakeLine: 'The edge of the clamping bar',
+  relief: 'Reliefs',
+  shortestFlangeMm: 'Shortest flat beyond a bend, mm',
+};
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
 
@@ -36,8 +49,12 @@ export const meta: Route.MetaFunction = () => [{ title: 'Shop settings · Patron
 
 /** How the shop works: the rule its bends are reckoned by, its brake, its own test bends. */
 export default function ShopPage({ loaderData }: Route.ComponentProps) {
-  const { draft: shop, kept, set: change, drop } = useDraft<Shop>('shop', loaderData.shop);
-  const fetcher = useFetcher<{ message?: string; saved?: boolean }>();
+  const { draft: shop, since, kept, set: change, drop, seen } = useDraft<Shop>('shop', loaderData.shop);
+  const fetcher = useFetcher<{ message?: string; saved?: boolean; now?: Shop }>();
+  const now = fetcher.data?.now;
+  useEffect(() => {
+    if (now) seen(now);
+  }, [now, seen]);
   const taken = fetcher.state === 'idle' && fetcher.data?.saved === true ? fetcher.data : null;
   // Once the server has it, the draft has done its work.
   const sent = useRef<Shop | null>(null);
@@ -136,7 +153,7 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
           disabled={!kept || fetcher.state !== 'idle'}
           onClick={() => {
             sent.current = shop;
-            void fetcher.submit(shop, { method: 'post', encType: 'application/json' });
+            void fetcher.submit({ mine: shop, since }, { method: 'post', encType: 'application/json' });
           }}
         >
           Keep these settings

@@ -3,18 +3,21 @@ import Typography from '@mui/material/Typography';
 import { data } from 'react-router';
 import { PieceFactsSchema } from '#core/format/job';
 import { orSay } from '../forms/orSay';
-import { PieceForm } from '../piece/PieceForm';
+import { FACT_WORDS, PieceForm, factSaid } from '../piece/PieceForm';
 import { usePiece } from '../piece/pieceContext';
+import { answerOf, changedOf } from '../records/changed.server';
 import { idOr404, sentence } from '../records/parse.server';
 import { changePiece } from '../records/pieces.server';
 import type { Route } from './+types/survey';
 
 export async function action({ request, params }: Route.ActionArgs) {
   const id = idOr404(params.pieceId);
-  const parsed = PieceFactsSchema.safeParse(await request.json().catch(() => null));
+  const parsed = changedOf(PieceFactsSchema).safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
-  if (!(await changePiece(id, parsed.data))) throw data(null, { status: 404 });
-  return { saved: true };
+  const { since, mine } = parsed.data;
+  const changed = await changePiece(id, since, mine);
+  if (!changed) throw data(null, { status: 404 });
+  return answerOf(changed, mine, FACT_WORDS, factSaid);
 }
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
