@@ -26,7 +26,7 @@ const run = (args: string[], more: { input?: string; env?: Record<string, string
 }; // prettier-ignore
 
 /** Starts the application and waits for its address; `stop` is Ctrl-C, and waits until all of it is gone. */
-async function start(verb: 'demo' | 'start', args: string[] = [], answer = ''): Promise<{ said: () => string; stop: () => Promise<number | null> }> {
+async function start(verb: 'demo' | 'start', args: string[] = [], answer = ''): Promise<{ said: () => string; stop: () => Promise<number | null>; kill: () => void }> {
   const child: ChildProcess = spawn(PATRONE, [verb, ...args], { env: env(), cwd: '/', detached: true });
   let said = '';
   child.stdout!.on('data', (chunk) => (said += String(chunk)));
@@ -35,6 +35,8 @@ async function start(verb: 'demo' | 'start', args: string[] = [], answer = ''): 
   await expect(() => expect(said).toContain(`Patrone is ready: http://127.0.0.1:${PORT}`)).toPass({ timeout: 60_000 });
   return {
     said: () => said,
+    // The script alone, with no chance to tidy up.
+    kill: () => process.kill(child.pid!, 'SIGKILL'),
     stop: () =>
       new Promise((gone) => {
         child.once('exit', gone);
@@ -120,6 +122,13 @@ test('a server that is killed, and a database that is, are told and started agai
   await expect(() => expect(app.said()).toContain('The database stopped')).toPass({ timeout: 15_000 });
   await expect(async () => expect(await jobs()).toContain('Before the crash')).toPass({ timeout: 30_000 });
   expect(await app.stop()).toBe(0);
+
+  // The script killed, and what it started left running: the next one says how to stop that.
+  const left = await start('start');
+  left.kill();
+  expect(run(['start']).err).toContain('./patrone stop');
+  expect(run(['stop']).out).toContain('Stopped the server and the database.');
+  expect(run(['stop']).out).toContain('Nothing was running.');
   expect(spawnSync('pgrep', ['-f', `postgres -D ${data}/db`]).status).toBe(1);
 }); // prettier-ignore
 

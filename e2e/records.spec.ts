@@ -246,6 +246,12 @@ test('files: each kind with its type and name; none without a blank; odd names a
     expect(got.headers()['content-disposition']).toMatch(/step-well-tray-\w+-r1\.\w+/);
     expect((await got.body()).length).toBeGreaterThan(100);
   }
+  // To read a file notes nothing; that it went out is said by the page that sends it.
+  const road = async () => (await (await request.get(`/pieces/${piece}/sheet`)).text()).match(/aria-label="Sheet: [^"]*"/)![0];
+  expect(await road()).toContain('Not printed');
+  expect((await request.post(`/pieces/${piece}/pattern/blank.pdf`)).status()).toBe(200);
+  expect(await road()).toContain('done, Printed');
+  expect((await request.post(`/pieces/${piece}/pattern/blank.exe`)).status()).toBe(404);
   expect((await request.get(`/pieces/${piece}/pattern/blank.exe`)).status()).toBe(404);
   expect((await request.get(`/pieces/${piece}/pattern/..%2f..%2fpackage.json`)).status()).toBe(404);
   expect((await request.get(`/pieces/${piece}/pattern/blank.pdf?paper=b7`)).status()).toBe(404);

@@ -2,7 +2,8 @@ import { useEffect, useState } from 'react';
 import { isRouteErrorResponse } from 'react-router';
 import { Lost } from './Lost';
 
-type Standing = 'asking' | 'ok' | 'server' | 'database';
+/** What was found out: nothing yet, that all answers, that the server does not, or what it says is wrong. */
+type Standing = 'asking' | 'ok' | 'server' | { wrong: string };
 
 const KEPT = 'Nothing you saved is lost; what you were typing on a card is kept in this browser.';
 
@@ -16,7 +17,7 @@ export function Failure({ error }: { error: unknown }) {
     let here = true;
     const tell = (found: Standing) => here && setStanding(found);
     fetch('/health').then(
-      (answer) => tell(answer.ok ? 'ok' : 'database'),
+      async (answer) => tell(answer.ok ? 'ok' : { wrong: await answer.text() }),
       () => tell('server'),
     );
     return () => {
@@ -25,8 +26,7 @@ export function Failure({ error }: { error: unknown }) {
   }, []);
   if (standing === 'server')
     return <Lost title="The server does not answer" text={`Is it still running? ${KEPT} Try again in a moment.`} />;
-  if (standing === 'database')
-    return <Lost title="The database does not answer" text={`The server runs, but without its database it can show nothing. ${KEPT} Try again in a moment.`} />; // prettier-ignore
+  if (typeof standing === 'object') return <Lost title="The server runs, but" text={`${standing.wrong} ${KEPT}`} />;
   const what = isRouteErrorResponse(error)
     ? `The server answered ${error.status}${error.statusText ? ` (${error.statusText})` : ''}.`
     : error instanceof Error

@@ -31,15 +31,12 @@ const TYPES: Record<string, string> = {
   csv: 'text/csv; charset=utf-8',
 };
 
-/** A pattern leaving the house: the revision in use, drawn as asked, and noted as sent out. */
-export async function loader({ params, request }: Route.LoaderArgs) {
+/** What a file of a piece is made from: the documents in use, and the blank they give. */
+async function leaving(params: Route.LoaderArgs['params']) {
   const id = z.uuid().safeParse(params.pieceId);
   const file = z.enum(FILES).safeParse(params.file);
-  const paper = z
-    .enum(Object.keys(PAPERS) as [Paper, ...Paper[]])
-    .safeParse(new URL(request.url).searchParams.get('paper') ?? 'a4');
   const piece = id.success ? await pieceById(id.data) : null;
-  if (!piece || !file.success || !paper.success) throw new Response(null, { status: 404 });
+  if (!piece || !file.success) throw new Response(null, { status: 404 });
   const [job, card, plan, shop] = await Promise.all([
     jobById(piece.job),
     documentState(piece.id, 'card'),
@@ -49,10 +46,26 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const metal = metalById(piece.metal);
   const found = reckoned(card.doc, metal, piece.thicknessMm, shop).development;
   if (!found.ok) throw new Response('There is no blank yet: mend the card first.', { status: 422 });
-
   const { development } = found;
-  const [what, ending] = file.data.split('.') as [string, string];
   const plugs = plugHoles(plugsOnBlank(card.doc, plan.doc, piece.thicknessMm, development));
+  return { piece, file: file.data, job, card, shop, metal, development, plugs };
+}
+
+/** Notes that a pattern leaves the house, with what it is made from. Asked for by the page; reading a file notes nothing. */
+export async function action({ params }: Route.ActionArgs) {
+  const { piece, file, card, shop, metal, development, plugs } = await leaving(params);
+  await notePrint(piece.id, file, card.number, printDigest(development, plugs, metal, piece.thicknessMm, shop));
+  return Response.json({ noted: true });
+}
+
+/** A pattern leaving the house: the card in use, drawn as asked. */
+export async function loader({ params, request }: Route.LoaderArgs) {
+  const paper = z
+    .enum(Object.keys(PAPERS) as [Paper, ...Paper[]])
+    .safeParse(new URL(request.url).searchParams.get('paper') ?? 'a4');
+  if (!paper.success) throw new Response(null, { status: 404 });
+  const { piece, file, job, card, shop, metal, development, plugs } = await leaving(params);
+  const [what, ending] = file.split('.') as [string, string];
   // On paper as on the screen it was asked from.
   const { unit } = preferencesFrom(request.headers.get('cookie') ?? '', shop);
   const bare = (mm: number, digits = 1) => formatLength(mm, unit, digits, false);
@@ -86,8 +99,6 @@ export async function loader({ params, request }: Route.LoaderArgs) {
         : ending === 'dxf'
           ? toDxf(layers)
           : foldCsv(development);
-  const digest = printDigest(development, plugs, metal, piece.thicknessMm, shop);
-  await notePrint(piece.id, file.data, card.number, digest);
   const name = `${piece.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}-${what}-r${card.number}.${ending}`;
   return new Response(body as BodyInit, {
     headers: {

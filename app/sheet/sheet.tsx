@@ -41,8 +41,12 @@ export default function SheetStage() {
     maxY: Math.max(...tiling.tiles.map((t) => t.y + tiling.windowHeightMm)),
   };
   const file = (ending: string, query = '') => `/pieces/${id}/pattern/${what}.${ending}${query}`;
-  // The server notes which revision went out; the rail should show it once the file has been asked for.
-  const noted = () => setTimeout(() => void revalidator.revalidate(), 1500);
+  // That it went out is noted by this page; the file itself can be read by anyone who looks without noting anything.
+  const note = (href: string) =>
+    void fetch(href, { method: 'POST', keepalive: true }).then(
+      () => revalidator.revalidate(),
+      () => undefined,
+    );
   const unsaved = patternEditor.status !== 'saved' || planEditor.status !== 'saved';
   const download = (label: string, href: string, about: string, contained = false) => (
     <Box>
@@ -52,7 +56,7 @@ export default function SheetStage() {
         size={contained ? 'large' : 'medium'}
         href={href}
         download
-        onClick={noted}
+        onClick={() => note(href)}
         disabled={unsaved}
       >
         {label}
