@@ -140,6 +140,31 @@ test('of two who change one record, each is heard where only they changed it; of
   for (const leg of [49, 50]) expect((await shop([strip(leg)], [])).status()).toBe(200);
 }); // prettier-ignore
 
+test('one impossible card is one impossible card: its job and its own page open, say what is wrong, and it is mended', async ({ page, request }) => {
+  const piece = await aPiece(request);
+  await save(request, piece, 0);
+  const turn = (i: number, by: number) => ((i * by) % 997) / 2;
+  const corners = Array.from({ length: 997 }, (_, i) => ({ id: `c${i}`, x: turn(i, 421), y: turn(i, 655) }));
+  const sides = corners.map((c, i) => ({ id: `s${i}`, from: c.id, to: `c${(i + 1) % 997}`, shape: { kind: 'line' } }));
+  const edges = [{ id: 'e0', letter: 'A', sides: sides.map((s) => s.id), joint: { kind: 'free', trimMm: 0 } }];
+  const shuffled = { ...blank, corners, sides, edges, folds: [], holes: [], base: null };
+  const holes = Array.from({ length: 2000 }, (_, i) => ({ id: `h${i}`, x: 100, y: 100, diameterMm: 8 }));
+  expect((await save(request, piece, 1, shuffled)).status()).toBe(200);
+  expect((await save(request, piece, 2, { ...blank, holes })).status()).toBe(200);
+  for (const [step, says] of [['holes', /and \d+ more like the last/i], ['points', /crosses itself/]] as const) {
+    await page.goto(`/pieces/${piece}/card`);
+    await expect(page.getByText(says).first()).toBeVisible();
+    expect(await page.getByRole('list', { name: 'To mend or to mind' }).getByRole('listitem').count()).toBeLessThan(20);
+    await page.getByRole('link', { name: /^Back to/ }).click();
+    await expect(page.getByRole('link', { name: /Step-well tray/ })).toBeVisible();
+    if (step === 'holes') expect((await request.post(`/pieces/${piece}/documents/card`, { data: { intent: 'undo', base: 3 } })).status()).toBe(200);
+  }
+  await page.getByRole('link', { name: /Step-well tray/ }).click();
+  await page.goto(`/pieces/${piece}/blank`);
+  await page.getByRole('button', { name: 'Back to the last card that gave a blank' }).click();
+  await expect(page.getByRole('button', { name: /^Blank \d/ })).toBeVisible();
+}); // prettier-ignore
+
 test('malformed at any door: a clear refusal, nothing stored, never a fault of the server', async ({ request }) => {
   const piece = await aPiece(request);
   const { name, part, side, metal, thicknessMm, thickness, structural, notes } = demoJob().pieces[0]!;
