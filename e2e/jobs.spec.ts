@@ -135,6 +135,8 @@ test('the shop’s own test bends come before the table, with how far they can b
   await page.getByRole('button', { name: 'Take off' }).click();
   await page.getByRole('button', { name: 'Keep these settings' }).click();
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Take off' })).toHaveCount(0);
 }); // prettier-ignore
 
 test('where nothing is yet, each stage says what to do', async ({ page }) => {

@@ -138,6 +138,8 @@ test('of two who change one record, each is heard where only they changed it; of
   await page.goto('/shop');
   await expect(page.getByRole('button', { name: 'Take off' })).toHaveCount(2);
   for (const leg of [49, 50]) expect((await shop([strip(leg)], [])).status()).toBe(200);
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Take off' })).toHaveCount(0);
 }); // prettier-ignore
 
 test('one impossible card is one impossible card: its job and its own page open, say what is wrong, and it is mended', async ({ page, request }) => {

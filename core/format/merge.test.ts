@@ -40,6 +40,17 @@ test('each field comes from whoever changed it, whichever of the two came first;
   );
 });
 
+test('the order in which a database gives back the fields of an item is no difference', () => {
+  const strip = (legs: number[]) => legs.map((legMm) => ({ metal: 'dc01', legMm, sheet: { mm: 1, by: 'mm' } }));
+  const kept = (legs: number[]) => legs.map((legMm) => ({ sheet: { by: 'mm', mm: 1 }, legMm, metal: 'dc01' }));
+  const merged = mergedRecord({ strips: strip([1, 2]) }, { strips: strip([2, 3]) }, { strips: kept([1, 2, 4]) });
+  expect(merged).toEqual({ ok: true, merged: { strips: [...kept([2, 4]), ...strip([3])] } });
+  expect(mergedRecord({ a: strip([1]) }, { a: strip([1]) }, { a: kept([1]) })).toEqual({
+    ok: true,
+    merged: { a: kept([1]) },
+  });
+});
+
 test('a field that both changed and not alike is a clash by name; lists never clash: nothing put in is lost', () => {
   const since: R = { name: 'a', metal: 'x', mm: 1, by: 'mm', list: [1, 2, 3] };
   expect(merge(since, { ...since, name: 'b' }, { ...since, name: 'c', metal: 'y' })).toEqual({ ok: false, clashes: ['name'] });

@@ -1,7 +1,16 @@
 /** What becomes of a record that two changed from one beginning: merged, or the fields that both changed and not alike. */
 export type Merged<T> = { ok: true; merged: T } | { ok: false; clashes: (keyof T & string)[] };
 
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+/** Whether two values of JSON say the same, in whatever order their fields stand: a database has an order of its own. */
+function same(a: unknown, b: unknown): boolean {
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
+  if (Array.isArray(a) !== Array.isArray(b)) return false;
+  const [left, right] = [a as Record<string, unknown>, b as Record<string, unknown>];
+  const keys = Object.keys(left);
+  return (
+    keys.length === Object.keys(right).length && keys.every((key) => key in right && same(left[key], right[key]))
+  );
+}
 
 /** A list in which one put some in and took some out, as the other left it: what both did is done. */
 function mergedList(since: readonly unknown[], mine: readonly unknown[], now: readonly unknown[]): unknown[] {
