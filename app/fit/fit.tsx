@@ -5,7 +5,6 @@ import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
 import { byLetter, outlineOf } from '#core/card/outline';
 import type { Edge } from '#core/card/pattern';
-import type { EdgeLie } from '#core/fit/lie';
 import { lieOf } from '#core/fit/lie';
 import { wantedAlong } from '#core/fit/target';
 import type { FitRecord } from '#core/format/job';
@@ -13,8 +12,6 @@ import { box } from '#core/measure/path';
 import { weldOf } from '#core/weld/planned';
 import { isJoined } from '#core/weld/start';
 import { Drawing } from '../drawing/Drawing';
-import type { GapLie } from '../drawing/marks';
-import { GapSign } from '../drawing/marks';
 import { Choice } from '../forms/Choice';
 import { usePost } from '../forms/usePost';
 import { FoldAway } from '../frame/FoldAway';
@@ -26,6 +23,7 @@ import { lieSentence } from '../frame/words';
 import { EdgeStory } from '../piece/EdgeStory';
 import { NoBlank } from '../piece/NoBlank';
 import { usePick, usePiece } from '../piece/pieceContext';
+import { EdgeLine, signOf } from './EdgeLine';
 import { EdgeReadings } from './EdgeReadings';
 import { FitPicture } from './FitPicture';
 import { FitSheet } from './FitSheet';
@@ -242,14 +240,6 @@ export default function FitStage() {
 /** Narrower than this the drawer lies under the drawing (see StageLayout). */
 const NARROW = '(max-width: 899px)';
 
-/** The mark of an edge as a whole: the way that most of what is out on it is out. */
-function signOf(lie: EdgeLie | null): GapLie {
-  if (!lie || lie.read === 0) return 'unread';
-  if (lie.good) return 'right';
-  const count = { tight: lie.tight.length, wide: lie.wide.length, proud: lie.proud.length, low: lie.low.length };
-  return (Object.keys(count) as (keyof typeof count)[]).sort((a, b) => count[b] - count[a])[0]!;
-}
-
 /** With no edge in hand: what to do next, and that a reading has nowhere to go. */
 function NoEdgeInHand({ next }: { next: { letter: string; go: () => void } | null }) {
   const lost = useReadingKeys(() => null);
@@ -271,48 +261,3 @@ const grown = (b: { minX: number; minY: number; maxX: number; maxY: number }) =>
   const by = 0.06 * Math.max(b.maxX - b.minX, b.maxY - b.minY);
   return { minX: b.minX - by, minY: b.minY - by, maxX: b.maxX + by, maxY: b.maxY + by };
 };
-
-function EdgeLine({
-  letter,
-  said,
-  state,
-  picked,
-  onPick,
-}: {
-  letter: string;
-  said: string;
-  state: GapLie;
-  picked: boolean;
-  onPick: () => void;
-}) {
-  return (
-    <Box
-      component="button"
-      type="button"
-      onClick={onPick}
-      aria-pressed={picked}
-      sx={{
-        font: 'inherit',
-        color: 'inherit',
-        textAlign: 'left',
-        cursor: 'pointer',
-        display: 'flex',
-        alignItems: 'center',
-        gap: 1.2,
-        minHeight: 46,
-        px: 1.2,
-        bgcolor: picked ? 'var(--torch-ground)' : 'var(--chalk)',
-        border: '1.5px solid',
-        borderColor: picked ? 'var(--torch)' : 'var(--rule)',
-      }}
-    >
-      <Box component="span" className="condensed" sx={{ fontSize: '1.3rem', fontWeight: 600, minWidth: 26 }}>
-        {letter}
-      </Box>
-      <GapSign lie={state} />
-      <Box component="span" sx={{ lineHeight: 1.2 }}>
-        {said}
-      </Box>
-    </Box>
-  );
-}

@@ -1,0 +1,58 @@
+import Box from '@mui/material/Box';
+import type { EdgeLie } from '#core/fit/lie';
+import type { GapLie } from '../drawing/marks';
+import { GapSign } from '../drawing/marks';
+
+/** The mark of an edge as a whole: the way that most of what is out on it is out. */
+export function signOf(lie: EdgeLie | null): GapLie {
+  if (!lie || lie.read === 0) return 'unread';
+  if (lie.good) return 'right';
+  const count = { tight: lie.tight.length, wide: lie.wide.length, proud: lie.proud.length, low: lie.low.length };
+  return (Object.keys(count) as (keyof typeof count)[]).sort((a, b) => count[b] - count[a])[0]!;
+}
+
+/** How an edge lies, in one line to be touched. */
+export function EdgeLine({
+  letter,
+  said,
+  state,
+  picked,
+  onPick,
+}: {
+  letter: string;
+  said: string;
+  state: GapLie;
+  picked: boolean;
+  onPick: () => void;
+}) {
+  return (
+    <Box
+      component="button"
+      type="button"
+      onClick={onPick}
+      aria-pressed={picked}
+      sx={{
+        font: 'inherit',
+        color: 'inherit',
+        textAlign: 'left',
+        cursor: 'pointer',
+        display: 'flex',
+        alignItems: 'center',
+        gap: 1.2,
+        minHeight: 46,
+        px: 1.2,
+        bgcolor: picked ? 'var(--torch-ground)' : 'var(--chalk)',
+        border: '1.5px solid',
+        borderColor: picked ? 'var(--torch)' : 'var(--rule)',
+      }}
+    >
+      <Box component="span" className="condensed" sx={{ fontSize: '1.3rem', fontWeight: 600, minWidth: 26 }}>
+        {letter}
+      </Box>
+      <GapSign lie={state} />
+      <Box component="span" sx={{ lineHeight: 1.2 }}>
+        {said}
+      </Box>
+    </Box>
+  );
+}
