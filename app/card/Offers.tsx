@@ -1,11 +1,9 @@
-import type { KeyboardEvent } from 'react';
 import type { Vec } from '#core/measure/vector';
-import { useView } from '../drawing/Drawing';
+import { PHONE_PX, useView } from '../drawing/Drawing';
+import { Pickable } from '../drawing/marks';
 
 export type Offer = { label: string; key: string; act: () => void };
 
-/** Narrower drawings are on a phone. */
-const PHONE_PX = 480;
 const HIGH = 46;
 const GAP = 6;
 /** How far from the place the offers hang, pixels. */
@@ -47,35 +45,28 @@ export function Offers({ at, out, offers }: { at: Vec; out: Vec; offers: readonl
 type SlipProps = { label: string; hotkey: string; act: () => void; x: number; y: number; wide: number };
 
 function Slip({ label, hotkey, act, x, y, wide }: SlipProps) {
-  const keyed = (event: KeyboardEvent) => {
-    if (event.key !== 'Enter' && event.key !== ' ') return;
-    event.preventDefault();
-    act();
-  };
   return (
+    // What is done here is no touch of the card beneath.
     <g
-      role="button"
-      tabIndex={0}
-      aria-label={label}
-      aria-keyshortcuts={hotkey}
-      className="pickable"
-      style={{ cursor: 'pointer' }}
       transform={`translate(${x} ${y})`}
-      onClick={(event) => {
-        event.stopPropagation();
-        act();
-      }}
+      onClick={(event) => event.stopPropagation()}
       onPointerDown={(event) => event.stopPropagation()}
-      onKeyDown={keyed}
     >
-      <path d={`M9 0H${wide}V${HIGH}H9L0 ${HIGH - 9}V9Z`} fill="var(--panel)" stroke="var(--torch)" strokeWidth={2} />
-      <circle cx={12} cy={HIGH / 2} r={3.4} fill="none" stroke="var(--torch)" strokeWidth={1.6} />
-      <text x={24} y={HIGH / 2 + 6} fontFamily="Barlow" fontSize={17} fontWeight={500} fill="var(--ink)">
-        {label}
-      </text>
-      <text x={wide - 12} y={HIGH / 2 + 5} textAnchor="end" className="figure" fontSize={13} fill="var(--pencil)">
-        {hotkey}
-      </text>
+      <Pickable label={label} hotkey={hotkey} onPick={act}>
+        <path
+          d={`M9 0H${wide}V${HIGH}H9L0 ${HIGH - 9}V9Z`}
+          fill="var(--panel)"
+          stroke="var(--torch)"
+          strokeWidth={2}
+        />
+        <circle cx={12} cy={HIGH / 2} r={3.4} fill="none" stroke="var(--torch)" strokeWidth={1.6} />
+        <text x={24} y={HIGH / 2 + 6} fontFamily="Barlow" fontSize={17} fontWeight={500} fill="var(--ink)">
+          {label}
+        </text>
+        <text x={wide - 12} y={HIGH / 2 + 5} textAnchor="end" className="figure" fontSize={13} fill="var(--pencil)">
+          {hotkey}
+        </text>
+      </Pickable>
     </g>
   );
 }

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { moveCorner } from '#core/card/edit';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { alongEdge } from '#core/card/foldPlace';
 import { countingIds } from '#core/card/kinds';
@@ -9,7 +10,7 @@ import { pointAlong } from '#core/measure/run';
 import { spread } from '#core/measure/spread.arbitrary';
 import type { Vec } from '#core/measure/vector';
 import { distance } from '#core/measure/vector';
-import { keyStep, movedAlong, placeOn } from './hand';
+import { asItLies, keyStep, movedAlong, placeOn } from './hand';
 
 /** A round-about card, some sides bowed, the first two sides one edge. */
 const card: fc.Arbitrary<PatternDoc> = fc
@@ -62,4 +63,19 @@ test('arrow keys lead a place along its edge and back, stop at its ends, and beg
   );
   expect([keyStep('mm', false), keyStep('mm', true)]).toEqual([0.5, 10]);
   expect([keyStep('in', false) / 25.4, keyStep('in', true) / 25.4]).toEqual([1 / 32, 1 / 2]);
+});
+
+test('a place in hand keeps to its edge when the card is changed under it, and is gone with its side', () => {
+  fc.assert(
+    fc.property(card, fc.nat(7), spread(1, 20), fc.nat(7), spread(-15, 15), (doc, which, mm, corner, by) => {
+      const edge = doc.edges[which % doc.edges.length]!;
+      const at = placeOn(doc, edge, mm)!;
+      const c = doc.corners[corner % doc.corners.length]!;
+      const moved = moveCorner(doc, c.id, [c.x + by, c.y - by]);
+      const now = asItLies(moved, at)!;
+      expect(alongEdge(moved, now.spot)!.atMm).toBeCloseTo(mm, 5);
+      expect(distance(now.point, pointAlong(segmentsOfEdge(moved, edge), mm)!)).toBeLessThan(1e-6);
+      expect(asItLies({ ...doc, sides: doc.sides.filter((s) => s.id !== at.place.side) }, at)).toBeNull();
+    }),
+  );
 });

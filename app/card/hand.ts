@@ -27,6 +27,13 @@ export function placeOn(pattern: PatternDoc, edge: Edge, mm: number): SnappedPla
   return place && spot && point ? { place, spot, point, reason: 'free' } : null;
 }
 
+/** A place as it lies on the card now: what it was touched on may have been changed since. Null when it is no more. */
+export function asItLies(pattern: PatternDoc, at: SnappedPlace): SnappedPlace | null {
+  const spot = spotOf(pattern, at.place);
+  const point = spot && pointOfSpot(pattern, spot);
+  return spot && point ? { ...at, spot, point } : null;
+}
+
 /** The place `byMm` farther along its edge; from the middle where none is in hand yet. */
 export function movedAlong(
   pattern: PatternDoc,

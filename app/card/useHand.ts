@@ -8,7 +8,7 @@ import { useKeys } from '../frame/keys';
 import { usePreferences } from '../frame/preferences';
 import { usePick, usePiece } from '../piece/pieceContext';
 import type { Hand } from './hand';
-import { keyStep, movedAlong } from './hand';
+import { asItLies, keyStep, movedAlong } from './hand';
 import { newFold } from './newFold';
 import { newId } from './newId';
 
@@ -35,7 +35,7 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
   const { pick, setPick } = usePick();
   const { unit } = usePreferences();
   const [held, take] = useState<Hand | null>(null);
-  const hand = held && stands(pattern, held, pick) ? held : null;
+  const hand = held && handNow(pattern, held, pick);
 
   const doing: Doing = {
     take,
@@ -134,12 +134,17 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
   return { hand, doing };
 }
 
-/** Whether what the hand is at is still there, and still goes with what is picked. */
-function stands(pattern: PatternDoc, hand: Hand, pick: ReturnType<typeof usePick>['pick']): boolean {
-  const has = (side: string) => pattern.sides.some((s) => s.id === side);
-  if (hand.kind === 'place') return pick?.kind === 'edge' && pick.id === hand.edge && has(hand.at.spot.side);
-  if (hand.kind === 'inside') return pick === null;
-  return pick === null && has(hand.from.spot.side) && (hand.to === null || has(hand.to.at.spot.side));
+/** What the hand is at, as it lies on the card now; null when it is gone or no longer goes with what is picked. */
+function handNow(pattern: PatternDoc, hand: Hand, pick: ReturnType<typeof usePick>['pick']): Hand | null {
+  if (hand.kind === 'place') {
+    const at = pick?.kind === 'edge' && pick.id === hand.edge ? asItLies(pattern, hand.at) : null;
+    return at && { ...hand, at };
+  }
+  if (pick !== null) return null;
+  if (hand.kind === 'inside') return hand;
+  const from = asItLies(pattern, hand.from);
+  const to = hand.to && asItLies(pattern, hand.to.at);
+  return from && { kind: 'fold', from, to: hand.to && to && { edge: hand.to.edge, at: to } };
 }
 
 /** A corner as a place on the outline: the start of the side that leaves it. */

@@ -6,7 +6,7 @@ import type { PatternDoc } from '#core/card/pattern';
 import { segmentLength } from '#core/measure/segment';
 import { mix } from '#core/measure/vector';
 import { usePreferences } from '../frame/preferences';
-import { useView } from './Drawing';
+import { PHONE_PX, useView } from './Drawing';
 import { Datum, EdgeTag, Figure, Hinge, HoleMark, Pickable, Threads, leftOf, usePathData } from './marks';
 import type { Pick } from './pick';
 import { hangTags, tagHalfWidth } from './tags';
@@ -144,9 +144,6 @@ export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tag
     </g>
   );
 }
-
-/** Narrower drawings are on a phone. */
-const PHONE_PX = 480;
 
 type CardEdgeProps = {
   id: string;

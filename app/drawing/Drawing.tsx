@@ -24,6 +24,8 @@ export const useView = (): View => useContext(ViewContext);
 
 const useBrowserLayoutEffect = typeof window === 'undefined' ? useEffect : useLayoutEffect;
 const FIRST_SIZE: Size = { width: 900, height: 560 };
+/** Narrower drawings are on a phone: there is no room for more than letters. */
+export const PHONE_PX = 500;
 /** Clear ground round the piece for its tags; more at the top where something lies over the drawing. */
 const MARGIN_PX = 78;
 const TOP_PX = 130;
@@ -31,7 +33,7 @@ const TOP_PX = 130;
 function fitted(bounds: Bounds, size: Size, overlaid: boolean): Stand {
   const w = Math.max(1, bounds.maxX - bounds.minX);
   const h = Math.max(1, bounds.maxY - bounds.minY);
-  const small = size.width < 500;
+  const small = size.width < PHONE_PX;
   const margin = small ? 56 : MARGIN_PX;
   const top = !overlaid ? margin : small ? 84 : TOP_PX;
   const scale = Math.max(0.02, Math.min((size.width - 2 * margin) / w, (size.height - margin - top) / h));

@@ -25,11 +25,14 @@ const flip = ([x, y]: Vec): Vec => [x, -y];
 export function Pickable({
   label,
   picked,
+  hotkey,
   onPick,
   children,
 }: {
   label: string;
-  picked: boolean;
+  /** Left out by what is done and not picked. */
+  picked?: boolean;
+  hotkey?: string;
   onPick?: () => void;
   children: ReactNode;
 }) {
@@ -45,6 +48,7 @@ export function Pickable({
       tabIndex={0}
       aria-label={label}
       aria-pressed={picked}
+      aria-keyshortcuts={hotkey}
       onClick={onPick}
       onKeyDown={keyed}
       style={{ cursor: 'pointer' }}

@@ -18,6 +18,7 @@ import { FoldAway } from '../frame/FoldAway';
 import { Moment } from '../frame/Moment';
 import { StageLayout } from '../frame/StageLayout';
 import type { TallyFigure } from '../frame/Tally';
+import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { lieSentence } from '../frame/words';
 import { EdgeStory } from '../piece/EdgeStory';
@@ -189,11 +190,7 @@ export default function FitStage() {
             </Box>
           )}
           {edge && <EdgeStory edgeId={edge.id} />}
-          {post.problem && (
-            <Box role="alert" sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}>
-              {post.problem}
-            </Box>
-          )}
+          {post.problem && <Told>{post.problem}</Told>}
           <Button
             variant={fits.length === 0 ? 'contained' : 'outlined'}
             size="large"

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
+import { isTyping } from '../frame/keys';
 
-/** What a caliper types, which is a keyboard: digits, a sign, a point; never two seconds between two of them. */
+/** What a caliper types, which is a keyboard: digits, a sign, a point; one right after the other. */
 const READING = /^[0-9.,+\-−]$/;
 /** The next key of one reading comes within this; a hand that goes from stop to stop is slower. */
 const BURST_MS = 150;
@@ -23,7 +24,7 @@ export function useReadingKeys(field: () => HTMLInputElement | null): string | n
     const pressed = (event: KeyboardEvent) => {
       const { target, key } = event;
       if (replaying || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (target instanceof HTMLElement && /^(input|textarea|select)$/i.test(target.tagName)) return;
+      if (isTyping(target)) return;
       const burst = performance.now() - last < BURST_MS && typed !== '';
       if (key === 'Enter' && burst) {
         event.preventDefault();

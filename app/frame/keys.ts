@@ -4,7 +4,7 @@ import { useEffect, useRef } from 'react';
 export type KeyMap = Record<string, ((shift: boolean) => void) | undefined>;
 
 /** Whether a key belongs to what has the focus: a field being typed in, a list being stepped through. */
-const taken = (target: EventTarget | null): boolean =>
+export const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || /^(input|textarea|select)$/i.test(target.tagName));
 
 /** Keys that a focused button or an open list wants for itself. */
@@ -24,7 +24,7 @@ export function useKeys(map: KeyMap, { first = false } = {}): void {
   });
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || taken(event.target)) return;
+      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || isTyping(event.target)) return;
       if (OWN_OF_CONTROLS.test(event.key) && onControl(event.target)) return;
       const letter = /^[a-z]$/i.test(event.key);
       const name = letter
@@ -45,7 +45,7 @@ export function useEscapeLeavesField(): void {
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
       const field = event.target;
-      if (event.key !== 'Escape' || event.defaultPrevented || !(field instanceof HTMLElement) || !taken(field))
+      if (event.key !== 'Escape' || event.defaultPrevented || !(field instanceof HTMLElement) || !isTyping(field))
         return;
       // After the field has put back what stood in it.
       setTimeout(() => field.blur());

@@ -1,10 +1,10 @@
-import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import type { ReactNode } from 'react';
 import { Form } from 'react-router';
 import type { JobFacts } from '#core/format/job';
+import { Told } from '../frame/Told';
 
 export const NEW_JOB: JobFacts = { name: '', vehicle: '', owner: '', notes: '' };
 
@@ -62,11 +62,7 @@ export function JobForm({
           defaultValue={initial.notes}
           slotProps={{ htmlInput: { maxLength: 8000 } }}
         />
-        {message && (
-          <Box role="alert" sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}>
-            {message}
-          </Box>
-        )}
+        {message && <Told>{message}</Told>}
         <Stack direction="row" spacing={1}>
           <Button type="submit" variant="contained">
             {button}

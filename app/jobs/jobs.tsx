@@ -11,6 +11,7 @@ import { storable } from '#core/card/text';
 import { JobFactsSchema } from '#core/format/job';
 import { readJob } from '#core/format/readJob';
 import { Moment } from '../frame/Moment';
+import { Told } from '../frame/Told';
 import { problemSentence } from '../frame/sentences';
 import { importJob } from '../records/jobFile.server';
 import { archiveJob, createJob, listJobs } from '../records/jobs.server';
@@ -232,14 +233,7 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
           </Button>
         </Form>
       </Stack>
-      {refused && (
-        <Box
-          role="alert"
-          sx={{ mt: 1, p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}
-        >
-          {refused} Nothing was taken in.
-        </Box>
-      )}
+      {refused && <Told>{refused} Nothing was taken in.</Told>}
     </>
   );
 }

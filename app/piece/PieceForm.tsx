@@ -19,6 +19,7 @@ import { METALS, metalById } from '#core/metal/metals';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { useDraft } from '../forms/useDraft';
+import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 
 export const NEW_PIECE: PieceFacts = {
@@ -153,11 +154,7 @@ export function PieceForm({
           help={metalById(facts.metal).about}
         />
         <Thickness facts={facts} onChange={change} />
-        {fetcher.data?.message && (
-          <Box role="alert" sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}>
-            {fetcher.data.message}
-          </Box>
-        )}
+        {fetcher.data?.message && <Told>{fetcher.data.message}</Told>}
         <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap', alignItems: 'center' }}>
           <Button type="submit" variant="contained" size="large" disabled={fetcher.state !== 'idle'}>
             {button}

@@ -11,6 +11,7 @@ import { Drawing } from '../drawing/Drawing';
 import { usePost } from '../forms/usePost';
 import { StageLayout } from '../frame/StageLayout';
 import type { TallyFigure } from '../frame/Tally';
+import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { JOINT_WORDS } from '../frame/words';
 import { EdgeStory } from '../piece/EdgeStory';
@@ -130,11 +131,7 @@ export default function WeldStage() {
             />
           )}
           {seam && <InspectionPanel key={`look ${seam.edge.id}`} edge={seam.edge} post={post} />}
-          {post.problem && (
-            <Box role="alert" sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}>
-              {post.problem}
-            </Box>
-          )}
+          {post.problem && <Told>{post.problem}</Told>}
           <WeldRecords
             edge={edge?.id ?? null}
             post={post}
