@@ -6,6 +6,8 @@ export type Offer = { label: string; key: string; act: () => void };
 
 const HIGH = 46;
 const GAP = 6;
+/** Kept clear along the rim of the picture, pixels. */
+const RIM = 6;
 /** How far from the place the offers hang, pixels. */
 const AWAY = 74;
 
@@ -20,9 +22,13 @@ export function Offers({ at, out, offers }: { at: Vec; out: Vec; offers: readonl
   const [x, y] = px(at);
   const wide = Math.max(0, ...slips.map((o) => o.label.length)) * 8.6 + 58;
   const high = slips.length * (HIGH + GAP) - GAP;
-  const held = (value: number, most: number) => Math.max(6, Math.min(most - 6, value));
-  const left = held(x + out[0] * (AWAY + wide / 2) - wide / 2, width - wide);
-  const top = held(y - out[1] * (AWAY + high / 2 - 20) - high / 2, height - high);
+  // Beside the piece; where that is out of the picture above or below the place, last over the piece: never on the place.
+  const ways: Vec[] = [out, [0, 1], [0, -1], [-out[0], -out[1]]];
+  const corners = ways.map((way): Vec => [x + way[0] * (AWAY + wide / 2) - wide / 2, y - way[1] * (AWAY + high / 2 - 20) - high / 2]); // prettier-ignore
+  const inPicture = ([l, t]: Vec) => l >= RIM && t >= RIM && l + wide <= width - RIM && t + high <= height - RIM;
+  const held = (value: number, most: number) => Math.max(RIM, Math.min(most - RIM, value));
+  const [l, t] = corners.find(inPicture) ?? corners[0]!;
+  const [left, top] = [held(l, width - wide), held(t, height - high)];
   return (
     <g>
       {slips.length > 0 && (

@@ -113,7 +113,8 @@ export default function KeyCard({ open, onClose }: { open: boolean; onClose: () 
               </Box>
             ))}
           </Box>
-          <Box component="section" aria-label="Marks">
+          {/* A phone has no keys: what the marks mean comes first there. */}
+          <Box component="section" aria-label="Marks" sx={{ order: { xs: -1, sm: 0 } }}>
             <Typography variant="h2">Marks</Typography>
             {MARKS.map(([mark, said]) => (
               <Box key={said} sx={{ display: 'flex', gap: 2, alignItems: 'center', lineHeight: 1.2 }}>
