@@ -22,11 +22,16 @@ import { useEscapeLeavesField } from './frame/keys';
 import { PreferencesProvider, preferencesFrom } from './frame/preferences';
 import { theme } from './frame/theme';
 import { shopSettings } from './records/shop.server';
+import { asked, viewerIn } from './records/viewer.server';
 
-export async function loader({ request }: Route.LoaderArgs) {
-  const shop = await shopSettings();
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const viewer = context.get(viewerIn);
+  const shop = await shopSettings(viewer);
   return { preferences: preferencesFrom(request.headers.get('cookie') ?? '', shop), shopName: shop.name };
 }
+
+/** Whatever is asked of whatever route passes here first. */
+export const middleware: Route.MiddlewareFunction[] = [asked];
 
 /** Read once: only the shop's own page changes what is read here. */
 export const shouldRevalidate = ({ formAction }: ShouldRevalidateFunctionArgs) => formAction === '/shop';

@@ -2,13 +2,16 @@ import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { eq, lt, sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
-import { asking, db, pool } from '#app/records/database.server';
+import { asking, dbOf, pool } from '#app/records/database.server';
 import { exportJob, importJob } from '#app/records/jobFile.server';
 import { jobs, requests, shop } from '#app/records/schema.server';
+import { Viewer } from '#app/records/viewer.server';
 import { writeJob } from '#core/format/job';
 import { readJob } from '#core/format/readJob';
 import { demoJob } from '../demo/job';
 
+const viewer = Viewer.shop;
+const db = dbOf(viewer);
 const MIGRATIONS = resolve(process.cwd(), 'app/records/migrations');
 
 /** Refuses a database that a newer program has written: this one would not understand what is in it. */
@@ -47,11 +50,11 @@ async function main([chore, argument]: string[]): Promise<void> {
           sql`select exists(select 1 from ${jobs}) or exists(select 1 from ${shop}) as any`,
         )
       ).rows;
-      if (argument === '--reset' || !any) await importJob(demo);
+      if (argument === '--reset' || !any) await importJob(viewer, demo);
       return;
     }
     case 'export': {
-      const job = await exportJob(argument ?? '');
+      const job = await exportJob(viewer, argument ?? '');
       if (!job) throw new Error(`No job ${argument}`);
       process.stdout.write(writeJob(job));
       return;
@@ -59,7 +62,7 @@ async function main([chore, argument]: string[]): Promise<void> {
     case 'import': {
       const read = readJob(JSON.parse(readFileSync(argument ?? '', 'utf8')));
       if (!read.ok) throw new Error(JSON.stringify(read.problems));
-      console.log(await importJob(read.job));
+      console.log(await importJob(viewer, read.job));
       return;
     }
     default:

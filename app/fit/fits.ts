@@ -6,6 +6,7 @@ import { changeFit, createFit, fitsOf, pieceOfFit, saveFitEdge, withdrawFit } fr
 import { once } from '../records/once.server';
 import { Key, idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
+import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/fits';
 
 const Body = z.discriminatedUnion('intent', [
@@ -27,17 +28,19 @@ const Body = z.discriminatedUnion('intent', [
 ]);
 
 /** Starts a trial fit, changes what is said of it, or puts down what was read along an edge; answers the trials as they are now. */
-export async function action({ request, params }: Route.ActionArgs) {
-  const piece = await pieceById(idOr404(params.pieceId));
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const viewer = context.get(viewerIn);
+  const piece = await pieceById(viewer, idOr404(params.pieceId));
   if (!piece) throw data(null, { status: 404 });
   const { key, ...given } = await parsedJson(request, Body.and(Key));
-  await once(key, async (tx) => {
-    if (given.intent === 'new') return createFit(piece.id, given.fit, tx);
-    if ((await pieceOfFit(given.id)) !== piece.id) throw data(null, { status: 404 });
+  await once(viewer, key, async (tx) => {
+    if (given.intent === 'new') return createFit(viewer, piece.id, given.fit, tx);
+    if ((await pieceOfFit(viewer, given.id)) !== piece.id) throw data(null, { status: 404 });
     const { id } = given;
-    if (given.intent === 'change') return changeFit(id, { at: given.at, held: given.held, notes: given.notes }, tx);
-    if (given.intent === 'edge') return saveFitEdge(id, given.edge, tx);
-    return withdrawFit(id, { at: new Date().toISOString(), why: given.why }, tx);
+    if (given.intent === 'change')
+      return changeFit(viewer, id, { at: given.at, held: given.held, notes: given.notes }, tx);
+    if (given.intent === 'edge') return saveFitEdge(viewer, id, given.edge, tx);
+    return withdrawFit(viewer, id, { at: new Date().toISOString(), why: given.why }, tx);
   });
-  return Response.json({ fits: await fitsOf(piece.id) });
+  return Response.json({ fits: await fitsOf(viewer, piece.id) });
 }

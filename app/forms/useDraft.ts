@@ -22,19 +22,19 @@ function read<T>(about: string): Kept<T> | null {
 /**
  * A form's contents that survive picking something else, another stage, a reload, and a server that is away. `set` takes
  * part of the fields; `drop` forgets the draft, or of it what was `sent`, and goes back to `initial`. `kept` says that
- * something typed is waiting; `since` is the record as it stood where it was typed over, and `seen` puts there what
- * another page wrote meanwhile, once the user was shown it.
+ * something typed is waiting; `since` is the record as it stood where it was typed over, or as another page wrote it
+ * meanwhile, once the user is shown that (`told`).
  */
 export function useDraft<T extends object>(
   about: string,
   initial: T,
+  told?: T,
 ): {
   draft: T;
   since: T;
   kept: boolean;
   set: (change: Partial<T>) => void;
   drop: (sent?: Partial<T>) => void;
-  seen: (now: T) => void;
 } {
   const [held, setHeld] = useState<Kept<T> | null>(null);
   const standing = useRef(initial);
@@ -78,21 +78,21 @@ export function useDraft<T extends object>(
       }),
     [about, keep],
   );
-  const seen = useCallback(
-    (there: T) =>
-      setHeld((now) => {
-        if (!now) return now;
-        const keys = Object.keys(now.typed) as (keyof T)[];
-        return keep({ ...now, since: Object.fromEntries(keys.map((key) => [key, there[key]])) as Partial<T> });
-      }),
-    [keep],
-  );
+  // With the showing itself, not after it: whoever keeps again as soon as they see it has seen it.
+  const [seen, setSeen] = useState<T>();
+  if (told && told !== seen) {
+    setSeen(told);
+    setHeld((now) => {
+      if (!now) return now;
+      const keys = Object.keys(now.typed) as (keyof T)[];
+      return keep({ ...now, since: Object.fromEntries(keys.map((key) => [key, told[key]])) as Partial<T> });
+    });
+  }
   return {
     draft: { ...initial, ...held?.typed },
     since: { ...initial, ...held?.since },
     kept: held !== null,
     set,
     drop,
-    seen,
   };
 }

@@ -26,25 +26,27 @@ import { formOf, idOr404, sentence } from '../records/parse.server';
 import { archivePiece, duplicatePiece, piecesOfJob, printsOfJob } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
 import { inspectionsOfJob, weldsOfJob } from '../records/welds.server';
+import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/job';
 import { JobForm } from './JobForm';
 import type { Material } from './Thumbnail';
 import { Thumbnail } from './Thumbnail';
 import { silhouetteOf } from './silhouette';
 
-export async function loader({ params, request }: Route.LoaderArgs) {
-  const job = await jobById(idOr404(params.jobId));
+export async function loader({ params, request, context }: Route.LoaderArgs) {
+  const viewer = context.get(viewerIn);
+  const job = await jobById(viewer, idOr404(params.jobId));
   if (!job) throw data(null, { status: 404 });
   const archived = new URL(request.url).searchParams.has('archived');
   const [pieces, cards, plans, prints, fits, welds, inspections, shop] = await Promise.all([
-    piecesOfJob(job.id, archived),
-    documentsOfJob(job.id, 'card'),
-    documentsOfJob(job.id, 'plan'),
-    printsOfJob(job.id),
-    lastFitsOfJob(job.id),
-    weldsOfJob(job.id),
-    inspectionsOfJob(job.id),
-    shopSettings(),
+    piecesOfJob(viewer, job.id, archived),
+    documentsOfJob(viewer, job.id, 'card'),
+    documentsOfJob(viewer, job.id, 'plan'),
+    printsOfJob(viewer, job.id),
+    lastFitsOfJob(viewer, job.id),
+    weldsOfJob(viewer, job.id),
+    inspectionsOfJob(viewer, job.id),
+    shopSettings(viewer),
   ]);
   const rows = pieces.map((piece) => {
     const card = cards.get(piece.id);
@@ -102,7 +104,8 @@ function parsedSince(form: FormData): unknown {
   }
 }
 
-export async function action({ request, params }: Route.ActionArgs) {
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const viewer = context.get(viewerIn);
   const id = idOr404(params.jobId);
   const form = await formOf(request);
   const piece = () => idOr404(String(form.get('piece')));
@@ -114,25 +117,25 @@ export async function action({ request, params }: Route.ActionArgs) {
       });
       if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
       const { since, mine } = parsed.data;
-      const changed = await changeJob(id, since, mine);
+      const changed = await changeJob(viewer, id, since, mine);
       if (!changed) throw data(null, { status: 404 });
       if (changed.kind === 'saved') return redirect(`/jobs/${id}`);
       return answerOf(changed, mine, JOB_WORDS, (_, value) => String(value));
     }
     case 'archive':
-      await archiveJob(id, true);
+      await archiveJob(viewer, id, true);
       return redirect('/');
     case 'restore':
-      await archiveJob(id, false);
+      await archiveJob(viewer, id, false);
       return redirect(`/jobs/${id}`);
     case 'duplicate':
-      await duplicatePiece(piece());
+      await duplicatePiece(viewer, piece());
       return null;
     case 'archive-piece':
-      await archivePiece(piece(), true);
+      await archivePiece(viewer, piece(), true);
       return null;
     case 'restore-piece':
-      await archivePiece(piece(), false);
+      await archivePiece(viewer, piece(), false);
       return null;
     default:
       throw data(null, { status: 400 });

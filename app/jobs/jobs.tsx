@@ -17,6 +17,7 @@ import { importJob } from '../records/jobFile.server';
 import { archiveJob, createJob, listJobs } from '../records/jobs.server';
 import { formOf, idOr404, sentence } from '../records/parse.server';
 import { patternsByJob } from '../records/pieces.server';
+import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/jobs';
 import { JobForm, NEW_JOB } from './JobForm';
 import { Thumbnail } from './Thumbnail';
@@ -25,13 +26,17 @@ import { silhouetteOf } from './silhouette';
 /** As many pieces as lie side by side under a job's name. */
 const MOST_SHOWN = 8;
 
-export async function loader({ request }: Route.LoaderArgs) {
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const viewer = context.get(viewerIn);
   const query = new URL(request.url).searchParams;
   const asked = query.get('search')?.trim() ?? '';
   const search = storable(asked) ? asked.slice(0, 200) : '';
   const archived = query.has('archived');
-  const jobs = await listJobs(search, archived);
-  const patterns = await patternsByJob(jobs.map((job) => job.id));
+  const jobs = await listJobs(viewer, search, archived);
+  const patterns = await patternsByJob(
+    viewer,
+    jobs.map((job) => job.id),
+  );
   return {
     search,
     archived,
@@ -50,11 +55,12 @@ export async function loader({ request }: Route.LoaderArgs) {
   };
 }
 
-export async function action({ request }: Route.ActionArgs) {
+export async function action({ request, context }: Route.ActionArgs) {
+  const viewer = context.get(viewerIn);
   const form = await formOf(request);
   const intent = form.get('intent');
   if (intent === 'restore') {
-    await archiveJob(idOr404(String(form.get('id'))), false);
+    await archiveJob(viewer, idOr404(String(form.get('id'))), false);
     return null;
   }
   if (intent === 'import') {
@@ -75,11 +81,11 @@ export async function action({ request }: Route.ActionArgs) {
       const message = problemSentence(read.problems[0]!, null, (mm) => `${mm} mm`);
       return data({ refused: `${nameOf(file)}: ${message}` }, { status: 400 });
     }
-    return redirect(`/jobs/${await importJob(read.job, nameOf(file))}`);
+    return redirect(`/jobs/${await importJob(viewer, read.job, nameOf(file))}`);
   }
   const parsed = JobFactsSchema.safeParse(Object.fromEntries(form));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
-  return redirect(`/jobs/${await createJob(parsed.data)}`);
+  return redirect(`/jobs/${await createJob(viewer, parsed.data)}`);
 }
 
 const nameOf = (file: unknown): string => (file instanceof File && file.name ? file.name.slice(0, 200) : 'The file');

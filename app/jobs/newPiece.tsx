@@ -9,20 +9,23 @@ import { NEW_PIECE, PieceForm } from '../piece/PieceForm';
 import { jobById } from '../records/jobs.server';
 import { idOr404, sentence } from '../records/parse.server';
 import { createPiece } from '../records/pieces.server';
+import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/newPiece';
 
-export async function loader({ params }: Route.LoaderArgs) {
-  const job = await jobById(idOr404(params.jobId));
+export async function loader({ params, context }: Route.LoaderArgs) {
+  const viewer = context.get(viewerIn);
+  const job = await jobById(viewer, idOr404(params.jobId));
   if (!job) throw data(null, { status: 404 });
   return { job: { id: job.id, name: job.name } };
 }
 
-export async function action({ request, params }: Route.ActionArgs) {
-  const job = await jobById(idOr404(params.jobId));
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const viewer = context.get(viewerIn);
+  const job = await jobById(viewer, idOr404(params.jobId));
   if (!job) throw data(null, { status: 404 });
   const parsed = z.object({ mine: PieceFactsSchema }).safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
-  return redirect(`/pieces/${await createPiece(job.id, parsed.data.mine)}/card`);
+  return redirect(`/pieces/${await createPiece(viewer, job.id, parsed.data.mine)}/card`);
 }
 
 export async function clientAction({ serverAction, params }: Route.ClientActionArgs) {

@@ -75,14 +75,10 @@ export function PieceForm({
   button: string;
   children?: ReactNode;
 }) {
-  const { draft: facts, since, kept, set: change, drop, seen } = useDraft(about, initial);
-  const [nameless, setNameless] = useState(false);
   const fetcher = useFetcher<{ message?: string; saved?: boolean; now?: PieceFacts }>();
   // What another page wrote is shown; kept again, one's own stands.
-  const now = fetcher.data?.now;
-  useEffect(() => {
-    if (now) seen(now);
-  }, [now, seen]);
+  const { draft: facts, since, kept, set: change, drop } = useDraft(about, initial, fetcher.data?.now);
+  const [nameless, setNameless] = useState(false);
   const sent = useRef<PieceFacts | null>(null);
   const keep = () => {
     setNameless(facts.name.trim() === '');

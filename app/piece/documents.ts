@@ -8,6 +8,8 @@ import type { Step } from '../records/documents.server';
 import { saveDocument, stepDocument } from '../records/documents.server';
 import { pieceById } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
+import type { Viewer } from '../records/viewer.server';
+import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/documents';
 import { reckoned } from './reckoned';
 
@@ -30,7 +32,8 @@ const refused = (message: string, problems: unknown[] = [], status = 422) =>
  * Saves a version of a document of a piece, or goes one back or forward. 409 with the document as it stands when the base
  * is no longer in use; 422 with why when what was sent can't be kept.
  */
-export async function action({ request, params }: Route.ActionArgs) {
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const viewer = context.get(viewerIn);
   const id = z.uuid().safeParse(params.pieceId);
   const kind = z.enum(['card', 'plan']).safeParse(params.kind);
   const body = Body.safeParse(await request.json().catch(() => null));
@@ -38,11 +41,12 @@ export async function action({ request, params }: Route.ActionArgs) {
   if (!body.success) return refused('What was sent could not be read.', [], 400);
   const given = body.data;
   return given.intent === 'save'
-    ? save(id.data, kind.data, given.base, given.doc, given.about, given.by)
-    : step(id.data, kind.data, given.base, given.intent);
+    ? save(viewer, id.data, kind.data, given.base, given.doc, given.about, given.by)
+    : step(viewer, id.data, kind.data, given.base, given.intent);
 }
 
 async function save<K extends DocumentKind>(
+  viewer: Viewer,
   piece: string,
   kind: K,
   from: number,
@@ -58,18 +62,18 @@ async function save<K extends DocumentKind>(
       read.problems,
     );
   }
-  const found = await saveDocument(piece, kind, from, read.doc, about, by);
+  const found = await saveDocument(viewer, piece, kind, from, read.doc, about, by);
   if (!found) return refused('There is no such piece.', [], 404);
   return Response.json(found.state, { status: found.kind === 'stale' ? 409 : 200 });
 }
 
-async function step<K extends DocumentKind>(piece: string, kind: K, from: number, intent: Step) {
-  const row = await pieceById(piece);
+async function step<K extends DocumentKind>(viewer: Viewer, piece: string, kind: K, from: number, intent: Step) {
+  const row = await pieceById(viewer, piece);
   if (!row) return refused('There is no such piece.', [], 404);
-  const shop = await shopSettings();
+  const shop = await shopSettings(viewer);
   const isGood = (doc: Documents[K]): boolean =>
     kind !== 'card' || reckoned(doc as Documents['card'], metalById(row.metal), row.thicknessMm, shop).development.ok;
-  const found = await stepDocument(piece, kind, from, intent, isGood);
+  const found = await stepDocument(viewer, piece, kind, from, intent, isGood);
   if (!found) return refused('There is no such piece.', [], 404);
   return Response.json(found.state, { status: found.kind === 'stale' ? 409 : 200 });
 }

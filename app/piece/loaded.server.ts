@@ -3,21 +3,22 @@ import { fitsOf } from '../records/fits.server';
 import { jobById } from '../records/jobs.server';
 import { factsOf, pieceById, printsOfJob } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
+import type { Viewer } from '../records/viewer.server';
 import { inspectionsOf, weldsOf } from '../records/welds.server';
 
 /** All that a piece's page stands on; null where there is no such piece. */
-export async function loadPiece(id: string) {
-  const piece = await pieceById(id);
+export async function loadPiece(viewer: Viewer, id: string) {
+  const piece = await pieceById(viewer, id);
   if (!piece) return null;
   const [job, card, plan, shop, fits, welds, inspections, prints] = await Promise.all([
-    jobById(piece.job),
-    documentState(piece.id, 'card'),
-    documentState(piece.id, 'plan'),
-    shopSettings(),
-    fitsOf(piece.id),
-    weldsOf(piece.id),
-    inspectionsOf(piece.id),
-    printsOfJob(piece.job),
+    jobById(viewer, piece.job),
+    documentState(viewer, piece.id, 'card'),
+    documentState(viewer, piece.id, 'plan'),
+    shopSettings(viewer),
+    fitsOf(viewer, piece.id),
+    weldsOf(viewer, piece.id),
+    inspectionsOf(viewer, piece.id),
+    printsOfJob(viewer, piece.job),
   ]);
   return {
     id: piece.id,

@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import { Suspense, lazy, memo, useState } from 'react';
 import { Outlet, data, isRouteErrorResponse } from 'react-router';
 import { z } from 'zod';
+import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/piece';
 import type { PieceBarProps } from './PieceBar';
 import { PieceBar } from './PieceBar';
@@ -16,9 +17,10 @@ import { useStepping } from './useStepping';
 // Wanted only when two pages have changed one card.
 const Conflict = lazy(() => import('./Conflict'));
 
-export async function loader({ params }: Route.LoaderArgs) {
+export async function loader({ params, context }: Route.LoaderArgs) {
+  const viewer = context.get(viewerIn);
   const id = z.uuid().safeParse(params.pieceId);
-  const loaded = id.success ? await loadPiece(id.data) : null;
+  const loaded = id.success ? await loadPiece(viewer, id.data) : null;
   if (!loaded) throw data(null, { status: 404 });
   return loaded;
 }

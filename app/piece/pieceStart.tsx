@@ -1,11 +1,13 @@
 import { redirect } from 'react-router';
 import { z } from 'zod';
 import { pieceById } from '../records/pieces.server';
+import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/pieceStart';
 
 /** A piece without a stage in its address opens at its card. */
-export async function loader({ params }: Route.LoaderArgs) {
-  const known = z.uuid().safeParse(params.pieceId).success && (await pieceById(params.pieceId));
+export async function loader({ params, context }: Route.LoaderArgs) {
+  const viewer = context.get(viewerIn);
+  const known = z.uuid().safeParse(params.pieceId).success && (await pieceById(viewer, params.pieceId));
   if (!known) throw new Response(null, { status: 404 });
   return redirect(`/pieces/${params.pieceId}/card`);
 }

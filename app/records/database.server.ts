@@ -1,6 +1,7 @@
 import { drizzle } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
 import * as schema from './schema.server';
+import type { Viewer } from './viewer.server';
 
 const url = process.env.DATABASE_URL;
 if (!url) throw new Error('DATABASE_URL is not set: start Patrone with ./patrone start');
@@ -27,7 +28,14 @@ export const pool = connections(10);
 /** One apart, so that asking whether the database answers does not queue behind those who wait for it. */
 export const asking = connections(1);
 
-export const db = drizzle(pool, { schema });
+const db = drizzle(pool, { schema });
 export type Db = typeof db;
+
+/** The database for whoever asks: a query that does not say for whom it asks has none to ask. */
+export const dbOf = (viewer: Viewer): Db => {
+  void viewer;
+  return db;
+};
+
 /** The database, or a transaction on it. */
 export type Tx = Db | Parameters<Parameters<Db['transaction']>[0]>[0];

@@ -5,9 +5,10 @@ import { DOCUMENTS } from '#core/format/documents';
 import type { History } from '#core/format/job';
 import type { Problem } from '#core/measure/result';
 import { emptyPlan } from '#core/weld/emptyPlan';
-import { db } from './database.server';
+import { dbOf } from './database.server';
 import type { Tx } from './database.server';
 import { documents, fits, heads, pieces, prints } from './schema.server';
+import type { Viewer } from './viewer.server';
 
 /** A document as it stands: the version in use and whether there is one to go back or forward to. */
 export type DocState<Doc> = {
@@ -75,9 +76,10 @@ async function stateAt<K extends DocumentKind>(
 }
 
 export const documentState = async <K extends DocumentKind>(
+  viewer: Viewer,
   piece: string,
   kind: K,
-): Promise<DocState<Documents[K]>> => stateAt(db, piece, kind, await headOf(db, piece, kind));
+): Promise<DocState<Documents[K]>> => stateAt(dbOf(viewer), piece, kind, await headOf(dbOf(viewer), piece, kind));
 
 export type Saved<Doc> = { kind: 'saved' | 'stale'; state: DocState<Doc> };
 
@@ -152,6 +154,7 @@ async function onlyBy(
  * piece.
  */
 export function saveDocument<K extends DocumentKind>(
+  viewer: Viewer,
   piece: string,
   kind: K,
   base: number,
@@ -159,7 +162,7 @@ export function saveDocument<K extends DocumentKind>(
   about: string,
   by = '',
 ): Promise<Saved<Documents[K]> | null> {
-  return db.transaction(async (tx): Promise<Saved<Documents[K]> | null> => {
+  return dbOf(viewer).transaction(async (tx): Promise<Saved<Documents[K]> | null> => {
     if (!(await held(tx, piece))) return null;
     const current = await headOf(tx, piece, kind);
     if (current !== base) {
@@ -197,13 +200,14 @@ export type Step = 'undo' | 'redo' | 'last-good';
  * accepts. Null when there is no such piece.
  */
 export function stepDocument<K extends DocumentKind>(
+  viewer: Viewer,
   piece: string,
   kind: K,
   base: number,
   step: Step,
   isGood: (doc: Documents[K]) => boolean,
 ): Promise<Saved<Documents[K]> | null> {
-  return db.transaction(async (tx): Promise<Saved<Documents[K]> | null> => {
+  return dbOf(viewer).transaction(async (tx): Promise<Saved<Documents[K]> | null> => {
     if (!(await held(tx, piece))) return null;
     const current = await headOf(tx, piece, kind);
     if (current !== base) return { kind: 'stale', state: await stateAt(tx, piece, kind, current) };
@@ -230,10 +234,11 @@ export function stepDocument<K extends DocumentKind>(
 
 /** The documents of a kind in use in a job, by piece. One that can't be read is told as such. */
 export async function documentsOfJob<K extends DocumentKind>(
+  viewer: Viewer,
   job: string,
   kind: K,
 ): Promise<Map<string, { number: number; doc: Documents[K]; broken: Problem[] | null }>> {
-  const rows = await db
+  const rows = await dbOf(viewer)
     .select({ piece: documents.piece, number: documents.number, body: documents.body })
     .from(pieces)
     .innerJoin(heads, and(eq(heads.piece, pieces.id), eq(heads.kind, kind)))
@@ -246,9 +251,13 @@ export async function documentsOfJob<K extends DocumentKind>(
 }
 
 /** The whole history of a document, for a job file; versions that can't be read stay out of it. */
-export async function historyOf<K extends DocumentKind>(piece: string, kind: K): Promise<History<Documents[K]>> {
-  const rows = await db.select().from(documents).where(of(piece, kind)).orderBy(documents.number);
-  const current = await headOf(db, piece, kind);
+export async function historyOf<K extends DocumentKind>(
+  viewer: Viewer,
+  piece: string,
+  kind: K,
+): Promise<History<Documents[K]>> {
+  const rows = await dbOf(viewer).select().from(documents).where(of(piece, kind)).orderBy(documents.number);
+  const current = await headOf(dbOf(viewer), piece, kind);
   const good = rows.flatMap((row) => {
     const { doc, broken } = opened(kind, row.body);
     return broken ? [] : [{ number: row.number, parent: row.parent, at: row.at.toISOString(), doc }];

@@ -1,8 +1,9 @@
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
 import type { FitRecord, Withdrawn } from '#core/format/job';
-import { db } from './database.server';
+import { dbOf } from './database.server';
 import type { Tx } from './database.server';
 import { fitEdges, fits, pieces } from './schema.server';
+import type { Viewer } from './viewer.server';
 
 export type Fit = FitRecord & { id: string };
 
@@ -40,24 +41,27 @@ async function withEdges(tx: Tx, rows: (typeof fits.$inferSelect)[]): Promise<Fi
 }
 
 /** Trial fits of a piece, oldest first. */
-export const fitsOf = async (piece: string): Promise<Fit[]> =>
-  withEdges(db, await db.select().from(fits).where(eq(fits.piece, piece)).orderBy(asc(fits.at), asc(fits.seq)));
+export const fitsOf = async (viewer: Viewer, piece: string): Promise<Fit[]> =>
+  withEdges(
+    dbOf(viewer),
+    await dbOf(viewer).select().from(fits).where(eq(fits.piece, piece)).orderBy(asc(fits.at), asc(fits.seq)),
+  );
 
 /** The last trial fit of each piece of a job, by piece. */
-export async function lastFitsOfJob(job: string): Promise<Map<string, Fit>> {
-  const rows = await db
+export async function lastFitsOfJob(viewer: Viewer, job: string): Promise<Map<string, Fit>> {
+  const rows = await dbOf(viewer)
     .select({ fit: fits })
     .from(fits)
     .innerJoin(pieces, eq(pieces.id, fits.piece))
     .where(and(eq(pieces.job, job), isNull(fits.withdrawn)))
     .orderBy(asc(fits.at), asc(fits.seq));
   const last = new Map(rows.map(({ fit }) => [fit.piece, fit]));
-  const full = await withEdges(db, [...last.values()]);
+  const full = await withEdges(dbOf(viewer), [...last.values()]);
   return new Map([...last.keys()].map((piece, i) => [piece, full[i]!]));
 }
 
 /** A trial fit with all its readings, or none of it. */
-export async function createFit(piece: string, fit: FitRecord, outer?: Tx): Promise<string> {
+export async function createFit(viewer: Viewer, piece: string, fit: FitRecord, outer?: Tx): Promise<string> {
   const put = async (tx: Tx): Promise<string> => {
     const { at, held, notes, revision, withdrawn } = fit;
     const [row] = await tx
@@ -67,21 +71,26 @@ export async function createFit(piece: string, fit: FitRecord, outer?: Tx): Prom
     if (fit.edges.length > 0) await tx.insert(fitEdges).values(fit.edges.map((edge) => ({ ...edge, fit: row!.id })));
     return row!.id;
   };
-  return outer ? put(outer) : db.transaction(put);
+  return outer ? put(outer) : dbOf(viewer).transaction(put);
 }
 
 /** Takes a trial back: it stays in the record, with when and why. */
-export const withdrawFit = (id: string, withdrawn: Withdrawn, tx: Tx = db) =>
+export const withdrawFit = (viewer: Viewer, id: string, withdrawn: Withdrawn, tx: Tx = dbOf(viewer)) =>
   tx.update(fits).set({ withdrawn }).where(eq(fits.id, id));
 
-export const changeFit = (id: string, change: { at: string; held: FitRecord['held']; notes: string }, tx: Tx = db) =>
+export const changeFit = (
+  viewer: Viewer,
+  id: string,
+  change: { at: string; held: FitRecord['held']; notes: string },
+  tx: Tx = dbOf(viewer),
+) =>
   tx
     .update(fits)
     .set({ ...change, at: new Date(change.at) })
     .where(eq(fits.id, id));
 
 /** Puts down all that was read along one edge at one fit, in place of what was there. */
-export const saveFitEdge = (fit: string, edge: FitRecord['edges'][number], tx: Tx = db) =>
+export const saveFitEdge = (viewer: Viewer, fit: string, edge: FitRecord['edges'][number], tx: Tx = dbOf(viewer)) =>
   tx
     .insert(fitEdges)
     .values({ ...edge, fit })
@@ -97,6 +106,6 @@ export const saveFitEdge = (fit: string, edge: FitRecord['edges'][number], tx: T
       },
     });
 
-export async function pieceOfFit(id: string): Promise<string | null> {
-  return (await db.select({ piece: fits.piece }).from(fits).where(eq(fits.id, id)))[0]?.piece ?? null;
+export async function pieceOfFit(viewer: Viewer, id: string): Promise<string | null> {
+  return (await dbOf(viewer).select({ piece: fits.piece }).from(fits).where(eq(fits.id, id)))[0]?.piece ?? null;
 }

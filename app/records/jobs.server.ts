@@ -3,19 +3,20 @@ import type { JobFacts } from '#core/format/job';
 import { mergedRecord } from '#core/format/merge';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
-import { db } from './database.server';
+import { dbOf } from './database.server';
 import { jobs, pieces } from './schema.server';
+import type { Viewer } from './viewer.server';
 
 export type Job = typeof jobs.$inferSelect;
 export type JobRow = Job & { pieces: number };
 
 /** Jobs newest first, those whose name, vehicle, owner or notes hold `search`; archived ones apart. */
-export function listJobs(search: string, archived: boolean): Promise<JobRow[]> {
+export function listJobs(viewer: Viewer, search: string, archived: boolean): Promise<JobRow[]> {
   const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
   const found = search
     ? or(ilike(jobs.name, like), ilike(jobs.vehicle, like), ilike(jobs.owner, like), ilike(jobs.notes, like))
     : undefined;
-  return db
+  return dbOf(viewer)
     .select({ ...getTableColumns(jobs), pieces: count(pieces.id) })
     .from(jobs)
     .leftJoin(pieces, and(eq(pieces.job, jobs.id), isNull(pieces.archived)))
@@ -24,18 +25,23 @@ export function listJobs(search: string, archived: boolean): Promise<JobRow[]> {
     .orderBy(desc(jobs.created), desc(jobs.seq));
 }
 
-export async function jobById(id: string): Promise<Job | null> {
-  return (await db.select().from(jobs).where(eq(jobs.id, id)))[0] ?? null;
+export async function jobById(viewer: Viewer, id: string): Promise<Job | null> {
+  return (await dbOf(viewer).select().from(jobs).where(eq(jobs.id, id)))[0] ?? null;
 }
 
-export async function createJob(facts: JobFacts): Promise<string> {
-  const [row] = await db.insert(jobs).values(facts).returning({ id: jobs.id });
+export async function createJob(viewer: Viewer, facts: JobFacts): Promise<string> {
+  const [row] = await dbOf(viewer).insert(jobs).values(facts).returning({ id: jobs.id });
   return row!.id;
 }
 
 /** Changes what is said of a job since `since`; null when there is no such job. */
-export const changeJob = (id: string, since: JobFacts, mine: JobFacts): Promise<Changed<JobFacts> | null> =>
-  db.transaction(async (tx) => {
+export const changeJob = (
+  viewer: Viewer,
+  id: string,
+  since: JobFacts,
+  mine: JobFacts,
+): Promise<Changed<JobFacts> | null> =>
+  dbOf(viewer).transaction(async (tx) => {
     const [row] = await tx.select().from(jobs).where(eq(jobs.id, id)).for('update');
     if (!row) return null;
     const { name, vehicle, owner, notes } = row;
@@ -45,8 +51,8 @@ export const changeJob = (id: string, since: JobFacts, mine: JobFacts): Promise<
     );
   });
 
-export const archiveJob = (id: string, archived: boolean) =>
-  db
+export const archiveJob = (viewer: Viewer, id: string, archived: boolean) =>
+  dbOf(viewer)
     .update(jobs)
     .set({ archived: archived ? new Date() : null })
     .where(eq(jobs.id, id));

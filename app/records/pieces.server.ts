@@ -7,28 +7,29 @@ import type { PieceFacts } from '#core/format/job';
 import { mergedRecord } from '#core/format/merge';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
-import { db } from './database.server';
+import { dbOf } from './database.server';
 import { copyDocument } from './documents.server';
 import { documents, heads, pieces, prints } from './schema.server';
+import type { Viewer } from './viewer.server';
 
 export type Piece = typeof pieces.$inferSelect;
 
 /** Only the facts of a piece: for forms, copies and files. */
 export const factsOf = (piece: PieceFacts): PieceFacts => PieceFactsSchema.strip().parse(piece);
 
-export const piecesOfJob = (job: string, archived: boolean): Promise<Piece[]> =>
-  db
+export const piecesOfJob = (viewer: Viewer, job: string, archived: boolean): Promise<Piece[]> =>
+  dbOf(viewer)
     .select()
     .from(pieces)
     .where(and(eq(pieces.job, job), archived ? isNotNull(pieces.archived) : isNull(pieces.archived)))
     .orderBy(asc(pieces.seq));
 
-export async function pieceById(id: string): Promise<Piece | null> {
-  return (await db.select().from(pieces).where(eq(pieces.id, id)))[0] ?? null;
+export async function pieceById(viewer: Viewer, id: string): Promise<Piece | null> {
+  return (await dbOf(viewer).select().from(pieces).where(eq(pieces.id, id)))[0] ?? null;
 }
 
-export async function createPiece(job: string, facts: PieceFacts): Promise<string> {
-  const [row] = await db
+export async function createPiece(viewer: Viewer, job: string, facts: PieceFacts): Promise<string> {
+  const [row] = await dbOf(viewer)
     .insert(pieces)
     .values({ ...facts, job })
     .returning({ id: pieces.id });
@@ -39,8 +40,13 @@ export async function createPiece(job: string, facts: PieceFacts): Promise<strin
 const TOGETHER = [['thicknessMm', 'thickness']] as const;
 
 /** Changes what is said of a piece since `since`; null when there is no such piece. */
-export const changePiece = (id: string, since: PieceFacts, mine: PieceFacts): Promise<Changed<PieceFacts> | null> =>
-  db.transaction(async (tx) => {
+export const changePiece = (
+  viewer: Viewer,
+  id: string,
+  since: PieceFacts,
+  mine: PieceFacts,
+): Promise<Changed<PieceFacts> | null> =>
+  dbOf(viewer).transaction(async (tx) => {
     const [row] = await tx.select().from(pieces).where(eq(pieces.id, id)).for('update');
     if (!row) return null;
     const now = factsOf(row);
@@ -49,15 +55,15 @@ export const changePiece = (id: string, since: PieceFacts, mine: PieceFacts): Pr
     );
   });
 
-export const archivePiece = (id: string, archived: boolean) =>
-  db
+export const archivePiece = (viewer: Viewer, id: string, archived: boolean) =>
+  dbOf(viewer)
     .update(pieces)
     .set({ archived: archived ? new Date() : null })
     .where(eq(pieces.id, id));
 
 /** A copy of a piece with its card as it is now; what was fitted, welded and printed stays with the original. */
-export function duplicatePiece(id: string): Promise<string | null> {
-  return db.transaction(async (tx) => {
+export function duplicatePiece(viewer: Viewer, id: string): Promise<string | null> {
+  return dbOf(viewer).transaction(async (tx) => {
     const [piece] = await tx.select().from(pieces).where(eq(pieces.id, id));
     if (!piece) return null;
     const [copy] = await tx
@@ -70,15 +76,15 @@ export function duplicatePiece(id: string): Promise<string | null> {
 }
 
 /** Writes down that a pattern left the house, and what it was made from. */
-export const notePrint = (piece: string, what: string, revision: number, digest: string) =>
-  db.insert(prints).values({ piece, what, revision, digest });
+export const notePrint = (viewer: Viewer, piece: string, what: string, revision: number, digest: string) =>
+  dbOf(viewer).insert(prints).values({ piece, what, revision, digest });
 
 /** The last time a pattern of a piece left the house. */
 export type Print = { revision: number; digest: string | null; at: string };
 
 /** The last print of the blank of each piece of a job, by piece; of its card where only that was printed. */
-export async function printsOfJob(job: string): Promise<Map<string, Print>> {
-  const rows = await db
+export async function printsOfJob(viewer: Viewer, job: string): Promise<Map<string, Print>> {
+  const rows = await dbOf(viewer)
     .select({ print: prints })
     .from(prints)
     .innerJoin(pieces, eq(pieces.id, prints.piece))
@@ -93,10 +99,13 @@ export async function printsOfJob(job: string): Promise<Map<string, Print>> {
 }
 
 /** The cards in use of the pieces in hand of several jobs, by job, in the order the pieces were begun. */
-export async function patternsByJob(jobs: readonly string[]): Promise<Map<string, (PatternDoc | null)[]>> {
+export async function patternsByJob(
+  viewer: Viewer,
+  jobs: readonly string[],
+): Promise<Map<string, (PatternDoc | null)[]>> {
   const by = new Map(jobs.map((job) => [job, [] as (PatternDoc | null)[]]));
   if (jobs.length === 0) return by;
-  const rows = await db
+  const rows = await dbOf(viewer)
     .select({ job: pieces.job, body: documents.body })
     .from(pieces)
     .leftJoin(heads, and(eq(heads.piece, pieces.id), eq(heads.kind, 'card')))

@@ -4,23 +4,24 @@ import type { Shop } from '#core/blank/shopSchema';
 import { mergedRecord } from '#core/format/merge';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
-import { db } from './database.server';
+import { dbOf } from './database.server';
 import type { Tx } from './database.server';
 import { shop } from './schema.server';
+import type { Viewer } from './viewer.server';
 
 /** The shop's settings, or the usual ones until it has its own; settings added since are filled in. */
-export async function shopSettings(tx: Tx = db): Promise<Shop> {
+export async function shopSettings(viewer: Viewer, tx: Tx = dbOf(viewer)): Promise<Shop> {
   const [row] = await tx.select().from(shop).where(eq(shop.id, 1));
   return { ...USUAL_SHOP, ...row?.settings };
 }
 
 /** Changes the settings since `since`; of test bends what was put in and taken out, whoever else did so meanwhile. */
-export const changeShop = (since: Shop, mine: Shop): Promise<Changed<Shop>> =>
-  db.transaction(async (tx) => {
+export const changeShop = (viewer: Viewer, since: Shop, mine: Shop): Promise<Changed<Shop>> =>
+  dbOf(viewer).transaction(async (tx) => {
     // One row, locked whether it is there or not, so that of two who change it one waits.
     await tx.insert(shop).values({ id: 1, settings: USUAL_SHOP }).onConflictDoNothing();
     await tx.select().from(shop).where(eq(shop.id, 1)).for('update');
-    const now = await shopSettings(tx);
+    const now = await shopSettings(viewer, tx);
     return putMerged(mergedRecord(since, mine, now), now, (settings) =>
       tx.update(shop).set({ settings }).where(eq(shop.id, 1)),
     );

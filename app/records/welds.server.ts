@@ -1,8 +1,9 @@
 import { and, asc, eq } from 'drizzle-orm';
 import type { InspectionRecord, WeldRecord, Withdrawn } from '#core/format/job';
-import { db } from './database.server';
+import { dbOf } from './database.server';
 import type { Tx } from './database.server';
 import { inspections, pieces, welds } from './schema.server';
+import type { Viewer } from './viewer.server';
 
 export type Weld = WeldRecord & { id: string };
 export type Inspection = InspectionRecord & { id: string };
@@ -36,13 +37,13 @@ const inspectionOf = (row: typeof inspections.$inferSelect): Inspection => ({
 });
 
 /** Weld entries of a piece, in the order they were written. */
-export const weldsOf = async (piece: string): Promise<Weld[]> =>
-  (await db.select().from(welds).where(eq(welds.piece, piece)).orderBy(asc(welds.seq))).map(weldOf);
+export const weldsOf = async (viewer: Viewer, piece: string): Promise<Weld[]> =>
+  (await dbOf(viewer).select().from(welds).where(eq(welds.piece, piece)).orderBy(asc(welds.seq))).map(weldOf);
 
-export const inspectionsOf = async (piece: string): Promise<Inspection[]> =>
-  (await db.select().from(inspections).where(eq(inspections.piece, piece)).orderBy(asc(inspections.seq))).map(
-    inspectionOf,
-  );
+export const inspectionsOf = async (viewer: Viewer, piece: string): Promise<Inspection[]> =>
+  (
+    await dbOf(viewer).select().from(inspections).where(eq(inspections.piece, piece)).orderBy(asc(inspections.seq))
+  ).map(inspectionOf);
 
 const grouped = <T>(rows: { piece: string; record: T }[]): Map<string, T[]> => {
   const by = new Map<string, T[]>();
@@ -50,8 +51,8 @@ const grouped = <T>(rows: { piece: string; record: T }[]): Map<string, T[]> => {
   return by;
 };
 
-export async function weldsOfJob(job: string): Promise<Map<string, Weld[]>> {
-  const rows = await db
+export async function weldsOfJob(viewer: Viewer, job: string): Promise<Map<string, Weld[]>> {
+  const rows = await dbOf(viewer)
     .select({ row: welds })
     .from(welds)
     .innerJoin(pieces, eq(pieces.id, welds.piece))
@@ -59,8 +60,8 @@ export async function weldsOfJob(job: string): Promise<Map<string, Weld[]>> {
   return grouped(rows.map(({ row }) => ({ piece: row.piece, record: weldOf(row) })));
 }
 
-export async function inspectionsOfJob(job: string): Promise<Map<string, Inspection[]>> {
-  const rows = await db
+export async function inspectionsOfJob(viewer: Viewer, job: string): Promise<Map<string, Inspection[]>> {
+  const rows = await dbOf(viewer)
     .select({ row: inspections })
     .from(inspections)
     .innerJoin(pieces, eq(pieces.id, inspections.piece))
@@ -68,14 +69,20 @@ export async function inspectionsOfJob(job: string): Promise<Map<string, Inspect
   return grouped(rows.map(({ row }) => ({ piece: row.piece, record: inspectionOf(row) })));
 }
 
-export const addWeld = (piece: string, weld: WeldRecord, tx: Tx = db) =>
+export const addWeld = (viewer: Viewer, piece: string, weld: WeldRecord, tx: Tx = dbOf(viewer)) =>
   tx.insert(welds).values({ ...weld, piece, at: new Date(weld.at) });
 
-export const addInspection = (piece: string, inspection: InspectionRecord, tx: Tx = db) =>
+export const addInspection = (viewer: Viewer, piece: string, inspection: InspectionRecord, tx: Tx = dbOf(viewer)) =>
   tx.insert(inspections).values({ ...inspection, piece, at: new Date(inspection.at) });
 
 /** What was done about a finding, written down later. False when there is no such inspection of the piece. */
-export const setRemedy = async (piece: string, id: string, remedy: string, tx: Tx = db): Promise<boolean> =>
+export const setRemedy = async (
+  viewer: Viewer,
+  piece: string,
+  id: string,
+  remedy: string,
+  tx: Tx = dbOf(viewer),
+): Promise<boolean> =>
   (
     await tx
       .update(inspections)
@@ -86,11 +93,12 @@ export const setRemedy = async (piece: string, id: string, remedy: string, tx: T
 
 /** Takes a weld entry or an inspection back: it stays in the record, with when and why. False when there is none such. */
 export async function withdrawRecord(
+  viewer: Viewer,
   piece: string,
   what: 'weld' | 'inspection',
   id: string,
   withdrawn: Withdrawn,
-  tx: Tx = db,
+  tx: Tx = dbOf(viewer),
 ): Promise<boolean> {
   const table = what === 'weld' ? welds : inspections;
   const changed = await tx

@@ -19,6 +19,8 @@ import { documentState } from '../records/documents.server';
 import { jobById } from '../records/jobs.server';
 import { notePrint, pieceById } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
+import type { Viewer } from '../records/viewer.server';
+import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/pattern';
 import { markingSheet } from './markingTables';
 import { tiledPdf } from './pdf.server';
@@ -32,16 +34,16 @@ const TYPES: Record<string, string> = {
 };
 
 /** What a file of a piece is made from: the documents in use, and the blank they give. */
-async function leaving(params: Route.LoaderArgs['params']) {
+async function leaving(viewer: Viewer, params: Route.LoaderArgs['params']) {
   const id = z.uuid().safeParse(params.pieceId);
   const file = z.enum(FILES).safeParse(params.file);
-  const piece = id.success ? await pieceById(id.data) : null;
+  const piece = id.success ? await pieceById(viewer, id.data) : null;
   if (!piece || !file.success) throw new Response(null, { status: 404 });
   const [job, card, plan, shop] = await Promise.all([
-    jobById(piece.job),
-    documentState(piece.id, 'card'),
-    documentState(piece.id, 'plan'),
-    shopSettings(),
+    jobById(viewer, piece.job),
+    documentState(viewer, piece.id, 'card'),
+    documentState(viewer, piece.id, 'plan'),
+    shopSettings(viewer),
   ]);
   const metal = metalById(piece.metal);
   const found = reckoned(card.doc, metal, piece.thicknessMm, shop).development;
@@ -52,19 +54,27 @@ async function leaving(params: Route.LoaderArgs['params']) {
 }
 
 /** Notes that a pattern leaves the house, with what it is made from. Asked for by the page; reading a file notes nothing. */
-export async function action({ params }: Route.ActionArgs) {
-  const { piece, file, card, shop, metal, development, plugs } = await leaving(params);
-  await notePrint(piece.id, file, card.number, printDigest(development, plugs, metal, piece.thicknessMm, shop));
+export async function action({ params, context }: Route.ActionArgs) {
+  const viewer = context.get(viewerIn);
+  const { piece, file, card, shop, metal, development, plugs } = await leaving(viewer, params);
+  await notePrint(
+    viewer,
+    piece.id,
+    file,
+    card.number,
+    printDigest(development, plugs, metal, piece.thicknessMm, shop),
+  );
   return Response.json({ noted: true });
 }
 
 /** A pattern leaving the house: the card in use, drawn as asked. */
-export async function loader({ params, request }: Route.LoaderArgs) {
+export async function loader({ params, request, context }: Route.LoaderArgs) {
+  const viewer = context.get(viewerIn);
   const paper = z
     .enum(Object.keys(PAPERS) as [Paper, ...Paper[]])
     .safeParse(new URL(request.url).searchParams.get('paper') ?? 'a4');
   if (!paper.success) throw new Response(null, { status: 404 });
-  const { piece, file, job, card, shop, metal, development, plugs } = await leaving(params);
+  const { piece, file, job, card, shop, metal, development, plugs } = await leaving(viewer, params);
   const [what, ending] = file.split('.') as [string, string];
   // On paper as on the screen it was asked from.
   const { unit } = preferencesFrom(request.headers.get('cookie') ?? '', shop);

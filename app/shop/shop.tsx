@@ -20,15 +20,17 @@ import { usePreferences } from '../frame/preferences';
 import { answerOf, changedOf } from '../records/changed.server';
 import { sentence } from '../records/parse.server';
 import { changeShop, shopSettings } from '../records/shop.server';
+import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/shop';
 
-export const loader = async () => ({ shop: await shopSettings() });
+export const loader = async ({ context }: Route.LoaderArgs) => ({ shop: await shopSettings(context.get(viewerIn)) });
 
-export async function action({ request }: Route.ActionArgs) {
+export async function action({ request, context }: Route.ActionArgs) {
+  const viewer = context.get(viewerIn);
   const parsed = changedOf(ShopSchema).safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
   const { since, mine } = parsed.data;
-  return answerOf(await changeShop(since, mine), mine, SHOP_WORDS, (_, value) => String(value));
+  return answerOf(await changeShop(viewer, since, mine), mine, SHOP_WORDS, (_, value) => String(value));
 }
 
 /** What the settings are called, where two pages differ about one. */
@@ -49,12 +51,9 @@ export const meta: Route.MetaFunction = () => [{ title: 'Shop settings · Patron
 
 /** How the shop works: the rule its bends are reckoned by, its brake, its own test bends. */
 export default function ShopPage({ loaderData }: Route.ComponentProps) {
-  const { draft: shop, since, kept, set: change, drop, seen } = useDraft<Shop>('shop', loaderData.shop);
   const fetcher = useFetcher<{ message?: string; saved?: boolean; now?: Shop }>();
-  const now = fetcher.data?.now;
-  useEffect(() => {
-    if (now) seen(now);
-  }, [now, seen]);
+  // What another page wrote is shown; kept again, one's own stands.
+  const { draft: shop, since, kept, set: change, drop } = useDraft<Shop>('shop', loaderData.shop, fetcher.data?.now);
   const taken = fetcher.state === 'idle' && fetcher.data?.saved === true ? fetcher.data : null;
   // Once the server has it, the draft has done its work.
   const sent = useRef<Shop | null>(null);

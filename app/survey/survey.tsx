@@ -8,14 +8,16 @@ import { usePiece } from '../piece/pieceContext';
 import { answerOf, changedOf } from '../records/changed.server';
 import { idOr404, sentence } from '../records/parse.server';
 import { changePiece } from '../records/pieces.server';
+import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/survey';
 
-export async function action({ request, params }: Route.ActionArgs) {
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const viewer = context.get(viewerIn);
   const id = idOr404(params.pieceId);
   const parsed = changedOf(PieceFactsSchema).safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
   const { since, mine } = parsed.data;
-  const changed = await changePiece(id, since, mine);
+  const changed = await changePiece(viewer, id, since, mine);
   if (!changed) throw data(null, { status: 404 });
   return answerOf(changed, mine, FACT_WORDS, factSaid);
 }
