@@ -3,7 +3,7 @@
  * folder knows itself by way of another. `npm run lint` runs it; docs/decisions/0013 says why it is not ESLint.
  */
 const CORE = ['measure', 'metal', 'card', 'blank', 'sheet', 'shape', 'fit', 'weld', 'format'];
-const SHARED = ['records', 'frame', 'forms', 'drawing', 'piece'];
+const SHARED = ['workers', 'records', 'frame', 'forms', 'drawing', 'piece'];
 const PAGES = ['survey', 'card', 'blank', 'sheet', 'shape', 'fit', 'weld', 'finish', 'jobs', 'shop', 'reckoner'];
 
 const rule = (name, comment, from, to) => ({ name, comment, severity: 'error', from, to });

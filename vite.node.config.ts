@@ -14,6 +14,7 @@ export default defineConfig({
     copyPublicDir: false,
     rollupOptions: {
       input: {
+        worker: here('./server/worker.ts'),
         server: here('./server/main.ts'),
         database: here('./server/database.ts'),
         reckon: here('./cli/reckon.ts'),

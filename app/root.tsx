@@ -21,6 +21,7 @@ import { KeyCardContext } from './frame/keyCard';
 import { useEscapeLeavesField } from './frame/keys';
 import { PreferencesProvider, preferencesFrom } from './frame/preferences';
 import { theme } from './frame/theme';
+import { sumUpSoon } from './piece/summing.server';
 import { shopSettings } from './records/shop.server';
 import { asked, viewerIn } from './records/viewer.server';
 
@@ -31,7 +32,14 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 }
 
 /** Whatever is asked of whatever route passes here first. */
-export const middleware: Route.MiddlewareFunction[] = [asked];
+export const middleware: Route.MiddlewareFunction[] = [asked, summedUpAfter];
+
+/** What was written may have changed what lists show: that is brought up to date behind. */
+async function summedUpAfter({ request }: { request: Request }, next: () => Promise<Response>) {
+  const answer = await next();
+  if (request.method !== 'GET') sumUpSoon();
+  return answer;
+}
 
 /** Read once: only the shop's own page changes what is read here. */
 export const shouldRevalidate = ({ formAction }: ShouldRevalidateFunctionArgs) => formAction === '/shop';

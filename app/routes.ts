@@ -22,6 +22,7 @@ export default [
   route('pieces/:pieceId/pattern/:file', 'sheet/pattern.ts'),
   route('pieces/:pieceId/fits', 'fit/fits.ts'),
   route('pieces/:pieceId/welds', 'weld/welds.ts'),
+  route('take-in', 'jobs/takeInFile.ts'),
   route('jobs/:jobId/file', 'jobs/file.ts'),
   route('health', 'frame/health.ts'),
 ] satisfies RouteConfig;

@@ -13,9 +13,8 @@ import { demoJob } from '../demo/job';
 /** The piece a journey begins with goes in as a job file of its own, by the door that users have: none sees another's. */
 async function putIn(page: Page, piece: PieceFile, job: string): Promise<string> {
   const file: JobFile = { ...demoJob(), job: { ...demoJob().job, name: job, archived: null }, pieces: [piece] };
-  const answer = await page.request.post('/?index', {
+  const answer = await page.request.post('/take-in', {
     multipart: {
-      intent: 'import',
       file: { name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(writeJob(file)) },
     },
     maxRedirects: 0,

@@ -3,10 +3,10 @@ import { resolve } from 'node:path';
 import { eq, lt, sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { asking, dbOf, pool } from '#app/records/database.server';
-import { exportJob, importJob } from '#app/records/jobFile.server';
+import { exportJob, importWhole } from '#app/records/jobFile.server';
 import { jobs, requests, shop } from '#app/records/schema.server';
 import { Viewer } from '#app/records/viewer.server';
-import { writeJob } from '#core/format/job';
+import { jobFileEnd, jobFileHead, jobFilePiece } from '#core/format/job';
 import { readJob } from '#core/format/readJob';
 import { demoJob } from '../demo/job';
 
@@ -50,19 +50,26 @@ async function main([chore, argument]: string[]): Promise<void> {
           sql`select exists(select 1 from ${jobs}) or exists(select 1 from ${shop}) as any`,
         )
       ).rows;
-      if (argument === '--reset' || !any) await importJob(viewer, demo);
+      if (argument === '--reset' || !any) await importWhole(viewer, demo);
       return;
     }
     case 'export': {
-      const job = await exportJob(viewer, argument ?? '');
-      if (!job) throw new Error(`No job ${argument}`);
-      process.stdout.write(writeJob(job));
+      let any = false;
+      const found = await exportJob(viewer, argument ?? '', {
+        head: async (head, pieces) => {
+          any = pieces > 0;
+          process.stdout.write(jobFileHead(head, any));
+        },
+        piece: async (piece, place) => void process.stdout.write(jobFilePiece(piece, place)),
+      });
+      if (!found) throw new Error(`No job ${argument}`);
+      process.stdout.write(jobFileEnd(any));
       return;
     }
     case 'import': {
       const read = readJob(JSON.parse(readFileSync(argument ?? '', 'utf8')));
       if (!read.ok) throw new Error(JSON.stringify(read.problems));
-      console.log(await importJob(viewer, read.job));
+      console.log(await importWhole(viewer, read.job));
       return;
     }
     default:

@@ -17,7 +17,7 @@ const MB = 1024 * kB;
  * corners, or a form. A page never sends more than its own fields take.
  */
 export function mostBytes(path: string): number {
-  if (/^\/(_root\.data)?$/.test(path)) return 200 * MB;
+  if (path === '/take-in') return 200 * MB;
   if (/\/documents\//.test(path)) return 2 * MB;
   return 256 * kB;
 }

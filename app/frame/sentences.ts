@@ -64,6 +64,9 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'document-ids-twice': (_, { all }) => `Something on the card is there twice (${all}).`,
   'document-reference-gone': (_, { all }) => `Something on the card belongs to a part that is not there (${all}).`,
   'document-edges-part-badly': (_, { all }) => `The edges do not part the outline without gap or overlap (${all}).`,
+  'job-not-json':
+    'That is not a job file: it could not be read as JSON. Choose one that was written by “Job as a file”.',
+  'job-part-too-large': 'A piece in that file is larger than can be taken in.',
   'job-not-one': 'That is not a job file: choose one that Patrone wrote.',
   'job-too-new': (n) =>
     `That job file was written by a newer Patrone (form ${n.version}; this one knows ${n.knownVersion}). Bring this program up to date.`,

@@ -17,6 +17,7 @@ export function JobForm({
   button,
   message,
   since = initial,
+  sentAs,
   children,
 }: {
   initial: JobFacts;
@@ -25,11 +26,14 @@ export function JobForm({
   message?: string;
   /** The job as the user last saw it: another's changes since then are not undone. */
   since?: JobFacts;
+  /** The key it is sent under, so that sent twice it is done once. */
+  sentAs?: string;
   children?: ReactNode;
 }) {
   return (
     <Form method="post">
       <input type="hidden" name="intent" value={intent} />
+      {sentAs && <input type="hidden" name="key" value={sentAs} />}
       <input type="hidden" name="since" value={JSON.stringify(factsOnly(since))} />
       <Stack spacing={1.5}>
         <TextField

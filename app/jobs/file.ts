@@ -1,21 +1,40 @@
+import { mkdtemp, open, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Readable } from 'node:stream';
 import { data } from 'react-router';
-import { writeJob } from '#core/format/job';
-import { exportJob } from '../records/jobFile.server';
+import { jobById } from '../records/jobs.server';
 import { idOr404 } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
+import { inWorker } from '../workers/pool.server';
 import type { Route } from './+types/file';
+import { writeOut } from './jobFiles.server';
 
-/** The whole job as one JSON file. */
-export async function loader({ params, context }: Route.LoaderArgs) {
+/** Longest that a job may take to be written out, ms. */
+const LIMIT_MS = 5 * 60_000;
+
+/** The whole job as one JSON file, first put on the disk whole: what is sent is a job as it stood at one moment, or nothing. */
+export async function loader({ params, request, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
-  const job = await exportJob(viewer, idOr404(params.jobId));
+  const job = await jobById(viewer, idOr404(params.jobId));
   if (!job) throw data(null, { status: 404 });
-  const name = `${job.job.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}.patrone.json`;
-  return new Response(writeJob(job), {
-    headers: {
-      'Content-Type': 'application/json; charset=utf-8',
-      'Content-Disposition': `attachment; filename="job.patrone.json"; filename*=UTF-8''${encodeURIComponent(name)}`,
-      'Cache-Control': 'no-store',
-    },
-  });
+  const folder = await mkdtemp(join(tmpdir(), 'patrone-out-'));
+  try {
+    const path = join(folder, 'job.json');
+    const found = await inWorker(writeOut, { job: job.id, path }, { limitMs: LIMIT_MS, signal: request.signal });
+    if (!found) throw data(null, { status: 404 });
+    // Open, it can be sent though its name is gone already: nothing is left behind, however the sending ends.
+    const file = await open(path);
+    const name = `${job.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}.patrone.json`;
+    return new Response(Readable.toWeb(file.createReadStream()) as ReadableStream, {
+      headers: {
+        'Content-Type': 'application/json; charset=utf-8',
+        'Content-Length': String((await file.stat()).size),
+        'Content-Disposition': `attachment; filename="job.patrone.json"; filename*=UTF-8''${encodeURIComponent(name)}`,
+        'Cache-Control': 'no-store',
+      },
+    });
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
 }

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import Add from '@mui/icons-material/Add';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -5,91 +6,62 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Form, Link, data, redirect } from 'react-router';
-import { emptyPattern } from '#core/card/emptyPattern';
 import type { JobFacts } from '#core/format/job';
 import { JobFactsSchema } from '#core/format/job';
 import { metalById } from '#core/metal/metals';
-import { emptyPlan } from '#core/weld/emptyPlan';
-import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
+import { Thumbnail } from '../drawing/Thumbnail';
 import { Moment } from '../frame/Moment';
+import { Pages, pageAsked } from '../frame/Pages';
+import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { RoadLine } from '../piece/RoadLine';
-import { printDigest } from '../piece/printDigest';
-import { reckoned } from '../piece/reckoned';
 import type { Road } from '../piece/stages';
-import { STAGES, roadOf } from '../piece/stages';
+import { STAGES } from '../piece/stages';
+import { NOTHING_KNOWN } from '../piece/summary';
+import { summed } from '../piece/summing.server';
 import { answerOf, changedOf } from '../records/changed.server';
-import { documentsOfJob } from '../records/documents.server';
-import { lastFitsOfJob } from '../records/fits.server';
 import { archiveJob, changeJob, jobById } from '../records/jobs.server';
-import { formOf, idOr404, sentence } from '../records/parse.server';
-import { archivePiece, duplicatePiece, piecesOfJob, printsOfJob } from '../records/pieces.server';
-import { shopSettings } from '../records/shop.server';
-import { inspectionsOfJob, weldsOfJob } from '../records/welds.server';
+import { once } from '../records/once.server';
+import { formOf, idOr404, keyOf, sentence } from '../records/parse.server';
+import { archivePiece, duplicatePiece, piecesOfJob } from '../records/pieces.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/job';
 import { JobForm } from './JobForm';
-import type { Material } from './Thumbnail';
-import { Thumbnail } from './Thumbnail';
-import { silhouetteOf } from './silhouette';
+
+/** As many pieces as one page of the list shows. */
+const MOST_SHOWN = 40;
 
 export async function loader({ params, request, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
   const job = await jobById(viewer, idOr404(params.jobId));
   if (!job) throw data(null, { status: 404 });
-  const archived = new URL(request.url).searchParams.has('archived');
-  const [pieces, cards, plans, prints, fits, welds, inspections, shop] = await Promise.all([
-    piecesOfJob(viewer, job.id, archived),
-    documentsOfJob(viewer, job.id, 'card'),
-    documentsOfJob(viewer, job.id, 'plan'),
-    printsOfJob(viewer, job.id),
-    lastFitsOfJob(viewer, job.id),
-    weldsOfJob(viewer, job.id),
-    inspectionsOfJob(viewer, job.id),
-    shopSettings(viewer),
-  ]);
-  const rows = pieces.map((piece) => {
-    const card = cards.get(piece.id);
-    const pattern = card?.doc ?? emptyPattern();
-    const plan = plans.get(piece.id)?.doc ?? emptyPlan();
-    const metal = metalById(piece.metal);
-    const { problems, development } = reckoned(pattern, metal, piece.thicknessMm, shop);
-    const road = roadOf({
-      pattern,
-      plan,
-      thicknessMm: piece.thicknessMm,
-      problems: [...(card?.broken ?? []), ...problems],
-      development,
-      revision: card?.number ?? 0,
-      printed: prints.get(piece.id) ?? null,
-      digest: development.ok
-        ? printDigest(
-            development.development,
-            plugHoles(plugsOnBlank(pattern, plan, piece.thicknessMm, development.development)),
-            metal,
-            piece.thicknessMm,
-            shop,
-          )
-        : null,
-      fit: fits.get(piece.id) ?? null,
-      welds: welds.get(piece.id) ?? [],
-      inspections: inspections.get(piece.id) ?? [],
-    });
-    return {
-      id: piece.id,
-      name: piece.name,
-      part: piece.part,
-      metal: metal.name,
-      thicknessMm: piece.thicknessMm,
-      structural: piece.structural,
-      road,
-      silhouette: silhouetteOf(pattern),
-      material: materialOf(road),
-    };
-  });
+  const query = new URL(request.url).searchParams;
+  const archived = query.has('archived');
+  const asked = pageAsked(query, MOST_SHOWN);
+  const { pieces, all } = await piecesOfJob(viewer, job.id, archived, asked);
+  const summaries = await summed(
+    viewer,
+    pieces.map((piece) => piece.id),
+  );
+  const rows = pieces.map(({ id, name, part, metal, thicknessMm, structural }) => ({
+    id,
+    name,
+    part,
+    metal: metalById(metal).name,
+    thicknessMm,
+    structural,
+    ...(summaries.get(id) ?? NOTHING_KNOWN),
+  }));
   const { id, name, vehicle, owner, notes } = job;
   const { imported } = job;
-  return { job: { id, name, vehicle, owner, notes, imported, archived: job.archived !== null }, archived, rows };
+  return {
+    job: { id, name, vehicle, owner, notes, imported, archived: job.archived !== null },
+    archived,
+    rows,
+    all,
+    page: asked.page,
+    key: randomUUID(),
+  };
 }
 
 /** What the facts of a job are called, where two pages differ about one. */
@@ -129,7 +101,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
       await archiveJob(viewer, id, false);
       return redirect(`/jobs/${id}`);
     case 'duplicate':
-      await duplicatePiece(viewer, piece());
+      await once(viewer, keyOf(form), (tx) => duplicatePiece(viewer, piece(), tx));
       return null;
     case 'archive-piece':
       await archivePiece(viewer, piece(), true);
@@ -144,11 +116,13 @@ export async function action({ request, params, context }: Route.ActionArgs) {
 
 export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `${loaderData?.job.name ?? 'Job'} · Patrone` }];
 
-function PieceButton({ intent, piece, label }: { intent: string; piece: string; label: string }) {
+function PieceButton(given: { intent: string; piece: string; label: string; sentAs?: string }) {
+  const { intent, piece, label, sentAs } = given;
   return (
     <Form method="post">
       <input type="hidden" name="intent" value={intent} />
       <input type="hidden" name="piece" value={piece} />
+      {sentAs && <input type="hidden" name="key" value={sentAs} />}
       <Button type="submit" color="inherit" size="small">
         {label}
       </Button>
@@ -157,7 +131,7 @@ function PieceButton({ intent, piece, label }: { intent: string; piece: string; 
 }
 
 export default function JobPage({ loaderData, actionData }: Route.ComponentProps) {
-  const { job, rows, archived } = loaderData;
+  const { job, rows, archived, all, page, key } = loaderData;
   const { showThin } = usePreferences();
   const [changing, setChanging] = useState(false);
   const told = actionData && 'message' in actionData ? actionData : null;
@@ -262,9 +236,13 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
                 </Box>
               </Box>
             </Box>
-            <RoadLine piece={row.id} road={row.road} />
+            {row.road ? (
+              <RoadLine piece={row.id} road={row.road} />
+            ) : (
+              <Told>How far it has come could not be told here. Open it to see.</Told>
+            )}
             <Box sx={{ display: 'flex', justifyContent: 'flex-end', borderTop: '1px solid var(--rule)' }}>
-              <PieceButton intent="duplicate" piece={row.id} label="Duplicate" />
+              <PieceButton intent="duplicate" piece={row.id} label="Duplicate" sentAs={`${key} ${row.id}`} />
               <PieceButton
                 intent={archived ? 'restore-piece' : 'archive-piece'}
                 piece={row.id}
@@ -274,6 +252,7 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
           </Box>
         ))}
       </Box>
+      <Pages page={page} most={MOST_SHOWN} all={all} of="pieces" />
       <Stack direction="row" spacing={1} useFlexGap sx={{ mt: 3, flexWrap: 'wrap' }}>
         <Button color="inherit" onClick={() => setChanging(!changing)}>
           Rename or change the job
@@ -295,12 +274,6 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
   );
 }
 
-/** What the piece is by now: card until the pattern has left the house, blue until it was tried, then steel. */
-function materialOf(road: Road): Material {
-  if (road.fit.state === 'done' || road.fit.state === 'attention') return 'steel';
-  return road.sheet.state === 'done' || road.sheet.state === 'attention' ? 'blue' : 'card';
-}
-
 /** Where a click on a piece leads: to what is next, or to its card when all is done. */
-const nextStage = (road: Road): string =>
-  STAGES.find(({ id }) => road[id].state === 'next' || road[id].state === 'attention')?.id ?? 'card';
+const nextStage = (road: Road | null): string =>
+  STAGES.find(({ id }) => road?.[id].state === 'next' || road?.[id].state === 'attention')?.id ?? 'card';

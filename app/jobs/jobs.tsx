@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import Add from '@mui/icons-material/Add';
 import Search from '@mui/icons-material/Search';
 import Box from '@mui/material/Box';
@@ -5,41 +6,48 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Form, Link, data, redirect, useNavigation, useSubmit } from 'react-router';
 import { storable } from '#core/card/text';
 import { JobFactsSchema } from '#core/format/job';
-import { readJob } from '#core/format/readJob';
+import { Thumbnail } from '../drawing/Thumbnail';
 import { Moment } from '../frame/Moment';
-import { Told } from '../frame/Told';
-import { problemSentence } from '../frame/sentences';
-import { importJob } from '../records/jobFile.server';
+import { Pages, pageAsked } from '../frame/Pages';
+import { summed } from '../piece/summing.server';
 import { archiveJob, createJob, listJobs } from '../records/jobs.server';
-import { formOf, idOr404, sentence } from '../records/parse.server';
-import { patternsByJob } from '../records/pieces.server';
+import { once } from '../records/once.server';
+import { formOf, idOr404, keyOf, sentence } from '../records/parse.server';
+import { firstPiecesOf } from '../records/pieces.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/jobs';
 import { JobForm, NEW_JOB } from './JobForm';
-import { Thumbnail } from './Thumbnail';
-import { silhouetteOf } from './silhouette';
+import { TakeIn } from './TakeIn';
 
+/** As many jobs as one page of the list shows. */
+const MOST_JOBS = 20;
 /** As many pieces as lie side by side under a job's name. */
-const MOST_SHOWN = 8;
+const MOST_PIECES = 8;
 
 export async function loader({ request, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
   const query = new URL(request.url).searchParams;
-  const asked = query.get('search')?.trim() ?? '';
-  const search = storable(asked) ? asked.slice(0, 200) : '';
+  const sought = query.get('search')?.trim() ?? '';
+  const search = storable(sought) ? sought.slice(0, 200) : '';
   const archived = query.has('archived');
-  const jobs = await listJobs(viewer, search, archived);
-  const patterns = await patternsByJob(
+  const asked = pageAsked(query, MOST_JOBS);
+  const { jobs, all } = await listJobs(viewer, search, archived, asked);
+  const first = await firstPiecesOf(
     viewer,
     jobs.map((job) => job.id),
+    MOST_PIECES,
   );
+  const summaries = await summed(viewer, [...first.values()].flat());
   return {
     search,
     archived,
+    all,
+    page: asked.page,
+    key: randomUUID(),
     jobs: jobs.map(({ id, name, vehicle, owner, created, pieces }) => ({
       id,
       name,
@@ -47,10 +55,9 @@ export async function loader({ request, context }: Route.LoaderArgs) {
       owner,
       created: created.toISOString(),
       pieces,
-      silhouettes: (patterns.get(id) ?? [])
-        .map((pattern) => pattern && silhouetteOf(pattern))
-        .filter((silhouette) => silhouette !== null)
-        .slice(0, MOST_SHOWN),
+      silhouettes: (first.get(id) ?? [])
+        .map((piece) => summaries.get(piece)?.silhouette ?? null)
+        .filter((silhouette) => silhouette !== null),
     })),
   };
 }
@@ -63,41 +70,17 @@ export async function action({ request, context }: Route.ActionArgs) {
     await archiveJob(viewer, idOr404(String(form.get('id'))), false);
     return null;
   }
-  if (intent === 'import') {
-    const file = form.get('file');
-    let given: unknown;
-    try {
-      given = JSON.parse(file instanceof File ? await file.text() : '');
-    } catch {
-      return data(
-        {
-          refused: `${nameOf(file)} is not a job file: it could not be read as JSON. Choose one that was written by “Job as a file”.`,
-        },
-        { status: 400 },
-      );
-    }
-    const read = readJob(given);
-    if (!read.ok) {
-      const message = problemSentence(read.problems[0]!, null, (mm) => `${mm} mm`);
-      return data({ refused: `${nameOf(file)}: ${message}` }, { status: 400 });
-    }
-    return redirect(`/jobs/${await importJob(viewer, read.job, nameOf(file))}`);
-  }
   const parsed = JobFactsSchema.safeParse(Object.fromEntries(form));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
-  return redirect(`/jobs/${await createJob(viewer, parsed.data)}`);
+  const id = await once(viewer, keyOf(form), (tx) => createJob(viewer, parsed.data, tx));
+  return redirect(`/jobs/${id}`);
 }
 
-const nameOf = (file: unknown): string => (file instanceof File && file.name ? file.name.slice(0, 200) : 'The file');
-
 export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
-  const { jobs, search, archived } = loaderData;
+  const { jobs, search, archived, all, page } = loaderData;
   const [adding, setAdding] = useState(false);
   const submit = useSubmit();
-  const file = useRef<HTMLFormElement>(null);
-  const chooser = useRef<HTMLInputElement>(null);
   const message = actionData && 'message' in actionData ? actionData.message : undefined;
-  const refused = actionData && 'refused' in actionData ? actionData.refused : null;
   const busy = useNavigation().state !== 'idle';
   return (
     <>
@@ -128,7 +111,7 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
           aria-label="New job"
           sx={{ p: 2.5, mb: 2.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}
         >
-          <JobForm initial={NEW_JOB} intent="create" button="Begin the job" message={message}>
+          <JobForm initial={NEW_JOB} intent="create" button="Begin the job" message={message} sentAs={loaderData.key}>
             <Button color="inherit" onClick={() => setAdding(false)}>
               Not now
             </Button>
@@ -212,34 +195,13 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
           </Box>
         ))}
       </Box>
+      <Pages page={page} most={MOST_JOBS} all={all} of="jobs" />
       <Stack direction="row" spacing={1} useFlexGap sx={{ mt: 3, flexWrap: 'wrap' }}>
         <Button component={Link} to={archived ? '/' : '/?archived'} color="inherit">
           {archived ? 'Jobs on the floor' : 'Jobs put away'}
         </Button>
-        <Form method="post" encType="multipart/form-data" ref={file} onChange={() => void submit(file.current)}>
-          <input type="hidden" name="intent" value="import" />
-          <input
-            ref={chooser}
-            type="file"
-            name="file"
-            accept="application/json,.json"
-            aria-label="Job file to take in"
-            tabIndex={-1}
-            className="visually-hidden"
-          />
-          <Button
-            color="inherit"
-            onClick={() => {
-              // The same file, mended, can be chosen again.
-              chooser.current!.value = '';
-              chooser.current!.click();
-            }}
-          >
-            Take in a job file
-          </Button>
-        </Form>
+        <TakeIn />
       </Stack>
-      {refused && <Told>{refused} Nothing was taken in.</Told>}
     </>
   );
 }

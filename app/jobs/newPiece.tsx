@@ -1,13 +1,13 @@
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { Link, data, redirect } from 'react-router';
-import { z } from 'zod';
 import { PieceFactsSchema } from '#core/format/job';
 import { orSay } from '../forms/orSay';
 import { forgetDraft } from '../forms/useDraft';
 import { NEW_PIECE, PieceForm } from '../piece/PieceForm';
 import { jobById } from '../records/jobs.server';
-import { idOr404, sentence } from '../records/parse.server';
+import { once } from '../records/once.server';
+import { Key, idOr404, sentence } from '../records/parse.server';
 import { createPiece } from '../records/pieces.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/newPiece';
@@ -23,9 +23,11 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
   const job = await jobById(viewer, idOr404(params.jobId));
   if (!job) throw data(null, { status: 404 });
-  const parsed = z.object({ mine: PieceFactsSchema }).safeParse(await request.json().catch(() => null));
+  const parsed = Key.extend({ mine: PieceFactsSchema }).safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
-  return redirect(`/pieces/${await createPiece(viewer, job.id, parsed.data.mine)}/card`);
+  const { key, mine } = parsed.data;
+  const id = await once(viewer, key, (tx) => createPiece(viewer, job.id, mine, tx));
+  return redirect(`/pieces/${id}/card`);
 }
 
 export async function clientAction({ serverAction, params }: Route.ClientActionArgs) {

@@ -80,12 +80,15 @@ export function PieceForm({
   const { draft: facts, since, kept, set: change, drop } = useDraft(about, initial, fetcher.data?.now);
   const [nameless, setNameless] = useState(false);
   const sent = useRef<PieceFacts | null>(null);
+  // A new piece is made once, however often it is sent until an answer comes.
+  const key = useRef<string | null>(null);
   const keep = () => {
     setNameless(facts.name.trim() === '');
     if (facts.name.trim() === '') return;
     sent.current = facts;
     const mine = { ...facts, name: facts.name.trim() };
-    void fetcher.submit({ mine, since }, { method: 'post', encType: 'application/json' });
+    key.current ??= crypto.randomUUID();
+    void fetcher.submit({ mine, since, key: key.current }, { method: 'post', encType: 'application/json' });
   };
   const taken = fetcher.state === 'idle' && fetcher.data?.saved === true ? fetcher.data : null;
   // Once the server has it, the draft has done its work.

@@ -37,5 +37,13 @@ export const dbOf = (viewer: Viewer): Db => {
   return db;
 };
 
+/** So many rows go in at a time: a statement takes 65 535 values. */
+const LOT = 500;
+
+/** Puts many rows in, some hundreds at a time; nothing where there are none. */
+export async function inLots<Row>(rows: readonly Row[], put: (lot: Row[]) => Promise<unknown>): Promise<void> {
+  for (let i = 0; i < rows.length; i += LOT) await put(rows.slice(i, i + LOT));
+}
+
 /** The database, or a transaction on it. */
 export type Tx = Db | Parameters<Parameters<Db['transaction']>[0]>[0];

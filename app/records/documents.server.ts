@@ -5,7 +5,7 @@ import { DOCUMENTS } from '#core/format/documents';
 import type { History } from '#core/format/job';
 import type { Problem } from '#core/measure/result';
 import { emptyPlan } from '#core/weld/emptyPlan';
-import { dbOf } from './database.server';
+import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
 import { documents, fits, heads, pieces, prints } from './schema.server';
 import type { Viewer } from './viewer.server';
@@ -232,32 +232,15 @@ export function stepDocument<K extends DocumentKind>(
   });
 }
 
-/** The documents of a kind in use in a job, by piece. One that can't be read is told as such. */
-export async function documentsOfJob<K extends DocumentKind>(
-  viewer: Viewer,
-  job: string,
-  kind: K,
-): Promise<Map<string, { number: number; doc: Documents[K]; broken: Problem[] | null }>> {
-  const rows = await dbOf(viewer)
-    .select({ piece: documents.piece, number: documents.number, body: documents.body })
-    .from(pieces)
-    .innerJoin(heads, and(eq(heads.piece, pieces.id), eq(heads.kind, kind)))
-    .innerJoin(
-      documents,
-      and(eq(documents.piece, pieces.id), eq(documents.kind, kind), eq(documents.number, heads.number)),
-    )
-    .where(eq(pieces.job, job));
-  return new Map(rows.map((row) => [row.piece!, { number: row.number, ...opened(kind, row.body) }]));
-}
-
 /** The whole history of a document, for a job file; versions that can't be read stay out of it. */
 export async function historyOf<K extends DocumentKind>(
   viewer: Viewer,
   piece: string,
   kind: K,
+  tx: Tx = dbOf(viewer),
 ): Promise<History<Documents[K]>> {
-  const rows = await dbOf(viewer).select().from(documents).where(of(piece, kind)).orderBy(documents.number);
-  const current = await headOf(dbOf(viewer), piece, kind);
+  const rows = await tx.select().from(documents).where(of(piece, kind)).orderBy(documents.number);
+  const current = await headOf(tx, piece, kind);
   const good = rows.flatMap((row) => {
     const { doc, broken } = opened(kind, row.body);
     return broken ? [] : [{ number: row.number, parent: row.parent, at: row.at.toISOString(), doc }];
@@ -280,17 +263,13 @@ export async function putHistory<K extends DocumentKind>(
   kind: K,
   { current, versions }: History<Documents[K]>,
 ): Promise<void> {
-  for (const { number, parent, at: moment, doc } of versions) {
-    await tx.insert(documents).values({
-      piece,
-      kind,
-      number,
-      parent,
-      version: DOCUMENTS[kind].version,
-      at: new Date(moment),
-      body: doc,
-    });
-  }
+  const { version } = DOCUMENTS[kind];
+  const rows = versions.map(({ number, parent, at: moment, doc }) => ({
+    ...{ piece, kind, number, parent, version },
+    at: new Date(moment),
+    body: doc,
+  }));
+  await inLots(rows, (lot) => tx.insert(documents).values(lot));
   if (current > 0) await takeUp(tx, piece, kind, current);
 }
 

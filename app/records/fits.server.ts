@@ -1,8 +1,8 @@
-import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
+import { asc, eq, inArray } from 'drizzle-orm';
 import type { FitRecord, Withdrawn } from '#core/format/job';
 import { dbOf } from './database.server';
 import type { Tx } from './database.server';
-import { fitEdges, fits, pieces } from './schema.server';
+import { fitEdges, fits } from './schema.server';
 import type { Viewer } from './viewer.server';
 
 export type Fit = FitRecord & { id: string };
@@ -41,24 +41,8 @@ async function withEdges(tx: Tx, rows: (typeof fits.$inferSelect)[]): Promise<Fi
 }
 
 /** Trial fits of a piece, oldest first. */
-export const fitsOf = async (viewer: Viewer, piece: string): Promise<Fit[]> =>
-  withEdges(
-    dbOf(viewer),
-    await dbOf(viewer).select().from(fits).where(eq(fits.piece, piece)).orderBy(asc(fits.at), asc(fits.seq)),
-  );
-
-/** The last trial fit of each piece of a job, by piece. */
-export async function lastFitsOfJob(viewer: Viewer, job: string): Promise<Map<string, Fit>> {
-  const rows = await dbOf(viewer)
-    .select({ fit: fits })
-    .from(fits)
-    .innerJoin(pieces, eq(pieces.id, fits.piece))
-    .where(and(eq(pieces.job, job), isNull(fits.withdrawn)))
-    .orderBy(asc(fits.at), asc(fits.seq));
-  const last = new Map(rows.map(({ fit }) => [fit.piece, fit]));
-  const full = await withEdges(dbOf(viewer), [...last.values()]);
-  return new Map([...last.keys()].map((piece, i) => [piece, full[i]!]));
-}
+export const fitsOf = async (viewer: Viewer, piece: string, tx: Tx = dbOf(viewer)): Promise<Fit[]> =>
+  withEdges(tx, await tx.select().from(fits).where(eq(fits.piece, piece)).orderBy(asc(fits.at), asc(fits.seq)));
 
 /** A trial fit with all its readings, or none of it. */
 export async function createFit(viewer: Viewer, piece: string, fit: FitRecord, outer?: Tx): Promise<string> {

@@ -1,57 +1,80 @@
-import { asc, eq } from 'drizzle-orm';
-import type { JobFile, PieceFile } from '#core/format/job';
-import { JOB_VERSION, JobFileSchema } from '#core/format/job';
+import { asc, eq, sql } from 'drizzle-orm';
+import type { JobFile, JobHead, PieceFile } from '#core/format/job';
+import { JOB_VERSION } from '#core/format/job';
 import { dbOf } from './database.server';
+import type { Tx } from './database.server';
 import { historyOf, putHistory } from './documents.server';
 import { createFit, fitsOf } from './fits.server';
 import { factsOf } from './pieces.server';
 import { jobs, pieces, prints } from './schema.server';
-import { addInspection, addWeld, inspectionsOf, weldsOf } from './welds.server';
 import type { Viewer } from './viewer.server';
+import { addInspections, addWelds, inspectionsOf, weldsOf } from './welds.server';
 
-/** A whole job as a file, archived pieces and the history of every card included. Null when there is no such job. */
-export async function exportJob(viewer: Viewer, id: string): Promise<JobFile | null> {
-  const [job] = await dbOf(viewer).select().from(jobs).where(eq(jobs.id, id));
-  if (!job) return null;
-  const rows = await dbOf(viewer).select().from(pieces).where(eq(pieces.job, id)).orderBy(asc(pieces.seq));
-  const files: PieceFile[] = [];
-  for (const piece of rows) {
-    files.push({
-      ...factsOf(piece),
-      created: piece.created.toISOString(),
-      archived: piece.archived?.toISOString() ?? null,
-      card: await historyOf(viewer, piece.id, 'card'),
-      plan: await historyOf(viewer, piece.id, 'plan'),
-      prints: (
-        await dbOf(viewer).select().from(prints).where(eq(prints.piece, piece.id)).orderBy(asc(prints.seq))
-      ).map(({ at, what, revision, digest }) => ({ at: at.toISOString(), what, revision, digest })),
-      fits: await fitsOf(viewer, piece.id),
-      welds: await weldsOf(viewer, piece.id),
-      inspections: await inspectionsOf(viewer, piece.id),
-    });
-  }
-  const { name, vehicle, owner, notes } = job;
-  return JobFileSchema.parse({
-    format: 'patrone-job',
-    version: JOB_VERSION,
-    job: {
-      name,
-      vehicle,
-      owner,
-      notes,
-      created: job.created.toISOString(),
-      archived: job.archived?.toISOString() ?? null,
+/** Takes a job apart: its head first, then its pieces one by one, so that no more than one is held. */
+export type JobTaker = {
+  head: (head: JobHead, pieces: number) => Promise<void>;
+  piece: (piece: PieceFile, place: number) => Promise<void>;
+};
+
+/**
+ * A whole job as it stands at one moment, archived pieces and the history of every card included, given to `take` part
+ * by part. False when there is no such job.
+ */
+export function exportJob(viewer: Viewer, id: string, take: JobTaker): Promise<boolean> {
+  return dbOf(viewer).transaction(
+    async (tx) => {
+      const [job] = await tx.select().from(jobs).where(eq(jobs.id, id));
+      if (!job) return false;
+      const rows = await tx.select().from(pieces).where(eq(pieces.job, id)).orderBy(asc(pieces.seq));
+      const { name, vehicle, owner, notes } = job;
+      const created = job.created.toISOString();
+      const archived = job.archived?.toISOString() ?? null;
+      await take.head(
+        { format: 'patrone-job', version: JOB_VERSION, job: { name, vehicle, owner, notes, created, archived } },
+        rows.length,
+      );
+      for (const [place, piece] of rows.entries()) {
+        await take.piece(
+          {
+            ...factsOf(piece),
+            created: piece.created.toISOString(),
+            archived: piece.archived?.toISOString() ?? null,
+            card: await historyOf(viewer, piece.id, 'card', tx),
+            plan: await historyOf(viewer, piece.id, 'plan', tx),
+            prints: await printsOf(tx, piece.id),
+            fits: await fitsOf(viewer, piece.id, tx),
+            welds: await weldsOf(viewer, piece.id, tx),
+            inspections: await inspectionsOf(viewer, piece.id, tx),
+          },
+          place,
+        );
+      }
+      return true;
     },
-    pieces: files,
-  });
+    { isolationLevel: 'repeatable read', accessMode: 'read only' },
+  );
 }
 
-/** Takes a job file in as a new job, all of it or nothing; `from` is the file's name, null where it is not somebody's file. */
-export function importJob(viewer: Viewer, file: JobFile, from: string | null = null): Promise<string> {
+const printsOf = async (tx: Tx, piece: string): Promise<PieceFile['prints']> =>
+  (await tx.select().from(prints).where(eq(prints.piece, piece)).orderBy(asc(prints.seq))).map(
+    ({ at, what, revision, digest }) => ({ at: at.toISOString(), what, revision, digest }),
+  );
+
+/**
+ * Takes a job in as a new one, its pieces as they come, all of them or nothing: where `given` throws, nothing was taken.
+ * `from` is the name of the file, null where it is not somebody's file.
+ */
+export function importJob(
+  viewer: Viewer,
+  { job }: JobHead,
+  given: AsyncIterable<PieceFile> | Iterable<PieceFile>,
+  from: string | null = null,
+): Promise<string> {
   return dbOf(viewer).transaction(async (tx) => {
-    const date = (moment: string | null) => (moment === null ? null : new Date(moment));
-    const { created, archived, ...facts } = file.job;
-    const [job] = await tx
+    // Many small rows: the disk is waited for once, at the end, and between two pieces as long as it takes to read one.
+    await tx.execute(sql`set local idle_in_transaction_session_timeout = '120s'`);
+    const { created, archived, ...facts } = job;
+    const [row] = await tx
       .insert(jobs)
       .values({
         ...facts,
@@ -60,25 +83,28 @@ export function importJob(viewer: Viewer, file: JobFile, from: string | null = n
         imported: from === null ? null : { at: new Date().toISOString(), from },
       })
       .returning({ id: jobs.id });
-    for (const piece of file.pieces) {
-      const [row] = await tx
-        .insert(pieces)
-        .values({
-          ...factsOf(piece),
-          job: job!.id,
-          created: new Date(piece.created),
-          archived: date(piece.archived),
-        })
-        .returning({ id: pieces.id });
-      const id = row!.id;
-      await putHistory(tx, id, 'card', piece.card);
-      await putHistory(tx, id, 'plan', piece.plan);
-      for (const print of piece.prints)
-        await tx.insert(prints).values({ ...print, piece: id, at: new Date(print.at) });
-      for (const fit of piece.fits) await createFit(viewer, id, fit, tx);
-      for (const weld of piece.welds) await addWeld(viewer, id, weld, tx);
-      for (const inspection of piece.inspections) await addInspection(viewer, id, inspection, tx);
-    }
-    return job!.id;
+    for await (const piece of given) await putPiece(viewer, tx, row!.id, piece);
+    return row!.id;
   });
+}
+
+/** A job file that is held as a whole, as a new job. */
+export const importWhole = (viewer: Viewer, { pieces: all, ...head }: JobFile, from: string | null = null) =>
+  importJob(viewer, head, all, from);
+
+const date = (moment: string | null) => (moment === null ? null : new Date(moment));
+
+async function putPiece(viewer: Viewer, tx: Tx, job: string, piece: PieceFile): Promise<void> {
+  const [row] = await tx
+    .insert(pieces)
+    .values({ ...factsOf(piece), job, created: new Date(piece.created), archived: date(piece.archived) })
+    .returning({ id: pieces.id });
+  const id = row!.id;
+  await putHistory(tx, id, 'card', piece.card);
+  await putHistory(tx, id, 'plan', piece.plan);
+  if (piece.prints.length > 0)
+    await tx.insert(prints).values(piece.prints.map((print) => ({ ...print, piece: id, at: new Date(print.at) })));
+  for (const fit of piece.fits) await createFit(viewer, id, fit, tx);
+  await addWelds(viewer, id, piece.welds, tx);
+  await addInspections(viewer, id, piece.inspections, tx);
 }

@@ -4,6 +4,12 @@ import { z } from 'zod';
 /** What a page sends along with a record, so that sending it again does not write it again (`once`). */
 export const Key = z.object({ key: z.uuid().optional() });
 
+/** The key a form was sent under, so that sending it again does not do it again; none with forms of scripts. */
+export function keyOf(form: FormData): string | undefined {
+  const key = form.get('key');
+  return typeof key === 'string' && /^[0-9a-f -]{36,80}$/.test(key) ? key : undefined;
+}
+
 /** A form as it was sent; 400 for what is none. */
 export async function formOf(request: Request): Promise<FormData> {
   try {

@@ -1,35 +1,69 @@
-import { and, asc, eq, inArray, isNotNull, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { cut } from '#core/card/cut';
-import type { PatternDoc } from '#core/card/pattern';
-import { readPattern } from '#core/card/read';
 import { PieceFactsSchema } from '#core/format/job';
 import type { PieceFacts } from '#core/format/job';
 import { mergedRecord } from '#core/format/merge';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
 import { dbOf } from './database.server';
+import type { Tx } from './database.server';
 import { copyDocument } from './documents.server';
-import { documents, heads, pieces, prints } from './schema.server';
+import { pieces, prints } from './schema.server';
 import type { Viewer } from './viewer.server';
+
+/** Part of a list: so many after the first so many. */
+export type Window = { skip: number; most: number };
 
 export type Piece = typeof pieces.$inferSelect;
 
 /** Only the facts of a piece: for forms, copies and files. */
 export const factsOf = (piece: PieceFacts): PieceFacts => PieceFactsSchema.strip().parse(piece);
 
-export const piecesOfJob = (viewer: Viewer, job: string, archived: boolean): Promise<Piece[]> =>
-  dbOf(viewer)
-    .select()
-    .from(pieces)
-    .where(and(eq(pieces.job, job), archived ? isNotNull(pieces.archived) : isNull(pieces.archived)))
-    .orderBy(asc(pieces.seq));
+const kept = (archived: boolean) => (archived ? isNotNull(pieces.archived) : isNull(pieces.archived));
+
+/** A page of the pieces of a job in the order they were begun, and how many there are in all. */
+export async function piecesOfJob(
+  viewer: Viewer,
+  job: string,
+  archived: boolean,
+  { skip, most }: Window,
+): Promise<{ pieces: Piece[]; all: number }> {
+  const here = and(eq(pieces.job, job), kept(archived));
+  const [rows, all] = await Promise.all([
+    dbOf(viewer).select().from(pieces).where(here).orderBy(asc(pieces.seq)).offset(skip).limit(most),
+    dbOf(viewer).$count(pieces, here),
+  ]);
+  return { pieces: rows, all };
+}
+
+/** The first pieces in hand of several jobs, `most` of each, by job, in the order they were begun. */
+export async function firstPiecesOf(
+  viewer: Viewer,
+  jobs: readonly string[],
+  most: number,
+): Promise<Map<string, string[]>> {
+  const by = new Map(jobs.map((job) => [job, [] as string[]]));
+  if (jobs.length === 0) return by;
+  const { rows } = await dbOf(viewer).execute<{ job: string; id: string }>(sql`
+    select j.id as job, p.id from unnest(${sql.param([...jobs])}::uuid[]) as j(id)
+    cross join lateral (
+      select id, seq from ${pieces} where job = j.id and archived is null order by seq limit ${most}
+    ) p order by p.seq`);
+  for (const { job, id } of rows) by.get(job)?.push(id);
+  return by;
+}
 
 export async function pieceById(viewer: Viewer, id: string): Promise<Piece | null> {
   return (await dbOf(viewer).select().from(pieces).where(eq(pieces.id, id)))[0] ?? null;
 }
 
-export async function createPiece(viewer: Viewer, job: string, facts: PieceFacts): Promise<string> {
-  const [row] = await dbOf(viewer)
+export async function createPiece(
+  viewer: Viewer,
+  job: string,
+  facts: PieceFacts,
+  tx: Tx = dbOf(viewer),
+): Promise<string> {
+  const [row] = await tx
     .insert(pieces)
     .values({ ...facts, job })
     .returning({ id: pieces.id });
@@ -62,17 +96,12 @@ export const archivePiece = (viewer: Viewer, id: string, archived: boolean) =>
     .where(eq(pieces.id, id));
 
 /** A copy of a piece with its card as it is now; what was fitted, welded and printed stays with the original. */
-export function duplicatePiece(viewer: Viewer, id: string): Promise<string | null> {
-  return dbOf(viewer).transaction(async (tx) => {
-    const [piece] = await tx.select().from(pieces).where(eq(pieces.id, id));
-    if (!piece) return null;
-    const [copy] = await tx
-      .insert(pieces)
-      .values({ ...factsOf(piece), name: `${cut(piece.name, 72)} (copy)`, job: piece.job })
-      .returning({ id: pieces.id });
-    for (const kind of ['card', 'plan'] as const) await copyDocument(tx, id, copy!.id, kind);
-    return copy!.id;
-  });
+export async function duplicatePiece(viewer: Viewer, id: string, tx: Tx): Promise<string | null> {
+  const [piece] = await tx.select().from(pieces).where(eq(pieces.id, id));
+  if (!piece) return null;
+  const copy = await createPiece(viewer, piece.job, { ...factsOf(piece), name: `${cut(piece.name, 72)} (copy)` }, tx);
+  for (const kind of ['card', 'plan'] as const) await copyDocument(tx, id, copy, kind);
+  return copy;
 }
 
 /** Writes down that a pattern left the house, and what it was made from. */
@@ -82,42 +111,13 @@ export const notePrint = (viewer: Viewer, piece: string, what: string, revision:
 /** The last time a pattern of a piece left the house. */
 export type Print = { revision: number; digest: string | null; at: string };
 
-/** The last print of the blank of each piece of a job, by piece; of its card where only that was printed. */
-export async function printsOfJob(viewer: Viewer, job: string): Promise<Map<string, Print>> {
-  const rows = await dbOf(viewer)
-    .select({ print: prints })
+/** The last print of a piece; null before there is one. */
+export async function lastPrintOf(viewer: Viewer, piece: string): Promise<Print | null> {
+  const [row] = await dbOf(viewer)
+    .select()
     .from(prints)
-    .innerJoin(pieces, eq(pieces.id, prints.piece))
-    .where(eq(pieces.job, job))
-    .orderBy(asc(prints.seq));
-  return new Map(
-    rows.map(({ print }) => [
-      print.piece,
-      { revision: print.revision, digest: print.digest, at: print.at.toISOString() },
-    ]),
-  );
-}
-
-/** The cards in use of the pieces in hand of several jobs, by job, in the order the pieces were begun. */
-export async function patternsByJob(
-  viewer: Viewer,
-  jobs: readonly string[],
-): Promise<Map<string, (PatternDoc | null)[]>> {
-  const by = new Map(jobs.map((job) => [job, [] as (PatternDoc | null)[]]));
-  if (jobs.length === 0) return by;
-  const rows = await dbOf(viewer)
-    .select({ job: pieces.job, body: documents.body })
-    .from(pieces)
-    .leftJoin(heads, and(eq(heads.piece, pieces.id), eq(heads.kind, 'card')))
-    .leftJoin(
-      documents,
-      and(eq(documents.piece, pieces.id), eq(documents.kind, 'card'), eq(documents.number, heads.number)),
-    )
-    .where(and(inArray(pieces.job, [...jobs]), isNull(pieces.archived)))
-    .orderBy(asc(pieces.seq));
-  for (const { job, body } of rows) {
-    const read = body === null ? null : readPattern(body);
-    by.get(job)?.push(read?.ok ? read.doc : null);
-  }
-  return by;
+    .where(eq(prints.piece, piece))
+    .orderBy(desc(prints.seq))
+    .limit(1);
+  return row ? { revision: row.revision, digest: row.digest, at: row.at.toISOString() } : null;
 }

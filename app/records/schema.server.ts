@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import {
+  bigint,
   bigserial,
   boolean,
   check,
@@ -53,8 +54,10 @@ export const pieces = pgTable(
     notes: text('notes').notNull(),
     created: moment('created').notNull().defaultNow(),
     archived: moment('archived'),
+    /** How often anything of the piece has changed. The database counts (triggers in the migrations), nobody else. */
+    touched: bigint('touched', { mode: 'number' }).notNull().default(0),
   },
-  (t) => [index('pieces_job').on(t.job)],
+  (t) => [index('pieces_job').on(t.job, t.seq)],
 );
 
 const pieceKey = () =>
@@ -204,10 +207,23 @@ export const inspections = pgTable(
   (t) => [index('inspections_piece').on(t.piece)],
 );
 
+/**
+ * What lists show of a piece, remembered so that it is not reckoned at each view: no record of anything, and good only
+ * for the piece as it was when it had been touched so often (`of`), by the program and the shop's settings it was made by.
+ */
+export const summaries = pgTable('summaries', {
+  piece: pieceKey().primaryKey(),
+  of: bigint('of', { mode: 'number' }).notNull(),
+  madeBy: text('made_by').notNull(),
+  summary: jsonb('summary').notNull(),
+});
+
 /** Keys of requests that were done, so that one sent again is not done again; forgotten after some days. */
 export const requests = pgTable('requests', {
   key: text('key').primaryKey(),
   at: moment('at').notNull().defaultNow(),
+  /** What it was answered, where whoever sends it again must know: the id of what was made. */
+  answer: jsonb('answer'),
 });
 
 /** One row: the shop's settings. */

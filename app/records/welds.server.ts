@@ -1,8 +1,8 @@
 import { and, asc, eq } from 'drizzle-orm';
 import type { InspectionRecord, WeldRecord, Withdrawn } from '#core/format/job';
-import { dbOf } from './database.server';
+import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
-import { inspections, pieces, welds } from './schema.server';
+import { inspections, welds } from './schema.server';
 import type { Viewer } from './viewer.server';
 
 export type Weld = WeldRecord & { id: string };
@@ -37,43 +37,26 @@ const inspectionOf = (row: typeof inspections.$inferSelect): Inspection => ({
 });
 
 /** Weld entries of a piece, in the order they were written. */
-export const weldsOf = async (viewer: Viewer, piece: string): Promise<Weld[]> =>
-  (await dbOf(viewer).select().from(welds).where(eq(welds.piece, piece)).orderBy(asc(welds.seq))).map(weldOf);
+export const weldsOf = async (viewer: Viewer, piece: string, tx: Tx = dbOf(viewer)): Promise<Weld[]> =>
+  (await tx.select().from(welds).where(eq(welds.piece, piece)).orderBy(asc(welds.seq))).map(weldOf);
 
-export const inspectionsOf = async (viewer: Viewer, piece: string): Promise<Inspection[]> =>
-  (
-    await dbOf(viewer).select().from(inspections).where(eq(inspections.piece, piece)).orderBy(asc(inspections.seq))
-  ).map(inspectionOf);
+export const inspectionsOf = async (viewer: Viewer, piece: string, tx: Tx = dbOf(viewer)): Promise<Inspection[]> =>
+  (await tx.select().from(inspections).where(eq(inspections.piece, piece)).orderBy(asc(inspections.seq))).map(
+    inspectionOf,
+  );
 
-const grouped = <T>(rows: { piece: string; record: T }[]): Map<string, T[]> => {
-  const by = new Map<string, T[]>();
-  for (const { piece, record } of rows) by.set(piece, [...(by.get(piece) ?? []), record]);
-  return by;
-};
+export const addWelds = (viewer: Viewer, piece: string, all: readonly WeldRecord[], tx: Tx = dbOf(viewer)) =>
+  inLots(all, (lot) => tx.insert(welds).values(lot.map((weld) => ({ ...weld, piece, at: new Date(weld.at) }))));
 
-export async function weldsOfJob(viewer: Viewer, job: string): Promise<Map<string, Weld[]>> {
-  const rows = await dbOf(viewer)
-    .select({ row: welds })
-    .from(welds)
-    .innerJoin(pieces, eq(pieces.id, welds.piece))
-    .where(eq(pieces.job, job));
-  return grouped(rows.map(({ row }) => ({ piece: row.piece, record: weldOf(row) })));
-}
-
-export async function inspectionsOfJob(viewer: Viewer, job: string): Promise<Map<string, Inspection[]>> {
-  const rows = await dbOf(viewer)
-    .select({ row: inspections })
-    .from(inspections)
-    .innerJoin(pieces, eq(pieces.id, inspections.piece))
-    .where(eq(pieces.job, job));
-  return grouped(rows.map(({ row }) => ({ piece: row.piece, record: inspectionOf(row) })));
-}
-
-export const addWeld = (viewer: Viewer, piece: string, weld: WeldRecord, tx: Tx = dbOf(viewer)) =>
-  tx.insert(welds).values({ ...weld, piece, at: new Date(weld.at) });
-
-export const addInspection = (viewer: Viewer, piece: string, inspection: InspectionRecord, tx: Tx = dbOf(viewer)) =>
-  tx.insert(inspections).values({ ...inspection, piece, at: new Date(inspection.at) });
+export const addInspections = (
+  viewer: Viewer,
+  piece: string,
+  all: readonly InspectionRecord[],
+  tx: Tx = dbOf(viewer),
+) =>
+  inLots(all, (lot) =>
+    tx.insert(inspections).values(lot.map((inspection) => ({ ...inspection, piece, at: new Date(inspection.at) }))),
+  );
 
 /** What was done about a finding, written down later. False when there is no such inspection of the piece. */
 export const setRemedy = async (

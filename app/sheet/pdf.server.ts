@@ -10,6 +10,7 @@ import type { Paper, Tile, Tiling } from '#core/sheet/tiles';
 import { registerMarks, tilePages } from '#core/sheet/tiles';
 import { shippedFont } from './fonts.server';
 import type { MarkingSheet } from './markingTables';
+import type { PatternDrawn } from './patternFiles';
 
 const POINTS_PER_MM = 72 / 25.4;
 // By its file and not by a name of ours: a registered font would be read anew for every cell of a table.
@@ -41,18 +42,18 @@ export function tiledPdf(
   labels: readonly PaperLabel[],
   head: Head,
   marking: MarkingSheet | null,
-): Promise<Uint8Array> {
+): Promise<PatternDrawn> {
   const tiles = tilePages(layersBox(layers), head.paper);
-  if (!tiles.ok) throw new Response(tiles.problems[0]!.code, { status: 422 });
+  if (!tiles.ok) return Promise.resolve(tiles);
   const { tiling } = tiles;
   const pdf = new PDFDocument({
     autoFirstPage: false,
     info: { Title: `${head.title}, ${head.what}, revision ${head.revision}`, Creator: 'Patrone' },
   });
   const chunks: Uint8Array[] = [];
-  const done = new Promise<Uint8Array>((resolve, reject) => {
+  const done = new Promise<PatternDrawn>((resolve, reject) => {
     pdf.on('data', (chunk: Uint8Array) => chunks.push(chunk));
-    pdf.on('end', () => resolve(Buffer.concat(chunks)));
+    pdf.on('end', () => resolve({ ok: true, body: Buffer.concat(chunks) }));
     pdf.on('error', reject);
   });
   for (const tile of tiling.tiles) {

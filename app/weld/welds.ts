@@ -4,7 +4,7 @@ import { InspectionSchema, WeldSchema } from '#core/format/job';
 import { once } from '../records/once.server';
 import { Key, idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
-import { addInspection, addWeld, inspectionsOf, setRemedy, weldsOf, withdrawRecord } from '../records/welds.server';
+import { addInspections, addWelds, inspectionsOf, setRemedy, weldsOf, withdrawRecord } from '../records/welds.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/welds';
 
@@ -30,8 +30,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (!piece) throw data(null, { status: 404 });
   const { key, ...given } = await parsedJson(request, Body.and(Key));
   await once(viewer, key, async (tx) => {
-    if (given.intent === 'weld') return addWeld(viewer, piece.id, given.weld, tx);
-    if (given.intent === 'inspection') return addInspection(viewer, piece.id, given.inspection, tx);
+    if (given.intent === 'weld') return addWelds(viewer, piece.id, [given.weld], tx);
+    if (given.intent === 'inspection') return addInspections(viewer, piece.id, [given.inspection], tx);
     const found =
       given.intent === 'withdraw'
         ? await withdrawRecord(

@@ -168,14 +168,31 @@ export type PieceFile = z.infer<typeof PieceFileSchema>;
 
 export const JOB_VERSION = 2;
 
-/** A whole job in one file. No database ids: what hangs together does so by place in the file and by edge id. */
-export const JobFileSchema = z.object({
+/** As many pieces as a job file may hold. */
+export const MOST_PIECES = 2000;
+
+/** What a job file says of the job itself; its pieces come after. */
+export const JobHeadSchema = z.object({
   format: z.literal('patrone-job'),
   version: z.literal(JOB_VERSION),
   job: JobFactsSchema.extend({ created: moment, archived: moment.nullable() }),
-  pieces: z.array(PieceFileSchema).max(500),
 });
+export type JobHead = z.infer<typeof JobHeadSchema>;
+
+/** A whole job in one file. No database ids: what hangs together does so by place in the file and by edge id. */
+export const JobFileSchema = JobHeadSchema.extend({ pieces: z.array(PieceFileSchema).max(MOST_PIECES) });
 export type JobFile = z.infer<typeof JobFileSchema>;
 
 /** A job file as text: two-space JSON in schema order, so that writing what was read gives the same bytes. */
-export const writeJob = (job: JobFile): string => `${JSON.stringify(JobFileSchema.parse(job), null, 2)}\n`;
+export const writeJob = ({ pieces, ...head }: JobFile): string =>
+  [jobFileHead(head, pieces.length > 0), ...pieces.map(jobFilePiece), jobFileEnd(pieces.length > 0)].join('');
+
+/*
+ * The same text in parts, for a job that is larger than one would hold in memory: the head, each piece by its place from
+ * 0, the end.
+ */
+export const jobFileHead = (head: JobHead, anyPieces: boolean): string =>
+  JSON.stringify(JobHeadSchema.parse(head), null, 2).replace(/\n}$/, `,\n  "pieces": [${anyPieces ? '\n' : ''}`);
+export const jobFilePiece = (piece: PieceFile, place: number): string =>
+  `${place > 0 ? ',\n' : ''}    ${JSON.stringify(PieceFileSchema.parse(piece), null, 2).replaceAll('\n', '\n    ')}`;
+export const jobFileEnd = (anyPieces: boolean): string => (anyPieces ? '\n  ]\n}\n' : ']\n}\n');

@@ -56,6 +56,8 @@ export type Figures = {
   'document-ids-twice': None;
   'document-reference-gone': None;
   'document-edges-part-badly': None;
+  'job-not-json': None;
+  'job-part-too-large': None;
   'job-not-one': None;
   'job-too-new': { version: number; knownVersion: number };
   'job-unreadable': None;

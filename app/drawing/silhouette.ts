@@ -1,0 +1,53 @@
+import { endsOfFold } from '#core/card/foldPlace';
+import { outlineOf } from '#core/card/outline';
+import type { PatternDoc } from '#core/card/pattern';
+import { svgPath } from '#core/format/svg';
+import type { Box } from '#core/measure/path';
+import { box, points } from '#core/measure/path';
+import type { Segment } from '#core/measure/segment';
+import { thinned } from '#core/measure/thin';
+import type { Vec } from '#core/measure/vector';
+
+/** A drawing in small of more than so many sides is thinned: to less than shows at the size of a hand, 1/400 of the whole. */
+const MOST_SIDES = 60;
+const THINNED_TO = 1 / 400;
+/** As many folds, and of the holes the largest, as can be told apart in small. */
+const MOST_FOLDS = 60;
+const MOST_HOLES = 60;
+
+/** A piece in small: its outline as path data in mm from its own top left corner, with folds and holes. */
+export type Silhouette = {
+  d: string;
+  w: number;
+  h: number;
+  folds: [Vec, Vec][];
+  holes: { at: Vec; r: number }[];
+};
+
+/** Null for a card with no outline yet. */
+export function silhouetteOf(pattern: PatternDoc): Silhouette | null {
+  const { path } = outlineOf(pattern);
+  if (path.length === 0) return null;
+  const bounds = box(path);
+  const tenth = (n: number) => Math.round(n * 10) / 10;
+  const place = ([x, y]: Vec): Vec => [tenth(x - bounds.minX), tenth(bounds.maxY - y)];
+  const few = path.length <= MOST_SIDES ? path : closed(thinned(points(path), sizeOf(bounds) * THINNED_TO));
+  return {
+    d: svgPath(few, place),
+    w: Math.max(1, bounds.maxX - bounds.minX),
+    h: Math.max(1, bounds.maxY - bounds.minY),
+    folds: pattern.folds.slice(0, MOST_FOLDS).flatMap((fold): [Vec, Vec][] => {
+      const ends = endsOfFold(pattern, fold);
+      return ends ? [[place(ends[0]), place(ends[1])]] : [];
+    }),
+    holes: largest(pattern.holes).map((hole) => ({ at: place([hole.x, hole.y]), r: tenth(hole.diameterMm / 2) })),
+  };
+}
+
+const sizeOf = (b: Box): number => Math.max(b.maxX - b.minX, b.maxY - b.minY);
+
+const closed = (polygon: readonly Vec[]): Segment[] =>
+  polygon.map((a, i) => ({ a, b: polygon[(i + 1) % polygon.length]!, bulge: 0 }));
+
+const largest = (holes: PatternDoc['holes']): PatternDoc['holes'] =>
+  holes.length <= MOST_HOLES ? holes : [...holes].sort((a, b) => b.diameterMm - a.diameterMm).slice(0, MOST_HOLES);

@@ -1,0 +1,58 @@
+import { datumOf } from '#core/blank/datum';
+import { scribeTable } from '#core/blank/scribe';
+import { foldCsv } from '#core/format/csv';
+import { toDxf } from '#core/format/dxf';
+import { toSvg } from '#core/format/svg';
+import { formatLength, formatThin } from '#core/measure/length';
+import { metalById } from '#core/metal/metals';
+import { labelsOfBlank, labelsOfCard, layersOfBlank, layersOfCard } from '#core/sheet/layers';
+import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
+import { formatDay } from '../frame/dates';
+import { plain, scribeSaid } from '../frame/markingWords';
+import { reckoned } from '../piece/reckoned';
+import { task } from '../workers/task';
+import { markingSheet } from './markingTables';
+import type { PatternDrawn, PatternGiven } from './patternFiles';
+import { tiledPdf } from './pdf.server';
+
+/** Draws a pattern that leaves the house: the card or its blank, as asked. */
+export const drawPattern = task('draw-pattern', async (given: PatternGiven): Promise<PatternDrawn> => {
+  const { file, unit, facts, card, revision, plan, shop } = given;
+  const metal = metalById(facts.metal);
+  const found = reckoned(card, metal, facts.thicknessMm, shop).development;
+  if (!found.ok) return found;
+  const { development } = found;
+  const plugs = plugHoles(plugsOnBlank(card, plan, facts.thicknessMm, development));
+  const [what, ending] = file.split('.') as [string, string];
+  const layers = what === 'card' ? layersOfCard(card) : layersOfBlank(development, plugs);
+  switch (ending) {
+    case 'svg':
+      return { ok: true, body: toSvg(layers, `${facts.name}, ${what}, revision ${revision}`) };
+    case 'dxf':
+      return { ok: true, body: toDxf(layers) };
+    case 'csv':
+      return { ok: true, body: foldCsv(development) };
+  }
+  const bare = (mm: number, digits = 1) => formatLength(mm, unit, digits, false);
+  const brakes = scribeTable(development).lines.filter((line) => line.line === 'brake');
+  const brakeFrom = (fold: string) => {
+    const line = brakes.find((l) => l.fold === fold);
+    return line?.from.kind === 'parallel' ? `brake line ${plain(scribeSaid(line, datumOf(development), bare))}` : '';
+  };
+  return tiledPdf(
+    layers,
+    what === 'card' ? labelsOfCard(card) : labelsOfBlank(development, brakeFrom),
+    {
+      title: facts.name,
+      what,
+      revision,
+      shop: shop.name,
+      job: given.job,
+      sheet: `${metal.name} ${formatThin(facts.thicknessMm, unit)}`,
+      date: formatDay(given.at, shop.dates),
+      lengths: unit === 'mm' ? 'millimetres' : 'inches',
+      paper: given.paper,
+    },
+    what === 'card' ? null : markingSheet(development, plugs, shop, bare),
+  );
+});

@@ -1,0 +1,35 @@
+import type { Shop } from '#core/blank/shopSchema';
+import type { PatternDoc } from '#core/card/pattern';
+import type { PieceFacts } from '#core/format/job';
+import type { Unit } from '#core/measure/length';
+import type { Result } from '#core/measure/result';
+import type { Paper } from '#core/sheet/tiles';
+import type { PlanDoc } from '#core/weld/plan';
+
+/** The files that a pattern leaves the house as. */
+export const FILES = [
+  'blank.pdf',
+  'blank.svg',
+  'blank.dxf',
+  'card.pdf',
+  'card.svg',
+  'card.dxf',
+  'folds.csv',
+] as const;
+export type PatternFile = (typeof FILES)[number];
+
+export type PatternGiven = {
+  file: PatternFile;
+  paper: Paper;
+  unit: Unit;
+  facts: PieceFacts;
+  job: string;
+  card: PatternDoc;
+  revision: number;
+  plan: PlanDoc;
+  shop: Shop;
+  /** The moment of drawing, ISO 8601. */
+  at: string;
+};
+/** The file, or why there is none. */
+export type PatternDrawn = Result<{ body: Uint8Array | string }>;
