@@ -19,6 +19,7 @@ export default defineConfig({
         database: here('./server/database.ts'),
         reckon: here('./cli/reckon.ts'),
         bench: here('./bench/develop.ts'),
+        size: here('./bench/size.ts'),
       },
       output: { entryFileNames: '[name].js' },
     },

@@ -34,10 +34,12 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 /** Whatever is asked of whatever route passes here first. */
 export const middleware: Route.MiddlewareFunction[] = [asked, summedUpAfter];
 
-/** What was written may have changed what lists show: that is brought up to date behind. */
+let begun = false;
+/** What was written, or changed with the program, is not yet in what lists show: that is brought up to date behind. */
 async function summedUpAfter({ request }: { request: Request }, next: () => Promise<Response>) {
   const answer = await next();
-  if (request.method !== 'GET') sumUpSoon();
+  if (request.method !== 'GET' || !begun) sumUpSoon();
+  begun = true;
   return answer;
 }
 

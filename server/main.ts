@@ -49,6 +49,8 @@ app.use((request, response, next) => {
   // What is refused is not read to its end.
   response.set('Connection', 'close').status(refused.status).json({ message: refused.message });
 });
+const isHere = ({ socket }: { socket: { remoteAddress?: string } }) =>
+  /^(127\.|::1$|::ffff:127\.)/.test(socket.remoteAddress ?? '');
 const built = (folder: string, serveStatic: object) =>
   staticCompressed(resolve(root, folder), {
     enableBrotli: true,
@@ -56,11 +58,17 @@ const built = (folder: string, serveStatic: object) =>
     index: false,
     serveStatic,
   });
+const rootFiles = built('build/client', { maxAge: '1h' });
 app.use('/assets', built('build/client/assets', { immutable: true, maxAge: '1y' }));
 // A file of an older build, wanted by a page that was open over an update: gone, and no page of the application.
 app.use('/assets', (_request, response) => void response.status(404).type('text/plain').send('Not here any more.'));
-app.use(built('build/client', { maxAge: '1h' }));
-app.use(compression());
+// Only what can be one of the few files at the root is looked for on the disk: every page would be, otherwise.
+app.use(/^\/[^/]+\.(svg|png|ico|txt|webmanifest)$/, (request, response, next) => {
+  request.url = request.originalUrl;
+  rootFiles(request, response, next);
+});
+// A browser on this machine gains nothing by it, and everybody waits for it.
+app.use(compression({ filter: (request, response) => !isHere(request) && compression.filter(request, response) }));
 app.use(createRequestHandler({ build, mode: 'production' }));
 
 const server = app.listen(port, '127.0.0.1', (error?: Error) => {

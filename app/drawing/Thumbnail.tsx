@@ -23,31 +23,21 @@ export function Thumbnail({ of, material }: { of: Silhouette; material: Material
     >
       <path d={of.d} fill="var(--shadow)" transform={`translate(${pad / 2} ${pad / 2})`} />
       <path d={of.d} fill={look.fill} stroke={look.line} strokeWidth={1.4} vectorEffect="non-scaling-stroke" />
-      {of.folds.map(([a, b], i) => (
-        <line
-          key={i}
-          x1={a[0]}
-          y1={a[1]}
-          x2={b[0]}
-          y2={b[1]}
-          stroke={look.fold}
-          strokeWidth={1.3}
-          strokeDasharray={material === 'steel' ? undefined : '6 3'}
-          vectorEffect="non-scaling-stroke"
-        />
-      ))}
-      {of.holes.map(({ at, r }, i) => (
-        <circle
-          key={i}
-          cx={at[0]}
-          cy={at[1]}
-          r={r}
-          fill="var(--bench-top)"
-          stroke={look.line}
-          strokeWidth={1}
-          vectorEffect="non-scaling-stroke"
-        />
-      ))}
+      <path
+        d={of.folds}
+        fill="none"
+        stroke={look.fold}
+        strokeWidth={1.3}
+        strokeDasharray={material === 'steel' ? undefined : '6 3'}
+        vectorEffect="non-scaling-stroke"
+      />
+      <path
+        d={of.holes}
+        fill="var(--bench-top)"
+        stroke={look.line}
+        strokeWidth={1}
+        vectorEffect="non-scaling-stroke"
+      />
     </svg>
   );
 }

@@ -15,14 +15,8 @@ const THINNED_TO = 1 / 400;
 const MOST_FOLDS = 60;
 const MOST_HOLES = 60;
 
-/** A piece in small: its outline as path data in mm from its own top left corner, with folds and holes. */
-export type Silhouette = {
-  d: string;
-  w: number;
-  h: number;
-  folds: [Vec, Vec][];
-  holes: { at: Vec; r: number }[];
-};
+/** A piece in small, in mm from its own top left corner: outline, folds and holes, each as path data. */
+export type Silhouette = { d: string; w: number; h: number; folds: string; holes: string };
 
 /** Null for a card with no outline yet. */
 export function silhouetteOf(pattern: PatternDoc): Silhouette | null {
@@ -36,11 +30,20 @@ export function silhouetteOf(pattern: PatternDoc): Silhouette | null {
     d: svgPath(few, place),
     w: Math.max(1, bounds.maxX - bounds.minX),
     h: Math.max(1, bounds.maxY - bounds.minY),
-    folds: pattern.folds.slice(0, MOST_FOLDS).flatMap((fold): [Vec, Vec][] => {
-      const ends = endsOfFold(pattern, fold);
-      return ends ? [[place(ends[0]), place(ends[1])]] : [];
-    }),
-    holes: largest(pattern.holes).map((hole) => ({ at: place([hole.x, hole.y]), r: tenth(hole.diameterMm / 2) })),
+    folds: pattern.folds
+      .slice(0, MOST_FOLDS)
+      .map((fold) => {
+        const ends = endsOfFold(pattern, fold)?.map(place);
+        return ends ? `M${ends[0]!.join(' ')}L${ends[1]!.join(' ')}` : '';
+      })
+      .join(''),
+    holes: largest(pattern.holes)
+      .map((hole) => {
+        const [x, y] = place([hole.x, hole.y]);
+        const r = tenth(hole.diameterMm / 2);
+        return `M${tenth(x - r)} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0Z`;
+      })
+      .join(''),
   };
 }
 

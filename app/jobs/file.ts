@@ -8,7 +8,7 @@ import { idOr404 } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
 import { inWorker } from '../workers/pool.server';
 import type { Route } from './+types/file';
-import { writeOut } from './jobFiles.server';
+import { writeOut } from './jobFiles';
 
 /** Longest that a job may take to be written out, ms. */
 const LIMIT_MS = 5 * 60_000;

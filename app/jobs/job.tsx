@@ -39,10 +39,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const archived = query.has('archived');
   const asked = pageAsked(query, MOST_SHOWN);
   const { pieces, all } = await piecesOfJob(viewer, job.id, archived, asked);
-  const summaries = await summed(
-    viewer,
-    pieces.map((piece) => piece.id),
-  );
+  const summaries = await summed(viewer, pieces);
   const rows = pieces.map(({ id, name, part, metal, thicknessMm, structural }) => ({
     id,
     name,

@@ -17,7 +17,6 @@ import { summed } from '../piece/summing.server';
 import { archiveJob, createJob, listJobs } from '../records/jobs.server';
 import { once } from '../records/once.server';
 import { formOf, idOr404, keyOf, sentence } from '../records/parse.server';
-import { firstPiecesOf } from '../records/pieces.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/jobs';
 import { JobForm, NEW_JOB } from './JobForm';
@@ -35,28 +34,26 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const search = storable(sought) ? sought.slice(0, 200) : '';
   const archived = query.has('archived');
   const asked = pageAsked(query, MOST_JOBS);
-  const { jobs, all } = await listJobs(viewer, search, archived, asked);
-  const first = await firstPiecesOf(
+  const { jobs, all } = await listJobs(viewer, search, archived, { ...asked, first: MOST_PIECES });
+  const summaries = await summed(
     viewer,
-    jobs.map((job) => job.id),
-    MOST_PIECES,
+    jobs.flatMap((job) => job.first),
   );
-  const summaries = await summed(viewer, [...first.values()].flat());
   return {
     search,
     archived,
     all,
     page: asked.page,
     key: randomUUID(),
-    jobs: jobs.map(({ id, name, vehicle, owner, created, pieces }) => ({
+    jobs: jobs.map(({ id, name, vehicle, owner, created, pieces, first }) => ({
       id,
       name,
       vehicle,
       owner,
       created: created.toISOString(),
       pieces,
-      silhouettes: (first.get(id) ?? [])
-        .map((piece) => summaries.get(piece)?.silhouette ?? null)
+      silhouettes: first
+        .map((piece) => summaries.get(piece.id)?.silhouette ?? null)
         .filter((silhouette) => silhouette !== null),
     })),
   };

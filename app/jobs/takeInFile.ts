@@ -13,7 +13,7 @@ import { problemSentence } from '../frame/sentences';
 import { TookTooLong, inWorker } from '../workers/pool.server';
 import type { Progress } from '../workers/task';
 import type { Route } from './+types/takeInFile';
-import { takeIn } from './jobFiles.server';
+import { takeIn } from './jobFiles';
 
 const MOST_BYTES = 200 * 1024 ** 2;
 /** Longest that a file may take to be taken in, ms. */

@@ -1,5 +1,6 @@
 import { drizzle } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
+import * as relations from './relations.server';
 import * as schema from './schema.server';
 import type { Viewer } from './viewer.server';
 
@@ -28,7 +29,7 @@ export const pool = connections(10);
 /** One apart, so that asking whether the database answers does not queue behind those who wait for it. */
 export const asking = connections(1);
 
-const db = drizzle(pool, { schema });
+const db = drizzle(pool, { schema: { ...schema, ...relations } });
 export type Db = typeof db;
 
 /** The database for whoever asks: a query that does not say for whom it asks has none to ask. */

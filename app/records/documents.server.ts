@@ -1,4 +1,5 @@
 import { and, desc, eq, gt, max, sql } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import { emptyPattern } from '#core/card/emptyPattern';
 import type { DocumentKind, Documents } from '#core/format/documents';
 import { DOCUMENTS } from '#core/format/documents';
@@ -28,10 +29,22 @@ const EMPTY: { [K in DocumentKind]: () => Documents[K] } = { card: emptyPattern,
 const of = (piece: string, kind: DocumentKind) => and(eq(documents.piece, piece), eq(documents.kind, kind));
 const at = (piece: string, kind: DocumentKind, number: number) => and(of(piece, kind), eq(documents.number, number));
 
+type Opened<K extends DocumentKind> = { doc: Documents[K]; broken: Problem[] | null };
+
 /** What is stored, through its one door. */
-function opened<K extends DocumentKind>(kind: K, body: unknown): { doc: Documents[K]; broken: Problem[] | null } {
+function opened<K extends DocumentKind>(kind: K, body: unknown): Opened<K> {
   const read = DOCUMENTS[kind].read(body);
   return read.ok ? { doc: read.doc, broken: null } : { doc: EMPTY[kind](), broken: read.problems };
+}
+
+/** A version never changes: read once, it is known by its row as long as it is among the last so many. */
+const known = new LRUCache<number, Opened<DocumentKind>>({ max: 1000 });
+function openedOnce<K extends DocumentKind>(kind: K, { seq, body }: { seq: number; body: unknown }): Opened<K> {
+  const before = known.get(seq) as Opened<K> | undefined;
+  if (before) return before;
+  const now = opened(kind, body);
+  known.set(seq, now as Opened<DocumentKind>);
+  return now;
 }
 
 async function headOf(tx: Tx, piece: string, kind: DocumentKind): Promise<number> {
@@ -50,13 +63,25 @@ const newestChild = (tx: Tx, piece: string, kind: DocumentKind, number: number) 
     .orderBy(desc(documents.number))
     .limit(1);
 
+/** A document as it stands, from the row that says which version is in use and whether any was made from that. */
+export function stateOf<K extends DocumentKind>(
+  kind: K,
+  head: { number: number; next: boolean; document: { seq: number; at: Date; body: unknown } | null } | undefined,
+): DocState<Documents[K]> {
+  const row = head?.document;
+  const { doc, broken } = row ? openedOnce(kind, row) : { doc: EMPTY[kind](), broken: null };
+  const number = head?.number ?? 0;
+  const savedAt = row?.at.toISOString() ?? null;
+  return { number, doc, broken, canUndo: number > 0, canRedo: head?.next ?? false, savedAt };
+}
+
 async function stateAt<K extends DocumentKind>(
   tx: Tx,
   piece: string,
   kind: K,
   number: number,
 ): Promise<DocState<Documents[K]>> {
-  const [row] =
+  const [document] =
     number > 0
       ? await tx
           .select()
@@ -64,22 +89,8 @@ async function stateAt<K extends DocumentKind>(
           .where(at(piece, kind, number))
       : [];
   const [next] = await newestChild(tx, piece, kind, number);
-  const { doc, broken } = row ? opened(kind, row.body) : { doc: EMPTY[kind](), broken: null };
-  return {
-    number,
-    doc,
-    broken,
-    canUndo: number > 0,
-    canRedo: next !== undefined,
-    savedAt: row?.at.toISOString() ?? null,
-  };
+  return stateOf(kind, { number, next: next !== undefined, document: document ?? null });
 }
-
-export const documentState = async <K extends DocumentKind>(
-  viewer: Viewer,
-  piece: string,
-  kind: K,
-): Promise<DocState<Documents[K]>> => stateAt(dbOf(viewer), piece, kind, await headOf(dbOf(viewer), piece, kind));
 
 export type Saved<Doc> = { kind: 'saved' | 'stale'; state: DocState<Doc> };
 
@@ -178,18 +189,13 @@ export function saveDocument<K extends DocumentKind>(
     const number = (last?.number ?? 0) + 1;
     const { parent, thinned } = await parentFor(tx, piece, kind, current, about);
     if (thinned) await tx.delete(documents).where(at(piece, kind, current));
-    await tx.insert(documents).values({
-      piece,
-      kind,
-      number,
-      parent,
-      version: DOCUMENTS[kind].version,
-      about,
-      by,
-      body: doc,
-    });
+    const [row] = await tx
+      .insert(documents)
+      .values({ piece, kind, number, parent, version: DOCUMENTS[kind].version, about, by, body: doc })
+      .returning({ at: documents.at });
     await takeUp(tx, piece, kind, number);
-    return { kind: 'saved', state: await stateAt(tx, piece, kind, number) };
+    const savedAt = row!.at.toISOString();
+    return { kind: 'saved', state: { number, doc, broken: null, canUndo: true, canRedo: false, savedAt } };
   });
 }
 

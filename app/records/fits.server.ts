@@ -7,37 +7,34 @@ import type { Viewer } from './viewer.server';
 
 export type Fit = FitRecord & { id: string };
 
+type EdgeRow = typeof fitEdges.$inferSelect;
+
+/** A trial from its row and those of its edges, in their order. */
+export const fitOf = (row: typeof fits.$inferSelect, edges: readonly EdgeRow[]): Fit => ({
+  id: row.id,
+  at: row.at.toISOString(),
+  held: row.held,
+  notes: row.notes,
+  revision: row.revision,
+  withdrawn: row.withdrawn,
+  edges: edges.map(({ edge, turned, own, targetMm, toleranceMm, flushMm, stations }) => ({
+    edge,
+    turned,
+    own,
+    targetMm,
+    toleranceMm,
+    flushMm,
+    stations,
+  })),
+});
+
 async function withEdges(tx: Tx, rows: (typeof fits.$inferSelect)[]): Promise<Fit[]> {
   if (rows.length === 0) return [];
-  const edges = await tx
-    .select()
-    .from(fitEdges)
-    .where(
-      inArray(
-        fitEdges.fit,
-        rows.map((row) => row.id),
-      ),
-    )
-    .orderBy(asc(fitEdges.seq));
-  return rows.map((row) => ({
-    id: row.id,
-    at: row.at.toISOString(),
-    held: row.held,
-    notes: row.notes,
-    revision: row.revision,
-    withdrawn: row.withdrawn,
-    edges: edges
-      .filter((e) => e.fit === row.id)
-      .map(({ edge, turned, own, targetMm, toleranceMm, flushMm, stations }) => ({
-        edge,
-        turned,
-        own,
-        targetMm,
-        toleranceMm,
-        flushMm,
-        stations,
-      })),
-  }));
+  const ids = rows.map((row) => row.id);
+  const edges = await tx.select().from(fitEdges).where(inArray(fitEdges.fit, ids)).orderBy(asc(fitEdges.seq));
+  const of = new Map(ids.map((id) => [id, [] as EdgeRow[]]));
+  for (const edge of edges) of.get(edge.fit)!.push(edge);
+  return rows.map((row) => fitOf(row, of.get(row.id)!));
 }
 
 /** Trial fits of a piece, oldest first. */

@@ -1,23 +1,29 @@
-import { and, desc, eq, getTableColumns, ilike, isNull, isNotNull, or } from 'drizzle-orm';
+import { and, desc, eq, ilike, isNotNull, isNull, or, sql } from 'drizzle-orm';
 import type { JobFacts } from '#core/format/job';
 import { mergedRecord } from '#core/format/merge';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
 import { dbOf } from './database.server';
 import type { Tx } from './database.server';
-import type { Window } from './pieces.server';
-import { jobs, pieces } from './schema.server';
+import type { Remembered, Window } from './pieces.server';
+import { jobs, pieces, summaries } from './schema.server';
 import type { Viewer } from './viewer.server';
 
 export type Job = typeof jobs.$inferSelect;
-export type JobRow = Job & { pieces: number };
+export type JobRow = Job & {
+  /** How many pieces are in hand. */
+  pieces: number;
+  /** The first of them, in the order they were begun, with what is remembered of each and is still good. */
+  first: { id: string; remembered: Remembered }[];
+};
 
-/** A page of the jobs, newest first, those whose name, vehicle, owner or notes hold `search`; archived ones apart. */
+/** A page of the jobs, newest first, those whose name, vehicle, owner or notes hold `search`; archived ones apart; `first`: of
+ * as many of its pieces at most what is remembered for lists is given along. */
 export async function listJobs(
   viewer: Viewer,
   search: string,
   archived: boolean,
-  { skip, most }: Window,
+  { skip, most, first }: Window & { first: number },
 ): Promise<{ jobs: JobRow[]; all: number }> {
   const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
   const found = search
@@ -25,17 +31,24 @@ export async function listJobs(
     : undefined;
   const wanted = and(archived ? isNotNull(jobs.archived) : isNull(jobs.archived), found);
   const inHand = dbOf(viewer).$count(pieces, and(eq(pieces.job, jobs.id), isNull(pieces.archived)));
-  const [rows, all] = await Promise.all([
-    dbOf(viewer)
-      .select({ ...getTableColumns(jobs), pieces: inHand })
-      .from(jobs)
-      .where(wanted)
-      .orderBy(desc(jobs.created), desc(jobs.seq))
-      .offset(skip)
-      .limit(most),
-    dbOf(viewer).$count(jobs, wanted),
-  ]);
-  return { jobs: rows, all };
+  // As one value of each job: so many rows of their own would take longer to unpack than to find.
+  const firstOf = sql<JobRow['first'] | null>`(
+    select json_agg(json_build_object('id', id, 'remembered', remembered) order by seq) from (
+      select p.id, p.seq, case when s.piece is not null
+        then json_build_object('madeBy', s.made_by, 'summary', json_build_object('silhouette', s.summary -> 'silhouette'))
+        end as remembered
+      from ${pieces} p left join ${summaries} s on s.piece = p.id and s.of = p.touched
+      where p.job = ${jobs.id} and p.archived is null order by p.seq limit ${first}
+    ) as firsts)`;
+  const rows = await dbOf(viewer)
+    .select({ job: jobs, pieces: inHand, first: firstOf, all: sql<string>`count(*) over ()` })
+    .from(jobs)
+    .where(wanted)
+    .orderBy(desc(jobs.created), desc(jobs.seq))
+    .offset(skip)
+    .limit(most);
+  const all = rows[0] ? Number(rows[0].all) : skip > 0 ? await dbOf(viewer).$count(jobs, wanted) : 0;
+  return { jobs: rows.map((row) => ({ ...row.job, pieces: row.pieces, first: row.first ?? [] })), all };
 }
 
 export async function jobById(viewer: Viewer, id: string): Promise<Job | null> {

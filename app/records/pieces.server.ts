@@ -1,6 +1,5 @@
-import { and, asc, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { cut } from '#core/card/cut';
-import { PieceFactsSchema } from '#core/format/job';
 import type { PieceFacts } from '#core/format/job';
 import { mergedRecord } from '#core/format/merge';
 import type { Changed } from './changed.server';
@@ -8,7 +7,7 @@ import { putMerged } from './changed.server';
 import { dbOf } from './database.server';
 import type { Tx } from './database.server';
 import { copyDocument } from './documents.server';
-import { pieces, prints } from './schema.server';
+import { pieces, prints, summaries } from './schema.server';
 import type { Viewer } from './viewer.server';
 
 /** Part of a list: so many after the first so many. */
@@ -17,9 +16,17 @@ export type Window = { skip: number; most: number };
 export type Piece = typeof pieces.$inferSelect;
 
 /** Only the facts of a piece: for forms, copies and files. */
-export const factsOf = (piece: PieceFacts): PieceFacts => PieceFactsSchema.strip().parse(piece);
+export const factsOf = (piece: PieceFacts): PieceFacts => {
+  const { name, part, side, metal, thicknessMm, thickness, structural, notes } = piece;
+  return { name, part, side, metal, thicknessMm, thickness, structural, notes };
+};
 
 const kept = (archived: boolean) => (archived ? isNotNull(pieces.archived) : isNull(pieces.archived));
+
+/** What is remembered of a piece for lists, and by which program and settings it was made; null where it has changed since. */
+export type Remembered = { madeBy: string; summary: unknown } | null;
+const remembered = { madeBy: summaries.madeBy, summary: summaries.summary };
+const stillGood = and(eq(summaries.piece, pieces.id), eq(summaries.of, pieces.touched));
 
 /** A page of the pieces of a job in the order they were begun, and how many there are in all. */
 export async function piecesOfJob(
@@ -27,30 +34,18 @@ export async function piecesOfJob(
   job: string,
   archived: boolean,
   { skip, most }: Window,
-): Promise<{ pieces: Piece[]; all: number }> {
+): Promise<{ pieces: (Piece & { remembered: Remembered })[]; all: number }> {
   const here = and(eq(pieces.job, job), kept(archived));
-  const [rows, all] = await Promise.all([
-    dbOf(viewer).select().from(pieces).where(here).orderBy(asc(pieces.seq)).offset(skip).limit(most),
-    dbOf(viewer).$count(pieces, here),
-  ]);
-  return { pieces: rows, all };
-}
-
-/** The first pieces in hand of several jobs, `most` of each, by job, in the order they were begun. */
-export async function firstPiecesOf(
-  viewer: Viewer,
-  jobs: readonly string[],
-  most: number,
-): Promise<Map<string, string[]>> {
-  const by = new Map(jobs.map((job) => [job, [] as string[]]));
-  if (jobs.length === 0) return by;
-  const { rows } = await dbOf(viewer).execute<{ job: string; id: string }>(sql`
-    select j.id as job, p.id from unnest(${sql.param([...jobs])}::uuid[]) as j(id)
-    cross join lateral (
-      select id, seq from ${pieces} where job = j.id and archived is null order by seq limit ${most}
-    ) p order by p.seq`);
-  for (const { job, id } of rows) by.get(job)?.push(id);
-  return by;
+  const rows = await dbOf(viewer)
+    .select({ piece: pieces, remembered, all: sql<string>`count(*) over ()` })
+    .from(pieces)
+    .leftJoin(summaries, stillGood)
+    .where(here)
+    .orderBy(asc(pieces.seq))
+    .offset(skip)
+    .limit(most);
+  const all = rows[0] ? Number(rows[0].all) : skip > 0 ? await dbOf(viewer).$count(pieces, here) : 0;
+  return { pieces: rows.map((row) => ({ ...row.piece, remembered: row.remembered })), all };
 }
 
 export async function pieceById(viewer: Viewer, id: string): Promise<Piece | null> {
@@ -111,13 +106,8 @@ export const notePrint = (viewer: Viewer, piece: string, what: string, revision:
 /** The last time a pattern of a piece left the house. */
 export type Print = { revision: number; digest: string | null; at: string };
 
-/** The last print of a piece; null before there is one. */
-export async function lastPrintOf(viewer: Viewer, piece: string): Promise<Print | null> {
-  const [row] = await dbOf(viewer)
-    .select()
-    .from(prints)
-    .where(eq(prints.piece, piece))
-    .orderBy(desc(prints.seq))
-    .limit(1);
-  return row ? { revision: row.revision, digest: row.digest, at: row.at.toISOString() } : null;
-}
+export const printOf = ({ revision, digest, at }: typeof prints.$inferSelect): Print => ({
+  revision,
+  digest,
+  at: at.toISOString(),
+});

@@ -9,11 +9,13 @@ import type { Tx } from './database.server';
 import { shop } from './schema.server';
 import type { Viewer } from './viewer.server';
 
-/** The shop's settings, or the usual ones until it has its own; settings added since are filled in. */
-export async function shopSettings(viewer: Viewer, tx: Tx = dbOf(viewer)): Promise<Shop> {
+const settings = async (tx: Tx): Promise<Shop> => {
   const [row] = await tx.select().from(shop).where(eq(shop.id, 1));
   return { ...USUAL_SHOP, ...row?.settings };
-}
+};
+
+/** The shop's settings, or the usual ones until it has its own; settings added since are filled in. */
+export const shopSettings = (viewer: Viewer): Promise<Shop> => viewer.once(shop, () => settings(dbOf(viewer)));
 
 /** Changes the settings since `since`; of test bends what was put in and taken out, whoever else did so meanwhile. */
 export const changeShop = (viewer: Viewer, since: Shop, mine: Shop): Promise<Changed<Shop>> =>
@@ -21,8 +23,9 @@ export const changeShop = (viewer: Viewer, since: Shop, mine: Shop): Promise<Cha
     // One row, locked whether it is there or not, so that of two who change it one waits.
     await tx.insert(shop).values({ id: 1, settings: USUAL_SHOP }).onConflictDoNothing();
     await tx.select().from(shop).where(eq(shop.id, 1)).for('update');
-    const now = await shopSettings(viewer, tx);
-    return putMerged(mergedRecord(since, mine, now), now, (settings) =>
-      tx.update(shop).set({ settings }).where(eq(shop.id, 1)),
+    const now = await settings(tx);
+    viewer.anew(shop);
+    return putMerged(mergedRecord(since, mine, now), now, (merged) =>
+      tx.update(shop).set({ settings: merged }).where(eq(shop.id, 1)),
     );
   });

@@ -1,22 +1,7 @@
-import { and, eq, inArray, isNull, lte, ne, or, sql } from 'drizzle-orm';
+import { eq, isNull, lte, ne, or, sql } from 'drizzle-orm';
 import { dbOf } from './database.server';
 import { pieces, summaries } from './schema.server';
 import type { Viewer } from './viewer.server';
-
-/** Of these pieces what is remembered and still good, by piece; `madeBy` says by which program and settings it must be. */
-export async function summariesOf(
-  viewer: Viewer,
-  ids: readonly string[],
-  madeBy: string,
-): Promise<Map<string, unknown>> {
-  if (ids.length === 0) return new Map();
-  const rows = await dbOf(viewer)
-    .select({ piece: summaries.piece, summary: summaries.summary })
-    .from(summaries)
-    .innerJoin(pieces, and(eq(pieces.id, summaries.piece), eq(pieces.touched, summaries.of)))
-    .where(and(inArray(summaries.piece, [...ids]), eq(summaries.madeBy, madeBy)));
-  return new Map(rows.map((row) => [row.piece, row.summary]));
-}
 
 /** Pieces of which nothing good is remembered, the newest first, `most` at most. */
 export const piecesToSumUp = async (viewer: Viewer, madeBy: string, most: number): Promise<string[]> =>

@@ -7,15 +7,34 @@ import { createContext } from 'react-router';
 export class Viewer {
   /** For now whoever is at this machine is the shop. */
   readonly role = 'shop';
-  // Makes the class its own type: an object of the same shape is no viewer.
-  readonly #made = true;
+  // Private, and so the class is its own type: an object of the same shape is no viewer.
+  readonly #found: Map<object, unknown> | null;
 
-  private constructor() {
-    void this.#made;
+  private constructor(found: Map<object, unknown> | null) {
+    this.#found = found;
   }
 
-  /** The shop itself: whoever asks from this machine, and its own chores. */
-  static readonly shop = new Viewer();
+  /** The shop itself: its own chores. */
+  static readonly shop = new Viewer(null);
+
+  /** Whoever asks from this machine, for the length of one request. */
+  static here(): Viewer {
+    return new Viewer(new Map());
+  }
+
+  /** What several loaders of one request ask for, asked once, under what is asked for; a chore asks each time. */
+  once<Found>(what: object, find: () => Promise<Found>): Promise<Found> {
+    const before = this.#found?.get(what) as Promise<Found> | undefined;
+    if (before) return before;
+    const found = find();
+    this.#found?.set(what, found);
+    return found;
+  }
+
+  /** Has it asked for anew: it was changed. */
+  anew(what: object): void {
+    this.#found?.delete(what);
+  }
 }
 
 /** The viewer of the request that is being answered; set by `asked`, once, for every route. */
@@ -25,5 +44,5 @@ type Context = { set(key: typeof viewerIn, viewer: Viewer): void };
 
 /** The one middleware: whatever is asked, it is known by whom before a loader or an action runs. */
 export function asked({ context }: { context: Context }): void {
-  context.set(viewerIn, Viewer.shop);
+  context.set(viewerIn, Viewer.here());
 }

@@ -8,7 +8,7 @@ import type { Viewer } from './viewer.server';
 export type Weld = WeldRecord & { id: string };
 export type Inspection = InspectionRecord & { id: string };
 
-const weldOf = (row: typeof welds.$inferSelect): Weld => ({
+export const weldOf = (row: typeof welds.$inferSelect): Weld => ({
   id: row.id,
   at: row.at.toISOString(),
   who: row.who,
@@ -23,7 +23,7 @@ const weldOf = (row: typeof welds.$inferSelect): Weld => ({
   withdrawn: row.withdrawn,
 });
 
-const inspectionOf = (row: typeof inspections.$inferSelect): Inspection => ({
+export const inspectionOf = (row: typeof inspections.$inferSelect): Inspection => ({
   id: row.id,
   at: row.at.toISOString(),
   who: row.who,

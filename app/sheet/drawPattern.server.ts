@@ -10,13 +10,13 @@ import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import { formatDay } from '../frame/dates';
 import { plain, scribeSaid } from '../frame/markingWords';
 import { reckoned } from '../piece/reckoned';
-import { task } from '../workers/task';
+import { doing } from '../workers/task';
 import { markingSheet } from './markingTables';
-import type { PatternDrawn, PatternGiven } from './patternFiles';
+import type { PatternDrawn } from './patternFiles';
+import { drawPattern } from './patternFiles';
 import { tiledPdf } from './pdf.server';
 
-/** Draws a pattern that leaves the house: the card or its blank, as asked. */
-export const drawPattern = task('draw-pattern', async (given: PatternGiven): Promise<PatternDrawn> => {
+export const drawPatternNow = doing(drawPattern, async (given): Promise<PatternDrawn> => {
   const { file, unit, facts, card, revision, plan, shop } = given;
   const metal = metalById(facts.metal);
   const found = reckoned(card, metal, facts.thicknessMm, shop).development;

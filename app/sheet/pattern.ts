@@ -5,18 +5,15 @@ import type { Paper } from '#core/sheet/tiles';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import { preferencesFrom } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
+import { loadPiece } from '../piece/loaded.server';
 import { printDigest } from '../piece/printDigest';
 import { reckoned } from '../piece/reckoned';
-import { documentState } from '../records/documents.server';
-import { jobById } from '../records/jobs.server';
-import { factsOf, notePrint, pieceById } from '../records/pieces.server';
-import { shopSettings } from '../records/shop.server';
+import { notePrint } from '../records/pieces.server';
 import type { Viewer } from '../records/viewer.server';
 import { viewerIn } from '../records/viewer.server';
 import { inWorker } from '../workers/pool.server';
 import type { Route } from './+types/pattern';
-import { drawPattern } from './drawPattern.server';
-import { FILES } from './patternFiles';
+import { FILES, drawPattern } from './patternFiles';
 
 const TYPES: Record<string, string> = {
   pdf: 'application/pdf',
@@ -29,27 +26,21 @@ const TYPES: Record<string, string> = {
 async function asked(viewer: Viewer, params: Route.LoaderArgs['params']) {
   const id = z.uuid().safeParse(params.pieceId);
   const file = z.enum(FILES).safeParse(params.file);
-  const piece = id.success ? await pieceById(viewer, id.data) : null;
+  const piece = id.success ? await loadPiece(viewer, id.data) : null;
   if (!piece || !file.success) throw new Response(null, { status: 404 });
-  const [job, card, plan, shop] = await Promise.all([
-    jobById(viewer, piece.job),
-    documentState(viewer, piece.id, 'card'),
-    documentState(viewer, piece.id, 'plan'),
-    shopSettings(viewer),
-  ]);
-  return { piece, file: file.data, job, card, plan, shop };
+  return { ...piece, file: file.data };
 }
 
 /** Notes that a pattern leaves the house, with what it is made from. Asked for by the page; reading a file notes nothing. */
 export async function action({ params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
-  const { piece, file, card, plan, shop } = await asked(viewer, params);
-  const metal = metalById(piece.metal);
-  const { development: found } = reckoned(card.doc, metal, piece.thicknessMm, shop);
+  const { id, facts, file, card, plan, shop } = await asked(viewer, params);
+  const metal = metalById(facts.metal);
+  const { development: found } = reckoned(card.doc, metal, facts.thicknessMm, shop);
   if (!found.ok) throw new Response('There is no blank yet: mend the card first.', { status: 422 });
-  const plugs = plugHoles(plugsOnBlank(card.doc, plan.doc, piece.thicknessMm, found.development));
-  const digest = printDigest(found.development, plugs, metal, piece.thicknessMm, shop);
-  await notePrint(viewer, piece.id, file, card.number, digest);
+  const plugs = plugHoles(plugsOnBlank(card.doc, plan.doc, facts.thicknessMm, found.development));
+  const digest = printDigest(found.development, plugs, metal, facts.thicknessMm, shop);
+  await notePrint(viewer, id, file, card.number, digest);
   return Response.json({ noted: true });
 }
 
@@ -62,14 +53,14 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     .enum(Object.keys(PAPERS) as [Paper, ...Paper[]])
     .safeParse(new URL(request.url).searchParams.get('paper') ?? 'a4');
   if (!paper.success) throw new Response(null, { status: 404 });
-  const { piece, file, job, card, plan, shop } = await asked(context.get(viewerIn), params);
+  const { facts, file, job, card, plan, shop } = await asked(context.get(viewerIn), params);
   const given = {
     file,
     paper: paper.data,
     // On paper as on the screen it was asked from.
     unit: preferencesFrom(request.headers.get('cookie') ?? '', shop).unit,
-    facts: factsOf(piece),
-    job: job?.name ?? '',
+    facts,
+    job: job.name,
     card: card.doc,
     revision: card.number,
     plan: plan.doc,
@@ -85,7 +76,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     );
   }
   const [what, ending] = file.split('.') as [string, string];
-  const name = `${piece.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}-${what}-r${card.number}.${ending}`;
+  const name = `${facts.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}-${what}-r${card.number}.${ending}`;
   return new Response(drawn.body as BodyInit, {
     headers: {
       'Content-Type': TYPES[ending]!,

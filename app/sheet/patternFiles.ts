@@ -5,6 +5,7 @@ import type { Unit } from '#core/measure/length';
 import type { Result } from '#core/measure/result';
 import type { Paper } from '#core/sheet/tiles';
 import type { PlanDoc } from '#core/weld/plan';
+import { task } from '../workers/task';
 
 /** The files that a pattern leaves the house as. */
 export const FILES = [
@@ -33,3 +34,6 @@ export type PatternGiven = {
 };
 /** The file, or why there is none. */
 export type PatternDrawn = Result<{ body: Uint8Array | string }>;
+
+/** Draws a pattern that leaves the house: the card or its blank, as asked. */
+export const drawPattern = task<PatternGiven, PatternDrawn>('draw-pattern');

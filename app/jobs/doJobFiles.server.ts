@@ -5,16 +5,15 @@ import { jobFileEnd, jobFileHead, jobFilePiece } from '#core/format/job';
 import type { JobFilePart } from '#core/format/jobFileParts';
 import { JobFileScanner, PartTooLarge } from '#core/format/jobFileParts';
 import { readJobHead, readJobPiece } from '#core/format/readJob';
-import type { Problem, Result } from '#core/measure/result';
+import type { Problem } from '#core/measure/result';
 import { failure, stop } from '#core/measure/result';
 import { exportJob, importJob } from '../records/jobFile.server';
 import { Viewer } from '../records/viewer.server';
-import { task } from '../workers/task';
-
-type ToWrite = { job: string; path: string };
+import { doing } from '../workers/task';
+import { takeIn, writeOut } from './jobFiles';
 
 /** Writes a job as a file at a path, piece by piece. False when there is no such job. */
-export const writeOut = task('write-out', async ({ job, path }: ToWrite): Promise<boolean> => {
+export const writeOutNow = doing(writeOut, async ({ job, path }) => {
   const file = await open(path, 'w');
   let any = false;
   try {
@@ -61,10 +60,8 @@ async function headOf(path: string): Promise<ReturnType<typeof readJobHead>> {
   return readJobHead(given);
 }
 
-type ToTakeIn = { path: string; from: string };
-
 /** Takes a job file at a path in as a new job, all of it or nothing; tells how many bytes of it have been read. */
-export const takeIn = task('take-in', async ({ path, from }: ToTakeIn, tell): Promise<Result<{ id: string }>> => {
+export const takeInNow = doing(takeIn, async ({ path, from }, tell) => {
   try {
     const read = await headOf(path);
     if (!read.ok) return read;

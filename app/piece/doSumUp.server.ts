@@ -1,0 +1,64 @@
+import { emptyPattern } from '#core/card/emptyPattern';
+import { metalById } from '#core/metal/metals';
+import { emptyPlan } from '#core/weld/emptyPlan';
+import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
+import { silhouetteOf } from '../drawing/silhouette';
+import { keepSummary } from '../records/summaries.server';
+import { Viewer } from '../records/viewer.server';
+import { doing } from '../workers/task';
+import type { Loaded } from './loaded.server';
+import { loadPiece } from './loaded.server';
+import { printDigest } from './printDigest';
+import { reckoned } from './reckoned';
+import { roadOf } from './stages';
+import type { Summary } from './summary';
+import { NOTHING_KNOWN, materialOf } from './summary';
+import { sumUp } from './summing.server';
+
+/** What of a piece is shown in lists. */
+export function summaryOf({ facts, card, plan, shop, records, printed }: Loaded): Summary {
+  const pattern = card.broken ? emptyPattern() : card.doc;
+  const planned = plan.broken ? emptyPlan() : plan.doc;
+  const metal = metalById(facts.metal);
+  const { problems, development } = reckoned(pattern, metal, facts.thicknessMm, shop);
+  const standing = records.fits.filter((fit) => !fit.withdrawn);
+  const road = roadOf({
+    pattern,
+    plan: planned,
+    thicknessMm: facts.thicknessMm,
+    problems: [...(card.broken ?? []), ...problems],
+    development,
+    revision: card.number,
+    printed,
+    digest: development.ok
+      ? printDigest(
+          development.development,
+          plugHoles(plugsOnBlank(pattern, planned, facts.thicknessMm, development.development)),
+          metal,
+          facts.thicknessMm,
+          shop,
+        )
+      : null,
+    fit: standing[standing.length - 1] ?? null,
+    welds: records.welds,
+    inspections: records.inspections,
+  });
+  return { silhouette: silhouetteOf(pattern), road, material: materialOf(road) };
+}
+
+export const sumUpNow = doing(sumUp, async ({ pieces, madeBy }) => {
+  const found: [string, Summary][] = [];
+  for (const id of pieces) {
+    const loaded = await loadPiece(Viewer.shop, id);
+    if (!loaded) continue;
+    let summary = NOTHING_KNOWN;
+    try {
+      summary = summaryOf(loaded);
+    } catch (error) {
+      console.error('A piece could not be summed up', error);
+    }
+    await keepSummary(Viewer.shop, id, loaded.touched, madeBy, summary);
+    found.push([id, summary]);
+  }
+  return found;
+});

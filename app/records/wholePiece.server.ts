@@ -1,0 +1,68 @@
+import { asc, desc, sql } from 'drizzle-orm';
+import type { Db } from './database.server';
+import { dbOf } from './database.server';
+import type { CardState, PlanState } from './documents.server';
+import { stateOf } from './documents.server';
+import type { Fit } from './fits.server';
+import { fitOf } from './fits.server';
+import type { Piece, Print } from './pieces.server';
+import { printOf } from './pieces.server';
+import { documents } from './schema.server';
+import type { Viewer } from './viewer.server';
+import type { Inspection, Weld } from './welds.server';
+import { inspectionOf, weldOf } from './welds.server';
+
+export type WholePiece = {
+  piece: Piece;
+  job: { id: string; name: string };
+  card: CardState;
+  plan: PlanState;
+  fits: Fit[];
+  welds: Weld[];
+  inspections: Inspection[];
+  printed: Print | null;
+};
+
+const asked = (db: Db) =>
+  db.query.pieces
+    .findFirst({
+      where: (piece, { eq }) => eq(piece.id, sql.placeholder('id')),
+      with: {
+        job: { columns: { id: true, name: true } },
+        heads: {
+          columns: { kind: true, number: true },
+          with: { document: { columns: { seq: true, at: true, body: true } } },
+          extras: (head) => ({
+            next: sql<boolean>`exists (select 1 from ${documents} d where d.piece = ${head.piece}
+              and d.kind = ${head.kind} and d.parent = ${head.number})`.as('next'),
+          }),
+        },
+        fits: {
+          orderBy: (fit) => [asc(fit.at), asc(fit.seq)],
+          with: { edges: { orderBy: (edge) => asc(edge.seq) } },
+        },
+        welds: { orderBy: (weld) => asc(weld.seq) },
+        inspections: { orderBy: (inspection) => asc(inspection.seq) },
+        prints: { orderBy: (print) => desc(print.seq), limit: 1 },
+      },
+    })
+    .prepare('whole_piece');
+let prepared: ReturnType<typeof asked> | null = null;
+
+/** All that the page of a piece stands on, as it stands at one moment, by one statement; null where there is no such piece. */
+export async function wholePiece(viewer: Viewer, id: string): Promise<WholePiece | null> {
+  const found = await (prepared ??= asked(dbOf(viewer))).execute({ id });
+  if (!found) return null;
+  const { job, heads, fits, welds, inspections, prints, ...piece } = found;
+  const head = (kind: 'card' | 'plan') => heads.find((row) => row.kind === kind);
+  return {
+    piece: { ...piece, job: job.id },
+    job,
+    card: stateOf('card', head('card')),
+    plan: stateOf('plan', head('plan')),
+    fits: fits.map(({ edges, ...row }) => fitOf(row, edges)),
+    welds: welds.map(weldOf),
+    inspections: inspections.map(inspectionOf),
+    printed: prints[0] ? printOf(prints[0]) : null,
+  };
+}
