@@ -233,6 +233,68 @@ test('what cannot be a card, a reading or a weld is refused with the place and t
   expect((await request.post(`/pieces/${piece}/fits`, { data: { intent: 'edge', id, edge } })).status()).toBe(200);
 });
 
+test('what two read of one edge, say of one trial, or do about one finding: both are heard, or the second is told; what is taken back stays as it was', async ({ page, request }) => {
+  const piece = await aPiece(request);
+  await save(request, piece, 0);
+  const fits = (body: object) => request.post(`/pieces/${piece}/fits`, { data: body });
+  const said = { at: new Date().toISOString(), held: 'hand', notes: '' };
+  const begun = await fits({ intent: 'new', fit: { ...said, revision: 1, withdrawn: null, edges: [] } });
+  const { id } = ((await begun.json()) as { fits: { id: string }[] }).fits[0]!;
+  const edge = blank.edges[0]!.id;
+  const read = (...gaps: (number | null)[]) => ({
+    ...{ edge, turned: false, own: false, targetMm: 0, toleranceMm: 0.3, flushMm: 0.5 },
+    stations: gaps.map((gapMm, i) => ({ atMm: i * 100, gapMm, flushMm: null })),
+  });
+  const put = (mine: object, since: object) => fits({ intent: 'edge', id, edge: mine, since });
+  expect((await put(read(1, null, null), read(null, null, null))).status()).toBe(200);
+  expect((await put(read(null, 2, null), read(null, null, null))).status()).toBe(200);
+  const quarrel = await put(read(3, null, null), read(null, null, null));
+  expect(quarrel.status()).toBe(409);
+  const there = (await quarrel.json()) as { message: string; now: { stations: { gapMm: number | null }[] } };
+  expect(there.message).toContain('Gap at 0 mm: 1 mm there, 3 mm here');
+  expect(there.now.stations.map((s) => s.gapMm)).toEqual([1, 2, null]);
+  expect((await put({ ...there.now, stations: read(3, 2, null).stations }, there.now)).status()).toBe(200);
+
+  const change = (mine: object) => fits({ intent: 'change', id, since: said, mine: { ...said, ...mine } });
+  expect((await change({ notes: 'Rocks.' })).status()).toBe(200);
+  expect((await change({ held: 'clamps' })).status()).toBe(200);
+  expect(await (await change({ notes: 'Catches.' })).json()).toMatchObject({ message: expect.stringContaining('“Rocks.” there, “Catches.” here') });
+
+  await test.step('at the bench: another page has read the station meanwhile; both are shown, and one says which stands', async () => {
+    await page.goto(`/pieces/${piece}/fit`);
+    await pickEdge(page, blank.edges[0]!.letter);
+    const now = ((await (await change({ held: 'clamps' })).json()) as { fits: { edges: object[] }[] }).fits[0]!.edges[0]!;
+    await page.getByRole('button', { name: /^Station 3/ }).click();
+    expect((await put({ ...now, stations: read(3, 2, 5).stations }, now)).status()).toBe(200);
+    await page.keyboard.type('4');
+    await page.keyboard.press('Enter');
+    const told = page.getByRole('alert').filter({ hasText: '5 mm there, 4 mm here' });
+    await expect(told).toBeVisible();
+    await told.getByRole('button', { name: 'Keep what I read' }).click();
+    await expect(told).toBeHidden();
+    await page.reload();
+    await pickEdge(page, blank.edges[0]!.letter);
+    await expect(page.getByRole('button', { name: /^Station 3: 4.00 mm/ })).toBeVisible();
+  });
+
+  const back = (why: string) => fits({ intent: 'withdraw', what: 'trial', id, why });
+  expect((await back('Wrong piece')).status()).toBe(200);
+  for (const late of [await back('Another reason'), await change({ notes: 'Late' }), await put(read(9, 9, 9), there.now)]) {
+    expect(late.status()).toBe(409);
+    expect(await late.json()).toMatchObject({ fits: [{ notes: 'Rocks.', withdrawn: { why: 'Wrong piece' } }] });
+  }
+
+  const welds = (body: object) => request.post(`/pieces/${piece}/welds`, { data: body });
+  const seen = { at: said.at, who: '', edge, kind: 'lamp', sound: false, readingMm: null, finding: 'Pinhole', remedy: '', withdrawn: null };
+  const answer = (await (await welds({ intent: 'inspection', inspection: seen })).json()) as { inspections: { id: string }[] };
+  const remedy = (text: string, since: string) => welds({ intent: 'remedy', id: answer.inspections[0]!.id, remedy: text, since });
+  expect((await remedy('Ground out', '')).status()).toBe(200);
+  const second = await remedy('Left', '');
+  expect(second.status()).toBe(409);
+  expect(await second.json()).toMatchObject({ message: expect.stringContaining('“Ground out” there, “Left” here') });
+  expect((await remedy('Ground out, welded again', 'Ground out')).status()).toBe(200);
+}); // prettier-ignore
+
 test('a job file that is broken anywhere changes nothing; one with another’s marks in it is only text', async ({ request, page }) => {
   const send = (text: string) =>
     request.post('/take-in', {

@@ -13,6 +13,7 @@ import { evenStations, gapTarget, wantedAlong } from '#core/fit/target';
 import type { FitRecord } from '#core/format/job';
 import { weldOf } from '#core/weld/planned';
 import { LengthField } from '../forms/LengthField';
+import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { lieSentence } from '../frame/words';
 import { usePiece } from '../piece/pieceContext';
@@ -20,7 +21,7 @@ import type { Fit } from '../records/fits.server';
 import { StationSetter } from './StationSetter';
 import type { What } from './StationTiles';
 import { StationTiles } from './StationTiles';
-import { keptRecord } from './keptReadings';
+import { forget, keepMine, keptReadings } from './keptReadings';
 import { useReadingKeys } from './useReadingKeys';
 
 const GapChart = lazy(() => import('./GapChart'));
@@ -32,12 +33,17 @@ export function EdgeReadings({
   fit,
   edge,
   onRead,
+  onSettled,
   onward,
   touched,
 }: {
   fit: Fit;
   edge: Edge;
-  onRead: (record: FitRecord['edges'][number]) => void;
+  /** What was read, and what it was made from. */
+  onRead: (record: FitRecord['edges'][number], before: FitRecord['edges'][number]) => void;
+  /** Sends what waits, after a quarrel with another page has been settled. */
+  onSettled: () => void;
+
   /** The edge to read next, when there is one. */
   onward: { letter: string; go: () => void } | null;
   /** Grows each time the edge in hand is touched again: its field is taken up again. */
@@ -74,7 +80,7 @@ export function EdgeReadings({
     const kept = { ...next, targetMm: w.gapMm, toleranceMm: w.toleranceMm, flushMm: w.flushMm };
     setEarlier((list) => [...list.slice(-30), record]);
     setRecord(kept);
-    onRead(kept);
+    onRead(kept, record);
   };
   const takeBack = (): string => {
     const last = earlier[earlier.length - 1];
@@ -82,7 +88,7 @@ export function EdgeReadings({
     const changed = last.stations.findIndex((s, i) => JSON.stringify(s) !== JSON.stringify(record.stations[i]));
     setEarlier(earlier.slice(0, -1));
     setRecord(last);
-    onRead(last);
+    onRead(last, record);
     if (changed >= 0) {
       setEnded(false);
       setAt(changed);
@@ -121,6 +127,18 @@ export function EdgeReadings({
     setTurn(turn + 1);
   };
 
+  // A quarrel with another page about this edge: kept until it is settled, through a reload too.
+  const quarrel = keptReadings(fit.id, edge.id);
+  const settle = (mine: boolean) => {
+    if (mine) keepMine(fit.id, edge.id);
+    else {
+      forget(fit.id, edge.id);
+      if (quarrel?.there) setRecord(readingsNow(pattern, quarrel.there));
+      setTurn(turn + 1);
+    }
+    onSettled();
+  };
+
   const field = useRef<HTMLDivElement>(null);
   const lost = useReadingKeys(() => field.current?.querySelector('input') ?? null);
 
@@ -132,6 +150,19 @@ export function EdgeReadings({
           {lieSentence(lie)}
         </Typography>
       </Box>
+      {quarrel?.there && (
+        <Told>
+          {quarrel.told}
+          <Stack direction="row" spacing={1} sx={{ mt: 1 }}>
+            <Button variant="contained" onClick={() => settle(true)}>
+              Keep what I read
+            </Button>
+            <Button color="inherit" onClick={() => settle(false)}>
+              Take what is there
+            </Button>
+          </Stack>
+        </Told>
+      )}
       <ToggleButtonGroup
         exclusive
         fullWidth
@@ -240,6 +271,6 @@ export function EdgeReadings({
 
 /** What waits in the browser for the server, at its places on the card as it is now. */
 const waiting = (pattern: PatternDoc, fit: string, edge: string): EdgeRecord | null => {
-  const kept = keptRecord(fit, edge);
-  return kept && readingsNow(pattern, kept);
+  const kept = keptReadings(fit, edge);
+  return kept && readingsNow(pattern, kept.record);
 };

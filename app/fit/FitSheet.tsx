@@ -16,7 +16,10 @@ const MomentField = lazy(() => import('../forms/MomentField'));
 
 /** What is said of a whole trial: when, how the piece was held, what was noticed. */
 export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
-  const { draft, set, drop } = useDraft(`fit ${fit.id}`, { at: fit.at, held: fit.held, notes: fit.notes });
+  const said = { at: fit.at, held: fit.held, notes: fit.notes };
+  // What another page has said meanwhile is shown; kept again, one's own stands.
+  const there = post.refusal?.id === fit.id ? (post.refusal.now as typeof said | undefined) : undefined;
+  const { draft, since, set, drop } = useDraft(`fit ${fit.id}`, said, there);
   const { at, held, notes } = draft;
   const changed = at !== fit.at || held !== fit.held || notes !== fit.notes;
   return (
@@ -46,7 +49,7 @@ export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
           disabled={post.state === 'busy'}
           onClick={() =>
             void post
-              .send({ intent: 'change', id: fit.id, at, held, notes })
+              .send({ intent: 'change', id: fit.id, mine: { at, held, notes }, since })
               .then((taken) => taken && drop({ at, held, notes }))
           }
         >

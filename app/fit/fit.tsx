@@ -40,7 +40,7 @@ export default function FitStage() {
   const [chosen, setChosen] = useState<string | null>(null);
   const [touched, setTouched] = useState(0);
   const post = usePost(`/pieces/${id}/fits`, took);
-  const put = useReadings(fits, post);
+  const { put, flush } = useReadings(fits, post);
   const fit = fits.find((f) => f.id === chosen) ?? fits[fits.length - 1] ?? null;
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
   const start = () =>
@@ -58,6 +58,8 @@ export default function FitStage() {
       })
       .then(() => setChosen(null));
 
+  // What another page read on an edge is settled where the edge is read.
+  const aboutReadings = typeof post.refusal?.now === 'object' && 'stations' in post.refusal.now!;
   const lies = pattern.edges.map((e) => ({ edge: e, lie: lieFor(fit, e) }));
   const read = lies.filter(({ lie }) => lie && lie.read > 0);
   const off = read.filter(({ lie }) => !lie!.good);
@@ -157,7 +159,8 @@ export default function FitStage() {
               key={`${fit.id} ${edge.id}`}
               fit={fit}
               edge={edge}
-              onRead={(record) => put(fit.id, record)}
+              onRead={(record, before) => put(fit.id, record, before)}
+              onSettled={flush}
               onward={onward}
               touched={touched}
             />
@@ -190,7 +193,7 @@ export default function FitStage() {
             </Box>
           )}
           {edge && <EdgeStory edgeId={edge.id} />}
-          {post.problem && <Told>{post.problem}</Told>}
+          {post.problem && !aboutReadings && <Told>{post.problem}</Told>}
           <Button
             variant={fits.length === 0 ? 'contained' : 'outlined'}
             size="large"

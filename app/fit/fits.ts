@@ -1,46 +1,80 @@
 import { data } from 'react-router';
 import { z } from 'zod';
+import type { ReadingClash } from '#core/fit/mergeReadings';
 import { FitSchema } from '#core/format/job';
-import { HELD } from '#core/format/lists';
-import { changeFit, createFit, fitsOf, pieceOfFit, saveFitEdge, withdrawFit } from '../records/fits.server';
+import { TAKEN_BACK, changedOf, sentenceOf } from '../records/changed.server';
+import { changeFit, createFit, fitsOf, saveFitEdge, withdrawFit } from '../records/fits.server';
 import { once } from '../records/once.server';
 import { Key, idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/fits';
+import { HELD_WORDS } from './held';
 
+const Said = FitSchema.pick({ at: true, held: true, notes: true });
+const Edge = FitSchema.shape.edges.element;
 const Body = z.discriminatedUnion('intent', [
   z.object({ intent: z.literal('new'), fit: FitSchema }),
-  z.object({
-    intent: z.literal('change'),
-    id: z.uuid(),
-    at: z.iso.datetime(),
-    held: z.enum(HELD),
-    notes: z.string().max(4000),
-  }),
+  z.object({ intent: z.literal('change'), id: z.uuid(), ...changedOf(Said).shape }),
   z.object({
     intent: z.literal('withdraw'),
     what: z.literal('trial'),
     id: z.uuid(),
     why: z.string().min(1).max(400),
   }),
-  z.object({ intent: z.literal('edge'), id: z.uuid(), edge: FitSchema.shape.edges.element }),
+  z.object({ intent: z.literal('edge'), id: z.uuid(), edge: Edge, since: Edge.nullable().default(null) }),
 ]);
 
-/** Starts a trial fit, changes what is said of it, or puts down what was read along an edge; answers the trials as they are now. */
+const read = (mm: number | null) => (mm === null ? 'nothing' : `${mm} mm`);
+/** Of two who read one station differently: what each read. Millimetres, as they are kept. */
+function readingsSentence(clashes: readonly ReadingClash[]): string {
+  const first = clashes
+    .slice(0, 3)
+    .map(({ atMm, of, thereMm, hereMm }) => {
+      const what = of === 'gap' ? 'Gap' : 'Flush';
+      return `${what} at ${Math.round(atMm * 10) / 10} mm: ${read(thereMm)} there, ${read(hereMm)} here`;
+    })
+    .join('; ');
+  const more = clashes.length > 3 ? `; and ${clashes.length - 3} more` : '';
+  return `Read on another page meanwhile. ${first}${more}. Nothing was overwritten.`;
+}
+
+/**
+ * Starts a trial fit, changes what is said of it, or puts down what was read along an edge; answers the trials as they are
+ * now. 409 with what to say, and what is there (`now`), where another page has said something else meanwhile.
+ */
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
   const piece = await pieceById(viewer, idOr404(params.pieceId));
   if (!piece) throw data(null, { status: 404 });
   const { key, ...given } = await parsedJson(request, Body.and(Key));
-  await once(viewer, key, async (tx) => {
-    if (given.intent === 'new') return createFit(viewer, piece.id, given.fit, tx);
-    if ((await pieceOfFit(viewer, given.id)) !== piece.id) throw data(null, { status: 404 });
-    const { id } = given;
-    if (given.intent === 'change')
-      return changeFit(viewer, id, { at: given.at, held: given.held, notes: given.notes }, tx);
-    if (given.intent === 'edge') return saveFitEdge(viewer, id, given.edge, tx);
-    return withdrawFit(viewer, id, { at: new Date().toISOString(), why: given.why }, tx);
+  const answer = async (status: number, more: object = {}) =>
+    Response.json({ ...more, fits: await fitsOf(viewer, piece.id) }, { status });
+  const found = await once(viewer, key, async (tx) => {
+    switch (given.intent) {
+      case 'new':
+        await createFit(viewer, piece.id, given.fit, tx);
+        return null;
+      case 'change':
+        return changeFit(piece.id, given.id, given.since, given.mine, tx);
+      case 'edge':
+        return saveFitEdge(piece.id, given.id, given.since, given.edge, tx);
+      case 'withdraw':
+        return withdrawFit(piece.id, given.id, { at: new Date().toISOString(), why: given.why }, tx);
+    }
   });
-  return Response.json({ fits: await fitsOf(viewer, piece.id) });
+  if (found?.kind === 'none') throw data(null, { status: 404 });
+  if (found?.kind === 'taken-back') return answer(409, { message: TAKEN_BACK });
+  if (found?.kind === 'clash' && given.intent === 'change' && !('stations' in found.now)) {
+    const shown = (field: string, value: unknown) =>
+      field === 'held' ? HELD_WORDS[value as keyof typeof HELD_WORDS] : String(value);
+    const clash = { clashes: found.clashes as ('at' | 'held' | 'notes')[], now: found.now };
+    return answer(409, {
+      message: sentenceOf(clash, given.mine, { at: 'When', held: 'Held by', notes: 'Noticed' }, shown),
+      now: found.now,
+    });
+  }
+  if (found?.kind === 'clash')
+    return answer(409, { message: readingsSentence(found.clashes as ReadingClash[]), now: found.now });
+  return answer(200);
 }

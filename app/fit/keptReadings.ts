@@ -4,31 +4,66 @@ import type { FitRecord } from '#core/format/job';
 
 type EdgeRecord = FitRecord['edges'][number];
 
+export type Kept = {
+  record: EdgeRecord;
+  /** What they were made from, as the server has it; null where it had none. */
+  since: EdgeRecord | null;
+  /** Why the server would not take them as they are: not sent again until somebody has said what is to be done. */
+  told?: string;
+  /** What another page has read there meanwhile, where that is why. */
+  there?: EdgeRecord;
+};
+
 const keyOf = (fit: string, edge: string) => `patrone:fit:${fit}:${edge}`;
+const put = (fit: string, kept: Kept): void =>
+  localStorage.setItem(keyOf(fit, kept.record.edge), JSON.stringify(kept));
 
-export const keep = (fit: string, record: EdgeRecord): void =>
-  localStorage.setItem(keyOf(fit, record.edge), JSON.stringify(record));
-
-/** Forgets what the server has; readings made since it was sent stay. */
-export function letGo(fit: string, record: EdgeRecord): void {
-  const key = keyOf(fit, record.edge);
-  if (JSON.stringify(keptRecord(fit, record.edge)) === JSON.stringify(record)) localStorage.removeItem(key);
+/** Keeps what was read, made from `before`; what already waits was made from something earlier, and goes on from that. */
+export function keep(fit: string, record: EdgeRecord, before: EdgeRecord | null): void {
+  const waiting = keptReadings(fit, record.edge);
+  // A quarrel with another page stays until it is settled; what was refused for itself is tried as it is now.
+  const quarrel = waiting?.there && { told: waiting.told, there: waiting.there };
+  put(fit, { record, since: waiting ? waiting.since : before, ...quarrel });
 }
 
-export function keptRecord(fit: string, edge: string): EdgeRecord | null {
-  // Written by this page's own code; the server checks it again before it is stored. One that an older program left says
-  // neither which way the card lay nor that its target is its own: it was as drawn, and it was.
-  const kept = JSON.parse(localStorage.getItem(keyOf(fit, edge)) ?? 'null') as EdgeRecord | null;
-  return kept && { ...kept, turned: kept.turned ?? false, own: kept.own ?? true };
+/** What the server has is forgotten; readings made since it was sent stay, and stand on it. */
+export function letGo(fit: string, sent: EdgeRecord): void {
+  const waiting = keptReadings(fit, sent.edge);
+  if (!waiting) return;
+  if (JSON.stringify(waiting.record) === JSON.stringify(sent)) localStorage.removeItem(keyOf(fit, sent.edge));
+  else put(fit, { record: waiting.record, since: sent });
 }
 
-/** Everything that waits for the given fits. */
-export const keptRecords = (fits: readonly { id: string }[]): { fit: string; record: EdgeRecord }[] =>
+/** The server would not take them: why, and what is there instead. */
+export function refused(fit: string, edge: string, told: string, there?: EdgeRecord): void {
+  const waiting = keptReadings(fit, edge);
+  if (waiting) put(fit, { ...waiting, told, there });
+}
+
+/** Of readings that another page has read differently, one's own are to stand. */
+export function keepMine(fit: string, edge: string): void {
+  const waiting = keptReadings(fit, edge);
+  if (waiting?.there) put(fit, { record: waiting.record, since: waiting.there });
+}
+
+export const forget = (fit: string, edge: string): void => localStorage.removeItem(keyOf(fit, edge));
+
+export function keptReadings(fit: string, edge: string): Kept | null {
+  // Written by this page's own code; the server checks it again before it is stored. An older program kept the record
+  // alone, and an older one still said neither which way the card lay nor that its target was its own.
+  const found = JSON.parse(localStorage.getItem(keyOf(fit, edge)) ?? 'null') as Kept | EdgeRecord | null;
+  if (!found) return null;
+  const kept = 'record' in found ? found : { record: found, since: null };
+  return { ...kept, record: { ...kept.record, turned: kept.record.turned ?? false, own: kept.record.own ?? true } };
+}
+
+/** Everything that waits to be sent of the given trials. */
+export const toBeSent = (fits: readonly { id: string }[]): (Kept & { fit: string })[] =>
   fits.flatMap(({ id }) =>
     Object.keys(localStorage)
       .filter((key) => key.startsWith(keyOf(id, '')))
       .flatMap((key) => {
-        const record = keptRecord(id, key.slice(keyOf(id, '').length));
-        return record ? [{ fit: id, record }] : [];
+        const kept = keptReadings(id, key.slice(keyOf(id, '').length));
+        return kept && !kept.told ? [{ fit: id, ...kept }] : [];
       }),
   );

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef } from 'react';
 import type { FitRecord } from '#core/format/job';
 import type { Post } from '../forms/usePost';
-import { keep, keptRecords, letGo } from './keptReadings';
+import { keep, letGo, refused, toBeSent } from './keptReadings';
 
 type EdgeRecord = FitRecord['edges'][number];
 
@@ -10,10 +10,14 @@ const AGAIN_MS = 3000;
 
 /**
  * Puts readings down: each is kept in the browser first, then sent, one request at a time and always the newest of an
- * edge, again and again until the server has it. What an earlier page could not send goes with it.
+ * edge, again and again until the server has it or says why it will not. What an earlier page could not send goes with
+ * it. `flush` sends what waits after somebody has settled it.
  */
-export function useReadings(fits: readonly { id: string }[], post: Post): (fit: string, record: EdgeRecord) => void {
-  const { send } = post;
+export function useReadings(
+  fits: readonly { id: string }[],
+  post: Post,
+): { put: (fit: string, record: EdgeRecord, before: EdgeRecord | null) => void; flush: () => void } {
+  const { ask } = post;
   const known = useRef(fits);
   useEffect(() => {
     known.current = fits;
@@ -26,14 +30,15 @@ export function useReadings(fits: readonly { id: string }[], post: Post): (fit: 
     clearTimeout(again.current);
     if (busy.current) return;
     busy.current = true;
-    for (let next = keptRecords(known.current)[0]; next; next = keptRecords(known.current)[0]) {
-      const taken = await send({ intent: 'edge', id: next.fit, edge: next.record });
-      if (!taken) break;
-      letGo(next.fit, next.record);
+    for (let next = toBeSent(known.current)[0]; next; next = toBeSent(known.current)[0]) {
+      const answer = await ask({ intent: 'edge', id: next.fit, edge: next.record, since: next.since });
+      if (answer === 'unanswered') break;
+      if (answer === 'taken') letGo(next.fit, next.record);
+      else refused(next.fit, next.record.edge, answer.message, answer.now as EdgeRecord | undefined);
     }
     busy.current = false;
-    if (keptRecords(known.current).length > 0) again.current = setTimeout(() => retry.current(), AGAIN_MS);
-  }, [send]);
+    if (toBeSent(known.current).length > 0) again.current = setTimeout(() => retry.current(), AGAIN_MS);
+  }, [ask]);
 
   useEffect(() => {
     retry.current = () => void flush();
@@ -47,11 +52,12 @@ export function useReadings(fits: readonly { id: string }[], post: Post): (fit: 
     };
   }, [flush]);
 
-  return useCallback(
-    (fit, record) => {
-      keep(fit, record);
+  const put = useCallback(
+    (fit: string, record: EdgeRecord, before: EdgeRecord | null) => {
+      keep(fit, record, before);
       void flush();
     },
     [flush],
   );
+  return { put, flush: useCallback(() => void flush(), [flush]) };
 }

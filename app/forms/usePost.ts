@@ -1,8 +1,20 @@
 import { useCallback, useRef, useState } from 'react';
 
+/** Why the server would not take something: sent again as it is, it would not be taken either. */
+export type Refusal = {
+  message: string;
+  /** The id in what was sent, and what another page has said there meanwhile, where that is why. */
+  id?: string;
+  now?: unknown;
+};
+
 export type Post = {
   /** Sends a record; true once the server has it. What was typed stays with the caller until then. */
   send: (body: object) => Promise<boolean>;
+  /** The same, telling a refusal from an answer that did not come. */
+  ask: (body: object) => Promise<'taken' | 'unanswered' | Refusal>;
+  /** What was refused last, while nothing has been sent since. */
+  refusal: Refusal | null;
   state: 'idle' | 'busy' | 'failed';
   /** What to tell the user when it did not go through. */
   problem: string | null;
@@ -15,18 +27,20 @@ const withoutTime = (name: string, value: unknown): unknown => (name === 'at' ? 
 export function usePost<Answer>(url: string, took: (answer: Answer) => void): Post {
   const [state, setState] = useState<Post['state']>('idle');
   const [problem, setProblem] = useState<string | null>(null);
+  const [refusal, setRefusal] = useState<Refusal | null>(null);
   // What did not get an answer may have been written all the same: sent again as it was, it goes under the same key.
   const unanswered = useRef(new Map<string, string>());
-  const send = useCallback(
-    async (body: object): Promise<boolean> => {
+  const ask = useCallback<Post['ask']>(
+    async (body) => {
       setState('busy');
+      setRefusal(null);
       const said = JSON.stringify(body, withoutTime);
       const key = unanswered.current.get(said) ?? crypto.randomUUID();
       unanswered.current.set(said, key);
       const fail = (why: string) => {
         setState('failed');
         setProblem(why);
-        return false;
+        return 'unanswered' as const;
       };
       try {
         const response = await fetch(url, {
@@ -38,8 +52,14 @@ export function usePost<Answer>(url: string, took: (answer: Answer) => void): Po
         });
         if (response.status >= 400 && response.status < 500) {
           unanswered.current.delete(said);
-          const refused = (await response.json().catch(() => ({}))) as { message?: string };
-          return fail(refused.message ?? 'The server would not take it. What you typed is still here.');
+          const answer = (await response.json().catch(() => ({}))) as { message?: string; now?: unknown } & Answer;
+          const { message = 'The server would not take it. What you typed is still here.', now, ...records } = answer;
+          const refused: Refusal = { message, id: (body as { id?: string }).id, now };
+          // What is there instead comes with it.
+          took(records as Answer);
+          setRefusal(refused);
+          fail(message);
+          return refused;
         }
         if (!response.ok) return fail('The server could not take it. What you typed is still here: try again.');
         const answer = (await response.json().catch(() => null)) as Answer | null;
@@ -50,9 +70,10 @@ export function usePost<Answer>(url: string, took: (answer: Answer) => void): Po
       unanswered.current.delete(said);
       setState('idle');
       setProblem(null);
-      return true;
+      return 'taken';
     },
     [took, url],
   );
-  return { send, state, problem };
+  const send = useCallback<Post['send']>(async (body) => (await ask(body)) === 'taken', [ask]);
+  return { send, ask, state, problem, refusal };
 }

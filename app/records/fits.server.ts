@@ -1,5 +1,10 @@
-import { asc, eq, inArray } from 'drizzle-orm';
+import { and, asc, eq, inArray } from 'drizzle-orm';
+import type { ReadingClash } from '#core/fit/mergeReadings';
+import { mergedReadings } from '#core/fit/mergeReadings';
 import type { FitRecord, Withdrawn } from '#core/format/job';
+import { mergedRecord } from '#core/format/merge';
+import type { Changed } from './changed.server';
+import { putMerged } from './changed.server';
 import { dbOf } from './database.server';
 import type { Tx } from './database.server';
 import { fitEdges, fits } from './schema.server';
@@ -55,38 +60,76 @@ export async function createFit(viewer: Viewer, piece: string, fit: FitRecord, o
   return outer ? put(outer) : dbOf(viewer).transaction(put);
 }
 
-/** Takes a trial back: it stays in the record, with when and why. */
-export const withdrawFit = (viewer: Viewer, id: string, withdrawn: Withdrawn, tx: Tx = dbOf(viewer)) =>
-  tx.update(fits).set({ withdrawn }).where(eq(fits.id, id));
+/** A trial of a piece, its row held until the transaction ends; null where the piece has none such. */
+async function heldFit(tx: Tx, piece: string, id: string): Promise<typeof fits.$inferSelect | null> {
+  const mine = and(eq(fits.id, id), eq(fits.piece, piece));
+  return (await tx.select().from(fits).where(mine).for('update'))[0] ?? null;
+}
 
-export const changeFit = (
-  viewer: Viewer,
+type Gone = { kind: 'none' } | { kind: 'taken-back' };
+
+/** Takes a trial back: it stays in the record, with when and why. Once, and for good. */
+export async function withdrawFit(
+  piece: string,
   id: string,
-  change: { at: string; held: FitRecord['held']; notes: string },
-  tx: Tx = dbOf(viewer),
-) =>
-  tx
-    .update(fits)
-    .set({ ...change, at: new Date(change.at) })
-    .where(eq(fits.id, id));
+  withdrawn: Withdrawn,
+  tx: Tx,
+): Promise<{ kind: 'saved' } | Gone> {
+  const row = await heldFit(tx, piece, id);
+  if (!row) return { kind: 'none' };
+  if (row.withdrawn) return { kind: 'taken-back' };
+  await tx.update(fits).set({ withdrawn }).where(eq(fits.id, id));
+  return { kind: 'saved' };
+}
 
-/** Puts down all that was read along one edge at one fit, in place of what was there. */
-export const saveFitEdge = (viewer: Viewer, fit: string, edge: FitRecord['edges'][number], tx: Tx = dbOf(viewer)) =>
-  tx
+/** What is said of a whole trial. */
+export type FitSaid = Pick<FitRecord, 'at' | 'held' | 'notes'>;
+
+/** Changes what is said of a trial since `since`. */
+export async function changeFit(
+  piece: string,
+  id: string,
+  since: FitSaid,
+  mine: FitSaid,
+  tx: Tx,
+): Promise<Changed<FitSaid> | Gone> {
+  const row = await heldFit(tx, piece, id);
+  if (!row) return { kind: 'none' };
+  if (row.withdrawn) return { kind: 'taken-back' };
+  const now: FitSaid = { at: row.at.toISOString(), held: row.held, notes: row.notes };
+  return putMerged(mergedRecord(since, mine, now), now, ({ at, held, notes }) =>
+    tx
+      .update(fits)
+      .set({ at: new Date(at), held, notes })
+      .where(eq(fits.id, id)),
+  );
+}
+
+type EdgeRecord = FitRecord['edges'][number];
+export type EdgeSaved = { kind: 'saved' } | { kind: 'clash'; clashes: ReadingClash[]; now: EdgeRecord } | Gone;
+
+/** Puts down what was read along one edge at one trial since `since`, with what others have read there meanwhile. */
+export async function saveFitEdge(
+  piece: string,
+  id: string,
+  since: EdgeRecord | null,
+  mine: EdgeRecord,
+  tx: Tx,
+): Promise<EdgeSaved> {
+  const row = await heldFit(tx, piece, id);
+  if (!row) return { kind: 'none' };
+  if (row.withdrawn) return { kind: 'taken-back' };
+  const there = await tx
+    .select()
+    .from(fitEdges)
+    .where(and(eq(fitEdges.fit, id), eq(fitEdges.edge, mine.edge)));
+  const now = fitOf(row, there).edges[0] ?? null;
+  const found = mergedReadings(since, mine, now);
+  if (!found.ok) return { kind: 'clash', clashes: found.clashes, now: now! };
+  const { edge: _, ...set } = found.merged;
+  await tx
     .insert(fitEdges)
-    .values({ ...edge, fit })
-    .onConflictDoUpdate({
-      target: [fitEdges.fit, fitEdges.edge],
-      set: {
-        turned: edge.turned,
-        own: edge.own,
-        targetMm: edge.targetMm,
-        toleranceMm: edge.toleranceMm,
-        flushMm: edge.flushMm,
-        stations: edge.stations,
-      },
-    });
-
-export async function pieceOfFit(viewer: Viewer, id: string): Promise<string | null> {
-  return (await dbOf(viewer).select({ piece: fits.piece }).from(fits).where(eq(fits.id, id)))[0]?.piece ?? null;
+    .values({ ...found.merged, fit: id })
+    .onConflictDoUpdate({ target: [fitEdges.fit, fitEdges.edge], set });
+  return { kind: 'saved' };
 }

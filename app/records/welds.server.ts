@@ -1,5 +1,8 @@
 import { and, asc, eq } from 'drizzle-orm';
 import type { InspectionRecord, WeldRecord, Withdrawn } from '#core/format/job';
+import { mergedRecord } from '#core/format/merge';
+import type { Changed } from './changed.server';
+import { putMerged } from './changed.server';
 import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
 import { inspections, welds } from './schema.server';
@@ -58,36 +61,39 @@ export const addInspections = (
     tx.insert(inspections).values(lot.map((inspection) => ({ ...inspection, piece, at: new Date(inspection.at) }))),
   );
 
-/** What was done about a finding, written down later. False when there is no such inspection of the piece. */
-export const setRemedy = async (
-  viewer: Viewer,
+type Gone = { kind: 'none' } | { kind: 'taken-back' };
+
+/** What was done about a finding, written down later, or written anew since it said `since`. */
+export async function setRemedy(
   piece: string,
   id: string,
+  since: string,
   remedy: string,
-  tx: Tx = dbOf(viewer),
-): Promise<boolean> =>
-  (
-    await tx
-      .update(inspections)
-      .set({ remedy })
-      .where(and(eq(inspections.id, id), eq(inspections.piece, piece)))
-      .returning({ id: inspections.id })
-  ).length > 0;
+  tx: Tx,
+): Promise<Changed<{ remedy: string }> | Gone> {
+  const mine = and(eq(inspections.id, id), eq(inspections.piece, piece));
+  const [row] = await tx.select().from(inspections).where(mine).for('update');
+  if (!row) return { kind: 'none' };
+  if (row.withdrawn) return { kind: 'taken-back' };
+  const now = { remedy: row.remedy };
+  return putMerged(mergedRecord({ remedy: since }, { remedy }, now), now, (merged) =>
+    tx.update(inspections).set(merged).where(mine),
+  );
+}
 
-/** Takes a weld entry or an inspection back: it stays in the record, with when and why. False when there is none such. */
+/** Takes a weld entry or an inspection back: it stays in the record, with when and why. Once, and for good. */
 export async function withdrawRecord(
-  viewer: Viewer,
   piece: string,
   what: 'weld' | 'inspection',
   id: string,
   withdrawn: Withdrawn,
-  tx: Tx = dbOf(viewer),
-): Promise<boolean> {
+  tx: Tx,
+): Promise<{ kind: 'saved' } | Gone> {
   const table = what === 'weld' ? welds : inspections;
-  const changed = await tx
-    .update(table)
-    .set({ withdrawn })
-    .where(and(eq(table.id, id), eq(table.piece, piece)))
-    .returning({ id: table.id });
-  return changed.length > 0;
+  const mine = and(eq(table.id, id), eq(table.piece, piece));
+  const [row] = await tx.select({ withdrawn: table.withdrawn }).from(table).where(mine).for('update');
+  if (!row) return { kind: 'none' };
+  if (row.withdrawn) return { kind: 'taken-back' };
+  await tx.update(table).set({ withdrawn }).where(mine);
+  return { kind: 'saved' };
 }

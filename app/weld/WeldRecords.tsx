@@ -120,7 +120,10 @@ function InspectionLine({ inspection, letter, post }: { inspection: Inspection; 
   const { showThin } = usePreferences();
   const { draft, set, drop } = useDraft(`remedy ${inspection.id}`, { remedy: '' });
   const { remedy } = draft;
-  const open = !inspection.sound && !inspection.withdrawn && inspection.remedy.trim() === '';
+  // As it stood when the page was last shown it.
+  const since = inspection.remedy;
+  // Open too while something typed waits: another page may have said meanwhile what was done.
+  const open = !inspection.sound && !inspection.withdrawn && (inspection.remedy.trim() === '' || remedy !== '');
   return (
     <>
       <Line
@@ -147,7 +150,7 @@ function InspectionLine({ inspection, letter, post }: { inspection: Inspection; 
             disabled={remedy.trim() === '' || post.state === 'busy'}
             onClick={() =>
               void post
-                .send({ intent: 'remedy', id: inspection.id, remedy: remedy.trim() })
+                .send({ intent: 'remedy', id: inspection.id, remedy: remedy.trim(), since })
                 .then((taken) => taken && drop())
             }
           >
