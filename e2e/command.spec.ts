@@ -109,6 +109,53 @@ test('demo starts, Ctrl-C stops server and database, the next start keeps the da
   await app.stop();
 });
 
+test('stopped from elsewhere, killed in the middle, its password or its number lost: the next start goes on; a backup each day, and the data looked through', async () => {
+  test.setTimeout(180_000);
+  // Named from where the caller stands.
+  const relative = run(['check-data'], { cwd: join(data, '..'), env: { PATRONE_DATA: 'data' } });
+  expect(relative.out).toMatch(/^All hangs together: \d+ jobs/);
+  let app = await start('start');
+  // Another one on the same data, though on other ports, is refused and does no harm.
+  const other = run(['start'], { env: { PATRONE_PORT: '4175', PATRONE_DB_PORT: '54175' } });
+  expect(other.err).toContain('in hand: it is starting or running');
+  const today = join(data, 'backups', `patrone-${new Date().toLocaleDateString('sv')}.backup`);
+  await expect(() => expect(statSync(today).mode & 0o777).toBe(0o600)).toPass({ timeout: 20_000 });
+  expect(await (await fetch(`http://127.0.0.1:${PORT}/shop`)).text()).toContain('Last backed up');
+  expect(run(['stop']).out).toContain('Stopped the server and the database');
+  expect(app.said()).not.toContain('before the update');
+  // The script that started it sees that it was meant, and starts nothing again.
+  await new Promise((done) => setTimeout(done, 2500));
+  expect(await answers()).toBe(false);
+  expect(app.said()).not.toContain('Starting it again');
+
+  app = await start('start');
+  app.kill();
+  await new Promise((done) => setTimeout(done, 1500));
+  const left = run(['start'], { env: { PATRONE_PORT: '4175' } });
+  expect(left.err).toContain('left by a start that was killed. Stop it with ./patrone stop');
+  expect(run(['stop']).out).toContain('Stopped the server and the database');
+
+  rmSync(join(data, 'password'));
+  // The number of a process that is there and is no database.
+  writeFileSync(join(data, 'db', 'postmaster.pid'), `${process.pid}\n`);
+  app = await start('start');
+  expect(app.said()).toContain('a new one is made');
+  expect(await jobs()).toContain('My own job');
+  await app.stop();
+
+  // Something that does not hang together is found, and said in words.
+  app = await start('start');
+  const password = readFileSync(join(data, 'password'), 'utf8');
+  const psql = (query: string) => execFileSync('psql', ['-h', '127.0.0.1', '-p', DB_PORT, '-U', 'patrone', '-qAtc', query, 'patrone'], { env: { ...process.env, PGPASSWORD: password }, encoding: 'utf8' });
+  psql(`update heads set number = 99 where kind = 'card' and piece = (select id from pieces where name = 'Battery shelf' limit 1)`);
+  const wrong = run(['check-data']);
+  expect(wrong.code).toBe(1);
+  expect(wrong.out).toContain('Battery shelf, card 99: its version in use is not there');
+  psql(`update heads set number = 1 where number = 99`);
+  expect(run(['check-data']).code).toBe(0);
+  await app.stop();
+}); // prettier-ignore
+
 test('a server that is killed, and a database that is, are told and started again; the data is there', async () => {
   test.setTimeout(120_000);
   const app = await start('demo');

@@ -4,36 +4,64 @@ import { eq, lt, sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { asking, dbOf, pool } from '#app/records/database.server';
 import { exportJob, importWhole } from '#app/records/jobFile.server';
-import { jobs, requests, shop } from '#app/records/schema.server';
+import { documents, jobs, pieces, requests, shop } from '#app/records/schema.server';
 import { Viewer } from '#app/records/viewer.server';
 import { jobFileEnd, jobFileHead, jobFilePiece } from '#core/format/job';
 import { readJob } from '#core/format/readJob';
 import { demoJob } from '../demo/job';
+import { backupsToDrop } from './backups';
+import { checkData } from './checkData';
 
 const viewer = Viewer.shop;
 const db = dbOf(viewer);
 const MIGRATIONS = resolve(process.cwd(), 'app/records/migrations');
 
-/** Refuses a database that a newer program has written: this one would not understand what is in it. */
-async function notNewer(): Promise<void> {
+/** The changes of the database's form that this program knows, and the newest that has been made; 0 before any. */
+async function migrations(): Promise<{ known: number[]; made: number }> {
   const journal = JSON.parse(readFileSync(resolve(MIGRATIONS, 'meta/_journal.json'), 'utf8')) as {
     entries: { when: number }[];
   };
-  const known = Math.max(...journal.entries.map((entry) => entry.when));
+  const known = journal.entries.map((entry) => entry.when);
   const { rows } = await db.execute<{ there: boolean }>(
     sql`select to_regclass('drizzle.__drizzle_migrations') is not null as there`,
   );
-  if (!rows[0]?.there) return;
+  if (!rows[0]?.there) return { known, made: 0 };
   const { rows: last } = await db.execute<{ when: string | null }>(
     sql`select max(created_at) as "when" from drizzle.__drizzle_migrations`,
   );
-  if (Number(last[0]?.when ?? 0) > known)
+  return { known, made: Number(last[0]?.when ?? 0) };
+}
+
+/** Refuses a database that a newer program has written: this one would not understand what is in it. */
+async function notNewer(): Promise<void> {
+  const { known, made } = await migrations();
+  if (made > Math.max(...known))
     throw new Error('It was written by a newer Patrone than this one: bring this one up to date first.');
 }
 
-/** Chores of the database, called by ./patrone: `migrate`, `demo`, `demo --reset`, `export ID`, `import FILE`. */
+/** Chores of the database, called by ./patrone: `pending`, `migrate`, `check`, `backups-to-drop TODAY`, `demo`, `demo --reset`, `export ID`, `import FILE`. */
 async function main([chore, argument]: string[]): Promise<void> {
   switch (chore) {
+    case 'pending': {
+      const { known, made } = await migrations();
+      // Plain, whatever colours a terminal asks for.
+      process.stdout.write(`${known.filter((when) => when > made).length}\n`);
+      return;
+    }
+    case 'check': {
+      const wrong = await checkData(viewer);
+      for (const line of wrong) console.log(line);
+      const count = async (of: typeof jobs | typeof pieces | typeof documents) => db.$count(of);
+      const all = `${await count(jobs)} jobs, ${await count(pieces)} pieces, ${await count(documents)} versions of documents`;
+      console.log(
+        wrong.length === 0 ? `All hangs together: ${all}.` : `${wrong.length} things do not hang together.`,
+      );
+      if (wrong.length > 0) process.exitCode = 1;
+      return;
+    }
+    case 'backups-to-drop':
+      for (const file of backupsToDrop(readFileSync(0, 'utf8').split('\n'), argument ?? '')) console.log(file);
+      return;
     case 'migrate':
       await notNewer();
       await migrate(db, { migrationsFolder: MIGRATIONS });

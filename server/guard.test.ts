@@ -48,8 +48,8 @@ test('a name that is not this machine’s is refused for reading too: a foreign 
 test('each address takes what it is for, and says so when it is more; what does not tell its size is not taken', () => {
   const MB = 1024 ** 2;
   const sizes = {
-    '/': 200 * MB,
-    '/_root.data': 200 * MB,
+    '/take-in': 200 * MB,
+    '/': MB / 4,
     '/pieces/x/documents/card': 2 * MB,
     '/pieces/x/welds': MB / 4,
   };

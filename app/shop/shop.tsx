@@ -17,13 +17,19 @@ import { LengthField } from '../forms/LengthField';
 import { orSay } from '../forms/orSay';
 import { useDraft } from '../forms/useDraft';
 import { usePreferences } from '../frame/preferences';
+import { lastBackup } from '../records/backups.server';
 import { answerOf, changedOf } from '../records/changed.server';
 import { sentence } from '../records/parse.server';
 import { changeShop, shopSettings } from '../records/shop.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/shop';
+import { Backups } from './Backups';
 
-export const loader = async ({ context }: Route.LoaderArgs) => ({ shop: await shopSettings(context.get(viewerIn)) });
+export const loader = async ({ context }: Route.LoaderArgs) => ({
+  shop: await shopSettings(context.get(viewerIn)),
+  backup: await lastBackup(),
+  now: new Date().toISOString(),
+});
 
 export async function action({ request, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
@@ -160,6 +166,7 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
         {taken && !kept && <Box role="status">Saved</Box>}
         {fetcher.data?.message && <Box role="alert">{fetcher.data.message}</Box>}
       </Stack>
+      <Backups found={loaderData.backup} now={loaderData.now} />
     </>
   );
 }

@@ -1,0 +1,107 @@
+import { sql } from 'drizzle-orm';
+import { dbOf } from '#app/records/database.server';
+import type { Viewer } from '#app/records/viewer.server';
+import type { DocumentKind } from '#core/format/documents';
+import { DOCUMENTS } from '#core/format/documents';
+import { FitSchema, InspectionSchema, JobFactsSchema, PieceFactsSchema, WeldSchema } from '#core/format/job';
+
+/** What is looked for: a sentence, and the rows it is true of, each with what to call it by. */
+const WRONG: [string, ReturnType<typeof sql>][] = [
+  [
+    'its version in use is not there',
+    sql`select p.name || ', ' || h.kind || ' ' || h.number as of from heads h join pieces p on p.id = h.piece
+      where h.number > 0 and not exists (select 1 from documents d
+        where d.piece = h.piece and d.kind = h.kind and d.number = h.number)`,
+  ],
+  [
+    'has versions, and none is in use',
+    sql`select distinct p.name || ', ' || d.kind as of from documents d join pieces p on p.id = d.piece
+      where not exists (select 1 from heads h where h.piece = d.piece and h.kind = d.kind)`,
+  ],
+  [
+    'was made from a version that is not there, or a later one',
+    sql`select p.name || ', ' || d.kind || ' ' || d.number as of from documents d join pieces p on p.id = d.piece
+      where d.parent >= d.number or (d.parent > 0 and not exists (select 1 from documents e
+        where e.piece = d.piece and e.kind = d.kind and e.number = d.parent))`,
+  ],
+  [
+    'names a revision of the card that is not there',
+    sql`select p.name || ', ' || r.what as of from (
+        select piece, 'print of ' || at::date as what, revision from prints
+        union all select piece, 'trial of ' || at::date, revision from fits
+        union all select piece, 'weld of ' || at::date, (made ->> 'revision')::int from welds where made is not null
+      ) r join pieces p on p.id = r.piece
+      where r.revision > 0 and not exists (select 1 from documents d
+        where d.piece = r.piece and d.kind = 'card' and d.number = r.revision)`,
+  ],
+  [
+    'is about an edge that no version of the card ever had',
+    sql`select p.name || ', ' || r.what as of from (
+        select f.piece, 'trial of ' || f.at::date || ', edge ' || e.edge as what, e.edge from fit_edges e join fits f on f.id = e.fit
+        union all select piece, 'weld of ' || at::date || ', edge ' || edge, edge from welds
+        union all select piece, 'inspection of ' || at::date || ', edge ' || edge, edge from inspections
+      ) r join pieces p on p.id = r.piece
+      where not exists (select 1 from documents d
+        where d.piece = r.piece and d.kind = 'card'
+          and jsonb_path_exists(d.body, '$.edges[*] ? (@.id == $edge)', jsonb_build_object('edge', r.edge)))`,
+  ],
+];
+
+/** Rows that the program's own doors would not let in, by the sentence the door says. */
+async function unreadable(viewer: Viewer): Promise<string[]> {
+  const db = dbOf(viewer);
+  const found: string[] = [];
+  const each = async (
+    of: string,
+    door: {
+      safeParse: (row: unknown) => {
+        success: boolean;
+        error?: { issues: { path: PropertyKey[]; message: string }[] };
+      };
+    },
+    rows: Promise<{ called: string; row: unknown }[]>,
+  ) => {
+    for (const { called, row } of await rows) {
+      const read = door.safeParse(row);
+      const issue = read.error?.issues[0];
+      if (!read.success) found.push(`${called}, ${of}: ${issue?.path.join(' ')} ${issue?.message}`);
+    }
+  };
+  const iso = <T extends { at: Date }>(row: T) => ({ ...row, at: row.at.toISOString() });
+  await each(
+    'job',
+    JobFactsSchema,
+    db.query.jobs.findMany().then((all) => all.map((row) => ({ called: row.name, row }))),
+  );
+  const pieces = await db.query.pieces.findMany({ columns: { id: true, name: true } });
+  for (const { id, name } of pieces) {
+    const piece = await db.query.pieces.findFirst({
+      where: (p, { eq }) => eq(p.id, id),
+      with: { fits: { with: { edges: true } }, welds: true, inspections: true },
+    });
+    if (!piece) continue;
+    const all = (rows: unknown[]) => Promise.resolve(rows.map((row) => ({ called: name, row })));
+    await each('facts', PieceFactsSchema, all([piece]));
+    await each('trial', FitSchema, all(piece.fits.map(iso)));
+    await each('weld', WeldSchema, all(piece.welds.map(iso)));
+    await each('inspection', InspectionSchema, all(piece.inspections.map(iso)));
+    const versions = await db.query.documents.findMany({ where: (d, { eq }) => eq(d.piece, id) });
+    for (const { kind, number, body } of versions) {
+      const door = DOCUMENTS[kind as DocumentKind];
+      const read = door ? door.read(body) : null;
+      if (!read) found.push(`${name}, ${kind} ${number}: this program knows no such document`);
+      else if (!read.ok) found.push(`${name}, ${kind} ${number}: cannot be read (${read.problems[0]!.code})`);
+    }
+  }
+  return found;
+}
+
+/** Looks through the whole database for what does not hang together; what it finds, in words, none where all is well. */
+export async function checkData(viewer: Viewer): Promise<string[]> {
+  const found: string[] = [];
+  for (const [said, query] of WRONG) {
+    const { rows } = await dbOf(viewer).execute<{ of: string }>(query);
+    found.push(...rows.map(({ of }) => `${of}: ${said}`));
+  }
+  return [...found, ...(await unreadable(viewer))];
+}
