@@ -20,6 +20,7 @@ export default defineConfig({
         reckon: here('./cli/reckon.ts'),
         bench: here('./bench/develop.ts'),
         size: here('./bench/size.ts'),
+        torture: here('./torture/main.ts'),
       },
       output: { entryFileNames: '[name].js' },
     },

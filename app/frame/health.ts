@@ -29,7 +29,7 @@ async function fault(): Promise<string | null> {
   if (newest < known)
     return 'The database is older than this program: start it anew with ./patrone start, which brings it up to date.';
   if (newest > known) return 'The database was written by a newer program than this one: bring this one up to date.';
-  const room = await statfs(process.cwd()).catch(() => null);
+  const room = await statfs(process.env.PATRONE_DISK ?? process.cwd()).catch(() => null);
   if (room && room.bavail * room.bsize < LEAST_ROOM)
     return 'The disk is nearly full: make room, or nothing more can be saved.';
   return null;

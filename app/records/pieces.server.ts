@@ -100,8 +100,8 @@ export async function duplicatePiece(viewer: Viewer, id: string, tx: Tx): Promis
 }
 
 /** Writes down that a pattern left the house, and what it was made from. */
-export const notePrint = (viewer: Viewer, piece: string, what: string, revision: number, digest: string) =>
-  dbOf(viewer).insert(prints).values({ piece, what, revision, digest });
+export const notePrint = (piece: string, what: string, revision: number, digest: string, tx: Tx) =>
+  tx.insert(prints).values({ piece, what, revision, digest });
 
 /** The last time a pattern of a piece left the house. */
 export type Print = { revision: number; digest: string | null; at: string };

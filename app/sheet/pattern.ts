@@ -8,6 +8,7 @@ import { problemSentence } from '../frame/sentences';
 import { loadPiece } from '../piece/loaded.server';
 import { printDigest } from '../piece/printDigest';
 import { reckoned } from '../piece/reckoned';
+import { once } from '../records/once.server';
 import { notePrint } from '../records/pieces.server';
 import type { Viewer } from '../records/viewer.server';
 import { viewerIn } from '../records/viewer.server';
@@ -32,7 +33,7 @@ async function asked(viewer: Viewer, params: Route.LoaderArgs['params']) {
 }
 
 /** Notes that a pattern leaves the house, with what it is made from. Asked for by the page; reading a file notes nothing. */
-export async function action({ params, context }: Route.ActionArgs) {
+export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
   const { id, facts, file, card, plan, shop } = await asked(viewer, params);
   const metal = metalById(facts.metal);
@@ -40,7 +41,8 @@ export async function action({ params, context }: Route.ActionArgs) {
   if (!found.ok) throw new Response('There is no blank yet: mend the card first.', { status: 422 });
   const plugs = plugHoles(plugsOnBlank(card.doc, plan.doc, facts.thicknessMm, found.development));
   const digest = printDigest(found.development, plugs, metal, facts.thicknessMm, shop);
-  await notePrint(viewer, id, file, card.number, digest);
+  const { data: key } = z.uuid().safeParse(new URL(request.url).searchParams.get('key'));
+  await once(viewer, key, async (tx) => void (await notePrint(id, file, card.number, digest, tx)));
   return Response.json({ noted: true });
 }
 

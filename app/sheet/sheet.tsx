@@ -43,7 +43,10 @@ export default function SheetStage() {
   const file = (ending: string, query = '') => `/pieces/${id}/pattern/${what}.${ending}${query}`;
   // That it went out is noted by this page; the file itself can be read by anyone who looks without noting anything.
   const note = (href: string) =>
-    void fetch(href, { method: 'POST', keepalive: true }).then(
+    void fetch(`${href}${href.includes('?') ? '&' : '?'}key=${crypto.randomUUID()}`, {
+      method: 'POST',
+      keepalive: true,
+    }).then(
       () => revalidator.revalidate(),
       () => undefined,
     );

@@ -1,0 +1,126 @@
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, statfsSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { ask, form, key, pick, rest } from './client';
+
+const PATRONE = resolve('patrone');
+const PORT = '4176';
+const AT = `http://127.0.0.1:${PORT}`;
+const envFor = (data: string) => ({ ...process.env, PATRONE_PORT: PORT, PATRONE_DB_PORT: '54176', PATRONE_DATA: data, PATRONE_BACKUPS: '' }); // prettier-ignore
+const newJob = (name: string) =>
+  ask(`${AT}/?index`, form({ intent: 'create', name, vehicle: '', owner: '', notes: '', key: key() }));
+
+/** A folder that the database's own user can reach. */
+function folder(): string {
+  const made = mkdtempSync(join(tmpdir(), 'patrone-torture-'));
+  execFileSync('chmod', ['755', made]);
+  return made;
+}
+
+async function started(data: string): Promise<() => Promise<void>> {
+  const child = spawn(PATRONE, ['start'], { env: envFor(data), detached: true, stdio: 'ignore' });
+  const ended = new Promise<void>((done) => child.once('exit', () => done()));
+  for (let i = 0; i < 200 && !(await ask(`${AT}/health`)); i++) await rest(200);
+  return async () => {
+    process.kill(-child.pid!, 'SIGINT');
+    await ended;
+  };
+}
+
+/** Backups with bytes changed, cut out or cut off: each is refused, or what it restores hangs together; nothing is lost. */
+export async function damagedBackups(count: number): Promise<{ refused: number; harmless: number; wrong: string[] }> {
+  const at = folder();
+  const data = join(at, 'data');
+  const wrong: string[] = [];
+  let refused = 0;
+  let harmless = 0;
+  const run = (args: string[], input = '') =>
+    spawnSync(PATRONE, args, { env: envFor(data), input, encoding: 'utf8' });
+  try {
+    const stop = await started(data);
+    for (let i = 0; i < 30; i++) await newJob(`Kept ${i}`);
+    const good = join(at, 'good.backup');
+    run(['backup', good]);
+    await newJob('After the backup');
+    await stop();
+    const bytes = readFileSync(good);
+    const bad = join(at, 'bad.backup');
+    for (let i = 0; i < count; i++) {
+      const from = Math.floor(Math.random() * bytes.length);
+      const length = 1 + Math.floor(Math.random() * 400);
+      const noise = Buffer.from(Array.from({ length }, () => Math.floor(Math.random() * 256)));
+      const damaged = pick([
+        bytes.subarray(0, from),
+        Buffer.concat([bytes.subarray(0, from), bytes.subarray(from + length)]),
+        Buffer.concat([bytes.subarray(0, from), noise, bytes.subarray(from + length)]),
+      ]);
+      writeFileSync(bad, damaged);
+      const done = run(['restore', bad], 'y\n');
+      if (done.status !== 0) {
+        refused++;
+        if (!/othing was changed/.test(done.stderr))
+          wrong.push(`refused without saying so: ${done.stderr.slice(0, 200)}`);
+        continue;
+      }
+      harmless++;
+      if (run(['check-data']).status !== 0) wrong.push('restored, and does not hang together');
+      if (run(['restore', '--undo'], 'y\n').status !== 0) wrong.push('could not be undone');
+    }
+    const again = await started(data);
+    const jobs = (await ask(`${AT}/?search=After`))?.text ?? '';
+    if (!jobs.includes('After the backup')) wrong.push('what was there before is not there any more');
+    await again();
+  } finally {
+    rmSync(at, { recursive: true, force: true });
+  }
+  return { refused, harmless, wrong };
+}
+
+export type FullDisk = { acknowledged: number; refused: number; told: boolean; wrong: string[] } | null;
+
+/** The disk fills up while records are written: what was acknowledged is there when there is room again. Null where no disk can be made. */
+export async function fullDisk(): Promise<FullDisk> {
+  const at = folder();
+  if (spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=220m,mode=755', 'tmpfs', at]).status !== 0) {
+    rmSync(at, { recursive: true, force: true });
+    return null;
+  }
+  const data = join(at, 'data');
+  mkdirSync(data);
+  const acknowledged: string[] = [];
+  const wrong: string[] = [];
+  let refused = 0;
+  let told = false;
+  try {
+    const stop = await started(data);
+    const filler = join(at, 'filler');
+    const write = async (seconds: number) => {
+      for (const end = Date.now() + seconds * 1000; Date.now() < end;) {
+        const name = `Full ${key()}`;
+        const answer = await ask(`${AT}/?index`, form({ intent: 'create', name, vehicle: '', owner: '', notes: 'x'.repeat(7000) })); // prettier-ignore
+        if (answer && answer.status < 400) acknowledged.push(name);
+        else refused++;
+        if (!answer) await rest(100);
+      }
+    };
+    await write(2);
+    const free = () => statfsSync(at).bavail * statfsSync(at).bsize;
+    writeFileSync(filler, Buffer.alloc(Math.max(0, free() - 2_000_000)));
+    const health = await ask(`${AT}/health`);
+    told = health?.status === 503 && health.text.includes('disk');
+    await write(8);
+    rmSync(filler);
+    for (let i = 0; i < 100 && (await ask(`${AT}/health`))?.status !== 200; i++) await rest(300);
+    await write(1);
+    for (const name of acknowledged) {
+      const found = await ask(`${AT}/?search=${encodeURIComponent(name)}`);
+      if (!found?.text.includes(`>${name}<`)) wrong.push(`${name} is not there`);
+    }
+    await stop();
+  } finally {
+    spawnSync('umount', ['-l', at]);
+    rmSync(at, { recursive: true, force: true });
+  }
+  return { acknowledged: acknowledged.length, refused, told, wrong };
+}

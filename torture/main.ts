@@ -1,0 +1,206 @@
+import { execFileSync } from 'node:child_process';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { cpus, totalmem } from 'node:os';
+import { join } from 'node:path';
+import pg from 'pg';
+import { ask, chance, form, json, rest } from './client';
+import { damagedBackups, fullDisk } from './damage';
+import { malformed } from './malformed';
+import type { Ledger } from './writers';
+import { demoCard, demoFacts, newLedger, quarrel, writer } from './writers';
+
+/**
+ * What is done to Patrone on purpose, and what must hold: every acknowledged record is there once, nothing refused is, no
+ * answer of 500, nobody waits two seconds for somebody else, memory comes back. `--short` for the ordinary tests; else the
+ * table goes to docs/torture.md. Wants what ./patrone torture sets.
+ */
+const short = process.argv.includes('--short');
+const at = process.env.PATRONE_URL!;
+const data = process.env.PATRONE_TORTURED!;
+const MUCH = short
+  ? { serverKills: 4, databaseKills: 1, edits: 60, requests: 1500, backups: 1, disk: false }
+  : { serverKills: 200, databaseKills: 30, edits: 1000, requests: 100_000, backups: 50, disk: true };
+const WRITERS = 4;
+
+type Row = { what: string; did: string; wrong: string[] };
+const rows: Row[] = [];
+const report = (what: string, did: string, wrong: string[]) => {
+  rows.push({ what, did, wrong });
+  console.log(`${wrong.length === 0 ? 'ok   ' : 'WRONG'} ${what}: ${did}`);
+  for (const line of wrong.slice(0, 12)) console.log(`      ${line}`);
+  if (wrong.length > 12) console.log(`      and ${wrong.length - 12} more`);
+};
+
+const pidIn = (file: string): number => Number(readFileSync(join(data, file), 'utf8').split('\n')[0]);
+const up = async (): Promise<void> => {
+  while ((await ask(`${at}/health`))?.status !== 200) await rest(100);
+};
+async function query<T extends object>(text: string, values: unknown[] = []): Promise<T[]> {
+  const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
+  await client.connect();
+  try {
+    return (await client.query<T>(text, values)).rows;
+  } finally {
+    await client.end();
+  }
+}
+
+/** Where the mark of each kind of record stands in the database. */
+const WHERE: Record<string, string> = {
+  job: 'select count(*) from jobs where name = m',
+  piece: 'select count(*) from pieces where name = m',
+  card: `select count(*) from documents where body ->> 'base' = m`,
+  weld: 'select count(*) from welds where note = m',
+  inspection: 'select count(*) from inspections where finding = m',
+  remedy: 'select count(*) from inspections where remedy = m',
+  withdrawal: `select count(*) from inspections where withdrawn ->> 'why' = m`,
+  trial: 'select count(*) from fits where notes = m',
+  reading: `select count(distinct fit) from fit_edges where strpos(stations::text, m) > 0`,
+};
+
+/** Every acknowledged record is there once; what was refused is nowhere. */
+async function judged(ledger: Ledger): Promise<string[]> {
+  const wrong: string[] = [];
+  for (const [kind, counted] of Object.entries(WHERE)) {
+    const marks = ledger.acknowledged.filter((one) => one.kind === kind).map((one) => one.mark);
+    const found = await query<{ m: string; n: string }>(`select m, (${counted}) as n from unnest($1::text[]) as m`, [
+      marks,
+    ]);
+    for (const { m, n } of found) if (Number(n) !== 1) wrong.push(`${kind} “${m}” is there ${n} times`);
+    if (ledger.refused.length > 0) {
+      const kept = await query<{ m: string; n: string }>(`select m, (${counted}) as n from unnest($1::text[]) as m`, [ledger.refused]); // prettier-ignore
+      for (const { m, n } of kept) if (Number(n) > 0) wrong.push(`refused “${m}” is there ${n} times as ${kind}`);
+    }
+  }
+  const printed = new Map<string, number>();
+  for (const { kind, mark } of ledger.acknowledged)
+    if (kind === 'print') printed.set(mark, (printed.get(mark) ?? 0) + 1);
+  for (const [piece, times] of printed) {
+    const [row] = await query<{ n: string }>('select count(*) as n from prints where piece = $1', [piece]);
+    if (Number(row!.n) !== times) wrong.push(`${times} prints of a piece were acknowledged, and ${row!.n} are there`);
+  }
+  return [...wrong, ...ledger.faults];
+}
+
+async function killings(): Promise<void> {
+  const ledger = newLedger();
+  let over = false;
+  let lastKill = 0;
+  const writing = Array.from(
+    { length: WRITERS },
+    () =>
+    writer(at, ledger, () => over, () => Date.now() - lastKill > 4000), // prettier-ignore
+  );
+  const all = MUCH.serverKills + MUCH.databaseKills;
+  const done = { server: 0, database: 0 };
+  while (done.server + done.database < all) {
+    await rest(300 + Math.random() * 1500);
+    const database = done.server >= MUCH.serverKills || (done.database < MUCH.databaseKills && chance(MUCH.databaseKills / all)); // prettier-ignore
+    try {
+      lastKill = Date.now();
+      process.kill(pidIn(database ? 'db/postmaster.pid' : 'server.pid'), 'SIGKILL');
+      done[database ? 'database' : 'server']++;
+    } catch {
+      // Not up again yet from the one before.
+    }
+    await up();
+    lastKill = Date.now();
+  }
+  await rest(1500);
+  over = true;
+  await Promise.all(writing);
+  await up();
+  const checked = await judged(ledger);
+  report(
+    'Killed while writing',
+    `server ${done.server} times, database ${done.database} times, under ${WRITERS} writers; ${ledger.sent} requests, ${ledger.unanswered} of them without an answer and sent again; ${ledger.acknowledged.length} acknowledged, ${ledger.refused.length} refused`,
+    checked,
+  );
+}
+
+async function malformedRequests(): Promise<void> {
+  const job = await ask(
+    `${at}/?index`,
+    form({ intent: 'create', name: 'Malformed', vehicle: '', owner: '', notes: '' }),
+  );
+  const made = await ask(`${at}${job!.location}/new-piece`, json({ mine: demoFacts }));
+  const piece = /pieces\/([0-9a-f-]{36})/.exec(made!.location ?? made!.text)![1]!;
+  await ask(`${at}/pieces/${piece}/documents/card`, json({ intent: 'save', base: 0, doc: demoCard }));
+  const fit = { at: new Date().toISOString(), held: 'hand', notes: '', revision: 1, withdrawn: null, edges: [] };
+  const fits = await ask(`${at}/pieces/${piece}/fits`, json({ intent: 'new', fit }));
+  const seen = { at: fit.at, who: '', edge: demoCard.edges[0]!.id, kind: 'lamp', sound: false, readingMm: null, finding: '', remedy: '', withdrawn: null }; // prettier-ignore
+  const inspected = await ask(`${at}/pieces/${piece}/welds`, json({ intent: 'inspection', inspection: seen }));
+  const id = (text: string, list: string) => (JSON.parse(text) as Record<string, { id: string }[]>)[list]![0]!.id;
+  const targets = {
+    job: job!.location!.split('/').pop()!,
+    piece,
+    fit: id(fits!.text, 'fits'),
+    inspection: id(inspected!.text, 'inspections'),
+  };
+  const memory = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pidIn('server.pid')}/status`, 'utf8'))![1]) / 1024; // prettier-ignore
+  const warm = await malformed(at, MUCH.requests / 5, targets);
+  await rest(3000);
+  const before = memory();
+  // Somebody who only reads, all the while.
+  let reading = true;
+  let waited = 0;
+  const reader = (async () => {
+    while (reading) {
+      waited = Math.max(waited, (await ask(`${at}/pieces/${piece}/card.data`))?.ms ?? 0);
+      await rest(100);
+    }
+  })();
+  const found = await malformed(at, MUCH.requests - warm.sent, targets);
+  reading = false;
+  await reader;
+  await rest(5000);
+  const after = memory();
+  const wrong = [...warm.faults, ...found.faults];
+  if (waited > 2000) wrong.push(`a reader waited ${waited.toFixed(0)} ms`);
+  if (after > before * 1.2 && after > 300)
+    wrong.push(`memory ${before.toFixed(0)} MB before, ${after.toFixed(0)} MB after`);
+  report(
+    'Malformed requests',
+    `${warm.sent + found.sent} over all routes, ${warm.taken + found.taken} of them harmless and taken; slowest answer ${Math.max(warm.slowest, found.slowest).toFixed(0)} ms, a reader beside them waited ${waited.toFixed(0)} ms at most; memory ${before.toFixed(0)} MB before, ${after.toFixed(0)} MB after`,
+    wrong,
+  );
+}
+
+await up();
+await killings();
+const fought = await quarrel(at, MUCH.edits);
+report('Two pages on one card', `${MUCH.edits} edits, ${fought.told} times one was told`, fought.wrong);
+await malformedRequests();
+execFileSync('node', ['build/node/database.js', 'check'], { stdio: 'pipe' });
+report('The data looked through', 'all of it hangs together', []);
+const backups = await damagedBackups(MUCH.backups);
+report('Damaged backups', `${backups.refused} refused, ${backups.harmless} harmless and restored`, backups.wrong);
+if (MUCH.disk) {
+  const disk = await fullDisk();
+  if (disk) {
+    const wrong = disk.told ? disk.wrong : [...disk.wrong, '/health did not tell that the disk is full'];
+    report('Disk filled', `${disk.acknowledged} records acknowledged and there, ${disk.refused} not taken`, wrong);
+  } else report('Disk filled', 'not tried: no small disk can be made here', []);
+}
+
+if (!short) {
+  const commit = execFileSync('git', ['log', '-1', '--format=%h of %cs'], { encoding: 'utf8' }).trim();
+  const machine = `${cpus().length} × ${cpus()[0]?.model.trim() ?? 'unknown'}, ${(totalmem() / 1024 ** 3).toFixed(0)} GB, Node.js ${process.version}`;
+  const table = rows.map(({ what, did, wrong }) => `| ${what} | ${did} | ${wrong.length === 0 ? 'held' : `**${wrong.length} wrong**: ${wrong[0]!.replaceAll('|', '/')}`} |`); // prettier-ignore
+  writeFileSync(
+    'docs/torture.md',
+    `# Torture
+
+What is done to Patrone on purpose by \`./patrone torture\`, and what must hold: every acknowledged record is there once,
+nothing that was refused is, no answer of 500, nobody waits two seconds for somebody else, memory comes back. A short form
+runs with the ordinary tests.
+
+Last run: commit ${commit}, ${machine}.
+
+| What | How much | Result |
+| --- | --- | --- |
+${table.join('\n')}
+`,
+  );
+}
+process.exitCode = rows.some((row) => row.wrong.length > 0) ? 1 : 0;

@@ -1,0 +1,156 @@
+import { demoJob } from '../demo/job';
+import { TOO_LONG_MS, ask, chance, pick } from './client';
+import { demoCard, demoFacts } from './writers';
+
+/** Strings that have broken one program or another. */
+const STRINGS = [
+  '', ' ', '\0', 'a\0b', '\ud800', 'x\udc00', '\u202e', '👩‍🔧'.repeat(50), 'ß'.repeat(5000), '../../etc/passwd', "'; drop table jobs; --",
+  '<script>alert(1)</script>', '%00', '%E0%A4%A', '0000-01-01T00:00:00.000Z', '9999-12-31T23:59:59.999Z', 'NaN', '__proto__', 'constructor',
+  '1e999', '-0', '0x10', '\r\nSet-Cookie: a=b', 'null', 'undefined', '{}', '[]',
+]; // prettier-ignore
+const NUMBERS = [0, -0, -1, 1e308, -1e308, 2 ** 31, 2 ** 53, -(2 ** 31) - 1, 0.1 + 0.2, 1e-320, 2_147_483_648];
+
+const deep = (n: number): unknown => {
+  let value: unknown = 1;
+  for (let i = 0; i < n; i++) value = i % 2 ? [value] : { a: value };
+  return value;
+};
+const any = (): unknown =>
+  pick<() => unknown>([
+    () => pick(STRINGS),
+    () => pick(NUMBERS),
+    () => pick([null, true, false, [], {}, [[]], { length: -1 }]),
+    () => Array.from({ length: 300 }, () => pick(NUMBERS)),
+    () => deep(pick([3, 50, 3000])),
+    () => Object.fromEntries(STRINGS.slice(0, 8).map((s) => [s, s])),
+  ])();
+
+/** A right body with one to three of its members, however deep, put wrong. */
+function spoilt(right: unknown): unknown {
+  const copy = structuredClone(right) as Record<string, unknown>;
+  for (let i = 0; i < pick([1, 1, 2, 3]); i++) {
+    let at: Record<string, unknown> = copy;
+    for (;;) {
+      const keys = Object.keys(at);
+      if (keys.length === 0) break;
+      const name = pick(keys);
+      const next = at[name];
+      if (typeof next === 'object' && next !== null && chance(0.75)) at = next as Record<string, unknown>;
+      else {
+        if (chance(0.15)) delete at[name];
+        else at[name] = any();
+        break;
+      }
+    }
+  }
+  return copy;
+}
+
+/** A text with some of its bytes cut out, doubled or changed. */
+function damaged(text: string): Uint8Array<ArrayBuffer> {
+  let bytes: Uint8Array = Buffer.from(text);
+  for (let i = 0; i < pick([1, 2, 5]); i++) {
+    const from = Math.floor(Math.random() * bytes.length);
+    const length = Math.floor(Math.random() * 40);
+    const middle = pick([
+      Buffer.alloc(0),
+      Buffer.from(pick(STRINGS)),
+      Buffer.from([Math.floor(Math.random() * 256)]),
+      bytes.subarray(from, from + length),
+    ]);
+    bytes = Buffer.concat([
+      bytes.subarray(0, from),
+      middle,
+      bytes.subarray(chance(0.1) ? bytes.length : from + length),
+    ]);
+  }
+  return new Uint8Array(bytes);
+}
+
+export type Targets = { job: string; piece: string; fit: string; inspection: string };
+
+/** One malformed request of the grammar of some route. */
+function request(t: Targets): { path: string; init: RequestInit } {
+  const edge = demoCard.edges[0]!.id;
+  const at = new Date().toISOString();
+  const said = { at, held: 'hand', notes: '' };
+  const read = { edge, turned: false, own: false, targetMm: 0, toleranceMm: 1, flushMm: 1, stations: [{ atMm: 0, gapMm: 1, flushMm: null }] }; // prettier-ignore
+  const settings = { amps: 40, volts: 17, wireMm: 0.6, feed: '4', gas: 'mix' };
+  const weld = { at, who: '', edge, process: 'mig', work: 'seam', from: null, to: null, made: null, note: '', withdrawn: null, settings }; // prettier-ignore
+  const inspection = { at, who: '', edge, kind: 'lamp', sound: true, readingMm: null, finding: '', remedy: '', withdrawn: null }; // prettier-ignore
+  const shop = { name: 'S', units: 'mm', dates: 'day', rule: 'din6935', plainK: 0.42, strips: [], brakeLine: 'tangent', relief: 'round', shortestFlangeMm: 6 }; // prettier-ignore
+  const bodies: [string, unknown][] = [
+    [`/pieces/${t.piece}/documents/card`, { intent: 'save', base: 0, doc: demoCard, about: '', by: 'x' }],
+    [`/pieces/${t.piece}/documents/plan`, { intent: 'save', base: 0, doc: demoJob().pieces[0]!.plan.versions[0]?.doc ?? {}, by: 'x' }], // prettier-ignore
+    [`/pieces/${t.piece}/documents/card`, { intent: 'undo', base: 1 }],
+    [`/pieces/${t.piece}/fits`, { intent: 'new', fit: { ...said, revision: 1, withdrawn: null, edges: [read] } }],
+    [`/pieces/${t.piece}/fits`, { intent: 'edge', id: t.fit, edge: read, since: read }],
+    [`/pieces/${t.piece}/fits`, { intent: 'change', id: t.fit, mine: said, since: said }],
+    [`/pieces/${t.piece}/fits`, { intent: 'withdraw', what: 'trial', id: t.piece, why: 'x' }],
+    [`/pieces/${t.piece}/welds`, { intent: 'weld', weld, key: 'x' }],
+    [`/pieces/${t.piece}/welds`, { intent: 'inspection', inspection }],
+    [`/pieces/${t.piece}/welds`, { intent: 'remedy', id: t.inspection, remedy: 'x', since: '' }],
+    [`/pieces/${t.piece}/survey.data`, { mine: demoFacts, since: demoFacts }],
+    [`/jobs/${t.job}/new-piece.data`, { mine: demoFacts }],
+    ['/shop.data', { mine: shop, since: shop }],
+  ];
+  const how = Math.random();
+  if (how < 0.55) {
+    const [path, right] = pick(bodies);
+    const body = spoilt(right);
+    const type = chance(0.9) ? 'application/json' : pick(['text/plain', 'application/x-www-form-urlencoded', 'multipart/form-data', '']); // prettier-ignore
+    let text: string | Uint8Array<ArrayBuffer> = JSON.stringify(body) ?? 'null';
+    if (chance(0.15)) text = damaged(JSON.stringify(body));
+    return { path, init: { method: pick(['POST', 'POST', 'POST', 'PUT', 'DELETE', 'PATCH']), headers: { 'Content-Type': type }, body: text } }; // prettier-ignore
+  }
+  if (how < 0.7) {
+    const fields = { intent: pick(['create', 'change', 'archive', 'restore', 'duplicate', 'archive-piece', 'none', ...STRINGS]), name: pick(STRINGS), vehicle: pick(STRINGS), owner: pick(STRINGS), notes: pick(STRINGS), piece: pick(STRINGS), id: pick(STRINGS), since: pick(STRINGS), key: pick(STRINGS) }; // prettier-ignore
+    // Nothing of what is there is put away by chance.
+    if (fields.intent === 'archive' || fields.intent === 'restore') fields.intent = 'none';
+    const path = pick(['/?index', `/jobs/${t.job}`, `/jobs/${t.job}.data`, '/_root.data?index']);
+    return { path, init: { method: 'POST', body: new URLSearchParams(fields) } };
+  }
+  if (how < 0.78) {
+    const whole = demoJob();
+    const body = new FormData();
+    const text = chance(0.5) ? JSON.stringify(spoilt(whole)) : damaged(JSON.stringify(whole));
+    body.append('file', new Blob([text]), pick([...STRINGS, 'job.json']));
+    return { path: '/take-in', init: { method: 'POST', body } };
+  }
+  const odd = () => {
+    try {
+      return encodeURIComponent(pick(STRINGS)) || '%';
+    } catch {
+      // Half a character has no address.
+      return '%ed%a0%80';
+    }
+  };
+  const paths = [
+    `/pieces/${odd()}/card`, `/pieces/${t.piece}/${odd()}`, `/pieces/${t.piece}/pattern/${odd()}`, `/jobs/${odd()}`, `/jobs/${odd()}/file`, `/?search=${odd()}&page=${odd()}`,
+    `/jobs/${t.job}?page=${odd()}&archived=${odd()}`, `/pieces/${t.piece}/pattern/blank.pdf?paper=${odd()}`, `/_root.data?_routes=${odd()}`, `/pieces/${t.piece}/card.data?_routes=${odd()}`,
+    `/__manifest?p=${odd()}&version=${odd()}`, `/assets/${odd()}`, `/${odd()}`, '/%', '/%ff%fe', `/pieces/${t.piece}/documents/card`, `/pieces/${t.piece}/fits`, '/take-in', '/health',
+  ]; // prettier-ignore
+  return { path: pick(paths), init: { method: pick(['GET', 'GET', 'GET', 'HEAD', 'OPTIONS']), headers: { Cookie: pick(STRINGS).replace(/[^\x20-\x7e]/g, '') } } }; // prettier-ignore
+}
+
+export type Malformed = { sent: number; taken: number; faults: string[]; slowest: number };
+
+/** So many malformed requests, some at a time: each is refused or is harmless, none is a fault, none holds anyone up. */
+export async function malformed(at: string, count: number, targets: Targets): Promise<Malformed> {
+  const found: Malformed = { sent: 0, taken: 0, faults: [], slowest: 0 };
+  const one = async () => {
+    while (found.sent < count) {
+      found.sent++;
+      const { path, init } = request(targets);
+      const answer = await ask(at + path, init);
+      const said = `${init.method} ${path} ${typeof init.body === 'string' ? init.body.slice(0, 160) : ''}`;
+      if (!answer) found.faults.push(`no answer: ${said}`);
+      else if (answer.status >= 500) found.faults.push(`${answer.status}: ${said} → ${answer.text.slice(0, 120)}`);
+      else if (answer.ms > TOO_LONG_MS) found.faults.push(`${answer.ms.toFixed(0)} ms: ${said}`);
+      else if (answer.status < 400 && init.method === 'POST') found.taken++;
+      found.slowest = Math.max(found.slowest, answer?.ms ?? 0);
+    }
+  };
+  await Promise.all(Array.from({ length: 8 }, one));
+  return found;
+}
