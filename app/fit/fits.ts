@@ -5,7 +5,7 @@ import { FitSchema } from '#core/format/job';
 import { TAKEN_BACK, changedOf, sentenceOf } from '../records/changed.server';
 import { changeFit, createFit, fitsOf, saveFitEdge, withdrawFit } from '../records/fits.server';
 import { once } from '../records/once.server';
-import { Key, idOr404, parsedJson } from '../records/parse.server';
+import { Key, idOr404, knownEdges, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/fits';
@@ -48,6 +48,13 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const piece = await pieceById(viewer, idOr404(params.pieceId));
   if (!piece) throw data(null, { status: 404 });
   const { key, ...given } = await parsedJson(request, Body.and(Key));
+  if (given.intent === 'edge') await knownEdges(viewer, piece.id, [given.edge.edge]);
+  if (given.intent === 'new')
+    await knownEdges(
+      viewer,
+      piece.id,
+      given.fit.edges.map((read) => read.edge),
+    );
   const answer = async (status: number, more: object = {}) =>
     Response.json({ ...more, fits: await fitsOf(viewer, piece.id) }, { status });
   const found = await once(viewer, key, async (tx) => {

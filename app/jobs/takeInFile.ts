@@ -34,10 +34,18 @@ async function received(request: Request, path: string): Promise<{ name: string 
     file.on('limit', () => (tooLarge = true));
     writing.push(pipeline(file, createWriteStream(path)));
   });
+  const source = Readable.fromWeb(request.body as WebStream);
   try {
-    await pipeline(Readable.fromWeb(request.body as WebStream), form);
+    await new Promise<void>((done, fail) => {
+      source.once('error', fail);
+      form.once('error', fail).once('close', done);
+      source.pipe(form);
+    });
     await Promise.all(writing);
   } catch {
+    // Heard to its end all the same: a sender who is cut off gets no answer.
+    source.unpipe(form);
+    source.resume();
     return { refused: 'The file did not arrive whole: send it again.' };
   }
   if (tooLarge) return { refused: 'That file is larger than a job file can be (200 MB).' };

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { InspectionSchema, WeldSchema } from '#core/format/job';
 import { TAKEN_BACK, sentenceOf } from '../records/changed.server';
 import { once } from '../records/once.server';
-import { Key, idOr404, parsedJson } from '../records/parse.server';
+import { Key, idOr404, knownEdges, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
 import { viewerIn } from '../records/viewer.server';
 import { addInspections, addWelds, inspectionsOf, setRemedy, weldsOf, withdrawRecord } from '../records/welds.server';
@@ -32,6 +32,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const piece = await pieceById(viewer, idOr404(params.pieceId));
   if (!piece) throw data(null, { status: 404 });
   const { key, ...given } = await parsedJson(request, Body.and(Key));
+  if (given.intent === 'weld') await knownEdges(viewer, piece.id, [given.weld.edge]);
+  if (given.intent === 'inspection') await knownEdges(viewer, piece.id, [given.inspection.edge]);
   const answer = async (status: number, more: object = {}) => {
     const [welds, inspections] = await Promise.all([weldsOf(viewer, piece.id), inspectionsOf(viewer, piece.id)]);
     return Response.json({ ...more, welds, inspections }, { status });

@@ -20,7 +20,7 @@ const started = () =>
     minWorkers: 1,
     maxWorkers: MOST_AT_ONCE,
     maxQueueSize: MOST_WAITING,
-    workerThreadOpts: { resourceLimits: { maxOldGenerationSizeMb: 512 } },
+    workerThreadOpts: { resourceLimits: { maxOldGenerationSizeMb: 384, maxYoungGenerationSizeMb: 16 } },
   }));
 
 export type Limits = {
