@@ -5,6 +5,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { cornerAt, saved } from './hands';
 
 /** The one command, as someone at a prompt meets it: its own ports and data, so that nothing else is disturbed. */
 
@@ -156,8 +157,8 @@ test('stopped from elsewhere, killed in the middle, its password or its number l
   await app.stop();
 }); // prettier-ignore
 
-test('a server that is killed, and a database that is, are told and started again; the data is there', async () => {
-  test.setTimeout(120_000);
+test('a server that is killed, and a database that is, are told and started again; the data is there, and a corner that was being dragged', async ({ page }) => {
+  test.setTimeout(150_000);
   const app = await start('demo');
   await newJob('Before the crash');
   const pidOf = (pattern: string) => execFileSync('pgrep', ['-f', pattern], { encoding: 'utf8' }).trim().split('\n')[0]!;
@@ -165,14 +166,30 @@ test('a server that is killed, and a database that is, are told and started agai
   execFileSync('kill', ['-9', listening()]);
   await expect(() => expect(app.said()).toContain('The server stopped by itself')).toPass({ timeout: 15_000 });
   await expect(async () => expect(await answers()).toBe(true)).toPass({ timeout: 15_000 });
+  await page.goto(`http://127.0.0.1:${PORT}/`);
+  await page.getByRole('link', { name: /Mobile library van/ }).first().click();
+  await page.getByRole('link', { name: /Battery shelf/ }).first().click();
+  await page.waitForURL(/\/pieces\//);
+  await page.goto(page.url().replace(/[a-z]+$/, 'card'));
+  await page.waitForLoadState('networkidle');
+  const corner = await cornerAt(page, 1);
+  await page.mouse.move(corner.x, corner.y);
+  await page.mouse.down();
+  await page.mouse.move(corner.x - 12, corner.y + 9, { steps: 4 });
   execFileSync('kill', ['-9', pidOf(`postgres -D ${data}/db`)]);
+  await page.mouse.move(corner.x - 24, corner.y + 18, { steps: 6 });
+  await page.mouse.up();
   await expect(() => expect(app.said()).toContain('The database stopped')).toPass({ timeout: 15_000 });
+  await saved(page);
+  const left = await page.getByRole('button', { name: /^Card / }).first().textContent();
+  await page.reload();
+  await expect(page.getByRole('button', { name: /^Card / }).first()).toHaveText(left!);
   await expect(async () => expect(await jobs()).toContain('Before the crash')).toPass({ timeout: 30_000 });
   expect(await app.stop()).toBe(0);
 
   // The script killed, and what it started left running: the next one says how to stop that.
-  const left = await start('start');
-  left.kill();
+  const second = await start('start');
+  second.kill();
   expect(run(['start']).err).toContain('./patrone stop');
   expect(run(['stop']).out).toContain('Stopped the server and the database.');
   expect(run(['stop']).out).toContain('Nothing was running.');

@@ -12,14 +12,24 @@ import { demoCard, demoFacts, newLedger, quarrel, writer } from './writers';
 /**
  * What is done to Patrone on purpose, and what must hold: every acknowledged record is there once, nothing refused is, no
  * answer of 500, nobody waits two seconds for somebody else, memory comes back. `--short` for the ordinary tests; else the
- * table goes to docs/torture.md. Wants what ./patrone torture sets.
+ * table goes to docs/torture.md; `--part 0.2` does a fifth of what is many. Wants what ./patrone torture sets.
  */
 const short = process.argv.includes('--short');
+const share = Number(process.argv[process.argv.indexOf('--part') + 1] ?? 1);
+const part = process.argv.includes('--part') && share > 0 && share <= 1 ? share : 1;
+const some = (all: number) => Math.max(1, Math.round(all * part));
 const at = process.env.PATRONE_URL!;
 const data = process.env.PATRONE_TORTURED!;
 const MUCH = short
   ? { serverKills: 4, databaseKills: 1, edits: 60, requests: 1500, backups: 1, disk: false }
-  : { serverKills: 200, databaseKills: 30, edits: 1000, requests: 100_000, backups: 50, disk: true };
+  : {
+      serverKills: some(200),
+      databaseKills: some(30),
+      edits: 1000,
+      requests: some(100_000),
+      backups: some(50),
+      disk: true,
+    };
 const WRITERS = 4;
 
 type Row = { what: string; did: string; wrong: string[] };

@@ -4,6 +4,7 @@ import Stack from '@mui/material/Stack';
 import { useState } from 'react';
 import { evenStations } from '#core/fit/target';
 import type { FitRecord } from '#core/format/job';
+import { MOST_STATIONS } from '#core/format/lists';
 import { LengthField } from '../forms/LengthField';
 
 type EdgeRecord = FitRecord['edges'][number];
@@ -28,6 +29,7 @@ export function StationSetter({
       stations: [...record.stations, { atMm, gapMm: null, flushMm: null }].sort((a, b) => a.atMm - b.atMm),
     });
   };
+  const full = record.stations.length >= MOST_STATIONS;
   const gaps = Math.max(1, record.stations.length - 1);
   const spaced = (into: number) => {
     const fresh = evenStations(length, length / into).filter((atMm) =>
@@ -45,7 +47,7 @@ export function StationSetter({
       <Button variant="outlined" disabled={gaps <= 2} onClick={() => spaced(Math.max(2, Math.floor(gaps / 2)))}>
         Fewer
       </Button>
-      <Button variant="outlined" disabled={gaps >= 100} onClick={() => spaced(gaps * 2)}>
+      <Button variant="outlined" disabled={gaps >= MOST_STATIONS / 2} onClick={() => spaced(gaps * 2)}>
         More stations
       </Button>
       <Box sx={{ width: 130 }}>
@@ -60,11 +62,12 @@ export function StationSetter({
       </Box>
       <Button
         variant="outlined"
-        disabled={place === null || place > length}
+        disabled={place === null || place > length || full}
         onClick={() => place !== null && add(Math.round(place * 10) / 10)}
       >
         Add
       </Button>
+      {full && <Box role="status">{MOST_STATIONS} stations are as many as an edge can have.</Box>}
     </Stack>
   );
 }

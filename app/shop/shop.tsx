@@ -7,6 +7,7 @@ import { useEffect, useRef, useState } from 'react';
 import { data, useFetcher } from 'react-router';
 import type { Strip } from '#core/blank/fold/testBend';
 import { combinedK, kFromStrip } from '#core/blank/fold/testBend';
+import { MOST_STRIPS } from '#core/blank/limits';
 import type { Shop } from '#core/blank/shopSchema';
 import { ShopSchema } from '#core/blank/shopSchema';
 import { cut } from '#core/card/cut';
@@ -196,6 +197,7 @@ function TestBends({ shop, onChange }: { shop: Shop; onChange: (strips: Shop['st
   const { show } = usePreferences();
   const [metal, setMetal] = useState<MetalId>('dc01');
   const [strip, setStrip] = useState<Typed>(NEW_STRIP);
+  const full = shop.strips.length >= MOST_STRIPS;
   const whole = measured(strip);
   const found = whole && kFromStrip(whole);
   const field = (key: keyof Typed, label: string, digits = 2) => (
@@ -237,18 +239,20 @@ function TestBends({ shop, onChange }: { shop: Shop; onChange: (strips: Shop['st
           <Button
             variant="outlined"
             fullWidth
-            disabled={!found?.ok}
+            disabled={!found?.ok || full}
             onClick={() => {
               if (!whole) return;
               onChange([...shop.strips, { ...whole, metal }]);
               setStrip(NEW_STRIP);
             }}
           >
-            {!found
-              ? 'Measure all of it'
-              : found.ok
-                ? `Add: K ${found.k.toFixed(3)} ± ${found.uK.toFixed(3)}`
-                : 'These do not belong together'}
+            {full
+              ? `${MOST_STRIPS} are kept: take one off first`
+              : !found
+                ? 'Measure all of it'
+                : found.ok
+                  ? `Add: K ${found.k.toFixed(3)} ± ${found.uK.toFixed(3)}`
+                  : 'These do not belong together'}
           </Button>
         </Box>
       </Box>

@@ -1,9 +1,7 @@
 import { z } from 'zod';
 import { text } from '../card/text';
 import { METAL_IDS } from '../metal/metals';
-
-/** More test bends than this are no shop's. */
-export const MOST_STRIPS = 500;
+import { MOST_STRIPS } from './limits';
 
 export const StripSchema = z.object({
   thicknessMm: z.number().positive(),

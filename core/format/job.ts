@@ -4,7 +4,7 @@ import { PatternSchema } from '../card/pattern';
 import { text } from '../card/text';
 import { METAL_IDS } from '../metal/metals';
 import { PlanSchema } from '../weld/plan';
-import { HELD, INSPECTIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
+import { HELD, INSPECTIONS, MOST_STATIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
 
 /** A moment, ISO 8601 in UTC, in a year that somebody can mean. */
 const moment = z.iso.datetime().refine((at) => at >= '1900' && at < '2200', { error: 'a day between 1900 and 2200' });
@@ -73,7 +73,7 @@ export const FitSchema = z.object({
         targetMm: z.number().min(-10).max(100),
         toleranceMm: z.number().min(0).max(50),
         flushMm: z.number().min(0).max(50),
-        stations: z.array(station).max(200),
+        stations: z.array(station).max(MOST_STATIONS),
       }),
     )
     .max(1000),

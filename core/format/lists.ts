@@ -4,3 +4,6 @@ export const HELD = ['hand', 'magnets', 'clamps', 'clecos', 'screws', 'tacks'] a
 export const SIDES_OF_VEHICLE = ['left', 'right', 'front', 'rear', 'centre'] as const;
 export const WELD_WORK = ['tacks', 'plugs', 'seam', 'stitch'] as const;
 export const INSPECTIONS = ['lamp', 'tap', 'penetration', 'flush', 'thickness'] as const;
+
+/** As many stations as an edge is read at. */
+export const MOST_STATIONS = 200;

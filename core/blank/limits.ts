@@ -1,0 +1,2 @@
+/** As many test bends as a shop keeps: more are no shop's. Apart from the schema: pages need it and not the validation. */
+export const MOST_STRIPS = 500;
