@@ -217,6 +217,7 @@ test('what cannot be a card, a reading or a weld is refused with the place and t
 
   // A reading goes only to a fit of the piece it is sent to.
   const other = await aPiece(request);
+  await save(request, other, 0);
   const answer = await request.post(`/pieces/${piece}/fits`, { data: { intent: 'new', fit } });
   const { fits } = (await answer.json()) as { fits: { id: string }[] };
   const { id } = fits[0]!;
