@@ -107,7 +107,8 @@ export async function writer(at: string, ledger: Ledger, over: () => boolean, ca
       const fit = { at: moment(), held: 'hand', notes, revision: 1, withdrawn: null, edges: [] };
       const id = idOf(await record('fits', 'trial', notes, { intent: 'new', fit }), 'fits', notes);
       if (!id) return;
-      const gapMm = ++marks / 1000;
+      // As no reading of the demo job is.
+      const gapMm = 100 + ++marks / 1000;
       const stations = [0, 50].map((atMm) => ({ atMm, gapMm, flushMm: null }));
       const read = { edge, turned: false, own: false, targetMm: 0, toleranceMm: 1, flushMm: 1, stations };
       await record('fits', 'reading', `"gapMm": ${gapMm},`, { intent: 'edge', id, edge: read, since: null });
