@@ -113,7 +113,9 @@ export async function fullDisk(): Promise<FullDisk> {
     rmSync(filler);
     for (let i = 0; i < 100 && (await ask(`${AT}/health`))?.status !== 200; i++) await rest(300);
     await write(1);
-    for (const name of acknowledged) {
+    // Each by a search of its own would take longer than all the rest: a hundred of them, the last ones among them.
+    const looked = acknowledged.filter((_, i) => i % Math.ceil(acknowledged.length / 50) === 0);
+    for (const name of [...looked, ...acknowledged.slice(-50)]) {
       const found = await ask(`${AT}/?search=${encodeURIComponent(name)}`);
       if (!found?.text.includes(`>${name}<`)) wrong.push(`${name} is not there`);
     }
