@@ -139,6 +139,12 @@ test('the shop’s own test bends come before the table, with how far they can b
   await expect(page.getByRole('button', { name: 'Take off' })).toHaveCount(0);
 }); // prettier-ignore
 
+test('the list of jobs shows the pieces of each in small', async ({ page }) => {
+  await page.goto('/?search=library');
+  const job = page.getByRole('link', { name: /Mobile library van/ }).first();
+  await expect(job.locator('svg')).toHaveCount(4);
+});
+
 test('where nothing is yet, each stage says what to do', async ({ page }) => {
   await newPiece(page, 'Empty');
   for (const stage of ['Blank', 'Sheet', 'Fit', 'Weld']) {

@@ -31,6 +31,7 @@ export async function listJobs(
     : undefined;
   const wanted = and(archived ? isNotNull(jobs.archived) : isNull(jobs.archived), found);
   const inHand = dbOf(viewer).$count(pieces, and(eq(pieces.job, jobs.id), isNull(pieces.archived)));
+  // The table is named with its column here: a column alone would be taken for one of the pieces.
   // As one value of each job: so many rows of their own would take longer to unpack than to find.
   const firstOf = sql<JobRow['first'] | null>`(
     select json_agg(json_build_object('id', id, 'remembered', remembered) order by seq) from (
@@ -38,7 +39,7 @@ export async function listJobs(
         then json_build_object('madeBy', s.made_by, 'summary', json_build_object('silhouette', s.summary -> 'silhouette'))
         end as remembered
       from ${pieces} p left join ${summaries} s on s.piece = p.id and s.of = p.touched
-      where p.job = ${jobs.id} and p.archived is null order by p.seq limit ${first}
+      where p.job = ${jobs}.id and p.archived is null order by p.seq limit ${first}
     ) as firsts)`;
   const rows = await dbOf(viewer)
     .select({ job: jobs, pieces: inHand, first: firstOf, all: sql<string>`count(*) over ()` })
