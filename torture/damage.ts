@@ -1,5 +1,5 @@
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, statfsSync, writeFileSync } from 'node:fs';
+import { closeSync, mkdirSync, mkdtempSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { ask, form, key, pick, rest } from './client';
@@ -90,7 +90,7 @@ export async function fullDisk(): Promise<FullDisk> {
   mkdirSync(data);
   const acknowledged: string[] = [];
   const wrong: string[] = [];
-  let refused = 0;
+  const refused: string[] = [];
   let told = false;
   try {
     const stop = await started(data);
@@ -98,31 +98,46 @@ export async function fullDisk(): Promise<FullDisk> {
     const write = async (seconds: number) => {
       for (const end = Date.now() + seconds * 1000; Date.now() < end;) {
         const name = `Full ${key()}`;
-        const answer = await ask(`${AT}/?index`, form({ intent: 'create', name, vehicle: '', owner: '', notes: 'x'.repeat(7000) })); // prettier-ignore
+        // Nothing that packs small: it has to want room.
+        const notes = Array.from({ length: 180 }, key).join(' ');
+        const answer = await ask(`${AT}/?index`, form({ intent: 'create', name, vehicle: '', owner: '', notes }));
         if (answer && answer.status < 400) acknowledged.push(name);
-        else refused++;
-        if (!answer) await rest(100);
+        else if (answer?.status === 507 || answer?.status === 503) refused.push(name);
+        else if (answer) wrong.push(`a full disk was answered with ${answer.status}`);
+        if (answer?.status !== 302) await rest(100);
       }
     };
     await write(2);
-    const free = () => statfsSync(at).bavail * statfsSync(at).bsize;
-    writeFileSync(filler, Buffer.alloc(Math.max(0, free() - 2_000_000)));
+    const file = openSync(filler, 'w');
+    try {
+      for (;;) writeSync(file, Buffer.alloc(64 * 1024));
+    } catch {
+      // No room for another: that is what was wanted.
+    }
+    closeSync(file);
     const health = await ask(`${AT}/health`);
     told = health?.status === 503 && health.text.includes('disk');
-    await write(8);
+    await write(20);
+    if (refused.length === 0) wrong.push('the disk was full, and nothing was refused');
     rmSync(filler);
     for (let i = 0; i < 100 && (await ask(`${AT}/health`))?.status !== 200; i++) await rest(300);
+    const before = acknowledged.length;
     await write(1);
+    if (acknowledged.length === before) wrong.push('there was room again, and nothing was taken');
     // Each by a search of its own would take longer than all the rest: a hundred of them, the last ones among them.
     const looked = acknowledged.filter((_, i) => i % Math.ceil(acknowledged.length / 50) === 0);
     for (const name of [...looked, ...acknowledged.slice(-50)]) {
       const found = await ask(`${AT}/?search=${encodeURIComponent(name)}`);
       if (!found?.text.includes(`>${name}<`)) wrong.push(`${name} is not there`);
     }
+    for (const name of refused.slice(-50)) {
+      const found = await ask(`${AT}/?search=${encodeURIComponent(name)}`);
+      if (found?.text.includes(`>${name}<`)) wrong.push(`${name} was refused and is there`);
+    }
     await stop();
   } finally {
     spawnSync('umount', ['-l', at]);
     rmSync(at, { recursive: true, force: true });
   }
-  return { acknowledged: acknowledged.length, refused, told, wrong };
+  return { acknowledged: acknowledged.length, refused: refused.length, told, wrong };
 }

@@ -61,7 +61,10 @@ export function usePost<Answer>(url: string, took: (answer: Answer) => void): Po
           fail(message);
           return refused;
         }
-        if (!response.ok) return fail('The server could not take it. What you typed is still here: try again.');
+        if (!response.ok) {
+          const said = (await response.json().catch(() => ({}))) as { message?: string };
+          return fail(said.message ?? 'The server could not take it. What you typed is still here: try again.');
+        }
         const answer = (await response.json().catch(() => null)) as Answer | null;
         if (answer !== null) took(answer);
       } catch {
