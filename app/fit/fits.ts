@@ -4,8 +4,9 @@ import type { ReadingClash } from '#core/fit/mergeReadings';
 import { FitSchema } from '#core/format/job';
 import { TAKEN_BACK, changedOf, sentenceOf } from '../records/changed.server';
 import { changeFit, createFit, fitsOf, saveFitEdge, withdrawFit } from '../records/fits.server';
+import { knownEdges } from '../records/knownEdges.server';
 import { once } from '../records/once.server';
-import { Key, idOr404, knownEdges, parsedJson } from '../records/parse.server';
+import { Key, idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/fits';
@@ -72,16 +73,15 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   });
   if (found?.kind === 'none') throw data(null, { status: 404 });
   if (found?.kind === 'taken-back') return answer(409, { message: TAKEN_BACK });
-  if (found?.kind === 'clash' && given.intent === 'change' && !('stations' in found.now)) {
+  if (found?.kind === 'clash' && given.intent === 'change') {
     const shown = (field: string, value: unknown) =>
       field === 'held' ? HELD_WORDS[value as keyof typeof HELD_WORDS] : String(value);
-    const clash = { clashes: found.clashes as ('at' | 'held' | 'notes')[], now: found.now };
     return answer(409, {
-      message: sentenceOf(clash, given.mine, { at: 'When', held: 'Held by', notes: 'Noticed' }, shown),
+      message: sentenceOf(found, given.mine, { at: 'When', held: 'Held by', notes: 'Noticed' }, shown),
       now: found.now,
     });
   }
-  if (found?.kind === 'clash')
-    return answer(409, { message: readingsSentence(found.clashes as ReadingClash[]), now: found.now });
+  if (found?.kind === 'read-elsewhere')
+    return answer(409, { message: readingsSentence(found.clashes), now: found.now });
   return answer(200);
 }

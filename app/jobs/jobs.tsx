@@ -13,7 +13,9 @@ import { JobFactsSchema } from '#core/format/job';
 import { Thumbnail } from '../drawing/Thumbnail';
 import { Moment } from '../frame/Moment';
 import { Pages, pageAsked } from '../frame/Pages';
+import { Told } from '../frame/Told';
 import { summed } from '../piece/summing.server';
+import { lastBackup } from '../records/backups.server';
 import { archiveJob, createJob, listJobs } from '../records/jobs.server';
 import { once } from '../records/once.server';
 import { formOf, idOr404, keyOf, sentence } from '../records/parse.server';
@@ -45,6 +47,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     all,
     page: asked.page,
     key: randomUUID(),
+    notBackedUp: (await lastBackup())?.late === true,
     jobs: jobs.map(({ id, name, vehicle, owner, created, pieces, first }) => ({
       id,
       name,
@@ -113,6 +116,14 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
               Not now
             </Button>
           </JobForm>
+        </Box>
+      )}
+      {loaderData.notBackedUp && (
+        <Box sx={{ mb: 2 }}>
+          <Told>
+            For more than two days nothing has been backed up.{' '}
+            <Link to="/shop">See what the shop page says of it.</Link>
+          </Told>
         </Box>
       )}
       {jobs.length === 0 && (

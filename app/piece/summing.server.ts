@@ -35,6 +35,9 @@ async function madeByNow(viewer: Viewer): Promise<string> {
   return `${programSaid()} ${shop}`;
 }
 
+/** What is remembered of a piece that took too long is good for the day: on a machine less busy it may be summed up. */
+const gaveUp = (madeBy: string) => `${madeBy} gave up ${new Date().toISOString().slice(0, 10)}`;
+
 /** Summed up anew; where a piece takes too long that one alone shows as itself. */
 async function summedNow(pieces: string[], madeBy: string): Promise<[string, Summary][]> {
   try {
@@ -48,7 +51,7 @@ async function summedNow(pieces: string[], madeBy: string): Promise<[string, Sum
     }
     if (only === undefined) return [];
     const loaded = await loadPiece(Viewer.shop, only);
-    if (loaded) await keepSummary(Viewer.shop, only, loaded.touched, madeBy, NOTHING_KNOWN);
+    if (loaded) await keepSummary(Viewer.shop, only, loaded.touched, gaveUp(madeBy), NOTHING_KNOWN);
     return [[only, NOTHING_KNOWN]];
   }
 }
@@ -62,7 +65,8 @@ export async function summed(
   const known = new Map<string, Summary>();
   const unknown: string[] = [];
   for (const { id, remembered } of pieces) {
-    if (remembered?.madeBy === madeBy) known.set(id, remembered.summary as Summary);
+    if (remembered?.madeBy === madeBy || remembered?.madeBy === gaveUp(madeBy))
+      known.set(id, remembered.summary as Summary);
     else unknown.push(id);
   }
   if (unknown.length === 0) return known;
@@ -90,7 +94,7 @@ export function sumUpSoon(): void {
 async function sumUpAll(): Promise<void> {
   for (;;) {
     const madeBy = await madeByNow(Viewer.shop);
-    const pieces = await piecesToSumUp(Viewer.shop, madeBy, AT_A_TIME);
+    const pieces = await piecesToSumUp(Viewer.shop, [madeBy, gaveUp(madeBy)], AT_A_TIME);
     if (pieces.length === 0) return;
     const began = performance.now();
     await summedNow(pieces, madeBy);

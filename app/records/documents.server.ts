@@ -92,14 +92,6 @@ async function stateAt<K extends DocumentKind>(
   return stateOf(kind, { number, next: next !== undefined, document: document ?? null });
 }
 
-/** Whether any version of the card of a piece has had an edge: what is said of an edge that never was is said of nothing. */
-export async function edgeEver(viewer: Viewer, piece: string, edge: string): Promise<boolean> {
-  const { rows } = await dbOf(viewer).execute<{ ever: boolean }>(sql`
-    select exists(select 1 from ${documents} where piece = ${piece} and kind = 'card'
-      and body -> 'edges' @> ${JSON.stringify([{ id: edge }])}::jsonb) as ever`);
-  return rows[0]?.ever === true;
-}
-
 export type Saved<Doc> = { kind: 'saved' | 'stale'; state: DocState<Doc> };
 
 /** The piece's row, held until the transaction ends, so that of two savers one is told it is stale. */

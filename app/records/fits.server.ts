@@ -106,7 +106,8 @@ export async function changeFit(
 }
 
 type EdgeRecord = FitRecord['edges'][number];
-export type EdgeSaved = { kind: 'saved' } | { kind: 'clash'; clashes: ReadingClash[]; now: EdgeRecord } | Gone;
+export type EdgeSaved =
+  { kind: 'saved' } | { kind: 'read-elsewhere'; clashes: ReadingClash[]; now: EdgeRecord } | Gone;
 
 /** Puts down what was read along one edge at one trial since `since`, with what others have read there meanwhile. */
 export async function saveFitEdge(
@@ -125,7 +126,7 @@ export async function saveFitEdge(
     .where(and(eq(fitEdges.fit, id), eq(fitEdges.edge, mine.edge)));
   const now = fitOf(row, there).edges[0] ?? null;
   const found = mergedReadings(since, mine, now);
-  if (!found.ok) return { kind: 'clash', clashes: found.clashes, now: now! };
+  if (!found.ok) return { kind: 'read-elsewhere', clashes: found.clashes, now: now! };
   const { edge: _, ...set } = found.merged;
   await tx
     .insert(fitEdges)

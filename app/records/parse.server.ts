@@ -1,7 +1,5 @@
 import { data } from 'react-router';
 import { z } from 'zod';
-import { edgeEver } from './documents.server';
-import type { Viewer } from './viewer.server';
 
 /** What a page sends along with a record, so that sending it again does not write it again (`once`). */
 export const Key = z.object({ key: z.uuid().optional() });
@@ -31,14 +29,6 @@ export async function parsedJson<S extends z.ZodType>(request: Request, schema: 
 export function sentence(error: z.ZodError): string {
   const issue = error.issues[0];
   return issue ? `${issue.path.join(' ') || 'What was sent'}: ${issue.message}` : 'What was sent could not be read.';
-}
-
-/** Refuses what is said of an edge that no version of the piece's card has had. */
-export async function knownEdges(viewer: Viewer, piece: string, edges: readonly string[]): Promise<void> {
-  for (const edge of edges) {
-    if (await edgeEver(viewer, piece, edge)) continue;
-    throw Response.json({ message: 'That edge is on no version of the card: load the page again.' }, { status: 422 });
-  }
 }
 
 /** An id from an address; 404 for anything that is not one. */

@@ -1,16 +1,16 @@
-import { eq, isNull, lte, ne, or, sql } from 'drizzle-orm';
+import { eq, isNull, lte, ne, notInArray, or, sql } from 'drizzle-orm';
 import { dbOf } from './database.server';
 import { pieces, summaries } from './schema.server';
 import type { Viewer } from './viewer.server';
 
-/** Pieces of which nothing good is remembered, the newest first, `most` at most. */
-export const piecesToSumUp = async (viewer: Viewer, madeBy: string, most: number): Promise<string[]> =>
+/** Pieces of which nothing good is remembered, by none of those `madeBy` names, the newest first, `most` at most. */
+export const piecesToSumUp = async (viewer: Viewer, madeBy: readonly string[], most: number): Promise<string[]> =>
   (
     await dbOf(viewer)
       .select({ id: pieces.id })
       .from(pieces)
       .leftJoin(summaries, eq(summaries.piece, pieces.id))
-      .where(or(isNull(summaries.piece), ne(summaries.of, pieces.touched), ne(summaries.madeBy, madeBy)))
+      .where(or(isNull(summaries.piece), ne(summaries.of, pieces.touched), notInArray(summaries.madeBy, [...madeBy])))
       .orderBy(sql`${pieces.seq} desc`)
       .limit(most)
   ).map((row) => row.id);

@@ -4,15 +4,11 @@ import { Moment } from '../frame/Moment';
 import { Told } from '../frame/Told';
 import type { LastBackup } from '../records/backups.server';
 
-/** So long without a backup wants attention, ms. */
-const TOO_LONG_MS = 2 * 86_400_000;
-
 const size = (bytes: number): string =>
   bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1e3))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
 
-/** When the shop's records were last backed up, where to, and whether that is too long ago at the moment `now`. */
-export function Backups({ found, now }: { found: LastBackup | null; now: string }) {
-  const late = found?.last && Date.parse(now) - Date.parse(found.last.at) > TOO_LONG_MS;
+/** When the shop's records were last backed up, where to, and whether that is too long ago. */
+export function Backups({ found }: { found: LastBackup | null }) {
   return (
     <Box component="section" aria-label="Backups" sx={{ mt: 4 }}>
       <Typography variant="h2" gutterBottom>
@@ -27,7 +23,7 @@ export function Backups({ found, now }: { found: LastBackup | null; now: string 
               {found.folder}
             </Box>
           </div>
-          {late && (
+          {found.late && (
             <Box sx={{ mt: 1 }}>
               <Told>
                 That is more than two days ago. Leave Patrone running overnight, or see where it was started why the

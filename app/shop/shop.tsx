@@ -29,7 +29,6 @@ import { Backups } from './Backups';
 export const loader = async ({ context }: Route.LoaderArgs) => ({
   shop: await shopSettings(context.get(viewerIn)),
   backup: await lastBackup(),
-  now: new Date().toISOString(),
 });
 
 export async function action({ request, context }: Route.ActionArgs) {
@@ -167,7 +166,7 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
         {taken && !kept && <Box role="status">Saved</Box>}
         {fetcher.data?.message && <Box role="alert">{fetcher.data.message}</Box>}
       </Stack>
-      <Backups found={loaderData.backup} now={loaderData.now} />
+      <Backups found={loaderData.backup} />
     </>
   );
 }

@@ -194,20 +194,26 @@ function chordsCross(a: Vec, b: Vec, c: Vec, d: Vec): boolean {
   ) {
     return false;
   }
-  const ab = sub(b, a);
-  const cd = sub(d, c);
-  const lab = length(ab);
-  const lcd = length(cd);
-  if (lab < eps || lcd < eps) return false;
-  const dc = cross(ab, sub(c, a)) / lab;
-  const dd = cross(ab, sub(d, a)) / lab;
-  const da = cross(cd, sub(a, c)) / lcd;
-  const db = cross(cd, sub(b, c)) / lcd;
-  if (Math.abs(dc) < eps && Math.abs(dd) < eps) {
-    const tc = dot(sub(c, a), ab) / lab;
-    const td = dot(sub(d, a), ab) / lab;
+  // In plain figures: of a comb whose teeth lie askew every tooth is held against every other.
+  const abX = b[0] - a[0];
+  const abY = b[1] - a[1];
+  const lab = Math.sqrt(abX * abX + abY * abY);
+  if (lab < eps) return false;
+  const dc = (abX * (c[1] - a[1]) - abY * (c[0] - a[0])) / lab;
+  const dd = (abX * (d[1] - a[1]) - abY * (d[0] - a[0])) / lab;
+  const onLine = Math.abs(dc) < eps && Math.abs(dd) < eps;
+  if (!onLine && dc * dd >= 0) return false;
+  const cdX = d[0] - c[0];
+  const cdY = d[1] - c[1];
+  const lcd = Math.sqrt(cdX * cdX + cdY * cdY);
+  if (lcd < eps) return false;
+  if (onLine) {
+    const tc = (abX * (c[0] - a[0]) + abY * (c[1] - a[1])) / lab;
+    const td = (abX * (d[0] - a[0]) + abY * (d[1] - a[1])) / lab;
     return Math.min(Math.max(tc, td), lab) - Math.max(Math.min(tc, td), 0) > eps;
   }
+  const da = (cdX * (a[1] - c[1]) - cdY * (a[0] - c[0])) / lcd;
+  const db = (cdX * (b[1] - c[1]) - cdY * (b[0] - c[0])) / lcd;
   return dc * dd < 0 && da * db < 0 && Math.min(Math.abs(dc), Math.abs(dd), Math.abs(da), Math.abs(db)) > eps;
 }
 
