@@ -121,6 +121,21 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'pitch-not-positive': 'Give a pitch over nothing.',
   'end-negative': 'The first plug cannot lie before the start of the edge: give nothing or more.',
   'too-many-tacks': (n) => `That would be over ${Math.round(n.tacks)} tacks: give a larger pitch.`,
+  'network-empty': 'Name some reference points first, and measure between them.',
+  'network-point-twice': (_, { It }) => `${It} is there twice: give one of the two another name.`,
+  'network-point-unknown': (_, { It }) => `${It} is in a measure and is no point: name it among the points.`,
+  'network-point-form': (n, { It }) => `${It}: its place wants ${n.dimension} figures, one a direction.`,
+  'network-tape-loop': (_, { It }) =>
+    `A measure leads from ${It} to itself: choose another point for one of its ends.`,
+  'network-tape-form': (n, { all }) =>
+    `The measure between ${all} reads ${n.mm} give or take ${n.uMm}: both must be over nothing.`,
+  undetermined: (_, { All }) =>
+    `${All}: too few measures to say where. Measure from there to one or two more points, not all in one line.`,
+  'twist-tape-form': (_, { all }) => `The tape ${all} must read over nothing.`,
+  'twist-no-triangle': (_, { all }) => `${all} close no triangle: one of them is misread.`,
+  'options-empty': 'Put down at least one way of going about it.',
+  'option-hours': (_, { It }) => `${It}: hours at best, likely and at worst must not fall.`,
+  'option-money': (_, { It }) => `${It}: money must be nothing or more.`,
 };
 
 const listed = (names: readonly string[]): string =>

@@ -90,6 +90,19 @@ export type Figures = {
   'pitch-not-positive': { pitchMm: number };
   'end-negative': { endMm: number };
   'too-many-tacks': { tacks: number };
+  // The survey: points and tapes between them.
+  'network-empty': None;
+  'network-point-twice': None;
+  'network-point-unknown': None;
+  'network-point-form': { dimension: number };
+  'network-tape-loop': None;
+  'network-tape-form': { mm: number; uMm: number };
+  undetermined: None;
+  'twist-tape-form': { mm: number };
+  'twist-no-triangle': None;
+  'options-empty': None;
+  'option-hours': None;
+  'option-money': None;
 };
 
 export type ProblemCode = keyof Figures;
