@@ -3,9 +3,10 @@ import { text } from 'node:stream/consumers';
 import { CacheProvider } from '@emotion/react';
 import createEmotionServer from '@emotion/server/create-instance';
 import { renderToPipeableStream } from 'react-dom/server';
-import type { EntryContext } from 'react-router';
+import type { EntryContext, HandleErrorFunction } from 'react-router';
 import { ServerRouter } from 'react-router';
 import { styleCache } from './frame/styleCache';
+import { troubleIn, troubleMet } from './records/trouble.server';
 
 /**
  * Renders the whole page before any of it is sent, so that the style tags it needs can stand in its head before it is
@@ -47,3 +48,11 @@ export default function handleRequest(
     );
   });
 }
+
+/** Trouble with the disk or the database is told to whoever asked (`asked`); anything else is a fault, and logged. */
+export const handleError: HandleErrorFunction = (error, { request, context }) => {
+  if (request.signal.aborted) return;
+  const trouble = troubleIn(error);
+  if (trouble) context.set(troubleMet, trouble);
+  else console.error(error);
+};

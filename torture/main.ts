@@ -99,7 +99,7 @@ async function killings(): Promise<void> {
   const writing = Array.from(
     { length: WRITERS },
     () =>
-    writer(at, ledger, () => over, () => Date.now() - lastKill > 4000), // prettier-ignore
+    writer(at, ledger, () => over, () => Date.now() - lastKill > 15_000), // prettier-ignore
   );
   const all = MUCH.serverKills + MUCH.databaseKills;
   const done = { server: 0, database: 0 };

@@ -7,7 +7,7 @@ export type Ledger = {
   refused: string[];
   sent: number;
   unanswered: number;
-  /** Answers of 500 and more while neither server nor database had just been killed. */
+  /** Answers of 500, and of more while neither server nor database had just been killed. */
   faults: string[];
 };
 export const newLedger = (): Ledger => ({ acknowledged: [], refused: [], sent: 0, unanswered: 0, faults: [] });
@@ -42,7 +42,9 @@ export async function writer(at: string, ledger: Ledger, over: () => boolean, ca
         ledger.refused.push(said);
         return null;
       }
-      if (answer && calm()) ledger.faults.push(`${kind}: ${answer.status} ${answer.text.slice(0, 200)}`);
+      // A database that is away is told as such (503), never as a fault of the server's.
+      if (answer && (answer.status === 500 || calm()))
+        ledger.faults.push(`${kind}: ${answer.status} ${answer.text.slice(0, 200)}`);
       ledger.unanswered++;
       await rest(20 + Math.random() * 60);
     }

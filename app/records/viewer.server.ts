@@ -1,4 +1,6 @@
+import type { RouterContextProvider } from 'react-router';
 import { createContext } from 'react-router';
+import { toldInstead, troubleMet } from './trouble.server';
 
 /**
  * Who asks. Every query takes one first, and the database is handed out to none without (`dbOf`): what a viewer may see
@@ -40,9 +42,15 @@ export class Viewer {
 /** The viewer of the request that is being answered; set by `asked`, once, for every route. */
 export const viewerIn = createContext<Viewer>();
 
-type Context = { set(key: typeof viewerIn, viewer: Viewer): void };
+type Context = Readonly<RouterContextProvider>;
 
-/** The one middleware: whatever is asked, it is known by whom before a loader or an action runs. */
-export function asked({ context }: { context: Context }): void {
+/**
+ * The one middleware: whatever is asked, it is known by whom before a loader or an action runs; and where the disk or the
+ * database stood in the way, that is answered, not a fault.
+ */
+export async function asked({ context }: { context: Context }, next: () => Promise<Response>): Promise<Response> {
   context.set(viewerIn, Viewer.here());
+  const answer = await next();
+  const trouble = context.get(troubleMet);
+  return trouble && answer.status === 500 ? toldInstead(answer, trouble) : answer;
 }

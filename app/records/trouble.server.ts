@@ -1,0 +1,58 @@
+import { createContext } from 'react-router';
+
+/** Why something could not be done though nothing was wrong with it: what to answer, and what to say. */
+export type Trouble = { status: 503 | 507; message: string };
+
+const FULL: Trouble = {
+  status: 507,
+  message: 'The disk is full: nothing was saved. What you typed is still here; make room and try again.',
+};
+const AWAY: Trouble = {
+  status: 503,
+  message: 'The database does not answer. What you typed is still here: try again in a moment.',
+};
+const BUSY: Trouble = {
+  status: 503,
+  message: 'Somebody else is writing there. What you typed is still here: try again in a moment.',
+};
+
+/** What PostgreSQL and its driver call it (Appendix A of its manual), and what it is to whoever asked. */
+const CODES: Record<string, Trouble> = {
+  '53100': FULL,
+  ENOSPC: FULL,
+  '53300': BUSY,
+  '55P03': BUSY,
+  '57014': BUSY,
+  '40P01': BUSY,
+  '57P01': AWAY,
+  '57P02': AWAY,
+  '57P03': AWAY,
+  ECONNREFUSED: AWAY,
+  ECONNRESET: AWAY,
+  EPIPE: AWAY,
+};
+
+/** What stood in the way, where it was the disk or the database; the query builder wraps what the driver said. */
+export function troubleIn(error: unknown): Trouble | null {
+  if (!(error instanceof Error)) return null;
+  const { code } = error as { code?: unknown };
+  if (typeof code === 'string' && CODES[code]) return CODES[code];
+  if (
+    /^Connection terminated|^timeout exceeded when trying to connect|^Client has encountered a connection error/.test(
+      error.message,
+    )
+  )
+    return AWAY;
+  if (error instanceof AggregateError) return troubleIn(error.errors[0]);
+  return troubleIn(error.cause);
+}
+
+/** What stood in the way of the request that is being answered. */
+export const troubleMet = createContext<Trouble | null>(null);
+
+/** The answer to a request that trouble stood in the way of: as it was made, not as a fault of ours; a page stays a page. */
+export function toldInstead(answer: Response, { status, message }: Trouble): Response {
+  const { headers } = answer;
+  const isPage = headers.get('Content-Type')?.startsWith('text/html') || headers.has('X-Remix-Response');
+  return isPage ? new Response(answer.body, { status, headers }) : Response.json({ message }, { status });
+}
