@@ -13,12 +13,13 @@ const kB = 1024;
 const MB = 1024 * kB;
 
 /**
- * The most that may be sent to an address, in bytes: a job file with everything in it, a document of four thousand
- * corners, or a form. A page never sends more than its own fields take.
+ * The most that may be sent to an address, in bytes: a job file with everything in it, a picture, a document of four
+ * thousand corners, what is drawn over a picture, or a form. A page never sends more than its own fields take.
  */
 export function mostBytes(path: string): number {
   if (path === '/take-in') return 200 * MB;
-  if (/\/documents\//.test(path)) return 2 * MB;
+  if (/^\/jobs\/[^/]+\/pictures$/.test(path)) return 25 * MB;
+  if (/\/documents\/|^\/pictures\//.test(path)) return 2 * MB;
   return 256 * kB;
 }
 

@@ -1,11 +1,12 @@
 import workerpool from 'workerpool';
 import { takeInNow, writeOutNow } from '#app/jobs/doJobFiles.server';
+import { copyPictureNow, keepPictureNow } from '#app/pictures/doKeepPicture.server';
 import { sumUpNow } from '#app/piece/doSumUp.server';
 import { drawPatternNow } from '#app/sheet/drawPattern.server';
 import type { Doing } from '#app/workers/task';
 
 /** What worker threads can be asked to do. */
-const all: Doing[] = [sumUpNow, drawPatternNow, writeOutNow, takeInNow];
+const all: Doing[] = [sumUpNow, drawPatternNow, writeOutNow, takeInNow, keepPictureNow, copyPictureNow];
 
 workerpool.worker(
   Object.fromEntries(

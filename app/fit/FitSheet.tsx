@@ -8,6 +8,7 @@ import { Choice } from '../forms/Choice';
 import { Withdraw } from '../forms/Withdraw';
 import { useDraft } from '../forms/useDraft';
 import type { Post } from '../forms/usePost';
+import { PiecePictures } from '../piece/PiecePictures';
 import type { Fit } from '../records/fits.server';
 import { HELD_WORDS } from './held';
 
@@ -56,6 +57,7 @@ export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
           Keep this
         </Button>
       )}
+      <PiecePictures owner="fit" of={fit.id} title="Pictures of this trial" small />
       <Withdraw what="trial" id={fit.id} withdrawn={fit.withdrawn} post={post} />
     </Stack>
   );

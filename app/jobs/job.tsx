@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { Form, Link, data, redirect } from 'react-router';
 import type { JobFacts } from '#core/format/job';
 import { JobFactsSchema } from '#core/format/job';
@@ -14,6 +14,7 @@ import { Moment } from '../frame/Moment';
 import { Pages, pageAsked } from '../frame/Pages';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
+import { Pictures } from '../pictures/Pictures';
 import { RoadLine } from '../piece/RoadLine';
 import type { Road } from '../piece/stages';
 import { STAGES } from '../piece/stages';
@@ -24,6 +25,8 @@ import { archiveJob, changeJob, jobById } from '../records/jobs.server';
 import { once } from '../records/once.server';
 import { formOf, idOr404, keyOf, sentence } from '../records/parse.server';
 import { archivePiece, duplicatePiece, piecesOfJob } from '../records/pieces.server';
+import type { Picture } from '../records/pictures.server';
+import { picturesOf } from '../records/pictures.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/job';
 import { JobForm } from './JobForm';
@@ -58,6 +61,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     all,
     page: asked.page,
     key: randomUUID(),
+    pictures: await picturesOf(viewer, { job: id, piece: null }),
   };
 }
 
@@ -249,6 +253,7 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
           </Box>
         ))}
       </Box>
+      <JobPictures job={job.id} loaded={loaderData.pictures} />
       <Pages page={page} most={MOST_SHOWN} all={all} of="pieces" />
       <Stack direction="row" spacing={1} useFlexGap sx={{ mt: 3, flexWrap: 'wrap' }}>
         <Button color="inherit" onClick={() => setChanging(!changing)}>
@@ -268,6 +273,23 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
         </Form>
       </Stack>
     </>
+  );
+}
+
+/** As loaded, and since then as the server answered to each that came in. */
+function JobPictures({ job, loaded }: { job: string; loaded: Picture[] }) {
+  const [newer, setNewer] = useState({ than: loaded, pictures: loaded });
+  const took = useCallback((pictures: Picture[]) => setNewer({ than: loaded, pictures }), [loaded]);
+  const on = useMemo(() => ({ job, piece: null, owner: 'job' as const, of: '' }), [job]);
+  return (
+    <Box sx={{ mt: 4 }}>
+      <Pictures
+        on={on}
+        all={newer.than === loaded ? newer.pictures : loaded}
+        took={took}
+        title="Pictures of the job"
+      />
+    </Box>
   );
 }
 

@@ -6,6 +6,7 @@ import { wantedAlong } from '#core/fit/target';
 import { meetsOf, weldOf } from '#core/weld/planned';
 import { usePreferences } from '../frame/preferences';
 import { JOINT_WORDS, PROCESS_WORDS, lieSentence } from '../frame/words';
+import { PiecePictures } from './PiecePictures';
 import { usePiece } from './pieceContext';
 
 /** The whole life of an edge in a few lines: what it meets, what it adds, how it lay, how it was welded. */
@@ -67,30 +68,33 @@ export function EdgeStory({ edgeId }: { edgeId: string }) {
     lines.push(['Was', `made one with ${old.letter}${read}`]);
   }
   return (
-    <Box
-      component="dl"
-      aria-label={`The story of edge ${edge.letter}`}
-      sx={{
-        m: 0,
-        display: 'grid',
-        gridTemplateColumns: '52px 1fr',
-        columnGap: 1.2,
-        rowGap: 0.4,
-        fontSize: '0.95rem',
-        borderLeft: '3px solid var(--rule)',
-        pl: 1.2,
-      }}
-    >
-      {lines.map(([stage, said]) => (
-        <Box key={stage} sx={{ display: 'contents' }}>
-          <Box component="dt" className="condensed" sx={{ color: 'var(--pencil)', fontWeight: 600 }}>
-            {stage}
+    <>
+      <Box
+        component="dl"
+        aria-label={`The story of edge ${edge.letter}`}
+        sx={{
+          m: 0,
+          display: 'grid',
+          gridTemplateColumns: '52px 1fr',
+          columnGap: 1.2,
+          rowGap: 0.4,
+          fontSize: '0.95rem',
+          borderLeft: '3px solid var(--rule)',
+          pl: 1.2,
+        }}
+      >
+        {lines.map(([stage, said]) => (
+          <Box key={stage} sx={{ display: 'contents' }}>
+            <Box component="dt" className="condensed" sx={{ color: 'var(--pencil)', fontWeight: 600 }}>
+              {stage}
+            </Box>
+            <Box component="dd" sx={{ m: 0 }}>
+              {said}
+            </Box>
           </Box>
-          <Box component="dd" sx={{ m: 0 }}>
-            {said}
-          </Box>
-        </Box>
-      ))}
-    </Box>
+        ))}
+      </Box>
+      <PiecePictures owner="edge" of={edgeId} title={`Pictures of edge ${edge.letter}`} small />
+    </>
   );
 }

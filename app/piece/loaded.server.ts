@@ -7,7 +7,7 @@ import { wholePiece } from '../records/wholePiece.server';
 export async function loadPiece(viewer: Viewer, id: string) {
   const [whole, shop] = await Promise.all([wholePiece(viewer, id), shopSettings(viewer)]);
   if (!whole) return null;
-  const { piece, job, card, plan, fits, welds, inspections, printed } = whole;
+  const { piece, job, card, plan, fits, welds, inspections, pictures, printed } = whole;
   return {
     id: piece.id,
     /** How often it had been touched when it was read. */
@@ -18,7 +18,7 @@ export async function loadPiece(viewer: Viewer, id: string) {
     card,
     plan,
     shop,
-    records: { fits, welds, inspections },
+    records: { fits, welds, inspections, pictures },
     printed,
   };
 }

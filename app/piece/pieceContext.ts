@@ -8,6 +8,7 @@ import type { Metal } from '#core/metal/metals';
 import type { PlanDoc } from '#core/weld/plan';
 import type { Pick } from '../drawing/pick';
 import type { Fit } from '../records/fits.server';
+import type { Picture } from '../records/pictures.server';
 import type { Inspection, Weld } from '../records/welds.server';
 import type { Road } from './stages';
 import type { Editor } from './useDocument';
@@ -16,11 +17,13 @@ import type { Editor } from './useDocument';
 export type StopUndo = { undo: () => string } | null;
 
 /** What was written down of a piece: it grows while the page stands. */
-export type Records = { fits: Fit[]; welds: Weld[]; inspections: Inspection[] };
+export type Records = { fits: Fit[]; welds: Weld[]; inspections: Inspection[]; pictures: Picture[] };
 
 /** Everything a stage knows of the piece it shows. */
 export type PieceView = Records & {
   id: string;
+  /** The job it is of, by its id. */
+  job: string;
   facts: PieceFacts;
   metal: Metal;
   shop: Shop;

@@ -41,7 +41,7 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       setNewer((last) => ({ than: loaded, records: { ...(last.than === loaded ? last.records : {}), ...records } })),
     [loaded],
   );
-  const { fits, welds, inspections } = useMemo(
+  const { fits, welds, inspections, pictures } = useMemo(
     () => ({ ...loaded.records, ...(newer.than === loaded ? newer.records : {}) }),
     [loaded, newer],
   );
@@ -92,6 +92,7 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
   const view = useMemo(
     (): PieceView => ({
       id,
+      job: loaded.job.id,
       facts,
       metal,
       shop,
@@ -106,11 +107,12 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       takenBack,
       welds,
       inspections,
+      pictures,
       took,
       stopUndo,
       setUndo,
     }),
-    [id, facts, metal, shop, pattern, patternEditor, plan, planEditor, problems, development, road, standing, takenBack, welds, inspections, took, stopUndo], // prettier-ignore
+    [id, loaded.job.id, facts, metal, shop, pattern, patternEditor, plan, planEditor, problems, development, road, standing, takenBack, welds, inspections, pictures, took, stopUndo], // prettier-ignore
   );
   return { view, picked, inHand };
 }

@@ -4,7 +4,7 @@ import { documents } from './schema.server';
 import type { Viewer } from './viewer.server';
 
 /** Whether any version of the card of a piece has had an edge: what is said of an edge that never was is said of nothing. */
-async function edgeEver(viewer: Viewer, piece: string, edge: string): Promise<boolean> {
+export async function edgeEver(viewer: Viewer, piece: string, edge: string): Promise<boolean> {
   const { rows } = await dbOf(viewer).execute<{ ever: boolean }>(sql`
     select exists(select 1 from ${documents} where piece = ${piece} and kind = 'card'
       and body -> 'edges' @> ${JSON.stringify([{ id: edge }])}::jsonb) as ever`);

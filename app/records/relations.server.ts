@@ -1,5 +1,16 @@
 import { relations } from 'drizzle-orm';
-import { documents, fitEdges, fits, heads, inspections, jobs, pieces, prints, welds } from './schema.server';
+import {
+  documents,
+  fitEdges,
+  fits,
+  heads,
+  inspections,
+  jobs,
+  pictures,
+  pieces,
+  prints,
+  welds,
+} from './schema.server';
 
 /** How rows belong together, so that all of a piece comes in one answer of the database. */
 export const pieceRelations = relations(pieces, ({ one, many }) => ({
@@ -9,6 +20,7 @@ export const pieceRelations = relations(pieces, ({ one, many }) => ({
   welds: many(welds),
   inspections: many(inspections),
   prints: many(prints),
+  pictures: many(pictures),
 }));
 export const headRelations = relations(heads, ({ one }) => ({
   of: one(pieces, { fields: [heads.piece], references: [pieces.id] }),
@@ -29,6 +41,9 @@ export const weldRelations = relations(welds, ({ one }) => ({
 }));
 export const inspectionRelations = relations(inspections, ({ one }) => ({
   of: one(pieces, { fields: [inspections.piece], references: [pieces.id] }),
+}));
+export const pictureRelations = relations(pictures, ({ one }) => ({
+  on: one(pieces, { fields: [pictures.piece], references: [pieces.id] }),
 }));
 export const printRelations = relations(prints, ({ one }) => ({
   of: one(pieces, { fields: [prints.piece], references: [pieces.id] }),

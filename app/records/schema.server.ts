@@ -18,6 +18,9 @@ import {
 import type { Shop } from '#core/blank/shopSchema';
 import type { DocumentKind } from '#core/format/documents';
 import type { FitRecord, InspectionRecord, PieceFacts, WeldRecord, Withdrawn } from '#core/format/job';
+import type { PictureOwner } from '#core/format/lists';
+import type { PictureMark } from '#core/picture/marks';
+import type { PictureType } from '#core/picture/privacy';
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, precision: 3, mode: 'date' });
 /** Order of entry: what was written first comes first, whatever its date says. */
@@ -205,6 +208,43 @@ export const inspections = pgTable(
     withdrawn: jsonb('withdrawn').$type<Withdrawn>(),
   },
   (t) => [index('inspections_piece').on(t.piece)],
+);
+
+/**
+ * A picture that hangs on a job, or on a piece of it and something of that. The picture itself is a file, named by what is
+ * in it (`digest`), and never changes; what is said of it does. Put away, it stays.
+ */
+export const pictures = pgTable(
+  'pictures',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    seq: order(),
+    job: uuid('job')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    piece: uuid('piece').references(() => pieces.id, { onDelete: 'cascade' }),
+    owner: text('owner').$type<PictureOwner>().notNull(),
+    /** The id of the edge or record it hangs on; empty for a job and a piece. */
+    of: text('of').notNull(),
+    digest: text('digest').notNull(),
+    type: text('type').$type<PictureType>().notNull(),
+    width: integer('width').notNull(),
+    height: integer('height').notNull(),
+    bytes: integer('bytes').notNull(),
+    name: text('name').notNull(),
+    /** As the camera's clock stood; no zone is known. */
+    taken: moment('taken'),
+    at: moment('at').notNull().defaultNow(),
+    caption: text('caption').notNull().default(''),
+    marks: jsonb('marks').$type<PictureMark[]>().notNull().default([]),
+    putAway: moment('put_away'),
+  },
+  (t) => [
+    index('pictures_job').on(t.job, t.seq),
+    index('pictures_piece').on(t.piece, t.seq),
+    index('pictures_digest').on(t.digest),
+    check('pictures_owner', sql`(piece is null) = (owner = 'job')`),
+  ],
 );
 
 /**

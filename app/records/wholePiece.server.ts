@@ -7,6 +7,8 @@ import type { Fit } from './fits.server';
 import { fitOf } from './fits.server';
 import type { Piece, Print } from './pieces.server';
 import { printOf } from './pieces.server';
+import type { Picture } from './pictures.server';
+import { pictureOf } from './pictures.server';
 import { documents } from './schema.server';
 import type { Viewer } from './viewer.server';
 import type { Inspection, Weld } from './welds.server';
@@ -20,6 +22,7 @@ export type WholePiece = {
   fits: Fit[];
   welds: Weld[];
   inspections: Inspection[];
+  pictures: Picture[];
   printed: Print | null;
 };
 
@@ -43,6 +46,7 @@ const asked = (db: Db) =>
         },
         welds: { orderBy: (weld) => asc(weld.seq) },
         inspections: { orderBy: (inspection) => asc(inspection.seq) },
+        pictures: { orderBy: (picture) => asc(picture.seq) },
         prints: { orderBy: (print) => desc(print.seq), limit: 1 },
       },
     })
@@ -53,7 +57,7 @@ let prepared: ReturnType<typeof asked> | null = null;
 export async function wholePiece(viewer: Viewer, id: string): Promise<WholePiece | null> {
   const found = await (prepared ??= asked(dbOf(viewer))).execute({ id });
   if (!found) return null;
-  const { job, heads, fits, welds, inspections, prints, ...piece } = found;
+  const { job, heads, fits, welds, inspections, pictures, prints, ...piece } = found;
   const head = (kind: 'card' | 'plan') => heads.find((row) => row.kind === kind);
   return {
     piece: { ...piece, job: job.id },
@@ -63,6 +67,7 @@ export async function wholePiece(viewer: Viewer, id: string): Promise<WholePiece
     fits: fits.map(({ edges, ...row }) => fitOf(row, edges)),
     welds: welds.map(weldOf),
     inspections: inspections.map(inspectionOf),
+    pictures: pictures.map(pictureOf),
     printed: prints[0] ? printOf(prints[0]) : null,
   };
 }

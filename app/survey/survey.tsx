@@ -4,6 +4,7 @@ import { data } from 'react-router';
 import { PieceFactsSchema } from '#core/format/job';
 import { orSay } from '../forms/orSay';
 import { FACT_WORDS, PieceForm, factSaid } from '../piece/PieceForm';
+import { PiecePictures } from '../piece/PiecePictures';
 import { usePiece } from '../piece/pieceContext';
 import { answerOf, changedOf } from '../records/changed.server';
 import { idOr404, sentence } from '../records/parse.server';
@@ -33,6 +34,9 @@ export default function SurveyStage() {
         What it is, and what it is made of
       </Typography>
       <PieceForm key={id} about={`piece ${id}`} initial={facts} button="Keep" />
+      <Box sx={{ mt: 4 }}>
+        <PiecePictures owner="piece" title="Pictures" />
+      </Box>
     </Box>
   );
 }

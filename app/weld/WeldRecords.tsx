@@ -10,6 +10,7 @@ import type { Post } from '../forms/usePost';
 import { Moment } from '../frame/Moment';
 import { usePreferences } from '../frame/preferences';
 import { PROCESS_WORDS } from '../frame/words';
+import { PiecePictures } from '../piece/PiecePictures';
 import { usePiece } from '../piece/pieceContext';
 import type { Inspection, Weld } from '../records/welds.server';
 import { INSPECTION_WORDS } from './InspectionPanel';
@@ -61,6 +62,12 @@ export function WeldRecords({
             ) : (
               <InspectionLine inspection={entry.inspection} letter={letter(entry.inspection.edge)} post={post} />
             )}
+            <PiecePictures
+              owner={'weld' in entry ? 'weld' : 'inspection'}
+              of={('weld' in entry ? entry.weld : entry.inspection).id}
+              title={`Pictures of this ${'weld' in entry ? 'weld' : 'inspection'}`}
+              small
+            />
             <Withdraw
               what={'weld' in entry ? 'weld' : 'inspection'}
               id={('weld' in entry ? entry.weld : entry.inspection).id}

@@ -5,5 +5,9 @@ export const SIDES_OF_VEHICLE = ['left', 'right', 'front', 'rear', 'centre'] as 
 export const WELD_WORK = ['tacks', 'plugs', 'seam', 'stitch'] as const;
 export const INSPECTIONS = ['lamp', 'tap', 'penetration', 'flush', 'thickness'] as const;
 
+/** What a picture can hang on: a job, a piece, an edge of its card, or one of its records. */
+export const PICTURE_OWNERS = ['job', 'piece', 'edge', 'fit', 'weld', 'inspection'] as const;
+export type PictureOwner = (typeof PICTURE_OWNERS)[number];
+
 /** As many stations as an edge is read at. */
 export const MOST_STATIONS = 200;

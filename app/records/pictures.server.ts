@@ -1,0 +1,128 @@
+import { and, asc, eq, isNull } from 'drizzle-orm';
+import { z } from 'zod';
+import type { PictureOwner } from '#core/format/lists';
+import { mergedRecord } from '#core/format/merge';
+import type { PictureSaid } from '#core/picture/marks';
+import type { PictureType } from '#core/picture/privacy';
+import type { Changed } from './changed.server';
+import { putMerged } from './changed.server';
+import { dbOf } from './database.server';
+import type { Tx } from './database.server';
+import { edgeEver } from './knownEdges.server';
+import { fits, inspections, jobs, pictures, pieces, welds } from './schema.server';
+import type { Viewer } from './viewer.server';
+
+/** What a picture hangs on. */
+export type HangsOn = {
+  job: string;
+  /** Null for a picture of the job itself. */
+  piece: string | null;
+  owner: PictureOwner;
+  /** The id of the edge or record; empty for a job and a piece. */
+  of: string;
+};
+
+export type Picture = HangsOn &
+  PictureSaid & {
+    id: string;
+    digest: string;
+    type: PictureType;
+    /** Pixels, turned upright. */
+    width: number;
+    height: number;
+    bytes: number;
+    /** The name of the file as it was given. */
+    name: string;
+    /** As the camera's clock stood. */
+    taken: string | null;
+    at: string;
+    putAway: string | null;
+  };
+
+export const pictureOf = (row: typeof pictures.$inferSelect): Picture => ({
+  id: row.id,
+  job: row.job,
+  piece: row.piece,
+  owner: row.owner,
+  of: row.of,
+  digest: row.digest,
+  type: row.type,
+  width: row.width,
+  height: row.height,
+  bytes: row.bytes,
+  name: row.name,
+  taken: row.taken?.toISOString() ?? null,
+  at: row.at.toISOString(),
+  caption: row.caption,
+  marks: row.marks,
+  putAway: row.putAway?.toISOString() ?? null,
+});
+
+/** The pictures of a piece and all that is of it, or of a job itself (`piece` null), in the order they came in. */
+export async function picturesOf(
+  viewer: Viewer,
+  { job, piece }: Pick<HangsOn, 'job' | 'piece'>,
+  tx: Tx = dbOf(viewer),
+): Promise<Picture[]> {
+  const here = piece === null ? and(eq(pictures.job, job), isNull(pictures.piece)) : eq(pictures.piece, piece);
+  return (await tx.select().from(pictures).where(here).orderBy(asc(pictures.seq))).map(pictureOf);
+}
+
+export async function pictureById(viewer: Viewer, id: string): Promise<Picture | null> {
+  const [row] = await dbOf(viewer).select().from(pictures).where(eq(pictures.id, id));
+  return row ? pictureOf(row) : null;
+}
+
+/** Whether there is what a picture is to hang on. */
+export async function isThere(viewer: Viewer, { job, piece, owner, of }: HangsOn): Promise<boolean> {
+  const db = dbOf(viewer);
+  if (owner === 'job') return piece === null && of === '' && (await db.$count(jobs, eq(jobs.id, job))) > 0;
+  if (piece === null || (await db.$count(pieces, and(eq(pieces.id, piece), eq(pieces.job, job)))) === 0) return false;
+  if (owner === 'piece') return of === '';
+  if (owner === 'edge') return edgeEver(viewer, piece, of);
+  if (!z.uuid().safeParse(of).success) return false;
+  const table = { fit: fits, weld: welds, inspection: inspections }[owner];
+  return (await db.$count(table, and(eq(table.id, of), eq(table.piece, piece)))) > 0;
+}
+
+/** Hangs a picture that is kept as a file on something. One that hangs there already is only taken out again. */
+export async function addPicture(
+  on: HangsOn,
+  kept: Pick<Picture, 'digest' | 'type' | 'width' | 'height' | 'bytes' | 'name' | 'taken'>,
+  tx: Tx,
+): Promise<void> {
+  const { job, piece, owner, of } = on;
+  const same = and(
+    eq(pictures.digest, kept.digest),
+    eq(pictures.job, job),
+    piece === null ? isNull(pictures.piece) : eq(pictures.piece, piece),
+    eq(pictures.owner, owner),
+    eq(pictures.of, of),
+  );
+  const there = await tx.update(pictures).set({ putAway: null }).where(same).returning({ id: pictures.id });
+  if (there.length > 0) return;
+  const taken = kept.taken === null ? null : new Date(kept.taken);
+  await tx.insert(pictures).values({ ...kept, taken, job, piece, owner, of });
+}
+
+/** Changes what is said of a picture since `since`; null when there is no such picture. */
+export async function changePicture(
+  id: string,
+  since: PictureSaid,
+  mine: PictureSaid,
+  tx: Tx,
+): Promise<Changed<PictureSaid> | null> {
+  const [row] = await tx.select().from(pictures).where(eq(pictures.id, id)).for('update');
+  if (!row) return null;
+  const now = { caption: row.caption, marks: row.marks };
+  return putMerged(mergedRecord(since, mine, now), now, (said) =>
+    tx.update(pictures).set(said).where(eq(pictures.id, id)),
+  );
+}
+
+/** Puts a picture away, or takes it out again; it is never thrown away. */
+export const putPictureAway = (id: string, away: boolean, tx: Tx) =>
+  tx
+    .update(pictures)
+    .set({ putAway: away ? new Date() : null })
+    .where(eq(pictures.id, id));
