@@ -193,6 +193,7 @@ function stepWellTray(): PieceFile {
     thicknessMm: t,
     thickness: { by: 'micrometer' },
     structural: false,
+    pictures: [],
     notes: 'Old tray gone along the outrigger. Water must run to the three drains; keep them clear of the seam.',
     created: '2026-10-02T08:10:00.000Z',
     archived: null,
@@ -274,6 +275,7 @@ function batteryShelf(): PieceFile {
     thicknessMm: 1.51892,
     thickness: { by: 'gauge', system: 'msg', gauge: 16 },
     structural: false,
+    pictures: [],
     notes: 'Three flared holes to stiffen and let acid drain. Flare before folding.',
     created: '2026-10-12T07:45:00.000Z',
     archived: null,
@@ -323,6 +325,7 @@ function scuttleDrainPlate(): PieceFile {
     thicknessMm: 0.8,
     thickness: { by: 'mm' },
     structural: false,
+    pictures: [],
     notes: 'Slope to the middle drain. Prime before it is closed in.',
     created: '2026-10-20T09:00:00.000Z',
     archived: null,
@@ -357,6 +360,7 @@ function sillClosingPlate(): PieceFile {
     thicknessMm: t,
     thickness: { by: 'mm' },
     structural: true,
+    pictures: [],
     notes:
       'Structural. Door hung and shell braced before the old plate came out. To be looked at by the inspector before it is closed.',
     created: '2026-11-02T08:00:00.000Z',
@@ -397,7 +401,7 @@ export const DEMO_NAME = 'Mobile library van';
 /** The whole demo job as a job file. */
 export const demoJob = (): JobFile => ({
   format: 'patrone-job',
-  version: 2,
+  version: 3,
   job: {
     name: DEMO_NAME,
     vehicle: '1953 Marlpit, coach-built',
@@ -406,5 +410,6 @@ export const demoJob = (): JobFile => ({
     created: '2026-10-01T08:00:00.000Z',
     archived: null,
   },
+  pictures: [],
   pieces: [stepWellTray(), batteryShelf(), scuttleDrainPlate(), sillClosingPlate()],
 });

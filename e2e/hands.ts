@@ -46,7 +46,16 @@ function cardOf(legs: string): PieceFile['card'] {
 /** A piece in plain steel of 1 mm, its card made of legs or still to be made, opened at its card. */
 export async function newPiece(page: Page, name: string, legs = '', stage = 'card'): Promise<void> {
   const { part, side, metal, thickness } = demoJob().pieces[0]!;
-  const nothing = { prints: [], fits: [], welds: [], inspections: [], notes: '', structural: false, archived: null };
+  const nothing = {
+    pictures: [],
+    prints: [],
+    fits: [],
+    welds: [],
+    inspections: [],
+    notes: '',
+    structural: false,
+    archived: null,
+  };
   const piece = { name, part, side, metal, thickness, thicknessMm: 1, created: new Date().toISOString(), ...nothing };
   const plan = { current: 0, versions: [] };
   const id = await putIn(page, { ...piece, card: cardOf(legs), plan }, `Job for ${name}`);

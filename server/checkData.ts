@@ -1,5 +1,10 @@
+import { createHash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { pipeline } from 'node:stream/promises';
 import { sql } from 'drizzle-orm';
+import { isThere, picturePath } from '#app/pictures/pictureFiles.server';
 import { dbOf } from '#app/records/database.server';
+import { pictures } from '#app/records/schema.server';
 import type { Viewer } from '#app/records/viewer.server';
 import type { DocumentKind } from '#core/format/documents';
 import { DOCUMENTS } from '#core/format/documents';
@@ -40,12 +45,36 @@ const WRONG: [string, ReturnType<typeof sql>][] = [
         select f.piece, 'trial of ' || f.at::date || ', edge ' || e.edge as what, e.edge from fit_edges e join fits f on f.id = e.fit
         union all select piece, 'weld of ' || at::date || ', edge ' || edge, edge from welds
         union all select piece, 'inspection of ' || at::date || ', edge ' || edge, edge from inspections
+        union all select piece, 'picture ' || name || ', edge ' || "of", "of" from pictures where owner = 'edge'
       ) r join pieces p on p.id = r.piece
       where not exists (select 1 from documents d
         where d.piece = r.piece and d.kind = 'card'
           and jsonb_path_exists(d.body, '$.edges[*] ? (@.id == $edge)', jsonb_build_object('edge', r.edge)))`,
   ],
+  [
+    'hangs on a record that is not there',
+    sql`select name as of from pictures x where owner in ('fit', 'weld', 'inspection') and not exists (
+      select 1 from fits where id::text = x.of and piece = x.piece
+      union all select 1 from welds where id::text = x.of and piece = x.piece
+      union all select 1 from inspections where id::text = x.of and piece = x.piece)`,
+  ],
 ];
+
+/** Pictures whose file is not there, or has in it what it had not. */
+async function lostPictures(viewer: Viewer): Promise<string[]> {
+  const { digest, type, name } = pictures;
+  const all = await dbOf(viewer).selectDistinctOn([digest], { digest, type, name }).from(pictures);
+  const found: string[] = [];
+  for (const one of all) {
+    const path = picturePath(one.digest, one.type, 'whole');
+    const hash = createHash('sha256');
+    const there = await isThere(path);
+    if (there) await pipeline(createReadStream(path), hash);
+    if (!there) found.push(`picture ${one.name}: its file is gone (${path})`);
+    else if (hash.digest('hex') !== one.digest) found.push(`picture ${one.name}: its file was changed (${path})`);
+  }
+  return found;
+}
 
 /** Rows that the program's own doors would not let in, by the sentence the door says. */
 async function unreadable(viewer: Viewer): Promise<string[]> {
@@ -103,5 +132,5 @@ export async function checkData(viewer: Viewer): Promise<string[]> {
     const { rows } = await dbOf(viewer).execute<{ of: string }>(query);
     found.push(...rows.map(({ of }) => `${of}: ${said}`));
   }
-  return [...found, ...(await unreadable(viewer))];
+  return [...found, ...(await unreadable(viewer)), ...(await lostPictures(viewer))];
 }

@@ -11,6 +11,7 @@ import { readJob } from '#core/format/readJob';
 import { demoJob } from '../demo/job';
 import { backupsToDrop } from './backups';
 import { checkData } from './checkData';
+import { putDemoPictures } from './demoPictures';
 
 const viewer = Viewer.shop;
 const db = dbOf(viewer);
@@ -78,12 +79,12 @@ async function main([chore, argument]: string[]): Promise<void> {
           sql`select exists(select 1 from ${jobs}) or exists(select 1 from ${shop}) as any`,
         )
       ).rows;
-      if (argument === '--reset' || !any) await importWhole(viewer, demo);
+      if (argument === '--reset' || !any) await putDemoPictures(viewer, await importWhole(viewer, demo));
       return;
     }
     case 'export': {
       let any = false;
-      const found = await exportJob(viewer, argument ?? '', {
+      const found = await exportJob(viewer, argument ?? '', false, {
         head: async (head, pieces) => {
           any = pieces > 0;
           process.stdout.write(jobFileHead(head, any));

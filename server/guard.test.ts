@@ -48,7 +48,10 @@ test('a name that is not this machine’s is refused for reading too: a foreign 
 test('each address takes what it is for, and says so when it is more; what does not tell its size is not taken', () => {
   const MB = 1024 ** 2;
   const sizes = {
-    '/take-in': 200 * MB,
+    // A job file has all its pictures in it.
+    '/take-in': 2048 * MB,
+    '/jobs/x/pictures': 25 * MB,
+    '/pictures/x': 2 * MB,
     '/': MB / 4,
     '/pieces/x/documents/card': 2 * MB,
     '/pieces/x/welds': MB / 4,

@@ -13,11 +13,11 @@ const kB = 1024;
 const MB = 1024 * kB;
 
 /**
- * The most that may be sent to an address, in bytes: a job file with everything in it, a picture, a document of four
+ * The most that may be sent to an address, in bytes: a job file with all its pictures, a picture, a document of four
  * thousand corners, what is drawn over a picture, or a form. A page never sends more than its own fields take.
  */
 export function mostBytes(path: string): number {
-  if (path === '/take-in') return 200 * MB;
+  if (path === '/take-in') return 2048 * MB;
   if (/^\/jobs\/[^/]+\/pictures$/.test(path)) return 25 * MB;
   if (/\/documents\/|^\/pictures\//.test(path)) return 2 * MB;
   return 256 * kB;

@@ -19,14 +19,22 @@ export const FIELD_FORMAT: Record<DateStyle, string> = {
   year: 'YYYY-MM-DD HH:mm',
 };
 
+/** Of a clock whose zone nobody knows its own figures are kept, as if they were UTC. */
+const zone = (clock: boolean) => (clock ? { timeZone: 'UTC' } : {});
+
 /** A day: 5 Nov 2026, Nov 5, 2026 or 2026-11-05. */
-export function formatDay(at: string, style: DateStyle): string {
+export function formatDay(at: string, style: DateStyle, clock = false): string {
   const { locale, month, day } = STYLES[style];
-  return new Date(at).toLocaleDateString(locale, { day, month, year: 'numeric' });
+  return new Date(at).toLocaleDateString(locale, { day, month, year: 'numeric', ...zone(clock) });
 }
 
 /** The time of day, in the time of this browser. */
-export function formatTime(at: string, style: DateStyle): string {
+export function formatTime(at: string, style: DateStyle, clock = false): string {
   const { locale, hour12 } = STYLES[style];
-  return new Date(at).toLocaleTimeString(locale, { hour: hour12 ? 'numeric' : '2-digit', minute: '2-digit', hour12 });
+  return new Date(at).toLocaleTimeString(locale, {
+    hour: hour12 ? 'numeric' : '2-digit',
+    minute: '2-digit',
+    hour12,
+    ...zone(clock),
+  });
 }

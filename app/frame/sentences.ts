@@ -66,6 +66,9 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'document-edges-part-badly': (_, { all }) => `The edges do not part the outline without gap or overlap (${all}).`,
   'job-not-json':
     'That is not a job file: it could not be read as JSON. Choose one that was written by “Job as a file”.',
+  'job-pack-damaged': (_, { it }) =>
+    `It is damaged, or was not packed by Patrone (${it}). Copy it again from where it came.`,
+  'job-too-large': 'It is larger than the text of a job can be (200 MB).',
   'job-part-too-large': 'A piece in that file is larger than can be taken in.',
   'job-not-one': 'That is not a job file: choose one that Patrone wrote.',
   'job-too-new': (n) =>

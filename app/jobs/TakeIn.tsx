@@ -54,7 +54,7 @@ export function TakeIn() {
       <input
         ref={chooser}
         type="file"
-        accept="application/json,.json"
+        accept="application/json,application/zip,.json,.zip"
         aria-label="Job file to take in"
         tabIndex={-1}
         className="visually-hidden"

@@ -262,6 +262,9 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
         <Button color="inherit" href={`/jobs/${job.id}/file`} download>
           Job as a file
         </Button>
+        <Button color="inherit" href={`/jobs/${job.id}/file?plain`} download>
+          Its text alone (JSON)
+        </Button>
         <Button component={Link} color="inherit" to={archived ? `/jobs/${job.id}` : `/jobs/${job.id}?archived`}>
           {archived ? 'Pieces in hand' : 'Pieces put away'}
         </Button>

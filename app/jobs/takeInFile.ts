@@ -1,6 +1,5 @@
 import { createWriteStream } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -10,12 +9,13 @@ import { redirect } from 'react-router';
 import { cut } from '#core/card/cut';
 import { storable } from '#core/card/text';
 import { problemSentence } from '../frame/sentences';
+import { incoming } from '../pictures/pictureFiles.server';
 import { TookTooLong, inWorker } from '../workers/pool.server';
 import type { Progress } from '../workers/task';
 import type { Route } from './+types/takeInFile';
 import { takeIn } from './jobFiles';
 
-const MOST_BYTES = 200 * 1024 ** 2;
+const MOST_BYTES = 2 * 1024 ** 3;
 /** Longest that a file may take to be taken in, ms. */
 const LIMIT_MS = 5 * 60_000;
 
@@ -48,12 +48,12 @@ async function received(request: Request, path: string): Promise<{ name: string 
     source.resume();
     return { refused: 'The file did not arrive whole: send it again.' };
   }
-  if (tooLarge) return { refused: 'That file is larger than a job file can be (200 MB).' };
+  if (tooLarge) return { refused: 'That file is larger than a job file can be (2 GB).' };
   return name === null ? { refused: 'No file was sent.' } : { name };
 }
 
 async function takenIn(request: Request, tell: (progress: Progress) => void): Promise<TakenIn> {
-  const folder = await mkdtemp(join(tmpdir(), 'patrone-in-'));
+  const folder = await mkdtemp(join(await incoming(), 'in-'));
   try {
     const path = join(folder, 'job.json');
     const file = await received(request, path);

@@ -222,10 +222,10 @@ export function PictureSheet({
             sx={{
               width: 44,
               height: 44,
-              border: 0,
+              border: '1px solid #6b655b',
               borderRadius: 1,
               fontSize: '1.3rem',
-              bgcolor: 'rgb(25 23 20 / 75%)',
+              bgcolor: '#2b2824',
               color: '#ece6da',
               cursor: 'pointer',
             }}

@@ -112,7 +112,7 @@ function Compared({ before, after, onDone }: { before: Picture; after: Picture; 
   const words = (picture: Picture) => picture.caption || picture.name;
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
-      <Box sx={{ flex: 1, minHeight: 0, bgcolor: 'var(--bench-top)' }}>
+      <Box sx={{ flex: 1, minHeight: 0, bgcolor: '#191714' }}>
         <ReactCompareSlider
           aria-label="Divider between the two pictures"
           style={{ height: '100%' }}
@@ -122,13 +122,13 @@ function Compared({ before, after, onDone }: { before: Picture; after: Picture; 
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, p: 1.2, bgcolor: 'var(--panel)' }}>
         <Box sx={{ flex: 1 }}>
-          ◀ {words(left)} · <Moment at={left.taken ?? left.at} />
+          ◀ {words(left)} · <Moment at={left.taken ?? left.at} clock={left.taken !== null} />
         </Box>
         <Button variant="outlined" color="inherit" onClick={onDone}>
           One alone
         </Button>
         <Box sx={{ flex: 1, textAlign: 'right' }}>
-          {words(right)} · <Moment at={right.taken ?? right.at} /> ▶
+          {words(right)} · <Moment at={right.taken ?? right.at} clock={right.taken !== null} /> ▶
         </Box>
       </Box>
     </Box>
@@ -243,7 +243,7 @@ function OnePicture({
         <Box sx={{ mt: 2, fontSize: '0.9rem', color: 'var(--pencil)', overflowWrap: 'anywhere' }}>
           {picture.taken && (
             <div>
-              Taken <Moment at={picture.taken} />, as the camera’s clock stood
+              Taken <Moment at={picture.taken} clock />, as the camera’s clock stood
             </div>
           )}
           <div>

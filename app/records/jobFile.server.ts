@@ -1,12 +1,14 @@
 import { asc, eq, sql } from 'drizzle-orm';
-import type { JobFile, JobHead, PieceFile } from '#core/format/job';
+import type { JobFile, JobHead, JobPictureFile, PieceFile, PiecePictureFile } from '#core/format/job';
 import { JOB_VERSION } from '#core/format/job';
-import { dbOf } from './database.server';
+import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
 import { historyOf, putHistory } from './documents.server';
 import { createFit, fitsOf } from './fits.server';
+import type { HangsOn, Picture } from './pictures.server';
+import { picturesOf } from './pictures.server';
 import { factsOf } from './pieces.server';
-import { jobs, pieces, prints } from './schema.server';
+import { jobs, pictures, pieces, prints } from './schema.server';
 import type { Viewer } from './viewer.server';
 import { addInspections, addWelds, inspectionsOf, weldsOf } from './welds.server';
 
@@ -18,9 +20,9 @@ export type JobTaker = {
 
 /**
  * A whole job as it stands at one moment, archived pieces and the history of every card included, given to `take` part
- * by part. False when there is no such job.
+ * by part; what is said of pictures only `withPictures`. False when there is no such job.
  */
-export function exportJob(viewer: Viewer, id: string, take: JobTaker): Promise<boolean> {
+export function exportJob(viewer: Viewer, id: string, withPictures: boolean, take: JobTaker): Promise<boolean> {
   return dbOf(viewer).transaction(
     async (tx) => {
       const [job] = await tx.select().from(jobs).where(eq(jobs.id, id));
@@ -30,10 +32,21 @@ export function exportJob(viewer: Viewer, id: string, take: JobTaker): Promise<b
       const created = job.created.toISOString();
       const archived = job.archived?.toISOString() ?? null;
       await take.head(
-        { format: 'patrone-job', version: JOB_VERSION, job: { name, vehicle, owner, notes, created, archived } },
+        {
+          format: 'patrone-job',
+          version: JOB_VERSION,
+          job: { name, vehicle, owner, notes, created, archived },
+          pictures: withPictures ? (await picturesOf(viewer, { job: id, piece: null }, tx)).map(pictureFile) : [],
+        },
         rows.length,
       );
       for (const [place, piece] of rows.entries()) {
+        const [fits, welds, inspections] = [
+          await fitsOf(viewer, piece.id, tx),
+          await weldsOf(viewer, piece.id, tx),
+          await inspectionsOf(viewer, piece.id, tx),
+        ];
+        const mine = withPictures ? await picturesOf(viewer, { job: id, piece: piece.id }, tx) : [];
         await take.piece(
           {
             ...factsOf(piece),
@@ -42,9 +55,10 @@ export function exportJob(viewer: Viewer, id: string, take: JobTaker): Promise<b
             card: await historyOf(viewer, piece.id, 'card', tx),
             plan: await historyOf(viewer, piece.id, 'plan', tx),
             prints: await printsOf(tx, piece.id),
-            fits: await fitsOf(viewer, piece.id, tx),
-            welds: await weldsOf(viewer, piece.id, tx),
-            inspections: await inspectionsOf(viewer, piece.id, tx),
+            fits,
+            welds,
+            inspections,
+            pictures: mine.flatMap((one) => piecePicture(one, { fit: fits, weld: welds, inspection: inspections })),
           },
           place,
         );
@@ -54,6 +68,32 @@ export function exportJob(viewer: Viewer, id: string, take: JobTaker): Promise<b
     { isolationLevel: 'repeatable read', accessMode: 'read only' },
   );
 }
+
+const pictureFile = ({ digest, type, width, height, bytes, name, taken, at, caption, marks, putAway }: Picture): JobPictureFile => ({
+  digest, type, width, height, bytes, name, taken, at, caption, marks, putAway,
+}); // prettier-ignore
+
+type Records<T> = { fit: T[]; weld: T[]; inspection: T[] };
+
+/** A picture of a piece as it is said in a file: what it hangs on by its place there; nothing for one whose record is gone. */
+function piecePicture(one: Picture, records: Records<{ id: string }>): PiecePictureFile[] {
+  const { owner, of } = one;
+  const said = pictureFile(one);
+  if (owner === 'job') return [];
+  if (owner === 'piece') return [{ ...said, on: { owner } }];
+  if (owner === 'edge') return [{ ...said, on: { owner, edge: of } }];
+  const record = records[owner].findIndex((row) => row.id === of);
+  return record < 0 ? [] : [{ ...said, on: { owner, record } }];
+}
+
+const putPictures = (tx: Tx, all: readonly (JobPictureFile & HangsOn)[]) =>
+  inLots(all, (lot) =>
+    tx
+      .insert(pictures)
+      .values(
+        lot.map((one) => ({ ...one, at: new Date(one.at), taken: date(one.taken), putAway: date(one.putAway) })),
+      ),
+  );
 
 const printsOf = async (tx: Tx, piece: string): Promise<PieceFile['prints']> =>
   (await tx.select().from(prints).where(eq(prints.piece, piece)).orderBy(asc(prints.seq))).map(
@@ -66,7 +106,7 @@ const printsOf = async (tx: Tx, piece: string): Promise<PieceFile['prints']> =>
  */
 export function importJob(
   viewer: Viewer,
-  { job }: JobHead,
+  { job, pictures: ofJob }: JobHead,
   given: AsyncIterable<PieceFile> | Iterable<PieceFile>,
   from: string | null = null,
 ): Promise<string> {
@@ -83,6 +123,10 @@ export function importJob(
         imported: from === null ? null : { at: new Date().toISOString(), from },
       })
       .returning({ id: jobs.id });
+    await putPictures(
+      tx,
+      ofJob.map((one) => ({ ...one, job: row!.id, piece: null, owner: 'job' as const, of: '' })),
+    );
     for await (const piece of given) await putPiece(viewer, tx, row!.id, piece);
     return row!.id;
   });
@@ -104,7 +148,14 @@ async function putPiece(viewer: Viewer, tx: Tx, job: string, piece: PieceFile): 
   await putHistory(tx, id, 'plan', piece.plan);
   if (piece.prints.length > 0)
     await tx.insert(prints).values(piece.prints.map((print) => ({ ...print, piece: id, at: new Date(print.at) })));
-  for (const fit of piece.fits) await createFit(viewer, id, fit, tx);
-  await addWelds(viewer, id, piece.welds, tx);
-  await addInspections(viewer, id, piece.inspections, tx);
+  const fit: string[] = [];
+  for (const one of piece.fits) fit.push(await createFit(viewer, id, one, tx));
+  const weld = await addWelds(viewer, id, piece.welds, tx);
+  const inspection = await addInspections(viewer, id, piece.inspections, tx);
+  const records: Records<string> = { fit, weld, inspection };
+  const hung = piece.pictures.map(({ on, ...one }) => {
+    const of = on.owner === 'piece' ? '' : on.owner === 'edge' ? on.edge : records[on.owner][on.record]!;
+    return { ...one, job, piece: id, owner: on.owner, of };
+  });
+  await putPictures(tx, hung);
 }

@@ -48,18 +48,35 @@ export const inspectionsOf = async (viewer: Viewer, piece: string, tx: Tx = dbOf
     inspectionOf,
   );
 
-export const addWelds = (viewer: Viewer, piece: string, all: readonly WeldRecord[], tx: Tx = dbOf(viewer)) =>
-  inLots(all, (lot) => tx.insert(welds).values(lot.map((weld) => ({ ...weld, piece, at: new Date(weld.at) }))));
+/** Puts weld entries in; answers their ids in the order given. */
+export async function addWelds(
+  viewer: Viewer,
+  piece: string,
+  all: readonly WeldRecord[],
+  tx: Tx = dbOf(viewer),
+): Promise<string[]> {
+  const ids: string[] = [];
+  await inLots(all, async (lot) => {
+    const rows = lot.map((weld) => ({ ...weld, piece, at: new Date(weld.at) }));
+    ids.push(...(await tx.insert(welds).values(rows).returning({ id: welds.id })).map((row) => row.id));
+  });
+  return ids;
+}
 
-export const addInspections = (
+/** Puts inspections in; answers their ids in the order given. */
+export async function addInspections(
   viewer: Viewer,
   piece: string,
   all: readonly InspectionRecord[],
   tx: Tx = dbOf(viewer),
-) =>
-  inLots(all, (lot) =>
-    tx.insert(inspections).values(lot.map((inspection) => ({ ...inspection, piece, at: new Date(inspection.at) }))),
-  );
+): Promise<string[]> {
+  const ids: string[] = [];
+  await inLots(all, async (lot) => {
+    const rows = lot.map((inspection) => ({ ...inspection, piece, at: new Date(inspection.at) }));
+    ids.push(...(await tx.insert(inspections).values(rows).returning({ id: inspections.id })).map((row) => row.id));
+  });
+  return ids;
+}
 
 type Gone = { kind: 'none' } | { kind: 'taken-back' };
 

@@ -30,13 +30,11 @@ export default function SurveyStage() {
   const { facts, id } = usePiece();
   return (
     <Box sx={{ p: { xs: 2, md: 3 }, maxWidth: 1100, width: '100%', mx: 'auto', overflowY: 'auto' }}>
-      <Typography variant="h2" sx={{ mb: 2 }}>
+      <PiecePictures owner="piece" title="As it was found" />
+      <Typography variant="h2" sx={{ mt: 4, mb: 2 }}>
         What it is, and what it is made of
       </Typography>
       <PieceForm key={id} about={`piece ${id}`} initial={facts} button="Keep" />
-      <Box sx={{ mt: 4 }}>
-        <PiecePictures owner="piece" title="Pictures" />
-      </Box>
     </Box>
   );
 }

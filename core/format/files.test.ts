@@ -8,6 +8,7 @@ import type { PatternDoc } from '../card/pattern';
 import { metalById } from '../metal/metals';
 import { meetsOf, weldOf } from '../weld/planned';
 import { csv, foldCsv } from './csv';
+import type { JobFile } from './job';
 import { writeJob } from './job';
 import { readJob } from './readJob';
 
@@ -54,7 +55,7 @@ describe('a job file', () => {
 
   test('says what it is, holds no ids of a database, and is the same when written again', () => {
     const job = JSON.parse(text) as Record<string, unknown>;
-    expect(job).toMatchObject({ format: 'patrone-job', version: 2 });
+    expect(job).toMatchObject({ format: 'patrone-job', version: 3 });
     expect(text).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-/);
     const read = readJob(job);
     expect(read.ok && writeJob(read.job)).toBe(text);
@@ -67,7 +68,7 @@ describe('a job file', () => {
       'document-unreadable: piece 1, card 1: corners.2.x',
     );
     expect(broken((job) => (job.job.created = 'yesterday'))).toBe('job-unreadable: job created');
-    expect(broken((job) => (job.version = 3 as never))).toBe('job-too-new');
+    expect(broken((job) => (job.version = 4 as never))).toBe('job-too-new');
     expect(broken((job) => (job.format = 'other' as never))).toBe('job-not-one');
     const badly = 'job-unreadable: pieces 0 card';
     expect(broken((job) => (job.pieces[0]!.card.current = 9))).toBe(badly);
@@ -117,9 +118,22 @@ describe('a job file', () => {
   });
 
   test('a job of this version, as it was first written, is still read and written to the byte', () => {
-    const text = readFileSync('core/format/fixtures/job-v2.json', 'utf8');
+    const text = readFileSync('core/format/fixtures/job-v3.json', 'utf8');
     const read = readJob(JSON.parse(text));
     expect(read.ok && writeJob(read.job)).toBe(text);
+  });
+
+  test('a job from before there were pictures has none, and is else as it was', () => {
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v2.json', 'utf8')) as JobFile;
+    const read = readJob(old);
+    const pieces = old.pieces.map((piece) => ({ ...piece, pictures: [] }));
+    expect(read).toEqual({ ok: true, job: { ...old, version: 3, pictures: [], pieces } });
+  });
+
+  test('a picture hangs on a record that is there', () => {
+    const job = JSON.parse(readFileSync('core/format/fixtures/job-v3.json', 'utf8')) as JobFile;
+    job.pieces[0]!.pictures[0]!.on = { owner: 'weld', record: 99 };
+    expect(readJob(job)).toMatchObject({ ok: false, problems: [{ code: 'job-unreadable', about: ['pieces 0 pictures 0 on'] }] }); // prettier-ignore
   });
 });
 

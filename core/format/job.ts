@@ -3,6 +3,7 @@ import { PROCESSES } from '../card/kinds';
 import { PatternSchema } from '../card/pattern';
 import { text } from '../card/text';
 import { METAL_IDS } from '../metal/metals';
+import { PictureSaidSchema } from '../picture/marks';
 import { PlanSchema } from '../weld/plan';
 import { HELD, INSPECTIONS, MOST_STATIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
 
@@ -127,6 +128,32 @@ export const InspectionSchema = z.object({
 });
 export type InspectionRecord = z.infer<typeof InspectionSchema>;
 
+/** A picture in a job file: its file lies in `pictures/`, named by its digest; what hangs on it is said here. */
+const picture = PictureSaidSchema.extend({
+  digest: z.string().regex(/^[0-9a-f]{64}$/),
+  type: z.enum(['jpeg', 'png', 'webp']),
+  width: z.number().int().min(1).max(100_000),
+  height: z.number().int().min(1).max(100_000),
+  bytes: z.number().int().min(1).max(100_000_000),
+  name: text(120),
+  taken: moment.nullable(),
+  at: moment,
+  putAway: moment.nullable(),
+});
+const record = z.number().int().min(0).max(100_000);
+/** What a picture of a piece hangs on: the piece, an edge by its id, or a record by its place in its list from 0. */
+const onPiece = z.discriminatedUnion('owner', [
+  z.object({ owner: z.literal('piece') }),
+  z.object({ owner: z.literal('edge'), edge }),
+  z.object({ owner: z.literal('fit'), record }),
+  z.object({ owner: z.literal('weld'), record }),
+  z.object({ owner: z.literal('inspection'), record }),
+]);
+const PiecePictureSchema = picture.extend({ on: onPiece });
+export type JobPictureFile = z.infer<typeof picture>;
+export type PiecePictureFile = z.infer<typeof PiecePictureSchema>;
+const MOST_PICTURES = 20_000;
+
 /** The versions of a document, and the one in use (0 before there is one). */
 export type History<Doc> = {
   current: number;
@@ -163,10 +190,11 @@ export const PieceFileSchema = PieceFactsSchema.extend({
   fits: z.array(FitSchema).max(10_000),
   welds: z.array(WeldSchema).max(100_000),
   inspections: z.array(InspectionSchema).max(100_000),
+  pictures: z.array(PiecePictureSchema).max(MOST_PICTURES),
 });
 export type PieceFile = z.infer<typeof PieceFileSchema>;
 
-export const JOB_VERSION = 2;
+export const JOB_VERSION = 3;
 
 /** As many pieces as a job file may hold. */
 export const MOST_PIECES = 2000;
@@ -176,6 +204,8 @@ export const JobHeadSchema = z.object({
   format: z.literal('patrone-job'),
   version: z.literal(JOB_VERSION),
   job: JobFactsSchema.extend({ created: moment, archived: moment.nullable() }),
+  /** Pictures of the job itself; those of its pieces are with them. */
+  pictures: z.array(picture).max(MOST_PICTURES),
 });
 export type JobHead = z.infer<typeof JobHeadSchema>;
 

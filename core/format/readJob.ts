@@ -58,7 +58,9 @@ export function readJobHead(given: unknown): Result<{ head: JobHead; version: nu
   if (!any.success) return failure(stop('job-not-one', []));
   const { version } = any.data;
   if (version > JOB_VERSION) return failure(stop('job-too-new', [], { version, knownVersion: JOB_VERSION }));
-  const read = JobHeadSchema.safeParse({ ...any.data, version: version === 1 ? JOB_VERSION : version });
+  // Before version 3 there were no pictures.
+  const brought = version < 3 ? { ...any.data, version: JOB_VERSION, pictures: [] } : any.data;
+  const read = JobHeadSchema.safeParse(brought);
   return read.success ? { ok: true, head: read.data, version } : unreadable(read.error);
 }
 
@@ -71,7 +73,8 @@ export function readJobHead(given: unknown): Result<{ head: JobHead; version: nu
 export function readJobPiece(given: unknown, version: number, place: number): Result<{ piece: PieceFile }> {
   if (place >= MOST_PIECES) return failure(stop('job-unreadable', [`more than ${MOST_PIECES} pieces`]));
   const old = version === 1 ? V1PieceSchema.safeParse(given) : null;
-  const brought = old?.success ? fromVersion1(old.data) : given;
+  const inTwo = old?.success ? fromVersion1(old.data) : given;
+  const brought = version < 3 && typeof inTwo === 'object' ? { ...inTwo, pictures: [] } : inTwo;
   const parts = DocumentsSchema.safeParse(brought);
   if (parts.success) {
     // Each document by its own reader, so that one of an older version comes up to date wherever it stands.
@@ -90,7 +93,12 @@ export function readJobPiece(given: unknown, version: number, place: number): Re
     }
   }
   const read = PieceFileSchema.safeParse(parts.success ? parts.data : brought);
-  return read.success ? { ok: true, piece: read.data } : unreadable(read.error, 'pieces', place);
+  if (!read.success) return unreadable(read.error, 'pieces', place);
+  const piece = read.data;
+  const lists = { fit: piece.fits, weld: piece.welds, inspection: piece.inspections };
+  const lost = piece.pictures.findIndex(({ on }) => 'record' in on && on.record >= lists[on.owner].length);
+  if (lost >= 0) return failure(stop('job-unreadable', [`pieces ${place} pictures ${lost} on`]));
+  return { ok: true, piece };
 }
 
 /** A whole job file: its head, then every piece, each by its own door. Problems: theirs. */

@@ -58,6 +58,8 @@ export type Figures = {
   'document-edges-part-badly': None;
   'job-not-json': None;
   'job-part-too-large': None;
+  'job-pack-damaged': None;
+  'job-too-large': None;
   'job-not-one': None;
   'job-too-new': { version: number; knownVersion: number };
   'job-unreadable': None;
