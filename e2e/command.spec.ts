@@ -92,7 +92,14 @@ test('demo starts, Ctrl-C stops server and database, the next start keeps the da
   const half = join(data, '..', 'half.backup');
   writeFileSync(half, readFileSync(file).subarray(0, 4000));
   expect(run(['restore', half], { input: 'y\n' }).err).toContain('Nothing was changed');
+  // Into an empty folder: everything comes with it, the pictures and what they add up to as well.
+  const blank = { PATRONE_DATA: join(data, '..', 'blank') };
+  expect(run(['restore', file], { input: 'y\n', env: blank }).out).toContain('Restored from');
+  expect(run(['check-data'], { env: blank }).out).toContain('All hangs together');
+  rmSync(join(data, 'pictures'), { recursive: true });
+  expect(run(['check-data']).out).toContain('its file is gone');
   expect(run(['restore', file], { input: 'y\n' }).out).toContain('Restored from');
+  expect(run(['check-data']).out).toContain('All hangs together');
   // Back to what was there before, and forth again.
   expect(run(['restore', '--undo'], { input: 'y\n' }).out).toContain('Put back what was there before');
   app = await start('start');

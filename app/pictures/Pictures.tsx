@@ -68,12 +68,14 @@ export function Pictures({
         setOver(false);
         take(event.dataTransfer.files);
       }}
-      sx={{ outlineOffset: 4, ...(over && { bgcolor: 'var(--torch-ground)', boxShadow: '0 0 0 8px var(--torch-ground)' }) }} // prettier-ignore
+      sx={{ outlineOffset: 4, ...(small && mine.length + coming.length > 0 && { flex: '1 0 100%' }), ...(over && { bgcolor: 'var(--torch-ground)', boxShadow: '0 0 0 8px var(--torch-ground)' }) }} // prettier-ignore
     >
       <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', gap: 1, mb: small ? 0.5 : 1 }}>
-        <Typography variant={small ? 'body2' : 'h2'} component={small ? 'span' : 'h2'} sx={{ flex: 1 }}>
-          {small ? '' : title}
-        </Typography>
+        {!small && (
+          <Typography variant="h2" sx={{ flex: 1 }}>
+            {title}
+          </Typography>
+        )}
         <Choose label="Take a picture" icon={<PhotoCameraOutlined />} camera small={small} onFiles={take} />
         <Choose
           label="Add pictures"
@@ -100,7 +102,7 @@ export function Pictures({
             p: 0,
             display: 'grid',
             gap: 1,
-            gridTemplateColumns: `repeat(auto-fill, minmax(${small ? 84 : 150}px, 1fr))`,
+            gridTemplateColumns: `repeat(auto-fill, minmax(${small ? 84 : 220}px, 1fr))`,
           }}
         >
           {shown.map((picture) => (
@@ -245,7 +247,8 @@ function Small({ picture, bare, onOpen }: { picture: Picture; bare: boolean; onO
             aria-hidden
           >
             <image href={`/pictures/${id}/small`} width={width} height={height} onError={() => setGone(true)} />
-            <Marks marks={marks} unit={Math.max(width, height) / 160} />
+            {/* Their names would be too small to read, or too large to stay in it. */}
+            <Marks marks={marks.map((mark) => ({ ...mark, name: '' }))} unit={Math.max(width, height) / (bare ? 84 : 240)} />
           </svg>
         )}
       </Box>

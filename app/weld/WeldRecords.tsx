@@ -62,19 +62,21 @@ export function WeldRecords({
             ) : (
               <InspectionLine inspection={entry.inspection} letter={letter(entry.inspection.edge)} post={post} />
             )}
-            <PiecePictures
-              owner={'weld' in entry ? 'weld' : 'inspection'}
-              of={('weld' in entry ? entry.weld : entry.inspection).id}
-              title={`Pictures of this ${'weld' in entry ? 'weld' : 'inspection'}`}
-              small
-            />
-            <Withdraw
-              what={'weld' in entry ? 'weld' : 'inspection'}
-              id={('weld' in entry ? entry.weld : entry.inspection).id}
-              withdrawn={('weld' in entry ? entry.weld : entry.inspection).withdrawn}
-              post={post}
-              onAnew={'weld' in entry && found(entry.weld.edge) ? () => onAnew(entry.weld) : undefined}
-            />
+            <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 1, ml: -1 }}>
+              <PiecePictures
+                owner={'weld' in entry ? 'weld' : 'inspection'}
+                of={('weld' in entry ? entry.weld : entry.inspection).id}
+                title={`Pictures of this ${'weld' in entry ? 'weld' : 'inspection'}`}
+                small
+              />
+              <Withdraw
+                what={'weld' in entry ? 'weld' : 'inspection'}
+                id={('weld' in entry ? entry.weld : entry.inspection).id}
+                withdrawn={('weld' in entry ? entry.weld : entry.inspection).withdrawn}
+                post={post}
+                onAnew={'weld' in entry && found(entry.weld.edge) ? () => onAnew(entry.weld) : undefined}
+              />
+            </Box>
           </Box>
         ))}
       </Box>
