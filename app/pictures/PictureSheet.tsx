@@ -5,6 +5,7 @@ import type { PictureMark } from '#core/picture/marks';
 import { LINE_STEP } from '#core/picture/marks';
 import type { Picture } from '../records/pictures.server';
 import { Marks } from './Marks';
+import { useGone } from './useGone';
 import { useSight } from './useSight';
 
 export type Tool = PictureMark['kind'];
@@ -86,7 +87,7 @@ export function PictureSheet({
   const unit = sight.width / frame.width;
   const [way, setWay] = useState<Point[]>([]);
   const holding = useRef<string | null>(null);
-  const [gone, setGone] = useState(false);
+  const gone = useGone(`/pictures/${picture.id}/large`);
   const placeOf = ([x, y]: readonly [number, number]): Point => {
     const { left, top } = box.current!.getBoundingClientRect();
     return [sight.x + (x - left) * unit, sight.y + (y - top) * unit];
@@ -180,12 +181,7 @@ export function PictureSheet({
           viewBox={`${sight.x} ${sight.y} ${sight.width} ${(sight.width * frame.height) / frame.width}`}
         >
           {/* Closer than the copy shows, the whole picture comes in over it. */}
-          <image
-            href={`/pictures/${picture.id}/large`}
-            width={picture.width}
-            height={picture.height}
-            onError={() => setGone(true)}
-          />
+          <image href={`/pictures/${picture.id}/large`} width={picture.width} height={picture.height} />
           {unit < 0.8 * (Math.max(picture.width, picture.height) / 1600) && (
             <image href={`/pictures/${picture.id}/whole`} width={picture.width} height={picture.height} />
           )}

@@ -7,6 +7,7 @@ import Typography from '@mui/material/Typography';
 import { Suspense, lazy, useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { HangsOn, Picture } from '../records/pictures.server';
 import { Marks } from './Marks';
+import { useGone } from './useGone';
 import type { OnItsWay } from './waiting';
 import { again, cancel, onArrival, onItsWay, send } from './waiting';
 
@@ -224,7 +225,7 @@ function Coming({ one: { key, name, file, progress } }: { one: OnItsWay }) {
 /** A picture as it is found in a row of them, its marks over it. */
 function Small({ picture, bare, onOpen }: { picture: Picture; bare: boolean; onOpen: () => void }) {
   const { id, width, height, caption, name, marks } = picture;
-  const [gone, setGone] = useState(false);
+  const gone = useGone(`/pictures/${id}/small`);
   return (
     <Box
       component="button"
@@ -246,7 +247,7 @@ function Small({ picture, bare, onOpen }: { picture: Picture; bare: boolean; onO
             height="100%"
             aria-hidden
           >
-            <image href={`/pictures/${id}/small`} width={width} height={height} onError={() => setGone(true)} />
+            <image href={`/pictures/${id}/small`} width={width} height={height} />
             {/* Their names would be too small to read, or too large to stay in it. */}
             <Marks marks={marks.map((mark) => ({ ...mark, name: '' }))} unit={Math.max(width, height) / (bare ? 84 : 240)} />
           </svg>
