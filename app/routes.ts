@@ -6,6 +6,7 @@ export default [
   layout('frame/Frame.tsx', [
     index('jobs/jobs.tsx'),
     route('jobs/:jobId', 'jobs/job.tsx'),
+    route('jobs/:jobId/references', 'survey/references.tsx'),
     route('jobs/:jobId/new-piece', 'jobs/newPiece.tsx'),
     route('shop', 'shop/shop.tsx'),
   ]),
@@ -25,6 +26,7 @@ export default [
   route('jobs/:jobId/pictures', 'pictures/pictures.ts'),
   route('pictures/:pictureId', 'pictures/said.ts'),
   route('pictures/:pictureId/:size', 'pictures/picture.ts'),
+  route('jobs/:jobId/survey', 'survey/surveyed.ts'),
   route('take-in', 'jobs/takeInFile.ts'),
   route('jobs/:jobId/file', 'jobs/file.ts'),
   route('health', 'frame/health.ts'),

@@ -64,7 +64,13 @@ function piece(place: number): PieceFile {
 
 function jobFile(name: string, pieces: number): string {
   const path = join(tmpdir(), `patrone-bench-${process.pid}.json`);
-  const head: JobHead = { format: demo.format, version: demo.version, job: { ...demo.job, name }, pictures: [] };
+  const head: JobHead = {
+    format: demo.format,
+    version: demo.version,
+    job: { ...demo.job, name },
+    survey: [],
+    pictures: [],
+  };
   const parts = [jobFileHead(head, true)];
   for (let i = 0; i < pieces; i++) parts.push(jobFilePiece(piece(i), i));
   writeFileSync(path, [...parts, jobFileEnd(true)].join(''));

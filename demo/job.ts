@@ -11,6 +11,7 @@ import { emptyPlan } from '#core/weld/emptyPlan';
 import type { PlanDoc } from '#core/weld/plan';
 import { setPlan, weldOf } from '#core/weld/planned';
 import { plugPositions, tackOrder } from '#core/weld/spacing';
+import { demoSurvey } from './survey';
 
 /** The invented demonstration job: a coach-built van from a maker that never was, pieces at different stages. */
 
@@ -410,6 +411,7 @@ export const demoJob = (): JobFile => ({
     created: '2026-10-01T08:00:00.000Z',
     archived: null,
   },
+  survey: demoSurvey(),
   pictures: [],
   pieces: [stepWellTray(), batteryShelf(), scuttleDrainPlate(), sillClosingPlate()],
 });

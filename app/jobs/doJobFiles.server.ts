@@ -75,10 +75,10 @@ class Refused extends Error {
 async function headOf(path: string): Promise<ReturnType<typeof readJobHead>> {
   const given: Record<string, unknown> = {};
   for await (const part of partsOf(path)) {
-    if ('text' in part && ['format', 'version', 'job', 'pictures'].includes(part.member))
+    if ('text' in part && ['format', 'version', 'job', 'survey', 'pictures'].includes(part.member))
       given[part.member] = JSON.parse(part.text);
     // Of pictures older files say nothing; our own say all of the job before its pieces.
-    if (Object.keys(given).length === 4 || part.member === 'pieces') break;
+    if (Object.keys(given).length === 5 || part.member === 'pieces') break;
   }
   return readJobHead(given);
 }

@@ -10,6 +10,7 @@ import type { JobFacts } from '#core/format/job';
 import { JobFactsSchema } from '#core/format/job';
 import { metalById } from '#core/metal/metals';
 import { Thumbnail } from '../drawing/Thumbnail';
+import { JobLine } from '../frame/JobLine';
 import { Moment } from '../frame/Moment';
 import { Pages, pageAsked } from '../frame/Pages';
 import { Told } from '../frame/Told';
@@ -155,6 +156,7 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
           New piece
         </Button>
       </Stack>
+      <JobLine job={job.id} />
       {changing && (
         <Box
           component="section"

@@ -1,5 +1,5 @@
 import { asc, eq, sql } from 'drizzle-orm';
-import type { JobFile, JobHead, JobPictureFile, PieceFile, PiecePictureFile } from '#core/format/job';
+import type { JobFile, JobHead, JobPictureFile, PictureFile, PieceFile, PiecePictureFile } from '#core/format/job';
 import { JOB_VERSION } from '#core/format/job';
 import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
@@ -9,6 +9,7 @@ import type { HangsOn, Picture } from './pictures.server';
 import { picturesOf } from './pictures.server';
 import { factsOf } from './pieces.server';
 import { jobs, pictures, pieces, prints } from './schema.server';
+import { putSurvey, surveyFile } from './survey.server';
 import type { Viewer } from './viewer.server';
 import { addInspections, addWelds, inspectionsOf, weldsOf } from './welds.server';
 
@@ -36,7 +37,8 @@ export function exportJob(viewer: Viewer, id: string, withPictures: boolean, tak
           format: 'patrone-job',
           version: JOB_VERSION,
           job: { name, vehicle, owner, notes, created, archived },
-          pictures: withPictures ? (await picturesOf(viewer, { job: id, piece: null }, tx)).map(pictureFile) : [],
+          pictures: withPictures ? (await picturesOf(viewer, { job: id, piece: null }, tx)).map(jobPicture) : [],
+          survey: await surveyFile(viewer, id, tx),
         },
         rows.length,
       );
@@ -69,9 +71,14 @@ export function exportJob(viewer: Viewer, id: string, withPictures: boolean, tak
   );
 }
 
-const pictureFile = ({ digest, type, width, height, bytes, name, taken, at, caption, marks, putAway }: Picture): JobPictureFile => ({
+const pictureFile = ({ digest, type, width, height, bytes, name, taken, at, caption, marks, putAway }: Picture): PictureFile => ({
   digest, type, width, height, bytes, name, taken, at, caption, marks, putAway,
 }); // prettier-ignore
+
+const jobPicture = (one: Picture): JobPictureFile => ({
+  ...pictureFile(one),
+  on: one.owner === 'survey' ? { owner: 'survey', id: one.of } : { owner: 'job' },
+});
 
 type Records<T> = { fit: T[]; weld: T[]; inspection: T[] };
 
@@ -79,14 +86,14 @@ type Records<T> = { fit: T[]; weld: T[]; inspection: T[] };
 function piecePicture(one: Picture, records: Records<{ id: string }>): PiecePictureFile[] {
   const { owner, of } = one;
   const said = pictureFile(one);
-  if (owner === 'job') return [];
+  if (owner === 'job' || owner === 'survey') return [];
   if (owner === 'piece') return [{ ...said, on: { owner } }];
   if (owner === 'edge') return [{ ...said, on: { owner, edge: of } }];
   const record = records[owner].findIndex((row) => row.id === of);
   return record < 0 ? [] : [{ ...said, on: { owner, record } }];
 }
 
-const putPictures = (tx: Tx, all: readonly (JobPictureFile & HangsOn)[]) =>
+const putPictures = (tx: Tx, all: readonly (PictureFile & HangsOn)[]) =>
   inLots(all, (lot) =>
     tx
       .insert(pictures)
@@ -106,7 +113,7 @@ const printsOf = async (tx: Tx, piece: string): Promise<PieceFile['prints']> =>
  */
 export function importJob(
   viewer: Viewer,
-  { job, pictures: ofJob }: JobHead,
+  { job, survey, pictures: ofJob }: JobHead,
   given: AsyncIterable<PieceFile> | Iterable<PieceFile>,
   from: string | null = null,
 ): Promise<string> {
@@ -123,10 +130,15 @@ export function importJob(
         imported: from === null ? null : { at: new Date().toISOString(), from },
       })
       .returning({ id: jobs.id });
-    await putPictures(
-      tx,
-      ofJob.map((one) => ({ ...one, job: row!.id, piece: null, owner: 'job' as const, of: '' })),
-    );
+    await putSurvey(tx, row!.id, survey);
+    const ofTheJob = ofJob.map(({ on, ...one }) => ({
+      ...one,
+      job: row!.id,
+      piece: null,
+      owner: on.owner,
+      of: on.owner === 'survey' ? on.id : '',
+    }));
+    await putPictures(tx, ofTheJob);
     for await (const piece of given) await putPiece(viewer, tx, row!.id, piece);
     return row!.id;
   });

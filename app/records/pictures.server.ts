@@ -9,16 +9,16 @@ import { putMerged } from './changed.server';
 import { dbOf } from './database.server';
 import type { Tx } from './database.server';
 import { edgeEver } from './knownEdges.server';
-import { fits, inspections, jobs, pictures, pieces, welds } from './schema.server';
+import { fits, inspections, jobs, pictures, pieces, surveyed, welds } from './schema.server';
 import type { Viewer } from './viewer.server';
 
 /** What a picture hangs on. */
 export type HangsOn = {
   job: string;
-  /** Null for a picture of the job itself. */
+  /** Null for a picture of the job itself, or of something surveyed of it. */
   piece: string | null;
   owner: PictureOwner;
-  /** The id of the edge or record; empty for a job and a piece. */
+  /** The id of the edge, the record or what was surveyed; empty for a job and a piece. */
   of: string;
 };
 
@@ -77,6 +77,8 @@ export async function pictureById(viewer: Viewer, id: string): Promise<Picture |
 export async function isThere(viewer: Viewer, { job, piece, owner, of }: HangsOn): Promise<boolean> {
   const db = dbOf(viewer);
   if (owner === 'job') return piece === null && of === '' && (await db.$count(jobs, eq(jobs.id, job))) > 0;
+  if (owner === 'survey')
+    return piece === null && (await db.$count(surveyed, and(eq(surveyed.job, job), eq(surveyed.id, of)))) > 0;
   if (piece === null || (await db.$count(pieces, and(eq(pieces.id, piece), eq(pieces.job, job)))) === 0) return false;
   if (owner === 'piece') return of === '';
   if (owner === 'edge') return edgeEver(viewer, piece, of);

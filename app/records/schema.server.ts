@@ -21,6 +21,7 @@ import type { FitRecord, InspectionRecord, PieceFacts, WeldRecord, Withdrawn } f
 import type { PictureOwner } from '#core/format/lists';
 import type { PictureMark } from '#core/picture/marks';
 import type { PictureType } from '#core/picture/privacy';
+import type { SurveyBody } from '#core/survey/references';
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, precision: 3, mode: 'date' });
 /** Order of entry: what was written first comes first, whatever its date says. */
@@ -210,6 +211,21 @@ export const inspections = pgTable(
   (t) => [index('inspections_piece').on(t.piece)],
 );
 
+/** What is surveyed of a job: points, measures, rounds. The id is short, given by whoever made it, and named by others. */
+export const surveyed = pgTable(
+  'surveyed',
+  {
+    job: uuid('job')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    id: text('id').notNull(),
+    seq: order(),
+    at: moment('at').notNull().defaultNow(),
+    body: jsonb('body').$type<SurveyBody>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.job, t.id] })],
+);
+
 /**
  * A picture that hangs on a job, or on a piece of it and something of that. The picture itself is a file, named by what is
  * in it (`digest`), and never changes; what is said of it does. Put away, it stays.
@@ -243,7 +259,7 @@ export const pictures = pgTable(
     index('pictures_job').on(t.job, t.seq),
     index('pictures_piece').on(t.piece, t.seq),
     index('pictures_digest').on(t.digest),
-    check('pictures_owner', sql`(piece is null) = (owner = 'job')`),
+    check('pictures_owner', sql`(piece is null) = (owner in ('job', 'survey'))`),
   ],
 );
 

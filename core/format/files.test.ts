@@ -127,7 +127,7 @@ describe('a job file', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v2.json', 'utf8')) as JobFile;
     const read = readJob(old);
     const pieces = old.pieces.map((piece) => ({ ...piece, pictures: [] }));
-    expect(read).toEqual({ ok: true, job: { ...old, version: 3, pictures: [], pieces } });
+    expect(read).toEqual({ ok: true, job: { ...old, version: 3, survey: [], pictures: [], pieces } });
   });
 
   test('a picture hangs on a record that is there', () => {

@@ -4,6 +4,7 @@ import { PatternSchema } from '../card/pattern';
 import { text } from '../card/text';
 import { METAL_IDS } from '../metal/metals';
 import { PictureSaidSchema } from '../picture/marks';
+import { MOST_SURVEYED, SurveyedSchema } from '../survey/references';
 import { PlanSchema } from '../weld/plan';
 import { HELD, INSPECTIONS, MOST_STATIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
 
@@ -150,7 +151,14 @@ const onPiece = z.discriminatedUnion('owner', [
   z.object({ owner: z.literal('inspection'), record }),
 ]);
 const PiecePictureSchema = picture.extend({ on: onPiece });
-export type JobPictureFile = z.infer<typeof picture>;
+/** What a picture of the job hangs on: the job itself, or something surveyed of it, by its id. */
+const onJob = z.discriminatedUnion('owner', [
+  z.object({ owner: z.literal('job') }),
+  z.object({ owner: z.literal('survey'), id: text(24) }),
+]);
+const JobPictureSchema = picture.extend({ on: onJob });
+export type PictureFile = z.infer<typeof picture>;
+export type JobPictureFile = z.infer<typeof JobPictureSchema>;
 export type PiecePictureFile = z.infer<typeof PiecePictureSchema>;
 const MOST_PICTURES = 20_000;
 
@@ -204,8 +212,10 @@ export const JobHeadSchema = z.object({
   format: z.literal('patrone-job'),
   version: z.literal(JOB_VERSION),
   job: JobFactsSchema.extend({ created: moment, archived: moment.nullable() }),
+  /** Reference points, measures and rounds of the whole vehicle. */
+  survey: z.array(SurveyedSchema).max(MOST_SURVEYED),
   /** Pictures of the job itself; those of its pieces are with them. */
-  pictures: z.array(picture).max(MOST_PICTURES),
+  pictures: z.array(JobPictureSchema).max(MOST_PICTURES),
 });
 export type JobHead = z.infer<typeof JobHeadSchema>;
 

@@ -58,8 +58,8 @@ export function readJobHead(given: unknown): Result<{ head: JobHead; version: nu
   if (!any.success) return failure(stop('job-not-one', []));
   const { version } = any.data;
   if (version > JOB_VERSION) return failure(stop('job-too-new', [], { version, knownVersion: JOB_VERSION }));
-  // Before version 3 there were no pictures.
-  const brought = version < 3 ? { ...any.data, version: JOB_VERSION, pictures: [] } : any.data;
+  // Before version 3 there were neither surveys nor pictures.
+  const brought = version < 3 ? { ...any.data, version: JOB_VERSION, survey: [], pictures: [] } : any.data;
   const read = JobHeadSchema.safeParse(brought);
   return read.success ? { ok: true, head: read.data, version } : unreadable(read.error);
 }

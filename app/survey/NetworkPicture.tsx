@@ -1,0 +1,95 @@
+import Box from '@mui/material/Box';
+import { useMemo } from 'react';
+import type { Adjustment } from '#core/measure/network/network';
+import { SUSPECT_ABOVE } from '#core/measure/network/network';
+import { usePreferences } from '../frame/preferences';
+import { useSurvey } from './useSurvey';
+
+/** Drawn so many times as large as they are, or a millimetre on a shell of three metres would not be seen. */
+const ELLIPSES = 20;
+
+/**
+ * The points of a round as its tapes place them, true to scale, with how sure each is and by how much each tape is out. In
+ * space it is looked at from the +z side.
+ */
+export function NetworkPicture({
+  found,
+  picked,
+  onPick,
+}: {
+  found: Adjustment;
+  picked: string | null;
+  onPick: (id: string | null) => void;
+}) {
+  const { points } = useSurvey();
+  const { show } = usePreferences();
+  const names = new Map(points.map(({ id, name }) => [id, name]));
+  const places = useMemo(() => new Map(found.points.map(({ name, at }) => [name, [at[0]!, -(at[1] ?? 0)] as const])), [found]);
+  const xs = [...places.values()].map(([x]) => x);
+  const ys = [...places.values()].map(([, y]) => y);
+  const size = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys), 1);
+  const margin = size * 0.16;
+  const box = [Math.min(...xs) - margin, Math.min(...ys) - margin, Math.max(...xs) - Math.min(...xs) + 2 * margin, Math.max(...ys) - Math.min(...ys) + 2 * margin];
+  const unit = Math.max(box[2]!, box[3]! * 1.4) / 760;
+  const suspect = found.suspect;
+  return (
+    <svg viewBox={box.join(' ')} width="100%" height="100%" role="group" aria-label="The points, as the tapes place them" onClick={() => onPick(null)}>
+      {found.tapes.map(({ from, to, residualMm, normalised }, i) => {
+        const [a, b] = [places.get(from)!, places.get(to)!];
+        const wrong = suspect?.from === from && suspect.to === to;
+        const doubtful = (normalised ?? 0) > SUSPECT_ABOVE;
+        const [x, y] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+        return (
+          <g key={i}>
+            <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke={wrong ? 'var(--torch)' : 'var(--layout)'} strokeWidth={(wrong ? 4 : 1.8) * unit} strokeDasharray={normalised === null ? `${9 * unit} ${6 * unit}` : undefined} />
+            {(wrong || doubtful || Math.abs(residualMm) > 0.05) && (
+              <text x={x} y={y} fontSize={(wrong ? 15 : 12) * unit} fontWeight={wrong ? 700 : 500} textAnchor="middle" dominantBaseline="middle" fill={wrong ? 'var(--torch)' : 'var(--ink)'} stroke="var(--halo)" strokeWidth={4 * unit} paintOrder="stroke" className="figure">
+                {residualMm > 0 ? '+' : ''}
+                {show(residualMm)}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      {found.points.map(({ name: id, at, uMm, ellipse, mirrored }) => {
+        const [x, y] = places.get(id)!;
+        const on = id === picked;
+        const name = names.get(id) ?? id;
+        const worst = Math.max(...uMm);
+        return (
+          <g key={id} role="button" tabIndex={0} className="pickable" style={{ cursor: 'pointer' }} aria-pressed={on}
+            aria-label={`${name}: at ${at.map((v) => show(v)).join(', ')}, give or take ${show(worst)}${mirrored ? '; it could as well stand on the other side' : ''}`}
+            onClick={(event) => { event.stopPropagation(); onPick(on ? null : id); }}
+            onKeyDown={(event) => { if (event.key === 'Enter' || event.key === ' ') { event.preventDefault(); onPick(on ? null : id); } }}>
+            {ellipse && ellipse.aMm > 0 && (
+              <ellipse cx={x} cy={y} rx={ellipse.aMm * ELLIPSES} ry={Math.max(ellipse.bMm * ELLIPSES, unit)} transform={`rotate(${-ellipse.angleDeg} ${x} ${y})`} fill="color-mix(in srgb, var(--layout) 16%, transparent)" stroke="var(--layout)" strokeWidth={unit} />
+            )}
+            <circle cx={x} cy={y} r={(on ? 9 : 6.5) * unit} fill={on ? 'var(--torch)' : 'var(--ink)'} stroke="var(--halo)" strokeWidth={2 * unit} />
+            <rect className="hit-tag" x={x - 20 * unit} y={y - 20 * unit} width={40 * unit} height={40 * unit} />
+            <text x={x} y={y - 15 * unit} fontSize={16 * unit} fontWeight={600} textAnchor="middle" fill="var(--ink)" stroke="var(--halo)" strokeWidth={5 * unit} paintOrder="stroke">
+              {name}
+              {mirrored ? ' ?' : ''}
+            </text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+} // prettier-ignore
+
+/** What the tapes say of themselves, in a sentence or two. */
+export function networkSentence(found: Adjustment, nameOf: (id: string) => string): string {
+  const { redundancy, sigma0, suspect, tapes, points } = found;
+  const count = `${tapes.length} ${tapes.length === 1 ? 'tape' : 'tapes'} for ${points.length} points`;
+  if (suspect) return `${count}: the tape from ${nameOf(suspect.from)} to ${nameOf(suspect.to)} is most likely misread. Take it again.`; // prettier-ignore
+  if (redundancy === 0)
+    return `${count}, not one to spare: if one is wrong, nothing here would show it. Measure one more.`;
+  const odd = tapes.some(({ normalised }) => (normalised ?? 0) > SUSPECT_ABOVE);
+  if (odd) return `${count}: they do not agree. One can be wrong, and we could not tell which: take them again, or measure one more.`; // prettier-ignore
+  const said = sigma0! > 2 ? 'They agree less well than they are said to be good' : 'They agree as well as they are said to be good'; // prettier-ignore
+  return `${count}. ${said}.`;
+}
+
+export const PictureFrame = ({ children }: { children: React.ReactNode }) => (
+  <Box sx={{ height: { xs: 320, md: 470 }, bgcolor: 'var(--bench-top)', border: '1.5px solid var(--rule)' }}>{children}</Box>
+); // prettier-ignore

@@ -1,0 +1,234 @@
+import Close from '@mui/icons-material/Close';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import IconButton from '@mui/material/IconButton';
+import LinearProgress from '@mui/material/LinearProgress';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { cut } from '#core/card/cut';
+import { inDegrees } from '#core/survey/kinds';
+import { changesBetween, hasMoved, readIn } from '#core/survey/moved';
+import type { Measure, Reading, Round, Surveyed } from '#core/survey/references';
+import { AngleField } from '../forms/AngleField';
+import { LengthField } from '../forms/LengthField';
+import { useDraft } from '../forms/useDraft';
+import { usePost } from '../forms/usePost';
+import { Told } from '../frame/Told';
+import { usePreferences } from '../frame/preferences';
+import { changeSaid, readingSaid } from './surveyWords';
+import { useSurvey } from './useSurvey';
+
+type Readings = Record<string, Reading | null>;
+
+/** So long after the last figure what was read is sent, ms; and so long until the server is tried again. */
+const [SEND_AFTER_MS, RETRY_MS] = [400, 4000];
+
+/**
+ * What is read in a round, as it stands with what waits in this browser: sent by itself, kept while the server is away and
+ * when the page is closed. What another page has read meanwhile is told.
+ */
+function useRoundReadings(round: Surveyed<Round>) {
+  const { job, took } = useSurvey();
+  const [told, setTold] = useState<Readings>();
+  const takeOver = useCallback(
+    ({ now, ...answer }: { now?: Readings; survey?: Surveyed[] }) => {
+      if (now) setTold(now);
+      took(answer);
+    },
+    [took],
+  );
+  const { ask, refusal, state } = usePost(`/jobs/${job}/survey`, takeOver);
+  const { draft, since, kept, set, drop } = useDraft<Readings>(`round ${job} ${round.id}`, round.readings, told);
+  // Only what was touched goes: what others read meanwhile is theirs.
+  const changed = useMemo(
+    () => Object.keys(draft).filter((id) => JSON.stringify(draft[id]) !== JSON.stringify(since[id])),
+    [draft, since],
+  );
+  const send = useCallback(() => {
+    const only = (all: Readings) => Object.fromEntries(changed.map((id) => [id, all[id] ?? null]));
+    return ask({ intent: 'read', id: round.id, since: only(since), mine: only(draft) }).then((answer) => {
+      if (answer === 'taken') drop(only(draft));
+    });
+  }, [ask, changed, draft, drop, round.id, since]);
+  const said = JSON.stringify(changed.map((id) => draft[id]));
+  useEffect(() => {
+    if (!kept || refusal || state === 'busy') return;
+    if (changed.length === 0) return drop();
+    const sending = setTimeout(() => void send(), state === 'failed' ? RETRY_MS : SEND_AFTER_MS);
+    return () => clearTimeout(sending);
+    // Sent anew when there is anything new to send, not when the same is made again.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [said, kept, refusal, state]);
+  return { draft, set, kept, refusal, state, drop, send };
+}
+
+/** Reading a round with one hand: one figure after another, Enter goes on; what differs from before is shown at once. */
+export function RoundReader({
+  round,
+  start,
+  onClose,
+}: {
+  round: Surveyed<Round>;
+  /** The measure to begin with. */
+  start: string | null;
+  onClose: () => void;
+}) {
+  const { measures, rounds } = useSurvey();
+  const { draft, set, kept, refusal, state, drop, send } = useRoundReadings(round);
+  const [at, setAt] = useState(() => {
+    const wanted = measures.findIndex((m) => m.id === start);
+    const open = measures.findIndex((m) => (round.readings[m.id]?.value ?? null) === null);
+    return Math.max(0, wanted >= 0 ? wanted : open);
+  });
+  const measure = measures[at];
+  const read = measures.filter((m) => (draft[m.id]?.value ?? null) !== null).length;
+  const go = (to: number) => setAt(Math.min(measures.length, Math.max(0, to)));
+  return (
+    <Dialog open fullScreen onClose={onClose} aria-label={`Reading: ${round.name}`} slotProps={{ paper: { sx: { bgcolor: 'var(--paper)', backgroundImage: 'none' } } }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 2, minHeight: 50, bgcolor: 'var(--panel)', borderBottom: '1.5px solid var(--rule)' }}>
+        <Typography variant="h2" sx={{ flex: 1 }}>
+          {round.name}
+        </Typography>
+        <span className="figure">
+          {read}/{measures.length}
+        </span>
+        <IconButton aria-label="Done reading" onClick={onClose}>
+          <Close />
+        </IconButton>
+      </Box>
+      <LinearProgress variant="determinate" value={measures.length ? (100 * read) / measures.length : 0} aria-label="How many are read" />
+      <Box sx={{ p: 2, maxWidth: 560, width: '100%', mx: 'auto', display: 'grid', gap: 2 }}>
+        {measure ? (
+          <OneReading
+            key={measure.id}
+            measure={measure}
+            reading={draft[measure.id] ?? null}
+            first={rounds.find((other) => other.id !== round.id && readIn(other, measure) !== null) ?? null}
+            round={round}
+            onRead={(reading) => set({ [measure.id]: reading })}
+            onNext={() => go(at + 1)}
+          />
+        ) : (
+          <Box sx={{ py: 3, textAlign: 'center' }}>
+            <Typography variant="h1" component="div">
+              {read} of {measures.length} read
+            </Typography>
+            <Typography sx={{ mt: 1 }}>
+              {read < measures.length ? 'Those that were skipped can be read any time.' : 'That is the whole round.'}
+            </Typography>
+            <Button variant="contained" sx={{ mt: 2 }} onClick={onClose}>
+              See what moved
+            </Button>
+          </Box>
+        )}
+        <Box sx={{ display: 'flex', gap: 1 }}>
+          <Button variant="outlined" color="inherit" disabled={at === 0} onClick={() => go(at - 1)} sx={{ flex: 1 }}>
+            Back
+          </Button>
+          {measure && (
+            <Button variant="outlined" color="inherit" onClick={() => go(at + 1)} sx={{ flex: 1 }}>
+              {(draft[measure.id]?.value ?? null) === null ? 'Skip' : 'Next'}
+            </Button>
+          )}
+        </Box>
+        {refusal ? (
+          <Told>
+            {refusal.message}{' '}
+            <Button size="small" onClick={() => void send()}>
+              Keep what I read
+            </Button>
+            <Button size="small" color="inherit" onClick={() => drop()}>
+              Take what is there
+            </Button>
+          </Told>
+        ) : (
+          <Box role="status" sx={{ color: 'var(--pencil)', minHeight: 24 }}>
+            {!kept ? (read > 0 ? 'All is saved.' : '') : state === 'failed' ? 'The server does not answer: what you read is kept in this browser and goes up later.' : 'Saving …'}
+          </Box>
+        )}
+      </Box>
+    </Dialog>
+  );
+} // prettier-ignore
+
+function OneReading({
+  measure,
+  reading,
+  first,
+  round,
+  onRead,
+  onNext,
+}: {
+  measure: Surveyed<Measure>;
+  reading: Reading | null;
+  first: Surveyed<Round> | null;
+  round: Surveyed<Round>;
+  onRead: (reading: Reading | null) => void;
+  onNext: () => void;
+}) {
+  const { points } = useSurvey();
+  const { show } = usePreferences();
+  const [noting, setNoting] = useState((reading?.note ?? '') !== '');
+  const box = useRef<HTMLDivElement>(null);
+  const value = reading?.value ?? null;
+  const note = reading?.note ?? '';
+  const say = (next: { value: number | null; note: string }) =>
+    onRead(next.value === null && next.note === '' ? null : next);
+  const change =
+    first && value !== null
+      ? changesBetween([measure], first, { ...round, readings: { [measure.id]: { value, note } } })[0]
+      : undefined;
+  const moved = change && hasMoved(change);
+  const ends = [measure.from, measure.to].map((id) => points.find((point) => point.id === id));
+  useEffect(() => box.current?.querySelector('input')?.focus(), []);
+  return (
+    <>
+      <Box>
+        <Typography variant="h1" component="h2">
+          {measure.name}
+        </Typography>
+        {ends.map(
+          (end, i) =>
+            end && (
+              <Box key={i}>
+                {i === 0 ? 'From' : 'to'} <b>{end.name}</b>
+                {end.where && <span style={{ color: 'var(--pencil)' }}> · {end.where}</span>}
+              </Box>
+            ),
+        )}
+        {measure.where && <Box sx={{ color: 'var(--pencil)' }}>{measure.where}</Box>}
+      </Box>
+      <Box ref={box}>
+        {inDegrees(measure.of) ? (
+          <AngleField label="Reads" angleDeg={value ?? 0} min={-90} max={90} wrong="Degrees, from −90 to 90." onChange={(deg) => say({ value: deg, note })} />
+        ) : (
+          <LengthField label="Reads" big mm={value} empty="not read yet" onChange={(mm) => say({ value: mm, note })} onEnter={onNext} />
+        )}
+      </Box>
+      <Box aria-live="polite" sx={{ minHeight: 56, p: 1, bgcolor: moved ? 'var(--torch-ground)' : 'var(--chalk)', borderLeft: `5px solid ${moved ? 'var(--torch)' : 'var(--rule)'}` }}>
+        {!first ? (
+          'Not read in any other round.'
+        ) : (
+          <>
+            “{first.name}” <span className="figure">{readingSaid(measure, readIn(first, measure)!, show)}</span>
+            {change && (
+              <Box>
+                <b className="figure">{changeSaid(measure, change.by, show)}</b>{' '}
+                {moved ? (change.shown ? 'moved: more than the readings can be out' : 'over the tolerance') : 'no more than the readings can be out'}
+              </Box>
+            )}
+          </>
+        )}
+      </Box>
+      {noting ? (
+        <TextField label="Note" value={note} multiline onChange={(event) => say({ value, note: cut(event.target.value, 400) })} />
+      ) : (
+        <Button color="inherit" sx={{ justifySelf: 'start' }} onClick={() => setNoting(true)}>
+          Add a note
+        </Button>
+      )}
+    </>
+  );
+} // prettier-ignore

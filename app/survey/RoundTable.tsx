@@ -1,0 +1,94 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { Fragment } from 'react';
+import { changesBetween, hasMoved, readIn } from '#core/survey/moved';
+import { Moment } from '../frame/Moment';
+import { usePreferences } from '../frame/preferences';
+import { changeSaid, readingSaid } from './surveyWords';
+import { useSurvey } from './useSurvey';
+
+/** Every measure over the rounds: what was read, and under it by how much it differs from the first that was read of it. */
+export function RoundTable({
+  shown,
+  onShow,
+  onRead,
+  onPick,
+}: {
+  shown: string | null;
+  onShow: (round: string) => void;
+  onRead: (round: string, measure?: string) => void;
+  onPick: (measure: string) => void;
+}) {
+  const { measures, rounds } = useSurvey();
+  const { show } = usePreferences();
+  const cell = { p: 1, borderBottom: '1px solid var(--rule)', textAlign: 'right', whiteSpace: 'nowrap' } as const;
+  return (
+    <Box sx={{ overflowX: 'auto' }}>
+      <Box component="table" aria-label="Measures over the rounds" sx={{ borderCollapse: 'collapse', width: '100%' }}>
+        <thead>
+          <tr>
+            <Box component="th" scope="col" sx={{ ...cell, textAlign: 'left', position: 'sticky', left: 0, bgcolor: 'var(--paper)' }}>
+              Measure
+            </Box>
+            {rounds.map(({ id, name, at, readings }) => (
+              <Box component="th" scope="col" key={id} sx={{ ...cell, verticalAlign: 'bottom', fontWeight: 400, borderBottom: id === shown ? '4px solid var(--torch)' : cell.borderBottom }}>
+                <Button size="small" color="inherit" aria-pressed={id === shown} onClick={() => onShow(id)} sx={{ fontSize: '1.05rem', px: 1 }}>
+                  {name}
+                </Button>
+                <Box sx={{ color: 'var(--pencil)', fontSize: '0.85rem', px: 1 }}>
+                  <Moment at={at} />
+                  <br />
+                  <span className="figure">
+                    {measures.filter((measure) => (readings[measure.id]?.value ?? null) !== null).length}
+                  </span>{' '}
+                  of <span className="figure">{measures.length}</span> read
+                </Box>
+                <Button size="small" variant="outlined" color="inherit" onClick={() => onRead(id)} sx={{ mt: 0.5 }}>
+                  Read
+                </Button>
+              </Box>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {measures.map((measure) => {
+            const first = rounds.find((round) => readIn(round, measure) !== null);
+            return (
+              <tr key={measure.id}>
+                <Box component="th" scope="row" sx={{ ...cell, textAlign: 'left', fontWeight: 400, position: 'sticky', left: 0, bgcolor: 'var(--paper)' }}>
+                  <Button size="small" color="inherit" onClick={() => onPick(measure.id)} sx={{ textAlign: 'left', justifyContent: 'flex-start', whiteSpace: 'normal' }}>
+                    {measure.name}
+                  </Button>
+                </Box>
+                {rounds.map((round) => {
+                  const value = readIn(round, measure);
+                  const change = first && round !== first ? changesBetween([measure], first, round)[0] : undefined;
+                  const moved = change && hasMoved(change);
+                  const note = round.readings[measure.id]?.note;
+                  return (
+                    <Box component="td" key={round.id} sx={{ ...cell, bgcolor: moved ? 'var(--torch-ground)' : undefined, cursor: 'pointer' }} onClick={() => onRead(round.id, measure.id)}>
+                      {value === null ? (
+                        <span style={{ color: 'var(--pencil)' }}>–</span>
+                      ) : (
+                        <Fragment>
+                          <span className="figure">{readingSaid(measure, value, show)}</span>
+                          {note ? ' ✎' : ''}
+                          {change && (
+                            <Box className="figure" sx={{ fontSize: '0.85rem', color: moved ? 'var(--torch)' : 'var(--pencil)', fontWeight: moved ? 700 : 400 }}>
+                              {moved ? '⚠ moved ' : ''}
+                              {changeSaid(measure, change.by, show)}
+                            </Box>
+                          )}
+                        </Fragment>
+                      )}
+                    </Box>
+                  );
+                })}
+              </tr>
+            );
+          })}
+        </tbody>
+      </Box>
+    </Box>
+  );
+} // prettier-ignore

@@ -1,0 +1,199 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { useMemo, useState } from 'react';
+import { data } from 'react-router';
+import { movedSoFar } from '#core/survey/moved';
+import type { Round } from '#core/survey/references';
+import { networkOfRound } from '#core/survey/roundNetwork';
+import { JobLine } from '../frame/JobLine';
+import { Told } from '../frame/Told';
+import { usePreferences } from '../frame/preferences';
+import { Pictures } from '../pictures/Pictures';
+import { jobById } from '../records/jobs.server';
+import { idOr404 } from '../records/parse.server';
+import type { Picture } from '../records/pictures.server';
+import { picturesOf } from '../records/pictures.server';
+import { surveyOf } from '../records/survey.server';
+import { viewerIn } from '../records/viewer.server';
+import type { Route } from './+types/references';
+import { NetworkPicture, PictureFrame, networkSentence } from './NetworkPicture';
+import { RoundReader } from './RoundReader';
+import { RoundTable } from './RoundTable';
+import { MeasureForm, NEW_MEASURE, NEW_POINT, PointForm, RoundForm } from './SurveyForms';
+import { STAGE_WORDS, movedSentence } from './surveyWords';
+import { SurveyContext, useSurvey, useSurveyOf } from './useSurvey';
+
+export async function loader({ params, context }: Route.LoaderArgs) {
+  const viewer = context.get(viewerIn);
+  const job = await jobById(viewer, idOr404(params.jobId));
+  if (!job) throw data(null, { status: 404 });
+  const [survey, pictures] = await Promise.all([surveyOf(viewer, job.id), picturesOf(viewer, { job: job.id, piece: null })]); // prettier-ignore
+  return { job: { id: job.id, name: job.name }, survey, pictures };
+}
+
+export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `References · ${loaderData?.job.name ?? 'Job'} · Patrone` }]; // prettier-ignore
+
+/** The references of a whole vehicle: where its points are, what was measured round after round, and what moved. */
+export default function ReferencesPage({ loaderData }: Route.ComponentProps) {
+  const survey = useSurveyOf(loaderData.job.id, loaderData.survey);
+  return (
+    <SurveyContext.Provider value={survey}>
+      <Typography variant="h1" sx={{ mb: 1 }}>
+        {loaderData.job.name}
+      </Typography>
+      <JobLine job={loaderData.job.id} />
+      <References pictures={loaderData.pictures} />
+    </SurveyContext.Provider>
+  );
+}
+
+/** What is open in the drawer: something by its kind and id, null for a new one. */
+type Open = { kind: 'point' | 'measure' | 'round'; id: string | null } | null;
+
+function References({ pictures }: { pictures: Picture[] }) {
+  const { points, measures, rounds, post } = useSurvey();
+  const { show } = usePreferences();
+  const [open, setOpen] = useState<Open>(null);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [space, setSpace] = useState(false);
+  const [reading, setReading] = useState<{ round: string; measure: string | null } | null>(null);
+  const round = rounds.find(({ id }) => id === chosen) ?? rounds[rounds.length - 1];
+  const network = useMemo(
+    () => (round ? networkOfRound(points, measures, round, space ? 3 : 2) : null),
+    [points, measures, round, space],
+  );
+  const moved = useMemo(() => movedSoFar(measures, rounds), [measures, rounds]);
+  const nameOf = (id: string) => points.find((point) => point.id === id)?.name ?? id;
+  const readNow = rounds.find(({ id }) => id === reading?.round);
+  const distances = measures.filter(({ of }) => of === 'distance').length;
+  return (
+    <>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { md: '1fr 340px' }, gap: 2.5, mb: 3 }}>
+        <Box sx={{ minWidth: 0 }}>
+          <PictureFrame>
+            {network?.found ? (
+              <NetworkPicture found={network.found} picked={open?.kind === 'point' ? open.id : null} onPick={(id) => setOpen(id ? { kind: 'point', id } : null)} />
+            ) : (
+              <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', p: 3, textAlign: 'center', color: 'var(--card-pencil)' }}>
+                {nextStep(points.length, distances, rounds.length)}
+              </Box>
+            )}
+          </PictureFrame>
+          <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', flexWrap: 'wrap', mt: 1 }}>
+            <ToggleButtonGroup exclusive size="small" value={space ? 3 : 2} onChange={(_, next: number | null) => next && setSpace(next === 3)} aria-label="In the plane or in space">
+              <ToggleButton value={2}>Plane</ToggleButton>
+              <ToggleButton value={3}>Space</ToggleButton>
+            </ToggleButtonGroup>
+            <Box role="status" aria-label="What the tapes say" sx={{ flex: 1, minWidth: 220 }}>
+              {network?.found && networkSentence(network.found, nameOf)}
+              {network && network.loose.length > 0 && ` Not placed: ${network.loose.map(nameOf).join(', ')}. Measure from there to one or two more points.`}
+              {network?.found?.points.some((point) => point.mirrored) && ' Those with a question mark could as well lie on the other side: one more tape settles it.'}
+              {network?.found && <span style={{ color: 'var(--pencil)' }}> Ellipses are drawn 20 times as large as they are.</span>}
+            </Box>
+          </Box>
+        </Box>
+        <Box component="aside" aria-label="Drawer" sx={{ bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', p: 2, alignSelf: 'start', display: 'grid', gap: 2 }}>
+          {post.problem && <Told>{post.problem}</Told>}
+          <Drawer open={open} setOpen={setOpen} pictures={pictures} />
+        </Box>
+      </Box>
+      {moved.length > 0 && (
+        <Box component="section" aria-label="What moved" sx={{ mb: 2.5 }}>
+          <Typography variant="h2" gutterBottom>
+            What moved
+          </Typography>
+          <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
+            {moved.slice(0, 8).map((change) => (
+              <li key={change.measure.id}>{movedSentence(change, show)}</li>
+            ))}
+            {moved.length > 8 && <li>and {moved.length - 8} more</li>}
+          </Box>
+        </Box>
+      )}
+      <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap', mb: 1 }}>
+        <Typography variant="h2" sx={{ flex: 1 }}>
+          Measures and rounds
+        </Typography>
+        <Button variant="outlined" color="inherit" onClick={() => setOpen({ kind: 'measure', id: null })}>
+          New measure
+        </Button>
+        <Button variant={measures.length > 0 ? 'contained' : 'outlined'} color={measures.length > 0 ? 'primary' : 'inherit'} disabled={measures.length === 0} onClick={() => setOpen({ kind: 'round', id: null })}>
+          New round
+        </Button>
+      </Box>
+      {measures.length > 0 && (
+        <RoundTable
+          shown={round?.id ?? null}
+          onShow={setChosen}
+          onRead={(id, measure) => setReading({ round: id, measure: measure ?? null })}
+          onPick={(id) => setOpen({ kind: 'measure', id })}
+        />
+      )}
+      {readNow && <RoundReader key={readNow.id} round={readNow} start={reading!.measure} onClose={() => setReading(null)} />}
+    </>
+  );
+} // prettier-ignore
+
+/** What to do next where there is nothing to draw yet. */
+function nextStep(points: number, distances: number, rounds: number): string {
+  if (points < 3) return 'Name the points that will still be there after the cutting: bolt centres, holes, joints. Three at the least, more than seems needed.'; // prettier-ignore
+  if (distances < 3) return 'Say which distances are taped between them. Diagonals tell most.';
+  if (rounds === 0) return 'Begin the first round, “As found”, and read them one after the other.';
+  return 'Read this round: three distances between three points at the least.';
+}
+
+function Drawer({ open, setOpen, pictures }: { open: Open; setOpen: (open: Open) => void; pictures: Picture[] }) {
+  const { job, points, measures, rounds } = useSurvey();
+  const [newer, setNewer] = useState({ than: pictures, pictures });
+  const took = useMemo(() => (now: Picture[]) => setNewer({ than: pictures, pictures: now }), [pictures]);
+  const all = newer.than === pictures ? newer.pictures : pictures;
+  const on = useMemo(() => ({ job, piece: null, owner: 'survey' as const, of: open?.id ?? '' }), [job, open?.id]);
+  const close = () => setOpen(null);
+  if (open?.kind === 'measure') {
+    const measure = measures.find(({ id }) => id === open.id);
+    return <MeasureForm key={open.id} id={measure ? open.id : null} initial={measure ?? NEW_MEASURE} onDone={close} />;
+  }
+  if (open?.kind === 'round') {
+    const next = (['found', 'braced', 'cut', 'tacked', 'welded', 'other'] as const)[Math.min(rounds.length, 5)]!;
+    const fresh: Round = { kind: 'round', stage: next, name: STAGE_WORDS[next], at: new Date().toISOString(), readings: {}, putAway: false }; // prettier-ignore
+    const round = rounds.find(({ id }) => id === open.id);
+    return <RoundForm key={open.id} id={round ? open.id : null} initial={round ?? fresh} onDone={close} />;
+  }
+  if (open) {
+    const point = points.find(({ id }) => id === open.id);
+    return (
+      <>
+        <PointForm key={open.id} id={point ? open.id : null} initial={point ?? NEW_POINT} onDone={close} />
+        {point && <Pictures on={on} all={all} took={took} title={`Pictures of ${point.name}`} small />}
+      </>
+    );
+  }
+  return (
+    <Box component="section" aria-label="Points">
+      <Box sx={{ display: 'flex', alignItems: 'center', mb: 1 }}>
+        <Typography variant="h2" sx={{ flex: 1 }}>
+          Points
+        </Typography>
+        <Button variant={points.length < 3 ? 'contained' : 'outlined'} color={points.length < 3 ? 'primary' : 'inherit'} onClick={() => setOpen({ kind: 'point', id: null })}>
+          New point
+        </Button>
+      </Box>
+      {points.length === 0 && <Typography sx={{ color: 'var(--pencil)' }}>None named yet.</Typography>}
+      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {points.map((point) => (
+          <li key={point.id}>
+            <Button color="inherit" fullWidth onClick={() => setOpen({ kind: 'point', id: point.id })} sx={{ justifyContent: 'flex-start', textAlign: 'left', display: 'block', py: 0.8 }}>
+              {point.name}
+              <Box component="span" sx={{ display: 'block', color: 'var(--pencil)', fontSize: '0.88rem', fontFamily: 'Barlow, sans-serif', fontWeight: 400 }}>
+                {point.where}
+              </Box>
+            </Button>
+          </li>
+        ))}
+      </Box>
+    </Box>
+  );
+} // prettier-ignore

@@ -1,0 +1,66 @@
+import { createContext, useCallback, useContext, useMemo, useState } from 'react';
+import type { Measure, ReferencePlace, Round, SurveyBody, Surveyed } from '#core/survey/references';
+import type { Post } from '../forms/usePost';
+import { usePost } from '../forms/usePost';
+
+export type Survey = {
+  job: string;
+  all: readonly Surveyed[];
+  points: Surveyed<ReferencePlace>[];
+  measures: Surveyed<Measure>[];
+  rounds: Surveyed<Round>[];
+  took: (answer: { survey?: Surveyed[] }) => void;
+  post: Post;
+  /** Writes something new down; its id once the server has it, null where it was not taken. */
+  add: (body: SurveyBody) => Promise<string | null>;
+  /** Changes some of what is said of a thing. */
+  change: (id: string, since: object, mine: object) => Promise<boolean>;
+};
+
+const inHand = <K extends SurveyBody['kind']>(all: readonly Surveyed[], kind: K) =>
+  all.filter((one) => one.kind === kind && !one.putAway) as Surveyed<Extract<SurveyBody, { kind: K }>>[];
+
+/** What is surveyed of a job: as loaded, and since then as the server answered. */
+export function useSurveyOf(job: string, loaded: readonly Surveyed[]): Survey {
+  const [newer, setNewer] = useState({ than: loaded, survey: loaded });
+  const all = newer.than === loaded ? newer.survey : loaded;
+  const took = useCallback(
+    ({ survey }: { survey?: Surveyed[] }) => survey && setNewer({ than: loaded, survey }),
+    [loaded],
+  );
+  const post = usePost(`/jobs/${job}/survey`, took);
+  const { send } = post;
+  const add = useCallback(
+    async (body: SurveyBody) => {
+      const id = crypto.randomUUID().slice(0, 8);
+      return (await send({ intent: 'new', id, body })) ? id : null;
+    },
+    [send],
+  );
+  const change = useCallback(
+    (id: string, since: object, mine: object) => send({ intent: 'change', id, since, mine }),
+    [send],
+  );
+  return useMemo(
+    () => ({
+      job,
+      all,
+      points: inHand(all, 'point'),
+      measures: inHand(all, 'measure'),
+      rounds: inHand(all, 'round').sort((a, b) => a.at.localeCompare(b.at)),
+      took,
+      post,
+      add,
+      change,
+    }),
+    [job, all, took, post, add, change],
+  );
+}
+
+export const SurveyContext = createContext<Survey | null>(null);
+
+export function useSurvey(): Survey {
+  const survey = useContext(SurveyContext);
+  if (!survey) throw new Error('useSurvey outside a survey');
+  return survey;
+}
