@@ -19,9 +19,13 @@ function folder(): string {
 }
 
 async function started(data: string): Promise<() => Promise<void>> {
-  const child = spawn(PATRONE, ['start'], { env: envFor(data), detached: true, stdio: 'ignore' });
-  const ended = new Promise<void>((done) => child.once('exit', () => done()));
-  for (let i = 0; i < 200 && !(await ask(`${AT}/health`)); i++) await rest(200);
+  const child = spawn(PATRONE, ['start'], { env: envFor(data), detached: true, stdio: ['ignore', 'ignore', 'pipe'] });
+  let said = '';
+  child.stderr.on('data', (chunk) => (said += String(chunk)));
+  let over = false;
+  const ended = new Promise<void>((done) => child.once('exit', () => done())).then(() => void (over = true));
+  for (let i = 0; i < 300 && !over && !(await ask(`${AT}/health`)); i++) await rest(200);
+  if (over) throw new Error(`It did not start: ${said.trim()}`);
   return async () => {
     process.kill(-child.pid!, 'SIGINT');
     await ended;

@@ -276,7 +276,8 @@ export async function putHistory<K extends DocumentKind>(
     body: doc,
   }));
   await inLots(rows, (lot) => tx.insert(documents).values(lot));
-  if (current > 0) await takeUp(tx, piece, kind, current);
+  // All of it may be undone, and can be done again.
+  if (versions.length > 0) await takeUp(tx, piece, kind, current);
 }
 
 /** Gives a piece that is new the document of another as its first version. */

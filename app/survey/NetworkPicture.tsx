@@ -42,7 +42,7 @@ export function NetworkPicture({
         return (
           <g key={i}>
             <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke={wrong ? 'var(--torch)' : 'var(--layout)'} strokeWidth={(wrong ? 4 : 1.8) * unit} strokeDasharray={normalised === null ? `${9 * unit} ${6 * unit}` : undefined} />
-            {(wrong || doubtful || Math.abs(residualMm) > 0.05) && (
+            {(wrong || doubtful) && (
               <text x={x} y={y} fontSize={(wrong ? 15 : 12) * unit} fontWeight={wrong ? 700 : 500} textAnchor="middle" dominantBaseline="middle" fill={wrong ? 'var(--torch)' : 'var(--ink)'} stroke="var(--halo)" strokeWidth={4 * unit} paintOrder="stroke" className="figure">
                 {residualMm > 0 ? '+' : ''}
                 {show(residualMm)}
