@@ -2,13 +2,24 @@ import type { SurveyBody, SurveyedFile } from '#core/survey/references';
 
 /** Where the points of the van's right side stand, mm: along it and up; measured with a tape, give or take. */
 const PLACES = {
-  A: { name: 'Door hinge, upper bolt', at: [0, 0], where: 'Front pillar, in the centre of the bolt' },
-  B: { name: 'Door hinge, lower bolt', at: [12, -905], where: 'Front pillar' },
-  C: { name: 'Striker bolt', at: [812, -410], where: 'Door shut pillar' },
-  D: { name: 'Sill drain hole', at: [1395, -1010], where: 'Front edge of the hole behind the step' },
-  E: { name: 'Arch bolt, front', at: [1650, -540], where: 'Inside the wheel arch' },
-  F: { name: 'Roof rail joint', at: [1010, 420], where: 'Where the two mouldings meet' },
+  A: {
+    short: 'upper hinge',
+    name: 'Door hinge, upper bolt',
+    at: [0, 0],
+    where: 'Front pillar, in the centre of the bolt',
+  },
+  B: { short: 'lower hinge', name: 'Door hinge, lower bolt', at: [12, -905], where: 'Front pillar' },
+  C: { short: 'striker', name: 'Striker bolt', at: [812, -410], where: 'Door shut pillar' },
+  D: {
+    short: 'sill drain',
+    name: 'Sill drain hole',
+    at: [1395, -1010],
+    where: 'Front edge of the hole behind the step',
+  },
+  E: { short: 'arch bolt', name: 'Arch bolt, front', at: [1650, -540], where: 'Inside the wheel arch' },
+  F: { short: 'roof rail', name: 'Roof rail joint', at: [1010, 420], where: 'Where the two mouldings meet' },
 } as const;
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 type Name = keyof typeof PLACES;
 const TAPES: [Name, Name][] = [['A', 'B'], ['A', 'C'], ['B', 'C'], ['B', 'D'], ['C', 'D'], ['C', 'E'], ['D', 'E'], ['A', 'F'], ['C', 'F'], ['E', 'F'], ['A', 'D'], ['B', 'F'], ['A', 'E']]; // prettier-ignore
 
@@ -45,7 +56,7 @@ export function demoSurvey(): SurveyedFile[] {
     return put(`p${id}`, { kind: 'point', name, where, side: 'right', partner: null, putAway: false });
   });
   const measures = TAPES.map(([a, b], k) =>
-    put(`m${k}`, { kind: 'measure', of: 'distance', name: `${a} to ${b}`, from: `p${a}`, to: `p${b}`, where: '', u: 1, tolerance: null, putAway: false }),
+    put(`m${k}`, { kind: 'measure', of: 'distance', name: capital(`${PLACES[a].short} to ${PLACES[b].short}`), from: `p${a}`, to: `p${b}`, where: '', u: 1, tolerance: null, putAway: false }),
   ); // prettier-ignore
   const gap = put('g1', { kind: 'measure', of: 'gap', name: 'Door gap, rear, middle', from: null, to: null, where: 'Half way down the rear edge of the door', u: 0.5, tolerance: 1, putAway: false }); // prettier-ignore
   const rounds = ROUNDS.map(({ stage, name, at: when }, round) => {

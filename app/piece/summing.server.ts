@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import type { Remembered } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
 import { keepSummary, piecesToSumUp } from '../records/summaries.server';
+import { troubleIn } from '../records/trouble.server';
 import { Viewer } from '../records/viewer.server';
 import { TookTooLong, WORKER_PROGRAM, inWorker } from '../workers/pool.server';
 import { task } from '../workers/task';
@@ -74,7 +75,7 @@ export async function summed(
     return new Map([...known, ...(await summedNow(unknown, madeBy))]);
   } catch (error) {
     // A list without its pictures is still a list.
-    console.error('Pieces could not be summed up', error);
+    console.error('Pieces could not be summed up:', troubleIn(error)?.message ?? error);
     return known;
   }
 }
@@ -86,7 +87,7 @@ let behind: ReturnType<typeof setTimeout> | null = null;
 export function sumUpSoon(): void {
   behind ??= setTimeout(() => {
     void sumUpAll()
-      .catch((error: unknown) => console.error('Pieces could not be summed up', error))
+      .catch((error: unknown) => console.error('Pieces could not be summed up:', troubleIn(error)?.message ?? error))
       .finally(() => (behind = null));
   }, REST_MS).unref();
 }

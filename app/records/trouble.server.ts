@@ -32,19 +32,19 @@ const CODES: Record<string, Trouble> = {
   EPIPE: AWAY,
 };
 
+/** What the driver says, without a code, of a database that is away. */
+const AWAY_SAID =
+  /^Connection terminated|^timeout exceeded when trying to connect|^Client has encountered a connection error|^connect ECONN/;
+
 /** What stood in the way, where it was the disk or the database; the query builder wraps what the driver said. */
 export function troubleIn(error: unknown): Trouble | null {
-  if (!(error instanceof Error)) return null;
-  const { code } = error as { code?: unknown };
+  // From a worker what it threw comes as plain data.
+  if (typeof error !== 'object' || error === null) return null;
+  const { code, message, cause } = error as { code?: unknown; message?: unknown; cause?: unknown };
   if (typeof code === 'string' && CODES[code]) return CODES[code];
-  if (
-    /^Connection terminated|^timeout exceeded when trying to connect|^Client has encountered a connection error/.test(
-      error.message,
-    )
-  )
-    return AWAY;
+  if (AWAY_SAID.test(String(message))) return AWAY;
   if (error instanceof AggregateError) return troubleIn(error.errors[0]);
-  return troubleIn(error.cause);
+  return troubleIn(cause);
 }
 
 /** What stood in the way of the request that is being answered. */

@@ -8,23 +8,45 @@ import { useSurvey } from './useSurvey';
 /** Drawn so many times as large as they are, or a millimetre on a shell of three metres would not be seen. */
 const ELLIPSES = 20;
 
+export type View = { turns: number; mirrored: boolean };
+
+/** Where a place is drawn: turned by quarters, y down. */
+function seen(x: number, y: number, turns: number, mirrored: boolean): readonly [number, number] {
+  let [u, v] = [mirrored ? -x : x, y];
+  for (let i = 0; i < turns % 4; i++) [u, v] = [-v, u];
+  return [u, -v];
+}
+
+export function usualView({ points }: Adjustment): View {
+  const span = (k: number) =>
+    Math.max(...points.map(({ at }) => at[k] ?? 0)) - Math.min(...points.map(({ at }) => at[k] ?? 0));
+  return { turns: span(1) > span(0) ? 3 : 0, mirrored: false };
+}
+
 /**
  * The points of a round as its tapes place them, true to scale, with how sure each is and by how much each tape is out. In
  * space it is looked at from the +z side.
  */
 export function NetworkPicture({
   found,
+  view,
   picked,
   onPick,
 }: {
   found: Adjustment;
+  /** Quarter turns to the left, and whether it is seen from behind; null: so that it lies on its long side. */
+  view: View | null;
   picked: string | null;
   onPick: (id: string | null) => void;
 }) {
   const { points } = useSurvey();
   const { show } = usePreferences();
   const names = new Map(points.map(({ id, name }) => [id, name]));
-  const places = useMemo(() => new Map(found.points.map(({ name, at }) => [name, [at[0]!, -(at[1] ?? 0)] as const])), [found]);
+  const places = useMemo(() => {
+    const { turns, mirrored } = view ?? usualView(found);
+    return new Map(found.points.map(({ name, at }) => [name, seen(at[0]!, at[1] ?? 0, turns, mirrored)] as const));
+  }, [found, view]);
+  const { turns, mirrored: behind } = view ?? usualView(found);
   const xs = [...places.values()].map(([x]) => x);
   const ys = [...places.values()].map(([, y]) => y);
   const size = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys), 1);
@@ -42,7 +64,7 @@ export function NetworkPicture({
         return (
           <g key={i}>
             <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke={wrong ? 'var(--torch)' : 'var(--layout)'} strokeWidth={(wrong ? 4 : 1.8) * unit} strokeDasharray={normalised === null ? `${9 * unit} ${6 * unit}` : undefined} />
-            {(wrong || doubtful) && (
+            {(wrong || doubtful || from === picked || to === picked) && (
               <text x={x} y={y} fontSize={(wrong ? 15 : 12) * unit} fontWeight={wrong ? 700 : 500} textAnchor="middle" dominantBaseline="middle" fill={wrong ? 'var(--torch)' : 'var(--ink)'} stroke="var(--halo)" strokeWidth={4 * unit} paintOrder="stroke" className="figure">
                 {residualMm > 0 ? '+' : ''}
                 {show(residualMm)}
@@ -62,7 +84,7 @@ export function NetworkPicture({
             onClick={(event) => { event.stopPropagation(); onPick(on ? null : id); }}
             onKeyDown={(event) => { if (event.key === 'Enter' || event.key === ' ') { event.preventDefault(); onPick(on ? null : id); } }}>
             {ellipse && ellipse.aMm > 0 && (
-              <ellipse cx={x} cy={y} rx={ellipse.aMm * ELLIPSES} ry={Math.max(ellipse.bMm * ELLIPSES, unit)} transform={`rotate(${-ellipse.angleDeg} ${x} ${y})`} fill="color-mix(in srgb, var(--layout) 16%, transparent)" stroke="var(--layout)" strokeWidth={unit} />
+              <ellipse cx={x} cy={y} rx={ellipse.aMm * ELLIPSES} ry={Math.max(ellipse.bMm * ELLIPSES, unit)} transform={`rotate(${-((behind ? 180 - ellipse.angleDeg : ellipse.angleDeg) + 90 * turns)} ${x} ${y})`} fill="color-mix(in srgb, var(--layout) 16%, transparent)" stroke="var(--layout)" strokeWidth={unit} />
             )}
             <circle cx={x} cy={y} r={(on ? 9 : 6.5) * unit} fill={on ? 'var(--torch)' : 'var(--ink)'} stroke="var(--halo)" strokeWidth={2 * unit} />
             <rect className="hit-tag" x={x - 20 * unit} y={y - 20 * unit} width={40 * unit} height={40 * unit} />

@@ -64,6 +64,21 @@ function useRoundReadings(round: Surveyed<Round>) {
   return { draft, set, kept, refusal, state, drop, send };
 }
 
+/** What waits of a round whose reader is closed goes up all the same; where it cannot, that is told. */
+export function RoundSender({ round }: { round: Surveyed<Round> }) {
+  const { kept, state, refusal } = useRoundReadings(round);
+  if (!kept || (state !== 'failed' && !refusal)) return null;
+  return (
+    <Box sx={{ mb: 2 }}>
+      <Told>
+        {refusal
+          ? `What was read in “${round.name}” differs from what another page read: open it with “Read” and settle which stands.`
+          : `What was read in “${round.name}” is kept in this browser and goes up when the server answers.`}
+      </Told>
+    </Box>
+  );
+}
+
 /** Reading a round with one hand: one figure after another, Enter goes on; what differs from before is shown at once. */
 export function RoundReader({
   round,
@@ -77,14 +92,14 @@ export function RoundReader({
 }) {
   const { measures, rounds } = useSurvey();
   const { draft, set, kept, refusal, state, drop, send } = useRoundReadings(round);
-  const [at, setAt] = useState(() => {
-    const wanted = measures.findIndex((m) => m.id === start);
-    const open = measures.findIndex((m) => (round.readings[m.id]?.value ?? null) === null);
-    return Math.max(0, wanted >= 0 ? wanted : open);
-  });
+  const isOpen = (m: { id: string }) => (draft[m.id]?.value ?? null) === null;
+  // Until a figure is read or another measure is gone to, the first that is not read: what waits here is known a moment later.
+  const [gone, setGone] = useState<number | null>(start === null ? null : measures.findIndex((m) => m.id === start));
+  const firstOpen = measures.findIndex(isOpen);
+  const at = gone ?? Math.max(0, firstOpen);
   const measure = measures[at];
   const read = measures.filter((m) => (draft[m.id]?.value ?? null) !== null).length;
-  const go = (to: number) => setAt(Math.min(measures.length, Math.max(0, to)));
+  const go = (to: number) => setGone(Math.min(measures.length, Math.max(0, to)));
   return (
     <Dialog open fullScreen onClose={onClose} aria-label={`Reading: ${round.name}`} slotProps={{ paper: { sx: { bgcolor: 'var(--paper)', backgroundImage: 'none' } } }}>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 2, minHeight: 50, bgcolor: 'var(--panel)', borderBottom: '1.5px solid var(--rule)' }}>
@@ -107,7 +122,10 @@ export function RoundReader({
             reading={draft[measure.id] ?? null}
             first={rounds.find((other) => other.id !== round.id && readIn(other, measure) !== null) ?? null}
             round={round}
-            onRead={(reading) => set({ [measure.id]: reading })}
+            onRead={(reading) => {
+              setGone(at);
+              set({ [measure.id]: reading });
+            }}
             onNext={() => go(at + 1)}
           />
         ) : (

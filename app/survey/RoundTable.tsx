@@ -56,7 +56,7 @@ export function RoundTable({
             return (
               <tr key={measure.id}>
                 <Box component="th" scope="row" sx={{ ...cell, textAlign: 'left', fontWeight: 400, position: 'sticky', left: 0, bgcolor: 'var(--paper)' }}>
-                  <Button size="small" color="inherit" onClick={() => onPick(measure.id)} sx={{ textAlign: 'left', justifyContent: 'flex-start', whiteSpace: 'normal' }}>
+                  <Button color="inherit" onClick={() => onPick(measure.id)} sx={{ textAlign: 'left', justifyContent: 'flex-start', whiteSpace: 'normal', fontSize: '1.02rem', pl: 0 }}>
                     {measure.name}
                   </Button>
                 </Box>

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useMemo, useState } from 'react';
+import { Suspense, lazy, useMemo, useState } from 'react';
 import { data } from 'react-router';
 import { movedSoFar } from '#core/survey/moved';
 import type { Round } from '#core/survey/references';
@@ -19,12 +19,16 @@ import { picturesOf } from '../records/pictures.server';
 import { surveyOf } from '../records/survey.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/references';
-import { NetworkPicture, PictureFrame, networkSentence } from './NetworkPicture';
-import { RoundReader } from './RoundReader';
+import type { View } from './NetworkPicture';
+import { NetworkPicture, PictureFrame, networkSentence, usualView } from './NetworkPicture';
+import { RoundReader, RoundSender } from './RoundReader';
 import { RoundTable } from './RoundTable';
 import { MeasureForm, NEW_MEASURE, NEW_POINT, PointForm, RoundForm } from './SurveyForms';
 import { STAGE_WORDS, movedSentence } from './surveyWords';
 import { SurveyContext, useSurvey, useSurveyOf } from './useSurvey';
+
+// The chart's library is large.
+const MovedChart = lazy(() => import('./MovedChart'));
 
 export async function loader({ params, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
@@ -59,6 +63,7 @@ function References({ pictures }: { pictures: Picture[] }) {
   const [open, setOpen] = useState<Open>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [space, setSpace] = useState(false);
+  const [view, setView] = useState<View | null>(null);
   const [reading, setReading] = useState<{ round: string; measure: string | null } | null>(null);
   const round = rounds.find(({ id }) => id === chosen) ?? rounds[rounds.length - 1];
   const network = useMemo(
@@ -68,6 +73,22 @@ function References({ pictures }: { pictures: Picture[] }) {
   const moved = useMemo(() => movedSoFar(measures, rounds), [measures, rounds]);
   const nameOf = (id: string) => points.find((point) => point.id === id)?.name ?? id;
   const readNow = rounds.find(({ id }) => id === reading?.round);
+  const turn = (by: View) => {
+    const now = view ?? usualView(network!.found!);
+    setView({ turns: (now.turns + by.turns) % 4, mirrored: now.mirrored !== by.mirrored });
+  };
+  // Of each round the tape that is most likely misread: what is said to have moved may be only that.
+  const misread = useMemo(
+    () =>
+      new Map(
+        rounds.map((one) => {
+          const suspect = networkOfRound(points, measures, one, space ? 3 : 2).found?.suspect;
+          const of = measures.find((m) => suspect && m.of === 'distance' && m.from === suspect.from && m.to === suspect.to);
+          return [one.id, of?.id ?? null] as const;
+        }),
+      ),
+    [points, measures, rounds, space],
+  );
   const distances = measures.filter(({ of }) => of === 'distance').length;
   return (
     <>
@@ -75,7 +96,7 @@ function References({ pictures }: { pictures: Picture[] }) {
         <Box sx={{ minWidth: 0 }}>
           <PictureFrame>
             {network?.found ? (
-              <NetworkPicture found={network.found} picked={open?.kind === 'point' ? open.id : null} onPick={(id) => setOpen(id ? { kind: 'point', id } : null)} />
+              <NetworkPicture view={view} found={network.found} picked={open?.kind === 'point' ? open.id : null} onPick={(id) => setOpen(id ? { kind: 'point', id } : null)} />
             ) : (
               <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', p: 3, textAlign: 'center', color: 'var(--card-pencil)' }}>
                 {nextStep(points.length, distances, rounds.length)}
@@ -87,6 +108,16 @@ function References({ pictures }: { pictures: Picture[] }) {
               <ToggleButton value={2}>Plane</ToggleButton>
               <ToggleButton value={3}>Space</ToggleButton>
             </ToggleButtonGroup>
+            {network?.found && (
+              <>
+                <Button size="small" color="inherit" onClick={() => turn({ turns: 1, mirrored: false })}>
+                  Turn
+                </Button>
+                <Button size="small" color="inherit" onClick={() => turn({ turns: 0, mirrored: true })}>
+                  From behind
+                </Button>
+              </>
+            )}
             <Box role="status" aria-label="What the tapes say" sx={{ flex: 1, minWidth: 220 }}>
               {network?.found && networkSentence(network.found, nameOf)}
               {network && network.loose.length > 0 && ` Not placed: ${network.loose.map(nameOf).join(', ')}. Measure from there to one or two more points.`}
@@ -100,6 +131,11 @@ function References({ pictures }: { pictures: Picture[] }) {
           <Drawer open={open} setOpen={setOpen} pictures={pictures} />
         </Box>
       </Box>
+      {rounds
+        .filter(({ id }) => id !== reading?.round)
+        .map((one) => (
+          <RoundSender key={one.id} round={one} />
+        ))}
       {moved.length > 0 && (
         <Box component="section" aria-label="What moved" sx={{ mb: 2.5 }}>
           <Typography variant="h2" gutterBottom>
@@ -107,7 +143,7 @@ function References({ pictures }: { pictures: Picture[] }) {
           </Typography>
           <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
             {moved.slice(0, 8).map((change) => (
-              <li key={change.measure.id}>{movedSentence(change, show)}</li>
+              <li key={change.measure.id}>{movedSentence(change, show, misread)}</li>
             ))}
             {moved.length > 8 && <li>and {moved.length - 8} more</li>}
           </Box>
@@ -124,6 +160,11 @@ function References({ pictures }: { pictures: Picture[] }) {
           New round
         </Button>
       </Box>
+      {rounds.length > 1 && moved.length > 0 && (
+        <Suspense fallback={<Box sx={{ height: 260 }} />}>
+          <MovedChart changes={moved} />
+        </Suspense>
+      )}
       {measures.length > 0 && (
         <RoundTable
           shown={round?.id ?? null}

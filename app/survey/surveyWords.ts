@@ -30,10 +30,21 @@ export const readingSaid = ({ of }: Measure, value: number, show: Show): string 
 export const changeSaid = (measure: Measure, by: number, show: Show): string =>
   `${by > 0 ? '+' : ''}${inDegrees(measure.of) ? `${by.toFixed(1).replace('-', '−')}°` : show(by)}`;
 
-/** What moved, in words: what, by how much, since when, and why it may be said. */
-export function movedSentence({ measure, from, by, shown }: Change, show: Show): string {
+/**
+ * What moved, in words: what, by how much, since when, and why it may be said. `misread`: of each round the measure that its
+ * network names as most likely misread.
+ */
+export function movedSentence(
+  { measure, from, to, by, shown }: Change,
+  show: Show,
+  misread: ReadonlyMap<string, string | null>,
+): string {
   const why = shown
     ? 'more than the readings can be out'
     : 'within what the readings can be out, but over the tolerance';
-  return `${measure.name} ${changeSaid(measure, by, show)} since “${from.name}”: ${why}.`;
+  const doubtful = [from, to].find((round) => misread.get(round.id) === measure.id);
+  const doubt = doubtful
+    ? ` But in “${doubtful.name}” it is the tape most likely misread: this may be only that.`
+    : '';
+  return `${measure.name} ${changeSaid(measure, by, show)} since “${from.name}”: ${why}.${doubt}`;
 }
