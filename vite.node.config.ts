@@ -20,6 +20,8 @@ export default defineConfig({
         reckon: here('./cli/reckon.ts'),
         bench: here('./bench/develop.ts'),
         size: here('./bench/size.ts'),
+        network: here('./bench/network.ts'),
+        pictures: here('./bench/pictures.ts'),
         torture: here('./torture/main.ts'),
       },
       output: { entryFileNames: '[name].js' },

@@ -29,13 +29,20 @@ test('jobs and pieces', async ({ page }) => {
   await page.getByRole('link', { name: /Mobile library van/ }).click();
   await page.waitForURL(/jobs/);
   await shot(page, 'pieces');
+  await page.getByRole('link', { name: 'References' }).click();
+  await page.getByRole('button', { name: 'As found', exact: true }).click();
+  await page.evaluate(() => window.scrollTo(0, 0));
+  await shot(page, 'references');
   await page.goto('/shop');
   await shot(page, 'shop');
 });
 
 test('the road of a piece', async ({ page }) => {
-  await demoPiece(page, 'Sill closing plate', 'Survey');
+  await demoPiece(page, 'Step-well tray', 'Survey');
   await shot(page, 'survey');
+  await page.getByRole('button', { name: /^Picture: Sanded back/ }).click();
+  await page.getByRole('application').waitFor();
+  await shot(page, 'picture');
   await demoPiece(page, 'Step-well tray', 'Card');
   await page.keyboard.press('f');
   await shot(page, 'card');

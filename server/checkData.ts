@@ -8,6 +8,7 @@ import { pictures } from '#app/records/schema.server';
 import type { Viewer } from '#app/records/viewer.server';
 import type { DocumentKind } from '#core/format/documents';
 import { DOCUMENTS } from '#core/format/documents';
+import { SurveySchema } from '#core/survey/references';
 import { FitSchema, InspectionSchema, JobFactsSchema, PieceFactsSchema, WeldSchema } from '#core/format/job';
 
 /** What is looked for: a sentence, and the rows it is true of, each with what to call it by. */
@@ -56,7 +57,9 @@ const WRONG: [string, ReturnType<typeof sql>][] = [
     sql`select name as of from pictures x where owner in ('fit', 'weld', 'inspection') and not exists (
       select 1 from fits where id::text = x.of and piece = x.piece
       union all select 1 from welds where id::text = x.of and piece = x.piece
-      union all select 1 from inspections where id::text = x.of and piece = x.piece)`,
+      union all select 1 from inspections where id::text = x.of and piece = x.piece)
+      union all select name from pictures x where owner = 'survey' and not exists (
+        select 1 from surveyed where id = x.of and job = x.job)`,
   ],
 ];
 
@@ -101,6 +104,11 @@ async function unreadable(viewer: Viewer): Promise<string[]> {
     'job',
     JobFactsSchema,
     db.query.jobs.findMany().then((all) => all.map((row) => ({ called: row.name, row }))),
+  );
+  await each(
+    'survey',
+    SurveySchema,
+    db.query.surveyed.findMany().then((all) => all.map(({ body }) => ({ called: body.name ?? '', row: body }))),
   );
   const pieces = await db.query.pieces.findMany({ columns: { id: true, name: true } });
   for (const { id, name } of pieces) {

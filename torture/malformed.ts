@@ -90,6 +90,15 @@ function request(t: Targets): { path: string; init: RequestInit } {
   const weld = { at, who: '', edge, process: 'mig', work: 'seam', from: null, to: null, made: null, note: '', withdrawn: null, settings }; // prettier-ignore
   const inspection = { at, who: '', edge, kind: 'lamp', sound: true, readingMm: null, finding: '', remedy: '', withdrawn: null }; // prettier-ignore
   const shop = { name: 'S', units: 'mm', dates: 'day', rule: 'din6935', plainK: 0.42, strips: [], brakeLine: 'tangent', relief: 'round', shortestFlangeMm: 6 }; // prettier-ignore
+  const point = { kind: 'point', name: 'P', where: '', side: 'left', partner: null, putAway: false };
+  const round = {
+    kind: 'round',
+    stage: 'found',
+    name: 'R',
+    at,
+    readings: { m1: { value: 812, note: '' } },
+    putAway: false,
+  };
   const bodies: [string, unknown][] = [
     [`/pieces/${t.piece}/documents/card`, { intent: 'save', base: 0, doc: demoCard, about: '', by: 'x' }],
     [`/pieces/${t.piece}/documents/plan`, { intent: 'save', base: 0, doc: demoJob().pieces[0]!.plan.versions[0]?.doc ?? {}, by: 'x' }], // prettier-ignore
@@ -104,6 +113,10 @@ function request(t: Targets): { path: string; init: RequestInit } {
     [`/pieces/${t.piece}/survey.data`, { mine: demoFacts, since: demoFacts }],
     [`/jobs/${t.job}/new-piece.data`, { mine: demoFacts }],
     ['/shop.data', { mine: shop, since: shop }],
+    [`/jobs/${t.job}/survey`, { intent: 'new', id: key().slice(0, 8), body: point }],
+    [`/jobs/${t.job}/survey`, { intent: 'new', id: 'round', body: round }],
+    [`/jobs/${t.job}/survey`, { intent: 'change', id: 'round', since: { name: 'R' }, mine: { name: 'S' } }],
+    [`/jobs/${t.job}/survey`, { intent: 'read', id: 'round', since: {}, mine: { m1: { value: 812.5, note: '' } } }],
   ];
   const how = Math.random();
   if (how < 0.55) {
