@@ -79,14 +79,15 @@ export function normals(
   return { matrix, slope };
 }
 
-/** Nearer than this to where the misfit is least is there, mm. */
+/** Nearer than this to where the misfit is least is there, mm; and so is where it falls by no more than this share. */
 const ENOUGH_MM = 1e-9;
+const ENOUGH_SHARE = 1e-15;
 
 /**
  * The places at which Σ((length − read)/u)² is least, found from where they are by Levenberg's and Marquardt's steps
  * (Nocedal & Wright, Numerical Optimization, 10.3). What is held stays.
  */
-export function adjusted(from: Places, spans: readonly Span[], most = 300): Places {
+export function adjusted(from: Places, spans: readonly Span[], most = 120): Places {
   const columns = columnsOf(from);
   const { column, free } = columns;
   let now: Places = from;
@@ -107,6 +108,7 @@ export function adjusted(from: Places, spans: readonly Span[], most = 300): Plac
       const moved = step && shifted(now, column, step);
       const found = moved ? misfit(moved, spans) : Infinity;
       better = found <= cost;
+      if (moved && better && cost - found <= ENOUGH_SHARE * cost) return moved;
       if (moved && better) [now, cost] = [moved, found];
       damping = better ? Math.max(1e-15, damping / 9) : Math.max(1e-12, damping * 8);
     }

@@ -8,6 +8,13 @@ const GOOD = 3;
 const BEGINNINGS = 24;
 
 /**
+ * As much is spent on a shape as so many multiplications, in half a second or so: tapes that fit nothing at all must not
+ * keep anyone waiting. A net of ten points could be adjusted thousands of times for it, one of sixty in space thirty times.
+ */
+const WORK = 1e9;
+const TURNS = 15;
+
+/**
  * A shape that spans could have, somewhere and in some position, nothing held: the best of several beginnings, each
  * brought to its least misfit. Distances alone let a part be folded over onto the wrong side, so that one beginning is not
  * enough: the points one after the other from those that stand, and all at once by their distances along the spans
@@ -16,10 +23,14 @@ const BEGINNINGS = 24;
 export function shapeOf(count: number, dimension: number, spans: readonly Span[]): Places {
   const freedom = Math.max(1, spans.length - (count * dimension - (dimension * (dimension + 1)) / 2));
   const good = (places: Places) => misfit(places, spans) <= GOOD * GOOD * freedom;
+  const unknown = count * dimension;
+  const each = TURNS * (unknown ** 3 / 3 + spans.length * (2 * dimension) ** 2);
+  const purse = { left: Math.max(4, Math.floor(WORK / each)) };
   const finished = (at: Float64Array) => {
+    purse.left--;
     const free = { dimension, at, held: new Uint8Array(at.length) };
-    const found = adjusted(free, spans);
-    return good(found) ? found : unfolded(found, spans);
+    const found = adjusted(free, spans, 2 * TURNS);
+    return good(found) ? found : unfolded(found, spans, purse);
   };
   const inTurn = placedInTurn(count, dimension, spans);
   let best = finished(inTurn);
@@ -27,7 +38,7 @@ export function shapeOf(count: number, dimension: number, spans: readonly Span[]
   const scaled = scaledFrom(count, dimension, spans);
   const size = Math.max(...spans.map((span) => span.mm), 1);
   const chance = series();
-  for (let i = 0; i < BEGINNINGS && !good(best); i++) {
+  for (let i = 0; i < BEGINNINGS && purse.left > 0 && !good(best); i++) {
     const base = i % 2 === 0 ? scaled : inTurn;
     const shaken = i === 0 ? base : base.map((x) => x + (chance() - 0.5) * size * 0.5);
     const found = finished(shaken);
@@ -149,8 +160,8 @@ function scaledFrom(count: number, dimension: number, spans: readonly Span[]): F
   return at;
 }
 
-/** Points that would stand better elsewhere, by themselves, are put there until none would. */
-function unfolded(from: Places, spans: readonly Span[]): Places {
+/** Points that would stand better elsewhere, by themselves, are put there until none would, or the purse is empty. */
+function unfolded(from: Places, spans: readonly Span[], purse: { left: number }): Places {
   const { dimension: d } = from;
   const count = from.at.length / d;
   const of = spansByPoint(count, spans);
@@ -159,7 +170,7 @@ function unfolded(from: Places, spans: readonly Span[]): Places {
   for (let round = 0; round < 3; round++) {
     const before = cost;
     for (let i = 0; i < count; i++) {
-      if (cost < 1e-12 * spans.length) return best;
+      if (cost < 1e-12 * spans.length || purse.left <= 0) return best;
       const ties = of[i]!.map(({ other, span }): Tie => ({
         at: [...best.at.subarray(other * d, (other + 1) * d)],
         mm: span.mm,
@@ -170,12 +181,13 @@ function unfolded(from: Places, spans: readonly Span[]): Places {
         if (Math.hypot(...at.map((x, k) => x - best.at[i * d + k]!)) < 1) continue;
         const there = Float64Array.from(best.at);
         there.set(at, i * d);
-        const tried = adjusted({ ...best, at: there }, spans, 60);
+        purse.left--;
+        const tried = adjusted({ ...best, at: there }, spans, TURNS);
         const found = misfit(tried, spans);
         if (found < cost * (1 - 1e-6)) [best, cost] = [tried, found];
       }
     }
     if (cost >= before * (1 - 1e-3)) break;
   }
-  return adjusted(best, spans);
+  return adjusted(best, spans, 2 * TURNS);
 }
