@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
+import sharp from 'sharp';
 import { demoPiece, goTo, newPiece, pickEdge, saved } from './hands';
 
 /** Whether everyone can use it: contrast, names and labels by axe-core's WCAG 2 A and AA rules; the keyboard alone; a narrow screen. */
@@ -30,6 +31,17 @@ for (const bench of ['day', 'night'] as const) {
       .click();
     await page.waitForURL(/jobs/);
     expect(await faults(page)).toEqual([]);
+    // The demo's own pictures and references: a job that was taken in has the second and not the first.
+    await page.getByRole('link', { name: 'References' }).click();
+    await page.waitForURL(/references/);
+    await page.getByRole('button', { name: 'As found', exact: true }).click();
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('button', { name: 'New measure' }).click();
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('button', { name: 'Read', exact: true }).first().click();
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('button', { name: 'Done reading' }).click();
+    await page.getByRole('link', { name: 'Pieces', exact: true }).click();
     await page.getByRole('link', { name: 'New piece' }).click();
     await page.waitForURL(/new-piece/);
     expect(await faults(page)).toEqual([]);
@@ -42,6 +54,16 @@ for (const bench of ['day', 'night'] as const) {
         await page.getByRole('button', { name: 'Write down a weld' }).click();
       }
       expect(await faults(page)).toEqual([]);
+      if (stage !== 'Survey') continue;
+      const buffer = await sharp({ create: { width: 640, height: 480, channels: 3, background: '#665544' } }).jpeg().toBuffer(); // prettier-ignore
+      await page.locator('input[type=file][multiple]').first().setInputFiles({ name: 'seen.jpg', mimeType: 'image/jpeg', buffer }); // prettier-ignore
+      await page.getByRole('button', { name: 'Picture: seen.jpg' }).click();
+      await page.getByRole('button', { name: 'Ring' }).click();
+      await page.getByRole('application').focus();
+      await page.keyboard.press('Enter');
+      await expect(page.getByRole('textbox', { name: 'Ring 1' })).toBeVisible();
+      expect(await faults(page)).toEqual([]);
+      await page.getByRole('button', { name: 'Close the picture' }).click();
     }
     await page.keyboard.press('Escape');
     await page.locator('body').click({ position: { x: 3, y: 3 } });
