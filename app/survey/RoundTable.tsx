@@ -74,7 +74,7 @@ export function RoundTable({
                           <span className="figure">{readingSaid(measure, value, show)}</span>
                           {note ? ' ✎' : ''}
                           {change && (
-                            <Box className="figure" sx={{ fontSize: '0.85rem', color: moved ? 'var(--torch)' : 'var(--pencil)', fontWeight: moved ? 700 : 400 }}>
+                            <Box className="figure" sx={{ fontSize: moved ? '0.95rem' : '0.85rem', color: moved ? 'var(--ink)' : 'var(--pencil)', fontWeight: moved ? 700 : 400 }}>
                               {moved ? '⚠ moved ' : ''}
                               {changeSaid(measure, change.by, show)}
                             </Box>
