@@ -130,6 +130,12 @@ describe('a job file', () => {
     expect(read).toEqual({ ok: true, job: { ...old, version: 3, survey: [], pictures: [], pieces } });
   });
 
+  test('a record is about an edge that the card has or had', () => {
+    const job = JSON.parse(readFileSync('core/format/fixtures/job-v3.json', 'utf8')) as JobFile;
+    job.pieces[0]!.inspections[1]!.edge = 's3[]';
+    expect(readJob(job)).toMatchObject({ ok: false, problems: [{ code: 'job-unreadable', about: ['pieces 0 inspections 1 edge'] }] }); // prettier-ignore
+  });
+
   test('a picture hangs on a record that is there', () => {
     const job = JSON.parse(readFileSync('core/format/fixtures/job-v3.json', 'utf8')) as JobFile;
     job.pieces[0]!.pictures[0]!.on = { owner: 'weld', record: 99 };

@@ -68,7 +68,7 @@ export function readJobHead(given: unknown): Result<{ head: JobHead; version: nu
  * A piece of a job file of a version, by its place in it from 0: brought up to date, every document through its own door.
  *
  * Problems (stop): `job-unreadable` (about: the place in the file), those of `readPattern` and `readPlan` (about: the
- * place, then theirs).
+ * place, then theirs). From version 3 on records are about edges that the card has or had: older programs did not see to it.
  */
 export function readJobPiece(given: unknown, version: number, place: number): Result<{ piece: PieceFile }> {
   if (place >= MOST_PIECES) return failure(stop('job-unreadable', [`more than ${MOST_PIECES} pieces`]));
@@ -98,7 +98,21 @@ export function readJobPiece(given: unknown, version: number, place: number): Re
   const lists = { fit: piece.fits, weld: piece.welds, inspection: piece.inspections };
   const lost = piece.pictures.findIndex(({ on }) => 'record' in on && on.record >= lists[on.owner].length);
   if (lost >= 0) return failure(stop('job-unreadable', [`pieces ${place} pictures ${lost} on`]));
+  const stray = version < 3 ? null : strayRecord(piece);
+  if (stray) return failure(stop('job-unreadable', [`pieces ${place} ${stray} edge`]));
   return { ok: true, piece };
+}
+
+/** The first record that is about an edge no version of the card has had, by its list and place; null where none is. */
+function strayRecord({ card, fits, welds, inspections, pictures }: PieceFile): string | null {
+  const edges = new Set(card.versions.flatMap(({ doc }) => doc.edges.map((edge) => edge.id)));
+  const lists: [string, readonly string[]][] = [
+    ...fits.map(({ edges: read }, i): [string, string[]] => [`fits ${i}`, read.map(({ edge }) => edge)]),
+    ...welds.map(({ edge }, i): [string, string[]] => [`welds ${i}`, [edge]]),
+    ...inspections.map(({ edge }, i): [string, string[]] => [`inspections ${i}`, [edge]]),
+    ...pictures.map(({ on }, i): [string, string[]] => [`pictures ${i}`, on.owner === 'edge' ? [on.edge] : []]),
+  ];
+  return lists.find(([, about]) => about.some((edge) => !edges.has(edge)))?.[0] ?? null;
 }
 
 /** A whole job file: its head, then every piece, each by its own door. Problems: theirs. */
