@@ -1,5 +1,7 @@
 import { readFileSync } from 'node:fs';
+import { text } from 'node:stream/consumers';
 import { expect, test } from '@playwright/test';
+import yauzl from 'yauzl';
 import { cornerAt, layFold, newPiece, pickEdge, saved } from './hands';
 
 const card = (text: string) => new RegExp(`^Card ${text}`);
@@ -109,6 +111,14 @@ test('two pages edit one piece: both versions are shown and neither is lost', as
   await expect(other.getByRole('button', { name: card('140\\.0 mm') })).toBeVisible();
 });
 
+/** The text of a job in its zip, as another program unpacks it. */
+async function textIn(path: string): Promise<string> {
+  const zip = await yauzl.openPromise(path);
+  for await (const entry of zip.eachEntry())
+    if (entry.fileName === 'job.json') return text(await zip.openReadStreamPromise(entry));
+  throw new Error('There is no job.json in it');
+}
+
 test('a job goes out as a file and comes in again the same to the byte', async ({ page }) => {
   await page.goto('/');
   await page
@@ -119,7 +129,7 @@ test('a job goes out as a file and comes in again the same to the byte', async (
     const got = page.waitForEvent('download');
     await page.getByRole('link', { name: 'Job as a file' }).click();
     const path = await (await got).path();
-    return { path, text: readFileSync(path, 'utf8') };
+    return { bytes: readFileSync(path), text: await textIn(path) };
   };
   const first = await save();
   await page.goto('/');
@@ -131,9 +141,9 @@ test('a job goes out as a file and comes in again the same to the byte', async (
   await expect(page.getByRole('region', { name: 'New job' })).toHaveCount(0);
   await page
     .locator('input[type=file]')
-    .setInputFiles({ name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(first.text) });
+    .setInputFiles({ name: 'job.zip', mimeType: 'application/zip', buffer: first.bytes });
   await page.waitForURL(/\/jobs\//);
-  await expect(page.getByText(/Came in from job\.json on \d+ \w+ \d{4}, \d\d:\d\d/)).toBeVisible();
+  await expect(page.getByText(/Came in from job\.zip on \d+ \w+ \d{4}, \d\d:\d\d/)).toBeVisible();
   expect((await save()).text).toBe(first.text);
   await page.getByRole('button', { name: 'Put the job away' }).click();
   await page.getByRole('link', { name: 'Jobs put away' }).click();
