@@ -5,9 +5,10 @@ import { join, resolve } from 'node:path';
 import { ask, form, key, pick, rest } from './client';
 
 const PATRONE = resolve('patrone');
+// Neither of those that are given to whoever calls out: all that is written to the server calls out.
 const PORT = '4176';
 const AT = `http://127.0.0.1:${PORT}`;
-const envFor = (data: string) => ({ ...process.env, PATRONE_PORT: PORT, PATRONE_DB_PORT: '54176', PATRONE_DATA: data, PATRONE_BACKUPS: '' }); // prettier-ignore
+const envFor = (data: string) => ({ ...process.env, PATRONE_PORT: PORT, PATRONE_DB_PORT: '24176', PATRONE_DATA: data, PATRONE_BACKUPS: '' }); // prettier-ignore
 const newJob = (name: string) =>
   ask(`${AT}/?index`, form({ intent: 'create', name, vehicle: '', owner: '', notes: '', key: key() }));
 
