@@ -69,6 +69,11 @@ test('pictures from the chooser: the good ones go in, each other one is told in 
   const bytes = await kept.body();
   expect(bytes.includes('Secret')).toBe(false);
   expect((await sharp(bytes).metadata()).orientation).toBe(6);
+  // Changed and closed at once, it is saved all the same.
+  await page.getByLabel('What is seen here').fill('Hole under the mat, right');
+  await page.getByRole('button', { name: 'Close the picture' }).click();
+  await small(page, 'Hole under the mat, right').click();
+  await page.getByLabel('What is seen here').fill('Hole under the mat');
   // One laid over the other, by the divider.
   await page.getByRole('button', { name: 'Lay over it: two.png' }).click();
   await expect(page.getByRole('slider')).toBeVisible();

@@ -20,6 +20,9 @@ export type Post = {
   problem: string | null;
 };
 
+/** Browsers keep no more than 64 kB alive of all that is on its way. */
+const KEPT_ALIVE = 16_000;
+
 /** A record is stamped when it is sent; sent again it is the same record. */
 const withoutTime = (name: string, value: unknown): unknown => (name === 'at' ? undefined : value);
 
@@ -42,13 +45,14 @@ export function usePost<Answer>(url: string, took: (answer: Answer) => void): Po
         setProblem(why);
         return 'unanswered' as const;
       };
+      const text = JSON.stringify({ ...body, key });
       try {
         const response = await fetch(url, {
           method: 'POST',
           headers: { 'Content-Type': 'application/json' },
-          body: JSON.stringify({ ...body, key }),
-          // Goes through even when the page is closed or loaded again meanwhile.
-          keepalive: true,
+          body: text,
+          // Goes through even when the page is closed or loaded again meanwhile; of what is larger browsers will have none.
+          keepalive: text.length < KEPT_ALIVE,
         });
         if (response.status >= 400 && response.status < 500) {
           unanswered.current.delete(said);

@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { useCallback, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Form, Link, data, redirect } from 'react-router';
 import type { JobFacts } from '#core/format/job';
 import { JobFactsSchema } from '#core/format/job';
@@ -16,6 +16,7 @@ import { Pages, pageAsked } from '../frame/Pages';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { Pictures } from '../pictures/Pictures';
+import { useNewer } from '../frame/useNewer';
 import { RoadLine } from '../piece/RoadLine';
 import type { Road } from '../piece/stages';
 import { STAGES } from '../piece/stages';
@@ -281,19 +282,12 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
   );
 }
 
-/** As loaded, and since then as the server answered to each that came in. */
 function JobPictures({ job, loaded }: { job: string; loaded: Picture[] }) {
-  const [newer, setNewer] = useState({ than: loaded, pictures: loaded });
-  const took = useCallback((pictures: Picture[]) => setNewer({ than: loaded, pictures }), [loaded]);
+  const [pictures, took] = useNewer(loaded);
   const on = useMemo(() => ({ job, piece: null, owner: 'job' as const, of: '' }), [job]);
   return (
     <Box sx={{ mt: 4 }}>
-      <Pictures
-        on={on}
-        all={newer.than === loaded ? newer.pictures : loaded}
-        took={took}
-        title="Pictures of the job"
-      />
+      <Pictures on={on} all={pictures} took={took} title="Pictures of the job" />
     </Box>
   );
 }

@@ -6,21 +6,19 @@ import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import IconButton from '@mui/material/IconButton';
 import TextField from '@mui/material/TextField';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { ReactCompareSlider, ReactCompareSliderImage } from 'react-compare-slider';
 import { cut } from '#core/card/cut';
 import type { PictureMark, PictureSaid } from '#core/picture/marks';
 import { useDraft } from '../forms/useDraft';
 import { usePost } from '../forms/usePost';
+import { useSelfSending } from '../forms/useSelfSending';
 import { Moment } from '../frame/Moment';
 import { Told } from '../frame/Told';
 import type { Picture } from '../records/pictures.server';
 import { MarkList } from './MarkList';
 import type { Tool } from './PictureSheet';
 import { PictureSheet } from './PictureSheet';
-
-/** So long after the last change what is said of a picture is sent, ms. */
-const SAVE_AFTER_MS = 500;
 
 const TOOLS: { tool: Tool; word: string; key: string }[] = [
   { tool: 'pin', word: 'Pin', key: 'p' },
@@ -162,17 +160,8 @@ function OnePicture({
   const [tool, setTool] = useState<Tool | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
   const { ask, refusal, state } = post;
-  // Saved by itself when the hand rests; what is refused waits for the user.
-  useEffect(() => {
-    if (!kept || refusal) return;
-    const saving = setTimeout(
-      () => void ask({ intent: 'say', since, mine: draft }).then((answer) => answer === 'taken' && drop(draft)),
-      state === 'failed' ? 4000 : SAVE_AFTER_MS,
-    );
-    return () => clearTimeout(saving);
-    // What is typed makes a new draft each time, and only then is there anything new to send.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [JSON.stringify(draft), kept, refusal, state, ask, drop]);
+  const say = () => ask({ intent: 'say', since, mine: draft }).then((answer) => answer === 'taken' && drop(draft));
+  useSelfSending(kept, JSON.stringify(draft), post, () => void say());
   const marks = draft.marks;
   const put = (mark: PictureMark) => {
     set({ marks: [...marks, mark].slice(-200) });

@@ -15,15 +15,13 @@ import { AngleField } from '../forms/AngleField';
 import { LengthField } from '../forms/LengthField';
 import { useDraft } from '../forms/useDraft';
 import { usePost } from '../forms/usePost';
+import { useSelfSending } from '../forms/useSelfSending';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { changeSaid, readingSaid } from './surveyWords';
 import { useSurvey } from './useSurvey';
 
 type Readings = Record<string, Reading | null>;
-
-/** So long after the last figure what was read is sent, ms; and so long until the server is tried again. */
-const [SEND_AFTER_MS, RETRY_MS] = [400, 4000];
 
 /**
  * What is read in a round, as it stands with what waits in this browser: sent by itself, kept while the server is away and
@@ -39,7 +37,8 @@ function useRoundReadings(round: Surveyed<Round>) {
     },
     [took],
   );
-  const { ask, refusal, state } = usePost(`/jobs/${job}/survey`, takeOver);
+  const post = usePost(`/jobs/${job}/survey`, takeOver);
+  const { ask, refusal, state } = post;
   const { draft, since, kept, set, drop } = useDraft<Readings>(`round ${job} ${round.id}`, round.readings, told);
   // Only what was touched goes: what others read meanwhile is theirs.
   const changed = useMemo(
@@ -52,15 +51,12 @@ function useRoundReadings(round: Surveyed<Round>) {
       if (answer === 'taken') drop(only(draft));
     });
   }, [ask, changed, draft, drop, round.id, since]);
-  const said = JSON.stringify(changed.map((id) => draft[id]));
-  useEffect(() => {
-    if (!kept || refusal || state === 'busy') return;
-    if (changed.length === 0) return drop();
-    const sending = setTimeout(() => void send(), state === 'failed' ? RETRY_MS : SEND_AFTER_MS);
-    return () => clearTimeout(sending);
-    // Sent anew when there is anything new to send, not when the same is made again.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [said, kept, refusal, state]);
+  useSelfSending(
+    kept,
+    JSON.stringify(changed.map((id) => draft[id])),
+    post,
+    () => void (changed.length === 0 ? drop() : send()),
+  );
   return { draft, set, kept, refusal, state, drop, send };
 }
 
@@ -220,7 +216,7 @@ function OneReading({
       </Box>
       <Box ref={box}>
         {inDegrees(measure.of) ? (
-          <AngleField label="Reads" angleDeg={value ?? 0} min={-90} max={90} wrong="Degrees, from −90 to 90." onChange={(deg) => say({ value: deg, note })} />
+          <AngleField label="Reads" angleDeg={value} onEnter={onNext} min={-90} max={90} wrong="Degrees, from −90 to 90." onChange={(deg) => say({ value: deg, note })} />
         ) : (
           <LengthField label="Reads" big mm={value} empty="not read yet" onChange={(mm) => say({ value: mm, note })} onEnter={onNext} />
         )}

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { Suspense, lazy, useMemo, useState } from 'react';
+import { Suspense, lazy, useEffect, useMemo, useRef, useState } from 'react';
 import { data } from 'react-router';
 import { movedSoFar } from '#core/survey/moved';
 import type { Round } from '#core/survey/references';
@@ -11,6 +11,7 @@ import { networkOfRound } from '#core/survey/roundNetwork';
 import { JobLine } from '../frame/JobLine';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
+import { useNewer } from '../frame/useNewer';
 import { Pictures } from '../pictures/Pictures';
 import { jobById } from '../records/jobs.server';
 import { idOr404 } from '../records/parse.server';
@@ -66,10 +67,11 @@ function References({ pictures }: { pictures: Picture[] }) {
   const [view, setView] = useState<View | null>(null);
   const [reading, setReading] = useState<{ round: string; measure: string | null } | null>(null);
   const round = rounds.find(({ id }) => id === chosen) ?? rounds[rounds.length - 1];
-  const network = useMemo(
-    () => (round ? networkOfRound(points, measures, round, space ? 3 : 2) : null),
-    [points, measures, round, space],
+  const networks = useMemo(
+    () => new Map(rounds.map((one) => [one.id, networkOfRound(points, measures, one, space ? 3 : 2)])),
+    [points, measures, rounds, space],
   );
+  const network = round && networks.get(round.id);
   const moved = useMemo(() => movedSoFar(measures, rounds), [measures, rounds]);
   const nameOf = (id: string) => points.find((point) => point.id === id)?.name ?? id;
   const readNow = rounds.find(({ id }) => id === reading?.round);
@@ -82,13 +84,18 @@ function References({ pictures }: { pictures: Picture[] }) {
     () =>
       new Map(
         rounds.map((one) => {
-          const suspect = networkOfRound(points, measures, one, space ? 3 : 2).found?.suspect;
+          const suspect = networks.get(one.id)?.found?.suspect;
           const of = measures.find((m) => suspect && m.of === 'distance' && m.from === suspect.from && m.to === suspect.to);
           return [one.id, of?.id ?? null] as const;
         }),
       ),
-    [points, measures, rounds, space],
+    [measures, rounds, networks],
   );
+  // What is opened from far down the page is to be seen.
+  const drawer = useRef<HTMLElement>(null);
+  useEffect(() => {
+    if (open) drawer.current?.scrollIntoView({ block: 'nearest' });
+  }, [open]);
   const distances = measures.filter(({ of }) => of === 'distance').length;
   return (
     <>
@@ -126,7 +133,7 @@ function References({ pictures }: { pictures: Picture[] }) {
             </Box>
           </Box>
         </Box>
-        <Box component="aside" aria-label="Drawer" sx={{ bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', p: 2, alignSelf: 'start', display: 'grid', gap: 2 }}>
+        <Box component="aside" ref={drawer} aria-label="Drawer" sx={{ bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', p: 2, alignSelf: 'start', display: 'grid', gap: 2 }}>
           {post.problem && <Told>{post.problem}</Told>}
           <Drawer open={open} setOpen={setOpen} pictures={pictures} />
         </Box>
@@ -188,9 +195,7 @@ function nextStep(points: number, distances: number, rounds: number): string {
 
 function Drawer({ open, setOpen, pictures }: { open: Open; setOpen: (open: Open) => void; pictures: Picture[] }) {
   const { job, points, measures, rounds } = useSurvey();
-  const [newer, setNewer] = useState({ than: pictures, pictures });
-  const took = useMemo(() => (now: Picture[]) => setNewer({ than: pictures, pictures: now }), [pictures]);
-  const all = newer.than === pictures ? newer.pictures : pictures;
+  const [all, took] = useNewer(pictures);
   const on = useMemo(() => ({ job, piece: null, owner: 'survey' as const, of: open?.id ?? '' }), [job, open?.id]);
   const close = () => setOpen(null);
   if (open?.kind === 'measure') {

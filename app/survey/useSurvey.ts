@@ -1,7 +1,8 @@
-import { createContext, useCallback, useContext, useMemo, useState } from 'react';
+import { createContext, useCallback, useContext, useMemo } from 'react';
 import type { Measure, ReferencePlace, Round, SurveyBody, Surveyed } from '#core/survey/references';
 import type { Post } from '../forms/usePost';
 import { usePost } from '../forms/usePost';
+import { useNewer } from '../frame/useNewer';
 
 export type Survey = {
   job: string;
@@ -22,12 +23,8 @@ const inHand = <K extends SurveyBody['kind']>(all: readonly Surveyed[], kind: K)
 
 /** What is surveyed of a job: as loaded, and since then as the server answered. */
 export function useSurveyOf(job: string, loaded: readonly Surveyed[]): Survey {
-  const [newer, setNewer] = useState({ than: loaded, survey: loaded });
-  const all = newer.than === loaded ? newer.survey : loaded;
-  const took = useCallback(
-    ({ survey }: { survey?: Surveyed[] }) => survey && setNewer({ than: loaded, survey }),
-    [loaded],
-  );
+  const [all, takeAll] = useNewer(loaded);
+  const took = useCallback(({ survey }: { survey?: Surveyed[] }) => survey && takeAll(survey), [takeAll]);
   const post = usePost(`/jobs/${job}/survey`, took);
   const { send } = post;
   const add = useCallback(
