@@ -1,4 +1,5 @@
 import Box from '@mui/material/Box';
+import useMediaQuery from '@mui/material/useMediaQuery';
 import { useMemo } from 'react';
 import type { Adjustment } from '#core/measure/network/network';
 import { SUSPECT_ABOVE } from '#core/measure/network/network';
@@ -52,7 +53,11 @@ export function NetworkPicture({
   const size = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys), 1);
   const margin = size * 0.16;
   const box = [Math.min(...xs) - margin, Math.min(...ys) - margin, Math.max(...xs) - Math.min(...xs) + 2 * margin, Math.max(...ys) - Math.min(...ys) + 2 * margin];
-  const unit = Math.max(box[2]!, box[3]! * 1.4) / 760;
+  // As wide on the screen as a line is meant to be: on a phone the picture is half as wide.
+  const narrow = useMediaQuery('(max-width: 899px)');
+  const unit = (Math.max(box[2]!, box[3]! * 1.4) / 760) * (narrow ? 1.7 : 1);
+  // A name at the rim runs inward.
+  const anchorAt = (x: number) => (x < box[0]! + box[2]! * 0.28 ? 'start' : x > box[0]! + box[2]! * 0.72 ? 'end' : 'middle');
   const suspect = found.suspect;
   return (
     <svg viewBox={box.join(' ')} width="100%" height="100%" role="group" aria-label="The points, as the tapes place them" onClick={() => onPick(null)}>
@@ -88,7 +93,7 @@ export function NetworkPicture({
             )}
             <circle cx={x} cy={y} r={(on ? 9 : 6.5) * unit} fill={on ? 'var(--torch)' : 'var(--ink)'} stroke="var(--halo)" strokeWidth={2 * unit} />
             <rect className="hit-tag" x={x - 20 * unit} y={y - 20 * unit} width={40 * unit} height={40 * unit} />
-            <text x={x} y={y - 15 * unit} fontSize={16 * unit} fontWeight={600} textAnchor="middle" fill="var(--ink)" stroke="var(--halo)" strokeWidth={5 * unit} paintOrder="stroke">
+            <text x={x} y={y - 15 * unit} fontSize={16 * unit} fontWeight={600} textAnchor={anchorAt(x)} fill="var(--ink)" stroke="var(--halo)" strokeWidth={5 * unit} paintOrder="stroke">
               {name}
               {mirrored ? ' ?' : ''}
             </text>
