@@ -93,5 +93,33 @@ const tacks = (): string => {
   );
 };
 
-export const DRAWINGS = { wellFound, wellSanded, wellCut, archTrial, tacks };
+/** The sill box from below: the outer flange, the box, rust along its lower edge with holes in it. */
+const sillFound = (): string => {
+  const next = series(29);
+  const scabs = [480, 640, 790, 930, 1080].map((x) => rust(next, x, 800, 70)).join('');
+  const holes = [650, 800, 925, 1010].map((x) => patch(next, x, 808, 34, 13, '#120d09')).join('');
+  return whole(
+    `<rect width="${WIDTH}" height="${HEIGHT}" fill="#3b3f3c"/>
+    <path d="M0 300 L1600 220 L1600 520 L0 610 Z" fill="url(#paint)"/>
+    <path d="M0 610 L1600 520 L1600 830 L0 905 Z" fill="#566a5d"/><path d="M0 610 L1600 520 L1600 830 L0 905 Z" fill="url(#shade)"/>
+    <path d="M0 800 L1600 735 L1600 830 L0 905 Z" fill="#6c7f72"/>
+    <path d="M0 905 L1600 830 L1600 862 L0 940 Z" fill="#8d9a90"/>
+    <ellipse cx="1250" cy="742" rx="44" ry="20" fill="#15110d"/>${scabs}${holes}`,
+  );
+};
+
+/** The front pillar with the door off: two hinges, each with its bolts. */
+const pillar = (): string => {
+  const bolt = (x: number, y: number) =>
+    `<circle cx="${x}" cy="${y}" r="30" fill="#8d9296"/><circle cx="${x}" cy="${y}" r="19" fill="#5d6469"/><path d="M${x - 15} ${y}h30M${x} ${y - 15}v30" stroke="#2f3437" stroke-width="5"/>`;
+  const hinge = (y: number) =>
+    `<path d="M520 ${y} h330 v150 h-330 z" fill="url(#steel)"/><rect x="835" y="${y - 16}" width="48" height="182" rx="20" fill="#7f878d"/>${bolt(600, y + 75)}${bolt(740, y + 75)}`;
+  return whole(
+    `<rect width="${WIDTH}" height="${HEIGHT}" fill="#41453f"/><path d="M360 0 L900 0 L960 1200 L330 1200 Z" fill="url(#paint)"/>
+    <path d="M900 0 L1010 0 L1090 1200 L960 1200 Z" fill="#2d3630"/>${hinge(210)}${hinge(850)}
+    <path d="M330 1120 L960 1120 L966 1200 L328 1200 Z" fill="#5a3a22" opacity="0.55"/>`,
+  );
+};
+
+export const DRAWINGS = { wellFound, pillar, sillFound, wellSanded, wellCut, archTrial, tacks };
 export type DrawingName = keyof typeof DRAWINGS;

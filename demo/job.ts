@@ -11,7 +11,7 @@ import { emptyPlan } from '#core/weld/emptyPlan';
 import type { PlanDoc } from '#core/weld/plan';
 import { setPlan, weldOf } from '#core/weld/planned';
 import { plugPositions, tackOrder } from '#core/weld/spacing';
-import { demoSurvey } from './survey';
+import { demoSurvey, demoSurveyOf } from './survey';
 
 /** The invented demonstration job: a coach-built van from a maker that never was, pieces at different stages. */
 
@@ -188,6 +188,7 @@ function stepWellTray(): PieceFile {
   });
   return {
     name: 'Step-well tray',
+    survey: demoSurveyOf('Step-well tray'),
     part: 'Entry step, well under the driver’s door',
     side: 'right',
     metal: 'dc01',
@@ -270,6 +271,7 @@ function batteryShelf(): PieceFile {
   const wing = edgeNear(doc, [-28, 95]);
   return {
     name: 'Battery shelf',
+    survey: demoSurveyOf('Battery shelf'),
     part: 'Shelf on the bulkhead, under the bonnet',
     side: 'left',
     metal: 'cr1008',
@@ -320,6 +322,7 @@ function scuttleDrainPlate(): PieceFile {
   ]);
   return {
     name: 'Scuttle drain plate',
+    survey: demoSurveyOf('Scuttle drain plate'),
     part: 'Sloped plate under the scuttle vent',
     side: 'centre',
     metal: 'dc04',
@@ -355,6 +358,13 @@ function sillClosingPlate(): PieceFile {
   const lower = edgeNear(doc, [320, 0]);
   return {
     name: 'Sill closing plate',
+    survey: {
+      ...demoSurveyOf('Sill closing plate'),
+      layerCuts: [
+        { layer: 'inner', edge: lower.id, inMm: 30 },
+        { layer: 'structural', edge: lower.id, inMm: 95 },
+      ],
+    },
     part: 'Closes the sill box behind the step',
     side: 'right',
     metal: 'dc01',
@@ -397,12 +407,43 @@ function sillClosingPlate(): PieceFile {
   };
 }
 
+/** Not cut yet: a first card of it, and one reference too many that would be lost. */
+function rearArchLip(): PieceFile {
+  let doc = outline([
+    [0, 0],
+    [420, 0],
+    [420, 85],
+    [0, 85],
+  ]);
+  doc = reshapeSide(doc, doc.sides[0]!.id, -0.14);
+  doc = reshapeSide(doc, doc.sides[2]!.id, 0.14);
+  return {
+    name: 'Rear arch lip',
+    survey: demoSurveyOf('Rear arch lip'),
+    part: 'Lip of the wheel arch, rear third',
+    side: 'right',
+    metal: 'dc04',
+    thicknessMm: 1,
+    thickness: { by: 'mm' },
+    structural: false,
+    pictures: [],
+    notes: 'Wired edge: keep it where it is sound.',
+    created: '2026-11-06T08:00:00.000Z',
+    archived: null,
+    ...history([doc], emptyPlan(), '2026-11-06T08:10:00.000Z'),
+    prints: [],
+    fits: [],
+    welds: [],
+    inspections: [],
+  };
+}
+
 export const DEMO_NAME = 'Mobile library van';
 
 /** The whole demo job as a job file. */
 export const demoJob = (): JobFile => ({
   format: 'patrone-job',
-  version: 3,
+  version: 4,
   job: {
     name: DEMO_NAME,
     vehicle: '1953 Marlpit, coach-built',
@@ -413,5 +454,5 @@ export const demoJob = (): JobFile => ({
   },
   survey: demoSurvey(),
   pictures: [],
-  pieces: [stepWellTray(), batteryShelf(), scuttleDrainPlate(), sillClosingPlate()],
+  pieces: [stepWellTray(), batteryShelf(), scuttleDrainPlate(), sillClosingPlate(), rearArchLip()],
 });

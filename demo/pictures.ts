@@ -6,7 +6,9 @@ export type DemoPicture = PictureSaid & {
   drawing: DrawingName;
   taken: string;
   piece: string | null;
-  on: 'piece' | 'fit' | 'weld' | 'job';
+  on: 'piece' | 'fit' | 'weld' | 'job' | 'survey';
+  /** What is surveyed that it hangs on, by its id. */
+  of?: string;
 };
 
 export const DEMO_PICTURES: readonly DemoPicture[] = [
@@ -17,7 +19,7 @@ export const DEMO_PICTURES: readonly DemoPicture[] = [
     on: 'piece',
     caption: 'As it came in: two holes, the larger one under the mat',
     marks: [
-      { id: 'd1', kind: 'ring', at: [560, 760], radius: 105, name: '70 × 45' },
+      { id: 'd1', kind: 'ring', at: [560, 760], radius: 105, name: '110 × 70' },
       { id: 'd2', kind: 'pin', at: [1180, 722], name: 'pinholes' },
     ],
   },
@@ -34,7 +36,7 @@ export const DEMO_PICTURES: readonly DemoPicture[] = [
   },
   {
     drawing: 'wellCut',
-    taken: '2026-10-06T11:25:00',
+    taken: '2026-10-03T11:25:00',
     piece: 'Step-well tray',
     on: 'piece',
     caption: 'Cut out, outriggers sound, the batten holds the opening',
@@ -42,11 +44,53 @@ export const DEMO_PICTURES: readonly DemoPicture[] = [
   },
   {
     drawing: 'tacks',
-    taken: '2026-10-12T16:05:00',
+    taken: '2026-10-06T10:05:00',
     piece: 'Step-well tray',
     on: 'weld',
     caption: 'Tacks, before they were joined up',
     marks: [],
+  },
+  {
+    drawing: 'wellSanded',
+    taken: '2026-10-02T15:10:00',
+    piece: null,
+    on: 'survey',
+    of: 'fTray',
+    caption: 'Sanded back',
+    marks: [
+      { id: 'd7', kind: 'ring', at: [560, 760], radius: 175, name: '150 × 90' },
+      { id: 'd8', kind: 'pin', at: [1180, 722], name: 'see “at the riser”' },
+    ],
+  },
+  {
+    drawing: 'sillFound',
+    taken: '2026-10-02T14:00:00',
+    piece: null,
+    on: 'survey',
+    of: 'fSill',
+    caption: 'Probed: the spike goes in as far as the step',
+    marks: [
+      { id: 'd9', kind: 'arrow', from: [420, 420], to: [520, 730], name: 'sound from here on' },
+      { id: 'd10', kind: 'pin', at: [900, 800], name: 'spike goes in' },
+    ],
+  },
+  {
+    drawing: 'pillar',
+    taken: '2026-10-01T10:40:00',
+    piece: null,
+    on: 'survey',
+    of: 'pA',
+    caption: 'With the door off',
+    marks: [{ id: 'd11', kind: 'pin', at: [600, 285], name: 'upper bolt: its centre' }],
+  },
+  {
+    drawing: 'pillar',
+    taken: '2026-10-01T10:40:00',
+    piece: null,
+    on: 'survey',
+    of: 'pB',
+    caption: 'The same',
+    marks: [{ id: 'd12', kind: 'pin', at: [600, 925], name: 'lower bolt: its centre' }],
   },
   {
     drawing: 'archTrial',

@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test';
 import type { Page } from '@playwright/test';
+import { unsurveyed } from '#core/survey/pieceSurvey';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { countingIds } from '#core/card/kinds';
 import { outlineFromLegs, parseLegs } from '#core/card/legs';
@@ -47,6 +48,7 @@ function cardOf(legs: string): PieceFile['card'] {
 export async function newPiece(page: Page, name: string, legs = '', stage = 'card'): Promise<void> {
   const { part, side, metal, thickness } = demoJob().pieces[0]!;
   const nothing = {
+    survey: unsurveyed(),
     pictures: [],
     prints: [],
     fits: [],

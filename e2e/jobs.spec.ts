@@ -11,7 +11,8 @@ test('jobs are found, renamed, put away and taken out again; pieces are copied w
     const copy = page.getByRole('listitem').filter({ hasText: 'Hinge post foot (copy)' });
     await expect(copy).toBeVisible();
     await copy.getByRole('link', { name: /Hinge post foot \(copy\)/ }).click();
-    await page.getByRole('link', { name: /^Card:/ }).click();
+    await page.waitForURL(/pieces/);
+    await page.getByRole('navigation', { name: 'The road of the piece' }).getByRole('link', { name: /^Card:/ }).click();
     await expect(page.getByRole('button', { name: /^Card 100\.0 mm × 60\.0 mm/ })).toBeVisible();
     await expect(page.getByRole('link', { name: /^Sheet: next/ })).toBeVisible();
     await page.goBack();
@@ -62,6 +63,7 @@ test('the sheet of a piece: by gauge in its system, by size, by micrometer; the 
   await page.getByRole('button', { name: 'Lay the fold' }).click();
   await saved(page);
   await page.getByRole('link', { name: /^Survey:/ }).click();
+  await page.getByRole('button', { name: /^What it is:/ }).click();
   await page.getByRole('button', { name: 'Gauge', exact: true }).click();
   await page.getByRole('combobox', { name: 'System' }).click();
   await page.getByRole('option', { name: 'Imperial Standard Wire (SWG)' }).click();
@@ -83,7 +85,8 @@ test('the sheet of a piece: by gauge in its system, by size, by micrometer; the 
   await page.getByRole('link', { name: /^Card:/ }).click();
   await page.waitForURL(/card$/);
   await page.getByRole('link', { name: /^Survey:/ }).click();
-  await page.waitForURL(/survey$/);
+  await page.getByRole('button', { name: /^What it is:/ }).click();
+  await expect(page.getByText('Typed, not kept yet')).toBeVisible();
   await page.reload();
   await expect(page.getByText('Typed, not kept yet')).toBeVisible();
   await expect(page.getByLabel(/Micrometer reading/)).toHaveValue('0.91');
@@ -93,6 +96,7 @@ test('the sheet of a piece: by gauge in its system, by size, by micrometer; the 
   // DIN 6935 at R = T: 1.9187 for 1 mm (formula evaluated), in proportion.
   await expect(page.getByRole('button', { name: /^Fold 1 takes 1\.75 mm/ })).toBeVisible();
   await page.getByRole('link', { name: /^Survey:/ }).click();
+  await page.getByRole('button', { name: /^What it is:/ }).click();
   await page.getByLabel('Name of the piece').fill('');
   await page.getByRole('button', { name: 'Keep' }).click();
   await expect(page.getByText(/Give it a name/)).toBeVisible();
@@ -105,7 +109,7 @@ test('the shop’s own test bends come before the table, with how far they can b
     await page.getByLabel(label, { exact: true }).press('Enter');
   };
   await expect(page.getByRole('button', { name: 'Measure all of it' })).toBeDisabled();
-  await page.getByRole('combobox', { name: 'Metal' }).click();
+  await page.getByRole('combobox', { name: 'Metal', exact: true }).click();
   await page.getByRole('option', { name: 'DC06 interstitial-free steel' }).click();
   for (const [label, value] of [['Thickness', '1'], ['Inside radius', '1.5'], ['Flat length', '100'], ['First leg', '50'], ['Second leg', '58']] as const)
     await strip(label, value);
@@ -123,7 +127,8 @@ test('the shop’s own test bends come before the table, with how far they can b
   await page.getByLabel('Inside radius').press('Enter');
   await saved(page);
   await page.getByRole('link', { name: /^Survey:/ }).click();
-  await page.getByRole('combobox', { name: 'Metal' }).click();
+  await page.getByRole('button', { name: /^What it is:/ }).click();
+  await page.getByRole('combobox', { name: 'Metal', exact: true }).click();
   await page.getByRole('option', { name: 'DC06 interstitial-free steel' }).click();
   await page.getByRole('button', { name: 'Keep' }).click();
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();
@@ -142,7 +147,7 @@ test('the shop’s own test bends come before the table, with how far they can b
 test('the list of jobs shows the pieces of each in small', async ({ page }) => {
   await page.goto('/?search=library');
   const job = page.getByRole('link', { name: /Mobile library van/ }).first();
-  await expect(job.locator('svg')).toHaveCount(4);
+  await expect(job.locator('svg')).toHaveCount(5);
 });
 
 test('where nothing is yet, each stage says what to do', async ({ page }) => {

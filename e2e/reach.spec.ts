@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import sharp from 'sharp';
 import { demoPiece, goTo, newPiece, pickEdge, saved } from './hands';
 
@@ -32,7 +32,12 @@ for (const bench of ['day', 'night'] as const) {
     await page.waitForURL(/jobs/);
     expect(await faults(page)).toEqual([]);
     // The demo's own pictures and references: a job that was taken in has the second and not the first.
-    await page.getByRole('link', { name: 'References' }).click();
+    await page.getByRole('link', { name: 'Found', exact: true }).click();
+    await page.waitForURL(/found/);
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('button', { name: /^Sill box/ }).click();
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('link', { name: 'References', exact: true }).click();
     await page.waitForURL(/references/);
     await page.getByRole('button', { name: 'As found', exact: true }).click();
     expect(await faults(page)).toEqual([]);
@@ -45,6 +50,11 @@ for (const bench of ['day', 'night'] as const) {
     await page.getByRole('link', { name: 'New piece' }).click();
     await page.waitForURL(/new-piece/);
     expect(await faults(page)).toEqual([]);
+    await demoPiece(page, 'Rear arch lip', 'Survey');
+    for (const part of ['found', 'references', 'cutting', 'sheet', 'choice', 'what']) {
+      await page.goto(`${page.url().split('?')[0]}?part=${part}`);
+      expect(await faults(page)).toEqual([]);
+    }
     await demoPiece(page, 'Battery shelf', 'Survey');
     for (const stage of STAGES) {
       await goTo(page, stage);
@@ -165,26 +175,33 @@ test('a card is shaped with the keyboard alone: a corner put in and moved, a sla
   await saved(page);
 }); // prettier-ignore
 
+/** Buttons lower than a gloved finger wants, with how high they are. */
+const tooSmall = (within: Locator) =>
+  within.getByRole('button').evaluateAll((buttons) =>
+    buttons
+      .map((b) => [b.textContent ?? '', b.getBoundingClientRect().height] as const)
+      .filter(([, h]) => h > 0 && h < 44)
+      .map(([text, h]) => `${text}: ${h}`),
+  );
+
 test.describe('on a phone and an upright tablet', () => {
   for (const [width, height] of [[390, 844], [768, 1024]] as const) {
     test(`${width} wide: every stage fits the width, and what one touches is big enough`, async ({ page }) => {
       await page.setViewportSize({ width, height });
+      await demoPiece(page, 'Rear arch lip', 'Survey');
+      for (const part of ['', 'found', 'references', 'cutting', 'sheet', 'choice', 'what']) {
+        await page.goto(`${page.url().split('?')[0]}${part && `?part=${part}`}`);
+        await page.waitForLoadState('networkidle');
+        expect(await page.evaluate(() => document.documentElement.scrollWidth), part).toBeLessThanOrEqual(width);
+        expect(await tooSmall(page.locator('main')), part).toEqual([]);
+      }
       await demoPiece(page, 'Battery shelf', 'Survey');
       for (const stage of STAGES) {
         await goTo(page, stage);
         if (stage === 'Fit') await pickEdge(page, 'B');
         await page.waitForLoadState('networkidle');
         expect(await page.evaluate(() => document.documentElement.scrollWidth), stage).toBeLessThanOrEqual(width);
-        const small = await page
-          .getByRole('complementary', { name: 'Drawer' })
-          .getByRole('button')
-          .evaluateAll((buttons) =>
-            buttons
-              .map((b) => [b.textContent ?? '', b.getBoundingClientRect().height] as const)
-              .filter(([, h]) => h > 0 && h < 44)
-              .map(([text, h]) => `${text}: ${h}`),
-          );
-        expect(small, stage).toEqual([]);
+        expect(await tooSmall(page.getByRole('complementary', { name: 'Drawer' })), stage).toEqual([]);
       }
     });
   }

@@ -59,7 +59,7 @@ const WRONG: [string, ReturnType<typeof sql>][] = [
       union all select 1 from welds where id::text = x.of and piece = x.piece
       union all select 1 from inspections where id::text = x.of and piece = x.piece)
       union all select name from pictures x where owner = 'survey' and not exists (
-        select 1 from surveyed where id = x.of and job = x.job)`,
+        select 1 from surveyed where id = split_part(x.of, '.', 1) and job = x.job)`,
   ],
 ];
 

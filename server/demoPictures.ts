@@ -15,7 +15,7 @@ import { DEMO_PICTURES } from '../demo/pictures';
 /** Hangs the drawings that stand for photographs on the demonstration job, by the way that pictures come in. */
 export async function putDemoPictures(viewer: Viewer, job: string): Promise<void> {
   const db = dbOf(viewer);
-  for (const { drawing, taken, piece, on, caption, marks } of DEMO_PICTURES) {
+  for (const { drawing, taken, piece, on, of = '', caption, marks } of DEMO_PICTURES) {
     const path = join(await incoming(), randomUUID());
     try {
       const day = taken.replaceAll('-', ':').replace('T', ' ');
@@ -28,7 +28,7 @@ export async function putDemoPictures(viewer: Viewer, job: string): Promise<void
       const records = on === 'fit' ? fits : welds;
       const [record] = row && on !== 'piece' ? await db.select({ id: records.id }).from(records).where(eq(records.piece, row.id)).orderBy(asc(records.seq)).limit(1) : []; // prettier-ignore
       const at = new Date(`${taken}.000Z`);
-      await db.insert(pictures).values({ ...kept.picture, taken: at, at, job, piece: row?.id ?? null, owner: on, of: record?.id ?? '', name: `${drawing}.jpg`, caption, marks: [...marks] }); // prettier-ignore
+      await db.insert(pictures).values({ ...kept.picture, taken: at, at, job, piece: row?.id ?? null, owner: on, of: record?.id ?? of, name: `${drawing}.jpg`, caption, marks: [...marks] }); // prettier-ignore
     } finally {
       await rm(path, { force: true });
     }

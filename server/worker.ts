@@ -1,12 +1,14 @@
 import workerpool from 'workerpool';
 import { takeInNow, writeOutNow } from '#app/jobs/doJobFiles.server';
 import { copyPictureNow, keepPictureNow } from '#app/pictures/doKeepPicture.server';
+import { judgeNow } from '#app/piece/doJudge.server';
 import { sumUpNow } from '#app/piece/doSumUp.server';
 import { drawPatternNow } from '#app/sheet/drawPattern.server';
+import { drawMeasuringSheetNow } from '#app/survey/drawMeasuringSheet.server';
 import type { Doing } from '#app/workers/task';
 
 /** What worker threads can be asked to do. */
-const all: Doing[] = [sumUpNow, drawPatternNow, writeOutNow, takeInNow, keepPictureNow, copyPictureNow];
+const all: Doing[] = [sumUpNow, judgeNow, drawPatternNow, writeOutNow, takeInNow, keepPictureNow, copyPictureNow, drawMeasuringSheetNow];
 
 workerpool.worker(
   Object.fromEntries(

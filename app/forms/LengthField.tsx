@@ -11,7 +11,8 @@ import { FIGURES } from '../frame/theme';
 type Props = {
   label: string;
   mm: number | null;
-  onChange: (mm: number | null) => void;
+  /** The length, and as it was written where it was written and not stepped. */
+  onChange: (mm: number | null, written?: string) => void;
   /** Smallest length that makes sense; shorter ones are explained and not taken. */
   min?: number;
   /** Largest that makes sense; longer ones are explained and not taken. */
@@ -86,7 +87,7 @@ export function LengthField({
     }
     setProblem(null);
     setTyped(null);
-    onChange(read.mm);
+    onChange(read.mm, typed.trim());
     return true;
   };
   const keyed = (event: KeyboardEvent) => {

@@ -37,7 +37,8 @@ export function usePost<Answer>(url: string, took: (answer: Answer) => void): Po
     async (body) => {
       setState('busy');
       setRefusal(null);
-      const said = JSON.stringify(body, withoutTime);
+      // Of a change the time can be what was changed.
+      const said = JSON.stringify(body, 'mine' in body ? undefined : withoutTime);
       const key = unanswered.current.get(said) ?? crypto.randomUUID();
       unanswered.current.set(said, key);
       const fail = (why: string) => {

@@ -3,6 +3,7 @@ import { NavLink } from 'react-router';
 
 const STOPS = [
   { to: '', word: 'Pieces' },
+  { to: '/found', word: 'Found' },
   { to: '/references', word: 'References' },
 ] as const;
 

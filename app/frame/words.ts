@@ -97,3 +97,7 @@ export const CAUTION_WORDS: Record<Caution, { title: string; text: string }> = {
     text: 'On thin metal it can’t be jumped: build out from the stronger edge, or let in a strip.',
   },
 };
+
+const LIST = new Intl.ListFormat('en-GB', { type: 'conjunction' });
+/** Names in a row, as one says them: “A, B and C”. */
+export const listed = (names: readonly string[]): string => LIST.format(names);

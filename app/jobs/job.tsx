@@ -8,6 +8,8 @@ import { useMemo, useState } from 'react';
 import { Form, Link, data, redirect } from 'react-router';
 import type { JobFacts } from '#core/format/job';
 import { JobFactsSchema } from '#core/format/job';
+import { movedSoFar } from '#core/survey/moved';
+import { inHand, roundsOf } from '#core/survey/references';
 import { metalById } from '#core/metal/metals';
 import { Thumbnail } from '../drawing/Thumbnail';
 import { JobLine } from '../frame/JobLine';
@@ -29,8 +31,10 @@ import { formOf, idOr404, keyOf, sentence } from '../records/parse.server';
 import { archivePiece, duplicatePiece, piecesOfJob } from '../records/pieces.server';
 import type { Picture } from '../records/pictures.server';
 import { picturesOf } from '../records/pictures.server';
+import { surveyOf } from '../records/survey.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/job';
+import { JobMoved } from './JobMoved';
 import { JobForm } from './JobForm';
 
 /** As many pieces as one page of the list shows. */
@@ -56,6 +60,9 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   }));
   const { id, name, vehicle, owner, notes } = job;
   const { imported } = job;
+  const survey = await surveyOf(viewer, id);
+  // What moved most first.
+  const moved = movedSoFar(inHand(survey, 'measure'), roundsOf(survey)).sort((a, b) => Math.abs(b.by) / b.measure.u - Math.abs(a.by) / a.measure.u); // prettier-ignore
   return {
     job: { id, name, vehicle, owner, notes, imported, archived: job.archived !== null },
     archived,
@@ -64,8 +71,12 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     page: asked.page,
     key: randomUUID(),
     pictures: await picturesOf(viewer, { job: id, piece: null }),
+    moved: { all: moved.length, first: moved.slice(0, MOST_MOVED) },
   };
 }
+
+/** As much of what moved as is told on the job itself. */
+const MOST_MOVED = 2;
 
 /** What the facts of a job are called, where two pages differ about one. */
 const JOB_WORDS = { name: 'Name', vehicle: 'Vehicle', owner: 'Owner', notes: 'Notes' };
@@ -158,6 +169,7 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
         </Button>
       </Stack>
       <JobLine job={job.id} />
+      <JobMoved job={job.id} changes={loaderData.moved.first} all={loaderData.moved.all} />
       {changing && (
         <Box
           component="section"

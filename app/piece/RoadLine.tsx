@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import { Link } from 'react-router';
 import { StopMark } from '../frame/StopMark';
 import type { Road } from './stages';
-import { STAGES } from './stages';
+import { STAGES, stopSaid } from './stages';
 
 /** A piece's road in small: one mark a stop, each a way there. */
 export function RoadLine({ piece, road }: { piece: string; road: Road }) {
@@ -14,6 +14,7 @@ export function RoadLine({ piece, road }: { piece: string; road: Road }) {
           component={Link}
           to={`/pieces/${piece}/${id}`}
           title={road[id].note || label}
+          aria-label={stopSaid(label, road[id])}
           sx={{
             flex: 1,
             minHeight: 48,

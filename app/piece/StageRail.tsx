@@ -2,15 +2,8 @@ import Box from '@mui/material/Box';
 import { memo, useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import { StopMark } from '../frame/StopMark';
-import type { Road, Stop } from './stages';
-import { STAGES } from './stages';
-
-const SAID: Record<Stop['state'], string> = {
-  done: 'done',
-  next: 'next',
-  attention: 'needs attention',
-  ahead: 'ahead',
-};
+import type { Road } from './stages';
+import { STAGES, stopSaid } from './stages';
 
 /** The road of a piece across the top: each stop with how it stands. */
 export const StageRail = memo(function StageRail({ piece, road }: { piece: string; road: Road }) {
@@ -40,7 +33,7 @@ export const StageRail = memo(function StageRail({ piece, road }: { piece: strin
             key={id}
             component={NavLink}
             to={`/pieces/${piece}/${id}`}
-            aria-label={`${label}: ${SAID[stop.state]}${stop.note ? `, ${stop.note}` : ''}`}
+            aria-label={stopSaid(label, stop)}
             sx={{
               flex: '1 0 auto',
               display: 'flex',

@@ -1,11 +1,13 @@
 import { emptyPattern } from '#core/card/emptyPattern';
 import { metalById } from '#core/metal/metals';
+import type { SurveyVerdict } from '#core/survey/verdict';
 import { emptyPlan } from '#core/weld/emptyPlan';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import { silhouetteOf } from '../drawing/silhouette';
 import { keepSummary } from '../records/summaries.server';
 import { Viewer } from '../records/viewer.server';
 import { doing } from '../workers/task';
+import { judged } from './judged.server';
 import type { Loaded } from './loaded.server';
 import { loadPiece } from './loaded.server';
 import { printDigest } from './printDigest';
@@ -16,13 +18,18 @@ import { NOTHING_KNOWN, materialOf } from './summary';
 import { sumUp } from './summing.server';
 
 /** What of a piece is shown in lists. */
-export function summaryOf({ facts, card, plan, shop, records, printed }: Loaded): Summary {
+export function summaryOf(
+  { facts, card, plan, shop, records, printed }: Loaded,
+  surveyWarnings: SurveyVerdict['warnings'],
+): Summary {
   const pattern = card.broken ? emptyPattern() : card.doc;
   const planned = plan.broken ? emptyPlan() : plan.doc;
   const metal = metalById(facts.metal);
   const { problems, development } = reckoned(pattern, metal, facts.thicknessMm, shop);
   const standing = records.fits.filter((fit) => !fit.withdrawn);
   const road = roadOf({
+    survey: records.survey,
+    surveyWarnings,
     pattern,
     plan: planned,
     thicknessMm: facts.thicknessMm,
@@ -53,7 +60,10 @@ export const sumUpNow = doing(sumUp, async ({ pieces, madeBy }) => {
     if (!loaded) continue;
     let summary = NOTHING_KNOWN;
     try {
-      summary = summaryOf(loaded);
+      const { job, facts, shop, records } = loaded;
+      const { layersApartMm } = shop;
+      const said = await judged(Viewer.shop, { id, job: job.id, structural: facts.structural, survey: records.survey, layersApartMm }); // prettier-ignore
+      summary = summaryOf(loaded, said.warnings);
     } catch (error) {
       console.error('A piece could not be summed up', error);
     }

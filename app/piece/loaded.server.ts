@@ -1,7 +1,9 @@
+import { pieceSurveyOf } from '../records/pieceSurvey.server';
 import { factsOf } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
 import type { Viewer } from '../records/viewer.server';
 import { wholePiece } from '../records/wholePiece.server';
+import { verdictOf } from './judging.server';
 
 /** All that a piece's page stands on; null where there is no such piece. */
 export async function loadPiece(viewer: Viewer, id: string) {
@@ -18,8 +20,25 @@ export async function loadPiece(viewer: Viewer, id: string) {
     card,
     plan,
     shop,
-    records: { fits, welds, inspections, pictures },
+    records: { fits, welds, inspections, pictures, survey: pieceSurveyOf(piece) },
     printed,
   };
 }
 export type Loaded = NonNullable<Awaited<ReturnType<typeof loadPiece>>>;
+
+/** The same with what is to be said of its survey, for the page. */
+export async function loadPage(viewer: Viewer, id: string) {
+  const loaded = await loadPiece(viewer, id);
+  if (!loaded) return null;
+  const { job, facts, shop, touched, records } = loaded;
+  const verdict = await verdictOf(viewer, {
+    id,
+    job: job.id,
+    structural: facts.structural,
+    survey: records.survey,
+    layersApartMm: shop.layersApartMm,
+    touched,
+  });
+  return { ...loaded, records: { ...records, surveyWarnings: verdict?.warnings ?? null } };
+}
+export type LoadedPage = NonNullable<Awaited<ReturnType<typeof loadPage>>>;

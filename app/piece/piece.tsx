@@ -2,13 +2,14 @@ import Box from '@mui/material/Box';
 import { Suspense, lazy, memo, useState } from 'react';
 import { Outlet, data, isRouteErrorResponse } from 'react-router';
 import { z } from 'zod';
+import { unlessOnlyQuery } from '../frame/onlyQuery';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/piece';
 import type { PieceBarProps } from './PieceBar';
 import { PieceBar } from './PieceBar';
 import { StageRail } from './StageRail';
-import type { Loaded } from './loaded.server';
-import { loadPiece } from './loaded.server';
+import type { LoadedPage as Loaded } from './loaded.server';
+import { loadPage } from './loaded.server';
 import { InHandContext, PickContext, PieceContext, usePick, usePiece } from './pieceContext';
 import { usePieceView } from './usePieceView';
 import { useRoadKeys } from './useRoadKeys';
@@ -20,7 +21,7 @@ const Conflict = lazy(() => import('./Conflict'));
 export async function loader({ params, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
   const id = z.uuid().safeParse(params.pieceId);
-  const loaded = id.success ? await loadPiece(viewer, id.data) : null;
+  const loaded = id.success ? await loadPage(viewer, id.data) : null;
   if (!loaded) throw data(null, { status: 404 });
   return loaded;
 }
@@ -34,6 +35,8 @@ export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs): Pr
     return null;
   }
 }
+
+export const shouldRevalidate = unlessOnlyQuery;
 
 export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `${loaderData?.facts.name ?? 'Piece'} · Patrone` }];
 

@@ -5,6 +5,8 @@ import type { PatternDoc } from '#core/card/pattern';
 import type { PieceFacts } from '#core/format/job';
 import type { Problem, Result } from '#core/measure/result';
 import type { Metal } from '#core/metal/metals';
+import type { PieceSurvey } from '#core/survey/pieceSurvey';
+import type { SurveyWarning } from '#core/survey/verdict';
 import type { PlanDoc } from '#core/weld/plan';
 import type { Pick } from '../drawing/pick';
 import type { Fit } from '../records/fits.server';
@@ -17,7 +19,15 @@ import type { Editor } from './useDocument';
 export type StopUndo = { undo: () => string } | null;
 
 /** What was written down of a piece: it grows while the page stands. */
-export type Records = { fits: Fit[]; welds: Weld[]; inspections: Inspection[]; pictures: Picture[] };
+export type Records = {
+  fits: Fit[];
+  welds: Weld[];
+  inspections: Inspection[];
+  pictures: Picture[];
+  survey: PieceSurvey;
+  /** What is to be said of the survey; null where that could not be told. */
+  surveyWarnings: SurveyWarning[] | null;
+};
 
 /** Everything a stage knows of the piece it shows. */
 export type PieceView = Records & {

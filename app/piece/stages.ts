@@ -6,10 +6,13 @@ import { lieOf } from '#core/fit/lie';
 import { evenStations, wantedAlong } from '#core/fit/target';
 import type { FitRecord, InspectionRecord, WeldRecord } from '#core/format/job';
 import type { Problem, Result } from '#core/measure/result';
+import type { PieceSurvey } from '#core/survey/pieceSurvey';
+import type { SurveyWarning } from '#core/survey/verdict';
 import type { PlanDoc } from '#core/weld/plan';
 import { weldOf } from '#core/weld/planned';
 import { isJoined } from '#core/weld/start';
 import type { StopState } from '../frame/StopMark';
+import { surveyWarningShort } from './surveyWords';
 
 /** The stops on the road of a piece. The number is the key that goes there and stays with the stop. */
 export const STAGES = [
@@ -25,7 +28,21 @@ export type StageId = (typeof STAGES)[number]['id'];
 export type Stop = { state: StopState; note: string };
 export type Road = Record<StageId, Stop>;
 
+const SAID: Record<StopState, string> = {
+  done: 'done',
+  next: 'next',
+  attention: 'needs attention',
+  ahead: 'ahead',
+};
+
+/** A stop and how it stands, for who does not see its mark. */
+export const stopSaid = (label: string, { state, note }: Stop): string =>
+  `${label}: ${SAID[state]}${note ? `, ${note}` : ''}`;
+
 export type RoadGiven = {
+  survey: PieceSurvey;
+  /** What is to be said of its survey; null where that could not be told. */
+  surveyWarnings: readonly SurveyWarning[] | null;
   pattern: PatternDoc;
   plan: PlanDoc;
   thicknessMm: number;
@@ -44,7 +61,7 @@ export type RoadGiven = {
 /** How far a piece has come: computed from what exists, never ticked by hand. The first stop not done is next. */
 export function roadOf(given: RoadGiven): Road {
   const road: Road = {
-    survey: { state: 'done', note: 'Named, metal chosen' },
+    survey: surveyStop(given),
     card: cardStop(given),
     blank: blankStop(given),
     sheet: sheetStop(given),
@@ -53,9 +70,18 @@ export function roadOf(given: RoadGiven): Road {
   };
   const next = STAGES.find(({ id }) => road[id].state === 'ahead');
   const waiting = STAGES.find(({ id }) => road[id].state === 'attention');
-  if (next && !(waiting && waiting.key < next.key && waiting.id !== 'blank'))
+  if (next && !(waiting && waiting.key < next.key && waiting.id !== 'blank' && waiting.id !== 'survey'))
     road[next.id] = { ...road[next.id], state: 'next' };
   return road;
+}
+
+function surveyStop({ survey, surveyWarnings }: RoadGiven): Stop {
+  if (surveyWarnings === null) return { state: 'attention', note: 'References not told' };
+  const wanted = surveyWarnings.flatMap((warning) => surveyWarningShort(warning) ?? []);
+  if (wanted.length > 0) return { state: 'attention', note: wanted[0]! };
+  const { cutOut, takes } = survey;
+  if (cutOut) return { state: 'done', note: cutOut.backAt ? 'Back in' : 'Cut out' };
+  return { state: 'done', note: takes.length > 0 ? 'Can be put back' : 'Named, metal chosen' };
 }
 
 function cardStop({ pattern, problems }: RoadGiven): Stop {

@@ -5,7 +5,7 @@ import { metalById } from '#core/metal/metals';
 import { emptyPlan } from '#core/weld/emptyPlan';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import type { Pick } from '../drawing/pick';
-import type { Loaded } from './loaded.server';
+import type { LoadedPage as Loaded } from './loaded.server';
 import type { InHand, Picked, PieceView, Records, StopUndo } from './pieceContext';
 import { printDigest } from './printDigest';
 import { reckoned } from './reckoned';
@@ -41,7 +41,7 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       setNewer((last) => ({ than: loaded, records: { ...(last.than === loaded ? last.records : {}), ...records } })),
     [loaded],
   );
-  const { fits, welds, inspections, pictures } = useMemo(
+  const { fits, welds, inspections, pictures, survey, surveyWarnings } = useMemo(
     () => ({ ...loaded.records, ...(newer.than === loaded ? newer.records : {}) }),
     [loaded, newer],
   );
@@ -74,6 +74,8 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
   const road = useMemo(
     () =>
       roadOf({
+        survey,
+        surveyWarnings,
         pattern,
         plan,
         thicknessMm: facts.thicknessMm,
@@ -86,7 +88,7 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
         welds,
         inspections,
       }),
-    [pattern, plan, facts.thicknessMm, digest, problems, development, patternEditor.number, loaded.printed, standing, welds, inspections], // prettier-ignore
+    [survey, surveyWarnings, pattern, plan, facts.thicknessMm, digest, problems, development, patternEditor.number, loaded.printed, standing, welds, inspections], // prettier-ignore
   );
 
   const view = useMemo(
@@ -108,11 +110,13 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       welds,
       inspections,
       pictures,
+      survey,
+      surveyWarnings,
       took,
       stopUndo,
       setUndo,
     }),
-    [id, loaded.job.id, facts, metal, shop, pattern, patternEditor, plan, planEditor, problems, development, road, standing, takenBack, welds, inspections, pictures, took, stopUndo], // prettier-ignore
+    [id, loaded.job.id, facts, metal, shop, pattern, patternEditor, plan, planEditor, problems, development, road, standing, takenBack, welds, inspections, pictures, survey, surveyWarnings, took, stopUndo], // prettier-ignore
   );
   return { view, picked, inHand };
 }

@@ -7,6 +7,7 @@ import { historyOf, putHistory } from './documents.server';
 import { createFit, fitsOf } from './fits.server';
 import type { HangsOn, Picture } from './pictures.server';
 import { picturesOf } from './pictures.server';
+import { pieceSurveyOf } from './pieceSurvey.server';
 import { factsOf } from './pieces.server';
 import { jobs, pictures, pieces, prints } from './schema.server';
 import { putSurvey, surveyFile } from './survey.server';
@@ -54,6 +55,7 @@ export function exportJob(viewer: Viewer, id: string, withPictures: boolean, tak
             ...factsOf(piece),
             created: piece.created.toISOString(),
             archived: piece.archived?.toISOString() ?? null,
+            survey: pieceSurveyOf(piece),
             card: await historyOf(viewer, piece.id, 'card', tx),
             plan: await historyOf(viewer, piece.id, 'plan', tx),
             prints: await printsOf(tx, piece.id),
@@ -153,7 +155,13 @@ const date = (moment: string | null) => (moment === null ? null : new Date(momen
 async function putPiece(viewer: Viewer, tx: Tx, job: string, piece: PieceFile): Promise<void> {
   const [row] = await tx
     .insert(pieces)
-    .values({ ...factsOf(piece), job, created: new Date(piece.created), archived: date(piece.archived) })
+    .values({
+      ...factsOf(piece),
+      job,
+      survey: piece.survey,
+      created: new Date(piece.created),
+      archived: date(piece.archived),
+    })
     .returning({ id: pieces.id });
   const id = row!.id;
   await putHistory(tx, id, 'card', piece.card);

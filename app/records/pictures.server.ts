@@ -78,7 +78,8 @@ export async function isThere(viewer: Viewer, { job, piece, owner, of }: HangsOn
   const db = dbOf(viewer);
   if (owner === 'job') return piece === null && of === '' && (await db.$count(jobs, eq(jobs.id, job))) > 0;
   if (owner === 'survey')
-    return piece === null && (await db.$count(surveyed, and(eq(surveyed.job, job), eq(surveyed.id, of)))) > 0;
+    // A reading is named by its round and its measure.
+    return piece === null && (await db.$count(surveyed, and(eq(surveyed.job, job), eq(surveyed.id, of.split('.')[0]!)))) > 0; // prettier-ignore
   if (piece === null || (await db.$count(pieces, and(eq(pieces.id, piece), eq(pieces.job, job)))) === 0) return false;
   if (owner === 'piece') return of === '';
   if (owner === 'edge') return edgeEver(viewer, piece, of);

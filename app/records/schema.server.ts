@@ -21,6 +21,8 @@ import type { FitRecord, InspectionRecord, PieceFacts, WeldRecord, Withdrawn } f
 import type { PictureOwner } from '#core/format/lists';
 import type { PictureMark } from '#core/picture/marks';
 import type { PictureType } from '#core/picture/privacy';
+import type { PieceSurvey } from '#core/survey/pieceSurvey';
+import { unsurveyed } from '#core/survey/pieceSurvey';
 import type { SurveyBody } from '#core/survey/references';
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, precision: 3, mode: 'date' });
@@ -56,6 +58,8 @@ export const pieces = pgTable(
     thickness: jsonb('thickness').$type<PieceFacts['thickness']>().notNull(),
     structural: boolean('structural').notNull(),
     notes: text('notes').notNull(),
+    /** What is surveyed of it: it names what is surveyed of its job. */
+    survey: jsonb('survey').$type<PieceSurvey>().notNull().default(unsurveyed()),
     created: moment('created').notNull().defaultNow(),
     archived: moment('archived'),
     /** How often anything of the piece has changed. The database counts (triggers in the migrations), nobody else. */
@@ -211,7 +215,7 @@ export const inspections = pgTable(
   (t) => [index('inspections_piece').on(t.piece)],
 );
 
-/** What is surveyed of a job: points, measures, rounds. The id is short, given by whoever made it, and named by others. */
+/** What is surveyed of a job: points, measures, rounds, openings, braces, findings. The id is short, given by whoever made it, and named by others. */
 export const surveyed = pgTable(
   'surveyed',
   {

@@ -8,7 +8,7 @@ import type { EdgeLabel, FoldLabel, Layers, PaperLabel } from '#core/sheet/layer
 import { layersBox } from '#core/sheet/layers';
 import type { Paper, Tile, Tiling } from '#core/sheet/tiles';
 import { registerMarks, tilePages } from '#core/sheet/tiles';
-import { shippedFont } from './fonts.server';
+import { shippedFont } from '../frame/paperFonts.server';
 import type { MarkingSheet } from './markingTables';
 import type { PatternDrawn } from './patternFiles';
 

@@ -14,6 +14,7 @@ import { cut } from '#core/card/cut';
 import type { MetalId } from '#core/metal/metals';
 import { METALS, metalById } from '#core/metal/metals';
 import { Choice } from '../forms/Choice';
+import { FigureField } from '../forms/FigureField';
 import { LengthField } from '../forms/LengthField';
 import { orSay } from '../forms/orSay';
 import { useDraft } from '../forms/useDraft';
@@ -25,6 +26,7 @@ import { changeShop, shopSettings } from '../records/shop.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/shop';
 import { Backups } from './Backups';
+import { Sheets } from './Sheets';
 
 export const loader = async ({ context }: Route.LoaderArgs) => ({
   shop: await shopSettings(context.get(viewerIn)),
@@ -49,6 +51,10 @@ const SHOP_WORDS = {
   brakeLine: 'The edge of the clamping bar',
   relief: 'Reliefs',
   shortestFlangeMm: 'Shortest flat beyond a bend, mm',
+  hourRate: 'An hour costs',
+  currency: 'Sign of the money',
+  layersApartMm: 'Cuts of neighbouring layers apart, mm',
+  sheets: 'Sheet we can get',
 };
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
@@ -148,8 +154,32 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
             max={100}
             onChange={(mm) => mm !== null && change({ shortestFlangeMm: mm })}
           />
+          <LengthField
+            label="Cuts of neighbouring layers are apart at least"
+            mm={shop.layersApartMm}
+            min={0}
+            max={1000}
+            onChange={(mm) => mm !== null && change({ layersApartMm: mm })}
+          />
+          <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+            <FigureField
+              label="An hour of work costs"
+              value={shop.hourRate}
+              min={0}
+              max={10_000}
+              unit={shop.currency}
+              wrong="Money, from 0 to 10 000."
+              onChange={(hourRate) => change({ hourRate })}
+            />
+            <TextField
+              label="Money is written with"
+              value={shop.currency}
+              onChange={(event) => change({ currency: cut(event.target.value, 4) })}
+            />
+          </Box>
         </Stack>
       </Box>
+      <Sheets sheets={shop.sheets} onChange={(sheets) => change({ sheets })} />
       <TestBends shop={shop} onChange={(strips) => change({ strips })} />
       <Stack direction="row" spacing={1.5} sx={{ mt: 3, alignItems: 'center' }}>
         <Button

@@ -1,9 +1,11 @@
 import Box from '@mui/material/Box';
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useMemo } from 'react';
+import type { Ellipse } from '#core/measure/ellipse';
 import type { Adjustment } from '#core/measure/network/network';
 import { SUSPECT_ABOVE } from '#core/measure/network/network';
 import { usePreferences } from '../frame/preferences';
+import { namesAt } from './netNames';
 import { useSurvey } from './useSurvey';
 
 /** Drawn so many times as large as they are, or a millimetre on a shell of three metres would not be seen. */
@@ -33,12 +35,18 @@ export function NetworkPicture({
   view,
   picked,
   onPick,
+  taken,
+  wanted = [],
 }: {
   found: Adjustment;
   /** Quarter turns to the left, and whether it is seen from behind; null: so that it lies on its long side. */
   view: View | null;
   picked: string | null;
   onPick: (id: string | null) => void;
+  /** Points that are taken away, with how well each can be put back; the ± of the others is then left out. */
+  taken?: ReadonlyMap<string, { good: boolean; ellipse: Ellipse | null }>;
+  /** Measures to take next, by their ends. */
+  wanted?: readonly { from: string; to: string }[];
 }) {
   const { points } = useSurvey();
   const { show } = usePreferences();
@@ -55,9 +63,13 @@ export function NetworkPicture({
   const box = [Math.min(...xs) - margin, Math.min(...ys) - margin, Math.max(...xs) - Math.min(...xs) + 2 * margin, Math.max(...ys) - Math.min(...ys) + 2 * margin];
   // As wide on the screen as a line is meant to be: on a phone the picture is half as wide.
   const narrow = useMediaQuery('(max-width: 899px)');
-  const unit = (Math.max(box[2]!, box[3]! * 1.4) / 760) * (narrow ? 1.7 : 1);
-  // A name at the rim runs inward.
-  const anchorAt = (x: number) => (x < box[0]! + box[2]! * 0.28 ? 'start' : x > box[0]! + box[2]! * 0.72 ? 'end' : 'middle');
+  const unit = Math.max(box[2]! / 700, box[3]! / 430) * (narrow ? 1.7 : 1);
+  const written = namesAt(
+    found.points.map(({ name: id, elsewhere }) => ({ at: places.get(id)!, name: `${names.get(id) ?? id}${elsewhere ? ' ?' : ''}` })),
+    { left: box[0]!, right: box[0]! + box[2]!, top: box[1]!, bottom: box[1]! + box[3]! },
+    16 * unit,
+    unit,
+  );
   const suspect = found.suspect;
   return (
     <svg viewBox={box.join(' ')} width="100%" height="100%" role="group" aria-label="The points, as the tapes place them" onClick={() => onPick(null)}>
@@ -78,24 +90,39 @@ export function NetworkPicture({
           </g>
         );
       })}
-      {found.points.map(({ name: id, at, uMm, ellipse, mirrored }) => {
+      {wanted.map(({ from, to }) => {
+        const [a, b] = [places.get(from), places.get(to)];
+        return a && b && <line key={`${from} ${to}`} x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} stroke="var(--torch)" strokeWidth={4 * unit} strokeDasharray={`${14 * unit} ${8 * unit}`} />;
+      })}
+      {found.points.map(({ name: id, at, uMm, ellipse: own, elsewhere }, i) => {
+        const gone = taken?.get(id);
+        const ellipse = taken ? (gone?.ellipse ?? null) : own;
+        const ink = gone && !gone.good ? 'var(--torch)' : 'var(--layout)';
         const [x, y] = places.get(id)!;
         const on = id === picked;
         const name = names.get(id) ?? id;
         const worst = Math.max(...uMm);
         return (
           <g key={id} role="button" tabIndex={0} className="pickable" style={{ cursor: 'pointer' }} aria-pressed={on}
-            aria-label={`${name}: at ${at.map((v) => show(v)).join(', ')}, give or take ${show(worst)}${mirrored ? '; it could as well stand on the other side' : ''}`}
+            aria-label={`${name}: at ${at.map((v) => show(v)).join(', ')}, give or take ${show(worst)}${gone ? '; it is cut away' : ''}${elsewhere ? '; it could as well stand on the other side' : ''}`}
             onClick={(event) => { event.stopPropagation(); onPick(on ? null : id); }}
             onKeyDown={(event) => { if (event.key === 'Enter' || event.key === ' ') { event.preventDefault(); onPick(on ? null : id); } }}>
             {ellipse && ellipse.aMm > 0 && (
-              <ellipse cx={x} cy={y} rx={ellipse.aMm * ELLIPSES} ry={Math.max(ellipse.bMm * ELLIPSES, unit)} transform={`rotate(${-((behind ? 180 - ellipse.angleDeg : ellipse.angleDeg) + 90 * turns)} ${x} ${y})`} fill="color-mix(in srgb, var(--layout) 16%, transparent)" stroke="var(--layout)" strokeWidth={unit} />
+              <ellipse cx={x} cy={y} rx={ellipse.aMm * ELLIPSES} ry={Math.max(ellipse.bMm * ELLIPSES, unit)} transform={`rotate(${-((behind ? 180 - ellipse.angleDeg : ellipse.angleDeg) + 90 * turns)} ${x} ${y})`} fill={`color-mix(in srgb, ${ink} 18%, transparent)`} stroke={ink} strokeWidth={unit} />
             )}
-            <circle cx={x} cy={y} r={(on ? 9 : 6.5) * unit} fill={on ? 'var(--torch)' : 'var(--ink)'} stroke="var(--halo)" strokeWidth={2 * unit} />
+            {gone ? (
+              // A place that is cut away: a ring with a saw cut through it.
+              <g fill="var(--halo)" stroke={gone.good ? 'var(--ink)' : 'var(--torch)'} strokeWidth={3 * unit}>
+                <circle cx={x} cy={y} r={9 * unit} />
+                <path d={`M${x - 13 * unit} ${y + 13 * unit}L${x + 13 * unit} ${y - 13 * unit}`} />
+              </g>
+            ) : (
+              <circle cx={x} cy={y} r={(on ? 9 : 6.5) * unit} fill={on ? 'var(--torch)' : 'var(--ink)'} stroke="var(--halo)" strokeWidth={2 * unit} />
+            )}
             <rect className="hit-tag" x={x - 20 * unit} y={y - 20 * unit} width={40 * unit} height={40 * unit} />
-            <text x={x} y={y - 15 * unit} fontSize={16 * unit} fontWeight={600} textAnchor={anchorAt(x)} fill="var(--ink)" stroke="var(--halo)" strokeWidth={5 * unit} paintOrder="stroke">
+            <text x={written[i]!.x} y={written[i]!.y} fontSize={16 * unit} fontWeight={600} textAnchor={written[i]!.anchor} fill="var(--ink)" stroke="var(--halo)" strokeWidth={5 * unit} paintOrder="stroke">
               {name}
-              {mirrored ? ' ?' : ''}
+              {elsewhere ? ' ?' : ''}
             </text>
           </g>
         );
@@ -117,6 +144,6 @@ export function networkSentence(found: Adjustment, nameOf: (id: string) => strin
   return `${count}. ${said}.`;
 }
 
-export const PictureFrame = ({ children }: { children: React.ReactNode }) => (
-  <Box sx={{ height: { xs: 320, md: 470 }, bgcolor: 'var(--bench-top)', border: '1.5px solid var(--rule)' }}>{children}</Box>
+export const PictureFrame = ({ children, low }: { children: React.ReactNode; low?: boolean }) => (
+  <Box sx={{ height: { xs: 320, md: low ? 400 : 470 }, bgcolor: 'var(--bench-top)', border: '1.5px solid var(--rule)' }}>{children}</Box>
 ); // prettier-ignore

@@ -13,12 +13,13 @@ import { changesBetween, hasMoved, readIn } from '#core/survey/moved';
 import type { Measure, Reading, Round, Surveyed } from '#core/survey/references';
 import { AngleField } from '../forms/AngleField';
 import { LengthField } from '../forms/LengthField';
-import { useDraft } from '../forms/useDraft';
-import { usePost } from '../forms/usePost';
-import { useSelfSending } from '../forms/useSelfSending';
+import { useSelfSavedDraft } from '../forms/useSelfSavedDraft';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
-import { changeSaid, readingSaid } from './surveyWords';
+import { Pictures } from '../pictures/Pictures';
+import type { Picture } from '../records/pictures.server';
+import { RoundList } from './RoundList';
+import { changeSaid, readingSaid } from '../frame/measuredWords';
 import { useSurvey } from './useSurvey';
 
 type Readings = Record<string, Reading | null>;
@@ -29,36 +30,15 @@ type Readings = Record<string, Reading | null>;
  */
 function useRoundReadings(round: Surveyed<Round>) {
   const { job, took } = useSurvey();
-  const [told, setTold] = useState<Readings>();
-  const takeOver = useCallback(
-    ({ now, ...answer }: { now?: Readings; survey?: Surveyed[] }) => {
-      if (now) setTold(now);
-      took(answer);
-    },
-    [took],
+  const body = useCallback((since: Partial<Readings>, mine: Partial<Readings>) => ({ intent: 'read', id: round.id, since, mine }), [round.id]);
+  return useSelfSavedDraft<Readings, { survey?: Surveyed[] }>(
+    `round ${job} ${round.id}`,
+    round.readings,
+    `/jobs/${job}/survey`,
+    body,
+    took,
   );
-  const post = usePost(`/jobs/${job}/survey`, takeOver);
-  const { ask, refusal, state } = post;
-  const { draft, since, kept, set, drop } = useDraft<Readings>(`round ${job} ${round.id}`, round.readings, told);
-  // Only what was touched goes: what others read meanwhile is theirs.
-  const changed = useMemo(
-    () => Object.keys(draft).filter((id) => JSON.stringify(draft[id]) !== JSON.stringify(since[id])),
-    [draft, since],
-  );
-  const send = useCallback(() => {
-    const only = (all: Readings) => Object.fromEntries(changed.map((id) => [id, all[id] ?? null]));
-    return ask({ intent: 'read', id: round.id, since: only(since), mine: only(draft) }).then((answer) => {
-      if (answer === 'taken') drop(only(draft));
-    });
-  }, [ask, changed, draft, drop, round.id, since]);
-  useSelfSending(
-    kept,
-    JSON.stringify(changed.map((id) => draft[id])),
-    post,
-    () => void (changed.length === 0 ? drop() : send()),
-  );
-  return { draft, set, kept, refusal, state, drop, send };
-}
+} // prettier-ignore
 
 /** What waits of a round whose reader is closed goes up all the same; where it cannot, that is told. */
 export function RoundSender({ round }: { round: Surveyed<Round> }) {
@@ -80,14 +60,20 @@ export function RoundReader({
   round,
   start,
   onClose,
+  pictures,
+  tookPictures,
 }: {
   round: Surveyed<Round>;
   /** The measure to begin with. */
   start: string | null;
   onClose: () => void;
+  /** Pictures of what is surveyed: one can hang beside any reading. */
+  pictures: readonly Picture[];
+  tookPictures: (pictures: Picture[]) => void;
 }) {
   const { measures, rounds } = useSurvey();
   const { draft, set, kept, refusal, state, drop, send } = useRoundReadings(round);
+  const [listed, setListed] = useState(false);
   const isOpen = (m: { id: string }) => (draft[m.id]?.value ?? null) === null;
   // Until a figure is read or another measure is gone to, the first that is not read: what waits here is known a moment later.
   const [gone, setGone] = useState<number | null>(start === null ? null : measures.findIndex((m) => m.id === start));
@@ -105,13 +91,18 @@ export function RoundReader({
         <span className="figure">
           {read}/{measures.length}
         </span>
+        <Button size="small" color="inherit" onClick={() => setListed(!listed)}>
+          {listed ? 'One by one' : 'As a list'}
+        </Button>
         <IconButton aria-label="Done reading" onClick={onClose}>
           <Close />
         </IconButton>
       </Box>
       <LinearProgress variant="determinate" value={measures.length ? (100 * read) / measures.length : 0} aria-label="How many are read" />
       <Box sx={{ p: 2, maxWidth: 560, width: '100%', mx: 'auto', display: 'grid', gap: 2 }}>
-        {measure ? (
+        {listed ? (
+          <RoundList round={round} readings={draft} onRead={(id, reading) => set({ [id]: reading })} />
+        ) : measure ? (
           <OneReading
             key={measure.id}
             measure={measure}
@@ -137,7 +128,8 @@ export function RoundReader({
             </Button>
           </Box>
         )}
-        <Box sx={{ display: 'flex', gap: 1 }}>
+        {!listed && measure && <ReadingPictures round={round.id} measure={measure.id} all={pictures} took={tookPictures} />}
+        <Box sx={{ display: listed ? 'none' : 'flex', gap: 1 }}>
           <Button variant="outlined" color="inherit" disabled={at === 0} onClick={() => go(at - 1)} sx={{ flex: 1 }}>
             Back
           </Button>
@@ -167,6 +159,14 @@ export function RoundReader({
   );
 } // prettier-ignore
 
+/** Pictures that hang beside one reading. */
+function ReadingPictures(given: { round: string; measure: string; all: readonly Picture[]; took: (pictures: Picture[]) => void }) {
+  const { round, measure, all, took } = given;
+  const { job } = useSurvey();
+  const on = useMemo(() => ({ job, piece: null, owner: 'survey' as const, of: `${round}.${measure}` }), [job, round, measure]);
+  return <Pictures on={on} all={all} took={took} title="Pictures beside this reading" small />;
+} // prettier-ignore
+
 function OneReading({
   measure,
   reading,
@@ -188,11 +188,14 @@ function OneReading({
   const box = useRef<HTMLDivElement>(null);
   const value = reading?.value ?? null;
   const note = reading?.note ?? '';
-  const say = (next: { value: number | null; note: string }) =>
-    onRead(next.value === null && next.note === '' ? null : next);
+  const as = reading?.as ?? '';
+  const say = (next: Partial<Reading>) => {
+    const all = { value, note, as, ...next };
+    onRead(all.value === null && all.note === '' ? null : all);
+  };
   const change =
     first && value !== null
-      ? changesBetween([measure], first, { ...round, readings: { [measure.id]: { value, note } } })[0]
+      ? changesBetween([measure], first, { ...round, readings: { [measure.id]: { value, note, as } } })[0]
       : undefined;
   const moved = change && hasMoved(change);
   const ends = [measure.from, measure.to].map((id) => points.find((point) => point.id === id));
@@ -216,9 +219,9 @@ function OneReading({
       </Box>
       <Box ref={box}>
         {inDegrees(measure.of) ? (
-          <AngleField label="Reads" angleDeg={value} onEnter={onNext} min={-90} max={90} wrong="Degrees, from −90 to 90." onChange={(deg) => say({ value: deg, note })} />
+          <AngleField label="Reads" angleDeg={value} onEnter={onNext} min={-90} max={90} wrong="Degrees, from −90 to 90." onChange={(deg) => say({ value: deg, as: '' })} />
         ) : (
-          <LengthField label="Reads" big mm={value} empty="not read yet" onChange={(mm) => say({ value: mm, note })} onEnter={onNext} />
+          <LengthField label="Reads" big mm={value} empty="not read yet" onChange={(mm, written) => say({ value: mm, as: cut(written ?? '', 40) })} onEnter={onNext} />
         )}
       </Box>
       <Box aria-live="polite" sx={{ minHeight: 56, p: 1, bgcolor: moved ? 'var(--torch-ground)' : 'var(--chalk)', borderLeft: `5px solid ${moved ? 'var(--torch)' : 'var(--rule)'}` }}>
@@ -237,7 +240,7 @@ function OneReading({
         )}
       </Box>
       {noting ? (
-        <TextField label="Note" value={note} multiline onChange={(event) => say({ value, note: cut(event.target.value, 400) })} />
+        <TextField label="Note" value={note} multiline onChange={(event) => say({ note: cut(event.target.value, 400) })} />
       ) : (
         <Button color="inherit" sx={{ justifySelf: 'start' }} onClick={() => setNoting(true)}>
           Add a note

@@ -4,7 +4,7 @@ import { Fragment } from 'react';
 import { changesBetween, hasMoved, readIn } from '#core/survey/moved';
 import { Moment } from '../frame/Moment';
 import { usePreferences } from '../frame/preferences';
-import { changeSaid, readingSaid } from './surveyWords';
+import { changeSaid, readingSaid } from '../frame/measuredWords';
 import { useSurvey } from './useSurvey';
 
 /** Every measure over the rounds: what was read, and under it by how much it differs from the first that was read of it. */

@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
+import { Suspense, lazy } from 'react';
 import { cut } from '#core/card/cut';
 import { SIDES_OF_VEHICLE } from '#core/format/lists';
 import { MEASURE_KINDS, ROUND_STAGES, USUAL_U, inDegrees } from '#core/survey/kinds';
@@ -12,7 +13,9 @@ import { useDraft } from '../forms/useDraft';
 import { KIND_WORDS, STAGE_WORDS } from './surveyWords';
 import { useSurvey } from './useSurvey';
 
-const SIDE_WORDS: Record<ReferencePlace['side'], string> = {
+const MomentField = lazy(() => import('../forms/MomentField'));
+
+export const SIDE_WORDS: Record<ReferencePlace['side'], string> = {
   left: 'Left',
   right: 'Right',
   front: 'Front',
@@ -20,10 +23,10 @@ const SIDE_WORDS: Record<ReferencePlace['side'], string> = {
   centre: 'Centre',
 };
 export const NEW_POINT: ReferencePlace = { kind: 'point', name: '', where: '', side: 'right', partner: null, putAway: false }; // prettier-ignore
-export const NEW_MEASURE: Measure = { kind: 'measure', of: 'distance', name: '', from: null, to: null, where: '', u: USUAL_U.distance, tolerance: null, putAway: false }; // prettier-ignore
+export const NEW_MEASURE: Measure = { kind: 'measure', of: 'distance', name: '', from: null, to: null, where: '', u: USUAL_U.distance, tolerance: null, partner: null, putAway: false }; // prettier-ignore
 
 /** What the forms share: what was typed stays until it is kept, and another page's word on it is told. */
-function useForm<T extends { putAway: boolean }>(about: string, id: string | null, initial: T, onDone: (id: string) => void) {
+export function useSurveyForm<T extends { putAway: boolean }>(about: string, id: string | null, initial: T, onDone: (id: string) => void) {
   const { job, post, add, change } = useSurvey();
   const told = id !== null && post.refusal?.id === id ? (post.refusal.now as T | undefined) : undefined;
   const form = useDraft<T>(`${about} ${job} ${id ?? 'new'}`, initial, told);
@@ -42,7 +45,7 @@ function useForm<T extends { putAway: boolean }>(about: string, id: string | nul
   return { ...form, busy: post.state === 'busy', keep: (more?: Partial<T>) => void keep({ ...draft, ...more }), putAway: () => void keep({ ...draft, putAway: true }) };
 } // prettier-ignore
 
-function Buttons(given: { ready: boolean; isNew: boolean; form: { busy: boolean; keep: () => void; putAway: () => void; drop: () => void }; onDone: () => void }) {
+export function FormButtons(given: { ready: boolean; isNew: boolean; form: { busy: boolean; keep: () => void; putAway: () => void; drop: () => void }; onDone: () => void }) {
   const { ready, isNew, form, onDone } = given;
   return (
     <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
@@ -63,7 +66,7 @@ function Buttons(given: { ready: boolean; isNew: boolean; form: { busy: boolean;
 
 export function PointForm({ id, initial, onDone }: { id: string | null; initial: ReferencePlace; onDone: (id?: string) => void }) {
   const { points } = useSurvey();
-  const form = useForm('point', id, initial, onDone);
+  const form = useSurveyForm('point', id, initial, onDone);
   const { name, where, side, partner } = form.draft;
   return (
     <Box component="section" aria-label="A reference point" sx={{ display: 'grid', gap: 1.5 }}>
@@ -71,15 +74,15 @@ export function PointForm({ id, initial, onDone }: { id: string | null; initial:
       <TextField label="Where it is" value={where} onChange={(event) => form.set({ where: cut(event.target.value, 200) })} placeholder="In the centre of the bolt" multiline />
       <Choice label="Side of the vehicle" value={side} onChange={(next) => form.set({ side: next })} options={SIDES_OF_VEHICLE.map((s) => [s, SIDE_WORDS[s]] as const)} />
       <Choice label="The same place on the other side" value={partner ?? ''} onChange={(next) => form.set({ partner: next || null })} options={[['', 'None'], ...points.filter((p) => p.id !== id).map((p) => [p.id, p.name] as const)]} />
-      <Buttons ready={name.trim() !== ''} isNew={id === null} form={form} onDone={onDone} />
+      <FormButtons ready={name.trim() !== ''} isNew={id === null} form={form} onDone={onDone} />
     </Box>
   );
 } // prettier-ignore
 
 export function MeasureForm({ id, initial, onDone }: { id: string | null; initial: Measure; onDone: (id?: string) => void }) {
-  const { points } = useSurvey();
-  const form = useForm('measure', id, initial, onDone);
-  const { of, name, from, to, where, u, tolerance } = form.draft;
+  const { points, measures } = useSurvey();
+  const form = useSurveyForm('measure', id, initial, onDone);
+  const { of, name, from, to, where, u, tolerance, partner } = form.draft;
   const called = (end: string | null) => points.find((point) => point.id === end)?.name;
   // Two points are a name already.
   const usual = cut([called(from), called(to)].filter(Boolean).join(' to '), 60);
@@ -110,7 +113,10 @@ export function MeasureForm({ id, initial, onDone }: { id: string | null; initia
       {!inDegrees(of) && (
         <LengthField label="Told as moved from" mm={tolerance} min={0} max={1000} empty="when the readings show it" onChange={(next) => set({ tolerance: next })} />
       )}
-      <Buttons ready={ready} isNew={id === null} form={{ ...form, keep }} onDone={onDone} />
+      {of !== 'distance' && (
+        <Choice label="The same measure on the other side" value={partner ?? ''} onChange={(next) => set({ partner: next || null })} options={[['', 'None'], ...measures.filter((m) => m.of === of && m.id !== id).map((m) => [m.id, m.name] as const)]} />
+      )}
+      <FormButtons ready={ready} isNew={id === null} form={{ ...form, keep }} onDone={onDone} />
     </Box>
   );
 } // prettier-ignore
@@ -118,13 +124,16 @@ export function MeasureForm({ id, initial, onDone }: { id: string | null; initia
 export function RoundForm({ id, initial, onDone }: { id: string | null; initial: Round; onDone: (id?: string) => void }) {
   // Readings have a way of their own.
   const { readings: _readings, ...said } = initial;
-  const form = useForm<Omit<Round, 'readings'> & { readings?: Round['readings'] }>('round', id, id === null ? initial : said, onDone);
+  const form = useSurveyForm<Omit<Round, 'readings'> & { readings?: Round['readings'] }>('round', id, id === null ? initial : said, onDone);
   const { stage, name } = form.draft;
   return (
     <Box component="section" aria-label="A round" sx={{ display: 'grid', gap: 1.5 }}>
       <Choice label="When in the work" value={stage} onChange={(next) => form.set({ stage: next, ...(Object.values(STAGE_WORDS).includes(name) || name === '' ? { name: STAGE_WORDS[next] } : {}) })} options={ROUND_STAGES.map((s) => [s, STAGE_WORDS[s]] as const)} />
+      <Suspense>
+        <MomentField label="When it was read" at={form.draft.at} onChange={(at) => form.set({ at })} />
+      </Suspense>
       <TextField label="Name of the round" value={name} onChange={(event) => form.set({ name: cut(event.target.value, 60) })} />
-      <Buttons ready={name.trim() !== ''} isNew={id === null} form={form} onDone={onDone} />
+      <FormButtons ready={name.trim() !== ''} isNew={id === null} form={form} onDone={onDone} />
     </Box>
   );
 } // prettier-ignore

@@ -7,7 +7,8 @@ import { Suspense, lazy, useEffect, useMemo, useRef, useState } from 'react';
 import { data } from 'react-router';
 import { movedSoFar } from '#core/survey/moved';
 import type { Round } from '#core/survey/references';
-import { networkOfRound } from '#core/survey/roundNetwork';
+import type { NetKey } from '#core/survey/roundNetwork';
+import { netKeys } from '#core/survey/roundNetwork';
 import { JobLine } from '../frame/JobLine';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
@@ -22,10 +23,15 @@ import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/references';
 import type { View } from './NetworkPicture';
 import { NetworkPicture, PictureFrame, networkSentence, usualView } from './NetworkPicture';
+import { LeftRight } from './LeftRight';
+import { Openings } from './Openings';
 import { RoundReader, RoundSender } from './RoundReader';
 import { RoundTable } from './RoundTable';
-import { MeasureForm, NEW_MEASURE, NEW_POINT, PointForm, RoundForm } from './SurveyForms';
-import { STAGE_WORDS, movedSentence } from './surveyWords';
+import { MeasureForm, NEW_MEASURE, NEW_POINT, PointForm, RoundForm, SIDE_WORDS } from './SurveyForms';
+import { movedSentence } from '../frame/measuredWords';
+import { STAGE_WORDS } from './surveyWords';
+import { useNetView } from './useNetView';
+import { useNets } from './useNets';
 import { SurveyContext, useSurvey, useSurveyOf } from './useSurvey';
 
 // The chart's library is large.
@@ -58,20 +64,23 @@ export default function ReferencesPage({ loaderData }: Route.ComponentProps) {
 /** What is open in the drawer: something by its kind and id, null for a new one. */
 type Open = { kind: 'point' | 'measure' | 'round'; id: string | null } | null;
 
-function References({ pictures }: { pictures: Picture[] }) {
-  const { points, measures, rounds, post } = useSurvey();
+function References({ pictures: loaded }: { pictures: Picture[] }) {
+  const [pictures, tookPictures] = useNewer(loaded);
+  const { job, points, measures, rounds, post } = useSurvey();
   const { show } = usePreferences();
   const [open, setOpen] = useState<Open>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [space, setSpace] = useState(false);
-  const [view, setView] = useState<View | null>(null);
+  const [side, setSide] = useState<NetKey | null>(null);
   const [reading, setReading] = useState<{ round: string; measure: string | null } | null>(null);
   const round = rounds.find(({ id }) => id === chosen) ?? rounds[rounds.length - 1];
-  const networks = useMemo(
-    () => new Map(rounds.map((one) => [one.id, networkOfRound(points, measures, one, space ? 3 : 2)])),
-    [points, measures, rounds, space],
-  );
-  const network = round && networks.get(round.id);
+  const reckoned = useNets(space);
+  // Those that stand on the page were reckoned for what is shown, or there are none.
+  const nets = reckoned?.inSpace === space ? reckoned.nets : null;
+  const keys = netKeys(points, space);
+  const key = keys.find((one) => one === side) ?? keys[0] ?? 'right';
+  const network = round && nets?.[round.id]?.[key];
+  const { view, setView } = useNetView(key);
   const moved = useMemo(() => movedSoFar(measures, rounds), [measures, rounds]);
   const nameOf = (id: string) => points.find((point) => point.id === id)?.name ?? id;
   const readNow = rounds.find(({ id }) => id === reading?.round);
@@ -84,12 +93,12 @@ function References({ pictures }: { pictures: Picture[] }) {
     () =>
       new Map(
         rounds.map((one) => {
-          const suspect = networks.get(one.id)?.found?.suspect;
-          const of = measures.find((m) => suspect && m.of === 'distance' && m.from === suspect.from && m.to === suspect.to);
-          return [one.id, of?.id ?? null] as const;
+          const suspects = Object.values(nets?.[one.id] ?? {}).flatMap(({ found }) => found?.suspect ?? []);
+          const of = measures.filter((m) => m.of === 'distance' && suspects.some(({ from, to }) => m.from === from && m.to === to));
+          return [one.id, of.map(({ id }) => id)] as const;
         }),
       ),
-    [measures, rounds, networks],
+    [measures, rounds, nets],
   );
   // What is opened from far down the page is to be seen.
   const drawer = useRef<HTMLElement>(null);
@@ -106,7 +115,7 @@ function References({ pictures }: { pictures: Picture[] }) {
               <NetworkPicture view={view} found={network.found} picked={open?.kind === 'point' ? open.id : null} onPick={(id) => setOpen(id ? { kind: 'point', id } : null)} />
             ) : (
               <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', p: 3, textAlign: 'center', color: 'var(--card-pencil)' }}>
-                {nextStep(points.length, distances, rounds.length)}
+                {nets === null && rounds.length > 0 ? 'Reckoning …' : nextStep(points.length, distances, rounds.length)}
               </Box>
             )}
           </PictureFrame>
@@ -115,6 +124,15 @@ function References({ pictures }: { pictures: Picture[] }) {
               <ToggleButton value={2}>Plane</ToggleButton>
               <ToggleButton value={3}>Space</ToggleButton>
             </ToggleButtonGroup>
+            {keys.length > 1 && (
+              <ToggleButtonGroup exclusive size="small" value={key} onChange={(_, next: NetKey | null) => next && setSide(next)} aria-label="Side of the vehicle">
+                {keys.map((one) => (
+                  <ToggleButton key={one} value={one}>
+                    {one === 'space' ? 'All' : SIDE_WORDS[one]}
+                  </ToggleButton>
+                ))}
+              </ToggleButtonGroup>
+            )}
             {network?.found && (
               <>
                 <Button size="small" color="inherit" onClick={() => turn({ turns: 1, mirrored: false })}>
@@ -128,14 +146,14 @@ function References({ pictures }: { pictures: Picture[] }) {
             <Box role="status" aria-label="What the tapes say" sx={{ flex: 1, minWidth: 220 }}>
               {network?.found && networkSentence(network.found, nameOf)}
               {network && network.loose.length > 0 && ` Not placed: ${network.loose.map(nameOf).join(', ')}. Measure from there to one or two more points.`}
-              {network?.found?.points.some((point) => point.mirrored) && ' Those with a question mark could as well lie on the other side: one more tape settles it.'}
+              {network?.found?.points.some((point) => point.elsewhere) && ' Those with a question mark could as well lie on the other side: one more tape settles it.'}
               {network?.found && <span style={{ color: 'var(--pencil)' }}> Ellipses are drawn 20 times as large as they are.</span>}
             </Box>
           </Box>
         </Box>
         <Box component="aside" ref={drawer} aria-label="Drawer" sx={{ bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', p: 2, alignSelf: 'start', display: 'grid', gap: 2 }}>
           {post.problem && <Told>{post.problem}</Told>}
-          <Drawer open={open} setOpen={setOpen} pictures={pictures} />
+          <Drawer open={open} setOpen={setOpen} all={pictures} took={tookPictures} />
         </Box>
       </Box>
       {rounds
@@ -160,6 +178,11 @@ function References({ pictures }: { pictures: Picture[] }) {
         <Typography variant="h2" sx={{ flex: 1 }}>
           Measures and rounds
         </Typography>
+        {measures.length > 0 && (
+          <Button color="inherit" href={`/jobs/${job}/measuring-sheet.pdf`} download>
+            Print a measuring sheet
+          </Button>
+        )}
         <Button variant="outlined" color="inherit" onClick={() => setOpen({ kind: 'measure', id: null })}>
           New measure
         </Button>
@@ -180,7 +203,9 @@ function References({ pictures }: { pictures: Picture[] }) {
           onPick={(id) => setOpen({ kind: 'measure', id })}
         />
       )}
-      {readNow && <RoundReader key={readNow.id} round={readNow} start={reading!.measure} onClose={() => setReading(null)} />}
+      {readNow && <RoundReader key={readNow.id} round={readNow} start={reading!.measure} onClose={() => setReading(null)} pictures={pictures} tookPictures={tookPictures} />}
+      <LeftRight />
+      <Openings />
     </>
   );
 } // prettier-ignore
@@ -193,9 +218,9 @@ function nextStep(points: number, distances: number, rounds: number): string {
   return 'Read this round: three distances between three points at the least.';
 }
 
-function Drawer({ open, setOpen, pictures }: { open: Open; setOpen: (open: Open) => void; pictures: Picture[] }) {
+function Drawer(given: { open: Open; setOpen: (open: Open) => void; all: Picture[]; took: (pictures: Picture[]) => void }) {
+  const { open, setOpen, all, took } = given;
   const { job, points, measures, rounds } = useSurvey();
-  const [all, took] = useNewer(pictures);
   const on = useMemo(() => ({ job, piece: null, owner: 'survey' as const, of: open?.id ?? '' }), [job, open?.id]);
   const close = () => setOpen(null);
   if (open?.kind === 'measure') {

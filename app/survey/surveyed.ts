@@ -19,7 +19,7 @@ const Body = z.discriminatedUnion('intent', [
   z.object({ intent: z.literal('read'), id, since: readings, mine: readings }),
 ]);
 
-const WORDS = { name: 'Name', where: 'Where', side: 'Side', partner: 'Partner', from: 'From', to: 'To', u: 'How good', tolerance: 'Tolerance', at: 'When', stage: 'Stage' }; // prettier-ignore
+const WORDS = { name: 'Name', where: 'Where', side: 'Side', partner: 'Partner', from: 'From', to: 'To', u: 'How good', tolerance: 'Tolerance', at: 'When', stage: 'Stage', layers: 'Layers', looks: 'Looks', made: 'What it is made of', in: 'In since', out: 'Out since', corners: 'Corners' }; // prettier-ignore
 
 /**
  * Writes down a point, a measure or a round of a job, changes what is said of it, or puts down what was read; answers all
@@ -51,7 +51,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (found.kind === 'saved') return Response.json({ survey });
   const names = new Map(survey.map((one) => [one.id, one.name]));
   const shown = (_: string, value: unknown) =>
-    given.intent === 'read' ? String((value as { value?: number } | null)?.value ?? 'nothing') : String(value ?? 'nothing');
+    given.intent === 'read' ? String((value as { value?: number } | null)?.value ?? 'nothing') : typeof value === 'object' && value ? '…' : String(value ?? 'nothing');
   const said = given.intent === 'read' ? Object.fromEntries(names) : WORDS;
   const message = sentenceOf<Fields | Readings>(found, (given as { mine: Fields }).mine, said, shown);
   return Response.json({ survey, message, now: found.now }, { status: 409 });

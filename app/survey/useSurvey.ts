@@ -1,5 +1,6 @@
 import { createContext, useCallback, useContext, useMemo } from 'react';
 import type { Measure, ReferencePlace, Round, SurveyBody, Surveyed } from '#core/survey/references';
+import { inHand, roundsOf } from '#core/survey/references';
 import type { Post } from '../forms/usePost';
 import { usePost } from '../forms/usePost';
 import { useNewer } from '../frame/useNewer';
@@ -13,13 +14,10 @@ export type Survey = {
   took: (answer: { survey?: Surveyed[] }) => void;
   post: Post;
   /** Writes something new down; its id once the server has it, null where it was not taken. */
-  add: (body: SurveyBody) => Promise<string | null>;
+  add: (body: SurveyBody, id?: string) => Promise<string | null>;
   /** Changes some of what is said of a thing. */
   change: (id: string, since: object, mine: object) => Promise<boolean>;
 };
-
-const inHand = <K extends SurveyBody['kind']>(all: readonly Surveyed[], kind: K) =>
-  all.filter((one) => one.kind === kind && !one.putAway) as Surveyed<Extract<SurveyBody, { kind: K }>>[];
 
 /** What is surveyed of a job: as loaded, and since then as the server answered. */
 export function useSurveyOf(job: string, loaded: readonly Surveyed[]): Survey {
@@ -28,8 +26,7 @@ export function useSurveyOf(job: string, loaded: readonly Surveyed[]): Survey {
   const post = usePost(`/jobs/${job}/survey`, took);
   const { send } = post;
   const add = useCallback(
-    async (body: SurveyBody) => {
-      const id = crypto.randomUUID().slice(0, 8);
+    async (body: SurveyBody, id = crypto.randomUUID().slice(0, 8)) => {
       return (await send({ intent: 'new', id, body })) ? id : null;
     },
     [send],
@@ -44,7 +41,7 @@ export function useSurveyOf(job: string, loaded: readonly Surveyed[]): Survey {
       all,
       points: inHand(all, 'point'),
       measures: inHand(all, 'measure'),
-      rounds: inHand(all, 'round').sort((a, b) => a.at.localeCompare(b.at)),
+      rounds: roundsOf(all),
       took,
       post,
       add,

@@ -1,2 +1,5 @@
 /** As many test bends as a shop keeps: more are no shop's. Apart from the schema: pages need it and not the validation. */
 export const MOST_STRIPS = 500;
+
+/** As many sheets as a shop says it can get. */
+export const MOST_SHEETS = 60;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { text } from '../card/text';
 import { METAL_IDS } from '../metal/metals';
-import { MOST_STRIPS } from './limits';
+import { MOST_SHEETS, MOST_STRIPS } from './limits';
 
 export const StripSchema = z.object({
   thicknessMm: z.number().positive(),
@@ -28,5 +28,21 @@ export const ShopSchema = z.object({
   relief: z.enum(['round', 'square', 'none']),
   /** The shortest flat beyond a bend that the shop's brake can hold or swing, mm. */
   shortestFlangeMm: z.number().min(0).max(100),
+  /** Money an hour of work costs, and the sign it is written with. */
+  hourRate: z.number().min(0).max(10_000),
+  currency: text(4),
+  /** Cuts of neighbouring layers are to be so far apart at the least, mm (50 is common practice). */
+  layersApartMm: z.number().min(0).max(1000),
+  /** Sheet that can be had: bought, or cut from an old panel, with its thickness as measured. */
+  sheets: z
+    .array(
+      z.object({
+        metal: z.enum(METAL_IDS),
+        thicknessMm: z.number().min(0.1).max(12),
+        from: z.enum(['bought', 'donor']),
+        name: text(60),
+      }),
+    )
+    .max(MOST_SHEETS),
 });
 export type Shop = z.infer<typeof ShopSchema>;

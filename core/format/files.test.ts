@@ -10,6 +10,7 @@ import { meetsOf, weldOf } from '../weld/planned';
 import { csv, foldCsv } from './csv';
 import type { JobFile } from './job';
 import { writeJob } from './job';
+import { unsurveyed } from '../survey/pieceSurvey';
 import { readJob } from './readJob';
 
 test('values with commas, quotes and lines in them are read back by another reader as they were', () => {
@@ -55,7 +56,7 @@ describe('a job file', () => {
 
   test('says what it is, holds no ids of a database, and is the same when written again', () => {
     const job = JSON.parse(text) as Record<string, unknown>;
-    expect(job).toMatchObject({ format: 'patrone-job', version: 3 });
+    expect(job).toMatchObject({ format: 'patrone-job', version: 4 });
     expect(text).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-/);
     const read = readJob(job);
     expect(read.ok && writeJob(read.job)).toBe(text);
@@ -68,7 +69,7 @@ describe('a job file', () => {
       'document-unreadable: piece 1, card 1: corners.2.x',
     );
     expect(broken((job) => (job.job.created = 'yesterday'))).toBe('job-unreadable: job created');
-    expect(broken((job) => (job.version = 4 as never))).toBe('job-too-new');
+    expect(broken((job) => (job.version = 5 as never))).toBe('job-too-new');
     expect(broken((job) => (job.format = 'other' as never))).toBe('job-not-one');
     const badly = 'job-unreadable: pieces 0 card';
     expect(broken((job) => (job.pieces[0]!.card.current = 9))).toBe(badly);
@@ -118,7 +119,7 @@ describe('a job file', () => {
   });
 
   test('a job of this version, as it was first written, is still read and written to the byte', () => {
-    const text = readFileSync('core/format/fixtures/job-v3.json', 'utf8');
+    const text = readFileSync('core/format/fixtures/job-v4.json', 'utf8');
     const read = readJob(JSON.parse(text));
     expect(read.ok && writeJob(read.job)).toBe(text);
   });
@@ -126,18 +127,32 @@ describe('a job file', () => {
   test('a job from before there were pictures has none, and is else as it was', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v2.json', 'utf8')) as JobFile;
     const read = readJob(old);
-    const pieces = old.pieces.map((piece) => ({ ...piece, pictures: [] }));
-    expect(read).toEqual({ ok: true, job: { ...old, version: 3, survey: [], pictures: [], pieces } });
+    const pieces = old.pieces.map((piece) => ({ ...piece, pictures: [], survey: unsurveyed() }));
+    expect(read).toEqual({ ok: true, job: { ...old, version: 4, survey: [], pictures: [], pieces } });
+  });
+
+  test('a job from before pieces were surveyed takes nothing away, and its readings are as they were', () => {
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v3.json', 'utf8')) as JobFile;
+    const read = readJob(structuredClone(old));
+    if (!read.ok) throw new Error(JSON.stringify(read.problems));
+    const pieces = old.pieces.map((piece) => ({ ...piece, survey: unsurveyed() }));
+    expect(read.job).toMatchObject({ ...old, version: 4, pieces });
+    const { survey } = read.job;
+    expect(survey.filter(({ body }) => body.kind === 'round').length).toBeGreaterThan(0);
+    for (const { body } of survey) {
+      if (body.kind === 'measure') expect(body.partner).toBeNull();
+      if (body.kind === 'round') for (const reading of Object.values(body.readings)) expect(reading.as).toBe('');
+    }
   });
 
   test('a record is about an edge that the card has or had', () => {
-    const job = JSON.parse(readFileSync('core/format/fixtures/job-v3.json', 'utf8')) as JobFile;
+    const job = JSON.parse(readFileSync('core/format/fixtures/job-v4.json', 'utf8')) as JobFile;
     job.pieces[0]!.inspections[1]!.edge = 's3[]';
     expect(readJob(job)).toMatchObject({ ok: false, problems: [{ code: 'job-unreadable', about: ['pieces 0 inspections 1 edge'] }] }); // prettier-ignore
   });
 
   test('a picture hangs on a record that is there', () => {
-    const job = JSON.parse(readFileSync('core/format/fixtures/job-v3.json', 'utf8')) as JobFile;
+    const job = JSON.parse(readFileSync('core/format/fixtures/job-v4.json', 'utf8')) as JobFile;
     job.pieces[0]!.pictures[0]!.on = { owner: 'weld', record: 99 };
     expect(readJob(job)).toMatchObject({ ok: false, problems: [{ code: 'job-unreadable', about: ['pieces 0 pictures 0 on'] }] }); // prettier-ignore
   });

@@ -4,6 +4,7 @@ import { PatternSchema } from '../card/pattern';
 import { text } from '../card/text';
 import { METAL_IDS } from '../metal/metals';
 import { PictureSaidSchema } from '../picture/marks';
+import { PieceSurveySchema } from '../survey/pieceSurvey';
 import { MOST_SURVEYED, SurveyedSchema } from '../survey/references';
 import { PlanSchema } from '../weld/plan';
 import { HELD, INSPECTIONS, MOST_STATIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
@@ -154,7 +155,7 @@ const PiecePictureSchema = picture.extend({ on: onPiece });
 /** What a picture of the job hangs on: the job itself, or something surveyed of it, by its id. */
 const onJob = z.discriminatedUnion('owner', [
   z.object({ owner: z.literal('job') }),
-  z.object({ owner: z.literal('survey'), id: text(24) }),
+  z.object({ owner: z.literal('survey'), id: text(50) }),
 ]);
 const JobPictureSchema = picture.extend({ on: onJob });
 export type PictureFile = z.infer<typeof picture>;
@@ -189,6 +190,8 @@ const historyOf = <S extends z.ZodType>(doc: S) =>
 export const PieceFileSchema = PieceFactsSchema.extend({
   created: moment,
   archived: moment.nullable(),
+  /** What is surveyed of it: points, findings and braces of the job by their ids. */
+  survey: PieceSurveySchema,
   card: historyOf(PatternSchema),
   plan: historyOf(PlanSchema),
   /** Each time the pattern left the house, on paper or as a file; `digest` says what it was made from. */
@@ -202,7 +205,7 @@ export const PieceFileSchema = PieceFactsSchema.extend({
 });
 export type PieceFile = z.infer<typeof PieceFileSchema>;
 
-export const JOB_VERSION = 3;
+export const JOB_VERSION = 4;
 
 /** As many pieces as a job file may hold. */
 export const MOST_PIECES = 2000;
@@ -212,7 +215,7 @@ export const JobHeadSchema = z.object({
   format: z.literal('patrone-job'),
   version: z.literal(JOB_VERSION),
   job: JobFactsSchema.extend({ created: moment, archived: moment.nullable() }),
-  /** Reference points, measures and rounds of the whole vehicle. */
+  /** Reference points, measures, rounds, openings, braces and findings of the whole vehicle. */
   survey: z.array(SurveyedSchema).max(MOST_SURVEYED),
   /** Pictures of the job itself; those of its pieces are with them. */
   pictures: z.array(JobPictureSchema).max(MOST_PICTURES),

@@ -2,11 +2,12 @@ import { z } from 'zod';
 import { readPattern } from '../card/read';
 import type { Result } from '../measure/result';
 import { failure, stop } from '../measure/result';
+import { unsurveyed } from '../survey/pieceSurvey';
 import { planOfVersion1, readPlan } from '../weld/readPlan';
 import type { JobFile, JobHead, PieceFile } from './job';
 import { JOB_VERSION, JobHeadSchema, MOST_PIECES, PieceFileSchema } from './job';
 
-const AnyHeadSchema = z.looseObject({ format: z.literal('patrone-job'), version: z.number() });
+const AnyHeadSchema = z.looseObject({ format: z.literal('patrone-job'), version: z.number().int().min(1) });
 
 /** A piece in a job file of version 1 as far as it differs: cards as a list of revisions, the plan on the edges of the card. */
 const V1PieceSchema = z.looseObject({
@@ -41,6 +42,21 @@ function fromVersion1({ revision, revisions, ...piece }: z.output<typeof V1Piece
   };
 }
 
+const V3SurveyedSchema = z.looseObject({ body: z.looseObject({ kind: z.string() }) });
+const V3RoundSchema = z.looseObject({ readings: z.record(z.string(), z.looseObject({})) });
+
+/** What is surveyed of a job in a file of version 3: measures had no partner, and readings were not kept as written. */
+function surveyFromVersion3(given: unknown): unknown {
+  const one = V3SurveyedSchema.safeParse(given);
+  if (!one.success) return given;
+  const { body, ...rest } = one.data;
+  if (body.kind === 'measure') return { ...rest, body: { ...body, partner: null } };
+  const round = body.kind === 'round' ? V3RoundSchema.safeParse(body) : null;
+  if (!round?.success) return given;
+  const readings = Object.entries(round.data.readings).map(([id, reading]) => [id, { ...reading, as: '' }]);
+  return { ...rest, body: { ...round.data, readings: Object.fromEntries(readings) as unknown } };
+}
+
 const HistorySchema = z.looseObject({ versions: z.array(z.looseObject({ doc: z.unknown() })) });
 const DocumentsSchema = z.looseObject({ card: HistorySchema, plan: HistorySchema });
 
@@ -58,8 +74,12 @@ export function readJobHead(given: unknown): Result<{ head: JobHead; version: nu
   if (!any.success) return failure(stop('job-not-one', []));
   const { version } = any.data;
   if (version > JOB_VERSION) return failure(stop('job-too-new', [], { version, knownVersion: JOB_VERSION }));
+  const { survey } = any.data;
   // Before version 3 there were neither surveys nor pictures.
-  const brought = version < 3 ? { ...any.data, version: JOB_VERSION, survey: [], pictures: [] } : any.data;
+  const inThree = version < 3 ? { ...any.data, survey: [], pictures: [] } : any.data;
+  const inFour =
+    version === 3 && Array.isArray(survey) ? { ...inThree, survey: survey.map(surveyFromVersion3) } : inThree;
+  const brought = { ...inFour, version: JOB_VERSION };
   const read = JobHeadSchema.safeParse(brought);
   return read.success ? { ok: true, head: read.data, version } : unreadable(read.error);
 }
@@ -74,7 +94,8 @@ export function readJobPiece(given: unknown, version: number, place: number): Re
   if (place >= MOST_PIECES) return failure(stop('job-unreadable', [`more than ${MOST_PIECES} pieces`]));
   const old = version === 1 ? V1PieceSchema.safeParse(given) : null;
   const inTwo = old?.success ? fromVersion1(old.data) : given;
-  const brought = version < 3 && typeof inTwo === 'object' ? { ...inTwo, pictures: [] } : inTwo;
+  const inThree = version < 3 && typeof inTwo === 'object' ? { ...inTwo, pictures: [] } : inTwo;
+  const brought = version < 4 && typeof inThree === 'object' ? { ...inThree, survey: unsurveyed() } : inThree;
   const parts = DocumentsSchema.safeParse(brought);
   if (parts.success) {
     // Each document by its own reader, so that one of an older version comes up to date wherever it stands.

@@ -7,6 +7,18 @@ export type MeasureKind = (typeof MEASURE_KINDS)[number];
 export const ROUND_STAGES = ['found', 'braced', 'cut', 'tacked', 'welded', 'other'] as const;
 export type RoundStage = (typeof ROUND_STAGES)[number];
 
+/** The layers of a closed section from the outside in: each is the neighbour of the next. */
+export const LAYERS = ['outer', 'inner', 'structural'] as const;
+export type Layer = (typeof LAYERS)[number];
+
+/** How something was found out, each looking deeper than the one before. */
+export const LOOKS = ['seen', 'probed', 'sanded', 'cut'] as const;
+export type LookKind = (typeof LOOKS)[number];
+
+/** What can be done about a piece. */
+export const OPTION_KINDS = ['patch', 'panel', 'mend', 'buy'] as const;
+export type OptionKind = (typeof OPTION_KINDS)[number];
+
 /** How good a reading is where nothing else is said, one standard deviation: tape 1 mm, rule 0.5, caliper 0.05, level 0.1°. */
 export const USUAL_U: Record<MeasureKind, number> = {
   distance: 1,

@@ -7,7 +7,13 @@ import { failure } from '../measure/result';
 import { cholesky, inverse } from '../measure/symmetric';
 
 /** A point where it stands (mm), and whether it is taken away with what is cut out. */
-export type ReferencePoint = { name: string; at: readonly number[]; lost: boolean };
+export type ReferencePoint = {
+  name: string;
+  at: readonly number[];
+  lost: boolean;
+  /** Where it could as well stand, where the tapes leave two places: what is said is then true for both. */
+  elsewhere?: readonly number[] | null;
+};
 /** A distance that has been read, and how good it is (one standard deviation), mm. */
 export type ReadTape = { from: string; to: string; uMm: number };
 
@@ -58,13 +64,21 @@ export function putBack(
   }
   const lost = points.flatMap((point, i) => (point.lost ? [i] : []));
   const found = lost.map((i): PutBack => {
-    const now = howWell(dimension, points, spans, i);
+    const { elsewhere } = points[i]!;
+    // Where the tapes leave it two places: as it is at the worse of them.
+    const worst = (tapes: readonly Span[]): HowWell => {
+      const here = howWell(dimension, points, tapes, i);
+      if (!elsewhere || !here) return here;
+      const there = howWell(dimension, points.map((point, k) => (k === i ? { ...point, at: elsewhere } : point)), tapes, i); // prettier-ignore
+      return there && there.uMm < here.uMm ? here : there;
+    };
+    const now = worst(spans);
     const measured = new Set(spans.flatMap(({ from, to }) => (from === i ? [to] : to === i ? [from] : [])));
     let bestNext: PutBack['bestNext'] = null;
     points.forEach(({ name, at }, to) => {
       // Two points on one spot: a tape between them says nothing of a direction.
       if (to === i || measured.has(to) || at.every((x, k) => x === points[i]!.at[k])) return;
-      const then = howWell(dimension, points, [...spans, { from: i, to, mm: 0, uMm: nextMm }], i);
+      const then = worst([...spans, { from: i, to, mm: 0, uMm: nextMm }]);
       if (then && then.uMm < (bestNext?.uMm ?? Infinity)) bestNext = { to: name, uMm: then.uMm };
     });
     const helps = bestNext as PutBack['bestNext'];
@@ -78,13 +92,10 @@ export function putBack(
   return { ok: true, lost: found };
 }
 
+type HowWell = { uMm: number; ellipse: Ellipse | null } | null;
+
 /** How well one lost point is placed by the spans; null where they leave it free to move. */
-function howWell(
-  d: 2 | 3,
-  points: readonly ReferencePoint[],
-  spans: readonly Span[],
-  wanted: number,
-): { uMm: number; ellipse: Ellipse | null } | null {
+function howWell(d: 2 | 3, points: readonly ReferencePoint[], spans: readonly Span[], wanted: number): HowWell {
   const lost = points.map((point) => point.lost);
   // Lost points that are tied to none of these are no concern of theirs, and would leave the whole undetermined.
   const near = new Set([wanted]);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { text } from '../card/text';
-import { MEASURE_KINDS, ROUND_STAGES, SIDES_OF_VEHICLE } from './kinds';
+import { LAYERS, LOOKS, MEASURE_KINDS, ROUND_STAGES, SIDES_OF_VEHICLE } from './kinds';
 
 /** What is surveyed of a job: each thing has a short id of its own, given when it is made, by which others name it. */
 const id = text(24).min(1);
@@ -31,11 +31,18 @@ export const MeasureSchema = z.object({
   u: z.number().min(0.001).max(100),
   /** A change by more than this is told as moved though the readings could be out by more; null: only what they show. */
   tolerance: z.number().min(0).max(1000).nullable(),
+  /** The same measure on the other side, where that does not follow from the partners of its points. */
+  partner: id.nullable(),
   putAway: z.boolean(),
 });
 export type Measure = z.infer<typeof MeasureSchema>;
 
-export const ReadingSchema = z.object({ value: z.number().min(-100_000).max(100_000).nullable(), note: text(400) });
+export const ReadingSchema = z.object({
+  value: z.number().min(-100_000).max(100_000).nullable(),
+  note: text(400),
+  /** As it was written, in the unit it was read in; empty where the figure says it all. */
+  as: text(40),
+});
 export type Reading = z.infer<typeof ReadingSchema>;
 
 /** All measures read once: as found, braced, cut open and so on. Readings by the measure's id. */
@@ -49,9 +56,83 @@ export const RoundSchema = z.object({
 });
 export type Round = z.infer<typeof RoundSchema>;
 
-export const SurveySchema = z.discriminatedUnion('kind', [PointSchema, MeasureSchema, RoundSchema]);
+/** Four corners of an opening in a row round it, by their points: whether they lie in a plane is its twist. */
+export const OpeningSchema = z.object({
+  kind: z.literal('opening'),
+  name: text(60).min(1),
+  corners: z.tuple([id, id, id, id]),
+  putAway: z.boolean(),
+});
+export type Opening = z.infer<typeof OpeningSchema>;
+
+/** A brace that holds the shell while it is cut: between which points, of what, when it went in and came out. */
+export const BraceSchema = z.object({
+  kind: z.literal('brace'),
+  name: text(60).min(1),
+  from: id.nullable(),
+  to: id.nullable(),
+  made: text(200),
+  in: moment.nullable(),
+  out: moment.nullable(),
+  putAway: z.boolean(),
+});
+export type Brace = z.infer<typeof BraceSchema>;
+
+/** One look at a finding: how far it reaches, by its length and width (mm) or by a line drawn round it on a picture. */
+export const LookSchema = z.object({
+  at: moment,
+  how: z.enum(LOOKS),
+  lengthMm: z.number().min(0.1).max(20_000).nullable(),
+  widthMm: z.number().min(0.1).max(20_000).nullable(),
+  /** The digest of the picture and the id of the line on it. */
+  outline: z.object({ picture: z.string().regex(/^[0-9a-f]{64}$/), mark: id }).nullable(),
+  note: text(400),
+});
+export type Look = z.infer<typeof LookSchema>;
+
+/** What was found wrong, and how it grew from look to look. */
+export const FindingSchema = z.object({
+  kind: z.literal('finding'),
+  name: text(80).min(1),
+  where: text(200),
+  side: z.enum(SIDES_OF_VEHICLE),
+  layers: z.array(z.enum(LAYERS)).max(LAYERS.length),
+  looks: z.array(LookSchema).max(50),
+  putAway: z.boolean(),
+});
+export type Finding = z.infer<typeof FindingSchema>;
+
+/** How the net of one side (or in space) is looked at: it knows neither up nor left. Its id says of which. */
+export const ViewSchema = z.object({
+  kind: z.literal('view'),
+  name: text(40),
+  /** Quarter turns to the left. */
+  turns: z.number().int().min(0).max(3),
+  /** Seen from behind. */
+  mirrored: z.boolean(),
+  putAway: z.boolean(),
+});
+export type NetView = z.infer<typeof ViewSchema>;
+
+export const SurveySchema = z.discriminatedUnion('kind', [
+  PointSchema,
+  MeasureSchema,
+  RoundSchema,
+  OpeningSchema,
+  BraceSchema,
+  FindingSchema,
+  ViewSchema,
+]);
 export type SurveyBody = z.infer<typeof SurveySchema>;
 export type Surveyed<Body extends SurveyBody = SurveyBody> = { id: string } & Body;
+
+/** Those of one kind that are in hand. */
+export const inHand = <K extends SurveyBody['kind']>(all: readonly Surveyed[], kind: K) =>
+  all.filter((one) => one.kind === kind && !one.putAway) as Surveyed<Extract<SurveyBody, { kind: K }>>[];
+
+/** Rounds in hand in the order of their dates. */
+export const roundsOf = (all: readonly Surveyed[]): Surveyed<Round>[] =>
+  inHand(all, 'round').sort((a, b) => a.at.localeCompare(b.at));
 
 /** One thing surveyed as it stands in a job file. */
 export const SurveyedSchema = z.object({ id, at: moment, body: SurveySchema });

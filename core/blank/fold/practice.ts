@@ -14,6 +14,10 @@ export const USUAL_SHOP: Shop = {
   brakeLine: 'tangent',
   relief: 'round',
   shortestFlangeMm: 6,
+  hourRate: 45,
+  currency: '€',
+  layersApartMm: 50,
+  sheets: [],
 };
 
 /** The sheet a blank is cut from, as far as folding it is concerned. */

@@ -206,5 +206,7 @@ test('what cannot be told is said', () => {
   // Measured from two points only, D could as well lie on the other side of the line between them.
   const hung = solved({ dimension: 2, points, tapes: [...triangle, tape('A', 'D', 600), tape('B', 'D', 700)] });
   expect(hung).toMatchObject({ redundancy: 0, sigma0: null, suspect: null });
-  expect(hung.points.map((p) => p.mirrored)).toEqual([false, false, false, true]);
+  expect(hung.points.map((p) => p.elsewhere !== null)).toEqual([false, false, false, true]);
+  const { at, elsewhere } = hung.points[3]!;
+  expect([elsewhere![0], elsewhere![1]! + at[1]!]).toEqual([expect.closeTo(at[0]!, 6), expect.closeTo(0, 6)]);
 });

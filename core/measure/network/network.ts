@@ -23,8 +23,8 @@ export type PlacedPoint = {
   uMm: number[];
   /** In the plane: the ellipse of that. */
   ellipse: Ellipse | null;
-  /** Whether it could as well stand on the other side of those it was measured from: no tape here would tell. */
-  mirrored: boolean;
+  /** Where else it could as well stand, on the other side of those it was measured from: no tape here would tell; else null. */
+  elsewhere: number[] | null;
 };
 export type AdjustedTape = {
   from: string;
@@ -106,12 +106,13 @@ export function adjustNetwork(network: Network): Result<Adjustment> {
     ok: true,
     points: points.map((point, i): PlacedPoint => {
       const block = blockOf(i);
+      const other = held[i] || frame.anchors.includes(i) ? null : placeElsewhere(places, spans, i);
       return {
         name: point.name,
         at: held[i] ? [...held[i]] : frame.outward(places.at.subarray(i * d, (i + 1) * d)),
         uMm: Array.from({ length: d }, (_, k) => Math.sqrt(Math.max(0, block[k * d + k]!))),
         ellipse: d === 2 ? ellipseOf(block[0]!, block[1]!, block[3]!) : null,
-        mirrored: !held[i] && !frame.anchors.includes(i) && couldBeElsewhere(places, spans, i),
+        elsewhere: other && frame.outward(other),
       };
     }),
     tapes,
@@ -128,20 +129,20 @@ function suspectOf(tapes: readonly AdjustedTape[]): Adjustment['suspect'] {
   return { from: worst.from, to: worst.to };
 }
 
-/** Whether one point, all others as they are, fits as well in another place a good way off. */
-function couldBeElsewhere(places: Places, spans: readonly Span[], i: number): boolean {
+/** Where one point, all others as they are, fits as well a good way off; null where nowhere. */
+function placeElsewhere(places: Places, spans: readonly Span[], i: number): number[] | null {
   const d = places.dimension;
   const place = (j: number) => [...places.at.subarray(j * d, (j + 1) * d)];
   const ties = spans
     .filter((span) => span.from === i || span.to === i)
     .map(({ from, to, mm, uMm }) => ({ at: place(from === i ? to : from), mm, uMm }));
-  if (ties.length === 0) return false;
+  if (ties.length === 0) return null;
   const here = place(i);
   const found = standings(ties, d);
   const away = (at: number[]) => Math.hypot(...at.map((x, k) => x - here[k]!));
   const own = ties.reduce((sum, { at, mm, uMm }) => sum + ((away(at) - mm) / uMm) ** 2, 0);
   const far = 10 * Math.max(...ties.map((tie) => tie.uMm));
-  return found.some(({ at, misfit: other }) => away(at) > far && other < own + NOT_RULED_OUT);
+  return found.find(({ at, misfit: other }) => away(at) > far && other < own + NOT_RULED_OUT)?.at ?? null;
 }
 
 const alone = ({ name, at }: NetworkPoint, dimension: Dimension): Result<Adjustment> => ({
@@ -152,7 +153,7 @@ const alone = ({ name, at }: NetworkPoint, dimension: Dimension): Result<Adjustm
       at: at ? [...at] : Array.from({ length: dimension }, () => 0),
       uMm: Array.from({ length: dimension }, () => 0),
       ellipse: dimension === 2 ? ellipseOf(0, 0, 0) : null,
-      mirrored: false,
+      elsewhere: null,
     },
   ],
   tapes: [],

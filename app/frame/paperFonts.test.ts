@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
-import { shippedFont, unpackedFont } from './fonts.server';
+import { shippedFont, unpackedFont } from './paperFonts.server';
 
 const FILES = ['barlow/files/barlow-latin-500-normal', 'barlow-condensed/files/barlow-condensed-latin-600-normal'];
 const packed = (name: string) => readFileSync(createRequire(import.meta.url).resolve(`@fontsource/${name}.woff`));

@@ -1,0 +1,34 @@
+import { LRUCache } from 'lru-cache';
+import type { SurveyVerdict } from '#core/survey/verdict';
+import type { Viewer } from '../records/viewer.server';
+import { inWorker } from '../workers/pool.server';
+import { task } from '../workers/task';
+import type { Judged } from './judged.server';
+import { NOTHING_TO_SAY, hasSurvey } from './judged.server';
+
+/** Longest that the references of a piece may take to be reckoned, ms. */
+const LIMIT_MS = 4000;
+
+export const judge = task<Judged, SurveyVerdict>('judge-survey');
+
+/** By the piece and how often it had been touched: the database counts that up whatever of the survey changes. */
+const known = new LRUCache<string, Promise<SurveyVerdict | null>>({ max: 300 });
+
+/** What is to be said of the survey of a piece, reckoned in a worker; null where it could not be told in time. */
+export function verdictOf(
+  _viewer: Viewer,
+  { touched, ...piece }: Judged & { touched: number },
+): Promise<SurveyVerdict | null> {
+  if (!hasSurvey(piece.survey)) return Promise.resolve(NOTHING_TO_SAY);
+  const key = `${piece.id} ${touched} ${piece.layersApartMm}`;
+  const before = known.get(key);
+  if (before) return before;
+  const found = inWorker(judge, piece, { limitMs: LIMIT_MS }).catch((error: unknown) => {
+    console.error('The references of a piece could not be told', error);
+    // Not for good: the machine may have been busy.
+    known.delete(key);
+    return null;
+  });
+  known.set(key, found);
+  return found;
+}

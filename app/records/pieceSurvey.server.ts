@@ -1,0 +1,84 @@
+import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm';
+import { mergedRecord } from '#core/format/merge';
+import type { OptionKind } from '#core/survey/kinds';
+import type { PieceSurvey } from '#core/survey/pieceSurvey';
+import { unsurveyed } from '#core/survey/pieceSurvey';
+import type { OtherPiece } from '#core/survey/verdict';
+import type { Changed } from './changed.server';
+import { putMerged } from './changed.server';
+import { dbOf } from './database.server';
+import type { Tx } from './database.server';
+import { pieces } from './schema.server';
+import type { Viewer } from './viewer.server';
+
+/** What is surveyed of a piece; what has been added to a survey since it was written is as nothing surveyed. */
+export const pieceSurveyOf = ({ survey }: { survey: Partial<PieceSurvey> }): PieceSurvey => ({
+  ...unsurveyed(),
+  ...survey,
+});
+
+/** The other pieces of a job in hand that take references away or have something cut out. */
+export async function othersSurveyed(viewer: Viewer, job: string, piece: string): Promise<OtherPiece[]> {
+  const rows = await dbOf(viewer)
+    .select({ name: pieces.name, survey: pieces.survey })
+    .from(pieces)
+    .where(and(eq(pieces.job, job), ne(pieces.id, piece), isNull(pieces.archived), sql`survey->'takes' <> '[]'`))
+    .orderBy(asc(pieces.seq));
+  return rows.map((row) => ({ name: row.name, survey: pieceSurveyOf(row) }));
+}
+
+/** Pieces of a job in hand by what they name of its survey: for pages of the job. */
+export async function piecesNaming(viewer: Viewer, job: string): Promise<{ id: string; name: string; survey: PieceSurvey }[]> {
+  const rows = await dbOf(viewer)
+    .select({ id: pieces.id, name: pieces.name, survey: pieces.survey })
+    .from(pieces)
+    .where(and(eq(pieces.job, job), isNull(pieces.archived)))
+    .orderBy(asc(pieces.seq));
+  return rows.map((row) => ({ ...row, survey: pieceSurveyOf(row) }));
+} // prettier-ignore
+
+/** Pieces not further back than this are looked at for the hours that were recorded. */
+const LATEST_PIECES = 200;
+
+/** Hours that other pieces of this shop took, by what was chosen for them, the latest first. */
+export async function hoursRecorded(viewer: Viewer, piece: string): Promise<Partial<Record<OptionKind, number[]>>> {
+  const rows = await dbOf(viewer)
+    .select({ survey: pieces.survey })
+    .from(pieces)
+    .where(and(ne(pieces.id, piece), sql`survey->'choice'->>'hoursTaken' is not null`))
+    .orderBy(sql`${pieces.seq} desc`)
+    .limit(LATEST_PIECES);
+  const found: Partial<Record<OptionKind, number[]>> = {};
+  for (const { survey } of rows) {
+    const { options, choice } = pieceSurveyOf({ survey });
+    const taken = options.find(({ id }) => id === choice?.option);
+    if (taken && choice?.hoursTaken != null) (found[taken.of] ??= []).push(choice.hoursTaken);
+  }
+  return found;
+}
+
+/** Changes some of what is surveyed of a piece since it stood as `since` says; null when there is no such piece. */
+export async function changePieceSurvey(
+  piece: string,
+  since: Partial<PieceSurvey>,
+  mine: Partial<PieceSurvey>,
+  tx: Tx,
+): Promise<Changed<Partial<PieceSurvey>> | null> {
+  // The others of the job are told by the database that this one has changed: all are locked in one order first.
+  const ofJob = tx.select({ job: pieces.job }).from(pieces).where(eq(pieces.id, piece));
+  const rows = await tx
+    .select({ id: pieces.id, survey: pieces.survey })
+    .from(pieces)
+    .where(and(eq(pieces.job, ofJob), sql`(id = ${piece} or survey->'takes' <> '[]' or survey->'cutOut' <> 'null')`))
+    .orderBy(asc(pieces.id))
+    .for('update');
+  const row = rows.find(({ id }) => id === piece);
+  if (!row) return null;
+  const now = pieceSurveyOf(row);
+  return putMerged(mergedRecord<Partial<PieceSurvey>>(since, mine, now), now, (merged) =>
+    tx
+      .update(pieces)
+      .set({ survey: { ...now, ...merged } })
+      .where(eq(pieces.id, piece)),
+  );
+}
