@@ -11,7 +11,6 @@ import { ShopSchema, StripSchema } from '#core/blank/shopSchema';
 import { parseLegs, walk } from '#core/card/legs';
 import { PatternSchema } from '#core/card/pattern';
 import { lieOf } from '#core/fit/lie';
-import { adjustNetwork } from '#core/measure/network/network';
 import { points, simplified } from '#core/measure/path';
 import type { Result } from '#core/measure/result';
 import { parseLength } from '#core/measure/writtenLength';
@@ -19,27 +18,10 @@ import { GAUGE_SYSTEMS, nearestGauges, thicknessOfGauge } from '#core/metal/gaug
 import { METAL_IDS, metalById } from '#core/metal/metals';
 import { layersOfBlank } from '#core/sheet/layers';
 import { PAPERS, tilePages } from '#core/sheet/tiles';
-import { weighOptions } from '#core/survey/options';
-import { putBack } from '#core/survey/putBack';
-import { twistOf } from '#core/survey/twist';
 import { plugPositions, tackOrder } from '#core/weld/spacing';
-
-/** One verb of `./patrone reckon`: what it takes, an example, and the core function behind it. */
-export type Verb = {
-  about: string;
-  input: z.ZodType;
-  example: unknown;
-  run: (input: unknown) => object;
-};
-
-function verb<S extends z.ZodType>(
-  about: string,
-  input: S,
-  example: z.input<S>,
-  run: (input: z.output<S>) => object,
-): Verb {
-  return { about, input, example, run: (given) => run(given as z.output<S>) };
-}
+import { SURVEY_VERBS } from './surveyVerbs';
+import type { Verb } from './verb';
+import { verb } from './verb';
 
 /** A whole pattern document with the sheet it is cut from. */
 const DocumentSchema = z.object({
@@ -93,10 +75,6 @@ const length = z.number();
 
 const UNITS = ['mm', 'in', 'inDecimal'] as const;
 const text = z.string().max(100_000);
-const name = z.string().min(1).max(200);
-/** As many points and tapes as are adjusted at once: some hundred unknowns, in a second or two. */
-const [MOST_POINTS, MOST_TAPES] = [200, 4000];
-
 export const VERBS: Record<string, Verb> = {
   length: verb(
     'A written length in millimetres: sums, fractions, feet and inches; `currentMm` is what +3 and -3 change',
@@ -225,83 +203,7 @@ export const VERBS: Record<string, Verb> = {
     { lengthMm: 420, pitchMm: 50, closed: false },
     ({ lengthMm, pitchMm, closed }) => tackOrder(lengthMm, pitchMm, closed),
   ),
-  network: verb(
-    'Where points lie by the distances taped between them, how sure that is, and which tape is most likely misread',
-    z.object({
-      dimension: z.union([z.literal(1), z.literal(2), z.literal(3)]).default(2),
-      points: z.array(z.object({ name, at: z.array(length).nullable().optional() })).max(MOST_POINTS),
-      tapes: z.array(z.object({ from: name, to: name, mm: length, uMm: length.default(1) })).max(MOST_TAPES),
-    }),
-    {
-      dimension: 2,
-      points: [{ name: 'A' }, { name: 'B' }, { name: 'C' }, { name: 'D' }],
-      tapes: [
-        { from: 'A', to: 'B', mm: 1200.5 },
-        { from: 'B', to: 'C', mm: 900 },
-        { from: 'C', to: 'D', mm: 1199.5 },
-        { from: 'D', to: 'A', mm: 900.5 },
-        { from: 'A', to: 'C', mm: 1500 },
-        { from: 'B', to: 'D', mm: 1500.5 },
-      ],
-    },
-    adjustNetwork,
-  ),
-  twist: verb(
-    'How far the fourth corner of an opening lies off the plane of the others, from its sides and diagonals',
-    z.object({
-      sides: z.object({ ab: length, bc: length, cd: length, da: length }),
-      diagonals: z.object({ ac: length, bd: length }),
-      uMm: length.default(1),
-    }),
-    { sides: { ab: 1200, bc: 900, cd: 1200.7, da: 900.9 }, diagonals: { ac: 1500, bd: 1501.5 }, uMm: 1 },
-    ({ sides, diagonals, uMm }) => twistOf({ ...sides, ...diagonals }, uMm),
-  ),
-  'put-back': verb(
-    'How well points that are cut away can be placed again from those that stay, and which further measure helps most',
-    z.object({
-      dimension: z.union([z.literal(2), z.literal(3)]).default(2),
-      points: z.array(z.object({ name, at: z.array(length), lost: z.boolean().default(false) })).max(MOST_POINTS),
-      tapes: z.array(z.object({ from: name, to: name, uMm: length.default(1) })).max(MOST_TAPES),
-    }),
-    {
-      dimension: 2,
-      points: [
-        { name: 'A', at: [0, 0] },
-        { name: 'B', at: [1200, 0] },
-        { name: 'C', at: [600, 500] },
-        { name: 'hinge', at: [600, 40], lost: true },
-      ],
-      tapes: [
-        { from: 'hinge', to: 'A', uMm: 1 },
-        { from: 'hinge', to: 'B', uMm: 1 },
-      ],
-    },
-    ({ dimension, points, tapes }) => putBack(dimension, points, tapes),
-  ),
-  options: verb(
-    'What each way of going about a piece costs, as a range, and how likely each is the cheapest',
-    z.object({
-      rate: length,
-      options: z
-        .array(
-          z.object({
-            name,
-            hours: z.tuple([length, length, length]),
-            material: length.default(0),
-            price: length.default(0),
-          }),
-        )
-        .max(20),
-    }),
-    {
-      rate: 45,
-      options: [
-        { name: 'patch', hours: [4, 6, 11], material: 20 },
-        { name: 'pressing', hours: [1, 3, 8], price: 160 },
-      ],
-    },
-    ({ rate, options }) => weighOptions(rate, options),
-  ),
+  ...SURVEY_VERBS,
 };
 
 /** Runs a verb on parsed JSON; input that does not fit comes back as problems, never as a throw. */

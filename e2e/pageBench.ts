@@ -1,7 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
+import { writeJob } from '#core/format/job';
+import type { SurveyBody, SurveyedFile } from '#core/survey/references';
 import { foldedStrip } from '../bench/foldedStrip';
+import { demoJob } from '../demo/job';
 import { cornerAt, newPiece, saved } from './hands';
 
 /** What only the real page can tell; printed, never judged: a loaded machine is no fault of the code. */
@@ -107,3 +110,42 @@ test('the server’s memory after a hundred pages', async ({ request, page }) =>
     `server’s resident memory after 100 page loads: ${(Number(/VmRSS:\s+(\d+)/.exec(status)![1]) / 1024).toFixed(0)} MB (aim 300)`,
   );
 });
+
+/** The demo's survey with so many points in a ring and measures between them, each read so many times. */
+function surveyOf(measures: number, rounds: number): SurveyedFile[] {
+  const points = Math.max(4, Math.ceil(measures / 4));
+  const at = (i: number) => [1500 * Math.cos((2 * Math.PI * i) / points), 900 * Math.sin((2 * Math.PI * i) / points)] as const; // prettier-ignore
+  const tapes = Array.from({ length: measures }, (_, k) => [k % points, (k + 1 + Math.floor(k / points) * 3) % points] as const); // prettier-ignore
+  const put = (id: string, body: SurveyBody): SurveyedFile => ({ id, at: '2026-10-01T10:30:00.000Z', body });
+  const read = (k: number, round: number) => {
+    const [a, b] = tapes[k]!.map((i) => at(i));
+    return Math.round((Math.hypot(a![0] - b![0], a![1] - b![1]) + Math.sin(k * 7.3 + round)) * 2) / 2;
+  };
+  return [
+    ...Array.from({ length: points }, (_, i) => put(`p${i}`, { kind: 'point', name: `Place ${i + 1}`, where: '', side: 'right', partner: null, putAway: false })),
+    ...tapes.map(([a, b], k) => put(`m${k}`, { kind: 'measure', of: 'distance', name: `${a + 1} to ${b + 1}`, from: `p${a}`, to: `p${b}`, where: '', u: 1, tolerance: null, partner: null, putAway: false })),
+    ...Array.from({ length: rounds }, (_, r) => put(`r${r}`, { kind: 'round', stage: 'other', name: `Round ${r + 1}`, at: `2026-10-${String(r + 2).padStart(2, '0')}T10:00:00.000Z`, putAway: false, readings: Object.fromEntries(tapes.map((_, k) => [`m${k}`, { value: read(k, r), note: '', as: '' }])) })),
+  ]; // prettier-ignore
+}
+
+test('the References page with 200 measures in 8 rounds, against one with 12 in 2', async ({ page }) => {
+  const times: number[][] = [];
+  for (const [measures, rounds] of [[12, 2], [200, 8]] as const) {
+    const demo = demoJob();
+    const file = { ...demo, job: { ...demo.job, name: `${measures} measures` }, survey: surveyOf(measures, rounds), pieces: [] };
+    const buffer = Buffer.from(writeJob(file));
+    const answer = await page.request.post('/take-in', { multipart: { file: { name: 'job.json', mimeType: 'application/json', buffer } }, maxRedirects: 0 });
+    const url = `${answer.headers().location}/references`;
+    const usable: number[] = [];
+    const drawn: number[] = [];
+    for (let i = 0; i < 4; i++) {
+      const start = Date.now();
+      usable.push(await stageTime(page, url));
+      await page.getByRole('button', { name: /^Place 1: at/ }).waitFor();
+      drawn.push(Date.now() - start);
+    }
+    times.push([median(usable.slice(1)), median(drawn.slice(1))]);
+  }
+  const [small, large] = times as [number[], number[]];
+  console.log(`References of 200 measures × 8 rounds: usable after ${large[0]} ms, its net drawn after ${large[1]} ms; of 12 × 2: ${small[0]} and ${small[1]} ms (ratio ${(large[0]! / small[0]!).toFixed(1)} and ${(large[1]! / small[1]!).toFixed(1)})`);
+}); // prettier-ignore

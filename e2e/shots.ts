@@ -29,7 +29,10 @@ test('jobs and pieces', async ({ page }) => {
   await page.getByRole('link', { name: /Mobile library van/ }).click();
   await page.waitForURL(/jobs/);
   await shot(page, 'pieces');
-  await page.getByRole('link', { name: 'References' }).click();
+  await page.getByRole('link', { name: 'Found', exact: true }).click();
+  await page.waitForURL(/found/);
+  await shot(page, 'found');
+  await page.getByRole('link', { name: 'References', exact: true }).click();
   await page.getByRole('button', { name: 'As found', exact: true }).click();
   await page.evaluate(() => window.scrollTo(0, 0));
   await shot(page, 'references');
@@ -38,8 +41,12 @@ test('jobs and pieces', async ({ page }) => {
 });
 
 test('the road of a piece', async ({ page }) => {
-  await demoPiece(page, 'Step-well tray', 'Survey');
+  await demoPiece(page, 'Rear arch lip', 'Survey');
   await shot(page, 'survey');
+  await page.getByRole('button', { name: /^Patch, panel/ }).click();
+  await page.waitForTimeout(800);
+  await shot(page, 'choice');
+  await demoPiece(page, 'Step-well tray', 'Survey');
   await page.getByRole('button', { name: /^Picture: Sanded back/ }).click();
   await page.getByRole('application').waitFor();
   await shot(page, 'picture');
@@ -83,7 +90,7 @@ test('an empty card, and a card with something to mind', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('link', { name: /Mobile library van/ }).click();
   await page.getByRole('link', { name: 'New piece' }).click();
-  await page.getByLabel('Name of the piece').fill('Rear arch lip');
+  await page.getByLabel('Name of the piece').fill('Wheel-box gusset');
   await page.getByRole('button', { name: 'On to its card' }).click();
   await page.getByLabel(/^Legs:/).fill('300\n180 left 60\n120 left 30\n180\n239');
   await shot(page, 'start');

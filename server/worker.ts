@@ -8,7 +8,16 @@ import { drawMeasuringSheetNow } from '#app/survey/drawMeasuringSheet.server';
 import type { Doing } from '#app/workers/task';
 
 /** What worker threads can be asked to do. */
-const all: Doing[] = [sumUpNow, judgeNow, drawPatternNow, writeOutNow, takeInNow, keepPictureNow, copyPictureNow, drawMeasuringSheetNow];
+const all: Doing[] = [
+  sumUpNow,
+  judgeNow,
+  drawPatternNow,
+  writeOutNow,
+  takeInNow,
+  keepPictureNow,
+  copyPictureNow,
+  drawMeasuringSheetNow,
+];
 
 workerpool.worker(
   Object.fromEntries(

@@ -1,4 +1,5 @@
 import sharp from 'sharp';
+import { unsurveyed } from '#core/survey/pieceSurvey';
 import { demoJob } from '../demo/job';
 import { TOO_LONG_MS, ask, chance, key, pick } from './client';
 import { demoCard, demoFacts } from './writers';
@@ -96,9 +97,15 @@ function request(t: Targets): { path: string; init: RequestInit } {
     stage: 'found',
     name: 'R',
     at,
-    readings: { m1: { value: 812, note: '' } },
+    readings: { m1: { value: 812, note: '', as: '' } },
     putAway: false,
   };
+  const look = { at, how: 'seen', lengthMm: 90, widthMm: 20, outline: null, note: '' };
+  const finding = { kind: 'finding', name: 'F', where: '', side: 'left', layers: ['outer'], looks: [look], putAway: false }; // prettier-ignore
+  const brace = { kind: 'brace', name: 'B', from: 'a', to: 'b', made: '', in: at, out: null, putAway: false };
+  const opening = { kind: 'opening', name: 'O', corners: ['a', 'b', 'c', 'd'], putAway: false };
+  const option = { id: 'o', of: 'patch', name: '', hours: [1, 2, 3], material: 1, price: 0 };
+  const pieceSurvey = { ...unsurveyed(), takes: ['a'], layerCuts: [{ layer: 'outer', edge, inMm: 3 }], cutOut: { at, note: '', backAt: null }, oldMetal: [1, 1.2], options: [option], choice: { option: 'o', why: '', at, hoursTaken: 3 } }; // prettier-ignore
   const bodies: [string, unknown][] = [
     [`/pieces/${t.piece}/documents/card`, { intent: 'save', base: 0, doc: demoCard, about: '', by: 'x' }],
     [`/pieces/${t.piece}/documents/plan`, { intent: 'save', base: 0, doc: demoJob().pieces[0]!.plan.versions[0]?.doc ?? {}, by: 'x' }], // prettier-ignore
@@ -116,7 +123,14 @@ function request(t: Targets): { path: string; init: RequestInit } {
     [`/jobs/${t.job}/survey`, { intent: 'new', id: key().slice(0, 8), body: point }],
     [`/jobs/${t.job}/survey`, { intent: 'new', id: 'round', body: round }],
     [`/jobs/${t.job}/survey`, { intent: 'change', id: 'round', since: { name: 'R' }, mine: { name: 'S' } }],
-    [`/jobs/${t.job}/survey`, { intent: 'read', id: 'round', since: {}, mine: { m1: { value: 812.5, note: '' } } }],
+    [
+      `/jobs/${t.job}/survey`,
+      { intent: 'read', id: 'round', since: {}, mine: { m1: { value: 812.5, note: '', as: '32 in' } } },
+    ],
+    [`/jobs/${t.job}/survey`, { intent: 'new', id: key().slice(0, 8), body: finding }],
+    [`/jobs/${t.job}/survey`, { intent: 'new', id: key().slice(0, 8), body: brace }],
+    [`/jobs/${t.job}/survey`, { intent: 'new', id: key().slice(0, 8), body: opening }],
+    [`/pieces/${t.piece}/surveyed`, { since: unsurveyed(), mine: pieceSurvey }],
   ];
   const how = Math.random();
   if (how < 0.55) {

@@ -5,7 +5,7 @@ import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 import { StopMark } from '../frame/StopMark';
 import { KEY_CARD } from '../frame/keys';
-import { Datum, EdgeTag, GapMark, Hinge, HoleMark, Threads } from './marks';
+import { Datum, EdgeTag, GapMark, GoneMark, Hinge, HoleMark, Threads } from './marks';
 
 const ink = 'var(--ink)';
 const TAG = { anchor: [6, 34], out: [0, -1], at: [52, 16] } as const;
@@ -62,6 +62,13 @@ const MARKS: [ReactNode, string][] = [
       <rect x={74} y={11} width={18} height={18} rx={4} fill={ink} />
     </g>,
     'plugs and tacks: open to do, filled made',
+  ],
+  [
+    <g key="gone">
+      <GoneMark at={[26, 20]} unit={1} good />
+      <GoneMark at={[62, 20]} unit={1} good={false} />
+    </g>,
+    'a reference that is cut away; torch: it could not be put back',
   ],
   [gap(<GapMark lie="right" x={44} y={12} />), 'a gap that is right'],
   [gap(<GapMark lie="wide" x={44} y={12} />), 'a gap too wide'],

@@ -273,3 +273,19 @@ export const leftOf = (a: Vec, b: Vec): Vec => {
   const u = unit(sub(b, a));
   return [-u[1], u[0]];
 };
+
+/** A reference that is gone when the piece is cut out: a ring with a saw cut through it. `unit`: a pixel in the units of the drawing. */
+export const GoneMark = ({
+  at: [x, y],
+  unit,
+  good,
+}: {
+  at: readonly [number, number];
+  unit: number;
+  good: boolean;
+}) => (
+  <g fill="var(--halo)" stroke={good ? 'var(--ink)' : 'var(--torch)'} strokeWidth={3 * unit}>
+    <circle cx={x} cy={y} r={9 * unit} />
+    <path d={`M${x - 13 * unit} ${y + 13 * unit}L${x + 13 * unit} ${y - 13 * unit}`} />
+  </g>
+);

@@ -65,7 +65,12 @@ export const pieces = pgTable(
     /** How often anything of the piece has changed. The database counts (triggers in the migrations), nobody else. */
     touched: bigint('touched', { mode: 'number' }).notNull().default(0),
   },
-  (t) => [index('pieces_job').on(t.job, t.seq)],
+  (t) => [
+    index('pieces_job').on(t.job, t.seq),
+    index('pieces_hours')
+      .on(t.seq)
+      .where(sql`survey->'choice'->>'hoursTaken' is not null`),
+  ],
 );
 
 const pieceKey = () =>

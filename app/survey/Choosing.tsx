@@ -174,6 +174,9 @@ function OptionRow(given: {
     follow({ hours: next });
   };
   const [asked, setAsked] = useState(false);
+  // What is reckoned stands beside the figures it was reckoned from, or not at all.
+  const typed = whole({});
+  const same = option && typed && typed.hours.every((h, i) => h === option.hours[i]) && typed.material === option.material && typed.price === option.price; // prettier-ignore
   const falls = hours.every((h) => h !== null) && whole({}) === null;
   const took = [...(recorded[of] ?? [])].sort((a, b) => a - b);
   const usual = took.length > 0 ? took[Math.floor((took.length - 1) / 2)]! : null;
@@ -194,7 +197,7 @@ function OptionRow(given: {
       {asked && option === null && hours.includes(null) && <Told>Guess the hours at best, likely and at worst.</Told>}
       {falls && <Told>At best, likely and at worst have to rise: {hours.map((h) => hoursSaid(h!)).join(', ')}.</Told>}
       <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
-        {weighed && (
+        {weighed && same && (
           <Box sx={{ flex: 1, minWidth: 220 }} className="figure">
             {moneySaid(weighed.p10, shop.currency)} – {moneySaid(weighed.p90, shop.currency)} <span style={{ fontFamily: 'Barlow, sans-serif' }}>· cheapest in {Math.round(weighed.chanceCheapest * 100)} of 100</span>
           </Box>

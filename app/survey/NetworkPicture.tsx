@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import type { Ellipse } from '#core/measure/ellipse';
 import type { Adjustment } from '#core/measure/network/network';
 import { SUSPECT_ABOVE } from '#core/measure/network/network';
+import { GoneMark } from '../drawing/marks';
 import { usePreferences } from '../frame/preferences';
 import { namesAt } from './netNames';
 import { useSurvey } from './useSurvey';
@@ -111,11 +112,7 @@ export function NetworkPicture({
               <ellipse cx={x} cy={y} rx={ellipse.aMm * ELLIPSES} ry={Math.max(ellipse.bMm * ELLIPSES, unit)} transform={`rotate(${-((behind ? 180 - ellipse.angleDeg : ellipse.angleDeg) + 90 * turns)} ${x} ${y})`} fill={`color-mix(in srgb, ${ink} 18%, transparent)`} stroke={ink} strokeWidth={unit} />
             )}
             {gone ? (
-              // A place that is cut away: a ring with a saw cut through it.
-              <g fill="var(--halo)" stroke={gone.good ? 'var(--ink)' : 'var(--torch)'} strokeWidth={3 * unit}>
-                <circle cx={x} cy={y} r={9 * unit} />
-                <path d={`M${x - 13 * unit} ${y + 13 * unit}L${x + 13 * unit} ${y - 13 * unit}`} />
-              </g>
+              <GoneMark at={[x, y]} unit={unit} good={gone.good} />
             ) : (
               <circle cx={x} cy={y} r={(on ? 9 : 6.5) * unit} fill={on ? 'var(--torch)' : 'var(--ink)'} stroke="var(--halo)" strokeWidth={2 * unit} />
             )}

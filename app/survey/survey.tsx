@@ -100,7 +100,7 @@ function Parts() {
           ))}
         </Box>
         <Box sx={{ flex: 1, minWidth: 0, overflowY: { md: 'auto' }, p: { xs: 2, md: 2.5 }, display: { xs: asked ? 'block' : 'none', md: 'block' } }}>
-          <ButtonBase onClick={() => setQuery({})} sx={{ display: { md: 'none' }, mb: 1.5, minHeight: 44, fontWeight: 600 }}>
+          <ButtonBase onClick={() => setQuery({})} sx={{ display: { md: 'none' }, mb: 1.5, minHeight: 44, fontWeight: 600, fontFamily: 'Barlow, sans-serif', fontSize: '1rem' }}>
             ‹ All of the survey
           </ButtonBase>
           <SavedWord />

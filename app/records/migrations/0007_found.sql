@@ -1,4 +1,5 @@
 ALTER TABLE "pieces" ADD COLUMN "survey" jsonb DEFAULT '{"takes":[],"mends":[],"braces":[],"space":false,"toleranceMm":2,"layerCuts":[],"cutOut":null,"oldMetal":[],"options":[],"choice":null}'::jsonb NOT NULL;--> statement-breakpoint
+CREATE INDEX "pieces_hours" ON "pieces" USING btree ("seq") WHERE survey->'choice'->>'hoursTaken' is not null;--> statement-breakpoint
 -- What was surveyed of jobs, brought to the form it has now.
 UPDATE "surveyed" SET "body" = "body" || '{"partner":null}' WHERE "body"->>'kind' = 'measure';--> statement-breakpoint
 UPDATE "surveyed" SET "body" = jsonb_set("body", '{readings}', (
