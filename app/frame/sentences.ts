@@ -38,6 +38,9 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'leg-zero': (n) => `Leg ${n.leg} has no length.`,
   'no-rows': 'Paste at least three lines of two figures.',
   'row-unreadable': (n) => `Line ${n.row} can’t be read: two figures are wanted, across and up.`,
+  'fit-too-few': 'Two points that are apart are the least.',
+  'fit-too-many': (n) => `${n.points} points are too many at once: leave some out.`,
+  'fit-tolerance': 'Say how far off a line may pass: more than nothing.',
   'row-ambiguous': (n) =>
     `Line ${n.row} can be parted in two ways: put a space or a tab between its two figures, and a point for decimals.`,
   'more-of-these': (n) => `And ${n.count} more like the last.`,

@@ -28,7 +28,7 @@ export default function MovedChart({ changes }: { changes: readonly Change[] }) 
   const rule = bench === 'dark' ? '#474d54' : '#cfc5b1';
   const torch = bench === 'dark' ? '#ff9558' : '#b8430a';
   const scale = unit === 'mm' ? 1 : 1 / MM_PER_INCH;
-  const most = [...changes].filter(({ measure }) => !inDegrees(measure.of)).sort((a, b) => Math.abs(b.by) - Math.abs(a.by)).slice(0, STYLES.length);
+  const most = [...changes].filter(({ measure }) => !inDegrees(measure.of)).slice(0, STYLES.length);
   if (most.length === 0) return null;
   const data = {
     labels: rounds.map((round) => round.name),

@@ -116,7 +116,7 @@ export function NetworkPicture({
             ) : (
               <circle cx={x} cy={y} r={(on ? 9 : 6.5) * unit} fill={on ? 'var(--torch)' : 'var(--ink)'} stroke="var(--halo)" strokeWidth={2 * unit} />
             )}
-            <rect className="hit-tag" x={x - 20 * unit} y={y - 20 * unit} width={40 * unit} height={40 * unit} />
+            <rect className="hit-tag" x={x - 23 * unit} y={y - 23 * unit} width={46 * unit} height={46 * unit} />
             <text x={written[i]!.x} y={written[i]!.y} fontSize={16 * unit} fontWeight={600} textAnchor={written[i]!.anchor} fill="var(--ink)" stroke="var(--halo)" strokeWidth={5 * unit} paintOrder="stroke">
               {name}
               {elsewhere ? ' ?' : ''}

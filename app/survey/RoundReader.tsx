@@ -224,6 +224,7 @@ function OneReading({
           <LengthField label="Reads" big mm={value} empty="not read yet" onChange={(mm, written) => say({ value: mm, as: cut(written ?? '', 40) })} onEnter={onNext} />
         )}
       </Box>
+      {as && <Box sx={{ color: 'var(--pencil)' }}>Written “{as}”</Box>}
       <Box aria-live="polite" sx={{ minHeight: 56, p: 1, bgcolor: moved ? 'var(--torch-ground)' : 'var(--chalk)', borderLeft: `5px solid ${moved ? 'var(--torch)' : 'var(--rule)'}` }}>
         {!first ? (
           'Not read in any other round.'

@@ -64,14 +64,16 @@ export function RoundTable({
                   const value = readIn(round, measure);
                   const change = first && round !== first ? changesBetween([measure], first, round)[0] : undefined;
                   const moved = change && hasMoved(change);
-                  const note = round.readings[measure.id]?.note;
+                  const { note, as } = round.readings[measure.id] ?? {};
                   return (
                     <Box component="td" key={round.id} sx={{ ...cell, bgcolor: moved ? 'var(--torch-ground)' : undefined, cursor: 'pointer' }} onClick={() => onRead(round.id, measure.id)}>
                       {value === null ? (
                         <span style={{ color: 'var(--pencil)' }}>–</span>
                       ) : (
                         <Fragment>
-                          <span className="figure">{readingSaid(measure, value, show)}</span>
+                          <span className="figure" title={as ? `written “${as}”` : undefined}>
+                            {readingSaid(measure, value, show)}
+                          </span>
                           {note ? ' ✎' : ''}
                           {change && (
                             <Box className="figure" sx={{ fontSize: moved ? '0.95rem' : '0.85rem', color: moved ? 'var(--ink)' : 'var(--pencil)', fontWeight: moved ? 700 : 400 }}>

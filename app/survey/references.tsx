@@ -5,7 +5,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { Suspense, lazy, useEffect, useMemo, useRef, useState } from 'react';
 import { data } from 'react-router';
-import { movedSoFar } from '#core/survey/moved';
+import { movedSoFar, sinceFirstRead } from '#core/survey/moved';
 import type { Round } from '#core/survey/references';
 import type { NetKey } from '#core/survey/roundNetwork';
 import { netKeys } from '#core/survey/roundNetwork';
@@ -13,10 +13,12 @@ import { JobLine } from '../frame/JobLine';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { useNewer } from '../frame/useNewer';
+import { listed } from '../frame/words';
 import { Pictures } from '../pictures/Pictures';
 import { jobById } from '../records/jobs.server';
 import { idOr404 } from '../records/parse.server';
 import type { Picture } from '../records/pictures.server';
+import { piecesNaming } from '../records/pieceSurvey.server';
 import { picturesOf } from '../records/pictures.server';
 import { surveyOf } from '../records/survey.server';
 import { viewerIn } from '../records/viewer.server';
@@ -41,8 +43,16 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
   const job = await jobById(viewer, idOr404(params.jobId));
   if (!job) throw data(null, { status: 404 });
-  const [survey, pictures] = await Promise.all([surveyOf(viewer, job.id), picturesOf(viewer, { job: job.id, piece: null })]); // prettier-ignore
-  return { job: { id: job.id, name: job.name }, survey, pictures };
+  const [survey, pictures, pieces] = await Promise.all([
+    surveyOf(viewer, job.id),
+    picturesOf(viewer, { job: job.id, piece: null }),
+    piecesNaming(viewer, job.id),
+  ]);
+  // Which pieces take a point away when they are cut out, by the point's id.
+  const takenBy = new Map<string, string[]>();
+  for (const { name, survey: of } of pieces)
+    for (const id of of.takes) takenBy.set(id, [...(takenBy.get(id) ?? []), name]);
+  return { job: { id: job.id, name: job.name }, survey, pictures, takenBy };
 }
 
 export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `References · ${loaderData?.job.name ?? 'Job'} · Patrone` }]; // prettier-ignore
@@ -56,7 +66,7 @@ export default function ReferencesPage({ loaderData }: Route.ComponentProps) {
         {loaderData.job.name}
       </Typography>
       <JobLine job={loaderData.job.id} />
-      <References pictures={loaderData.pictures} />
+      <References pictures={loaderData.pictures} takenBy={loaderData.takenBy} />
     </SurveyContext.Provider>
   );
 }
@@ -64,7 +74,7 @@ export default function ReferencesPage({ loaderData }: Route.ComponentProps) {
 /** What is open in the drawer: something by its kind and id, null for a new one. */
 type Open = { kind: 'point' | 'measure' | 'round'; id: string | null } | null;
 
-function References({ pictures: loaded }: { pictures: Picture[] }) {
+function References({ pictures: loaded, takenBy }: { pictures: Picture[]; takenBy: ReadonlyMap<string, string[]> }) {
   const [pictures, tookPictures] = useNewer(loaded);
   const { job, points, measures, rounds, post } = useSurvey();
   const { show } = usePreferences();
@@ -82,6 +92,11 @@ function References({ pictures: loaded }: { pictures: Picture[] }) {
   const network = round && nets?.[round.id]?.[key];
   const { view, setView } = useNetView(key);
   const moved = useMemo(() => movedSoFar(measures, rounds), [measures, rounds]);
+  const most = useMemo(() => [...moved].sort((a, b) => Math.abs(b.by) - Math.abs(a.by)), [moved]);
+  // What moved most is drawn, and whatever is picked, moved or not.
+  const picked = open?.kind === 'measure' ? measures.find(({ id }) => id === open.id) : undefined;
+  const whole = picked && sinceFirstRead(picked, rounds);
+  const charted = whole ? [whole, ...most.filter(({ measure }) => measure.id !== picked.id)] : most;
   const nameOf = (id: string) => points.find((point) => point.id === id)?.name ?? id;
   const readNow = rounds.find(({ id }) => id === reading?.round);
   const turn = (by: View) => {
@@ -153,7 +168,7 @@ function References({ pictures: loaded }: { pictures: Picture[] }) {
         </Box>
         <Box component="aside" ref={drawer} aria-label="Drawer" sx={{ bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', p: 2, alignSelf: 'start', display: 'grid', gap: 2 }}>
           {post.problem && <Told>{post.problem}</Told>}
-          <Drawer open={open} setOpen={setOpen} all={pictures} took={tookPictures} />
+          <Drawer open={open} setOpen={setOpen} all={pictures} took={tookPictures} takenBy={takenBy} />
         </Box>
       </Box>
       {rounds
@@ -190,9 +205,9 @@ function References({ pictures: loaded }: { pictures: Picture[] }) {
           New round
         </Button>
       </Box>
-      {rounds.length > 1 && moved.length > 0 && (
+      {rounds.length > 1 && charted.length > 0 && (
         <Suspense fallback={<Box sx={{ height: 260 }} />}>
-          <MovedChart changes={moved} />
+          <MovedChart changes={charted} />
         </Suspense>
       )}
       {measures.length > 0 && (
@@ -218,8 +233,8 @@ function nextStep(points: number, distances: number, rounds: number): string {
   return 'Read this round: three distances between three points at the least.';
 }
 
-function Drawer(given: { open: Open; setOpen: (open: Open) => void; all: Picture[]; took: (pictures: Picture[]) => void }) {
-  const { open, setOpen, all, took } = given;
+function Drawer(given: { open: Open; setOpen: (open: Open) => void; all: Picture[]; took: (pictures: Picture[]) => void; takenBy: ReadonlyMap<string, string[]> }) {
+  const { open, setOpen, all, took, takenBy } = given;
   const { job, points, measures, rounds } = useSurvey();
   const on = useMemo(() => ({ job, piece: null, owner: 'survey' as const, of: open?.id ?? '' }), [job, open?.id]);
   const close = () => setOpen(null);
@@ -260,6 +275,7 @@ function Drawer(given: { open: Open; setOpen: (open: Open) => void; all: Picture
               {point.name}
               <Box component="span" sx={{ display: 'block', color: 'var(--pencil)', fontSize: '0.88rem', fontFamily: 'Barlow, sans-serif', fontWeight: 400 }}>
                 {point.where}
+                {takenBy.has(point.id) && ` · goes with ${listed(takenBy.get(point.id)!)}`}
               </Box>
             </Button>
           </li>

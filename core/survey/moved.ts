@@ -53,10 +53,15 @@ export const hasMoved = ({ shown, beyond }: Change): boolean => shown || beyond;
  * What moved up to the last round: each measure against the first round it was read in, the latest reading of each. In the
  * order of the rounds given.
  */
-export function movedSoFar(measures: readonly Surveyed<Measure>[], rounds: readonly Surveyed<Round>[]): Change[] {
-  return measures.flatMap((measure) => {
-    const read = rounds.filter((round) => readIn(round, measure) !== null);
-    const [first, last] = [read[0], read[read.length - 1]];
-    return first && last && first !== last ? changesBetween([measure], first, last).filter(hasMoved) : [];
+export const movedSoFar = (measures: readonly Surveyed<Measure>[], rounds: readonly Surveyed<Round>[]): Change[] =>
+  measures.flatMap((measure) => {
+    const change = sinceFirstRead(measure, rounds);
+    return change && hasMoved(change) ? change : [];
   });
+
+/** What became of one measure from the first round it was read in to the last; null before there are two. */
+export function sinceFirstRead(measure: Surveyed<Measure>, rounds: readonly Surveyed<Round>[]): Change | null {
+  const read = rounds.filter((round) => readIn(round, measure) !== null);
+  const [first, last] = [read[0], read[read.length - 1]];
+  return first && last && first !== last ? (changesBetween([measure], first, last)[0] ?? null) : null;
 }
