@@ -1,13 +1,13 @@
 import { emptyPattern } from '#core/card/emptyPattern';
 import { metalById } from '#core/metal/metals';
-import type { SurveyVerdict } from '#core/survey/verdict';
+import type { SurveyWarning } from '#core/survey/verdict';
 import { emptyPlan } from '#core/weld/emptyPlan';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import { silhouetteOf } from '../drawing/silhouette';
 import { keepSummary } from '../records/summaries.server';
 import { Viewer } from '../records/viewer.server';
 import { doing } from '../workers/task';
-import { judged } from './judged.server';
+import { hasSurvey } from './judged.server';
 import type { Loaded } from './loaded.server';
 import { loadPiece } from './loaded.server';
 import { printDigest } from './printDigest';
@@ -15,12 +15,12 @@ import { reckoned } from './reckoned';
 import { roadOf } from './stages';
 import type { Summary } from './summary';
 import { NOTHING_KNOWN, materialOf } from './summary';
-import { sumUp } from './summing.server';
+import { gaveUp, sumUp } from './summing.server';
 
 /** What of a piece is shown in lists. */
 export function summaryOf(
   { facts, card, plan, shop, records, printed }: Loaded,
-  surveyWarnings: SurveyVerdict['warnings'],
+  surveyWarnings: SurveyWarning[] | null,
 ): Summary {
   const pattern = card.broken ? emptyPattern() : card.doc;
   const planned = plan.broken ? emptyPlan() : plan.doc;
@@ -53,21 +53,22 @@ export function summaryOf(
   return { silhouette: silhouetteOf(pattern), road, material: materialOf(road) };
 }
 
-export const sumUpNow = doing(sumUp, async ({ pieces, madeBy }) => {
+export const sumUpNow = doing(sumUp, async ({ pieces, madeBy, judged }) => {
   const found: [string, Summary][] = [];
   for (const id of pieces) {
     const loaded = await loadPiece(Viewer.shop, id);
     if (!loaded) continue;
+    const said = judged.get(id);
     let summary = NOTHING_KNOWN;
     try {
-      const { job, facts, shop, records } = loaded;
-      const { layersApartMm } = shop;
-      const said = await judged(Viewer.shop, { id, job: job.id, structural: facts.structural, survey: records.survey, layersApartMm }); // prettier-ignore
-      summary = summaryOf(loaded, said.warnings);
+      summary = summaryOf(loaded, said ? said.warnings : []);
     } catch (error) {
       console.error('A piece could not be summed up', error);
     }
-    await keepSummary(Viewer.shop, id, loaded.touched, madeBy, summary);
+    // Touched since it was judged, it is good for this once.
+    const good = said ? said.touched === loaded.touched : !hasSurvey(loaded.records.survey);
+    if (good)
+      await keepSummary(Viewer.shop, id, loaded.touched, said?.warnings === null ? gaveUp(madeBy) : madeBy, summary);
     found.push([id, summary]);
   }
   return found;

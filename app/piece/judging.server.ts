@@ -8,6 +8,8 @@ import { NOTHING_TO_SAY, hasSurvey } from './judged.server';
 
 /** Longest that the references of a piece may take to be reckoned, ms. */
 const LIMIT_MS = 4000;
+/** So long what took too long is not tried again, ms. */
+const REST_MS = 60_000;
 
 export const judge = task<Judged, SurveyVerdict>('judge-survey');
 
@@ -25,8 +27,8 @@ export function verdictOf(
   if (before) return before;
   const found = inWorker(judge, piece, { limitMs: LIMIT_MS }).catch((error: unknown) => {
     console.error('The references of a piece could not be told', error);
-    // Not for good: the machine may have been busy.
-    known.delete(key);
+    // For a while and not for good: the machine may have been busy.
+    known.set(key, Promise.resolve(null), { ttl: REST_MS });
     return null;
   });
   known.set(key, found);

@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import type { SurveyWarning } from '#core/survey/verdict';
+import { surveyedAmong } from '../records/pieceSurvey.server';
 import type { Remembered } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
 import { keepSummary, piecesToSumUp } from '../records/summaries.server';
@@ -8,6 +10,7 @@ import { Viewer } from '../records/viewer.server';
 import { TookTooLong, WORKER_PROGRAM, inWorker } from '../workers/pool.server';
 import { task } from '../workers/task';
 import { loadPiece } from './loaded.server';
+import { verdictOf } from './judging.server';
 import type { Summary } from './summary';
 import { NOTHING_KNOWN } from './summary';
 
@@ -20,7 +23,23 @@ const AT_A_TIME = 20;
  * Sums pieces up, remembers it, and gives it by piece. One that cannot be summed up is remembered as such; one that is gone
  * is left out.
  */
-export const sumUp = task<{ pieces: string[]; madeBy: string }, [string, Summary][]>('sum-up');
+export const sumUp = task<{ pieces: string[]; madeBy: string; judged: Judgements }, [string, Summary][]>('sum-up');
+
+/**
+ * What is to be said of the surveys of pieces (those of which there is anything), by piece, and how often each had been touched
+ * by then: reckoned before, with a time limit of its own. `warnings` null: it took too long.
+ */
+export type Judgements = Map<string, { touched: number; warnings: SurveyWarning[] | null }>;
+
+async function judgedBefore(pieces: readonly string[]): Promise<Judgements> {
+  const { layersApartMm } = await shopSettings(Viewer.shop);
+  const found: Judgements = new Map();
+  for (const { touched, ...piece } of await surveyedAmong(Viewer.shop, pieces)) {
+    const verdict = await verdictOf(Viewer.shop, { ...piece, touched, layersApartMm });
+    found.set(piece.id, { touched, warnings: verdict?.warnings ?? null });
+  }
+  return found;
+}
 
 let program: string | null = null;
 /** The program that sums up, in a word: what another one has remembered is not taken. */
@@ -37,12 +56,13 @@ async function madeByNow(viewer: Viewer): Promise<string> {
 }
 
 /** What is remembered of a piece that took too long is good for the day: on a machine less busy it may be summed up. */
-const gaveUp = (madeBy: string) => `${madeBy} gave up ${new Date().toISOString().slice(0, 10)}`;
+export const gaveUp = (madeBy: string) => `${madeBy} gave up ${new Date().toISOString().slice(0, 10)}`;
 
 /** Summed up anew; where a piece takes too long that one alone shows as itself. */
 async function summedNow(pieces: string[], madeBy: string): Promise<[string, Summary][]> {
   try {
-    return await inWorker(sumUp, { pieces, madeBy }, { limitMs: LIMIT_MS + 200 * pieces.length });
+    const judged = await judgedBefore(pieces);
+    return await inWorker(sumUp, { pieces, madeBy, judged }, { limitMs: LIMIT_MS + 200 * pieces.length });
   } catch (error) {
     if (!(error instanceof TookTooLong)) throw error;
     const [only] = pieces;

@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { mergedRecord } from '#core/format/merge';
 import type { OptionKind } from '#core/survey/kinds';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
@@ -26,6 +26,15 @@ export async function othersSurveyed(viewer: Viewer, job: string, piece: string)
     .orderBy(asc(pieces.seq));
   return rows.map((row) => ({ name: row.name, survey: pieceSurveyOf(row) }));
 }
+
+/** Of these pieces those of whose survey there is something to say: references that go, a cut, layers. */
+export async function surveyedAmong(viewer: Viewer, ids: readonly string[]) {
+  const rows = await dbOf(viewer)
+    .select({ id: pieces.id, job: pieces.job, structural: pieces.structural, survey: pieces.survey, touched: pieces.touched })
+    .from(pieces)
+    .where(and(inArray(pieces.id, [...ids]), sql`(survey->'takes' <> '[]' or survey->'cutOut' <> 'null' or survey->'layerCuts' <> '[]')`));
+  return rows.map((row) => ({ ...row, survey: pieceSurveyOf(row) }));
+} // prettier-ignore
 
 /** Pieces of a job in hand by what they name of its survey: for pages of the job. */
 export async function piecesNaming(viewer: Viewer, job: string): Promise<{ id: string; name: string; survey: PieceSurvey }[]> {

@@ -38,6 +38,7 @@ export default function Choosing() {
   const weighed = weighOptions(shop.hourRate, optionsToWeigh(options));
   const means = weighed.ok ? weighed.options.map(({ mean }) => mean) : [];
   const cheapest = means.indexOf(Math.min(...means));
+  const taken = options.find(({ id }) => id === choice?.option);
   const growth = growthToCutOpen(inHand(all, 'finding'), outlinesOn(pictures));
   const replace = (id: string, next: PieceOption | null) =>
     set({
@@ -104,9 +105,9 @@ export default function Choosing() {
           />
         )}
       </Box>
-      {choice && (
+      {choice && taken && (
         <Box component="section" aria-label="The choice" sx={{ p: 2, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', display: 'grid', gap: 1.5, maxWidth: 720 }}>
-          <Typography variant="h2">Taken: {calledOf(options.find(({ id }) => id === choice.option) ?? { name: '', of: 'patch' })}</Typography>
+          <Typography variant="h2">Taken: {calledOf(taken)}</Typography>
           <Box sx={{ color: 'var(--pencil)' }}>
             since <Moment at={choice.at} />
           </Box>

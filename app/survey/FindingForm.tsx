@@ -63,7 +63,7 @@ export function FindingForm({
 
 function Looks(given: { looks: readonly Look[]; pictures: readonly Picture[]; onChange: (looks: Look[]) => void }) {
   const { looks, pictures, onChange } = given;
-  const { show } = usePreferences();
+  const { bare, show } = usePreferences();
   const [fresh, setFresh] = useState<Look | null>(null);
   const [asked, setAsked] = useState(false);
   const all = inTime(looks);
@@ -84,7 +84,7 @@ function Looks(given: { looks: readonly Look[]; pictures: readonly Picture[]; on
             <b>{LOOK_WORDS[look.how]}</b>{' '}
             {look.lengthMm !== null && look.widthMm !== null ? (
               <span className="figure">
-                {show(look.lengthMm)} × {show(look.widthMm)}
+                {bare(look.lengthMm)} × {show(look.widthMm)}
               </span>
             ) : (
               'drawn on the picture'

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { PROCESSES } from '../card/kinds';
+import { moment } from '../card/moment';
 import { PatternSchema } from '../card/pattern';
 import { text } from '../card/text';
 import { METAL_IDS } from '../metal/metals';
@@ -9,8 +10,6 @@ import { MOST_SURVEYED, SurveyedSchema } from '../survey/references';
 import { PlanSchema } from '../weld/plan';
 import { HELD, INSPECTIONS, MOST_STATIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
 
-/** A moment, ISO 8601 in UTC, in a year that somebody can mean. */
-const moment = z.iso.datetime().refine((at) => at >= '1900' && at < '2200', { error: 'a day between 1900 and 2200' });
 const edge = text(24);
 /** A number of a version of a document; what PostgreSQL calls an integer. */
 const version = z.number().int().min(0).max(2_147_483_647);

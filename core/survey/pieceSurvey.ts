@@ -1,9 +1,9 @@
 import { z } from 'zod';
+import { moment } from '../card/moment';
 import { text } from '../card/text';
 import { LAYERS, OPTION_KINDS } from './kinds';
 
 const id = text(24).min(1);
-const moment = z.iso.datetime();
 const money = z.number().min(0).max(10_000_000);
 const hours = z.number().min(0).max(10_000);
 

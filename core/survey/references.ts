@@ -1,10 +1,10 @@
 import { z } from 'zod';
+import { moment } from '../card/moment';
 import { text } from '../card/text';
 import { LAYERS, LOOKS, MEASURE_KINDS, ROUND_STAGES, SIDES_OF_VEHICLE } from './kinds';
 
 /** What is surveyed of a job: each thing has a short id of its own, given when it is made, by which others name it. */
 const id = text(24).min(1);
-const moment = z.iso.datetime();
 
 /** A place on the shell that is measured from. */
 export const PointSchema = z.object({
