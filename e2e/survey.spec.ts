@@ -185,6 +185,7 @@ test('a measuring sheet has every measure and the pictures of its points; a roun
   for (const words of ['Measuring sheet', 'Upper hinge to lower hinge', 'Door gap, rear, middle', 'Reads, mm', 'Round']) expect(text).toContain(words); // prettier-ignore
   await page.getByRole('button', { name: 'New round' }).click();
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByRole('columnheader', { name: /^Tacked/ })).toBeVisible();
   await page.getByRole('button', { name: 'Read', exact: true }).last().click();
   await page.getByRole('button', { name: 'As a list' }).click();
   const list = page.getByRole('list', { name: 'All measures' });

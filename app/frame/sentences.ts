@@ -38,6 +38,9 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'leg-zero': (n) => `Leg ${n.leg} has no length.`,
   'no-rows': 'Paste at least three lines of two figures.',
   'row-unreadable': (n) => `Line ${n.row} can’t be read: two figures are wanted, across and up.`,
+  'rule-unreadable': 'A rule names a side, corner or hole that is not there, or too few of them.',
+  'rules-contradict': (n, _, mm) =>
+    `These rules cannot all be met: they are ${mm(n.offMm)} apart. Take one of them off.`,
   'fit-too-few': 'Two points that are apart are the least.',
   'fit-too-many': (n) => `${n.points} points are too many at once: leave some out.`,
   'fit-tolerance': 'Say how far off a line may pass: more than nothing.',

@@ -47,7 +47,7 @@ export default function Choosing() {
       ...(next === null && choice?.option === id ? { choice: null } : {}),
     });
   return (
-    <Box sx={{ display: 'grid', gap: 2.5 }}>
+    <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 2.5 }}>
       {weighed.ok && options.length > 1 && (
         <Box component="section" aria-label="What it costs">
           <Typography variant="h2">What each way costs</Typography>

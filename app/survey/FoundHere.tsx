@@ -23,7 +23,7 @@ export function FoundHere() {
   const areaOf = outlinesOn(pictures);
   const growth = growthToCutOpen(findings, areaOf);
   return (
-    <Box sx={{ display: 'grid', gap: 3 }}>
+    <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 3 }}>
       <PiecePictures owner="piece" title="As it was found" />
       <Box component="section" aria-label="Findings it mends">
         <Box sx={{ display: 'flex', gap: 1, alignItems: 'center', flexWrap: 'wrap', mb: 1 }}>

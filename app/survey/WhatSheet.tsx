@@ -49,7 +49,7 @@ export default function WhatSheet() {
     field.current?.querySelector('input')?.focus();
   };
   return (
-    <Box sx={{ display: 'grid', gap: 3 }}>
+    <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', gap: 3 }}>
       <Box component="section" aria-label="Old metal" sx={{ display: 'grid', gridTemplateColumns: { md: '300px 1fr' }, gap: 3, alignItems: 'start' }}>
         <Box sx={{ display: 'grid', gap: 1 }}>
           <Typography variant="h2">The old metal</Typography>

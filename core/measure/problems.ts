@@ -22,6 +22,9 @@ export type Figures = {
   'row-ambiguous': { row: number };
   // A kind of problem that there is too much of to tell one by one: how many more there are of the kind just told.
   'more-of-these': { count: number };
+  // What parts of a card are meant to be.
+  'rule-unreadable': None;
+  'rules-contradict': { offMm: number };
   // Lines and arcs through points.
   'fit-too-few': None;
   'fit-too-many': { points: number };
