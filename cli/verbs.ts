@@ -19,6 +19,7 @@ import { METAL_IDS, metalById } from '#core/metal/metals';
 import { layersOfBlank } from '#core/sheet/layers';
 import { PAPERS, tilePages } from '#core/sheet/tiles';
 import { plugPositions, tackOrder } from '#core/weld/spacing';
+import { CARD_VERBS } from './cardVerbs';
 import { SURVEY_VERBS } from './surveyVerbs';
 import type { Verb } from './verb';
 import { verb } from './verb';
@@ -204,6 +205,7 @@ export const VERBS: Record<string, Verb> = {
     ({ lengthMm, pitchMm, closed }) => tackOrder(lengthMm, pitchMm, closed),
   ),
   ...SURVEY_VERBS,
+  ...CARD_VERBS,
 };
 
 /** Runs a verb on parsed JSON; input that does not fit comes back as problems, never as a throw. */

@@ -38,6 +38,13 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'leg-zero': (n) => `Leg ${n.leg} has no length.`,
   'no-rows': 'Paste at least three lines of two figures.',
   'row-unreadable': (n) => `Line ${n.row} can’t be read: two figures are wanted, across and up.`,
+  'profile-station': (_, { it }) => `Reading ${it}: every station is read once, as a length.`,
+  'tuck-form': (_, { It }) => `${It}: wide from nothing up, and deeper than nothing.`,
+  'shape-figures': (_, { all }) => `Out of range: ${all}.`,
+  'tube-misses':
+    'Some of this tube passes beside the other: make it thinner, or bring the axes nearer to each other.',
+  'take-off-too-far': (n, { it }, mm) =>
+    `${mm(n.mm)} cannot be taken off along ${it}: nothing would be left of it or of a side beside it.`,
   'rule-unreadable': 'A rule names a side, corner or hole that is not there, or too few of them.',
   'rules-contradict': (n, _, mm) =>
     `These rules cannot all be met: they are ${mm(n.offMm)} apart. Take one of them off.`,

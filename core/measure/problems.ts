@@ -22,6 +22,12 @@ export type Figures = {
   'row-ambiguous': { row: number };
   // A kind of problem that there is too much of to tell one by one: how many more there are of the kind just told.
   'more-of-these': { count: number };
+  'take-off-too-far': { mm: number };
+  // Profiles, tucks, and shapes from figures.
+  'profile-station': None;
+  'tuck-form': None;
+  'shape-figures': None;
+  'tube-misses': None;
   // What parts of a card are meant to be.
   'rule-unreadable': None;
   'rules-contradict': { offMm: number };
