@@ -66,7 +66,8 @@ export function RoundTable({
                   const moved = change && hasMoved(change);
                   const { note, as } = round.readings[measure.id] ?? {};
                   return (
-                    <Box component="td" key={round.id} sx={{ ...cell, bgcolor: moved ? 'var(--torch-ground)' : undefined, cursor: 'pointer' }} onClick={() => onRead(round.id, measure.id)}>
+                    <Box component="td" key={round.id} sx={{ ...cell, p: 0, bgcolor: moved ? 'var(--torch-ground)' : undefined }}>
+                      <button type="button" className="in-cell" onClick={() => onRead(round.id, measure.id)}>
                       {value === null ? (
                         <span style={{ color: 'var(--pencil)' }}>–</span>
                       ) : (
@@ -76,13 +77,14 @@ export function RoundTable({
                           </span>
                           {note ? ' ✎' : ''}
                           {change && (
-                            <Box className="figure" sx={{ fontSize: moved ? '0.95rem' : '0.85rem', color: moved ? 'var(--ink)' : 'var(--pencil)', fontWeight: moved ? 700 : 400 }}>
+                            <span className={moved ? 'figure changed moved' : 'figure changed'}>
                               {moved ? '⚠ moved ' : ''}
                               {changeSaid(measure, change.by, show)}
-                            </Box>
+                            </span>
                           )}
                         </Fragment>
                       )}
+                      </button>
                     </Box>
                   );
                 })}

@@ -154,7 +154,7 @@ function Gone({ name, one, space, onStay }: { name: string; one: TakenPoint | nu
         <Box sx={{ fontSize: '0.95rem', mt: 0.5 }}>
           {next ? (
             <>
-              Best next: tape it to <b>{nameOf(next.to)}</b>, then it is <span className="figure">± {show(next.uMm)}</span>.
+              Best next: tape it to <b>{nameOf(next.to)}</b>, then it is <span className="figure" style={{ whiteSpace: 'nowrap' }}>± {show(next.uMm)}</span>.
             </>
           ) : one.uMm === null ? (
             `Tape it to ${space ? 'three' : 'two'} points that stay, as square to each other as can be.`
