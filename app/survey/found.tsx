@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
-import { Link, data } from 'react-router';
+import { Link } from 'react-router';
 import { growthOf, growthToCutOpen, inTime } from '#core/survey/growth';
 import type { Finding, Surveyed } from '#core/survey/references';
 import { inHand } from '#core/survey/references';
@@ -14,35 +14,19 @@ import { useNewer } from '../frame/useNewer';
 import { listed } from '../frame/words';
 import { LAYER_WORDS, LOOK_WORDS } from '../piece/surveyWords';
 import { Pictures } from '../pictures/Pictures';
-import { jobById } from '../records/jobs.server';
-import { idOr404 } from '../records/parse.server';
-import { piecesNaming } from '../records/pieceSurvey.server';
 import type { Picture } from '../records/pictures.server';
-import { picturesOf } from '../records/pictures.server';
-import { surveyOf } from '../records/survey.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/found';
 import { FindingForm, NEW_FINDING } from './FindingForm';
 import { Growth } from './Growth';
 import { outlinesOn } from './outlines';
 import { grownSaid } from '../frame/measuredWords';
+import { surveyLoaded } from './surveyLoaded.server';
 import { SurveyContext, useSurvey, useSurveyOf } from './useSurvey';
 
 export async function loader({ params, context }: Route.LoaderArgs) {
-  const viewer = context.get(viewerIn);
-  const job = await jobById(viewer, idOr404(params.jobId));
-  if (!job) throw data(null, { status: 404 });
-  const [survey, pictures, pieces] = await Promise.all([
-    surveyOf(viewer, job.id),
-    picturesOf(viewer, { job: job.id, piece: null }),
-    piecesNaming(viewer, job.id),
-  ]);
-  return {
-    job: { id: job.id, name: job.name },
-    survey,
-    pictures,
-    pieces: pieces.map(({ id, name, survey: { mends } }) => ({ id, name, mends })),
-  };
+  const { pieces, ...loaded } = await surveyLoaded(context.get(viewerIn), params.jobId);
+  return { ...loaded, pieces: pieces.map(({ id, name, survey: { mends } }) => ({ id, name, mends })) };
 }
 
 export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `Found · ${loaderData?.job.name ?? 'Job'} · Patrone` }]; // prettier-ignore

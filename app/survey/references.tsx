@@ -4,7 +4,6 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { Suspense, lazy, useEffect, useMemo, useRef, useState } from 'react';
-import { data } from 'react-router';
 import { movedSoFar, sinceFirstRead } from '#core/survey/moved';
 import type { Round } from '#core/survey/references';
 import type { NetKey } from '#core/survey/roundNetwork';
@@ -15,12 +14,7 @@ import { usePreferences } from '../frame/preferences';
 import { useNewer } from '../frame/useNewer';
 import { listed } from '../frame/words';
 import { Pictures } from '../pictures/Pictures';
-import { jobById } from '../records/jobs.server';
-import { idOr404 } from '../records/parse.server';
 import type { Picture } from '../records/pictures.server';
-import { piecesNaming } from '../records/pieceSurvey.server';
-import { picturesOf } from '../records/pictures.server';
-import { surveyOf } from '../records/survey.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/references';
 import type { View } from './NetworkPicture';
@@ -34,25 +28,19 @@ import { movedSentence } from '../frame/measuredWords';
 import { STAGE_WORDS } from './surveyWords';
 import { useNetView } from './useNetView';
 import { useNets } from './useNets';
+import { surveyLoaded } from './surveyLoaded.server';
 import { SurveyContext, useSurvey, useSurveyOf } from './useSurvey';
 
 // The chart's library is large.
 const MovedChart = lazy(() => import('./MovedChart'));
 
 export async function loader({ params, context }: Route.LoaderArgs) {
-  const viewer = context.get(viewerIn);
-  const job = await jobById(viewer, idOr404(params.jobId));
-  if (!job) throw data(null, { status: 404 });
-  const [survey, pictures, pieces] = await Promise.all([
-    surveyOf(viewer, job.id),
-    picturesOf(viewer, { job: job.id, piece: null }),
-    piecesNaming(viewer, job.id),
-  ]);
+  const { pieces, ...loaded } = await surveyLoaded(context.get(viewerIn), params.jobId);
   // Which pieces take a point away when they are cut out, by the point's id.
   const takenBy = new Map<string, string[]>();
   for (const { name, survey: of } of pieces)
     for (const id of of.takes) takenBy.set(id, [...(takenBy.get(id) ?? []), name]);
-  return { job: { id: job.id, name: job.name }, survey, pictures, takenBy };
+  return { ...loaded, takenBy };
 }
 
 export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `References · ${loaderData?.job.name ?? 'Job'} · Patrone` }]; // prettier-ignore
