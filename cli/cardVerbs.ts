@@ -9,6 +9,7 @@ import { profileOf } from '#core/card/profile';
 import { ruled } from '#core/card/rule/ruled';
 import type { Rule } from '#core/card/rule/rules';
 import { frustum, squareToRound } from '#core/card/shape/cone';
+import { shaped } from '#core/card/shape/figures';
 import { elbow, tubeCut, tubeNotch } from '#core/card/shape/tube';
 import { paperCurve } from '#core/card/tucks';
 import type { Verb } from './verb';
@@ -57,6 +58,17 @@ const ShapeSchema = z.discriminatedUnion('kind', [
   }),
 ]);
 
+/** Flat ones, by figures that have usual values. */
+const FLAT = ['disc', 'ring', 'strip', 'washer-plate', 'gusset', 'angle', 'channel', 'hat', 'tray'] as const;
+const FlatSchema = z.object({ kind: z.enum(FLAT) }).catchall(length);
+
+function flatOf({ kind, ...figures }: z.output<typeof FlatSchema>): object {
+  const found = shaped(kind, figures);
+  if (!found.ok) return found;
+  const { path, holes, folds } = found;
+  return { ok: true, outline: path.map(({ a, bulge }) => ({ x: a[0], y: a[1], bulge })), holes, folds };
+}
+
 function shapeOf(given: z.output<typeof ShapeSchema>): object {
   switch (given.kind) {
     case 'tube-notch':
@@ -71,6 +83,10 @@ function shapeOf(given: z.output<typeof ShapeSchema>): object {
       return squareToRound(given);
   }
 }
+
+const isFlat = (
+  given: z.output<typeof ShapeSchema> | z.output<typeof FlatSchema>,
+): given is z.output<typeof FlatSchema> => (FLAT as readonly string[]).includes(given.kind);
 
 /** A plate for the example. */
 function plate() {
@@ -121,10 +137,10 @@ export const CARD_VERBS: Record<string, Verb> = {
     ({ tucks, slits, areaMm2 }) => paperCurve(tucks, slits, areaMm2),
   ),
   shape: verb(
-    'Round work unrolled, by figures: tube-notch, tube-cut, elbow, frustum, square-to-round',
-    ShapeSchema,
+    'A shape by figures: tube-notch, tube-cut, elbow, frustum, square-to-round; disc, ring, strip, washer-plate, gusset, angle, channel, hat, tray',
+    z.union([ShapeSchema, FlatSchema]),
     { kind: 'tube-notch', tubeMm: 42.4, wallMm: 2, ontoMm: 48.3, angleDeg: 60, offsetMm: 0 },
-    shapeOf,
+    (given) => (isFlat(given) ? flatOf(given) : shapeOf(given)),
   ),
   mirror: verb(
     'The card for the other side: mirrored, less (or plus, below 0) so much along some edges, by their letters',

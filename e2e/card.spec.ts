@@ -149,3 +149,45 @@ test('a job goes out as a file and comes in again the same to the byte', async (
   await page.getByRole('link', { name: 'Jobs put away' }).click();
   await expect(page.getByRole('link', { name: /Mobile library van/ })).toBeVisible();
 });
+
+test('a card from figures: what makes nothing is told, a channel has its folds, and a tube’s paper wrap is as long as its girth', async ({
+  page,
+}) => {
+  await newPiece(page, 'From figures');
+  await page.getByRole('button', { name: 'Figures' }).click();
+  const choose = async (name: string) => {
+    await page.getByLabel('What is made').click();
+    await page.getByRole('option', { name, exact: true }).click();
+  };
+  const put = async (label: string, figure: string) => {
+    await page.getByRole('textbox', { name: label, exact: true }).fill(figure);
+    await page.getByRole('textbox', { name: label, exact: true }).press('Enter');
+  };
+  await choose('Ring');
+  await put('Inside diameter', '100');
+  await expect(page.getByRole('alert')).toContainText('Out of range: Inside diameter.');
+  await expect(page.getByRole('button', { name: 'Make the card' })).toBeDisabled();
+  await choose('Channel');
+  await put('Length', '8"');
+  await put('Across the back', '60');
+  // Typed and not made: it is there after a reload.
+  await page.reload();
+  await page.getByRole('button', { name: 'Figures' }).or(page.getByRole('heading', { name: 'From figures' })).first().waitFor();
+  await expect(page.getByRole('textbox', { name: 'Length', exact: true })).toHaveValue('203.2');
+  await page.getByRole('button', { name: 'Make the card' }).click();
+  await saved(page);
+  await page.getByRole('link', { name: /^Blank:/ }).click();
+  await page.waitForURL(/blank$/);
+  // 25 + 60 + 25 over the outsides, less what two bends take (DIN 6935: 1.9187 each at R = T = 1 mm).
+  await expect(page.getByRole('button', { name: /106\.2 mm/ }).first()).toBeVisible();
+
+  await newPiece(page, 'Paper wrap');
+  await page.getByRole('button', { name: 'Figures' }).click();
+  await choose('Tube end onto a tube');
+  await put('Tube, outside across', '60');
+  await expect(page.getByRole('alert')).toContainText('passes beside the other');
+  await put('The other tube, outside across', '60.3');
+  await page.getByRole('button', { name: 'Make the card' }).click();
+  await saved(page);
+  await expect(page.getByRole('button', { name: /^Card 188\.5 mm/ })).toBeVisible();
+}); // prettier-ignore

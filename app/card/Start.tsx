@@ -19,11 +19,12 @@ import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { FIGURES } from '../frame/theme';
 import { usePiece } from '../piece/pieceContext';
+import { FromFigures } from './FromFigures';
 import { Sketch } from './Sketch';
 import { Trace } from './Trace';
 import { newId } from './newId';
 
-type Way = 'legs' | 'points' | 'draw';
+type Way = 'legs' | 'points' | 'draw' | 'figures';
 type Draft = { way: Way; legsText: string; pointsText: string; closing: Closing | null };
 
 /** A walk that misses its start by more than this, or this share of its length, is asked about. */
@@ -34,7 +35,7 @@ const missOf = (legs: readonly Leg[]): boolean => {
   return closingMm > SMALL_MISS_MM || closingMm > SMALL_MISS_SHARE * legs.reduce((sum, leg) => sum + leg.lengthMm, 0);
 };
 
-/** An empty card: three ways in, with what is typed drawn as it is typed. */
+/** An empty card: four ways in, with what is typed drawn as it is typed. */
 export default function Start() {
   const { id, patternEditor, pattern } = usePiece();
   const { unit, show } = usePreferences();
@@ -49,6 +50,16 @@ export default function Start() {
     drop();
     patternEditor.edit({ ...pattern, ...patternParts(path, newId) });
   };
+  if (way === 'figures')
+    return (
+      <FromFigures
+        onDone={(card) => {
+          drop();
+          patternEditor.edit({ ...card, turned: pattern.turned });
+        }}
+        onBack={() => set({ way: 'legs' })}
+      />
+    );
   if (way === 'draw') return <Sketch onDone={begin} onBack={() => set({ way: 'legs' })} />;
 
   const legs = legsText.trim() === '' ? null : parseLegs(legsText, unit);
@@ -122,7 +133,8 @@ export default function Start() {
           Put the card in
         </Typography>
         <Typography sx={{ mb: 2 }}>
-          Walk round the outline with a rule, leg by leg; or paste its points; or draw it.
+          Walk round the outline with a rule, leg by leg; or paste its points; or draw it. What is made again and
+          again is made from its figures.
         </Typography>
         <ToggleButtonGroup
           exclusive
@@ -135,6 +147,7 @@ export default function Start() {
           <ToggleButton value="legs">Legs</ToggleButton>
           <ToggleButton value="points">Points</ToggleButton>
           <ToggleButton value="draw">Draw</ToggleButton>
+          <ToggleButton value="figures">Figures</ToggleButton>
         </ToggleButtonGroup>
         {way === 'legs' ? (
           <TextField

@@ -1,0 +1,123 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useMemo } from 'react';
+import { countingIds } from '#core/card/kinds';
+import type { PatternDoc } from '#core/card/pattern';
+import type { ShapeKind } from '#core/card/shape/figures';
+import { SHAPES, cardOfShape, shaped } from '#core/card/shape/figures';
+import { boxOf } from '#core/measure/path';
+import { points } from '#core/measure/path';
+import { CardPicture } from '../drawing/CardPicture';
+import { Drawing } from '../drawing/Drawing';
+import { AngleField } from '../forms/AngleField';
+import { Choice } from '../forms/Choice';
+import { LengthField } from '../forms/LengthField';
+import { useDraft } from '../forms/useDraft';
+import { Told } from '../frame/Told';
+import { usePreferences } from '../frame/preferences';
+import { problemSentence } from '../frame/sentences';
+import { usePiece } from '../piece/pieceContext';
+import { newId } from './newId';
+
+const SHAPE_WORDS: Record<ShapeKind, { name: string; about: string }> = {
+  disc: { name: 'Disc', about: 'To fill a round hole, or as a blank for a cap.' },
+  ring: { name: 'Ring', about: 'A flat ring, cut out of sheet.' },
+  strip: { name: 'Strip', about: 'A plain strip: for a hem, a backing, a test bend.' },
+  'washer-plate': { name: 'Washer plate', about: 'A plate with a hole in its middle.' },
+  gusset: { name: 'Gusset', about: 'A square corner’s gusset, its two points blunted so that they can be welded round.' },
+  angle: { name: 'Angle', about: 'One fold along. Both legs are measured over the outside.' },
+  channel: { name: 'Channel', about: 'Two folds the same way, measured over the outside.' },
+  hat: { name: 'Hat', about: 'A top hat: two brims, two walls, a top.' },
+  tray: { name: 'Tray', about: 'Four sides folded up, its corners open. The bottom is measured over the outside.' },
+  frustum: { name: 'Cone or funnel', about: 'Rolled, not folded: a sector. A second end of 0 makes a cone with a point.' },
+  'tube-notch': { name: 'Tube end onto a tube', about: 'A paper wrap once round the tube: its left edge goes to the side of the sharp angle. Cut along the curved edge.' },
+  'tube-cut': { name: 'Tube cut at an angle', about: 'A paper wrap once round the tube: its left edge goes to the longest side. Cut along the curved edge.' },
+}; // prettier-ignore
+
+const FIGURE_WORDS: Record<string, string> = {
+  diameterMm: 'Diameter',
+  outsideMm: 'Outside diameter',
+  insideMm: 'Inside diameter',
+  longMm: 'Length',
+  wideMm: 'Width',
+  holeMm: 'Hole, across',
+  highMm: 'Height',
+  bluntMm: 'Points blunted to',
+  firstMm: 'One leg',
+  secondMm: 'The other leg',
+  turnedDeg: 'Folded through',
+  webMm: 'Across the back',
+  flangeMm: 'Each flange',
+  topMm: 'Top',
+  wallMm: 'Wall',
+  brimMm: 'Each brim',
+  lowerMm: 'One end, across',
+  upperMm: 'The other end, across',
+  heightMm: 'Height between them',
+  tubeMm: 'Tube, outside across',
+  ontoMm: 'The other tube, outside across',
+  angleDeg: 'Angle',
+  offsetMm: 'Axes pass each other by',
+  paperMm: 'Paper below the cut, at least',
+};
+const KINDS = Object.keys(SHAPES) as ShapeKind[];
+
+/** A card made from figures, without a template: what is made, its figures, and the card as it will be. */
+export function FromFigures({ onDone, onBack }: { onDone: (card: PatternDoc) => void; onBack: () => void }) {
+  const { id, pattern } = usePiece();
+  const { show } = usePreferences();
+  const { draft, set, drop } = useDraft<{ kind: ShapeKind; figures: Record<string, number> }>(`figures ${id}`, {
+    kind: 'strip',
+    figures: {},
+  });
+  const { kind, figures } = draft;
+  const usual: Record<string, number> = SHAPES[kind];
+  const found = useMemo(() => shaped(kind, figures), [kind, figures]);
+  const preview = useMemo(() => (found.ok ? cardOfShape(found, countingIds('p')) : null), [found]);
+  const bounds = found.ok ? boxOf(points(found.path)) : { minX: 0, minY: 0, maxX: 300, maxY: 200 };
+  const put = (name: string, value: number) => set({ figures: { ...figures, [name]: value } });
+  return (
+    <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}>
+      <Box sx={{ flex: 1, position: 'relative', minHeight: 260 }}>
+        <Drawing bounds={bounds} ground="card" label="The card that these figures make">
+          {preview && <CardPicture pattern={preview} pick={null} />}
+        </Drawing>
+      </Box>
+      <Box component="aside" aria-label="Drawer" sx={{ flex: { md: '0 0 440px' }, bgcolor: 'var(--panel)', borderLeft: { md: '1.5px solid var(--rule)' }, p: 2.5, overflowY: 'auto', display: 'grid', gap: 1.6, alignContent: 'start' }}>
+        <Typography variant="h2">From figures</Typography>
+        <Choice label="What is made" value={kind} onChange={(next) => set({ kind: next, figures: {} })} options={KINDS.map((one) => [one, SHAPE_WORDS[one].name] as const)} />
+        <Typography>{SHAPE_WORDS[kind].about}</Typography>
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.4, alignItems: 'end' }}>
+          {Object.entries(usual).map(([name, standard]) => {
+            const value = figures[name] ?? standard;
+            const label = FIGURE_WORDS[name] ?? name;
+            return name.endsWith('Deg') ? (
+              <AngleField key={name} label={label} angleDeg={value} min={1} max={170} wrong="Degrees, from 1 to 170." onChange={(deg) => put(name, deg)} />
+            ) : (
+              <LengthField key={name} label={label} mm={value} signed={name === 'offsetMm'} min={name === 'offsetMm' ? -20_000 : 0} max={20_000} onChange={(mm) => mm !== null && put(name, mm)} />
+            );
+          })}
+        </Box>
+        {!found.ok && found.problems.map((problem, i) => <Told key={i}>{problemSentence({ ...problem, about: problem.about?.map((name) => FIGURE_WORDS[name] ?? name) }, pattern, show)}</Told>)}
+        <Box sx={{ display: 'flex', gap: 1 }}>
+          <Button
+            variant="contained"
+            size="large"
+            disabled={!found.ok}
+            onClick={() => {
+              if (!found.ok) return;
+              drop();
+              onDone(cardOfShape(found, newId));
+            }}
+          >
+            Make the card
+          </Button>
+          <Button color="inherit" onClick={onBack}>
+            Another way in
+          </Button>
+        </Box>
+      </Box>
+    </Box>
+  );
+} // prettier-ignore

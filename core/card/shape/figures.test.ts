@@ -1,0 +1,82 @@
+import fc from 'fast-check';
+import { develop } from '../../blank/fold/develop';
+import { USUAL_SHOP, sheetMetal } from '../../blank/fold/practice';
+import { area, perimeter } from '../../measure/path';
+import { metalById } from '../../metal/metals';
+import { spread } from '../../measure/spread.arbitrary';
+import { checkCard } from '../check';
+import { countingIds } from '../kinds';
+import { readPattern } from '../read';
+import { SHAPES, cardOfShape, shaped } from './figures';
+import type { ShapeKind } from './figures';
+
+const kinds = Object.keys(SHAPES) as ShapeKind[];
+const sheet = sheetMetal(metalById('dc01'), 1, USUAL_SHOP);
+const got = (kind: ShapeKind, figures: Record<string, number>) => {
+  const found = shaped(kind, figures);
+  if (!found.ok) throw new Error(`${kind}: ${JSON.stringify(found.problems)}`);
+  return found;
+};
+/** The usual figures of a shape, larger or smaller. */
+const sized = fc.tuple(fc.constantFrom(...kinds), spread(0.7, 4)).map(([kind, by]) => {
+  const figures = Object.entries(SHAPES[kind]).map(([name, value]) => [name, name.endsWith('Deg') ? value : value * by]);
+  return { kind, by, figures: Object.fromEntries(figures) as Record<string, number> };
+}); // prettier-ignore
+
+test('every shape, at any size, is a card that the door takes, without a fault, and that has a blank', () => {
+  fc.assert(
+    fc.property(sized, ({ kind, figures }) => {
+      const doc = cardOfShape(got(kind, figures), countingIds('s'));
+      expect(readPattern(doc)).toMatchObject({ ok: true });
+      expect(checkCard(doc).filter(({ severity }) => severity !== 'care')).toEqual([]);
+      expect(develop(doc, sheet, USUAL_SHOP)).toMatchObject({ ok: true });
+      expect(doc.edges.flatMap((edge) => edge.sides).sort()).toEqual(doc.sides.map(({ id }) => id).sort());
+    }),
+    { numRuns: 40 },
+  );
+});
+
+test('they have the areas that their figures say', () => {
+  fc.assert(
+    fc.property(spread(0.5, 5), (k) => {
+      const flat = (kind: ShapeKind, figures: Record<string, number>) => area(got(kind, figures).path);
+      expect(flat('disc', { diameterMm: 60 * k })).toBeCloseTo((Math.PI * (60 * k) ** 2) / 4, 6);
+      expect(flat('strip', { longMm: 300 * k, wideMm: 40 })).toBeCloseTo(12_000 * k, 6);
+      expect(flat('gusset', { longMm: 120 * k, highMm: 90 * k, bluntMm: 15 * k })).toBeCloseTo((90 * 120 - (105 * 75) / 2) * k * k, 6); // prettier-ignore
+      expect(flat('tray', { longMm: 300 * k, wideMm: 200, highMm: 40 })).toBeCloseTo(300 * k * 200 + 2 * 40 * (300 * k + 200), 6); // prettier-ignore
+      // The paper of a tube cut straight: half of what is cut off is left, for the cut goes as the cosine.
+      expect(flat('tube-cut', { tubeMm: 40 * k, angleDeg: 30, paperMm: 10 })).toBeCloseTo(Math.PI * 40 * k * (10 + 20 * k * Math.tan(Math.PI / 6)), -1); // prettier-ignore
+      expect(perimeter(got('disc', { diameterMm: 60 * k }).path)).toBeCloseTo(Math.PI * 60 * k, 6);
+    }),
+  );
+});
+
+test('a bent one measured over its outsides: its blank is shorter by what the bends take', () => {
+  const takes = (kind: ShapeKind, wide: number, bends: number) => {
+    const found = develop(cardOfShape(got(kind, {}), countingIds('s')), sheet, USUAL_SHOP);
+    if (!found.ok) throw new Error(JSON.stringify(found.problems));
+    const { size, folds } = found.development;
+    expect(folds).toHaveLength(bends);
+    return [size.heightMm, wide - folds.reduce((sum, fold) => sum + fold.allowance.deductionMm, 0)];
+  };
+  const [angle, expected] = takes('angle', 70, 1);
+  expect(angle).toBeCloseTo(expected!, 6);
+  const [channel, web] = takes('channel', 110, 2);
+  expect(channel).toBeCloseTo(web!, 6);
+});
+
+test('figures that make nothing are named', () => {
+  const about = (kind: ShapeKind, figures: Record<string, number>) => {
+    const found = shaped(kind, figures);
+    return found.ok ? [] : found.problems[0]!.about;
+  };
+  expect(about('disc', { diameterMm: 0 })).toEqual(['diameterMm']);
+  expect(about('ring', { outsideMm: 40, insideMm: 40 })).toEqual(['insideMm']);
+  expect(about('washer-plate', { holeMm: 80 })).toEqual(['holeMm']);
+  expect(about('gusset', { bluntMm: 100 })).toEqual(['bluntMm']);
+  expect(about('angle', { turnedDeg: 175 })).toEqual(['turnedDeg']);
+  expect(about('hat', { topMm: NaN, brimMm: -1 })).toEqual(['topMm', 'brimMm']);
+  expect(about('tube-notch', { offsetMm: 40 })).toEqual(['offsetMm']);
+  expect(about('tube-notch', { offsetMm: -2 })).toEqual([]);
+  expect(about('frustum', { upperMm: 0 })).toEqual([]);
+});

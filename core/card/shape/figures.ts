@@ -1,0 +1,203 @@
+import { arcsThrough } from '../../measure/arcFit';
+import type { Path } from '../../measure/path';
+import type { Result } from '../../measure/result';
+import { failure } from '../../measure/result';
+import type { Segment } from '../../measure/segment';
+import { line, reversed } from '../../measure/segment';
+import type { Vec } from '../../measure/vector';
+import { emptyPattern } from '../emptyPattern';
+import type { NewId } from '../kinds';
+import { lettered, patternParts } from '../outline';
+import type { PatternDoc } from '../pattern';
+import { frustum } from './cone';
+import { tubeCut, tubeNotch } from './tube';
+
+/**
+ * What a shop makes again and again without a template, by its figures: of each its figures with a usual value, in mm, or in
+ * degrees where the name ends so. Bent ones are measured over their outsides, as they will be.
+ */
+export const SHAPES = {
+  disc: { diameterMm: 60 },
+  ring: { outsideMm: 90, insideMm: 50 },
+  strip: { longMm: 300, wideMm: 40 },
+  'washer-plate': { longMm: 60, wideMm: 60, holeMm: 11 },
+  gusset: { longMm: 120, highMm: 90, bluntMm: 15 },
+  angle: { longMm: 300, firstMm: 40, secondMm: 30, turnedDeg: 90 },
+  channel: { longMm: 300, webMm: 60, flangeMm: 25 },
+  hat: { longMm: 300, topMm: 50, wallMm: 30, brimMm: 20 },
+  tray: { longMm: 300, wideMm: 200, highMm: 40 },
+  frustum: { lowerMm: 120, upperMm: 70, heightMm: 80 },
+  'tube-notch': { tubeMm: 42.4, wallMm: 2, ontoMm: 48.3, angleDeg: 90, offsetMm: 0, paperMm: 30 },
+  'tube-cut': { tubeMm: 42.4, angleDeg: 45, paperMm: 30 },
+} as const satisfies Record<string, Record<string, number>>;
+export type ShapeKind = keyof typeof SHAPES;
+export type Figures<K extends ShapeKind = ShapeKind> = { [F in keyof (typeof SHAPES)[K]]: number };
+
+/** A shape before it is a card: its outline counter-clockwise, which sides make one edge, holes, and folds straight across. */
+export type Shaped = {
+  path: Path;
+  /** How many sides in a row make one edge, all together as many as there are; null: each one. */
+  runs: number[] | null;
+  holes: { x: number; y: number; diameterMm: number }[];
+  folds: { from: Vec; to: Vec; angleDeg: number; toward: 'face' | 'back' }[];
+};
+
+/** A paper wrap is drawn as exactly as this, mm. */
+const WRAP_MM = 0.05;
+
+/**
+ * A shape by its figures.
+ *
+ * Problems: `shape-figures` (about: the figures that are not above 0, or leave nothing of another), those of `tubeNotch`,
+ * `tubeCut` and `frustum`.
+ */
+export function shaped(kind: ShapeKind, given: Record<string, number>): Result<Shaped> {
+  const usual: Record<string, number> = SHAPES[kind];
+  const figures = { ...usual, ...given };
+  // An offset can go either way, and a cone has no upper end.
+  const free = ['offsetMm', 'upperMm'];
+  const bad = Object.keys(usual).filter((name) => !Number.isFinite(figures[name]) || (!free.includes(name) && !(figures[name]! > 0)) || figures[name]! > 20_000); // prettier-ignore
+  if (bad.length > 0) return failure({ code: 'shape-figures', about: bad });
+  const of = <K extends ShapeKind>(_: K) => figures as unknown as Figures<K>;
+  const not = (...about: string[]) => failure({ code: 'shape-figures', about });
+  switch (kind) {
+    case 'disc': {
+      return flat(circle(of(kind).diameterMm), { runs: [4] });
+    }
+    case 'ring': {
+      const { outsideMm, insideMm } = of(kind);
+      if (insideMm >= outsideMm) return not('insideMm');
+      return flat(circle(outsideMm), { runs: [4], holes: [{ x: 0, y: 0, diameterMm: insideMm }] });
+    }
+    case 'strip':
+      return flat(sheet(of(kind).longMm, of(kind).wideMm));
+    case 'washer-plate': {
+      const { longMm, wideMm, holeMm } = of(kind);
+      if (holeMm >= Math.min(longMm, wideMm)) return not('holeMm');
+      return flat(sheet(longMm, wideMm), { holes: [{ x: longMm / 2, y: wideMm / 2, diameterMm: holeMm }] });
+    }
+    case 'gusset': {
+      const { longMm, highMm, bluntMm } = of(kind);
+      if (bluntMm >= Math.min(longMm, highMm)) return not('bluntMm');
+      return flat(closed([[0, 0], [longMm, 0], [longMm, bluntMm], [bluntMm, highMm], [0, highMm]])); // prettier-ignore
+    }
+    case 'angle': {
+      const { longMm, firstMm, secondMm, turnedDeg } = of(kind);
+      if (turnedDeg > 170) return not('turnedDeg');
+      return bent(longMm, [firstMm, secondMm], [{ angleDeg: turnedDeg, toward: 'face' }]);
+    }
+    case 'channel': {
+      const { longMm, webMm, flangeMm } = of(kind);
+      return bent(longMm, [flangeMm, webMm, flangeMm], [UP, UP]);
+    }
+    case 'hat': {
+      const { longMm, topMm, wallMm, brimMm } = of(kind);
+      return bent(longMm, [brimMm, wallMm, topMm, wallMm, brimMm], [DOWN, UP, UP, DOWN]);
+    }
+    case 'tray': {
+      const { longMm: l, wideMm: w, highMm: h } = of(kind);
+      const path = closed([[0, 0], [0, -h], [l, -h], [l, 0], [l + h, 0], [l + h, w], [l, w], [l, w + h], [0, w + h], [0, w], [-h, w], [-h, 0]]); // prettier-ignore
+      const folds: [Vec, Vec][] = [[[0, 0], [l, 0]], [[l, 0], [l, w]], [[l, w], [0, w]], [[0, w], [0, 0]]]; // prettier-ignore
+      return flat(path, { folds: folds.map(([from, to]) => ({ from, to, ...UP })) });
+    }
+    case 'frustum': {
+      const { lowerMm, upperMm, heightMm } = of(kind);
+      const found = frustum(lowerMm, upperMm, heightMm);
+      if (!found.ok) return found;
+      const at = found.outline;
+      const path = at.map(({ x, y, bulge }, i): Segment => {
+        const next = at[(i + 1) % at.length]!;
+        return { a: [x, y], b: [next.x, next.y], bulge };
+      });
+      return flat(path, { runs: upperMm > 0 && lowerMm > 0 ? [2, 1, 2, 1] : [2, 1, 1] });
+    }
+    case 'tube-notch': {
+      const figuresOf = of(kind);
+      const found = tubeNotch(figuresOf);
+      return found.ok ? wrapped(found.wrap, figuresOf.paperMm) : found;
+    }
+    case 'tube-cut': {
+      const { tubeMm, angleDeg, paperMm } = of(kind);
+      const found = tubeCut(tubeMm, angleDeg);
+      return found.ok ? wrapped(found.wrap, paperMm) : found;
+    }
+  }
+}
+
+const UP = { angleDeg: 90, toward: 'face' } as const;
+const DOWN = { angleDeg: 90, toward: 'back' } as const;
+
+const flat = (path: Path, more: Partial<Shaped> = {}): Result<Shaped> => ({
+  ok: true,
+  path,
+  runs: null,
+  holes: [],
+  folds: [],
+  ...more,
+});
+
+const closed = (at: readonly Vec[]): Path => at.map((p, i) => line(p, at[(i + 1) % at.length]!));
+const sheet = (long: number, wide: number): Path => closed([[0, 0], [long, 0], [long, wide], [0, wide]]); // prettier-ignore
+
+/** A circle about the origin, from its right, in quarters. */
+function circle(diameter: number): Path {
+  const r = diameter / 2;
+  const at: Vec[] = [[r, 0], [0, r], [-r, 0], [0, -r]]; // prettier-ignore
+  return at.map((a, i) => ({ a, b: at[(i + 1) % 4]!, bulge: Math.tan(Math.PI / 8) }));
+}
+
+/** A strip with folds along it between parts so wide: as measured over the outsides, so that a card creased there lay outside. */
+function bent(long: number, widths: readonly number[], folds: readonly Pick<Shaped['folds'][number], 'angleDeg' | 'toward'>[]): Result<Shaped> {
+  let y = 0;
+  const across = folds.map((fold, i) => {
+    y += widths[i]!;
+    return { from: [0, y] as Vec, to: [long, y] as Vec, ...fold };
+  });
+  const wide = widths.reduce((sum, width) => sum + width, 0);
+  return flat(sheet(long, wide), { folds: across });
+} // prettier-ignore
+
+/** A wrap as a piece of paper: its cut on top, so much paper below where most is cut off. */
+function wrapped(wrap: readonly (readonly [number, number])[], paper: number): Result<Shaped> {
+  const deepest = Math.max(...wrap.map(([, height]) => height));
+  const cut = arcsThrough(wrap.map(([along, height]): Vec => [along, paper + deepest - height]), WRAP_MM); // prettier-ignore
+  if (!cut.ok) return cut;
+  const [first, last] = [cut.arcs[0]!.a, cut.arcs[cut.arcs.length - 1]!.b];
+  const top = [...cut.arcs].reverse().map(reversed);
+  const path = [line([0, 0], [last[0], 0]), line([last[0], 0], last), ...top, line(first, [0, 0])];
+  return flat(path, { runs: [1, 1, top.length, 1] });
+}
+
+/** A shape as an ordinary card. */
+export function cardOfShape({ path, runs, holes, folds }: Shaped, newId: NewId): PatternDoc {
+  const parts = patternParts(path, newId);
+  let at = 0;
+  const edges = runs?.map((count) => {
+    const sides = parts.sides.slice(at, at + count).map(({ id }) => id);
+    at += count;
+    return { ...parts.edges[at - count]!, sides };
+  });
+  // A fold runs from where it meets the outline: at a corner, or so far along a side.
+  const spot = ([x, y]: Vec) => {
+    const i = path.findIndex(({ a, b }) => {
+      const [long, before] = [Math.hypot(b[0] - a[0], b[1] - a[1]), Math.hypot(x - a[0], y - a[1])];
+      return Math.abs(before + Math.hypot(b[0] - x, b[1] - y) - long) < 1e-6;
+    });
+    const { a, b } = path[i]!;
+    return { side: parts.sides[i]!.id, share: Math.hypot(x - a[0], y - a[1]) / Math.hypot(b[0] - a[0], b[1] - a[1]) };
+  };
+  return {
+    ...emptyPattern(),
+    ...parts,
+    edges: edges ? lettered(edges) : parts.edges,
+    holes: holes.map((hole) => ({ id: newId(), ...hole })),
+    folds: folds.map(({ from, to, angleDeg, toward }) => ({
+      id: newId(),
+      path: { kind: 'between', from: spot(from), to: spot(to) },
+      angleDeg,
+      toward,
+      radiusMm: null,
+      made: 'outside-sharp',
+    })),
+  };
+}
