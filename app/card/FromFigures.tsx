@@ -31,7 +31,7 @@ const SHAPE_WORDS: Record<ShapeKind, { name: string; about: string }> = {
   hat: { name: 'Hat', about: 'A top hat: two brims, two walls, a top.' },
   tray: { name: 'Tray', about: 'Four sides folded up, its corners open. The bottom is measured over the outside.' },
   frustum: { name: 'Cone or funnel', about: 'Rolled, not folded: a sector. A second end of 0 makes a cone with a point.' },
-  'tube-notch': { name: 'Tube end onto a tube', about: 'A paper wrap once round the tube: its left edge goes to the side of the sharp angle. Cut along the curved edge.' },
+  'tube-notch': { name: 'Tube end onto a tube', about: 'A paper wrap once round the tube: its left edge goes to the side of the sharp angle. Cut straight through the wall along the curved edge.' },
   'tube-cut': { name: 'Tube cut at an angle', about: 'A paper wrap once round the tube: its left edge goes to the longest side. Cut along the curved edge.' },
 }; // prettier-ignore
 

@@ -114,7 +114,7 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
     case 'tube-notch': {
       const figuresOf = of(kind);
       const found = tubeNotch(figuresOf);
-      return found.ok ? wrapped(found.wrap, figuresOf.paperMm) : found;
+      return found.ok ? wrapped(found.square, figuresOf.paperMm) : found;
     }
     case 'tube-cut': {
       const { tubeMm, angleDeg, paperMm } = of(kind);
