@@ -156,7 +156,7 @@ test('a card from figures: what makes nothing is told, a channel has its folds, 
   await newPiece(page, 'From figures');
   await page.getByRole('button', { name: 'Figures' }).click();
   const choose = async (name: string) => {
-    await page.getByLabel('What is made').click();
+    await page.getByRole('combobox', { name: 'What is made' }).click();
     await page.getByRole('option', { name, exact: true }).click();
   };
   const put = async (label: string, figure: string) => {
