@@ -6,7 +6,7 @@ import Typography from '@mui/material/Typography';
 import { Suspense, lazy, useEffect, useMemo, useRef, useState } from 'react';
 import { movedSoFar, sinceFirstRead } from '#core/survey/moved';
 import type { Round } from '#core/survey/references';
-import type { NetKey } from '#core/survey/roundNetwork';
+import type { NetKey, Nets } from '#core/survey/roundNetwork';
 import { netKeys } from '#core/survey/roundNetwork';
 import { JobLine } from '../frame/JobLine';
 import { Told } from '../frame/Told';
@@ -59,6 +59,8 @@ export default function ReferencesPage({ loaderData }: Route.ComponentProps) {
   );
 }
 
+const NO_NETS: ReadonlyMap<string, Nets> = new Map();
+
 /** What is open in the drawer: something by its kind and id, null for a new one. */
 type Open = { kind: 'point' | 'measure' | 'round'; id: string | null } | null;
 
@@ -72,12 +74,12 @@ function References({ pictures: loaded, takenBy }: { pictures: Picture[]; takenB
   const [side, setSide] = useState<NetKey | null>(null);
   const [reading, setReading] = useState<{ round: string; measure: string | null } | null>(null);
   const round = rounds.find(({ id }) => id === chosen) ?? rounds[rounds.length - 1];
-  const reckoned = useNets(space);
+  const reckoned = useNets(space, round?.id);
   // Those that stand on the page were reckoned for what is shown, or there are none.
-  const nets = reckoned?.inSpace === space ? reckoned.nets : null;
+  const nets = reckoned.inSpace === space ? reckoned.nets : NO_NETS;
   const keys = netKeys(points, space);
   const key = keys.find((one) => one === side) ?? keys[0] ?? 'right';
-  const network = round && nets?.[round.id]?.[key];
+  const network = round && nets.get(round.id)?.[key];
   const { view, setView } = useNetView(key);
   const moved = useMemo(() => movedSoFar(measures, rounds), [measures, rounds]);
   const most = useMemo(() => [...moved].sort((a, b) => Math.abs(b.by) - Math.abs(a.by)), [moved]);
@@ -96,7 +98,7 @@ function References({ pictures: loaded, takenBy }: { pictures: Picture[]; takenB
     () =>
       new Map(
         rounds.map((one) => {
-          const suspects = Object.values(nets?.[one.id] ?? {}).flatMap(({ found }) => found?.suspect ?? []);
+          const suspects = Object.values(nets.get(one.id) ?? {}).flatMap(({ found }) => found?.suspect ?? []);
           const of = measures.filter((m) => m.of === 'distance' && suspects.some(({ from, to }) => m.from === from && m.to === to));
           return [one.id, of.map(({ id }) => id)] as const;
         }),
@@ -118,7 +120,7 @@ function References({ pictures: loaded, takenBy }: { pictures: Picture[]; takenB
               <NetworkPicture view={view} found={network.found} picked={open?.kind === 'point' ? open.id : null} onPick={(id) => setOpen(id ? { kind: 'point', id } : null)} />
             ) : (
               <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', p: 3, textAlign: 'center', color: 'var(--card-pencil)' }}>
-                {nets === null && rounds.length > 0 ? 'Reckoning …' : nextStep(points.length, distances, rounds.length)}
+                {round && !nets.has(round.id) ? 'Reckoning …' : nextStep(points.length, distances, rounds.length)}
               </Box>
             )}
           </PictureFrame>

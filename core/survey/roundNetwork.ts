@@ -76,23 +76,18 @@ export function netKeys(points: readonly Surveyed<ReferencePlace>[], space: bool
   return [...count.keys()].sort((a, b) => count.get(b)! - count.get(a)!);
 }
 
-export type Nets = Record<string, Partial<Record<NetKey, RoundNetwork>>>;
+export type Nets = Partial<Record<NetKey, RoundNetwork>>;
 
-/** All nets of all rounds, by the round's id. */
+/** All nets of a round. */
 export function netsOf(
   points: readonly Surveyed<ReferencePlace>[],
   measures: readonly Surveyed<Measure>[],
-  rounds: readonly Surveyed<Round>[],
+  round: Surveyed<Round>,
   space: boolean,
 ): Nets {
-  const keys = netKeys(points, space);
-  return Object.fromEntries(
-    rounds.map((round) => {
-      const nets = keys.map((key) => {
-        const here = space ? points : points.filter(({ side }) => side === key);
-        return [key, networkOfRound(here, measures, round, space ? 3 : 2)] as const;
-      });
-      return [round.id, Object.fromEntries(nets)];
-    }),
-  );
+  const nets = netKeys(points, space).map((key) => {
+    const here = space ? points : points.filter(({ side }) => side === key);
+    return [key, networkOfRound(here, measures, round, space ? 3 : 2)] as const;
+  });
+  return Object.fromEntries(nets);
 }
