@@ -11,17 +11,11 @@ import { JobFactsSchema } from '#core/format/job';
 import { movedSoFar } from '#core/survey/moved';
 import { inHand, roundsOf } from '#core/survey/references';
 import { metalById } from '#core/metal/metals';
-import { Thumbnail } from '../drawing/Thumbnail';
 import { JobLine } from '../frame/JobLine';
 import { Moment } from '../frame/Moment';
 import { Pages, pageAsked } from '../frame/Pages';
-import { Told } from '../frame/Told';
-import { usePreferences } from '../frame/preferences';
 import { Pictures } from '../pictures/Pictures';
 import { useNewer } from '../frame/useNewer';
-import { RoadLine } from '../piece/RoadLine';
-import type { Road } from '../piece/stages';
-import { STAGES } from '../piece/stages';
 import { NOTHING_KNOWN } from '../piece/summary';
 import { summed } from '../piece/summing.server';
 import { answerOf, changedOf } from '../records/changed.server';
@@ -36,6 +30,7 @@ import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/job';
 import { JobMoved } from './JobMoved';
 import { JobForm } from './JobForm';
+import { PieceItem } from './PieceItem';
 
 /** As many pieces as one page of the list shows. */
 const MOST_SHOWN = 40;
@@ -130,23 +125,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
 
 export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `${loaderData?.job.name ?? 'Job'} · Patrone` }];
 
-function PieceButton(given: { intent: string; piece: string; label: string; sentAs?: string }) {
-  const { intent, piece, label, sentAs } = given;
-  return (
-    <Form method="post">
-      <input type="hidden" name="intent" value={intent} />
-      <input type="hidden" name="piece" value={piece} />
-      {sentAs && <input type="hidden" name="key" value={sentAs} />}
-      <Button type="submit" color="inherit" size="small">
-        {label}
-      </Button>
-    </Form>
-  );
-}
-
 export default function JobPage({ loaderData, actionData }: Route.ComponentProps) {
   const { job, rows, archived, all, page, key } = loaderData;
-  const { showThin } = usePreferences();
   const [changing, setChanging] = useState(false);
   const told = actionData && 'message' in actionData ? actionData : null;
   return (
@@ -203,69 +183,7 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
         sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 2 }}
       >
         {rows.map((row) => (
-          <Box
-            component="li"
-            key={row.id}
-            sx={{
-              bgcolor: 'var(--panel)',
-              border: '1.5px solid var(--rule)',
-              display: 'flex',
-              flexDirection: 'column',
-            }}
-          >
-            <Box
-              component={Link}
-              to={`/pieces/${row.id}/${nextStage(row.road)}`}
-              sx={{
-                display: 'flex',
-                gap: 2,
-                p: 2,
-                color: 'inherit',
-                textDecoration: 'none',
-                flex: 1,
-                '&:hover': { bgcolor: 'var(--chalk)' },
-              }}
-            >
-              <Box sx={{ width: 132, height: 96, flex: 'none', bgcolor: 'var(--bench-top)', p: 1 }}>
-                {row.silhouette ? (
-                  <Thumbnail of={row.silhouette} material={row.material} />
-                ) : (
-                  <Box
-                    sx={{
-                      height: '100%',
-                      display: 'grid',
-                      placeItems: 'center',
-                      color: 'var(--pencil)',
-                      fontSize: '0.9rem',
-                    }}
-                  >
-                    no card yet
-                  </Box>
-                )}
-              </Box>
-              <Box sx={{ minWidth: 0, flex: 1 }}>
-                <Typography variant="h2">{row.name}</Typography>
-                <Box sx={{ color: 'var(--pencil)', lineHeight: 1.25 }}>{row.part}</Box>
-                <Box sx={{ mt: 0.5, fontSize: '0.92rem' }}>
-                  {row.metal}, <span className="figure">{showThin(row.thicknessMm)}</span>
-                  {row.structural && ' · structural'}
-                </Box>
-              </Box>
-            </Box>
-            {row.road ? (
-              <RoadLine piece={row.id} road={row.road} />
-            ) : (
-              <Told>How far it has come could not be told here. Open it to see.</Told>
-            )}
-            <Box sx={{ display: 'flex', justifyContent: 'flex-end', borderTop: '1px solid var(--rule)' }}>
-              <PieceButton intent="duplicate" piece={row.id} label="Duplicate" sentAs={`${key} ${row.id}`} />
-              <PieceButton
-                intent={archived ? 'restore-piece' : 'archive-piece'}
-                piece={row.id}
-                label={archived ? 'Take out again' : 'Put away'}
-              />
-            </Box>
-          </Box>
+          <PieceItem key={row.id} row={row} archived={archived} sentAs={`${key} ${row.id}`} />
         ))}
       </Box>
       <JobPictures job={job.id} loaded={loaderData.pictures} />
@@ -303,7 +221,3 @@ function JobPictures({ job, loaded }: { job: string; loaded: Picture[] }) {
     </Box>
   );
 }
-
-/** Where a click on a piece leads: to what is next, or to its card when all is done. */
-const nextStage = (road: Road | null): string =>
-  STAGES.find(({ id }) => road?.[id].state === 'next' || road?.[id].state === 'attention')?.id ?? 'card';

@@ -1,0 +1,108 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { Form, Link } from 'react-router';
+import { Thumbnail } from '../drawing/Thumbnail';
+import { Told } from '../frame/Told';
+import { usePreferences } from '../frame/preferences';
+import { RoadLine } from '../piece/RoadLine';
+import type { Road } from '../piece/stages';
+import { STAGES } from '../piece/stages';
+import type { Summary } from '../piece/summary';
+
+/** A piece as the list of a job shows it. */
+export type PieceRow = Summary & {
+  id: string;
+  name: string;
+  part: string;
+  metal: string;
+  thicknessMm: number;
+  structural: boolean;
+};
+
+/** A piece in the list of a job: what it is, how far it has come, and what can be done with it as a whole. */
+export function PieceItem({ row, archived, sentAs }: { row: PieceRow; archived: boolean; sentAs: string }) {
+  const { showThin } = usePreferences();
+  return (
+    <Box
+      component="li"
+      sx={{
+        bgcolor: 'var(--panel)',
+        border: '1.5px solid var(--rule)',
+        display: 'flex',
+        flexDirection: 'column',
+      }}
+    >
+      <Box
+        component={Link}
+        to={`/pieces/${row.id}/${nextStage(row.road)}`}
+        sx={{
+          display: 'flex',
+          gap: 2,
+          p: 2,
+          color: 'inherit',
+          textDecoration: 'none',
+          flex: 1,
+          '&:hover': { bgcolor: 'var(--chalk)' },
+        }}
+      >
+        <Box sx={{ width: 132, height: 96, flex: 'none', bgcolor: 'var(--bench-top)', p: 1 }}>
+          {row.silhouette ? (
+            <Thumbnail of={row.silhouette} material={row.material} />
+          ) : (
+            <Box
+              sx={{
+                height: '100%',
+                display: 'grid',
+                placeItems: 'center',
+                color: 'var(--pencil)',
+                fontSize: '0.9rem',
+              }}
+            >
+              no card yet
+            </Box>
+          )}
+        </Box>
+        <Box sx={{ minWidth: 0, flex: 1 }}>
+          <Typography variant="h2">{row.name}</Typography>
+          <Box sx={{ color: 'var(--pencil)', lineHeight: 1.25 }}>{row.part}</Box>
+          <Box sx={{ mt: 0.5, fontSize: '0.92rem' }}>
+            {row.metal}, <span className="figure">{showThin(row.thicknessMm)}</span>
+            {row.structural && ' · structural'}
+          </Box>
+        </Box>
+      </Box>
+      {row.road ? (
+        <RoadLine piece={row.id} road={row.road} />
+      ) : (
+        <Told>How far it has come could not be told here. Open it to see.</Told>
+      )}
+      <Box sx={{ display: 'flex', justifyContent: 'flex-end', borderTop: '1px solid var(--rule)' }}>
+        <PieceButton intent="duplicate" piece={row.id} label="Duplicate" sentAs={sentAs} />
+        <PieceButton
+          intent={archived ? 'restore-piece' : 'archive-piece'}
+          piece={row.id}
+          label={archived ? 'Take out again' : 'Put away'}
+        />
+      </Box>
+    </Box>
+  );
+}
+
+function PieceButton(given: { intent: string; piece: string; label: string; sentAs?: string }) {
+  const { intent, piece, label, sentAs } = given;
+  return (
+    <Form method="post">
+      <input type="hidden" name="intent" value={intent} />
+      <input type="hidden" name="piece" value={piece} />
+      {sentAs && <input type="hidden" name="key" value={sentAs} />}
+      <Button type="submit" color="inherit" size="small">
+        {label}
+      </Button>
+    </Form>
+  );
+}
+
+/** Where a click on a piece leads: to what is next, or to its card when all is done. */
+const nextStage = (road: Road | null): string =>
+  STAGES.find(({ id }) => road?.[id].state === 'next' || road?.[id].state === 'attention')?.id ?? 'card';
