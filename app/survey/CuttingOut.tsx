@@ -185,10 +185,16 @@ function Layers() {
 
 /** That it is cut out: when, with a picture; and when it is back in. */
 function CutOutRecord() {
+  const { points } = useSurvey();
   const { draft, set, verdict } = usePieceSurvey();
   const { cutOut } = draft;
   const [sure, setSure] = useState(false);
-  const poor = (verdict?.warnings ?? []).some(({ code }) => code === 'put-back-poor' || code === 'both-sides-out') || verdict === null; // prettier-ignore
+  // Only of what has been reckoned as it stands here may it be said that it can be put back.
+  const reckoned = points
+    .filter(({ id }) => draft.takes.includes(id))
+    .every(({ id }) => verdict?.taken.some(({ point }) => point.id === id));
+  const bad = (verdict?.warnings ?? []).some(({ code }) => code === 'put-back-poor' || code === 'not-a-plane' || code === 'both-sides-out'); // prettier-ignore
+  const poor = verdict === null || !reckoned || bad;
   const record = () => set({ cutOut: { at: new Date().toISOString(), note: '', backAt: null } });
   return (
     <Box component="section" aria-label="Cut out" sx={{ p: 2, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', display: 'grid', gap: 1.5 }}>
@@ -197,7 +203,9 @@ function CutOutRecord() {
         poor ? (
           <>
             <Typography>
-              What it takes away could not be put back yet. First read the measures that “References it takes away” asks for.
+              {bad
+                ? 'What it takes away could not be put back yet. First do what “References it takes away” asks for.'
+                : 'Whether what it takes away can be put back is not reckoned yet.'}
             </Typography>
             <FormControlLabel control={<Checkbox checked={sure} onChange={(_, on) => setSure(on)} />} label="It is cut out already" />
             <Button variant="outlined" color="inherit" disabled={!sure} onClick={record}>

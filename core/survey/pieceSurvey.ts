@@ -17,7 +17,6 @@ export type LayerCut = z.infer<typeof LayerCutSchema>;
 
 /** That the old metal was cut out: when, and when what it took away was back in its place (null while it is out). */
 export const CutOutSchema = z.object({ at: moment, note: text(400), backAt: moment.nullable() });
-export type CutOut = z.infer<typeof CutOutSchema>;
 
 /** One way of going about a piece. Hours at best, likely and at worst; of a bought one the hours to put it right. */
 export const PieceOptionSchema = z
