@@ -29,7 +29,7 @@ async function main(args: string[]): Promise<number> {
   }
   const verb = Object.hasOwn(VERBS, name) ? VERBS[name] : undefined;
   if (rest.includes('--example') && verb) return print({ ...(verb.example as object) }, 0);
-  if (!verb) return print(reckon(name, null), 1);
+  if (!verb) return print(await reckon(name, null), 1);
   if (rest.length === 1 && rest[0] === '--lines') return everyLine(name);
   const at = rest.indexOf('--in');
   const known = at >= 0 ? rest.length === 2 && at === 0 : rest.length === 0;
@@ -40,11 +40,11 @@ async function main(args: string[]): Promise<number> {
   } catch (error) {
     return print(refusal('cannot-read', (error as Error).message), 1);
   }
-  const answer = answerTo(name, text);
+  const answer = await answerTo(name, text);
   return print(answer, answer.ok ? 0 : 1);
 }
 
-function answerTo(name: string, text: string): Answer {
+async function answerTo(name: string, text: string): Promise<Answer> {
   let given: unknown;
   try {
     given = JSON.parse(text.replace(/^\uFEFF/, ''));
@@ -57,7 +57,7 @@ function answerTo(name: string, text: string): Answer {
 /** Answers line by line, waiting for whoever reads the answers: thousands of cards run in little memory. */
 async function everyLine(name: string): Promise<number> {
   for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity })) {
-    if (!process.stdout.write(`${JSON.stringify(answerTo(name, line))}\n`)) await once(process.stdout, 'drain');
+    if (!process.stdout.write(`${JSON.stringify(await answerTo(name, line))}\n`)) await once(process.stdout, 'drain');
   }
   return 0;
 }

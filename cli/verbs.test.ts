@@ -1,17 +1,17 @@
 import { demoJob } from '../demo/job';
 import { VERBS, reckon } from './verbs';
 
-test.each(Object.keys(VERBS))('%s answers its own example', (name) => {
-  expect(reckon(name, VERBS[name]!.example)).toMatchObject({ ok: true });
+test.each(Object.keys(VERBS))('%s answers its own example', async (name) => {
+  expect(await reckon(name, VERBS[name]!.example)).toMatchObject({ ok: true });
 });
 
-test('the shapes that scripts rely on', () => {
-  expect(reckon('gauge', { system: 'msg', gauge: 20 })).toEqual({
+test('the shapes that scripts rely on', async () => {
+  expect(await reckon('gauge', { system: 'msg', gauge: 20 })).toEqual({
     ok: true,
     thicknessMm: expect.closeTo(0.91186, 9),
     thicknessIn: 0.0359,
   });
-  expect(reckon('gauge', { thicknessMm: 0.82 })).toMatchObject({
+  expect(await reckon('gauge', { thicknessMm: 0.82 })).toMatchObject({
     nearest: ['msg', 'gsg', 'swg', 'bs'].map((system) => ({
       system,
       gauge: expect.any(Number),
@@ -19,36 +19,40 @@ test('the shapes that scripts rely on', () => {
     })),
   });
   // DIN 6935 table: T 1, R 1.6 takes 2.1 off.
-  expect(reckon('allowance', { thicknessMm: 1, radiusMm: 1.6, angleDeg: 90, rule: { kind: 'din6935' } })).toMatchObject({
+  expect(await reckon('allowance', { thicknessMm: 1, radiusMm: 1.6, angleDeg: 90, rule: { kind: 'din6935' } })).toMatchObject({
     ok: true, k: expect.closeTo(0.376, 3), outsideSetbackMm: expect.closeTo(2.6, 9), deductionMm: expect.closeTo(2.0961, 4),
   }); // prettier-ignore
-  expect(reckon('develop', VERBS.develop!.example)).toMatchObject({
+  expect(await reckon('develop', VERBS.develop!.example)).toMatchObject({
     ok: true,
     blank: { widthMm: expect.closeTo(60 - 4.4594, 4), heightMm: expect.closeTo(30, 9), outline: expect.any(Array) },
     folds: [{ deductionMm: expect.closeTo(4.4594, 4), tangents: [[[expect.closeTo(19, 9), 0], [expect.closeTo(19, 9), 30]], expect.any(Array)] }],
   }); // prettier-ignore
-  expect(reckon('tacks', { lengthMm: 100, pitchMm: 50, closed: false })).toEqual({
+  expect(await reckon('tacks', { lengthMm: 100, pitchMm: 50, closed: false })).toEqual({
     ok: true,
     positionsMm: [0, 100, 50],
   });
 });
 
-test('what does not fit is told by field, not thrown', () => {
-  expect(reckon('nothing', {})).toMatchObject({ ok: false, problems: [{ code: 'no-such-verb' }] });
-  expect(reckon('plugs', { lengthMm: 'long', pitchMm: 25 })).toMatchObject({
+test('what does not fit is told by field, not thrown', async () => {
+  expect(await reckon('nothing', {})).toMatchObject({ ok: false, problems: [{ code: 'no-such-verb' }] });
+  expect(await reckon('plugs', { lengthMm: 'long', pitchMm: 25 })).toMatchObject({
     ok: false,
     problems: [
       { code: 'input', about: ['lengthMm'] },
       { code: 'input', about: ['endMm'] },
     ],
   });
-  expect(reckon('develop', null)).toMatchObject({ ok: false });
+  expect(await reckon('develop', null)).toMatchObject({ ok: false });
 });
 
-test('develop takes a whole document with its metal, by the shop’s settings or a rule of its own', () => {
+test('develop takes a whole document with its metal, by the shop’s settings or a rule of its own', async () => {
   const piece = demoJob().pieces[3]!;
   const pattern = piece.card.versions[piece.card.current - 1]!.doc;
-  const whole = reckon('develop', { pattern, metal: piece.metal, thicknessMm: piece.thicknessMm }) as unknown as {
+  const whole = (await reckon('develop', {
+    pattern,
+    metal: piece.metal,
+    thicknessMm: piece.thicknessMm,
+  })) as unknown as {
     blank: { widthMm: number; heightMm: number; massKg: number };
     folds: { id: string; k: number; deductionMm: number; tangents: number[][][] }[];
     scribe: { lines: unknown[] };
@@ -59,13 +63,13 @@ test('develop takes a whole document with its metal, by the shop’s settings or
   // 640 long; 120 wide and two 16 mm flanges, less one deduction.
   expect(whole.blank.widthMm).toBeCloseTo(640, 9);
   expect(whole.blank.heightMm).toBeCloseTo(152 - whole.folds[0]!.deductionMm, 9);
-  const other = reckon('develop', { pattern, metal: 'dc01', thicknessMm: 2, rule: { kind: 'k', k: 0.5 } });
+  const other = await reckon('develop', { pattern, metal: 'dc01', thicknessMm: 2, rule: { kind: 'k', k: 0.5 } });
   expect(other).toMatchObject({ ok: true, folds: [{ k: 0.5, formula: 'bend-k' }] });
-  const inShop = reckon('develop', { pattern, metal: 'dc01', thicknessMm: 2, shop: { rule: 'machinery' } });
+  const inShop = await reckon('develop', { pattern, metal: 'dc01', thicknessMm: 2, shop: { rule: 'machinery' } });
   expect(inShop).toMatchObject({ folds: [{ formula: 'bend-machinery' }] });
 });
 
-test('develop in the order given, whatever the base; a refusal names the fold', () => {
+test('develop in the order given, whatever the base; a refusal names the fold', async () => {
   const plain = {
     thicknessMm: 1,
     rule: { kind: 'din6935' },
@@ -76,7 +80,7 @@ test('develop in the order given, whatever the base; a refusal names the fold', 
     ],
   }; // prettier-ignore
   for (const base of [[10, 5], [60, 15], [110, 5]]) {
-    const found = reckon('develop', { ...plain, base }) as unknown as { folds: { angleDeg: number; tangents: [[number, number], [number, number]][] }[] }; // prettier-ignore
+    const found = await reckon('develop', { ...plain, base }) as unknown as { folds: { angleDeg: number; tangents: [[number, number], [number, number]][] }[] }; // prettier-ignore
     expect(found.folds.map((fold) => fold.angleDeg)).toEqual([45, 90]);
     // Each tangent runs as its fold was given: the first upward, the second down.
     expect(found.folds.map(({ tangents: [near] }) => Math.sign(near![1][1] - near![0][1]))).toEqual([1, -1]);
@@ -85,23 +89,23 @@ test('develop in the order given, whatever the base; a refusal names the fold', 
     if (base[0] === 110) expect(first!.tangents[0]![0][0]).toBeCloseTo(90 + 3 * Math.tan(Math.PI / 8), 9);
     if (base[0] === 10) expect(second!.tangents[0]![0][0]).toBeCloseTo(30 - 2, 9);
   }
-  expect(reckon('develop', { ...plain, folds: [{ ...plain.folds[0], from: [119.5, 0], to: [119.5, 30] }] })).toMatchObject({
+  expect(await reckon('develop', { ...plain, folds: [{ ...plain.folds[0], from: [119.5, 0], to: [119.5, 30] }] })).toMatchObject({
     ok: false,
     problems: [{ code: 'flange-shorter-than-setback', about: ['fold 1'] }],
   });
-  expect(reckon('develop', { ...plain, folds: [{ ...plain.folds[0], from: [90, 12] }] })).toMatchObject({
+  expect(await reckon('develop', { ...plain, folds: [{ ...plain.folds[0], from: [90, 12] }] })).toMatchObject({
     ok: false,
     problems: [{ code: 'fold-off-outline', about: ['fold 1'], numbers: { offMm: 12 } }],
   });
 }); // prettier-ignore
 
-test('test strips, pages and the lie of an edge are reckoned from a shell too', () => {
+test('test strips, pages and the lie of an edge are reckoned from a shell too', async () => {
   const strip = { thicknessMm: 1, radiusMm: 1.5, angleDeg: 90, flatMm: 100, legAMm: 50, legBMm: 52.1, readingMm: 0.1 };
   // BA = 100 − 50 − 52.1 + 2·2.5 = 2.9; K = 2.9·2/π − 1.5.
   const k = (2.9 * 2) / Math.PI - 1.5;
-  expect(reckon('test-bend', { strips: [strip, strip] })).toMatchObject({ ok: true, k: expect.closeTo(k, 9), strips: [{ ok: true }, { ok: true }] });
-  expect(reckon('test-bend', { strips: [{ ...strip, legBMm: 60 }] })).toMatchObject({ ok: false, problems: [{ code: 'strip-not-credible' }] });
-  const pages = reckon('tiles', VERBS.tiles!.example) as unknown as { tiling: { tiles: unknown[]; columns: number; rows: number } };
+  expect(await reckon('test-bend', { strips: [strip, strip] })).toMatchObject({ ok: true, k: expect.closeTo(k, 9), strips: [{ ok: true }, { ok: true }] });
+  expect(await reckon('test-bend', { strips: [{ ...strip, legBMm: 60 }] })).toMatchObject({ ok: false, problems: [{ code: 'strip-not-credible' }] });
+  const pages = await reckon('tiles', VERBS.tiles!.example) as unknown as { tiling: { tiles: unknown[]; columns: number; rows: number } };
   expect(pages.tiling.tiles).toHaveLength(pages.tiling.columns * pages.tiling.rows);
-  expect(reckon('lie', VERBS.lie!.example)).toMatchObject({ ok: true, lie: 'wide-at-end', read: 3, good: false });
+  expect(await reckon('lie', VERBS.lie!.example)).toMatchObject({ ok: true, lie: 'wide-at-end', read: 3, good: false });
 }); // prettier-ignore

@@ -20,6 +20,7 @@ import { layersOfBlank } from '#core/sheet/layers';
 import { PAPERS, tilePages } from '#core/sheet/tiles';
 import { plugPositions, tackOrder } from '#core/weld/spacing';
 import { CARD_VERBS } from './cardVerbs';
+import { PICTURE_VERBS } from './pictureVerbs';
 import { SURVEY_VERBS } from './surveyVerbs';
 import type { Verb } from './verb';
 import { verb } from './verb';
@@ -206,16 +207,17 @@ export const VERBS: Record<string, Verb> = {
   ),
   ...SURVEY_VERBS,
   ...CARD_VERBS,
+  ...PICTURE_VERBS,
 };
 
 /** Runs a verb on parsed JSON; input that does not fit comes back as problems, never as a throw. */
-export function reckon(name: string, given: unknown): { ok: boolean } & Record<string, unknown> {
+export async function reckon(name: string, given: unknown): Promise<{ ok: boolean } & Record<string, unknown>> {
   const found = Object.hasOwn(VERBS, name) ? VERBS[name] : undefined;
   if (!found) return { ok: false, problems: [{ code: 'no-such-verb', about: [name] }] };
   const parsed = found.input.safeParse(given);
   if (!parsed.success) return { ok: false, problems: inputProblems(parsed.error) };
   try {
-    return found.run(parsed.data) as { ok: boolean };
+    return (await found.run(parsed.data)) as { ok: boolean };
   } catch (error) {
     // A fault of ours must still be an answer: whoever reads line by line would else wait for ever.
     return { ok: false, problems: [{ code: 'internal', message: (error as Error).message }] };

@@ -137,6 +137,18 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'pitch-not-positive': 'Give a pitch over nothing.',
   'end-negative': 'The first plug cannot lie before the start of the edge: give nothing or more.',
   'too-many-tacks': (n) => `That would be over ${Math.round(n.tacks)} tacks: give a larger pitch.`,
+  'paper-unknown': 'There is no such paper here: A4, A3, Letter or Tabloid.',
+  'no-frame': (_, about) =>
+    about.all
+      ? `Of the corner cards these cannot be seen: ${about.all}. All four must be in the picture, whole and in focus.`
+      : 'The marks of the scale frame cannot be seen. At least three of the four angles must be in the picture, whole and in focus, and the paper must be the one that was chosen.',
+  'scan-dpi': 'A scan has between 20 and 10 000 dots to the inch: look in the scanner’s settings.',
+  'places-too-few': 'It takes four places, no three of them in line.',
+  'card-not-found':
+    'The card cannot be told from what it lies on. Lay it on something of another colour, print the frame with a dark middle, or tap the corners of the card.',
+  'not-enough-known':
+    'Too little is known to say how large things are here. A second known distance would do, better four of them that are not all the same way, or a rectangle of known sides with its right angles.',
+  'picture-place': 'A place or a figure is missing, or two places lie on each other.',
   'network-empty': 'Name some reference points first, and measure between them.',
   'network-point-twice': (_, { It }) => `${It} is there twice: give one of the two another name.`,
   'network-point-unknown': (_, { It }) => `${It} is in a measure and is no point: name it among the points.`,

@@ -105,6 +105,14 @@ export type Figures = {
   'pitch-not-positive': { pitchMm: number };
   'end-negative': { endMm: number };
   'too-many-tacks': { tacks: number };
+  // Photographs and scans.
+  'paper-unknown': None;
+  'no-frame': None;
+  'scan-dpi': None;
+  'places-too-few': None;
+  'card-not-found': None;
+  'not-enough-known': { known: number; needed: number };
+  'picture-place': None;
   // The survey: points and tapes between them.
   'network-empty': None;
   'network-point-twice': None;

@@ -1,0 +1,203 @@
+import type { Result } from '../measure/result';
+import { failure } from '../measure/result';
+import type { Segment } from '../measure/segment';
+import { crossingsWithLine, pointAt } from '../measure/segment';
+import type { Vec } from '../measure/vector';
+import { distance, dot, scale, sub, unit } from '../measure/vector';
+import { edgePlace, evenly } from './cardEdge';
+import { withSharpCorners } from './sharpCorners';
+import { findCard, rimOf } from './findCard';
+import type { Scale } from './findFrame';
+import { findFrame } from './findFrame';
+import { circleOf, fitOutline } from './fitOutline';
+import { BENCH_MM, benchPlaces, litAt, whereOf } from './look';
+import type { Picture } from './picture';
+import type { Region } from './regions';
+import type { PlaneView } from './straighten';
+import type { StraightPicture } from './straightPicture';
+import { coarser, mmPerPx, placeOf, straightPicture } from './straightPicture';
+import { strokesOn } from './strokes';
+
+/** A round hole: cut through (what lies under the card is seen), or drawn as a ring (a rubbing's bolt hole). */
+export type TracedHole = { x: number; y: number; diameterMm: number; seen: 'through' | 'ring' };
+
+export type Traced = {
+  /** Counter-clockwise, closed, in the frame's mm. */
+  outline: Segment[];
+  holes: TracedHole[];
+  /** Cut-outs that are not round, counter-clockwise. */
+  openings: Segment[][];
+  /** Lines drawn on the card. */
+  lines: [Vec, Vec][];
+  /** How sure a place on the outline is, one standard deviation, mm. */
+  uMm: number;
+  /** How far the farthest edge place lies off the outline, mm. */
+  worstMm: number;
+  /** Whether the card reaches to where it was looked for, so that some of it may be missing. */
+  cutOff: boolean;
+  view: PlaneView;
+  /** What was looked at, seen square on. */
+  straight: StraightPicture;
+};
+
+/** What is being done, and how much of all is done, 0 to 1. */
+export type Progress = { share: number; doing: 'frame' | 'straight' | 'card' | 'edge' | 'drawn' };
+
+/** How far edge places may lie off the lines and arcs they follow, mm, where nothing is said. */
+export const TRACE_TOLERANCE_MM = 0.5;
+/** A straight picture has so many pixels at most, and about so many the one the card is looked for in. */
+const FINE_PIXELS = 1_300_000;
+const COARSE_PIXELS = 330_000;
+/** Edge places are so many at most, and so far apart at least, mm. */
+const MOST_PLACES = 1400;
+const PLACES_APART = 0.7;
+/** Half as wide, on the average, is a cut-out at least, mm. */
+const LEAST_OPENING_MM = 1.2;
+/** A line that ends so near the outline runs to it, mm. */
+const TO_OUTLINE_MM = 4;
+
+/**
+ * What a picture shows of a card: its outline as few lines and arcs, holes, and what is drawn on it. A generator: it tells
+ * how far it is, so that it can be stopped.
+ *
+ * Problems: those of `findFrame`; `card-not-found` (nothing in the frame differs from what lies along it).
+ */
+export function* trace(
+  picture: Picture,
+  scale: Scale,
+  toleranceMm = TRACE_TOLERANCE_MM,
+): Generator<Progress, Result<Traced>> {
+  yield { share: 0, doing: 'frame' };
+  const frame = findFrame(picture, scale);
+  if (!frame.ok) return frame;
+  yield { share: 0.3, doing: 'straight' };
+  const box = boxOf(frame.wider ?? frame.inside);
+  const area = (box[2] - box[0]) * (box[3] - box[1]);
+  const px = mmPerPx(frame.view, [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2]);
+  const fineMm = Math.max(px, Math.sqrt(area / FINE_PIXELS));
+  const straight = straightPicture(picture, frame.view, box, fineMm);
+  const coarse = coarser(
+    straight,
+    Math.max(1, Math.round(Math.sqrt((straight.width * straight.height) / COARSE_PIXELS))),
+  );
+  yield { share: 0.4, doing: 'card' };
+  const light = frame.white.length > 0 ? litAt(coarse, frame.white) : litAt(coarse, benchPlaces(frame), BENCH_MM);
+  const found = findCard(coarse, whereOf(coarse, frame), light);
+  if (!found) return failure({ code: 'card-not-found', about: [] });
+  yield { share: 0.65, doing: 'edge' };
+  const edge = edgePlace(picture, frame.view);
+  const around = placesAlong(rimOf(found.card, coarse.width, coarse.height), coarse, edge, 1);
+  const outline = around && fitOutline(around, toleranceMm);
+  if (!outline) return failure({ code: 'card-not-found', about: [] });
+  const path = withSharpCorners(outline.path, edge, 4 * coarse.stepMm);
+  const cut = found.holes.map((region) => holeOf(region, coarse, edge, toleranceMm));
+  yield { share: 0.8, doing: 'drawn' };
+  const drawn = strokesOn(
+    straight,
+    finer(
+      found.card,
+      found.holes.filter((_, i) => cut[i]!.hole || cut[i]!.opening),
+      coarse,
+      straight,
+    ),
+  );
+  const holes = cut.flatMap(({ hole }) => hole ?? []);
+  const rings = drawn.rings
+    .map(({ centre, radius }): TracedHole => ({ x: centre[0], y: centre[1], diameterMm: 2 * radius, seen: 'ring' }))
+    .filter((ring) => !holes.some((hole) => distance([ring.x, ring.y], [hole.x, hole.y]) < Math.max(ring.diameterMm, hole.diameterMm) / 2)); // prettier-ignore
+  return {
+    ok: true,
+    outline: path,
+    holes: [...holes, ...rings].sort((a, b) => a.y - b.y || a.x - b.x),
+    openings: cut.flatMap(({ opening }) => (opening ? [opening] : [])),
+    lines: drawn.lines.map((line) => toOutline(line, path)),
+    uMm: Math.hypot(frame.uMm, outline.rmsMm),
+    worstMm: outline.worstMm,
+    cutOff: found.cutOff,
+    view: frame.view,
+    straight,
+  };
+}
+
+/** A generator run to its end. */
+export function whole<T>(steps: Generator<unknown, T>): T {
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value as T;
+  }
+}
+
+function boxOf(polygon: readonly Vec[]): [number, number, number, number] {
+  const [x, y] = [polygon.map((p) => p[0]), polygon.map((p) => p[1])];
+  return [Math.min(...x), Math.min(...y), Math.max(...x), Math.max(...y)];
+}
+
+type Edge = ReturnType<typeof edgePlace>;
+
+/** True places of an edge along a rim of pixels; null for too few. `outward` 1 where the card is inside, −1 where it is round about. */
+function placesAlong(rim: readonly Vec[], straight: StraightPicture, edge: Edge, outward: 1 | -1): Vec[] | null {
+  const onPlane = rim.map(([x, y]) => placeOf(straight, x, y));
+  const long = rim.length * straight.stepMm;
+  const small = outward < 0;
+  const every = Math.max(small ? Math.min(PLACES_APART, long / 60) : PLACES_APART, long / MOST_PLACES);
+  const across = long / 4;
+  const places = evenly(onPlane, every, small ? Math.min(1.5, across / 8) : 1.5);
+  const reach = small ? Math.min(2.4, across / 3) : 2.4;
+  const found = places.flatMap(({ at, out }) => {
+    const p = edge({ at, out: scale(out, outward) }, reach);
+    return p ? [p] : [];
+  });
+  return found.length >= Math.max(8, places.length / 3) ? found : null;
+}
+
+/** A hole as a circle, or as an opening of lines and arcs where it is none; neither where its edge is not to be seen. */
+function holeOf(region: Region, straight: StraightPicture, edge: Edge, toleranceMm: number): { hole?: TracedHole; opening?: Segment[] } {
+  const mask = new Uint8Array(straight.width * straight.height);
+  for (const at of region.pixels) mask[at] = 1;
+  const places = placesAlong(rimOf(mask, straight.width, straight.height), straight, edge, -1);
+  const circle = places && circleOf(places);
+  if (!places) return {};
+  const area = region.pixels.length * straight.stepMm ** 2;
+  const asRound = circle ? area / (Math.PI * circle.radius ** 2) : 0;
+  if (circle && asRound > 0.55 && asRound < 1.6) {
+    const off = places.map((p) => Math.abs(distance(p, circle.centre) - circle.radius)).sort((a, b) => a - b);
+    if (off[Math.floor(off.length * 0.9)]! < Math.max(toleranceMm, circle.radius * 0.05))
+      return { hole: { x: circle.centre[0], y: circle.centre[1], diameterMm: 2 * circle.radius, seen: 'through' } };
+  }
+  // A narrow strip is the edge of a shadow or a thick line.
+  const long = places.reduce((sum, p, i) => sum + distance(p, places[(i + 1) % places.length]!), 0);
+  const fitted = area > LEAST_OPENING_MM * long ? fitOutline(places, toleranceMm) : null;
+  return fitted ? { opening: fitted.path } : {};
+} // prettier-ignore
+
+/** Which pixels of a finer picture are card and not hole. */
+function finer(
+  card: Uint8Array,
+  holes: readonly Region[],
+  coarse: StraightPicture,
+  fine: StraightPicture,
+): Uint8Array {
+  const solid = Uint8Array.from(card);
+  for (const { pixels } of holes) for (const at of pixels) solid[at] = 0;
+  const found = new Uint8Array(fine.width * fine.height);
+  const k = fine.stepMm / coarse.stepMm;
+  for (let y = 0; y < fine.height; y++) {
+    const row = Math.min(coarse.height - 1, Math.floor((y + 0.5) * k)) * coarse.width;
+    for (let x = 0; x < fine.width; x++)
+      found[y * fine.width + x] = solid[row + Math.min(coarse.width - 1, Math.floor((x + 0.5) * k))]!;
+  }
+  return found;
+}
+
+/** A line whose ends lie near the outline taken out to it. */
+function toOutline([a, b]: [Vec, Vec], path: readonly Segment[]): [Vec, Vec] {
+  const way = unit(sub(b, a));
+  const outTo = (end: Vec, ahead: Vec): Vec => {
+    const meets = path
+      .flatMap((s) => crossingsWithLine(s, end, ahead).map((t) => pointAt(s, t)))
+      .filter((p) => Math.abs(dot(sub(p, end), ahead)) < TO_OUTLINE_MM)
+      .sort((p, q) => distance(p, end) - distance(q, end));
+    return meets[0] ?? end;
+  };
+  return [outTo(a, scale(way, -1)), outTo(b, way)];
+}
