@@ -44,7 +44,7 @@ async function traced(path: string, scale: Scale, toleranceMm: number): Promise<
     return { ok: false, problems: [{ code: 'cannot-read', message: (error as Error).message }] };
   }
   const { data, info } = read;
-  if (info.width < 64 || info.height < 64) return failure({ code: 'no-frame', about: [] });
+  if (info.width < 64 || info.height < 64) return failure({ code: 'no-frame', about: [], numbers: { missing: 0 } });
   const found = whole(trace({ width: info.width, height: info.height, data }, scale, toleranceMm));
   if (!found.ok) return found;
   const { outline, holes, openings, lines, uMm, worstMm, cutOff } = found;

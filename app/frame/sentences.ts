@@ -138,8 +138,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'end-negative': 'The first plug cannot lie before the start of the edge: give nothing or more.',
   'too-many-tacks': (n) => `That would be over ${Math.round(n.tacks)} tacks: give a larger pitch.`,
   'paper-unknown': 'There is no such paper here: A4, A3, Letter or Tabloid.',
-  'no-frame': (_, about) =>
-    about.all
+  'no-frame': (n, about) =>
+    n.missing > 0
       ? `Of the corner cards these cannot be seen: ${about.all}. All four must be in the picture, whole and in focus.`
       : 'The marks of the scale frame cannot be seen. At least three of the four angles must be in the picture, whole and in focus, and the paper must be the one that was chosen.',
   'scan-dpi': 'A scan has between 20 and 10 000 dots to the inch: look in the scanner’s settings.',

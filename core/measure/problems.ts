@@ -107,7 +107,7 @@ export type Figures = {
   'too-many-tacks': { tacks: number };
   // Photographs and scans.
   'paper-unknown': None;
-  'no-frame': None;
+  'no-frame': { missing: number };
   'scan-dpi': None;
   'places-too-few': None;
   'card-not-found': None;

@@ -52,7 +52,7 @@ export const TAPE_U_MM = 1;
 /**
  * Finds the scale frame in a picture.
  *
- * Problems: `no-frame` (too few of its marks are to be seen, or they do not fit this frame), `scan-dpi`, `places-too-few`
+ * Problems: `no-frame` (too few of its marks are to be seen, or they do not fit this frame; about: the corner cards that are missing, and how many), `scan-dpi`, `places-too-few`
  * (under four places, or three in line), and those of `adjustNetwork` for tapes between corner cards.
  */
 export function findFrame(picture: Picture, scale: Scale): Result<FoundFrame> {
@@ -114,7 +114,7 @@ function anglesIn(picture: Picture): FoundAngle[][] {
 }
 
 function onPaper(picture: Picture, { paper, printedMm }: Extract<Scale, { kind: 'paper' }>): Result<FoundFrame> {
-  const none = failure({ code: 'no-frame', about: [] });
+  const none = failure({ code: 'no-frame', about: [], numbers: { missing: 0 } });
   const frame = scaleFrame(paper);
   const first = firstView(picture, anglesIn(picture), frame.angles);
   if (!first) return none;
@@ -195,20 +195,26 @@ function byCorners(picture: Picture, tapes: readonly CornerTape[]): Result<Found
   });
   if (!placed.ok) return placed;
   const found = anglesIn(picture).map(([best]) => best);
-  if (found.some((angle) => !angle)) return failure({ code: 'no-frame', about: CORNERS.filter((_, i) => !found[i]) });
+  if (found.some((angle) => !angle))
+    return failure({
+      code: 'no-frame',
+      about: CORNERS.filter((_, i) => !found[i]),
+      numbers: { missing: found.filter((one) => !one).length },
+    });
   const seen = found.map((angle) => centred(picture, angle!.hull[0]!));
   let at = placed.points.map((point): Vec => [point.at[0]!, point.at[1]!]);
   // Laid the other way round they are the mirror picture of what the tapes alone say. v runs down.
   if (turnOf(seen) * turnOf(at) > 0) at = at.map(([x, y]): Vec => [x, -y]);
   const first = homographyThrough(seen, at);
-  if (!first) return failure({ code: 'no-frame', about: [] });
+  if (!first) return failure({ code: 'no-frame', about: [], numbers: { missing: 0 } });
   const view = plain(picture, first);
   const loose = found.map((angle, i): Standing => {
     const [x, y] = sub(toMm(view, angle!.hull[1]!), at[i]!);
     return { at: at[i]!, turn: Math.atan2(y, x), size: LOOSE_SIZE };
   });
   const exact = straightened(picture, view, { edges: [], loose });
-  if (!exact || exact.rmsMm > 3 * MOST_OFF_MM) return failure({ code: 'no-frame', about: [] });
+  if (!exact || exact.rmsMm > 3 * MOST_OFF_MM)
+    return failure({ code: 'no-frame', about: [], numbers: { missing: 0 } });
   const papers = exact.loose.map(loosePaper);
   const net = Math.max(...placed.points.flatMap(({ uMm }) => uMm));
   return {
