@@ -9,6 +9,7 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { memo, useDeferredValue } from 'react';
 import { letterAgain } from '#core/card/edit';
+import { emptyPattern } from '#core/card/emptyPattern';
 import { mirrored } from '#core/card/mirror';
 import { byLetter, edgeLength } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
@@ -24,6 +25,8 @@ import { EdgePanel } from './EdgePanel';
 import { FoldPanel } from './FoldPanel';
 import { FoldPanelInHand, InsidePanel, PlaceRow } from './HandPanel';
 import { HolePanel } from './HolePanel';
+import { RulePanel } from './RulePanel';
+import { Ruling } from './Ruling';
 import type { Hand } from './hand';
 import type { Doing } from './useHand';
 
@@ -40,6 +43,7 @@ export function CardDrawer({ hand, doing }: { hand: Hand | null; doing: Doing })
       <Notices problems={problems} />
       {hand?.kind === 'fold' && <FoldPanelInHand hand={hand} doing={doing} />}
       {hand?.kind === 'inside' && <InsidePanel hand={hand} doing={doing} />}
+      {hand?.kind === 'rule' && <RulePanel parts={hand.parts} doing={doing} />}
       {edge && (
         <EdgePanel
           key={edge.id}
@@ -51,12 +55,12 @@ export function CardDrawer({ hand, doing }: { hand: Hand | null; doing: Doing })
       {fold && <FoldPanel key={fold.id} fold={fold} />}
       {hole && <HolePanel key={hole.id} hole={hole} />}
       {corner && <CornerPanel key={corner.id} corner={corner} doing={doing} />}
-      {!edge && !fold && !hole && !corner && (hand === null || hand.kind === 'place') && <WholeCard />}
+      {!edge && !fold && !hole && !corner && (hand === null || hand.kind === 'place') && <WholeCard doing={doing} />}
     </Stack>
   );
 }
 
-function WholeCard() {
+function WholeCard({ doing }: { doing: Doing }) {
   const { patternEditor, plan, pattern } = usePiece();
   const { setPick } = usePick();
   const { show } = usePreferences();
@@ -71,6 +75,7 @@ function WholeCard() {
           plumb-bob hangs from the datum corner.
         </Typography>
       </Box>
+      <Ruling pattern={settled} onRule={() => doing.take({ kind: 'rule', parts: [] })} />
       <EdgeTable pattern={settled} plan={plan} show={show} onPick={setPick} />
       <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
         <Button variant="outlined" onClick={() => patternEditor.edit(mirrored(pattern))}>
@@ -79,12 +84,7 @@ function WholeCard() {
         <Button variant="outlined" onClick={() => patternEditor.edit(letterAgain(pattern))}>
           Letter edges again
         </Button>
-        <Button
-          variant="outlined"
-          onClick={() =>
-            patternEditor.edit({ ...pattern, corners: [], sides: [], edges: [], folds: [], holes: [], base: null })
-          }
-        >
+        <Button variant="outlined" onClick={() => patternEditor.edit({ ...emptyPattern(), turned: pattern.turned })}>
           Start the card over
         </Button>
       </Stack>

@@ -1,5 +1,6 @@
 import { useCallback, useState } from 'react';
 import { outlineOf } from '#core/card/outline';
+import type { PatternDoc } from '#core/card/pattern';
 import { box } from '#core/measure/path';
 import type { Vec } from '#core/measure/vector';
 import { CardPicture } from '../drawing/CardPicture';
@@ -13,6 +14,7 @@ import { Bows, Handles } from './Handles';
 import { Guides, Moved, PlaceInHand, placeMeant } from './InHand';
 import { Offers } from './Offers';
 import type { Offer } from './Offers';
+import { RuleMarks } from './RuleMarks';
 import { cardTally } from './cardTally';
 import type { Hand } from './hand';
 import { bowsOf, useDrag } from './useDrag';
@@ -38,7 +40,10 @@ function CardDrawing({ hand, doing }: { hand: Hand | null; doing: Doing }) {
   const { pattern } = useInHand();
   const { pick, setPick } = usePick();
   const { unit } = usePreferences();
-  const { guides, moved, down, drag, up } = useDrag(hand?.kind !== 'fold');
+  const { guides, moved, down, drag, up } = useDrag(
+    hand?.kind !== 'fold',
+    hand?.kind === 'rule' ? doing.gather : undefined,
+  );
   const [pointer, setPointer] = useState<Vec | null>(null);
   const laying = hand?.kind === 'fold' ? hand : null;
   const bows = pick?.kind === 'edge' ? bowsOf(pattern, pick.id) : [];
@@ -47,6 +52,7 @@ function CardDrawing({ hand, doing }: { hand: Hand | null; doing: Doing }) {
     const meant =
       what === 'ground' && !laying ? null : placeMeant(pattern, p, laying?.from.spot ?? null, scale, unit);
     if (laying) return meant && doing.foldTo(meant.at);
+    if (hand?.kind === 'rule') return meant && what === 'edge' ? doing.gather(meant.at.spot.side) : undefined;
     if (what === 'edge' && meant) {
       setPick({ kind: 'edge', id: meant.edge });
       doing.take({ kind: 'place', edge: meant.edge, at: meant.at });
@@ -58,7 +64,7 @@ function CardDrawing({ hand, doing }: { hand: Hand | null; doing: Doing }) {
   };
   const putDown = () => {
     setPick(null);
-    if (!laying) doing.take(null);
+    if (!laying && hand?.kind !== 'rule') doing.take(null);
   };
   const { take } = doing;
   // The same function from frame to frame, so that marks that did not move rest.
@@ -69,7 +75,13 @@ function CardDrawing({ hand, doing }: { hand: Hand | null; doing: Doing }) {
     },
     [take, setPick],
   );
-  const onPick = laying ? undefined : picked;
+  const { gather } = doing;
+  const onPick = laying
+    ? undefined
+    : hand?.kind === 'rule'
+      ? (next: Pick) =>
+          next && next.kind !== 'fold' && gather(next.kind === 'edge' ? firstSide(pattern, next.id) : next.id)
+      : picked;
   const offered = offersOf(hand, pick, doing, placeOfCorner(pattern, pick?.id ?? ''));
 
   return (
@@ -88,6 +100,7 @@ function CardDrawing({ hand, doing }: { hand: Hand | null; doing: Doing }) {
     >
       <CardPicture pattern={pattern} pick={pick} onPick={onPick} />
       <Handles pattern={pattern} pick={pick?.kind === 'corner' ? pick.id : null} onPick={onPick} />
+      <RuleMarks pattern={pattern} gathered={hand?.kind === 'rule' ? hand.parts : []} />
       {bows.length > 0 && <Bows bows={bows} />}
       {laying && (
         <PlaceInHand pattern={pattern} from={laying.from.spot} pointer={pointer} to={laying.to?.at ?? null} />
@@ -98,6 +111,8 @@ function CardDrawing({ hand, doing }: { hand: Hand | null; doing: Doing }) {
     </Drawing>
   );
 }
+
+const firstSide = (pattern: PatternDoc, edge: string) => pattern.edges.find(({ id }) => id === edge)?.sides[0] ?? '';
 
 /** What can be done from where the hand is: on an edge, inside, or at a corner that is picked. */
 function offersOf(

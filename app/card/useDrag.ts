@@ -21,8 +21,11 @@ const SNAP_PX = 9;
 /** Lengths nearer than this are told as the same, mm. */
 const TOLD_MM = 0.005;
 
-/** Dragging corners, holes, and the ring of a picked edge: drawn onto what is near, and told what it changes. */
-export function useDrag(able: boolean) {
+/**
+ * Dragging corners, holes, and the ring of a picked edge: drawn onto what is near, and told what it changes. With `gather`
+ * nothing is dragged, and what is touched goes there.
+ */
+export function useDrag(able: boolean, gather?: (id: string) => void) {
   const { patternEditor } = usePiece();
   const { pattern, setMoving } = useInHand();
   const { pick, setPick } = usePick();
@@ -78,7 +81,7 @@ export function useDrag(able: boolean) {
   useEffect(() => () => setMoving(false), [setMoving]);
 
   const drag = (p: Vec, scale: number) => {
-    if (!held.current) return;
+    if (!held.current || gather) return;
     // One edit for each frame that is shown, however fast the pointer reports.
     cancelAnimationFrame(frame.current);
     frame.current = requestAnimationFrame(() => held.current && pull(p, scale));
@@ -91,7 +94,9 @@ export function useDrag(able: boolean) {
     const h = held.current;
     held.current = null;
     setTold((last) => last && { ...last, now: false });
-    if (h && h.kind !== 'side' && !h.moved) setPick({ kind: h.kind, id: h.id });
+    if (!h || h.kind === 'side' || h.moved) return;
+    if (gather) gather(h.id);
+    else setPick({ kind: h.kind, id: h.id });
   };
 
   return { guides, moved: told, down, drag, up };

@@ -21,6 +21,8 @@ export type Doing = {
   hole: () => void;
   staysPut: () => void;
   takeOut: (corner: string) => void;
+  /** Gathers a part to be ruled, or lets it go again. */
+  gather: (part: string) => void;
 };
 
 /** A new hole is as large as most plug and drain holes; it is in hand at once, to be made what it should be. */
@@ -77,6 +79,11 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
       if (!next.ok) return;
       setPick(null);
       patternEditor.edit(next.doc);
+    },
+    gather: (part) => {
+      if (hand?.kind !== 'rule') return;
+      const has = hand.parts.includes(part);
+      take({ kind: 'rule', parts: has ? hand.parts.filter((id) => id !== part) : [...hand.parts, part] });
     },
   };
 
@@ -142,10 +149,14 @@ function handNow(pattern: PatternDoc, hand: Hand, pick: ReturnType<typeof usePic
   }
   if (pick !== null) return null;
   if (hand.kind === 'inside') return hand;
+  if (hand.kind === 'rule') return { ...hand, parts: hand.parts.filter((id) => isOnCard(pattern, id)) };
   const from = asItLies(pattern, hand.from);
   const to = hand.to && asItLies(pattern, hand.to.at);
   return from && { kind: 'fold', from, to: hand.to && to && { edge: hand.to.edge, at: to } };
 }
+
+const isOnCard = (pattern: PatternDoc, id: string) =>
+  [pattern.sides, pattern.corners, pattern.holes].some((list) => list.some((one) => one.id === id));
 
 /** A corner as a place on the outline: the start of the side that leaves it. */
 export function placeOfCorner(pattern: PatternDoc, id: string): SnappedPlace | null {

@@ -36,6 +36,7 @@ const RETRY_MS = 2500;
 /** A page that lives writes its kept edit anew at every retry; one older than this was left behind. */
 const ORPHAN_MS = 20_000;
 
+const asEdited = <Doc>(_: Doc, edited: Doc): Doc => edited;
 const keyOf = (piece: string, kind: DocumentKind, tab: string) => `patrone:${kind}:${piece}:${tab}`;
 
 function tabId(): string {
@@ -99,13 +100,15 @@ async function ask<Doc>(url: string, body: object): Promise<Answer<Doc>> {
 /**
  * A document being edited: every edit shows at once, is kept in the browser, and is saved as a version a moment later.
  * When the server does not answer the edit stays kept and is tried again; when it refuses, that is told and not tried
- * again; when another page saved first, both are held until the user chooses.
+ * again; when another page saved first, both are held until the user chooses. `follow` makes of an edit what follows from
+ * it.
  */
 export function useDocument<K extends DocumentKind>(
   piece: string,
   kind: K,
   loaded: DocState<Documents[K]>,
   version: number,
+  follow: (before: Documents[K], edited: Documents[K]) => Documents[K] = asEdited,
 ): Editor<Documents[K]> {
   type Doc = Documents[K];
   const [shown, show] = useReducer((_: Editing<Doc>, next: Editing<Doc>) => next, loaded, beginning<Doc>);
@@ -170,11 +173,11 @@ export function useDocument<K extends DocumentKind>(
 
   const edit = useCallback(
     (next: Doc, about = '') => {
-      happen({ what: 'edited', doc: next, about });
+      happen({ what: 'edited', doc: follow(work.current.doc, next), about });
       clearTimeout(keeping.current);
       keeping.current = setTimeout(keep, KEEP_AFTER_MS);
     },
-    [happen, keep],
+    [follow, happen, keep],
   );
 
   const step = useCallback(

@@ -1,5 +1,6 @@
 import { useCallback, useMemo, useState } from 'react';
 import { emptyPattern } from '#core/card/emptyPattern';
+import { keptToRules } from '#core/card/rule/cardRules';
 import { readingsNow } from '#core/fit/readingsNow';
 import { metalById } from '#core/metal/metals';
 import { emptyPlan } from '#core/weld/emptyPlan';
@@ -18,7 +19,7 @@ const PLAN_VERSION = emptyPlan().version;
 /** What the stages know of a piece: its documents as they are being edited, and all that follows from them. */
 export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked; inHand: InHand } {
   const { id, facts, shop } = loaded;
-  const live = useDocument(id, 'card', loaded.card, CARD_VERSION);
+  const live = useDocument(id, 'card', loaded.card, CARD_VERSION, keptToRules);
   const [moving, setMoving] = useState(false);
   const [rested, setRested] = useState(live);
   if (!moving && rested !== live) setRested(live);

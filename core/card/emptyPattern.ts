@@ -2,7 +2,7 @@ import type { PatternDoc } from './pattern';
 
 /** A card with nothing on it yet. */
 export const emptyPattern = (): PatternDoc => ({
-  version: 2,
+  version: 3,
   corners: [],
   sides: [],
   edges: [],
@@ -10,4 +10,8 @@ export const emptyPattern = (): PatternDoc => ({
   holes: [],
   base: null,
   turned: false,
+  rules: [],
+  left: [],
+  tucks: [],
+  measured: null,
 });

@@ -43,6 +43,7 @@ export function mirrored(doc: PatternDoc): PatternDoc {
           : { kind: 'between', from: fromOtherEnd(fold.path.from), to: fromOtherEnd(fold.path.to) },
     })),
     holes: doc.holes.map((hole) => ({ ...hole, x: flip(hole.x) })),
+    tucks: doc.tucks.map((tuck) => ({ ...tuck, at: fromOtherEnd(tuck.at) })),
     turned: !doc.turned,
     base: doc.base && [flip(doc.base[0]), doc.base[1]],
   };

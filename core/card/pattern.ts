@@ -89,7 +89,42 @@ export const FoldSchema = z.object({
 
 export const HoleSchema = z.object({ id, x: mm, y: mm, diameterMm: size });
 
-export const PATTERN_VERSION = 2;
+/**
+ * What parts of a card are meant to be, kept true after every edit: straight sides by their ids (parallel, square, on one
+ * line, of one length, so long, so wide apart all along), corners on one arc, holes in line at equal pitch.
+ */
+export const RuleSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ id, kind: z.literal('parallel'), sides: z.array(id).min(2).max(100) }),
+  z.strictObject({ id, kind: z.literal('square'), sides: z.tuple([id, id]) }),
+  z.strictObject({ id, kind: z.literal('straight'), sides: z.array(id).min(2).max(100) }),
+  z.strictObject({ id, kind: z.literal('equal-length'), sides: z.array(id).min(2).max(100) }),
+  z.strictObject({ id, kind: z.literal('length'), sides: z.tuple([id]), mm: size }),
+  z.strictObject({ id, kind: z.literal('width'), sides: z.tuple([id, id]), mm: size }),
+  z.strictObject({ id, kind: z.literal('arc'), corners: z.array(id).min(3).max(100) }),
+  z.strictObject({ id, kind: z.literal('pitch'), holes: z.array(id).min(3).max(200) }),
+]);
+export type CardRule = z.infer<typeof RuleSchema>;
+
+/** Two sides that look parallel or square and are not meant to be: they taper, they lean. */
+export const LeftSchema = z.strictObject({ kind: z.enum(['parallel', 'square']), sides: z.tuple([id, id]) });
+
+/**
+ * A tuck that was folded into the paper at the outline (`widthMm` laps over itself there), or a slit that stands open by so
+ * much; it runs out so far in.
+ */
+export const TuckSchema = z.object({
+  id,
+  kind: z.enum(['tuck', 'slit']),
+  at: PlaceSchema,
+  widthMm: size,
+  depthMm: size,
+});
+export type CardTuck = z.infer<typeof TuckSchema>;
+
+/** How the outline was measured where it was not typed, and how sure a place on it is, one standard deviation, mm. */
+export const MeasuredSchema = z.strictObject({ by: z.enum(['photograph', 'scan']), uMm: size });
+
+export const PATTERN_VERSION = 3;
 
 export const PatternSchema = z.object({
   version: z.literal(PATTERN_VERSION),
@@ -105,6 +140,10 @@ export const PatternSchema = z.object({
    * run from its other end.
    */
   turned: z.boolean(),
+  rules: z.array(RuleSchema).max(400),
+  left: z.array(LeftSchema).max(400),
+  tucks: z.array(TuckSchema).max(400),
+  measured: MeasuredSchema.nullable(),
 });
 
 export type Corner = z.infer<typeof CornerSchema>;

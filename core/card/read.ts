@@ -3,6 +3,7 @@ import type { Result } from '../measure/result';
 import { failure, stop } from '../measure/result';
 import type { PatternDoc } from './pattern';
 import { PATTERN_VERSION, PatternSchema } from './pattern';
+import { goneIn } from './rule/hangsOn';
 
 /** The form of version 1 as far as it differs: what it said of an edge that is no geometry went into the plan. */
 const V1Schema = z.looseObject({
@@ -34,6 +35,25 @@ function fromVersion1(given: z.output<typeof V1Schema>): unknown {
   };
 }
 
+/** The form of version 2 as far as it differs: nothing was ruled, tucked or measured on a picture yet. */
+const V2Schema = z.looseObject({ version: z.literal(2) });
+
+const fromVersion2 = (given: z.output<typeof V2Schema>): unknown => ({
+  ...given,
+  version: 3,
+  rules: [],
+  left: [],
+  tucks: [],
+  measured: null,
+});
+
+/** A card of whatever version as one of this; what is of none stays as it is. */
+function upgraded(given: unknown): unknown {
+  const first = V1Schema.safeParse(given);
+  const second = V2Schema.safeParse(first.success ? fromVersion1(first.data) : given);
+  return second.success ? fromVersion2(second.data) : given;
+}
+
 /** Ids that are there more than once. */
 function twice(ids: readonly string[]): string[] {
   const seen = new Set<string>();
@@ -42,7 +62,7 @@ function twice(ids: readonly string[]): string[] {
 
 /** What must hold together beyond the form: ids once, references there, edges parting the sides without gap or overlap. */
 function hangsTogether(doc: PatternDoc): Result<{ doc: PatternDoc }> {
-  const lists = [doc.corners, doc.sides, doc.edges, doc.folds, doc.holes];
+  const lists = [doc.corners, doc.sides, doc.edges, doc.folds, doc.holes, doc.rules, doc.tucks];
   const double = lists.flatMap((list) => twice(list.map((thing) => thing.id)));
   if (double.length > 0) return failure(stop('document-ids-twice', double.slice(0, 5)));
   const corners = new Set(doc.corners.map((c) => c.id));
@@ -50,6 +70,7 @@ function hangsTogether(doc: PatternDoc): Result<{ doc: PatternDoc }> {
   const gone = [
     ...doc.sides.flatMap((s) => (corners.has(s.from) && corners.has(s.to) ? [] : [s.id])),
     ...doc.edges.flatMap((e) => (e.sides.every((s) => sides.has(s)) ? [] : [e.id])),
+    ...goneIn(doc),
   ];
   if (gone.length > 0) return failure(stop('document-reference-gone', gone.slice(0, 5)));
   // Edges in outline order, each a run of neighbouring sides, together every side once.
@@ -72,8 +93,7 @@ export function readPattern(given: unknown): Result<{ doc: PatternDoc }> {
     const numbers = { version: version.data.version, knownVersion: PATTERN_VERSION };
     return failure(stop('document-too-new', [], numbers));
   }
-  const old = V1Schema.safeParse(given);
-  const read = PatternSchema.safeParse(old.success ? fromVersion1(old.data) : given);
+  const read = PatternSchema.safeParse(upgraded(given));
   if (read.success) return hangsTogether(read.data);
   return failure(stop('document-unreadable', [read.error.issues[0]?.path.join('.') || 'card']));
 }

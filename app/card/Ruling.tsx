@@ -1,0 +1,139 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useMemo } from 'react';
+import { countingIds } from '#core/card/kinds';
+import type { CardRule, PatternDoc } from '#core/card/pattern';
+import { isMet, looksMeant, offNow, ruledCard } from '#core/card/rule/cardRules';
+import type { AsMeasured } from '#core/card/rule/rules';
+import { usePreferences } from '../frame/preferences';
+import { usePiece } from '../piece/pieceContext';
+import { newId } from './newId';
+import { offSaid, ruleSaid } from './ruleWords';
+
+/** What of the card is ruled, what tapers and was left so, and what looks meant: the measured truth beside each. */
+export function Ruling({ pattern, onRule }: { pattern: PatternDoc; onRule: () => void }) {
+  const { patternEditor } = usePiece();
+  const { show } = usePreferences();
+  const offers = useMemo(() => looksMeant(pattern, countingIds('offered-')), [pattern]);
+  const off = useMemo(() => offNow(pattern), [pattern]);
+  const edit = (next: Partial<PatternDoc>) => patternEditor.edit({ ...pattern, ...next });
+  return (
+    <Box>
+      <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
+        <Typography variant="h3">Ruled straight</Typography>
+        <Button variant="outlined" onClick={onRule}>
+          Rule parts…
+        </Button>
+      </Stack>
+      <Stack component="ul" aria-label="Rules" spacing={1.25} sx={{ listStyle: 'none', p: 0, m: 0, mt: 1 }}>
+        {pattern.rules.map((rule, i) => (
+          <Line key={rule.id} said={ruleSaid(pattern, rule, show)} mark={i}>
+            {isMet(off[i]!) ? (
+              <Note>Kept so, whatever is moved.</Note>
+            ) : (
+              <Note alarm>Not met: {off[i] ? offSaid(rule, off[i], show) : 'a part of it is gone'}.</Note>
+            )}
+            <Small onClick={() => edit({ rules: pattern.rules.filter(({ id }) => id !== rule.id) })}>
+              Take the rule off
+            </Small>
+          </Line>
+        ))}
+        {pattern.left.map((left) => {
+          const rule: CardRule = { id: 'left', kind: left.kind, sides: left.sides };
+          const [now] = offNow(pattern, [rule]);
+          return (
+            <Line key={`${left.kind} ${left.sides.join(' ')}`} said={leftSaid(pattern, rule, show)}>
+              <Note>Left: {now ? offSaid(rule, now, show) : ''}.</Note>
+              <Small onClick={() => edit({ left: pattern.left.filter((one) => one !== left) })}>Ask again</Small>
+            </Line>
+          );
+        })}
+      </Stack>
+      {offers.length > 0 && (
+        <>
+          <Typography variant="h3" sx={{ mt: 2 }}>
+            Looks meant
+          </Typography>
+          <Stack component="ul" aria-label="Looks meant" spacing={1.25} sx={{ listStyle: 'none', p: 0, m: 0, mt: 1 }}>
+            {offers.map(({ rule, off }) => (
+              <Offer key={rule.id} pattern={pattern} rule={rule} off={off} />
+            ))}
+          </Stack>
+        </>
+      )}
+    </Box>
+  );
+}
+
+const leftSaid = (pattern: PatternDoc, rule: CardRule, show: (mm: number) => string) =>
+  ruleSaid(pattern, rule, show)
+    .replace(/ parallel$/, ' taper')
+    .replace(/ square to /, ' leans to ');
+
+function Offer({ pattern, rule, off }: { pattern: PatternDoc; rule: CardRule; off: AsMeasured }) {
+  const { patternEditor } = usePiece();
+  const { show } = usePreferences();
+  const found = useMemo(() => ruledCard({ ...pattern, rules: [...pattern.rules, rule] }), [pattern, rule]);
+  const leave = rule.kind === 'parallel' || rule.kind === 'square' ? { kind: rule.kind, sides: rule.sides } : null;
+  return (
+    <Line said={`${ruleSaid(pattern, rule, show)}?`}>
+      <Note>
+        {offSaid(rule, off, show)}.{' '}
+        {found.ok
+          ? `Ruled, nothing moves by more than ${show(found.movedMm)}.`
+          : 'It goes against a rule that is on.'}
+      </Note>
+      <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
+        {found.ok && (
+          <Small
+            onClick={() => patternEditor.edit({ ...found.doc, rules: [...pattern.rules, { ...rule, id: newId() }] })}
+          >
+            Rule it
+          </Small>
+        )}
+        {leave && (
+          <Small
+            onClick={() =>
+              patternEditor.edit({
+                ...pattern,
+                left: [...pattern.left, { kind: leave.kind, sides: [leave.sides[0]!, leave.sides[1]!] }],
+              })
+            }
+          >
+            {rule.kind === 'parallel' ? 'Leave it: it tapers' : 'Leave it: it leans'}
+          </Small>
+        )}
+      </Stack>
+    </Line>
+  );
+}
+
+function Line({ said, mark, children }: { said: string; mark?: number; children: React.ReactNode }) {
+  return (
+    <Box component="li" aria-label={said} sx={{ borderLeft: '3px solid var(--layout)', pl: 1.5 }}>
+      <Typography sx={{ fontWeight: 600 }}>
+        {said}
+        {mark !== undefined && (
+          <Box component="span" aria-hidden className="figure" sx={{ color: 'var(--layout)', ml: 1 }}>
+            {'|'.repeat((mark % 5) + 1)}
+          </Box>
+        )}
+      </Typography>
+      {children}
+    </Box>
+  );
+}
+
+const Note = ({ alarm, children }: { alarm?: boolean; children: React.ReactNode }) => (
+  <Typography variant="body2" sx={{ color: alarm ? 'var(--torch)' : 'var(--pencil)' }}>
+    {children}
+  </Typography>
+);
+
+const Small = ({ onClick, children }: { onClick: () => void; children: React.ReactNode }) => (
+  <Button variant="outlined" size="small" sx={{ mt: 0.5 }} onClick={onClick}>
+    {children}
+  </Button>
+);

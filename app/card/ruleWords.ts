@@ -1,0 +1,75 @@
+import type { CardRule, PatternDoc } from '#core/card/pattern';
+import { segmentOfSide } from '#core/card/outline';
+import type { AsMeasured } from '#core/card/rule/rules';
+import { isStraight } from '#core/measure/segment';
+
+/** What a side is called: its edge's letter, with a number where the edge has several. */
+export function sideName(doc: PatternDoc, id: string): string {
+  const edge = doc.edges.find((e) => e.sides.includes(id));
+  if (!edge) return '?';
+  return edge.sides.length > 1 ? `${edge.letter}${edge.sides.indexOf(id) + 1}` : edge.letter;
+}
+
+/** What a part of a card is called where it is gathered: side A, corner 2, hole 1. */
+export function partName(doc: PatternDoc, id: string): string {
+  const corner = doc.corners.findIndex((c) => c.id === id);
+  if (corner >= 0) return `corner ${corner + 1}`;
+  const hole = doc.holes.findIndex((h) => h.id === id);
+  return hole >= 0 ? `hole ${hole + 1}` : `side ${sideName(doc, id)}`;
+}
+
+const listed = (names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
+
+const byName = (a: string, b: string) => a.localeCompare(b, 'en', { numeric: true });
+
+/** What parts are meant to be, as one says it. */
+export function ruleSaid(doc: PatternDoc, rule: CardRule, show: (mm: number) => string): string {
+  const sides = 'sides' in rule ? rule.sides.map((id) => sideName(doc, id)).sort(byName) : [];
+  switch (rule.kind) {
+    case 'parallel':
+      return `${listed(sides)} parallel`;
+    case 'square':
+      return `${sides[0]} square to ${sides[1]}`;
+    case 'straight':
+      return `${listed(sides)} one straight line`;
+    case 'equal-length':
+      return `${listed(sides)} of one length`;
+    case 'length':
+      return `${sides[0]} ${show(rule.mm)} long`;
+    case 'width':
+      return `${listed(sides)} ${show(rule.mm)} apart all along`;
+    case 'arc':
+      return `Corners ${listed(rule.corners.map((id) => String(doc.corners.findIndex((c) => c.id === id) + 1)))} on one arc`;
+    case 'pitch':
+      return `Holes ${listed(rule.holes.map((id) => String(doc.holes.findIndex((h) => h.id === id) + 1)))} in line, evenly`;
+  }
+} // prettier-ignore
+
+/** How far what was measured is from that. */
+export function offSaid(rule: CardRule, off: AsMeasured, show: (mm: number) => string): string {
+  switch (rule.kind) {
+    case 'parallel':
+      return `out of parallel by ${show(off.offMm!)} over ${show(off.overMm!)}`;
+    case 'square':
+      return `${off.offDeg!.toFixed(1)}° off square: ${show(off.offMm!)} over ${show(off.overMm!)}`;
+    case 'straight':
+      return `out of line by ${show(off.offMm!)}`;
+    case 'equal-length':
+      return `lengths differ by ${show(off.offMm!)}`;
+    case 'length':
+      return `out by ${show(off.offMm!)}`;
+    case 'width':
+      return `${show(off.offMm!)} off that in the middle, out of parallel by ${off.offDeg!.toFixed(2)}°`;
+    case 'arc':
+      return `off one arc by ${show(off.offMm!)}`;
+    case 'pitch':
+      return `pitch ${show(off.leastMm!)} to ${show(off.mostMm!)}`;
+  }
+}
+
+/** Whether a side is straight: only those can be ruled parallel, square or on one line. */
+export function isStraightSide(doc: PatternDoc, id: string): boolean {
+  const segment = segmentOfSide(doc, id);
+  return segment !== null && isStraight(segment);
+}

@@ -1,0 +1,56 @@
+import type { CardRule, PatternDoc } from '../pattern';
+
+/** The ids of what a rule is about. */
+export const partsOf = (rule: CardRule): readonly string[] =>
+  'sides' in rule ? rule.sides : 'corners' in rule ? rule.corners : rule.holes;
+
+/** Ids of rules and tucks that hang on what is no longer there. */
+export function goneIn(doc: PatternDoc): string[] {
+  const there = new Set([...doc.sides, ...doc.corners, ...doc.holes].map(({ id }) => id));
+  return [
+    ...doc.rules.filter((rule) => !partsOf(rule).every((id) => there.has(id))).map(({ id }) => id),
+    ...doc.tucks.filter(({ at }) => !there.has(at.side)).map(({ id }) => id),
+    ...doc.left.flatMap(({ sides }) => sides.filter((id) => !there.has(id))),
+  ];
+}
+
+/** The fewest parts a rule can be about. */
+const LEAST = {
+  parallel: 2,
+  square: 2,
+  straight: 2,
+  'equal-length': 2,
+  length: 1,
+  width: 2,
+  arc: 3,
+  pitch: 3,
+} as const;
+
+/** A card without what hangs on parts that an edit took away: a rule about several goes on for those that are left. */
+export function withoutGone(doc: PatternDoc): PatternDoc {
+  if (goneIn(doc).length === 0) return doc;
+  const there = new Set([...doc.sides, ...doc.corners, ...doc.holes].map(({ id }) => id));
+  const rules = doc.rules.flatMap((rule): CardRule[] => {
+    const parts = partsOf(rule).filter((id) => there.has(id));
+    if (parts.length === partsOf(rule).length) return [rule];
+    if (parts.length < LEAST[rule.kind]) return [];
+    switch (rule.kind) {
+      case 'arc':
+        return [{ ...rule, corners: parts }];
+      case 'pitch':
+        return [{ ...rule, holes: parts }];
+      case 'parallel':
+      case 'straight':
+      case 'equal-length':
+        return [{ ...rule, sides: parts }];
+      default:
+        return [];
+    }
+  });
+  return {
+    ...doc,
+    rules,
+    tucks: doc.tucks.filter(({ at }) => there.has(at.side)),
+    left: doc.left.filter(({ sides }) => sides.every((id) => there.has(id))),
+  };
+}

@@ -1,0 +1,65 @@
+import { expect, test } from '@playwright/test';
+import { cornerAt, newPiece, saved } from './hands';
+
+test('a rough card is ruled, its taper left, and the rules hold when a corner is dragged', async ({ page }) => {
+  await newPiece(page, 'Rough patch');
+  await page.getByRole('button', { name: 'Points' }).click();
+  await page.getByLabel(/^Points:/).fill('0 0\n400 3\n398 251\n1 244');
+  await page.getByRole('button', { name: 'Make the card' }).click();
+  await saved(page);
+  const offers = page.getByRole('list', { name: 'Looks meant' });
+  const rules = page.getByRole('list', { name: 'Rules', exact: true });
+
+  await test.step('the measured truth stands before anything is tidied', async () => {
+    const taper = offers.getByRole('listitem', { name: 'B and D parallel?' });
+    await expect(taper).toContainText(/out of parallel by 4\.0 mm over 397\.1 mm/);
+    await expect(taper).toContainText(/nothing moves by more than/);
+    await taper.getByRole('button', { name: 'Leave it: it tapers' }).click();
+    await expect(rules.getByRole('listitem', { name: 'B and D taper' })).toContainText('4.0 mm over 397.1 mm');
+    await expect(taper).toHaveCount(0);
+  });
+
+  await test.step('ruled square, with the least movement', async () => {
+    await offers.getByRole('listitem', { name: 'A square to B?' }).getByRole('button', { name: 'Rule it' }).click();
+    await expect(rules.getByRole('listitem', { name: 'A square to B' })).toContainText('Kept so, whatever is moved.');
+    await saved(page);
+  });
+
+  await test.step('parts gathered by touch: a length, and what goes against it is named', async () => {
+    await page.getByRole('button', { name: 'Rule parts…' }).click();
+    await page.getByRole('button', { name: 'Edge A', exact: false }).first().focus();
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('side A', { exact: true })).toBeVisible();
+    const length = page.getByLabel('Length');
+    await length.fill('250');
+    await length.press('Enter');
+    await expect(page.getByText(/As measured out by/)).toBeVisible();
+    await page.getByRole('button', { name: 'Rule it' }).click();
+    await expect(rules.getByRole('listitem', { name: 'A 250.0 mm long' })).toContainText('Kept so');
+    await page.getByRole('button', { name: 'Rule parts…' }).click();
+    await page.getByRole('button', { name: 'Edge A', exact: false }).first().focus();
+    await page.keyboard.press('Enter');
+    await length.fill('200');
+    await length.press('Enter');
+    await expect(page.getByText(/That goes against: A 250\.0 mm long\. Take one of them off first\./)).toBeVisible();
+    await page.getByRole('button', { name: 'Put them down' }).click();
+  });
+
+  await test.step('a dragged corner: the rules hold', async () => {
+    const from = await cornerAt(page, 3);
+    await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 40, from.y - 30, { steps: 6 });
+    await page.mouse.up();
+    await saved(page);
+    for (const name of ['A square to B', 'A 250.0 mm long'])
+      await expect(rules.getByRole('listitem', { name })).toContainText('Kept so, whatever is moved.');
+    await page.reload();
+    await expect(rules.getByRole('listitem', { name: 'A 250.0 mm long' })).toContainText('Kept so');
+    await rules
+      .getByRole('listitem', { name: 'A 250.0 mm long' })
+      .getByRole('button', { name: 'Take the rule off' })
+      .click();
+    await expect(rules.getByRole('listitem', { name: 'A 250.0 mm long' })).toHaveCount(0);
+  });
+});
