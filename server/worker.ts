@@ -1,4 +1,5 @@
 import workerpool from 'workerpool';
+import { drawScaleFrameNow } from '#app/card/drawScaleFrame.server';
 import { takeInNow, writeOutNow } from '#app/jobs/doJobFiles.server';
 import { copyPictureNow, keepPictureNow } from '#app/pictures/doKeepPicture.server';
 import { judgeNow } from '#app/piece/doJudge.server';
@@ -17,6 +18,7 @@ const all: Doing[] = [
   keepPictureNow,
   copyPictureNow,
   drawMeasuringSheetNow,
+  drawScaleFrameNow,
 ];
 
 workerpool.worker(

@@ -15,7 +15,11 @@ import { Guides, Moved, PlaceInHand, placeMeant } from './InHand';
 import { Offers } from './Offers';
 import type { Offer } from './Offers';
 import { RuleMarks } from './RuleMarks';
+import { FadeUnderlay } from './FadeUnderlay';
+import { UnderlayPicture } from './UnderlayPicture';
 import { cardTally } from './cardTally';
+import type { Shown } from './underlay';
+import { useUnderlay } from './underlay';
 import type { Hand } from './hand';
 import { bowsOf, useDrag } from './useDrag';
 import type { Doing } from './useHand';
@@ -23,20 +27,31 @@ import { placeOfCorner, useHand } from './useHand';
 
 /** The card stage proper: drawing to touch and drag on, drawer for what is picked or in hand, tally of the card. */
 export function Editor() {
-  const { pattern, development } = usePiece();
+  const { id, pattern, development } = usePiece();
   const { show, showArea } = usePreferences();
   const { hand, doing } = useHand();
+  const [underlay, takeAway] = useUnderlay(id);
+  const [opacity, setOpacity] = useState(0.5);
   return (
     <StageLayout
       tally={cardTally(pattern, development, show, showArea)}
-      drawer={<CardDrawer hand={hand} doing={doing} />}
-      drawing={<CardDrawing hand={hand} doing={doing} />}
+      drawer={
+        <>
+          <CardDrawer hand={hand} doing={doing} />
+          {underlay && <FadeUnderlay opacity={opacity} setOpacity={setOpacity} takeAway={takeAway} />}
+        </>
+      }
+      drawing={
+        <CardDrawing hand={hand} doing={doing} underlay={pattern.turned ? null : underlay} opacity={opacity} />
+      }
     />
   );
 }
 
 /** The drawing follows the hand: of all the page only this is drawn anew while something is dragged. */
-function CardDrawing({ hand, doing }: { hand: Hand | null; doing: Doing }) {
+type CardDrawingProps = { hand: Hand | null; doing: Doing; underlay: Shown | null; opacity: number };
+
+function CardDrawing({ hand, doing, underlay, opacity }: CardDrawingProps) {
   const { pattern } = useInHand();
   const { pick, setPick } = usePick();
   const { unit } = usePreferences();
@@ -99,6 +114,7 @@ function CardDrawing({ hand, doing }: { hand: Hand | null; doing: Doing }) {
       onGround={putDown}
     >
       <CardPicture pattern={pattern} pick={pick} onPick={onPick} />
+      {underlay && <UnderlayPicture shown={underlay} opacity={opacity} />}
       <Handles pattern={pattern} pick={pick?.kind === 'corner' ? pick.id : null} onPick={onPick} />
       <RuleMarks pattern={pattern} gathered={hand?.kind === 'rule' ? hand.parts : []} />
       {bows.length > 0 && <Bows bows={bows} />}

@@ -20,11 +20,12 @@ import { problemSentence } from '../frame/sentences';
 import { FIGURES } from '../frame/theme';
 import { usePiece } from '../piece/pieceContext';
 import { FromFigures } from './FromFigures';
+import { FromPicture } from './FromPicture';
 import { Sketch } from './Sketch';
 import { Trace } from './Trace';
 import { newId } from './newId';
 
-type Way = 'legs' | 'points' | 'draw' | 'figures';
+type Way = 'legs' | 'points' | 'draw' | 'figures' | 'picture';
 type Draft = { way: Way; legsText: string; pointsText: string; closing: Closing | null };
 
 /** A walk that misses its start by more than this, or this share of its length, is asked about. */
@@ -35,7 +36,7 @@ const missOf = (legs: readonly Leg[]): boolean => {
   return closingMm > SMALL_MISS_MM || closingMm > SMALL_MISS_SHARE * legs.reduce((sum, leg) => sum + leg.lengthMm, 0);
 };
 
-/** An empty card: four ways in, with what is typed drawn as it is typed. */
+/** An empty card: five ways in, with what is typed drawn as it is typed. */
 export default function Start() {
   const { id, patternEditor, pattern } = usePiece();
   const { unit, show } = usePreferences();
@@ -53,6 +54,16 @@ export default function Start() {
   if (way === 'figures')
     return (
       <FromFigures
+        onDone={(card) => {
+          drop();
+          patternEditor.edit({ ...card, turned: pattern.turned });
+        }}
+        onBack={() => set({ way: 'legs' })}
+      />
+    );
+  if (way === 'picture')
+    return (
+      <FromPicture
         onDone={(card) => {
           drop();
           patternEditor.edit({ ...card, turned: pattern.turned });
@@ -133,8 +144,8 @@ export default function Start() {
           Put the card in
         </Typography>
         <Typography sx={{ mb: 2 }}>
-          Walk round the outline with a rule, leg by leg; or paste its points; or draw it. What is made again and
-          again is made from its figures.
+          Walk round the outline with a rule, leg by leg; or paste its points; or draw it; or photograph it. What is
+          made again and again is made from its figures.
         </Typography>
         <ToggleButtonGroup
           exclusive
@@ -148,6 +159,7 @@ export default function Start() {
           <ToggleButton value="points">Points</ToggleButton>
           <ToggleButton value="draw">Draw</ToggleButton>
           <ToggleButton value="figures">Figures</ToggleButton>
+          <ToggleButton value="picture">Photo</ToggleButton>
         </ToggleButtonGroup>
         {way === 'legs' ? (
           <TextField

@@ -21,8 +21,15 @@ export function cardTally(
       value: `${show(bounds.maxX - bounds.minX)} × ${show(bounds.maxY - bounds.minY)}`,
       working: {
         title: 'Size of the card',
-        lines: ['The smallest upright rectangle round the outline as measured.'],
-        source: 'Exact geometry',
+        lines: [
+          'The smallest upright rectangle round the outline as measured.',
+          ...(pattern.measured
+            ? [
+                `Measured on a ${pattern.measured.by}: a place on the outline as it was found is sure to ± ${show(pattern.measured.uMm, 2)}.`,
+              ]
+            : []),
+        ],
+        source: pattern.measured ? 'Least squares on the marks’ edges and the card’s own' : 'Exact geometry',
       },
     },
     {

@@ -1,0 +1,114 @@
+import Box from '@mui/material/Box';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { box } from '#core/measure/path';
+import { useView } from '../drawing/Drawing';
+import { usePathData } from '../drawing/marks';
+import { usePreferences } from '../frame/preferences';
+import type { TraceFound } from './traced';
+
+type Left = { holes: number[]; lines: number[] };
+const TOLERANCES = [0.3, 0.5, 1] as const;
+
+/** What was found: the outline and how sure it is, and each hole and line to be taken or left. */
+export function FoundInPicture({
+  found,
+  foldable,
+  left,
+  setLeft,
+  toleranceMm,
+  onTolerance,
+}: {
+  found: TraceFound;
+  foldable: readonly boolean[];
+  left: Left;
+  setLeft: (left: Left) => void;
+  toleranceMm: number;
+  onTolerance: (mm: number) => void;
+}) {
+  const { show } = usePreferences();
+  const { minX, maxX, minY, maxY } = box(found.outline);
+  const arcs = found.outline.filter(({ bulge }) => bulge !== 0).length;
+  const flip = (kind: keyof Left, i: number) =>
+    setLeft({ ...left, [kind]: left[kind].includes(i) ? left[kind].filter((k) => k !== i) : [...left[kind], i] });
+  return (
+    <Box>
+      <Typography variant="h3">Found</Typography>
+      <Typography>
+        {found.outline.length - arcs} straight sides and {arcs} arcs, <span className="figure">{show(maxX - minX)}</span> by{' '}
+        <span className="figure">{show(maxY - minY)}</span>. A place on the outline is sure to{' '}
+        <span className="figure">± {show(found.uMm)}</span>; the edge strays from it by {show(found.worstMm)} at most.
+      </Typography>
+      {found.cutOff && (
+        <Typography role="alert" sx={{ color: 'var(--torch)', mt: 1 }}>
+          The card reaches to the marks: some of it may be cut off. Lay it farther in, or use the corner cards.
+        </Typography>
+      )}
+      {found.openings > 0 && (
+        <Typography sx={{ mt: 1 }}>
+          {found.openings === 1 ? 'A cut-out is' : `${found.openings} cut-outs are`} not round and cannot be taken into the
+          card: mark what is to be cut out on the print.
+        </Typography>
+      )}
+      <Typography variant="body2" sx={{ color: 'var(--pencil)', mt: 1.5 }}>
+        The outline keeps within
+      </Typography>
+      <ToggleButtonGroup exclusive size="small" value={toleranceMm} aria-label="The outline keeps within" onChange={(_, mm: number | null) => mm && onTolerance(mm)}>
+        {TOLERANCES.map((mm) => (
+          <ToggleButton key={mm} value={mm}>
+            {show(mm)}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+      <Box sx={{ mt: 1, display: 'grid' }}>
+        {found.holes.map(({ diameterMm, seen }, i) => (
+          <FormControlLabel
+            key={i}
+            control={<Checkbox checked={!left.holes.includes(i)} onChange={() => flip('holes', i)} />}
+            label={`Hole ${i + 1}: ${show(diameterMm)} across${seen === 'ring' ? ', rubbed or drawn' : ''}`}
+          />
+        ))}
+        {found.lines.map(([a, b], i) => (
+          <FormControlLabel
+            key={i}
+            control={<Checkbox checked={foldable[i] === true && !left.lines.includes(i)} disabled={!foldable[i]} onChange={() => flip('lines', i)} />}
+            label={`Line ${i + 1}, ${show(Math.hypot(a[0] - b[0], a[1] - b[1]))} long: ${foldable[i] ? 'a fold' : 'does not run from side to side'}`}
+          />
+        ))}
+      </Box>
+    </Box>
+  );
+} // prettier-ignore
+
+/** What was found laid over the picture: what is taken in full, what is left faint. */
+export function TracedOverlay({ found, left, foldable }: { found: TraceFound; left: Left; foldable: readonly boolean[] }) {
+  const { px, scale } = useView();
+  const data = usePathData();
+  return (
+    <g fill="none" stroke="var(--torch)">
+      <path d={data(found.outline)} strokeWidth={2.6} />
+      {found.outline.map(({ a }, i) => {
+        const [x, y] = px(a);
+        return <rect key={i} x={x - 4} y={y - 4} width={8} height={8} fill="var(--panel)" strokeWidth={2} transform={`rotate(45 ${x} ${y})`} />;
+      })}
+      {found.holes.map(({ x, y, diameterMm }, i) => {
+        const [cx, cy] = px([x, y]);
+        return (
+          <g key={i} opacity={left.holes.includes(i) ? 0.3 : 1}>
+            <circle cx={cx} cy={cy} r={(diameterMm / 2) * scale} strokeWidth={2.4} />
+            <text x={cx + (diameterMm / 2) * scale + 5} y={cy - 5} stroke="none" fill="var(--torch)" fontSize={15} className="figure">
+              {i + 1}
+            </text>
+          </g>
+        );
+      })}
+      {found.lines.map(([a, b], i) => {
+        const [[x1, y1], [x2, y2]] = [px(a), px(b)];
+        return <line key={i} x1={x1} y1={y1} x2={x2} y2={y2} strokeWidth={2.2} strokeDasharray="11 4" opacity={foldable[i] && !left.lines.includes(i) ? 1 : 0.35} />;
+      })}
+    </g>
+  );
+} // prettier-ignore

@@ -1,0 +1,138 @@
+import PhotoCamera from '@mui/icons-material/PhotoCamera';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useMemo, useState } from 'react';
+import type { PatternDoc } from '#core/card/pattern';
+import { Drawing } from '../drawing/Drawing';
+import { useDraft } from '../forms/useDraft';
+import { usePreferences } from '../frame/preferences';
+import { problemSentence } from '../frame/sentences';
+import { send } from '../pictures/waiting';
+import { usePiece } from '../piece/pieceContext';
+import { FoundInPicture, TracedOverlay } from './FoundInPicture';
+import { ScaleForm, scaleGiven } from './ScaleForm';
+import type { ScaleDraft } from './ScaleForm';
+import { UnderlayPicture } from './UnderlayPicture';
+import { newId } from './newId';
+import type { Taken } from './traced';
+import { canFold, cardOf } from './traced';
+import { keepUnderlay } from './underlay';
+import { useTrace } from './useTrace';
+
+const DOING = {
+  reading: 'Reading the picture …',
+  frame: 'Looking for the marks …',
+  straight: 'Setting it straight …',
+  card: 'Telling the card from the bench …',
+  edge: 'Following its edge …',
+  drawn: 'Looking for what is drawn on it …',
+} as const;
+
+/** A card from a photograph or a scan: what tells its scale, the picture, what was found in it, and what of that is taken. */
+export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => void; onBack: () => void }) {
+  const { id, job, pattern } = usePiece();
+  const { show } = usePreferences();
+  const { draft, set, drop } = useDraft<ScaleDraft & { toleranceMm: number }>(`picture ${id}`, {
+    by: 'paper',
+    paper: 'a4',
+    printedWideMm: null,
+    printedHighMm: null,
+    tapesMm: [null, null, null, null, null],
+    dpi: 300,
+    toleranceMm: 0.5,
+  });
+  const { tracing, look, stop } = useTrace();
+  const [file, setFile] = useState<File | null>(null);
+  const [left, setLeft] = useState<{ holes: number[]; lines: number[] }>({ holes: [], lines: [] });
+  const found = tracing.state === 'found' ? tracing.found : null;
+  const url = tracing.state === 'found' ? tracing.url : null;
+  const foldable = useMemo(() => found?.lines.map((line) => canFold(found, line, newId)) ?? [], [found]);
+  const scale = scaleGiven(draft);
+  const lookAt = (picture: File, toleranceMm = draft.toleranceMm) => {
+    setFile(picture);
+    if (!scale) return;
+    setLeft({ holes: [], lines: [] });
+    look({ file: picture, scale, toleranceMm });
+  };
+  const bounds = found
+    ? { minX: found.underlay.leftMm, maxX: found.underlay.leftMm + found.underlay.wideMm, minY: found.underlay.topMm - found.underlay.highMm, maxY: found.underlay.topMm } // prettier-ignore
+    : { minX: 0, minY: 0, maxX: 210, maxY: 297 };
+  const make = () => {
+    if (!found || !file) return;
+    const taken: Taken = {
+      holes: found.holes.flatMap((_, i) => (left.holes.includes(i) ? [] : [i])),
+      folds: found.lines.flatMap((_, i) => (foldable[i] && !left.lines.includes(i) ? [i] : [])),
+    };
+    void keepUnderlay(id, found.underlay).then(() => {
+      drop();
+      onDone(cardOf(found, taken, draft.by === 'scan' ? 'scan' : 'photograph', newId));
+    });
+    // The photograph itself stays with the piece.
+    void send({ job, piece: id, owner: 'piece', of: '' }, [file]);
+  };
+  return (
+    <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column-reverse', md: 'row' } }}>
+      <Box sx={{ flex: 1, position: 'relative', minHeight: { xs: found ? 380 : 0, md: 260 } }}>
+        <Drawing bounds={bounds} ground="card" label="What was found in the picture">
+          {found && url && <UnderlayPicture shown={{ ...found.underlay, url }} opacity={0.85} />}
+          {found && <TracedOverlay found={found} left={left} foldable={foldable} />}
+        </Drawing>
+      </Box>
+      <Box component="aside" aria-label="Drawer" sx={{ flex: { md: '0 0 440px' }, bgcolor: 'var(--panel)', borderLeft: { md: '1.5px solid var(--rule)' }, p: 2.5, overflowY: 'auto', display: 'grid', gap: 1.6, alignContent: 'start' }}>
+        <Typography variant="h2">From a photograph or a scan</Typography>
+        <ScaleForm draft={draft} set={set} />
+        <Button component="label" variant="contained" size="large" disabled={!scale} startIcon={<PhotoCamera />}>
+          {file ? 'Another picture' : 'Take or choose the picture'}
+          <input type="file" accept="image/*" hidden aria-label="The picture of the card" onChange={(event) => {
+            const picture = event.target.files?.[0];
+            if (picture) lookAt(picture);
+            event.target.value = '';
+          }} />
+        </Button>
+        {tracing.state === 'looking' && (
+          <Stack spacing={1} role="status">
+            <Typography>{DOING[tracing.doing]}</Typography>
+            <LinearProgress variant="determinate" value={tracing.share * 100} sx={{ height: 10 }} />
+            <Button variant="outlined" onClick={stop}>Stop</Button>
+          </Stack>
+        )}
+        {tracing.state === 'refused' &&
+          tracing.problems.map((problem, i) => <Alarm key={i}>{problemSentence(problem, null, show)}</Alarm>)}
+        {tracing.state === 'unreadable' && (
+          <Alarm>That picture cannot be read here. Take it as JPEG or PNG and choose it again.</Alarm>
+        )}
+        {file && scale && (tracing.state === 'refused' || tracing.state === 'none') && (
+          <Button variant="outlined" onClick={() => lookAt(file)}>Look at it again</Button>
+        )}
+        {found && (
+          <FoundInPicture
+            found={found}
+            foldable={foldable}
+            left={left}
+            setLeft={setLeft}
+            toleranceMm={draft.toleranceMm}
+            onTolerance={(toleranceMm) => {
+              set({ toleranceMm });
+              if (file) lookAt(file, toleranceMm);
+            }}
+          />
+        )}
+        {found && (
+          <Button variant="contained" size="large" onClick={make} disabled={pattern.sides.length > 0}>
+            Make the card
+          </Button>
+        )}
+        <Button variant="outlined" onClick={onBack}>Put the card in another way</Button>
+      </Box>
+    </Box>
+  ); // prettier-ignore
+}
+
+const Alarm = ({ children }: { children: React.ReactNode }) => (
+  <Box role="alert" sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}>
+    {children}
+  </Box>
+);

@@ -1,0 +1,55 @@
+import type { Picture } from '#core/picture/picture';
+import type { StraightPicture } from '#core/picture/straightPicture';
+import { trace } from '#core/picture/trace';
+import type { TraceAnswer, TraceAsked } from './traced';
+
+/** Larger pictures are taken smaller: a finer one tells nothing more of a card's edge. */
+const MOST_PIXELS = 16e6;
+
+const say = (answer: TraceAnswer) => self.postMessage(answer);
+
+self.onmessage = ({ data: { file, scale, toleranceMm } }: MessageEvent<TraceAsked>) => {
+  void look(file).then(
+    async (picture) => {
+      const steps = trace(picture, scale, toleranceMm);
+      for (;;) {
+        const step = steps.next();
+        if (!step.done) {
+          say({ what: 'progress', ...step.value });
+          continue;
+        }
+        const found = step.value;
+        if (!found.ok) return say({ what: 'refused', problems: found.problems });
+        const { outline, holes, openings, lines, uMm, worstMm, cutOff, straight } = found;
+        const underlay = {
+          picture: await pictureOf(straight),
+          leftMm: straight.leftMm,
+          topMm: straight.topMm,
+          wideMm: straight.width * straight.stepMm,
+          highMm: straight.height * straight.stepMm,
+        };
+        const rest = { holes, openings: openings.length, lines, uMm, worstMm, cutOff };
+        return say({ what: 'found', found: { outline, ...rest, underlay } });
+      }
+    },
+    () => say({ what: 'unreadable' }),
+  );
+};
+
+async function look(file: Blob): Promise<Picture> {
+  say({ what: 'progress', share: 0, doing: 'reading' });
+  const bitmap = await createImageBitmap(file, { imageOrientation: 'from-image' });
+  const by = Math.min(1, Math.sqrt(MOST_PIXELS / (bitmap.width * bitmap.height)));
+  const [width, height] = [Math.round(bitmap.width * by), Math.round(bitmap.height * by)];
+  const canvas = new OffscreenCanvas(width, height);
+  const context = canvas.getContext('2d', { willReadFrequently: true })!;
+  context.drawImage(bitmap, 0, 0, width, height);
+  bitmap.close();
+  return { width, height, data: context.getImageData(0, 0, width, height).data };
+}
+
+function pictureOf({ width, height, data }: StraightPicture): Promise<Blob> {
+  const canvas = new OffscreenCanvas(width, height);
+  canvas.getContext('2d')!.putImageData(new ImageData(Uint8ClampedArray.from(data), width, height), 0, 0);
+  return canvas.convertToBlob({ type: 'image/jpeg', quality: 0.82 });
+}

@@ -1,0 +1,66 @@
+import { emptyPattern } from '#core/card/emptyPattern';
+import type { NewId } from '#core/card/kinds';
+import { patternParts, spotNearest } from '#core/card/outline';
+import type { PatternDoc } from '#core/card/pattern';
+import type { Problem } from '#core/measure/result';
+import type { Segment } from '#core/measure/segment';
+import type { Vec } from '#core/measure/vector';
+import type { Scale } from '#core/picture/findFrame';
+import type { TracedHole } from '#core/picture/trace';
+import { newFold } from './newFold';
+
+/** What is asked of the worker that looks at a picture. */
+export type TraceAsked = { file: Blob; scale: Scale; toleranceMm: number };
+
+/** The picture seen square on, and where it lies on the plane: kept behind the card. */
+export type Underlay = { picture: Blob; leftMm: number; topMm: number; wideMm: number; highMm: number };
+
+/** What was found, as plain data; of a picture in which it was not found, why. */
+export type TraceFound = {
+  outline: Segment[];
+  holes: TracedHole[];
+  openings: number;
+  lines: [Vec, Vec][];
+  uMm: number;
+  worstMm: number;
+  cutOff: boolean;
+  underlay: Underlay;
+};
+export type TraceAnswer =
+  | { what: 'progress'; share: number; doing: 'reading' | 'frame' | 'straight' | 'card' | 'edge' | 'drawn' }
+  | { what: 'found'; found: TraceFound }
+  | { what: 'refused'; problems: Problem[] }
+  | { what: 'unreadable' };
+
+/** Which of what was found is taken. */
+export type Taken = { holes: readonly number[]; folds: readonly number[] };
+
+/** A line's end lies on the outline when it is no farther from it, mm. */
+const ON_OUTLINE_MM = 3;
+
+/** Whether a line that was drawn runs from one side of the card to another: only such a one can be folded along. */
+export function canFold(found: TraceFound, line: readonly [Vec, Vec], newId: NewId): boolean {
+  return foldBetween({ ...emptyPattern(), ...patternParts(found.outline, newId) }, line) !== null;
+}
+
+function foldBetween(doc: PatternDoc, [a, b]: readonly [Vec, Vec]) {
+  const [from, to] = [spotNearest(doc, a), spotNearest(doc, b)];
+  if (!from || !to || from.distance > ON_OUTLINE_MM || to.distance > ON_OUTLINE_MM || from.spot.side === to.spot.side) return null; // prettier-ignore
+  const place = ({ spot }: NonNullable<ReturnType<typeof spotNearest>>) => ({ side: spot.side, share: spot.at });
+  return { kind: 'between', from: place(from), to: place(to) } as const;
+}
+
+/** The card that is made of what was found and taken. */
+export function cardOf(found: TraceFound, taken: Taken, by: 'photograph' | 'scan', newId: NewId): PatternDoc {
+  const doc: PatternDoc = {
+    ...emptyPattern(),
+    ...patternParts(found.outline, newId),
+    measured: { by, uMm: found.uMm },
+  };
+  const holes = taken.holes.flatMap((i) => found.holes[i] ?? []);
+  const made = { ...doc, holes: holes.map(({ x, y, diameterMm }) => ({ id: newId(), x, y, diameterMm })) };
+  return taken.folds.reduce((card, i) => {
+    const path = found.lines[i] ? foldBetween(card, found.lines[i]) : null;
+    return path ? { ...card, folds: [...card.folds, newFold(card, newId(), path)] } : card;
+  }, made);
+}

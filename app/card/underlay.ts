@@ -1,0 +1,43 @@
+import { createStore, del, get, set } from 'idb-keyval';
+import { useEffect, useState } from 'react';
+import type { Underlay } from './traced';
+
+const store = () => createStore('patrone-underlays', 'underlays');
+
+/** Keeps the picture that a card was traced from, in this browser, behind the card of its piece. */
+export const keepUnderlay = (piece: string, underlay: Underlay): Promise<void> =>
+  set(piece, underlay, store()).catch(() => undefined);
+
+/** Takes it away again. */
+export const dropUnderlay = (piece: string): Promise<void> => del(piece, store()).catch(() => undefined);
+
+export type Shown = Omit<Underlay, 'picture'> & { url: string };
+
+/** The picture behind a card, to be drawn; null where this browser has none. */
+export function useUnderlay(piece: string): [Shown | null, () => void] {
+  const [shown, setShown] = useState<Shown | null>(null);
+  useEffect(() => {
+    let url: string | null = null;
+    let here = true;
+    void get<Underlay>(piece, store())
+      .then((found) => {
+        if (!found || !here) return;
+        url = URL.createObjectURL(found.picture);
+        const { picture: _picture, ...where } = found;
+        setShown({ ...where, url });
+      })
+      // No store in this browser: then there is none.
+      .catch(() => undefined);
+    return () => {
+      here = false;
+      if (url) URL.revokeObjectURL(url);
+    };
+  }, [piece]);
+  return [
+    shown,
+    () => {
+      setShown(null);
+      void dropUnderlay(piece);
+    },
+  ];
+}
