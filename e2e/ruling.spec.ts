@@ -63,3 +63,31 @@ test('a rough card is ruled, its taper left, and the rules hold when a corner is
     await expect(rules.getByRole('listitem', { name: 'A 250.0 mm long' })).toHaveCount(0);
   });
 });
+
+test('a tucked paper gives its crown, and a slit takes from it', async ({ page }) => {
+  await newPiece(page, 'Crowned patch', '400\n300\n400\n300');
+  await page.getByRole('button', { name: 'Edge A', exact: false }).first().focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('t');
+  const tuck = page.getByRole('listitem', { name: 'tuck 1' });
+  for (const [label, mm] of [
+    ['Laps at the edge by', '12'],
+    ['Runs in by', '80'],
+  ] as const) {
+    await tuck.getByLabel(label).fill(mm);
+    await tuck.getByLabel(label).press('Enter');
+  }
+  // 2·atan(6/80) = 8.578°, in radians 0.14972; √(120 000 / that) = 895.3.
+  await expect(
+    page.getByText(/The surface is a bowl: 8\.6° in all, as on a mean crown radius of 895\.3 mm/),
+  ).toBeVisible();
+  await page.getByRole('combobox', { name: /^1 · 8\.6°/ }).click();
+  await page.getByRole('option', { name: 'Slit: stands open' }).click();
+  await expect(page.getByText(/The surface is a saddle: 8\.6° in all/)).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await expect(page.getByText(/The surface is a saddle/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take slit 1 off' }).click();
+  await expect(page.getByText('Tucks and slits')).toHaveCount(0);
+});

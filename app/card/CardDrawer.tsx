@@ -27,6 +27,7 @@ import { FoldPanelInHand, InsidePanel, PlaceRow } from './HandPanel';
 import { HolePanel } from './HolePanel';
 import { RulePanel } from './RulePanel';
 import { Ruling } from './Ruling';
+import { TuckList } from './TuckList';
 import type { Hand } from './hand';
 import type { Doing } from './useHand';
 
@@ -75,6 +76,7 @@ function WholeCard({ doing }: { doing: Doing }) {
           plumb-bob hangs from the datum corner.
         </Typography>
       </Box>
+      {pattern.tucks.length > 0 && <TuckList pattern={pattern} />}
       <Ruling pattern={settled} onRule={() => doing.take({ kind: 'rule', parts: [] })} />
       <EdgeTable pattern={settled} plan={plan} show={show} onPick={setPick} />
       <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>

@@ -16,6 +16,7 @@ import { Offers } from './Offers';
 import type { Offer } from './Offers';
 import { RuleMarks } from './RuleMarks';
 import { FadeUnderlay } from './FadeUnderlay';
+import { Tucks } from './Tucks';
 import { UnderlayPicture } from './UnderlayPicture';
 import { cardTally } from './cardTally';
 import type { Shown } from './underlay';
@@ -113,8 +114,13 @@ function CardDrawing({ hand, doing, underlay, opacity }: CardDrawingProps) {
       onTouch={touch}
       onGround={putDown}
     >
-      <CardPicture pattern={pattern} pick={pick} onPick={onPick} />
-      {underlay && <UnderlayPicture shown={underlay} opacity={opacity} />}
+      <CardPicture
+        pattern={pattern}
+        pick={pick}
+        onPick={onPick}
+        onFace={underlay && <UnderlayPicture shown={underlay} opacity={opacity} />}
+      />
+      <Tucks pattern={pattern} />
       <Handles pattern={pattern} pick={pick?.kind === 'corner' ? pick.id : null} onPick={onPick} />
       <RuleMarks pattern={pattern} gathered={hand?.kind === 'rule' ? hand.parts : []} />
       {bows.length > 0 && <Bows bows={bows} />}
@@ -141,7 +147,8 @@ function offersOf(
     const { at } = hand;
     const from = { label: 'Fold from here', key: 'L', act: () => doing.foldFrom(at) };
     const split = { label: 'Corner here', key: 'C', act: () => doing.corner(at) };
-    return { at: at.point, offers: at.reason === 'corner' ? [from] : [split, from] };
+    const tuck = { label: 'Tuck here', key: 'T', act: () => doing.tuck(at) };
+    return { at: at.point, offers: at.reason === 'corner' ? [from, tuck] : [split, from, tuck] };
   }
   if (hand?.kind === 'inside') {
     return {

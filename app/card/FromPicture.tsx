@@ -6,6 +6,7 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import type { PatternDoc } from '#core/card/pattern';
+import { scaleFrame } from '#core/picture/scaleFrame';
 import { Drawing } from '../drawing/Drawing';
 import { useDraft } from '../forms/useDraft';
 import { usePreferences } from '../frame/preferences';
@@ -13,6 +14,7 @@ import { problemSentence } from '../frame/sentences';
 import { send } from '../pictures/waiting';
 import { usePiece } from '../piece/pieceContext';
 import { FoundInPicture, TracedOverlay } from './FoundInPicture';
+import { FramePicture } from './FramePicture';
 import { ScaleForm, scaleGiven } from './ScaleForm';
 import type { ScaleDraft } from './ScaleForm';
 import { UnderlayPicture } from './UnderlayPicture';
@@ -59,7 +61,7 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
   };
   const bounds = found
     ? { minX: found.underlay.leftMm, maxX: found.underlay.leftMm + found.underlay.wideMm, minY: found.underlay.topMm - found.underlay.highMm, maxY: found.underlay.topMm } // prettier-ignore
-    : { minX: 0, minY: 0, maxX: 210, maxY: 297 };
+    : { minX: 0, minY: 0, maxX: scaleFrame(draft.paper).widthMm, maxY: scaleFrame(draft.paper).heightMm };
   const make = () => {
     if (!found || !file) return;
     const taken: Taken = {
@@ -77,14 +79,33 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column-reverse', md: 'row' } }}>
       <Box sx={{ flex: 1, position: 'relative', minHeight: { xs: found ? 380 : 0, md: 260 } }}>
         <Drawing bounds={bounds} ground="card" label="What was found in the picture">
+          {!found && draft.by === 'paper' && <FramePicture paper={draft.paper} />}
           {found && url && <UnderlayPicture shown={{ ...found.underlay, url }} opacity={0.85} />}
           {found && <TracedOverlay found={found} left={left} foldable={foldable} />}
         </Drawing>
       </Box>
       <Box component="aside" aria-label="Drawer" sx={{ flex: { md: '0 0 440px' }, bgcolor: 'var(--panel)', borderLeft: { md: '1.5px solid var(--rule)' }, p: 2.5, overflowY: 'auto', display: 'grid', gap: 1.6, alignContent: 'start' }}>
         <Typography variant="h2">From a photograph or a scan</Typography>
+        {found && (
+          <FoundInPicture
+            found={found}
+            foldable={foldable}
+            left={left}
+            setLeft={setLeft}
+            toleranceMm={draft.toleranceMm}
+            onTolerance={(toleranceMm) => {
+              set({ toleranceMm });
+              if (file) lookAt(file, toleranceMm);
+            }}
+          />
+        )}
+        {found && (
+          <Button variant="contained" size="large" onClick={make} disabled={pattern.sides.length > 0}>
+            Make the card
+          </Button>
+        )}
         <ScaleForm draft={draft} set={set} />
-        <Button component="label" variant="contained" size="large" disabled={!scale} startIcon={<PhotoCamera />}>
+        <Button component="label" variant={found ? 'outlined' : 'contained'} size="large" disabled={!scale} startIcon={<PhotoCamera />}>
           {file ? 'Another picture' : 'Take or choose the picture'}
           <input type="file" accept="image/*" hidden aria-label="The picture of the card" onChange={(event) => {
             const picture = event.target.files?.[0];
@@ -106,24 +127,6 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
         )}
         {file && scale && (tracing.state === 'refused' || tracing.state === 'none') && (
           <Button variant="outlined" onClick={() => lookAt(file)}>Look at it again</Button>
-        )}
-        {found && (
-          <FoundInPicture
-            found={found}
-            foldable={foldable}
-            left={left}
-            setLeft={setLeft}
-            toleranceMm={draft.toleranceMm}
-            onTolerance={(toleranceMm) => {
-              set({ toleranceMm });
-              if (file) lookAt(file, toleranceMm);
-            }}
-          />
-        )}
-        {found && (
-          <Button variant="contained" size="large" onClick={make} disabled={pattern.sides.length > 0}>
-            Make the card
-          </Button>
         )}
         <Button variant="outlined" onClick={onBack}>Put the card in another way</Button>
       </Box>

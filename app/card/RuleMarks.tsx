@@ -8,6 +8,8 @@ import { useView } from '../drawing/Drawing';
 /** How far outside a side its straight-edge lies, px, and half its size. */
 const OFF = 13;
 const LONG = 15;
+/** How far along its side it lies, as a share: clear of the tag in the middle. */
+const AT = 0.24;
 const WIDE = 3.5;
 
 /**
@@ -32,12 +34,12 @@ export function RuleMarks({ pattern, gathered }: { pattern: PatternDoc; gathered
             const at = placeOf(pattern, id);
             return at && <Ring key={`${rule.id} ${id}`} at={px(at)} strokes={strokes} radius={13 + 5 * before} />;
           }
-          const [a, b] = [px(pointAt(side, 0.495)), px(pointAt(side, 0.505))];
-          const [dx, dy] = directionAt(side, 0.5);
+          const [a, b] = [px(pointAt(side, AT - 0.005)), px(pointAt(side, AT + 0.005))];
+          const [dx, dy] = directionAt(side, AT);
           const turn = (Math.atan2(-dy, dx) * 180) / Math.PI;
-          const middle: Vec = [(a[0] + b[0]) / 2 + before * 2.6 * LONG * dx, (a[1] + b[1]) / 2 - before * 2.6 * LONG * dy];
+          const middle: Vec = [(a[0] + b[0]) / 2 - before * 2.4 * LONG * dx, (a[1] + b[1]) / 2 + before * 2.4 * LONG * dy];
           return (
-            <g key={`${rule.id} ${id}`} transform={`translate(${middle.join(' ')}) rotate(${turn}) translate(${-2 * LONG} ${OFF})`}>
+            <g key={`${rule.id} ${id}`} transform={`translate(${middle.join(' ')}) rotate(${turn}) translate(0 ${OFF})`}>
               <rect x={-LONG} y={-WIDE} width={2 * LONG} height={2 * WIDE} rx={2} fill="var(--panel)" stroke="var(--layout)" strokeWidth={1.6} />
               {Array.from({ length: strokes }, (_, i) => {
                 const x = (i - (strokes - 1) / 2) * 5;

@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { segmentOfSide } from '#core/card/outline';
 import type { CardRule, PatternDoc } from '#core/card/pattern';
 import { offNow, ruledCard } from '#core/card/rule/cardRules';
+import { partsOf } from '#core/card/rule/hangsOn';
 import { nearest, segmentLength } from '#core/measure/segment';
 import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
@@ -107,10 +108,18 @@ function rulesFor(pattern: PatternDoc, parts: readonly string[], mm: number | nu
       all.push({ id, kind: 'square', sides: [a, b] });
       if (figure) all.push({ id, kind: 'width', sides: [a, b], mm: figure });
     }
+    all.push({ id, kind: 'straight', sides }, { id, kind: 'equal-length', sides });
     const likely = offNow(pattern, all);
-    // Far from parallel nobody means parallel.
-    const near = all.filter((_, i) => (likely[i]?.offDeg ?? 0) < 30);
-    return [...near, { id, kind: 'straight', sides }, { id, kind: 'equal-length', sides }];
+    const long = Math.max(...sides.map((side) => segmentLength(segmentOfSide(pattern, side)!)));
+    // Far from parallel, or far out of line, nobody means that; and what is on need not be put on.
+    return all.filter(
+      (rule, i) =>
+        (likely[i]?.offDeg ?? 0) < 30 &&
+        (rule.kind !== 'straight' || (likely[i]?.offMm ?? 0) < long / 5) &&
+        !pattern.rules.some(
+          (on) => on.kind === rule.kind && on.kind !== 'width' && sides.every((side) => partsOf(on).includes(side)),
+        ),
+    );
   }
   if (corners.length === parts.length && corners.length >= 3) return [{ id, kind: 'arc', corners: inOrder(pattern, corners) }]; // prettier-ignore
   if (holes.length === parts.length && holes.length >= 3)

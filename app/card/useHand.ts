@@ -19,6 +19,8 @@ export type Doing = {
   foldFrom: (at: SnappedPlace) => void;
   foldTo: (at: SnappedPlace) => void;
   hole: () => void;
+  /** A tuck of the paper at a place on the outline. */
+  tuck: (at: SnappedPlace) => void;
   staysPut: () => void;
   takeOut: (corner: string) => void;
   /** Gathers a part to be ruled, or lets it go again. */
@@ -27,6 +29,8 @@ export type Doing = {
 
 /** A new hole is as large as most plug and drain holes; it is in hand at once, to be made what it should be. */
 const HOLE_MM = 8;
+/** A new tuck, to be made what it should be: as wide and deep as paper is usually tucked. */
+const [TUCK_MM, TUCK_DEEP_MM] = [6, 60];
 
 /**
  * The hand on the card and what it can do, by touch and by key: arrows move what is picked, letters do what is offered,
@@ -68,6 +72,12 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
       patternEditor.edit({ ...pattern, holes: [...pattern.holes, { id, x, y, diameterMm: HOLE_MM }] });
       take(null);
       setPick({ kind: 'hole', id });
+    },
+    tuck: (at) => {
+      const tuck = { id: newId(), kind: 'tuck', at: at.place, widthMm: TUCK_MM, depthMm: TUCK_DEEP_MM } as const;
+      patternEditor.edit({ ...pattern, tucks: [...pattern.tucks, tuck] });
+      take(null);
+      setPick(null);
     },
     staysPut: () => {
       if (hand?.kind !== 'inside') return;
@@ -127,6 +137,7 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
       ArrowDown: arrow(0, -1),
       c: hand?.kind === 'place' ? () => doing.corner(hand.at) : undefined,
       l: place ? () => doing.foldFrom(place) : undefined,
+      t: hand?.kind === 'place' ? () => doing.tuck(hand.at) : undefined,
       h: hand?.kind === 'inside' ? doing.hole : undefined,
       s: hand?.kind === 'inside' ? doing.staysPut : undefined,
       i: hand || movable || edge || pick?.kind === 'fold' ? undefined : () => takeInside(pattern, take, unit),

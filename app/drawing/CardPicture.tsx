@@ -1,4 +1,5 @@
 import { memo } from 'react';
+import type { ReactNode } from 'react';
 import { movingWays } from '#core/card/faces';
 import { endsOfFold } from '#core/card/foldPlace';
 import { outlineOf, segmentsOfEdge } from '#core/card/outline';
@@ -11,10 +12,18 @@ import { Datum, EdgeTag, Figure, Hinge, HoleMark, Pickable, Threads, leftOf, use
 import type { Pick } from './pick';
 import { hangTags, tagHalfWidth } from './tags';
 
-type Props = { pattern: PatternDoc; pick: Pick; onPick?: (pick: Pick) => void; lengths?: boolean; tags?: boolean };
+type Props = {
+  pattern: PatternDoc;
+  pick: Pick;
+  onPick?: (pick: Pick) => void;
+  lengths?: boolean;
+  tags?: boolean;
+  /** Laid on the face of the card, under its lines and tags. */
+  onFace?: ReactNode;
+};
 
 /** The card as card: manila on the bench, pencil lines, tags tied to its edges. */
-export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tags = true }: Props) {
+export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tags = true, onFace }: Props) {
   const view = useView();
   // On a phone there is room for the letters only; the lengths stand in the table under the drawing.
   const lengths = wanted && view.width >= PHONE_PX;
@@ -56,6 +65,7 @@ export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tag
         strokeWidth={3.5}
         strokeLinejoin="round"
       />
+      {onFace}
       <path d={data(path)} fill="none" stroke={pencil} strokeWidth={1.1} strokeLinejoin="round" />
       <Threads tags={hung} />
       {pattern.edges.map((edge, i) => {
