@@ -20,13 +20,17 @@ import { problemSentence } from '../frame/sentences';
 import { FIGURES } from '../frame/theme';
 import { usePiece } from '../piece/pieceContext';
 import { FromFigures } from './FromFigures';
+import { FromFile } from './FromFile';
 import { FromPicture } from './FromPicture';
 import { Sketch } from './Sketch';
 import { Trace } from './Trace';
 import { newId } from './newId';
 
-type Way = 'legs' | 'points' | 'draw' | 'figures' | 'picture';
+type Way = 'legs' | 'points' | 'draw' | 'figures' | 'picture' | 'file';
 type Draft = { way: Way; legsText: string; pointsText: string; closing: Closing | null };
+
+/** Ways in that make a whole card, with its folds and holes. */
+const WHOLE_CARDS = { figures: FromFigures, picture: FromPicture, file: FromFile };
 
 /** A walk that misses its start by more than this, or this share of its length, is asked about. */
 const SMALL_MISS_MM = 5;
@@ -36,7 +40,7 @@ const missOf = (legs: readonly Leg[]): boolean => {
   return closingMm > SMALL_MISS_MM || closingMm > SMALL_MISS_SHARE * legs.reduce((sum, leg) => sum + leg.lengthMm, 0);
 };
 
-/** An empty card: five ways in, with what is typed drawn as it is typed. */
+/** An empty card: six ways in, with what is typed drawn as it is typed. */
 export default function Start() {
   const { id, patternEditor, pattern } = usePiece();
   const { unit, show } = usePreferences();
@@ -51,27 +55,19 @@ export default function Start() {
     drop();
     patternEditor.edit({ ...pattern, ...patternParts(path, newId) });
   };
-  if (way === 'figures')
+  const Other = way in WHOLE_CARDS ? WHOLE_CARDS[way as keyof typeof WHOLE_CARDS] : null;
+  const back = () => set({ way: 'legs' });
+  if (Other)
     return (
-      <FromFigures
+      <Other
         onDone={(card) => {
           drop();
           patternEditor.edit({ ...card, turned: pattern.turned });
         }}
-        onBack={() => set({ way: 'legs' })}
+        onBack={back}
       />
     );
-  if (way === 'picture')
-    return (
-      <FromPicture
-        onDone={(card) => {
-          drop();
-          patternEditor.edit({ ...card, turned: pattern.turned });
-        }}
-        onBack={() => set({ way: 'legs' })}
-      />
-    );
-  if (way === 'draw') return <Sketch onDone={begin} onBack={() => set({ way: 'legs' })} />;
+  if (way === 'draw') return <Sketch onDone={begin} onBack={back} />;
 
   const legs = legsText.trim() === '' ? null : parseLegs(legsText, unit);
   const points = pointsText.trim() === '' ? null : parsePoints(pointsText, unit);
@@ -144,8 +140,8 @@ export default function Start() {
           Put the card in
         </Typography>
         <Typography sx={{ mb: 2 }}>
-          Walk round the outline with a rule, leg by leg; or paste its points; or draw it; or photograph it. What is
-          made again and again is made from its figures.
+          Walk round the outline with a rule, leg by leg; or paste its points; or draw it; photograph it, or read a
+          drawing. What is made again and again is made from its figures.
         </Typography>
         <ToggleButtonGroup
           exclusive
@@ -160,6 +156,7 @@ export default function Start() {
           <ToggleButton value="draw">Draw</ToggleButton>
           <ToggleButton value="figures">Figures</ToggleButton>
           <ToggleButton value="picture">Photo</ToggleButton>
+          <ToggleButton value="file">File</ToggleButton>
         </ToggleButtonGroup>
         {way === 'legs' ? (
           <TextField

@@ -43,7 +43,8 @@ export function canFold(found: TraceFound, line: readonly [Vec, Vec], newId: New
   return foldBetween({ ...emptyPattern(), ...patternParts(found.outline, newId) }, line) !== null;
 }
 
-function foldBetween(doc: PatternDoc, [a, b]: readonly [Vec, Vec]) {
+/** The path of a fold along a line, where both its ends lie on the outline and on two sides of it; null else. */
+export function foldBetween(doc: PatternDoc, [a, b]: readonly [Vec, Vec]) {
   const [from, to] = [spotNearest(doc, a), spotNearest(doc, b)];
   if (!from || !to || from.distance > ON_OUTLINE_MM || to.distance > ON_OUTLINE_MM || from.spot.side === to.spot.side) return null; // prettier-ignore
   const place = ({ spot }: NonNullable<ReturnType<typeof spotNearest>>) => ({ side: spot.side, share: spot.at });

@@ -1,0 +1,115 @@
+import { arcsThrough } from '../measure/arcFit';
+import type { Segment } from '../measure/segment';
+import { arcOf, isStraight, reversed } from '../measure/segment';
+import type { Vec } from '../measure/vector';
+import { distance } from '../measure/vector';
+import { area } from '../measure/path';
+
+/** One thing of a drawing that was read from a file, in mm: on which layer or in which colour, and its lines and arcs. */
+export type Drawn = { layer: string; run: Segment[] };
+
+/** A closed loop, counter-clockwise; `round` where it is one circle: its middle and diameter. */
+export type Loop = { path: Segment[]; round: { at: Vec; diameterMm: number } | null };
+
+/** What a layer of a drawing holds: closed loops, the largest first, and runs that do not close. */
+export type DrawnLayer = { name: string; loops: Loop[]; open: Segment[][] };
+
+/** Ends nearer than this are one, mm: drawings are made to a hundredth. */
+export const ENDS_MEET_MM = 0.05;
+/** Two arcs of one circle, to this share of its radius. */
+const ROUND = 1e-3;
+
+/** Points along a curve as lines and arcs within a tolerance; none for too few. */
+export function curveThrough(points: readonly Vec[], toleranceMm: number): Segment[] {
+  const found = arcsThrough(points, toleranceMm);
+  return found.ok ? found.arcs : [];
+}
+
+/** What was drawn, layer by layer: runs joined where their ends meet, closed ones as loops. */
+export function layersOf(drawn: readonly Drawn[]): DrawnLayer[] {
+  const names = [...new Set(drawn.map(({ layer }) => layer))];
+  return names.map((name) => {
+    const { closed, open } = joinedUp(drawn.filter(({ layer, run }) => layer === name && run.length > 0).map(({ run }) => run)); // prettier-ignore
+    const loops = closed.map(loopOf).sort((a, b) => Math.abs(area(b.path)) - Math.abs(area(a.path)));
+    return { name, loops, open };
+  });
+}
+
+function loopOf(path: Segment[]): Loop {
+  const ccw = area(path) >= 0 ? path : [...path].reverse().map(reversed);
+  return { path: ccw, round: roundOf(ccw) };
+}
+
+function roundOf(path: readonly Segment[]): Loop['round'] {
+  if (path.length > 8 || path.some(isStraight)) return null;
+  const arcs = path.map(arcOf);
+  const { centre, radius } = arcs[0]!;
+  const one = arcs.every((arc) => distance(arc.centre, centre) < ROUND * radius && Math.abs(arc.radius - radius) < ROUND * radius); // prettier-ignore
+  return one ? { at: centre, diameterMm: 2 * radius } : null;
+}
+
+/** Runs made into longer ones where an end lies on an end, whichever way each runs; each run is used once. */
+function joinedUp(runs: readonly Segment[][]): { closed: Segment[][]; open: Segment[][] } {
+  const left = [...runs];
+  const [closed, open]: [Segment[][], Segment[][]] = [[], []];
+  while (left.length > 0) {
+    let run = left.shift()!;
+    for (;;) {
+      const [start, end] = [run[0]!.a, run[run.length - 1]!.b];
+      if (distance(start, end) <= ENDS_MEET_MM && (run.length > 1 || !isStraight(run[0]!))) {
+        closed.push(sealed(run));
+        break;
+      }
+      // The nearest end within reach, so that it does not matter in which order they were drawn.
+      let best: { i: number; back: boolean; off: number } | null = null;
+      left.forEach((other, i) => {
+        for (const back of [false, true]) {
+          const off = distance(end, back ? other[other.length - 1]!.b : other[0]!.a);
+          if (off <= ENDS_MEET_MM && (!best || off < best.off)) best = { i, back, off };
+        }
+      });
+      const next = best as { i: number; back: boolean } | null;
+      if (next) {
+        const [other] = left.splice(next.i, 1);
+        run = [...run, ...(next.back ? [...other!].reverse().map(reversed) : other!)];
+        continue;
+      }
+      // Nothing goes on from the end: from the beginning, the run turned about, or it stays open.
+      const turned = [...run].reverse().map(reversed);
+      const first = turned[turned.length - 1]!.b;
+      const more = left.some((other) => Math.min(distance(first, other[0]!.a), distance(first, other[other.length - 1]!.b)) <= ENDS_MEET_MM); // prettier-ignore
+      if (!more) {
+        open.push(run);
+        break;
+      }
+      run = turned;
+    }
+  }
+  return { closed, open };
+}
+
+/** A run whose ends meet within a slip, its corners made to meet exactly; what is no longer than a slip is left out. */
+function sealed(run: readonly Segment[]): Segment[] {
+  const kept = run.filter(({ a, b, bulge }) => distance(a, b) > ENDS_MEET_MM || Math.abs(bulge) > 1);
+  return kept.map((s, i) => ({ ...s, b: kept[(i + 1) % kept.length]!.a }));
+}
+
+/** A whole circle as two arcs, from its right. */
+export const circleRun = ([x, y]: Vec, radius: number): Segment[] => [
+  { a: [x + radius, y], b: [x - radius, y], bulge: 1 },
+  { a: [x - radius, y], b: [x + radius, y], bulge: 1 },
+];
+
+/** An arc from one angle to another, radians, counter-clockwise, as one or two segments of half a circle at most. */
+export function arcRun([x, y]: Vec, radius: number, start: number, end: number): Segment[] {
+  let sweep = end - start;
+  while (sweep <= 0) sweep += 2 * Math.PI;
+  const parts = sweep > Math.PI ? 2 : 1;
+  return Array.from({ length: parts }, (_, i): Segment => {
+    const at = (k: number): Vec => {
+      const angle = start + (sweep * k) / parts;
+      return [x + radius * Math.cos(angle), y + radius * Math.sin(angle)];
+    };
+    return { a: at(i), b: at(i + 1), bulge: Math.tan(sweep / parts / 4) };
+  });
+}
