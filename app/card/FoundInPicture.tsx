@@ -40,7 +40,7 @@ export function FoundInPicture({
       <Typography>
         {found.outline.length - arcs} straight sides and {arcs} arcs, <span className="figure">{show(maxX - minX)}</span> by{' '}
         <span className="figure">{show(maxY - minY)}</span>. A place on the outline is sure to{' '}
-        <span className="figure">± {show(found.uMm)}</span>; the edge strays from it by {show(found.worstMm)} at most.
+        <span className="figure">± {show(found.uMm)}</span>; no place seen on the edge lies farther off than {show(found.worstMm)}.
       </Typography>
       {found.cutOff && (
         <Typography role="alert" sx={{ color: 'var(--torch)', mt: 1 }}>
@@ -54,9 +54,9 @@ export function FoundInPicture({
         </Typography>
       )}
       <Typography variant="body2" sx={{ color: 'var(--pencil)', mt: 1.5 }}>
-        The outline keeps within
+        Few lines and arcs that follow the edge to about
       </Typography>
-      <ToggleButtonGroup exclusive size="small" value={toleranceMm} aria-label="The outline keeps within" onChange={(_, mm: number | null) => mm && onTolerance(mm)}>
+      <ToggleButtonGroup exclusive size="small" value={toleranceMm} aria-label="How closely the outline follows the edge" onChange={(_, mm: number | null) => mm && onTolerance(mm)}>
         {TOLERANCES.map((mm) => (
           <ToggleButton key={mm} value={mm}>
             {show(mm)}

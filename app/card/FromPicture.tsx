@@ -76,7 +76,7 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
     void send({ job, piece: id, owner: 'piece', of: '' }, [file]);
   };
   return (
-    <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column-reverse', md: 'row' } }}>
+    <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: found ? 'column' : 'column-reverse', md: 'row' } }}>
       <Box sx={{ flex: 1, position: 'relative', minHeight: { xs: found ? 380 : 0, md: 260 } }}>
         <Drawing bounds={bounds} ground="card" label="What was found in the picture">
           {!found && draft.by === 'paper' && <FramePicture paper={draft.paper} />}

@@ -20,7 +20,7 @@ const ROUNDED_MM = 1.2;
 /** A circle much larger than what is seen of it is a line. */
 const LARGEST_RADIUS = 20_000;
 
-export type FittedOutline = { path: Segment[]; rmsMm: number; worstMm: number };
+export type FittedOutline = { path: Segment[]; rmsMm: number };
 
 /**
  * The few lines and arcs that a closed row of measured points follows: every way of breaking it into runs is weighed, how
@@ -52,7 +52,7 @@ export function fitOutline(points: readonly Vec[], toleranceMm: number): FittedO
     const via = along(carrier.centre, unit(sub(middle, carrier.centre)), carrier.radius);
     return { a, b, bulge: bulgeThrough(a, via, b) };
   });
-  return { path: halved(path), ...offOf(runs, carriers) };
+  return { path: halved(path), rmsMm: rmsOf(runs, carriers) };
 } // prettier-ignore
 
 function wholeCircle(points: readonly Vec[], round: { centre: Vec; radius: number }): FittedOutline {
@@ -61,7 +61,6 @@ function wholeCircle(points: readonly Vec[], round: { centre: Vec; radius: numbe
   return {
     path: [{ a, b, bulge: 1 }, { a: b, b: a, bulge: 1 }],
     rmsMm: rmsTo(points, round),
-    worstMm: Math.max(...points.map((p) => Math.abs(offFrom(round, p)))),
   };
 } // prettier-ignore
 
@@ -75,17 +74,16 @@ const halved = (path: readonly Segment[]): Segment[] =>
     return [{ a: s.a, b: middle, bulge }, { a: middle, b: s.b, bulge }];
   }); // prettier-ignore
 
-function offOf(runs: readonly { points: Vec[] }[], carriers: readonly Carrier[]) {
-  let [sum, count, worstMm] = [0, 0, 0];
+/** How far points lie off what their runs follow, root of the mean of the squares. */
+function rmsOf(runs: readonly { points: Vec[] }[], carriers: readonly Carrier[]): number {
+  let [sum, count] = [0, 0];
   runs.forEach((run, i) => {
     for (const p of trimmed(run.points)) {
-      const off = Math.abs(offFrom(carriers[i]!, p));
-      sum += off * off;
+      sum += offFrom(carriers[i]!, p) ** 2;
       count++;
-      worstMm = Math.max(worstMm, off);
     }
   });
-  return { rmsMm: Math.sqrt(sum / Math.max(1, count)), worstMm };
+  return Math.sqrt(sum / Math.max(1, count));
 }
 
 /** The point at which a row of points turns most within a few steps. */

@@ -1,7 +1,7 @@
 import type { Segment } from '../measure/segment';
 import { carriersMeet, directionAt, nearest, pointAt, segmentLength, withEnds } from '../measure/segment';
 import type { Vec } from '../measure/vector';
-import { distance, dot, right, sub } from '../measure/vector';
+import { distance, dot, mix, right, sub } from '../measure/vector';
 
 /** Where an edge is seen near a place, looking along a direction, within a reach, mm. */
 type Edge = (place: { at: Vec; out: Vec }, reachMm?: number) => Vec | null;
@@ -10,6 +10,8 @@ type Edge = (place: { at: Vec; out: Vec }, reachMm?: number) => Vec | null;
 const THERE_MM = 0.5;
 /** Places looked at on the way to where two sides would meet. */
 const SHARES = [0.3, 0.6, 0.85];
+/** A corner that is lost is in so many pieces at most. */
+const MOST_PIECES = 3;
 /** Closer to a corner than this the other side is in sight, mm. */
 const CLOSE_MM = 0.7;
 
@@ -22,32 +24,31 @@ const CLOSE_MM = 0.7;
  * @param roundedMm how much of a corner may have been lost
  */
 export function withSharpCorners(path: readonly Segment[], edge: Edge, roundedMm: number): Segment[] {
-  let left = [...path];
-  const short = () =>
-    left
-      .map((s, i) => ({ i, long: segmentLength(s) }))
-      .filter(({ long }) => long < Math.max(4, 2 * roundedMm))
-      .sort((a, b) => a.long - b.long);
-  for (const { i } of short()) {
-    const piece = path[i]!;
-    const at = left.indexOf(piece);
-    if (at < 0 || left.length <= 3) continue;
-    const [before, next] = [left[(at + left.length - 1) % left.length]!, left[(at + 1) % left.length]!];
-    const corner = cornerOf(before, next, piece, roundedMm);
-    if (!corner) continue;
-    if (!seenUpTo(before, corner, before.b, edge) || !seenUpTo(next, corner, next.a, edge)) continue;
-    left = left
-      .map((s) => (s === before ? withEnds(s, s.a, corner) : s === next ? withEnds(s, corner, s.b) : s))
-      .filter((s) => s !== piece);
-    return withSharpCorners(left, edge, roundedMm);
-  }
-  return left;
+  const n = path.length;
+  const limit = Math.max(4, 2 * roundedMm);
+  const isShort = (s: Segment) => segmentLength(s) < limit;
+  for (let count = 1; count <= MOST_PIECES; count++)
+    for (let i = 0; i < n && n - count >= 3; i++) {
+      const pieces = Array.from({ length: count }, (_, k) => path[(i + k) % n]!);
+      const [before, next] = [path[(i + n - 1) % n]!, path[(i + count) % n]!];
+      if (!pieces.every(isShort) || isShort(before) || isShort(next)) continue;
+      const corner = cornerOf(before, next, pieces, roundedMm);
+      if (!corner) continue;
+      if (!seenUpTo(before, corner, before.b, edge) || !seenUpTo(next, corner, next.a, edge)) continue;
+      const left = path
+        .filter((s) => !pieces.includes(s))
+        .map((s) => (s === before ? withEnds(s, s.a, corner) : s === next ? withEnds(s, corner, s.b) : s));
+      return withSharpCorners(left, edge, roundedMm);
+    }
+  return [...path];
 }
 
-function cornerOf(before: Segment, next: Segment, piece: Segment, roundedMm: number): Vec | null {
-  const corner = carriersMeet(before, next, pointAt(piece, 0.5));
+function cornerOf(before: Segment, next: Segment, pieces: readonly Segment[], roundedMm: number): Vec | null {
+  const middle = mix(before.b, next.a, 0.5);
+  const corner = carriersMeet(before, next, middle);
   if (!corner || !corner.every(Number.isFinite)) return null;
-  if (distance(corner, pointAt(piece, 0.5)) > segmentLength(piece) + 2 * roundedMm) return null;
+  const long = pieces.reduce((sum, s) => sum + segmentLength(s), 0);
+  if (distance(corner, middle) > long + 2 * roundedMm) return null;
   // The sides run on: neither turns back.
   const ahead = dot(sub(corner, before.b), directionAt(before, 1));
   const back = dot(sub(next.a, corner), directionAt(next, 0));

@@ -1,3 +1,4 @@
+import { worst } from '../measure/arcFit';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import type { Segment } from '../measure/segment';
@@ -31,7 +32,7 @@ export type Traced = {
   lines: [Vec, Vec][];
   /** How sure a place on the outline is, one standard deviation, mm. */
   uMm: number;
-  /** How far the farthest edge place lies off the outline, mm. */
+  /** How far the farthest edge place lies off the outline, single specks left out, mm. */
   worstMm: number;
   /** Whether the card reaches to where it was looked for, so that some of it may be missing. */
   cutOff: boolean;
@@ -112,7 +113,7 @@ export function* trace(
     openings: cut.flatMap(({ opening }) => (opening ? [opening] : [])),
     lines: drawn.lines.map((line) => toOutline(line, path)),
     uMm: Math.hypot(frame.uMm, outline.rmsMm),
-    worstMm: outline.worstMm,
+    worstMm: farthest(around, path),
     cutOff: found.cutOff,
     view: frame.view,
     straight,
@@ -148,6 +149,19 @@ function placesAlong(rim: readonly Vec[], straight: StraightPicture, edge: Edge,
     return p ? [p] : [];
   });
   return found.length >= Math.max(8, places.length / 3) ? found : null;
+}
+
+/** A place that lies so much farther off than both beside it is a speck, or where a pencil line meets the edge, mm. */
+const SPIKE_MM = 0.35;
+
+/** How far the farthest edge place lies off an outline, those that jump alone left out. */
+function farthest(places: readonly Vec[], path: readonly Segment[]): number {
+  const off = places.map((p) => worst([p], path));
+  const n = off.length;
+  return off.reduce((most, one, i) => {
+    const beside = Math.max(off[(i + n - 1) % n]!, off[(i + 1) % n]!);
+    return one - beside > SPIKE_MM ? most : Math.max(most, one);
+  }, 0);
 }
 
 /** A hole as a circle, or as an opening of lines and arcs where it is none; neither where its edge is not to be seen. */
