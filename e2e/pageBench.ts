@@ -163,6 +163,7 @@ const SHOTS: [string, string, Scene['bench'], 'white' | 'dark' | 'cut out', Part
 ];
 
 test('a photograph of twelve megapixels: how true and how fast', async ({ page }) => {
+  test.setTimeout(300_000);
   const pictures = [];
   for (const [name, card, bench, middle, shot] of SHOTS) {
     const picture = await photographed(onPaper(card, bench, middle), { width: 4000, height: 3000, tiltDeg: 5, aroundDeg: 210, rollDeg: 93, noise: 4, fades: 0.25, ...shot }); // prettier-ignore

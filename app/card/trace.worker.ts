@@ -4,7 +4,7 @@ import { trace } from '#core/picture/trace';
 import type { TraceAnswer, TraceAsked } from './traced';
 
 /** Larger pictures are taken smaller: a finer one tells nothing more of a card's edge. */
-const MOST_PIXELS = 16e6;
+const MOST_PIXELS = 8e6;
 
 const say = (answer: TraceAnswer) => self.postMessage(answer);
 

@@ -39,7 +39,7 @@ test.each<[string, string, Scene['bench'], 'white' | 'dark' | 'cut out', Partial
   }
   expect(found.lines).toHaveLength(1);
   for (const end of LINE) expect(Math.min(...found.lines[0]!.map((p) => distance(p, end)))).toBeLessThan(1.2);
-}, 30_000); // prettier-ignore
+}, 90_000); // prettier-ignore
 
 test('a card of 900 mm between four loose corner cards that lie askew', async () => {
   const card: Segment[] = [
@@ -73,7 +73,7 @@ test('a card of 900 mm between four loose corner cards that lie askew', async ()
   // Without one of them there is no telling.
   const missing = whole(trace(await photographed({ ...scene, drawn: drawn.slice(1).join('') }, { ...SHOT, rollDeg: 10, width: 2000, height: 1500 }), { kind: 'corners', tapes })); // prettier-ignore
   expect(missing).toMatchObject({ ok: false, problems: [{ code: 'no-frame', about: ['one'] }] });
-}, 30_000);
+}, 90_000);
 
 test('no frame, nothing on it, and a scan', async () => {
   const empty = await photographed({ box: [0, 0, 300, 225], bench: 'wood', drawn: '' }, { ...SHOT, width: 800, height: 600 }); // prettier-ignore
@@ -88,4 +88,4 @@ test('no frame, nothing on it, and a scan', async () => {
   const scan = await lookThrough(scene, 100);
   const found = traced(scan, { kind: 'scan', dpi: 100 });
   expect(off(found.outline, CARD).worst).toBeLessThan(0.3);
-}, 30_000);
+}, 90_000);

@@ -47,8 +47,8 @@ export type Progress = { share: number; doing: 'frame' | 'straight' | 'card' | '
 /** How far edge places may lie off the lines and arcs they follow, mm, where nothing is said. */
 export const TRACE_TOLERANCE_MM = 0.5;
 /** A straight picture has so many pixels at most, and about so many the one the card is looked for in. */
-const FINE_PIXELS = 1_300_000;
-const COARSE_PIXELS = 330_000;
+const FINE_PIXELS = 1_050_000;
+const COARSE_PIXELS = 260_000;
 /** Edge places are so many at most, and so far apart at least, mm. */
 const MOST_PLACES = 1400;
 const PLACES_APART = 0.7;
