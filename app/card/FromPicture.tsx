@@ -104,7 +104,14 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
             Make the card
           </Button>
         )}
-        <ScaleForm draft={draft} set={set} />
+        <ScaleForm
+          draft={draft}
+          set={(change) => {
+            // What was found was measured by what the form said before.
+            set(change);
+            stop();
+          }}
+        />
         <Button component="label" variant={found ? 'outlined' : 'contained'} size="large" disabled={!scale} startIcon={<PhotoCamera />}>
           {file ? 'Another picture' : 'Take or choose the picture'}
           <input type="file" accept="image/*" hidden aria-label="The picture of the card" onChange={(event) => {

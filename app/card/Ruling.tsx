@@ -14,11 +14,12 @@ import { offSaid, ruleSaid } from './ruleWords';
 
 /** What of the card is ruled, what tapers and was left so, and what looks meant: the measured truth beside each. */
 export function Ruling({ pattern, onRule }: { pattern: PatternDoc; onRule: () => void }) {
-  const { patternEditor } = usePiece();
+  // What is shown may lag behind what is dragged; what is changed is the card as it is now.
+  const { patternEditor, pattern: now } = usePiece();
   const { show } = usePreferences();
   const offers = useMemo(() => looksMeant(pattern, countingIds('offered-')), [pattern]);
   const off = useMemo(() => offNow(pattern), [pattern]);
-  const edit = (next: Partial<PatternDoc>) => patternEditor.edit({ ...pattern, ...next });
+  const edit = (next: Partial<PatternDoc>) => patternEditor.edit({ ...now, ...next });
   return (
     <Box>
       <Stack direction="row" sx={{ alignItems: 'center', justifyContent: 'space-between' }}>
@@ -35,18 +36,26 @@ export function Ruling({ pattern, onRule }: { pattern: PatternDoc; onRule: () =>
             ) : (
               <Note alarm>Not met: {off[i] ? offSaid(rule, off[i], show) : 'a part of it is gone'}.</Note>
             )}
-            <Small onClick={() => edit({ rules: pattern.rules.filter(({ id }) => id !== rule.id) })}>
+            <Small onClick={() => edit({ rules: now.rules.filter(({ id }) => id !== rule.id) })}>
               Take the rule off
             </Small>
           </Line>
         ))}
         {pattern.left.map((left) => {
           const rule: CardRule = { id: 'left', kind: left.kind, sides: left.sides };
-          const [now] = offNow(pattern, [rule]);
+          const [measured] = offNow(pattern, [rule]);
           return (
             <Line key={`${left.kind} ${left.sides.join(' ')}`} said={leftSaid(pattern, rule, show)}>
-              <Note>Left: {now ? offSaid(rule, now, show) : ''}.</Note>
-              <Small onClick={() => edit({ left: pattern.left.filter((one) => one !== left) })}>Ask again</Small>
+              <Note>Left: {measured ? offSaid(rule, measured, show) : ''}.</Note>
+              <Small
+                onClick={() =>
+                  edit({
+                    left: now.left.filter((one) => one.kind !== left.kind || one.sides.join() !== left.sides.join()),
+                  })
+                }
+              >
+                Ask again
+              </Small>
             </Line>
           );
         })}
@@ -73,7 +82,7 @@ const leftSaid = (pattern: PatternDoc, rule: CardRule, show: (mm: number) => str
     .replace(/ square to /, ' leans to ');
 
 function Offer({ pattern, rule, off }: { pattern: PatternDoc; rule: CardRule; off: AsMeasured }) {
-  const { patternEditor } = usePiece();
+  const { patternEditor, pattern: now } = usePiece();
   const { show } = usePreferences();
   const found = useMemo(() => ruledCard({ ...pattern, rules: [...pattern.rules, rule] }), [pattern, rule]);
   const leave = rule.kind === 'parallel' || rule.kind === 'square' ? { kind: rule.kind, sides: rule.sides } : null;
@@ -87,9 +96,7 @@ function Offer({ pattern, rule, off }: { pattern: PatternDoc; rule: CardRule; of
       </Note>
       <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
         {found.ok && (
-          <Small
-            onClick={() => patternEditor.edit({ ...found.doc, rules: [...pattern.rules, { ...rule, id: newId() }] })}
-          >
+          <Small onClick={() => patternEditor.edit({ ...now, rules: [...now.rules, { ...rule, id: newId() }] })}>
             Rule it
           </Small>
         )}
@@ -97,8 +104,8 @@ function Offer({ pattern, rule, off }: { pattern: PatternDoc; rule: CardRule; of
           <Small
             onClick={() =>
               patternEditor.edit({
-                ...pattern,
-                left: [...pattern.left, { kind: leave.kind, sides: [leave.sides[0]!, leave.sides[1]!] }],
+                ...now,
+                left: [...now.left, { kind: leave.kind, sides: [leave.sides[0]!, leave.sides[1]!] }],
               })
             }
           >

@@ -142,6 +142,7 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     n.missing > 0
       ? `Of the corner cards these cannot be seen: ${about.all}. All four must be in the picture, whole and in focus.`
       : 'The marks of the scale frame cannot be seen. At least three of the four angles must be in the picture, whole and in focus, and the paper must be the one that was chosen.',
+  'other-paper': (_, { It }) => `This is the frame for ${It}: choose that paper and look again.`,
   'scan-dpi': 'A scan has between 20 and 10 000 dots to the inch: look in the scanner’s settings.',
   'places-too-few': 'It takes four places, no three of them in line.',
   'card-not-found':

@@ -108,6 +108,7 @@ export type Figures = {
   // Photographs and scans.
   'paper-unknown': None;
   'no-frame': { missing: number };
+  'other-paper': None;
   'scan-dpi': None;
   'places-too-few': None;
   'card-not-found': None;

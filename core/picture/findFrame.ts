@@ -10,7 +10,7 @@ import { homographyThrough, mapped } from './homography';
 import type { Picture } from './picture';
 import { brightness, shrunk } from './picture';
 import type { Paper, Standing } from './scaleFrame';
-import { ARM_WIDE, BAR_WIDE, CORNERS, LOOSE_SIZE, RIM, loosePaper, scaleFrame, stood } from './scaleFrame';
+import { ARM_WIDE, BAR_WIDE, CORNERS, LOOSE_SIZE, PAPERS, RIM, loosePaper, scaleFrame, stood } from './scaleFrame';
 import type { PlaneView } from './straighten';
 import { centred, straightened, toMm } from './straighten';
 
@@ -46,13 +46,21 @@ export type FoundFrame = {
 const LOOK_PX = 1500;
 /** Marks that are off by more than this are not those of this frame, mm. */
 const MOST_OFF_MM = 0.8;
+/** So many of the places where edges should be are seen, as a share. */
+const LEAST_SEEN = 0.5;
+/** Worse than this a frame of another paper may be what lies there, and it is when it fits so much better. */
+const DOUBTFUL_MM = 0.1;
+const DOUBTFUL_SEEN = 0.95;
+const BETTER = 0.85;
+const MORE_SEEN = 0.1;
 /** A tape between corner cards where nothing is said of it. */
 export const TAPE_U_MM = 1;
 
 /**
  * Finds the scale frame in a picture.
  *
- * Problems: `no-frame` (too few of its marks are to be seen, or they do not fit this frame; about: the corner cards that are missing, and how many), `scan-dpi`, `places-too-few`
+ * Problems: `no-frame` (too few of its marks are to be seen, or they do not fit this frame; about: the corner cards that are missing, and how many), `other-paper` (about: the paper
+ * whose frame it is), `scan-dpi`, `places-too-few`
  * (under four places, or three in line), and those of `adjustNetwork` for tapes between corner cards.
  */
 export function findFrame(picture: Picture, scale: Scale): Result<FoundFrame> {
@@ -113,13 +121,30 @@ function anglesIn(picture: Picture): FoundAngle[][] {
   );
 }
 
+/** A frame of some paper held to the angles that were seen; null where it does not go with them. */
+function fittedTo(picture: Picture, angles: readonly FoundAngle[][], paper: Paper) {
+  const frame = scaleFrame(paper);
+  const first = firstView(picture, angles, frame.angles);
+  return first && straightened(picture, plain(picture, first), { edges: frame.edges, loose: [] });
+}
+
 function onPaper(picture: Picture, { paper, printedMm }: Extract<Scale, { kind: 'paper' }>): Result<FoundFrame> {
   const none = failure({ code: 'no-frame', about: [], numbers: { missing: 0 } });
   const frame = scaleFrame(paper);
-  const first = firstView(picture, anglesIn(picture), frame.angles);
-  if (!first) return none;
-  const found = straightened(picture, plain(picture, first), { edges: frame.edges, loose: [] });
-  if (!found || found.rmsMm > MOST_OFF_MM) return none;
+  const angles = anglesIn(picture);
+  const found = fittedTo(picture, angles, paper);
+  if (!found || found.rmsMm > MOST_OFF_MM || found.seen < LEAST_SEEN) return none;
+  if (found.rmsMm > DOUBTFUL_MM || found.seen < DOUBTFUL_SEEN) {
+    // A frame of another paper fits in part: the one that fits better is the one that lies there.
+    const others = (Object.keys(PAPERS) as Paper[]).flatMap((one) => {
+      const fit = one === paper ? null : fittedTo(picture, angles, one);
+      return fit ? [{ one, fit }] : [];
+    });
+    const [best] = others.sort((a, b) => b.fit.seen - a.fit.seen);
+    const truer = best && best.fit.seen >= found.seen && best.fit.rmsMm < BETTER * found.rmsMm;
+    const more = best && best.fit.seen > found.seen + MORE_SEEN && best.fit.rmsMm < found.rmsMm / BETTER;
+    if (truer || more) return failure({ code: 'other-paper', about: [best.one] });
+  }
   const [w, h] = [frame.widthMm, frame.heightMm];
   const { wide, high } = printed(frame.angles, printedMm);
   const size = frame.angles[0]!.size;

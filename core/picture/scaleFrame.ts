@@ -18,6 +18,12 @@ export const PAPERS = {
 } as const satisfies Record<string, readonly [number, number]>;
 export type Paper = keyof typeof PAPERS;
 
+/**
+ * How much larger than on A4 the marks are. Not in proportion to the paper: A3 has the shape of A4, and a picture of the one
+ * must not pass for the other.
+ */
+const SIZES: Record<Paper, number> = { a4: 1, a3: 1.15, letter: 0.9, tabloid: 1.2 };
+
 /** The corners in the order in which they go round, counter-clockwise from the lower left. */
 export const CORNERS = ['one', 'two', 'three', 'four'] as const;
 export type Corner = 0 | 1 | 2 | 3;
@@ -115,7 +121,7 @@ export type ScaleFrame = {
  */
 export function scaleFrame(paper: Paper, middle: 'white' | 'dark' = 'white'): ScaleFrame {
   const [w, h] = PAPERS[paper];
-  const size = Math.min(Math.SQRT2, w / PAPERS.a4[0]);
+  const size = SIZES[paper];
   const places: Vec[] = [[RIM, RIM], [w - RIM, RIM], [w - RIM, h - RIM], [RIM, h - RIM]]; // prettier-ignore
   const angles = places.map((at, i): Standing => ({ at, turn: (i * Math.PI) / 2, size }));
   const off = RIM + (ARM + GAP) * size;

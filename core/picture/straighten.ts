@@ -69,6 +69,8 @@ export type Straightened = {
   /** How far the edges are off once all is fitted, root of the mean of the squares, mm, and at how many places. */
   rmsMm: number;
   places: number;
+  /** How many of the places at which an edge should be were seen there, as a share. */
+  seen: number;
 };
 
 /**
@@ -83,10 +85,11 @@ export function straightened(picture: Picture, first: PlaneView, known: Known, b
   let [view, loose] = [first, [...known.loose]];
   let last: Straightened | null = null;
   for (const [turn, reach] of REACHES.entries()) {
-    const seen = edgePlaces(picture, view, known.edges, loose, reach);
+    const { seen, tried } = edgePlaces(picture, view, known.edges, loose, reach);
     if (seen.length < 24) return null;
     // The lens only once the map is about right, and once strays are gone.
-    const found = fitted(view, loose, turn === 0 ? seen : withoutStrays(view, loose, seen), bends && turn > 0);
+    const kept = turn === 0 ? seen : withoutStrays(view, loose, seen);
+    const found = { ...fitted(view, loose, kept, bends && turn > 0), seen: kept.length / tried };
     [view, loose, last] = [found.view, found.loose, found];
   }
   return last;
@@ -95,16 +98,18 @@ export function straightened(picture: Picture, first: PlaneView, known: Known, b
 /** A place in the picture at which an edge is seen, and the edge: one that stands still, or the nth of a loose angle. */
 type Seen = { at: Vec; edge: MarkEdge; of: number; side: number };
 
-function edgePlaces(picture: Picture, view: PlaneView, edges: readonly MarkEdge[], loose: readonly Standing[], reach: number): Seen[] {
+function edgePlaces(picture: Picture, view: PlaneView, edges: readonly MarkEdge[], loose: readonly Standing[], reach: number): { seen: Seen[]; tried: number } {
   const placeIn = picturing(view);
   const all = [
     ...edges.map((edge) => ({ edge, of: -1, side: 0, size: 1 })),
     ...loose.flatMap((standing, of) => edgesOf(standing).map((edge, side) => ({ edge, of, side, size: standing.size }))),
   ];
-  return all.flatMap(({ edge, of, side, size }) => {
+  let tried = 0;
+  const seen = all.flatMap(({ edge, of, side, size }) => {
     const long = distance(edge.a, edge.b);
     const white = left(unit(sub(edge.a, edge.b)));
     const count = Math.max(1, Math.floor((long - 2 * OFF_ENDS) / STEP));
+    tried += count;
     const found: Seen[] = [];
     for (let i = 0; i < count; i++) {
       const p = mix(edge.a, edge.b, (OFF_ENDS + ((i + 0.5) * (long - 2 * OFF_ENDS)) / count) / long);
@@ -113,6 +118,7 @@ function edgePlaces(picture: Picture, view: PlaneView, edges: readonly MarkEdge[
     }
     return found;
   });
+  return { seen, tried };
 } // prettier-ignore
 
 /** Where between two places the picture goes from dark to bright: where it is half way, by the largest step. */
@@ -157,7 +163,12 @@ function withoutStrays(view: PlaneView, loose: readonly Standing[], seen: readon
   return seen.filter((_, i) => far[i]! <= OUTLIER * Math.max(middle, 0.02));
 }
 
-function fitted(view: PlaneView, loose: readonly Standing[], seen: readonly Seen[], bends: boolean): Straightened {
+function fitted(
+  view: PlaneView,
+  loose: readonly Standing[],
+  seen: readonly Seen[],
+  bends: boolean,
+): Omit<Straightened, 'seen'> {
   const start = [...view.toMm.slice(0, 8), ...(bends ? [view.k1, view.k2] : []), ...loose.map(({ turn }) => turn)];
   const open = (x: Float64Array): { view: PlaneView; loose: Standing[] } => {
     const lens = bends ? { k1: x[8]!, k2: x[9]! } : { k1: view.k1, k2: view.k2 };

@@ -83,6 +83,11 @@ test('no frame, nothing on it, and a scan', async () => {
   });
   const bare: Scene = { ...onPaper(MANILA, 'gray', 'white'), drawn: svgBox(0, 0, 210, 297, WHITE) + svgPolygons(scaleFrame('a4').black, BLACK) }; // prettier-ignore
   expect(whole(trace(await photographed(bare, SHOT), { kind: 'paper', paper: 'a4' }))).toMatchObject({ ok: false, problems: [{ code: 'card-not-found' }] }); // prettier-ignore
+  // The frame of one paper does not pass for that of another, though A3 has its shape.
+  for (const paper of ['a3', 'letter', 'tabloid'] as const) {
+    const other = whole(trace(await photographed(onPaper(MANILA, 'wood', 'white'), { ...SHOT, tiltDeg: 12 }), { kind: 'paper', paper })); // prettier-ignore
+    expect(other.ok).toBe(false);
+  }
   // Seen by a scanner at 100 dots to the inch, its lid white.
   const scene: Scene = { box: [0, 0, 254, 254], bench: 'gray', drawn: svgBox(0, 0, 254, 254, 'rgb(250,250,250)') + `<path d="${svgPath(CARD)}" fill="${MANILA}"/>` }; // prettier-ignore
   const scan = await lookThrough(scene, 100);

@@ -162,6 +162,8 @@ const AS_DRAWN_MM = 0.2;
 /** Shorter sides say little of what they are meant to be, mm. */
 const SHORT_MM = 12;
 const MOST_OFFERED = 8;
+/** Of a traced outline only so many of its longest sides are held against each other. */
+const MOST_LOOKED_AT = 40;
 
 /**
  * What looks meant and is not: sides within 1.5° of parallel, of square to their neighbour, or of going straight on, and
@@ -183,7 +185,7 @@ export function looksMeant(doc: PatternDoc, newId: () => string): { rule: CardRu
   const known = (kind: CardRule['kind'], ids: readonly string[]) =>
     [...doc.rules, ...doc.left].some((one) => (one.kind === kind || (kind === 'parallel' && one.kind === 'width')) && ids.every((id) => ('sides' in one ? (one.sides as readonly string[]) : []).includes(id))); // prettier-ignore
   const within = Math.sin((LOOKS_DEG * Math.PI) / 180);
-  const byLength = [...straight].sort((a, b) => b.long - a.long);
+  const byLength = [...straight].sort((a, b) => b.long - a.long).slice(0, MOST_LOOKED_AT);
   for (const [k, a] of byLength.entries())
     for (const b of byLength.slice(k + 1)) {
       const pair: [string, string] = a.i < b.i ? [a.id, b.id] : [b.id, a.id];
@@ -196,14 +198,11 @@ export function looksMeant(doc: PatternDoc, newId: () => string): { rule: CardRu
       } else if (Math.abs(cosine) < within && next) offers.push({ id: newId(), kind: 'square', sides: pair });
     }
   if (doc.holes.length >= 3 && doc.holes.length <= 40) offers.push(...pitched(doc, newId));
-  const found: { rule: CardRule; off: AsMeasured }[] = [];
-  for (const rule of offers) {
-    if (known(rule.kind, partsOf(rule))) continue;
-    const [off] = offNow(doc, [rule]);
-    if (off && (off.offMm ?? 0) > AS_DRAWN_MM) found.push({ rule, off });
-    if (found.length === MOST_OFFERED) break;
-  }
-  return found;
+  const open = offers.filter((rule) => !known(rule.kind, partsOf(rule)));
+  const off = offNow(doc, open);
+  return open
+    .flatMap((rule, i) => (off[i] && (off[i].offMm ?? 0) > AS_DRAWN_MM ? [{ rule, off: off[i] }] : []))
+    .slice(0, MOST_OFFERED);
 }
 
 /** All holes of the card as one row at equal pitch, where they look it. */
