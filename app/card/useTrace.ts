@@ -13,38 +13,53 @@ export type Tracing =
 /** Looks at a picture in a worker of its own, so that the page stays alive: how far it is, what it found, and to stop it. */
 export function useTrace(): { tracing: Tracing; look: (asked: TraceAsked) => void; stop: () => void } {
   const [tracing, setTracing] = useState<Tracing>({ state: 'none' });
-  const worker = useRef<Worker | null>(null);
+  const worker = useRef<{ one: Worker; busy: boolean } | null>(null);
   const url = useRef<string | null>(null);
-  const end = useCallback(() => {
-    worker.current?.terminate();
-    worker.current = null;
+  const forget = useCallback(() => {
     if (url.current) URL.revokeObjectURL(url.current);
     url.current = null;
   }, []);
+  const end = useCallback(() => {
+    worker.current?.one.terminate();
+    worker.current = null;
+    forget();
+  }, [forget]);
   useEffect(() => end, [end]);
   const look = useCallback(
     (asked: TraceAsked) => {
-      end();
+      // One that is done is asked again: its code is warm. One that is at work is given up with what it was at.
+      if (worker.current?.busy) end();
+      forget();
       setTracing({ state: 'looking', share: 0, doing: 'reading' });
-      const one = new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });
-      worker.current = one;
-      one.onerror = () => setTracing({ state: 'unreadable' });
-      one.onmessage = ({ data }: MessageEvent<TraceAnswer>) => {
-        if (data.what === 'progress') return setTracing({ state: 'looking', share: data.share, doing: data.doing });
+      const failed = () => {
         end();
+        setTracing({ state: 'unreadable' });
+      };
+      const answered = (data: TraceAnswer) => {
+        if (data.what === 'progress') return setTracing({ state: 'looking', share: data.share, doing: data.doing });
+        if (worker.current) worker.current.busy = false;
         if (data.what === 'found') {
           url.current = URL.createObjectURL(data.found.underlay.picture);
           return setTracing({ state: 'found', found: data.found, url: url.current });
         }
         setTracing(data.what === 'refused' ? { state: 'refused', problems: data.problems } : { state: 'unreadable' });
       };
-      one.postMessage(asked);
+      worker.current = { one: worker.current?.one ?? begun(answered, failed), busy: true };
+      worker.current.one.postMessage(asked);
     },
-    [end],
+    [end, forget],
   );
   const stop = useCallback(() => {
     end();
     setTracing({ state: 'none' });
   }, [end]);
   return { tracing, look, stop };
+}
+
+/** A worker that looks at pictures. */
+function begun(answered: (data: TraceAnswer) => void, failed: () => void): Worker {
+  const worker = new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });
+  worker.onmessage = ({ data }: MessageEvent<TraceAnswer>) => answered(data);
+  worker.onerror = failed;
+  return worker;
 }
