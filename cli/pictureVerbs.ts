@@ -1,3 +1,5 @@
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
 import { failure } from '#core/measure/result';
 import type { Segment } from '#core/measure/segment';
@@ -53,6 +55,12 @@ async function traced(path: string, scale: Scale, toleranceMm: number): Promise<
 
 const cornersOf = (path: readonly Segment[]) => path.map(({ a, bulge }) => ({ x: a[0], y: a[1], bulge }));
 
+/** A photograph that comes along, wherever one stands and whether this is built or not. */
+const EXAMPLE =
+  ['../docs/card-on-frame.jpg', '../../docs/card-on-frame.jpg']
+    .map((path) => fileURLToPath(new URL(path, import.meta.url)))
+    .find((path) => existsSync(path)) ?? 'card.jpg';
+
 const span = { from: place, to: place };
 
 /** What is reckoned of photographs and scans. */
@@ -77,7 +85,7 @@ export const PICTURE_VERBS: Record<string, Verb> = {
       frame: FrameSchema,
       toleranceMm: figure.positive().max(10).default(TRACE_TOLERANCE_MM),
     }),
-    { picture: 'docs/card-on-frame.jpg', frame: { paper: 'a4' } },
+    { picture: EXAMPLE, frame: { paper: 'a4' } },
     ({ picture, frame, toleranceMm }) => traced(picture, scaleOf(frame), toleranceMm),
   ),
   'picture-scale': verb(

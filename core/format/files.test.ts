@@ -119,15 +119,21 @@ describe('a job file', () => {
   });
 
   test('a job of this version, as it was first written, is still read and written to the byte', () => {
-    const text = readFileSync('core/format/fixtures/job-v4.json', 'utf8');
+    const text = readFileSync('core/format/fixtures/job-v4-card-v3.json', 'utf8');
     const read = readJob(JSON.parse(text));
     expect(read.ok && writeJob(read.job)).toBe(text);
+  });
+
+  test('cards of version 2 have nothing ruled, left, tucked or measured on a picture, and are else as they were', () => {
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v4.json', 'utf8')) as JobFile;
+    expect(old.pieces[0]!.card.versions[0]!.doc.version).toBe(2);
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, pieces: withCardsNow(old) } });
   });
 
   test('a job from before there were pictures has none, and is else as it was', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v2.json', 'utf8')) as JobFile;
     const read = readJob(old);
-    const pieces = old.pieces.map((piece) => ({ ...piece, pictures: [], survey: unsurveyed() }));
+    const pieces = withCardsNow(old).map((piece) => ({ ...piece, pictures: [], survey: unsurveyed() }));
     expect(read).toEqual({ ok: true, job: { ...old, version: 4, survey: [], pictures: [], pieces } });
   });
 
@@ -135,7 +141,7 @@ describe('a job file', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v3.json', 'utf8')) as JobFile;
     const read = readJob(structuredClone(old));
     if (!read.ok) throw new Error(JSON.stringify(read.problems));
-    const pieces = old.pieces.map((piece) => ({ ...piece, survey: unsurveyed() }));
+    const pieces = withCardsNow(old).map((piece) => ({ ...piece, survey: unsurveyed() }));
     expect(read.job).toMatchObject({ ...old, version: 4, pieces });
     const { survey } = read.job;
     expect(survey.filter(({ body }) => body.kind === 'round').length).toBeGreaterThan(0);
@@ -157,6 +163,19 @@ describe('a job file', () => {
     expect(readJob(job)).toMatchObject({ ok: false, problems: [{ code: 'job-unreadable', about: ['pieces 0 pictures 0 on'] }] }); // prettier-ignore
   });
 });
+
+/** The pieces of a file with cards of version 2, their cards as they are in version 3. */
+const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
+  pieces.map((piece) => ({
+    ...piece,
+    card: {
+      ...piece.card,
+      versions: piece.card.versions.map((version) => ({
+        ...version,
+        doc: { ...version.doc, version: 3, rules: [], left: [], tucks: [], measured: null },
+      })),
+    },
+  }));
 
 type V1Piece = {
   revision: number;
