@@ -8,17 +8,16 @@ import { layersOf } from '#core/card/drawn';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { patternParts } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
-import { box, boxOf, points } from '#core/measure/path';
+import { box, boxOf, inside, points } from '#core/measure/path';
 import type { Segment } from '#core/measure/segment';
 import { Drawing, useView } from '../drawing/Drawing';
 import { usePathData } from '../drawing/marks';
 import { Choice } from '../forms/Choice';
 import { usePreferences } from '../frame/preferences';
-import { newFold } from './newFold';
 import { newId } from './newId';
 import type { Drawing as Read } from './readDrawing';
 import { CURVE_SHARE, readDrawing } from './readDrawing';
-import { foldBetween } from './traced';
+import { foldedAlong } from './traced';
 
 type Role = 'outline' | 'holes' | 'folds' | 'leave';
 const ROLES: readonly (readonly [Role, string])[] = [['outline', 'The outline'], ['holes', 'Holes'], ['folds', 'Folds'], ['leave', 'Leave it out']]; // prettier-ignore
@@ -42,8 +41,8 @@ export function FromFile({ onDone, onBack }: { onDone: (card: PatternDoc) => voi
   const of = (role: Role) => layers.filter((layer) => roleOf(layer) === role);
   const loops = of('outline').flatMap((layer) => layer.loops).sort((a, b) => sizeOf(b.path) - sizeOf(a.path));
   const chosen = loops[Math.min(piece, loops.length - 1)] ?? null;
-  const inside = (path: readonly Segment[]) => chosen !== null && within(path, chosen.path);
-  const others = [...loops.filter((loop) => loop !== chosen), ...of('holes').flatMap((layer) => layer.loops)].filter(({ path }) => inside(path));
+  const isIn = (path: readonly Segment[]) => chosen !== null && within(path, chosen.path);
+  const others = [...loops.filter((loop) => loop !== chosen), ...of('holes').flatMap((layer) => layer.loops)].filter(({ path }) => isIn(path));
   const holes = others.flatMap(({ round }) => round ?? []);
   const folds = [...of('folds').flatMap((layer) => layer.open)].filter((run) => run.length === 1);
   const open = of('outline').reduce((sum, layer) => sum + layer.open.length, 0);
@@ -62,10 +61,11 @@ export function FromFile({ onDone, onBack }: { onDone: (card: PatternDoc) => voi
     if (!chosen || perUnit === null) return null;
     const doc = { ...emptyPattern(), ...patternParts(chosen.path, newId) };
     const made = { ...doc, holes: holes.map(({ at: [x, y], diameterMm }) => ({ id: newId(), x, y, diameterMm })) };
-    return folds.reduce((card, [run]) => {
-      const path = foldBetween(card, [run!.a, run!.b]);
-      return path ? { ...card, folds: [...card.folds, newFold(card, newId(), path)] } : card;
-    }, made);
+    return foldedAlong(
+      made,
+      folds.map(([run]) => [run!.a, run!.b] as const),
+      newId,
+    );
   };
   const all = layers.flatMap((layer) => [...layer.loops.map(({ path }) => path), ...layer.open]);
   const bounds = all.length > 0 ? boxOf(all.flatMap((run) => points(run))) : { minX: 0, minY: 0, maxX: 300, maxY: 200 };
@@ -104,7 +104,7 @@ export function FromFile({ onDone, onBack }: { onDone: (card: PatternDoc) => voi
           </Typography>
         )}
         {open > 0 && chosen && <Note>{open === 1 ? 'One line' : `${open} lines`} on the layer of the outline close no loop and are left out.</Note>}
-        {others.length > holes.length && <Note>{others.length - holes.length} cut-outs inside are not round and are left out: mark them on the print.</Note>}
+        {others.length > holes.length && <Note>Cut-outs that are not round are left out ({others.length - holes.length}): mark them on the print.</Note>}
         {got && got.read.passedOver.length > 0 && <Note>Not read: {got.read.passedOver.join(', ').toLowerCase()}. Take them apart into lines and arcs where they matter.</Note>}
         {got && (
           <Button variant="contained" size="large" disabled={!chosen || perUnit === null} onClick={() => {
@@ -144,10 +144,10 @@ const sizeSaid = (path: readonly Segment[], show: (mm: number) => string) => {
   return `${show(maxX - minX)} by ${show(maxY - minY)}`;
 };
 
-/** Whether one path's box lies in another's: loops of a drawing do not cross. */
+/** Whether one path lies in another: loops of a drawing do not cross, so all its corners do. */
 function within(path: readonly Segment[], around: readonly Segment[]): boolean {
-  const [a, b] = [box([...path]), box([...around])];
-  return a.minX >= b.minX && a.maxX <= b.maxX && a.minY >= b.minY && a.maxY <= b.maxY;
+  const polygon = points(around);
+  return path.every(({ a }) => inside(a, polygon));
 }
 
 const holds = ({ loops, open }: DrawnLayer) =>

@@ -44,7 +44,7 @@ export function canFold(found: TraceFound, line: readonly [Vec, Vec], newId: New
 }
 
 /** The path of a fold along a line, where both its ends lie on the outline and on two sides of it; null else. */
-export function foldBetween(doc: PatternDoc, [a, b]: readonly [Vec, Vec]) {
+function foldBetween(doc: PatternDoc, [a, b]: readonly [Vec, Vec]) {
   const [from, to] = [spotNearest(doc, a), spotNearest(doc, b)];
   if (!from || !to || from.distance > ON_OUTLINE_MM || to.distance > ON_OUTLINE_MM || from.spot.side === to.spot.side) return null; // prettier-ignore
   const place = ({ spot }: NonNullable<ReturnType<typeof spotNearest>>) => ({ side: spot.side, share: spot.at });
@@ -60,8 +60,16 @@ export function cardOf(found: TraceFound, taken: Taken, by: 'photograph' | 'scan
   };
   const holes = taken.holes.flatMap((i) => found.holes[i] ?? []);
   const made = { ...doc, holes: holes.map(({ x, y, diameterMm }) => ({ id: newId(), x, y, diameterMm })) };
-  return taken.folds.reduce((card, i) => {
-    const path = found.lines[i] ? foldBetween(card, found.lines[i]) : null;
-    return path ? { ...card, folds: [...card.folds, newFold(card, newId(), path)] } : card;
-  }, made);
+  return foldedAlong(
+    made,
+    taken.folds.flatMap((i) => (found.lines[i] ? [found.lines[i]] : [])),
+    newId,
+  );
 }
+
+/** A card with a fold along each line that runs from one side of it to another. */
+export const foldedAlong = (card: PatternDoc, lines: readonly (readonly [Vec, Vec])[], newId: NewId): PatternDoc =>
+  lines.reduce((folded, line) => {
+    const path = foldBetween(folded, line);
+    return path ? { ...folded, folds: [...folded.folds, newFold(folded, newId(), path)] } : folded;
+  }, card);

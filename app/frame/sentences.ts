@@ -137,7 +137,6 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'pitch-not-positive': 'Give a pitch over nothing.',
   'end-negative': 'The first plug cannot lie before the start of the edge: give nothing or more.',
   'too-many-tacks': (n) => `That would be over ${Math.round(n.tacks)} tacks: give a larger pitch.`,
-  'paper-unknown': 'There is no such paper here: A4, A3, Letter or Tabloid.',
   'no-frame': (n, about) =>
     n.missing > 0
       ? `Of the corner cards these cannot be seen: ${about.all}. All four must be in the picture, whole and in focus.`

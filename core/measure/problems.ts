@@ -106,7 +106,6 @@ export type Figures = {
   'end-negative': { endMm: number };
   'too-many-tacks': { tacks: number };
   // Photographs and scans.
-  'paper-unknown': None;
   'no-frame': { missing: number };
   'other-paper': None;
   'scan-dpi': None;

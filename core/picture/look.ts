@@ -1,6 +1,7 @@
+import { inside } from '../measure/path';
 import { cholesky, solved } from '../measure/symmetric';
 import type { Vec } from '../measure/vector';
-import { along, cross, mix, sub, unit } from '../measure/vector';
+import { along, mix, sub, unit } from '../measure/vector';
 import type { FoundFrame } from './findFrame';
 import type { StraightPicture } from './straightPicture';
 
@@ -25,7 +26,7 @@ export function whereOf(straight: StraightPicture, frame: FoundFrame): Uint8Arra
 }
 
 /** Whether the rim of the middle is as white as the paper about it. */
-function isWhite(straight: StraightPicture, frame: FoundFrame, inside: Uint8Array): boolean {
+function isWhite(straight: StraightPicture, frame: FoundFrame, middle: Uint8Array): boolean {
   const { width, height } = straight;
   const wide = filledBy(straight, frame.wider!);
   const { lit } = litAt(straight, frame.white);
@@ -34,8 +35,8 @@ function isWhite(straight: StraightPicture, frame: FoundFrame, inside: Uint8Arra
   for (let y = rim; y < height - rim; y++)
     for (let x = rim; x < width - rim; x++) {
       const at = y * width + x;
-      if (!inside[at] || !wide[at]) continue;
-      const edge = [at - rim, at + rim, at - rim * width, at + rim * width].some((k) => !inside[k]);
+      if (!middle[at] || !wide[at]) continue;
+      const edge = [at - rim, at + rim, at - rim * width, at + rim * width].some((k) => !middle[k]);
       if (!edge) continue;
       all++;
       if (brightAt(straight, at) > AS_WHITE * lit[at]!) white++;
@@ -65,18 +66,13 @@ const ALONG_RIM = 40;
 
 /** Places on the bench just inside the rim of where a card is looked for, in order round it, beside what lies on it. */
 export function benchPlaces(frame: FoundFrame): Vec[] {
-  const { inside } = frame;
-  const n = inside.length;
-  const middle: Vec = [inside.reduce((s, p) => s + p[0], 0) / n, inside.reduce((s, p) => s + p[1], 0) / n];
-  const within = inside.map((p) => along(p, unit(sub(middle, p)), BENCH_MM));
+  const around = frame.inside;
+  const n = around.length;
+  const middle: Vec = [around.reduce((s, p) => s + p[0], 0) / n, around.reduce((s, p) => s + p[1], 0) / n];
+  const within = around.map((p) => along(p, unit(sub(middle, p)), BENCH_MM));
   return within
     .flatMap((a, i) => Array.from({ length: ALONG_RIM }, (_, k) => mix(a, within[(i + 1) % n]!, k / ALONG_RIM)))
-    .filter((p) => !frame.notInside.some((polygon) => isWithin(polygon, p)));
-}
-
-function isWithin(polygon: readonly Vec[], p: Vec): boolean {
-  const sides = polygon.map((a, i) => cross(sub(polygon[(i + 1) % polygon.length]!, a), sub(p, a)));
-  return sides.every((side) => side >= 0) || sides.every((side) => side <= 0);
+    .filter((p) => !frame.notInside.some((polygon) => inside(p, polygon)));
 }
 
 /** The pixels whose middles lie in a convex polygon, whichever way it goes round. */

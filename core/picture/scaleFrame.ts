@@ -1,5 +1,3 @@
-import type { Result } from '../measure/result';
-import { failure } from '../measure/result';
 import type { Vec } from '../measure/vector';
 import { add, sub, turned } from '../measure/vector';
 
@@ -179,13 +177,3 @@ export const cornerCards = (): CornerCard[] =>
 /** The paper of a loose card whose angle stands so. */
 export const loosePaper = (standing: Standing): Vec[] =>
   asPolygon([0, 0, LOOSE_CARD, LOOSE_CARD]).map((p) => add(standing.at, turned(sub(p, [LOOSE_RIM, LOOSE_RIM]), standing.turn))); // prettier-ignore
-
-/**
- * A paper by its name.
- *
- * Problems: `paper-unknown` (about: the name).
- */
-export const paperOf = (name: string): Result<{ paper: Paper }> =>
-  Object.hasOwn(PAPERS, name)
-    ? { ok: true, paper: name as Paper }
-    : failure({ code: 'paper-unknown', about: [name] });

@@ -1,4 +1,5 @@
 import { worst } from '../measure/arcFit';
+import { boxOf } from '../measure/path';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import type { Segment } from '../measure/segment';
@@ -72,7 +73,8 @@ export function* trace(
   const frame = findFrame(picture, scale);
   if (!frame.ok) return frame;
   yield { share: 0.3, doing: 'straight' };
-  const box = boxOf(frame.wider ?? frame.inside);
+  const { minX, minY, maxX, maxY } = boxOf(frame.wider ?? frame.inside);
+  const box = [minX, minY, maxX, maxY] as const;
   const area = (box[2] - box[0]) * (box[3] - box[1]);
   const px = mmPerPx(frame.view, [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2]);
   const fineMm = Math.max(px, Math.sqrt(area / FINE_PIXELS));
@@ -126,11 +128,6 @@ export function whole<T>(steps: Generator<unknown, T>): T {
     const { done, value } = steps.next();
     if (done) return value as T;
   }
-}
-
-function boxOf(polygon: readonly Vec[]): [number, number, number, number] {
-  const [x, y] = [polygon.map((p) => p[0]), polygon.map((p) => p[1])];
-  return [Math.min(...x), Math.min(...y), Math.max(...x), Math.max(...y)];
 }
 
 type Edge = ReturnType<typeof edgePlace>;
