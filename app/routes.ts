@@ -15,6 +15,8 @@ export default [
     index('piece/pieceStart.tsx'),
     route('survey', 'survey/survey.tsx'),
     route('card', 'card/card.tsx'),
+    route('another', 'card/another.tsx'),
+    route('beside/:otherId', 'card/beside.tsx'),
     route('blank', 'blank/blank.tsx'),
     route('sheet', 'sheet/sheet.tsx'),
     route('fit', 'fit/fit.tsx'),

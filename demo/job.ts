@@ -1,7 +1,8 @@
-import { reshapeSide, setEdge } from '#core/card/edit';
+import { moveCorner, reshapeSide, setEdge } from '#core/card/edit';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { countingIds } from '#core/card/kinds';
 import { outlineFromPoints } from '#core/card/legs';
+import { madeFrom } from '#core/card/link/lie';
 import { edgeLength, patternParts, spotNearest } from '#core/card/outline';
 import type { Edge, Fold, Joint, PatternDoc, Place } from '#core/card/pattern';
 import { evenStations, gapTarget } from '#core/fit/target';
@@ -199,6 +200,7 @@ function stepWellTray(): PieceFile {
     notes: 'Old tray gone along the outrigger. Water must run to the three drains; keep them clear of the seam.',
     created: '2026-10-02T08:10:00.000Z',
     archived: null,
+    came: null,
     ...history([flat, folded, doc], plan, '2026-10-02T08:20:00.000Z'),
     ...printed('2026-10-02T09:00:00.000Z'),
     fits: [
@@ -282,6 +284,7 @@ function batteryShelf(): PieceFile {
     notes: 'Three flared holes to stiffen and let acid drain. Flare before folding.',
     created: '2026-10-12T07:45:00.000Z',
     archived: null,
+    came: null,
     ...history([flat, folded, doc], plan, '2026-10-12T08:00:00.000Z'),
     ...printed('2026-10-12T08:40:00.000Z'),
     fits: [
@@ -333,6 +336,7 @@ function scuttleDrainPlate(): PieceFile {
     notes: 'Slope to the middle drain. Prime before it is closed in.',
     created: '2026-10-20T09:00:00.000Z',
     archived: null,
+    came: null,
     ...history([flat, folded, doc], emptyPlan(), '2026-10-20T09:10:00.000Z'),
     prints: [],
     fits: [],
@@ -376,6 +380,7 @@ function sillClosingPlate(): PieceFile {
       'Structural. Door hung and shell braced before the old plate came out. To be looked at by the inspector before it is closed.',
     created: '2026-11-02T08:00:00.000Z',
     archived: null,
+    came: null,
     ...history([flat, folded, doc], plan, '2026-11-02T08:15:00.000Z'),
     ...printed('2026-11-02T09:00:00.000Z'),
     fits: [
@@ -407,16 +412,22 @@ function sillClosingPlate(): PieceFile {
   };
 }
 
-/** Not cut yet: a first card of it, and one reference too many that would be lost. */
-function rearArchLip(): PieceFile {
-  let doc = outline([
+/** The first card of the rear arch lip, and what it was found to be at its rear end when tried in place. */
+function archLipCards(): [first: PatternDoc, now: PatternDoc] {
+  let first = outline([
     [0, 0],
     [420, 0],
     [420, 85],
     [0, 85],
   ]);
-  doc = reshapeSide(doc, doc.sides[0]!.id, -0.14);
-  doc = reshapeSide(doc, doc.sides[2]!.id, 0.14);
+  first = reshapeSide(first, first.sides[0]!.id, -0.14);
+  first = reshapeSide(first, first.sides[2]!.id, 0.14);
+  return [first, moveCorner(first, first.corners[3]!.id, [0, 89])];
+}
+
+/** Not cut yet: a card of it, and one reference too many that would be lost. */
+function rearArchLip(): PieceFile {
+  const cards = archLipCards();
   return {
     name: 'Rear arch lip',
     survey: demoSurveyOf('Rear arch lip'),
@@ -430,11 +441,30 @@ function rearArchLip(): PieceFile {
     notes: 'Wired edge: keep it where it is sound.',
     created: '2026-11-06T08:00:00.000Z',
     archived: null,
-    ...history([doc], emptyPlan(), '2026-11-06T08:10:00.000Z'),
+    came: null,
+    ...history(cards, emptyPlan(), '2026-11-06T08:10:00.000Z'),
     prints: [],
     fits: [],
     welds: [],
     inspections: [],
+  };
+}
+
+/** Turned over from the first card of the right one, with a drain hole of its own; that one has changed since. */
+function leftArchLip(): PieceFile {
+  const [first] = archLipCards();
+  const { doc } = madeFrom(first, 'other-side', []);
+  const own = withHoles(doc, [[60, 60, 8]]); // prettier-ignore
+  return {
+    ...rearArchLip(),
+    name: 'Left arch lip',
+    survey: demoSurveyOf('Left arch lip'),
+    part: 'Lip of the wheel arch, rear third',
+    side: 'left',
+    notes: 'From the right one, turned over. The left side drains through a hole at the rear.',
+    created: '2026-11-06T08:12:00.000Z',
+    came: { piece: 4, as: 'other-side', why: '' },
+    ...history([doc, own], emptyPlan(), '2026-11-06T08:12:00.000Z'),
   };
 }
 
@@ -443,7 +473,7 @@ export const DEMO_NAME = 'Mobile library van';
 /** The whole demo job as a job file. */
 export const demoJob = (): JobFile => ({
   format: 'patrone-job',
-  version: 4,
+  version: 5,
   job: {
     name: DEMO_NAME,
     vehicle: '1953 Marlpit, coach-built',
@@ -454,5 +484,5 @@ export const demoJob = (): JobFile => ({
   },
   survey: demoSurvey(),
   pictures: [],
-  pieces: [stepWellTray(), batteryShelf(), scuttleDrainPlate(), sillClosingPlate(), rearArchLip()],
+  pieces: [stepWellTray(), batteryShelf(), scuttleDrainPlate(), sillClosingPlate(), rearArchLip(), leftArchLip()],
 });

@@ -57,6 +57,7 @@ export async function newPiece(page: Page, name: string, legs = '', stage = 'car
     notes: '',
     structural: false,
     archived: null,
+    came: null,
   };
   const piece = { name, part, side, metal, thickness, thicknessMm: 1, created: new Date().toISOString(), ...nothing };
   const plan = { current: 0, versions: [] };

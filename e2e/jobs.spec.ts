@@ -1,3 +1,4 @@
+import { demoJob } from '../demo/job';
 import { expect, test } from '@playwright/test';
 import { demoPiece, newPiece, pickEdge, saved } from './hands';
 
@@ -147,7 +148,7 @@ test('the shop’s own test bends come before the table, with how far they can b
 test('the list of jobs shows the pieces of each in small', async ({ page }) => {
   await page.goto('/?search=library');
   const job = page.getByRole('link', { name: /Mobile library van/ }).first();
-  await expect(job.locator('svg')).toHaveCount(5);
+  await expect(job.locator('svg')).toHaveCount(demoJob().pieces.length);
 });
 
 test('where nothing is yet, each stage says what to do', async ({ page }) => {

@@ -25,6 +25,7 @@ import { EdgePanel } from './EdgePanel';
 import { FoldPanel } from './FoldPanel';
 import { FoldPanelInHand, InsidePanel, PlaceRow } from './HandPanel';
 import { HolePanel } from './HolePanel';
+import { Relatives } from './Relatives';
 import { RulePanel } from './RulePanel';
 import { Ruling } from './Ruling';
 import { TuckList } from './TuckList';
@@ -79,9 +80,10 @@ function WholeCard({ doing }: { doing: Doing }) {
       {pattern.tucks.length > 0 && <TuckList pattern={pattern} />}
       <Ruling pattern={settled} onRule={() => doing.take({ kind: 'rule', parts: [] })} />
       <EdgeTable pattern={settled} plan={plan} show={show} onPick={setPick} />
+      <Relatives />
       <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
         <Button variant="outlined" onClick={() => patternEditor.edit(mirrored(pattern))}>
-          Turn over for the other side
+          Turn the card over
         </Button>
         <Button variant="outlined" onClick={() => patternEditor.edit(letterAgain(pattern))}>
           Letter edges again

@@ -45,6 +45,12 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     'Some of this tube passes beside the other: make it thinner, or bring the axes nearer to each other.',
   'take-off-too-far': (n, { it }, mm) =>
     `${mm(n.mm)} cannot be taken off along ${it}: nothing would be left of it or of a side beside it.`,
+  'nothing-taken':
+    'This card was begun anew since it was made from the other: there is nothing left to compare it by.',
+  'taken-needs-outline': (_, { It }) =>
+    `${It} hangs on a side that this card does not have: take the outline over first, or with it.`,
+  'taken-strands-fold': (_, { It }) =>
+    `${It} of this card hangs on a side that the other outline does not have. Take it off first, and lay it anew after.`,
   'rule-unreadable': 'A rule names a side, corner or hole that is not there, or too few of them.',
   'rules-contradict': (n, _, mm) =>
     `These rules cannot all be met: they are ${mm(n.offMm)} apart. Take one of them off.`,

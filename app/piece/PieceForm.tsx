@@ -33,7 +33,7 @@ export const NEW_PIECE: PieceFacts = {
   notes: '',
 };
 
-const SIDE_WORDS: Record<PieceFacts['side'], string> = {
+export const SIDE_WORDS: Record<PieceFacts['side'], string> = {
   left: 'Left',
   right: 'Right',
   front: 'Front',

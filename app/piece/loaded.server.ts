@@ -1,3 +1,5 @@
+import { seenFrom } from '#core/card/link/linked';
+import type { PatternDoc } from '#core/card/pattern';
 import { pieceSurveyOf } from '../records/pieceSurvey.server';
 import { factsOf } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
@@ -9,7 +11,7 @@ import { verdictOf } from './judging.server';
 export async function loadPiece(viewer: Viewer, id: string) {
   const [whole, shop] = await Promise.all([wholePiece(viewer, id), shopSettings(viewer)]);
   if (!whole) return null;
-  const { piece, job, card, plan, fits, welds, inspections, pictures, printed } = whole;
+  const { piece, job, card, plan, fits, welds, inspections, pictures, printed, from, made } = whole;
   return {
     id: piece.id,
     /** How often it had been touched when it was read. */
@@ -22,8 +24,29 @@ export async function loadPiece(viewer: Viewer, id: string) {
     shop,
     records: { fits, welds, inspections, pictures, survey: pieceSurveyOf(piece) },
     printed,
+    /** The piece it was made from: how, why, and how much has changed there that it could take over. */
+    from: from && {
+      id: from.id,
+      name: from.name,
+      as: piece.cameAs ?? 'again',
+      why: piece.cameWhy,
+      changed: changedSince(from.card.doc, card.doc),
+    },
+    made: made.map(({ id, name, cameAs, cameWhy }) => ({ id, name, as: cameAs ?? 'again', why: cameWhy })),
   };
 }
+
+const counted = new WeakMap<PatternDoc, { of: PatternDoc; count: number | null }>();
+/** How many parts of a card were changed since another took them over; null where that one was begun anew. */
+function changedSince(first: PatternDoc, made: PatternDoc): number | null {
+  const known = counted.get(made);
+  if (known?.of === first) return known.count;
+  const seen = seenFrom('made', { first, made });
+  const count = seen.ok ? seen.differences.filter(({ there, both }) => there.length + both.length > 0).length : null;
+  counted.set(made, { of: first, count });
+  return count;
+}
+
 export type Loaded = NonNullable<Awaited<ReturnType<typeof loadPiece>>>;
 
 /** The same with what is to be said of its survey, for the page. */

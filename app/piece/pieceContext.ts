@@ -12,6 +12,7 @@ import type { Pick } from '../drawing/pick';
 import type { Fit } from '../records/fits.server';
 import type { Picture } from '../records/pictures.server';
 import type { Inspection, Weld } from '../records/welds.server';
+import type { LoadedPage } from './loaded.server';
 import type { Road } from './stages';
 import type { Editor } from './useDocument';
 
@@ -44,6 +45,9 @@ export type PieceView = Records & {
   problems: Problem[];
   development: Result<{ development: Development }>;
   road: Road;
+  /** The piece it was made from, and those made from it. */
+  from: LoadedPage['from'];
+  made: LoadedPage['made'];
   /** Trials that were taken back: they count for nothing, and stay to be seen. */
   takenBack: Fit[];
   /** Takes over what the server answered to a new record. */

@@ -106,6 +106,8 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       problems,
       development,
       road,
+      from: loaded.from,
+      made: loaded.made,
       fits: standing,
       takenBack,
       welds,
@@ -117,7 +119,7 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       stopUndo,
       setUndo,
     }),
-    [id, loaded.job.id, facts, metal, shop, pattern, patternEditor, plan, planEditor, problems, development, road, standing, takenBack, welds, inspections, pictures, survey, surveyWarnings, took, stopUndo], // prettier-ignore
+    [id, loaded.job.id, loaded.from, loaded.made, facts, metal, shop, pattern, patternEditor, plan, planEditor, problems, development, road, standing, takenBack, welds, inspections, pictures, survey, surveyWarnings, took, stopUndo], // prettier-ignore
   );
   return { view, picked, inHand };
 }

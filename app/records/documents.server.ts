@@ -182,22 +182,59 @@ export function saveDocument<K extends DocumentKind>(
       if (!state.broken && JSON.stringify(state.doc) === JSON.stringify(doc)) return { kind: 'saved', state };
       if (!(await onlyBy(tx, piece, kind, base, current, by))) return { kind: 'stale', state };
     }
-    const [last] = await tx
-      .select({ number: max(documents.number) })
-      .from(documents)
-      .where(of(piece, kind));
-    const number = (last?.number ?? 0) + 1;
-    const { parent, thinned } = await parentFor(tx, piece, kind, current, about);
-    if (thinned) await tx.delete(documents).where(at(piece, kind, current));
-    const [row] = await tx
-      .insert(documents)
-      .values({ piece, kind, number, parent, version: DOCUMENTS[kind].version, about, by, body: doc })
-      .returning({ at: documents.at });
-    await takeUp(tx, piece, kind, number);
-    const savedAt = row!.at.toISOString();
-    return { kind: 'saved', state: { number, doc, broken: null, canUndo: true, canRedo: false, savedAt } };
+    return { kind: 'saved', state: await putVersion(tx, piece, kind, current, doc, about, by) };
   });
 }
+
+/** A new version made from `base`, taken up. */
+async function putVersion<K extends DocumentKind>(
+  tx: Tx,
+  piece: string,
+  kind: K,
+  base: number,
+  doc: Documents[K],
+  about: string,
+  by: string,
+): Promise<DocState<Documents[K]>> {
+  const [last] = await tx
+    .select({ number: max(documents.number) })
+    .from(documents)
+    .where(of(piece, kind));
+  const number = (last?.number ?? 0) + 1;
+  const { parent, thinned } = await parentFor(tx, piece, kind, base, about);
+  if (thinned) await tx.delete(documents).where(at(piece, kind, base));
+  const [row] = await tx
+    .insert(documents)
+    .values({ piece, kind, number, parent, version: DOCUMENTS[kind].version, about, by, body: doc })
+    .returning({ at: documents.at });
+  await takeUp(tx, piece, kind, number);
+  return { number, doc, broken: null, canUndo: true, canRedo: false, savedAt: row!.at.toISOString() };
+}
+
+/** The cards of two pieces, for a change of both that is made whole or not at all; null where one of them is not there. */
+export const withCards = <Answer>(
+  viewer: Viewer,
+  pieceIds: readonly [string, string],
+  change: (cards: [CardState, CardState], put: (piece: string, doc: Documents['card']) => Promise<void>) => Promise<Answer>,
+): Promise<Answer | null> =>
+  dbOf(viewer).transaction(async (tx) => {
+    // In one order, so that of two who change both none waits for the other in a ring.
+    for (const piece of [...pieceIds].sort()) if (!(await held(tx, piece))) return null;
+    const states: CardState[] = [];
+    for (const piece of pieceIds) states.push(await stateAt(tx, piece, 'card', await headOf(tx, piece, 'card')));
+    return change(states as [CardState, CardState], async (piece, doc) => {
+      await putVersion(tx, piece, 'card', states[pieceIds.indexOf(piece)]!.number, doc, '', '');
+    });
+  }); // prettier-ignore
+
+/** Gives a piece that is new its first card. */
+export async function putFirst(tx: Tx, piece: string, doc: Documents['card']): Promise<void> {
+  await putVersion(tx, piece, 'card', 0, doc, '', '');
+}
+
+/** The card of a piece as it stands. */
+export const cardOf = async (viewer: Viewer, piece: string, tx: Tx = dbOf(viewer)): Promise<CardState> =>
+  stateAt(tx, piece, 'card', await headOf(tx, piece, 'card'));
 
 export type Step = 'undo' | 'redo' | 'last-good';
 

@@ -8,6 +8,7 @@ import { createFit, fitsOf } from './fits.server';
 import type { HangsOn, Picture } from './pictures.server';
 import { picturesOf } from './pictures.server';
 import { pieceSurveyOf } from './pieceSurvey.server';
+import type { Piece } from './pieces.server';
 import { factsOf } from './pieces.server';
 import { jobs, pictures, pieces, prints } from './schema.server';
 import { putSurvey, surveyFile } from './survey.server';
@@ -43,6 +44,7 @@ export function exportJob(viewer: Viewer, id: string, withPictures: boolean, tak
         },
         rows.length,
       );
+      const placeOf = new Map(rows.map((row, place) => [row.id, place]));
       for (const [place, piece] of rows.entries()) {
         const [fits, welds, inspections] = [
           await fitsOf(viewer, piece.id, tx),
@@ -55,6 +57,7 @@ export function exportJob(viewer: Viewer, id: string, withPictures: boolean, tak
             ...factsOf(piece),
             created: piece.created.toISOString(),
             archived: piece.archived?.toISOString() ?? null,
+            came: cameFile(piece, placeOf),
             survey: pieceSurveyOf(piece),
             card: await historyOf(viewer, piece.id, 'card', tx),
             plan: await historyOf(viewer, piece.id, 'plan', tx),
@@ -71,6 +74,12 @@ export function exportJob(viewer: Viewer, id: string, withPictures: boolean, tak
     },
     { isolationLevel: 'repeatable read', accessMode: 'read only' },
   );
+}
+
+/** Where a piece came from, by its place in the file: nothing where that one is of another job. */
+function cameFile({ id, cameFrom, cameAs, cameWhy }: Piece, placeOf: ReadonlyMap<string, number>): PieceFile['came'] {
+  const piece = placeOf.get(cameFrom ?? '');
+  return piece !== undefined && cameAs && piece < placeOf.get(id)! ? { piece, as: cameAs, why: cameWhy } : null;
 }
 
 const pictureFile = ({ digest, type, width, height, bytes, name, taken, at, caption, marks, putAway }: Picture): PictureFile => ({
@@ -141,7 +150,8 @@ export function importJob(
       of: on.owner === 'survey' ? on.id : '',
     }));
     await putPictures(tx, ofTheJob);
-    for await (const piece of given) await putPiece(viewer, tx, row!.id, piece);
+    const ids: string[] = [];
+    for await (const piece of given) ids.push(await putPiece(viewer, tx, row!.id, piece, ids));
     return row!.id;
   });
 }
@@ -152,13 +162,22 @@ export const importWhole = (viewer: Viewer, { pieces: all, ...head }: JobFile, f
 
 const date = (moment: string | null) => (moment === null ? null : new Date(moment));
 
-async function putPiece(viewer: Viewer, tx: Tx, job: string, piece: PieceFile): Promise<void> {
+/** Puts a piece in after those that were before it in the file; comes back with its id. */
+async function putPiece(
+  viewer: Viewer,
+  tx: Tx,
+  job: string,
+  piece: PieceFile,
+  before: readonly string[],
+): Promise<string> {
+  const { came } = piece;
   const [row] = await tx
     .insert(pieces)
     .values({
       ...factsOf(piece),
       job,
       survey: piece.survey,
+      ...(came && { cameFrom: before[came.piece]!, cameAs: came.as, cameWhy: came.why }),
       created: new Date(piece.created),
       archived: date(piece.archived),
     })
@@ -178,4 +197,5 @@ async function putPiece(viewer: Viewer, tx: Tx, job: string, piece: PieceFile): 
     return { ...one, job, piece: id, owner: on.owner, of };
   });
   await putPictures(tx, hung);
+  return id;
 }

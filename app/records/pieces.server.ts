@@ -14,6 +14,8 @@ import type { Viewer } from './viewer.server';
 export type Window = { skip: number; most: number };
 
 export type Piece = typeof pieces.$inferSelect;
+/** The piece it came from, how, and why. */
+export type Came = Pick<Piece, 'cameFrom' | 'cameAs' | 'cameWhy'>;
 
 /** Only the facts of a piece: for forms, copies and files. */
 export const factsOf = (piece: PieceFacts): PieceFacts => {
@@ -57,10 +59,11 @@ export async function createPiece(
   job: string,
   facts: PieceFacts,
   tx: Tx = dbOf(viewer),
+  came: Came | null = null,
 ): Promise<string> {
   const [row] = await tx
     .insert(pieces)
-    .values({ ...facts, job })
+    .values({ ...facts, ...came, job })
     .returning({ id: pieces.id });
   return row!.id;
 }
@@ -94,7 +97,9 @@ export const archivePiece = (viewer: Viewer, id: string, archived: boolean) =>
 export async function duplicatePiece(viewer: Viewer, id: string, tx: Tx): Promise<string | null> {
   const [piece] = await tx.select().from(pieces).where(eq(pieces.id, id));
   if (!piece) return null;
-  const copy = await createPiece(viewer, piece.job, { ...factsOf(piece), name: `${cut(piece.name, 72)} (copy)` }, tx);
+  const { cameFrom, cameAs, cameWhy } = piece;
+  const facts = { ...factsOf(piece), name: `${cut(piece.name, 72)} (copy)` };
+  const copy = await createPiece(viewer, piece.job, facts, tx, { cameFrom, cameAs, cameWhy });
   for (const kind of ['card', 'plan'] as const) await copyDocument(tx, id, copy, kind);
   return copy;
 }

@@ -21,6 +21,8 @@ export const pieceRelations = relations(pieces, ({ one, many }) => ({
   inspections: many(inspections),
   prints: many(prints),
   pictures: many(pictures),
+  from: one(pieces, { fields: [pieces.cameFrom], references: [pieces.id], relationName: 'came' }),
+  made: many(pieces, { relationName: 'came' }),
 }));
 export const headRelations = relations(heads, ({ one }) => ({
   of: one(pieces, { fields: [heads.piece], references: [pieces.id] }),

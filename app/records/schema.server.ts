@@ -15,9 +15,10 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import type { AnyPgColumn } from 'drizzle-orm/pg-core';
 import type { Shop } from '#core/blank/shopSchema';
 import type { DocumentKind } from '#core/format/documents';
-import type { FitRecord, InspectionRecord, PieceFacts, WeldRecord, Withdrawn } from '#core/format/job';
+import type { CameAs, FitRecord, InspectionRecord, PieceFacts, WeldRecord, Withdrawn } from '#core/format/job';
 import type { PictureOwner } from '#core/format/lists';
 import type { PictureMark } from '#core/picture/marks';
 import type { PictureType } from '#core/picture/privacy';
@@ -60,6 +61,10 @@ export const pieces = pgTable(
     notes: text('notes').notNull(),
     /** What is surveyed of it: it names what is surveyed of its job. */
     survey: jsonb('survey').$type<PieceSurvey>().notNull().default(unsurveyed()),
+    /** The piece it was made from, if from any, how, and why; a piece that is gone is forgotten. */
+    cameFrom: uuid('came_from').references((): AnyPgColumn => pieces.id, { onDelete: 'set null' }),
+    cameAs: text('came_as').$type<CameAs>(),
+    cameWhy: text('came_why').notNull().default(''),
     created: moment('created').notNull().defaultNow(),
     archived: moment('archived'),
     /** How often anything of the piece has changed. The database counts (triggers in the migrations), nobody else. */
@@ -67,6 +72,7 @@ export const pieces = pgTable(
   },
   (t) => [
     index('pieces_job').on(t.job, t.seq),
+    index('pieces_came').on(t.cameFrom),
     index('pieces_hours')
       .on(t.seq)
       .where(sql`survey->'choice'->>'hoursTaken' is not null`),

@@ -1,4 +1,5 @@
 import { asc, desc, sql } from 'drizzle-orm';
+import type { CameAs } from '#core/format/job';
 import type { Db } from './database.server';
 import { dbOf } from './database.server';
 import type { CardState, PlanState } from './documents.server';
@@ -24,6 +25,10 @@ export type WholePiece = {
   inspections: Inspection[];
   pictures: Picture[];
   printed: Print | null;
+  /** The piece it was made from, and its card. */
+  from: { id: string; name: string; card: CardState } | null;
+  /** The pieces that were made from it. */
+  made: { id: string; name: string; cameAs: CameAs | null; cameWhy: string }[];
 };
 
 const asked = (db: Db) =>
@@ -48,6 +53,20 @@ const asked = (db: Db) =>
         inspections: { orderBy: (inspection) => asc(inspection.seq) },
         pictures: { orderBy: (picture) => asc(picture.seq) },
         prints: { orderBy: (print) => desc(print.seq), limit: 1 },
+        from: {
+          columns: { id: true, name: true },
+          with: {
+            heads: {
+              columns: { number: true },
+              where: (head, { eq }) => eq(head.kind, 'card'),
+              with: { document: { columns: { seq: true, at: true, body: true } } },
+            },
+          },
+        },
+        made: {
+          columns: { id: true, name: true, cameAs: true, cameWhy: true },
+          orderBy: (piece) => asc(piece.seq),
+        },
       },
     })
     .prepare('whole_piece');
@@ -57,7 +76,7 @@ let prepared: ReturnType<typeof asked> | null = null;
 export async function wholePiece(viewer: Viewer, id: string): Promise<WholePiece | null> {
   const found = await (prepared ??= asked(dbOf(viewer))).execute({ id });
   if (!found) return null;
-  const { job, heads, fits, welds, inspections, pictures, prints, ...piece } = found;
+  const { job, heads, fits, welds, inspections, pictures, prints, from, made, ...piece } = found;
   const head = (kind: 'card' | 'plan') => heads.find((row) => row.kind === kind);
   return {
     piece: { ...piece, job: job.id },
@@ -69,5 +88,11 @@ export async function wholePiece(viewer: Viewer, id: string): Promise<WholePiece
     inspections: inspections.map(inspectionOf),
     pictures: pictures.map(pictureOf),
     printed: prints[0] ? printOf(prints[0]) : null,
+    from: from && {
+      id: from.id,
+      name: from.name,
+      card: stateOf('card', from.heads[0] && { ...from.heads[0], next: false }),
+    },
+    made,
   };
 }

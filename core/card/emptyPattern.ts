@@ -2,7 +2,7 @@ import type { PatternDoc } from './pattern';
 
 /** A card with nothing on it yet. */
 export const emptyPattern = (): PatternDoc => ({
-  version: 3,
+  version: 4,
   corners: [],
   sides: [],
   edges: [],
@@ -14,4 +14,6 @@ export const emptyPattern = (): PatternDoc => ({
   left: [],
   tucks: [],
   measured: null,
+  profiles: [],
+  taken: null,
 });

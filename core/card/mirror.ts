@@ -13,14 +13,19 @@ const fromOther = ({ fromMm, lengthMm }: { fromMm: number; lengthMm: number }, t
   lengthMm,
 });
 
+/** The middle of a card's width, by its corners, mm. */
+export function middleOf(doc: PatternDoc): number {
+  const { minX, maxX } = boxOf(doc.corners.map((c) => [c.x, c.y]));
+  return (minX + maxX) / 2;
+}
+
 /**
- * The card for the other side of the vehicle: turned over left to right about the middle of its width, ids and letters
- * kept. The outline runs counter-clockwise again, the datum corner stays first, and folds go the way they went
+ * The card for the other side of the vehicle: turned over left to right about the line x = `aboutMm`, or the middle of its
+ * width, ids and letters kept. The outline runs counter-clockwise again, the datum corner stays first, and folds go the way they went
  * (toward the face stays toward the face of the mirrored piece).
  */
-export function mirrored(doc: PatternDoc): PatternDoc {
-  const bounds = boxOf(doc.corners.map((c) => [c.x, c.y]));
-  const flip = (x: number) => bounds.minX + bounds.maxX - x;
+export function mirrored(doc: PatternDoc, aboutMm = middleOf(doc)): PatternDoc {
+  const flip = (x: number) => 2 * aboutMm - x;
   // Reversing the sides about the first corner: last side first, each run backward.
   const sides = [...doc.sides].reverse().map((side) => ({ ...side, from: side.to, to: side.from }));
   const [first, ...others] = doc.corners;

@@ -6,10 +6,7 @@ import { distance, dot } from '../measure/vector';
 import { checkCard } from './check';
 import { mirrored } from './mirror';
 import { outlineOf } from './outline';
-import type { PatternDoc } from './pattern';
-
-/** What is taken off along an edge, by its letter or id: so far inward, mm; below 0 it is added. */
-export type TakeOff = { edge: string; mm: number };
+import type { PatternDoc, TakeOff } from './pattern';
 
 /**
  * The card for the other side of the vehicle: mirrored, and along some edges so much less or more (a door that works on one

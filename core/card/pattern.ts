@@ -122,11 +122,27 @@ export const TuckSchema = z.object({
 export type CardTuck = z.infer<typeof TuckSchema>;
 
 /** How the outline was measured where it was not typed, and how sure a place on it is, one standard deviation, mm. */
-export const MeasuredSchema = z.strictObject({ by: z.enum(['photograph', 'scan']), uMm: size });
+export const MeasuredSchema = z.strictObject({ by: z.enum(['photograph', 'scan', 'picture', 'tape']), uMm: size });
 
-export const PATTERN_VERSION = 3;
+/**
+ * A contour of the real surface: a straight edge laid on or held off it, places along the edge and the drop from the edge
+ * to the metal at each, mm; kept as read, drawn as lines and arcs within the tolerance.
+ */
+export const ProfileSchema = z.strictObject({
+  id,
+  name: text(40).min(1),
+  ordinates: z
+    .array(z.tuple([mm, mm]))
+    .min(2)
+    .max(400),
+  toleranceMm: z.number().finite().min(0.01).max(50),
+});
+export type CardProfile = z.infer<typeof ProfileSchema>;
 
-export const PatternSchema = z.object({
+export const PATTERN_VERSION = 4;
+
+/** All of a card but what it has of another. */
+const CardSchema = z.object({
   version: z.literal(PATTERN_VERSION),
   corners: z.array(CornerSchema).max(4000),
   sides: z.array(SideSchema).max(4000),
@@ -144,7 +160,28 @@ export const PatternSchema = z.object({
   left: z.array(LeftSchema).max(400),
   tucks: z.array(TuckSchema).max(400),
   measured: MeasuredSchema.nullable(),
+  profiles: z.array(ProfileSchema).max(100),
 });
+
+/** What is taken off along an edge, by its letter or id: so far inward, mm; below 0 it is added. */
+export const TakeOffSchema = z.strictObject({ edge: id, mm });
+export type TakeOff = z.infer<typeof TakeOffSchema>;
+
+/**
+ * What a card has of another piece's, which it was made from: that card as it was last taken over, lying as it does there
+ * (`card`) and, where something is taken off along edges, as it then lies here (`here`). This one is that one turned over
+ * about the line x = `aboutMm` (where the two are turned unlike each other), less what is taken off; whatever else differs
+ * is its own.
+ */
+export const TakenSchema = z.strictObject({
+  card: CardSchema,
+  here: CardSchema.nullable(),
+  aboutMm: mm,
+  takeOff: z.array(TakeOffSchema).max(100),
+});
+export type Taken = z.infer<typeof TakenSchema>;
+
+export const PatternSchema = CardSchema.extend({ taken: TakenSchema.nullable() });
 
 export type Corner = z.infer<typeof CornerSchema>;
 export type Side = z.infer<typeof SideSchema>;

@@ -47,11 +47,22 @@ const fromVersion2 = (given: z.output<typeof V2Schema>): unknown => ({
   measured: null,
 });
 
+/** The form of version 3 as far as it differs: a card had no profiles and knew of no other it was made from. */
+const V3Schema = z.looseObject({ version: z.literal(3) });
+
+const fromVersion3 = (given: z.output<typeof V3Schema>): unknown => ({
+  ...given,
+  version: 4,
+  profiles: [],
+  taken: null,
+});
+
 /** A card of whatever version as one of this; what is of none stays as it is. */
 function upgraded(given: unknown): unknown {
   const first = V1Schema.safeParse(given);
   const second = V2Schema.safeParse(first.success ? fromVersion1(first.data) : given);
-  return second.success ? fromVersion2(second.data) : given;
+  const third = V3Schema.safeParse(second.success ? fromVersion2(second.data) : given);
+  return third.success ? fromVersion3(third.data) : given;
 }
 
 /** Ids that are there more than once. */
@@ -62,7 +73,7 @@ function twice(ids: readonly string[]): string[] {
 
 /** What must hold together beyond the form: ids once, references there, edges parting the sides without gap or overlap. */
 function hangsTogether(doc: PatternDoc): Result<{ doc: PatternDoc }> {
-  const lists = [doc.corners, doc.sides, doc.edges, doc.folds, doc.holes, doc.rules, doc.tucks];
+  const lists = [doc.corners, doc.sides, doc.edges, doc.folds, doc.holes, doc.rules, doc.tucks, doc.profiles];
   const double = lists.flatMap((list) => twice(list.map((thing) => thing.id)));
   if (double.length > 0) return failure(stop('document-ids-twice', double.slice(0, 5)));
   const corners = new Set(doc.corners.map((c) => c.id));

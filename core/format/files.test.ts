@@ -56,7 +56,7 @@ describe('a job file', () => {
 
   test('says what it is, holds no ids of a database, and is the same when written again', () => {
     const job = JSON.parse(text) as Record<string, unknown>;
-    expect(job).toMatchObject({ format: 'patrone-job', version: 4 });
+    expect(job).toMatchObject({ format: 'patrone-job', version: 5 });
     expect(text).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-/);
     const read = readJob(job);
     expect(read.ok && writeJob(read.job)).toBe(text);
@@ -69,7 +69,7 @@ describe('a job file', () => {
       'document-unreadable: piece 1, card 1: corners.2.x',
     );
     expect(broken((job) => (job.job.created = 'yesterday'))).toBe('job-unreadable: job created');
-    expect(broken((job) => (job.version = 5 as never))).toBe('job-too-new');
+    expect(broken((job) => (job.version = 6 as never))).toBe('job-too-new');
     expect(broken((job) => (job.format = 'other' as never))).toBe('job-not-one');
     const badly = 'job-unreadable: pieces 0 card';
     expect(broken((job) => (job.pieces[0]!.card.current = 9))).toBe(badly);
@@ -119,7 +119,7 @@ describe('a job file', () => {
   });
 
   test('a job of this version, as it was first written, is still read and written to the byte', () => {
-    const text = readFileSync('core/format/fixtures/job-v4-card-v3.json', 'utf8');
+    const text = readFileSync('core/format/fixtures/job-v5.json', 'utf8');
     const read = readJob(JSON.parse(text));
     expect(read.ok && writeJob(read.job)).toBe(text);
   });
@@ -127,14 +127,32 @@ describe('a job file', () => {
   test('cards of version 2 have nothing ruled, left, tucked or measured on a picture, and are else as they were', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v4.json', 'utf8')) as JobFile;
     expect(old.pieces[0]!.card.versions[0]!.doc.version).toBe(2);
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, pieces: withCardsNow(old) } });
+    expect(readJob(structuredClone(old))).toEqual({
+      ok: true,
+      job: { ...old, version: 5, pieces: withCardsNow(old) },
+    });
+  });
+
+  test('what was ruled on cards of version 3 stays; they have no profiles, and come from no other', () => {
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v4-card-v3.json', 'utf8')) as JobFile;
+    const { rules, tucks, measured } = old.pieces[0]!.card.versions.at(-1)!.doc;
+    expect([rules.length, tucks.length, measured]).not.toEqual([0, 0, null]);
+    const kept = { rules, tucks, measured };
+    const read = readJob(structuredClone(old));
+    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({ ...kept, version: 4, profiles: [], taken: null }); // prettier-ignore
+  });
+
+  test('a piece comes from one before it in the file', () => {
+    const job = JSON.parse(readFileSync('core/format/fixtures/job-v5.json', 'utf8')) as JobFile;
+    job.pieces[0]!.came = { piece: 0, as: 'again', why: '' };
+    expect(readJob(job)).toMatchObject({ ok: false, problems: [{ code: 'job-unreadable', about: ['pieces 0 came piece'] }] }); // prettier-ignore
   });
 
   test('a job from before there were pictures has none, and is else as it was', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v2.json', 'utf8')) as JobFile;
     const read = readJob(old);
     const pieces = withCardsNow(old).map((piece) => ({ ...piece, pictures: [], survey: unsurveyed() }));
-    expect(read).toEqual({ ok: true, job: { ...old, version: 4, survey: [], pictures: [], pieces } });
+    expect(read).toEqual({ ok: true, job: { ...old, version: 5, survey: [], pictures: [], pieces } });
   });
 
   test('a job from before pieces were surveyed takes nothing away, and its readings are as they were', () => {
@@ -142,7 +160,7 @@ describe('a job file', () => {
     const read = readJob(structuredClone(old));
     if (!read.ok) throw new Error(JSON.stringify(read.problems));
     const pieces = withCardsNow(old).map((piece) => ({ ...piece, survey: unsurveyed() }));
-    expect(read.job).toMatchObject({ ...old, version: 4, pieces });
+    expect(read.job).toMatchObject({ ...old, version: 5, pieces });
     const { survey } = read.job;
     expect(survey.filter(({ body }) => body.kind === 'round').length).toBeGreaterThan(0);
     for (const { body } of survey) {
@@ -164,18 +182,29 @@ describe('a job file', () => {
   });
 });
 
-/** The pieces of a file with cards of version 2, their cards as they are in version 3. */
+/** The pieces of a file from before pieces came from others, with cards of version 2, their cards as they are now. */
 const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
   pieces.map((piece) => ({
     ...piece,
+    came: null,
     card: {
       ...piece.card,
       versions: piece.card.versions.map((version) => ({
         ...version,
-        doc: { ...version.doc, version: 3, rules: [], left: [], tucks: [], measured: null },
+        doc: { ...version.doc, ...SINCE_VERSION_2 },
       })),
     },
   }));
+
+const SINCE_VERSION_2 = {
+  version: 4 as const,
+  rules: [],
+  left: [],
+  tucks: [],
+  measured: null,
+  profiles: [],
+  taken: null,
+};
 
 type V1Piece = {
   revision: number;

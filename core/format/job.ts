@@ -186,9 +186,17 @@ const historyOf = <S extends z.ZodType>(doc: S) =>
     })
     .refine((history) => hangsTogether(history as History<unknown>), { error: 'the history does not hang together' });
 
+/** How a piece can have come from another: as its mirror, or as a second try. */
+export const CAME_AS = ['other-side', 'again'] as const;
+export type CameAs = (typeof CAME_AS)[number];
+/** Why a second try was made, as it was put. */
+export const why = text(400);
+
 export const PieceFileSchema = PieceFactsSchema.extend({
   created: moment,
   archived: moment.nullable(),
+  /** The piece it was made from, by its place in the file (before this one), how, and why. */
+  came: z.object({ piece: record, as: z.enum(CAME_AS), why }).nullable(),
   /** What is surveyed of it: points, findings and braces of the job by their ids. */
   survey: PieceSurveySchema,
   card: historyOf(PatternSchema),
@@ -204,7 +212,7 @@ export const PieceFileSchema = PieceFactsSchema.extend({
 });
 export type PieceFile = z.infer<typeof PieceFileSchema>;
 
-export const JOB_VERSION = 4;
+export const JOB_VERSION = 5;
 
 /** As many pieces as a job file may hold. */
 export const MOST_PIECES = 2000;

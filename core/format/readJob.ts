@@ -95,7 +95,8 @@ export function readJobPiece(given: unknown, version: number, place: number): Re
   const old = version === 1 ? V1PieceSchema.safeParse(given) : null;
   const inTwo = old?.success ? fromVersion1(old.data) : given;
   const inThree = version < 3 && typeof inTwo === 'object' ? { ...inTwo, pictures: [] } : inTwo;
-  const brought = version < 4 && typeof inThree === 'object' ? { ...inThree, survey: unsurveyed() } : inThree;
+  const inFour = version < 4 && typeof inThree === 'object' ? { ...inThree, survey: unsurveyed() } : inThree;
+  const brought = version < 5 && typeof inFour === 'object' ? { ...inFour, came: null } : inFour;
   const parts = DocumentsSchema.safeParse(brought);
   if (parts.success) {
     // Each document by its own reader, so that one of an older version comes up to date wherever it stands.
@@ -119,6 +120,7 @@ export function readJobPiece(given: unknown, version: number, place: number): Re
   const lists = { fit: piece.fits, weld: piece.welds, inspection: piece.inspections };
   const lost = piece.pictures.findIndex(({ on }) => 'record' in on && on.record >= lists[on.owner].length);
   if (lost >= 0) return failure(stop('job-unreadable', [`pieces ${place} pictures ${lost} on`]));
+  if (piece.came && piece.came.piece >= place) return failure(stop('job-unreadable', [`pieces ${place} came piece`]));
   const stray = version < 3 ? null : strayRecord(piece);
   if (stray) return failure(stop('job-unreadable', [`pieces ${place} ${stray} edge`]));
   return { ok: true, piece };

@@ -23,6 +23,9 @@ export type Figures = {
   // A kind of problem that there is too much of to tell one by one: how many more there are of the kind just told.
   'more-of-these': { count: number };
   'take-off-too-far': { mm: number };
+  'nothing-taken': None;
+  'taken-needs-outline': None;
+  'taken-strands-fold': None;
   // Profiles, tucks, and shapes from figures.
   'profile-station': None;
   'tuck-form': None;

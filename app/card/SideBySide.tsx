@@ -1,0 +1,88 @@
+import { useMemo } from 'react';
+import type { Apart } from '#core/card/link/apart';
+import { edgesApart } from '#core/card/link/apart';
+import { shoved } from '#core/card/link/lie';
+import { outlineOf, segmentsOfEdge } from '#core/card/outline';
+import type { PatternDoc } from '#core/card/pattern';
+import type { Box } from '#core/measure/path';
+import { box } from '#core/measure/path';
+import type { Vec } from '#core/measure/vector';
+import { CardPicture } from '../drawing/CardPicture';
+import { Drawing, useView } from '../drawing/Drawing';
+import { Figure, usePathData } from '../drawing/marks';
+import { usePreferences } from '../frame/preferences';
+
+/** A card, what it is called, and the other one laid over it as it lies. */
+export type Side = { name: string; doc: PatternDoc; other: PatternDoc };
+
+/** Edges nearer to each other than this lie on each other, as far as a maker can tell, mm. */
+export const TOLD_APART_MM = 0.05;
+
+/** Two cards side by side as they sit on the vehicle; where an edge of one lies off the other's, that is drawn and measured. */
+export function SideBySide({ left, right }: { left: Side; right: Side }) {
+  const placed = useMemo(() => sideBySide(left, right), [left, right]);
+  return (
+    <Drawing bounds={placed.bounds} ground="card" label={`${left.name} and ${right.name} side by side`}>
+      {[placed.left, placed.right].map((side, i) => (
+        <OneSide key={i} side={side} />
+      ))}
+    </Drawing>
+  );
+}
+
+type Placed = Side & { apart: Apart[] };
+
+const boxes = ({ doc, other }: Side): Box[] => [doc, other].map((one) => box(outlineOf(one).path));
+const around = (all: readonly Box[]): Box => ({
+  minX: Math.min(...all.map((b) => b.minX)),
+  maxX: Math.max(...all.map((b) => b.maxX)),
+  minY: Math.min(...all.map((b) => b.minY)),
+  maxY: Math.max(...all.map((b) => b.maxY)),
+});
+
+/** The right one is shoved so that it stands clear of the left one, their lower ends level. */
+function sideBySide(left: Side, right: Side): { left: Placed; right: Placed; bounds: Box } {
+  const [a, b] = [around(boxes(left)), around(boxes(right))];
+  const gap = 0.18 * Math.max(a.maxX - a.minX, b.maxX - b.minX, 0.3 * (a.maxY - a.minY));
+  const by: Vec = [a.maxX + gap - b.minX, a.minY - b.minY];
+  const over = { ...right, doc: shoved(right.doc, by), other: shoved(right.other, by) };
+  const placed = (side: Side): Placed => ({
+    ...side,
+    apart: edgesApart(side.doc, side.other).filter(({ mm }) => Math.abs(mm) > TOLD_APART_MM),
+  });
+  return { left: placed(left), right: placed(over), bounds: around([a, ...boxes(over)]) };
+}
+
+function OneSide({ side: { name, doc, other, apart } }: { side: Placed }) {
+  const { px } = useView();
+  const { briefSigned } = useSigned();
+  const data = usePathData();
+  const bounds = box(outlineOf(doc).path);
+  const [x, y] = px([(bounds.minX + bounds.maxX) / 2, bounds.maxY]);
+  const edgeOf = (of: PatternDoc, id: string) => of.edges.find((edge) => edge.id === id)!;
+  return (
+    <g role="group" aria-label={name}>
+      <CardPicture pattern={doc} pick={null} lengths={false} />
+      <g pointerEvents="none">
+        {apart.map(({ edge }) => (
+          <g key={edge}>
+            <path d={data(segmentsOfEdge(other, edgeOf(other, edge)), false)} fill="none" stroke="var(--layout)" strokeWidth={2} strokeDasharray="3 5" strokeLinecap="round" />
+            <path d={data(segmentsOfEdge(doc, edgeOf(doc, edge)), false)} fill="none" stroke="var(--torch)" strokeWidth={3.5} strokeLinecap="round" />
+          </g>
+        ))}
+        {apart.map(({ edge, mm, at }) => (
+          <Figure key={edge} at={at} text={briefSigned(mm)} colour="var(--torch)" ground="var(--panel)" size={16} />
+        ))}
+        <text x={x} y={y - 66} textAnchor="middle" fontFamily="Barlow Condensed" fontWeight={600} fontSize={20} fill="var(--ink)">
+          {name}
+        </text>
+      </g>
+    </g>
+  );
+} // prettier-ignore
+
+/** A length with its sign: how far out, or in. */
+function useSigned() {
+  const { brief } = usePreferences();
+  return { briefSigned: (mm: number) => `${mm < 0 ? '−' : '+'}${brief(Math.abs(mm))}` };
+}

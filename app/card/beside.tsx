@@ -1,0 +1,347 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Table from '@mui/material/Table';
+import TableBody from '@mui/material/TableBody';
+import TableCell from '@mui/material/TableCell';
+import TableHead from '@mui/material/TableHead';
+import TableRow from '@mui/material/TableRow';
+import Typography from '@mui/material/Typography';
+import { useMemo, useState } from 'react';
+import { Link, data, useFetcher } from 'react-router';
+import { z } from 'zod';
+import { edgesApart } from '#core/card/link/apart';
+import type { Difference, Part } from '#core/card/link/differences';
+import { PARTS } from '#core/card/link/differences';
+import type { At } from '#core/card/link/linked';
+import { laidOver, seenFrom } from '#core/card/link/linked';
+import { byLetter, edgeLength } from '#core/card/outline';
+import type { PatternDoc, TakeOff } from '#core/card/pattern';
+import { TakeOffSchema } from '#core/card/pattern';
+import type { Problem } from '#core/measure/result';
+import { FoldAway } from '../frame/FoldAway';
+import { orSay } from '../forms/orSay';
+import { StageLayout } from '../frame/StageLayout';
+import { Told } from '../frame/Told';
+import { usePreferences } from '../frame/preferences';
+import { problemSentence } from '../frame/sentences';
+import { usePiece } from '../piece/pieceContext';
+import { changeLinked, otherOf } from '../records/linked.server';
+import { idOr404, sentence } from '../records/parse.server';
+import { viewerIn } from '../records/viewer.server';
+import type { Route } from './+types/beside';
+import { SideBySide, TOLD_APART_MM } from './SideBySide';
+import { TakeOffFields } from './TakeOffFields';
+import { differenceSaid } from './differenceWords';
+
+export async function loader({ params, context }: Route.LoaderArgs) {
+  const found = await otherOf(context.get(viewerIn), idOr404(params.pieceId), idOr404(params.otherId));
+  if (!found) throw data(null, { status: 404 });
+  return found;
+}
+
+const parts = z.array(z.object({ of: z.enum(PARTS), id: z.string().max(24) })).max(10_000) as z.ZodType<Part[]>;
+const number = z.number().int().min(0);
+const Body = z.object({
+  here: number,
+  there: number,
+  change: z.discriminatedUnion('what', [
+    z.object({ what: z.literal('take'), parts, over: z.boolean() }),
+    z.object({ what: z.literal('leave'), parts }),
+    z.object({ what: z.literal('take-off'), takeOff: z.array(TakeOffSchema).max(100) }),
+    z.object({ what: z.literal('anew') }),
+  ]),
+});
+type Change = z.output<typeof Body>['change'];
+type Said = { message?: string; problems?: Problem[] };
+
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const viewer = context.get(viewerIn);
+  const [here, there] = [idOr404(params.pieceId), idOr404(params.otherId)];
+  const parsed = Body.safeParse(await request.json().catch(() => null));
+  if (!parsed.success) return data<Said>({ message: sentence(parsed.error) }, { status: 400 });
+  const found = await otherOf(viewer, here, there);
+  if (!found) throw data(null, { status: 404 });
+  const { change, ...seen } = parsed.data;
+  const done = await changeLinked(viewer, { here, there }, seen, found.at, found.as, change);
+  if (done === 'stale')
+    return data<Said>({ message: 'One of the two was changed meanwhile: look again, it is drawn as it is now.' }, { status: 409 }); // prettier-ignore
+  if (done && !done.ok) return data<Said>({ problems: done.problems }, { status: 422 });
+  return {};
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
+
+/** Two pieces of which one was made from the other: side by side, measured, and what one can take over from the other. */
+export default function BesidePage({ loaderData: { at, as, other } }: Route.ComponentProps) {
+  const { id, facts, pattern, patternEditor } = usePiece();
+  const { show } = usePreferences();
+  const fetcher = useFetcher<Said>();
+  const there = other.card.doc;
+  const linked = useMemo(
+    () => (at === 'made' ? { first: there, made: pattern } : { first: pattern, made: there }),
+    [at, pattern, there],
+  );
+  const { over, sides } = useMemo(() => {
+    const over = laidOver(at, linked, as);
+    const here = { name: facts.name, doc: pattern, other: over };
+    const beside = { name: other.name, doc: there, other: laidOver(at === 'made' ? 'first' : 'made', linked, as) };
+    const hereLeft = as === 'again' ? at === 'first' : facts.side === 'left' || other.side === 'right';
+    return { over, sides: hereLeft ? { left: here, right: beside } : { left: beside, right: here } };
+  }, [at, as, linked, facts, pattern, other, there]);
+  const seen = useMemo(() => seenFrom(at, linked), [at, linked]);
+  const busy = fetcher.state !== 'idle' || patternEditor.status !== 'saved';
+  const send = (change: Change) =>
+    void fetcher.submit(
+      { here: patternEditor.number, there: other.card.number, change },
+      { method: 'post', encType: 'application/json', action: `/pieces/${id}/beside/${other.id}` },
+    );
+  if (pattern.sides.length === 0 || there.sides.length === 0)
+    return (
+      <Box sx={{ p: 3, display: 'grid', gap: 2, justifyItems: 'start' }}>
+        <Typography variant="h1">There is no card to lay beside it</Typography>
+        <Typography>{pattern.sides.length === 0 ? facts.name : other.name} has no outline yet.</Typography>
+        {at === 'made' && there.sides.length > 0 && <Anew other={other.name} busy={busy} send={send} />}
+      </Box>
+    );
+  return (
+    <StageLayout
+      drawerWidth={400}
+      tally={[]}
+      drawing={<SideBySide {...sides} />}
+      drawer={
+        <Stack spacing={2}>
+          <Box>
+            <Typography variant="h2">Beside {other.name}</Typography>
+            <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
+              {facts.name} was made {at === 'made' ? 'from it' : 'first'}. Red: where it lies; dotted: where the other
+              one lies, turned over onto it. + is farther out.
+            </Typography>
+          </Box>
+          {fetcher.data?.message && <Told>{fetcher.data.message}</Told>}
+          {fetcher.data?.problems?.map((problem, i) => (
+            <Told key={i}>{problemSentence(problem, pattern, show)}</Told>
+          ))}
+          {seen.ok ? (
+            <>
+              {seen.failed.length > 0 && <TakeOffFailed edges={seen.failed} pattern={pattern} />}
+              <Differences
+                at={at}
+                other={other.name}
+                differences={seen.differences}
+                pair={{ here: pattern, there: seen.there }}
+                busy={busy}
+                send={send}
+              />
+            </>
+          ) : (
+            <>
+              <Typography>{problemSentence(seen.problems[0]!, pattern, show)}</Typography>
+              {at === 'made' && <Anew other={other.name} busy={busy} send={send} />}
+            </>
+          )}
+          <Measured here={pattern} over={over} />
+          {at === 'made' && as === 'other-side' && pattern.taken && (
+            <FoldAway title="What is taken off along edges" open={pattern.taken.takeOff.length > 0}>
+              <TakeOff key={JSON.stringify(pattern.taken.takeOff)} pattern={pattern} busy={busy} send={send} />
+            </FoldAway>
+          )}
+          <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
+            <Button variant="outlined" component={Link} to={`/pieces/${id}/card`}>
+              Back to the card
+            </Button>
+            <Button color="inherit" component={Link} to={`/pieces/${other.id}/beside/${id}`}>
+              Look from {other.name}
+            </Button>
+          </Stack>
+        </Stack>
+      }
+    />
+  );
+}
+
+type Doing = { busy: boolean; send: (change: Change) => void };
+
+const Anew = ({ other, busy, send }: Doing & { other: string }) => (
+  <Button variant="contained" disabled={busy} onClick={() => send({ what: 'anew' })}>
+    Make the card anew from {other}
+  </Button>
+);
+
+const TakeOffFailed = ({ edges, pattern }: { edges: readonly string[]; pattern: PatternDoc }) => (
+  <Told>
+    What is to be taken off along{' '}
+    {edges.map((id) => pattern.edges.find((edge) => edge.id === id)?.letter ?? 'an edge that is gone').join(', ')}{' '}
+    cannot be, as the first one is now. Change it below, or take off there by hand.
+  </Told>
+);
+
+function TakeOff({ pattern, busy, send }: Doing & { pattern: PatternDoc }) {
+  const now = pattern.taken!.takeOff;
+  const [takeOff, setTakeOff] = useState<TakeOff[]>(now);
+  const changed = JSON.stringify(takeOff) !== JSON.stringify(now);
+  return (
+    <Stack spacing={1}>
+      <TakeOffFields pattern={pattern} takeOff={takeOff} onChange={setTakeOff} />
+      {changed && (
+        <Button variant="contained" disabled={busy} onClick={() => send({ what: 'take-off', takeOff })}>
+          Move the edges so
+        </Button>
+      )}
+    </Stack>
+  );
+}
+
+type Pair = { here: PatternDoc; there: PatternDoc };
+type DifferencesProps = Doing & { at: At; other: string; differences: readonly Difference[]; pair: Pair };
+
+/** What differs and why, in the order in which it wants deciding. */
+function Differences({ at, other, differences, pair, busy, send }: DifferencesProps) {
+  const there = differences.filter((d) => d.both.length === 0 && d.there.length > 0);
+  const both = differences.filter((d) => d.both.length > 0);
+  const here = differences.filter((d) => d.both.length === 0 && d.there.length === 0);
+  const take = (list: readonly Difference[], over = false) => send({ what: 'take', parts: list.map(({ part }) => part), over }); // prettier-ignore
+  const leave = (list: readonly Difference[]) => send({ what: 'leave', parts: list.map(({ part }) => part) });
+  if (differences.length === 0)
+    return <Typography role="status">The two are as they were made: nothing to take over.</Typography>;
+  return (
+    <Stack spacing={2}>
+      {there.length > 0 && (
+        <Group
+          title={at === 'made' ? `Changed on ${other} since` : `${other} has of its own`}
+          list={there}
+          pair={pair}
+        >
+          {(one) => (
+            <>
+              <Button size="small" variant="outlined" disabled={busy} onClick={() => take([one])}>
+                Take over
+              </Button>
+              {at === 'made' && (
+                <Button size="small" color="inherit" disabled={busy} onClick={() => leave([one])}>
+                  Leave ours
+                </Button>
+              )}
+            </>
+          )}
+        </Group>
+      )}
+      {there.length > 1 && (
+        <Button variant="contained" disabled={busy} onClick={() => take(there)}>
+          Take all {there.length} over
+        </Button>
+      )}
+      {both.length > 0 && (
+        <Group title="Changed on both, unlike each other" list={both} pair={pair}>
+          {(one) => (
+            <>
+              <Button size="small" variant="outlined" disabled={busy} onClick={() => take([one], true)}>
+                Take theirs
+              </Button>
+              {at === 'made' && (
+                <Button size="small" variant="outlined" disabled={busy} onClick={() => leave([one])}>
+                  Keep ours
+                </Button>
+              )}
+            </>
+          )}
+        </Group>
+      )}
+      {here.length > 0 && (
+        <Group
+          title={at === 'made' ? 'Its own' : `Changed here, not taken over by ${other}`}
+          list={here}
+          pair={pair}
+        />
+      )}
+    </Stack>
+  );
+}
+
+type GroupProps = {
+  title: string;
+  list: readonly Difference[];
+  pair: Pair;
+  children?: (one: Difference) => React.ReactNode;
+};
+
+function Group({ title, list, pair, children }: GroupProps) {
+  const { show } = usePreferences();
+  return (
+    <Box component="section" aria-label={title}>
+      <Typography variant="h3">{title}</Typography>
+      <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0 }}>
+        {list.slice(0, MOST_LISTED).map((one) => {
+          const { name, how } = differenceSaid(one, pair, show);
+          return (
+            <Box
+              component="li"
+              key={`${one.part.of} ${one.part.id}`}
+              aria-label={name}
+              sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, alignItems: 'center', py: 0.8, borderBottom: '1px solid var(--rule)' }}
+            >
+              <Box sx={{ flex: '1 1 180px' }}>
+                <b>{name}</b>: {how}
+              </Box>
+              {children?.(one)}
+            </Box>
+          );
+        })}
+      </Box>
+      {list.length > MOST_LISTED && <Typography variant="caption">and {list.length - MOST_LISTED} more</Typography>}
+    </Box>
+  );
+} // prettier-ignore
+
+/** As many parts as are listed one by one. */
+const MOST_LISTED = 40;
+
+/** Left and right, edge by edge: how long, and how far apart at most. */
+function Measured({ here, over }: { here: PatternDoc; over: PatternDoc }) {
+  const { show } = usePreferences();
+  const rows = useMemo(() => {
+    const apart = new Map(edgesApart(here, over).map(({ edge, mm }) => [edge, mm]));
+    return byLetter(here.edges).flatMap((edge) => {
+      const other = over.edges.find(({ id }) => id === edge.id);
+      const mm = apart.get(edge.id) ?? 0;
+      const [a, b] = [edgeLength(here, edge), other ? edgeLength(over, other) : null];
+      const told = b === null || Math.abs(mm) > TOLD_APART_MM || Math.abs(a - b) > TOLD_APART_MM;
+      return told ? [{ edge, a, b, mm }] : [];
+    });
+  }, [here, over]);
+  if (rows.length === 0)
+    return <Typography>Turned over, every edge lies on the other’s within {show(TOLD_APART_MM)}.</Typography>;
+  return (
+    <Box>
+      <Typography variant="h3">Measured against each other</Typography>
+      <Table size="small" aria-label="Measured against each other">
+        <TableHead>
+          <TableRow>
+            <TableCell>Edge</TableCell>
+            <TableCell align="right">Here</TableCell>
+            <TableCell align="right">There</TableCell>
+            <TableCell align="right">Farther out</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {rows.slice(0, MOST_LISTED).map(({ edge, a, b, mm }) => (
+            <TableRow key={edge.id}>
+              <TableCell className="condensed" sx={{ fontSize: '1.1rem !important', fontWeight: 600 }}>
+                {edge.letter}
+              </TableCell>
+              <TableCell align="right" className="figure">
+                {show(a)}
+              </TableCell>
+              <TableCell align="right" className="figure">
+                {b === null ? 'none' : show(b)}
+              </TableCell>
+              <TableCell align="right" className="figure">
+                {b === null ? '' : `${mm < 0 ? '−' : '+'}${show(Math.abs(mm))}`}
+              </TableCell>
+            </TableRow>
+          ))}
+        </TableBody>
+      </Table>
+    </Box>
+  );
+}

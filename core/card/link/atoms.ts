@@ -1,0 +1,46 @@
+import { SAME_PLACE_MM } from '../../measure/tolerance';
+import type { PatternDoc } from '../pattern';
+
+/** The smallest things that two cards can differ by. `outline`, `letters` and `base` are one of a card. */
+export type Atom =
+  | { of: 'corner' | 'side' | 'joint' | 'fold' | 'hole' | 'tuck' | 'rule' | 'profile'; id: string }
+  | { of: 'outline' | 'letters' | 'base'; id: '' };
+
+export const keyOf = ({ of, id }: Atom): string => `${of} ${id}`;
+
+/** What a card says of each atom: nothing of those it does not have. */
+export function valuesOf(doc: PatternDoc): Map<string, unknown> {
+  const values = new Map<string, unknown>();
+  const set = (atom: Atom, value: unknown) => values.set(keyOf(atom), value);
+  for (const { id, x, y } of doc.corners) set({ of: 'corner', id }, [x, y]);
+  // The rise of an arc over a metre of chord and more, so that figures to a millionth are millimetres to a millionth.
+  for (const { id, shape } of doc.sides) set({ of: 'side', id }, shape.kind === 'arc' ? shape.bulge * 1000 : 0);
+  for (const { id, joint } of doc.edges) set({ of: 'joint', id }, joint);
+  for (const fold of doc.folds) set({ of: 'fold', id: fold.id }, fold);
+  for (const hole of doc.holes) set({ of: 'hole', id: hole.id }, hole);
+  for (const tuck of doc.tucks) set({ of: 'tuck', id: tuck.id }, tuck);
+  for (const rule of doc.rules) set({ of: 'rule', id: rule.id }, rule);
+  for (const profile of doc.profiles) set({ of: 'profile', id: profile.id }, profile);
+  set({ of: 'outline', id: '' }, ringOf(doc));
+  set({ of: 'letters', id: '' }, doc.edges.map(({ id, letter }) => [id, letter]).sort());
+  set({ of: 'base', id: '' }, doc.base);
+  return values;
+}
+
+/** Which sides follow which, between which corners, in which edges; from the same side on however the lists begin. */
+function ringOf(doc: PatternDoc): unknown {
+  const edgeOf = new Map(doc.edges.flatMap((edge) => edge.sides.map((side) => [side, edge.id] as const)));
+  const ring = doc.sides.map(({ id, from, to }) => [id, from, to, edgeOf.get(id) ?? '']);
+  const first = ring.reduce((least, side, i) => (side[0]! < ring[least]![0]! ? i : least), 0);
+  return [...ring.slice(first), ...ring.slice(0, first)];
+}
+
+/** Whether two values say the same, figures to a millionth. */
+export function alike(a: unknown, b: unknown): boolean {
+  if (typeof a === 'number' && typeof b === 'number') return Math.abs(a - b) <= SAME_PLACE_MM;
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
+  if (Array.isArray(a) !== Array.isArray(b)) return false;
+  const [x, y] = [a, b] as [Record<string, unknown>, Record<string, unknown>];
+  const keys = Object.keys(x);
+  return keys.length === Object.keys(y).length && keys.every((key) => key in y && alike(x[key], y[key]));
+}
