@@ -33,7 +33,7 @@ export function Relatives() {
         />
       ))}
       <Box>
-        <Button variant="outlined" component={Link} to={`/pieces/${id}/another`}>
+        <Button variant="outlined" component={Link} to={`/pieces/${id}/card/another`}>
           Make the other side, or once more
         </Button>
       </Box>
@@ -68,7 +68,7 @@ function Relative({ piece, other, said, name, why, changed }: RelativeProps) {
         </Typography>
       )}
       <Stack direction="row" spacing={1} sx={{ mt: 0.5 }}>
-        <Button size="small" variant="outlined" component={Link} to={`/pieces/${piece}/beside/${other}`}>
+        <Button size="small" variant="outlined" component={Link} to={`/pieces/${piece}/card/beside/${other}`}>
           Side by side
         </Button>
         <Button size="small" color="inherit" component={Link} to={`/pieces/${other}/card`}>

@@ -1,3 +1,4 @@
+import useMediaQuery from '@mui/material/useMediaQuery';
 import { useMemo } from 'react';
 import type { Apart } from '#core/card/link/apart';
 import { edgesApart } from '#core/card/link/apart';
@@ -20,7 +21,9 @@ export const TOLD_APART_MM = 0.05;
 
 /** Two cards side by side as they sit on the vehicle; where an edge of one lies off the other's, that is drawn and measured. */
 export function SideBySide({ left, right }: { left: Side; right: Side }) {
-  const placed = useMemo(() => sideBySide(left, right), [left, right]);
+  // On a phone there is no room beside: one above the other.
+  const stacked = useMediaQuery('(max-width: 600px)');
+  const placed = useMemo(() => sideBySide(left, right, stacked), [left, right, stacked]);
   return (
     <Drawing bounds={placed.bounds} ground="card" label={`${left.name} and ${right.name} side by side`}>
       {[placed.left, placed.right].map((side, i) => (
@@ -29,6 +32,12 @@ export function SideBySide({ left, right }: { left: Side; right: Side }) {
     </Drawing>
   );
 }
+
+/** How far apart the two stand, as a share of the wider: room for the tags of both. */
+const GAP = 0.42;
+
+/** Room for a name above the upper of two, as a share of both. */
+const NAME = 0.2;
 
 type Placed = Side & { apart: Apart[] };
 
@@ -40,17 +49,20 @@ const around = (all: readonly Box[]): Box => ({
   maxY: Math.max(...all.map((b) => b.maxY)),
 });
 
-/** The right one is shoved so that it stands clear of the left one, their lower ends level. */
-function sideBySide(left: Side, right: Side): { left: Placed; right: Placed; bounds: Box } {
+/** The right one is shoved so that it stands clear of the left one, their lower ends level; or under it. */
+function sideBySide(left: Side, right: Side, stacked: boolean): { left: Placed; right: Placed; bounds: Box } {
   const [a, b] = [around(boxes(left)), around(boxes(right))];
-  const gap = 0.18 * Math.max(a.maxX - a.minX, b.maxX - b.minX, 0.3 * (a.maxY - a.minY));
-  const by: Vec = [a.maxX + gap - b.minX, a.minY - b.minY];
+  const gap = GAP * Math.max(a.maxX - a.minX, b.maxX - b.minX, 0.6 * (a.maxY - a.minY));
+  const by: Vec = stacked ? [a.minX - b.minX, a.minY - gap - b.maxY] : [a.maxX + gap - b.minX, a.minY - b.minY];
   const over = { ...right, doc: shoved(right.doc, by), other: shoved(right.other, by) };
   const placed = (side: Side): Placed => ({
     ...side,
     apart: edgesApart(side.doc, side.other).filter(({ mm }) => Math.abs(mm) > TOLD_APART_MM),
   });
-  return { left: placed(left), right: placed(over), bounds: around([a, ...boxes(over)]) };
+  const bounds = around([a, ...boxes(over)]);
+  // The name of the upper one stands above it.
+  const named = stacked ? { ...bounds, maxY: bounds.maxY + NAME * (bounds.maxY - bounds.minY) } : bounds;
+  return { left: placed(left), right: placed(over), bounds: named };
 }
 
 function OneSide({ side: { name, doc, other, apart } }: { side: Placed }) {
@@ -66,7 +78,7 @@ function OneSide({ side: { name, doc, other, apart } }: { side: Placed }) {
       <g pointerEvents="none">
         {apart.map(({ edge }) => (
           <g key={edge}>
-            <path d={data(segmentsOfEdge(other, edgeOf(other, edge)), false)} fill="none" stroke="var(--layout)" strokeWidth={2} strokeDasharray="3 5" strokeLinecap="round" />
+            <path d={data(segmentsOfEdge(other, edgeOf(other, edge)), false)} fill="none" stroke="var(--ink)" strokeWidth={2} strokeDasharray="3 5" strokeLinecap="round" />
             <path d={data(segmentsOfEdge(doc, edgeOf(doc, edge)), false)} fill="none" stroke="var(--torch)" strokeWidth={3.5} strokeLinecap="round" />
           </g>
         ))}

@@ -100,7 +100,7 @@ export default function AnotherPage() {
     if (noReason || name.trim() === '') return;
     key.current ??= crypto.randomUUID();
     const body = { as, name: name.trim(), side: as === 'again' ? facts.side : side, takeOff: off, why: as === 'again' ? reason.trim() : '', key: key.current }; // prettier-ignore
-    void fetcher.submit(body, { method: 'post', encType: 'application/json', action: `/pieces/${id}/another` });
+    void fetcher.submit(body, { method: 'post', encType: 'application/json', action: `/pieces/${id}/card/another` });
   };
   if (pattern.sides.length === 0) return <NoCardYet id={id} />;
   return (

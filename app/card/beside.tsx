@@ -8,7 +8,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
-import { Link, data, useFetcher } from 'react-router';
+import { Link, data, isRouteErrorResponse, useFetcher } from 'react-router';
 import { z } from 'zod';
 import { edgesApart } from '#core/card/link/apart';
 import type { Difference, Part } from '#core/card/link/differences';
@@ -26,6 +26,7 @@ import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { usePiece } from '../piece/pieceContext';
+import type { Other } from '../records/linked.server';
 import { changeLinked, otherOf } from '../records/linked.server';
 import { idOr404, sentence } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
@@ -38,6 +39,16 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   const found = await otherOf(context.get(viewerIn), idOr404(params.pieceId), idOr404(params.otherId));
   if (!found) throw data(null, { status: 404 });
   return found;
+}
+
+/** Null while the server does not answer: the page then stands on what it last had. */
+export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
+  try {
+    return await serverLoader();
+  } catch (error) {
+    if (isRouteErrorResponse(error)) throw error;
+    return null;
+  }
 }
 
 const parts = z.array(z.object({ of: z.enum(PARTS), id: z.string().max(24) })).max(10_000) as z.ZodType<Part[]>;
@@ -65,7 +76,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const { change, ...seen } = parsed.data;
   const done = await changeLinked(viewer, { here, there }, seen, found.at, found.as, change);
   if (done === 'stale')
-    return data<Said>({ message: 'One of the two was changed meanwhile: look again, it is drawn as it is now.' }, { status: 409 }); // prettier-ignore
+    // An answer like any other, so that both are read anew.
+    return data<Said>({ message: 'One of the two was changed meanwhile: look again, it is drawn as it is now.' }); // prettier-ignore
   if (done && !done.ok) return data<Said>({ problems: done.problems }, { status: 422 });
   return {};
 }
@@ -73,7 +85,15 @@ export async function action({ request, params, context }: Route.ActionArgs) {
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
 
 /** Two pieces of which one was made from the other: side by side, measured, and what one can take over from the other. */
-export default function BesidePage({ loaderData: { at, as, other } }: Route.ComponentProps) {
+export default function BesidePage({ loaderData, params }: Route.ComponentProps) {
+  const [known, setKnown] = useState(loaderData);
+  if (loaderData !== null && loaderData !== known) setKnown(loaderData);
+  const loaded = loaderData ?? known;
+  if (loaded?.other.id !== params.otherId) throw new TypeError('No answer from the server');
+  return <Beside loaded={loaded} />;
+}
+
+function Beside({ loaded: { at, as, other } }: { loaded: Other }) {
   const { id, facts, pattern, patternEditor } = usePiece();
   const { show } = usePreferences();
   const fetcher = useFetcher<Said>();
@@ -94,7 +114,7 @@ export default function BesidePage({ loaderData: { at, as, other } }: Route.Comp
   const send = (change: Change) =>
     void fetcher.submit(
       { here: patternEditor.number, there: other.card.number, change },
-      { method: 'post', encType: 'application/json', action: `/pieces/${id}/beside/${other.id}` },
+      { method: 'post', encType: 'application/json', action: `/pieces/${id}/card/beside/${other.id}` },
     );
   if (pattern.sides.length === 0 || there.sides.length === 0)
     return (
@@ -150,7 +170,7 @@ export default function BesidePage({ loaderData: { at, as, other } }: Route.Comp
             <Button variant="outlined" component={Link} to={`/pieces/${id}/card`}>
               Back to the card
             </Button>
-            <Button color="inherit" component={Link} to={`/pieces/${other.id}/beside/${id}`}>
+            <Button color="inherit" component={Link} to={`/pieces/${other.id}/card/beside/${id}`}>
               Look from {other.name}
             </Button>
           </Stack>
@@ -283,7 +303,7 @@ function Group({ title, list, pair, children }: GroupProps) {
               <Box sx={{ flex: '1 1 180px' }}>
                 <b>{name}</b>: {how}
               </Box>
-              {children?.(one)}
+              {children && <Stack direction="row">{children(one)}</Stack>}
             </Box>
           );
         })}
@@ -336,7 +356,11 @@ function Measured({ here, over }: { here: PatternDoc; over: PatternDoc }) {
                 {b === null ? 'none' : show(b)}
               </TableCell>
               <TableCell align="right" className="figure">
-                {b === null ? '' : `${mm < 0 ? '−' : '+'}${show(Math.abs(mm))}`}
+                {b === null
+                  ? ''
+                  : Math.abs(mm) > TOLD_APART_MM
+                    ? `${mm < 0 ? '−' : '+'}${show(Math.abs(mm))}`
+                    : 'on it'}
               </TableCell>
             </TableRow>
           ))}

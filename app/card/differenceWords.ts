@@ -1,3 +1,4 @@
+import { edgesApart } from '#core/card/link/apart';
 import type { Atom } from '#core/card/link/atoms';
 import type { Difference } from '#core/card/link/differences';
 import { edgeLength } from '#core/card/outline';
@@ -67,7 +68,11 @@ function edgeSaid(id: string, atoms: readonly Atom[], { here, there }: Pair, sho
   }
   if (theirs && atoms.some(({ of }) => of !== 'joint')) {
     const [a, b] = [edgeLength(here, mine), edgeLength(there, theirs)];
-    said.push(Math.abs(a - b) > TOLD_MM ? `here ${show(a)} long, there ${show(b)}` : 'lies elsewhere');
+    if (show(a) !== show(b)) said.push(`here ${show(a)} long, there ${show(b)}`);
+    else {
+      const [apart] = edgesApart({ ...here, edges: [mine] }, { ...there, edges: [theirs] });
+      said.push(`lies ${show(Math.abs(apart?.mm ?? 0))} off at most`);
+    }
   }
   return { name: `Edge ${mine.letter}`, how: said.join('; ') };
 }
