@@ -1,5 +1,6 @@
 import workerpool from 'workerpool';
 import { drawScaleFrameNow } from '#app/card/drawScaleFrame.server';
+import { drawStripNow } from '#app/sheet/drawStrip.server';
 import { takeInNow, writeOutNow } from '#app/jobs/doJobFiles.server';
 import { copyPictureNow, keepPictureNow } from '#app/pictures/doKeepPicture.server';
 import { judgeNow } from '#app/piece/doJudge.server';
@@ -19,6 +20,7 @@ const all: Doing[] = [
   copyPictureNow,
   drawMeasuringSheetNow,
   drawScaleFrameNow,
+  drawStripNow,
 ];
 
 workerpool.worker(

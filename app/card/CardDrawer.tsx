@@ -25,6 +25,7 @@ import { EdgePanel } from './EdgePanel';
 import { FoldPanel } from './FoldPanel';
 import { FoldPanelInHand, InsidePanel, PlaceRow } from './HandPanel';
 import { HolePanel } from './HolePanel';
+import { ReadOff } from './ReadOff';
 import { Relatives } from './Relatives';
 import { RulePanel } from './RulePanel';
 import { Ruling } from './Ruling';
@@ -81,6 +82,7 @@ function WholeCard({ doing }: { doing: Doing }) {
       <Ruling pattern={settled} onRule={() => doing.take({ kind: 'rule', parts: [] })} />
       <EdgeTable pattern={settled} plan={plan} show={show} onPick={setPick} />
       <Relatives />
+      <ReadOff />
       <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
         <Button variant="outlined" onClick={() => patternEditor.edit(mirrored(pattern))}>
           Turn the card over

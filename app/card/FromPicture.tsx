@@ -17,11 +17,14 @@ import { FoundInPicture, TracedOverlay } from './FoundInPicture';
 import { FramePicture } from './FramePicture';
 import { ScaleForm, scaleGiven } from './ScaleForm';
 import type { ScaleDraft } from './ScaleForm';
+import type { TappedAt, Tapping } from './TapInPicture';
+import { FRAME_FIRST, NOWHERE, TapInPicture, TapPanel } from './TapInPicture';
 import { UnderlayPicture } from './UnderlayPicture';
 import { newId } from './newId';
 import type { Taken } from './traced';
 import { canFold, cardOf } from './traced';
 import { keepUnderlay } from './underlay';
+import { usePicked } from './usePicked';
 import { useTrace } from './useTrace';
 
 const DOING = {
@@ -47,18 +50,26 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
     toleranceMm: 0.5,
   });
   const { tracing, look, stop } = useTrace();
-  const [file, setFile] = useState<File | null>(null);
+  const [chosen, choose] = usePicked();
+  const file = chosen?.file ?? null;
+  const [tapping, setTapping] = useState<Tapping | null>(null);
+  const [at, setAt] = useState<TappedAt>({ frameAt: null, cardAt: null });
   const [left, setLeft] = useState<{ holes: number[]; lines: number[] }>({ holes: [], lines: [] });
   const found = tracing.state === 'found' ? tracing.found : null;
   const url = tracing.state === 'found' ? tracing.url : null;
   const foldable = useMemo(() => found?.lines.map((line) => canFold(found, line, newId)) ?? [], [found]);
   const scale = scaleGiven(draft);
-  const lookAt = (picture: File, toleranceMm = draft.toleranceMm) => {
-    setFile(picture);
+  const lookAt = (picture: File, where: TappedAt, toleranceMm = draft.toleranceMm) => {
+    if (picture !== file) choose(picture);
+    setAt(where);
+    setTapping(null);
     if (!scale) return;
     setLeft({ holes: [], lines: [] });
-    look({ file: picture, scale, toleranceMm });
+    look({ file: picture, scale, toleranceMm, ...where });
   };
+  const refused = tracing.state === 'refused' ? tracing.problems.map(({ code }) => code) : [];
+  const noFrame = draft.by !== 'scan' && refused.some((code) => code === 'no-frame' || code === 'other-paper');
+  const noCard = refused.includes('card-not-found') || refused.includes('too-few-corners');
   const bounds = found
     ? { minX: found.underlay.leftMm, maxX: found.underlay.leftMm + found.underlay.wideMm, minY: found.underlay.topMm - found.underlay.highMm, maxY: found.underlay.topMm } // prettier-ignore
     : { minX: 0, minY: 0, maxX: scaleFrame(draft.paper).widthMm, maxY: scaleFrame(draft.paper).heightMm };
@@ -78,14 +89,25 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: found ? 'column' : 'column-reverse', md: 'row' } }}>
       <Box sx={{ flex: 1, position: 'relative', minHeight: { xs: found ? 380 : 0, md: 260 } }}>
+        {tapping && chosen ? (
+          <TapInPicture url={chosen.url} tapping={tapping} setTapping={setTapping} />
+        ) : (
         <Drawing bounds={bounds} ground="card" label="What was found in the picture">
           {!found && draft.by === 'paper' && <FramePicture paper={draft.paper} />}
           {found && url && <UnderlayPicture shown={{ ...found.underlay, url }} opacity={0.85} />}
           {found && <TracedOverlay found={found} left={left} foldable={foldable} />}
         </Drawing>
+        )}
       </Box>
       <Box component="aside" aria-label="Drawer" sx={{ flex: { md: '0 0 440px' }, bgcolor: 'var(--panel)', borderLeft: { md: '1.5px solid var(--rule)' }, p: 2.5, overflowY: 'auto', display: 'grid', gap: 1.6, alignContent: 'start' }}>
         <Typography variant="h2">From a photograph or a scan</Typography>
+        {tapping && file && (
+          <TapPanel
+            tapping={tapping}
+            setTapping={setTapping}
+            onLook={() => lookAt(file, tapping.what === 'frame' ? { frameAt: tapping.at, cardAt: null } : { ...at, cardAt: tapping.at })}
+          />
+        )}
         {found && (
           <FoundInPicture
             found={found}
@@ -95,7 +117,7 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
             toleranceMm={draft.toleranceMm}
             onTolerance={(toleranceMm) => {
               set({ toleranceMm });
-              if (file) lookAt(file, toleranceMm);
+              if (file) lookAt(file, at, toleranceMm);
             }}
           />
         )}
@@ -109,6 +131,7 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
           set={(change) => {
             // What was found was measured by what the form said before.
             set(change);
+            setAt(NOWHERE);
             stop();
           }}
         />
@@ -116,7 +139,7 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
           {file ? 'Another picture' : 'Take or choose the picture'}
           <input type="file" accept="image/*" hidden aria-label="The picture of the card" onChange={(event) => {
             const picture = event.target.files?.[0];
-            if (picture) lookAt(picture);
+            if (picture) lookAt(picture, NOWHERE);
             event.target.value = '';
           }} />
         </Button>
@@ -127,13 +150,19 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
             <Button variant="outlined" onClick={stop}>Stop</Button>
           </Stack>
         )}
-        {tracing.state === 'refused' &&
+        {tracing.state === 'refused' && !tapping &&
           tracing.problems.map((problem, i) => <Alarm key={i}>{problemSentence(problem, null, show)}</Alarm>)}
         {tracing.state === 'unreadable' && (
           <Alarm>That picture cannot be read here. Take it as JPEG or PNG and choose it again.</Alarm>
         )}
         {file && scale && (tracing.state === 'refused' || tracing.state === 'none') && (
-          <Button variant="outlined" onClick={() => lookAt(file)}>Look at it again</Button>
+          <Button variant="outlined" onClick={() => lookAt(file, at)}>Look at it again</Button>
+        )}
+        {noFrame && !tapping && (
+          <Button variant="contained" onClick={() => setTapping({ what: 'frame', at: FRAME_FIRST })}>Tap the frame’s corners</Button>
+        )}
+        {(noCard || found) && !tapping && (
+          <Button variant={found ? 'outlined' : 'contained'} onClick={() => setTapping({ what: 'card', at: [] })}>Tap the corners of the card</Button>
         )}
         <Button variant="outlined" onClick={onBack}>Put the card in another way</Button>
       </Box>

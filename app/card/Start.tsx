@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
+import { Link } from 'react-router';
 import type { Closing, Leg } from '#core/card/legs';
 import { outlineFromLegs, outlineFromPoints, parseLegs, parsePoints, walk, writtenLeg } from '#core/card/legs';
 import { patternParts } from '#core/card/outline';
@@ -226,6 +227,9 @@ export default function Start() {
             onClick={() => built?.ok && begin(built.path)}
           >
             Make the card
+          </Button>
+          <Button color="inherit" component={Link} to={`/pieces/${id}/card/measured`} sx={{ alignSelf: 'start' }}>
+            Or measure it on a picture of the real thing
           </Button>
         </Stack>
       </Box>

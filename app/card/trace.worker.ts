@@ -1,5 +1,7 @@
+import type { Vec } from '#core/measure/vector';
 import type { Picture } from '#core/picture/picture';
 import type { StraightPicture } from '#core/picture/straightPicture';
+import { tappedScale } from '#core/picture/tapped';
 import { trace } from '#core/picture/trace';
 import type { TraceAnswer, TraceAsked } from './traced';
 
@@ -8,10 +10,13 @@ const MOST_PIXELS = 8e6;
 
 const say = (answer: TraceAnswer) => self.postMessage(answer);
 
-self.onmessage = ({ data: { file, scale, toleranceMm } }: MessageEvent<TraceAsked>) => {
+self.onmessage = ({ data: { file, scale: given, toleranceMm, frameAt, cardAt } }: MessageEvent<TraceAsked>) => {
   void look(file).then(
     async (picture) => {
-      const steps = trace(picture, scale, toleranceMm);
+      const at = ([u, v]: Vec): Vec => [u * picture.width, v * picture.height];
+      const tapped = frameAt && given.kind !== 'scan' && given.kind !== 'places' ? tappedScale(given, frameAt.map(at)) : null; // prettier-ignore
+      if (tapped && !tapped.ok) return say({ what: 'refused', problems: tapped.problems });
+      const steps = trace(picture, tapped?.scale ?? given, toleranceMm, cardAt && cardAt.map(at));
       for (;;) {
         const step = steps.next();
         if (!step.done) {

@@ -10,7 +10,14 @@ import type { TracedHole } from '#core/picture/trace';
 import { newFold } from './newFold';
 
 /** What is asked of the worker that looks at a picture. */
-export type TraceAsked = { file: Blob; scale: Scale; toleranceMm: number };
+export type TraceAsked = {
+  file: Blob;
+  scale: Scale;
+  toleranceMm: number;
+  /** Where the frame's corners and the card's were pointed at, as shares of the picture's width and height; null: found. */
+  frameAt: readonly Vec[] | null;
+  cardAt: readonly Vec[] | null;
+};
 
 /** The picture seen square on, and where it lies on the plane: kept behind the card. */
 export type Underlay = { picture: Blob; leftMm: number; topMm: number; wideMm: number; highMm: number };

@@ -47,6 +47,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `${mm(n.mm)} cannot be taken off along ${it}: nothing would be left of it or of a side beside it.`,
   'nothing-taken':
     'This card was begun anew since it was made from the other: there is nothing left to compare it by.',
+  'contour-length': (n, { it }, mm) =>
+    `The contour is ${mm(n.contourMm)} from end to end and ${it} ${mm(n.sideMm)}: make the side as long first, or take the contour over all of it.`,
   'taken-needs-outline': (_, { It }) =>
     `${It} hangs on a side that this card does not have: take the outline over first, or with it.`,
   'taken-strands-fold': (_, { It }) =>

@@ -4,7 +4,7 @@ import { line } from '#core/measure/segment';
 import type { Segment } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { runsInWindow } from '#core/sheet/clip';
-import type { EdgeLabel, FoldLabel, Layers, PaperLabel } from '#core/sheet/layers';
+import type { EdgeLabel, FoldLabel, Layers, NoteLabel, PaperLabel } from '#core/sheet/layers';
 import { layersBox } from '#core/sheet/layers';
 import type { Paper, Tile, Tiling } from '#core/sheet/tiles';
 import { registerMarks, tilePages } from '#core/sheet/tiles';
@@ -18,7 +18,7 @@ const plainFont = () => shippedFont('barlow/files/barlow-latin-500-normal');
 const condensedFont = () => shippedFont('barlow-condensed/files/barlow-condensed-latin-600-normal');
 
 /** What each page says it is; `sheet` is the metal and its thickness, `date` the day of printing. */
-type Head = {
+export type Head = {
   title: string;
   what: string;
   revision: number;
@@ -97,11 +97,12 @@ function drawTile(pdf: Pdf, layers: Layers, labels: readonly PaperLabel[], tilin
   pdf.undash();
   for (const label of labels) {
     // What is written reaches some way to either side of its place.
-    const reach = label.kind === 'fold' ? label.lengthMm : 20;
+    const reach = label.kind === 'fold' ? label.lengthMm : label.kind === 'note' ? Math.max(20, label.text.length * label.sizeMm) : 20; // prettier-ignore
     const [lx, ly] = label.at;
     if (lx + reach < window.minX || lx - reach > window.maxX || ly + reach < window.minY || ly - reach > window.maxY)
       continue;
     if (label.kind === 'edge') drawTag(pdf, on(label.at), label);
+    else if (label.kind === 'note') drawNote(pdf, on(label.at), label);
     else drawFold(pdf, on(label.at), label);
   }
   pdf.restore();
@@ -124,6 +125,12 @@ function drawTag(pdf: Pdf, [x, y]: Vec, { text }: EdgeLabel): void {
   pdf.polygon(...shape.map(([dx, dy]): [number, number] => [x + dx!, y + dy!])).fillAndStroke();
   pdf.circle(x + half + 1, y, 0.5).stroke();
   pdf.fillColor('#000').text(text, x - half + 1.2, y - 2.9, { lineBreak: false });
+}
+
+/** Something written upright about a place. */
+function drawNote(pdf: Pdf, [x, y]: Vec, { text, sizeMm }: NoteLabel): void {
+  pdf.font(plainFont()).fontSize(sizeMm).fillColor('#000');
+  pdf.text(text, x - pdf.widthOfString(text) / 2, y - 0.6 * sizeMm, { lineBreak: false });
 }
 
 /** What is said of a fold, written along it on a clear ground, and its hinge on the side that moves. */

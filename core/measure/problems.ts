@@ -24,6 +24,7 @@ export type Figures = {
   'more-of-these': { count: number };
   'take-off-too-far': { mm: number };
   'nothing-taken': None;
+  'contour-length': { contourMm: number; sideMm: number };
   'taken-needs-outline': None;
   'taken-strands-fold': None;
   // Profiles, tucks, and shapes from figures.

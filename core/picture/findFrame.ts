@@ -2,7 +2,7 @@ import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import { adjustNetwork } from '../measure/network/network';
 import type { Vec } from '../measure/vector';
-import { cross, mix, sub } from '../measure/vector';
+import { mix, sub } from '../measure/vector';
 import type { FoundAngle } from './findAngles';
 import { HULL, findAngles } from './findAngles';
 import type { Homography } from './homography';
@@ -13,6 +13,7 @@ import type { Paper, Standing } from './scaleFrame';
 import { ARM_WIDE, BAR_WIDE, CORNERS, LOOSE_SIZE, PAPERS, RIM, loosePaper, scaleFrame, stood } from './scaleFrame';
 import type { PlaneView } from './straighten';
 import { centred, straightened, toMm } from './straighten';
+import { turnOf } from './turnOf';
 
 /** A distance taped between two loose corner cards, by their names; ± one standard deviation, mm. */
 export type CornerTape = { from: string; to: string; mm: number; uMm?: number };
@@ -252,10 +253,6 @@ function byCorners(picture: Picture, tapes: readonly CornerTape[]): Result<Found
     uMm: Math.hypot(exact.rmsMm, net),
   };
 }
-
-/** Twice the area that corners go round, above 0 counter-clockwise with y up. */
-const turnOf = (corners: readonly Vec[]): number =>
-  corners.reduce((sum, p, i) => sum + cross(p, corners[(i + 1) % corners.length]!), 0);
 
 /** Corners in the order in which they go round, whatever order they were given in. */
 function hull(points: readonly Vec[]): Vec[] {

@@ -18,6 +18,8 @@ export type PictureScaleGiven = {
   ask: readonly PictureSpan[];
   /** Rims of round things, three places or more each: their diameters are asked for. */
   round?: readonly (readonly Vec[])[];
+  /** Places whose position on the plane is asked for. */
+  place?: readonly Vec[];
   /** How well a place is pointed at, one standard deviation, px. */
   uPx: number;
 };
@@ -27,6 +29,8 @@ export type PictureScale = {
   asked: Asked[];
   /** Diameters of the round things. */
   round: Asked[];
+  /** Places on the plane, x to the right of the picture, y up, mm from the middle of what is known, and how sure of that. */
+  placed: { at: Vec; uMm: number }[];
   /**
    * `known`: what is known says how the plane is tilted. `assumed`: it does not, and the picture is taken to have been taken
    * about square on (by some 15°); the ± have that in them.
@@ -62,12 +66,12 @@ const UNKNOWN = 5;
  * do: `another-distance`, `right-angle`, `rectangle-of-known-sides`; numbers: how much is known and how much it takes).
  */
 export function pictureScale(given: PictureScaleGiven): Result<PictureScale> {
-  const { known, square = [], ask, round = [], uPx } = given;
+  const { known, square = [], ask, round = [], place = [], uPx } = given;
   const bad = unreadable(given);
   if (bad) return failure({ code: 'picture-place', about: [bad] });
   if (known.length === 0 || known.length + square.length < 2)
     return tooLittle(known.length + square.length, known.length === 0);
-  const places = [...known, ...ask].flatMap(({ from, to }) => [from, to]).concat(square.flat(), round.flat());
+  const places = [...known, ...ask].flatMap(({ from, to }) => [from, to]).concat(square.flat(), round.flat(), place);
   const view = viewOf(places);
   const weights = (x: Float64Array) => weightsAt(view, x, known, square, uPx);
   const start = bestStart(view, known, square, uPx);
@@ -92,14 +96,25 @@ export function pictureScale(given: PictureScaleGiven): Result<PictureScale> {
       const own = (2 * uPx * perPx(view, at.x, rim[0]!)) / Math.sqrt(rim.length / 3);
       return asked((x) => 2 * (circleOf(rim.map((p) => onPlane(view, x, p)))?.radius ?? NaN), own);
     }),
+    placed: place.map((p) => {
+      const from = (x: Float64Array) => sub(onPlane(view, x, p), middleOf(known, (q) => onPlane(view, x, q)));
+      const spread = [0, 1].reduce((sum, k) => sum + carried((x) => from(x)[k]!, at.x, at.covariance), 0);
+      return { at: from(at.x), uMm: Math.hypot(wide * Math.sqrt(spread), Math.SQRT2 * uPx * perPx(view, at.x, p)) };
+    }),
     tilt,
     sigma0,
     contradict: redundancy > 0 ? contradicting(view, at, known, square, weights(at.x), off) : [],
   };
 } // prettier-ignore
 
-function unreadable({ known, square = [], ask, round = [], uPx }: PictureScaleGiven): string | null {
-  const figures = [uPx, ...[...known, ...ask].flatMap(({ from, to }) => [...from, ...to]), ...square.flat(2), ...round.flat(2)]; // prettier-ignore
+/** The middle of the ends of what is known. */
+function middleOf(known: readonly KnownSpan[], on: (p: Vec) => Vec): Vec {
+  const ends = known.flatMap(({ from, to }) => [on(from), on(to)]);
+  return [0, 1].map((k) => ends.reduce((sum, p) => sum + p[k]!, 0) / ends.length) as unknown as Vec;
+}
+
+function unreadable({ known, square = [], ask, round = [], place = [], uPx }: PictureScaleGiven): string | null {
+  const figures = [uPx, ...[...known, ...ask].flatMap(({ from, to }) => [...from, ...to]), ...square.flat(2), ...round.flat(2), ...place.flat()]; // prettier-ignore
   if (!figures.every(Number.isFinite) || !(uPx > 0)) return 'figure';
   for (const [i, { from, to, mm, uMm = 1 }] of known.entries())
     if (!(mm > 0) || !(uMm > 0) || !Number.isFinite(mm + uMm) || distance(from, to) === 0) return `known ${i}`;

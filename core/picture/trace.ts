@@ -3,22 +3,24 @@ import { boxOf } from '../measure/path';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import type { Segment } from '../measure/segment';
-import { crossingsWithLine, pointAt } from '../measure/segment';
+import { crossingsWithLine, line, pointAt } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { distance, dot, scale, sub, unit } from '../measure/vector';
 import { edgePlace, evenly } from './cardEdge';
 import { withSharpCorners } from './sharpCorners';
 import { findCard, rimOf } from './findCard';
-import type { Scale } from './findFrame';
+import type { FoundFrame, Scale } from './findFrame';
 import { findFrame } from './findFrame';
 import { circleOf, fitOutline } from './fitOutline';
 import { BENCH_MM, benchPlaces, litAt, whereOf } from './look';
 import type { Picture } from './picture';
 import type { Region } from './regions';
 import type { PlaneView } from './straighten';
+import { toMm } from './straighten';
 import type { StraightPicture } from './straightPicture';
 import { coarser, mmPerPx, placeOf, straightPicture } from './straightPicture';
 import { strokesOn } from './strokes';
+import { turnOf } from './turnOf';
 
 /** A round hole: cut through (what lies under the card is seen), or drawn as a ring (a rubbing's bolt hole). */
 export type TracedHole = { x: number; y: number; diameterMm: number; seen: 'through' | 'ring' };
@@ -60,14 +62,17 @@ const TO_OUTLINE_MM = 4;
 
 /**
  * What a picture shows of a card: its outline as few lines and arcs, holes, and what is drawn on it. A generator: it tells
- * how far it is, so that it can be stopped.
+ * how far it is, so that it can be stopped. Where the corners of the card were pointed at (`cardAt`, px), it has straight
+ * sides between them and nothing more is looked for.
  *
- * Problems: those of `findFrame`; `card-not-found` (nothing in the frame differs from what lies along it).
+ * Problems: those of `findFrame`; `card-not-found` (nothing in the frame differs from what lies along it), `too-few-corners`
+ * (fewer than three were pointed at, or all in line).
  */
 export function* trace(
   picture: Picture,
   scale: Scale,
   toleranceMm = TRACE_TOLERANCE_MM,
+  cardAt: readonly Vec[] | null = null,
 ): Generator<Progress, Result<Traced>> {
   yield { share: 0, doing: 'frame' };
   const frame = findFrame(picture, scale);
@@ -83,6 +88,7 @@ export function* trace(
     straight,
     Math.max(1, Math.round(Math.sqrt((straight.width * straight.height) / COARSE_PIXELS))),
   );
+  if (cardAt) return pointedAt(picture, frame, straight, cardAt);
   yield { share: 0.4, doing: 'card' };
   const light = frame.white.length > 0 ? litAt(coarse, frame.white) : litAt(coarse, benchPlaces(frame), BENCH_MM);
   const found = findCard(coarse, whereOf(coarse, frame), light);
@@ -117,6 +123,35 @@ export function* trace(
     uMm: Math.hypot(frame.uMm, outline.rmsMm),
     worstMm: farthest(around, path),
     cutOff: found.cutOff,
+    view: frame.view,
+    straight,
+  };
+}
+
+/** A finger is as sure as the shorter side of the picture over this. */
+const FINGER = 400;
+
+/** A card by its corners, as they were pointed at. */
+function pointedAt(
+  picture: Picture,
+  frame: FoundFrame,
+  straight: StraightPicture,
+  at: readonly Vec[],
+): Result<Traced> {
+  const corners = at.map((p) => toMm(frame.view, p));
+  const around = turnOf(corners) < 0 ? [...corners].reverse() : corners;
+  if (around.length < 3 || Math.abs(turnOf(around)) < 1)
+    return failure({ code: 'too-few-corners', numbers: { corners: around.length } });
+  const px = mmPerPx(frame.view, around[0]!);
+  return {
+    ok: true,
+    outline: around.map((a, i) => line(a, around[(i + 1) % around.length]!)),
+    holes: [],
+    openings: [],
+    lines: [],
+    uMm: Math.hypot(frame.uMm, (px * Math.min(picture.width, picture.height)) / FINGER),
+    worstMm: 0,
+    cutOff: false,
     view: frame.view,
     straight,
   };

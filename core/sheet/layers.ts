@@ -65,7 +65,9 @@ export type FoldLabel = {
   text: string;
   more: string;
 };
-export type PaperLabel = EdgeLabel | FoldLabel;
+/** What is written upright about a place, its letters so high, mm. */
+export type NoteLabel = { kind: 'note'; at: Vec; text: string; sizeMm: number };
+export type PaperLabel = EdgeLabel | FoldLabel | NoteLabel;
 
 /** How far inside its edge a letter stands, mm: clear of the line that is cut. */
 const INSIDE_MM = 6;
