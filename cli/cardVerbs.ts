@@ -32,6 +32,11 @@ const RuleSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('width'), sides: pair, mm: length }),
   z.object({ kind: z.literal('arc'), points: several }),
   z.object({ kind: z.literal('pitch'), holes: several }),
+  z.object({ kind: z.literal('in-line'), places: several }),
+  z.object({ kind: z.literal('level'), places: several }),
+  z.object({ kind: z.literal('symmetric'), places: several }),
+  z.object({ kind: z.literal('circle'), holes: several }),
+  z.object({ kind: z.literal('rectangle'), holes: z.tuple([number, number, number, number]) }),
   z.object({ kind: z.literal('hold'), points: several }),
 ]) satisfies z.ZodType<Rule>;
 

@@ -45,8 +45,8 @@ export function RulePanel({ parts, doing }: { parts: readonly string[]; doing: D
       ))}
       {parts.length > 0 && rules.length === 0 && (
         <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-          Two straight sides, three corners or three holes say something to each other; a side by itself can be given
-          its length.
+          Straight sides, or corners and holes, say something to each other; a side by itself can be given its length.
+          For parts alike on both sides of a line, gather them in pairs, one after the other.
         </Typography>
       )}
       <Button variant="outlined" onClick={() => doing.take(null)}>
@@ -121,10 +121,48 @@ function rulesFor(pattern: PatternDoc, parts: readonly string[], mm: number | nu
         ),
     );
   }
-  if (corners.length === parts.length && corners.length >= 3) return [{ id, kind: 'arc', corners: inOrder(pattern, corners) }]; // prettier-ignore
-  if (holes.length === parts.length && holes.length >= 3)
-    return [{ id, kind: 'pitch', holes: alongRow(pattern, holes) }];
-  return [];
+  if (sides.length > 0) return [];
+  return placesRules(pattern, parts, corners, holes, id);
+}
+
+/** What gathered corners and holes could be meant to be. Pairs for symmetry are as they were gathered, one after the other. */
+function placesRules(pattern: PatternDoc, parts: readonly string[], corners: string[], holes: string[], id: string): CardRule[] {
+  const all: CardRule[] = [];
+  const places = [...parts];
+  if (corners.length === parts.length && corners.length >= 3) all.push({ id, kind: 'arc', corners: inOrder(pattern, corners) }); // prettier-ignore
+  if (holes.length === parts.length) {
+    if (holes.length >= 3) all.push({ id, kind: 'pitch', holes: alongRow(pattern, holes) });
+    if (holes.length >= 3) all.push({ id, kind: 'circle', holes: roundCircle(pattern, holes) });
+    const [a, b, c, d] = roundCircle(pattern, holes);
+    if (holes.length === 4) all.push({ id, kind: 'rectangle', holes: [a!, b!, c!, d!] });
+    if (holes.length >= 2) all.push({ id, kind: 'same-size', holes });
+  }
+  if (parts.length >= 3) all.push({ id, kind: 'in-line', places });
+  if (parts.length >= 2) all.push({ id, kind: 'level', places });
+  if (parts.length >= 4 && parts.length % 2 === 0) all.push({ id, kind: 'symmetric', places });
+  const off = offNow(pattern, all);
+  const reach = reachOf(pattern, parts);
+  // Far from it, nobody means that; what is on need not be put on.
+  return all.filter(
+    ({ kind }, i) =>
+      (kind === 'same-size' || (off[i]?.offMm ?? Infinity) < reach / 5) &&
+      !pattern.rules.some((on) => on.kind === kind && parts.every((part) => partsOf(on).includes(part))),
+  );
+} // prettier-ignore
+
+/** How far the parts reach, mm. */
+function reachOf(pattern: PatternDoc, parts: readonly string[]): number {
+  const at = [...pattern.corners, ...pattern.holes].filter(({ id }) => parts.includes(id));
+  const span = (of: 'x' | 'y') => Math.max(...at.map((p) => p[of])) - Math.min(...at.map((p) => p[of]));
+  return Math.max(span('x'), span('y'), 1);
+}
+
+/** Holes in the order in which they go round their middle. */
+function roundCircle(pattern: PatternDoc, ids: readonly string[]): string[] {
+  const at = pattern.holes.filter(({ id }) => ids.includes(id));
+  const mean = (of: 'x' | 'y') => at.reduce((sum, p) => sum + p[of], 0) / at.length;
+  const [cx, cy] = [mean('x'), mean('y')];
+  return at.sort((a, b) => Math.atan2(a.y - cy, a.x - cx) - Math.atan2(b.y - cy, b.x - cx)).map(({ id }) => id);
 }
 
 /** The figure that can be said of what is gathered, as it was measured: a side's length, or how far apart two are. */

@@ -23,6 +23,13 @@ const listed = (names: readonly string[]): string =>
 
 const byName = (a: string, b: string) => a.localeCompare(b, 'en', { numeric: true });
 
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+const holesSaid = (doc: PatternDoc, ids: readonly string[]) =>
+  listed(ids.map((id) => String(doc.holes.findIndex((hole) => hole.id === id) + 1)));
+const placesSaid = (doc: PatternDoc, ids: readonly string[]) => listed(ids.map((id) => partName(doc, id)));
+const pairsSaid = (doc: PatternDoc, ids: readonly string[]) =>
+  listed(ids.flatMap((id, i) => (i % 2 === 0 ? [`${partName(doc, id)} – ${partName(doc, ids[i + 1] ?? id)}`] : [])));
+
 /** What parts are meant to be, as one says it. */
 export function ruleSaid(doc: PatternDoc, rule: CardRule, show: (mm: number) => string): string {
   const sides = 'sides' in rule ? rule.sides.map((id) => sideName(doc, id)).sort(byName) : [];
@@ -41,6 +48,18 @@ export function ruleSaid(doc: PatternDoc, rule: CardRule, show: (mm: number) => 
       return `${listed(sides)} ${show(rule.mm)} apart all along`;
     case 'arc':
       return `Corners ${listed(rule.corners.map((id) => String(doc.corners.findIndex((c) => c.id === id) + 1)))} on one arc`;
+    case 'in-line':
+      return `${capital(placesSaid(doc, rule.places))} in line`;
+    case 'level':
+      return `${capital(placesSaid(doc, rule.places))} level`;
+    case 'symmetric':
+      return `${capital(pairsSaid(doc, rule.places))} alike on both sides of one line`;
+    case 'circle':
+      return `Holes ${holesSaid(doc, rule.holes)} on one circle, evenly`;
+    case 'rectangle':
+      return `Holes ${holesSaid(doc, rule.holes)} at the corners of a rectangle`;
+    case 'same-size':
+      return `Holes ${holesSaid(doc, rule.holes)} of one size`;
     case 'pitch':
       return `Holes ${listed(rule.holes.map((id) => String(doc.holes.findIndex((h) => h.id === id) + 1)))} in line, evenly`;
   }
@@ -63,6 +82,17 @@ export function offSaid(rule: CardRule, off: AsMeasured, show: (mm: number) => s
       return `${show(off.offMm!)} off that in the middle, out of parallel by ${off.offDeg!.toFixed(2)}°`;
     case 'arc':
       return `off one arc by ${show(off.offMm!)}`;
+    case 'in-line':
+      return `out of line by ${show(off.offMm!)}`;
+    case 'level':
+      return `out of level by ${show(off.offMm!)}`;
+    case 'symmetric':
+      return `unlike by ${show(off.offMm!)}`;
+    case 'rectangle':
+      return `off a rectangle by ${show(off.offMm!)}`;
+    case 'same-size':
+      return `${show(off.leastMm!)} to ${show(off.mostMm!)} across`;
+    case 'circle':
     case 'pitch':
       return `pitch ${show(off.leastMm!)} to ${show(off.mostMm!)}`;
   }

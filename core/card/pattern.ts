@@ -91,7 +91,8 @@ export const HoleSchema = z.object({ id, x: mm, y: mm, diameterMm: size });
 
 /**
  * What parts of a card are meant to be, kept true after every edit: straight sides by their ids (parallel, square, on one
- * line, of one length, so long, so wide apart all along), corners on one arc, holes in line at equal pitch.
+ * line, of one length, so long, so wide apart all along), corners on one arc, holes in line at equal pitch, on a circle, at
+ * the corners of a rectangle or of one size; places (corners and holes) in line, level, or in pairs mirrored about one line.
  */
 export const RuleSchema = z.discriminatedUnion('kind', [
   z.strictObject({ id, kind: z.literal('parallel'), sides: z.array(id).min(2).max(100) }),
@@ -102,6 +103,12 @@ export const RuleSchema = z.discriminatedUnion('kind', [
   z.strictObject({ id, kind: z.literal('width'), sides: z.tuple([id, id]), mm: size }),
   z.strictObject({ id, kind: z.literal('arc'), corners: z.array(id).min(3).max(100) }),
   z.strictObject({ id, kind: z.literal('pitch'), holes: z.array(id).min(3).max(200) }),
+  z.strictObject({ id, kind: z.literal('in-line'), places: z.array(id).min(3).max(200) }),
+  z.strictObject({ id, kind: z.literal('level'), places: z.array(id).min(2).max(200) }),
+  z.strictObject({ id, kind: z.literal('symmetric'), places: z.array(id).min(4).max(200) }),
+  z.strictObject({ id, kind: z.literal('circle'), holes: z.array(id).min(3).max(200) }),
+  z.strictObject({ id, kind: z.literal('rectangle'), holes: z.tuple([id, id, id, id]) }),
+  z.strictObject({ id, kind: z.literal('same-size'), holes: z.array(id).min(2).max(200) }),
 ]);
 export type CardRule = z.infer<typeof RuleSchema>;
 

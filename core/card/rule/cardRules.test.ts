@@ -50,6 +50,23 @@ test('what contradicts is named by id, and nothing moves', () => {
   expect(keptToRules(plain, edited)).toBe(edited);
 });
 
+test('holes of one size: the mean of them, then whatever one of them is made by hand; a third taken out, the two go on', () => {
+  const plain = rough();
+  const sized = { ...plain, holes: plain.holes.map((hole, i) => ({ ...hole, diameterMm: 6 + i })) };
+  const rule: CardRule = { id: 'z', kind: 'same-size', holes: ['h0', 'h1', 'h2'] };
+  const sizes = (doc: typeof plain) => doc.holes.map(({ diameterMm }) => diameterMm);
+  expect(offNow(sized, [rule])[0]).toMatchObject({ offMm: 2, leastMm: 6, mostMm: 8 });
+  const done = ruledCard({ ...sized, rules: [...rules(sized), rule] });
+  if (!done.ok) throw new Error(JSON.stringify(done));
+  expect(sizes(done.doc)).toEqual([7, 7, 7]);
+  expect(done.asMeasured.at(-1)).toMatchObject({ rule: 4, offMm: 2 });
+  const drilled = keptToRules(done.doc, { ...done.doc, holes: done.doc.holes.map((hole) => (hole.id === 'h1' ? { ...hole, diameterMm: 8.5 } : hole)) }); // prettier-ignore
+  expect(sizes(drilled)).toEqual([8.5, 8.5, 8.5]);
+  const two = keptToRules(drilled, { ...drilled, holes: drilled.holes.slice(1) });
+  expect(two.rules.find(({ id }) => id === 'z')).toMatchObject({ holes: ['h1', 'h2'] });
+  expect(readPattern(JSON.parse(JSON.stringify(two))).ok).toBe(true);
+});
+
 test('corners on one arc: the sides between them are arcs of it', () => {
   const plain = card([[0, 0], [300, 0], [300, 100], [220, 132], [150, 141], [80, 131], [0, 100]]); // prettier-ignore
   const corners = [2, 3, 4, 5, 6].map((i) => plain.sides[i]!.from);

@@ -4,7 +4,7 @@ import { bulgeThrough } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import { along, cross, distance, dot, sub, unit } from '../../measure/vector';
 import { outlineOf } from '../outline';
-import type { CardRule, PatternDoc, Side } from '../pattern';
+import type { CardRule, Hole, PatternDoc, Side } from '../pattern';
 import { partsOf, withoutGone } from './hangsOn';
 import { ruled } from './ruled';
 import type { AsMeasured, Rule } from './rules';
@@ -26,7 +26,8 @@ export function ruledCard(doc: PatternDoc, held: readonly string[] = []): Result
   const at = new Map(doc.corners.map((c) => [c.id, [c.x, c.y] as Vec]));
   const points = order.map((id) => at.get(id)!);
   const numbers = numbersOf(doc);
-  const rules = doc.rules.map((rule) => numbered(rule, numbers));
+  const placed = doc.rules.filter((rule): rule is Placed => rule.kind !== 'same-size');
+  const rules = placed.map((rule) => numbered(rule, numbers));
   const hold = held.flatMap((id) => numbers.corner.get(id) ?? []);
   const found = ruled(points, doc.holes.map(({ x, y }): Vec => [x, y]), [
     ...rules,
@@ -37,7 +38,7 @@ export function ruledCard(doc: PatternDoc, held: readonly string[] = []): Result
       ok: false,
       problems: found.problems.map((problem) => ({
         ...problem,
-        about: (problem.about ?? []).flatMap((i) => doc.rules[Number(i)]?.id ?? []),
+        about: (problem.about ?? []).flatMap((i) => placed[Number(i)]?.id ?? []),
       })),
     };
   const places = new Map(order.map((id, i) => [id, found.points[i]!]));
@@ -47,14 +48,48 @@ export function ruledCard(doc: PatternDoc, held: readonly string[] = []): Result
       const [x, y] = places.get(c.id) ?? [c.x, c.y];
       return { ...c, x, y };
     }),
-    holes: doc.holes.map((hole, i) => ({ ...hole, x: found.holes[i]![0], y: found.holes[i]![1] })),
+    holes: ofOneSize(doc, null).map((hole, i) => ({ ...hole, x: found.holes[i]![0], y: found.holes[i]![1] })),
   };
+  const off = found.asMeasured.slice(0, rules.length);
   return {
     ok: true,
     doc: { ...moved, sides: roundSides(moved) },
     movedMm: found.movedMm,
-    asMeasured: found.asMeasured.slice(0, rules.length),
+    asMeasured: doc.rules.map((rule, number) =>
+      rule.kind === 'same-size' ? sizesOff(doc, rule, number) : { ...off[placed.indexOf(rule)]!, rule: number },
+    ),
   };
+}
+
+/** A rule about where things are, as the solver knows it. */
+type Placed = Exclude<CardRule, { kind: 'same-size' }>;
+
+/**
+ * The holes of a card, those that are ruled of one size so: as wide as the one that was changed by hand, if one was, else as
+ * the mean of them.
+ */
+function ofOneSize(doc: PatternDoc, before: PatternDoc | null): Hole[] {
+  const was = new Map(before?.holes.map(({ id, diameterMm }) => [id, diameterMm]));
+  let { holes } = doc;
+  for (const rule of doc.rules) {
+    if (rule.kind !== 'same-size') continue;
+    const group = holes.filter(({ id }) => rule.holes.includes(id));
+    if (group.length === 0) continue;
+    const byHand = group.find(({ id, diameterMm }) => was.has(id) && was.get(id) !== diameterMm);
+    const mean = group.reduce((sum, { diameterMm }) => sum + diameterMm, 0) / group.length;
+    // Alike already, they stay to the last figure.
+    const alike = group.every(({ diameterMm }) => diameterMm === group[0]!.diameterMm);
+    const size = byHand?.diameterMm ?? (alike ? group[0]!.diameterMm : Math.round(mean * 1000) / 1000);
+    holes = holes.map((hole) => (rule.holes.includes(hole.id) ? { ...hole, diameterMm: size } : hole));
+  }
+  return holes;
+}
+
+/** Of holes of one size: how far the smallest and the largest are apart. */
+function sizesOff(doc: PatternDoc, rule: Extract<CardRule, { kind: 'same-size' }>, number: number): AsMeasured {
+  const sizes = doc.holes.filter(({ id }) => rule.holes.includes(id)).map(({ diameterMm }) => diameterMm);
+  const [leastMm, mostMm] = [Math.min(...sizes), Math.max(...sizes)];
+  return { rule: number, offMm: mostMm - leastMm, leastMm, mostMm };
 }
 
 /** How far each rule is from being met as the card lies now, in their order; null where it names what is not there. */
@@ -65,9 +100,11 @@ export function offNow(doc: PatternDoc, rules: readonly CardRule[] = doc.rules):
   const numbers = numbersOf(doc);
   const there = new Set([...numbers.side.keys(), ...numbers.corner.keys(), ...numbers.hole.keys()]);
   return rules.map((rule) =>
-    partsOf(rule).every((id) => there.has(id))
-      ? asMeasured([numbered(rule, numbers)], { points: doc.sides.length, holes: doc.holes.length }, x)[0]!
-      : null,
+    !partsOf(rule).every((id) => there.has(id))
+      ? null
+      : rule.kind === 'same-size'
+        ? sizesOff(doc, rule, 0)
+        : asMeasured([numbered(rule, numbers)], { points: doc.sides.length, holes: doc.holes.length }, x)[0]!,
   );
 }
 
@@ -80,8 +117,10 @@ export const isMet = (off: AsMeasured | null): boolean => off !== null && (off.o
  * Where the rules cannot be met either way the edit stands as it is, and they are told as not met.
  */
 export function keptToRules(before: PatternDoc, edited: PatternDoc): PatternDoc {
-  const next = withoutGone(edited);
-  if (next.rules.length === 0) return next;
+  const there = withoutGone(edited);
+  if (there.rules.length === 0) return there;
+  const holes = ofOneSize(there, before);
+  const next = holes === there.holes ? there : { ...there, holes };
   const where = new Map(before.corners.map((c) => [c.id, c]));
   const byHand = next.corners.filter((c) => {
     const was = where.get(c.id);
@@ -102,7 +141,7 @@ const numbersOf = (doc: PatternDoc): Numbers => ({
   hole: new Map(doc.holes.map(({ id }, i) => [id, i])),
 });
 
-function numbered(rule: CardRule, { corner, side, hole }: Numbers): Rule {
+function numbered(rule: Placed, { corner, side, hole }: Numbers): Rule {
   const sides = 'sides' in rule ? rule.sides.map((id) => side.get(id) ?? -1) : [];
   const two = [sides[0] ?? -1, sides[1] ?? -1] as const;
   switch (rule.kind) {
@@ -119,7 +158,18 @@ function numbered(rule: CardRule, { corner, side, hole }: Numbers): Rule {
     case 'arc':
       return { kind: 'arc', points: rule.corners.map((id) => corner.get(id) ?? -1) };
     case 'pitch':
-      return { kind: 'pitch', holes: rule.holes.map((id) => hole.get(id) ?? -1) };
+    case 'circle':
+      return { kind: rule.kind, holes: rule.holes.map((id) => hole.get(id) ?? -1) };
+    case 'rectangle': {
+      const [a, b, c, d] = rule.holes.map((id) => hole.get(id) ?? -1);
+      return { kind: 'rectangle', holes: [a!, b!, c!, d!] };
+    }
+    case 'in-line':
+    case 'level':
+    case 'symmetric': {
+      const at = (id: string) => corner.get(id) ?? (hole.has(id) ? corner.size + hole.get(id)! : -1);
+      return { kind: rule.kind, places: rule.places.map(at) };
+    }
   }
 }
 

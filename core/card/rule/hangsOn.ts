@@ -2,7 +2,7 @@ import type { CardRule, PatternDoc } from '../pattern';
 
 /** The ids of what a rule is about. */
 export const partsOf = (rule: CardRule): readonly string[] =>
-  'sides' in rule ? rule.sides : 'corners' in rule ? rule.corners : rule.holes;
+  'sides' in rule ? rule.sides : 'corners' in rule ? rule.corners : 'places' in rule ? rule.places : rule.holes;
 
 /** Ids of rules and tucks that hang on what is no longer there. */
 export function goneIn(doc: PatternDoc): string[] {
@@ -24,6 +24,12 @@ const LEAST = {
   width: 2,
   arc: 3,
   pitch: 3,
+  'in-line': 3,
+  level: 2,
+  symmetric: 4,
+  circle: 3,
+  rectangle: 4,
+  'same-size': 2,
 } as const;
 
 /** A card without what hangs on parts that an edit took away: a rule about several goes on for those that are left. */
@@ -38,7 +44,15 @@ export function withoutGone(doc: PatternDoc): PatternDoc {
       case 'arc':
         return [{ ...rule, corners: parts }];
       case 'pitch':
+      case 'same-size':
         return [{ ...rule, holes: parts }];
+      case 'in-line':
+      case 'level':
+        return [{ ...rule, places: parts }];
+      case 'symmetric': {
+        const whole = rule.places.flatMap((id, i) => (i % 2 === 0 && there.has(id) && there.has(rule.places[i + 1] ?? '') ? [id, rule.places[i + 1]!] : [])); // prettier-ignore
+        return whole.length >= LEAST.symmetric ? [{ ...rule, places: whole }] : [];
+      }
       case 'parallel':
       case 'straight':
       case 'equal-length':

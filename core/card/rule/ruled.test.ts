@@ -24,6 +24,13 @@ const rough = fc
     [[0, 0], [260, 0], [520, 0], [520, 300], [260, 300], [0, 300]].map(([x, y], i): Vec => [x! + off[i]![0], y! + off[i]![1]]),
   ); // prettier-ignore
 
+const minus = (p: Vec, q: Vec): Vec => [p[0] - q[0], p[1] - q[1]];
+const placed = (
+  points: readonly (readonly number[])[],
+  holes: readonly (readonly number[])[],
+  places: readonly number[],
+) => places.map((i) => (i < points.length ? points[i]! : holes[i - points.length]!) as unknown as Vec);
+
 /** How far rules are from being met, told by the plainest formulas there are. */
 function offBy(points: readonly (readonly number[])[], holes: readonly (readonly number[])[], rule: Rule): number {
   switch (rule.kind) {
@@ -59,18 +66,63 @@ function offBy(points: readonly (readonly number[])[], holes: readonly (readonly
       const n = at.length - 1;
       return Math.max(...at.map((p, i) => Math.hypot(p[0]! - at[0]![0]! - ((at[n]![0]! - at[0]![0]!) * i) / n, p[1]! - at[0]![1]! - ((at[n]![1]! - at[0]![1]!) * i) / n))); // prettier-ignore
     }
+    case 'in-line': {
+      const at = placed(points, holes, rule.places);
+      // The area of every three of them.
+      return Math.max(...at.map((p, i) => Math.abs(cross(minus(at[(i + 1) % at.length]!, p), minus(at[(i + 2) % at.length]!, p))))) / 300; // prettier-ignore
+    }
+    case 'level': {
+      const ys = placed(points, holes, rule.places).map(([, y]) => y);
+      return Math.max(...ys) - Math.min(...ys);
+    }
+    case 'symmetric': {
+      const at = placed(points, holes, rule.places);
+      // Mirrored about the bisector of the first pair each lies on its partner.
+      const [a, b] = [at[0]!, at[1]!];
+      const [u, m]: [Vec, Vec] = [minus(b, a), [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]];
+      const mirrored = (p: Vec): Vec => {
+        const k = (2 * dot(minus(p, m), u)) / dot(u, u);
+        return [p[0] - k * u[0], p[1] - k * u[1]];
+      };
+      return Math.max(...at.map((p, i) => (i % 2 === 0 ? size(minus(mirrored(p), at[i + 1]!)) : 0)));
+    }
+    case 'circle': {
+      const at = rule.holes.map((i) => holes[i]! as unknown as Vec);
+      // A regular polygon: turned about its middle by one share of the round, each comes to lie on the next.
+      const middle: Vec = [
+        at.reduce((sum, [x]) => sum + x, 0) / at.length,
+        at.reduce((sum, [, y]) => sum + y, 0) / at.length,
+      ];
+      const turn = (2 * Math.PI) / at.length;
+      const turned = ([x, y]: Vec, sign: number): Vec => [
+        middle[0] + Math.cos(turn) * (x - middle[0]) - sign * Math.sin(turn) * (y - middle[1]),
+        middle[1] + sign * Math.sin(turn) * (x - middle[0]) + Math.cos(turn) * (y - middle[1]),
+      ];
+      const off = (sign: number) =>
+        Math.max(...at.map((p, i) => size(minus(turned(p, sign), at[(i + 1) % at.length]!))));
+      return Math.min(off(1), off(-1));
+    }
+    case 'rectangle': {
+      const [a, b, c, d] = rule.holes.map((i) => holes[i]! as unknown as Vec) as [Vec, Vec, Vec, Vec];
+      const corner = (p: Vec, q: Vec, r: Vec) => Math.abs(dot(minus(p, q), minus(r, q))) / size(minus(p, q));
+      return Math.max(corner(a, b, c), corner(b, c, d), corner(c, d, a), corner(d, a, b));
+    }
     case 'hold':
       return 0;
   }
 }
 
-const HOLES: Vec[] = [[60, 60], [118, 63], [181, 58], [240, 61]]; // prettier-ignore
+const HOLES: Vec[] = [[60, 60], [118, 63], [181, 58], [240, 61], [300, 150], [360, 152], [362, 211], [299, 208]]; // prettier-ignore
 const SETS: Rule[][] = [
   [{ kind: 'parallel', sides: [0, 3] }],
   [{ kind: 'straight', sides: [0, 1] }, { kind: 'square', sides: [1, 2] }],
   [{ kind: 'straight', sides: [0, 1] }, { kind: 'straight', sides: [3, 4] }, { kind: 'width', sides: [0, 3], mm: 305 }, { kind: 'square', sides: [0, 5] }, { kind: 'parallel', sides: [2, 5] }],
   [{ kind: 'equal-length', sides: [0, 1, 3, 4] }, { kind: 'length', side: 2, mm: 290 }],
   [{ kind: 'pitch', holes: [0, 1, 2, 3] }, { kind: 'hold', points: [0, 1] }, { kind: 'parallel', sides: [0, 3] }],
+  [{ kind: 'in-line', places: [0, 1, 2] }, { kind: 'level', places: [3, 4, 5, 6] }],
+  [{ kind: 'symmetric', places: [0, 2, 5, 3, 6, 9, 7, 8] }, { kind: 'length', side: 2, mm: 290 }],
+  [{ kind: 'circle', holes: [4, 5, 6, 7] }, { kind: 'in-line', places: [0, 1, 2] }],
+  [{ kind: 'rectangle', holes: [4, 5, 6, 7] }, { kind: 'level', places: [10, 11] }],
   // The same said twice, and a third time by way of others.
   [{ kind: 'parallel', sides: [0, 3] }, { kind: 'parallel', sides: [3, 0] }, { kind: 'straight', sides: [0, 1] }, { kind: 'straight', sides: [3, 4] }, { kind: 'parallel', sides: [1, 4] }],
 ]; // prettier-ignore

@@ -89,6 +89,16 @@ function isWhole(rule: Rule, { points, holes }: { points: number; holes: number 
       return there(rule.points, points, 3);
     case 'pitch':
       return there(rule.holes, holes, 3);
+    case 'in-line':
+      return there(rule.places, points + holes, 3);
+    case 'level':
+      return there(rule.places, points + holes, 2);
+    case 'symmetric':
+      return there(rule.places, points + holes, 4) && rule.places.length % 2 === 0;
+    case 'circle':
+      return there(rule.holes, holes, 3);
+    case 'rectangle':
+      return there(rule.holes, holes, 4);
     case 'hold':
       return there(rule.points, points, 1);
   }

@@ -20,6 +20,16 @@ export type Rule =
   | { kind: 'arc'; points: readonly number[] }
   /** Holes in line at equal pitch, in order. */
   | { kind: 'pitch'; holes: readonly number[] }
+  /** Places on one straight line. Places are points by their numbers, then holes on from there. */
+  | { kind: 'in-line'; places: readonly number[] }
+  /** Places at one height. */
+  | { kind: 'level'; places: readonly number[] }
+  /** Places that lie in pairs, each with the next, as mirrored about one line. */
+  | { kind: 'symmetric'; places: readonly number[] }
+  /** Holes on one circle at equal pitch all round, in order. */
+  | { kind: 'circle'; holes: readonly number[] }
+  /** Four holes at the corners of a rectangle, in order round it. */
+  | { kind: 'rectangle'; holes: readonly [number, number, number, number] }
   /** Points that stay where they are. */
   | { kind: 'hold'; points: readonly number[] };
 
@@ -144,6 +154,29 @@ function onCircle(three: readonly [number, number, number], fourth: number, over
   };
 }
 
+/** How far the middle of one pair of places lies off the line that another pair is mirrored about. */
+function offMiddle(first: Side, other: Side): Equation['of'] {
+  return (x) => {
+    const u = along(x, first);
+    const length = size(u);
+    const middle = ({ from, to }: Side): Vec => {
+      const [a, b] = [at(x, from), at(x, to)];
+      return [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+    };
+    const [m, n] = [middle(first), middle(other)];
+    const w: Vec = [n[0] - m[0], n[1] - m[1]];
+    const off = dot(w, u) / length;
+    const by = new Map<number, number>();
+    const way = times(u, 1 / length);
+    for (const place of [other.from, other.to]) put(by, place, way, 0.5);
+    for (const place of [first.from, first.to]) put(by, place, way, -0.5);
+    const change: Vec = [w[0] / length - (off * u[0]) / length ** 2, w[1] / length - (off * u[1]) / length ** 2];
+    put(by, first.to, change);
+    put(by, first.from, change, -1);
+    return { off, by };
+  };
+}
+
 /** A straight sum of figures, less a constant. */
 const sum = (parts: readonly (readonly [figure: number, weight: number])[], less: number): Equation['of'] => {
   const by = new Map(parts);
@@ -202,11 +235,40 @@ export function equationsOf(rules: readonly Rule[], { points }: Places, x: Float
             return [0, 1].map((axis) => sum([[2 * a + axis, 1], [2 * b + axis, -2], [2 * third + axis, 1]], 0)); // prettier-ignore
           }),
         );
+      case 'in-line': {
+        const line = farthestApart(rule.places, x);
+        return all(rule.places.filter((i) => i !== line.from && i !== line.to).map((i) => offLine(line, [{ place: i, weight: 1 }], 0))); // prettier-ignore
+      }
+      case 'level':
+        return all(rule.places.slice(1).map((i) => sum([[2 * rule.places[0]! + 1, -1], [2 * i + 1, 1]], 0))); // prettier-ignore
+      case 'symmetric': {
+        const [first, ...others] = pairsOf(rule.places);
+        return all(others.flatMap((pair) => [between(first!, pair, false, Math.sqrt(size(along(x, first!)) * size(along(x, pair)))), offMiddle(first!, pair)])); // prettier-ignore
+      }
+      case 'circle': {
+        const on = rule.holes.map((i) => i + points);
+        const chords = on.map((from, k): Side => ({ from, to: on[(k + 1) % on.length]! }));
+        const three = [on[0]!, on[1]!, on[2]!] as const;
+        const over = circleScale(three.map((i) => at(x, i)) as [Vec, Vec, Vec]);
+        return all([
+          ...chords.slice(1).map((chord) => longer(chords[0]!, chord, 0)),
+          ...on.slice(3).map((i) => onCircle(three, i, over)),
+        ]);
+      }
+      case 'rectangle': {
+        const [a, b, c, d] = rule.holes.map((i) => i + points) as [number, number, number, number];
+        const opposite = [0, 1].map((axis) => sum([[2 * a + axis, 1], [2 * b + axis, -1], [2 * c + axis, 1], [2 * d + axis, -1]], 0)); // prettier-ignore
+        return all([...opposite, longer({ from: a, to: c }, { from: b, to: d }, 0)]);
+      }
       case 'hold':
         return all(rule.points.flatMap((i) => [0, 1].map((axis) => sum([[2 * i + axis, 1]], x[2 * i + axis]!))));
     }
   });
 }
+
+/** Places two by two. */
+const pairsOf = (places: readonly number[]): Side[] =>
+  Array.from({ length: Math.floor(places.length / 2) }, (_, k) => ({ from: places[2 * k]!, to: places[2 * k + 1]! }));
 
 /** Of some places the two that lie farthest apart: what a line through all of them is laid by. */
 function farthestApart(places: readonly number[], x: Float64Array): Side {
@@ -253,6 +315,11 @@ export function asMeasured(rules: readonly Rule[], places: Places, x: Float64Arr
         // Of a width how far the middle of the one lies off the line of the other, beside what is asked.
         const apart = Math.abs(equations.filter((one) => one.rule === number)[1]!.of(x).off);
         return { ...told, offMm: apart };
+      }
+      case 'circle': {
+        const on = rule.holes.map((i) => i + places.points);
+        const steps = on.map((from, k) => size(along(x, { from, to: on[(k + 1) % on.length]! })));
+        return { rule: number, offMm: worst(number), leastMm: Math.min(...steps), mostMm: Math.max(...steps) };
       }
       case 'pitch': {
         const steps = rule.holes.slice(1).map((b, k) => size(along(x, { from: rule.holes[k]! + places.points, to: b + places.points }))); // prettier-ignore
