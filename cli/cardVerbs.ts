@@ -64,7 +64,21 @@ const ShapeSchema = z.discriminatedUnion('kind', [
 ]);
 
 /** Flat ones, by figures that have usual values. */
-const FLAT = ['disc', 'ring', 'strip', 'washer-plate', 'gusset', 'angle', 'channel', 'hat', 'tray'] as const;
+const FLAT = [
+  'disc',
+  'ring',
+  'strip',
+  'washer-plate',
+  'gusset',
+  'angle',
+  'channel',
+  'hat',
+  'tray',
+  'box',
+  'leaning-cone',
+  'elbow-end',
+  'elbow-middle',
+] as const;
 const FlatSchema = z.object({ kind: z.enum(FLAT) }).catchall(length);
 
 function flatOf({ kind, ...figures }: z.output<typeof FlatSchema>): object {

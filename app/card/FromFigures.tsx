@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import { countingIds } from '#core/card/kinds';
@@ -30,6 +31,10 @@ const SHAPE_WORDS: Record<ShapeKind, { name: string; about: string }> = {
   channel: { name: 'Channel', about: 'Two folds the same way, measured over the outside.' },
   hat: { name: 'Hat', about: 'A top hat: two brims, two walls, a top.' },
   tray: { name: 'Tray', about: 'Four sides folded up, its corners open. The bottom is measured over the outside.' },
+  box: { name: 'Box with lid', about: 'A tray whose back goes on as a lid with a flap. The flap goes down outside the front wall: the lid is deeper than the bottom by the thickness of the sheet.' },
+  'leaning-cone': { name: 'Cone that leans', about: 'Rolled, not folded: between two level circles, the one beside the other. Its seam is its shortest side.' },
+  'elbow-end': { name: 'Elbow of segments: an end', about: 'A paper wrap or a sheet once round the tube, square at one end, its left edge at the throat. An elbow has two.' },
+  'elbow-middle': { name: 'Elbow of segments: between', about: 'A paper wrap or a sheet once round the tube, both ends cut alike, its left edge at the throat. An elbow has two fewer than it has pieces.' },
   frustum: { name: 'Cone or funnel', about: 'Rolled, not folded: a sector. A second end of 0 makes a cone with a point.' },
   'tube-notch': { name: 'Tube end onto a tube', about: 'A paper wrap once round the tube: its left edge goes to the side of the sharp angle. Cut straight through the wall along the curved edge.' },
   'tube-cut': { name: 'Tube cut at an angle', about: 'A paper wrap once round the tube: its left edge goes to the longest side. Cut along the curved edge.' },
@@ -49,6 +54,11 @@ const FIGURE_WORDS: Record<string, string> = {
   turnedDeg: 'Folded through',
   webMm: 'Across the back',
   flangeMm: 'Each flange',
+  lidMm: 'Lid, deep',
+  flapMm: 'Flap',
+  radiusMm: 'Radius of the bend, to the axis',
+  bendDeg: 'Bend in all',
+  pieces: 'Pieces in all',
   topMm: 'Top',
   wallMm: 'Wall',
   brimMm: 'Each brim',
@@ -91,8 +101,10 @@ export function FromFigures({ onDone, onBack }: { onDone: (card: PatternDoc) => 
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.4, alignItems: 'end' }}>
           {Object.entries(usual).map(([name, standard]) => {
             const value = figures[name] ?? standard;
-            const label = FIGURE_WORDS[name] ?? name;
-            return name.endsWith('Deg') ? (
+            const label = kind === 'leaning-cone' && name === 'offsetMm' ? 'Middles beside each other by' : (FIGURE_WORDS[name] ?? name);
+            return name === 'pieces' ? (
+              <TextField key={name} label={label} type="number" value={value} slotProps={{ htmlInput: { min: 2, max: 40, step: 1 } }} onChange={(event) => put(name, Number(event.target.value))} />
+            ) : name.endsWith('Deg') ? (
               <AngleField key={name} label={label} angleDeg={value} min={1} max={170} wrong="Degrees, from 1 to 170." onChange={(deg) => put(name, deg)} />
             ) : (
               <LengthField key={name} label={label} mm={value} signed={name === 'offsetMm'} min={name === 'offsetMm' ? -20_000 : 0} max={20_000} onChange={(mm) => mm !== null && put(name, mm)} />

@@ -1,5 +1,6 @@
 import { arcsThrough } from '../../measure/arcFit';
 import type { Path } from '../../measure/path';
+import { area } from '../../measure/path';
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import type { Segment } from '../../measure/segment';
@@ -10,7 +11,8 @@ import type { NewId } from '../kinds';
 import { lettered, patternParts } from '../outline';
 import type { PatternDoc } from '../pattern';
 import { frustum } from './cone';
-import { tubeCut, tubeNotch } from './tube';
+import { leaningCone } from './leaning';
+import { elbow, tubeCut, tubeNotch } from './tube';
 
 /**
  * What a shop makes again and again without a template, by its figures: of each its figures with a usual value, in mm, or in
@@ -26,7 +28,11 @@ export const SHAPES = {
   channel: { longMm: 300, webMm: 60, flangeMm: 25 },
   hat: { longMm: 300, topMm: 50, wallMm: 30, brimMm: 20 },
   tray: { longMm: 300, wideMm: 200, highMm: 40 },
+  box: { longMm: 300, wideMm: 200, highMm: 80, lidMm: 201, flapMm: 25 },
   frustum: { lowerMm: 120, upperMm: 70, heightMm: 80 },
+  'leaning-cone': { lowerMm: 120, upperMm: 70, heightMm: 80, offsetMm: 30 },
+  'elbow-end': { tubeMm: 60, radiusMm: 90, bendDeg: 90, pieces: 4 },
+  'elbow-middle': { tubeMm: 60, radiusMm: 90, bendDeg: 90, pieces: 4 },
   'tube-notch': { tubeMm: 42.4, wallMm: 2, ontoMm: 48.3, angleDeg: 90, offsetMm: 0, paperMm: 30 },
   'tube-cut': { tubeMm: 42.4, angleDeg: 45, paperMm: 30 },
 } as const satisfies Record<string, Record<string, number>>;
@@ -49,7 +55,7 @@ const WRAP_MM = 0.05;
  * A shape by its figures.
  *
  * Problems: `shape-figures` (about: the figures that are not above 0, or leave nothing of another), those of `tubeNotch`,
- * `tubeCut` and `frustum`.
+ * `tubeCut`, `elbow`, `leaningCone` and `frustum`.
  */
 export function shaped(kind: ShapeKind, given: Record<string, number>): Result<Shaped> {
   const usual: Record<string, number> = SHAPES[kind];
@@ -99,6 +105,26 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
       const path = closed([[0, 0], [0, -h], [l, -h], [l, 0], [l + h, 0], [l + h, w], [l, w], [l, w + h], [0, w + h], [0, w], [-h, w], [-h, 0]]); // prettier-ignore
       const folds: [Vec, Vec][] = [[[0, 0], [l, 0]], [[l, 0], [l, w]], [[l, w], [0, w]], [[0, w], [0, 0]]]; // prettier-ignore
       return flat(path, { folds: folds.map(([from, to]) => ({ from, to, ...UP })) });
+    }
+    case 'box': {
+      const { longMm: l, wideMm: w, highMm: h, lidMm, flapMm } = of(kind);
+      const top = w + h + lidMm + flapMm;
+      const path = closed([[0, 0], [0, -h], [l, -h], [l, 0], [l + h, 0], [l + h, w], [l, w], [l, top], [0, top], [0, w], [-h, w], [-h, 0]]); // prettier-ignore
+      const across = (y: number): [Vec, Vec] => [[l, y], [0, y]]; // prettier-ignore
+      const folds: [Vec, Vec][] = [[[0, 0], [l, 0]], [[l, 0], [l, w]], across(w), [[0, w], [0, 0]], across(w + h), across(w + h + lidMm)]; // prettier-ignore
+      return flat(path, { folds: folds.map(([from, to]) => ({ from, to, ...UP })) });
+    }
+    case 'leaning-cone': {
+      const found = leaningCone(of(kind));
+      return found.ok ? rolled(found.lower, found.upper) : found;
+    }
+    case 'elbow-end':
+    case 'elbow-middle': {
+      const found = elbow(of(kind));
+      if (!found.ok) return found;
+      const cut = found.end.map(([along, height]): Vec => [along, height]);
+      const base = kind === 'elbow-end' ? [cut[0]!, cut[cut.length - 1]!].map(([x]): Vec => [x, 0]) : cut.map(([x, y]): Vec => [x, -y]); // prettier-ignore
+      return rolled(base, cut);
     }
     case 'frustum': {
       const { lowerMm, upperMm, heightMm } = of(kind);
@@ -167,6 +193,18 @@ function wrapped(wrap: readonly (readonly [number, number])[], paper: number): R
   const path = [line([0, 0], [last[0], 0]), line([last[0], 0], last), ...top, line(first, [0, 0])];
   return flat(path, { runs: [1, 1, top.length, 1] });
 }
+
+/** What is rolled up: between two rims from the seam round to the seam, each as lines and arcs and one edge. */
+function rolled(lower: readonly Vec[], upper: readonly Vec[]): Result<Shaped> {
+  const [below, above] = [arcsThrough(lower, WRAP_MM), arcsThrough(upper, WRAP_MM)];
+  if (!below.ok) return below;
+  if (!above.ok) return above;
+  const [from, to] = [lower[lower.length - 1]!, upper[upper.length - 1]!];
+  const around = [...below.arcs, line(from, to), ...[...above.arcs].reverse().map(reversed), line(upper[0]!, lower[0]!)];
+  const runs = [below.arcs.length, 1, above.arcs.length, 1];
+  if (area(around) > 0) return flat(around, { runs });
+  return flat(around.map(reversed).reverse(), { runs: runs.reverse() });
+} // prettier-ignore
 
 /** A shape as an ordinary card. */
 export function cardOfShape({ path, runs, holes, folds }: Shaped, newId: NewId): PatternDoc {
