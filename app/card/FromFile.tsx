@@ -79,8 +79,8 @@ export function FromFile({ onDone, onBack }: { onDone: (card: PatternDoc) => voi
       <Box component="aside" aria-label="Drawer" sx={{ flex: { md: '0 0 440px' }, bgcolor: 'var(--panel)', borderLeft: { md: '1.5px solid var(--rule)' }, p: 2.5, overflowY: 'auto', display: 'grid', gap: 1.6, alignContent: 'start' }}>
         <Typography variant="h2">From a drawing</Typography>
         <Button component="label" variant={got ? 'outlined' : 'contained'} size="large" startIcon={<UploadFile />}>
-          {got ? 'Another file' : 'Choose a DXF or SVG file'}
-          <input type="file" accept=".dxf,.svg,image/svg+xml" hidden aria-label="The drawing" onChange={(event) => {
+          {got ? 'Another file' : 'Choose a DXF, SVG or CSV file'}
+          <input type="file" accept=".dxf,.svg,.csv,.tsv,.txt,image/svg+xml,text/csv" hidden aria-label="The drawing" onChange={(event) => {
             const file = event.target.files?.[0];
             if (file) void choose(file);
             event.target.value = '';

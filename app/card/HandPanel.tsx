@@ -8,6 +8,7 @@ import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
 import { cornerBefore } from './FoldPlace';
+import { HolePatternForm } from './HolePatternForm';
 import type { Hand } from './hand';
 import { placeOn } from './hand';
 import type { Doing } from './useHand';
@@ -40,6 +41,7 @@ export function InsidePanel({ hand, doing }: { hand: Extract<Hand, { kind: 'insi
       <Button variant="outlined" onClick={doing.staysPut}>
         This face stays put
       </Button>
+      <HolePatternForm at={hand.at} onDone={() => doing.take(null)} />
     </>
   );
 }

@@ -20,6 +20,12 @@ export function HolePanel({ hole }: { hole: Hole }) {
         min={0.5}
         onChange={(mm) => mm && change({ diameterMm: mm })}
       />
+      <LengthField
+        label="Or what a tape reads round a thing of its size"
+        mm={Math.PI * hole.diameterMm}
+        min={1.5}
+        onChange={(mm) => mm && change({ diameterMm: mm / Math.PI })}
+      />
       <Stack direction="row" spacing={1}>
         <LengthField
           label="Across, from the left"

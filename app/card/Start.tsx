@@ -23,15 +23,16 @@ import { usePiece } from '../piece/pieceContext';
 import { FromFigures } from './FromFigures';
 import { FromFile } from './FromFile';
 import { FromPicture } from './FromPicture';
+import { FromTape } from './FromTape';
 import { Sketch } from './Sketch';
 import { Trace } from './Trace';
 import { newId } from './newId';
 
-type Way = 'legs' | 'points' | 'draw' | 'figures' | 'picture' | 'file';
+type Way = 'legs' | 'points' | 'draw' | 'tape' | 'figures' | 'picture' | 'file';
 type Draft = { way: Way; legsText: string; pointsText: string; closing: Closing | null };
 
 /** Ways in that make a whole card, with its folds and holes. */
-const WHOLE_CARDS = { figures: FromFigures, picture: FromPicture, file: FromFile };
+const WHOLE_CARDS = { tape: FromTape, figures: FromFigures, picture: FromPicture, file: FromFile };
 
 /** A walk that misses its start by more than this, or this share of its length, is asked about. */
 const SMALL_MISS_MM = 5;
@@ -41,7 +42,7 @@ const missOf = (legs: readonly Leg[]): boolean => {
   return closingMm > SMALL_MISS_MM || closingMm > SMALL_MISS_SHARE * legs.reduce((sum, leg) => sum + leg.lengthMm, 0);
 };
 
-/** An empty card: six ways in, with what is typed drawn as it is typed. */
+/** An empty card: seven ways in, with what is typed drawn as it is typed. */
 export default function Start() {
   const { id, patternEditor, pattern } = usePiece();
   const { unit, show } = usePreferences();
@@ -141,8 +142,8 @@ export default function Start() {
           Put the card in
         </Typography>
         <Typography sx={{ mb: 2 }}>
-          Walk round the outline with a rule, leg by leg; or paste its points; or draw it; photograph it, or read a
-          drawing. What is made again and again is made from its figures.
+          Walk round the outline with a rule, leg by leg; paste its points; draw it; tape it corner to corner;
+          photograph it, or read a drawing. What is made again and again is made from its figures.
         </Typography>
         <ToggleButtonGroup
           exclusive
@@ -155,6 +156,7 @@ export default function Start() {
           <ToggleButton value="legs">Legs</ToggleButton>
           <ToggleButton value="points">Points</ToggleButton>
           <ToggleButton value="draw">Draw</ToggleButton>
+          <ToggleButton value="tape">Tape</ToggleButton>
           <ToggleButton value="figures">Figures</ToggleButton>
           <ToggleButton value="picture">Photo</ToggleButton>
           <ToggleButton value="file">File</ToggleButton>

@@ -1,9 +1,11 @@
 import type { Drawn } from '#core/card/drawn';
+import { parsePoints } from '#core/card/legs';
 import { arcRun, circleRun, curveThrough } from '#core/card/drawn';
 import type { Segment } from '#core/measure/segment';
 import { line } from '#core/measure/segment';
 import { splinePoints } from '#core/measure/spline';
 import type { Vec } from '#core/measure/vector';
+import { problemSentence } from '../frame/sentences';
 
 /** What a drawing file holds, in its own units; how long one is, mm, where the file says so; what of it cannot be read here. */
 export type Drawing = { drawn: Drawn[]; unitMm: number | null; passedOver: string[] };
@@ -19,11 +21,27 @@ export async function readDrawing(name: string, text: string): Promise<Drawing |
   const start = text.slice(0, 2000);
   try {
     if (/\.svg$/i.test(name) || /<svg[\s>]/i.test(start)) return await readSvg(text);
+    if (/\.(csv|tsv|txt)$/i.test(name)) return readTable(text);
     if (/\.dxf$/i.test(name) || /^\s*0\s+SECTION/m.test(start)) return await readDxf(text);
   } catch (error) {
     return { wrong: error instanceof Error ? error.message : 'The file cannot be read.' };
   }
-  return { wrong: 'This is no DXF and no SVG. Save the drawing as one of them, or paste points.' };
+  return {
+    wrong: 'This is no DXF, no SVG and no table of points. Save the drawing as one of them, or paste points.',
+  };
+}
+
+/** A table of points, across and up, one a line: the outline round them in their order. */
+function readTable(text: string): Drawing | Unread {
+  // Bare figures are taken as they are; how large they are is asked.
+  const read = parsePoints(text, 'mm');
+  if (!read.ok) return { wrong: problemSentence(read.problems[0]!, null, String) };
+  const at = read.points;
+  if (at.length < 3) return { wrong: 'It takes three points at least.' };
+  if (at.length > MOST_THINGS) return { wrong: `There are ${at.length} points in this file: too many.` };
+  const closed = Math.hypot(at[0]![0] - at.at(-1)![0], at[0]![1] - at.at(-1)![1]) < 1e-9 ? at.slice(0, -1) : at;
+  const run = closed.map((a, i) => line(a, closed[(i + 1) % closed.length]!));
+  return { drawn: [{ layer: 'Points', run }], unitMm: null, passedOver: [] };
 }
 
 /** Millimetres to one unit of a DXF, by its $INSUNITS; of others nothing is known. */

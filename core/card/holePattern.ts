@@ -1,0 +1,48 @@
+import type { Vec } from '../measure/vector';
+import type { NewId } from './kinds';
+import type { CardRule, Hole, PatternDoc } from './pattern';
+
+/**
+ * Holes that belong together: a row from `at` on, a circle about `at` (from the first hole at `turnDeg` on), or a rectangle
+ * about `at`, `turnDeg` from the horizontal.
+ */
+export type HolePattern = { at: Vec; turnDeg: number; diameterMm: number } & (
+  | { kind: 'row'; count: number; pitchMm: number }
+  | { kind: 'circle'; count: number; acrossMm: number }
+  | { kind: 'rectangle'; longMm: number; wideMm: number }
+);
+
+/** Where the holes of a pattern are. */
+export function placesOf(pattern: HolePattern): Vec[] {
+  const { at, turnDeg } = pattern;
+  const turn = (turnDeg * Math.PI) / 180;
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  const placed = ([x, y]: Vec): Vec => [at[0] + x * c - y * s, at[1] + x * s + y * c];
+  switch (pattern.kind) {
+    case 'row':
+      return Array.from({ length: pattern.count }, (_, i) => placed([i * pattern.pitchMm, 0]));
+    case 'circle':
+      return Array.from({ length: pattern.count }, (_, i) => {
+        const way = (2 * Math.PI * i) / pattern.count;
+        return placed([(pattern.acrossMm / 2) * Math.cos(way), (pattern.acrossMm / 2) * Math.sin(way)]);
+      });
+    case 'rectangle': {
+      const [l, w] = [pattern.longMm / 2, pattern.wideMm / 2];
+      return ([[-l, -w], [l, -w], [l, w], [-l, w]] as Vec[]).map(placed); // prettier-ignore
+    }
+  }
+}
+
+/** A card with the holes of a pattern, ruled to stay one: at its pitch, on its circle or its rectangle, and of one size. */
+export function withHolePattern(doc: PatternDoc, pattern: HolePattern, newId: NewId): PatternDoc {
+  const holes = placesOf(pattern).map(([x, y]): Hole => ({ id: newId(), x, y, diameterMm: pattern.diameterMm }));
+  const ids = holes.map(({ id }) => id);
+  const rules: CardRule[] = ids.length > 1 ? [{ id: newId(), kind: 'same-size', holes: ids }] : [];
+  if (pattern.kind === 'rectangle') {
+    const [a, b, c, d] = ids;
+    rules.push({ id: newId(), kind: 'rectangle', holes: [a!, b!, c!, d!] });
+  } else if (ids.length > 2) {
+    rules.push({ id: newId(), kind: pattern.kind === 'row' ? 'pitch' : 'circle', holes: ids });
+  }
+  return { ...doc, holes: [...doc.holes, ...holes], rules: [...doc.rules, ...rules] };
+}
