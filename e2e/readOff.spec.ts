@@ -105,3 +105,47 @@ test('a frame and a card that are not found are tapped', async ({ page }) => {
   await saved(page);
   await expect(page.getByRole('table', { name: 'Edges' }).getByRole('row')).toHaveCount(6);
 });
+
+test('a card taped corner to corner: the tape that is off is named; its holes stay one pattern', async ({ page }) => {
+  await newPiece(page, 'Taped');
+  await page.getByRole('button', { name: 'Tape', exact: true }).click();
+  const tape = async (label: string, mm: string) => {
+    await page.getByLabel(label, { exact: true }).fill(mm);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  };
+  const sides = [['1 to 2', '300'], ['2 to 3', '200'], ['3 to 4', '300'], ['1 to 4', '200']] as const; // prettier-ignore
+  for (const [label, mm] of sides) await tape(label, mm);
+  await expect(page.getByRole('status').filter({ hasText: 'too few tapes yet to say where' })).toBeVisible();
+  await tape('1 to 3', '360.6');
+  await expect(page.getByText('No tape checks another: one more across would.')).toBeVisible();
+  await tape('2 to 4', '368.6');
+  await expect(page.getByRole('alert')).toContainText('go together');
+  await tape('2 to 4', '360.5');
+  await expect(page.getByText('One tape more than it takes.')).toBeVisible();
+  await page.getByRole('button', { name: 'Make the card' }).click();
+  await saved(page);
+
+  await test.step('four holes on a circle, and made six millimetres wider at once', async () => {
+    const card = (await page.getByRole('group', { name: 'The card' }).boundingBox())!;
+    await page.mouse.click(card.x + card.width / 2, card.y + card.height * 0.55);
+    await page.getByText('A pattern of holes here').click();
+    await page.getByLabel('Holes in').click();
+    await page.getByRole('option', { name: 'A circle about here' }).click();
+    await page.getByRole('button', { name: 'Put them in' }).click();
+    await saved(page);
+    const rules = page.getByRole('list', { name: 'Rules', exact: true });
+    const circle = rules.getByRole('listitem', { name: 'Holes 1, 2, 3 and 4 on one circle, evenly' });
+    await circle.getByLabel('Circle, across').fill('80');
+    await circle.getByLabel('Circle, across').press('Enter');
+    await saved(page);
+    await expect(circle).toContainText('Kept so');
+    // One of them drilled larger, all of them are.
+    await page.getByRole('button', { name: /^Hole 2, 8/ }).focus();
+    await page.keyboard.press('Enter');
+    await page.getByLabel('Or what a tape reads round a thing of its size').fill('31.416');
+    await page.getByLabel('Or what a tape reads round a thing of its size').press('Enter');
+    await saved(page);
+    for (const number of [1, 2, 3, 4])
+      await expect(page.getByRole('button', { name: `Hole ${number}, 10.0 mm` })).toBeVisible();
+  });
+});

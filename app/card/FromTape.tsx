@@ -9,6 +9,7 @@ import { outlineFromPoints } from '#core/card/legs';
 import { patternParts } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { boxOf } from '#core/measure/path';
+import type { Problem } from '#core/measure/result';
 import type { Vec } from '#core/measure/vector';
 import { Drawing, useView } from '../drawing/Drawing';
 import { Choice } from '../forms/Choice';
@@ -68,14 +69,14 @@ export function FromTape({ onDone, onBack }: { onDone: (card: PatternDoc) => voi
               <Typography variant="h3" gutterBottom>{part}</Typography>
               <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.4 }}>
                 {list.map(([i, j]) => (
-                  <LengthField key={keyOf(i, j)} label={`${i + 1} to ${j + 1}`} mm={mm[keyOf(i, j)] ?? null} min={0.1} empty={part === 'Sides' ? 'tape it' : 'if it was taped'} onChange={(read) => set({ mm: { ...mm, [keyOf(i, j)]: read } })} />
+                  <LengthField key={keyOf(i, j)} label={`${i + 1} to ${j + 1}`} mm={mm[keyOf(i, j)] ?? null} min={0.1} empty={part === 'Sides' ? 'tape it' : 'if taped'} onChange={(read) => set({ mm: { ...mm, [keyOf(i, j)]: read } })} />
                 ))}
               </Box>
             </Box>
           );
         })}
-        {found && !found.ok && <Typography role="status">{problemSentence(found.problems[0]!, null, show)}</Typography>}
-        {wrong && <Told>{wrong.from} to {wrong.to} does not go with the others: it is {show(Math.abs(wrong.residualMm))} too {wrong.residualMm < 0 ? 'long' : 'short'}, most likely misread. Tape it again.</Told>}
+        {found && !found.ok && <Typography role="status">{looseSaid(found.problems[0]!, show)}</Typography>}
+        {wrong && <Told>{wrong.from} to {wrong.to} does not go with the others: most likely it was read too {wrong.residualMm < 0 ? 'long' : 'short'}. Tape it again.</Told>}
         {disagree && <Told>The tapes do not go together, and it cannot be told which of them is off. Tape some more across, or those again that were hard to reach.</Told>}
         {found?.ok && (
           <Typography role="status">
@@ -92,6 +93,12 @@ export function FromTape({ onDone, onBack }: { onDone: (card: PatternDoc) => voi
     </Box>
   );
 } // prettier-ignore
+
+/** What the tapes leave open, in corners. */
+const looseSaid = (problem: Problem, show: (mm: number) => string) =>
+  problem.code === 'undetermined'
+    ? `Corner ${(problem.about ?? []).join(', ')}: too few tapes yet to say where. Tape on, and across.`
+    : problemSentence(problem, null, show);
 
 const isSide = (i: number, j: number, count: number) => j - i === 1 || (i === 0 && j === count - 1);
 

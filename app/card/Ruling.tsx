@@ -3,10 +3,12 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
+import { patternFigure, withPatternFigure } from '#core/card/holePattern';
 import { countingIds } from '#core/card/kinds';
 import type { CardRule, PatternDoc } from '#core/card/pattern';
 import { isMet, looksMeant, offNow, ruledCard } from '#core/card/rule/cardRules';
 import type { AsMeasured } from '#core/card/rule/rules';
+import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
 import { newId } from './newId';
@@ -36,6 +38,7 @@ export function Ruling({ pattern, onRule }: { pattern: PatternDoc; onRule: () =>
             ) : (
               <Note alarm>Not met: {off[i] ? offSaid(rule, off[i], show) : 'a part of it is gone'}.</Note>
             )}
+            <Figure pattern={pattern} rule={rule} />
             <Small onClick={() => edit({ rules: now.rules.filter(({ id }) => id !== rule.id) })}>
               Take the rule off
             </Small>
@@ -72,6 +75,27 @@ export function Ruling({ pattern, onRule }: { pattern: PatternDoc; onRule: () =>
           </Stack>
         </>
       )}
+    </Box>
+  );
+}
+
+const FIGURE_WORDS = { pitch: 'Pitch', circle: 'Circle, across', size: 'Each, across' } as const;
+
+/** The one figure of holes that are ruled together, to be changed for all of them. */
+function Figure({ pattern, rule }: { pattern: PatternDoc; rule: CardRule }) {
+  const { patternEditor, pattern: now } = usePiece();
+  const figure = patternFigure(pattern, rule);
+  if (!figure) return null;
+  return (
+    <Box sx={{ maxWidth: 200, my: 0.5 }}>
+      <LengthField
+        label={FIGURE_WORDS[figure.what]}
+        mm={figure.mm}
+        min={0.5}
+        max={20_000}
+        digits={2}
+        onChange={(mm) => mm && patternEditor.edit(withPatternFigure(now, rule, mm), rule.id)}
+      />
     </Box>
   );
 }

@@ -4,7 +4,7 @@ import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import { outlineByTape } from './byTape';
 import { emptyPattern } from './emptyPattern';
-import { placesOf, withHolePattern } from './holePattern';
+import { patternFigure, placesOf, withHolePattern, withPatternFigure } from './holePattern';
 import type { HolePattern } from './holePattern';
 import { countingIds } from './kinds';
 import { isMet, offNow } from './rule/cardRules';
@@ -55,6 +55,14 @@ test('patterns of holes meet the rules they are put in with, wherever and howeve
       const doc = withHolePattern(emptyPattern(), pattern, countingIds('h'));
       expect(doc.holes).toHaveLength(pattern.kind === 'rectangle' ? 4 : pattern.count);
       for (const rule of offNow(doc)) expect(isMet(rule)).toBe(true);
+      for (const rule of doc.rules) {
+        const figure = patternFigure(doc, rule);
+        if (figure) expect(figure.mm).toBeCloseTo(figure.what === 'size' ? pattern.diameterMm : pattern.kind === 'row' ? pattern.pitchMm : pattern.kind === 'circle' ? pattern.acrossMm : NaN, 9); // prettier-ignore
+        // Drawn out it is the same pattern, with that figure.
+        const other = withPatternFigure(doc, rule, 33);
+        if (figure) expect(patternFigure(other, rule)!.mm).toBeCloseTo(33, 9);
+        for (const off of offNow(other)) expect(isMet(off)).toBe(true);
+      }
       const [a, b] = placesOf(pattern);
       if (pattern.kind === 'row' && pattern.count > 1) expect(distance(a!, b!)).toBeCloseTo(pattern.pitchMm, 9);
       if (pattern.kind === 'circle') for (const p of placesOf(pattern)) expect(distance(p, pattern.at)).toBeCloseTo(pattern.acrossMm / 2, 9); // prettier-ignore

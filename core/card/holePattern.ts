@@ -1,4 +1,5 @@
 import type { Vec } from '../measure/vector';
+import { distance } from '../measure/vector';
 import type { NewId } from './kinds';
 import type { CardRule, Hole, PatternDoc } from './pattern';
 
@@ -46,3 +47,41 @@ export function withHolePattern(doc: PatternDoc, pattern: HolePattern, newId: Ne
   }
   return { ...doc, holes: [...doc.holes, ...holes], rules: [...doc.rules, ...rules] };
 }
+
+/**
+ * The figure by which ruled holes are known as one thing: their pitch in a row, their circle's diameter, how wide each is;
+ * null for other rules.
+ */
+export function patternFigure(doc: PatternDoc, rule: CardRule): { what: 'pitch' | 'circle' | 'size'; mm: number } | null {
+  if (rule.kind !== 'pitch' && rule.kind !== 'circle' && rule.kind !== 'same-size') return null;
+  const holes = rule.holes.flatMap((id) => doc.holes.find((hole) => hole.id === id) ?? []);
+  const [first, last] = [holes[0], holes[holes.length - 1]];
+  if (!first || !last || holes.length < 2) return null;
+  if (rule.kind === 'same-size') return { what: 'size', mm: first.diameterMm };
+  if (rule.kind === 'pitch') return { what: 'pitch', mm: distance([first.x, first.y], [last.x, last.y]) / (holes.length - 1) };
+  const middle = middleOf(holes);
+  return { what: 'circle', mm: (2 * holes.reduce((sum, { x, y }) => sum + distance([x, y], middle), 0)) / holes.length };
+} // prettier-ignore
+
+/** A card with that figure another one: a row drawn out from its first hole, a circle about its middle, each hole as wide. */
+export function withPatternFigure(doc: PatternDoc, rule: CardRule, mm: number): PatternDoc {
+  const now = patternFigure(doc, rule);
+  if (!now || !('holes' in rule) || !(mm > 0) || !(now.mm > 0)) return doc;
+  const mine = new Set(rule.holes);
+  const holes = rule.holes.flatMap((id) => doc.holes.find((hole) => hole.id === id) ?? []);
+  const from = now.what === 'circle' ? middleOf(holes) : ([holes[0]!.x, holes[0]!.y] as Vec);
+  const by = mm / now.mm;
+  return {
+    ...doc,
+    holes: doc.holes.map((hole) => {
+      if (!mine.has(hole.id)) return hole;
+      if (now.what === 'size') return { ...hole, diameterMm: mm };
+      return { ...hole, x: from[0] + by * (hole.x - from[0]), y: from[1] + by * (hole.y - from[1]) };
+    }),
+  };
+}
+
+const middleOf = (holes: readonly Hole[]): Vec => [
+  holes.reduce((sum, { x }) => sum + x, 0) / holes.length,
+  holes.reduce((sum, { y }) => sum + y, 0) / holes.length,
+];
