@@ -148,4 +148,14 @@ test('a card taped corner to corner: the tape that is off is named; its holes st
     for (const number of [1, 2, 3, 4])
       await expect(page.getByRole('button', { name: `Hole ${number}, 10.0 mm` })).toBeVisible();
   });
+
+  await test.step('one made a slot is a slot on the blank and in its table', async () => {
+    await page.getByLabel('Form').click();
+    await page.getByRole('option', { name: 'Slot' }).click();
+    await page.getByLabel('Long over all').fill('24');
+    await page.getByLabel('Long over all').press('Enter');
+    await saved(page);
+    await page.getByRole('link', { name: /^Blank/ }).click();
+    await expect(page.getByRole('table', { name: /^Holes/ }).first()).toContainText('24.0 × 10.0');
+  });
 });

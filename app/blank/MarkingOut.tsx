@@ -1,3 +1,4 @@
+import { holeSize } from '../frame/markingWords';
 import Box from '@mui/material/Box';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
@@ -113,12 +114,15 @@ export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] 
             </TableRow>
           </TableHead>
           <TableBody>
-            {holes.slice(0, MOST_CORNERS).map(({ id, at, diameterMm }, i) => (
-              <TableRow key={id}>
+            {holes.slice(0, MOST_CORNERS).map(({ at, ...hole }, i) => (
+              <TableRow key={hole.id}>
                 <TableCell className="condensed">{i + 1}</TableCell>
-                {[diameterMm, at.alongMm, at.outMm].map((mm, k) => (
+                <TableCell align="right" className="figure">
+                  {holeSize(hole, bare)}
+                </TableCell>
+                {[at.alongMm, at.outMm].map((mm, k) => (
                   <TableCell key={k} align="right" className="figure">
-                    {bare(mm, k === 0 ? 1 : 2)}
+                    {bare(mm, 2)}
                   </TableCell>
                 ))}
               </TableRow>

@@ -1,3 +1,4 @@
+import { holeSize } from '../frame/markingWords';
 import Box from '@mui/material/Box';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
@@ -81,7 +82,7 @@ export function ScribeTables({ development }: { development: Development }) {
               <TableRow key={hole.hole}>
                 <TableCell className="condensed">{i + 1}</TableCell>
                 <TableCell align="right" className="figure" sx={{ whiteSpace: 'nowrap' }}>
-                  {bare(hole.diameterMm)}
+                  {holeSize(hole, bare)}
                 </TableCell>
                 <TableCell>
                   <Told said={holeSaid(hole, datum, bare)} />

@@ -1,3 +1,4 @@
+import { holePolygon } from '#core/card/holeForm';
 import { ShapeUtils, Vector2 } from 'three';
 import type { Development } from '#core/blank/fold/developed';
 import type { Frame, Vec3 } from '#core/blank/fold/refold';
@@ -48,11 +49,13 @@ function putFace(mesh: PieceMesh, put: Put, development: Development, f: number,
   const holes = development.holes
     .filter((hole) => inside(hole.centre, rim))
     .map((hole) =>
-      Array.from({ length: HOLE_STEPS }, (_, i): Vec => {
-        const a = (-2 * Math.PI * i) / HOLE_STEPS;
-        const r = hole.diameterMm / 2;
-        return [hole.centre[0] + r * Math.cos(a), hole.centre[1] + r * Math.sin(a)];
-      }),
+      hole.form
+        ? holePolygon(hole.centre, hole, 0.2).reverse()
+        : Array.from({ length: HOLE_STEPS }, (_, i): Vec => {
+            const a = (-2 * Math.PI * i) / HOLE_STEPS;
+            const r = hole.diameterMm / 2;
+            return [hole.centre[0] + r * Math.cos(a), hole.centre[1] + r * Math.sin(a)];
+          }),
     );
   const loops = [rim, ...holes];
   const corners = loops.flat();

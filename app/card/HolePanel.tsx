@@ -2,9 +2,25 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { setHole, without } from '#core/card/edit';
-import type { Hole } from '#core/card/pattern';
+import type { Hole, HoleForm } from '#core/card/pattern';
+import { AngleField } from '../forms/AngleField';
+import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { usePick, usePiece } from '../piece/pieceContext';
+
+type FormKind = 'round' | HoleForm['kind'];
+const FORMS: readonly (readonly [FormKind, string])[] = [['round', 'Round'], ['slot', 'Slot'], ['square', 'Square']]; // prettier-ignore
+const SIZE_WORDS: Record<FormKind, string> = { round: 'Diameter', slot: 'Wide', square: 'Side' };
+/** A slot is so many times as long as wide until it is said. */
+const SLOT_LONG = 2;
+
+const slotOf = ({ diameterMm, form }: Hole): Extract<HoleForm, { kind: 'slot' }> =>
+  form?.kind === 'slot' ? form : { kind: 'slot', longMm: SLOT_LONG * diameterMm, turnDeg: form?.turnDeg ?? 0 };
+
+function formOf(kind: FormKind, hole: Hole): HoleForm | undefined {
+  if (kind === 'round') return undefined;
+  return kind === 'slot' ? slotOf(hole) : { kind, turnDeg: hole.form?.turnDeg ?? 0 };
+}
 
 /** A hole at the card stage: how big and where, from the card's own zero. */
 export function HolePanel({ hole }: { hole: Hole }) {
@@ -14,18 +30,46 @@ export function HolePanel({ hole }: { hole: Hole }) {
   return (
     <>
       <Typography variant="h2">Hole {pattern.holes.indexOf(hole) + 1}</Typography>
+      <Choice
+        label="Form"
+        value={hole.form?.kind ?? 'round'}
+        options={FORMS}
+        onChange={(kind) => change({ form: formOf(kind, hole) })}
+      />
       <LengthField
-        label="Diameter"
+        label={SIZE_WORDS[hole.form?.kind ?? 'round']}
         mm={hole.diameterMm}
         min={0.5}
         onChange={(mm) => mm && change({ diameterMm: mm })}
       />
-      <LengthField
-        label="Or what a tape reads round a thing of its size"
-        mm={Math.PI * hole.diameterMm}
-        min={1.5}
-        onChange={(mm) => mm && change({ diameterMm: mm / Math.PI })}
-      />
+      {!hole.form && (
+        <LengthField
+          label="Or what a tape reads round a thing of its size"
+          mm={Math.PI * hole.diameterMm}
+          min={1.5}
+          onChange={(mm) => mm && change({ diameterMm: mm / Math.PI })}
+        />
+      )}
+      {hole.form && (
+        <Stack direction="row" spacing={1}>
+          {hole.form.kind === 'slot' && (
+            <LengthField
+              label="Long over all"
+              mm={hole.form.longMm}
+              min={hole.diameterMm}
+              onChange={(mm) => mm && change({ form: { ...slotOf(hole), longMm: mm } })}
+            />
+          )}
+          <AngleField
+            label="Turned by"
+            angleDeg={hole.form.turnDeg}
+            min={-180}
+            max={180}
+            wrong="Degrees, from −180 to 180."
+            onChange={(turnDeg) => change({ form: { ...hole.form!, turnDeg } })}
+          />
+        </Stack>
+      )}
       <Stack direction="row" spacing={1}>
         <LengthField
           label="Across, from the left"

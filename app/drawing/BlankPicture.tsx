@@ -113,6 +113,7 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
           key={hole.id}
           at={hole.centre}
           diameterMm={hole.diameterMm}
+          form={hole.form}
           stroke={pick?.id === hole.id ? 'var(--torch)' : scribed}
           fill="var(--hole-ground)"
         />

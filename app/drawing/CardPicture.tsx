@@ -1,3 +1,4 @@
+import { holeSize } from '../frame/markingWords';
 import { memo } from 'react';
 import type { ReactNode } from 'react';
 import { movingWays } from '#core/card/faces';
@@ -136,13 +137,14 @@ export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tag
         return (
           <Pickable
             key={hole.id}
-            label={`Hole ${i + 1}, ${show(hole.diameterMm)}`}
+            label={`Hole ${i + 1}, ${holeSize(hole, show)}`}
             picked={picked}
             onPick={onPick && (() => onPick({ kind: 'hole', id: hole.id }))}
           >
             <HoleMark
               at={[hole.x, hole.y]}
               diameterMm={hole.diameterMm}
+              form={hole.form}
               stroke={picked ? 'var(--torch)' : pencil}
               fill="var(--bench-top)"
               width={picked ? 3 : 1.5}

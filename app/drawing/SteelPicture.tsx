@@ -41,6 +41,7 @@ export function SteelPicture({ pattern, children }: { pattern: PatternDoc; child
           key={hole.id}
           at={[hole.x, hole.y]}
           diameterMm={hole.diameterMm}
+          form={hole.form}
           stroke="var(--pencil)"
           fill="var(--paper)"
           width={1.2}

@@ -1,3 +1,5 @@
+import { holePath } from '#core/card/holeForm';
+import type { HoleForm } from '#core/card/pattern';
 import type { KeyboardEvent, ReactNode } from 'react';
 import { svgPath } from '#core/format/svg';
 import type { Segment } from '#core/measure/segment';
@@ -205,12 +207,14 @@ export const GapSign = ({ lie, said }: { lie: GapLie; said?: string }) => (
 export function HoleMark({
   at,
   diameterMm,
+  form,
   stroke,
   fill,
   width = 1.6,
 }: {
   at: Vec;
   diameterMm: number;
+  form?: HoleForm;
   stroke: string;
   fill: string;
   width?: number;
@@ -219,9 +223,11 @@ export function HoleMark({
   const [x, y] = px(at);
   const r = Math.max(2.5, (diameterMm / 2) * scale);
   const c = Math.min(5, r * 0.7);
+  const data = usePathData();
+  const path = holePath(at, { diameterMm, form });
   return (
     <g stroke={stroke} strokeWidth={width}>
-      <circle cx={x} cy={y} r={r} fill={fill} />
+      {path ? <path d={data(path)} fill={fill} strokeLinejoin="round" /> : <circle cx={x} cy={y} r={r} fill={fill} />}
       <path d={`M${x - c} ${y}h${2 * c}M${x} ${y - c}v${2 * c}`} strokeWidth={1} />
     </g>
   );

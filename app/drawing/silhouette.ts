@@ -1,3 +1,4 @@
+import { holePath } from '#core/card/holeForm';
 import { endsOfFold } from '#core/card/foldPlace';
 import { outlineOf } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
@@ -39,6 +40,8 @@ export function silhouetteOf(pattern: PatternDoc): Silhouette | null {
       .join(''),
     holes: largest(pattern.holes)
       .map((hole) => {
+        const path = holePath([hole.x, hole.y], hole);
+        if (path) return svgPath(path, place);
         const [x, y] = place([hole.x, hole.y]);
         const r = tenth(hole.diameterMm / 2);
         return `M${tenth(x - r)} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0Z`;

@@ -1,3 +1,4 @@
+import type { Formed } from '#core/card/holeForm';
 import type { Datum, DatumLine } from '#core/blank/datum';
 import type { Place } from '#core/blank/markingOut';
 import type { ScribeHole, ScribeLine } from '#core/blank/scribe';
@@ -55,3 +56,11 @@ export const beginSaid = ({ long, square }: Datum): string =>
 /** Lines that are scribed: with the bar on the tangent, brake line and near tangent are one line. */
 export const linesToScribe = (lines: readonly ScribeLine[], brakeLine: string): ScribeLine[] =>
   lines.filter((line) => line.line !== 'near' || brakeLine !== 'tangent');
+
+/** How large a hole is: across, a slot as long by wide, a square by its side. */
+export function holeSize({ diameterMm, form }: Formed, show: (mm: number) => string): string {
+  if (!form) return show(diameterMm);
+  return form.kind === 'slot'
+    ? `${show(Math.max(form.longMm, diameterMm))} × ${show(diameterMm)}`
+    : `square ${show(diameterMm)}`;
+}

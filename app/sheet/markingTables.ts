@@ -1,3 +1,4 @@
+import { holeSize } from '../frame/markingWords';
 import type { Blank, BlankHole } from '#core/blank/blank';
 import { fromDatum } from '#core/blank/datum';
 import { MOST_CORNERS, markingOut } from '#core/blank/markingOut';
@@ -76,7 +77,7 @@ export function markingSheet(blank: Blank, plugs: readonly BlankHole[], shop: Sh
     {
       title: 'Holes and plugs',
       head: ['No.', 'Across', along, out],
-      rows: holes.map(({ at, diameterMm }, i) => [String(i + 1), bare(diameterMm), ...two(at)]),
+      rows: holes.map(({ at, ...hole }, i) => [String(i + 1), holeSize(hole, bare), ...two(at)]),
       wide: 3,
     },
   ];

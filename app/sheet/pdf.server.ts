@@ -1,3 +1,4 @@
+import { holePath, holeReach } from '#core/card/holeForm';
 import PDFDocument from 'pdfkit';
 import { svgPath } from '#core/format/svg';
 import { line } from '#core/measure/segment';
@@ -80,12 +81,14 @@ function drawTile(pdf: Pdf, layers: Layers, labels: readonly PaperLabel[], tilin
   pdf.lineWidth(0.3).strokeColor('#000');
   for (const { segments, closed } of runsInWindow(layers.cut, window)) stroke(segments, closed);
   for (const hole of layers.holes) {
-    const reach = hole.diameterMm / 2 + 3;
+    const reach = holeReach(hole) + 3;
     const [hx, hy] = hole.centre;
     if (hx + reach < window.minX || hx - reach > window.maxX || hy + reach < window.minY || hy - reach > window.maxY)
       continue;
     const [x, y] = on(hole.centre);
-    pdf.circle(x, y, hole.diameterMm / 2).stroke();
+    const path = holePath(hole.centre, hole);
+    if (path) stroke(path, true);
+    else pdf.circle(x, y, hole.diameterMm / 2).stroke();
     pdf.moveTo(x - 2, y).lineTo(x + 2, y).moveTo(x, y - 2).lineTo(x, y + 2).lineWidth(0.15).stroke().lineWidth(0.3); // prettier-ignore
   }
   pdf.lineWidth(0.2).strokeColor('#1f4d85');

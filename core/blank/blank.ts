@@ -1,3 +1,4 @@
+import type { HoleForm } from '../card/pattern';
 import type { Path } from '../measure/path';
 import type { Problem } from '../measure/result';
 import type { Segment } from '../measure/segment';
@@ -43,7 +44,7 @@ export type JointAllowance = {
 /** An edge on the blank: `net` where the card's line comes to, `cut` where the metal ends, both in outline order. */
 export type BlankEdge = { id: string; letter: string; allowance: JointAllowance; net: Segment[]; cut: Segment[] };
 
-export type BlankHole = { id: string; centre: Vec; diameterMm: number };
+export type BlankHole = { id: string; centre: Vec; diameterMm: number; form?: HoleForm };
 
 /** Where a fold is told on the blank: its middle, and which way beyond it moves. */
 export type Hinge = {

@@ -1,3 +1,4 @@
+import type { HoleForm } from '../card/pattern';
 import { simplified } from '../measure/path';
 import { arcOf, isStraight, pointAt, segmentLength } from '../measure/segment';
 import { SAME_PLACE_MM } from '../measure/tolerance';
@@ -28,7 +29,7 @@ export type MarkingOut = {
   arcs: MarkedArc[];
   /** Where to drill beside the bends before they are sawn in to: centre and drill. */
   reliefs: { fold: string; at: Place; acrossMm: number }[];
-  holes: { id: string; at: Place; diameterMm: number }[];
+  holes: { id: string; at: Place; diameterMm: number; form?: HoleForm }[];
   /** Lengths from corner to corner across the blank that prove the marking, the longest first. */
   checks: { from: number; to: number; lengthMm: number }[];
 };
@@ -87,7 +88,7 @@ export function markingOut(blank: Blank, plugs: Blank['holes'] = []): MarkingOut
     corners,
     arcs,
     reliefs: blank.reliefs.map(({ fold, centre, acrossMm }) => ({ fold, at: at(centre), acrossMm })),
-    holes: [...blank.holes, ...plugs].map(({ id, centre, diameterMm }) => ({ id, at: at(centre), diameterMm })),
+    holes: [...blank.holes, ...plugs].map(({ centre, ...hole }) => ({ ...hole, at: at(centre) })),
     checks: pairs.sort((a, b) => b.lengthMm - a.lengthMm).slice(0, CHECKS),
   };
 }

@@ -1,3 +1,4 @@
+import type { HoleForm } from '../card/pattern';
 import type { Segment } from '../measure/segment';
 import { crossingsWithLine, directionAt, isStraight, pointAt, segmentLength } from '../measure/segment';
 import type { Vec } from '../measure/vector';
@@ -25,6 +26,7 @@ export type ScribeLine = {
 export type ScribeHole = {
   hole: string;
   diameterMm: number;
+  form?: HoleForm;
   from: { letter: string; distanceMm: number }[];
   datum: { alongMm: number; outMm: number };
 };
@@ -94,6 +96,7 @@ export function scribeTable(blank: Blank): { lines: ScribeLine[]; holes: ScribeH
     return {
       hole: hole.id,
       diameterMm: hole.diameterMm,
+      ...(hole.form && { form: hole.form }),
       from: first && second ? [first, second].map((r) => ({ letter: r.letter, distanceMm: offLine(hole.centre, r.segment) })) : [],
       datum: fromDatum(datum, hole.centre),
     }; // prettier-ignore

@@ -1,3 +1,4 @@
+import { holePolygon, holeReach } from './holeForm';
 import { crossingPairs } from '../measure/crossings';
 import { boxesOf } from '../measure/intersect';
 import type { Path } from '../measure/path';
@@ -130,24 +131,37 @@ function checkHoles(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
     if (!(hole.diameterMm > 0)) return [stop('hole-zero', [hole.id])];
     const centre = [hole.x, hole.y] as const;
     if (!inside(centre, polygon)) return [care('hole-outside', [hole.id])];
-    const overMm = hole.diameterMm / 2 - distanceToPolygon(centre, polygon);
+    const overMm = hole.form ? reachesOut(hole, polygon) : hole.diameterMm / 2 - distanceToPolygon(centre, polygon);
     return overMm > 0 ? [care('hole-over-edge', [hole.id], { overMm })] : [];
   });
   return [...alone, ...overlaps(doc.holes)];
 }
 
+/** How far a hole that is not round reaches beyond the outline, mm; 0 where it does not. */
+const reachesOut = (hole: Hole, polygon: readonly Vec[]): number =>
+  Math.max(0, ...holePolygon([hole.x, hole.y], hole).map((p) => (inside(p, polygon) ? 0 : distanceToPolygon(p, polygon)))); // prettier-ignore
+
+/** Whether two holes lie on each other. */
+function holesMeet(hole: Hole, other: Hole): boolean {
+  const apart = distance([hole.x, hole.y], [other.x, other.y]);
+  if (!hole.form && !other.form) return apart < (hole.diameterMm + other.diameterMm) / 2;
+  if (apart >= holeReach(hole) + holeReach(other)) return false;
+  const [a, b] = [hole, other].map((one) => holePolygon([one.x, one.y], one)) as [Vec[], Vec[]];
+  if (a.some((p) => inside(p, b)) || b.some((p) => inside(p, a))) return true;
+  return a.some((p, i) => b.some((q, k) => segmentsCross(line(p, a[(i + 1) % a.length]!), line(q, b[(k + 1) % b.length]!)))); // prettier-ignore
+}
+
 /** Pairs of holes that lie on each other, found by a sweep from left to right. */
 function overlaps(holes: readonly Hole[]): Problem[] {
   const order = holes
-    .map((hole, i) => ({ hole, i, left: hole.x - hole.diameterMm / 2, right: hole.x + hole.diameterMm / 2 }))
+    .map((hole, i) => ({ hole, i, left: hole.x - holeReach(hole), right: hole.x + holeReach(hole) }))
     .sort((a, b) => a.left - b.left);
   const pairs: [number, number][] = [];
   for (let k = 0; k < order.length && pairs.length < MOST_FOUND; k++) {
     const { hole, i, right } = order[k]!;
     for (let l = k + 1; l < order.length && order[l]!.left < right && pairs.length < MOST_FOUND; l++) {
       const { hole: other, i: j } = order[l]!;
-      if (distance([hole.x, hole.y], [other.x, other.y]) < (hole.diameterMm + other.diameterMm) / 2)
-        pairs.push(i < j ? [i, j] : [j, i]);
+      if (holesMeet(hole, other)) pairs.push(i < j ? [i, j] : [j, i]);
     }
   }
   return pairs

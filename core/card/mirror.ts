@@ -47,7 +47,11 @@ export function mirrored(doc: PatternDoc, aboutMm = middleOf(doc)): PatternDoc {
           ? fold.path
           : { kind: 'between', from: fromOtherEnd(fold.path.from), to: fromOtherEnd(fold.path.to) },
     })),
-    holes: doc.holes.map((hole) => ({ ...hole, x: flip(hole.x) })),
+    holes: doc.holes.map((hole) => ({
+      ...hole,
+      x: flip(hole.x),
+      ...(hole.form && { form: { ...hole.form, turnDeg: hole.form.turnDeg === 0 ? 0 : -hole.form.turnDeg } }),
+    })),
     tucks: doc.tucks.map((tuck) => ({ ...tuck, at: fromOtherEnd(tuck.at) })),
     turned: !doc.turned,
     base: doc.base && [flip(doc.base[0]), doc.base[1]],

@@ -87,7 +87,15 @@ export const FoldSchema = z.object({
   made: z.enum(MADE),
 });
 
-export const HoleSchema = z.object({ id, x: mm, y: mm, diameterMm: size });
+/** A hole that is not round: a slot with round ends, so long over all; a square. Turned from the horizontal. */
+export const HoleFormSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('slot'), longMm: size, turnDeg: z.number().min(-180).max(180) }),
+  z.strictObject({ kind: z.literal('square'), turnDeg: z.number().min(-180).max(180) }),
+]);
+export type HoleForm = z.infer<typeof HoleFormSchema>;
+
+/** `diameterMm`: how wide it is, of a slot across, of a square along a side. Without a form it is round. */
+export const HoleSchema = z.object({ id, x: mm, y: mm, diameterMm: size, form: HoleFormSchema.optional() });
 
 /**
  * What parts of a card are meant to be, kept true after every edit: straight sides by their ids (parallel, square, on one

@@ -1,3 +1,4 @@
+import { holePath } from '../card/holeForm';
 import { degrees } from '../measure/angle';
 import type { Segment } from '../measure/segment';
 import { arcOf, isStraight } from '../measure/segment';
@@ -85,6 +86,11 @@ export function toDxf(layers: Layers): string {
   layers.brake.forEach(straight('BRAKE'));
   layers.scribe.forEach((s) => segment('SCRIBE', s));
   for (const hole of layers.holes) {
+    const path = holePath(hole.centre, hole);
+    if (path) {
+      path.forEach((s) => segment('HOLE', s));
+      continue;
+    }
     put(0, 'CIRCLE');
     put(8, 'HOLE');
     point(10, hole.centre);

@@ -1,3 +1,4 @@
+import { holePath } from '../card/holeForm';
 import type { Box } from '../measure/path';
 import type { Segment } from '../measure/segment';
 import { arcOf, isStraight } from '../measure/segment';
@@ -41,6 +42,8 @@ export function toSvg(layers: Layers, title: string, marginMm = 5): string {
   const group = (id: string, attributes: string, body: string[]) =>
     `  <g id="${id}" fill="none" ${attributes}>\n${body.map((line) => `    ${line}\n`).join('')}  </g>`;
   const circles = layers.holes.map((hole) => {
+    const path = holePath(hole.centre, hole);
+    if (path) return `<path d="${svgPath(path, map)}"/>`;
     const [x, y] = map(hole.centre);
     return `<circle cx="${n(x)}" cy="${n(y)}" r="${n(hole.diameterMm / 2)}"/>`;
   });

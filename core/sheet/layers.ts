@@ -45,7 +45,7 @@ export function layersOfCard(doc: PatternDoc): Layers {
     }),
     brake: [],
     scribe: [],
-    holes: doc.holes.map((h) => ({ id: h.id, centre: [h.x, h.y], diameterMm: h.diameterMm })),
+    holes: doc.holes.map(({ x, y, ...hole }) => ({ ...hole, centre: [x, y] })),
   };
 }
 

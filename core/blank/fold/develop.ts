@@ -118,6 +118,7 @@ export function develop(
     id: hole.id,
     centre: fromCard([hole.x, hole.y]),
     diameterMm: hole.diameterMm,
+    ...(hole.form && { form: { ...hole.form, turnDeg: turnedAt(fromCard, [hole.x, hole.y], hole.form.turnDeg) } }),
   }));
   const development: Development = {
     outline,
@@ -263,4 +264,16 @@ function blankFold(
     centre: between(0.5),
     brake: between(share),
   };
+}
+
+/** So near a hole its face is the same, mm. */
+const BESIDE_MM = 1e-3;
+
+/** Which way a direction of the card lies on the blank, at a place, degrees. */
+function turnedAt(fromCard: (p: Vec) => Vec, [x, y]: Vec, turnDeg: number): number {
+  const turn = (turnDeg * Math.PI) / 180;
+  const [a, b] = [fromCard([x, y]), fromCard([x + BESIDE_MM * Math.cos(turn), y + BESIDE_MM * Math.sin(turn)])];
+  const found = (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI;
+  // Faces are not turned but shoved in the flat, so that nothing but rounding is lost.
+  return Math.abs(found - turnDeg) < 1e-6 ? turnDeg : found;
 }

@@ -1,3 +1,4 @@
+import { holeArea } from '../../card/holeForm';
 import { area, box } from '../../measure/path';
 import type { Vec } from '../../measure/vector';
 import { distance } from '../../measure/vector';
@@ -18,7 +19,7 @@ export function sizeOf(of: {
   const bounds = box(path);
   const facesMm2 = of.faces.reduce((sum, face) => sum + area(face.pieces.map((p) => p.segment)), 0);
   const netMm2 = area(of.net.map((p) => p.segment));
-  const holesMm2 = of.holes.reduce((sum, h) => sum + (Math.PI * h.diameterMm ** 2) / 4, 0);
+  const holesMm2 = of.holes.reduce((sum, h) => sum + holeArea(h), 0);
   const cutMm2 = area(path);
   const areaMm2 = cutMm2 - holesMm2;
   let differenceMm = 0;

@@ -1,3 +1,4 @@
+import { holeAlong } from '../../card/holeForm';
 import type { FaceTree } from '../../card/faces';
 import type { PatternDoc } from '../../card/pattern';
 import { crossingPairs } from '../../measure/crossings';
@@ -60,9 +61,9 @@ function holes(doc: PatternDoc, tree: FaceTree, { folds }: Development, sheet: S
       const u = unit(sub(chord.b, chord.a));
       const from = sub([hole.x, hole.y], chord.a);
       const t = dot(from, u);
-      const radius = hole.diameterMm / 2;
-      if (t < -radius || t > distance(chord.a, chord.b) + radius) return [];
-      const clearMm = Math.abs(dot(from, left(u))) - fold.setbackMm - radius;
+      const long = holeAlong(hole, u);
+      if (t < -long || t > distance(chord.a, chord.b) + long) return [];
+      const clearMm = Math.abs(dot(from, left(u))) - fold.setbackMm - holeAlong(hole, left(u));
       if (clearMm < 0) return [care('hole-in-bend', [hole.id, fold.id], { overMm: -clearMm })];
       const neededMm = holeClearance(sheet.thicknessMm, fold.bend.radiusMm);
       return clearMm < neededMm ? [care('hole-near-fold', [hole.id, fold.id], { clearMm, neededMm })] : [];

@@ -41,6 +41,7 @@ export function alike(a: unknown, b: unknown): boolean {
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
   if (Array.isArray(a) !== Array.isArray(b)) return false;
   const [x, y] = [a, b] as [Record<string, unknown>, Record<string, unknown>];
-  const keys = Object.keys(x);
-  return keys.length === Object.keys(y).length && keys.every((key) => key in y && alike(x[key], y[key]));
+  // What is not said and what is said to be nothing are the same.
+  const keys = (of: Record<string, unknown>) => Object.keys(of).filter((key) => of[key] !== undefined);
+  return keys(x).length === keys(y).length && keys(x).every((key) => alike(x[key], y[key]));
 }
