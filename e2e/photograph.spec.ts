@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { newPiece, saved } from './hands';
 
-test('a photograph of a card becomes a card, and its blank is printed', async ({ page, request }) => {
+test('a photograph of a card becomes a card, and its blank is printed', async ({ page, request, browser }) => {
   const frame = await request.get('/scale-frame.pdf?paper=a4');
   expect((await frame.body()).subarray(0, 5).toString()).toBe('%PDF-');
   await newPiece(page, 'Photographed');
@@ -32,6 +32,18 @@ test('a photograph of a card becomes a card, and its blank is printed', async ({
     await expect(page.getByText('Folds').first()).toBeVisible();
     await page.reload();
     await expect(page.getByRole('slider', { name: 'How much of the picture shows' })).toBeVisible();
+  });
+
+  await test.step('a browser that never saw the photograph has it behind the card too', async () => {
+    const other = await (await browser.newContext()).newPage();
+    await expect(async () => {
+      await other.goto(page.url());
+      await expect(other.getByRole('slider', { name: 'How much of the picture shows' })).toBeVisible({
+        timeout: 3000,
+      });
+    }).toPass();
+    await expect(other.locator('svg image')).toHaveAttribute('href', /^\/pictures\//);
+    await other.context().close();
   });
 
   await test.step('and its blank leaves the house', async () => {

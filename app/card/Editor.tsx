@@ -28,10 +28,14 @@ import { placeOfCorner, useHand } from './useHand';
 
 /** The card stage proper: drawing to touch and drag on, drawer for what is picked or in hand, tally of the card. */
 export function Editor() {
-  const { id, pattern, development } = usePiece();
+  const { id, pattern, patternEditor, pictures, development } = usePiece();
   const { show, showArea } = usePreferences();
   const { hand, doing } = useHand();
-  const [underlay, takeAway] = useUnderlay(id);
+  const [underlay, letGo] = useUnderlay(id, pattern.underlay, pictures);
+  const takeAway = () => {
+    letGo();
+    patternEditor.edit({ ...pattern, underlay: null });
+  };
   const [opacity, setOpacity] = useState(0.5);
   return (
     <StageLayout

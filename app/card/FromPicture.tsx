@@ -79,12 +79,15 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
       holes: found.holes.flatMap((_, i) => (left.holes.includes(i) ? [] : [i])),
       folds: found.lines.flatMap((_, i) => (foldable[i] && !left.lines.includes(i) ? [i] : [])),
     };
+    const { picture, ...where } = found.underlay;
+    const name = `square-on-${newId()}.jpg`;
     void keepUnderlay(id, found.underlay).then(() => {
       drop();
-      onDone(cardOf(found, taken, draft.by === 'scan' ? 'scan' : 'photograph', newId));
+      const card = cardOf(found, taken, draft.by === 'scan' ? 'scan' : 'photograph', newId);
+      onDone({ ...card, underlay: { picture: name, ...where } });
     });
-    // The photograph itself stays with the piece.
-    void send({ job, piece: id, owner: 'piece', of: '' }, [file]);
+    // The photograph itself stays with the piece, and as it is seen square on, behind the card of everybody.
+    void send({ job, piece: id, owner: 'piece', of: '' }, [file, new File([picture], name, { type: 'image/jpeg' })]);
   };
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: found ? 'column' : 'column-reverse', md: 'row' } }}>

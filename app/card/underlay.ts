@@ -1,5 +1,7 @@
 import { createStore, del, get, set } from 'idb-keyval';
 import { useEffect, useState } from 'react';
+import type { PatternDoc } from '#core/card/pattern';
+import type { Picture } from '../records/pictures.server';
 import type { Underlay } from './traced';
 
 const store = () => createStore('patrone-underlays', 'underlays');
@@ -13,9 +15,18 @@ export const dropUnderlay = (piece: string): Promise<void> => del(piece, store()
 
 export type Shown = Omit<Underlay, 'picture'> & { url: string };
 
-/** The picture behind a card, to be drawn; null where this browser has none. */
-export function useUnderlay(piece: string): [Shown | null, () => void] {
-  const [shown, setShown] = useState<Shown | null>(null);
+/**
+ * The picture behind a card, to be drawn: by its name among those of the piece, or while it is on its way as this browser
+ * keeps it; null where there is none.
+ */
+export function useUnderlay(
+  piece: string,
+  underlay: PatternDoc['underlay'],
+  pictures: readonly Picture[],
+): [Shown | null, () => void] {
+  const [kept, setShown] = useState<Shown | null>(null);
+  const there = underlay && pictures.find(({ name, putAway }) => name === underlay.picture && putAway === null);
+  const shown = underlay && there ? { ...underlay, url: `/pictures/${there.id}/whole` } : kept;
   useEffect(() => {
     let url: string | null = null;
     let here = true;

@@ -15,5 +15,6 @@ export const emptyPattern = (): PatternDoc => ({
   tucks: [],
   measured: null,
   profiles: [],
+  underlay: null,
   taken: null,
 });

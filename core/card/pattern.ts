@@ -154,6 +154,18 @@ export const ProfileSchema = z.strictObject({
 });
 export type CardProfile = z.infer<typeof ProfileSchema>;
 
+/**
+ * The picture a card was traced from, seen square on: its name among the pictures of the piece, and where it lies behind the
+ * card, mm.
+ */
+export const UnderlaySchema = z.strictObject({
+  picture: text(60).min(1),
+  leftMm: mm,
+  topMm: mm,
+  wideMm: size,
+  highMm: size,
+});
+
 export const PATTERN_VERSION = 4;
 
 /** All of a card but what it has of another. */
@@ -176,6 +188,7 @@ const CardSchema = z.object({
   tucks: z.array(TuckSchema).max(400),
   measured: MeasuredSchema.nullable(),
   profiles: z.array(ProfileSchema).max(100),
+  underlay: UnderlaySchema.nullable(),
 });
 
 /** What is taken off along an edge, by its letter or id: so far inward, mm; below 0 it is added. */

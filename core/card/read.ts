@@ -47,13 +47,14 @@ const fromVersion2 = (given: z.output<typeof V2Schema>): unknown => ({
   measured: null,
 });
 
-/** The form of version 3 as far as it differs: a card had no profiles and knew of no other it was made from. */
+/** The form of version 3 as far as it differs: a card had no profiles, no picture behind it, and knew of no other it was made from. */
 const V3Schema = z.looseObject({ version: z.literal(3) });
 
 const fromVersion3 = (given: z.output<typeof V3Schema>): unknown => ({
   ...given,
   version: 4,
   profiles: [],
+  underlay: null,
   taken: null,
 });
 

@@ -203,6 +203,7 @@ const SINCE_VERSION_2 = {
   tucks: [],
   measured: null,
   profiles: [],
+  underlay: null,
   taken: null,
 };
 

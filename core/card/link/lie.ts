@@ -17,7 +17,8 @@ export function madeFrom(from: PatternDoc, as: 'other-side' | 'again', takeOff: 
   const over = { turned: as === 'again' ? from.turned : !from.turned };
   const { doc, failed } = laidHere(from, way, over);
   const taken: Taken = { ...way, card: alone(from), here: takeOff.length > 0 ? alone(doc) : null };
-  return { doc: { ...doc, taken }, failed };
+  // The picture it was traced from shows the other one.
+  return { doc: { ...doc, taken, underlay: as === 'again' ? doc.underlay : null }, failed };
 }
 
 /** A card without what it has of another. */
