@@ -110,6 +110,14 @@ function request(t: Targets): { path: string; init: RequestInit } {
     [`/pieces/${t.piece}/documents/card`, { intent: 'save', base: 0, doc: demoCard, about: '', by: 'x' }],
     [`/pieces/${t.piece}/documents/plan`, { intent: 'save', base: 0, doc: demoJob().pieces[0]!.plan.versions[0]?.doc ?? {}, by: 'x' }], // prettier-ignore
     [`/pieces/${t.piece}/documents/card`, { intent: 'undo', base: 1 }],
+    [
+      `/pieces/${t.piece}/card/another.data`,
+      { as: 'other-side', name: 'Another', side: 'left', takeOff: [{ edge: 's9', mm: 3 }], why: '' },
+    ],
+    [
+      `/pieces/${t.piece}/card/beside/${t.piece}.data`,
+      { here: 1, there: 1, change: { what: 'take', parts: [{ of: 'outline', id: '' }], over: true } },
+    ],
     [`/pieces/${t.piece}/fits`, { intent: 'new', fit: { ...said, revision: 1, withdrawn: null, edges: [read] } }],
     [`/pieces/${t.piece}/fits`, { intent: 'edge', id: t.fit, edge: read, since: read }],
     [`/pieces/${t.piece}/fits`, { intent: 'change', id: t.fit, mine: said, since: said }],
@@ -174,6 +182,7 @@ function request(t: Targets): { path: string; init: RequestInit } {
     `/pieces/${odd()}/card`, `/pieces/${t.piece}/${odd()}`, `/pieces/${t.piece}/pattern/${odd()}`, `/jobs/${odd()}`, `/jobs/${odd()}/file`, `/?search=${odd()}&page=${odd()}`,
     `/jobs/${t.job}?page=${odd()}&archived=${odd()}`, `/pieces/${t.piece}/pattern/blank.pdf?paper=${odd()}`, `/_root.data?_routes=${odd()}`, `/pieces/${t.piece}/card.data?_routes=${odd()}`,
     `/__manifest?p=${odd()}&version=${odd()}`, `/assets/${odd()}`, `/${odd()}`, '/%', '/%ff%fe', `/pieces/${t.piece}/documents/card`, `/pieces/${t.piece}/fits`, '/take-in', '/health',
+    `/scale-frame.pdf?paper=${odd()}&middle=${odd()}&cards=${odd()}`, `/pieces/${t.piece}/strip/${odd()}?lie=${odd()}&as=${odd()}`, `/pieces/${t.piece}/card/beside/${odd()}`,
     `/pictures/${odd()}`, `/pictures/${t.piece}/${odd()}`, `/jobs/${odd()}/pictures`,
   ]; // prettier-ignore
   return { path: pick(paths), init: { method: pick(['GET', 'GET', 'GET', 'HEAD', 'OPTIONS']), headers: { Cookie: pick(STRINGS).replace(/[^\x20-\x7e]/g, '') } } }; // prettier-ignore
