@@ -140,7 +140,13 @@ function Beside({ loaded: { at, as, other } }: { loaded: Other }) {
           </Box>
           {fetcher.data?.message && <Told>{fetcher.data.message}</Told>}
           {fetcher.data?.problems?.map((problem, i) => (
-            <Told key={i}>{problemSentence(problem, pattern, show)}</Told>
+            <Told key={i}>
+              {problemSentence(
+                problem,
+                problem.code === 'taken-needs-outline' && seen.ok ? seen.there : pattern,
+                show,
+              )}
+            </Told>
           ))}
           {seen.ok ? (
             <>

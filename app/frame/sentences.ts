@@ -9,7 +9,10 @@ export function nameOf(doc: PatternDoc, id: string): string {
   const fold = doc.folds.findIndex((f) => f.id === id);
   if (fold >= 0) return `fold ${fold + 1}`;
   const hole = doc.holes.findIndex((h) => h.id === id);
-  return hole >= 0 ? `hole ${hole + 1}` : id;
+  if (hole >= 0) return `hole ${hole + 1}`;
+  const tuck = doc.tucks.findIndex((t) => t.id === id);
+  if (tuck >= 0) return `${doc.tucks[tuck]!.kind} ${tuck + 1}`;
+  return doc.rules.some((rule) => rule.id === id) ? 'a rule' : id;
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,10 +1,10 @@
 import { SAME_PLACE_MM } from '../../measure/tolerance';
 import type { PatternDoc } from '../pattern';
 
-/** The smallest things that two cards can differ by. `outline`, `letters` and `base` are one of a card. */
+/** The smallest things that two cards can differ by. `outline` and `base` are one of a card; a `letter` is of an edge. */
 export type Atom =
-  | { of: 'corner' | 'side' | 'joint' | 'fold' | 'hole' | 'tuck' | 'rule' | 'profile'; id: string }
-  | { of: 'outline' | 'letters' | 'base'; id: '' };
+  | { of: 'corner' | 'side' | 'joint' | 'letter' | 'fold' | 'hole' | 'tuck' | 'rule' | 'profile'; id: string }
+  | { of: 'outline' | 'base'; id: '' };
 
 export const keyOf = ({ of, id }: Atom): string => `${of} ${id}`;
 
@@ -15,14 +15,16 @@ export function valuesOf(doc: PatternDoc): Map<string, unknown> {
   for (const { id, x, y } of doc.corners) set({ of: 'corner', id }, [x, y]);
   // The rise of an arc over a metre of chord and more, so that figures to a millionth are millimetres to a millionth.
   for (const { id, shape } of doc.sides) set({ of: 'side', id }, shape.kind === 'arc' ? shape.bulge * 1000 : 0);
-  for (const { id, joint } of doc.edges) set({ of: 'joint', id }, joint);
+  for (const { id, joint, letter } of doc.edges) {
+    set({ of: 'joint', id }, joint);
+    set({ of: 'letter', id }, letter);
+  }
   for (const fold of doc.folds) set({ of: 'fold', id: fold.id }, fold);
   for (const hole of doc.holes) set({ of: 'hole', id: hole.id }, hole);
   for (const tuck of doc.tucks) set({ of: 'tuck', id: tuck.id }, tuck);
   for (const rule of doc.rules) set({ of: 'rule', id: rule.id }, rule);
   for (const profile of doc.profiles) set({ of: 'profile', id: profile.id }, profile);
   set({ of: 'outline', id: '' }, ringOf(doc));
-  set({ of: 'letters', id: '' }, doc.edges.map(({ id, letter }) => [id, letter]).sort());
   set({ of: 'base', id: '' }, doc.base);
   return values;
 }

@@ -33,14 +33,14 @@ export function differences(once: PatternDoc, there: PatternDoc, here: PatternDo
     const { length } = [...difference.there, ...difference.here, ...difference.both];
     return length > 0 ? [difference] : [];
   };
-  const single = (of: 'outline' | 'letters' | 'base') => found({ of, id: '' }, [{ of, id: '' }]);
+  const single = (of: 'outline' | 'base') => found({ of, id: '' }, [{ of, id: '' }]);
   const listed = (of: 'fold' | 'hole' | 'tuck' | 'rule' | 'profile', list: (doc: PatternDoc) => readonly { id: string }[]) =>
     [...new Set([here, there].flatMap((doc) => list(doc).map(({ id }) => id)))].flatMap((id) => found({ of, id }, [{ of, id }])); // prettier-ignore
   const shared = (atom: Atom) => [was, theirs, ours].every((values) => values.has(keyOf(atom)));
   return [
     ...single('outline'),
     ...here.edges.flatMap((edge) => found({ of: 'edge', id: edge.id }, atomsOf(here, edge).filter(shared))),
-    ...single('letters'),
+    ...found({ of: 'letters', id: '' }, here.edges.map(({ id }): Atom => ({ of: 'letter', id })).filter(shared)), // prettier-ignore
     ...listed('fold', (doc) => doc.folds),
     ...listed('hole', (doc) => doc.holes),
     ...listed('tuck', (doc) => doc.tucks),

@@ -53,7 +53,7 @@ export function takenOver(
     profiles: merged(to.profiles, from.profiles, wants('profile')),
     base: wanted.has('base ') ? from.base : to.base,
   };
-  const doc = wanted.has('letters ') ? { ...taken, edges: asLettered(taken.edges, edges) } : taken;
+  const doc = { ...taken, edges: asLettered(taken.edges, edges, wants('letter')) };
   const there = new Set(doc.sides.map(({ id }) => id));
   const hangs = (fold: Fold) => sidesOfFold(fold).every((side) => there.has(side));
   if (loose === 'drop') return { ok: true, doc: withoutGone({ ...doc, folds: doc.folds.filter(hangs) }) };
@@ -88,12 +88,15 @@ function withOutlineOf(to: PatternDoc, from: PatternDoc): PatternDoc {
   };
 }
 
-/** Edges lettered as on another card; of those it does not have, whose letter is taken now gets the next free one. */
-const asLettered = (all: readonly Edge[], others: ReadonlyMap<string, Edge>): Edge[] =>
-  lettersApart(
-    all.map((edge) => ({ ...edge, letter: others.get(edge.id)?.letter ?? edge.letter })),
-    (edge) => others.has(edge.id),
-  );
+/** Edges, those that are wanted lettered as on another card; of the rest, whose letter is taken now gets the next free one. */
+function asLettered(
+  all: readonly Edge[],
+  others: ReadonlyMap<string, Edge>,
+  wanted: (id: string) => boolean,
+): Edge[] {
+  const known = ({ id }: Edge) => wanted(id) && others.has(id);
+  return lettersApart(all.map((edge) => (known(edge) ? { ...edge, letter: others.get(edge.id)!.letter } : edge)), known); // prettier-ignore
+}
 
 /** No letter twice: those of `first` edges stay. */
 function lettersApart(edges: readonly Edge[], first: (edge: Edge) => boolean): Edge[] {
