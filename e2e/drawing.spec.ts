@@ -35,8 +35,10 @@ test('drawings of other programs become cards: DXF by its layers and units, SVG 
   await test.step('broken: what is wrong, and nothing taken', async () => {
     await put('broken.svg', '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0');
     await expect(page.getByRole('alert')).toContainText('broken.svg: The SVG is broken');
-    await put('notes.txt', 'not a drawing');
+    await put('notes.pdf', 'not a drawing');
     await expect(page.getByRole('alert')).toContainText('This is no DXF and no SVG');
+    await put('points.csv', '0;0\n300;0\nthree hundred;200');
+    await expect(page.getByRole('alert')).toContainText('points.csv: Line 3 can’t be read');
   });
 
   await test.step('SVG without a size: units are asked for, transforms heeded', async () => {

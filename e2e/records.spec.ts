@@ -97,9 +97,9 @@ test('pages of anywhere else neither read nor write; what is too large is told b
   expect((await request.post(`/pieces/${piece}/documents/card`, { data: '{}', headers: { ...foreign, 'Content-Type': 'text/plain' } })).status()).toBe(403);
   expect((await request.get('/', { headers: { Host: 'evil.example' } })).status()).toBe(421);
   expect(await (await request.get('/')).text()).not.toContain('Not ours');
-  const large = await request.post(`/pieces/${piece}/documents/card`, { data: { pad: 'x'.repeat(3 * 1024 ** 2) } });
+  const large = await request.post(`/pieces/${piece}/documents/card`, { data: { pad: 'x'.repeat(7 * 1024 ** 2) } });
   expect(large.status()).toBe(413);
-  expect(await large.json()).toMatchObject({ message: expect.stringContaining('2 MB at most') });
+  expect(await large.json()).toMatchObject({ message: expect.stringContaining('6 MB at most') });
 }); // prettier-ignore
 
 test('of two who change one record, each is heard where only they changed it; of one field two changed, the second is told', async ({ page, request }) => {

@@ -1,3 +1,4 @@
+import { byLetter } from '../outline';
 import type { Edge, PatternDoc } from '../pattern';
 import type { Atom } from './atoms';
 import { alike, keyOf, valuesOf } from './atoms';
@@ -16,8 +17,7 @@ export type Part =
 export type Difference = { part: Part; there: Atom[]; here: Atom[]; both: Atom[] };
 
 /**
- * What differs between two cards that were once one, part by part: the outline first, then edges in the order they have
- * here, then the rest. All three lie alike. A corner belongs to the two edges it ends.
+ * What differs between two cards that were once one, part by part: the outline first, then edges by their letters here, then the rest. All three lie alike. A corner belongs to the two edges it ends.
  */
 export function differences(once: PatternDoc, there: PatternDoc, here: PatternDoc): Difference[] {
   const [was, theirs, ours] = [valuesOf(once), valuesOf(there), valuesOf(here)];
@@ -39,7 +39,7 @@ export function differences(once: PatternDoc, there: PatternDoc, here: PatternDo
   const shared = (atom: Atom) => [was, theirs, ours].every((values) => values.has(keyOf(atom)));
   return [
     ...single('outline'),
-    ...here.edges.flatMap((edge) => found({ of: 'edge', id: edge.id }, atomsOf(here, edge).filter(shared))),
+    ...byLetter(here.edges).flatMap((edge) => found({ of: 'edge', id: edge.id }, atomsOf(here, edge).filter(shared))),
     ...found({ of: 'letters', id: '' }, here.edges.map(({ id }): Atom => ({ of: 'letter', id })).filter(shared)), // prettier-ignore
     ...listed('fold', (doc) => doc.folds),
     ...listed('hole', (doc) => doc.holes),
