@@ -27,7 +27,7 @@ export async function readDrawing(name: string, text: string): Promise<Drawing |
     return { wrong: error instanceof Error ? error.message : 'The file cannot be read.' };
   }
   return {
-    wrong: 'This is no DXF, no SVG and no table of points. Save the drawing as one of them, or paste points.',
+    wrong: 'This is no DXF and no SVG. Save the drawing as one of them, or its points as CSV.',
   };
 }
 

@@ -17,7 +17,8 @@ export type Part =
 export type Difference = { part: Part; there: Atom[]; here: Atom[]; both: Atom[] };
 
 /**
- * What differs between two cards that were once one, part by part: the outline first, then edges by their letters here, then the rest. All three lie alike. A corner belongs to the two edges it ends.
+ * What differs between two cards that were once one, part by part: the outline first, then edges by their letters here, then
+ * the rest. All three lie alike. A corner belongs to the two edges it ends.
  */
 export function differences(once: PatternDoc, there: PatternDoc, here: PatternDoc): Difference[] {
   const [was, theirs, ours] = [valuesOf(once), valuesOf(there), valuesOf(here)];
