@@ -114,7 +114,10 @@ test('points and tapes by hand: what cannot be told is said, and with tapes to s
   // The demo's first round: one tape is a centimetre out, and the net of the others shows which.
   const job = await surveyedJob(page, 'One misread', 3);
   await page.goto(`${job}/references`);
-  await page.getByRole('button', { name: 'As found', exact: true }).click();
-  await expect(said).toContainText('from Door hinge, upper bolt to Sill drain hole is most likely misread');
+  // Until the page's script has taken over, a touch does nothing.
+  await expect(async () => {
+    await page.getByRole('button', { name: 'As found', exact: true }).click();
+    await expect(said).toContainText('from Door hinge, upper bolt to Sill drain hole is most likely misread', { timeout: 2000 });
+  }).toPass();
   await expect(page.getByRole('region', { name: 'What moved' })).toContainText('in “As found” it is the tape most likely misread');
 }); // prettier-ignore
