@@ -9,6 +9,7 @@ import type { PatternDoc } from '#core/card/pattern';
 import { scaleFrame } from '#core/picture/scaleFrame';
 import { Drawing } from '../drawing/Drawing';
 import { useDraft } from '../forms/useDraft';
+import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { send } from '../pictures/waiting';
@@ -154,9 +155,9 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
           </Stack>
         )}
         {tracing.state === 'refused' && !tapping &&
-          tracing.problems.map((problem, i) => <Alarm key={i}>{problemSentence(problem, null, show)}</Alarm>)}
+          tracing.problems.map((problem, i) => <Told key={i}>{problemSentence(problem, null, show)}</Told>)}
         {tracing.state === 'unreadable' && (
-          <Alarm>That picture cannot be read here. Take it as JPEG or PNG and choose it again.</Alarm>
+          <Told>That picture cannot be read here. Take it as JPEG or PNG and choose it again.</Told>
         )}
         {file && scale && (tracing.state === 'refused' || tracing.state === 'none') && (
           <Button variant="outlined" onClick={() => lookAt(file, at)}>Look at it again</Button>
@@ -172,9 +173,3 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
     </Box>
   ); // prettier-ignore
 }
-
-const Alarm = ({ children }: { children: React.ReactNode }) => (
-  <Box role="alert" sx={{ p: 1.2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}>
-    {children}
-  </Box>
-);

@@ -1,21 +1,13 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
-import Table from '@mui/material/Table';
-import TableBody from '@mui/material/TableBody';
-import TableCell from '@mui/material/TableCell';
-import TableHead from '@mui/material/TableHead';
-import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { Link, data, isRouteErrorResponse, useFetcher } from 'react-router';
 import { z } from 'zod';
-import { edgesApart } from '#core/card/link/apart';
-import type { Difference, Part } from '#core/card/link/differences';
+import type { Part } from '#core/card/link/differences';
 import { PARTS } from '#core/card/link/differences';
-import type { At } from '#core/card/link/linked';
 import { laidOver, seenFrom } from '#core/card/link/linked';
-import { byLetter, edgeLength } from '#core/card/outline';
 import type { PatternDoc, TakeOff } from '#core/card/pattern';
 import { TakeOffSchema } from '#core/card/pattern';
 import type { Problem } from '#core/measure/result';
@@ -31,9 +23,10 @@ import { changeLinked, otherOf } from '../records/linked.server';
 import { idOr404, sentence } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/beside';
-import { SideBySide, TOLD_APART_MM } from './SideBySide';
+import type { Doing } from './Differences';
+import { Differences, Measured } from './Differences';
+import { SideBySide } from './SideBySide';
 import { TakeOffFields } from './TakeOffFields';
-import { differenceSaid } from './differenceWords';
 
 export async function loader({ params, context }: Route.LoaderArgs) {
   const found = await otherOf(context.get(viewerIn), idOr404(params.pieceId), idOr404(params.otherId));
@@ -63,7 +56,6 @@ const Body = z.object({
     z.object({ what: z.literal('anew') }),
   ]),
 });
-type Change = z.output<typeof Body>['change'];
 type Said = { message?: string; problems?: Problem[] };
 
 export async function action({ request, params, context }: Route.ActionArgs) {
@@ -111,7 +103,7 @@ function Beside({ loaded: { at, as, other } }: { loaded: Other }) {
   }, [at, as, linked, facts, pattern, other, there]);
   const seen = useMemo(() => seenFrom(at, linked), [at, linked]);
   const busy = fetcher.state !== 'idle' || patternEditor.status !== 'saved';
-  const send = (change: Change) =>
+  const send: Doing['send'] = (change) =>
     void fetcher.submit(
       { here: patternEditor.number, there: other.card.number, change },
       { method: 'post', encType: 'application/json', action: `/pieces/${id}/card/beside/${other.id}` },
@@ -186,8 +178,6 @@ function Beside({ loaded: { at, as, other } }: { loaded: Other }) {
   );
 }
 
-type Doing = { busy: boolean; send: (change: Change) => void };
-
 const Anew = ({ other, busy, send }: Doing & { other: string }) => (
   <Button variant="contained" disabled={busy} onClick={() => send({ what: 'anew' })}>
     Make the card anew from {other}
@@ -215,163 +205,5 @@ function TakeOff({ pattern, busy, send }: Doing & { pattern: PatternDoc }) {
         </Button>
       )}
     </Stack>
-  );
-}
-
-type Pair = { here: PatternDoc; there: PatternDoc };
-type DifferencesProps = Doing & { at: At; other: string; differences: readonly Difference[]; pair: Pair };
-
-/** What differs and why, in the order in which it wants deciding. */
-function Differences({ at, other, differences, pair, busy, send }: DifferencesProps) {
-  const there = differences.filter((d) => d.both.length === 0 && d.there.length > 0);
-  const both = differences.filter((d) => d.both.length > 0);
-  const here = differences.filter((d) => d.both.length === 0 && d.there.length === 0);
-  const take = (list: readonly Difference[], over = false) => send({ what: 'take', parts: list.map(({ part }) => part), over }); // prettier-ignore
-  const leave = (list: readonly Difference[]) => send({ what: 'leave', parts: list.map(({ part }) => part) });
-  if (differences.length === 0)
-    return <Typography role="status">The two are as they were made: nothing to take over.</Typography>;
-  return (
-    <Stack spacing={2}>
-      {there.length > 0 && (
-        <Group
-          title={at === 'made' ? `Changed on ${other} since` : `${other} has of its own`}
-          list={there}
-          pair={pair}
-        >
-          {(one) => (
-            <>
-              <Button size="small" variant="outlined" disabled={busy} onClick={() => take([one])}>
-                Take over
-              </Button>
-              {at === 'made' && (
-                <Button size="small" color="inherit" disabled={busy} onClick={() => leave([one])}>
-                  Leave ours
-                </Button>
-              )}
-            </>
-          )}
-        </Group>
-      )}
-      {there.length > 1 && (
-        <Button variant="contained" disabled={busy} onClick={() => take(there)}>
-          Take all {there.length} over
-        </Button>
-      )}
-      {both.length > 0 && (
-        <Group title="Changed on both, unlike each other" list={both} pair={pair}>
-          {(one) => (
-            <>
-              <Button size="small" variant="outlined" disabled={busy} onClick={() => take([one], true)}>
-                Take theirs
-              </Button>
-              {at === 'made' && (
-                <Button size="small" variant="outlined" disabled={busy} onClick={() => leave([one])}>
-                  Keep ours
-                </Button>
-              )}
-            </>
-          )}
-        </Group>
-      )}
-      {here.length > 0 && (
-        <Group
-          title={at === 'made' ? 'Its own' : `Changed here, not taken over by ${other}`}
-          list={here}
-          pair={pair}
-        />
-      )}
-    </Stack>
-  );
-}
-
-type GroupProps = {
-  title: string;
-  list: readonly Difference[];
-  pair: Pair;
-  children?: (one: Difference) => React.ReactNode;
-};
-
-function Group({ title, list, pair, children }: GroupProps) {
-  const { show } = usePreferences();
-  return (
-    <Box component="section" aria-label={title}>
-      <Typography variant="h3">{title}</Typography>
-      <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0 }}>
-        {list.slice(0, MOST_LISTED).map((one) => {
-          const { name, how } = differenceSaid(one, pair, show);
-          return (
-            <Box
-              component="li"
-              key={`${one.part.of} ${one.part.id}`}
-              aria-label={name}
-              sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, alignItems: 'center', py: 0.8, borderBottom: '1px solid var(--rule)' }}
-            >
-              <Box sx={{ flex: '1 1 180px' }}>
-                <b>{name}</b>: {how}
-              </Box>
-              {children && <Stack direction="row">{children(one)}</Stack>}
-            </Box>
-          );
-        })}
-      </Box>
-      {list.length > MOST_LISTED && <Typography variant="caption">and {list.length - MOST_LISTED} more</Typography>}
-    </Box>
-  );
-} // prettier-ignore
-
-/** As many parts as are listed one by one. */
-const MOST_LISTED = 40;
-
-/** Left and right, edge by edge: how long, and how far apart at most. */
-function Measured({ here, over }: { here: PatternDoc; over: PatternDoc }) {
-  const { show } = usePreferences();
-  const rows = useMemo(() => {
-    const apart = new Map(edgesApart(here, over).map(({ edge, mm }) => [edge, mm]));
-    return byLetter(here.edges).flatMap((edge) => {
-      const other = over.edges.find(({ id }) => id === edge.id);
-      const mm = apart.get(edge.id) ?? 0;
-      const [a, b] = [edgeLength(here, edge), other ? edgeLength(over, other) : null];
-      const told = b === null || Math.abs(mm) > TOLD_APART_MM || Math.abs(a - b) > TOLD_APART_MM;
-      return told ? [{ edge, a, b, mm }] : [];
-    });
-  }, [here, over]);
-  if (rows.length === 0)
-    return <Typography>Turned over, every edge lies on the other’s within {show(TOLD_APART_MM)}.</Typography>;
-  return (
-    <Box>
-      <Typography variant="h3">Measured against each other</Typography>
-      <Table size="small" aria-label="Measured against each other">
-        <TableHead>
-          <TableRow>
-            <TableCell>Edge</TableCell>
-            <TableCell align="right">Here</TableCell>
-            <TableCell align="right">There</TableCell>
-            <TableCell align="right">Farther out</TableCell>
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {rows.slice(0, MOST_LISTED).map(({ edge, a, b, mm }) => (
-            <TableRow key={edge.id}>
-              <TableCell className="condensed" sx={{ fontSize: '1.1rem !important', fontWeight: 600 }}>
-                {edge.letter}
-              </TableCell>
-              <TableCell align="right" className="figure">
-                {show(a)}
-              </TableCell>
-              <TableCell align="right" className="figure">
-                {b === null ? 'none' : show(b)}
-              </TableCell>
-              <TableCell align="right" className="figure">
-                {b === null
-                  ? ''
-                  : Math.abs(mm) > TOLD_APART_MM
-                    ? `${mm < 0 ? '−' : '+'}${show(Math.abs(mm))}`
-                    : 'on it'}
-              </TableCell>
-            </TableRow>
-          ))}
-        </TableBody>
-      </Table>
-    </Box>
   );
 }

@@ -1,9 +1,9 @@
 import type { AdjustedTape } from '../measure/network/network';
 import { adjustNetwork } from '../measure/network/network';
+import { polygonArea } from '../measure/path';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import type { Vec } from '../measure/vector';
-import { cross } from '../measure/vector';
 
 /** A distance taped between two corners of a card, by their numbers from 0, mm. */
 export type CornerSpan = { from: number; to: number; mm: number };
@@ -41,8 +41,7 @@ export function outlineByTape(count: number, spans: readonly CornerSpan[], uMm: 
   const { points, tapes, suspect, sigma0, redundancy } = found;
   const placed = points.map(({ at }): Vec => [at[0]!, at[1]!]);
   // Tapes do not tell a figure from its mirror: it is laid so that its corners go round counter-clockwise.
-  const around = placed.reduce((sum, p, i) => sum + cross(p, placed[(i + 1) % count]!), 0);
-  const corners = around < 0 ? placed.map(([x, y]): Vec => [x, -y]) : placed;
+  const corners = polygonArea(placed) < 0 ? placed.map(([x, y]): Vec => [x, -y]) : placed;
   const wrong = suspect ? tapes.findIndex(({ from, to }) => from === suspect.from && to === suspect.to) : -1;
   return {
     ok: true,

@@ -1,3 +1,4 @@
+import { polygonArea } from '../measure/path';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import { adjustNetwork } from '../measure/network/network';
@@ -13,7 +14,6 @@ import type { Paper, Standing } from './scaleFrame';
 import { ARM_WIDE, BAR_WIDE, CORNERS, LOOSE_SIZE, PAPERS, RIM, loosePaper, scaleFrame, stood } from './scaleFrame';
 import type { PlaneView } from './straighten';
 import { centred, straightened, toMm } from './straighten';
-import { turnOf } from './turnOf';
 
 /** A distance taped between two loose corner cards, by their names; ± one standard deviation, mm. */
 export type CornerTape = { from: string; to: string; mm: number; uMm?: number };
@@ -230,7 +230,7 @@ function byCorners(picture: Picture, tapes: readonly CornerTape[]): Result<Found
   const seen = found.map((angle) => centred(picture, angle!.hull[0]!));
   let at = placed.points.map((point): Vec => [point.at[0]!, point.at[1]!]);
   // Laid the other way round they are the mirror picture of what the tapes alone say. v runs down.
-  if (turnOf(seen) * turnOf(at) > 0) at = at.map(([x, y]): Vec => [x, -y]);
+  if (polygonArea(seen) * polygonArea(at) > 0) at = at.map(([x, y]): Vec => [x, -y]);
   const first = homographyThrough(seen, at);
   if (!first) return failure({ code: 'no-frame', about: [], numbers: { missing: 0 } });
   const view = plain(picture, first);

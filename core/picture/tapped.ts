@@ -1,11 +1,11 @@
 import { adjustNetwork } from '../measure/network/network';
+import { polygonArea } from '../measure/path';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import type { Vec } from '../measure/vector';
 import type { Scale } from './findFrame';
 import { TAPE_U_MM } from './findFrame';
 import { CORNERS, RIM, scaleFrame } from './scaleFrame';
-import { turnOf } from './turnOf';
 
 /**
  * The scale of a picture whose frame was not found but pointed at: the outer corners of the four angles, one to four, and
@@ -34,5 +34,5 @@ function byTapes({ tapes }: Extract<Scale, { kind: 'corners' }>, at: readonly Ve
   if (!placed.ok) return placed;
   const mm = placed.points.map((point): Vec => [point.at[0]!, point.at[1]!]);
   // Tapes do not tell a figure from its mirror; the picture does, in which v runs down.
-  return { ok: true, mm: turnOf(at) * turnOf(mm) > 0 ? mm.map(([x, y]): Vec => [x, -y]) : mm };
+  return { ok: true, mm: polygonArea(at) * polygonArea(mm) > 0 ? mm.map(([x, y]): Vec => [x, -y]) : mm };
 }

@@ -1,5 +1,5 @@
 import { worst } from '../measure/arcFit';
-import { boxOf } from '../measure/path';
+import { boxOf, polygonArea } from '../measure/path';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import type { Segment } from '../measure/segment';
@@ -20,7 +20,6 @@ import { toMm } from './straighten';
 import type { StraightPicture } from './straightPicture';
 import { coarser, mmPerPx, placeOf, straightPicture } from './straightPicture';
 import { strokesOn } from './strokes';
-import { turnOf } from './turnOf';
 
 /** A round hole: cut through (what lies under the card is seen), or drawn as a ring (a rubbing's bolt hole). */
 export type TracedHole = { x: number; y: number; diameterMm: number; seen: 'through' | 'ring' };
@@ -139,8 +138,8 @@ function pointedAt(
   at: readonly Vec[],
 ): Result<Traced> {
   const corners = at.map((p) => toMm(frame.view, p));
-  const around = turnOf(corners) < 0 ? [...corners].reverse() : corners;
-  if (around.length < 3 || Math.abs(turnOf(around)) < 1)
+  const around = polygonArea(corners) < 0 ? [...corners].reverse() : corners;
+  if (around.length < 3 || Math.abs(polygonArea(around)) < 1)
     return failure({ code: 'too-few-corners', numbers: { corners: around.length } });
   const px = mmPerPx(frame.view, around[0]!);
   return {

@@ -116,7 +116,7 @@ export function withTakeOff(made: PatternDoc, takeOff: readonly TakeOff[]): Resu
   const { taken } = made;
   if (!taken) return failure({ code: 'nothing-taken' });
   const card = onceThere(taken);
-  let next = card.turned === made.turned ? card : mirrored(card, taken.aboutMm);
+  let next = laidHere(card, { ...taken, takeOff: [] }, made).doc;
   for (const one of takeOff) {
     const tried = takenOff(next, one);
     if (!tried.ok) return tried;
