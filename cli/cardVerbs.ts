@@ -37,6 +37,8 @@ const RuleSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('symmetric'), places: several }),
   z.object({ kind: z.literal('circle'), holes: several }),
   z.object({ kind: z.literal('rectangle'), holes: z.tuple([number, number, number, number]) }),
+  z.object({ kind: z.literal('on'), place: number, side: number }),
+  z.object({ kind: z.literal('share'), place: number, side: number, of: place }),
   z.object({ kind: z.literal('hold'), points: several }),
 ]) satisfies z.ZodType<Rule>;
 
@@ -117,10 +119,11 @@ function plate() {
 /** What is reckoned to make a card of what was measured. */
 export const CARD_VERBS: Record<string, Verb> = {
   rule: verb(
-    'An outline ruled straight: the least movement of all corners and holes that meets what they are meant to be',
+    'An outline ruled straight: the least movement of all corners, holes and lines across it that meets what they are meant to be (lines are sides on from those of the outline, their ends places on from the holes)',
     z.object({
       points: z.array(place).min(3).max(MOST_RULED),
       holes: z.array(place).max(MOST_RULED).default([]),
+      lines: z.array(z.tuple([place, place])).max(MOST_RULED).default([]),
       rules: z.array(RuleSchema).max(MOST_RULED),
     }),
     {
@@ -132,7 +135,7 @@ export const CARD_VERBS: Record<string, Verb> = {
         { kind: 'pitch', holes: [0, 1, 2] },
       ],
     },
-    ({ points, holes, rules }) => ruled(points, holes, rules),
+    ({ points, holes, rules, lines }) => ruled(points, holes, rules, lines),
   ),
   profile: verb(
     'A profile from ordinates: drops from a straight edge (y = -drop) as the fewest lines and arcs within a tolerance',

@@ -99,8 +99,7 @@ function CardDrawing({ hand, doing, underlay, opacity }: CardDrawingProps) {
   const onPick = laying
     ? undefined
     : hand?.kind === 'rule'
-      ? (next: Pick) =>
-          next && next.kind !== 'fold' && gather(next.kind === 'edge' ? firstSide(pattern, next.id) : next.id)
+      ? (next: Pick) => next && gather(next.kind === 'edge' ? firstSide(pattern, next.id) : next.id)
       : picked;
   const offered = offersOf(hand, pick, doing, placeOfCorner(pattern, pick?.id ?? ''));
 

@@ -1,9 +1,9 @@
-import { segmentOfSide } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { partsOf } from '#core/card/rule/hangsOn';
 import { directionAt, pointAt } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { useView } from '../drawing/Drawing';
+import { straightOf } from './ruleWords';
 
 /** How far outside a side its straight-edge lies, px, and half its size. */
 const OFF = 13;
@@ -29,7 +29,7 @@ export function RuleMarks({ pattern, gathered }: { pattern: PatternDoc; gathered
           const before = laid.get(id) ?? 0;
           laid.set(id, before + 1);
           const strokes = (number % 5) + 1;
-          const side = segmentOfSide(pattern, id);
+          const side = straightOf(pattern, id);
           if (!side) {
             const at = placeOf(pattern, id);
             return at && <Ring key={`${rule.id} ${id}`} at={px(at)} strokes={strokes} radius={13 + 5 * before} />;
@@ -81,7 +81,7 @@ function Ring({ at: [x, y], strokes, radius }: { at: Vec; strokes: number; radiu
 
 function Gathered({ pattern, id }: { pattern: PatternDoc; id: string }) {
   const { px } = useView();
-  const side = segmentOfSide(pattern, id);
+  const side = straightOf(pattern, id);
   const at = placeOf(pattern, id);
   if (side) {
     const [a, b] = [px(side.a), px(side.b)];

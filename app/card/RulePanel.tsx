@@ -2,7 +2,6 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
-import { segmentOfSide } from '#core/card/outline';
 import type { CardRule, PatternDoc } from '#core/card/pattern';
 import { offNow, ruledCard } from '#core/card/rule/cardRules';
 import { partsOf } from '#core/card/rule/hangsOn';
@@ -11,7 +10,7 @@ import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
 import { newId } from './newId';
-import { isStraightSide, offSaid, partName, ruleSaid } from './ruleWords';
+import { offSaid, partName, ruleSaid, straightOf } from './ruleWords';
 import type { Doing } from './useHand';
 
 /** Parts gathered by touch, and what they could be meant to be: how far they are from it, what would move, and done. */
@@ -25,7 +24,8 @@ export function RulePanel({ parts, doing }: { parts: readonly string[]; doing: D
       <Box>
         <Typography variant="h2">Rule parts</Typography>
         <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-          Touch sides, corners or holes on the drawing; touch again to let one go. Then say what they are meant to be.
+          Touch sides, folds, corners or holes on the drawing; touch again to let one go. Then say what they are meant
+          to be.
         </Typography>
       </Box>
       <Typography role="status">
@@ -45,8 +45,8 @@ export function RulePanel({ parts, doing }: { parts: readonly string[]; doing: D
       ))}
       {parts.length > 0 && rules.length === 0 && (
         <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-          Straight sides, or corners and holes, say something to each other; a side by itself can be given its length.
-          For parts alike on both sides of a line, gather them in pairs, one after the other.
+          Straight sides and folds, or corners and holes, say something to each other; a side by itself can be given
+          its length. For parts alike on both sides of a line, gather them in pairs, one after the other.
         </Typography>
       )}
       <Button variant="outlined" onClick={() => doing.take(null)}>
@@ -94,7 +94,7 @@ function Choosing({ pattern, rule, onDone }: { pattern: PatternDoc; rule: CardRu
 
 /** What gathered parts could be meant to be. */
 function rulesFor(pattern: PatternDoc, parts: readonly string[], mm: number | null): CardRule[] {
-  const sides = parts.filter((id) => isStraightSide(pattern, id));
+  const sides = parts.filter((id) => straightOf(pattern, id));
   const corners = pattern.sides.map(({ from }) => from).filter((id) => parts.includes(id));
   const holes = parts.filter((id) => pattern.holes.some((hole) => hole.id === id));
   if (sides.length + corners.length + holes.length < parts.length) return [];
@@ -110,7 +110,7 @@ function rulesFor(pattern: PatternDoc, parts: readonly string[], mm: number | nu
     }
     all.push({ id, kind: 'straight', sides }, { id, kind: 'equal-length', sides });
     const likely = offNow(pattern, all);
-    const long = Math.max(...sides.map((side) => segmentLength(segmentOfSide(pattern, side)!)));
+    const long = Math.max(...sides.map((side) => segmentLength(straightOf(pattern, side)!)));
     // Far from parallel, or far out of line, nobody means that; and what is on need not be put on.
     return all.filter(
       (rule, i) =>
@@ -167,7 +167,7 @@ function roundCircle(pattern: PatternDoc, ids: readonly string[]): string[] {
 
 /** The figure that can be said of what is gathered, as it was measured: a side's length, or how far apart two are. */
 function measuredOf(pattern: PatternDoc, parts: readonly string[]): { label: string; mm: number } | null {
-  const sides = parts.flatMap((id) => segmentOfSide(pattern, id) ?? []);
+  const sides = parts.flatMap((id) => straightOf(pattern, id) ?? []);
   if (sides.length !== parts.length) return null;
   const [a, b] = sides;
   if (sides.length === 1) return { label: 'Length', mm: segmentLength(a!) };

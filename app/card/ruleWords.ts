@@ -1,21 +1,26 @@
 import type { CardRule, PatternDoc } from '#core/card/pattern';
 import { segmentOfSide } from '#core/card/outline';
-import type { AsMeasured } from '#core/card/rule/rules';
+import type { AsMeasured } from '#core/card/rule/asMeasured';
+import { endsOfFold } from '#core/card/foldPlace';
+import type { Segment } from '#core/measure/segment';
 import { isStraight } from '#core/measure/segment';
 
-/** What a side is called: its edge's letter, with a number where the edge has several. */
+/** What a side is called: its edge's letter, with a number where the edge has several; a fold by its number. */
 export function sideName(doc: PatternDoc, id: string): string {
+  const fold = doc.folds.findIndex((f) => f.id === id);
+  if (fold >= 0) return `fold ${fold + 1}`;
   const edge = doc.edges.find((e) => e.sides.includes(id));
   if (!edge) return '?';
   return edge.sides.length > 1 ? `${edge.letter}${edge.sides.indexOf(id) + 1}` : edge.letter;
 }
 
-/** What a part of a card is called where it is gathered: side A, corner 2, hole 1. */
+/** What a part of a card is called where it is gathered: side A, corner 2, hole 1, fold 3. */
 export function partName(doc: PatternDoc, id: string): string {
   const corner = doc.corners.findIndex((c) => c.id === id);
   if (corner >= 0) return `corner ${corner + 1}`;
   const hole = doc.holes.findIndex((h) => h.id === id);
-  return hole >= 0 ? `hole ${hole + 1}` : `side ${sideName(doc, id)}`;
+  if (hole >= 0) return `hole ${hole + 1}`;
+  return doc.folds.some((f) => f.id === id) ? sideName(doc, id) : `side ${sideName(doc, id)}`;
 }
 
 const listed = (names: readonly string[]): string =>
@@ -35,17 +40,17 @@ export function ruleSaid(doc: PatternDoc, rule: CardRule, show: (mm: number) => 
   const sides = 'sides' in rule ? rule.sides.map((id) => sideName(doc, id)).sort(byName) : [];
   switch (rule.kind) {
     case 'parallel':
-      return `${listed(sides)} parallel`;
+      return `${capital(listed(sides))} parallel`;
     case 'square':
-      return `${sides[0]} square to ${sides[1]}`;
+      return `${capital(sides[0]!)} square to ${sides[1]}`;
     case 'straight':
-      return `${listed(sides)} one straight line`;
+      return `${capital(listed(sides))} one straight line`;
     case 'equal-length':
-      return `${listed(sides)} of one length`;
+      return `${capital(listed(sides))} of one length`;
     case 'length':
-      return `${sides[0]} ${show(rule.mm)} long`;
+      return `${capital(sides[0]!)} ${show(rule.mm)} long`;
     case 'width':
-      return `${listed(sides)} ${show(rule.mm)} apart all along`;
+      return `${capital(listed(sides))} ${show(rule.mm)} apart all along`;
     case 'arc':
       return `Corners ${listed(rule.corners.map((id) => String(doc.corners.findIndex((c) => c.id === id) + 1)))} on one arc`;
     case 'in-line':
@@ -98,8 +103,11 @@ export function offSaid(rule: CardRule, off: AsMeasured, show: (mm: number) => s
   }
 }
 
-/** Whether a side is straight: only those can be ruled parallel, square or on one line. */
-export function isStraightSide(doc: PatternDoc, id: string): boolean {
+/** The straight line of a side or of a fold: only those can be ruled parallel, square or on one line. Null for an arc. */
+export function straightOf(doc: PatternDoc, id: string): Segment | null {
   const segment = segmentOfSide(doc, id);
-  return segment !== null && isStraight(segment);
+  if (segment) return isStraight(segment) ? segment : null;
+  const fold = doc.folds.find((f) => f.id === id);
+  const [a, b] = (fold && endsOfFold(doc, fold)) ?? [null, null];
+  return a && b && { a, b, bulge: 0 };
 }

@@ -56,7 +56,9 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `${It} hangs on a side that this card does not have: take the outline over first, or with it.`,
   'taken-strands-fold': (_, { It }) =>
     `${It} of this card hangs on a side that the other outline does not have. Take it off first, and lay it anew after.`,
-  'rule-unreadable': 'A rule names a side, corner or hole that is not there, or too few of them.',
+  'rule-unreadable': 'A rule names a side, corner, hole or fold that is not there, or too few of them.',
+  'fold-leaves-side':
+    'For that the fold would have to run off the end of the side it lies on. Lay the fold on the sides where it belongs first.',
   'rules-contradict': (n, _, mm) =>
     `These rules cannot all be met: they are ${mm(n.offMm)} apart. Take one of them off.`,
   'fit-too-few': 'Two points that are apart are the least.',

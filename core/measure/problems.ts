@@ -35,6 +35,7 @@ export type Figures = {
   // What parts of a card are meant to be.
   'rule-unreadable': None;
   'rules-contradict': { offMm: number };
+  'fold-leaves-side': None;
   // Lines and arcs through points.
   'fit-too-few': None;
   'fit-too-many': { points: number };

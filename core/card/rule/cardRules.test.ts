@@ -1,14 +1,18 @@
 import fc from 'fast-check';
 import { removeCorner, splitSide } from '../edit';
+import { endsOfFold } from '../foldPlace';
+import { spread } from '../../measure/spread.arbitrary';
 import { emptyPattern } from '../emptyPattern';
 import { countingIds } from '../kinds';
 import { outlineFromPoints } from '../legs';
 import { mirrored } from '../mirror';
-import { outlineOf, patternParts } from '../outline';
-import type { CardRule, PatternDoc } from '../pattern';
+import { outlineOf, patternParts, segmentOfSide } from '../outline';
+import type { CardRule, FoldPath, PatternDoc } from '../pattern';
 import { readPattern } from '../read';
 import { curveOfCard } from '../tucksOnCard';
-import { isMet, keptToRules, looksMeant, offNow, ruledCard } from './cardRules';
+import { isMet, keptToRules, offNow, ruledCard } from './cardRules';
+import { partsOf } from './hangsOn';
+import { looksMeant } from './looksMeant';
 
 function card(points: [number, number][], holes: [number, number][] = []): PatternDoc {
   const built = outlineFromPoints(points);
@@ -108,4 +112,66 @@ test('what rules and tucks hang on may be taken away, split or turned over', () 
   const curve = curveOfCard(doc);
   expect(curve).toMatchObject({ ok: true, shape: 'bowl', totalDeg: expect.closeTo(8.578, 3) });
   expect(readPattern({ ...doc, rules: [{ id: 'x', kind: 'length', sides: ['gone'], mm: 3 }] })).toMatchObject({ ok: false, problems: [{ code: 'document-reference-gone', about: ['x'] }] }); // prettier-ignore
+});
+
+test('a fold among the rules slides on the sides it ends on, keeps to corners and arcs, and stays where the hand put an end', () => {
+  const way = (doc: PatternDoc, id: string) => {
+    const fold = doc.folds.find((f) => f.id === id);
+    const [a, b] = fold ? endsOfFold(doc, fold)! : [segmentOfSide(doc, id)!.a, segmentOfSide(doc, id)!.b];
+    return Math.atan2(b[1] - a[1], b[0] - a[0]);
+  };
+  const turned = (doc: PatternDoc, a: string, b: string) => Math.abs(Math.sin(way(doc, a) - way(doc, b)));
+  const fold = (id: string, path: FoldPath) => ({ id, path, angleDeg: 90, toward: 'face', radiusMm: null, made: 'outside-sharp' }) as const; // prettier-ignore
+  fc.assert(
+    fc.property(spread(30, 120), spread(-9, 9), spread(-9, 9), spread(-0.4, 0.4), fc.constantFrom('share', 'startMm', 'endMm'), fc.boolean(), (up, tilt, lean, bulge, how, inches) => {
+      const k = inches ? 25.4 : 1;
+      const plain = card([[0, 0], [400 * k, 3], [(398 + lean) * k, 251 * k], [1, (244 + tilt) * k]]); // prettier-ignore
+      const [bottom, right, top, leftSide] = plain.sides.map(({ id }) => id) as [string, string, string, string];
+      const arc = { ...plain, sides: plain.sides.map((s, i) => (i === 2 && Math.abs(bulge) > 0.01 ? { ...s, shape: { kind: 'arc', bulge } as const } : s)) }; // prettier-ignore
+      const at = (side: string, mm: number, long: number) => (how === 'share' ? { side, share: mm / long } : how === 'startMm' ? { side, startMm: mm } : { side, endMm: long - mm }); // prettier-ignore
+      const doc: PatternDoc = {
+        ...arc,
+        folds: [
+          fold('across', { kind: 'between', from: at(right, (up + tilt) * k, 248 * k), to: at(leftSide, (244 - up) * k, 244 * k) }),
+          fold('beside', { kind: 'along', side: right, inMm: 60 * k }),
+          fold('corner', { kind: 'between', from: { side: bottom, startMm: 200 * k }, to: { side: top, share: 1 } }),
+        ],
+        rules: [
+          { id: 'r1', kind: 'parallel', sides: [bottom, 'across'] },
+          { id: 'r2', kind: 'square', sides: [bottom, 'beside'] },
+          { id: 'r3', kind: 'width', sides: [bottom, 'across'], mm: 70 * k },
+          { id: 'r4', kind: 'length', sides: ['corner'], mm: 320 * k },
+        ],
+      }; // prettier-ignore
+      const done = ruledCard(doc);
+      if (!done.ok) throw new Error(JSON.stringify(done));
+      expect(turned(done.doc, bottom, 'across')).toBeLessThan(1e-7);
+      expect(Math.abs(turned(done.doc, bottom, 'beside') - 1)).toBeLessThan(1e-7);
+      const [c, d] = endsOfFold(done.doc, done.doc.folds[2]!)!;
+      expect(Math.hypot(c[0] - d[0], c[1] - d[1])).toBeCloseTo(320 * k, 5);
+      expect(Object.keys((done.doc.folds[0]!.path as { from: object }).from)).toEqual(['side', how]);
+      expect(done.doc.folds[2]!.path).toMatchObject({ to: { side: top, share: 1 } });
+      for (const off of offNow(done.doc)) expect(isMet(off)).toBe(true);
+      // One end put elsewhere by hand: it stays there, the other end follows.
+      const path = done.doc.folds[0]!.path as Extract<FoldPath, { kind: 'between' }>;
+      const by = { ...done.doc, rules: done.doc.rules.slice(0, 2), folds: done.doc.folds.map((f, i) => (i === 0 ? { ...f, path: { ...path, from: { side: right, startMm: 150 * k } } } : f)) }; // prettier-ignore
+      const kept = keptToRules(done.doc, by);
+      expect((kept.folds[0]!.path as typeof path).from).toEqual({ side: right, startMm: expect.closeTo(150 * k, 6) });
+      for (const off of offNow(kept)) expect(isMet(off)).toBe(true);
+      expect(readPattern(JSON.parse(JSON.stringify(kept))).ok).toBe(true);
+      // Taken out, its rules go with it; ones that cannot be met on the side say so.
+      expect(keptToRules(kept, { ...kept, folds: kept.folds.slice(1) }).rules.map(({ id }) => id)).toEqual(['r2']);
+      const far = ruledCard({ ...doc, rules: [{ id: 'f', kind: 'width', sides: [bottom, 'across'], mm: 330 * k }, { id: 'h', kind: 'length', sides: [right], mm: 248 * k }, { id: 'i', kind: 'square', sides: [bottom, right] }] }); // prettier-ignore
+      expect(far).toMatchObject({ ok: false, problems: [{ code: 'fold-leaves-side', about: ['f'] }] });
+    }), { numRuns: 60 },
+  ); // prettier-ignore
+});
+
+test('a fold that looks parallel to a side is offered with how far it is out', () => {
+  const plain = card([[0, 0], [400, 0], [400, 250], [0, 250]]); // prettier-ignore
+  const [bottom, right, , leftSide] = plain.sides.map(({ id }) => id) as [string, string, string, string];
+  const path: FoldPath = { kind: 'between', from: { side: right, startMm: 60 }, to: { side: leftSide, endMm: 64 } };
+  const doc: PatternDoc = { ...plain, folds: [{ id: 'f', path, angleDeg: 90, toward: 'face', radiusMm: null, made: 'outside-sharp' }] }; // prettier-ignore
+  const offers = looksMeant(doc, countingIds('o')).map(({ rule, off }) => [rule.kind, partsOf(rule), off.offMm] as const); // prettier-ignore
+  expect(offers).toContainEqual(['parallel', [bottom, 'f'], expect.closeTo(4, 3)]);
 });

@@ -1,38 +1,56 @@
-import { isStraight } from '../../measure/segment';
 import type { Result } from '../../measure/result';
+import { failure } from '../../measure/result';
 import { bulgeThrough } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
-import { along, cross, distance, dot, sub, unit } from '../../measure/vector';
-import { outlineOf } from '../outline';
+import { along, cross, distance, sub } from '../../measure/vector';
 import type { CardRule, Hole, PatternDoc, Side } from '../pattern';
 import { partsOf, withoutGone } from './hangsOn';
 import { ruled } from './ruled';
-import type { AsMeasured, Rule } from './rules';
-import { asMeasured } from './rules';
+import type { AsMeasured } from './asMeasured';
+import { asMeasured } from './asMeasured';
+import type { FoldLine } from './ruledFolds';
+import { foldAt, foldLines, tied } from './ruledFolds';
+import type { Rule } from './rules';
 
 /** The rules of a card, by ids, on the solver that knows only numbers. */
 
 /** A card that follows its rules: what has moved most, mm, and how far each rule was from being met before, in their order. */
 export type RuledCard = { doc: PatternDoc; movedMm: number; asMeasured: AsMeasured[] };
 
+/** What stays where it is while a card is ruled: corners by their ids, and the ends (0 and 1) of folds. */
+export type Held = { corners: readonly string[]; folds: readonly { fold: string; end: 0 | 1 }[] };
+
 /**
- * The card moved as little as can be so that all its rules are met, some corners held where they are.
+ * The card moved as little as can be so that all its rules are met, some of it held where it is. Folds that are ruled slide
+ * along the sides they end on.
  *
  * Problems: `rules-contradict` (about: the ids of the rules that cannot all be met; numbers: by how much, mm; nothing is
- * moved), `rule-unreadable` (about: ids).
+ * moved), `rule-unreadable` (about: ids), `fold-leaves-side` (about: the ids of a fold's rules: to meet them it would have
+ * to go beyond the side it ends on).
  */
-export function ruledCard(doc: PatternDoc, held: readonly string[] = []): Result<RuledCard> {
+export function ruledCard(doc: PatternDoc, held: Held = { corners: [], folds: [] }): Result<RuledCard> {
   const order = doc.sides.map(({ from }) => from);
   const at = new Map(doc.corners.map((c) => [c.id, [c.x, c.y] as Vec]));
   const points = order.map((id) => at.get(id)!);
-  const numbers = numbersOf(doc);
+  const lines = foldLines(doc);
+  const numbers = numbersOf(doc, lines);
   const placed = doc.rules.filter((rule): rule is Placed => rule.kind !== 'same-size');
   const rules = placed.map((rule) => numbered(rule, numbers));
-  const hold = held.flatMap((id) => numbers.corner.get(id) ?? []);
-  const found = ruled(points, doc.holes.map(({ x, y }): Vec => [x, y]), [
-    ...rules,
-    ...(hold.length > 0 ? [{ kind: 'hold', points: hold } as const] : []),
-  ]); // prettier-ignore
+  const ends = (i: number) => [points.length + doc.holes.length + 2 * i, points.length + doc.holes.length + 2 * i + 1] as const; // prettier-ignore
+  const ties = lines.flatMap((line, i) => tied(doc, line, points.length + i, ends(i), (side) => numbers.side.get(side) ?? -1)); // prettier-ignore
+  const hold = [
+    ...held.corners.flatMap((id) => numbers.corner.get(id) ?? []),
+    ...held.folds.flatMap(({ fold, end }) => {
+      const i = lines.findIndex((line) => line.fold.id === fold);
+      return i < 0 ? [] : [ends(i)[end]];
+    }),
+  ];
+  const found = ruled(
+    points,
+    doc.holes.map(({ x, y }): Vec => [x, y]),
+    [...rules, ...ties, ...(hold.length > 0 ? [{ kind: 'hold', points: hold } as const] : [])],
+    lines.map((line) => line.ends),
+  );
   if (!found.ok)
     return {
       ok: false,
@@ -50,13 +68,21 @@ export function ruledCard(doc: PatternDoc, held: readonly string[] = []): Result
     }),
     holes: ofOneSize(doc, null).map((hole, i) => ({ ...hole, x: found.holes[i]![0], y: found.holes[i]![1] })),
   };
-  const off = found.asMeasured.slice(0, rules.length);
+  const round = { ...moved, sides: roundSides(moved) };
+  const folds = new Map(lines.map(({ fold }, i) => [fold.id, foldAt(doc, round, fold, found.lines[i]!)]));
+  const off = [...folds].flatMap(([id, fold]) => (fold === null ? [id] : []));
+  if (off.length > 0) {
+    const about = doc.rules.filter((rule) => partsOf(rule).some((id) => off.includes(id))).map(({ id }) => id);
+    return failure({ code: 'fold-leaves-side', about });
+  }
   return {
     ok: true,
-    doc: { ...moved, sides: roundSides(moved) },
+    doc: { ...round, folds: doc.folds.map((fold) => folds.get(fold.id) ?? fold) },
     movedMm: found.movedMm,
     asMeasured: doc.rules.map((rule, number) =>
-      rule.kind === 'same-size' ? sizesOff(doc, rule, number) : { ...off[placed.indexOf(rule)]!, rule: number },
+      rule.kind === 'same-size'
+        ? sizesOff(doc, rule, number)
+        : { ...found.asMeasured[placed.indexOf(rule)]!, rule: number },
     ),
   };
 }
@@ -96,15 +122,17 @@ function sizesOff(doc: PatternDoc, rule: Extract<CardRule, { kind: 'same-size' }
 export function offNow(doc: PatternDoc, rules: readonly CardRule[] = doc.rules): (AsMeasured | null)[] {
   const at = new Map(doc.corners.map((c) => [c.id, c]));
   const places = [...doc.sides.map(({ from }) => at.get(from)!), ...doc.holes];
-  const x = Float64Array.from(places.flatMap((place) => [place.x, place.y]));
-  const numbers = numbersOf(doc);
+  const lines = foldLines({ ...doc, rules: [...rules] });
+  const x = Float64Array.from([...places.flatMap((place) => [place.x, place.y]), ...lines.flatMap(({ ends }) => ends.flat())]); // prettier-ignore
+  const counted = { points: doc.sides.length, holes: doc.holes.length, lines: lines.length };
+  const numbers = numbersOf(doc, lines);
   const there = new Set([...numbers.side.keys(), ...numbers.corner.keys(), ...numbers.hole.keys()]);
   return rules.map((rule) =>
     !partsOf(rule).every((id) => there.has(id))
       ? null
       : rule.kind === 'same-size'
         ? sizesOff(doc, rule, 0)
-        : asMeasured([numbered(rule, numbers)], { points: doc.sides.length, holes: doc.holes.length }, x)[0]!,
+        : asMeasured([numbered(rule, numbers)], counted, x)[0]!,
   );
 }
 
@@ -127,17 +155,38 @@ export function keptToRules(before: PatternDoc, edited: PatternDoc): PatternDoc 
     return was !== undefined && (was.x !== c.x || was.y !== c.y);
   });
   // Everything moved is a card turned or put elsewhere: nothing of it is held.
-  const held = byHand.length < next.corners.length ? byHand.map(({ id }) => id) : [];
-  const found = held.length > 0 ? ruledCard(next, held) : null;
-  if (found?.ok) return found.doc;
+  const corners = byHand.length < next.corners.length ? byHand.map(({ id }) => id) : [];
+  const folds = corners.length === 0 ? foldsByHand(before, next) : [];
+  // A fold that was laid anew moves no corner if it need not.
+  const tries: Held[] = [
+    ...(folds.length > 0 ? [{ corners: next.corners.map(({ id }) => id), folds }] : []),
+    ...(corners.length + folds.length > 0 ? [{ corners, folds }] : []),
+  ];
+  for (const held of tries) {
+    const found = ruledCard(next, held);
+    if (found.ok) return found.doc;
+  }
   const free = ruledCard(next);
   return free.ok ? free.doc : next;
 }
 
+/** The ends of folds that were placed anew by hand. */
+function foldsByHand(before: PatternDoc, next: PatternDoc): Held['folds'] {
+  const was = new Map(before.folds.map((fold) => [fold.id, fold.path]));
+  return next.folds.flatMap(({ id, path }): Held['folds'][number][] => {
+    const old = was.get(id);
+    const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+    if (!old || same(old, path)) return [];
+    const both = [0, 1].map((end) => ({ fold: id, end: end as 0 | 1 }));
+    if (old.kind !== 'between' || path.kind !== 'between') return both;
+    return both.filter(({ end }) => (end === 0 ? !same(old.from, path.from) : !same(old.to, path.to)));
+  });
+}
+
 type Numbers = { corner: Map<string, number>; side: Map<string, number>; hole: Map<string, number> };
-const numbersOf = (doc: PatternDoc): Numbers => ({
+const numbersOf = (doc: PatternDoc, lines: readonly FoldLine[]): Numbers => ({
   corner: new Map(doc.sides.map(({ from }, i) => [from, i])),
-  side: new Map(doc.sides.map(({ id }, i) => [id, i])),
+  side: new Map([...doc.sides, ...lines.map(({ fold }) => fold)].map(({ id }, i) => [id, i])),
   hole: new Map(doc.holes.map(({ id }, i) => [id, i])),
 });
 
@@ -202,70 +251,4 @@ function bulgeOn([p, q, r]: readonly [Vec, Vec, Vec], a: Vec, b: Vec): number {
   const centre = along(along(p, sub(r, p), 0.5), [-(r[1] - p[1]), r[0] - p[0]], (1 - turn * turn) / (4 * turn));
   const sign = Math.sign(cross(sub(a, centre), sub(b, centre))) || 1;
   return sign * Math.tan(Math.asin(Math.min(1, half / radius)) / 2);
-}
-
-/** Within so much of parallel or square sides look meant to be, degrees; and of one length, as a share. */
-const LOOKS_DEG = 1.5;
-const LOOKS_SHARE = 0.01;
-/** What is off by less is met as well as a pencil can, mm. */
-const AS_DRAWN_MM = 0.2;
-/** Shorter sides say little of what they are meant to be, mm. */
-const SHORT_MM = 12;
-const MOST_OFFERED = 8;
-/** Of a traced outline only so many of its longest sides are held against each other. */
-const MOST_LOOKED_AT = 40;
-
-/**
- * What looks meant and is not: sides within 1.5° of parallel, of square to their neighbour, or of going straight on, and
- * opposite sides within 1 % of one length; holes within 2 % of equal pitch. Not what is ruled, or was said to be left. The
- * longest sides first.
- *
- * @param newId gives an id to each
- */
-export function looksMeant(doc: PatternDoc, newId: () => string): { rule: CardRule; off: AsMeasured }[] {
-  const { path } = outlineOf(doc);
-  const n = path.length;
-  const straight = doc.sides.flatMap((side, i) => {
-    const s = path[i];
-    return s && isStraight(s) && distance(s.a, s.b) >= SHORT_MM
-      ? [{ id: side.id, i, way: unit(sub(s.b, s.a)), long: distance(s.a, s.b) }]
-      : [];
-  });
-  const offers: CardRule[] = [];
-  const known = (kind: CardRule['kind'], ids: readonly string[]) =>
-    [...doc.rules, ...doc.left].some((one) => (one.kind === kind || (kind === 'parallel' && one.kind === 'width')) && ids.every((id) => ('sides' in one ? (one.sides as readonly string[]) : []).includes(id))); // prettier-ignore
-  const within = Math.sin((LOOKS_DEG * Math.PI) / 180);
-  const byLength = [...straight].sort((a, b) => b.long - a.long).slice(0, MOST_LOOKED_AT);
-  for (const [k, a] of byLength.entries())
-    for (const b of byLength.slice(k + 1)) {
-      const pair: [string, string] = a.i < b.i ? [a.id, b.id] : [b.id, a.id];
-      const next = (a.i + 1) % n === b.i || (b.i + 1) % n === a.i;
-      const [sine, cosine] = [Math.abs(cross(a.way, b.way)), dot(a.way, b.way)];
-      if (sine < within && next && cosine > 0) offers.push({ id: newId(), kind: 'straight', sides: pair });
-      else if (sine < within && !next && cosine < 0) {
-        offers.push({ id: newId(), kind: 'parallel', sides: pair });
-        if (Math.abs(a.long - b.long) < LOOKS_SHARE * a.long) offers.push({ id: newId(), kind: 'equal-length', sides: pair }); // prettier-ignore
-      } else if (Math.abs(cosine) < within && next) offers.push({ id: newId(), kind: 'square', sides: pair });
-    }
-  if (doc.holes.length >= 3 && doc.holes.length <= 40) offers.push(...pitched(doc, newId));
-  const open = offers.filter((rule) => !known(rule.kind, partsOf(rule)));
-  const off = offNow(doc, open);
-  return open
-    .flatMap((rule, i) => (off[i] && (off[i].offMm ?? 0) > AS_DRAWN_MM ? [{ rule, off: off[i] }] : []))
-    .slice(0, MOST_OFFERED);
-}
-
-/** All holes of the card as one row at equal pitch, where they look it. */
-function pitched(doc: PatternDoc, newId: () => string): CardRule[] {
-  const [first] = doc.holes;
-  const far = doc.holes.reduce((most, hole) => (distance([hole.x, hole.y], [first!.x, first!.y]) > distance([most.x, most.y], [first!.x, first!.y]) ? hole : most)); // prettier-ignore
-  const way = unit(sub([far.x, far.y], [first!.x, first!.y]));
-  const row = doc.holes.map((hole) => ({ id: hole.id, x: dot([hole.x, hole.y], way), p: [hole.x, hole.y] as Vec })).sort((a, b) => a.x - b.x); // prettier-ignore
-  const steps = row.slice(1).map((one, i) => distance(one.p, row[i]!.p));
-  const mean = steps.reduce((sum, step) => sum + step, 0) / steps.length;
-  const off = [
-    ...steps.map((step) => Math.abs(step - mean)),
-    ...row.map(({ p }) => Math.abs(cross(way, sub(p, row[0]!.p)))),
-  ];
-  return mean > 0 && Math.max(...off) < 2 * LOOKS_SHARE * mean + 0.5 ? [{ id: newId(), kind: 'pitch', holes: row.map(({ id }) => id) }] : []; // prettier-ignore
 }

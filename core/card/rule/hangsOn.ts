@@ -6,7 +6,7 @@ export const partsOf = (rule: CardRule): readonly string[] =>
 
 /** Ids of rules and tucks that hang on what is no longer there. */
 export function goneIn(doc: PatternDoc): string[] {
-  const there = new Set([...doc.sides, ...doc.corners, ...doc.holes].map(({ id }) => id));
+  const there = new Set([...doc.sides, ...doc.corners, ...doc.holes, ...doc.folds].map(({ id }) => id));
   return [
     ...doc.rules.filter((rule) => !partsOf(rule).every((id) => there.has(id))).map(({ id }) => id),
     ...doc.tucks.filter(({ at }) => !there.has(at.side)).map(({ id }) => id),
@@ -35,7 +35,7 @@ const LEAST = {
 /** A card without what hangs on parts that an edit took away: a rule about several goes on for those that are left. */
 export function withoutGone(doc: PatternDoc): PatternDoc {
   if (goneIn(doc).length === 0) return doc;
-  const there = new Set([...doc.sides, ...doc.corners, ...doc.holes].map(({ id }) => id));
+  const there = new Set([...doc.sides, ...doc.corners, ...doc.holes, ...doc.folds].map(({ id }) => id));
   const rules = doc.rules.flatMap((rule): CardRule[] => {
     const parts = partsOf(rule).filter((id) => there.has(id));
     if (parts.length === partsOf(rule).length) return [rule];

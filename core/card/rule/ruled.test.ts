@@ -107,6 +107,8 @@ function offBy(points: readonly (readonly number[])[], holes: readonly (readonly
       const corner = (p: Vec, q: Vec, r: Vec) => Math.abs(dot(minus(p, q), minus(r, q))) / size(minus(p, q));
       return Math.max(corner(a, b, c), corner(b, c, d), corner(c, d, a), corner(d, a, b));
     }
+    case 'on':
+    case 'share':
     case 'hold':
       return 0;
   }

@@ -1,12 +1,16 @@
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import type { Vec } from '../../measure/vector';
-import type { AsMeasured, Equation, Rule } from './rules';
-import { asMeasured, equationsOf } from './rules';
+import type { AsMeasured } from './asMeasured';
+import { asMeasured } from './asMeasured';
+import type { Equation } from './equations';
+import type { Places, Rule } from './rules';
+import { equationsOf } from './rules';
 
 export type Ruled = {
   points: [number, number][];
   holes: [number, number][];
+  lines: [[number, number], [number, number]][];
   /** How far what moved most has moved, mm. */
   movedMm: number;
   asMeasured: AsMeasured[];
@@ -24,18 +28,23 @@ const LEANS = 1e-6;
 const NOTHING_LEFT = 1e-12;
 
 /**
- * An outline and its holes as measured, moved as little as can be so that every rule is met: the least sum of the squares of
+ * An outline, its holes and lines across it as measured, moved as little as can be so that every rule is met: the least sum of the squares of
  * all movements (Gauss's and Newton's steps with a multiplier for each rule). Rules that say the same as others are no
  * fault.
  *
  * Problems: `rule-unreadable` (about: the number of a rule that names what is not there, or too little), `rules-contradict`
  * (about: the numbers of those that cannot all be met; numbers: by how much, mm). Nothing is moved then.
  */
-export function ruled(points: readonly Vec[], holes: readonly Vec[], rules: readonly Rule[]): Result<Ruled> {
-  const places = { points: points.length, holes: holes.length };
+export function ruled(
+  points: readonly Vec[],
+  holes: readonly Vec[],
+  rules: readonly Rule[],
+  lines: readonly (readonly [Vec, Vec])[] = [],
+): Result<Ruled> {
+  const places = { points: points.length, holes: holes.length, lines: lines.length };
   const bad = rules.flatMap((rule, i) => (isWhole(rule, places) ? [] : [String(i)]));
   if (bad.length > 0) return failure({ code: 'rule-unreadable', about: bad });
-  const start = Float64Array.from([...points, ...holes].flat());
+  const start = Float64Array.from([...points, ...holes, ...lines.flat()].flat());
   const equations = equationsOf(rules, places, start);
   let x = Float64Array.from(start);
   let state = stateAt(equations, x);
@@ -63,13 +72,18 @@ export function ruled(points: readonly Vec[], holes: readonly Vec[], rules: read
     ok: true,
     points: pairs(0, points.length),
     holes: pairs(points.length, holes.length),
+    lines: lines.map((_, i) => {
+      const [from, to] = pairs(points.length + holes.length + 2 * i, 2);
+      return [from!, to!];
+    }),
     movedMm,
     asMeasured: asMeasured(rules, places, start),
   };
 }
 
 /** Whether a rule names what is there, and enough of it. */
-function isWhole(rule: Rule, { points, holes }: { points: number; holes: number }): boolean {
+function isWhole(rule: Rule, { points, holes, lines }: Places): boolean {
+  const [sides, places] = [points + lines, points + holes + 2 * lines];
   const there = (all: readonly number[], of: number, least: number) =>
     all.length >= least &&
     new Set(all).size === all.length &&
@@ -78,29 +92,32 @@ function isWhole(rule: Rule, { points, holes }: { points: number; holes: number 
     case 'parallel':
     case 'equal-length':
     case 'square':
-      return there(rule.sides, points, 2);
+      return there(rule.sides, sides, 2);
     case 'straight':
-      return there(rule.sides, points, 1);
+      return there(rule.sides, sides, 1);
     case 'length':
-      return there([rule.side], points, 1) && rule.mm > 0;
+      return there([rule.side], sides, 1) && rule.mm > 0;
     case 'width':
-      return there(rule.sides, points, 2) && rule.mm > 0;
+      return there(rule.sides, sides, 2) && rule.mm > 0;
     case 'arc':
       return there(rule.points, points, 3);
     case 'pitch':
       return there(rule.holes, holes, 3);
     case 'in-line':
-      return there(rule.places, points + holes, 3);
+      return there(rule.places, places, 3);
     case 'level':
-      return there(rule.places, points + holes, 2);
+      return there(rule.places, places, 2);
     case 'symmetric':
-      return there(rule.places, points + holes, 4) && rule.places.length % 2 === 0;
+      return there(rule.places, places, 4) && rule.places.length % 2 === 0;
     case 'circle':
       return there(rule.holes, holes, 3);
     case 'rectangle':
       return there(rule.holes, holes, 4);
+    case 'on':
+    case 'share':
+      return there([rule.place], places, 1) && there([rule.side], sides, 1);
     case 'hold':
-      return there(rule.points, points, 1);
+      return there(rule.points, places, 1);
   }
 }
 
