@@ -45,18 +45,19 @@ test('drawings of other programs become cards: DXF by its layers and units, SVG 
     await put(
       'plate.svg',
       `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200"><g transform="translate(20 10) scale(2)">
-        <path stroke="red" d="M0 0h60v40q0 20 -20 20h-40z"/><circle stroke="red" cx="20" cy="20" r="5"/></g></svg>`,
+        <path stroke="red" d="M0 0h60v40q0 20 -20 20h-40z"/><circle stroke="red" cx="20" cy="20" r="5"/>
+        <rect stroke="red" x="30" y="30" width="20" height="6" rx="3"/><rect stroke="red" x="10" y="40" width="8" height="8" transform="rotate(20 14 44)"/></g></svg>`,
     );
     await expect(page.getByText('Say what its figures are.')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Make the card' })).toBeDisabled();
     await page.getByRole('combobox', { name: /The file does not say how large/ }).click();
     await page.getByRole('option', { name: 'Millimetres' }).click();
-    await expect(page.getByText(/120\.0 mm by 120\.0 mm; 1 round hole, 0 lines to fold/)).toBeVisible();
+    await expect(page.getByText(/120\.0 mm by 120\.0 mm; 3 holes, 0 lines to fold/)).toBeVisible();
   });
 
   await test.step('DXF in inches: outline, hole and fold from their layers', async () => {
     await put('bracket.dxf', bracket());
-    await expect(page.getByText(/4 sides, 254\.0 mm by 101\.6 mm; 1 round hole, 1 line to fold/)).toBeVisible();
+    await expect(page.getByText(/4 sides, 254\.0 mm by 101\.6 mm; 1 hole, 1 line to fold/)).toBeVisible();
     await page.getByRole('button', { name: 'Make the card' }).click();
     await saved(page);
     await expect(page.getByText('254.0 mm × 101.6 mm')).toBeVisible();

@@ -4,9 +4,11 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
+import { holePath, holeReach } from '#core/card/holeForm';
 import { box } from '#core/measure/path';
 import { useView } from '../drawing/Drawing';
 import { usePathData } from '../drawing/marks';
+import { holeSize } from '../frame/markingWords';
 import { usePreferences } from '../frame/preferences';
 import type { TraceFound } from './traced';
 
@@ -49,8 +51,8 @@ export function FoundInPicture({
       )}
       {found.openings > 0 && (
         <Typography sx={{ mt: 1 }}>
-          {found.openings === 1 ? 'A cut-out is' : `${found.openings} cut-outs are`} not round and cannot be taken into the
-          card: mark what is to be cut out on the print.
+          {found.openings === 1 ? 'A cut-out is' : `${found.openings} cut-outs are`} neither round nor a slot nor square and cannot be taken
+          into the card: mark what is to be cut out on the print.
         </Typography>
       )}
       <Typography variant="body2" sx={{ color: 'var(--pencil)', mt: 1.5 }}>
@@ -64,11 +66,11 @@ export function FoundInPicture({
         ))}
       </ToggleButtonGroup>
       <Box sx={{ mt: 1, display: 'grid' }}>
-        {found.holes.map(({ diameterMm, seen }, i) => (
+        {found.holes.map((hole, i) => (
           <FormControlLabel
             key={i}
             control={<Checkbox checked={!left.holes.includes(i)} onChange={() => flip('holes', i)} />}
-            label={`Hole ${i + 1}: ${show(diameterMm)} across${seen === 'ring' ? ', rubbed or drawn' : ''}`}
+            label={`Hole ${i + 1}: ${holeSize(hole, show)}${hole.form ? '' : ' across'}${hole.seen === 'ring' ? ', rubbed or drawn' : ''}`}
           />
         ))}
         {found.lines.map(([a, b], i) => (
@@ -94,12 +96,13 @@ export function TracedOverlay({ found, left, foldable }: { found: TraceFound; le
         const [x, y] = px(a);
         return <rect key={i} x={x - 4} y={y - 4} width={8} height={8} fill="var(--panel)" strokeWidth={2} transform={`rotate(45 ${x} ${y})`} />;
       })}
-      {found.holes.map(({ x, y, diameterMm }, i) => {
-        const [cx, cy] = px([x, y]);
+      {found.holes.map((hole, i) => {
+        const [cx, cy] = px([hole.x, hole.y]);
+        const path = holePath([hole.x, hole.y], hole);
         return (
           <g key={i} opacity={left.holes.includes(i) ? 0.3 : 1}>
-            <circle cx={cx} cy={cy} r={(diameterMm / 2) * scale} strokeWidth={2.4} />
-            <text x={cx + (diameterMm / 2) * scale + 5} y={cy - 5} stroke="none" fill="var(--torch)" fontSize={15} className="figure">
+            {path ? <path d={data(path)} strokeWidth={2.4} /> : <circle cx={cx} cy={cy} r={(hole.diameterMm / 2) * scale} strokeWidth={2.4} />}
+            <text x={cx + holeReach(hole) * scale + 5} y={cy - 5} stroke="none" fill="var(--torch)" fontSize={15} className="figure">
               {i + 1}
             </text>
           </g>

@@ -7,6 +7,8 @@ import type { DrawnLayer } from '#core/card/drawn';
 import { layersOf } from '#core/card/drawn';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { patternParts } from '#core/card/outline';
+import type { CutOut } from '#core/card/cutOut';
+import { holePath } from '#core/card/holeForm';
 import type { PatternDoc } from '#core/card/pattern';
 import { box, boxOf, inside, points } from '#core/measure/path';
 import type { Segment } from '#core/measure/segment';
@@ -15,8 +17,9 @@ import { usePathData } from '../drawing/marks';
 import { Choice } from '../forms/Choice';
 import { usePreferences } from '../frame/preferences';
 import { newId } from './newId';
-import type { Drawing as Read } from './readDrawing';
-import { CURVE_SHARE, readDrawing } from './readDrawing';
+import type { Drawing as Read } from './drawingFile';
+import { CURVE_SHARE } from './drawingFile';
+import { readDrawing } from './readDrawing';
 import { foldedAlong } from './traced';
 
 type Role = 'outline' | 'holes' | 'folds' | 'leave';
@@ -43,7 +46,7 @@ export function FromFile({ onDone, onBack }: { onDone: (card: PatternDoc) => voi
   const chosen = loops[Math.min(piece, loops.length - 1)] ?? null;
   const isIn = (path: readonly Segment[]) => chosen !== null && within(path, chosen.path);
   const others = [...loops.filter((loop) => loop !== chosen), ...of('holes').flatMap((layer) => layer.loops)].filter(({ path }) => isIn(path));
-  const holes = others.flatMap(({ round }) => round ?? []);
+  const holes = others.flatMap(({ hole }) => hole ?? []);
   const folds = [...of('folds').flatMap((layer) => layer.open)].filter((run) => run.length === 1);
   const open = of('outline').reduce((sum, layer) => sum + layer.open.length, 0);
   const choose = async (file: File) => {
@@ -60,7 +63,7 @@ export function FromFile({ onDone, onBack }: { onDone: (card: PatternDoc) => voi
   const card = (): PatternDoc | null => {
     if (!chosen || perUnit === null) return null;
     const doc = { ...emptyPattern(), ...patternParts(chosen.path, newId) };
-    const made = { ...doc, holes: holes.map(({ at: [x, y], diameterMm }) => ({ id: newId(), x, y, diameterMm })) };
+    const made = { ...doc, holes: holes.map(({ at: [x, y], diameterMm, form }) => ({ id: newId(), x, y, diameterMm, form })) };
     return foldedAlong(
       made,
       folds.map(([run]) => [run!.a, run!.b] as const),
@@ -93,18 +96,18 @@ export function FromFile({ onDone, onBack }: { onDone: (card: PatternDoc) => voi
         {layers.map((layer) => (
           <Choice key={layer.name} label={`${layer.name}: ${holds(layer)}`} value={roleOf(layer)} options={ROLES} onChange={(role) => setRoles({ ...roles, [layer.name]: role })} />
         ))}
-        {loops.filter(({ round }) => !round).length > 1 && (
+        {loops.filter(({ hole }) => !hole).length > 1 && (
           <Choice label="Which is the piece" value={String(piece)} onChange={(next) => setPiece(Number(next))} options={loops.slice(0, MOST_LOOPS).map(({ path }, i) => [String(i), sizeSaid(path, show)] as const)} />
         )}
         {got && (
           <Typography>
             {chosen && perUnit !== null
-              ? `${chosen.path.length} sides, ${sizeSaid(chosen.path, show)}; ${many(holes.length, 'round hole')}, ${many(folds.length, 'line')} to fold. Curves are lines and arcs within ${show(CURVE_SHARE * reach(bounds))}.`
+              ? `${chosen.path.length} sides, ${sizeSaid(chosen.path, show)}; ${many(holes.length, 'hole')}, ${many(folds.length, 'line')} to fold. Curves are lines and arcs within ${show(CURVE_SHARE * reach(bounds))}.`
               : chosen ? 'Say what its figures are.' : 'No closed loop is on the layer of the outline: choose another layer for it, or close the outline where it was drawn.'}
           </Typography>
         )}
         {open > 0 && chosen && <Note>{open === 1 ? 'One line' : `${open} lines`} on the layer of the outline close no loop and are left out.</Note>}
-        {others.length > holes.length && <Note>Cut-outs that are not round are left out ({others.length - holes.length}): mark them on the print.</Note>}
+        {others.length > holes.length && <Note>Cut-outs that are neither round nor slots nor squares are left out ({others.length - holes.length}): mark them on the print.</Note>}
         {got && got.read.passedOver.length > 0 && <Note>Not read: {got.read.passedOver.join(', ').toLowerCase()}. Take them apart into lines and arcs where they matter.</Note>}
         {got && (
           <Button variant="contained" size="large" disabled={!chosen || perUnit === null} onClick={() => {
@@ -156,18 +159,18 @@ const holds = ({ loops, open }: DrawnLayer) =>
     open.length > 0 ? `${open.length} open` : '',
   ].filter(Boolean).join(', ') || 'nothing'; // prettier-ignore
 
-/** What a layer most likely is: the outline where the largest loop is, holes where all is round, folds where nothing closes. */
+/** What a layer most likely is: the outline where the largest loop is, holes where all are holes, folds where nothing closes. */
 function likely(layer: DrawnLayer, layers: readonly DrawnLayer[]): Role {
   const largest = (one: DrawnLayer) => (one.loops[0] ? sizeOf(one.loops[0].path) : 0);
   if (layer.loops.length > 0 && layers.every((other) => largest(other) <= largest(layer))) return 'outline';
-  if (layer.loops.length > 0 && layer.loops.every(({ round }) => round)) return 'holes';
+  if (layer.loops.length > 0 && layer.loops.every(({ hole }) => hole)) return 'holes';
   return layer.loops.length === 0 && layer.open.length > 0 ? 'folds' : 'leave';
 }
 
 type RunsProps = {
   runs: readonly Segment[][];
   chosen: readonly Segment[] | null;
-  holes: readonly { at: readonly [number, number]; diameterMm: number }[];
+  holes: readonly CutOut[];
   folds: readonly Segment[][];
 };
 
@@ -181,16 +184,15 @@ function Runs({ runs, chosen, holes, folds }: RunsProps) {
         <path key={i} d={data(run, false)} stroke="var(--card-pencil)" strokeWidth={1.2} opacity={0.55} />
       ))}
       {chosen && <path d={data(chosen)} stroke="var(--torch)" strokeWidth={2.4} />}
-      {holes.map(({ at, diameterMm }, i) => (
-        <circle
-          key={i}
-          cx={px(at)[0]}
-          cy={px(at)[1]}
-          r={(diameterMm / 2) * scale}
-          stroke="var(--torch)"
-          strokeWidth={2.2}
-        />
-      ))}
+      {holes.map(({ at, ...hole }, i) => {
+        const path = holePath(at, hole);
+        const [cx, cy] = px(at);
+        return path ? (
+          <path key={i} d={data(path)} stroke="var(--torch)" strokeWidth={2.2} />
+        ) : (
+          <circle key={i} cx={cx} cy={cy} r={(hole.diameterMm / 2) * scale} stroke="var(--torch)" strokeWidth={2.2} />
+        );
+      })}
       {folds.map((run, i) => (
         <path key={i} d={data(run, false)} stroke="var(--torch)" strokeWidth={2.2} strokeDasharray="11 4" />
       ))}

@@ -1,3 +1,4 @@
+import { cutOutOf } from '#core/card/cutOut';
 import type { Vec } from '#core/measure/vector';
 import type { Picture } from '#core/picture/picture';
 import type { StraightPicture } from '#core/picture/straightPicture';
@@ -33,7 +34,19 @@ self.onmessage = ({ data: { file, scale: given, toleranceMm, frameAt, cardAt } }
           wideMm: straight.width * straight.stepMm,
           highMm: straight.height * straight.stepMm,
         };
-        const rest = { holes, openings: openings.length, lines, uMm, worstMm, cutOff };
+        // Their corners are rounded off in being followed: twice as far off is still the form.
+        const formed = openings.flatMap((path) => cutOutOf(path, 2 * toleranceMm) ?? []);
+        const rest = {
+          holes: [
+            ...holes,
+            ...formed.map(({ at: [x, y], ...hole }) => ({ x, y, ...hole, seen: 'through' as const })),
+          ],
+          openings: openings.length - formed.length,
+          lines,
+          uMm,
+          worstMm,
+          cutOff,
+        };
         return say({ what: 'found', found: { outline, ...rest, underlay } });
       }
     },

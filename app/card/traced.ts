@@ -1,7 +1,7 @@
 import { emptyPattern } from '#core/card/emptyPattern';
 import type { NewId } from '#core/card/kinds';
 import { patternParts, spotNearest } from '#core/card/outline';
-import type { PatternDoc } from '#core/card/pattern';
+import type { HoleForm, PatternDoc } from '#core/card/pattern';
 import type { Problem } from '#core/measure/result';
 import type { Segment } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
@@ -25,7 +25,8 @@ export type Underlay = { picture: Blob; leftMm: number; topMm: number; wideMm: n
 /** What was found, as plain data; of a picture in which it was not found, why. */
 export type TraceFound = {
   outline: Segment[];
-  holes: TracedHole[];
+  holes: (TracedHole & { form?: HoleForm })[];
+  /** Cut-outs that are neither round nor slots nor squares: how many. */
   openings: number;
   lines: [Vec, Vec][];
   uMm: number;
@@ -66,7 +67,10 @@ export function cardOf(found: TraceFound, taken: Taken, by: 'photograph' | 'scan
     measured: { by, uMm: found.uMm },
   };
   const holes = taken.holes.flatMap((i) => found.holes[i] ?? []);
-  const made = { ...doc, holes: holes.map(({ x, y, diameterMm }) => ({ id: newId(), x, y, diameterMm })) };
+  const made = {
+    ...doc,
+    holes: holes.map(({ x, y, diameterMm, form }) => ({ id: newId(), x, y, diameterMm, form })),
+  };
   return foldedAlong(
     made,
     taken.folds.flatMap((i) => (found.lines[i] ? [found.lines[i]] : [])),

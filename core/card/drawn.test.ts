@@ -65,7 +65,7 @@ test('however an outline was drawn, it is one loop, beside its holes', () => {
         expect(cut!.loops[0]!.path).toHaveLength(6);
         expect(area(cut!.loops[0]!.path)).toBeGreaterThan(0);
         expect(Math.abs(area(cut!.loops[0]!.path) - area(outline))).toBeLessThan(20);
-        expect(holes!.loops[0]!.round!.diameterMm).toBeCloseTo(16, 9);
+        expect(holes!.loops[0]!.hole!.diameterMm).toBeCloseTo(16, 9);
       },
     ),
     { numRuns: 80 },

@@ -1,23 +1,25 @@
 import { arcsThrough } from '../measure/arcFit';
 import type { Segment } from '../measure/segment';
-import { arcOf, isStraight, reversed } from '../measure/segment';
+import { isStraight, reversed } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
-import { area } from '../measure/path';
+import { area, box } from '../measure/path';
+import type { CutOut } from './cutOut';
+import { cutOutOf } from './cutOut';
 
 /** One thing of a drawing that was read from a file, in mm: on which layer or in which colour, and its lines and arcs. */
 export type Drawn = { layer: string; run: Segment[] };
 
-/** A closed loop, counter-clockwise; `round` where it is one circle: its middle and diameter. */
-export type Loop = { path: Segment[]; round: { at: Vec; diameterMm: number } | null };
+/** A closed loop, counter-clockwise; `hole` where it is round, a slot or a square. */
+export type Loop = { path: Segment[]; hole: CutOut | null };
 
 /** What a layer of a drawing holds: closed loops, the largest first, and runs that do not close. */
 export type DrawnLayer = { name: string; loops: Loop[]; open: Segment[][] };
 
 /** Ends nearer than this are one, mm: drawings are made to a hundredth. */
 export const ENDS_MEET_MM = 0.05;
-/** Two arcs of one circle, to this share of its radius. */
-const ROUND = 1e-3;
+/** A loop is round, a slot or a square within this share of how large it is, and no more than that many mm. */
+const [FORM_SHARE, FORM_MM] = [1 / 60, 0.15];
 
 /** Points along a curve as lines and arcs within a tolerance; none for too few. */
 export function curveThrough(points: readonly Vec[], toleranceMm: number): Segment[] {
@@ -37,15 +39,8 @@ export function layersOf(drawn: readonly Drawn[]): DrawnLayer[] {
 
 function loopOf(path: Segment[]): Loop {
   const ccw = area(path) >= 0 ? path : [...path].reverse().map(reversed);
-  return { path: ccw, round: roundOf(ccw) };
-}
-
-function roundOf(path: readonly Segment[]): Loop['round'] {
-  if (path.length > 8 || path.some(isStraight)) return null;
-  const arcs = path.map(arcOf);
-  const { centre, radius } = arcs[0]!;
-  const one = arcs.every((arc) => distance(arc.centre, centre) < ROUND * radius && Math.abs(arc.radius - radius) < ROUND * radius); // prettier-ignore
-  return one ? { at: centre, diameterMm: 2 * radius } : null;
+  const { minX, minY, maxX, maxY } = box(ccw);
+  return { path: ccw, hole: cutOutOf(ccw, Math.min(FORM_MM, FORM_SHARE * Math.max(maxX - minX, maxY - minY))) };
 }
 
 /** Runs made into longer ones where an end lies on an end, whichever way each runs; each run is used once. */
@@ -112,4 +107,16 @@ export function arcRun([x, y]: Vec, radius: number, start: number, end: number):
     };
     return { a: at(i), b: at(i + 1), bulge: Math.tan(sweep / parts / 4) };
   });
+}
+
+/** More than half a circle as two. */
+export function halves(s: Segment): Segment[] {
+  if (Math.abs(s.bulge) <= 1) return [s];
+  const [dx, dy] = [s.b[0] - s.a[0], s.b[1] - s.a[1]];
+  const middle: Vec = [(s.a[0] + s.b[0] + dy * s.bulge) / 2, (s.a[1] + s.b[1] - dx * s.bulge) / 2];
+  const bulge = Math.tan(Math.atan(s.bulge) / 2);
+  return [
+    { a: s.a, b: middle, bulge },
+    { a: middle, b: s.b, bulge },
+  ];
 }

@@ -26,8 +26,8 @@ export const HOLES: readonly [number, number, number][] = [[80, 90, 8], [120, 12
 export const RING: readonly [number, number, number] = [125, 160, 10];
 export const LINE: readonly [Vec, Vec] = [[55, 110], [156.5, 110]]; // prettier-ignore
 
-/** A card on an A4 frame on a bench. */
-export function onPaper(card: string, bench: Scene['bench'], middle: 'white' | 'dark' | 'cut out'): Scene {
+/** A card on an A4 frame on a bench, with more cut out of it if that is asked. */
+export function onPaper(card: string, bench: Scene['bench'], middle: 'white' | 'dark' | 'cut out', more: readonly Segment[][] = []): Scene {
   const frame = scaleFrame('a4', middle === 'dark' ? 'dark' : 'white');
   const inside = frame.inside;
   const [low, high] = [inside[0]!, inside[2]!];
@@ -46,7 +46,7 @@ export function onPaper(card: string, bench: Scene['bench'], middle: 'white' | '
     bench,
     drawn:
       paper + svgPolygons(frame.black, BLACK) +
-      `<path d="${[CARD, ...holes].map(svgPath).join('')}" fill-rule="evenodd" fill="${card}"/>` +
+      `<path d="${[CARD, ...holes, ...more].map(svgPath).join('')}" fill-rule="evenodd" fill="${card}"/>` +
       `<path d="M${LINE.map((p) => p.join(' ')).join('L')}" stroke="rgb(90,90,95)" stroke-width="0.5" opacity="0.8"/>` +
       `<circle cx="${RING[0]}" cy="${RING[1]}" r="${RING[2] / 2}" fill="none" stroke="rgb(60,50,45)" stroke-width="1"/>`,
   };

@@ -1,0 +1,10 @@
+import type { Drawn } from '#core/card/drawn';
+
+/** What a drawing file holds, in its own units; how long one is, mm, where the file says so; what of it cannot be read here. */
+export type Drawing = { drawn: Drawn[]; unitMm: number | null; passedOver: string[] };
+/** Or what is wrong with it and where. */
+export type Unread = { wrong: string };
+
+/** Curves become lines and arcs within this share of how large the whole drawing is. */
+export const CURVE_SHARE = 1 / 4000;
+export const MOST_THINGS = 20_000;
