@@ -25,6 +25,7 @@ import { EdgePanel } from './EdgePanel';
 import { FoldPanel } from './FoldPanel';
 import { FoldPanelInHand, InsidePanel, PlaceRow } from './HandPanel';
 import { HolePanel } from './HolePanel';
+import { MarkList } from './MarkList';
 import { ReadOff } from './ReadOff';
 import { Relatives } from './Relatives';
 import { RulePanel } from './RulePanel';
@@ -79,6 +80,7 @@ function WholeCard({ doing }: { doing: Doing }) {
         </Typography>
       </Box>
       {pattern.tucks.length > 0 && <TuckList pattern={pattern} />}
+      {pattern.marks.length > 0 && <MarkList pattern={pattern} />}
       <Ruling pattern={settled} onRule={() => doing.take({ kind: 'rule', parts: [] })} />
       <EdgeTable pattern={settled} plan={plan} show={show} onPick={setPick} />
       <Relatives />

@@ -7,7 +7,7 @@ import { setFold, without } from '#core/card/edit';
 import { endsOfFold } from '#core/card/foldPlace';
 import type { Made } from '#core/card/kinds';
 import { MADE } from '#core/card/kinds';
-import type { Fold } from '#core/card/pattern';
+import type { CardMark, Fold } from '#core/card/pattern';
 import { distance } from '#core/measure/vector';
 import { usualRadius } from '#core/metal/metals';
 import { AngleField } from '../forms/AngleField';
@@ -16,6 +16,7 @@ import { usePreferences } from '../frame/preferences';
 import { MADE_WORDS } from '../frame/words';
 import { usePick, usePiece } from '../piece/pieceContext';
 import { FoldPlace } from './FoldPlace';
+import { newId } from './newId';
 
 /** A fold at the card stage: how far, which way, how round, and how the card was made there. */
 export function FoldPanel({ fold }: { fold: Fold }) {
@@ -71,6 +72,18 @@ export function FoldPanel({ fold }: { fold: Fold }) {
         empty={`by the metal: ${show(usualRadius(metal, facts.thicknessMm), 2)}`}
         onChange={(radiusMm) => change({ radiusMm })}
       />
+      {a && b && (
+        <Button
+          variant="outlined"
+          onClick={() => {
+            setPick(null);
+            const marks = [...pattern.marks, { id: newId(), name: '', from: [...a], to: [...b] } satisfies CardMark];
+            patternEditor.edit({ ...without(pattern, fold.id), marks });
+          }}
+        >
+          Only scribe it, do not fold
+        </Button>
+      )}
       <Button
         variant="outlined"
         onClick={() => {

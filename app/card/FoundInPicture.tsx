@@ -8,11 +8,19 @@ import { holePath, holeReach } from '#core/card/holeForm';
 import { box } from '#core/measure/path';
 import { useView } from '../drawing/Drawing';
 import { usePathData } from '../drawing/marks';
+import { Choice } from '../forms/Choice';
 import { holeSize } from '../frame/markingWords';
 import { usePreferences } from '../frame/preferences';
 import type { TraceFound } from './traced';
 
-type Left = { holes: number[]; lines: number[] };
+/** What becomes of a line that was found. */
+export type LineTaken = 'fold' | 'mark' | 'leave';
+/** Holes that are left, and what was said of lines, by their numbers. */
+export type Left = { holes: number[]; lines: Record<number, LineTaken> };
+/** A line that runs from side to side is a fold, another one to be scribed, until it is said. */
+export const lineTaken = (left: Left, foldable: readonly boolean[], i: number): LineTaken =>
+  left.lines[i] ?? (foldable[i] ? 'fold' : 'mark');
+const LINE_WORDS: Record<LineTaken, string> = { fold: 'Folded along', mark: 'Only scribed', leave: 'Left out' };
 const TOLERANCES = [0.3, 0.5, 1] as const;
 
 /** What was found: the outline and how sure it is, and each hole and line to be taken or left. */
@@ -34,8 +42,8 @@ export function FoundInPicture({
   const { show } = usePreferences();
   const { minX, maxX, minY, maxY } = box(found.outline);
   const arcs = found.outline.filter(({ bulge }) => bulge !== 0).length;
-  const flip = (kind: keyof Left, i: number) =>
-    setLeft({ ...left, [kind]: left[kind].includes(i) ? left[kind].filter((k) => k !== i) : [...left[kind], i] });
+  const flip = (i: number) =>
+    setLeft({ ...left, holes: left.holes.includes(i) ? left.holes.filter((k) => k !== i) : [...left.holes, i] });
   return (
     <Box>
       <Typography variant="h3">Found</Typography>
@@ -65,19 +73,21 @@ export function FoundInPicture({
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
-      <Box sx={{ mt: 1, display: 'grid' }}>
+      <Box sx={{ mt: 1, display: 'grid', gap: 1.2 }}>
         {found.holes.map((hole, i) => (
           <FormControlLabel
             key={i}
-            control={<Checkbox checked={!left.holes.includes(i)} onChange={() => flip('holes', i)} />}
+            control={<Checkbox checked={!left.holes.includes(i)} onChange={() => flip(i)} />}
             label={`Hole ${i + 1}: ${holeSize(hole, show)}${hole.form ? '' : ' across'}${hole.seen === 'ring' ? ', rubbed or drawn' : ''}`}
           />
         ))}
         {found.lines.map(([a, b], i) => (
-          <FormControlLabel
+          <Choice
             key={i}
-            control={<Checkbox checked={foldable[i] === true && !left.lines.includes(i)} disabled={!foldable[i]} onChange={() => flip('lines', i)} />}
-            label={`Line ${i + 1}, ${show(Math.hypot(a[0] - b[0], a[1] - b[1]))} long: ${foldable[i] ? 'a fold' : 'does not run from side to side'}`}
+            label={`Line ${i + 1}, ${show(Math.hypot(a[0] - b[0], a[1] - b[1]))} long`}
+            value={lineTaken(left, foldable, i)}
+            options={(foldable[i] ? (['fold', 'mark', 'leave'] as const) : (['mark', 'leave'] as const)).map((one) => [one, LINE_WORDS[one]] as const)}
+            onChange={(taken) => setLeft({ ...left, lines: { ...left.lines, [i]: taken } })}
           />
         ))}
       </Box>
@@ -110,7 +120,7 @@ export function TracedOverlay({ found, left, foldable }: { found: TraceFound; le
       })}
       {found.lines.map(([a, b], i) => {
         const [[x1, y1], [x2, y2]] = [px(a), px(b)];
-        return <line key={i} x1={x1} y1={y1} x2={x2} y2={y2} strokeWidth={2.2} strokeDasharray="11 4" opacity={foldable[i] && !left.lines.includes(i) ? 1 : 0.35} />;
+        return <line key={i} x1={x1} y1={y1} x2={x2} y2={y2} strokeWidth={2.2} strokeDasharray={lineTaken(left, foldable, i) === 'fold' ? '11 4' : '1 3'} opacity={lineTaken(left, foldable, i) === 'leave' ? 0.35 : 1} />;
       })}
     </g>
   );

@@ -12,6 +12,8 @@ import { holePath } from '#core/card/holeForm';
 import type { PatternDoc } from '#core/card/pattern';
 import { box, boxOf, inside, points } from '#core/measure/path';
 import type { Segment } from '#core/measure/segment';
+import { flattened, isStraight } from '#core/measure/segment';
+import type { Vec } from '#core/measure/vector';
 import { Drawing, useView } from '../drawing/Drawing';
 import { usePathData } from '../drawing/marks';
 import { Choice } from '../forms/Choice';
@@ -20,10 +22,10 @@ import { newId } from './newId';
 import type { Drawing as Read } from './drawingFile';
 import { CURVE_SHARE } from './drawingFile';
 import { readDrawing } from './readDrawing';
-import { foldedAlong } from './traced';
+import { foldedAlong, marksAlong } from './traced';
 
-type Role = 'outline' | 'holes' | 'folds' | 'leave';
-const ROLES: readonly (readonly [Role, string])[] = [['outline', 'The outline'], ['holes', 'Holes'], ['folds', 'Folds'], ['leave', 'Leave it out']]; // prettier-ignore
+type Role = 'outline' | 'holes' | 'folds' | 'marks' | 'leave';
+const ROLES: readonly (readonly [Role, string])[] = [['outline', 'The outline'], ['holes', 'Holes'], ['folds', 'Folds'], ['marks', 'Lines to scribe'], ['leave', 'Leave it out']]; // prettier-ignore
 const UNITS: readonly (readonly [string, string])[] = [['1', 'Millimetres'], ['25.4', 'Inches'], ['10', 'Centimetres'], [String(25.4 / 96), 'Pixels, 96 to the inch'], [String(25.4 / 72), 'Points, 72 to the inch']]; // prettier-ignore
 /** As many loops are offered as the piece. */
 const MOST_LOOPS = 12;
@@ -48,6 +50,7 @@ export function FromFile({ onDone, onBack }: { onDone: (card: PatternDoc) => voi
   const others = [...loops.filter((loop) => loop !== chosen), ...of('holes').flatMap((layer) => layer.loops)].filter(({ path }) => isIn(path));
   const holes = others.flatMap(({ hole }) => hole ?? []);
   const folds = [...of('folds').flatMap((layer) => layer.open)].filter((run) => run.length === 1);
+  const marks = of('marks').flatMap((layer) => [...layer.open, ...layer.loops.map(({ path }) => path)]).flatMap((run) => run.flatMap(bitsOf));
   const open = of('outline').reduce((sum, layer) => sum + layer.open.length, 0);
   const choose = async (file: File) => {
     const read = await readDrawing(file.name, await file.text());
@@ -63,7 +66,7 @@ export function FromFile({ onDone, onBack }: { onDone: (card: PatternDoc) => voi
   const card = (): PatternDoc | null => {
     if (!chosen || perUnit === null) return null;
     const doc = { ...emptyPattern(), ...patternParts(chosen.path, newId) };
-    const made = { ...doc, holes: holes.map(({ at: [x, y], diameterMm, form }) => ({ id: newId(), x, y, diameterMm, form })) };
+    const made = { ...doc, marks: marksAlong(marks.slice(0, MOST_MARKS), newId), holes: holes.map(({ at: [x, y], diameterMm, form }) => ({ id: newId(), x, y, diameterMm, form })) };
     return foldedAlong(
       made,
       folds.map(([run]) => [run!.a, run!.b] as const),
@@ -102,10 +105,11 @@ export function FromFile({ onDone, onBack }: { onDone: (card: PatternDoc) => voi
         {got && (
           <Typography>
             {chosen && perUnit !== null
-              ? `${chosen.path.length} sides, ${sizeSaid(chosen.path, show)}; ${many(holes.length, 'hole')}, ${many(folds.length, 'line')} to fold. Curves are lines and arcs within ${show(CURVE_SHARE * reach(bounds))}.`
+              ? `${chosen.path.length} sides, ${sizeSaid(chosen.path, show)}; ${many(holes.length, 'hole')}, ${many(folds.length, 'line')} to fold${marks.length > 0 ? `, ${marks.length} to scribe` : ''}. Curves are lines and arcs within ${show(CURVE_SHARE * reach(bounds))}.`
               : chosen ? 'Say what its figures are.' : 'No closed loop is on the layer of the outline: choose another layer for it, or close the outline where it was drawn.'}
           </Typography>
         )}
+        {marks.length > MOST_MARKS && <Note>Only {MOST_MARKS} lines to scribe are taken: leave out what is not needed.</Note>}
         {open > 0 && chosen && <Note>{open === 1 ? 'One line' : `${open} lines`} on the layer of the outline close no loop and are left out.</Note>}
         {others.length > holes.length && <Note>Cut-outs that are neither round nor slots nor squares are left out ({others.length - holes.length}): mark them on the print.</Note>}
         {got && got.read.passedOver.length > 0 && <Note>Not read: {got.read.passedOver.join(', ').toLowerCase()}. Take them apart into lines and arcs where they matter.</Note>}
@@ -136,6 +140,14 @@ const scaled = (read: Read, by: number) =>
   }));
 
 const many = (count: number, of: string) => `${count} ${of}${count === 1 ? '' : 's'}`;
+
+/** A card holds so many lines to scribe. */
+const MOST_MARKS = 1000;
+/** A line as it is, an arc as straight bits. */
+const bitsOf = (s: Segment): (readonly [Vec, Vec])[] => {
+  const at = [...(isStraight(s) ? [s.a] : flattened(s, 0.1)), s.b];
+  return at.slice(1).map((b, i) => [at[i]!, b] as const);
+};
 
 const sizeOf = (path: readonly Segment[]) => {
   const { minX, maxX, minY, maxY } = box([...path]);

@@ -14,7 +14,8 @@ import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { send } from '../pictures/waiting';
 import { usePiece } from '../piece/pieceContext';
-import { FoundInPicture, TracedOverlay } from './FoundInPicture';
+import type { Left } from './FoundInPicture';
+import { FoundInPicture, TracedOverlay, lineTaken } from './FoundInPicture';
 import { FramePicture } from './FramePicture';
 import { ScaleForm, scaleGiven } from './ScaleForm';
 import type { ScaleDraft } from './ScaleForm';
@@ -55,7 +56,7 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
   const file = chosen?.file ?? null;
   const [tapping, setTapping] = useState<Tapping | null>(null);
   const [at, setAt] = useState<TappedAt>({ frameAt: null, cardAt: null });
-  const [left, setLeft] = useState<{ holes: number[]; lines: number[] }>({ holes: [], lines: [] });
+  const [left, setLeft] = useState<Left>({ holes: [], lines: {} });
   const found = tracing.state === 'found' ? tracing.found : null;
   const url = tracing.state === 'found' ? tracing.url : null;
   const foldable = useMemo(() => found?.lines.map((line) => canFold(found, line, newId)) ?? [], [found]);
@@ -65,7 +66,7 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
     setAt(where);
     setTapping(null);
     if (!scale) return;
-    setLeft({ holes: [], lines: [] });
+    setLeft({ holes: [], lines: {} });
     look({ file: picture, scale, toleranceMm, ...where });
   };
   const refused = tracing.state === 'refused' ? tracing.problems.map(({ code }) => code) : [];
@@ -78,7 +79,8 @@ export function FromPicture({ onDone, onBack }: { onDone: (card: PatternDoc) => 
     if (!found || !file) return;
     const taken: Taken = {
       holes: found.holes.flatMap((_, i) => (left.holes.includes(i) ? [] : [i])),
-      folds: found.lines.flatMap((_, i) => (foldable[i] && !left.lines.includes(i) ? [i] : [])),
+      folds: found.lines.flatMap((_, i) => (lineTaken(left, foldable, i) === 'fold' ? [i] : [])),
+      marks: found.lines.flatMap((_, i) => (lineTaken(left, foldable, i) === 'mark' ? [i] : [])),
     };
     const { picture, ...where } = found.underlay;
     const name = `square-on-${newId()}.jpg`;

@@ -29,6 +29,8 @@ export function differenceSaid({ part, there, here, both }: Difference, pair: Pa
       return holeSaid(part.id, pair, show);
     case 'tuck':
       return listSaid('Tuck or slit', pair.here.tucks, pair.there.tucks, part.id);
+    case 'mark':
+      return listSaid('Scribe line', pair.here.marks, pair.there.marks, part.id);
     case 'profile':
       return { ...listSaid('Profile', pair.here.profiles, pair.there.profiles, part.id), name: profileName(part.id, pair) };
     case 'rule': {

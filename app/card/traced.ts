@@ -1,7 +1,7 @@
 import { emptyPattern } from '#core/card/emptyPattern';
 import type { NewId } from '#core/card/kinds';
 import { patternParts, spotNearest } from '#core/card/outline';
-import type { HoleForm, PatternDoc } from '#core/card/pattern';
+import type { CardMark, HoleForm, PatternDoc } from '#core/card/pattern';
 import type { Problem } from '#core/measure/result';
 import type { Segment } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
@@ -40,8 +40,8 @@ export type TraceAnswer =
   | { what: 'refused'; problems: Problem[] }
   | { what: 'unreadable' };
 
-/** Which of what was found is taken. */
-export type Taken = { holes: readonly number[]; folds: readonly number[] };
+/** Which of what was found is taken, lines as folds or to be scribed. */
+export type Taken = { holes: readonly number[]; folds: readonly number[]; marks: readonly number[] };
 
 /** A line's end lies on the outline when it is no farther from it, mm. */
 const ON_OUTLINE_MM = 3;
@@ -52,7 +52,7 @@ export function canFold(found: TraceFound, line: readonly [Vec, Vec], newId: New
 }
 
 /** The path of a fold along a line, where both its ends lie on the outline and on two sides of it; null else. */
-function foldBetween(doc: PatternDoc, [a, b]: readonly [Vec, Vec]) {
+export function foldBetween(doc: PatternDoc, [a, b]: readonly [Vec, Vec]) {
   const [from, to] = [spotNearest(doc, a), spotNearest(doc, b)];
   if (!from || !to || from.distance > ON_OUTLINE_MM || to.distance > ON_OUTLINE_MM || from.spot.side === to.spot.side) return null; // prettier-ignore
   const place = ({ spot }: NonNullable<ReturnType<typeof spotNearest>>) => ({ side: spot.side, share: spot.at });
@@ -71,12 +71,13 @@ export function cardOf(found: TraceFound, taken: Taken, by: 'photograph' | 'scan
     ...doc,
     holes: holes.map(({ x, y, diameterMm, form }) => ({ id: newId(), x, y, diameterMm, form })),
   };
-  return foldedAlong(
-    made,
-    taken.folds.flatMap((i) => (found.lines[i] ? [found.lines[i]] : [])),
-    newId,
-  );
+  const lines = (which: readonly number[]) => which.flatMap((i) => (found.lines[i] ? [found.lines[i]] : []));
+  return foldedAlong({ ...made, marks: marksAlong(lines(taken.marks), newId) }, lines(taken.folds), newId);
 }
+
+/** Lines to scribe that are not named yet. */
+export const marksAlong = (lines: readonly (readonly [Vec, Vec])[], newId: NewId): CardMark[] =>
+  lines.map(([from, to]) => ({ id: newId(), name: '', from: [...from], to: [...to] }));
 
 /** A card with a fold along each line that runs from one side of it to another. */
 export const foldedAlong = (card: PatternDoc, lines: readonly (readonly [Vec, Vec])[], newId: NewId): PatternDoc =>

@@ -59,7 +59,7 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
       ))}
       <g stroke="var(--scribe-soft)" strokeWidth={1.2} strokeDasharray="3 4" fill="none">
         {development.lines
-          .filter((line) => line.of.kind === 'edge')
+          .filter((line) => line.of.kind !== 'fold')
           .map((line, i) => (
             <path key={i} d={data(line.path, false)} />
           ))}

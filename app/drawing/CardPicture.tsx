@@ -132,6 +132,14 @@ export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tag
           </Pickable>
         );
       })}
+      {pattern.marks.map(({ id, name, from, to }) => {
+        const [[x1, y1], [x2, y2]] = [px(from), px(to)];
+        return (
+          <line key={id} x1={x1} y1={y1} x2={x2} y2={y2} stroke={pencil} strokeWidth={1.2} strokeDasharray="1 3">
+            <title>{name || 'Line to scribe'}</title>
+          </line>
+        );
+      })}
       {pattern.holes.map((hole, i) => {
         const picked = pick?.kind === 'hole' && pick.id === hole.id;
         return (

@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { Form, Link } from 'react-router';
+import type { CameAs } from '#core/format/job';
 import { Thumbnail } from '../drawing/Thumbnail';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
@@ -18,6 +19,8 @@ export type PieceRow = Summary & {
   metal: string;
   thicknessMm: number;
   structural: boolean;
+  /** The piece it was made from. */
+  from: { name: string; as: CameAs | null } | null;
 };
 
 /** A piece in the list of a job: what it is, how far it has come, and what can be done with it as a whole. */
@@ -70,6 +73,11 @@ export function PieceItem({ row, archived, sentAs }: { row: PieceRow; archived: 
             {row.metal}, <span className="figure">{showThin(row.thicknessMm)}</span>
             {row.structural && ' · structural'}
           </Box>
+          {row.from && (
+            <Box sx={{ color: 'var(--pencil)', fontSize: '0.92rem' }}>
+              {row.from.as === 'again' ? 'Once more after' : 'Other side of'} {row.from.name}
+            </Box>
+          )}
         </Box>
       </Box>
       {row.road ? (

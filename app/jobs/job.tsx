@@ -44,13 +44,14 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const asked = pageAsked(query, MOST_SHOWN);
   const { pieces, all } = await piecesOfJob(viewer, job.id, archived, asked);
   const summaries = await summed(viewer, pieces);
-  const rows = pieces.map(({ id, name, part, metal, thicknessMm, structural }) => ({
+  const rows = pieces.map(({ id, name, part, metal, thicknessMm, structural, cameAs, fromName }) => ({
     id,
     name,
     part,
     metal: metalById(metal).name,
     thicknessMm,
     structural,
+    from: fromName === null ? null : { name: fromName, as: cameAs },
     ...(summaries.get(id) ?? NOTHING_KNOWN),
   }));
   const { id, name, vehicle, owner, notes } = job;

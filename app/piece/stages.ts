@@ -44,6 +44,8 @@ export type RoadGiven = {
   /** What is to be said of its survey; null where that could not be told. */
   surveyWarnings: readonly SurveyWarning[] | null;
   pattern: PatternDoc;
+  /** How much has changed on the card it was made from that it could take over. */
+  changedThere?: number;
   plan: PlanDoc;
   thicknessMm: number;
   problems: readonly Problem[];
@@ -84,10 +86,11 @@ function surveyStop({ survey, surveyWarnings }: RoadGiven): Stop {
   return { state: 'done', note: takes.length > 0 ? 'Can be put back' : 'Named, metal chosen' };
 }
 
-function cardStop({ pattern, problems }: RoadGiven): Stop {
+function cardStop({ pattern, problems, changedThere = 0 }: RoadGiven): Stop {
   if (pattern.sides.length === 0) return { state: 'ahead', note: 'No outline yet' };
   const stops = problems.filter((p) => p.severity === 'stop').length;
   if (stops > 0) return { state: 'attention', note: `${stops} to mend` };
+  if (changedThere > 0) return { state: 'attention', note: 'The first has changed' };
   const folds = pattern.folds.length;
   return { state: 'done', note: folds === 1 ? '1 fold' : folds === 0 ? 'Flat' : `${folds} folds` };
 }

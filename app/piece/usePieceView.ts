@@ -78,6 +78,7 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
         survey,
         surveyWarnings,
         pattern,
+        changedThere: loaded.from?.changed ?? 0,
         plan,
         thicknessMm: facts.thicknessMm,
         digest,
@@ -89,7 +90,7 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
         welds,
         inspections,
       }),
-    [survey, surveyWarnings, pattern, plan, facts.thicknessMm, digest, problems, development, patternEditor.number, loaded.printed, standing, welds, inspections], // prettier-ignore
+    [survey, surveyWarnings, pattern, loaded.from, plan, facts.thicknessMm, digest, problems, development, patternEditor.number, loaded.printed, standing, welds, inspections], // prettier-ignore
   );
 
   const view = useMemo(

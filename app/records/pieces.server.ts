@@ -1,3 +1,4 @@
+import { alias } from 'drizzle-orm/pg-core';
 import { and, asc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { cut } from '#core/card/cut';
 import type { PieceFacts } from '#core/format/job';
@@ -36,18 +37,20 @@ export async function piecesOfJob(
   job: string,
   archived: boolean,
   { skip, most }: Window,
-): Promise<{ pieces: (Piece & { remembered: Remembered })[]; all: number }> {
+): Promise<{ pieces: (Piece & { remembered: Remembered; fromName: string | null })[]; all: number }> {
+  const from = alias(pieces, 'from');
   const here = and(eq(pieces.job, job), kept(archived));
   const rows = await dbOf(viewer)
-    .select({ piece: pieces, remembered, all: sql<string>`count(*) over ()` })
+    .select({ piece: pieces, remembered, fromName: from.name, all: sql<string>`count(*) over ()` })
     .from(pieces)
     .leftJoin(summaries, stillGood)
+    .leftJoin(from, eq(from.id, pieces.cameFrom))
     .where(here)
     .orderBy(asc(pieces.seq))
     .offset(skip)
     .limit(most);
   const all = rows[0] ? Number(rows[0].all) : skip > 0 ? await dbOf(viewer).$count(pieces, here) : 0;
-  return { pieces: rows.map((row) => ({ ...row.piece, remembered: row.remembered })), all };
+  return { pieces: rows.map((row) => ({ ...row.piece, remembered: row.remembered, fromName: row.fromName })), all };
 }
 
 export async function pieceById(viewer: Viewer, id: string): Promise<Piece | null> {

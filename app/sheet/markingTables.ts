@@ -25,7 +25,7 @@ type Shown = (mm: number, digits?: number) => string;
  * traced curve it is pricked through from the full-size pages, and only what lies inside is told.
  */
 export function markingSheet(blank: Blank, plugs: readonly BlankHole[], shop: Shop, bare: Shown): MarkingSheet {
-  const { datum, corners, arcs, holes, checks } = markingOut(blank, [...plugs]);
+  const { datum, corners, arcs, marks, holes, checks } = markingOut(blank, [...plugs]);
   const along = `From ${lineName(datum.square, datum.long)}`;
   const out = `From ${lineName(datum.long, datum.square)}`;
   const traced = corners.length > MOST_CORNERS;
@@ -71,6 +71,16 @@ export function markingSheet(blank: Blank, plugs: readonly BlankHole[], shop: Sh
         numberOf(relief.fold),
         bare(relief.acrossMm, 2),
         plain(placeSaid(fromDatum(datum, relief.centre), datum, bare)),
+      ]),
+      wide: 2,
+    },
+    {
+      title: 'Lines to scribe',
+      head: ['No.', 'For', `${along} / out: through`],
+      rows: marks.map(({ name, at }, i) => [
+        String(i + 1),
+        name || 'scribe',
+        at.map((p) => two(p).join(' / ')).join('; '),
       ]),
       wide: 2,
     },

@@ -19,12 +19,17 @@ export type BlankPiece = {
 /**
  * What a line on a blank is for: `tangent` where a bend begins or ends, `centre` its middle, `brake` where the edge of the
  * clamping bar goes, `trim` the card's own line under a strip that is left on, `step` of a joggle, `turn` the bend of what
- * is turned over at an edge.
+ * is turned over at an edge, `mark` a line that was marked on the card.
  */
-export type LineRole = 'tangent' | 'centre' | 'brake' | 'trim' | 'step' | 'turn';
+export type LineRole = 'tangent' | 'centre' | 'brake' | 'trim' | 'step' | 'turn' | 'mark';
 
-/** A line to scribe, with what it belongs to by id. */
-export type BlankLine = { role: LineRole; of: { kind: 'fold' | 'edge'; id: string }; path: Segment[] };
+/** A line to scribe, with what it belongs to by id; `name` says what one that was marked on the card is for. */
+export type BlankLine = {
+  role: LineRole;
+  of: { kind: 'fold' | 'edge' | 'mark'; id: string };
+  path: Segment[];
+  name?: string;
+};
 
 /** What the joint of an edge adds to the blank. */
 export type JointAllowance = {

@@ -2,7 +2,7 @@ import type { PatternDoc } from './pattern';
 
 /** A card with nothing on it yet. */
 export const emptyPattern = (): PatternDoc => ({
-  version: 4,
+  version: 5,
   corners: [],
   sides: [],
   edges: [],
@@ -13,6 +13,7 @@ export const emptyPattern = (): PatternDoc => ({
   rules: [],
   left: [],
   tucks: [],
+  marks: [],
   measured: null,
   profiles: [],
   underlay: null,

@@ -52,6 +52,11 @@ export function mirrored(doc: PatternDoc, aboutMm = middleOf(doc)): PatternDoc {
       x: flip(hole.x),
       ...(hole.form && { form: { ...hole.form, turnDeg: hole.form.turnDeg === 0 ? 0 : -hole.form.turnDeg } }),
     })),
+    marks: doc.marks.map(({ from, to, ...mark }) => ({
+      ...mark,
+      from: [flip(from[0]), from[1]],
+      to: [flip(to[0]), to[1]],
+    })),
     tucks: doc.tucks.map((tuck) => ({ ...tuck, at: fromOtherEnd(tuck.at) })),
     turned: !doc.turned,
     base: doc.base && [flip(doc.base[0]), doc.base[1]],

@@ -97,8 +97,12 @@ export type HoleForm = z.infer<typeof HoleFormSchema>;
 /** `diameterMm`: how wide it is, of a slot across, of a square along a side. Without a form it is round. */
 export const HoleSchema = z.object({ id, x: mm, y: mm, diameterMm: size, form: HoleFormSchema.optional() });
 
+/** A line to scribe on the metal, straight between two places of the card: what it is for stands in its name. */
+export const MarkSchema = z.strictObject({ id, name: text(60), from: z.tuple([mm, mm]), to: z.tuple([mm, mm]) });
+export type CardMark = z.infer<typeof MarkSchema>;
+
 /**
- * What parts of a card are meant to be, kept true after every edit: straight sides by their ids (parallel, square, on one
+ * What parts of a card are meant to be, kept true after every edit: straight sides and folds by their ids (parallel, square, on one
  * line, of one length, so long, so wide apart all along), corners on one arc, holes in line at equal pitch, on a circle, at
  * the corners of a rectangle or of one size; places (corners and holes) in line, level, or in pairs mirrored about one line.
  */
@@ -166,7 +170,7 @@ export const UnderlaySchema = z.strictObject({
   highMm: size,
 });
 
-export const PATTERN_VERSION = 4;
+export const PATTERN_VERSION = 5;
 
 /** All of a card but what it has of another. */
 const CardSchema = z.object({
@@ -186,6 +190,7 @@ const CardSchema = z.object({
   rules: z.array(RuleSchema).max(400),
   left: z.array(LeftSchema).max(400),
   tucks: z.array(TuckSchema).max(400),
+  marks: z.array(MarkSchema).max(1000),
   measured: MeasuredSchema.nullable(),
   profiles: z.array(ProfileSchema).max(100),
   underlay: UnderlaySchema.nullable(),

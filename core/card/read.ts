@@ -58,12 +58,27 @@ const fromVersion3 = (given: z.output<typeof V3Schema>): unknown => ({
   taken: null,
 });
 
+/** The form of version 4 as far as it differs: nothing but folds was scribed, and no rule was about a fold. */
+const V4Schema = z.looseObject({ version: z.literal(4), taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })) }); // prettier-ignore
+
+function fromVersion4(given: z.output<typeof V4Schema>): unknown {
+  const { taken } = given;
+  const lying = (card: unknown) => (card === null ? null : { ...(card as object), version: 5, marks: [] });
+  return {
+    ...given,
+    version: 5,
+    marks: [],
+    taken: taken && { ...taken, card: lying(taken.card), here: lying(taken.here) },
+  };
+}
+
 /** A card of whatever version as one of this; what is of none stays as it is. */
 function upgraded(given: unknown): unknown {
   const first = V1Schema.safeParse(given);
   const second = V2Schema.safeParse(first.success ? fromVersion1(first.data) : given);
   const third = V3Schema.safeParse(second.success ? fromVersion2(second.data) : given);
-  return third.success ? fromVersion3(third.data) : given;
+  const fourth = V4Schema.safeParse(third.success ? fromVersion3(third.data) : given);
+  return fourth.success ? fromVersion4(fourth.data) : given;
 }
 
 /** Ids that are there more than once. */
@@ -74,7 +89,17 @@ function twice(ids: readonly string[]): string[] {
 
 /** What must hold together beyond the form: ids once, references there, edges parting the sides without gap or overlap. */
 function hangsTogether(doc: PatternDoc): Result<{ doc: PatternDoc }> {
-  const lists = [doc.corners, doc.sides, doc.edges, doc.folds, doc.holes, doc.rules, doc.tucks, doc.profiles];
+  const lists = [
+    doc.corners,
+    doc.sides,
+    doc.edges,
+    doc.folds,
+    doc.holes,
+    doc.rules,
+    doc.tucks,
+    doc.marks,
+    doc.profiles,
+  ];
   const double = lists.flatMap((list) => twice(list.map((thing) => thing.id)));
   if (double.length > 0) return failure(stop('document-ids-twice', double.slice(0, 5)));
   const corners = new Set(doc.corners.map((c) => c.id));

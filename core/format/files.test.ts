@@ -139,7 +139,17 @@ describe('a job file', () => {
     expect([rules.length, tucks.length, measured]).not.toEqual([0, 0, null]);
     const kept = { rules, tucks, measured };
     const read = readJob(structuredClone(old));
-    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({ ...kept, version: 4, profiles: [], taken: null }); // prettier-ignore
+    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({ ...kept, version: 5, profiles: [], marks: [], taken: null }); // prettier-ignore
+  });
+
+  test('cards of version 4 have nothing marked, nor has what they have of others', () => {
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v5-card-v4.json', 'utf8')) as JobFile;
+    const cards = (job: JobFile) => job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
+    expect(cards(old).some(({ taken }) => taken?.card)).toBe(true);
+    const read = readJob(structuredClone(old));
+    const now = <T extends object>(card: T) => ({ ...card, version: 5 as const, marks: [] });
+    const expected = cards(old).map(({ taken, ...doc }) => ({ ...now(doc), taken: taken && { ...taken, card: now(taken.card), here: taken.here && now(taken.here) } })); // prettier-ignore
+    expect(read.ok && cards(read.job)).toEqual(expected);
   });
 
   test('a piece comes from one before it in the file', () => {
@@ -197,7 +207,8 @@ const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
   }));
 
 const SINCE_VERSION_2 = {
-  version: 4 as const,
+  version: 5 as const,
+  marks: [],
   rules: [],
   left: [],
   tucks: [],

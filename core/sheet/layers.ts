@@ -8,6 +8,7 @@ import type { Path } from '../measure/path';
 import { box, simplified } from '../measure/path';
 import { outwardAlong, pointAlong, runLength } from '../measure/run';
 import type { Segment } from '../measure/segment';
+import { line } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { along, distance, mix, sub, unit } from '../measure/vector';
 
@@ -17,7 +18,7 @@ export type Layers = {
   /** Tangents or, on a card, the fold marks. */
   fold: [Vec, Vec][];
   brake: [Vec, Vec][];
-  /** Lines to scribe that are neither cut nor folded in the brake: trim lines, steps, hems. */
+  /** Lines to scribe that are neither cut nor folded in the brake: trim lines, steps, hems, what was marked on the card. */
   scribe: Segment[];
   holes: BlankHole[];
 };
@@ -30,7 +31,7 @@ export function layersOfBlank(blank: Blank, plugs: readonly BlankHole[] = []): L
     cut: simplified(outlinePath(blank)),
     fold: straight('tangent'),
     brake: straight('brake'),
-    scribe: blank.lines.filter((l) => l.of.kind === 'edge').flatMap((l) => l.path),
+    scribe: blank.lines.filter((l) => l.of.kind !== 'fold').flatMap((l) => l.path),
     holes: [...blank.holes, ...plugs],
   };
 }
@@ -44,7 +45,7 @@ export function layersOfCard(doc: PatternDoc): Layers {
       return ends ? [ends] : [];
     }),
     brake: [],
-    scribe: [],
+    scribe: doc.marks.map(({ from, to }) => line(from, to)),
     holes: doc.holes.map(({ x, y, ...hole }) => ({ ...hole, centre: [x, y] })),
   };
 }
@@ -92,6 +93,15 @@ function foldLabel(
   return [{ kind: 'fold', at: mix(a, b, 0.5), way: unit(sub(b, a)), across, lengthMm, toward, text, more }];
 }
 
+/** Letters of what a marked line is for are so high, mm. */
+const NAME_MM = 3;
+
+/** What a marked line is for, at its middle; a line without a name says nothing. */
+function besideMark(run: readonly Segment[], name: string): NoteLabel[] {
+  const at = name === '' ? null : pointAlong(run, runLength(run) / 2);
+  return at ? [{ kind: 'note', at, text: name, sizeMm: NAME_MM }] : [];
+}
+
 /**
  * The letters and fold numbers of a blank, so that the table of what to scribe can be followed on paper; `more` says for a
  * fold, by its id, what is told where there is room (from where its brake line is scribed).
@@ -99,6 +109,7 @@ function foldLabel(
 export const labelsOfBlank = (blank: Blank, more: (fold: string) => string): PaperLabel[] => [
   ...blank.edges.flatMap((edge) => besideRun(edge.cut, edge.letter) ?? []),
   ...blank.hinges.flatMap((h, i) => foldLabel(i, h.centre, h.across, h, more(h.fold))),
+  ...blank.lines.flatMap(({ path, name = '' }) => besideMark(path, name)),
 ];
 
 /** The same for a card. */
@@ -106,6 +117,7 @@ export function labelsOfCard(doc: PatternDoc): PaperLabel[] {
   const moving = movingWays(doc);
   return [
     ...doc.edges.flatMap((edge) => besideRun(segmentsOfEdge(doc, edge), edge.letter) ?? []),
+    ...doc.marks.flatMap(({ from, to, name }) => besideMark([line(from, to)], name)),
     ...doc.folds.flatMap((fold, i) => {
       const ends = endsOfFold(doc, fold);
       const across = moving[i];

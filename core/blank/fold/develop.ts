@@ -17,6 +17,7 @@ import { bendAllowance } from './allowance';
 import { carrier } from './carry';
 import type { BlankFace, BlankFold, Development } from './developed';
 import { jointAllowance } from './joint';
+import { markOnBlank } from './markLine';
 import { blankOutline, byEdge } from './outline';
 import type { Practice, SheetMetal } from './practice';
 import { sizeOf } from './size';
@@ -128,7 +129,7 @@ export function develop(
     folds,
     edges,
     holes,
-    lines: linesOf(folds, edges),
+    lines: [...linesOf(folds, edges), ...doc.marks.flatMap((mark) => markOnBlank(doc, mark, setbacks, fromCard))],
     hinges: folds.map(({ id, centre, across, bend, toward }) => ({
       fold: id,
       centre,

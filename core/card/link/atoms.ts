@@ -3,7 +3,10 @@ import type { PatternDoc } from '../pattern';
 
 /** The smallest things that two cards can differ by. `outline` and `base` are one of a card; a `letter` is of an edge. */
 export type Atom =
-  | { of: 'corner' | 'side' | 'joint' | 'letter' | 'fold' | 'hole' | 'tuck' | 'rule' | 'profile'; id: string }
+  | {
+      of: 'corner' | 'side' | 'joint' | 'letter' | 'fold' | 'hole' | 'tuck' | 'mark' | 'rule' | 'profile';
+      id: string;
+    }
   | { of: 'outline' | 'base'; id: '' };
 
 export const keyOf = ({ of, id }: Atom): string => `${of} ${id}`;
@@ -22,6 +25,7 @@ export function valuesOf(doc: PatternDoc): Map<string, unknown> {
   for (const fold of doc.folds) set({ of: 'fold', id: fold.id }, fold);
   for (const hole of doc.holes) set({ of: 'hole', id: hole.id }, hole);
   for (const tuck of doc.tucks) set({ of: 'tuck', id: tuck.id }, tuck);
+  for (const mark of doc.marks) set({ of: 'mark', id: mark.id }, mark);
   for (const rule of doc.rules) set({ of: 'rule', id: rule.id }, rule);
   for (const profile of doc.profiles) set({ of: 'profile', id: profile.id }, profile);
   set({ of: 'outline', id: '' }, ringOf(doc));

@@ -7,7 +7,7 @@ export const PARTS = ['outline', 'edge', 'letters', 'fold', 'hole', 'tuck', 'rul
 
 /** What a maker takes over as one: the outline's corners and edges as such, an edge, a fold, a hole and so on. */
 export type Part =
-  | { of: 'edge' | 'fold' | 'hole' | 'tuck' | 'rule' | 'profile'; id: string }
+  | { of: 'edge' | 'fold' | 'hole' | 'tuck' | 'mark' | 'rule' | 'profile'; id: string }
   | { of: 'outline' | 'letters' | 'base'; id: '' };
 
 /**
@@ -35,7 +35,7 @@ export function differences(once: PatternDoc, there: PatternDoc, here: PatternDo
     return length > 0 ? [difference] : [];
   };
   const single = (of: 'outline' | 'base') => found({ of, id: '' }, [{ of, id: '' }]);
-  const listed = (of: 'fold' | 'hole' | 'tuck' | 'rule' | 'profile', list: (doc: PatternDoc) => readonly { id: string }[]) =>
+  const listed = (of: 'fold' | 'hole' | 'tuck' | 'mark' | 'rule' | 'profile', list: (doc: PatternDoc) => readonly { id: string }[]) =>
     [...new Set([here, there].flatMap((doc) => list(doc).map(({ id }) => id)))].flatMap((id) => found({ of, id }, [{ of, id }])); // prettier-ignore
   const shared = (atom: Atom) => [was, theirs, ours].every((values) => values.has(keyOf(atom)));
   return [
@@ -45,6 +45,7 @@ export function differences(once: PatternDoc, there: PatternDoc, here: PatternDo
     ...listed('fold', (doc) => doc.folds),
     ...listed('hole', (doc) => doc.holes),
     ...listed('tuck', (doc) => doc.tucks),
+    ...listed('mark', (doc) => doc.marks),
     ...listed('rule', (doc) => doc.rules),
     ...listed('profile', (doc) => doc.profiles),
     ...single('base'),

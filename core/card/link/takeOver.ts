@@ -49,6 +49,7 @@ export function takenOver(
     folds: merged(to.folds, from.folds, wants('fold')),
     holes: merged(to.holes, from.holes, wants('hole')),
     tucks: merged(to.tucks, from.tucks, wants('tuck')),
+    marks: merged(to.marks, from.marks, wants('mark')),
     rules: merged(to.rules, from.rules, wants('rule')),
     profiles: merged(to.profiles, from.profiles, wants('profile')),
     base: wanted.has('base ') ? from.base : to.base,

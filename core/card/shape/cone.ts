@@ -3,7 +3,7 @@ import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import type { Vec } from '../../measure/vector';
 import type { Unfolded, Vec3 } from './unfold';
-import { unfolded } from './unfold';
+import { turnedBetween, unfolded } from './unfold';
 
 /** A corner of an outline and the bulge of the side that begins there. */
 export type Bulged = { x: number; y: number; bulge: number };
@@ -49,8 +49,9 @@ export function frustum(
 export type Transition = {
   /** Counter-clockwise. */
   outline: Vec[];
-  /** Where it is bent, in the flat. */
+  /** Where it is bent, in the flat, from the rectangle to the circle; so far, degrees, away from one who sees it from outside. */
   bends: [Vec, Vec][];
+  bendDeg: number[];
 };
 
 /**
@@ -81,8 +82,24 @@ export function squareToRound(given: {
     return [shiftMm[0] + r * Math.cos(turn), shiftMm[1] + r * Math.sin(turn), heightMm];
   });
   const quarter = Array.from({ length: parts }, (): 'upper' => 'upper');
-  const flat = unfolded(lower, upper, ['lower', ...quarter, 'lower', ...quarter, 'lower', ...quarter, 'lower', ...quarter, 'lower']); // prettier-ignore
-  return { ok: true, outline: [...flat.lower, ...[...flat.upper].reverse()], bends: bendsOf(flat, parts) };
+  const steps = [
+    'lower',
+    ...quarter,
+    'lower',
+    ...quarter,
+    'lower',
+    ...quarter,
+    'lower',
+    ...quarter,
+    'lower',
+  ] as const;
+  const flat = unfolded(lower, upper, steps);
+  return {
+    ok: true,
+    outline: [...flat.lower, ...[...flat.upper].reverse()],
+    bends: bendsOf(flat, parts),
+    bendDeg: turnedBetween(lower, upper, steps),
+  };
 }
 
 /** From each corner of the rectangle to each place of its quarter of the circle. */

@@ -10,7 +10,7 @@ import { emptyPattern } from '../emptyPattern';
 import type { NewId } from '../kinds';
 import { lettered, patternParts } from '../outline';
 import type { PatternDoc } from '../pattern';
-import { frustum } from './cone';
+import { frustum, squareToRound } from './cone';
 import { leaningCone } from './leaning';
 import { elbow, tubeCut, tubeNotch } from './tube';
 
@@ -33,6 +33,7 @@ export const SHAPES = {
   'leaning-cone': { lowerMm: 120, upperMm: 70, heightMm: 80, offsetMm: 30 },
   'elbow-end': { tubeMm: 60, radiusMm: 90, bendDeg: 90, pieces: 4 },
   'elbow-middle': { tubeMm: 60, radiusMm: 90, bendDeg: 90, pieces: 4 },
+  'square-to-round': { wideMm: 120, deepMm: 120, roundMm: 80, heightMm: 100 },
   'tube-notch': { tubeMm: 42.4, wallMm: 2, ontoMm: 48.3, angleDeg: 90, offsetMm: 0, paperMm: 30 },
   'tube-cut': { tubeMm: 42.4, angleDeg: 45, paperMm: 30 },
 } as const satisfies Record<string, Record<string, number>>;
@@ -46,8 +47,12 @@ export type Shaped = {
   runs: number[] | null;
   holes: { x: number; y: number; diameterMm: number }[];
   folds: { from: Vec; to: Vec; angleDeg: number; toward: 'face' | 'back' }[];
+  /** Lines to scribe, with what is done along them. */
+  marks: { from: Vec; to: Vec; name: string }[];
 };
 
+/** Each quarter of a round end is bent in so many flat parts. */
+const ROUND_PARTS = 6;
 /** A paper wrap is drawn as exactly as this, mm. */
 const WRAP_MM = 0.05;
 
@@ -137,6 +142,15 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
       });
       return flat(path, { runs: upperMm > 0 && lowerMm > 0 ? [2, 1, 2, 1] : [2, 1, 1] });
     }
+    case 'square-to-round': {
+      const found = squareToRound({ ...of(kind), parts: ROUND_PARTS });
+      if (!found.ok) return found;
+      const marks = found.bends.map(([from, to], i) => {
+        const deg = found.bendDeg[i]!;
+        return { from, to, name: `bend ${Math.abs(deg).toFixed(1)}° ${deg < 0 ? 'toward you' : 'away'}` };
+      });
+      return flat(closed(found.outline), { runs: [1, 1, 1, 1, 1, 1, 4 * ROUND_PARTS, 1], marks });
+    }
     case 'tube-notch': {
       const figuresOf = of(kind);
       const found = tubeNotch(figuresOf);
@@ -159,6 +173,7 @@ const flat = (path: Path, more: Partial<Shaped> = {}): Result<Shaped> => ({
   runs: null,
   holes: [],
   folds: [],
+  marks: [],
   ...more,
 });
 
@@ -207,7 +222,7 @@ function rolled(lower: readonly Vec[], upper: readonly Vec[]): Result<Shaped> {
 } // prettier-ignore
 
 /** A shape as an ordinary card. */
-export function cardOfShape({ path, runs, holes, folds }: Shaped, newId: NewId): PatternDoc {
+export function cardOfShape({ path, runs, holes, folds, marks }: Shaped, newId: NewId): PatternDoc {
   const parts = patternParts(path, newId);
   let at = 0;
   const edges = runs?.map((count) => {
@@ -229,6 +244,7 @@ export function cardOfShape({ path, runs, holes, folds }: Shaped, newId: NewId):
     ...parts,
     edges: edges ? lettered(edges) : parts.edges,
     holes: holes.map((hole) => ({ id: newId(), ...hole })),
+    marks: marks.map(({ from, to, name }) => ({ id: newId(), name, from: [...from], to: [...to] })),
     folds: folds.map(({ from, to, angleDeg, toward }) => ({
       id: newId(),
       path: { kind: 'between', from: spot(from), to: spot(to) },

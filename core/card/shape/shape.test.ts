@@ -155,6 +155,15 @@ describe('unrolled', () => {
   });
 }); // prettier-ignore
 
+test('a square-to-round of one part a corner is the square antiprism: 127.5516° between its triangles (published; from memory)', () => {
+  const { bendDeg } = got(squareToRound({ wideMm: 100, deepMm: 100, roundMm: 100 * Math.SQRT2, heightMm: 100 * 2 ** -0.25, parts: 1 })); // prettier-ignore
+  expect(bendDeg).toHaveLength(8);
+  for (const deg of bendDeg) expect(180 - deg).toBeCloseTo(127.5516, 3);
+  // Far to one side, what stands over it is bent the other way nowhere: the form stays hollow inside.
+  const leaning = got(squareToRound({ wideMm: 100, deepMm: 80, roundMm: 60, heightMm: 70, shiftMm: [90, 20] }));
+  for (const deg of leaning.bendDeg) expect(deg).toBeGreaterThan(0);
+});
+
 describe('tucks and profiles', () => {
   test('a paper cone has all its curvature at its point: the angle of its tuck; a cap’s is 2π(1 − cos θ)', () => {
     // R 500, 20°: 21.711°, taken by eight tucks as deep as the cap's arc is long.

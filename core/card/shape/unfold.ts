@@ -37,3 +37,34 @@ export function unfolded(lower: readonly Vec3[], upper: readonly Vec3[], steps: 
   }
   return flat;
 } // prettier-ignore
+
+/**
+ * How far each triangle of such a strip is turned against the one before it, degrees: above 0 away from one who sees the
+ * strip with its lower line below, running to the right.
+ */
+export function turnedBetween(lower: readonly Vec3[], upper: readonly Vec3[], steps: readonly ('lower' | 'upper')[]): number[] {
+  let [i, j] = [0, 0];
+  const normals = steps.map((step) => {
+    const [a, b] = [lower[i]!, upper[j]!];
+    const c = step === 'lower' ? lower[++i]! : upper[++j]!;
+    return cross3(less(c, a), less(b, a));
+  });
+  [i, j] = [0, 0];
+  return normals.slice(1).map((normal, k) => {
+    if (steps[k] === 'lower') i++;
+    else j++;
+    const before = normals[k]!;
+    const across = cross3(before, normal);
+    const rule = less(upper[j]!, lower[i]!);
+    const away = Math.sign(across[0] * rule[0] + across[1] * rule[1] + across[2] * rule[2]) || 1;
+    const along = before[0] * normal[0] + before[1] * normal[1] + before[2] * normal[2];
+    return (away * Math.atan2(Math.hypot(...across), along) * 180) / Math.PI;
+  });
+} // prettier-ignore
+
+const less = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+const cross3 = (u: Vec3, v: Vec3): Vec3 => [
+  u[1] * v[2] - u[2] * v[1],
+  u[2] * v[0] - u[0] * v[2],
+  u[0] * v[1] - u[1] * v[0],
+];
