@@ -91,3 +91,44 @@ test('a tucked paper gives its crown, and a slit takes from it', async ({ page }
   await page.getByRole('button', { name: 'Take slit 1 off' }).click();
   await expect(page.getByText('Tucks and slits')).toHaveCount(0);
 });
+
+test('a fold is ruled square to the side it ends on; scribed instead of folded, its line stands on the blank and is folded again', async ({
+  page,
+}) => {
+  await newPiece(page, 'Leaning fold', '400\n300\n400\n300');
+  const edge = (letter: string) => page.getByRole('button', { name: `Edge ${letter}`, exact: false }).first();
+  await edge('A').focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('l');
+  // To the middle of A itself, of B, of C.
+  for (const key of ['e', 'e', 'e', 'Enter']) await page.keyboard.press(key);
+  await expect(page.getByRole('heading', { name: 'Fold 1' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  const rules = page.getByRole('list', { name: 'Rules', exact: true });
+  await page.getByRole('button', { name: 'Rule parts…' }).click();
+  for (const part of [page.getByRole('button', { name: /^Fold 1,/ }), edge('B')]) {
+    await part.focus();
+    await page.keyboard.press('Enter');
+  }
+  await expect(page.getByText('fold 1, side B')).toBeVisible();
+  await page
+    .getByText('B and fold 1 parallel', { exact: true })
+    .locator('..')
+    .getByRole('button', { name: 'Rule it' })
+    .click();
+  await expect(rules.getByRole('listitem', { name: 'B and fold 1 parallel' })).toContainText('Kept so');
+  await page.getByRole('button', { name: /^Fold 1,/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Only scribe it, do not fold' }).click();
+  await expect(rules.getByRole('listitem')).toHaveCount(0);
+  const lines = page.getByRole('region', { name: 'Lines to scribe' });
+  await lines.getByLabel(/, for$/).fill('waist bead');
+  await saved(page);
+  await page.getByRole('link', { name: /^Blank/ }).click();
+  await expect(page.getByRole('row', { name: /waist bead/ })).toContainText(/\d \/ [\d.]+; /);
+  await page.getByRole('link', { name: /^Card/ }).click();
+  await lines.getByRole('button', { name: 'Fold along it' }).click();
+  await expect(page.getByRole('heading', { name: 'Fold 1' })).toBeVisible();
+  await saved(page);
+});

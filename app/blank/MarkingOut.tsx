@@ -17,7 +17,7 @@ export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] 
   const { bare, show, unit } = usePreferences();
   // Fractions with their rest are long; a place must be read in one line.
   const tight = unit === 'mm' ? undefined : { '& td': { fontSize: '0.78rem', whiteSpace: 'nowrap', px: 0.4 } };
-  const { datum, corners, arcs, marks, holes, checks } = markingOut(blank, plugs);
+  const { datum, corners, arcs, holes, checks } = markingOut(blank, plugs);
   if (corners.length > MOST_CORNERS) {
     return (
       <Typography>
@@ -102,28 +102,6 @@ export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] 
           ))}
           .
         </Typography>
-      )}
-      {marks.length > 0 && (
-        <Table size="small" aria-label="Lines to scribe" sx={{ mt: 2, ...tight }}>
-          <TableHead>
-            <TableRow>
-              <TableCell>Line</TableCell>
-              <TableCell>
-                Through: from {along} / from {out}
-              </TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {marks.slice(0, MOST_CORNERS).map(({ mark, name, at }, i) => (
-              <TableRow key={mark}>
-                <TableCell>{name || i + 1}</TableCell>
-                <TableCell className="figure">
-                  {at.map((p) => `${bare(p.alongMm, 2)} / ${bare(p.outMm, 2)}`).join('; ')}
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
       )}
       {holes.length > 0 && (
         <Table size="small" aria-label="Holes and plugs to mark" sx={{ mt: 2, ...tight }}>

@@ -8,11 +8,15 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { datumOf, fromDatum } from '#core/blank/datum';
 import type { Development } from '#core/blank/fold/developed';
+import { markingOut } from '#core/blank/markingOut';
 import { scribeTable } from '#core/blank/scribe';
 import type { Said } from '../frame/markingWords';
-import { SCRIBE_WORDS, holeSaid, linesToScribe, placeSaid, scribeSaid } from '../frame/markingWords';
+import { SCRIBE_WORDS, holeSaid, lineName, linesToScribe, placeSaid, scribeSaid } from '../frame/markingWords';
 import { usePreferences } from '../frame/preferences';
 import { usePick, usePiece } from '../piece/pieceContext';
+
+/** So many marked lines stand in the table; a development has them in tens. */
+const MOST_MARKS = 60;
 
 /** What to scribe and from which edge: can be followed with a rule and a square. */
 export function ScribeTables({ development }: { development: Development }) {
@@ -22,7 +26,8 @@ export function ScribeTables({ development }: { development: Development }) {
   const table = scribeTable(development);
   const { holes } = table;
   const lines = linesToScribe(table.lines, shop.brakeLine);
-  if (lines.length === 0 && holes.length === 0 && development.reliefs.length === 0) {
+  const { marks } = markingOut(development);
+  if (lines.length === 0 && holes.length === 0 && marks.length === 0 && development.reliefs.length === 0) {
     return <Typography>Cut to the outline; there is nothing to scribe.</Typography>;
   }
   const number = (fold: string) => pattern.folds.findIndex((f) => f.id === fold) + 1;
@@ -67,6 +72,31 @@ export function ScribeTables({ development }: { development: Development }) {
             ))}
           </TableBody>
         </Table>
+      )}
+      {marks.length > 0 && (
+        <Table size="small" aria-label="Marked lines to scribe" sx={{ mt: 2 }}>
+          <TableHead>
+            <TableRow>
+              <TableCell>Line</TableCell>
+              <TableCell>
+                Through: from {lineName(datum.square, datum.long)} / from {lineName(datum.long, datum.square)}
+              </TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {marks.slice(0, MOST_MARKS).map(({ mark, name, at }, i) => (
+              <TableRow key={mark + i}>
+                <TableCell>{name || i + 1}</TableCell>
+                <TableCell className="figure">
+                  {at.map(({ alongMm, outMm }) => `${bare(alongMm, 2)} / ${bare(outMm, 2)}`).join('; ')}
+                </TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+      {marks.length > MOST_MARKS && (
+        <Typography>And {marks.length - MOST_MARKS} more: they stand on the print.</Typography>
       )}
       {holes.length > 0 && (
         <Table size="small" aria-label="Holes to mark" sx={{ mt: 2 }}>

@@ -36,7 +36,7 @@ const SHAPE_WORDS: Record<ShapeKind, { name: string; about: string }> = {
   'elbow-end': { name: 'Elbow of segments: an end', about: 'A paper wrap or a sheet once round the tube, square at one end, its left edge at the throat. An elbow has two.' },
   'elbow-middle': { name: 'Elbow of segments: between', about: 'A paper wrap or a sheet once round the tube, both ends cut alike, its left edge at the throat. An elbow has two fewer than it has pieces.' },
   frustum: { name: 'Cone or funnel', about: 'Rolled, not folded: a sector. A second end of 0 makes a cone with a point.' },
-  'square-to-round': { name: 'Square to round', about: 'From a rectangle up to a circle, parted in the middle of one side. The lines are scribed and bent a little each; their angles stand in the list. Its face is the outside.' },
+  'square-to-round': { name: 'Square to round', about: 'From a rectangle up to a circle, parted in the middle of one side. The lines are scribed and bent a little each; their angles stand beside them on the print and at Blank under what to scribe. Its face is the outside.' },
   'tube-notch': { name: 'Tube end onto a tube', about: 'A paper wrap once round the tube: its left edge goes to the side of the sharp angle. Cut straight through the wall along the curved edge.' },
   'tube-cut': { name: 'Tube cut at an angle', about: 'A paper wrap once round the tube: its left edge goes to the longest side. Cut along the curved edge.' },
 }; // prettier-ignore

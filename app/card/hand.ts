@@ -14,7 +14,7 @@ export type Hand =
   | { kind: 'place'; edge: string; at: SnappedPlace }
   | { kind: 'inside'; at: Vec }
   | { kind: 'fold'; from: SnappedPlace; to: { edge: string; at: SnappedPlace } | null }
-  /** Sides, corners and holes being gathered to be ruled, by their ids. */
+  /** Sides, folds, corners and holes being gathered to be ruled, by their ids. */
   | { kind: 'rule'; parts: readonly string[] };
 
 /** How far an arrow key moves what is picked, mm; with Shift the larger. */

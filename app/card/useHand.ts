@@ -167,7 +167,7 @@ function handNow(pattern: PatternDoc, hand: Hand, pick: ReturnType<typeof usePic
 }
 
 const isOnCard = (pattern: PatternDoc, id: string) =>
-  [pattern.sides, pattern.corners, pattern.holes].some((list) => list.some((one) => one.id === id));
+  [pattern.sides, pattern.corners, pattern.holes, pattern.folds].some((list) => list.some((one) => one.id === id));
 
 /** A corner as a place on the outline: the start of the side that leaves it. */
 export function placeOfCorner(pattern: PatternDoc, id: string): SnappedPlace | null {
