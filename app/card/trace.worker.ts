@@ -5,13 +5,16 @@ import type { StraightPicture } from '#core/picture/straightPicture';
 import { tappedScale } from '#core/picture/tapped';
 import { trace } from '#core/picture/trace';
 import type { TraceAnswer, TraceAsked } from './traced';
+import { warmUp } from './warmUp';
 
 /** Larger pictures are taken smaller: a finer one tells nothing more of a card's edge. */
-const MOST_PIXELS = 8e6;
+const MOST_PIXELS = 4e6;
 
 const say = (answer: TraceAnswer) => self.postMessage(answer);
 
-self.onmessage = ({ data: { file, scale: given, toleranceMm, frameAt, cardAt } }: MessageEvent<TraceAsked>) => {
+self.onmessage = ({ data }: MessageEvent<TraceAsked | 'warm up'>) => {
+  if (data === 'warm up') return warmUp();
+  const { file, scale: given, toleranceMm, frameAt, cardAt } = data;
   void look(file).then(
     async (picture) => {
       const at = ([u, v]: Vec): Vec => [u * picture.width, v * picture.height];

@@ -10,6 +10,13 @@ export type Tracing =
   | { state: 'refused'; problems: Problem[] }
   | { state: 'unreadable' };
 
+/** A worker that looks at pictures, begun and warmed before it was asked anything. */
+function ready() {
+  const worker = new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });
+  worker.postMessage('warm up');
+  return { one: worker, busy: false };
+}
+
 /** Looks at a picture in a worker of its own, so that the page stays alive: how far it is, what it found, and to stop it. */
 export function useTrace(): { tracing: Tracing; look: (asked: TraceAsked) => void; stop: () => void } {
   const [tracing, setTracing] = useState<Tracing>({ state: 'none' });
@@ -24,7 +31,10 @@ export function useTrace(): { tracing: Tracing; look: (asked: TraceAsked) => voi
     worker.current = null;
     forget();
   }, [forget]);
-  useEffect(() => end, [end]);
+  useEffect(() => {
+    worker.current = ready();
+    return end;
+  }, [end]);
   const look = useCallback(
     (asked: TraceAsked) => {
       // One that is done is asked again: its code is warm. One that is at work is given up with what it was at.
@@ -44,8 +54,9 @@ export function useTrace(): { tracing: Tracing; look: (asked: TraceAsked) => voi
         }
         setTracing(data.what === 'refused' ? { state: 'refused', problems: data.problems } : { state: 'unreadable' });
       };
-      worker.current = { one: worker.current?.one ?? begun(answered, failed), busy: true };
-      worker.current.one.postMessage(asked);
+      const { one } = worker.current ?? ready();
+      worker.current = { one, busy: true };
+      asking(one, asked, answered, failed);
     },
     [end, forget],
   );
@@ -56,10 +67,8 @@ export function useTrace(): { tracing: Tracing; look: (asked: TraceAsked) => voi
   return { tracing, look, stop };
 }
 
-/** A worker that looks at pictures. */
-function begun(answered: (data: TraceAnswer) => void, failed: () => void): Worker {
-  const worker = new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });
+function asking(worker: Worker, asked: TraceAsked, answered: (data: TraceAnswer) => void, failed: () => void): void {
   worker.onmessage = ({ data }: MessageEvent<TraceAnswer>) => answered(data);
   worker.onerror = failed;
-  return worker;
+  worker.postMessage(asked);
 }
