@@ -57,6 +57,16 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'taken-strands-fold': (_, { It }) =>
     `${It} of this card hangs on a side that the other outline does not have. Take it off first, and lay it anew after.`,
   'rule-unreadable': 'A rule names a side, corner, hole or fold that is not there, or too few of them.',
+  'springback-figures': (_, { all }) => `These figures must be above 0, and the angle at most 180°: ${all}.`,
+  'springs-back-wholly':
+    'Bent round so large a radius the sheet comes back flat: it must be rolled, or the radius made smaller.',
+  'spring-reading': (n) =>
+    `Folded to ${n.foldedToDeg}° and back to ${n.cameBackToDeg}° do not belong together: a bend comes back by something between nothing and a third. Read both angles as turned from flat.`,
+  'machine-figures': (_, { all }) => `The machine cannot be as these figures say: ${all}.`,
+  'no-order': 'There is no order in which this machine makes all folds.',
+  hits: (n, { It }, mm) => `${It} cannot be made at its turn: something is in the way by ${mm(n.depthMm)}.`,
+  'too-many-folds': (n) => `Of ${n.folds} folds no order is looked for: ${n.most} at the most.`,
+  'order-unreadable': 'An order names each fold of the card once.',
   'fold-leaves-side':
     'For that the fold would have to run off the end of the side it lies on. Lay the fold on the sides where it belongs first.',
   'rules-contradict': (n, _, mm) =>

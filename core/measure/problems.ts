@@ -36,6 +36,14 @@ export type Figures = {
   'rule-unreadable': None;
   'rules-contradict': { offMm: number };
   'fold-leaves-side': None;
+  'springback-figures': None;
+  'springs-back-wholly': { x: number };
+  'spring-reading': { foldedToDeg: number; cameBackToDeg: number };
+  'machine-figures': None;
+  'no-order': { foldsLeft: number };
+  hits: { depthMm: number };
+  'order-unreadable': None;
+  'too-many-folds': { folds: number; most: number };
   // Lines and arcs through points.
   'fit-too-few': None;
   'fit-too-many': { points: number };

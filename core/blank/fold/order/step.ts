@@ -1,0 +1,287 @@
+import type { Brake, Part } from '../../../machine/brake';
+import { FAR_MM, FINGER_GAP_MM, sectionOf } from '../../../machine/brake';
+import type { Problem, Result } from '../../../measure/result';
+import type { Vec } from '../../../measure/vector';
+import type { Development } from '../developed';
+import type { Frame, Vec3 } from '../refold';
+import type { Ready, Sheet } from './clash';
+import { depthWithin, ready, sheetOf, spanWithin, through } from './clash';
+import type { Span } from './fingers';
+import { fingersFor } from './fingers';
+import { STILL, after, apply, back, closedTo, waysBetween } from './lie';
+import { beyond, platesOf } from './plates';
+import type { Clamped, Pose } from './pose';
+import { poseOf } from './pose';
+
+/** What stands in the way of a fold: which part of the machine, or the piece itself, and how deep, mm. */
+export type Hit = {
+  of: 'bar' | 'beam' | 'bed' | 'apron' | 'piece' | 'length' | 'way in' | 'way out';
+  depthMm: number;
+};
+/** A fold as it can be made: the fingers under the bar, null for a bar all along. Or what it hits. */
+export type Step = { ok: true; fingersMm: number[] | null } | { ok: false; hit: Hit };
+export type Stepper = {
+  /** Whether a fold can be made with the others of `made` (as bits) made before, held on one side. */
+  step: (fold: number, clamped: Clamped, made: number) => Step;
+  poses: Record<Clamped, Pose>[];
+};
+
+/** The swing is looked at every so many degrees, and at its end. */
+const SWING_DEG = 6;
+/** Corners that meet are fitted by hand: what crosses nearer to a rim than so many thicknesses and mm is let be. */
+const RIM = [1.5, 0.5] as const;
+/** A shell of the sheet so thin is left out when it is held against the machine, mm. */
+const SHELL_MM = 0.02;
+
+/** The two sides of a plate, as places. */
+type Sides = Vec3[][];
+
+/** What of one plate is in the machine's way while it is held. */
+type Held = {
+  /** Where along the line it stands where bar or fingers would be, and how deep in the bar's section. */
+  bar: { span: Span; depthMm: number } | null;
+  fixed: Hit | null;
+  /** Above the sheet, and below the bed, by so much behind the line: what the bar has to be lifted by; and where along it. */
+  up: number;
+  down: number;
+  span: Span;
+};
+/** The same of one that swings, and where it stands when it is let go. */
+type Swung = Pick<Held, 'bar' | 'fixed'> & { end: Sides };
+
+/**
+ * Can each fold of a piece be made in a machine, with some of the others made before? What is found for a part of the piece
+ * is kept by how the folds between it and the line stand, so that many orders are told from few looks.
+ *
+ * @param anglesDeg how far each fold is taken on the machine (one that is left open, less than it is to be)
+ * Problems: those of `sectionOf`.
+ */
+export function stepper(development: Development, brake: Brake, anglesDeg: readonly number[]): Result<Stepper> {
+  const { folds } = development;
+  const thickness = folds[0]?.bend.thicknessMm ?? 1;
+  const section = sectionOf(brake, thickness);
+  if (!section.ok) return section as { ok: false; problems: Problem[] };
+  const part = (name: Part['name']) => section.parts.filter((one) => one.name === name).map((one) => one.section);
+  const machine = { bar: part('bar').map(ready), beam: part('beam').map(ready), bed: part('bed').map(ready), apron: part('apron').map(ready) }; // prettier-ignore
+  const plates = platesOf(development).map(({ outline }): Sides => [-SHELL_MM, SHELL_MM - thickness].map((height) => outline.map(([x, y]): Vec3 => [x, y, height]))); // prettier-ignore
+  const faces = plates.map((_, face) => face);
+  const ways = waysBetween(development);
+  const bits = ways.map((row) => row.map((way) => way.reduce((sum, { fold }) => sum | (1 << fold), 0)));
+  const far = beyond(development);
+  const poses = folds.map((fold): Record<Clamped, Pose> => ({ base: poseOf(fold, 'base'), far: poseOf(fold, 'far') })); // prettier-ignore
+  const rim = RIM[0] * thickness + RIM[1];
+  const gap = brake.fingerGapMm ?? FINGER_GAP_MM;
+  const made_ = folds.map((_, fold) => closedTo(development, fold, anglesDeg[fold]!));
+  const madeBack = made_.map(back);
+  const swings = folds.map((_, fold) => {
+    const to = anglesDeg[fold]!;
+    const n = Math.max(1, Math.ceil(to / SWING_DEG));
+    const out = Array.from({ length: n }, (_, i) => closedTo(development, fold, (to * (i + 1)) / n));
+    return { base: out, far: out.map(back) };
+  });
+
+  /** A plate as another face sees it, the folds between them made that are among these. */
+  const seen = cached((from: number, face: number, made: number): Sides => {
+    let frame: Frame = STILL;
+    for (const { fold, outward } of ways[from]![face]!)
+      if (made & (1 << fold)) frame = after(frame, (outward ? made_ : madeBack)[fold]!);
+    return plates[face]!.map((side) => side.map((p) => apply(frame, p)));
+  });
+  const lay = (sides: Sides, frame: Frame): Sides => sides.map((side) => side.map((p) => apply(frame, p)));
+  const heldOf = (fold: number, side: number) => (side === 0 ? folds[fold]!.parent : folds[fold]!.child);
+  const swungOf = (fold: number, side: number) => (side === 0 ? folds[fold]!.child : folds[fold]!.parent);
+  const poseAt = (fold: number, side: number) => poses[fold]![side === 0 ? 'base' : 'far'];
+
+  const held = cached((line: number, face: number, made: number): Held => {
+    const [fold, side] = [line >> 1, line & 1];
+    const at = lay(seen(heldOf(fold, side), face, made), poseAt(fold, side).onMachine);
+    const fixed = (['beam', 'bed'] as const).find((name) => spanWithin(at, machine[name]) !== null);
+    return { ...wayOf(at, thickness, machine.bar), fixed: fixed ? { of: fixed, depthMm: depthWithin(at, machine[fixed]) } : null }; // prettier-ignore
+  });
+
+  /** What swings, against bar, beam and bed all the way up, and against the apron it lies on. */
+  const swung = cached((line: number, face: number, made: number): Swung => {
+    const [fold, side] = [line >> 1, line & 1];
+    const pose = poseAt(fold, side);
+    const own = seen(swungOf(fold, side), face, made);
+    const onApron = lay(own, pose.onApron);
+    let fixed: Hit | null = spanWithin(onApron, machine.apron) ? { of: 'apron', depthMm: depthWithin(onApron, machine.apron) } : null; // prettier-ignore
+    const spans: Span[] = [];
+    let deep = 0;
+    let end: Sides = [];
+    for (const frame of swings[fold]![side === 0 ? 'base' : 'far']) {
+      end = lay(own, after(pose.onMachine, frame));
+      for (const of of ['beam', 'bed'] as const)
+        if (!fixed && spanWithin(end, machine[of])) fixed = { of, depthMm: depthWithin(end, machine[of]) };
+      const span = spanWithin(end, machine.bar);
+      if (!span) continue;
+      spans.push(span);
+      deep = Math.max(deep, depthWithin(end, machine.bar));
+    }
+    const span: Span = [Math.min(...spans.map(([y]) => y)), Math.max(...spans.map(([, y]) => y))];
+    return { bar: spans.length > 0 ? { span, depthMm: deep } : null, fixed, end };
+  });
+
+  /** What is held, in the machine. */
+  const standing = cached((line: number, face: number, made: number): Sheet[] =>
+    lay(seen(heldOf(line >> 1, line & 1), face, made), poseAt(line >> 1, line & 1).onMachine).map(sheetOf),
+  );
+  const swinging = cached((line: number, face: number, made: number): { reach: [number, number]; at: Sheet[][] } => {
+    const [fold, side] = [line >> 1, line & 1];
+    const own = seen(swungOf(fold, side), face, made);
+    const { onMachine, onApron } = poseAt(fold, side);
+    const at = swings[fold]![side === 0 ? 'base' : 'far'].map((frame) => lay(own, after(onMachine, frame)).map(sheetOf)); // prettier-ignore
+    void onApron;
+    return { reach: reachOf(at.flat()), at };
+  });
+  /** How deep what swings goes through what is held, anywhere on the way up. */
+  const against = cached((line: number, pair: number, made: number): number => {
+    const [a, b] = [Math.floor(pair / plates.length), pair % plates.length];
+    const [fold, side] = [line >> 1, line & 1];
+    const mine = swinging(line, a, made & bits[swungOf(fold, side)]![a]!);
+    const theirs = standing(line, b, made & bits[heldOf(fold, side)]![b]!);
+    const [low, high] = reachOf(theirs);
+    // Farther from the line, or nearer, than ever the other comes.
+    if (low > mine.reach[1] || high < mine.reach[0]) return 0;
+    let depth = 0;
+    for (const sheets of mine.at)
+      for (const s of sheets) for (const t of theirs) depth = Math.max(depth, through(s, t, rim), through(t, s, rim));
+    return depth;
+  });
+
+  const swept = cached((lift: number, _: number, __: number) => ({
+    bar: part('bar').map((one) => ready(behind(one, lift))),
+    beam: part('beam').map((one) => ready(behind(one, lift))),
+  }));
+
+  const look = (fold: number, side: number, made: number): Step => {
+    const hit = (of: Hit['of'], depthMm: number): Step => ({ ok: false, hit: { of, depthMm } });
+    const line = 2 * fold + side;
+    const { line: along } = poseAt(fold, side);
+    const long = along[1] - along[0];
+    if (long > brake.lengthMm) return hit('length', long - brake.lengthMm);
+    const [at, on] = [heldOf(fold, side), swungOf(fold, side)];
+    const isSwung = (face: number) => far[fold]![face] === (side === 0);
+    const still: Held[] = [];
+    const moving: Swung[] = [];
+    for (const face of faces) {
+      const one = isSwung(face)
+        ? swung(line, face, made & bits[on]![face]!)
+        : held(line, face, made & bits[at]![face]!);
+      if (one.fixed) return { ok: false, hit: one.fixed };
+      if ('end' in one) moving.push(one);
+      else still.push(one);
+    }
+    for (const a of faces) {
+      if (!isSwung(a)) continue;
+      for (const b of faces) {
+        if (isSwung(b) || (a === on && b === at)) continue;
+        const depth = against(line, a * plates.length + b, made & bits[a]![b]!);
+        if (depth > 0) return hit('piece', depth);
+      }
+    }
+    return inAndOut(still, moving, along);
+  };
+
+  /**
+   * In from the front and out again; or, where fingers stand beside and not under it, slid in from where there are none: then
+   * nothing may be where fingers are, and all that stands up passes under the beam.
+   */
+  function inAndOut(still: readonly Held[], moving: readonly Swung[], along: Span): Step {
+    const front = byTheFront(still, moving, along);
+    if (front.ok || brake.fingersMm === null) return front;
+    const down = Math.max(0, ...still.map((one) => one.down));
+    const up = Math.max(0, ...still.map((one) => one.up));
+    const reach = Math.max(...[...still.map(({ span }) => span), along].map(([, y]) => y)) - Math.min(...[...still.map(({ span }) => span), along].map(([y]) => y)); // prettier-ignore
+    const clear = [...still, ...moving].every(({ bar }) => bar === null);
+    if (!clear || down > brake.openMm || up + down > brake.noseHeightMm + brake.openMm || 2 * reach > brake.lengthMm) return front; // prettier-ignore
+    const set = fingersFor(along, [], brake.fingersMm, gap);
+    return set.ok ? { ok: true, fingersMm: set.fingersMm } : front;
+  }
+
+  /** The bar is lifted for what stands up behind the line, and the piece with it for what hangs down behind the bed. */
+  function byTheFront(still: readonly Held[], moving: readonly Swung[], along: Span): Step {
+    const hit = (of: Hit['of'], depthMm: number): Step => ({ ok: false, hit: { of, depthMm } });
+    const down = Math.max(0, ...still.map((one) => one.down));
+    if (down > brake.openMm) return hit('way in', down - brake.openMm);
+    const walls = still.filter((one) => one.bar || one.up + down > brake.openMm);
+    // Fingers go between what stands up; what they cannot go under, all of the beam would have to pass.
+    const tall = Math.max(0, ...walls.map((one) => one.up)) + down - brake.noseHeightMm - brake.openMm;
+    if (tall > 0) return hit('beam', tall);
+    const lift = down + Math.max(0, ...still.filter((one) => !walls.includes(one)).map((one) => one.up));
+    const out = swept(Math.round(lift * 1000) / 1000, 0, 0);
+    const blocked: { span: Span; depthMm: number }[] = walls.map((one) => one.bar ?? { span: one.span, depthMm: one.up + down - brake.openMm }); // prettier-ignore
+    for (const { end, bar } of moving) {
+      if (spanWithin(end, out.beam)) return hit('way out', depthWithin(end, out.beam));
+      if (bar) blocked.push(bar);
+      const span = spanWithin(end, out.bar);
+      if (span) blocked.push({ span, depthMm: depthWithin(end, out.bar) });
+    }
+    const deepest = Math.max(0, ...blocked.map((one) => one.depthMm));
+    if (brake.fingersMm === null) return blocked.length > 0 ? hit('bar', deepest) : { ok: true, fingersMm: null };
+    const set = fingersFor(along, blocked.map(({ span }) => span), brake.fingersMm, gap); // prettier-ignore
+    return set.ok ? { ok: true, fingersMm: set.fingersMm } : hit('bar', Math.max(set.overMm, 0.1));
+  }
+
+  const step = cached((fold: number, side: number, made: number) => look(fold, side, made));
+  return { ok: true, poses, step: (fold, clamped, made) => step(fold, clamped === 'far' ? 1 : 0, made & ~(1 << fold)) }; // prettier-ignore
+}
+
+/** Nearest to the line and farthest from it, mm. The nearest of a polygon may lie on a side: its corners less half its longest side. */
+function reachOf(sheets: readonly Sheet[]): [number, number] {
+  let [low, high] = [Infinity, 0];
+  for (const { at } of sheets)
+    at.forEach(([x, , z], i) => {
+      const [p, , q] = at[(i + 1) % at.length]!;
+      const [u, w] = [p - x, q - z];
+      const t = Math.min(1, Math.max(0, -(x * u + z * w) / (u * u + w * w || 1)));
+      low = Math.min(low, Math.hypot(x + t * u, z + t * w));
+      high = Math.max(high, Math.hypot(x, z));
+    });
+  // A plate that the line itself runs through has its rim all round it.
+  return [sheets.length > 0 ? low : 0, high];
+}
+
+/** What of a plate that is held is over and under the sheet behind the line, and where along it. */
+function wayOf(at: Sides, thicknessMm: number, bar: readonly Ready[]): Omit<Held, 'fixed'> {
+  let [up, down, low, high] = [0, 0, Infinity, -Infinity];
+  for (const [x, y, z] of at.flat()) {
+    if (x > 0) continue;
+    up = Math.max(up, z);
+    down = Math.max(down, -z - thicknessMm);
+    low = Math.min(low, y);
+    high = Math.max(high, y);
+  }
+  const span = spanWithin(at, bar);
+  return { bar: span && { span, depthMm: depthWithin(at, bar) }, up, down, span: low <= high ? [low, high] : [0, 0] }; // prettier-ignore
+}
+
+/** A convex section lifted, with all that lies behind it: where it would be as the piece is drawn out to the front. */
+function behind(section: readonly Vec[], lift: number): Vec[] {
+  const up = section.map(([x, z]): Vec => [x, z + lift]);
+  const low = Math.min(...up.map((p) => p[1]));
+  const high = Math.max(...up.map((p) => p[1]));
+  // Counter-clockwise from below: the front of it, and straight back at its lowest and highest.
+  const n = up.length;
+  const start = up.reduce((best, p, i) => (p[1] < up[best]![1] - 1e-9 || (Math.abs(p[1] - up[best]![1]) <= 1e-9 && p[0] > up[best]![0]) ? i : best), 0); // prettier-ignore
+  const front: Vec[] = [];
+  for (let k = 0; k < n; k++) {
+    const p = up[(start + k) % n]!;
+    front.push(p);
+    if (Math.abs(p[1] - high) <= 1e-9) break;
+  }
+  return [[-2 * FAR_MM, low], ...front, [-2 * FAR_MM, high]];
+}
+
+/** A function of three numbers that is asked often with the same: two small ones and bits. */
+function cached<T>(of: (a: number, b: number, bits: number) => T): (a: number, b: number, bits: number) => T {
+  const known = new Map<number, Map<number, T>>();
+  return (a, b, bits) => {
+    const first = a * 100_003 + b;
+    let row = known.get(first);
+    if (!row) known.set(first, (row = new Map()));
+    let found = row.get(bits);
+    if (found === undefined) row.set(bits, (found = of(a, b, bits)));
+    return found;
+  };
+}

@@ -1,0 +1,99 @@
+import { z } from 'zod';
+import type { Result } from '../measure/result';
+import { failure } from '../measure/result';
+import type { Vec } from '../measure/vector';
+
+const figure = z.number().finite().min(0).max(20_000);
+
+/**
+ * A folder or brake by its usual figures, mm and degrees; where each is measured is drawn in docs/machine.md. In section the
+ * bar's tip is the origin: x runs toward the one who folds, z up, both from where the tip presses on the sheet.
+ */
+export const BrakeSchema = z.object({
+  /** Longest fold. */
+  lengthMm: figure.min(1),
+  /** How far the bar lifts to put a piece in. */
+  openMm: figure,
+  /** From the sheet up to the beam that carries bar or fingers. */
+  noseHeightMm: figure.min(1),
+  /** From the tip back to the rear of the bar or of the fingers' feet. */
+  noseDepthMm: figure.min(1),
+  /** How far the front of the bar leans back from upright, degrees: a fold can be taken to 90 and as much. */
+  noseRakeDeg: z.number().finite().min(0).max(85),
+  noseRadiusMm: figure,
+  /** The apron's width where it bears on the sheet: what is turned down nearer to the line than that runs into it. */
+  apronMm: figure,
+  /** From the line back to the rear of the bed: where nothing is said as deep as the bar. */
+  bedMm: figure.optional(),
+  /** Widths of all fingers of a box-and-pan brake; null for one bar all along. */
+  fingersMm: z.array(figure.min(1)).max(60).nullable(),
+  /** Fingers may stand so far apart, and end so far before a wall or the end of the line (common practice: 10). */
+  fingerGapMm: figure.optional(),
+});
+export type Brake = z.infer<typeof BrakeSchema>;
+
+/** A convex part of a machine in section, counter-clockwise, and how far along the line it reaches: all along, or under fingers. */
+export type Part = { name: 'bar' | 'beam' | 'bed' | 'apron'; section: Vec[]; along: 'all' | 'fingers' };
+
+/** Beyond what any piece reaches, mm. */
+export const FAR_MM = 20_000;
+/** The apron hangs down so far, mm. */
+const APRON_DEEP_MM = 150;
+/** Where the front of the bar leans back far, this share of its depth is left as a neck up to the beam. */
+const NECK = 0.25;
+/** Where nothing is said fingers may stand so far apart, mm (common practice). */
+export const FINGER_GAP_MM = 10;
+
+/**
+ * A brake in section, its parts convex, z = 0 on top of the sheet (thickness T): bar or fingers between the sheet and the
+ * beam; the beam over all that lies behind the front of the bar; the bed under the sheet; the apron in front of it, at rest.
+ *
+ * Problems: `machine-figures` (about: figures that leave no bar between them).
+ */
+export function sectionOf(brake: Brake, thicknessMm: number): Result<{ parts: Part[] }> {
+  const { noseHeightMm: high, noseDepthMm: deep, noseRakeDeg, apronMm, bedMm = deep } = brake;
+  if (!(deep > 0 && high > 0)) return failure({ code: 'machine-figures', about: ['noseDepthMm', 'noseHeightMm'] });
+  const lean = Math.tan((noseRakeDeg * Math.PI) / 180);
+  // The front leans back until a neck is left that carries the foot, and goes straight up from there to the beam.
+  const neck = Math.min(lean * high, (1 - NECK) * deep);
+  const top = lean > 0 ? Math.min(high, neck / lean) : high;
+  const foot: Vec[] = [[0, 0], [-neck, top], [-deep, top], [-deep, 0]]; // prettier-ignore
+  const bars =
+    top < high
+      ? [
+          foot,
+          [
+            [-neck, top],
+            [-neck, high],
+            [-deep, high],
+            [-deep, top],
+          ] as Vec[],
+        ]
+      : [foot];
+  const along = brake.fingersMm === null ? 'all' : 'fingers';
+  const front = -neck;
+  const t = thicknessMm;
+  return {
+    ok: true,
+    parts: [
+      ...bars.map((section): Part => ({ name: 'bar', section: distinct(section), along })),
+      { name: 'beam', section: [[-FAR_MM, high], [front, high], [front, FAR_MM], [-FAR_MM, FAR_MM]], along: 'all' },
+      { name: 'bed', section: [[-bedMm, -FAR_MM], [0, -FAR_MM], [0, -t], [-bedMm, -t]], along: 'all' },
+      { name: 'apron', section: [[0, -t - APRON_DEEP_MM], [apronMm, -t - APRON_DEEP_MM], [apronMm, -t], [0, -t]], along: 'all' },
+    ],
+  }; // prettier-ignore
+}
+
+/** Without a corner that stands on the one before it. */
+const distinct = (section: readonly Vec[]): Vec[] =>
+  section.filter((p, i) => {
+    const q = section[(i + section.length - 1) % section.length]!;
+    return Math.hypot(p[0] - q[0], p[1] - q[1]) > 1e-9;
+  });
+
+/** Machines of no maker, to start from. */
+export const USUAL_BRAKES: Record<'box-and-pan' | 'folder' | 'over-a-bar', Brake> = {
+  'box-and-pan': { lengthMm: 1250, openMm: 45, noseHeightMm: 100, noseDepthMm: 40, noseRakeDeg: 30, noseRadiusMm: 1, apronMm: 15, fingersMm: [25, 30, 35, 40, 50, 75, 100, 150, 200, 250, 295] },
+  folder: { lengthMm: 2000, openMm: 60, noseHeightMm: 120, noseDepthMm: 60, noseRakeDeg: 35, noseRadiusMm: 1.5, apronMm: 20, fingersMm: null },
+  'over-a-bar': { lengthMm: 600, openMm: 300, noseHeightMm: 1000, noseDepthMm: 50, noseRakeDeg: 0, noseRadiusMm: 0.5, apronMm: 0, fingersMm: null },
+}; // prettier-ignore
