@@ -46,8 +46,10 @@ type Held = {
   down: number;
   span: Span;
 };
-/** The same of one that swings, and where it stands when it is let go. */
-type Swung = Pick<Held, 'bar' | 'fixed'> & { end: Sides };
+/** The same of one that swings, and where it stands all the way up and when it is let go. */
+type Swung = Pick<Held, 'bar' | 'fixed'> & { at: Sides[]; end: Sides; out: Map<number, Out> };
+/** What a plate runs into as the piece is drawn out to the front, the bar lifted by so much. */
+type Out = { beam: number | null; bar: Held['bar'] };
 
 /**
  * Can each fold of a piece be made in a machine, with some of the others made before? What is found for a part of the piece
@@ -77,7 +79,9 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     const to = anglesDeg[fold]!;
     const n = Math.max(1, Math.ceil(to / SWING_DEG));
     const out = Array.from({ length: n }, (_, i) => closedTo(development, fold, (to * (i + 1)) / n));
-    return { base: out, far: out.map(back) };
+    return [out, out.map(back)].map((frames, side) =>
+      frames.map((frame) => after(poses[fold]![side === 0 ? 'base' : 'far'].onMachine, frame)),
+    );
   });
 
   /** A plate as another face sees it, the folds between them made that are among these. */
@@ -108,18 +112,23 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     let fixed: Hit | null = spanWithin(onApron, machine.apron) ? { of: 'apron', depthMm: depthWithin(onApron, machine.apron) } : null; // prettier-ignore
     const spans: Span[] = [];
     let deep = 0;
-    let end: Sides = [];
-    for (const frame of swings[fold]![side === 0 ? 'base' : 'far']) {
-      end = lay(own, after(pose.onMachine, frame));
-      for (const of of ['beam', 'bed'] as const)
-        if (!fixed && spanWithin(end, machine[of])) fixed = { of, depthMm: depthWithin(end, machine[of]) };
+    const at = swings[fold]![side]!.map((frame) => lay(own, frame));
+    for (const end of at) {
+      for (const name of ['beam', 'bed'] as const)
+        if (!fixed && spanWithin(end, machine[name])) fixed = { of: name, depthMm: depthWithin(end, machine[name]) };
       const span = spanWithin(end, machine.bar);
       if (!span) continue;
       spans.push(span);
       deep = Math.max(deep, depthWithin(end, machine.bar));
     }
     const span: Span = [Math.min(...spans.map(([y]) => y)), Math.max(...spans.map(([, y]) => y))];
-    return { bar: spans.length > 0 ? { span, depthMm: deep } : null, fixed, end };
+    return {
+      bar: spans.length > 0 ? { span, depthMm: deep } : null,
+      fixed,
+      at,
+      end: at[at.length - 1]!,
+      out: new Map(),
+    };
   });
 
   /** What is held, in the machine. */
@@ -127,11 +136,7 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     lay(seen(heldOf(line >> 1, line & 1), face, made), poseAt(line >> 1, line & 1).onMachine).map(sheetOf),
   );
   const swinging = cached((line: number, face: number, made: number): { reach: [number, number]; at: Sheet[][] } => {
-    const [fold, side] = [line >> 1, line & 1];
-    const own = seen(swungOf(fold, side), face, made);
-    const { onMachine, onApron } = poseAt(fold, side);
-    const at = swings[fold]![side === 0 ? 'base' : 'far'].map((frame) => lay(own, after(onMachine, frame)).map(sheetOf)); // prettier-ignore
-    void onApron;
+    const at = swung(line, face, made).at.map((sides) => sides.map(sheetOf));
     return { reach: reachOf(at.flat()), at };
   });
   /** How deep what swings goes through what is held, anywhere on the way up. */
@@ -175,13 +180,33 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     for (const a of faces) {
       if (!isSwung(a)) continue;
       for (const b of faces) {
-        if (isSwung(b) || (a === on && b === at)) continue;
+        // What lay flat with what it swings from stands clear of it.
+        if (isSwung(b) || (a === on && b === at) || (made & bits[a]![b]!) === 0) continue;
         const depth = against(line, a * plates.length + b, made & bits[a]![b]!);
         if (depth > 0) return hit('piece', depth);
       }
     }
     return inAndOut(still, moving, along);
   };
+
+  function outWith({ end, out }: Swung, lift: number): Out {
+    let found = out.get(lift);
+    if (!found) {
+      const { bar, beam } = swept(lift, 0, 0);
+      const span = spanWithin(end, bar);
+      found = { beam: spanWithin(end, beam) && depthWithin(end, beam), bar: span && { span, depthMm: depthWithin(end, bar) } }; // prettier-ignore
+      out.set(lift, found);
+    }
+    return found;
+  }
+
+  const sets = new Map<string, ReturnType<typeof fingersFor>>();
+  function setFor(along: Span, blocked: readonly Span[]): ReturnType<typeof fingersFor> {
+    const key = [along, ...blocked].map(([from, to]) => `${from.toFixed(3)} ${to.toFixed(3)}`).join();
+    let found = sets.get(key);
+    if (!found) sets.set(key, (found = fingersFor(along, blocked, brake.fingersMm ?? [], gap)));
+    return found;
+  }
 
   /**
    * In from the front and out again; or, where fingers stand beside and not under it, slid in from where there are none: then
@@ -195,7 +220,7 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     const reach = Math.max(...[...still.map(({ span }) => span), along].map(([, y]) => y)) - Math.min(...[...still.map(({ span }) => span), along].map(([y]) => y)); // prettier-ignore
     const clear = [...still, ...moving].every(({ bar }) => bar === null);
     if (!clear || down > brake.openMm || up + down > brake.noseHeightMm + brake.openMm || 2 * reach > brake.lengthMm) return front; // prettier-ignore
-    const set = fingersFor(along, [], brake.fingersMm, gap);
+    const set = setFor(along, []);
     return set.ok ? { ok: true, fingersMm: set.fingersMm } : front;
   }
 
@@ -209,17 +234,17 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     const tall = Math.max(0, ...walls.map((one) => one.up)) + down - brake.noseHeightMm - brake.openMm;
     if (tall > 0) return hit('beam', tall);
     const lift = down + Math.max(0, ...still.filter((one) => !walls.includes(one)).map((one) => one.up));
-    const out = swept(Math.round(lift * 1000) / 1000, 0, 0);
+    const raised = Math.round(lift * 1000) / 1000;
     const blocked: { span: Span; depthMm: number }[] = walls.map((one) => one.bar ?? { span: one.span, depthMm: one.up + down - brake.openMm }); // prettier-ignore
-    for (const { end, bar } of moving) {
-      if (spanWithin(end, out.beam)) return hit('way out', depthWithin(end, out.beam));
+    for (const one of moving) {
+      const { beam, bar } = outWith(one, raised);
+      if (beam !== null) return hit('way out', beam);
+      if (one.bar) blocked.push(one.bar);
       if (bar) blocked.push(bar);
-      const span = spanWithin(end, out.bar);
-      if (span) blocked.push({ span, depthMm: depthWithin(end, out.bar) });
     }
     const deepest = Math.max(0, ...blocked.map((one) => one.depthMm));
     if (brake.fingersMm === null) return blocked.length > 0 ? hit('bar', deepest) : { ok: true, fingersMm: null };
-    const set = fingersFor(along, blocked.map(({ span }) => span), brake.fingersMm, gap); // prettier-ignore
+    const set = setFor(along, blocked.map(({ span }) => span)); // prettier-ignore
     return set.ok ? { ok: true, fingersMm: set.fingersMm } : hit('bar', Math.max(set.overMm, 0.1));
   }
 
