@@ -30,6 +30,7 @@ export default [
   route('pieces/:pieceId/surveyed', 'piece/pieceSurveyed.ts'),
   route('pieces/:pieceId/fits', 'fit/fits.ts'),
   route('pieces/:pieceId/welds', 'weld/welds.ts'),
+  route('shop/springs', 'blank/springs.ts'),
   route('scale-frame.pdf', 'card/scaleFrame.ts'),
   route('jobs/:jobId/pictures', 'pictures/pictures.ts'),
   route('pictures/:pictureId', 'pictures/said.ts'),

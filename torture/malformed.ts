@@ -128,6 +128,20 @@ function request(t: Targets): { path: string; init: RequestInit } {
     [`/pieces/${t.piece}/survey.data`, { mine: demoFacts, since: demoFacts }],
     [`/jobs/${t.job}/new-piece.data`, { mine: demoFacts }],
     ['/shop.data', { mine: shop, since: shop }],
+    [
+      '/shop/springs',
+      {
+        reading: {
+          metal: 'dc01',
+          thicknessMm: 1,
+          radiusMm: 1,
+          foldedToDeg: 92,
+          cameBackToDeg: 90,
+          uDeg: 0.5,
+          on: null,
+        },
+      },
+    ],
     [`/jobs/${t.job}/survey`, { intent: 'new', id: key().slice(0, 8), body: point }],
     [`/jobs/${t.job}/survey`, { intent: 'new', id: 'round', body: round }],
     [`/jobs/${t.job}/survey`, { intent: 'change', id: 'round', since: { name: 'R' }, mine: { name: 'S' } }],

@@ -16,7 +16,11 @@ import { EdgeStory } from '../piece/EdgeStory';
 import { NoBlank } from '../piece/NoBlank';
 import { Notices } from '../piece/Notices';
 import { usePick, usePiece } from '../piece/pieceContext';
+import { FoldTo } from './FoldTo';
 import { FoldWorking } from './FoldWorking';
+import { OrderPanel } from './OrderPanel';
+import { OrderPicture } from './OrderPicture';
+import { useOrdering } from './useOrdering';
 import { MarkingOut } from './MarkingOut';
 import { ScribeTables } from './ScribeTables';
 import { foldWorking, sizeWorkings } from './workings';
@@ -35,7 +39,7 @@ function Blank({ development }: { development: Development }) {
   const { pick, setPick } = usePick();
   const shown = usePreferences();
   const { show, showThin, showArea, showWeight } = shown;
-  const [view, setView] = useState<'flat' | 'folded'>('flat');
+  const [view, setView] = useState<'flat' | 'folded' | 'order'>('flat');
   const [table, setTable] = useState<'outline' | 'folds'>('folds');
   const { size, folds, warnings } = development;
   const plugs = useMemo(
@@ -43,6 +47,8 @@ function Blank({ development }: { development: Development }) {
     [pattern, plan, facts.thicknessMm, development],
   );
   const workings = sizeWorkings(development, metal, facts.thicknessMm, shown);
+  const ordering = useOrdering(view === 'order');
+  const { shown: atBrake, brake } = ordering;
   const few = folds.slice(0, 4);
   const tally: TallyFigure[] = [
     { label: 'Blank', value: `${show(size.widthMm)} × ${show(size.heightMm)}`, working: workings.size },
@@ -63,11 +69,17 @@ function Blank({ development }: { development: Development }) {
       tally={tally}
       drawing={
         <>
-          {view === 'flat' ? (
+          {view === 'order' ? (
+            atBrake && brake ? (
+              <OrderPicture development={development} brake={brake} {...atBrake} share={1} />
+            ) : null
+          ) : view === 'flat' ? (
             <Drawing
               bounds={box(development.outline.map((p) => p.segment))}
               ground="blank"
               label="The blank"
+              // The choice of views lies over it.
+              overlay={null}
               onGround={() => setPick(null)}
             >
               <BlankPicture
@@ -93,6 +105,7 @@ function Blank({ development }: { development: Development }) {
           >
             <ToggleButton value="flat">Flat</ToggleButton>
             <ToggleButton value="folded">Folded</ToggleButton>
+            {folds.length > 0 && <ToggleButton value="order">Machine</ToggleButton>}
           </ToggleButtonGroup>
         </>
       }
@@ -106,17 +119,21 @@ function Blank({ development }: { development: Development }) {
             </>
           )}
           {fold && <FoldWorking fold={fold} number={folds.indexOf(fold) + 1} />}
-          <ToggleButtonGroup
-            exclusive
-            fullWidth
-            value={table}
-            aria-label="What to mark on the sheet"
-            onChange={(_, next: typeof table | null) => next && setTable(next)}
-          >
-            <ToggleButton value="outline">Outline to mark</ToggleButton>
-            <ToggleButton value="folds">Folds and holes</ToggleButton>
-          </ToggleButtonGroup>
-          {table === 'folds' ? (
+          {fold && <FoldTo key={fold.id} fold={fold} number={folds.indexOf(fold) + 1} />}
+          {view === 'order' && <OrderPanel {...ordering} />}
+          {view !== 'order' && (
+            <ToggleButtonGroup
+              exclusive
+              fullWidth
+              value={table}
+              aria-label="What to mark on the sheet"
+              onChange={(_, next: typeof table | null) => next && setTable(next)}
+            >
+              <ToggleButton value="outline">Outline to mark</ToggleButton>
+              <ToggleButton value="folds">Folds and holes</ToggleButton>
+            </ToggleButtonGroup>
+          )}
+          {view === 'order' ? null : table === 'folds' ? (
             <ScribeTables development={development} />
           ) : (
             <MarkingOut blank={development} plugs={plugHoles(plugs)} />

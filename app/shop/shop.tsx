@@ -20,6 +20,7 @@ import { changeShop, shopSettings } from '../records/shop.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/shop';
 import { Backups } from './Backups';
+import { Brakes } from './Brakes';
 import { Sheets } from './Sheets';
 import { TestBends } from './TestBends';
 
@@ -50,6 +51,8 @@ const SHOP_WORDS = {
   currency: 'Sign of the money',
   layersApartMm: 'Cuts of neighbouring layers apart, mm',
   sheets: 'Sheet we can get',
+  brakes: 'Folders and brakes',
+  springs: 'Bends measured',
 };
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
@@ -175,6 +178,7 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
         </Stack>
       </Box>
       <Sheets sheets={shop.sheets} onChange={(sheets) => change({ sheets })} />
+      <Brakes brakes={shop.brakes} onChange={(brakes) => change({ brakes })} />
       <TestBends shop={shop} onChange={(strips) => change({ strips })} />
       <Stack direction="row" spacing={1.5} sx={{ mt: 3, alignItems: 'center' }}>
         <Button

@@ -3,3 +3,9 @@ export const MOST_STRIPS = 500;
 
 /** As many sheets as a shop says it can get. */
 export const MOST_SHEETS = 60;
+
+/** As many folders and brakes. */
+export const MOST_BRAKES = 20;
+
+/** As many bends measured for how they spring back. */
+export const MOST_SPRINGS = 2000;

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { text } from '../card/text';
+import { BrakeSchema } from '../machine/brake';
 import { METAL_IDS } from '../metal/metals';
-import { MOST_SHEETS, MOST_STRIPS } from './limits';
+import { MOST_BRAKES, MOST_SHEETS, MOST_SPRINGS, MOST_STRIPS } from './limits';
 
 export const StripSchema = z.object({
   thicknessMm: z.number().positive(),
@@ -44,5 +45,21 @@ export const ShopSchema = z.object({
       }),
     )
     .max(MOST_SHEETS),
+  /** Folders and brakes there are. */
+  brakes: z.array(BrakeSchema.extend({ id: text(24).min(1), name: text(60).min(1) })).max(MOST_BRAKES),
+  /** Bends that were folded, let go and measured: turned to so many degrees, what came back; on which fold of which piece. */
+  springs: z
+    .array(
+      z.object({
+        metal: z.enum(METAL_IDS),
+        thicknessMm: z.number().min(0.1).max(12),
+        radiusMm: z.number().min(0).max(1000),
+        foldedToDeg: z.number().min(1).max(180),
+        cameBackToDeg: z.number().min(0).max(180),
+        uDeg: z.number().min(0.05).max(10),
+        on: z.object({ piece: text(40), fold: text(24), at: text(40) }).nullable(),
+      }),
+    )
+    .max(MOST_SPRINGS),
 });
 export type Shop = z.infer<typeof ShopSchema>;

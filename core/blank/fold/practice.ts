@@ -1,3 +1,4 @@
+import { USUAL_BRAKES } from '../../machine/brake';
 import type { Metal, Temper } from '../../metal/metals';
 import { usualRadius } from '../../metal/metals';
 import type { Shop } from '../shopSchema';
@@ -18,6 +19,12 @@ export const USUAL_SHOP: Shop = {
   currency: '€',
   layersApartMm: 50,
   sheets: [],
+  brakes: [
+    { id: 'box-and-pan', name: 'Box-and-pan brake', ...USUAL_BRAKES['box-and-pan'] },
+    { id: 'folder', name: 'Folder with one bar', ...USUAL_BRAKES.folder },
+    { id: 'over-a-bar', name: 'Two bars in the vice', ...USUAL_BRAKES['over-a-bar'] },
+  ],
+  springs: [],
 };
 
 /** The sheet a blank is cut from, as far as folding it is concerned. */

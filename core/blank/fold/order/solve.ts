@@ -195,8 +195,8 @@ function handling(steps: readonly OrderStep[]): Pick<FoldOrder, 'turnings' | 'fi
   };
 }
 
-/** The first step of an order that cannot be made. */
-export type Stuck = { at: number; fold: number; hit: Hit };
+/** The first step of an order that cannot be made, as it comes nearest to being made. */
+export type Stuck = { at: number; fold: number; hit: Hit; step: OrderStep };
 
 /**
  * Whether folds can be made in a given order, each held by whichever side lets it be made, with the least turning.
@@ -228,14 +228,20 @@ export function checkedOrder(
     });
     if (next.length === 0) {
       // Of the two ways to hold it, the one that is less in the way.
-      const hits = tried.flatMap(({ found }) => (found.ok ? [] : [found.hit]));
-      const hit = hits.reduce((least, one) => (one.depthMm < least.depthMm ? one : least));
+      const hits = tried.flatMap(({ side, found }) => (found.ok ? [] : [{ side, hit: found.hit }]));
+      const { side, hit } = hits.reduce((least, one) => (one.hit.depthMm < least.hit.depthMm ? one : least));
+      const { faceUp, turnDeg } = poses[fold]![side];
+      const angleDeg = folds[fold]!.bend.angleDeg;
       const problem: Problem = {
         code: 'hits',
         about: [folds[fold]!.id],
         numbers: { depthMm: hit.depthMm },
       } as Problem;
-      return { ok: false, problems: [problem], stuck: { at, fold, hit } };
+      return {
+        ok: false,
+        problems: [problem],
+        stuck: { at, fold, hit, step: { fold, clamped: side, faceUp, turnDeg, fingersMm: null, angleDeg } },
+      };
     }
     ways = next;
   }

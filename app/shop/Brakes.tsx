@@ -1,0 +1,145 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { MOST_BRAKES } from '#core/blank/limits';
+import type { Shop } from '#core/blank/shopSchema';
+import { cut } from '#core/card/cut';
+import { sectionOf } from '#core/machine/brake';
+import type { Vec } from '#core/measure/vector';
+import { Choice } from '../forms/Choice';
+import { FigureField } from '../forms/FigureField';
+import { LengthField } from '../forms/LengthField';
+import { Told } from '../frame/Told';
+import { Drawing, useView } from '../drawing/Drawing';
+
+type ShopBrake = Shop['brakes'][number];
+
+/** Folders and brakes: their figures beside the section they make. */
+export function Brakes({ brakes, onChange }: { brakes: readonly ShopBrake[]; onChange: (brakes: ShopBrake[]) => void }) {
+  const [chosen, choose] = useState(brakes[0]?.id ?? '');
+  const brake = brakes.find(({ id }) => id === chosen) ?? brakes[0];
+  const change = (next: Partial<ShopBrake>) => brake && onChange(brakes.map((one) => (one.id === brake.id ? { ...one, ...next } : one)));
+  const another = () => {
+    const id = crypto.randomUUID().slice(0, 8);
+    onChange([...brakes, { ...(brake ?? FIRST), id, name: `${brake?.name ?? 'Brake'} (another)` }]);
+    choose(id);
+  };
+  return (
+    <Box component="section" id="machines" aria-label="Folders and brakes" sx={{ mt: 4, p: 2.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}>
+      <Typography variant="h2">Folders and brakes</Typography>
+      <Typography sx={{ mb: 2, maxWidth: 720 }}>
+        Measure your own: from these figures it is told in which order a piece can be folded. The three to start from are no maker’s.
+      </Typography>
+      <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-end', flexWrap: 'wrap', mb: 2 }}>
+        {brake && (
+          <Box sx={{ minWidth: 260 }}>
+            <Choice label="Machine" value={brake.id} onChange={choose} options={brakes.map(({ id, name }) => [id, name] as const)} />
+          </Box>
+        )}
+        <Button variant="outlined" disabled={brakes.length >= MOST_BRAKES} onClick={another}>
+          Another machine
+        </Button>
+        {brake && brakes.length > 1 && (
+          <Button color="inherit" onClick={() => onChange(brakes.filter(({ id }) => id !== brake.id))}>
+            Take this one off
+          </Button>
+        )}
+      </Box>
+      {brake && <BrakeFields key={brake.id} brake={brake} change={change} />}
+    </Box>
+  );
+} // prettier-ignore
+
+const FIRST: Omit<ShopBrake, 'id' | 'name'> = { lengthMm: 1000, openMm: 40, noseHeightMm: 80, noseDepthMm: 40, noseRakeDeg: 30, noseRadiusMm: 1, apronMm: 15, fingersMm: null }; // prettier-ignore
+
+function BrakeFields({ brake, change }: { brake: ShopBrake; change: (next: Partial<ShopBrake>) => void }) {
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [fingers, setFingers] = useState(brake.fingersMm?.join(' ') ?? '');
+  const field = (key: 'lengthMm' | 'openMm' | 'noseHeightMm' | 'noseDepthMm' | 'noseRadiusMm' | 'apronMm', label: string, min = 0) => (
+    <LengthField label={label} mm={brake[key]} min={min} max={20_000} onChange={(mm) => mm !== null && change({ [key]: mm })} />
+  );
+  const takeFingers = () => {
+    const read = fingers.split(/[\s;+]+/).filter(Boolean).map((one) => Number(one.replace(',', '.')));
+    if (read.some((one) => !(one >= 1 && one <= 20_000)) || read.length > 60) return setWrong('Widths in millimetres, parted by spaces: 25 30 50 100. Empty for one bar all along.');
+    setWrong(null);
+    change({ fingersMm: read.length > 0 ? read : null });
+  };
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 2.5 }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5, alignContent: 'start', alignItems: 'end' }}>
+        <TextField label="Name" value={brake.name} onChange={(event) => change({ name: cut(event.target.value, 60) || 'Brake' })} sx={{ gridColumn: '1 / -1' }} />
+        {field('lengthMm', 'Longest fold', 1)}
+        {field('openMm', 'The bar opens by')}
+        {field('noseHeightMm', 'Bar, from the sheet up to the beam', 1)}
+        {field('noseDepthMm', 'Bar, from its tip back', 1)}
+        <FigureField label="Its front leans back by" value={brake.noseRakeDeg} min={0} max={85} unit="°" wrong="Degrees from upright, 0 to 85." onChange={(noseRakeDeg) => change({ noseRakeDeg })} />
+        {field('noseRadiusMm', 'Radius of its tip')}
+        {field('apronMm', 'Apron, wide where it bears')}
+        <LengthField label="Bed, from the line back" mm={brake.bedMm ?? brake.noseDepthMm} min={0} max={20_000} onChange={(mm) => mm !== null && change({ bedMm: mm })} />
+        <TextField
+          label="Widths of all fingers, mm (empty: one bar)"
+          value={fingers}
+          onChange={(event) => setFingers(event.target.value)}
+          onBlur={takeFingers}
+          onKeyDown={(event) => event.key === 'Enter' && takeFingers()}
+          slotProps={{ htmlInput: { maxLength: 400 } }}
+          sx={{ gridColumn: '1 / -1' }}
+        />
+        {wrong && <Box sx={{ gridColumn: '1 / -1' }}><Told>{wrong}</Told></Box>}
+      </Box>
+      <Box sx={{ minHeight: 320, position: 'relative', border: '1.5px solid var(--rule)' }}>
+        <Drawing bounds={boundsOf(brake)} ground="blank" label={`${brake.name} in section`}>
+          <Section brake={brake} />
+        </Drawing>
+      </Box>
+    </Box>
+  );
+} // prettier-ignore
+
+/** The sheet as it is drawn in a section, mm thick. */
+const SHEET_MM = 1.5;
+const reachOf = ({ noseHeightMm, noseDepthMm }: ShopBrake) =>
+  Math.max(40, Math.min(180, Math.max(noseHeightMm, noseDepthMm) + 20));
+const boundsOf = (brake: ShopBrake) => {
+  const reach = reachOf(brake);
+  return { minX: -reach, maxX: reach * 0.7, minY: -reach * 0.5, maxY: reach };
+};
+
+function Section({ brake }: { brake: ShopBrake }) {
+  const { px, scale } = useView();
+  const found = sectionOf(brake, SHEET_MM);
+  if (!found.ok) return null;
+  const far = 3 * reachOf(brake);
+  const held = (value: number) => Math.max(-far, Math.min(far, value));
+  const path = (polygon: readonly Vec[]) =>
+    `M${polygon.map(([x, z]) => px([held(x), held(z)]).join(' ')).join('L')}Z`;
+  const [[x1, y], [x2]] = [px([-far, -SHEET_MM / 2]), px([reachOf(brake) * 0.6, 0])];
+  const words = { bar: 'bar', beam: 'beam', bed: 'bed', apron: 'apron' } as const;
+  return (
+    <g>
+      {found.parts.map(({ name, section }, i) => (
+        <path
+          key={i}
+          d={path(section)}
+          fill={name === 'apron' ? 'var(--zinc)' : 'var(--zinc-deep)'}
+          stroke="var(--ink)"
+          strokeWidth={1.2}
+          opacity={name === 'beam' ? 0.55 : 0.9}
+        />
+      ))}
+      <line x1={x1} y1={y} x2={x2} y2={y} stroke="var(--layout)" strokeWidth={Math.max(3, SHEET_MM * scale)} />
+      {found.parts.map(({ name, section }, i) => {
+        if (found.parts.findIndex((one) => one.name === name) !== i) return null;
+        const near = section.map(([x, z]): Vec => [Math.max(-0.9 * reachOf(brake), x), Math.max(-0.4 * reachOf(brake), Math.min(0.9 * reachOf(brake), z))]); // prettier-ignore
+        const [cx, cy] = px([near.reduce((sum, p) => sum + p[0], 0) / near.length, near.reduce((sum, p) => sum + p[1], 0) / near.length]); // prettier-ignore
+        return (
+          <text key={name} x={cx} y={cy} textAnchor="middle" fontSize={15} fill="var(--ink)" className="condensed">
+            {words[name]}
+          </text>
+        );
+      })}
+    </g>
+  );
+}
