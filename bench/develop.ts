@@ -1,6 +1,7 @@
 import { performance } from 'node:perf_hooks';
 import ClipperLib from 'clipper-lib';
 import { develop } from '#core/blank/fold/develop';
+import { foldOrder } from '#core/blank/fold/order/solve';
 import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { checkCard } from '#core/card/check';
 import { outlineOf } from '#core/card/outline';
@@ -65,3 +66,16 @@ for (let i = 0; i < 25; i++) {
 console.log(
   `${traced.corners.length} corners: checks median ${median(times.check).toFixed(1)} ms, blank beyond them ${median(times.develop).toFixed(1)} ms`,
 );
+
+/** Orders of folding for chains of 6, 10 and 14 folds, in turns of `develop` of the same strip; aim 1 s for 14. */
+const BRAKE = USUAL_SHOP.brakes[0]!;
+for (const folds of [6, 10, 14]) {
+  const strip = foldedStrip(folds, 4 * folds);
+  const found = develop(strip, sheet, USUAL_SHOP);
+  if (!found.ok) throw new Error(JSON.stringify(found.problems));
+  const [before, start] = [process.memoryUsage().heapUsed, performance.now()];
+  const order = foldOrder(found.development, BRAKE);
+  const ms = performance.now() - start;
+  const mb = (process.memoryUsage().heapUsed - before) / 1e6;
+  console.log(`order of ${folds} folds: ${order.ok ? `${order.turnings} turnings` : 'none'} in ${ms.toFixed(0)} ms (${(ms / d).toFixed(0)} times developing 40), ${mb.toFixed(0)} MB`); // prettier-ignore
+}

@@ -59,10 +59,12 @@ export function OrderPanel({ ordered, draft, set }: Pick<Ordering, 'ordered' | '
             {ordered.stuck
               ? `In this order ${number(ordered.stuck.fold)} cannot be made, as number ${ordered.stuck.at + 1}: ${HIT_WORDS[ordered.stuck.hit.of]}, by ${show(ordered.stuck.hit.depthMm)}.`
               : ordered.problems.some(({ code }) => code === 'no-order')
-                ? `This machine makes them in no order. What cannot be made last of all: ${(ordered.problems[0]?.about ?? []).map((id) => number(pattern.folds.findIndex((fold) => fold.id === id))).join(', ')}.`
+                ? `This machine makes them in no order. What is left over: ${(ordered.problems[0]?.about ?? []).map((id) => number(pattern.folds.findIndex((fold) => fold.id === id))).join(', ')}.`
                 : ordered.problems.some(({ code }) => code === 'order-unreadable')
                   ? `Name each of the ${count} folds once, as 1 2 3.`
-                  : 'No order could be looked for: the blank has to be there, and no more than 30 folds.'}
+                  : ordered.problems.some(({ code }) => code === 'order-not-found')
+                    ? 'No order was found among those that were followed; there may be one. Type one of your own to have it checked.'
+                    : 'No order could be looked for: the blank has to be there, and no more than 30 folds.'}
           </Told>
           {ordered.stuck && (
             <Button variant="outlined" onClick={() => { setTyped(''); set({ typed: '', at: 0 }); }}>
@@ -82,7 +84,9 @@ export function OrderPanel({ ordered, draft, set }: Pick<Ordering, 'ordered' | '
         </>
       )}
       <Typography variant="body2">
-        <Link to="/shop#machines">The machines and their figures</Link>. Laps, hems and flanges of joints are not looked at; a fold
+        <Box component={Link} to="/shop#machines" sx={{ color: 'var(--layout)' }}>
+          The machines and their figures
+        </Box>. Laps, hems and flanges of joints are not looked at; a fold
         that is held by its joint’s strip wants your own eye.
       </Typography>
     </Stack>
@@ -91,7 +95,8 @@ export function OrderPanel({ ordered, draft, set }: Pick<Ordering, 'ordered' | '
 
 const handlingSaid = ({ turnings, fingerChanges }: { turnings: number; fingerChanges: number }): string => {
   const times = (n: number, what: string) => (n === 0 ? `no ${what}` : n === 1 ? `one ${what}` : `${n} ${what}s`);
-  return `${times(turnings, 'turning')} of the piece, ${times(fingerChanges, 'change')} of fingers.`;
+  const said = `${times(turnings, 'turning')} of the piece, ${times(fingerChanges, 'change')} of fingers.`;
+  return said.charAt(0).toUpperCase() + said.slice(1);
 };
 
 function Steps({ steps, at, set, said }: { steps: readonly OrderStep[]; at: number; set: (change: Partial<OrderDraft>) => void; said: string }) {
@@ -118,7 +123,7 @@ function Steps({ steps, at, set, said }: { steps: readonly OrderStep[]; at: numb
               <Typography variant="body2">
                 {step.faceUp ? 'The side you drew on is up' : 'The side you drew on is down'}
                 {before && before.faceUp !== step.faceUp ? ' (turn it over)' : ''}; {roundSaid(before, step)}.{' '}
-                {step.clamped === 'base' ? 'What lies nearer the middle is held.' : 'What is turned up is held, the rest swings.'}
+                {step.clamped === 'base' ? 'The side with the face that stays put is held.' : 'The other side is held: the face that stays put swings.'}
                 {step.fingersMm && ` Fingers ${step.fingersMm.map((mm) => show(mm)).join(' + ')}.`}
               </Typography>
             </Box>

@@ -64,6 +64,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `Folded to ${n.foldedToDeg}° and back to ${n.cameBackToDeg}° do not belong together: a bend comes back by something between nothing and a third. Read both angles as turned from flat.`,
   'machine-figures': (_, { all }) => `The machine cannot be as these figures say: ${all}.`,
   'no-order': 'There is no order in which this machine makes all folds.',
+  'order-not-found':
+    'No order was found among those that were followed; there may be one. Type one of your own to have it checked.',
   hits: (n, { It }, mm) => `${It} cannot be made at its turn: something is in the way by ${mm(n.depthMm)}.`,
   'too-many-folds': (n) => `Of ${n.folds} folds no order is looked for: ${n.most} at the most.`,
   'order-unreadable': 'An order names each fold of the card once.',

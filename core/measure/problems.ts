@@ -41,6 +41,7 @@ export type Figures = {
   'spring-reading': { foldedToDeg: number; cameBackToDeg: number };
   'machine-figures': None;
   'no-order': { foldsLeft: number };
+  'order-not-found': { foldsLeft: number };
   hits: { depthMm: number };
   'order-unreadable': None;
   'too-many-folds': { folds: number; most: number };

@@ -20,9 +20,12 @@ export type OrderStep = {
 
 export type FoldOrder = { steps: OrderStep[]; exact: boolean; turnings: number; fingerChanges: number };
 
-/** Up to so many folds every order is weighed; of more only the best so many at each step are followed. */
-const MOST_EXACT = 14;
-const FOLLOWED = 300;
+/**
+ * Of so many ways all is weighed; where there are more, ways that are far are followed first, so many at the most: what they
+ * come to is an order, but there may be a better one.
+ */
+const WEIGHED = 5000;
+const FOLLOWED = 12_000;
 /** More folds than these are not put in order. */
 const MOST_FOLDS = 30;
 /** Turning the piece counts before changing fingers, and that before which fold comes last. */
@@ -34,9 +37,10 @@ type Way = { made: number; fold: number; side: Clamped; cost: number; all: numbe
 
 /**
  * An order in which a machine makes all folds of a piece: of those that are possible with the fewest turnings of the piece,
- * then the fewest changes of fingers, then long folds late. Up to 14 folds all orders are weighed (`exact`).
+ * then the fewest changes of fingers, then long folds late. `exact`: no other order is better.
  *
- * Problems: `machine-figures`; `too-many-folds`; `no-order` (about: the ids of folds that never can be made, or all that were left; numbers:
+ * Problems: `machine-figures`; `too-many-folds`; `order-not-found` (numbers: foldsLeft; none was found among those that were
+ * followed); `no-order` (about: the ids of folds that never can be made, or all that were left; numbers:
  * how many were left when most were made).
  *
  * @param anglesDeg how far each fold is taken on the machine; left out, all the way
@@ -55,10 +59,13 @@ export function foldOrder(
   const known: Known = { poses, long: poses.map(({ base }) => base.line[1] - base.line[0]), step };
   const all = 2 ** n - 1;
   const least = leastTurnings(poses, all);
-  const found = cheapest({ n, all, known, least });
+  const asked = { n, all, known, least };
+  const weighed = cheapest(asked, WEIGHED, false);
+  const found = weighed.way || weighed.exact ? weighed : cheapest(asked, FOLLOWED, true);
   if (!found.way) {
     const never = folds.flatMap(({ id }, i) => (found.reached & (1 << i) ? [] : [id]));
     const left = folds.flatMap(({ id }, i) => (found.most & (1 << i) ? [] : [id]));
+    if (!found.exact) return failure({ code: 'order-not-found', about: left, numbers: { foldsLeft: left.length } });
     return failure({ code: 'no-order', about: never.length > 0 ? never : left, numbers: { foldsLeft: left.length } });
   }
   const best = found.way;
@@ -72,21 +79,22 @@ export function foldOrder(
   return { ok: true, steps, exact: found.exact, ...handling(steps) };
 }
 
+type Asked = { n: number; all: number; known: Known; least: (way: Way) => number };
+
 /**
  * The cheapest way to make all folds: always the one is followed that can be cheapest in the end, and of alike ones that in
- * which most is made (A*, Hart, Nilsson and Raphael). Of a piece with many folds only so many ways are followed.
+ * which most is made (A*, Hart, Nilsson and Raphael); `deep`: the one in which most is made, and of those the cheapest.
+ * Given up after so many: then it is not `exact`.
  */
-function cheapest({ n, all, known, least }: { n: number; all: number; known: Known; least: (way: Way) => number }) {
-  const queue = new Queue();
-  const costs = new Map<number, number>();
+function cheapest({ n, all, known, least }: Asked, limit: number, deep: boolean) {
+  const queue = new Queue(deep);
+  const costs = new Map<string, number>();
   queue.push({ made: 0, fold: -1, side: 'base', cost: 0, all: 0, before: null });
   let [reached, most, mostCount, followed] = [0, 0, 0, 0];
-  const bound = n <= MOST_EXACT ? Infinity : FOLLOWED * n * n;
   for (let way = queue.pop(); way; way = queue.pop()) {
-    if (way.made === all) return { way, exact: n <= MOST_EXACT || followed <= bound, reached, most };
-    const key = keyOf(way, n);
-    if ((costs.get(key) ?? Infinity) < way.cost) continue;
-    if (++followed > bound) break;
+    if (way.made === all) return { way, exact: !deep, reached, most };
+    if ((costs.get(keyOf(way, known)) ?? Infinity) < way.cost) continue;
+    if (++followed > limit) return { way: null, exact: false, reached, most };
     const count = bitsIn(way.made);
     if (count > mostCount) [most, mostCount] = [way.made, count];
     for (let fold = 0; fold < n; fold++) {
@@ -97,7 +105,7 @@ function cheapest({ n, all, known, least }: { n: number; all: number; known: Kno
         reached |= 1 << fold;
         const cost = way.cost + costOf(way, { fold, side, found }, known);
         const next: Way = { made: way.made | (1 << fold), fold, side, cost, all: cost, before: way };
-        const at = keyOf(next, n);
+        const at = keyOf(next, known);
         if ((costs.get(at) ?? Infinity) <= cost) continue;
         costs.set(at, cost);
         next.all = cost + least(next);
@@ -108,8 +116,13 @@ function cheapest({ n, all, known, least }: { n: number; all: number; known: Kno
   return { way: null, exact: true, reached, most };
 }
 
-const keyOf = ({ made, fold, side }: Way, n: number): number =>
-  (made * (n + 1) + fold + 1) * 2 + (side === 'far' ? 1 : 0);
+/** What matters of a way for what comes after: what is made, how the piece lies, and which fingers are set. */
+function keyOf({ made, fold, side }: Way, { poses, step }: Known): string {
+  if (fold < 0) return '';
+  const { faceUp, turnDeg } = poses[fold]![side];
+  const set = step(fold, side, made & ~(1 << fold)) as Extract<Step, { ok: true }>;
+  return `${made} ${faceUp ? 1 : 0} ${turnDeg.toFixed(2)} ${set.fingersMm?.join() ?? ''}`;
+}
 const bitsIn = (bits: number): number => {
   let count = 0;
   for (let left = bits; left !== 0; left &= left - 1) count++;
@@ -136,13 +149,17 @@ function leastTurnings(poses: readonly Record<Clamped, Pose>[], all: number): (w
   };
 }
 
-/** A heap: the way that can be cheapest first, of alike ones that in which most is made. */
+/** A heap of ways: the cheapest, or the deepest, first. */
 class Queue {
   private readonly ways: Way[] = [];
+  private readonly before: (a: Way, b: Way) => boolean;
+  constructor(deep: boolean) {
+    this.before = deep ? deeper : cheaper;
+  }
   push(way: Way): void {
     const { ways } = this;
     let i = ways.push(way) - 1;
-    for (let up = (i - 1) >> 1; i > 0 && before(way, ways[up]!); up = (i - 1) >> 1) {
+    for (let up = (i - 1) >> 1; i > 0 && this.before(way, ways[up]!); up = (i - 1) >> 1) {
       ways[i] = ways[up]!;
       i = up;
     }
@@ -155,8 +172,8 @@ class Queue {
     if (!last || ways.length === 0) return first;
     let i = 0;
     for (let down = 1; down < ways.length; down = 2 * i + 1) {
-      if (down + 1 < ways.length && before(ways[down + 1]!, ways[down]!)) down++;
-      if (!before(ways[down]!, last)) break;
+      if (down + 1 < ways.length && this.before(ways[down + 1]!, ways[down]!)) down++;
+      if (!this.before(ways[down]!, last)) break;
       ways[i] = ways[down]!;
       i = down;
     }
@@ -164,7 +181,11 @@ class Queue {
     return first;
   }
 }
-const before = (a: Way, b: Way): boolean => a.all < b.all || (a.all === b.all && a.made > b.made);
+const cheaper = (a: Way, b: Way): boolean => a.all < b.all || (a.all === b.all && bitsIn(a.made) > bitsIn(b.made));
+function deeper(a: Way, b: Way): boolean {
+  const [m, n] = [bitsIn(a.made), bitsIn(b.made)];
+  return m > n || (m === n && a.all < b.all);
+}
 
 type Known = { poses: Record<Clamped, Pose>[]; long: number[]; step: (fold: number, side: Clamped, made: number) => Step }; // prettier-ignore
 
