@@ -60,6 +60,9 @@ function orderGiven(card: z.output<typeof PlainCardSchema>, machine: Brake, orde
   if (answer.ok) return answer;
   const index = (id: string) => development.folds.findIndex((fold) => fold.id === id);
   const problems = answer.problems.map((problem) => ({ ...problem, about: (problem.about ?? []).map(index) }));
+  // Where another order goes, that is what frees it.
+  const another = order ? foldOrder(development, machine) : answer;
+  if (another.ok) return { ...answer, problems, remedies: [], instead: another.steps.map(({ fold }) => fold) };
   const handled = problems.some(({ code }) => code === 'no-order' || code === 'hits');
   return { ...answer, problems, ...(handled && { remedies: remediesFor(development, machine) }) };
 }

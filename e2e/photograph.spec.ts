@@ -21,7 +21,7 @@ test('a photograph of a card becomes a card, and its blank is printed', async ({
     await expect(page.getByText(/is sure to ± 0\.\d/)).toBeVisible();
     await expect(page.getByLabel(/^Hole \d: 10\.\d mm across, rubbed or drawn/)).toBeChecked();
     await page.getByLabel(/^Hole \d: 14\.0 mm across/).uncheck();
-    await expect(page.getByLabel(/^Line 1, 10\d\.\d mm long: a fold/)).toBeChecked();
+    await expect(page.getByRole('combobox', { name: /^Line 1, 10\d\.\d mm long/ })).toHaveText('Folded along');
     await page.getByRole('button', { name: 'Make the card' }).click();
     await saved(page);
   });

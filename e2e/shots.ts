@@ -1,4 +1,4 @@
-import { test } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { pickEdge } from './hands';
 
@@ -76,17 +76,11 @@ test('on the night bench', async ({ page }) => {
   await shot(page, 'night');
 });
 
-test('an empty card, and a card with something to mind', async ({ page }) => {
-  // A lip nearer to the next edge than the brake can hold.
-  await demoPiece(page, 'Scuttle drain plate', 'Card');
-  await page.keyboard.press('f');
-  await page.getByLabel('In from edge E').fill('4');
-  await page.getByLabel('In from edge E').press('Enter');
-  await page.getByLabel(/^Turned through/).fill('90');
-  await page.getByLabel(/^Turned through/).press('Enter');
-  await page.getByRole('link', { name: /^Blank: needs attention/ }).click();
-  await page.waitForURL(/blank$/);
-  await shot(page, 'warning');
+test('in the machine, and an empty card', async ({ page }) => {
+  await demoPiece(page, 'Step-well tray', 'Blank');
+  await page.getByRole('button', { name: 'Machine', exact: true }).click();
+  await expect(page.getByRole('list', { name: 'What frees it' }).getByRole('listitem').first()).toBeVisible();
+  await shot(page, 'machine');
   await page.goto('/');
   await page.getByRole('link', { name: /Mobile library van/ }).click();
   await page.getByRole('link', { name: 'New piece' }).click();

@@ -36,6 +36,8 @@ app.use(
     strictTransportSecurity: false,
   }),
 );
+/** Of what is refused so much is let run out, bytes, and no longer than this, ms. */
+const [LET_RUN_OUT, LET_RUN_OUT_MS] = [32 * 1024 ** 2, 3000];
 app.use((request, response, next) => {
   const refused = refusal({
     method: request.method,
@@ -46,8 +48,14 @@ app.use((request, response, next) => {
     transferEncoding: request.headers['transfer-encoding'],
   });
   if (!refused) return next();
-  // What is refused is not read to its end.
-  response.set('Connection', 'close').status(refused.status).json({ message: refused.message });
+  const answer = () => {
+    if (response.headersSent) return;
+    response.set('Connection', 'close').status(refused.status).json({ message: refused.message });
+  };
+  // Who is still sending hears nothing of an answer when the line is cut: what is little is let run out, unread.
+  if (Number(request.headers['content-length'] ?? 0) > LET_RUN_OUT) return answer();
+  request.on('end', answer).on('error', answer).resume();
+  setTimeout(answer, LET_RUN_OUT_MS).unref();
 });
 const isHere = ({ socket }: { socket: { remoteAddress?: string } }) =>
   /^(127\.|::1$|::ffff:127\.)/.test(socket.remoteAddress ?? '');

@@ -6,6 +6,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Remedy } from '#core/blank/fold/order/remedies';
+import { MOST_TRIED } from '#core/blank/fold/order/remedies';
 import type { OrderStep } from '#core/blank/fold/order/solve';
 import type { Hit } from '#core/blank/fold/order/step';
 import { Choice } from '../forms/Choice';
@@ -75,7 +76,7 @@ export function OrderPanel({ ordered, draft, set }: Pick<Ordering, 'ordered' | '
             <Box>
               <Typography variant="h3">What frees it</Typography>
               {ordered.remedies === null && <Typography role="status">Being tried …</Typography>}
-              {ordered.remedies?.length === 0 && <Typography>Nothing that one or two folds could do differently: another machine, or parts that are welded.</Typography>}
+              {ordered.remedies?.length === 0 && <Typography>{count > MOST_TRIED ? `Of more than ${MOST_TRIED} folds that is not tried: another machine, a fold over a bar, or parts that are welded.` : 'Nothing that one or two folds could do differently: another machine, or parts that are welded.'}</Typography>}
               <Box component="ul" aria-label="What frees it" sx={{ pl: 2.5, m: 0, display: 'grid', gap: 0.6 }}>
                 {remediesSaid(ordered.remedies ?? [], show).map((said) => <li key={said}>{said}</li>)}
               </Box>

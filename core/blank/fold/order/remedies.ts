@@ -20,9 +20,10 @@ const [OPEN_STEP_DEG, LEAST_DEG] = [5, 10];
 /** A flange is shortened in steps of so many mm, to no less than this. */
 const [SHORTER_STEP_MM, LEAST_MM] = [1, 8];
 /** Of more folds than these it would take too long to try. */
-const MOST_TRIED = 10;
+export const MOST_TRIED = 10;
 
-/** What would let a piece be folded that cannot be, the least trouble first. Empty where nothing of one fold helps. */
+/** What would let a piece be folded that cannot be, the least trouble first. Empty where nothing that one or two folds do
+ * differently helps, and for more than `MOST_TRIED` folds. */
 export function remediesFor(development: Development, brake: Brake): Remedy[] {
   const { folds } = development;
   if (folds.length > MOST_TRIED) return [];

@@ -1,0 +1,137 @@
+import type { Clamped, Pose } from './pose';
+import type { Step } from './step';
+
+/** The search for the cheapest way to make all folds of a piece. */
+
+/** Turning the piece counts before changing fingers, and that before which fold comes last. */
+const [TURNING, CHANGING] = [1e6, 1e3];
+export const SIDES: readonly Clamped[] = ['base', 'far'];
+
+/** A way to have made some of the folds, the cheapest to end with this step; `all`: with the least that the rest must cost. */
+export type Way = { made: number; fold: number; side: Clamped; cost: number; all: number; before: Way | null };
+
+/** What is searched: so many folds, all of them as bits, what is known of each step, and the least that the rest must cost. */
+export type Asked = { n: number; all: number; known: Known; least: (way: Way) => number };
+
+/**
+ * The cheapest way to make all folds: always the one is followed that can be cheapest in the end, and of alike ones that in
+ * which most is made (A*, Hart, Nilsson and Raphael); `deep`: the one in which most is made, and of those the cheapest.
+ * Given up after so many: then it is not `exact`.
+ */
+export function cheapest({ n, all, known, least }: Asked, limit: number, deep: boolean) {
+  const isBefore = deep ? deeper : cheaper;
+  const queue: Way[] = [{ made: 0, fold: -1, side: 'base', cost: 0, all: 0, before: null }];
+  const costs = new Map<string, number>();
+  let [reached, most, mostCount, followed] = [0, 0, 0, 0];
+  for (let way = taken(queue, isBefore); way; way = taken(queue, isBefore)) {
+    if (way.made === all) return { way, exact: !deep, reached, most };
+    if ((costs.get(keyOf(way, known)) ?? Infinity) < way.cost) continue;
+    if (++followed > limit) return { way: null, exact: false, reached, most };
+    const count = bitsIn(way.made);
+    if (count > mostCount) [most, mostCount] = [way.made, count];
+    for (let fold = 0; fold < n; fold++) {
+      if (way.made & (1 << fold)) continue;
+      for (const side of SIDES) {
+        const found = known.step(fold, side, way.made);
+        if (!found.ok) continue;
+        reached |= 1 << fold;
+        const cost = way.cost + costOf(way, { fold, side, found }, known);
+        const next: Way = { made: way.made | (1 << fold), fold, side, cost, all: cost, before: way };
+        const at = keyOf(next, known);
+        if ((costs.get(at) ?? Infinity) <= cost) continue;
+        costs.set(at, cost);
+        next.all = cost + least(next);
+        put(queue, next, isBefore);
+      }
+    }
+  }
+  return { way: null, exact: true, reached, most };
+}
+
+/** What matters of a way for what comes after: what is made, how the piece lies, and which fingers are set. */
+function keyOf({ made, fold, side }: Way, { poses, step }: Known): string {
+  if (fold < 0) return '';
+  const { faceUp, turnDeg } = poses[fold]![side];
+  const set = step(fold, side, made & ~(1 << fold)) as Extract<Step, { ok: true }>;
+  return `${made} ${faceUp ? 1 : 0} ${turnDeg.toFixed(2)} ${set.fingersMm?.join() ?? ''}`;
+}
+const bitsIn = (bits: number): number => {
+  let count = 0;
+  for (let left = bits; left !== 0; left &= left - 1) count++;
+  return count;
+};
+
+/**
+ * The fewest turnings that what is left must take: one for every way of lying, up or down and along the same lines, that is
+ * wanted and is not the one it lies in.
+ */
+export function leastTurnings(poses: readonly Record<Clamped, Pose>[], all: number): (way: Way) => number {
+  const classes: { faceUp: boolean; turnDeg: number }[] = [];
+  const classOf = poses.map(({ base }) => {
+    const turnDeg = base.turnDeg % 180;
+    const known = classes.findIndex((one) => one.faceUp === base.faceUp && Math.abs(((one.turnDeg - turnDeg + 270) % 180) - 90) < 0.01); // prettier-ignore
+    return known >= 0 ? known : classes.push({ faceUp: base.faceUp, turnDeg }) - 1;
+  });
+  return ({ made, fold }) => {
+    let wanted = 0;
+    classOf.forEach((one, i) => {
+      if (all & ~made & (1 << i)) wanted |= 1 << one;
+    });
+    return TURNING * (bitsIn(wanted) - (fold < 0 ? (wanted ? 1 : 0) : wanted & (1 << classOf[fold]!) ? 1 : 0));
+  };
+}
+
+/** Puts a way into a heap. */
+function put(ways: Way[], way: Way, isBefore: (a: Way, b: Way) => boolean): void {
+  let i = ways.push(way) - 1;
+  for (let up = (i - 1) >> 1; i > 0 && isBefore(way, ways[up]!); up = (i - 1) >> 1) {
+    ways[i] = ways[up]!;
+    i = up;
+  }
+  ways[i] = way;
+}
+
+/** Takes the first out of a heap. */
+function taken(ways: Way[], isBefore: (a: Way, b: Way) => boolean): Way | undefined {
+  const [first] = ways;
+  const last = ways.pop();
+  if (!last || ways.length === 0) return first;
+  let i = 0;
+  for (let down = 1; down < ways.length; down = 2 * i + 1) {
+    if (down + 1 < ways.length && isBefore(ways[down + 1]!, ways[down]!)) down++;
+    if (!isBefore(ways[down]!, last)) break;
+    ways[i] = ways[down]!;
+    i = down;
+  }
+  ways[i] = last;
+  return first;
+}
+
+const cheaper = (a: Way, b: Way): boolean => a.all < b.all || (a.all === b.all && bitsIn(a.made) > bitsIn(b.made));
+function deeper(a: Way, b: Way): boolean {
+  const [m, n] = [bitsIn(a.made), bitsIn(b.made)];
+  return m > n || (m === n && a.all < b.all);
+}
+
+/** How a piece lies for each fold, how long each is, mm, and whether it can be made. */
+export type Known = { poses: Record<Clamped, Pose>[]; long: number[]; step: (fold: number, side: Clamped, made: number) => Step }; // prettier-ignore
+
+/** What a step costs after those before it. */
+export function costOf(way: Way, { fold, side, found }: { fold: number; side: Clamped; found: Extract<Step, { ok: true }> }, { poses, long, step }: Known): number {
+  let cost = 0;
+  // Every longer fold that is made already comes too early.
+  for (let i = 0; i < long.length; i++) if (way.made & (1 << i) && long[i]! > long[fold]! + 1e-6) cost += 1;
+  if (way.fold < 0) return cost;
+  const [was, is] = [poses[way.fold]![way.side], poses[fold]![side]];
+  const before = step(way.fold, way.side, way.made & ~(1 << way.fold)) as Extract<Step, { ok: true }>;
+  return cost + TURNING * turnings(was, is) + CHANGING * (alike(before.fingersMm, found.fingersMm) ? 0 : 1);
+} // prettier-ignore
+
+/** Turned over, and turned round: each counts one. */
+export const turnings = (a: Pick<Pose, 'faceUp' | 'turnDeg'>, b: Pick<Pose, 'faceUp' | 'turnDeg'>): number => {
+  const round = Math.abs(((a.turnDeg - b.turnDeg + 540) % 360) - 180);
+  return (a.faceUp === b.faceUp ? 0 : 1) + (round < 0.01 ? 0 : 1);
+};
+
+export const alike = (a: readonly number[] | null, b: readonly number[] | null): boolean =>
+  (a ?? []).join() === (b ?? []).join();
