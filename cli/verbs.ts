@@ -2,20 +2,15 @@ import { z } from 'zod';
 import { bendAllowance } from '#core/blank/fold/allowance';
 import { develop } from '#core/blank/fold/develop';
 import type { Development } from '#core/blank/fold/developed';
-import { remediesFor } from '#core/blank/fold/order/remedies';
-import { checkedOrder, foldOrder } from '#core/blank/fold/order/solve';
 import { PlainCardSchema, RuleSchema, fromPlain } from '#core/blank/fold/plain';
 import type { SheetMetal } from '#core/blank/fold/practice';
 import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
-import { springback, springbackTo } from '#core/blank/fold/springback';
 import { combinedK, kFromStrip } from '#core/blank/fold/testBend';
 import { scribeTable } from '#core/blank/scribe';
 import { ShopSchema, StripSchema } from '#core/blank/shopSchema';
 import { parseLegs, walk } from '#core/card/legs';
 import { PatternSchema } from '#core/card/pattern';
 import { lieOf } from '#core/fit/lie';
-import type { Brake } from '#core/machine/brake';
-import { BrakeSchema } from '#core/machine/brake';
 import { points, simplified } from '#core/measure/path';
 import type { Result } from '#core/measure/result';
 import { parseLength } from '#core/measure/writtenLength';
@@ -25,6 +20,7 @@ import { layersOfBlank } from '#core/sheet/layers';
 import { PAPERS, tilePages } from '#core/sheet/tiles';
 import { plugPositions, tackOrder } from '#core/weld/spacing';
 import { CARD_VERBS } from './cardVerbs';
+import { FOLD_VERBS } from './foldVerbs';
 import { PICTURE_VERBS } from './pictureVerbs';
 import { SURVEY_VERBS } from './surveyVerbs';
 import type { Verb } from './verb';
@@ -48,23 +44,6 @@ function developGiven(input: z.output<typeof PlainCardSchema> | z.output<typeof 
   }
   const plain = fromPlain(input);
   return plain.ok ? told(develop(plain.doc, plain.sheet, plain.practice)) : plain;
-}
-
-function orderGiven(card: z.output<typeof PlainCardSchema>, machine: Brake, order?: readonly number[]): object {
-  const plain = fromPlain(card);
-  if (!plain.ok) return plain;
-  const found = develop(plain.doc, plain.sheet, plain.practice);
-  if (!found.ok) return found;
-  const { development } = found;
-  const answer = order ? checkedOrder(development, machine, order) : foldOrder(development, machine);
-  if (answer.ok) return answer;
-  const index = (id: string) => development.folds.findIndex((fold) => fold.id === id);
-  const problems = answer.problems.map((problem) => ({ ...problem, about: (problem.about ?? []).map(index) }));
-  // Where another order goes, that is what frees it.
-  const another = order ? foldOrder(development, machine) : answer;
-  if (another.ok) return { ...answer, problems, remedies: [], instead: another.steps.map(({ fold }) => fold) };
-  const handled = problems.some(({ code }) => code === 'no-order' || code === 'hits');
-  return { ...answer, problems, ...(handled && { remedies: remediesFor(development, machine) }) };
 }
 
 function told(found: Result<{ development: Development }>): object {
@@ -133,60 +112,6 @@ export const VERBS: Record<string, Verb> = {
     z.object({ thicknessMm: length, radiusMm: length, angleDeg: length, rule: RuleSchema }),
     { thicknessMm: 1, radiusMm: 1.6, angleDeg: 90, rule: { kind: 'din6935' } },
     ({ rule, ...bend }) => bendAllowance(bend, rule),
-  ),
-  springback: verb(
-    'How a bend springs back, and what to fold to (Kalpakjian & Schmid)',
-    z.object({
-      thicknessMm: length,
-      radiusMm: length,
-      angleDeg: length,
-      yieldMpa: length,
-      youngMpa: length,
-      want: z.enum(['tool', 'after']).default('tool'),
-    }),
-    { thicknessMm: 1, radiusMm: 2, angleDeg: 90, yieldMpa: 210, youngMpa: 207_000 },
-    ({ want, ...bend }) => (want === 'after' ? springbackTo(bend) : springback(bend)),
-  ),
-  'fold-order': verb(
-    'An order in which a folder or brake makes all folds of a card, or whether a given one can be made (sections in docs/machine.md)',
-    z.object({ card: PlainCardSchema, machine: BrakeSchema, order: z.array(z.number().int().min(0)).optional() }),
-    {
-      card: {
-        thicknessMm: 1,
-        rule: { kind: 'din6935' },
-        outline: [
-          [0, 0],
-          [0, -30],
-          [200, -30],
-          [200, 0],
-          [230, 0],
-          [230, 120],
-          [200, 120],
-          [200, 150],
-          [0, 150],
-          [0, 120],
-          [-30, 120],
-          [-30, 0],
-        ],
-        folds: [
-          { from: [0, 0], to: [200, 0], angleDeg: 90 },
-          { from: [200, 0], to: [200, 120], angleDeg: 90 },
-          { from: [200, 120], to: [0, 120], angleDeg: 90 },
-          { from: [0, 120], to: [0, 0], angleDeg: 90 },
-        ],
-      },
-      machine: {
-        lengthMm: 1250,
-        openMm: 45,
-        noseHeightMm: 100,
-        noseDepthMm: 40,
-        noseRakeDeg: 30,
-        noseRadiusMm: 1,
-        apronMm: 15,
-        fingersMm: [25, 25, 50, 75, 100],
-      },
-    },
-    ({ card, machine, order }) => orderGiven(card, machine, order),
   ),
   'test-bend': verb(
     'K and its uncertainty from the shop’s own test strips',
@@ -282,6 +207,7 @@ export const VERBS: Record<string, Verb> = {
     ({ lengthMm, pitchMm, closed }) => tackOrder(lengthMm, pitchMm, closed),
   ),
   ...SURVEY_VERBS,
+  ...FOLD_VERBS,
   ...CARD_VERBS,
   ...PICTURE_VERBS,
 };

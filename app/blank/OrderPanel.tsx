@@ -8,7 +8,7 @@ import { Link } from 'react-router';
 import type { Remedy } from '#core/blank/fold/order/remedies';
 import { MOST_TRIED } from '#core/blank/fold/order/remedies';
 import type { OrderStep } from '#core/blank/fold/order/solve';
-import type { Hit } from '#core/blank/fold/order/step';
+import type { Hit } from '#core/blank/fold/order/inTheWay';
 import { Choice } from '../forms/Choice';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
@@ -74,6 +74,11 @@ export function OrderPanel({ ordered, draft, set }: Pick<Ordering, 'ordered' | '
           )}
           {!ordered.stuck && ordered.problems.some(({ code }) => code === 'no-order') && (
             <Box>
+              {ordered.shown && (
+                <Typography variant="body2" sx={{ mb: 1 }}>
+                  Drawn: made as they are numbered, {number(ordered.shown.step.fold)} is the first that hits.
+                </Typography>
+              )}
               <Typography variant="h3">What frees it</Typography>
               {ordered.remedies === null && <Typography role="status">Being tried …</Typography>}
               {ordered.remedies?.length === 0 && <Typography>{count > MOST_TRIED ? `Of more than ${MOST_TRIED} folds that is not tried: another machine, a fold over a bar, or parts that are welded.` : 'Nothing that one or two folds could do differently: another machine, or parts that are welded.'}</Typography>}

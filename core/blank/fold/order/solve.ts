@@ -5,7 +5,8 @@ import type { Development } from '../developed';
 import type { Clamped } from './pose';
 import type { Known, Way } from './search';
 import { SIDES, alike, cheapest, costOf, leastTurnings, turnings } from './search';
-import type { Hit, Step } from './step';
+import type { Hit } from './inTheWay';
+import type { Step } from './step';
 import { stepper } from './step';
 
 /** One fold as it is made. */
