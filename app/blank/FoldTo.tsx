@@ -47,7 +47,7 @@ export function FoldTo({ fold, number }: { fold: BlankFold; number: number }) {
   const bad = draft.to !== null && draft.back !== null && nextTry(angleDeg, { foldedToDeg: draft.to, cameBackToDeg: draft.back, uDeg: PROTRACTOR_DEG }) === null; // prettier-ignore
   return (
     <Box component="section" aria-label={`What to fold ${number} to`} sx={{ display: 'grid', gap: 1.2 }}>
-      <Typography variant="h3">Fold it to</Typography>
+      <Typography variant="h2">Fold {number}: to what angle</Typography>
       {near ? (
         <Typography role="status" sx={{ fontSize: '1.15rem' }}>
           <b>Done:</b> it came back to <span className="figure">{deg(last.cameBackToDeg)}</span>, as near to {deg(angleDeg)} as

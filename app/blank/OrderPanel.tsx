@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import type { BlankFold } from '#core/blank/fold/developed';
 import type { Remedy } from '#core/blank/fold/order/remedies';
 import { MOST_TRIED } from '#core/blank/fold/order/remedies';
 import type { OrderStep } from '#core/blank/fold/order/solve';
@@ -27,12 +28,14 @@ const HIT_WORDS: Record<Hit['of'], string> = {
 };
 
 /** The order in which the folds are made on a machine: step by step, or what stands in the way and what frees it. */
-export function OrderPanel({ ordered, draft, set }: Pick<Ordering, 'ordered' | 'draft' | 'set'>) {
+export function OrderPanel({ ordered, draft, set, brake, folds }: Omit<Ordering, 'shown'> & { folds: readonly BlankFold[] }) {
   const { shop, pattern } = usePiece();
   const { show } = usePreferences();
   const [typed, setTyped] = useState(draft.typed);
   const number = (fold: number) => `fold ${fold + 1}`;
   const count = pattern.folds.length;
+  // A tip rounder than a fold is to be bends it round itself.
+  const tooSharp = folds.flatMap(({ bend }, i) => (brake && bend.radiusMm < brake.noseRadiusMm ? [number(i)] : []));
   return (
     <Stack spacing={1.6} component="section" aria-label="Order of folding">
       <Choice label="Folded on" value={draft.brake} onChange={(brake) => set({ brake, at: 0 })} options={shop.brakes.map(({ id, name }) => [id, name] as const)} />
@@ -50,6 +53,7 @@ export function OrderPanel({ ordered, draft, set }: Pick<Ordering, 'ordered' | '
           Check
         </Button>
       </Box>
+      {tooSharp.length > 0 && brake && <Told>The bar’s tip has a radius of {show(brake.noseRadiusMm)}: {tooSharp.join(', ')} cannot come out sharper than that.</Told>}
       {ordered.state === 'looking' && <Typography role="status">Looking for an order …</Typography>}
       {ordered.state === 'found' && (
         <Steps steps={ordered.order.steps} at={draft.at} set={set} said={ordered.order.exact ? handlingSaid(ordered.order) : `${handlingSaid(ordered.order)} Of so many folds this is the best that was found; there may be a better one.`} />

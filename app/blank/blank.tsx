@@ -118,9 +118,9 @@ function Blank({ development }: { development: Development }) {
               <EdgeStory edgeId={edge.id} />
             </>
           )}
-          {fold && <FoldWorking fold={fold} number={folds.indexOf(fold) + 1} />}
           {fold && <FoldTo key={fold.id} fold={fold} number={folds.indexOf(fold) + 1} />}
-          {view === 'order' && <OrderPanel {...ordering} />}
+          {fold && <FoldWorking fold={fold} number={folds.indexOf(fold) + 1} />}
+          {view === 'order' && <OrderPanel {...ordering} folds={folds} />}
           {view !== 'order' && (
             <ToggleButtonGroup
               exclusive

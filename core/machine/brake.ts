@@ -32,8 +32,8 @@ export const BrakeSchema = z.object({
 });
 export type Brake = z.infer<typeof BrakeSchema>;
 
-/** A convex part of a machine in section, counter-clockwise, and how far along the line it reaches: all along, or under fingers. */
-export type Part = { name: 'bar' | 'beam' | 'bed' | 'apron'; section: Vec[]; along: 'all' | 'fingers' };
+/** A convex part of a machine in section, counter-clockwise. Bar or fingers are one or two of them. */
+export type Part = { name: 'bar' | 'beam' | 'bed' | 'apron'; section: Vec[] };
 
 /** Beyond what any piece reaches, mm. */
 export const FAR_MM = 20_000;
@@ -70,16 +70,15 @@ export function sectionOf(brake: Brake, thicknessMm: number): Result<{ parts: Pa
           ] as Vec[],
         ]
       : [foot];
-  const along = brake.fingersMm === null ? 'all' : 'fingers';
   const front = -neck;
   const t = thicknessMm;
   return {
     ok: true,
     parts: [
-      ...bars.map((section): Part => ({ name: 'bar', section: distinct(section), along })),
-      { name: 'beam', section: [[-FAR_MM, high], [front, high], [front, FAR_MM], [-FAR_MM, FAR_MM]], along: 'all' },
-      { name: 'bed', section: [[-bedMm, -FAR_MM], [0, -FAR_MM], [0, -t], [-bedMm, -t]], along: 'all' },
-      { name: 'apron', section: [[0, -t - APRON_DEEP_MM], [apronMm, -t - APRON_DEEP_MM], [apronMm, -t], [0, -t]], along: 'all' },
+      ...bars.map((section): Part => ({ name: 'bar', section: distinct(section) })),
+      { name: 'beam', section: [[-FAR_MM, high], [front, high], [front, FAR_MM], [-FAR_MM, FAR_MM]] },
+      { name: 'bed', section: [[-bedMm, -FAR_MM], [0, -FAR_MM], [0, -t], [-bedMm, -t]] },
+      { name: 'apron', section: [[0, -t - APRON_DEEP_MM], [apronMm, -t - APRON_DEEP_MM], [apronMm, -t], [0, -t]] },
     ],
   }; // prettier-ignore
 }

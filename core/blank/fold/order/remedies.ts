@@ -56,13 +56,10 @@ export function remediesFor(development: Development, brake: Brake): Remedy[] {
     }
     return [{ kind: 'shorten', fold, byMm: good }];
   });
-  const byHand = folds.flatMap((_, fold): Remedy[] => {
-    // Made last, it is flat while the others are made.
-    const flat = angles.map((angle, i) => (i === fold ? FLAT_DEG : angle));
-    return goes(development, flat) ? [{ kind: 'over-a-bar', fold }] : [];
-  });
+  const without = (...byHand: number[]) => foldOrder(development, brake, angles, byHand).ok;
+  const byHand = folds.flatMap((_, fold): Remedy[] => (without(fold) ? [{ kind: 'over-a-bar', fold }] : []));
   const parted = folds.flatMap((_, fold): Remedy[] => (partsGo(development, fold, brake) ? [{ kind: 'part', fold }] : [])); // prettier-ignore
-  if (open.length + shorter.length + byHand.length + parted.length === 0) return twoByHand(folds.length, angles, (with_) => goes(development, with_)); // prettier-ignore
+  if (open.length + shorter.length + byHand.length + parted.length === 0) return twoByHand(folds.length, without); // prettier-ignore
   // The least left to do after comes first.
   const left = (remedy: Remedy) => (remedy.kind === 'leave-open' ? angles[remedy.fold]! - remedy.deg : 0);
   return [
@@ -74,15 +71,11 @@ export function remediesFor(development: Development, brake: Brake): Remedy[] {
 }
 
 /** Two folds made by hand, where no one thing helps. */
-function twoByHand(n: number, angles: readonly number[], goes: (angles: readonly number[]) => boolean): Remedy[] {
+function twoByHand(n: number, without: (fold: number, also: number) => boolean): Remedy[] {
   for (let fold = 0; fold < n; fold++)
-    for (let also = fold + 1; also < n; also++)
-      if (goes(angles.map((angle, i) => (i === fold || i === also ? FLAT_DEG : angle)))) return [{ kind: 'over-a-bar', fold, also }]; // prettier-ignore
+    for (let also = fold + 1; also < n; also++) if (without(fold, also)) return [{ kind: 'over-a-bar', fold, also }];
   return [];
 }
-
-/** As good as flat, degrees. */
-const FLAT_DEG = 0.1;
 
 /** The face beyond a fold, where nothing hangs on it: a flange. */
 function flangeOf({ folds }: Development, fold: number): number | null {

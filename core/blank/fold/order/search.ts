@@ -10,7 +10,7 @@ export const SIDES: readonly Clamped[] = ['base', 'far'];
 /** A way to have made some of the folds, the cheapest to end with this step; `all`: with the least that the rest must cost. */
 export type Way = { made: number; fold: number; side: Clamped; cost: number; all: number; before: Way | null };
 
-/** What is searched: so many folds, all of them as bits, what is known of each step, and the least that the rest must cost. */
+/** What is searched: so many folds, those that are to be made as bits, what is known of each step, and the least that the rest must cost. */
 export type Asked = { n: number; all: number; known: Known; least: (way: Way) => number };
 
 /**
@@ -30,7 +30,7 @@ export function cheapest({ n, all, known, least }: Asked, limit: number, deep: b
     const count = bitsIn(way.made);
     if (count > mostCount) [most, mostCount] = [way.made, count];
     for (let fold = 0; fold < n; fold++) {
-      if (way.made & (1 << fold)) continue;
+      if (way.made & (1 << fold) || !(all & (1 << fold))) continue;
       for (const side of SIDES) {
         const found = known.step(fold, side, way.made);
         if (!found.ok) continue;

@@ -40,11 +40,13 @@ const MOST_FOLDS = 30;
  * how many were left when most were made).
  *
  * @param anglesDeg how far each fold is taken on the machine; left out, all the way
+ * @param byHand folds that are not made on the machine, but after all others
  */
 export function foldOrder(
   development: Development,
   brake: Brake,
   anglesDeg: readonly number[] = development.folds.map(({ bend }) => bend.angleDeg),
+  byHand: readonly number[] = [],
 ): Result<FoldOrder> {
   const { folds } = development;
   const machine = stepper(development, brake, anglesDeg);
@@ -53,14 +55,14 @@ export function foldOrder(
   const n = folds.length;
   if (n > MOST_FOLDS) return failure({ code: 'too-many-folds', numbers: { folds: n, most: MOST_FOLDS } });
   const known: Known = { poses, long: poses.map(({ base }) => base.line[1] - base.line[0]), step };
-  const all = 2 ** n - 1;
+  const all = byHand.reduce((bits, fold) => bits & ~(1 << fold), 2 ** n - 1);
   const least = leastTurnings(poses, all);
   const asked = { n, all, known, least };
   const weighed = cheapest(asked, WEIGHED, false);
   const found = weighed.way || weighed.exact ? weighed : cheapest(asked, FOLLOWED, true);
   if (!found.way) {
-    const never = folds.flatMap(({ id }, i) => (found.reached & (1 << i) ? [] : [id]));
-    const left = folds.flatMap(({ id }, i) => (found.most & (1 << i) ? [] : [id]));
+    const never = folds.flatMap(({ id }, i) => (found.reached & (1 << i) || !(all & (1 << i)) ? [] : [id]));
+    const left = folds.flatMap(({ id }, i) => (found.most & (1 << i) || !(all & (1 << i)) ? [] : [id]));
     if (!found.exact) return failure({ code: 'order-not-found', about: left, numbers: { foldsLeft: left.length } });
     return failure({ code: 'no-order', about: never.length > 0 ? never : left, numbers: { foldsLeft: left.length } });
   }
