@@ -1,3 +1,4 @@
+import { unfolded } from '#core/blank/fold/folding';
 import { moveCorner, reshapeSide, setEdge } from '#core/card/edit';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { countingIds } from '#core/card/kinds';
@@ -190,6 +191,14 @@ function stepWellTray(): PieceFile {
   return {
     name: 'Step-well tray',
     survey: demoSurveyOf('Step-well tray'),
+    folding: {
+      ...unfolded(),
+      brake: 'box-and-pan',
+      made: folded.folds.map(({ id }) => id),
+      // The step falls to the front and a little outward.
+      lies: { fold: null, alongDeg: 2.5, acrossDeg: -1.5, faceUp: true },
+      drains: pierced.holes.map(({ id }) => id),
+    },
     part: 'Entry step, well under the driver’s door',
     side: 'right',
     metal: 'dc01',
@@ -274,6 +283,7 @@ function batteryShelf(): PieceFile {
   return {
     name: 'Battery shelf',
     survey: demoSurveyOf('Battery shelf'),
+    folding: { ...unfolded(), made: ['f1', 'f2'] },
     part: 'Shelf on the bulkhead, under the bonnet',
     side: 'left',
     metal: 'cr1008',
@@ -326,6 +336,7 @@ function scuttleDrainPlate(): PieceFile {
   return {
     name: 'Scuttle drain plate',
     survey: demoSurveyOf('Scuttle drain plate'),
+    folding: { ...unfolded(), lies: { fold: null, alongDeg: 0, acrossDeg: -6, faceUp: true }, drains: ['h3'] },
     part: 'Sloped plate under the scuttle vent',
     side: 'centre',
     metal: 'dc04',
@@ -369,6 +380,7 @@ function sillClosingPlate(): PieceFile {
         { layer: 'structural', edge: lower.id, inMm: 95 },
       ],
     },
+    folding: { ...unfolded(), brake: 'folder', made: ['f1'] },
     part: 'Closes the sill box behind the step',
     side: 'right',
     metal: 'dc01',
@@ -431,6 +443,7 @@ function rearArchLip(): PieceFile {
   return {
     name: 'Rear arch lip',
     survey: demoSurveyOf('Rear arch lip'),
+    folding: unfolded(),
     part: 'Lip of the wheel arch, rear third',
     side: 'right',
     metal: 'dc04',
@@ -473,7 +486,7 @@ export const DEMO_NAME = 'Mobile library van';
 /** The whole demo job as a job file. */
 export const demoJob = (): JobFile => ({
   format: 'patrone-job',
-  version: 5,
+  version: 6,
   job: {
     name: DEMO_NAME,
     vehicle: '1953 Marlpit, coach-built',

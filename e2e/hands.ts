@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test';
 import type { Page } from '@playwright/test';
+import { unfolded } from '#core/blank/fold/folding';
 import { unsurveyed } from '#core/survey/pieceSurvey';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { countingIds } from '#core/card/kinds';
@@ -49,6 +50,7 @@ export async function newPiece(page: Page, name: string, legs = '', stage = 'car
   const { part, side, metal, thickness } = demoJob().pieces[0]!;
   const nothing = {
     survey: unsurveyed(),
+    folding: unfolded(),
     pictures: [],
     prints: [],
     fits: [],

@@ -8,7 +8,9 @@ import { pictures } from '#app/records/schema.server';
 import type { Viewer } from '#app/records/viewer.server';
 import type { DocumentKind } from '#core/format/documents';
 import { DOCUMENTS } from '#core/format/documents';
+import { foldingOf } from '#app/records/folding.server';
 import { pieceSurveyOf } from '#app/records/pieceSurvey.server';
+import { FoldingSchema } from '#core/blank/fold/folding';
 import { PieceSurveySchema } from '#core/survey/pieceSurvey';
 import { SurveySchema } from '#core/survey/references';
 import { FitSchema, InspectionSchema, JobFactsSchema, PieceFactsSchema, WeldSchema } from '#core/format/job';
@@ -122,6 +124,7 @@ async function unreadable(viewer: Viewer): Promise<string[]> {
     const all = (rows: unknown[]) => Promise.resolve(rows.map((row) => ({ called: name, row })));
     await each('facts', PieceFactsSchema, all([piece]));
     await each('what is surveyed', PieceSurveySchema, all([pieceSurveyOf(piece)]));
+    await each('how it is folded', FoldingSchema, all([foldingOf(piece)]));
     await each('trial', FitSchema, all(piece.fits.map(iso)));
     await each('weld', WeldSchema, all(piece.welds.map(iso)));
     await each('inspection', InspectionSchema, all(piece.inspections.map(iso)));

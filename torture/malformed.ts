@@ -1,4 +1,5 @@
 import sharp from 'sharp';
+import { unfolded } from '#core/blank/fold/folding';
 import { unsurveyed } from '#core/survey/pieceSurvey';
 import { demoJob } from '../demo/job';
 import { TOO_LONG_MS, ask, chance, key, pick } from './client';
@@ -152,6 +153,7 @@ function request(t: Targets): { path: string; init: RequestInit } {
     [`/jobs/${t.job}/survey`, { intent: 'new', id: key().slice(0, 8), body: finding }],
     [`/jobs/${t.job}/survey`, { intent: 'new', id: key().slice(0, 8), body: brace }],
     [`/jobs/${t.job}/survey`, { intent: 'new', id: key().slice(0, 8), body: opening }],
+    [`/pieces/${t.piece}/folding`, { since: unfolded(), mine: { ...unfolded(), brake: 'folder', order: { folds: ['f1'] }, made: ['f1'], leftOpen: [{ fold: 'f1', deg: 30 }], lies: { fold: null, alongDeg: 3, acrossDeg: -2, faceUp: true } } }], // prettier-ignore
     [`/pieces/${t.piece}/surveyed`, { since: unsurveyed(), mine: pieceSurvey }],
   ];
   const how = Math.random();

@@ -1,5 +1,6 @@
 import { seenFrom } from '#core/card/link/linked';
 import type { PatternDoc } from '#core/card/pattern';
+import { foldingOf } from '../records/folding.server';
 import { pieceSurveyOf } from '../records/pieceSurvey.server';
 import { factsOf } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
@@ -22,7 +23,7 @@ export async function loadPiece(viewer: Viewer, id: string) {
     card,
     plan,
     shop,
-    records: { fits, welds, inspections, pictures, survey: pieceSurveyOf(piece) },
+    records: { fits, welds, inspections, pictures, survey: pieceSurveyOf(piece), folding: foldingOf(piece) },
     printed,
     /** The piece it was made from: how, why, and how much has changed there that it could take over. */
     from: from && {

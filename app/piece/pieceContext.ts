@@ -1,5 +1,6 @@
 import { createContext, useContext } from 'react';
 import type { Development } from '#core/blank/fold/developed';
+import type { Folding } from '#core/blank/fold/folding';
 import type { Shop } from '#core/blank/shopSchema';
 import type { PatternDoc } from '#core/card/pattern';
 import type { PieceFacts } from '#core/format/job';
@@ -26,6 +27,7 @@ export type Records = {
   inspections: Inspection[];
   pictures: Picture[];
   survey: PieceSurvey;
+  folding: Folding;
   /** What is to be said of the survey; null where that could not be told. */
   surveyWarnings: SurveyWarning[] | null;
 };

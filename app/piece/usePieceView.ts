@@ -42,7 +42,7 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       setNewer((last) => ({ than: loaded, records: { ...(last.than === loaded ? last.records : {}), ...records } })),
     [loaded],
   );
-  const { fits, welds, inspections, pictures, survey, surveyWarnings } = useMemo(
+  const { fits, welds, inspections, pictures, survey, folding, surveyWarnings } = useMemo(
     () => ({ ...loaded.records, ...(newer.than === loaded ? newer.records : {}) }),
     [loaded, newer],
   );
@@ -115,12 +115,13 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       inspections,
       pictures,
       survey,
+      folding,
       surveyWarnings,
       took,
       stopUndo,
       setUndo,
     }),
-    [id, loaded.job.id, loaded.from, loaded.made, facts, metal, shop, pattern, patternEditor, plan, planEditor, problems, development, road, standing, takenBack, welds, inspections, pictures, survey, surveyWarnings, took, stopUndo], // prettier-ignore
+    [id, loaded.job.id, loaded.from, loaded.made, facts, metal, shop, pattern, patternEditor, plan, planEditor, problems, development, road, standing, takenBack, welds, inspections, pictures, survey, folding, surveyWarnings, took, stopUndo], // prettier-ignore
   );
   return { view, picked, inHand };
 }

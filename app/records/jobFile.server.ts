@@ -3,6 +3,7 @@ import type { JobFile, JobHead, JobPictureFile, PictureFile, PieceFile, PiecePic
 import { JOB_VERSION } from '#core/format/job';
 import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
+import { foldingOf } from './folding.server';
 import { historyOf, putHistory } from './documents.server';
 import { createFit, fitsOf } from './fits.server';
 import type { HangsOn, Picture } from './pictures.server';
@@ -59,6 +60,7 @@ export function exportJob(viewer: Viewer, id: string, withPictures: boolean, tak
             archived: piece.archived?.toISOString() ?? null,
             came: cameFile(piece, placeOf),
             survey: pieceSurveyOf(piece),
+            folding: foldingOf(piece),
             card: await historyOf(viewer, piece.id, 'card', tx),
             plan: await historyOf(viewer, piece.id, 'plan', tx),
             prints: await printsOf(tx, piece.id),
@@ -177,6 +179,7 @@ async function putPiece(
       ...factsOf(piece),
       job,
       survey: piece.survey,
+      folding: piece.folding,
       ...(came && { cameFrom: before[came.piece]!, cameAs: came.as, cameWhy: came.why }),
       created: new Date(piece.created),
       archived: date(piece.archived),

@@ -16,6 +16,8 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { AnyPgColumn } from 'drizzle-orm/pg-core';
+import type { Folding } from '#core/blank/fold/folding';
+import { unfolded } from '#core/blank/fold/folding';
 import type { Shop } from '#core/blank/shopSchema';
 import type { DocumentKind } from '#core/format/documents';
 import type { CameAs, FitRecord, InspectionRecord, PieceFacts, WeldRecord, Withdrawn } from '#core/format/job';
@@ -61,6 +63,8 @@ export const pieces = pgTable(
     notes: text('notes').notNull(),
     /** What is surveyed of it: it names what is surveyed of its job. */
     survey: jsonb('survey').$type<PieceSurvey>().notNull().default(unsurveyed()),
+    /** How it is folded, and how far it is. */
+    folding: jsonb('folding').$type<Folding>().notNull().default(unfolded()),
     /** The piece it was made from, if from any, how, and why; a piece that is gone is forgotten. */
     cameFrom: uuid('came_from').references((): AnyPgColumn => pieces.id, { onDelete: 'set null' }),
     cameAs: text('came_as').$type<CameAs>(),

@@ -10,6 +10,7 @@ import { meetsOf, weldOf } from '../weld/planned';
 import { csv, foldCsv } from './csv';
 import type { JobFile } from './job';
 import { writeJob } from './job';
+import { unfolded } from '../blank/fold/folding';
 import { unsurveyed } from '../survey/pieceSurvey';
 import { readJob } from './readJob';
 
@@ -56,7 +57,7 @@ describe('a job file', () => {
 
   test('says what it is, holds no ids of a database, and is the same when written again', () => {
     const job = JSON.parse(text) as Record<string, unknown>;
-    expect(job).toMatchObject({ format: 'patrone-job', version: 5 });
+    expect(job).toMatchObject({ format: 'patrone-job', version: 6 });
     expect(text).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-/);
     const read = readJob(job);
     expect(read.ok && writeJob(read.job)).toBe(text);
@@ -69,7 +70,7 @@ describe('a job file', () => {
       'document-unreadable: piece 1, card 1: corners.2.x',
     );
     expect(broken((job) => (job.job.created = 'yesterday'))).toBe('job-unreadable: job created');
-    expect(broken((job) => (job.version = 6 as never))).toBe('job-too-new');
+    expect(broken((job) => (job.version = 7 as never))).toBe('job-too-new');
     expect(broken((job) => (job.format = 'other' as never))).toBe('job-not-one');
     const badly = 'job-unreadable: pieces 0 card';
     expect(broken((job) => (job.pieces[0]!.card.current = 9))).toBe(badly);
@@ -119,7 +120,7 @@ describe('a job file', () => {
   });
 
   test('a job of this version, as it was first written, is still read and written to the byte', () => {
-    const text = readFileSync('core/format/fixtures/job-v5.json', 'utf8');
+    const text = readFileSync('core/format/fixtures/job-v6.json', 'utf8');
     const read = readJob(JSON.parse(text));
     expect(read.ok && writeJob(read.job)).toBe(text);
   });
@@ -129,7 +130,7 @@ describe('a job file', () => {
     expect(old.pieces[0]!.card.versions[0]!.doc.version).toBe(2);
     expect(readJob(structuredClone(old))).toEqual({
       ok: true,
-      job: { ...old, version: 5, pieces: withCardsNow(old) },
+      job: { ...old, version: 6, pieces: withCardsNow(old) },
     });
   });
 
@@ -152,6 +153,12 @@ describe('a job file', () => {
     expect(read.ok && cards(read.job)).toEqual(expected);
   });
 
+  test('of pieces of version 5 nothing has been said of their folding, and they are else as they were', () => {
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v5.json', 'utf8')) as JobFile;
+    const pieces = old.pieces.map((piece) => ({ ...piece, folding: unfolded() }));
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 6, pieces } });
+  });
+
   test('a piece comes from one before it in the file', () => {
     const job = JSON.parse(readFileSync('core/format/fixtures/job-v5.json', 'utf8')) as JobFile;
     job.pieces[0]!.came = { piece: 0, as: 'again', why: '' };
@@ -162,7 +169,7 @@ describe('a job file', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v2.json', 'utf8')) as JobFile;
     const read = readJob(old);
     const pieces = withCardsNow(old).map((piece) => ({ ...piece, pictures: [], survey: unsurveyed() }));
-    expect(read).toEqual({ ok: true, job: { ...old, version: 5, survey: [], pictures: [], pieces } });
+    expect(read).toEqual({ ok: true, job: { ...old, version: 6, survey: [], pictures: [], pieces } });
   });
 
   test('a job from before pieces were surveyed takes nothing away, and its readings are as they were', () => {
@@ -170,7 +177,7 @@ describe('a job file', () => {
     const read = readJob(structuredClone(old));
     if (!read.ok) throw new Error(JSON.stringify(read.problems));
     const pieces = withCardsNow(old).map((piece) => ({ ...piece, survey: unsurveyed() }));
-    expect(read.job).toMatchObject({ ...old, version: 5, pieces });
+    expect(read.job).toMatchObject({ ...old, version: 6, pieces });
     const { survey } = read.job;
     expect(survey.filter(({ body }) => body.kind === 'round').length).toBeGreaterThan(0);
     for (const { body } of survey) {
@@ -197,6 +204,7 @@ const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
   pieces.map((piece) => ({
     ...piece,
     came: null,
+    folding: unfolded(),
     card: {
       ...piece.card,
       versions: piece.card.versions.map((version) => ({

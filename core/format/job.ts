@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { FoldingSchema } from '../blank/fold/folding';
 import { PROCESSES } from '../card/kinds';
 import { moment } from '../card/moment';
 import { PatternSchema } from '../card/pattern';
@@ -199,6 +200,8 @@ export const PieceFileSchema = PieceFactsSchema.extend({
   came: z.object({ piece: record, as: z.enum(CAME_AS), why }).nullable(),
   /** What is surveyed of it: points, findings and braces of the job by their ids. */
   survey: PieceSurveySchema,
+  /** How it is folded, and how far it is. */
+  folding: FoldingSchema,
   card: historyOf(PatternSchema),
   plan: historyOf(PlanSchema),
   /** Each time the pattern left the house, on paper or as a file; `digest` says what it was made from. */
@@ -212,7 +215,7 @@ export const PieceFileSchema = PieceFactsSchema.extend({
 });
 export type PieceFile = z.infer<typeof PieceFileSchema>;
 
-export const JOB_VERSION = 5;
+export const JOB_VERSION = 6;
 
 /** As many pieces as a job file may hold. */
 export const MOST_PIECES = 2000;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { unfolded } from '../blank/fold/folding';
 import { readPattern } from '../card/read';
 import type { Result } from '../measure/result';
 import { failure, stop } from '../measure/result';
@@ -96,7 +97,8 @@ export function readJobPiece(given: unknown, version: number, place: number): Re
   const inTwo = old?.success ? fromVersion1(old.data) : given;
   const inThree = version < 3 && typeof inTwo === 'object' ? { ...inTwo, pictures: [] } : inTwo;
   const inFour = version < 4 && typeof inThree === 'object' ? { ...inThree, survey: unsurveyed() } : inThree;
-  const brought = version < 5 && typeof inFour === 'object' ? { ...inFour, came: null } : inFour;
+  const inFive = version < 5 && typeof inFour === 'object' ? { ...inFour, came: null } : inFour;
+  const brought = version < 6 && typeof inFive === 'object' ? { ...inFive, folding: unfolded() } : inFive;
   const parts = DocumentsSchema.safeParse(brought);
   if (parts.success) {
     // Each document by its own reader, so that one of an older version comes up to date wherever it stands.
