@@ -15,13 +15,17 @@ import { useRevalidator } from 'react-router';
 const PROTRACTOR_DEG = 0.5;
 const deg = (angle: number) => `${angle.toFixed(1)}°`;
 
-/** To what angle a fold is taken so that it springs back to the one wanted, and the tries made on it: one creeps up on it. */
-export function FoldTo({ fold, number }: { fold: BlankFold; number: number }) {
+/**
+ * To what angle a fold is taken so that it springs back to the one wanted (all of it, or what it is left open at), and the
+ * tries made on it: one creeps up on it.
+ */
+export function FoldTo({ fold, number, leftAtDeg }: { fold: BlankFold; number: number; leftAtDeg?: number }) {
   const { id, metal, facts, shop } = usePiece();
   const { revalidate } = useRevalidator();
   const { draft, set, drop } = useDraft<{ to: number | null; back: number | null; at: string | null }>(`try ${id} ${fold.id}`, { to: null, back: null, at: null }); // prettier-ignore
   const post = usePost<object>('/shop/springs', () => void revalidate());
-  const { angleDeg, radiusMm } = fold.bend;
+  const { radiusMm } = fold.bend;
+  const angleDeg = leftAtDeg ?? fold.bend.angleDeg;
   const tries = shop.springs.filter(({ on }) => on?.piece === id && on.fold === fold.id);
   const last = tries.at(-1);
   const found = overbendFor({ thicknessMm: facts.thicknessMm, radiusMm, angleDeg }, metal, shop.springs);

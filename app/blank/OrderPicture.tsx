@@ -1,15 +1,16 @@
 import { useMemo } from 'react';
 import type { Development } from '#core/blank/fold/developed';
+import { placeIn } from '#core/blank/fold/order/contact';
 import { sliceOf } from '#core/blank/fold/order/slice';
-import type { OrderStep } from '#core/blank/fold/order/solve';
 import type { Brake } from '#core/machine/brake';
 import { sectionOf } from '#core/machine/brake';
 import type { Vec } from '#core/measure/vector';
 import { Drawing, useView } from '../drawing/Drawing';
+import type { Shown } from './ordering';
 
-type Props = { development: Development; brake: Brake; step: OrderStep; made: number[]; share: number };
+type Props = Shown & { development: Development; brake: Brake; anglesDeg: readonly number[]; share: number };
 
-/** A fold in section, square to its line: the machine, the piece as it is held, and as it swings up. */
+/** A fold in section, square to its line: the machine, the piece as it is held, and as it swings up; where it hits is ringed. */
 export function OrderPicture(given: Props) {
   const { noseHeightMm, noseDepthMm } = given.brake;
   const reach = Math.max(60, Math.min(160, noseHeightMm + 20));
@@ -24,14 +25,14 @@ export function OrderPicture(given: Props) {
 /** Farther than this nothing of a machine is drawn, mm. */
 const DRAWN_MM = 400;
 
-function Section({ development, brake, step, made, share }: Props) {
+function Section({ development, brake, step, made, hit, anglesDeg, share }: Props) {
   const { px, scale } = useView();
   const t = development.folds[step.fold]!.bend.thicknessMm;
   const parts = useMemo(() => {
     const found = sectionOf(brake, t);
     return found.ok ? found.parts : [];
   }, [brake, t]);
-  const at = (deg: number) => sliceOf(development, step, made, deg);
+  const at = (deg: number) => sliceOf(development, step, { made, anglesDeg, deg, alongMm: hit?.alongMm });
   const path = (polygon: readonly Vec[]) =>
     `M${polygon.map(([x, z]) => px([Math.max(-DRAWN_MM, Math.min(DRAWN_MM, x)), Math.max(-DRAWN_MM, Math.min(DRAWN_MM, z))]).join(' ')).join('L')}Z`;
   const wide = Math.max(3, t * scale);
@@ -42,6 +43,8 @@ function Section({ development, brake, step, made, share }: Props) {
       const stroke = held ? 'var(--layout)' : 'var(--torch)';
       return <line key={`${deg} ${i}`} x1={x1} y1={y1} x2={x2} y2={y2} stroke={stroke} strokeWidth={wide} strokeLinecap="round" opacity={faint ? 0.22 : 1} />;
     });
+  // Where something is in the way the part it runs into is told by the search; all places at which the piece is in it are ringed.
+  const touched = hit ? at(step.angleDeg * share).flatMap(({ from, to }) => parts.filter(({ name }) => name !== 'apron' || share === 0).flatMap(({ section }) => placeIn(section, from, to, t) ?? [])) : [];
   return (
     <g>
       {parts.map(({ name, section }, i) => (
@@ -50,6 +53,10 @@ function Section({ development, brake, step, made, share }: Props) {
       {lines(0, true)}
       {lines(step.angleDeg * 0.5, true)}
       {lines(step.angleDeg * share, false)}
+      {touched.map(({ middle, longMm }, i) => {
+        const [x, y] = px(middle);
+        return <circle key={i} cx={x} cy={y} r={Math.max(14, (longMm * scale) / 2 + 8)} fill="none" stroke="var(--torch)" strokeWidth={3.5} strokeDasharray="9 5" aria-label="Hits here" />;
+      })}
     </g>
   );
 } // prettier-ignore

@@ -19,7 +19,7 @@ import { usePick, usePiece } from '../piece/pieceContext';
 import { FoldTo } from './FoldTo';
 import { FoldWorking } from './FoldWorking';
 import { OrderPanel } from './OrderPanel';
-import { OrderPicture } from './OrderPicture';
+import { MachineView } from './MachineView';
 import { useOrdering } from './useOrdering';
 import { MarkingOut } from './MarkingOut';
 import { ScribeTables } from './ScribeTables';
@@ -47,8 +47,7 @@ function Blank({ development }: { development: Development }) {
     [pattern, plan, facts.thicknessMm, development],
   );
   const workings = sizeWorkings(development, metal, facts.thicknessMm, shown);
-  const ordering = useOrdering(view === 'order');
-  const { shown: atBrake, brake } = ordering;
+  const ordering = useOrdering(development, view !== 'flat' && folds.length > 0);
   const few = folds.slice(0, 4);
   const tally: TallyFigure[] = [
     { label: 'Blank', value: `${show(size.widthMm)} × ${show(size.heightMm)}`, working: workings.size },
@@ -70,9 +69,7 @@ function Blank({ development }: { development: Development }) {
       drawing={
         <>
           {view === 'order' ? (
-            atBrake && brake ? (
-              <OrderPicture development={development} brake={brake} {...atBrake} share={1} />
-            ) : null
+            <MachineView development={development} {...ordering} />
           ) : view === 'flat' ? (
             <Drawing
               bounds={box(development.outline.map((p) => p.segment))}
@@ -93,7 +90,7 @@ function Blank({ development }: { development: Development }) {
             </Drawing>
           ) : (
             <Suspense fallback={<Box sx={{ p: 4 }}>Setting the piece up …</Box>}>
-              <Folded development={development} />
+              <Folded development={development} rows={ordering.rows} />
             </Suspense>
           )}
           <ToggleButtonGroup
@@ -118,9 +115,9 @@ function Blank({ development }: { development: Development }) {
               <EdgeStory edgeId={edge.id} />
             </>
           )}
-          {fold && <FoldTo key={fold.id} fold={fold} number={folds.indexOf(fold) + 1} />}
+          {fold && view !== 'order' && <FoldTo key={fold.id} fold={fold} number={folds.indexOf(fold) + 1} />}
           {fold && <FoldWorking fold={fold} number={folds.indexOf(fold) + 1} />}
-          {view === 'order' && <OrderPanel {...ordering} folds={folds} />}
+          {view === 'order' && <OrderPanel {...ordering} development={development} />}
           {view !== 'order' && (
             <ToggleButtonGroup
               exclusive

@@ -7,6 +7,7 @@ export const FOLDING_WORDS: { [K in keyof Folding]: string } = {
   byHand: 'Folds made by hand',
   leftOpen: 'Folds left open',
   made: 'Folds that are made',
+  closed: 'Folds closed by hand',
   lies: 'How it lies',
   drains: 'Drains',
   fallDeg: 'Least fall',

@@ -138,6 +138,13 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `${It}: the flange is ${mm(n.depthMm)} deep and the bend alone takes ${mm(n.setbackMm)}. Make the flange deeper or the radius smaller.`,
   'folds-too-close': (_, { It }) =>
     `${It} is too near another fold: their bends would run into each other. Move them apart or use a smaller radius.`,
+  'fold-too-long': (n, { It }, mm) => `${It} is ${mm(n.longMm)} long, and this machine folds ${mm(n.mostMm)}.`,
+  'sheet-too-thick': (n, { It }, mm) =>
+    `${It} is ${mm(n.longMm)} long in sheet of ${mm(n.thicknessMm)}: so long a fold this machine makes in no more than ${mm(n.mostMm)}.`,
+  'radius-under-tip': (n, { It }, mm) =>
+    `${It} comes out no sharper than the tip of the bar, ${mm(n.tipMm)}: the blank is reckoned for ${mm(n.radiusMm)}. Say so on the card, or take a sharper bar.`,
+  'flange-not-held': (n, { It }, mm) =>
+    `${It}: its flange is flat for ${mm(n.flatMm)}, and this machine holds no less than ${mm(n.leastMm)}. Make it wider and cut it back after, or fold it over a bar.`,
   'flange-short': (n, { It }, mm) =>
     `${It}: only ${mm(n.flatMm)} of flat beyond the bend, and the brake wants ${mm(n.leastMm)}. Fold it over a bar, or leave it longer and trim after.`,
   'hem-narrow': (n, { It }, mm) =>

@@ -1,5 +1,4 @@
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import Typography from '@mui/material/Typography';
 import { Suspense, lazy } from 'react';
@@ -8,7 +7,6 @@ import { PieceFactsSchema } from '#core/format/job';
 import { orSay } from '../forms/orSay';
 import { StopMark } from '../frame/StopMark';
 import { Tally } from '../frame/Tally';
-import { Told } from '../frame/Told';
 import { unlessOnlyQuery } from '../frame/onlyQuery';
 import { useNewer } from '../frame/useNewer';
 import { verdictOf } from '../piece/judging.server';
@@ -28,6 +26,7 @@ import { FoundHere } from './FoundHere';
 import { TakenReferences } from './TakenReferences';
 import type { PartState } from './partStates';
 import { PARTS, usePartStates, useSurveyTally } from './partStates';
+import { SelfSavedWord } from '../forms/SelfSavedWord';
 import { PieceSurveyContext, usePieceSurvey, usePieceSurveyOf } from './usePieceSurvey';
 import { SurveyContext, useSurveyOf } from './useSurvey';
 
@@ -84,6 +83,7 @@ function Parts() {
   const { facts, id } = usePiece();
   const [query, setQuery] = useSearchParams();
   const states = usePartStates();
+  const saved = usePieceSurvey();
   const asked = PARTS.find((part) => part.id === query.get('part'))?.id;
   const open = asked ?? (states.references.wants ? 'references' : 'found');
   return (
@@ -103,7 +103,9 @@ function Parts() {
           <ButtonBase onClick={() => setQuery({})} sx={{ display: { md: 'none' }, mb: 1.5, minHeight: 44, fontWeight: 600, fontFamily: 'Barlow, sans-serif', fontSize: '1rem' }}>
             ‹ All of the survey
           </ButtonBase>
-          <SavedWord />
+          <Box sx={{ mb: 2, '&:empty': { display: 'none' } }}>
+            <SelfSavedWord {...saved} />
+          </Box>
           <Suspense fallback={<Box sx={{ height: 300 }} />}>
             {open === 'found' && <FoundHere />}
             {open === 'references' && <TakenReferences />}
@@ -149,29 +151,3 @@ function PartButton(given: PartState & { label: string; on: boolean; onOpen: () 
     </ButtonBase>
   );
 } // prettier-ignore
-
-/** What became of what was last touched: nothing is said while all is well. */
-function SavedWord() {
-  const { kept, refusal, state, drop, send } = usePieceSurvey();
-  if (refusal)
-    return (
-      <Box sx={{ mb: 2 }}>
-        <Told>
-          {refusal.message}{' '}
-          <Button size="small" onClick={() => void send()}>
-            Keep mine
-          </Button>
-          <Button size="small" color="inherit" onClick={() => drop()}>
-            Take what is there
-          </Button>
-        </Told>
-      </Box>
-    );
-  if (kept && state === 'failed')
-    return (
-      <Box sx={{ mb: 2 }}>
-        <Told>The server does not answer: what you said is kept in this browser and goes up later.</Told>
-      </Box>
-    );
-  return null;
-}

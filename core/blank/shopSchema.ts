@@ -47,6 +47,8 @@ export const ShopSchema = z.object({
     .max(MOST_SHEETS),
   /** Folders and brakes there are. */
   brakes: z.array(BrakeSchema.extend({ id: text(24).min(1), name: text(60).min(1) })).max(MOST_BRAKES),
+  /** Of orders that take as little handling one is taken that folds long folds late or early. */
+  longFolds: z.enum(['late', 'early']),
   /** Bends that were folded, let go and measured: turned to so many degrees, what came back; on which fold of which piece. */
   springs: z
     .array(

@@ -29,11 +29,27 @@ export const BrakeSchema = z.object({
   fingersMm: z.array(figure.min(1)).max(60).nullable(),
   /** Fingers may stand so far apart, and end so far before a wall or the end of the line (common practice: 10). */
   fingerGapMm: figure.optional(),
+  /** The thickest sheet it folds at a length, mm: each row up to its length. Where nothing is said any sheet is let be. */
+  thickest: z
+    .array(z.object({ lengthMm: figure.min(1), thicknessMm: figure.min(0.1).max(20) }))
+    .max(12)
+    .optional(),
+  /** The shortest flat beyond a bend that it can hold or swing, mm; where nothing is said the shop's. */
+  leastFlangeMm: figure.max(200).optional(),
 });
 export type Brake = z.infer<typeof BrakeSchema>;
 
 /** A convex part of a machine in section, counter-clockwise. Bar or fingers are one or two of them. */
 export type Part = { name: 'bar' | 'beam' | 'bed' | 'apron'; section: Vec[] };
+
+/** The thickest sheet that is folded at a length, mm: the most that is said for that length or a longer one; null where nothing is said. */
+export function thickestAt({ thickest = [] }: Pick<Brake, 'thickest'>, longMm: number): number | null {
+  if (thickest.length === 0) return null;
+  const longer = thickest.filter(({ lengthMm }) => lengthMm >= longMm);
+  // Longer than any that was tried, it takes no more than at the longest.
+  const rows = longer.length > 0 ? longer : thickest.filter(({ lengthMm }) => lengthMm === Math.max(...thickest.map((row) => row.lengthMm))); // prettier-ignore
+  return Math.max(...rows.map(({ thicknessMm }) => thicknessMm));
+}
 
 /** Beyond what any piece reaches, mm. */
 export const FAR_MM = 20_000;
@@ -92,7 +108,7 @@ const distinct = (section: readonly Vec[]): Vec[] =>
 
 /** Machines of no maker, to start from. */
 export const USUAL_BRAKES: Record<'box-and-pan' | 'folder' | 'over-a-bar', Brake> = {
-  'box-and-pan': { lengthMm: 1250, openMm: 45, noseHeightMm: 100, noseDepthMm: 40, noseRakeDeg: 30, noseRadiusMm: 1, apronMm: 15, fingersMm: [25, 30, 35, 40, 50, 75, 100, 150, 200, 250, 295] },
-  folder: { lengthMm: 2000, openMm: 60, noseHeightMm: 120, noseDepthMm: 60, noseRakeDeg: 35, noseRadiusMm: 1.5, apronMm: 20, fingersMm: null },
+  'box-and-pan': { lengthMm: 1250, openMm: 45, noseHeightMm: 100, noseDepthMm: 40, noseRakeDeg: 30, noseRadiusMm: 1, apronMm: 15, fingersMm: [25, 30, 35, 40, 50, 75, 100, 150, 200, 250, 295], thickest: [{ lengthMm: 600, thicknessMm: 2 }, { lengthMm: 1250, thicknessMm: 1.5 }] },
+  folder: { lengthMm: 2000, openMm: 60, noseHeightMm: 120, noseDepthMm: 60, noseRakeDeg: 35, noseRadiusMm: 1.5, apronMm: 20, fingersMm: null, thickest: [{ lengthMm: 1000, thicknessMm: 2 }, { lengthMm: 2000, thicknessMm: 1.5 }] },
   'over-a-bar': { lengthMm: 600, openMm: 300, noseHeightMm: 1000, noseDepthMm: 50, noseRakeDeg: 0, noseRadiusMm: 0.5, apronMm: 0, fingersMm: null },
 }; // prettier-ignore

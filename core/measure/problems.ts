@@ -99,6 +99,11 @@ export type Figures = {
   'radius-under-least': { radiusMm: number; leastMm: number };
   'flange-shorter-than-setback': { depthMm: number; setbackMm: number };
   'folds-too-close': None;
+  // What a machine cannot take.
+  'fold-too-long': { longMm: number; mostMm: number };
+  'sheet-too-thick': { thicknessMm: number; longMm: number; mostMm: number };
+  'radius-under-tip': { radiusMm: number; tipMm: number };
+  'flange-not-held': { flatMm: number; leastMm: number };
   'flange-short': { flatMm: number; leastMm: number };
   'hem-narrow': { widthMm: number; leastMm: number };
   'turned-flange-narrow': { widthMm: number; leastMm: number };

@@ -1,1 +1,1 @@
-ALTER TABLE "pieces" ADD COLUMN "folding" jsonb DEFAULT '{"brake":null,"order":null,"byHand":[],"leftOpen":[],"made":[],"lies":null,"drains":[],"fallDeg":2}'::jsonb NOT NULL;
+ALTER TABLE "pieces" ADD COLUMN "folding" jsonb DEFAULT '{"brake":null,"order":null,"byHand":[],"leftOpen":[],"made":[],"closed":[],"lies":null,"drains":[],"fallDeg":2}'::jsonb NOT NULL;

@@ -14,8 +14,10 @@ export const FoldingSchema = z.object({
   byHand: z.array(id).max(MOST),
   /** Folds that are left at so many degrees on the machine, and closed when the others are made. */
   leftOpen: z.array(z.object({ fold: id, deg: z.number().min(1).max(180) })).max(MOST),
-  /** Folds that are made. */
+  /** Folds that are made, as far as the machine takes them. */
   made: z.array(id).max(MOST),
+  /** Folds that are closed by hand since. */
+  closed: z.array(id).max(MOST),
   /**
    * How it lies on the vehicle, by a level held on one of its faces: the face beyond a fold, or the one that stays put
    * (`fold` null), out of level so many degrees along the card's x and along its y, rising positive, as the face lies;
@@ -46,6 +48,7 @@ export const unfolded = (): Folding => ({
   byHand: [],
   leftOpen: [],
   made: [],
+  closed: [],
   lies: null,
   drains: [],
   fallDeg: USUAL_FALL_DEG,

@@ -24,6 +24,7 @@ export const USUAL_SHOP: Shop = {
     { id: 'folder', name: 'Folder with one bar', ...USUAL_BRAKES.folder },
     { id: 'over-a-bar', name: 'Two bars in the vice', ...USUAL_BRAKES['over-a-bar'] },
   ],
+  longFolds: 'late',
   springs: [],
 };
 

@@ -3,8 +3,8 @@
 /** Along the line, mm. */
 export type Span = readonly [from: number, to: number];
 
-/** Fingers set for a fold: their widths from the left, and how much free is left in all, mm; or how much too wide the narrowest set is. */
-export type Set = { ok: true; fingersMm: number[] } | { ok: false; overMm: number };
+/** Fingers set for a fold: their widths, and where each begins along the line, from its beginning on, mm; or how much too wide the narrowest set is. */
+export type Set = { ok: true; fingersMm: number[]; atMm: number[] } | { ok: false; overMm: number };
 
 /** More fingers than these are not tried in all combinations. */
 const MOST_TRIED = 14;
@@ -20,9 +20,9 @@ export function fingersFor(line: Span, blocked: readonly Span[], all: readonly n
   const free = between(line, walls);
   if (free.length === 0) return { ok: false, overMm: line[1] - line[0] };
   const left = [...all].sort((a, b) => b - a);
-  const chosen: number[] = [];
-  for (const { from, to, room } of free) {
-    const wide = to - from;
+  const [chosen, atMm]: number[][] = [[], []];
+  for (const { from, to, low, high } of free) {
+    const [wide, room] = [to - from, high - low];
     // What is narrower than two gaps needs no finger beside another.
     if (wide <= 2 * gapMm && free.length > 1) continue;
     const found = setFor(wide, room, left, gapMm);
@@ -30,12 +30,24 @@ export function fingersFor(line: Span, blocked: readonly Span[], all: readonly n
       const least = Math.min(...left);
       return { ok: false, overMm: Math.max(TOO_NARROW_MM, Number.isFinite(least) ? least - room : wide) };
     }
+    const [first, apart] = laidIn({ from, to, low, high }, found);
+    let at = first;
     for (const width of found) {
       left.splice(left.indexOf(width), 1);
-      chosen.push(width);
+      chosen!.push(width);
+      atMm!.push(at);
+      at += width + apart;
     }
   }
-  return { ok: true, fingersMm: chosen };
+  return { ok: true, fingersMm: chosen!, atMm: atMm! };
+}
+
+/** Where the first finger of a stretch begins, and how far apart they stand: evenly in it, or over an end of the line that is free. */
+function laidIn({ from, to, low, high }: Free, widths: readonly number[]): [at: number, apart: number] {
+  const sum = widths.reduce((all, width) => all + width, 0);
+  const apart = Math.max(0, (to - from - sum) / (widths.length + 1));
+  const middle = (from + to - sum - apart * (widths.length - 1)) / 2;
+  return [Math.max(low, Math.min(high - sum - apart * (widths.length - 1), middle)), apart];
 }
 
 /** A set that does not come out is at the least so much off, mm. */
@@ -59,14 +71,16 @@ function setFor(wide: number, room: number, left: readonly number[], gapMm: numb
   return best?.fingers ?? null;
 }
 
-/** Stretches of the line that are free, and how wide the room is of which they are part. */
-function between([from, to]: Span, walls: readonly Span[]): { from: number; to: number; room: number }[] {
+/** A stretch of the line that is free, and the room of which it is part. */
+type Free = { from: number; to: number; low: number; high: number };
+
+function between([from, to]: Span, walls: readonly Span[]): Free[] {
   const ends = [-Infinity, ...walls.flat(), Infinity];
-  const found: { from: number; to: number; room: number }[] = [];
+  const found: Free[] = [];
   for (let i = 0; i < ends.length; i += 2) {
     const [low, high] = [ends[i]!, ends[i + 1]!];
     const [a, b] = [Math.max(low, from), Math.min(high, to)];
-    if (b - a > 1e-9) found.push({ from: a, to: b, room: high - low });
+    if (b - a > 1e-9) found.push({ from: a, to: b, low, high });
   }
   return found;
 }

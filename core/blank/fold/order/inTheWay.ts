@@ -5,10 +5,11 @@ import type { Ready, Sheet } from './clash';
 import { depthWithin, spanWithin } from './clash';
 import type { Span } from './fingers';
 
-/** What stands in the way of a fold: which part of the machine, or the piece itself, and how deep, mm. */
+/** What stands in the way of a fold: which part of the machine, or the piece itself, and how deep, mm; where along the machine's y, where that is known. */
 export type Hit = {
-  of: 'bar' | 'beam' | 'bed' | 'apron' | 'piece' | 'length' | 'way in' | 'way out';
+  of: 'bar' | 'beam' | 'bed' | 'apron' | 'piece' | 'length' | 'thickness' | 'way in' | 'way out';
   depthMm: number;
+  alongMm?: number;
 };
 /** The two sides of a plate, as places. */
 export type Sides = Vec3[][];
@@ -26,7 +27,7 @@ export type Held = {
 /** The same of one that swings, and where it stands all the way up and when it is let go. */
 export type Swung = Pick<Held, 'bar' | 'fixed'> & { at: Sides[]; end: Sides; out: Map<number, Out> };
 /** What a plate runs into as the piece is drawn out to the front, the bar lifted by so much. */
-export type Out = { beam: number | null; bar: Held['bar'] };
+export type Out = { beam: { depthMm: number; alongMm: number } | null; bar: Held['bar'] };
 
 /** Nearest to the line and farthest from it, mm. The nearest of a polygon may lie on a side: its corners less half its longest side. */
 export function reachOf(sheets: readonly Sheet[]): [number, number] {

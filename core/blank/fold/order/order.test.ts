@@ -78,7 +78,7 @@ test.each<[string, Development, Brake, boolean]>([
   // What is offered was tried: left open, all the rest goes.
   for (const remedy of remedies.filter(({ kind }) => kind === 'leave-open')) {
     const angles = development.folds.map(({ bend }, i) => (i === remedy.fold && 'deg' in remedy ? remedy.deg : bend.angleDeg)); // prettier-ignore
-    expect(foldOrder(development, brake, angles).ok).toBe(true);
+    expect(foldOrder(development, brake, { anglesDeg: angles }).ok).toBe(true);
   }
 });
 

@@ -2,6 +2,8 @@ import type { Brake } from '../../../machine/brake';
 import type { Vec } from '../../../measure/vector';
 import { dot, sub } from '../../../measure/vector';
 import type { Development } from '../developed';
+import { flangeDepth as depthOf, flangeOf } from './flange';
+import type { Settled } from './solve';
 import { foldOrder } from './solve';
 
 /** What frees a piece that no order makes: each was tried before it is told. */
@@ -23,13 +25,16 @@ const [SHORTER_STEP_MM, LEAST_MM] = [1, 8];
 export const MOST_TRIED = 10;
 
 /** What would let a piece be folded that cannot be, the least trouble first. Empty where nothing that one or two folds do
- * differently helps, and for more than `MOST_TRIED` folds. */
-export function remediesFor(development: Development, brake: Brake): Remedy[] {
+ * differently helps, and for more than `MOST_TRIED` folds. Each is told on top of what is settled. */
+export function remediesFor(development: Development, brake: Brake, settled: Settled = {}): Remedy[] {
   const { folds } = development;
   if (folds.length > MOST_TRIED) return [];
-  const angles = folds.map(({ bend }) => bend.angleDeg);
-  const goes = (one: Development, with_: readonly number[] = angles) => foldOrder(one, brake, with_).ok;
-  const open = folds.flatMap((_, fold): Remedy[] => {
+  const { anglesDeg: angles = folds.map(({ bend }) => bend.angleDeg), byHand: handed = [], made = [] } = settled;
+  // What is made, or settled to be made by hand, is not asked again.
+  const asked = folds.flatMap((_, fold) => (handed.includes(fold) || made.includes(fold) ? [] : [fold]));
+  const goes = (one: Development, with_: readonly number[] = angles) =>
+    foldOrder(one, brake, { ...settled, anglesDeg: with_ }).ok;
+  const open = asked.flatMap((fold): Remedy[] => {
     const at = (deg: number) => goes(development, angles.map((angle, i) => (i === fold ? deg : angle))); // prettier-ignore
     if (angles[fold]! <= LEAST_DEG || !at(LEAST_DEG)) return [];
     // The most closed that still goes, looked for from both ends.
@@ -42,7 +47,7 @@ export function remediesFor(development: Development, brake: Brake): Remedy[] {
     }
     return [{ kind: 'leave-open', fold, deg: good }];
   });
-  const shorter = folds.flatMap((_, fold): Remedy[] => {
+  const shorter = asked.flatMap((fold): Remedy[] => {
     const deep = depthOf(development, fold);
     if (deep === null || deep <= LEAST_MM) return [];
     const at = (byMm: number) => goes(shortened(development, fold, byMm));
@@ -56,10 +61,11 @@ export function remediesFor(development: Development, brake: Brake): Remedy[] {
     }
     return [{ kind: 'shorten', fold, byMm: good }];
   });
-  const without = (...byHand: number[]) => foldOrder(development, brake, angles, byHand).ok;
-  const byHand = folds.flatMap((_, fold): Remedy[] => (without(fold) ? [{ kind: 'over-a-bar', fold }] : []));
-  const parted = folds.flatMap((_, fold): Remedy[] => (partsGo(development, fold, brake) ? [{ kind: 'part', fold }] : [])); // prettier-ignore
-  if (open.length + shorter.length + byHand.length + parted.length === 0) return twoByHand(folds.length, without); // prettier-ignore
+  const without = (...byHand: number[]) =>
+    foldOrder(development, brake, { ...settled, byHand: [...handed, ...byHand] }).ok;
+  const byHand = asked.flatMap((fold): Remedy[] => (without(fold) ? [{ kind: 'over-a-bar', fold }] : []));
+  const parted = asked.flatMap((fold): Remedy[] => (partsGo(development, fold, brake) ? [{ kind: 'part', fold }] : [])); // prettier-ignore
+  if (open.length + shorter.length + byHand.length + parted.length === 0) return twoByHand(asked, without); // prettier-ignore
   // The least left to do after comes first.
   const left = (remedy: Remedy) => (remedy.kind === 'leave-open' ? angles[remedy.fold]! - remedy.deg : 0);
   return [
@@ -71,26 +77,10 @@ export function remediesFor(development: Development, brake: Brake): Remedy[] {
 }
 
 /** Two folds made by hand, where no one thing helps. */
-function twoByHand(n: number, without: (fold: number, also: number) => boolean): Remedy[] {
-  for (let fold = 0; fold < n; fold++)
-    for (let also = fold + 1; also < n; also++) if (without(fold, also)) return [{ kind: 'over-a-bar', fold, also }];
+function twoByHand(asked: readonly number[], without: (fold: number, also: number) => boolean): Remedy[] {
+  for (const [i, fold] of asked.entries())
+    for (const also of asked.slice(i + 1)) if (without(fold, also)) return [{ kind: 'over-a-bar', fold, also }];
   return [];
-}
-
-/** The face beyond a fold, where nothing hangs on it: a flange. */
-function flangeOf({ folds }: Development, fold: number): number | null {
-  const { child } = folds[fold]!;
-  return folds.some(({ parent }) => parent === child) ? null : child;
-}
-
-/** How far a flange reaches from its fold, mm; null for what is none. */
-function depthOf(development: Development, fold: number): number | null {
-  const face = flangeOf(development, fold);
-  if (face === null) return null;
-  const { tangents, across } = development.folds[fold]!;
-  return Math.max(
-    ...development.faces[face]!.pieces.map(({ segment }) => dot(sub(segment.a, tangents[1][0]), across)),
-  );
 }
 
 /** A piece with a flange cut off shorter, all that reaches farther brought back. */

@@ -10,19 +10,19 @@ export const SIDES: readonly Clamped[] = ['base', 'far'];
 /** A way to have made some of the folds, the cheapest to end with this step; `all`: with the least that the rest must cost. */
 export type Way = { made: number; fold: number; side: Clamped; cost: number; all: number; before: Way | null };
 
-/** What is searched: so many folds, those that are to be made as bits, what is known of each step, and the least that the rest must cost. */
-export type Asked = { n: number; all: number; known: Known; least: (way: Way) => number };
+/** What is searched: so many folds, those that are to be made as bits and those of them that are, what is known of each step, and the least that the rest must cost. */
+export type Asked = { n: number; all: number; from: number; known: Known; least: (way: Way) => number };
 
 /**
  * The cheapest way to make all folds: always the one is followed that can be cheapest in the end, and of alike ones that in
  * which most is made (A*, Hart, Nilsson and Raphael); `deep`: the one in which most is made, and of those the cheapest.
  * Given up after so many: then it is not `exact`.
  */
-export function cheapest({ n, all, known, least }: Asked, limit: number, deep: boolean) {
+export function cheapest({ n, all, from, known, least }: Asked, limit: number, deep: boolean) {
   const isBefore = deep ? deeper : cheaper;
-  const queue: Way[] = [{ made: 0, fold: -1, side: 'base', cost: 0, all: 0, before: null }];
+  const queue: Way[] = [{ made: from, fold: -1, side: 'base', cost: 0, all: 0, before: null }];
   const costs = new Map<string, number>();
-  let [reached, most, mostCount, followed] = [0, 0, 0, 0];
+  let [reached, most, mostCount, followed] = [from, from, 0, 0];
   for (let way = taken(queue, isBefore); way; way = taken(queue, isBefore)) {
     if (way.made === all) return { way, exact: !deep, reached, most };
     if ((costs.get(keyOf(way, known)) ?? Infinity) < way.cost) continue;

@@ -9,22 +9,31 @@ import type { OrderStep } from './solve';
 /** A plate cut through: from where to where in the section (x toward the one who folds, z up), middle of the sheet. */
 export type Cut = { face: number; from: Vec; to: Vec; held: boolean };
 
-/**
- * The piece cut through square to the line, at its middle, while a fold is made: `made` before it, the fold itself taken so
- * far, degrees.
- */
-export function sliceOf(development: Development, step: OrderStep, made: readonly number[], deg: number): Cut[] {
+/** Where and when a piece is cut through: folds `made` before, as far as each is taken, the fold itself so far, degrees; where along the line, by itself in its middle. */
+export type SliceAt = {
+  made: readonly number[];
+  anglesDeg: readonly number[];
+  deg: number;
+  alongMm?: number | undefined;
+};
+
+/** The piece cut through square to the line while a fold is made. */
+export function sliceOf(
+  development: Development,
+  step: OrderStep,
+  { made, anglesDeg, deg, alongMm }: SliceAt,
+): Cut[] {
   const { folds } = development;
   const fold = folds[step.fold]!;
   const t = fold.bend.thicknessMm;
   const { onMachine, line } = poseOf(fold, step.clamped);
   const held = step.clamped === 'base' ? fold.parent : fold.child;
   const ways = waysBetween(development)[held]!;
-  const middle = (line[0] + line[1]) / 2;
+  const middle = alongMm ?? (line[0] + line[1]) / 2;
   return platesOf(development).flatMap(({ face, outline }): Cut[] => {
     let frame = STILL;
     for (const { fold: index, outward } of ways[face]!) {
-      const angle = index === step.fold ? deg : made.includes(index) ? folds[index]!.bend.angleDeg : 0;
+      const angle = index === step.fold ? deg : made.includes(index) ? anglesDeg[index]! : 0;
       const closed = closedTo(development, index, angle);
       frame = after(frame, outward ? closed : back(closed));
     }

@@ -1,5 +1,5 @@
 import type { Brake, Part } from '../../../machine/brake';
-import { FINGER_GAP_MM, sectionOf } from '../../../machine/brake';
+import { FINGER_GAP_MM, sectionOf, thickestAt } from '../../../machine/brake';
 import type { Problem, Result } from '../../../measure/result';
 import type { Development } from '../developed';
 import type { Frame, Vec3 } from '../refold';
@@ -14,8 +14,8 @@ import { beyond, platesOf } from './plates';
 import type { Clamped, Pose } from './pose';
 import { poseOf } from './pose';
 
-/** A fold as it can be made: the fingers under the bar, null for a bar all along. Or what it hits. */
-export type Step = { ok: true; fingersMm: number[] | null } | { ok: false; hit: Hit };
+/** A fold as it can be made: the fingers under the bar and where each begins along the line, null for a bar all along. Or what it hits. */
+export type Step = { ok: true; fingersMm: number[] | null; fingersAtMm: number[] | null } | { ok: false; hit: Hit };
 export type Stepper = {
   /** Whether a fold can be made with the others of `made` (as bits) made before, held on one side. */
   step: (fold: number, clamped: Clamped, made: number) => Step;
@@ -77,8 +77,9 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
   const held = cached((line: number, face: number, made: number): Held => {
     const [fold, side] = [line >> 1, line & 1];
     const at = lay(seen(heldOf(fold, side), face, made), poseAt(fold, side).onMachine);
-    const fixed = (['beam', 'bed'] as const).find((name) => spanWithin(at, machine[name]) !== null);
-    return { ...wayOf(at, thickness, machine.bar), fixed: fixed ? { of: fixed, depthMm: depthWithin(at, machine[fixed]) } : null }; // prettier-ignore
+    const fixed =
+      (['beam', 'bed'] as const).map((name) => fixedHit(name, at, machine[name])).find((one) => one !== null) ?? null;
+    return { ...wayOf(at, thickness, machine.bar), fixed }; // prettier-ignore
   });
 
   /** What swings, against bar, beam and bed all the way up, and against the apron it lies on. */
@@ -87,13 +88,12 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     const pose = poseAt(fold, side);
     const own = seen(swungOf(fold, side), face, made);
     const onApron = lay(own, pose.onApron);
-    let fixed: Hit | null = spanWithin(onApron, machine.apron) ? { of: 'apron', depthMm: depthWithin(onApron, machine.apron) } : null; // prettier-ignore
+    let fixed: Hit | null = fixedHit('apron', onApron, machine.apron); // prettier-ignore
     const spans: Span[] = [];
     let deep = 0;
     const at = swings[fold]![side]!.map((frame) => lay(own, frame));
     for (const end of at) {
-      for (const name of ['beam', 'bed'] as const)
-        if (!fixed && spanWithin(end, machine[name])) fixed = { of: name, depthMm: depthWithin(end, machine[name]) };
+      for (const name of ['beam', 'bed'] as const) fixed ??= fixedHit(name, end, machine[name]);
       const span = spanWithin(end, machine.bar);
       if (!span) continue;
       spans.push(span);
@@ -143,6 +143,8 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     const { line: along } = poseAt(fold, side);
     const long = along[1] - along[0];
     if (long > brake.lengthMm) return hit('length', long - brake.lengthMm);
+    const most = thickestAt(brake, long);
+    if (most !== null && thickness > most) return hit('thickness', thickness - most);
     const [at, on] = [heldOf(fold, side), swungOf(fold, side)];
     const isSwung = (face: number) => far[fold]![face] === (side === 0);
     const still: Held[] = [];
@@ -172,7 +174,7 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     if (!found) {
       const { bar, beam } = swept(lift, 0, 0);
       const span = spanWithin(end, bar);
-      found = { beam: spanWithin(end, beam) && depthWithin(end, beam), bar: span && { span, depthMm: depthWithin(end, bar) } }; // prettier-ignore
+      found = { beam: fixedHit('beam', end, beam), bar: span && { span, depthMm: depthWithin(end, bar) } }; // prettier-ignore
       out.set(lift, found);
     }
     return found;
@@ -199,12 +201,15 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     const clear = [...still, ...moving].every(({ bar }) => bar === null);
     if (!clear || down > brake.openMm || up + down > brake.noseHeightMm + brake.openMm || 2 * reach > brake.lengthMm) return front; // prettier-ignore
     const set = setFor(along, []);
-    return set.ok ? { ok: true, fingersMm: set.fingersMm } : front;
+    return set.ok ? withFingers(set) : front;
   }
 
   /** The bar is lifted for what stands up behind the line, and the piece with it for what hangs down behind the bed. */
   function byTheFront(still: readonly Held[], moving: readonly Swung[], along: Span): Step {
-    const hit = (of: Hit['of'], depthMm: number): Step => ({ ok: false, hit: { of, depthMm } });
+    const hit = (of: Hit['of'], depthMm: number, alongMm?: number): Step => ({
+      ok: false,
+      hit: { of, depthMm, ...(alongMm !== undefined && { alongMm }) },
+    });
     const down = Math.max(0, ...still.map((one) => one.down));
     if (down > brake.openMm) return hit('way in', down - brake.openMm);
     const walls = still.filter((one) => one.bar || one.up + down > brake.openMm);
@@ -216,19 +221,39 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     const blocked: { span: Span; depthMm: number }[] = walls.map((one) => one.bar ?? { span: one.span, depthMm: one.up + down - brake.openMm }); // prettier-ignore
     for (const one of moving) {
       const { beam, bar } = outWith(one, raised);
-      if (beam !== null) return hit('way out', beam);
+      if (beam) return hit('way out', beam.depthMm, beam.alongMm);
       if (one.bar) blocked.push(one.bar);
       if (bar) blocked.push(bar);
     }
-    const deepest = Math.max(0, ...blocked.map((one) => one.depthMm));
-    if (brake.fingersMm === null) return blocked.length > 0 ? hit('bar', deepest) : { ok: true, fingersMm: null };
+    const [deepest] = [...blocked].sort((a, b) => b.depthMm - a.depthMm);
+    const at = deepest && middleOf(deepest.span);
+    if (brake.fingersMm === null)
+      return deepest ? hit('bar', deepest.depthMm, at) : { ok: true, fingersMm: null, fingersAtMm: null };
     const set = setFor(along, blocked.map(({ span }) => span)); // prettier-ignore
-    return set.ok ? { ok: true, fingersMm: set.fingersMm } : hit('bar', Math.max(set.overMm, 0.1));
+    return set.ok ? withFingers(set) : hit('bar', Math.max(set.overMm, 0.1), at);
   }
 
   const step = cached((fold: number, side: number, made: number) => look(fold, side, made));
   return { ok: true, poses, step: (fold, clamped, made) => step(fold, clamped === 'far' ? 1 : 0, made & ~(1 << fold)) }; // prettier-ignore
 }
+
+const middleOf = ([from, to]: Span): number => (from + to) / 2;
+
+/** What of a plate is in a fixed part of the machine. */
+function fixedHit<Of extends Hit['of']>(
+  of: Of,
+  at: Sides,
+  part: Parameters<typeof spanWithin>[1],
+): { of: Of; depthMm: number; alongMm: number } | null {
+  const span = spanWithin(at, part);
+  return span && { of, depthMm: depthWithin(at, part), alongMm: middleOf(span) };
+}
+
+const withFingers = ({ fingersMm, atMm }: { fingersMm: number[]; atMm: number[] }): Step => ({
+  ok: true,
+  fingersMm,
+  fingersAtMm: atMm,
+});
 
 /** A function of three numbers that is asked often with the same: two small ones and bits. */
 function cached<T>(of: (a: number, b: number, bits: number) => T): (a: number, b: number, bits: number) => T {

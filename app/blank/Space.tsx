@@ -1,0 +1,55 @@
+import { Canvas, useThree } from '@react-three/fiber';
+import type { ReactNode } from 'react';
+import { useEffect, useMemo } from 'react';
+import { BufferGeometry, DoubleSide, Float32BufferAttribute } from 'three';
+import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
+import type { PieceMesh } from './pieceMesh';
+
+/** A view in space: dragging turns it, the wheel brings it nearer. `reach` is about how large what is shown is, mm. */
+export function Space({ reach, from, children }: { reach: number; from: [number, number, number]; children: ReactNode }) {
+  return (
+    <Canvas dpr={[1, 2]} frameloop="demand" gl={{ antialias: true, alpha: true }} camera={{ position: [from[0] * reach, from[1] * reach, from[2] * reach], fov: 32, near: 1, far: reach * 20, up: [0, 0, 1] }}>
+      <hemisphereLight args={['#fdf6e6', '#8a8172', 2.6]} />
+      <directionalLight position={[reach, -reach, reach * 1.6]} intensity={2.6} />
+      <directionalLight position={[-reach, reach * 0.4, reach]} intensity={1.4} />
+      {children}
+      <Turn />
+    </Canvas>
+  );
+} // prettier-ignore
+
+function Turn() {
+  const { camera, gl, invalidate } = useThree();
+  useEffect(() => {
+    const controls = new OrbitControls(camera, gl.domElement);
+    controls.addEventListener('change', () => invalidate());
+    return () => controls.dispose();
+  }, [camera, gl, invalidate]);
+  return null;
+}
+
+/** Triangles as a geometry, shaded or not. */
+export function geometryOf(positions: readonly number[], shaded: boolean): BufferGeometry {
+  const geometry = new BufferGeometry();
+  geometry.setAttribute('position', new Float32BufferAttribute(positions, 3));
+  if (shaded) geometry.computeVertexNormals();
+  return geometry;
+}
+
+/** The piece as sheet: the side that is drawn in blue, its back in zinc, its rims as lines. */
+export function Sheet({ mesh }: { mesh: PieceMesh }) {
+  const geometry = useMemo(() => ({ face: geometryOf(mesh.face, true), rest: geometryOf(mesh.rest, true), rims: geometryOf(mesh.rims, false) }), [mesh]);
+  return (
+    <>
+      <mesh geometry={geometry.face}>
+        <meshStandardMaterial color="#3a74b8" metalness={0.15} roughness={0.6} side={DoubleSide} />
+      </mesh>
+      <mesh geometry={geometry.rest}>
+        <meshStandardMaterial color="#c3c9cd" metalness={0.3} roughness={0.5} side={DoubleSide} />
+      </mesh>
+      <lineSegments geometry={geometry.rims}>
+        <lineBasicMaterial color="#1a2530" transparent opacity={0.75} />
+      </lineSegments>
+    </>
+  );
+} // prettier-ignore

@@ -1,0 +1,99 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ButtonBase from '@mui/material/ButtonBase';
+import Typography from '@mui/material/Typography';
+import type { BlankFold } from '#core/blank/fold/developed';
+import { distance } from '#core/measure/vector';
+import { usePreferences } from '../frame/preferences';
+import type { FoldRow } from './foldRows';
+import { fingersSaid, heldSaid, lyingSaid } from './orderWords';
+import type { Ordering } from './useOrdering';
+
+type Given = Pick<Ordering, 'rows' | 'next' | 'looked' | 'look' | 'saved' | 'brake'>;
+type WithFolds = Given & { folds: readonly BlankFold[] };
+
+const deg = (angle: number) => `${Math.round(angle * 10) / 10}°`;
+const rowSaid = ({ by, fold, fromDeg, toDeg }: FoldRow) =>
+  by === 'machine' ? `Fold ${fold + 1} to ${deg(toDeg)}` : fromDeg > 0 ? `Close fold ${fold + 1} by hand, ${deg(fromDeg)} to ${deg(toDeg)}` : `Fold ${fold + 1} by hand to ${deg(toDeg)}`; // prettier-ignore
+
+/** The row that is looked at, large: how the piece is laid, what is set, what is done. */
+export function Now({ rows, next, looked, look, brake, folds }: WithFolds) {
+  const { show } = usePreferences();
+  const row = rows[looked];
+  if (!row) return null;
+  const step = row.by === 'machine' ? row.step : null;
+  const before = rows[looked - 1];
+  const stepBefore = before?.by === 'machine' ? before.step : null;
+  const fingers = step && fingersSaid(step, brake?.fingerGapMm, show);
+  const all = next >= rows.length;
+  return (
+    <Box role="status" aria-label="Now" sx={{ borderLeft: `6px solid ${all ? 'var(--done)' : looked === next ? 'var(--torch)' : 'var(--rule)'}`, bgcolor: looked === next ? 'var(--torch-ground)' : undefined, px: 1.6, py: 1 }}>
+      <Typography variant="body2">
+        {looked + 1} of {rows.length}
+        {row.done ? ' · done' : looked === next ? ' · now' : ''}
+      </Typography>
+      <Typography className="condensed" sx={{ fontSize: '1.5rem', fontWeight: 600, lineHeight: 1.15 }}>
+        {rowSaid(row)}
+      </Typography>
+      {step && (
+        <Typography>
+          {lyingSaid(stepBefore, step)} {heldSaid(step)} {fingers}
+        </Typography>
+      )}
+      {row.by === 'hand' && <Typography>Over a bar of at least {show(distance(...folds[row.fold]!.centre))}, clamped along the line; a little at a time from end to end. Pack what it must not crush.</Typography>}
+      {looked !== next && !all && (
+        <Button size="small" onClick={() => look(null)}>
+          To what is next
+        </Button>
+      )}
+    </Box>
+  );
+} // prettier-ignore
+
+/** All rows; touched, one is looked at: nothing is written down by looking. */
+export function Steps({ rows, next, looked, look }: Given) {
+  return (
+    <Box component="ol" aria-label="Steps" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 0.6 }}>
+      {rows.map((row, i) => (
+        <li key={`${row.by} ${row.fold}`} aria-current={i === next ? 'step' : undefined}>
+          <ButtonBase
+            onClick={() => look(i === next ? null : i)}
+            sx={{ width: '100%', justifyContent: 'flex-start', textAlign: 'left', fontFamily: 'inherit', fontSize: '1rem', minHeight: 44, borderLeft: `6px solid ${i === next ? 'var(--torch)' : row.done ? 'var(--done)' : 'var(--rule)'}`, pl: 1.4, bgcolor: i === looked ? 'var(--torch-ground)' : undefined, opacity: row.done && i !== looked ? 0.75 : 1 }}
+          >
+            {i + 1}. {rowSaid(row)}
+            {row.done ? ' · done' : ''}
+          </ButtonBase>
+        </li>
+      ))}
+    </Box>
+  );
+} // prettier-ignore
+
+/** Done, and back: at the bottom of what is seen on a phone, whatever is above it. */
+export function Done({ rows, next, look, saved, folds }: WithFolds) {
+  const { made, closed } = saved.draft;
+  const row = rows[next];
+  const last = rows[next - 1];
+  const done = () => {
+    if (!row) return;
+    const { id } = folds[row.fold]!;
+    saved.set(row.by === 'machine' ? { made: [...made, id] } : { closed: [...closed, id] });
+    look(null);
+  };
+  const back = () => {
+    if (!last) return;
+    const { id } = folds[last.fold]!;
+    saved.set(last.by === 'machine' ? { made: made.filter((one) => one !== id) } : { closed: closed.filter((one) => one !== id) });
+    look(null);
+  };
+  return (
+    <Box sx={{ display: 'flex', gap: 1, position: { xs: 'sticky', md: 'static' }, bottom: 0, zIndex: 2, bgcolor: 'var(--panel)', py: { xs: 1, md: 0 }, mx: { xs: -2, md: 0 }, px: { xs: 2, md: 0 }, borderTop: { xs: '1.5px solid var(--rule)', md: 0 } }}>
+      <Button variant="contained" size="large" disabled={!row} onClick={done} sx={{ flex: 1, minHeight: 56, fontSize: '1.15rem' }}>
+        {row ? 'Done, next' : 'All folds made'}
+      </Button>
+      <Button variant="outlined" size="large" disabled={!last} onClick={back}>
+        Back
+      </Button>
+    </Box>
+  );
+} // prettier-ignore

@@ -1,0 +1,90 @@
+import type { Hit } from '#core/blank/fold/order/inTheWay';
+import type { Remedy } from '#core/blank/fold/order/remedies';
+import type { OrderStep } from '#core/blank/fold/order/solve';
+import { FINGER_GAP_MM } from '#core/machine/brake';
+
+/** An order of folding in words: on the screen, and on the card for the bench. */
+
+type Show = (mm: number) => string;
+
+export const HIT_WORDS: Record<Hit['of'], string> = {
+  bar: 'something stands where the bar would be',
+  beam: 'it runs into the beam over the bar',
+  bed: 'what hangs down runs into the bed',
+  apron: 'what is turned down runs into the apron',
+  piece: 'it runs into the piece itself',
+  length: 'it is longer than the machine',
+  thickness: 'the sheet is too thick for so long a fold',
+  'way in': 'the bar does not open far enough to put it in',
+  'way out': 'it hooks over the bar and cannot be taken out',
+};
+
+/** How the piece is laid for a step, after the one before it; said to whoever stands before the machine. */
+export function lyingSaid(before: OrderStep | null, step: OrderStep): string {
+  const up = step.faceUp ? 'The side you drew on is up' : 'The side you drew on is down';
+  const over = before && before.faceUp !== step.faceUp ? ' (turn it over)' : '';
+  return `${up}${over}; ${roundSaid(before, step)}.`;
+}
+
+function roundSaid(before: OrderStep | null, step: OrderStep): string {
+  const drawn = `turned ${Math.round(step.turnDeg)}° to the left from how it is drawn`;
+  if (!before) return drawn;
+  if (before.faceUp !== step.faceUp) return `lying ${drawn}`;
+  const round = Math.round((step.turnDeg - before.turnDeg + 360) % 360);
+  return round === 0 ? 'lying as before' : `turned round ${round > 180 ? `${360 - round}° to the right` : `${round}° to the left`}`; // prettier-ignore
+}
+
+export const heldSaid = ({ clamped }: OrderStep): string =>
+  clamped === 'base'
+    ? 'The side with the face that stays put is held.'
+    : 'The other side is held: the face that stays put swings.';
+
+/** The fingers from the left, with the gaps that are left for walls; null for a bar all along. */
+export function fingersSaid({ fingersMm, fingersAtMm }: OrderStep, gapMm: number | undefined, show: Show): string | null {
+  if (!fingersMm || !fingersAtMm) return null;
+  const inOrder = fingersMm.map((width, i) => ({ width, at: fingersAtMm[i]! })).sort((a, b) => a.at - b.at);
+  const said = inOrder.map(({ width, at }, i) => {
+    const next = inOrder[i + 1];
+    const gap = next ? next.at - at - width : 0;
+    if (!next) return show(width);
+    return gap > (gapMm ?? FINGER_GAP_MM) + 0.5 ? `${show(width)} · gap of ${show(gap)} · ` : `${show(width)} + `;
+  });
+  return `Fingers from the left: ${said.join('')}.`;
+} // prettier-ignore
+
+export function handlingSaid({ turnings, fingerChanges }: { turnings: number; fingerChanges: number }): string {
+  const times = (n: number, what: string) => (n === 0 ? `no ${what}` : n === 1 ? `one ${what}` : `${n} ${what}s`);
+  const said = `${times(turnings, 'turning')} of the piece, ${times(fingerChanges, 'change')} of fingers.`;
+  return said.charAt(0).toUpperCase() + said.slice(1);
+}
+
+/** Remedies of which the same can be said, together. */
+export type RemedyGroup = { said: string; remedies: Remedy[] };
+
+export function remedyGroups(remedies: readonly Remedy[], show: Show): RemedyGroup[] {
+  const groups = new Map<string, Remedy[]>();
+  for (const remedy of remedies) {
+    const key = remedySaid(remedy, show)('');
+    groups.set(key, [...(groups.get(key) ?? []), remedy]);
+  }
+  return [...groups.values()].map((all) => {
+    const names = all.map((one) => (one.kind === 'over-a-bar' && one.also !== undefined ? `${one.fold + 1} and ${one.also + 1}` : String(one.fold + 1))); // prettier-ignore
+    const last = names[names.length - 1]!;
+    const folds = names.length === 1 ? `fold ${last}` : `fold ${names.slice(0, -1).join(', ')} or ${last}`;
+    return { said: remedySaid(all[0]!, show)(folds), remedies: all };
+  });
+}
+
+const remedySaid = (remedy: Remedy, show: Show): ((folds: string) => string) => {
+  switch (remedy.kind) {
+    case 'leave-open':
+      return (folds) =>
+        `Leave ${folds} at ${remedy.deg}° on the machine; close it over a bar when the others are made.`;
+    case 'over-a-bar':
+      return (folds) => `Make ${folds} over a bar by hand, when the others are made.`;
+    case 'part':
+      return (folds) => `Cut the piece apart along ${folds}, fold both parts, and weld them.`;
+    case 'shorten':
+      return (folds) => `Make the flange of ${folds} ${show(remedy.byMm)} shorter.`;
+  }
+};
