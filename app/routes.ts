@@ -28,6 +28,7 @@ export default [
   route('pieces/:pieceId/pattern/:file', 'sheet/pattern.ts'),
   route('pieces/:pieceId/strip/:profileId', 'sheet/strip.ts'),
   route('pieces/:pieceId/surveyed', 'piece/pieceSurveyed.ts'),
+  route('pieces/:pieceId/bench-card.pdf', 'blank/benchCard.ts'),
   route('pieces/:pieceId/folding', 'blank/folding.ts'),
   route('pieces/:pieceId/fits', 'fit/fits.ts'),
   route('pieces/:pieceId/welds', 'weld/welds.ts'),

@@ -194,7 +194,10 @@ function stepWellTray(): PieceFile {
     folding: {
       ...unfolded(),
       brake: 'box-and-pan',
+      // With both long walls up the last short one would not come out of the brake: one was left open and closed over a bar.
+      leftOpen: [{ fold: 'f1', deg: 70 }],
       made: folded.folds.map(({ id }) => id),
+      closed: ['f1'],
       // The step falls to the front and a little outward.
       lies: { fold: null, alongDeg: 2.5, acrossDeg: -1.5, faceUp: true },
       drains: pierced.holes.map(({ id }) => id),

@@ -1,4 +1,5 @@
 import workerpool from 'workerpool';
+import { drawBenchCardNow } from '#app/blank/drawBenchCard.server';
 import { drawScaleFrameNow } from '#app/card/drawScaleFrame.server';
 import { drawStripNow } from '#app/sheet/drawStrip.server';
 import { takeInNow, writeOutNow } from '#app/jobs/doJobFiles.server';
@@ -21,6 +22,7 @@ const all: Doing[] = [
   drawMeasuringSheetNow,
   drawScaleFrameNow,
   drawStripNow,
+  drawBenchCardNow,
 ];
 
 workerpool.worker(

@@ -35,7 +35,7 @@ export default function AtMachine({ development, brake, step, anglesDeg }: Props
   const middle = (pose.line[0] + pose.line[1]) / 2;
   return (
     <Box sx={{ position: 'absolute', inset: 0, background: 'radial-gradient(ellipse at 50% 62%, var(--bench-top) 0%, var(--paper) 72%)' }} role="img" aria-label={`Fold ${step.fold + 1} in the machine, in space`}>
-      <Space reach={reach} from={[1.15, -0.55, 0.75]}>
+      <Space reach={reach} from={[1.5, -1.35, 1.05]}>
         <group position={[0, -middle, 0]}>
           {parts.map(({ name, geometry }, i) => (
             <mesh key={i} geometry={geometry}>
@@ -58,7 +58,7 @@ function partsAlong(brake: Brake, step: OrderStep, line: readonly [number, numbe
   const spare = Math.max(0, Math.min(BESIDE_MM, (brake.lengthMm - (line[1] - line[0])) / 2));
   const [from, to] = [line[0] - spare, line[1] + spare];
   const fingers = step.fingersMm && step.fingersAtMm ? step.fingersMm.map((width, i): [number, number] => [line[0] + step.fingersAtMm![i]!, line[0] + step.fingersAtMm![i]! + width]) : null;
-  const far = Math.max(120, reach * 0.45);
+  const far = Math.max(120, reach * 0.3);
   return found.parts.flatMap(({ name, section }) => {
     const held = section.map(([x, z]) => [Math.max(-far, Math.min(far, x)), Math.max(-far, Math.min(brake.noseHeightMm + 40, z))] as const);
     // The apron swings with the sheet: at rest it would stand before it.

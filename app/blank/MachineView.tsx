@@ -11,13 +11,19 @@ import type { Ordering } from './useOrdering';
 // three.js is large and only wanted when someone turns the machine in space.
 const AtMachine = lazy(() => import('./AtMachine'));
 
-type Props = Pick<Ordering, 'shown' | 'brake' | 'saved'> & { development: Development };
+const Nothing = ({ children }: { children: string }) => (
+  <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4 }}>{children}</Box>
+);
+
+type Props = Pick<Ordering, 'shown' | 'brake' | 'saved' | 'ordered'> & { development: Development };
 
 /** A fold at the machine, in section or in space, swung as far as the slider says. */
-export function MachineView({ development, shown, brake, saved }: Props) {
+export function MachineView({ development, shown, brake, saved, ordered }: Props) {
   const [space, setSpace] = useState(false);
   const [swing, setSwing] = useState<{ fold: number; share: number } | null>(null);
-  if (!shown || !brake) return null;
+  if (!brake) return <Nothing>The shop has no machine to fold on yet.</Nothing>;
+  if (!shown)
+    return ordered.state === 'found' ? <Nothing>This fold is made: how it lay in the machine is not known.</Nothing> : null;
   const { step, made, hit } = shown;
   const share = swing?.fold === step.fold ? swing.share : 1;
   const { anglesDeg } = settledBy(development, saved.draft, false);

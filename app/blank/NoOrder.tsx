@@ -20,6 +20,7 @@ export function NoOrder({ ordered, saved, folds }: Props) {
   const number = (fold: number) => `fold ${fold + 1}`;
   const is = (code: string) => problems.some((problem) => problem.code === code);
   const { byHand, leftOpen } = saved.draft;
+  const made = saved.draft.made.filter((id) => folds.some((fold) => fold.id === id));
   const take = (remedy: Remedy) => {
     const id = folds[remedy.fold]!.id;
     if (remedy.kind === 'leave-open') saved.set({ leftOpen: [...leftOpen.filter(({ fold }) => fold !== id), { fold: id, deg: remedy.deg }] });
@@ -50,6 +51,11 @@ export function NoOrder({ ordered, saved, folds }: Props) {
         <Typography variant="body2">
           Drawn: made as they are numbered, {number(shown.step.fold)} is the first that hits: {HIT_WORDS[shown.hit?.of ?? 'bar']}.
         </Typography>
+      )}
+      {made.length > 0 && (
+        <Button variant="outlined" onClick={() => saved.set({ made: made.slice(0, -1) })}>
+          Take back that {number(folds.findIndex(({ id }) => id === made.at(-1)))} is made
+        </Button>
       )}
       {tried && (
         <Box>

@@ -36,7 +36,7 @@ export function OrderPanel({ development, ...ordering }: Props) {
       {ordered.state === 'none' && <NoOrder {...ordering} ordered={ordered} folds={folds} />}
       {ordered.state === 'found' && (
         <>
-          <Now {...ordering} folds={folds} />
+          <Now {...ordering} development={development} />
           {row && row.by === 'machine' && looked === next && <FoldTo key={folds[row.fold]!.id} fold={folds[row.fold]!} number={row.fold + 1} leftAtDeg={row.toDeg} />}
           <Done {...ordering} folds={folds} />
           <Typography variant="h3">All of it</Typography>

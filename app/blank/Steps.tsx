@@ -2,28 +2,29 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import Typography from '@mui/material/Typography';
-import type { BlankFold } from '#core/blank/fold/developed';
+import type { BlankFold, Development } from '#core/blank/fold/developed';
 import { distance } from '#core/measure/vector';
+import { holesUnderBar } from '#core/blank/fold/order/underBar';
+import { usePiece } from '../piece/pieceContext';
 import { usePreferences } from '../frame/preferences';
-import type { FoldRow } from './foldRows';
-import { fingersSaid, heldSaid, lyingSaid } from './orderWords';
+import { PlanPicture } from './PlanPicture';
+import { fingersSaid, heldSaid, lyingSaid, rowSaid, underBarSaid } from './orderWords';
 import type { Ordering } from './useOrdering';
 
 type Given = Pick<Ordering, 'rows' | 'next' | 'looked' | 'look' | 'saved' | 'brake'>;
 type WithFolds = Given & { folds: readonly BlankFold[] };
 
-const deg = (angle: number) => `${Math.round(angle * 10) / 10}°`;
-const rowSaid = ({ by, fold, fromDeg, toDeg }: FoldRow) =>
-  by === 'machine' ? `Fold ${fold + 1} to ${deg(toDeg)}` : fromDeg > 0 ? `Close fold ${fold + 1} by hand, ${deg(fromDeg)} to ${deg(toDeg)}` : `Fold ${fold + 1} by hand to ${deg(toDeg)}`; // prettier-ignore
-
 /** The row that is looked at, large: how the piece is laid, what is set, what is done. */
-export function Now({ rows, next, looked, look, brake, folds }: WithFolds) {
+export function Now({ rows, next, looked, look, brake, development }: Given & { development: Development }) {
   const { show } = usePreferences();
+  const { pattern } = usePiece();
+  const { folds } = development;
   const row = rows[looked];
   if (!row) return null;
   const step = row.by === 'machine' ? row.step : null;
   const before = rows[looked - 1];
   const stepBefore = before?.by === 'machine' ? before.step : null;
+  const under = step && brake ? holesUnderBar(development, step, brake).map((id) => pattern.holes.findIndex((hole) => hole.id === id) + 1) : [];
   const fingers = step && fingersSaid(step, brake?.fingerGapMm, show);
   const all = next >= rows.length;
   return (
@@ -36,9 +37,12 @@ export function Now({ rows, next, looked, look, brake, folds }: WithFolds) {
         {rowSaid(row)}
       </Typography>
       {step && (
-        <Typography>
-          {lyingSaid(stepBefore, step)} {heldSaid(step)} {fingers}
-        </Typography>
+        <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start', flexWrap: 'wrap' }}>
+          <PlanPicture development={development} step={step} />
+          <Typography sx={{ flex: '1 1 150px' }}>
+            {lyingSaid(stepBefore, step)} {heldSaid(step)} {fingers} {underBarSaid(under)}
+          </Typography>
+        </Box>
       )}
       {row.by === 'hand' && <Typography>Over a bar of at least {show(distance(...folds[row.fold]!.centre))}, clamped along the line; a little at a time from end to end. Pack what it must not crush.</Typography>}
       {looked !== next && !all && (

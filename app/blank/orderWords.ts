@@ -2,6 +2,7 @@ import type { Hit } from '#core/blank/fold/order/inTheWay';
 import type { Remedy } from '#core/blank/fold/order/remedies';
 import type { OrderStep } from '#core/blank/fold/order/solve';
 import { FINGER_GAP_MM } from '#core/machine/brake';
+import type { FoldRow } from './foldRows';
 
 /** An order of folding in words: on the screen, and on the card for the bench. */
 
@@ -19,25 +20,43 @@ export const HIT_WORDS: Record<Hit['of'], string> = {
   'way out': 'it hooks over the bar and cannot be taken out',
 };
 
-/** How the piece is laid for a step, after the one before it; said to whoever stands before the machine. */
-export function lyingSaid(before: OrderStep | null, step: OrderStep): string {
-  const up = step.faceUp ? 'The side you drew on is up' : 'The side you drew on is down';
-  const over = before && before.faceUp !== step.faceUp ? ' (turn it over)' : '';
-  return `${up}${over}; ${roundSaid(before, step)}.`;
+const deg = (angle: number) => `${Math.round(angle * 10) / 10}°`;
+
+/** What is done in a row, in a few words. */
+export function rowSaid({ by, fold, fromDeg, toDeg }: FoldRow): string {
+  if (by === 'machine') return `Fold ${fold + 1} to ${deg(toDeg)}`;
+  return fromDeg > 0 ? `Close fold ${fold + 1} by hand, ${deg(fromDeg)} to ${deg(toDeg)}` : `Fold ${fold + 1} by hand to ${deg(toDeg)}`; // prettier-ignore
 }
 
-function roundSaid(before: OrderStep | null, step: OrderStep): string {
-  const drawn = `turned ${Math.round(step.turnDeg)}° to the left from how it is drawn`;
-  if (!before) return drawn;
-  if (before.faceUp !== step.faceUp) return `lying ${drawn}`;
-  const round = Math.round((step.turnDeg - before.turnDeg + 360) % 360);
-  return round === 0 ? 'lying as before' : `turned round ${round > 180 ? `${360 - round}° to the right` : `${round}° to the left`}`; // prettier-ignore
+/** How the piece is laid for a step, after the one before it; said to whoever stands before the machine. */
+export function lyingSaid(before: OrderStep | null, step: OrderStep): string {
+  const over = (before ? before.faceUp : true) !== step.faceUp;
+  return `Drawn side ${step.faceUp ? 'up' : 'down'}${over ? ' (turn it over, left to right)' : ''}, ${roundSaid(before, step, over)}.`;
+}
+
+function roundSaid(before: OrderStep | null, step: OrderStep, over: boolean): string {
+  const anew = !before || over;
+  const turn = Math.round((step.turnDeg - (anew ? 0 : before.turnDeg) + 360) % 360) % 360;
+  const turned =
+    turn === 180
+      ? 'turned half round'
+      : turn > 180
+        ? `turned ${360 - turn}° to the right`
+        : `turned ${turn}° to the left`;
+  if (turn === 0) return anew ? 'as it is drawn' : 'as before';
+  return anew ? `${turned} from how it is drawn` : turned;
 }
 
 export const heldSaid = ({ clamped }: OrderStep): string =>
   clamped === 'base'
-    ? 'The side with the face that stays put is held.'
-    : 'The other side is held: the face that stays put swings.';
+    ? 'Hold the side of the face that stays put.'
+    : 'Hold the other side: the face that stays put swings.';
+
+/** Holes on which the bar presses, by their numbers. */
+export const underBarSaid = (holes: readonly number[]): string | null =>
+  holes.length === 0
+    ? null
+    : `Under the bar: hole ${holes.join(', ')}. What is to be flared there is flared after this fold.`;
 
 /** The fingers from the left, with the gaps that are left for walls; null for a bar all along. */
 export function fingersSaid({ fingersMm, fingersAtMm }: OrderStep, gapMm: number | undefined, show: Show): string | null {
