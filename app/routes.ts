@@ -10,6 +10,7 @@ export default [
     route('jobs/:jobId/references', 'survey/references.tsx'),
     route('jobs/:jobId/new-piece', 'jobs/newPiece.tsx'),
     route('shop', 'shop/shop.tsx'),
+    route('shop/learnt', 'shop/learnt.tsx'),
   ]),
   route('pieces/:pieceId', 'piece/piece.tsx', [
     index('piece/pieceStart.tsx'),
@@ -33,6 +34,8 @@ export default [
   route('pieces/:pieceId/fits', 'fit/fits.ts'),
   route('pieces/:pieceId/welds', 'weld/welds.ts'),
   route('shop/springs', 'blank/springs.ts'),
+  route('shop/readings', 'shop/readings.ts'),
+  route('shop/readings.csv', 'shop/readingsFile.ts'),
   route('scale-frame.pdf', 'card/scaleFrame.ts'),
   route('jobs/:jobId/pictures', 'pictures/pictures.ts'),
   route('pictures/:pictureId', 'pictures/said.ts'),

@@ -1,19 +1,22 @@
 import Box from '@mui/material/Box';
 import Slider from '@mui/material/Slider';
 import { useMemo, useState } from 'react';
+import { Quaternion, Vector3 } from 'three';
 import type { Development } from '#core/blank/fold/developed';
 import { points } from '#core/measure/path';
 import type { Vec } from '#core/measure/vector';
 import { usePiece } from '../piece/pieceContext';
+import type { Water } from '#core/blank/fold/water/water';
+import { WaterMarks } from './WaterMarks';
 import { Sheet, Space } from './Space';
 import type { FoldRow } from './foldRows';
 import { anglesAt } from './foldRows';
 import { pieceMesh } from './pieceMesh';
 
-type Props = { development: Development; rows: readonly FoldRow[] };
+type Props = { development: Development; rows: readonly FoldRow[]; water: Water | null };
 
 /** The piece folded in space: turned by dragging, folded by the slider in the order of folding, or as listed where there is none. */
-export default function Folded({ development, rows: ordered }: Props) {
+export default function Folded({ development, rows: ordered, water }: Props) {
   const { facts, pattern } = usePiece();
   const { folds } = development;
   const rows = useMemo((): readonly FoldRow[] => (ordered.length > 0 ? ordered : folds.map(({ bend }, fold) => ({ fold, by: 'hand', fromDeg: 0, toDeg: bend.angleDeg, done: false }))), [ordered, folds]); // prettier-ignore
@@ -29,6 +32,8 @@ export default function Folded({ development, rows: ordered }: Props) {
   );
   const reach = Math.hypot(development.size.widthMm, development.size.heightMm);
   const centre = middle(development);
+  // Where it is known how it lies on the vehicle it is shown so.
+  const lie = useMemo(() => new Quaternion().setFromUnitVectors(new Vector3(...(water?.lying.up ?? [0, 0, 1])), new Vector3(0, 0, 1)), [water]);
   const moving = rows[Math.min(count, Math.ceil(done)) - 1];
   return (
     <Box sx={{ position: 'absolute', inset: 0, display: 'flex', flexDirection: 'column' }}>
@@ -38,8 +43,12 @@ export default function Folded({ development, rows: ordered }: Props) {
         aria-label={`The piece in space, ${Math.floor(done)} of ${count} folds made`}
       >
         <Space reach={reach} from={[0.55, -0.95, 0.85]}>
-          <group position={[-centre[0], -centre[1], 0]}>
-            <Sheet mesh={mesh} />
+          <group quaternion={lie}>
+            <group position={[-centre[0], -centre[1], 0]}>
+              <Sheet mesh={mesh} />
+              {/* Where the water goes is reckoned for the finished piece. */}
+              {water && done === count && <WaterMarks development={development} water={water} reach={reach} />}
+            </group>
           </group>
         </Space>
       </Box>

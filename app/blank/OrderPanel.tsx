@@ -13,6 +13,7 @@ import { usePiece } from '../piece/pieceContext';
 import { FoldTo } from './FoldTo';
 import { NoOrder } from './NoOrder';
 import { OwnOrder } from './OwnOrder';
+import { RadiusGot } from './RadiusGot';
 import { SettledByHand } from './SettledByHand';
 import { Done, Now, Steps } from './Steps';
 import { handlingSaid } from './orderWords';
@@ -38,6 +39,7 @@ export function OrderPanel({ development, ...ordering }: Props) {
         <>
           <Now {...ordering} development={development} />
           {row && row.by === 'machine' && looked === next && <FoldTo key={folds[row.fold]!.id} fold={folds[row.fold]!} number={row.fold + 1} leftAtDeg={row.toDeg} />}
+          {row && row.done && <RadiusGot key={`radius ${folds[row.fold]!.id}`} fold={folds[row.fold]!} number={row.fold + 1} />}
           <Done {...ordering} folds={folds} />
           <Typography variant="h3">All of it</Typography>
           <Typography variant="body2">

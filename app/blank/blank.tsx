@@ -17,10 +17,13 @@ import { NoBlank } from '../piece/NoBlank';
 import { Notices } from '../piece/Notices';
 import { usePick, usePiece } from '../piece/pieceContext';
 import { FoldTo } from './FoldTo';
+import { RadiusGot } from './RadiusGot';
 import { FoldWorking } from './FoldWorking';
 import { OrderPanel } from './OrderPanel';
 import { MachineView } from './MachineView';
 import { useOrdering } from './useOrdering';
+import { WaterPanel } from './WaterPanel';
+import { useWater } from './useWater';
 import { MarkingOut } from './MarkingOut';
 import { ScribeTables } from './ScribeTables';
 import { foldWorking, sizeWorkings } from './workings';
@@ -48,6 +51,7 @@ function Blank({ development }: { development: Development }) {
   );
   const workings = sizeWorkings(development, metal, facts.thicknessMm, shown);
   const ordering = useOrdering(development, view !== 'flat' && folds.length > 0);
+  const watered = useWater(development, ordering.saved, view === 'folded');
   const few = folds.slice(0, 4);
   const tally: TallyFigure[] = [
     { label: 'Blank', value: `${show(size.widthMm)} × ${show(size.heightMm)}`, working: workings.size },
@@ -90,7 +94,11 @@ function Blank({ development }: { development: Development }) {
             </Drawing>
           ) : (
             <Suspense fallback={<Box sx={{ p: 4 }}>Setting the piece up …</Box>}>
-              <Folded development={development} rows={ordering.rows} />
+              <Folded
+                development={development}
+                rows={ordering.rows}
+                water={watered.water?.ok ? watered.water.water : null}
+              />
             </Suspense>
           )}
           <ToggleButtonGroup
@@ -116,8 +124,12 @@ function Blank({ development }: { development: Development }) {
             </>
           )}
           {fold && view !== 'order' && <FoldTo key={fold.id} fold={fold} number={folds.indexOf(fold) + 1} />}
+          {fold && view !== 'order' && (
+            <RadiusGot key={`radius ${fold.id}`} fold={fold} number={folds.indexOf(fold) + 1} />
+          )}
           {fold && <FoldWorking fold={fold} number={folds.indexOf(fold) + 1} />}
           {view === 'order' && <OrderPanel {...ordering} development={development} />}
+          {view === 'folded' && <WaterPanel development={development} {...watered} />}
           {view !== 'order' && (
             <ToggleButtonGroup
               exclusive

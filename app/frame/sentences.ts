@@ -138,6 +138,9 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `${It}: the flange is ${mm(n.depthMm)} deep and the bend alone takes ${mm(n.setbackMm)}. Make the flange deeper or the radius smaller.`,
   'folds-too-close': (_, { It }) =>
     `${It} is too near another fold: their bends would run into each other. Move them apart or use a smaller radius.`,
+  'lies-impossible': (n) =>
+    `A face cannot rise by ${Math.abs(n.alongDeg)}° one way and ${Math.abs(n.acrossDeg)}° square to it: read the level again.`,
+  'lies-on-no-face': 'The face the level was held on is not there any more: choose another.',
   'fold-too-long': (n, { It }, mm) => `${It} is ${mm(n.longMm)} long, and this machine folds ${mm(n.mostMm)}.`,
   'sheet-too-thick': (n, { It }, mm) =>
     `${It} is ${mm(n.longMm)} long in sheet of ${mm(n.thicknessMm)}: so long a fold this machine makes in no more than ${mm(n.mostMm)}.`,

@@ -10,8 +10,11 @@ import { verdictOf } from './judging.server';
 
 /** All that a piece's page stands on; null where there is no such piece. */
 export async function loadPiece(viewer: Viewer, id: string) {
-  const [whole, shop] = await Promise.all([wholePiece(viewer, id), shopSettings(viewer)]);
+  const [whole, settings] = await Promise.all([wholePiece(viewer, id), shopSettings(viewer)]);
   if (!whole) return null;
+  // A piece is cut by what was known before: radii read on itself are for the next one.
+  const [ownRadii, radii] = parted(settings.radii, ({ on }) => on?.piece === id);
+  const shop = { ...settings, radii };
   const { piece, job, card, plan, fits, welds, inspections, pictures, printed, from, made } = whole;
   return {
     id: piece.id,
@@ -23,6 +26,8 @@ export async function loadPiece(viewer: Viewer, id: string) {
     card,
     plan,
     shop,
+    /** Inside radii that were read on this piece. */
+    ownRadii,
     records: { fits, welds, inspections, pictures, survey: pieceSurveyOf(piece), folding: foldingOf(piece) },
     printed,
     /** The piece it was made from: how, why, and how much has changed there that it could take over. */
@@ -36,6 +41,11 @@ export async function loadPiece(viewer: Viewer, id: string) {
     made: made.map(({ id, name, cameAs, cameWhy }) => ({ id, name, as: cameAs ?? 'again', why: cameWhy })),
   };
 }
+
+const parted = <T>(all: readonly T[], isFirst: (one: T) => boolean): [T[], T[]] => [
+  all.filter(isFirst),
+  all.filter((one) => !isFirst(one)),
+];
 
 const counted = new WeakMap<PatternDoc, { of: PatternDoc; count: number | null }>();
 /** How many parts of a card were changed since another took them over; null where that one was begun anew. */

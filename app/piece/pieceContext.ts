@@ -40,6 +40,8 @@ export type PieceView = Records & {
   facts: PieceFacts;
   metal: Metal;
   shop: Shop;
+  /** Inside radii that were read on this piece: its own blank does not go by them. */
+  ownRadii: Shop['radii'];
   pattern: PatternDoc;
   patternEditor: Editor<PatternDoc>;
   plan: PlanDoc;

@@ -18,7 +18,7 @@ const PLAN_VERSION = emptyPlan().version;
 
 /** What the stages know of a piece: its documents as they are being edited, and all that follows from them. */
 export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked; inHand: InHand } {
-  const { id, facts, shop } = loaded;
+  const { id, facts, shop, ownRadii } = loaded;
   const live = useDocument(id, 'card', loaded.card, CARD_VERSION, keptToRules);
   const [moving, setMoving] = useState(false);
   const [rested, setRested] = useState(live);
@@ -100,6 +100,7 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       facts,
       metal,
       shop,
+      ownRadii,
       pattern,
       patternEditor,
       plan,
@@ -121,7 +122,7 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       stopUndo,
       setUndo,
     }),
-    [id, loaded.job.id, loaded.from, loaded.made, facts, metal, shop, pattern, patternEditor, plan, planEditor, problems, development, road, standing, takenBack, welds, inspections, pictures, survey, folding, surveyWarnings, took, stopUndo], // prettier-ignore
+    [id, loaded.job.id, loaded.from, loaded.made, facts, metal, shop, ownRadii, pattern, patternEditor, plan, planEditor, problems, development, road, standing, takenBack, welds, inspections, pictures, survey, folding, surveyWarnings, took, stopUndo], // prettier-ignore
   );
   return { view, picked, inHand };
 }

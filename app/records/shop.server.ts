@@ -3,6 +3,7 @@ import { MOST_SPRINGS } from '#core/blank/limits';
 import { USUAL_SHOP } from '#core/blank/fold/practice';
 import type { Shop } from '#core/blank/shopSchema';
 import { mergedRecord } from '#core/format/merge';
+import type { ReadingList } from '#core/blank/fold/learnt';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
 import { dbOf } from './database.server';
@@ -18,19 +19,33 @@ const settings = async (tx: Tx): Promise<Shop> => {
 /** The shop's settings, or the usual ones until it has its own; settings added since are filled in. */
 export const shopSettings = (viewer: Viewer): Promise<Shop> => viewer.once(shop, () => settings(dbOf(viewer)));
 
-/** Puts a measured bend among the shop's readings, once however often it is sent; false where there is no room for it. */
-export const addSpring = (viewer: Viewer, spring: Shop['springs'][number]): Promise<boolean> =>
+/** The readings of a shop by the list they are kept in. */
+export type Readings = Pick<Shop, ReadingList>;
+
+/** Changes the lists of readings as they are now, nobody else meanwhile; with null nothing is changed. */
+export const changeReadings = <Answer>(
+  viewer: Viewer,
+  change: (now: Readings) => { next: Readings | null; answer: Answer },
+): Promise<Answer> =>
   dbOf(viewer).transaction(async (tx) => {
     await tx.insert(shop).values({ id: 1, settings: USUAL_SHOP }).onConflictDoNothing();
     await tx.select().from(shop).where(eq(shop.id, 1)).for('update');
     const now = await settings(tx);
-    const known = spring.on && now.springs.some(({ on }) => on?.piece === spring.on!.piece && on.fold === spring.on!.fold && on.at === spring.on!.at); // prettier-ignore
-    if (known) return true;
-    if (now.springs.length >= MOST_SPRINGS) return false;
+    const { next, answer } = change(now);
+    if (!next) return answer;
     viewer.anew(shop);
-    const springs = [...now.springs, spring];
-    await tx.update(shop).set({ settings: { ...now, springs } }).where(eq(shop.id, 1)); // prettier-ignore
-    return true;
+    const { strips, springs, radii } = next;
+    await tx.update(shop).set({ settings: { ...now, strips, springs, radii } }).where(eq(shop.id, 1)); // prettier-ignore
+    return answer;
+  });
+
+/** Puts a measured bend among the shop's readings, once however often it is sent; false where there is no room for it. */
+export const addSpring = (viewer: Viewer, spring: Shop['springs'][number]): Promise<boolean> =>
+  changeReadings(viewer, (now) => {
+    const known = spring.on && now.springs.some(({ on }) => on?.piece === spring.on!.piece && on.fold === spring.on!.fold && on.at === spring.on!.at); // prettier-ignore
+    if (known) return { next: null, answer: true };
+    if (now.springs.length >= MOST_SPRINGS) return { next: null, answer: false };
+    return { next: { ...now, springs: [...now.springs, spring] }, answer: true };
   });
 
 /** Changes the settings since `since`; of test bends what was put in and taken out, whoever else did so meanwhile. */

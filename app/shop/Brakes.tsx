@@ -6,13 +6,11 @@ import { useState } from 'react';
 import { MOST_BRAKES } from '#core/blank/limits';
 import type { Shop } from '#core/blank/shopSchema';
 import { cut } from '#core/card/cut';
-import { sectionOf } from '#core/machine/brake';
-import type { Vec } from '#core/measure/vector';
 import { Choice } from '../forms/Choice';
 import { FigureField } from '../forms/FigureField';
 import { LengthField } from '../forms/LengthField';
 import { Told } from '../frame/Told';
-import { Drawing, useView } from '../drawing/Drawing';
+import { BrakeSection } from './BrakeSection';
 
 type ShopBrake = Shop['brakes'][number];
 
@@ -54,9 +52,21 @@ export function Brakes({ brakes, onChange }: { brakes: readonly ShopBrake[]; onC
 
 const FIRST: Omit<ShopBrake, 'id' | 'name'> = { lengthMm: 1000, openMm: 40, noseHeightMm: 80, noseDepthMm: 40, noseRakeDeg: 30, noseRadiusMm: 1, apronMm: 15, fingersMm: null }; // prettier-ignore
 
+const figure = (text: string | undefined): number => Number((text ?? '').replace(',', '.'));
+const rowsSaid = (rows: ShopBrake['thickest']): string =>
+  (rows ?? []).map(({ lengthMm, thicknessMm }) => `${lengthMm}: ${thicknessMm}`).join('; ');
+
 function BrakeFields({ brake, change }: { brake: ShopBrake; change: (next: Partial<ShopBrake>) => void }) {
   const [wrong, setWrong] = useState<string | null>(null);
   const [fingers, setFingers] = useState(brake.fingersMm?.join(' ') ?? '');
+  const [thickest, setThickest] = useState(rowsSaid(brake.thickest));
+  const takeThickest = () => {
+    const read = thickest.split(/[;\n]+|,\s+/).map((one) => one.trim()).filter(Boolean).map((one) => /^(\d+(?:[.,]\d+)?)\s*(?::|=|×|x)\s*(\d+(?:[.,]\d+)?)$/i.exec(one));
+    const rows = read.map((found) => ({ lengthMm: figure(found?.[1]), thicknessMm: figure(found?.[2]) }));
+    if (rows.some(({ lengthMm, thicknessMm }) => !(lengthMm >= 1 && lengthMm <= 20_000 && thicknessMm >= 0.1 && thicknessMm <= 20)) || rows.length > 12) return setWrong('Length: thickness in millimetres, parted by semicolons: 600: 2; 1250: 1.5. Empty where nothing is known.');
+    setWrong(null);
+    change({ thickest: rows.length > 0 ? rows : undefined });
+  };
   const field = (key: 'lengthMm' | 'openMm' | 'noseHeightMm' | 'noseDepthMm' | 'noseRadiusMm' | 'apronMm', label: string, min = 0) => (
     <LengthField label={label} mm={brake[key]} min={min} max={20_000} onChange={(mm) => mm !== null && change({ [key]: mm })} />
   );
@@ -87,59 +97,22 @@ function BrakeFields({ brake, change }: { brake: ShopBrake; change: (next: Parti
           slotProps={{ htmlInput: { maxLength: 400 } }}
           sx={{ gridColumn: '1 / -1' }}
         />
+        <TextField
+          label="Thickest sheet up to a length, mm (length: thickness; …)"
+          value={thickest}
+          placeholder="600: 2; 1250: 1.5"
+          onChange={(event) => setThickest(event.target.value)}
+          onBlur={takeThickest}
+          onKeyDown={(event) => event.key === 'Enter' && takeThickest()}
+          slotProps={{ htmlInput: { maxLength: 300 } }}
+          sx={{ gridColumn: '1 / -1' }}
+        />
+        <LengthField label="Shortest flat it holds" mm={brake.leastFlangeMm ?? null} min={0} max={200} empty="as the shop’s" onChange={(leastFlangeMm) => change({ leastFlangeMm: leastFlangeMm ?? undefined })} />
         {wrong && <Box sx={{ gridColumn: '1 / -1' }}><Told>{wrong}</Told></Box>}
       </Box>
       <Box sx={{ minHeight: 320, position: 'relative', border: '1.5px solid var(--rule)' }}>
-        <Drawing bounds={boundsOf(brake)} ground="blank" label={`${brake.name} in section`}>
-          <Section brake={brake} />
-        </Drawing>
+        <BrakeSection brake={brake} change={change} />
       </Box>
     </Box>
   );
 } // prettier-ignore
-
-/** The sheet as it is drawn in a section, mm thick. */
-const SHEET_MM = 1.5;
-const reachOf = ({ noseHeightMm, noseDepthMm }: ShopBrake) =>
-  Math.max(40, Math.min(180, Math.max(noseHeightMm, noseDepthMm) + 20));
-const boundsOf = (brake: ShopBrake) => {
-  const reach = reachOf(brake);
-  return { minX: -reach, maxX: reach * 0.7, minY: -reach * 0.5, maxY: reach };
-};
-
-function Section({ brake }: { brake: ShopBrake }) {
-  const { px, scale } = useView();
-  const found = sectionOf(brake, SHEET_MM);
-  if (!found.ok) return null;
-  const far = 3 * reachOf(brake);
-  const held = (value: number) => Math.max(-far, Math.min(far, value));
-  const path = (polygon: readonly Vec[]) =>
-    `M${polygon.map(([x, z]) => px([held(x), held(z)]).join(' ')).join('L')}Z`;
-  const [[x1, y], [x2]] = [px([-far, -SHEET_MM / 2]), px([reachOf(brake) * 0.6, 0])];
-  const words = { bar: 'bar', beam: 'beam', bed: 'bed', apron: 'apron' } as const;
-  return (
-    <g>
-      {found.parts.map(({ name, section }, i) => (
-        <path
-          key={i}
-          d={path(section)}
-          fill={name === 'apron' ? 'var(--zinc)' : 'var(--zinc-deep)'}
-          stroke="var(--ink)"
-          strokeWidth={1.2}
-          opacity={name === 'beam' ? 0.55 : 0.9}
-        />
-      ))}
-      <line x1={x1} y1={y} x2={x2} y2={y} stroke="var(--layout)" strokeWidth={Math.max(3, SHEET_MM * scale)} />
-      {found.parts.map(({ name, section }, i) => {
-        if (found.parts.findIndex((one) => one.name === name) !== i) return null;
-        const near = section.map(([x, z]): Vec => [Math.max(-0.9 * reachOf(brake), x), Math.max(-0.4 * reachOf(brake), Math.min(0.9 * reachOf(brake), z))]); // prettier-ignore
-        const [cx, cy] = px([near.reduce((sum, p) => sum + p[0], 0) / near.length, near.reduce((sum, p) => sum + p[1], 0) / near.length]); // prettier-ignore
-        return (
-          <text key={name} x={cx} y={cy} textAnchor="middle" fontSize={15} fill="var(--ink)" className="condensed">
-            {words[name]}
-          </text>
-        );
-      })}
-    </g>
-  );
-}

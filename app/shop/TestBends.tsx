@@ -3,14 +3,13 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { Strip } from '#core/blank/fold/testBend';
-import { combinedK, kFromStrip } from '#core/blank/fold/testBend';
+import { kFromStrip } from '#core/blank/fold/testBend';
 import { MOST_STRIPS } from '#core/blank/limits';
 import type { Shop } from '#core/blank/shopSchema';
 import type { MetalId } from '#core/metal/metals';
-import { METALS, metalById } from '#core/metal/metals';
+import { METALS } from '#core/metal/metals';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
-import { usePreferences } from '../frame/preferences';
 
 type Typed = Record<'thicknessMm' | 'radiusMm' | 'flatMm' | 'legAMm' | 'legBMm' | 'readingMm', number | null>;
 
@@ -33,8 +32,7 @@ function measured(typed: Typed): Strip | null {
 }
 
 /** The shop's own test bends: fold a strip once, measure its legs, and its K is known with how sure it is. */
-export function TestBends({ shop, onChange }: { shop: Shop; onChange: (strips: Shop['strips']) => void }) {
-  const { show } = usePreferences();
+export function TestBends({ shop, onAdd }: { shop: Shop; onAdd: (strip: Shop['strips'][number]) => void }) {
   const [metal, setMetal] = useState<MetalId>('dc01');
   const [strip, setStrip] = useState<Typed>(NEW_STRIP);
   const full = shop.strips.length >= MOST_STRIPS;
@@ -50,7 +48,6 @@ export function TestBends({ shop, onChange }: { shop: Shop; onChange: (strips: S
       onChange={(mm) => setStrip({ ...strip, [key]: mm })}
     />
   );
-  const metals = [...new Set(shop.strips.map((s) => s.metal))];
   return (
     <Box
       component="section"
@@ -82,12 +79,12 @@ export function TestBends({ shop, onChange }: { shop: Shop; onChange: (strips: S
             disabled={!found?.ok || full}
             onClick={() => {
               if (!whole) return;
-              onChange([...shop.strips, { ...whole, metal }]);
+              onAdd({ ...whole, metal });
               setStrip(NEW_STRIP);
             }}
           >
             {full
-              ? `${MOST_STRIPS} are kept: take one off first`
+              ? `${MOST_STRIPS} are kept, and no more`
               : !found
                 ? 'Measure all of it'
                 : found.ok
@@ -96,34 +93,6 @@ export function TestBends({ shop, onChange }: { shop: Shop; onChange: (strips: S
           </Button>
         </Box>
       </Box>
-      {metals.map((id) => {
-        const own = shop.strips.map((s, i) => ({ s, i })).filter(({ s }) => s.metal === id);
-        const together = combinedK(own.map(({ s }) => kFromStrip(s)).filter((k) => k.ok));
-        return (
-          <Box key={id} sx={{ mt: 2 }}>
-            <Typography variant="h3">
-              {metalById(id).name}
-              {together.ok && (
-                <span className="figure">
-                  {' '}
-                  K {together.k.toFixed(3)} ± {together.uK.toFixed(3)}
-                </span>
-              )}
-            </Typography>
-            {own.map(({ s, i }) => (
-              <Box key={i} sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-                <span className="figure">
-                  {show(s.thicknessMm, 2)}, radius {show(s.radiusMm, 2)}: {show(s.flatMm, 2)} → {show(s.legAMm, 2)} +{' '}
-                  {show(s.legBMm, 2)}
-                </span>
-                <Button size="small" color="inherit" onClick={() => onChange(shop.strips.filter((_, k) => k !== i))}>
-                  Take off
-                </Button>
-              </Box>
-            ))}
-          </Box>
-        );
-      })}
     </Box>
   );
 }

@@ -4,7 +4,7 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef } from 'react';
-import { data, useFetcher } from 'react-router';
+import { Link, data, useFetcher } from 'react-router';
 import type { Shop } from '#core/blank/shopSchema';
 import { ShopSchema } from '#core/blank/shopSchema';
 import { cut } from '#core/card/cut';
@@ -22,7 +22,6 @@ import type { Route } from './+types/shop';
 import { Backups } from './Backups';
 import { Brakes } from './Brakes';
 import { Sheets } from './Sheets';
-import { TestBends } from './TestBends';
 
 export const loader = async ({ context }: Route.LoaderArgs) => ({
   shop: await shopSettings(context.get(viewerIn)),
@@ -53,6 +52,9 @@ const SHOP_WORDS = {
   sheets: 'Sheet we can get',
   brakes: 'Folders and brakes',
   springs: 'Bends measured',
+  radii: 'Radii measured',
+  strips: 'Test bends',
+  longFolds: 'Long folds',
 };
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
@@ -152,6 +154,15 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
             max={100}
             onChange={(mm) => mm !== null && change({ shortestFlangeMm: mm })}
           />
+          <Choice
+            label="Where nothing else tells two orders apart, long folds are made"
+            value={shop.longFolds}
+            onChange={(longFolds) => change({ longFolds })}
+            options={[
+              ['late', 'Late'],
+              ['early', 'Early'],
+            ]}
+          />
           <LengthField
             label="Cuts of neighbouring layers are apart at least"
             mm={shop.layersApartMm}
@@ -179,7 +190,20 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
       </Box>
       <Sheets sheets={shop.sheets} onChange={(sheets) => change({ sheets })} />
       <Brakes brakes={shop.brakes} onChange={(brakes) => change({ brakes })} />
-      <TestBends shop={shop} onChange={(strips) => change({ strips })} />
+      <Box
+        component="section"
+        aria-label="Measured"
+        sx={{ mt: 4, p: 2.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}
+      >
+        <Typography variant="h2">What this shop has measured</Typography>
+        <Typography sx={{ mb: 1.5, maxWidth: 720 }}>
+          Test bends, how bends sprang back, radii as they came out: what they say, which stand out, and what they do
+          to the pieces in hand.
+        </Typography>
+        <Button component={Link} to="/shop/learnt" variant="outlined">
+          To the readings
+        </Button>
+      </Box>
       <Stack direction="row" spacing={1.5} sx={{ mt: 3, alignItems: 'center' }}>
         <Button
           variant="contained"

@@ -9,3 +9,6 @@ export const MOST_BRAKES = 20;
 
 /** As many bends measured for how they spring back. */
 export const MOST_SPRINGS = 2000;
+
+/** As many inside radii as they came out. */
+export const MOST_RADII = 2000;

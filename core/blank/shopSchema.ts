@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { text } from '../card/text';
 import { BrakeSchema } from '../machine/brake';
 import { METAL_IDS } from '../metal/metals';
-import { MOST_BRAKES, MOST_SHEETS, MOST_SPRINGS, MOST_STRIPS } from './limits';
+import { MOST_BRAKES, MOST_RADII, MOST_SHEETS, MOST_SPRINGS, MOST_STRIPS } from './limits';
 
 export const StripSchema = z.object({
   thicknessMm: z.number().positive(),
@@ -14,6 +14,12 @@ export const StripSchema = z.object({
   readingMm: z.number().positive(),
 });
 
+/** What every reading can say of itself: why it does not count, and on which machine it was made. */
+const reading = { leftOut: text(200).min(1).optional(), brake: text(24).optional() };
+/** On which fold of which piece, and when. */
+const on = z.object({ piece: text(40), fold: text(24), at: text(40) }).nullable();
+const sheetOf = { metal: z.enum(METAL_IDS), thicknessMm: z.number().min(0.1).max(12) };
+
 /** What the shop does: its settings, from which every blank is reckoned. */
 export const ShopSchema = z.object({
   name: text(80),
@@ -23,7 +29,7 @@ export const ShopSchema = z.object({
   rule: z.enum(['din6935', 'machinery', 'faa', 'k']),
   plainK: z.number().min(0).max(0.6),
   /** The shop's own test bends, by metal. Where there are any near the thickness in use, they come before the rule. */
-  strips: z.array(StripSchema.extend({ metal: z.enum(METAL_IDS) })).max(MOST_STRIPS),
+  strips: z.array(StripSchema.extend({ metal: z.enum(METAL_IDS), ...reading })).max(MOST_STRIPS),
   /** Where the edge of the clamping bar goes: on the tangent, on the middle of the bend, or one radius in from the tangent. */
   brakeLine: z.enum(['tangent', 'centre', 'radius-in']),
   relief: z.enum(['round', 'square', 'none']),
@@ -53,15 +59,28 @@ export const ShopSchema = z.object({
   springs: z
     .array(
       z.object({
-        metal: z.enum(METAL_IDS),
-        thicknessMm: z.number().min(0.1).max(12),
+        ...sheetOf,
+        ...reading,
         radiusMm: z.number().min(0).max(1000),
         foldedToDeg: z.number().min(1).max(180),
         cameBackToDeg: z.number().min(0).max(180),
         uDeg: z.number().min(0.05).max(10),
-        on: z.object({ piece: text(40), fold: text(24), at: text(40) }).nullable(),
+        on,
       }),
     )
     .max(MOST_SPRINGS),
+  /** Inside radii as they came out where another was reckoned with, each sure to `uMm`. */
+  radii: z
+    .array(
+      z.object({
+        ...sheetOf,
+        ...reading,
+        wantedMm: z.number().min(0).max(1000),
+        gotMm: z.number().min(0).max(1000),
+        uMm: z.number().min(0.005).max(20),
+        on,
+      }),
+    )
+    .max(MOST_RADII),
 });
 export type Shop = z.infer<typeof ShopSchema>;

@@ -99,6 +99,9 @@ export type Figures = {
   'radius-under-least': { radiusMm: number; leastMm: number };
   'flange-shorter-than-setback': { depthMm: number; setbackMm: number };
   'folds-too-close': None;
+  // How a piece lies on the vehicle.
+  'lies-impossible': { alongDeg: number; acrossDeg: number };
+  'lies-on-no-face': None;
   // What a machine cannot take.
   'fold-too-long': { longMm: number; mostMm: number };
   'sheet-too-thick': { thicknessMm: number; longMm: number; mostMm: number };

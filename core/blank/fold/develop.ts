@@ -13,6 +13,7 @@ import type { Vec } from '../../measure/vector';
 import { along, distance, left, mix, scale, sub, unit } from '../../measure/vector';
 import type { BlankEdge, BlankLine, JointAllowance } from '../blank';
 import type { Allowance, Bend } from './allowance';
+import { comesOut } from './radiusGot';
 import { bendAllowance } from './allowance';
 import { carrier } from './carry';
 import type { BlankFace, BlankFold, Development } from './developed';
@@ -186,7 +187,7 @@ function bendsOf(doc: PatternDoc, sheet: SheetMetal): Result<{ list: BendPlan[] 
   for (const fold of doc.folds) {
     const bend: Bend = {
       thicknessMm: sheet.thicknessMm,
-      radiusMm: fold.radiusMm ?? sheet.usualRadiusMm,
+      radiusMm: comesOut(fold.radiusMm ?? sheet.usualRadiusMm, sheet.radii ?? []),
       angleDeg: fold.angleDeg,
     };
     const allowance = bendAllowance(bend, sheet.rule);

@@ -37,7 +37,7 @@ export function yieldRange({ yield: { value, source } }: Metal): [number, number
 export const readingsFor = (springs: readonly Spring[], metal: Metal, thicknessMm: number, radiusMm: number): Spring[] =>
   springs.filter(
     (one) =>
-      one.metal === metal.id && Math.abs(one.thicknessMm - thicknessMm) <= SAME_THICKNESS * thicknessMm &&
+      !one.leftOut && one.metal === metal.id && Math.abs(one.thicknessMm - thicknessMm) <= SAME_THICKNESS * thicknessMm &&
       Math.abs(one.radiusMm / one.thicknessMm - radiusMm / thicknessMm) <= SAME_ROUND * Math.max(1, radiusMm / thicknessMm),
   ); // prettier-ignore
 

@@ -3,6 +3,8 @@ import type { Metal, Temper } from '../../metal/metals';
 import { usualRadius } from '../../metal/metals';
 import type { Shop } from '../shopSchema';
 import type { Rule } from './allowance';
+import type { RadiusGot } from './radiusGot';
+import { radiiOf } from './radiusGot';
 import { combinedK, kFromStrip } from './testBend';
 
 export const USUAL_SHOP: Shop = {
@@ -26,6 +28,7 @@ export const USUAL_SHOP: Shop = {
   ],
   longFolds: 'late',
   springs: [],
+  radii: [],
 };
 
 /** The sheet a blank is cut from, as far as folding it is concerned. */
@@ -34,6 +37,8 @@ export type SheetMetal = {
   rule: Rule;
   /** Inside radius where a fold does not say, mm. */
   usualRadiusMm: number;
+  /** Inside radii as they came out in this sheet where others were wanted; left out where none were measured. */
+  radii?: RadiusGot[];
   /** Least inside radius of the metal, mm. */
   leastRadiusMm: number;
   temper: Temper;
@@ -49,7 +54,10 @@ const SAME_THICKNESS = 0.1;
 /** The rule the shop bends a metal by: its own strips if it has any of about this thickness, else what it chose. */
 export function ruleFor(shop: Shop, metal: Metal, thicknessMm: number): Rule {
   const own = shop.strips
-    .filter((s) => s.metal === metal.id && Math.abs(s.thicknessMm - thicknessMm) <= SAME_THICKNESS * thicknessMm)
+    .filter(
+      (s) =>
+        !s.leftOut && s.metal === metal.id && Math.abs(s.thicknessMm - thicknessMm) <= SAME_THICKNESS * thicknessMm,
+    )
     .map(kFromStrip)
     .filter((k) => k.ok);
   const measured = combinedK(own);
@@ -66,4 +74,7 @@ export const sheetMetal = (metal: Metal, thicknessMm: number, shop: Shop): Sheet
   leastRadiusMm: metal.minRadius.value * thicknessMm,
   temper: metal.temper,
   weight: metal.weight.value,
+  ...withRadii(radiiOf(shop.radii, metal, thicknessMm)),
 });
+
+const withRadii = (radii: RadiusGot[]) => (radii.length > 0 ? { radii } : {});
