@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test';
 import { expect, test } from '@playwright/test';
 import { newPiece, saved } from './hands';
 
@@ -43,10 +44,14 @@ test('a machine is measured and used: what it cannot make is told, what frees it
     await expect(page.getByRole('list', { name: 'What frees it' })).toContainText('over a bar by hand');
     await page.getByLabel(/An order of your own/).fill('1 1');
     await page.getByRole('button', { name: 'Check' }).click();
-    await expect(page.getByText('Name each of the 2 folds once')).toBeVisible();
+    await expect(page.getByText(/Name each of the 2 folds once/)).toBeVisible();
     await page.getByLabel(/An order of your own/).fill('2 1');
     await page.getByRole('button', { name: 'Check' }).click();
     await expect(page.getByText(/In this order fold 1 cannot be made, as number 2/)).toBeVisible();
+    await expect(page.getByLabel('Hits here').first()).toBeVisible();
+    await page.getByLabel(/An order of your own/).fill('');
+    await page.getByRole('button', { name: 'Check' }).click();
+    await expect(page.getByText(/This machine makes them in no order/)).toBeVisible();
   });
 
   await test.step('on the brake with fingers there is one; done, next', async () => {
@@ -105,5 +110,110 @@ test('a machine is measured and used: what it cannot make is told, what frees it
     const advice = page.getByRole('region', { name: 'What to fold 2 to' });
     await expect(advice).toContainText('From 3 bends measured in this shop');
     await expect(advice).toContainText('Such a fold usually took 3 tries');
+  });
+});
+
+/** The piece at hand is made of the figures of a tray. */
+async function trayOf(page: Page, name: string, figures: readonly (readonly [string, string])[]): Promise<void> {
+  await newPiece(page, name);
+  await page.getByRole('button', { name: 'Figures', exact: true }).click();
+  await page.getByRole('combobox', { name: 'What is made' }).click();
+  await page.getByRole('option', { name: 'Tray', exact: true }).click();
+  for (const [label, value] of figures) {
+    await page.getByLabel(label, { exact: true }).fill(value);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  }
+  await page.getByRole('button', { name: 'Make the card' }).click();
+  await saved(page);
+  await page.getByRole('link', { name: /^Blank/ }).click();
+}
+
+test('a tray that goes in no order as it is: why is read, what frees it is taken, it is folded to its end, and water runs off it', async ({
+  page,
+}) => {
+  await trayOf(page, 'Deep tray', []);
+  const steps = page.getByRole('list', { name: 'Steps' });
+  const now = page.getByRole('status', { name: 'Now' });
+
+  await test.step('no order: the reason, and the remedy taken', async () => {
+    await page.getByRole('button', { name: 'Machine' }).click();
+    await page.getByRole('combobox', { name: 'Folded on' }).click();
+    await page.getByRole('option', { name: 'Folder with one bar' }).click();
+    await expect(page.getByText(/This machine makes them in no order/)).toBeVisible();
+    const frees = page.getByRole('list', { name: 'What frees it' });
+    await frees.getByRole('button', { name: /^Do so with/ }).first().click();
+    await expect(page.getByRole('list', { name: 'Settled' })).toBeVisible();
+    await expect(steps.getByRole('listitem').last()).toContainText('by hand');
+  }); // prettier-ignore
+
+  await test.step('folded step by step; what is done is in the record and not in this browser', async () => {
+    await expect(now).toContainText('1 of');
+    await page.getByRole('button', { name: 'Done, next' }).click();
+    await expect(now).toContainText('2 of');
+    // Looked at, another step is not done.
+    await steps.getByRole('button').first().click();
+    await expect(now).toContainText('1 of');
+    await page.getByRole('button', { name: 'To what is next' }).click();
+    await expect.poll(() => page.evaluate(() => Object.keys(localStorage).filter((key) => key.includes('folding')).length)).toBe(0); // prettier-ignore
+    await page.evaluate(() => localStorage.clear());
+    await page.reload();
+    await page.getByRole('button', { name: 'Machine' }).click();
+    await expect(now).toContainText('2 of');
+    const card = await page.request.get(`${page.url().replace('/blank', '')}/bench-card.pdf`);
+    expect(card.status()).toBe(200);
+    expect((await card.body()).subarray(0, 5).toString()).toBe('%PDF-');
+    await page.getByRole('button', { name: 'In space' }).click();
+    await expect(page.getByRole('img', { name: /in the machine, in space/ })).toBeVisible();
+  });
+
+  await test.step('how it lies: water stands, and what is offered makes it fall', async () => {
+    await page.getByRole('button', { name: 'Folded', exact: true }).click();
+    await page.getByText('Where the water goes').click();
+    const water = page.getByRole('region', { name: 'Water' });
+    const read = async (label: string, value: string) => {
+      await water.getByLabel(label).fill(value);
+      await water.getByLabel(label).press('Enter');
+    };
+    await read('Rises to the right', '3');
+    await read('Rises to the top', '1');
+    await expect(water.getByRole('list', { name: 'Where it runs' })).toContainText('the drain belongs there');
+    await water.getByRole('button', { name: 'Drawn side down' }).click();
+    await expect(water.getByRole('status').first()).toContainText('Everything falls, and nothing stands.');
+    await read('Rises to the right', '0.5');
+    await expect(water).toContainText('less than 2°');
+    await water.getByRole('button', { name: /^Lay it at/ }).click();
+    await expect(water.getByRole('status').first()).toContainText('Everything falls, and nothing stands.');
+    await read('Rises to the right', '80');
+    await read('Rises to the top', '40');
+    await expect(water.getByText(/A face cannot rise by 80° one way and 40° square to it/)).toBeVisible();
+  });
+
+  await test.step('the radius it got is read: this piece is out by so much, the next is cut for it', async () => {
+    await page.getByRole('button', { name: 'Flat', exact: true }).click();
+    await page.getByRole('button', { name: /^Fold 1,/ }).focus();
+    await page.keyboard.press('Enter');
+    await page.getByText('Inside radius that fold 1 got').click();
+    const radius = page.getByRole('region', { name: 'Radius of fold 1' });
+    await radius.getByLabel('Inside radius').fill('2');
+    await radius.getByLabel('Inside radius').press('Enter');
+    await expect(radius).toContainText(/both legs together come out 0\.\d+ mm longer/);
+    await radius.getByRole('button', { name: 'Keep this radius' }).click();
+    await expect(page.getByText('Inside radius that fold 1 got: 2.00 mm')).toBeVisible();
+    // This piece stays as it was cut; another of the same sheet is reckoned with what came out.
+    const takes = page.getByRole('button', { name: /^Fold 1 takes/ });
+    const before = await takes.textContent();
+    await trayOf(page, 'Next tray', []);
+    await expect(takes).not.toHaveText(before!);
+    // Left out, it counts for nobody: the other journeys of this shop among them.
+    await page.goto('/shop/learnt');
+    const reading = page.getByRole('listitem').filter({ hasText: '2.00 mm came out' });
+    await expect(async () => {
+      await reading.getByRole('button', { name: 'Leave out' }).click();
+      await expect(reading.getByLabel('Why it does not count')).toBeVisible({ timeout: 1000 });
+    }).toPass();
+    await expect(reading.getByRole('list', { name: 'Pieces that change' })).toContainText('Next tray');
+    await reading.getByLabel('Why it does not count').fill('Read on the outside');
+    await reading.getByRole('button', { name: 'Leave it out' }).click();
+    await expect(reading.getByText('Left out: Read on the outside')).toBeVisible();
   });
 });

@@ -2,8 +2,11 @@ import type { Development } from '#core/blank/fold/developed';
 import type { FallRemedy, WaterAsked } from '#core/blank/fold/water/water';
 import { fallRemedies } from '#core/blank/fold/water/water';
 
-export type FallAsked = { development: Development; asked: WaterAsked };
+/** What is asked, as text: a development carries functions with it, which no message takes. */
+export type FallAsked = string;
 export type FallAnswer = FallRemedy[];
 
-self.onmessage = ({ data: { development, asked } }: MessageEvent<FallAsked>) =>
+self.onmessage = ({ data }: MessageEvent<FallAsked>) => {
+  const { development, asked } = JSON.parse(data) as { development: Development; asked: WaterAsked };
   self.postMessage(fallRemedies(development, asked) satisfies FallAnswer);
+};

@@ -27,7 +27,7 @@ export function useWater(development: Development, saved: Watered['saved'], want
     const worker = new Worker(new URL('./fall.worker.ts', import.meta.url), { type: 'module' });
     worker.onmessage = ({ data }: MessageEvent<FallAnswer>) =>
       setTried({ of: development, asked: mend, found: data });
-    worker.postMessage({ development, asked: mend } satisfies FallAsked);
+    worker.postMessage(JSON.stringify({ development, asked: mend }) satisfies FallAsked);
     return () => worker.terminate();
   }, [development, mend]);
   const found = tried?.of === development && tried.asked === mend ? tried.found : 'trying';

@@ -65,7 +65,8 @@ export function useDraft<T extends object>(
   const drop = useCallback(
     (sent?: Partial<T>) =>
       setHeld((now) => {
-        // What was typed after it was sent has not arrived anywhere yet: that stays, and stands on what was sent.
+        // What was typed after it was sent has not arrived anywhere yet: that stays, and stands on what was sent, or, where
+        // nothing of it was, on what it stood on before.
         const left = Object.entries(now?.typed ?? {}).filter(
           ([key, value]) => sent && JSON.stringify(value) !== JSON.stringify(sent[key as keyof T]),
         );
@@ -73,7 +74,8 @@ export function useDraft<T extends object>(
           forgetDraft(about);
           return null;
         }
-        const since = Object.fromEntries(left.map(([key]) => [key, sent![key as keyof T]])) as Partial<T>;
+        const before = now?.since;
+        const since = Object.fromEntries(left.map(([key]) => [key, key in sent! ? sent![key as keyof T] : before?.[key as keyof T]])) as Partial<T>; // prettier-ignore
         return keep({ typed: Object.fromEntries(left) as Partial<T>, since });
       }),
     [about, keep],

@@ -52,13 +52,13 @@ export default function LearntChart({ groups, metal }: { groups: readonly Learnt
       <Readings
         label="K of test bends beside the handbooks"
         y="K"
-        lines={[line('DIN 6935', { kind: 'din6935' }, []), line('Machinery’s Handbook', { kind: 'machinery', temper }, [8, 4]), line('FAA', { kind: 'faa' }, [2, 3])]}
+        lines={[line('DIN 6935, drawn through', { kind: 'din6935' }, []), line('Machinery’s Handbook, dashed', { kind: 'machinery', temper }, [8, 4]), line('FAA, dotted', { kind: 'faa' }, [2, 3])]}
         marks={marksOf(strips)}
       />
       <Readings
         label="What a square bend is folded to"
         y="fold to, degrees"
-        lines={[sprung(`by the figures, ${Math.round(soft)} N/mm²`, soft, []), sprung(`${Math.round(hard)} N/mm²`, hard, [8, 4])]}
+        lines={[sprung(`by the figures at ${Math.round(soft)} N/mm², drawn through`, soft, []), sprung(`at ${Math.round(hard)} N/mm², dashed`, hard, [8, 4])]}
         marks={marksOf(springs)}
       />
     </Box>
@@ -101,7 +101,7 @@ function Readings({ label, y, lines, marks }: { label: string; y: string; lines:
             x: { min: 0, title: { display: true, text: 'inside radius, in thicknesses', color: ink, font }, ticks: { color: ink, font }, grid: { color: rule } },
             y: { title: { display: true, text: y, color: ink, font }, ticks: { color: ink, font }, grid: { color: rule } },
           },
-          plugins: { legend: { position: 'bottom', labels: { color: ink, font, usePointStyle: true, filter: ({ text }) => text !== '' } } },
+          plugins: { legend: { position: 'bottom', labels: { color: ink, font, usePointStyle: true, boxHeight: 7, filter: ({ text }) => text !== '' } } },
         }}
       />
     </Box>

@@ -1,4 +1,6 @@
 import type { z } from 'zod';
+import { angleRatioOf } from '../blank/fold/springback';
+import { kFromStrip } from '../blank/fold/testBend';
 import { ShopSchema } from '../blank/shopSchema';
 import { csv } from './csv';
 
@@ -56,11 +58,16 @@ export function readingsFrom(rows: readonly Record<string, string>[]): { reading
       radii: { ...common, wantedMm: number('radius_mm'), gotMm: number('got_radius_mm'), uMm: number('uncertainty'), on },
     }[list];
     const read = Reading[list].safeParse(given);
-    if (read.success) (readings[list] as object[]).push(read.data);
+    if (read.success && saysSomething(list, read.data)) (readings[list] as object[]).push(read.data);
+    else if (read.success) wrong.push({ line: i + 2, column: list === 'strips' ? 'leg_b_mm' : 'came_back_to_deg' });
     else wrong.push({ line: i + 2, column: columnOf(String(read.error.issues[0]?.path[0] ?? 'kind'), list) });
   });
   return { readings, wrong };
 } // prettier-ignore
+
+/** Whether its figures belong together, so that anything follows of them. */
+const saysSomething = (list: keyof Readings, one: object): boolean =>
+  list === 'strips' ? kFromStrip(one as Readings['strips'][number]).ok : list !== 'springs' || angleRatioOf(one as Readings['springs'][number]).ok; // prettier-ignore
 
 /** The column a field is read from. */
 function columnOf(field: string, list: keyof Readings): string {
