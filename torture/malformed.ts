@@ -143,6 +143,8 @@ function request(t: Targets): { path: string; init: RequestInit } {
         },
       },
     ],
+    ['/shop/readings', { intent: 'take-in', csv: 'kind,metal,thickness_mm\nstrip,dc01,1\n' }],
+    ['/shop/readings', { intent: 'leave-out', why: 'no', of: { list: 'radii', reading: { metal: 'dc01', thicknessMm: 1, wantedMm: 1, gotMm: 2, uMm: 0.1, on: null } } }], // prettier-ignore
     [`/jobs/${t.job}/survey`, { intent: 'new', id: key().slice(0, 8), body: point }],
     [`/jobs/${t.job}/survey`, { intent: 'new', id: 'round', body: round }],
     [`/jobs/${t.job}/survey`, { intent: 'change', id: 'round', since: { name: 'R' }, mine: { name: 'S' } }],
