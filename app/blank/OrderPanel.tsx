@@ -43,7 +43,7 @@ export function OrderPanel({ development, ...ordering }: Props) {
           <Done {...ordering} folds={folds} />
           <Typography variant="h3">All of it</Typography>
           <Typography variant="body2">
-            {handlingSaid(ordered.order)}
+            {ordered.order.steps.length > 0 && handlingSaid(ordered.order)}
             {!ordered.order.exact && ' Of so many folds this is the best that was found; there may be a better one.'}
           </Typography>
           <Steps {...ordering} />

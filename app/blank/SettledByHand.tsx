@@ -17,7 +17,7 @@ export function SettledByHand({ saved, folds }: Pick<Ordering, 'saved'> & { fold
       {all.map(({ fold, said, back }) => (
         <Box component="li" key={said} sx={{ display: 'flex', alignItems: 'center', gap: 1, borderLeft: '5px solid var(--layout)', pl: 1.2 }}>
           <span style={{ flex: 1 }}>{said}</span>
-          <Button size="small" color="inherit" onClick={back} aria-label={`Make fold ${number(fold)} on the machine after all`}>
+          <Button size="small" color="inherit" onClick={back} aria-label={`Take back: fold ${number(fold)} by hand`}>
             Take back
           </Button>
         </Box>

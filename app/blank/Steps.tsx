@@ -74,7 +74,7 @@ export function Steps({ rows, next, looked, look }: Given) {
 } // prettier-ignore
 
 /** Done, and back: at the bottom of what is seen on a phone, whatever is above it. */
-export function Done({ rows, next, look, saved, folds }: WithFolds) {
+export function Done({ rows, next, looked, look, saved, folds }: WithFolds) {
   const { made, closed } = saved.draft;
   const row = rows[next];
   const last = rows[next - 1];
@@ -93,7 +93,7 @@ export function Done({ rows, next, look, saved, folds }: WithFolds) {
   return (
     <Box sx={{ display: 'flex', gap: 1, position: { xs: 'sticky', md: 'static' }, bottom: 0, zIndex: 2, bgcolor: 'var(--panel)', py: { xs: 1, md: 0 }, mx: { xs: -2, md: 0 }, px: { xs: 2, md: 0 }, borderTop: { xs: '1.5px solid var(--rule)', md: 0 } }}>
       <Button variant="contained" size="large" disabled={!row} onClick={done} sx={{ flex: 1, minHeight: 56, fontSize: '1.15rem' }}>
-        {row ? 'Done, next' : 'All folds made'}
+        {!row ? 'All folds made' : looked === next ? 'Done, next' : `Done: ${rowSaid(row)}`}
       </Button>
       <Button variant="outlined" size="large" disabled={!last} onClick={back}>
         Back

@@ -15,8 +15,9 @@ self.onmessage = ({ data: { ask, pattern, sheet, practice, brake, order, settled
   // Where there is no order, what hits is drawn in the order in which the folds are numbered.
   const inOrder = order ?? development.folds.map((_, i) => i);
   const stuck = stuckOf(order ? answer : checkedOrder(development, brake, inOrder, settled));
-  const onMachine = inOrder.filter((fold) => !settled.byHand?.includes(fold));
-  const shown = stuck && { step: stuck.step, made: onMachine.slice(0, stuck.at), hit: stuck.hit };
+  const before = inOrder.filter((fold) => !settled.byHand?.includes(fold) && !settled.made?.includes(fold));
+  const made = stuck ? [...(settled.made ?? []), ...before.slice(0, before.indexOf(stuck.fold))] : [];
+  const shown = stuck && { step: stuck.step, made, hit: stuck.hit };
   say({ ask, what: 'none', problems: answer.problems, stuck: order ? stuck : null, shown });
   // Where another order goes, that is what frees it.
   if (order && foldOrder(development, brake, settled).ok) return;

@@ -20,10 +20,10 @@ function gripsOf(brake: ShopBrake): { grip: Grip; at: Vec }[] {
   const back = Math.min(Math.tan((noseRakeDeg * Math.PI) / 180) * up, deep * 0.75);
   return [
     { grip: 'lean', at: [-back, up] },
-    { grip: 'height', at: [reachOf(brake) * 0.2, Math.min(high, reachOf(brake))] },
+    { grip: 'height', at: [-reachOf(brake) * 0.75, Math.min(high, reachOf(brake))] },
     { grip: 'depth', at: [-Math.min(deep, reachOf(brake)), up * 0.4] },
-    { grip: 'bed', at: [-Math.min(bedMm, reachOf(brake)), -reachOf(brake) * 0.2] },
-    { grip: 'apron', at: [apronMm, -reachOf(brake) * 0.2] },
+    { grip: 'bed', at: [-Math.min(bedMm, reachOf(brake)), -reachOf(brake) * 0.36] },
+    { grip: 'apron', at: [apronMm, -reachOf(brake) * 0.36] },
   ];
 }
 

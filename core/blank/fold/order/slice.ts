@@ -17,20 +17,17 @@ export type SliceAt = {
   alongMm?: number | undefined;
 };
 
-/** The piece cut through square to the line while a fold is made. */
-export function sliceOf(
-  development: Development,
-  step: OrderStep,
-  { made, anglesDeg, deg, alongMm }: SliceAt,
-): Cut[] {
+/** A plate in the machine's directions: its rim along the middle of the sheet. */
+type Placed = { face: number; at: Vec3[]; held: boolean; line: [number, number] };
+
+function platesAt(development: Development, step: OrderStep, { made, anglesDeg, deg }: SliceAt): Placed[] {
   const { folds } = development;
   const fold = folds[step.fold]!;
   const t = fold.bend.thicknessMm;
   const { onMachine, line } = poseOf(fold, step.clamped);
   const held = step.clamped === 'base' ? fold.parent : fold.child;
   const ways = waysBetween(development)[held]!;
-  const middle = alongMm ?? (line[0] + line[1]) / 2;
-  return platesOf(development).flatMap(({ face, outline }): Cut[] => {
+  return platesOf(development).map(({ face, outline }) => {
     let frame = STILL;
     for (const { fold: index, outward } of ways[face]!) {
       const angle = index === step.fold ? deg : made.includes(index) ? anglesDeg[index]! : 0;
@@ -39,15 +36,42 @@ export function sliceOf(
     }
     const whole = after(onMachine, frame);
     const at = outline.map(([x, y]): Vec3 => apply(whole, [x, y, -t / 2]));
+    return { face, at, held: !ways[face]!.some(({ fold: index }) => index === step.fold), line };
+  });
+}
+
+/** So far in from the ends of a line it is cut through at the least, mm: at the very end there can be a relief. */
+const IN_MM = 6;
+
+/** The piece cut through square to the line while a fold is made. */
+export function sliceOf(development: Development, step: OrderStep, sliced: SliceAt): Cut[] {
+  return platesAt(development, step, sliced).flatMap(({ face, at, held, line }): Cut[] => {
+    const middle = Math.max(line[0] + IN_MM, Math.min(line[1] - IN_MM, sliced.alongMm ?? (line[0] + line[1]) / 2));
     const crossings = at.flatMap((p, i): Vec[] => {
       const q = at[(i + 1) % at.length]!;
       if (p[1] > middle === q[1] > middle) return [];
       const share = (middle - p[1]) / (q[1] - p[1]);
       return [[p[0] + (q[0] - p[0]) * share, p[2] + (q[2] - p[2]) * share]];
     });
-    const isHeld = !ways[face]!.some(({ fold: index }) => index === step.fold);
     // Cut through a hollow plate there can be several stretches, from crossing to crossing.
     const sorted = crossings.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
-    return sorted.flatMap((from, i) => (i % 2 === 0 && sorted[i + 1] ? [{ face, from, to: sorted[i + 1]!, held: isHeld }] : [])); // prettier-ignore
+    return sorted.flatMap((from, i) =>
+      i % 2 === 0 && sorted[i + 1] ? [{ face, from, to: sorted[i + 1]!, held }] : [],
+    );
   });
 }
+
+/** A plate that stands along the section, as it is seen in it: its rim. */
+export type Wall = { face: number; rim: Vec[]; held: boolean };
+
+/** A plate counts as standing along the section when it is no thicker than so much seen from above, mm. */
+const FLAT_MM = 3;
+
+/** The plates that no cut square to the line goes through, because they stand along it: walls at its ends. */
+export const wallsOf = (development: Development, step: OrderStep, sliced: SliceAt): Wall[] =>
+  platesAt(development, step, sliced).flatMap(({ face, at, held }): Wall[] => {
+    const ys = at.map((p) => p[1]);
+    return Math.max(...ys) - Math.min(...ys) > FLAT_MM
+      ? []
+      : [{ face, rim: at.map(([x, , z]): Vec => [x, z]), held }];
+  });
