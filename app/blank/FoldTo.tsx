@@ -20,7 +20,7 @@ const deg = (angle: number) => `${angle.toFixed(1)}°`;
  * tries made on it: one creeps up on it.
  */
 export function FoldTo({ fold, number, leftAtDeg }: { fold: BlankFold; number: number; leftAtDeg?: number }) {
-  const { id, metal, facts, shop } = usePiece();
+  const { id, metal, facts, shop, folding } = usePiece();
   const { revalidate } = useRevalidator();
   const { draft, set, drop } = useDraft<{ to: number | null; back: number | null; at: string | null }>(`try ${id} ${fold.id}`, { to: null, back: null, at: null }); // prettier-ignore
   const post = usePost<object>('/shop/springs', () => void revalidate());
@@ -45,6 +45,7 @@ export function FoldTo({ fold, number, leftAtDeg }: { fold: BlankFold; number: n
       cameBackToDeg: draft.back,
       uDeg: PROTRACTOR_DEG,
       on: { piece: id, fold: fold.id, at },
+      ...(folding.brake && { brake: folding.brake }),
     };
     if (await post.send({ reading })) drop();
   };

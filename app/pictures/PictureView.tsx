@@ -10,11 +10,11 @@ import { useMemo, useState } from 'react';
 import { ReactCompareSlider, ReactCompareSliderImage } from 'react-compare-slider';
 import { cut } from '#core/card/cut';
 import type { PictureMark, PictureSaid } from '#core/picture/marks';
+import { Refused } from '../forms/Refused';
 import { useDraft } from '../forms/useDraft';
 import { usePost } from '../forms/usePost';
 import { useSelfSending } from '../forms/useSelfSending';
 import { Moment } from '../frame/Moment';
-import { Told } from '../frame/Told';
 import type { Picture } from '../records/pictures.server';
 import { MarkList } from './MarkList';
 import type { Tool } from './PictureSheet';
@@ -214,15 +214,7 @@ function OnePicture({
         />
         <MarkList marks={marks} picked={picked} onPick={setPicked} onChange={change} onRemove={remove} />
         {refusal ? (
-          <Told>
-            {refusal.message}{' '}
-            <Button size="small" onClick={() => void ask({ intent: 'say', since, mine: draft }).then((answer) => answer === 'taken' && drop())}>
-              Keep mine
-            </Button>
-            <Button size="small" color="inherit" onClick={() => drop()}>
-              Take what is there
-            </Button>
-          </Told>
+          <Refused message={refusal.message} onMine={() => void ask({ intent: 'say', since, mine: draft }).then((answer) => answer === 'taken' && drop())} onTheirs={() => drop()} />
         ) : (
           <Box role="status" sx={{ color: 'var(--pencil)', fontSize: '0.9rem', mt: 1 }}>
             {kept ? (state === 'failed' ? 'Kept in this browser; the server is tried again.' : 'Saving …') : ' '}

@@ -19,7 +19,7 @@ function gripsOf(brake: ShopBrake): { grip: Grip; at: Vec }[] {
   const up = Math.min(high, reachOf(brake)) * 0.5;
   const back = Math.min(Math.tan((noseRakeDeg * Math.PI) / 180) * up, deep * 0.75);
   return [
-    { grip: 'lean', at: [-back, up] },
+    ...(brake.noseMm ? [] : [{ grip: 'lean' as const, at: [-back, up] as Vec }]),
     { grip: 'height', at: [-reachOf(brake) * 0.75, Math.min(high, reachOf(brake))] },
     { grip: 'depth', at: [-Math.min(deep, reachOf(brake)), up * 0.4] },
     { grip: 'bed', at: [-Math.min(bedMm, reachOf(brake)), -reachOf(brake) * 0.36] },

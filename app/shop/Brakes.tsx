@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { MOST_BRAKES } from '#core/blank/limits';
 import type { Shop } from '#core/blank/shopSchema';
 import { cut } from '#core/card/cut';
+import { sectionOf } from '#core/machine/brake';
 import { Choice } from '../forms/Choice';
 import { FigureField } from '../forms/FigureField';
 import { LengthField } from '../forms/LengthField';
@@ -60,6 +61,17 @@ function BrakeFields({ brake, change }: { brake: ShopBrake; change: (next: Parti
   const [wrong, setWrong] = useState<string | null>(null);
   const [fingers, setFingers] = useState(brake.fingersMm?.join(' ') ?? '');
   const [thickest, setThickest] = useState(rowsSaid(brake.thickest));
+  const [nose, setNose] = useState((brake.noseMm ?? []).map(([back, up]) => `${back} ${up}`).join('; '));
+  const takeNose = () => {
+    const points = nose.split(/;|\n/).map((one) => one.trim()).filter(Boolean).map((one) => one.split(/\s+/).map(figure));
+    const noseMm = points.map(([back, up]): [number, number] => [back ?? NaN, up ?? NaN]);
+    const told = 'The front of the bar from its tip up, each point as “back up” in millimetres: 20 35; 5 60. Every point higher than the one before, none farther back than the bar.';
+    if (points.some((one) => one.length !== 2) || noseMm.length > 24 || noseMm.flat().some((one) => !(one >= 0 && one <= 20_000))) return setWrong(told);
+    const next = noseMm.length > 0 ? noseMm : undefined;
+    if (!sectionOf({ ...brake, noseMm: next }, 1).ok) return setWrong(told);
+    setWrong(null);
+    change({ noseMm: next });
+  };
   const takeThickest = () => {
     const read = thickest.split(/[;\n]+|,\s+/).map((one) => one.trim()).filter(Boolean).map((one) => /^(\d+(?:[.,]\d+)?)\s*(?::|=|×|x)\s*(\d+(?:[.,]\d+)?)$/i.exec(one));
     const rows = read.map((found) => ({ lengthMm: figure(found?.[1]), thicknessMm: figure(found?.[2]) }));
@@ -104,6 +116,16 @@ function BrakeFields({ brake, change }: { brake: ShopBrake; change: (next: Parti
           onChange={(event) => setThickest(event.target.value)}
           onBlur={takeThickest}
           onKeyDown={(event) => event.key === 'Enter' && takeThickest()}
+          slotProps={{ htmlInput: { maxLength: 300 } }}
+          sx={{ gridColumn: '1 / -1' }}
+        />
+        <TextField
+          label="Front of the bar where it is not straight (back up; …)"
+          value={nose}
+          placeholder="20 35; 5 60"
+          onChange={(event) => setNose(event.target.value)}
+          onBlur={takeNose}
+          onKeyDown={(event) => event.key === 'Enter' && takeNose()}
           slotProps={{ htmlInput: { maxLength: 300 } }}
           sx={{ gridColumn: '1 / -1' }}
         />

@@ -39,8 +39,13 @@ export function Group({ group, shop, open, leaveOut }: Props) {
   );
 } // prettier-ignore
 
-/** A reading as it was written down. */
+/** A reading as it was written down, and on which machine. */
 function whatOf(shop: Shop, list: ReadingList, index: number, show: (mm: number, digits?: number) => string): string {
+  const brake = shop.brakes.find(({ id }) => id === shop[list][index]!.brake);
+  return `${readingSaid(shop, list, index, show)}${brake ? `, on “${brake.name}”` : ''}`;
+}
+
+function readingSaid(shop: Shop, list: ReadingList, index: number, show: (mm: number, digits?: number) => string): string {
   if (list === 'strips') {
     const s = shop.strips[index]!;
     return `radius ${show(s.radiusMm, 2)}: ${show(s.flatMm, 2)} → ${show(s.legAMm, 2)} + ${show(s.legBMm, 2)}`;

@@ -42,7 +42,8 @@ const LIST_WORDS: Record<ReadingList, { title: string; none: string }> = {
 export default function Learnt({ loaderData: { shop, open } }: Route.ComponentProps) {
   const { revalidate } = useRevalidator();
   const post = usePost<{ taken?: number }>('/shop/readings', () => void revalidate());
-  const groups = useMemo(() => READING_LISTS.map((list) => ({ list, groups: learntGroups(shop, list) })), [shop]);
+  const [brake, setBrake] = useState('');
+  const groups = useMemo(() => READING_LISTS.map((list) => ({ list, groups: learntGroups(shop, list, brake || null) })), [shop, brake]);
   const measured = [...new Set(groups.flatMap(({ groups }) => groups.map(({ metal }) => metal)))];
   const [chosen, choose] = useState<MetalId | null>(null);
   const metal = chosen ?? measured[0] ?? 'dc01';
@@ -59,8 +60,9 @@ export default function Learnt({ loaderData: { shop, open } }: Route.ComponentPr
       </Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 3, alignItems: 'start' }}>
         <Box>
-          <Box sx={{ maxWidth: 340, mb: 1.5 }}>
+          <Box sx={{ display: 'grid', gridTemplateColumns: { sm: '1fr 1fr' }, gap: 1.5, mb: 1.5 }}>
             <Choice label="Metal in the chart" value={metal} onChange={choose} options={[...new Set([...measured, metal])].map((id) => [id, metalById(id).name] as const)} />
+            <Choice label="Readings shown" value={brake} onChange={setBrake} options={[['', 'Of every machine'] as const, ...shop.brakes.map(({ id, name }) => [id, `On “${name}”`] as const)]} />
           </Box>
           <Suspense fallback={<Box sx={{ height: 330 }} />}>
             <LearntChart groups={groups.flatMap(({ groups }) => groups).filter((one) => one.metal === metal)} metal={metal} />

@@ -21,6 +21,15 @@ export const BrakeSchema = z.object({
   /** How far the front of the bar leans back from upright, degrees: a fold can be taken to 90 and as much. */
   noseRakeDeg: z.number().finite().min(0).max(85),
   noseRadiusMm: figure,
+  /**
+   * The front of the bar point by point from its tip upward, [back, up] from the tip: instead of its lean, where it is not
+   * straight (fingers that are cut back, a goose neck). Straight up from the last of them to the beam.
+   */
+  noseMm: z
+    .array(z.tuple([figure, figure]))
+    .min(1)
+    .max(24)
+    .optional(),
   /** The apron's width where it bears on the sheet: what is turned down nearer to the line than that runs into it. */
   apronMm: figure,
   /** From the line back to the rear of the bed: where nothing is said as deep as the bar. */
@@ -64,11 +73,13 @@ export const FINGER_GAP_MM = 10;
  * A brake in section, its parts convex, z = 0 on top of the sheet (thickness T): bar or fingers between the sheet and the
  * beam; the beam over all that lies behind the front of the bar; the bed under the sheet; the apron in front of it, at rest.
  *
- * Problems: `machine-figures` (about: figures that leave no bar between them).
+ * Problems: `machine-figures` (about: figures that leave no bar between them; a front that does not rise from point to
+ * point, or goes farther back than the bar).
  */
 export function sectionOf(brake: Brake, thicknessMm: number): Result<{ parts: Part[] }> {
   const { noseHeightMm: high, noseDepthMm: deep, noseRakeDeg, apronMm, bedMm = deep } = brake;
   if (!(deep > 0 && high > 0)) return failure({ code: 'machine-figures', about: ['noseDepthMm', 'noseHeightMm'] });
+  if (brake.noseMm) return byPoints(brake, brake.noseMm, thicknessMm);
   const lean = Math.tan((noseRakeDeg * Math.PI) / 180);
   // The front leans back until a neck is left that carries the foot, and goes straight up from there to the beam.
   const neck = Math.min(lean * high, (1 - NECK) * deep);
@@ -86,17 +97,40 @@ export function sectionOf(brake: Brake, thicknessMm: number): Result<{ parts: Pa
           ] as Vec[],
         ]
       : [foot];
-  const front = -neck;
-  const t = thicknessMm;
-  return {
-    ok: true,
-    parts: [
-      ...bars.map((section): Part => ({ name: 'bar', section: distinct(section) })),
-      { name: 'beam', section: [[-FAR_MM, high], [front, high], [front, FAR_MM], [-FAR_MM, FAR_MM]] },
-      { name: 'bed', section: [[-bedMm, -FAR_MM], [0, -FAR_MM], [0, -t], [-bedMm, -t]] },
-      { name: 'apron', section: [[0, -t - APRON_DEEP_MM], [apronMm, -t - APRON_DEEP_MM], [apronMm, -t], [0, -t]] },
-    ],
-  }; // prettier-ignore
+  return { ok: true, parts: [...bars.map((section): Part => ({ name: 'bar', section: distinct(section) })), ...around({ high, bedMm, apronMm }, -neck, thicknessMm)] }; // prettier-ignore
+}
+
+/** Beam, bed and apron; `front` is where the bar meets the beam. */
+const around = ({ high, bedMm, apronMm }: { high: number; bedMm: number; apronMm: number }, front: number, t: number): Part[] => [
+  { name: 'beam', section: [[-FAR_MM, high], [front, high], [front, FAR_MM], [-FAR_MM, FAR_MM]] },
+  { name: 'bed', section: [[-bedMm, -FAR_MM], [0, -FAR_MM], [0, -t], [-bedMm, -t]] },
+  { name: 'apron', section: [[0, -t - APRON_DEEP_MM], [apronMm, -t - APRON_DEEP_MM], [apronMm, -t], [0, -t]] },
+]; // prettier-ignore
+
+/** The same with the front of the bar point by point: between each two of them a part of it. */
+function byPoints(
+  brake: Brake,
+  nose: readonly (readonly [number, number])[],
+  thicknessMm: number,
+): Result<{ parts: Part[] }> {
+  const { noseHeightMm: high, noseDepthMm: deep, apronMm, bedMm = deep } = brake;
+  const given = nose.filter(([back, up]) => back > 0 || up > 0);
+  const all = [[0, 0] as const, ...given, ...((given.at(-1)?.[1] ?? 0) < high ? [[given.at(-1)?.[0] ?? 0, high] as const] : [])]; // prettier-ignore
+  const rises = all.every(([back, up], i) => back < deep && up <= high && (i === 0 || up > all[i - 1]![1]));
+  if (!rises) return failure({ code: 'machine-figures', about: ['noseMm'] });
+  const bars = all.slice(1).map(([back, up], i): Part => {
+    const [below, low] = all[i]!;
+    return {
+      name: 'bar',
+      section: [
+        [-deep, low],
+        [-below, low],
+        [-back, up],
+        [-deep, up],
+      ],
+    };
+  });
+  return { ok: true, parts: [...bars, ...around({ high, bedMm, apronMm }, -all.at(-1)![0], thicknessMm)] };
 }
 
 /** Without a corner that stands on the one before it. */

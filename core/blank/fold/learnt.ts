@@ -42,7 +42,7 @@ const OUTSIDE = 3;
 type Said = Omit<Learnt, 'standsOut'> & { metal: MetalId; thicknessMm: number };
 
 /** What one list says, reading by reading; those of which nothing follows are left out. */
-function saidBy(shop: Shop, list: ReadingList): Said[] {
+function saidBy(shop: Pick<Shop, ReadingList>, list: ReadingList): Said[] {
   const common = (one: { metal: MetalId; thicknessMm: number; leftOut?: string | undefined }, index: number, radiusMm: number) => ({
     index, metal: one.metal, thicknessMm: one.thicknessMm, round: radiusMm / one.thicknessMm, leftOut: one.leftOut ?? null,
   }); // prettier-ignore
@@ -63,10 +63,18 @@ function saidBy(shop: Shop, list: ReadingList): Said[] {
   }));
 }
 
-/** The readings of a list that stand together: of one metal, of about one thickness and, but for K, of about one roundness. */
-export function learntGroups(shop: Shop, list: ReadingList): LearntGroup[] {
+/**
+ * The readings of a list that stand together: of one metal, of about one thickness and, but for K, of about one roundness.
+ * With `brake` only those that were made on that machine.
+ */
+export function learntGroups(
+  shop: Pick<Shop, ReadingList>,
+  list: ReadingList,
+  brake: string | null = null,
+): LearntGroup[] {
   const groups: Said[][] = [];
-  const sorted = saidBy(shop, list).sort((a, b) => (a.metal === b.metal ? a.thicknessMm - b.thicknessMm || a.round - b.round || a.index - b.index : a.metal < b.metal ? -1 : 1)); // prettier-ignore
+  const asked = saidBy(shop, list).filter(({ index }) => brake === null || shop[list][index]!.brake === brake);
+  const sorted = asked.sort((a, b) => (a.metal === b.metal ? a.thicknessMm - b.thicknessMm || a.round - b.round || a.index - b.index : a.metal < b.metal ? -1 : 1)); // prettier-ignore
   for (const one of sorted) {
     const home = groups.find(([first]) => first!.metal === one.metal && one.thicknessMm <= first!.thicknessMm * (1 + SAME_THICKNESS) && (list === 'strips' || Math.abs(one.round - first!.round) <= SAME_ROUND * Math.max(1, first!.round))); // prettier-ignore
     if (home) home.push(one);

@@ -137,6 +137,31 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     beam: part('beam').map((one) => ready(behind(one, lift))),
   }));
 
+  // What hangs together on one side of a line depends on the folds on that side alone: asked once for each of their states.
+  const lines = folds.flatMap((_, fold) =>
+    [0, 1].map((side) => {
+      const [at, on] = [heldOf(fold, side), swungOf(fold, side)];
+      const isSwung = (face: number) => far[fold]![face] === (side === 0);
+      const [swinging, still] = [faces.filter(isSwung), faces.filter((face) => !isSwung(face))];
+      const all = (of: number, some: readonly number[]) => some.reduce((sum, face) => sum | bits[of]![face]!, 0);
+      const pairs = swinging.flatMap((a) =>
+        // What lay flat with what it swings from stands clear of it.
+        still.flatMap((b) => (a === on && b === at ? [] : [{ pair: a * plates.length + b, between: bits[a]![b]! }])),
+      );
+      return { swinging, still, ofSwinging: all(on, swinging), ofStill: all(at, still), at, on, pairs };
+    }),
+  );
+  const stillAt = cached((line: number, _: number, made: number) => {
+    const { still, at } = lines[line]!;
+    const all = still.map((face) => held(line, face, made & bits[at]![face]!));
+    return { all, fixed: all.find(({ fixed }) => fixed)?.fixed ?? null };
+  });
+  const movingAt = cached((line: number, _: number, made: number) => {
+    const { swinging, on } = lines[line]!;
+    const all = swinging.map((face) => swung(line, face, made & bits[on]![face]!));
+    return { all, fixed: all.find(({ fixed }) => fixed)?.fixed ?? null };
+  });
+
   const look = (fold: number, side: number, made: number): Step => {
     const hit = (of: Hit['of'], depthMm: number): Step => ({ ok: false, hit: { of, depthMm } });
     const line = 2 * fold + side;
@@ -145,28 +170,17 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     if (long > brake.lengthMm) return hit('length', long - brake.lengthMm);
     const most = thickestAt(brake, long);
     if (most !== null && thickness > most) return hit('thickness', thickness - most);
-    const [at, on] = [heldOf(fold, side), swungOf(fold, side)];
-    const isSwung = (face: number) => far[fold]![face] === (side === 0);
-    const still: Held[] = [];
-    const moving: Swung[] = [];
-    for (const face of faces) {
-      const one = isSwung(face)
-        ? swung(line, face, made & bits[on]![face]!)
-        : held(line, face, made & bits[at]![face]!);
-      if (one.fixed) return { ok: false, hit: one.fixed };
-      if ('end' in one) moving.push(one);
-      else still.push(one);
+    const { ofStill, ofSwinging, pairs } = lines[line]!;
+    const still = stillAt(line, 0, made & ofStill);
+    if (still.fixed) return { ok: false, hit: still.fixed };
+    const moving = movingAt(line, 0, made & ofSwinging);
+    if (moving.fixed) return { ok: false, hit: moving.fixed };
+    for (const { pair, between } of pairs) {
+      if ((made & between) === 0) continue;
+      const depth = against(line, pair, made & between);
+      if (depth > 0) return hit('piece', depth);
     }
-    for (const a of faces) {
-      if (!isSwung(a)) continue;
-      for (const b of faces) {
-        // What lay flat with what it swings from stands clear of it.
-        if (isSwung(b) || (a === on && b === at) || (made & bits[a]![b]!) === 0) continue;
-        const depth = against(line, a * plates.length + b, made & bits[a]![b]!);
-        if (depth > 0) return hit('piece', depth);
-      }
-    }
-    return inAndOut(still, moving, along);
+    return inAndOut(still.all, moving.all, along);
   };
 
   function outWith({ end, out }: Swung, lift: number): Out {
