@@ -1,20 +1,23 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import type { BlankFold } from '#core/blank/fold/developed';
+import type { Development } from '#core/blank/fold/developed';
 import type { Remedy } from '#core/blank/fold/order/remedies';
 import { MOST_TRIED } from '#core/blank/fold/order/remedies';
 import { distance } from '#core/measure/vector';
 import { Told } from '../frame/Told';
+import { faceSaid } from './waterWords';
 import { usePreferences } from '../frame/preferences';
-import { HIT_WORDS, remedyGroups } from './orderWords';
+import { hitSaid, remedyGroups } from './orderWords';
 import type { Ordered } from './useOrder';
 import type { Ordering } from './useOrdering';
 
-type Props = Pick<Ordering, 'saved'> & { ordered: Extract<Ordered, { state: 'none' }>; folds: readonly BlankFold[] };
+type Props = Pick<Ordering, 'saved'> & { ordered: Extract<Ordered, { state: 'none' }>; development: Development };
 
 /** Why there is no order, or why one's own does not go; and what frees it, to be taken with a touch. */
-export function NoOrder({ ordered, saved, folds }: Props) {
+export function NoOrder({ ordered, saved, development }: Props) {
+  const { folds } = development;
+  const face = (index: number) => faceSaid(development, index);
   const { show } = usePreferences();
   const { problems, stuck, shown, remedies } = ordered;
   const number = (fold: number) => `fold ${fold + 1}`;
@@ -33,7 +36,7 @@ export function NoOrder({ ordered, saved, folds }: Props) {
     <>
       <Told>
         {stuck
-          ? `In this order ${number(stuck.fold)} cannot be made, as number ${stuck.at + 1}: ${HIT_WORDS[stuck.hit.of]}, by ${show(stuck.hit.depthMm)}.`
+          ? `In this order ${number(stuck.fold)} cannot be made, as number ${stuck.at + 1}: ${hitSaid(stuck.hit, face)}, by ${show(stuck.hit.depthMm)}.`
           : is('no-order')
             ? `This machine makes them in no order. What is left over: ${(problems[0]?.about ?? []).map((id) => number(folds.findIndex((fold) => fold.id === id))).join(', ')}.`
             : is('order-unreadable')
@@ -49,7 +52,7 @@ export function NoOrder({ ordered, saved, folds }: Props) {
       )}
       {!stuck && shown && is('no-order') && (
         <Typography variant="body2">
-          Drawn: made as they are numbered, {number(shown.step.fold)} is the first that hits: {HIT_WORDS[shown.hit?.of ?? 'bar']}.
+          Drawn: made as they are numbered, {number(shown.step.fold)} is the first that hits: {hitSaid(shown.hit ?? { of: 'bar', depthMm: 0 }, face)}.
         </Typography>
       )}
       {made.length > 0 && (

@@ -34,7 +34,7 @@ export function OrderPanel({ development, ...ordering }: Props) {
       {brake && <Notices problems={beyondMachine(development, brake)} />}
       <SettledByHand saved={saved} folds={folds} />
       {ordered.state === 'looking' && <Typography role="status">Looking for an order …</Typography>}
-      {ordered.state === 'none' && <NoOrder {...ordering} ordered={ordered} folds={folds} />}
+      {ordered.state === 'none' && <NoOrder {...ordering} ordered={ordered} development={development} />}
       {ordered.state === 'found' && (
         <>
           <Now {...ordering} development={development} />

@@ -4,6 +4,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { Suspense, lazy, useMemo, useState } from 'react';
+import { beyondMachine } from '#core/blank/fold/onMachine';
 import type { Development } from '#core/blank/fold/developed';
 import { box } from '#core/measure/path';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
@@ -122,6 +123,11 @@ function Blank({ development }: { development: Development }) {
               <Typography variant="h2">Edge {edge.letter}</Typography>
               <EdgeStory edgeId={edge.id} />
             </>
+          )}
+          {fold && view !== 'order' && ordering.brake && (
+            <Notices
+              problems={beyondMachine(development, ordering.brake).filter(({ about }) => about?.includes(fold.id))}
+            />
           )}
           {fold && view !== 'order' && <FoldTo key={fold.id} fold={fold} number={folds.indexOf(fold) + 1} />}
           {fold && view !== 'order' && (

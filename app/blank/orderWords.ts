@@ -22,6 +22,11 @@ export const HIT_WORDS: Record<Hit['of'], string> = {
 
 const deg = (angle: number) => `${Math.round(angle * 10) / 10}°`;
 
+/** What hits, in words: what it runs into, and which face it is that does. */
+export function hitSaid({ of, face }: Hit, faceOf: (face: number) => string): string {
+  return face === undefined ? HIT_WORDS[of] : `${HIT_WORDS[of]} (${faceOf(face)})`;
+}
+
 /** What is done in a row, in a few words. */
 export function rowSaid({ by, fold, fromDeg, toDeg }: FoldRow): string {
   if (by === 'machine') return `Fold ${fold + 1} to ${deg(toDeg)}`;

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { MOST_BRAKES } from '#core/blank/limits';
 import type { Shop } from '#core/blank/shopSchema';
 import { cut } from '#core/card/cut';
-import { sectionOf } from '#core/machine/brake';
+import { FINGER_GAP_MM, sectionOf } from '#core/machine/brake';
 import { Choice } from '../forms/Choice';
 import { FigureField } from '../forms/FigureField';
 import { LengthField } from '../forms/LengthField';
@@ -129,6 +129,7 @@ function BrakeFields({ brake, change }: { brake: ShopBrake; change: (next: Parti
           slotProps={{ htmlInput: { maxLength: 300 } }}
           sx={{ gridColumn: '1 / -1' }}
         />
+        {brake.fingersMm && <LengthField label="Fingers stand apart by at most" mm={brake.fingerGapMm ?? FINGER_GAP_MM} min={0} max={200} onChange={(mm) => mm !== null && change({ fingerGapMm: mm })} />}
         <LengthField label="Shortest flat it holds" mm={brake.leastFlangeMm ?? null} min={0} max={200} empty="as the shop’s" onChange={(leastFlangeMm) => change({ leastFlangeMm: leastFlangeMm ?? undefined })} />
         {wrong && <Box sx={{ gridColumn: '1 / -1' }}><Told>{wrong}</Told></Box>}
       </Box>

@@ -10,12 +10,15 @@ export type Hit = {
   of: 'bar' | 'beam' | 'bed' | 'apron' | 'piece' | 'length' | 'thickness' | 'way in' | 'way out';
   depthMm: number;
   alongMm?: number;
+  /** The face that is in the way, by its index, where it is one. */
+  face?: number;
 };
 /** The two sides of a plate, as places. */
 export type Sides = Vec3[][];
 
 /** What of one plate is in the machine's way while it is held. */
 export type Held = {
+  face: number;
   /** Where along the line it stands where bar or fingers would be, and how deep in the bar's section. */
   bar: { span: Span; depthMm: number } | null;
   fixed: Hit | null;
@@ -25,7 +28,7 @@ export type Held = {
   span: Span;
 };
 /** The same of one that swings, and where it stands all the way up and when it is let go. */
-export type Swung = Pick<Held, 'bar' | 'fixed'> & { at: Sides[]; end: Sides; out: Map<number, Out> };
+export type Swung = Pick<Held, 'face' | 'bar' | 'fixed'> & { at: Sides[]; end: Sides; out: Map<number, Out> };
 /** What a plate runs into as the piece is drawn out to the front, the bar lifted by so much. */
 export type Out = { beam: { depthMm: number; alongMm: number } | null; bar: Held['bar'] };
 
@@ -45,7 +48,7 @@ export function reachOf(sheets: readonly Sheet[]): [number, number] {
 }
 
 /** What of a plate that is held is over and under the sheet behind the line, and where along it. */
-export function wayOf(at: Sides, thicknessMm: number, bar: readonly Ready[]): Omit<Held, 'fixed'> {
+export function wayOf(at: Sides, thicknessMm: number, bar: readonly Ready[]): Omit<Held, 'fixed' | 'face'> {
   let [up, down, low, high] = [0, 0, Infinity, -Infinity];
   for (const [x, y, z] of at.flat()) {
     if (x > 0) continue;

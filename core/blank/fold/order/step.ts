@@ -79,7 +79,7 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     const at = lay(seen(heldOf(fold, side), face, made), poseAt(fold, side).onMachine);
     const fixed =
       (['beam', 'bed'] as const).map((name) => fixedHit(name, at, machine[name])).find((one) => one !== null) ?? null;
-    return { ...wayOf(at, thickness, machine.bar), fixed }; // prettier-ignore
+    return { face, ...wayOf(at, thickness, machine.bar), fixed }; // prettier-ignore
   });
 
   /** What swings, against bar, beam and bed all the way up, and against the apron it lies on. */
@@ -101,6 +101,7 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     }
     const span: Span = [Math.min(...spans.map(([y]) => y)), Math.max(...spans.map(([, y]) => y))];
     return {
+      face,
       bar: spans.length > 0 ? { span, depthMm: deep } : null,
       fixed,
       at,
@@ -142,7 +143,8 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     [0, 1].map((side) => {
       const [at, on] = [heldOf(fold, side), swungOf(fold, side)];
       const isSwung = (face: number) => far[fold]![face] === (side === 0);
-      const [swinging, still] = [faces.filter(isSwung), faces.filter((face) => !isSwung(face))];
+      const nearest = (from: number) => [...faces].sort((a, b) => ways[from]![a]!.length - ways[from]![b]!.length);
+      const [swinging, still] = [nearest(on).filter(isSwung), nearest(at).filter((face) => !isSwung(face))];
       const all = (of: number, some: readonly number[]) => some.reduce((sum, face) => sum | bits[of]![face]!, 0);
       const pairs = swinging.flatMap((a) =>
         // What lay flat with what it swings from stands clear of it.
@@ -151,15 +153,23 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
       return { swinging, still, ofSwinging: all(on, swinging), ofStill: all(at, still), at, on, pairs };
     }),
   );
+  /** Nearest to the line first; at the first that stands in a part of the machine no other has to be looked at. */
+  const together = <One extends { fixed: Hit | null }>(some: readonly number[], of: (face: number) => One) => {
+    const all: One[] = [];
+    for (const face of some) {
+      const one = of(face);
+      if (one.fixed) return { all, fixed: { ...one.fixed, face } };
+      all.push(one);
+    }
+    return { all, fixed: null };
+  };
   const stillAt = cached((line: number, _: number, made: number) => {
     const { still, at } = lines[line]!;
-    const all = still.map((face) => held(line, face, made & bits[at]![face]!));
-    return { all, fixed: all.find(({ fixed }) => fixed)?.fixed ?? null };
+    return together(still, (face) => held(line, face, made & bits[at]![face]!));
   });
   const movingAt = cached((line: number, _: number, made: number) => {
     const { swinging, on } = lines[line]!;
-    const all = swinging.map((face) => swung(line, face, made & bits[on]![face]!));
-    return { all, fixed: all.find(({ fixed }) => fixed)?.fixed ?? null };
+    return together(swinging, (face) => swung(line, face, made & bits[on]![face]!));
   });
 
   const look = (fold: number, side: number, made: number): Step => {
@@ -178,7 +188,8 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     for (const { pair, between } of pairs) {
       if ((made & between) === 0) continue;
       const depth = against(line, pair, made & between);
-      if (depth > 0) return hit('piece', depth);
+      if (depth > 0)
+        return { ok: false, hit: { of: 'piece', depthMm: depth, face: Math.floor(pair / plates.length) } };
     }
     return inAndOut(still.all, moving.all, along);
   };
@@ -220,10 +231,7 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
 
   /** The bar is lifted for what stands up behind the line, and the piece with it for what hangs down behind the bed. */
   function byTheFront(still: readonly Held[], moving: readonly Swung[], along: Span): Step {
-    const hit = (of: Hit['of'], depthMm: number, alongMm?: number): Step => ({
-      ok: false,
-      hit: { of, depthMm, ...(alongMm !== undefined && { alongMm }) },
-    });
+    const hit = (of: Hit['of'], depthMm: number, by: { alongMm?: number; face?: number } = {}): Step => ({ ok: false, hit: { of, depthMm, ...by } }); // prettier-ignore
     const down = Math.max(0, ...still.map((one) => one.down));
     if (down > brake.openMm) return hit('way in', down - brake.openMm);
     const walls = still.filter((one) => one.bar || one.up + down > brake.openMm);
@@ -232,19 +240,19 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
     if (tall > 0) return hit('beam', tall);
     const lift = down + Math.max(0, ...still.filter((one) => !walls.includes(one)).map((one) => one.up));
     const raised = Math.round(lift * 1000) / 1000;
-    const blocked: { span: Span; depthMm: number }[] = walls.map((one) => one.bar ?? { span: one.span, depthMm: one.up + down - brake.openMm }); // prettier-ignore
+    const blocked = walls.map(({ face, bar, span, up }) => ({ face, ...(bar ?? { span, depthMm: up + down - brake.openMm }) })); // prettier-ignore
     for (const one of moving) {
       const { beam, bar } = outWith(one, raised);
-      if (beam) return hit('way out', beam.depthMm, beam.alongMm);
-      if (one.bar) blocked.push(one.bar);
-      if (bar) blocked.push(bar);
+      if (beam) return hit('way out', beam.depthMm, { alongMm: beam.alongMm, face: one.face });
+      if (one.bar) blocked.push({ face: one.face, ...one.bar });
+      if (bar) blocked.push({ face: one.face, ...bar });
     }
     const [deepest] = [...blocked].sort((a, b) => b.depthMm - a.depthMm);
-    const at = deepest && middleOf(deepest.span);
+    const by = deepest ? { alongMm: middleOf(deepest.span), face: deepest.face } : {};
     if (brake.fingersMm === null)
-      return deepest ? hit('bar', deepest.depthMm, at) : { ok: true, fingersMm: null, fingersAtMm: null };
+      return deepest ? hit('bar', deepest.depthMm, by) : { ok: true, fingersMm: null, fingersAtMm: null };
     const set = setFor(along, blocked.map(({ span }) => span)); // prettier-ignore
-    return set.ok ? withFingers(set) : hit('bar', Math.max(set.overMm, 0.1), at);
+    return set.ok ? withFingers(set) : hit('bar', Math.max(set.overMm, 0.1), by);
   }
 
   const step = cached((fold: number, side: number, made: number) => look(fold, side, made));
