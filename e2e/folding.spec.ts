@@ -35,6 +35,7 @@ test('a machine is measured and used: what it cannot make is told, what frees it
   await page.getByRole('button', { name: 'Make the card' }).click();
   await saved(page);
   await page.getByRole('link', { name: /^Blank/ }).click();
+  await page.waitForURL(/blank$/);
 
   await test.step('no order on that machine, and why; what frees it', async () => {
     await page.getByRole('button', { name: 'Machine' }).click();
@@ -44,7 +45,7 @@ test('a machine is measured and used: what it cannot make is told, what frees it
     await expect(page.getByRole('list', { name: 'What frees it' })).toContainText('over a bar by hand');
     await page.getByLabel(/An order of your own/).fill('1 1');
     await page.getByRole('button', { name: 'Check' }).click();
-    await expect(page.getByText(/Name each of the 2 folds once/)).toBeVisible();
+    await expect(page.getByText(/Name each fold once, by its number, as 1 2/)).toBeVisible();
     await page.getByLabel(/An order of your own/).fill('2 1');
     await page.getByRole('button', { name: 'Check' }).click();
     await expect(page.getByText(/In this order fold 1 cannot be made, as number 2/)).toBeVisible();
@@ -105,6 +106,7 @@ test('a machine is measured and used: what it cannot make is told, what frees it
     await page.getByRole('button', { name: 'Make the card' }).click();
     await saved(page);
     await page.getByRole('link', { name: /^Blank/ }).click();
+    await page.waitForURL(/blank$/);
     await page.getByRole('button', { name: /^Fold 2,/ }).focus();
     await page.keyboard.press('Enter');
     const advice = page.getByRole('region', { name: 'What to fold 2 to' });
@@ -126,6 +128,7 @@ async function trayOf(page: Page, name: string, figures: readonly (readonly [str
   await page.getByRole('button', { name: 'Make the card' }).click();
   await saved(page);
   await page.getByRole('link', { name: /^Blank/ }).click();
+  await page.waitForURL(/blank$/);
 }
 
 test('a tray that goes in no order as it is: why is read, what frees it is taken, it is folded to its end, and water runs off it', async ({

@@ -75,7 +75,13 @@ export function FoldTo({ fold, number, leftAtDeg }: { fold: BlankFold; number: n
           <b>
             First to <span className="figure">{deg(found.fromDeg)}</span>
           </b>
-          , then creep up: it can want up to <span className="figure">{deg(found.toDeg)}</span>.
+          {found.toDeg - found.fromDeg < 0.1 ? (
+            ': it hardly springs back.'
+          ) : (
+            <>
+              , then creep up: it can want up to <span className="figure">{deg(found.toDeg)}</span>.
+            </>
+          )}
         </Typography>
       ) : (
         <Told>Round so large a radius the sheet comes back flat: roll it, or make the radius smaller.</Told>

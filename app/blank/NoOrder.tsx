@@ -40,7 +40,7 @@ export function NoOrder({ ordered, saved, development }: Props) {
           : is('no-order')
             ? `This machine makes them in no order. What is left over: ${(problems[0]?.about ?? []).map((id) => number(folds.findIndex((fold) => fold.id === id))).join(', ')}.`
             : is('order-unreadable')
-              ? `Name each of the ${folds.length} folds once.`
+              ? 'Name each fold once, by its number.'
               : is('order-not-found')
                 ? 'No order was found among those that were followed; there may be one. Type one of your own to have it checked.'
                 : 'No order could be looked for: the blank has to be there, and no more than 30 folds.'}

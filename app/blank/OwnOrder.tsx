@@ -13,8 +13,9 @@ export function OwnOrder({ saved, folds }: Pick<Ordering, 'saved'> & { folds: re
   const [typed, setTyped] = useState<string | null>(null);
   const [wrong, setWrong] = useState(false);
   const check = () => {
-    const numbers = (typed ?? said).match(/\d+/g)?.slice(0, 400).map(Number) ?? [];
-    const bad = numbers.some((number) => !folds[number - 1]) || new Set(numbers).size !== numbers.length || (numbers.length > 0 && numbers.length !== folds.length);
+    const given = (typed ?? said).trim();
+    const numbers = given.match(/\d+/g)?.slice(0, 400).map(Number) ?? [];
+    const bad = (given !== '' && numbers.length === 0) || numbers.some((number) => !folds[number - 1]) || new Set(numbers).size !== numbers.length || (numbers.length > 0 && numbers.length !== folds.length);
     setWrong(bad);
     if (bad) return;
     setTyped(null);
@@ -36,7 +37,7 @@ export function OwnOrder({ saved, folds }: Pick<Ordering, 'saved'> & { folds: re
           Check
         </Button>
       </Box>
-      {wrong && <Told>Name each of the {folds.length} folds once, as {folds.map((_, i) => i + 1).join(' ')}.</Told>}
+      {wrong && <Told>Name each fold once, by its number, as {folds.map((_, i) => i + 1).join(' ')}. Empty, an order is found for you.</Told>}
       {order && (
         <Button variant="outlined" onClick={() => { setTyped(null); setWrong(false); saved.set({ order: null }); }}>
           Find an order that goes
