@@ -33,7 +33,6 @@ export default [
   route('pieces/:pieceId/folding', 'blank/folding.ts'),
   route('pieces/:pieceId/fits', 'fit/fits.ts'),
   route('pieces/:pieceId/welds', 'weld/welds.ts'),
-  route('shop/springs', 'blank/springs.ts'),
   route('shop/readings', 'shop/readings.ts'),
   route('shop/readings.csv', 'shop/readingsFile.ts'),
   route('scale-frame.pdf', 'card/scaleFrame.ts'),

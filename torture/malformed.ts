@@ -129,20 +129,7 @@ function request(t: Targets): { path: string; init: RequestInit } {
     [`/pieces/${t.piece}/survey.data`, { mine: demoFacts, since: demoFacts }],
     [`/jobs/${t.job}/new-piece.data`, { mine: demoFacts }],
     ['/shop.data', { mine: shop, since: shop }],
-    [
-      '/shop/springs',
-      {
-        reading: {
-          metal: 'dc01',
-          thicknessMm: 1,
-          radiusMm: 1,
-          foldedToDeg: 92,
-          cameBackToDeg: 90,
-          uDeg: 0.5,
-          on: null,
-        },
-      },
-    ],
+    ['/shop/readings', { intent: 'add', of: { list: 'springs', reading: { metal: 'dc01', thicknessMm: 1, radiusMm: 1, foldedToDeg: 92, cameBackToDeg: 90, uDeg: 0.5, on: null } } }], // prettier-ignore
     ['/shop/readings', { intent: 'take-in', csv: 'kind,metal,thickness_mm\nstrip,dc01,1\n' }],
     ['/shop/readings', { intent: 'leave-out', why: 'no', of: { list: 'radii', reading: { metal: 'dc01', thicknessMm: 1, wantedMm: 1, gotMm: 2, uMm: 0.1, on: null } } }], // prettier-ignore
     [`/jobs/${t.job}/survey`, { intent: 'new', id: key().slice(0, 8), body: point }],

@@ -23,7 +23,7 @@ export function FoldTo({ fold, number, leftAtDeg }: { fold: BlankFold; number: n
   const { id, metal, facts, shop, folding } = usePiece();
   const { revalidate } = useRevalidator();
   const { draft, set, drop } = useDraft<{ to: number | null; back: number | null; at: string | null }>(`try ${id} ${fold.id}`, { to: null, back: null, at: null }); // prettier-ignore
-  const post = usePost<object>('/shop/springs', () => void revalidate());
+  const post = usePost<object>('/shop/readings', () => void revalidate());
   const { radiusMm } = fold.bend;
   const angleDeg = leftAtDeg ?? fold.bend.angleDeg;
   const tries = shop.springs.filter(({ on }) => on?.piece === id && on.fold === fold.id);
@@ -47,7 +47,7 @@ export function FoldTo({ fold, number, leftAtDeg }: { fold: BlankFold; number: n
       on: { piece: id, fold: fold.id, at },
       ...(folding.brake && { brake: folding.brake }),
     };
-    if (await post.send({ reading })) drop();
+    if (await post.send({ intent: 'add', of: { list: 'springs', reading } })) drop();
   };
   const bad = draft.to !== null && draft.back !== null && nextTry(angleDeg, { foldedToDeg: draft.to, cameBackToDeg: draft.back, uDeg: PROTRACTOR_DEG }) === null; // prettier-ignore
   return (

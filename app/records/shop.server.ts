@@ -1,5 +1,4 @@
 import { eq } from 'drizzle-orm';
-import { MOST_SPRINGS } from '#core/blank/limits';
 import { USUAL_SHOP } from '#core/blank/fold/practice';
 import type { Shop } from '#core/blank/shopSchema';
 import { mergedRecord } from '#core/format/merge';
@@ -37,15 +36,6 @@ export const changeReadings = <Answer>(
     const { strips, springs, radii } = next;
     await tx.update(shop).set({ settings: { ...now, strips, springs, radii } }).where(eq(shop.id, 1)); // prettier-ignore
     return answer;
-  });
-
-/** Puts a measured bend among the shop's readings, once however often it is sent; false where there is no room for it. */
-export const addSpring = (viewer: Viewer, spring: Shop['springs'][number]): Promise<boolean> =>
-  changeReadings(viewer, (now) => {
-    const known = spring.on && now.springs.some(({ on }) => on?.piece === spring.on!.piece && on.fold === spring.on!.fold && on.at === spring.on!.at); // prettier-ignore
-    if (known) return { next: null, answer: true };
-    if (now.springs.length >= MOST_SPRINGS) return { next: null, answer: false };
-    return { next: { ...now, springs: [...now.springs, spring] }, answer: true };
   });
 
 /** Changes the settings since `since`; of test bends what was put in and taken out, whoever else did so meanwhile. */
