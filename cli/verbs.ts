@@ -22,6 +22,7 @@ import { plugPositions, tackOrder } from '#core/weld/spacing';
 import { CARD_VERBS } from './cardVerbs';
 import { FOLD_VERBS } from './foldVerbs';
 import { PICTURE_VERBS } from './pictureVerbs';
+import { SHAPE_VERBS } from './shapeVerbs';
 import { SURVEY_VERBS } from './surveyVerbs';
 import type { Verb } from './verb';
 import { verb } from './verb';
@@ -208,6 +209,7 @@ export const VERBS: Record<string, Verb> = {
   ),
   ...SURVEY_VERBS,
   ...FOLD_VERBS,
+  ...SHAPE_VERBS,
   ...CARD_VERBS,
   ...PICTURE_VERBS,
 };

@@ -31,6 +31,8 @@ export function differenceSaid({ part, there, here, both }: Difference, pair: Pa
       return listSaid('Tuck or slit', pair.here.tucks, pair.there.tucks, part.id);
     case 'mark':
       return listSaid('Scribe line', pair.here.marks, pair.there.marks, part.id);
+    case 'bead':
+      return listSaid('Bead', pair.here.beads, pair.there.beads, part.id);
     case 'profile':
       return { ...listSaid('Profile', pair.here.profiles, pair.there.profiles, part.id), name: profileName(part.id, pair) };
     case 'rule': {
@@ -66,7 +68,7 @@ function edgeSaid(id: string, atoms: readonly Atom[], { here, there }: Pair, sho
   const said: string[] = [];
   if (theirs && atoms.some(({ of }) => of === 'joint')) {
     const [a, b] = [JOINT_WORDS[mine.joint.kind], JOINT_WORDS[theirs.joint.kind]];
-    said.push(a === b ? `its ${a.toLowerCase()}` : `here ${a.toLowerCase()}, there ${b.toLowerCase()}`);
+    said.push(a === b ? `its ${a.toLowerCase()} or flange` : `here ${a.toLowerCase()}, there ${b.toLowerCase()}`);
   }
   if (theirs && atoms.some(({ of }) => of !== 'joint')) {
     const [a, b] = [edgeLength(here, mine), edgeLength(there, theirs)];

@@ -10,11 +10,15 @@ export function nameOf(doc: PatternDoc, id: string): string {
   if (fold >= 0) return `fold ${fold + 1}`;
   const hole = doc.holes.findIndex((h) => h.id === id);
   if (hole >= 0) return `hole ${hole + 1}`;
+  const bead = doc.beads.findIndex((b) => b.id === id);
+  if (bead >= 0) return `bead ${bead + 1}`;
   const tuck = doc.tucks.findIndex((t) => t.id === id);
   if (tuck >= 0) return `${doc.tucks[tuck]!.kind} ${tuck + 1}`;
   return doc.rules.some((rule) => rule.id === id) ? 'a rule' : id;
 }
 
+/** A strain as a percentage. */
+const share = (strain: number) => `${(strain * 100).toFixed(1)} %`;
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** Whom a sentence is about: the first thing (`It` with a capital), the second, and all of them together. */
@@ -58,6 +62,58 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `${It} of this card hangs on a side that the other outline does not have. Take it off first, and lay it anew after.`,
   'rule-unreadable': 'A rule names a side, corner, hole or fold that is not there, or too few of them.',
   'springback-figures': (_, { all }) => `These figures must be above 0, and the angle at most 180°: ${all}.`,
+  'flange-figures': (_, { all }) =>
+    `These figures can be no flange’s: ${all}. All must be above 0, the angle at most 180°, the arc at most 360°.`,
+  'flange-past-centre': (n, _, mm) =>
+    `A flange of ${mm(n.widthMm)} reaches past the middle of a curve of ${mm(n.radiusMm)}: make it narrower, or make the piece of two.`,
+  'flange-narrow': (n, { it }, mm) =>
+    `The flange of ${it} is ${mm(n.widthMm)} wide, its bend alone takes ${mm(n.leastMm)}: make it wider, or the radius smaller.`,
+  'flange-strained': (n, { it }) =>
+    n.strain > 0
+      ? `The flange of ${it} must stretch by ${share(n.strain)}, ${share(n.limit)} is the most it should: narrower, less turned, notched, or a lip of its own.`
+      : `The flange of ${it} must shrink by ${share(-n.strain)}, ${share(-n.limit)} is the most it should: narrower, less turned, notched, or a lip of its own.`,
+  'flange-round-corner': (n, { it }) =>
+    `The flange of ${it} goes round a corner of ${Math.round(Math.abs(n.turnDeg))}°: it is cut there. Round the corner off to have it in one.`,
+  'flange-over-fold': (_, { it, other }) =>
+    `The flange of ${it} stops at ${other}: two bends cannot cross. Weld the corner after.`,
+  'bead-figures': (_, { it }) => `The figures of ${it} must be above 0.`,
+  'bead-too-high': (n, _, mm) =>
+    `A round bead is at most half as high as it is wide: ${mm(n.mostMm)}. Make it wider or lower, or flat-topped.`,
+  'bead-top-wide': (n, _, mm) => `The top, ${mm(n.topMm)}, must be narrower than the bead, ${mm(n.widthMm)}.`,
+  'bead-share': 'The share that draws in lies between 0 (it all stretches) and 1.',
+  'bead-pass': 'A pass must go deeper than nothing.',
+  'bead-radius': 'The radius of the panel along the bead must be above 0.',
+  'bead-off-card': (_, { It }) => `${It} does not lie on the card: move it in, or take it off.`,
+  'bead-over-fold': (_, { It, other }) =>
+    `${It} runs over ${other} and is crushed there: say whether it is packed with strip, stops short of it, or is cut through.`,
+  'bead-near-edge': (n, { It, other }, mm) =>
+    `${It} lies ${mm(n.clearMm)} from ${other}, ${mm(n.neededMm)} (three widths) is usual: the edge will be drawn in there, trim it after.`,
+  'bead-near-fold': (n, { It, other }, mm) =>
+    `${It} lies ${mm(n.clearMm)} from ${other}, ${mm(n.neededMm)} (three widths) is usual: pack it when folding, or it collapses.`,
+  'bead-over-hole': (_, { It, other }) => `${It} runs into ${other}: drill it after beading, or move one of them.`,
+  'beads-meet': (_, { It, other }) =>
+    `${It} ends at ${other}: mitre them by hand, let one run out short of the other, or hammer the corner over a form.`,
+  'beads-cross': (_, { It, other }) =>
+    `${It} crosses ${other}: rollers crush the first when the second is run. Stop one short, or make the crossing by hand.`,
+  'flare-figures': (_, { all }) => `These figures of a flared hole must be above 0: ${all}.`,
+  'flare-low': (n, _, mm) =>
+    `A rim of ${mm(n.heightMm)} is lower than its own bend, ${mm(n.leastMm)}: make it higher, or the radius smaller.`,
+  'flare-no-hole': (n, _, mm) =>
+    `So high a rim leaves no hole to begin with: ${mm(n.mostMm)} is where it closes. Make it lower.`,
+  'flare-not-round': (_, { It }) =>
+    `${It} is not round: its rim cannot be reckoned. Make it round, or flare it by hand.`,
+  'flare-tears': (n, { it }) =>
+    `The rim of ${it} must stretch by ${share(n.strain)}, ${share(n.limit)} is the most it should: a lower rim, or drill the first hole and take its burr off.`,
+  'flare-near-edge': (n, { It, other }, mm) =>
+    `${It} leaves ${mm(n.clearMm)} to ${other}, about ${mm(n.neededMm)} (the height of its rim) is wanted: the edge will bulge.`,
+  'flare-near-fold': (n, { It, other }, mm) =>
+    `${It} leaves ${mm(n.clearMm)} to ${other}, about ${mm(n.neededMm)} (the height of its rim) is wanted: the stiff bend holds that side back.`,
+  'bite-strip': (_, { all }) => `These figures of the test strip must be above 0: ${all}.`,
+  'bite-strip-same':
+    'The strip is as long as it was: nothing can be told from it. Give it more bites and measure again.',
+  'bite-strip-other-way': 'The test strip was worked the other way: one was stretched, the other is to be shrunk.',
+  'strain-impossible': (n) => `Metal cannot be strained by ${share(n.strain)}.`,
+  'strip-figures': (_, { all }) => `These figures can be no strip’s: ${all}.`,
   'springs-back-wholly':
     'Bent round so large a radius the sheet comes back flat: it must be rolled, or the radius made smaller.',
   'spring-reading': (n) =>

@@ -1,3 +1,4 @@
+import type { FlangeMade } from '../card/kinds';
 import type { HoleForm } from '../card/pattern';
 import type { Path } from '../measure/path';
 import type { Problem } from '../measure/result';
@@ -19,37 +20,83 @@ export type BlankPiece = {
 /**
  * What a line on a blank is for: `tangent` where a bend begins or ends, `centre` its middle, `brake` where the edge of the
  * clamping bar goes, `trim` the card's own line under a strip that is left on, `step` of a joggle, `turn` the bend of what
- * is turned over at an edge, `mark` a line that was marked on the card.
+ * is turned over at an edge, `mark` a line that was marked on the card, `bead` the middle of a bead and `crease` where it
+ * begins and ends.
  */
-export type LineRole = 'tangent' | 'centre' | 'brake' | 'trim' | 'step' | 'turn' | 'mark';
+export type LineRole = 'tangent' | 'centre' | 'brake' | 'trim' | 'step' | 'turn' | 'mark' | 'bead' | 'crease';
 
 /** A line to scribe, with what it belongs to by id; `name` says what one that was marked on the card is for. */
 export type BlankLine = {
   role: LineRole;
-  of: { kind: 'fold' | 'edge' | 'mark'; id: string };
+  of: { kind: 'fold' | 'edge' | 'mark' | 'bead'; id: string };
   path: Segment[];
   name?: string;
 };
 
-/** What the joint of an edge adds to the blank. */
-export type JointAllowance = {
-  /** Metal added beyond the card's line, square to the edge, mm. */
+/** A flange along an edge, as the blank has it. Distances square to the edge, outward from the card's line, mm. */
+export type BlankFlange = {
+  made: FlangeMade;
+  toward: 'face' | 'back';
+  bend: { thicknessMm: number; radiusMm: number; angleDeg: number };
+  allowanceMm: number;
+  deductionMm: number;
+  /** From the line it is turned about, the outside sharp corner, to the tangent. */
+  setbackMm: number;
+  /** Id of the formula of its bend. */
+  formula: string;
+  /** Where the line it is turned about lies, at the start of the edge and at its end. */
+  foldMm: number;
+  endFoldMm: number;
+  /** How wide it is in the flat beyond that line. */
+  flatMm: number;
+  endFlatMm: number;
+  /** How far the blank goes beyond the card's line for it (negative: the card is cut back). */
   addMm: number;
+  endAddMm: number;
+};
+
+/** What the joint of an edge adds to the blank, and the flange there is. */
+export type JointAllowance = {
+  /** Metal added beyond the card's line, square to the edge, mm; at its start where that is another at its end. */
+  addMm: number;
+  endAddMm?: number;
   /** Of that, what the bends of the joint take up beyond its plain width, mm. */
   takeUpMm: number;
   /** Lines to scribe parallel to the edge: distance outward from the card's line (negative: inside it), mm. */
-  lines: { outMm: number; role: Extract<LineRole, 'turn' | 'step' | 'trim'> }[];
+  lines: { outMm: number; endOutMm?: number; role: Extract<LineRole, 'turn' | 'step' | 'trim'> }[];
   /** Whether the strip is folded over, so that its ends must be clipped not to foul its neighbours. */
   folded: boolean;
   /** Middle of the overlap, where plugs go: distance outward from the card's line, mm. */
   middleMm: number;
   formula: string;
+  flange?: BlankFlange;
 };
 
 /** An edge on the blank: `net` where the card's line comes to, `cut` where the metal ends, both in outline order. */
 export type BlankEdge = { id: string; letter: string; allowance: JointAllowance; net: Segment[]; cut: Segment[] };
 
-export type BlankHole = { id: string; centre: Vec; diameterMm: number; form?: HoleForm };
+/** `flare`: the rim is turned up after; the hole is then the first one, to be made now. */
+export type BlankHole = { id: string; centre: Vec; diameterMm: number; form?: HoleForm; flare?: BlankFlare };
+export type BlankFlare = { insideMm: number; heightMm: number; radiusMm: number; edgeStrain: number; limit: number; toward: 'face' | 'back' }; // prettier-ignore
+
+/** A bead on the blank: its middle in parts (it is cut where it stops at a fold), and the metal that it is made of. */
+export type BlankBead = {
+  id: string;
+  runs: Segment[][];
+  toward: 'face' | 'back';
+  size: BeadSize;
+  /** Width of the metal in the flat that becomes the bead, mm: over the surface, and what is drawn in. */
+  flatMm: number;
+  /** The share of the take-up that draws the edges in, and where it comes from. */
+  drawsIn: number;
+  by: 'bead' | 'shop' | 'usual';
+  addsMm: number;
+  /** How much the metal of the bead stretches across it, a share. */
+  stretch: number;
+};
+
+/** Width over the surface, height off it, and length of the metal across it, mm. */
+export type BeadSize = { widthMm: number; heightMm: number; developedMm: number; takeUpMm: number };
 
 /** Where a fold is told on the blank: its middle, and which way beyond it moves. */
 export type Hinge = {
@@ -72,6 +119,7 @@ export type Blank = {
   /** Edges in the order of the card. */
   edges: BlankEdge[];
   holes: BlankHole[];
+  beads: BlankBead[];
   lines: BlankLine[];
   hinges: Hinge[];
   /** Cut out beside bends: they are part of the outline already; here with the place to drill. */

@@ -29,7 +29,7 @@ export type MarkingOut = {
   arcs: MarkedArc[];
   /** Where to drill beside the bends before they are sawn in to: centre and drill. */
   reliefs: { fold: string; at: Place; acrossMm: number }[];
-  /** Lines marked on the card: every place they bend at, ends included. */
+  /** Lines marked on the card, and the middles of beads: every place they bend at, ends included. */
   marks: { mark: string; name: string; at: Place[] }[];
   holes: { id: string; at: Place; diameterMm: number; form?: HoleForm }[];
   /** Lengths from corner to corner across the blank that prove the marking, the longest first. */
@@ -91,7 +91,9 @@ export function markingOut(blank: Blank, plugs: Blank['holes'] = []): MarkingOut
     arcs,
     reliefs: blank.reliefs.map(({ fold, centre, acrossMm }) => ({ fold, at: at(centre), acrossMm })),
     marks: blank.lines.flatMap(({ role, of, path, name = '' }) =>
-      role === 'mark' && path[0] ? [{ mark: of.id, name, at: [path[0].a, ...path.map(({ b }) => b)].map(at) }] : [],
+      (role === 'mark' || role === 'bead') && path[0]
+        ? [{ mark: of.id, name, at: [path[0].a, ...path.map(({ b }) => b)].map(at) }]
+        : [],
     ),
     holes: [...blank.holes, ...plugs].map(({ centre, ...hole }) => ({ ...hole, at: at(centre) })),
     checks: pairs.sort((a, b) => b.lengthMm - a.lengthMm).slice(0, CHECKS),

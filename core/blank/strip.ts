@@ -1,11 +1,25 @@
+import { besideRun } from '../measure/run';
 import type { Segment } from '../measure/segment';
-import { carriersMeet, directionAt, line, offsetRight, segmentLength, withEnds } from '../measure/segment';
+import {
+  carriersMeet,
+  directionAt,
+  isStraight,
+  line,
+  nearest,
+  offsetRight,
+  part,
+  pointAt,
+  segmentLength,
+  withEnds,
+} from '../measure/segment';
 import { ROUNDING_MM } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
 import { add, along, cross, distance, dot, right, scale } from '../measure/vector';
 
-/** How far a piece of the outline is moved outward, mm, and whether that strip is folded over. */
-export type Strip = { addMm: number; folded: boolean };
+/** How far a piece of the outline is moved outward, mm, at its end too where that is another, and whether that strip is folded over. */
+export type Strip = { addMm: number; endMm?: number; folded: boolean };
+
+const atEnd = (strip: Strip): Strip => ({ addMm: strip.endMm ?? strip.addMm, folded: strip.folded });
 
 /** Corners sharper than this reach are cut square across instead of being drawn out to a spike. */
 const MITRE_LIMIT = 3;
@@ -31,21 +45,32 @@ export function outlineWithStrips<P extends { segment: Segment }>(
   // A piece of no length (the end of a bend of no radius) has no direction to be moved in.
   const pieces = all.filter(({ segment: { a, b, bulge } }) => bulge !== 0 || distance(a, b) > NOTHING_MM);
   const strips = pieces.map(stripOf);
-  if (strips.every((s) => s.addMm === 0)) return [...pieces];
+  if (strips.every((s) => s.addMm === 0 && !s.endMm)) return [...pieces];
   const n = pieces.length;
   const corners = pieces.map((piece, i) => {
     const before = pieces[(i - 1 + n) % n]!.segment;
-    return join(before, strips[(i - 1 + n) % n]!, piece.segment, strips[i]!);
+    return join(before, atEnd(strips[(i - 1 + n) % n]!), piece.segment, strips[i]!);
   });
   return pieces.flatMap((piece, i) => {
     const start = corners[i]!;
     const end = corners[(i + 1) % n]!;
-    const moved = withEnds(offsetRight(piece.segment, strips[i]!.addMm), start[start.length - 1]!, end[0]!);
+    const moved = movedOut(piece.segment, strips[i]!, start[start.length - 1]!, end[0]!);
     const link = start.slice(1).map((p, k) => make(line(start[k]!, p), piece));
-    return [...link, { ...piece, segment: moved }].filter(
+    return [...link, ...moved.map((segment) => ({ ...piece, segment }))].filter(
       (p) => distance(p.segment.a, p.segment.b) > ROUNDING_MM || p.segment.bulge !== 0,
     );
   });
+}
+
+/** A piece moved out, from one corner to the next; in several where the distance changes along an arc. */
+function movedOut(s: Segment, { addMm, endMm = addMm }: Strip, from: Vec, to: Vec): Segment[] {
+  if (addMm === endMm) return [withEnds(offsetRight(s, addMm), from, to)];
+  if (isStraight(s)) return [line(from, to)];
+  const [start, end] = [nearest(s, from).at, nearest(s, to).at];
+  if (!(end > start)) return [line(from, to)];
+  const off = (t: number) => addMm + (endMm - addMm) * t;
+  const run = besideRun([part(s, start, end)], off(start), off(end));
+  return run.map((piece, i) => withEnds(piece, i === 0 ? from : piece.a, i === run.length - 1 ? to : piece.b));
 }
 
 /** The corner points between one moved piece and the next: one for a mitre, more for a step or a clip. */
@@ -66,27 +91,28 @@ function join(s: Segment, first: Strip, r: Segment, second: Strip): Vec[] {
     const clipped = (strip: Strip) => strip.addMm > 0 && (strip.folded || hollow);
     // Half the edge at most: its other end may be clipped too. In a hollow corner the strip is then cut lower instead,
     // for the angle is what keeps it clear.
-    const corner = (strip: Strip, way: Vec, out: Vec, lengthMm: number): Vec => {
+    const corner = (strip: Strip, of: Segment, atItsEnd: boolean): Vec => {
+      const lengthMm = segmentLength(of);
       const wanted = strip.addMm * back;
       const taken = Math.min(wanted, lengthMm / 2);
       const height = hollow ? (strip.addMm * taken) / wanted : strip.addMm;
-      return add(along(v, way, taken), scale(out, height));
+      const share = atItsEnd ? 1 - taken / lengthMm : taken / lengthMm;
+      return along(pointAt(of, share), right(directionAt(of, share)), height);
     };
-    const from = clipped(first)
-      ? [corner(first, scale(d1, -1), right(d1), segmentLength(s)), v]
-      : first.addMm > 0
-        ? [out1, v]
-        : [v];
-    const to = clipped(second) ? [corner(second, d2, right(d2), segmentLength(r))] : second.addMm > 0 ? [out2] : [];
-    return [...from, ...to];
+    // Where metal is taken away instead the corner itself is gone.
+    const middle = first.addMm < 0 || second.addMm < 0 ? [] : [v];
+    const from = clipped(first) ? [corner(first, s, true)] : first.addMm !== 0 ? [out1] : []; // prettier-ignore
+    const to = clipped(second) ? [corner(second, r, false)] : second.addMm !== 0 ? [out2] : [];
+    return [...from, ...middle, ...to];
   }
   if (straightOn) {
     return Math.abs(first.addMm - second.addMm) < ROUNDING_MM ? [mean(out1, out2)] : [out1, out2];
   }
-  const near = add(v, scale(add(right(d1), right(d2)), Math.max(first.addMm, second.addMm)));
+  const most = Math.abs(first.addMm) > Math.abs(second.addMm) ? first.addMm : second.addMm;
+  const near = add(v, scale(add(right(d1), right(d2)), most));
   const doubledBack = Math.abs(cross(d1, d2)) < STRAIGHT_ON;
   const mitre = doubledBack ? null : carriersMeet(offsetRight(s, first.addMm), offsetRight(r, second.addMm), near);
-  const reach = MITRE_LIMIT * Math.max(first.addMm, second.addMm);
+  const reach = MITRE_LIMIT * Math.abs(most);
   return mitre && distance(mitre, v) <= reach ? [mitre] : [out1, out2];
 }
 

@@ -6,7 +6,7 @@ import type { Vec } from '../measure/vector';
 import { cross, distance, dot, scale, sub, unit } from '../measure/vector';
 import type { NewId } from './kinds';
 import { edgeLength, letterAt, lettered, segmentOfSide } from './outline';
-import type { Edge, Fold, Hole, PatternDoc, Place, Side } from './pattern';
+import type { Bead, Edge, Fold, Hole, PatternDoc, Place, Side } from './pattern';
 
 /**
  * Edits of a card. Each returns a new document and leaves the one it was given alone; one that can be refused says why.
@@ -168,23 +168,21 @@ export function removeCorner(doc: PatternDoc, cornerId: string): Edited {
   };
   const left = doc.edges.map((edge) => ({ ...edge, sides: edge.sides.filter((s) => s !== after.id) }));
   const gone = left.find((edge) => edge.sides.length === 0);
+  const goneMm = gone ? second : 0;
   const edges = left
     .filter((edge) => edge !== gone)
     .map((edge) => {
       if (!gone || !edge.sides.includes(before.id)) return edge;
       const whole = doc.edges.find((e) => e.id === edge.id)!;
-      return absorbing(
-        edge,
-        gone,
-        edgeLength(doc, whole),
-        edgeLength(
-          doc,
-          doc.edges.find((e) => e.id === gone.id)!,
-        ),
-      );
+      return absorbing(edge, gone, edgeLength(doc, whole), goneMm);
     });
+  const into = gone && doc.edges.find((edge) => edge.sides.includes(before.id));
   return edited({
     ...doc,
+    beads:
+      gone && into
+        ? doc.beads.map((bead) => onJoined(bead, into.id, gone.id, edgeLength(doc, into), goneMm))
+        : doc.beads,
     corners: doc.corners.filter((c) => c.id !== cornerId),
     sides: doc.sides
       .filter((s) => s.id !== after.id)
@@ -213,7 +211,16 @@ export function partEdge(doc: PatternDoc, cornerId: string, newId: NewId): Edite
   const at = cut(edge);
   const rest: Edge = { ...edge, id: newId(), letter: freeLetter(doc), sides: edge.sides.slice(at), was: undefined };
   const kept: Edge = { ...edge, sides: edge.sides.slice(0, at) };
-  return edited({ ...doc, edges: [...doc.edges.slice(0, i), kept, rest, ...doc.edges.slice(i + 1)] });
+  const [keptMm, restMm] = [kept, rest].map((one) => edgeLength(doc, one)) as [number, number];
+  // A bead that runs past the new corner goes on along the new edge.
+  const beads = doc.beads.flatMap((bead): Bead[] => {
+    const { path } = bead;
+    if (path.kind !== 'along' || path.edge !== edge.id) return [bead];
+    const near: Bead = { ...bead, path: { ...path, endMm: Math.max(0, path.endMm - restMm) } };
+    const far: Bead = { ...bead, id: newId(), path: { ...path, edge: rest.id, startMm: Math.max(0, path.startMm - keptMm) } };
+    return [...(path.startMm < keptMm ? [near] : []), ...(path.endMm < restMm ? [far] : [])];
+  }); // prettier-ignore
+  return edited({ ...doc, edges: [...doc.edges.slice(0, i), kept, rest, ...doc.edges.slice(i + 1)], beads });
 }
 
 /**
@@ -242,16 +249,22 @@ export function joinEdges(doc: PatternDoc, edgeId: string): Edited {
   if (!edge) return failure({ code: 'edge-gone' });
   if (doc.edges.length < 2) return failure({ code: 'only-edge' });
   const next = doc.edges[(i + 1) % doc.edges.length]!;
-  const whole = absorbing(
-    { ...edge, sides: [...edge.sides, ...next.sides] },
-    next,
-    edgeLength(doc, edge),
-    edgeLength(doc, next),
-  );
+  const [mm, nextMm] = [edgeLength(doc, edge), edgeLength(doc, next)];
+  const whole = absorbing({ ...edge, sides: [...edge.sides, ...next.sides] }, next, mm, nextMm);
+  const beads = doc.beads.map((bead) => onJoined(bead, edge.id, next.id, mm, nextMm));
   return edited({
     ...doc,
+    beads,
     edges: doc.edges.filter((e) => e.id !== next.id).map((e) => (e.id === edgeId ? whole : e)),
   });
+}
+
+/** A bead along one of two edges that were made one: it runs where it ran. */
+function onJoined(bead: Bead, edge: string, gone: string, edgeMm: number, goneMm: number): Bead {
+  const { path } = bead;
+  if (path.kind !== 'along') return bead;
+  if (path.edge === gone) return { ...bead, path: { ...path, edge, startMm: path.startMm + edgeMm } };
+  return path.edge === edge ? { ...bead, path: { ...path, endMm: path.endMm + goneMm } } : bead;
 }
 
 /** Letters all edges again, clockwise from the datum corner. */
@@ -272,9 +285,15 @@ export const setHole = (doc: PatternDoc, id: string, change: Partial<Omit<Hole, 
   holes: doc.holes.map((hole) => (hole.id === id ? { ...hole, ...change } : hole)),
 });
 
-/** Takes a fold or a hole off the card. */
+export const setBead = (doc: PatternDoc, id: string, change: Partial<Omit<Bead, 'id'>>): PatternDoc => ({
+  ...doc,
+  beads: doc.beads.map((bead) => (bead.id === id ? { ...bead, ...change } : bead)),
+});
+
+/** Takes a fold, a hole or a bead off the card. */
 export const without = (doc: PatternDoc, id: string): PatternDoc => ({
   ...doc,
   folds: doc.folds.filter((fold) => fold.id !== id),
   holes: doc.holes.filter((hole) => hole.id !== id),
+  beads: doc.beads.filter((bead) => bead.id !== id),
 });

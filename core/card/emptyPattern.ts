@@ -2,7 +2,7 @@ import type { PatternDoc } from './pattern';
 
 /** A card with nothing on it yet. */
 export const emptyPattern = (): PatternDoc => ({
-  version: 5,
+  version: 6,
   corners: [],
   sides: [],
   edges: [],
@@ -14,6 +14,7 @@ export const emptyPattern = (): PatternDoc => ({
   left: [],
   tucks: [],
   marks: [],
+  beads: [],
   measured: null,
   profiles: [],
   underlay: null,

@@ -10,6 +10,13 @@ export const MADE = ['outside-sharp', 'inside-sharp', 'outside-rolled', 'inside-
 /** Which face of the metal the card lay on at a fold, and whether it was creased sharp or rolled round the corner. */
 export type Made = (typeof MADE)[number];
 
+export const FLANGE_WAYS = ['tipped', 'pulled', 'notched', 'lip'] as const;
+/**
+ * How a flange that goes round a curve is made: cut to the curve and tipped over; as a straight angle that is pulled round; tipped
+ * and notched; or as a lip of its own that is welded on.
+ */
+export type FlangeMade = (typeof FLANGE_WAYS)[number];
+
 /** Gives a new id each time it is called. The caller makes it; the core knows no chance. */
 export type NewId = () => string;
 

@@ -1,6 +1,6 @@
 import { boxOf } from '../measure/path';
 import { edgeLength } from './outline';
-import type { PatternDoc, Place } from './pattern';
+import type { BeadPath, Flange, PatternDoc, Place } from './pattern';
 
 /** A place on a side that now runs the other way. */
 const fromOtherEnd = (place: Place): Place => {
@@ -12,6 +12,15 @@ const fromOther = ({ fromMm, lengthMm }: { fromMm: number; lengthMm: number }, t
   fromMm: total - fromMm - lengthMm,
   lengthMm,
 });
+
+/** A flange on an edge that now runs the other way. */
+const fromOtherWidth = (flange: Flange): Flange =>
+  flange.endWidthMm === null ? flange : { ...flange, widthMm: flange.endWidthMm, endWidthMm: flange.widthMm };
+
+const flippedPath = (path: BeadPath, flip: (x: number) => number): BeadPath =>
+  path.kind === 'along'
+    ? { ...path, startMm: path.endMm, endMm: path.startMm }
+    : { ...path, from: [flip(path.from[0]), path.from[1]], to: [flip(path.to[0]), path.to[1]], bulge: path.bulge === 0 ? 0 : -path.bulge }; // prettier-ignore
 
 /** The middle of a card's width, by its corners, mm. */
 export function middleOf(doc: PatternDoc): number {
@@ -35,6 +44,7 @@ export function mirrored(doc: PatternDoc, aboutMm = middleOf(doc)): PatternDoc {
     sides,
     edges: [...doc.edges].reverse().map((edge) => ({
       ...edge,
+      ...(edge.flange && { flange: fromOtherWidth(edge.flange) }),
       sides: [...edge.sides].reverse(),
       ...(edge.was && {
         was: edge.was.map((old) => ({ ...old, span: old.span && fromOther(old.span, edgeLength(doc, edge)) })),
@@ -57,6 +67,7 @@ export function mirrored(doc: PatternDoc, aboutMm = middleOf(doc)): PatternDoc {
       from: [flip(from[0]), from[1]],
       to: [flip(to[0]), to[1]],
     })),
+    beads: doc.beads.map((bead) => ({ ...bead, path: flippedPath(bead.path, flip) })),
     tucks: doc.tucks.map((tuck) => ({ ...tuck, at: fromOtherEnd(tuck.at) })),
     turned: !doc.turned,
     base: doc.base && [flip(doc.base[0]), doc.base[1]],

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MADE } from './kinds';
+import { FLANGE_WAYS, MADE } from './kinds';
 import { text } from './text';
 
 /**
@@ -40,12 +40,31 @@ export const JointSchema = z.discriminatedUnion('kind', [
 ]);
 export type Joint = z.infer<typeof JointSchema>;
 
+/**
+ * What is turned over along an edge, which may be curved. `card` says where the card ends: at the line the flange is turned
+ * about (it stands beyond), or at its free edge (that line lies so far in). Widths are finished ones, over the outside of the
+ * bend: at the start of the edge, and at its end where that is another (null: the same all along). `landMm` is how wide the other leg
+ * of a straight angle is that is pulled round; it lies on the panel.
+ */
+export const FlangeSchema = z.strictObject({
+  card: z.enum(['fold', 'free']),
+  widthMm: size,
+  endWidthMm: size.nullable(),
+  turnDeg: z.number().min(1).max(180),
+  toward: z.enum(['face', 'back']),
+  radiusMm: size.nullable(),
+  how: z.enum(FLANGE_WAYS),
+  landMm: size,
+});
+export type Flange = z.infer<typeof FlangeSchema>;
+
 export const EdgeSchema = z.object({
   id,
   letter: text(3).min(1),
   /** Ids of the neighbouring sides it runs over, in outline order. */
   sides: z.array(id).min(1).max(4000),
   joint: JointSchema,
+  flange: FlangeSchema.optional(),
   /**
    * Edges that were made one with this one: what was read and welded there is told under this one. `span` is where along
    * this one each lies, mm from its start; null where that is not known.
@@ -94,8 +113,60 @@ export const HoleFormSchema = z.discriminatedUnion('kind', [
 ]);
 export type HoleForm = z.infer<typeof HoleFormSchema>;
 
+/**
+ * The rim of a round hole turned up to make it stiff: `heightMm` over all, the sheet included; inside radius, or null for the usual
+ * one of the metal. The hole's diameter is then the finished one, inside the rim.
+ */
+export const FlareSchema = z.strictObject({
+  heightMm: size,
+  radiusMm: size.nullable(),
+  toward: z.enum(['face', 'back']),
+  made: z.enum(['drilled', 'punched']),
+});
+
 /** `diameterMm`: how wide it is, of a slot across, of a square along a side. Without a form it is round. */
-export const HoleSchema = z.object({ id, x: mm, y: mm, diameterMm: size, form: HoleFormSchema.optional() });
+export const HoleSchema = z.object({ id, x: mm, y: mm, diameterMm: size, form: HoleFormSchema.optional(), flare: FlareSchema.optional() }); // prettier-ignore
+
+/** What a bead looks like cut across, along the middle of the sheet, mm. */
+export const BeadSectionSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('arc'), widthMm: size, heightMm: size }),
+  z.strictObject({ kind: z.literal('flat-topped'), widthMm: size, topMm: size, heightMm: size }),
+  z.strictObject({ kind: z.literal('v'), widthMm: size, heightMm: size }),
+  /** Beyond the step the sheet lies `depthMm` higher; inside radius of its bends, null for the usual one of the metal. */
+  z.strictObject({ kind: z.literal('step'), depthMm: size, radiusMm: size.nullable() }),
+]);
+
+/**
+ * Where the middle of a bead runs: parallel to an edge, so far in from it, held off so far from the ends of that edge (0: it
+ * runs right out); or straight or in an arc between two places of the card.
+ */
+export const BeadPathSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('along'), edge: id, inMm: size, startMm: size, endMm: size }),
+  z.strictObject({
+    kind: z.literal('between'),
+    from: z.tuple([mm, mm]),
+    to: z.tuple([mm, mm]),
+    bulge: z.number().finite().min(-50).max(50),
+  }),
+]);
+export type BeadPath = z.infer<typeof BeadPathSchema>;
+
+/**
+ * `drawsIn`: what share of its take-up draws the edges in, null for the shop's or the usual one. `acrossRadiusMm`: radius that the
+ * finished panel has along the bead, null where it is flat. `atFolds`: what is done where a fold crosses it. `meets`: the bead of
+ * another piece that it has to carry on, by id.
+ */
+export const BeadSchema = z.strictObject({
+  id,
+  path: BeadPathSchema,
+  section: BeadSectionSchema,
+  toward: z.enum(['face', 'back']),
+  drawsIn: z.number().min(0).max(1).nullable(),
+  acrossRadiusMm: size.nullable(),
+  atFolds: z.enum(['packed', 'stopped', 'parted']).nullable(),
+  meets: z.strictObject({ piece: text(40).min(1), bead: id }).nullable(),
+});
+export type Bead = z.infer<typeof BeadSchema>;
 
 /** A line to scribe on the metal, straight between two places of the card: what it is for stands in its name. */
 export const MarkSchema = z.strictObject({ id, name: text(60), from: z.tuple([mm, mm]), to: z.tuple([mm, mm]) });
@@ -170,7 +241,7 @@ export const UnderlaySchema = z.strictObject({
   highMm: size,
 });
 
-export const PATTERN_VERSION = 5;
+export const PATTERN_VERSION = 6;
 
 /** All of a card but what it has of another. */
 const CardSchema = z.object({
@@ -191,6 +262,7 @@ const CardSchema = z.object({
   left: z.array(LeftSchema).max(400),
   tucks: z.array(TuckSchema).max(400),
   marks: z.array(MarkSchema).max(1000),
+  beads: z.array(BeadSchema).max(200),
   measured: MeasuredSchema.nullable(),
   profiles: z.array(ProfileSchema).max(100),
   underlay: UnderlaySchema.nullable(),

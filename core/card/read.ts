@@ -72,13 +72,28 @@ function fromVersion4(given: z.output<typeof V4Schema>): unknown {
   };
 }
 
+/** The form of version 5 as far as it differs: no bead was on a card yet. */
+const V5Schema = z.looseObject({ version: z.literal(5), taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })) }); // prettier-ignore
+
+function fromVersion5(given: z.output<typeof V5Schema>): unknown {
+  const { taken } = given;
+  const lying = (card: unknown) => (card === null ? null : { ...(card as object), version: 6, beads: [] });
+  return {
+    ...given,
+    version: 6,
+    beads: [],
+    taken: taken && { ...taken, card: lying(taken.card), here: lying(taken.here) },
+  };
+}
+
 /** A card of whatever version as one of this; what is of none stays as it is. */
 function upgraded(given: unknown): unknown {
   const first = V1Schema.safeParse(given);
   const second = V2Schema.safeParse(first.success ? fromVersion1(first.data) : given);
   const third = V3Schema.safeParse(second.success ? fromVersion2(second.data) : given);
   const fourth = V4Schema.safeParse(third.success ? fromVersion3(third.data) : given);
-  return fourth.success ? fromVersion4(fourth.data) : given;
+  const fifth = V5Schema.safeParse(fourth.success ? fromVersion4(fourth.data) : given);
+  return fifth.success ? fromVersion5(fifth.data) : given;
 }
 
 /** Ids that are there more than once. */
@@ -98,6 +113,7 @@ function hangsTogether(doc: PatternDoc): Result<{ doc: PatternDoc }> {
     doc.rules,
     doc.tucks,
     doc.marks,
+    doc.beads,
     doc.profiles,
   ];
   const double = lists.flatMap((list) => twice(list.map((thing) => thing.id)));

@@ -140,7 +140,7 @@ describe('a job file', () => {
     expect([rules.length, tucks.length, measured]).not.toEqual([0, 0, null]);
     const kept = { rules, tucks, measured };
     const read = readJob(structuredClone(old));
-    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({ ...kept, version: 5, profiles: [], marks: [], taken: null }); // prettier-ignore
+    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({ ...kept, version: 6, profiles: [], marks: [], beads: [], taken: null }); // prettier-ignore
   });
 
   test('cards of version 4 have nothing marked, nor has what they have of others', () => {
@@ -148,14 +148,20 @@ describe('a job file', () => {
     const cards = (job: JobFile) => job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
     expect(cards(old).some(({ taken }) => taken?.card)).toBe(true);
     const read = readJob(structuredClone(old));
-    const now = <T extends object>(card: T) => ({ ...card, version: 5 as const, marks: [] });
+    const now = <T extends object>(card: T) => ({ ...card, version: 6 as const, marks: [], beads: [] });
     const expected = cards(old).map(({ taken, ...doc }) => ({ ...now(doc), taken: taken && { ...taken, card: now(taken.card), here: taken.here && now(taken.here) } })); // prettier-ignore
     expect(read.ok && cards(read.job)).toEqual(expected);
   });
 
+  test('cards of version 5 have no beads, nor has what they have of others', () => {
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v6-card-v5.json', 'utf8')) as JobFile;
+    expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.taken))).toBe(true);
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, pieces: beadless(old) } });
+  });
+
   test('of pieces of version 5 nothing has been said of their folding, and they are else as they were', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v5.json', 'utf8')) as JobFile;
-    const pieces = old.pieces.map((piece) => ({ ...piece, folding: unfolded() }));
+    const pieces = beadless(old).map((piece) => ({ ...piece, folding: unfolded() }));
     expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 6, pieces } });
   });
 
@@ -199,6 +205,21 @@ describe('a job file', () => {
   });
 });
 
+/** The pieces of a file with cards of version 5, their cards as they are now. */
+function beadless({ pieces }: JobFile): JobFile['pieces'] {
+  const now = <T extends object>(card: T) => ({ ...card, version: 6 as const, beads: [] });
+  return pieces.map((piece) => ({
+    ...piece,
+    card: {
+      ...piece.card,
+      versions: piece.card.versions.map(({ doc, ...version }) => ({
+        ...version,
+        doc: { ...now(doc), taken: doc.taken && { ...doc.taken, card: now(doc.taken.card), here: doc.taken.here && now(doc.taken.here) } }, // prettier-ignore
+      })),
+    },
+  }));
+}
+
 /** The pieces of a file from before pieces came from others, with cards of version 2, their cards as they are now. */
 const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
   pieces.map((piece) => ({
@@ -215,8 +236,9 @@ const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
   }));
 
 const SINCE_VERSION_2 = {
-  version: 5 as const,
+  version: 6 as const,
   marks: [],
+  beads: [],
   rules: [],
   left: [],
   tucks: [],

@@ -2,7 +2,7 @@ import type { Segment } from './segment';
 import { arcOf, flattened, isStraight, pointAt, segmentLength } from './segment';
 import { ROUNDING_MM } from './tolerance';
 import type { Vec } from './vector';
-import { cross, distance, nearestOnSegment } from './vector';
+import { cross, distance, nearestOnSegment, sub } from './vector';
 
 /** A closed outline: each segment starts where the one before ends, the first where the last ends. */
 export type Path = readonly Segment[];
@@ -100,6 +100,24 @@ export function polygonArea(polygon: readonly Vec[]): number {
   let doubled = 0;
   for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++) doubled += cross(polygon[j]!, polygon[i]!);
   return doubled / 2;
+}
+
+/** The middle of a polygon by area; of one without area the mean of its points. */
+export function polygonCentre(polygon: readonly Vec[]): Vec {
+  const mean = polygon.reduce(
+    (sum, [x, y]): Vec => [sum[0] + x / polygon.length, sum[1] + y / polygon.length],
+    [0, 0],
+  );
+  let [doubled, x, y] = [0, 0, 0];
+  // Seen from the mean, so that a small piece far off keeps its figures.
+  for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++) {
+    const [a, b] = [sub(polygon[j]!, mean), sub(polygon[i]!, mean)];
+    const part = cross(a, b);
+    doubled += part;
+    x += part * (a[0] + b[0]);
+    y += part * (a[1] + b[1]);
+  }
+  return Math.abs(doubled) < 1e-12 ? mean : [mean[0] + x / (3 * doubled), mean[1] + y / (3 * doubled)];
 }
 
 /** The same outline with straight segments that carry on in line joined into one and empty ones left out. */

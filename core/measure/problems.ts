@@ -45,6 +45,38 @@ export type Figures = {
   hits: { depthMm: number };
   'order-unreadable': None;
   'too-many-folds': { folds: number; most: number };
+  // Flanges round a curve, beads, flared holes, bites.
+  'flange-figures': None;
+  'flange-past-centre': { widthMm: number; radiusMm: number };
+  'flange-narrow': { widthMm: number; leastMm: number };
+  'flange-strained': { strain: number; limit: number };
+  'flange-round-corner': { turnDeg: number };
+  'flange-over-fold': None;
+  'bead-figures': None;
+  'bead-too-high': { heightMm: number; mostMm: number };
+  'bead-top-wide': { topMm: number; widthMm: number };
+  'bead-share': { drawsIn: number };
+  'bead-pass': None;
+  'bead-radius': None;
+  'bead-off-card': None;
+  'bead-over-fold': None;
+  'bead-near-edge': { clearMm: number; neededMm: number };
+  'bead-near-fold': { clearMm: number; neededMm: number };
+  'bead-over-hole': None;
+  'beads-meet': None;
+  'beads-cross': None;
+  'flare-figures': None;
+  'flare-low': { heightMm: number; leastMm: number };
+  'flare-no-hole': { heightMm: number; mostMm: number };
+  'flare-not-round': None;
+  'flare-tears': { strain: number; limit: number };
+  'flare-near-edge': { clearMm: number; neededMm: number };
+  'flare-near-fold': { clearMm: number; neededMm: number };
+  'bite-strip': None;
+  'bite-strip-same': None;
+  'bite-strip-other-way': None;
+  'strain-impossible': { strain: number };
+  'strip-figures': None;
   // Lines and arcs through points.
   'fit-too-few': None;
   'fit-too-many': { points: number };

@@ -1,8 +1,21 @@
 import type { Segment } from './segment';
-import { directionAt, pointAt, segmentLength } from './segment';
+import {
+  bulgeThrough,
+  directionAt,
+  isStraight,
+  line,
+  nearest,
+  offsetRight,
+  part,
+  pointAt,
+  segmentLength,
+} from './segment';
 import { ROUNDING_MM } from './tolerance';
 import type { Vec } from './vector';
-import { right } from './vector';
+import { along, cross, right, sub } from './vector';
+
+/** An arc beside which the distance changes is parted at least so often, radians. */
+const TAPERED_ARC = Math.PI / 24;
 
 /** The point so far along a run of segments, mm from its start. */
 export function pointAlong(run: readonly Segment[], mm: number): Vec | null {
@@ -29,6 +42,60 @@ export function outwardAlong(run: readonly Segment[], mm: number): Vec {
 }
 
 export const runLength = (run: readonly Segment[]): number => run.reduce((sum, s) => sum + segmentLength(s), 0);
+
+/** The part of a run between two places, mm from its start; empty where there is nothing between them. */
+export function partOfRun(run: readonly Segment[], fromMm: number, toMm: number): Segment[] {
+  let start = 0;
+  return run.flatMap((s): Segment[] => {
+    const l = segmentLength(s);
+    const [from, to] = [Math.max(0, fromMm - start), Math.min(l, toMm - start)];
+    start += l;
+    return to - from > ROUNDING_MM ? [part(s, from / l, to / l)] : [];
+  });
+}
+
+/**
+ * The place of a run nearest to a point: how far along, mm, the point there, and how far off it lies to the right of the run
+ * (negative: to its left). Null for a run of nothing.
+ */
+export function nearestOnRun(
+  run: readonly Segment[],
+  p: Vec,
+): { alongMm: number; at: Vec; rightMm: number; way: Vec } | null {
+  let start = 0;
+  let best: { off: number; alongMm: number; at: Vec; way: Vec } | null = null;
+  for (const s of run) {
+    const found = nearest(s, p);
+    const l = segmentLength(s);
+    if (!best || found.distance < best.off)
+      best = { off: found.distance, alongMm: start + found.at * l, at: pointAt(s, found.at), way: directionAt(s, found.at) }; // prettier-ignore
+    start += l;
+  }
+  return best && { alongMm: best.alongMm, at: best.at, way: best.way, rightMm: cross(sub(p, best.at), best.way) >= 0 ? best.off : -best.off }; // prettier-ignore
+}
+
+/**
+ * What lies beside a run on its right, so far off at its start and so far at its end, evenly more or less between (negative: on
+ * its left). Straight parts stay straight; an arc becomes an arc where the distance stays the same, else short arcs
+ * through the places reckoned.
+ */
+export function besideRun(run: readonly Segment[], startMm: number, endMm: number): Segment[] {
+  if (startMm === endMm) return run.map((s) => offsetRight(s, startMm));
+  const total = runLength(run);
+  let gone = 0;
+  return run.flatMap((s) => {
+    const l = segmentLength(s);
+    const from = gone;
+    gone += l;
+    const off = (t: number): Vec => along(pointAt(s, t), right(directionAt(s, t)), startMm + ((endMm - startMm) * (from + t * l)) / total); // prettier-ignore
+    if (isStraight(s)) return [line(off(0), off(1))];
+    const parts = Math.max(1, Math.ceil(Math.abs(4 * Math.atan(s.bulge)) / TAPERED_ARC));
+    return Array.from({ length: parts }, (_, i): Segment => {
+      const [a, via, b] = [off(i / parts), off((i + 0.5) / parts), off((i + 1) / parts)];
+      return { a, b, bulge: bulgeThrough(a, via, b) };
+    });
+  });
+}
 
 /** The middle of a run by length, and the outward direction there; null for a run of nothing. */
 export function middleOf(run: readonly Segment[]): { at: Vec; out: Vec } | null {

@@ -1,3 +1,4 @@
+import { beadLine } from '../card/beadPath';
 import type { Blank, BlankHole, BlankLine, LineRole } from '../blank/blank';
 import { outlinePath } from '../blank/blank';
 import { movingWays } from '../card/faces';
@@ -45,8 +46,11 @@ export function layersOfCard(doc: PatternDoc): Layers {
       return ends ? [ends] : [];
     }),
     brake: [],
-    scribe: doc.marks.map(({ from, to }) => line(from, to)),
-    holes: doc.holes.map(({ x, y, ...hole }) => ({ ...hole, centre: [x, y] })),
+    scribe: [
+      ...doc.marks.map(({ from, to }) => line(from, to)),
+      ...doc.beads.flatMap((bead) => beadLine(doc, bead)?.run ?? []),
+    ],
+    holes: doc.holes.map(({ x, y, flare: _flare, ...hole }) => ({ ...hole, centre: [x, y] })),
   };
 }
 

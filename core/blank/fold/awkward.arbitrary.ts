@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { emptyPattern } from '../../card/emptyPattern';
 import { MADE, countingIds } from '../../card/kinds';
 import { patternParts } from '../../card/outline';
-import type { Joint, PatternDoc } from '../../card/pattern';
+import type { Bead, Flange, Joint, PatternDoc } from '../../card/pattern';
 import { area } from '../../measure/path';
 import type { Segment } from '../../measure/segment';
 import { spread } from '../../measure/spread.arbitrary';
@@ -40,6 +40,38 @@ const rays: fc.Arbitrary<Vec[]> = fc.array(spread(25, 90), { minLength: 4, maxLe
   }),
 );
 
+const flange: fc.Arbitrary<Flange | undefined> = fc.option(
+  fc.record({
+    card: fc.constantFrom('fold', 'fold', 'free'),
+    widthMm: spread(6, 18),
+    endWidthMm: fc.option(spread(6, 18)),
+    turnDeg: fc.oneof(fc.constantFrom(90, 45, 180), spread(5, 120)),
+    toward: fc.constantFrom('face', 'back'),
+    radiusMm: fc.constantFrom(null, 0, 2),
+    how: fc.constantFrom('tipped', 'tipped', 'pulled', 'notched', 'lip'),
+    landMm: spread(5, 15),
+  }),
+  { nil: undefined, freq: 3 },
+); // prettier-ignore
+
+const section: fc.Arbitrary<Bead['section']> = fc.oneof(
+  fc.record({ kind: fc.constant('arc' as const), widthMm: spread(6, 14), heightMm: spread(0.5, 3) }),
+  fc.record({ kind: fc.constant('flat-topped' as const), widthMm: spread(8, 14), topMm: spread(2, 7), heightMm: spread(0.5, 4) }),
+  fc.record({ kind: fc.constant('v' as const), widthMm: spread(4, 14), heightMm: spread(0.5, 4) }),
+  fc.record({ kind: fc.constant('step' as const), depthMm: spread(0.5, 4), radiusMm: fc.constantFrom(null, 0, 2) }),
+); // prettier-ignore
+const spot = fc.tuple(spread(-20, 120), spread(-20, 120));
+/** Along one of the edges, or between any two places. */
+const bead = fc.record({
+  edge: fc.nat(30),
+  along: fc.option(fc.record({ inMm: spread(2, 60), startMm: fc.oneof(fc.constant(0), spread(0, 30)), endMm: fc.oneof(fc.constant(0), spread(0, 30)) })),
+  between: fc.record({ from: spot, to: spot, bulge: fc.oneof(fc.constant(0), spread(-0.5, 0.5)) }),
+  section,
+  toward: fc.constantFrom('face' as const, 'back' as const),
+  drawsIn: fc.oneof(fc.constantFrom(null, 0, 1), spread(0, 1)),
+  atFolds: fc.constantFrom(null, 'packed' as const, 'stopped' as const, 'parted' as const),
+}); // prettier-ignore
+
 const place = fc.record({ side: fc.nat(30), at: fc.oneof(fc.constantFrom(0, 0, 1, 0.5, 0.25), spread(0, 1)) });
 
 export const awkwardCard: fc.Arbitrary<Awkward> = fc
@@ -58,6 +90,8 @@ export const awkwardCard: fc.Arbitrary<Awkward> = fc
       }),
       { minLength: 0, maxLength: 4 },
     ),
+    flanges: fc.array(flange, { minLength: 9, maxLength: 9 }),
+    beads: fc.array(bead, { maxLength: 3 }),
     holes: fc.array(fc.record({ x: spread(-10, 110), y: spread(-10, 110), diameterMm: spread(2, 12) }), { maxLength: 2 }),
     thicknessMm: spread(0.5, 2),
     k: fc.option(fc.constantFrom(0, 0.44)),
@@ -73,7 +107,14 @@ export const awkwardCard: fc.Arbitrary<Awkward> = fc
     const doc: PatternDoc = {
       ...emptyPattern(),
       ...parts,
-      edges: parts.edges.map((edge, i) => ({ ...edge, joint: card.joints[i % 9]! })),
+      edges: parts.edges.map((edge, i) => ({ ...edge, joint: card.joints[i % 9]!, flange: card.flanges[i % 9] })),
+      beads: card.beads.map(({ edge, along, between, ...rest }, i) => ({
+        ...rest,
+        id: `b${i}`,
+        path: along ? { kind: 'along' as const, edge: parts.edges[edge % parts.edges.length]!.id, ...along } : { kind: 'between' as const, ...between },
+        acrossRadiusMm: null,
+        meets: null,
+      })),
       folds: card.folds.map(({ from, to, ...bend }, i) => ({
         ...bend,
         id: `f${i}`,

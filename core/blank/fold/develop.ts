@@ -8,19 +8,23 @@ import type { Fold, PatternDoc } from '../../card/pattern';
 import { radians } from '../../measure/angle';
 import type { Problem, Result } from '../../measure/result';
 import { failure } from '../../measure/result';
-import { line, moved, offsetRight } from '../../measure/segment';
+import { besideRun } from '../../measure/run';
+import { line, moved } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import { along, distance, left, mix, scale, sub, unit } from '../../measure/vector';
-import type { BlankEdge, BlankLine, JointAllowance } from '../blank';
+import type { BlankEdge, BlankHole, BlankLine, JointAllowance } from '../blank';
 import type { Allowance, Bend } from './allowance';
 import { comesOut } from './radiusGot';
 import { bendAllowance } from './allowance';
+import { beadOnBlank, plannedBeads, withDrawnIn } from './beads';
 import { carrier } from './carry';
 import type { BlankFace, BlankFold, Development } from './developed';
-import { jointAllowance } from './joint';
+import { edgeAllowance } from './flange';
+import { flareOf } from './flares';
 import { markOnBlank } from './markLine';
 import { blankOutline, byEdge } from './outline';
 import type { Practice, SheetMetal } from './practice';
+import { shapeWarnings } from './shapeWarnings';
 import { sizeOf } from './size';
 import type { Piece } from './trim';
 import { trimFace } from './trim';
@@ -51,16 +55,25 @@ export function setbackFor(made: Made, bend: Bend, allowance: Allowance): number
  *
  * `found` is what `checkCard` says of the card, for callers that have it already.
  *
- * Problems (stop): those of `checkCard`, of `bendAllowance` and of `trimFace`, each with the fold concerned.
+ * Beads are thought of as undone: the metal that one draws in is laid into the card before it is developed, so that whatever
+ * lies beyond it comes right when it is rolled.
+ *
+ * Problems (stop): those of `checkCard`, of `bendAllowance` and of `trimFace`, each with the fold concerned; of
+ * `edgeAllowance`, `plannedBeads` and `flareOf`, each with the edge, bead or hole.
  */
 export function develop(
-  doc: PatternDoc,
+  card: PatternDoc,
   sheet: SheetMetal,
   practice: Practice,
-  found: readonly Problem[] = checkCard(doc),
+  found: readonly Problem[] = checkCard(card),
 ): Result<{ development: Development }> {
   const stops = found.filter((p) => p.severity === 'stop');
   if (stops.length > 0) return failure(...stops);
+  const planned = plannedBeads(card, sheet);
+  const bad = planned.problems.filter((p) => p.severity === 'stop');
+  if (bad.length > 0) return failure(...bad);
+  // The card as it would be with the metal in it that beads draw in: everything after is of that.
+  const { doc, carry } = withDrawnIn(card, planned.beads);
   const tree = facesOf(doc);
   if (!tree.ok) return tree;
 
@@ -115,13 +128,23 @@ export function develop(
     net: netOf.get(edge.id) ?? [],
     cut: cutOf.get(edge.id) ?? [],
   }));
-  const fromCard = carrier(tree, folds, faces);
-  const holes = doc.holes.map((hole) => ({
-    id: hole.id,
-    centre: fromCard([hole.x, hole.y]),
-    diameterMm: hole.diameterMm,
-    ...(hole.form && { form: { ...hole.form, turnDeg: turnedAt(fromCard, [hole.x, hole.y], hole.form.turnDeg) } }),
-  }));
+  const fromGrown = carrier(tree, folds, faces);
+  const holes: BlankHole[] = [];
+  for (const hole of doc.holes) {
+    const flared = flareOf(hole, sheet);
+    if (!flared.ok) return flared;
+    holes.push({
+      id: hole.id,
+      centre: fromGrown([hole.x, hole.y]),
+      diameterMm: flared.firstHoleMm,
+      ...(hole.form && { form: { ...hole.form, turnDeg: turnedAt(fromGrown, [hole.x, hole.y], hole.form.turnDeg) } }),
+      ...(flared.flare && { flare: flared.flare }),
+    });
+  }
+  const beads = planned.beads.map((bead) => {
+    const name = `bead ${card.beads.indexOf(bead.bead) + 1}`;
+    return beadOnBlank(card, doc, bead, setbacks, carry, fromGrown, name);
+  });
   const development: Development = {
     outline,
     net,
@@ -130,7 +153,12 @@ export function develop(
     folds,
     edges,
     holes,
-    lines: [...linesOf(folds, edges), ...doc.marks.flatMap((mark) => markOnBlank(doc, mark, setbacks, fromCard))],
+    beads: beads.map(({ bead }) => bead),
+    lines: [
+      ...linesOf(folds, edges),
+      ...doc.marks.flatMap((mark) => markOnBlank(doc, mark, setbacks, fromGrown)),
+      ...beads.flatMap(({ lines }) => lines),
+    ],
     hinges: folds.map(({ id, centre, across, bend, toward }) => ({
       fold: id,
       centre,
@@ -139,11 +167,16 @@ export function develop(
       toward,
     })),
     reliefs,
-    size: sizeOf({ net, outline, faces, holes, shifts, sheet }),
+    size: sizeOf({ net, outline, faces, holes, shifts, sheet, drawnMm: Math.max(0, ...planned.beads.map(({ addsMm }) => addsMm)) }), // prettier-ignore
     warnings: [],
-    fromCard,
+    fromCard: (p) => fromGrown(carry(p)),
   };
-  development.warnings = [...found, ...warningsOf(doc, tree, development, sheet, practice, missed)];
+  development.warnings = [
+    ...found,
+    ...planned.problems,
+    ...warningsOf(doc, tree, development, sheet, practice, missed),
+    ...shapeWarnings(card, planned.beads, development, sheet),
+  ];
   return { ok: true, development };
 }
 
@@ -152,7 +185,7 @@ function allowancesOf(doc: PatternDoc, sheet: SheetMetal): Result<{ byEdge: Map<
   const byEdge = new Map<string, JointAllowance>();
   const problems: Problem[] = [];
   for (const edge of doc.edges) {
-    const found = jointAllowance(edge.joint, sheet);
+    const found = edgeAllowance(doc, edge, sheet);
     if (found.ok) byEdge.set(edge.id, found.allowance);
     else problems.push(...found.problems.map((p): Problem => ({ ...p, about: [edge.id], severity: 'stop' })));
   }
@@ -172,10 +205,10 @@ const linesOf = (folds: readonly BlankFold[], edges: readonly BlankEdge[]): Blan
     ];
   }),
   ...edges.flatMap((edge) =>
-    edge.allowance.lines.map(({ outMm, role }): BlankLine => ({
+    edge.allowance.lines.map(({ outMm, endOutMm = outMm, role }): BlankLine => ({
       role,
       of: { kind: 'edge', id: edge.id },
-      path: edge.net.map((s) => offsetRight(s, outMm)),
+      path: besideRun(edge.net, outMm, endOutMm),
     })),
   ),
 ];

@@ -4,7 +4,8 @@ import { spread } from '../../measure/spread.arbitrary';
 import { metalById } from '../../metal/metals';
 import { bendAllowance } from './allowance';
 import { develop } from './develop';
-import { jointAllowance, stepTakeUp } from './joint';
+import { stepLine } from '../step';
+import { jointAllowance } from './joint';
 import { PlainCardSchema, fromPlain } from './plain';
 import type { SheetMetal } from './practice';
 import { USUAL_SHOP, ruleFor, sheetMetal } from './practice';
@@ -21,7 +22,7 @@ const sheet = (thicknessMm: number): SheetMetal => ({
 test('a step takes up what its neutral line, walked in small steps, is longer than its run', () => {
   // The line itself, from its curvature: turned one way over the first bend, straight, turned back over the second.
   const walked = (depthMm: number, r: number) => {
-    const { takeUpMm, runMm } = stepTakeUp(depthMm, r);
+    const { takeUpMm, runMm } = stepLine(depthMm, r);
     const total = takeUpMm + runMm;
     // The angle by bisection: the one at which the walk drops by the depth.
     const walk = (theta: number) => {
@@ -51,7 +52,7 @@ test('a step takes up what its neutral line, walked in small steps, is longer th
     }),
     { numRuns: 40 },
   );
-  expect(stepTakeUp(0, 1)).toEqual({ takeUpMm: 0, runMm: 0 });
+  expect(stepLine(0, 1)).toEqual({ takeUpMm: 0, runMm: 0, path: [] });
 });
 
 test('a flange turned at the edge adds exactly what the same flange drawn as a fold does', () => {

@@ -1,5 +1,4 @@
 import type { Joint } from '../../card/pattern';
-import { radians } from '../../measure/angle';
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import { ROUNDING_MM } from '../../measure/tolerance';
@@ -7,27 +6,7 @@ import type { JointAllowance } from '../blank';
 import type { Bend, Rule } from './allowance';
 import { bendAllowance } from './allowance';
 import type { SheetMetal } from './practice';
-
-/** Each of the two bends of a joggle is turned through this much where the step is deep enough. */
-const JOGGLE_ANGLE_DEG = 45;
-
-/**
- * Extra length that a step of depth `h` takes over its own run: two equal and opposite bends of neutral radius r and
- * angle θ with a straight between. Exact geometry: rise 2r(1−cosθ) + q·sinθ = h, run 2r·sinθ + q·cosθ,
- * length 2rθ + q. A step too shallow for 45° has no straight and cosθ = 1 − h/2r.
- */
-export function stepTakeUp(depthMm: number, neutralRadiusMm: number): { takeUpMm: number; runMm: number } {
-  if (!(depthMm > 0)) return { takeUpMm: 0, runMm: 0 };
-  const r = neutralRadiusMm;
-  let theta = radians(JOGGLE_ANGLE_DEG);
-  let q = (depthMm - 2 * r * (1 - Math.cos(theta))) / Math.sin(theta);
-  if (q < 0) {
-    theta = Math.acos(1 - depthMm / (2 * r));
-    q = 0;
-  }
-  const runMm = 2 * r * Math.sin(theta) + q * Math.cos(theta);
-  return { takeUpMm: 2 * r * theta + q - runMm, runMm };
-}
+import { STEP_ANGLE_DEG, stepLine } from '../step';
 
 const flat = (addMm: number, formula: string, lines: JointAllowance['lines'] = []): JointAllowance => ({
   addMm,
@@ -97,9 +76,9 @@ export function jointAllowance(joint: Joint, sheet: SheetMetal): Result<{ allowa
     case 'lap':
       return plain(flat(joint.widthMm, 'joint-lap', joint.widthMm > 0 ? [{ outMm: 0, role: 'trim' }] : []));
     case 'joggle': {
-      const bend = bendAllowance({ thicknessMm: t, radiusMm: t, angleDeg: JOGGLE_ANGLE_DEG }, sheet.rule);
+      const bend = bendAllowance({ thicknessMm: t, radiusMm: t, angleDeg: STEP_ANGLE_DEG }, sheet.rule);
       if (!bend.ok) return bend;
-      const step = stepTakeUp(joint.depthMm, t + bend.k * t);
+      const step = stepLine(joint.depthMm, t + bend.k * t);
       return plain({
         ...flat(joint.widthMm + step.takeUpMm, 'joint-joggle', [
           { outMm: 0, role: 'step' },

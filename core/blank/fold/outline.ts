@@ -6,6 +6,7 @@ import { left, scale, sub } from '../../measure/vector';
 import type { BlankPiece, JointAllowance } from '../blank';
 import type { Relief, ReliefKind } from '../relief';
 import { reliefAtMeeting, slotAtSlit, withReliefs } from '../relief';
+import type { Strip } from '../strip';
 import { outlineWithStrips } from '../strip';
 import type { Piece } from './trim';
 
@@ -39,11 +40,16 @@ export function blankOutline(given: Given): {
   missed: string[];
 } {
   const net = withEdgesOfBends(round(given, given.base, null));
-  const addOf = ({ edge, kind }: FoldPiece) => {
-    const strip = edge === null ? undefined : given.allowances.get(edge);
+  const spans = alongEdges(net);
+  const addOf = (piece: FoldPiece): Strip => {
+    const strip = piece.edge === null ? undefined : given.allowances.get(piece.edge);
     // What is folded over at an edge stops at a bend: it could not be turned round the corner.
-    if (!strip || (strip.folded && kind === 'bend-end')) return { addMm: 0, folded: false };
-    return { addMm: strip.addMm, folded: strip.folded };
+    if (!strip || (strip.folded && piece.kind === 'bend-end')) return { addMm: 0, folded: false };
+    const { addMm, endAddMm = addMm, folded } = strip;
+    if (addMm === endAddMm) return { addMm, folded };
+    const [from, to] = spans.get(piece)!;
+    const at = (share: number) => addMm + (endAddMm - addMm) * share;
+    return { addMm: at(from), endMm: at(to), folded };
   };
   const gross = outlineWithStrips(net, addOf, (segment, beside): FoldPiece => ({
     kind: 'link',
@@ -62,6 +68,23 @@ export function blankOutline(given: Given): {
     face: -1,
   }));
   return { net, outline: [...cut.pieces], reliefs: cut.made, missed: cut.missed };
+}
+
+/** From which share of the length of its edge to which each piece runs. */
+function alongEdges(net: readonly FoldPiece[]): Map<FoldPiece, [number, number]> {
+  const found = new Map<FoldPiece, [number, number]>();
+  const own = inEdgeOrder(net);
+  for (const edge of new Set(own.map((piece) => piece.edge))) {
+    const pieces = own.filter((piece) => piece.edge === edge);
+    const total = pieces.reduce((sum, { segment }) => sum + segmentLength(segment), 0);
+    let gone = 0;
+    for (const piece of pieces) {
+      const from = gone;
+      gone += segmentLength(piece.segment);
+      found.set(piece, [from / total, gone / total]);
+    }
+  }
+  return found;
 }
 
 /** The boundary of a face and of all that hangs on it, from just after the fold it was entered by. */
@@ -112,7 +135,7 @@ function slots(
   net: readonly FoldPiece[],
   given: Given,
   kind: 'round' | 'square',
-  addOf: (piece: FoldPiece) => { addMm: number },
+  addOf: (piece: FoldPiece) => Strip,
 ): Relief[] {
   const n = net.length;
   return net.flatMap((piece, i) => {
@@ -127,7 +150,8 @@ function slots(
       // Away from the fold: a slit met before it has the fold on its right.
       out: descends ? left(inward) : scale(left(inward), -1),
     };
-    return [slotAtSlit(piece.fold!, place, given.reliefMm, given.reliefMm, addOf(rim).addMm, kind)];
+    const { addMm, endMm = addMm } = addOf(rim);
+    return [slotAtSlit(piece.fold!, place, given.reliefMm, given.reliefMm, descends ? endMm : addMm, kind)];
   });
 }
 
@@ -149,14 +173,18 @@ function meetings(net: readonly FoldPiece[], given: Given, kind: 'round' | 'squa
 
 /** The pieces of each edge in outline order, without the links at the ends of its strip. */
 export function byEdge(pieces: readonly BlankPiece[]): Map<string, Segment[]> {
-  const own = pieces.filter((p) => p.edge !== null && p.kind !== 'link');
-  // Begin where one edge follows another, so that none is told with its far part first.
-  const start = Math.max(0, own.findIndex((p, i) => p.edge !== own[(i - 1 + own.length) % own.length]!.edge)); // prettier-ignore
   const by = new Map<string, Segment[]>();
-  for (const { edge, segment } of [...own.slice(start), ...own.slice(0, start)]) {
+  for (const { edge, segment } of inEdgeOrder(pieces)) {
     const known = by.get(edge!);
     if (known) known.push(segment);
     else by.set(edge!, [segment]);
   }
   return by;
+}
+
+/** The pieces that belong to edges, begun where one edge follows another, so that none is told with its far part first. */
+function inEdgeOrder<P extends BlankPiece>(pieces: readonly P[]): P[] {
+  const own = pieces.filter((p) => p.edge !== null && p.kind !== 'link');
+  const start = Math.max(0, own.findIndex((p, i) => p.edge !== own[(i - 1 + own.length) % own.length]!.edge)); // prettier-ignore
+  return [...own.slice(start), ...own.slice(0, start)];
 }

@@ -1,4 +1,6 @@
 import { USUAL_BRAKES } from '../../machine/brake';
+import type { Limit } from '../../metal/forming';
+import { shrinkLimit, stretchLimit } from '../../metal/forming';
 import type { Metal, Temper } from '../../metal/metals';
 import { usualRadius } from '../../metal/metals';
 import type { Shop } from '../shopSchema';
@@ -44,6 +46,10 @@ export type SheetMetal = {
   temper: Temper;
   /** kg/m² for each mm of thickness. */
   weight: number;
+  /** How far it may be stretched and gathered, and its elongation at break, %; left out where the metal is not known. */
+  forming?: { stretch: Limit; shrink: Limit; elongation: number };
+  /** Share of a bead's take-up that drew the edges in on the shop's own test pieces; left out where there are none. */
+  drawsIn?: number;
 };
 
 export type Practice = Pick<Shop, 'brakeLine' | 'relief' | 'shortestFlangeMm'>;
@@ -74,6 +80,11 @@ export const sheetMetal = (metal: Metal, thicknessMm: number, shop: Shop): Sheet
   leastRadiusMm: metal.minRadius.value * thicknessMm,
   temper: metal.temper,
   weight: metal.weight.value,
+  forming: {
+    stretch: stretchLimit(metal, thicknessMm),
+    shrink: shrinkLimit(),
+    elongation: metal.elongation.value,
+  },
   ...withRadii(radiiOf(shop.radii, metal, thicknessMm)),
 });
 

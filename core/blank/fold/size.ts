@@ -14,6 +14,8 @@ export function sizeOf(of: {
   holes: readonly BlankHole[];
   shifts: readonly Vec[];
   sheet: SheetMetal;
+  /** The most that a single bead draws in, mm. */
+  drawnMm: number;
 }): BlankSize {
   const path = of.outline.map((p) => p.segment);
   const bounds = box(path);
@@ -22,7 +24,7 @@ export function sizeOf(of: {
   const holesMm2 = of.holes.reduce((sum, h) => sum + holeArea(h), 0);
   const cutMm2 = area(path);
   const areaMm2 = cutMm2 - holesMm2;
-  let differenceMm = 0;
+  let differenceMm = of.drawnMm;
   for (const a of of.shifts) for (const b of of.shifts) differenceMm = Math.max(differenceMm, distance(a, b));
   return {
     widthMm: bounds.maxX - bounds.minX,

@@ -4,7 +4,7 @@ import type { PatternDoc } from '../pattern';
 /** The smallest things that two cards can differ by. `outline` and `base` are one of a card; a `letter` is of an edge. */
 export type Atom =
   | {
-      of: 'corner' | 'side' | 'joint' | 'letter' | 'fold' | 'hole' | 'tuck' | 'mark' | 'rule' | 'profile';
+      of: 'corner' | 'side' | 'joint' | 'letter' | 'fold' | 'hole' | 'tuck' | 'mark' | 'bead' | 'rule' | 'profile';
       id: string;
     }
   | { of: 'outline' | 'base'; id: '' };
@@ -18,14 +18,15 @@ export function valuesOf(doc: PatternDoc): Map<string, unknown> {
   for (const { id, x, y } of doc.corners) set({ of: 'corner', id }, [x, y]);
   // The rise of an arc over a metre of chord and more, so that figures to a millionth are millimetres to a millionth.
   for (const { id, shape } of doc.sides) set({ of: 'side', id }, shape.kind === 'arc' ? shape.bulge * 1000 : 0);
-  for (const { id, joint, letter } of doc.edges) {
-    set({ of: 'joint', id }, joint);
+  for (const { id, joint, flange, letter } of doc.edges) {
+    set({ of: 'joint', id }, { joint, flange });
     set({ of: 'letter', id }, letter);
   }
   for (const fold of doc.folds) set({ of: 'fold', id: fold.id }, fold);
   for (const hole of doc.holes) set({ of: 'hole', id: hole.id }, hole);
   for (const tuck of doc.tucks) set({ of: 'tuck', id: tuck.id }, tuck);
   for (const mark of doc.marks) set({ of: 'mark', id: mark.id }, mark);
+  for (const bead of doc.beads) set({ of: 'bead', id: bead.id }, bead);
   for (const rule of doc.rules) set({ of: 'rule', id: rule.id }, rule);
   for (const profile of doc.profiles) set({ of: 'profile', id: profile.id }, profile);
   set({ of: 'outline', id: '' }, ringOf(doc));

@@ -3,11 +3,22 @@ import type { Edge, PatternDoc } from '../pattern';
 import type { Atom } from './atoms';
 import { alike, keyOf, valuesOf } from './atoms';
 
-export const PARTS = ['outline', 'edge', 'letters', 'fold', 'hole', 'tuck', 'rule', 'profile', 'base'] as const;
+export const PARTS = [
+  'outline',
+  'edge',
+  'letters',
+  'fold',
+  'hole',
+  'tuck',
+  'bead',
+  'rule',
+  'profile',
+  'base',
+] as const;
 
 /** What a maker takes over as one: the outline's corners and edges as such, an edge, a fold, a hole and so on. */
 export type Part =
-  | { of: 'edge' | 'fold' | 'hole' | 'tuck' | 'mark' | 'rule' | 'profile'; id: string }
+  | { of: 'edge' | 'fold' | 'hole' | 'tuck' | 'mark' | 'bead' | 'rule' | 'profile'; id: string }
   | { of: 'outline' | 'letters' | 'base'; id: '' };
 
 /**
@@ -35,7 +46,7 @@ export function differences(once: PatternDoc, there: PatternDoc, here: PatternDo
     return length > 0 ? [difference] : [];
   };
   const single = (of: 'outline' | 'base') => found({ of, id: '' }, [{ of, id: '' }]);
-  const listed = (of: 'fold' | 'hole' | 'tuck' | 'mark' | 'rule' | 'profile', list: (doc: PatternDoc) => readonly { id: string }[]) =>
+  const listed = (of: 'fold' | 'hole' | 'tuck' | 'mark' | 'bead' | 'rule' | 'profile', list: (doc: PatternDoc) => readonly { id: string }[]) =>
     [...new Set([here, there].flatMap((doc) => list(doc).map(({ id }) => id)))].flatMap((id) => found({ of, id }, [{ of, id }])); // prettier-ignore
   const shared = (atom: Atom) => [was, theirs, ours].every((values) => values.has(keyOf(atom)));
   return [
@@ -46,6 +57,7 @@ export function differences(once: PatternDoc, there: PatternDoc, here: PatternDo
     ...listed('hole', (doc) => doc.holes),
     ...listed('tuck', (doc) => doc.tucks),
     ...listed('mark', (doc) => doc.marks),
+    ...listed('bead', (doc) => doc.beads),
     ...listed('rule', (doc) => doc.rules),
     ...listed('profile', (doc) => doc.profiles),
     ...single('base'),

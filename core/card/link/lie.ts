@@ -94,5 +94,10 @@ export const shoved = (doc: PatternDoc, [dx, dy]: Vec): PatternDoc =>
         ...doc,
         corners: doc.corners.map((corner) => ({ ...corner, x: corner.x + dx, y: corner.y + dy })),
         holes: doc.holes.map((hole) => ({ ...hole, x: hole.x + dx, y: hole.y + dy })),
+        marks: doc.marks.map(({ from, to, ...mark }) => ({ ...mark, from: [from[0] + dx, from[1] + dy], to: [to[0] + dx, to[1] + dy] })),
+        beads: doc.beads.map(({ path, ...bead }) => ({
+          ...bead,
+          path: path.kind === 'along' ? path : { ...path, from: [path.from[0] + dx, path.from[1] + dy], to: [path.to[0] + dx, path.to[1] + dy] },
+        })),
         base: doc.base && [doc.base[0] + dx, doc.base[1] + dy],
-      };
+      }; // prettier-ignore

@@ -14,7 +14,7 @@ import type { Difference } from './differences';
  * Folds of its own that then hang on nothing are a problem, or are dropped.
  *
  * Problems: `taken-strands-fold` (about: ids of folds that hang on sides the other outline does not have),
- * `taken-needs-outline` (about: ids of folds, tucks or rules of the other card that hang on sides this one does not have).
+ * `taken-needs-outline` (about: ids of folds, tucks, beads or rules of the other card that hang on sides this one does not have).
  */
 export function takenOver(
   to: PatternDoc,
@@ -44,12 +44,13 @@ export function takenOver(
     }),
     edges: outlined.edges.map((edge) => {
       const other = wants('joint')(edge.id) ? edges.get(edge.id) : undefined;
-      return other ? { ...edge, joint: other.joint } : edge;
+      return other ? { ...edge, joint: other.joint, flange: other.flange } : edge;
     }),
     folds: merged(to.folds, from.folds, wants('fold')),
     holes: merged(to.holes, from.holes, wants('hole')),
     tucks: merged(to.tucks, from.tucks, wants('tuck')),
     marks: merged(to.marks, from.marks, wants('mark')),
+    beads: merged(to.beads, from.beads, wants('bead')),
     rules: merged(to.rules, from.rules, wants('rule')),
     profiles: merged(to.profiles, from.profiles, wants('profile')),
     base: wanted.has('base ') ? from.base : to.base,
@@ -62,7 +63,8 @@ export function takenOver(
   const needs = [
     ...stranded.filter(wants('fold')),
     ...doc.tucks.filter(({ id, at }) => wants('tuck')(id) && !there.has(at.side)).map(({ id }) => id),
-    ...goneIn({ ...doc, tucks: [], left: [] }).filter(wants('rule')),
+    ...goneIn({ ...doc, tucks: [], left: [], beads: [] }).filter(wants('rule')),
+    ...goneIn({ ...doc, tucks: [], left: [], rules: [] }).filter(wants('bead')),
   ];
   if (needs.length > 0) return failure({ code: 'taken-needs-outline', about: needs });
   if (stranded.length > 0) return failure({ code: 'taken-strands-fold', about: stranded });
@@ -79,7 +81,7 @@ function withOutlineOf(to: PatternDoc, from: PatternDoc): PatternDoc {
   const edges = new Map(to.edges.map((edge) => [edge.id, edge]));
   const kept: Edge[] = from.edges.map((edge) => {
     const mine = edges.get(edge.id);
-    return mine ? { ...edge, joint: mine.joint, letter: mine.letter } : edge;
+    return mine ? { ...edge, joint: mine.joint, flange: mine.flange, letter: mine.letter } : edge;
   });
   return {
     ...to,

@@ -1,15 +1,19 @@
-import type { CardRule, PatternDoc } from '../pattern';
+import type { Bead, CardRule, PatternDoc } from '../pattern';
 
 /** The ids of what a rule is about. */
 export const partsOf = (rule: CardRule): readonly string[] =>
   'sides' in rule ? rule.sides : 'corners' in rule ? rule.corners : 'places' in rule ? rule.places : rule.holes;
 
-/** Ids of rules and tucks that hang on what is no longer there. */
+const edgeThere = ({ edges }: PatternDoc, { path }: Bead): boolean =>
+  path.kind !== 'along' || edges.some(({ id }) => id === path.edge);
+
+/** Ids of rules, tucks and beads that hang on what is no longer there. */
 export function goneIn(doc: PatternDoc): string[] {
   const there = new Set([...doc.sides, ...doc.corners, ...doc.holes, ...doc.folds].map(({ id }) => id));
   return [
     ...doc.rules.filter((rule) => !partsOf(rule).every((id) => there.has(id))).map(({ id }) => id),
     ...doc.tucks.filter(({ at }) => !there.has(at.side)).map(({ id }) => id),
+    ...doc.beads.filter((bead) => !edgeThere(doc, bead)).map(({ id }) => id),
     ...doc.left.flatMap(({ sides }) => sides.filter((id) => !there.has(id))),
   ];
 }
@@ -65,6 +69,7 @@ export function withoutGone(doc: PatternDoc): PatternDoc {
     ...doc,
     rules,
     tucks: doc.tucks.filter(({ at }) => there.has(at.side)),
+    beads: doc.beads.filter((bead) => edgeThere(doc, bead)),
     left: doc.left.filter(({ sides }) => sides.every((id) => there.has(id))),
   };
 }

@@ -1,0 +1,122 @@
+import { z } from 'zod';
+import { reckonBead } from '#core/blank/bead/section';
+import { flangeStrain, widestWithin } from '#core/blank/flange/strain';
+import { flaredHole } from '#core/blank/flared/flaredHole';
+import { edgeThickness, shrinkLimit, stretchLimit } from '#core/metal/forming';
+import { METAL_IDS, metalById } from '#core/metal/metals';
+import { bitesFor } from '#core/shape/bites';
+import { radiusByStrain, strainForRadius } from '#core/shape/pulledCurve';
+import type { Verb } from './verb';
+import { verb } from './verb';
+
+const length = z.number();
+
+/** The section of a bead in figures; a step with the radius and thickness it is made with. */
+const Section = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('arc'), widthMm: length, heightMm: length }),
+  z.strictObject({ kind: z.literal('flat-topped'), widthMm: length, topMm: length, heightMm: length }),
+  z.strictObject({ kind: z.literal('v'), widthMm: length, heightMm: length }),
+  z.strictObject({ kind: z.literal('step'), depthMm: length, radiusMm: length, thicknessMm: length }),
+]);
+
+/** What is reckoned of metal that goes round a curve. */
+export const SHAPE_VERBS: Record<string, Verb> = {
+  flange: verb(
+    'What a flange round an arc must stretch or shrink at its free edge, and whether it may (widths in the flat beyond the fold line)',
+    z.object({
+      radiusMm: length,
+      widthMm: length,
+      angleDeg: length,
+      curve: z.enum(['inside', 'outside']),
+      arcDeg: length.default(90),
+      thicknessMm: z.number().positive(),
+      how: z.enum(['tipped', 'pulled']).default('tipped'),
+      metal: z.enum(METAL_IDS).default('dc04'),
+      tornAt: z.number().positive().optional(),
+      wrinkledAt: z.number().optional(),
+    }),
+    {
+      radiusMm: 100,
+      widthMm: 15,
+      angleDeg: 90,
+      curve: 'inside',
+      arcDeg: 90,
+      thicknessMm: 0.8,
+      how: 'tipped',
+      metal: 'dc04',
+    },
+    ({ thicknessMm, metal, tornAt, wrinkledAt, ...figures }) => {
+      const found = flangeStrain(figures);
+      if (!found.ok) return found;
+      const { edgeStrain } = found;
+      const limit =
+        figures.curve === 'inside' ? stretchLimit(metalById(metal), thicknessMm, tornAt) : shrinkLimit(wrinkledAt);
+      const curvature = (figures.curve === 'inside' ? 1 : -1) / figures.radiusMm;
+      return {
+        ...found,
+        edgeThicknessMm: edgeThickness(thicknessMm, edgeStrain),
+        limit,
+        within: Math.abs(edgeStrain) <= Math.abs(limit.strain),
+        widestMm: widestWithin(curvature, figures.angleDeg, figures.how, limit.strain),
+      };
+    },
+  ),
+  bites: verb(
+    'How many bites of a shrinker or stretcher bring a strain about, by a test strip',
+    z.object({
+      strain: z.number(),
+      strip: z.object({ lengthMm: length, bites: z.number(), afterMm: length }),
+      overMm: z.number().positive().optional(),
+    }),
+    { strain: 0.1, strip: { lengthMm: 100, bites: 10, afterMm: 104 } },
+    ({ strain, strip, overMm }) => bitesFor(strain, strip, overMm),
+  ),
+  bead: verb(
+    'What a bead takes of the sheet, what of it the blank gains, passes, and what a curve along it asks',
+    z.object({
+      section: Section,
+      drawsIn: z.number(),
+      depthPerPassMm: z.number(),
+      acrossRadiusMm: z.number().optional(),
+    }),
+    { section: { kind: 'arc', widthMm: 12, heightMm: 3 }, drawsIn: 0.6, depthPerPassMm: 1, acrossRadiusMm: 800 },
+    ({ section, drawsIn, depthPerPassMm, acrossRadiusMm }) =>
+      reckonBead(section, drawsIn, depthPerPassMm, acrossRadiusMm ?? null),
+  ),
+  'flared-hole': verb(
+    'The first hole of a flared one (height over all, the sheet included) and whether its rim may stretch so far',
+    z
+      .object({
+        insideMm: length.optional(),
+        meanMm: length.optional(),
+        heightMm: length,
+        radiusMm: length,
+        thicknessMm: length,
+        made: z.enum(['drilled', 'punched']).default('drilled'),
+        metal: z.enum(METAL_IDS).optional(),
+      })
+      .refine(({ insideMm, meanMm }) => (insideMm === undefined) !== (meanMm === undefined), {
+        message: 'either insideMm or meanMm',
+        path: ['insideMm'],
+      }),
+    { insideMm: 25, heightMm: 6, radiusMm: 2, thicknessMm: 1, made: 'drilled' },
+    ({ insideMm, meanMm, made, metal, ...flare }) =>
+      flaredHole(
+        { ...flare, meanMm: meanMm ?? insideMm! + flare.thicknessMm },
+        made,
+        metal && metalById(metal).elongation.value,
+      ),
+  ),
+  'strip-curve': verb(
+    'The radius a strip takes up when one edge is strained, or what a radius asks of that edge',
+    z.union([
+      z.strictObject({ widthMm: length, strain: z.number() }),
+      z.strictObject({ widthMm: length, radiusMm: length, edge: z.enum(['stretched', 'shrunk']) }),
+    ]),
+    { widthMm: 16, radiusMm: 900, edge: 'shrunk' },
+    (given) =>
+      'strain' in given
+        ? radiusByStrain(given.widthMm, given.strain)
+        : strainForRadius(given.widthMm, given.radiusMm, given.edge),
+  ),
+};

@@ -1,0 +1,171 @@
+import type { BeadLine } from '../../card/beadPath';
+import { beadLine, foldsAcross, meetings } from '../../card/beadPath';
+import { facesOf } from '../../card/faces';
+import { endsOfFold } from '../../card/foldPlace';
+import type { Bead, PatternDoc } from '../../card/pattern';
+import { points, polygonCentre } from '../../measure/path';
+import { partOfRun, runLength, besideRun } from '../../measure/run';
+import type { Problem } from '../../measure/result';
+import { care } from '../../measure/result';
+import type { Segment } from '../../measure/segment';
+import { flattened, isStraight, line, segmentLength } from '../../measure/segment';
+import { SAME_PLACE_MM } from '../../measure/tolerance';
+import type { Vec } from '../../measure/vector';
+import { distance } from '../../measure/vector';
+import { carriedRun, enlarged } from '../bead/enlarge';
+import type { BeadSection } from '../bead/section';
+import { beadSize } from '../bead/section';
+import type { BeadSize, BlankBead, BlankLine } from '../blank';
+import { markOnBlank } from './markLine';
+import type { SheetMetal } from './practice';
+
+/** Share of a bead's take-up that draws the edges in, where nothing is known of it (common practice, from memory). */
+const USUAL_DRAW = {
+  /** It runs right out over the rim at both ends. */
+  across: 0.8,
+  /** It stops inside the panel. */
+  inside: 0.2,
+};
+
+/** A bead of the card with all that is reckoned of it before the blank is. */
+export type PlannedBead = {
+  bead: Bead;
+  line: BeadLine;
+  size: BeadSize;
+  drawsIn: number;
+  by: BlankBead['by'];
+  addsMm: number;
+};
+
+/** The section of a bead in figures, a step with the radius and sheet it is made with. */
+export const sectionOf = ({ section }: Pick<Bead, 'section'>, sheet: Pick<SheetMetal, 'thicknessMm' | 'usualRadiusMm'>): BeadSection =>
+  section.kind === 'step'
+    ? { kind: 'step', depthMm: section.depthMm, radiusMm: section.radiusMm ?? sheet.usualRadiusMm, thicknessMm: sheet.thicknessMm }
+    : section; // prettier-ignore
+
+/**
+ * The beads of a card that can be made. What cannot be is told: `bead-figures`, `bead-too-high`, `bead-top-wide` (stop; about:
+ * the bead), `bead-off-card` (care).
+ */
+export function plannedBeads(doc: PatternDoc, sheet: SheetMetal): { beads: PlannedBead[]; problems: Problem[] } {
+  const problems: Problem[] = [];
+  const beads = doc.beads.flatMap((bead): PlannedBead[] => {
+    const size = beadSize(sectionOf(bead, sheet));
+    if (!size.ok) {
+      problems.push(...size.problems.map((p): Problem => ({ ...p, about: [bead.id], severity: 'stop' })));
+      return [];
+    }
+    const line = beadLine(doc, bead);
+    if (!line) {
+      problems.push(care('bead-off-card', [bead.id]));
+      return [];
+    }
+    const usual = line.out[0] && line.out[1] ? USUAL_DRAW.across : USUAL_DRAW.inside;
+    const drawsIn = bead.drawsIn ?? sheet.drawsIn ?? usual;
+    const by = bead.drawsIn !== null ? 'bead' : sheet.drawsIn !== undefined ? 'shop' : 'usual';
+    return [{ bead, line, size, drawsIn, by, addsMm: drawsIn * size.takeUpMm }];
+  });
+  return { beads, problems };
+}
+
+/** The card with the metal in it that its beads draw in, seen from the middle of the face that stays put. */
+export function withDrawnIn(
+  doc: PatternDoc,
+  planned: readonly PlannedBead[],
+): { doc: PatternDoc; carry: (p: Vec) => Vec } {
+  if (planned.length === 0) return { doc, carry: (p) => p };
+  const tree = facesOf(doc);
+  const face = tree.ok ? tree.faces[tree.base] : undefined;
+  const stays = doc.base ?? (face ? polygonCentre(points(face.bounds.map((b) => b.segment), 0.1)) : [0, 0]); // prettier-ignore
+  const draws = planned.map(({ bead, line, size, addsMm }) => ({
+    bead: bead.id,
+    line,
+    widthMm: size.widthMm,
+    addsMm,
+  }));
+  return enlarged(doc, draws, stays);
+}
+
+/**
+ * A bead on the blank, with its middle and creases to scribe. Where it stops short of folds it is cut off its own width
+ * before the bend begins (common practice).
+ *
+ * @param grown the card with what beads draw in
+ * @param carry where a place of the card comes to on that
+ * @param fromGrown where a place of that comes to on the blank
+ */
+export function beadOnBlank(
+  doc: PatternDoc,
+  grown: PatternDoc,
+  { bead, line, size, drawsIn, by, addsMm }: PlannedBead,
+  setbacks: readonly number[],
+  carry: (p: Vec) => Vec,
+  fromGrown: (p: Vec) => Vec,
+  name: string,
+): { bead: BlankBead; lines: BlankLine[] } {
+  const flatMm = size.widthMm + addsMm;
+  const stretches = bead.atFolds === 'stopped' ? shortOfFolds(doc, line, setbacks, size.widthMm) : [line.run];
+  const onCard = stretches.map((run) => carriedRun(run, carry));
+  const onBlank = (run: readonly Segment[]) => runOnBlank(grown, run, setbacks, fromGrown);
+  const runs = onCard.flatMap(onBlank);
+  const of = { kind: 'bead' as const, id: bead.id };
+  const creases = onCard.flatMap((run) => [1, -1].flatMap((side) => onBlank(besideRun(run, (side * flatMm) / 2, (side * flatMm) / 2)))); // prettier-ignore
+  return {
+    bead: { id: bead.id, runs, toward: bead.toward, size, flatMm, drawsIn, by, addsMm, stretch: size.developedMm / flatMm - 1 },
+    lines: [
+      ...runs.map((path): BlankLine => ({ role: 'bead', of, path, name })),
+      ...creases.map((path): BlankLine => ({ role: 'crease', of, path })),
+    ],
+  }; // prettier-ignore
+}
+
+/** The stretches of a bead between the folds that it stops short of. */
+function shortOfFolds(doc: PatternDoc, found: BeadLine, setbacks: readonly number[], runOutMm: number): Segment[][] {
+  const index = new Map(doc.folds.map(({ id }, i) => [id, i]));
+  const crossed = foldsAcross(doc, found).sort((a, b) => a.alongMm - b.alongMm);
+  const gaps = crossed.map(({ fold, alongMm }) => ({ alongMm, short: setbacks[index.get(fold)!]! + runOutMm }));
+  let from = 0;
+  const long = runLength(found.run);
+  const stretches = [...gaps, { alongMm: long, short: 0 }].map(({ alongMm, short }) => {
+    const run = partOfRun(found.run, from, alongMm - short);
+    from = alongMm + short;
+    return run;
+  });
+  return stretches.filter((run) => run.length > 0);
+}
+
+/** A run of the card on the blank, in as many parts as there are stretches of it that lie together. */
+function runOnBlank(
+  doc: PatternDoc,
+  run: readonly Segment[],
+  setbacks: readonly number[],
+  fromCard: (p: Vec) => Vec,
+): Segment[][] {
+  if (doc.folds.length === 0) return [[...run]];
+  const bends = doc.folds.flatMap((fold) => {
+    const ends = endsOfFold(doc, fold);
+    return ends ? [line(...ends)] : [];
+  });
+  const parts = run.flatMap((s): Segment[][] => {
+    // An arc that no fold crosses only goes with its face.
+    if (!isStraight(s) && bends.every((fold) => meetings(s, fold).length === 0)) return [carriedRun([s], fromCard)];
+    const places = [...flattened(s, CHORD_MM), s.b];
+    return places.slice(1).flatMap((to, i) => {
+      const from = places[i]!;
+      return markOnBlank(doc, { id: '', name: '', from: [...from], to: [...to] }, setbacks, fromCard).map(
+        ({ path }) => path,
+      );
+    });
+  });
+  const joined: Segment[][] = [];
+  for (const part of parts.filter((path) => path.some((s) => segmentLength(s) > SAME_PLACE_MM))) {
+    const last = joined.at(-1)?.at(-1);
+    if (last && distance(last.b, part[0]!.a) < JOINED_MM) joined.at(-1)!.push(...part);
+    else joined.push([...part]);
+  }
+  return joined;
+}
+
+/** How closely an arc that runs over a fold is followed, mm; parts that lie so near each other are one. */
+const CHORD_MM = 0.05;
+const JOINED_MM = 1e-3;

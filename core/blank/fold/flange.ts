@@ -1,0 +1,95 @@
+import { segmentsOfEdge } from '../../card/outline';
+import type { Edge, Flange, PatternDoc } from '../../card/pattern';
+import type { Result } from '../../measure/result';
+import { failure } from '../../measure/result';
+import { arcOf, isStraight } from '../../measure/segment';
+import { ROUNDING_MM } from '../../measure/tolerance';
+import type { BlankFlange, JointAllowance } from '../blank';
+import { bendAllowance } from './allowance';
+import { jointAllowance } from './joint';
+import type { SheetMetal } from './practice';
+import { comesOut } from './radiusGot';
+
+type Line = JointAllowance['lines'][number];
+
+/**
+ * What an edge adds to the blank: its flange, if it has one, and beyond that its joint. A tipped flange is as long across as
+ * a straight fold's; what is made apart adds nothing, and takes away what the card has of it.
+ *
+ * Problems: `flange-narrow` (numbers: widthMm, leastMm), `flange-past-centre` (numbers: widthMm, radiusMm: on a hollow arc),
+ * those of `bendAllowance` and of `jointAllowance`.
+ */
+export function edgeAllowance(doc: PatternDoc, edge: Edge, sheet: SheetMetal): Result<{ allowance: JointAllowance }> {
+  const joint = jointAllowance(edge.joint, sheet);
+  if (!joint.ok || !edge.flange) return joint;
+  const found = flangeAllowance(edge.flange, sheet);
+  if (!found.ok) return found;
+  const { flange, lines } = found;
+  const own = joint.allowance;
+  // The hollowest arc that the metal beyond the line has to be laid inside of.
+  const widthMm = Math.max(flange.addMm, flange.endAddMm) + own.addMm;
+  for (const s of segmentsOfEdge(doc, edge)) {
+    if (isStraight(s) || s.bulge > 0) continue;
+    const { radius } = arcOf(s);
+    if (radius <= widthMm) return failure({ code: 'flange-past-centre', numbers: { widthMm, radiusMm: radius } });
+  }
+  const apart = flange.made === 'pulled' || flange.made === 'lip';
+  return {
+    ok: true,
+    allowance: {
+      ...own,
+      addMm: flange.addMm + own.addMm,
+      endAddMm: flange.endAddMm + own.addMm,
+      takeUpMm: own.takeUpMm - (apart ? 0 : flange.deductionMm),
+      lines: [
+        ...lines,
+        ...own.lines.map((line): Line => ({
+          ...line,
+          outMm: flange.addMm + line.outMm,
+          endOutMm: flange.endAddMm + (line.endOutMm ?? line.outMm),
+        })),
+      ],
+      folded: own.folded || (!apart && flange.addMm > 0),
+      middleMm: flange.addMm + own.middleMm,
+      flange,
+    },
+  };
+}
+
+/** A flange by itself: how far the blank goes beyond the card's line for it, and the tangents of its bend. */
+export function flangeAllowance(given: Flange, sheet: SheetMetal): Result<{ flange: BlankFlange; lines: Line[] }> {
+  const bend = {
+    thicknessMm: sheet.thicknessMm,
+    radiusMm: comesOut(given.radiusMm ?? sheet.usualRadiusMm, sheet.radii ?? []),
+    angleDeg: given.turnDeg,
+  };
+  const found = bendAllowance(bend, sheet.rule);
+  if (!found.ok) return found;
+  const [startMm, endMm] = [given.widthMm, given.endWidthMm ?? given.widthMm];
+  const leastMm = Math.max(found.outsideSetbackMm, found.deductionMm);
+  const narrow = Math.min(startMm, endMm);
+  if (narrow < leastMm - ROUNDING_MM)
+    return failure({ code: 'flange-narrow', numbers: { widthMm: narrow, leastMm } });
+  const apart = given.how === 'pulled' || given.how === 'lip';
+  // From the card's line to the line the flange is turned about.
+  const [foldMm, endFoldMm] = given.card === 'fold' ? [0, 0] : [-startMm, -endMm];
+  const beyond = (width: number) => width - found.deductionMm;
+  const flange: BlankFlange = {
+    made: given.how,
+    toward: given.toward,
+    bend,
+    allowanceMm: found.allowanceMm,
+    deductionMm: found.deductionMm,
+    setbackMm: found.outsideSetbackMm,
+    formula: found.formula,
+    foldMm,
+    endFoldMm,
+    flatMm: beyond(startMm),
+    endFlatMm: beyond(endMm),
+    addMm: apart ? foldMm : foldMm + beyond(startMm),
+    endAddMm: apart ? endFoldMm : endFoldMm + beyond(endMm),
+  };
+  const tangent = (offMm: number): Line => ({ outMm: foldMm + offMm, endOutMm: endFoldMm + offMm, role: 'turn' });
+  const lines = apart ? [] : [tangent(-found.outsideSetbackMm), tangent(found.allowanceMm - found.outsideSetbackMm)];
+  return { ok: true, flange, lines };
+}
