@@ -1,11 +1,12 @@
 import { unfolded } from '#core/blank/fold/folding';
+import { unshaped } from '#core/shape/shaping';
 import { moveCorner, reshapeSide, setEdge } from '#core/card/edit';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { countingIds } from '#core/card/kinds';
 import { outlineFromPoints } from '#core/card/legs';
 import { madeFrom } from '#core/card/link/lie';
 import { edgeLength, patternParts, spotNearest } from '#core/card/outline';
-import type { Edge, Fold, Joint, PatternDoc, Place } from '#core/card/pattern';
+import type { Bead, Edge, Flange, Fold, Joint, PatternDoc, Place } from '#core/card/pattern';
 import { evenStations, gapTarget } from '#core/fit/target';
 import type { FitRecord, InspectionRecord, JobFile, PieceFile, WeldRecord } from '#core/format/job';
 import type { Vec } from '#core/measure/vector';
@@ -202,6 +203,7 @@ function stepWellTray(): PieceFile {
       lies: { fold: null, alongDeg: 2.5, acrossDeg: -1.5, faceUp: true },
       drains: pierced.holes.map(({ id }) => id),
     },
+    shaping: unshaped(),
     part: 'Entry step, well under the driver’s door',
     side: 'right',
     metal: 'dc01',
@@ -269,13 +271,18 @@ function batteryShelf(): PieceFile {
     [[300, 190], [0, 190], 90],
     [[0, 190], [0, 0], 90],
   ]); // prettier-ignore
-  const pierced = withHoles(folded, [
+  const bored = withHoles(folded, [
     [75, 95, 38],
     [150, 95, 38],
     [225, 95, 38],
     [60, 218, 8.5],
     [240, 218, 8.5],
   ]);
+  const flare = { heightMm: 7, radiusMm: null, toward: 'back', made: 'drilled' } as const;
+  const pierced = {
+    ...bored,
+    holes: bored.holes.map((hole) => (hole.diameterMm === 38 ? { ...hole, flare } : hole)),
+  };
   let all: Planned = { doc: pierced, plan: emptyPlan() };
   all = joined(all, [150, 0], { kind: 'hem', widthMm: 10, gapMm: 0 }, '');
   all = joined(all, [300, 95], { kind: 'plug-flange', widthMm: 18, turnDeg: 0 }, 'Bulkhead rail');
@@ -287,6 +294,7 @@ function batteryShelf(): PieceFile {
     name: 'Battery shelf',
     survey: demoSurveyOf('Battery shelf'),
     folding: { ...unfolded(), made: ['f1', 'f2'] },
+    shaping: unshaped(),
     part: 'Shelf on the bulkhead, under the bonnet',
     side: 'left',
     metal: 'cr1008',
@@ -340,6 +348,7 @@ function scuttleDrainPlate(): PieceFile {
     name: 'Scuttle drain plate',
     survey: demoSurveyOf('Scuttle drain plate'),
     folding: { ...unfolded(), lies: { fold: null, alongDeg: 0, acrossDeg: -6, faceUp: true }, drains: ['h3'] },
+    shaping: unshaped(),
     part: 'Sloped plate under the scuttle vent',
     side: 'centre',
     metal: 'dc04',
@@ -384,6 +393,7 @@ function sillClosingPlate(): PieceFile {
       ],
     },
     folding: { ...unfolded(), brake: 'folder', made: ['f1'] },
+    shaping: unshaped(),
     part: 'Closes the sill box behind the step',
     side: 'right',
     metal: 'dc01',
@@ -437,6 +447,8 @@ function archLipCards(): [first: PatternDoc, now: PatternDoc] {
   ]);
   first = reshapeSide(first, first.sides[0]!.id, -0.14);
   first = reshapeSide(first, first.sides[2]!.id, 0.14);
+  const lip: Flange = { card: 'fold', widthMm: 18, endWidthMm: null, turnDeg: 90, toward: 'back', radiusMm: null, how: 'tipped', landMm: 15 }; // prettier-ignore
+  first = setEdge(first, edgeNear(first, [210, 29]).id, { flange: lip });
   return [first, moveCorner(first, first.corners[3]!.id, [0, 89])];
 }
 
@@ -447,6 +459,7 @@ function rearArchLip(): PieceFile {
     name: 'Rear arch lip',
     survey: demoSurveyOf('Rear arch lip'),
     folding: unfolded(),
+    shaping: unshaped(),
     part: 'Lip of the wheel arch, rear third',
     side: 'right',
     metal: 'dc04',
@@ -484,12 +497,61 @@ function leftArchLip(): PieceFile {
   };
 }
 
+/** A strip with the waist bead, turned square at its rear end, where the bead has to go through the fold. */
+function waistStrip(): PieceFile {
+  const flat = outline([
+    [0, 0],
+    [520, 0],
+    [520, 96],
+    [0, 96],
+  ]);
+  const folded = withFolds(flat, [200, 48], [[[470, 96], [470, 0], 90]]); // prettier-ignore
+  const upper = edgeNear(flat, [260, 96]);
+  const bead: Bead = {
+    id: 'waist',
+    path: { kind: 'along', edge: upper.id, inMm: 48, startMm: 0, endMm: 0 },
+    section: { kind: 'arc', widthMm: 12, heightMm: 3 },
+    toward: 'face',
+    drawsIn: null,
+    acrossRadiusMm: 4200,
+    atFolds: 'packed',
+    meets: null,
+  };
+  const beaded = { ...folded, beads: [bead] };
+  let all: Planned = { doc: beaded, plan: emptyPlan() };
+  all = joined(all, [260, 0], { kind: 'butt', trimMm: 1.5 }, 'Lower side panel');
+  all = joined(all, [260, 96], { kind: 'butt', trimMm: 1.5 }, 'Upper side panel');
+  const { doc, plan } = all;
+  return {
+    name: 'Waist-bead closing strip',
+    survey: demoSurveyOf('Waist-bead closing strip'),
+    folding: unfolded(),
+    shaping: unshaped(),
+    part: 'Closes the waist behind the cab door',
+    side: 'right',
+    metal: 'dc04',
+    thicknessMm: 1,
+    thickness: { by: 'mm' },
+    structural: false,
+    pictures: [],
+    notes: 'The bead must carry on the door’s. Bead first, pack it, then fold.',
+    created: '2026-11-09T08:00:00.000Z',
+    archived: null,
+    came: null,
+    ...history([flat, folded, doc], plan, '2026-11-09T08:10:00.000Z'),
+    prints: [],
+    fits: [],
+    welds: [],
+    inspections: [],
+  };
+}
+
 export const DEMO_NAME = 'Mobile library van';
 
 /** The whole demo job as a job file. */
 export const demoJob = (): JobFile => ({
   format: 'patrone-job',
-  version: 6,
+  version: 7,
   job: {
     name: DEMO_NAME,
     vehicle: '1953 Marlpit, coach-built',
@@ -500,5 +562,13 @@ export const demoJob = (): JobFile => ({
   },
   survey: demoSurvey(),
   pictures: [],
-  pieces: [stepWellTray(), batteryShelf(), scuttleDrainPlate(), sillClosingPlate(), rearArchLip(), leftArchLip()],
+  pieces: [
+    stepWellTray(),
+    batteryShelf(),
+    scuttleDrainPlate(),
+    sillClosingPlate(),
+    rearArchLip(),
+    leftArchLip(),
+    waistStrip(),
+  ],
 });

@@ -1,6 +1,7 @@
 import { expect } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { unfolded } from '#core/blank/fold/folding';
+import { unshaped } from '#core/shape/shaping';
 import { unsurveyed } from '#core/survey/pieceSurvey';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { countingIds } from '#core/card/kinds';
@@ -51,6 +52,7 @@ export async function newPiece(page: Page, name: string, legs = '', stage = 'car
   const nothing = {
     survey: unsurveyed(),
     folding: unfolded(),
+    shaping: unshaped(),
     pictures: [],
     prints: [],
     fits: [],

@@ -9,8 +9,10 @@ import type { Viewer } from '#app/records/viewer.server';
 import type { DocumentKind } from '#core/format/documents';
 import { DOCUMENTS } from '#core/format/documents';
 import { foldingOf } from '#app/records/folding.server';
+import { shapingOf } from '#app/records/shaping.server';
 import { pieceSurveyOf } from '#app/records/pieceSurvey.server';
 import { FoldingSchema } from '#core/blank/fold/folding';
+import { ShapingSchema } from '#core/shape/shaping';
 import { PieceSurveySchema } from '#core/survey/pieceSurvey';
 import { SurveySchema } from '#core/survey/references';
 import { FitSchema, InspectionSchema, JobFactsSchema, PieceFactsSchema, WeldSchema } from '#core/format/job';
@@ -125,6 +127,7 @@ async function unreadable(viewer: Viewer): Promise<string[]> {
     await each('facts', PieceFactsSchema, all([piece]));
     await each('what is surveyed', PieceSurveySchema, all([pieceSurveyOf(piece)]));
     await each('how it is folded', FoldingSchema, all([foldingOf(piece)]));
+    await each('how it is shaped', ShapingSchema, all([shapingOf(piece)]));
     await each('trial', FitSchema, all(piece.fits.map(iso)));
     await each('weld', WeldSchema, all(piece.welds.map(iso)));
     await each('inspection', InspectionSchema, all(piece.inspections.map(iso)));

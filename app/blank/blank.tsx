@@ -17,7 +17,10 @@ import { EdgeStory } from '../piece/EdgeStory';
 import { NoBlank } from '../piece/NoBlank';
 import { Notices } from '../piece/Notices';
 import { usePick, usePiece } from '../piece/pieceContext';
+import { BeadWorking } from './BeadWorking';
+import { FlangePanel } from './FlangePanel';
 import { FoldTo } from './FoldTo';
+import { HoleWorking } from './HoleWorking';
 import { RadiusGot } from './RadiusGot';
 import { FoldWorking } from './FoldWorking';
 import { OrderPanel } from './OrderPanel';
@@ -27,7 +30,7 @@ import { WaterPanel } from './WaterPanel';
 import { useWater } from './useWater';
 import { MarkingOut } from './MarkingOut';
 import { ScribeTables } from './ScribeTables';
-import { foldWorking, sizeWorkings } from './workings';
+import { beadFigure, foldWorking, sizeWorkings } from './workings';
 
 // three.js is large and only wanted when someone turns the piece in space.
 const Folded = lazy(() => import('./Folded'));
@@ -58,6 +61,7 @@ function Blank({ development }: { development: Development }) {
     { label: 'Blank', value: `${show(size.widthMm)} × ${show(size.heightMm)}`, working: workings.size },
     { label: 'Area', value: showArea(size.areaMm2), working: workings.area },
     { label: 'Weight', value: showWeight(size.massKg), working: workings.mass },
+    ...development.beads.slice(0, 2).map((bead, i) => beadFigure(bead, i + 1, shown)),
     ...few.map((fold, i) => ({
       label: `Fold ${i + 1} takes`,
       value: showThin(fold.allowance.deductionMm),
@@ -66,6 +70,9 @@ function Blank({ development }: { development: Development }) {
     { label: 'Off from the card', value: showThin(size.differenceMm), working: workings.difference },
   ];
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
+  const bead = pick?.kind === 'bead' ? pattern.beads.find((b) => b.id === pick.id) : undefined;
+  const beadHere = development.beads.find(({ id }) => id === bead?.id);
+  const hole = pick?.kind === 'hole' ? development.holes.find((h) => h.id === pick.id) : undefined;
   const fold = pick?.kind === 'fold' ? folds.find((f) => f.id === pick.id) : undefined;
   return (
     <StageLayout
@@ -122,8 +129,19 @@ function Blank({ development }: { development: Development }) {
             <>
               <Typography variant="h2">Edge {edge.letter}</Typography>
               <EdgeStory edgeId={edge.id} />
+              <FlangePanel key={edge.id} edge={edge} blank={development.edges.find(({ id }) => id === edge.id)!} />
             </>
           )}
+          {bead && beadHere && view !== 'order' && (
+            <BeadWorking
+              key={bead.id}
+              bead={bead}
+              blank={beadHere}
+              number={pattern.beads.indexOf(bead) + 1}
+              development={development}
+            />
+          )}
+          {hole && view !== 'order' && <HoleWorking hole={hole} number={development.holes.indexOf(hole) + 1} />}
           {fold && view !== 'order' && ordering.brake && (
             <Notices
               problems={beyondMachine(development, ordering.brake).filter(({ about }) => about?.includes(fold.id))}

@@ -1,6 +1,7 @@
 import type { BlankFold, Development } from '#core/blank/fold/developed';
 import type { Metal } from '#core/metal/metals';
-import type { Working } from '../frame/Tally';
+import type { BlankBead } from '#core/blank/blank';
+import type { TallyFigure, Working } from '../frame/Tally';
 import { MADE_WORDS } from '../frame/words';
 
 type Show = (mm: number, digits?: number) => string;
@@ -106,3 +107,21 @@ export function sizeWorkings(
     },
   };
 }
+
+/** What a bead adds to the blank, for the tally. */
+export const beadFigure = (
+  { size, addsMm, drawsIn }: BlankBead,
+  number: number,
+  { show }: Pick<Shown, 'show'>,
+): TallyFigure => ({
+  label: `Bead ${number} adds`,
+  value: show(addsMm, 2),
+  working: {
+    title: `What the blank gains for bead ${number}`,
+    lines: [
+      `Metal across it ${show(size.developedMm, 2)}, over ${show(size.widthMm, 2)} of surface`,
+      `take-up ${show(size.takeUpMm, 2)} × ${Math.round(drawsIn * 100)} % = ${show(addsMm, 2)}`,
+    ],
+    source: 'Exact geometry of the section; the share of its take-up that draws the edges in',
+  },
+});

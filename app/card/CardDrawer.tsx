@@ -20,6 +20,7 @@ import { usePreferences } from '../frame/preferences';
 import { JOINT_WORDS } from '../frame/words';
 import { Notices } from '../piece/Notices';
 import { usePick, usePiece } from '../piece/pieceContext';
+import { BeadPanel } from './BeadPanel';
 import { CornerPanel } from './CornerPanel';
 import { EdgePanel } from './EdgePanel';
 import { FoldPanel } from './FoldPanel';
@@ -41,6 +42,7 @@ export function CardDrawer({ hand, doing }: { hand: Hand | null; doing: Doing })
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
   const fold = pick?.kind === 'fold' ? pattern.folds.find((f) => f.id === pick.id) : undefined;
   const hole = pick?.kind === 'hole' ? pattern.holes.find((h) => h.id === pick.id) : undefined;
+  const bead = pick?.kind === 'bead' ? pattern.beads.find((b) => b.id === pick.id) : undefined;
   const corner = pick?.kind === 'corner' ? pattern.corners.find((c) => c.id === pick.id) : undefined;
   return (
     <Stack spacing={2}>
@@ -58,8 +60,11 @@ export function CardDrawer({ hand, doing }: { hand: Hand | null; doing: Doing })
       )}
       {fold && <FoldPanel key={fold.id} fold={fold} />}
       {hole && <HolePanel key={hole.id} hole={hole} />}
+      {bead && <BeadPanel key={bead.id} bead={bead} />}
       {corner && <CornerPanel key={corner.id} corner={corner} doing={doing} />}
-      {!edge && !fold && !hole && !corner && (hand === null || hand.kind === 'place') && <WholeCard doing={doing} />}
+      {!edge && !fold && !hole && !corner && !bead && (hand === null || hand.kind === 'place') && (
+        <WholeCard doing={doing} />
+      )}
     </Stack>
   );
 }

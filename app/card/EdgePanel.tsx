@@ -8,6 +8,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { ReactNode } from 'react';
 import { cut } from '#core/card/cut';
+import { beadLine } from '#core/card/beadPath';
 import { joinEdges, reshapeSide, setEdge, setSideLength } from '#core/card/edit';
 import { chordAlong } from '#core/card/foldPlace';
 import type { JointKind } from '#core/card/kinds';
@@ -24,6 +25,8 @@ import { problemSentence } from '../frame/sentences';
 import { JOINT_WORDS } from '../frame/words';
 import { EdgeStory } from '../piece/EdgeStory';
 import { usePick, usePiece } from '../piece/pieceContext';
+import { FlangeFields } from './FlangeFields';
+import { newBead } from './newBead';
 import { newFold } from './newFold';
 import { newId } from './newId';
 
@@ -149,6 +152,7 @@ export function EdgePanel({ edge, place, touched }: { edge: Edge; place: ReactNo
           onChange={(way) => setJoint({ ...joint, turnDeg: way === 'turned' ? 90 : 0 })}
         />
       )}
+      <FlangeFields edge={edge} />
       {refused && (
         <Typography role="alert" sx={{ color: 'var(--torch)' }}>
           {refused}
@@ -156,6 +160,7 @@ export function EdgePanel({ edge, place, touched }: { edge: Edge; place: ReactNo
       )}
       {!touched && place}
       <FoldAlong edge={edge} />
+      <BeadAlong edge={edge} />
       {next && (
         <Box>
           <Button variant="outlined" onClick={() => put(joinEdges(pattern, edge.id))}>
@@ -207,6 +212,38 @@ function FoldAlong({ edge }: { edge: Edge }) {
         <LengthField label="A fold along it, in by" mm={offMm} min={0.1} onChange={(mm) => mm && setOff(mm)} />
         <Button variant="outlined" sx={{ flexShrink: 0 }} onClick={lay}>
           Lay the fold
+        </Button>
+      </Stack>
+      {missed && (
+        <Typography role="alert" sx={{ color: 'var(--torch)' }}>
+          {missed}
+        </Typography>
+      )}
+    </Box>
+  );
+}
+
+/** Laying a bead so far in along an edge, straight or curved. */
+function BeadAlong({ edge }: { edge: Edge }) {
+  const { patternEditor, pattern } = usePiece();
+  const { setPick } = usePick();
+  const { show } = usePreferences();
+  const [inMm, setIn] = useState(30);
+  const [missed, setMissed] = useState<string | null>(null);
+  const lay = () => {
+    const bead = newBead(pattern, newId(), { kind: 'along', edge: edge.id, inMm, startMm: 0, endMm: 0 });
+    const lies = beadLine(pattern, bead) !== null;
+    setMissed(lies ? null : problemSentence({ code: 'bead-off-card', about: [bead.id] }, { ...pattern, beads: [bead] }, show)); // prettier-ignore
+    if (!lies) return;
+    patternEditor.edit({ ...pattern, beads: [...pattern.beads, bead] });
+    setPick({ kind: 'bead', id: bead.id });
+  };
+  return (
+    <Box>
+      <Stack direction="row" spacing={1} sx={{ alignItems: 'flex-end' }}>
+        <LengthField label="A bead along it, in by" mm={inMm} min={0.1} onChange={(mm) => mm && setIn(mm)} />
+        <Button variant="outlined" sx={{ flexShrink: 0 }} onClick={lay}>
+          Lay the bead
         </Button>
       </Stack>
       {missed && (

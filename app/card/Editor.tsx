@@ -158,6 +158,7 @@ function offersOf(
       at: hand.at,
       offers: [
         { label: 'Hole here', key: 'H', act: doing.hole },
+        { label: 'Bead through here', key: 'B', act: doing.bead },
         { label: 'This face stays put', key: 'S', act: doing.staysPut },
       ],
     };

@@ -38,6 +38,9 @@ export function InsidePanel({ hand, doing }: { hand: Extract<Hand, { kind: 'insi
       <Button variant="contained" onClick={doing.hole}>
         Hole here
       </Button>
+      <Button variant="outlined" onClick={doing.bead}>
+        Bead through here, along the nearest edge
+      </Button>
       <Button variant="outlined" onClick={doing.staysPut}>
         This face stays put
       </Button>

@@ -70,6 +70,7 @@ export function HolePanel({ hole }: { hole: Hole }) {
           />
         </Stack>
       )}
+      {!hole.form && <FlareFields hole={hole} change={change} />}
       <Stack direction="row" spacing={1}>
         <LengthField
           label="Across, from the left"
@@ -96,3 +97,43 @@ export function HolePanel({ hole }: { hole: Hole }) {
     </>
   );
 }
+
+/** A rim to begin with: as high as such rims usually are. */
+const RIM_MM = 5;
+
+/** The rim of a hole turned up: a lightening hole, or one for a pipe. */
+function FlareFields({ hole, change }: { hole: Hole; change: (next: Partial<Hole>) => void }) {
+  const { pattern, patternEditor } = usePiece();
+  const { flare } = hole;
+  if (!flare)
+    return (
+      <Button variant="outlined" onClick={() => change({ flare: { heightMm: RIM_MM, radiusMm: null, toward: 'back', made: 'drilled' } })}>
+        Turn its rim up (flared hole)
+      </Button>
+    );
+  const set = (next: Partial<typeof flare>) => change({ flare: { ...flare, ...next } });
+  const alike = pattern.holes.filter((one) => one !== hole && !one.form && Math.abs(one.diameterMm - hole.diameterMm) < 0.01 && JSON.stringify(one.flare) !== JSON.stringify(flare));
+  return (
+    <>
+      <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
+        The diameter is the finished one, inside the rim. What to drill first is told on the Blank stop.
+      </Typography>
+      <Stack direction="row" spacing={1}>
+        <LengthField label="Rim high over all, sheet included" mm={flare.heightMm} min={0.5} onChange={(mm) => mm && set({ heightMm: mm })} />
+        <LengthField label="Inside radius (empty: usual)" mm={flare.radiusMm} min={0} thin empty="usual" onChange={(radiusMm) => set({ radiusMm })} />
+      </Stack>
+      <Stack direction="row" spacing={1}>
+        <Choice label="First hole" value={flare.made} onChange={(made) => set({ made })} options={[['drilled', 'Drilled, burr off'], ['punched', 'Punched']]} />
+        <Choice label="The rim stands" value={flare.toward} onChange={(toward) => set({ toward })} options={[['face', 'Toward you'], ['back', 'Away']]} />
+      </Stack>
+      {alike.length > 0 && (
+        <Button variant="outlined" onClick={() => patternEditor.edit({ ...pattern, holes: pattern.holes.map((one) => (alike.includes(one) ? { ...one, flare } : one)) })}>
+          {alike.length === 1 ? 'The other hole of this size likewise' : `The ${alike.length} other holes of this size likewise`}
+        </Button>
+      )}
+      <Button variant="outlined" onClick={() => change({ flare: undefined })}>
+        Leave its rim flat
+      </Button>
+    </>
+  );
+} // prettier-ignore

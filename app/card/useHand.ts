@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { moveCorner, removeCorner, setHole, splitSide } from '#core/card/edit';
 import type { SnappedPlace } from '#core/card/foldPlace';
-import { byLetter } from '#core/card/outline';
+import { byLetter, spotNearest } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { snap } from '#core/card/snap';
 import { useKeys } from '../frame/keys';
@@ -9,6 +9,7 @@ import { usePreferences } from '../frame/preferences';
 import { usePick, usePiece } from '../piece/pieceContext';
 import type { Hand } from './hand';
 import { asItLies, keyStep, movedAlong } from './hand';
+import { newBead } from './newBead';
 import { newFold } from './newFold';
 import { newId } from './newId';
 
@@ -19,6 +20,8 @@ export type Doing = {
   foldFrom: (at: SnappedPlace) => void;
   foldTo: (at: SnappedPlace) => void;
   hole: () => void;
+  /** A bead through the place, along the edge that lies nearest. */
+  bead: () => void;
   /** A tuck of the paper at a place on the outline. */
   tuck: (at: SnappedPlace) => void;
   staysPut: () => void;
@@ -72,6 +75,22 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
       patternEditor.edit({ ...pattern, holes: [...pattern.holes, { id, x, y, diameterMm: HOLE_MM }] });
       take(null);
       setPick({ kind: 'hole', id });
+    },
+    bead: () => {
+      if (hand?.kind !== 'inside') return;
+      const near = spotNearest(pattern, hand.at);
+      const edge = near && pattern.edges.find(({ sides }) => sides.includes(near.spot.side));
+      if (!near || !edge) return;
+      const bead = newBead(pattern, newId(), {
+        kind: 'along',
+        edge: edge.id,
+        inMm: near.distance,
+        startMm: 0,
+        endMm: 0,
+      });
+      patternEditor.edit({ ...pattern, beads: [...pattern.beads, bead] });
+      take(null);
+      setPick({ kind: 'bead', id: bead.id });
     },
     tuck: (at) => {
       const tuck = { id: newId(), kind: 'tuck', at: at.place, widthMm: TUCK_MM, depthMm: TUCK_DEEP_MM } as const;
@@ -139,8 +158,12 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
       l: place ? () => doing.foldFrom(place) : undefined,
       t: hand?.kind === 'place' ? () => doing.tuck(hand.at) : undefined,
       h: hand?.kind === 'inside' ? doing.hole : undefined,
+      b: hand?.kind === 'inside' ? doing.bead : undefined,
       s: hand?.kind === 'inside' ? doing.staysPut : undefined,
-      i: hand || movable || edge || pick?.kind === 'fold' ? undefined : () => takeInside(pattern, take, unit),
+      i:
+        hand || movable || edge || pick?.kind === 'fold' || pick?.kind === 'bead'
+          ? undefined
+          : () => takeInside(pattern, take, unit),
       e: hand?.kind === 'fold' ? () => nextEnd(1) : undefined,
       'Shift+E': hand?.kind === 'fold' ? () => nextEnd(-1) : undefined,
       Enter: hand?.kind === 'fold' && hand.to ? () => doing.foldTo(hand.to!.at) : undefined,

@@ -1,15 +1,20 @@
+import type { BlankFlange } from '#core/blank/blank';
 import { outlinePath } from '#core/blank/blank';
+import { alongFlange } from '#core/blank/flange/along';
 import type { Development } from '#core/blank/fold/developed';
 import { bendRegion } from '#core/blank/fold/region';
 import { MOST_CORNERS, markingOut } from '#core/blank/markingOut';
-import type { PatternDoc } from '#core/card/pattern';
+import { segmentsOfEdge } from '#core/card/outline';
+import type { Edge, PatternDoc } from '#core/card/pattern';
 import { box } from '#core/measure/path';
+import type { Segment } from '#core/measure/segment';
 import { mix } from '#core/measure/vector';
 import type { PlugCentres } from '#core/weld/plugs';
 import { usePreferences } from '../frame/preferences';
 import { useView } from './Drawing';
 import { EdgeTag, Figure, Hinge, HoleMark, Pickable, Threads, usePathData } from './marks';
 import type { Pick } from './pick';
+import { BeadMark, StrainMarks } from './shapeMarks';
 import { hangTags, tagHalfWidth } from './tags';
 
 type Props = {
@@ -108,16 +113,68 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
           </Pickable>
         );
       })}
-      {development.holes.map((hole) => (
-        <HoleMark
-          key={hole.id}
-          at={hole.centre}
-          diameterMm={hole.diameterMm}
-          form={hole.form}
-          stroke={pick?.id === hole.id ? 'var(--torch)' : scribed}
-          fill="var(--hole-ground)"
+      {development.beads.map((bead, i) => {
+        const picked = pick?.kind === 'bead' && pick.id === bead.id;
+        const section = pattern.beads.find(({ id }) => id === bead.id)?.section;
+        if (!section) return null;
+        return (
+          <Pickable
+            key={bead.id}
+            label={`Bead ${i + 1}, adds ${show(bead.addsMm, 2)}`}
+            picked={picked}
+            onPick={onPick && (() => onPick({ kind: 'bead', id: bead.id }))}
+          >
+            {bead.runs.map((run, k) => (
+              <path key={k} className="hit" d={data(run, false)} fill="none" />
+            ))}
+            <BeadMark
+              runs={bead.runs}
+              section={section}
+              widthMm={bead.flatMm}
+              thicknessMm={1}
+              toward={bead.toward}
+              colour={picked ? 'var(--torch)' : scribed}
+              ground="var(--layout-deep)"
+              picked={picked}
+            />
+          </Pickable>
+        );
+      })}
+      {development.edges.map((edge, i) => (
+        <FlangeStrain
+          key={`strain ${edge.id}`}
+          edge={pattern.edges[i]!}
+          pattern={pattern}
+          flange={edge.allowance.flange}
+          run={edge.net}
         />
       ))}
+      {development.holes.map((hole, i) => {
+        const { flare } = hole;
+        const stroke = pick?.id === hole.id ? 'var(--torch)' : scribed;
+        const mark = <HoleMark at={hole.centre} diameterMm={hole.diameterMm} form={hole.form} stroke={stroke} fill="var(--hole-ground)" />; // prettier-ignore
+        if (!flare) return <g key={hole.id}>{mark}</g>;
+        const [x, y] = px(hole.centre);
+        return (
+          <Pickable
+            key={hole.id}
+            label={`Hole ${i + 1}, flared: first ${show(hole.diameterMm)}`}
+            picked={pick?.kind === 'hole' && pick.id === hole.id}
+            onPick={onPick && (() => onPick({ kind: 'hole', id: hole.id }))}
+          >
+            <circle
+              cx={x}
+              cy={y}
+              r={(flare.insideMm / 2) * view.scale}
+              fill="none"
+              stroke={stroke}
+              strokeWidth={1.4}
+              strokeDasharray="3 4"
+            />
+            {mark}
+          </Pickable>
+        );
+      })}
       {plugs.flatMap((run) =>
         run.centres.map((at, i) => (
           <HoleMark
@@ -135,6 +192,16 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
     </g>
   );
 }
+
+/** Where the rim of a flange is gathered and stretched, by the marks for it. */
+function FlangeStrain({ edge, pattern, flange, run }: { edge: Edge; pattern: PatternDoc; flange: BlankFlange | undefined; run: readonly Segment[] }) {
+  const { scale } = useView();
+  if (!flange || !edge.flange || flange.made === 'lip') return null;
+  const { stretches } = alongFlange(segmentsOfEdge(pattern, edge), flange, edge.flange.landMm);
+  // In the middle of the flange; of a straight angle on the leg that lies on the panel.
+  const outMm = flange.made === 'pulled' ? -edge.flange.landMm / 2 : flange.foldMm + flange.flatMm / 2;
+  return <StrainMarks run={run} strained={stretches} insidePx={-outMm * scale} bright />;
+} // prettier-ignore
 
 /** The corners of the outline by number, just inside the metal, where there are few enough to be marked out by hand. */
 function CornerNumbers({ blank }: { blank: Development }) {

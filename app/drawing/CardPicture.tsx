@@ -5,12 +5,17 @@ import { movingWays } from '#core/card/faces';
 import { endsOfFold } from '#core/card/foldPlace';
 import { outlineOf, segmentsOfEdge } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
-import { segmentLength } from '#core/measure/segment';
-import { mix } from '#core/measure/vector';
+import { beadLine } from '#core/card/beadPath';
+import type { Flange } from '#core/card/pattern';
+import { besideRun } from '#core/measure/run';
+import type { Segment } from '#core/measure/segment';
+import { directionAt, pointAt, segmentLength } from '#core/measure/segment';
+import { mix, right } from '#core/measure/vector';
 import { usePreferences } from '../frame/preferences';
 import { PHONE_PX, useView } from './Drawing';
 import { Datum, EdgeTag, Figure, Hinge, HoleMark, Pickable, Threads, leftOf, usePathData } from './marks';
 import type { Pick } from './pick';
+import { BeadMark } from './shapeMarks';
 import { hangTags, tagHalfWidth } from './tags';
 
 type Props = {
@@ -68,6 +73,19 @@ export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tag
       />
       {onFace}
       <path d={data(path)} fill="none" stroke={pencil} strokeWidth={1.1} strokeLinejoin="round" />
+      {pattern.edges.map(
+        ({ id, flange }) =>
+          flange && (
+            <FlangeLine
+              key={`flange ${id}`}
+              run={segmentsOfEdge(
+                pattern,
+                pattern.edges.find((e) => e.id === id)!,
+              )}
+              flange={flange}
+            />
+          ),
+      )}
       <Threads tags={hung} />
       {pattern.edges.map((edge, i) => {
         const tag = hung[i];
@@ -140,6 +158,31 @@ export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tag
           </line>
         );
       })}
+      {pattern.beads.map((bead, i) => {
+        const line = beadLine(pattern, bead);
+        const picked = pick?.kind === 'bead' && pick.id === bead.id;
+        if (!line) return null;
+        return (
+          <Pickable
+            key={bead.id}
+            label={`Bead ${i + 1}`}
+            picked={picked}
+            onPick={onPick && (() => onPick({ kind: 'bead', id: bead.id }))}
+          >
+            <path className="hit" d={data(line.run, false)} fill="none" />
+            <BeadMark
+              runs={[line.run]}
+              section={bead.section}
+              widthMm={bead.section.kind === 'step' ? bead.section.depthMm : bead.section.widthMm}
+              thicknessMm={1}
+              toward={bead.toward}
+              colour={picked ? 'var(--torch)' : pencil}
+              ground="var(--manila)"
+              picked={picked}
+            />
+          </Pickable>
+        );
+      })}
       {pattern.holes.map((hole, i) => {
         const picked = pick?.kind === 'hole' && pick.id === hole.id;
         return (
@@ -164,6 +207,21 @@ export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tag
     </g>
   );
 }
+
+/** Where a flange is turned, or its rim: a dashed line beside the edge, with the hinge on the side that moves. */
+function FlangeLine({ run, flange }: { run: readonly Segment[]; flange: Flange }) {
+  const data = usePathData();
+  const sign = flange.card === 'fold' ? 1 : -1;
+  const beside = besideRun(run, sign * flange.widthMm, sign * (flange.endWidthMm ?? flange.widthMm));
+  const [first] = flange.card === 'fold' ? run : beside;
+  if (!first) return null;
+  return (
+    <g pointerEvents="none">
+      <path d={data(beside, false)} fill="none" stroke="var(--card-pencil)" strokeWidth={1.5} strokeDasharray={flange.card === 'fold' ? '2 4' : '11 4'} />
+      <Hinge at={pointAt(first, 0.3)} across={right(directionAt(first, 0.3))} toward={flange.toward} colour="var(--card-pencil)" ground="var(--manila)" />
+    </g>
+  );
+} // prettier-ignore
 
 type CardEdgeProps = {
   id: string;

@@ -1,2 +1,2 @@
 /** What of a drawing is picked. */
-export type Pick = { kind: 'edge' | 'fold' | 'hole' | 'corner'; id: string } | null;
+export type Pick = { kind: 'edge' | 'fold' | 'hole' | 'corner' | 'bead'; id: string } | null;

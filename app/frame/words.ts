@@ -1,5 +1,7 @@
-import type { JointKind, Made, Process } from '#core/card/kinds';
+import type { FlangeMade, JointKind, Made, Process } from '#core/card/kinds';
+import type { BlankBead } from '#core/blank/blank';
 import type { EdgeLie, Lie } from '#core/fit/lie';
+import type { LimitWhy } from '#core/metal/forming';
 import type { Caution } from '#core/weld/caution';
 
 /** Trade words for codes: what is shown wherever the core says something. */
@@ -20,6 +22,36 @@ export const PROCESS_WORDS: Record<Process, string> = {
   gas: 'Gas',
   spot: 'Spot',
   braze: 'Braze',
+};
+
+export const FLANGE_WORDS: Record<FlangeMade, { title: string; about: string }> = {
+  tipped: { title: 'Tipping', about: 'Cut to the curve and turned over: on the inside of a curve it stretches, on the outside it shrinks.' },
+  pulled: { title: 'Pulling a straight angle round', about: 'A strip made apart: folded straight first, then curved with shrinker or stretcher along the leg that lies on the panel.' },
+  notched: { title: 'Tipping, with notches welded after', about: 'Cuts take the strain out of its outer part; each is welded when the flange stands.' },
+  lip: { title: 'A lip of its own, welded on', about: 'The panel ends at the line; the lip is a strip that is only rolled to the curve.' },
+}; // prettier-ignore
+
+/** What a limit is by: “… % is”. */
+export const LIMIT_WORDS: Record<LimitWhy, string> = {
+  'forming-limit': 'where this sheet begins to neck (Keeler & Brazier)',
+  'uniform-elongation': 'as far as this metal stretches evenly (Considère)',
+  elongation: 'three fifths of its elongation at break (common practice)',
+  'torn-here': 'where an edge of this sheet tore in this shop',
+  'wrinkled-here': 'where an edge of this sheet folded over in this shop',
+  usual: 'what can usually be gathered (common practice)',
+};
+
+/** Where the share that a bead draws in is from: “the share …”. */
+export const DRAWN_BY_WORDS: Record<BlankBead['by'], string> = {
+  bead: 'as it was typed on the card',
+  shop: 'from this shop’s test pieces of the sheet',
+  usual: 'is what is usual (common practice, from memory): prove it on a test piece',
+};
+
+export const AT_FOLDS_WORDS: Record<'packed' | 'stopped' | 'parted', string> = {
+  packed: 'It runs through and is packed with strip',
+  stopped: 'It stops short on both sides',
+  parted: 'It is cut through there and welded after',
 };
 
 export const MADE_WORDS: Record<Made, { short: string; long: string }> = {

@@ -12,6 +12,7 @@ import type { Loaded } from './loaded.server';
 import { loadPiece } from './loaded.server';
 import { printDigest } from './printDigest';
 import { reckoned } from './reckoned';
+import { stepsOf } from './shapeSteps';
 import { roadOf } from './stages';
 import type { Summary } from './summary';
 import { NOTHING_KNOWN, materialOf } from './summary';
@@ -27,7 +28,19 @@ export function summaryOf(
   const metal = metalById(facts.metal);
   const { problems, development } = reckoned(pattern, metal, facts.thicknessMm, shop);
   const standing = records.fits.filter((fit) => !fit.withdrawn);
+  const { folding, shaping } = records;
+  const steps = stepsOf({
+    pattern,
+    plan: planned,
+    development,
+    metal,
+    thicknessMm: facts.thicknessMm,
+    shop,
+    folding,
+  });
   const road = roadOf({
+    steps,
+    shaping,
     survey: records.survey,
     surveyWarnings,
     pattern,

@@ -1,6 +1,7 @@
 import { seenFrom } from '#core/card/link/linked';
 import type { PatternDoc } from '#core/card/pattern';
 import { foldingOf } from '../records/folding.server';
+import { shapingOf } from '../records/shaping.server';
 import { pieceSurveyOf } from '../records/pieceSurvey.server';
 import { factsOf } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
@@ -28,7 +29,15 @@ export async function loadPiece(viewer: Viewer, id: string) {
     shop,
     /** Inside radii that were read on this piece. */
     ownRadii,
-    records: { fits, welds, inspections, pictures, survey: pieceSurveyOf(piece), folding: foldingOf(piece) },
+    records: {
+      fits,
+      welds,
+      inspections,
+      pictures,
+      survey: pieceSurveyOf(piece),
+      folding: foldingOf(piece),
+      shaping: shapingOf(piece),
+    },
     printed,
     /** The piece it was made from: how, why, and how much has changed there that it could take over. */
     from: from && {
@@ -36,6 +45,7 @@ export async function loadPiece(viewer: Viewer, id: string) {
       name: from.name,
       as: piece.cameAs ?? 'again',
       why: piece.cameWhy,
+      shaping: from.shaping,
       changed: changedSince(from.card.doc, card.doc),
     },
     made: made.map(({ id, name, cameAs, cameWhy }) => ({ id, name, as: cameAs ?? 'again', why: cameWhy })),

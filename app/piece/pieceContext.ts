@@ -6,6 +6,8 @@ import type { PatternDoc } from '#core/card/pattern';
 import type { PieceFacts } from '#core/format/job';
 import type { Problem, Result } from '#core/measure/result';
 import type { Metal } from '#core/metal/metals';
+import type { ShapeStep } from '#core/shape/step';
+import type { Shaping } from '#core/shape/shaping';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
 import type { SurveyWarning } from '#core/survey/verdict';
 import type { PlanDoc } from '#core/weld/plan';
@@ -28,6 +30,7 @@ export type Records = {
   pictures: Picture[];
   survey: PieceSurvey;
   folding: Folding;
+  shaping: Shaping;
   /** What is to be said of the survey; null where that could not be told. */
   surveyWarnings: SurveyWarning[] | null;
 };
@@ -48,6 +51,8 @@ export type PieceView = Records & {
   planEditor: Editor<PlanDoc>;
   problems: Problem[];
   development: Result<{ development: Development }>;
+  /** The working order as it is reckoned; empty without a blank. */
+  steps: ShapeStep[];
   road: Road;
   /** The piece it was made from, and those made from it. */
   from: LoadedPage['from'];

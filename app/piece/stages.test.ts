@@ -3,6 +3,7 @@ import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { checkCard } from '#core/card/check';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { metalById } from '#core/metal/metals';
+import { unshaped } from '#core/shape/shaping';
 import { unsurveyed } from '#core/survey/pieceSurvey';
 import { emptyPlan } from '#core/weld/emptyPlan';
 import { isJoined } from '#core/weld/start';
@@ -14,6 +15,8 @@ const roadFor = (name: string, change: Partial<Parameters<typeof roadOf>[0]> = {
   const pattern = change.pattern ?? piece.card.versions[piece.card.current - 1]!.doc;
   const development = develop(pattern, sheetMetal(metalById(piece.metal), piece.thicknessMm, USUAL_SHOP), USUAL_SHOP);
   return roadOf({
+    steps: [],
+    shaping: unshaped(),
     survey: unsurveyed(),
     surveyWarnings: [],
     pattern,

@@ -8,6 +8,10 @@ import type { FitRecord, InspectionRecord, WeldRecord } from '#core/format/job';
 import type { Problem, Result } from '#core/measure/result';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
 import type { SurveyWarning } from '#core/survey/verdict';
+import { brokenIn } from '#core/shape/shapeOrder';
+import type { Shaping } from '#core/shape/shaping';
+import { inOwnOrder } from '#core/shape/shaping';
+import type { ShapeStep } from '#core/shape/step';
 import type { PlanDoc } from '#core/weld/plan';
 import { weldOf } from '#core/weld/planned';
 import { isJoined } from '#core/weld/start';
@@ -20,6 +24,7 @@ export const STAGES = [
   { id: 'card', key: 2, label: 'Card' },
   { id: 'blank', key: 3, label: 'Blank' },
   { id: 'sheet', key: 4, label: 'Sheet' },
+  { id: 'shape', key: 5, label: 'Shape' },
   { id: 'fit', key: 6, label: 'Fit' },
   { id: 'weld', key: 7, label: 'Weld' },
 ] as const;
@@ -41,6 +46,9 @@ export const stopSaid = (label: string, { state, note }: Stop): string =>
 
 export type RoadGiven = {
   survey: PieceSurvey;
+  /** The working order, and how far it is. */
+  steps: readonly ShapeStep[];
+  shaping: Shaping;
   /** What is to be said of its survey; null where that could not be told. */
   surveyWarnings: readonly SurveyWarning[] | null;
   pattern: PatternDoc;
@@ -67,6 +75,7 @@ export function roadOf(given: RoadGiven): Road {
     card: cardStop(given),
     blank: blankStop(given),
     sheet: sheetStop(given),
+    shape: shapeStop(given),
     fit: fitStop(given),
     weld: weldStop(given),
   };
@@ -108,6 +117,18 @@ function sheetStop({ printed, revision, digest }: RoadGiven): Stop {
   if (printed === null) return { state: 'ahead', note: 'Not printed' };
   const same = printed.digest === null ? printed.revision === revision : printed.digest === digest;
   return same ? { state: 'done', note: 'Printed' } : { state: 'attention', note: 'Changed since print' };
+}
+
+function shapeStop({ steps, shaping, pattern, fit }: RoadGiven): Stop {
+  const all = inOwnOrder([...steps.map(({ key }) => ({ key })), ...shaping.own], shaping.order);
+  const done = all.filter(({ key }) => shaping.work[key]?.done).length;
+  if (all.length === 0) return { state: 'ahead', note: '' };
+  if (done === all.length) return { state: 'done', note: 'Shaped' };
+  // What was tried in place has been made, whether or not somebody counted.
+  if (done === 0 && fit) return { state: 'done', note: 'Tried in place' };
+  const broken = shaping.order ? brokenIn(inOwnOrder(steps, shaping.order), pattern).length : 0;
+  if (broken > 0) return { state: 'attention', note: 'Order to look at' };
+  return { state: 'ahead', note: done === 0 ? `${all.length} steps` : `${done} of ${all.length}` };
 }
 
 function fitStop({ fit, pattern, plan, thicknessMm }: RoadGiven): Stop {

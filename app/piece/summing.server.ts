@@ -49,7 +49,8 @@ const programSaid = () =>
 /** By which program and which settings of the shop summaries made now are made. */
 async function madeByNow(viewer: Viewer): Promise<string> {
   // How bends sprang back changes no blank: a try on a fold does not make all of them be summed up anew.
-  const { springs: _, ...settings } = await shopSettings(viewer);
+  // Nor do hours taken.
+  const { springs: _, paces: _paces, edgeTools: _tools, ...settings } = await shopSettings(viewer);
   const shop = createHash('sha1').update(JSON.stringify(settings)).digest('hex').slice(0, 12);
   return `${programSaid()} ${shop}`;
 }

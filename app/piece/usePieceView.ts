@@ -10,6 +10,7 @@ import type { LoadedPage as Loaded } from './loaded.server';
 import type { InHand, Picked, PieceView, Records, StopUndo } from './pieceContext';
 import { printDigest } from './printDigest';
 import { reckoned } from './reckoned';
+import { stepsOf } from './shapeSteps';
 import { roadOf } from './stages';
 import { useDocument } from './useDocument';
 
@@ -42,7 +43,7 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       setNewer((last) => ({ than: loaded, records: { ...(last.than === loaded ? last.records : {}), ...records } })),
     [loaded],
   );
-  const { fits, welds, inspections, pictures, survey, folding, surveyWarnings } = useMemo(
+  const { fits, welds, inspections, pictures, survey, folding, shaping, surveyWarnings } = useMemo(
     () => ({ ...loaded.records, ...(newer.than === loaded ? newer.records : {}) }),
     [loaded, newer],
   );
@@ -72,9 +73,12 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
     [fits, pattern],
   );
   const takenBack = useMemo(() => fits.filter((fit) => fit.withdrawn), [fits]);
+  const steps = useMemo(() => stepsOf({ pattern, plan, development, metal, thicknessMm: facts.thicknessMm, shop, folding }), [pattern, plan, development, metal, facts.thicknessMm, shop, folding]); // prettier-ignore
   const road = useMemo(
     () =>
       roadOf({
+        steps,
+        shaping,
         survey,
         surveyWarnings,
         pattern,
@@ -90,7 +94,7 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
         welds,
         inspections,
       }),
-    [survey, surveyWarnings, pattern, loaded.from, plan, facts.thicknessMm, digest, problems, development, patternEditor.number, loaded.printed, standing, welds, inspections], // prettier-ignore
+    [steps, shaping, survey, surveyWarnings, pattern, loaded.from, plan, facts.thicknessMm, digest, problems, development, patternEditor.number, loaded.printed, standing, welds, inspections], // prettier-ignore
   );
 
   const view = useMemo(
@@ -107,6 +111,7 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       planEditor,
       problems,
       development,
+      steps,
       road,
       from: loaded.from,
       made: loaded.made,
@@ -117,12 +122,13 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       pictures,
       survey,
       folding,
+      shaping,
       surveyWarnings,
       took,
       stopUndo,
       setUndo,
     }),
-    [id, loaded.job.id, loaded.from, loaded.made, facts, metal, shop, ownRadii, pattern, patternEditor, plan, planEditor, problems, development, road, standing, takenBack, welds, inspections, pictures, survey, folding, surveyWarnings, took, stopUndo], // prettier-ignore
+    [id, loaded.job.id, loaded.from, loaded.made, facts, metal, shop, ownRadii, pattern, patternEditor, plan, planEditor, problems, development, steps, road, standing, takenBack, welds, inspections, pictures, survey, folding, shaping, surveyWarnings, took, stopUndo], // prettier-ignore
   );
   return { view, picked, inHand };
 }

@@ -9,13 +9,14 @@ import type { Stepping } from './useStepping';
 /** The keys of every stop: along the road, from edge to edge and fold to fold, undo and redo, put down. */
 export function useRoadKeys(id: string, pattern: PatternDoc, { pick, setPick }: Picked, stepping: Stepping): void {
   const navigate = useNavigate();
-  const nextOf = (kind: 'edge' | 'fold', ids: string[], step: number) => {
+  const nextOf = (kind: 'edge' | 'fold' | 'bead', ids: string[], step: number) => {
     if (ids.length === 0) return;
     const at = pick?.kind === kind ? ids.indexOf(pick.id) : step > 0 ? -1 : 0;
     setPick({ kind, id: ids[(at + step + ids.length) % ids.length]! });
   };
   const edges = byLetter(pattern.edges).map((e) => e.id);
   const folds = pattern.folds.map((f) => f.id);
+  const beads = pattern.beads.map((b) => b.id);
   useKeys({
     ...Object.fromEntries(
       STAGES.map((stage) => [String(stage.key), () => void navigate(`/pieces/${id}/${stage.id}`)]),
@@ -23,6 +24,7 @@ export function useRoadKeys(id: string, pattern: PatternDoc, { pick, setPick }: 
     e: () => nextOf('edge', edges, 1),
     'Shift+E': () => nextOf('edge', edges, -1),
     f: () => nextOf('fold', folds, 1),
+    b: () => nextOf('bead', beads, 1),
     z: stepping.undo,
     'Shift+Z': stepping.redo,
     Escape: () => setPick(null),

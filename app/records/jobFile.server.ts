@@ -4,6 +4,7 @@ import { JOB_VERSION } from '#core/format/job';
 import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
 import { foldingOf } from './folding.server';
+import { shapingOf } from './shaping.server';
 import { historyOf, putHistory } from './documents.server';
 import { createFit, fitsOf } from './fits.server';
 import type { HangsOn, Picture } from './pictures.server';
@@ -61,6 +62,7 @@ export function exportJob(viewer: Viewer, id: string, withPictures: boolean, tak
             came: cameFile(piece, placeOf),
             survey: pieceSurveyOf(piece),
             folding: foldingOf(piece),
+            shaping: shapingOf(piece),
             card: await historyOf(viewer, piece.id, 'card', tx),
             plan: await historyOf(viewer, piece.id, 'plan', tx),
             prints: await printsOf(tx, piece.id),
@@ -180,6 +182,7 @@ async function putPiece(
       job,
       survey: piece.survey,
       folding: piece.folding,
+      shaping: piece.shaping,
       ...(came && { cameFrom: before[came.piece]!, cameAs: came.as, cameWhy: came.why }),
       created: new Date(piece.created),
       archived: date(piece.archived),

@@ -26,6 +26,8 @@ import type { PictureMark } from '#core/picture/marks';
 import type { PictureType } from '#core/picture/privacy';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
 import { unsurveyed } from '#core/survey/pieceSurvey';
+import type { Shaping } from '#core/shape/shaping';
+import { unshaped } from '#core/shape/shaping';
 import type { SurveyBody } from '#core/survey/references';
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, precision: 3, mode: 'date' });
@@ -65,6 +67,8 @@ export const pieces = pgTable(
     survey: jsonb('survey').$type<PieceSurvey>().notNull().default(unsurveyed()),
     /** How it is folded, and how far it is. */
     folding: jsonb('folding').$type<Folding>().notNull().default(unfolded()),
+    /** How it is shaped, and how far that is. */
+    shaping: jsonb('shaping').$type<Shaping>().notNull().default(unshaped()),
     /** The piece it was made from, if from any, how, and why; a piece that is gone is forgotten. */
     cameFrom: uuid('came_from').references((): AnyPgColumn => pieces.id, { onDelete: 'set null' }),
     cameAs: text('came_as').$type<CameAs>(),

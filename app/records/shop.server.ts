@@ -18,8 +18,12 @@ const settings = async (tx: Tx): Promise<Shop> => {
 /** The shop's settings, or the usual ones until it has its own; settings added since are filled in. */
 export const shopSettings = (viewer: Viewer): Promise<Shop> => viewer.once(shop, () => settings(dbOf(viewer)));
 
+/** What is measured of flanges and beads. */
+export const TRIED_LISTS = ['bites', 'beadTests', 'limitsSeen', 'paces'] as const;
+export type TriedList = (typeof TRIED_LISTS)[number];
+
 /** The readings of a shop by the list they are kept in. */
-export type Readings = Pick<Shop, ReadingList>;
+export type Readings = Pick<Shop, ReadingList | TriedList>;
 
 /** Changes the lists of readings as they are now, nobody else meanwhile; with null nothing is changed. */
 export const changeReadings = <Answer>(
@@ -33,8 +37,8 @@ export const changeReadings = <Answer>(
     const { next, answer } = change(now);
     if (!next) return answer;
     viewer.anew(shop);
-    const { strips, springs, radii } = next;
-    await tx.update(shop).set({ settings: { ...now, strips, springs, radii } }).where(eq(shop.id, 1)); // prettier-ignore
+    const { strips, springs, radii, bites, beadTests, limitsSeen, paces } = next;
+    await tx.update(shop).set({ settings: { ...now, strips, springs, radii, bites, beadTests, limitsSeen, paces } }).where(eq(shop.id, 1)); // prettier-ignore
     return answer;
   });
 

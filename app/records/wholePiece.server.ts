@@ -1,5 +1,6 @@
 import { asc, desc, sql } from 'drizzle-orm';
 import type { CameAs } from '#core/format/job';
+import type { Shaping } from '#core/shape/shaping';
 import type { Db } from './database.server';
 import { dbOf } from './database.server';
 import type { CardState, PlanState } from './documents.server';
@@ -11,6 +12,7 @@ import { printOf } from './pieces.server';
 import type { Picture } from './pictures.server';
 import { pictureOf } from './pictures.server';
 import { documents } from './schema.server';
+import { shapingOf } from './shaping.server';
 import type { Viewer } from './viewer.server';
 import type { Inspection, Weld } from './welds.server';
 import { inspectionOf, weldOf } from './welds.server';
@@ -26,7 +28,7 @@ export type WholePiece = {
   pictures: Picture[];
   printed: Print | null;
   /** The piece it was made from, and its card. */
-  from: { id: string; name: string; card: CardState } | null;
+  from: { id: string; name: string; card: CardState; shaping: Shaping } | null;
   /** The pieces that were made from it. */
   made: { id: string; name: string; cameAs: CameAs | null; cameWhy: string }[];
 };
@@ -54,7 +56,7 @@ const asked = (db: Db) =>
         pictures: { orderBy: (picture) => asc(picture.seq) },
         prints: { orderBy: (print) => desc(print.seq), limit: 1 },
         from: {
-          columns: { id: true, name: true },
+          columns: { id: true, name: true, shaping: true },
           with: {
             heads: {
               columns: { number: true },
@@ -91,6 +93,7 @@ export async function wholePiece(viewer: Viewer, id: string): Promise<WholePiece
     from: from && {
       id: from.id,
       name: from.name,
+      shaping: shapingOf(from),
       card: stateOf('card', from.heads[0] && { ...from.heads[0], next: false }),
     },
     made,

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { z } from 'zod';
-import { MOST_RADII, MOST_SPRINGS, MOST_STRIPS } from '#core/blank/limits';
+import { MOST_RADII, MOST_SPRINGS, MOST_STRIPS, MOST_TRIED } from '#core/blank/limits';
 import { ShopSchema } from '#core/blank/shopSchema';
 import { text } from '#core/card/text';
 import { readingsFrom } from '#core/format/readings';
@@ -10,11 +10,15 @@ import { changeReadings } from '../records/shop.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/readings';
 
-const { strips, springs, radii } = ShopSchema.shape;
+const { strips, springs, radii, bites, beadTests, limitsSeen, paces } = ShopSchema.shape;
 const Reading = z.discriminatedUnion('list', [
   z.object({ list: z.literal('strips'), reading: strips.element }),
   z.object({ list: z.literal('springs'), reading: springs.element }),
   z.object({ list: z.literal('radii'), reading: radii.element }),
+  z.object({ list: z.literal('bites'), reading: bites.element }),
+  z.object({ list: z.literal('beadTests'), reading: beadTests.element }),
+  z.object({ list: z.literal('limitsSeen'), reading: limitsSeen.element }),
+  z.object({ list: z.literal('paces'), reading: paces.element }),
 ]);
 const Body = z
   .discriminatedUnion('intent', [
@@ -25,7 +29,7 @@ const Body = z
   ])
   .and(Key);
 
-const MOST = { strips: MOST_STRIPS, springs: MOST_SPRINGS, radii: MOST_RADII };
+const MOST = { strips: MOST_STRIPS, springs: MOST_SPRINGS, radii: MOST_RADII, bites: MOST_TRIED, beadTests: MOST_TRIED, limitsSeen: MOST_TRIED, paces: MOST_TRIED }; // prettier-ignore
 const LISTS = ['strips', 'springs', 'radii'] as const;
 const same = (a: object, b: object) => sorted(a) === sorted(b);
 /** A reading in a word, however its fields are ordered. */
@@ -75,7 +79,7 @@ function takeIn(viewer: Parameters<typeof changeReadings>[0], csv: string) {
     return refused(`Nothing was taken in. ${wrong.length === 1 ? 'One line does' : `${wrong.length} lines do`} not fit: ${told}.`); // prettier-ignore
   }
   return changeReadings(viewer, (now) => {
-    const next: Readings = { strips: [...now.strips], springs: [...now.springs], radii: [...now.radii] };
+    const next: Readings = { ...now, strips: [...now.strips], springs: [...now.springs], radii: [...now.radii] };
     let taken = 0;
     for (const list of LISTS)
       for (const one of readings[list]) {

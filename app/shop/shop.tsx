@@ -55,6 +55,12 @@ const SHOP_WORDS = {
   radii: 'Radii measured',
   strips: 'Test bends',
   longFolds: 'Long folds',
+  edgeTools: 'Shrinkers and stretchers',
+  beadTools: 'Dies for beads',
+  bites: 'Test strips',
+  beadTests: 'Test pieces of beads',
+  limitsSeen: 'Where edges tore or folded over',
+  paces: 'Hours taken',
 };
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);

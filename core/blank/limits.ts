@@ -12,3 +12,9 @@ export const MOST_SPRINGS = 2000;
 
 /** As many inside radii as they came out. */
 export const MOST_RADII = 2000;
+
+/** As many machines for edges (shrinkers, stretchers), as many dies for beads. */
+export const MOST_TOOLS = 40;
+
+/** As many test strips and test pieces for flanges and beads, limits seen, and hours taken, of each. */
+export const MOST_TRIED = 1000;

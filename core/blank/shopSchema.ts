@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { text } from '../card/text';
 import { BrakeSchema } from '../machine/brake';
 import { METAL_IDS } from '../metal/metals';
-import { MOST_BRAKES, MOST_RADII, MOST_SHEETS, MOST_SPRINGS, MOST_STRIPS } from './limits';
+import { MOST_BRAKES, MOST_RADII, MOST_SHEETS, MOST_SPRINGS, MOST_STRIPS, MOST_TOOLS, MOST_TRIED } from './limits';
 
 export const StripSchema = z.object({
   thicknessMm: z.number().positive(),
@@ -18,6 +18,22 @@ export const StripSchema = z.object({
 const reading = { leftOut: text(200).min(1).optional(), brake: text(24).optional() };
 /** On which fold of which piece, and when. */
 const on = z.object({ piece: text(40), fold: text(24), at: text(40) }).nullable();
+/** Of a thing that was tried: by which of the shop's tools, and for which piece, if for one. */
+const tried = {
+  tool: text(24).nullable(),
+  leftOut: text(200).min(1).optional(),
+  piece: text(40).nullable(),
+  at: text(40),
+};
+const figure = z.number().min(0).max(100_000);
+
+/** The section that a die makes, or that a test piece got. */
+export const DieSectionSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('arc'), widthMm: figure, heightMm: figure }),
+  z.strictObject({ kind: z.literal('flat-topped'), widthMm: figure, topMm: figure, heightMm: figure }),
+  z.strictObject({ kind: z.literal('v'), widthMm: figure, heightMm: figure }),
+  z.strictObject({ kind: z.literal('step'), depthMm: figure, radiusMm: figure.nullable() }),
+]);
 const sheetOf = { metal: z.enum(METAL_IDS), thicknessMm: z.number().min(0.1).max(12) };
 
 /** What the shop does: its settings, from which every blank is reckoned. */
@@ -82,5 +98,75 @@ export const ShopSchema = z.object({
       }),
     )
     .max(MOST_RADII),
+  /** What edges are shrunk and stretched with, and how far in from an edge it reaches. */
+  edgeTools: z
+    .array(
+      z.object({
+        id: text(24).min(1),
+        name: text(60).min(1),
+        does: z.enum(['shrink', 'stretch', 'both']),
+        throatMm: figure,
+      }),
+    )
+    .max(MOST_TOOLS),
+  /** Rollers and dies for beads: the section each makes, how much deeper a pass goes, the least radius it follows, its throat. */
+  beadTools: z
+    .array(
+      z.object({
+        id: text(24).min(1),
+        name: text(60).min(1),
+        section: DieSectionSchema,
+        depthPerPassMm: z.number().min(0.01).max(100),
+        leastRadiusMm: figure,
+        throatMm: figure,
+      }),
+    )
+    .max(MOST_TOOLS),
+  /** Strips that were bitten along an edge, measured before and after, each length sure to `uMm`. */
+  bites: z
+    .array(
+      z.object({
+        ...sheetOf,
+        ...tried,
+        widthMm: z.number().min(0.1).max(1000),
+        lengthMm: z.number().min(1).max(10_000),
+        bites: z.number().int().min(1).max(10_000),
+        afterMm: z.number().min(1).max(20_000),
+        uMm: z.number().min(0.01).max(20),
+      }),
+    )
+    .max(MOST_TRIED),
+  /** Pieces with one bead right across, measured square to it before and after, in so many passes, each width sure to `uMm`. */
+  beadTests: z
+    .array(
+      z.object({
+        ...sheetOf,
+        ...tried,
+        section: DieSectionSchema,
+        wideMm: z.number().min(1).max(10_000),
+        wideAfterMm: z.number().min(1).max(10_000),
+        passes: z.number().int().min(1).max(100),
+        uMm: z.number().min(0.01).max(20),
+      }),
+    )
+    .max(MOST_TRIED),
+  /** Where an edge tore, or folded over, in this shop: the strain it had, a share. */
+  limitsSeen: z
+    .array(
+      z.object({ ...sheetOf, ...tried, kind: z.enum(['torn', 'wrinkled']), strain: z.number().min(0.001).max(2) }),
+    )
+    .max(MOST_TRIED),
+  /** What work took: so many metres of flange or bead in so many hours. */
+  paces: z
+    .array(
+      z.object({
+        ...sheetOf,
+        ...tried,
+        what: z.enum(['flange', 'bead']),
+        metres: z.number().min(0.001).max(1000),
+        hours: z.number().min(0.001).max(1000),
+      }),
+    )
+    .max(MOST_TRIED),
 });
 export type Shop = z.infer<typeof ShopSchema>;

@@ -11,6 +11,7 @@ import { csv, foldCsv } from './csv';
 import type { JobFile } from './job';
 import { writeJob } from './job';
 import { unfolded } from '../blank/fold/folding';
+import { unshaped } from '../shape/shaping';
 import { unsurveyed } from '../survey/pieceSurvey';
 import { readJob } from './readJob';
 
@@ -57,7 +58,7 @@ describe('a job file', () => {
 
   test('says what it is, holds no ids of a database, and is the same when written again', () => {
     const job = JSON.parse(text) as Record<string, unknown>;
-    expect(job).toMatchObject({ format: 'patrone-job', version: 6 });
+    expect(job).toMatchObject({ format: 'patrone-job', version: 7 });
     expect(text).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-/);
     const read = readJob(job);
     expect(read.ok && writeJob(read.job)).toBe(text);
@@ -120,7 +121,7 @@ describe('a job file', () => {
   });
 
   test('a job of this version, as it was first written, is still read and written to the byte', () => {
-    const text = readFileSync('core/format/fixtures/job-v6.json', 'utf8');
+    const text = readFileSync('core/format/fixtures/job-v7.json', 'utf8');
     const read = readJob(JSON.parse(text));
     expect(read.ok && writeJob(read.job)).toBe(text);
   });
@@ -130,7 +131,7 @@ describe('a job file', () => {
     expect(old.pieces[0]!.card.versions[0]!.doc.version).toBe(2);
     expect(readJob(structuredClone(old))).toEqual({
       ok: true,
-      job: { ...old, version: 6, pieces: withCardsNow(old) },
+      job: { ...old, version: 7, pieces: withCardsNow(old) },
     });
   });
 
@@ -156,13 +157,19 @@ describe('a job file', () => {
   test('cards of version 5 have no beads, nor has what they have of others', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v6-card-v5.json', 'utf8')) as JobFile;
     expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.taken))).toBe(true);
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, pieces: beadless(old) } });
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 7, pieces: beadless(old) } });
+  });
+
+  test('of pieces of version 6 nothing has been shaped, and they are else as they were', () => {
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v6.json', 'utf8')) as JobFile;
+    const pieces = old.pieces.map((piece) => ({ ...piece, shaping: unshaped() }));
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 7, pieces } });
   });
 
   test('of pieces of version 5 nothing has been said of their folding, and they are else as they were', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v5.json', 'utf8')) as JobFile;
     const pieces = beadless(old).map((piece) => ({ ...piece, folding: unfolded() }));
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 6, pieces } });
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 7, pieces } });
   });
 
   test('a piece comes from one before it in the file', () => {
@@ -175,7 +182,7 @@ describe('a job file', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v2.json', 'utf8')) as JobFile;
     const read = readJob(old);
     const pieces = withCardsNow(old).map((piece) => ({ ...piece, pictures: [], survey: unsurveyed() }));
-    expect(read).toEqual({ ok: true, job: { ...old, version: 6, survey: [], pictures: [], pieces } });
+    expect(read).toEqual({ ok: true, job: { ...old, version: 7, survey: [], pictures: [], pieces } });
   });
 
   test('a job from before pieces were surveyed takes nothing away, and its readings are as they were', () => {
@@ -183,7 +190,7 @@ describe('a job file', () => {
     const read = readJob(structuredClone(old));
     if (!read.ok) throw new Error(JSON.stringify(read.problems));
     const pieces = withCardsNow(old).map((piece) => ({ ...piece, survey: unsurveyed() }));
-    expect(read.job).toMatchObject({ ...old, version: 6, pieces });
+    expect(read.job).toMatchObject({ ...old, version: 7, pieces });
     const { survey } = read.job;
     expect(survey.filter(({ body }) => body.kind === 'round').length).toBeGreaterThan(0);
     for (const { body } of survey) {
@@ -210,6 +217,7 @@ function beadless({ pieces }: JobFile): JobFile['pieces'] {
   const now = <T extends object>(card: T) => ({ ...card, version: 6 as const, beads: [] });
   return pieces.map((piece) => ({
     ...piece,
+    shaping: unshaped(),
     card: {
       ...piece.card,
       versions: piece.card.versions.map(({ doc, ...version }) => ({
@@ -226,6 +234,7 @@ const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
     ...piece,
     came: null,
     folding: unfolded(),
+    shaping: unshaped(),
     card: {
       ...piece.card,
       versions: piece.card.versions.map((version) => ({

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { FoldingSchema } from '../blank/fold/folding';
+import { ShapingSchema } from '../shape/shaping';
 import { PROCESSES } from '../card/kinds';
 import { moment } from '../card/moment';
 import { PatternSchema } from '../card/pattern';
@@ -202,6 +203,7 @@ export const PieceFileSchema = PieceFactsSchema.extend({
   survey: PieceSurveySchema,
   /** How it is folded, and how far it is. */
   folding: FoldingSchema,
+  shaping: ShapingSchema,
   card: historyOf(PatternSchema),
   plan: historyOf(PlanSchema),
   /** Each time the pattern left the house, on paper or as a file; `digest` says what it was made from. */
@@ -215,7 +217,7 @@ export const PieceFileSchema = PieceFactsSchema.extend({
 });
 export type PieceFile = z.infer<typeof PieceFileSchema>;
 
-export const JOB_VERSION = 6;
+export const JOB_VERSION = 7;
 
 /** As many pieces as a job file may hold. */
 export const MOST_PIECES = 2000;

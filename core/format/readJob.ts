@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { unfolded } from '../blank/fold/folding';
+import { unshaped } from '../shape/shaping';
 import { readPattern } from '../card/read';
 import type { Result } from '../measure/result';
 import { failure, stop } from '../measure/result';
@@ -98,7 +99,8 @@ export function readJobPiece(given: unknown, version: number, place: number): Re
   const inThree = version < 3 && typeof inTwo === 'object' ? { ...inTwo, pictures: [] } : inTwo;
   const inFour = version < 4 && typeof inThree === 'object' ? { ...inThree, survey: unsurveyed() } : inThree;
   const inFive = version < 5 && typeof inFour === 'object' ? { ...inFour, came: null } : inFour;
-  const brought = version < 6 && typeof inFive === 'object' ? { ...inFive, folding: unfolded() } : inFive;
+  const inSix = version < 6 && typeof inFive === 'object' ? { ...inFive, folding: unfolded() } : inFive;
+  const brought = version < 7 && typeof inSix === 'object' ? { ...inSix, shaping: unshaped() } : inSix;
   const parts = DocumentsSchema.safeParse(brought);
   if (parts.success) {
     // Each document by its own reader, so that one of an older version comes up to date wherever it stands.

@@ -16,6 +16,14 @@ export type BeadSection =
   | { kind: 'v'; widthMm: number; heightMm: number }
   | { kind: 'step'; depthMm: number; radiusMm: number; thicknessMm: number };
 
+/** A section as it is written down: the radius of a step's bends may be the usual one. */
+export type WrittenSection =
+  Exclude<BeadSection, { kind: 'step' }> | { kind: 'step'; depthMm: number; radiusMm: number | null };
+
+/** A written section in figures, made in a sheet. */
+export const sectionIn = (section: WrittenSection, thicknessMm: number, usualRadiusMm: number): BeadSection =>
+  section.kind === 'step' ? { kind: 'step', depthMm: section.depthMm, radiusMm: section.radiusMm ?? usualRadiusMm, thicknessMm } : section; // prettier-ignore
+
 /** K of the two bends of a step: their middle, for they are too small to measure (common practice). */
 const STEP_K = 0.5;
 

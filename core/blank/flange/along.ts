@@ -145,6 +145,9 @@ export type Notches = { count: number; deepMm: number; apartMm: number; opensMm:
 
 /** What can be done about a stretch that is strained beyond a limit of its own sign. */
 export type FlangeRemedies = {
+  /** The stretch it is about, mm from the start of the edge. */
+  fromMm: number;
+  toMm: number;
   limit: Limit;
   /** The widest flange, in the flat beyond the fold line, that stays within it; and the most it could be turned, degrees. */
   widestMm: number;
@@ -171,6 +174,8 @@ export function remediesOf(stretch: FlangeStretch, along: Pick<FlangeAlong, 'way
   const long = stretch.toMm - stretch.fromMm;
   const count = Math.max(1, Math.ceil(long / Math.min(deepMm, tabMm)));
   return {
+    fromMm: stretch.fromMm,
+    toMm: stretch.toMm,
     limit,
     widestMm,
     openedDeg: along.way === 'tipped' ? openedWithin(worst, limit.strain) : null,

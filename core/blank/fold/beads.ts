@@ -14,7 +14,7 @@ import type { Vec } from '../../measure/vector';
 import { distance } from '../../measure/vector';
 import { carriedRun, enlarged } from '../bead/enlarge';
 import type { BeadSection } from '../bead/section';
-import { beadSize } from '../bead/section';
+import { beadSize, sectionIn } from '../bead/section';
 import type { BeadSize, BlankBead, BlankLine } from '../blank';
 import { markOnBlank } from './markLine';
 import type { SheetMetal } from './practice';
@@ -38,10 +38,10 @@ export type PlannedBead = {
 };
 
 /** The section of a bead in figures, a step with the radius and sheet it is made with. */
-export const sectionOf = ({ section }: Pick<Bead, 'section'>, sheet: Pick<SheetMetal, 'thicknessMm' | 'usualRadiusMm'>): BeadSection =>
-  section.kind === 'step'
-    ? { kind: 'step', depthMm: section.depthMm, radiusMm: section.radiusMm ?? sheet.usualRadiusMm, thicknessMm: sheet.thicknessMm }
-    : section; // prettier-ignore
+export const sectionOf = (
+  { section }: Pick<Bead, 'section'>,
+  sheet: Pick<SheetMetal, 'thicknessMm' | 'usualRadiusMm'>,
+): BeadSection => sectionIn(section, sheet.thicknessMm, sheet.usualRadiusMm);
 
 /**
  * The beads of a card that can be made. What cannot be is told: `bead-figures`, `bead-too-high`, `bead-top-wide` (stop; about:

@@ -1,5 +1,5 @@
 import type { FaceTree } from '../../card/faces';
-import { inside, points } from '../../measure/path';
+import { distanceToPolygon, inside, points } from '../../measure/path';
 import { ROUNDING_MM } from '../../measure/tolerance';
 import type { Vec } from '../../measure/vector';
 import { add, along, distance, dot, left, sub, unit } from '../../measure/vector';
@@ -23,7 +23,7 @@ export function carrier(tree: FaceTree, folds: readonly BlankFold[], faces: read
       ),
     );
     const found = polygons.findIndex((polygon) => inside(p, polygon));
-    const home = found < 0 ? tree.base : found;
+    const home = found < 0 ? besideRim(p, polygons, tree.base) : found;
     for (const bound of tree.faces[home]!.bounds) {
       if (bound.kind !== 'fold') continue;
       const fold = folds[bound.fold]!;
@@ -32,7 +32,8 @@ export function carrier(tree: FaceTree, folds: readonly BlankFold[], faces: read
       const { a, b } = bound.segment;
       const depth = dot(sub(p, a), left(unit(sub(b, a))));
       const t = dot(sub(p, a), sub(b, a)) / distance(a, b) ** 2;
-      if (depth >= fold.setbackMm || t < 0 || t > 1) continue;
+      // Off the card it may lie on the other side of a fold than the face it goes with.
+      if (depth < -ON_RIM_MM || depth >= fold.setbackMm || t < 0 || t > 1) continue;
       const across = home === fold.parent ? -depth : depth;
       const share = (across + fold.setbackMm) / (2 * fold.setbackMm);
       const onZone = share * fold.allowance.allowanceMm - fold.setbackMm;
@@ -40,4 +41,13 @@ export function carrier(tree: FaceTree, folds: readonly BlankFold[], faces: read
     }
     return add(p, faces[home]!.placement.shift);
   };
+}
+
+/** A place on the rim, where neither side is inside, goes with the face it lies beside. */
+const ON_RIM_MM = 1e-3;
+
+function besideRim(p: Vec, polygons: readonly (readonly Vec[])[], base: number): number {
+  const off = polygons.map((polygon) => distanceToPolygon(p, polygon));
+  const nearest = off.indexOf(Math.min(...off));
+  return off[nearest]! <= TOLERANCE_MM + ON_RIM_MM ? nearest : base;
 }

@@ -5,6 +5,8 @@ import type { Metal, Temper } from '../../metal/metals';
 import { usualRadius } from '../../metal/metals';
 import type { Shop } from '../shopSchema';
 import type { Rule } from './allowance';
+import { weightedMean } from '../../measure/mean';
+import { shareDrawn } from '../bead/tested';
 import type { RadiusGot } from './radiusGot';
 import { radiiOf } from './radiusGot';
 import { combinedK, kFromStrip } from './testBend';
@@ -31,7 +33,19 @@ export const USUAL_SHOP: Shop = {
   longFolds: 'late',
   springs: [],
   radii: [],
-};
+  edgeTools: [
+    { id: 'shrinker', name: 'Shrinker', does: 'shrink', throatMm: 25 },
+    { id: 'stretcher', name: 'Stretcher', does: 'stretch', throatMm: 25 },
+  ],
+  beadTools: [
+    { id: 'round-12', name: 'Round die, 12 wide', section: { kind: 'arc', widthMm: 12, heightMm: 3 }, depthPerPassMm: 1, leastRadiusMm: 120, throatMm: 450 },
+    { id: 'step-1', name: 'Step die', section: { kind: 'step', depthMm: 1, radiusMm: null }, depthPerPassMm: 0.5, leastRadiusMm: 80, throatMm: 450 },
+  ],
+  bites: [],
+  beadTests: [],
+  limitsSeen: [],
+  paces: [],
+}; // prettier-ignore
 
 /** The sheet a blank is cut from, as far as folding it is concerned. */
 export type SheetMetal = {
@@ -81,11 +95,37 @@ export const sheetMetal = (metal: Metal, thicknessMm: number, shop: Shop): Sheet
   temper: metal.temper,
   weight: metal.weight.value,
   forming: {
-    stretch: stretchLimit(metal, thicknessMm),
-    shrink: shrinkLimit(),
+    stretch: stretchLimit(metal, thicknessMm, leastSeen(shop, metal, thicknessMm, 'torn')),
+    shrink: shrinkLimit(leastSeen(shop, metal, thicknessMm, 'wrinkled')),
     elongation: metal.elongation.value,
   },
+  ...drawnIn(shop, metal, thicknessMm),
   ...withRadii(radiiOf(shop.radii, metal, thicknessMm)),
 });
+
+/** The least strain at which an edge of a metal of about a thickness went wrong in this shop, a share; null where none did. */
+function leastSeen(
+  shop: Pick<Shop, 'limitsSeen'>,
+  metal: Metal,
+  thicknessMm: number,
+  kind: 'torn' | 'wrinkled',
+): number | null {
+  const seen = shop.limitsSeen.filter((one) => one.kind === kind && countsFor(one, metal, thicknessMm));
+  return seen.length > 0 ? Math.min(...seen.map(({ strain }) => strain)) : null;
+}
+
+function drawnIn(shop: Pick<Shop, 'beadTests'>, metal: Metal, thicknessMm: number): { drawsIn?: number } {
+  const shares = shop.beadTests
+    .filter((one) => countsFor(one, metal, thicknessMm))
+    .map((one) => shareDrawn(one))
+    .filter((share) => share !== null);
+  const mean = weightedMean(shares);
+  return mean ? { drawsIn: mean.value } : {};
+}
+
+type Tried = { metal: string; thicknessMm: number; leftOut?: string | undefined };
+/** Whether what was tried counts for a metal of a thickness. */
+export const countsFor = (one: Tried, metal: Pick<Metal, 'id'>, thicknessMm: number): boolean =>
+  !one.leftOut && one.metal === metal.id && Math.abs(one.thicknessMm - thicknessMm) <= SAME_THICKNESS * thicknessMm;
 
 const withRadii = (radii: RadiusGot[]) => (radii.length > 0 ? { radii } : {});

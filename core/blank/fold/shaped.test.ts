@@ -3,6 +3,7 @@ import { emptyPattern } from '../../card/emptyPattern';
 import { countingIds } from '../../card/kinds';
 import { patternParts } from '../../card/outline';
 import type { Bead, Flange, PatternDoc } from '../../card/pattern';
+import { runLength } from '../../measure/run';
 import { arcOf, flattened } from '../../measure/segment';
 import { spread } from '../../measure/spread.arbitrary';
 import type { Vec } from '../../measure/vector';
@@ -178,6 +179,8 @@ describe('beads on the blank', () => {
     const through = blank({ ...over, beads: [bead] });
     expect(through.warnings.map(({ code }) => code)).toContain('bead-over-fold');
     expect(through.beads[0]!.runs).toHaveLength(1);
+    // From rim to rim of the blank, with the metal of the bend in it.
+    expect(runLength(through.beads[0]!.runs[0]!)).toBeCloseTo(through.size.widthMm, 4);
     const stopped = blank({ ...over, beads: [{ ...bead, atFolds: 'stopped' }] });
     expect(stopped.beads[0]!.runs).toHaveLength(2);
     const [near, far] = stopped.folds[0]!.tangents.map(([a]) => a[0]).sort((a, b) => a - b) as [number, number];

@@ -1,4 +1,5 @@
 import type { Result } from '../../measure/result';
+import { weightedMean } from '../../measure/mean';
 import { failure } from '../../measure/result';
 
 /**
@@ -95,16 +96,10 @@ export function angleRatioOf({ foldedToDeg, cameBackToDeg, uDeg }: SpringReading
   return { ok: true, ratio, u: (uDeg / foldedToDeg) * Math.hypot(1, ratio) };
 }
 
-/**
- * Several tries as one: the mean weighted by 1/u². Its own u is that of the readings, or what they scatter by if that is
- * more. Null for none.
- */
+/** Several tries as one, their mean weighted by how sure each is. Null for none. */
 export function meanRatio(all: readonly AngleRatio[]): AngleRatio | null {
-  if (all.length === 0) return null;
-  const weight = all.reduce((sum, { u }) => sum + 1 / u ** 2, 0);
-  const ratio = all.reduce((sum, one) => sum + one.ratio / one.u ** 2, 0) / weight;
-  const chi = all.reduce((sum, one) => sum + ((one.ratio - ratio) / one.u) ** 2, 0) / Math.max(1, all.length - 1);
-  return { ratio, u: Math.sqrt(Math.max(1, chi) / weight) };
+  const mean = weightedMean(all.map(({ ratio, u }) => ({ value: ratio, u })));
+  return mean && { ratio: mean.value, u: mean.u };
 }
 
 /** The angle to fold to for one that is wanted, and how sure, degrees. */

@@ -1,0 +1,84 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { setEdge } from '#core/card/edit';
+import { segmentsOfEdge } from '#core/card/outline';
+import type { Edge, Flange } from '#core/card/pattern';
+import { isStraight } from '#core/measure/segment';
+import { AngleField } from '../forms/AngleField';
+import { Choice } from '../forms/Choice';
+import { LengthField } from '../forms/LengthField';
+import { FLANGE_WORDS } from '../frame/words';
+import { usePiece } from '../piece/pieceContext';
+
+/** A flange to begin with: square, toward you, as wide as lips usually are. */
+const NEW: Flange = {
+  card: 'fold',
+  widthMm: 15,
+  endWidthMm: null,
+  turnDeg: 90,
+  toward: 'face',
+  radiusMm: null,
+  how: 'tipped',
+  landMm: 15,
+};
+
+/** What is turned over along an edge, straight or curved. */
+export function FlangeFields({ edge }: { edge: Edge }) {
+  const { patternEditor, pattern } = usePiece();
+  const { flange } = edge;
+  const put = (next: Flange | undefined, about = '') =>
+    patternEditor.edit(setEdge(pattern, edge.id, { flange: next }), about);
+  if (!flange)
+    return (
+      <Button variant="outlined" onClick={() => put(NEW)}>
+        A flange along it
+      </Button>
+    );
+  const set = (change: Partial<Flange>) => put({ ...flange, ...change }, `flange ${edge.id}`);
+  const curved = segmentsOfEdge(pattern, edge).some((s) => !isStraight(s));
+  const apart = flange.how === 'pulled' || flange.how === 'lip';
+  return (
+    <Box component="section" aria-label={`Flange of edge ${edge.letter}`} sx={{ display: 'grid', gap: 1.5, borderLeft: '5px solid var(--layout)', pl: 1.5 }}>
+      <Typography variant="h3">Flange</Typography>
+      <Choice
+        label="The card ends"
+        value={flange.card}
+        onChange={(card) => set({ card })}
+        options={[
+          ['fold', 'Where the flange is turned; it stands beyond'],
+          ['free', 'At the rim of the flange; it is turned farther in'],
+        ]}
+      />
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+        <LengthField label={flange.endWidthMm === null ? 'Finished width' : 'Width at its start'} mm={flange.widthMm} min={1} onChange={(mm) => mm && set({ widthMm: mm })} />
+        {flange.endWidthMm === null ? (
+          <Button color="inherit" onClick={() => set({ endWidthMm: flange.widthMm })}>
+            Wider at one end
+          </Button>
+        ) : (
+          <LengthField label="Width at its end" mm={flange.endWidthMm} min={1} onChange={(mm) => mm && set({ endWidthMm: mm })} />
+        )}
+      </Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+        <AngleField label="Turned through" angleDeg={flange.turnDeg} min={1} max={180} wrong="Degrees turned from flat, 1 to 180." onChange={(turnDeg) => set({ turnDeg })} />
+        <Choice label="It goes" value={flange.toward} onChange={(toward) => set({ toward })} options={[['face', 'Toward you'], ['back', 'Away']]} />
+      </Box>
+      <LengthField label="Inside radius (empty: the usual one)" mm={flange.radiusMm} min={0} thin empty="usual" onChange={(radiusMm) => set({ radiusMm })} />
+      <Choice label="Made by" value={flange.how} onChange={(how) => set({ how })} options={Object.entries(FLANGE_WORDS).map(([how, { title }]) => [how as Flange['how'], title] as const)} />
+      <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
+        {FLANGE_WORDS[flange.how].about}
+        {!curved && !apart && ' Along a straight edge nothing is strained: it is a fold.'}
+      </Typography>
+      {flange.how === 'pulled' && <LengthField label="Width of the leg that lies on the panel" mm={flange.landMm} min={1} onChange={(mm) => mm && set({ landMm: mm })} />}
+      {flange.endWidthMm !== null && (
+        <Button color="inherit" onClick={() => set({ endWidthMm: null })}>
+          The same width all along
+        </Button>
+      )}
+      <Button variant="outlined" onClick={() => put(undefined)}>
+        Take this flange off
+      </Button>
+    </Box>
+  );
+} // prettier-ignore

@@ -1,0 +1,1 @@
+ALTER TABLE "pieces" ADD COLUMN "shaping" jsonb DEFAULT '{"order":null,"own":[],"work":{}}'::jsonb NOT NULL;

@@ -1,0 +1,62 @@
+import { alongFlange } from '#core/blank/flange/along';
+import { beadLine } from '#core/card/beadPath';
+import { endsOfFold } from '#core/card/foldPlace';
+import { segmentsOfEdge } from '#core/card/outline';
+import { besideRun, partOfRun } from '#core/measure/run';
+import type { ShapeStep } from '#core/shape/step';
+import { SteelPicture } from '../drawing/SteelPicture';
+import { useView } from '../drawing/Drawing';
+import { EdgeTag, Threads, usePathData } from '../drawing/marks';
+import { BeadMark, StrainMarks } from '../drawing/shapeMarks';
+import { hangTags, tagHalfWidth } from '../drawing/tags';
+import { usePiece } from '../piece/pieceContext';
+
+/** The piece as grey steel with its beads, and where its rims are gathered and stretched; what the step is about in torch. */
+export function ShapePicture({ step }: { step: ShapeStep | null }) {
+  const { pattern, development, facts } = usePiece();
+  const view = useView();
+  const data = usePathData();
+  const about = new Set(step?.about ?? []);
+  const blank = development.ok ? development.development : null;
+  const runs = pattern.edges.map((edge) => segmentsOfEdge(pattern, edge));
+  const hung = hangTags(
+    pattern.edges.map((edge, i) => ({ run: runs[i]!, away: 40, halfWidth: tagHalfWidth(edge.letter) })),
+    runs.flat(),
+    view,
+  );
+  return (
+    <SteelPicture pattern={pattern}>
+      {pattern.edges.map((edge, i) => {
+        const flange = blank?.edges[i]?.allowance.flange;
+        if (!flange || !edge.flange) return null;
+        const along = alongFlange(runs[i]!, flange, edge.flange.landMm);
+        const outer = besideRun(runs[i]!, flange.foldMm + flange.flatMm, flange.endFoldMm + flange.endFlatMm);
+        const { fromMm, toMm } = step?.what === 'strain' && about.has(edge.id) ? (step.figures as { fromMm: number; toMm: number }) : { fromMm: 0, toMm: 0 };
+        return (
+          <g key={edge.id}>
+            <path d={data(outer, false)} fill="none" stroke="var(--zinc-line)" strokeWidth={1.6} strokeDasharray="3 4" />
+            {about.has(edge.id) && <path d={data(toMm > fromMm ? partOfRun(runs[i]!, fromMm, toMm) : runs[i]!, false)} fill="none" stroke="var(--torch)" strokeWidth={6} strokeLinecap="round" />}
+            <StrainMarks run={runs[i]!} strained={along.stretches} insidePx={16} />
+          </g>
+        );
+      })}
+      {pattern.folds.map((fold) => {
+        const ends = about.has(fold.id) ? endsOfFold(pattern, fold) : null;
+        return ends && <path key={fold.id} d={data([{ a: ends[0], b: ends[1], bulge: 0 }], false)} stroke="var(--torch)" strokeWidth={5} />;
+      })}
+      {pattern.beads.map((bead) => {
+        const line = beadLine(pattern, bead);
+        const size = blank?.beads.find(({ id }) => id === bead.id)?.size;
+        if (!line || !size) return null;
+        const picked = about.has(bead.id);
+        return <BeadMark key={bead.id} runs={[line.run]} section={bead.section} widthMm={size.widthMm} thicknessMm={facts.thicknessMm} toward={bead.toward} colour={picked ? 'var(--torch)' : 'var(--zinc-line)'} ground="var(--zinc-shine)" picked={picked} />;
+      })}
+      {pattern.holes.filter(({ id }) => about.has(id)).map((hole) => {
+        const [x, y] = view.px([hole.x, hole.y]);
+        return <circle key={hole.id} cx={x} cy={y} r={(hole.diameterMm / 2) * view.scale + 5} fill="none" stroke="var(--torch)" strokeWidth={4} />;
+      })}
+      <Threads tags={hung} />
+      {pattern.edges.map((edge, i) => hung[i] && <EdgeTag key={edge.id} tag={hung[i]} letter={edge.letter} picked={about.has(edge.id)} />)}
+    </SteelPicture>
+  );
+} // prettier-ignore

@@ -1,0 +1,143 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { cut } from '#core/card/cut';
+import { outlineOf } from '#core/card/outline';
+import { box } from '#core/measure/path';
+import { brokenIn } from '#core/shape/shapeOrder';
+import { inOwnOrder, workedSeconds } from '#core/shape/shaping';
+import type { ShapeStep } from '#core/shape/step';
+import { Drawing } from '../drawing/Drawing';
+import { SelfSavedWord } from '../forms/SelfSavedWord';
+import { StageLayout } from '../frame/StageLayout';
+import type { TallyFigure } from '../frame/Tally';
+import { NoBlank } from '../piece/NoBlank';
+import { PiecePictures } from '../piece/PiecePictures';
+import { usePiece } from '../piece/pieceContext';
+import { ItWentWrong } from './ItWentWrong';
+import { ShapePicture } from './ShapePicture';
+import { StepList } from './StepList';
+import { StepNow, clock } from './StepNow';
+import { TestReadings } from './TestReadings';
+import { usePace } from './usePace';
+import { useShaping } from './useShaping';
+
+const bring = (id: string) => document.getElementById(id)?.scrollIntoView({ block: 'nearest', behavior: 'smooth' });
+
+/** The shape stop: the working order with its reasons, done one step at a time. */
+export default function ShapeStage() {
+  const { development } = usePiece();
+  return development.ok ? <Shape /> : <NoBlank />;
+}
+
+function Shape() {
+  const { pattern, steps: reckoned, from } = usePiece();
+  const shaped = useShaping();
+  const { shaping, saved, workOn, setWork, setOrder, setOwn } = shaped;
+  const keepPace = usePace();
+  const [chosen, choose] = useState<string | null>(null);
+  const own = shaping.own.map(({ key, text }): ShapeStep => ({ key, what: 'own', about: [], reason: text, figures: {}, counts: null }));
+  // The other side is done as the first one was, where nobody has said otherwise.
+  const first = from?.as === 'other-side' ? from.shaping : null;
+  const steps = inOwnOrder([...reckoned, ...own], shaping.order ?? first?.order ?? null);
+  const broken = brokenIn(steps, pattern);
+  const next = steps.find(({ key }) => !workOn(key).done) ?? null;
+  const looked = steps.find(({ key }) => key === chosen) ?? next ?? steps.at(-1) ?? null;
+  const done = steps.filter(({ key }) => workOn(key).done).length;
+  const [now] = useState(() => Date.now());
+  const seconds = steps.reduce((sum, { key }) => sum + workedSeconds(workOn(key), now), 0);
+  const tally: TallyFigure[] = [
+    { label: 'Steps', value: `${done} of ${steps.length}` },
+    { label: 'Time so far', value: clock(seconds) },
+    ...(first ? [{ label: 'The first side took', value: clock(Object.values(first.work).reduce((sum, work) => sum + work.seconds, 0)) }] : []),
+    { label: 'Order', value: broken.length > 0 ? `${broken.length} to look at` : 'Keeps the rules', alert: broken.length > 0 },
+  ];
+  const finish = (step: ShapeStep) => {
+    const at = Date.now();
+    const work = workOn(step.key);
+    const seconds = workedSeconds(work, at);
+    setWork(step.key, { done: new Date(at).toISOString(), since: null, seconds });
+    keepPace(step, seconds);
+    choose(null);
+    bring('shape-now');
+  };
+  const look = (key: string) => {
+    choose(key);
+    bring('shape-now');
+  };
+  return (
+    <StageLayout
+      drawerWidth={440}
+      tally={tally}
+      drawing={
+        <Drawing bounds={box(outlineOf(pattern).path)} ground="blank" label="The piece in work" overlay={null}>
+          <ShapePicture step={looked} />
+        </Drawing>
+      }
+      drawer={
+        <Stack spacing={1.8} component="section" aria-label="Working order">
+          <SelfSavedWord {...saved} />
+          <Box id="shape-now" />
+          {looked && (
+            <StepNow key={looked.key} step={looked} place={`${steps.indexOf(looked) + 1} of ${steps.length}`} now={looked === next} work={workOn(looked.key)} setWork={(change) => setWork(looked.key, change)} first={first?.work[looked.key] ?? null} />
+          )}
+          {looked && <TestReadings key={`test ${looked.key}`} step={looked} onKept={() => choose(null)} />}
+          {looked?.what === 'strain' && <ItWentWrong key={`wrong ${looked.key}`} step={looked} count={workOn(looked.key).count} />}
+          {looked && (
+            <Box sx={{ display: 'flex', gap: 1, position: { xs: 'sticky', md: 'static' }, bottom: 0, zIndex: 2, bgcolor: 'var(--panel)', py: { xs: 1, md: 0 }, mx: { xs: -2, md: 0 }, px: { xs: 2, md: 0 }, borderTop: { xs: '1.5px solid var(--rule)', md: 0 } }}>
+              {workOn(looked.key).done ? (
+                <Button variant="outlined" size="large" sx={{ flex: 1, minHeight: 56 }} onClick={() => setWork(looked.key, { done: null })}>
+                  Not done after all
+                </Button>
+              ) : (
+                <Button variant="contained" size="large" sx={{ flex: 1, minHeight: 56, fontSize: '1.15rem' }} onClick={() => finish(looked)}>
+                  {looked === next ? 'Done, next' : 'This one is done'}
+                </Button>
+              )}
+              {looked !== next && next && (
+                <Button variant="outlined" size="large" onClick={() => look(next.key)}>
+                  To what is next
+                </Button>
+              )}
+            </Box>
+          )}
+          <Typography variant="h3">All of it</Typography>
+          <StepList steps={steps} broken={broken} workOn={workOn} looked={looked?.key ?? null} next={next?.key ?? null} look={look} move={setOrder} />
+          {shaping.order && (
+            <Button variant="outlined" onClick={() => setOrder(null)}>
+              Back to the order that was reckoned
+            </Button>
+          )}
+          <OwnStep onAdd={(text) => { const key = `own ${crypto.randomUUID().slice(0, 8)}`; setOwn([...shaping.own, { key, text }]); setOrder([...steps.map((step) => step.key), key]); }} />
+          {looked?.what === 'own' && (
+            <Button color="inherit" onClick={() => { setOwn(shaping.own.filter(({ key }) => key !== looked.key)); choose(null); }}>
+              Take the step “{looked.reason}” out
+            </Button>
+          )}
+          <PiecePictures owner="piece" title="Pictures of the piece" small />
+        </Stack>
+      }
+    />
+  );
+} // prettier-ignore
+
+/** A step of one's own, put in at the end and moved from there. */
+function OwnStep({ onAdd }: { onAdd: (text: string) => void }) {
+  const [text, setText] = useState('');
+  const add = () => {
+    if (text.trim() === '') return;
+    onAdd(text.trim());
+    setText('');
+  };
+  return (
+    <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-end' }}>
+      <TextField label="A step of your own" value={text} fullWidth slotProps={{ htmlInput: { maxLength: 300 } }} onChange={(event) => setText(cut(event.target.value, 300))} onKeyDown={(event) => event.key === 'Enter' && add()} placeholder="Planish the middle, anneal the rim …" />
+      <Button variant="outlined" sx={{ flexShrink: 0 }} disabled={text.trim() === ''} onClick={add}>
+        Put it in
+      </Button>
+    </Box>
+  );
+} // prettier-ignore

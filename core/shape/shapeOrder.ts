@@ -1,0 +1,288 @@
+import { byDie, dieFor, packingStrip } from '../blank/bead/byDie';
+import { outlinePath } from '../blank/blank';
+import type { Development } from '../blank/fold/developed';
+import type { SheetMetal } from '../blank/fold/practice';
+import { countsFor, sheetMetal } from '../blank/fold/practice';
+import type { FlangeAlong } from '../blank/flange/along';
+import { alongFlange, remediesOf } from '../blank/flange/along';
+import type { Shop } from '../blank/shopSchema';
+import { beadLine, foldsAcross } from '../card/beadPath';
+import { endsOfFold } from '../card/foldPlace';
+import { segmentsOfEdge } from '../card/outline';
+import type { Edge, PatternDoc } from '../card/pattern';
+import { nearest } from '../measure/segment';
+import { SAME_PLACE_MM } from '../measure/tolerance';
+import type { Metal } from '../metal/metals';
+import { biteLearnt, bitesOver } from './biteStrips';
+import { brokenRules, inOrder } from './rules';
+import type { BrokenRule } from './rules';
+import type { ShapeStep } from './step';
+
+/** What the working order of a piece is made from. */
+export type ShapeGiven = {
+  pattern: PatternDoc;
+  development: Development;
+  metal: Metal;
+  thicknessMm: number;
+  shop: Shop;
+  /** Folds in the order they are made on the machine, by id; those left out come as the card lists them. */
+  foldOrder: readonly string[];
+  /** The edges beyond which a gap is to be adjusted when the neighbours are up, by id. */
+  gaps: readonly string[];
+};
+
+/** A rough cut is so much over where figures are not proven yet, mm (common practice). */
+const ROUGH_MM = 25;
+/** A strip to try a machine on: long, wide, and bitten so often, mm (common practice). */
+const STRIP = { longMm: 150, wideMm: 25, bites: 10 };
+/** A test piece for a bead: so wide either side of it, and so long, mm (common practice). */
+const TEST_BEAD = { widths: 6, longMm: 150 };
+/** A flange is first turned over about so far, degrees (common practice). */
+const START_DEG = 30;
+
+/**
+ * The working order of a piece, each step with its reason: what is not proven in this shop is tried first; then cut, holes,
+ * beads, flanges round curves, folds, and last what can only be done or adjusted at the end. Rules are in `rules.ts`.
+ */
+export function shapeOrder(given: ShapeGiven): ShapeStep[] {
+  const sheet = sheetMetal(given.metal, given.thicknessMm, given.shop);
+  const steps = [
+    ...beadSteps(given, sheet),
+    ...flangeSteps(given, sheet),
+    ...holeSteps(given),
+    ...foldSteps(given, sheet),
+  ];
+  const tests = steps.filter(({ what }) => what.startsWith('test-'));
+  const rest = steps.filter(({ what }) => !what.startsWith('test-'));
+  const draws = rest.some(({ what }) => what === 'bead' || what === 'strain');
+  const unsure = tests.length > 0;
+  const cut =
+    unsure && draws ? step('rough', [], 'not-proven', { overMm: ROUGH_MM }) : step('exact', [], 'proven', {});
+  const strips = given.pattern.profiles.map(({ id }) => step('check', [id], 'checking-strip', {}));
+  const trim = unsure && draws ? [step('trim', [], 'rough-cut', { overMm: ROUGH_MM })] : [];
+  return inOrder([...tests, cut, ...rest, ...strips, ...trim], touchingOf(given.pattern));
+}
+
+/** The rules an order of steps breaks. */
+export const brokenIn = (steps: readonly ShapeStep[], pattern: PatternDoc): BrokenRule[] =>
+  brokenRules(steps, touchingOf(pattern));
+
+const step = (
+  what: ShapeStep['what'],
+  about: string[],
+  reason: string,
+  figures: Record<string, number>,
+  counts: ShapeStep['counts'] = null,
+  part = '',
+): ShapeStep => ({
+  key: [what, ...about, part].filter(Boolean).join(' '),
+  what,
+  about,
+  reason,
+  figures,
+  counts,
+});
+
+/** Which edges lie on which folds: a fold ends on them or runs beside the face they bound. */
+function touchingOf(pattern: PatternDoc): (a: string, b: string) => boolean {
+  const pairs = new Set<string>();
+  for (const fold of pattern.folds) {
+    const ends = endsOfFold(pattern, fold) ?? [];
+    for (const edge of pattern.edges)
+      if (ends.some((p) => segmentsOfEdge(pattern, edge).some((s) => nearest(s, p).distance < SAME_PLACE_MM)))
+        pairs.add(`${fold.id} ${edge.id}`);
+  }
+  return (a, b) => pairs.has(`${a} ${b}`) || pairs.has(`${b} ${a}`);
+}
+
+function beadSteps({ pattern, development, metal, thicknessMm, shop }: ShapeGiven, sheet: SheetMetal): ShapeStep[] {
+  const tested = new Set<string>();
+  return pattern.beads.flatMap((bead): ShapeStep[] => {
+    const blank = development.beads.find(({ id }) => id === bead.id);
+    if (!blank) return [];
+    const { size } = blank;
+    const die = dieFor(bead.section, shop.beadTools);
+    const run = die && byDie(blank, die, outlinePath(development));
+    const proven = shop.beadTests.some(
+      (one) => countsFor(one, metal, thicknessMm) && one.section.kind === bead.section.kind,
+    );
+    const same = JSON.stringify(bead.section);
+    const figures = {
+      widthMm: size.widthMm,
+      heightMm: size.heightMm,
+      addsMm: blank.addsMm,
+      ...(bead.path.kind === 'along' && { inMm: bead.path.inMm }),
+    };
+    const found: ShapeStep[] = [];
+    if (!proven && sheet.drawsIn === undefined && !tested.has(same)) {
+      tested.add(same);
+      found.push(
+        step('test-bead', [bead.id], 'bead-not-proven', {
+          wideMm: Math.ceil(size.widthMm * TEST_BEAD.widths),
+          longMm: TEST_BEAD.longMm,
+          takeUpMm: size.takeUpMm,
+        }),
+      );
+    }
+    const perPass: Record<string, number> = die ? { depthPerPassMm: die.depthPerPassMm } : {};
+    found.push(
+      step(
+        'bead',
+        [bead.id],
+        run ? 'bead' : 'bead-by-hand',
+        { ...figures, ...perPass },
+        { of: 'passes', wanted: run ? run.passes : null },
+      ),
+    );
+    const line = beadLine(pattern, bead);
+    const crossed = line ? foldsAcross(pattern, line).map(({ fold }) => fold) : [];
+    if (crossed.length > 0 && (bead.atFolds === 'packed' || bead.atFolds === null)) {
+      const strip = packingStrip(bead.section, thicknessMm);
+      found.push(
+        step('pack', [bead.id, ...crossed], 'pack', strip ? { thickMm: strip.thickMm, wideMm: strip.wideMm } : {}),
+      );
+    }
+    return found;
+  });
+}
+
+function flangeSteps(given: ShapeGiven, sheet: SheetMetal): ShapeStep[] {
+  const { pattern, development, metal, thicknessMm, shop } = given;
+  const tested = new Set<string>();
+  return pattern.edges.flatMap((edge, i): ShapeStep[] => {
+    const flange = development.edges[i]?.allowance.flange;
+    if (!flange || !edge.flange) return [];
+    const along = alongFlange(segmentsOfEdge(pattern, edge), flange, edge.flange.landMm);
+    const turned = { angleDeg: flange.bend.angleDeg, widthMm: edge.flange.widthMm };
+    if (along.way === 'lip') return [step('lip', [edge.id], 'lip-apart', { ...turned, lengthMm: along.lengthMm })];
+    const found: ShapeStep[] = [];
+    const strains = along.stretches.filter(({ kind }) => kind !== 'plain');
+    for (const way of ['stretch', 'shrink'] as const) {
+      if (!strains.some(({ kind }) => kind === way) || biteLearnt(shop, metal, thicknessMm, way) || tested.has(way))
+        continue;
+      tested.add(way);
+      found.push(
+        step(
+          'test-strip',
+          [edge.id],
+          `${way}-not-proven`,
+          { lengthMm: STRIP.longMm, widthMm: STRIP.wideMm, bites: STRIP.bites },
+          null,
+          way,
+        ),
+      );
+    }
+    found.push(
+      along.way === 'pulled'
+        ? step('angle', [edge.id], 'straight-angle', {
+            ...turned,
+            lengthMm: along.lengthMm,
+            landMm: edge.flange.landMm,
+          })
+        : step('tip-start', [edge.id], strains.length > 0 ? 'tip-a-little' : 'tip-straight', {
+            ...turned,
+            startDeg: strains.length > 0 ? Math.min(START_DEG, turned.angleDeg) : turned.angleDeg,
+          }),
+    );
+    if (flange.made === 'notched') found.push(...notchSteps(edge, along, sheet));
+    found.push(...strains.map((s) => strainStep(given, edge, s)));
+    if (along.way === 'pulled') found.push(step('lip', [edge.id], 'weld-angle', { lengthMm: along.lengthMm }));
+    else if (strains.length > 0) found.push(step('tip-home', [edge.id], 'tip-home', turned));
+    return found;
+  });
+}
+
+function strainStep(
+  { metal, thicknessMm, shop }: ShapeGiven,
+  edge: Edge,
+  s: FlangeAlong['stretches'][number],
+): ShapeStep {
+  const learnt = biteLearnt(shop, metal, thicknessMm, s.strain > 0 ? 'stretch' : 'shrink');
+  const bites = learnt && bitesOver(s.changeMm / s.freeMm, s.freeMm, learnt).bites;
+  const figures = {
+    fromMm: s.fromMm,
+    toMm: s.toMm,
+    strain: s.strain,
+    changeMm: s.changeMm,
+    freeMm: s.freeMm,
+    ...(bites && { apartMm: s.freeMm / bites }),
+  };
+  return step(
+    'strain',
+    [edge.id],
+    s.strain > 0 ? 'stretch-evenly' : 'shrink-evenly',
+    figures,
+    { of: 'bites', wanted: bites ?? null },
+    `${Math.round(s.fromMm)}`,
+  );
+}
+
+const notchSteps = (edge: Edge, along: FlangeAlong, { forming }: SheetMetal): ShapeStep[] =>
+  along.stretches.flatMap((s) => {
+    const limit = forming && (s.strain > 0 ? forming.stretch : forming.shrink);
+    const notches = limit && remediesOf(s, along, limit)?.notches;
+    return notches
+      ? [
+          step(
+            'notch',
+            [edge.id],
+            'notch',
+            { deepMm: notches.deepMm, apartMm: notches.apartMm, opensMm: notches.opensMm },
+            { of: 'cuts', wanted: notches.count },
+            `${Math.round(s.fromMm)}`,
+          ),
+        ]
+      : [];
+  });
+
+function holeSteps({ development }: ShapeGiven): ShapeStep[] {
+  const { holes } = development;
+  const flared = holes.filter(({ flare }) => flare);
+  return [
+    ...(holes.length > 0 ? [step('holes', [], 'holes-flat', {}, { of: 'holes', wanted: holes.length })] : []),
+    ...(flared.length > 0
+      ? [
+          step(
+            'flare',
+            flared.map(({ id }) => id),
+            'flare-flat',
+            { heightMm: Math.max(...flared.map(({ flare }) => flare!.heightMm)) },
+            { of: 'holes', wanted: flared.length },
+          ),
+        ]
+      : []),
+  ];
+}
+
+function foldSteps(
+  { pattern, development, metal, thicknessMm, shop, foldOrder, gaps }: ShapeGiven,
+  sheet: SheetMetal,
+): ShapeStep[] {
+  const place = (id: string) => (foldOrder.includes(id) ? foldOrder.indexOf(id) : foldOrder.length);
+  const folds = [...development.folds].sort((a, b) => place(a.id) - place(b.id));
+  const proven = shop.strips.some((one) => countsFor(one, metal, thicknessMm));
+  const test =
+    folds.length > 0 && !proven
+      ? [step('test-bend', [folds[0]!.id], 'bend-not-proven', { radiusMm: sheet.usualRadiusMm })]
+      : [];
+  const last = folds.at(-1);
+  // The edge that bounds the last face and whose gap is adjusted: its fold is left till then.
+  const beyond = last && gaps.find((id) => development.net.some(({ edge, face }) => edge === id && face === last.child)); // prettier-ignore
+  return [
+    ...test,
+    ...folds.map((fold) =>
+      beyond !== undefined && fold === last
+        ? step('leave', [fold.id, beyond], 'leave-for-gap', { angleDeg: fold.bend.angleDeg })
+        : step('fold', [fold.id, ...crossing(pattern, fold.id)], 'fold', { angleDeg: fold.bend.angleDeg }),
+    ),
+  ];
+}
+
+/** Beads that a fold runs over, by id. */
+const crossing = (pattern: PatternDoc, fold: string): string[] =>
+  pattern.beads
+    .filter((bead) => {
+      const line = beadLine(pattern, bead);
+      return line !== null && foldsAcross(pattern, line).some((one) => one.fold === fold);
+    })
+    .map(({ id }) => id);
