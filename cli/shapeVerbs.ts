@@ -1,10 +1,21 @@
 import { z } from 'zod';
+import { develop } from '#core/blank/fold/develop';
+import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
+import { ShopSchema } from '#core/blank/shopSchema';
+import { emptyPattern } from '#core/card/emptyPattern';
+import { countingIds } from '#core/card/kinds';
+import { outlineFromPoints } from '#core/card/legs';
+import { patternParts } from '#core/card/outline';
+import type { PatternDoc } from '#core/card/pattern';
+import { readPattern } from '#core/card/read';
 import { reckonBead } from '#core/blank/bead/section';
 import { flangeStrain, widestWithin } from '#core/blank/flange/strain';
 import { flaredHole } from '#core/blank/flared/flaredHole';
 import { edgeThickness, shrinkLimit, stretchLimit } from '#core/metal/forming';
 import { METAL_IDS, metalById } from '#core/metal/metals';
 import { bitesFor } from '#core/shape/bites';
+import { ORDER_RULES } from '#core/shape/rules';
+import { shapeOrder } from '#core/shape/shapeOrder';
 import { radiusByStrain, strainForRadius } from '#core/shape/pulledCurve';
 import type { Verb } from './verb';
 import { verb } from './verb';
@@ -18,6 +29,20 @@ const Section = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('v'), widthMm: length, heightMm: length }),
   z.strictObject({ kind: z.literal('step'), depthMm: length, radiusMm: length, thicknessMm: length }),
 ]);
+
+/** A strip with a bead right across and a flange along it. */
+function exampleCard(): PatternDoc {
+  const made = outlineFromPoints([[0, 0], [300, 0], [300, 80], [0, 80]]); // prettier-ignore
+  if (!made.ok) throw new Error('the example is no outline');
+  const parts = patternParts(made.path, countingIds());
+  const [edge] = parts.edges;
+  return {
+    ...emptyPattern(),
+    ...parts,
+    edges: parts.edges.map((one) => (one === edge ? { ...one, flange: { card: 'fold', widthMm: 15, endWidthMm: null, turnDeg: 90, toward: 'face', radiusMm: null, how: 'tipped', landMm: 15 } } : one)),
+    beads: [{ id: 'bead', path: { kind: 'along', edge: edge!.id, inMm: 40, startMm: 0, endMm: 0 }, section: { kind: 'arc', widthMm: 12, heightMm: 3 }, toward: 'face', drawsIn: null, acrossRadiusMm: null, atFolds: null, meets: null }],
+  };
+} // prettier-ignore
 
 /** What is reckoned of metal that goes round a curve. */
 export const SHAPE_VERBS: Record<string, Verb> = {
@@ -106,6 +131,29 @@ export const SHAPE_VERBS: Record<string, Verb> = {
         made,
         metal && metalById(metal).elongation.value,
       ),
+  ),
+  'shape-order': verb(
+    'The working order of a piece: each step with its reason and figures, and the rules that keep it',
+    z.object({
+      pattern: z.unknown(),
+      metal: z.enum(METAL_IDS).default('dc04'),
+      thicknessMm: z.number().positive().max(100).default(1),
+      shop: ShopSchema.partial().optional(),
+      folds: z.array(z.string()).default([]),
+      gaps: z.array(z.string()).default([]),
+    }),
+    { pattern: exampleCard(), metal: 'dc04', thicknessMm: 1 },
+    ({ pattern, metal: id, thicknessMm, shop: given, folds, gaps }) => {
+      const read = readPattern(pattern);
+      if (!read.ok) return read;
+      const shop = { ...USUAL_SHOP, ...given };
+      const metal = metalById(id);
+      const found = develop(read.doc, sheetMetal(metal, thicknessMm, shop), shop);
+      if (!found.ok) return found;
+      const { development } = found;
+      const steps = shapeOrder({ pattern: read.doc, development, metal, thicknessMm, shop, foldOrder: folds, gaps });
+      return { ok: true, steps, rules: ORDER_RULES };
+    },
   ),
   'strip-curve': verb(
     'The radius a strip takes up when one edge is strained, or what a radius asks of that edge',

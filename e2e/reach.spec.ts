@@ -12,7 +12,7 @@ async function faults(page: Page): Promise<string[]> {
   return violations.flatMap((v) => v.nodes.map((node) => `${v.id}: ${node.target.join(' ')} – ${node.failureSummary ?? ''}`));
 } // prettier-ignore
 
-const STAGES = ['Survey', 'Card', 'Blank', 'Sheet', 'Fit', 'Weld'];
+const STAGES = ['Survey', 'Card', 'Blank', 'Sheet', 'Shape', 'Fit', 'Weld'];
 
 for (const bench of ['day', 'night'] as const) {
   test(`no page has a fault that axe knows of, on the ${bench} bench`, async ({ page, context }) => {

@@ -30,7 +30,7 @@ const pct = (strain: number) => `${strain > 0 ? '+' : '−'}${Math.abs(strain * 
 /** A flange round a curve: what its edge must gain or lose, where, in how many bites, and what can be done beyond the limit. */
 export function FlangePanel({ edge, blank }: { edge: Edge; blank: BlankEdge }) {
   const { pattern, metal, facts, shop } = usePiece();
-  const { show, showThin } = usePreferences();
+  const { show, brief, thin, unit } = usePreferences();
   const { flange } = blank.allowance;
   if (!flange || !edge.flange) return null;
   const { landMm } = edge.flange;
@@ -54,7 +54,7 @@ export function FlangePanel({ edge, blank }: { edge: Edge; blank: BlankEdge }) {
         <Table size="small" aria-label="Where it is gathered and stretched">
           <TableHead>
             <TableRow>
-              <TableCell>Along</TableCell>
+              <TableCell>Along, {unit === 'mm' ? 'mm' : 'in'}</TableCell>
               <TableCell align="right">Rim</TableCell>
               <TableCell align="right">In all</TableCell>
               <TableCell align="right">Thick</TableCell>
@@ -68,17 +68,17 @@ export function FlangePanel({ edge, blank }: { edge: Edge; blank: BlankEdge }) {
               return (
                 <TableRow key={s.fromMm}>
                   <TableCell className="figure">
-                    {show(s.fromMm, 0)}–{show(s.toMm, 0)}
+                    {brief(s.fromMm, 0)}–{brief(s.toMm, 0)}
                   </TableCell>
                   <TableCell align="right" className="figure" sx={{ whiteSpace: 'nowrap' }}>
                     <ChevronSign shrink={s.strain < 0} /> {pct(s.strain)}
                   </TableCell>
                   <TableCell align="right" className="figure">
                     {s.changeMm > 0 ? '+' : '−'}
-                    {show(Math.abs(s.changeMm))}
+                    {brief(Math.abs(s.changeMm))}
                   </TableCell>
                   <TableCell align="right" className="figure">
-                    {showThin(edgeThickness(facts.thicknessMm, s.strain))}
+                    {thin(edgeThickness(facts.thicknessMm, s.strain))}
                   </TableCell>
                   <TableCell align="right" className="figure">
                     {bites ? `${bites.bites} ± ${Math.max(1, Math.round(bites.u))}` : '?'}

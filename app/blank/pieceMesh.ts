@@ -3,12 +3,13 @@ import { ShapeUtils, Vector2 } from 'three';
 import type { Development } from '#core/blank/fold/developed';
 import type { Frame, Vec3 } from '#core/blank/fold/refold';
 import { bendSkin, foldedFrames, placed } from '#core/blank/fold/refold';
-import type { Joint, PatternDoc } from '#core/card/pattern';
+import type { Edge, PatternDoc } from '#core/card/pattern';
 import { radians } from '#core/measure/angle';
 import { inside, points } from '#core/measure/path';
 import { directionAt, flattened, offsetRight } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { along, right } from '#core/measure/vector';
+import { beadRelief } from './beadRelief';
 
 /** Corner positions of triangles (face, rest) and of line pairs (rims), three numbers a corner, mm. */
 export type PieceMesh = { face: number[]; rest: number[]; rims: number[] };
@@ -38,6 +39,10 @@ export function pieceMesh(
   development.faces.forEach((_, f) => putFace(mesh, put, development, f, frames[f]!, thicknessMm));
   development.folds.forEach((fold, i) => putBend(mesh, put, fold, frames[fold.parent]!, anglesDeg[i]!));
   putStrips(mesh, put, development, pattern, frames, thicknessMm, joined);
+  for (const { toward, quads, rims } of beadRelief(development, pattern, frames, thicknessMm)) {
+    for (const quad of quads) put.quad(toward === 'face' ? mesh.face : mesh.rest, ...quad);
+    for (const rim of rims) put.rim(...rim);
+  }
   return mesh;
 }
 
@@ -99,7 +104,14 @@ function putBend(
 }
 
 /** How a joint's strip stands once it is made: turned so far toward the face about the card's line, and stepped back. */
-function madeAs(joint: Joint): { turnDeg: number; widthMm: number; backMm: number } | null {
+function madeAs({
+  joint,
+  flange,
+}: Pick<Edge, 'joint' | 'flange'>): { turnDeg: number; widthMm: number; backMm: number } | null {
+  if (flange) {
+    const widthMm = (flange.widthMm + (flange.endWidthMm ?? flange.widthMm)) / 2;
+    return { turnDeg: flange.toward === 'face' ? flange.turnDeg : -flange.turnDeg, widthMm, backMm: 0 };
+  }
   switch (joint.kind) {
     case 'hem':
       return { turnDeg: 180, widthMm: joint.widthMm, backMm: -joint.gapMm };
@@ -123,12 +135,14 @@ function putStrips(
   joined: boolean,
 ): void {
   const edges = new Map(pattern.edges.map((edge) => [edge.id, edge]));
-  const added = new Map(development.edges.map((edge) => [edge.id, edge.allowance.addMm]));
+  const added = new Map(
+    development.edges.map(({ id, allowance: { addMm, endAddMm = addMm } }) => [id, (addMm + endAddMm) / 2]),
+  );
   for (const piece of development.outline) {
     const addMm = added.get(piece.edge ?? '') ?? 0;
     const frame = frames[piece.face];
     if (piece.kind !== 'side' || addMm <= 0 || !frame) continue;
-    const made = joined ? madeAs(edges.get(piece.edge!)!.joint) : null;
+    const made = joined ? madeAs(edges.get(piece.edge!)!) : null;
     const outer = [...flattened(piece.segment, 0.2), piece.segment.b];
     const inward = offsetRight(piece.segment, -addMm);
     const inner = outer.length === 2 ? [inward.a, inward.b] : [...flattened(inward, 0.2), inward.b];

@@ -14,7 +14,7 @@ import { usePreferences } from '../frame/preferences';
 import { AT_FOLDS_WORDS } from '../frame/words';
 import { usePick, usePiece } from '../piece/pieceContext';
 import { BeadMeeting } from '../piece/BeadMeeting';
-import { SectionFields } from '../piece/SectionFields';
+import { SectionFields } from '../forms/SectionFields';
 import { useBeadsBeside } from '../piece/useBeadsBeside';
 
 /** Chosen where nothing is. */

@@ -68,7 +68,14 @@ function edgeSaid(id: string, atoms: readonly Atom[], { here, there }: Pair, sho
   const said: string[] = [];
   if (theirs && atoms.some(({ of }) => of === 'joint')) {
     const [a, b] = [JOINT_WORDS[mine.joint.kind], JOINT_WORDS[theirs.joint.kind]];
-    said.push(a === b ? `its ${a.toLowerCase()} or flange` : `here ${a.toLowerCase()}, there ${b.toLowerCase()}`);
+    const sameJoint = JSON.stringify(mine.joint) === JSON.stringify(theirs.joint);
+    said.push(
+      sameJoint
+        ? 'its flange'
+        : a === b
+          ? `its ${a.toLowerCase()}`
+          : `here ${a.toLowerCase()}, there ${b.toLowerCase()}`,
+    );
   }
   if (theirs && atoms.some(({ of }) => of !== 'joint')) {
     const [a, b] = [edgeLength(here, mine), edgeLength(there, theirs)];

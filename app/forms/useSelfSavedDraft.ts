@@ -1,4 +1,5 @@
 import { useCallback, useMemo } from 'react';
+import { alike, forgetSent, rememberSent, wasSent } from './sentBefore';
 import type { Refusal } from './usePost';
 import { usePost } from './usePost';
 import { useDraft } from './useDraft';
@@ -41,8 +42,30 @@ export function useSelfSavedDraft<T extends object, Answer extends object>(
   const send = useCallback(async () => {
     // What is no more is sent as nothing: a field that is missing would be none.
     const only = (all: T) => Object.fromEntries(changed.map((key) => [key, all[key] ?? null])) as Partial<T>;
-    if ((await ask(body(only(since), only(draft)))) === 'taken') drop(only(draft));
-  }, [ask, body, changed, draft, drop, since]);
+    const mine = only(draft);
+    const stood = only(since);
+    const taken = () => {
+      forgetSent(about);
+      drop(mine);
+    };
+    // Remembered before it goes: the page may be closed before the answer is here.
+    rememberSent(about, mine);
+    const answer = await ask(body(stood, mine));
+    if (answer === 'taken') taken();
+    if (typeof answer !== 'object' || !answer.now) return;
+    // What stands there instead may be what was sent from here, its answer lost: then one's own goes on from that.
+    const now = answer.now as Partial<T>;
+    const other = changed.filter((key) => !alike(now[key], stood[key]) && !alike(now[key], mine[key]));
+    if (
+      other.length === 0 ||
+      !wasSent(
+        about,
+        other.map((key) => [String(key), now[key] ?? null]),
+      )
+    )
+      return;
+    if ((await ask(body(only({ ...since, ...now }), mine))) === 'taken') taken();
+  }, [about, ask, body, changed, draft, drop, since]);
   useSelfSending(
     kept,
     JSON.stringify(changed.map((key) => draft[key])),

@@ -25,10 +25,15 @@ export function useSelfSending(
     const sending = setTimeout(() => latest.current(), state === 'failed' ? RETRY_MS : SEND_AFTER_MS);
     return () => clearTimeout(sending);
   }, [kept, said, refusal, state]);
-  useEffect(
-    () => () => {
+  useEffect(() => {
+    const now = () => {
       if (waits.current) latest.current();
-    },
-    [],
-  );
+    };
+    // A page that is left for another one, or closed, is not taken down: it is only hidden.
+    window.addEventListener('pagehide', now);
+    return () => {
+      window.removeEventListener('pagehide', now);
+      now();
+    };
+  }, []);
 }

@@ -3,6 +3,7 @@ import { USUAL_SHOP } from '#core/blank/fold/practice';
 import type { Shop } from '#core/blank/shopSchema';
 import { mergedRecord } from '#core/format/merge';
 import type { ReadingList } from '#core/blank/fold/learnt';
+import type { TriedList } from '#core/shape/tried';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
 import { dbOf } from './database.server';
@@ -17,10 +18,6 @@ const settings = async (tx: Tx): Promise<Shop> => {
 
 /** The shop's settings, or the usual ones until it has its own; settings added since are filled in. */
 export const shopSettings = (viewer: Viewer): Promise<Shop> => viewer.once(shop, () => settings(dbOf(viewer)));
-
-/** What is measured of flanges and beads. */
-export const TRIED_LISTS = ['bites', 'beadTests', 'limitsSeen', 'paces'] as const;
-export type TriedList = (typeof TRIED_LISTS)[number];
 
 /** The readings of a shop by the list they are kept in. */
 export type Readings = Pick<Shop, ReadingList | TriedList>;

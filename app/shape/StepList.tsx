@@ -69,7 +69,11 @@ function Row({ step, number, broken, steps, work, isNext, isLooked, look }: RowP
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: step.key });
   const titleOf = (one: ShapeStep) => stepSaid(one, pattern, { show, showThin }).title;
   const title = titleOf(step);
-  const late = broken[0] && steps.find(({ key }) => key === broken[0]!.first);
+  // Of each rule the first step that should have come before.
+  const late = broken.flatMap(({ rule, first }, i) => {
+    const before = steps.find(({ key }) => key === first);
+    return before && broken.findIndex((one) => one.rule === rule) === i ? [{ rule, first: before }] : [];
+  });
   const { counts } = step;
   return (
     <Box component="li" ref={setNodeRef} aria-current={isNext ? 'step' : undefined} style={{ transform: CSS.Transform.toString(transform), transition }} sx={{ zIndex: isDragging ? 3 : undefined, position: 'relative', bgcolor: 'var(--panel)' }}>
@@ -83,9 +87,13 @@ function Row({ step, number, broken, steps, work, isNext, isLooked, look }: RowP
           <DragIndicatorIcon />
         </IconButton>
       </Box>
-      {late && (
+      {late.length > 0 && (
         <Box role="alert" sx={{ pl: 1.8, pr: 1, py: 0.6, borderLeft: '6px solid var(--torch)', bgcolor: 'var(--torch-ground)' }}>
-          “{titleOf(late)}” should come before it: {RULE_WORDS[broken[0]!.rule.id]}. <Box component="span" sx={{ color: 'var(--pencil)' }}>({broken[0]!.rule.source})</Box>
+          {late.map(({ rule, first }) => (
+            <div key={rule.id}>
+              “{titleOf(first)}” should come before it: {RULE_WORDS[rule.id]}. <Box component="span" sx={{ color: 'var(--pencil)' }}>({rule.source})</Box>
+            </div>
+          ))}
         </Box>
       )}
     </Box>

@@ -18,6 +18,7 @@ import type { Route } from './+types/learnt';
 import { Changes } from './Changes';
 import { Group } from './Group';
 import { TestBends } from './TestBends';
+import { Tried } from './Tried';
 
 const LearntChart = lazy(() => import('./LearntChart'));
 
@@ -38,7 +39,7 @@ const LIST_WORDS: Record<ReadingList, { title: string; none: string }> = {
   radii: { title: 'Inside radii as they came out', none: 'No radius was read yet: what is read on folds of pieces comes here by itself.' },
 }; // prettier-ignore
 
-/** What the shop has measured of its own bends: what it says, which readings stand out, and what they do to the pieces in hand. */
+/** What the shop has measured of its own bends, flanges and beads: what it says, which readings stand out, and what they do to the pieces in hand. */
 export default function Learnt({ loaderData: { shop, open } }: Route.ComponentProps) {
   const { revalidate } = useRevalidator();
   const post = usePost<{ taken?: number }>('/shop/readings', () => void revalidate());
@@ -85,6 +86,7 @@ export default function Learnt({ loaderData: { shop, open } }: Route.ComponentPr
           ))}
         </Box>
       ))}
+      <Tried shop={shop} leaveOut={({ list, index }, why) => post.send({ intent: 'leave-out', of: { list, reading: shop[list][index] }, why })} />
       <TestBends shop={shop} onAdd={(reading) => void post.send({ intent: 'add', of: { list: 'strips', reading } })} />
     </>
   );

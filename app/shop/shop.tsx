@@ -21,6 +21,7 @@ import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/shop';
 import { Backups } from './Backups';
 import { Brakes } from './Brakes';
+import { ShapeTools } from './ShapeTools';
 import { Sheets } from './Sheets';
 
 export const loader = async ({ context }: Route.LoaderArgs) => ({
@@ -196,6 +197,7 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
       </Box>
       <Sheets sheets={shop.sheets} onChange={(sheets) => change({ sheets })} />
       <Brakes brakes={shop.brakes} onChange={(brakes) => change({ brakes })} />
+      <ShapeTools edgeTools={shop.edgeTools} beadTools={shop.beadTools} onChange={change} />
       <Box
         component="section"
         aria-label="Measured"

@@ -71,7 +71,7 @@ describe('a job file', () => {
       'document-unreadable: piece 1, card 1: corners.2.x',
     );
     expect(broken((job) => (job.job.created = 'yesterday'))).toBe('job-unreadable: job created');
-    expect(broken((job) => (job.version = 7 as never))).toBe('job-too-new');
+    expect(broken((job) => (job.version = 8 as never))).toBe('job-too-new');
     expect(broken((job) => (job.format = 'other' as never))).toBe('job-not-one');
     const badly = 'job-unreadable: pieces 0 card';
     expect(broken((job) => (job.pieces[0]!.card.current = 9))).toBe(badly);

@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box';
 import type { WrittenSection } from '#core/blank/bead/section';
 import { beadSize, sectionIn } from '#core/blank/bead/section';
-import { Choice } from '../forms/Choice';
-import { LengthField } from '../forms/LengthField';
+import { Choice } from './Choice';
+import { LengthField } from './LengthField';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
