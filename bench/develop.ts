@@ -8,6 +8,7 @@ import { outlineOf } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { metalById } from '#core/metal/metals';
 import { foldedStrip } from './foldedStrip';
+import { shapedPlate } from './shapedPlate';
 
 /**
  * `develop` on a card of 40 folds and 400 corners, against a plain outward offset of the same outline by a clipping
@@ -66,6 +67,22 @@ for (let i = 0; i < 25; i++) {
 console.log(
   `${traced.corners.length} corners: checks median ${median(times.check).toFixed(1)} ms, blank beyond them ${median(times.develop).toFixed(1)} ms`,
 );
+
+/** A plate with 10 beads, 6 curved flanges and 2 folds as a corner is dragged, against the same without them; aim: within a frame, 16 ms. */
+for (const beads of [0, 10]) {
+  const plate = shapedPlate(beads);
+  const bare: PatternDoc =
+    beads > 0 ? plate : { ...plate, edges: plate.edges.map(({ flange: _flange, ...edge }) => edge) };
+  const all: number[] = [];
+  for (let i = 0; i < 80; i++) {
+    const dragged: PatternDoc = { ...bare, corners: bare.corners.map((c) => ({ ...c })) };
+    const start = performance.now();
+    const found = develop(dragged, sheet, USUAL_SHOP);
+    if (!found.ok) throw new Error(JSON.stringify(found.problems));
+    if (i >= 20) all.push(performance.now() - start);
+  }
+  console.log(`plate with ${beads} beads and ${beads > 0 ? 6 : 0} curved flanges: median ${median(all).toFixed(2)} ms, ${(median(all) / d).toFixed(2)} of 40 folds`); // prettier-ignore
+}
 
 /** Orders of folding for chains of 6, 10 and 14 folds, in turns of `develop` of the same strip; aim 1 s for 14. */
 const BRAKE = USUAL_SHOP.brakes[0]!;

@@ -1,5 +1,6 @@
 import { unfolded } from '#core/blank/fold/folding';
-import { unshaped } from '#core/shape/shaping';
+import type { StepWork } from '#core/shape/shaping';
+import { noWork, unshaped } from '#core/shape/shaping';
 import { moveCorner, reshapeSide, setEdge } from '#core/card/edit';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { countingIds } from '#core/card/kinds';
@@ -497,6 +498,15 @@ function leftArchLip(): PieceFile {
   };
 }
 
+/** A step that was done, so often counted, in so many seconds. */
+const worked = (count: number, seconds: number, note: string, done: string): StepWork => ({
+  ...noWork(),
+  count,
+  seconds,
+  note,
+  done,
+});
+
 /** A strip with the waist bead, turned square at its rear end, where the bead has to go through the fold. */
 function waistStrip(): PieceFile {
   const flat = outline([
@@ -526,7 +536,19 @@ function waistStrip(): PieceFile {
     name: 'Waist-bead closing strip',
     survey: demoSurveyOf('Waist-bead closing strip'),
     folding: unfolded(),
-    shaping: unshaped(),
+    // The bead is rolled; next it is packed and folded.
+    shaping: {
+      ...unshaped(),
+      work: {
+        'test-bead waist': worked(0, 540, 'Drew in 1.4 of 1.9.', '2026-11-09T09:10:00.000Z'),
+        'test-bend f1': worked(0, 300, '', '2026-11-09T09:20:00.000Z'),
+        rough: worked(0, 700, '', '2026-11-09T09:40:00.000Z'),
+        'bead waist': {
+          ...worked(3, 930, 'Fence slipped on the first, run again.', '2026-11-09T10:05:00.000Z'),
+          before: [{ count: 1, seconds: 260, note: 'Fence slipped', at: '2026-11-09T09:48:00.000Z' }],
+        },
+      },
+    },
     part: 'Closes the waist behind the cab door',
     side: 'right',
     metal: 'dc04',

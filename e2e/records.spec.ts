@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { APIRequestContext } from '@playwright/test';
+import { USUAL_SHOP } from '#core/blank/fold/practice';
 import { demoJob } from '../demo/job';
 import { pickEdge } from './hands';
 
@@ -132,7 +133,7 @@ test('of two who change one record, each is heard where only they changed it; of
 
   // The shop's test bends: what each page put in is there, whoever kept first.
   const strip = (legAMm: number) => ({ thicknessMm: 1, radiusMm: 1.5, angleDeg: 90, flatMm: 100, legAMm, legBMm: 52, readingMm: 0.1, metal: 'dc06' });
-  const usual = { name: 'My shop', units: 'mm', dates: 'day', rule: 'din6935', plainK: 0.42, strips: [] as object[], brakeLine: 'tangent', relief: 'round', shortestFlangeMm: 6, hourRate: 45, currency: '€', layersApartMm: 50, sheets: [], brakes: [] as object[], springs: [] as object[], radii: [] as object[], longFolds: 'late' };
+  const usual = { ...USUAL_SHOP, strips: [] as object[] };
   const shop = (from: object[], to: object[]) => request.post('/shop.data', { data: { since: { ...usual, strips: from }, mine: { ...usual, strips: to } } });
   for (const leg of [50, 50.3]) expect((await shop([], [strip(leg)])).status()).toBe(200);
   await page.goto('/shop/learnt');

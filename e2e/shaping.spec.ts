@@ -136,6 +136,8 @@ test('shaped on a phone: counted in gloves, timed, kept without the server; the 
   await stepsOf(page).filter({ hasText: 'Roll bead 1' }).getByRole('button').first().click();
   const now = page.getByRole('status', { name: 'Now' });
   await expect(now).toContainText('Roll bead 1');
+  // The demo's has been rolled once: this is another try.
+  await now.getByRole('button', { name: 'Made again: start the count anew' }).click();
   await now.getByRole('button', { name: 'Start the watch' }).click();
   const pass = now.getByRole('button', { name: '+1 pass' });
   expect((await pass.boundingBox())!.height).toBeGreaterThanOrEqual(60);
@@ -153,12 +155,12 @@ test('shaped on a phone: counted in gloves, timed, kept without the server; the 
   });
   await now.getByRole('button', { name: 'Stop the watch' }).click();
   await now.getByRole('button', { name: 'Made again: start the count anew' }).click();
-  await expect(now).toContainText('First: 4 passes');
+  await expect(now).toContainText('Try 3: 4 passes');
   await pass.click();
   await pass.click();
   await pass.click();
   await now.getByLabel('Note').fill('Second try true');
-  await page.getByRole('button', { name: 'This one is done' }).click();
+  await page.getByRole('button', { name: /^(This one is done|Done, next)$/ }).click();
   await expect(stepsOf(page).filter({ hasText: 'Roll bead 1' })).toContainText('done');
   await page.reload();
   await expect(stepsOf(page).filter({ hasText: 'Roll bead 1' })).toContainText('3 of 3 passes · done');

@@ -76,19 +76,14 @@ test('on the night bench', async ({ page }) => {
   await shot(page, 'night');
 });
 
-test('in the machine, and an empty card', async ({ page }) => {
+test('in the machine, and shaped', async ({ page }) => {
   await demoPiece(page, 'Step-well tray', 'Blank');
   await page.getByRole('button', { name: 'Machine', exact: true }).click();
   await page.getByRole('list', { name: 'Steps' }).getByRole('button').nth(4).click();
   await page.waitForTimeout(600);
   await shot(page, 'machine');
-  await page.goto('/');
-  await page.getByRole('link', { name: /Mobile library van/ }).click();
-  await page.getByRole('link', { name: 'New piece' }).click();
-  await page.getByLabel('Name of the piece').fill('Wheel-box gusset');
-  await page.getByRole('button', { name: 'On to its card' }).click();
-  await page.getByLabel(/^Legs:/).fill('300\n180 left 60\n120 left 30\n180\n239');
-  await shot(page, 'start');
+  await demoPiece(page, 'Waist-bead closing strip', 'Shape');
+  await shot(page, 'shape');
 });
 
 test.describe('phone', () => {

@@ -5,6 +5,7 @@ import Typography from '@mui/material/Typography';
 import type { ReactNode } from 'react';
 import { StopMark } from '../frame/StopMark';
 import { KEY_CARD } from '../frame/keys';
+import { Chevrons } from './shapeMarks';
 import { Datum, EdgeTag, GapMark, GoneMark, Hinge, HoleMark, Threads } from './marks';
 
 const ink = 'var(--ink)';
@@ -54,6 +55,20 @@ const MARKS: [ReactNode, string][] = [
     'a hole or plug, to centre-pop',
   ],
   [line('3 4', 1.4), 'where a joint’s strip begins, or steps'],
+  [
+    <g key="bead">
+      {line('16 4 3 4', 1.4)}
+      <path d="M22 20H32Q44 2 56 20H66" fill="var(--panel)" stroke={ink} strokeWidth={2.4} />
+    </g>,
+    'a bead: its own section stands on it',
+  ],
+  [
+    <g key="strain">
+      <Chevrons at={[24, 20]} turn={0} shrink />
+      <Chevrons at={[62, 20]} turn={0} shrink={false} />
+    </g>,
+    'gather here, stretch here: closer where there is more',
+  ],
   [
     <g key="welds" stroke={ink} strokeWidth={2}>
       <circle cx={16} cy={20} r={9} fill="var(--panel)" />

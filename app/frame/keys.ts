@@ -58,10 +58,10 @@ export function useEscapeLeavesField(): void {
 export const KEY_CARD: [string, string][] = [
   ['1 – 7', 'go to a stop on the road; with an edge in hand at Fit, a reading'],
   ['E  Shift+E', 'next and previous edge'],
-  ['F', 'next fold'],
+  ['F  B', 'next fold, next bead'],
   ['← → ↑ ↓', 'move a corner, a hole or a place along an edge; farther with Shift'],
   ['C  L', 'a corner, a fold from the place in hand'],
-  ['I  H  S', 'a place inside; a hole there; that face stays put'],
+  ['I  H  B  S', 'a place inside; a hole, a bead there; that face stays put'],
   ['D  Shift+D', 'from the drawing to what is said of it, and back'],
   ['U', 'millimetres or inches'],
   ['Z  Shift+Z', 'undo and redo what the stop shows'],

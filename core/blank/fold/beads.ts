@@ -8,10 +8,10 @@ import { partOfRun, runLength, besideRun } from '../../measure/run';
 import type { Problem } from '../../measure/result';
 import { care } from '../../measure/result';
 import type { Segment } from '../../measure/segment';
-import { flattened, isStraight, line, segmentLength } from '../../measure/segment';
+import { flattened, isStraight, line, part, segmentLength } from '../../measure/segment';
 import { SAME_PLACE_MM } from '../../measure/tolerance';
 import type { Vec } from '../../measure/vector';
-import { distance } from '../../measure/vector';
+import { along, distance, left, sub, unit } from '../../measure/vector';
 import { carriedRun, enlarged } from '../bead/enlarge';
 import type { BeadSection } from '../bead/section';
 import { beadSize, sectionIn } from '../bead/section';
@@ -142,30 +142,44 @@ function runOnBlank(
   fromCard: (p: Vec) => Vec,
 ): Segment[][] {
   if (doc.folds.length === 0) return [[...run]];
-  const bends = doc.folds.flatMap((fold) => {
+  // The marks of the folds and the tangents to either side of them.
+  const bends = doc.folds.flatMap((fold, i) => {
     const ends = endsOfFold(doc, fold);
-    return ends ? [line(...ends)] : [];
+    if (!ends) return [];
+    const off = left(unit(sub(ends[1], ends[0])));
+    return [0, setbacks[i]!, -setbacks[i]!].map((mm) => line(along(ends[0], off, mm), along(ends[1], off, mm)));
   });
-  const parts = run.flatMap((s): Segment[][] => {
-    // An arc that no fold crosses only goes with its face.
-    if (!isStraight(s) && bends.every((fold) => meetings(s, fold).length === 0)) return [carriedRun([s], fromCard)];
-    const places = [...flattened(s, CHORD_MM), s.b];
-    return places.slice(1).flatMap((to, i) => {
-      const from = places[i]!;
-      return markOnBlank(doc, { id: '', name: '', from: [...from], to: [...to] }, setbacks, fromCard).map(
-        ({ path }) => path,
-      );
-    });
-  });
+  const parts = run.flatMap((s): Segment[][] =>
+    isStraight(s)
+      ? straightOnBlank(doc, [s.a, s.b], setbacks, fromCard)
+      : Array.from({ length: ARC_PARTS }, (_, i) => part(s, i / ARC_PARTS, (i + 1) / ARC_PARTS)).flatMap(
+          (piece): Segment[][] => {
+            // A piece of an arc that no bend touches only goes with its face.
+            if (bends.every((bend) => meetings(piece, bend).length === 0)) return [carriedRun([piece], fromCard)];
+            const places = [...flattened(piece, CHORD_MM), piece.b];
+            return places.slice(1).flatMap((to, k) => straightOnBlank(doc, [places[k]!, to], setbacks, fromCard));
+          },
+        ),
+  );
   const joined: Segment[][] = [];
-  for (const part of parts.filter((path) => path.some((s) => segmentLength(s) > SAME_PLACE_MM))) {
+  for (const piece of parts.filter((path) => path.some((s) => segmentLength(s) > SAME_PLACE_MM))) {
     const last = joined.at(-1)?.at(-1);
-    if (last && distance(last.b, part[0]!.a) < JOINED_MM) joined.at(-1)!.push(...part);
-    else joined.push([...part]);
+    if (last && distance(last.b, piece[0]!.a) < JOINED_MM) joined.at(-1)!.push(...piece);
+    else joined.push([...piece]);
   }
   return joined;
 }
 
+const straightOnBlank = (
+  doc: PatternDoc,
+  [from, to]: readonly [Vec, Vec],
+  setbacks: readonly number[],
+  fromCard: (p: Vec) => Vec,
+): Segment[][] =>
+  markOnBlank(doc, { id: '', name: '', from: [...from], to: [...to] }, setbacks, fromCard).map(({ path }) => path);
+
+/** An arc is looked at in so many parts: those that run over a bend are followed by straight lines. */
+const ARC_PARTS = 6;
 /** How closely an arc that runs over a fold is followed, mm; parts that lie so near each other are one. */
 const CHORD_MM = 0.05;
 const JOINED_MM = 1e-3;

@@ -40,14 +40,14 @@ export function blankOutline(given: Given): {
   missed: string[];
 } {
   const net = withEdgesOfBends(round(given, given.base, null));
-  const spans = alongEdges(net);
+  let spans: ReturnType<typeof alongEdges> | null = null;
   const addOf = (piece: FoldPiece): Strip => {
     const strip = piece.edge === null ? undefined : given.allowances.get(piece.edge);
     // What is folded over at an edge stops at a bend: it could not be turned round the corner.
     if (!strip || (strip.folded && piece.kind === 'bend-end')) return { addMm: 0, folded: false };
     const { addMm, endAddMm = addMm, folded } = strip;
     if (addMm === endAddMm) return { addMm, folded };
-    const [from, to] = spans.get(piece)!;
+    const [from, to] = (spans ??= alongEdges(net)).get(piece)!;
     const at = (share: number) => addMm + (endAddMm - addMm) * share;
     return { addMm: at(from), endMm: at(to), folded };
   };
@@ -72,19 +72,18 @@ export function blankOutline(given: Given): {
 
 /** From which share of the length of its edge to which each piece runs. */
 function alongEdges(net: readonly FoldPiece[]): Map<FoldPiece, [number, number]> {
-  const found = new Map<FoldPiece, [number, number]>();
   const own = inEdgeOrder(net);
-  for (const edge of new Set(own.map((piece) => piece.edge))) {
-    const pieces = own.filter((piece) => piece.edge === edge);
-    const total = pieces.reduce((sum, { segment }) => sum + segmentLength(segment), 0);
-    let gone = 0;
-    for (const piece of pieces) {
-      const from = gone;
-      gone += segmentLength(piece.segment);
-      found.set(piece, [from / total, gone / total]);
-    }
-  }
-  return found;
+  const long = new Map<string, number>();
+  for (const { edge, segment } of own) long.set(edge!, (long.get(edge!) ?? 0) + segmentLength(segment));
+  const gone = new Map<string, number>();
+  return new Map(
+    own.map((piece): [FoldPiece, [number, number]] => {
+      const [total, from] = [long.get(piece.edge!)!, gone.get(piece.edge!) ?? 0];
+      const to = from + segmentLength(piece.segment);
+      gone.set(piece.edge!, to);
+      return [piece, [from / total, to / total]];
+    }),
+  );
 }
 
 /** The boundary of a face and of all that hangs on it, from just after the fold it was entered by. */

@@ -3,6 +3,8 @@ import { endsOfFold } from '../../card/foldPlace';
 import { holeReach } from '../../card/holeForm';
 import { outlineOf, segmentsOfEdge } from '../../card/outline';
 import type { PatternDoc } from '../../card/pattern';
+import type { Box } from '../../measure/path';
+import { box, boxOf } from '../../measure/path';
 import { pointAlong, runLength } from '../../measure/run';
 import type { Problem } from '../../measure/result';
 import { care, fewOfAKind } from '../../measure/result';
@@ -43,8 +45,10 @@ function ofBead(doc: PatternDoc, planned: PlannedBead, others: readonly PlannedB
   // Where it runs out over the rim it comes as near as can be, and is meant to.
   const places = placesAlong(run, size.widthMm).filter(({ fromEnds }) => fromEnds.every((mm, i) => !lies.out[i] || mm > neededMm)); // prettier-ignore
   const nearestOf = (off: (p: Vec) => number): number => Math.min(Infinity, ...places.map(({ at }) => off(at)));
+  const about = boxOf(places.map(({ at }) => at));
   for (const edge of doc.edges) {
     const own = segmentsOfEdge(doc, edge);
+    if (places.length === 0 || boxesApart(about, box(own)) >= neededMm) continue;
     const clearMm = nearestOf((p) => Math.min(...own.map((s) => nearest(s, p).distance)));
     if (clearMm < neededMm) found.push(care('bead-near-edge', [bead.id, edge.id], { clearMm, neededMm }));
   }
@@ -68,6 +72,10 @@ function ofBead(doc: PatternDoc, planned: PlannedBead, others: readonly PlannedB
   }
   return found;
 }
+
+/** How far two upright rectangles lie apart at the least, mm. */
+const boxesApart = (a: Box, b: Box): number =>
+  Math.max(a.minX - b.maxX, b.minX - a.maxX, a.minY - b.maxY, b.minY - a.maxY, 0);
 
 /** Places along a run about so far apart, mm, each with how far it is from either end. */
 function placesAlong(run: PlannedBead['line']['run'], apartMm: number): { at: Vec; fromEnds: [number, number] }[] {
