@@ -1,11 +1,20 @@
 import type { BeadLine } from '../../card/beadPath';
-import { splitSide } from '../../card/edit';
 import { chordOf } from '../../card/foldPlace';
-import { outlineOf, pointOfSpot, segmentOfSide, spotNearest } from '../../card/outline';
-import type { Fold, PatternDoc, Place } from '../../card/pattern';
+import type { Spot } from '../../card/outline';
+import { outlineOf, pointOfSpot, segmentOfSide } from '../../card/outline';
+import type { Fold, PatternDoc, Place, Side } from '../../card/pattern';
 import { nearestOnRun, runLength } from '../../measure/run';
 import type { Segment } from '../../measure/segment';
-import { bulgeThrough, crossingsWithLine, directionAt, isStraight, nearest, pointAt } from '../../measure/segment';
+import {
+  bulgeThrough,
+  crossingsWithLine,
+  directionAt,
+  isStraight,
+  nearest,
+  part,
+  pointAt,
+  segmentLength,
+} from '../../measure/segment';
 import { ROUNDING_MM, SAME_PLACE_MM } from '../../measure/tolerance';
 import type { Vec } from '../../measure/vector';
 import { add, along, dot, left, right, scale, sub } from '../../measure/vector';
@@ -33,7 +42,10 @@ export function enlarged(
   if (wanted.length === 0) return { doc, carry: (p) => p };
   const moves = wanted.map((draw) => moveOf(draw, stays, doc));
   const carry = (p: Vec): Vec => moves.reduce((to, move) => add(to, move.of(p)), p);
-  const parted = moves.reduce((of, move) => move.parted(of), doc);
+  const { doc: parted, partsOf } = partedAt(
+    doc,
+    moves.flatMap(({ rays }) => rays),
+  );
   const corners = parted.corners.map((corner) => {
     const [x, y] = carry([corner.x, corner.y]);
     return { ...corner, x, y };
@@ -43,7 +55,7 @@ export function enlarged(
     carry,
     doc: {
       ...grown,
-      folds: parted.folds.map((fold) => carriedFold(parted, grown, fold, carry)),
+      folds: doc.folds.map((fold) => carriedFold(doc, grown, fold, carry, partsOf)),
       holes: parted.holes.map((hole) => {
         const [x, y] = carry([hole.x, hole.y]);
         return { ...hole, x, y };
@@ -84,38 +96,84 @@ function moveOf({ bead, line: { run, out }, widthMm, addsMm }: Draw, stays: Vec,
     const left = at === null || out[at] ? 1 : Math.max(0, 1 - beyondMm / away);
     return scale(across, side * addsMm * share * left);
   };
-  /** Corners where the outline beyond a bead that stops inside begins to move, and where it has moved all the way. */
-  const parted = (card: PatternDoc): PatternDoc =>
-    ends.reduce((now, [from, way], i) => {
-      if (out[i as 0 | 1]) return now;
-      const across = scale(i === 0 ? left(way) : right(way), side);
-      return [0, away].reduce(
-        (found, by, k) => cornerAt(found, along(from, way, by), across, `${bead}~${i}${k}`),
-        now,
-      );
-    }, card);
-  return { of, parted };
+  // Where the outline beyond a bead that stops inside begins to move, and where it has moved all the way.
+  const rays = ends.flatMap(([from, way], i): Ray[] => {
+    if (out[i as 0 | 1]) return [];
+    const across = scale(i === 0 ? left(way) : right(way), side);
+    return [0, away].map((by, k) => ({ from: along(from, way, by), way: across, id: `${bead}~${i}${k}` }));
+  });
+  return { of, rays };
 }
 
-/** A card with a corner where a ray first meets its rim, unless there is one. */
-function cornerAt(doc: PatternDoc, from: Vec, way: Vec, id: string): PatternDoc {
-  const { path } = outlineOf(doc);
-  const hits = path.flatMap((s) => crossingsWithLine(s, from, way).map((t) => dot(sub(pointAt(s, t), from), way)));
-  const ahead = Math.min(...hits.filter((mm) => mm > SAME_PLACE_MM));
-  const near = Number.isFinite(ahead) ? spotNearest(doc, along(from, way, ahead)) : null;
-  let more = 0;
-  const split = near ? splitSide(doc, near.spot.side, near.spot.at, () => `${id}${'cs'[more++]}`) : null;
-  return split?.ok ? split.doc : doc;
-}
+type Ray = { from: Vec; way: Vec; id: string };
+
+/** Two corners are no nearer to each other than this, mm. */
+const CORNERS_APART_MM = 0.01;
+
+/**
+ * A card with a corner where each ray first meets its rim, unless there is one; `partsOf` names the sides that a side was parted
+ * into, in outline order. All are found on the untouched card.
+ */
+function partedAt(doc: PatternDoc, rays: readonly Ray[]): { doc: PatternDoc; partsOf: (side: string) => readonly string[] } {
+  const { path, sideIds } = outlineOf(doc);
+  const hits = new Map<string, { at: number; id: string }[]>();
+  for (const { from, way, id } of rays) {
+    let best: { mm: number; side: string; at: number; long: number } | null = null;
+    path.forEach((s, i) => {
+      for (const at of crossingsWithLine(s, from, way)) {
+        const mm = dot(sub(pointAt(s, at), from), way);
+        if (mm > SAME_PLACE_MM && (!best || mm < best.mm)) best = { mm, side: sideIds[i]!, at, long: segmentLength(s) };
+      }
+    });
+    if (!best) continue;
+    const { side, at, long } = best as { side: string; at: number; long: number };
+    const here = hits.get(side) ?? [];
+    const near = (other: number) => Math.abs(other - at) * long < CORNERS_APART_MM;
+    if (near(0) || near(1) || here.some((one) => near(one.at))) continue;
+    hits.set(side, [...here, { at, id }]);
+  }
+  if (hits.size === 0) return { doc, partsOf: (side) => [side] };
+  const parts = new Map<string, string[]>();
+  // The datum corner stays first.
+  const corners = [...doc.corners];
+  const sides = doc.sides.flatMap((given, i): Side[] => {
+    const cuts = [...(hits.get(given.id) ?? [])].sort((a, b) => a.at - b.at);
+    if (cuts.length === 0) return [given];
+    const made = cuts.map(({ at, id }) => {
+      const [x, y] = pointAt(path[i]!, at);
+      return { id: `${id}c`, x, y };
+    });
+    corners.push(...made);
+    const ids = [given.id, ...cuts.map(({ id }) => `${id}s`)];
+    parts.set(given.id, ids);
+    const stops = [0, ...cuts.map(({ at }) => at), 1];
+    const ends = [given.from, ...made.map(({ id }) => id), given.to];
+    return ids.map((id, k): Side => {
+      const { bulge } = part(path[i]!, stops[k]!, stops[k + 1]!);
+      return { id, from: ends[k]!, to: ends[k + 1]!, shape: given.shape.kind === 'line' ? given.shape : { kind: 'arc', bulge } };
+    });
+  });
+  const partsOf = (side: string) => parts.get(side) ?? [side];
+  return { doc: { ...doc, corners, sides, edges: doc.edges.map((edge) => ({ ...edge, sides: edge.sides.flatMap(partsOf) })) }, partsOf };
+} // prettier-ignore
 
 /** A fold between the places that its two ends come to. */
-function carriedFold(doc: PatternDoc, grown: PatternDoc, fold: Fold, carry: (p: Vec) => Vec): Fold {
+function carriedFold(
+  doc: PatternDoc,
+  grown: PatternDoc,
+  fold: Fold,
+  carry: (p: Vec) => Vec,
+  partsOf: (side: string) => readonly string[],
+): Fold {
   const chord = chordOf(doc, fold);
   if (!chord) return fold;
-  const placed = ({ side, at }: { side: string; at: number }): Place => {
-    const segment = segmentOfSide(grown, side)!;
-    const share = at === 0 || at === 1 ? at : nearest(segment, carry(pointOfSpot(doc, { side, at })!)).at;
-    return { side, share };
+  const placed = ({ side, at }: Spot): Place => {
+    const ids = partsOf(side);
+    if (at === 0 || at === 1) return { side: ids.at(at === 0 ? 0 : -1)!, share: at };
+    const to = carry(pointOfSpot(doc, { side, at })!);
+    const found = ids.map((id) => ({ id, ...nearest(segmentOfSide(grown, id)!, to) }));
+    const best = found.reduce((a, b) => (b.distance < a.distance ? b : a));
+    return { side: best.id, share: best.at };
   };
   return { ...fold, path: { kind: 'between', from: placed(chord.from), to: placed(chord.to) } };
 }

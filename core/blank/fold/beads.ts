@@ -8,10 +8,10 @@ import { partOfRun, runLength, besideRun } from '../../measure/run';
 import type { Problem } from '../../measure/result';
 import { care } from '../../measure/result';
 import type { Segment } from '../../measure/segment';
-import { flattened, isStraight, line, part, segmentLength } from '../../measure/segment';
+import { flattened, isStraight, line, part, pointAt, segmentLength } from '../../measure/segment';
 import { SAME_PLACE_MM } from '../../measure/tolerance';
 import type { Vec } from '../../measure/vector';
-import { along, distance, left, sub, unit } from '../../measure/vector';
+import { along, cross, distance, dot, left, sub, unit } from '../../measure/vector';
 import { carriedRun, enlarged } from '../bead/enlarge';
 import type { BeadSection } from '../bead/section';
 import { beadSize, sectionIn } from '../bead/section';
@@ -142,24 +142,16 @@ function runOnBlank(
   fromCard: (p: Vec) => Vec,
 ): Segment[][] {
   if (doc.folds.length === 0) return [[...run]];
-  // The marks of the folds and the tangents to either side of them.
-  const bends = doc.folds.flatMap((fold, i) => {
+  const folds = doc.folds.flatMap((fold, i): Bent[] => {
     const ends = endsOfFold(doc, fold);
-    if (!ends) return [];
-    const off = left(unit(sub(ends[1], ends[0])));
-    return [0, setbacks[i]!, -setbacks[i]!].map((mm) => line(along(ends[0], off, mm), along(ends[1], off, mm)));
+    return ends
+      ? [{ a: ends[0], way: unit(sub(ends[1], ends[0])), long: distance(...ends), setback: setbacks[i]! }]
+      : [];
   });
-  const parts = run.flatMap((s): Segment[][] =>
+  const parts = run.flatMap((s) =>
     isStraight(s)
       ? straightOnBlank(doc, [s.a, s.b], setbacks, fromCard)
-      : Array.from({ length: ARC_PARTS }, (_, i) => part(s, i / ARC_PARTS, (i + 1) / ARC_PARTS)).flatMap(
-          (piece): Segment[][] => {
-            // A piece of an arc that no bend touches only goes with its face.
-            if (bends.every((bend) => meetings(piece, bend).length === 0)) return [carriedRun([piece], fromCard)];
-            const places = [...flattened(piece, CHORD_MM), piece.b];
-            return places.slice(1).flatMap((to, k) => straightOnBlank(doc, [places[k]!, to], setbacks, fromCard));
-          },
-        ),
+      : arcOnBlank(doc, s, folds, setbacks, fromCard),
   );
   const joined: Segment[][] = [];
   for (const piece of parts.filter((path) => path.some((s) => segmentLength(s) > SAME_PLACE_MM))) {
@@ -178,8 +170,39 @@ const straightOnBlank = (
 ): Segment[][] =>
   markOnBlank(doc, { id: '', name: '', from: [...from], to: [...to] }, setbacks, fromCard).map(({ path }) => path);
 
-/** An arc is looked at in so many parts: those that run over a bend are followed by straight lines. */
-const ARC_PARTS = 6;
+/** A fold with the reach of its bend to either side. */
+type Bent = { a: Vec; way: Vec; long: number; setback: number };
+
+/** An arc goes with its face as an arc; what of it lies in a bend is followed by straight lines. */
+function arcOnBlank(
+  doc: PatternDoc,
+  s: Segment,
+  folds: readonly Bent[],
+  setbacks: readonly number[],
+  fromCard: (p: Vec) => Vec,
+): Segment[][] {
+  const cuts = folds.flatMap(({ a, way, long, setback }) =>
+    [setback, 0, -setback].flatMap((mm) => {
+      const from = along(a, left(way), mm);
+      return meetings(s, line(from, along(from, way, long)));
+    }),
+  );
+  const stops = [0, ...cuts.sort((p, q) => p - q), 1];
+  return stops.slice(1).flatMap((to, i): Segment[][] => {
+    const from = stops[i]!;
+    if (to - from < 1e-9) return [];
+    const piece = part(s, from, to);
+    const middle = pointAt(piece, 0.5);
+    const bent = folds.some(({ a, way, long, setback }) => {
+      const off = sub(middle, a);
+      return Math.abs(cross(way, off)) < setback && dot(way, off) > 0 && dot(way, off) < long;
+    });
+    if (!bent) return [carriedRun([piece], fromCard)];
+    const places = [...flattened(piece, CHORD_MM), piece.b];
+    return places.slice(1).flatMap((end, k) => straightOnBlank(doc, [places[k]!, end], setbacks, fromCard));
+  });
+}
+
 /** How closely an arc that runs over a fold is followed, mm; parts that lie so near each other are one. */
 const CHORD_MM = 0.05;
 const JOINED_MM = 1e-3;
