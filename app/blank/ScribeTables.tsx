@@ -14,6 +14,7 @@ import type { Said } from '../frame/markingWords';
 import { SCRIBE_WORDS, holeSaid, lineName, linesToScribe, placeSaid, scribeSaid } from '../frame/markingWords';
 import { usePreferences } from '../frame/preferences';
 import { usePick, usePiece } from '../piece/pieceContext';
+import { EdgeLines, edgeLines } from './EdgeLines';
 
 /** So many marked lines stand in the table; a development has them in tens. */
 const MOST_MARKS = 60;
@@ -27,7 +28,13 @@ export function ScribeTables({ development }: { development: Development }) {
   const { holes } = table;
   const lines = linesToScribe(table.lines, shop.brakeLine);
   const { marks } = markingOut(development);
-  if (lines.length === 0 && holes.length === 0 && marks.length === 0 && development.reliefs.length === 0) {
+  if (
+    lines.length === 0 &&
+    holes.length === 0 &&
+    marks.length === 0 &&
+    development.reliefs.length === 0 &&
+    edgeLines(development).length === 0
+  ) {
     return <Typography>Cut to the outline; there is nothing to scribe.</Typography>;
   }
   const number = (fold: string) => pattern.folds.findIndex((f) => f.id === fold) + 1;
@@ -73,6 +80,7 @@ export function ScribeTables({ development }: { development: Development }) {
           </TableBody>
         </Table>
       )}
+      <EdgeLines development={development} />
       {marks.length > 0 && (
         <Table size="small" aria-label="Marked lines to scribe" sx={{ mt: 2 }}>
           <TableHead>

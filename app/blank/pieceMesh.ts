@@ -151,16 +151,20 @@ function putStrips(
     // Where the strip's far rim comes to: across from its near rim, and up from the sheet.
     const turn = radians(made?.turnDeg ?? 0);
     const wide = made ? made.widthMm : addMm;
+    // What is turned has its thickness square to itself; flat, or flat on the piece, it lies as the sheet does.
+    const leans = made !== null && made.turnDeg !== 0 && made.turnDeg !== 180;
+    const aside = (height: number) => (leans ? -height * Math.sin(turn) : 0);
+    const raised = (height: number) => (leans ? height * Math.cos(turn) : height);
     const reach = (i: number, height: number): Vec3 => {
-      const across = wide * Math.cos(turn);
+      const across = wide * Math.cos(turn) + aside(height);
       const up = made?.turnDeg === 180 ? t - made.backMm : wide * Math.sin(turn) - (made?.backMm ?? 0);
-      return placed(frame, made ? along(inner[i]!, out(i), across) : outer[i]!, up + height);
+      return placed(frame, made ? along(inner[i]!, out(i), across) : outer[i]!, up + raised(height));
     };
     const root = (i: number, height: number): Vec3 =>
       placed(
         frame,
-        inner[i]!,
-        (made?.turnDeg === 180 ? t - made.backMm : -(made?.turnDeg === 0 ? made.backMm : 0)) + height,
+        along(inner[i]!, out(i), aside(height)),
+        (made?.turnDeg === 180 ? t - made.backMm : -(made?.turnDeg === 0 ? made.backMm : 0)) + raised(height),
       );
     for (let i = 0; i + 1 < n; i++) {
       const face = [root(i, 0), root(i + 1, 0), reach(i + 1, 0), reach(i, 0)] as const;

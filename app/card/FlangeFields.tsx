@@ -46,8 +46,8 @@ export function FlangeFields({ edge }: { edge: Edge }) {
         value={flange.card}
         onChange={(card) => set({ card })}
         options={[
-          ['fold', 'Where the flange is turned; it stands beyond'],
-          ['free', 'At the rim of the flange; it is turned farther in'],
+          ['fold', 'At the turn; the flange is beyond'],
+          ['free', 'At the rim; it turns farther in'],
         ]}
       />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>

@@ -34,7 +34,7 @@ export function ShapePicture({ step }: { step: ShapeStep | null }) {
         const { fromMm, toMm } = step?.what === 'strain' && about.has(edge.id) ? (step.figures as { fromMm: number; toMm: number }) : { fromMm: 0, toMm: 0 };
         return (
           <g key={edge.id}>
-            <path d={data(outer, false)} fill="none" stroke="var(--zinc-line)" strokeWidth={1.6} strokeDasharray="3 4" />
+            <path d={data(outer, false)} fill="none" stroke="var(--pencil)" strokeWidth={1.6} strokeDasharray="3 4" />
             {about.has(edge.id) && <path d={data(toMm > fromMm ? partOfRun(runs[i]!, fromMm, toMm) : runs[i]!, false)} fill="none" stroke="var(--torch)" strokeWidth={6} strokeLinecap="round" />}
             <StrainMarks run={runs[i]!} strained={along.stretches} insidePx={16} />
           </g>
