@@ -118,7 +118,7 @@ test('demo starts, Ctrl-C stops server and database, the next start keeps the da
 });
 
 test('stopped from elsewhere, killed in the middle, its password or its number lost: the next start goes on; a backup each day, and the data looked through', async () => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   // Named from where the caller stands.
   const relative = run(['check-data'], { cwd: join(data, '..'), env: { PATRONE_DATA: 'data' } });
   expect(relative.out).toMatch(/^All hangs together: \d+ jobs/);

@@ -99,7 +99,8 @@ function ofFlanges(doc: PatternDoc, { edges }: Development, sheet: SheetMetal): 
       if (Math.abs(turnDeg) > CORNER_DEG) found.push(care('flange-round-corner', [edge.id], { turnDeg }));
     });
     const folds = doc.folds.filter((fold) => (endsOfFold(doc, fold) ?? []).some((p) => inRun(run, p)));
-    for (const fold of folds) found.push(care('flange-over-fold', [edge.id, fold.id]));
+    const apart = flange.made === 'pulled' || flange.made === 'lip';
+    if (!apart) for (const fold of folds) found.push(care('flange-over-fold', [edge.id, fold.id]));
     if (!sheet.forming) return found;
     const along = alongFlange(run, flange, edge.flange.landMm);
     // Notched on purpose it is meant to be beyond what one piece could take.
