@@ -62,7 +62,7 @@ const newJob = (name: string) =>
   });
 
 test('demo starts, Ctrl-C stops server and database, the next start keeps the data; backup and restore; reset asks', async () => {
-  test.setTimeout(240_000);
+  test.setTimeout(400_000);
   const file = join(data, '..', 'kept.backup');
 
   let app = await start('demo');
