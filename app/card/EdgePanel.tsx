@@ -8,9 +8,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { ReactNode } from 'react';
 import { cut } from '#core/card/cut';
-import { beadLine } from '#core/card/beadPath';
 import { joinEdges, reshapeSide, setEdge, setSideLength } from '#core/card/edit';
-import { chordAlong } from '#core/card/foldPlace';
 import type { JointKind } from '#core/card/kinds';
 import { JOINTS } from '#core/card/kinds';
 import { edgeLength, segmentOfSide } from '#core/card/outline';
@@ -24,11 +22,9 @@ import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { JOINT_WORDS } from '../frame/words';
 import { EdgeStory } from '../piece/EdgeStory';
-import { usePick, usePiece } from '../piece/pieceContext';
+import { usePiece } from '../piece/pieceContext';
 import { FlangeFields } from './FlangeFields';
-import { newBead } from './newBead';
-import { newFold } from './newFold';
-import { newId } from './newId';
+import { BeadAlong, FoldAlong } from './LayAlong';
 
 /** A joint of another kind, with the usual width for it and whatever carries over from the one before. */
 function jointOf(kind: JointKind, thicknessMm: number, from: Joint): Joint {
@@ -182,78 +178,6 @@ const MOST_SIDES = 6;
 /** The edge that follows in outline order, unless the card has only one. */
 const nextEdge = (pattern: PatternDoc, edge: Edge): Edge | undefined =>
   pattern.edges.length > 1 ? pattern.edges[(pattern.edges.indexOf(edge) + 1) % pattern.edges.length] : undefined;
-
-/** Laying a fold so far in along an edge: a flange, a lip, a step. */
-function FoldAlong({ edge }: { edge: Edge }) {
-  const { patternEditor, pattern } = usePiece();
-  const { setPick } = usePick();
-  const { show } = usePreferences();
-  const [offMm, setOff] = useState(20);
-  const [missed, setMissed] = useState<string | null>(null);
-  const straight = edge.sides.find((side) => {
-    const segment = segmentOfSide(pattern, side);
-    return segment && isStraight(segment);
-  });
-  if (!straight) return null;
-  const lay = () => {
-    const found = chordAlong(pattern, straight, offMm);
-    setMissed(found.ok ? null : problemSentence(found.problems[0]!, pattern, show));
-    if (!found.ok) return;
-    const id = newId();
-    patternEditor.edit({
-      ...pattern,
-      folds: [...pattern.folds, newFold(pattern, id, { kind: 'along', side: straight, inMm: offMm })],
-    });
-    setPick({ kind: 'fold', id });
-  };
-  return (
-    <Box>
-      <Stack direction="row" spacing={1} sx={{ alignItems: 'flex-end' }}>
-        <LengthField label="A fold along it, in by" mm={offMm} min={0.1} onChange={(mm) => mm && setOff(mm)} />
-        <Button variant="outlined" sx={{ flexShrink: 0 }} onClick={lay}>
-          Lay the fold
-        </Button>
-      </Stack>
-      {missed && (
-        <Typography role="alert" sx={{ color: 'var(--torch)' }}>
-          {missed}
-        </Typography>
-      )}
-    </Box>
-  );
-}
-
-/** Laying a bead so far in along an edge, straight or curved. */
-function BeadAlong({ edge }: { edge: Edge }) {
-  const { patternEditor, pattern } = usePiece();
-  const { setPick } = usePick();
-  const { show } = usePreferences();
-  const [inMm, setIn] = useState(30);
-  const [missed, setMissed] = useState<string | null>(null);
-  const lay = () => {
-    const bead = newBead(pattern, newId(), { kind: 'along', edge: edge.id, inMm, startMm: 0, endMm: 0 });
-    const lies = beadLine(pattern, bead) !== null;
-    setMissed(lies ? null : problemSentence({ code: 'bead-off-card', about: [bead.id] }, { ...pattern, beads: [bead] }, show)); // prettier-ignore
-    if (!lies) return;
-    patternEditor.edit({ ...pattern, beads: [...pattern.beads, bead] });
-    setPick({ kind: 'bead', id: bead.id });
-  };
-  return (
-    <Box>
-      <Stack direction="row" spacing={1} sx={{ alignItems: 'flex-end' }}>
-        <LengthField label="A bead along it, in by" mm={inMm} min={0.1} onChange={(mm) => mm && setIn(mm)} />
-        <Button variant="outlined" sx={{ flexShrink: 0 }} onClick={lay}>
-          Lay the bead
-        </Button>
-      </Stack>
-      {missed && (
-        <Typography role="alert" sx={{ color: 'var(--torch)' }}>
-          {missed}
-        </Typography>
-      )}
-    </Box>
-  );
-}
 
 /** Straight or curved, and how long or how round. */
 function SideShape({ sideId, said }: { sideId: string; said: string }) {
