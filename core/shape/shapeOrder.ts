@@ -46,12 +46,7 @@ const START_DEG = 30;
  */
 export function shapeOrder(given: ShapeGiven): ShapeStep[] {
   const sheet = sheetMetal(given.metal, given.thicknessMm, given.shop);
-  const steps = [
-    ...beadSteps(given, sheet),
-    ...flangeSteps(given, sheet),
-    ...holeSteps(given),
-    ...foldSteps(given, sheet),
-  ];
+  const steps = [...beadSteps(given), ...flangeSteps(given, sheet), ...holeSteps(given), ...foldSteps(given, sheet)];
   const tests = steps.filter(({ what }) => what.startsWith('test-'));
   const rest = steps.filter(({ what }) => !what.startsWith('test-'));
   const draws = rest.some(({ what }) => what === 'bead' || what === 'strain');
@@ -95,7 +90,7 @@ function touchingOf(pattern: PatternDoc): (a: string, b: string) => boolean {
   return (a, b) => pairs.has(`${a} ${b}`) || pairs.has(`${b} ${a}`);
 }
 
-function beadSteps({ pattern, development, metal, thicknessMm, shop }: ShapeGiven, sheet: SheetMetal): ShapeStep[] {
+function beadSteps({ pattern, development, metal, thicknessMm, shop }: ShapeGiven): ShapeStep[] {
   const tested = new Set<string>();
   return pattern.beads.flatMap((bead): ShapeStep[] => {
     const blank = development.beads.find(({ id }) => id === bead.id);
@@ -114,7 +109,7 @@ function beadSteps({ pattern, development, metal, thicknessMm, shop }: ShapeGive
       ...(bead.path.kind === 'along' && { inMm: bead.path.inMm }),
     };
     const found: ShapeStep[] = [];
-    if (!proven && sheet.drawsIn === undefined && !tested.has(same)) {
+    if (!proven && !tested.has(same)) {
       tested.add(same);
       found.push(
         step('test-bead', [bead.id], 'bead-not-proven', {

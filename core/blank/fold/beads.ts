@@ -60,9 +60,11 @@ export function plannedBeads(doc: PatternDoc, sheet: SheetMetal): { beads: Plann
       problems.push(care('bead-off-card', [bead.id]));
       return [];
     }
-    const usual = line.out[0] && line.out[1] ? USUAL_DRAW.across : USUAL_DRAW.inside;
-    const drawsIn = bead.drawsIn ?? sheet.drawsIn ?? usual;
-    const by = bead.drawsIn !== null ? 'bead' : sheet.drawsIn !== undefined ? 'shop' : 'usual';
+    const across = line.out[0] && line.out[1];
+    // Test pieces are beaded right across: they say nothing of a bead that stops inside a panel.
+    const tested = across ? sheet.drawsIn : undefined;
+    const drawsIn = bead.drawsIn ?? tested ?? (across ? USUAL_DRAW.across : USUAL_DRAW.inside);
+    const by = bead.drawsIn !== null ? 'bead' : tested !== undefined ? 'shop' : 'usual';
     return [{ bead, line, size, drawsIn, by, addsMm: drawsIn * size.takeUpMm }];
   });
   return { beads, problems };

@@ -62,7 +62,7 @@ export type SheetMetal = {
   weight: number;
   /** How far it may be stretched and gathered, and its elongation at break, %; left out where the metal is not known. */
   forming?: { stretch: Limit; shrink: Limit; elongation: number };
-  /** Share of a bead's take-up that drew the edges in on the shop's own test pieces; left out where there are none. */
+  /** Share of a bead's take-up that drew the edges in on the shop's own test pieces, beaded right across; left out where there are none. */
   drawsIn?: number;
 };
 

@@ -154,6 +154,13 @@ describe('beads on the blank', () => {
     ); // prettier-ignore
   });
 
+  test('what test pieces drew in counts for beads right across, and not for one that stops inside', () => {
+    const across: Bead = { ...BEAD, id: 'b', drawsIn: null };
+    const inside: Bead = { ...across, id: 'c', path: { kind: 'between', from: [40, 30], to: [70, 30], bulge: 0 } };
+    const found = develop({ ...rectangle(200, 60), beads: [across, inside] }, { ...sheet, drawsIn: 0.5 }, USUAL_SHOP);
+    expect(found.ok && found.development.beads.map(({ drawsIn, by }) => [drawsIn, by])).toEqual([[0.5, 'shop'], [0.2, 'usual']]);
+  }); // prettier-ignore
+
   test('one that stops inside bulges the edge beside it only', () => {
     const bead: Bead = {
       ...BEAD,
