@@ -23,6 +23,7 @@ import { CARD_VERBS } from './cardVerbs';
 import { FOLD_VERBS } from './foldVerbs';
 import { PICTURE_VERBS } from './pictureVerbs';
 import { SHAPE_VERBS } from './shapeVerbs';
+import { SURFACE_VERBS } from './surfaceVerbs';
 import { SURVEY_VERBS } from './surveyVerbs';
 import type { Verb } from './verb';
 import { verb } from './verb';
@@ -208,6 +209,7 @@ export const VERBS: Record<string, Verb> = {
     ({ lengthMm, pitchMm, closed }) => tackOrder(lengthMm, pitchMm, closed),
   ),
   ...SURVEY_VERBS,
+  ...SURFACE_VERBS,
   ...FOLD_VERBS,
   ...SHAPE_VERBS,
   ...CARD_VERBS,

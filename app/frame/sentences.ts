@@ -113,6 +113,40 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     'The strip is as long as it was: nothing can be told from it. Give it more bites and measure again.',
   'bite-strip-other-way': 'The test strip was worked the other way: one was stretched, the other is to be shrunk.',
   'strain-impossible': (n) => `Metal cannot be strained by ${share(n.strain)}.`,
+  'mesh-empty': 'There are no triangles in it. Export the surface as triangles (OBJ, STL or PLY).',
+  'mesh-number': 'A coordinate is not a number. Export the scan again.',
+  'mesh-index': ({ triangle }) =>
+    `Triangle ${triangle} names a point that is not there, or one point twice. Export the scan again, or have it cleaned.`,
+  'mesh-no-area': ({ triangles }) =>
+    `${triangles === 1 ? 'One triangle has' : `${triangles} triangles have`} no area. Have the scan cleaned first.`,
+  'mesh-loose-points': ({ points }) =>
+    `${points === 1 ? 'One point belongs' : `${points} points belong`} to no triangle. Leave them out, or have the scan cleaned.`,
+  'mesh-edge-shared': ({ edges }) =>
+    `At ${edges === 1 ? 'one edge' : `${edges} edges`} more than two triangles meet. Take away what lies on the panel twice, or have the scan cleaned.`,
+  'mesh-pinched': ({ points }) =>
+    `At ${points === 1 ? 'one point' : `${points} points`} the surface hangs together by a tip alone. Have the scan cleaned, or cut it there.`,
+  'mesh-one-sided': 'The surface is twisted so that it has one side only. Cut it across the twist.',
+  'mesh-parts': ({ parts }) =>
+    `The surface is in ${parts} parts. Keep the panel and take the rest away, or have the scan cleaned.`,
+  'mesh-closed': 'The surface is closed all round, like a ball. Cut the panel out of it: draw its outline on it.',
+  'mesh-holes': ({ holes }) =>
+    `There ${holes === 1 ? 'is a hole' : `are ${holes} holes`} in the surface. Close what is small; from a large one cut to the rim.`,
+  'flatten-failed': 'This surface could not be laid flat. Part it into two panels.',
+  'surface-figures':
+    'No panel has these figures. Every length is above 0, a rim is no wider than its ball, and nothing goes all the way round.',
+  'stations-few': 'A surface wants two profiles at least, each with two points at least.',
+  'stations-number':
+    'One of the figures of the stations is not a number, or a radius is 0. Leave the radius empty for a straight spine.',
+  'stations-order': ({ atMm }, _, mm) =>
+    `Two profiles stand at ${mm(atMm)}. Give each its own place along the panel.`,
+  'stations-doubled': ({ atMm }, _, mm) =>
+    `In the profile at ${mm(atMm)} two points in a row are the same. Take one away.`,
+  'stations-guides': 'A guide curve wants two points at least that differ.',
+  'mesh-file-kind': (_, { all }) => `${all} is no OBJ, STL or PLY file. Export the scan as one of these.`,
+  'mesh-file-broken': ({ line }) =>
+    `The file cannot be read at line or triangle ${line}. It may have been cut short: export it again.`,
+  'mesh-file-large': ({ triangles, most }) =>
+    `It has ${triangles} triangles; up to ${most} are read. Export the scan with fewer.`,
   'strip-figures': (_, { all }) => `These figures can be no strip’s: ${all}.`,
   'springs-back-wholly':
     'Bent round so large a radius the sheet comes back flat: it must be rolled, or the radius made smaller.',

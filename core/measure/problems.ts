@@ -77,6 +77,28 @@ export type Figures = {
   'bite-strip-other-way': None;
   'strain-impossible': { strain: number };
   'strip-figures': None;
+  // Panels curved two ways: what a mesh of triangles has to be, and how it is laid flat.
+  'mesh-empty': None;
+  'mesh-number': None;
+  'mesh-index': { triangle: number };
+  'mesh-no-area': { triangles: number };
+  'mesh-loose-points': { points: number };
+  'mesh-edge-shared': { edges: number };
+  'mesh-pinched': { points: number };
+  'mesh-one-sided': None;
+  'mesh-parts': { parts: number };
+  'mesh-closed': None;
+  'mesh-holes': { holes: number };
+  'flatten-failed': None;
+  'surface-figures': None;
+  'stations-few': None;
+  'stations-number': None;
+  'stations-order': { atMm: number };
+  'stations-doubled': { atMm: number };
+  'stations-guides': None;
+  'mesh-file-kind': None;
+  'mesh-file-broken': { line: number };
+  'mesh-file-large': { triangles: number; most: number };
   // Lines and arcs through points.
   'fit-too-few': None;
   'fit-too-many': { points: number };

@@ -1,0 +1,142 @@
+import { readFileSync } from 'node:fs';
+import { z } from 'zod';
+import type { Result } from '#core/measure/result';
+import { cleaned } from '#core/surface/clean';
+import { curvatureOf } from '#core/surface/curvature';
+import type { Disc } from '#core/surface/disc';
+import { discOf } from '#core/surface/disc';
+import type { Figure } from '#core/surface/figures';
+import { FigureSchema, USUAL_TRIANGLES, figureMesh } from '#core/surface/figures';
+import { readMeshFile } from '#core/surface/file/meshFile';
+import { writeObj } from '#core/surface/file/obj';
+import { flatArea } from '#core/surface/firstFlat';
+import { flatten } from '#core/surface/flatten';
+import type { Mesh } from '#core/surface/mesh';
+import { meshFrom, triangleCount } from '#core/surface/mesh';
+import { StationsSchema, stationsMesh } from '#core/surface/stations';
+import { panelOf, plainEnergy, strainsOf } from '#core/surface/strain';
+import type { Verb } from './verb';
+import { verb } from './verb';
+
+const figure = z.number();
+const Place = z.tuple([figure, figure, figure]);
+const Corners = z.tuple([z.int().min(0), z.int().min(0), z.int().min(0)]);
+
+/** A mesh as arrays, or out of a file, cleaned first if wanted. */
+const MeshSchema = z.object({
+  vertices: z.array(Place).optional(),
+  triangles: z.array(Corners).optional(),
+  mesh: z.string().min(1).optional(),
+  clean: z.boolean().default(false),
+});
+
+const SurfaceSchema = z.intersection(
+  z.union([FigureSchema, StationsSchema]),
+  z.object({ triangles: z.int().min(8).max(500_000).default(USUAL_TRIANGLES), as: z.enum(['arrays', 'obj']).default('arrays') }),
+); // prettier-ignore
+
+const ROOF = { vertices: [[0, 0, 0], [50, 0, 30], [100, 0, 0], [0, 80, 0], [50, 80, 30], [100, 80, 0]], triangles: [[0, 1, 4], [0, 4, 3], [1, 2, 5], [1, 5, 4]] } satisfies z.input<typeof MeshSchema>; // prettier-ignore
+
+type Given = z.output<typeof MeshSchema>;
+type Taken = { disc: Disc; fromFile: boolean; cleaning: object | null };
+
+/** The disc that is meant, or what stands in its way. */
+function taken(given: Given): Result<Taken> | { ok: false; problems: object[] } {
+  const { vertices, triangles, mesh: path } = given;
+  if ((path === undefined) === (vertices === undefined || triangles === undefined))
+    return { ok: false, problems: [{ code: 'mesh-missing', message: 'Give "vertices" and "triangles", or "mesh": a file of OBJ, STL or PLY.' }] }; // prettier-ignore
+  let mesh: Mesh;
+  if (path === undefined) mesh = meshFrom(vertices!, triangles!);
+  else {
+    let bytes: Buffer;
+    try {
+      bytes = readFileSync(path);
+    } catch (error) {
+      return { ok: false, problems: [{ code: 'cannot-read', message: (error as Error).message }] };
+    }
+    const read = readMeshFile(path, bytes);
+    if (!read.ok) return read;
+    mesh = read.mesh;
+  }
+  const { mesh: usable, ...cleaning } = given.clean ? cleaned(mesh) : { mesh };
+  const found = discOf(usable);
+  if (!found.ok) return found;
+  return { ok: true, disc: found.disc, fromFile: path !== undefined, cleaning: given.clean ? cleaning : null };
+}
+
+const pairs = (values: Float64Array): [number, number][] =>
+  Array.from({ length: values.length / 2 }, (_, i) => [values[2 * i]!, values[2 * i + 1]!]);
+const threes = (values: ArrayLike<number>): number[][] =>
+  Array.from({ length: values.length / 3 }, (_, i) => [values[3 * i]!, values[3 * i + 1]!, values[3 * i + 2]!]);
+const arrays = ({ vertices, triangles }: Mesh) => ({ vertices: threes(vertices), triangles: threes(triangles) });
+
+const degrees = (radians: number): number => (radians * 180) / Math.PI;
+
+/** What is reckoned of panels curved two ways. */
+export const SURFACE_VERBS: Record<string, Verb> = {
+  flatten: verb(
+    'A panel curved two ways laid flat by least energy (school 0 stretch, 0.5 both alike, 1 shrink), with its strains; "mesh": a file of OBJ, STL, PLY; "clean": true mends it first',
+    MeshSchema.extend({ school: z.number().min(0).max(1).default(0.5) }),
+    { ...ROOF, school: 0.5 },
+    (given) => {
+      const began = performance.now();
+      const input = taken(given);
+      if (!input.ok) return input;
+      const { disc, fromFile, cleaning } = input;
+      const found = flatten(disc, given.school);
+      if (!found.ok) return found;
+      const panel = panelOf(disc.mesh);
+      const strains = strainsOf(panel, found.flat);
+      return {
+        ok: true,
+        ...(cleaning && { cleaning }),
+        ...((fromFile || cleaning) && arrays(disc.mesh)),
+        flat: pairs(found.flat),
+        strain: pairs(strains),
+        energy: plainEnergy(panel, found.flat),
+        weighedEnergy: found.energy,
+        flatAreaMm2: flatArea(panel.triangles, found.flat),
+        panelAreaMm2: panel.whole,
+        flipped: countFlipped(disc.mesh, found.flat),
+        rewound: disc.rewound,
+        steps: found.steps,
+        seconds: (performance.now() - began) / 1000,
+      };
+    },
+  ),
+  surface: verb(
+    'The surface of a panel from its figures (cap, barrel, saddle, ring, cone, shrunk-edge, blend) or from stations, as arrays or as OBJ',
+    SurfaceSchema,
+    { kind: 'cap', widthMm: 400, heightMm: 30, triangles: 96 },
+    (given) => {
+      const stations = given.kind === 'stations' ? stationsMesh(given, given.triangles) : null;
+      const made = stations ?? figureMesh(given as Figure, given.triangles);
+      if (!made.ok) return made;
+      const { mesh } = made;
+      return {
+        ok: true,
+        ...(given.as === 'obj' ? { obj: writeObj(mesh) } : arrays(mesh)),
+        ...(stations?.ok && { deviationsMm: stations.deviations.each, worstMm: stations.deviations.worstMm }),
+        count: triangleCount(mesh),
+      };
+    },
+  ),
+  curvature: verb(
+    'The curvature of a panel: what lies inside it (integral of Gaussian curvature) and the turning along its rim, degrees; together 360',
+    MeshSchema,
+    ROOF,
+    (given) => {
+      const input = taken(given);
+      if (!input.ok) return input;
+      const { inside, rim } = curvatureOf(input.disc);
+      return { ok: true, totalDeg: degrees(inside), boundaryDeg: degrees(rim) };
+    },
+  ),
+}; // prettier-ignore
+
+/** Triangles that lie the other way up than on the panel: none, by the way it is laid. */
+function countFlipped({ triangles }: Mesh, flat: Float64Array): number {
+  let flipped = 0;
+  for (let i = 0; i < triangles.length; i += 3) if (!(flatArea(triangles.subarray(i, i + 3), flat) > 0)) flipped++;
+  return flipped;
+}

@@ -1,0 +1,146 @@
+import type { Result } from '../measure/result';
+import { failure } from '../measure/result';
+import type { Disc } from './disc';
+import { dissect } from './dissection';
+import { axesOf, firstFlat, upright } from './firstFlat';
+import { factorFronts, frontsOf, solveFronts } from './fronts';
+import { vertexCount } from './mesh';
+import type { Panel, Weights } from './strain';
+import { energyOf, longestStep, newtonOf, panelOf, weightsOf } from './strain';
+
+/** A flat on its way: u, v of each vertex in turn, mm; the weighed energy at the school; whether no step is left to take. */
+export type Flat = { flat: Float64Array; energy: number; steps: number; done: boolean };
+
+/** So far along the way to a flipped triangle one step may go. */
+const SHORT_OF_FLIPPED = 0.9;
+/** A step that gains less than this share of the energy is the last one; on the way to a school far off, this one. */
+const ENOUGH = 2e-4;
+const ENOUGH_ON_THE_WAY = 3e-2;
+/** An energy below this is nought: strains of a ten-millionth. */
+const NOUGHT = 1e-15;
+const MOST_STEPS = 80;
+/** Stiffness against being turned as a whole, as a share of the mean one. */
+const HELD = 1e-9;
+
+/**
+ * Lays a panel flat by least energy (see `weightsOf`): Newton's steps from a first flat on, none of which flips a triangle.
+ * Yields a flat that gets better until it is done. `from` is a flat of the same panel to begin with.
+ */
+export function* flattening(disc: Disc, school: number, from?: Float64Array): Generator<Flat, Result<Flat>> {
+  const { mesh } = disc;
+  const panel = panelOf(mesh);
+  const fronts = frontsOf(dissect(vertexCount(mesh), mesh.triangles, mesh.vertices, 3), mesh.triangles, 2);
+  const start = from && upright(mesh.triangles, from) ? Float64Array.from(from) : firstFlat(disc, panel, fronts);
+  if (!upright(mesh.triangles, start)) return failure({ code: 'flatten-failed', about: [] });
+  let flat = start;
+  let steps = 0;
+  // A school far from the middle is come to in paces: each starts where the last one ended.
+  for (const pace of from ? [school] : pacesTo(school)) {
+    const weights = weightsOf(pace);
+    const enough = pace === school ? ENOUGH : ENOUGH_ON_THE_WAY;
+    let energy = energyOf(panel, flat, weights);
+    for (; steps < MOST_STEPS; steps++) {
+      yield { flat, energy, steps, done: false };
+      const next = newtonStep(panel, fronts, flat, energy, weights);
+      if (!next) break;
+      const gained = energy - next.energy;
+      ({ flat, energy } = next);
+      if (gained <= enough * energy || energy < NOUGHT) break;
+    }
+  }
+  return {
+    ok: true,
+    flat: laidUpright(disc, flat),
+    energy: energyOf(panel, flat, weightsOf(school)),
+    steps,
+    done: true,
+  };
+}
+
+/** The schools on the way from the middle to one end. */
+function pacesTo(school: number): number[] {
+  const off = school - 0.5;
+  const paces = Math.max(1, Math.ceil(Math.abs(off) / 0.25));
+  return Math.abs(off) < 1e-9 ? [school] : Array.from({ length: paces + 1 }, (_, i) => 0.5 + (off * i) / paces);
+}
+
+/** One step of Newton's, as long as it goes without flipping a triangle and for as much gain as it promises; null at the end. */
+function newtonStep(
+  panel: Panel,
+  fronts: ReturnType<typeof frontsOf>,
+  flat: Float64Array,
+  energy: number,
+  weights: Weights,
+): { flat: Float64Array; energy: number } | null {
+  const { triangles } = panel;
+  const gradient = new Float64Array(flat.length);
+  const part = new Float64Array(6);
+  const hessian = new Float64Array(36);
+  let stiff = 0;
+  const entries = (t: number, into: Float64Array): void => {
+    newtonOf(panel, flat, weights, t, part, into);
+    for (let k = 0; k < 3; k++) {
+      const v = 2 * triangles[3 * t + k]!;
+      gradient[v]! += part[2 * k]!;
+      gradient[v + 1]! += part[2 * k + 1]!;
+    }
+  };
+  newtonOf(panel, flat, weights, 0, part, hessian);
+  stiff = (hessian[0]! + hessian[7]! + hessian[14]!) / 3;
+  if (!factorFronts(fronts, entries, () => stiff * HELD)) return null;
+  const by = gradient.map((x) => -x);
+  solveFronts(fronts, by);
+  let promised = 0;
+  for (let i = 0; i < by.length; i++) promised -= gradient[i]! * by[i]!;
+  if (!(promised > 1e-9 * energy)) return null;
+  let step = Math.min(1, SHORT_OF_FLIPPED * longestStep(triangles, flat, by));
+  for (let tries = 0; tries < 40; tries++, step /= 2) {
+    const tried = flat.map((x, i) => x + step * by[i]!);
+    const now = energyOf(panel, tried, weights);
+    if (now <= energy - 1e-4 * step * promised) return { flat: tried, energy: now };
+  }
+  return null;
+}
+
+/** A flat turned as the panel is seen along its mean normal, its middle where the panel's middle is seen. */
+function laidUpright(disc: Disc, flat: Float64Array): Float64Array {
+  const { mesh } = disc;
+  const [e1, e2] = axesOf(disc);
+  const count = vertexCount(mesh);
+  const seen = new Float64Array(2 * count);
+  const mean = [0, 0, 0, 0];
+  for (let v = 0; v < count; v++) {
+    const p = mesh.vertices.subarray(3 * v, 3 * v + 3);
+    seen[2 * v] = p[0]! * e1[0] + p[1]! * e1[1] + p[2]! * e1[2];
+    seen[2 * v + 1] = p[0]! * e2[0] + p[1]! * e2[1] + p[2]! * e2[2];
+    mean[0]! += seen[2 * v]! / count;
+    mean[1]! += seen[2 * v + 1]! / count;
+    mean[2]! += flat[2 * v]! / count;
+    mean[3]! += flat[2 * v + 1]! / count;
+  }
+  let [alike, across] = [0, 0];
+  for (let v = 0; v < count; v++) {
+    const [x, y] = [seen[2 * v]! - mean[0]!, seen[2 * v + 1]! - mean[1]!];
+    const [u, w] = [flat[2 * v]! - mean[2]!, flat[2 * v + 1]! - mean[3]!];
+    alike += u * x + w * y;
+    across += u * y - w * x;
+  }
+  const size = Math.hypot(alike, across);
+  const [c, s] = size > 0 ? [alike / size, across / size] : [1, 0];
+  const laid = new Float64Array(flat.length);
+  for (let v = 0; v < count; v++) {
+    const [u, w] = [flat[2 * v]! - mean[2]!, flat[2 * v + 1]! - mean[3]!];
+    laid[2 * v] = mean[0]! + c * u - s * w;
+    laid[2 * v + 1] = mean[1]! + s * u + c * w;
+  }
+  return laid;
+}
+
+/** Lays a panel flat in one go. */
+export function flatten(disc: Disc, school: number): Result<Flat> {
+  const way = flattening(disc, school);
+  for (;;) {
+    const next = way.next();
+    if (next.done) return next.value;
+  }
+}
