@@ -19,7 +19,9 @@ export function smoothed(knots: readonly number[], values: readonly number[], gi
     for (let j = Math.max(0, i - 2); j <= i; j++) {
       let sum = 0;
       for (const [k, q] of rows[i]!) sum += q * (rows[j]!.get(k) ?? 0);
-      const r = i === j ? (h[i]! + h[i + 1]!) / 3 : i === j + 1 ? h[i]! / 6 : 0;
+      // The bend goes on evenly over the first and the last piece: a panel does not run out straight at its edges.
+      const ends = (i === 0 ? h[0]! / 6 : 0) + (i === m - 1 ? h[m]! / 6 : 0);
+      const r = i === j ? (h[i]! + h[i + 1]!) / 3 + ends : i === j + 1 ? h[i]! / 6 : 0;
       system[i * m + j] = r + give * sum;
     }
   const right = rows.map((row) => [...row].reduce((sum, [k, q]) => sum + q * values[k]!, 0));
@@ -27,7 +29,7 @@ export function smoothed(knots: readonly number[], values: readonly number[], gi
   const inner = lower ? [...solved(lower, m, right)] : right.map(() => 0);
   const near = [...values];
   inner.forEach((bend, j) => rows[j]!.forEach((q, k) => (near[k]! -= give * q * bend)));
-  return { knots, values: near, bends: [0, ...inner, 0] };
+  return { knots, values: near, bends: [inner[0]!, ...inner, inner[m - 1]!] };
 }
 
 /** The cubic at `x`. */
