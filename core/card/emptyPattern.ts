@@ -2,7 +2,7 @@ import type { PatternDoc } from './pattern';
 
 /** A card with nothing on it yet. */
 export const emptyPattern = (): PatternDoc => ({
-  version: 6,
+  version: 7,
   corners: [],
   sides: [],
   edges: [],
@@ -18,5 +18,6 @@ export const emptyPattern = (): PatternDoc => ({
   measured: null,
   profiles: [],
   underlay: null,
+  crown: null,
   taken: null,
 });

@@ -70,6 +70,7 @@ export function mirrored(doc: PatternDoc, aboutMm = middleOf(doc)): PatternDoc {
     beads: doc.beads.map((bead) => ({ ...bead, path: flippedPath(bead.path, flip) })),
     tucks: doc.tucks.map((tuck) => ({ ...tuck, at: fromOtherEnd(tuck.at) })),
     turned: !doc.turned,
+    crown: doc.crown && { ...doc.crown, turned: !doc.crown.turned },
     base: doc.base && [flip(doc.base[0]), doc.base[1]],
   };
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CrownSchema } from './crown';
 import { FLANGE_WAYS, MADE } from './kinds';
 import { text } from './text';
 
@@ -241,7 +242,7 @@ export const UnderlaySchema = z.strictObject({
   highMm: size,
 });
 
-export const PATTERN_VERSION = 6;
+export const PATTERN_VERSION = 7;
 
 /** All of a card but what it has of another. */
 const CardSchema = z.object({
@@ -266,6 +267,7 @@ const CardSchema = z.object({
   measured: MeasuredSchema.nullable(),
   profiles: z.array(ProfileSchema).max(100),
   underlay: UnderlaySchema.nullable(),
+  crown: CrownSchema.nullable(),
 });
 
 /** What is taken off along an edge, by its letter or id: so far inward, mm; below 0 it is added. */

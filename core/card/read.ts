@@ -86,6 +86,20 @@ function fromVersion5(given: z.output<typeof V5Schema>): unknown {
   };
 }
 
+/** The form of version 6 as far as it differs: no card was laid flat from a panel curved two ways. */
+const V6Schema = z.looseObject({ version: z.literal(6), taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })) }); // prettier-ignore
+
+function fromVersion6(given: z.output<typeof V6Schema>): unknown {
+  const { taken } = given;
+  const lying = (card: unknown) => (card === null ? null : { ...(card as object), version: 7, crown: null });
+  return {
+    ...given,
+    version: 7,
+    crown: null,
+    taken: taken && { ...taken, card: lying(taken.card), here: lying(taken.here) },
+  };
+}
+
 /** A card of whatever version as one of this; what is of none stays as it is. */
 function upgraded(given: unknown): unknown {
   const first = V1Schema.safeParse(given);
@@ -93,7 +107,8 @@ function upgraded(given: unknown): unknown {
   const third = V3Schema.safeParse(second.success ? fromVersion2(second.data) : given);
   const fourth = V4Schema.safeParse(third.success ? fromVersion3(third.data) : given);
   const fifth = V5Schema.safeParse(fourth.success ? fromVersion4(fourth.data) : given);
-  return fifth.success ? fromVersion5(fifth.data) : given;
+  const sixth = V6Schema.safeParse(fifth.success ? fromVersion5(fifth.data) : given);
+  return sixth.success ? fromVersion6(sixth.data) : given;
 }
 
 /** Ids that are there more than once. */

@@ -141,7 +141,7 @@ describe('a job file', () => {
     expect([rules.length, tucks.length, measured]).not.toEqual([0, 0, null]);
     const kept = { rules, tucks, measured };
     const read = readJob(structuredClone(old));
-    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({ ...kept, version: 6, profiles: [], marks: [], beads: [], taken: null }); // prettier-ignore
+    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({ ...kept, version: 7, profiles: [], marks: [], beads: [], crown: null, taken: null }); // prettier-ignore
   });
 
   test('cards of version 4 have nothing marked, nor has what they have of others', () => {
@@ -149,7 +149,7 @@ describe('a job file', () => {
     const cards = (job: JobFile) => job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
     expect(cards(old).some(({ taken }) => taken?.card)).toBe(true);
     const read = readJob(structuredClone(old));
-    const now = <T extends object>(card: T) => ({ ...card, version: 6 as const, marks: [], beads: [] });
+    const now = <T extends object>(card: T) => ({ ...card, version: 7 as const, marks: [], beads: [], crown: null });
     const expected = cards(old).map(({ taken, ...doc }) => ({ ...now(doc), taken: taken && { ...taken, card: now(taken.card), here: taken.here && now(taken.here) } })); // prettier-ignore
     expect(read.ok && cards(read.job)).toEqual(expected);
   });
@@ -160,9 +160,15 @@ describe('a job file', () => {
     expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 7, pieces: beadless(old) } });
   });
 
+  test('cards of version 6 were laid flat from nothing, nor was what they have of others', () => {
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v7-card-v6.json', 'utf8')) as JobFile;
+    expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.taken))).toBe(true);
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, pieces: withCards(old.pieces, {}) } });
+  });
+
   test('of pieces of version 6 nothing has been shaped, and they are else as they were', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v6.json', 'utf8')) as JobFile;
-    const pieces = old.pieces.map((piece) => ({ ...piece, shaping: unshaped() }));
+    const pieces = withCards(old.pieces, {}).map((piece) => ({ ...piece, shaping: unshaped() }));
     expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 7, pieces } });
   });
 
@@ -213,11 +219,14 @@ describe('a job file', () => {
 });
 
 /** The pieces of a file with cards of version 5, their cards as they are now. */
-function beadless({ pieces }: JobFile): JobFile['pieces'] {
-  const now = <T extends object>(card: T) => ({ ...card, version: 6 as const, beads: [] });
+const beadless = ({ pieces }: JobFile): JobFile['pieces'] =>
+  withCards(pieces, { beads: [] }).map((piece) => ({ ...piece, shaping: unshaped() }));
+
+/** Pieces whose cards, and what these have of others, are of this version with so much put in. */
+function withCards(pieces: JobFile['pieces'], more: Partial<PatternDoc>): JobFile['pieces'] {
+  const now = <T extends object>(card: T) => ({ ...card, version: 7 as const, crown: null, ...more });
   return pieces.map((piece) => ({
     ...piece,
-    shaping: unshaped(),
     card: {
       ...piece.card,
       versions: piece.card.versions.map(({ doc, ...version }) => ({
@@ -245,7 +254,8 @@ const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
   }));
 
 const SINCE_VERSION_2 = {
-  version: 6 as const,
+  version: 7 as const,
+  crown: null,
   marks: [],
   beads: [],
   rules: [],

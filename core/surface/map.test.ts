@@ -10,7 +10,8 @@ import { flatArea } from './firstFlat';
 import { flatten } from './flatten';
 import type { Mesh } from './mesh';
 import { overlapsOf } from './overlap';
-import { inFlat, ordinatesOf, sectionOf } from './section';
+import { inFlat } from './isoLines';
+import { ordinatesOf, sectionOf } from './section';
 import { panelOf } from './strain';
 import { benchStep, contours, strainMap, zonesOf } from './strainMap';
 import { meshOf, panels } from './surfaces.arbitrary';
@@ -64,7 +65,7 @@ test('contour lines stand where the value is, and part what is above from what i
       const flat = Float64Array.from({ length: (mesh.vertices.length / 3) * 2 }, (_, i) => mesh.vertices[3 * (i >> 1) + (i % 2)]!);
       const values = Float64Array.from({ length: flat.length / 2 }, (_, v) => most * (0.5 + flat[2 * v]! / wide));
       const step = benchStep(most);
-      const lines = contours(panel, flat, values, step);
+      const lines = contours(panel, values, step).map(({ places, ...rest }) => ({ ...rest, line: inFlat(places, flat) }));
       expect(lines).toHaveLength(Math.ceil(most / step - 1e-9) - 1);
       expect(lines.length).toBeLessThanOrEqual(6);
       for (const { value, line, closed } of lines) {
@@ -117,7 +118,7 @@ test('a plane cuts a cap in an arc of its radius: strip, drops and the line in t
       expect(Math.max(...cut.places.map((p) => p[2])) + down).toBeLessThan(small + 1e-6);
       // In the flat it is as long as it is on the panel, but for the strain.
       const { flat } = laid(mesh, 0.5);
-      const line = inFlat(cut, flat);
+      const line = inFlat(cut.sides, flat);
       const long = (list: readonly (readonly number[])[]): number => list.slice(1).reduce((sum, p, i) => sum + Math.hypot(...p.map((x, k) => x - list[i]![k]!)), 0);
       expect(Math.abs(long(line) / long(cut.places) - 1)).toBeLessThan(0.12);
     }),

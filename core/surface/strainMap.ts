@@ -1,6 +1,8 @@
 import type { Vec } from '../measure/vector';
 import type { Disc } from './disc';
 import { sidesOf } from './disc';
+import type { SideLine } from './isoLines';
+import { isoLines } from './isoLines';
 import type { Panel } from './strain';
 import { strainsOf } from './strain';
 
@@ -43,56 +45,15 @@ const MOST_LINES = 6;
 /** The step between contour lines for a map whose greatest value is `most`. */
 export const benchStep = (most: number): number => STEPS.find((step) => most / step <= MOST_LINES) ?? 0.5;
 
-/** One line of equal value over a flat, mm; closed where it comes back to where it began. */
-export type Contour = { value: number; line: Vec[]; closed: boolean };
+/** A line of equal value over the panel. */
+export type Contour = SideLine & { value: number };
 
-/** Lines of equal value at every step above 0 (marching triangles), joined from triangle to triangle. */
-export function contours(panel: Panel, flat: Float64Array, values: Float64Array, step: number): Contour[] {
+/** Lines of equal value at every step above 0. */
+export function contours(panel: Panel, values: Float64Array, step: number): Contour[] {
   const most = values.reduce((a, b) => Math.max(a, b), 0);
   const found: Contour[] = [];
-  for (let level = step; level < most; level += step) found.push(...contoursAt(panel, flat, values, level));
-  return found;
-}
-
-function contoursAt(panel: Panel, flat: Float64Array, values: Float64Array, level: number): Contour[] {
-  const { triangles } = panel;
-  // Each crossing stands on a side, named by its two ends; a triangle that is crossed joins two of them.
-  const count = values.length;
-  const joined = new Map<number, number[]>();
-  const places = new Map<number, Vec>();
-  const above = (v: number): boolean => values[v]! > level;
-  for (let i = 0; i < triangles.length; i += 3) {
-    const ends: number[] = [];
-    for (let k = 0; k < 3; k++) {
-      const [a, b] = [triangles[i + k]!, triangles[i + ((k + 1) % 3)]!];
-      if (above(a) === above(b)) continue;
-      const name = Math.min(a, b) * count + Math.max(a, b);
-      ends.push(name);
-      if (places.has(name)) continue;
-      const t = (level - values[a]!) / (values[b]! - values[a]!);
-      places.set(name, [flat[2 * a]! + (flat[2 * b]! - flat[2 * a]!) * t, flat[2 * a + 1]! + (flat[2 * b + 1]! - flat[2 * a + 1]!) * t]); // prettier-ignore
-    }
-    if (ends.length !== 2) continue;
-    for (const [from, to] of [[ends[0]!, ends[1]!], [ends[1]!, ends[0]!]] as const) joined.set(from, [...(joined.get(from) ?? []), to]); // prettier-ignore
-  }
-  const walked = new Set<number>();
-  const walk = (start: number): number[] => {
-    const line = [start];
-    walked.add(start);
-    for (let at = start; ;) {
-      const next = joined.get(at)!.find((name) => !walked.has(name));
-      if (next === undefined) return line;
-      walked.add(next);
-      line.push(next);
-      at = next;
-    }
-  };
-  const found: Contour[] = [];
-  // Those that end at the rim first: from one end to the other.
-  for (const [name, next] of joined)
-    if (next.length === 1 && !walked.has(name)) found.push({ value: level, line: walk(name).map((n) => places.get(n)!), closed: false }); // prettier-ignore
-  for (const name of joined.keys())
-    if (!walked.has(name)) found.push({ value: level, line: walk(name).map((n) => places.get(n)!), closed: true });
+  for (let value = step; value < most; value += step)
+    found.push(...isoLines(panel.triangles, values, value).map((line) => ({ ...line, value })));
   return found;
 }
 

@@ -29,7 +29,8 @@ export function valuesOf(doc: PatternDoc): Map<string, unknown> {
   for (const bead of doc.beads) set({ of: 'bead', id: bead.id }, bead);
   for (const rule of doc.rules) set({ of: 'rule', id: rule.id }, rule);
   for (const profile of doc.profiles) set({ of: 'profile', id: profile.id }, profile);
-  set({ of: 'outline', id: '' }, ringOf(doc));
+  // What the outline was laid flat from goes with it; which way round it lies is the card’s own.
+  set({ of: 'outline', id: '' }, [ringOf(doc), doc.crown && { ...doc.crown, turned: null }]);
   set({ of: 'base', id: '' }, doc.base);
   return values;
 }

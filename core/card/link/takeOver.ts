@@ -85,6 +85,7 @@ function withOutlineOf(to: PatternDoc, from: PatternDoc): PatternDoc {
   });
   return {
     ...to,
+    crown: from.crown,
     corners: from.corners.map((corner) => corners.get(corner.id) ?? corner),
     sides: from.sides.map((side) => ({ ...side, shape: sides.get(side.id)?.shape ?? side.shape })),
     edges: lettersApart(kept, (edge) => edges.has(edge.id)),

@@ -1,0 +1,25 @@
+import { z } from 'zod';
+import { FigureSchema } from '../surface/figures';
+import { StationsSchema } from '../surface/stations';
+
+const share = z.number().finite().min(-10).max(10);
+
+/**
+ * What a card was laid flat from, if the panel is curved two ways: its surface, the school (0 stretch … 1 shrink), and what
+ * came of it: areas of panel and blank, mm², the greatest stretch and the greatest shrink (both above 0) and what the middle and the
+ * rim change by. `turned`: the surface is the mirror image of what is described.
+ */
+export const CrownSchema = z.strictObject({
+  made: z.union([FigureSchema, StationsSchema]),
+  school: z.number().min(0).max(1),
+  turned: z.boolean(),
+  panelMm2: z.number().finite().min(0),
+  blankMm2: z.number().finite().min(0),
+  stretch: share,
+  shrink: share,
+  /** By edge: what its length on the panel is more (+) or less than on the blank, mm. */
+  edges: z.array(z.strictObject({ edge: z.string().min(1).max(24), changeMm: z.number().finite() })).max(1000),
+  /** The largest place to be raised all over: how large it is on the blank, mm², and by how much at its most; null for none. */
+  raise: z.strictObject({ areaMm2: z.number().finite().min(0), most: share }).nullable(),
+});
+export type Crown = z.infer<typeof CrownSchema>;
