@@ -18,6 +18,7 @@ export default [
     route('card', 'card/card.tsx'),
     route('card/profiles', 'card/profiles.tsx'),
     route('card/measured', 'card/measured.tsx'),
+    route('card/crown', 'card/crown/crown.tsx'),
     route('card/another', 'card/another.tsx'),
     route('card/beside/:otherId', 'card/beside.tsx'),
     route('blank', 'blank/blank.tsx'),

@@ -9,7 +9,8 @@ import { foldedFrames } from '#core/blank/fold/refold';
 import type { Brake } from '#core/machine/brake';
 import { sectionOf } from '#core/machine/brake';
 import { usePiece } from '../piece/pieceContext';
-import { Sheet, Space, geometryOf } from './Space';
+import { Space, geometryOf } from '../drawing/Space';
+import { Sheet } from './Sheet';
 import { pieceMesh } from './pieceMesh';
 import { prism } from './prism';
 

@@ -20,6 +20,9 @@ export function ReadOff() {
         <Button variant="outlined" component={Link} to={`/pieces/${id}/card/measured`}>
           Measure on a picture
         </Button>
+        <Button variant="outlined" component={Link} to={`/pieces/${id}/card/crown`}>
+          {pattern.crown ? 'Its crown' : 'Curved two ways'}
+        </Button>
       </Stack>
     </Box>
   );

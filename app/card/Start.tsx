@@ -161,6 +161,16 @@ export default function Start() {
           <ToggleButton value="picture">Photo</ToggleButton>
           <ToggleButton value="file">File</ToggleButton>
         </ToggleButtonGroup>
+        <Button
+          component={Link}
+          to={`/pieces/${id}/card/crown`}
+          color="inherit"
+          variant="outlined"
+          fullWidth
+          sx={{ mb: 2 }}
+        >
+          Curved two ways: no paper lies on it
+        </Button>
         {way === 'legs' ? (
           <TextField
             label={`Legs: a length and the turn at its end, ${unit === 'mm' ? 'mm' : 'inches'}`}

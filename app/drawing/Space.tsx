@@ -1,9 +1,8 @@
 import { Canvas, useThree } from '@react-three/fiber';
 import type { ReactNode } from 'react';
-import { useEffect, useMemo } from 'react';
-import { BufferGeometry, DoubleSide, Float32BufferAttribute } from 'three';
+import { useEffect } from 'react';
+import { BufferGeometry, Float32BufferAttribute } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
-import type { PieceMesh } from './pieceMesh';
 
 /** A view in space: dragging turns it, the wheel brings it nearer. `reach` is about how large what is shown is, mm. */
 export function Space({ reach, from, children }: { reach: number; from: [number, number, number]; children: ReactNode }) {
@@ -35,21 +34,3 @@ export function geometryOf(positions: readonly number[], shaded: boolean): Buffe
   if (shaded) geometry.computeVertexNormals();
   return geometry;
 }
-
-/** The piece as sheet: the side that is drawn in blue, its back in zinc, its rims as lines. */
-export function Sheet({ mesh }: { mesh: PieceMesh }) {
-  const geometry = useMemo(() => ({ face: geometryOf(mesh.face, true), rest: geometryOf(mesh.rest, true), rims: geometryOf(mesh.rims, false) }), [mesh]);
-  return (
-    <>
-      <mesh geometry={geometry.face}>
-        <meshStandardMaterial color="#3a74b8" metalness={0.15} roughness={0.6} side={DoubleSide} />
-      </mesh>
-      <mesh geometry={geometry.rest}>
-        <meshStandardMaterial color="#c3c9cd" metalness={0.3} roughness={0.5} side={DoubleSide} />
-      </mesh>
-      <lineSegments geometry={geometry.rims}>
-        <lineBasicMaterial color="#1a2530" transparent opacity={0.75} />
-      </lineSegments>
-    </>
-  );
-} // prettier-ignore

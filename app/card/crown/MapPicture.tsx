@@ -1,0 +1,61 @@
+import { inFlat } from '#core/surface/isoLines';
+import type { LaidPanel } from '#core/surface/laidPanel';
+import type { Strip } from '#core/surface/strips';
+import type { Vec } from '#core/measure/vector';
+import { useView } from '../../drawing/Drawing';
+import { EdgeTag, Threads, usePathData } from '../../drawing/marks';
+import { Chevrons } from '../../drawing/shapeMarks';
+import { hangTags, tagHalfWidth } from '../../drawing/tags';
+import type { Outlines } from './useLaid';
+import { percent } from './crownWords';
+
+/** Smaller pictures have fewer figures. */
+const FEW_PX = 460;
+
+/** The blank as steel with what has to be done to it: marks closer where there is more, lines of equal stretch and shrink. */
+export function MapPicture({ laid, strips, outlines, letters }: { laid: LaidPanel; strips: readonly Strip[]; outlines: Outlines | null; letters: readonly string[] }) {
+  const view = useView();
+  const { px, width } = view;
+  const data = usePathData();
+  const { path } = laid.outline;
+  const tags = hangTags(laid.outline.edges.map(({ first, count }, i) => ({ run: path.slice(first, first + count), away: 30, halfWidth: tagHalfWidth(letters[i]!) })), path, view);
+  const line = (places: readonly Vec[], closed: boolean) => `M${places.map((p) => px(p).map((x) => x.toFixed(1)).join(',')).join('L')}${closed ? 'Z' : ''}`;
+  return (
+    <g>
+      <path d={data(path)} fill="var(--shadow)" transform="translate(4 6)" />
+      <path d={data(path)} fill="var(--zinc)" stroke="var(--zinc-line)" strokeWidth={2} strokeLinejoin="round" />
+      {laid.lines.map(({ way, value, places, closed }, i) => {
+        const at = inFlat(places, laid.flat);
+        const label = at[Math.floor(at.length * 0.35)]!;
+        const [x, y] = px(label);
+        const long = at.length * 2 > 30;
+        return (
+          <g key={i}>
+            <path d={line(at, closed)} fill="none" stroke={`var(--${way})`} strokeWidth={1.3} strokeDasharray={way === 'shrink' ? '7 4' : undefined} opacity={0.75} />
+            {long && width > FEW_PX && (
+              <text x={x} y={y} textAnchor="middle" dominantBaseline="central" fontSize={14} className="figure" fill={`var(--${way})`} stroke="var(--zinc)" strokeWidth={5} paintOrder="stroke">
+                {percent(value)}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      {laid.marks.map(({ at, way, turn }, i) => (
+        <Chevrons key={i} at={px(at)} turn={(-turn * 180) / Math.PI} shrink={way === 'shrink'} />
+      ))}
+      {strips.map(({ line: places }, i) => {
+        const [first, last] = [px(places[0]!), px(places[places.length - 1]!)];
+        return <line key={i} x1={first[0]} y1={first[1]} x2={last[0]} y2={last[1]} stroke="var(--ink)" strokeWidth={1} strokeDasharray="2 5" />;
+      })}
+      {outlines?.map(({ school, line: places }) => (
+        <path key={school} d={line(places, true)} fill="none" stroke={school === 0 ? 'var(--stretch)' : school === 1 ? 'var(--shrink)' : 'var(--ink)'} strokeWidth={2} strokeDasharray={school === 0 ? '3 4' : school === 1 ? '12 5' : undefined} />
+      ))}
+      {laid.overlaps.slice(0, 20).map((at, i) => {
+        const [x, y] = px(at);
+        return <circle key={i} cx={x} cy={y} r={9} fill="none" stroke="var(--torch)" strokeWidth={3} />;
+      })}
+      <Threads tags={tags} />
+      {tags.map((tag, i) => tag && <EdgeTag key={i} tag={tag} letter={letters[i]!} picked={false} />)}
+    </g>
+  );
+} // prettier-ignore

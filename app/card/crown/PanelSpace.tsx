@@ -1,0 +1,60 @@
+import { useMemo } from 'react';
+import { BufferAttribute, BufferGeometry, DoubleSide } from 'three';
+import { onPanel } from '#core/surface/isoLines';
+import type { LaidPanel } from '#core/surface/laidPanel';
+import type { Vec3 } from '#core/surface/mesh';
+import { Space, geometryOf } from '../../drawing/Space';
+
+/** The panel in space: steel, with lines of equal stretch and equal shrink over it and the cut that is looked at. */
+export default function PanelSpace({ laid, cut }: { laid: LaidPanel; cut: readonly Vec3[] | null }) {
+  const { mesh } = laid.disc;
+  const { geometry, middle, reach } = useMemo(() => {
+    const made = new BufferGeometry();
+    made.setAttribute('position', new BufferAttribute(Float32Array.from(mesh.vertices), 3));
+    made.setIndex(new BufferAttribute(mesh.triangles, 1));
+    made.computeVertexNormals();
+    made.computeBoundingSphere();
+    const { center, radius } = made.boundingSphere!;
+    return { geometry: made, middle: [center.x, center.y, center.z] as const, reach: radius * 2 };
+  }, [mesh]);
+  const lines = useMemo(() => {
+    const of = (way: 'stretch' | 'shrink') =>
+      geometryOf(laid.lines.filter((line) => line.way === way).flatMap(({ places, closed }) => pieces(onPanel(places, mesh), closed)), false); // prettier-ignore
+    return { stretch: of('stretch'), shrink: of('shrink') };
+  }, [laid, mesh]);
+  const rim = useMemo(
+    () => geometryOf(pieces([...laid.disc.rim].map((v): Vec3 => [mesh.vertices[3 * v]!, mesh.vertices[3 * v + 1]!, mesh.vertices[3 * v + 2]!]), true), false),
+    [laid, mesh],
+  ); // prettier-ignore
+  const cutLine = useMemo(() => cut && geometryOf(pieces(cut, false), false), [cut]);
+  return (
+    <Space reach={reach} from={[0.9, -1.25, 1.05]}>
+      <group position={[-middle[0], -middle[1], -middle[2]]}>
+        <mesh geometry={geometry}>
+          <meshStandardMaterial color="#aab2b8" metalness={0.25} roughness={0.55} side={DoubleSide} polygonOffset polygonOffsetFactor={2} polygonOffsetUnits={2} />
+        </mesh>
+        <lineSegments geometry={rim}>
+          <lineBasicMaterial color="#1a2530" />
+        </lineSegments>
+        <lineSegments geometry={lines.stretch}>
+          <lineBasicMaterial color="#8a1f0a" />
+        </lineSegments>
+        <lineSegments geometry={lines.shrink}>
+          <lineBasicMaterial color="#0f3f70" />
+        </lineSegments>
+        {cutLine && (
+          <lineSegments geometry={cutLine}>
+            <lineBasicMaterial color="#c2410c" linewidth={3} depthTest={false} />
+          </lineSegments>
+        )}
+      </group>
+    </Space>
+  );
+} // prettier-ignore
+
+/** A line as pieces, corner after corner. */
+function pieces(line: readonly Vec3[], closed: boolean): number[] {
+  const found: number[] = [];
+  for (let i = 1; i < line.length + (closed ? 1 : 0); i++) found.push(...line[i - 1]!, ...line[i % line.length]!);
+  return found;
+}

@@ -1,0 +1,118 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { parsePoints } from '#core/card/legs';
+import type { CardProfile } from '#core/card/pattern';
+import type { Unit } from '#core/measure/length';
+import { formatLength } from '#core/measure/length';
+import type { Result } from '#core/measure/result';
+import { failure } from '#core/measure/result';
+import type { Stations } from '#core/surface/stations';
+import { Choice } from '../../forms/Choice';
+import { LengthField } from '../../forms/LengthField';
+import { usePreferences } from '../../frame/preferences';
+import { problemSentence } from '../../frame/sentences';
+import { FIGURES } from '../../frame/theme';
+
+/** Profiles at stations as they are written: places across and heights, a row each. */
+export type WrittenStations = {
+  stations: { atMm: number; text: string }[];
+  spineMm: number | null;
+  toleranceMm: number;
+};
+
+const HOW = '0\t0\n70\t22\n140\t30\n210\t22\n280\t0';
+const HOW_INCH = '0\t0\n3\t7/8\n6\t1 3/16\n9\t7/8\n12\t0';
+export const NO_STATIONS: WrittenStations = { stations: [{ atMm: 0, text: '' }, { atMm: 150, text: '' }, { atMm: 300, text: '' }], spineMm: null, toleranceMm: 0.5 }; // prettier-ignore
+
+/** What is written, as stations; null while nothing is. */
+export function stationsOf({ stations, spineMm, toleranceMm }: WrittenStations, unit: Unit): Result<{ made: Stations }> | null {
+  const written = stations.filter(({ text }) => text.trim() !== '');
+  if (written.length === 0) return null;
+  const profiles: Stations['profiles'] = [];
+  for (const { atMm, text } of written) {
+    const read = parsePoints(text, unit);
+    if (!read.ok) return failure(...read.problems);
+    profiles.push({ atMm, points: read.points.map(([x, z]) => [x, z]) });
+  }
+  return { ok: true, made: { kind: 'stations', profiles, spineRadiusMm: spineMm, guides: null, toleranceMm } };
+} // prettier-ignore
+
+/** Stations that a card was made from, as they would be written. */
+export const writtenStations = ({ profiles, spineRadiusMm, toleranceMm }: Stations, unit: Unit): WrittenStations => ({
+  stations: profiles.map(({ atMm, points }) => ({
+    atMm,
+    text: points.map((pair) => pair.map((mm) => formatLength(mm, unit, 2, false)).join('\t')).join('\n'),
+  })),
+  spineMm: spineRadiusMm,
+  toleranceMm,
+});
+
+type Props = {
+  written: WrittenStations;
+  profiles: readonly CardProfile[];
+  deviations: readonly (readonly number[])[] | null;
+  onChange: (written: WrittenStations) => void;
+};
+
+/** Profiles across the panel, station by station. */
+export function StationFields({ written, profiles, deviations, onChange }: Props) {
+  const { unit, show } = usePreferences();
+  const { stations } = written;
+  const put = (i: number, change: Partial<WrittenStations['stations'][number]>) =>
+    onChange({ ...written, stations: stations.map((one, k) => (k === i ? { ...one, ...change } : one)) });
+  const last = stations[stations.length - 1]!;
+  let read = -1;
+  return (
+    <>
+      <Typography variant="body2">
+        At each station along the panel: places across it and the height there, one a row. They need not be alike in number.
+      </Typography>
+      {stations.map(({ atMm, text }, i) => {
+        const points = text.trim() === '' ? null : parsePoints(text, unit);
+        if (points) read++;
+        const off = points?.ok ? Math.max(0, ...(deviations?.[read] ?? [])) : null;
+        return (
+          <Box key={i} component="section" aria-label={`Station ${i + 1}`} sx={{ border: '1.5px solid var(--rule)', p: 1.2, display: 'grid', gap: 1.2 }}>
+            <Stack direction="row" spacing={1} sx={{ alignItems: 'end' }}>
+              <LengthField label={`Station ${i + 1} at`} mm={atMm} signed onChange={(mm) => mm !== null && put(i, { atMm: mm })} />
+              {stations.length > 2 && <Button color="inherit" onClick={() => onChange({ ...written, stations: stations.filter((_, k) => k !== i) })}>Take it off</Button>}
+            </Stack>
+            <TextField
+              label={`Across and height, ${unit === 'mm' ? 'mm' : 'inches'}`}
+              multiline
+              minRows={3}
+              maxRows={9}
+              value={text}
+              placeholder={unit === 'mm' ? HOW : HOW_INCH}
+              onChange={(event) => put(i, { text: event.target.value })}
+              error={points?.ok === false}
+              helperText={points?.ok === false ? problemSentence(points.problems[0]!, null, show) : off !== null && deviations ? `The surface passes within ${show(off, 2)} of it.` : undefined}
+              slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
+            />
+            {profiles.length > 0 && (
+              <Choice
+                label="Or a profile of the card"
+                value=""
+                onChange={(id) => {
+                  const profile = profiles.find((one) => one.id === id);
+                  if (profile) put(i, { text: profile.ordinates.map(([s, drop]) => `${formatLength(s, unit, 2, false)}\t${formatLength(-drop, unit, 2, false)}`).join('\n') });
+                }}
+                options={profiles.map(({ id, name }) => [id, name] as const)}
+              />
+            )}
+          </Box>
+        );
+      })}
+      <Button variant="outlined" onClick={() => onChange({ ...written, stations: [...stations, { atMm: last.atMm + 100, text: '' }] })}>
+        Another station
+      </Button>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.4 }}>
+        <LengthField label="Stations stand round a radius" mm={written.spineMm} empty="straight" signed max={20_000} onChange={(spineMm) => onChange({ ...written, spineMm: spineMm === 0 ? null : spineMm })} />
+        <LengthField label="Passes no farther off than" mm={written.toleranceMm} min={0} max={20} digits={2} onChange={(mm) => mm !== null && onChange({ ...written, toleranceMm: mm })} />
+      </Box>
+    </>
+  );
+} // prettier-ignore

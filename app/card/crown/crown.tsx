@@ -1,0 +1,246 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Slider from '@mui/material/Slider';
+import Stack from '@mui/material/Stack';
+import Switch from '@mui/material/Switch';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { Suspense, lazy, useMemo, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { sheetMetal } from '#core/blank/fold/practice';
+import { crownCard } from '#core/card/crownCard';
+import { mirrored } from '#core/card/mirror';
+import { letterAt } from '#core/card/outline';
+import type { PatternDoc } from '#core/card/pattern';
+import { box } from '#core/measure/path';
+import { metalById } from '#core/metal/metals';
+import type { Described } from '#core/surface/laidPanel';
+import type { Figure } from '#core/surface/figures';
+import { stripAt } from '#core/surface/strips';
+import { ChevronSign } from '../../drawing/shapeMarks';
+import { Drawing } from '../../drawing/Drawing';
+import { useDraft } from '../../forms/useDraft';
+import { StageLayout } from '../../frame/StageLayout';
+import { Told } from '../../frame/Told';
+import { usePreferences } from '../../frame/preferences';
+import { problemSentence } from '../../frame/sentences';
+import { usePiece } from '../../piece/pieceContext';
+import { newId } from '../newId';
+import { FigureFields } from './FigureFields';
+import { MapPicture } from './MapPicture';
+import { NO_STATIONS, StationFields, stationsOf, writtenStations } from './StationFields';
+import type { WrittenStations } from './StationFields';
+import { StripPicture } from './StripPicture';
+import { FIGURES_OF, edgeWords, lettersOf, percent, schoolWords, verdict, zoneWords } from './crownWords';
+import { useLaid } from './useLaid';
+import type { Laid } from './useLaid';
+
+const PanelSpace = lazy(() => import('./PanelSpace'));
+
+type Draft = { way: 'figure' | 'stations'; figure: Figure; written: WrittenStations; school: number };
+
+const STRIPS = 3;
+
+/** A panel curved two ways: what it is, how it is to be worked, the blank that asks for, and where the metal has to go. */
+export default function CrownPage() {
+  const { id, pattern, patternEditor, facts, shop } = usePiece();
+  const { unit, show, showArea, showThin } = usePreferences();
+  const navigate = useNavigate();
+  const first = useMemo((): Draft => {
+    const made = pattern.crown?.made;
+    return {
+      way: made?.kind === 'stations' ? 'stations' : 'figure',
+      figure: made && made.kind !== 'stations' ? made : FIGURES_OF.barrel.figure,
+      written: made?.kind === 'stations' ? writtenStations(made, unit) : NO_STATIONS,
+      school: pattern.crown?.school ?? 0.5,
+    };
+  }, [pattern.crown, unit]);
+  const { draft, set, drop } = useDraft<Draft>(`crown ${id} ${unit}`, first);
+  const [view, setView] = useState<'blank' | 'panel'>('blank');
+  const [compare, setCompare] = useState(false);
+  const [cutAt, setCutAt] = useState(0.5);
+  const read = useMemo(() => (draft.way === 'stations' ? stationsOf(draft.written, unit) : null), [draft, unit]);
+  const made: Described | null = draft.way === 'figure' ? draft.figure : read?.ok ? read.made : null;
+  const { found, problems, outlines, busy } = useLaid(made, draft.school, STRIPS, compare);
+  const laid = found?.laid ?? null;
+  const letters = useMemo(
+    () => laid?.outline.edges.map((_, i) => lettersOf(pattern, laid.outline.edges.length)[i] ?? letterAt(i)) ?? [],
+    [laid, pattern],
+  );
+  const cut = useMemo(() => laid && stripAt(laid.disc, laid.flat, 'across', cutAt), [laid, cutAt]);
+  // Of a metal the limits are always known.
+  const forming = sheetMetal(metalById(facts.metal), facts.thicknessMm, shop).forming!;
+  const judged = laid && verdict(laid, forming.stretch, { ...forming.shrink, strain: Math.abs(forming.shrink.strain) });
+  const make = () => {
+    if (!found || !made || busy) return;
+    const before = pattern.crown?.turned ? mirrored(pattern) : pattern;
+    const card = crownCard(before, made, draft.school, found.laid, found.strips, newId);
+    patternEditor.edit(pattern.crown?.turned ? mirrored(card) : card);
+    drop();
+    void navigate(`/pieces/${id}/card`);
+  };
+  const bad = [...(read && !read.ok ? read.problems : []), ...problems];
+  const size = laid && box(laid.outline.path);
+  return (
+    <StageLayout
+      drawerWidth={430}
+      tally={
+        laid && size
+          ? [
+              { label: 'Blank', value: `${show(size.maxX - size.minX)} × ${show(size.maxY - size.minY)}` },
+              { label: 'Area of the blank', value: showArea(laid.blankMm2) },
+              { label: 'Area of the panel', value: showArea(laid.panelMm2) },
+              { label: 'Stretch, at most', value: percent(laid.stretch), alert: laid.stretch > forming.stretch.strain },
+              { label: 'Gather, at most', value: percent(laid.shrink), alert: laid.shrink > Math.abs(forming.shrink.strain) },
+              { label: 'Thickness after', value: `${showThin(laid.thinnest * facts.thicknessMm)} to ${showThin(laid.thickest * facts.thicknessMm)}` },
+            ]
+          : []
+      }
+      drawing={
+        <>
+          {view === 'blank' || !laid ? (
+            <Drawing bounds={size ?? { minX: 0, minY: 0, maxX: 300, maxY: 200 }} ground="blank" label="The blank, and what has to be done to it" overlay={null}>
+              {found && laid && <MapPicture laid={laid} strips={found.strips} outlines={outlines} letters={letters} />}
+            </Drawing>
+          ) : (
+            <Box sx={{ position: 'absolute', inset: 0, bgcolor: 'var(--blank-ground, var(--paper))' }} role="img" aria-label="The panel in space">
+              <Suspense fallback={<Box sx={{ p: 8 }}>Setting the panel up …</Box>}>
+                <PanelSpace laid={laid} cut={cut?.places ?? null} />
+              </Suspense>
+            </Box>
+          )}
+          <ToggleButtonGroup exclusive value={view} aria-label="How the panel is shown" onChange={(_, next: typeof view | null) => next && setView(next)} sx={{ position: 'absolute', left: 12, top: 12, bgcolor: 'var(--panel)' }}>
+            <ToggleButton value="blank">Blank</ToggleButton>
+            <ToggleButton value="panel">Panel</ToggleButton>
+          </ToggleButtonGroup>
+          {busy && (
+            <Typography role="status" sx={{ position: 'absolute', left: 190, top: 22 }}>
+              {laid ? 'Getting finer …' : 'Laying it flat …'}
+            </Typography>
+          )}
+        </>
+      }
+      drawer={
+        <Stack spacing={2}>
+          <Box>
+            <Typography variant="h2">Curved two ways</Typography>
+            <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
+              Paper will not lie on it: it is made from its shape. Figures are of the outside of the metal.
+            </Typography>
+          </Box>
+          <ToggleButtonGroup exclusive fullWidth value={draft.way} aria-label="How the shape is known" onChange={(_, way: Draft['way'] | null) => way && set({ way })}>
+            <ToggleButton value="figure">By its figures</ToggleButton>
+            <ToggleButton value="stations">By stations</ToggleButton>
+          </ToggleButtonGroup>
+          {draft.way === 'figure' ? (
+            <FigureFields figure={draft.figure} onChange={(figure) => set({ figure })} />
+          ) : (
+            <StationFields written={draft.written} profiles={pattern.profiles} deviations={laid?.deviations?.each ?? null} onChange={(written) => set({ written })} />
+          )}
+          {bad.slice(0, 2).map((problem, i) => (
+            <Told key={i}>{problemSentence({ ...problem, about: [] }, null, show)}</Told>
+          ))}
+          <School school={draft.school} onChange={(school) => set({ school })} />
+          {laid && (
+            <>
+              {judged && !judged.good && judged.said.map((said) => <Told key={said}>{said}</Told>)}
+              {judged?.good && <Typography>In one piece: this metal takes {percent(forming.stretch.strain)} of stretch, and {percent(Math.abs(forming.shrink.strain))} gathered.</Typography>}
+              <Box component="section" aria-label="What has to be done">
+                <Typography variant="h3" gutterBottom>
+                  What has to be done
+                </Typography>
+                <Stack spacing={0.6}>
+                  {edgeWords(laid, letters, show).map(({ letter, said, shrink }) => (
+                    <Stack key={letter} direction="row" spacing={1} sx={{ alignItems: 'center' }}>
+                      <Typography component="span" className="condensed" sx={{ fontSize: '1.15rem', fontWeight: 600, width: 26 }}>
+                        {letter}
+                      </Typography>
+                      {shrink !== null && <ChevronSign shrink={shrink} />}
+                      <Typography component="span" className="figure">{said}</Typography>
+                    </Stack>
+                  ))}
+                  {laid.zones.slice(0, 4).map((zone, i) => (
+                    <Stack key={i} direction="row" spacing={1} sx={{ alignItems: 'center' }}>
+                      <ChevronSign shrink={zone.way === 'shrink'} />
+                      <Typography component="span">{zoneWords(zone)}</Typography>
+                    </Stack>
+                  ))}
+                  {laid.zones.length === 0 && <Typography>Nothing: it unrolls. Roll or bend it, no metal is stretched or gathered.</Typography>}
+                </Stack>
+              </Box>
+              <FormControlLabel control={<Switch checked={compare} onChange={(_, on) => setCompare(on)} />} label="Draw the blanks of all three schools together" />
+              {outlines && compare && (
+                <Typography className="figure">
+                  {outlines.map(({ school, mm2 }) => `${school === 0 ? 'raised' : school === 1 ? 'gathered' : 'both'} ${showArea(mm2)}`).join(' · ')}
+                </Typography>
+              )}
+              <Box component="section" aria-label="A cut across the panel">
+                <Typography variant="h3">A cut across the panel</Typography>
+                <Slider aria-label="Where it is cut" min={0.02} max={0.98} step={0.02} value={cutAt} onChange={(_, at) => { setCutAt(at as number); }} onChangeCommitted={() => setView('panel')} />
+                {cut ? <StripPicture ordinates={cut.ordinates} /> : <Typography>It leans over here: no straight edge reads it.</Typography>}
+              </Box>
+            </>
+          )}
+          <Made pattern={pattern} found={found} />
+          <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
+            <Button variant="contained" size="large" disabled={!found || busy || found.laid.overlaps.length > 0} onClick={make}>
+              {pattern.sides.length > 0 ? 'Make it the card’s outline' : 'Make the card'}
+            </Button>
+            <Button color="inherit" component={Link} to={`/pieces/${id}/card`}>
+              Back to the card
+            </Button>
+          </Stack>
+        </Stack>
+      }
+    />
+  );
+} // prettier-ignore
+
+/** How the panel is to be worked: from raising all of it to gathering all of it. */
+function School({ school, onChange }: { school: number; onChange: (school: number) => void }) {
+  return (
+    <Box component="section" aria-label="How it is worked">
+      <Typography variant="h3">How it is worked</Typography>
+      <Typography>{schoolWords(school)}.</Typography>
+      <Box sx={{ px: 2 }}>
+        <Slider
+          aria-label="From raising to gathering"
+          min={0}
+          max={1}
+          step={0.05}
+          value={school}
+          onChange={(_, next) => onChange(next as number)}
+          getAriaValueText={schoolWords}
+          marks={[
+            { value: 0, label: 'Raise' },
+            { value: 0.5, label: 'Both' },
+            { value: 1, label: 'Gather' },
+          ]}
+        />
+      </Box>
+    </Box>
+  );
+}
+
+/** What becomes of what is on the card, said before it does. */
+function Made({ pattern, found }: { pattern: PatternDoc; found: Laid | null }) {
+  if (pattern.sides.length === 0 || !found) return null;
+  const gone = [
+    pattern.folds.length > 0 && (pattern.folds.length === 1 ? 'its fold' : `its ${pattern.folds.length} folds`),
+    pattern.beads.length > 0 && (pattern.beads.length === 1 ? 'its bead' : `its ${pattern.beads.length} beads`),
+    pattern.tucks.length > 0 && 'its tucks',
+    pattern.rules.length > 0 && 'its rules',
+  ].filter((word) => word !== false);
+  const kept = pattern.crown !== null && pattern.edges.length === found.laid.outline.edges.length;
+  return (
+    <Typography variant="body2">
+      {kept
+        ? 'Edges keep their letters and joints.'
+        : 'The card’s edges are lettered anew, and their joints are free.'}
+      {gone.length > 0 &&
+        ` ${gone.join(', ')} ${gone.length === 1 && !/s$/.test(gone[0]!) ? 'goes' : 'go'} with the old outline.`}
+    </Typography>
+  );
+}

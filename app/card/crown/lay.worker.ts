@@ -1,0 +1,49 @@
+import { layingPanel } from '#core/surface/laidPanel';
+import type { LaidPanel } from '#core/surface/laidPanel';
+import type { Result } from '#core/measure/result';
+import type { Vec } from '#core/measure/vector';
+import { stripsOf } from '#core/surface/strips';
+import type { LayAnswer, LayAsked } from './laying';
+import { FINE, ROUGH } from './laying';
+
+const say = (answer: LayAnswer) => self.postMessage(answer);
+let latest = 0;
+
+self.onmessage = ({ data }: MessageEvent<LayAsked>) => {
+  latest = data.ask;
+  void lay(data);
+};
+
+async function lay({ ask, made, school, strips, compare }: LayAsked): Promise<void> {
+  for (const triangles of [ROUGH, FINE]) {
+    const found = await laidUnless(ask, made, school, triangles);
+    if (!found) return;
+    if (!found.ok) return say({ ask, what: 'refused', problems: found.problems });
+    const { laid } = found;
+    say({ ask, what: 'laid', laid, strips: stripsOf(laid.disc, laid.flat, strips), rough: triangles === ROUGH });
+  }
+  if (!compare) return;
+  const outlines: { school: number; line: Vec[]; mm2: number }[] = [];
+  for (const one of [0, 0.5, 1]) {
+    const found = await laidUnless(ask, made, one, FINE / 3);
+    if (!found?.ok) return;
+    const { disc, flat, blankMm2 } = found.laid;
+    outlines.push({ school: one, line: [...disc.rim].map((v): Vec => [flat[2 * v]!, flat[2 * v + 1]!]), mm2: blankMm2 }); // prettier-ignore
+  }
+  say({ ask, what: 'compared', outlines });
+}
+
+/** The panel laid flat, step by step; null as soon as something else is asked. */
+async function laidUnless(
+  ask: number,
+  made: LayAsked['made'],
+  school: number,
+  triangles: number,
+): Promise<Result<{ laid: LaidPanel }> | null> {
+  const way = layingPanel(made, school, triangles);
+  for (let step = way.next(); ; step = way.next()) {
+    if (step.done) return step.value;
+    await new Promise((done) => setTimeout(done));
+    if (latest !== ask) return null;
+  }
+}

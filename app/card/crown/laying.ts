@@ -1,0 +1,15 @@
+import type { Problem } from '#core/measure/result';
+import type { Vec } from '#core/measure/vector';
+import type { Described, LaidPanel } from '#core/surface/laidPanel';
+import type { Strip } from '#core/surface/strips';
+
+/** What is asked of the worker: a panel and the school it is cut in; with `compare`, the outlines of the three schools. */
+export type LayAsked = { ask: number; made: Described; school: number; strips: number; compare: boolean };
+
+export type LayAnswer =
+  | { ask: number; what: 'refused'; problems: Problem[] }
+  | { ask: number; what: 'laid'; laid: LaidPanel; strips: Strip[]; rough: boolean }
+  | { ask: number; what: 'compared'; outlines: { school: number; line: Vec[]; mm2: number }[] };
+
+/** Triangles of the first answer and of the one that stays. */
+export const [ROUGH, FINE] = [900, 6000];

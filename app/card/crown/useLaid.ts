@@ -1,0 +1,52 @@
+import { useEffect, useRef, useState } from 'react';
+import type { Problem } from '#core/measure/result';
+import type { Described, LaidPanel } from '#core/surface/laidPanel';
+import type { Strip } from '#core/surface/strips';
+import type { LayAnswer, LayAsked } from './laying';
+
+export type Laid = { laid: LaidPanel; strips: Strip[]; rough: boolean };
+export type Outlines = Extract<LayAnswer, { what: 'compared' }>['outlines'];
+
+type Answered = { key: string; found: Laid | null; problems: Problem[]; outlines: Outlines | null };
+type State = Omit<Answered, 'key'> & { busy: boolean };
+
+/**
+ * A panel laid flat in a worker, first roughly, then finely; the last answer stands, as `busy`, until the next is there. What is
+ * asked while one is on its way puts an end to that one. Nothing is laid for null.
+ */
+export function useLaid(made: Described | null, school: number, strips: number, compare: boolean): State {
+  const [answered, setAnswered] = useState<Answered | null>(null);
+  const worker = useRef<Worker | null>(null);
+  const count = useRef(0);
+  const key = JSON.stringify({ made, school, strips, compare });
+  useEffect(
+    () => () => {
+      worker.current?.terminate();
+      worker.current = null;
+    },
+    [],
+  );
+  useEffect(() => {
+    const asked = JSON.parse(key) as Omit<LayAsked, 'ask' | 'made'> & { made: Described | null };
+    const ask = ++count.current;
+    if (!asked.made) return;
+    worker.current ??= new Worker(new URL('./lay.worker.ts', import.meta.url), { type: 'module' });
+    worker.current.onmessage = ({ data }: MessageEvent<LayAnswer>) => {
+      if (data.ask !== count.current) return;
+      if (data.what === 'compared') setAnswered((was) => was && { ...was, outlines: data.outlines });
+      else if (data.what === 'refused') setAnswered({ key, found: null, problems: data.problems, outlines: null });
+      else setAnswered({ key, found: data, problems: [], outlines: null });
+    };
+    worker.current.postMessage({ ...asked, ask } as LayAsked);
+  }, [key]);
+  if (!made) return { found: null, problems: [], outlines: null, busy: false };
+  if (!answered) return { found: null, problems: [], outlines: null, busy: true };
+  const now = answered.key === key;
+  const { found, problems, outlines } = answered;
+  return {
+    found,
+    problems: now ? problems : [],
+    outlines: now ? outlines : null,
+    busy: !now || found?.rough === true,
+  };
+}

@@ -1,0 +1,96 @@
+import type { Result } from '../measure/result';
+import type { Vec } from '../measure/vector';
+import type { BlankOutline } from './blankOutline';
+import { blankOutline } from './blankOutline';
+import type { Disc } from './disc';
+import { discOf } from './disc';
+import type { Figure } from './figures';
+import { figureMesh } from './figures';
+import { flatArea } from './firstFlat';
+import { flattening } from './flatten';
+import type { Mesh } from './mesh';
+import { overlapsOf } from './overlap';
+import { panelOf } from './strain';
+import type { Contour, StrainMap, Way, Zone } from './strainMap';
+import { benchStep, contours, strainMap, zonesOf } from './strainMap';
+import type { Deviations, Stations } from './stations';
+import { stationsMesh } from './stations';
+import type { WorkMark } from './workMarks';
+import { workMarks } from './workMarks';
+
+/** What a panel is made from: figures, or profiles at stations. */
+export type Described = Figure | Stations;
+
+/** A panel laid flat, with all that is said of it. */
+export type LaidPanel = {
+  disc: Disc;
+  flat: Float64Array;
+  outline: BlankOutline;
+  panelMm2: number;
+  blankMm2: number;
+  /** The greatest of each over the panel, both 0 or above, and what the thickness becomes where it changes most (as a factor). */
+  stretch: number;
+  shrink: number;
+  thinnest: number;
+  thickest: number;
+  map: StrainMap;
+  lines: (Contour & { way: Way })[];
+  marks: WorkMark[];
+  zones: Zone[];
+  /** Where the outline runs over itself. */
+  overlaps: Vec[];
+  deviations: Deviations | null;
+};
+
+/** Marks stand so far apart, as a share of the square root of the blank’s area. */
+const MARKS_APART = 1 / 11;
+
+/** The surface that is described, as a disc. */
+export function describedDisc(made: Described, triangles: number): Result<{ disc: Disc; deviations: Deviations | null }> {
+  const found: Result<{ mesh: Mesh; deviations?: Deviations }> = made.kind === 'stations' ? stationsMesh(made, triangles) : figureMesh(made, triangles);
+  if (!found.ok) return found;
+  const disc = discOf(found.mesh);
+  return disc.ok ? { ok: true, disc: disc.disc, deviations: found.deviations ?? null } : disc;
+} // prettier-ignore
+
+/**
+ * Lays what is described flat: yields how many steps were taken, so that whoever waits can stop; then the answer. Problems:
+ * those of the surface, of `discOf`, and `flatten-failed`.
+ */
+export function* layingPanel(made: Described, school: number, triangles: number): Generator<number, Result<{ laid: LaidPanel }>> {
+  const described = describedDisc(made, triangles);
+  if (!described.ok) return described;
+  const { disc, deviations } = described;
+  const way = flattening(disc, school);
+  let step = way.next();
+  for (; !step.done; step = way.next()) yield step.value.steps;
+  return step.value.ok ? { ok: true, laid: laidPanel(disc, step.value.flat, deviations) } : step.value;
+} // prettier-ignore
+
+/** All that is said of a flat. */
+export function laidPanel(disc: Disc, flat: Float64Array, deviations: Deviations | null): LaidPanel {
+  const panel = panelOf(disc.mesh);
+  const map = strainMap(panel, flat);
+  const greatest = (values: Float64Array): number => values.reduce((a, b) => Math.max(a, b), 0);
+  const [stretch, shrink] = [greatest(map.stretch), greatest(map.shrink)];
+  const step = benchStep(Math.max(stretch, shrink));
+  const blankMm2 = flatArea(panel.triangles, flat);
+  const thickness = map.area.map((x) => 1 / (1 + x));
+  return {
+    disc,
+    flat,
+    outline: blankOutline(disc, flat),
+    panelMm2: panel.whole,
+    blankMm2,
+    stretch,
+    shrink,
+    thinnest: thickness.reduce((a, b) => Math.min(a, b), Infinity),
+    thickest: greatest(thickness),
+    map,
+    lines: (['stretch', 'shrink'] as const).flatMap((way) => contours(panel, map[way], step).map((line) => ({ ...line, way }))), // prettier-ignore
+    marks: workMarks(panel, flat, Math.sqrt(blankMm2) * MARKS_APART),
+    zones: zonesOf(disc, panel, flat),
+    overlaps: overlapsOf([...disc.rim].map((v): Vec => [flat[2 * v]!, flat[2 * v + 1]!])),
+    deviations,
+  };
+}

@@ -1,0 +1,66 @@
+import type { Vec } from '../measure/vector';
+import type { Disc } from './disc';
+import { axesOf } from './firstFlat';
+import { inFlat } from './isoLines';
+import type { Vec3 } from './mesh';
+import { cross3, dot3, vertexAt, vertexCount } from './mesh';
+import { ordinatesOf, sectionOf } from './section';
+
+/**
+ * A strip to check a panel with: where it stands along the panel (0 … 1) and which way it runs, its stations and drops as a
+ * straight edge reads them, mm, its line on the panel and in the flat.
+ */
+export type Strip = {
+  runs: 'across' | 'along';
+  share: number;
+  ordinates: [number, number][];
+  places: Vec3[];
+  line: Vec[];
+};
+
+/** No strip has more stations than this, evenly apart. */
+const MOST_STATIONS = 41;
+
+/** The strip at a share of the panel’s length (`across`) or of its width (`along`); null where the panel leans over there. */
+export function stripAt(disc: Disc, flat: Float64Array, runs: Strip['runs'], share: number): Strip | null {
+  const { mesh } = disc;
+  const [e1, e2] = axesOf(disc);
+  const reach = ([x, y, z]: readonly [number, number, number]): { from: number; to: number } => {
+    let [from, to] = [Infinity, -Infinity];
+    for (let v = 0; v < vertexCount(mesh); v++) {
+      const s = dot3(vertexAt(mesh, v), [x, y, z]);
+      from = Math.min(from, s);
+      to = Math.max(to, s);
+    }
+    return { from, to };
+  };
+  const [one, other] = [reach(e1), reach(e2)];
+  const lengthwise = one.to - one.from >= other.to - other.from;
+  const normal: Vec3 = (runs === 'across') === lengthwise ? e1 : e2;
+  const { from, to } = normal === e1 ? one : other;
+  const at = from + (to - from) * share;
+  const cut = sectionOf(mesh, [normal[0] * at, normal[1] * at, normal[2] * at], normal);
+  const read = cut && ordinatesOf(cut, cross3(e1, e2), normal);
+  if (!cut || !read || read.length < 2) return null;
+  return { runs, share, ordinates: evenly(read), places: cut.places, line: inFlat(cut.sides, flat) };
+} // prettier-ignore
+
+/** So many strips across, evenly apart and clear of the ends, and one along the middle. */
+export function stripsOf(disc: Disc, flat: Float64Array, count: number): Strip[] {
+  const across = Array.from({ length: count }, (_, i) => stripAt(disc, flat, 'across', (i + 0.5) / count));
+  return [...across, count > 0 ? stripAt(disc, flat, 'along', 0.5) : null].filter((strip) => strip !== null);
+}
+
+/** Readings at stations evenly apart where there are more than a strip has room for. */
+function evenly(read: [number, number][]): [number, number][] {
+  if (read.length <= MOST_STATIONS) return read;
+  const whole = read[read.length - 1]![0];
+  let k = 0;
+  return Array.from({ length: MOST_STATIONS }, (_, i): [number, number] => {
+    const s = (whole * i) / (MOST_STATIONS - 1);
+    while (k < read.length - 2 && read[k + 1]![0] < s) k++;
+    const [a, b] = [read[k]!, read[k + 1]!];
+    const share = Math.min(1, Math.max(0, (s - a[0]) / (b[0] - a[0])));
+    return [s, a[1] + (b[1] - a[1]) * share];
+  });
+}
