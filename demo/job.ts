@@ -6,7 +6,7 @@ import { emptyPattern } from '#core/card/emptyPattern';
 import { countingIds } from '#core/card/kinds';
 import { outlineFromPoints } from '#core/card/legs';
 import { madeFrom } from '#core/card/link/lie';
-import { edgeLength, patternParts, spotNearest } from '#core/card/outline';
+import { byLetter, edgeLength, patternParts, spotNearest } from '#core/card/outline';
 import type { Bead, Edge, Flange, Fold, Joint, PatternDoc, Place } from '#core/card/pattern';
 import { evenStations, gapTarget } from '#core/fit/target';
 import type { FitRecord, InspectionRecord, JobFile, PieceFile, WeldRecord } from '#core/format/job';
@@ -15,6 +15,8 @@ import { emptyPlan } from '#core/weld/emptyPlan';
 import type { PlanDoc } from '#core/weld/plan';
 import { setPlan, weldOf } from '#core/weld/planned';
 import { plugPositions, tackOrder } from '#core/weld/spacing';
+import { unsurveyed } from '#core/survey/pieceSurvey';
+import { cornerCard } from './corner';
 import { demoSurvey, demoSurveyOf } from './survey';
 
 /** The invented demonstration job: a coach-built van from a maker that never was, pieces at different stages. */
@@ -568,6 +570,45 @@ function waistStrip(): PieceFile {
   };
 }
 
+/** The crowned corner behind the wheel: cut with metal over, its middle half raised. */
+function lowerRearCorner(): PieceFile {
+  const card = cornerCard();
+  let all: Planned = { doc: card, plan: emptyPlan() };
+  const [upper, ...others] = byLetter(card.edges);
+  const meets = ['Side panel above', 'Rear panel', 'Sill end', 'Wheel arch'];
+  [upper!, ...others].forEach((edge, i) => {
+    all = { doc: setEdge(all.doc, edge.id, { joint: { kind: 'butt', trimMm: 3 } }), plan: setPlan(all.plan, edge.id, { meets: meets[i]! }) };
+  });
+  return {
+    name: 'Lower rear corner',
+    survey: unsurveyed(),
+    folding: unfolded(),
+    shaping: {
+      ...unshaped(),
+      work: {
+        rough: worked(0, 600, '', '2026-11-20T09:30:00.000Z'),
+        raise: { ...noWork(), count: 4, seconds: 2400, note: 'Half way by strip 2.' },
+      },
+    },
+    part: 'Corner of the body under the tail lamp',
+    side: 'right',
+    metal: 'dc04',
+    thicknessMm: 1,
+    thickness: { by: 'mm' },
+    structural: false,
+    pictures: [],
+    notes: 'Taken from the left corner with three strips. Raise first, gather the long edges after.',
+    created: '2026-11-20T08:00:00.000Z',
+    archived: null,
+    came: null,
+    ...history([card, all.doc], all.plan, '2026-11-20T08:20:00.000Z'),
+    prints: [],
+    fits: [],
+    welds: [],
+    inspections: [],
+  };
+} // prettier-ignore
+
 export const DEMO_NAME = 'Mobile library van';
 
 /** The whole demo job as a job file. */
@@ -592,5 +633,6 @@ export const demoJob = (): JobFile => ({
     rearArchLip(),
     leftArchLip(),
     waistStrip(),
+    lowerRearCorner(),
   ],
 });

@@ -16,7 +16,7 @@ const PRACTICE = 'common practice';
 
 export const ORDER_RULES: readonly OrderRule[] = [
   { id: 'test-first', first: ['test-bead', 'test-strip', 'test-bend'], then: ['rough', 'exact'], where: 'always', source: PRACTICE },
-  { id: 'cut-first', first: ['rough', 'exact'], then: ['holes', 'flare', 'bead', 'tip-start', 'strain', 'tip-home', 'notch', 'pack', 'fold', 'leave', 'check', 'trim'], where: 'always', source: PRACTICE },
+  { id: 'cut-first', first: ['rough', 'exact'], then: ['holes', 'flare', 'bead', 'raise', 'smooth', 'tip-start', 'strain', 'tip-home', 'notch', 'pack', 'fold', 'leave', 'check', 'trim'], where: 'always', source: PRACTICE },
   { id: 'flare-flat', first: ['holes', 'flare'], then: ['fold', 'tip-start'], where: 'always', source: `${PRACTICE}: the punch wants flat sheet round it` },
   { id: 'flare-after-hole', first: ['holes'], then: ['flare'], where: 'always', source: 'Romanovsky, Handbook of Cold Stamping: the first hole is made in the flat' },
   { id: 'bead-before-flange', first: ['bead'], then: ['tip-start', 'fold'], where: 'always', source: `${PRACTICE}: what stands up keeps the sheet out of the roller` },
@@ -28,8 +28,11 @@ export const ORDER_RULES: readonly OrderRule[] = [
   { id: 'pack-before-fold', first: ['bead', 'pack'], then: ['fold'], where: 'same', source: `${PRACTICE}: a fold across an open bead crushes it` },
   { id: 'tip-before-fold', first: ['tip-home'], then: ['fold'], where: 'touching', source: `${PRACTICE}: a folded piece does not lie on the stake` },
   { id: 'lip-after-fold', first: ['strain'], then: ['lip'], where: 'same', source: 'what is pulled round is welded on when it fits' },
+  { id: 'raise-before-smooth', first: ['raise'], then: ['smooth'], where: 'always', source: PRACTICE },
+  { id: 'raise-before-gather', first: ['raise', 'smooth'], then: ['strain', 'tip-start', 'fold'], where: 'always', source: `${PRACTICE}: the rim is gathered to what the middle has become` },
+  { id: 'shape-before-check', first: ['raise', 'smooth', 'strain'], then: ['check'], where: 'always', source: PRACTICE },
   { id: 'leave-last', first: ['fold', 'check'], then: ['leave'], where: 'always', source: `${PRACTICE}: the last fold adjusts the gap` },
-  { id: 'trim-last', first: ['bead', 'strain', 'tip-home', 'fold', 'flare'], then: ['trim'], where: 'always', source: `${PRACTICE}: trimmed when nothing draws in any more` },
+  { id: 'trim-last', first: ['bead', 'raise', 'smooth', 'strain', 'tip-home', 'fold', 'flare'], then: ['trim'], where: 'always', source: `${PRACTICE}: trimmed when nothing draws in any more` },
 ]; // prettier-ignore
 
 /** A rule that an order breaks: what should have come first, and what comes before it instead. */

@@ -8,7 +8,7 @@ import { alongFlange, remediesOf } from '../blank/flange/along';
 import type { Shop } from '../blank/shopSchema';
 import { beadLine, foldsAcross } from '../card/beadPath';
 import { endsOfFold } from '../card/foldPlace';
-import { segmentsOfEdge } from '../card/outline';
+import { edgeLength, segmentsOfEdge } from '../card/outline';
 import type { Edge, PatternDoc } from '../card/pattern';
 import { nearest } from '../measure/segment';
 import { SAME_PLACE_MM } from '../measure/tolerance';
@@ -46,11 +46,18 @@ const START_DEG = 30;
  */
 export function shapeOrder(given: ShapeGiven): ShapeStep[] {
   const sheet = sheetMetal(given.metal, given.thicknessMm, given.shop);
-  const steps = [...beadSteps(given), ...flangeSteps(given, sheet), ...holeSteps(given), ...foldSteps(given, sheet)];
+  const steps = [
+    ...beadSteps(given),
+    ...crownSteps(given),
+    ...flangeSteps(given, sheet),
+    ...holeSteps(given),
+    ...foldSteps(given, sheet),
+  ];
   const tests = steps.filter(({ what }) => what.startsWith('test-'));
   const rest = steps.filter(({ what }) => !what.startsWith('test-'));
-  const draws = rest.some(({ what }) => what === 'bead' || what === 'strain');
-  const unsure = tests.length > 0;
+  const draws = rest.some(({ what }) => what === 'bead' || what === 'strain' || what === 'raise');
+  // How a panel curved two ways comes out hangs on the hand: it is never cut to the line first.
+  const unsure = tests.length > 0 || given.pattern.crown !== null;
   const cut =
     unsure && draws ? step('rough', [], 'not-proven', { overMm: ROUGH_MM }) : step('exact', [], 'proven', {});
   const strips = given.pattern.profiles.map(({ id }) => step('check', [id], 'checking-strip', {}));
@@ -140,6 +147,38 @@ function beadSteps({ pattern, development, metal, thicknessMm, shop }: ShapeGive
     return found;
   });
 }
+
+/** Edges of a panel curved two ways that change by less than this keep their length, mm: a file stroke. */
+const EDGE_KEEPS_MM = 0.3;
+
+/** A panel curved two ways: its middle raised and smoothed, its edges gathered or stretched to the length they have on it. */
+function crownSteps({ pattern, metal, thicknessMm, shop }: ShapeGiven): ShapeStep[] {
+  const { crown } = pattern;
+  if (!crown) return [];
+  const found: ShapeStep[] = [];
+  if (crown.raise) {
+    const { areaMm2, most } = crown.raise;
+    found.push(step('raise', [], 'middle-short', { areaMm2, most }, { of: 'passes', wanted: null }));
+    found.push(step('smooth', [], 'raised', {}));
+  }
+  const tested = new Set<string>();
+  for (const { edge: id, changeMm } of crown.edges) {
+    const edge = pattern.edges.find((one) => one.id === id);
+    if (!edge || Math.abs(changeMm) < EDGE_KEEPS_MM) continue;
+    const freeMm = edgeLength(pattern, edge);
+    const way = changeMm > 0 ? 'stretch' : 'shrink';
+    const learnt = biteLearnt(shop, metal, thicknessMm, way);
+    if (!learnt && !tested.has(way)) {
+      tested.add(way);
+      const { longMm, wideMm, bites } = STRIP;
+      found.push(step('test-strip', [id], `${way}-not-proven`, { lengthMm: longMm, widthMm: wideMm, bites }, null, way));
+    }
+    const bites = learnt && bitesOver(changeMm / freeMm, freeMm, learnt).bites;
+    const figures = { fromMm: 0, toMm: freeMm, strain: changeMm / freeMm, changeMm, freeMm, ...(bites && { apartMm: freeMm / bites }) };
+    found.push(step('strain', [id], `crown-${way}`, figures, { of: 'bites', wanted: bites ?? null }, 'crown'));
+  }
+  return found;
+} // prettier-ignore
 
 function flangeSteps(given: ShapeGiven, sheet: SheetMetal): ShapeStep[] {
   const { pattern, development, metal, thicknessMm, shop } = given;

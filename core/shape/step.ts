@@ -1,5 +1,5 @@
 /** What kinds of steps there are in shaping a piece. */
-export const STEP_KINDS = ['test-bead', 'test-strip', 'test-bend', 'rough', 'exact', 'holes', 'flare', 'bead', 'tip-start', 'strain', 'tip-home', 'angle', 'lip', 'notch', 'pack', 'fold', 'leave', 'check', 'trim', 'own'] as const; // prettier-ignore
+export const STEP_KINDS = ['test-bead', 'test-strip', 'test-bend', 'rough', 'exact', 'holes', 'flare', 'bead', 'raise', 'smooth', 'tip-start', 'strain', 'tip-home', 'angle', 'lip', 'notch', 'pack', 'fold', 'leave', 'check', 'trim', 'own'] as const; // prettier-ignore
 export type StepKind = (typeof STEP_KINDS)[number];
 
 /** What is counted while a step is done. */

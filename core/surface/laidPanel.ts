@@ -12,7 +12,7 @@ import type { Mesh } from './mesh';
 import { overlapsOf } from './overlap';
 import { panelOf } from './strain';
 import type { Contour, StrainMap, Way, Zone } from './strainMap';
-import { benchStep, contours, strainMap, zonesOf } from './strainMap';
+import { benchStep, contours, smoothedOver, strainMap, zonesOf } from './strainMap';
 import type { Deviations, Stations } from './stations';
 import { stationsMesh } from './stations';
 import type { WorkMark } from './workMarks';
@@ -87,7 +87,7 @@ export function laidPanel(disc: Disc, flat: Float64Array, deviations: Deviations
     thinnest: thickness.reduce((a, b) => Math.min(a, b), Infinity),
     thickest: greatest(thickness),
     map,
-    lines: (['stretch', 'shrink'] as const).flatMap((way) => contours(panel, map[way], step).map((line) => ({ ...line, way }))), // prettier-ignore
+    lines: (['stretch', 'shrink'] as const).flatMap((way) => contours(panel, smoothedOver(panel, map[way]), step).map((line) => ({ ...line, way }))), // prettier-ignore
     marks: workMarks(panel, flat, Math.sqrt(blankMm2) * MARKS_APART),
     zones: zonesOf(disc, panel, flat),
     overlaps: overlapsOf([...disc.rim].map((v): Vec => [flat[2 * v]!, flat[2 * v + 1]!])),

@@ -34,6 +34,23 @@ export function strainMap(panel: Panel, flat: Float64Array): StrainMap {
   return { stretch, shrink, area };
 }
 
+/**
+ * Values at vertices, each half its own and half what its triangles have in the mean: lines of equal value then do not follow
+ * every side of the net.
+ */
+export function smoothedOver({ triangles, area }: Panel, values: Float64Array): Float64Array {
+  const [sum, weight] = [new Float64Array(values.length), new Float64Array(values.length)];
+  for (let t = 0; t < area.length; t++) {
+    const corners = triangles.subarray(3 * t, 3 * t + 3);
+    const mean = corners.reduce((total, v) => total + values[v]! / 3, 0);
+    for (const v of corners) {
+      sum[v]! += area[t]! * mean;
+      weight[v]! += area[t]!;
+    }
+  }
+  return values.map((value, v) => (value + sum[v]! / (weight[v]! || 1)) / 2);
+}
+
 /** Thickness after, mm, of metal whose area grows by `area` (its volume stays). */
 export const thicknessAfter = (thicknessMm: number, area: number): number => thicknessMm / (1 + area);
 

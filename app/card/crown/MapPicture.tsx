@@ -24,22 +24,9 @@ export function MapPicture({ laid, strips, outlines, letters }: { laid: LaidPane
     <g>
       <path d={data(path)} fill="var(--shadow)" transform="translate(4 6)" />
       <path d={data(path)} fill="var(--zinc)" stroke="var(--zinc-line)" strokeWidth={2} strokeLinejoin="round" />
-      {laid.lines.map(({ way, value, places, closed }, i) => {
-        const at = inFlat(places, laid.flat);
-        const label = at[Math.floor(at.length * 0.35)]!;
-        const [x, y] = px(label);
-        const long = at.length * 2 > 30;
-        return (
-          <g key={i}>
-            <path d={line(at, closed)} fill="none" stroke={`var(--${way})`} strokeWidth={1.3} strokeDasharray={way === 'shrink' ? '7 4' : undefined} opacity={0.75} />
-            {long && width > FEW_PX && (
-              <text x={x} y={y} textAnchor="middle" dominantBaseline="central" fontSize={14} className="figure" fill={`var(--${way})`} stroke="var(--zinc)" strokeWidth={5} paintOrder="stroke">
-                {percent(value)}
-              </text>
-            )}
-          </g>
-        );
-      })}
+      {laid.lines.map(({ way, places, closed }, i) => (
+        <path key={i} d={line(inFlat(places, laid.flat), closed)} fill="none" stroke={`var(--${way})`} strokeWidth={1.3} strokeDasharray={way === 'shrink' ? '7 4' : undefined} opacity={0.75} />
+      ))}
       {laid.marks.map(({ at, way, turn }, i) => (
         <Chevrons key={i} at={px(at)} turn={(-turn * 180) / Math.PI} shrink={way === 'shrink'} />
       ))}
@@ -54,8 +41,36 @@ export function MapPicture({ laid, strips, outlines, letters }: { laid: LaidPane
         const [x, y] = px(at);
         return <circle key={i} cx={x} cy={y} r={9} fill="none" stroke="var(--torch)" strokeWidth={3} />;
       })}
+      {width > FEW_PX && labelled(laid, view.px).map(({ at: [x, y], way, value }, i) => (
+        <g key={i} transform={`translate(${x} ${y})`}>
+          <rect x={-23} y={-10} width={46} height={20} rx={3} fill="var(--zinc)" />
+          <text textAnchor="middle" dominantBaseline="central" fontSize={14} className="figure" fill={`var(--${way})`}>
+            {percent(value)}
+          </text>
+        </g>
+      ))}
       <Threads tags={tags} />
       {tags.map((tag, i) => tag && <EdgeTag key={i} tag={tag} letter={letters[i]!} picked={false} />)}
     </g>
   );
+} // prettier-ignore
+
+/** Figures stand no nearer to each other than this, pixels. */
+const APART_PX = 44;
+
+/** One figure for each value and way, on its longest line, where there is room for it. */
+function labelled(laid: LaidPanel, px: (p: Vec) => Vec): { at: Vec; way: LaidPanel['lines'][number]['way']; value: number }[] {
+  const longest = new Map<string, LaidPanel['lines'][number]>();
+  for (const one of laid.lines) {
+    const name = `${one.way} ${one.value}`;
+    if (one.places.length > (longest.get(name)?.places.length ?? 12)) longest.set(name, one);
+  }
+  const found: ReturnType<typeof labelled> = [];
+  for (const { way, value, places } of longest.values()) {
+    const line = inFlat(places, laid.flat).map(px);
+    const free = [0.35, 0.5, 0.2, 0.65, 0.8, 0.1].map((share) => line[Math.floor(share * (line.length - 1))]!);
+    const at = free.find((p) => found.every((other) => Math.hypot(other.at[0] - p[0], (other.at[1] - p[1]) * 2) > APART_PX));
+    if (at) found.push({ at, way, value });
+  }
+  return found;
 } // prettier-ignore

@@ -20,7 +20,7 @@ export default function PanelSpace({ laid, cut }: { laid: LaidPanel; cut: readon
   const lines = useMemo(() => {
     const of = (way: 'stretch' | 'shrink') =>
       geometryOf(laid.lines.filter((line) => line.way === way).flatMap(({ places, closed }) => pieces(onPanel(places, mesh), closed)), false); // prettier-ignore
-    return { stretch: of('stretch'), shrink: of('shrink') };
+    return { stretch: of('stretch'), shrink: dashed(of('shrink')) };
   }, [laid, mesh]);
   const rim = useMemo(
     () => geometryOf(pieces([...laid.disc.rim].map((v): Vec3 => [mesh.vertices[3 * v]!, mesh.vertices[3 * v + 1]!, mesh.vertices[3 * v + 2]!]), true), false),
@@ -28,7 +28,7 @@ export default function PanelSpace({ laid, cut }: { laid: LaidPanel; cut: readon
   ); // prettier-ignore
   const cutLine = useMemo(() => cut && geometryOf(pieces(cut, false), false), [cut]);
   return (
-    <Space reach={reach} from={[0.9, -1.25, 1.05]}>
+    <Space reach={reach} from={[0.75, -1.05, 0.9]}>
       <group position={[-middle[0], -middle[1], -middle[2]]}>
         <mesh geometry={geometry}>
           <meshStandardMaterial color="#aab2b8" metalness={0.25} roughness={0.55} side={DoubleSide} polygonOffset polygonOffsetFactor={2} polygonOffsetUnits={2} />
@@ -40,7 +40,7 @@ export default function PanelSpace({ laid, cut }: { laid: LaidPanel; cut: readon
           <lineBasicMaterial color="#8a1f0a" />
         </lineSegments>
         <lineSegments geometry={lines.shrink}>
-          <lineBasicMaterial color="#0f3f70" />
+          <lineDashedMaterial color="#0f3f70" dashSize={7} gapSize={4} />
         </lineSegments>
         {cutLine && (
           <lineSegments geometry={cutLine}>
@@ -51,6 +51,18 @@ export default function PanelSpace({ laid, cut }: { laid: LaidPanel; cut: readon
     </Space>
   );
 } // prettier-ignore
+
+/** The same with how far along its pieces each corner is, so that it can be dashed. */
+function dashed(geometry: BufferGeometry): BufferGeometry {
+  const places = geometry.getAttribute('position');
+  const far = new Float32Array(places.count);
+  for (let i = 1; i < places.count; i++) {
+    const step = Math.hypot(places.getX(i) - places.getX(i - 1), places.getY(i) - places.getY(i - 1), places.getZ(i) - places.getZ(i - 1)); // prettier-ignore
+    far[i] = far[i - 1]! + (i % 2 === 1 ? step : 0);
+  }
+  geometry.setAttribute('lineDistance', new BufferAttribute(far, 1));
+  return geometry;
+}
 
 /** A line as pieces, corner after corner. */
 function pieces(line: readonly Vec3[], closed: boolean): number[] {

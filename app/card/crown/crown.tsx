@@ -184,7 +184,7 @@ export default function CrownPage() {
             </>
           )}
           <Made pattern={pattern} found={found} />
-          <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
+          <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap', position: 'sticky', bottom: -16, bgcolor: 'var(--panel)', py: 1.5, borderTop: '1.5px solid var(--rule)' }}>
             <Button variant="contained" size="large" disabled={!found || busy || found.laid.overlaps.length > 0} onClick={make}>
               {pattern.sides.length > 0 ? 'Make it the card’s outline' : 'Make the card'}
             </Button>
@@ -204,7 +204,7 @@ function School({ school, onChange }: { school: number; onChange: (school: numbe
     <Box component="section" aria-label="How it is worked">
       <Typography variant="h3">How it is worked</Typography>
       <Typography>{schoolWords(school)}.</Typography>
-      <Box sx={{ px: 2 }}>
+      <Box sx={{ px: 3 }}>
         <Slider
           aria-label="From raising to gathering"
           min={0}

@@ -1,0 +1,25 @@
+import { crownCard } from '#core/card/crownCard';
+import { emptyPattern } from '#core/card/emptyPattern';
+import { countingIds } from '#core/card/kinds';
+import type { PatternDoc } from '#core/card/pattern';
+import type { Described } from '#core/surface/laidPanel';
+import { layingPanel } from '#core/surface/laidPanel';
+import { stripsOf } from '#core/surface/strips';
+
+/** The lower rear corner: it rounds from the side to the back and turns under. */
+const CORNER: Described = { kind: 'barrel', alongMm: 950, acrossMm: 190, lengthMm: 340, widthMm: 210 };
+const SCHOOL = 0.4;
+
+let known: PatternDoc | null = null;
+
+/** The card of the lower rear corner, laid flat from its figures; once, because it takes a while. */
+export function cornerCard(): PatternDoc {
+  if (known) return known;
+  const way = layingPanel(CORNER, SCHOOL, 2400);
+  let step = way.next();
+  while (!step.done) step = way.next();
+  if (!step.value.ok) throw new Error('The corner of the demo cannot be laid flat');
+  const { laid } = step.value;
+  known = crownCard(emptyPattern(), CORNER, SCHOOL, laid, stripsOf(laid.disc, laid.flat, 3), countingIds('s'));
+  return known;
+}
