@@ -28,6 +28,7 @@ import { MachineView } from './MachineView';
 import { useOrdering } from './useOrdering';
 import { WaterPanel } from './WaterPanel';
 import { useWater } from './useWater';
+import { CrownLink } from '../piece/CrownLink';
 import { MarkingOut } from './MarkingOut';
 import { ScribeTables } from './ScribeTables';
 import { beadFigure, foldWorking, sizeWorkings } from './workings';
@@ -152,6 +153,7 @@ function Blank({ development }: { development: Development }) {
             <RadiusGot key={`radius ${fold.id}`} fold={fold} number={folds.indexOf(fold) + 1} />
           )}
           {fold && <FoldWorking fold={fold} number={folds.indexOf(fold) + 1} />}
+          {view !== 'order' && <CrownLink />}
           {view === 'order' && <OrderPanel {...ordering} development={development} />}
           {view === 'folded' && <WaterPanel development={development} {...watered} />}
           {view !== 'order' && (

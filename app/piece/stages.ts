@@ -101,7 +101,10 @@ function cardStop({ pattern, problems, changedThere = 0 }: RoadGiven): Stop {
   if (stops > 0) return { state: 'attention', note: `${stops} to mend` };
   if (changedThere > 0) return { state: 'attention', note: 'The first has changed' };
   const folds = pattern.folds.length;
-  return { state: 'done', note: folds === 1 ? '1 fold' : folds === 0 ? 'Flat' : `${folds} folds` };
+  return {
+    state: 'done',
+    note: folds === 1 ? '1 fold' : folds === 0 ? (pattern.crown ? 'Curved two ways' : 'Flat') : `${folds} folds`,
+  };
 }
 
 function blankStop({ pattern, development }: RoadGiven): Stop {

@@ -20,7 +20,9 @@ import { usePiece } from '../piece/pieceContext';
 import { ItWentWrong } from './ItWentWrong';
 import { ShapePicture } from './ShapePicture';
 import { StepList } from './StepList';
+import { CrownLink } from '../piece/CrownLink';
 import { StepNow, clock } from './StepNow';
+import { StripGaps } from './StripGaps';
 import { TestReadings } from './TestReadings';
 import { usePace } from './usePace';
 import { useShaping } from './useShaping';
@@ -68,6 +70,7 @@ function Shape() {
     choose(key);
     bring('shape-now');
   };
+  const checked = looked?.what === 'check' ? pattern.profiles.find(({ id: one }) => one === looked.about[0]) : undefined;
   return (
     <StageLayout
       drawerWidth={440}
@@ -84,6 +87,8 @@ function Shape() {
           {looked && (
             <StepNow key={looked.key} step={looked} place={`${steps.indexOf(looked) + 1} of ${steps.length}`} now={looked === next} work={workOn(looked.key)} setWork={(change) => setWork(looked.key, change)} first={first?.work[looked.key] ?? null} />
           )}
+          {looked && ['raise', 'smooth', 'strain'].includes(looked.what) && <CrownLink />}
+          {checked && looked && <StripGaps key={`gaps ${looked.key}`} profile={checked} work={workOn(looked.key)} setWork={(change) => setWork(looked.key, change)} />}
           {looked && <TestReadings key={`test ${looked.key}`} step={looked} onKept={() => choose(null)} />}
           {looked?.what === 'strain' && <ItWentWrong key={`wrong ${looked.key}`} step={looked} count={workOn(looked.key).count} />}
           {looked && (

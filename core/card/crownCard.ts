@@ -78,4 +78,4 @@ export function crownCard(
 const nameOf = (strips: readonly Strip[], i: number): string =>
   strips[i]!.runs === 'along' ? 'Strip along the middle' : `Strip ${i + 1} across`;
 
-const round = ([x, y]: Vec): [number, number] => [Math.round(x * 100) / 100, Math.round(y * 100) / 100];
+const round = ([x, y]: Vec): [number, number] => [Math.round(x * 100) / 100 + 0, Math.round(y * 100) / 100 + 0];

@@ -96,6 +96,7 @@ export type Figures = {
   'stations-order': { atMm: number };
   'stations-doubled': { atMm: number };
   'stations-guides': None;
+  'strip-gaps': None;
   'mesh-file-kind': None;
   'mesh-file-broken': { line: number };
   'mesh-file-large': { triangles: number; most: number };

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { text } from '../card/text';
 
 const moment = text(40);
+const mm = z.number().finite().min(-10_000).max(10_000);
 const count = z.number().int().min(0).max(1_000_000);
 const seconds = z.number().min(0).max(10_000_000);
 
@@ -16,6 +17,11 @@ export const StepWorkSchema = z.object({
   note: text(1000),
   done: moment.nullable(),
   before: z.array(z.object({ count, seconds, note: text(1000), at: moment })).max(100),
+  /** Of a checking strip: how far below it the panel lies at stations along it, mm (below 0: above it). */
+  gaps: z
+    .array(z.object({ at: mm, lowMm: mm }))
+    .max(60)
+    .optional(),
 });
 export type StepWork = z.infer<typeof StepWorkSchema>;
 

@@ -161,10 +161,10 @@ export default function CrownPage() {
                       <Typography component="span" className="figure">{said}</Typography>
                     </Stack>
                   ))}
-                  {laid.zones.slice(0, 4).map((zone, i) => (
+                  {laid.zones.slice(0, 5).map((zone, i) => (
                     <Stack key={i} direction="row" spacing={1} sx={{ alignItems: 'center' }}>
                       <ChevronSign shrink={zone.way === 'shrink'} />
-                      <Typography component="span">{zoneWords(zone)}</Typography>
+                      <Typography component="span">{zoneWords(zone, laid, letters)}</Typography>
                     </Stack>
                   ))}
                   {laid.zones.length === 0 && <Typography>Nothing: it unrolls. Roll or bend it, no metal is stretched or gathered.</Typography>}

@@ -4,6 +4,7 @@ import type { Figure } from '#core/surface/figures';
 import type { LaidPanel } from '#core/surface/laidPanel';
 import type { Zone } from '#core/surface/strainMap';
 import { letterAt } from '#core/card/outline';
+import { nearest } from '#core/measure/segment';
 
 /** Figures a panel may be made from, as fields: name, and what stands in it at first. */
 export const FIGURES_OF: Record<Figure['kind'], { name: string; about: string; figure: Figure }> = {
@@ -50,7 +51,7 @@ export function edgeWords(laid: LaidPanel, letters: readonly string[], show: (mm
     const letter = letters[i] ?? letterAt(i);
     if (Math.abs(change) < 0.05) return { letter, said: `keeps its length, ${show(flatMm)}`, shrink: null };
     return { letter, said: `${change < 0 ? 'gather' : 'stretch'} ${show(Math.abs(change))} over ${show(flatMm)}`, shrink: change < 0 };
-  });
+  }).sort((a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter));
 } // prettier-ignore
 
 /** How large a place is, as one would show it with the hands. */
@@ -60,9 +61,14 @@ function sized(mm2: number): string {
   return mm2 < 60_000 ? 'as large as two hands' : 'larger than two hands';
 }
 
-/** What has to be done over an area. */
-export const zoneWords = ({ way, share, flatMm2, changeMm2, atRim, most }: Zone): string =>
-  `${atRim ? 'Reaching the rim' : 'Inside'}, ${sized(flatMm2)}: ${way === 'stretch' ? 'raise' : 'gather'} by ${percent(Math.abs(share))}, ${percent(most)} at the most; area ${changeMm2 > 0 ? '+' : '−'}${Math.round(Math.abs(changeMm2))} mm².`;
+/** What has to be done over an area, and where that is: inside, or at which edge. */
+export function zoneWords({ way, share, flatMm2, changeMm2, atRim, most, middle }: Zone, laid: LaidPanel, letters: readonly string[]): string {
+  const { path, edges } = laid.outline;
+  const off = edges.map(({ first, count }) => Math.min(...path.slice(first, first + count).map((s) => nearest(s, middle).distance)));
+  const where = atRim ? `At ${letters[off.indexOf(Math.min(...off))] ?? 'the rim'}` : 'Inside';
+  const by = `${percent(Math.abs(share))} ${way === 'stretch' ? 'more' : 'less'} area, ${percent(most)} where it is most`;
+  return `${where}, ${sized(flatMm2)}: ${way === 'stretch' ? 'raise' : 'gather'}, ${by} (${changeMm2 > 0 ? '+' : '−'}${Math.round(Math.abs(changeMm2))} mm²).`;
+} // prettier-ignore
 
 export type Verdict = { good: boolean; said: string[] };
 

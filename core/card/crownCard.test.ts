@@ -1,0 +1,86 @@
+import fc from 'fast-check';
+import { develop } from '../blank/fold/develop';
+import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
+import { spread } from '../measure/spread.arbitrary';
+import { area, points } from '../measure/path';
+import { metalById } from '../metal/metals';
+import type { Described } from '../surface/laidPanel';
+import { layingPanel } from '../surface/laidPanel';
+import { stillToDo } from '../surface/progress';
+import { stripsOf } from '../surface/strips';
+import { panels } from '../surface/surfaces.arbitrary';
+import { crownCard } from './crownCard';
+import { emptyPattern } from './emptyPattern';
+import { countingIds } from './kinds';
+import { mirrored } from './mirror';
+import { outlineOf } from './outline';
+import { readPattern } from './read';
+
+function laidFrom(made: Described, school: number) {
+  const way = layingPanel(made, school, 500);
+  for (let step = way.next(); ; step = way.next()) {
+    if (!step.done) continue;
+    if (!step.value.ok) throw new Error(step.value.problems[0]!.code);
+    return step.value.laid;
+  }
+}
+
+test('a laid panel is a card like any other: read, developed, mirrored; another school keeps its edges, letters and joints', () => {
+  fc.assert(
+    fc.property(panels, spread(0, 1), spread(0, 1), (made, one, other) => {
+      const ids = countingIds('s');
+      const first = laidFrom(made, one);
+      const strips = stripsOf(first.disc, first.flat, 3);
+      const card = crownCard(emptyPattern(), made, one, first, strips, ids);
+      expect(readPattern(JSON.parse(JSON.stringify(card)))).toEqual({ ok: true, doc: card });
+      expect(card.profiles).toHaveLength(strips.length);
+      expect(card.marks).toHaveLength(strips.length);
+      const { path } = outlineOf(card);
+      expect(Math.abs(area(path) / first.blankMm2 - 1)).toBeLessThan(0.01);
+      expect(Math.min(...points(path).map(([x]) => x), ...points(path).map(([, y]) => y))).toBeGreaterThan(-0.11);
+      const sheet = sheetMetal(metalById('dc04'), 1, USUAL_SHOP);
+      const blank = develop(card, sheet, USUAL_SHOP);
+      expect(blank.ok && Math.abs(blank.development.size.areaMm2 / first.blankMm2 - 1)).toBeLessThan(0.01);
+      expect(mirrored(mirrored(card))).toMatchObject({ crown: card.crown });
+      expect(mirrored(card).crown?.turned).toBe(true);
+      // Joined, then laid anew.
+      const joined = { ...card, edges: card.edges.map((edge) => ({ ...edge, joint: { kind: 'butt' as const, trimMm: 2 } })) };
+      const second = laidFrom(made, other);
+      const again = crownCard(joined, made, other, second, stripsOf(second.disc, second.flat, 3), ids);
+      expect(readPattern(again).ok).toBe(true);
+      if (second.outline.edges.length !== first.outline.edges.length) return;
+      expect(again.edges.map(({ id, letter, joint }) => ({ id, letter, joint }))).toEqual(joined.edges.map(({ id, letter, joint }) => ({ id, letter, joint })));
+      expect(again.crown!.edges.map(({ edge }) => edge)).toEqual(again.edges.map(({ id }) => id));
+      expect(again.profiles).toHaveLength(card.profiles.length);
+    }),
+    { numRuns: 15 },
+  );
+}); // prettier-ignore
+
+test('what a panel still lacks along a strip is the difference of two arcs, by reading its gaps', () => {
+  fc.assert(
+    fc.property(spread(120, 400), spread(0.06, 0.2), spread(0.5, 1), (wide, rise, share) => {
+      // The strip is an arc over a chord; the panel has risen to a share of its height so far.
+      const arc = (height: number) => {
+        const r = wide ** 2 / (8 * height) + height / 2;
+        return { drop: (s: number) => r - Math.sqrt(r ** 2 - (s - wide / 2) ** 2), long: 2 * r * Math.asin(wide / 2 / r) };
+      };
+      const [strip, panel] = [arc(wide * rise), arc(wide * rise * share)];
+      const at = Array.from({ length: 25 }, (_, i) => (wide * i) / 24);
+      const ends = strip.drop(0) - panel.drop(0);
+      const gaps = at.map((s) => ({ at: s, lowMm: panel.drop(s) - strip.drop(s) + ends }));
+      const found = stillToDo(at.map((s) => [s, strip.drop(s)] as const), gaps);
+      if (!found.ok) throw new Error('not read');
+      expect(Math.abs(found.changeMm - (strip.long - panel.long))).toBeLessThan(0.01 + 0.002 * strip.long * rise);
+      expect(found.changeMm).toBeGreaterThanOrEqual(-1e-6);
+      // Too high is the same the other way.
+      const over = stillToDo(at.map((s) => [s, panel.drop(s)] as const), gaps.map(({ at: s, lowMm }) => ({ at: s, lowMm: -lowMm })));
+      expect(over.ok && over.changeMm).toBeCloseTo(-found.changeMm, 6);
+    }),
+    { numRuns: 30 },
+  );
+  const flat = [[0, 5], [100, 0], [200, 5]] as const;
+  expect(stillToDo(flat, [{ at: 0, lowMm: 0 }, { at: 200, lowMm: 0 }])).toMatchObject({ ok: true, changeMm: 0 });
+  expect(stillToDo(flat, [{ at: 0, lowMm: 0 }])).toMatchObject({ ok: false });
+  expect(stillToDo(flat, [{ at: 0, lowMm: 0 }, { at: 240, lowMm: 0 }])).toMatchObject({ ok: false });
+}); // prettier-ignore
