@@ -1,0 +1,160 @@
+import type { Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
+import { beginPiece, demoPiece, goTo, newPiece, pickEdge, saved } from './hands';
+
+const type = async (page: Page, label: string | RegExp, text: string) => {
+  const field = page.getByLabel(label).first();
+  await field.fill(text);
+  await field.press('Enter');
+};
+const laid = async (page: Page) => {
+  await expect(page.getByText('Thickness after')).toBeVisible();
+  await expect(page.getByText(/Getting finer|Laying it flat/)).toHaveCount(0);
+};
+const figure = (page: Page, label: string) => page.getByText(label, { exact: true }).locator('xpath=..');
+
+test('from stations to a blank with its strips: typed wrong it is told, another school changes the outline and keeps its edges', async ({
+  page,
+}) => {
+  await beginPiece(page, 'Door pocket');
+  await page.getByRole('link', { name: /^Curved two ways/ }).click();
+  await page.getByRole('button', { name: 'By stations' }).click();
+  const station = (i: number) => page.getByRole('region', { name: `Station ${i}` });
+
+  await test.step('three profiles with unequal numbers of points', async () => {
+    await station(1)
+      .getByLabel(/^Across and height/)
+      .fill('0\t0\n70\t22\n140\t30\n210\t22\n280\t0');
+    await expect(page.getByText(/A surface wants two profiles at least/)).toBeVisible();
+    await station(2)
+      .getByLabel(/^Across and height/)
+      .fill('0\t8\n140\tfourty\n280\t8');
+    await expect(station(2).getByText(/row 2|line 2/i)).toBeVisible();
+    await station(2)
+      .getByLabel(/^Across and height/)
+      .fill('0\t8\n140\t40\n280\t8');
+    await station(3)
+      .getByLabel(/^Across and height/)
+      .fill('0\t0\n90\t20\n190\t20\n280\t0');
+    await laid(page);
+    await expect(station(2).getByText(/The surface passes within/)).toBeVisible();
+    // Two at one place.
+    await station(3).getByLabel('Station 3 at').fill('150');
+    await station(3).getByLabel('Station 3 at').press('Enter');
+    await expect(page.getByText(/Two profiles stand at 150/)).toBeVisible();
+    await station(3).getByLabel('Station 3 at').fill('300');
+    await station(3).getByLabel('Station 3 at').press('Enter');
+    await laid(page);
+  });
+
+  await test.step('what is typed outlives a reload; the whole way raised is a smaller blank than gathered', async () => {
+    await page.reload();
+    await laid(page);
+    await expect(station(2).getByLabel(/^Across and height/)).toHaveValue(/140\t40/);
+    const school = page.getByLabel('From raising to gathering');
+    const area = async () => Number(/([\d.]+) cm/.exec(await figure(page, 'Area of the blank').innerText())![1]);
+    await school.focus();
+    await page.keyboard.press('Home');
+    await expect(page.getByText(/^Raised: all of it stretched/)).toBeVisible();
+    await laid(page);
+    const raised = await area();
+    await page.keyboard.press('End');
+    await expect(page.getByText(/^Gathered: all of it shrunk/)).toBeVisible();
+    await laid(page);
+    expect(await area()).toBeGreaterThan(raised);
+    await page.getByLabel('Draw the blanks of all three schools together').check();
+    await expect(page.getByText(/raised [\d.]+ cm² · both [\d.]+ cm² · gathered [\d.]+ cm²/)).toBeVisible({
+      timeout: 30_000,
+    });
+    await page.getByLabel('Draw the blanks of all three schools together').uncheck();
+    await laid(page);
+    await page.getByRole('button', { name: 'Make the card' }).click();
+    await saved(page);
+  });
+
+  await test.step('the card is like any other: joined, blanked, printed with its strips', async () => {
+    await expect(page.getByRole('link', { name: /^Card:.*Curved two ways/ })).toBeVisible();
+    await pickEdge(page, 'B');
+    await page.getByRole('combobox', { name: 'Joined by' }).click();
+    await page.getByRole('option', { name: /^Butt$/ }).click();
+    await saved(page);
+    await goTo(page, 'Blank');
+    await expect(page.getByText('Strip 1 across')).toBeVisible();
+    await expect(page.getByRole('region', { name: 'Curved two ways' })).toContainText('to gather');
+    await page.goto(`${page.url().replace(/blank$/, 'card')}/profiles`);
+    await page.getByRole('button', { name: 'Strip 2 across' }).click();
+    const strip = await page.getByRole('link', { name: 'Print it hollow' }).getAttribute('href');
+    const printed = await page.request.get(strip!);
+    expect(printed.headers()['content-type']).toBe('application/pdf');
+  });
+
+  await test.step('laid anew in another school, its edges keep their joints', async () => {
+    await page.goto(page.url().replace(/profiles$/, 'crown'));
+    await laid(page);
+    await page.getByLabel('From raising to gathering').focus();
+    await page.keyboard.press('Home');
+    await laid(page);
+    await expect(page.getByText('Edges keep their letters and joints.')).toBeVisible();
+    await page.getByRole('button', { name: 'Make it the card’s outline' }).click();
+    await saved(page);
+    await pickEdge(page, 'B');
+    await expect(page.getByRole('combobox', { name: 'Joined by' })).toHaveText(/Butt/);
+  });
+});
+
+test('too deep for one piece is said with what to do; folds that would go are named before they do', async ({
+  page,
+}) => {
+  await newPiece(page, 'Deep bowl', '200, 120, 200, 120');
+  await page.goto(`${page.url()}/crown`);
+  await page.getByRole('combobox', { name: 'What it is like' }).click();
+  await page.getByRole('option', { name: 'Cap' }).click();
+  await type(page, 'Height', '140');
+  await laid(page);
+  await expect(page.getByText(/It must be (stretched|gathered) by \d+ %/).first()).toBeVisible();
+  await expect(page.getByText('The card’s edges are lettered anew, and their joints are free.')).toBeVisible();
+  await type(page, 'Height', '9000000');
+  await expect(page.getByText(/^At most/)).toBeVisible();
+  await type(page, 'Height', '20');
+  await laid(page);
+  await expect(page.getByText(/^In one piece: this metal takes/)).toBeVisible();
+});
+
+test.describe('at phone width', () => {
+  test.use({ viewport: { width: 390, height: 844 } });
+
+  test('the panel is held against its strip, and the gaps say where metal is still missing; they are there after a reload', async ({
+    page,
+  }) => {
+    await demoPiece(page, 'Lower rear corner', 'Shape');
+    const steps = page.getByRole('list', { name: 'Steps' });
+    await expect(steps).toContainText('Raise the middle');
+    await steps
+      .getByRole('button', { name: /Check with the strip “Strip 2 across”/ })
+      .first()
+      .click();
+    const gaps = page.getByRole('region', { name: 'Gaps under the strip' });
+    const fields = gaps.getByRole('textbox');
+    await fields.nth(0).fill('0');
+    await fields.nth(0).press('Enter');
+    await fields.nth(3).fill('4');
+    await fields.nth(3).press('Enter');
+    await fields.nth(6).fill('0');
+    await fields.nth(6).press('Enter');
+    const said = gaps.getByRole('status', { name: 'What is still to do' });
+    await expect(said).toContainText(/raise, about \d\.\d %/);
+    await expect(said).toContainText('is still missing');
+    await page.reload();
+    await steps
+      .getByRole('button', { name: /Check with the strip “Strip 2 across”/ })
+      .first()
+      .click();
+    await expect(fields.nth(3)).toHaveValue('4.00');
+    // What stands proud has too much.
+    await fields.nth(3).fill('-4');
+    await fields.nth(3).press('Enter');
+    await expect(said).toContainText('too much');
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+    expect(wide).toBeLessThanOrEqual(390);
+  });
+});
