@@ -27,7 +27,8 @@ app.use(
     contentSecurityPolicy: {
       directives: {
         // The framework starts the page with small inline scripts, and the style library writes style tags.
-        'script-src': ["'self'", "'unsafe-inline'"],
+        // Scans are thinned in a worker by compiled code that ships with the application.
+        'script-src': ["'self'", "'unsafe-inline'", "'wasm-unsafe-eval'"],
         'style-src': ["'self'", "'unsafe-inline'"],
         'img-src': ["'self'", 'data:', 'blob:'],
         'upgrade-insecure-requests': null,

@@ -141,6 +141,9 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `Two profiles stand at ${mm(atMm)}. Give each its own place along the panel.`,
   'stations-doubled': ({ atMm }, _, mm) =>
     `In the profile at ${mm(atMm)} two points in a row are the same. Take one away.`,
+  'scan-rough':
+    'The scan is too torn to be thinned. Have it closed and smoothed where it was made, or scan less at once.',
+  'cut-misses': 'These corners enclose nothing of the panel. Tap them one after another, all the way round.',
   'strip-gaps': 'Read the gap at two stations of the strip at least, each once.',
   'stations-guides': 'A guide curve wants two points at least that differ.',
   'mesh-file-kind': (_, { all }) => `${all} is no OBJ, STL or PLY file. Export the scan as one of these.`,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { FigureSchema } from '../surface/figures';
+import { ScanSchema } from '../surface/packed';
 import { StationsSchema } from '../surface/stations';
 
 const share = z.number().finite().min(-10).max(10);
@@ -10,7 +11,7 @@ const share = z.number().finite().min(-10).max(10);
  * rim change by. `turned`: the surface is the mirror image of what is described.
  */
 export const CrownSchema = z.strictObject({
-  made: z.union([FigureSchema, StationsSchema]),
+  made: z.union([FigureSchema, StationsSchema, ScanSchema]),
   school: z.number().min(0).max(1),
   turned: z.boolean(),
   panelMm2: z.number().finite().min(0),

@@ -97,6 +97,8 @@ export type Figures = {
   'stations-doubled': { atMm: number };
   'stations-guides': None;
   'strip-gaps': None;
+  'cut-misses': None;
+  'scan-rough': None;
   'mesh-file-kind': None;
   'mesh-file-broken': { line: number };
   'mesh-file-large': { triangles: number; most: number };

@@ -1,5 +1,5 @@
 import { isSliver, rimsOf, sidesOf, woundAlike } from './disc';
-import type { Mesh } from './mesh';
+import type { Mesh, Vec3 } from './mesh';
 import { length3, sub3, triangleCount, triangleNormal, vertexAt } from './mesh';
 import { welded } from './weld';
 
@@ -135,6 +135,21 @@ function largestPart(mesh: Mesh): { mesh: Mesh; parts: number; looseShare: numbe
     looseShare: whole > 0 ? 1 - areas[largest]! / whole : 0,
     rewound: wound.rewound,
   };
+}
+
+/** The part of a mesh that comes nearest to a place. */
+export function partWith(mesh: Mesh, near: Vec3): Mesh {
+  const wound = woundAlike(mesh, sidesOf(mesh).across);
+  let best = 0;
+  let least = Infinity;
+  for (let i = 0; i < wound.triangles.length; i++) {
+    const off = length3(sub3(vertexAt(mesh, wound.triangles[i]!), near));
+    if (off < least) [best, least] = [wound.part[Math.floor(i / 3)]!, off];
+  }
+  const found: number[] = [];
+  for (let t = 0; t < wound.part.length; t++)
+    if (wound.part[t] === best) found.push(...wound.triangles.subarray(3 * t, 3 * t + 3));
+  return compact({ vertices: mesh.vertices, triangles: Uint32Array.from(found) });
 }
 
 /** Where fans of triangles hang together at a point alone, each but the first gets a point of its own. */

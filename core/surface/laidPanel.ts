@@ -10,6 +10,8 @@ import { flatArea } from './firstFlat';
 import { flattening } from './flatten';
 import type { Mesh } from './mesh';
 import { overlapsOf } from './overlap';
+import type { Scan } from './packed';
+import { unpacked } from './packed';
 import { panelOf } from './strain';
 import type { Contour, StrainMap, Way, Zone } from './strainMap';
 import { benchStep, contours, smoothedOver, strainMap, zonesOf } from './strainMap';
@@ -18,8 +20,8 @@ import { stationsMesh } from './stations';
 import type { WorkMark } from './workMarks';
 import { workMarks } from './workMarks';
 
-/** What a panel is made from: figures, or profiles at stations. */
-export type Described = Figure | Stations;
+/** What a panel is made from: figures, profiles at stations, or a scan. */
+export type Described = Figure | Stations | Scan;
 
 /** A panel laid flat, with all that is said of it. */
 export type LaidPanel = {
@@ -47,6 +49,10 @@ const MARKS_APART = 1 / 11;
 
 /** The surface that is described, as a disc. */
 export function describedDisc(made: Described, triangles: number): Result<{ disc: Disc; deviations: Deviations | null }> {
+  if (made.kind === 'scan') {
+    const disc = discOf(unpacked(made));
+    return disc.ok ? { ok: true, disc: disc.disc, deviations: null } : disc;
+  }
   const found: Result<{ mesh: Mesh; deviations?: Deviations }> = made.kind === 'stations' ? stationsMesh(made, triangles) : figureMesh(made, triangles);
   if (!found.ok) return found;
   const disc = discOf(found.mesh);

@@ -2,12 +2,22 @@ import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide } from 'three';
 import { onPanel } from '#core/surface/isoLines';
 import type { LaidPanel } from '#core/surface/laidPanel';
-import type { Vec3 } from '#core/surface/mesh';
+import type { Mesh, Vec3 } from '#core/surface/mesh';
+import { vertexAt } from '#core/surface/mesh';
+import type { Way } from '#core/surface/strainMap';
 import { Space, geometryOf } from '../../drawing/Space';
 
-/** The panel in space: steel, with lines of equal stretch and equal shrink over it and the cut that is looked at. */
-export default function PanelSpace({ laid, cut }: { laid: LaidPanel; cut: readonly Vec3[] | null }) {
-  const { mesh } = laid.disc;
+type Props = {
+  mesh: Mesh;
+  /** Laid flat or not yet: its rim, and lines of equal stretch and shrink over it. */
+  laid: LaidPanel | null;
+  cut: readonly Vec3[] | null;
+  tapped: readonly Vec3[];
+  onTap?: (p: Vec3) => void;
+};
+
+/** The panel in space: steel, with lines of equal stretch and equal shrink over it, the cut that is looked at, what was tapped. */
+export default function PanelSpace({ mesh, laid, cut, tapped, onTap }: Props) {
   const { geometry, middle, reach } = useMemo(() => {
     const made = new BufferGeometry();
     made.setAttribute('position', new BufferAttribute(Float32Array.from(mesh.vertices), 3));
@@ -18,30 +28,56 @@ export default function PanelSpace({ laid, cut }: { laid: LaidPanel; cut: readon
     return { geometry: made, middle: [center.x, center.y, center.z] as const, reach: radius * 2 };
   }, [mesh]);
   const lines = useMemo(() => {
-    const of = (way: 'stretch' | 'shrink') =>
-      geometryOf(laid.lines.filter((line) => line.way === way).flatMap(({ places, closed }) => pieces(onPanel(places, mesh), closed)), false); // prettier-ignore
-    return { stretch: of('stretch'), shrink: dashed(of('shrink')) };
+    if (!laid) return null;
+    const of = (way: Way) =>
+      geometryOf(
+        laid.lines.filter((line) => line.way === way).flatMap(({ places, closed }) => pieces(onPanel(places, mesh), closed)),
+        false,
+      );
+    const rim = [...laid.disc.rim].map((v) => vertexAt(mesh, v));
+    return { stretch: of('stretch'), shrink: dashed(of('shrink')), rim: geometryOf(pieces(rim, true), false) };
   }, [laid, mesh]);
-  const rim = useMemo(
-    () => geometryOf(pieces([...laid.disc.rim].map((v): Vec3 => [mesh.vertices[3 * v]!, mesh.vertices[3 * v + 1]!, mesh.vertices[3 * v + 2]!]), true), false),
-    [laid, mesh],
-  ); // prettier-ignore
   const cutLine = useMemo(() => cut && geometryOf(pieces(cut, false), false), [cut]);
+  const tappedLine = useMemo(() => (tapped.length > 1 ? geometryOf(pieces(tapped, tapped.length > 2), false) : null), [tapped]);
   return (
     <Space reach={reach} from={[0.75, -1.05, 0.9]}>
       <group position={[-middle[0], -middle[1], -middle[2]]}>
-        <mesh geometry={geometry}>
+        <mesh
+          geometry={geometry}
+          onClick={(event) => {
+            // A drag that turns the view is no touch.
+            if (!onTap || event.delta > 4) return;
+            event.stopPropagation();
+            const { x, y, z } = event.point;
+            onTap([x + middle[0], y + middle[1], z + middle[2]]);
+          }}
+        >
           <meshStandardMaterial color="#aab2b8" metalness={0.25} roughness={0.55} side={DoubleSide} polygonOffset polygonOffsetFactor={2} polygonOffsetUnits={2} />
         </mesh>
-        <lineSegments geometry={rim}>
-          <lineBasicMaterial color="#1a2530" />
-        </lineSegments>
-        <lineSegments geometry={lines.stretch}>
-          <lineBasicMaterial color="#8a1f0a" />
-        </lineSegments>
-        <lineSegments geometry={lines.shrink}>
-          <lineDashedMaterial color="#0f3f70" dashSize={7} gapSize={4} />
-        </lineSegments>
+        {lines && (
+          <>
+            <lineSegments geometry={lines.rim}>
+              <lineBasicMaterial color="#1a2530" />
+            </lineSegments>
+            <lineSegments geometry={lines.stretch}>
+              <lineBasicMaterial color="#8a1f0a" />
+            </lineSegments>
+            <lineSegments geometry={lines.shrink}>
+              <lineDashedMaterial color="#0f3f70" dashSize={7} gapSize={4} />
+            </lineSegments>
+          </>
+        )}
+        {tapped.map((p, i) => (
+          <mesh key={i} position={[...p]}>
+            <sphereGeometry args={[reach / 130, 12, 8]} />
+            <meshBasicMaterial color="#c2410c" />
+          </mesh>
+        ))}
+        {tappedLine && (
+          <lineSegments geometry={tappedLine}>
+            <lineBasicMaterial color="#c2410c" depthTest={false} />
+          </lineSegments>
+        )}
         {cutLine && (
           <lineSegments geometry={cutLine}>
             <lineBasicMaterial color="#c2410c" linewidth={3} depthTest={false} />

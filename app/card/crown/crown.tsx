@@ -18,6 +18,9 @@ import { box } from '#core/measure/path';
 import { metalById } from '#core/metal/metals';
 import type { Described } from '#core/surface/laidPanel';
 import type { Figure } from '#core/surface/figures';
+import type { Vec3 } from '#core/surface/mesh';
+import type { Scan } from '#core/surface/packed';
+import { unpacked } from '#core/surface/packed';
 import { stripAt } from '#core/surface/strips';
 import { ChevronSign } from '../../drawing/shapeMarks';
 import { Drawing } from '../../drawing/Drawing';
@@ -32,14 +35,22 @@ import { FigureFields } from './FigureFields';
 import { MapPicture } from './MapPicture';
 import { NO_STATIONS, StationFields, stationsOf, writtenStations } from './StationFields';
 import type { WrittenStations } from './StationFields';
+import { ScanFields } from './ScanFields';
 import { StripPicture } from './StripPicture';
 import { FIGURES_OF, edgeWords, lettersOf, percent, schoolWords, verdict, zoneWords } from './crownWords';
 import { useLaid } from './useLaid';
 import type { Laid } from './useLaid';
+import { useScan } from './useScan';
 
 const PanelSpace = lazy(() => import('./PanelSpace'));
 
-type Draft = { way: 'figure' | 'stations'; figure: Figure; written: WrittenStations; school: number };
+type Draft = {
+  way: 'figure' | 'stations' | 'scan';
+  figure: Figure;
+  written: WrittenStations;
+  scan: Scan | null;
+  school: number;
+};
 
 const STRIPS = 3;
 
@@ -51,8 +62,9 @@ export default function CrownPage() {
   const first = useMemo((): Draft => {
     const made = pattern.crown?.made;
     return {
-      way: made?.kind === 'stations' ? 'stations' : 'figure',
-      figure: made && made.kind !== 'stations' ? made : FIGURES_OF.barrel.figure,
+      way: made?.kind === 'stations' || made?.kind === 'scan' ? made.kind : 'figure',
+      figure: made && made.kind !== 'stations' && made.kind !== 'scan' ? made : FIGURES_OF.barrel.figure,
+      scan: made?.kind === 'scan' ? made : null,
       written: made?.kind === 'stations' ? writtenStations(made, unit) : NO_STATIONS,
       school: pattern.crown?.school ?? 0.5,
     };
@@ -61,8 +73,13 @@ export default function CrownPage() {
   const [view, setView] = useState<'blank' | 'panel'>('blank');
   const [compare, setCompare] = useState(false);
   const [cutAt, setCutAt] = useState(0.5);
+  const [tapped, setTapped] = useState<Vec3[]>([]);
+  const scanning = useScan((scan) => {
+    set({ scan });
+    setView('panel');
+  });
   const read = useMemo(() => (draft.way === 'stations' ? stationsOf(draft.written, unit) : null), [draft, unit]);
-  const made: Described | null = draft.way === 'figure' ? draft.figure : read?.ok ? read.made : null;
+  const made: Described | null = draft.way === 'figure' ? draft.figure : draft.way === 'scan' ? draft.scan : read?.ok ? read.made : null;
   const { found, problems, outlines, busy } = useLaid(made, draft.school, STRIPS, compare);
   const laid = found?.laid ?? null;
   const letters = useMemo(
@@ -81,6 +98,9 @@ export default function CrownPage() {
     drop();
     void navigate(`/pieces/${id}/card`);
   };
+  // What is laid flat; a scan that cannot be yet is shown all the same, so that it can be cut.
+  const scanned = useMemo(() => (draft.way === 'scan' && draft.scan ? unpacked(draft.scan) : null), [draft.way, draft.scan]);
+  const shown = laid?.disc.mesh ?? scanned;
   const bad = [...(read && !read.ok ? read.problems : []), ...problems];
   const size = laid && box(laid.outline.path);
   return (
@@ -100,14 +120,14 @@ export default function CrownPage() {
       }
       drawing={
         <>
-          {view === 'blank' || !laid ? (
+          {view === 'blank' || !shown ? (
             <Drawing bounds={size ?? { minX: 0, minY: 0, maxX: 300, maxY: 200 }} ground="blank" label="The blank, and what has to be done to it" overlay={null}>
               {found && laid && <MapPicture laid={laid} strips={found.strips} outlines={outlines} letters={letters} />}
             </Drawing>
           ) : (
             <Box sx={{ position: 'absolute', inset: 0, bgcolor: 'var(--blank-ground, var(--paper))' }} role="img" aria-label="The panel in space">
               <Suspense fallback={<Box sx={{ p: 8 }}>Setting the panel up …</Box>}>
-                <PanelSpace laid={laid} cut={cut?.places ?? null} />
+                <PanelSpace mesh={shown} laid={laid} cut={cut?.places ?? null} tapped={draft.way === 'scan' ? tapped : []} onTap={draft.way === 'scan' && scanning.here ? (p) => setTapped([...tapped, p]) : undefined} />
               </Suspense>
             </Box>
           )}
@@ -133,9 +153,12 @@ export default function CrownPage() {
           <ToggleButtonGroup exclusive fullWidth value={draft.way} aria-label="How the shape is known" onChange={(_, way: Draft['way'] | null) => way && set({ way })}>
             <ToggleButton value="figure">By its figures</ToggleButton>
             <ToggleButton value="stations">By stations</ToggleButton>
+            <ToggleButton value="scan">By a scan</ToggleButton>
           </ToggleButtonGroup>
           {draft.way === 'figure' ? (
             <FigureFields figure={draft.figure} onChange={(figure) => set({ figure })} />
+          ) : draft.way === 'scan' ? (
+            <ScanFields scan={draft.scan} scanning={scanning} tapped={tapped} onTapped={setTapped} />
           ) : (
             <StationFields written={draft.written} profiles={pattern.profiles} deviations={laid?.deviations?.each ?? null} onChange={(written) => set({ written })} />
           )}

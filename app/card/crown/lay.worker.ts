@@ -15,7 +15,8 @@ self.onmessage = ({ data }: MessageEvent<LayAsked>) => {
 };
 
 async function lay({ ask, made, school, strips, compare }: LayAsked): Promise<void> {
-  for (const triangles of [ROUGH, FINE]) {
+  // A scan has its own triangles.
+  for (const triangles of made.kind === 'scan' ? [FINE] : [ROUGH, FINE]) {
     const found = await laidUnless(ask, made, school, triangles);
     if (!found) return;
     if (!found.ok) return say({ ask, what: 'refused', problems: found.problems });
