@@ -1,5 +1,7 @@
 import type { Page } from '@playwright/test';
 import { expect, test } from '@playwright/test';
+import { figureMesh } from '#core/surface/figures';
+import { writeObj } from '#core/surface/file/obj';
 import { beginPiece, demoPiece, goTo, newPiece, pickEdge, saved } from './hands';
 
 const type = async (page: Page, label: string | RegExp, text: string) => {
@@ -157,4 +159,49 @@ test.describe('at phone width', () => {
     const wide = await page.evaluate(() => document.documentElement.scrollWidth);
     expect(wide).toBeLessThanOrEqual(390);
   });
+});
+
+test('a scan of two hundred thousand triangles is mended, cut to tapped corners and becomes a card', async ({
+  page,
+}) => {
+  const made = figureMesh({ kind: 'barrel', alongMm: 700, acrossMm: 320, lengthMm: 400, widthMm: 280 }, 200_000);
+  if (!made.ok) throw new Error('no panel');
+  // A loose bit beside it, and a hole in it.
+  const bit = 'v 900 0 0\nv 910 0 0\nv 900 10 0\n';
+  const count = made.mesh.vertices.length / 3;
+  const text = writeObj(made.mesh).split('\n');
+  text.splice(count + 60_000, 1);
+  const scan = `${text.slice(0, count).join('\n')}\n${bit}${text.slice(count).join('\n')}f ${count + 1} ${count + 2} ${count + 3}\n`;
+  await newPiece(page, 'Scanned corner');
+  await page.goto(`${page.url()}/crown`);
+  await page.getByRole('button', { name: 'By a scan' }).click();
+  await expect(page.getByRole('button', { name: 'Choose the file' })).toBeDisabled();
+  await page.getByRole('combobox', { name: 'Its figures are' }).click();
+  await page.getByRole('option', { name: 'Millimetres' }).click();
+  const file = page.getByLabel('The file of the scan');
+  await file.setInputFiles({ name: 'corner.obj', mimeType: 'text/plain', buffer: Buffer.from('v 1 2\nf 1 2 3\n') });
+  await expect(page.getByText(/cannot be read at line or triangle 1/)).toBeVisible();
+  await file.setInputFiles({ name: 'corner.obj', mimeType: 'text/plain', buffer: Buffer.from(scan) });
+  await expect(page.getByText(/thinned from \d+ triangles to \d+/)).toBeVisible({ timeout: 40_000 });
+  await expect(page.getByText(/1 loose bit left out.*1 small hole closed/)).toBeVisible();
+  await laid(page);
+  const panel = await page.getByRole('img', { name: 'The panel in space' }).boundingBox();
+  const tap = async (x: number, y: number) =>
+    page.mouse.click(panel!.x + panel!.width * x, panel!.y + panel!.height * y);
+  const corners: [number, number][] = [[0.42, 0.52], [0.52, 0.45], [0.62, 0.54], [0.53, 0.62]]; // prettier-ignore
+  await expect(async () => {
+    await tap(...corners[0]!);
+    await expect(page.getByRole('button', { name: '1 of 3 corners at least' })).toBeVisible({ timeout: 1000 });
+  }).toPass({ timeout: 30_000 });
+  for (const corner of corners.slice(1)) await tap(...corner);
+  await page.getByRole('button', { name: 'Cut it to these 4 corners' }).click();
+  await expect(page.getByRole('button', { name: '0 of 3 corners at least' })).toBeVisible();
+  await laid(page);
+  await page.getByRole('button', { name: 'Make the card' }).click();
+  await saved(page);
+  await expect(page.getByRole('table', { name: 'Edges' }).getByRole('row')).toHaveCount(5);
+  // It is there on another day without the file.
+  await page.goto(`${page.url()}/crown`);
+  await laid(page);
+  await expect(page.getByText(/^corner\.obj: nowhere more than/)).toBeVisible();
 });

@@ -155,7 +155,9 @@ export function LengthField({
             zIndex: 2,
             px: 0.8,
             py: 0.2,
-            whiteSpace: 'nowrap',
+            // No wider than its field: at the right side of a phone it would make the page wider.
+            maxWidth: '100%',
+            width: 'max-content',
             fontSize: '0.85rem',
             bgcolor: 'var(--ink)',
             color: 'var(--panel)',

@@ -12,6 +12,7 @@ import type { Mesh } from './mesh';
 import { overlapsOf } from './overlap';
 import type { Scan } from './packed';
 import { unpacked } from './packed';
+import type { Panel } from './strain';
 import { panelOf } from './strain';
 import type { Contour, StrainMap, Way, Zone } from './strainMap';
 import { benchStep, contours, smoothedOver, strainMap, zonesOf } from './strainMap';
@@ -46,6 +47,14 @@ export type LaidPanel = {
 
 /** Marks stand so far apart, as a share of the square root of the blank’s area. */
 const MARKS_APART = 1 / 11;
+
+/** Rounds of evening out before lines are drawn: an uneven net shows as ragged lines. */
+const EVENED = 3;
+function evened(panel: Panel, values: Float64Array): Float64Array {
+  let found = values;
+  for (let i = 0; i < EVENED; i++) found = smoothedOver(panel, found);
+  return found;
+}
 
 /** The surface that is described, as a disc. */
 export function describedDisc(made: Described, triangles: number): Result<{ disc: Disc; deviations: Deviations | null }> {
@@ -93,7 +102,7 @@ export function laidPanel(disc: Disc, flat: Float64Array, deviations: Deviations
     thinnest: thickness.reduce((a, b) => Math.min(a, b), Infinity),
     thickest: greatest(thickness),
     map,
-    lines: (['stretch', 'shrink'] as const).flatMap((way) => contours(panel, smoothedOver(panel, map[way]), step).map((line) => ({ ...line, way }))), // prettier-ignore
+    lines: (['stretch', 'shrink'] as const).flatMap((way) => contours(panel, evened(panel, map[way]), step).map((line) => ({ ...line, way }))), // prettier-ignore
     marks: workMarks(panel, flat, Math.sqrt(blankMm2) * MARKS_APART),
     zones: zonesOf(disc, panel, flat),
     overlaps: overlapsOf([...disc.rim].map((v): Vec => [flat[2 * v]!, flat[2 * v + 1]!])),

@@ -27,7 +27,7 @@ export function MapPicture({ laid, strips, outlines, letters }: { laid: LaidPane
       {laid.lines.map(({ way, places, closed }, i) => (
         <path key={i} d={line(inFlat(places, laid.flat), closed)} fill="none" stroke={`var(--${way})`} strokeWidth={1.3} strokeDasharray={way === 'shrink' ? '7 4' : undefined} opacity={0.75} />
       ))}
-      {laid.marks.map(({ at, way, turn }, i) => (
+      {apart(laid.marks, px).map(({ at, way, turn }, i) => (
         <Chevrons key={i} at={px(at)} turn={(-turn * 180) / Math.PI} shrink={way === 'shrink'} />
       ))}
       {strips.map(({ line: places }, i) => {
@@ -53,6 +53,19 @@ export function MapPicture({ laid, strips, outlines, letters }: { laid: LaidPane
       {tags.map((tag, i) => tag && <EdgeTag key={i} tag={tag} letter={letters[i]!} picked={false} />)}
     </g>
   );
+} // prettier-ignore
+
+/** Marks stand no nearer to each other than this, pixels. */
+const MARK_PX = 21;
+
+/** Of marks that would stand on one another on a small screen the one with most to do. */
+function apart(marks: LaidPanel['marks'], px: (p: Vec) => Vec): LaidPanel['marks'] {
+  const kept = new Map<string, LaidPanel['marks'][number]>();
+  for (const mark of marks) {
+    const cell = px(mark.at).map((x) => Math.round(x / MARK_PX)).join(' ');
+    if (mark.strain > (kept.get(cell)?.strain ?? 0)) kept.set(cell, mark);
+  }
+  return [...kept.values()];
 } // prettier-ignore
 
 /** Figures stand no nearer to each other than this, pixels. */

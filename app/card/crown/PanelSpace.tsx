@@ -40,7 +40,8 @@ export default function PanelSpace({ mesh, laid, cut, tapped, onTap }: Props) {
   const cutLine = useMemo(() => cut && geometryOf(pieces(cut, false), false), [cut]);
   const tappedLine = useMemo(() => (tapped.length > 1 ? geometryOf(pieces(tapped, tapped.length > 2), false) : null), [tapped]);
   return (
-    <Space reach={reach} from={[0.75, -1.05, 0.9]}>
+    // Something of another size is looked at anew from the start.
+    <Space key={reach.toPrecision(2)} reach={reach} from={[0.75, -1.05, 0.9]}>
       <group position={[-middle[0], -middle[1], -middle[2]]}>
         <mesh
           geometry={geometry}

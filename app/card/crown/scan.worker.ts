@@ -1,8 +1,9 @@
 import { MeshoptSimplifier } from 'meshoptimizer/simplifier';
+import type { SimplifierFlags } from 'meshoptimizer/simplifier';
 import { cleaned, compact } from '#core/surface/clean';
 import { cutTo } from '#core/surface/cutTo';
 import { deviationOf } from '#core/surface/deviation';
-import { discOf } from '#core/surface/disc';
+import { discOf, rimsOf } from '#core/surface/disc';
 import { readMeshFile } from '#core/surface/file/meshFile';
 import type { Mesh } from '#core/surface/mesh';
 import { triangleCount } from '#core/surface/mesh';
@@ -57,7 +58,10 @@ async function thinned(mesh: Mesh): Promise<Mesh> {
   // Whole figures would lose what is small far off from the scanner’s own nought.
   const [x, y, z] = mesh.vertices;
   const near = Float32Array.from(mesh.vertices, (value, i) => value - [x!, y!, z!][i % 3]!);
-  const [triangles] = MeshoptSimplifier.simplify(mesh.triangles, near, 3, 3 * KEPT, 1, ['Regularize']);
+  // The rim is the outline that will be cut: it stays as it is, unless it is finer than anything is cut.
+  const rim = rimsOf(mesh).loops.reduce((sum, loop) => sum + loop.length, 0);
+  const flags: SimplifierFlags[] = rim < KEPT / 2 ? ['Regularize', 'LockBorder'] : ['Regularize'];
+  const [triangles] = MeshoptSimplifier.simplify(mesh.triangles, near, 3, 3 * KEPT, 1, flags);
   const small = compact({ vertices: mesh.vertices, triangles });
   return discOf(mesh).ok && !discOf(small).ok ? cleaned(small).mesh : small;
 }
