@@ -131,11 +131,12 @@ test.describe('at phone width', () => {
     await demoPiece(page, 'Lower rear corner', 'Shape');
     const steps = page.getByRole('list', { name: 'Steps' });
     await expect(steps).toContainText('Raise the middle');
-    await steps
-      .getByRole('button', { name: /Check with the strip “Strip 2 across”/ })
-      .first()
-      .click();
     const gaps = page.getByRole('region', { name: 'Gaps under the strip' });
+    const check = steps.getByRole('button', { name: /Check with the strip “Strip 2 across”/ }).first();
+    await expect(async () => {
+      await check.click();
+      await expect(gaps).toBeVisible({ timeout: 1000 });
+    }).toPass();
     const fields = gaps.getByRole('textbox');
     await fields.nth(0).fill('0');
     await fields.nth(0).press('Enter');
@@ -147,10 +148,11 @@ test.describe('at phone width', () => {
     await expect(said).toContainText(/raise, about \d\.\d %/);
     await expect(said).toContainText('is still missing');
     await page.reload();
-    await steps
-      .getByRole('button', { name: /Check with the strip “Strip 2 across”/ })
-      .first()
-      .click();
+    // Until the page's script has taken over, a touch does nothing.
+    await expect(async () => {
+      await check.click();
+      await expect(gaps).toBeVisible({ timeout: 1000 });
+    }).toPass();
     await expect(fields.nth(3)).toHaveValue('4.00');
     // What stands proud has too much.
     await fields.nth(3).fill('-4');
