@@ -20,6 +20,7 @@ export default defineConfig({
         reckon: here('./cli/reckon.ts'),
         bench: here('./bench/develop.ts'),
         size: here('./bench/size.ts'),
+        flatten: here('./bench/flatten.ts'),
         network: here('./bench/network.ts'),
         pictures: here('./bench/pictures.ts'),
         torture: here('./torture/main.ts'),
