@@ -14,6 +14,8 @@ export const CrownSchema = z.strictObject({
   made: z.union([FigureSchema, StationsSchema, ScanSchema]),
   school: z.number().min(0).max(1),
   turned: z.boolean(),
+  /** Edges that keep on the blank the length they have on the panel, by their number in the order of the outline. */
+  keep: z.array(z.number().int().min(0)).max(1000),
   panelMm2: z.number().finite().min(0),
   blankMm2: z.number().finite().min(0),
   stretch: share,

@@ -21,6 +21,7 @@ export function crownCard(
   pattern: PatternDoc,
   made: Described,
   school: number,
+  keep: readonly number[],
   laid: LaidPanel,
   strips: readonly Strip[],
   newId: NewId,
@@ -63,6 +64,7 @@ export function crownCard(
     crown: {
       made,
       school,
+      keep: [...keep],
       turned: false,
       panelMm2: laid.panelMm2,
       blankMm2: laid.blankMm2,

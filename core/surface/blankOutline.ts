@@ -11,7 +11,15 @@ import type { Disc } from './disc';
  * most.
  */
 export type BlankOutline = { path: Segment[]; edges: OutlineEdge[]; worstMm: number };
-export type OutlineEdge = { first: number; count: number; flatMm: number; panelMm: number };
+/** `first`, `count`: which lines and arcs; `rimFrom`, `rimCount`: which sides of the rim. */
+export type OutlineEdge = {
+  first: number;
+  count: number;
+  rimFrom: number;
+  rimCount: number;
+  flatMm: number;
+  panelMm: number;
+};
 
 /** Lines and arcs of a blank pass within this of the rim, mm. */
 export const OUTLINE_MM = 0.1;
@@ -37,12 +45,12 @@ export function blankOutline({ mesh, rim }: Disc, flat: Float64Array): BlankOutl
     const onPanel = run.map((k) => [...mesh.vertices.subarray(3 * rim[k]!, 3 * rim[k]! + 3)]);
     const panelMm = onPanel.slice(1).reduce((sum, p, k) => sum + Math.hypot(...p.map((x, axis) => x - onPanel[k]![axis]!)), 0);
     const flatMm = run.slice(1).reduce((sum, k, j) => sum + distance(places[k]!, places[run[j]!]!), 0);
-    if (corners.length > 0) edges.push({ first: path.length, count: fitted.arcs.length, flatMm, panelMm });
+    if (corners.length > 0) edges.push({ first: path.length, count: fitted.arcs.length, rimFrom: from, rimCount: count, flatMm, panelMm });
     else {
       // Round all the way: an edge for each arc, the change of length spread evenly.
       const long = fitted.arcs.map((s) => Math.max(1e-9, distance(s.a, s.b)));
       const whole = long.reduce((sum, x) => sum + x, 0);
-      long.forEach((x, k) => edges.push({ first: k, count: 1, flatMm: (flatMm * x) / whole, panelMm: (panelMm * x) / whole }));
+      long.forEach((x, k) => edges.push({ first: k, count: 1, rimFrom: Math.round((count * k) / long.length), rimCount: Math.round((count * (k + 1)) / long.length) - Math.round((count * k) / long.length), flatMm: (flatMm * x) / whole, panelMm: (panelMm * x) / whole }));
     }
     path.push(...fitted.arcs);
   });

@@ -6,8 +6,9 @@ import { discOf } from './disc';
 import { dissect } from './dissection';
 import { capOf } from './figures';
 import { flatArea } from './firstFlat';
-import { flatten } from './flatten';
+import { flatten, flattening } from './flatten';
 import { factorFronts, frontsOf, solveFronts } from './fronts';
+import { keptSides } from './kept';
 import type { Mesh } from './mesh';
 import { meshArea, vertexCount } from './mesh';
 import { energyOf, newtonOf, panelOf, plainEnergy, strainsOf, weightsOf } from './strain';
@@ -291,3 +292,42 @@ test('curvature inside and turning along the rim are one turn together; a cap ha
   expect(Math.abs(degrees(meshOf(ring, 120_000)).inside - 90)).toBeLessThan(1.5);
   expect(meshArea(meshOf(ring, 20_000)) / ((Math.PI / 2) * 60 * (350 * (Math.PI / 2) + 60))).toBeCloseTo(1, 3);
 });
+
+test('edges that are kept are as long in the flat as on the panel; the rest still lies by least energy', () => {
+  fc.assert(
+    fc.property(panels, fc.constantFrom(0.2, 0.5, 0.8), (figure, school) => {
+      const found = discOf(meshOf(figure, 500));
+      if (!found.ok) throw new Error('no disc');
+      const { disc } = found;
+      const rimCount = Math.floor(disc.rim.length / 3);
+      const kept = keptSides(disc.mesh, disc.rim, [{ rimFrom: 2, rimCount }]);
+      const free = run(flattening(disc, school));
+      const held = run(flattening(disc, school, free, kept));
+      const off = (flat: Float64Array): number => {
+        let [is, wanted] = [0, 0];
+        for (let i = 2; i < 2 + rimCount; i++) {
+          const [v, w] = [disc.rim[i]!, disc.rim[i + 1]!];
+          is += Math.hypot(flat[2 * v]! - flat[2 * w]!, flat[2 * v + 1]! - flat[2 * w + 1]!);
+          wanted += Math.hypot(...[0, 1, 2].map((k) => disc.mesh.vertices[3 * v + k]! - disc.mesh.vertices[3 * w + k]!));
+        }
+        return Math.abs(is / wanted - 1);
+      };
+      expect(off(held)).toBeLessThan(0.001);
+      const panel = panelOf(disc.mesh);
+      const weights = weightsOf(school);
+      // What was held costs; and with nothing held nothing is changed.
+      expect(energyOf(panel, held, weights)).toBeGreaterThan(energyOf(panel, free, weights) * 0.999);
+      expect(energyOf(panel, run(flattening(disc, school, free, new Map())), weights)).toBeLessThanOrEqual(energyOf(panel, free, weights) * 1.0001);
+    }),
+    { numRuns: 12 },
+  );
+}); // prettier-ignore
+
+function run(way: ReturnType<typeof flattening>): Float64Array {
+  for (;;) {
+    const next = way.next();
+    if (!next.done) continue;
+    if (!next.value.ok) throw new Error('not laid flat');
+    return next.value.flat;
+  }
+}

@@ -4,6 +4,8 @@ import type { Disc } from './disc';
 import { dissect } from './dissection';
 import { axesOf, firstFlat, upright } from './firstFlat';
 import { factorFronts, frontsOf, solveFronts } from './fronts';
+import type { KeptSides } from './kept';
+import { addKept, keptEnergy } from './kept';
 import { vertexCount } from './mesh';
 import type { Panel, Weights } from './strain';
 import { energyOf, longestStep, newtonOf, panelOf, weightsOf } from './strain';
@@ -24,9 +26,15 @@ const HELD = 1e-9;
 
 /**
  * Lays a panel flat by least energy (see `weightsOf`): Newton's steps from a first flat on, none of which flips a triangle.
- * Yields a flat that gets better until it is done. `from` is a flat of the same panel to begin with.
+ * Yields a flat that gets better until it is done. `from` is a flat of the same panel to begin with; `kept` are sides of the rim
+ * that keep their length.
  */
-export function* flattening(disc: Disc, school: number, from?: Float64Array): Generator<Flat, Result<Flat>> {
+export function* flattening(
+  disc: Disc,
+  school: number,
+  from?: Float64Array,
+  kept: KeptSides = new Map(),
+): Generator<Flat, Result<Flat>> {
   const { mesh } = disc;
   const panel = panelOf(mesh);
   const fronts = frontsOf(dissect(vertexCount(mesh), mesh.triangles, mesh.vertices, 3), mesh.triangles, 2);
@@ -38,10 +46,10 @@ export function* flattening(disc: Disc, school: number, from?: Float64Array): Ge
   for (const pace of from ? [school] : pacesTo(school)) {
     const weights = weightsOf(pace);
     const enough = pace === school ? ENOUGH : ENOUGH_ON_THE_WAY;
-    let energy = energyOf(panel, flat, weights);
+    let energy = energyOf(panel, flat, weights) + keptEnergy(panel, kept, flat);
     for (; steps < MOST_STEPS; steps++) {
       yield { flat, energy, steps, done: false };
-      const next = newtonStep(panel, fronts, flat, energy, weights);
+      const next = newtonStep(panel, fronts, flat, energy, weights, kept);
       if (!next) break;
       const gained = energy - next.energy;
       ({ flat, energy } = next);
@@ -71,6 +79,7 @@ function newtonStep(
   flat: Float64Array,
   energy: number,
   weights: Weights,
+  kept: KeptSides,
 ): { flat: Float64Array; energy: number } | null {
   const { triangles } = panel;
   const gradient = new Float64Array(flat.length);
@@ -79,6 +88,7 @@ function newtonStep(
   let stiff = 0;
   const entries = (t: number, into: Float64Array): void => {
     newtonOf(panel, flat, weights, t, part, into);
+    addKept(panel, kept, flat, t, part, into);
     for (let k = 0; k < 3; k++) {
       const v = 2 * triangles[3 * t + k]!;
       gradient[v]! += part[2 * k]!;
@@ -96,7 +106,7 @@ function newtonStep(
   let step = Math.min(1, SHORT_OF_FLIPPED * longestStep(triangles, flat, by));
   for (let tries = 0; tries < 40; tries++, step /= 2) {
     const tried = flat.map((x, i) => x + step * by[i]!);
-    const now = energyOf(panel, tried, weights);
+    const now = energyOf(panel, tried, weights) + keptEnergy(panel, kept, tried);
     if (now <= energy - 1e-4 * step * promised) return { flat: tried, energy: now };
   }
   return null;

@@ -8,6 +8,7 @@ import type { Figure } from './figures';
 import { figureMesh } from './figures';
 import { flatArea } from './firstFlat';
 import { flattening } from './flatten';
+import { keptSides } from './kept';
 import type { Mesh } from './mesh';
 import { overlapsOf } from './overlap';
 import type { Scan } from './packed';
@@ -70,15 +71,22 @@ export function describedDisc(made: Described, triangles: number): Result<{ disc
 
 /**
  * Lays what is described flat: yields how many steps were taken, so that whoever waits can stop; then the answer. Problems:
- * those of the surface, of `discOf`, and `flatten-failed`.
+ * those of the surface, of `discOf`, and `flatten-failed`. `keep`: edges by their number that keep their length.
  */
-export function* layingPanel(made: Described, school: number, triangles: number): Generator<number, Result<{ laid: LaidPanel }>> {
+export function* layingPanel(made: Described, school: number, triangles: number, keep: readonly number[] = []): Generator<number, Result<{ laid: LaidPanel }>> {
   const described = describedDisc(made, triangles);
   if (!described.ok) return described;
   const { disc, deviations } = described;
   const way = flattening(disc, school);
   let step = way.next();
   for (; !step.done; step = way.next()) yield step.value.steps;
+  if (step.value.ok && keep.length > 0) {
+    // Which sides an edge has is known when it lies flat.
+    const { flat } = step.value;
+    const runs = blankOutline(disc, flat).edges.filter((_, i) => keep.includes(i));
+    const held = flattening(disc, school, flat, keptSides(disc.mesh, disc.rim, runs));
+    for (step = held.next(); !step.done; step = held.next()) yield step.value.steps;
+  }
   return step.value.ok ? { ok: true, laid: laidPanel(disc, step.value.flat, deviations) } : step.value;
 } // prettier-ignore
 

@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
 import Slider from '@mui/material/Slider';
 import Stack from '@mui/material/Stack';
 import Switch from '@mui/material/Switch';
@@ -50,6 +51,7 @@ type Draft = {
   written: WrittenStations;
   scan: Scan | null;
   school: number;
+  keep: number[];
 };
 
 const STRIPS = 3;
@@ -67,6 +69,7 @@ export default function CrownPage() {
       scan: made?.kind === 'scan' ? made : null,
       written: made?.kind === 'stations' ? writtenStations(made, unit) : NO_STATIONS,
       school: pattern.crown?.school ?? 0.5,
+      keep: pattern.crown?.keep ?? [],
     };
   }, [pattern.crown, unit]);
   const { draft, set, drop } = useDraft<Draft>(`crown ${id} ${unit}`, first);
@@ -80,7 +83,7 @@ export default function CrownPage() {
   });
   const read = useMemo(() => (draft.way === 'stations' ? stationsOf(draft.written, unit) : null), [draft, unit]);
   const made: Described | null = draft.way === 'figure' ? draft.figure : draft.way === 'scan' ? draft.scan : read?.ok ? read.made : null;
-  const { found, problems, outlines, busy } = useLaid(made, draft.school, STRIPS, compare);
+  const { found, problems, outlines, busy } = useLaid(made, draft.school, draft.keep, STRIPS, compare);
   const laid = found?.laid ?? null;
   const letters = useMemo(
     () => laid?.outline.edges.map((_, i) => lettersOf(pattern, laid.outline.edges.length)[i] ?? letterAt(i)) ?? [],
@@ -93,7 +96,7 @@ export default function CrownPage() {
   const make = () => {
     if (!found || !made || busy) return;
     const before = pattern.crown?.turned ? mirrored(pattern) : pattern;
-    const card = crownCard(before, made, draft.school, found.laid, found.strips, newId);
+    const card = crownCard(before, made, draft.school, draft.keep, found.laid, found.strips, newId);
     patternEditor.edit(pattern.crown?.turned ? mirrored(card) : card);
     drop();
     void navigate(`/pieces/${id}/card`);
@@ -156,7 +159,7 @@ export default function CrownPage() {
             <ToggleButton value="scan">By a scan</ToggleButton>
           </ToggleButtonGroup>
           {draft.way === 'figure' ? (
-            <FigureFields figure={draft.figure} onChange={(figure) => set({ figure })} />
+            <FigureFields figure={draft.figure} onChange={(figure) => set({ figure, keep: figure.kind === draft.figure.kind ? draft.keep : [] })} />
           ) : draft.way === 'scan' ? (
             <ScanFields scan={draft.scan} scanning={scanning} tapped={tapped} onTapped={setTapped} />
           ) : (
@@ -175,15 +178,19 @@ export default function CrownPage() {
                   What has to be done
                 </Typography>
                 <Stack spacing={0.6}>
-                  {edgeWords(laid, letters, show).map(({ letter, said, shrink }) => (
+                  {edgeWords(laid, letters, show).map(({ edge, letter, said, shrink }) => (
                     <Stack key={letter} direction="row" spacing={1} sx={{ alignItems: 'center' }}>
                       <Typography component="span" className="condensed" sx={{ fontSize: '1.15rem', fontWeight: 600, width: 26 }}>
                         {letter}
                       </Typography>
                       {shrink !== null && <ChevronSign shrink={shrink} />}
-                      <Typography component="span" className="figure">{said}</Typography>
+                      <Typography component="span" className="figure" sx={{ flex: 1 }}>
+                        {said}
+                      </Typography>
+                      <Checkbox checked={draft.keep.includes(edge)} onChange={(_, on) => set({ keep: on ? [...draft.keep, edge].sort((a, b) => a - b) : draft.keep.filter((one) => one !== edge) })} slotProps={{ input: { 'aria-label': `Edge ${letter} keeps its length` } }} />
                     </Stack>
                   ))}
+                  <Typography variant="body2">Ticked: an edge that keeps its length, because it meets a neighbour that is there.</Typography>
                   {laid.zones.slice(0, 5).map((zone, i) => (
                     <Stack key={i} direction="row" spacing={1} sx={{ alignItems: 'center' }}>
                       <ChevronSign shrink={zone.way === 'shrink'} />

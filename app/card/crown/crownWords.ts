@@ -45,12 +45,12 @@ export function schoolWords(school: number): string {
 export const percent = (share: number): string => `${(share * 100).toFixed(share < 0.0995 ? 1 : 0)} %`;
 
 /** What has to be done along each edge. */
-export function edgeWords(laid: LaidPanel, letters: readonly string[], show: (mm: number) => string): { letter: string; said: string; shrink: boolean | null }[] {
+export function edgeWords(laid: LaidPanel, letters: readonly string[], show: (mm: number) => string): { edge: number; letter: string; said: string; shrink: boolean | null }[] {
   return laid.outline.edges.map(({ flatMm, panelMm }, i) => {
     const change = panelMm - flatMm;
     const letter = letters[i] ?? letterAt(i);
-    if (Math.abs(change) < 0.05) return { letter, said: `keeps its length, ${show(flatMm)}`, shrink: null };
-    return { letter, said: `${change < 0 ? 'gather' : 'stretch'} ${show(Math.abs(change))} over ${show(flatMm)}`, shrink: change < 0 };
+    if (Math.abs(change) < 0.05) return { edge: i, letter, said: `keeps its length, ${show(flatMm)}`, shrink: null };
+    return { edge: i, letter, said: `${change < 0 ? 'gather' : 'stretch'} ${show(Math.abs(change))} over ${show(flatMm)}`, shrink: change < 0 };
   }).sort((a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter));
 } // prettier-ignore
 

@@ -14,10 +14,10 @@ self.onmessage = ({ data }: MessageEvent<LayAsked>) => {
   void lay(data);
 };
 
-async function lay({ ask, made, school, strips, compare }: LayAsked): Promise<void> {
+async function lay({ ask, made, school, keep, strips, compare }: LayAsked): Promise<void> {
   // A scan has its own triangles.
   for (const triangles of made.kind === 'scan' ? [FINE] : [ROUGH, FINE]) {
-    const found = await laidUnless(ask, made, school, triangles);
+    const found = await laidUnless(ask, made, school, triangles, keep);
     if (!found) return;
     if (!found.ok) return say({ ask, what: 'refused', problems: found.problems });
     const { laid } = found;
@@ -40,8 +40,9 @@ async function laidUnless(
   made: LayAsked['made'],
   school: number,
   triangles: number,
+  keep: readonly number[] = [],
 ): Promise<Result<{ laid: LaidPanel }> | null> {
-  const way = layingPanel(made, school, triangles);
+  const way = layingPanel(made, school, triangles, keep);
   for (let step = way.next(); ; step = way.next()) {
     if (step.done) return step.value;
     await new Promise((done) => setTimeout(done));

@@ -4,7 +4,14 @@ import type { Described, LaidPanel } from '#core/surface/laidPanel';
 import type { Strip } from '#core/surface/strips';
 
 /** What is asked of the worker: a panel and the school it is cut in; with `compare`, the outlines of the three schools. */
-export type LayAsked = { ask: number; made: Described; school: number; strips: number; compare: boolean };
+export type LayAsked = {
+  ask: number;
+  made: Described;
+  school: number;
+  keep: readonly number[];
+  strips: number;
+  compare: boolean;
+};
 
 export type LayAnswer =
   | { ask: number; what: 'refused'; problems: Problem[] }

@@ -14,11 +14,17 @@ type State = Omit<Answered, 'key'> & { busy: boolean };
  * A panel laid flat in a worker, first roughly, then finely; the last answer stands, as `busy`, until the next is there. What is
  * asked while one is on its way puts an end to that one. Nothing is laid for null.
  */
-export function useLaid(made: Described | null, school: number, strips: number, compare: boolean): State {
+export function useLaid(
+  made: Described | null,
+  school: number,
+  keep: readonly number[],
+  strips: number,
+  compare: boolean,
+): State {
   const [answered, setAnswered] = useState<Answered | null>(null);
   const worker = useRef<Worker | null>(null);
   const count = useRef(0);
-  const key = JSON.stringify({ made, school, strips, compare });
+  const key = JSON.stringify({ made, school, keep, strips, compare });
   useEffect(
     () => () => {
       worker.current?.terminate();
