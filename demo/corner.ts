@@ -20,6 +20,12 @@ export function cornerCard(): PatternDoc {
   while (!step.done) step = way.next();
   if (!step.value.ok) throw new Error('The corner of the demo cannot be laid flat');
   const { laid } = step.value;
-  known = crownCard(emptyPattern(), CORNER, SCHOOL, [], laid, stripsOf(laid.disc, laid.flat, 3), countingIds('s'));
+  known = crownCard(
+    emptyPattern(),
+    { made: CORNER, school: SCHOOL, keep: [], part: null },
+    laid,
+    stripsOf(laid.disc, laid.flat, 3),
+    countingIds('s'),
+  );
   return known;
 }

@@ -115,6 +115,24 @@ test('too deep for one piece is said with what to do; folds that would go are na
   await laid(page);
   await expect(page.getByText(/It must be (stretched|gathered) by \d+ %/).first()).toBeVisible();
   await expect(page.getByText('The card’s edges are lettered anew, and their joints are free.')).toBeVisible();
+  await test.step('made of two there is less to do in each', async () => {
+    const most = async () => Number(/([\d.]+) %/.exec(await figure(page, 'Gather, at most').innerText())![1]);
+    const inOne = await most();
+    await page.getByRole('button', { name: 'Find where to part it' }).click();
+    const cuts = page.getByRole('list', { name: 'Cuts' });
+    await expect(cuts).toContainText(/weld \d+ mm/, { timeout: 30_000 });
+    await cuts.getByRole('button', { name: 'This piece is the first part' }).first().click();
+    await laid(page);
+    expect(await most()).toBeLessThan(inOne);
+    const two = page.getByRole('region', { name: 'Made of two' });
+    await expect(two).toContainText('The cut is an edge like any other');
+    await two.getByRole('button', { name: 'The other part' }).click();
+    await laid(page);
+    await expect(two).toContainText(/from [1-9]\d to 100 %/);
+    await two.getByRole('button', { name: 'The whole panel' }).click();
+    await laid(page);
+    expect(await most()).toBe(inOne);
+  });
   await type(page, 'Height', '9000000');
   await expect(page.getByText(/^At most/)).toBeVisible();
   await type(page, 'Height', '20');

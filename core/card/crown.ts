@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { FigureSchema } from '../surface/figures';
 import { ScanSchema } from '../surface/packed';
+import { PartSchema } from '../surface/part';
 import { StationsSchema } from '../surface/stations';
 
 const share = z.number().finite().min(-10).max(10);
@@ -13,6 +14,8 @@ const share = z.number().finite().min(-10).max(10);
 export const CrownSchema = z.strictObject({
   made: z.union([FigureSchema, StationsSchema, ScanSchema]),
   school: z.number().min(0).max(1),
+  /** The part of the panel that this piece is, where it is made of several; null for all of it. */
+  part: PartSchema.nullable(),
   turned: z.boolean(),
   /** Edges that keep on the blank the length they have on the panel, by their number in the order of the outline. */
   keep: z.array(z.number().int().min(0)).max(1000),

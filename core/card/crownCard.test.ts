@@ -31,7 +31,7 @@ test('a laid panel is a card like any other: read, developed, mirrored; another 
       const ids = countingIds('s');
       const first = laidFrom(made, one);
       const strips = stripsOf(first.disc, first.flat, 3);
-      const card = crownCard(emptyPattern(), made, one, [], first, strips, ids);
+      const card = crownCard(emptyPattern(), { made, school: one, keep: [], part: null }, first, strips, ids);
       expect(readPattern(JSON.parse(JSON.stringify(card)))).toEqual({ ok: true, doc: card });
       expect(card.profiles).toHaveLength(strips.length);
       expect(card.marks).toHaveLength(strips.length);
@@ -46,7 +46,7 @@ test('a laid panel is a card like any other: read, developed, mirrored; another 
       // Joined, then laid anew.
       const joined = { ...card, edges: card.edges.map((edge) => ({ ...edge, joint: { kind: 'butt' as const, trimMm: 2 } })) };
       const second = laidFrom(made, other, [1]);
-      const again = crownCard(joined, made, other, [1], second, stripsOf(second.disc, second.flat, 3), ids);
+      const again = crownCard(joined, { made, school: other, keep: [1], part: null }, second, stripsOf(second.disc, second.flat, 3), ids);
       expect(readPattern(again).ok).toBe(true);
       if (second.outline.edges.length !== first.outline.edges.length) return;
       expect(again.edges.map(({ id, letter, joint }) => ({ id, letter, joint }))).toEqual(joined.edges.map(({ id, letter, joint }) => ({ id, letter, joint })));

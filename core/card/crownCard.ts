@@ -3,6 +3,7 @@ import type { Segment } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { sub } from '../measure/vector';
 import type { Described, LaidPanel } from '../surface/laidPanel';
+import type { Part } from '../surface/part';
 import type { Strip } from '../surface/strips';
 import type { NewId } from './kinds';
 import { lettered, patternParts } from './outline';
@@ -10,6 +11,9 @@ import type { Edge, PatternDoc } from './pattern';
 
 /** Ids of what a card has of its panel’s strips begin so. */
 const STRIP = 'strip-';
+
+/** The panel, and how its blank is wanted. */
+export type Wanted = { made: Described; school: number; keep: readonly number[]; part: Part | null };
 
 /**
  * A card whose outline is the blank of a panel curved two ways: lines and arcs, an edge from corner to corner. Laid anew (at
@@ -19,9 +23,7 @@ const STRIP = 'strip-';
  */
 export function crownCard(
   pattern: PatternDoc,
-  made: Described,
-  school: number,
-  keep: readonly number[],
+  { made, school, keep, part }: Wanted,
   laid: LaidPanel,
   strips: readonly Strip[],
   newId: NewId,
@@ -64,6 +66,7 @@ export function crownCard(
     crown: {
       made,
       school,
+      part,
       keep: [...keep],
       turned: false,
       panelMm2: laid.panelMm2,

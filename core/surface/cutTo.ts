@@ -36,33 +36,51 @@ export function cutTo(mesh: Mesh, outline: readonly Vec3[]): Mesh | null {
   return cut.triangles.length === 0 ? null : partWith(compact(cut), outline[0]!);
 }
 
-/** The part of a mesh where figures given at its vertices are above 0: triangles that are crossed are parted. */
-function above({ vertices, triangles }: Mesh, values: Float64Array): Mesh {
+/** A vertex nearer to a cut than this share of a side lies on it: no sliver is left beside it. */
+const ON_CUT = 0.04;
+
+/**
+ * The part of a mesh where figures given at its vertices are above 0: triangles that are crossed are parted. Vertices so near
+ * the cut that a sliver would be left lie on it; where the figures are heights along `normal` they are moved there.
+ */
+export function above({ vertices, triangles }: Mesh, given: Float64Array, normal: Vec3 | null = null): Mesh {
   const places = [...vertices];
+  const values = Float64Array.from(given);
+  const count = values.length;
+  let side = 0;
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [p, q] = [3 * triangles[i]!, 3 * triangles[i + 1]!];
+    side += Math.hypot(vertices[p]! - vertices[q]!, vertices[p + 1]! - vertices[q + 1]!, vertices[p + 2]! - vertices[q + 2]!);
+  }
+  const near = (ON_CUT * side) / Math.max(1, triangles.length / 3);
+  for (let v = 0; v < count; v++) {
+    if (Math.abs(values[v]!) > near) continue;
+    if (normal) for (let k = 0; k < 3; k++) places[3 * v + k]! -= values[v]! * normal[k]!;
+    values[v] = 0;
+  }
   const found: number[] = [];
   const known = new Map<number, number>();
-  const count = values.length;
   const between = (a: number, b: number): number => {
     const name = Math.min(a, b) * count + Math.max(a, b);
     const had = known.get(name);
     if (had !== undefined) return had;
-    // Clear of both ends, so that no triangle is without area.
-    const t = Math.min(0.98, Math.max(0.02, values[a]! / (values[a]! - values[b]!)));
+    const t = values[a]! / (values[a]! - values[b]!);
     const made = places.length / 3;
-    for (let k = 0; k < 3; k++) places.push(vertices[3 * a + k]! + (vertices[3 * b + k]! - vertices[3 * a + k]!) * t);
+    for (let k = 0; k < 3; k++) places.push(places[3 * a + k]! + (places[3 * b + k]! - places[3 * a + k]!) * t);
     known.set(name, made);
     return made;
   };
   for (let i = 0; i < triangles.length; i += 3) {
     const corners = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
+    // What only touches the cut from the other side is left.
+    if (!corners.some((v) => values[v]! > 0)) continue;
     const kept: number[] = [];
     corners.forEach((a, k) => {
       const b = corners[(k + 1) % 3]!;
-      const [in1, in2] = [values[a]! > 0, values[b]! > 0];
-      if (in1) kept.push(a);
-      if (in1 !== in2) kept.push(in1 ? between(a, b) : between(b, a));
+      if (values[a]! >= 0) kept.push(a);
+      if (values[a]! * values[b]! < 0) kept.push(between(a, b));
     });
     for (let k = 2; k < kept.length; k++) found.push(kept[0]!, kept[k - 1]!, kept[k]!);
   }
   return { vertices: Float64Array.from(places), triangles: Uint32Array.from(found) };
-}
+} // prettier-ignore

@@ -14,6 +14,8 @@ import { overlapsOf } from './overlap';
 import type { Scan } from './packed';
 import { unpacked } from './packed';
 import type { Panel } from './strain';
+import type { Part } from './part';
+import { partOf } from './part';
 import { panelOf } from './strain';
 import type { Contour, StrainMap, Way, Zone } from './strainMap';
 import { benchStep, contours, smoothedOver, strainMap, zonesOf } from './strainMap';
@@ -57,8 +59,19 @@ function evened(panel: Panel, values: Float64Array): Float64Array {
   return found;
 }
 
-/** The surface that is described, as a disc. */
-export function describedDisc(made: Described, triangles: number): Result<{ disc: Disc; deviations: Deviations | null }> {
+/** The surface that is described, or the part of it that is made, as a disc. */
+export function describedDisc(
+  made: Described,
+  triangles: number,
+  part: Part | null = null,
+): Result<{ disc: Disc; deviations: Deviations | null }> {
+  const whole = wholeDisc(made, triangles);
+  if (!whole.ok || !part) return whole;
+  const found = partOf(whole.disc, part);
+  return found.ok ? { ...found, deviations: whole.deviations } : found;
+}
+
+function wholeDisc(made: Described, triangles: number): Result<{ disc: Disc; deviations: Deviations | null }> {
   if (made.kind === 'scan') {
     const disc = discOf(unpacked(made));
     return disc.ok ? { ok: true, disc: disc.disc, deviations: null } : disc;
@@ -71,10 +84,11 @@ export function describedDisc(made: Described, triangles: number): Result<{ disc
 
 /**
  * Lays what is described flat: yields how many steps were taken, so that whoever waits can stop; then the answer. Problems:
- * those of the surface, of `discOf`, and `flatten-failed`. `keep`: edges by their number that keep their length.
+ * those of the surface, of `discOf`, and `flatten-failed`. `keep`: edges by their number that keep their length; `part`: the
+ * part of it that is made, null for the whole.
  */
-export function* layingPanel(made: Described, school: number, triangles: number, keep: readonly number[] = []): Generator<number, Result<{ laid: LaidPanel }>> {
-  const described = describedDisc(made, triangles);
+export function* layingPanel(made: Described, school: number, triangles: number, keep: readonly number[] = [], part: Part | null = null): Generator<number, Result<{ laid: LaidPanel }>> {
+  const described = describedDisc(made, triangles, part);
   if (!described.ok) return described;
   const { disc, deviations } = described;
   const way = flattening(disc, school);

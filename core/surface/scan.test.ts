@@ -4,11 +4,15 @@ import { spread } from '../measure/spread.arbitrary';
 import { cleaned } from './clean';
 import { cutTo } from './cutTo';
 import { deviationOf, offTriangle } from './deviation';
+import type { Disc } from './disc';
 import { discOf } from './disc';
 import { capOf } from './figures';
+import { flatten } from './flatten';
 import type { Vec3 } from './mesh';
-import { meshArea, triangleCount } from './mesh';
+import { dot3, length3, meshArea, sub3, triangleCount, vertexAt } from './mesh';
 import { packed, unpacked } from './packed';
+import { partOf, seamMm, spanOf } from './part';
+import { panelOf } from './strain';
 import { meshOf, panels } from './surfaces.arbitrary';
 
 test('kept with a card a panel is the same to a hundred-thousandth of its size', () => {
@@ -75,4 +79,38 @@ test('a place lies off a triangle as three.js says, and a thinner panel off a fi
   expect(rmsMm).toBeLessThan(worstMm);
   expect(deviationOf(coarse, coarse).worstMm).toBeLessThan(1e-9);
   expect(triangleCount(coarse)).toBe(600);
+}); // prettier-ignore
+
+test('the two parts of a panel are all of it, meet in one line as long for both, and each has no more to be worked than the whole', () => {
+  fc.assert(
+    fc.property(panels, fc.constantFrom('across' as const, 'along' as const), spread(0.3, 0.7), (figure, runs, share) => {
+      const whole = discOf(meshOf(figure, 900));
+      if (!whole.ok) throw new Error('no disc');
+      const [first, second] = [{ runs, from: 0, to: share }, { runs, from: share, to: 1 }].map((part) => partOf(whole.disc, part));
+      if (!first!.ok || !second!.ok) {
+        // A panel that is bowed may fall into several where it is cut straight.
+        for (const part of [first!, second!]) expect(part.ok || part.problems[0]!.code).toEqual(part.ok ? true : 'mesh-parts');
+        return;
+      }
+      expect((meshArea(first!.disc.mesh) + meshArea(second!.disc.mesh)) / meshArea(whole.disc.mesh)).toBeCloseTo(1, 3);
+      const long = seamMm(whole.disc, runs, share);
+      const { normal, from, to } = spanOf(whole.disc, runs);
+      const at = from + (to - from) * share;
+      for (const { mesh, rim } of [first!.disc, second!.disc]) {
+        let along = 0;
+        rim.forEach((v, i) => {
+          const [p, q] = [vertexAt(mesh, v), vertexAt(mesh, rim[(i + 1) % rim.length]!)];
+          if ([p, q].every((one) => Math.abs(dot3(one, normal) - at) < 1e-6)) along += length3(sub3(p, q));
+        });
+        expect(Math.abs(along / long - 1)).toBeLessThan(0.01);
+      }
+      const energy = (disc: Disc): number => {
+        const found = flatten(disc, 0.5);
+        if (!found.ok) throw new Error('not laid flat');
+        return found.energy * panelOf(disc.mesh).whole;
+      };
+      expect(energy(first!.disc) + energy(second!.disc)).toBeLessThan(energy(whole.disc) * 1.02);
+    }),
+    { numRuns: 20 },
+  );
 }); // prettier-ignore

@@ -1,9 +1,8 @@
 import type { Vec } from '../measure/vector';
 import type { Disc } from './disc';
-import { axesOf } from './firstFlat';
 import { inFlat } from './isoLines';
 import type { Vec3 } from './mesh';
-import { cross3, dot3, vertexAt, vertexCount } from './mesh';
+import { spanOf } from './part';
 import { ordinatesOf, sectionOf } from './section';
 
 /**
@@ -24,23 +23,10 @@ const MOST_STATIONS = 41;
 /** The strip at a share of the panel’s length (`across`) or of its width (`along`); null where the panel leans over there. */
 export function stripAt(disc: Disc, flat: Float64Array, runs: Strip['runs'], share: number): Strip | null {
   const { mesh } = disc;
-  const [e1, e2] = axesOf(disc);
-  const reach = ([x, y, z]: readonly [number, number, number]): { from: number; to: number } => {
-    let [from, to] = [Infinity, -Infinity];
-    for (let v = 0; v < vertexCount(mesh); v++) {
-      const s = dot3(vertexAt(mesh, v), [x, y, z]);
-      from = Math.min(from, s);
-      to = Math.max(to, s);
-    }
-    return { from, to };
-  };
-  const [one, other] = [reach(e1), reach(e2)];
-  const lengthwise = one.to - one.from >= other.to - other.from;
-  const normal: Vec3 = (runs === 'across') === lengthwise ? e1 : e2;
-  const { from, to } = normal === e1 ? one : other;
+  const { normal, up, from, to } = spanOf(disc, runs);
   const at = from + (to - from) * share;
   const cut = sectionOf(mesh, [normal[0] * at, normal[1] * at, normal[2] * at], normal);
-  const read = cut && ordinatesOf(cut, cross3(e1, e2), normal);
+  const read = cut && ordinatesOf(cut, up, normal);
   if (!cut || !read || read.length < 2) return null;
   return { runs, share, ordinates: evenly(read), places: cut.places, line: inFlat(cut.sides, flat) };
 } // prettier-ignore

@@ -21,6 +21,7 @@ import type { Described } from '#core/surface/laidPanel';
 import type { Figure } from '#core/surface/figures';
 import type { Vec3 } from '#core/surface/mesh';
 import type { Scan } from '#core/surface/packed';
+import type { Part } from '#core/surface/part';
 import { unpacked } from '#core/surface/packed';
 import { stripAt } from '#core/surface/strips';
 import { ChevronSign } from '../../drawing/shapeMarks';
@@ -33,6 +34,7 @@ import { problemSentence } from '../../frame/sentences';
 import { usePiece } from '../../piece/pieceContext';
 import { newId } from '../newId';
 import { FigureFields } from './FigureFields';
+import { InParts } from './InParts';
 import { MapPicture } from './MapPicture';
 import { NO_STATIONS, StationFields, stationsOf, writtenStations } from './StationFields';
 import type { WrittenStations } from './StationFields';
@@ -52,6 +54,7 @@ type Draft = {
   scan: Scan | null;
   school: number;
   keep: number[];
+  part: Part | null;
 };
 
 const STRIPS = 3;
@@ -70,6 +73,7 @@ export default function CrownPage() {
       written: made?.kind === 'stations' ? writtenStations(made, unit) : NO_STATIONS,
       school: pattern.crown?.school ?? 0.5,
       keep: pattern.crown?.keep ?? [],
+      part: pattern.crown?.part ?? null,
     };
   }, [pattern.crown, unit]);
   const { draft, set, drop } = useDraft<Draft>(`crown ${id} ${unit}`, first);
@@ -78,12 +82,12 @@ export default function CrownPage() {
   const [cutAt, setCutAt] = useState(0.5);
   const [tapped, setTapped] = useState<Vec3[]>([]);
   const scanning = useScan((scan) => {
-    set({ scan });
+    set({ scan, keep: [], part: null });
     setView('panel');
   });
   const read = useMemo(() => (draft.way === 'stations' ? stationsOf(draft.written, unit) : null), [draft, unit]);
   const made: Described | null = draft.way === 'figure' ? draft.figure : draft.way === 'scan' ? draft.scan : read?.ok ? read.made : null;
-  const { found, problems, outlines, busy } = useLaid(made, draft.school, draft.keep, STRIPS, compare);
+  const { found, problems, outlines, busy } = useLaid({ made, school: draft.school, keep: draft.keep, part: draft.part, strips: STRIPS, compare });
   const laid = found?.laid ?? null;
   const letters = useMemo(
     () => laid?.outline.edges.map((_, i) => lettersOf(pattern, laid.outline.edges.length)[i] ?? letterAt(i)) ?? [],
@@ -96,7 +100,7 @@ export default function CrownPage() {
   const make = () => {
     if (!found || !made || busy) return;
     const before = pattern.crown?.turned ? mirrored(pattern) : pattern;
-    const card = crownCard(before, made, draft.school, draft.keep, found.laid, found.strips, newId);
+    const card = crownCard(before, { made, school: draft.school, keep: draft.keep, part: draft.part }, found.laid, found.strips, newId);
     patternEditor.edit(pattern.crown?.turned ? mirrored(card) : card);
     drop();
     void navigate(`/pieces/${id}/card`);
@@ -159,7 +163,7 @@ export default function CrownPage() {
             <ToggleButton value="scan">By a scan</ToggleButton>
           </ToggleButtonGroup>
           {draft.way === 'figure' ? (
-            <FigureFields figure={draft.figure} onChange={(figure) => set({ figure, keep: figure.kind === draft.figure.kind ? draft.keep : [] })} />
+            <FigureFields figure={draft.figure} onChange={(figure) => set({ figure, ...(figure.kind === draft.figure.kind ? {} : { keep: [], part: null }) })} />
           ) : draft.way === 'scan' ? (
             <ScanFields scan={draft.scan} scanning={scanning} tapped={tapped} onTapped={setTapped} />
           ) : (
@@ -206,6 +210,7 @@ export default function CrownPage() {
                   {outlines.map(({ school, mm2 }) => `${school === 0 ? 'raised' : school === 1 ? 'gathered' : 'both'} ${showArea(mm2)}`).join(' · ')}
                 </Typography>
               )}
+              {made && <InParts made={made} school={draft.school} limits={{ stretch: forming.stretch.strain, shrink: Math.abs(forming.shrink.strain) }} part={draft.part} onPart={(part) => set({ part, keep: [] })} />}
               <Box component="section" aria-label="A cut across the panel">
                 <Typography variant="h3">A cut across the panel</Typography>
                 <Slider aria-label="Where it is cut" min={0.02} max={0.98} step={0.02} value={cutAt} onChange={(_, at) => { setCutAt(at as number); }} onChangeCommitted={() => setView('panel')} />

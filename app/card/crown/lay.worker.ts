@@ -11,13 +11,14 @@ let latest = 0;
 
 self.onmessage = ({ data }: MessageEvent<LayAsked>) => {
   latest = data.ask;
-  void lay(data);
+  // Whatever goes wrong is said: a page that waits for nothing says nothing.
+  lay(data).catch(() => say({ ask: data.ask, what: 'refused', problems: [{ code: 'flatten-failed', about: [] }] }));
 };
 
-async function lay({ ask, made, school, keep, strips, compare }: LayAsked): Promise<void> {
+async function lay({ ask, made, school, keep, part, strips, compare }: LayAsked): Promise<void> {
   // A scan has its own triangles.
   for (const triangles of made.kind === 'scan' ? [FINE] : [ROUGH, FINE]) {
-    const found = await laidUnless(ask, made, school, triangles, keep);
+    const found = await laidUnless(ask, made, school, triangles, keep, part);
     if (!found) return;
     if (!found.ok) return say({ ask, what: 'refused', problems: found.problems });
     const { laid } = found;
@@ -26,7 +27,7 @@ async function lay({ ask, made, school, keep, strips, compare }: LayAsked): Prom
   if (!compare) return;
   const outlines: { school: number; line: Vec[]; mm2: number }[] = [];
   for (const one of [0, 0.5, 1]) {
-    const found = await laidUnless(ask, made, one, FINE / 3);
+    const found = await laidUnless(ask, made, one, FINE / 3, keep, part);
     if (!found?.ok) return;
     const { disc, flat, blankMm2 } = found.laid;
     outlines.push({ school: one, line: [...disc.rim].map((v): Vec => [flat[2 * v]!, flat[2 * v + 1]!]), mm2: blankMm2 }); // prettier-ignore
@@ -40,9 +41,10 @@ async function laidUnless(
   made: LayAsked['made'],
   school: number,
   triangles: number,
-  keep: readonly number[] = [],
+  keep: readonly number[],
+  part: LayAsked['part'],
 ): Promise<Result<{ laid: LaidPanel }> | null> {
-  const way = layingPanel(made, school, triangles, keep);
+  const way = layingPanel(made, school, triangles, keep, part);
   for (let step = way.next(); ; step = way.next()) {
     if (step.done) return step.value;
     await new Promise((done) => setTimeout(done));

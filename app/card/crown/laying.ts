@@ -1,6 +1,7 @@
 import type { Problem } from '#core/measure/result';
 import type { Vec } from '#core/measure/vector';
 import type { Described, LaidPanel } from '#core/surface/laidPanel';
+import type { Part } from '#core/surface/part';
 import type { Strip } from '#core/surface/strips';
 
 /** What is asked of the worker: a panel and the school it is cut in; with `compare`, the outlines of the three schools. */
@@ -9,6 +10,7 @@ export type LayAsked = {
   made: Described;
   school: number;
   keep: readonly number[];
+  part: Part | null;
   strips: number;
   compare: boolean;
 };

@@ -10,21 +10,18 @@ export type Outlines = Extract<LayAnswer, { what: 'compared' }>['outlines'];
 type Answered = { key: string; found: Laid | null; problems: Problem[]; outlines: Outlines | null };
 type State = Omit<Answered, 'key'> & { busy: boolean };
 
+export type LayWanted = Omit<LayAsked, 'ask' | 'made'> & { made: Described | null };
+
 /**
  * A panel laid flat in a worker, first roughly, then finely; the last answer stands, as `busy`, until the next is there. What is
  * asked while one is on its way puts an end to that one. Nothing is laid for null.
  */
-export function useLaid(
-  made: Described | null,
-  school: number,
-  keep: readonly number[],
-  strips: number,
-  compare: boolean,
-): State {
+export function useLaid(wanted: LayWanted): State {
+  const { made } = wanted;
   const [answered, setAnswered] = useState<Answered | null>(null);
   const worker = useRef<Worker | null>(null);
   const count = useRef(0);
-  const key = JSON.stringify({ made, school, keep, strips, compare });
+  const key = JSON.stringify(wanted);
   useEffect(
     () => () => {
       worker.current?.terminate();
@@ -33,7 +30,7 @@ export function useLaid(
     [],
   );
   useEffect(() => {
-    const asked = JSON.parse(key) as Omit<LayAsked, 'ask' | 'made'> & { made: Described | null };
+    const asked = JSON.parse(key) as LayWanted;
     const ask = ++count.current;
     if (!asked.made) return;
     worker.current ??= new Worker(new URL('./lay.worker.ts', import.meta.url), { type: 'module' });

@@ -1,0 +1,97 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
+import Typography from '@mui/material/Typography';
+import { useEffect, useRef, useState } from 'react';
+import type { Described } from '#core/surface/laidPanel';
+import type { Part } from '#core/surface/part';
+import { usePreferences } from '../../frame/preferences';
+import { percent } from './crownWords';
+import type { Parted, PartsAnswer, PartsAsked } from './parting';
+
+type Limits = { stretch: number; shrink: number };
+type Tried = { key: string; whole: Limits | null; parted: Parted[]; busy: boolean };
+const SHOWN = 3;
+
+/** How near to its limits a metal comes: 1 is at one of them. */
+const near = (strain: Limits, limits: Limits): number =>
+  Math.max(strain.stretch / limits.stretch, strain.shrink / limits.shrink);
+const place = ({ runs, share }: Pick<Parted, 'runs' | 'share'>): string =>
+  `${runs === 'across' ? 'Across' : 'Along'}, at ${Math.round(share * 100)} % of its ${runs === 'across' ? 'length' : 'width'}`;
+
+type Props = {
+  made: Described;
+  school: number;
+  limits: Limits;
+  part: Part | null;
+  onPart: (part: Part | null) => void;
+};
+
+/** A panel made of two: where a cut takes most off the worst strain for the least weld, and which of the two this piece is. */
+export function InParts({ made, school, limits, part, onPart }: Props) {
+  const { show } = usePreferences();
+  const [tried, setTried] = useState<Tried | null>(null);
+  const worker = useRef<Worker | null>(null);
+  useEffect(() => () => worker.current?.terminate(), []);
+  const key = JSON.stringify({ made, school });
+  const now = tried?.key === key ? tried : null;
+  const find = () => {
+    worker.current?.terminate();
+    worker.current = new Worker(new URL('./parts.worker.ts', import.meta.url), { type: 'module' });
+    setTried({ key, whole: null, parted: [], busy: true });
+    worker.current.onmessage = ({ data }: MessageEvent<PartsAnswer>) =>
+      setTried((was) => {
+        if (!was) return was;
+        if (data.what === 'whole') return { ...was, whole: data };
+        return data.what === 'done' ? { ...was, busy: false } : { ...was, parted: [...was.parted, data.parted] };
+      });
+    worker.current.postMessage({ made, school } satisfies PartsAsked);
+  };
+  if (part)
+    return (
+      <Box component="section" aria-label="Made of two" sx={{ display: 'grid', gap: 0.8, justifyItems: 'start' }}>
+        <Typography>
+          This piece is a part of the panel: {part.runs === 'across' ? 'of its length' : 'of its width'} from {Math.round(part.from * 100)} to {Math.round(part.to * 100)} %. The cut is an edge like any other: say under Card how it is joined. The other part is a piece of its own: make this one once more and choose it there.
+        </Typography>
+        <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
+          <Button variant="outlined" onClick={() => onPart(part.from > 0 ? { ...part, from: 0, to: part.from } : { ...part, from: part.to, to: 1 })}>
+            The other part
+          </Button>
+          <Button color="inherit" onClick={() => onPart(null)}>The whole panel</Button>
+        </Stack>
+      </Box>
+    );
+  const best = now?.whole ? [...now.parted].sort((a, b) => gain(b, now.whole!, limits) - gain(a, now.whole!, limits)).slice(0, SHOWN) : [];
+  return (
+    <Box component="section" aria-label="Made of two" sx={{ display: 'grid', gap: 0.8 }}>
+      <Typography variant="h3">Made of two</Typography>
+      {!now && <Typography variant="body2">Parted where it is crowned most, each half has less to be worked, for the length of a weld.</Typography>}
+      <Button variant="outlined" disabled={now?.busy} onClick={find} sx={{ justifySelf: 'start' }}>
+        Find where to part it
+      </Button>
+      {now?.busy && <Typography role="status">Trying cuts, {now.parted.length} of 10 …</Typography>}
+      {now?.whole && !now.busy && best.length === 0 && <Typography>No straight cut parts it into two that lie flat.</Typography>}
+      {now?.whole && !now.busy && best.length > 0 && (
+        <Stack spacing={1} role="list" aria-label="Cuts">
+          <Typography>In one piece: stretched {percent(now.whole.stretch)}, gathered {percent(now.whole.shrink)} at the most.</Typography>
+          {best.map((one) => (
+            <Box key={place(one)} role="listitem" sx={{ border: '1.5px solid var(--rule)', p: 1.2 }}>
+              <Typography sx={{ fontWeight: 600 }}>{place(one)}</Typography>
+              <Typography className="figure">
+                stretched {percent(one.stretch)}, gathered {percent(one.shrink)}; weld {show(one.seamMm, 0)}
+              </Typography>
+              <Stack direction="row" spacing={1} sx={{ mt: 0.5 }}>
+                <Button size="small" variant="outlined" onClick={() => onPart({ runs: one.runs, from: 0, to: one.share })}>This piece is the first part</Button>
+                <Button size="small" variant="outlined" onClick={() => onPart({ runs: one.runs, from: one.share, to: 1 })}>The second</Button>
+              </Stack>
+            </Box>
+          ))}
+        </Stack>
+      )}
+    </Box>
+  );
+} // prettier-ignore
+
+/** What a cut takes off the worst strain, for each millimetre of weld. */
+const gain = (one: Parted, whole: Limits, limits: Limits): number =>
+  (near(whole, limits) - near(one, limits)) / Math.max(1, one.seamMm);

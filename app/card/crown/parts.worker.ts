@@ -1,0 +1,27 @@
+import { describedDisc, layingPanel } from '#core/surface/laidPanel';
+import type { LaidPanel } from '#core/surface/laidPanel';
+import type { Part } from '#core/surface/part';
+import { seamMm } from '#core/surface/part';
+import type { PartsAnswer, PartsAsked } from './parting';
+import { PARTING, SHARES } from './parting';
+
+const say = (answer: PartsAnswer) => self.postMessage(answer);
+
+self.onmessage = ({ data: { made, school } }: MessageEvent<PartsAsked>) => {
+  const laid = (part: Part | null): LaidPanel | null => {
+    const way = layingPanel(made, school, PARTING, [], part);
+    for (let step = way.next(); ; step = way.next()) if (step.done) return step.value.ok ? step.value.laid : null;
+  };
+  const whole = laid(null);
+  const described = describedDisc(made, PARTING);
+  if (!whole || !described.ok) return say({ what: 'done' });
+  say({ what: 'whole', stretch: whole.stretch, shrink: whole.shrink });
+  for (const runs of ['across', 'along'] as const)
+    for (const share of SHARES) {
+      const halves = [laid({ runs, from: 0, to: share }), laid({ runs, from: share, to: 1 })];
+      if (halves.some((half) => half === null || half.overlaps.length > 0)) continue;
+      const most = (of: 'stretch' | 'shrink') => Math.max(...halves.map((half) => half![of]));
+      say({ what: 'parted', parted: { runs, share, seamMm: seamMm(described.disc, runs, share), stretch: most('stretch'), shrink: most('shrink') } }); // prettier-ignore
+    }
+  say({ what: 'done' });
+};
