@@ -25,7 +25,6 @@ async function demoPiece(page: Page, name: string, stage: string): Promise<void>
 
 test('jobs and pieces', async ({ page }) => {
   await page.goto('/');
-  await shot(page, 'jobs');
   await page.getByRole('link', { name: /Mobile library van/ }).click();
   await page.waitForURL(/jobs/);
   await shot(page, 'pieces');
@@ -38,6 +37,14 @@ test('jobs and pieces', async ({ page }) => {
   await shot(page, 'references');
   await page.goto('/shop');
   await shot(page, 'shop');
+});
+
+test('curved two ways', async ({ page }) => {
+  await demoPiece(page, 'Lower rear corner', 'Card');
+  await page.goto(`${page.url()}/crown`);
+  await page.getByText('Thickness after').waitFor();
+  await page.getByText(/Getting finer|Laying it flat/).waitFor({ state: 'detached' });
+  await shot(page, 'crown');
 });
 
 test('the road of a piece', async ({ page }) => {
