@@ -28,6 +28,15 @@ test('an edit is saved, and what was edited meanwhile goes after it', () => {
   expect(shouldSend(more)).toBe(true);
 });
 
+test('what was read before a save was answered does not come back in its place; what was read after it is taken, also where it is older', () => {
+  const read = (number: number, text: string, asOf: number) => ({ ...state(number, text), asOf });
+  const saved = after(edited('second'), sending, answered({ kind: 'saved', state: read(2, 'second', 100) }));
+  expect(editing(saved, { what: 'loaded', state: read(1, 'first', 99) })).toBe(saved);
+  expect(editing(saved, { what: 'loaded', state: read(3, 'third', 101) })).toMatchObject({ doc: { text: 'third' } });
+  // Another page went one step back.
+  expect(editing(saved, { what: 'loaded', state: read(1, 'first', 101) })).toMatchObject({ doc: { text: 'first' } });
+});
+
 test('refused is not unreachable: it is told, not tried again as it is, and undo lets it go', () => {
   const told = after(edited('bad'), sending, answered(refused));
   expect(told).toMatchObject({ status: 'refused', doc: { text: 'bad' }, refusal: { message: 'too long' } });

@@ -55,6 +55,10 @@ export const isDirty = <Doc>(e: Editing<Doc>): boolean => e.doc !== e.server.doc
 export const shouldSend = <Doc>(e: Editing<Doc>): boolean =>
   isDirty(e) && e.sent === null && e.status !== 'refused' && e.status !== 'conflict';
 
+/** Whether one state may have been read before another was. */
+const isOlder = <Doc>(one: DocState<Doc>, other: DocState<Doc>): boolean =>
+  one.asOf !== undefined && other.asOf !== undefined && one.asOf < other.asOf;
+
 /** The server's state with this page's own copy of the document in it, so that what did not change stays the same object. */
 const holding = <Doc>(state: DocState<Doc>, doc: Doc): DocState<Doc> => ({ ...state, doc });
 
@@ -95,7 +99,9 @@ export function editing<Doc>(now: Editing<Doc>, happened: Happening<Doc>): Editi
     case 'settling':
       return now.theirs ? { ...now, about: '', server: now.theirs, theirs: null, status: 'saving' } : now;
     case 'loaded':
-      // Read anew with the page: taken only where this page has nothing of its own.
+      // Read anew with the page: taken only where this page has nothing of its own, and not where it was read before the last
+      // answer was given. A page that is gone to while a save is on its way reads what was there before.
+      if (isOlder(happened.state, now.server)) return now;
       if (isDirty(now) || now.sent !== null || happened.state.number === now.server.number) return now;
       return beginning(happened.state);
   }

@@ -64,7 +64,7 @@ async function save<K extends DocumentKind>(
   }
   const found = await saveDocument(viewer, piece, kind, from, read.doc, about, by);
   if (!found) return refused('There is no such piece.', [], 404);
-  return Response.json(found.state, { status: found.kind === 'stale' ? 409 : 200 });
+  return Response.json({ ...found.state, asOf: Date.now() }, { status: found.kind === 'stale' ? 409 : 200 });
 }
 
 async function step<K extends DocumentKind>(viewer: Viewer, piece: string, kind: K, from: number, intent: Step) {
@@ -75,5 +75,5 @@ async function step<K extends DocumentKind>(viewer: Viewer, piece: string, kind:
     kind !== 'card' || reckoned(doc as Documents['card'], metalById(row.metal), row.thicknessMm, shop).development.ok;
   const found = await stepDocument(viewer, piece, kind, from, intent, isGood);
   if (!found) return refused('There is no such piece.', [], 404);
-  return Response.json(found.state, { status: found.kind === 'stale' ? 409 : 200 });
+  return Response.json({ ...found.state, asOf: Date.now() }, { status: found.kind === 'stale' ? 409 : 200 });
 }

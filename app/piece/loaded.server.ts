@@ -11,6 +11,8 @@ import { verdictOf } from './judging.server';
 
 /** All that a piece's page stands on; null where there is no such piece. */
 export async function loadPiece(viewer: Viewer, id: string) {
+  // Before anything is read: what is saved from now on may be in it or not.
+  const asOf = Date.now();
   const [whole, settings] = await Promise.all([wholePiece(viewer, id), shopSettings(viewer)]);
   if (!whole) return null;
   // A piece is cut by what was known before: radii read on itself are for the next one.
@@ -24,8 +26,8 @@ export async function loadPiece(viewer: Viewer, id: string) {
     archived: piece.archived !== null,
     job,
     facts: factsOf(piece),
-    card,
-    plan,
+    card: { ...card, asOf },
+    plan: { ...plan, asOf },
     shop,
     /** Inside radii that were read on this piece. */
     ownRadii,

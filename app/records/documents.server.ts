@@ -20,6 +20,8 @@ export type DocState<Doc> = {
   savedAt: string | null;
   /** Why the version in use can't be read; the document is then empty, and an earlier version can be gone back to. */
   broken: Problem[] | null;
+  /** The server’s clock, ms: it is no older than that. */
+  asOf?: number;
 };
 export type CardState = DocState<Documents['card']>;
 export type PlanState = DocState<Documents['plan']>;
