@@ -217,7 +217,8 @@ test('a scan of two hundred thousand triangles is mended, cut to tapped corners 
   await page.getByRole('button', { name: 'Cut it to these 4 corners' }).click();
   await expect(page.getByRole('button', { name: '0 of 3 corners at least' })).toBeVisible();
   // The panel that was laid before stands until the cut one is there.
-  const width = async () => Number(/([\d.]+) mm/.exec(await figure(page, 'Blank').innerText())![1]);
+  const width = async () =>
+    Number(/([\d.]+) mm/.exec(await page.getByRole('button', { name: /^Blank [\d.]+ mm/ }).innerText())![1]);
   await expect(async () => expect(await width()).toBeLessThan(300)).toPass();
   await laid(page);
   await page.getByRole('button', { name: 'Make the card' }).click();

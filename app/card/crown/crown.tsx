@@ -220,7 +220,7 @@ export default function CrownPage() {
           )}
           <Made pattern={pattern} found={found} />
           <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap', position: 'sticky', bottom: -16, bgcolor: 'var(--panel)', py: 1.5, borderTop: '1.5px solid var(--rule)' }}>
-            <Button variant="contained" size="large" disabled={!found || busy || found.laid.overlaps.length > 0} onClick={make}>
+            <Button variant="contained" size="large" disabled={!found || busy || scanning.doing !== null || found.laid.overlaps.length > 0} onClick={make}>
               {pattern.sides.length > 0 ? 'Make it the card’s outline' : 'Make the card'}
             </Button>
             <Button color="inherit" component={Link} to={`/pieces/${id}/card`}>
