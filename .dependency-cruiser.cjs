@@ -2,7 +2,20 @@
  * The arrows of the architecture point down: a room knows only rooms that stand before it in these lists, and no file or
  * folder knows itself by way of another. `npm run lint` runs it; docs/decisions/0013 says why it is not ESLint.
  */
-const CORE = ['measure', 'metal', 'surface', 'card', 'blank', 'picture', 'survey', 'sheet', 'shape', 'fit', 'weld', 'format'];
+const CORE = [
+  'measure',
+  'metal',
+  'surface',
+  'card',
+  'blank',
+  'picture',
+  'survey',
+  'sheet',
+  'shape',
+  'fit',
+  'weld',
+  'format',
+];
 const SHARED = ['workers', 'records', 'frame', 'forms', 'drawing', 'piece'];
 const PAGES = ['survey', 'card', 'blank', 'sheet', 'shape', 'fit', 'weld', 'finish', 'jobs', 'shop', 'reckoner'];
 
