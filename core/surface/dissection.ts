@@ -31,29 +31,40 @@ export function dissect(count: number, triangles: Uint32Array, places: Float64Ar
   let stamp = 0;
   const vertices = Uint32Array.from({ length: count }, (_, i) => i);
 
+  const touching = (set: Uint32Array, from: number, to: number, other: number): number[] => {
+    const found: number[] = [];
+    for (let i = from; i < to; i++) {
+      const v = set[i]!;
+      for (let k = start[v]!; k < start[v + 1]!; k++)
+        if (mark[next[k]!] === other) {
+          found.push(v);
+          break;
+        }
+    }
+    return found;
+  };
   const split = (set: Uint32Array): number => {
     if (set.length <= LEAF) return made(set, []);
-    const axis = widest(set, places, stride);
     const half = set.length >> 1;
-    select(set, half, (v) => places[v * stride + axis]!);
-    const [lower, upper] = [(stamp += 2) - 1, stamp];
-    for (let i = 0; i < set.length; i++) mark[set[i]!] = i < half ? lower : upper;
-    const touching = (from: number, to: number, other: number): number[] => {
-      const found: number[] = [];
-      for (let i = from; i < to; i++) {
-        const v = set[i]!;
-        for (let k = start[v]!; k < start[v + 1]!; k++)
-          if (mark[next[k]!] === other) {
-            found.push(v);
-            break;
-          }
-      }
-      return found;
+    // Across the longest way; where its strip is most of what there is (a net much finer one way), across the others too.
+    let strip: number[] | null = null;
+    let [best, last] = [-1, -1];
+    const cut = (axis: number): number[] => {
+      select(set, half, (v) => places[v * stride + axis]!);
+      const [lower, upper] = [(stamp += 2) - 1, stamp];
+      for (let i = 0; i < set.length; i++) mark[set[i]!] = i < half ? lower : upper;
+      const strips = [touching(set, 0, half, upper), touching(set, half, set.length, lower)] as const;
+      return strips[0].length <= strips[1].length ? strips[0] : strips[1];
     };
-    const strips = [touching(0, half, upper), touching(half, set.length, lower)] as const;
-    const strip = strips[0].length <= strips[1].length ? strips[0] : strips[1];
+    for (const axis of byWidth(set, places, stride)) {
+      const found = cut(axis);
+      last = axis;
+      if (strip === null || found.length < strip.length) [strip, best] = [found, axis];
+      if (strip.length * 5 < set.length * 2) break;
+    }
     // A strip that is most of what there is parts nothing.
-    if (strip.length * 2 > set.length) return made(set, []);
+    if (strip === null || strip.length * 2 > set.length) return made(set, []);
+    if (best !== last) strip = cut(best);
     for (const v of strip) mark[v] = 0;
     const below = set.slice(0, half).filter((v) => mark[v] !== 0);
     const above = set.slice(half).filter((v) => mark[v] !== 0);
@@ -80,7 +91,7 @@ export function dissect(count: number, triangles: Uint32Array, places: Float64Ar
   });
   const bound: Uint32Array[] = [];
   own.forEach((set, i) => {
-    const last = at0(own, when, i);
+    const last = lastOf(own, when, i);
     const found: number[] = [];
     const seen = (stamp += 1);
     const look = (v: number): void => {
@@ -96,7 +107,7 @@ export function dissect(count: number, triangles: Uint32Array, places: Float64Ar
 }
 
 /** When the last vertex of a node is eliminated; of a node without any, when those before it are. */
-function at0(own: readonly Uint32Array[], when: Uint32Array, i: number): number {
+function lastOf(own: readonly Uint32Array[], when: Uint32Array, i: number): number {
   for (let k = i; k >= 0; k--) if (own[k]!.length > 0) return when[own[k]![own[k]!.length - 1]!]!;
   return -1;
 }
@@ -120,19 +131,18 @@ export function neighbours(count: number, triangles: Uint32Array): { start: Uint
   return { start, next };
 }
 
-function widest(set: Uint32Array, places: Float64Array, stride: number): number {
-  let best = 0;
-  let most = -1;
-  for (let axis = 0; axis < stride; axis++) {
+/** The axes of a set, the one it reaches farthest along first. */
+function byWidth(set: Uint32Array, places: Float64Array, stride: number): number[] {
+  const wide = Array.from({ length: stride }, (_, axis) => {
     let [least, greatest] = [Infinity, -Infinity];
     for (const v of set) {
       const x = places[v * stride + axis]!;
       if (x < least) least = x;
       if (x > greatest) greatest = x;
     }
-    if (greatest - least > most) [best, most] = [axis, greatest - least];
-  }
-  return best;
+    return greatest - least;
+  });
+  return wide.map((_, axis) => axis).sort((a, b) => wide[b]! - wide[a]!);
 }
 
 /** Reorders `set` so that its first `half` have keys no greater than the rest (Hoare's selection). */
