@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { z } from 'zod';
-import type { Result } from '#core/measure/result';
+import { problemSentence } from '#app/frame/sentences';
+import type { Failure, Result } from '#core/measure/result';
 import { cleaned } from '#core/surface/clean';
 import { curvatureOf } from '#core/surface/curvature';
 import type { Disc } from '#core/surface/disc';
@@ -40,6 +41,12 @@ const ROOF = { vertices: [[0, 0, 0], [50, 0, 30], [100, 0, 0], [0, 80, 0], [50, 
 type Given = z.output<typeof MeshSchema>;
 type Taken = { disc: Disc; fromFile: boolean; cleaning: object | null };
 
+/** A refusal with what to do about each problem. */
+const withRemedies = ({ problems }: Failure) => ({
+  ok: false as const,
+  problems: problems.map((problem) => ({ ...problem, message: problemSentence(problem, null, (mm) => `${mm} mm`) })),
+});
+
 /** The disc that is meant, or what stands in its way. */
 function taken(given: Given): Result<Taken> | { ok: false; problems: object[] } {
   const { vertices, triangles, mesh: path } = given;
@@ -55,12 +62,12 @@ function taken(given: Given): Result<Taken> | { ok: false; problems: object[] } 
       return { ok: false, problems: [{ code: 'cannot-read', message: (error as Error).message }] };
     }
     const read = readMeshFile(path, bytes);
-    if (!read.ok) return read;
+    if (!read.ok) return withRemedies(read);
     mesh = read.mesh;
   }
   const { mesh: usable, ...cleaning } = given.clean ? cleaned(mesh) : { mesh };
   const found = discOf(usable);
-  if (!found.ok) return found;
+  if (!found.ok) return withRemedies(found);
   return { ok: true, disc: found.disc, fromFile: path !== undefined, cleaning: given.clean ? cleaning : null };
 }
 
@@ -84,7 +91,7 @@ export const SURFACE_VERBS: Record<string, Verb> = {
       if (!input.ok) return input;
       const { disc, fromFile, cleaning } = input;
       const found = flatten(disc, given.school);
-      if (!found.ok) return found;
+      if (!found.ok) return withRemedies(found);
       const panel = panelOf(disc.mesh);
       const strains = strainsOf(panel, found.flat);
       return {
@@ -111,7 +118,7 @@ export const SURFACE_VERBS: Record<string, Verb> = {
     (given) => {
       const stations = given.kind === 'stations' ? stationsMesh(given, given.triangles) : null;
       const made = stations ?? figureMesh(given as Figure, given.triangles);
-      if (!made.ok) return made;
+      if (!made.ok) return withRemedies(made);
       const { mesh } = made;
       return {
         ok: true,

@@ -1,3 +1,6 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { demoJob } from '../demo/job';
 import { VERBS, reckon } from './verbs';
 
@@ -109,3 +112,27 @@ test('test strips, pages and the lie of an edge are reckoned from a shell too', 
   expect(pages.tiling.tiles).toHaveLength(pages.tiling.columns * pages.tiling.rows);
   expect(await reckon('lie', VERBS.lie!.example)).toMatchObject({ ok: true, lie: 'wide-at-end', read: 3, good: false });
 }); // prettier-ignore
+
+test('a panel is made, laid flat and curved as documented, from arrays and from a file; what is no panel is told with what to do', async () => {
+  const ring = (await reckon('surface', { kind: 'ring', tubeMm: 60, ringMm: 350, arcDeg: 90, triangles: 800 })) as unknown as Arrays & { ok: boolean }; // prettier-ignore
+  const flat = (await reckon('flatten', { vertices: ring.vertices, triangles: ring.triangles, school: 0.5 })) as unknown as Flat; // prettier-ignore
+  expect(flat.flat).toHaveLength(ring.vertices.length);
+  expect(flat.strain).toHaveLength(ring.triangles.length);
+  expect(flat).toMatchObject({ ok: true, flipped: 0 });
+  const path = join(mkdtempSync(join(tmpdir(), 'patrone-')), 'ring.obj');
+  const { obj } = (await reckon('surface', { kind: 'ring', tubeMm: 60, ringMm: 350, arcDeg: 90, triangles: 800, as: 'obj' })) as unknown as { obj: string }; // prettier-ignore
+  writeFileSync(path, obj);
+  const read = (await reckon('flatten', { mesh: path, school: 0.5 })) as unknown as Flat & Arrays;
+  expect(read.energy / flat.energy).toBeCloseTo(1, 3);
+  expect(read.vertices).toHaveLength(ring.vertices.length);
+  const curved = (await reckon('curvature', { mesh: path })) as unknown as { totalDeg: number; boundaryDeg: number };
+  expect(curved.totalDeg + curved.boundaryDeg).toBeCloseTo(360, 7);
+  const ball = { vertices: [[0, 0, 0], [1, 0, 0], [0, 1, 0], [0, 0, 1]], triangles: [[0, 1, 2], [0, 3, 1], [1, 3, 2], [0, 2, 3]] }; // prettier-ignore
+  expect(await reckon('flatten', ball)).toMatchObject({ ok: false, problems: [{ code: 'mesh-closed', message: expect.stringContaining('draw its outline') }] }); // prettier-ignore
+  expect(await reckon('flatten', {})).toMatchObject({ ok: false, problems: [{ code: 'mesh-missing' }] });
+  expect(await reckon('flatten', { mesh: '/nowhere.obj' })).toMatchObject({ problems: [{ code: 'cannot-read' }] });
+  expect(await reckon('surface', { kind: 'cap', widthMm: 100, radiusMm: 20 })).toMatchObject({ problems: [{ code: 'surface-figures', message: expect.any(String) }] }); // prettier-ignore
+});
+
+type Arrays = { vertices: number[][]; triangles: number[][] };
+type Flat = { ok: boolean; flat: number[][]; strain: number[][]; energy: number; flipped: number };

@@ -18,6 +18,8 @@ export type Dissection = {
 
 /** So many vertices are not halved any more. */
 const LEAF = 8;
+/** Of so few it does not matter which way they are halved. */
+const FEW = 64;
 
 /**
  * Dissects the graph of `triangles` on `count` vertices by their places: `stride` figures a vertex, any linear space in
@@ -60,7 +62,7 @@ export function dissect(count: number, triangles: Uint32Array, places: Float64Ar
       const found = cut(axis);
       last = axis;
       if (strip === null || found.length < strip.length) [strip, best] = [found, axis];
-      if (strip.length * 5 < set.length * 2) break;
+      if (strip.length * 4 < set.length || set.length < FEW) break;
     }
     // A strip that is most of what there is parts nothing.
     if (strip === null || strip.length * 2 > set.length) return made(set, []);

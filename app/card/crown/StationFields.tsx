@@ -16,8 +16,9 @@ import { usePreferences } from '../../frame/preferences';
 import { problemSentence } from '../../frame/sentences';
 import { FIGURES } from '../../frame/theme';
 
-/** Profiles at stations as they are written: places across and heights, a row each. */
+/** Profiles at stations as they are written: places across and heights, a row each; in what, once anything is. */
 export type WrittenStations = {
+  unit: Unit | null;
   stations: { atMm: number; text: string }[];
   spineMm: number | null;
   toleranceMm: number;
@@ -25,10 +26,12 @@ export type WrittenStations = {
 
 const HOW = '0\t0\n70\t22\n140\t30\n210\t22\n280\t0';
 const HOW_INCH = '0\t0\n3\t7/8\n6\t1 3/16\n9\t7/8\n12\t0';
-export const NO_STATIONS: WrittenStations = { stations: [{ atMm: 0, text: '' }, { atMm: 150, text: '' }, { atMm: 300, text: '' }], spineMm: null, toleranceMm: 0.5 }; // prettier-ignore
+export const NO_STATIONS: WrittenStations = {
+  unit: null, stations: [{ atMm: 0, text: '' }, { atMm: 150, text: '' }, { atMm: 300, text: '' }], spineMm: null, toleranceMm: 0.5 }; // prettier-ignore
 
 /** What is written, as stations; null while nothing is. */
-export function stationsOf({ stations, spineMm, toleranceMm }: WrittenStations, unit: Unit): Result<{ made: Stations }> | null {
+export function stationsOf({ unit: own, stations, spineMm, toleranceMm }: WrittenStations, preferred: Unit): Result<{ made: Stations }> | null {
+  const unit = own ?? preferred;
   const written = stations.filter(({ text }) => text.trim() !== '');
   if (written.length === 0) return null;
   const profiles: Stations['profiles'] = [];
@@ -42,6 +45,7 @@ export function stationsOf({ stations, spineMm, toleranceMm }: WrittenStations, 
 
 /** Stations that a card was made from, as they would be written. */
 export const writtenStations = ({ profiles, spineRadiusMm, toleranceMm }: Stations, unit: Unit): WrittenStations => ({
+  unit,
   stations: profiles.map(({ atMm, points }) => ({
     atMm,
     text: points.map((pair) => pair.map((mm) => formatLength(mm, unit, 2, false)).join('\t')).join('\n'),
@@ -59,10 +63,12 @@ type Props = {
 
 /** Profiles across the panel, station by station. */
 export function StationFields({ written, profiles, deviations, onChange }: Props) {
-  const { unit, show } = usePreferences();
+  const { unit: preferred, show } = usePreferences();
   const { stations } = written;
+  // What is written stays as it is when the units are changed, and says what it is in.
+  const unit = written.unit ?? preferred;
   const put = (i: number, change: Partial<WrittenStations['stations'][number]>) =>
-    onChange({ ...written, stations: stations.map((one, k) => (k === i ? { ...one, ...change } : one)) });
+    onChange({ ...written, unit: stations.some(({ text }) => text.trim() !== '') || change.text ? unit : null, stations: stations.map((one, k) => (k === i ? { ...one, ...change } : one)) });
   const last = stations[stations.length - 1]!;
   let read = -1;
   return (

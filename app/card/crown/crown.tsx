@@ -76,7 +76,7 @@ export default function CrownPage() {
       part: pattern.crown?.part ?? null,
     };
   }, [pattern.crown, unit]);
-  const { draft, set, drop } = useDraft<Draft>(`crown ${id} ${unit}`, first);
+  const { draft, set, drop } = useDraft<Draft>(`crown ${id}`, first);
   const [view, setView] = useState<'blank' | 'panel'>('blank');
   const [compare, setCompare] = useState(false);
   const [cutAt, setCutAt] = useState(0.5);
@@ -198,7 +198,7 @@ export default function CrownPage() {
                   {laid.zones.slice(0, 5).map((zone, i) => (
                     <Stack key={i} direction="row" spacing={1} sx={{ alignItems: 'center' }}>
                       <ChevronSign shrink={zone.way === 'shrink'} />
-                      <Typography component="span">{zoneWords(zone, laid, letters)}</Typography>
+                      <Typography component="span">{zoneWords(zone, laid, letters, (mm2) => showArea(mm2, 1))}</Typography>
                     </Stack>
                   ))}
                   {laid.zones.length === 0 && <Typography>Nothing: it unrolls. Roll or bend it, no metal is stretched or gathered.</Typography>}

@@ -62,12 +62,12 @@ function sized(mm2: number): string {
 }
 
 /** What has to be done over an area, and where that is: inside, or at which edge. */
-export function zoneWords({ way, share, flatMm2, changeMm2, atRim, most, middle }: Zone, laid: LaidPanel, letters: readonly string[]): string {
+export function zoneWords({ way, share, flatMm2, changeMm2, atRim, most, middle }: Zone, laid: LaidPanel, letters: readonly string[], showArea: (mm2: number) => string): string {
   const { path, edges } = laid.outline;
   const off = edges.map(({ first, count }) => Math.min(...path.slice(first, first + count).map((s) => nearest(s, middle).distance)));
   const where = atRim ? `At ${letters[off.indexOf(Math.min(...off))] ?? 'the rim'}` : 'Inside';
   const by = `${percent(Math.abs(share))} ${way === 'stretch' ? 'more' : 'less'} area, ${percent(most)} where it is most`;
-  return `${where}, ${sized(flatMm2)}: ${way === 'stretch' ? 'raise' : 'gather'}, ${by} (${changeMm2 > 0 ? '+' : '−'}${Math.round(Math.abs(changeMm2))} mm²).`;
+  return `${where}, ${sized(flatMm2)}: ${way === 'stretch' ? 'raise' : 'gather'}, ${by} (${changeMm2 > 0 ? '+' : '−'}${showArea(Math.abs(changeMm2))}).`;
 } // prettier-ignore
 
 export type Verdict = { good: boolean; said: string[] };
