@@ -59,6 +59,7 @@ export function LengthField({
   const shown = mm === null ? '' : written(mm, unit);
   const [typed, setTyped] = useState<string | null>(null);
   const [inHand, setInHand] = useState(false);
+  const [toLeft, setToLeft] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
 
   const take = (): boolean => {
@@ -123,6 +124,7 @@ export function LengthField({
         onChange={(event) => setTyped(event.target.value)}
         onFocus={(event) => {
           setInHand(true);
+          setToLeft(event.target.getBoundingClientRect().left > window.innerWidth / 2);
           event.target.select();
         }}
         onBlur={() => {
@@ -144,20 +146,19 @@ export function LengthField({
         }}
       />
       {inHand && problem === null && both && (
-        // Laid over what is below: were it to take room, leaving the field would move the button being pressed.
+        // Laid over what is below, on one line: were it to take room, leaving the field would move the button being pressed. At
+        // the right side of a page it reaches to the left, or a phone’s page would be wider by it.
         <Box
           className="figure"
           aria-hidden
           sx={{
             position: 'absolute',
             top: '100%',
-            left: 0,
+            ...(toLeft ? { right: 0 } : { left: 0 }),
             zIndex: 2,
             px: 0.8,
             py: 0.2,
-            // No wider than its field: at the right side of a phone it would make the page wider.
-            maxWidth: '100%',
-            width: 'max-content',
+            whiteSpace: 'nowrap',
             fontSize: '0.85rem',
             bgcolor: 'var(--ink)',
             color: 'var(--panel)',
