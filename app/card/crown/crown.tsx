@@ -87,11 +87,13 @@ export default function CrownPage() {
   });
   const read = useMemo(() => (draft.way === 'stations' ? stationsOf(draft.written, unit) : null), [draft, unit]);
   const made: Described | null = draft.way === 'figure' ? draft.figure : draft.way === 'scan' ? draft.scan : read?.ok ? read.made : null;
-  const { found, problems, outlines, busy } = useLaid({ made, school: draft.school, keep: draft.keep, part: draft.part, strips: STRIPS, compare });
+  const { found, problems, outlines, busy, stale } = useLaid({ made, school: draft.school, keep: draft.keep, part: draft.part, strips: STRIPS, compare });
   const laid = found?.laid ?? null;
+  // Of a card that was turned over: as it lay when it was laid flat, which is how its surface is described.
+  const standing = useMemo(() => (pattern.crown?.turned ? mirrored(pattern) : pattern), [pattern]);
   const letters = useMemo(
-    () => laid?.outline.edges.map((_, i) => lettersOf(pattern, laid.outline.edges.length)[i] ?? letterAt(i)) ?? [],
-    [laid, pattern],
+    () => laid?.outline.edges.map((_, i) => lettersOf(standing, laid.outline.edges.length)[i] ?? letterAt(i)) ?? [],
+    [laid, standing],
   );
   const cut = useMemo(() => laid && stripAt(laid.disc, laid.flat, 'across', cutAt), [laid, cutAt]);
   // Of a metal the limits are always known.
@@ -99,8 +101,7 @@ export default function CrownPage() {
   const judged = laid && verdict(laid, forming.stretch, { ...forming.shrink, strain: Math.abs(forming.shrink.strain) });
   const make = () => {
     if (!found || !made || busy) return;
-    const before = pattern.crown?.turned ? mirrored(pattern) : pattern;
-    const card = crownCard(before, { made, school: draft.school, keep: draft.keep, part: draft.part }, found.laid, found.strips, newId);
+    const card = crownCard(standing, { made, school: draft.school, keep: draft.keep, part: draft.part }, found.laid, found.strips, newId);
     patternEditor.edit(pattern.crown?.turned ? mirrored(card) : card);
     drop();
     void navigate(`/pieces/${id}/card`);
@@ -144,7 +145,7 @@ export default function CrownPage() {
           </ToggleButtonGroup>
           {busy && (
             <Typography role="status" sx={{ position: 'absolute', left: 190, top: 22 }}>
-              {laid ? 'Getting finer …' : 'Laying it flat …'}
+              {found?.rough && !stale ? 'Getting finer …' : 'Laying it flat …'}
             </Typography>
           )}
         </>
@@ -155,6 +156,7 @@ export default function CrownPage() {
             <Typography variant="h2">Curved two ways</Typography>
             <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
               Paper will not lie on it: it is made from its shape. Figures are of the outside of the metal.
+              {pattern.crown?.turned && ' This piece is the mirror image of what is shown here.'}
             </Typography>
           </Box>
           <ToggleButtonGroup exclusive fullWidth value={draft.way} aria-label="How the shape is known" onChange={(_, way: Draft['way'] | null) => way && set({ way })}>

@@ -8,7 +8,8 @@ export type Laid = { laid: LaidPanel; strips: Strip[]; rough: boolean };
 export type Outlines = Extract<LayAnswer, { what: 'compared' }>['outlines'];
 
 type Answered = { key: string; found: Laid | null; problems: Problem[]; outlines: Outlines | null };
-type State = Omit<Answered, 'key'> & { busy: boolean };
+/** `stale`: what is found is of what was asked before. */
+type State = Omit<Answered, 'key'> & { busy: boolean; stale: boolean };
 
 export type LayWanted = Omit<LayAsked, 'ask' | 'made'> & { made: Described | null };
 
@@ -42,8 +43,8 @@ export function useLaid(wanted: LayWanted): State {
     };
     worker.current.postMessage({ ...asked, ask } as LayAsked);
   }, [key]);
-  if (!made) return { found: null, problems: [], outlines: null, busy: false };
-  if (!answered) return { found: null, problems: [], outlines: null, busy: true };
+  if (!made) return { found: null, problems: [], outlines: null, busy: false, stale: false };
+  if (!answered) return { found: null, problems: [], outlines: null, busy: true, stale: false };
   const now = answered.key === key;
   const { found, problems, outlines } = answered;
   return {
@@ -51,5 +52,6 @@ export function useLaid(wanted: LayWanted): State {
     problems: now ? problems : [],
     outlines: now ? outlines : null,
     busy: !now || found?.rough === true,
+    stale: !now,
   };
 }
