@@ -1,40 +1,25 @@
 import { byDie, dieFor, packingStrip } from '../blank/bead/byDie';
 import { outlinePath } from '../blank/blank';
-import type { Development } from '../blank/fold/developed';
 import type { SheetMetal } from '../blank/fold/practice';
 import { countsFor, sheetMetal } from '../blank/fold/practice';
 import type { FlangeAlong } from '../blank/flange/along';
 import { alongFlange, remediesOf } from '../blank/flange/along';
-import type { Shop } from '../blank/shopSchema';
 import { beadLine, foldsAcross } from '../card/beadPath';
 import { endsOfFold } from '../card/foldPlace';
-import { edgeLength, segmentsOfEdge } from '../card/outline';
+import { segmentsOfEdge } from '../card/outline';
 import type { Edge, PatternDoc } from '../card/pattern';
 import { nearest } from '../measure/segment';
 import { SAME_PLACE_MM } from '../measure/tolerance';
-import type { Metal } from '../metal/metals';
 import { biteLearnt, bitesOver } from './biteStrips';
 import { brokenRules, inOrder } from './rules';
 import type { BrokenRule } from './rules';
+import { crownSteps } from './crownSteps';
 import type { ShapeStep } from './step';
-
-/** What the working order of a piece is made from. */
-export type ShapeGiven = {
-  pattern: PatternDoc;
-  development: Development;
-  metal: Metal;
-  thicknessMm: number;
-  shop: Shop;
-  /** Folds in the order they are made on the machine, by id; those left out come as the card lists them. */
-  foldOrder: readonly string[];
-  /** The edges beyond which a gap is to be adjusted when the neighbours are up, by id. */
-  gaps: readonly string[];
-};
+import type { ShapeGiven } from './stepMaking';
+import { STRIP, step } from './stepMaking';
 
 /** A rough cut is so much over where figures are not proven yet, mm (common practice). */
 const ROUGH_MM = 25;
-/** A strip to try a machine on: long, wide, and bitten so often, mm (common practice). */
-const STRIP = { longMm: 150, wideMm: 25, bites: 10 };
 /** A test piece for a bead: so wide either side of it, and so long, mm (common practice). */
 const TEST_BEAD = { widths: 6, longMm: 150 };
 /** A flange is first turned over about so far, degrees (common practice). */
@@ -68,22 +53,6 @@ export function shapeOrder(given: ShapeGiven): ShapeStep[] {
 /** The rules an order of steps breaks. */
 export const brokenIn = (steps: readonly ShapeStep[], pattern: PatternDoc): BrokenRule[] =>
   brokenRules(steps, touchingOf(pattern));
-
-const step = (
-  what: ShapeStep['what'],
-  about: string[],
-  reason: string,
-  figures: Record<string, number>,
-  counts: ShapeStep['counts'] = null,
-  part = '',
-): ShapeStep => ({
-  key: [what, ...about, part].filter(Boolean).join(' '),
-  what,
-  about,
-  reason,
-  figures,
-  counts,
-});
 
 /** Which edges lie on which folds: a fold ends on them or runs beside the face they bound. */
 function touchingOf(pattern: PatternDoc): (a: string, b: string) => boolean {
@@ -147,38 +116,6 @@ function beadSteps({ pattern, development, metal, thicknessMm, shop }: ShapeGive
     return found;
   });
 }
-
-/** Edges of a panel curved two ways that change by less than this keep their length, mm: a file stroke. */
-const EDGE_KEEPS_MM = 0.3;
-
-/** A panel curved two ways: its middle raised and smoothed, its edges gathered or stretched to the length they have on it. */
-function crownSteps({ pattern, metal, thicknessMm, shop }: ShapeGiven): ShapeStep[] {
-  const { crown } = pattern;
-  if (!crown) return [];
-  const found: ShapeStep[] = [];
-  if (crown.raise) {
-    const { areaMm2, most } = crown.raise;
-    found.push(step('raise', [], 'middle-short', { areaMm2, most }, { of: 'passes', wanted: null }));
-    found.push(step('smooth', [], 'raised', {}));
-  }
-  const tested = new Set<string>();
-  for (const { edge: id, changeMm } of crown.edges) {
-    const edge = pattern.edges.find((one) => one.id === id);
-    if (!edge || Math.abs(changeMm) < EDGE_KEEPS_MM) continue;
-    const freeMm = edgeLength(pattern, edge);
-    const way = changeMm > 0 ? 'stretch' : 'shrink';
-    const learnt = biteLearnt(shop, metal, thicknessMm, way);
-    if (!learnt && !tested.has(way)) {
-      tested.add(way);
-      const { longMm, wideMm, bites } = STRIP;
-      found.push(step('test-strip', [id], `${way}-not-proven`, { lengthMm: longMm, widthMm: wideMm, bites }, null, way));
-    }
-    const bites = learnt && bitesOver(changeMm / freeMm, freeMm, learnt).bites;
-    const figures = { fromMm: 0, toMm: freeMm, strain: changeMm / freeMm, changeMm, freeMm, ...(bites && { apartMm: freeMm / bites }) };
-    found.push(step('strain', [id], `crown-${way}`, figures, { of: 'bites', wanted: bites ?? null }, 'crown'));
-  }
-  return found;
-} // prettier-ignore
 
 function flangeSteps(given: ShapeGiven, sheet: SheetMetal): ShapeStep[] {
   const { pattern, development, metal, thicknessMm, shop } = given;

@@ -1,0 +1,37 @@
+import type { Development } from '../blank/fold/developed';
+import type { Shop } from '../blank/shopSchema';
+import type { PatternDoc } from '../card/pattern';
+import type { Metal } from '../metal/metals';
+import type { ShapeStep } from './step';
+
+/** What the working order of a piece is made from. */
+export type ShapeGiven = {
+  pattern: PatternDoc;
+  development: Development;
+  metal: Metal;
+  thicknessMm: number;
+  shop: Shop;
+  /** Folds in the order they are made on the machine, by id; those left out come as the card lists them. */
+  foldOrder: readonly string[];
+  /** The edges beyond which a gap is to be adjusted when the neighbours are up, by id. */
+  gaps: readonly string[];
+};
+
+/** A strip to try a machine on: long, wide, and bitten so often, mm (common practice). */
+export const STRIP = { longMm: 150, wideMm: 25, bites: 10 };
+/** A step, named by its kind and what it is about. */
+export const step = (
+  what: ShapeStep['what'],
+  about: string[],
+  reason: string,
+  figures: Record<string, number>,
+  counts: ShapeStep['counts'] = null,
+  part = '',
+): ShapeStep => ({
+  key: [what, ...about, part].filter(Boolean).join(' '),
+  what,
+  about,
+  reason,
+  figures,
+  counts,
+});
