@@ -7,7 +7,8 @@ import type { Scale } from '#core/picture/findFrame';
 import { pictureScale } from '#core/picture/pictureScale';
 import type { Paper } from '#core/picture/scaleFrame';
 import { PAPERS, cornerCards, scaleFrame } from '#core/picture/scaleFrame';
-import { TRACE_TOLERANCE_MM, trace, whole } from '#core/picture/trace';
+import { whole } from '#core/measure/whole';
+import { TRACE_TOLERANCE_MM, trace } from '#core/picture/trace';
 import type { Verb } from './verb';
 import { verb } from './verb';
 

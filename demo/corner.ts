@@ -2,6 +2,7 @@ import { crownCard } from '#core/card/crownCard';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { countingIds } from '#core/card/kinds';
 import type { PatternDoc } from '#core/card/pattern';
+import { whole } from '#core/measure/whole';
 import type { Described } from '#core/surface/laidPanel';
 import { layingPanel } from '#core/surface/laidPanel';
 import { stripsOf } from '#core/surface/strips';
@@ -15,11 +16,9 @@ let known: PatternDoc | null = null;
 /** The card of the lower rear corner, laid flat from its figures; once, because it takes a while. */
 export function cornerCard(): PatternDoc {
   if (known) return known;
-  const way = layingPanel(CORNER, SCHOOL, 2400);
-  let step = way.next();
-  while (!step.done) step = way.next();
-  if (!step.value.ok) throw new Error('The corner of the demo cannot be laid flat');
-  const { laid } = step.value;
+  const found = whole(layingPanel(CORNER, SCHOOL, 2400));
+  if (!found.ok) throw new Error('The corner of the demo cannot be laid flat');
+  const { laid } = found;
   known = crownCard(
     emptyPattern(),
     { made: CORNER, school: SCHOOL, keep: [], part: null },

@@ -1,6 +1,7 @@
 import type { Vec } from '#core/measure/vector';
 import { scaleFrame } from '#core/picture/scaleFrame';
-import { trace, whole } from '#core/picture/trace';
+import { whole } from '#core/measure/whole';
+import { trace } from '#core/picture/trace';
 
 /** Pixels to a millimetre of what is looked at, and of bench round the paper, mm. */
 const [SCALE, BENCH] = [3, 30];

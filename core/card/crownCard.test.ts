@@ -3,6 +3,7 @@ import { develop } from '../blank/fold/develop';
 import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
 import { spread } from '../measure/spread.arbitrary';
 import { area, points } from '../measure/path';
+import { whole } from '../measure/whole';
 import { metalById } from '../metal/metals';
 import type { Described } from '../surface/laidPanel';
 import { layingPanel } from '../surface/laidPanel';
@@ -17,12 +18,9 @@ import { outlineOf } from './outline';
 import { readPattern } from './read';
 
 function laidFrom(made: Described, school: number, keep: number[] = []) {
-  const way = layingPanel(made, school, 500, keep);
-  for (let step = way.next(); ; step = way.next()) {
-    if (!step.done) continue;
-    if (!step.value.ok) throw new Error(step.value.problems[0]!.code);
-    return step.value.laid;
-  }
+  const found = whole(layingPanel(made, school, 500, keep));
+  if (!found.ok) throw new Error(found.problems[0]!.code);
+  return found.laid;
 }
 
 test('a laid panel is a card like any other: read, developed, mirrored; another school keeps its edges, letters and joints', () => {

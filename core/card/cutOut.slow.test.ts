@@ -1,6 +1,7 @@
 import { MANILA, onPaper } from '../picture/cardScene.arbitrary';
 import { photographed } from '../picture/photographed.arbitrary';
-import { TRACE_TOLERANCE_MM, trace, whole } from '../picture/trace';
+import { whole } from '../measure/whole';
+import { TRACE_TOLERANCE_MM, trace } from '../picture/trace';
 import { cutOutOf } from './cutOut';
 import { holePath } from './holeForm';
 

@@ -5,7 +5,8 @@ import { distance } from '../measure/vector';
 import { pictureScale } from './pictureScale';
 import { RIM, scaleFrame } from './scaleFrame';
 import { tappedScale } from './tapped';
-import { trace, whole } from './trace';
+import { whole } from '../measure/whole';
+import { trace } from './trace';
 
 /** A camera that looks at the plane askew: mm to px, v down. */
 const camera = fc

@@ -7,7 +7,8 @@ import type { Scene, Shot } from './photographed.arbitrary';
 import type { Picture } from './picture';
 import { cornerCards, scaleFrame } from './scaleFrame';
 import type { Traced } from './trace';
-import { trace, whole } from './trace';
+import { whole } from '../measure/whole';
+import { trace } from './trace';
 
 function traced(picture: Picture, scale: Parameters<typeof trace>[1]): Traced {
   const found = whole(trace(picture, scale));

@@ -156,14 +156,6 @@ function pointedAt(
   };
 }
 
-/** A generator run to its end. */
-export function whole<T>(steps: Generator<unknown, T>): T {
-  for (;;) {
-    const { done, value } = steps.next();
-    if (done) return value as T;
-  }
-}
-
 type Edge = ReturnType<typeof edgePlace>;
 
 /** True places of an edge along a rim of pixels; null for too few. `outward` 1 where the card is inside, −1 where it is round about. */

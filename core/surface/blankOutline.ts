@@ -1,6 +1,6 @@
 import { arcsThrough } from '../measure/arcFit';
 import type { Segment } from '../measure/segment';
-import { nearest } from '../measure/segment';
+import { line, nearest } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { cross, distance, dot } from '../measure/vector';
 import type { Disc } from './disc';
@@ -61,7 +61,8 @@ function fittedRun(places: Vec[]): { arcs: Segment[]; worstMm: number } {
   const thinned = places.length > MOST_PLACES ? thinnedTo(places, MOST_PLACES) : places;
   // Half of what is allowed is left for what thinning and closing cost.
   const found = arcsThrough(thinned, OUTLINE_MM * 0.8);
-  if (!found.ok) throw new Error(found.problems[0]!.code);
+  // Nothing to be fitted to: straight from place to place.
+  if (!found.ok) return { arcs: places.slice(1).map((p, i) => line(places[i]!, p)), worstMm: 0 };
   const worst = Math.max(...places.map((p) => Math.min(...found.arcs.map((s) => nearest(s, p).distance))));
   return { arcs: found.arcs, worstMm: worst };
 }

@@ -2,7 +2,8 @@ import type { Disc } from './disc';
 import { dissect } from './dissection';
 import { factorFronts, frontsOf, solveFronts } from './fronts';
 import type { Fronts } from './fronts';
-import { meshArea, vertexCount } from './mesh';
+import type { Vec3 } from './mesh';
+import { along3, cross3, dot3, meshArea, triangleCount, triangleNormal, unit3, vertexAt, vertexCount } from './mesh';
 import type { Panel } from './strain';
 import { strainsOf } from './strain';
 
@@ -59,13 +60,7 @@ function conformal(disc: Disc, panel: Panel, fronts: Fronts): Float64Array | nul
     weight[i]! += half;
     weight[(i + 1) % rim.length]! += half;
   }
-  const [e1, e2] = axesOf(disc);
-  const x = new Float64Array(2 * count);
-  for (let v = 0; v < count; v++) {
-    const p = mesh.vertices.subarray(3 * v, 3 * v + 3);
-    x[2 * v] = p[0]! * e1[0] + p[1]! * e1[1] + p[2]! * e1[2];
-    x[2 * v + 1] = p[0]! * e2[0] + p[1]! * e2[1] + p[2]! * e2[2];
-  }
+  const x = seenSquareOn(disc);
   for (let round = 0; round < ROUNDS; round++) {
     balance(x, rim, weight);
     const right = new Float64Array(2 * count);
@@ -158,23 +153,18 @@ function sized({ mesh }: Disc, panel: Panel, flat: Float64Array): Float64Array {
  * Two directions square to each other and to the mean normal of the panel: the first as near to +x as can be (to +y where
  * the panel faces along x).
  */
-export function axesOf({ mesh }: Disc): [[number, number, number], [number, number, number]] {
-  const normal: [number, number, number] = [0, 0, 0];
-  const { vertices: w, triangles } = mesh;
-  for (let i = 0; i < triangles.length; i += 3) {
-    const [a, b, c] = [3 * triangles[i]!, 3 * triangles[i + 1]!, 3 * triangles[i + 2]!];
-    const p = [w[b]! - w[a]!, w[b + 1]! - w[a + 1]!, w[b + 2]! - w[a + 2]!] as const;
-    const q = [w[c]! - w[a]!, w[c + 1]! - w[a + 1]!, w[c + 2]! - w[a + 2]!] as const;
-    normal[0] += p[1] * q[2] - p[2] * q[1];
-    normal[1] += p[2] * q[0] - p[0] * q[2];
-    normal[2] += p[0] * q[1] - p[1] * q[0];
-  }
-  const size = Math.hypot(...normal) || 1;
-  const n = normal.map((x) => x / size) as [number, number, number];
-  const seed: [number, number, number] = Math.abs(n[0]) > 0.9 ? [0, 1, 0] : [1, 0, 0];
-  const off = seed[0] * n[0] + seed[1] * n[1] + seed[2] * n[2];
-  const e = seed.map((x, i) => x - off * n[i]!) as [number, number, number];
-  const l = Math.hypot(...e);
-  const e1 = e.map((x) => x / l) as [number, number, number];
-  return [e1, [n[1] * e1[2] - n[2] * e1[1], n[2] * e1[0] - n[0] * e1[2], n[0] * e1[1] - n[1] * e1[0]]];
+export function axesOf({ mesh }: Disc): [Vec3, Vec3] {
+  let normal: Vec3 = [0, 0, 0];
+  for (let t = 0; t < triangleCount(mesh); t++) normal = along3(normal, triangleNormal(mesh, t), 1);
+  const n = unit3(normal);
+  const seed: Vec3 = Math.abs(n[0]) > 0.9 ? [0, 1, 0] : [1, 0, 0];
+  const e1 = unit3(along3(seed, n, -dot3(seed, n)));
+  return [e1, cross3(n, e1)];
+}
+
+/** The panel looked at along its mean normal: u, v of each vertex in turn, mm. */
+export function seenSquareOn(disc: Disc): Float64Array {
+  const axes = axesOf(disc);
+  const { mesh } = disc;
+  return Float64Array.from({ length: 2 * vertexCount(mesh) }, (_, i) => dot3(vertexAt(mesh, i >> 1), axes[i % 2]!));
 }

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { Matrix, solve } from 'ml-matrix';
 import { spread } from '../measure/spread.arbitrary';
+import { whole } from '../measure/whole';
 import { curvatureOf } from './curvature';
 import { discOf } from './disc';
 import { dissect } from './dissection';
@@ -324,10 +325,7 @@ test('edges that are kept are as long in the flat as on the panel; the rest stil
 }); // prettier-ignore
 
 function run(way: ReturnType<typeof flattening>): Float64Array {
-  for (;;) {
-    const next = way.next();
-    if (!next.done) continue;
-    if (!next.value.ok) throw new Error('not laid flat');
-    return next.value.flat;
-  }
+  const found = whole(way);
+  if (!found.ok) throw new Error('not laid flat');
+  return found.flat;
 }

@@ -1,8 +1,9 @@
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
+import { whole } from '../measure/whole';
 import type { Disc } from './disc';
 import { dissect } from './dissection';
-import { axesOf, firstFlat, upright } from './firstFlat';
+import { firstFlat, seenSquareOn, upright } from './firstFlat';
 import { factorFronts, frontsOf, solveFronts } from './fronts';
 import type { KeptSides } from './kept';
 import { addKept, keptEnergy } from './kept';
@@ -114,15 +115,10 @@ function newtonStep(
 
 /** A flat turned as the panel is seen along its mean normal, its middle where the panel's middle is seen. */
 function laidUpright(disc: Disc, flat: Float64Array): Float64Array {
-  const { mesh } = disc;
-  const [e1, e2] = axesOf(disc);
-  const count = vertexCount(mesh);
-  const seen = new Float64Array(2 * count);
+  const count = flat.length / 2;
+  const seen = seenSquareOn(disc);
   const mean = [0, 0, 0, 0];
   for (let v = 0; v < count; v++) {
-    const p = mesh.vertices.subarray(3 * v, 3 * v + 3);
-    seen[2 * v] = p[0]! * e1[0] + p[1]! * e1[1] + p[2]! * e1[2];
-    seen[2 * v + 1] = p[0]! * e2[0] + p[1]! * e2[1] + p[2]! * e2[2];
     mean[0]! += seen[2 * v]! / count;
     mean[1]! += seen[2 * v + 1]! / count;
     mean[2]! += flat[2 * v]! / count;
@@ -147,10 +143,4 @@ function laidUpright(disc: Disc, flat: Float64Array): Float64Array {
 }
 
 /** Lays a panel flat in one go. */
-export function flatten(disc: Disc, school: number): Result<Flat> {
-  const way = flattening(disc, school);
-  for (;;) {
-    const next = way.next();
-    if (next.done) return next.value;
-  }
-}
+export const flatten = (disc: Disc, school: number): Result<Flat> => whole(flattening(disc, school));

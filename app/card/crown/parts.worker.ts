@@ -1,3 +1,4 @@
+import { whole } from '#core/measure/whole';
 import { describedDisc, layingPanel } from '#core/surface/laidPanel';
 import type { LaidPanel } from '#core/surface/laidPanel';
 import type { Part } from '#core/surface/part';
@@ -9,13 +10,13 @@ const say = (answer: PartsAnswer) => self.postMessage(answer);
 
 self.onmessage = ({ data: { made, school } }: MessageEvent<PartsAsked>) => {
   const laid = (part: Part | null): LaidPanel | null => {
-    const way = layingPanel(made, school, PARTING, [], part);
-    for (let step = way.next(); ; step = way.next()) if (step.done) return step.value.ok ? step.value.laid : null;
+    const found = whole(layingPanel(made, school, PARTING, [], part));
+    return found.ok ? found.laid : null;
   };
-  const whole = laid(null);
+  const inOne = laid(null);
   const described = describedDisc(made, PARTING);
-  if (!whole || !described.ok) return say({ what: 'done' });
-  say({ what: 'whole', stretch: whole.stretch, shrink: whole.shrink });
+  if (!inOne || !described.ok) return say({ what: 'done' });
+  say({ what: 'whole', stretch: inOne.stretch, shrink: inOne.shrink });
   for (const runs of ['across', 'along'] as const)
     for (const share of SHARES) {
       const halves = [laid({ runs, from: 0, to: share }), laid({ runs, from: share, to: 1 })];

@@ -1,0 +1,7 @@
+/** A generator run to its end. */
+export function whole<T>(steps: Generator<unknown, T>): T {
+  for (;;) {
+    const { done, value } = steps.next();
+    if (done) return value as T;
+  }
+}
