@@ -27,7 +27,7 @@ type Props = {
 
 /** A scan of the panel: the file, what its figures are counted in, what was mended, and an outline tapped on it to cut it to. */
 export function ScanFields({ scan, scanning, tapped, onTapped }: Props) {
-  const { show } = usePreferences();
+  const { show, showThin } = usePreferences();
   const chooser = useRef<HTMLInputElement>(null);
   const [unit, setUnit] = useState<ScanUnit | ''>('');
   const { doing, problems, told, kept, here } = scanning;
@@ -60,7 +60,7 @@ export function ScanFields({ scan, scanning, tapped, onTapped }: Props) {
       {problems.map((problem, i) => <Told key={i}>{problemSentence(problem, null, show)}</Told>)}
       {scan && !doing && (
         <Typography role="status">
-          {scan.file}: {told && told.triangles > kept ? `thinned from ${told.triangles} triangles to ${kept}; ` : ''}nowhere more than <span className="figure">{show(scan.offMm, 2)}</span> off the scan.
+          {scan.file}: {told && told.triangles > kept ? `thinned from ${told.triangles} triangles to ${kept}; ` : ''}nowhere more than <span className="figure">{showThin(scan.offMm)}</span> off the scan.
         </Typography>
       )}
       {told && !doing && <Mended told={told} />}

@@ -63,7 +63,7 @@ type Props = {
 
 /** Profiles across the panel, station by station. */
 export function StationFields({ written, profiles, deviations, onChange }: Props) {
-  const { unit: preferred, show } = usePreferences();
+  const { unit: preferred, show, showThin } = usePreferences();
   const { stations } = written;
   // What is written stays as it is when the units are changed, and says what it is in.
   const unit = written.unit ?? preferred;
@@ -84,7 +84,7 @@ export function StationFields({ written, profiles, deviations, onChange }: Props
           <Box key={i} component="section" aria-label={`Station ${i + 1}`} sx={{ border: '1.5px solid var(--rule)', p: 1.2, display: 'grid', gap: 1.2 }}>
             <Stack direction="row" spacing={1} sx={{ alignItems: 'end' }}>
               <LengthField label={`Station ${i + 1} at`} mm={atMm} signed onChange={(mm) => mm !== null && put(i, { atMm: mm })} />
-              {stations.length > 2 && <Button color="inherit" onClick={() => onChange({ ...written, stations: stations.filter((_, k) => k !== i) })}>Take it off</Button>}
+              {stations.length > 2 && <Button color="inherit" sx={{ whiteSpace: 'nowrap', flex: 'none' }} onClick={() => onChange({ ...written, stations: stations.filter((_, k) => k !== i) })}>Take it off</Button>}
             </Stack>
             <TextField
               label={`Across and height, ${unit === 'mm' ? 'mm' : 'inches'}`}
@@ -95,7 +95,7 @@ export function StationFields({ written, profiles, deviations, onChange }: Props
               placeholder={unit === 'mm' ? HOW : HOW_INCH}
               onChange={(event) => put(i, { text: event.target.value })}
               error={points?.ok === false}
-              helperText={points?.ok === false ? problemSentence(points.problems[0]!, null, show) : off !== null && deviations ? `The surface passes within ${show(off, 2)} of it.` : undefined}
+              helperText={points?.ok === false ? problemSentence(points.problems[0]!, null, show) : off !== null && deviations ? `The surface passes within ${showThin(off)} of it.` : undefined}
               slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
             />
             {profiles.length > 0 && (

@@ -221,7 +221,7 @@ export default function CrownPage() {
             </>
           )}
           <Made pattern={pattern} found={found} />
-          <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap', position: 'sticky', bottom: -16, bgcolor: 'var(--panel)', py: 1.5, borderTop: '1.5px solid var(--rule)' }}>
+          <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap', position: 'sticky', bottom: 0, zIndex: 2, mx: -2, px: 2, bgcolor: 'var(--panel)', py: 1.5, borderTop: '1.5px solid var(--rule)' }}>
             <Button variant="contained" size="large" disabled={!found || busy || scanning.doing !== null || found.laid.overlaps.length > 0} onClick={make}>
               {pattern.sides.length > 0 ? 'Make it the card’s outline' : 'Make the card'}
             </Button>
