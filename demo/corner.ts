@@ -21,7 +21,7 @@ export function cornerCard(): PatternDoc {
   const { laid } = found;
   known = crownCard(
     emptyPattern(),
-    { made: CORNER, school: SCHOOL, keep: [], part: null },
+    { made: CORNER, school: SCHOOL, keep: [], hold: [], part: null },
     laid,
     stripsOf(laid.disc, laid.flat, 3),
     countingIds('s'),

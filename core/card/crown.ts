@@ -1,8 +1,13 @@
 import { z } from 'zod';
+import { DrawnMapSchema } from '../surface/drawnMap';
 import { FigureSchema } from '../surface/figures';
-import { ScanSchema } from '../surface/packed';
+import { HoldSchema } from '../surface/held';
+import { ScanSchema, TapedSchema } from '../surface/packed';
 import { PartSchema } from '../surface/part';
 import { StationsSchema } from '../surface/stations';
+
+/** More lines and points are not held on one panel. */
+export const MOST_HELD = 12;
 
 const share = z.number().finite().min(-10).max(10);
 
@@ -12,13 +17,15 @@ const share = z.number().finite().min(-10).max(10);
  * rim change by. `turned`: the surface is the mirror image of what is described.
  */
 export const CrownSchema = z.strictObject({
-  made: z.union([FigureSchema, StationsSchema, ScanSchema]),
+  made: z.union([FigureSchema, StationsSchema, ScanSchema, TapedSchema]),
   school: z.number().min(0).max(1),
   /** The part of the panel that this piece is, where it is made of several; null for all of it. */
   part: PartSchema.nullable(),
   turned: z.boolean(),
   /** Edges that keep on the blank the length they have on the panel, by their number in the order of the outline. */
   keep: z.array(z.number().int().min(0)).max(1000),
+  /** Lines that stay straight on the blank, and points that stay where they are. */
+  hold: z.array(HoldSchema).max(MOST_HELD),
   panelMm2: z.number().finite().min(0),
   blankMm2: z.number().finite().min(0),
   stretch: share,
@@ -27,5 +34,7 @@ export const CrownSchema = z.strictObject({
   edges: z.array(z.strictObject({ edge: z.string().min(1).max(24), changeMm: z.number().finite() })).max(1000),
   /** The largest place to be raised all over: how large it is on the blank, mm², and by how much at its most; null for none. */
   raise: z.strictObject({ areaMm2: z.number().finite().min(0), most: share }).nullable(),
+  /** What is to be done where, as it lies on the card; null on cards laid flat before that was kept. */
+  map: DrawnMapSchema.nullable(),
 });
 export type Crown = z.infer<typeof CrownSchema>;

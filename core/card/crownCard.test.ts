@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { develop } from '../blank/fold/develop';
 import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
 import { spread } from '../measure/spread.arbitrary';
-import { area, points } from '../measure/path';
+import { area, boxOf, points } from '../measure/path';
 import { whole } from '../measure/whole';
 import { metalById } from '../metal/metals';
 import type { Described } from '../surface/laidPanel';
@@ -29,7 +29,7 @@ test('a laid panel is a card like any other: read, developed, mirrored; another 
       const ids = countingIds('s');
       const first = laidFrom(made, one);
       const strips = stripsOf(first.disc, first.flat, 3);
-      const card = crownCard(emptyPattern(), { made, school: one, keep: [], part: null }, first, strips, ids);
+      const card = crownCard(emptyPattern(), { made, school: one, keep: [], hold: [], part: null }, first, strips, ids);
       expect(readPattern(JSON.parse(JSON.stringify(card)))).toEqual({ ok: true, doc: card });
       expect(card.profiles).toHaveLength(strips.length);
       expect(card.marks).toHaveLength(strips.length);
@@ -39,12 +39,21 @@ test('a laid panel is a card like any other: read, developed, mirrored; another 
       const sheet = sheetMetal(metalById('dc04'), 1, USUAL_SHOP);
       const blank = develop(card, sheet, USUAL_SHOP);
       expect(blank.ok && Math.abs(blank.development.size.areaMm2 / first.blankMm2 - 1)).toBeLessThan(0.01);
-      expect(mirrored(mirrored(card))).toMatchObject({ crown: card.crown });
+      const { map, ...crown } = card.crown!;
+      const back = mirrored(mirrored(card)).crown!;
+      expect(back).toMatchObject(crown);
+      back.map!.marks.forEach(({ at, turn }, i) => expect([...at, turn]).toEqual([...map!.marks[i]!.at, map!.marks[i]!.turn].map((x) => expect.closeTo(x, 6))));
+      // What is drawn lies on the card, where it was laid flat.
+      const inside = boxOf(points(path));
+      for (const [x, y] of [...map!.marks.map(({ at }) => at), ...map!.lines.flatMap(({ places }) => places)]) {
+        expect(Math.max(inside.minX - x, x - inside.maxX)).toBeLessThan(0.3);
+        expect(Math.max(inside.minY - y, y - inside.maxY)).toBeLessThan(0.3);
+      }
       expect(mirrored(card).crown?.turned).toBe(true);
       // Joined, then laid anew.
       const joined = { ...card, edges: card.edges.map((edge) => ({ ...edge, joint: { kind: 'butt' as const, trimMm: 2 } })) };
       const second = laidFrom(made, other, [1]);
-      const again = crownCard(joined, { made, school: other, keep: [1], part: null }, second, stripsOf(second.disc, second.flat, 3), ids);
+      const again = crownCard(joined, { made, school: other, keep: [1], hold: [], part: null }, second, stripsOf(second.disc, second.flat, 3), ids);
       expect(readPattern(again).ok).toBe(true);
       if (second.outline.edges.length !== first.outline.edges.length) return;
       expect(again.edges.map(({ id, letter, joint }) => ({ id, letter, joint }))).toEqual(joined.edges.map(({ id, letter, joint }) => ({ id, letter, joint })));

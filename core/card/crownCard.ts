@@ -2,6 +2,8 @@ import { boxOf, points } from '../measure/path';
 import type { Segment } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { sub } from '../measure/vector';
+import { drawnMap } from '../surface/drawnMap';
+import type { Hold } from '../surface/held';
 import type { Described, LaidPanel } from '../surface/laidPanel';
 import type { Part } from '../surface/part';
 import type { Strip } from '../surface/strips';
@@ -13,7 +15,7 @@ import type { Edge, PatternDoc } from './pattern';
 const STRIP = 'strip-';
 
 /** The panel, and how its blank is wanted. */
-export type Wanted = { made: Described; school: number; keep: readonly number[]; part: Part | null };
+export type Wanted = { made: Described; school: number; keep: readonly number[]; hold: readonly Hold[]; part: Part | null };
 
 /**
  * A card whose outline is the blank of a panel curved two ways: lines and arcs, an edge from corner to corner. Laid anew (at
@@ -23,7 +25,7 @@ export type Wanted = { made: Described; school: number; keep: readonly number[];
  */
 export function crownCard(
   pattern: PatternDoc,
-  { made, school, keep, part }: Wanted,
+  { made, school, keep, hold, part }: Wanted,
   laid: LaidPanel,
   strips: readonly Strip[],
   newId: NewId,
@@ -68,6 +70,7 @@ export function crownCard(
       school,
       part,
       keep: [...keep],
+      hold: [...hold],
       turned: false,
       panelMm2: laid.panelMm2,
       blankMm2: laid.blankMm2,
@@ -75,6 +78,7 @@ export function crownCard(
       shrink: laid.shrink,
       edges: runs.map(({ flatMm, panelMm }, i) => ({ edge: named[i]!.id, changeMm: panelMm - flatMm })),
       raise: raise ? { areaMm2: raise.flatMm2, most: raise.most } : null,
+      map: drawnMap(laid, origin),
     },
   };
 } // prettier-ignore

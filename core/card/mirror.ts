@@ -1,5 +1,6 @@
 import { boxOf } from '../measure/path';
 import { edgeLength } from './outline';
+import { turnedMap } from '../surface/drawnMap';
 import type { BeadPath, Flange, PatternDoc, Place } from './pattern';
 
 /** A place on a side that now runs the other way. */
@@ -70,7 +71,7 @@ export function mirrored(doc: PatternDoc, aboutMm = middleOf(doc)): PatternDoc {
     beads: doc.beads.map((bead) => ({ ...bead, path: flippedPath(bead.path, flip) })),
     tucks: doc.tucks.map((tuck) => ({ ...tuck, at: fromOtherEnd(tuck.at) })),
     turned: !doc.turned,
-    crown: doc.crown && { ...doc.crown, turned: !doc.crown.turned },
+    crown: doc.crown && { ...doc.crown, turned: !doc.crown.turned, map: doc.crown.map && turnedMap(doc.crown.map, aboutMm) },
     base: doc.base && [flip(doc.base[0]), doc.base[1]],
   };
 }

@@ -100,6 +100,19 @@ function fromVersion6(given: z.output<typeof V6Schema>): unknown {
   };
 }
 
+/** The form of version 7 as far as it differs: of a panel laid flat nothing was held but edges, and its map was not kept. */
+const V7Schema = z.looseObject({ version: z.literal(7), crown: z.nullable(z.looseObject({})), taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })) }); // prettier-ignore
+
+function fromVersion7(given: z.output<typeof V7Schema>): unknown {
+  const { taken } = given;
+  const lying = (card: unknown) => {
+    if (card === null) return null;
+    const { crown, ...rest } = card as { crown: object | null };
+    return { ...rest, version: 8, crown: crown && { ...crown, hold: [], map: null } };
+  };
+  return { ...(lying(given) as object), taken: taken && { ...taken, card: lying(taken.card), here: lying(taken.here) } };
+}
+
 /** A card of whatever version as one of this; what is of none stays as it is. */
 function upgraded(given: unknown): unknown {
   const first = V1Schema.safeParse(given);
@@ -108,7 +121,8 @@ function upgraded(given: unknown): unknown {
   const fourth = V4Schema.safeParse(third.success ? fromVersion3(third.data) : given);
   const fifth = V5Schema.safeParse(fourth.success ? fromVersion4(fourth.data) : given);
   const sixth = V6Schema.safeParse(fifth.success ? fromVersion5(fifth.data) : given);
-  return sixth.success ? fromVersion6(sixth.data) : given;
+  const seventh = V7Schema.safeParse(sixth.success ? fromVersion6(sixth.data) : given);
+  return seventh.success ? fromVersion7(seventh.data) : given;
 }
 
 /** Ids that are there more than once. */

@@ -141,7 +141,7 @@ describe('a job file', () => {
     expect([rules.length, tucks.length, measured]).not.toEqual([0, 0, null]);
     const kept = { rules, tucks, measured };
     const read = readJob(structuredClone(old));
-    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({ ...kept, version: 7, profiles: [], marks: [], beads: [], crown: null, taken: null }); // prettier-ignore
+    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({ ...kept, version: 8, profiles: [], marks: [], beads: [], crown: null, taken: null }); // prettier-ignore
   });
 
   test('cards of version 4 have nothing marked, nor has what they have of others', () => {
@@ -149,7 +149,7 @@ describe('a job file', () => {
     const cards = (job: JobFile) => job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
     expect(cards(old).some(({ taken }) => taken?.card)).toBe(true);
     const read = readJob(structuredClone(old));
-    const now = <T extends object>(card: T) => ({ ...card, version: 7 as const, marks: [], beads: [], crown: null });
+    const now = <T extends object>(card: T) => ({ ...card, version: 8 as const, marks: [], beads: [], crown: null });
     const expected = cards(old).map(({ taken, ...doc }) => ({ ...now(doc), taken: taken && { ...taken, card: now(taken.card), here: taken.here && now(taken.here) } })); // prettier-ignore
     expect(read.ok && cards(read.job)).toEqual(expected);
   });
@@ -164,6 +164,16 @@ describe('a job file', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v7-card-v6.json', 'utf8')) as JobFile;
     expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.taken))).toBe(true);
     expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, pieces: withCards(old.pieces, {}) } });
+  });
+
+  test('of what cards of version 7 were laid flat from nothing but edges was held, and no map was kept', () => {
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v7-card-v7.json', 'utf8')) as JobFile;
+    const cards = (job: JobFile) => job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
+    expect(cards(old).some(({ crown }) => crown)).toBe(true);
+    const read = readJob(structuredClone(old));
+    const now = <T extends { crown: object | null }>(card: T) => ({ ...card, version: 8, crown: card.crown && { ...card.crown, hold: [], map: null } }); // prettier-ignore
+    const expected = cards(old).map(({ taken, ...doc }) => ({ ...now(doc), taken: taken && { ...taken, card: now(taken.card), here: taken.here && now(taken.here) } })); // prettier-ignore
+    expect(read.ok && cards(read.job)).toEqual(expected);
   });
 
   test('of pieces of version 6 nothing has been shaped, and they are else as they were', () => {
@@ -224,7 +234,7 @@ const beadless = ({ pieces }: JobFile): JobFile['pieces'] =>
 
 /** Pieces whose cards, and what these have of others, are of this version with so much put in. */
 function withCards(pieces: JobFile['pieces'], more: Partial<PatternDoc>): JobFile['pieces'] {
-  const now = <T extends object>(card: T) => ({ ...card, version: 7 as const, crown: null, ...more });
+  const now = <T extends object>(card: T) => ({ ...card, version: 8 as const, crown: null, ...more });
   return pieces.map((piece) => ({
     ...piece,
     card: {
@@ -254,7 +264,7 @@ const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
   }));
 
 const SINCE_VERSION_2 = {
-  version: 7 as const,
+  version: 8 as const,
   crown: null,
   marks: [],
   beads: [],

@@ -90,6 +90,9 @@ export type Figures = {
   'mesh-closed': None;
   'mesh-holes': { holes: number };
   'flatten-failed': None;
+  'taped-cross': None;
+  'taped-fine': None;
+  'taped-flat': None;
   'surface-figures': None;
   'stations-few': None;
   'stations-number': None;

@@ -56,24 +56,35 @@ function nearestOff(mesh: Mesh, p: Vec3, cells: Map<string, number[]>, at: (x: n
   return least;
 }
 
-/** How far a place is from a triangle (Ericson, Real-Time Collision Detection, 5.1.5). */
-export function offTriangle(p: Vec3, [a, b, c]: readonly [Vec3, Vec3, Vec3]): number {
+/** How far a place is from a triangle, mm. */
+export const offTriangle = (p: Vec3, corners: readonly [Vec3, Vec3, Vec3]): number => nearestOnTriangle(p, corners).off;
+
+/** The place of a triangle nearest to a point, as shares of its corners, and how far off it is (Ericson, Real-Time Collision Detection, 5.1.5). */
+export function nearestOnTriangle(p: Vec3, corners: readonly [Vec3, Vec3, Vec3]): { shares: Vec3; off: number } {
+  const shares = nearestShares(p, corners);
+  const [a, b, c] = corners;
+  return { shares, off: length3(sub3(p, along3(along3(along3([0, 0, 0], a, shares[0]), b, shares[1]), c, shares[2]))) };
+}
+
+function nearestShares(p: Vec3, [a, b, c]: readonly [Vec3, Vec3, Vec3]): Vec3 {
   const [ab, ac, ap] = [sub3(b, a), sub3(c, a), sub3(p, a)];
   const [d1, d2] = [dot3(ab, ap), dot3(ac, ap)];
-  if (d1 <= 0 && d2 <= 0) return length3(ap);
+  if (d1 <= 0 && d2 <= 0) return [1, 0, 0];
   const bp = sub3(p, b);
   const [d3, d4] = [dot3(ab, bp), dot3(ac, bp)];
-  if (d3 >= 0 && d4 <= d3) return length3(bp);
+  if (d3 >= 0 && d4 <= d3) return [0, 1, 0];
   const vc = d1 * d4 - d3 * d2;
-  if (vc <= 0 && d1 >= 0 && d3 <= 0) return length3(sub3(p, along3(a, ab, d1 / (d1 - d3))));
+  if (vc <= 0 && d1 >= 0 && d3 <= 0) return [1 - d1 / (d1 - d3), d1 / (d1 - d3), 0];
   const cp = sub3(p, c);
   const [d5, d6] = [dot3(ab, cp), dot3(ac, cp)];
-  if (d6 >= 0 && d5 <= d6) return length3(cp);
+  if (d6 >= 0 && d5 <= d6) return [0, 0, 1];
   const vb = d5 * d2 - d1 * d6;
-  if (vb <= 0 && d2 >= 0 && d6 <= 0) return length3(sub3(p, along3(a, ac, d2 / (d2 - d6))));
+  if (vb <= 0 && d2 >= 0 && d6 <= 0) return [1 - d2 / (d2 - d6), 0, d2 / (d2 - d6)];
   const va = d3 * d6 - d5 * d4;
-  if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0)
-    return length3(sub3(p, along3(b, sub3(c, b), (d4 - d3) / (d4 - d3 + (d5 - d6)))));
+  if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
+    const share = (d4 - d3) / (d4 - d3 + (d5 - d6));
+    return [0, 1 - share, share];
+  }
   const whole = va + vb + vc;
-  return length3(sub3(p, along3(along3(a, ab, vb / whole), ac, vc / whole)));
+  return [va / whole, vb / whole, vc / whole];
 }

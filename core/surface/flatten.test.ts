@@ -6,12 +6,16 @@ import { curvatureOf } from './curvature';
 import { discOf } from './disc';
 import { dissect } from './dissection';
 import { capOf } from './figures';
-import { flatArea } from './firstFlat';
+import { flatArea, upright } from './firstFlat';
 import { flatten, flattening } from './flatten';
 import { factorFronts, frontsOf, solveFronts } from './fronts';
+import type { Hold } from './held';
+import { FREE } from './held';
+import { layingPanel } from './laidPanel';
+import { stripAt } from './strips';
 import { keptSides } from './kept';
-import type { Mesh } from './mesh';
-import { meshArea, vertexCount } from './mesh';
+import type { Mesh, Vec3 } from './mesh';
+import { length3, meshArea, sub3, vertexAt, vertexCount } from './mesh';
 import { energyOf, newtonOf, panelOf, plainEnergy, strainsOf, weightsOf } from './strain';
 import { developables, meshOf, panels } from './surfaces.arbitrary';
 
@@ -303,7 +307,7 @@ test('edges that are kept are as long in the flat as on the panel; the rest stil
       const rimCount = Math.floor(disc.rim.length / 3);
       const kept = keptSides(disc.mesh, disc.rim, [{ rimFrom: 2, rimCount }]);
       const free = run(flattening(disc, school));
-      const held = run(flattening(disc, school, free, kept));
+      const held = run(flattening(disc, school, free, { ...FREE, sides: kept }));
       const off = (flat: Float64Array): number => {
         let [is, wanted] = [0, 0];
         for (let i = 2; i < 2 + rimCount; i++) {
@@ -318,11 +322,39 @@ test('edges that are kept are as long in the flat as on the panel; the rest stil
       const weights = weightsOf(school);
       // What was held costs; and with nothing held nothing is changed.
       expect(energyOf(panel, held, weights)).toBeGreaterThan(energyOf(panel, free, weights) * 0.999);
-      expect(energyOf(panel, run(flattening(disc, school, free, new Map())), weights)).toBeLessThanOrEqual(energyOf(panel, free, weights) * 1.0001);
+      expect(energyOf(panel, run(flattening(disc, school, free, FREE)), weights)).toBeLessThanOrEqual(energyOf(panel, free, weights) * 1.0001);
     }),
     { numRuns: 12 },
   );
 }); // prettier-ignore
+
+test('a line that is held is straight in the flat, and points are as far apart as they are straight through the panel', () => {
+  fc.assert(
+    fc.property(panels, fc.constantFrom(0.2, 0.5, 0.8), fc.constantFrom('across' as const, 'along' as const), spread(0.1, 0.9), fc.array(fc.nat(), { minLength: 2, maxLength: 2 }), (made, school, runs, share, at) => {
+      const disc = discOf(meshOf(made, 500));
+      if (!disc.ok) throw new Error('no disc');
+      const { mesh } = disc.disc;
+      const [p, q] = at.map((i) => vertexAt(mesh, i % vertexCount(mesh))) as [Vec3, Vec3];
+      const apart = length3(sub3(p, q));
+      const hold: Hold[] = [{ kind: 'straight', runs, share }, ...(apart > 5 ? [{ kind: 'points' as const, at: [[...p], [...q]] as [number, number, number][] }] : [])];
+      const found = whole(layingPanel(made, school, 500, [], null, hold));
+      if (!found.ok) throw new Error(found.problems[0]!.code);
+      const { flat, heldOff } = found.laid;
+      expect(upright(mesh.triangles, flat)).toBe(true);
+      const strip = stripAt(disc.disc, flat, runs, share);
+      const line = strip?.line ?? [];
+      // How far the middle of it stands off the line through its ends.
+      const [a, b] = [line[0], line[line.length - 1]];
+      const off = line.map((c) => Math.abs((b![0] - a![0]) * (c[1] - a![1]) - (b![1] - a![1]) * (c[0] - a![0])) / Math.hypot(b![0] - a![0], b![1] - a![1]));
+      expect(Math.max(0, ...off)).toBeLessThan(2 * heldOff[0]! + 1e-6);
+      expect(Math.max(...heldOff)).toBeLessThan(0.15);
+      if (apart <= 5) return;
+      const [v, w] = at.map((i) => 2 * (i % vertexCount(mesh)));
+      expect(Math.abs(Math.hypot(flat[v!]! - flat[w!]!, flat[v! + 1]! - flat[w! + 1]!) - apart)).toBeLessThan(2 * heldOff[1]! + 1e-6);
+    }),
+    { numRuns: 25 },
+  );
+}, 60_000); // prettier-ignore
 
 function run(way: ReturnType<typeof flattening>): Float64Array {
   const found = whole(way);

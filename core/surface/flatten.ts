@@ -5,7 +5,8 @@ import type { Disc } from './disc';
 import { dissect } from './dissection';
 import { firstFlat, seenSquareOn, upright } from './firstFlat';
 import { factorFronts, frontsOf, solveFronts } from './fronts';
-import type { KeptSides } from './kept';
+import type { Holds } from './held';
+import { FREE, addPulled, pulledEnergy } from './held';
 import { addKept, keptEnergy } from './kept';
 import { vertexCount } from './mesh';
 import type { Panel, Weights } from './strain';
@@ -27,14 +28,14 @@ const HELD = 1e-9;
 
 /**
  * Lays a panel flat by least energy (see `weightsOf`): Newton's steps from a first flat on, none of which flips a triangle.
- * Yields a flat that gets better until it is done. `from` is a flat of the same panel to begin with; `kept` are sides of the rim
- * that keep their length.
+ * Yields a flat that gets better until it is done. `from` is a flat of the same panel to begin with; `holds`: sides of the rim that
+ * keep their length, and places that are pulled.
  */
 export function* flattening(
   disc: Disc,
   school: number,
   from?: Float64Array,
-  kept: KeptSides = new Map(),
+  holds: Holds = FREE,
 ): Generator<Flat, Result<Flat>> {
   const { mesh } = disc;
   const panel = panelOf(mesh);
@@ -47,10 +48,10 @@ export function* flattening(
   for (const pace of from ? [school] : pacesTo(school)) {
     const weights = weightsOf(pace);
     const enough = pace === school ? ENOUGH : ENOUGH_ON_THE_WAY;
-    let energy = energyOf(panel, flat, weights) + keptEnergy(panel, kept, flat);
+    let energy = energyOf(panel, flat, weights) + holdsEnergy(panel, holds, flat);
     for (; steps < MOST_STEPS; steps++) {
       yield { flat, energy, steps, done: false };
-      const next = newtonStep(panel, fronts, flat, energy, weights, kept);
+      const next = newtonStep(panel, fronts, flat, energy, weights, holds);
       if (!next) break;
       const gained = energy - next.energy;
       ({ flat, energy } = next);
@@ -73,6 +74,10 @@ function pacesTo(school: number): number[] {
   return Math.abs(off) < 1e-9 ? [school] : Array.from({ length: paces + 1 }, (_, i) => 0.5 + (off * i) / paces);
 }
 
+/** What is held costs. */
+const holdsEnergy = (panel: Panel, { sides, pulled }: Holds, flat: Float64Array): number =>
+  keptEnergy(panel, sides, flat) + pulledEnergy(panel, pulled, flat);
+
 /** One step of Newton's, as long as it goes without flipping a triangle and for as much gain as it promises; null at the end. */
 function newtonStep(
   panel: Panel,
@@ -80,7 +85,7 @@ function newtonStep(
   flat: Float64Array,
   energy: number,
   weights: Weights,
-  kept: KeptSides,
+  holds: Holds,
 ): { flat: Float64Array; energy: number } | null {
   const { triangles } = panel;
   const gradient = new Float64Array(flat.length);
@@ -89,7 +94,8 @@ function newtonStep(
   let stiff = 0;
   const entries = (t: number, into: Float64Array): void => {
     newtonOf(panel, flat, weights, t, part, into);
-    addKept(panel, kept, flat, t, part, into);
+    addKept(panel, holds.sides, flat, t, part, into);
+    addPulled(panel, holds.pulled, flat, t, part, into);
     for (let k = 0; k < 3; k++) {
       const v = 2 * triangles[3 * t + k]!;
       gradient[v]! += part[2 * k]!;
@@ -107,7 +113,7 @@ function newtonStep(
   let step = Math.min(1, SHORT_OF_FLIPPED * longestStep(triangles, flat, by));
   for (let tries = 0; tries < 40; tries++, step /= 2) {
     const tried = flat.map((x, i) => x + step * by[i]!);
-    const now = energyOf(panel, tried, weights) + keptEnergy(panel, kept, tried);
+    const now = energyOf(panel, tried, weights) + holdsEnergy(panel, holds, tried);
     if (now <= energy - 1e-4 * step * promised) return { flat: tried, energy: now };
   }
   return null;

@@ -8,10 +8,12 @@ import type { Figure } from './figures';
 import { figureMesh } from './figures';
 import { flatArea } from './firstFlat';
 import { flattening } from './flatten';
+import type { Held, Hold } from './held';
+import { heldOff, heldOn, pulledFrom } from './held';
 import { keptSides } from './kept';
 import type { Mesh } from './mesh';
 import { overlapsOf } from './overlap';
-import type { Scan } from './packed';
+import type { Scan, Taped } from './packed';
 import { unpacked } from './packed';
 import type { Panel } from './strain';
 import type { Part } from './part';
@@ -24,8 +26,8 @@ import { stationsMesh } from './stations';
 import type { WorkMark } from './workMarks';
 import { workMarks } from './workMarks';
 
-/** What a panel is made from: figures, profiles at stations, or a scan. */
-export type Described = Figure | Stations | Scan;
+/** What a panel is made from: figures, profiles at stations, a scan, or a tucked card. */
+export type Described = Figure | Stations | Scan | Taped;
 
 /** A panel laid flat, with all that is said of it. */
 export type LaidPanel = {
@@ -46,7 +48,12 @@ export type LaidPanel = {
   /** Where the outline runs over itself. */
   overlaps: Vec[];
   deviations: Deviations | null;
+  /** How far what is held still lies off on the blank, mm, in the order it is given. */
+  heldOff: number[];
 };
+
+/** What is held is laid again until it lies within this, mm, at most so often. */
+const [HELD_MM, HELD_ROUNDS] = [0.05, 8];
 
 /** Marks stand so far apart, as a share of the square root of the blank’s area. */
 const MARKS_APART = 1 / 11;
@@ -72,7 +79,7 @@ export function describedDisc(
 }
 
 function wholeDisc(made: Described, triangles: number): Result<{ disc: Disc; deviations: Deviations | null }> {
-  if (made.kind === 'scan') {
+  if (made.kind === 'scan' || made.kind === 'taped') {
     const disc = discOf(unpacked(made));
     return disc.ok ? { ok: true, disc: disc.disc, deviations: null } : disc;
   }
@@ -85,24 +92,37 @@ function wholeDisc(made: Described, triangles: number): Result<{ disc: Disc; dev
 /**
  * Lays what is described flat: yields how many steps were taken, so that whoever waits can stop; then the answer. Problems:
  * those of the surface, of `discOf`, and `flatten-failed`. `keep`: edges by their number that keep their length; `part`: the
- * part of it that is made, null for the whole.
+ * part of it that is made, null for the whole; `hold`: lines and points that stay as they are.
  */
-export function* layingPanel(made: Described, school: number, triangles: number, keep: readonly number[] = [], part: Part | null = null): Generator<number, Result<{ laid: LaidPanel }>> {
+export function* layingPanel(made: Described, school: number, triangles: number, keep: readonly number[] = [], part: Part | null = null, hold: readonly Hold[] = []): Generator<number, Result<{ laid: LaidPanel }>> {
   const described = describedDisc(made, triangles, part);
   if (!described.ok) return described;
   const { disc, deviations } = described;
   const way = flattening(disc, school);
   let step = way.next();
   for (; !step.done; step = way.next()) yield step.value.steps;
-  if (step.value.ok && keep.length > 0) {
-    // Which sides an edge has is known when it lies flat.
+  const held = hold.map((one) => heldOn(disc, one));
+  const panel = panelOf(disc.mesh);
+  let off = Infinity;
+  // Where what is held goes is known when it lies flat: laid again until it stays there.
+  for (let round = 0; step.value.ok && round < (held.length > 0 ? HELD_ROUNDS : Math.min(1, keep.length)); round++) {
     const { flat } = step.value;
+    // Which sides an edge has is known when it lies flat.
     const runs = blankOutline(disc, flat).edges.filter((_, i) => keep.includes(i));
-    const held = flattening(disc, school, flat, keptSides(disc.mesh, disc.rim, runs));
-    for (step = held.next(); !step.done; step = held.next()) yield step.value.steps;
+    const again = flattening(disc, school, flat, { sides: keptSides(disc.mesh, disc.rim, runs), pulled: pulledFrom(panel, flat, held) });
+    for (step = again.next(); !step.done; step = again.next()) yield step.value.steps;
+    if (!step.value.ok) break;
+    const now = worstOff(panel, step.value.flat, held);
+    if (now < HELD_MM || now > off - HELD_MM / 4) break;
+    off = now;
   }
-  return step.value.ok ? { ok: true, laid: laidPanel(disc, step.value.flat, deviations) } : step.value;
+  if (!step.value.ok) return step.value;
+  const { flat } = step.value;
+  return { ok: true, laid: { ...laidPanel(disc, flat, deviations), heldOff: held.map((one) => heldOff(panel, flat, one)) } };
 } // prettier-ignore
+
+const worstOff = (panel: Panel, flat: Float64Array, held: readonly Held[]): number =>
+  held.reduce((worst, one) => Math.max(worst, heldOff(panel, flat, one)), 0);
 
 /** All that is said of a flat. */
 export function laidPanel(disc: Disc, flat: Float64Array, deviations: Deviations | null): LaidPanel {
@@ -129,5 +149,6 @@ export function laidPanel(disc: Disc, flat: Float64Array, deviations: Deviations
     zones: zonesOf(disc, panel, flat),
     overlaps: overlapsOf([...disc.rim].map((v): Vec => [flat[2 * v]!, flat[2 * v + 1]!])),
     deviations,
+    heldOff: [],
   };
 }

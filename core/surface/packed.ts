@@ -21,6 +21,10 @@ export const ScanSchema = z.strictObject({
 });
 export type Scan = z.infer<typeof ScanSchema>;
 
+/** A panel from a tucked card, kept in the same way; `offMm` is how far paper and smoothed panel are apart. */
+export const TapedSchema = ScanSchema.extend({ kind: z.literal('taped') });
+export type Taped = z.infer<typeof TapedSchema>;
+
 const STEPS = 65_535;
 
 /** A panel of up to `MOST_KEPT` vertices as it is kept: its places are right to half a step, a 131 000th of its size. */
@@ -33,7 +37,7 @@ export function packed({ vertices, triangles }: Mesh, file: string, offMm: numbe
 }
 
 /** A kept panel as a mesh; what cannot be read gives a mesh that `discOf` refuses. */
-export function unpacked({ stepMm, from, vertices, triangles }: Scan): Mesh {
+export function unpacked({ stepMm, from, vertices, triangles }: Scan | Taped): Mesh {
   const steps = read(vertices);
   return {
     vertices: Float64Array.from(

@@ -30,7 +30,7 @@ export function valuesOf(doc: PatternDoc): Map<string, unknown> {
   for (const rule of doc.rules) set({ of: 'rule', id: rule.id }, rule);
   for (const profile of doc.profiles) set({ of: 'profile', id: profile.id }, profile);
   // What the outline was laid flat from goes with it; which way round it lies is the card’s own.
-  set({ of: 'outline', id: '' }, [ringOf(doc), doc.crown && { ...doc.crown, turned: null }]);
+  set({ of: 'outline', id: '' }, [ringOf(doc), doc.crown && { ...doc.crown, turned: null, map: null }]);
   set({ of: 'base', id: '' }, doc.base);
   return values;
 }

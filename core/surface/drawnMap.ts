@@ -1,0 +1,57 @@
+import { z } from 'zod';
+import { thinned, thinnedLine } from '../measure/thin';
+import type { Vec } from '../measure/vector';
+import { sub } from '../measure/vector';
+import { inFlat } from './isoLines';
+import type { LaidPanel } from './laidPanel';
+
+const mm = z.number().finite().min(-100_000).max(100_000);
+const at = z.tuple([mm, mm]);
+const way = z.enum(['stretch', 'shrink']);
+const strain = z.number().finite().min(0).max(10);
+
+/** So many lines and marks are kept; a panel at the bench has a tenth of them. */
+const [MOST_LINES, MOST_PLACES, MOST_MARKS] = [400, 600, 3000];
+
+/**
+ * What is to be done where on a blank, as it is drawn: lines along which metal is to be stretched (or gathered) by `value`, and
+ * marks with their strain and the direction it goes in, radians from +x. Millimetres.
+ */
+export const DrawnMapSchema = z.strictObject({
+  lines: z.array(z.strictObject({ way, value: strain, closed: z.boolean(), places: z.array(at).max(MOST_PLACES) })).max(MOST_LINES),
+  marks: z.array(z.strictObject({ way, strain, at, turn: z.number().finite().min(-10).max(10) })).max(MOST_MARKS),
+}); // prettier-ignore
+export type DrawnMap = z.infer<typeof DrawnMapSchema>;
+
+/** Lines are drawn as few places as keep them within so much, mm. */
+const OFF_MM = 0.25;
+
+const to = (x: number, digits: number): number => Math.round(x * 10 ** digits) / 10 ** digits + 0;
+
+/** The map of a laid panel with `origin` of its flat as nought: as much as is drawn of it, the longest lines first to stay. */
+export function drawnMap({ lines, marks, flat }: LaidPanel, origin: Vec): DrawnMap {
+  const placed = (p: Vec): [number, number] => {
+    const [x, y] = sub(p, origin);
+    return [to(x, 1), to(y, 1)];
+  };
+  const drawn = lines.map(({ way: what, value, closed, places }) => {
+    const line = inFlat(places, flat);
+    const few = closed ? thinned(line, OFF_MM) : thinnedLine(line, OFF_MM);
+    return { way: what, value: to(value, 5), closed, places: few.slice(0, MOST_PLACES).map(placed) };
+  });
+  return {
+    lines: drawn.sort((a, b) => b.places.length - a.places.length).slice(0, MOST_LINES),
+    marks: marks
+      .slice(0, MOST_MARKS)
+      .map((mark) => ({ way: mark.way, strain: to(mark.strain, 5), at: placed(mark.at), turn: to(mark.turn, 3) })),
+  };
+}
+
+/** The map of a blank that is turned over about the line x = `aboutMm`. */
+export function turnedMap({ lines, marks }: DrawnMap, aboutMm: number): DrawnMap {
+  const flip = ([x, y]: readonly [number, number]): [number, number] => [2 * aboutMm - x, y];
+  return {
+    lines: lines.map((line) => ({ ...line, places: line.places.map(flip) })),
+    marks: marks.map((mark) => ({ ...mark, at: flip(mark.at), turn: mark.turn === 0 ? 0 : -mark.turn })),
+  };
+}
