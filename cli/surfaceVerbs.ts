@@ -2,6 +2,9 @@ import { readFileSync } from 'node:fs';
 import { z } from 'zod';
 import { problemSentence } from '#app/frame/sentences';
 import type { Failure, Result } from '#core/measure/result';
+import { area, perimeter } from '#core/measure/path';
+import { line, reversed } from '#core/measure/segment';
+import { whole } from '#core/measure/whole';
 import { cleaned } from '#core/surface/clean';
 import { curvatureOf } from '#core/surface/curvature';
 import type { Disc } from '#core/surface/disc';
@@ -14,6 +17,7 @@ import { flatArea } from '#core/surface/firstFlat';
 import { flatten } from '#core/surface/flatten';
 import type { Mesh } from '#core/surface/mesh';
 import { meshFrom, triangleCount } from '#core/surface/mesh';
+import { tapedPanel } from '#core/surface/taped';
 import { StationsSchema, stationsMesh } from '#core/surface/stations';
 import { panelOf, plainEnergy, strainsOf } from '#core/surface/strain';
 import type { Verb } from './verb';
@@ -31,8 +35,15 @@ const MeshSchema = z.object({
   clean: z.boolean().default(false),
 });
 
+/** Paper with tucks and slits: the corners of its outline, and each wedge from the middle of its mouth, mm along the outline. */
+const PaperSchema = z.object({
+  kind: z.literal('paper'),
+  outline: z.array(z.tuple([figure, figure])).min(3),
+  wedges: z.array(z.object({ kind: z.enum(['tuck', 'slit']), atMm: figure, widthMm: z.number().positive(), point: z.tuple([figure, figure]) })),
+}); // prettier-ignore
+
 const SurfaceSchema = z.intersection(
-  z.union([FigureSchema, StationsSchema]),
+  z.union([FigureSchema, StationsSchema, PaperSchema]),
   z.object({ triangles: z.int().min(8).max(500_000).default(USUAL_TRIANGLES), as: z.enum(['arrays', 'obj']).default('arrays') }),
 ); // prettier-ignore
 
@@ -112,17 +123,19 @@ export const SURFACE_VERBS: Record<string, Verb> = {
     },
   ),
   surface: verb(
-    'The surface of a panel from its figures (cap, barrel, saddle, ring, cone, shrunk-edge, blend) or from stations, as arrays or as OBJ',
+    'The surface of a panel from its figures (cap, barrel, saddle, ring, cone, shrunk-edge, blend), from stations, or from paper with tucks and slits, as arrays or as OBJ',
     SurfaceSchema,
     { kind: 'cap', widthMm: 400, heightMm: 30, triangles: 96 },
     (given) => {
       const stations = given.kind === 'stations' ? stationsMesh(given, given.triangles) : null;
-      const made = stations ?? figureMesh(given as Figure, given.triangles);
+      const paper = given.kind === 'paper' ? tapedFrom(given) : null;
+      const made = stations ?? paper ?? figureMesh(given as Figure, given.triangles);
       if (!made.ok) return withRemedies(made);
       const { mesh } = made;
       return {
         ok: true,
         ...(given.as === 'obj' ? { obj: writeObj(mesh) } : arrays(mesh)),
+        ...(paper?.ok && { offMm: paper.offMm, stretched: paper.stretched }),
         ...(stations?.ok && { deviationsMm: stations.deviations.each, worstMm: stations.deviations.worstMm }),
         count: triangleCount(mesh),
       };
@@ -140,6 +153,16 @@ export const SURFACE_VERBS: Record<string, Verb> = {
     },
   ),
 }; // prettier-ignore
+
+function tapedFrom({ outline, wedges, triangles }: z.output<typeof PaperSchema> & { triangles: number }) {
+  const path = outline.map((p, i) => line(p, outline[(i + 1) % outline.length]!));
+  // Clockwise it is read from its start backward.
+  const clockwise = area(path) < 0;
+  const turned = clockwise ? path.map(reversed).reverse() : path;
+  const at = (mm: number) => (clockwise ? perimeter(path) - mm : mm);
+  const named = wedges.map((wedge, i) => ({ ...wedge, id: `wedge ${i + 1}`, atMm: at(wedge.atMm) }));
+  return whole(tapedPanel(turned, named, triangles));
+}
 
 /** Triangles that lie the other way up than on the panel: none, by the way it is laid. */
 function countFlipped({ triangles }: Mesh, flat: Float64Array): number {

@@ -4,6 +4,7 @@ import { alongFlange } from '#core/blank/flange/along';
 import type { Development } from '#core/blank/fold/developed';
 import { bendRegion } from '#core/blank/fold/region';
 import { MOST_CORNERS, markingOut } from '#core/blank/markingOut';
+import { mapOf } from '#core/card/crownStands';
 import { segmentsOfEdge } from '#core/card/outline';
 import type { Edge, PatternDoc } from '#core/card/pattern';
 import { box } from '#core/measure/path';
@@ -15,6 +16,7 @@ import { useView } from './Drawing';
 import { EdgeTag, Figure, Hinge, HoleMark, Pickable, Threads, usePathData } from './marks';
 import type { Pick } from './pick';
 import { BeadMark, StrainMarks } from './shapeMarks';
+import { WorkMap } from './WorkMap';
 import { hangTags, tagHalfWidth } from './tags';
 
 type Props = {
@@ -36,6 +38,8 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
   const data = usePathData();
   const cut = development.outline.map((p) => p.segment);
   const scribed = 'var(--scribe)';
+  // A fold or a bead put on since moves what lies beyond it.
+  const map = pattern.folds.length + pattern.beads.length === 0 ? mapOf(pattern) : null;
   const notes = development.edges.map(({ allowance }) =>
     allowance.addMm > 0 ? `+${brief(allowance.addMm)}` : undefined,
   );
@@ -69,6 +73,7 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
             <path key={i} d={data(line.path, false)} />
           ))}
       </g>
+      {map && <WorkMap map={map} bright ground="var(--layout)" figures={tags} />}
       <Threads tags={hung} />
       {development.edges.map((edge, i) => {
         const tag = hung[i];

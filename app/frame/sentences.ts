@@ -131,6 +131,12 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'mesh-closed': 'The surface is closed all round, like a ball. Cut the panel out of it: draw its outline on it.',
   'mesh-holes': ({ holes }) =>
     `There ${holes === 1 ? 'is a hole' : `are ${holes} holes`} in the surface. Close what is small; from a large one cut to the rim.`,
+  'taped-cross': (_, { All }) =>
+    `${All}: a tuck or slit must run out within the card and cross no other. Move it, or make it less deep.`,
+  'taped-fine':
+    'The outline has corners too fine to tape: thin the traced outline out, or draw it with fewer corners.',
+  'taped-flat':
+    'There is no tuck and no slit on the card: put them on under Card, where the paper lapped or stood open.',
   'flatten-failed': 'This surface could not be laid flat. Part it into two panels.',
   'surface-figures':
     'No panel has these figures. Every length is above 0, a rim is no wider than its ball, and nothing goes all the way round.',

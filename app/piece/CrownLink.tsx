@@ -2,19 +2,15 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
-import { outlineOf } from '#core/card/outline';
-import { area } from '#core/measure/path';
+import { crownStands } from '#core/card/crownStands';
 import { usePiece } from './pieceContext';
-
-/** The outline is still the one that was laid flat when its area differs by no more than this share. */
-const SAME_AREA = 0.002;
 
 /** Of a card that was laid flat from a panel curved two ways: how much is to be stretched and gathered, and the way to its map. */
 export function CrownLink() {
   const { id, pattern } = usePiece();
   const { crown } = pattern;
   if (!crown) return null;
-  const changed = Math.abs(area(outlineOf(pattern).path) / crown.blankMm2 - 1) > SAME_AREA;
+  const changed = !crownStands(pattern);
   const pct = (share: number) => `${(share * 100).toFixed(1)} %`;
   return (
     <Box component="section" aria-label="Curved two ways" sx={{ display: 'grid', gap: 0.8, justifyItems: 'start' }}>

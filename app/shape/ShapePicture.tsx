@@ -1,5 +1,6 @@
 import { alongFlange } from '#core/blank/flange/along';
 import { beadLine } from '#core/card/beadPath';
+import { mapOf } from '#core/card/crownStands';
 import { endsOfFold } from '#core/card/foldPlace';
 import { segmentsOfEdge } from '#core/card/outline';
 import { besideRun, partOfRun } from '#core/measure/run';
@@ -8,6 +9,7 @@ import { SteelPicture } from '../drawing/SteelPicture';
 import { useView } from '../drawing/Drawing';
 import { EdgeTag, Threads, usePathData } from '../drawing/marks';
 import { BeadMark, StrainMarks } from '../drawing/shapeMarks';
+import { WorkMap } from '../drawing/WorkMap';
 import { hangTags, tagHalfWidth } from '../drawing/tags';
 import { usePiece } from '../piece/pieceContext';
 
@@ -19,6 +21,11 @@ export function ShapePicture({ step }: { step: ShapeStep | null }) {
   const about = new Set(step?.about ?? []);
   const blank = development.ok ? development.development : null;
   const runs = pattern.edges.map((edge) => segmentsOfEdge(pattern, edge));
+  const map = mapOf(pattern);
+  // Raising is about what is stretched, gathering an edge about what is gathered there.
+  const changeMm = step?.what === 'strain' ? (step.figures as { changeMm?: number }).changeMm : undefined;
+  const shows = (way: 'stretch' | 'shrink') =>
+    step?.what === 'raise' ? way === 'stretch' : changeMm === undefined || (changeMm > 0) === (way === 'stretch');
   const hung = hangTags(
     pattern.edges.map((edge, i) => ({ run: runs[i]!, away: 40, halfWidth: tagHalfWidth(edge.letter) })),
     runs.flat(),
@@ -26,6 +33,7 @@ export function ShapePicture({ step }: { step: ShapeStep | null }) {
   );
   return (
     <SteelPicture pattern={pattern}>
+      {map && <WorkMap map={step ? { lines: map.lines.filter((line) => shows(line.way)), marks: map.marks.filter((mark) => shows(mark.way)) } : map} />}
       {pattern.edges.map((edge, i) => {
         const flange = blank?.edges[i]?.allowance.flange;
         if (!flange || !edge.flange) return null;

@@ -1,5 +1,8 @@
+import { crownStands, mapOf } from '#core/card/crownStands';
 import { datumOf } from '#core/blank/datum';
 import { scribeTable } from '#core/blank/scribe';
+import { edgeLength } from '#core/card/outline';
+import type { PatternDoc } from '#core/card/pattern';
 import { foldCsv } from '#core/format/csv';
 import { toDxf } from '#core/format/dxf';
 import { toSvg } from '#core/format/svg';
@@ -11,6 +14,7 @@ import { formatDay } from '../frame/dates';
 import { plain, scribeSaid } from '../frame/markingWords';
 import { reckoned } from '../piece/reckoned';
 import { doing } from '../workers/task';
+import type { EdgeToWork } from './markingTables';
 import { markingSheet } from './markingTables';
 import type { PatternDrawn } from './patternFiles';
 import { drawPattern } from './patternFiles';
@@ -53,6 +57,16 @@ export const drawPatternNow = doing(drawPattern, async (given): Promise<PatternD
       lengths: unit === 'mm' ? 'millimetres' : 'inches',
       paper: given.paper,
     },
-    what === 'card' ? null : markingSheet(development, plugs, shop, bare),
+    what === 'card' ? null : markingSheet(development, plugs, shop, bare, edgesToWork(card)),
+    what === 'blank' && card.folds.length + card.beads.length === 0 ? mapOf(card) : null,
   );
 });
+
+/** Of a card laid flat from a panel: by how much each edge is to be gathered or stretched, while that stands. */
+function edgesToWork(card: PatternDoc): EdgeToWork[] {
+  if (!crownStands(card)) return [];
+  return card.edges.flatMap((edge) => {
+    const changeMm = card.crown!.edges.find((one) => one.edge === edge.id)?.changeMm;
+    return changeMm === undefined ? [] : [{ letter: edge.letter, changeMm, lengthMm: edgeLength(card, edge) }];
+  });
+}

@@ -18,13 +18,24 @@ import {
 export type PaperTable = { title: string; head: string[]; rows: string[][]; wide: number };
 export type MarkingSheet = { begin: string; tables: PaperTable[]; prove: string };
 
+/** An edge of a blank whose panel is curved two ways: what its length becomes more (+) or less than it is cut. */
+export type EdgeToWork = { letter: string; changeMm: number; lengthMm: number };
+/** An edge that changes by less keeps its length, mm. */
+const KEEPS_MM = 0.05;
+
 type Shown = (mm: number, digits?: number) => string;
 
 /**
  * All that is needed to mark a blank out with rule, square, compasses and drill, in working order. Where the outline is a
  * traced curve it is pricked through from the full-size pages, and only what lies inside is told.
  */
-export function markingSheet(blank: Blank, plugs: readonly BlankHole[], shop: Shop, bare: Shown): MarkingSheet {
+export function markingSheet(
+  blank: Blank,
+  plugs: readonly BlankHole[],
+  shop: Shop,
+  bare: Shown,
+  work: readonly EdgeToWork[] = [],
+): MarkingSheet {
   const { datum, corners, arcs, marks, holes, checks } = markingOut(blank, [...plugs]);
   const along = `From ${lineName(datum.square, datum.long)}`;
   const out = `From ${lineName(datum.long, datum.square)}`;
@@ -88,6 +99,19 @@ export function markingSheet(blank: Blank, plugs: readonly BlankHole[], shop: Sh
       title: 'Holes and plugs',
       head: ['No.', 'Across', along, out],
       rows: holes.map(({ at, ...hole }, i) => [String(i + 1), holeSize(hole, bare), ...two(at)]),
+      wide: 3,
+    },
+    {
+      title: 'Edges to gather and stretch',
+      head: ['Edge', 'By', 'Over, as cut along the card’s line', ''],
+      rows: work.map(({ letter, changeMm, lengthMm }) => [
+        letter,
+        Math.abs(changeMm) < KEEPS_MM
+          ? 'keeps its length'
+          : `${changeMm < 0 ? 'gather' : 'stretch'} ${bare(Math.abs(changeMm))}`,
+        bare(lengthMm),
+        '',
+      ]),
       wide: 3,
     },
   ];

@@ -4,6 +4,9 @@ import { svgPath } from '#core/format/svg';
 import { line } from '#core/measure/segment';
 import type { Segment } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
+import type { Box } from '#core/measure/path';
+import { distance } from '#core/measure/vector';
+import type { DrawnMap } from '#core/surface/drawnMap';
 import { runsInWindow } from '#core/sheet/clip';
 import type { EdgeLabel, FoldLabel, Layers, NoteLabel, PaperLabel } from '#core/sheet/layers';
 import { layersBox } from '#core/sheet/layers';
@@ -43,6 +46,7 @@ export function tiledPdf(
   labels: readonly PaperLabel[],
   head: Head,
   marking: MarkingSheet | null,
+  work: DrawnMap | null = null,
 ): Promise<PatternDrawn> {
   const tiles = tilePages(layersBox(layers), head.paper);
   if (!tiles.ok) return Promise.resolve(tiles);
@@ -60,7 +64,7 @@ export function tiledPdf(
   for (const tile of tiling.tiles) {
     pdf.addPage({ size: [tiling.pageWidthMm * POINTS_PER_MM, tiling.pageHeightMm * POINTS_PER_MM], margin: 0 });
     pdf.save().scale(POINTS_PER_MM);
-    drawTile(pdf, layers, labels, tiling, tile);
+    drawTile(pdf, layers, labels, work, tiling, tile);
     drawMargin(pdf, tiling, tile, head);
     pdf.restore();
   }
@@ -70,7 +74,14 @@ export function tiledPdf(
 }
 
 /** The window of the drawing that a page shows, in millimetres from the page's top left corner. */
-function drawTile(pdf: Pdf, layers: Layers, labels: readonly PaperLabel[], tiling: Tiling, tile: Tile): void {
+function drawTile(
+  pdf: Pdf,
+  layers: Layers,
+  labels: readonly PaperLabel[],
+  work: DrawnMap | null,
+  tiling: Tiling,
+  tile: Tile,
+): void {
   const { marginMm: m, windowWidthMm: w, windowHeightMm: h } = tiling;
   const on = ([x, y]: Vec): Vec => [m + x - tile.x, m + h - (y - tile.y)];
   const stroke = (path: readonly Segment[], closed: boolean) => pdf.path(svgPath(path, on, closed)).stroke();
@@ -78,6 +89,7 @@ function drawTile(pdf: Pdf, layers: Layers, labels: readonly PaperLabel[], tilin
   const window = { minX: tile.x - 3, minY: tile.y - 3, maxX: tile.x + w + 3, maxY: tile.y + h + 3 };
   const seen = (s: Segment) => runsInWindow([s], window).length > 0;
   pdf.save().rect(m, m, w, h).clip();
+  if (work) drawWork(pdf, work, on, window);
   pdf.lineWidth(0.3).strokeColor('#000');
   for (const { segments, closed } of runsInWindow(layers.cut, window)) stroke(segments, closed);
   for (const hole of layers.holes) {
@@ -115,6 +127,47 @@ function drawTile(pdf: Pdf, layers: Layers, labels: readonly PaperLabel[], tilin
     const [x, y] = on([mark.x, mark.y]);
     pdf.moveTo(x - 4, y).lineTo(x + 4, y).moveTo(x, y - 4).lineTo(x, y + 4).stroke(); // prettier-ignore
     pdf.circle(x, y, 1.6).stroke();
+  }
+}
+
+/** Colours of what is stretched and what is gathered, dark enough to be told apart on any printer by their dashes too. */
+const WORK = { stretch: '#8a1f0a', shrink: '#0f3f70' };
+/** A figure stands on a line that is at least so long, and figures so far apart, mm. */
+const FIGURE_MM = 24;
+
+/** What is to be done where, lightly: lines of equal stretch and shrink with their figures, and the marks. */
+function drawWork(pdf: Pdf, { lines, marks }: DrawnMap, on: (p: Vec) => Vec, window: Box): void {
+  const within = ([x, y]: Vec) => x > window.minX && x < window.maxX && y > window.minY && y < window.maxY;
+  const figured: Vec[] = [];
+  for (const { way, value, closed, places } of lines) {
+    pdf.lineWidth(0.15).strokeColor(WORK[way]);
+    if (way === 'shrink') pdf.dash(2.5, { space: 1.5 });
+    places.forEach((p, i) => (i === 0 ? pdf.moveTo(...on(p)) : pdf.lineTo(...on(p))));
+    if (closed) pdf.closePath();
+    pdf.stroke().undash();
+    const long = places.slice(1).reduce((sum, p, i) => sum + distance(p, places[i]!), 0);
+    const at = places[Math.floor(places.length * 0.4)];
+    if (!at || long < FIGURE_MM || figured.some((p) => distance(p, at) < FIGURE_MM)) continue;
+    figured.push(at);
+    if (!within(at)) continue;
+    const text = `${(value * 100).toFixed(1)} %`;
+    const [x, y] = on(at);
+    pdf.font(plainFont()).fontSize(2.8);
+    const half = pdf.widthOfString(text) / 2 + 0.6;
+    pdf.fillColor('#fff').rect(x - half, y - 1.7, 2 * half, 3.4).fill(); // prettier-ignore
+    pdf.fillColor(WORK[way]).text(text, x - half + 0.6, y - 1.6, { lineBreak: false });
+  }
+  for (const { at, way, turn } of marks) {
+    if (!within(at)) continue;
+    const [x, y] = on(at);
+    pdf
+      .save()
+      .translate(x, y)
+      .rotate((-turn * 180) / Math.PI)
+      .lineWidth(0.35)
+      .strokeColor(WORK[way]);
+    pdf.path(way === 'shrink' ? 'M-2 -1.2L-0.6 0L-2 1.2M2 -1.2L0.6 0L2 1.2' : 'M-0.6 -1.2L-2 0L-0.6 1.2M0.6 -1.2L2 0L0.6 1.2').stroke(); // prettier-ignore
+    pdf.restore();
   }
 }
 

@@ -15,7 +15,13 @@ import type { Edge, PatternDoc } from './pattern';
 const STRIP = 'strip-';
 
 /** The panel, and how its blank is wanted. */
-export type Wanted = { made: Described; school: number; keep: readonly number[]; hold: readonly Hold[]; part: Part | null };
+export type Wanted = {
+  made: Described;
+  school: number;
+  keep: readonly number[];
+  hold: readonly Hold[];
+  part: Part | null;
+};
 
 /**
  * A card whose outline is the blank of a panel curved two ways: lines and arcs, an edge from corner to corner. Laid anew (at

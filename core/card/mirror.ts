@@ -71,7 +71,11 @@ export function mirrored(doc: PatternDoc, aboutMm = middleOf(doc)): PatternDoc {
     beads: doc.beads.map((bead) => ({ ...bead, path: flippedPath(bead.path, flip) })),
     tucks: doc.tucks.map((tuck) => ({ ...tuck, at: fromOtherEnd(tuck.at) })),
     turned: !doc.turned,
-    crown: doc.crown && { ...doc.crown, turned: !doc.crown.turned, map: doc.crown.map && turnedMap(doc.crown.map, aboutMm) },
+    crown: doc.crown && {
+      ...doc.crown,
+      turned: !doc.crown.turned,
+      map: doc.crown.map && turnedMap(doc.crown.map, aboutMm),
+    },
     base: doc.base && [flip(doc.base[0]), doc.base[1]],
   };
 }

@@ -110,7 +110,10 @@ function fromVersion7(given: z.output<typeof V7Schema>): unknown {
     const { crown, ...rest } = card as { crown: object | null };
     return { ...rest, version: 8, crown: crown && { ...crown, hold: [], map: null } };
   };
-  return { ...(lying(given) as object), taken: taken && { ...taken, card: lying(taken.card), here: lying(taken.here) } };
+  return {
+    ...(lying(given) as object),
+    taken: taken && { ...taken, card: lying(taken.card), here: lying(taken.here) },
+  };
 }
 
 /** A card of whatever version as one of this; what is of none stays as it is. */

@@ -19,7 +19,8 @@ export function delaunay(points: readonly Vec[]): Uint32Array {
   type Face = { corners: [number, number, number]; next: (Face | null)[]; gone: boolean };
   const first: Face = { corners: [count, count + 1, count + 2], next: [null, null, null], gone: false };
   let last = first;
-  const holds = ({ corners: [a, b, c] }: Face, p: Vec): boolean => inCircle(places[a]!, places[b]!, places[c]!, p) > 0;
+  const holds = ({ corners: [a, b, c] }: Face, p: Vec): boolean =>
+    inCircle(places[a]!, places[b]!, places[c]!, p) > 0;
   // Neighbours in the plane come one after another: each begins to look where the one before it lies.
   for (const i of byRows(points, size)) {
     const p = points[i]!;

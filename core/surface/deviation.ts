@@ -57,13 +57,17 @@ function nearestOff(mesh: Mesh, p: Vec3, cells: Map<string, number[]>, at: (x: n
 }
 
 /** How far a place is from a triangle, mm. */
-export const offTriangle = (p: Vec3, corners: readonly [Vec3, Vec3, Vec3]): number => nearestOnTriangle(p, corners).off;
+export const offTriangle = (p: Vec3, corners: readonly [Vec3, Vec3, Vec3]): number =>
+  nearestOnTriangle(p, corners).off;
 
 /** The place of a triangle nearest to a point, as shares of its corners, and how far off it is (Ericson, Real-Time Collision Detection, 5.1.5). */
 export function nearestOnTriangle(p: Vec3, corners: readonly [Vec3, Vec3, Vec3]): { shares: Vec3; off: number } {
   const shares = nearestShares(p, corners);
   const [a, b, c] = corners;
-  return { shares, off: length3(sub3(p, along3(along3(along3([0, 0, 0], a, shares[0]), b, shares[1]), c, shares[2]))) };
+  return {
+    shares,
+    off: length3(sub3(p, along3(along3(along3([0, 0, 0], a, shares[0]), b, shares[1]), c, shares[2]))),
+  };
 }
 
 function nearestShares(p: Vec3, [a, b, c]: readonly [Vec3, Vec3, Vec3]): Vec3 {

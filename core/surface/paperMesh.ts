@@ -39,7 +39,7 @@ export function paperMesh(outline: Path, wedges: readonly PaperWedge[], triangle
   if (bad) return failure(bad);
   let side = Math.sqrt((area(outline) / triangles) * (4 / Math.sqrt(3)));
   for (let tries = 0; tries < TRIES; tries++, side *= 0.75) {
-    const made = meshed(outline, polygon, wedges, side);
+    const made = meshed(outline, wedges, side);
     if (made) return { ok: true, paper: made };
   }
   return failure({ code: 'taped-fine', about: [] });
@@ -65,7 +65,9 @@ function crossing(outline: Path, polygon: readonly Vec[], wedges: readonly Paper
         if (!inside(mix(end, point, k / 8), polygon)) return { code: 'taped-cross', about: [id] };
   for (let i = 0; i < lines.length; i++)
     for (let j = i + 1; j < lines.length; j++) {
-      const near = lines[i]!.sides.some((a) => lines[j]!.sides.some((b) => crossed(a, b) || distance(a[1], b[1]) < 1));
+      const near = lines[i]!.sides.some((a) =>
+        lines[j]!.sides.some((b) => crossed(a, b) || distance(a[1], b[1]) < 1),
+      );
       const over = Math.abs(wedges[i]!.atMm - wedges[j]!.atMm);
       const apart = Math.min(over, whole - over);
       if (near || apart < (wedges[i]!.widthMm + wedges[j]!.widthMm) / 2)
@@ -94,7 +96,7 @@ function cornersAlong(outline: Path): number[] {
 /** A line of vertices from a mouth to where its wedge runs out, which is the last of them. */
 type Chain = number[];
 
-function meshed(outline: Path, polygon: readonly Vec[], wedges: readonly PaperWedge[], side: number): PaperMesh | null {
+function meshed(outline: Path, wedges: readonly PaperWedge[], side: number): PaperMesh | null {
   const whole = runLength(outline);
   const wrapped = (mm: number): number => ((mm % whole) + whole) % whole;
   const places: Vec[] = [];

@@ -13,11 +13,13 @@ type Props = {
   laid: LaidPanel | null;
   cut: readonly Vec3[] | null;
   tapped: readonly Vec3[];
+  /** Whether what was tapped is an outline. */
+  joined?: boolean;
   onTap?: (p: Vec3) => void;
 };
 
 /** The panel in space: steel, with lines of equal stretch and equal shrink over it, the cut that is looked at, what was tapped. */
-export default function PanelSpace({ mesh, laid, cut, tapped, onTap }: Props) {
+export default function PanelSpace({ mesh, laid, cut, tapped, joined = true, onTap }: Props) {
   const { geometry, middle, reach } = useMemo(() => {
     const made = new BufferGeometry();
     made.setAttribute('position', new BufferAttribute(Float32Array.from(mesh.vertices), 3));
@@ -38,7 +40,7 @@ export default function PanelSpace({ mesh, laid, cut, tapped, onTap }: Props) {
     return { stretch: of('stretch'), shrink: dashed(of('shrink')), rim: geometryOf(pieces(rim, true), false) };
   }, [laid, mesh]);
   const cutLine = useMemo(() => cut && geometryOf(pieces(cut, false), false), [cut]);
-  const tappedLine = useMemo(() => (tapped.length > 1 ? geometryOf(pieces(tapped, tapped.length > 2), false) : null), [tapped]);
+  const tappedLine = useMemo(() => (joined && tapped.length > 1 ? geometryOf(pieces(tapped, tapped.length > 2), false) : null), [tapped, joined]);
   return (
     // Something of another size is looked at anew from the start.
     <Space key={reach.toPrecision(2)} reach={reach} from={[0.75, -1.05, 0.9]}>

@@ -11,6 +11,7 @@ import Typography from '@mui/material/Typography';
 import { Suspense, lazy, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { sheetMetal } from '#core/blank/fold/practice';
+import { MOST_HELD } from '#core/card/crown';
 import { crownCard } from '#core/card/crownCard';
 import { mirrored } from '#core/card/mirror';
 import { letterAt } from '#core/card/outline';
@@ -20,9 +21,11 @@ import { metalById } from '#core/metal/metals';
 import type { Described } from '#core/surface/laidPanel';
 import type { Figure } from '#core/surface/figures';
 import type { Vec3 } from '#core/surface/mesh';
-import type { Scan } from '#core/surface/packed';
+import type { Hold } from '#core/surface/held';
+import type { Scan, Taped } from '#core/surface/packed';
 import type { Part } from '#core/surface/part';
 import { unpacked } from '#core/surface/packed';
+import type { Strip } from '#core/surface/strips';
 import { stripAt } from '#core/surface/strips';
 import { ChevronSign } from '../../drawing/shapeMarks';
 import { Drawing } from '../../drawing/Drawing';
@@ -34,30 +37,38 @@ import { problemSentence } from '../../frame/sentences';
 import { usePiece } from '../../piece/pieceContext';
 import { newId } from '../newId';
 import { FigureFields } from './FigureFields';
+import { HeldList } from './HeldList';
 import { InParts } from './InParts';
 import { MapPicture } from './MapPicture';
 import { NO_STATIONS, StationFields, stationsOf, writtenStations } from './StationFields';
 import type { WrittenStations } from './StationFields';
 import { ScanFields } from './ScanFields';
 import { StripPicture } from './StripPicture';
+import { TapedFields } from './TapedFields';
 import { FIGURES_OF, edgeWords, lettersOf, percent, schoolWords, verdict, zoneWords } from './crownWords';
 import { useLaid } from './useLaid';
 import type { Laid } from './useLaid';
 import { useScan } from './useScan';
+import { useTaped } from './useTaped';
 
 const PanelSpace = lazy(() => import('./PanelSpace'));
 
 type Draft = {
-  way: 'figure' | 'stations' | 'scan';
+  way: 'figure' | 'stations' | 'scan' | 'taped';
   figure: Figure;
   written: WrittenStations;
   scan: Scan | null;
+  taped: Taped | null;
   school: number;
   keep: number[];
+  hold: Hold[];
   part: Part | null;
 };
 
 const STRIPS = 3;
+const MOST_POINTS = 24;
+/** Of another shape nothing is held, and it is not parted. */
+const FREED = { keep: [], hold: [], part: null };
 
 /** A panel curved two ways: what it is, how it is to be worked, the blank that asks for, and where the metal has to go. */
 export default function CrownPage() {
@@ -67,27 +78,33 @@ export default function CrownPage() {
   const first = useMemo((): Draft => {
     const made = pattern.crown?.made;
     return {
-      way: made?.kind === 'stations' || made?.kind === 'scan' ? made.kind : 'figure',
-      figure: made && made.kind !== 'stations' && made.kind !== 'scan' ? made : FIGURES_OF.barrel.figure,
+      way: made?.kind === 'stations' || made?.kind === 'scan' || made?.kind === 'taped' ? made.kind : made || pattern.tucks.length === 0 ? 'figure' : 'taped',
+      figure: made && made.kind !== 'stations' && made.kind !== 'scan' && made.kind !== 'taped' ? made : FIGURES_OF.barrel.figure,
+      taped: made?.kind === 'taped' ? made : null,
       scan: made?.kind === 'scan' ? made : null,
       written: made?.kind === 'stations' ? writtenStations(made, unit) : NO_STATIONS,
       school: pattern.crown?.school ?? 0.5,
       keep: pattern.crown?.keep ?? [],
+      hold: pattern.crown?.hold ?? [],
       part: pattern.crown?.part ?? null,
     };
-  }, [pattern.crown, unit]);
+  }, [pattern.crown, pattern.tucks.length, unit]);
   const { draft, set, drop } = useDraft<Draft>(`crown ${id}`, first);
   const [view, setView] = useState<'blank' | 'panel'>('blank');
   const [compare, setCompare] = useState(false);
   const [cutAt, setCutAt] = useState(0.5);
+  const [cutRuns, setCutRuns] = useState<Strip['runs']>('across');
+  // Points being tapped that are to stay where they are; null while none are.
+  const [staying, setStaying] = useState<Vec3[] | null>(null);
   const [tapped, setTapped] = useState<Vec3[]>([]);
   const scanning = useScan((scan) => {
-    set({ scan, keep: [], part: null });
+    set({ scan, ...FREED });
     setView('panel');
   });
+  const tape = useTaped(pattern, draft.way === 'taped');
   const read = useMemo(() => (draft.way === 'stations' ? stationsOf(draft.written, unit) : null), [draft, unit]);
-  const made: Described | null = draft.way === 'figure' ? draft.figure : draft.way === 'scan' ? draft.scan : read?.ok ? read.made : null;
-  const { found, problems, outlines, busy, stale } = useLaid({ made, school: draft.school, keep: draft.keep, part: draft.part, strips: STRIPS, compare });
+  const made: Described | null = draft.way === 'figure' ? draft.figure : draft.way === 'scan' ? draft.scan : draft.way === 'taped' ? (tape.taped ?? (pattern.tucks.length > 0 ? null : draft.taped)) : read?.ok ? read.made : null;
+  const { found, problems, outlines, busy, stale } = useLaid({ made, school: draft.school, keep: draft.keep, hold: draft.hold, part: draft.part, strips: STRIPS, compare });
   const laid = found?.laid ?? null;
   // Of a card that was turned over: as it lay when it was laid flat, which is how its surface is described.
   const standing = useMemo(() => (pattern.crown?.turned ? mirrored(pattern) : pattern), [pattern]);
@@ -95,13 +112,13 @@ export default function CrownPage() {
     () => laid?.outline.edges.map((_, i) => lettersOf(standing, laid.outline.edges.length)[i] ?? letterAt(i)) ?? [],
     [laid, standing],
   );
-  const cut = useMemo(() => laid && stripAt(laid.disc, laid.flat, 'across', cutAt), [laid, cutAt]);
+  const cut = useMemo(() => laid && stripAt(laid.disc, laid.flat, cutRuns, cutAt), [laid, cutRuns, cutAt]);
   // Of a metal the limits are always known.
   const forming = sheetMetal(metalById(facts.metal), facts.thicknessMm, shop).forming!;
   const judged = laid && verdict(laid, forming.stretch, { ...forming.shrink, strain: Math.abs(forming.shrink.strain) });
   const make = () => {
     if (!found || !made || busy) return;
-    const card = crownCard(standing, { made, school: draft.school, keep: draft.keep, part: draft.part }, found.laid, found.strips, newId);
+    const card = crownCard(standing, { made, school: draft.school, keep: draft.keep, hold: draft.hold, part: draft.part }, found.laid, found.strips, newId);
     patternEditor.edit(pattern.crown?.turned ? mirrored(card) : card);
     drop();
     void navigate(`/pieces/${id}/card`);
@@ -109,7 +126,7 @@ export default function CrownPage() {
   // What is laid flat; a scan that cannot be yet is shown all the same, so that it can be cut.
   const scanned = useMemo(() => (draft.way === 'scan' && draft.scan ? unpacked(draft.scan) : null), [draft.way, draft.scan]);
   const shown = laid?.disc.mesh ?? scanned;
-  const bad = [...(read && !read.ok ? read.problems : []), ...problems];
+  const bad = [...(read && !read.ok ? read.problems : []), ...tape.problems, ...problems];
   const size = laid && box(laid.outline.path);
   return (
     <StageLayout
@@ -135,7 +152,7 @@ export default function CrownPage() {
           ) : (
             <Box sx={{ position: 'absolute', inset: 0, bgcolor: 'var(--blank-ground, var(--paper))' }} role="img" aria-label="The panel in space">
               <Suspense fallback={<Box sx={{ p: 8 }}>Setting the panel up …</Box>}>
-                <PanelSpace mesh={shown} laid={laid} cut={cut?.places ?? null} tapped={draft.way === 'scan' ? tapped : []} onTap={draft.way === 'scan' && scanning.here ? (p) => setTapped([...tapped, p]) : undefined} />
+                <PanelSpace mesh={shown} laid={laid} cut={cut?.places ?? null} tapped={staying ?? (draft.way === 'scan' ? tapped : [])} joined={!staying} onTap={staying ? (p) => staying.length < MOST_POINTS && setStaying([...staying, p]) : draft.way === 'scan' && scanning.here ? (p) => setTapped([...tapped, p]) : undefined} />
               </Suspense>
             </Box>
           )}
@@ -163,16 +180,19 @@ export default function CrownPage() {
             <ToggleButton value="figure">By its figures</ToggleButton>
             <ToggleButton value="stations">By stations</ToggleButton>
             <ToggleButton value="scan">By a scan</ToggleButton>
+            <ToggleButton value="taped">By tucks</ToggleButton>
           </ToggleButtonGroup>
           {draft.way === 'figure' ? (
-            <FigureFields figure={draft.figure} onChange={(figure) => set({ figure, ...(figure.kind === draft.figure.kind ? {} : { keep: [], part: null }) })} />
+            <FigureFields figure={draft.figure} onChange={(figure) => set({ figure, ...(figure.kind === draft.figure.kind ? {} : FREED) })} />
           ) : draft.way === 'scan' ? (
             <ScanFields scan={draft.scan} scanning={scanning} tapped={tapped} onTapped={setTapped} />
+          ) : draft.way === 'taped' ? (
+            <TapedFields pattern={pattern} taped={tape.taped ?? draft.taped} busy={tape.busy} />
           ) : (
             <StationFields written={draft.written} profiles={pattern.profiles} deviations={laid?.deviations?.each ?? null} onChange={(written) => set({ written })} />
           )}
           {bad.slice(0, 2).map((problem, i) => (
-            <Told key={i}>{problemSentence({ ...problem, about: [] }, null, show)}</Told>
+            <Told key={i}>{problemSentence(draft.way === 'taped' ? problem : { ...problem, about: [] }, draft.way === 'taped' ? pattern : null, show)}</Told>
           ))}
           <School school={draft.school} onChange={(school) => set({ school })} />
           {laid && (
@@ -206,17 +226,36 @@ export default function CrownPage() {
                   {laid.zones.length === 0 && <Typography>Nothing: it unrolls. Roll or bend it, no metal is stretched or gathered.</Typography>}
                 </Stack>
               </Box>
+              <HeldList
+                hold={draft.hold}
+                off={stale ? [] : laid.heldOff}
+                points={staying?.length ?? 0}
+                tapping={staying !== null}
+                onTapping={(on) => {
+                  if (on) setView('panel');
+                  else if (staying && staying.length > 1) set({ hold: [...draft.hold, { kind: 'points', at: staying.map(([x, y, z]) => [x, y, z]) }] });
+                  setStaying(on ? [] : null);
+                }}
+                onChange={(hold) => set({ hold })}
+              />
               <FormControlLabel control={<Switch checked={compare} onChange={(_, on) => setCompare(on)} />} label="Draw the blanks of all three schools together" />
               {outlines && compare && (
                 <Typography className="figure">
                   {outlines.map(({ school, mm2 }) => `${school === 0 ? 'raised' : school === 1 ? 'gathered' : 'both'} ${showArea(mm2)}`).join(' · ')}
                 </Typography>
               )}
-              {made && <InParts made={made} school={draft.school} limits={{ stretch: forming.stretch.strain, shrink: Math.abs(forming.shrink.strain) }} part={draft.part} onPart={(part) => set({ part, keep: [] })} />}
-              <Box component="section" aria-label="A cut across the panel">
-                <Typography variant="h3">A cut across the panel</Typography>
+              {made && <InParts made={made} school={draft.school} limits={{ stretch: forming.stretch.strain, shrink: Math.abs(forming.shrink.strain) }} part={draft.part} onPart={(part) => set({ part, keep: [], hold: [] })} />}
+              <Box component="section" aria-label="A cut of the panel" sx={{ display: 'grid', gap: 0.8 }}>
+                <Typography variant="h3">A cut of the panel</Typography>
+                <ToggleButtonGroup exclusive size="small" value={cutRuns} aria-label="Which way it is cut" onChange={(_, runs: Strip['runs'] | null) => runs && setCutRuns(runs)}>
+                  <ToggleButton value="across">Across</ToggleButton>
+                  <ToggleButton value="along">Along</ToggleButton>
+                </ToggleButtonGroup>
                 <Slider aria-label="Where it is cut" min={0.02} max={0.98} step={0.02} value={cutAt} onChange={(_, at) => { setCutAt(at as number); }} onChangeCommitted={() => setView('panel')} />
                 {cut ? <StripPicture ordinates={cut.ordinates} /> : <Typography>It leans over here: no straight edge reads it.</Typography>}
+                <Button variant="outlined" sx={{ justifySelf: 'start' }} disabled={draft.hold.length >= MOST_HELD} onClick={() => set({ hold: [...draft.hold, { kind: 'straight', runs: cutRuns, share: cutAt }] })}>
+                  Keep this line straight on the blank
+                </Button>
               </Box>
             </>
           )}

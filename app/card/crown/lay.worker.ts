@@ -15,10 +15,11 @@ self.onmessage = ({ data }: MessageEvent<LayAsked>) => {
   lay(data).catch(() => say({ ask: data.ask, what: 'refused', problems: [{ code: 'flatten-failed', about: [] }] }));
 };
 
-async function lay({ ask, made, school, keep, part, strips, compare }: LayAsked): Promise<void> {
-  // A scan has its own triangles.
-  for (const triangles of made.kind === 'scan' ? [FINE] : [ROUGH, FINE]) {
-    const found = await laidUnless(ask, made, school, triangles, keep, part);
+async function lay(asked: LayAsked): Promise<void> {
+  const { ask, made, school, strips, compare } = asked;
+  // A scan and taped paper have their own triangles.
+  for (const triangles of made.kind === 'scan' || made.kind === 'taped' ? [FINE] : [ROUGH, FINE]) {
+    const found = await laidUnless(asked, school, triangles);
     if (!found) return;
     if (!found.ok) return say({ ask, what: 'refused', problems: found.problems });
     const { laid } = found;
@@ -27,7 +28,7 @@ async function lay({ ask, made, school, keep, part, strips, compare }: LayAsked)
   if (!compare) return;
   const outlines: { school: number; line: Vec[]; mm2: number }[] = [];
   for (const one of [0, 0.5, 1]) {
-    const found = await laidUnless(ask, made, one, FINE / 3, keep, part);
+    const found = await laidUnless(asked, one, FINE / 3);
     if (!found?.ok) return;
     const { disc, flat, blankMm2 } = found.laid;
     outlines.push({ school: one, line: [...disc.rim].map((v): Vec => [flat[2 * v]!, flat[2 * v + 1]!]), mm2: blankMm2 }); // prettier-ignore
@@ -37,14 +38,11 @@ async function lay({ ask, made, school, keep, part, strips, compare }: LayAsked)
 
 /** The panel laid flat, step by step; null as soon as something else is asked. */
 async function laidUnless(
-  ask: number,
-  made: LayAsked['made'],
+  { ask, made, keep, hold, part }: LayAsked,
   school: number,
   triangles: number,
-  keep: readonly number[],
-  part: LayAsked['part'],
 ): Promise<Result<{ laid: LaidPanel }> | null> {
-  const way = layingPanel(made, school, triangles, keep, part);
+  const way = layingPanel(made, school, triangles, keep, part, hold);
   for (let step = way.next(); ; step = way.next()) {
     if (step.done) return step.value;
     await new Promise((done) => setTimeout(done));

@@ -1,6 +1,7 @@
 import type { Problem } from '#core/measure/result';
 import type { Vec } from '#core/measure/vector';
 import type { Described, LaidPanel } from '#core/surface/laidPanel';
+import type { Hold } from '#core/surface/held';
 import type { Part } from '#core/surface/part';
 import type { Strip } from '#core/surface/strips';
 
@@ -10,6 +11,7 @@ export type LayAsked = {
   made: Described;
   school: number;
   keep: readonly number[];
+  hold: readonly Hold[];
   part: Part | null;
   strips: number;
   compare: boolean;

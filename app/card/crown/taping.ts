@@ -1,0 +1,11 @@
+import type { Problem } from '#core/measure/result';
+import type { Path } from '#core/measure/path';
+import type { PaperWedge } from '#core/surface/paperMesh';
+import type { Taped } from '#core/surface/packed';
+
+export type TapeAsked = { outline: Path; wedges: PaperWedge[] };
+export type TapeAnswer =
+  { what: 'refused'; problems: Problem[] } | { what: 'taped'; taped: Taped; stretched: number };
+
+/** Paper is meshed as about so many triangles. */
+export const PAPER = 2000;
