@@ -88,7 +88,32 @@ test('a tucked paper gives its crown, and a slit takes from it', async ({ page }
   await saved(page);
   await page.reload();
   await expect(page.getByText(/The surface is a saddle/)).toBeVisible();
-  await page.getByRole('button', { name: 'Take slit 1 off' }).click();
+  await page.getByRole('combobox', { name: /^1 · 8\.6°/ }).click();
+  await page.getByRole('option', { name: 'Tuck: lapped over itself' }).click();
+
+  await test.step('taped shut it is a panel, which gathered again is the paper; a line of it is kept straight', async () => {
+    await page.getByRole('link', { name: 'Its surface, and the blank for it' }).click();
+    await expect(page.getByText(/taped shut, bowed toward you/)).toBeVisible();
+    await expect(page.getByText(/^Right to about ±/)).toBeVisible();
+    await page.getByLabel('From raising to gathering').focus();
+    await page.keyboard.press('End');
+    await expect(page.getByText(/Laying it flat|Getting finer/)).toHaveCount(0);
+    const size = async () =>
+      (await page.getByText('Blank', { exact: true }).last().locator('xpath=..').innerText())
+        .match(/\d+\.\d/g)!
+        .map(Number);
+    const [wide, high] = await size();
+    expect(Math.abs(wide! - 400)).toBeLessThan(4);
+    expect(Math.abs(high! - 300)).toBeLessThan(4);
+    await page.getByRole('button', { name: 'Along', exact: true }).click();
+    await page.getByRole('button', { name: 'Keep this line straight on the blank' }).click();
+    await expect(page.getByText(/A line along at 50 % stays straight, within 0\.0\d mm/)).toBeVisible();
+    await page.getByRole('button', { name: /^Let go/ }).click();
+    await expect(page.getByText(/stays straight, within/)).toHaveCount(0);
+  });
+
+  await page.getByRole('link', { name: 'Back to the card' }).click();
+  await page.getByRole('button', { name: 'Take tuck 1 off' }).click();
   await expect(page.getByText('Tucks and slits')).toHaveCount(0);
 });
 

@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
+import { Link } from 'react-router';
 import type { CardTuck, PatternDoc } from '#core/card/pattern';
 import { curveOfCard } from '#core/card/tucksOnCard';
 import { wedgeDeg } from '#core/card/tucks';
@@ -13,11 +14,11 @@ import { usePiece } from '../piece/pieceContext';
 
 /** The tucks and slits of the card, each to be made as wide and deep as it is, and how the surface under it curves. */
 export function TuckList({ pattern }: { pattern: PatternDoc }) {
-  const { patternEditor } = usePiece();
+  const { id, patternEditor } = usePiece();
   const { show } = usePreferences();
   const found = curveOfCard(pattern);
-  const change = (id: string, next: Partial<CardTuck>) =>
-    patternEditor.edit({ ...pattern, tucks: pattern.tucks.map((one) => (one.id === id ? { ...one, ...next } : one)) }, id);
+  const change = (tuckId: string, next: Partial<CardTuck>) =>
+    patternEditor.edit({ ...pattern, tucks: pattern.tucks.map((one) => (one.id === tuckId ? { ...one, ...next } : one)) }, tuckId);
   return (
     <Box>
       <Typography variant="h3">Tucks and slits</Typography>
@@ -39,6 +40,9 @@ export function TuckList({ pattern }: { pattern: PatternDoc }) {
             {found.shape === 'bowl' && ' The metal must shrink at the tucks, or stretch in the middle.'}
             {found.shape === 'saddle' && ' The metal must stretch at the slits.'}
           </Typography>
+          <Button variant="outlined" component={Link} to={`/pieces/${id}/card/crown`} sx={{ mt: 1 }}>
+            Its surface, and the blank for it
+          </Button>
         </Box>
       ) : (
         <Typography role="alert" sx={{ color: 'var(--torch)' }}>{problemSentence(found.problems[0]!, pattern, show)}</Typography>

@@ -92,7 +92,7 @@ function Shape() {
           {looked && <TestReadings key={`test ${looked.key}`} step={looked} onKept={() => choose(null)} />}
           {looked?.what === 'strain' && <ItWentWrong key={`wrong ${looked.key}`} step={looked} count={workOn(looked.key).count} />}
           {looked && (
-            <Box sx={{ display: 'flex', gap: 1, position: 'sticky', bottom: 0, zIndex: 2, bgcolor: 'var(--panel)', py: 1, mx: -2, px: 2, borderTop: { xs: '1.5px solid var(--rule)', md: 0 } }}>
+            <Box sx={{ display: 'flex', gap: 1, position: 'sticky', bottom: -16, zIndex: 2, bgcolor: 'var(--panel)', pt: 1, pb: 3, mx: -2, px: 2, borderTop: { xs: '1.5px solid var(--rule)', md: 0 } }}>
               {workOn(looked.key).done ? (
                 <Button variant="outlined" size="large" sx={{ flex: 1, minHeight: 56 }} onClick={() => setWork(looked.key, { done: null })}>
                   Not done after all

@@ -185,7 +185,9 @@ function drawTag(pdf: Pdf, [x, y]: Vec, { text }: EdgeLabel): void {
 
 /** Something written upright about a place. */
 function drawNote(pdf: Pdf, [x, y]: Vec, { text, sizeMm }: NoteLabel): void {
-  pdf.font(plainFont()).fontSize(sizeMm).fillColor('#000');
+  pdf.font(plainFont()).fontSize(sizeMm);
+  const half = pdf.widthOfString(text) / 2 + 0.8;
+  pdf.fillColor('#fff').rect(x - half, y - 0.65 * sizeMm, 2 * half, 1.3 * sizeMm).fill().fillColor('#000'); // prettier-ignore
   pdf.text(text, x - pdf.widthOfString(text) / 2, y - 0.6 * sizeMm, { lineBreak: false });
 }
 

@@ -100,9 +100,12 @@ function foldLabel(
 /** Letters of what a marked line is for are so high, mm. */
 const NAME_MM = 3;
 
-/** What a marked line is for, at its middle; a line without a name says nothing. */
+/** So far along a marked line stands what it is for: at the middles lines cross. */
+const NAMED_AT = 0.2;
+
+/** What a marked line is for, beside its beginning; a line without a name says nothing. */
 function besideMark(run: readonly Segment[], name: string): NoteLabel[] {
-  const at = name === '' ? null : pointAlong(run, runLength(run) / 2);
+  const at = name === '' ? null : pointAlong(run, runLength(run) * NAMED_AT);
   return at ? [{ kind: 'note', at, text: name, sizeMm: NAME_MM }] : [];
 }
 

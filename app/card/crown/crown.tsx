@@ -177,7 +177,7 @@ export default function CrownPage() {
             </Typography>
           </Box>
           <ToggleButtonGroup exclusive fullWidth value={draft.way} aria-label="How the shape is known" onChange={(_, way: Draft['way'] | null) => way && set({ way })}>
-            <ToggleButton value="figure">By its figures</ToggleButton>
+            <ToggleButton value="figure">By figures</ToggleButton>
             <ToggleButton value="stations">By stations</ToggleButton>
             <ToggleButton value="scan">By a scan</ToggleButton>
             <ToggleButton value="taped">By tucks</ToggleButton>
@@ -260,7 +260,7 @@ export default function CrownPage() {
             </>
           )}
           <Made pattern={pattern} found={found} />
-          <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap', position: 'sticky', bottom: 0, zIndex: 2, mx: -2, px: 2, bgcolor: 'var(--panel)', py: 1.5, borderTop: '1.5px solid var(--rule)' }}>
+          <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap', position: 'sticky', bottom: -16, zIndex: 2, mx: -2, px: 2, bgcolor: 'var(--panel)', pt: 1.5, pb: 3, borderTop: '1.5px solid var(--rule)' }}>
             <Button variant="contained" size="large" disabled={!found || busy || scanning.doing !== null || found.laid.overlaps.length > 0} onClick={make}>
               {pattern.sides.length > 0 ? 'Make it the card’s outline' : 'Make the card'}
             </Button>
