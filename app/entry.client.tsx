@@ -4,11 +4,14 @@ import { hydrateRoot } from 'react-dom/client';
 import { HydratedRouter } from 'react-router/dom';
 import { styleCache } from './frame/styleCache';
 
+/** The number this page’s own scripts bear: style tags that are put in later must bear it too. */
+const nonceHere = () => document.querySelector<HTMLScriptElement>('script[nonce]')?.nonce;
+
 startTransition(() => {
   hydrateRoot(
     document,
     <StrictMode>
-      <CacheProvider value={styleCache()}>
+      <CacheProvider value={styleCache(nonceHere())}>
         <HydratedRouter />
       </CacheProvider>
     </StrictMode>,

@@ -1,6 +1,7 @@
+import { USUAL_SHOP } from '#core/blank/fold/practice';
 import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
-import { Suspense, lazy, useCallback, useState } from 'react';
+import { Suspense, lazy, useCallback, useContext, useState } from 'react';
 import type { ReactNode } from 'react';
 import type { ShouldRevalidateFunctionArgs } from 'react-router';
 import {
@@ -17,18 +18,28 @@ import { Failure } from './frame/Failure';
 import { Lost } from './frame/Lost';
 import './frame/bench.css';
 import './frame/fonts';
+import type { Who } from './frame/who';
+import { NonceContext } from './frame/nonce';
 import { KeyCardContext } from './frame/keyCard';
 import { useEscapeLeavesField } from './frame/keys';
 import { PreferencesProvider, preferencesFrom } from './frame/preferences';
 import { theme } from './frame/theme';
 import { sumUpSoon } from './piece/summing.server';
 import { shopSettings } from './records/shop.server';
-import { asked, viewerIn } from './records/viewer.server';
+import { asked } from './records/door.server';
+import { namesAtWork } from './records/people.server';
+import { viewerIn } from './records/viewer.server';
 
 export async function loader({ request, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
+  const cookies = request.headers.get('cookie') ?? '';
+  // Whoever has not signed in is told nothing of the shop, not its name.
+  if (!viewer.known) return { preferences: preferencesFrom(cookies, USUAL_SHOP), shopName: '', who: null };
   const shop = await shopSettings(viewer);
-  return { preferences: preferencesFrom(request.headers.get('cookie') ?? '', shop), shopName: shop.name };
+  const { role, person, device, open } = viewer.known;
+  const names = device?.shops ? await namesAtWork(viewer) : null;
+  const who: Who = { role, name: person?.name ?? null, device: device?.name ?? null, names, signedIn: !open };
+  return { preferences: preferencesFrom(cookies, shop), shopName: shop.name, who };
 }
 
 /** Whatever is asked of whatever route passes here first. */
@@ -44,12 +55,14 @@ async function summedUpAfter({ request }: { request: Request }, next: () => Prom
 }
 
 /** Read once: only the shop's own page changes what is read here. */
-export const shouldRevalidate = ({ formAction }: ShouldRevalidateFunctionArgs) => formAction === '/shop';
+export const shouldRevalidate = ({ formAction }: ShouldRevalidateFunctionArgs) =>
+  formAction === '/shop' || formAction === '/who' || formAction === '/sign-in' || formAction === '/sign-out';
 
 export const meta: Route.MetaFunction = () => [{ title: 'Patrone' }];
 
 export function Layout({ children }: { children: ReactNode }) {
   const data = useRouteLoaderData<typeof loader>('root');
+  const nonce = useContext(NonceContext);
   const preferences = data?.preferences ?? { unit: 'mm' as const, bench: 'light' as const, dates: 'day' as const };
   return (
     <html lang="en-GB" data-bench={preferences.bench} suppressHydrationWarning>
@@ -67,8 +80,8 @@ export function Layout({ children }: { children: ReactNode }) {
             {children}
           </ThemeProvider>
         </PreferencesProvider>
-        <ScrollRestoration />
-        <Scripts />
+        <ScrollRestoration nonce={nonce} />
+        <Scripts nonce={nonce} />
       </body>
     </html>
   );

@@ -11,6 +11,7 @@ export default [
     route('jobs/:jobId/new-piece', 'jobs/newPiece.tsx'),
     route('shop', 'shop/shop.tsx'),
     route('shop/learnt', 'shop/learnt.tsx'),
+    route('people', 'people/people.tsx'),
   ]),
   route('pieces/:pieceId', 'piece/piece.tsx', [
     index('piece/pieceStart.tsx'),
@@ -47,5 +48,11 @@ export default [
   route('jobs/:jobId/survey', 'survey/surveyed.ts'),
   route('take-in', 'jobs/takeInFile.ts'),
   route('jobs/:jobId/file', 'jobs/file.ts'),
+  route('first', 'people/first.tsx'),
+  route('sign-in', 'people/signIn.tsx'),
+  route('sign-out', 'people/signOut.ts'),
+  route('join/:code', 'people/join.tsx'),
+  route('trust', 'people/trust.tsx'),
+  route('who', 'people/who.ts'),
   route('health', 'frame/health.ts'),
 ] satisfies RouteConfig;

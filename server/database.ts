@@ -4,7 +4,7 @@ import { eq, lt, sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { asking, dbOf, pool } from '#app/records/database.server';
 import { exportJob, importWhole } from '#app/records/jobFile.server';
-import { documents, jobs, pieces, requests, shop } from '#app/records/schema.server';
+import { documents, jobs, people, pieces, requests, shop } from '#app/records/schema.server';
 import { Viewer } from '#app/records/viewer.server';
 import { jobFileEnd, jobFileHead, jobFilePiece } from '#core/format/job';
 import { readJob } from '#core/format/readJob';
@@ -80,6 +80,9 @@ async function main([chore, argument]: string[]): Promise<void> {
         )
       ).rows;
       if (argument === '--reset' || !any) await putDemoPictures(viewer, await importWhole(viewer, demo));
+      // The demo's people: whoever opens it on this machine is the first of them, without a pass phrase.
+      if (!any && (await db.$count(people)) === 0)
+        await db.insert(people).values([{ name: 'Wenna', role: 'runs' }, { name: 'Joss', role: 'works' }]); // prettier-ignore
       return;
     }
     case 'export': {

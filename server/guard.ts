@@ -7,6 +7,11 @@ export type Asked = {
   contentLength: string | undefined;
   transferEncoding: string | undefined;
 };
+
+/** Where a listener is reached: over TLS or not, and by which names (as in an address, IPv6 in brackets). */
+export type Served = { secure: boolean; names: ReadonlySet<string> };
+/** On the machine itself, and nowhere else. */
+export const LOOPBACK: Served = { secure: false, names: new Set(['127.0.0.1', 'localhost', '[::1]']) };
 export type Refusal = { status: number; message: string };
 
 const kB = 1024;
@@ -26,21 +31,20 @@ export function mostBytes(path: string): number {
 }
 
 const READS = new Set(['GET', 'HEAD', 'OPTIONS']);
-const HERE = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
 /**
  * Whether a request is refused at the door, the same for every address: it must be meant for this server by name (a
  * foreign page can give its own name this address), what writes must come from a page of this server, and it must say how
  * large it is and be no larger than what it is for. Null lets it in.
  */
-export function refusal(asked: Asked): Refusal | null {
+export function refusal(asked: Asked, served: Served = LOOPBACK): Refusal | null {
   const host = asked.host?.toLowerCase() ?? '';
-  if (!HERE.has(host.replace(/:\d+$/, ''))) {
+  if (!served.names.has(host.replace(/:\d+$/, ''))) {
     return { status: 421, message: `This is Patrone on this machine; it does not answer to the name “${host}”.` };
   }
   if (READS.has(asked.method)) return null;
   // Browsers send it with everything that writes; a script of one's own sends none and is no foreign page.
-  if (asked.origin !== undefined && asked.origin !== `http://${host}`) {
+  if (asked.origin !== undefined && asked.origin !== `${served.secure ? 'https' : 'http'}://${host}`) {
     return { status: 403, message: 'That came from another site’s page. Only Patrone’s own pages may write here.' };
   }
   if (asked.transferEncoding !== undefined && asked.contentLength === undefined) {

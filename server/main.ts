@@ -1,14 +1,19 @@
 import { existsSync } from 'node:fs';
+import type { Server } from 'node:http';
+import { createServer } from 'node:https';
 import { resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { createRequestHandler } from '@react-router/express';
 import compression from 'compression';
 import express from 'express';
+import type { Express, RequestHandler } from 'express';
 import staticCompressed from 'express-static-gzip';
 import helmet from 'helmet';
 import pino from 'pino';
 import type { ServerBuild } from 'react-router';
-import { refusal } from './guard';
+import { networkNames, networkPort, tlsFiles } from '#app/frame/network.server';
+import type { Served } from './guard';
+import { LOOPBACK, refusal } from './guard';
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
 const port = Number(process.env.PORT ?? 4170);
@@ -20,44 +25,42 @@ if (!existsSync(entry)) {
 }
 
 const build = (await import(pathToFileURL(entry).href)) as ServerBuild;
-const app = express();
-app.disable('x-powered-by');
-app.use(
-  helmet({
-    contentSecurityPolicy: {
-      directives: {
-        // The framework starts the page with small inline scripts, and the style library writes style tags.
-        // Scans are thinned in a worker by compiled code that ships with the application.
-        'script-src': ["'self'", "'unsafe-inline'", "'wasm-unsafe-eval'"],
-        'style-src': ["'self'", "'unsafe-inline'"],
-        'img-src': ["'self'", 'data:', 'blob:'],
-        'upgrade-insecure-requests': null,
-      },
-    },
-    strictTransportSecurity: false,
-  }),
-);
+/** What the application is told of the line a request came over, under names that nobody else can use. */
+const [FROM, SECURE, DATA] = ['x-patrone-from', 'x-patrone-secure', 'x-patrone-data'];
 /** Of what is refused so much is let run out, bytes, and no longer than this, ms. */
 const [LET_RUN_OUT, LET_RUN_OUT_MS] = [32 * 1024 ** 2, 3000];
-app.use((request, response, next) => {
-  const refused = refusal({
-    method: request.method,
-    path: request.path,
-    host: request.headers.host,
-    origin: request.headers.origin,
-    contentLength: request.headers['content-length'],
-    transferEncoding: request.headers['transfer-encoding'],
-  });
-  if (!refused) return next();
-  const answer = () => {
-    if (response.headersSent) return;
-    response.set('Connection', 'close').status(refused.status).json({ message: refused.message });
+
+/** The door, the same for every address, as it is reached here. */
+const door =
+  (served: () => Served): RequestHandler =>
+  (request, response, next) => {
+    const to = served();
+    for (const name of Object.keys(request.headers)) if (name.startsWith('x-patrone-')) delete request.headers[name];
+    request.headers[FROM] = request.socket.remoteAddress ?? 'unknown';
+    request.headers[SECURE] = to.secure ? 'yes' : 'no';
+    request.headers[DATA] = request.path.endsWith('.data') ? 'yes' : 'no';
+    const refused = refusal(
+      {
+        method: request.method,
+        path: request.path,
+        host: request.headers.host,
+        origin: request.headers.origin,
+        contentLength: request.headers['content-length'],
+        transferEncoding: request.headers['transfer-encoding'],
+      },
+      to,
+    );
+    if (!refused) return next();
+    const answer = () => {
+      if (response.headersSent) return;
+      response.set('Connection', 'close').status(refused.status).json({ message: refused.message });
+    };
+    // Who is still sending hears nothing of an answer when the line is cut: what is little is let run out, unread.
+    if (Number(request.headers['content-length'] ?? 0) > LET_RUN_OUT) return answer();
+    request.on('end', answer).on('error', answer).resume();
+    setTimeout(answer, LET_RUN_OUT_MS).unref();
   };
-  // Who is still sending hears nothing of an answer when the line is cut: what is little is let run out, unread.
-  if (Number(request.headers['content-length'] ?? 0) > LET_RUN_OUT) return answer();
-  request.on('end', answer).on('error', answer).resume();
-  setTimeout(answer, LET_RUN_OUT_MS).unref();
-});
+
 const isHere = ({ socket }: { socket: { remoteAddress?: string } }) =>
   /^(127\.|::1$|::ffff:127\.)/.test(socket.remoteAddress ?? '');
 const built = (folder: string, serveStatic: object) =>
@@ -68,34 +71,63 @@ const built = (folder: string, serveStatic: object) =>
     serveStatic,
   });
 const rootFiles = built('build/client', { maxAge: '1h' });
-app.use('/assets', built('build/client/assets', { immutable: true, maxAge: '1y' }));
-// A file of an older build, wanted by a page that was open over an update: gone, and no page of the application.
-app.use('/assets', (_request, response) => void response.status(404).type('text/plain').send('Not here any more.'));
-// Only what can be one of the few files at the root is looked for on the disk: every page would be, otherwise.
-app.use(/^\/[^/]+\.(svg|png|ico|txt|webmanifest)$/, (request, response, next) => {
-  request.url = request.originalUrl;
-  rootFiles(request, response, next);
-});
-// A browser on this machine gains nothing by it, and everybody waits for it.
-app.use(compression({ filter: (request, response) => !isHere(request) && compression.filter(request, response) }));
-app.use(createRequestHandler({ build, mode: 'production' }));
+const handled = createRequestHandler({ build, mode: 'production' });
 
-const server = app.listen(port, '127.0.0.1', (error?: Error) => {
-  if (error) {
-    const busy = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
-    console.error(
-      busy
-        ? `Port ${port} is taken by another program. Set PATRONE_PORT to a free one and run again.`
-        : String(error),
-    );
-    process.exit(1);
-  }
-  log.info({ port }, 'serving');
-});
+/** The application as it is reached at one address. */
+function reached(served: () => Served): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(
+    helmet({
+      // Pages say their own, with what they begin with by name (entry.server); for files this is all.
+      contentSecurityPolicy: false,
+      // To nobody else; to ourselves it goes, or what a form posts would come from nowhere.
+      referrerPolicy: { policy: 'same-origin' },
+      frameguard: { action: 'deny' },
+      // A browser that was told so would let nobody past the warning about a certificate of one’s own.
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use(door(served));
+  app.use('/assets', built('build/client/assets', { immutable: true, maxAge: '1y' }));
+  // A file of an older build, wanted by a page that was open over an update: gone, and no page of the application.
+  app.use('/assets', (_request, response) => void response.status(404).type('text/plain').send('Not here any more.'));
+  // Only what can be one of the few files at the root is looked for on the disk: every page would be, otherwise.
+  app.use(/^\/[^/]+\.(svg|png|ico|txt|webmanifest)$/, (request, response, next) => {
+    request.url = request.originalUrl;
+    rootFiles(request, response, next);
+  });
+  // A browser on this machine gains nothing by it, and everybody waits for it.
+  app.use(compression({ filter: (request, response) => !isHere(request) && compression.filter(request, response) }));
+  app.use(handled);
+  return app;
+}
+
+const taken = (at: number, setting: string) => (error?: Error) => {
+  if (!error) return log.info({ port: at }, 'serving');
+  const busy = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
+  console.error(
+    busy ? `Port ${at} is taken by another program. Set ${setting} to a free one and run again.` : String(error),
+  );
+  process.exit(1);
+};
+
+const servers: Server[] = [reached(() => LOOPBACK).listen(port, '127.0.0.1', taken(port, 'PATRONE_PORT'))];
+
+// On the shop's network only where ./patrone was told so, and only over TLS.
+const tls = tlsFiles();
+if (tls) {
+  const server = createServer({ ...tls, minVersion: 'TLSv1.2' }, reached(() => ({ secure: true, names: networkNames() }))); // prettier-ignore
+  server.on('error', taken(networkPort(), 'PATRONE_NETWORK_PORT'));
+  servers.push(server.listen(networkPort(), '0.0.0.0', () => taken(networkPort(), 'PATRONE_NETWORK_PORT')()));
+}
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.on(signal, () => {
-    server.close(() => process.exit(0));
-    server.closeAllConnections();
+    let open = servers.length;
+    for (const server of servers) {
+      server.close(() => --open === 0 && process.exit(0));
+      server.closeAllConnections();
+    }
   });
 }

@@ -1,9 +1,15 @@
+import { isRouteErrorResponse } from 'react-router';
+
 /** A server's answer, or a message to show in its place when the server could not be reached: the page stays as it is. */
 export async function orSay<T>(ask: () => Promise<T>): Promise<T | { message: string }> {
   try {
     return await ask();
   } catch (error) {
     // A request that got no answer is a TypeError; anything else is the server's own word and goes on.
+    if (isRouteErrorResponse(error) && (error.status === 401 || error.status === 403)) {
+      const said = error.data as { message?: string } | null;
+      return { message: said?.message ?? 'That is not for you to change. Nothing was changed.' };
+    }
     if (!(error instanceof TypeError)) throw error;
     return { message: 'No answer from the server. What you typed is still here: try again.' };
   }

@@ -1,17 +1,46 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { Link, Outlet } from 'react-router';
+import { Form, Link, Outlet } from 'react-router';
 import { TopBar } from './TopBar';
+import { useWho } from './who';
 
 /** The frame of the pages that are not stages. */
 export default function Frame() {
+  const who = useWho();
   return (
     <Box sx={{ minHeight: '100dvh', display: 'flex', flexDirection: 'column' }}>
       <TopBar
         right={
-          <Button component={Link} to="/shop" size="small" variant="text" color="inherit">
-            Shop settings
-          </Button>
+          <>
+            {who?.role === 'runs' && (
+              <Button component={Link} to="/people" size="small" variant="text" color="inherit">
+                People
+              </Button>
+            )}
+            {who?.role !== 'looks' && (
+              <Button component={Link} to="/shop" size="small" variant="text" color="inherit">
+                <Box component="span" sx={{ display: { xs: 'none', sm: 'inline' } }}>
+                  Shop settings
+                </Box>
+                <Box component="span" sx={{ display: { sm: 'none' } }}>
+                  Shop
+                </Box>
+              </Button>
+            )}
+            {who?.signedIn && (
+              <Form method="post" action="/sign-out">
+                <Button
+                  type="submit"
+                  size="small"
+                  variant="text"
+                  color="inherit"
+                  aria-label={`Sign ${who.name ?? 'out'}${who.name ? ' out' : ''}`}
+                >
+                  {who.name ? `${who.name}: out` : 'Sign out'}
+                </Button>
+              </Form>
+            )}
+          </>
         }
       >
         {null}

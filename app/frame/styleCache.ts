@@ -1,3 +1,4 @@
 import createCache from '@emotion/cache';
 
-export const styleCache = () => createCache({ key: 'p' });
+/** `nonce`: what the page’s content policy knows its own style tags by. */
+export const styleCache = (nonce?: string) => createCache({ key: 'p', nonce });

@@ -32,9 +32,9 @@ export const asking = connections(1);
 const db = drizzle(pool, { schema: { ...schema, ...relations } });
 export type Db = typeof db;
 
-/** The database for whoever asks: a query that does not say for whom it asks has none to ask. */
+/** The database for whoever asks: a query that does not say for whom it asks has none to ask, nor has one for nobody. */
 export const dbOf = (viewer: Viewer): Db => {
-  void viewer;
+  if (!viewer.known) throw new Error('Nobody has signed in: there is nothing to be asked for.');
   return db;
 };
 

@@ -1,4 +1,4 @@
-import { and, desc, eq, ilike, isNotNull, isNull, or, sql } from 'drizzle-orm';
+import { and, desc, eq, ilike, inArray, isNotNull, isNull, or, sql } from 'drizzle-orm';
 import type { JobFacts } from '#core/format/job';
 import { mergedRecord } from '#core/format/merge';
 import type { Changed } from './changed.server';
@@ -29,7 +29,8 @@ export async function listJobs(
   const found = search
     ? or(ilike(jobs.name, like), ilike(jobs.vehicle, like), ilike(jobs.owner, like), ilike(jobs.notes, like))
     : undefined;
-  const wanted = and(archived ? isNotNull(jobs.archived) : isNull(jobs.archived), found);
+  const seen = viewer.known?.jobs ? inArray(jobs.id, [...viewer.known.jobs]) : undefined;
+  const wanted = and(archived ? isNotNull(jobs.archived) : isNull(jobs.archived), found, seen);
   const inHand = dbOf(viewer).$count(pieces, and(eq(pieces.job, jobs.id), isNull(pieces.archived)));
   // The table is named with its column here: a column alone would be taken for one of the pieces.
   // As one value of each job: so many rows of their own would take longer to unpack than to find.
@@ -53,6 +54,7 @@ export async function listJobs(
 }
 
 export async function jobById(viewer: Viewer, id: string): Promise<Job | null> {
+  if (!viewer.sees(id)) return null;
   return (await dbOf(viewer).select().from(jobs).where(eq(jobs.id, id)))[0] ?? null;
 }
 
@@ -60,6 +62,10 @@ export async function createJob(viewer: Viewer, facts: JobFacts, tx: Tx = dbOf(v
   const [row] = await tx.insert(jobs).values(facts).returning({ id: jobs.id });
   return row!.id;
 }
+
+/** All jobs by name, for choosing among them. */
+export const jobNames = (viewer: Viewer): Promise<{ id: string; name: string }[]> =>
+  dbOf(viewer).select({ id: jobs.id, name: jobs.name }).from(jobs).orderBy(desc(jobs.seq)).limit(500);
 
 /** Changes what is said of a job since `since`; null when there is no such job. */
 export const changeJob = (

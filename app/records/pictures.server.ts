@@ -70,7 +70,7 @@ export async function picturesOf(
 
 export async function pictureById(viewer: Viewer, id: string): Promise<Picture | null> {
   const [row] = await dbOf(viewer).select().from(pictures).where(eq(pictures.id, id));
-  return row ? pictureOf(row) : null;
+  return row && viewer.sees(row.job) ? pictureOf(row) : null;
 }
 
 /** Whether there is what a picture is to hang on. */

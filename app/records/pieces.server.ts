@@ -54,7 +54,8 @@ export async function piecesOfJob(
 }
 
 export async function pieceById(viewer: Viewer, id: string): Promise<Piece | null> {
-  return (await dbOf(viewer).select().from(pieces).where(eq(pieces.id, id)))[0] ?? null;
+  const [found] = await dbOf(viewer).select().from(pieces).where(eq(pieces.id, id));
+  return found && viewer.sees(found.job) ? found : null;
 }
 
 export async function createPiece(

@@ -1,27 +1,53 @@
-import type { RouterContextProvider } from 'react-router';
 import { createContext } from 'react-router';
-import { toldInstead, troubleMet } from './trouble.server';
+import type { Role } from './schema.server';
+
+/** A person or a device as it is named in records and on pages. */
+export type Named = { id: string; name: string };
+
+/** What is known of whoever asks. */
+export type Known = {
+  role: Role;
+  /** Null where nobody has said who it is: on the shop's own device, or at an open machine without people. */
+  person: Named | null;
+  /** The phone or tablet that was let in; `shops`: it is the shop's own. Null in a browser that was signed in to. */
+  device: (Named & { shops: boolean }) | null;
+  /** The only jobs that may be seen; null for all. */
+  jobs: ReadonlySet<string> | null;
+  /** Not signed in, but at a machine that is open to whoever sits at it. */
+  open: boolean;
+  /** Whether this is asked from the machine itself. */
+  here: boolean;
+};
 
 /**
  * Who asks. Every query takes one first, and the database is handed out to none without (`dbOf`): what a viewer may see
  * and change is decided here and in the queries, never on a page. Nobody but this file can make one.
  */
 export class Viewer {
-  /** For now whoever is at this machine is the shop. */
-  readonly role = 'shop';
+  /** Null for whoever has not signed in: no query is answered to them. */
+  readonly known: Known | null;
   // Private, and so the class is its own type: an object of the same shape is no viewer.
   readonly #found: Map<object, unknown> | null;
 
-  private constructor(found: Map<object, unknown> | null) {
+  private constructor(known: Known | null, found: Map<object, unknown> | null) {
+    this.known = known;
     this.#found = found;
   }
 
   /** The shop itself: its own chores. */
-  static readonly shop = new Viewer(null);
+  static readonly shop = new Viewer(
+    { role: 'runs', person: null, device: null, jobs: null, open: false, here: true },
+    null,
+  );
 
-  /** Whoever asks from this machine, for the length of one request. */
-  static here(): Viewer {
-    return new Viewer(new Map());
+  /** Whoever asks, for the length of one request. */
+  static asking(known: Known | null): Viewer {
+    return new Viewer(known, new Map());
+  }
+
+  /** Whether a job may be seen. */
+  sees(job: string): boolean {
+    return this.known !== null && (this.known.jobs === null || this.known.jobs.has(job));
   }
 
   /** What several loaders of one request ask for, asked once, under what is asked for; a chore asks each time. */
@@ -39,18 +65,5 @@ export class Viewer {
   }
 }
 
-/** The viewer of the request that is being answered; set by `asked`, once, for every route. */
+/** The viewer of the request that is being answered; set at the door (`door.server.ts`), once, for every route. */
 export const viewerIn = createContext<Viewer>();
-
-type Context = Readonly<RouterContextProvider>;
-
-/**
- * The one middleware: whatever is asked, it is known by whom before a loader or an action runs; and where the disk or the
- * database stood in the way, that is answered, not a fault.
- */
-export async function asked({ context }: { context: Context }, next: () => Promise<Response>): Promise<Response> {
-  context.set(viewerIn, Viewer.here());
-  const answer = await next();
-  const trouble = context.get(troubleMet);
-  return trouble && answer.status === 500 ? toldInstead(answer, trouble) : answer;
-}

@@ -77,7 +77,7 @@ let prepared: ReturnType<typeof asked> | null = null;
 /** All that the page of a piece stands on, as it stands at one moment, by one statement; null where there is no such piece. */
 export async function wholePiece(viewer: Viewer, id: string): Promise<WholePiece | null> {
   const found = await (prepared ??= asked(dbOf(viewer))).execute({ id });
-  if (!found) return null;
+  if (!found || !viewer.sees(found.job.id)) return null;
   const { job, heads, fits, welds, inspections, pictures, prints, from, made, ...piece } = found;
   const head = (kind: 'card' | 'plan') => heads.find((row) => row.kind === kind);
   return {

@@ -12,6 +12,8 @@ import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { useDraft } from '../forms/useDraft';
 import type { Post } from '../forms/usePost';
+import { WhoField } from '../piece/WhoField';
+import { useWho, whoAtFirst } from '../frame/who';
 import { usePiece } from '../piece/pieceContext';
 
 export const INSPECTION_WORDS: Record<InspectionRecord['kind'], string> = {
@@ -36,6 +38,7 @@ type Draft = {
 /** Writing down what was looked at and found. */
 export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
   const { id, inspections } = usePiece();
+  const me = useWho();
   const { draft, set, drop } = useDraft<Draft>(`inspection ${id} ${edge.id}`, {
     open: false,
     kind: 'lamp',
@@ -43,7 +46,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
     reading: null,
     finding: '',
     remedy: '',
-    who: inspections[inspections.length - 1]?.who ?? '',
+    who: whoAtFirst(me, inspections[inspections.length - 1]?.who),
   });
   const { open, kind, sound, reading, finding, remedy, who } = draft;
   const measures = kind === 'flush' || kind === 'thickness';
@@ -51,7 +54,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
     if (sound === null) return;
     const inspection: InspectionRecord = {
       at: new Date().toISOString(),
-      who: who.trim(),
+      who: who.trim() || (me?.names ? (me.name ?? '') : ''),
       edge: edge.id,
       kind,
       sound,
@@ -118,7 +121,7 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
           onChange={(event) => set({ remedy: cut(event.target.value, 2000) })}
         />
       )}
-      <TextField label="Who looked" value={who} onChange={(event) => set({ who: cut(event.target.value, 60) })} />
+      <WhoField label="Who looked" value={who} onChange={(next) => set({ who: next })} />
       <Stack direction="row" spacing={1}>
         <Button
           variant="contained"

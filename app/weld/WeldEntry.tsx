@@ -16,6 +16,8 @@ import { formatDay, formatTime } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
 import { FIGURES } from '../frame/theme';
 import { PROCESS_WORDS } from '../frame/words';
+import { WhoField } from '../piece/WhoField';
+import { useWho, whoAtFirst } from '../frame/who';
 import { usePiece } from '../piece/pieceContext';
 import type { Weld } from '../records/welds.server';
 import type { Seam } from './seams';
@@ -71,6 +73,7 @@ export function WeldEntry({
   onDone: () => void;
 }) {
   const { id, welds, patternEditor, pattern } = usePiece();
+  const me = useWho();
   const { unit, thin } = usePreferences();
   const last = welds[welds.length - 1];
   const sameEdge = welds.filter((weld) => weld.edge === seam.edge.id && !weld.withdrawn);
@@ -86,7 +89,7 @@ export function WeldEntry({
     work: anew?.work ?? (nextOne === undefined ? 'seam' : plugged ? 'plugs' : 'tacks'),
     from: String((anew ? anew.from : nextOne) ?? ''),
     to: anew ? String(anew.to ?? '') : nextOne === undefined ? '' : String(count),
-    who: anew?.who ?? last?.who ?? '',
+    who: anew?.who ?? whoAtFirst(me, last?.who),
     note: anew
       ? `In place of the entry of ${formatDay(anew.at, dates)}, ${formatTime(anew.at, dates)}. ${anew.note}`.trim()
       : '',
@@ -108,10 +111,12 @@ export function WeldEntry({
     }
     if (Object.values(figures).includes('slip'))
       return setProblem('Amps, volts and wire are plain figures, or left empty.');
+    const by = who.trim() || (me?.names ? (me.name ?? '') : '');
+    if (me?.names && by === '') return setProblem('Touch who welded it.');
     setProblem(null);
     const weld: WeldRecord = {
       at: new Date().toISOString(),
-      who: who.trim(),
+      who: by,
       edge: seam.edge.id,
       process: seam.plan.process,
       work,
@@ -196,7 +201,7 @@ export function WeldEntry({
         <TextField label="Feed" value={feed} onChange={(event) => set({ feed: cut(event.target.value, 40) })} />
         <TextField label="Gas" value={gas} onChange={(event) => set({ gas: cut(event.target.value, 60) })} />
       </Stack>
-      <TextField label="Who welded" value={who} onChange={(event) => set({ who: cut(event.target.value, 60) })} />
+      <WhoField label="Who welded" value={who} onChange={(next) => set({ who: next })} />
       <TextField
         label="Note"
         multiline

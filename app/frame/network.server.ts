@@ -1,0 +1,41 @@
+import { X509Certificate } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { hostname, networkInterfaces } from 'node:os';
+import { resolve } from 'node:path';
+
+/** The addresses that this machine has on its networks, IPv4, without the one it has for itself. */
+export const networkAddresses = (): string[] =>
+  Object.values(networkInterfaces())
+    .flatMap((all) => all ?? [])
+    .filter(({ family, internal }) => family === 'IPv4' && !internal)
+    .map(({ address }) => address);
+
+/** Looked up anew after so long: a machine may be given another address while it runs, ms. */
+const GOOD_MS = 10_000;
+let known: { at: number; names: ReadonlySet<string> } | null = null;
+
+/** What this machine answers to on the network: its addresses, and its name, alone and as it is called there. */
+export function networkNames(): ReadonlySet<string> {
+  if (known && Date.now() - known.at < GOOD_MS) return known.names;
+  const name = hostname().toLowerCase();
+  const own = [name, ...(name.includes('.') ? [] : [`${name}.local`]), 'localhost', '127.0.0.1'];
+  known = { at: Date.now(), names: new Set([...networkAddresses(), ...own]) };
+  return known.names;
+}
+
+export const networkPort = (): number =>
+  Number(process.env.PATRONE_NETWORK_PORT ?? Number(process.env.PORT ?? 4170) + 10);
+
+/** Key and certificate of our own, where the network is served; null where it is not. */
+export function tlsFiles(): { key: Buffer; cert: Buffer } | null {
+  const folder = process.env.PATRONE_TLS;
+  return folder ? { key: readFileSync(resolve(folder, 'key.pem')), cert: readFileSync(resolve(folder, 'cert.pem')) } : null; // prettier-ignore
+}
+
+/** Where phones find this machine, and by what they know it; null where it answers only here. */
+export function network(): { addresses: string[]; fingerprint: string } | null {
+  const files = tlsFiles();
+  if (!files) return null;
+  const addresses = networkAddresses().map((address) => `https://${address}:${networkPort()}`);
+  return { addresses, fingerprint: new X509Certificate(files.cert).fingerprint256 };
+}

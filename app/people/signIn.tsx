@@ -1,0 +1,71 @@
+import Button from '@mui/material/Button';
+import Checkbox from '@mui/material/Checkbox';
+import FormControlLabel from '@mui/material/FormControlLabel';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { Form, data, redirect, useNavigation } from 'react-router';
+import { orSay } from '../forms/orSay';
+import { Told } from '../frame/Told';
+import { addressOf, cookieFor, isHere } from '../records/cookie.server';
+import { formOf } from '../records/parse.server';
+import { anybody, personNamed } from '../records/people.server';
+import { isIt } from '../records/secrets.server';
+import { signIn } from '../records/sessions.server';
+import { viewerIn } from '../records/viewer.server';
+import { forgetWrong, noteWrong, waitFor } from '../records/wrongTries.server';
+import type { Route } from './+types/signIn';
+import { Outside } from './Outside';
+import { said, waitSaid } from './fields';
+
+export async function loader({ request, context }: Route.LoaderArgs) {
+  if (!(await anybody())) throw redirect('/first');
+  return { here: isHere(request), as: context.get(viewerIn).known?.person?.name ?? null };
+}
+
+/** Only into Patrone itself: an address from elsewhere is no way on. */
+const onTo = (request: Request): string => {
+  const to = new URL(request.url).searchParams.get('to') ?? '/';
+  return /^\/(?!\/|\\)[\w/.-]*$/.test(to) ? to : '/';
+};
+
+export async function action({ request }: Route.ActionArgs) {
+  const form = await formOf(request);
+  const [name, phrase] = [said(form, 'name').slice(0, 80), said(form, 'phrase').slice(0, 400)];
+  const address = addressOf(request);
+  const wait = await waitFor(name, address);
+  if (wait > 0) return data({ message: waitSaid(wait) }, { status: 429 });
+  const person = await personNamed(name);
+  if (!(await isIt(phrase, person?.phrase ?? null)) || !person) {
+    await noteWrong(name, address);
+    // The same whether there is somebody of that name or not.
+    return data({ message: 'Name and pass phrase do not go together. Try again.' }, { status: 401 });
+  }
+  await forgetWrong(name);
+  const { token, forS } = await signIn(person.id, said(form, 'stays') === 'yes');
+  throw redirect(onTo(request), { headers: { 'Set-Cookie': cookieFor(request, token, forS) } });
+}
+
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
+
+export const meta: Route.MetaFunction = () => [{ title: 'Sign in · Patrone' }];
+
+export default function SignIn({ loaderData: { here, as }, actionData }: Route.ComponentProps) {
+  const busy = useNavigation().state !== 'idle';
+  return (
+    <Outside title="Sign in">
+      {as && <Typography>You are here as {as}.</Typography>}
+      <Form method="post" style={{ display: 'grid', gap: 16 }}>
+        <TextField name="name" label="First name" required autoComplete="username" autoFocus slotProps={{ htmlInput: { maxLength: 40, autoCapitalize: 'words' } }} />
+        <TextField name="phrase" label="Pass phrase" type="password" required autoComplete="current-password" slotProps={{ htmlInput: { maxLength: 200 } }} />
+        <FormControlLabel control={<Checkbox name="stays" value="yes" />} label={here ? 'Stay signed in on this machine' : 'Stay signed in here'} />
+        {actionData?.message && !busy && <Told>{actionData.message}</Told>}
+        <Button type="submit" variant="contained" size="large" disabled={busy}>
+          Sign in
+        </Button>
+      </Form>
+      <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
+        A phone or tablet joins by a code: who runs the shop shows it under People.
+      </Typography>
+    </Outside>
+  );
+} // prettier-ignore

@@ -1,0 +1,121 @@
+import { eq } from 'drizzle-orm';
+import type { Params, RouterContextProvider } from 'react-router';
+import { redirect } from 'react-router';
+import { z } from 'zod';
+import { isData, isHere, tokenOf } from './cookie.server';
+import { dbOf } from './database.server';
+import { anybody } from './people.server';
+import { pictures, pieces } from './schema.server';
+import { knownBy } from './sessions.server';
+import { toldInstead, troubleMet } from './trouble.server';
+import type { Known } from './viewer.server';
+import { Viewer, viewerIn } from './viewer.server';
+
+/** Pages that anybody may ask for, signed in or not. */
+const OPEN = /^\/(sign-in|first|health|trust|join\/[^/]+)$/;
+/** What only whoever runs the shop may do; to read the shop's settings is everybody's who works in it. */
+const RUNS_ONLY = /^\/people(\/|$)/;
+const RUNS_TO_WRITE = /^\/shop$/;
+/** All there is for whoever looks: the list, what belongs to one of their jobs, and the way out. */
+const LOOKS_AT = /^\/($|jobs\/|pieces\/|pictures\/)/;
+const LOOKERS_WRITE = /^\/sign-out$/;
+/** Pages of a job whose only use is to write. */
+const WRITES = /^\/jobs\/[^/]+\/new-piece$/;
+
+const READS = new Set(['GET', 'HEAD', 'OPTIONS']);
+
+/** What is asked for, as the address bar has it: data for a page is asked for under a name of its own. */
+export function pathOf(url: string): string {
+  const { pathname } = new URL(url);
+  return pathname === '/_root.data' ? '/' : pathname.replace(/\.data$/, '').replace(/(.)\/+$/, '$1');
+}
+
+/** Whether a page is asked for, by the address bar or by the router: it can be sent on to another. */
+const isPage = (request: Request): boolean =>
+  READS.has(request.method) && (isData(request) || (request.headers.get('Accept') ?? '').includes('text/html'));
+
+/** Who asks, by the cookie; at an open machine whoever sits at it. */
+async function whoAsks(request: Request): Promise<Known | null> {
+  const here = isHere(request);
+  const token = tokenOf(request);
+  const known = token === null ? null : await knownBy(token, here);
+  if (known || !here || process.env.PATRONE_HERE !== 'open') return known;
+  return { role: 'runs', person: await whoRuns(), device: null, jobs: null, open: true, here };
+}
+
+/** At an open machine one is the person who runs the shop, as far as anybody has said who that is. */
+async function whoRuns(): Promise<Known['person']> {
+  const found = await dbOf(Viewer.shop).query.people.findFirst({
+    where: (all, { and, eq: is, isNull }) => and(is(all.role, 'runs'), isNull(all.gone)),
+    orderBy: (all, { asc }) => asc(all.seq),
+  });
+  return found ? { id: found.id, name: found.name } : null;
+}
+
+const notHere = (): Response => new Response(null, { status: 404 });
+const told = (status: number, message: string): Response => Response.json({ message }, { status });
+
+/** The job that something in an address belongs to; null where there is none such. */
+async function jobOf(params: Params): Promise<string | null> {
+  const db = dbOf(Viewer.shop);
+  const found: (string | null)[] = [];
+  for (const [name, id] of Object.entries(params)) {
+    if (!id || !z.uuid().safeParse(id).success) continue;
+    if (name === 'jobId') found.push(id);
+    else if (name === 'pieceId' || name === 'otherId')
+      found.push((await db.select({ job: pieces.job }).from(pieces).where(eq(pieces.id, id)))[0]?.job ?? null);
+    else if (name === 'pictureId')
+      found.push((await db.select({ job: pictures.job }).from(pictures).where(eq(pictures.id, id)))[0]?.job ?? null);
+  }
+  // Where an address names several things they are all of one job.
+  return found.length > 0 && found.every((job) => job === found[0]) ? found[0]! : null;
+}
+
+/** What stands in the way of what is asked; null lets it in. The same for every route: there is no other door. */
+export async function refused(known: Known | null, request: Request, params: Params): Promise<Response | null> {
+  const path = pathOf(request.url);
+  if (OPEN.test(path)) return null;
+  if (!known) {
+    if (!isPage(request)) return told(401, 'You are no longer signed in. What you typed is still here: sign in and go on.'); // prettier-ignore
+    if (!(await anybody())) return redirect('/first');
+    const to = READS.has(request.method) && path !== '/' ? `?to=${encodeURIComponent(path)}` : '';
+    return redirect(`/sign-in${to}`);
+  }
+  const reads = READS.has(request.method);
+  if (RUNS_ONLY.test(path) && known.role !== 'runs') return notHere();
+  if (RUNS_TO_WRITE.test(path) && !reads && known.role !== 'runs')
+    return told(403, 'Only who runs the shop changes its settings. Nothing was changed.');
+  if (known.role !== 'looks') return null;
+  if (LOOKERS_WRITE.test(path)) return null;
+  if (!LOOKS_AT.test(path) || WRITES.test(path)) return notHere();
+  const job = await jobOf(params);
+  // Whoever may not see a job is not told that it is there.
+  if (path !== '/' && (job === null || !known.jobs!.has(job))) return notHere();
+  return reads ? null : told(403, 'You may look at this job, not change it. Nothing was changed.');
+}
+
+type Context = Readonly<RouterContextProvider>;
+type Asked = { request: Request; params: Params; context: Context };
+
+/**
+ * The one middleware: whatever is asked, it is known by whom before a loader or an action runs, and whoever may not is
+ * stopped here; where the disk or the database stood in the way, that is answered, not a fault. Nothing that is answered is
+ * kept by a browser unless the route says so.
+ */
+export async function asked({ request, params, context }: Asked, next: () => Promise<Response>): Promise<Response> {
+  // Asked every few seconds, by nobody in particular.
+  const known = pathOf(request.url) === '/health' ? null : await whoAsks(request);
+  context.set(viewerIn, Viewer.asking(known));
+  const stopped = await refused(known, request, params);
+  if (stopped) {
+    // Thrown, the router makes a page of it, or data for one; a script is answered as it is.
+    if (isPage(request) || isData(request)) throw stopped;
+    return stopped;
+  }
+  const answer = await next();
+  const trouble = context.get(troubleMet);
+  const given = trouble && answer.status === 500 ? toldInstead(answer, trouble) : answer;
+  if (!given.headers.has('Cache-Control')) given.headers.set('Cache-Control', 'no-store');
+  if (!given.headers.has('Content-Security-Policy')) given.headers.set('Content-Security-Policy', "default-src 'none'; frame-ancestors 'none'"); // prettier-ignore
+  return given;
+}
