@@ -20,7 +20,14 @@ test.beforeAll(() => {
 });
 test.afterAll(() => rmSync(join(data, '..'), { recursive: true, force: true }));
 
-const env = () => ({ ...process.env, PATRONE_PORT: PORT, PATRONE_DB_PORT: DB_PORT, PATRONE_DATA: data });
+// Open, as the demo is: what signing in asks for is told in people.spec.
+const env = () => ({
+  ...process.env,
+  PATRONE_HERE: 'open',
+  PATRONE_PORT: PORT,
+  PATRONE_DB_PORT: DB_PORT,
+  PATRONE_DATA: data,
+});
 const run = (args: string[], more: { input?: string; env?: Record<string, string | undefined>; cwd?: string } = {}) => {
   const done = spawnSync(PATRONE, args, { env: { ...env(), ...more.env }, input: more.input ?? '', encoding: 'utf8', cwd: more.cwd ?? '/' });
   return { code: done.status, out: done.stdout, err: done.stderr };

@@ -88,6 +88,11 @@ function reached(served: () => Served): Express {
       strictTransportSecurity: false,
     }),
   );
+  // Nothing of this machine or phone is wanted but what its user hands over (OWASP Secure Headers).
+  app.use((_request, response, next) => {
+    response.set('Permissions-Policy', 'accelerometer=(), camera=(), display-capture=(), geolocation=(), gyroscope=(), microphone=(), payment=(), usb=()'); // prettier-ignore
+    next();
+  });
   app.use(door(served));
   app.use('/assets', built('build/client/assets', { immutable: true, maxAge: '1y' }));
   // A file of an older build, wanted by a page that was open over an update: gone, and no page of the application.

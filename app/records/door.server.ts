@@ -108,6 +108,7 @@ export async function asked({ request, params, context }: Asked, next: () => Pro
   context.set(viewerIn, Viewer.asking(known));
   const stopped = await refused(known, request, params);
   if (stopped) {
+    stopped.headers.set('Cache-Control', 'no-store');
     // Thrown, the router makes a page of it, or data for one; a script is answered as it is.
     if (isPage(request) || isData(request)) throw stopped;
     return stopped;

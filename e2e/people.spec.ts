@@ -1,0 +1,334 @@
+import { spawn, spawnSync } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { expect, test } from '@playwright/test';
+import type { APIRequestContext, APIResponse, Browser, BrowserContext } from '@playwright/test';
+import { writeJob } from '#core/format/job';
+import { demoJob } from '../demo/job';
+import routes from '../app/routes';
+
+/**
+ * Who is let in, and who is not: a server of its own that nobody has set up, on this machine and on the network. Its tests go
+ * on from one another, in order.
+ */
+test.describe.configure({ mode: 'serial' });
+
+const [PORT, DB_PORT, NETWORK] = ['4190', '54190', '4196'];
+const HERE = `http://127.0.0.1:${PORT}`;
+const AIR = `https://127.0.0.1:${NETWORK}`;
+const PHRASE = 'rain on a tin roof';
+let data = '';
+let app: ChildProcess;
+
+test.beforeAll(async () => {
+  data = join(mkdtempSync(join(tmpdir(), 'patrone-people-')), 'data');
+  // As root the database's own user must be able to reach its folder.
+  execFileSync('chmod', ['755', join(data, '..')]);
+  const env = { ...process.env, PATRONE_HERE: '', PATRONE_PORT: PORT, PATRONE_DB_PORT: DB_PORT, PATRONE_NETWORK_PORT: NETWORK, PATRONE_DATA: data };
+  app = spawn(resolve('patrone'), ['start', '--network'], { env, cwd: '/', detached: true });
+  let said = '';
+  app.stdout!.on('data', (chunk) => (said += String(chunk)));
+  app.stderr!.on('data', (chunk) => (said += String(chunk)));
+  await expect(() => expect(said).toContain('fingerprint (SHA-256)')).toPass({ timeout: 60_000 });
+}); // prettier-ignore
+
+test.afterAll(async () => {
+  await new Promise((gone) => {
+    app.once('exit', gone);
+    process.kill(-app.pid!, 'SIGINT');
+  });
+  rmSync(join(data, '..'), { recursive: true, force: true });
+});
+
+/** Somebody's browser, apart from all others. */
+const browserOf = (browser: Browser, base = HERE, more: object = {}): Promise<BrowserContext> =>
+  browser.newContext({ baseURL: base, ignoreHTTPSErrors: true, ...more });
+
+async function signIn(context: BrowserContext, name: string, phrase: string): Promise<void> {
+  const page = await context.newPage();
+  await page.goto('/sign-in');
+  await page.getByLabel('First name').fill(name);
+  await page.getByLabel('Pass phrase').fill(phrase);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page).toHaveURL(/\/$/);
+  await page.close();
+}
+
+let shop: BrowserContext;
+const jobs: string[] = [];
+/** Of each job a piece and a picture. */
+const pieces: string[] = [];
+const pictures: string[] = [];
+
+async function putIn(request: APIRequestContext, name: string): Promise<void> {
+  const demo = demoJob();
+  const file = { ...demo, job: { ...demo.job, name }, pieces: [{ ...demo.pieces[0]!, name: `Piece of ${name}` }], survey: [] };
+  const answer = await request.post('/take-in', { multipart: { file: { name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(writeJob(file)) } }, maxRedirects: 0 });
+  const job = /\/jobs\/([0-9a-f-]{36})/.exec(answer.headers().location ?? '')?.[1];
+  if (!job) throw new Error(`The job was not taken: ${answer.status()} ${await answer.text()}`);
+  jobs.push(job);
+  pieces.push(/\/pieces\/([0-9a-f-]{36})/.exec(await (await request.get(`/jobs/${job}`)).text())![1]!);
+  const taken = await request.post(`/jobs/${job}/pictures?owner=job&of=&name=card.jpg`, { data: readFileSync('docs/card-on-frame.jpg'), headers: { 'Content-Type': 'image/jpeg' } });
+  pictures.push(/[0-9a-f-]{36}/.exec(await taken.text())![0]);
+} // prettier-ignore
+
+test('first start: from the machine itself who runs the shop is said, once; a short phrase is refused, what was typed stays', async ({ browser }) => {
+  const phone = await browserOf(browser, AIR);
+  const early = await phone.newPage();
+  await early.goto('/');
+  await expect(early.getByRole('heading', { name: 'Not set up yet' })).toBeVisible();
+  expect((await phone.request.post('/first', { form: { name: 'Mallory', phrase: PHRASE, again: PHRASE } })).status()).toBe(403);
+
+  shop = await browserOf(browser);
+  const page = await shop.newPage();
+  await page.goto('/jobs/whatever');
+  await expect(page.getByRole('heading', { name: 'Who runs the shop?' })).toBeVisible();
+  await page.getByLabel('First name').fill('Wenna');
+  await page.getByLabel('Pass phrase').fill('short');
+  await page.getByLabel('The same again').fill('short');
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await expect(page.getByText(/at least 10 letters/)).toBeVisible();
+  await expect(page.getByLabel('First name')).toHaveValue('Wenna');
+  await page.getByLabel('Pass phrase').fill(PHRASE);
+  await page.getByLabel('The same again').fill(PHRASE);
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await expect(page.getByRole('button', { name: 'Sign Wenna out' })).toBeVisible();
+  await putIn(shop.request, 'Van of the owner');
+  await putIn(shop.request, 'Somebody else’s car');
+
+  // Nobody sets it up a second time; and whoever comes without a cookie is asked.
+  const other = await browserOf(browser);
+  const again = await other.newPage();
+  await again.goto('/first');
+  await expect(again).toHaveURL(/\/sign-in$/);
+  await again.goto(`/jobs/${jobs[0]}`);
+  await expect(again).toHaveURL(new RegExp(`/sign-in\\?to=%2Fjobs%2F${jobs[0]}`));
+  await again.getByLabel('First name').fill('wenna');
+  await again.getByLabel('Pass phrase').fill(PHRASE);
+  await again.getByRole('button', { name: 'Sign in' }).click();
+  await expect(again.getByRole('heading', { name: 'Van of the owner' })).toBeVisible();
+  // Signed out it is nobody’s again, whatever the browser still has of it.
+  const [{ value }] = (await other.cookies()).filter(({ name }) => name === 'patrone-session') as [{ value: string }];
+  await again.goto('/');
+  await again.getByRole('button', { name: 'Sign Wenna out' }).click();
+  await expect(again.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  const stolen = await browserOf(browser, HERE, { extraHTTPHeaders: { Cookie: `patrone-session=${value}` } });
+  expect((await stolen.request.get(`/jobs/${jobs[0]}`, { maxRedirects: 0, headers: { Accept: 'text/html' } })).status()).toBe(302);
+}); // prettier-ignore
+
+test('wrong tries are slowed down alike for names that are there and names that are not, and are listed', async ({ browser }) => {
+  const stranger = await browserOf(browser);
+  const tryIt = (name: string) => stranger.request.post('/sign-in', { form: { name, phrase: 'not it at all' }, headers: { Accept: 'text/html' } });
+  const said: Record<string, (string | undefined)[]> = {};
+  for (const name of ['Joss', 'Nobody']) {
+    said[name] = [];
+    for (let i = 0; i < 5; i++) {
+      const answer = await tryIt(name);
+      said[name].push(/do not go together|wait \d+ seconds/.exec(await answer.text())?.[0]?.replace(/\d+/, 'some'));
+    }
+  }
+  expect(said.Joss!.slice(0, 4)).toEqual(Array(4).fill('do not go together'));
+  // From one address the wait is everybody’s.
+  expect([said.Joss![4], ...said.Nobody!]).toEqual(Array(6).fill('wait some seconds'));
+  const page = await shop.newPage();
+  await page.goto('/people');
+  await expect(page.getByRole('region', { name: 'Wrong tries' }).getByRole('listitem')).toHaveCount(4);
+  await expect(page.getByText('joss').first()).toBeVisible();
+}); // prettier-ignore
+
+let owner: BrowserContext;
+let joss: BrowserContext;
+
+test('the owner looks at his job and finds nothing else; whoever works does all but people and settings', async ({ browser }) => {
+  const page = await shop.newPage();
+  await page.goto('/people');
+  const fresh = page.getByRole('region', { name: 'Somebody new' });
+  const takeIn = async (name: string, role: string, more: () => Promise<void> = async () => undefined) => {
+    await fresh.getByLabel('First name').fill(name);
+    await fresh.getByLabel('What they do').click();
+    await page.getByRole('option', { name: role }).click();
+    await more();
+    await fresh.getByLabel('Pass phrase').fill(`${name} ${PHRASE}`);
+    await fresh.getByRole('button', { name: 'Take them in' }).click();
+  };
+  await takeIn('Ordell', 'Looks');
+  await expect(fresh.getByText(/Choose the jobs/)).toBeVisible();
+  await fresh.getByRole('checkbox', { name: 'Van of the owner' }).check();
+  await fresh.getByRole('button', { name: 'Take them in' }).click();
+  await expect(page.getByRole('region', { name: 'Ordell' })).toBeVisible();
+  await takeIn('Joss', 'Works');
+  await expect(page.getByRole('region', { name: 'Joss' })).toBeVisible();
+  await takeIn('JOSS', 'Works');
+  await expect(fresh.getByText(/somebody of that name already/)).toBeVisible();
+
+  // The waits of the test before are over.
+  await expect(async () => {
+    owner ??= await browserOf(browser);
+    await signIn(owner, 'Ordell', `Ordell ${PHRASE}`);
+  }).toPass({ timeout: 30_000 });
+  joss = await browserOf(browser);
+  await signIn(joss, 'Joss', `Joss ${PHRASE}`);
+
+  const his = await owner.newPage();
+  await his.goto('/');
+  await expect(his.getByText('Van of the owner').first()).toBeVisible();
+  await expect(his.getByText('Somebody else’s car')).toHaveCount(0);
+  await his.goto(`/pieces/${pieces[0]}/fit`);
+  await expect(his.getByText('You look at this job: nothing you touch is changed.')).toBeVisible();
+  await his.goto(`/jobs/${jobs[1]}`);
+  await expect(his.getByRole('heading', { name: 'Not here' })).toBeVisible();
+
+  // Whoever works is named in a record without typing.
+  const at = await joss.newPage();
+  await at.goto('/people');
+  await expect(at.getByRole('heading', { name: 'Not here' })).toBeVisible();
+  await at.goto(`/pieces/${pieces[0]}/weld`);
+  await at.getByRole('button', { name: /^Edge A/ }).first().focus();
+  await at.keyboard.press('Enter');
+  await at.getByRole('button', { name: 'Write down an inspection' }).click();
+  await expect(at.getByLabel('Who looked')).toHaveValue('Joss');
+}); // prettier-ignore
+
+/** Every address there is, by the table of routes, with these things in it. */
+function addresses(of: { jobId: string; pieceId: string; pictureId: string }): string[] {
+  type Entry = { path?: string; index?: boolean; children?: Entry[] };
+  const found: string[] = [];
+  const walk = (all: readonly Entry[], under: string) => {
+    for (const { path = '', children = [] } of all) {
+      const at = `${under}/${path}`.replace(/\/+/g, '/').replace(/(.)\/$/, '$1');
+      found.push(at);
+      walk(children, at);
+    }
+  };
+  walk(routes as unknown as Entry[], '');
+  const more: Record<string, string> = { ...of, kind: 'card', file: 'blank.pdf', size: 'thumb', otherId: of.pieceId, profileId: 'p1', code: 'x' };
+  return [...new Set(found)].map((at) => at.replace(/:(\w+)/g, (_, name: string) => more[name] ?? '00000000-0000-4000-8000-000000000000'));
+} // prettier-ignore
+
+test('every route, for everybody: nothing of another job for who looks, nothing at all for who has not signed in', async ({ browser }) => {
+  const [own, other] = [0, 1].map((i) => addresses({ jobId: jobs[i]!, pieceId: pieces[i]!, pictureId: pictures[i]! }));
+  expect(own!.length).toBeGreaterThan(45);
+  const nobody = await browserOf(browser);
+  const open = new Set(['/sign-in', '/first', '/trust', '/join/x', '/health']);
+  const page = { headers: { Accept: 'text/html' }, maxRedirects: 0 };
+  const script = { headers: { Accept: 'application/json' }, maxRedirects: 0 };
+  const gone = (answer: APIResponse) => [302, 401].includes(answer.status());
+  for (const at of own!) {
+    const data = `${at === '/' ? '/_root' : at}.data`;
+    const posted = { data: { mine: {}, since: {} }, maxRedirects: 0 };
+    if (!open.has(at)) {
+      expect([at, gone(await nobody.request.get(at, page))]).toEqual([at, true]);
+      expect([at, gone(await nobody.request.get(at, script))]).toEqual([at, true]);
+      expect([at, gone(await nobody.request.post(at, posted))]).toEqual([at, true]);
+      const read = await nobody.request.get(data, { maxRedirects: 0 });
+      expect([data, await read.text()]).not.toEqual([data, expect.stringContaining('Van of the owner')]);
+    }
+    // Who looks changes nothing, not even in a job of theirs.
+    if (!open.has(at) && at !== '/sign-out') {
+      const told = (await owner.request.post(at, posted)).status();
+      expect([at, told]).toEqual([at, /^\/(people|shop|take-in|scale-frame|who)/.test(at) || at.endsWith('new-piece') ? 404 : 403]);
+    }
+  }
+  for (const at of other!.filter((one) => /[0-9a-f]{8}-/.test(one))) {
+    for (const asked of [page, script]) expect([at, (await owner.request.get(at, asked)).status()]).toEqual([at, 404]);
+    expect([at, (await owner.request.post(at, { data: {}, maxRedirects: 0 })).status()]).toEqual([at, 404]);
+    const read = await owner.request.get(`${at}.data`, { maxRedirects: 0 });
+    expect([at, await read.text()]).not.toEqual([at, expect.stringContaining('Somebody else')]);
+  }
+  // A piece of one job named under another is of neither.
+  expect((await owner.request.get(`/pieces/${pieces[0]}/card/beside/${pieces[1]}`, page)).status()).toBe(404);
+  // What is theirs they see.
+  for (const at of [`/jobs/${jobs[0]}`, `/pieces/${pieces[0]}/card`, `/pieces/${pieces[0]}/pattern/blank.pdf`, `/pictures/${pictures[0]}/thumb`])
+    expect([at, (await owner.request.get(at, page)).status()]).toEqual([at, 200]);
+  expect((await joss.request.get('/people', page)).status()).toBe(404);
+  expect((await joss.request.post('/people', { form: { intent: 'let-go', person: pieces[0]! } })).status()).toBe(404);
+  expect((await joss.request.get('/shop', page)).status()).toBe(200);
+  expect((await joss.request.post('/shop', { data: {} })).status()).toBe(403);
+}); // prettier-ignore
+
+test('a tablet joins by a code, once, is the shop’s, asks who; thrown out it is nobody’s', async ({ browser }) => {
+  const page = await shop.newPage();
+  await page.goto('/people');
+  const letIn = page.getByRole('region', { name: 'Let a phone in' });
+  await letIn.getByLabel('What it is called').fill('tablet by the brake');
+  await letIn.getByRole('button', { name: 'Show its code' }).click();
+  await expect(letIn.getByRole('img', { name: 'Code to join as tablet by the brake' })).toBeVisible();
+  const code = /\/join\/(\S+)/.exec(await letIn.getByTestId('join-address').innerText())![1]!;
+  // A PIN for Wenna.
+  await page.getByRole('button', { name: 'Change Wenna' }).click();
+  await page.getByRole('region', { name: 'Wenna' }).getByLabel(/^PIN/).fill('4711');
+  await page.getByRole('region', { name: 'Wenna' }).getByRole('button', { name: 'Set it' }).last().click();
+  await expect(page.getByText('The PIN is asked for on the shop’s devices.')).toBeVisible();
+
+  const tablet = await browserOf(browser, AIR, { viewport: { width: 390, height: 844 } });
+  const at = await tablet.newPage();
+  await at.goto(`/join/${code}`);
+  await expect(at.getByText('tablet by the brake')).toBeVisible();
+  await expect(async () => {
+    await at.getByRole('button', { name: 'Join' }).click();
+    await expect(at).toHaveURL(/\/$/, { timeout: 2000 });
+  }).toPass();
+  const [cookie] = (await tablet.cookies()).filter(({ name }) => name === '__Host-patrone-session');
+  expect(cookie).toMatchObject({ httpOnly: true, secure: true, sameSite: 'Lax', path: '/' });
+  // Looked at a second time it is used up.
+  const second = await (await browserOf(browser, AIR)).newPage();
+  await second.goto(`/join/${code}`);
+  await expect(second.getByText('This code is no good any more')).toBeVisible();
+
+  await at.goto(`/pieces/${pieces[0]}/weld`);
+  await at.getByRole('button', { name: /^Edge A/ }).first().focus();
+  await at.keyboard.press('Enter');
+  await at.getByRole('button', { name: 'Write down an inspection' }).click();
+  const who = at.getByRole('group', { name: 'Who looked' });
+  await who.getByRole('button', { name: 'Wenna' }).click();
+  await who.getByLabel('PIN of Wenna').fill('1234');
+  await who.getByRole('button', { name: 'It is me' }).click();
+  await expect(who.getByText('That is not the PIN. Try again.')).toBeVisible();
+  await who.getByLabel('PIN of Wenna').fill('4711');
+  await who.getByRole('button', { name: 'It is me' }).click();
+  await expect(who.getByRole('button', { name: 'Wenna', pressed: true })).toBeVisible();
+  await expect(who.getByRole('button', { name: 'Ordell' })).toHaveCount(0);
+
+  await page.reload();
+  await page.getByRole('button', { name: 'Throw out tablet by the brake' }).click();
+  await expect(page.getByText('None has joined yet.')).toBeVisible();
+  await at.reload();
+  await expect(at.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+}); // prettier-ignore
+
+test('what a scanner sees: headers and cookies by the OWASP lists, no other name, no other site’s page, no trace in an error', async ({ browser }) => {
+  const outside = await browserOf(browser, AIR);
+  const answer = await outside.request.get('/sign-in', { headers: { Accept: 'text/html' } });
+  const headers = answer.headers();
+  // OWASP Secure Headers Project; HSTS apart, which would let nobody past the warning of a certificate of one’s own.
+  expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'x-frame-options': 'DENY', 'cache-control': 'no-store', 'cross-origin-opener-policy': 'same-origin', 'cross-origin-resource-policy': 'same-origin', 'x-permitted-cross-domain-policies': 'none', 'referrer-policy': 'same-origin' });
+  expect(headers['permissions-policy']).toContain('camera=()');
+  for (const name of ['server', 'x-powered-by', 'strict-transport-security']) expect(headers[name]).toBeUndefined();
+  const policy = headers['content-security-policy']!;
+  expect(policy).toMatch(/default-src 'self'.*frame-ancestors 'none'.*object-src 'none'/);
+  expect(policy.replace(/style-src-attr [^;]*/, '')).not.toMatch(/unsafe-inline|'unsafe-eval'|https?:|\*/);
+  // Every script and style in the page bears the number; another page has another.
+  const html = await answer.text();
+  const nonce = /'nonce-([^']+)'/.exec(policy)![1]!;
+  for (const [tag] of html.matchAll(/<(script|style)\b[^>]*>/g)) expect([tag, tag.includes(`nonce="${nonce}"`) || / src=/.test(tag)]).toEqual([tag, true]);
+  expect((await outside.request.get('/sign-in')).headers()['content-security-policy']).not.toContain(nonce);
+  // Nothing that a policy forbids is done by the pages themselves.
+  const page = await outside.newPage();
+  const said: string[] = [];
+  page.on('console', (message) => message.type() === 'error' && said.push(message.text()));
+  await page.goto('/sign-in');
+  await page.getByLabel('First name').fill('x');
+  expect(said).toEqual([]);
+
+  expect((await outside.request.get('/sign-in', { headers: { Host: 'patrone.example' } })).status()).toBe(421);
+  expect((await outside.request.post('/sign-in', { form: { name: 'a', phrase: 'b' }, headers: { Origin: 'https://elsewhere.example' } })).status()).toBe(403);
+  // On to somewhere else after signing in: never.
+  const lost = await outside.request.get('/%00', { headers: { Accept: 'text/html' } });
+  expect(await lost.text()).not.toMatch(/at .*\.(ts|js|mjs):\d+/);
+  expect(statSync(join(data, 'tls', 'key.pem')).mode & 0o077).toBe(0);
+  const seen = spawnSync('openssl', ['s_client', '-connect', `127.0.0.1:${NETWORK}`, '-tls1_1'], { input: '', encoding: 'utf8' });
+  expect(seen.status).not.toBe(0);
+}); // prettier-ignore
