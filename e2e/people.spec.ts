@@ -16,7 +16,7 @@ import routes from '../app/routes';
  */
 test.describe.configure({ mode: 'serial' });
 
-const [PORT, DB_PORT, NETWORK] = ['4190', '54190', '4196'];
+const [PORT, DB_PORT, NETWORK] = ['4186', '54186', '4196'];
 const HERE = `http://127.0.0.1:${PORT}`;
 const AIR = `https://127.0.0.1:${NETWORK}`;
 const PHRASE = 'rain on a tin roof';
@@ -111,7 +111,7 @@ test('first start: from the machine itself who runs the shop is said, once; a sh
   await again.getByRole('button', { name: 'Sign in' }).click();
   await expect(again.getByRole('heading', { name: 'Van of the owner' })).toBeVisible();
   // Signed out it is nobody’s again, whatever the browser still has of it.
-  const [{ value }] = (await other.cookies()).filter(({ name }) => name === 'patrone-session') as [{ value: string }];
+  const [{ value }] = (await other.cookies()).filter(({ name }) => name === 'patrone-session') as unknown as [{ value: string }];
   await again.goto('/');
   await again.getByRole('button', { name: 'Sign Wenna out' }).click();
   await expect(again.getByRole('heading', { name: 'Sign in' })).toBeVisible();
