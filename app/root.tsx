@@ -54,9 +54,9 @@ async function summedUpAfter({ request }: { request: Request }, next: () => Prom
   return answer;
 }
 
-/** Read once: only the shop's own page changes what is read here. */
-export const shouldRevalidate = ({ formAction }: ShouldRevalidateFunctionArgs) =>
-  formAction === '/shop' || formAction === '/who' || formAction === '/sign-in' || formAction === '/sign-out';
+/** Read once: only the shop's own page, and who is here, change what is read here. */
+export const shouldRevalidate = ({ formAction = '' }: ShouldRevalidateFunctionArgs) =>
+  /^\/(shop|first|sign-in|sign-out|join\/[^/?]+)(\?|$)/.test(formAction);
 
 export const meta: Route.MetaFunction = () => [{ title: 'Patrone' }];
 

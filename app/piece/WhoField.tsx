@@ -3,7 +3,6 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { useRevalidator } from 'react-router';
 import { cut } from '#core/card/cut';
 import { Told } from '../frame/Told';
 import type { Who } from '../frame/who';
@@ -22,7 +21,6 @@ export function WhoField({ label, value, onChange }: { label: string; value: str
 } // prettier-ignore
 
 function Names({ label, names, now, value, onChange }: { label: string; names: Name[]; now: string | null; value: string; onChange: (who: string) => void }) {
-  const { revalidate } = useRevalidator();
   const [asked, setAsked] = useState<Name | null>(null);
   const [pin, setPin] = useState('');
   const [problem, setProblem] = useState('');
@@ -35,7 +33,6 @@ function Names({ label, names, now, value, onChange }: { label: string; names: N
       onChange(said.name);
       setAsked(null);
       setPin('');
-      void revalidate();
     } catch {
       // Without the server a name without a PIN is taken as it is touched.
       if (person.hasPin) setProblem('No answer from the server, and a PIN is asked for: try again when it is back.');
@@ -49,7 +46,7 @@ function Names({ label, names, now, value, onChange }: { label: string; names: N
       <Typography sx={{ fontWeight: 600 }}>{label}</Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(120px, 1fr))', gap: 1 }}>
         {names.map((person) => (
-          <Button key={person.id} variant={person.name === chosen ? 'contained' : 'outlined'} aria-pressed={person.name === chosen} onClick={() => { if (person.hasPin && person.name !== now) setAsked(person); else void choose(person, ''); }} sx={{ minHeight: 60, fontSize: '1.15rem' }}>
+          <Button key={person.id} variant={person.name === chosen ? 'contained' : 'outlined'} aria-pressed={person.name === chosen} onClick={() => { if (person.hasPin && person.name !== now && person.name !== value) setAsked(person); else void choose(person, ''); }} sx={{ minHeight: 60, fontSize: '1.15rem' }}>
             {person.name}
           </Button>
         ))}
