@@ -109,7 +109,7 @@ test('first start: from the machine itself who runs the shop is said, once; a sh
   await again.getByLabel('First name').fill('wenna');
   await again.getByLabel('Pass phrase').fill(PHRASE);
   await again.getByRole('button', { name: 'Sign in' }).click();
-  await expect(again.getByRole('heading', { name: 'Van of the owner' })).toBeVisible();
+  await expect(again.getByRole('heading', { name: 'Van of the owner', exact: true })).toBeVisible();
   // Signed out it is nobody’s again, whatever the browser still has of it.
   const [{ value }] = (await other.cookies()).filter(({ name }) => name === 'patrone-session') as unknown as [{ value: string }];
   await again.goto('/');

@@ -39,6 +39,12 @@ function Names({ label, names, now, value, onChange }: { label: string; names: N
       else onChange(person.name);
     }
   };
+  const touched = (person: Name) => {
+    if (!person.hasPin) void choose(person, '');
+    // Who gave their PIN already is not asked again.
+    else if (person.name === now || person.name === value) onChange(person.name);
+    else setAsked(person);
+  };
   // Whoever said so last is still at it, as long as the server says so.
   const chosen = value !== '' ? value : now;
   return (
@@ -46,7 +52,7 @@ function Names({ label, names, now, value, onChange }: { label: string; names: N
       <Typography sx={{ fontWeight: 600 }}>{label}</Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(120px, 1fr))', gap: 1 }}>
         {names.map((person) => (
-          <Button key={person.id} variant={person.name === chosen ? 'contained' : 'outlined'} aria-pressed={person.name === chosen} onClick={() => { if (person.hasPin && person.name !== now && person.name !== value) setAsked(person); else void choose(person, ''); }} sx={{ minHeight: 60, fontSize: '1.15rem' }}>
+          <Button key={person.id} variant={person.name === chosen ? 'contained' : 'outlined'} aria-pressed={person.name === chosen} onClick={() => touched(person)} sx={{ minHeight: 60, fontSize: '1.15rem' }}>
             {person.name}
           </Button>
         ))}
