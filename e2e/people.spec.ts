@@ -9,6 +9,7 @@ import type { APIRequestContext, APIResponse, Browser, BrowserContext } from '@p
 import { writeJob } from '#core/format/job';
 import { demoJob } from '../demo/job';
 import routes from '../app/routes';
+import { pickEdge } from './hands';
 
 /**
  * Who is let in, and who is not: a server of its own that nobody has set up, on this machine and on the network. Its tests go
@@ -186,8 +187,7 @@ test('the owner looks at his job and finds nothing else; whoever works does all 
   await at.goto('/people');
   await expect(at.getByRole('heading', { name: 'Not here' })).toBeVisible();
   await at.goto(`/pieces/${pieces[0]}/weld`);
-  await at.getByRole('button', { name: /^Edge A/ }).first().focus();
-  await at.keyboard.press('Enter');
+  await pickEdge(at, 'A');
   await at.getByRole('button', { name: 'Write down an inspection' }).click();
   await expect(at.getByLabel('Who looked')).toHaveValue('Joss');
 }); // prettier-ignore
@@ -279,8 +279,7 @@ test('a tablet joins by a code, once, is the shop’s, asks who; thrown out it i
   await expect(second.getByText('This code is no good any more')).toBeVisible();
 
   await at.goto(`/pieces/${pieces[0]}/weld`);
-  await at.getByRole('button', { name: /^Edge A/ }).first().focus();
-  await at.keyboard.press('Enter');
+  await pickEdge(at, 'A');
   await at.getByRole('button', { name: 'Write down an inspection' }).click();
   const who = at.getByRole('group', { name: 'Who looked' });
   await who.getByRole('button', { name: 'Wenna' }).click();
