@@ -187,7 +187,7 @@ test('the owner looks at his job and finds nothing else; whoever works does all 
   await at.goto('/people');
   await expect(at.getByRole('heading', { name: 'Not here' })).toBeVisible();
   await at.goto(`/pieces/${pieces[0]}/weld`);
-  await pickEdge(at, 'A');
+  await pickEdge(at, 'B');
   await at.getByRole('button', { name: 'Write down an inspection' }).click();
   await expect(at.getByLabel('Who looked')).toHaveValue('Joss');
 }); // prettier-ignore
@@ -279,7 +279,7 @@ test('a tablet joins by a code, once, is the shop’s, asks who; thrown out it i
   await expect(second.getByText('This code is no good any more')).toBeVisible();
 
   await at.goto(`/pieces/${pieces[0]}/weld`);
-  await pickEdge(at, 'A');
+  await pickEdge(at, 'B');
   await at.getByRole('button', { name: 'Write down an inspection' }).click();
   const who = at.getByRole('group', { name: 'Who looked' });
   await who.getByRole('button', { name: 'Wenna' }).click();
