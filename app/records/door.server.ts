@@ -83,7 +83,7 @@ export async function refused(known: Known | null, request: Request, params: Par
   }
   const reads = READS.has(request.method);
   if (RUNS_ONLY.test(path) && known.role !== 'runs') return notHere();
-  if (RUNS_TO_WRITE.test(path) && !reads && known.role !== 'runs')
+  if (RUNS_TO_WRITE.test(path) && !reads && known.role === 'works')
     return told(403, 'Only who runs the shop changes its settings. Nothing was changed.');
   if (known.role !== 'looks') return null;
   if (LOOKERS_WRITE.test(path)) return null;
