@@ -66,7 +66,7 @@ const pictures: string[] = [];
 
 async function putIn(request: APIRequestContext, name: string): Promise<void> {
   const demo = demoJob();
-  const file = { ...demo, job: { ...demo.job, name }, pieces: [{ ...demo.pieces[0]!, name: `Piece of ${name}` }], survey: [] };
+  const file = { ...demo, job: { ...demo.job, name }, pieces: [{ ...demo.pieces[0]!, name: `Piece of ${name}` }], survey: [], pictures: [] };
   const answer = await request.post('/take-in', { multipart: { file: { name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(writeJob(file)) } }, maxRedirects: 0 });
   const job = /\/jobs\/([0-9a-f-]{36})/.exec(answer.headers().location ?? '')?.[1];
   if (!job) throw new Error(`The job was not taken: ${answer.status()} ${await answer.text()}`);
@@ -204,7 +204,7 @@ function addresses(of: { jobId: string; pieceId: string; pictureId: string }): s
     }
   };
   walk(routes as unknown as Entry[], '');
-  const more: Record<string, string> = { ...of, kind: 'card', file: 'blank.pdf', size: 'thumb', otherId: of.pieceId, profileId: 'p1', code: 'x' };
+  const more: Record<string, string> = { ...of, kind: 'card', file: 'blank.pdf', size: 'small', otherId: of.pieceId, profileId: 'p1', code: 'x' };
   return [...new Set(found)].map((at) => at.replace(/:(\w+)/g, (_, name: string) => more[name] ?? '00000000-0000-4000-8000-000000000000'));
 } // prettier-ignore
 
@@ -241,7 +241,7 @@ test('every route, for everybody: nothing of another job for who looks, nothing 
   // A piece of one job named under another is of neither.
   expect((await owner.request.get(`/pieces/${pieces[0]}/card/beside/${pieces[1]}`, page)).status()).toBe(404);
   // What is theirs they see.
-  for (const at of [`/jobs/${jobs[0]}`, `/pieces/${pieces[0]}/card`, `/pieces/${pieces[0]}/pattern/blank.pdf`, `/pictures/${pictures[0]}/thumb`])
+  for (const at of [`/jobs/${jobs[0]}`, `/pieces/${pieces[0]}/card`, `/pieces/${pieces[0]}/pattern/blank.pdf`, `/pictures/${pictures[0]}/small`])
     expect([at, (await owner.request.get(at, page)).status()]).toEqual([at, 200]);
   expect((await joss.request.get('/people', page)).status()).toBe(404);
   expect((await joss.request.post('/people', { form: { intent: 'let-go', person: pieces[0]! } })).status()).toBe(404);

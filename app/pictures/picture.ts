@@ -14,13 +14,19 @@ const LIMIT_MS = 60_000;
 
 const MISSING = 'The file of this picture is missing or damaged. A backup may have it: ./patrone restore.';
 
-/** A picture in a size. It never changes, so that whoever has it once need not ask again. */
-export async function loader({ params, context }: Route.LoaderArgs) {
+/**
+ * A picture in a size. It never changes: a browser that has it asks only whether it may still show it, so that a device that was
+ * thrown out shows it no more.
+ */
+export async function loader({ request, params, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
   const size = params.size as PictureSize;
   const picture = Object.hasOwn(SIZES, size) ? await pictureById(viewer, idOr404(params.pictureId)) : null;
   if (!picture) throw data(null, { status: 404 });
   const { digest, type } = picture;
+  const tag = `"${digest}-${size}"`;
+  const kept = { 'Cache-Control': 'private, no-cache', ETag: tag };
+  if (request.headers.get('If-None-Match') === tag) return new Response(null, { status: 304, headers: kept });
   const path = picturePath(digest, type, size);
   // Copies can always be made again; of a restored backup they have to be.
   if (size !== 'whole' && !(await isThere(path)) && (await isThere(picturePath(digest, type, 'whole'))))
@@ -31,7 +37,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
     headers: {
       'Content-Type': size === 'whole' ? `image/${type}` : 'image/jpeg',
       'Content-Length': String((await file.stat()).size),
-      'Cache-Control': 'private, max-age=31536000, immutable',
+      ...kept,
       'Content-Disposition': `inline; filename*=UTF-8''${encodeURIComponent(picture.name)}`,
       'X-Content-Type-Options': 'nosniff',
     },
