@@ -23,6 +23,7 @@ import { NonceContext } from './frame/nonce';
 import { KeyCardContext } from './frame/keyCard';
 import { useEscapeLeavesField } from './frame/keys';
 import { PreferencesProvider, preferencesFrom } from './frame/preferences';
+import { useKeptOffline } from './frame/useKeptOffline';
 import { theme } from './frame/theme';
 import { sumUpSoon } from './piece/summing.server';
 import { shopSettings } from './records/shop.server';
@@ -70,6 +71,9 @@ export function Layout({ children }: { children: ReactNode }) {
         <meta charSet="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <link rel="icon" href="/icon.svg" type="image/svg+xml" />
+        <link rel="manifest" href="/manifest.webmanifest" />
+        <link rel="apple-touch-icon" href="/apple-touch-icon.png" />
+        <meta name="theme-color" content="#faf6ec" />
         <Meta />
         <Links />
       </head>
@@ -93,6 +97,7 @@ const KeyCard = lazy(() => import('./drawing/KeyCard'));
 export default function Root() {
   const [keyCard, setKeyCard] = useState(false);
   useEscapeLeavesField();
+  useKeptOffline();
   const openKeyCard = useCallback(() => setKeyCard(true), []);
   return (
     <KeyCardContext.Provider value={openKeyCard}>

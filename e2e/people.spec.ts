@@ -298,6 +298,58 @@ test('a tablet joins by a code, once, is the shop’s, asks who; thrown out it i
   await expect(at.getByRole('heading', { name: 'Sign in' })).toBeVisible();
 }); // prettier-ignore
 
+test('a phone joins, reads gaps and writes an entry without a connection, from a page opened without one; back again all is in, once', async ({ browser }) => {
+  const page = await shop.newPage();
+  await page.goto('/people');
+  const letIn = page.getByRole('region', { name: 'Let a phone in' });
+  await letIn.getByLabel('What it is called').fill('phone of Joss');
+  await letIn.getByLabel('Whose it is').click();
+  await page.getByRole('option', { name: 'Joss' }).click();
+  await letIn.getByRole('button', { name: 'Show its code' }).click();
+  const code = /\/join\/(\S+)/.exec(await letIn.getByTestId('join-address').innerText())![1]!;
+  // As where the certificate is trusted: a browser trusts this machine’s own address.
+  const phone = await browserOf(browser, HERE, { viewport: { width: 390, height: 844 } });
+  expect((await phone.request.post(`/join/${code}`, { maxRedirects: 0 })).status()).toBe(302);
+  const at = await phone.newPage();
+  await at.goto(`/pieces/${pieces[0]}/fit`);
+  await pickEdge(at, 'D');
+  const kept = () => at.evaluate(async (path) => (await (await caches.open('patrone-pages-1')).match(path)) !== undefined && !!navigator.serviceWorker.controller, `/pieces/${pieces[0]}/weld`);
+  await expect(async () => expect(await kept()).toBe(true)).toPass({ timeout: 20_000 });
+
+  await phone.setOffline(true);
+  await at.reload();
+  await pickEdge(at, 'D');
+  await at.getByRole('button', { name: /^Station 1/ }).click();
+  await at.keyboard.type('2.5');
+  await at.keyboard.press('Enter');
+  // The program begins at the piece that was looked at last.
+  await at.goto('/');
+  await expect(at).toHaveURL(new RegExp(`/pieces/${pieces[0]}/`));
+  await at.goto(`/pieces/${pieces[0]}/weld`);
+  await pickEdge(at, 'B');
+  await at.getByRole('button', { name: 'Write down an inspection' }).click();
+  const look = at.getByRole('region', { name: 'Inspection entry' });
+  await expect(look.getByLabel('Who looked')).toHaveValue('Joss');
+  await look.getByRole('button', { name: 'Not sound' }).click();
+  await look.getByLabel('What was seen').fill('A pinhole by the corner.');
+  await look.getByRole('button', { name: 'Put in the record' }).click();
+  const waits = at.getByRole('status', { name: 'What waits for the server' });
+  await expect(waits).toContainText('1 entry waits for the server');
+  await waits.getByRole('button', { name: 'Which' }).click();
+  await expect(waits.getByText(/Inspection on B: not sound, written \d/)).toBeVisible();
+  await at.reload();
+  await expect(waits).toContainText('1 entry waits for the server');
+
+  await phone.setOffline(false);
+  await expect(waits).toHaveCount(0, { timeout: 15_000 });
+  await expect(at.getByText('A pinhole by the corner.')).toHaveCount(1);
+  await at.goto(`/pieces/${pieces[0]}/fit`);
+  await pickEdge(at, 'D');
+  await expect(at.getByRole('button', { name: /^Station 1: 2.50 mm/ })).toBeVisible();
+  const seen = await page.request.get(`/pieces/${pieces[0]}/weld`);
+  expect((await seen.text()).split('A pinhole by the corner.').length).toBeGreaterThan(1);
+}); // prettier-ignore
+
 test('what a scanner sees: headers and cookies by the OWASP lists, no other name, no other site’s page, no trace in an error', async ({ browser }) => {
   const outside = await browserOf(browser, AIR);
   const answer = await outside.request.get('/sign-in', { headers: { Accept: 'text/html' } });

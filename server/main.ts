@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import type { Server } from 'node:http';
+import type { Server, ServerResponse } from 'node:http';
 import { createServer } from 'node:https';
 import { resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
@@ -70,7 +70,13 @@ const built = (folder: string, serveStatic: object) =>
     index: false,
     serveStatic,
   });
-const rootFiles = built('build/client', { maxAge: '1h' });
+const rootFiles = built('build/client', {
+  maxAge: '1h',
+  // What keeps the others must itself be asked for each time.
+  setHeaders: (response: ServerResponse, path: string) => {
+    if (/sw\.js(\.br|\.gz)?$/.test(path)) response.setHeader('Cache-Control', 'no-cache');
+  },
+});
 const handled = createRequestHandler({ build, mode: 'production' });
 
 /** The application as it is reached at one address. */
@@ -98,7 +104,7 @@ function reached(served: () => Served): Express {
   // A file of an older build, wanted by a page that was open over an update: gone, and no page of the application.
   app.use('/assets', (_request, response) => void response.status(404).type('text/plain').send('Not here any more.'));
   // Only what can be one of the few files at the root is looked for on the disk: every page would be, otherwise.
-  app.use(/^\/[^/]+\.(svg|png|ico|txt|webmanifest)$/, (request, response, next) => {
+  app.use(/^\/(sw\.js|[^/]+\.(svg|png|ico|txt|webmanifest))$/, (request, response, next) => {
     request.url = request.originalUrl;
     rootFiles(request, response, next);
   });

@@ -1,4 +1,5 @@
 import { useCallback, useRef, useState } from 'react';
+import { wait, waitsFor } from './outbox';
 
 /** Why the server would not take something: sent again as it is, it would not be taken either. */
 export type Refusal = {
@@ -15,6 +16,11 @@ export type Post = {
   ask: (body: object) => Promise<'taken' | 'unanswered' | Refusal>;
   /** What was refused last, while nothing has been sent since. */
   refusal: Refusal | null;
+  /**
+   * Sends a record that may go in later: true once the server has it, or it waits here for a server that does not answer, behind
+   * what waits already (`outbox`). `said`: what it is, `about`: what it belongs to.
+   */
+  sendOrWait: (body: object, said: string, about: string) => Promise<boolean>;
   state: 'idle' | 'busy' | 'failed';
   /** What to tell the user when it did not go through. */
   problem: string | null;
@@ -83,5 +89,21 @@ export function usePost<Answer>(url: string, took: (answer: Answer) => void): Po
     [took, url],
   );
   const send = useCallback<Post['send']>(async (body) => (await ask(body)) === 'taken', [ask]);
-  return { send, ask, state, problem, refusal };
+  const sendOrWait = useCallback<Post['sendOrWait']>(
+    async (body, said, about) => {
+      const keyed = JSON.stringify(body, withoutTime);
+      const answer = waitsFor(url) ? 'unanswered' : await ask(body);
+      if (answer === 'taken') return true;
+      if (typeof answer === 'object') return false;
+      // Under the key it may have been written by already.
+      const key = unanswered.current.get(keyed) ?? crypto.randomUUID();
+      unanswered.current.delete(keyed);
+      await wait({ key, url, body, said, about, at: Date.now() });
+      setState('idle');
+      setProblem(null);
+      return true;
+    },
+    [ask, url],
+  );
+  return { send, ask, sendOrWait, state, problem, refusal };
 }

@@ -3,9 +3,11 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useEffect } from 'react';
 import { Form, data, redirect, useNavigation } from 'react-router';
 import { orSay } from '../forms/orSay';
 import { Told } from '../frame/Told';
+import { forgetOffline } from '../frame/useKeptOffline';
 import { addressOf, cookieFor, isHere } from '../records/cookie.server';
 import { formOf } from '../records/parse.server';
 import { anybody, personNamed } from '../records/people.server';
@@ -51,6 +53,7 @@ export const meta: Route.MetaFunction = () => [{ title: 'Sign in · Patrone' }];
 
 export default function SignIn({ loaderData: { here, as }, actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle';
+  useEffect(forgetOffline, []);
   return (
     <Outside title="Sign in">
       {as && <Typography>You are here as {as}.</Typography>}

@@ -14,6 +14,7 @@ import { InHandContext, PickContext, PieceContext, usePick, usePiece } from './p
 import { usePieceView } from './usePieceView';
 import { useRoadKeys } from './useRoadKeys';
 import { useStepping } from './useStepping';
+import { Waits } from './Waits';
 
 // Wanted only when two pages have changed one card.
 const Conflict = lazy(() => import('./Conflict'));
@@ -72,6 +73,7 @@ const PieceLayout = memo(function PieceLayout({ job, name, archived }: PieceBarP
     <Box sx={{ height: { md: '100dvh' }, minHeight: '100dvh', display: 'flex', flexDirection: 'column' }}>
       <PieceBar job={job} name={name} archived={archived} stepping={stepping} />
       <StageRail piece={view.id} road={view.road} />
+      <Waits />
       <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
         {view.patternEditor.theirs || view.planEditor.theirs ? (
           <Suspense>

@@ -135,7 +135,8 @@ export function WeldEntry({
       },
       note: note.trim(),
     };
-    if (!(await post.send({ intent: 'weld', weld }))) return;
+    const what = numbered ? `${WORK_WORDS[work]} ${from} to ${to}` : WORK_WORDS[work];
+    if (!(await post.sendOrWait({ intent: 'weld', weld }, `Weld on ${seam.edge.letter}: ${what}`, id))) return;
     // The next entry begins where the record now ends.
     drop(draft);
     onDone();

@@ -1,0 +1,125 @@
+import { createStore, del, entries, set } from 'idb-keyval';
+
+/** A record that waits in this browser for the server: kept through a closed page, sent in the order it was written, under one key. */
+export type Queued = {
+  /** What it is sent under: sent a second time, because an answer was lost, it is the same record. */
+  key: string;
+  url: string;
+  body: object;
+  /** What it is, in words, and what it belongs to. */
+  said: string;
+  about: string;
+  at: number;
+};
+export type Waiting = Queued & {
+  /** Why the server would not take it; it then waits for the user. */
+  refused: string | null;
+};
+
+/** So long until a server that did not answer is tried again, ms. */
+const RETRY_MS = 4000;
+
+const store = () => createStore('patrone-records', 'waiting');
+const NONE: readonly Waiting[] = [];
+let all = NONE;
+const watchers = new Set<() => void>();
+const answers = new Set<(about: string, answer: object) => void>();
+
+function now(next: readonly Waiting[]): void {
+  all = next;
+  for (const tell of watchers) tell();
+}
+
+/** For `useSyncExternalStore`: what waits, first what was written first. */
+export const waitingRecords = {
+  subscribe(tell: () => void): () => void {
+    watchers.add(tell);
+    begin();
+    return () => watchers.delete(tell);
+  },
+  snapshot: () => all,
+  none: () => NONE,
+};
+
+/** Has `tell` know what the server answers to a record that waited. */
+export function onAnswer(tell: (about: string, answer: object) => void): () => void {
+  answers.add(tell);
+  return () => answers.delete(tell);
+}
+
+/** Whether something waits already for an address: what is written after it goes after it. */
+export const waitsFor = (url: string): boolean => all.some((one) => one.url === url && one.refused === null);
+
+/** Puts a record behind what waits already. */
+export async function wait(record: Queued): Promise<void> {
+  now([...all, { ...record, refused: null }]);
+  // Without a store (a private window of some browsers) it waits in this page alone.
+  await set(record.key, record, store()).catch(() => undefined);
+  setTimeout(() => void pump(), RETRY_MS);
+}
+
+/** Gives a record up. */
+export async function giveUp(key: string): Promise<void> {
+  now(all.filter((one) => one.key !== key));
+  await del(key, store()).catch(() => undefined);
+}
+
+/** Tries a record that was refused once more. */
+export function sendAgain(key: string): void {
+  now(all.map((one) => (one.key === key ? { ...one, refused: null } : one)));
+  void pump();
+}
+
+let begun = false;
+/** What waits from an earlier page is taken up again. */
+function begin(): void {
+  if (begun) return;
+  begun = true;
+  window.addEventListener('online', () => void pump());
+  void entries<string, Queued>(store())
+    .then((kept) => {
+      const known = new Set(all.map((one) => one.key));
+      const left = kept.flatMap(([, one]) => (known.has(one.key) ? [] : [{ ...one, refused: null }]));
+      now([...left, ...all].sort((a, b) => a.at - b.at));
+      return pump();
+    })
+    .catch(() => undefined);
+}
+
+let pumping = false;
+/** Sends what waits, one after another; a server that does not answer is tried again, as long as anything waits. */
+async function pump(): Promise<void> {
+  if (pumping) return;
+  pumping = true;
+  try {
+    for (;;) {
+      const next = all.find((one) => one.refused === null);
+      if (!next) return;
+      if (!(await sent(next))) break;
+    }
+  } finally {
+    pumping = false;
+  }
+  setTimeout(() => void pump(), RETRY_MS);
+}
+
+/** Whether the server has said something about a record: taken, or refused. */
+async function sent({ key, url, body, about }: Waiting): Promise<boolean> {
+  try {
+    const headers = { 'Content-Type': 'application/json' };
+    const response = await fetch(url, { method: 'POST', headers, body: JSON.stringify({ ...body, key }) });
+    // Signed out meanwhile: it goes in once somebody is signed in again.
+    if (response.status === 401 || response.status >= 500) return false;
+    const answer = (await response.json().catch(() => ({}))) as { message?: string };
+    if (response.ok) {
+      await giveUp(key);
+      for (const tell of answers) tell(about, answer);
+      return true;
+    }
+    const why = answer.message ?? 'The server would not take it.';
+    now(all.map((one) => (one.key === key ? { ...one, refused: why } : one)));
+    return true;
+  } catch {
+    return false;
+  }
+}
