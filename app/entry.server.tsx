@@ -32,6 +32,8 @@ export default function handleRequest(
         </NonceContext.Provider>
       </CacheProvider>,
       {
+        // The library’s own scripts bear it too: they put what is large in its place.
+        nonce,
         onAllReady() {
           text(pipe(new PassThrough())).then((html) => {
             const styles = constructStyleTagsFromChunks(extractCriticalToChunks(html));
