@@ -19,6 +19,7 @@ self.addEventListener('install', () => self.skipWaiting());
 self.addEventListener('activate', (event) => event.waitUntil(takeOver()));
 self.addEventListener('message', (event) => {
   if (event.data.what === 'keep') event.waitUntil(keep(event.data.files, event.data.pages));
+  if (event.data.what === 'last' && PAGE.test(event.data.path)) event.waitUntil(remember(event.data.path));
   // Somebody else may come in next.
   if (event.data.what === 'forget') event.waitUntil(caches.delete(PAGES));
 });
@@ -27,7 +28,7 @@ self.addEventListener('fetch', (event) => {
   const { origin, pathname } = new URL(request.url);
   if (request.method !== 'GET' || origin !== location.origin) return;
   if (OWN_FILE.test(pathname)) event.respondWith(ownFile(request));
-  else if (AT_VEHICLE.test(pathname)) event.respondWith(serverFirst(request, pathname));
+  else if (AT_VEHICLE.test(pathname)) event.respondWith(serverFirst(request));
   else if (pathname === '/' && request.mode === 'navigate') event.respondWith(fetch(request).catch(lastSeen));
 });
 
@@ -46,11 +47,11 @@ async function ownFile(request) {
   return answer;
 }
 
-async function serverFirst(request, pathname) {
+async function serverFirst(request) {
   try {
     const answer = await within(fetch(request));
     // A page that sends one on elsewhere is not it.
-    if (answer.ok && !answer.redirected) await putPage(request.url, answer.clone(), pathname);
+    if (answer.ok && !answer.redirected) await putPage(request.url, answer.clone());
     return answer;
   } catch (error) {
     const pages = await caches.open(PAGES);
@@ -67,14 +68,18 @@ function within(asked) {
   });
 }
 
-async function putPage(url, answer, pathname) {
+async function putPage(url, answer) {
   const pages = await caches.open(PAGES);
   // Put anew it comes last: the first are those that were not seen for longest.
   await pages.delete(url);
   await pages.put(url, answer);
-  if (PAGE.test(pathname)) await pages.put(LAST, new Response(pathname));
   const all = await pages.keys();
   for (const old of all.slice(0, Math.max(0, all.length - MOST_PAGES))) await pages.delete(old);
+}
+
+/** Which page was open last: written down by the pages themselves, which know when they turn. */
+async function remember(path) {
+  await (await caches.open(PAGES)).put(LAST, new Response(path));
 }
 
 /** Opened without the server the program begins at the piece that was looked at last. */

@@ -32,7 +32,8 @@ const tell = async (what: object): Promise<void> => {
  */
 export function useKeptOffline(): void {
   const isDevice = (useWho()?.device ?? null) !== null;
-  const piece = /^\/pieces\/[0-9a-f-]{36}/.exec(useLocation().pathname)?.[0] ?? null;
+  const { pathname } = useLocation();
+  const piece = /^\/pieces\/[0-9a-f-]{36}/.exec(pathname)?.[0] ?? null;
   const can = isDevice && import.meta.env.PROD;
   useEffect(() => {
     if (can && 'serviceWorker' in navigator) navigator.serviceWorker.register('/sw.js').catch(() => undefined);
@@ -43,6 +44,9 @@ export function useKeptOffline(): void {
     const keeping = setTimeout(() => void tell({ what: 'keep', files: files(), pages: STOPS.map((stop) => `${piece}/${stop}`) }), 1500);
     return () => clearTimeout(keeping);
   }, [can, piece]);
+  useEffect(() => {
+    if (can && piece && 'serviceWorker' in navigator) void tell({ what: 'last', path: pathname });
+  }, [can, piece, pathname]);
 } // prettier-ignore
 
 /** Whoever signs out, or is signed out, leaves nothing to be looked at. */
