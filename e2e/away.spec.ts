@@ -113,8 +113,10 @@ test('an answer lost on the way is no quarrel with oneself: the card goes on, th
   const entry = page.getByRole('region', { name: 'Weld entry' });
   await entry.getByLabel('Note').fill('Once only.');
   await entry.getByRole('button', { name: 'Put in the record' }).click();
-  await expect(page.getByText(/What you typed is still here/)).toBeVisible();
-  await entry.getByRole('button', { name: 'Put in the record' }).click();
+  // It waits, and goes once more under the key it was written by.
+  const waits = page.getByRole('status', { name: 'What waits for the server' });
+  await expect(waits).toContainText('1 entry waits for the server');
+  await expect(waits).toHaveCount(0, { timeout: 15_000 });
   await expect(page.getByText('Once only.')).toHaveCount(1);
 
   await page.getByRole('link', { name: /^Card:/ }).click();

@@ -120,11 +120,13 @@ test('a weld plan changes the tacks; an entry half typed outlives another edge, 
 
   await context.setOffline(true);
   await entry.getByRole('button', { name: 'Put in the record' }).click();
-  await expect(page.getByText(/What you typed is still here/)).toBeVisible();
-  await expect(entry.getByLabel('Note')).toHaveValue('Filler 1.6, hammered while soft.');
+  const waits = page.getByRole('status', { name: 'What waits for the server' });
+  await expect(waits).toContainText(
+    '1 entry waits for the server, and goes in when it answers. Keep this page open till then.',
+  );
   await context.setOffline(false);
-  await entry.getByRole('button', { name: 'Put in the record' }).click();
   await expect(page.getByText('TIG: Tacks 1–9')).toBeVisible();
+  await expect(waits).toHaveCount(0);
   await expect(page.getByText('42.5 A')).toBeVisible();
   // The next entry goes on from there, with the same hand and settings.
   await page.getByRole('button', { name: 'Write down a weld' }).click();
