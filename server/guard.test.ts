@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Asked } from './guard';
+import type { Asked, Served } from './guard';
 import { mostBytes, refusal } from './guard';
 
 const own: Asked = {
@@ -65,4 +65,15 @@ test('each address takes what it is for, and says so when it is more; what does 
   expect(refusal({ ...own, contentLength: String(MB) })!.message).toContain('256 kB at most');
   expect(status({ contentLength: undefined, transferEncoding: 'chunked' })).toBe(411);
   expect(status({ method: 'GET', contentLength: String(999 * MB) })).toBe(200);
+});
+
+test('on the network it answers to its own addresses, over TLS, and to pages of its own from there alone', () => {
+  const served: Served = { secure: true, names: new Set(['192.0.2.7', 'shed.local']) };
+  const answered = (change: Partial<Asked>) => refusal({ ...own, ...change }, served)?.status ?? 200;
+  for (const host of ['192.0.2.7:4180', 'shed.local:4180', 'SHED.local:4180'])
+    expect(answered({ host, origin: `https://${host.toLowerCase()}` })).toBe(200);
+  for (const host of ['127.0.0.1:4180', 'localhost:4180', '192.0.2.8:4180', 'shed.local.example:4180', undefined])
+    expect(answered({ host, method: 'GET' })).toBe(421);
+  for (const origin of ['http://shed.local:4180', 'https://192.0.2.7:4180', 'https://shed.local', 'http://127.0.0.1:4170'])
+    expect(answered({ host: 'shed.local:4180', origin })).toBe(403);
 });

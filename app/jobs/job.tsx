@@ -11,6 +11,7 @@ import { JobFactsSchema } from '#core/format/job';
 import { movedSoFar } from '#core/survey/moved';
 import { inHand, roundsOf } from '#core/survey/references';
 import { metalById } from '#core/metal/metals';
+import { useWho } from '../frame/who';
 import { JobLine } from '../frame/JobLine';
 import { Moment } from '../frame/Moment';
 import { Pages, pageAsked } from '../frame/Pages';
@@ -128,6 +129,7 @@ export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `${loaderData?
 
 export default function JobPage({ loaderData, actionData }: Route.ComponentProps) {
   const { job, rows, archived, all, page, key } = loaderData;
+  const looks = useWho()?.role === 'looks';
   const [changing, setChanging] = useState(false);
   const told = actionData && 'message' in actionData ? actionData : null;
   return (
@@ -145,9 +147,11 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
             </Typography>
           )}
         </Box>
-        <Button variant="contained" component={Link} to={`/jobs/${job.id}/new-piece`} startIcon={<Add />}>
-          New piece
-        </Button>
+        {!looks && (
+          <Button variant="contained" component={Link} to={`/jobs/${job.id}/new-piece`} startIcon={<Add />}>
+            New piece
+          </Button>
+        )}
       </Stack>
       <JobLine job={job.id} />
       <JobMoved job={job.id} changes={loaderData.moved.first} all={loaderData.moved.all} />

@@ -10,6 +10,7 @@ import { useState } from 'react';
 import { Form, Link, data, redirect, useNavigation, useSubmit } from 'react-router';
 import { storable } from '#core/card/text';
 import { JobFactsSchema } from '#core/format/job';
+import { useWho } from '../frame/who';
 import { Thumbnail } from '../drawing/Thumbnail';
 import { Moment } from '../frame/Moment';
 import { Pages, pageAsked } from '../frame/Pages';
@@ -78,6 +79,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 
 export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
   const { jobs, search, archived, all, page } = loaderData;
+  const looks = useWho()?.role === 'looks';
   const [adding, setAdding] = useState(false);
   const submit = useSubmit();
   const message = actionData && 'message' in actionData ? actionData.message : undefined;
@@ -101,9 +103,11 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
             }}
           />
         </Form>
-        <Button variant="contained" startIcon={<Add />} onClick={() => setAdding(!adding)} sx={{ flexShrink: 0 }}>
-          New job
-        </Button>
+        {!looks && (
+          <Button variant="contained" startIcon={<Add />} onClick={() => setAdding(!adding)} sx={{ flexShrink: 0 }}>
+            New job
+          </Button>
+        )}
       </Stack>
       {(adding || message) && (
         <Box
@@ -118,7 +122,7 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
           </JobForm>
         </Box>
       )}
-      {loaderData.notBackedUp && (
+      {loaderData.notBackedUp && !looks && (
         <Box sx={{ mb: 2 }}>
           <Told>
             For more than two days nothing has been backed up.{' '}
@@ -208,7 +212,7 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
         <Button component={Link} to={archived ? '/' : '/?archived'} color="inherit">
           {archived ? 'Jobs on the floor' : 'Jobs put away'}
         </Button>
-        <TakeIn />
+        {!looks && <TakeIn />}
       </Stack>
     </>
   );
