@@ -27,7 +27,7 @@ export default function Frame() {
                 </Box>
               </Button>
             )}
-            {who?.signedIn && (
+            {who?.signedIn && who.device === null && (
               <Form method="post" action="/sign-out">
                 <Button
                   type="submit"

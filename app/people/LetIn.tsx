@@ -18,7 +18,7 @@ type Props = {
 /** Lets a phone or tablet in: what it is called, whose it is, then a code on the screen to be looked at with it. */
 export function LetIn({ people, network }: Props) {
   const fetcher = useFetcher<{ message?: string; offered?: Offered }>();
-  const [whose, setWhose] = useState('');
+  const [whose, setWhose] = useState('shop');
   const [address, setAddress] = useState(network?.addresses[0] ?? '');
   const offered = fetcher.state === 'idle' ? fetcher.data?.offered : undefined;
   return (
@@ -32,7 +32,7 @@ export function LetIn({ people, network }: Props) {
       )}
       <fetcher.Form method="post" style={{ display: 'grid', gap: 14 }}>
         <TextField name="name" label="What it is called" placeholder="tablet by the brake" required autoComplete="off" slotProps={{ htmlInput: { maxLength: 40 } }} />
-        <Choice label="Whose it is" name="person" value={whose} onChange={setWhose} options={[['', 'The shop’s: asks who is at it'], ...people.map(({ id, name }) => [id, name] as [string, string])]} />
+        <Choice label="Whose it is" name="person" value={whose} onChange={setWhose} options={[['shop', 'The shop’s: asks who is at it'], ...people.map(({ id, name }) => [id, name] as [string, string])]} />
         {network && network.addresses.length > 1 && (
           <Choice label="Where it finds this machine" value={address} onChange={setAddress} options={network.addresses.map((one) => [one, one] as const)} />
         )}
