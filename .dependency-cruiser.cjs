@@ -17,7 +17,20 @@ const CORE = [
   'format',
 ];
 const SHARED = ['workers', 'records', 'frame', 'forms', 'drawing', 'piece'];
-const PAGES = ['survey', 'card', 'blank', 'sheet', 'shape', 'fit', 'weld', 'finish', 'jobs', 'shop', 'people', 'reckoner'];
+const PAGES = [
+  'survey',
+  'card',
+  'blank',
+  'sheet',
+  'shape',
+  'fit',
+  'weld',
+  'finish',
+  'jobs',
+  'shop',
+  'people',
+  'reckoner',
+];
 
 const rule = (name, comment, from, to) => ({ name, comment, severity: 'error', from, to });
 const any = (root, rooms) => `^${root}/(${rooms.join('|')})/`;

@@ -74,6 +74,11 @@ test('on the network it answers to its own addresses, over TLS, and to pages of 
     expect(answered({ host, origin: `https://${host.toLowerCase()}` })).toBe(200);
   for (const host of ['127.0.0.1:4180', 'localhost:4180', '192.0.2.8:4180', 'shed.local.example:4180', undefined])
     expect(answered({ host, method: 'GET' })).toBe(421);
-  for (const origin of ['http://shed.local:4180', 'https://192.0.2.7:4180', 'https://shed.local', 'http://127.0.0.1:4170'])
+  for (const origin of [
+    'http://shed.local:4180',
+    'https://192.0.2.7:4180',
+    'https://shed.local',
+    'http://127.0.0.1:4170',
+  ])
     expect(answered({ host: 'shed.local:4180', origin })).toBe(403);
 });
