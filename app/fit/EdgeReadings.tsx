@@ -21,7 +21,7 @@ import type { Fit } from '../records/fits.server';
 import { StationSetter } from './StationSetter';
 import type { What } from './StationTiles';
 import { StationTiles } from './StationTiles';
-import { forget, keepMine, keptReadings } from './keptReadings';
+import { forget, keepMine, keptReadings } from '../piece/keptReadings';
 import { useReadingKeys } from './useReadingKeys';
 
 const GapChart = lazy(() => import('./GapChart'));

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef } from 'react';
 import type { FitRecord } from '#core/format/job';
 import type { Post } from '../forms/usePost';
-import { keep, letGo, refused, toBeSent } from './keptReadings';
+import { keep, letGo, refused, toBeSent } from '../piece/keptReadings';
 
 type EdgeRecord = FitRecord['edges'][number];
 

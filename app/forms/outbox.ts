@@ -1,4 +1,6 @@
 import { createStore, del, entries, set } from 'idb-keyval';
+import type { Watched } from './watched';
+import { watched } from './watched';
 
 /** A record that waits in this browser for the server: kept through a closed page, sent in the order it was written, under one key. */
 export type Queued = {
@@ -20,26 +22,11 @@ export type Waiting = Queued & {
 const RETRY_MS = 4000;
 
 const store = () => createStore('patrone-records', 'waiting');
-const NONE: readonly Waiting[] = [];
-let all = NONE;
-const watchers = new Set<() => void>();
 const answers = new Set<(about: string, answer: object) => void>();
 
-function now(next: readonly Waiting[]): void {
-  all = next;
-  for (const tell of watchers) tell();
-}
-
-/** For `useSyncExternalStore`: what waits, first what was written first. */
-export const waitingRecords = {
-  subscribe(tell: () => void): () => void {
-    watchers.add(tell);
-    begin();
-    return () => watchers.delete(tell);
-  },
-  snapshot: () => all,
-  none: () => NONE,
-};
+/** What waits, first what was written first. */
+const waiting = watched<Waiting>(begin);
+export const waitingRecords: Watched<Waiting> = waiting;
 
 /** Has `tell` know what the server answers to a record that waited. */
 export function onAnswer(tell: (about: string, answer: object) => void): () => void {
@@ -48,11 +35,12 @@ export function onAnswer(tell: (about: string, answer: object) => void): () => v
 }
 
 /** Whether something waits already for an address: what is written after it goes after it. */
-export const waitsFor = (url: string): boolean => all.some((one) => one.url === url && one.refused === null);
+export const waitsFor = (url: string): boolean =>
+  waiting.snapshot().some((one) => one.url === url && one.refused === null);
 
 /** Puts a record behind what waits already. */
 export async function wait(record: Queued): Promise<void> {
-  now([...all, { ...record, refused: null }]);
+  waiting.now([...waiting.snapshot(), { ...record, refused: null }]);
   // Without a store (a private window of some browsers) it waits in this page alone.
   await set(record.key, record, store()).catch(() => undefined);
   setTimeout(() => void pump(), RETRY_MS);
@@ -60,13 +48,13 @@ export async function wait(record: Queued): Promise<void> {
 
 /** Gives a record up. */
 export async function giveUp(key: string): Promise<void> {
-  now(all.filter((one) => one.key !== key));
+  waiting.now(waiting.snapshot().filter((one) => one.key !== key));
   await del(key, store()).catch(() => undefined);
 }
 
 /** Tries a record that was refused once more. */
 export function sendAgain(key: string): void {
-  now(all.map((one) => (one.key === key ? { ...one, refused: null } : one)));
+  waiting.now(waiting.snapshot().map((one) => (one.key === key ? { ...one, refused: null } : one)));
   void pump();
 }
 
@@ -78,9 +66,10 @@ function begin(): void {
   window.addEventListener('online', () => void pump());
   void entries<string, Queued>(store())
     .then((kept) => {
+      const all = waiting.snapshot();
       const known = new Set(all.map((one) => one.key));
       const left = kept.flatMap(([, one]) => (known.has(one.key) ? [] : [{ ...one, refused: null }]));
-      now([...left, ...all].sort((a, b) => a.at - b.at));
+      waiting.now([...left, ...all].sort((a, b) => a.at - b.at));
       return pump();
     })
     .catch(() => undefined);
@@ -93,7 +82,7 @@ async function pump(): Promise<void> {
   pumping = true;
   try {
     for (;;) {
-      const next = all.find((one) => one.refused === null);
+      const next = waiting.snapshot().find((one) => one.refused === null);
       if (!next) return;
       if (!(await sent(next))) break;
     }
@@ -117,7 +106,7 @@ async function sent({ key, url, body, about }: Waiting): Promise<boolean> {
       return true;
     }
     const why = answer.message ?? 'The server would not take it.';
-    now(all.map((one) => (one.key === key ? { ...one, refused: why } : one)));
+    waiting.now(waiting.snapshot().map((one) => (one.key === key ? { ...one, refused: why } : one)));
     return true;
   } catch {
     return false;

@@ -1,4 +1,6 @@
 import { createStore, del, entries, get, set } from 'idb-keyval';
+import type { Watched } from '../forms/watched';
+import { watched } from '../forms/watched';
 import type { HangsOn, Picture } from '../records/pictures.server';
 import { MOST_PICTURE_BYTES } from './keepPicture';
 
@@ -20,29 +22,13 @@ export type OnItsWay = Waiting & { progress: Progress };
 const RETRY_MS = 4000;
 
 const store = () => createStore('patrone-pictures', 'waiting');
-let all: readonly OnItsWay[] = [];
-const watchers = new Set<() => void>();
 const arrivals = new Set<(on: HangsOn, pictures: Picture[]) => void>();
 
-function now(next: readonly OnItsWay[]): void {
-  all = next;
-  for (const tell of watchers) tell();
-}
+const way = watched<OnItsWay>(begin);
+/** What is on its way. */
+export const onItsWay: Watched<OnItsWay> = way;
 const said = (key: string, progress: Progress) =>
-  now(all.map((one) => (one.key === key ? { ...one, progress } : one)));
-
-/** For `useSyncExternalStore`: what is on its way. */
-export const onItsWay = {
-  subscribe(tell: () => void): () => void {
-    watchers.add(tell);
-    begin();
-    return () => watchers.delete(tell);
-  },
-  snapshot: () => all,
-  /** The server that renders a page knows nothing of this browser. */
-  none: () => NONE,
-};
-const NONE: readonly OnItsWay[] = [];
+  way.now(way.snapshot().map((one) => (one.key === key ? { ...one, progress } : one)));
 
 /** Has `tell` know of each picture that has arrived: the pictures of its piece or job as they are now. */
 export function onArrival(tell: (on: HangsOn, pictures: Picture[]) => void): () => void {
@@ -58,9 +44,10 @@ function begin(): void {
   window.addEventListener('online', () => void pump());
   void entries<string, Waiting>(store())
     .then((kept) => {
+      const all = way.snapshot();
       const known = new Set(all.map((one) => one.key));
       const left = kept.map(([, one]) => one).filter((one) => !known.has(one.key));
-      now([...left.sort((a, b) => a.at - b.at).map((one) => ({ ...one, progress: WAITS })), ...all]);
+      way.now([...left.sort((a, b) => a.at - b.at).map((one) => ({ ...one, progress: WAITS })), ...all]);
       return pump();
     })
     // No store (a private window of some browsers): they wait in this page alone.
@@ -78,7 +65,7 @@ export async function send(on: HangsOn, files: readonly File[]): Promise<void> {
     at: Date.now() + i / 1000,
     progress: file.size > MOST_PICTURE_BYTES ? { state: 'refused', why: `${file.name} is larger than 25 MB. Make it smaller and add it again.` } : WAITS,
   })); // prettier-ignore
-  now([...all, ...made]);
+  way.now([...way.snapshot(), ...made]);
   for (const { progress, ...one } of made)
     if (progress.state === 'waiting') await set(one.key, one, store()).catch(() => undefined);
   await pump();
@@ -89,7 +76,7 @@ const requests = new Map<string, XMLHttpRequest>();
 /** Takes a picture back that is not there yet. */
 export function cancel(key: string): void {
   requests.get(key)?.abort();
-  now(all.filter((one) => one.key !== key));
+  way.now(way.snapshot().filter((one) => one.key !== key));
   void del(key, store()).catch(() => undefined);
 }
 
@@ -109,7 +96,7 @@ async function pump(): Promise<void> {
   clearTimeout(later);
   try {
     for (;;) {
-      const next = all.find((one) => one.progress.state === 'waiting');
+      const next = way.snapshot().find((one) => one.progress.state === 'waiting');
       if (!next) return;
       const came = await navigator.locks.request(`patrone-picture ${next.key}`, async () => {
         // Another window may have sent it meanwhile.
@@ -121,7 +108,7 @@ async function pump(): Promise<void> {
         later = setTimeout(() => void pump(), RETRY_MS);
         return;
       }
-      if (came === 'gone') now(all.filter((one) => one.key !== next.key));
+      if (came === 'gone') way.now(way.snapshot().filter((one) => one.key !== next.key));
     }
   } finally {
     pumping = false;
@@ -142,7 +129,9 @@ function sent({ key, on, name, file }: Waiting): Promise<'gone' | 'refused' | 'u
     request.onloadend = () => {
       requests.delete(key);
       const answer = request.response as { pictures?: Picture[]; message?: string } | null;
-      if (!all.some((one) => one.key === key)) return done('gone');
+      if (!way.snapshot().some((one) => one.key === key)) return done('gone');
+      // Signed out meanwhile: it goes once somebody is signed in again.
+      if (request.status === 401) return done('unanswered');
       if (request.status >= 400 && request.status < 500) {
         said(key, { state: 'refused', why: answer?.message ?? `${name} was not taken in.` });
         // Told now, and not again after the page is loaded anew.

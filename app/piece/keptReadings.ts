@@ -67,3 +67,7 @@ export const toBeSent = (fits: readonly { id: string }[]): (Kept & { fit: string
         return kept && !kept.told ? [{ fit: id, ...kept }] : [];
       }),
   );
+
+/** Along how many edges of these trials readings wait. */
+export const edgesWaiting = (fits: readonly string[]): number =>
+  Object.keys(localStorage).filter((key) => fits.some((fit) => key.startsWith(keyOf(fit, '')))).length;
