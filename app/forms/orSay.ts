@@ -6,7 +6,8 @@ export async function orSay<T>(ask: () => Promise<T>): Promise<T | { message: st
     return await ask();
   } catch (error) {
     // A request that got no answer is a TypeError; anything else is the server's own word and goes on.
-    if (isRouteErrorResponse(error) && (error.status === 401 || error.status === 403)) {
+    // Stopped at the door, with a sentence: not signed in, not allowed, or nothing there to be asked.
+    if (isRouteErrorResponse(error) && [401, 403, 503, 507].includes(error.status)) {
       const said = error.data as { message?: string } | null;
       return { message: said?.message ?? 'That is not for you to change. Nothing was changed.' };
     }

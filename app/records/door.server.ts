@@ -7,7 +7,7 @@ import { dbOf } from './database.server';
 import { anybody } from './people.server';
 import { pictures, pieces } from './schema.server';
 import { knownBy } from './sessions.server';
-import { toldInstead, troubleMet } from './trouble.server';
+import { toldInstead, troubleIn, troubleMet } from './trouble.server';
 import type { Known } from './viewer.server';
 import { Viewer, viewerIn } from './viewer.server';
 
@@ -110,9 +110,18 @@ type Asked = { request: Request; params: Params; context: Context };
  */
 export async function asked({ request, params, context }: Asked, next: () => Promise<Response>): Promise<Response> {
   // Asked every few seconds, by nobody in particular.
-  const known = pathOf(request.url) === '/health' ? null : await whoAsks(request);
+  let known: Known | null;
+  let stopped: Response | null;
+  try {
+    known = pathOf(request.url) === '/health' ? null : await whoAsks(request);
+    stopped = await refused(known, request, params);
+  } catch (error) {
+    // The disk or the database in the way of knowing who asks: told, as it is anywhere else.
+    const trouble = troubleIn(error);
+    if (!trouble) throw error;
+    [known, stopped] = [null, told(trouble.status, trouble.message)];
+  }
   context.set(viewerIn, Viewer.asking(known));
-  const stopped = await refused(known, request, params);
   if (stopped) {
     stopped.headers.set('Cache-Control', 'no-store');
     // Thrown, the router makes a page of it, or data for one; a script is answered as it is.
