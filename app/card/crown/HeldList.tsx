@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
+import { MOST_HELD } from '#core/card/crown';
 import type { Hold } from '#core/surface/held';
 import { usePreferences } from '../../frame/preferences';
 
@@ -44,7 +45,7 @@ export function HeldList({ hold, off, points, tapping, onTapping, onChange }: {
           <Button variant="outlined" onClick={() => onTapping(false)}>{points < 2 ? 'Leave it' : `Hold these ${points}`}</Button>
         </>
       ) : (
-        <Button variant="outlined" onClick={() => onTapping(true)}>Points that stay</Button>
+        <Button variant="outlined" disabled={hold.length >= MOST_HELD} onClick={() => onTapping(true)}>Points that stay</Button>
       )}
     </Box>
   );
