@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useRef } from 'react';
+import { useRevalidator } from 'react-router';
 import type { FitRecord } from '#core/format/job';
 import type { Post } from '../forms/usePost';
-import { keep, letGo, refused, toBeSent } from '../piece/keptReadings';
+import { keep, letGo, refused, takenMeanwhile, toBeSent } from '../piece/keptReadings';
 
 type EdgeRecord = FitRecord['edges'][number];
 
@@ -22,6 +23,14 @@ export function useReadings(
   useEffect(() => {
     known.current = fits;
   }, [fits]);
+  // The page before this one may have heard of its last reading while this one was on its way.
+  const { revalidate } = useRevalidator();
+  const looked = useRef(false);
+  useEffect(() => {
+    // Once, as the page begins: from then on it hears itself.
+    if (!looked.current && takenMeanwhile()) void revalidate();
+    looked.current = true;
+  }, [revalidate]);
   const busy = useRef(false);
   const retry = useRef<() => void>(() => undefined);
   const again = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);

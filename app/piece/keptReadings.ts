@@ -26,8 +26,15 @@ export function keep(fit: string, record: EdgeRecord, before: EdgeRecord | null)
   put(fit, { record, since: waiting ? waiting.since : before, ...quarrel });
 }
 
+/** When the server last said that it has something, for the page that comes after this one. */
+const TAKEN = 'patrone:fit-taken';
+
+/** Whether that was said after this page was asked for: what it was loaded with may be older than what was let go. */
+export const takenMeanwhile = (): boolean => Number(sessionStorage.getItem(TAKEN) ?? 0) > performance.timeOrigin;
+
 /** What the server has is forgotten; readings made since it was sent stay, and stand on it. */
 export function letGo(fit: string, sent: EdgeRecord): void {
+  sessionStorage.setItem(TAKEN, String(Date.now()));
   const waiting = keptReadings(fit, sent.edge);
   if (!waiting) return;
   if (JSON.stringify(waiting.record) === JSON.stringify(sent)) localStorage.removeItem(keyOf(fit, sent.edge));
