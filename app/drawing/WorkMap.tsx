@@ -1,6 +1,7 @@
 import type { DrawnMap } from '#core/surface/drawnMap';
 import type { Vec } from '#core/measure/vector';
 import { useView } from './Drawing';
+import { percent } from './percent';
 import { Chevrons } from './shapeMarks';
 
 /** Smaller pictures have fewer figures. */
@@ -23,15 +24,13 @@ export function WorkMap({ map, bright = false, ground = 'var(--zinc)', figures =
         <g key={i} transform={`translate(${x} ${y})`}>
           <rect x={-23} y={-10} width={46} height={20} rx={3} fill={ground} />
           <text textAnchor="middle" dominantBaseline="central" fontSize={14} className="figure" fill={colour(way)}>
-            {percentOf(value)}
+            {percent(value)}
           </text>
         </g>
       ))}
     </g>
   );
 } // prettier-ignore
-
-const percentOf = (share: number): string => `${(share * 100).toFixed(share < 0.0995 ? 1 : 0)} %`;
 
 /** Marks stand no nearer to each other than this, pixels. */
 const MARK_PX = 21;

@@ -43,7 +43,14 @@ export async function wait(record: Queued): Promise<void> {
   waiting.now([...waiting.snapshot(), { ...record, refused: null }]);
   // Without a store (a private window of some browsers) it waits in this page alone.
   await set(record.key, record, store()).catch(() => undefined);
-  setTimeout(() => void pump(), RETRY_MS);
+  tryLater();
+}
+
+let later: ReturnType<typeof setTimeout> | undefined;
+/** One try at a time is on its way, however much waits. */
+function tryLater(): void {
+  clearTimeout(later);
+  later = setTimeout(() => void pump(), RETRY_MS);
 }
 
 /** Gives a record up. */
@@ -89,7 +96,7 @@ async function pump(): Promise<void> {
   } finally {
     pumping = false;
   }
-  setTimeout(() => void pump(), RETRY_MS);
+  tryLater();
 }
 
 /** Whether the server has said something about a record: taken, or refused. */

@@ -15,6 +15,7 @@ import type { Refused } from '../records/people.server';
 import { addPerson, changePerson, letGo, listPeople, setPhrase, setPin } from '../records/people.server';
 import { digestOf } from '../records/secrets.server';
 import { listDevices, offerJoin, throwOut } from '../records/sessions.server';
+import type { Viewer } from '../records/viewer.server';
 import { viewerIn } from '../records/viewer.server';
 import { wrongOnes } from '../records/wrongTries.server';
 import type { Route } from './+types/people';
@@ -23,8 +24,14 @@ import { PersonCard } from './PersonCard';
 import { NewPerson } from './NewPerson';
 import { NameSchema, PhraseSchema, PinSchema, RoleSchema, said } from './fields';
 
+/** Whoever runs the shop; for anybody else there is no such page, whatever door they came by. */
+function runsIt(viewer: Viewer): Viewer {
+  if (viewer.known?.role !== 'runs') throw data(null, { status: 404 });
+  return viewer;
+}
+
 export async function loader({ context }: Route.LoaderArgs) {
-  const viewer = context.get(viewerIn);
+  const viewer = runsIt(context.get(viewerIn));
   return {
     people: await listPeople(viewer),
     devices: await listDevices(viewer),
@@ -56,7 +63,7 @@ const factsOf = (form: FormData) =>
   Facts.safeParse({ name: said(form, 'name'), role: said(form, 'role'), jobs: form.getAll('job') });
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const viewer = context.get(viewerIn);
+  const viewer = runsIt(context.get(viewerIn));
   const form = await formOf(request);
   const intent = said(form, 'intent');
   if (intent === 'add' || intent === 'change') {

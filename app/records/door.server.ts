@@ -24,10 +24,19 @@ const WRITES = /^\/jobs\/[^/]+\/new-piece$/;
 
 const READS = new Set(['GET', 'HEAD', 'OPTIONS']);
 
-/** What is asked for, as the address bar has it: data for a page is asked for under a name of its own. */
+/**
+ * What is asked for, however it is written: the router takes capitals, signs by their number and doubled strokes for the same
+ * address, so the door does too; data for a page is asked for under a name of its own.
+ */
 export function pathOf(url: string): string {
-  const { pathname } = new URL(url);
-  return pathname === '/_root.data' ? '/' : pathname.replace(/\.data$/, '').replace(/(.)\/+$/, '$1');
+  let path = new URL(url).pathname;
+  try {
+    path = decodeURIComponent(path);
+  } catch {
+    // No signs by number: as it stands.
+  }
+  path = path.toLowerCase().replace(/\/+/g, '/').replace(/\.data$/, '').replace(/(.)\/$/, '$1'); // prettier-ignore
+  return path === '/_root' ? '/' : path;
 }
 
 /** Whether a page is asked for, by the address bar or by the router: it can be sent on to another. */
@@ -109,10 +118,10 @@ type Asked = { request: Request; params: Params; context: Context };
  * kept by a browser unless the route says so.
  */
 export async function asked({ request, params, context }: Asked, next: () => Promise<Response>): Promise<Response> {
-  // Asked every few seconds, by nobody in particular.
   let known: Known | null;
   let stopped: Response | null;
   try {
+    // Health is asked every few seconds, by nobody in particular.
     known = pathOf(request.url) === '/health' ? null : await whoAsks(request);
     stopped = await refused(known, request, params);
   } catch (error) {

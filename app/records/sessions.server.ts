@@ -126,10 +126,3 @@ export const setPersonHere = (token: string, person: string | null) =>
     .update(sessions)
     .set({ person, personUntil: person === null ? null : new Date(Date.now() + PERSON_MS) })
     .where(and(eq(sessions.token, digestOf(token)), isNotNull(sessions.device)));
-
-/** Where somebody is signed in, besides devices. */
-export const signedInBrowsers = (viewer: Viewer, person: string) =>
-  dbOf(viewer).$count(
-    sessions,
-    and(eq(sessions.person, person), isNull(sessions.device), gt(sessions.until, new Date())),
-  );

@@ -31,6 +31,8 @@ export const loader = async ({ context }: Route.LoaderArgs) => ({
 
 export async function action({ request, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
+  if (viewer.known?.role !== 'runs')
+    return data({ message: 'Only who runs the shop changes its settings. Nothing was changed.' }, { status: 403 });
   const parsed = changedOf(ShopSchema).safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
   const { since, mine } = parsed.data;

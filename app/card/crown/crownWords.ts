@@ -1,3 +1,4 @@
+import { percent } from '../../drawing/percent';
 import type { Limit } from '#core/metal/forming';
 import type { PatternDoc } from '#core/card/pattern';
 import type { Figure } from '#core/surface/figures';
@@ -42,7 +43,7 @@ export function schoolWords(school: number): string {
   return school < 0.5 ? 'More raised than gathered' : 'More gathered than raised';
 }
 
-export const percent = (share: number): string => `${(share * 100).toFixed(share < 0.0995 ? 1 : 0)} %`;
+export { percent };
 
 /** What has to be done along each edge. */
 export function edgeWords(laid: LaidPanel, letters: readonly string[], show: (mm: number) => string): { edge: number; letter: string; said: string; shrink: boolean | null }[] {
