@@ -223,6 +223,7 @@ function stepWellTray(): PieceFile {
     fits: [
       {
         at: '2026-10-05T09:30:00.000Z',
+        who: 'Wenna',
         held: 'clamps',
         notes: 'Rocks on the outrigger: dressed the old weld down.',
         revision: 3,
@@ -231,6 +232,7 @@ function stepWellTray(): PieceFile {
       },
       {
         at: '2026-10-05T11:05:00.000Z',
+        who: 'Joss',
         held: 'clecos',
         notes: 'Turned 0.5 mm at the rear and filed edge J. Lies flat.',
         revision: 3,
@@ -314,6 +316,7 @@ function batteryShelf(): PieceFile {
     fits: [
       {
         at: '2026-10-14T15:40:00.000Z',
+        who: 'Joss',
         held: 'magnets',
         notes: 'First offer-up. Wide at the top along the wing.',
         revision: 3,
@@ -414,6 +417,7 @@ function sillClosingPlate(): PieceFile {
     fits: [
       {
         at: '2026-11-04T10:10:00.000Z',
+        who: 'Wenna',
         held: 'clamps',
         notes: 'Clamped both ends; still flat when let go.',
         revision: 3,
@@ -614,7 +618,7 @@ export const DEMO_NAME = 'Mobile library van';
 /** The whole demo job as a job file. */
 export const demoJob = (): JobFile => ({
   format: 'patrone-job',
-  version: 7,
+  version: 8,
   job: {
     name: DEMO_NAME,
     vehicle: '1953 Marlpit, coach-built',

@@ -173,7 +173,7 @@ test('malformed at any door: a clear refusal, nothing stored, never a fault of t
   const piece = await aPiece(request);
   const { name, part, side, metal, thicknessMm, thickness, structural, notes } = demoJob().pieces[0]!;
   const facts = { name, part, side, metal, thicknessMm, thickness, structural, notes };
-  const fit = { at: new Date().toISOString(), held: 'clamps', notes: '', revision: 1, withdrawn: null, edges: [] };
+  const fit = { at: new Date().toISOString(), who: '', held: 'clamps', notes: '', revision: 1, withdrawn: null, edges: [] };
   const doors: [string, unknown][] = [
     [`/pieces/${piece}/survey.data`, { since: facts, mine: { ...facts, notes: 'nul \0' } }],
     [`/pieces/${piece}/survey.data`, { since: facts, mine: { ...facts, name: 'half \ud83d' } }],
@@ -211,7 +211,15 @@ test('what cannot be a card, a reading or a weld is refused with the place and t
   expect((await save(request, piece, 1, 'nonsense')).status()).toBe(422);
   expect((await request.post(`/pieces/${piece}/documents/card`, { data: '{' })).status()).toBe(400);
 
-  const fit = { at: new Date().toISOString(), held: 'clamps', notes: '', revision: 1, withdrawn: null, edges: [] };
+  const fit = {
+    at: new Date().toISOString(),
+    who: '',
+    held: 'clamps',
+    notes: '',
+    revision: 1,
+    withdrawn: null,
+    edges: [],
+  };
   expect((await request.post(`/pieces/${piece}/fits`, { data: { intent: 'new', fit } })).status()).toBe(200);
   const odd = await request.post(`/pieces/${piece}/fits`, { data: { intent: 'new', fit: { ...fit, held: 'glue' } } });
   expect(odd.status()).toBe(400);

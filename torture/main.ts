@@ -136,7 +136,15 @@ async function malformedRequests(): Promise<void> {
   const made = await ask(`${at}${job!.location}/new-piece`, json({ mine: demoFacts }));
   const piece = /pieces\/([0-9a-f-]{36})/.exec(made!.location ?? made!.text)![1]!;
   await ask(`${at}/pieces/${piece}/documents/card`, json({ intent: 'save', base: 0, doc: demoCard }));
-  const fit = { at: new Date().toISOString(), held: 'hand', notes: '', revision: 1, withdrawn: null, edges: [] };
+  const fit = {
+    at: new Date().toISOString(),
+    who: '',
+    held: 'hand',
+    notes: '',
+    revision: 1,
+    withdrawn: null,
+    edges: [],
+  };
   const fits = await ask(`${at}/pieces/${piece}/fits`, json({ intent: 'new', fit }));
   const seen = { at: fit.at, who: '', edge: demoCard.edges[0]!.id, kind: 'lamp', sound: false, readingMm: null, finding: '', remedy: '', withdrawn: null }; // prettier-ignore
   const inspected = await ask(`${at}/pieces/${piece}/welds`, json({ intent: 'inspection', inspection: seen }));

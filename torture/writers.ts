@@ -106,7 +106,7 @@ export async function writer(at: string, ledger: Ledger, over: () => boolean, ca
     },
     async () => {
       const notes = mark('trial');
-      const fit = { at: moment(), held: 'hand', notes, revision: 1, withdrawn: null, edges: [] };
+      const fit = { at: moment(), who: '', held: 'hand', notes, revision: 1, withdrawn: null, edges: [] };
       const id = idOf(await record('fits', 'trial', notes, { intent: 'new', fit }), 'fits', notes);
       if (!id) return;
       // As no reading of the demo job is.

@@ -8,6 +8,8 @@ import { Choice } from '../forms/Choice';
 import { Withdraw } from '../forms/Withdraw';
 import { useDraft } from '../forms/useDraft';
 import type { Post } from '../forms/usePost';
+import { WaitsForServer } from '../piece/WaitsForServer';
+import { usePiece } from '../piece/pieceContext';
 import { PiecePictures } from '../piece/PiecePictures';
 import type { Fit } from '../records/fits.server';
 import { HELD_WORDS } from './held';
@@ -16,12 +18,16 @@ import { HELD_WORDS } from './held';
 const MomentField = lazy(() => import('../forms/MomentField'));
 
 /** What is said of a whole trial: when, how the piece was held, what was noticed. */
+/** While a trial waits for the server there is nothing to be changed, or to hang a picture on. */
 export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
   const said = { at: fit.at, held: fit.held, notes: fit.notes };
   // What another page has said meanwhile is shown; kept again, one's own stands.
   const there = post.refusal?.id === fit.id ? (post.refusal.now as typeof said | undefined) : undefined;
   const { draft, since, set, drop } = useDraft(`fit ${fit.id}`, said, there);
+  const { waits } = usePiece();
   const { at, held, notes } = draft;
+  if (waits.has(fit.id))
+    return <WaitsForServer what="This trial">Read its gaps meanwhile: they go in after it.</WaitsForServer>;
   const changed = at !== fit.at || held !== fit.held || notes !== fit.notes;
   return (
     <Stack spacing={1.5} component="section" aria-label="This trial">

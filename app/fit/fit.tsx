@@ -13,50 +13,51 @@ import { weldOf } from '#core/weld/planned';
 import { isJoined } from '#core/weld/start';
 import { Drawing } from '../drawing/Drawing';
 import { Choice } from '../forms/Choice';
-import { usePost } from '../forms/usePost';
 import { FoldAway } from '../frame/FoldAway';
 import { Moment } from '../frame/Moment';
 import { StageLayout } from '../frame/StageLayout';
 import type { TallyFigure } from '../frame/Tally';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
+import { useWho, whoAtFirst } from '../frame/who';
 import { lieSentence } from '../frame/words';
 import { EdgeStory } from '../piece/EdgeStory';
 import { NoBlank } from '../piece/NoBlank';
-import { usePick, usePiece } from '../piece/pieceContext';
+import { WhoField } from '../piece/WhoField';
+import { usePick, usePiece, useReadingsHere } from '../piece/pieceContext';
 import { EdgeLine, signOf } from './EdgeLine';
 import { EdgeReadings } from './EdgeReadings';
 import { FitPicture } from './FitPicture';
 import { FitSheet } from './FitSheet';
 import { HELD_WORDS } from './held';
 import { useReadingKeys } from './useReadingKeys';
-import { useReadings } from './useReadings';
 
 /** The fit stage: trial fits, gaps read along each edge, and how each edge lies. */
 export default function FitStage() {
-  const { id, pattern, plan, fits, takenBack, facts, patternEditor, took } = usePiece();
+  const { id, pattern, plan, fits, takenBack, facts, patternEditor } = usePiece();
+  const me = useWho();
+  const [who, setWho] = useState('');
   const { pick, setPick } = usePick();
   const { showThin } = usePreferences();
   const [chosen, setChosen] = useState<string | null>(null);
   const [touched, setTouched] = useState(0);
-  const post = usePost(`/pieces/${id}/fits`, took);
-  const { put, flush } = useReadings(fits, post);
+  const { put, flush, post } = useReadingsHere();
   const fit = fits.find((f) => f.id === chosen) ?? fits[fits.length - 1] ?? null;
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
-  const start = () =>
-    void post
-      .send({
-        intent: 'new',
-        fit: {
-          at: new Date().toISOString(),
-          held: fit?.held ?? 'clamps',
-          notes: '',
-          revision: patternEditor.number,
-          withdrawn: null,
-          edges: [],
-        } satisfies FitRecord,
-      })
-      .then(() => setChosen(null));
+  const by = who !== '' ? who : whoAtFirst(me, fit?.who);
+  const start = () => {
+    const begun: FitRecord = {
+      at: new Date().toISOString(),
+      who: by,
+      held: fit?.held ?? 'clamps',
+      notes: '',
+      revision: patternEditor.number,
+      withdrawn: null,
+      edges: [],
+    };
+    const record = { intent: 'new', id: crypto.randomUUID(), fit: begun };
+    void post.sendOrWait(record, `Trial fit ${fits.length + 1}`, id).then(() => setChosen(null));
+  };
 
   // What another page read on an edge is settled where the edge is read.
   const aboutReadings = typeof post.refusal?.now === 'object' && 'stations' in post.refusal.now!;
@@ -194,10 +195,11 @@ export default function FitStage() {
           )}
           {edge && <EdgeStory edgeId={edge.id} />}
           {post.problem && !aboutReadings && <Told>{post.problem}</Told>}
+          {me?.names && <WhoField label="Who tries it" value={who} onChange={setWho} />}
           <Button
             variant={fits.length === 0 ? 'contained' : 'outlined'}
             size="large"
-            disabled={post.state === 'busy'}
+            disabled={post.state === 'busy' || (me?.names != null && by === '')}
             onClick={start}
           >
             {fits.length === 0 ? 'Begin the first trial fit' : 'Begin another trial fit'}
@@ -221,6 +223,7 @@ export default function FitStage() {
           {fit && (
             <Typography variant="caption" sx={{ color: 'var(--pencil)' }}>
               Begun <Moment at={fit.at} />
+              {fit.who === '' ? '' : ` by ${fit.who}`}
               {fit.revision === patternEditor.number ? '' : ', on an earlier card'}.
             </Typography>
           )}

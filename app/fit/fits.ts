@@ -6,7 +6,7 @@ import { TAKEN_BACK, changedOf, sentenceOf } from '../records/changed.server';
 import { changeFit, createFit, fitsOf, saveFitEdge, withdrawFit } from '../records/fits.server';
 import { knownEdges } from '../records/knownEdges.server';
 import { once } from '../records/once.server';
-import { Key, idOr404, parsedJson } from '../records/parse.server';
+import { Key, NewId, idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/fits';
@@ -15,7 +15,7 @@ import { HELD_WORDS } from './held';
 const Said = FitSchema.pick({ at: true, held: true, notes: true });
 const Edge = FitSchema.shape.edges.element;
 const Body = z.discriminatedUnion('intent', [
-  z.object({ intent: z.literal('new'), fit: FitSchema }),
+  z.object({ intent: z.literal('new'), id: NewId, fit: FitSchema }),
   z.object({ intent: z.literal('change'), id: z.uuid(), ...changedOf(Said).shape }),
   z.object({
     intent: z.literal('withdraw'),
@@ -61,7 +61,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const found = await once(viewer, key, async (tx) => {
     switch (given.intent) {
       case 'new':
-        await createFit(viewer, piece.id, given.fit, tx);
+        await createFit(viewer, piece.id, { ...given.fit, id: given.id }, tx);
         return null;
       case 'change':
         return changeFit(piece.id, given.id, given.since, given.mine, tx);

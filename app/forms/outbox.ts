@@ -108,8 +108,9 @@ async function sent({ key, url, body, about }: Waiting): Promise<boolean> {
     if (response.status === 401 || response.status >= 500) return false;
     const answer = (await response.json().catch(() => ({}))) as { message?: string };
     if (response.ok) {
-      await giveUp(key);
+      // Told first: what it answers takes the place of what waited.
       for (const tell of answers) tell(about, answer);
+      await giveUp(key);
       return true;
     }
     const why = answer.message ?? 'The server would not take it.';

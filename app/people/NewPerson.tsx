@@ -4,7 +4,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
 import { useFetcher } from 'react-router';
-import type { Role } from '../records/schema.server';
+import type { Role } from '../records/peopleTables.server';
 import { Choice } from '../forms/Choice';
 import { Told } from '../frame/Told';
 import { JobTicks } from './JobTicks';

@@ -3,7 +3,6 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import { Link, useLocation } from 'react-router';
 import { giveUp, onAnswer, sendAgain, waitingRecords } from '../forms/outbox';
 import { formatTime } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
@@ -16,16 +15,13 @@ const counted = (count: number, one: string, many: string) => `${count} ${count 
 /** What was written here and waits for the server, said plainly, one under another; nothing while nothing waits. */
 export function Waits() {
   const { id, took, fits } = usePiece();
-  const allEdges = useEdgesWaiting(fits);
-  // Readings are sent by the stop they were read at.
-  const atFit = /\/fit$/.test(useLocation().pathname);
-  const edges = atFit ? allEdges : 0;
+  const edges = useEdgesWaiting(fits);
   const { dates } = usePreferences();
   const records = useSyncExternalStore(waitingRecords.subscribe, waitingRecords.snapshot, waitingRecords.none);
   const pictures = useSyncExternalStore(onItsWay.subscribe, onItsWay.snapshot, onItsWay.none).filter(({ progress }) => progress.state === 'waiting');
   const [open, setOpen] = useState(false);
   useEffect(() => onAnswer((about, answer) => about === id && took(answer)), [id, took]);
-  if (records.length + pictures.length + allEdges === 0) return null;
+  if (records.length + pictures.length + edges === 0) return null;
   const refused = records.filter((one) => one.refused !== null).length;
   const said = [
     edges > 0 && counted(edges, 'edge read', 'edges read'),
@@ -40,11 +36,6 @@ export function Waits() {
           {said !== '' && (
             <>
               <b>{said}</b> {one ? 'waits' : 'wait'} for the server{refused > 0 ? `; ${refused} it would not take` : `, and ${one ? 'goes' : 'go'} in when it answers`}.{' '}
-            </>
-          )}
-          {allEdges > edges && (
-            <>
-              {counted(allEdges, 'edge', 'edges')} read {allEdges === 1 ? 'waits' : 'wait'}: <Link to={`/pieces/${id}/fit`}>at Fit</Link> it goes in.{' '}
             </>
           )}
           {!isKeptOffline() && 'Keep this page open till then.'}

@@ -10,7 +10,7 @@ import { PieceBar } from './PieceBar';
 import { StageRail } from './StageRail';
 import type { LoadedPage as Loaded } from './loaded.server';
 import { loadPage } from './loaded.server';
-import { InHandContext, PickContext, PieceContext, usePick, usePiece } from './pieceContext';
+import { InHandContext, PickContext, PieceContext, ReadingsContext, usePick, usePiece } from './pieceContext';
 import { usePieceView } from './usePieceView';
 import { useRoadKeys } from './useRoadKeys';
 import { useStepping } from './useStepping';
@@ -52,12 +52,14 @@ export default function PiecePage({ loaderData, params }: Route.ComponentProps) 
 }
 
 function PieceRoad({ loaded }: { loaded: Loaded }) {
-  const { view, picked, inHand } = usePieceView(loaded);
+  const { view, picked, inHand, readings } = usePieceView(loaded);
   return (
     <PieceContext.Provider value={view}>
       <PickContext.Provider value={picked}>
         <InHandContext.Provider value={inHand}>
-          <PieceLayout job={loaded.job} name={loaded.facts.name} archived={loaded.archived} />
+          <ReadingsContext.Provider value={readings}>
+            <PieceLayout job={loaded.job} name={loaded.facts.name} archived={loaded.archived} />
+          </ReadingsContext.Provider>
         </InHandContext.Provider>
       </PickContext.Provider>
     </PieceContext.Provider>

@@ -18,6 +18,7 @@ import type { Inspection, Weld } from '../records/welds.server';
 import type { LoadedPage } from './loaded.server';
 import type { Road } from './stages';
 import type { Editor } from './useDocument';
+import type { Readings } from './useReadings';
 
 /** How the last step of a stop is undone, and what to say of it. */
 export type StopUndo = { undo: () => string } | null;
@@ -59,6 +60,8 @@ export type PieceView = Records & {
   made: LoadedPage['made'];
   /** Trials that were taken back: they count for nothing, and stay to be seen. */
   takenBack: Fit[];
+  /** Records that were written here and wait for the server, by their ids. */
+  waits: ReadonlySet<string>;
   /** Takes over what the server answered to a new record. */
   took: (records: Partial<Records>) => void;
   stopUndo: StopUndo;
@@ -72,6 +75,15 @@ export function usePiece(): PieceView {
   const view = useContext(PieceContext);
   if (!view) throw new Error('usePiece outside a piece');
   return view;
+}
+
+/** Readings on their way: apart, so that sending one draws only where they are read. */
+export const ReadingsContext = createContext<Readings | null>(null);
+
+export function useReadingsHere(): Readings {
+  const readings = useContext(ReadingsContext);
+  if (!readings) throw new Error('useReadingsHere outside a piece');
+  return readings;
 }
 
 /** What is picked: apart from the piece, so that picking draws only what shows it. */

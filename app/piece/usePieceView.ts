@@ -6,6 +6,7 @@ import { metalById } from '#core/metal/metals';
 import { emptyPlan } from '#core/weld/emptyPlan';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import type { Pick } from '../drawing/pick';
+import { usePost } from '../forms/usePost';
 import type { LoadedPage as Loaded } from './loaded.server';
 import type { InHand, Picked, PieceView, Records, StopUndo } from './pieceContext';
 import { printDigest } from './printDigest';
@@ -13,12 +14,20 @@ import { reckoned } from './reckoned';
 import { stepsOf } from './shapeSteps';
 import { roadOf } from './stages';
 import { useDocument } from './useDocument';
+import type { Readings } from './useReadings';
+import { useReadings } from './useReadings';
+import { useWaitingHere, withWaiting } from './waitingHere';
 
 const CARD_VERSION = emptyPattern().version;
 const PLAN_VERSION = emptyPlan().version;
 
 /** What the stages know of a piece: its documents as they are being edited, and all that follows from them. */
-export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked; inHand: InHand } {
+export function usePieceView(loaded: Loaded): {
+  view: PieceView;
+  picked: Picked;
+  inHand: InHand;
+  readings: Readings;
+} {
   const { id, facts, shop, ownRadii } = loaded;
   const live = useDocument(id, 'card', loaded.card, CARD_VERSION, keptToRules);
   const [moving, setMoving] = useState(false);
@@ -43,10 +52,16 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       setNewer((last) => ({ than: loaded, records: { ...(last.than === loaded ? last.records : {}), ...records } })),
     [loaded],
   );
-  const { fits, welds, inspections, pictures, survey, folding, shaping, surveyWarnings } = useMemo(
+  const there = useMemo(
     () => ({ ...loaded.records, ...(newer.than === loaded ? newer.records : {}) }),
     [loaded, newer],
   );
+  const { pictures, survey, folding, shaping, surveyWarnings } = there;
+  const waiting = useWaitingHere(id);
+  const fits = useMemo(() => withWaiting(there.fits, waiting.fits), [there.fits, waiting.fits]);
+  const welds = useMemo(() => withWaiting(there.welds, waiting.welds), [there.welds, waiting.welds]);
+  const inspections = useMemo(() => withWaiting(there.inspections, waiting.inspections), [there.inspections, waiting.inspections]); // prettier-ignore
+  const readings = useReadings(there.fits, usePost(`/pieces/${id}/fits`, took));
 
   const { problems: found, development } = useMemo(
     () => reckoned(pattern, metal, facts.thicknessMm, shop),
@@ -124,11 +139,12 @@ export function usePieceView(loaded: Loaded): { view: PieceView; picked: Picked;
       folding,
       shaping,
       surveyWarnings,
+      waits: waiting.ids,
       took,
       stopUndo,
       setUndo,
     }),
-    [id, loaded.job.id, loaded.from, loaded.made, facts, metal, shop, ownRadii, pattern, patternEditor, plan, planEditor, problems, development, steps, road, standing, takenBack, welds, inspections, pictures, survey, folding, shaping, surveyWarnings, took, stopUndo], // prettier-ignore
+    [id, loaded.job.id, loaded.from, loaded.made, facts, metal, shop, ownRadii, pattern, patternEditor, plan, planEditor, problems, development, steps, road, standing, takenBack, welds, inspections, pictures, survey, folding, shaping, surveyWarnings, waiting.ids, took, stopUndo], // prettier-ignore
   );
-  return { view, picked, inHand };
+  return { view, picked, inHand, readings };
 }

@@ -1,6 +1,7 @@
 import { drizzle } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
 import * as relations from './relations.server';
+import * as peopleTables from './peopleTables.server';
 import * as schema from './schema.server';
 import type { Viewer } from './viewer.server';
 
@@ -29,7 +30,7 @@ export const pool = connections(10);
 /** One apart, so that asking whether the database answers does not queue behind those who wait for it. */
 export const asking = connections(1);
 
-const db = drizzle(pool, { schema: { ...schema, ...relations } });
+const db = drizzle(pool, { schema: { ...schema, ...peopleTables, ...relations } });
 export type Db = typeof db;
 
 /** The database for whoever asks: a query that does not say for whom it asks has none to ask, nor has one for nobody. */

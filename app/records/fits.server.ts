@@ -7,6 +7,7 @@ import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
 import { dbOf } from './database.server';
 import type { Tx } from './database.server';
+import { wentIn } from './parse.server';
 import { fitEdges, fits } from './schema.server';
 import type { Viewer } from './viewer.server';
 
@@ -18,6 +19,7 @@ type EdgeRow = typeof fitEdges.$inferSelect;
 export const fitOf = (row: typeof fits.$inferSelect, edges: readonly EdgeRow[]): Fit => ({
   id: row.id,
   at: row.at.toISOString(),
+  who: row.who,
   held: row.held,
   notes: row.notes,
   revision: row.revision,
@@ -46,16 +48,23 @@ async function withEdges(tx: Tx, rows: (typeof fits.$inferSelect)[]): Promise<Fi
 export const fitsOf = async (viewer: Viewer, piece: string, tx: Tx = dbOf(viewer)): Promise<Fit[]> =>
   withEdges(tx, await tx.select().from(fits).where(eq(fits.piece, piece)).orderBy(asc(fits.at), asc(fits.seq)));
 
-/** A trial fit with all its readings, or none of it. */
-export async function createFit(viewer: Viewer, piece: string, fit: FitRecord, outer?: Tx): Promise<string> {
+/** A trial fit with all its readings, or none of it; under an id of its own where whoever wrote it gave it one. */
+export async function createFit(
+  viewer: Viewer,
+  piece: string,
+  { id, ...fit }: FitRecord & { id?: string },
+  outer?: Tx,
+): Promise<string> {
   const put = async (tx: Tx): Promise<string> => {
-    const { at, held, notes, revision, withdrawn } = fit;
-    const [row] = await tx
+    const { at, who, held, notes, revision, withdrawn } = fit;
+    const put = await tx
       .insert(fits)
-      .values({ piece, at: new Date(at), held, notes, revision, withdrawn })
+      .values({ id, piece, at: new Date(at), who, held, notes, revision, withdrawn })
+      .onConflictDoNothing()
       .returning({ id: fits.id });
-    if (fit.edges.length > 0) await tx.insert(fitEdges).values(fit.edges.map((edge) => ({ ...edge, fit: row!.id })));
-    return row!.id;
+    const [made] = wentIn(put, 1) as [string];
+    if (fit.edges.length > 0) await tx.insert(fitEdges).values(fit.edges.map((edge) => ({ ...edge, fit: made })));
+    return made;
   };
   return outer ? put(outer) : dbOf(viewer).transaction(put);
 }

@@ -4,6 +4,15 @@ import { z } from 'zod';
 /** What a page sends along with a record, so that sending it again does not write it again (`once`). */
 export const Key = z.object({ key: z.uuid().optional() });
 
+/** The id that a page gave a record it wrote, so that what hangs on it can be written before the server has it. */
+export const NewId = z.uuid().optional();
+
+/** The ids of rows as they went in; 409 where one of them was in use. */
+export function wentIn(rows: readonly { id: string }[], wanted: number): string[] {
+  if (rows.length < wanted) throw data({ message: 'There is a record of that id already.' }, { status: 409 });
+  return rows.map(({ id }) => id);
+}
+
 /** The key a form was sent under, so that sending it again does not do it again; none with forms of scripts. */
 export function keyOf(form: FormData): string | undefined {
   const key = form.get('key');

@@ -1,8 +1,9 @@
 import { and, asc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { dbOf } from './database.server';
 import type { Tx } from './database.server';
-import type { Role } from './schema.server';
-import { devices, joins, jobs, mayLook, people, sessions } from './schema.server';
+import type { Role } from './peopleTables.server';
+import { devices, joins, mayLook, people, sessions } from './peopleTables.server';
+import { jobs } from './schema.server';
 import { hashed } from './secrets.server';
 import { Viewer } from './viewer.server';
 

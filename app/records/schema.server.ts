@@ -30,9 +30,9 @@ import type { Shaping } from '#core/shape/shaping';
 import { unshaped } from '#core/shape/shaping';
 import type { SurveyBody } from '#core/survey/references';
 
-const moment = (name: string) => timestamp(name, { withTimezone: true, precision: 3, mode: 'date' });
+export const moment = (name: string) => timestamp(name, { withTimezone: true, precision: 3, mode: 'date' });
 /** Order of entry: what was written first comes first, whatever its date says. */
-const order = () => bigserial('seq', { mode: 'number' }).notNull();
+export const order = () => bigserial('seq', { mode: 'number' }).notNull();
 
 export const jobs = pgTable('jobs', {
   id: uuid('id').primaryKey().defaultRandom(),
@@ -168,6 +168,8 @@ export const fits = pgTable(
     seq: order(),
     piece: pieceKey(),
     at: moment('at').notNull(),
+    /** Who tried it; empty in records from before this was written down. */
+    who: text('who').notNull().default(''),
     held: text('held').$type<FitRecord['held']>().notNull(),
     notes: text('notes').notNull(),
     revision: integer('revision').notNull(),
@@ -310,81 +312,3 @@ export const shop = pgTable('shop', {
   id: integer('id').primaryKey(),
   settings: jsonb('settings').$type<Shop>().notNull(),
 });
-
-/** What somebody may do: run the shop, work in it, or look at some of its jobs. */
-export type Role = 'runs' | 'works' | 'looks';
-
-/** People of the shop, by first name. `phrase`, `pin`: argon2id hashes, null where there is none. Whoever has gone stays, for the records. */
-export const people = pgTable('people', {
-  id: uuid('id').primaryKey().defaultRandom(),
-  seq: order(),
-  name: text('name').notNull(),
-  role: text('role').$type<Role>().notNull(),
-  phrase: text('phrase'),
-  pin: text('pin'),
-  created: moment('created').notNull().defaultNow(),
-  gone: moment('gone'),
-});
-
-/** The jobs that somebody who looks may see. */
-export const mayLook = pgTable(
-  'may_look',
-  {
-    person: uuid('person')
-      .notNull()
-      .references(() => people.id, { onDelete: 'cascade' }),
-    job: uuid('job')
-      .notNull()
-      .references(() => jobs.id, { onDelete: 'cascade' }),
-  },
-  (t) => [primaryKey({ columns: [t.person, t.job] })],
-);
-
-/** A phone or tablet that was let in: somebody's, or the shop's own (no person). */
-export const devices = pgTable('devices', {
-  id: uuid('id').primaryKey().defaultRandom(),
-  seq: order(),
-  name: text('name').notNull(),
-  person: uuid('person').references(() => people.id, { onDelete: 'cascade' }),
-  created: moment('created').notNull().defaultNow(),
-  /** When it was thrown out. */
-  gone: moment('gone'),
-});
-
-/**
- * Who is signed in where. `token`: the SHA-256 of what the browser's cookie holds, so that whoever reads this table cannot be
- * anybody. On the shop's own device `person` is who said last that it is them, until `personUntil`.
- */
-export const sessions = pgTable(
-  'sessions',
-  {
-    token: text('token').primaryKey(),
-    person: uuid('person').references(() => people.id, { onDelete: 'cascade' }),
-    personUntil: moment('person_until'),
-    device: uuid('device').references(() => devices.id, { onDelete: 'cascade' }),
-    made: moment('made').notNull().defaultNow(),
-    seen: moment('seen').notNull().defaultNow(),
-    until: moment('until').notNull(),
-  },
-  (t) => [index('sessions_person').on(t.person), index('sessions_device').on(t.device)],
-);
-
-/** A code on a screen that lets one phone in, once, for five minutes; kept as its SHA-256. */
-export const joins = pgTable('joins', {
-  code: text('code').primaryKey(),
-  device: text('device').notNull(),
-  person: uuid('person').references(() => people.id, { onDelete: 'cascade' }),
-  until: moment('until').notNull(),
-});
-
-/** Tries to sign in that were wrong: the name as it was typed, and from where. */
-export const wrongTries = pgTable(
-  'wrong_tries',
-  {
-    seq: order(),
-    at: moment('at').notNull().defaultNow(),
-    name: text('name').notNull(),
-    address: text('address').notNull(),
-  },
-  (t) => [index('wrong_tries_at').on(t.at)],
-);

@@ -1,6 +1,6 @@
 import { and, asc, eq, gt, isNotNull, isNull, lt, sql } from 'drizzle-orm';
 import { dbOf } from './database.server';
-import { devices, joins, mayLook, people, sessions } from './schema.server';
+import { devices, joins, mayLook, people, sessions } from './peopleTables.server';
 import { digestOf, newToken } from './secrets.server';
 import type { Known } from './viewer.server';
 import { Viewer } from './viewer.server';

@@ -1,5 +1,5 @@
 import { createContext } from 'react-router';
-import type { Role } from './schema.server';
+import type { Role } from './peopleTables.server';
 
 /** A person or a device as it is named in records and on pages. */
 export type Named = { id: string; name: string };

@@ -5,6 +5,7 @@ import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
 import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
+import { wentIn } from './parse.server';
 import { inspections, welds } from './schema.server';
 import type { Viewer } from './viewer.server';
 
@@ -48,17 +49,18 @@ export const inspectionsOf = async (viewer: Viewer, piece: string, tx: Tx = dbOf
     inspectionOf,
   );
 
-/** Puts weld entries in; answers their ids in the order given. */
+/** Puts weld entries in, under ids of their own where whoever wrote them gave them one; answers their ids in the order given. */
 export async function addWelds(
   viewer: Viewer,
   piece: string,
-  all: readonly WeldRecord[],
+  all: readonly (WeldRecord & { id?: string })[],
   tx: Tx = dbOf(viewer),
 ): Promise<string[]> {
   const ids: string[] = [];
   await inLots(all, async (lot) => {
     const rows = lot.map((weld) => ({ ...weld, piece, at: new Date(weld.at) }));
-    ids.push(...(await tx.insert(welds).values(rows).returning({ id: welds.id })).map((row) => row.id));
+    const put = await tx.insert(welds).values(rows).onConflictDoNothing().returning({ id: welds.id });
+    ids.push(...wentIn(put, lot.length));
   });
   return ids;
 }
@@ -67,13 +69,14 @@ export async function addWelds(
 export async function addInspections(
   viewer: Viewer,
   piece: string,
-  all: readonly InspectionRecord[],
+  all: readonly (InspectionRecord & { id?: string })[],
   tx: Tx = dbOf(viewer),
 ): Promise<string[]> {
   const ids: string[] = [];
   await inLots(all, async (lot) => {
     const rows = lot.map((inspection) => ({ ...inspection, piece, at: new Date(inspection.at) }));
-    ids.push(...(await tx.insert(inspections).values(rows).returning({ id: inspections.id })).map((row) => row.id));
+    const put = await tx.insert(inspections).values(rows).onConflictDoNothing().returning({ id: inspections.id });
+    ids.push(...wentIn(put, lot.length));
   });
   return ids;
 }

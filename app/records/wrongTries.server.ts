@@ -1,6 +1,6 @@
 import { and, desc, eq, gt, lt, or, sql } from 'drizzle-orm';
 import { dbOf } from './database.server';
-import { wrongTries } from './schema.server';
+import { wrongTries } from './peopleTables.server';
 import { Viewer } from './viewer.server';
 
 /** Tries older than this count no more, and are kept so long to be looked at. */

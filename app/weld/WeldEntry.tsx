@@ -5,12 +5,11 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { cut } from '#core/card/cut';
 import type { WeldRecord } from '#core/format/job';
 import type { Unit } from '#core/measure/length';
 import { parseLength } from '#core/measure/writtenLength';
-import { waitingRecords } from '../forms/outbox';
 import { useDraft } from '../forms/useDraft';
 import type { Post } from '../forms/usePost';
 import { formatDay, formatTime } from '../frame/dates';
@@ -81,14 +80,7 @@ export function WeldEntry({
   const plugged = seam.plugs.length > 0;
   const spots = plugged ? seam.plugs : seam.tacks;
   const count = spots.length;
-  // What waits for the server is welded all the same: the next entry goes on from there.
-  const waiting = useSyncExternalStore(waitingRecords.subscribe, waitingRecords.snapshot, waitingRecords.none);
-  const doneSet = new Set(plugged ? seam.plugsDone : seam.tacksDone);
-  for (const { about, body } of waiting) {
-    const weld = about === id ? (body as { weld?: WeldRecord }).weld : undefined;
-    if (weld?.edge !== seam.edge.id || weld.work !== (plugged ? 'plugs' : 'tacks')) continue;
-    for (let n = weld.from ?? 1; n <= (weld.to ?? 0); n++) doneSet.add(n);
-  }
+  const doneSet = plugged ? seam.plugsDone : seam.tacksDone;
   const nextOne = Array.from({ length: count }, (_, i) => i + 1).find((n) => !doneSet.has(n));
   const { dates } = usePreferences();
   const settings = anew?.settings ?? sameEdge[sameEdge.length - 1]?.settings ?? last?.settings;
@@ -144,7 +136,14 @@ export function WeldEntry({
       note: note.trim(),
     };
     const what = numbered ? `${WORK_WORDS[work]} ${from} to ${to}` : WORK_WORDS[work];
-    if (!(await post.sendOrWait({ intent: 'weld', weld }, `Weld on ${seam.edge.letter}: ${what}`, id))) return;
+    if (
+      !(await post.sendOrWait(
+        { intent: 'weld', id: crypto.randomUUID(), weld },
+        `Weld on ${seam.edge.letter}: ${what}`,
+        id,
+      ))
+    )
+      return;
     // The next entry begins where the record now ends.
     drop(draft);
     onDone();

@@ -10,6 +10,7 @@ import type { Post } from '../forms/usePost';
 import { Moment } from '../frame/Moment';
 import { usePreferences } from '../frame/preferences';
 import { PROCESS_WORDS } from '../frame/words';
+import { WaitsForServer } from '../piece/WaitsForServer';
 import { PiecePictures } from '../piece/PiecePictures';
 import { usePiece } from '../piece/pieceContext';
 import type { Inspection, Weld } from '../records/welds.server';
@@ -27,7 +28,7 @@ export function WeldRecords({
   /** Begins a weld entry with what one that was taken back said. */
   onAnew: (weld: Weld) => void;
 }) {
-  const { welds, inspections, pattern } = usePiece();
+  const { welds, inspections, pattern, waits } = usePiece();
   const found = (id: string) => edgeOfRecord(pattern, { edge: id, turned: pattern.turned });
   // An edge that was made one with another keeps its letter in the record.
   const letter = (id: string) => found(id)?.letter ?? '–';
@@ -62,21 +63,25 @@ export function WeldRecords({
             ) : (
               <InspectionLine inspection={entry.inspection} letter={letter(entry.inspection.edge)} post={post} />
             )}
-            <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 1, ml: -1 }}>
-              <PiecePictures
-                owner={'weld' in entry ? 'weld' : 'inspection'}
-                of={('weld' in entry ? entry.weld : entry.inspection).id}
-                title={`Pictures of this ${'weld' in entry ? 'weld' : 'inspection'}`}
-                small
-              />
-              <Withdraw
-                what={'weld' in entry ? 'weld' : 'inspection'}
-                id={('weld' in entry ? entry.weld : entry.inspection).id}
-                withdrawn={('weld' in entry ? entry.weld : entry.inspection).withdrawn}
-                post={post}
-                onAnew={'weld' in entry && found(entry.weld.edge) ? () => onAnew(entry.weld) : undefined}
-              />
-            </Box>
+            {waits.has(('weld' in entry ? entry.weld : entry.inspection).id) ? (
+              <WaitsForServer what="It" />
+            ) : (
+              <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 1, ml: -1 }}>
+                <PiecePictures
+                  owner={'weld' in entry ? 'weld' : 'inspection'}
+                  of={('weld' in entry ? entry.weld : entry.inspection).id}
+                  title={`Pictures of this ${'weld' in entry ? 'weld' : 'inspection'}`}
+                  small
+                />
+                <Withdraw
+                  what={'weld' in entry ? 'weld' : 'inspection'}
+                  id={('weld' in entry ? entry.weld : entry.inspection).id}
+                  withdrawn={('weld' in entry ? entry.weld : entry.inspection).withdrawn}
+                  post={post}
+                  onAnew={'weld' in entry && found(entry.weld.edge) ? () => onAnew(entry.weld) : undefined}
+                />
+              </Box>
+            )}
           </Box>
         ))}
       </Box>
@@ -126,13 +131,18 @@ function WeldLine({ weld, letter }: { weld: Weld; letter: string }) {
 }
 
 function InspectionLine({ inspection, letter, post }: { inspection: Inspection; letter: string; post: Post }) {
+  const { waits } = usePiece();
   const { showThin } = usePreferences();
   const { draft, set, drop } = useDraft(`remedy ${inspection.id}`, { remedy: '' });
   const { remedy } = draft;
   // As it stood when the page was last shown it.
   const since = inspection.remedy;
   // Open too while something typed waits: another page may have said meanwhile what was done.
-  const open = !inspection.sound && !inspection.withdrawn && (inspection.remedy.trim() === '' || remedy !== '');
+  const open =
+    !inspection.sound &&
+    !inspection.withdrawn &&
+    !waits.has(inspection.id) &&
+    (inspection.remedy.trim() === '' || remedy !== '');
   return (
     <>
       <Line

@@ -4,7 +4,7 @@ import { InspectionSchema, WeldSchema } from '#core/format/job';
 import { TAKEN_BACK, sentenceOf } from '../records/changed.server';
 import { knownEdges } from '../records/knownEdges.server';
 import { once } from '../records/once.server';
-import { Key, idOr404, parsedJson } from '../records/parse.server';
+import { Key, NewId, idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
 import { viewerIn } from '../records/viewer.server';
 import { addInspections, addWelds, inspectionsOf, setRemedy, weldsOf, withdrawRecord } from '../records/welds.server';
@@ -12,8 +12,8 @@ import type { Route } from './+types/welds';
 
 const { remedy } = InspectionSchema.shape;
 const Body = z.discriminatedUnion('intent', [
-  z.object({ intent: z.literal('weld'), weld: WeldSchema }),
-  z.object({ intent: z.literal('inspection'), inspection: InspectionSchema }),
+  z.object({ intent: z.literal('weld'), id: NewId, weld: WeldSchema }),
+  z.object({ intent: z.literal('inspection'), id: NewId, inspection: InspectionSchema }),
   z.object({
     intent: z.literal('withdraw'),
     what: z.enum(['weld', 'inspection']),
@@ -42,10 +42,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const found = await once(viewer, key, async (tx) => {
     switch (given.intent) {
       case 'weld':
-        await addWelds(viewer, piece.id, [given.weld], tx);
+        await addWelds(viewer, piece.id, [{ ...given.weld, id: given.id }], tx);
         return null;
       case 'inspection':
-        await addInspections(viewer, piece.id, [given.inspection], tx);
+        await addInspections(viewer, piece.id, [{ ...given.inspection, id: given.id }], tx);
         return null;
       case 'withdraw':
         return withdrawRecord(piece.id, given.what, given.id, { at: new Date().toISOString(), why: given.why }, tx);

@@ -58,7 +58,7 @@ describe('a job file', () => {
 
   test('says what it is, holds no ids of a database, and is the same when written again', () => {
     const job = JSON.parse(text) as Record<string, unknown>;
-    expect(job).toMatchObject({ format: 'patrone-job', version: 7 });
+    expect(job).toMatchObject({ format: 'patrone-job', version: 8 });
     expect(text).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-/);
     const read = readJob(job);
     expect(read.ok && writeJob(read.job)).toBe(text);
@@ -71,7 +71,7 @@ describe('a job file', () => {
       'document-unreadable: piece 1, card 1: corners.2.x',
     );
     expect(broken((job) => (job.job.created = 'yesterday'))).toBe('job-unreadable: job created');
-    expect(broken((job) => (job.version = 8 as never))).toBe('job-too-new');
+    expect(broken((job) => (job.version = 9 as never))).toBe('job-too-new');
     expect(broken((job) => (job.format = 'other' as never))).toBe('job-not-one');
     const badly = 'job-unreadable: pieces 0 card';
     expect(broken((job) => (job.pieces[0]!.card.current = 9))).toBe(badly);
@@ -121,9 +121,16 @@ describe('a job file', () => {
   });
 
   test('a job of this version, as it was first written, is still read and written to the byte', () => {
-    const text = readFileSync('core/format/fixtures/job-v7.json', 'utf8');
+    const text = readFileSync('core/format/fixtures/job-v8.json', 'utf8');
     const read = readJob(JSON.parse(text));
     expect(read.ok && writeJob(read.job)).toBe(text);
+  });
+
+  test('trials of version 7 do not say who made them, and the job is else as it was', () => {
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v7.json', 'utf8')) as JobFile;
+    expect(old.pieces.some(({ fits }) => fits.length > 0)).toBe(true);
+    const pieces = old.pieces.map((piece) => ({ ...piece, fits: byNobody(piece) }));
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 8, pieces } });
   });
 
   test('cards of version 2 have nothing ruled, left, tucked or measured on a picture, and are else as they were', () => {
@@ -131,7 +138,7 @@ describe('a job file', () => {
     expect(old.pieces[0]!.card.versions[0]!.doc.version).toBe(2);
     expect(readJob(structuredClone(old))).toEqual({
       ok: true,
-      job: { ...old, version: 7, pieces: withCardsNow(old) },
+      job: { ...old, version: 8, pieces: withCardsNow(old) },
     });
   });
 
@@ -157,13 +164,16 @@ describe('a job file', () => {
   test('cards of version 5 have no beads, nor has what they have of others', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v6-card-v5.json', 'utf8')) as JobFile;
     expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.taken))).toBe(true);
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 7, pieces: beadless(old) } });
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 8, pieces: beadless(old) } });
   });
 
   test('cards of version 6 were laid flat from nothing, nor was what they have of others', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v7-card-v6.json', 'utf8')) as JobFile;
     expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.taken))).toBe(true);
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, pieces: withCards(old.pieces, {}) } });
+    expect(readJob(structuredClone(old))).toEqual({
+      ok: true,
+      job: { ...old, version: 8, pieces: withCards(old.pieces, {}) },
+    });
   });
 
   test('of what cards of version 7 were laid flat from nothing but edges was held, and no map was kept', () => {
@@ -179,13 +189,13 @@ describe('a job file', () => {
   test('of pieces of version 6 nothing has been shaped, and they are else as they were', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v6.json', 'utf8')) as JobFile;
     const pieces = withCards(old.pieces, {}).map((piece) => ({ ...piece, shaping: unshaped() }));
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 7, pieces } });
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 8, pieces } });
   });
 
   test('of pieces of version 5 nothing has been said of their folding, and they are else as they were', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v5.json', 'utf8')) as JobFile;
     const pieces = beadless(old).map((piece) => ({ ...piece, folding: unfolded() }));
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 7, pieces } });
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 8, pieces } });
   });
 
   test('a piece comes from one before it in the file', () => {
@@ -198,7 +208,7 @@ describe('a job file', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v2.json', 'utf8')) as JobFile;
     const read = readJob(old);
     const pieces = withCardsNow(old).map((piece) => ({ ...piece, pictures: [], survey: unsurveyed() }));
-    expect(read).toEqual({ ok: true, job: { ...old, version: 7, survey: [], pictures: [], pieces } });
+    expect(read).toEqual({ ok: true, job: { ...old, version: 8, survey: [], pictures: [], pieces } });
   });
 
   test('a job from before pieces were surveyed takes nothing away, and its readings are as they were', () => {
@@ -206,7 +216,7 @@ describe('a job file', () => {
     const read = readJob(structuredClone(old));
     if (!read.ok) throw new Error(JSON.stringify(read.problems));
     const pieces = withCardsNow(old).map((piece) => ({ ...piece, survey: unsurveyed() }));
-    expect(read.job).toMatchObject({ ...old, version: 7, pieces });
+    expect(read.job).toMatchObject({ ...old, version: 8, pieces });
     const { survey } = read.job;
     expect(survey.filter(({ body }) => body.kind === 'round').length).toBeGreaterThan(0);
     for (const { body } of survey) {
@@ -228,6 +238,9 @@ describe('a job file', () => {
   });
 });
 
+/** Trials as they are read from files of before version 8. */
+const byNobody = ({ fits }: JobFile['pieces'][number]) => fits.map((fit) => ({ ...fit, who: '' }));
+
 /** The pieces of a file with cards of version 5, their cards as they are now. */
 const beadless = ({ pieces }: JobFile): JobFile['pieces'] =>
   withCards(pieces, { beads: [] }).map((piece) => ({ ...piece, shaping: unshaped() }));
@@ -237,6 +250,7 @@ function withCards(pieces: JobFile['pieces'], more: Partial<PatternDoc>): JobFil
   const now = <T extends object>(card: T) => ({ ...card, version: 8 as const, crown: null, ...more });
   return pieces.map((piece) => ({
     ...piece,
+    fits: byNobody(piece),
     card: {
       ...piece.card,
       versions: piece.card.versions.map(({ doc, ...version }) => ({
@@ -251,6 +265,7 @@ function withCards(pieces: JobFile['pieces'], more: Partial<PatternDoc>): JobFil
 const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
   pieces.map((piece) => ({
     ...piece,
+    fits: byNobody(piece),
     came: null,
     folding: unfolded(),
     shaping: unshaped(),

@@ -61,6 +61,7 @@ const station = z.object({
 /** One trial fit: how the piece was held, and what was read along each edge. */
 export const FitSchema = z.object({
   at: moment,
+  who: text(60),
   held: z.enum(HELD),
   notes: text(4000),
   /** The revision of the card that was cut and tried. */
@@ -217,7 +218,7 @@ export const PieceFileSchema = PieceFactsSchema.extend({
 });
 export type PieceFile = z.infer<typeof PieceFileSchema>;
 
-export const JOB_VERSION = 7;
+export const JOB_VERSION = 8;
 
 /** As many pieces as a job file may hold. */
 export const MOST_PIECES = 2000;

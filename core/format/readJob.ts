@@ -59,6 +59,14 @@ function surveyFromVersion3(given: unknown): unknown {
   return { ...rest, body: { ...round.data, readings: Object.fromEntries(readings) as unknown } };
 }
 
+const V7FitsSchema = z.looseObject({ fits: z.array(z.looseObject({})) });
+
+/** A piece of version 7: a trial did not say who made it. */
+function fromVersion7(given: unknown): unknown {
+  const read = V7FitsSchema.safeParse(given);
+  return read.success ? { ...read.data, fits: read.data.fits.map((fit) => ({ ...fit, who: '' })) } : given;
+}
+
 const HistorySchema = z.looseObject({ versions: z.array(z.looseObject({ doc: z.unknown() })) });
 const DocumentsSchema = z.looseObject({ card: HistorySchema, plan: HistorySchema });
 
@@ -100,7 +108,8 @@ export function readJobPiece(given: unknown, version: number, place: number): Re
   const inFour = version < 4 && typeof inThree === 'object' ? { ...inThree, survey: unsurveyed() } : inThree;
   const inFive = version < 5 && typeof inFour === 'object' ? { ...inFour, came: null } : inFour;
   const inSix = version < 6 && typeof inFive === 'object' ? { ...inFive, folding: unfolded() } : inFive;
-  const brought = version < 7 && typeof inSix === 'object' ? { ...inSix, shaping: unshaped() } : inSix;
+  const inSeven = version < 7 && typeof inSix === 'object' ? { ...inSix, shaping: unshaped() } : inSix;
+  const brought = version < 8 ? fromVersion7(inSeven) : inSeven;
   const parts = DocumentsSchema.safeParse(brought);
   if (parts.success) {
     // Each document by its own reader, so that one of an older version comes up to date wherever it stands.

@@ -1,28 +1,31 @@
-import { useCallback, useEffect, useRef } from 'react';
+import { useCallback, useEffect, useMemo, useRef } from 'react';
 import { useRevalidator } from 'react-router';
 import type { FitRecord } from '#core/format/job';
 import type { Post } from '../forms/usePost';
-import { keep, letGo, refused, takenMeanwhile, toBeSent } from '../piece/keptReadings';
+import { keep, letGo, refused, takenMeanwhile, toBeSent } from './keptReadings';
 
 type EdgeRecord = FitRecord['edges'][number];
 
 /** How long to wait before readings that did not reach the server are sent again. */
 const AGAIN_MS = 3000;
 
+export type Readings = {
+  /** Puts down what was read along an edge at a trial, and what that was made from. */
+  put: (fit: string, record: EdgeRecord, before: EdgeRecord | null) => void;
+  /** Sends what waits after somebody has settled it. */
+  flush: () => void;
+  /** How trials and readings of the piece are sent. */
+  post: Post;
+};
+
 /**
- * Puts readings down: each is kept in the browser first, then sent, one request at a time and always the newest of an
- * edge, again and again until the server has it or says why it will not. What an earlier page could not send goes with
- * it. `flush` sends what waits after somebody has settled it.
+ * Puts readings of trials that the server has (`fits`) down: each is kept in the browser first, then sent, one request at
+ * a time and always the newest of an edge, again and again until the server has it or says why it will not. What an earlier
+ * page could not send goes with it, and what was read at a trial that waited for the server once that is there.
  */
-export function useReadings(
-  fits: readonly { id: string }[],
-  post: Post,
-): { put: (fit: string, record: EdgeRecord, before: EdgeRecord | null) => void; flush: () => void } {
+export function useReadings(fits: readonly { id: string }[], post: Post): Readings {
   const { ask } = post;
   const known = useRef(fits);
-  useEffect(() => {
-    known.current = fits;
-  }, [fits]);
   // The page before this one may have heard of its last reading while this one was on its way.
   const { revalidate } = useRevalidator();
   const looked = useRef(false);
@@ -61,6 +64,11 @@ export function useReadings(
     };
   }, [flush]);
 
+  useEffect(() => {
+    known.current = fits;
+    retry.current();
+  }, [fits]);
+
   const put = useCallback(
     (fit: string, record: EdgeRecord, before: EdgeRecord | null) => {
       keep(fit, record, before);
@@ -68,5 +76,5 @@ export function useReadings(
     },
     [flush],
   );
-  return { put, flush: useCallback(() => void flush(), [flush]) };
+  return useMemo(() => ({ put, flush: () => void flush(), post }), [put, flush, post]);
 }

@@ -1,0 +1,1 @@
+ALTER TABLE "fits" ADD COLUMN "who" text DEFAULT '' NOT NULL;
