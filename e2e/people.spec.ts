@@ -303,7 +303,7 @@ test('a tablet joins by a code, once, is the shop’s, asks who; thrown out it i
   await expect(at.getByRole('heading', { name: 'Sign in' })).toBeVisible();
 }); // prettier-ignore
 
-test('a phone joins, reads gaps and writes an entry without a connection, from a page opened without one; back again all is in, once', async ({ browser }) => {
+test('a phone joins, begins a trial, reads gaps and writes an entry without a connection, from a page opened without one; back again all is in, once', async ({ browser }) => {
   const page = await shop.newPage();
   await page.goto('/people');
   const letIn = page.getByRole('region', { name: 'Let a phone in' });
@@ -327,6 +327,12 @@ test('a phone joins, reads gaps and writes an entry without a connection, from a
   await at.getByRole('button', { name: /^Station 1/ }).click();
   await at.keyboard.type('2.5');
   await at.keyboard.press('Enter');
+  // In and out ten times: the next trial is begun there and then.
+  await at.getByRole('button', { name: 'Begin another trial fit' }).click();
+  await expect(at.getByRole('button', { name: /^Trial 3 of 3/ })).toBeVisible();
+  await at.getByRole('button', { name: /^Station 2/ }).click();
+  await at.keyboard.type('1.25');
+  await at.keyboard.press('Enter');
   // The program begins at the piece that was looked at last.
   await at.goto('/');
   await expect(at).toHaveURL(new RegExp(`/pieces/${pieces[0]}/`));
@@ -339,17 +345,26 @@ test('a phone joins, reads gaps and writes an entry without a connection, from a
   await look.getByLabel('What was seen').fill('A pinhole by the corner.');
   await look.getByRole('button', { name: 'Put in the record' }).click();
   const waits = at.getByRole('status', { name: 'What waits for the server' });
-  await expect(waits).toContainText('1 entry waits for the server');
+  await expect(waits).toContainText('2 edges read and 2 entries wait for the server');
   await waits.getByRole('button', { name: 'Which' }).click();
+  await expect(waits.getByText(/Trial fit 3, written \d/)).toBeVisible();
   await expect(waits.getByText(/Inspection on B: not sound, written \d/)).toBeVisible();
+  // It counts already.
+  await expect(at.getByText('A pinhole by the corner.')).toHaveCount(1);
   await at.reload();
-  await expect(waits).toContainText('1 entry waits for the server');
+  await expect(waits).toContainText('2 entries wait for the server');
 
   await phone.setOffline(false);
   await expect(waits).toHaveCount(0, { timeout: 15_000 });
   await expect(at.getByText('A pinhole by the corner.')).toHaveCount(1);
   await at.goto(`/pieces/${pieces[0]}/fit`);
   await pickEdge(at, 'D');
+  await expect(at.getByText(/^Begun .* by Joss/)).toBeVisible();
+  await expect(at.getByRole('button', { name: /^Station 2: 1.25 mm/ })).toBeVisible();
+  await at.getByRole('button', { name: /^Trial 3 of 3/ }).click();
+  await at.getByLabel('Trial fit').click();
+  await expect(at.getByRole('option')).toHaveCount(3);
+  await at.getByRole('option', { name: /^Trial 2/ }).click();
   await expect(at.getByRole('button', { name: /^Station 1: 2.50 mm/ })).toBeVisible();
   const seen = await page.request.get(`/pieces/${pieces[0]}/weld`);
   expect((await seen.text()).split('A pinhole by the corner.').length).toBeGreaterThan(1);
