@@ -25,6 +25,7 @@ const PAGES = [
   'shape',
   'fit',
   'weld',
+  'record',
   'finish',
   'jobs',
   'shop',

@@ -27,6 +27,7 @@ export default [
     route('shape', 'shape/shape.tsx'),
     route('fit', 'fit/fit.tsx'),
     route('weld', 'weld/weld.tsx'),
+    route('record', 'record/record.tsx'),
   ]),
   route('pieces/:pieceId/documents/:kind', 'piece/documents.ts'),
   route('pieces/:pieceId/pattern/:file', 'sheet/pattern.ts'),

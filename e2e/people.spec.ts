@@ -177,8 +177,23 @@ test('the owner looks at his job and finds nothing else; whoever works does all 
   await his.goto('/');
   await expect(his.getByText('Van of the owner').first()).toBeVisible();
   await expect(his.getByText('Somebody else’s car')).toHaveCount(0);
+  // Of a piece he is shown what was done, wherever he asks: nothing that asks to be filled in.
   await his.goto(`/pieces/${pieces[0]}/fit`);
-  await expect(his.getByText('You look at this job: nothing you touch is changed.')).toBeVisible();
+  await expect(his).toHaveURL(`/pieces/${pieces[0]}/record`);
+  const done = his.getByRole('region', { name: 'What was done' });
+  await expect(done.getByText(/^Trial fit 2, held by/)).toBeVisible();
+  await expect(done.getByText(/MIG: Tacks 1–7/)).toBeVisible();
+  await expect(his.getByRole('link', { name: /^Card/ })).toHaveCount(0);
+  await his.keyboard.press('2');
+  await pickEdge(his, 'B');
+  await expect(his.getByLabel('The story of edge B')).toBeVisible();
+  await his.goto(`/jobs/${jobs[0]}/references`);
+  await expect(his).toHaveURL(`/jobs/${jobs[0]}`);
+  for (const at of [`/pieces/${pieces[0]}/record`, `/jobs/${jobs[0]}`, `/jobs/${jobs[0]}/found`]) {
+    await his.goto(at);
+    await expect(his.getByRole('note')).toContainText('You look at this job');
+    await expect(his.locator('main input:not([type=hidden]), main textarea, main form')).toHaveCount(0);
+  }
   await his.goto(`/jobs/${jobs[1]}`);
   await expect(his.getByRole('heading', { name: 'Not here' })).toBeVisible();
 
@@ -241,7 +256,7 @@ test('every route, for everybody: nothing of another job for who looks, nothing 
   // A piece of one job named under another is of neither.
   expect((await owner.request.get(`/pieces/${pieces[0]}/card/beside/${pieces[1]}`, page)).status()).toBe(404);
   // What is theirs they see.
-  for (const at of [`/jobs/${jobs[0]}`, `/pieces/${pieces[0]}/card`, `/pieces/${pieces[0]}/pattern/blank.pdf`, `/pictures/${pictures[0]}/small`])
+  for (const at of [`/jobs/${jobs[0]}`, `/pieces/${pieces[0]}/record`, `/pieces/${pieces[0]}/pattern/blank.pdf`, `/pictures/${pictures[0]}/small`])
     expect([at, (await owner.request.get(at, page)).status()]).toEqual([at, 200]);
   // However it is written: the router takes all of these for the same page.
   for (const at of ['/people', '/People', '/%70eople', '/PEOPLE/', '/people.data', '/%50eople.data']) {
@@ -329,7 +344,7 @@ test('a phone joins, begins a trial, reads gaps and writes an entry without a co
   await at.keyboard.press('Enter');
   // In and out ten times: the next trial is begun there and then.
   await at.getByRole('button', { name: 'Begin another trial fit' }).click();
-  await expect(at.getByRole('button', { name: /^Trial 3 of 3/ })).toBeVisible();
+  await expect(at.locator('summary', { hasText: /^Trial 3 of 3/ })).toBeVisible();
   await at.getByRole('button', { name: /^Station 2/ }).click();
   await at.keyboard.type('1.25');
   await at.keyboard.press('Enter');
@@ -361,7 +376,7 @@ test('a phone joins, begins a trial, reads gaps and writes an entry without a co
   await pickEdge(at, 'D');
   await expect(at.getByText(/^Begun .* by Joss/)).toBeVisible();
   await expect(at.getByRole('button', { name: /^Station 2: 1.25 mm/ })).toBeVisible();
-  await at.getByRole('button', { name: /^Trial 3 of 3/ }).click();
+  await at.locator('summary', { hasText: /^Trial 3 of 3/ }).click();
   await at.getByLabel('Trial fit').click();
   await expect(at.getByRole('option')).toHaveCount(3);
   await at.getByRole('option', { name: /^Trial 2/ }).click();

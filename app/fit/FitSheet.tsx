@@ -12,7 +12,7 @@ import { WaitsForServer } from '../piece/WaitsForServer';
 import { usePiece } from '../piece/pieceContext';
 import { PiecePictures } from '../piece/PiecePictures';
 import type { Fit } from '../records/fits.server';
-import { HELD_WORDS } from './held';
+import { HELD_WORDS } from '../frame/recordWords';
 
 // The calendar is large and seldom wanted.
 const MomentField = lazy(() => import('../forms/MomentField'));

@@ -29,8 +29,8 @@ import { EdgeLine, signOf } from './EdgeLine';
 import { EdgeReadings } from './EdgeReadings';
 import { FitPicture } from './FitPicture';
 import { FitSheet } from './FitSheet';
-import { HELD_WORDS } from './held';
 import { useReadingKeys } from './useReadingKeys';
+import { HELD_WORDS } from '../frame/recordWords';
 
 /** The fit stage: trial fits, gaps read along each edge, and how each edge lies. */
 export default function FitStage() {

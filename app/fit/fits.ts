@@ -10,7 +10,7 @@ import { Key, NewId, idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/fits';
-import { HELD_WORDS } from './held';
+import { HELD_WORDS } from '../frame/recordWords';
 
 const Said = FitSchema.pick({ at: true, held: true, notes: true });
 const Edge = FitSchema.shape.edges.element;

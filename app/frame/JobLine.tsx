@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import { NavLink } from 'react-router';
+import { useWho } from './who';
 
 const STOPS = [
   { to: '', word: 'Pieces' },
@@ -9,13 +10,15 @@ const STOPS = [
 
 /** The line of stops of a whole job. */
 export function JobLine({ job }: { job: string }) {
+  const looks = useWho()?.role === 'looks';
+  const stops = STOPS.filter(({ to }) => !looks || to !== '/references');
   return (
     <Box
       component="nav"
       aria-label="The job’s stops"
       sx={{ display: 'flex', gap: 0.5, mb: 2.5, borderBottom: '1.5px solid var(--rule)' }}
     >
-      {STOPS.map(({ to, word }) => (
+      {stops.map(({ to, word }) => (
         <Box
           key={word}
           component={NavLink}

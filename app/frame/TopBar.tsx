@@ -22,7 +22,7 @@ export function TopBar({ children, right }: { children: ReactNode; right?: React
     <>
       {looks && (
         <Box role="note" sx={{ bgcolor: 'var(--layout)', color: '#fff', px: 2, py: 0.6, fontSize: '1.02rem' }}>
-          You look at this job: nothing you touch is changed.
+          You look at this job: what was done, and how far it is. Nothing here is to be filled in.
         </Box>
       )}
       <Box
@@ -35,6 +35,7 @@ export function TopBar({ children, right }: { children: ReactNode; right?: React
           minHeight: 50,
           bgcolor: 'var(--panel)',
           borderBottom: '1.5px solid var(--rule)',
+          '@media print': { '& button, & a': { display: 'none' } },
         }}
       >
         {/* On a phone a page with a way back of its own has no room for the sign. */}

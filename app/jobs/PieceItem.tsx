@@ -6,6 +6,7 @@ import type { CameAs } from '#core/format/job';
 import { Thumbnail } from '../drawing/Thumbnail';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
+import { useWho } from '../frame/who';
 import { RoadLine } from '../piece/RoadLine';
 import type { Road } from '../piece/stages';
 import { STAGES } from '../piece/stages';
@@ -26,6 +27,7 @@ export type PieceRow = Summary & {
 /** A piece in the list of a job: what it is, how far it has come, and what can be done with it as a whole. */
 export function PieceItem({ row, archived, sentAs }: { row: PieceRow; archived: boolean; sentAs: string }) {
   const { showThin } = usePreferences();
+  const looks = useWho()?.role === 'looks';
   return (
     <Box
       component="li"
@@ -38,7 +40,7 @@ export function PieceItem({ row, archived, sentAs }: { row: PieceRow; archived: 
     >
       <Box
         component={Link}
-        to={`/pieces/${row.id}/${nextStage(row.road)}`}
+        to={`/pieces/${row.id}/${looks ? 'record' : nextStage(row.road)}`}
         sx={{
           display: 'flex',
           gap: 2,
@@ -86,12 +88,19 @@ export function PieceItem({ row, archived, sentAs }: { row: PieceRow; archived: 
         <Told>How far it has come could not be told here. Open it to see.</Told>
       )}
       <Box sx={{ display: 'flex', justifyContent: 'flex-end', borderTop: '1px solid var(--rule)' }}>
-        <PieceButton intent="duplicate" piece={row.id} label="Duplicate" sentAs={sentAs} />
-        <PieceButton
-          intent={archived ? 'restore-piece' : 'archive-piece'}
-          piece={row.id}
-          label={archived ? 'Take out again' : 'Put away'}
-        />
+        <Button component={Link} to={`/pieces/${row.id}/record`} color="inherit" size="small" sx={{ mr: 'auto' }}>
+          What was done
+        </Button>
+        {!looks && (
+          <>
+            <PieceButton intent="duplicate" piece={row.id} label="Duplicate" sentAs={sentAs} />
+            <PieceButton
+              intent={archived ? 'restore-piece' : 'archive-piece'}
+              piece={row.id}
+              label={archived ? 'Take out again' : 'Put away'}
+            />
+          </>
+        )}
       </Box>
     </Box>
   );

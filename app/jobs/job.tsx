@@ -179,7 +179,9 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
         <Typography sx={{ py: 5 }}>
           {archived
             ? 'No piece of this job is put away.'
-            : 'A piece is one bit of repair metal. Begin with “New piece”: its name and what it is made of, then its card.'}
+            : looks
+              ? 'No piece of this job has been begun.'
+              : 'A piece is one bit of repair metal. Begin with “New piece”: its name and what it is made of, then its card.'}
         </Typography>
       )}
       <Box
@@ -194,9 +196,11 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
       <JobPictures job={job.id} loaded={loaderData.pictures} />
       <Pages page={page} most={MOST_SHOWN} all={all} of="pieces" />
       <Stack direction="row" spacing={1} useFlexGap sx={{ mt: 3, flexWrap: 'wrap' }}>
-        <Button color="inherit" onClick={() => setChanging(!changing)}>
-          Rename or change the job
-        </Button>
+        {!looks && (
+          <Button color="inherit" onClick={() => setChanging(!changing)}>
+            Rename or change the job
+          </Button>
+        )}
         <Button color="inherit" href={`/jobs/${job.id}/file`} download>
           Job as a file
         </Button>
@@ -206,12 +210,14 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
         <Button component={Link} color="inherit" to={archived ? `/jobs/${job.id}` : `/jobs/${job.id}?archived`}>
           {archived ? 'Pieces in hand' : 'Pieces put away'}
         </Button>
-        <Form method="post">
-          <input type="hidden" name="intent" value={job.archived ? 'restore' : 'archive'} />
-          <Button type="submit" color="inherit">
-            {job.archived ? 'Take the job out again' : 'Put the job away'}
-          </Button>
-        </Form>
+        {!looks && (
+          <Form method="post">
+            <input type="hidden" name="intent" value={job.archived ? 'restore' : 'archive'} />
+            <Button type="submit" color="inherit">
+              {job.archived ? 'Take the job out again' : 'Put the job away'}
+            </Button>
+          </Form>
+        )}
       </Stack>
     </>
   );

@@ -6,6 +6,7 @@ import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import IconButton from '@mui/material/IconButton';
 import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import { ReactCompareSlider, ReactCompareSliderImage } from 'react-compare-slider';
 import { cut } from '#core/card/cut';
@@ -15,6 +16,7 @@ import { useDraft } from '../forms/useDraft';
 import { usePost } from '../forms/usePost';
 import { useSelfSending } from '../forms/useSelfSending';
 import { Moment } from '../frame/Moment';
+import { useWho } from '../frame/who';
 import type { Picture } from '../records/pictures.server';
 import { MarkList } from './MarkList';
 import type { Tool } from './PictureSheet';
@@ -157,6 +159,7 @@ function OnePicture({
     [picture.caption, picture.marks],
   );
   const { draft, since, kept, set, drop } = useDraft<PictureSaid>(`picture ${picture.id}`, initial, told);
+  const looks = useWho()?.role === 'looks';
   const [tool, setTool] = useState<Tool | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
   const { ask, refusal, state } = post;
@@ -181,14 +184,16 @@ function OnePicture({
         marks={marks}
         tool={tool}
         picked={picked}
-        keys={TOOLS}
+        keys={looks ? [] : TOOLS}
         onTool={setTool}
-        onPick={setPicked}
+        onPick={looks ? () => undefined : setPicked}
         onPut={put}
         onChange={change}
         onRemove={remove}
       />
       <Box component="aside" aria-label="About the picture" sx={{ flex: { xs: '0 1 auto', md: '0 0 340px' }, maxHeight: { xs: '46dvh', md: 'none' }, overflowY: 'auto', p: 2, bgcolor: 'var(--panel)', borderLeft: { md: '1.5px solid var(--rule)' } }}>
+        {looks && <Typography sx={{ mb: 1.5, fontSize: '1.1rem' }}>{picture.caption || picture.name}</Typography>}
+        {!looks && <>
         <Box role="group" aria-label="Draw over it" sx={{ display: 'flex', gap: 1, mb: 1.5, flexWrap: 'wrap' }}>
           {TOOLS.map(({ tool: one, word, key }) => (
             <Button
@@ -213,6 +218,7 @@ function OnePicture({
           onChange={(event) => set({ caption: cut(event.target.value, 400) })}
         />
         <MarkList marks={marks} picked={picked} onPick={setPicked} onChange={change} onRemove={remove} />
+        </>}
         {refusal ? (
           <Refused message={refusal.message} onMine={() => void ask({ intent: 'say', since, mine: draft }).then((answer) => answer === 'taken' && drop())} onTheirs={() => drop()} />
         ) : (
@@ -238,13 +244,13 @@ function OnePicture({
           <Button color="inherit" href={`/pictures/${picture.id}/whole`} download={picture.name}>
             The whole picture
           </Button>
-          <Button
+          {!looks && <Button
             color="inherit"
             disabled={state === 'busy'}
             onClick={() => void ask({ intent: picture.putAway ? 'take-out' : 'put-away' })}
           >
             {picture.putAway ? 'Take out again' : 'Put away'}
-          </Button>
+          </Button>}
         </Box>
       </Box>
     </Box>

@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { Suspense, lazy, useEffect, useRef, useState, useSyncExternalStore } from 'react';
+import { useWho } from '../frame/who';
 import type { HangsOn, Picture } from '../records/pictures.server';
 import { Marks } from './Marks';
 import { useGone } from './useGone';
@@ -19,7 +20,8 @@ const isOn = (a: HangsOn, b: HangsOn) =>
 
 /**
  * The pictures of one thing, and how more come in: from the camera, from files, dropped or pasted here. `all` are those
- * of the whole piece or job; `took` is told them anew. `small`: beside a record, with no more than a row of them.
+ * of the whole piece or job; `took` is told them anew. `small`: beside a record, with no more than a row of them. `still`:
+ * to be looked at only, as by whoever may look and no more.
  */
 export function Pictures({
   on,
@@ -27,13 +29,16 @@ export function Pictures({
   took,
   title,
   small = false,
+  still = false,
 }: {
   on: HangsOn;
   all: readonly Picture[];
   took: (pictures: Picture[]) => void;
   title: string;
   small?: boolean;
+  still?: boolean;
 }) {
+  const looks = useWho()?.role === 'looks' || still;
   const coming = useSyncExternalStore(onItsWay.subscribe, onItsWay.snapshot, onItsWay.none).filter((one) => isOn(one.on, on)); // prettier-ignore
   const [open, setOpen] = useState<string | null>(null);
   const [away, setAway] = useState(false);
@@ -45,7 +50,7 @@ export function Pictures({
     () => onArrival((there, pictures) => there.job === on.job && there.piece === on.piece && took(pictures)),
     [on.job, on.piece, took],
   );
-  const take = (files: Iterable<File> | null | undefined) => void send(on, [...(files ?? [])]);
+  const take = (files: Iterable<File> | null | undefined) => void (looks || send(on, [...(files ?? [])]));
   return (
     <Box
       component="section"
@@ -77,16 +82,20 @@ export function Pictures({
             {title}
           </Typography>
         )}
-        <Choose label="Take a picture" icon={<PhotoCameraOutlined />} camera small={small} onFiles={take} />
-        <Choose
-          label="Add pictures"
-          icon={<AddPhotoAlternateOutlined />}
-          camera={false}
-          small={small}
-          onFiles={take}
-        />
+        {!looks && (
+          <Choose label="Take a picture" icon={<PhotoCameraOutlined />} camera small={small} onFiles={take} />
+        )}
+        {!looks && (
+          <Choose
+            label="Add pictures"
+            icon={<AddPhotoAlternateOutlined />}
+            camera={false}
+            small={small}
+            onFiles={take}
+          />
+        )}
       </Box>
-      {!small && mine.length + coming.length === 0 && (
+      {!small && !looks && mine.length + coming.length === 0 && (
         <Typography sx={{ color: 'var(--pencil)' }}>
           None yet. Photograph more than seems needed: drop files here, paste, or take one with the phone.
         </Typography>

@@ -10,7 +10,7 @@ import { PiecePictures } from './PiecePictures';
 import { usePiece } from './pieceContext';
 
 /** The whole life of an edge in a few lines: what it meets, what it adds, how it lay, how it was welded. */
-export function EdgeStory({ edgeId }: { edgeId: string }) {
+export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: boolean }) {
   const { pattern, plan, facts, development, fits, welds, inspections } = usePiece();
   const { show } = usePreferences();
   const edge = pattern.edges.find((e) => e.id === edgeId);
@@ -94,7 +94,7 @@ export function EdgeStory({ edgeId }: { edgeId: string }) {
           </Box>
         ))}
       </Box>
-      <PiecePictures owner="edge" of={edgeId} title={`Pictures of edge ${edge.letter}`} small />
+      <PiecePictures owner="edge" of={edgeId} title={`Pictures of edge ${edge.letter}`} small still={still} />
     </>
   );
 }

@@ -8,6 +8,7 @@ import { Link } from 'react-router';
 import { TopBar } from '../frame/TopBar';
 import { formatTime } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
+import { useWho } from '../frame/who';
 import type { SaveStatus } from './documentState';
 import { usePiece } from './pieceContext';
 import type { Stepping } from './useStepping';
@@ -21,26 +22,29 @@ export function PieceBar({
   archived,
   stepping: { undo, redo, what, said },
 }: PieceBarProps & { stepping: Stepping }) {
+  const looks = useWho()?.role === 'looks';
   return (
     <TopBar
       right={
-        <>
-          <SaveLine said={said} />
-          <Tooltip title={`Undo ${what} (Z)`}>
-            <span>
-              <IconButton aria-label="Undo" disabled={!undo} onClick={undo}>
-                <Undo />
-              </IconButton>
-            </span>
-          </Tooltip>
-          <Tooltip title={`Redo ${what} (Shift+Z)`}>
-            <Box component="span" sx={{ display: { xs: redo ? 'inline' : 'none', sm: 'inline' } }}>
-              <IconButton aria-label="Redo" disabled={!redo} onClick={redo}>
-                <Redo />
-              </IconButton>
-            </Box>
-          </Tooltip>
-        </>
+        !looks && (
+          <>
+            <SaveLine said={said} />
+            <Tooltip title={`Undo ${what} (Z)`}>
+              <span>
+                <IconButton aria-label="Undo" disabled={!undo} onClick={undo}>
+                  <Undo />
+                </IconButton>
+              </span>
+            </Tooltip>
+            <Tooltip title={`Redo ${what} (Shift+Z)`}>
+              <Box component="span" sx={{ display: { xs: redo ? 'inline' : 'none', sm: 'inline' } }}>
+                <IconButton aria-label="Redo" disabled={!redo} onClick={redo}>
+                  <Redo />
+                </IconButton>
+              </Box>
+            </Tooltip>
+          </>
+        )
       }
     >
       <IconButton component={Link} to={`/jobs/${job.id}`} aria-label={`Back to ${job.name}`}>

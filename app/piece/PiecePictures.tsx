@@ -10,14 +10,16 @@ export function PiecePictures({
   of = '',
   title,
   small,
+  still,
 }: {
   owner: Exclude<PictureOwner, 'job'>;
   of?: string;
   title: string;
   small?: boolean;
+  still?: boolean;
 }) {
   const { id, job, pictures, took } = usePiece();
   const on = useMemo(() => ({ job, piece: id, owner, of }), [job, id, owner, of]);
   const takeOver = useCallback((now: Picture[]) => took({ pictures: now }), [took]);
-  return <Pictures on={on} all={pictures} took={takeOver} title={title} small={small} />;
+  return <Pictures on={on} all={pictures} took={takeOver} title={title} small={small} still={still} />;
 }

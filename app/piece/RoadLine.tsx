@@ -1,18 +1,19 @@
 import Box from '@mui/material/Box';
 import { Link } from 'react-router';
 import { StopMark } from '../frame/StopMark';
+import { useWho } from '../frame/who';
 import type { Road } from './stages';
 import { STAGES, stopSaid } from './stages';
 
-/** A piece's road in small: one mark a stop, each a way there. */
+/** A piece's road in small: one mark a stop, each a way there for whoever works at it. */
 export function RoadLine({ piece, road }: { piece: string; road: Road }) {
+  const looks = useWho()?.role === 'looks';
   return (
     <Box sx={{ display: 'flex', px: 1, pb: 0.5 }}>
       {STAGES.map(({ id, label }) => (
         <Box
           key={id}
-          component={Link}
-          to={`/pieces/${piece}/${id}`}
+          {...(looks ? { component: 'span', role: 'img' } : { component: Link, to: `/pieces/${piece}/${id}` })}
           title={road[id].note || label}
           aria-label={stopSaid(label, road[id])}
           sx={{

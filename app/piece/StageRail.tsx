@@ -2,11 +2,13 @@ import Box from '@mui/material/Box';
 import { memo, useEffect, useRef } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import { StopMark } from '../frame/StopMark';
+import { useWho } from '../frame/who';
 import type { Road } from './stages';
 import { STAGES, stopSaid } from './stages';
 
-/** The road of a piece across the top: each stop with how it stands. */
+/** The road of a piece across the top: each stop with how it stands, and for whoever works at it a way there. */
 export const StageRail = memo(function StageRail({ piece, road }: { piece: string; road: Road }) {
+  const looks = useWho()?.role === 'looks';
   const rail = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
   // On a phone the rail is longer than the screen: bring the stop one is at into view.
@@ -24,6 +26,7 @@ export const StageRail = memo(function StageRail({ piece, road }: { piece: strin
         borderBottom: '1.5px solid var(--rule)',
         overflowX: 'auto',
         scrollbarWidth: 'none',
+        '@media print': { display: 'none' },
       }}
     >
       {STAGES.map(({ id, key, label }) => {
@@ -31,8 +34,7 @@ export const StageRail = memo(function StageRail({ piece, road }: { piece: strin
         return (
           <Box
             key={id}
-            component={NavLink}
-            to={`/pieces/${piece}/${id}`}
+            {...(looks ? { component: 'span', role: 'img' } : { component: NavLink, to: `/pieces/${piece}/${id}` })}
             aria-label={stopSaid(label, stop)}
             sx={{
               flex: '1 0 auto',

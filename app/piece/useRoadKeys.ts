@@ -2,6 +2,7 @@ import { useNavigate } from 'react-router';
 import { byLetter } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { useKeys } from '../frame/keys';
+import { useWho } from '../frame/who';
 import type { Picked } from './pieceContext';
 import { STAGES } from './stages';
 import type { Stepping } from './useStepping';
@@ -17,9 +18,10 @@ export function useRoadKeys(id: string, pattern: PatternDoc, { pick, setPick }: 
   const edges = byLetter(pattern.edges).map((e) => e.id);
   const folds = pattern.folds.map((f) => f.id);
   const beads = pattern.beads.map((b) => b.id);
+  const looks = useWho()?.role === 'looks';
   useKeys({
     ...Object.fromEntries(
-      STAGES.map((stage) => [String(stage.key), () => void navigate(`/pieces/${id}/${stage.id}`)]),
+      (looks ? [] : STAGES).map((stage) => [String(stage.key), () => void navigate(`/pieces/${id}/${stage.id}`)]),
     ),
     e: () => nextOf('edge', edges, 1),
     'Shift+E': () => nextOf('edge', edges, -1),

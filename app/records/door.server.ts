@@ -21,6 +21,9 @@ const LOOKS_AT = /^\/($|jobs\/|pieces\/|pictures\/)/;
 const LOOKERS_WRITE = /^\/sign-out$/;
 /** Pages of a job whose only use is to write. */
 const WRITES = /^\/jobs\/[^/]+\/new-piece$/;
+/** Where one works on a piece or measures a job: whoever looks is shown what came of it instead. */
+const WORKED_AT = /^\/pieces\/[^/]+(\/(survey|card|blank|sheet|shape|fit|weld)(\/.*)?)?$/;
+const MEASURED_AT = /^\/jobs\/[^/]+\/references$/;
 
 const READS = new Set(['GET', 'HEAD', 'OPTIONS']);
 
@@ -106,7 +109,9 @@ export async function refused(known: Known | null, request: Request, params: Par
   const job = await jobOf(params);
   // Whoever may not see a job is not told that it is there.
   if (path !== '/' && (job === null || !known.jobs!.has(job))) return notHere();
-  return reads ? null : told(403, 'You may look at this job, not change it. Nothing was changed.');
+  if (!reads) return told(403, 'You may look at this job, not change it. Nothing was changed.');
+  if (WORKED_AT.test(path)) return redirect(`/pieces/${params.pieceId}/record`);
+  return MEASURED_AT.test(path) ? redirect(`/jobs/${params.jobId}`) : null;
 }
 
 type Context = Readonly<RouterContextProvider>;

@@ -17,7 +17,7 @@ import type { StepWork } from '#core/shape/shaping';
 import type { ShapeStep } from '#core/shape/step';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
-import { COUNT_WORDS, RULE_WORDS, stepSaid } from './stepWords';
+import { COUNT_WORDS, RULE_WORDS, stepSaid } from '../piece/stepWords';
 
 type Props = {
   steps: readonly ShapeStep[];

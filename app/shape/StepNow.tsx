@@ -9,7 +9,7 @@ import type { ShapeStep } from '#core/shape/step';
 import { cut } from '#core/card/cut';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
-import { COUNT_WORDS, stepSaid } from './stepWords';
+import { COUNT_WORDS, stepSaid } from '../piece/stepWords';
 
 type Props = {
   step: ShapeStep;

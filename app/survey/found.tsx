@@ -7,6 +7,7 @@ import { growthOf, growthToCutOpen, inTime } from '#core/survey/growth';
 import type { Finding, Surveyed } from '#core/survey/references';
 import { inHand } from '#core/survey/references';
 import { usePost } from '../forms/usePost';
+import { useWho } from '../frame/who';
 import { JobLine } from '../frame/JobLine';
 import { Moment } from '../frame/Moment';
 import { Told } from '../frame/Told';
@@ -57,7 +58,8 @@ function Found({ pictures, took, pieces }: { pictures: Picture[]; took: (picture
   const areaOf = useMemo(() => outlinesOn(pictures), [pictures]);
   const growth = growthToCutOpen(findings, areaOf);
   const picked = findings.find(({ id }) => id === open);
-  const drawer = open !== undefined || findings.length === 0;
+  const looks = useWho()?.role === 'looks';
+  const drawer = looks ? picked !== undefined : open !== undefined || findings.length === 0;
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { md: drawer ? '1fr 400px' : '1fr' }, gap: 2.5, alignItems: 'start' }}>
       <Box sx={{ minWidth: 0 }}>
@@ -74,9 +76,9 @@ function Found({ pictures, took, pieces }: { pictures: Picture[]; took: (picture
               'The hole always grows. Write down what is seen, then measure it again when it is probed, sanded back and cut open.'
             )}
           </Box>
-          <Button variant={findings.length === 0 ? 'contained' : 'outlined'} color={findings.length === 0 ? 'primary' : 'inherit'} onClick={() => setOpen(null)}>
+          {!looks && <Button variant={findings.length === 0 ? 'contained' : 'outlined'} color={findings.length === 0 ? 'primary' : 'inherit'} onClick={() => setOpen(null)}>
             New finding
-          </Button>
+          </Button>}
         </Box>
         <Box component="ul" aria-label="Findings" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 2, gridTemplateColumns: { sm: '1fr 1fr', lg: drawer ? '1fr 1fr' : '1fr 1fr 1fr' } }}>
           {findings.map((finding) => (
@@ -95,7 +97,9 @@ function Found({ pictures, took, pieces }: { pictures: Picture[]; took: (picture
       {drawer && (
         <Box component="aside" aria-label="Drawer" sx={{ bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', p: 2, display: 'grid', gap: 2 }}>
           {post.problem && <Told>{post.problem}</Told>}
-          {open === undefined ? (
+          {looks ? (
+            picked && <FindingPictures finding={picked.id} all={pictures} took={took} />
+          ) : open === undefined ? (
             <Typography>Nothing is written down yet. Begin with “New finding”.</Typography>
           ) : (
             <>

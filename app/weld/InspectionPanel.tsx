@@ -15,14 +15,7 @@ import type { Post } from '../forms/usePost';
 import { WhoField } from '../piece/WhoField';
 import { useWho, whoAtFirst } from '../frame/who';
 import { usePiece } from '../piece/pieceContext';
-
-export const INSPECTION_WORDS: Record<InspectionRecord['kind'], string> = {
-  lamp: 'Lamp behind, for pinholes',
-  tap: 'Tapped with a hammer, for cracks',
-  penetration: 'Back side, for penetration',
-  flush: 'Flushness',
-  thickness: 'Thickness after grinding',
-};
+import { INSPECTION_WORDS } from '../frame/recordWords';
 
 type Draft = {
   open: boolean;

@@ -14,7 +14,7 @@ import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
 import { PROCESS_WORDS } from '../frame/words';
 import { usePiece } from '../piece/pieceContext';
-import type { Seam } from './seams';
+import type { Seam } from '#core/weld/seams';
 
 /** How an edge is to be welded: process, tacks or plugs and their pitch. In the plan of the piece, whose plugs the blank and print show. */
 export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }) {

@@ -20,14 +20,8 @@ import { WhoField } from '../piece/WhoField';
 import { useWho, whoAtFirst } from '../frame/who';
 import { usePiece } from '../piece/pieceContext';
 import type { Weld } from '../records/welds.server';
-import type { Seam } from './seams';
-
-export const WORK_WORDS: Record<WeldRecord['work'], string> = {
-  tacks: 'Tacks',
-  plugs: 'Plugs',
-  seam: 'Seam',
-  stitch: 'Stitch',
-};
+import type { Seam } from '#core/weld/seams';
+import { WORK_WORDS } from '../frame/recordWords';
 
 type Draft = {
   open: boolean;

@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { Link } from 'react-router';
 import { cut } from '#core/card/cut';
 import { edgeOfRecord } from '#core/card/recordPlace';
 import { Withdraw } from '../forms/Withdraw';
@@ -14,8 +15,7 @@ import { WaitsForServer } from '../piece/WaitsForServer';
 import { PiecePictures } from '../piece/PiecePictures';
 import { usePiece } from '../piece/pieceContext';
 import type { Inspection, Weld } from '../records/welds.server';
-import { INSPECTION_WORDS } from './InspectionPanel';
-import { WORK_WORDS } from './WeldEntry';
+import { INSPECTION_WORDS, WORK_WORDS } from '../frame/recordWords';
 
 /** The record: welds and inspections of one edge, or of the whole piece, newest first. */
 export function WeldRecords({
@@ -28,7 +28,7 @@ export function WeldRecords({
   /** Begins a weld entry with what one that was taken back said. */
   onAnew: (weld: Weld) => void;
 }) {
-  const { welds, inspections, pattern, waits } = usePiece();
+  const { id, welds, inspections, pattern, waits } = usePiece();
   const found = (id: string) => edgeOfRecord(pattern, { edge: id, turned: pattern.turned });
   // An edge that was made one with another keeps its letter in the record.
   const letter = (id: string) => found(id)?.letter ?? '–';
@@ -43,9 +43,14 @@ export function WeldRecords({
     .sort((a, b) => b.at.localeCompare(a.at));
   return (
     <Box component="section" aria-label="The record">
-      <Typography variant="h2" gutterBottom>
-        The record{edge ? ` of edge ${letter(edge)}` : ''}
-      </Typography>
+      <Box sx={{ display: 'flex', alignItems: 'center', mb: 0.5 }}>
+        <Typography variant="h2" sx={{ flex: 1 }}>
+          The record{edge ? ` of edge ${letter(edge)}` : ''}
+        </Typography>
+        <Button component={Link} to={`/pieces/${id}/record`} color="inherit" size="small">
+          All that was done
+        </Button>
+      </Box>
       {entries.length === 0 && (
         <Typography sx={{ color: 'var(--pencil)' }}>
           Nothing written down yet. It is the owner’s proof and the shop’s memory.

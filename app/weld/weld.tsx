@@ -22,9 +22,9 @@ import { Cautions } from './Cautions';
 import { InspectionPanel } from './InspectionPanel';
 import { PlanPanel } from './PlanPanel';
 import { WeldEntry } from './WeldEntry';
-import { WeldPicture } from './WeldPicture';
+import { WeldPicture } from '../piece/WeldPicture';
 import { WeldRecords } from './WeldRecords';
-import { seamsOf } from './seams';
+import { seamsOf } from '#core/weld/seams';
 
 /** The weld stage: for each edge how it is welded, what has been done, and what was seen. */
 export default function WeldStage() {

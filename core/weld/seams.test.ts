@@ -1,15 +1,15 @@
-import { joinEdges } from '#core/card/edit';
-import { setSideLength } from '#core/card/edit';
-import { emptyPattern } from '#core/card/emptyPattern';
-import { done } from '#core/card/given.arbitrary';
-import { countingIds } from '#core/card/kinds';
-import { outlineFromPoints } from '#core/card/legs';
-import { mirrored } from '#core/card/mirror';
-import { patternParts } from '#core/card/outline';
-import type { PatternDoc } from '#core/card/pattern';
-import type { WeldRecord } from '#core/format/job';
-import { emptyPlan } from '#core/weld/emptyPlan';
-import { setPlan } from '#core/weld/planned';
+import { joinEdges } from '../card/edit';
+import { setSideLength } from '../card/edit';
+import { emptyPattern } from '../card/emptyPattern';
+import { done } from '../card/given.arbitrary';
+import { countingIds } from '../card/kinds';
+import { outlineFromPoints } from '../card/legs';
+import { mirrored } from '../card/mirror';
+import { patternParts } from '../card/outline';
+import type { PatternDoc } from '../card/pattern';
+import { emptyPlan } from './emptyPlan';
+import { setPlan } from './planned';
+import type { Welded } from './seams';
 import { seamsOf } from './seams';
 
 const square = (): PatternDoc => {
@@ -17,16 +17,11 @@ const square = (): PatternDoc => {
   if (!built.ok) throw new Error('no outline');
   return { ...emptyPattern(), ...patternParts(built.path, countingIds()) };
 };
-const weld = (edge: string, from: number, to: number): WeldRecord => ({
-  at: '2026-10-06T09:00:00.000Z',
-  who: 'Wenna',
+const weld = (edge: string, from: number, to: number): Welded => ({
   edge,
-  process: 'mig',
   work: 'tacks',
   from,
   to,
-  settings: { amps: null, volts: null, wireMm: null, feed: '', gas: '' },
-  note: '',
   made: null,
   withdrawn: null,
 });
@@ -80,5 +75,5 @@ test('what was welded stays where it was welded, whatever becomes of the edge', 
   expect(of(taken)).toEqual([200, 230]);
   expect(of(mirrored(taken))).toEqual([170, 200]);
   // Taken back with a reason, it counts no more.
-  expect(made(doc, [{ ...record, withdrawn: { at: record.at, why: 'wrong edge' } } as never])).toEqual([]);
+  expect(made(doc, [{ ...record, withdrawn: { why: 'wrong edge' } }])).toEqual([]);
 });

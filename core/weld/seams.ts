@@ -1,13 +1,12 @@
-import { segmentsOfEdge } from '#core/card/outline';
-import type { Edge, PatternDoc } from '#core/card/pattern';
-import { edgeOfRecord } from '#core/card/recordPlace';
-import type { WeldRecord } from '#core/format/job';
-import { runLength } from '#core/measure/run';
-import type { Segment } from '#core/measure/segment';
-import type { PlanDoc } from '#core/weld/plan';
-import { weldOf } from '#core/weld/planned';
-import { plugPositions, spreadOrder, tackOrder } from '#core/weld/spacing';
-import type { WeldPlan } from '#core/weld/weldPlan';
+import { segmentsOfEdge } from '../card/outline';
+import type { Edge, PatternDoc } from '../card/pattern';
+import { edgeOfRecord } from '../card/recordPlace';
+import { runLength } from '../measure/run';
+import type { Segment } from '../measure/segment';
+import type { PlanDoc } from './plan';
+import { weldOf } from './planned';
+import { plugPositions, spreadOrder, tackOrder } from './spacing';
+import type { WeldPlan } from './weldPlan';
 
 /** A seam as planned and as far as it is made. Positions in mm along the edge as it is now. */
 export type Seam = {
@@ -27,17 +26,22 @@ export type Seam = {
   elsewhere: number[];
 };
 
+/** What a weld entry says that seams go by: on which edge, what kind of work, which numbers, and where they were put. */
+export type Welded = {
+  edge: string;
+  work: string;
+  from: number | null;
+  to: number | null;
+  made: { placesMm: number[]; turned: boolean } | null;
+  withdrawn: object | null;
+};
+
 /** A spot made this near to a planned one is it, as a share of the pitch and at most so many mm. */
 const SAME_SHARE = 0.2;
 const SAME_MM = 6;
 
 /** Every edge that is to be welded, with its tacks and plugs. An edge that is the whole outline is a closed loop. */
-export function seamsOf(
-  pattern: PatternDoc,
-  plan: PlanDoc,
-  thicknessMm: number,
-  welds: readonly WeldRecord[],
-): Seam[] {
+export function seamsOf(pattern: PatternDoc, plan: PlanDoc, thicknessMm: number, welds: readonly Welded[]): Seam[] {
   const standing = welds.flatMap((weld) => {
     const found = weld.withdrawn
       ? null

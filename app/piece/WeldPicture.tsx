@@ -8,8 +8,8 @@ import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/
 import { EdgeTag, Pickable, Threads, usePathData } from '../drawing/marks';
 import type { Pick } from '../drawing/pick';
 import { hangTags, tagHalfWidth } from '../drawing/tags';
-import { usePiece } from '../piece/pieceContext';
-import type { Seam } from './seams';
+import { usePiece } from './pieceContext';
+import type { Seam } from '#core/weld/seams';
 
 /** How far off the neighbour is drawn, pixels. */
 const SEAM_PX = 5;

@@ -1,0 +1,140 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { byLetter, edgeLength, outlineOf } from '#core/card/outline';
+import { edgeOfRecord } from '#core/card/recordPlace';
+import { box } from '#core/measure/path';
+import { meetsOf, weldOf } from '#core/weld/planned';
+import { seamsOf } from '#core/weld/seams';
+import { isJoined } from '#core/weld/start';
+import { Drawing } from '../drawing/Drawing';
+import { Tally } from '../frame/Tally';
+import type { TallyFigure } from '../frame/Tally';
+import { formatDay } from '../frame/dates';
+import { usePreferences } from '../frame/preferences';
+import { JOINT_WORDS, PROCESS_WORDS } from '../frame/words';
+import { EdgeStory } from '../piece/EdgeStory';
+import { WeldPicture } from '../piece/WeldPicture';
+import { usePick, usePiece } from '../piece/pieceContext';
+import { EventLine } from './EventLine';
+import { byDay, durationSaid, secondsWorked, storyOf } from './story';
+
+/** What was done to a piece, day by day: the owner's proof and the shop's memory. Nothing here is to be filled in. */
+export default function RecordPage() {
+  const piece = usePiece();
+  const { pattern, plan, facts, metal, welds, fits, inspections, shaping } = piece;
+  const { pick, setPick } = usePick();
+  const { show, showThin, dates } = usePreferences();
+  const days = useMemo(() => byDay(storyOf(piece), (at) => formatDay(at, dates)), [piece, dates]);
+  const seams = useMemo(() => seamsOf(pattern, plan, facts.thicknessMm, welds), [pattern, plan, facts.thicknessMm, welds]);
+  const edge = pick?.kind === 'edge' ? pattern.edges.find(({ id }) => id === pick.id) : undefined;
+  const joined = byLetter(pattern.edges).filter(({ joint }) => isJoined(joint));
+  const welded = joined.filter((one) => isWelded(one.id));
+  const standing = inspections.filter(({ withdrawn }) => !withdrawn);
+  const open = standing.filter(({ sound, remedy }) => !sound && remedy.trim() === '');
+  const worked = secondsWorked(shaping.work);
+  const tally: TallyFigure[] = [
+    { label: 'Trial fits', value: String(fits.length) },
+    { label: 'Edges welded', value: `${welded.length} of ${joined.length}` },
+    { label: 'Looked at', value: standing.length === 1 ? 'once' : `${standing.length} times` },
+    { label: 'Still to put right', value: String(open.length), alert: open.length > 0 },
+    ...(worked === null ? [] : [{ label: 'Shaping, by the watch', value: durationSaid(worked) }]),
+  ];
+  return (
+    <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+      <Box sx={{ flex: 1, minHeight: 0, overflowY: { md: 'auto' }, display: 'grid', gridTemplateColumns: { md: 'minmax(0, 5fr) minmax(0, 6fr)' }, alignItems: 'start', '@media print': { display: 'block', overflow: 'visible' } }}>
+        <Box sx={{ position: { md: 'sticky' }, top: 0, p: 2, display: 'grid', gap: 2, '@media print': { position: 'static' } }}>
+          {pattern.sides.length > 0 ? (
+            <Box sx={{ height: { xs: 260, md: 330 }, border: '1.5px solid var(--rule)', position: 'relative' }}>
+              <Drawing bounds={box(outlineOf(pattern).path)} ground="fit" label="The piece and its welds" onGround={() => setPick(null)}>
+                <WeldPicture seams={seams} pick={pick} onPick={setPick} />
+              </Drawing>
+            </Box>
+          ) : (
+            <Typography>There is no card yet, so nothing can be drawn.</Typography>
+          )}
+          <Box component="dl" aria-label="What it is" sx={{ m: 0, display: 'grid', gridTemplateColumns: '92px 1fr', gap: 0.6, fontSize: '1.02rem' }}>
+            <Fact name="Part" value={facts.part} />
+            <Fact name="Metal" value={`${metal.name}, ${showThin(facts.thicknessMm)}${facts.structural ? '; structural' : ''}`} />
+            <Fact name="Folds" value={pattern.folds.length > 0 ? String(pattern.folds.length) : ''} />
+            <Fact name="Noted" value={facts.notes} />
+          </Box>
+          {edge ? (
+            <Box>
+              <Typography variant="h2" gutterBottom>
+                Edge {edge.letter}
+              </Typography>
+              <EdgeStory edgeId={edge.id} still />
+            </Box>
+          ) : (
+            joined.length > 0 && (
+              <Box component="ul" aria-label="Joined edges" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 0.6 }}>
+                {joined.map((one) => (
+                  <Box key={one.id} component="li" sx={{ display: 'grid', gridTemplateColumns: '34px 1fr auto', gap: 1, alignItems: 'baseline', borderBottom: '1px solid var(--rule)', pb: 0.4 }}>
+                    <b className="condensed" style={{ fontSize: '1.15rem' }}>
+                      {one.letter}
+                    </b>
+                    <span>
+                      {JOINT_WORDS[one.joint.kind]}
+                      {meetsOf(plan, one.id) && ` to ${meetsOf(plan, one.id)}`}, <span className="figure">{show(edgeLength(pattern, one))}</span>
+                    </span>
+                    <Box component="span" sx={{ color: isWelded(one.id) ? 'inherit' : 'var(--pencil)' }}>
+                      {isWelded(one.id) ? PROCESS_WORDS[weldOf(plan, one, facts.thicknessMm)?.process ?? 'mig'] : 'not welded'}
+                    </Box>
+                  </Box>
+                ))}
+              </Box>
+            )
+          )}
+        </Box>
+        <Box component="section" aria-label="What was done" sx={{ p: 2, pl: { md: 1 } }}>
+          <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 1.5 }}>
+            <Typography variant="h2" sx={{ flex: 1 }}>
+              What was done
+            </Typography>
+            <Button color="inherit" onClick={() => window.print()} sx={{ '@media print': { display: 'none' } }}>
+              Print it
+            </Button>
+            <Button component={Link} color="inherit" to={`/jobs/${piece.job}`} sx={{ '@media print': { display: 'none' } }}>
+              To the job
+            </Button>
+          </Box>
+          {days.length === 0 && <Typography>Nothing is written down yet. Trials, welds, what was looked at and pictures come here by themselves.</Typography>}
+          {days.map(({ day, events }) => (
+            <Box key={day} component="section" aria-label={day} sx={{ mb: 2.5 }}>
+              <Box className="condensed" suppressHydrationWarning sx={{ fontSize: '1.2rem', fontWeight: 600, borderBottom: '2px solid var(--ink)', mb: 0.8 }}>
+                {day}
+              </Box>
+              <Box component="ol" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 1.1 }}>
+                {events.map((event, i) => (
+                  <EventLine key={i} event={event} />
+                ))}
+              </Box>
+            </Box>
+          ))}
+        </Box>
+      </Box>
+      <Tally figures={tally} />
+    </Box>
+  );
+
+  function isWelded(id: string): boolean {
+    return welds.some((weld) => !weld.withdrawn && edgeOfRecord(pattern, { edge: weld.edge, turned: pattern.turned })?.edge.id === id);
+  }
+} // prettier-ignore
+
+function Fact({ name, value }: { name: string; value: string }) {
+  if (value.trim() === '') return null;
+  return (
+    <>
+      <Box component="dt" className="condensed" sx={{ color: 'var(--pencil)', fontWeight: 600 }}>
+        {name}
+      </Box>
+      <Box component="dd" sx={{ m: 0 }}>
+        {value}
+      </Box>
+    </>
+  );
+}
