@@ -54,6 +54,7 @@ export default [
   route('sign-out', 'people/signOut.ts'),
   route('join/:code', 'people/join.tsx'),
   route('trust', 'people/trust.tsx'),
+  route('trust/shop.crt', 'people/certificate.ts'),
   route('who', 'people/who.ts'),
   route('health', 'frame/health.ts'),
 ] satisfies RouteConfig;

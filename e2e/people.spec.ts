@@ -2,6 +2,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
+import { get } from 'node:https';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { expect, test } from '@playwright/test';
@@ -227,7 +228,7 @@ test('every route, for everybody: nothing of another job for who looks, nothing 
   const [own, other] = [0, 1].map((i) => addresses({ jobId: jobs[i]!, pieceId: pieces[i]!, pictureId: pictures[i]! }));
   expect(own!.length).toBeGreaterThan(45);
   const nobody = await browserOf(browser);
-  const open = new Set(['/sign-in', '/first', '/trust', '/join/x', '/health']);
+  const open = new Set(['/sign-in', '/first', '/trust', '/trust/shop.crt', '/join/x', '/health']);
   const page = { headers: { Accept: 'text/html' }, maxRedirects: 0 };
   const script = { headers: { Accept: 'application/json' }, maxRedirects: 0 };
   const gone = (answer: APIResponse) => [302, 401].includes(answer.status());
@@ -415,6 +416,23 @@ test('what a scanner sees: headers and cookies by the OWASP lists, no other name
   const lost = await outside.request.get('/%00', { headers: { Accept: 'text/html' } });
   expect(await lost.text()).not.toMatch(/at .*\.(ts|js|mjs):\d+/);
   expect(statSync(join(data, 'tls', 'key.pem')).mode & 0o077).toBe(0);
+  // A phone that trusts the shop’s certificate is warned of nothing; the shop’s can speak for no site of the internet.
+  expect(statSync(join(data, 'tls', 'shop-key.pem')).mode & 0o077).toBe(0);
+  const der = await (await (await browserOf(browser, AIR)).request.get('/trust/shop.crt')).body();
+  const ca = `-----BEGIN CERTIFICATE-----\n${der.toString('base64').replace(/.{64}/g, '$&\n')}\n-----END CERTIFICATE-----\n`;
+  const trusted = (host: string) => new Promise<string>((answered) => {
+    const asked = get({ host: '127.0.0.1', port: NETWORK, path: '/health', servername: host, ca, headers: { Host: `127.0.0.1:${NETWORK}` } }, ({ statusCode }) => answered(String(statusCode)));
+    asked.on('error', (error) => answered((error as { code?: string }).code ?? error.message));
+  });
+  expect(await trusted('localhost')).toBe('200');
+  const forged = (of: string) => {
+    const at = join(data, '..', 'forged.pem');
+    const [tls, key] = [join(data, 'tls'), join(data, '..', 'forged-key.pem')];
+    spawnSync('openssl', ['req', '-x509', '-CA', join(tls, 'shop.pem'), '-CAkey', join(tls, 'shop-key.pem'), '-newkey', 'ec', '-pkeyopt', 'ec_paramgen_curve:P-256', '-nodes', '-days', '9', '-subj', '/CN=forged', '-addext', `subjectAltName=${of}`, '-keyout', key, '-out', at]);
+    return spawnSync('openssl', ['verify', '-CAfile', join(tls, 'shop.pem'), at], { encoding: 'utf8' });
+  };
+  expect(forged('IP:192.168.7.7').status).toBe(0);
+  for (const of of ['DNS:bank.example', 'IP:93.184.216.34']) expect([of, forged(of).stderr]).toEqual([of, expect.stringContaining('permitted subtree violation')]);
   const seen = spawnSync('openssl', ['s_client', '-connect', `127.0.0.1:${NETWORK}`, '-tls1_1'], { input: '', encoding: 'utf8' });
   expect(seen.status).not.toBe(0);
 }); // prettier-ignore

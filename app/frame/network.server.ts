@@ -32,10 +32,18 @@ export function tlsFiles(): { key: Buffer; cert: Buffer } | null {
   return folder ? { key: readFileSync(resolve(folder, 'key.pem')), cert: readFileSync(resolve(folder, 'cert.pem')) } : null; // prettier-ignore
 }
 
-/** Where phones find this machine, and by what they know it; null where it answers only here. */
-export function network(): { addresses: string[]; fingerprint: string } | null {
+/** The shop's own certificate, which signs the machine's: what a phone can be told to trust. Null where there is none. */
+export function shopCertificate(): X509Certificate | null {
+  const folder = process.env.PATRONE_TLS;
+  return folder ? new X509Certificate(readFileSync(resolve(folder, 'shop.pem'))) : null;
+}
+
+/** Where phones find this machine, and by what they know it and the shop; null where it answers only here. */
+export function network(): { addresses: string[]; fingerprint: string; shopFingerprint: string } | null {
   const files = tlsFiles();
-  if (!files) return null;
+  const shop = shopCertificate();
+  if (!files || !shop) return null;
   const addresses = networkAddresses().map((address) => `https://${address}:${networkPort()}`);
-  return { addresses, fingerprint: new X509Certificate(files.cert).fingerprint256 };
+  const { fingerprint256 } = new X509Certificate(files.cert);
+  return { addresses, fingerprint: fingerprint256, shopFingerprint: shop.fingerprint256 };
 }

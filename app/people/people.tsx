@@ -95,7 +95,9 @@ export async function action({ request, context }: Route.ActionArgs) {
       if (!phrase.success) return wrong(phrase.error);
       const token = tokenOf(request);
       await setPhrase(viewer, id.data, phrase.data, token && digestOf(token));
-      return { done: 'A new pass phrase: whoever was signed in with the old one must sign in again.' };
+      return {
+        done: 'A new pass phrase: whoever was signed in with the old one must sign in again, and their phones be let in anew.',
+      };
     }
     case 'pin': {
       const pin = said(form, 'pin') === '' ? null : PinSchema.safeParse(said(form, 'pin'));

@@ -5,12 +5,15 @@ import { network } from '../frame/network.server';
 import type { Route } from './+types/trust';
 import { Outside } from './Outside';
 
-export const loader = () => ({ fingerprint: network()?.fingerprint ?? null });
+export function loader() {
+  const { fingerprint, shopFingerprint } = network() ?? { fingerprint: null, shopFingerprint: null };
+  return { fingerprint, shopFingerprint };
+}
 
 export const meta: Route.MetaFunction = () => [{ title: 'The browser’s warning · Patrone' }];
 
 /** Why a phone warns once, and how one knows that it is the right machine. */
-export default function Trust({ loaderData: { fingerprint } }: Route.ComponentProps) {
+export default function Trust({ loaderData: { fingerprint, shopFingerprint } }: Route.ComponentProps) {
   return (
     <Outside title="Why the phone warns">
       {fingerprint ? (
@@ -27,6 +30,23 @@ export default function Trust({ loaderData: { fingerprint } }: Route.ComponentPr
             Chrome: “Advanced”, then “Proceed”. Safari: “Show details”, then “visit this website”. Firefox: “Advanced”, then
             “Accept the risk”. If the fingerprint is another one, do not go on: that is not this machine.
           </Typography>
+          <Typography variant="h2">So that it warns no more</Typography>
+          <Typography>
+            A phone that is told to trust the shop’s certificate warns no more, and keeps what waits even while the page is
+            closed. It is good for this machine’s own names and for addresses of closed networks alone: it could not be used to
+            pose as any site of the internet. Trust it on the shop’s own phones only, and take it off one that leaves the shop.
+          </Typography>
+          <Button href="/trust/shop.crt" download variant="contained" size="large">
+            Get the shop’s certificate
+          </Button>
+          <Typography>
+            Android: Settings, Security, “Install a certificate”, “CA certificate”, then the file. iPhone and iPad: open the file,
+            Settings, “Profile downloaded”, install it, then General, About, “Certificate Trust Settings”, and switch it on. Each
+            shows this fingerprint (SHA-256) of it first:
+          </Typography>
+          <Box className="figure" sx={{ fontSize: '1.05rem', lineHeight: 1.6, overflowWrap: 'anywhere', bgcolor: 'var(--paper)', border: '1.5px solid var(--rule)', p: 1.5 }}>
+            {shopFingerprint}
+          </Box>
         </>
       ) : (
         <Typography>

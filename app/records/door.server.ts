@@ -12,7 +12,7 @@ import type { Known } from './viewer.server';
 import { Viewer, viewerIn } from './viewer.server';
 
 /** Pages that anybody may ask for, signed in or not. */
-const OPEN = /^\/(sign-in|first|health|trust|join\/[^/]+)$/;
+const OPEN = /^\/(sign-in|first|health|trust|trust\/shop\.crt|join\/[^/]+)$/;
 /** What only whoever runs the shop may do; to read the shop's settings is everybody's who works in it. */
 const RUNS_ONLY = /^\/people(\/|$)/;
 const RUNS_TO_WRITE = /^\/shop$/;

@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNotNull, isNull, ne, notInArray, or, sql } from 'drizzle-orm';
 import { dbOf } from './database.server';
 import type { Tx } from './database.server';
 import type { Role } from './peopleTables.server';
@@ -153,7 +153,10 @@ export const letGo = (viewer: Viewer, id: string): Promise<Refused> =>
     return null;
   });
 
-/** A new pass phrase: whoever is signed in with the old one is so no longer, but for the session that changed it. */
+/**
+ * A new pass phrase: whoever is signed in with the old one is so no longer, and their own phones are let in anew, but for the
+ * session that changed it. A device of the shop’s own asks who it is again.
+ */
 export async function setPhrase(viewer: Viewer, id: string, phrase: string, but: string | null): Promise<void> {
   const kept = await hashed(phrase);
   await dbOf(viewer).transaction(async (tx) => {
@@ -161,7 +164,13 @@ export async function setPhrase(viewer: Viewer, id: string, phrase: string, but:
       .update(people)
       .set({ phrase: kept })
       .where(and(there, eq(people.id, id)));
-    await tx.delete(sessions).where(and(eq(sessions.person, id), isNull(sessions.device), but === null ? undefined : ne(sessions.token, but))); // prettier-ignore
+    const others = but === null ? undefined : ne(sessions.token, but);
+    const shops = tx.select({ id: devices.id }).from(devices).where(isNull(devices.person));
+    await tx.update(sessions).set({ person: null, personUntil: null }).where(and(eq(sessions.person, id), inArray(sessions.device, shops), others)); // prettier-ignore
+    await tx.delete(sessions).where(and(eq(sessions.person, id), or(isNull(sessions.device), notInArray(sessions.device, shops)), others)); // prettier-ignore
+    // A phone without a session is no device any more.
+    const still = tx.select({ id: sessions.device }).from(sessions).where(and(eq(sessions.person, id), isNotNull(sessions.device))); // prettier-ignore
+    await tx.update(devices).set({ gone: new Date() }).where(and(eq(devices.person, id), isNull(devices.gone), notInArray(devices.id, still))); // prettier-ignore
   });
 }
 
