@@ -7,6 +7,7 @@ import { renderToPipeableStream } from 'react-dom/server';
 import type { EntryContext, HandleErrorFunction } from 'react-router';
 import { ServerRouter } from 'react-router';
 import { NonceContext } from './frame/nonce';
+import { withStylesApart } from './frame/styleAttributes';
 import { styleCache } from './frame/styleCache';
 import { troubleIn, troubleMet } from './records/trouble.server';
 
@@ -41,7 +42,10 @@ export default function handleRequest(
             headers.set('Content-Security-Policy', policyOf(nonce));
             resolve(
               new Response(
-                html.replace('</head>', () => `${styles}</head>`),
+                withStylesApart(
+                  html.replace('</head>', () => `${styles}</head>`),
+                  nonce,
+                ),
                 { status: answered, headers },
               ),
             );
@@ -58,9 +62,8 @@ export default function handleRequest(
 }
 
 /**
- * What a page may do: only what comes from here, and of what stands in it only what bears this page’s own number. Attributes
- * of style alone are let be: the server writes them into drawings, and they can fetch and run nothing that this does not
- * forbid. Scans are thinned by compiled code that ships with the application.
+ * What a page may do: only what comes from here, and of what stands in it only what bears this page’s own number, style
+ * attributes among it (`withStylesApart`). Scans are thinned by compiled code that ships with the application.
  */
 const policyOf = (nonce: string): string =>
   [
@@ -73,7 +76,7 @@ const policyOf = (nonce: string): string =>
     `script-src 'self' 'nonce-${nonce}' 'wasm-unsafe-eval'`,
     "script-src-attr 'none'",
     `style-src 'self' 'nonce-${nonce}'`,
-    "style-src-attr 'unsafe-inline'",
+    "style-src-attr 'none'",
   ].join('; ');
 
 /** Trouble with the disk or the database is told to whoever asked (`asked`); anything else is a fault, and logged. */
