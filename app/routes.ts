@@ -12,6 +12,7 @@ export default [
     route('shop', 'shop/shop.tsx'),
     route('shop/learnt', 'shop/learnt.tsx'),
     route('people', 'people/people.tsx'),
+    route('you', 'people/you.tsx'),
   ]),
   route('pieces/:pieceId', 'piece/piece.tsx', [
     index('piece/pieceStart.tsx'),
@@ -51,6 +52,7 @@ export default [
   route('jobs/:jobId/file', 'jobs/file.ts'),
   route('first', 'people/first.tsx'),
   route('sign-in', 'people/signIn.tsx'),
+  route('passkey', 'people/passkey.ts'),
   route('sign-out', 'people/signOut.ts'),
   route('join/:code', 'people/join.tsx'),
   route('trust', 'people/trust.tsx'),

@@ -6,7 +6,7 @@ import { get } from 'node:https';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { expect, test } from '@playwright/test';
-import type { APIRequestContext, APIResponse, Browser, BrowserContext } from '@playwright/test';
+import type { APIRequestContext, APIResponse, Browser, BrowserContext, Page } from '@playwright/test';
 import { writeJob } from '#core/format/job';
 import { demoJob } from '../demo/job';
 import routes from '../app/routes';
@@ -21,6 +21,7 @@ test.describe.configure({ mode: 'serial' });
 const [PORT, DB_PORT, NETWORK] = ['4186', '54186', '4196'];
 const HERE = `http://127.0.0.1:${PORT}`;
 const AIR = `https://127.0.0.1:${NETWORK}`;
+const NAMED = `http://localhost:${PORT}`;
 const PHRASE = 'rain on a tin roof';
 let data = '';
 let app: ChildProcess;
@@ -59,6 +60,14 @@ async function signIn(context: BrowserContext, name: string, phrase: string): Pr
   await page.close();
 }
 
+/** A key of the machine’s own that is touched and knows its owner, as browsers make them for tests (WebAuthn of the DevTools protocol). */
+async function withKeys(page: Page): Promise<void> {
+  const cdp = await page.context().newCDPSession(page);
+  await cdp.send('WebAuthn.enable');
+  await cdp.send('WebAuthn.addVirtualAuthenticator', { options: { protocol: 'ctap2', transport: 'internal', hasResidentKey: true, hasUserVerification: true, isUserVerified: true, automaticPresenceSimulation: true } });
+} // prettier-ignore
+
+let named: BrowserContext;
 let shop: BrowserContext;
 const jobs: string[] = [];
 /** Of each job a piece and a picture. */
@@ -94,10 +103,28 @@ test('first start: from the machine itself who runs the shop is said, once; a sh
   await page.getByRole('button', { name: 'Begin' }).click();
   await expect(page.getByText(/at least 10 letters/)).toBeVisible();
   await expect(page.getByLabel('First name')).toHaveValue('Wenna');
+  // By an address of figures no browser makes a passkey, so none is offered; by the machine’s name one begins with it.
+  await expect(page.getByRole('button', { name: 'Begin with a passkey instead' })).toHaveCount(0);
+  named = await browserOf(browser, NAMED);
+  const byName = await named.newPage();
+  await withKeys(byName);
+  await byName.goto('/first');
+  await byName.getByRole('button', { name: 'Begin with a passkey instead' }).click();
+  await expect(byName.getByText('Say a name: the first name is enough.')).toBeVisible();
+  await byName.getByLabel('First name').fill('Wenna');
+  await byName.getByRole('button', { name: 'Begin with a passkey instead' }).click();
+  await expect(byName.getByRole('heading', { name: 'Jobs on the floor' })).toBeVisible();
+  // What she has besides it: a phrase, for where there is no key.
+  await byName.getByRole('link', { name: 'You: Wenna' }).click();
+  await byName.getByLabel('The new one').fill(PHRASE);
+  await byName.getByRole('button', { name: 'Set it' }).click();
+  await expect(byName.getByText('Your pass phrase is the new one.')).toBeVisible();
+
+  await page.goto('/sign-in');
+  await page.getByLabel('First name').fill('Wenna');
   await page.getByLabel('Pass phrase').fill(PHRASE);
-  await page.getByLabel('The same again').fill(PHRASE);
-  await page.getByRole('button', { name: 'Begin' }).click();
-  await expect(page.getByRole('button', { name: 'Sign Wenna out' })).toBeVisible();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('link', { name: 'You: Wenna' })).toBeVisible();
   await putIn(shop.request, 'Van of the owner');
   await putIn(shop.request, 'Somebody else’s car');
 
@@ -115,10 +142,41 @@ test('first start: from the machine itself who runs the shop is said, once; a sh
   // Signed out it is nobody’s again, whatever the browser still has of it.
   const [{ value }] = (await other.cookies()).filter(({ name }) => name === 'patrone-session') as unknown as [{ value: string }];
   await again.goto('/');
-  await again.getByRole('button', { name: 'Sign Wenna out' }).click();
+  await again.getByRole('link', { name: 'You: Wenna' }).click();
+  await again.getByRole('button', { name: 'Sign out here' }).click();
   await expect(again.getByRole('heading', { name: 'Sign in' })).toBeVisible();
   const stolen = await browserOf(browser, HERE, { extraHTTPHeaders: { Cookie: `patrone-session=${value}` } });
   expect((await stolen.request.get(`/jobs/${jobs[0]}`, { maxRedirects: 0, headers: { Accept: 'text/html' } })).status()).toBe(302);
+}); // prettier-ignore
+
+test('a passkey signs in where it was made, once for each time it is asked; forgotten, it signs in no more', async () => {
+  const page = await named.newPage();
+  await page.goto('/you');
+  await expect(page.getByText(/Made .* for localhost/)).toBeVisible();
+  await page.getByRole('button', { name: 'Sign out here' }).click();
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  // The key is in the page it was made in.
+  const [keyed] = named.pages();
+  await keyed!.goto('/sign-in?to=/you');
+  const sent = keyed!.waitForRequest((request) => request.url().endsWith('/passkey') && request.postData()!.includes('entered'));
+  await keyed!.getByRole('button', { name: 'Sign in with a passkey' }).click();
+  await expect(keyed!.getByText(/Last used/)).toBeVisible();
+  // What was signed once is good for nothing more; nor is it for another site, or for nobody's question.
+  const signed = JSON.parse((await sent).postData()!) as { want: string; answer: { response: Record<string, string> } };
+  const again = (data: object) => named.request.post('/passkey', { data });
+  expect((await again(signed)).status()).toBe(401);
+  const { challenge } = (await (await again({ want: 'enter' })).json()) as { challenge: string };
+  const forged = (origin: string) => ({ ...signed, answer: { ...signed.answer, response: { ...signed.answer.response, clientDataJSON: Buffer.from(JSON.stringify({ type: 'webauthn.get', challenge, origin })).toString('base64url') } } });
+  for (const origin of [NAMED, 'http://elsewhere.example']) expect((await again(forged(origin))).status()).toBe(401);
+  expect((await again({ want: 'first', name: 'Mallory' })).status()).toBe(403);
+
+  await keyed!.getByRole('button', { name: 'Forget the passkey made for localhost' }).click();
+  await expect(keyed!.getByText('It signs in no more.')).toBeVisible();
+  await keyed!.getByRole('button', { name: 'Sign out here' }).click();
+  await expect(async () => {
+    await keyed!.getByRole('button', { name: 'Sign in with a passkey' }).click();
+    await expect(keyed!.getByText('This passkey is not known here any more.')).toBeVisible({ timeout: 2000 });
+  }).toPass({ timeout: 30_000 });
 }); // prettier-ignore
 
 test('wrong tries are slowed down alike for names that are there and names that are not, and are listed', async ({ browser }) => {
@@ -228,7 +286,7 @@ test('every route, for everybody: nothing of another job for who looks, nothing 
   const [own, other] = [0, 1].map((i) => addresses({ jobId: jobs[i]!, pieceId: pieces[i]!, pictureId: pictures[i]! }));
   expect(own!.length).toBeGreaterThan(45);
   const nobody = await browserOf(browser);
-  const open = new Set(['/sign-in', '/first', '/trust', '/trust/shop.crt', '/join/x', '/health']);
+  const open = new Set(['/sign-in', '/first', '/passkey', '/trust', '/trust/shop.crt', '/join/x', '/health']);
   const page = { headers: { Accept: 'text/html' }, maxRedirects: 0 };
   const script = { headers: { Accept: 'application/json' }, maxRedirects: 0 };
   const gone = (answer: APIResponse) => [302, 401].includes(answer.status());
@@ -243,7 +301,7 @@ test('every route, for everybody: nothing of another job for who looks, nothing 
       expect([data, await read.text()]).not.toEqual([data, expect.stringContaining('Van of the owner')]);
     }
     // Who looks changes nothing, not even in a job of theirs.
-    if (!open.has(at) && at !== '/sign-out') {
+    if (!open.has(at) && !['/sign-out', '/you'].includes(at)) {
       const told = (await owner.request.post(at, posted)).status();
       expect([at, told]).toEqual([at, /^\/(people|shop|take-in|scale-frame|who)/.test(at) || at.endsWith('new-piece') ? 404 : 403]);
     }

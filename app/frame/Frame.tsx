@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { Form, Link, Outlet } from 'react-router';
+import { Link, Outlet } from 'react-router';
 import { TopBar } from './TopBar';
 import { useWho } from './who';
 
@@ -27,18 +27,17 @@ export default function Frame() {
                 </Box>
               </Button>
             )}
-            {who?.signedIn && who.device === null && (
-              <Form method="post" action="/sign-out">
-                <Button
-                  type="submit"
-                  size="small"
-                  variant="text"
-                  color="inherit"
-                  aria-label={`Sign ${who.name ?? 'out'}${who.name ? ' out' : ''}`}
-                >
-                  {who.name ? `${who.name}: out` : 'Sign out'}
-                </Button>
-              </Form>
+            {who?.name && !who.names && (
+              <Button
+                component={Link}
+                to="/you"
+                size="small"
+                variant="text"
+                color="inherit"
+                aria-label={`You: ${who.name}`}
+              >
+                {who.name}
+              </Button>
             )}
           </>
         }

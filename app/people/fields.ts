@@ -24,6 +24,24 @@ export const ROLE_WORDS = {
 } as const;
 export const RoleSchema = z.enum(['runs', 'works', 'looks']);
 
+/** What a browser answers for a passkey (WebAuthn, JSON): its library checks what is in it. */
+export const Answer = z.looseObject({
+  id: z.string().min(1).max(2000),
+  rawId: z.string().max(2000),
+  type: z.literal('public-key'),
+  response: z.looseObject({ clientDataJSON: z.string().max(20_000) }),
+});
+
+/** The same as a form brings it; null for anything else. */
+export function parsedAnswer(text: string): z.output<typeof Answer> | null {
+  if (text.length > 60_000) return null;
+  try {
+    return Answer.safeParse(JSON.parse(text)).data ?? null;
+  } catch {
+    return null;
+  }
+}
+
 /** What a form says in its fields, as words; a file is none. */
 export const said = (form: FormData, field: string): string => {
   const value = form.get(field);

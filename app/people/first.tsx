@@ -3,16 +3,20 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { Form, data, redirect, useNavigation } from 'react-router';
+import type { RegistrationResponseJSON } from '@simplewebauthn/server';
+import { useRef, useState } from 'react';
+import { Form, data, redirect, useNavigation, useSubmit } from 'react-router';
 import { orSay } from '../forms/orSay';
 import { Told } from '../frame/Told';
 import { cookieFor, isHere } from '../records/cookie.server';
 import { formOf } from '../records/parse.server';
+import { madePasskey, siteOf } from '../records/passkeys.server';
 import { addFirst, anybody } from '../records/people.server';
 import { signIn } from '../records/sessions.server';
 import type { Route } from './+types/first';
 import { Outside } from './Outside';
-import { NameSchema, PhraseSchema, said } from './fields';
+import { NameSchema, PhraseSchema, parsedAnswer, said } from './fields';
+import { usePasskey } from './usePasskey';
 
 export async function loader({ request }: Route.LoaderArgs) {
   if (await anybody()) throw redirect('/');
@@ -24,14 +28,24 @@ export async function action({ request }: Route.ActionArgs) {
   if (!isHere(request)) return data({ message: 'The first person signs up on the machine that Patrone runs on.' }, { status: 403 }); // prettier-ignore
   const form = await formOf(request);
   const name = NameSchema.safeParse(said(form, 'name'));
+  if (!name.success) return data({ message: name.error.issues[0]!.message }, { status: 400 });
+  const stays = said(form, 'stays') === 'yes';
+  const answer = parsedAnswer(said(form, 'answer'));
+  if (answer) {
+    const passkey = await madePasskey(siteOf(request), null, answer as unknown as RegistrationResponseJSON);
+    if (!passkey) return data({ message: 'The passkey could not be taken: make it once more, or type a pass phrase.' }, { status: 400 }); // prettier-ignore
+    return begin(await addFirst(name.data, { passkey }));
+  }
   const phrase = PhraseSchema.safeParse(said(form, 'phrase'));
-  const wrong = name.error ?? phrase.error;
-  if (!name.success || !phrase.success) return data({ message: wrong!.issues[0]!.message }, { status: 400 });
+  if (!phrase.success) return data({ message: phrase.error.issues[0]!.message }, { status: 400 });
   if (said(form, 'again') !== phrase.data) return data({ message: 'The two pass phrases are not alike: type it again.' }, { status: 400 }); // prettier-ignore
-  const id = await addFirst(name.data, phrase.data);
-  if (id === null) throw redirect('/sign-in');
-  const { token, forS } = await signIn(id, said(form, 'stays') === 'yes');
-  throw redirect('/', { headers: { 'Set-Cookie': cookieFor(request, token, forS) } });
+  return begin(await addFirst(name.data, { phrase: phrase.data }));
+
+  async function begin(id: string | null): Promise<never> {
+    if (id === null) throw redirect('/sign-in');
+    const { token, forS } = await signIn(id, stays);
+    throw redirect('/', { headers: { 'Set-Cookie': cookieFor(request, token, forS) } });
+  }
 }
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
@@ -40,6 +54,20 @@ export const meta: Route.MetaFunction = () => [{ title: 'Who runs the shop? · P
 
 export default function First({ loaderData, actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle';
+  const passkey = usePasskey();
+  const submit = useSubmit();
+  const form = useRef<HTMLFormElement>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const byPasskey = async () => {
+    const given = new FormData(form.current!);
+    const name = NameSchema.safeParse(said(given, 'name'));
+    if (!name.success) return setProblem(name.error.issues[0]!.message);
+    const made = await passkey.make({ want: 'first', name: name.data });
+    if ('message' in made) return setProblem(made.message);
+    setProblem(null);
+    given.set('answer', made.answer);
+    await submit(given, { method: 'post' });
+  };
   if (!loaderData.here)
     return (
       <Outside title="Not set up yet">
@@ -49,15 +77,20 @@ export default function First({ loaderData, actionData }: Route.ComponentProps) 
   return (
     <Outside title="Who runs the shop?">
       <Typography>One person first. Others, and phones, are let in afterwards. What is already here stays as it is.</Typography>
-      <Form method="post" style={{ display: 'grid', gap: 16 }}>
+      <Form ref={form} method="post" style={{ display: 'grid', gap: 16 }}>
         <TextField name="name" label="First name" required autoComplete="username" autoFocus slotProps={{ htmlInput: { maxLength: 40, autoCapitalize: 'words' } }} />
         <TextField name="phrase" label="Pass phrase" type="password" required autoComplete="new-password" helperText="Ten letters or more: three or four words that nobody would guess." slotProps={{ htmlInput: { maxLength: 200 } }} />
         <TextField name="again" label="The same again" type="password" required autoComplete="new-password" slotProps={{ htmlInput: { maxLength: 200 } }} />
         <FormControlLabel control={<Checkbox name="stays" value="yes" />} label="Stay signed in on this machine" />
-        {actionData?.message && !busy && <Told>{actionData.message}</Told>}
+        {(problem ?? actionData?.message) && !busy && <Told>{problem ?? actionData?.message}</Told>}
         <Button type="submit" variant="contained" size="large" disabled={busy}>
           Begin
         </Button>
+        {passkey.can && (
+          <Button variant="outlined" size="large" disabled={busy} onClick={() => void byPasskey()}>
+            Begin with a passkey instead
+          </Button>
+        )}
       </Form>
     </Outside>
   );

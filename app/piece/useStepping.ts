@@ -45,6 +45,8 @@ export function useStepping({ pattern, patternEditor, planEditor, stopUndo }: Pi
       const undo = stopUndo ? () => setSaid(stopUndo.undo()) : undefined;
       return { undo, redo: undefined, what: 'the last reading', said };
     }
+    // Where nothing is done nothing is undone.
+    if (stop === 'record') return { undo: undefined, redo: undefined, what: 'nothing', said: null };
     const editor = stop === 'weld' ? planEditor : patternEditor;
     return {
       undo: editor.canUndo ? () => void step('undo') : undefined,

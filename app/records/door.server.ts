@@ -12,13 +12,14 @@ import type { Known } from './viewer.server';
 import { Viewer, viewerIn } from './viewer.server';
 
 /** Pages that anybody may ask for, signed in or not. */
-const OPEN = /^\/(sign-in|first|health|trust|trust\/shop\.crt|join\/[^/]+)$/;
+const OPEN = /^\/(sign-in|first|passkey|health|trust|trust\/shop\.crt|join\/[^/]+)$/;
 /** What only whoever runs the shop may do; to read the shop's settings is everybody's who works in it. */
 const RUNS_ONLY = /^\/people(\/|$)/;
 const RUNS_TO_WRITE = /^\/shop$/;
 /** All there is for whoever looks: the list, what belongs to one of their jobs, and the way out. */
 const LOOKS_AT = /^\/($|jobs\/|pieces\/|pictures\/)/;
-const LOOKERS_WRITE = /^\/sign-out$/;
+/** What is their own: how they sign in. */
+const OWN = /^\/(you|sign-out)$/;
 /** Pages of a job whose only use is to write. */
 const WRITES = /^\/jobs\/[^/]+\/new-piece$/;
 /** Where one works on a piece or measures a job: whoever looks is shown what came of it instead. */
@@ -104,7 +105,7 @@ export async function refused(known: Known | null, request: Request, params: Par
   if (RUNS_TO_WRITE.test(path) && !reads && known.role === 'works')
     return told(403, 'Only who runs the shop changes its settings. Nothing was changed.');
   if (known.role !== 'looks') return null;
-  if (LOOKERS_WRITE.test(path)) return null;
+  if (OWN.test(path)) return null;
   if (!LOOKS_AT.test(path) || WRITES.test(path)) return notHere();
   const job = await jobOf(params);
   // Whoever may not see a job is not told that it is there.

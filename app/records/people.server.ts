@@ -2,7 +2,9 @@ import { and, asc, eq, inArray, isNotNull, isNull, ne, notInArray, or, sql } fro
 import { dbOf } from './database.server';
 import type { Tx } from './database.server';
 import type { Role } from './peopleTables.server';
-import { devices, joins, mayLook, people, sessions } from './peopleTables.server';
+import type { Made } from './passkeys.server';
+import { keepPasskey } from './passkeys.server';
+import { devices, joins, mayLook, passkeys, people, sessions } from './peopleTables.server';
 import { jobs } from './schema.server';
 import { hashed } from './secrets.server';
 import { Viewer } from './viewer.server';
@@ -102,13 +104,14 @@ export async function addPerson(viewer: Viewer, facts: PersonFacts, phrase: stri
   });
 }
 
-/** The first person, who runs the shop: only while nobody does. */
-export async function addFirst(name: string, phrase: string): Promise<string | null> {
-  const kept = await hashed(phrase);
+/** The first person, who runs the shop, by a pass phrase or a passkey: only while nobody does. */
+export async function addFirst(name: string, by: { phrase: string } | { passkey: Made }): Promise<string | null> {
+  const kept = 'phrase' in by ? await hashed(by.phrase) : null;
   return dbOf(Viewer.shop).transaction(async (tx) => {
     await tx.execute(sql`lock table ${people} in share row exclusive mode`);
     if ((await tx.$count(people, and(there, eq(people.role, 'runs')))) > 0) return null;
     const [row] = await tx.insert(people).values({ name, role: 'runs', phrase: kept }).returning();
+    if ('passkey' in by) await keepPasskey(row!.id, by.passkey, tx);
     return row!.id;
   });
 }
@@ -149,6 +152,7 @@ export const letGo = (viewer: Viewer, id: string): Promise<Refused> =>
       .set({ person: null, personUntil: null })
       .where(and(eq(sessions.person, id), inArray(sessions.device, shops)));
     await tx.delete(sessions).where(eq(sessions.person, id));
+    await tx.delete(passkeys).where(eq(passkeys.person, id));
     await tx.delete(joins).where(eq(joins.person, id));
     return null;
   });

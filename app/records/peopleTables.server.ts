@@ -1,4 +1,4 @@
-import { index, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { bigint, index, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import { jobs, moment, order } from './schema.server';
 
 /** What somebody may do: run the shop, work in it, or look at some of its jobs. */
@@ -78,3 +78,33 @@ export const wrongTries = pgTable(
   },
   (t) => [index('wrong_tries_at').on(t.at)],
 );
+
+/**
+ * A passkey of somebody (WebAuthn): a phone or machine signs in with it in place of a pass phrase. Only its public half is kept;
+ * it is good for one host name alone.
+ */
+export const passkeys = pgTable(
+  'passkeys',
+  {
+    /** As the authenticator names it, base64url. */
+    id: text('id').primaryKey(),
+    seq: order(),
+    person: uuid('person')
+      .notNull()
+      .references(() => people.id, { onDelete: 'cascade' }),
+    host: text('host').notNull(),
+    publicKey: text('public_key').notNull(),
+    /** How often it has signed, where it counts. */
+    counter: bigint('counter', { mode: 'number' }).notNull(),
+    made: moment('made').notNull().defaultNow(),
+    used: moment('used'),
+  },
+  (t) => [index('passkeys_person').on(t.person)],
+);
+
+/** What a passkey was asked to sign, once, within minutes. `person`: whose new one it is to be; null to sign in, and for the first. */
+export const passkeyAsks = pgTable('passkey_asks', {
+  challenge: text('challenge').primaryKey(),
+  person: uuid('person').references(() => people.id, { onDelete: 'cascade' }),
+  until: moment('until').notNull(),
+});
