@@ -149,36 +149,6 @@ test('first start: from the machine itself who runs the shop is said, once; a sh
   expect((await stolen.request.get(`/jobs/${jobs[0]}`, { maxRedirects: 0, headers: { Accept: 'text/html' } })).status()).toBe(302);
 }); // prettier-ignore
 
-test('a passkey signs in where it was made, once for each time it is asked; forgotten, it signs in no more', async () => {
-  const page = await named.newPage();
-  await page.goto('/you');
-  await expect(page.getByText(/Made .* for localhost/)).toBeVisible();
-  await page.getByRole('button', { name: 'Sign out here' }).click();
-  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
-  // The key is in the page it was made in.
-  const [keyed] = named.pages();
-  await keyed!.goto('/sign-in?to=/you');
-  const sent = keyed!.waitForRequest((request) => request.url().endsWith('/passkey') && request.postData()!.includes('entered'));
-  await keyed!.getByRole('button', { name: 'Sign in with a passkey' }).click();
-  await expect(keyed!.getByText(/Last used/)).toBeVisible();
-  // What was signed once is good for nothing more; nor is it for another site, or for nobody's question.
-  const signed = JSON.parse((await sent).postData()!) as { want: string; answer: { response: Record<string, string> } };
-  const again = (data: object) => named.request.post('/passkey', { data });
-  expect((await again(signed)).status()).toBe(401);
-  const { challenge } = (await (await again({ want: 'enter' })).json()) as { challenge: string };
-  const forged = (origin: string) => ({ ...signed, answer: { ...signed.answer, response: { ...signed.answer.response, clientDataJSON: Buffer.from(JSON.stringify({ type: 'webauthn.get', challenge, origin })).toString('base64url') } } });
-  for (const origin of [NAMED, 'http://elsewhere.example']) expect((await again(forged(origin))).status()).toBe(401);
-  expect((await again({ want: 'first', name: 'Mallory' })).status()).toBe(403);
-
-  await keyed!.getByRole('button', { name: 'Forget the passkey made for localhost' }).click();
-  await expect(keyed!.getByText('It signs in no more.')).toBeVisible();
-  await keyed!.getByRole('button', { name: 'Sign out here' }).click();
-  await expect(async () => {
-    await keyed!.getByRole('button', { name: 'Sign in with a passkey' }).click();
-    await expect(keyed!.getByText('This passkey is not known here any more.')).toBeVisible({ timeout: 2000 });
-  }).toPass({ timeout: 30_000 });
-}); // prettier-ignore
-
 test('wrong tries are slowed down alike for names that are there and names that are not, and are listed', async ({ browser }) => {
   const stranger = await browserOf(browser);
   const tryIt = (name: string) => stranger.request.post('/sign-in', { form: { name, phrase: 'not it at all' }, headers: { Accept: 'text/html' } });
@@ -513,4 +483,34 @@ test('what a scanner sees: headers and cookies by the OWASP lists, no other name
   for (const of of ['DNS:bank.example', 'IP:93.184.216.34']) expect([of, forged(of).stderr]).toEqual([of, expect.stringContaining('permitted subtree violation')]);
   const seen = spawnSync('openssl', ['s_client', '-connect', `127.0.0.1:${NETWORK}`, '-tls1_1'], { input: '', encoding: 'utf8' });
   expect(seen.status).not.toBe(0);
+}); // prettier-ignore
+
+test('a passkey signs in where it was made, once for each time it is asked; forgotten, it signs in no more', async () => {
+  const page = await named.newPage();
+  await page.goto('/you');
+  await expect(page.getByText(/Made .* for localhost/)).toBeVisible();
+  await page.getByRole('button', { name: 'Sign out here' }).click();
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  // The key is in the page it was made in.
+  const [keyed] = named.pages();
+  await keyed!.goto('/sign-in?to=/you');
+  const sent = keyed!.waitForRequest((request) => request.url().endsWith('/passkey') && request.postData()!.includes('entered'));
+  await keyed!.getByRole('button', { name: 'Sign in with a passkey' }).click();
+  await expect(keyed!.getByText(/Last used/)).toBeVisible();
+  // What was signed once is good for nothing more; nor is it for another site, or for nobody's question.
+  const signed = JSON.parse((await sent).postData()!) as { want: string; answer: { response: Record<string, string> } };
+  const again = (data: object) => named.request.post('/passkey', { data });
+  expect((await again(signed)).status()).toBe(401);
+  const { challenge } = (await (await again({ want: 'enter' })).json()) as { challenge: string };
+  const forged = (origin: string) => ({ ...signed, answer: { ...signed.answer, response: { ...signed.answer.response, clientDataJSON: Buffer.from(JSON.stringify({ type: 'webauthn.get', challenge, origin })).toString('base64url') } } });
+  for (const origin of [NAMED, 'http://elsewhere.example']) expect((await again(forged(origin))).status()).toBe(401);
+  expect((await again({ want: 'first', name: 'Mallory' })).status()).toBe(403);
+
+  await keyed!.getByRole('button', { name: 'Forget the passkey made for localhost' }).click();
+  await expect(keyed!.getByText('It signs in no more.')).toBeVisible();
+  await keyed!.getByRole('button', { name: 'Sign out here' }).click();
+  await expect(async () => {
+    await keyed!.getByRole('button', { name: 'Sign in with a passkey' }).click();
+    await expect(keyed!.getByText('This passkey is not known here any more.')).toBeVisible({ timeout: 2000 });
+  }).toPass({ timeout: 30_000 });
 }); // prettier-ignore
