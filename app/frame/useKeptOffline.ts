@@ -2,17 +2,18 @@ import { useEffect } from 'react';
 import { useLocation } from 'react-router';
 import { useWho } from './who';
 
-/** The stops that are used at the vehicle. */
+/** The stops that are used at the vehicle, and what whoever only looks has instead. */
 const STOPS = ['survey', 'shape', 'fit', 'weld'];
+const LOOKED_AT = ['record'];
 
 type Manifest = { routes: Record<string, { module: string; imports?: string[]; css?: string[] } | undefined> };
 
 /** The files that pages of these stops are made of, by the router’s own list, and those this page has already. */
-function files(): string[] {
+function files(stops: readonly string[]): string[] {
   const { routes } = (window as unknown as { __reactRouterManifest?: Manifest }).__reactRouterManifest ?? {
     routes: {},
   };
-  const ofStops = STOPS.flatMap((stop) => {
+  const ofStops = stops.flatMap((stop) => {
     const route = routes[`${stop}/${stop}`];
     return route ? [route.module, ...(route.imports ?? []), ...(route.css ?? [])] : [];
   });
@@ -31,7 +32,9 @@ const tell = async (what: object): Promise<void> => {
  * page is open.
  */
 export function useKeptOffline(): void {
-  const isDevice = (useWho()?.device ?? null) !== null;
+  const who = useWho();
+  const isDevice = (who?.device ?? null) !== null;
+  const stops = who?.role === 'looks' ? LOOKED_AT : STOPS;
   const { pathname } = useLocation();
   const piece = /^\/pieces\/[0-9a-f-]{36}/.exec(pathname)?.[0] ?? null;
   const can = isDevice && import.meta.env.PROD;
@@ -41,9 +44,9 @@ export function useKeptOffline(): void {
   useEffect(() => {
     if (!can || !piece || !('serviceWorker' in navigator)) return;
     // When the page has come to rest: what it needs is there by then.
-    const keeping = setTimeout(() => void tell({ what: 'keep', files: files(), pages: STOPS.map((stop) => `${piece}/${stop}`) }), 1500);
+    const keeping = setTimeout(() => void tell({ what: 'keep', files: files(stops), pages: stops.map((stop) => `${piece}/${stop}`) }), 1500);
     return () => clearTimeout(keeping);
-  }, [can, piece]);
+  }, [can, piece, stops]);
   useEffect(() => {
     if (can && piece && 'serviceWorker' in navigator) void tell({ what: 'last', path: pathname });
   }, [can, piece, pathname]);
