@@ -36,6 +36,7 @@ export default [
   route('pieces/:pieceId/surveyed', 'piece/pieceSurveyed.ts'),
   route('pieces/:pieceId/bench-card.pdf', 'blank/benchCard.ts'),
   route('pieces/:pieceId/beads-beside', 'piece/beadsBeside.ts'),
+  route('pieces/:pieceId/other-part', 'card/crown/otherPart.ts'),
   route('pieces/:pieceId/folding', 'blank/folding.ts'),
   route('pieces/:pieceId/shaping', 'shape/shaping.ts'),
   route('pieces/:pieceId/fits', 'fit/fits.ts'),

@@ -229,9 +229,14 @@ export const withCards = <Answer>(
     });
   }); // prettier-ignore
 
-/** Gives a piece that is new its first card. */
-export async function putFirst(tx: Tx, piece: string, doc: Documents['card']): Promise<void> {
-  await putVersion(tx, piece, 'card', 0, doc, '', '');
+/** Gives a piece that is new its first version of a document. */
+export async function putFirst<K extends DocumentKind>(
+  tx: Tx,
+  piece: string,
+  kind: K,
+  doc: Documents[K],
+): Promise<void> {
+  await putVersion(tx, piece, kind, 0, doc, '', '');
 }
 
 /** The card of a piece as it stands. */

@@ -40,7 +40,7 @@ export async function makeAnother(
   }
   const came = { cameFrom: id, cameAs: as, cameWhy: why };
   const made = await createPiece(viewer, piece.job, { ...factsOf(piece), name, side }, tx, came);
-  if (card.number > 0) await putFirst(tx, made, doc);
+  if (card.number > 0) await putFirst(tx, made, 'card', doc);
   await copyDocument(tx, id, made, 'plan');
   return { ok: true, id: made };
 }

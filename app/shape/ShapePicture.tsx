@@ -33,7 +33,7 @@ export function ShapePicture({ step }: { step: ShapeStep | null }) {
   );
   return (
     <SteelPicture pattern={pattern}>
-      {map && <WorkMap map={step ? { lines: map.lines.filter((line) => shows(line.way)), marks: map.marks.filter((mark) => shows(mark.way)) } : map} />}
+      {map && <WorkMap map={step ? { lines: map.lines.filter((line) => shows(line.way)), marks: map.marks.filter((mark) => shows(mark.way)), tracks: [] } : map} />}
       {pattern.edges.map((edge, i) => {
         const flange = blank?.edges[i]?.allowance.flange;
         if (!flange || !edge.flange) return null;

@@ -9,7 +9,7 @@ import type { Part } from '../surface/part';
 import type { Strip } from '../surface/strips';
 import type { NewId } from './kinds';
 import { lettered, patternParts } from './outline';
-import type { Edge, PatternDoc } from './pattern';
+import type { Edge, Joint, PatternDoc } from './pattern';
 
 /** Ids of what a card has of its panel’s strips begin so. */
 const STRIP = 'strip-';
@@ -21,6 +21,8 @@ export type Wanted = {
   keep: readonly number[];
   hold: readonly Hold[];
   part: Part | null;
+  /** Of its edges, in the order of the outline, those that are seams: butted, where nothing else is said of them. */
+  seams?: readonly boolean[];
 };
 
 /**
@@ -31,7 +33,7 @@ export type Wanted = {
  */
 export function crownCard(
   pattern: PatternDoc,
-  { made, school, keep, hold, part }: Wanted,
+  { made, school, keep, hold, part, seams = [] }: Wanted,
   laid: LaidPanel,
   strips: readonly Strip[],
   newId: NewId,
@@ -45,9 +47,9 @@ export function crownCard(
   const edges = runs.map(({ first, count }, i): Edge => {
     const sides = parts.sides.slice(first, first + count).map(({ id }) => id);
     const before = known?.[i];
-    return before
-      ? { ...before, sides, flange: undefined }
-      : { id: newId(), letter: '?', sides, joint: { kind: 'free', trimMm: 0 } };
+    const free: Joint = { kind: seams[i] ? 'butt' : 'free', trimMm: 0 };
+    if (!before) return { id: newId(), letter: '?', sides, joint: free };
+    return { ...before, sides, flange: undefined, joint: before.joint.kind === 'free' && seams[i] ? free : before.joint };
   });
   const named = known ? edges : lettered(edges);
   const raise = laid.zones.find((zone) => zone.way === 'stretch');

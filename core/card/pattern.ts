@@ -242,7 +242,7 @@ export const UnderlaySchema = z.strictObject({
   highMm: size,
 });
 
-export const PATTERN_VERSION = 8;
+export const PATTERN_VERSION = 9;
 
 /** All of a card but what it has of another. */
 const CardSchema = z.object({

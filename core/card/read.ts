@@ -116,17 +116,43 @@ function fromVersion7(given: z.output<typeof V7Schema>): unknown {
   };
 }
 
-/** A card of whatever version as one of this; what is of none stays as it is. */
-function upgraded(given: unknown): unknown {
-  const first = V1Schema.safeParse(given);
-  const second = V2Schema.safeParse(first.success ? fromVersion1(first.data) : given);
-  const third = V3Schema.safeParse(second.success ? fromVersion2(second.data) : given);
-  const fourth = V4Schema.safeParse(third.success ? fromVersion3(third.data) : given);
-  const fifth = V5Schema.safeParse(fourth.success ? fromVersion4(fourth.data) : given);
-  const sixth = V6Schema.safeParse(fifth.success ? fromVersion5(fifth.data) : given);
-  const seventh = V7Schema.safeParse(sixth.success ? fromVersion6(sixth.data) : given);
-  return seventh.success ? fromVersion7(seventh.data) : given;
+/** The form of version 8 as far as it differs: the map of a panel laid flat had no tracks. */
+const V8Schema = z.looseObject({ version: z.literal(8), crown: z.nullable(z.looseObject({})), taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })) }); // prettier-ignore
+
+function fromVersion8(given: z.output<typeof V8Schema>): unknown {
+  const { taken } = given;
+  const lying = (card: unknown) => {
+    if (card === null) return null;
+    const { crown, ...rest } = card as { crown: { map: object | null } | null };
+    return { ...rest, version: 9, crown: crown && { ...crown, map: crown.map && { ...crown.map, tracks: [] } } };
+  };
+  return {
+    ...(lying(given) as object),
+    taken: taken && { ...taken, card: lying(taken.card), here: lying(taken.here) },
+  };
 }
+
+/** A step from one version to the next; what is of another stays as it is. */
+const step =
+  <S extends z.ZodType>(schema: S, bring: (given: z.output<S>) => unknown) =>
+  (given: unknown): unknown => {
+    const read = schema.safeParse(given);
+    return read.success ? bring(read.data) : given;
+  };
+
+const STEPS = [
+  step(V1Schema, fromVersion1),
+  step(V2Schema, fromVersion2),
+  step(V3Schema, fromVersion3),
+  step(V4Schema, fromVersion4),
+  step(V5Schema, fromVersion5),
+  step(V6Schema, fromVersion6),
+  step(V7Schema, fromVersion7),
+  step(V8Schema, fromVersion8),
+];
+
+/** A card of whatever version as one of this; what is of none stays as it is. */
+const upgraded = (given: unknown): unknown => STEPS.reduce((card, bring) => bring(card), given);
 
 /** Ids that are there more than once. */
 function twice(ids: readonly string[]): string[] {

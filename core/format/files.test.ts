@@ -85,7 +85,7 @@ describe('a job file', () => {
     expect(inCard((doc) => (doc.sides[0]!.from = 'gone'))).toMatch(new RegExp(`^document-reference-gone: ${third}`));
     expect(inCard((doc) => doc.edges.reverse())).toBe(`document-edges-part-badly: ${third}`);
     expect(inCard((doc) => doc.edges.pop())).toBe(`document-edges-part-badly: ${third}`);
-    expect(inCard((doc) => (doc.version = 9 as never))).toBe(`document-too-new: ${third}`);
+    expect(inCard((doc) => (doc.version = 10 as never))).toBe(`document-too-new: ${third}`);
   });
 
   test('a job of every older version comes up to date whole', () => {
@@ -129,8 +129,14 @@ describe('a job file', () => {
   test('trials of version 7 do not say who made them, and the job is else as it was', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v7.json', 'utf8')) as JobFile;
     expect(old.pieces.some(({ fits }) => fits.length > 0)).toBe(true);
-    const pieces = old.pieces.map((piece) => ({ ...piece, fits: byNobody(piece) }));
+    const pieces = trackless(old.pieces).map((piece) => ({ ...piece, fits: byNobody(piece) }));
     expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 8, pieces } });
+  });
+
+  test('maps of cards of version 8 have no tracks, nor have those of others they hold', () => {
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v8-card-v8.json', 'utf8')) as JobFile;
+    expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.crown?.map))).toBe(true);
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, pieces: trackless(old.pieces) } });
   });
 
   test('cards of version 2 have nothing ruled, left, tucked or measured on a picture, and are else as they were', () => {
@@ -148,7 +154,7 @@ describe('a job file', () => {
     expect([rules.length, tucks.length, measured]).not.toEqual([0, 0, null]);
     const kept = { rules, tucks, measured };
     const read = readJob(structuredClone(old));
-    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({ ...kept, version: 8, profiles: [], marks: [], beads: [], crown: null, taken: null }); // prettier-ignore
+    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({ ...kept, version: 9, profiles: [], marks: [], beads: [], crown: null, taken: null }); // prettier-ignore
   });
 
   test('cards of version 4 have nothing marked, nor has what they have of others', () => {
@@ -156,7 +162,7 @@ describe('a job file', () => {
     const cards = (job: JobFile) => job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
     expect(cards(old).some(({ taken }) => taken?.card)).toBe(true);
     const read = readJob(structuredClone(old));
-    const now = <T extends object>(card: T) => ({ ...card, version: 8 as const, marks: [], beads: [], crown: null });
+    const now = <T extends object>(card: T) => ({ ...card, version: 9 as const, marks: [], beads: [], crown: null });
     const expected = cards(old).map(({ taken, ...doc }) => ({ ...now(doc), taken: taken && { ...taken, card: now(taken.card), here: taken.here && now(taken.here) } })); // prettier-ignore
     expect(read.ok && cards(read.job)).toEqual(expected);
   });
@@ -181,7 +187,7 @@ describe('a job file', () => {
     const cards = (job: JobFile) => job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
     expect(cards(old).some(({ crown }) => crown)).toBe(true);
     const read = readJob(structuredClone(old));
-    const now = <T extends { crown: object | null }>(card: T) => ({ ...card, version: 8, crown: card.crown && { ...card.crown, hold: [], map: null } }); // prettier-ignore
+    const now = <T extends { crown: object | null }>(card: T) => ({ ...card, version: 9, crown: card.crown && { ...card.crown, hold: [], map: null } }); // prettier-ignore
     const expected = cards(old).map(({ taken, ...doc }) => ({ ...now(doc), taken: taken && { ...taken, card: now(taken.card), here: taken.here && now(taken.here) } })); // prettier-ignore
     expect(read.ok && cards(read.job)).toEqual(expected);
   });
@@ -238,6 +244,21 @@ describe('a job file', () => {
   });
 });
 
+/** The pieces of a file with cards of version 8, their cards as they are now. */
+function trackless(pieces: JobFile['pieces']): JobFile['pieces'] {
+  const now = (card: PatternDoc): PatternDoc => ({ ...card, version: 9, crown: card.crown && { ...card.crown, map: card.crown.map && { ...card.crown.map, tracks: [] } } }); // prettier-ignore
+  return pieces.map((piece) => ({
+    ...piece,
+    card: {
+      ...piece.card,
+      versions: piece.card.versions.map(({ doc, ...version }) => ({
+        ...version,
+        doc: { ...now(doc), taken: doc.taken && { ...doc.taken, card: doc.taken.card && now(doc.taken.card as PatternDoc), here: doc.taken.here && now(doc.taken.here as PatternDoc) } } as PatternDoc, // prettier-ignore
+      })),
+    },
+  }));
+}
+
 /** Trials as they are read from files of before version 8. */
 const byNobody = ({ fits }: JobFile['pieces'][number]) => fits.map((fit) => ({ ...fit, who: '' }));
 
@@ -247,7 +268,7 @@ const beadless = ({ pieces }: JobFile): JobFile['pieces'] =>
 
 /** Pieces whose cards, and what these have of others, are of this version with so much put in. */
 function withCards(pieces: JobFile['pieces'], more: Partial<PatternDoc>): JobFile['pieces'] {
-  const now = <T extends object>(card: T) => ({ ...card, version: 8 as const, crown: null, ...more });
+  const now = <T extends object>(card: T) => ({ ...card, version: 9 as const, crown: null, ...more });
   return pieces.map((piece) => ({
     ...piece,
     fits: byNobody(piece),
@@ -279,7 +300,7 @@ const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
   }));
 
 const SINCE_VERSION_2 = {
-  version: 8 as const,
+  version: 9 as const,
   crown: null,
   marks: [],
   beads: [],

@@ -20,7 +20,7 @@ import type { Part } from './part';
 import { partOf } from './part';
 import { panelOf } from './strain';
 import type { Contour, StrainMap, Way, Zone } from './strainMap';
-import { benchStep, contours, smoothedOver, strainMap, zonesOf } from './strainMap';
+import { benchStep, contours, evened, strainMap, zonesOf } from './strainMap';
 import type { Deviations, Stations } from './stations';
 import { stationsMesh } from './stations';
 import type { WorkMark } from './workMarks';
@@ -57,14 +57,6 @@ const [HELD_MM, HELD_ROUNDS] = [0.05, 8];
 
 /** Marks stand so far apart, as a share of the square root of the blank’s area. */
 const MARKS_APART = 1 / 11;
-
-/** Rounds of evening out before lines are drawn: an uneven net shows as ragged lines. */
-const EVENED = 3;
-function evened(panel: Panel, values: Float64Array): Float64Array {
-  let found = values;
-  for (let i = 0; i < EVENED; i++) found = smoothedOver(panel, found);
-  return found;
-}
 
 /** The surface that is described, or the part of it that is made, as a disc. */
 export function describedDisc(

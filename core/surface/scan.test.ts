@@ -93,7 +93,7 @@ test('the two parts of a panel are all of it, meet in one line as long for both,
         return;
       }
       expect((meshArea(first!.disc.mesh) + meshArea(second!.disc.mesh)) / meshArea(whole.disc.mesh)).toBeCloseTo(1, 3);
-      const long = seamMm(whole.disc, runs, share);
+      const long = seamMm(whole.disc, { runs, from: 0, to: share });
       const { normal, from, to } = spanOf(whole.disc, runs);
       const at = from + (to - from) * share;
       for (const { mesh, rim } of [first!.disc, second!.disc]) {

@@ -51,6 +51,14 @@ export function smoothedOver({ triangles, area }: Panel, values: Float64Array): 
   return values.map((value, v) => (value + sum[v]! / (weight[v]! || 1)) / 2);
 }
 
+/** Rounds of evening out before lines are drawn: an uneven net shows as ragged lines. */
+const EVENED = 3;
+export function evened(panel: Panel, values: Float64Array): Float64Array {
+  let found = values;
+  for (let i = 0; i < EVENED; i++) found = smoothedOver(panel, found);
+  return found;
+}
+
 /** Thickness after, mm, of metal whose area grows by `area` (its volume stays). */
 export const thicknessAfter = (thicknessMm: number, area: number): number => thicknessMm / (1 + area);
 

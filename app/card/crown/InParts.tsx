@@ -5,13 +5,22 @@ import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
 import type { Described } from '#core/surface/laidPanel';
 import type { Part } from '#core/surface/part';
+import { otherPart } from '#core/surface/part';
 import { usePreferences } from '../../frame/preferences';
 import { percent } from './crownWords';
 import type { Parted, PartsAnswer, PartsAsked } from './parting';
 
 type Limits = { stretch: number; shrink: number };
-type Tried = { key: string; whole: Limits | null; parted: Parted[]; busy: boolean };
+type Tried = { key: string; whole: (Limits & { tries: number }) | null; parted: Parted[]; busy: boolean };
 const SHOWN = 3;
+
+/** Crown along a cut above so many times the mean is told. */
+const HIGH = 1.5;
+
+const partSaid = (part: Part): string =>
+  part.runs === 'line'
+    ? 'one side of the line that was tapped'
+    : `${part.runs === 'across' ? 'of its length' : 'of its width'} from ${Math.round(part.from * 100)} to ${Math.round(part.to * 100)} %`;
 
 /** How near to its limits a metal comes: 1 is at one of them. */
 const near = (strain: Limits, limits: Limits): number =>
@@ -25,10 +34,14 @@ type Props = {
   limits: Limits;
   part: Part | null;
   onPart: (part: Part | null) => void;
+  /** How many ends of a line have been tapped; null while none is being. */
+  tapped: number | null;
+  onTapping: (on: boolean) => void;
 };
 
 /** A panel made of two: where a cut takes most off the worst strain for the least weld, and which of the two this piece is. */
-export function InParts({ made, school, limits, part, onPart }: Props) {
+export function InParts({ made, school, limits, part, onPart, tapped, onTapping }: Props) {
+  const rest = part && otherPart(part);
   const { show } = usePreferences();
   const [tried, setTried] = useState<Tried | null>(null);
   const worker = useRef<Worker | null>(null);
@@ -51,14 +64,25 @@ export function InParts({ made, school, limits, part, onPart }: Props) {
     return (
       <Box component="section" aria-label="Made of two" sx={{ display: 'grid', gap: 0.8, justifyItems: 'start' }}>
         <Typography>
-          This piece is a part of the panel: {part.runs === 'across' ? 'of its length' : 'of its width'} from {Math.round(part.from * 100)} to {Math.round(part.to * 100)} %. The cut is an edge like any other: say under Card how it is joined. The other part is a piece of its own: make this one once more and choose it there.
+          This piece is a part of the panel: {partSaid(part)}. The cut is an edge like any other, butted as long as nothing else is said of it under Card.
         </Typography>
         <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
-          <Button variant="outlined" onClick={() => onPart(part.from > 0 ? { ...part, from: 0, to: part.from } : { ...part, from: part.to, to: 1 })}>
-            The other part
-          </Button>
+          {rest && (
+            <Button variant="outlined" onClick={() => onPart(rest)}>
+              Show the other part
+            </Button>
+          )}
           <Button color="inherit" onClick={() => onPart(null)}>The whole panel</Button>
         </Stack>
+      </Box>
+    );
+  if (tapped !== null)
+    return (
+      <Box component="section" aria-label="Made of two" sx={{ display: 'grid', gap: 0.8, justifyItems: 'start' }}>
+        <Typography role="status">
+          Tap {tapped === 0 ? 'where the weld is to begin, then where it is to end' : 'where it is to end'}: it runs straight between them as you look down on the panel, on to its edges.
+        </Typography>
+        <Button variant="outlined" onClick={() => onTapping(false)}>Leave it</Button>
       </Box>
     );
   const best = now?.whole ? [...now.parted].sort((a, b) => gain(b, now.whole!, limits) - gain(a, now.whole!, limits)).slice(0, SHOWN) : [];
@@ -66,10 +90,15 @@ export function InParts({ made, school, limits, part, onPart }: Props) {
     <Box component="section" aria-label="Made of two" sx={{ display: 'grid', gap: 0.8 }}>
       <Typography variant="h3">Made of two</Typography>
       {!now && <Typography variant="body2">Parted where it is crowned most, each half has less to be worked, for the length of a weld.</Typography>}
-      <Button variant="outlined" disabled={now?.busy} onClick={find} sx={{ justifySelf: 'start' }}>
-        Find where to part it
-      </Button>
-      {now?.busy && <Typography role="status">Trying cuts, {now.parted.length} of 10 …</Typography>}
+      <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
+        <Button variant="outlined" disabled={now?.busy} onClick={find}>
+          Find where to part it
+        </Button>
+        <Button variant="outlined" color="inherit" onClick={() => onTapping(true)}>
+          Tap where to part it
+        </Button>
+      </Stack>
+      {now?.busy && <Typography role="status">Trying cuts, {now.parted.length} of {now.whole?.tries ?? '…'}: a hand’s width off the ends, and off high crown where there is another way.</Typography>}
       {now?.whole && !now.busy && best.length === 0 && <Typography>No straight cut parts it into two that lie flat.</Typography>}
       {now?.whole && !now.busy && best.length > 0 && (
         <Stack spacing={1} role="list" aria-label="Cuts">
@@ -78,7 +107,7 @@ export function InParts({ made, school, limits, part, onPart }: Props) {
             <Box key={place(one)} role="listitem" sx={{ border: '1.5px solid var(--rule)', p: 1.2 }}>
               <Typography sx={{ fontWeight: 600 }}>{place(one)}</Typography>
               <Typography className="figure">
-                stretched {percent(one.stretch)}, gathered {percent(one.shrink)}; weld {show(one.seamMm, 0)}
+                stretched {percent(one.stretch)}, gathered {percent(one.shrink)}; weld {show(one.seamMm, 0)}{one.crown > HIGH ? ', through high crown' : ''}
               </Typography>
               <Stack direction="row" spacing={1} sx={{ mt: 0.5 }}>
                 <Button size="small" variant="outlined" onClick={() => onPart({ runs: one.runs, from: 0, to: one.share })}>This piece is the first part</Button>

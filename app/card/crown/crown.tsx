@@ -1,7 +1,5 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Checkbox from '@mui/material/Checkbox';
-import Slider from '@mui/material/Slider';
 import Stack from '@mui/material/Stack';
 import Switch from '@mui/material/Switch';
 import FormControlLabel from '@mui/material/FormControlLabel';
@@ -15,19 +13,19 @@ import { MOST_HELD } from '#core/card/crown';
 import { crownCard } from '#core/card/crownCard';
 import { mirrored } from '#core/card/mirror';
 import { letterAt } from '#core/card/outline';
-import type { PatternDoc } from '#core/card/pattern';
 import { box } from '#core/measure/path';
 import { metalById } from '#core/metal/metals';
+import { meetsOf, setPlan } from '#core/weld/planned';
 import type { Described } from '#core/surface/laidPanel';
 import type { Figure } from '#core/surface/figures';
 import type { Vec3 } from '#core/surface/mesh';
 import type { Hold } from '#core/surface/held';
 import type { Scan, Taped } from '#core/surface/packed';
 import type { Part } from '#core/surface/part';
+import { otherPart, partBy } from '#core/surface/part';
 import { unpacked } from '#core/surface/packed';
 import type { Strip } from '#core/surface/strips';
 import { stripAt } from '#core/surface/strips';
-import { ChevronSign } from '../../drawing/shapeMarks';
 import { Drawing } from '../../drawing/Drawing';
 import { useDraft } from '../../forms/useDraft';
 import { StageLayout } from '../../frame/StageLayout';
@@ -36,18 +34,21 @@ import { usePreferences } from '../../frame/preferences';
 import { problemSentence } from '../../frame/sentences';
 import { usePiece } from '../../piece/pieceContext';
 import { newId } from '../newId';
+import { Becomes } from './Becomes';
 import { FigureFields } from './FigureFields';
 import { HeldList } from './HeldList';
 import { InParts } from './InParts';
 import { MapPicture } from './MapPicture';
 import { NO_STATIONS, StationFields, stationsOf, writtenStations } from './StationFields';
 import type { WrittenStations } from './StationFields';
+import { PanelCut } from './PanelCut';
 import { ScanFields } from './ScanFields';
-import { StripPicture } from './StripPicture';
+import { School } from './School';
 import { TapedFields } from './TapedFields';
-import { FIGURES_OF, edgeWords, lettersOf, percent, schoolWords, verdict, zoneWords } from './crownWords';
+import { FIGURES_OF, lettersOf, percent, verdict } from './crownWords';
+import { WorkList } from './WorkList';
 import { useLaid } from './useLaid';
-import type { Laid } from './useLaid';
+import { useOtherPart } from './useOtherPart';
 import { useScan } from './useScan';
 import { useTaped } from './useTaped';
 
@@ -72,7 +73,7 @@ const FREED = { keep: [], hold: [], part: null };
 
 /** A panel curved two ways: what it is, how it is to be worked, the blank that asks for, and where the metal has to go. */
 export default function CrownPage() {
-  const { id, pattern, patternEditor, facts, shop } = usePiece();
+  const { id, pattern, patternEditor, plan, planEditor, facts, shop } = usePiece();
   const { unit, show, showArea, showThin } = usePreferences();
   const navigate = useNavigate();
   const first = useMemo((): Draft => {
@@ -94,8 +95,8 @@ export default function CrownPage() {
   const [compare, setCompare] = useState(false);
   const [cutAt, setCutAt] = useState(0.5);
   const [cutRuns, setCutRuns] = useState<Strip['runs']>('across');
-  // Points being tapped that are to stay where they are; null while none are.
-  const [staying, setStaying] = useState<Vec3[] | null>(null);
+  // What is being tapped on the panel: points that are to stay where they are, or the ends of the line it is parted by.
+  const [tap, setTap] = useState<{ what: 'points' | 'line'; at: Vec3[] } | null>(null);
   const [tapped, setTapped] = useState<Vec3[]>([]);
   const scanning = useScan((scan) => {
     set({ scan, ...FREED });
@@ -116,12 +117,27 @@ export default function CrownPage() {
   // Of a metal the limits are always known.
   const forming = sheetMetal(metalById(facts.metal), facts.thicknessMm, shop).forming!;
   const judged = laid && verdict(laid, forming.stretch, { ...forming.shrink, strain: Math.abs(forming.shrink.strain) });
-  const make = () => {
+  const make = (meets?: string) => {
     if (!found || !made || busy) return;
-    const card = crownCard(standing, { made, school: draft.school, keep: draft.keep, hold: draft.hold, part: draft.part }, found.laid, found.strips, newId);
+    const card = crownCard(standing, { made, school: draft.school, keep: draft.keep, hold: draft.hold, part: draft.part, seams: found.seams }, found.laid, found.strips, newId);
     patternEditor.edit(pattern.crown?.turned ? mirrored(card) : card);
+    if (meets !== undefined) planEditor.edit(card.edges.reduce((sofar, edge, i) => (found.seams[i] && meetsOf(sofar, edge.id) === '' ? setPlan(sofar, edge.id, { meets }) : sofar), plan));
     drop();
     void navigate(`/pieces/${id}/card`);
+  };
+  const rest = draft.part && otherPart(draft.part);
+  const both = useOtherPart();
+  const makeBoth = async () => {
+    const other = made && rest && (await both.make({ made, school: draft.school, part: rest, strips: STRIPS }));
+    if (other) make(other);
+  };
+  const tapped1 = (p: Vec3) => {
+    if (!tap || !shown) return;
+    const at = [...tap.at, p].slice(0, MOST_POINTS);
+    if (tap.what === 'points' || at.length < 2) return setTap({ ...tap, at });
+    setTap(null);
+    const part = partBy(shown, at[0]!, at[1]!);
+    if (part) set({ part, keep: [], hold: [] });
   };
   // What is laid flat; a scan that cannot be yet is shown all the same, so that it can be cut.
   const scanned = useMemo(() => (draft.way === 'scan' && draft.scan ? unpacked(draft.scan) : null), [draft.way, draft.scan]);
@@ -152,7 +168,7 @@ export default function CrownPage() {
           ) : (
             <Box sx={{ position: 'absolute', inset: 0, bgcolor: 'var(--blank-ground, var(--paper))' }} role="img" aria-label="The panel in space">
               <Suspense fallback={<Box sx={{ p: 8 }}>Setting the panel up …</Box>}>
-                <PanelSpace mesh={shown} laid={laid} cut={cut?.places ?? null} tapped={staying ?? (draft.way === 'scan' ? tapped : [])} joined={!staying} onTap={staying ? (p) => staying.length < MOST_POINTS && setStaying([...staying, p]) : draft.way === 'scan' && scanning.here ? (p) => setTapped([...tapped, p]) : undefined} />
+                <PanelSpace mesh={shown} laid={laid} cut={cut?.places ?? null} tapped={tap?.at ?? (draft.way === 'scan' ? tapped : [])} joined={tap?.what !== 'points'} onTap={tap ? tapped1 : draft.way === 'scan' && scanning.here ? (p) => setTapped([...tapped, p]) : undefined} />
               </Suspense>
             </Box>
           )}
@@ -199,42 +215,16 @@ export default function CrownPage() {
             <>
               {judged && !judged.good && judged.said.map((said) => <Told key={said}>{said}</Told>)}
               {judged?.good && <Typography>In one piece: this metal takes {percent(forming.stretch.strain)} of stretch, and {percent(Math.abs(forming.shrink.strain))} gathered.</Typography>}
-              <Box component="section" aria-label="What has to be done">
-                <Typography variant="h3" gutterBottom>
-                  What has to be done
-                </Typography>
-                <Stack spacing={0.6}>
-                  {edgeWords(laid, letters, show).map(({ edge, letter, said, shrink }) => (
-                    <Stack key={letter} direction="row" spacing={1} sx={{ alignItems: 'center' }}>
-                      <Typography component="span" className="condensed" sx={{ fontSize: '1.15rem', fontWeight: 600, width: 26 }}>
-                        {letter}
-                      </Typography>
-                      {shrink !== null && <ChevronSign shrink={shrink} />}
-                      <Typography component="span" className="figure" sx={{ flex: 1 }}>
-                        {said}
-                      </Typography>
-                      <Checkbox checked={draft.keep.includes(edge)} onChange={(_, on) => set({ keep: on ? [...draft.keep, edge].sort((a, b) => a - b) : draft.keep.filter((one) => one !== edge) })} slotProps={{ input: { 'aria-label': `Edge ${letter} keeps its length` } }} />
-                    </Stack>
-                  ))}
-                  <Typography variant="body2">Ticked: an edge that keeps its length, because it meets a neighbour that is there.</Typography>
-                  {laid.zones.slice(0, 5).map((zone, i) => (
-                    <Stack key={i} direction="row" spacing={1} sx={{ alignItems: 'center' }}>
-                      <ChevronSign shrink={zone.way === 'shrink'} />
-                      <Typography component="span">{zoneWords(zone, laid, letters, (mm2) => showArea(mm2, 1))}</Typography>
-                    </Stack>
-                  ))}
-                  {laid.zones.length === 0 && <Typography>Nothing: it unrolls. Roll or bend it, no metal is stretched or gathered.</Typography>}
-                </Stack>
-              </Box>
+              <WorkList laid={laid} letters={letters} keep={draft.keep} onKeep={(keep) => set({ keep })} />
               <HeldList
                 hold={draft.hold}
                 off={stale ? [] : laid.heldOff}
-                points={staying?.length ?? 0}
-                tapping={staying !== null}
+                points={tap?.at.length ?? 0}
+                tapping={tap?.what === 'points'}
                 onTapping={(on) => {
                   if (on) setView('panel');
-                  else if (staying && staying.length > 1) set({ hold: [...draft.hold, { kind: 'points', at: staying.map(([x, y, z]) => [x, y, z]) }] });
-                  setStaying(on ? [] : null);
+                  else if (tap && tap.at.length > 1) set({ hold: [...draft.hold, { kind: 'points', at: tap.at.map(([x, y, z]) => [x, y, z]) }] });
+                  setTap(on ? { what: 'points', at: [] } : null);
                 }}
                 onChange={(hold) => set({ hold })}
               />
@@ -244,79 +234,27 @@ export default function CrownPage() {
                   {outlines.map(({ school, mm2 }) => `${school === 0 ? 'raised' : school === 1 ? 'gathered' : 'both'} ${showArea(mm2)}`).join(' · ')}
                 </Typography>
               )}
-              {made && <InParts made={made} school={draft.school} limits={{ stretch: forming.stretch.strain, shrink: Math.abs(forming.shrink.strain) }} part={draft.part} onPart={(part) => set({ part, keep: [], hold: [] })} />}
-              <Box component="section" aria-label="A cut of the panel" sx={{ display: 'grid', gap: 0.8 }}>
-                <Typography variant="h3">A cut of the panel</Typography>
-                <ToggleButtonGroup exclusive size="small" value={cutRuns} aria-label="Which way it is cut" onChange={(_, runs: Strip['runs'] | null) => runs && setCutRuns(runs)}>
-                  <ToggleButton value="across">Across</ToggleButton>
-                  <ToggleButton value="along">Along</ToggleButton>
-                </ToggleButtonGroup>
-                <Slider aria-label="Where it is cut" min={0.02} max={0.98} step={0.02} value={cutAt} onChange={(_, at) => { setCutAt(at as number); }} onChangeCommitted={() => setView('panel')} />
-                {cut ? <StripPicture ordinates={cut.ordinates} /> : <Typography>It leans over here: no straight edge reads it.</Typography>}
-                <Button variant="outlined" sx={{ justifySelf: 'start' }} disabled={draft.hold.length >= MOST_HELD} onClick={() => set({ hold: [...draft.hold, { kind: 'straight', runs: cutRuns, share: cutAt }] })}>
-                  Keep this line straight on the blank
-                </Button>
-              </Box>
+              {made && <InParts made={made} school={draft.school} limits={{ stretch: forming.stretch.strain, shrink: Math.abs(forming.shrink.strain) }} part={draft.part} onPart={(part) => set({ part, keep: [], hold: [] })} tapped={tap?.what === 'line' ? tap.at.length : null} onTapping={(on) => { if (on) setView('panel'); setTap(on ? { what: 'line', at: [] } : null); }} />}
+              <PanelCut runs={cutRuns} at={cutAt} cut={cut} full={draft.hold.length >= MOST_HELD} onRuns={setCutRuns} onAt={setCutAt} onLook={() => setView('panel')} onHold={() => set({ hold: [...draft.hold, { kind: 'straight', runs: cutRuns, share: cutAt }] })} />
             </>
           )}
-          <Made pattern={pattern} found={found} />
+          <Becomes pattern={pattern} found={found} />
           <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap', position: 'sticky', bottom: -16, zIndex: 2, mx: -2, px: 2, bgcolor: 'var(--panel)', pt: 1.5, pb: 3, borderTop: '1.5px solid var(--rule)' }}>
-            <Button variant="contained" size="large" disabled={!found || busy || scanning.doing !== null || found.laid.overlaps.length > 0} onClick={make}>
+            <Button variant="contained" size="large" disabled={!found || busy || scanning.doing !== null || found.laid.overlaps.length > 0} onClick={() => make()}>
               {pattern.sides.length > 0 ? 'Make it the card’s outline' : 'Make the card'}
             </Button>
+            {rest && (
+              <Button variant="outlined" size="large" disabled={!found || busy || both.busy || found.laid.overlaps.length > 0} onClick={() => void makeBoth()}>
+                {both.busy ? 'Laying the other part flat …' : 'Both parts, the other as a piece of its own'}
+              </Button>
+            )}
             <Button color="inherit" component={Link} to={`/pieces/${id}/card`}>
               Back to the card
             </Button>
           </Stack>
+          {both.problem && <Told>{both.problem}</Told>}
         </Stack>
       }
     />
   );
 } // prettier-ignore
-
-/** How the panel is to be worked: from raising all of it to gathering all of it. */
-function School({ school, onChange }: { school: number; onChange: (school: number) => void }) {
-  return (
-    <Box component="section" aria-label="How it is worked">
-      <Typography variant="h3">How it is worked</Typography>
-      <Typography>{schoolWords(school)}.</Typography>
-      <Box sx={{ px: 3 }}>
-        <Slider
-          aria-label="From raising to gathering"
-          min={0}
-          max={1}
-          step={0.05}
-          value={school}
-          onChange={(_, next) => onChange(next as number)}
-          getAriaValueText={schoolWords}
-          marks={[
-            { value: 0, label: 'Raise' },
-            { value: 0.5, label: 'Both' },
-            { value: 1, label: 'Gather' },
-          ]}
-        />
-      </Box>
-    </Box>
-  );
-}
-
-/** What becomes of what is on the card, said before it does. */
-function Made({ pattern, found }: { pattern: PatternDoc; found: Laid | null }) {
-  if (pattern.sides.length === 0 || !found) return null;
-  const gone = [
-    pattern.folds.length > 0 && (pattern.folds.length === 1 ? 'its fold' : `its ${pattern.folds.length} folds`),
-    pattern.beads.length > 0 && (pattern.beads.length === 1 ? 'its bead' : `its ${pattern.beads.length} beads`),
-    pattern.tucks.length > 0 && 'its tucks',
-    pattern.rules.length > 0 && 'its rules',
-  ].filter((word) => word !== false);
-  const kept = pattern.crown !== null && pattern.edges.length === found.laid.outline.edges.length;
-  return (
-    <Typography variant="body2">
-      {kept
-        ? 'Edges keep their letters and joints.'
-        : 'The card’s edges are lettered anew, and their joints are free.'}
-      {gone.length > 0 &&
-        ` ${gone.join(', ')} ${gone.length === 1 && !/s$/.test(gone[0]!) ? 'goes' : 'go'} with the old outline.`}
-    </Typography>
-  );
-}

@@ -1,4 +1,5 @@
-import { layingPanel } from '#core/surface/laidPanel';
+import { describedDisc, layingPanel } from '#core/surface/laidPanel';
+import { onCut } from '#core/surface/part';
 import type { LaidPanel } from '#core/surface/laidPanel';
 import type { Result } from '#core/measure/result';
 import type { Vec } from '#core/measure/vector';
@@ -23,7 +24,16 @@ async function lay(asked: LayAsked): Promise<void> {
     if (!found) return;
     if (!found.ok) return say({ ask, what: 'refused', problems: found.problems });
     const { laid } = found;
-    say({ ask, what: 'laid', laid, strips: stripsOf(laid.disc, laid.flat, strips), rough: triangles === ROUGH });
+    const whole = asked.part && describedDisc(made, triangles);
+    const seams = whole?.ok ? onCut(whole.disc, asked.part!, laid.disc, laid.outline.edges) : [];
+    say({
+      ask,
+      what: 'laid',
+      laid,
+      strips: stripsOf(laid.disc, laid.flat, strips),
+      seams,
+      rough: triangles === ROUGH,
+    });
   }
   if (!compare) return;
   const outlines: { school: number; line: Vec[]; mm2: number }[] = [];

@@ -19,7 +19,8 @@ export type LayAsked = {
 
 export type LayAnswer =
   | { ask: number; what: 'refused'; problems: Problem[] }
-  | { ask: number; what: 'laid'; laid: LaidPanel; strips: Strip[]; rough: boolean }
+  /** `seams`: which edges of the outline lie on the cut of a part. */
+  | { ask: number; what: 'laid'; laid: LaidPanel; strips: Strip[]; seams: boolean[]; rough: boolean }
   | { ask: number; what: 'compared'; outlines: { school: number; line: Vec[]; mm2: number }[] };
 
 /** Triangles of the first answer and of the one that stays. */

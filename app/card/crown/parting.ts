@@ -1,16 +1,21 @@
-import type { Part } from '#core/surface/part';
+import type { PartPlace } from '#core/surface/partPlaces';
 import type { Described } from '#core/surface/laidPanel';
 
 /** What is asked: a panel, and how it is worked. */
 export type PartsAsked = { made: Described; school: number };
 
-/** A panel laid flat as one, or as two parted at a share: the most that is to be stretched and gathered in either, the weld, mm. */
-export type Parted = { runs: Part['runs']; share: number; seamMm: number; stretch: number; shrink: number };
+/**
+ * A panel laid flat as one, or as two parted at a share: the most that is to be stretched and gathered in either, the weld, mm, and
+ * how much crown lies by it against the mean.
+ */
+export type Parted = PartPlace & { seamMm: number; stretch: number; shrink: number };
 
 export type PartsAnswer =
-  { what: 'whole'; stretch: number; shrink: number } | { what: 'parted'; parted: Parted } | { what: 'done' };
+  | { what: 'whole'; stretch: number; shrink: number; tries: number }
+  | { what: 'parted'; parted: Parted }
+  | { what: 'done' };
 
-/** Cuts that are tried, clear of both ends. */
-export const SHARES = [0.3, 0.4, 0.5, 0.6, 0.7];
+/** So many cuts are tried each way. */
+export const EACH_WAY = 6;
 /** Triangles that are enough to tell one cut from another. */
 export const PARTING = 1200;

@@ -3,8 +3,9 @@ import { describedDisc, layingPanel } from '#core/surface/laidPanel';
 import type { LaidPanel } from '#core/surface/laidPanel';
 import type { Part } from '#core/surface/part';
 import { seamMm } from '#core/surface/part';
+import { partPlaces } from '#core/surface/partPlaces';
 import type { PartsAnswer, PartsAsked } from './parting';
-import { PARTING, SHARES } from './parting';
+import { EACH_WAY, PARTING } from './parting';
 
 const say = (answer: PartsAnswer) => self.postMessage(answer);
 
@@ -16,13 +17,14 @@ self.onmessage = ({ data: { made, school } }: MessageEvent<PartsAsked>) => {
   const inOne = laid(null);
   const described = describedDisc(made, PARTING);
   if (!inOne || !described.ok) return say({ what: 'done' });
-  say({ what: 'whole', stretch: inOne.stretch, shrink: inOne.shrink });
-  for (const runs of ['across', 'along'] as const)
-    for (const share of SHARES) {
-      const halves = [laid({ runs, from: 0, to: share }), laid({ runs, from: share, to: 1 })];
-      if (halves.some((half) => half === null || half.overlaps.length > 0)) continue;
-      const most = (of: 'stretch' | 'shrink') => Math.max(...halves.map((half) => half![of]));
-      say({ what: 'parted', parted: { runs, share, seamMm: seamMm(described.disc, runs, share), stretch: most('stretch'), shrink: most('shrink') } }); // prettier-ignore
-    }
+  const places = partPlaces(described.disc, EACH_WAY);
+  say({ what: 'whole', stretch: inOne.stretch, shrink: inOne.shrink, tries: places.length });
+  for (const place of places) {
+    const { runs, share } = place;
+    const halves = [laid({ runs, from: 0, to: share }), laid({ runs, from: share, to: 1 })];
+    if (halves.some((half) => half === null || half.overlaps.length > 0)) continue;
+    const most = (of: 'stretch' | 'shrink') => Math.max(...halves.map((half) => half![of]));
+    say({ what: 'parted', parted: { ...place, seamMm: seamMm(described.disc, { runs, from: 0, to: share }), stretch: most('stretch'), shrink: most('shrink') } }); // prettier-ignore
+  }
   say({ what: 'done' });
 };

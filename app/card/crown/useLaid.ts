@@ -4,7 +4,7 @@ import type { Described, LaidPanel } from '#core/surface/laidPanel';
 import type { Strip } from '#core/surface/strips';
 import type { LayAnswer, LayAsked } from './laying';
 
-export type Laid = { laid: LaidPanel; strips: Strip[]; rough: boolean };
+export type Laid = { laid: LaidPanel; strips: Strip[]; seams: boolean[]; rough: boolean };
 export type Outlines = Extract<LayAnswer, { what: 'compared' }>['outlines'];
 
 type Answered = { key: string; found: Laid | null; problems: Problem[]; outlines: Outlines | null };
@@ -12,6 +12,19 @@ type Answered = { key: string; found: Laid | null; problems: Problem[]; outlines
 type State = Omit<Answered, 'key'> & { busy: boolean; stale: boolean };
 
 export type LayWanted = Omit<LayAsked, 'ask' | 'made'> & { made: Described | null };
+
+/** A panel laid flat once, finely, in a worker of its own; what stood in the way instead. */
+export function laidOnce(asked: Omit<LayAsked, 'ask' | 'compare'>): Promise<Laid | Problem[]> {
+  const worker = new Worker(new URL('./lay.worker.ts', import.meta.url), { type: 'module' });
+  return new Promise<Laid | Problem[]>((answered) => {
+    worker.onmessage = ({ data }: MessageEvent<LayAnswer>) => {
+      if (data.what === 'refused') answered(data.problems);
+      if (data.what === 'laid' && !data.rough) answered(data);
+    };
+    worker.onerror = () => answered([{ code: 'flatten-failed', about: [] }]);
+    worker.postMessage({ ...asked, ask: 1, compare: false } satisfies LayAsked);
+  }).finally(() => worker.terminate());
+}
 
 /**
  * A panel laid flat in a worker, first roughly, then finely; the last answer stands, as `busy`, until the next is there. What is

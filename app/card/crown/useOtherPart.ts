@@ -1,0 +1,51 @@
+import { useRef, useState } from 'react';
+import { crownCard } from '#core/card/crownCard';
+import { cut } from '#core/card/cut';
+import { emptyPattern } from '#core/card/emptyPattern';
+import { mirrored } from '#core/card/mirror';
+import { usePost } from '../../forms/usePost';
+import { usePreferences } from '../../frame/preferences';
+import { problemSentence } from '../../frame/sentences';
+import { usePiece } from '../../piece/pieceContext';
+import { newId } from '../newId';
+import type { LayAsked } from './laying';
+import { laidOnce } from './useLaid';
+
+const ignored = () => undefined;
+
+/** Makes the other part of a panel a piece of its own, laid flat as this one is, its seam butted against this one. */
+export function useOtherPart() {
+  const { id, facts, pattern } = usePiece();
+  const { show } = usePreferences();
+  const post = usePost<object>(`/pieces/${id}/other-part`, ignored);
+  const [laying, setLaying] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  // Sent again, because no answer came, it is the same piece.
+  const last = useRef<{ of: string; body: object } | null>(null);
+  const name = `${cut(facts.name, 66)}, other part`;
+  /** Its name, once it is there; null where it could not be made. */
+  const make = async (wanted: Pick<LayAsked, 'made' | 'school' | 'part' | 'strips'>): Promise<string | null> => {
+    setProblem(null);
+    const of = JSON.stringify(wanted);
+    if (last.current?.of === of) return (await post.send(last.current.body)) ? name : null;
+    const { made, school, part, strips } = wanted;
+    setLaying(true);
+    const found = await laidOnce({ made, school, part, strips, keep: [], hold: [] });
+    setLaying(false);
+    if (Array.isArray(found)) {
+      setProblem(`The other part: ${problemSentence({ ...found[0]!, about: [] }, null, show)}`);
+      return null;
+    }
+    const { laid, seams } = found;
+    if (laid.overlaps.length > 0) {
+      setProblem('The blank of the other part runs over itself: part the panel elsewhere.');
+      return null;
+    }
+    const card = crownCard(emptyPattern(), { made, school, keep: [], hold: [], part, seams }, laid, found.strips, newId);
+    const whole = pattern.crown?.turned ? mirrored(card) : card;
+    const met = card.edges.filter((_, i) => seams[i]).map((edge) => edge.id);
+    last.current = { of, body: { name, card: whole, seams: met } };
+    return (await post.send(last.current.body)) ? name : null;
+  };
+  return { make, busy: laying || post.state === 'busy', problem: problem ?? post.problem };
+} // prettier-ignore
