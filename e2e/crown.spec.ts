@@ -49,6 +49,22 @@ test('from stations to a blank with its strips: typed wrong it is told, another 
     await laid(page);
   });
 
+  await test.step('set between two edges that draw together it is narrower at the end; typed wrong it is told', async () => {
+    const wide = async () => Number(/([\d.]+) cm/.exec(await figure(page, 'Area of the panel').innerText())![1]);
+    const apart = await wide();
+    await page.getByRole('button', { name: 'Between two edges' }).click();
+    const edges = page.getByRole('region', { name: 'The two edges' });
+    await edges.getByLabel(/where profiles begin/).fill('0\t0\t0\n300\t0\t0');
+    await edges.getByLabel(/where they end/).fill('0\t280\n300\t140\t0');
+    await expect(edges.getByText(/Line 1 can’t be read: three figures are wanted/)).toBeVisible();
+    await edges.getByLabel(/where they end/).fill('0\t280\t0\n300\t140\t0');
+    await laid(page);
+    await expect(async () => expect(await wide()).toBeLessThan(0.85 * apart)).toPass();
+    await page.getByRole('button', { name: 'By themselves' }).click();
+    await laid(page);
+    await expect(async () => expect(Math.abs((await wide()) - apart)).toBeLessThan(1)).toPass();
+  });
+
   await test.step('what is typed outlives a reload; the whole way raised is a smaller blank than gathered', async () => {
     await page.reload();
     await laid(page);
@@ -126,12 +142,45 @@ test('too deep for one piece is said with what to do; folds that would go are na
     expect(await most()).toBeLessThan(inOne);
     const two = page.getByRole('region', { name: 'Made of two' });
     await expect(two).toContainText('The cut is an edge like any other');
-    await two.getByRole('button', { name: 'The other part' }).click();
+    await two.getByRole('button', { name: 'Show the other part' }).click();
     await laid(page);
     await expect(two).toContainText(/from [1-9]\d to 100 %/);
     await two.getByRole('button', { name: 'The whole panel' }).click();
     await laid(page);
     expect(await most()).toBe(inOne);
+  });
+  await test.step('or parted where one taps: both parts become pieces that meet at the seam', async () => {
+    const two = page.getByRole('region', { name: 'Made of two' });
+    const inSpace = page.getByRole('img', { name: 'The panel in space' });
+    await two.getByRole('button', { name: 'Tap where to part it' }).click();
+    await expect(inSpace.locator('canvas')).toBeVisible();
+    const panel = (await inSpace.boundingBox())!;
+    const tap = (x: number, y: number) => page.mouse.click(panel.x + panel.width * x, panel.y + panel.height * y);
+    await expect(async () => {
+      await tap(0.42, 0.5);
+      await expect(two.getByText('Tap where it is to end')).toBeVisible({ timeout: 1000 });
+    }).toPass({ timeout: 20_000 });
+    await tap(0.6, 0.5);
+    await expect(two).toContainText('one side of the line that was tapped');
+    await laid(page);
+    const address = page.url();
+    await page.getByRole('button', { name: 'Both parts, the other as a piece of its own' }).click();
+    await expect(page).toHaveURL(/\/card$/, { timeout: 30_000 });
+    await saved(page);
+    const butted = () => page.getByRole('table', { name: 'Edges' }).getByRole('row', { name: /Butt/ });
+    await expect(butted()).toHaveCount(1);
+    await page.getByRole('link', { name: /^Back to/ }).click();
+    await page
+      .getByRole('link', { name: /Deep bowl, other part/ })
+      .first()
+      .click();
+    await goTo(page, 'Card');
+    await expect(butted()).toHaveCount(1);
+    await butted().getByRole('button').first().click();
+    await expect(page.getByLabel('Meets')).toHaveValue('Deep bowl');
+    await page.goto(address);
+    await page.getByRole('region', { name: 'Made of two' }).getByRole('button', { name: 'The whole panel' }).click();
+    await laid(page);
   });
   await type(page, 'Height', '9000000');
   await expect(page.getByText(/^At most/)).toBeVisible();
@@ -149,6 +198,18 @@ test.describe('at phone width', () => {
     await demoPiece(page, 'Lower rear corner', 'Shape');
     const steps = page.getByRole('list', { name: 'Steps' });
     await expect(steps).toContainText('Raise the middle');
+    await expect(async () => {
+      await steps
+        .getByRole('button', { name: /Raise the middle/ })
+        .first()
+        .click();
+      await expect(page.getByRole('region', { name: 'Where it is worked' })).toBeVisible({ timeout: 1000 });
+    }).toPass();
+    const tracks = page.getByRole('region', { name: 'Where it is worked' });
+    await tracks.getByRole('button', { name: 'Wheel' }).click();
+    await expect(tracks.getByRole('status')).toHaveText(/^Round 1 of \d: \d+ tracks, [\d.]+ mm in all$/);
+    await tracks.getByRole('button', { name: 'Hammer' }).click();
+    await expect(tracks.getByRole('status')).toHaveText(/^Round 1 of \d+: \d+ rings?, /);
     const gaps = page.getByRole('region', { name: 'Gaps under the strip' });
     const check = steps.getByRole('button', { name: /Check with the strip “Strip 2 across”/ }).first();
     await expect(async () => {

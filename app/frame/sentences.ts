@@ -44,7 +44,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `Leg ${n.leg}: is that comma a decimal comma, or does it part two legs? Write a point for decimals, a new line for legs.`,
   'leg-zero': (n) => `Leg ${n.leg} has no length.`,
   'no-rows': 'Paste at least three lines of two figures.',
-  'row-unreadable': (n) => `Line ${n.row} can’t be read: two figures are wanted, across and up.`,
+  'row-unreadable': (n) =>
+    `Line ${n.row} can’t be read: ${n.cells === 3 ? 'three figures are wanted, along, across and height' : 'two figures are wanted, across and up'}.`,
   'profile-station': (_, { it }) => `Reading ${it}: every station is read once, as a length.`,
   'tuck-form': (_, { It }) => `${It}: wide from nothing up, and deeper than nothing.`,
   'shape-figures': (_, { all }) => `Out of range: ${all}.`,

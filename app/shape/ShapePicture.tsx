@@ -5,6 +5,7 @@ import { endsOfFold } from '#core/card/foldPlace';
 import { segmentsOfEdge } from '#core/card/outline';
 import { besideRun, partOfRun } from '#core/measure/run';
 import type { ShapeStep } from '#core/shape/step';
+import type { DrawnMap } from '#core/surface/drawnMap';
 import { SteelPicture } from '../drawing/SteelPicture';
 import { useView } from '../drawing/Drawing';
 import { EdgeTag, Threads, usePathData } from '../drawing/marks';
@@ -13,8 +14,8 @@ import { WorkMap } from '../drawing/WorkMap';
 import { hangTags, tagHalfWidth } from '../drawing/tags';
 import { usePiece } from '../piece/pieceContext';
 
-/** The piece as grey steel with its beads, and where its rims are gathered and stretched; what the step is about in torch. */
-export function ShapePicture({ step }: { step: ShapeStep | null }) {
+/** The piece as grey steel with its beads, and where its rims are gathered and stretched; what the step is about in torch. `tracks` of a tool stand in place of the marks. */
+export function ShapePicture({ step, tracks }: { step: ShapeStep | null; tracks: DrawnMap['tracks'] | null }) {
   const { pattern, development, facts } = usePiece();
   const view = useView();
   const data = usePathData();
@@ -33,7 +34,10 @@ export function ShapePicture({ step }: { step: ShapeStep | null }) {
   );
   return (
     <SteelPicture pattern={pattern}>
-      {map && <WorkMap map={step ? { lines: map.lines.filter((line) => shows(line.way)), marks: map.marks.filter((mark) => shows(mark.way)), tracks: [] } : map} />}
+      {map && <WorkMap map={step ? { lines: map.lines.filter((line) => shows(line.way)), marks: tracks && tracks.length > 0 ? [] : map.marks.filter((mark) => shows(mark.way)), tracks: [] } : map} />}
+      {tracks?.map(({ tool, places }, i) => (
+        <polyline key={`track ${i}`} points={places.map((p) => view.px(p).map((x) => x.toFixed(1)).join(',')).join(' ')} fill="none" pointerEvents="none" stroke="var(--torch)" strokeLinecap="round" strokeWidth={tool === 'hammer' ? 5 : 2} strokeDasharray={tool === 'hammer' ? '0.1 13' : tool === 'smooth' ? '2 5' : undefined} />
+      ))}
       {pattern.edges.map((edge, i) => {
         const flange = blank?.edges[i]?.allowance.flange;
         if (!flange || !edge.flange) return null;

@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { cut } from '#core/card/cut';
+import { mapOf } from '#core/card/crownStands';
 import { outlineOf } from '#core/card/outline';
 import { box } from '#core/measure/path';
 import { brokenIn } from '#core/shape/shapeOrder';
@@ -18,6 +19,8 @@ import { NoBlank } from '../piece/NoBlank';
 import { PiecePictures } from '../piece/PiecePictures';
 import { usePiece } from '../piece/pieceContext';
 import { ItWentWrong } from './ItWentWrong';
+import type { TrackLook } from './RaisingTracks';
+import { RaisingTracks, tracksOf } from './RaisingTracks';
 import { ShapePicture } from './ShapePicture';
 import { StepList } from './StepList';
 import { CrownLink } from '../piece/CrownLink';
@@ -26,6 +29,8 @@ import { StripGaps } from './StripGaps';
 import { TestReadings } from './TestReadings';
 import { usePace } from './usePace';
 import { useShaping } from './useShaping';
+
+const SMOOTHING = { tool: 'smooth', round: 1 } as const;
 
 const bring = (id: string) => document.getElementById(id)?.scrollIntoView({ block: 'nearest', behavior: 'smooth' });
 
@@ -57,6 +62,10 @@ function Shape() {
     ...(first ? [{ label: 'The first side took', value: clock(Object.values(first.work).reduce((sum, work) => sum + work.seconds, 0)) }] : []),
     { label: 'Order', value: broken.length > 0 ? `${broken.length} to look at` : 'Keeps the rules', alert: broken.length > 0 },
   ];
+  const [trackLook, setTrackLook] = useState<TrackLook>({ tool: 'map', round: 1 });
+  const map = mapOf(pattern);
+  // A card laid flat before tracks were kept has none: laid anew it has.
+  const tracks = map && map.tracks.length > 0 && (looked?.what === 'raise' || looked?.what === 'smooth') ? map.tracks : null;
   const finish = (step: ShapeStep) => {
     const at = Date.now();
     const work = workOn(step.key);
@@ -77,7 +86,7 @@ function Shape() {
       tally={tally}
       drawing={
         <Drawing bounds={box(outlineOf(pattern).path)} ground="blank" label="The piece in work" overlay={null}>
-          <ShapePicture step={looked} />
+          <ShapePicture step={looked} tracks={tracks && tracksOf(tracks, looked!.what === 'smooth' ? SMOOTHING : trackLook)} />
         </Drawing>
       }
       drawer={
@@ -87,6 +96,7 @@ function Shape() {
           {looked && (
             <StepNow key={looked.key} step={looked} place={`${steps.indexOf(looked) + 1} of ${steps.length}`} now={looked === next} work={workOn(looked.key)} setWork={(change) => setWork(looked.key, change)} first={first?.work[looked.key] ?? null} />
           )}
+          {looked?.what === 'raise' && tracks && <RaisingTracks tracks={tracks} look={trackLook} onLook={setTrackLook} />}
           {looked && ['raise', 'smooth', 'strain'].includes(looked.what) && <CrownLink />}
           {checked && looked && <StripGaps key={`gaps ${looked.key}`} profile={checked} work={workOn(looked.key)} setWork={(change) => setWork(looked.key, change)} />}
           {looked && <TestReadings key={`test ${looked.key}`} step={looked} onKept={() => choose(null)} />}

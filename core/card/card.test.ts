@@ -11,7 +11,7 @@ import { facesOf } from './faces';
 import { endsOfFold } from './foldPlace';
 import { between, done } from './given.arbitrary';
 import { countingIds } from './kinds';
-import { outlineFromLegs, outlineFromPoints, parseLegs, parsePoints, walk, writtenLeg } from './legs';
+import { outlineFromLegs, outlineFromPoints, parseLegs, parsePlaces, parsePoints, walk, writtenLeg } from './legs';
 import { mirrored } from './mirror';
 import { edgeLength, letterAt, outlineOf, patternParts } from './outline';
 import type { PatternDoc } from './pattern';
@@ -76,6 +76,8 @@ describe('legs', () => {
     expect(built.ok && area(built.path)).toBe(6000);
     expect(parsePoints('0, 0\n1 1/2", 3', 'mm')).toMatchObject({ points: [[0, 0], [expect.closeTo(38.1, 9), 3]] }); // prettier-ignore
     expect(parsePoints('1,5 2,5\n300,5\n1 1/2 3 1/4', 'mm')).toMatchObject({ points: [[1.5, 2.5], [300, 5], [38.1, 82.55]] }); // prettier-ignore
+    expect(parsePlaces('along\tacross\tup\n0\t1 1/2\t-2\n6; 3; 1/4', 'in')).toMatchObject({ places: [[0, 38.1, -50.8], [152.4, 76.2, 6.35]] }); // prettier-ignore
+    expect(parsePlaces('0 0 0\n1 2', 'mm')).toMatchObject({ ok: false, problems: [{ code: 'row-unreadable', numbers: { row: 2, cells: 3 } }] }); // prettier-ignore
     expect(parsePoints('300,200,5', 'mm')).toMatchObject({ ok: false, problems: [{ code: 'row-ambiguous', numbers: { row: 1 } }] }); // prettier-ignore
     expect(parsePoints('0 0\nten 5', 'mm')).toMatchObject({
       ok: false,

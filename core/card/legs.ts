@@ -155,17 +155,29 @@ export function outlineFromPoints(points: readonly Vec[]): Result<{ path: Path }
  * Problems: `row-unreadable`, `row-ambiguous` with the number of the line (from 1), `no-rows`.
  */
 export function parsePoints(text: string, unit: Unit): Result<{ points: Vec[] }> {
-  const points: Vec[] = [];
+  const read = rowsOf(text, unit, 2);
+  return read.ok ? { ok: true, points: read.rows.map(([x, y]): Vec => [x!, y!]) } : read;
+}
+
+/** The same with three lengths a row: places in space. */
+export function parsePlaces(text: string, unit: Unit): Result<{ places: [number, number, number][] }> {
+  const read = rowsOf(text, unit, 3);
+  return read.ok ? { ok: true, places: read.rows.map(([x, y, z]) => [x!, y!, z!]) } : read;
+}
+
+function rowsOf(text: string, unit: Unit, cells: number): Result<{ rows: number[][] }> {
+  const rows: number[][] = [];
   const problems: Problem[] = [];
   text.split(/\r?\n/).forEach((row, i) => {
     if (row.trim() === '') return;
-    const read = pairsOf(row.trim(), unit);
-    if (read.length === 1) points.push(read[0]!);
+    const read = waysOf(row.trim(), unit, cells);
+    if (read.length === 1) rows.push(read[0]!);
     else if (read.length > 1) problems.push({ code: 'row-ambiguous', numbers: { row: i + 1 } });
-    else if (i > 0 || /\d/.test(row)) problems.push({ code: 'row-unreadable', numbers: { row: i + 1 } });
+    else if (i > 0 || /\d/.test(row))
+      problems.push({ code: 'row-unreadable', numbers: { row: i + 1, ...(cells === 3 && { cells }) } });
   });
   if (problems.length > 0) return failure(...problems);
-  return points.length === 0 ? failure({ code: 'no-rows' }) : { ok: true, points };
+  return rows.length === 0 ? failure({ code: 'no-rows' }) : { ok: true, rows };
 }
 
 /** What a cell can be read as: one length, two where it is in doubt, none. Only how many there are matters of the two. */
@@ -176,15 +188,26 @@ function readings(cell: string, unit: Unit): number[] {
   return /ambiguous$/.test(problem.code) ? Object.values<number>(problem.numbers ?? {}) : [];
 }
 
-/** Every way to read a row as two lengths: at a tab or semicolon where there is one, else at each comma, else at a space. */
-function pairsOf(row: string, unit: Unit): Vec[] {
+/** Every way to read a row as so many lengths: at tabs or semicolons where there are any, else at commas, else at spaces. */
+function waysOf(row: string, unit: Unit, cells: number): number[][] {
   for (const between of [/\t/g, /;/g, /,(?=\s)/g, /,/g, /\s+/g]) {
-    const found = [...row.matchAll(between)].flatMap((mark) =>
-      readings(row.slice(0, mark.index), unit).flatMap((x) =>
-        readings(row.slice(mark.index + mark[0].length), unit).map((y): Vec => [x, y]),
-      ),
-    );
+    const found = partedAt(row, 0, [...row.matchAll(between)], cells, unit);
     if (found.length > 0) return found;
   }
   return [];
+}
+
+function partedAt(
+  row: string,
+  from: number,
+  marks: readonly RegExpExecArray[],
+  cells: number,
+  unit: Unit,
+): number[][] {
+  if (cells === 1) return readings(row.slice(from), unit).map((x) => [x]);
+  return marks.flatMap((mark, i) =>
+    readings(row.slice(from, mark.index), unit).flatMap((x) =>
+      partedAt(row, mark.index + mark[0].length, marks.slice(i + 1), cells - 1, unit).map((rest) => [x, ...rest]),
+    ),
+  );
 }

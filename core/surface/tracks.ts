@@ -26,8 +26,10 @@ export function raisingTracks(panel: Panel, flat: Float64Array, values: Float64A
   const most = values.reduce((a, b) => Math.max(a, b), 0);
   if (most < LEAST) return [];
   const way = longWay(flat);
-  const levels = [Math.min(step, most) / 2];
+  const levels: number[] = [];
   for (let level = step; level < most; level += step) levels.push(level);
+  // Less than a line’s worth is raised all over.
+  if (levels.length === 0) levels.push(most / 2);
   const across: Vec = [-way[1], way[0]];
   const wheel = levels.flatMap((level, i) =>
     hatched(panel, flat, values, level, way, (i % 2) * (TRACK_MM / 2)).map((places): Track => ({ tool: 'wheel', round: i + 1, places })),

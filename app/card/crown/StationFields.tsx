@@ -2,8 +2,10 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { parsePoints } from '#core/card/legs';
+import { parsePlaces, parsePoints } from '#core/card/legs';
 import type { CardProfile } from '#core/card/pattern';
 import type { Unit } from '#core/measure/length';
 import { formatLength } from '#core/measure/length';
@@ -22,15 +24,19 @@ export type WrittenStations = {
   stations: { atMm: number; text: string }[];
   spineMm: number | null;
   toleranceMm: number;
+  /** Two guide curves as they are written, or null where the stations stand by themselves. */
+  guides: [string, string] | null;
 };
 
 const HOW = '0\t0\n70\t22\n140\t30\n210\t22\n280\t0';
+const GUIDE_HOW = '0\t0\t0\n150\t-10\t12\n300\t0\t0';
+const GUIDE_HOW_INCH = '0\t0\t0\n6\t-3/8\t1/2\n12\t0\t0';
 const HOW_INCH = '0\t0\n3\t7/8\n6\t1 3/16\n9\t7/8\n12\t0';
 export const NO_STATIONS: WrittenStations = {
-  unit: null, stations: [{ atMm: 0, text: '' }, { atMm: 150, text: '' }, { atMm: 300, text: '' }], spineMm: null, toleranceMm: 0.5 }; // prettier-ignore
+  unit: null, stations: [{ atMm: 0, text: '' }, { atMm: 150, text: '' }, { atMm: 300, text: '' }], spineMm: null, toleranceMm: 0.5, guides: null }; // prettier-ignore
 
 /** What is written, as stations; null while nothing is. */
-export function stationsOf({ unit: own, stations, spineMm, toleranceMm }: WrittenStations, preferred: Unit): Result<{ made: Stations }> | null {
+export function stationsOf({ unit: own, stations, spineMm, toleranceMm, guides: typed }: WrittenStations, preferred: Unit): Result<{ made: Stations }> | null {
   const unit = own ?? preferred;
   const written = stations.filter(({ text }) => text.trim() !== '');
   if (written.length === 0) return null;
@@ -40,19 +46,39 @@ export function stationsOf({ unit: own, stations, spineMm, toleranceMm }: Writte
     if (!read.ok) return failure(...read.problems);
     profiles.push({ atMm, points: read.points.map(([x, z]) => [x, z]) });
   }
-  return { ok: true, made: { kind: 'stations', profiles, spineRadiusMm: spineMm, guides: null, toleranceMm } };
+  if (!typed) return { ok: true, made: { kind: 'stations', profiles, spineRadiusMm: spineMm, guides: null, toleranceMm } };
+  const guides = typed.map((text) => parsePlaces(text, unit));
+  const bad = guides.find((guide) => !guide.ok);
+  if (bad && !bad.ok) return failure(...bad.problems.map((problem) => (problem.code === 'no-rows' ? { ...problem, code: 'stations-guides' as const } : problem)));
+  // Written along, across, height, as one measures; kept across, along, height, as profiles run.
+  const [one, other] = guides.map((guide) => (guide.ok ? guide.places.map(([along, across, up]): [number, number, number] => [across, along, up]) : []));
+  return { ok: true, made: { kind: 'stations', profiles, spineRadiusMm: null, guides: [one!, other!], toleranceMm } };
 } // prettier-ignore
 
 /** Stations that a card was made from, as they would be written. */
-export const writtenStations = ({ profiles, spineRadiusMm, toleranceMm }: Stations, unit: Unit): WrittenStations => ({
+export const writtenStations = (
+  { profiles, spineRadiusMm, toleranceMm, guides }: Stations,
+  unit: Unit,
+): WrittenStations => ({
   unit,
   stations: profiles.map(({ atMm, points }) => ({
     atMm,
-    text: points.map((pair) => pair.map((mm) => formatLength(mm, unit, 2, false)).join('\t')).join('\n'),
+    text: rowsOf(points, unit),
   })),
   spineMm: spineRadiusMm,
   toleranceMm,
+  guides:
+    guides &&
+    (guides.map((guide) =>
+      rowsOf(
+        guide.map(([across, along, up]) => [along, across, up]),
+        unit,
+      ),
+    ) as [string, string]),
 });
+
+const rowsOf = (rows: readonly (readonly number[])[], unit: Unit): string =>
+  rows.map((row) => row.map((mm) => formatLength(mm, unit, 2, false)).join('\t')).join('\n');
 
 type Props = {
   written: WrittenStations;
@@ -115,8 +141,38 @@ export function StationFields({ written, profiles, deviations, onChange }: Props
       <Button variant="outlined" onClick={() => onChange({ ...written, stations: [...stations, { atMm: last.atMm + 100, text: '' }] })}>
         Another station
       </Button>
+      <ToggleButtonGroup exclusive fullWidth value={written.guides ? 'guides' : 'spine'} aria-label="How the stations stand" onChange={(_, how: string | null) => how && onChange({ ...written, guides: how === 'guides' ? (written.guides ?? ['', '']) : null })}>
+        <ToggleButton value="spine">By themselves</ToggleButton>
+        <ToggleButton value="guides">Between two edges</ToggleButton>
+      </ToggleButtonGroup>
+      {written.guides && (
+        <Box component="section" aria-label="The two edges" sx={{ display: 'grid', gap: 1.2 }}>
+          <Typography variant="body2">
+            Each edge as places on it: along, across and height, one a row. Every profile is set between them, its ends on the edges, as far along as its station; its places across only say its shape.
+          </Typography>
+          {(['where profiles begin', 'where they end'] as const).map((which, k) => {
+            const text = written.guides![k]!;
+            const places = text.trim() === '' ? null : parsePlaces(text, unit);
+            return (
+              <TextField
+                key={which}
+                label={`Edge ${which}, ${unit === 'mm' ? 'mm' : 'inches'}`}
+                multiline
+                minRows={2}
+                maxRows={8}
+                value={text}
+                placeholder={unit === 'mm' ? GUIDE_HOW : GUIDE_HOW_INCH}
+                onChange={(event) => onChange({ ...written, unit, guides: written.guides!.map((one, i) => (i === k ? event.target.value : one)) as [string, string] })}
+                error={places?.ok === false}
+                helperText={places?.ok === false ? problemSentence(places.problems[0]!, null, show) : undefined}
+                slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
+              />
+            );
+          })}
+        </Box>
+      )}
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.4 }}>
-        <LengthField label="Stations stand round a radius" mm={written.spineMm} empty="straight" signed max={20_000} onChange={(spineMm) => onChange({ ...written, spineMm: spineMm === 0 ? null : spineMm })} />
+        {!written.guides && <LengthField label="Stations stand round a radius" mm={written.spineMm} empty="straight" signed max={20_000} onChange={(spineMm) => onChange({ ...written, spineMm: spineMm === 0 ? null : spineMm })} />}
         <LengthField label="Passes no farther off than" mm={written.toleranceMm} min={0} max={20} digits={2} onChange={(mm) => mm !== null && onChange({ ...written, toleranceMm: mm })} />
       </Box>
     </>
