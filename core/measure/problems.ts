@@ -18,7 +18,7 @@ export type Figures = {
   'leg-ambiguous': { leg: number };
   'leg-zero': { leg: number };
   'no-rows': None;
-  'row-unreadable': { row: number };
+  'row-unreadable': { row: number; cells?: number };
   'row-ambiguous': { row: number };
   // A kind of problem that there is too much of to tell one by one: how many more there are of the kind just told.
   'more-of-these': { count: number };
