@@ -34,7 +34,7 @@ export function ShapePicture({ step, tracks }: { step: ShapeStep | null; tracks:
   );
   return (
     <SteelPicture pattern={pattern}>
-      {map && <WorkMap map={step ? { lines: map.lines.filter((line) => shows(line.way)), marks: tracks && tracks.length > 0 ? [] : map.marks.filter((mark) => shows(mark.way)), tracks: [] } : map} />}
+      {map && <WorkMap figures={tracks?.[0]?.tool !== 'hammer'} map={step ? { lines: map.lines.filter((line) => shows(line.way)), marks: tracks && tracks.length > 0 ? [] : map.marks.filter((mark) => shows(mark.way)), tracks: [] } : map} />}
       {tracks?.map(({ tool, places }, i) => (
         <polyline key={`track ${i}`} points={places.map((p) => view.px(p).map((x) => x.toFixed(1)).join(',')).join(' ')} fill="none" pointerEvents="none" stroke="var(--torch)" strokeLinecap="round" strokeWidth={tool === 'hammer' ? 5 : 2} strokeDasharray={tool === 'hammer' ? '0.1 13' : tool === 'smooth' ? '2 5' : undefined} />
       ))}
