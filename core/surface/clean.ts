@@ -101,22 +101,50 @@ function withoutSlivers(mesh: Mesh): Mesh {
 
 /** Each triangle once, and no more than two at an edge: those that come later go. */
 function manifold({ vertices, triangles }: Mesh): Mesh {
-  const met = new Map<string, number>();
-  const seen = new Set<string>();
-  const found: number[] = [];
-  for (let i = 0; i < triangles.length; i += 3) {
-    const corners = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
-    const name = [...corners].sort((a, b) => a - b).join(' ');
-    const sides = corners.map((a, k) => {
-      const b = corners[(k + 1) % 3]!;
-      return a < b ? `${a} ${b}` : `${b} ${a}`;
-    });
-    if (seen.has(name) || sides.some((side) => (met.get(side) ?? 0) > 1)) continue;
-    seen.add(name);
-    for (const side of sides) met.set(side, (met.get(side) ?? 0) + 1);
-    found.push(...corners);
+  const count = triangles.length / 3;
+  // Sides and triangles by their lowest vertex, chained: quick and small, whatever millions there are.
+  const [firstSide, firstTriangle] = [0, 1].map(() => new Int32Array(vertices.length / 3).fill(-1)) as [Int32Array, Int32Array]; // prettier-ignore
+  const [nextSide, high, met] = [new Int32Array(triangles.length), new Uint32Array(triangles.length), new Uint8Array(triangles.length)]; // prettier-ignore
+  const nextTriangle = new Int32Array(count);
+  const found = new Uint32Array(triangles.length);
+  const [sides, corners] = [new Int32Array(3), new Uint32Array(3)];
+  let [known, kept] = [0, 0];
+  /** The side between two vertices as it is known; -1 where it is not yet. */
+  const sideOf = (a: number, b: number): number => {
+    const top = Math.max(a, b);
+    let side = firstSide[Math.min(a, b)]!;
+    while (side >= 0 && high[side] !== top) side = nextSide[side]!;
+    return side;
+  };
+  /** Whether a triangle that is kept has the corners in hand, which are in order. */
+  const doubled = (): boolean => {
+    for (let t = firstTriangle[corners[0]!]!; t >= 0; t = nextTriangle[t]!) {
+      const [a, b, c] = [found[3 * t]!, found[3 * t + 1]!, found[3 * t + 2]!];
+      if (a + b + c === corners[0]! + corners[1]! + corners[2]! && Math.max(a, b, c) === corners[2]!) return true;
+    }
+    return false;
+  };
+  for (let t = 0; t < count; t++) {
+    corners.set(triangles.subarray(3 * t, 3 * t + 3));
+    for (let k = 0; k < 3; k++) sides[k] = sideOf(corners[k]!, corners[(k + 1) % 3]!);
+    corners.sort();
+    if (sides.some((side) => side >= 0 && met[side]! > 1) || doubled()) continue;
+    for (let k = 0; k < 3; k++) {
+      const [a, b] = [triangles[3 * t + k]!, triangles[3 * t + ((k + 1) % 3)]!];
+      if (sides[k]! < 0) {
+        const low = Math.min(a, b);
+        nextSide[known] = firstSide[low]!;
+        high[known] = Math.max(a, b);
+        firstSide[low] = known;
+        sides[k] = known++;
+      }
+      met[sides[k]!]!++;
+      found[3 * kept + k] = a;
+    }
+    nextTriangle[kept] = firstTriangle[corners[0]!]!;
+    firstTriangle[corners[0]!] = kept++;
   }
-  return { vertices, triangles: Uint32Array.from(found) };
+  return { vertices, triangles: found.slice(0, 3 * kept) };
 }
 
 function largestPart(mesh: Mesh): { mesh: Mesh; parts: number; looseShare: number; rewound: number } {
@@ -124,13 +152,11 @@ function largestPart(mesh: Mesh): { mesh: Mesh; parts: number; looseShare: numbe
   const even = { vertices: mesh.vertices, triangles: wound.triangles };
   const areas = new Float64Array(wound.parts);
   for (let t = 0; t < triangleCount(even); t++) areas[wound.part[t]!]! += length3(triangleNormal(even, t));
-  const largest = areas.indexOf(Math.max(...areas));
+  const largest = areas.reduce((most, x, i) => (x > areas[most]! ? i : most), 0);
   const whole = areas.reduce((sum, x) => sum + x, 0);
-  const found: number[] = [];
-  for (let t = 0; t < triangleCount(even); t++)
-    if (wound.part[t] === largest) found.push(...even.triangles.subarray(3 * t, 3 * t + 3));
+  const found = even.triangles.filter((_, i) => wound.part[Math.floor(i / 3)] === largest);
   return {
-    mesh: { vertices: mesh.vertices, triangles: Uint32Array.from(found) },
+    mesh: { vertices: mesh.vertices, triangles: found },
     parts: Math.max(1, wound.parts),
     looseShare: whole > 0 ? 1 - areas[largest]! / whole : 0,
     rewound: wound.rewound,
@@ -195,8 +221,8 @@ function withHolesClosed(mesh: Mesh): { mesh: Mesh; closed: number; widestMm: nu
       0,
     ),
   );
-  const longest = Math.max(0, ...around);
-  const rim = around.indexOf(longest);
+  const rim = around.reduce((most, x, i) => (x > around[most]! ? i : most), 0);
+  const longest = around[rim] ?? 0;
   const triangles = [...mesh.triangles];
   const middles: number[] = [];
   let [closed, widestMm, left] = [0, 0, 0];
