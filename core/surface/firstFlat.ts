@@ -9,8 +9,11 @@ import { strainsOf } from './strain';
 
 /** Rounds of the inverse iteration: each is two solutions with one factor. */
 const ROUNDS = 3;
-/** Least stiffness at every vertex against the mean one, so that a figure free to drift is held. */
-const HELD = 1e-9;
+/**
+ * Least stiffness at every vertex against the mean one, so that a figure free to drift is held; so little that on the finest net it
+ * still weighs nothing against what sheared maps differ by.
+ */
+const HELD = 1e-12;
 /** No piece of a first flat is longer than so many times what it is on the panel: beyond it costs nothing more to grow. */
 const LONGEST = 1.4;
 

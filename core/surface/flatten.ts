@@ -23,6 +23,13 @@ const ENOUGH_ON_THE_WAY = 3e-2;
 /** An energy below this is nought: strains of a ten-millionth. */
 const NOUGHT = 1e-15;
 const MOST_STEPS = 80;
+/** So many steps go by one factored stiffness, each of which gains no more than this share of what the one before did. */
+const MOST_AGAIN = 10;
+const SERVES = 0.5;
+/** In schools farther from the middle than this the stiffness changes too much with the flat. */
+const MILD = 0.1;
+/** What is left is reckoned from how they went on: it must be so many times less than what would end Newton’s own steps. */
+const SURER = 25;
 /** Stiffness against being turned as a whole, as a share of the mean one. */
 const HELD = 1e-9;
 
@@ -48,14 +55,30 @@ export function* flattening(
   for (const pace of from ? [school] : pacesTo(school)) {
     const weights = weightsOf(pace);
     const enough = pace === school ? ENOUGH : ENOUGH_ON_THE_WAY;
+    const most = Math.abs(pace - 0.5) <= MILD ? MOST_AGAIN : 0;
     let energy = energyOf(panel, flat, weights) + holdsEnergy(panel, holds, flat);
     for (; steps < MOST_STEPS; steps++) {
       yield { flat, energy, steps, done: false };
-      const next = newtonStep(panel, fronts, flat, energy, weights, holds);
+      const next = newtonStep(panel, fronts, flat, energy, weights, holds, true);
       if (!next) break;
-      const gained = energy - next.energy;
+      let gained = energy - next.energy;
       ({ flat, energy } = next);
       if (gained <= enough * energy || energy < NOUGHT) break;
+      // Near the end the stiffness hardly changes: steps by the one that is factored cost little, as long as each gains much less
+      // than the one before, so that what is left to gain is known to be little.
+      const little = enough / SURER;
+      let left = Infinity;
+      for (let again = 0; again < most && left > little * energy; again++) {
+        const more = newtonStep(panel, fronts, flat, energy, weights, holds, false);
+        if (!more) break;
+        const share = (energy - more.energy) / gained;
+        gained = energy - more.energy;
+        ({ flat, energy } = more);
+        if (share > SERVES) break;
+        // Each gains less than half of the one before: what is left is less than the last one gained.
+        if (again > 0) left = gained;
+      }
+      if (left <= little * energy || energy < NOUGHT) break;
     }
   }
   return {
@@ -78,7 +101,10 @@ function pacesTo(school: number): number[] {
 const holdsEnergy = (panel: Panel, { sides, pulled }: Holds, flat: Float64Array): number =>
   keptEnergy(panel, sides, flat) + pulledEnergy(panel, pulled, flat);
 
-/** One step of Newton's, as long as it goes without flipping a triangle and for as much gain as it promises; null at the end. */
+/**
+ * One step of Newton's, by its stiffness at `flat` or, not `anew`, by the one that was factored last; as long as it goes without
+ * flipping a triangle and for as much gain as it promises; null at the end.
+ */
 function newtonStep(
   panel: Panel,
   fronts: ReturnType<typeof frontsOf>,
@@ -86,12 +112,12 @@ function newtonStep(
   energy: number,
   weights: Weights,
   holds: Holds,
+  anew: boolean,
 ): { flat: Float64Array; energy: number } | null {
   const { triangles } = panel;
   const gradient = new Float64Array(flat.length);
   const part = new Float64Array(6);
   const hessian = new Float64Array(36);
-  let stiff = 0;
   const entries = (t: number, into: Float64Array): void => {
     newtonOf(panel, flat, weights, t, part, into);
     addKept(panel, holds.sides, flat, t, part, into);
@@ -102,9 +128,11 @@ function newtonStep(
       gradient[v + 1]! += part[2 * k + 1]!;
     }
   };
-  newtonOf(panel, flat, weights, 0, part, hessian);
-  stiff = (hessian[0]! + hessian[7]! + hessian[14]!) / 3;
-  if (!factorFronts(fronts, entries, () => stiff * HELD)) return null;
+  if (anew) {
+    newtonOf(panel, flat, weights, 0, part, hessian);
+    const stiff = (hessian[0]! + hessian[7]! + hessian[14]!) / 3;
+    if (!factorFronts(fronts, entries, () => stiff * HELD)) return null;
+  } else for (let t = 0; t < triangles.length / 3; t++) entries(t, hessian);
   const by = gradient.map((x) => -x);
   solveFronts(fronts, by);
   let promised = 0;
