@@ -20,7 +20,7 @@ import { gaveUp, sumUp } from './summing.server';
 
 /** What of a piece is shown in lists. */
 export function summaryOf(
-  { facts, card, plan, shop, records, printed }: Loaded,
+  { facts, card, plan, shop, records, printed, from }: Loaded,
   surveyWarnings: SurveyWarning[] | null,
 ): Summary {
   const pattern = card.broken ? emptyPattern() : card.doc;
@@ -44,6 +44,7 @@ export function summaryOf(
     survey: records.survey,
     surveyWarnings,
     pattern,
+    changedThere: from?.changed ?? 0,
     plan: planned,
     thicknessMm: facts.thicknessMm,
     problems: [...(card.broken ?? []), ...problems],
