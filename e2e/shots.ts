@@ -35,8 +35,6 @@ test('jobs and pieces', async ({ page }) => {
   await page.getByRole('button', { name: 'As found', exact: true }).click();
   await page.evaluate(() => window.scrollTo(0, 0));
   await shot(page, 'references');
-  await page.goto('/shop');
-  await shot(page, 'shop');
 });
 
 test('curved two ways', async ({ page }) => {
@@ -74,6 +72,11 @@ test('the road of a piece', async ({ page }) => {
   await demoPiece(page, 'Sill closing plate', 'Weld');
   await pickEdge(page, 'D');
   await shot(page, 'weld');
+  await demoPiece(page, 'Step-well tray', 'Weld');
+  await page.goto(page.url().replace(/weld$/, 'record'));
+  await page.getByRole('region', { name: 'What was done' }).waitFor();
+  await page.waitForTimeout(800);
+  await shot(page, 'record');
 });
 
 test('on the night bench', async ({ page }) => {
