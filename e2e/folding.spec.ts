@@ -16,6 +16,19 @@ test('a machine is measured and used: what it cannot make is told, what frees it
     await machines.getByLabel(label).fill(mm);
     await machines.getByLabel(label).press('Enter');
   } // prettier-ignore
+  await test.step('a figure is changed by drawing at its ring, and typed back', async () => {
+    const height = machines.getByLabel('Bar, from the sheet up to the beam');
+    const ring = (await machines.getByLabel('Bench folder in section').locator('circle').nth(1).boundingBox())!;
+    const [x, y] = [ring.x + ring.width / 2, ring.y + ring.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x, y + 40, { steps: 6 });
+    await page.mouse.up();
+    await expect(async () => expect(Number(await height.inputValue())).toBeLessThan(85)).toPass();
+    await height.fill('90');
+    await height.press('Enter');
+    await expect(height).toHaveValue('90.0');
+  });
   const fingers = machines.getByLabel(/Widths of all fingers/);
   await fingers.fill('wide');
   await fingers.press('Enter');

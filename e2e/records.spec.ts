@@ -249,7 +249,7 @@ test('what two read of one edge, say of one trial, or do about one finding: both
   await save(request, piece, 0);
   const fits = (body: object) => request.post(`/pieces/${piece}/fits`, { data: body });
   const said = { at: new Date().toISOString(), held: 'hand', notes: '' };
-  const begun = await fits({ intent: 'new', fit: { ...said, revision: 1, withdrawn: null, edges: [] } });
+  const begun = await fits({ intent: 'new', fit: { ...said, who: '', revision: 1, withdrawn: null, edges: [] } });
   const { id } = ((await begun.json()) as { fits: { id: string }[] }).fits[0]!;
   const edge = blank.edges[0]!.id;
   const read = (...gaps: (number | null)[]) => ({

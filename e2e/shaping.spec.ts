@@ -68,6 +68,16 @@ test('an arch lip from a typed arc: what its rim must stretch, a test strip that
     await expect(flange).toContainText('Roll it to the curve');
   });
 
+  await test.step('cut apart it is a piece of its own, its long side the weld', async () => {
+    const flange = page.getByRole('region', { name: 'The flange of edge D' });
+    await flange.getByRole('button', { name: 'Make it a piece of its own' }).click();
+    await flange.getByRole('link', { name: 'Arch lip, strip for D' }).click();
+    await expect(page.getByRole('heading', { name: 'Arch lip, strip for D' })).toBeVisible();
+    // Chord 400 and rise 100: an arc of 463.6 mm.
+    await expect(page.getByText(/^Blank/).first()).toBeVisible();
+    await expect(page.getByRole('region', { name: 'Tally' })).toContainText(/463\.\d mm × 7\d\.\d mm/);
+  });
+
   await test.step('what the shop learnt stands on its page, and can be left out', async () => {
     await page.goto('/shop/learnt');
     const learnt = page.getByRole('region', { name: 'Flanges and beads' });

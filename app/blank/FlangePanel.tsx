@@ -11,7 +11,7 @@ import type { FlangeAlong, FlangeRemedies, FlangeStrip } from '#core/blank/flang
 import { alongFlange, remediesOf, stripOf } from '#core/blank/flange/along';
 import { sheetMetal } from '#core/blank/fold/practice';
 import { segmentsOfEdge } from '#core/card/outline';
-import type { Edge } from '#core/card/pattern';
+import type { Edge, Flange } from '#core/card/pattern';
 import type { Limit } from '#core/metal/forming';
 import { edgeThickness, wrinklingStrain } from '#core/metal/forming';
 import { biteLearnt, bitesOver } from '#core/shape/biteStrips';
@@ -24,6 +24,7 @@ import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { FLANGE_WORDS, LIMIT_WORDS } from '../frame/words';
 import { usePiece } from '../piece/pieceContext';
+import { StripPiece } from './StripPiece';
 
 const pct = (strain: number) => `${strain > 0 ? '+' : '−'}${Math.abs(strain * 100).toFixed(1)} %`;
 
@@ -47,7 +48,7 @@ export function FlangePanel({ edge, blank }: { edge: Edge; blank: BlankEdge }) {
         {edge.flange.endWidthMm !== null && ` to ${show(edge.flange.endWidthMm)}`} wide, {flange.bend.angleDeg}°{' '}
         {flange.toward === 'face' ? 'toward you' : 'away'}.
       </Typography>
-      {strip && <StripBlank strip={strip} />}
+      {strip && <StripBlank strip={strip} letter={edge.letter} flange={edge.flange} />}
       {along.way !== 'lip' && <Verdict along={along} forming={forming} ok={worst.length === 0} wide={Math.max(flange.flatMm, flange.endFlatMm)} />}
       {worst.length > 0 && flange.made !== 'lip' && <Remedies all={worst} along={along} notched={flange.made === 'notched'} />}
       {strained.length > 0 && (
@@ -170,7 +171,7 @@ function Remedies({ all, along, notched }: { all: readonly FlangeRemedies[]; alo
   );
 } // prettier-ignore
 
-function StripBlank({ strip }: { strip: FlangeStrip }) {
+function StripBlank({ strip, letter, flange }: { strip: FlangeStrip; letter: string; flange: Flange }) {
   const { show } = usePreferences();
   const wide = strip.widthMm === strip.endWidthMm ? show(strip.widthMm) : `${show(strip.widthMm)} to ${show(strip.endWidthMm)}`;
   return (
@@ -189,6 +190,7 @@ function StripBlank({ strip }: { strip: FlangeStrip }) {
           {strip.ringRadiusMm === null ? 'Roll it to the curve: nothing is strained.' : `Cut it as a flat ring of ${show(strip.ringRadiusMm)} radius along the weld: it rolls to the curve without being strained.`}
         </Typography>
       )}
+      <StripPiece strip={strip} letter={letter} flange={flange} />
     </Box>
   );
 } // prettier-ignore

@@ -11,7 +11,7 @@ import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { usePiece } from '../piece/pieceContext';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 import type { Doing } from './useHand';
 import { placeOfCorner } from './useHand';
 

@@ -16,7 +16,7 @@ import { usePreferences } from '../frame/preferences';
 import { MADE_WORDS } from '../frame/words';
 import { usePick, usePiece } from '../piece/pieceContext';
 import { FoldPlace } from './FoldPlace';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 
 /** A fold at the card stage: how far, which way, how round, and how the card was made there. */
 export function FoldPanel({ fold }: { fold: Fold }) {

@@ -19,7 +19,7 @@ import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { usePiece } from '../piece/pieceContext';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 
 const SHAPE_WORDS: Record<ShapeKind, { name: string; about: string }> = {
   disc: { name: 'Disc', about: 'To fill a round hole, or as a blank for a cap.' },

@@ -18,7 +18,7 @@ import { Drawing, useView } from '../drawing/Drawing';
 import { usePathData } from '../drawing/marks';
 import { Choice } from '../forms/Choice';
 import { usePreferences } from '../frame/preferences';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 import type { Drawing as Read } from './drawingFile';
 import { CURVE_SHARE } from './drawingFile';
 import { readDrawing } from './readDrawing';

@@ -22,7 +22,7 @@ import type { ScaleDraft } from './ScaleForm';
 import type { TappedAt, Tapping } from './TapInPicture';
 import { FRAME_FIRST, NOWHERE, TapInPicture, TapPanel } from './TapInPicture';
 import { UnderlayPicture } from './UnderlayPicture';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 import type { Taken } from './traced';
 import { canFold, cardOf } from './traced';
 import { keepUnderlay } from './underlay';

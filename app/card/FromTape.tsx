@@ -19,7 +19,7 @@ import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { usePiece } from '../piece/pieceContext';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 
 /** What was taped, by the corners it runs between (`1 2`); `uMm`: how good a tape is. */
 type Taped = { count: number; uMm: number; mm: Record<string, number | null> };

@@ -9,7 +9,7 @@ import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { FoldAway } from '../frame/FoldAway';
 import { usePiece } from '../piece/pieceContext';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 
 const KINDS = [['row', 'A row from here'], ['circle', 'A circle about here'], ['rectangle', 'A rectangle about here']] as const; // prettier-ignore
 const COUNTS = Array.from({ length: 23 }, (_, i) => String(i + 2));

@@ -15,7 +15,7 @@ import { problemSentence } from '../frame/sentences';
 import { usePick, usePiece } from '../piece/pieceContext';
 import { newBead } from './newBead';
 import { newFold } from './newFold';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 
 /** Something laid so far in along an edge; why it could not be is told. */
 function LayAlong({ label, button, first, lay }: { label: string; button: string; first: number; lay: (mm: number) => Problem | null }) {

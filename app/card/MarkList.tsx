@@ -8,7 +8,7 @@ import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
 import { usePick, usePiece } from '../piece/pieceContext';
 import { newFold } from './newFold';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 import { foldBetween } from './traced';
 
 /** More than these are told in one line: they come from a development or a drawing. */

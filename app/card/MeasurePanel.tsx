@@ -14,7 +14,7 @@ import { problemSentence } from '../frame/sentences';
 import { usePiece } from '../piece/pieceContext';
 import type { Measuring } from './measuring';
 import { cardThrough, measured, pointingPx, profileThrough, withoutPin } from './measuring';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 
 type Props = {
   draft: Measuring;

@@ -9,7 +9,7 @@ import { nearest, segmentLength } from '#core/measure/segment';
 import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 import { offSaid, partName, ruleSaid, straightOf } from './ruleWords';
 import type { Doing } from './useHand';
 

@@ -12,7 +12,7 @@ import type { AsMeasured } from '#core/card/rule/asMeasured';
 import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 import { offSaid, ruleSaid } from './ruleWords';
 
 /** What of the card is ruled, what tapers and was left so, and what looks meant: the measured truth beside each. */

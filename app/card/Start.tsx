@@ -26,7 +26,7 @@ import { FromPicture } from './FromPicture';
 import { FromTape } from './FromTape';
 import { Sketch } from './Sketch';
 import { Trace } from './Trace';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 
 type Way = 'legs' | 'points' | 'draw' | 'tape' | 'figures' | 'picture' | 'file';
 type Draft = { way: Way; legsText: string; pointsText: string; closing: Closing | null };

@@ -32,7 +32,7 @@ import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { FIGURES } from '../frame/theme';
 import { usePiece } from '../piece/pieceContext';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 import { sideName } from './ruleWords';
 
 /** As a profile is read: its name, its readings as they were written, how closely the contour follows them. */

@@ -11,7 +11,7 @@ import type { Hand } from './hand';
 import { asItLies, keyStep, movedAlong } from './hand';
 import { newBead } from './newBead';
 import { newFold } from './newFold';
-import { newId } from './newId';
+import { newId } from '../frame/newId';
 
 /** Everything that can be done on the card from where the hand is. */
 export type Doing = {

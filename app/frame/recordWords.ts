@@ -26,3 +26,22 @@ export const INSPECTION_WORDS: Record<InspectionRecord['kind'], string> = {
   flush: 'Flushness',
   thickness: 'Thickness after grinding',
 };
+
+/** What a weld was made at, in a line; empty where nothing was written down. */
+export const settingsSaid = (
+  { amps, volts, wireMm, feed, gas }: WeldRecord['settings'],
+  showThin: (mm: number) => string,
+): string =>
+  [
+    amps !== null && `${amps} A`,
+    volts !== null && `${volts} V`,
+    wireMm !== null && `wire ${showThin(wireMm)}`,
+    feed,
+    gas,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+
+/** What was done in a weld entry: tacks 1–7, a seam. */
+export const workSaid = ({ work, from, to }: Pick<WeldRecord, 'work' | 'from' | 'to'>): string =>
+  from === null ? WORK_WORDS[work] : `${WORK_WORDS[work]} ${from}–${to}`;

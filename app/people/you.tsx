@@ -9,6 +9,7 @@ import { Form, data, redirect, useFetcher } from 'react-router';
 import { orSay } from '../forms/orSay';
 import { Moment } from '../frame/Moment';
 import { Told } from '../frame/Told';
+import { useWho } from '../frame/who';
 import { addressOf, tokenOf } from '../records/cookie.server';
 import { formOf } from '../records/parse.server';
 import { forgetPasskey, keepPasskey, madePasskey, passkeysOf, siteOf } from '../records/passkeys.server';
@@ -79,6 +80,7 @@ export const meta: Route.MetaFunction = () => [{ title: 'You · Patrone' }];
 /** Who one is here, and how one signs in. */
 export default function You({ loaderData: { name, role, hasPhrase, host, keys } }: Route.ComponentProps) {
   const fetcher = useFetcher<{ message?: string; done?: string }>();
+  const who = useWho();
   const passkey = usePasskey();
   const [problem, setProblem] = useState<string | null>(null);
   const busy = fetcher.state !== 'idle';
@@ -146,11 +148,14 @@ export default function You({ loaderData: { name, role, hasPhrase, host, keys } 
           </Button>
         </fetcher.Form>
       </Box>
-      <Form method="post" action="/sign-out">
-        <Button type="submit" color="inherit">
-          Sign out here
-        </Button>
-      </Form>
+      {/* A phone that was let in is thrown out from the list, not signed out by a slip. */}
+      {who?.signedIn && who.device === null && (
+        <Form method="post" action="/sign-out">
+          <Button type="submit" color="inherit">
+            Sign out here
+          </Button>
+        </Form>
+      )}
     </Stack>
   );
 } // prettier-ignore

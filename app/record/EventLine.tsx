@@ -6,7 +6,7 @@ import { wantedAlong } from '#core/fit/target';
 import { weldOf } from '#core/weld/planned';
 import { formatTime } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
-import { HELD_WORDS, INSPECTION_WORDS, WORK_WORDS } from '../frame/recordWords';
+import { HELD_WORDS, INSPECTION_WORDS, settingsSaid, workSaid } from '../frame/recordWords';
 import { PROCESS_WORDS, lieSentence } from '../frame/words';
 import { PiecePictures } from '../piece/PiecePictures';
 import { usePiece } from '../piece/pieceContext';
@@ -33,9 +33,8 @@ export function EventLine({ event }: { event: Event }) {
       return <Line at={event.at} what="A trial fit, taken back" back={event.fit.withdrawn?.why} who={event.fit.who} />;
     case 'weld': {
       const { weld } = event;
-      const which = weld.from === null ? WORK_WORDS[weld.work] : `${WORK_WORDS[weld.work]} ${weld.from}–${weld.to}`;
       return (
-        <Line at={event.at} letter={letter(weld.edge)} what={`${PROCESS_WORDS[weld.process]}: ${which}`} who={weld.who} back={weld.withdrawn?.why} pictures={{ owner: 'weld', of: weld.id }}>
+        <Line at={event.at} letter={letter(weld.edge)} what={`${PROCESS_WORDS[weld.process]}: ${workSaid(weld)}`} who={weld.who} back={weld.withdrawn?.why} pictures={{ owner: 'weld', of: weld.id }}>
           <Settings weld={weld} />
           {weld.note}
         </Line>
@@ -147,12 +146,11 @@ function Shown({ event, letter }: { event: Extract<Event, { kind: 'picture' }>; 
   );
 } // prettier-ignore
 
-function Settings({ weld: { settings } }: { weld: Weld }) {
+function Settings({ weld }: { weld: Weld }) {
   const { showThin } = usePreferences();
-  const { amps, volts, wireMm, feed, gas } = settings;
-  const said = [amps !== null && `${amps} A`, volts !== null && `${volts} V`, wireMm !== null && `wire ${showThin(wireMm)}`, feed, gas].filter(Boolean).join(' · ');
+  const said = settingsSaid(weld.settings, showThin);
   return said ? <div className="figure">{said}</div> : null;
-} // prettier-ignore
+}
 
 function Reading({ mm }: { mm: number | null }) {
   const { showThin } = usePreferences();

@@ -15,7 +15,7 @@ import { WaitsForServer } from '../piece/WaitsForServer';
 import { PiecePictures } from '../piece/PiecePictures';
 import { usePiece } from '../piece/pieceContext';
 import type { Inspection, Weld } from '../records/welds.server';
-import { INSPECTION_WORDS, WORK_WORDS } from '../frame/recordWords';
+import { INSPECTION_WORDS, settingsSaid, workSaid } from '../frame/recordWords';
 
 /** The record: welds and inspections of one edge, or of the whole piece, newest first. */
 export function WeldRecords({
@@ -111,20 +111,10 @@ function Line({ letter, title, at, who }: { letter: string; title: string; at: s
 
 function WeldLine({ weld, letter }: { weld: Weld; letter: string }) {
   const { showThin } = usePreferences();
-  const { amps, volts, wireMm, feed, gas } = weld.settings;
-  const said = [
-    amps !== null && `${amps} A`,
-    volts !== null && `${volts} V`,
-    wireMm !== null && `wire ${showThin(wireMm)}`,
-    feed,
-    gas,
-  ]
-    .filter(Boolean)
-    .join(' · ');
-  const which = weld.from === null ? WORK_WORDS[weld.work] : `${WORK_WORDS[weld.work]} ${weld.from}–${weld.to}`;
+  const said = settingsSaid(weld.settings, showThin);
   return (
     <>
-      <Line letter={letter} title={`${PROCESS_WORDS[weld.process]}: ${which}`} at={weld.at} who={weld.who} />
+      <Line letter={letter} title={`${PROCESS_WORDS[weld.process]}: ${workSaid(weld)}`} at={weld.at} who={weld.who} />
       {said && (
         <Box className="figure" sx={{ fontSize: '0.88rem' }}>
           {said}

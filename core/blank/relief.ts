@@ -84,7 +84,8 @@ export function withReliefs<P extends Carrier>(
     );
     if (!loops || !(loops[0]!.areaMm2 > 0)) return null;
     const most = MOST_CUT_OFF * Math.max(...list.map((r) => area(r.path)));
-    return loops.slice(1).every((loop) => Math.abs(loop.areaMm2) <= most) ? loops[0]!.pieces : null;
+    // One that lies wholly in the metal relieves nothing: it would be a hole.
+    return loops.slice(1).every((loop) => loop.areaMm2 > -1e-6 && loop.areaMm2 <= most) ? loops[0]!.pieces : null;
   };
   const all = attempt(reliefs);
   if (all) return { pieces: all, made: reliefs, missed: [] };

@@ -1,5 +1,5 @@
 import type { Segment } from './segment';
-import { arcOf, flattened, isStraight, pointAt, segmentLength } from './segment';
+import { arcOf, flattened, isStraight, line, pointAt, segmentLength } from './segment';
 import { ROUNDING_MM } from './tolerance';
 import type { Vec } from './vector';
 import { cross, distance, nearestOnSegment, sub } from './vector';
@@ -8,6 +8,10 @@ import { cross, distance, nearestOnSegment, sub } from './vector';
 export type Path = readonly Segment[];
 
 export type Box = { minX: number; minY: number; maxX: number; maxY: number };
+
+/** The outline through corners, straight from each to the next. */
+export const closedPath = (corners: readonly Vec[]): Segment[] =>
+  corners.map((p, i) => line(p, corners[(i + 1) % corners.length]!));
 
 /** Signed area enclosed, mm², positive for a counter-clockwise outline; exact for arcs. */
 export function area(path: Path): number {

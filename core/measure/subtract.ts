@@ -94,8 +94,6 @@ export function subtracted<P extends Carrier>(
     const last = runs.pop()!;
     runs[0] = [...last, ...runs[0]!];
   }
-  if (runs.length === 1 && startsWhere(runs[0]!, runs[0]!)) return [loopOf(runs[0]!)];
-
   // The rims of the tools that lie in metal, run the other way round.
   const rims: P[][] = [];
   tools.forEach((tool, j) =>
@@ -114,7 +112,11 @@ export function subtracted<P extends Carrier>(
       }
     }),
   );
-  return joined([...runs, ...rims]);
+  // An outline that nothing has cut is whole as it is; what lies within it is drilled out of it.
+  const whole = runs.length === 1 && startsWhere(runs[0]!, runs[0]!) ? runs : null;
+  if (!whole) return joined([...runs, ...rims]);
+  const holes = joined(rims);
+  return holes && [loopOf(whole[0]!), ...holes].sort((a, b) => Math.abs(b.areaMm2) - Math.abs(a.areaMm2));
 }
 
 const onBox = (boxes: Float64Array, i: number, [x, y]: Vec): boolean =>

@@ -33,7 +33,7 @@ import { Told } from '../../frame/Told';
 import { usePreferences } from '../../frame/preferences';
 import { problemSentence } from '../../frame/sentences';
 import { usePiece } from '../../piece/pieceContext';
-import { newId } from '../newId';
+import { newId } from '../../frame/newId';
 import { Becomes } from './Becomes';
 import { FigureFields } from './FigureFields';
 import { HeldList } from './HeldList';

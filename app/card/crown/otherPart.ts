@@ -19,7 +19,10 @@ const Body = Key.extend({
   seams: z.array(z.string().max(24)).max(100),
 });
 
-/** Makes the other part of a panel a piece of its own: the same metal, its card as it was laid flat, its seam said to meet this one. */
+/**
+ * Makes a part that belongs to this piece a piece of its own, the other part of a panel or a strip that is welded on: the same
+ * metal, its card as it was laid flat, its seam said to meet this one.
+ */
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
   const piece = await pieceById(viewer, idOr404(params.pieceId));

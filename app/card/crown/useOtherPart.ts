@@ -7,7 +7,7 @@ import { usePost } from '../../forms/usePost';
 import { usePreferences } from '../../frame/preferences';
 import { problemSentence } from '../../frame/sentences';
 import { usePiece } from '../../piece/pieceContext';
-import { newId } from '../newId';
+import { newId } from '../../frame/newId';
 import type { LayAsked } from './laying';
 import { laidOnce } from './useLaid';
 

@@ -9,6 +9,7 @@ import { spread } from '../../measure/spread.arbitrary';
 import type { Vec } from '../../measure/vector';
 import { metalById } from '../../metal/metals';
 import { alongFlange, remediesOf, stripOf } from '../flange/along';
+import { stripCard } from '../flange/stripCard';
 import { sectionPath } from '../bead/section';
 import { develop } from './develop';
 import { sectionOf } from './beads';
@@ -127,6 +128,29 @@ describe('flanges on the blank', () => {
       expect(stripOf(along, flange!, 12)).toMatchObject({ kind: how === 'lip' ? 'lip' : 'angle', lengthMm: expect.closeTo(150 * Math.PI, 6) }); // prettier-ignore
     }
   });
+
+  test('a strip as a card of its own comes out of the brake as it was told for the flange: so wide at both ends, its fold so far in', () => {
+    fc.assert(
+      fc.property(spread(120, 400), spread(10, 30), spread(10, 30), spread(30, 110), spread(10, 25), fc.constantFrom('pulled' as const, 'lip' as const), (radius, widthMm, endWidthMm, turnDeg, landMm, how) => {
+        const made = { ...FLANGE, widthMm, endWidthMm, turnDeg, landMm, how };
+        const d = blank(withFlange(arch(radius), 1, made));
+        const { flange } = d.edges[1]!.allowance;
+        const strip = stripOf(alongFlange(d.edges[1]!.net, flange!, landMm), flange!, landMm)!;
+        const card = stripCard(strip, made, countingIds('s'));
+        // A lip that is not square is cut as a ring.
+        if (strip.kind === 'lip' && strip.ringRadiusMm !== null) return expect(card).toBeNull();
+        const flat = blank(card!);
+        const corners = flat.outline.map(({ segment }) => segment.a);
+        const at = (x: number) => corners.filter((p) => Math.abs(p[0] - x) < 0.5).map((p) => p[1]);
+        const wide = (x: number) => Math.max(...at(x)) - Math.min(...at(x));
+        // The start of the panel’s edge lies on the right of the strip.
+        expect(wide(strip.lengthMm)).toBeCloseTo(strip.widthMm, 1);
+        expect(wide(0)).toBeCloseTo(strip.endWidthMm, 1);
+        if (strip.kind === 'angle') expect(flat.folds[0]!.centre[0]![1] - Math.min(...corners.map((p) => p[1]))).toBeCloseTo(strip.foldInMm, 1);
+        else expect(card!.edges[0]!.joint.kind).toBe('butt');
+      }),
+    );
+  }); // prettier-ignore
 });
 
 describe('beads on the blank', () => {

@@ -1,6 +1,6 @@
 import { arcsThrough } from '../../measure/arcFit';
 import type { Path } from '../../measure/path';
-import { area } from '../../measure/path';
+import { area, closedPath } from '../../measure/path';
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import type { Segment } from '../../measure/segment';
@@ -90,7 +90,7 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
     case 'gusset': {
       const { longMm, highMm, bluntMm } = of(kind);
       if (bluntMm >= Math.min(longMm, highMm)) return not('bluntMm');
-      return flat(closed([[0, 0], [longMm, 0], [longMm, bluntMm], [bluntMm, highMm], [0, highMm]])); // prettier-ignore
+      return flat(closedPath([[0, 0], [longMm, 0], [longMm, bluntMm], [bluntMm, highMm], [0, highMm]])); // prettier-ignore
     }
     case 'angle': {
       const { longMm, firstMm, secondMm, turnedDeg } = of(kind);
@@ -107,14 +107,14 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
     }
     case 'tray': {
       const { longMm: l, wideMm: w, highMm: h } = of(kind);
-      const path = closed([[0, 0], [0, -h], [l, -h], [l, 0], [l + h, 0], [l + h, w], [l, w], [l, w + h], [0, w + h], [0, w], [-h, w], [-h, 0]]); // prettier-ignore
+      const path = closedPath([[0, 0], [0, -h], [l, -h], [l, 0], [l + h, 0], [l + h, w], [l, w], [l, w + h], [0, w + h], [0, w], [-h, w], [-h, 0]]); // prettier-ignore
       const folds: [Vec, Vec][] = [[[0, 0], [l, 0]], [[l, 0], [l, w]], [[l, w], [0, w]], [[0, w], [0, 0]]]; // prettier-ignore
       return flat(path, { folds: folds.map(([from, to]) => ({ from, to, ...UP })) });
     }
     case 'box': {
       const { longMm: l, wideMm: w, highMm: h, lidMm, flapMm } = of(kind);
       const top = w + h + lidMm + flapMm;
-      const path = closed([[0, 0], [0, -h], [l, -h], [l, 0], [l + h, 0], [l + h, w], [l, w], [l, top], [0, top], [0, w], [-h, w], [-h, 0]]); // prettier-ignore
+      const path = closedPath([[0, 0], [0, -h], [l, -h], [l, 0], [l + h, 0], [l + h, w], [l, w], [l, top], [0, top], [0, w], [-h, w], [-h, 0]]); // prettier-ignore
       const across = (y: number): [Vec, Vec] => [[l, y], [0, y]]; // prettier-ignore
       const folds: [Vec, Vec][] = [[[0, 0], [l, 0]], [[l, 0], [l, w]], across(w), [[0, w], [0, 0]], across(w + h), across(w + h + lidMm)]; // prettier-ignore
       return flat(path, { folds: folds.map(([from, to]) => ({ from, to, ...UP })) });
@@ -149,7 +149,7 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
         const deg = found.bendDeg[i]!;
         return { from, to, name: `bend ${Math.abs(deg).toFixed(1)}° ${deg < 0 ? 'toward you' : 'away'}` };
       });
-      return flat(closed(found.outline), { runs: [1, 1, 1, 1, 1, 1, 4 * ROUND_PARTS, 1], marks });
+      return flat(closedPath(found.outline), { runs: [1, 1, 1, 1, 1, 1, 4 * ROUND_PARTS, 1], marks });
     }
     case 'tube-notch': {
       const figuresOf = of(kind);
@@ -177,8 +177,7 @@ const flat = (path: Path, more: Partial<Shaped> = {}): Result<Shaped> => ({
   ...more,
 });
 
-const closed = (at: readonly Vec[]): Path => at.map((p, i) => line(p, at[(i + 1) % at.length]!));
-const sheet = (long: number, wide: number): Path => closed([[0, 0], [long, 0], [long, wide], [0, wide]]); // prettier-ignore
+const sheet = (long: number, wide: number): Path => closedPath([[0, 0], [long, 0], [long, wide], [0, wide]]); // prettier-ignore
 
 /** A circle about the origin, from its right, in quarters. */
 function circle(diameter: number): Path {
