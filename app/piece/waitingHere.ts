@@ -16,13 +16,15 @@ export type WaitingHere = { fits: Fit[]; welds: Weld[]; inspections: Inspection[
 export function useWaitingHere(piece: string): WaitingHere {
   const all = useSyncExternalStore(waitingRecords.subscribe, waitingRecords.snapshot, waitingRecords.none);
   return useMemo(() => {
-    const here = all.filter(({ about, refused }) => about === piece && refused === null);
-    const sent = here.map(({ body }) => body as Sent);
+    const here = all.filter(({ about }) => about === piece);
+    const sentBy = (records: typeof here) => records.map(({ body }) => body as Sent);
+    // What was refused counts for nothing until somebody has settled it; but a trial stays to be seen, with what was read at it.
+    const sent = sentBy(here.filter(({ refused }) => refused === null));
     return {
-      fits: sent.flatMap((one) => (one.intent === 'new' ? [{ id: one.id, ...one.fit }] : [])),
+      fits: sentBy(here).flatMap((one) => (one.intent === 'new' ? [{ id: one.id, ...one.fit }] : [])),
       welds: sent.flatMap((one) => (one.intent === 'weld' ? [{ id: one.id, ...one.weld }] : [])),
       inspections: sent.flatMap((one) => (one.intent === 'inspection' ? [{ id: one.id, ...one.inspection }] : [])),
-      ids: new Set(sent.map(({ id }) => id)),
+      ids: new Set(sentBy(here).map(({ id }) => id)),
     };
   }, [all, piece]);
 }
