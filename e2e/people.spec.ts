@@ -116,7 +116,7 @@ test('first start: from the machine itself who runs the shop is said, once; a sh
   await expect(byName.getByRole('heading', { name: 'Jobs on the floor' })).toBeVisible();
   // What she has besides it: a phrase, for where there is no key.
   await byName.getByRole('link', { name: 'You: Wenna' }).click();
-  await byName.getByLabel('The new one').fill(PHRASE);
+  await byName.getByLabel('Your pass phrase').fill(PHRASE);
   await byName.getByRole('button', { name: 'Set it' }).click();
   await expect(byName.getByText('Your pass phrase is the new one.')).toBeVisible();
 

@@ -55,6 +55,7 @@ test('each address takes what it is for, and says so when it is more; what does 
     '/': MB / 4,
     // A card of four thousand corners, and twice the one it was made from.
     '/pieces/x/documents/card': 6 * MB,
+    '/pieces/x/other-part': 6 * MB,
     '/pieces/x/welds': MB / 4,
   };
   for (const [path, most] of Object.entries(sizes)) {

@@ -25,7 +25,7 @@ export function mostBytes(path: string): number {
   if (path === '/take-in') return 2048 * MB;
   if (/^\/jobs\/[^/]+\/pictures$/.test(path)) return 25 * MB;
   // A card made from another's holds that one too, as it lies there and as it lies here.
-  if (/\/documents\//.test(path)) return 6 * MB;
+  if (/\/documents\/|\/other-part$/.test(path)) return 6 * MB;
   if (/^\/pictures\//.test(path)) return 2 * MB;
   return 256 * kB;
 }

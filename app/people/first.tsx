@@ -77,7 +77,7 @@ export default function First({ loaderData, actionData }: Route.ComponentProps) 
   return (
     <Outside title="Who runs the shop?">
       <Typography>One person first. Others, and phones, are let in afterwards. What is already here stays as it is.</Typography>
-      <Form ref={form} method="post" style={{ display: 'grid', gap: 16 }}>
+      <Form ref={form} method="post" onSubmit={() => setProblem(null)} style={{ display: 'grid', gap: 16 }}>
         <TextField name="name" label="First name" required autoComplete="username" autoFocus slotProps={{ htmlInput: { maxLength: 40, autoCapitalize: 'words' } }} />
         <TextField name="phrase" label="Pass phrase" type="password" required autoComplete="new-password" helperText="Ten letters or more: three or four words that nobody would guess." slotProps={{ htmlInput: { maxLength: 200 } }} />
         <TextField name="again" label="The same again" type="password" required autoComplete="new-password" slotProps={{ htmlInput: { maxLength: 200 } }} />

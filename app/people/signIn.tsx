@@ -67,7 +67,7 @@ export default function SignIn({ loaderData: { here, as, onTo }, actionData }: R
   return (
     <Outside title="Sign in">
       {as && <Typography>You are here as {as}.</Typography>}
-      <Form ref={form} method="post" style={{ display: 'grid', gap: 16 }}>
+      <Form ref={form} method="post" onSubmit={() => setProblem(null)} style={{ display: 'grid', gap: 16 }}>
         <TextField name="name" label="First name" required autoComplete="username" autoFocus slotProps={{ htmlInput: { maxLength: 40, autoCapitalize: 'words' } }} />
         <TextField name="phrase" label="Pass phrase" type="password" required autoComplete="current-password" slotProps={{ htmlInput: { maxLength: 200 } }} />
         <FormControlLabel control={<Checkbox name="stays" value="yes" />} label={here ? 'Stay signed in on this machine' : 'Stay signed in here'} />

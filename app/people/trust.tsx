@@ -33,16 +33,16 @@ export default function Trust({ loaderData: { fingerprint, shopFingerprint } }: 
           <Typography variant="h2">So that it warns no more</Typography>
           <Typography>
             A phone that is told to trust the shop’s certificate warns no more, and keeps what waits even while the page is
-            closed. It is good for this machine’s own names and for addresses of closed networks alone: it could not be used to
-            pose as any site of the internet. Trust it on the shop’s own phones only, and take it off one that leaves the shop.
+            closed. It is good for this machine’s own names and addresses and for those of closed networks alone: it could not be
+            used to pose as a site of the internet. Trust it on the shop’s own phones only, and take it off one that leaves the shop.
           </Typography>
           <Button href="/trust/shop.crt" download variant="contained" size="large">
             Get the shop’s certificate
           </Button>
           <Typography>
             Android: Settings, Security, “Install a certificate”, “CA certificate”, then the file. iPhone and iPad: open the file,
-            Settings, “Profile downloaded”, install it, then General, About, “Certificate Trust Settings”, and switch it on. Each
-            shows this fingerprint (SHA-256) of it first:
+            Settings, “Profile downloaded”, install it, then General, About, “Certificate Trust Settings”, and switch it on. Where the
+            phone shows its fingerprint (SHA-256), it must be this one:
           </Typography>
           <Box className="figure" sx={{ fontSize: '1.05rem', lineHeight: 1.6, overflowWrap: 'anywhere', bgcolor: 'var(--paper)', border: '1.5px solid var(--rule)', p: 1.5 }}>
             {shopFingerprint}

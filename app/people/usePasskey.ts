@@ -11,7 +11,8 @@ async function asked(body: object): Promise<{ message?: string }> {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify(body),
-  });
+  }).catch(() => null);
+  if (!answer) return { message: 'No answer from the server: try again.' };
   const said = (await answer.json().catch(() => ({}))) as { message?: string };
   return answer.ok ? said : { message: said.message ?? 'The server would not have it: try again.' };
 }

@@ -142,7 +142,7 @@ export default function You({ loaderData: { name, role, hasPhrase, host, keys } 
           <input type="hidden" name="intent" value="phrase" />
           <input type="text" name="username" value={name} autoComplete="username" readOnly hidden />
           {hasPhrase && <TextField name="old" label="The one you have" type="password" required autoComplete="current-password" slotProps={{ htmlInput: { maxLength: 200 } }} />}
-          <TextField name="phrase" label="The new one" type="password" required autoComplete="new-password" helperText="Ten letters or more: three or four words that nobody would guess." slotProps={{ htmlInput: { maxLength: 200 } }} />
+          <TextField name="phrase" label={hasPhrase ? 'The new one' : 'Your pass phrase'} type="password" required autoComplete="new-password" helperText="Ten letters or more: three or four words that nobody would guess." slotProps={{ htmlInput: { maxLength: 200 } }} />
           <Button type="submit" variant="outlined" disabled={busy} sx={{ justifySelf: 'start' }}>
             Set it
           </Button>

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import { edgeLength } from '#core/card/outline';
-import { edgeOfRecord } from '#core/card/recordPlace';
+import { isOfEdge } from '#core/card/recordPlace';
 import { lieOf } from '#core/fit/lie';
 import { wantedAlong } from '#core/fit/target';
 import { meetsOf, weldOf } from '#core/weld/planned';
@@ -26,7 +26,7 @@ export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: b
   const lie =
     fit && lieOf(fit.stations, wantedAlong(fit, edge.joint.kind, planned?.process ?? null, facts.thicknessMm));
   const own = (record: { edge: string; withdrawn: unknown }) =>
-    !record.withdrawn && edgeOfRecord(pattern, { edge: record.edge, turned: pattern.turned })?.edge === edge;
+    !record.withdrawn && isOfEdge(pattern, record.edge, edge);
   const done = welds.filter(own);
   const seen = inspections.filter(own);
   const open = seen.filter((i) => !i.sound && i.remedy.trim() === '').length;

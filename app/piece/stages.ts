@@ -1,7 +1,7 @@
 import type { Development } from '#core/blank/fold/developed';
 import { edgeLength } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
-import { edgeOfRecord } from '#core/card/recordPlace';
+import { isOfEdge } from '#core/card/recordPlace';
 import { lieOf } from '#core/fit/lie';
 import { evenStations, wantedAlong } from '#core/fit/target';
 import type { FitRecord, InspectionRecord, WeldRecord } from '#core/format/job';
@@ -164,9 +164,7 @@ function weldStop({ pattern, plan, thicknessMm, welds, inspections }: RoadGiven)
   if (standing.length === 0) return { state: 'ahead', note: joined.length > 0 ? 'Not welded' : 'Nothing joined' };
   const open = inspections.filter((i) => !i.withdrawn && !i.sound && i.remedy.trim() === '').length;
   if (open > 0) return { state: 'attention', note: open === 1 ? '1 finding open' : `${open} findings open` };
-  const done = joined.filter((edge) =>
-    standing.some((weld) => edgeOfRecord(pattern, { edge: weld.edge, turned: pattern.turned })?.edge === edge),
-  ).length;
+  const done = joined.filter((edge) => standing.some((weld) => isOfEdge(pattern, weld.edge, edge))).length;
   return done === joined.length
     ? { state: 'done', note: 'Welded' }
     : { state: 'ahead', note: `${done} of ${joined.length} edges` };

@@ -4,9 +4,10 @@ import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { byLetter, edgeLength, outlineOf } from '#core/card/outline';
-import { edgeOfRecord } from '#core/card/recordPlace';
+import type { Edge } from '#core/card/pattern';
+import { isOfEdge } from '#core/card/recordPlace';
 import { box } from '#core/measure/path';
-import { meetsOf, weldOf } from '#core/weld/planned';
+import { meetsOf } from '#core/weld/planned';
 import { seamsOf } from '#core/weld/seams';
 import { isJoined } from '#core/weld/start';
 import { Drawing } from '../drawing/Drawing';
@@ -14,7 +15,8 @@ import { Tally } from '../frame/Tally';
 import type { TallyFigure } from '../frame/Tally';
 import { formatDay } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
-import { JOINT_WORDS, PROCESS_WORDS } from '../frame/words';
+import { WORK_WORDS } from '../frame/recordWords';
+import { JOINT_WORDS, PROCESS_WORDS, listed } from '../frame/words';
 import { EdgeStory } from '../piece/EdgeStory';
 import { WeldPicture } from '../piece/WeldPicture';
 import { usePick, usePiece } from '../piece/pieceContext';
@@ -31,13 +33,13 @@ export default function RecordPage() {
   const seams = useMemo(() => seamsOf(pattern, plan, facts.thicknessMm, welds), [pattern, plan, facts.thicknessMm, welds]);
   const edge = pick?.kind === 'edge' ? pattern.edges.find(({ id }) => id === pick.id) : undefined;
   const joined = byLetter(pattern.edges).filter(({ joint }) => isJoined(joint));
-  const welded = joined.filter((one) => isWelded(one.id));
+  const welded = joined.filter((one) => doneOn(one) !== '');
   const standing = inspections.filter(({ withdrawn }) => !withdrawn);
   const open = standing.filter(({ sound, remedy }) => !sound && remedy.trim() === '');
   const worked = secondsWorked(shaping.work);
   const tally: TallyFigure[] = [
     { label: 'Trial fits', value: String(fits.length) },
-    { label: 'Edges welded', value: `${welded.length} of ${joined.length}` },
+    { label: 'Edges with welds', value: `${welded.length} of ${joined.length}` },
     { label: 'Looked at', value: standing.length === 1 ? 'once' : `${standing.length} times` },
     { label: 'Still to put right', value: String(open.length), alert: open.length > 0 },
     ...(worked === null ? [] : [{ label: 'Shaping, by the watch', value: durationSaid(worked) }]),
@@ -80,8 +82,8 @@ export default function RecordPage() {
                       {JOINT_WORDS[one.joint.kind]}
                       {meetsOf(plan, one.id) && ` to ${meetsOf(plan, one.id)}`}, <span className="figure">{show(edgeLength(pattern, one))}</span>
                     </span>
-                    <Box component="span" sx={{ color: isWelded(one.id) ? 'inherit' : 'var(--pencil)' }}>
-                      {isWelded(one.id) ? PROCESS_WORDS[weldOf(plan, one, facts.thicknessMm)?.process ?? 'mig'] : 'not welded'}
+                    <Box component="span" sx={{ color: doneOn(one) ? 'inherit' : 'var(--pencil)' }}>
+                      {doneOn(one) || 'not welded'}
                     </Box>
                   </Box>
                 ))}
@@ -120,8 +122,11 @@ export default function RecordPage() {
     </Box>
   );
 
-  function isWelded(id: string): boolean {
-    return welds.some((weld) => !weld.withdrawn && edgeOfRecord(pattern, { edge: weld.edge, turned: pattern.turned })?.edge.id === id);
+  /** How an edge was welded, as its entries that stand say; empty where nothing was. */
+  function doneOn(edge: Edge): string {
+    const entries = welds.filter((weld) => !weld.withdrawn && isOfEdge(pattern, weld.edge, edge));
+    const ways = new Set(entries.map((weld) => PROCESS_WORDS[weld.process]));
+    return [...ways].map((way) => `${way}: ${listed([...new Set(entries.filter((weld) => PROCESS_WORDS[weld.process] === way).map((weld) => WORK_WORDS[weld.work].toLowerCase()))])}`).join('; ');
   }
 } // prettier-ignore
 

@@ -24,3 +24,7 @@ export function edgeOfRecord(doc: PatternDoc, { edge: id, turned }: RecordedAt):
     span && (turned === doc.turned ? span.fromMm + atMm : span.fromMm + span.lengthMm - atMm);
   return { edge, letter: was?.letter ?? edge.letter, along };
 }
+
+/** Whether a record that names an edge is one of `edge` as the card is now: of itself, or of one that was made one with it. */
+export const isOfEdge = (doc: PatternDoc, named: string, edge: Edge): boolean =>
+  edgeOfRecord(doc, { edge: named, turned: doc.turned })?.edge === edge;

@@ -113,10 +113,10 @@ export function subtracted<P extends Carrier>(
     }),
   );
   // An outline that nothing has cut is whole as it is; what lies within it is drilled out of it.
-  const whole = runs.length === 1 && startsWhere(runs[0]!, runs[0]!) ? runs : null;
-  if (!whole) return joined([...runs, ...rims]);
+  const [first] = runs;
+  if (!first || runs.length > 1 || !startsWhere(first, first)) return joined([...runs, ...rims]);
   const holes = joined(rims);
-  return holes && [loopOf(whole[0]!), ...holes].sort((a, b) => Math.abs(b.areaMm2) - Math.abs(a.areaMm2));
+  return holes && [loopOf(first), ...holes].sort((a, b) => Math.abs(b.areaMm2) - Math.abs(a.areaMm2));
 }
 
 const onBox = (boxes: Float64Array, i: number, [x, y]: Vec): boolean =>
