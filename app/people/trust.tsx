@@ -50,7 +50,7 @@ export default function Trust({ loaderData: { fingerprint, shopFingerprint } }: 
         </>
       ) : (
         <Typography>
-          Patrone answers on this machine only. To let phones in, start it with <b className="figure">./patrone start --network</b>.
+          Patrone answers on this machine only. To let phones in, start it with <b className="figure" style={{ whiteSpace: 'nowrap' }}>./patrone start --network</b>.
         </Typography>
       )}
       <Button href="/" variant="outlined">To the jobs</Button>

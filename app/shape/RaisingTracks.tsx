@@ -29,7 +29,8 @@ export function RaisingTracks({ tracks, look, onLook }: { tracks: readonly Track
   const rounds = Math.max(1, ...tracks.filter(({ tool }) => tool === look.tool).map(({ round }) => round));
   const mine = tracksOf(tracks, look);
   return (
-    <Box component="section" aria-label="Where it is worked" sx={{ display: 'grid', gap: 1 }}>
+    // Right under the drawing on a phone: what is chosen here is seen there.
+    <Box component="section" aria-label="Where it is worked" sx={{ display: 'grid', gap: 1, order: { xs: -1, md: 0 } }}>
       <ToggleButtonGroup exclusive fullWidth value={look.tool} aria-label="What is drawn" onChange={(_, tool: TrackLook['tool'] | null) => tool && onLook({ tool, round: 1 })}>
         <ToggleButton value="map">Map</ToggleButton>
         <ToggleButton value="wheel">Wheel</ToggleButton>
