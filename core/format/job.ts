@@ -10,6 +10,7 @@ import { PictureSaidSchema } from '../picture/marks';
 import { PieceSurveySchema } from '../survey/pieceSurvey';
 import { MOST_SURVEYED, SurveyedSchema } from '../survey/references';
 import { PlanSchema } from '../weld/plan';
+import { written } from './written';
 import { HELD, INSPECTIONS, MOST_STATIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
 
 const edge = text(24);
@@ -239,7 +240,7 @@ export type JobHead = z.infer<typeof JobHeadSchema>;
 export const JobFileSchema = JobHeadSchema.extend({ pieces: z.array(PieceFileSchema).max(MOST_PIECES) });
 export type JobFile = z.infer<typeof JobFileSchema>;
 
-/** A job file as text: two-space JSON in schema order, so that writing what was read gives the same bytes. */
+/** A job file as text: JSON in schema order, so that writing what was read gives the same bytes. */
 export const writeJob = ({ pieces, ...head }: JobFile): string =>
   [jobFileHead(head, pieces.length > 0), ...pieces.map(jobFilePiece), jobFileEnd(pieces.length > 0)].join('');
 
@@ -248,7 +249,7 @@ export const writeJob = ({ pieces, ...head }: JobFile): string =>
  * 0, the end.
  */
 export const jobFileHead = (head: JobHead, anyPieces: boolean): string =>
-  JSON.stringify(JobHeadSchema.parse(head), null, 2).replace(/\n}$/, `,\n  "pieces": [${anyPieces ? '\n' : ''}`);
+  written(JobHeadSchema.parse(head)).replace(/\s*}$/, `,\n  "pieces": [${anyPieces ? '\n' : ''}`);
 export const jobFilePiece = (piece: PieceFile, place: number): string =>
-  `${place > 0 ? ',\n' : ''}    ${JSON.stringify(PieceFileSchema.parse(piece), null, 2).replaceAll('\n', '\n    ')}`;
+  `${place > 0 ? ',\n' : ''}    ${written(PieceFileSchema.parse(piece), '    ')}`;
 export const jobFileEnd = (anyPieces: boolean): string => (anyPieces ? '\n  ]\n}\n' : ']\n}\n');
