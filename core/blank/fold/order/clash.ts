@@ -1,5 +1,6 @@
 import type { Vec } from '../../../measure/vector';
 import type { Vec3 } from '../refold';
+import type { Box } from './laid';
 
 /** Flat polygons in space against convex sections of a machine, and against each other. */
 
@@ -66,7 +67,7 @@ export function spanWithin(
 }
 
 /** Whether a polygon lies all on one side of an upright box. */
-function isClear(polygon: readonly Vec3[], [x0, x1, z0, z1]: Ready['box']): boolean {
+function isClear(polygon: readonly Vec3[], box: Ready['box']): boolean {
   let [lx, hx, lz, hz] = [Infinity, -Infinity, Infinity, -Infinity];
   for (const [x, , z] of polygon) {
     if (x < lx) lx = x;
@@ -74,7 +75,17 @@ function isClear(polygon: readonly Vec3[], [x0, x1, z0, z1]: Ready['box']): bool
     if (z < lz) lz = z;
     if (z > hz) hz = z;
   }
-  return lx >= x1 - TOUCH_MM || hx <= x0 + TOUCH_MM || lz >= z1 - TOUCH_MM || hz <= z0 + TOUCH_MM;
+  return isBeside(lx, hx, lz, hz, box);
+}
+
+/** Whether what lies from so far to so far in x and z is all on one side of an upright box. */
+const isBeside = (lx: number, hx: number, lz: number, hz: number, [x0, x1, z0, z1]: Ready['box']): boolean =>
+  lx >= x1 - TOUCH_MM || hx <= x0 + TOUCH_MM || lz >= z1 - TOUCH_MM || hz <= z0 + TOUCH_MM;
+
+/** Whether what a box holds is clear of all of some sections: then no part of it needs to be looked at. */
+export function isFree(box: Box, sections: readonly Ready[]): boolean {
+  for (const one of sections) if (!isBeside(box[0], box[1], box[4], box[5], one.box)) return false;
+  return true;
 }
 
 /** How deep polygons reach into the section they reach into deepest, mm: by how much all its sides must move inward. */

@@ -1,9 +1,11 @@
 import { FAR_MM } from '../../../machine/brake';
 import type { Vec } from '../../../measure/vector';
-import type { Vec3 } from '../refold';
-import type { Ready, Sheet } from './clash';
-import { depthWithin, spanWithin } from './clash';
+import type { Frame } from '../refold';
+import type { Ready } from './clash';
+import { depthWithin, isFree, spanWithin } from './clash';
 import type { Span } from './fingers';
+import type { Box, Shell, Sides } from './laid';
+import { laid } from './laid';
 
 /** What stands in the way of a fold: which part of the machine, or the piece itself, and how deep, mm; where along the machine's y, where that is known. */
 export type Hit = {
@@ -13,53 +15,38 @@ export type Hit = {
   /** The face that is in the way, by its index, where it is one. */
   face?: number;
 };
-/** The two sides of a plate, as places. */
-export type Sides = Vec3[][];
 
-/** What of one plate is in the machine's way while it is held. */
+/** What of one plate is in the machine's way while it is held, and the box it is in. */
 export type Held = {
   face: number;
   /** Where along the line it stands where bar or fingers would be, and how deep in the bar's section. */
-  bar: { span: Span; depthMm: number } | null;
+  bar: Standing | null;
   fixed: Hit | null;
   /** Above the sheet, and below the bed, by so much behind the line: what the bar has to be lifted by; and where along it. */
   up: number;
   down: number;
   span: Span;
+  box: Box;
 };
-/** The same of one that swings, and where it stands all the way up and when it is let go. */
-export type Swung = Pick<Held, 'face' | 'bar' | 'fixed'> & { at: Sides[]; end: Sides; out: Map<number, Out> };
-/** What a plate runs into as the piece is drawn out to the front, the bar lifted by so much. */
-export type Out = { beam: { depthMm: number; alongMm: number } | null; bar: Held['bar'] };
-
-/** Nearest to the line and farthest from it, mm. The nearest of a polygon may lie on a side: its corners less half its longest side. */
-export function reachOf(sheets: readonly Sheet[]): [number, number] {
-  let [low, high] = [Infinity, 0];
-  for (const { at } of sheets)
-    at.forEach(([x, , z], i) => {
-      const [p, , q] = at[(i + 1) % at.length]!;
-      const [u, w] = [p - x, q - z];
-      const t = Math.min(1, Math.max(0, -(x * u + z * w) / (u * u + w * w || 1)));
-      low = Math.min(low, Math.hypot(x + t * u, z + t * w));
-      high = Math.max(high, Math.hypot(x, z));
-    });
-  // A plate that the line itself runs through has its rim all round it.
-  return [sheets.length > 0 ? low : 0, high];
-}
+export type Standing = { span: Span; depthMm: number };
+/** The same of one that swings: the box round all of its way up, and the box and the frame it ends in. */
+export type Swung = Pick<Held, 'face' | 'bar' | 'fixed' | 'box'> & { end: Box; endFrame: () => Frame };
 
 /** What of a plate that is held is over and under the sheet behind the line, and where along it. */
-export function wayOf(at: Sides, thicknessMm: number, bar: readonly Ready[]): Omit<Held, 'fixed' | 'face'> {
+export function wayOf(at: () => Sides, [x0, x1, y0, y1, z0, z1]: Box, thicknessMm: number): Pick<Held, 'up' | 'down' | 'span'> {
+  const way = (up: number, down: number, span: Span) => ({ up: Math.max(0, up), down: Math.max(0, down), span });
+  if (x1 <= 0) return way(z1, -z0 - thicknessMm, [y0, y1]);
+  if (x0 > 0) return way(0, 0, [0, 0]);
   let [up, down, low, high] = [0, 0, Infinity, -Infinity];
-  for (const [x, y, z] of at.flat()) {
+  for (const [x, y, z] of at().flat()) {
     if (x > 0) continue;
     up = Math.max(up, z);
     down = Math.max(down, -z - thicknessMm);
     low = Math.min(low, y);
     high = Math.max(high, y);
   }
-  const span = spanWithin(at, bar);
-  return { bar: span && { span, depthMm: depthWithin(at, bar) }, up, down, span: low <= high ? [low, high] : [0, 0] }; // prettier-ignore
-}
+  return way(up, down, low <= high ? [low, high] : [0, 0]);
+} // prettier-ignore
 
 /** A convex section lifted, with all that lies behind it: where it would be as the piece is drawn out to the front. */
 export function behind(section: readonly Vec[], lift: number): Vec[] {
@@ -76,4 +63,26 @@ export function behind(section: readonly Vec[], lift: number): Vec[] {
     if (Math.abs(p[1] - high) <= 1e-9) break;
   }
   return [[-2 * FAR_MM, low], ...front, [-2 * FAR_MM, high]];
+}
+
+export const middleOf = ([from, to]: Span): number => (from + to) / 2;
+
+/** Where along the line a plate stands in bar or fingers, and how deep. */
+export function standingIn(plate: Shell, frame: Frame, box: Box, sections: readonly Ready[]): Standing | null {
+  if (isFree(box, sections)) return null;
+  const at = laid(plate, frame);
+  const span = spanWithin(at, sections);
+  return span && { span, depthMm: depthWithin(at, sections) };
+}
+
+/** What of a plate is in a fixed part of the machine. */
+export function fixedHit(
+  of: Hit['of'],
+  plate: Shell,
+  frame: Frame,
+  box: Box,
+  sections: readonly Ready[],
+): Hit | null {
+  const found = standingIn(plate, frame, box, sections);
+  return found && { of, depthMm: found.depthMm, alongMm: middleOf(found.span) };
 }

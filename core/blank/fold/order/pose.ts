@@ -5,6 +5,7 @@ import type { Frame, Vec3 } from '../refold';
 
 /** Which face is held while a fold is made: the one nearer the base, or the one beyond. */
 export type Clamped = 'base' | 'far';
+export const SIDES: readonly Clamped[] = ['base', 'far'];
 
 /**
  * How a piece lies in the machine for a fold, in the machine's directions: x toward the one who folds, y along the line, z

@@ -4,7 +4,7 @@ import { dot, sub } from '../../../measure/vector';
 import type { Development } from '../developed';
 import { flangeDepth as depthOf, flangeOf } from './flange';
 import type { Settled } from './solve';
-import { foldOrder } from './solve';
+import { canBeFolded } from './solve';
 
 /** What frees a piece that no order makes: each was tried before it is told. */
 export type Remedy =
@@ -22,7 +22,7 @@ const [OPEN_STEP_DEG, LEAST_DEG] = [5, 10];
 /** A flange is shortened in steps of so many mm, to no less than this. */
 const [SHORTER_STEP_MM, LEAST_MM] = [1, 8];
 /** Of more folds than these it would take too long to try. */
-export const MOST_TRIED = 10;
+export const MOST_TRIED = 14;
 
 /** What would let a piece be folded that cannot be, the least trouble first. Empty where nothing that one or two folds do
  * differently helps, and for more than `MOST_TRIED` folds. Each is told on top of what is settled. */
@@ -33,7 +33,7 @@ export function remediesFor(development: Development, brake: Brake, settled: Set
   // What is made, or settled to be made by hand, is not asked again.
   const asked = folds.flatMap((_, fold) => (handed.includes(fold) || made.includes(fold) ? [] : [fold]));
   const goes = (one: Development, with_: readonly number[] = angles) =>
-    foldOrder(one, brake, { ...settled, anglesDeg: with_ }).ok;
+    canBeFolded(one, brake, { ...settled, anglesDeg: with_ });
   const open = asked.flatMap((fold): Remedy[] => {
     const at = (deg: number) => goes(development, angles.map((angle, i) => (i === fold ? deg : angle))); // prettier-ignore
     if (angles[fold]! <= LEAST_DEG || !at(LEAST_DEG)) return [];
@@ -62,7 +62,7 @@ export function remediesFor(development: Development, brake: Brake, settled: Set
     return [{ kind: 'shorten', fold, byMm: good }];
   });
   const without = (...byHand: number[]) =>
-    foldOrder(development, brake, { ...settled, byHand: [...handed, ...byHand] }).ok;
+    canBeFolded(development, brake, { ...settled, byHand: [...handed, ...byHand] });
   const byHand = asked.flatMap((fold): Remedy[] => (without(fold) ? [{ kind: 'over-a-bar', fold }] : []));
   const parted = asked.flatMap((fold): Remedy[] => (partsGo(development, fold, brake) ? [{ kind: 'part', fold }] : [])); // prettier-ignore
   if (open.length + shorter.length + byHand.length + parted.length === 0) return twoByHand(asked, without); // prettier-ignore
@@ -118,6 +118,6 @@ function partsGo(development: Development, fold: number, brake: Brake): boolean 
       faces: kept.map((face) => ({ ...faces[face]!, fold: foldsKept.indexOf(folds[faces[face]!.fold]!) })),
       folds: foldsKept.map((one) => ({ ...one, parent: number.get(one.parent)!, child: number.get(one.child)! })),
     };
-    return foldOrder(part, brake).ok;
+    return canBeFolded(part, brake);
   });
 }

@@ -1,51 +1,48 @@
+import { bitsIn } from './bits';
+import type { Folding, Known, Made } from './handling';
+import { CHANGING, TURNING, turnings } from './handling';
 import type { Clamped, Pose } from './pose';
-import type { Step } from './step';
+import { SIDES } from './pose';
+import type { Step } from './passage';
 
 /** The search for the cheapest way to make all folds of a piece. */
-
-/** Turning the piece counts before changing fingers, and that before which fold comes last. */
-const [TURNING, CHANGING] = [1e6, 1e3];
-export const SIDES: readonly Clamped[] = ['base', 'far'];
 
 /** A way to have made some of the folds, the cheapest to end with this step; `all`: with the least that the rest must cost. */
 export type Way = { made: number; fold: number; side: Clamped; cost: number; all: number; before: Way | null };
 
-/** What is searched: so many folds, those that are to be made as bits and those of them that are, what is known of each step, and the least that the rest must cost. */
-export type Asked = { n: number; all: number; from: number; known: Known; least: (way: Way) => number };
+/** What is searched, and the least that the rest of a way must cost. */
+export type Asked = Folding & { least: (way: Way) => number };
+/** What a search came to: the steps from the first, null where it was given up or there are none; whether nothing else is better, or possible. */
+export type Found = { made: Made[] | null; exact: boolean };
 
 /**
  * The cheapest way to make all folds: always the one is followed that can be cheapest in the end, and of alike ones that in
- * which most is made (A*, Hart, Nilsson and Raphael); `deep`: the one in which most is made, and of those the cheapest.
- * Given up after so many: then it is not `exact`.
+ * which most is made (A*, Hart, Nilsson and Raphael 1968). Given up after so many: then it is not `exact`.
  */
-export function cheapest({ n, all, from, known, least }: Asked, limit: number, deep: boolean) {
-  const isBefore = deep ? deeper : cheaper;
+export function cheapest({ n, all, from, known, least }: Asked, limit: number): Found {
   const queue: Way[] = [{ made: from, fold: -1, side: 'base', cost: 0, all: 0, before: null }];
   const costs = new Map<string, number>();
-  let [reached, most, mostCount, followed] = [from, from, 0, 0];
-  for (let way = taken(queue, isBefore); way; way = taken(queue, isBefore)) {
-    if (way.made === all) return { way, exact: !deep, reached, most };
+  let followed = 0;
+  for (let way = taken(queue); way; way = taken(queue)) {
+    if (way.made === all) return { made: stepsTo(way), exact: true };
     if ((costs.get(keyOf(way, known)) ?? Infinity) < way.cost) continue;
-    if (++followed > limit) return { way: null, exact: false, reached, most };
-    const count = bitsIn(way.made);
-    if (count > mostCount) [most, mostCount] = [way.made, count];
+    if (++followed > limit) return { made: null, exact: false };
     for (let fold = 0; fold < n; fold++) {
       if (way.made & (1 << fold) || !(all & (1 << fold))) continue;
       for (const side of SIDES) {
         const found = known.step(fold, side, way.made);
         if (!found.ok) continue;
-        reached |= 1 << fold;
         const cost = way.cost + costOf(way, { fold, side, found }, known);
         const next: Way = { made: way.made | (1 << fold), fold, side, cost, all: cost, before: way };
         const at = keyOf(next, known);
         if ((costs.get(at) ?? Infinity) <= cost) continue;
         costs.set(at, cost);
         next.all = cost + least(next);
-        put(queue, next, isBefore);
+        put(queue, next);
       }
     }
   }
-  return { way: null, exact: true, reached, most };
+  return { made: null, exact: true };
 }
 
 /** What matters of a way for what comes after: what is made, how the piece lies, and which fingers are set. */
@@ -53,13 +50,15 @@ function keyOf({ made, fold, side }: Way, { poses, step }: Known): string {
   if (fold < 0) return '';
   const { faceUp, turnDeg } = poses[fold]![side];
   const set = step(fold, side, made & ~(1 << fold)) as Extract<Step, { ok: true }>;
-  return `${made} ${faceUp ? 1 : 0} ${turnDeg.toFixed(2)} ${set.fingersMm?.join() ?? ''}`;
+  return `${made} ${faceUp ? 1 : 0} ${turnDeg.toFixed(2)} ${set.set}`;
 }
-const bitsIn = (bits: number): number => {
-  let count = 0;
-  for (let left = bits; left !== 0; left &= left - 1) count++;
-  return count;
-};
+
+/** A way from its first step. */
+export function stepsTo(last: Way): Made[] {
+  const steps: Made[] = [];
+  for (let way = last; way.before; way = way.before) steps.unshift({ fold: way.fold, side: way.side, made: way.before.made }); // prettier-ignore
+  return steps;
+}
 
 /**
  * The fewest turnings that what is left must take: one for every way of lying, up or down and along the same lines, that is
@@ -82,9 +81,9 @@ export function leastTurnings(poses: readonly Record<Clamped, Pose>[], all: numb
 }
 
 /** Puts a way into a heap. */
-function put(ways: Way[], way: Way, isBefore: (a: Way, b: Way) => boolean): void {
+function put(ways: Way[], way: Way): void {
   let i = ways.push(way) - 1;
-  for (let up = (i - 1) >> 1; i > 0 && isBefore(way, ways[up]!); up = (i - 1) >> 1) {
+  for (let up = (i - 1) >> 1; i > 0 && cheaper(way, ways[up]!); up = (i - 1) >> 1) {
     ways[i] = ways[up]!;
     i = up;
   }
@@ -92,14 +91,14 @@ function put(ways: Way[], way: Way, isBefore: (a: Way, b: Way) => boolean): void
 }
 
 /** Takes the first out of a heap. */
-function taken(ways: Way[], isBefore: (a: Way, b: Way) => boolean): Way | undefined {
+function taken(ways: Way[]): Way | undefined {
   const [first] = ways;
   const last = ways.pop();
   if (!last || ways.length === 0) return first;
   let i = 0;
   for (let down = 1; down < ways.length; down = 2 * i + 1) {
-    if (down + 1 < ways.length && isBefore(ways[down + 1]!, ways[down]!)) down++;
-    if (!isBefore(ways[down]!, last)) break;
+    if (down + 1 < ways.length && cheaper(ways[down + 1]!, ways[down]!)) down++;
+    if (!cheaper(ways[down]!, last)) break;
     ways[i] = ways[down]!;
     i = down;
   }
@@ -108,14 +107,6 @@ function taken(ways: Way[], isBefore: (a: Way, b: Way) => boolean): Way | undefi
 }
 
 const cheaper = (a: Way, b: Way): boolean => a.all < b.all || (a.all === b.all && bitsIn(a.made) > bitsIn(b.made));
-function deeper(a: Way, b: Way): boolean {
-  const [m, n] = [bitsIn(a.made), bitsIn(b.made)];
-  return m > n || (m === n && a.all < b.all);
-}
-
-/** How a piece lies for each fold, how long each is, mm, and whether it can be made. */
-export type Known = { poses: Record<Clamped, Pose>[]; long: number[]; step: (fold: number, side: Clamped, made: number) => Step }; // prettier-ignore
-
 /** What a step costs after those before it. */
 export function costOf(way: Way, { fold, side, found }: { fold: number; side: Clamped; found: Extract<Step, { ok: true }> }, { poses, long, step }: Known): number {
   let cost = 0;
@@ -124,14 +115,5 @@ export function costOf(way: Way, { fold, side, found }: { fold: number; side: Cl
   if (way.fold < 0) return cost;
   const [was, is] = [poses[way.fold]![way.side], poses[fold]![side]];
   const before = step(way.fold, way.side, way.made & ~(1 << way.fold)) as Extract<Step, { ok: true }>;
-  return cost + TURNING * turnings(was, is) + CHANGING * (alike(before.fingersMm, found.fingersMm) ? 0 : 1);
+  return cost + TURNING * turnings(was, is) + CHANGING * (before.set === found.set ? 0 : 1);
 } // prettier-ignore
-
-/** Turned over, and turned round: each counts one. */
-export const turnings = (a: Pick<Pose, 'faceUp' | 'turnDeg'>, b: Pick<Pose, 'faceUp' | 'turnDeg'>): number => {
-  const round = Math.abs(((a.turnDeg - b.turnDeg + 540) % 360) - 180);
-  return (a.faceUp === b.faceUp ? 0 : 1) + (round < 0.01 ? 0 : 1);
-};
-
-export const alike = (a: readonly number[] | null, b: readonly number[] | null): boolean =>
-  (a ?? []).join() === (b ?? []).join();

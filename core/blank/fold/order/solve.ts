@@ -3,10 +3,15 @@ import type { Problem, Result } from '../../../measure/result';
 import { failure } from '../../../measure/result';
 import type { Development } from '../developed';
 import type { Clamped } from './pose';
-import type { Known, Way } from './search';
-import { SIDES, alike, cheapest, costOf, leastTurnings, turnings } from './search';
+import { SIDES } from './pose';
+import { bitsOf } from './bits';
+import { anyFromTheEnd, fromTheEnd, howFar } from './fromTheEnd';
+import type { Folding, Known, Made } from './handling';
+import { alike, turnings } from './handling';
+import type { Asked, Found, Way } from './search';
+import { cheapest, costOf, leastTurnings, stepsTo } from './search';
 import type { Hit } from './inTheWay';
-import type { Step } from './step';
+import type { Step } from './passage';
 import { stepper } from './step';
 
 /** One fold as it is made. */
@@ -47,12 +52,16 @@ export type Settled = {
   longFirst?: boolean;
 };
 
-/**
- * Of so many ways all is weighed; where there are more, ways that are far are followed first, so many at the most: what they
- * come to is an order, but there may be a better one.
- */
+/** So many folds are put in order exactly, however long it takes. */
+const EXACT_FOLDS = 14;
+/** A search from the end that looks at so many steps is left for one from the beginning. */
+const LOOKED = 10_000;
+/** From the beginning so many ways are weighed. */
 const WEIGHED = 5000;
-const FOLLOWED = 12_000;
+/** Where nothing is exact: so many steps are looked at for any order; there may be a better one. */
+const FOLLOWED = 100_000;
+/** So many steps are looked at to say which folds are in the way. */
+const LOOKED_FOR_WHY = 10_000;
 /** More folds than these are not put in order. */
 const MOST_FOLDS = 30;
 /**
@@ -64,32 +73,70 @@ const MOST_FOLDS = 30;
  * how many were left when most were made).
  */
 export function foldOrder(development: Development, brake: Brake, settled: Settled = {}): Result<FoldOrder> {
+  const asked = askedOf(development, brake, settled);
+  if (!asked.ok) return asked;
+  const { folding, anglesDeg } = asked;
+  const found = searched(folding);
+  if (found.made) {
+    const steps = stepsOf(found.made, folding.known, anglesDeg);
+    const after = closings(development, anglesDeg, settled.byHand ?? []);
+    return { ok: true, steps, after, exact: found.exact, ...handling(steps) };
+  }
+  const { reached, most, whole } = howFar(folding, LOOKED_FOR_WHY);
+  const without = (bits: number) => development.folds.flatMap(({ id }, i) => (~bits & folding.all & (1 << i) ? [id] : [])); // prettier-ignore
+  const [never, left] = [without(reached), without(most)];
+  const numbers = { foldsLeft: left.length };
+  if (!found.exact) return failure({ code: 'order-not-found', about: left, numbers });
+  return failure({ code: 'no-order', about: whole && never.length > 0 ? never : left, numbers });
+}
+
+/** Whether a machine can make all folds of a piece in any order that is found; why not is not asked. */
+export function canBeFolded(development: Development, brake: Brake, settled: Settled = {}): boolean {
+  const asked = askedOf(development, brake, settled);
+  return asked.ok && searched(asked.folding).made !== null;
+}
+
+function askedOf(development: Development, brake: Brake, settled: Settled): Result<{ folding: Folding; anglesDeg: readonly number[] }> {
   const { folds } = development;
   const { anglesDeg = folds.map(({ bend }) => bend.angleDeg), byHand = [], made = [], longFirst = false } = settled;
   const machine = stepper(development, brake, anglesDeg);
   if (!machine.ok) return machine;
-  const { step, poses } = machine;
   const n = folds.length;
   if (n > MOST_FOLDS) return failure({ code: 'too-many-folds', numbers: { folds: n, most: MOST_FOLDS } });
-  const known: Known = { poses, long: longOf(poses, longFirst), step };
-  const all = byHand.reduce((bits, fold) => bits & ~(1 << fold), 2 ** n - 1);
-  const from = bitsOf(made) & all;
-  const least = leastTurnings(poses, all);
-  const asked = { n, all, from, known, least };
-  const weighed = cheapest(asked, WEIGHED, false);
-  const found = weighed.way || weighed.exact ? weighed : cheapest(asked, FOLLOWED, true);
-  if (!found.way) {
-    const never = folds.flatMap(({ id }, i) => (found.reached & (1 << i) || !(all & (1 << i)) ? [] : [id]));
-    const left = folds.flatMap(({ id }, i) => (found.most & (1 << i) || !(all & (1 << i)) ? [] : [id]));
-    if (!found.exact) return failure({ code: 'order-not-found', about: left, numbers: { foldsLeft: left.length } });
-    return failure({ code: 'no-order', about: never.length > 0 ? never : left, numbers: { foldsLeft: left.length } });
-  }
-  const steps = stepsOf(found.way, known, anglesDeg);
-  const after = closings(development, anglesDeg, byHand);
-  return { ok: true, steps, after, exact: found.exact, ...handling(steps) };
-}
+  const known = remembered({ poses: machine.poses, long: longOf(machine.poses, longFirst), step: machine.step });
+  const all = 2 ** n - 1 - bitsOf([...new Set(byHand)]);
+  return { ok: true, folding: { n, all, from: bitsOf(made) & all, known }, anglesDeg };
+} // prettier-ignore
 
-const bitsOf = (folds: readonly number[]): number => folds.reduce((bits, fold) => bits | (1 << fold), 0);
+/** From the end, where few steps can be the last; else from the beginning, where most can be the first. */
+function searched(folding: Folding): Found {
+  const back = fromTheEnd(folding, LOOKED);
+  if (back !== 'over') return whole(back);
+  const asked: Asked = { ...folding, least: leastTurnings(folding.known.poses, folding.all) };
+  const weighed = cheapest(asked, WEIGHED);
+  if (weighed.made || weighed.exact) return weighed;
+  return folding.n <= EXACT_FOLDS
+    ? whole(fromTheEnd(folding))
+    : { made: anyFromTheEnd(folding, FOLLOWED), exact: false };
+}
+const whole = (found: ReturnType<typeof fromTheEnd>): Found => ({
+  made: Array.isArray(found) ? found : null,
+  exact: true,
+});
+
+/** The same, each step looked at once. */
+function remembered({ step, ...rest }: Known): Known {
+  const looked = new Map<number, Map<number, Step>>();
+  const once: Known['step'] = (fold, side, made) => {
+    const line = 2 * fold + SIDES.indexOf(side);
+    let row = looked.get(line);
+    if (!row) looked.set(line, (row = new Map()));
+    let found = row.get(made);
+    if (!found) row.set(made, (found = step(fold, side, made)));
+    return found;
+  };
+  return { ...rest, step: once };
+}
 
 /** How long each fold is, mm; as if it were the shorter the longer, where long ones are to come first. */
 const longOf = (poses: Known['poses'], longFirst: boolean): number[] =>
@@ -102,25 +149,13 @@ const closings = ({ folds }: Development, anglesDeg: readonly number[], byHand: 
     return fromDeg < bend.angleDeg ? [{ fold, fromDeg, toDeg: bend.angleDeg }] : [];
   });
 
-/** The steps of a way from its first. */
-function stepsOf(last: Way, { poses, step }: Known, anglesDeg: readonly number[]): OrderStep[] {
-  const steps: OrderStep[] = [];
-  for (let way: Way | null = last; way && way.fold >= 0; way = way.before) {
-    const { fold, side, before } = way;
+/** The steps of a way as they are done. */
+const stepsOf = (made: readonly Made[], { poses, step }: Known, anglesDeg: readonly number[]): OrderStep[] =>
+  made.map(({ fold, side, made: before }) => {
     const { faceUp, turnDeg, line } = poses[fold]![side];
-    const { fingersMm, fingersAtMm } = step(fold, side, before!.made) as Extract<Step, { ok: true }>;
-    steps.unshift({
-      fold,
-      clamped: side,
-      faceUp,
-      turnDeg,
-      fingersMm,
-      fingersAtMm: fingersAtMm?.map((at) => at - line[0]) ?? null,
-      angleDeg: anglesDeg[fold]!,
-    });
-  }
-  return steps;
-}
+    const { fingersMm, fingersAtMm } = step(fold, side, before) as Extract<Step, { ok: true }>;
+    return { fold, clamped: side, faceUp, turnDeg, fingersMm, fingersAtMm: fingersAtMm?.map((at) => at - line[0]) ?? null, angleDeg: anglesDeg[fold]! };
+  }); // prettier-ignore
 
 function handling(steps: readonly OrderStep[]): Pick<FoldOrder, 'turnings' | 'fingerChanges'> {
   const pairs = steps.slice(1).map((step, i) => [steps[i]!, step] as const);
@@ -190,6 +225,6 @@ export function checkedOrder(
     ways = next;
   }
   const best = ways.reduce((least, way) => (way.cost < least.cost ? way : least));
-  const steps = stepsOf(best, known, anglesDeg);
+  const steps = stepsOf(stepsTo(best), known, anglesDeg);
   return { ok: true, steps, after: closings(development, anglesDeg, byHand), exact: true, ...handling(steps) };
 }
