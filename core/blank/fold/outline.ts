@@ -40,9 +40,27 @@ export function blankOutline(given: Given): {
   missed: string[];
 } {
   const net = withEdgesOfBends(round(given, given.base, null));
+  const { gross, addOf } = withStrips(net, given.allowances);
+  if (given.relief === 'none') return { net, outline: gross, reliefs: [], missed: [] };
+  const reliefs = [...slots(net, given, given.relief, addOf), ...meetings(net, given, given.relief)];
+  const cut = withReliefs(gross, reliefs, (segment, fold): FoldPiece => ({
+    kind: 'relief',
+    segment,
+    edge: null,
+    fold,
+    face: -1,
+  }));
+  return { net, outline: [...cut.pieces], reliefs: cut.made, missed: cut.missed };
+}
+
+/** An outline with what the joints of its edges add, and how much that is at each piece. */
+export function withStrips(
+  net: readonly FoldPiece[],
+  allowances: ReadonlyMap<string, JointAllowance>,
+): { gross: FoldPiece[]; addOf: (piece: FoldPiece) => Strip } {
   let spans: ReturnType<typeof alongEdges> | null = null;
   const addOf = (piece: FoldPiece): Strip => {
-    const strip = piece.edge === null ? undefined : given.allowances.get(piece.edge);
+    const strip = piece.edge === null ? undefined : allowances.get(piece.edge);
     // What is folded over at an edge stops at a bend: it could not be turned round the corner.
     if (!strip || (strip.folded && piece.kind === 'bend-end')) return { addMm: 0, folded: false };
     const { addMm, endAddMm = addMm, folded } = strip;
@@ -58,16 +76,7 @@ export function blankOutline(given: Given): {
     fold: null,
     face: beside.face,
   }));
-  if (given.relief === 'none') return { net, outline: gross, reliefs: [], missed: [] };
-  const reliefs = [...slots(net, given, given.relief, addOf), ...meetings(net, given, given.relief)];
-  const cut = withReliefs(gross, reliefs, (segment, fold): FoldPiece => ({
-    kind: 'relief',
-    segment,
-    edge: null,
-    fold,
-    face: -1,
-  }));
-  return { net, outline: [...cut.pieces], reliefs: cut.made, missed: cut.missed };
+  return { gross, addOf };
 }
 
 /** From which share of the length of its edge to which each piece runs. */

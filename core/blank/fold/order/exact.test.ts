@@ -113,6 +113,39 @@ test('from the end and from the beginning it comes to the same cost, with some f
   );
 }, 60_000);
 
+test('a lap counts for as much in the machine as the same part drawn so much wider', () => {
+  const seen = { found: 0, none: 0 };
+  const chains = fc.record({ wide: spread(20, 70), lip: spread(14, 40), lap: spread(5, 45), up: fc.boolean() });
+  fc.assert(
+    fc.property(chains, machines, ({ wide, lip, lap, up }, brake) => {
+      const card = (end: number) => {
+        const at = [30, 30 + wide, 30 + 2 * wide];
+        const folds = at.map((y, i) => ({ from: [0, y], to: [200, y], angleDeg: 90, toward: up || i > 0 ? 'face' : 'back' })); // prettier-ignore
+        const top = at[2]! + end;
+        return fromPlain(PlainCardSchema.parse({ thicknessMm: 1, rule: { kind: 'din6935' }, outline: [[0, 0], [200, 0], [200, top], [0, top]], folds, base: [100, 15] })); // prettier-ignore
+      };
+      const answer = (end: number, widthMm: number) => {
+        const read = card(end);
+        if (!read.ok) throw new Error(JSON.stringify(read));
+        const plain = develop(read.doc, read.sheet, read.practice);
+        if (!plain.ok) throw new Error(JSON.stringify(plain));
+        const highest = (id: string) => Math.min(...plain.development.edges.find((edge) => edge.id === id)!.net.map(({ a, b }) => Math.min(a[1], b[1]))); // prettier-ignore
+        const last = read.doc.edges.reduce((best, edge) => (highest(edge.id) > highest(best.id) ? edge : best));
+        const doc = { ...read.doc, edges: read.doc.edges.map((edge) => (edge === last ? { ...edge, joint: { kind: 'lap' as const, widthMm } } : edge)) }; // prettier-ignore
+        const found = develop(doc, read.sheet, read.practice);
+        if (!found.ok) throw new Error(JSON.stringify(found));
+        const order = foldOrder(found.development, brake);
+        return order.ok ? order.steps.map(({ fold, clamped }) => [fold, clamped]) : order.problems;
+      };
+      const [lapped, wider] = [answer(lip, lap), answer(lip + lap, 0)];
+      expect(lapped).toEqual(wider);
+      seen[Array.isArray(lapped[0]) ? 'found' : 'none']++;
+    }),
+    { numRuns: 40 },
+  );
+  expect(Math.min(seen.found, seen.none)).toBeGreaterThan(5);
+});
+
 test('a comb of fourteen tabs, any of which can be last, is still answered exactly', () => {
   const tabs = Array.from({ length: 14 }, (_, i) => 10 + i * 50);
   const outline: Vec[] = [[0, 0], ...tabs.flatMap((x): Vec[] => [[x, 0], [x, -30], [x + 40, -30], [x + 40, 0]]), [710, 0], [710, 200], [0, 200]]; // prettier-ignore

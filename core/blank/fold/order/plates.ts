@@ -1,6 +1,12 @@
 import { points } from '../../../measure/path';
+import type { Segment } from '../../../measure/segment';
+import { line } from '../../../measure/segment';
+import { SAME_PLACE_MM } from '../../../measure/tolerance';
 import type { Vec } from '../../../measure/vector';
+import { distance } from '../../../measure/vector';
+import type { JointAllowance } from '../../blank';
 import type { Development } from '../developed';
+import { withStrips } from '../outline';
 
 /**
  * The flat parts of a blank as plates: each face's outline on the blank as places, and to each fold's far face the metal of
@@ -11,9 +17,26 @@ export type Plate = { face: number; outline: Vec[] };
 /** Arcs of a face are followed to this, mm. */
 const FOLLOWED_MM = 0.2;
 
-/** One plate for each face of the blank, in their order. */
-export const platesOf = ({ faces }: Development): Plate[] =>
-  faces.map(({ pieces }, face) => ({ face, outline: points(pieces.map(({ segment }) => segment), FOLLOWED_MM) })); // prettier-ignore
+/**
+ * One plate for each face of the blank, in their order, with the strips of joints that lie in its plane (laps, joggles, metal to
+ * trim); those that are turned over, and flanges, are left off: they are turned when the folds are made.
+ */
+export function platesOf({ faces, net, edges }: Pick<Development, 'faces' | 'net' | 'edges'>): Plate[] {
+  const adds = ({ addMm, endAddMm = 0, folded, flange }: JointAllowance) => !folded && !flange && (addMm > 0 || endAddMm > 0); // prettier-ignore
+  const flat = new Map(edges.flatMap(({ id, allowance }) => (adds(allowance) ? [[id, allowance] as const] : [])));
+  const gross = flat.size > 0 ? withStrips(net, flat).gross : [];
+  const isAdded = new Set(gross.flatMap(({ face, edge }) => (edge !== null && flat.has(edge) ? [face] : [])));
+  return faces.map(({ pieces }, face) => {
+    // Where the outline leaves a face it comes back at the other end of the bend: a straight tangent between.
+    const rim = isAdded.has(face) ? gross.filter((piece) => piece.face === face) : pieces;
+    const ends = rim.map(({ segment }) => segment);
+    const closed = ends.flatMap((segment, i): Segment[] => {
+      const next = ends[(i + 1) % ends.length]!;
+      return distance(segment.b, next.a) > SAME_PLACE_MM ? [segment, line(segment.b, next.a)] : [segment];
+    });
+    return { face, outline: points(closed, FOLLOWED_MM) };
+  });
+}
 
 /** For each fold which faces lie beyond it, seen from the base. */
 export function beyond({ faces, folds, order }: Development): boolean[][] {
