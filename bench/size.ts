@@ -23,6 +23,8 @@ const IN_ONE = 500;
 const REVISIONS = 20;
 const READERS = 10;
 const SECONDS = 12;
+/** A reader looks at a page for up to so long before the next, ms. */
+const LOOKS_MS = 1000;
 
 const say = (text: string) => console.log(text);
 const quantile = (list: number[], share: number) =>
@@ -135,8 +137,15 @@ const PAGES: [string, () => string][] = [
   ]),
 ];
 
-/** So many readers asking one after the other, each as soon as it is answered; times of each page, ms. */
-async function readers(pages: [string, () => string][], seconds: number): Promise<Map<string, number[]>> {
+/**
+ * So many readers asking one after the other, each as soon as it is answered and, up to so long, has looked at the page; times of
+ * each page, ms.
+ */
+async function readers(
+  pages: [string, () => string][],
+  seconds: number,
+  looksMs = 0,
+): Promise<Map<string, number[]>> {
   const times = new Map(pages.map(([name]) => [name, [] as number[]]));
   const end = performance.now() + seconds * 1000;
   const read = async () => {
@@ -147,17 +156,23 @@ async function readers(pages: [string, () => string][], seconds: number): Promis
       await answer.arrayBuffer();
       if (!answer.ok) throw new Error(`${name}: ${answer.status}`);
       times.get(name)!.push(performance.now() - began);
+      if (looksMs > 0) await new Promise((done) => setTimeout(done, looksMs * Math.random()));
     }
   };
   await Promise.all(Array.from({ length: READERS }, read));
   return times;
 }
 await readers(PAGES, 3);
-say(`${READERS} readers, each asking as soon as it is answered, ${SECONDS} s:`);
-for (const [name, times] of await readers(PAGES, SECONDS))
-  say(
-    `  ${name.padEnd(12)} median ${quantile(times, 0.5).toFixed(1).padStart(6)} ms, 95th of a hundred ${quantile(times, 0.95).toFixed(1).padStart(6)} ms (aim 50), ${times.length} times`,
-  );
+const told = (times: Map<string, number[]>) => {
+  for (const [name, all] of times)
+    say(
+      `  ${name.padEnd(12)} median ${quantile(all, 0.5).toFixed(1).padStart(6)} ms, 95th of a hundred ${quantile(all, 0.95).toFixed(1).padStart(6)} ms (aim 50), ${all.length} times`,
+    );
+};
+say(`${READERS} readers, each asking as soon as it is answered, ${SECONDS} s (both processors full, this program's own share of them among it):`); // prettier-ignore
+told(await readers(PAGES, SECONDS));
+say(`${READERS} readers who look at each page for up to ${LOOKS_MS / 1000} s, ${3 * SECONDS} s:`);
+told(await readers(PAGES, 3 * SECONDS, LOOKS_MS));
 
 /** What the server asks the database for one page of a piece: listened to, so that it is what it really asks. */
 async function statementsOf(address: string): Promise<string[]> {
