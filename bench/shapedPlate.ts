@@ -29,7 +29,7 @@ export function shapedPlate(beads: number): PatternDoc {
       section: { kind: 'arc', widthMm: 12, heightMm: 3 },
       toward: 'face',
       drawsIn: null,
-      acrossRadiusMm: null,
+      acrossRadiusMm: null, acrossOn: null,
       atFolds: i % 2 === 0 ? 'stopped' : 'packed',
       meets: null,
     })),

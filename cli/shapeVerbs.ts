@@ -40,7 +40,7 @@ function exampleCard(): PatternDoc {
     ...emptyPattern(),
     ...parts,
     edges: parts.edges.map((one) => (one === edge ? { ...one, flange: { card: 'fold', widthMm: 15, endWidthMm: null, turnDeg: 90, toward: 'face', radiusMm: null, how: 'tipped', landMm: 15 } } : one)),
-    beads: [{ id: 'bead', path: { kind: 'along', edge: edge!.id, inMm: 40, startMm: 0, endMm: 0 }, section: { kind: 'arc', widthMm: 12, heightMm: 3 }, toward: 'face', drawsIn: null, acrossRadiusMm: null, atFolds: null, meets: null }],
+    beads: [{ id: 'bead', path: { kind: 'along', edge: edge!.id, inMm: 40, startMm: 0, endMm: 0 }, section: { kind: 'arc', widthMm: 12, heightMm: 3 }, toward: 'face', drawsIn: null, acrossRadiusMm: null, acrossOn: null, atFolds: null, meets: null }],
   };
 } // prettier-ignore
 

@@ -530,6 +530,7 @@ function waistStrip(): PieceFile {
     toward: 'face',
     drawsIn: null,
     acrossRadiusMm: 4200,
+    acrossOn: 'outside',
     atFolds: 'packed',
     meets: null,
   };
@@ -618,7 +619,7 @@ export const DEMO_NAME = 'Mobile library van';
 /** The whole demo job as a job file. */
 export const demoJob = (): JobFile => ({
   format: 'patrone-job',
-  version: 8,
+  version: 9,
   job: {
     name: DEMO_NAME,
     vehicle: '1953 Marlpit, coach-built',

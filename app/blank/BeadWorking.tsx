@@ -24,13 +24,14 @@ export function BeadWorking({ bead, blank, number, development }: { bead: Bead; 
   const crossed = line ? foldsAcross(pattern, line) : [];
   const packing = packingStrip(bead.section, facts.thicknessMm);
   const edge = bead.path.kind === 'along' ? pattern.edges.find(({ id }) => bead.path.kind === 'along' && id === bead.path.edge) : undefined;
+  const longMm = blank.runs.reduce((sum, one) => sum + runLength(one), 0);
   const rows: [string, string][] = [
     ['Over the surface', `${show(size.widthMm)} wide, ${showThin(size.heightMm)} high`],
     ['Metal across it', show(size.developedMm, 2)],
     ['Take-up', show(size.takeUpMm, 2)],
     ['The blank gains', `${show(blank.addsMm, 2)}, ${Math.round(blank.drawsIn * 100)} % of it`],
     ['The rest stretches', `${(blank.stretch * 100).toFixed(1)} %`],
-    ['Long', show(blank.runs.reduce((sum, one) => sum + runLength(one), 0))],
+    ['Long', show(longMm)],
   ];
   const fold = (id: string) => `fold ${pattern.folds.findIndex((one) => one.id === id) + 1}`;
   return (
@@ -65,12 +66,15 @@ export function BeadWorking({ bead, blank, number, development }: { bead: Bead; 
       {bead.acrossRadiusMm !== null && (
         <Box sx={{ borderLeft: '5px solid var(--layout)', pl: 1.5 }}>
           <Typography>
-            On a panel of {show(bead.acrossRadiusMm)} radius its top is <b className="figure">{((size.heightMm / bead.acrossRadiusMm) * 100).toFixed(2)} %</b> longer or shorter
-            than the panel beside it.
+            On a panel of {show(bead.acrossRadiusMm)} radius its top is <b className="figure">{((size.heightMm / bead.acrossRadiusMm) * 100).toFixed(2)} %</b>{' '}
+            {bead.acrossOn === null ? 'longer or shorter' : bead.acrossOn === 'outside' ? 'longer' : 'shorter'} than the panel beside it:{' '}
+            <b className="figure">{show((size.heightMm / bead.acrossRadiusMm) * longMm, 2)}</b> over its length.
           </Typography>
           <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-            Standing on the outside of the curve it must be stretched by so much (‹›, along its top); on the inside the panel beside it is
-            stretched, or the bead gathered (›‹). Else the panel straightens itself.
+            {bead.acrossOn === null && 'Say under Card which side of the curve it stands on: on the outside its top is stretched, on the inside it is gathered. '}
+            {bead.acrossOn === 'outside' && 'Stretch it by so much along its top, where the chevrons stand; or gather the panel beside it. '}
+            {bead.acrossOn === 'inside' && 'Gather it by so much along its top, where the chevrons stand; or stretch the panel beside it. '}
+            Else the panel straightens itself.
           </Typography>
         </Box>
       )}

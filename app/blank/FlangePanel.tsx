@@ -16,6 +16,9 @@ import type { Limit } from '#core/metal/forming';
 import { edgeThickness, wrinklingStrain } from '#core/metal/forming';
 import { biteLearnt, bitesOver } from '#core/shape/biteStrips';
 import { strainForRadius } from '#core/shape/pulledCurve';
+import { widthsOf } from '#core/card/pattern';
+import { mostOfRamp } from '#core/measure/ramp';
+import { widthsSaid } from '../frame/widthsSaid';
 import { ChevronSign } from '../drawing/shapeMarks';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
@@ -44,12 +47,11 @@ export function FlangePanel({ edge, blank }: { edge: Edge; blank: BlankEdge }) {
     <Box component="section" aria-label={`The flange of edge ${edge.letter}`} sx={{ display: 'grid', gap: 1.2 }}>
       <Typography variant="h2">The flange of edge {edge.letter}</Typography>
       <Typography>
-        {FLANGE_WORDS[flange.made].title}: {show(edge.flange.widthMm)}
-        {edge.flange.endWidthMm !== null && ` to ${show(edge.flange.endWidthMm)}`} wide, {flange.bend.angleDeg}°{' '}
+        {FLANGE_WORDS[flange.made].title}: {widthsSaid(widthsOf(edge.flange), show)} wide, {flange.bend.angleDeg}°{' '}
         {flange.toward === 'face' ? 'toward you' : 'away'}.
       </Typography>
       {strip && <StripBlank strip={strip} letter={edge.letter} flange={edge.flange} />}
-      {along.way !== 'lip' && <Verdict along={along} forming={forming} ok={worst.length === 0} wide={Math.max(flange.flatMm, flange.endFlatMm)} />}
+      {along.way !== 'lip' && <Verdict along={along} forming={forming} ok={worst.length === 0} wide={mostOfRamp(flange.flat)} />}
       {worst.length > 0 && flange.made !== 'lip' && <Remedies all={worst} along={along} notched={flange.made === 'notched'} />}
       {strained.length > 0 && (
         <Table size="small" aria-label="Where it is gathered and stretched">
@@ -173,11 +175,10 @@ function Remedies({ all, along, notched }: { all: readonly FlangeRemedies[]; alo
 
 function StripBlank({ strip, letter, flange }: { strip: FlangeStrip; letter: string; flange: Flange }) {
   const { show } = usePreferences();
-  const wide = strip.widthMm === strip.endWidthMm ? show(strip.widthMm) : `${show(strip.widthMm)} to ${show(strip.endWidthMm)}`;
   return (
     <Box sx={{ borderLeft: '5px solid var(--layout)', pl: 1.5 }}>
       <Typography>
-        <b>Cut apart:</b> a strip <b className="figure">{show(strip.lengthMm)}</b> long, <b className="figure">{wide}</b> wide.
+        <b>Cut apart:</b> a strip <b className="figure">{show(strip.lengthMm)}</b> long, <b className="figure">{widthsSaid(strip.widths, show)}</b> wide.
       </Typography>
       {strip.kind === 'angle' ? (
         <Typography>

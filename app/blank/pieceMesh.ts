@@ -9,6 +9,9 @@ import { inside, points } from '#core/measure/path';
 import { directionAt, flattened, offsetRight } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { along, right } from '#core/measure/vector';
+import { addsOf } from '#core/blank/blank';
+import { widthsOf } from '#core/card/pattern';
+import { meanOf } from '#core/measure/ramp';
 import { beadRelief } from './beadRelief';
 
 /** Corner positions of triangles (face, rest) and of line pairs (rims), three numbers a corner, mm. */
@@ -109,7 +112,7 @@ function madeAs({
   flange,
 }: Pick<Edge, 'joint' | 'flange'>): { turnDeg: number; widthMm: number; backMm: number } | null {
   if (flange) {
-    const widthMm = (flange.widthMm + (flange.endWidthMm ?? flange.widthMm)) / 2;
+    const widthMm = meanOf(widthsOf(flange));
     return { turnDeg: flange.toward === 'face' ? flange.turnDeg : -flange.turnDeg, widthMm, backMm: 0 };
   }
   switch (joint.kind) {
@@ -135,9 +138,7 @@ function putStrips(
   joined: boolean,
 ): void {
   const edges = new Map(pattern.edges.map((edge) => [edge.id, edge]));
-  const added = new Map(
-    development.edges.map(({ id, allowance: { addMm, endAddMm = addMm } }) => [id, (addMm + endAddMm) / 2]),
-  );
+  const added = new Map(development.edges.map(({ id, allowance }) => [id, meanOf(addsOf(allowance))]));
   for (const piece of development.outline) {
     const addMm = added.get(piece.edge ?? '') ?? 0;
     const frame = frames[piece.face];

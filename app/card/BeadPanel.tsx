@@ -93,6 +93,14 @@ export function BeadPanel({ bead }: { bead: Bead }) {
         </Button>
       )}
       <LengthField label="The finished panel’s radius along it (empty: flat)" mm={bead.acrossRadiusMm} min={1} empty="flat" onChange={(acrossRadiusMm) => set({ acrossRadiusMm })} />
+      {bead.acrossRadiusMm !== null && (
+        <Choice
+          label="On that curve the bead stands"
+          value={bead.acrossOn ?? NONE}
+          onChange={(on) => set({ acrossOn: on === NONE ? null : (on as Bead['acrossOn']) })}
+          options={[[NONE, 'Not said yet'], ['outside', 'On the outside'], ['inside', 'On the inside']]}
+        />
+      )}
       {crossed.length > 0 && (
         <Choice
           label="Where a fold crosses it"

@@ -4,10 +4,13 @@ import Typography from '@mui/material/Typography';
 import { setEdge } from '#core/card/edit';
 import { segmentsOfEdge } from '#core/card/outline';
 import type { Edge, Flange } from '#core/card/pattern';
+import { widthsOf } from '#core/card/pattern';
 import { isStraight } from '#core/measure/segment';
 import { AngleField } from '../forms/AngleField';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
+import { usePreferences } from '../frame/preferences';
+import { widthsSaid } from '../frame/widthsSaid';
 import { FLANGE_WORDS } from '../frame/words';
 import { usePiece } from '../piece/pieceContext';
 
@@ -26,6 +29,7 @@ const NEW: Flange = {
 /** What is turned over along an edge, straight or curved. */
 export function FlangeFields({ edge }: { edge: Edge }) {
   const { patternEditor, pattern } = usePiece();
+  const { show } = usePreferences();
   const { flange } = edge;
   const put = (next: Flange | undefined, about = '') =>
     patternEditor.edit(setEdge(pattern, edge.id, { flange: next }), about);
@@ -51,13 +55,13 @@ export function FlangeFields({ edge }: { edge: Edge }) {
         ]}
       />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-        <LengthField label={flange.endWidthMm === null ? 'Finished width' : 'Width at its start'} mm={flange.widthMm} min={1} onChange={(mm) => mm && set({ widthMm: mm })} />
-        {flange.endWidthMm === null ? (
+        <LengthField label={flange.endWidthMm === null && !flange.between ? 'Finished width' : 'Width at its start'} mm={flange.widthMm} min={1} onChange={(mm) => mm && set({ widthMm: mm })} />
+        {flange.endWidthMm === null && !flange.between ? (
           <Button color="inherit" onClick={() => set({ endWidthMm: flange.widthMm })}>
             Wider at one end
           </Button>
         ) : (
-          <LengthField label="Width at its end" mm={flange.endWidthMm} min={1} onChange={(mm) => mm && set({ endWidthMm: mm })} />
+          <LengthField label="Width at its end" mm={flange.endWidthMm ?? flange.widthMm} min={1} onChange={(mm) => mm && set({ endWidthMm: mm })} />
         )}
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
@@ -71,7 +75,17 @@ export function FlangeFields({ edge }: { edge: Edge }) {
         {!curved && !apart && ' Along a straight edge nothing is strained: it is a fold.'}
       </Typography>
       {flange.how === 'pulled' && <LengthField label="Width of the leg that lies on the panel" mm={flange.landMm} min={1} onChange={(mm) => mm && set({ landMm: mm })} />}
-      {flange.endWidthMm !== null && (
+      {flange.between && (
+        <>
+          <Typography variant="body2">
+            Between its ends as wide as the card was: {widthsSaid(widthsOf(flange), show)}, kept at {flange.between.length + 2} places.
+          </Typography>
+          <Button color="inherit" onClick={() => put({ ...flange, between: undefined })}>
+            Evenly from its start to its end
+          </Button>
+        </>
+      )}
+      {flange.endWidthMm !== null && !flange.between && (
         <Button color="inherit" onClick={() => set({ endWidthMm: null })}>
           The same width all along
         </Button>

@@ -15,6 +15,7 @@ import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
 import { MADE_WORDS } from '../frame/words';
 import { usePick, usePiece } from '../piece/pieceContext';
+import { ArcFold } from './ArcFold';
 import { FoldPlace } from './FoldPlace';
 import { newId } from '../frame/newId';
 
@@ -64,6 +65,7 @@ export function FoldPanel({ fold }: { fold: Fold }) {
         </Box>
       </Box>
       <FoldPlace key={fold.id} fold={fold} />
+      <ArcFold key={`arc ${fold.id}`} fold={fold} />
       <LengthField
         label="Inside radius"
         mm={fold.radiusMm}

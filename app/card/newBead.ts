@@ -10,6 +10,7 @@ export const newBead = (pattern: PatternDoc, id: string, path: BeadPath): Bead =
     toward: last?.toward ?? 'face',
     drawsIn: null,
     acrossRadiusMm: null,
+    acrossOn: null,
     atFolds: null,
     meets: null,
   };

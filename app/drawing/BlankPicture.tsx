@@ -1,3 +1,4 @@
+import { strainAlong } from '#core/blank/bead/section';
 import type { BlankFlange } from '#core/blank/blank';
 import { outlinePath } from '#core/blank/blank';
 import { alongFlange } from '#core/blank/flange/along';
@@ -11,6 +12,7 @@ import { box } from '#core/measure/path';
 import type { Segment } from '#core/measure/segment';
 import { mix } from '#core/measure/vector';
 import type { PlugCentres } from '#core/weld/plugs';
+import { rampAt } from '#core/measure/ramp';
 import { usePreferences } from '../frame/preferences';
 import { useView } from './Drawing';
 import { EdgeTag, Figure, Hinge, HoleMark, Pickable, Threads, usePathData } from './marks';
@@ -120,8 +122,8 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
       })}
       {development.beads.map((bead, i) => {
         const picked = pick?.kind === 'bead' && pick.id === bead.id;
-        const section = pattern.beads.find(({ id }) => id === bead.id)?.section;
-        if (!section) return null;
+        const onCard = pattern.beads.find(({ id }) => id === bead.id);
+        if (!onCard) return null;
         return (
           <Pickable
             key={bead.id}
@@ -134,7 +136,9 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
             ))}
             <BeadMark
               runs={bead.runs}
-              section={section}
+              section={onCard.section}
+              strain={strainAlong(onCard, bead.size.heightMm)}
+              bright
               widthMm={bead.flatMm}
               thicknessMm={1}
               toward={bead.toward}
@@ -204,7 +208,7 @@ function FlangeStrain({ edge, pattern, flange, run }: { edge: Edge; pattern: Pat
   if (!flange || !edge.flange || flange.made === 'lip') return null;
   const { stretches } = alongFlange(segmentsOfEdge(pattern, edge), flange, edge.flange.landMm);
   // In the middle of the flange; of a straight angle on the leg that lies on the panel.
-  const outMm = flange.made === 'pulled' ? -edge.flange.landMm / 2 : flange.foldMm + flange.flatMm / 2;
+  const outMm = flange.made === 'pulled' ? -edge.flange.landMm / 2 : rampAt(flange.fold, 0.5) + rampAt(flange.flat, 0.5) / 2;
   return <StrainMarks run={run} strained={stretches} insidePx={-outMm * scale} bright />;
 } // prettier-ignore
 

@@ -11,6 +11,8 @@ import { besideRun } from '#core/measure/run';
 import type { Segment } from '#core/measure/segment';
 import { directionAt, pointAt, segmentLength } from '#core/measure/segment';
 import { mix, right } from '#core/measure/vector';
+import { widthsOf } from '#core/card/pattern';
+import { ramped } from '#core/measure/ramp';
 import { usePreferences } from '../frame/preferences';
 import { PHONE_PX, useView } from './Drawing';
 import { Datum, EdgeTag, Figure, Hinge, HoleMark, Pickable, Threads, leftOf, usePathData } from './marks';
@@ -212,7 +214,7 @@ export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tag
 function FlangeLine({ run, flange }: { run: readonly Segment[]; flange: Flange }) {
   const data = usePathData();
   const sign = flange.card === 'fold' ? 1 : -1;
-  const beside = besideRun(run, sign * flange.widthMm, sign * (flange.endWidthMm ?? flange.widthMm));
+  const beside = besideRun(run, ramped(widthsOf(flange), (mm) => sign * mm));
   const [first] = flange.card === 'fold' ? run : beside;
   if (!first) return null;
   return (

@@ -24,6 +24,8 @@ export function BeadMark({
   colour,
   ground,
   picked,
+  strain = 0,
+  bright = false,
 }: {
   runs: readonly (readonly Segment[])[];
   section: WrittenSection;
@@ -33,6 +35,9 @@ export function BeadMark({
   colour: string;
   ground: string;
   picked: boolean;
+  /** How much its top is stretched (+) or gathered where the panel is curved along it. */
+  strain?: number;
+  bright?: boolean;
 }) {
   const { px, scale } = useView();
   const data = usePathData();
@@ -46,6 +51,7 @@ export function BeadMark({
         <g key={i}>
           <path d={data(run, false)} fill="none" stroke={colour} opacity={0.22} strokeWidth={Math.max(3, widthMm * scale)} />
           <path d={data(run, false)} fill="none" stroke={colour} strokeWidth={picked ? 2.8 : 1.4} strokeDasharray="16 4 3 4" />
+          <StrainMarks run={run} strained={[{ fromMm: 0, toMm: runLength(run), strain }]} insidePx={0} bright={bright} />
         </g>
       ))}
       {at && <SectionMark at={px(at)} turn={(Math.atan2(-out[1], out[0]) * 180) / Math.PI} section={section} thicknessMm={thicknessMm} toward={toward} colour={colour} ground={ground} scale={scale} />}

@@ -217,6 +217,16 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     'This card could not be reckoned: the fault is Patrone’s and not yours. Nothing is lost. Undo the last change, or go back to the last card that gave a blank.',
   'fold-off-outline': (_, { It }) =>
     `${It} no longer ends on the outline: say where it begins and ends, or take it off and lay it again.`,
+  'arc-fold-rise': (n, _, mm) =>
+    `An arc between these ends rises by more than nothing and by no more than ${mm(n.mostMm)}, half a circle.`,
+  'arc-fold-leaves': (_, { It }) =>
+    `${It} would leave the card on the way, or run into another fold: let it rise less, or the other way.`,
+  'arc-fold-made': (_, { It }) =>
+    `${It}: a flange is measured over its outside to the sharp corner. Choose outside, sharp, for how the card was made here, and set its line there.`,
+  'arc-fold-holds': (_, { All }) =>
+    `${All} lie in the part that becomes the flange and would be lost: take them off first, and mark them out on the flange when it stands.`,
+  'arc-fold-rim': (_, { It }) =>
+    `${It}: the rim of the part beyond does not face the arc all along. Let it rise less, or cut the ends square to it.`,
   'fold-zero': (_, { It }) => `${It} is too short to fold: its ends must be at least 1 mm apart.`,
   'fold-leaves-card': (_, { It }) => `${It} leaves the card: both ends must see each other across the card.`,
   'fold-misses-card': (n, { it }, mm) => `A line ${mm(n.offMm)} in from ${it} misses the card.`,

@@ -1,8 +1,10 @@
+import { strainAlong } from '#core/blank/bead/section';
 import { alongFlange } from '#core/blank/flange/along';
 import { beadLine } from '#core/card/beadPath';
 import { mapOf } from '#core/card/crownStands';
 import { endsOfFold } from '#core/card/foldPlace';
 import { segmentsOfEdge } from '#core/card/outline';
+import { rampAt, ramped } from '#core/measure/ramp';
 import { besideRun, partOfRun } from '#core/measure/run';
 import type { ShapeStep } from '#core/shape/step';
 import type { DrawnMap } from '#core/surface/drawnMap';
@@ -42,7 +44,7 @@ export function ShapePicture({ step, tracks }: { step: ShapeStep | null; tracks:
         const flange = blank?.edges[i]?.allowance.flange;
         if (!flange || !edge.flange) return null;
         const along = alongFlange(runs[i]!, flange, edge.flange.landMm);
-        const outer = besideRun(runs[i]!, flange.foldMm + flange.flatMm, flange.endFoldMm + flange.endFlatMm);
+        const outer = besideRun(runs[i]!, ramped(flange.fold, (mm, share) => mm + rampAt(flange.flat, share)));
         const { fromMm, toMm } = step?.what === 'strain' && about.has(edge.id) ? (step.figures as { fromMm: number; toMm: number }) : { fromMm: 0, toMm: 0 };
         return (
           <g key={edge.id}>
@@ -61,7 +63,7 @@ export function ShapePicture({ step, tracks }: { step: ShapeStep | null; tracks:
         const size = blank?.beads.find(({ id }) => id === bead.id)?.size;
         if (!line || !size) return null;
         const picked = about.has(bead.id);
-        return <BeadMark key={bead.id} runs={[line.run]} section={bead.section} widthMm={size.widthMm} thicknessMm={facts.thicknessMm} toward={bead.toward} colour={picked ? 'var(--torch)' : 'var(--zinc-line)'} ground="var(--zinc-shine)" picked={picked} />;
+        return <BeadMark key={bead.id} runs={[line.run]} section={bead.section} widthMm={size.widthMm} thicknessMm={facts.thicknessMm} toward={bead.toward} colour={picked ? 'var(--torch)' : 'var(--zinc-line)'} ground="var(--zinc-shine)" picked={picked} strain={strainAlong(bead, size.heightMm)} />;
       })}
       {pattern.holes.filter(({ id }) => about.has(id)).map((hole) => {
         const [x, y] = view.px([hole.x, hole.y]);

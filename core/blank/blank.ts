@@ -1,6 +1,8 @@
 import type { FlangeMade } from '../card/kinds';
 import type { HoleForm } from '../card/pattern';
 import type { Path } from '../measure/path';
+import type { Ramp } from '../measure/ramp';
+import { even } from '../measure/ramp';
 import type { Problem } from '../measure/result';
 import type { Segment } from '../measure/segment';
 import type { Vec } from '../measure/vector';
@@ -44,26 +46,23 @@ export type BlankFlange = {
   setbackMm: number;
   /** Id of the formula of its bend. */
   formula: string;
-  /** Where the line it is turned about lies, at the start of the edge and at its end. */
-  foldMm: number;
-  endFoldMm: number;
+  /** Along the edge: where the line it is turned about lies. */
+  fold: Ramp;
   /** How wide it is in the flat beyond that line. */
-  flatMm: number;
-  endFlatMm: number;
+  flat: Ramp;
   /** How far the blank goes beyond the card's line for it (negative: the card is cut back). */
-  addMm: number;
-  endAddMm: number;
+  adds: Ramp;
 };
 
 /** What the joint of an edge adds to the blank, and the flange there is. */
 export type JointAllowance = {
-  /** Metal added beyond the card's line, square to the edge, mm; at its start where that is another at its end. */
+  /** Metal added beyond the card's line, square to the edge, mm: at its start; and along it, where it is not the same all along. */
   addMm: number;
-  endAddMm?: number;
+  adds?: Ramp;
   /** Of that, what the bends of the joint take up beyond its plain width, mm. */
   takeUpMm: number;
   /** Lines to scribe parallel to the edge: distance outward from the card's line (negative: inside it), mm. */
-  lines: { outMm: number; endOutMm?: number; role: Extract<LineRole, 'turn' | 'step' | 'trim'> }[];
+  lines: { outMm: number; outs?: Ramp; role: Extract<LineRole, 'turn' | 'step' | 'trim'> }[];
   /** Whether the strip is folded over, so that its ends must be clipped not to foul its neighbours. */
   folded: boolean;
   /** Middle of the overlap, where plugs go: distance outward from the card's line, mm. */
@@ -71,6 +70,11 @@ export type JointAllowance = {
   formula: string;
   flange?: BlankFlange;
 };
+
+/** What a joint adds, along its edge. */
+export const addsOf = ({ addMm, adds }: Pick<JointAllowance, 'addMm' | 'adds'>): Ramp => adds ?? even(addMm);
+/** Where a line of a joint lies, along its edge. */
+export const outsOf = ({ outMm, outs }: JointAllowance['lines'][number]): Ramp => outs ?? even(outMm);
 
 /** An edge on the blank: `net` where the card's line comes to, `cut` where the metal ends, both in outline order. */
 export type BlankEdge = { id: string; letter: string; allowance: JointAllowance; net: Segment[]; cut: Segment[] };

@@ -1,3 +1,4 @@
+import { ramp } from '../measure/ramp';
 import { besideRun } from '../measure/run';
 import type { Segment } from '../measure/segment';
 import {
@@ -69,7 +70,7 @@ function movedOut(s: Segment, { addMm, endMm = addMm }: Strip, from: Vec, to: Ve
   const [start, end] = [nearest(s, from).at, nearest(s, to).at];
   if (!(end > start)) return [line(from, to)];
   const off = (t: number) => addMm + (endMm - addMm) * t;
-  const run = besideRun([part(s, start, end)], off(start), off(end));
+  const run = besideRun([part(s, start, end)], ramp(off(start), off(end)));
   return run.map((piece, i) => withEnds(piece, i === 0 ? from : piece.a, i === run.length - 1 ? to : piece.b));
 }
 

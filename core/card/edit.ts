@@ -193,7 +193,7 @@ export function removeCorner(doc: PatternDoc, cornerId: string): Edited {
 }
 
 /** The first letter not yet used by an edge. */
-function freeLetter(doc: PatternDoc): string {
+export function freeLetter(doc: PatternDoc): string {
   const used = new Set(doc.edges.map((edge) => edge.letter));
   for (let i = 0; ; i++) if (!used.has(letterAt(i))) return letterAt(i);
 }

@@ -1,4 +1,5 @@
 import { boxOf } from '../measure/path';
+import { rampBack } from '../measure/ramp';
 import { edgeLength } from './outline';
 import { turnedMap } from '../surface/drawnMap';
 import type { BeadPath, Flange, PatternDoc, Place } from './pattern';
@@ -15,8 +16,11 @@ const fromOther = ({ fromMm, lengthMm }: { fromMm: number; lengthMm: number }, t
 });
 
 /** A flange on an edge that now runs the other way. */
-const fromOtherWidth = (flange: Flange): Flange =>
-  flange.endWidthMm === null ? flange : { ...flange, widthMm: flange.endWidthMm, endWidthMm: flange.widthMm };
+const fromOtherWidth = ({ between, ...flange }: Flange): Flange => ({
+  ...flange,
+  ...(flange.endWidthMm !== null && { widthMm: flange.endWidthMm, endWidthMm: flange.widthMm }),
+  ...(between && { between: rampBack(between).map(([share, mm]): [number, number] => [share, mm]) }),
+});
 
 const flippedPath = (path: BeadPath, flip: (x: number) => number): BeadPath =>
   path.kind === 'along'

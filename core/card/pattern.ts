@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import type { Ramp } from '../measure/ramp';
+import { ramp } from '../measure/ramp';
 import { CrownSchema } from './crown';
 import { FLANGE_WAYS, MADE } from './kinds';
 import { text } from './text';
@@ -44,13 +46,22 @@ export type Joint = z.infer<typeof JointSchema>;
 /**
  * What is turned over along an edge, which may be curved. `card` says where the card ends: at the line the flange is turned
  * about (it stands beyond), or at its free edge (that line lies so far in). Widths are finished ones, over the outside of the
- * bend: at the start of the edge, and at its end where that is another (null: the same all along). `landMm` is how wide the other leg
- * of a straight angle is that is pulled round; it lies on the panel.
+ * bend: at the start of the edge, and at its end where that is another (null: the same all along); `between`, at rising shares of the
+ * length of the edge, where it does not get wider evenly. `landMm` is how wide the other leg of a straight angle is that is pulled
+ * round; it lies on the panel.
  */
 export const FlangeSchema = z.strictObject({
   card: z.enum(['fold', 'free']),
   widthMm: size,
   endWidthMm: size.nullable(),
+  between: z
+    .array(z.tuple([z.number().gt(0).lt(1), size]))
+    .max(100)
+    .refine(
+      (places) => places.every(([share], i) => i === 0 || share > places[i - 1]![0]),
+      'its places do not follow each other',
+    ) // prettier-ignore
+    .optional(),
   turnDeg: z.number().min(1).max(180),
   toward: z.enum(['face', 'back']),
   radiusMm: size.nullable(),
@@ -58,6 +69,10 @@ export const FlangeSchema = z.strictObject({
   landMm: size,
 });
 export type Flange = z.infer<typeof FlangeSchema>;
+
+/** How wide a flange is along its edge. */
+export const widthsOf = ({ widthMm, endWidthMm, between }: Flange): Ramp =>
+  ramp(widthMm, endWidthMm ?? widthMm, between);
 
 export const EdgeSchema = z.object({
   id,
@@ -154,7 +169,8 @@ export type BeadPath = z.infer<typeof BeadPathSchema>;
 
 /**
  * `drawsIn`: what share of its take-up draws the edges in, null for the shop's or the usual one. `acrossRadiusMm`: radius that the
- * finished panel has along the bead, null where it is flat. `atFolds`: what is done where a fold crosses it. `meets`: the bead of
+ * finished panel has along the bead, null where it is flat; `acrossOn`: whether the bead stands on the outside of that curve or on its
+ * inside, null while that is not said. `atFolds`: what is done where a fold crosses it. `meets`: the bead of
  * another piece that it has to carry on, by id.
  */
 export const BeadSchema = z.strictObject({
@@ -164,6 +180,7 @@ export const BeadSchema = z.strictObject({
   toward: z.enum(['face', 'back']),
   drawsIn: z.number().min(0).max(1).nullable(),
   acrossRadiusMm: size.nullable(),
+  acrossOn: z.enum(['outside', 'inside']).nullable(),
   atFolds: z.enum(['packed', 'stopped', 'parted']).nullable(),
   meets: z.strictObject({ piece: text(40).min(1), bead: id }).nullable(),
 });
@@ -242,7 +259,7 @@ export const UnderlaySchema = z.strictObject({
   highMm: size,
 });
 
-export const PATTERN_VERSION = 9;
+export const PATTERN_VERSION = 10;
 
 /** All of a card but what it has of another. */
 const CardSchema = z.object({

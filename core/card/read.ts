@@ -132,6 +132,27 @@ function fromVersion8(given: z.output<typeof V8Schema>): unknown {
   };
 }
 
+/** The form of version 9 as far as it differs: of a bead along a curved panel it was not said which side it stands on. */
+const V9Schema = z.looseObject({ version: z.literal(9), taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })) }); // prettier-ignore
+
+function fromVersion9(given: z.output<typeof V9Schema>): unknown {
+  const { taken } = given;
+  const lying = (card: unknown) => {
+    if (card === null) return null;
+    const { beads, ...rest } = card as { beads: object[] };
+    // What is no list of beads is told by the schema of this version.
+    return {
+      ...rest,
+      version: 10,
+      beads: Array.isArray(beads) ? beads.map((bead) => ({ ...bead, acrossOn: null })) : beads,
+    };
+  };
+  return {
+    ...(lying(given) as object),
+    taken: taken && { ...taken, card: lying(taken.card), here: lying(taken.here) },
+  };
+}
+
 /** A step from one version to the next; what is of another stays as it is. */
 const step =
   <S extends z.ZodType>(schema: S, bring: (given: z.output<S>) => unknown) =>
@@ -149,6 +170,7 @@ const STEPS = [
   step(V6Schema, fromVersion6),
   step(V7Schema, fromVersion7),
   step(V8Schema, fromVersion8),
+  step(V9Schema, fromVersion9),
 ];
 
 /** A card of whatever version as one of this; what is of none stays as it is. */

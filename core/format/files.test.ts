@@ -58,7 +58,7 @@ describe('a job file', () => {
 
   test('says what it is, holds no ids of a database, and is the same when written again', () => {
     const job = JSON.parse(text) as Record<string, unknown>;
-    expect(job).toMatchObject({ format: 'patrone-job', version: 8 });
+    expect(job).toMatchObject({ format: 'patrone-job', version: 9 });
     expect(text).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-/);
     const read = readJob(job);
     expect(read.ok && writeJob(read.job)).toBe(text);
@@ -71,7 +71,7 @@ describe('a job file', () => {
       'document-unreadable: piece 1, card 1: corners.2.x',
     );
     expect(broken((job) => (job.job.created = 'yesterday'))).toBe('job-unreadable: job created');
-    expect(broken((job) => (job.version = 9 as never))).toBe('job-too-new');
+    expect(broken((job) => (job.version = 99 as never))).toBe('job-too-new');
     expect(broken((job) => (job.format = 'other' as never))).toBe('job-not-one');
     const badly = 'job-unreadable: pieces 0 card';
     expect(broken((job) => (job.pieces[0]!.card.current = 9))).toBe(badly);
@@ -85,7 +85,7 @@ describe('a job file', () => {
     expect(inCard((doc) => (doc.sides[0]!.from = 'gone'))).toMatch(new RegExp(`^document-reference-gone: ${third}`));
     expect(inCard((doc) => doc.edges.reverse())).toBe(`document-edges-part-badly: ${third}`);
     expect(inCard((doc) => doc.edges.pop())).toBe(`document-edges-part-badly: ${third}`);
-    expect(inCard((doc) => (doc.version = 10 as never))).toBe(`document-too-new: ${third}`);
+    expect(inCard((doc) => (doc.version = 99 as never))).toBe(`document-too-new: ${third}`);
   });
 
   test('a job of every older version comes up to date whole', () => {
@@ -120,23 +120,31 @@ describe('a job file', () => {
     expect(readJob(JSON.parse(writeJob(read.job)))).toEqual(read);
   });
 
-  test('a job of this version, as it was first written, is still read and says the same when written', () => {
-    const text = readFileSync('core/format/fixtures/job-v8.json', 'utf8');
+  test('a job of this version, as it was first written, is still read and written to the byte', () => {
+    const text = readFileSync('core/format/fixtures/job-v9.json', 'utf8');
     const read = readJob(JSON.parse(text));
-    // Written with more line breaks then: what it says is the same.
-    expect(read.ok && JSON.parse(writeJob(read.job))).toEqual(JSON.parse(text));
+    expect(read.ok && writeJob(read.job)).toBe(text);
+  });
+
+  test('of beads of version 8 it is not said which side of a curve they stand on, and the job is else as it was', () => {
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v8.json', 'utf8')) as JobFile;
+    expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.beads.length > 0))).toBe(true);
+    expect(readJob(structuredClone(old))).toEqual({
+      ok: true,
+      job: { ...old, version: 9, pieces: cardsAs(old.pieces, sideless) },
+    });
   });
 
   test('trials of version 7 do not say who made them, and the job is else as it was', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v7.json', 'utf8')) as JobFile;
     expect(old.pieces.some(({ fits }) => fits.length > 0)).toBe(true);
     const pieces = trackless(old.pieces).map((piece) => ({ ...piece, fits: byNobody(piece) }));
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 8, pieces } });
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 9, pieces } });
   });
 
   test('maps of cards of version 8 have no tracks, nor have those of others they hold', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v8.json', 'utf8')) as JobFile;
-    const expected = { ...old, pieces: trackless(structuredClone(old.pieces)) };
+    const expected = { ...old, version: 9, pieces: trackless(structuredClone(old.pieces)) };
     const cards = old.pieces.flatMap(({ card }) =>
       card.versions.flatMap(({ doc }) => [doc, doc.taken?.card, doc.taken?.here].flatMap((one) => one ?? [])),
     );
@@ -153,7 +161,7 @@ describe('a job file', () => {
     expect(old.pieces[0]!.card.versions[0]!.doc.version).toBe(2);
     expect(readJob(structuredClone(old))).toEqual({
       ok: true,
-      job: { ...old, version: 8, pieces: withCardsNow(old) },
+      job: { ...old, version: 9, pieces: withCardsNow(old) },
     });
   });
 
@@ -163,7 +171,7 @@ describe('a job file', () => {
     expect([rules.length, tucks.length, measured]).not.toEqual([0, 0, null]);
     const kept = { rules, tucks, measured };
     const read = readJob(structuredClone(old));
-    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({ ...kept, version: 9, profiles: [], marks: [], beads: [], crown: null, taken: null }); // prettier-ignore
+    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({ ...kept, version: 10, profiles: [], marks: [], beads: [], crown: null, taken: null }); // prettier-ignore
   });
 
   test('cards of version 4 have nothing marked, nor has what they have of others', () => {
@@ -171,7 +179,7 @@ describe('a job file', () => {
     const cards = (job: JobFile) => job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
     expect(cards(old).some(({ taken }) => taken?.card)).toBe(true);
     const read = readJob(structuredClone(old));
-    const now = <T extends object>(card: T) => ({ ...card, version: 9 as const, marks: [], beads: [], crown: null });
+    const now = <T extends object>(card: T) => ({ ...card, version: 10 as const, marks: [], beads: [], crown: null });
     const expected = cards(old).map(({ taken, ...doc }) => ({ ...now(doc), taken: taken && { ...taken, card: now(taken.card), here: taken.here && now(taken.here) } })); // prettier-ignore
     expect(read.ok && cards(read.job)).toEqual(expected);
   });
@@ -179,7 +187,7 @@ describe('a job file', () => {
   test('cards of version 5 have no beads, nor has what they have of others', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v6-card-v5.json', 'utf8')) as JobFile;
     expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.taken))).toBe(true);
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 8, pieces: beadless(old) } });
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 9, pieces: beadless(old) } });
   });
 
   test('cards of version 6 were laid flat from nothing, nor was what they have of others', () => {
@@ -187,7 +195,7 @@ describe('a job file', () => {
     expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.taken))).toBe(true);
     expect(readJob(structuredClone(old))).toEqual({
       ok: true,
-      job: { ...old, version: 8, pieces: withCards(old.pieces, {}) },
+      job: { ...old, version: 9, pieces: withCards(old.pieces, {}) },
     });
   });
 
@@ -196,7 +204,7 @@ describe('a job file', () => {
     const cards = (job: JobFile) => job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
     expect(cards(old).some(({ crown }) => crown)).toBe(true);
     const read = readJob(structuredClone(old));
-    const now = <T extends { crown: object | null }>(card: T) => ({ ...card, version: 9, crown: card.crown && { ...card.crown, hold: [], map: null } }); // prettier-ignore
+    const now = <T extends { crown: object | null }>(card: T) => sideless({ ...card, crown: card.crown && { ...card.crown, hold: [], map: null } } as unknown as PatternDoc); // prettier-ignore
     const expected = cards(old).map(({ taken, ...doc }) => ({ ...now(doc), taken: taken && { ...taken, card: now(taken.card), here: taken.here && now(taken.here) } })); // prettier-ignore
     expect(read.ok && cards(read.job)).toEqual(expected);
   });
@@ -204,13 +212,13 @@ describe('a job file', () => {
   test('of pieces of version 6 nothing has been shaped, and they are else as they were', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v6.json', 'utf8')) as JobFile;
     const pieces = withCards(old.pieces, {}).map((piece) => ({ ...piece, shaping: unshaped() }));
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 8, pieces } });
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 9, pieces } });
   });
 
   test('of pieces of version 5 nothing has been said of their folding, and they are else as they were', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v5.json', 'utf8')) as JobFile;
     const pieces = beadless(old).map((piece) => ({ ...piece, folding: unfolded() }));
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 8, pieces } });
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 9, pieces } });
   });
 
   test('a piece comes from one before it in the file', () => {
@@ -223,7 +231,7 @@ describe('a job file', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v2.json', 'utf8')) as JobFile;
     const read = readJob(old);
     const pieces = withCardsNow(old).map((piece) => ({ ...piece, pictures: [], survey: unsurveyed() }));
-    expect(read).toEqual({ ok: true, job: { ...old, version: 8, survey: [], pictures: [], pieces } });
+    expect(read).toEqual({ ok: true, job: { ...old, version: 9, survey: [], pictures: [], pieces } });
   });
 
   test('a job from before pieces were surveyed takes nothing away, and its readings are as they were', () => {
@@ -231,7 +239,7 @@ describe('a job file', () => {
     const read = readJob(structuredClone(old));
     if (!read.ok) throw new Error(JSON.stringify(read.problems));
     const pieces = withCardsNow(old).map((piece) => ({ ...piece, survey: unsurveyed() }));
-    expect(read.job).toMatchObject({ ...old, version: 8, pieces });
+    expect(read.job).toMatchObject({ ...old, version: 9, pieces });
     const { survey } = read.job;
     expect(survey.filter(({ body }) => body.kind === 'round').length).toBeGreaterThan(0);
     for (const { body } of survey) {
@@ -253,20 +261,25 @@ describe('a job file', () => {
   });
 });
 
+/** A card of version 9, as it is now. */
+const sideless = (card: PatternDoc): PatternDoc => ({ ...card, version: 10, beads: card.beads.map((bead) => ({ ...bead, acrossOn: null })) }); // prettier-ignore
+
 /** The pieces of a file with cards of version 8, their cards as they are now. */
-function trackless(pieces: JobFile['pieces']): JobFile['pieces'] {
-  const now = (card: PatternDoc): PatternDoc => ({ ...card, version: 9, crown: card.crown && { ...card.crown, map: card.crown.map && { ...card.crown.map, tracks: [] } } }); // prettier-ignore
-  return pieces.map((piece) => ({
+const trackless = (pieces: JobFile['pieces']): JobFile['pieces'] =>
+  cardsAs(pieces, (card) => sideless({ ...card, crown: card.crown && { ...card.crown, map: card.crown.map && { ...card.crown.map, tracks: [] } } })); // prettier-ignore
+
+/** Pieces with their cards, and what these have of others, made others. */
+const cardsAs = (pieces: JobFile['pieces'], now: (card: PatternDoc) => PatternDoc): JobFile['pieces'] =>
+  pieces.map((piece) => ({
     ...piece,
     card: {
       ...piece.card,
       versions: piece.card.versions.map(({ doc, ...version }) => ({
         ...version,
-        doc: { ...now(doc), taken: doc.taken && { ...doc.taken, card: doc.taken.card && now(doc.taken.card as PatternDoc), here: doc.taken.here && now(doc.taken.here as PatternDoc) } } as PatternDoc, // prettier-ignore
+        doc: { ...now(doc), taken: doc.taken && { ...doc.taken, card: now(doc.taken.card as PatternDoc), here: doc.taken.here && now(doc.taken.here as PatternDoc) } } as PatternDoc, // prettier-ignore
       })),
     },
   }));
-}
 
 /** Trials as they are read from files of before version 8. */
 const byNobody = ({ fits }: JobFile['pieces'][number]) => fits.map((fit) => ({ ...fit, who: '' }));
@@ -276,20 +289,8 @@ const beadless = ({ pieces }: JobFile): JobFile['pieces'] =>
   withCards(pieces, { beads: [] }).map((piece) => ({ ...piece, shaping: unshaped() }));
 
 /** Pieces whose cards, and what these have of others, are of this version with so much put in. */
-function withCards(pieces: JobFile['pieces'], more: Partial<PatternDoc>): JobFile['pieces'] {
-  const now = <T extends object>(card: T) => ({ ...card, version: 9 as const, crown: null, ...more });
-  return pieces.map((piece) => ({
-    ...piece,
-    fits: byNobody(piece),
-    card: {
-      ...piece.card,
-      versions: piece.card.versions.map(({ doc, ...version }) => ({
-        ...version,
-        doc: { ...now(doc), taken: doc.taken && { ...doc.taken, card: now(doc.taken.card), here: doc.taken.here && now(doc.taken.here) } }, // prettier-ignore
-      })),
-    },
-  }));
-}
+const withCards = (pieces: JobFile['pieces'], more: Partial<PatternDoc>): JobFile['pieces'] =>
+  cardsAs(pieces, (card) => sideless({ ...card, crown: null, ...more })).map((piece) => ({ ...piece, fits: byNobody(piece) })); // prettier-ignore
 
 /** The pieces of a file from before pieces came from others, with cards of version 2, their cards as they are now. */
 const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
@@ -309,7 +310,7 @@ const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
   }));
 
 const SINCE_VERSION_2 = {
-  version: 9 as const,
+  version: 10 as const,
   crown: null,
   marks: [],
   beads: [],

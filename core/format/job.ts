@@ -219,7 +219,7 @@ export const PieceFileSchema = PieceFactsSchema.extend({
 });
 export type PieceFile = z.infer<typeof PieceFileSchema>;
 
-export const JOB_VERSION = 8;
+export const JOB_VERSION = 9;
 
 /** As many pieces as a job file may hold. */
 export const MOST_PIECES = 2000;

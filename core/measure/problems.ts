@@ -52,6 +52,11 @@ export type Figures = {
   'flange-strained': { strain: number; limit: number };
   'flange-round-corner': { turnDeg: number };
   'flange-over-fold': None;
+  'arc-fold-rise': { riseMm: number; mostMm: number };
+  'arc-fold-leaves': None;
+  'arc-fold-made': None;
+  'arc-fold-holds': None;
+  'arc-fold-rim': None;
   'bead-figures': None;
   'bead-too-high': { heightMm: number; mostMm: number };
   'bead-top-wide': { topMm: number; widthMm: number };

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { Segment } from './segment';
 import { directionAt, pointAt, segmentLength } from './segment';
+import { ramp } from './ramp';
 import { besideRun, middleOf, nearestOnRun, outwardAlong, partOfRun, pointAlong, runLength } from './run';
 import { spread } from './spread.arbitrary';
 import type { Vec } from './vector';
@@ -94,7 +95,7 @@ test('what lies beside a run lies so far off it, evenly more or less from its st
     fc.property(runs, spread(-40, 40), spread(-40, 40), (run, start, end) => {
       const whole = runLength(run);
       for (const [from, to] of [[start, end], [start, start]] as const) {
-        const beside = besideRun(run, from, to);
+        const beside = besideRun(run, ramp(from, to));
         const { length } = beside;
         expect(length).toBeGreaterThanOrEqual(run.length);
         // Both ends of it, against the run’s own ends and directions.

@@ -1,3 +1,5 @@
+import type { Ramp } from './ramp';
+import { isEven, rampAt } from './ramp';
 import type { Segment } from './segment';
 import {
   bulgeThrough,
@@ -75,23 +77,22 @@ export function nearestOnRun(
 }
 
 /**
- * What lies beside a run on its right, so far off at its start and so far at its end, evenly more or less between (negative: on
- * its left). Straight parts stay straight; an arc becomes an arc where the distance stays the same, else short arcs
- * through the places reckoned.
+ * What lies beside a run on its right, so far off along it (negative: on its left). Straight parts stay straight; an arc becomes
+ * an arc where the distance stays the same, else short arcs through the places reckoned.
  */
-export function besideRun(run: readonly Segment[], startMm: number, endMm: number): Segment[] {
-  if (startMm === endMm) return run.map((s) => offsetRight(s, startMm));
+export function besideRun(run: readonly Segment[], off: Ramp): Segment[] {
+  if (isEven(off)) return run.map((s) => offsetRight(s, off[0]![1]));
   const total = runLength(run);
   let gone = 0;
   return run.flatMap((s) => {
     const l = segmentLength(s);
     const from = gone;
     gone += l;
-    const off = (t: number): Vec => along(pointAt(s, t), right(directionAt(s, t)), startMm + ((endMm - startMm) * (from + t * l)) / total); // prettier-ignore
-    if (isStraight(s)) return [line(off(0), off(1))];
+    const beside = (t: number): Vec => along(pointAt(s, t), right(directionAt(s, t)), rampAt(off, (from + t * l) / total)); // prettier-ignore
+    if (isStraight(s)) return [line(beside(0), beside(1))];
     const parts = Math.max(1, Math.ceil(Math.abs(4 * Math.atan(s.bulge)) / TAPERED_ARC));
     return Array.from({ length: parts }, (_, i): Segment => {
-      const [a, via, b] = [off(i / parts), off((i + 0.5) / parts), off((i + 1) / parts)];
+      const [a, via, b] = [beside(i / parts), beside((i + 0.5) / parts), beside((i + 1) / parts)];
       return { a, b, bulge: bulgeThrough(a, via, b) };
     });
   });

@@ -1,3 +1,4 @@
+import type { Bead } from '../../card/pattern';
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import type { Segment } from '../../measure/segment';
@@ -129,3 +130,14 @@ const NO_MORE = 1e-9;
 /** Passes to a height: each goes so much deeper. */
 export const passesFor = (heightMm: number, depthPerPassMm: number): number =>
   Math.ceil(heightMm / depthPerPassMm - NO_MORE);
+
+/**
+ * How much the top of a bead has to be stretched (+) or gathered (−) along a panel that is curved along it, a share: a line h off
+ * the surface of radius R is longer by h/R on the outside, shorter on the inside. 0 where it is flat or the side is not said.
+ */
+export const strainAlong = (
+  { acrossRadiusMm, acrossOn }: Pick<Bead, 'acrossRadiusMm' | 'acrossOn'>,
+  heightMm: number,
+): number =>
+  // prettier-ignore
+  acrossRadiusMm === null || acrossOn === null ? 0 : ((acrossOn === 'outside' ? 1 : -1) * heightMm) / acrossRadiusMm;

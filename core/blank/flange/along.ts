@@ -1,4 +1,6 @@
 import { radians } from '../../measure/angle';
+import type { Ramp } from '../../measure/ramp';
+import { mostOfRamp, rampAt, ramped, slopeAt } from '../../measure/ramp';
 import type { Segment } from '../../measure/segment';
 import { arcOf, isStraight, segmentLength } from '../../measure/segment';
 import { ROUNDING } from '../../measure/tolerance';
@@ -52,10 +54,9 @@ export function alongFlange(run: readonly Segment[], flange: BlankFlange, landMm
   const angleDeg = flange.bend.angleDeg;
   const placeAt = (alongMm: number, s: Segment): FlangeStation => {
     const share = lengthMm > 0 ? alongMm / lengthMm : 0;
-    const between = (a: number, b: number) => a + (b - a) * share;
-    const widthMm = way === 'pulled' ? landMm : between(flange.flatMm, flange.endFlatMm);
-    const curvature = curvatureOf(s, between(flange.foldMm, flange.endFoldMm));
-    const slope = way === 'pulled' || lengthMm === 0 ? 0 : (flange.endFlatMm - flange.flatMm) / lengthMm;
+    const widthMm = way === 'pulled' ? landMm : rampAt(flange.flat, share);
+    const curvature = curvatureOf(s, rampAt(flange.fold, share));
+    const slope = way === 'pulled' || lengthMm === 0 ? 0 : slopeAt(flange.flat, share) / lengthMm;
     const place = { curvature, widthMm, slope };
     return { ...place, alongMm, strain: way === 'lip' ? 0 : edgeStrain(place, angleDeg, way) };
   };
@@ -186,9 +187,9 @@ export function remediesOf(stretch: FlangeStretch, along: Pick<FlangeAlong, 'way
 /** The blank of a flange that is made apart. */
 export type FlangeStrip =
   /** A straight strip, folded so far from one of its long sides, then pulled round. `standing`: strain of the leg that stands. */
-  | { kind: 'angle'; lengthMm: number; widthMm: number; endWidthMm: number; foldInMm: number; standing: number }
+  | { kind: 'angle'; lengthMm: number; widths: Ramp; foldInMm: number; standing: number }
   /** A strip that is only rolled to the curve: straight, or for a flange that is not square a flat ring of this radius. */
-  | { kind: 'lip'; lengthMm: number; widthMm: number; endWidthMm: number; ringRadiusMm: number | null };
+  | { kind: 'lip'; lengthMm: number; widths: Ramp; ringRadiusMm: number | null };
 
 /** What is to be cut for a flange that is made apart; null for one that is not. `landMm` lies on the panel. */
 export function stripOf(along: FlangeAlong, flange: BlankFlange, landMm: number): FlangeStrip | null {
@@ -197,11 +198,11 @@ export function stripOf(along: FlangeAlong, flange: BlankFlange, landMm: number)
   const { lengthMm } = along;
   if (flange.made === 'pulled') {
     // Both legs over the outside of the bend, less what the bend takes: the flat of the standing leg has that taken off.
-    const standing = -most.curvature * Math.max(flange.flatMm, flange.endFlatMm) * cos;
-    return { kind: 'angle', lengthMm, widthMm: landMm + flange.flatMm, endWidthMm: landMm + flange.endFlatMm, foldInMm: landMm - flange.setbackMm + flange.allowanceMm / 2, standing };
+    const standing = -most.curvature * mostOfRamp(flange.flat) * cos;
+    return { kind: 'angle', lengthMm, widths: ramped(flange.flat, (mm) => landMm + mm), foldInMm: landMm - flange.setbackMm + flange.allowanceMm / 2, standing };
   }
   if (flange.made !== 'lip') return null;
-  const [widthMm, endWidthMm] = [flange.flatMm + flange.deductionMm, flange.endFlatMm + flange.deductionMm];
+  const widths = ramped(flange.flat, (mm) => mm + flange.deductionMm);
   const square = Math.abs(cos) < 1e-9 || most.curvature === 0;
-  return { kind: 'lip', lengthMm, widthMm, endWidthMm, ringRadiusMm: square ? null : 1 / Math.abs(most.curvature * cos) };
+  return { kind: 'lip', lengthMm, widths, ringRadiusMm: square ? null : 1 / Math.abs(most.curvature * cos) };
 } // prettier-ignore

@@ -3,6 +3,9 @@ import type { Vec } from '../../measure/vector';
 import { cardOfShape } from '../../card/shape/figures';
 import type { NewId } from '../../card/kinds';
 import type { Flange, PatternDoc } from '../../card/pattern';
+import { widthsOf } from '../../card/pattern';
+import type { Ramp } from '../../measure/ramp';
+import { ramped } from '../../measure/ramp';
 import type { FlangeStrip } from './along';
 
 /**
@@ -12,18 +15,17 @@ import type { FlangeStrip } from './along';
  */
 export function stripCard(strip: FlangeStrip, flange: Flange, newId: NewId): PatternDoc | null {
   const { lengthMm: long } = strip;
-  const [start, end] = [flange.widthMm, flange.endWidthMm ?? flange.widthMm];
   if (strip.kind === 'lip') {
     if (strip.ringRadiusMm !== null) return null;
-    const card = cardOfShape({ path: sheet(long, strip.widthMm, strip.endWidthMm), runs: null, holes: [], folds: [], marks: [] }, newId);
+    const card = cardOfShape({ path: sheet(long, strip.widths), runs: null, holes: [], folds: [], marks: [] }, newId);
     // Welded to the panel along the side that follows its edge.
     return { ...card, edges: card.edges.map((edge, i) => (i === 0 ? { ...edge, joint: { kind: 'butt', trimMm: 0 } } : edge)) };
   }
   const { landMm, turnDeg, toward, radiusMm } = flange;
   const fold = { from: [0, landMm] as Vec, to: [long, landMm] as Vec, angleDeg: turnDeg, toward };
-  const card = cardOfShape({ path: sheet(long, landMm + start, landMm + end), runs: null, holes: [], folds: [fold], marks: [] }, newId);
+  const card = cardOfShape({ path: sheet(long, ramped(widthsOf(flange), (mm) => landMm + mm)), runs: null, holes: [], folds: [fold], marks: [] }, newId);
   return { ...card, folds: card.folds.map((one) => ({ ...one, radiusMm })) };
 } // prettier-ignore
 
-/** A strip so long, so wide at the panel’s start of it (right) and at its end. */
-const sheet = (long: number, start: number, end: number) => closedPath([[0, 0], [long, 0], [long, start], [0, end]]); // prettier-ignore
+/** A strip so long, so wide from the panel’s start of it (right) to its end. */
+const sheet = (long: number, widths: Ramp) => closedPath([[0, 0], [long, 0], ...widths.map(([share, mm]): Vec => [long * (1 - share), mm])]); // prettier-ignore

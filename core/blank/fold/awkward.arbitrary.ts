@@ -45,6 +45,7 @@ const flange: fc.Arbitrary<Flange | undefined> = fc.option(
     card: fc.constantFrom('fold', 'fold', 'free'),
     widthMm: spread(6, 18),
     endWidthMm: fc.option(spread(6, 18)),
+    between: fc.option(fc.tuple(spread(6, 18), spread(6, 18)).map(([a, b]): [number, number][] => [[0.3, a], [0.7, b]]), { nil: undefined, freq: 2 }),
     turnDeg: fc.oneof(fc.constantFrom(90, 45, 180), spread(5, 120)),
     toward: fc.constantFrom('face', 'back'),
     radiusMm: fc.constantFrom(null, 0, 2),
@@ -113,6 +114,7 @@ export const awkwardCard: fc.Arbitrary<Awkward> = fc
         id: `b${i}`,
         path: along ? { kind: 'along' as const, edge: parts.edges[edge % parts.edges.length]!.id, ...along } : { kind: 'between' as const, ...between },
         acrossRadiusMm: null,
+    acrossOn: null,
         meets: null,
       })),
       folds: card.folds.map(({ from, to, ...bend }, i) => ({

@@ -4,6 +4,7 @@ import { facesOf } from '../../card/faces';
 import { endsOfFold } from '../../card/foldPlace';
 import type { Bead, PatternDoc } from '../../card/pattern';
 import { points, polygonCentre } from '../../measure/path';
+import { even } from '../../measure/ramp';
 import { partOfRun, runLength, besideRun } from '../../measure/run';
 import type { Problem } from '../../measure/result';
 import { care } from '../../measure/result';
@@ -111,7 +112,7 @@ export function beadOnBlank(
   const onBlank = (run: readonly Segment[]) => runOnBlank(grown, run, setbacks, fromGrown);
   const runs = onCard.flatMap(onBlank);
   const of = { kind: 'bead' as const, id: bead.id };
-  const creases = onCard.flatMap((run) => [1, -1].flatMap((side) => onBlank(besideRun(run, (side * flatMm) / 2, (side * flatMm) / 2)))); // prettier-ignore
+  const creases = onCard.flatMap((run) => [1, -1].flatMap((side) => onBlank(besideRun(run, even((side * flatMm) / 2))))); // prettier-ignore
   return {
     bead: { id: bead.id, runs, toward: bead.toward, size, flatMm, drawsIn, by, addsMm, stretch: size.developedMm / flatMm - 1 },
     lines: [

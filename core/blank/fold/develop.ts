@@ -13,6 +13,7 @@ import { line, moved } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import { along, distance, left, mix, scale, sub, unit } from '../../measure/vector';
 import type { BlankEdge, BlankHole, BlankLine, JointAllowance } from '../blank';
+import { outsOf } from '../blank';
 import type { Allowance, Bend } from './allowance';
 import { comesOut } from './radiusGot';
 import { bendAllowance } from './allowance';
@@ -205,10 +206,10 @@ const linesOf = (folds: readonly BlankFold[], edges: readonly BlankEdge[]): Blan
     ];
   }),
   ...edges.flatMap((edge) =>
-    edge.allowance.lines.map(({ outMm, endOutMm = outMm, role }): BlankLine => ({
-      role,
+    edge.allowance.lines.map((one): BlankLine => ({
+      role: one.role,
       of: { kind: 'edge', id: edge.id },
-      path: besideRun(edge.net, outMm, endOutMm),
+      path: besideRun(edge.net, outsOf(one)),
     })),
   ),
 ];

@@ -1,5 +1,8 @@
 import { segmentsOfEdge } from '../../card/outline';
 import type { Edge, Flange, PatternDoc } from '../../card/pattern';
+import { widthsOf } from '../../card/pattern';
+import type { Ramp } from '../../measure/ramp';
+import { isEven, leastOfRamp, mostOfRamp, rampAt, ramped } from '../../measure/ramp';
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import { arcOf, isStraight } from '../../measure/segment';
@@ -11,6 +14,13 @@ import type { SheetMetal } from './practice';
 import { comesOut } from './radiusGot';
 
 type Line = JointAllowance['lines'][number];
+
+const unlessEven = (adds: Ramp): Pick<JointAllowance, 'addMm' | 'adds'> => ({ addMm: adds[0]![1], ...(!isEven(adds) && { adds }) }); // prettier-ignore
+const lineAt = (outs: Ramp, role: Line['role']): Line => ({
+  outMm: outs[0]![1],
+  ...(!isEven(outs) && { outs }),
+  role,
+});
 
 /**
  * What an edge adds to the blank: its flange, if it has one, and beyond that its joint. A tipped flange is as long across as
@@ -27,7 +37,7 @@ export function edgeAllowance(doc: PatternDoc, edge: Edge, sheet: SheetMetal): R
   const { flange, lines } = found;
   const own = joint.allowance;
   // The hollowest arc that the metal beyond the line has to be laid inside of.
-  const widthMm = Math.max(flange.addMm, flange.endAddMm) + own.addMm;
+  const widthMm = mostOfRamp(flange.adds) + own.addMm;
   for (const s of segmentsOfEdge(doc, edge)) {
     if (isStraight(s) || s.bulge > 0) continue;
     const { radius } = arcOf(s);
@@ -38,19 +48,19 @@ export function edgeAllowance(doc: PatternDoc, edge: Edge, sheet: SheetMetal): R
     ok: true,
     allowance: {
       ...own,
-      addMm: flange.addMm + own.addMm,
-      endAddMm: flange.endAddMm + own.addMm,
+      ...unlessEven(ramped(flange.adds, (mm) => mm + own.addMm)),
       takeUpMm: own.takeUpMm - (apart ? 0 : flange.deductionMm),
       lines: [
         ...lines,
-        ...own.lines.map((line): Line => ({
-          ...line,
-          outMm: flange.addMm + line.outMm,
-          endOutMm: flange.endAddMm + (line.endOutMm ?? line.outMm),
-        })),
+        ...own.lines.map(({ outMm, role }) =>
+          lineAt(
+            ramped(flange.adds, (mm) => mm + outMm),
+            role,
+          ),
+        ),
       ],
-      folded: own.folded || (!apart && flange.addMm > 0),
-      middleMm: flange.addMm + own.middleMm,
+      folded: own.folded || (!apart && flange.adds[0]![1] > 0),
+      middleMm: flange.adds[0]![1] + own.middleMm,
       flange,
     },
   };
@@ -65,15 +75,15 @@ export function flangeAllowance(given: Flange, sheet: SheetMetal): Result<{ flan
   };
   const found = bendAllowance(bend, sheet.rule);
   if (!found.ok) return found;
-  const [startMm, endMm] = [given.widthMm, given.endWidthMm ?? given.widthMm];
+  const widths = widthsOf(given);
   const leastMm = Math.max(found.outsideSetbackMm, found.deductionMm);
-  const narrow = Math.min(startMm, endMm);
+  const narrow = leastOfRamp(widths);
   if (narrow < leastMm - ROUNDING_MM)
     return failure({ code: 'flange-narrow', numbers: { widthMm: narrow, leastMm } });
   const apart = given.how === 'pulled' || given.how === 'lip';
   // From the card's line to the line the flange is turned about.
-  const [foldMm, endFoldMm] = given.card === 'fold' ? [0, 0] : [-startMm, -endMm];
-  const beyond = (width: number) => width - found.deductionMm;
+  const fold = ramped(widths, (mm) => (given.card === 'fold' ? 0 : -mm));
+  const flat = ramped(widths, (mm) => mm - found.deductionMm);
   const flange: BlankFlange = {
     made: given.how,
     toward: given.toward,
@@ -82,14 +92,15 @@ export function flangeAllowance(given: Flange, sheet: SheetMetal): Result<{ flan
     deductionMm: found.deductionMm,
     setbackMm: found.outsideSetbackMm,
     formula: found.formula,
-    foldMm,
-    endFoldMm,
-    flatMm: beyond(startMm),
-    endFlatMm: beyond(endMm),
-    addMm: apart ? foldMm : foldMm + beyond(startMm),
-    endAddMm: apart ? endFoldMm : endFoldMm + beyond(endMm),
+    fold,
+    flat,
+    adds: apart ? fold : ramped(fold, (mm, share) => mm + rampAt(flat, share)),
   };
-  const tangent = (offMm: number): Line => ({ outMm: foldMm + offMm, endOutMm: endFoldMm + offMm, role: 'turn' });
+  const tangent = (offMm: number): Line =>
+    lineAt(
+      ramped(fold, (mm) => mm + offMm),
+      'turn',
+    );
   const lines = apart ? [] : [tangent(-found.outsideSetbackMm), tangent(found.allowanceMm - found.outsideSetbackMm)];
   return { ok: true, flange, lines };
 }

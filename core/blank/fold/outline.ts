@@ -1,3 +1,4 @@
+import { rampAt } from '../../measure/ramp';
 import type { Segment } from '../../measure/segment';
 import { line, segmentLength } from '../../measure/segment';
 import { SAME_PLACE_MM } from '../../measure/tolerance';
@@ -63,11 +64,10 @@ export function withStrips(
     const strip = piece.edge === null ? undefined : allowances.get(piece.edge);
     // What is folded over at an edge stops at a bend: it could not be turned round the corner.
     if (!strip || (strip.folded && piece.kind === 'bend-end')) return { addMm: 0, folded: false };
-    const { addMm, endAddMm = addMm, folded } = strip;
-    if (addMm === endAddMm) return { addMm, folded };
+    const { addMm, adds, folded } = strip;
+    if (!adds) return { addMm, folded };
     const [from, to] = (spans ??= alongEdges(net)).get(piece)!;
-    const at = (share: number) => addMm + (endAddMm - addMm) * share;
-    return { addMm: at(from), endMm: at(to), folded };
+    return { addMm: rampAt(adds, from), endMm: rampAt(adds, to), folded };
   };
   const gross = outlineWithStrips(net, addOf, (segment, beside): FoldPiece => ({
     kind: 'link',

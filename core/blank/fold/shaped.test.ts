@@ -23,6 +23,7 @@ const BEAD: Omit<Bead, 'id'> = {
   toward: 'face',
   drawsIn: 0.6,
   acrossRadiusMm: null,
+  acrossOn: null,
   atFolds: null,
   meets: null,
 };
@@ -93,7 +94,7 @@ describe('flanges on the blank', () => {
         const inside = alongFlange([run], flange, 0);
         // Half a circle of h(1 − cos A) more radius.
         const gain = inside.stretches.reduce((sum, s) => sum + s.changeMm, 0);
-        expect(gain).toBeCloseTo(Math.PI * flange.flatMm * (1 - Math.cos((turnDeg * Math.PI) / 180)), 6);
+        expect(gain).toBeCloseTo(Math.PI * flange.flat[0]![1] * (1 - Math.cos((turnDeg * Math.PI) / 180)), 6);
         expect(inside.stretches.map(({ kind }) => kind)).toEqual(['stretch']);
         const outside = alongFlange([{ ...run, bulge: 1 }], flange, 0);
         expect(outside.mostShrink).toBeLessThan(0);
@@ -144,8 +145,8 @@ describe('flanges on the blank', () => {
         const at = (x: number) => corners.filter((p) => Math.abs(p[0] - x) < 0.5).map((p) => p[1]);
         const wide = (x: number) => Math.max(...at(x)) - Math.min(...at(x));
         // The start of the panel’s edge lies on the right of the strip.
-        expect(wide(strip.lengthMm)).toBeCloseTo(strip.widthMm, 1);
-        expect(wide(0)).toBeCloseTo(strip.endWidthMm, 1);
+        expect(wide(strip.lengthMm)).toBeCloseTo(strip.widths[0]![1], 1);
+        expect(wide(0)).toBeCloseTo(strip.widths.at(-1)![1], 1);
         if (strip.kind === 'angle') expect(flat.folds[0]!.centre[0]![1] - Math.min(...corners.map((p) => p[1]))).toBeCloseTo(strip.foldInMm, 1);
         else expect(card!.edges[0]!.joint.kind).toBe('butt');
       }),

@@ -22,7 +22,7 @@ const FOLLOWED_MM = 0.2;
  * trim); those that are turned over, and flanges, are left off: they are turned when the folds are made.
  */
 export function platesOf({ faces, net, edges }: Pick<Development, 'faces' | 'net' | 'edges'>): Plate[] {
-  const adds = ({ addMm, endAddMm = 0, folded, flange }: JointAllowance) => !folded && !flange && (addMm > 0 || endAddMm > 0); // prettier-ignore
+  const adds = ({ addMm, folded, flange }: JointAllowance) => !folded && !flange && addMm > 0; // prettier-ignore
   const flat = new Map(edges.flatMap(({ id, allowance }) => (adds(allowance) ? [[id, allowance] as const] : [])));
   const gross = flat.size > 0 ? withStrips(net, flat).gross : [];
   const isAdded = new Set(gross.flatMap(({ face, edge }) => (edge !== null && flat.has(edge) ? [face] : [])));
