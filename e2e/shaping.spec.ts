@@ -190,3 +190,30 @@ test('shaped on a phone: counted in gloves, timed, kept without the server; the 
     await expect(page.getByRole('status', { name: 'Now' })).toContainText('The first side took 3 passes');
   });
 }); // prettier-ignore
+
+test('a fold that runs in an arc: what lies beyond is its flange, as wide as the card was; what would be lost is told first', async ({
+  page,
+}) => {
+  await newPiece(page, 'Rim over an arc', '300 left 90, 130 left 90, 300 left 90, 130');
+  await pickEdge(page, 'A');
+  await type(page, 'A fold along it, in by', '40');
+  await page.getByRole('button', { name: 'Lay the fold' }).click();
+  await expect(page.getByRole('heading', { name: 'Fold 1' })).toBeVisible();
+  await page.getByRole('button', { name: 'It runs in an arc' }).click();
+  const arc = page.getByRole('region', { name: 'The fold runs in an arc' });
+  await type(page, 'Rise in its middle', '45');
+  await expect(arc.getByRole('alert')).toContainText('would leave the card on the way');
+  await type(page, 'Rise in its middle', '10');
+  // 40 at the ends of the arc and 30 in its middle; square to the arc a little more than 40 beside them.
+  await expect(arc).toContainText(/between 30\.0 mm and 4\d\.\d mm wide/);
+  await page.getByRole('button', { name: 'Make it a flange along the arc' }).click();
+  await expect(page.getByRole('heading', { name: /Edge A/ })).toBeVisible();
+  await expect(page.getByText(/kept at \d+ places/)).toBeVisible();
+  await saved(page);
+  await goTo(page, 'Blank');
+  await pickEdge(page, 'A');
+  await expect(page.getByRole('region', { name: 'The flange of edge A' })).toContainText('The rim must shrink');
+  await goTo(page, 'Card');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: /^Fold 1, 90°/ })).toBeVisible();
+});

@@ -35,10 +35,8 @@ export function ArcFold({ fold }: { fold: Fold }) {
   return (
     <Box component="section" aria-label="The fold runs in an arc" sx={{ display: 'grid', gap: 1.5, borderLeft: '5px solid var(--layout)', pl: 1.5 }}>
       <Typography variant="h3">It runs in an arc</Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-        <LengthField label="Rise in its middle" mm={riseMm} min={0.1} digits={2} empty="off the straight line" onChange={setRiseMm} />
+      <LengthField label="Rise in its middle" mm={riseMm} min={0.1} digits={2} empty="off the straight line" onChange={setRiseMm} />
         <Choice label="It bows" value={bows} onChange={setBows} options={[['out', 'Toward what turns'], ['in', 'Away from it']]} />
-      </Box>
       {found && !found.ok && (
         <Typography role="alert" sx={{ color: 'var(--torch)' }}>
           {problemSentence(found.problems[0]!, pattern, show)}
@@ -48,7 +46,7 @@ export function ArcFold({ fold }: { fold: Fold }) {
         <>
           <Typography>
             The card will end at the arc. What lies beyond becomes the flange of edge {edge.letter}, <b className="figure">{widthsSaid(widthsOf(edge.flange), show)}</b> wide, as
-            it is on the card square to the arc{found.offMm > TOLD_MM && `; between the places that are kept the rim is up to ${show(found.offMm)} off`}.
+            it is on the card square to the arc{found.offMm > TOLD_MM && `; between the places that are kept the rim is up to ${show(found.offMm)} off`}. Its ends come square to the arc.
           </Typography>
           <Button
             variant="contained"

@@ -222,7 +222,7 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'arc-fold-leaves': (_, { It }) =>
     `${It} would leave the card on the way, or run into another fold: let it rise less, or the other way.`,
   'arc-fold-made': (_, { It }) =>
-    `${It}: a flange is measured over its outside to the sharp corner. Choose outside, sharp, for how the card was made here, and set its line there.`,
+    `${It}: a flange is measured over its outside to the sharp corner. Choose “Outside, creased” for how the card was made here, and set its line there.`,
   'arc-fold-holds': (_, { All }) =>
     `${All} lie in the part that becomes the flange and would be lost: take them off first, and mark them out on the flange when it stands.`,
   'arc-fold-rim': (_, { It }) =>

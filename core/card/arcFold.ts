@@ -173,12 +173,15 @@ function flanged(doc: PatternDoc, fold: Fold, { chain, arc, widths }: { chain: r
     landMm: LAND_MM,
   };
   const edge: Edge = { ...(main ?? { id: newId(), letter: freeLetter(doc), joint: { kind: 'free', trimMm: 0 } }), sides: sides.map(({ id }) => id), flange };
-  // Outline order, beginning at the datum as long as that is there.
-  const from = doc.sides.findIndex((side) => !gone.has(side.id));
-  const turned = [...doc.sides.slice(from), ...doc.sides.slice(0, from)];
-  const at = turned.findIndex(({ id }) => id === chain[0]!.side);
-  const all = [...turned.slice(0, at), ...sides, ...turned.slice(at).filter(({ id }) => !gone.has(id))];
   const corners = new Map([...doc.corners.map((corner) => [corner.id, corner] as const), ...inner.map(({ id, at: [x, y] }) => [id, { id, x, y }] as const)]);
+  const left = [...doc.sides.slice(firstAt), ...doc.sides.slice(0, firstAt)].filter(({ id }) => !gone.has(id));
+  const round = [...sides, ...left];
+  // Outline order, beginning at the datum, or at the corner nearest to where that was.
+  const { x, y } = doc.corners[0]!;
+  const isInner = new Set(inner.map(({ id }) => id));
+  const off = (side: Side) => isInner.has(side.from) ? Infinity : distance([corners.get(side.from)!.x, corners.get(side.from)!.y], [x, y]);
+  const first = round.reduce((best, side, i) => (off(side) < off(round[best]!) ? i : best), 0);
+  const all = [...round.slice(first), ...round.slice(0, first)];
   const kept = doc.edges.map((one) => ({ ...one, sides: one.sides.filter((side) => !gone.has(side)) }));
   const place = new Map(all.map(({ id }, i) => [id, i]));
   const edges = [...kept.filter((one) => one.sides.length > 0 && one.id !== edge.id), edge].sort((a, b) => place.get(a.sides[0]!)! - place.get(b.sides[0]!)!);
