@@ -1,12 +1,14 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { byDie, dieFor, packingStrip } from '#core/blank/bead/byDie';
+import { endsAlong, mitresOf } from '#core/blank/bead/mitre';
 import type { BlankBead } from '#core/blank/blank';
 import { outlinePath } from '#core/blank/blank';
 import type { Development } from '#core/blank/fold/developed';
 import { beadLine, foldsAcross } from '#core/card/beadPath';
 import type { Bead } from '#core/card/pattern';
 import { runLength } from '#core/measure/run';
+import { distance } from '#core/measure/vector';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { AT_FOLDS_WORDS, DRAWN_BY_WORDS } from '../frame/words';
@@ -87,7 +89,51 @@ export function BeadWorking({ bead, blank, number, development }: { bead: Bead; 
           {bead.atFolds === 'stopped' && ` It ends ${show(size.widthMm)} before the bend begins.`}
         </Typography>
       ))}
+      <Corners bead={bead} blank={blank} development={development} />
       <BeadMeeting bead={bead} />
     </Box>
+  );
+} // prettier-ignore
+
+/** Before another bead one runs out over so many of its widths (common practice). */
+const RUN_OUT_WIDTHS = 3;
+
+/** Where it runs into another bead of the piece: the mitre, or how far before it has to end. */
+function Corners({ bead, blank, development }: { bead: Bead; blank: BlankBead; development: Development }) {
+  const { pattern } = usePiece();
+  const { show } = usePreferences();
+  const number = (id: string) => pattern.beads.findIndex((one) => one.id === id) + 1;
+  const { widthMm } = blank.size;
+  const alike = (id: string) => {
+    const other = development.beads.find((one) => one.id === id)!;
+    const section = pattern.beads.find((one) => one.id === id)!.section;
+    return section.kind === bead.section.kind && Math.abs(other.size.heightMm - blank.size.heightMm) < 0.05 && Math.abs(other.size.widthMm - widthMm) < 0.05 && other.toward === blank.toward;
+  };
+  const corners = mitresOf(development.beads).filter(({ beads }) => beads.includes(bead.id));
+  const into = development.beads.filter((other) => other.id !== bead.id && endsAlong(blank, other));
+  const runOut = show(RUN_OUT_WIDTHS * widthMm);
+  return (
+    <>
+      {corners.map(({ beads, turnDeg, line: mitre }) => {
+        const other = beads.find((id) => id !== bead.id)!;
+        return (
+          <Typography key={other}>
+            <b>At the corner with bead {number(other)}</b>{' '}
+            {mitre === null
+              ? alike(other)
+                ? 'it runs straight on.'
+                : 'it runs straight on with another section: blend the two by hand over a form.'
+              : alike(other)
+                ? `they turn by ${Math.abs(turnDeg).toFixed(0)}°: the mitre is scribed on the blank, ${show(distance(...mitre), 1)} long. Stop both rollers at it and finish the corner over a form; or end one ${runOut} short and let it run out.`
+                : `they are unlike and make no mitre: end one ${runOut} short and let it run out, or make the corner by hand over a form.`}
+          </Typography>
+        );
+      })}
+      {into.map((other) => (
+        <Typography key={other.id}>
+          <b>It ends at bead {number(other.id)}:</b> stop it {runOut} short and let it run out, or work the join by hand over a form.
+        </Typography>
+      ))}
+    </>
   );
 } // prettier-ignore
