@@ -199,6 +199,7 @@ test('a fold that runs in an arc: what lies beyond is its flange, as wide as the
   await type(page, 'A fold along it, in by', '40');
   await page.getByRole('button', { name: 'Lay the fold' }).click();
   await expect(page.getByRole('heading', { name: 'Fold 1' })).toBeVisible();
+  await saved(page);
   await page.getByRole('button', { name: 'It runs in an arc' }).click();
   const arc = page.getByRole('region', { name: 'The fold runs in an arc' });
   await type(page, 'Rise in its middle', '45');
