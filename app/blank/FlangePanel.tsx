@@ -7,8 +7,11 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { BlankEdge } from '#core/blank/blank';
-import type { FlangeAlong, FlangeRemedies, FlangeStrip } from '#core/blank/flange/along';
-import { alongFlange, remediesOf, stripOf } from '#core/blank/flange/along';
+import type { FlangeAlong, FlangeRemedies } from '#core/blank/flange/along';
+import { alongFlange, remediesOf } from '#core/blank/flange/along';
+import type { FlangeStrip } from '#core/blank/flange/apart';
+import { radiiAlong, stripOf } from '#core/blank/flange/apart';
+import type { Segment } from '#core/measure/segment';
 import { sheetMetal } from '#core/blank/fold/practice';
 import { segmentsOfEdge } from '#core/card/outline';
 import type { Edge, Flange } from '#core/card/pattern';
@@ -40,7 +43,7 @@ export function FlangePanel({ edge, blank }: { edge: Edge; blank: BlankEdge }) {
   const { landMm } = edge.flange;
   const along = alongFlange(segmentsOfEdge(pattern, edge), flange, landMm);
   const forming = sheetMetal(metal, facts.thicknessMm, shop).forming!;
-  const strip = stripOf(along, flange, landMm);
+  const strip = stripOf(segmentsOfEdge(pattern, edge), flange, landMm);
   const strained = along.stretches.filter(({ kind }) => kind !== 'plain');
   const worst = strained.flatMap((stretch) => remediesOf(stretch, along, stretch.strain > 0 ? forming.stretch : forming.shrink) ?? []);
   return (
@@ -173,6 +176,15 @@ function Remedies({ all, along, notched }: { all: readonly FlangeRemedies[]; alo
   );
 } // prettier-ignore
 
+/** How a lip is cut along its weld so that it only has to be rolled. */
+function weldSaid(weld: readonly Segment[], show: (mm: number) => string): string {
+  const radii = radiiAlong(weld);
+  const [first = null] = radii;
+  if (radii.length === 1 && first === null) return 'Roll it to the curve: nothing is strained.';
+  if (radii.length === 1) return `Cut it as part of a flat ring of ${show(first!)} radius along the weld: it rolls to the curve without being strained.`;
+  return `Cut it along the weld in arcs from the panel’s end of it on: ${radii.map((r) => (r === null ? 'straight' : show(r))).join(', ')}. It rolls to the curve without being strained.`;
+} // prettier-ignore
+
 function StripBlank({ strip, letter, flange }: { strip: FlangeStrip; letter: string; flange: Flange }) {
   const { show } = usePreferences();
   return (
@@ -188,7 +200,7 @@ function StripBlank({ strip, letter, flange }: { strip: FlangeStrip; letter: str
         </Typography>
       ) : (
         <Typography>
-          {strip.ringRadiusMm === null ? 'Roll it to the curve: nothing is strained.' : `Cut it as a flat ring of ${show(strip.ringRadiusMm)} radius along the weld: it rolls to the curve without being strained.`}
+          {weldSaid(strip.weld, show)}
         </Typography>
       )}
       <StripPiece strip={strip} letter={letter} flange={flange} />

@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useCallback, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import type { FlangeStrip } from '#core/blank/flange/along';
+import type { FlangeStrip } from '#core/blank/flange/apart';
 import { stripCard } from '#core/blank/flange/stripCard';
 import { cut } from '#core/card/cut';
 import type { Flange } from '#core/card/pattern';
@@ -23,7 +23,6 @@ export function StripPiece({ strip, letter, flange }: { strip: FlangeStrip; lett
     const { strip: of, flange: to } = JSON.parse(wanted) as { strip: FlangeStrip; flange: Flange };
     return stripCard(of, to, newId);
   }, [wanted]);
-  if (!card) return null;
   const name = cut(`${cut(facts.name, 58)}, strip for ${letter}`, 80);
   if (made)
     return (

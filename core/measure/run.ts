@@ -89,11 +89,14 @@ export function besideRun(run: readonly Segment[], off: Ramp): Segment[] {
     const from = gone;
     gone += l;
     const beside = (t: number): Vec => along(pointAt(s, t), right(directionAt(s, t)), rampAt(off, (from + t * l) / total)); // prettier-ignore
-    if (isStraight(s)) return [line(beside(0), beside(1))];
-    const parts = Math.max(1, Math.ceil(Math.abs(4 * Math.atan(s.bulge)) / TAPERED_ARC));
-    return Array.from({ length: parts }, (_, i): Segment => {
-      const [a, via, b] = [beside(i / parts), beside((i + 0.5) / parts), beside((i + 1) / parts)];
-      return { a, b, bulge: bulgeThrough(a, via, b) };
+    // Where it begins to get wider or narrower otherwise there is a corner.
+    const turns = [0, ...off.map(([share]) => (share * total - from) / l).filter((t) => t > 1e-9 && t < 1 - 1e-9), 1];
+    return turns.slice(1).flatMap((to, k): Segment[] => {
+      const start = turns[k]!;
+      if (isStraight(s)) return [line(beside(start), beside(to))];
+      const parts = Math.max(1, Math.ceil(Math.abs(4 * Math.atan(s.bulge) * (to - start)) / TAPERED_ARC));
+      const at = (i: number) => beside(start + ((to - start) * i) / parts);
+      return Array.from({ length: parts }, (_, i): Segment => ({ a: at(i), b: at(i + 1), bulge: bulgeThrough(at(i), at(i + 0.5), at(i + 1)) })); // prettier-ignore
     });
   });
 }

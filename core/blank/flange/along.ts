@@ -1,6 +1,4 @@
-import { radians } from '../../measure/angle';
-import type { Ramp } from '../../measure/ramp';
-import { mostOfRamp, rampAt, ramped, slopeAt } from '../../measure/ramp';
+import { rampAt, slopeAt } from '../../measure/ramp';
 import type { Segment } from '../../measure/segment';
 import { arcOf, isStraight, segmentLength } from '../../measure/segment';
 import { ROUNDING } from '../../measure/tolerance';
@@ -182,27 +180,4 @@ export function remediesOf(stretch: FlangeStretch, along: Pick<FlangeAlong, 'way
     openedDeg: along.way === 'tipped' ? openedWithin(worst, limit.strain) : null,
     notches: deepMm > 0 ? { count, deepMm, apartMm: long / count, opensMm: Math.abs(stretch.changeMm) / count } : null,
   };
-} // prettier-ignore
-
-/** The blank of a flange that is made apart. */
-export type FlangeStrip =
-  /** A straight strip, folded so far from one of its long sides, then pulled round. `standing`: strain of the leg that stands. */
-  | { kind: 'angle'; lengthMm: number; widths: Ramp; foldInMm: number; standing: number }
-  /** A strip that is only rolled to the curve: straight, or for a flange that is not square a flat ring of this radius. */
-  | { kind: 'lip'; lengthMm: number; widths: Ramp; ringRadiusMm: number | null };
-
-/** What is to be cut for a flange that is made apart; null for one that is not. `landMm` lies on the panel. */
-export function stripOf(along: FlangeAlong, flange: BlankFlange, landMm: number): FlangeStrip | null {
-  const cos = Math.cos(radians(flange.bend.angleDeg));
-  const most = along.stations.reduce((a, b) => (Math.abs(b.curvature) > Math.abs(a.curvature) ? b : a), along.stations[0]!);
-  const { lengthMm } = along;
-  if (flange.made === 'pulled') {
-    // Both legs over the outside of the bend, less what the bend takes: the flat of the standing leg has that taken off.
-    const standing = -most.curvature * mostOfRamp(flange.flat) * cos;
-    return { kind: 'angle', lengthMm, widths: ramped(flange.flat, (mm) => landMm + mm), foldInMm: landMm - flange.setbackMm + flange.allowanceMm / 2, standing };
-  }
-  if (flange.made !== 'lip') return null;
-  const widths = ramped(flange.flat, (mm) => mm + flange.deductionMm);
-  const square = Math.abs(cos) < 1e-9 || most.curvature === 0;
-  return { kind: 'lip', lengthMm, widths, ringRadiusMm: square ? null : 1 / Math.abs(most.curvature * cos) };
 } // prettier-ignore
