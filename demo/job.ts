@@ -198,8 +198,8 @@ function stepWellTray(): PieceFile {
     folding: {
       ...unfolded(),
       brake: 'box-and-pan',
-      // With both long walls up the last short one would not come out of the brake: one was left open and closed over a bar.
-      leftOpen: [{ fold: 'f1', deg: 70 }],
+      // With its lap on, the wall that stands behind would meet the beam at the last fold: that was left open and closed over a bar.
+      leftOpen: [{ fold: 'f1', deg: 60 }],
       made: folded.folds.map(({ id }) => id),
       closed: ['f1'],
       // The step falls to the front and a little outward.

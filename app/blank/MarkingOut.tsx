@@ -26,8 +26,8 @@ export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] 
       </Typography>
     );
   }
-  const along = lineName(datum.square, datum.long);
-  const out = lineName(datum.long, datum.square);
+  const along = lineName(datum, 'square');
+  const out = lineName(datum, 'long');
   const arcFrom = new Map(arcs.map((arc) => [arc.from, arc]));
   return (
     <Box>

@@ -56,8 +56,8 @@ export function OrderPanel({ development, ...ordering }: Props) {
       <Typography variant="body2">
         <Box component={Link} to="/shop#machines" sx={{ color: 'var(--layout)' }}>
           The machines and their figures
-        </Box>. Laps, hems and flanges of joints are not looked at; a fold
-        that is held by its joint’s strip wants your own eye.
+        </Box>. Laps count as part of their
+        face; hems and flanges along edges are not looked at, and a fold held by one wants your own eye.
       </Typography>
     </Stack>
   );

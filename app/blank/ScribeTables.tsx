@@ -1,4 +1,4 @@
-import { holeSize } from '../frame/markingWords';
+import { beginSaid, holeSize } from '../frame/markingWords';
 import Box from '@mui/material/Box';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
@@ -44,6 +44,7 @@ export function ScribeTables({ development }: { development: Development }) {
       <Typography variant="h2">What to scribe</Typography>
       <Typography variant="body2" sx={{ color: 'var(--pencil)', mb: 1 }}>
         {unit === 'mm' ? 'Millimetres' : 'Inches'}, measured from the edges as cut.
+        {(datum.long.letter === null || datum.square.letter === null) && ` ${beginSaid(datum)}`}
       </Typography>
       {lines.length > 0 && (
         <Table size="small" aria-label="Fold lines to scribe">
@@ -87,7 +88,7 @@ export function ScribeTables({ development }: { development: Development }) {
             <TableRow>
               <TableCell>Line</TableCell>
               <TableCell>
-                Through: from {lineName(datum.square, datum.long)} / from {lineName(datum.long, datum.square)}
+                Through: from {lineName(datum, 'square')} / from {lineName(datum, 'long')}
               </TableCell>
             </TableRow>
           </TableHead>

@@ -1,5 +1,5 @@
 import type { Formed } from '#core/card/holeForm';
-import type { Datum, DatumLine } from '#core/blank/datum';
+import type { Datum } from '#core/blank/datum';
 import type { Place } from '#core/blank/markingOut';
 import type { ScribeHole, ScribeLine } from '#core/blank/scribe';
 
@@ -16,15 +16,19 @@ export const SCRIBE_WORDS: Record<ScribeLine['line'], string> = {
 export const plain = (said: Said): string =>
   said.map((part) => (typeof part === 'string' ? part : part.figure)).join('');
 
-/** What a datum line is called: its edge, or the line to scribe first. */
-export const lineName = (line: DatumLine, other: DatumLine): string =>
-  line.letter ?? (other.letter === null ? 'the line scribed first' : `a line square to ${other.letter}`);
+/** What a datum line is called: its edge; or the line to scribe first, and the one that is squared up at its end. */
+export function lineName(datum: Datum, which: keyof Datum): string {
+  const other = datum[which === 'long' ? 'square' : 'long'];
+  if (datum[which].letter !== null) return datum[which].letter;
+  if (other.letter !== null) return `a line square to ${other.letter}`;
+  return which === 'long' ? 'the line scribed first' : 'the line square to it';
+}
 
-export const placeSaid = ({ alongMm, outMm }: Place, { long, square }: Datum, bare: Shown): Said => [
+export const placeSaid = ({ alongMm, outMm }: Place, datum: Datum, bare: Shown): Said => [
   { figure: bare(alongMm, 2) },
-  ` from ${lineName(square, long)}, `,
+  ` from ${lineName(datum, 'square')}, `,
   { figure: bare(outMm, 2) },
-  ` from ${lineName(long, square)}`,
+  ` from ${lineName(datum, 'long')}`,
 ];
 
 /** From where a fold line is scribed. */
@@ -51,7 +55,7 @@ export const holeSaid = ({ from, datum: at }: ScribeHole, datum: Datum, bare: Sh
 
 /** How one begins: the two lines everything is measured from. */
 export const beginSaid = ({ long, square }: Datum): string =>
-  `${long.letter ? `Begin with edge ${long.letter}, straight along the sheet, ` : 'Scribe a straight line along the sheet '}and square up ${square.letter ? `edge ${square.letter}` : 'a line at its end'}. Everything is measured from these two.`;
+  `${long.letter ? `Begin with edge ${long.letter}, straight along the sheet, ` : 'Scribe a straight line along the sheet '}and square up ${square.letter ? `edge ${square.letter}` : 'a line at its end'}. Places are measured from these two.`;
 
 /** Lines that are scribed: with the bar on the tangent, brake line and near tangent are one line. */
 export const linesToScribe = (lines: readonly ScribeLine[], brakeLine: string): ScribeLine[] =>

@@ -37,8 +37,8 @@ export function markingSheet(
   work: readonly EdgeToWork[] = [],
 ): MarkingSheet {
   const { datum, corners, arcs, marks, holes, checks } = markingOut(blank, [...plugs]);
-  const along = `From ${lineName(datum.square, datum.long)}`;
-  const out = `From ${lineName(datum.long, datum.square)}`;
+  const along = `From ${lineName(datum, 'square')}`;
+  const out = `From ${lineName(datum, 'long')}`;
   const traced = corners.length > MOST_CORNERS;
   const two = ({ alongMm, outMm }: { alongMm: number; outMm: number }) => [bare(alongMm, 2), bare(outMm, 2)];
   const numberOf = (fold: string) => String(blank.hinges.findIndex((h) => h.fold === fold) + 1);
