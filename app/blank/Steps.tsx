@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import Typography from '@mui/material/Typography';
+import { useEffect, useRef } from 'react';
 import type { BlankFold, Development } from '#core/blank/fold/developed';
 import { distance } from '#core/measure/vector';
 import { holesUnderBar } from '#core/blank/fold/order/underBar';
@@ -19,6 +20,13 @@ export function Now({ rows, next, looked, look, brake, development }: Given & { 
   const { show } = usePreferences();
   const { pattern } = usePiece();
   const { folds } = development;
+  const box = useRef<HTMLDivElement>(null);
+  const seen = useRef(looked);
+  // Touched in the list below, what is to be done there comes into sight.
+  useEffect(() => {
+    if (seen.current !== looked) box.current?.scrollIntoView({ block: 'nearest' });
+    seen.current = looked;
+  }, [looked]);
   const row = rows[looked];
   if (!row) return null;
   const step = row.by === 'machine' ? row.step : null;
@@ -28,7 +36,7 @@ export function Now({ rows, next, looked, look, brake, development }: Given & { 
   const fingers = step && fingersSaid(step, brake?.fingerGapMm, show);
   const all = next >= rows.length;
   return (
-    <Box role="status" aria-label="Now" sx={{ borderLeft: `6px solid ${all ? 'var(--done)' : looked === next ? 'var(--torch)' : 'var(--rule)'}`, bgcolor: looked === next ? 'var(--torch-ground)' : undefined, px: 1.6, py: 1 }}>
+    <Box ref={box} role="status" aria-label="Now" sx={{ borderLeft: `6px solid ${all ? 'var(--done)' : looked === next ? 'var(--torch)' : 'var(--rule)'}`, bgcolor: looked === next ? 'var(--torch-ground)' : undefined, px: 1.6, py: 1 }}>
       <Typography variant="body2">
         {looked + 1} of {rows.length}
         {row.done ? ' · done' : looked === next ? ' · now' : ''}
