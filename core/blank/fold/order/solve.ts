@@ -104,7 +104,7 @@ function askedOf(development: Development, brake: Brake, settled: Settled): Resu
   const n = folds.length;
   if (n > MOST_FOLDS) return failure({ code: 'too-many-folds', numbers: { folds: n, most: MOST_FOLDS } });
   const known = remembered({ poses: machine.poses, long: longOf(machine.poses, longFirst), step: machine.step });
-  const all = 2 ** n - 1 - bitsOf([...new Set(byHand)]);
+  const all = (2 ** n - 1) & ~bitsOf(byHand);
   return { ok: true, folding: { n, all, from: bitsOf(made) & all, known }, anglesDeg };
 } // prettier-ignore
 
