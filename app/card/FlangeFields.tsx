@@ -65,7 +65,7 @@ export function FlangeFields({ edge }: { edge: Edge }) {
         )}
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-        <AngleField label="Turned through" angleDeg={flange.turnDeg} min={1} max={180} wrong="Degrees turned from flat, 1 to 180." onChange={(turnDeg) => set({ turnDeg })} />
+        <AngleField label="Turned through" angleDeg={flange.turnDeg} min={0.1} max={180} wrong="Degrees turned from flat, over 0 and up to 180." onChange={(turnDeg) => set({ turnDeg })} />
         <Choice label="It goes" value={flange.toward} onChange={(toward) => set({ toward })} options={[['face', 'Toward you'], ['back', 'Away']]} />
       </Box>
       <LengthField label="Inside radius (empty: the usual one)" mm={flange.radiusMm} min={0} thin empty="usual" onChange={(radiusMm) => set({ radiusMm })} />

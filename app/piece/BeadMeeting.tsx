@@ -1,4 +1,8 @@
 import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { Fragment } from 'react';
+import type { AtGap } from '#core/card/beadExits';
+import { atGap, exitsOf } from '#core/card/beadExits';
 import type { BeadsApart } from '#core/card/beadsApart';
 import { beadsApart } from '#core/card/beadsApart';
 import type { Bead } from '#core/card/pattern';
@@ -9,7 +13,7 @@ import { useBeadsBeside } from './useBeadsBeside';
 
 /** Where a bead carries on one of another piece, or is carried on by one: whether they meet, told at both. */
 export function BeadMeeting({ bead }: { bead: Bead }) {
-  const { id } = usePiece();
+  const { id, pattern } = usePiece();
   const beside = useBeadsBeside(id);
   // A job that was taken in has pieces by other ids: the bead's own then says which is meant.
   const known = (piece: string) => piece === id || beside.some((one) => one.piece === piece);
@@ -17,19 +21,38 @@ export function BeadMeeting({ bead }: { bead: Bead }) {
   const tied = beside.filter(({ piece, bead: other }) => means(bead.meets, piece, other.id) || means(other.meets, id, bead.id));
   return (
     <>
-      {tied.map(({ piece, name, number, bead: other }) => {
+      {tied.map(({ piece, name, number, bead: other, exits }) => {
         const apart = beadsApart(bead, other);
-        return apart ? (
-          <Told key={`${piece} ${other.id}`}>
-            It does not carry on bead {number} of “{name}”: <Apart apart={apart} />.
-          </Told>
-        ) : (
-          <Box key={`${piece} ${other.id}`} role="status" sx={{ borderLeft: '5px solid var(--good)', pl: 1.5 }}>
-            It carries on bead {number} of “{name}”: the same section, the same way up, as far in.
-          </Box>
+        const gap = atGap(exitsOf(pattern, bead), exits);
+        return (
+          <Fragment key={`${piece} ${other.id}`}>
+            {apart ? (
+              <Told>
+                It does not carry on bead {number} of “{name}”: <Apart apart={apart} />.
+              </Told>
+            ) : (
+              <Box role="status" sx={{ borderLeft: '5px solid var(--good)', pl: 1.5 }}>
+                It carries on bead {number} of “{name}”: the same section, the same way up, as far in.
+              </Box>
+            )}
+            {gap && <AtTheGap gap={gap} name={name} />}
+          </Fragment>
         );
       })}
     </>
+  );
+} // prettier-ignore
+
+/** Where the two come to the gap between them, and how far they are apart there. */
+function AtTheGap({ gap: { here, there, fromStartMm, fromEndMm }, name }: { gap: AtGap; name: string }) {
+  const { show } = usePreferences();
+  const [start, end] = [show(Math.abs(fromStartMm)), show(Math.abs(fromEndMm))];
+  return (
+    <Typography variant="body2">
+      At the gap it leaves edge {here.letter} {show(here.startMm)} from its start, {show(here.endMm)} from its end; that of “{name}” leaves edge {there.letter}{' '}
+      {show(there.endMm)} from its end, {show(there.startMm)} from its start. Laid along each other they are{' '}
+      {start === end ? <>{start} apart.</> : <>{start} apart from the one corner, {end} from the other.</>}
+    </Typography>
   );
 } // prettier-ignore
 

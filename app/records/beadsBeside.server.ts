@@ -1,12 +1,14 @@
 import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm';
+import type { BeadExit } from '#core/card/beadExits';
+import { exitsOf } from '#core/card/beadExits';
 import type { Bead } from '#core/card/pattern';
-import { BeadSchema } from '#core/card/pattern';
+import { readPattern } from '#core/card/read';
 import { dbOf } from './database.server';
 import { documents, heads, pieces } from './schema.server';
 import type { Viewer } from './viewer.server';
 
-/** A bead of another piece of the job. */
-export type BeadBeside = { piece: string; name: string; number: number; bead: Bead };
+/** A bead of another piece of the job, and where it leaves that piece. */
+export type BeadBeside = { piece: string; name: string; number: number; bead: Bead; exits: BeadExit[] };
 
 const MOST = 200;
 
@@ -14,15 +16,15 @@ const MOST = 200;
 export async function beadsBeside(viewer: Viewer, piece: string): Promise<BeadBeside[]> {
   const own = dbOf(viewer).select({ job: pieces.job }).from(pieces).where(eq(pieces.id, piece));
   const rows = await dbOf(viewer)
-    .select({ piece: pieces.id, name: pieces.name, beads: sql<unknown>`${documents.body}->'beads'` })
+    .select({ piece: pieces.id, name: pieces.name, body: documents.body })
     .from(pieces)
     .innerJoin(heads, and(eq(heads.piece, pieces.id), eq(heads.kind, 'card')))
     .innerJoin(documents, and(eq(documents.piece, pieces.id), eq(documents.kind, 'card'), eq(documents.number, heads.number)))
     .where(and(sql`${pieces.job} = (${own})`, ne(pieces.id, piece), isNull(pieces.archived), sql`jsonb_array_length(coalesce(${documents.body}->'beads', '[]')) > 0`))
     .orderBy(asc(pieces.seq))
     .limit(MOST);
-  return rows.flatMap(({ piece: id, name, beads }) => {
-    const read = BeadSchema.array().safeParse(beads);
-    return read.success ? read.data.map((bead, i) => ({ piece: id, name, number: i + 1, bead })) : [];
+  return rows.flatMap(({ piece: id, name, body }) => {
+    const read = readPattern(body);
+    return read.ok ? read.doc.beads.map((bead, i) => ({ piece: id, name, number: i + 1, bead, exits: exitsOf(read.doc, bead) })) : [];
   });
 } // prettier-ignore

@@ -129,6 +129,9 @@ test('what cannot be is told by its cause, and nothing is lost silently', () => 
   // Between the chord and the arc: on the panel where it bows out, on the flange where it bows in.
   expect(code({ ...doc, holes: [{ id: 'h', x: 150, y: 92, diameterMm: 2 }] }, 12)).toBe('ok');
   expect(code({ ...doc, holes: [{ id: 'h', x: 150, y: 88, diameterMm: 2 }] }, -12)).toBe('arc-fold-holds');
+  const along = { id: 'b', path: { kind: 'along' as const, edge: doc.edges.find(({ sides }) => sides.includes(doc.sides[2]!.id))!.id, inMm: 8, startMm: 0, endMm: 0 }, section: { kind: 'v' as const, widthMm: 6, heightMm: 2 }, toward: 'face' as const, drawsIn: null, acrossRadiusMm: null, acrossOn: null, atFolds: null, meets: null }; // prettier-ignore
+  expect(code({ ...doc, beads: [along] }, 8)).toBe('arc-fold-holds');
+  expect(code({ ...doc, tucks: [{ id: 't', kind: 'tuck', at: { side: doc.sides[2]!.id, share: 0.5 }, widthMm: 2, depthMm: 9 }] }, 8)).toBe('arc-fold-holds'); // prettier-ignore
   expect(code({ ...doc, folds: [] }, 8)).toBe('fold-off-outline');
   const pointed = plate(300, [[300, 90.5], [150, 260], [0, 90.5]], 90); // prettier-ignore
   expect(flangeAlongArc(pointed.doc, pointed.fold, 8, countingIds('n'))).toMatchObject({ ok: false, problems: [{ code: 'arc-fold-rim' }] }); // prettier-ignore

@@ -34,7 +34,7 @@ const LAND_MM = 15;
  *
  * Problems: `fold-off-outline`; `arc-fold-rise` (numbers: riseMm, mostMm: no more than half a circle); `arc-fold-leaves` (the
  * arc leaves the card, or meets another fold); `arc-fold-made` (the card has to run to the outside, sharp); `arc-fold-holds`
- * (about: folds, holes, beads, marks and flanges in the part beyond, which would be lost); `arc-fold-rim` (the rim does not face
+ * (about: folds, holes, beads, marks, tucks and flanges in the part beyond, which would be lost); `arc-fold-rim` (the rim does not face
  * the arc all along).
  */
 export function flangeAlongArc(doc: PatternDoc, foldId: string, riseMm: number, newId: NewId): Result<{ doc: PatternDoc; edge: string; offMm: number }> {
@@ -94,12 +94,14 @@ function heldIn(before: PatternDoc, doc: PatternDoc, fold: Fold, chain: readonly
   const sides = new Set(chain.map(({ side }) => side));
   const beyond = points([...chain.map(({ segment }) => segment), reversed(arc)]);
   const isIn = (p: Vec) => inside(p, beyond);
+  const goes = (id: string) => doc.edges.some((edge) => edge.id === id && edge.sides.every((side) => sides.has(side)));
   const ends = (one: Fold) => (one.path.kind === 'along' ? [one.path.side] : [one.path.from.side, one.path.to.side]);
   return [
     ...doc.folds.filter((one) => one.id !== fold.id && ends(one).some((side) => sides.has(side))).map(({ id }) => id),
     ...before.holes.filter(({ x, y }) => isIn([x, y])).map(({ id }) => id),
     ...before.marks.filter((one) => isIn(mix(one.from, one.to, 0.5))).map(({ id }) => id),
-    ...before.beads.filter(({ path }) => path.kind === 'between' && (isIn(path.from) || isIn(path.to))).map(({ id }) => id),
+    ...before.beads.filter(({ path }) => (path.kind === 'between' ? isIn(path.from) || isIn(path.to) : goes(path.edge))).map(({ id }) => id),
+    ...doc.tucks.filter(({ at }) => sides.has(at.side)).map(({ id }) => id),
     ...doc.edges.filter((edge) => edge.flange && edge.sides.some((side) => sides.has(side))).map(({ id }) => id),
   ];
 } // prettier-ignore
@@ -186,5 +188,7 @@ function flanged(doc: PatternDoc, fold: Fold, { chain, arc, widths }: { chain: r
   const place = new Map(all.map(({ id }, i) => [id, i]));
   const edges = [...kept.filter((one) => one.sides.length > 0 && one.id !== edge.id), edge].sort((a, b) => place.get(a.sides[0]!)! - place.get(b.sides[0]!)!);
   const next: PatternDoc = { ...doc, corners: all.map((side) => corners.get(side.from)!), sides: all, edges, folds: doc.folds.filter(({ id }) => id !== fold.id) };
-  return { doc: withoutGone(next), edge: edge.id };
+  // Where the arc takes the place that stays put into the flange, the largest face does.
+  const base = next.base && inside(next.base, outlineOf(next).polygon()) ? next.base : null;
+  return { doc: withoutGone({ ...next, base }), edge: edge.id };
 } // prettier-ignore

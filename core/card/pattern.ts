@@ -62,7 +62,7 @@ export const FlangeSchema = z.strictObject({
       'its places do not follow each other',
     ) // prettier-ignore
     .optional(),
-  turnDeg: z.number().min(1).max(180),
+  turnDeg: z.number().min(0.1).max(180),
   toward: z.enum(['face', 'back']),
   radiusMm: size.nullable(),
   how: z.enum(FLANGE_WAYS),
