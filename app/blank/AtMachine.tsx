@@ -62,6 +62,8 @@ function partsAlong(brake: Brake, step: OrderStep, line: readonly [number, numbe
   const far = Math.max(120, reach * 0.3);
   return found.parts.flatMap(({ name, section }) => {
     const held = section.map(([x, z]) => [Math.max(-far, Math.min(far, x)), Math.max(-far, Math.min(brake.noseHeightMm + 40, z))] as const);
+    // A bench farther below than is drawn is not drawn.
+    if (held.every(([, z]) => z === held[0]![1])) return [];
     // The apron swings with the sheet: at rest it would stand before it.
     const spans: [number, number][] = name === 'bar' && fingers ? fingers : [[from, to]];
     return spans.map(([a, b]) => ({ name, geometry: geometryOf(prism(held, a, b), true) }));

@@ -13,6 +13,7 @@ export const HIT_WORDS: Record<Hit['of'], string> = {
   beam: 'it runs into the beam over the bar',
   bed: 'what hangs down runs into the bed',
   apron: 'what is turned down runs into the apron',
+  bench: 'what hangs down lands on the bench under the machine',
   piece: 'it runs into the piece itself',
   length: 'it is longer than the machine',
   thickness: 'the sheet is too thick for so long a fold',

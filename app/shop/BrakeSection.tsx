@@ -84,7 +84,7 @@ function Section({ brake, held: inHand }: { brake: ShopBrake; held: Grip | null 
   const path = (polygon: readonly Vec[]) =>
     `M${polygon.map(([x, z]) => px([held(x), held(z)]).join(' ')).join('L')}Z`;
   const [[x1, y], [x2]] = [px([-far, -SHEET_MM / 2]), px([reachOf(brake) * 0.6, 0])];
-  const words = { bar: 'bar', beam: 'beam', bed: 'bed', apron: 'apron' } as const;
+  const words = { bar: 'bar', beam: 'beam', bed: 'bed', apron: 'apron', bench: 'bench' } as const;
   return (
     <g>
       {found.parts.map(({ name, section }, i) => (

@@ -100,6 +100,7 @@ function BrakeFields({ brake, change }: { brake: ShopBrake; change: (next: Parti
         {field('noseRadiusMm', 'Radius of its tip')}
         {field('apronMm', 'Apron, wide where it bears')}
         <LengthField label="Bed, from the line back" mm={brake.bedMm ?? brake.noseDepthMm} min={0} max={20_000} onChange={(mm) => mm !== null && change({ bedMm: mm })} />
+        <LengthField label="Bench or floor, down from the sheet" mm={brake.benchMm ?? null} min={1} max={20_000} empty="nothing in the way" onChange={(mm) => change({ benchMm: mm ?? undefined })} />
         <TextField
           label="Widths of all fingers, mm (empty: one bar)"
           value={fingers}

@@ -34,6 +34,8 @@ export const BrakeSchema = z.object({
   apronMm: figure,
   /** From the line back to the rear of the bed: where nothing is said as deep as the bar. */
   bedMm: figure.optional(),
+  /** From the sheet down to the bench or floor below it, on which what hangs down or swings up would land; left out: nothing is there. */
+  benchMm: figure.min(1).optional(),
   /** Widths of all fingers of a box-and-pan brake; null for one bar all along. */
   fingersMm: z.array(figure.min(1)).max(60).nullable(),
   /** Fingers may stand so far apart, and end so far before a wall or the end of the line (common practice: 10). */
@@ -49,7 +51,7 @@ export const BrakeSchema = z.object({
 export type Brake = z.infer<typeof BrakeSchema>;
 
 /** A convex part of a machine in section, counter-clockwise. Bar or fingers are one or two of them. */
-export type Part = { name: 'bar' | 'beam' | 'bed' | 'apron'; section: Vec[] };
+export type Part = { name: 'bar' | 'beam' | 'bed' | 'apron' | 'bench'; section: Vec[] };
 
 /** The thickest sheet that is folded at a length, mm: the most that is said for that length or a longer one; null where nothing is said. */
 export function thickestAt({ thickest = [] }: Pick<Brake, 'thickest'>, longMm: number): number | null {
@@ -71,13 +73,14 @@ export const FINGER_GAP_MM = 10;
 
 /**
  * A brake in section, its parts convex, z = 0 on top of the sheet (thickness T): bar or fingers between the sheet and the
- * beam; the beam over all that lies behind the front of the bar; the bed under the sheet; the apron in front of it, at rest.
+ * beam; the beam over all that lies behind the front of the bar; the bed under the sheet; the apron in front of it, at rest; the
+ * bench below them all, where one is told.
  *
  * Problems: `machine-figures` (about: figures that leave no bar between them; a front that does not rise from point to
  * point, or goes farther back than the bar).
  */
 export function sectionOf(brake: Brake, thicknessMm: number): Result<{ parts: Part[] }> {
-  const { noseHeightMm: high, noseDepthMm: deep, noseRakeDeg, apronMm, bedMm = deep } = brake;
+  const { noseHeightMm: high, noseDepthMm: deep, noseRakeDeg, apronMm, bedMm = deep, benchMm } = brake;
   if (!(deep > 0 && high > 0)) return failure({ code: 'machine-figures', about: ['noseDepthMm', 'noseHeightMm'] });
   if (brake.noseMm) return byPoints(brake, brake.noseMm, thicknessMm);
   const lean = Math.tan((noseRakeDeg * Math.PI) / 180);
@@ -97,14 +100,15 @@ export function sectionOf(brake: Brake, thicknessMm: number): Result<{ parts: Pa
           ] as Vec[],
         ]
       : [foot];
-  return { ok: true, parts: [...bars.map((section): Part => ({ name: 'bar', section: distinct(section) })), ...around({ high, bedMm, apronMm }, -neck, thicknessMm)] }; // prettier-ignore
+  return { ok: true, parts: [...bars.map((section): Part => ({ name: 'bar', section: distinct(section) })), ...around({ high, bedMm, apronMm, benchMm }, -neck, thicknessMm)] }; // prettier-ignore
 }
 
-/** Beam, bed and apron; `front` is where the bar meets the beam. */
-const around = ({ high, bedMm, apronMm }: { high: number; bedMm: number; apronMm: number }, front: number, t: number): Part[] => [
+/** Beam, bed, apron and bench; `front` is where the bar meets the beam. */
+const around = ({ high, bedMm, apronMm, benchMm }: { high: number; bedMm: number; apronMm: number; benchMm?: number | undefined }, front: number, t: number): Part[] => [
   { name: 'beam', section: [[-FAR_MM, high], [front, high], [front, FAR_MM], [-FAR_MM, FAR_MM]] },
   { name: 'bed', section: [[-bedMm, -FAR_MM], [0, -FAR_MM], [0, -t], [-bedMm, -t]] },
   { name: 'apron', section: [[0, -t - APRON_DEEP_MM], [apronMm, -t - APRON_DEEP_MM], [apronMm, -t], [0, -t]] },
+  ...(benchMm === undefined ? [] : [{ name: 'bench' as const, section: [[-FAR_MM, -t - benchMm - FAR_MM], [FAR_MM, -t - benchMm - FAR_MM], [FAR_MM, -t - benchMm], [-FAR_MM, -t - benchMm]] as Vec[] }]),
 ]; // prettier-ignore
 
 /** The same with the front of the bar point by point: between each two of them a part of it. */
@@ -113,7 +117,7 @@ function byPoints(
   nose: readonly (readonly [number, number])[],
   thicknessMm: number,
 ): Result<{ parts: Part[] }> {
-  const { noseHeightMm: high, noseDepthMm: deep, apronMm, bedMm = deep } = brake;
+  const { noseHeightMm: high, noseDepthMm: deep, apronMm, bedMm = deep, benchMm } = brake;
   const given = nose.filter(([back, up]) => back > 0 || up > 0);
   const all = [[0, 0] as const, ...given, ...((given.at(-1)?.[1] ?? 0) < high ? [[given.at(-1)?.[0] ?? 0, high] as const] : [])]; // prettier-ignore
   const rises = all.every(([back, up], i) => back < deep && up <= high && (i === 0 || up > all[i - 1]![1]));
@@ -130,7 +134,7 @@ function byPoints(
       ],
     };
   });
-  return { ok: true, parts: [...bars, ...around({ high, bedMm, apronMm }, -all.at(-1)![0], thicknessMm)] };
+  return { ok: true, parts: [...bars, ...around({ high, bedMm, apronMm, benchMm }, -all.at(-1)![0], thicknessMm)] };
 }
 
 /** Without a corner that stands on the one before it. */

@@ -9,7 +9,7 @@ import { laid } from './laid';
 
 /** What stands in the way of a fold: which part of the machine, or the piece itself, and how deep, mm; where along the machine's y, where that is known. */
 export type Hit = {
-  of: 'bar' | 'beam' | 'bed' | 'apron' | 'piece' | 'length' | 'thickness' | 'way in' | 'way out';
+  of: 'bar' | 'beam' | 'bed' | 'apron' | 'bench' | 'piece' | 'length' | 'thickness' | 'way in' | 'way out';
   depthMm: number;
   alongMm?: number;
   /** The face that is in the way, by its index, where it is one. */

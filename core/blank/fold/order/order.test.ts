@@ -82,6 +82,28 @@ test.each<[string, Development, Brake, boolean]>([
   }
 });
 
+test('a bench below: what hangs down or is turned over onto it needs so much room, in whichever way it is held', () => {
+  const chain = strip([40, 60, 40], [DOWN, DOWN]);
+  const over = (benchMm: number | undefined): Brake => ({ ...BRAKE, fingersMm: null, openMm: 200, noseHeightMm: 300, bedMm: 5, ...(benchMm !== undefined && { benchMm }) }); // prettier-ignore
+  const first = (benchMm: number) => checkedOrder(chain, over(benchMm), [0, 1]);
+  expect(checkedOrder(chain, over(undefined), [0, 1])).toMatchObject({ ok: true });
+  expect(first(200)).toMatchObject({ ok: true });
+  fc.assert(
+    fc.property(spread(5, 200), spread(5, 200), (a, b) => {
+      const [low, high] = [Math.min(a, b), Math.max(a, b)];
+      // More room never makes worse.
+      if (first(low).ok) expect(first(high).ok).toBe(true);
+    }),
+    { numRuns: 30 },
+  );
+  // A leg turned down and held behind the line stands 40 deep: with less room below it lands on the bench.
+  const z = strip([40, 60, 40], [DOWN, UP]);
+  const room = (benchMm: number) => checkedOrder(z, { ...over(benchMm), bedMm: 5 }, [0, 1]);
+  expect([room(30).ok, room(60).ok]).toEqual([false, true]);
+  const found = room(30);
+  if (!found.ok && 'stuck' in found) expect(found.stuck.hit.of).toBe('bench');
+});
+
 // From here on a model of its own, in section, with a general polygon library: chains of folds under a bar all along.
 const SCALE = 1000;
 const clip = (polygon: readonly Vec[]) => polygon.map(([x, y]) => ({ X: Math.round(x * SCALE), Y: Math.round(y * SCALE) })); // prettier-ignore

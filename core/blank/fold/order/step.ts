@@ -45,7 +45,7 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
   const section = sectionOf(brake, thickness);
   if (!section.ok) return section as { ok: false; problems: Problem[] };
   const part = (name: Part['name']) => section.parts.filter((one) => one.name === name).map((one) => one.section);
-  const machine = { bar: part('bar').map(ready), beam: part('beam').map(ready), bed: part('bed').map(ready), apron: part('apron').map(ready) }; // prettier-ignore
+  const machine = { bar: part('bar').map(ready), beam: part('beam').map(ready), bed: part('bed').map(ready), apron: part('apron').map(ready), bench: part('bench').map(ready) }; // prettier-ignore
   const plates = platesOf(development).map(({ outline }): Shell => ({ rim: outline, heights: [SHELL_MM - thickness, -SHELL_MM] })); // prettier-ignore
   const faces = plates.map((_, face) => face);
   const ways = waysBetween(development);
@@ -84,24 +84,29 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
   const stands = (line: number, face: number, made: number): Frame =>
     after(poseAt(line >> 1, line & 1).onMachine, seen(heldOf(line >> 1, line & 1), face, made));
 
+  const STANDING = ['beam', 'bed', 'bench'] as const;
+  /** The first of the parts that stand fast in which a plate is. */
+  const inFixed = (plate: Shell, frame: Frame, box: Box): Hit | null =>
+    STANDING.reduce<Hit | null>((hit, name) => hit ?? fixedHit(name, plate, frame, box, machine[name]), null);
+
   const held = cached((line: number, face: number, made: number): Held => {
     const plate = plates[face]!;
     const frame = stands(line, face, made);
     const box = boxOf(plate, frame);
-    const fixed =
-      fixedHit('beam', plate, frame, box, machine.beam) ?? fixedHit('bed', plate, frame, box, machine.bed);
+    const fixed = inFixed(plate, frame, box);
     const bar = standingIn(plate, frame, box, machine.bar);
     return { face, bar, fixed, box, ...wayOf(() => laid(plate, frame), box, thickness) };
   });
 
-  const inAny = [...machine.beam, ...machine.bed, ...machine.bar];
+  const inAny = [...machine.beam, ...machine.bed, ...machine.bar, ...machine.bench];
   /** What swings, against bar, beam and bed all the way up, and against the apron it lies on. */
   const swung = cached((line: number, face: number, made: number): Swung => {
     const [fold, side] = [line >> 1, line & 1];
     const plate = plates[face]!;
     const own = seen(swungOf(fold, side), face, made);
     const atRest = after(poseAt(fold, side).onApron, own);
-    let fixed: Hit | null = fixedHit('apron', plate, atRest, boxOf(plate, atRest), machine.apron);
+    const rest = boxOf(plate, atRest);
+    let fixed = fixedHit('apron', plate, atRest, rest, machine.apron) ?? fixedHit('bench', plate, atRest, rest, machine.bench); // prettier-ignore
     const { flat, frames, turns } = swings[fold]![side]!;
     const boxes = boxesTurned(plate, after(flat, own), turns);
     let bar: Standing | null = null;
@@ -109,7 +114,7 @@ export function stepper(development: Development, brake: Brake, anglesDeg: reado
       if (fixed) break;
       if (isFree(box, inAny)) continue;
       const frame = after(frames[i]!, own);
-      fixed = fixedHit('beam', plate, frame, box, machine.beam) ?? fixedHit('bed', plate, frame, box, machine.bed);
+      fixed = inFixed(plate, frame, box);
       const now = standingIn(plate, frame, box, machine.bar);
       if (now && bar)
         bar = { span: [Math.min(bar.span[0], now.span[0]), Math.max(bar.span[1], now.span[1])], depthMm: Math.max(bar.depthMm, now.depthMm) }; // prettier-ignore
