@@ -10,6 +10,7 @@ import { cut } from '#core/card/cut';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
 import { COUNT_WORDS, stepSaid } from '../piece/stepWords';
+import { useForecast } from './usePace';
 
 type Props = {
   step: ShapeStep;
@@ -26,6 +27,19 @@ export const clock = (seconds: number): string => {
   const two = (n: number) => String(n).padStart(2, '0');
   return `${Math.floor(whole / 3600)}:${two(Math.floor(whole / 60) % 60)}:${two(whole % 60)}`;
 };
+
+/** How long it takes at this shop's pace, where that was ever taken. */
+function Forecast({ step }: { step: ShapeStep }) {
+  const found = useForecast(step);
+  if (!found) return null;
+  const minutes = found.seconds / 60;
+  const said = minutes < 90 ? `${Math.max(1, Math.round(minutes))} min` : `${(minutes / 60).toFixed(1)} h`;
+  return (
+    <Typography variant="body2">
+      At this shop’s pace about <b className="figure">{said}</b> (by {found.readings === 1 ? 'one reading' : `${found.readings} readings`}).
+    </Typography>
+  );
+} // prettier-ignore
 
 /** The step that is done or looked at, large: what to do, with its figures, its count, its watch. */
 export function StepNow({ step, place, now, work, setWork, first }: Props) {
@@ -48,6 +62,7 @@ export function StepNow({ step, place, now, work, setWork, first }: Props) {
         </Typography>
       )}
       {step.counts && <Counter key={step.key} step={step} work={work} setWork={setWork} first={first} />}
+      <Forecast step={step} />
       <Watch work={work} setWork={setWork} first={first} />
       <TextField
         label="Note"
