@@ -1,8 +1,8 @@
 import type { Segment } from '../../measure/segment';
-import { carriersMeet, directionAt, nearest, offsetRight, reversed } from '../../measure/segment';
+import { carriersMeet, directionAt, line as straight, nearest, offsetRight, reversed } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import { cross, distance, dot, mix } from '../../measure/vector';
-import type { BlankBead } from '../blank';
+import type { BlankBead, BlankLine } from '../blank';
 
 /**
  * Where two beads run into one corner: how far the way turns there, degrees, and the mitre on the flat blank, from where their
@@ -24,6 +24,12 @@ export function mitresOf(beads: readonly BlankBead[]): Mitre[] {
     }),
   );
 }
+
+/** The mitres as lines to scribe, named by the places of their beads in a list of ids, from 1. */
+export const mitreLines = (beads: readonly BlankBead[], ids: readonly string[]): BlankLine[] =>
+  mitresOf(beads).flatMap(({ beads: [a, b], line }): BlankLine[] =>
+    line ? [{ role: 'mark', of: { kind: 'mark', id: `mitre ${a} ${b}` }, path: [straight(...line)], name: `mitre of beads ${ids.indexOf(a) + 1} and ${ids.indexOf(b) + 1}` }] : [],
+  ); // prettier-ignore
 
 /** The last part of a bead toward each of its ends, going there. */
 const endsOf = ({ runs }: BlankBead): Segment[] => {

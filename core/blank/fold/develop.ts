@@ -12,8 +12,8 @@ import { besideRun } from '../../measure/run';
 import { line, moved } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import { along, distance, left, mix, scale, sub, unit } from '../../measure/vector';
-import type { BlankBead, BlankEdge, BlankHole, BlankLine, JointAllowance } from '../blank';
-import { mitresOf } from '../bead/mitre';
+import type { BlankEdge, BlankHole, BlankLine, JointAllowance } from '../blank';
+import { mitreLines } from '../bead/mitre';
 import { outsOf } from '../blank';
 import type { Allowance, Bend } from './allowance';
 import { comesOut } from './radiusGot';
@@ -161,8 +161,8 @@ export function develop(
       ...doc.marks.flatMap((mark) => markOnBlank(doc, mark, setbacks, fromGrown)),
       ...beads.flatMap(({ lines }) => lines),
       ...mitreLines(
-        card,
         beads.map(({ bead }) => bead),
+        card.beads.map(({ id }) => id),
       ),
     ],
     hinges: folds.map(({ id, centre, across, bend, toward }) => ({
@@ -197,13 +197,6 @@ function allowancesOf(doc: PatternDoc, sheet: SheetMetal): Result<{ byEdge: Map<
   }
   return problems.length > 0 ? failure(...problems) : { ok: true, byEdge };
 }
-
-/** The mitre where two beads run into a corner, named by their numbers on the card. */
-const mitreLines = (card: PatternDoc, beads: readonly BlankBead[]): BlankLine[] =>
-  mitresOf(beads).flatMap(({ beads: ids, line: ends }) => {
-    const [a, b] = ids.map((id) => card.beads.findIndex((bead) => bead.id === id) + 1);
-    return ends ? [{ role: 'mark', of: { kind: 'mark', id: `mitre ${ids.join(' ')}` }, path: [line(...ends)], name: `mitre of beads ${a} and ${b}` }] : [];
-  }); // prettier-ignore
 
 /** Every line to scribe: of each fold its tangents, nearer the base first, its middle and the brake's; of each edge its joint's. */
 const linesOf = (folds: readonly BlankFold[], edges: readonly BlankEdge[]): BlankLine[] => [
