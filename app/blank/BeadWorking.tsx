@@ -104,26 +104,21 @@ function Corners({ bead, blank, development }: { bead: Bead; blank: BlankBead; d
   const { show } = usePreferences();
   const number = (id: string) => pattern.beads.findIndex((one) => one.id === id) + 1;
   const { widthMm } = blank.size;
-  const alike = (id: string) => {
-    const other = development.beads.find((one) => one.id === id)!;
-    const section = pattern.beads.find((one) => one.id === id)!.section;
-    return section.kind === bead.section.kind && Math.abs(other.size.heightMm - blank.size.heightMm) < 0.05 && Math.abs(other.size.widthMm - widthMm) < 0.05 && other.toward === blank.toward;
-  };
   const corners = mitresOf(development.beads).filter(({ beads }) => beads.includes(bead.id));
   const into = development.beads.filter((other) => other.id !== bead.id && endsAlong(blank, other));
   const runOut = show(RUN_OUT_WIDTHS * widthMm);
   return (
     <>
-      {corners.map(({ beads, turnDeg, line: mitre }) => {
+      {corners.map(({ beads, turnDeg, line: mitre, alike }) => {
         const other = beads.find((id) => id !== bead.id)!;
         return (
           <Typography key={other}>
             <b>At the corner with bead {number(other)}</b>{' '}
             {mitre === null
-              ? alike(other)
+              ? alike
                 ? 'it runs straight on.'
                 : 'it runs straight on with another section: blend the two by hand over a form.'
-              : alike(other)
+              : alike
                 ? `they turn by ${Math.abs(turnDeg).toFixed(0)}°: the mitre is scribed on the blank, ${show(distance(...mitre), 1)} long. Stop both rollers at it and finish the corner over a form; or end one ${runOut} short and let it run out.`
                 : `they are unlike and make no mitre: end one ${runOut} short and let it run out, or make the corner by hand over a form.`}
           </Typography>

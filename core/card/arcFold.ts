@@ -58,7 +58,7 @@ export function flangeAlongArc(doc: PatternDoc, foldId: string, riseMm: number, 
 
 /** One side of the part beyond, in outline order from the arc's start to its end. */
 type Beyond = { side: string; segment: Segment };
-type Cut = { doc: PatternDoc; from: Vec; to: Vec; start: string; end: string; chain: Beyond[] };
+type Cut = { doc: PatternDoc; from: Vec; to: Vec; chain: Beyond[] };
 
 /** The card with corners where a fold ends, and the sides beyond it; the panel lies on the left from `from` to `to`. */
 function withCorners(doc: PatternDoc, fold: Fold, newId: NewId): Cut | null {
@@ -86,7 +86,7 @@ function withCorners(doc: PatternDoc, fold: Fold, newId: NewId): Cut | null {
     chain.push({ side: side.id, segment });
     corner = side.to;
   }
-  return { doc: cut, from: [start.x, start.y], to: [end.x, end.y], start: start.id, end: end.id, chain };
+  return { doc: cut, from: [start.x, start.y], to: [end.x, end.y], chain };
 }
 
 /** What lies in the part beyond and would be lost with it. */

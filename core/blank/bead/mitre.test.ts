@@ -5,7 +5,7 @@ import { arcOf, line } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import { distance } from '../../measure/vector';
 import type { BlankBead } from '../blank';
-import { endsAlong, mitresOf } from './mitre';
+import { endsAlong, mitreLines, mitresOf } from './mitre';
 
 const bead = (id: string, run: Segment[], flatMm: number): BlankBead => ({ id, runs: [run], toward: 'face', size: { widthMm: flatMm, heightMm: 3, developedMm: flatMm, takeUpMm: 0 }, flatMm, drawsIn: 1, by: 'usual', addsMm: 0, stretch: 0 }); // prettier-ignore
 const at = (deg: number, r: number): Vec => [
@@ -64,6 +64,11 @@ test('one that runs straight on has no mitre, one that ends along another is tol
   expect(mitresOf([a, b])).toMatchObject([{ beads: ['a', 'b'], line: null }]);
   const into = bead('c', [line([50, 80], [50, 2])], 12);
   expect(mitresOf([a, into])).toEqual([]);
+  // A mitre is scribed only where both are of one section and the same way up.
+  const up = bead('u', [line([100, 0], [100, 90])], 12);
+  expect(mitreLines([a, up], ['a', 'u'])).toMatchObject([{ role: 'mark', name: 'mitre of beads 1 and 2' }]);
+  expect(mitreLines([a, { ...up, toward: 'back' }], ['a', 'u'])).toEqual([]);
+  expect(mitreLines([a, { ...up, size: { ...up.size, heightMm: 2 } }], ['a', 'u'])).toEqual([]);
   expect([endsAlong(into, a), endsAlong(a, into), endsAlong(a, b)]).toEqual([true, false, false]);
   expect(mitresOf([a, bead('d', [line([0, 40], [100, 40])], 12)])).toEqual([]);
 });

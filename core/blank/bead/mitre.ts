@@ -6,9 +6,10 @@ import type { BlankBead, BlankLine } from '../blank';
 
 /**
  * Where two beads run into one corner: how far the way turns there, degrees, and the mitre on the flat blank, from where their
- * creases meet on one side to where they meet on the other. Null where the one runs straight on into the other.
+ * creases meet on one side to where they meet on the other. Null where the one runs straight on into the other. Only beads
+ * that are `alike`, of one section and the same way up, close in it.
  */
-export type Mitre = { beads: [string, string]; at: Vec; turnDeg: number; line: [Vec, Vec] | null };
+export type Mitre = { beads: [string, string]; at: Vec; turnDeg: number; line: [Vec, Vec] | null; alike: boolean };
 
 /** Beads that turn by less than this run on as one, degrees. */
 const STRAIGHT_ON_DEG = 5;
@@ -25,10 +26,10 @@ export function mitresOf(beads: readonly BlankBead[]): Mitre[] {
   );
 }
 
-/** The mitres as lines to scribe, named by the places of their beads in a list of ids, from 1. */
+/** The mitres of beads that are alike as lines to scribe, named by the places of their beads in a list of ids, from 1. */
 export const mitreLines = (beads: readonly BlankBead[], ids: readonly string[]): BlankLine[] =>
-  mitresOf(beads).flatMap(({ beads: [a, b], line }): BlankLine[] =>
-    line ? [{ role: 'mark', of: { kind: 'mark', id: `mitre ${a} ${b}` }, path: [straight(...line)], name: `mitre of beads ${ids.indexOf(a) + 1} and ${ids.indexOf(b) + 1}` }] : [],
+  mitresOf(beads).flatMap(({ beads: [a, b], line, alike }): BlankLine[] =>
+    line && alike ? [{ role: 'mark', of: { kind: 'mark', id: `mitre ${a} ${b}` }, path: [straight(...line)], name: `mitre of beads ${ids.indexOf(a) + 1} and ${ids.indexOf(b) + 1}` }] : [],
   ); // prettier-ignore
 
 /** The last part of a bead toward each of its ends, going there. */
@@ -45,8 +46,13 @@ function mitreAt([a, b]: [BlankBead, BlankBead], into: Segment, out: Segment): M
   const crease = (side: 1 | -1) => carriersMeet(offsetRight(into, (side * a.flatMm) / 2), offsetRight(out, (side * b.flatMm) / 2), at); // prettier-ignore
   const [right, left] = [crease(1), crease(-1)];
   const isStraightOn = Math.abs(turnDeg) < STRAIGHT_ON_DEG || !right || !left;
-  return { beads: [a.id, b.id], at, turnDeg, line: isStraightOn ? null : [left, right] };
+  return { beads: [a.id, b.id], at, turnDeg, line: isStraightOn ? null : [left, right], alike: isAlike(a, b) };
 }
+
+/** Sizes that differ by less are the same, mm. */
+const SAME_MM = 0.05;
+const isAlike = (a: BlankBead, b: BlankBead): boolean =>
+  a.toward === b.toward && (['widthMm', 'heightMm', 'developedMm'] as const).every((of) => Math.abs(a.size[of] - b.size[of]) < SAME_MM); // prettier-ignore
 
 /** Whether a bead ends along another one, away from that one's ends: it has to run out before it. */
 export const endsAlong = (a: BlankBead, b: BlankBead): boolean => {
