@@ -50,8 +50,8 @@ async function traced(path: string, scale: Scale, toleranceMm: number): Promise<
   if (info.width < 64 || info.height < 64) return failure({ code: 'no-frame', about: [], numbers: { missing: 0 } });
   const found = whole(trace({ width: info.width, height: info.height, data }, scale, toleranceMm));
   if (!found.ok) return found;
-  const { outline, holes, openings, lines, uMm, worstMm, cutOff } = found;
-  return { ok: true, outline: cornersOf(outline), holes, openings: openings.map(cornersOf), lines, uMm, worstMm, cutOff };
+  const { outline, holes, openings, lines, uMm, worstMm, cutOff, doubtful } = found;
+  return { ok: true, outline: cornersOf(outline), holes, openings: openings.map(cornersOf), lines, uMm, worstMm, cutOff, doubtful };
 } // prettier-ignore
 
 const cornersOf = (path: readonly Segment[]) => path.map(({ a, bulge }) => ({ x: a[0], y: a[1], bulge }));

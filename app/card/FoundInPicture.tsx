@@ -5,7 +5,9 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { holePath, holeReach } from '#core/card/holeForm';
-import { box } from '#core/measure/path';
+import { box, perimeter } from '#core/measure/path';
+import type { Vec } from '#core/measure/vector';
+import { distance } from '#core/measure/vector';
 import { useView } from '../drawing/Drawing';
 import { usePathData } from '../drawing/marks';
 import { Choice } from '../forms/Choice';
@@ -49,7 +51,7 @@ export function FoundInPicture({
       <Typography variant="h3">Found</Typography>
       <Typography>
         {found.outline.length - arcs} straight sides and {arcs} arcs, <span className="figure">{show(maxX - minX)}</span> by{' '}
-        <span className="figure">{show(maxY - minY)}</span>. A place on the outline is sure to{' '}
+        <span className="figure">{show(maxY - minY)}</span>. A place on it where the edge was seen is sure to{' '}
         <span className="figure">± {show(found.uMm)}</span>; no place seen on the edge lies farther off than {show(found.worstMm)}.
       </Typography>
       {found.cutOff && (
@@ -57,6 +59,7 @@ export function FoundInPicture({
           The card reaches to the marks: some of it may be cut off. Lay it farther in, or use the corner cards.
         </Typography>
       )}
+      {found.doubtful.length > 0 && <Doubtful {...found} />}
       {found.openings > 0 && (
         <Typography sx={{ mt: 1 }}>
           {found.openings === 1 ? 'A cut-out is' : `${found.openings} cut-outs are`} neither round nor a slot nor square and cannot be taken
@@ -95,12 +98,39 @@ export function FoundInPicture({
   );
 } // prettier-ignore
 
+/** Of an outline that is in doubt nearly all round there is no stretch to be shown. */
+const NEARLY_ALL = 0.9;
+
+function Doubtful({ outline, doubtful }: TraceFound) {
+  const { show } = usePreferences();
+  const long = doubtful.reduce((sum, run) => sum + lengthOf(run), 0);
+  const all = long > NEARLY_ALL * perimeter(outline);
+  return (
+    <Typography role="alert" sx={{ color: 'var(--torch)', mt: 1 }}>
+      {all ? (
+        'Card and bench look nearly alike all round. '
+      ) : (
+        <>
+          Along the hatched {doubtful.length === 1 ? 'stretch' : `${doubtful.length} stretches`},{' '}
+          <span className="figure">{show(long)}</span> in all, the card’s own edge was not seen for sure: a shadow lies there, or what is under it looks like it.{' '}
+        </>
+      )}
+      Compare it with the picture. If it is wrong, take the picture again in even light or on something of another colour, or point at the card’s corners.
+    </Typography>
+  );
+} // prettier-ignore
+
+const lengthOf = (run: readonly Vec[]) => run.reduce((sum, p, i) => (i > 0 ? sum + distance(p, run[i - 1]!) : 0), 0);
+
 /** What was found laid over the picture: what is taken in full, what is left faint. */
 export function TracedOverlay({ found, left, foldable }: { found: TraceFound; left: Left; foldable: readonly boolean[] }) {
   const { px, scale } = useView();
   const data = usePathData();
   return (
     <g fill="none" stroke="var(--torch)">
+      {found.doubtful.map((run, i) => (
+        <polyline key={i} points={run.map((p) => px(p).join(',')).join(' ')} strokeWidth={14} strokeDasharray="2 5" opacity={0.75} />
+      ))}
       <path d={data(found.outline)} strokeWidth={2.6} />
       {found.outline.map(({ a }, i) => {
         const [x, y] = px(a);

@@ -25,7 +25,7 @@ export function cardTally(
           'The smallest upright rectangle round the outline as measured.',
           ...(pattern.measured
             ? [
-                `Measured on a ${pattern.measured.by}: a place on the outline as it was found is sure to ± ${show(pattern.measured.uMm, 2)}.`,
+                `Measured on a ${pattern.measured.by}: a place on the outline as it was found, where its edge was seen, is sure to ± ${show(pattern.measured.uMm, 2)}.`,
               ]
             : []),
         ],

@@ -29,7 +29,7 @@ self.onmessage = ({ data }: MessageEvent<TraceAsked | 'warm up'>) => {
         }
         const found = step.value;
         if (!found.ok) return say({ what: 'refused', problems: found.problems });
-        const { outline, holes, openings, lines, uMm, worstMm, cutOff, straight } = found;
+        const { outline, holes, openings, lines, uMm, worstMm, cutOff, doubtful, straight } = found;
         const underlay = {
           picture: await pictureOf(straight),
           leftMm: straight.leftMm,
@@ -49,6 +49,7 @@ self.onmessage = ({ data }: MessageEvent<TraceAsked | 'warm up'>) => {
           uMm,
           worstMm,
           cutOff,
+          doubtful,
         };
         return say({ what: 'found', found: { outline, ...rest, underlay } });
       }

@@ -32,6 +32,8 @@ export type TraceFound = {
   uMm: number;
   worstMm: number;
   cutOff: boolean;
+  /** Stretches of the outline that want to be compared with the picture. */
+  doubtful: Vec[][];
   underlay: Underlay;
 };
 export type TraceAnswer =

@@ -38,12 +38,17 @@ const MOST_SHOWN = 40;
 
 export async function loader({ params, request, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
-  const job = await jobById(viewer, idOr404(params.jobId));
-  if (!job) throw data(null, { status: 404 });
+  const wanted = idOr404(params.jobId);
   const query = new URL(request.url).searchParams;
   const archived = query.has('archived');
   const asked = pageAsked(query, MOST_SHOWN);
-  const { pieces, all } = await piecesOfJob(viewer, job.id, archived, asked);
+  const [job, { pieces, all }, survey, pictures] = await Promise.all([
+    jobById(viewer, wanted),
+    piecesOfJob(viewer, wanted, archived, asked),
+    surveyOf(viewer, wanted),
+    picturesOf(viewer, { job: wanted, piece: null }),
+  ]);
+  if (!job) throw data(null, { status: 404 });
   const summaries = await summed(viewer, pieces);
   const rows = pieces.map(({ id, name, part, metal, thicknessMm, structural, cameAs, fromName }) => ({
     id,
@@ -57,7 +62,6 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   }));
   const { id, name, vehicle, owner, notes } = job;
   const { imported } = job;
-  const survey = await surveyOf(viewer, id);
   // What moved most first.
   const moved = movedSoFar(inHand(survey, 'measure'), roundsOf(survey)).sort((a, b) => Math.abs(b.by) / b.measure.u - Math.abs(a.by) / a.measure.u); // prettier-ignore
   return {
@@ -67,7 +71,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     all,
     page: asked.page,
     key: randomUUID(),
-    pictures: await picturesOf(viewer, { job: id, piece: null }),
+    pictures,
     moved: { all: moved.length, first: moved.slice(0, MOST_MOVED) },
   };
 }

@@ -39,6 +39,15 @@ export const dbOf = (viewer: Viewer): Db => {
   return db;
 };
 
+/** A statement that is built once, and planned by the database once for each connection: for what every page asks. */
+export function standing<Statement>(build: (db: Db) => Statement): (viewer: Viewer) => Statement {
+  let built: Statement | null = null;
+  return (viewer) => {
+    const db = dbOf(viewer);
+    return (built ??= build(db));
+  };
+}
+
 /** So many rows go in at a time: a statement takes 65 535 values. */
 const LOT = 500;
 

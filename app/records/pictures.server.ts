@@ -1,4 +1,5 @@
-import { and, asc, eq, isNull } from 'drizzle-orm';
+import type { Placeholder, SQL } from 'drizzle-orm';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { PictureOwner } from '#core/format/lists';
 import { mergedRecord } from '#core/format/merge';
@@ -6,7 +7,7 @@ import type { PictureSaid } from '#core/picture/marks';
 import type { PictureType } from '#core/picture/privacy';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
-import { dbOf } from './database.server';
+import { dbOf, standing } from './database.server';
 import type { Tx } from './database.server';
 import { edgeEver } from './knownEdges.server';
 import { fits, inspections, jobs, pictures, pieces, surveyed, welds } from './schema.server';
@@ -58,14 +59,18 @@ export const pictureOf = (row: typeof pictures.$inferSelect): Picture => ({
   putAway: row.putAway?.toISOString() ?? null,
 });
 
+const those = (tx: Tx, where: SQL | undefined) => tx.select().from(pictures).where(where).orderBy(asc(pictures.seq));
+const ofJob = (job: string | Placeholder) => and(eq(pictures.job, job), isNull(pictures.piece));
+const askedOfJob = standing((db) => those(db, ofJob(sql.placeholder('job'))).prepare('pictures_of_job'));
+
 /** The pictures of a piece and all that is of it, or of a job itself (`piece` null), in the order they came in. */
 export async function picturesOf(
   viewer: Viewer,
   { job, piece }: Pick<HangsOn, 'job' | 'piece'>,
-  tx: Tx = dbOf(viewer),
+  tx?: Tx,
 ): Promise<Picture[]> {
-  const here = piece === null ? and(eq(pictures.job, job), isNull(pictures.piece)) : eq(pictures.piece, piece);
-  return (await tx.select().from(pictures).where(here).orderBy(asc(pictures.seq))).map(pictureOf);
+  if (!tx && piece === null) return (await askedOfJob(viewer).execute({ job })).map(pictureOf);
+  return (await those(tx ?? dbOf(viewer), piece === null ? ofJob(job) : eq(pictures.piece, piece))).map(pictureOf);
 }
 
 export async function pictureById(viewer: Viewer, id: string): Promise<Picture | null> {

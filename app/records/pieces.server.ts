@@ -1,11 +1,11 @@
 import { alias } from 'drizzle-orm/pg-core';
-import { and, asc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, getTableColumns, isNotNull, isNull, sql } from 'drizzle-orm';
 import { cut } from '#core/card/cut';
 import type { PieceFacts } from '#core/format/job';
 import { mergedRecord } from '#core/format/merge';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
-import { dbOf } from './database.server';
+import { dbOf, standing } from './database.server';
 import type { Tx } from './database.server';
 import { copyDocument } from './documents.server';
 import { pieces, prints, summaries } from './schema.server';
@@ -31,26 +31,43 @@ export type Remembered = { madeBy: string; summary: unknown } | null;
 const remembered = { madeBy: summaries.madeBy, summary: summaries.summary };
 const stillGood = and(eq(summaries.piece, pieces.id), eq(summaries.of, pieces.touched));
 
+/** What a list says of a piece: its survey, folding and shaping can be long and stay where they are. */
+const { id, name, part, metal, thicknessMm, structural, cameAs } = getTableColumns(pieces);
+const from = alias(pieces, 'from');
+const listed = { id, name, part, metal, thicknessMm, structural, cameAs, fromName: from.name };
+
+const pageOf = (archived: boolean) =>
+  standing((db) =>
+    db
+      .select({ piece: listed, remembered, all: sql<string>`count(*) over ()` })
+      .from(pieces)
+      .leftJoin(summaries, stillGood)
+      .leftJoin(from, eq(from.id, pieces.cameFrom))
+      .where(and(eq(pieces.job, sql.placeholder('job')), kept(archived)))
+      .orderBy(asc(pieces.seq))
+      .offset(sql.placeholder('skip'))
+      .limit(sql.placeholder('most'))
+      .prepare(archived ? 'pieces_archived' : 'pieces_in_hand'),
+  );
+const [inHand, putAway] = [pageOf(false), pageOf(true)];
+
+export type ListedPiece = Pick<Piece, Exclude<keyof typeof listed, 'fromName'>> & {
+  /** The name of the piece it was made from. */
+  fromName: string | null;
+  remembered: Remembered;
+};
+
 /** A page of the pieces of a job in the order they were begun, and how many there are in all. */
 export async function piecesOfJob(
   viewer: Viewer,
   job: string,
   archived: boolean,
   { skip, most }: Window,
-): Promise<{ pieces: (Piece & { remembered: Remembered; fromName: string | null })[]; all: number }> {
-  const from = alias(pieces, 'from');
-  const here = and(eq(pieces.job, job), kept(archived));
-  const rows = await dbOf(viewer)
-    .select({ piece: pieces, remembered, fromName: from.name, all: sql<string>`count(*) over ()` })
-    .from(pieces)
-    .leftJoin(summaries, stillGood)
-    .leftJoin(from, eq(from.id, pieces.cameFrom))
-    .where(here)
-    .orderBy(asc(pieces.seq))
-    .offset(skip)
-    .limit(most);
-  const all = rows[0] ? Number(rows[0].all) : skip > 0 ? await dbOf(viewer).$count(pieces, here) : 0;
-  return { pieces: rows.map((row) => ({ ...row.piece, remembered: row.remembered, fromName: row.fromName })), all };
+): Promise<{ pieces: ListedPiece[]; all: number }> {
+  const rows = await (archived ? putAway : inHand)(viewer).execute({ job, skip, most });
+  const beyond = () => dbOf(viewer).$count(pieces, and(eq(pieces.job, job), kept(archived)));
+  const all = rows[0] ? Number(rows[0].all) : skip > 0 ? await beyond() : 0;
+  return { pieces: rows.map(({ piece, remembered }) => ({ ...piece, remembered })), all };
 }
 
 export async function pieceById(viewer: Viewer, id: string): Promise<Piece | null> {

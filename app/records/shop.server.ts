@@ -6,18 +6,19 @@ import type { ReadingList } from '#core/blank/fold/learnt';
 import type { TriedList } from '#core/shape/tried';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
-import { dbOf } from './database.server';
+import { dbOf, standing } from './database.server';
 import type { Tx } from './database.server';
 import { shop } from './schema.server';
 import type { Viewer } from './viewer.server';
 
-const settings = async (tx: Tx): Promise<Shop> => {
-  const [row] = await tx.select().from(shop).where(eq(shop.id, 1));
-  return { ...USUAL_SHOP, ...row?.settings };
-};
+const only = (tx: Tx) => tx.select().from(shop).where(eq(shop.id, 1));
+const filledIn = ([row]: { settings: Shop }[]): Shop => ({ ...USUAL_SHOP, ...row?.settings });
+const settings = async (tx: Tx): Promise<Shop> => filledIn(await only(tx));
+const asked = standing((db) => only(db).prepare('shop'));
 
 /** The shop's settings, or the usual ones until it has its own; settings added since are filled in. */
-export const shopSettings = (viewer: Viewer): Promise<Shop> => viewer.once(shop, () => settings(dbOf(viewer)));
+export const shopSettings = (viewer: Viewer): Promise<Shop> =>
+  viewer.once(shop, async () => filledIn(await asked(viewer).execute()));
 
 /** The readings of a shop by the list they are kept in. */
 export type Readings = Pick<Shop, ReadingList | TriedList>;

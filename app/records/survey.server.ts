@@ -1,20 +1,23 @@
-import { and, asc, eq } from 'drizzle-orm';
+import type { Placeholder } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import { mergedRecord } from '#core/format/merge';
 import type { Reading, SurveyBody, Surveyed, SurveyedFile } from '#core/survey/references';
 import { SurveySchema } from '#core/survey/references';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
-import { dbOf, inLots } from './database.server';
+import { dbOf, inLots, standing } from './database.server';
 import type { Tx } from './database.server';
 import { surveyed } from './schema.server';
 import type { Viewer } from './viewer.server';
 
-const inOrder = (tx: Tx, job: string) =>
+const inOrder = (tx: Tx, job: string | Placeholder) =>
   tx.select().from(surveyed).where(eq(surveyed.job, job)).orderBy(asc(surveyed.seq));
 
+const asked = standing((db) => inOrder(db, sql.placeholder('job')).prepare('survey_of'));
+
 /** What was surveyed of a job, in the order it was written down. */
-export const surveyOf = async (viewer: Viewer, job: string, tx: Tx = dbOf(viewer)): Promise<Surveyed[]> =>
-  (await inOrder(tx, job)).map(({ id, body }) => ({ ...body, id }));
+export const surveyOf = async (viewer: Viewer, job: string): Promise<Surveyed[]> =>
+  (await asked(viewer).execute({ job })).map(({ id, body }) => ({ ...body, id }));
 
 /** The same as it stands in a job file. */
 export const surveyFile = async (viewer: Viewer, job: string, tx: Tx = dbOf(viewer)): Promise<SurveyedFile[]> =>

@@ -1,8 +1,7 @@
 import { asc, desc, sql } from 'drizzle-orm';
 import type { CameAs } from '#core/format/job';
 import type { Shaping } from '#core/shape/shaping';
-import type { Db } from './database.server';
-import { dbOf } from './database.server';
+import { standing } from './database.server';
 import type { CardState, PlanState } from './documents.server';
 import { stateOf } from './documents.server';
 import type { Fit } from './fits.server';
@@ -33,7 +32,7 @@ export type WholePiece = {
   made: { id: string; name: string; cameAs: CameAs | null; cameWhy: string }[];
 };
 
-const asked = (db: Db) =>
+const asked = standing((db) =>
   db.query.pieces
     .findFirst({
       where: (piece, { eq }) => eq(piece.id, sql.placeholder('id')),
@@ -71,12 +70,12 @@ const asked = (db: Db) =>
         },
       },
     })
-    .prepare('whole_piece');
-let prepared: ReturnType<typeof asked> | null = null;
+    .prepare('whole_piece'),
+);
 
 /** All that the page of a piece stands on, as it stands at one moment, by one statement; null where there is no such piece. */
 export async function wholePiece(viewer: Viewer, id: string): Promise<WholePiece | null> {
-  const found = await (prepared ??= asked(dbOf(viewer))).execute({ id });
+  const found = await asked(viewer).execute({ id });
   if (!found || !viewer.sees(found.job.id)) return null;
   const { job, heads, fits, welds, inspections, pictures, prints, from, made, ...piece } = found;
   const head = (kind: 'card' | 'plan') => heads.find((row) => row.kind === kind);

@@ -9,8 +9,9 @@ import { picturing } from './straighten';
 const REACH_MM = 2.4;
 /** What lies so near the edge belongs to neither side for sure, mm. */
 const UNSURE_MM = 0.8;
-/** Colours of the two sides nearer to each other than this are no edge. */
-const LEAST_APART = 14;
+/** Colours of the two sides nearer to each other than this are no edge, nor where within a side they differ by this share of it. */
+const LEAST_APART = 5;
+const MOST_UNEVEN = 0.4;
 /** Looked at side by side along the edge, so far apart, and so many, mm. */
 const BESIDE_MM = 0.35;
 const BESIDE = 3;
@@ -77,6 +78,7 @@ export function edgePlace(
       for (let c = 0; c < 3; c++) sum += (seen[3 * i + c]! - inside[c]!) * way[c]!;
       return sum / apart;
     };
+    if (uneven(share, 0, from, 0) || uneven(share, SAMPLES - from, SAMPLES, 1)) return null;
     // From the side that is card for sure.
     let before = share(Math.max(0, from - 8));
     for (let i = Math.max(1, from - 7); i < SAMPLES; i++) {
@@ -94,6 +96,12 @@ export function edgePlace(
     }
     return null;
   };
+}
+
+/** Whether the middle one of some samples is farther from what they should be than an edge allows. */
+function uneven(share: (i: number) => number, from: number, to: number, like: number): boolean {
+  const off = Array.from({ length: to - from }, (_, i) => Math.abs(share(from + i) - like)).sort((a, b) => a - b);
+  return off[off.length >> 1]! > MOST_UNEVEN;
 }
 
 /** The middle colour of some samples, each of red, green and blue by itself. */

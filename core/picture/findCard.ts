@@ -1,9 +1,10 @@
 import type { Vec } from '../measure/vector';
-import type { Lit } from './look';
 import type { Mixture } from './mixture';
 import { likelihood, mixtureOf, spreadsFrom } from './mixture';
 import { grown, means, regionsOf } from './regions';
 import type { Region } from './regions';
+import type { ShadowEdge } from './shadows';
+import { shadowEdgeMm } from './shadows';
 import type { StraightPicture } from './straightPicture';
 
 /** Which pixels of a straight picture are card, and which of them lie in holes of it. */
@@ -28,8 +29,6 @@ const MOST_SAMPLES = 3000;
 const LEAST_SHARE = 0.004;
 /** Narrower than this is a pencil line or a thread, mm. */
 const THREAD_MM = 1.2;
-/** What is no wider may be the edge of a shadow, where one lies across, mm. */
-const SHADOW_EDGE_MM = 4;
 /** What is darker than this share of the card's brightness is no card. */
 const SHADE = 0.55;
 /** Smallest hole that is looked for, mm across. */
@@ -43,9 +42,15 @@ export const LEAST_HOLE_MM = 2.5;
  *
  * @param straight the picture
  * @param where 1 for each pixel of where the card is looked for
- * @param light how bright white is at each pixel: what is dark there is dark by itself and not by a shadow
+ * @param lit how bright white is at each pixel: what is dark there is dark by itself and not by a shadow
+ * @param shadows the hard shadows whose edges lie across: beside them it is not sure how bright white is
  */
-export function findCard(straight: StraightPicture, where: Uint8Array, { lit, stepped }: Lit): FoundCard | null {
+export function findCard(
+  straight: StraightPicture,
+  where: Uint8Array,
+  lit: Float32Array,
+  shadows: readonly ShadowEdge[],
+): FoundCard | null {
   const { width, height, stepMm } = straight;
   const figures = figuresOf(straight, lit);
   const rimPx = Math.max(2, Math.round(RIM_MM / stepMm));
@@ -54,18 +59,19 @@ export function findCard(straight: StraightPicture, where: Uint8Array, { lit, st
   let bench = mixtureOf(samplesOf(figures, rim), 5);
   if (!bench) return null;
   const said = new Float32Array(where.length).fill(-1);
-  const thread = stepped ? SHADOW_EDGE_MM : THREAD_MM;
   for (let i = 0; i < said.length; i++) {
     if (where[i] && spreadsFrom(bench, figures[3 * i]!, figures[3 * i + 1]!, figures[3 * i + 2]!) > STRANGE)
       said[i] = 1;
   }
-  let card = largest(said, straight, where, thread);
+  bridge(said, straight, shadows);
+  let card = largest(said, straight, where);
   if (!card) {
     // A card much like the bench: what lies in the middle is taken for card.
     const own = mixtureOf(samplesOf(figures, middleOf(where, width, height)), 3);
     if (!own) return null;
     weigh(said, figures, where, own, bench);
-    card = largest(said, straight, where, thread);
+    bridge(said, straight, shadows);
+    card = largest(said, straight, where);
   }
   for (let turn = 0; card && turn < TURNS; turn++) {
     const is = card;
@@ -75,7 +81,8 @@ export function findCard(straight: StraightPicture, where: Uint8Array, { lit, st
     bench = mixtureOf(samplesOf(figures, outside), 5) ?? bench;
     if (!own) return null;
     weigh(said, figures, where, own, bench);
-    card = largest(said, straight, where, thread);
+    bridge(said, straight, shadows);
+    card = largest(said, straight, where);
   }
   if (!card || !standsOut(said, card, where)) return null;
   const whole = filled(card, width, height);
@@ -119,6 +126,26 @@ function middleOf(where: Uint8Array, width: number, height: number): Uint8Array 
   return found;
 }
 
+/** Beside the edge of a shadow, where it is not sure how bright white is, what is said is said between both sides of it. */
+function bridge(said: Float32Array, straight: StraightPicture, shadows: readonly ShadowEdge[]): void {
+  const { width, height, stepMm } = straight;
+  const half = shadowEdgeMm(straight) / stepMm;
+  for (const { nx, ny, c } of shadows) {
+    const at = (x: number, y: number) => said[Math.min(height - 1, Math.max(0, y | 0)) * width + Math.min(width - 1, Math.max(0, x | 0))]!;
+    const before = Float32Array.from(said);
+    for (let y = 0, i = 0; y < height; y++)
+      for (let x = 0; x < width; x++, i++) {
+        const off = nx * (x + 0.5) + ny * (y + 0.5) - c;
+        if (Math.abs(off) >= half) continue;
+        const [down, up] = [-half - off, half - off];
+        const low = at(x + 0.5 + nx * down, y + 0.5 + ny * down);
+        const high = at(x + 0.5 + nx * up, y + 0.5 + ny * up);
+        before[i] = (low * up - high * down) / (2 * half);
+      }
+    said.set(before);
+  }
+} // prettier-ignore
+
 /** Brightness against what white would be there, and two colours that a shadow does not change; all of some 0 to 255. */
 function figuresOf({ data, width, height }: StraightPicture, lit: Float32Array): Float32Array {
   const found = new Float32Array(3 * width * height);
@@ -153,10 +180,10 @@ function samplesOf(figures: Float32Array, of: Uint8Array): Float64Array {
 }
 
 /** The largest region of what is said to be card, neighbours heard and threads cut; null where it is small. */
-function largest(said: Float32Array, { width, height, stepMm }: StraightPicture, where: Uint8Array, threadMm: number): Uint8Array | null {
+function largest(said: Float32Array, { width, height, stepMm }: StraightPicture, where: Uint8Array): Uint8Array | null {
   const reach = Math.max(1, Math.round(0.6 / stepMm));
   const heard = means(said, width, height, reach);
-  const thread = Math.max(1, Math.round(threadMm / 2 / stepMm));
+  const thread = Math.max(1, Math.round(THREAD_MM / 2 / stepMm));
   const is = new Uint8Array(heard.length);
   for (let i = 0; i < is.length; i++) if (heard[i]! > 0 && where[i]) is[i] = 1;
   // Closed first: a pencil line that runs across must not part the card.

@@ -40,11 +40,13 @@ export function fitOutline(points: readonly Vec[], toleranceMm: number): FittedO
   const n = points.length;
   const runs = breaks.map((from, i) => {
     const to = breaks[(i + 1) % breaks.length]! + (i + 1 < breaks.length ? 0 : n);
-    return { from, points: Array.from({ length: to - from + 1 }, (_, k) => points[(from + k) % n]!) };
+    // Of one or two points alone, the one after them as well: a line goes through two at least.
+    const count = Math.max(Math.min(3, n), to - from);
+    return { from, points: Array.from({ length: count }, (_, k) => points[(from + k) % n]!) };
   });
   if (runs.length < 2) return null;
   const carriers = runs.map((run) => carrierOf(run.points, toleranceMm));
-  const joints = runs.map((run, i) => jointOf(carriers[(i + runs.length - 1) % runs.length]!, carriers[i]!, points[run.from % n]!)); // prettier-ignore
+  const joints = runs.map((run, i) => jointOf(carriers[(i + runs.length - 1) % runs.length]!, carriers[i]!, [points[(run.from + n - 1) % n]!, points[run.from % n]!])); // prettier-ignore
   const path = carriers.map((carrier, i): Segment => {
     const [a, b] = [joints[i]!, joints[(i + 1) % joints.length]!];
     if (!('radius' in carrier)) return { a, b, bulge: 0 };
@@ -102,24 +104,55 @@ function sharpest(points: readonly Vec[]): number {
   return at;
 } // prettier-ignore
 
-/** Sums of x, y, x², xy, y², x·r², y·r², r⁴ over all points before the nth, for what is known of any run at once. */
-const MOMENTS = 8;
-function momentsOf(points: readonly Vec[]): Float64Array {
+/** Sums of x, y, x², xy, y², x·r², y·r², r⁴ and of the weights over all points before the nth, for what is known of any run at once. */
+const MOMENTS = 9;
+function momentsOf(points: readonly Vec[], weights: Float64Array): Float64Array {
   const sums = new Float64Array((points.length + 1) * MOMENTS);
   points.forEach(([x, y], i) => {
     const rr = x * x + y * y;
-    const own = [x, y, x * x, x * y, y * y, x * rr, y * rr, rr * rr];
-    for (let k = 0; k < MOMENTS; k++) sums[(i + 1) * MOMENTS + k] = sums[i * MOMENTS + k]! + own[k]!;
+    const own = [x, y, x * x, x * y, y * y, x * rr, y * rr, rr * rr, 1];
+    for (let k = 0; k < MOMENTS; k++) sums[(i + 1) * MOMENTS + k] = sums[i * MOMENTS + k]! + weights[i]! * own[k]!;
   });
   return sums;
+} // prettier-ignore
+
+/** Points to either side by which it is seen how much they scatter, and how far from one its neighbours lie. */
+const [SCATTER_OVER, SCATTER_BESIDE] = [14, 4];
+
+/**
+ * What each point says against one that is off by no more than `uMm`: the less, the more those about it scatter. How far a
+ * point is off the chord between two of its neighbours is even along a line or an arc; how it varies is chance.
+ */
+function weightsOf(points: readonly Vec[], uMm: number): Float64Array {
+  const n = points.length;
+  const beside = Math.max(1, Math.min(SCATTER_BESIDE, Math.floor(n / 8)));
+  const off = points.map((p, i) => {
+    const [a, b] = [points[(i - beside + n) % n]!, points[(i + beside) % n]!];
+    const long = distance(a, b);
+    return long > 0 ? cross(sub(b, a), sub(p, a)) / long : 0;
+  });
+  const over = Math.min(SCATTER_OVER, Math.floor((n - 1) / 2));
+  return Float64Array.from(points, (_, i) => {
+    const some = Array.from({ length: 2 * over + 1 }, (_, k) => off[(i + k - over + n) % n]!);
+    const middle = middleOf(some);
+    // Of a normal distribution, 1.48 times what the middle one is off; the chord's own ends add a half to the variance.
+    const scatter = (1.48 * middleOf(some.map((one) => Math.abs(one - middle)))) / Math.sqrt(1.5);
+    return Math.min(1, (uMm / Math.max(scatter, 1e-9)) ** 2);
+  });
 }
+
+const middleOf = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[of.length >> 1]!;
 
 /** Where runs begin, the numbers of the points in ascending order from `start` on (those after the last beyond n). */
 function weighed(points: readonly Vec[], start: number, toleranceMm: number): number[] {
   const n = points.length;
   const middle: Vec = [points.reduce((s, p) => s + p[0], 0) / n, points.reduce((s, p) => s + p[1], 0) / n];
   const row = Array.from({ length: n + 1 }, (_, i) => sub(points[(start + i) % n]!, middle));
-  const sums = momentsOf(row);
+  const weights = weightsOf(points, toleranceMm / 3);
+  const sums = momentsOf(
+    row,
+    Float64Array.from(row, (_, i) => weights[(start + i) % n]!),
+  );
   const every = Math.max(1, Math.ceil(n / MOST_BREAKS));
   const places = [...Array.from({ length: Math.ceil(n / every) }, (_, i) => i * every), n];
   const spacing = perimeter(row) / n;
@@ -129,7 +162,7 @@ function weighed(points: readonly Vec[], start: number, toleranceMm: number): nu
   cost[0] = 0;
   for (let j = 1; j < places.length; j++)
     for (let i = j - 1; i >= 0; i--) {
-      const one = runCost(sums, places[i]!, places[j]!, scale);
+      const one = runCost(sums, places[i]!, places[j]! - 1, scale);
       if (cost[i]! + one < cost[j]!) [cost[j], before[j]] = [cost[i]! + one, i];
     }
   const breaks: number[] = [];
@@ -146,11 +179,13 @@ const perimeter = (row: readonly Vec[]) => row.reduce((sum, p, i) => (i > 0 ? su
 function runCost(sums: Float64Array, from: number, to: number, scale: number): number {
   const n = to - from + 1;
   if (n <= 2) return LINE_COSTS;
-  const s = (k: number) => (sums[(to + 1) * MOMENTS + k]! - sums[from * MOMENTS + k]!) / n;
+  const total = (k: number) => sums[(to + 1) * MOMENTS + k]! - sums[from * MOMENTS + k]!;
+  const weight = total(8);
+  const s = (k: number) => total(k) / weight;
   const [mx, my] = [s(0), s(1)];
   const [xx, xy, yy] = [s(2) - mx * mx, s(3) - mx * my, s(4) - my * my];
   const least = (xx + yy) / 2 - Math.hypot((xx - yy) / 2, xy);
-  const asLine = LINE_COSTS + n * scale * Math.max(0, least);
+  const asLine = LINE_COSTS + weight * scale * Math.max(0, least);
   if (asLine <= ARC_COSTS || n < 5) return asLine;
   // Kåsa's circle: x² + y² + d·x + e·y + f of least squares, about the middle of the run.
   const rr = s(2) + s(4);
@@ -163,7 +198,7 @@ function runCost(sums: Float64Array, from: number, to: number, scale: number): n
   // The mean of (r² + d·x + e·y + f)², and of that what is off from the circle: over (2·radius)².
   const off2 =
     s(7) + d * d * s(2) + e * e * s(4) + f * f + 2 * (d * s(5) + e * s(6) + f * rr + d * e * s(3) + d * f * mx + e * f * my); // prettier-ignore
-  return Math.min(asLine, ARC_COSTS + (n * scale * Math.max(0, off2)) / (4 * radius2));
+  return Math.min(asLine, ARC_COSTS + (weight * scale * Math.max(0, off2)) / (4 * radius2));
 }
 
 /** A run without its ends, where it is long enough to do without. */
@@ -246,14 +281,15 @@ export function circleOf(points: readonly Vec[]): { centre: Vec; radius: number 
   return Number.isFinite(cx + cy) ? { centre: [cx, cy], radius } : null;
 }
 
-/** Where two that follow each other meet, near to where the points change from one to the other. */
-function jointOf(before: Carrier, next: Carrier, near: Vec): Vec {
+/** Where two that follow each other meet, near to between which points the one changes to the other. */
+function jointOf(before: Carrier, next: Carrier, [last, first]: readonly [Vec, Vec]): Vec {
+  const near = mix(last, first, 0.5);
   const smooth = mix(projected(before, near), projected(next, near), 0.5);
   const crossings = crossingsOf(before, next);
   const best = crossings.reduce<Vec | null>((b, p) => (!b || distance(p, near) < distance(b, near) ? p : b), null);
   if (!best || Math.abs(cross(wayAt(before, best), wayAt(next, best))) < FLAT) return smooth;
   // A corner that was cut off by little is where the two cross; farther off they do not meet there.
-  return distance(best, near) < 6 ? best : smooth;
+  return distance(best, near) < Math.max(6, distance(last, first)) ? best : smooth;
 }
 
 const projected = (carrier: Carrier, p: Vec): Vec =>

@@ -3,6 +3,9 @@ import { cholesky, solved } from '../measure/symmetric';
 import type { Vec } from '../measure/vector';
 import { along, mix, sub, unit } from '../measure/vector';
 import type { FoundFrame } from './findFrame';
+import { grown } from './regions';
+import type { ShadowEdge } from './shadows';
+import { shadowEdges } from './shadows';
 import type { StraightPicture } from './straightPicture';
 
 /** Paper between the marks and where a card goes is white when it is at least so bright against the paper's rim. */
@@ -10,26 +13,38 @@ const AS_WHITE = 0.8;
 
 /**
  * Which pixels a card is looked for in: inside the frame and outside its marks. Where all between the marks is white paper,
- * right up to them; where the middle is black, or cut out so that the bench is seen, only there.
+ * right up to them; where the middle is black, or cut out so that the bench is seen, only there. And the hard shadows that
+ * lie across it.
  */
-export function whereOf(straight: StraightPicture, frame: FoundFrame): Uint8Array {
-  const { width, height } = straight;
-  const found = new Uint8Array(width * height);
+export function whereOf(straight: StraightPicture, frame: FoundFrame): { where: Uint8Array; shadows: ShadowEdge[] } {
   const plain = filledBy(straight, frame.inside);
-  const where = frame.wider && isWhite(straight, frame, plain) ? filledBy(straight, frame.wider) : plain;
-  found.set(where);
+  const shadows = shadowEdges(straight, besideMarks(straight, frame, plain));
+  const wide = frame.wider && isWhite(straight, frame, plain, shadows) ? filledBy(straight, frame.wider) : plain;
+  return { where: besideMarks(straight, frame, wide), shadows };
+}
+
+/** So far about a mark its paper may still be seen, mm: what is taken for bench there would make a white card look like it. */
+const MARK_RIM_MM = 3;
+
+function besideMarks(straight: StraightPicture, frame: FoundFrame, some: Uint8Array): Uint8Array {
+  const found = Uint8Array.from(some);
   for (const polygon of frame.notInside) {
-    const out = filledBy(straight, polygon);
+    const out = grown(filledBy(straight, polygon), straight.width, straight.height, Math.max(2, Math.round(MARK_RIM_MM / straight.stepMm))); // prettier-ignore
     for (let i = 0; i < out.length; i++) if (out[i]) found[i] = 0;
   }
   return found;
 }
 
 /** Whether the rim of the middle is as white as the paper about it. */
-function isWhite(straight: StraightPicture, frame: FoundFrame, middle: Uint8Array): boolean {
+function isWhite(
+  straight: StraightPicture,
+  frame: FoundFrame,
+  middle: Uint8Array,
+  shadows: readonly ShadowEdge[],
+): boolean {
   const { width, height } = straight;
   const wide = filledBy(straight, frame.wider!);
-  const { lit } = litAt(straight, frame.white);
+  const lit = litAt(straight, frame.white, shadows);
   const rim = Math.max(3, Math.round(4 / straight.stepMm));
   let [white, all] = [0, 0];
   for (let y = rim; y < height - rim; y++)
@@ -102,17 +117,19 @@ export function filledBy(straight: StraightPicture, polygon: readonly Vec[]): Ui
   return found;
 }
 
-/** How bright white would be at each pixel, and whether a hard shadow lies across. */
-export type Lit = { lit: Float32Array; stepped: boolean };
-
 /**
  * How bright white paper would be at each pixel, 1 to 255: from where it is known to be white, its logarithm taken to
- * change evenly over the picture (a plane through few places, a curved surface through many, with a step where a hard
- * shadow crosses), strays left out. Where
+ * change evenly over the picture (a plane through few places, a curved surface through many) but for the steps of hard
+ * shadows, strays left out. Where
  * nothing is known to be white, what is brighter than all but a hundredth. Of bench in place of white, blocks so large are
  * looked at: what is even about it is then how bright the bench would be.
  */
-export function litAt(straight: StraightPicture, white: readonly Vec[], blockMm = 0): Lit {
+export function litAt(
+  straight: StraightPicture,
+  white: readonly Vec[],
+  shadows: readonly ShadowEdge[],
+  blockMm = 0,
+): Float32Array {
   const { width, height, leftMm, topMm, stepMm } = straight;
   const found = new Float32Array(width * height);
   const seen = white.flatMap(([x, y]) => {
@@ -120,14 +137,14 @@ export function litAt(straight: StraightPicture, white: readonly Vec[], blockMm 
     // What lies beyond the straight picture is taken at its rim's nearest pixel only when it lies right beside it.
     const [ci, cj] = [Math.min(width - 1, Math.max(0, i)), Math.min(height - 1, Math.max(0, j))];
     const bright = blockMm > 0 ? blockAt(straight, ci, cj, Math.round(blockMm / 2 / stepMm)) : brightAt(straight, cj * width + ci);
-    return bright > 8 && Math.hypot(ci - i, cj - j) * stepMm < 25 ? [{ x: ci / width, y: cj / height, log: Math.log(bright) }] : [];
+    return bright > 8 && Math.hypot(ci - i, cj - j) * stepMm < 25 ? [{ x: ci / width, y: cj / height, log: Math.log(bright) - shadeAt(shadows, ci, cj) }] : [];
   }); // prettier-ignore
   if (seen.length < 4) {
     const some = Array.from({ length: Math.ceil(found.length / 53) }, (_, k) => brightAt(straight, k * 53)).sort((a, b) => a - b); // prettier-ignore
-    return { lit: found.fill(Math.max(1, some[Math.floor(some.length * 0.99)] ?? 255)), stepped: false };
+    return found.fill(Math.max(1, some[Math.floor(some.length * 0.99)] ?? 255));
   }
-  const shadow = seen.length >= 24 ? shadowOf(seen) : null;
-  const terms = (p: { x: number; y: number }) => termsAt(p, seen.length >= 24, shadow);
+  const curved = seen.length >= 24;
+  const terms = ({ x, y }: { x: number; y: number }) => (curved ? [1, x, y, x * y, x * x, y * y] : [1, x, y]);
   let kept = seen;
   let surface: Float64Array | null = null;
   for (let turn = 0; turn < 3; turn++) {
@@ -138,50 +155,24 @@ export function litAt(straight: StraightPicture, white: readonly Vec[], blockMm 
     const middle = [...off].sort((a, b) => a - b)[off.length >> 1]!;
     kept = kept.filter((_, i) => off[i]! <= Math.max(0.05, 3 * middle));
   }
-  if (!surface)
-    return { lit: found.fill(Math.exp(seen.reduce((sum, one) => sum + one.log, 0) / seen.length)), stepped: false };
+  if (!surface) return found.fill(Math.exp(seen.reduce((sum, one) => sum + one.log, 0) / seen.length));
   const now = surface;
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x += 4) {
       const log = heightOf(now, terms({ x: (x + 2) / width, y: y / height }));
-      found.fill(Math.min(255, Math.max(1, Math.exp(log))), y * width + x, y * width + Math.min(width, x + 4));
+      const end = Math.min(width, x + 4);
+      for (let k = x; k < end; k++) found[y * width + k] = brightOf(log + shadeAt(shadows, k, y));
     }
-  return { lit: found, stepped: shadow !== null };
+  return found;
 }
+
+const brightOf = (log: number): number => Math.min(255, Math.max(1, Math.exp(log)));
+
+/** By how much the shadows together make a pixel brighter than it would be on the one side of all of them, as a logarithm. */
+const shadeAt = (shadows: readonly ShadowEdge[], x: number, y: number): number =>
+  shadows.reduce((sum, { nx, ny, c, log }) => (nx * (x + 0.5) + ny * (y + 0.5) > c ? sum + log : sum), 0);
 
 type White = { x: number; y: number; log: number };
-/** The straight edge of a shadow: the shadow lies where nx·x + ny·y > c. */
-type Shadow = { nx: number; ny: number; c: number };
-/** White that goes darker or brighter by more than this from one place to the next but one is in a shadow there. */
-const SHADOW_STEP = 0.14;
-
-/** Where a hard shadow crosses the paper: the line between the two places at which white steps down and up; null for none. */
-function shadowOf(seen: readonly White[]): Shadow | null {
-  const n = seen.length;
-  const steps = seen.map((one, i) => ({ i, by: seen[(i + 2) % n]!.log - one.log }));
-  const down = steps.reduce((most, one) => (one.by < most.by ? one : most));
-  const up = steps.reduce((most, one) => (one.by > most.by ? one : most));
-  if (down.by > -SHADOW_STEP || up.by < SHADOW_STEP) return null;
-  const between = (i: number) => {
-    const [a, b] = [seen[i]!, seen[(i + 2) % n]!];
-    return { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
-  };
-  const [p, q] = [between(down.i), between(up.i)];
-  const [nx, ny] = [q.y - p.y, p.x - q.x];
-  if (Math.hypot(nx, ny) < 0.1) return null;
-  const c = nx * p.x + ny * p.y;
-  const dark = seen[(down.i + 3) % n]!;
-  const sign = nx * dark.x + ny * dark.y > c ? 1 : -1;
-  return { nx: sign * nx, ny: sign * ny, c: sign * c };
-}
-
-/** What a logarithm of brightness is made up of at a place. */
-function termsAt({ x, y }: { x: number; y: number }, curved: boolean, shadow: Shadow | null): number[] {
-  const plane = curved ? [1, x, y, x * y, x * x, y * y] : [1, x, y];
-  if (shadow) plane.push(shadow.nx * x + shadow.ny * y > shadow.c ? 1 : 0);
-  return plane;
-}
-
 const heightOf = (surface: Float64Array, terms: readonly number[]): number =>
   terms.reduce((sum, term, i) => sum + term * surface[i]!, 0);
 

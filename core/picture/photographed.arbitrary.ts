@@ -22,9 +22,10 @@ export type Shot = {
   rollDeg?: number;
   /** The lens's first term: so much further out a place lies at the corner. */
   barrel?: number;
-  /** How much darker the far side is, 0 to 1, and a hard shadow from there on, as a share of the width. */
+  /** How much darker the far side is, 0 to 1. */
   fades?: number;
-  shadow?: number;
+  /** A hard shadow: a slanting one from there on, as a share of the width, or how deep it is at a place of the drawing (both 0 to 1), 0 to 1. */
+  shadow?: number | ((x: number, y: number) => number);
   noise?: number;
   seed?: number;
 };
@@ -84,7 +85,18 @@ export async function photographed({ box, bench, drawn }: Scene, shot: Shot): Pr
 type Layer = { data: Buffer; width: number; height: number };
 
 function looked([below, above]: [Layer, Layer], box: Scene['box'], shot: Shot): Picture {
-  const { width, height, tiltDeg, aroundDeg, rollDeg = 0, barrel = 0, fades = 0, shadow, noise = 0, seed = 1 } = shot;
+  const {
+    width,
+    height,
+    tiltDeg,
+    aroundDeg,
+    rollDeg = 0,
+    barrel = 0,
+    fades = 0,
+    shadow = 2,
+    noise = 0,
+    seed = 1,
+  } = shot;
   const [x0, y0, x1, y1] = box;
   const middle = new Vector3((x0 + x1) / 2, (y0 + y1) / 2, 0);
   const camera = new PerspectiveCamera(55, width / height, 1, 1e5);
@@ -119,7 +131,8 @@ function looked([below, above]: [Layer, Layer], box: Scene['box'], shot: Shot): 
         const t = -eye.z / (o.z + across.z * i + up.z * j);
         const x = (eye.x + (o.x + across.x * i + up.x * j) * t - x0) / (x1 - x0);
         const y = (y1 - (eye.y + (o.y + across.y * i + up.y * j) * t)) / (y1 - y0);
-        const light = (1 - fades * x) * (shadow !== undefined && x + 0.2 * (1 - y) > shadow ? 0.62 : 1);
+        const shade = typeof shadow === 'number' ? Number(x + 0.2 * (1 - y) > shadow) : shadow(x, y);
+        const light = (1 - fades * x) * (1 - 0.38 * shade);
         const on = pixelOf(above, x, y);
         const under = pixelOf(below, x, y);
         const share = above.data[on + 3]! / 255;

@@ -1,6 +1,7 @@
 import type { Segment } from '../measure/segment';
+import { flattened, nearest } from '../measure/segment';
 import type { Vec } from '../measure/vector';
-import { distance } from '../measure/vector';
+import { distance, mix } from '../measure/vector';
 import { BLACK, CARD, GRAY, HOLES, LINE, MANILA, RING, WHITE, off, onPaper } from './cardScene.arbitrary';
 import { lookThrough, photographed, svgBox, svgPath, svgPolygons } from './photographed.arbitrary';
 import type { Scene, Shot } from './photographed.arbitrary';
@@ -31,6 +32,7 @@ test.each<[string, string, Scene['bench'], 'white' | 'dark' | 'cut out', Partial
   expect(worst).toBeLessThan(0.4);
   expect(found.outline.length).toBeLessThanOrEqual(CARD.length + 1);
   expect(found.cutOff).toBe(false);
+  expect(found.doubtful).toEqual([]);
   const wanted = [...HOLES.map((hole) => ({ hole, seen: 'through' })), { hole: RING, seen: 'ring' }];
   expect(found.holes).toHaveLength(wanted.length);
   for (const { hole: [x, y, d], seen } of wanted) {
@@ -42,38 +44,70 @@ test.each<[string, string, Scene['bench'], 'white' | 'dark' | 'cut out', Partial
   for (const end of LINE) expect(Math.min(...found.lines[0]!.map((p) => distance(p, end)))).toBeLessThan(1.2);
 }, 90_000); // prettier-ignore
 
-test('a card of 900 mm between four loose corner cards that lie askew', async () => {
-  const card: Segment[] = [
-    { a: [0, 0], b: [900, 10], bulge: 0 },
-    { a: [900, 10], b: [880, 300], bulge: 0.05 },
-    { a: [880, 300], b: [420, 340], bulge: 0 },
-    { a: [420, 340], b: [400, 520], bulge: 0 },
-    { a: [400, 520], b: [10, 500], bulge: -0.03 },
-    { a: [10, 500], b: [0, 0], bulge: 0 },
-  ];
-  const stands: [Vec, number][] = [[[-40, -130], 0.1], [[1010, -90], 1.7], [[1000, 560], 3], [[-60, 640], 4.6]]; // prettier-ignore
-  const drawn = cornerCards().map(({ widthMm: w, black, corner }, i) => {
-    const [at, turn] = stands[i]!;
-    const laid = `translate(${at.join(' ')}) rotate(${(turn * 180) / Math.PI}) translate(${-corner[0]} ${-corner[1]})`;
-    return `<g transform="${laid}">${svgBox(0, 0, w, w, WHITE)}${svgPolygons(black, BLACK)}</g>`;
-  });
-  const scene: Scene = { box: [-250, -250, 1200, 850], bench: 'gray', drawn: `${drawn.join('')}<path d="${svgPath(card)}" fill="rgb(235,235,235)"/>` }; // prettier-ignore
-  const picture = await photographed(scene, { width: 2200, height: 1650, tiltDeg: 25, aroundDeg: 100, rollDeg: 10, barrel: 0.04, fades: 0.3, noise: 3 }); // prettier-ignore
-  const names = cornerCards().map(({ name }) => name);
-  const tapes = [[0, 1], [1, 2], [2, 3], [3, 0], [0, 2]].map(([i, j]) => ({ from: names[i!]!, to: names[j!]!, mm: distance(stands[i!]![0], stands[j!]![0]), uMm: 0.5 })); // prettier-ignore
-  const found = traced(picture, { kind: 'corners', tapes });
-  // In its own mm card one lies at 0 and card two along +x.
-  const [one, two] = [stands[0]![0], stands[1]![0]];
+const LARGE: Segment[] = [
+  { a: [0, 0], b: [900, 10], bulge: 0 },
+  { a: [900, 10], b: [880, 300], bulge: 0.05 },
+  { a: [880, 300], b: [420, 340], bulge: 0 },
+  { a: [420, 340], b: [400, 520], bulge: 0 },
+  { a: [400, 520], b: [10, 500], bulge: -0.03 },
+  { a: [10, 500], b: [0, 0], bulge: 0 },
+];
+/** Where the four loose corner cards lie on the bench, askew, and how each is turned. */
+const STANDS: [Vec, number][] = [[[-40, -130], 0.1], [[1010, -90], 1.7], [[1000, 560], 3], [[-60, 640], 4.6]]; // prettier-ignore
+const LAID = cornerCards().map(({ widthMm: w, black, corner }, i) => {
+  const [at, turn] = STANDS[i]!;
+  const laid = `translate(${at.join(' ')}) rotate(${(turn * 180) / Math.PI}) translate(${-corner[0]} ${-corner[1]})`;
+  return `<g transform="${laid}">${svgBox(0, 0, w, w, WHITE)}${svgPolygons(black, BLACK)}</g>`;
+});
+const NAMES = cornerCards().map(({ name }) => name);
+const TAPES = [[0, 1], [1, 2], [2, 3], [3, 0], [0, 2]].map(([i, j]) => ({ from: NAMES[i!]!, to: NAMES[j!]!, mm: distance(STANDS[i!]![0], STANDS[j!]![0]), uMm: 0.5 })); // prettier-ignore
+const onBench = (card: string, bench: Scene['bench'], corners = LAID): Scene => ({
+  box: [-250, -250, 1200, 850],
+  bench,
+  drawn: `${corners.join('')}<path d="${svgPath(LARGE)}" fill="${card}"/>`,
+});
+/** In its own mm card one lies at 0 and card two along +x. */
+const asLaid = ([x, y]: Vec): Vec => {
+  const [one, two] = [STANDS[0]![0], STANDS[1]![0]];
   const turn = Math.atan2(two[1] - one[1], two[0] - one[0]);
-  const back = ([x, y]: Vec): Vec => [
-    one[0] + x * Math.cos(turn) - y * Math.sin(turn),
-    one[1] + x * Math.sin(turn) + y * Math.cos(turn),
-  ];
-  const { worst } = off(found.outline.map(({ a, b, bulge }) => ({ a: back(a), b: back(b), bulge })), card); // prettier-ignore
+  return [one[0] + x * Math.cos(turn) - y * Math.sin(turn), one[1] + x * Math.sin(turn) + y * Math.cos(turn)];
+};
+const ABOVE: Shot = { width: 2000, height: 1500, tiltDeg: 25, aroundDeg: 100, rollDeg: 10, barrel: 0.04, fades: 0.2, noise: 3 }; // prettier-ignore
+const SMALLER = { width: 1600, height: 1200 };
+/** Somebody's head, soft at its rim; the corner of a shelf. */
+const HEAD = (x: number, y: number) => Math.max(0, Math.min(1, 0.5 + (0.2 - Math.hypot(x - 0.62, (y - 0.5) * 0.75)) / 0.012)); // prettier-ignore
+const SHELF = (x: number, y: number) => Number(x > 0.5 && y > 0.42);
+
+test.each<[string, string, Scene['bench'], Shot['shadow']]>([
+  ['in even light', 'rgb(235,235,235)', 'gray', undefined],
+  ['manila, the edge of a roof across', MANILA, 'dark', 0.5],
+  ['white, a post across', WHITE, 'gray', (x, y) => Number(x + 0.2 * y > 0.5 && x + 0.2 * y < 0.64)],
+  ['white, a head above', WHITE, 'dark', HEAD],
+])('a card of 900 mm between four loose corner cards that lie askew: %s', async (_, card, bench, shadow) => {
+  const found = traced(await photographed(onBench(card, bench), { ...ABOVE, shadow }), { kind: 'corners', tapes: TAPES });
+  const { worst } = off(found.outline.map(({ a, b, bulge }) => ({ a: asLaid(a), b: asLaid(b), bulge })), LARGE);
   expect(worst).toBeLessThan(1);
-  // Without one of them there is no telling.
-  const missing = whole(trace(await photographed({ ...scene, drawn: drawn.slice(1).join('') }, { ...SHOT, rollDeg: 10, width: 2000, height: 1500 }), { kind: 'corners', tapes })); // prettier-ignore
-  expect(missing).toMatchObject({ ok: false, problems: [{ code: 'no-frame', about: ['one'] }] });
+  expect(found.outline.length).toBeLessThanOrEqual(LARGE.length + 2);
+}, 90_000); // prettier-ignore
+
+test.each<[string, string, Scene['bench'], Shot['shadow']]>([
+  ['white in the shade of a shelf, as bright as the bench in the light', WHITE, 'gray', SHELF],
+  ['gray in the shade of a head, on a dark bench', GRAY, 'dark', HEAD],
+])('where the edge of a shadow passes for the card’s own, it is told: %s', async (_, card, bench, shadow) => {
+  const found = traced(await photographed(onBench(card, bench), { ...ABOVE, ...SMALLER, shadow }), { kind: 'corners', tapes: TAPES });
+  const truly = (p: Vec) => Math.min(...LARGE.map((s) => nearest(s, asLaid(p)).distance));
+  const middles = found.outline.flatMap((s) => flattened(s, 0.2).map((a, k, row) => mix(a, row[k + 1] ?? s.b, 0.5)));
+  const told = found.doubtful.flat();
+  for (const p of middles.filter((p) => truly(p) > 4)) expect(Math.min(...told.map((q) => distance(p, q)))).toBeLessThan(12);
+  expect(told.length > 0 || middles.every((p) => truly(p) < 1)).toBe(true);
+}, 90_000); // prettier-ignore
+
+test('without one of the corner cards there is no telling, and it is named', async () => {
+  const picture = await photographed(onBench(WHITE, 'gray', LAID.slice(1)), { ...ABOVE, ...SMALLER });
+  expect(whole(trace(picture, { kind: 'corners', tapes: TAPES }))).toMatchObject({
+    ok: false,
+    problems: [{ code: 'no-frame', about: ['one'] }],
+  });
 }, 90_000);
 
 test('no frame, nothing on it, and a scan', async () => {
@@ -85,10 +119,9 @@ test('no frame, nothing on it, and a scan', async () => {
   const bare: Scene = { ...onPaper(MANILA, 'gray', 'white'), drawn: svgBox(0, 0, 210, 297, WHITE) + svgPolygons(scaleFrame('a4').black, BLACK) }; // prettier-ignore
   expect(whole(trace(await photographed(bare, SHOT), { kind: 'paper', paper: 'a4' }))).toMatchObject({ ok: false, problems: [{ code: 'card-not-found' }] }); // prettier-ignore
   // The frame of one paper does not pass for that of another, though A3 has its shape.
-  for (const paper of ['a3', 'letter', 'tabloid'] as const) {
-    const other = whole(trace(await photographed(onPaper(MANILA, 'wood', 'white'), { ...SHOT, tiltDeg: 12 }), { kind: 'paper', paper })); // prettier-ignore
-    expect(other.ok).toBe(false);
-  }
+  const a4 = await photographed(onPaper(MANILA, 'wood', 'white'), { ...SHOT, tiltDeg: 12 });
+  for (const paper of ['a3', 'letter', 'tabloid'] as const)
+    expect(whole(trace(a4, { kind: 'paper', paper })).ok).toBe(false);
   // Seen by a scanner at 100 dots to the inch, its lid white.
   const scene: Scene = { box: [0, 0, 254, 254], bench: 'gray', drawn: svgBox(0, 0, 254, 254, 'rgb(250,250,250)') + `<path d="${svgPath(CARD)}" fill="${MANILA}"/>` }; // prettier-ignore
   const scan = await lookThrough(scene, 100);

@@ -1,5 +1,5 @@
 import { worst } from '../measure/arcFit';
-import { boxOf, polygonArea } from '../measure/path';
+import { boxOf, perimeter, polygonArea } from '../measure/path';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import type { Segment } from '../measure/segment';
@@ -8,13 +8,18 @@ import type { Vec } from '../measure/vector';
 import { distance, dot, scale, sub, unit } from '../measure/vector';
 import { edgePlace, evenly } from './cardEdge';
 import { withSharpCorners } from './sharpCorners';
+import { doubtfulAlong } from './doubtful';
+import type { FoundCard } from './findCard';
 import { findCard, rimOf } from './findCard';
 import type { FoundFrame, Scale } from './findFrame';
 import { findFrame } from './findFrame';
+import type { FittedOutline } from './fitOutline';
 import { circleOf, fitOutline } from './fitOutline';
 import { BENCH_MM, benchPlaces, litAt, whereOf } from './look';
 import type { Picture } from './picture';
 import type { Region } from './regions';
+import type { ShadowEdge } from './shadows';
+import { isBeside } from './shadows';
 import type { PlaneView } from './straighten';
 import { toMm } from './straighten';
 import type { StraightPicture } from './straightPicture';
@@ -36,6 +41,11 @@ export type Traced = {
   uMm: number;
   /** How far the farthest edge place lies off the outline, single specks left out, mm. */
   worstMm: number;
+  /**
+   * Stretches of the outline that may not be the card's edge, counter-clockwise along it: where no edge was seen, or one that
+   * looks otherwise than along most of the outline. For them `uMm` does not speak.
+   */
+  doubtful: Vec[][];
   /** Whether the card reaches to where it was looked for, so that some of it may be missing. */
   cutOff: boolean;
   view: PlaneView;
@@ -89,15 +99,19 @@ export function* trace(
   );
   if (cardAt) return pointedAt(picture, frame, straight, cardAt);
   yield { share: 0.4, doing: 'card' };
-  const light = frame.white.length > 0 ? litAt(coarse, frame.white) : litAt(coarse, benchPlaces(frame), BENCH_MM);
-  const found = findCard(coarse, whereOf(coarse, frame), light);
-  if (!found) return failure({ code: 'card-not-found', about: [] });
-  yield { share: 0.65, doing: 'edge' };
+  const { where, shadows } = whereOf(coarse, frame);
   const edge = edgePlace(picture, frame.view);
-  const around = placesAlong(rimOf(found.card, coarse.width, coarse.height), coarse, edge, 1);
-  const outline = around && fitOutline(around, toleranceMm);
-  if (!outline) return failure({ code: 'card-not-found', about: [] });
-  const path = withSharpCorners(outline.path, edge, 4 * coarse.stepMm);
+  yield { share: 0.5, doing: 'edge' };
+  let best: Seen | null = null;
+  for (const by of lights(coarse, frame, shadows)) {
+    const card = findCard(coarse, where, by.lit(), by.shadows);
+    const seen = card && outlined(card, coarse, edge, by.shadows, toleranceMm);
+    if (seen && (!best || seen.doubt < best.doubt)) best = seen;
+    if (best && best.doubt < LITTLE_DOUBT) break;
+    yield { share: 0.65, doing: 'edge' };
+  }
+  if (!best) return failure({ code: 'card-not-found', about: [] });
+  const { card: found, around, outline, path, doubtful } = best;
   const cut = found.holes.map((region) => holeOf(region, coarse, edge, toleranceMm));
   yield { share: 0.8, doing: 'drawn' };
   const drawn = strokesOn(
@@ -121,11 +135,56 @@ export function* trace(
     lines: drawn.lines.map((line) => toOutline(line, path)),
     uMm: Math.hypot(frame.uMm, outline.rmsMm),
     worstMm: farthest(around, path),
+    doubtful,
     cutOff: found.cutOff,
     view: frame.view,
     straight,
   };
 }
+
+type Edge = ReturnType<typeof edgePlace>;
+
+/** A card as it is seen in one light: its outline, the places it goes through, and how much of it is in doubt, 0 to 1 and more. */
+type Seen = {
+  card: FoundCard;
+  around: Vec[];
+  outline: FittedOutline;
+  path: Segment[];
+  doubtful: Vec[][];
+  doubt: number;
+};
+
+/** An outline of which so little is in doubt is taken as it is. */
+const LITTLE_DOUBT = 0.06;
+/** A card that is cut off is as bad as one of which so much is in doubt. */
+const CUT_OFF_DOUBT = 0.5;
+
+/**
+ * The lights in which a card is looked for, one after the other while what is found is much in doubt: with what looks like hard
+ * shadows; without (the joint of two boards steps like one); and with even light (a shadow that is round or has a corner bends
+ * what is reckoned from its edge).
+ */
+function lights(straight: StraightPicture, frame: FoundFrame, shadows: readonly ShadowEdge[]) {
+  const from = (by: readonly ShadowEdge[]) => () =>
+    frame.white.length > 0 ? litAt(straight, frame.white, by) : litAt(straight, benchPlaces(frame), by, BENCH_MM);
+  return [
+    { shadows, lit: from(shadows) },
+    ...(shadows.length > 0 ? [{ shadows: [], lit: from([]) }] : []),
+    { shadows: [], lit: () => litAt(straight, [], []) },
+  ];
+}
+
+function outlined(card: FoundCard, straight: StraightPicture, edge: Edge, shadows: readonly ShadowEdge[], toleranceMm: number): Seen | null {
+  const rim = rimOf(card.card, straight.width, straight.height);
+  // Beside the edge of a shadow light goes over into shade, and would pass for card into bench.
+  const around = placesAlong(rim, straight, edge, 1, (p) => !isBeside(shadows, straight, p));
+  const outline = around && fitOutline(around, toleranceMm);
+  if (!outline) return null;
+  const path = withSharpCorners(outline.path, edge, 4 * straight.stepMm);
+  const doubtful = doubtfulAlong(path, around, straight, shadows);
+  const long = doubtful.reduce((sum, run) => sum + run.reduce((all, p, i) => (i > 0 ? all + distance(p, run[i - 1]!) : 0), 0), 0); // prettier-ignore
+  return { card, around, outline, path, doubtful, doubt: long / perimeter(path) + (card.cutOff ? CUT_OFF_DOUBT : 0) };
+} // prettier-ignore
 
 /** A finger is as sure as the shorter side of the picture over this. */
 const FINGER = 400;
@@ -150,16 +209,21 @@ function pointedAt(
     lines: [],
     uMm: Math.hypot(frame.uMm, (px * Math.min(picture.width, picture.height)) / FINGER),
     worstMm: 0,
+    doubtful: [],
     cutOff: false,
     view: frame.view,
     straight,
   };
 }
 
-type Edge = ReturnType<typeof edgePlace>;
-
-/** True places of an edge along a rim of pixels; null for too few. `outward` 1 where the card is inside, −1 where it is round about. */
-function placesAlong(rim: readonly Vec[], straight: StraightPicture, edge: Edge, outward: 1 | -1): Vec[] | null {
+/** True places of an edge along a rim of pixels, those that are wanted; null for too few. `outward` 1 where the card is inside, −1 where it is round about. */
+function placesAlong(
+  rim: readonly Vec[],
+  straight: StraightPicture,
+  edge: Edge,
+  outward: 1 | -1,
+  wanted: (at: Vec) => boolean = () => true,
+): Vec[] | null {
   const onPlane = rim.map(([x, y]) => placeOf(straight, x, y));
   const long = rim.length * straight.stepMm;
   const small = outward < 0;
@@ -168,7 +232,7 @@ function placesAlong(rim: readonly Vec[], straight: StraightPicture, edge: Edge,
   const places = evenly(onPlane, every, small ? Math.min(1.5, across / 8) : 1.5);
   const reach = small ? Math.min(2.4, across / 3) : 2.4;
   const found = places.flatMap(({ at, out }) => {
-    const p = edge({ at, out: scale(out, outward) }, reach);
+    const p = wanted(at) ? edge({ at, out: scale(out, outward) }, reach) : null;
     return p ? [p] : [];
   });
   return found.length >= Math.max(8, places.length / 3) ? found : null;
