@@ -27,12 +27,11 @@ export function whereOf(straight: StraightPicture, frame: FoundFrame): { where: 
 const MARK_RIM_MM = 3;
 
 function besideMarks(straight: StraightPicture, frame: FoundFrame, some: Uint8Array): Uint8Array {
-  const found = Uint8Array.from(some);
-  for (const polygon of frame.notInside) {
-    const out = grown(filledBy(straight, polygon), straight.width, straight.height, Math.max(2, Math.round(MARK_RIM_MM / straight.stepMm))); // prettier-ignore
-    for (let i = 0; i < out.length; i++) if (out[i]) found[i] = 0;
-  }
-  return found;
+  const { width, height, stepMm } = straight;
+  const marks = new Uint8Array(width * height);
+  for (const polygon of frame.notInside) fill(straight, polygon, marks);
+  const out = grown(marks, width, height, Math.max(2, Math.round(MARK_RIM_MM / stepMm)));
+  return some.map((one, i) => (out[i] ? 0 : one));
 }
 
 /** Whether the rim of the middle is as white as the paper about it. */
@@ -92,29 +91,28 @@ export function benchPlaces(frame: FoundFrame): Vec[] {
 
 /** The pixels whose middles lie in a convex polygon, whichever way it goes round. */
 export function filledBy(straight: StraightPicture, polygon: readonly Vec[]): Uint8Array {
-  const { width, height } = straight;
-  const found = new Uint8Array(width * height);
-  const n = polygon.length;
-  const sides = Float64Array.from({ length: 3 * n }, (_, k) => {
-    const a = polygon[Math.floor(k / 3)]!;
-    const way = sub(polygon[(Math.floor(k / 3) + 1) % n]!, a);
-    return k % 3 === 0 ? way[0] : k % 3 === 1 ? way[1] : way[0] * a[1] - way[1] * a[0];
-  });
-  for (let y = 0; y < height; y++) {
-    const py = straight.topMm - (y + 0.5) * straight.stepMm;
-    for (let x = 0; x < width; x++) {
-      const px = straight.leftMm + (x + 0.5) * straight.stepMm;
-      let left = 0;
-      let right = 0;
-      for (let k = 0; k < 3 * n; k += 3) {
-        const side = sides[k]! * py - sides[k + 1]! * px - sides[k + 2]!;
-        if (side > 0) left++;
-        else if (side < 0) right++;
-      }
-      if (left === 0 || right === 0) found[y * width + x] = 1;
-    }
-  }
+  const found = new Uint8Array(straight.width * straight.height);
+  fill(straight, polygon, found);
   return found;
+}
+
+/** Sets the pixels whose middles lie in a convex polygon: row by row, from where a row enters it to where it leaves. */
+function fill(straight: StraightPicture, polygon: readonly Vec[], into: Uint8Array): void {
+  const { width, height, leftMm, topMm, stepMm } = straight;
+  for (let y = 0; y < height; y++) {
+    const py = topMm - (y + 0.5) * stepMm;
+    let [from, to] = [Infinity, -Infinity];
+    polygon.forEach((a, i) => {
+      const b = polygon[(i + 1) % polygon.length]!;
+      if (a[1] > py === b[1] > py) return;
+      const x = a[0] + ((b[0] - a[0]) * (py - a[1])) / (b[1] - a[1]);
+      from = Math.min(from, x);
+      to = Math.max(to, x);
+    });
+    const first = Math.max(0, Math.ceil((from - leftMm) / stepMm - 0.5));
+    const last = Math.min(width - 1, Math.floor((to - leftMm) / stepMm - 0.5));
+    if (first <= last) into.fill(1, y * width + first, y * width + last + 1);
+  }
 }
 
 /**
