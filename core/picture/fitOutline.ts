@@ -11,6 +11,8 @@ const LINE_COSTS = 36;
 const ARC_COSTS = 54;
 /** Breaks are tried at so many places at most. */
 const MOST_BREAKS = 560;
+/** Points farther apart than so many of their mean distances have some missing between them. */
+const GAP = 4;
 /** A point farther off than so many times the middle of a run is a stray. */
 const OUTLIER = 4;
 /** At less than this two carriers meet too flatly to say where. */
@@ -154,8 +156,10 @@ function weighed(points: readonly Vec[], start: number, toleranceMm: number): nu
     Float64Array.from(row, (_, i) => weights[(start + i) % n]!),
   );
   const every = Math.max(1, Math.ceil(n / MOST_BREAKS));
-  const places = [...Array.from({ length: Math.ceil(n / every) }, (_, i) => i * every), n];
   const spacing = perimeter(row) / n;
+  // Where places are missing it matters exactly which of two runs a place belongs to: they lie far apart.
+  const breaks = (i: number) => i % every === 0 || distance(row[i - 1]!, row[i]!) > GAP * spacing;
+  const places = [...Array.from({ length: n }, (_, i) => i).filter(breaks), n];
   const scale = (9 / toleranceMm ** 2) * Math.min(1, spacing);
   const cost = new Float64Array(places.length).fill(Infinity);
   const before = new Int32Array(places.length);
@@ -165,12 +169,12 @@ function weighed(points: readonly Vec[], start: number, toleranceMm: number): nu
       const one = runCost(sums, places[i]!, places[j]! - 1, scale);
       if (cost[i]! + one < cost[j]!) [cost[j], before[j]] = [cost[i]! + one, i];
     }
-  const breaks: number[] = [];
+  const found: number[] = [];
   for (let j = before[places.length - 1]!; ; j = before[j]!) {
-    breaks.unshift(places[j]!);
+    found.unshift(places[j]!);
     if (j === 0) break;
   }
-  return breaks.map((i) => (start + i) % n).sort((a, b) => a - b);
+  return found.map((i) => (start + i) % n).sort((a, b) => a - b);
 }
 
 const perimeter = (row: readonly Vec[]) => row.reduce((sum, p, i) => (i > 0 ? sum + distance(row[i - 1]!, p) : 0), 0);
