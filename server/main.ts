@@ -110,11 +110,6 @@ function reached(served: () => Served): Express {
   });
   // A browser on this machine gains nothing by it, and everybody waits for it.
   app.use(compression({ filter: (request, response) => !isHere(request) && compression.filter(request, response) }));
-  // What a page is loaded with goes out as one: head, body and end would each be a turn to the kernel, most of what it costs.
-  app.use(/\.data$/, (_request, response, next) => {
-    response.cork();
-    next();
-  });
   app.use(handled);
   return app;
 }
