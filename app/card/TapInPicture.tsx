@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { CORNERS } from '#core/picture/scaleFrame';
+import { useEffect, useRef } from 'react';
 import type { Share } from './TapPicture';
 import { TapPicture } from './TapPicture';
 import { useView } from '../drawing/Drawing';
@@ -53,8 +54,11 @@ function Around({ at }: { at: readonly (readonly [number, number])[] }) {
 /** What to point at, and on with it. */
 export function TapPanel({ tapping, setTapping, onLook }: Props & { onLook: () => void }) {
   const { what, at } = tapping;
+  const panel = useRef<HTMLElement>(null);
+  // What was touched to come here may stand far below.
+  useEffect(() => panel.current?.scrollIntoView({ block: 'nearest' }), [what]);
   return (
-    <Box sx={{ borderLeft: '5px solid var(--layout)', pl: 1.5, display: 'grid', gap: 1.2 }}>
+    <Box ref={panel} sx={{ borderLeft: '5px solid var(--layout)', pl: 1.5, display: 'grid', gap: 1.2 }}>
       <Typography variant="h3">{what === 'frame' ? 'Tap the frame’s corners' : 'Tap the corners of the card'}</Typography>
       <Typography>
         {what === 'frame'
