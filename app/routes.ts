@@ -23,6 +23,7 @@ export default [
     route('card/crown', 'card/crown/crown.tsx'),
     route('card/another', 'card/another.tsx'),
     route('card/beside/:otherId', 'card/beside.tsx'),
+    route('card/over', 'card/over.tsx'),
     route('blank', 'blank/blank.tsx'),
     route('sheet', 'sheet/sheet.tsx'),
     route('shape', 'shape/shape.tsx'),

@@ -37,6 +37,20 @@ test('the other side is made less a little, changed, caught up edge by edge, and
   });
   const second = page.url().replace(/\/card$/, '');
 
+  await test.step('laid on another card of the job, turned over, what was taken off stands out', async () => {
+    await page.getByRole('link', { name: 'Lay another card on this one' }).click();
+    await page.getByLabel('The card that is laid on it').click();
+    await page.getByRole('option', { name: 'Door skin foot, left' }).click();
+    await expect(page.getByRole('button', { name: 'Turned over' })).toHaveAttribute('aria-pressed', 'true');
+    const rows = page.getByRole('table', { name: 'How far the edges lie apart' }).getByRole('row');
+    await expect(rows.filter({ hasText: 'on it' })).toHaveCount(3);
+    await expect(rows.filter({ hasText: '−3.0 mm' })).toHaveCount(1);
+    // Asked for once more by its address: the same.
+    await page.reload();
+    await expect(rows.filter({ hasText: '−3.0 mm' })).toHaveCount(1);
+    await page.getByRole('link', { name: 'Back to the card' }).click();
+  });
+
   await test.step('a joint of its own; the first is changed meanwhile', async () => {
     await pickEdge(page, 'A');
     await page.getByLabel('Joined by').click();

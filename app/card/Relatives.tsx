@@ -37,6 +37,11 @@ export function Relatives() {
           Make the other side, or once more
         </Button>
       </Box>
+      <Box>
+        <Button color="inherit" component={Link} to={`/pieces/${id}/card/over`}>
+          Lay another card on this one
+        </Button>
+      </Box>
     </Box>
   );
 }

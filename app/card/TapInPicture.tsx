@@ -56,7 +56,10 @@ export function TapPanel({ tapping, setTapping, onLook }: Props & { onLook: () =
   const { what, at } = tapping;
   const panel = useRef<HTMLElement>(null);
   // What was touched to come here may stand far below.
-  useEffect(() => panel.current?.scrollIntoView({ block: 'nearest' }), [what]);
+  useEffect(() => {
+    // In braces: newer browsers answer with a promise, which would be taken for what clears up.
+    panel.current?.scrollIntoView({ block: 'nearest' });
+  }, [what]);
   return (
     <Box ref={panel} sx={{ borderLeft: '5px solid var(--layout)', pl: 1.5, display: 'grid', gap: 1.2 }}>
       <Typography variant="h3">{what === 'frame' ? 'Tap the frame’s corners' : 'Tap the corners of the card'}</Typography>

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { and, asc, eq, isNull, ne } from 'drizzle-orm';
 import type { Part } from '#core/card/link/differences';
 import { madeFrom } from '#core/card/link/lie';
 import type { At, Linked } from '#core/card/link/linked';
@@ -11,7 +11,8 @@ import { dbOf } from './database.server';
 import type { Tx } from './database.server';
 import type { CardState } from './documents.server';
 import { cardOf, copyDocument, putFirst, withCards } from './documents.server';
-import { createPiece, factsOf } from './pieces.server';
+import type { Piece } from './pieces.server';
+import { createPiece, factsOf, pieceById } from './pieces.server';
 import { pieces } from './schema.server';
 import type { Viewer } from './viewer.server';
 
@@ -63,6 +64,28 @@ export async function otherOf(viewer: Viewer, id: string, otherId: string): Prom
   const { cameAs, cameWhy } = at === 'made' ? here : there;
   const { name, side } = there;
   return { at, as: cameAs ?? 'again', why: cameWhy, other: { id: there.id, name, side, card: await cardOf(viewer, there.id) } }; // prettier-ignore
+}
+
+/** The other pieces of a piece's job that are in hand, in the order they were begun, and of the one chosen among them its card. */
+export type Others = {
+  others: Pick<Piece, 'id' | 'name' | 'side'>[];
+  chosen: { id: string; name: string; side: PieceFacts['side']; doc: PatternDoc } | null;
+};
+/** As many as can be chosen among. */
+const MOST_OTHERS = 500;
+
+/** Null where there is no such piece. */
+export async function othersOf(viewer: Viewer, id: string, chosen: string | null): Promise<Others | null> {
+  const here = await pieceById(viewer, id);
+  if (!here) return null;
+  const others = await dbOf(viewer)
+    .select({ id: pieces.id, name: pieces.name, side: pieces.side })
+    .from(pieces)
+    .where(and(eq(pieces.job, here.job), ne(pieces.id, id), isNull(pieces.archived)))
+    .orderBy(asc(pieces.seq))
+    .limit(MOST_OTHERS);
+  const one = others.find((other) => other.id === chosen);
+  return { others, chosen: one ? { ...one, doc: (await cardOf(viewer, one.id)).doc } : null };
 }
 
 /** What is done with two cards of which one was made from the other. */

@@ -117,14 +117,13 @@ function looked([below, above]: [Layer, Layer], box: Scene['box'], shot: Shot): 
   const data = new Uint8ClampedArray(width * height * 4).fill(255);
   const half2 = (width * width + height * height) / 4;
   const chance = chances(seed);
-  // Two samples of each pixel, on the one diagonal and on the other in turn.
-  const samples = 2;
+  const grid = 2;
   for (let v = 0; v < height; v++)
     for (let u = 0; u < width; u++) {
       let [r, g, b] = [0, 0, 0];
-      for (let s = 0; s < samples; s++) {
-        const p = u + 0.25 + s / 2 - width / 2;
-        const q = v + 0.25 + Math.abs(s - ((u + v) & 1)) / 2 - height / 2;
+      for (let s = 0; s < grid * grid; s++) {
+        const p = u + (0.5 + (s % grid)) / grid - width / 2;
+        const q = v + (0.5 + Math.floor(s / grid)) / grid - height / 2;
         // Barrel: what the picture shows here lies so much further out without the lens.
         const by = 1 + (barrel * (p * p + q * q)) / half2;
         const i = (2 * p * by) / width;
@@ -143,9 +142,9 @@ function looked([below, above]: [Layer, Layer], box: Scene['box'], shot: Shot): 
       }
       const gauss = 4 + (chance() + chance() + chance() - 1.5) * 2 * noise;
       const k = (v * width + u) * 4;
-      data[k] = (r / samples) * 0.96 + gauss;
-      data[k + 1] = (g / samples) * 0.96 + gauss;
-      data[k + 2] = (b / samples) * 0.96 + gauss;
+      data[k] = (r / 4) * 0.96 + gauss;
+      data[k + 1] = (g / 4) * 0.96 + gauss;
+      data[k + 2] = (b / 4) * 0.96 + gauss;
     }
   return { width, height, data };
 }

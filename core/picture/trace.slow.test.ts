@@ -97,8 +97,9 @@ test.each<[string, string, Scene['bench'], Shot['shadow']]>([
   const found = traced(await photographed(onBench(card, bench), { ...ABOVE, ...SMALLER, shadow }), { kind: 'corners', tapes: TAPES });
   const truly = (p: Vec) => Math.min(...LARGE.map((s) => nearest(s, asLaid(p)).distance));
   const middles = found.outline.flatMap((s) => flattened(s, 0.2).map((a, k, row) => mix(a, row[k + 1] ?? s.b, 0.5)));
+  // What is no longer than 15 mm is no stretch of its own.
   const told = found.doubtful.flat();
-  for (const p of middles.filter((p) => truly(p) > 4)) expect(Math.min(...told.map((q) => distance(p, q)))).toBeLessThan(12);
+  for (const p of middles.filter((p) => truly(p) > 4)) expect(Math.min(...told.map((q) => distance(p, q)))).toBeLessThan(16);
   expect(told.length > 0 || middles.every((p) => truly(p) < 1)).toBe(true);
 }, 90_000); // prettier-ignore
 
