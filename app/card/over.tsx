@@ -8,10 +8,9 @@ import TableRow from '@mui/material/TableRow';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Link, data, isRouteErrorResponse, useSearchParams } from 'react-router';
 import type { LaidOver } from '#core/card/link/laidOver';
-import { laidOverCard } from '#core/card/link/laidOver';
 import { byLetter, outlineOf, segmentsOfEdge } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import type { PieceFacts } from '#core/format/job';
@@ -30,6 +29,7 @@ import { idOr404 } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/over';
 import { TOLD_APART_MM } from './SideBySide';
+import { useLaidOver } from './useLaidOver';
 
 export async function loader({ params, request, context }: Route.LoaderArgs): Promise<Others> {
   const chosen = new URL(request.url).searchParams.get('on');
@@ -61,7 +61,8 @@ export default function OverPage({ loaderData }: Route.ComponentProps) {
   const [query, setQuery] = useSearchParams();
   const over = query.get('over');
   const turnedOver = over === null ? chosen !== null && facing(facts.side, chosen.side) : over === 'yes';
-  const laid = useMemo(() => chosen && laidOverCard(pattern, chosen.doc, turnedOver), [chosen, pattern, turnedOver]);
+  const found = useLaidOver(pattern, chosen?.doc ?? null, turnedOver);
+  const laid = found === 'laying' ? null : found;
   const change = (by: Record<string, string>) =>
     setQuery((now) => new URLSearchParams({ ...Object.fromEntries(now), ...by }), { replace: true, preventScrollReset: true }); // prettier-ignore
   return (
@@ -99,6 +100,7 @@ export default function OverPage({ loaderData }: Route.ComponentProps) {
             </ToggleButtonGroup>
           )}
           {chosen && chosen.doc.sides.length === 0 && <Told>{chosen.name} has no outline yet.</Told>}
+          {found === 'laying' && <Typography role="status">Laying it on …</Typography>}
           {chosen && laid && <Apart pattern={pattern} laid={laid} name={chosen.name} />}
           <Typography component={Link} to={`/pieces/${id}/card`} sx={{ color: 'var(--ink)' }}>
             Back to the card

@@ -23,7 +23,8 @@ export type LaidOver = {
 const FIRST_TURNS = Array.from({ length: 12 }, (_, i) => 30 * i);
 /** So many places of each outline say how the two lie, first and in the end; of outlines with many sides fewer, so that nobody waits. */
 const [ROUGH_PLACES, PLACES] = [48, 240];
-const MOST_LOOKED_AT = 60_000;
+const [ROUGH_LOOKED_AT, LOOKED_AT] = [24_000, 60_000];
+const LEAST_PLACES = 16;
 const [ROUGH_STEPS, STEPS] = [14, 60];
 /** What lies nearer than this share of the card lies as near as can be at first; in the end, than this, mm. */
 const [NEAR_SHARE, CLOSE_SHARE] = [0.08, 0.001];
@@ -51,16 +52,19 @@ export function laidOverCard(here: PatternDoc, there: PatternDoc, turnedOver: bo
   const mine = outlineOf(here).path;
   const theirs = turnedOver ? flipped(outlineOf(there).path) : outlineOf(there).path;
   if (mine.length === 0 || theirs.length === 0) return null;
-  const places = Math.max(ROUGH_PLACES, Math.min(PLACES, Math.round(MOST_LOOKED_AT / (mine.length + theirs.length))));
+  const sides = mine.length + theirs.length;
+  const count = (most: number, lookedAt: number) =>
+    Math.max(LEAST_PLACES, Math.min(most, Math.round(lookedAt / sides)));
+  const [rough, places] = [count(ROUGH_PLACES, ROUGH_LOOKED_AT), count(PLACES, LOOKED_AT)];
   const [a, b] = [centreOf(mine), centreOf(theirs)];
   const firsts = FIRST_TURNS.map((deg) => {
     const first = theirs.map((s) => moved(s, b, (deg * Math.PI) / 180, sub(a, b)));
-    return settled(mine, first, ROUGH_PLACES, ROUGH_STEPS, NEAR_SHARE);
+    return settled(mine, first, rough, ROUGH_STEPS, NEAR_SHARE);
   });
-  const turn = nearestOf(mine, firsts);
+  const turn = nearestOf(mine, firsts, rough);
   // Half way between two that are as good is a saddle: from where sides lie on each other it is left.
-  const shoves = offsets(mine, turn).map((by) => settled(mine, turn.map((s) => moved(s, [0, 0], 0, by)), ROUGH_PLACES, ROUGH_STEPS, CLOSE_SHARE)); // prettier-ignore
-  const path = settled(mine, nearestOf(mine, [turn, ...shoves]), places, STEPS, CLOSE_SHARE);
+  const shoves = offsets(mine, turn).map((by) => settled(mine, turn.map((s) => moved(s, [0, 0], 0, by)), rough, ROUGH_STEPS, CLOSE_SHARE)); // prettier-ignore
+  const path = settled(mine, nearestOf(mine, [turn, ...shoves], rough), places, STEPS, CLOSE_SHARE);
   const off = offBetween(mine, path, places);
   return { path, apart: apartOf(here, path), meanMm: off.reduce((sum, one) => sum + one, 0) / off.length };
 }
@@ -76,10 +80,8 @@ const moved = ({ a, b, bulge }: Segment, about: Vec, turn: number, by: Vec): Seg
 };
 
 /** The one of some that lies nearest, by the roots of how far its places are off; of those as near the first. */
-function nearestOf(mine: Path, some: readonly Segment[][]): Segment[] {
-  const roots = some.map((path) =>
-    offBetween(mine, path, ROUGH_PLACES).reduce((sum, off) => sum + Math.sqrt(off), 0),
-  );
+function nearestOf(mine: Path, some: readonly Segment[][], places: number): Segment[] {
+  const roots = some.map((path) => offBetween(mine, path, places).reduce((sum, off) => sum + Math.sqrt(off), 0));
   return some[roots.reduce((best, one, i) => (one < roots[best]! - 1e-6 ? i : best), 0)]!;
 }
 
@@ -161,12 +163,17 @@ function footOn(path: Path, p: Vec): { foot: Vec; normal: Vec; off: number } {
   return { foot, normal: corner ? unit(sub(p, foot)) : right(directionAt(best.on, best.at)), off: best.distance };
 }
 
+/** So many places along an outline, evenly, however many sides it has. */
 function evenly(path: Path, count: number): Vec[] {
   const apart = perimeter(path) / count;
-  return path.flatMap((s) => {
-    const n = Math.max(1, Math.round(segmentLength(s) / apart));
-    return Array.from({ length: n }, (_, i) => pointAt(s, (i + 0.5) / n));
-  });
+  const found: Vec[] = [];
+  let [gone, next] = [0, apart / 2];
+  for (const s of path) {
+    const long = segmentLength(s);
+    for (; next < gone + long && found.length < count; next += apart) found.push(pointAt(s, (next - gone) / long));
+    gone += long;
+  }
+  return found;
 }
 
 /** How far places of each of two outlines lie off the other, mm. */
