@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
-import { Link, data, isRouteErrorResponse, useFetcher } from 'react-router';
+import { Link, data, useFetcher } from 'react-router';
 import { z } from 'zod';
 import type { Part } from '#core/card/link/differences';
 import { PARTS } from '#core/card/link/differences';
@@ -15,6 +15,7 @@ import { FoldAway } from '../frame/FoldAway';
 import { orSay } from '../forms/orSay';
 import { StageLayout } from '../frame/StageLayout';
 import { Told } from '../frame/Told';
+import { unlessAway, useLast } from '../frame/whileAway';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { usePiece } from '../piece/pieceContext';
@@ -34,15 +35,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   return found;
 }
 
-/** Null while the server does not answer: the page then stands on what it last had. */
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  try {
-    return await serverLoader();
-  } catch (error) {
-    if (isRouteErrorResponse(error)) throw error;
-    return null;
-  }
-}
+export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) => unlessAway(serverLoader);
 
 const parts = z.array(z.object({ of: z.enum(PARTS), id: z.string().max(24) })).max(10_000) as z.ZodType<Part[]>;
 const number = z.number().int().min(0);
@@ -78,9 +71,7 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(
 
 /** Two pieces of which one was made from the other: side by side, measured, and what one can take over from the other. */
 export default function BesidePage({ loaderData, params }: Route.ComponentProps) {
-  const [known, setKnown] = useState(loaderData);
-  if (loaderData !== null && loaderData !== known) setKnown(loaderData);
-  const loaded = loaderData ?? known;
+  const loaded = useLast(loaderData);
   if (loaded?.other.id !== params.otherId) throw new TypeError('No answer from the server');
   return <Beside loaded={loaded} />;
 }

@@ -8,8 +8,7 @@ import TableRow from '@mui/material/TableRow';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
-import { Link, data, isRouteErrorResponse, useSearchParams } from 'react-router';
+import { Link, data, useSearchParams } from 'react-router';
 import type { LaidOver } from '#core/card/link/laidOver';
 import { byLetter, outlineOf, segmentsOfEdge } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
@@ -21,6 +20,7 @@ import { Figure, usePathData } from '../drawing/marks';
 import { Choice } from '../forms/Choice';
 import { StageLayout } from '../frame/StageLayout';
 import { Told } from '../frame/Told';
+import { unlessAway, useLast } from '../frame/whileAway';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
 import type { Others } from '../records/linked.server';
@@ -38,15 +38,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs): Pr
   return found;
 }
 
-/** Null while the server does not answer: the page then stands on what it last had. */
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
-  try {
-    return await serverLoader();
-  } catch (error) {
-    if (isRouteErrorResponse(error)) throw error;
-    return null;
-  }
-}
+export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) => unlessAway(serverLoader);
 
 /** Pieces of a left and a right one are turned over onto each other, until it is said. */
 const facing = (a: PieceFacts['side'], b: PieceFacts['side']) =>
@@ -54,9 +46,7 @@ const facing = (a: PieceFacts['side'], b: PieceFacts['side']) =>
 
 /** Any other card of the job laid on this one, whoever made it and however it was drawn: what differs, edge by edge. */
 export default function OverPage({ loaderData }: Route.ComponentProps) {
-  const [known, setKnown] = useState(loaderData);
-  if (loaderData !== null && loaderData !== known) setKnown(loaderData);
-  const { others, chosen } = loaderData ?? known ?? { others: [], chosen: null };
+  const { others, chosen } = useLast(loaderData) ?? { others: [], chosen: null };
   const { id, facts, pattern } = usePiece();
   const [query, setQuery] = useSearchParams();
   const over = query.get('over');
