@@ -111,7 +111,7 @@ function Doubtful({ outline, doubtful }: TraceFound) {
         'Card and bench look nearly alike all round. '
       ) : (
         <>
-          Along the hatched {doubtful.length === 1 ? 'stretch' : `${doubtful.length} stretches`},{' '}
+          Along {doubtful.length === 1 ? 'the hatched stretch' : `the ${doubtful.length} hatched stretches`},{' '}
           <span className="figure">{show(long)}</span> in all, the card’s own edge was not seen for sure: a shadow lies there, or what is under it looks like it.{' '}
         </>
       )}

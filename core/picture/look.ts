@@ -90,7 +90,7 @@ export function benchPlaces(frame: FoundFrame): Vec[] {
 }
 
 /** The pixels whose middles lie in a convex polygon, whichever way it goes round. */
-export function filledBy(straight: StraightPicture, polygon: readonly Vec[]): Uint8Array {
+function filledBy(straight: StraightPicture, polygon: readonly Vec[]): Uint8Array {
   const found = new Uint8Array(straight.width * straight.height);
   fill(straight, polygon, found);
   return found;
