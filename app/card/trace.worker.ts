@@ -8,7 +8,7 @@ import type { TraceAnswer, TraceAsked } from './traced';
 import { warmUp } from './warmUp';
 
 /** Larger pictures are taken smaller: a finer one tells nothing more of a card's edge. */
-const MOST_PIXELS = 4e6;
+const MOST_PIXELS = 3e6;
 
 const say = (answer: TraceAnswer) => self.postMessage(answer);
 

@@ -18,42 +18,58 @@ export function brightness({ width, height, data }: Picture): Gray {
 const brightOf = (data: Picture['data'], k: number): number =>
   (77 * data[k]! + 150 * data[k + 1]! + 29 * data[k + 2]! + 128) >> 8;
 
-/** The same picture with one pixel for each block of `by` × `by`; what is over at the right and below is left out. */
+/**
+ * The same picture with one pixel for each square of `by` × `by` px, which may be any size from 1: the mean of what lies in
+ * it, of a pixel that lies in two by its parts. What is over at the right and below is left out.
+ */
 export function shrunk({ width, height, data }: Picture, by: number): Picture {
   if (by <= 1) return { width, height, data };
   const [w, h] = [Math.floor(width / by), Math.floor(height / by)];
-  const small = new Uint8ClampedArray(w * h * 4);
-  const sums = new Uint32Array(w * 3);
-  const share = 1 / (by * by);
-  for (let y = 0; y < h; y++) {
-    sums.fill(0);
-    for (let dy = 0; dy < by; dy++) {
-      let k = (y * by + dy) * width * 4;
-      for (let x = 0; x < w; x++) {
-        let r = 0;
-        let g = 0;
-        let b = 0;
-        for (let dx = 0; dx < by; dx++, k += 4) {
-          r += data[k]!;
-          g += data[k + 1]!;
-          b += data[k + 2]!;
-        }
-        sums[3 * x]! += r;
-        sums[3 * x + 1]! += g;
-        sums[3 * x + 2]! += b;
-      }
+  const [columns, rows] = [squaresOf(width, by), squaresOf(height, by)];
+  const small = new Uint8ClampedArray(w * h * 4).fill(255);
+  // What is over goes into two squares more.
+  const sums = [new Float32Array((w + 2) * 3), new Float32Array((w + 2) * 3)];
+  for (let y = 0; y < height && rows.into[y]! < h; y++) {
+    const part = rows.part[y]!;
+    const [now, next] = sums as [Float32Array, Float32Array];
+    addRow(data, 4 * y * width, columns, now, part / (by * by));
+    if (part < 1) addRow(data, 4 * y * width, columns, next, (1 - part) / (by * by));
+    const square = rows.into[y]!;
+    if (rows.into[y + 1] === square) continue;
+    for (let x = 0, k = 4 * square * w; x < w; x++, k += 4) {
+      small[k] = now[3 * x]!;
+      small[k + 1] = now[3 * x + 1]!;
+      small[k + 2] = now[3 * x + 2]!;
     }
-    for (let x = 0; x < w; x++) {
-      const at = (y * w + x) * 4;
-      small[at] = sums[3 * x]! * share;
-      small[at + 1] = sums[3 * x + 1]! * share;
-      small[at + 2] = sums[3 * x + 2]! * share;
-      small[at + 3] = 255;
-    }
+    sums.reverse();
+    now.fill(0);
   }
   return { width: w, height: h, data: small };
 }
 
+/** Which square of `by` px each of some pixels in a row begins in, and how much of the pixel lies in it; the rest lies in the next. */
+function squaresOf(pixels: number, by: number): { into: Int32Array; part: Float64Array } {
+  const into = Int32Array.from({ length: pixels }, (_, i) => Math.floor(i / by));
+  return { into, part: Float64Array.from(into, (square, i) => Math.min(1, (square + 1) * by - i)) };
+}
+
+function addRow(data: Picture['data'], from: number, { into, part }: ReturnType<typeof squaresOf>, sums: Float32Array, by: number): void {
+  for (let x = 0, k = from; x < into.length; x++, k += 4) {
+    const at = 3 * into[x]!;
+    const here = by * part[x]!;
+    const on = by - here;
+    const r = data[k]!;
+    const g = data[k + 1]!;
+    const b = data[k + 2]!;
+    sums[at]! += here * r;
+    sums[at + 1]! += here * g;
+    sums[at + 2]! += here * b;
+    if (on === 0) continue;
+    sums[at + 3]! += on * r;
+    sums[at + 4]! += on * g;
+    sums[at + 5]! += on * b;
+  }
+} // prettier-ignore
 /** How bright a picture is at a place, between the four pixels nearest to it; at the rim that of the rim. */
 export function brightAt({ width, height, data }: Picture, u: number, v: number): number {
   const x = Math.min(width - 1.001, Math.max(0, u - 0.5));

@@ -80,7 +80,7 @@ export const placeOf = ({ leftMm, topMm, stepMm }: StraightPicture, x: number, y
   topMm - y * stepMm,
 ];
 
-/** The same with one pixel for each block of `by` × `by`. */
+/** The same with one pixel for each square of `by` × `by`, any size from 1. */
 export const coarser = (straight: StraightPicture, by: number): StraightPicture => ({
   ...straight,
   ...shrunk(straight, by),

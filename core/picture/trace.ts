@@ -93,10 +93,7 @@ export function* trace(
   const px = mmPerPx(frame.view, [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2]);
   const fineMm = Math.max(px, Math.sqrt(area / FINE_PIXELS));
   const straight = straightPicture(picture, frame.view, box, fineMm);
-  const coarse = coarser(
-    straight,
-    Math.max(1, Math.round(Math.sqrt((straight.width * straight.height) / COARSE_PIXELS))),
-  );
+  const coarse = coarser(straight, Math.max(1, Math.sqrt((straight.width * straight.height) / COARSE_PIXELS)));
   if (cardAt) return pointedAt(picture, frame, straight, cardAt);
   yield { share: 0.4, doing: 'card' };
   const { where, shadows } = whereOf(coarse, frame);
