@@ -1,6 +1,6 @@
 import type { Vec } from '../measure/vector';
 import type { Mixture } from './mixture';
-import { likelihood, mixtureOf, spreadsFrom } from './mixture';
+import { likelihood, mixtureOf, strangeness } from './mixture';
 import { grown, means, regionsOf } from './regions';
 import type { Region } from './regions';
 import type { ShadowEdge } from './shadows';
@@ -60,7 +60,7 @@ export function findCard(
   if (!bench) return null;
   const said = new Float32Array(where.length).fill(-1);
   for (let i = 0; i < said.length; i++) {
-    if (where[i] && spreadsFrom(bench, figures[3 * i]!, figures[3 * i + 1]!, figures[3 * i + 2]!) > STRANGE)
+    if (where[i] && strangeness(bench, figures[3 * i]!, figures[3 * i + 1]!, figures[3 * i + 2]!) > STRANGE)
       said[i] = 1;
   }
   bridge(said, straight, shadows);

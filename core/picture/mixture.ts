@@ -44,11 +44,14 @@ export function likelihood(mixture: Mixture, x: number, y: number, z: number): n
   return most;
 }
 
-/** How many spreads three figures are from the nearest lobe, squared. */
-export function spreadsFrom(mixture: Mixture, x: number, y: number, z: number): number {
-  let least = Infinity;
-  for (const lobe of mixture) least = Math.min(least, spreads(lobe, x, y, z));
-  return least;
+/**
+ * How far three figures are from a kind, in spreads, squared: from the middle of its densest lobe none, from a lobe that is
+ * thinner (fewer, or more widely spread) as far as what is as unlikely lies from the densest.
+ */
+export function strangeness(mixture: Mixture, x: number, y: number, z: number): number {
+  let most = -Infinity;
+  for (const { log } of mixture) if (log > most) most = log;
+  return 2 * (most - likelihood(mixture, x, y, z));
 }
 
 function spreads({ mean, spread: s }: Lobe, x: number, y: number, z: number): number {

@@ -4,7 +4,7 @@ import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import { after, homographyThrough, inverted, mapped } from './homography';
 import { leastSquares } from './leastSquares';
-import { likelihood, mixtureOf, spreadsFrom } from './mixture';
+import { likelihood, mixtureOf, strangeness } from './mixture';
 import { brightAt, brightness, colourAt, shrunk } from './picture';
 import { grown, means, regionsOf } from './regions';
 import { picturing, toMm } from './straighten';
@@ -169,12 +169,29 @@ test('a mixture of two colours that are far apart knows each, whatever order its
       const noise = (i: number) => 6 * Math.sin(seed + i * 78.233);
       const samples = Array.from({ length: 200 }, (_, i) => (i < 200 * share ? one : other).map((x, c) => x + noise(3 * i + c)));
       const found = mixtureOf(Float64Array.from(samples.flat()), 2)!;
-      for (const [x, y, z] of [one, other]) expect(spreadsFrom(found, x, y, z)).toBeLessThan(4);
+      for (const [x, y, z] of [one, other]) expect(strangeness(found, x, y, z)).toBeLessThan(4);
       const far = one.map((x) => (x + 127) % 255) as [number, number, number];
-      if (Math.min(...[one, other].map((of) => Math.hypot(...of.map((x, c) => x - far[c]!)))) > 60) expect(spreadsFrom(found, ...far)).toBeGreaterThan(9);
+      if (Math.min(...[one, other].map((of) => Math.hypot(...of.map((x, c) => x - far[c]!)))) > 60) expect(strangeness(found, ...far)).toBeGreaterThan(9);
       const turned = mixtureOf(Float64Array.from([...samples].reverse().flat()), 2)!;
       expect(likelihood(turned, ...one)).toBeCloseTo(likelihood(found, ...one), 3);
     }),
   );
   expect(mixtureOf(new Float64Array(27), 2)).toBeNull();
+}); // prettier-ignore
+
+test('what lies among a few strays of a kind stays strange to it', () => {
+  const colour = fc.tuple(spread(60, 200), spread(-20, 20), spread(-20, 20));
+  fc.assert(
+    fc.property(colour, spread(30, 90), fc.integer(), fc.integer({ min: 2, max: 4 }), ([x, y, z], far, seed, strays) => {
+      const noise = (i: number) => 4 * Math.sin(seed + i * 78.233);
+      const plain = Array.from({ length: 600 }, (_, i) => [x + noise(3 * i), y + noise(3 * i + 1), z + noise(3 * i + 2)]);
+      // As light goes over into shade: one here and one there, from the kind's own brightness to far below.
+      const between = Array.from({ length: strays }, (_, k) => [x - (2 * far * (k + 1)) / (strays + 1), y, z]);
+      const found = mixtureOf(Float64Array.from([...plain, ...between].flat()), 5)!;
+      expect(strangeness(found, x, y, z)).toBeLessThan(3);
+      const off = between.map(([b]) => Math.abs(b! - (x - far)));
+      // Right at one of them nothing can be said.
+      if (Math.min(...off) > 12) expect(strangeness(found, x - far, y, z)).toBeGreaterThan(10);
+    }),
+  );
 }); // prettier-ignore

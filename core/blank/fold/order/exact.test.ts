@@ -3,7 +3,6 @@ import { USUAL_BRAKES } from '../../../machine/brake';
 import { spread } from '../../../measure/spread.arbitrary';
 import type { Vec } from '../../../measure/vector';
 import { develop } from '../develop';
-import type { Development } from '../developed';
 import { PlainCardSchema, fromPlain } from '../plain';
 import { anyFromTheEnd, fromTheEnd, howFar } from './fromTheEnd';
 import type { Folding, Made } from './handling';
@@ -11,16 +10,9 @@ import type { Way } from './search';
 import { cheapest, costOf, leastTurnings } from './search';
 import { canBeFolded, checkedOrder, foldOrder } from './solve';
 import { stepper } from './step';
+import { piece } from './strips.arbitrary';
 
 /** The best order is the best: against every order there is, and the search from the end against the one from the beginning. */
-
-type Bend = { angleDeg: number; toward: 'face' | 'back' };
-function made(outline: Vec[], folds: readonly ({ from: Vec; to: Vec } & Bend)[]): Development {
-  const read = fromPlain(PlainCardSchema.parse({ thicknessMm: 1, rule: { kind: 'din6935' }, outline, folds }));
-  const found = read.ok ? develop(read.doc, read.sheet, read.practice) : read;
-  if (!found.ok) throw new Error(JSON.stringify(found));
-  return found.development;
-}
 
 /** A plate with a chain of folds across it, and tabs on both its first and its last part. */
 const cards = fc
@@ -44,7 +36,7 @@ const cards = fc
       left!.push([0, top - 8], [-deep, top - 8], [-deep, y + 8], [0, y + 8]);
       folds.push({ from: [0, y + 8], to: [0, top - 8], ...bends[6]! });
     }
-    return made([[0, 0], [long, 0], ...right!, [long, top], [0, top], ...left!], folds);
+    return piece([[0, 0], [long, 0], ...right!, [long, top], [0, top], ...left!], folds);
   });
 const machines = fc
   .record({ which: fc.constantFrom('box-and-pan' as const, 'folder' as const), openMm: spread(15, 90), noseDepthMm: spread(20, 60) })
@@ -150,5 +142,5 @@ test('a comb of fourteen tabs, any of which can be last, is still answered exact
   const tabs = Array.from({ length: 14 }, (_, i) => 10 + i * 50);
   const outline: Vec[] = [[0, 0], ...tabs.flatMap((x): Vec[] => [[x, 0], [x, -30], [x + 40, -30], [x + 40, 0]]), [710, 0], [710, 200], [0, 200]]; // prettier-ignore
   const folds = tabs.map((x) => ({ from: [x, 0] as Vec, to: [x + 40, 0] as Vec, angleDeg: 90, toward: 'face' as const })); // prettier-ignore
-  expect(foldOrder(made(outline, folds), USUAL_BRAKES['box-and-pan'])).toMatchObject({ ok: true, exact: true, turnings: 0, fingerChanges: 0 }); // prettier-ignore
+  expect(foldOrder(piece(outline, folds), USUAL_BRAKES['box-and-pan'])).toMatchObject({ ok: true, exact: true, turnings: 0, fingerChanges: 0 }); // prettier-ignore
 });

@@ -4,40 +4,11 @@ import type { Brake } from '../../../machine/brake';
 import { sectionOf } from '../../../machine/brake';
 import { spread } from '../../../measure/spread.arbitrary';
 import type { Vec } from '../../../measure/vector';
-import { develop } from '../develop';
 import type { Development } from '../developed';
-import type { PlainCard } from '../plain';
-import { PlainCardSchema, fromPlain } from '../plain';
 import { remediesFor } from './remedies';
 import type { OrderStep } from './solve';
 import { checkedOrder, foldOrder } from './solve';
-
-type Folds = NonNullable<PlainCard['folds']>;
-function piece(outline: Vec[], folds: Folds): Development {
-  const read = fromPlain(PlainCardSchema.parse({ thicknessMm: 1, rule: { kind: 'din6935' }, outline, folds }));
-  if (!read.ok) throw new Error(JSON.stringify(read));
-  const found = develop(read.doc, read.sheet, read.practice);
-  if (!found.ok) throw new Error(JSON.stringify(found));
-  return found.development;
-}
-const UP = { angleDeg: 90, toward: 'face' } as const;
-const DOWN = { angleDeg: 90, toward: 'back' } as const;
-
-/** A strip so long, folded between parts so wide. */
-function strip(widths: readonly number[], bends: readonly Pick<Folds[number], 'angleDeg' | 'toward'>[], long = 200) {
-  let y = 0;
-  const folds = bends.map((bend, i) => {
-    y += widths[i]!;
-    return { from: [0, y] as [number, number], to: [long, y] as [number, number], ...bend };
-  });
-  const wide = widths.reduce((sum, w) => sum + w, 0);
-  return piece([[0, 0], [long, 0], [long, wide], [0, wide]], folds); // prettier-ignore
-}
-const tray = (l: number, w: number, h: number) =>
-  piece(
-    [[0, 0], [0, -h], [l, -h], [l, 0], [l + h, 0], [l + h, w], [l, w], [l, w + h], [0, w + h], [0, w], [-h, w], [-h, 0]],
-    [[[0, 0], [l, 0]], [[l, 0], [l, w]], [[l, w], [0, w]], [[0, w], [0, 0]]].map(([from, to]) => ({ from, to, ...UP }) as Folds[number]),
-  ); // prettier-ignore
+import { DOWN, UP, strip, tray } from './strips.arbitrary';
 
 const BRAKE: Brake = { lengthMm: 1250, openMm: 45, noseHeightMm: 100, noseDepthMm: 40, noseRakeDeg: 30, noseRadiusMm: 1, apronMm: 15, fingersMm: [25, 25, 50, 75, 100] }; // prettier-ignore
 const PLAIN: Brake = { ...BRAKE, fingersMm: null };
