@@ -109,7 +109,8 @@ function reached(served: () => Served): Express {
     rootFiles(request, response, next);
   });
   // A browser on this machine gains nothing by it, and everybody waits for it.
-  app.use(compression({ filter: (request, response) => !isHere(request) && compression.filter(request, response) }));
+  const compressed = compression();
+  app.use((request, response, next) => (isHere(request) ? next() : compressed(request, response, next)));
   app.use(handled);
   return app;
 }
