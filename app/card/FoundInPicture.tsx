@@ -50,9 +50,9 @@ export function FoundInPicture({
     <Box>
       <Typography variant="h3">Found</Typography>
       <Typography>
-        {found.outline.length - arcs} straight sides and {arcs} arcs, <span className="figure">{show(maxX - minX)}</span> by{' '}
+        {sidesAndArcs(found.outline.length - arcs, arcs)}, <span className="figure">{show(maxX - minX)}</span> by{' '}
         <span className="figure">{show(maxY - minY)}</span>. A place on it where the edge was seen is sure to{' '}
-        <span className="figure">± {show(found.uMm)}</span>; no place seen on the edge lies farther off than {show(found.worstMm)}.
+        <span className="figure">± {show(found.uMm, 2)}</span>; no place seen on the edge lies farther off than {show(found.worstMm, 2)}.
       </Typography>
       {found.cutOff && (
         <Typography role="alert" sx={{ color: 'var(--torch)', mt: 1 }}>
@@ -97,6 +97,12 @@ export function FoundInPicture({
     </Box>
   );
 } // prettier-ignore
+
+const sidesAndArcs = (sides: number, arcs: number) =>
+  [
+    ...(sides > 0 ? [sides === 1 ? '1 straight side' : `${sides} straight sides`] : []),
+    ...(arcs > 0 ? [arcs === 1 ? '1 arc' : `${arcs} arcs`] : []),
+  ].join(' and ');
 
 /** Of an outline that is in doubt nearly all round there is no stretch to be shown. */
 const NEARLY_ALL = 0.9;
