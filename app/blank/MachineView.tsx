@@ -10,20 +10,28 @@ import type { Ordering } from './useOrdering';
 
 // three.js is large and only wanted when someone turns the machine in space.
 const AtMachine = lazy(() => import('./AtMachine'));
+const Folded = lazy(() => import('./Folded'));
 
 const Nothing = ({ children }: { children: string }) => (
   <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4 }}>{children}</Box>
 );
 
-type Props = Pick<Ordering, 'shown' | 'brake' | 'saved' | 'ordered'> & { development: Development };
+type Props = Pick<Ordering, 'shown' | 'brake' | 'saved' | 'ordered' | 'rows'> & { development: Development };
 
 /** A fold at the machine, in section or in space, swung as far as the slider says. */
-export function MachineView({ development, shown, brake, saved, ordered }: Props) {
+export function MachineView({ development, shown, brake, saved, ordered, rows }: Props) {
   const [space, setSpace] = useState(false);
   const [swing, setSwing] = useState<{ fold: number; share: number } | null>(null);
   if (!brake) return <Nothing>The shop has no machine to fold on yet.</Nothing>;
   if (!shown)
-    return ordered.state === 'found' ? <Nothing>This fold is made: how it lay in the machine is not known.</Nothing> : null;
+    return ordered.state === 'found' ? (
+      <Suspense fallback={<Nothing>Setting the piece up …</Nothing>}>
+        <Folded development={development} rows={rows} water={null} />
+        <Box sx={{ position: 'absolute', left: 12, top: 76, maxWidth: 300, px: 1.5, py: 1, bgcolor: 'var(--panel)' }}>
+          This fold is made, and how it lay in the machine was not written down. This is the piece as it is folded.
+        </Box>
+      </Suspense>
+    ) : null;
   const { step, made, hit } = shown;
   const share = swing?.fold === step.fold ? swing.share : 1;
   const { anglesDeg } = settledBy(development, saved.draft, false);

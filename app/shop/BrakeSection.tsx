@@ -5,6 +5,7 @@ import { degrees } from '#core/measure/angle';
 import type { Vec } from '#core/measure/vector';
 import { distance } from '#core/measure/vector';
 import { Drawing, useView } from '../drawing/Drawing';
+import { usePreferences } from '../frame/preferences';
 
 type ShopBrake = Shop['brakes'][number];
 
@@ -70,13 +71,19 @@ export function BrakeSection({ brake, change }: { brake: ShopBrake; change: (nex
 const SHEET_MM = 1.5;
 const reachOf = ({ noseHeightMm, noseDepthMm }: ShopBrake) =>
   Math.max(40, Math.min(180, Math.max(noseHeightMm, noseDepthMm) + 20));
+/** A bench that is farther below than so many reaches is drawn there, with how far down it is. */
+const BENCH_REACHES = 1.6;
+const benchAt = (brake: ShopBrake): number | null =>
+  brake.benchMm === undefined ? null : -SHEET_MM - Math.min(brake.benchMm, BENCH_REACHES * reachOf(brake));
 const boundsOf = (brake: ShopBrake) => {
   const reach = reachOf(brake);
-  return { minX: -reach, maxX: reach * 0.7, minY: -reach * 0.5, maxY: reach };
-};
+  const bench = benchAt(brake);
+  return { minX: -reach, maxX: reach * 0.7, minY: Math.min(-reach * 0.5, bench === null ? 0 : bench - reach * 0.15), maxY: reach };
+}; // prettier-ignore
 
 function Section({ brake, held: inHand }: { brake: ShopBrake; held: Grip | null }) {
   const { px, scale } = useView();
+  const { show } = usePreferences();
   const found = sectionOf(brake, SHEET_MM);
   if (!found.ok) return null;
   const far = 3 * reachOf(brake);
@@ -84,22 +91,42 @@ function Section({ brake, held: inHand }: { brake: ShopBrake; held: Grip | null 
   const path = (polygon: readonly Vec[]) =>
     `M${polygon.map(([x, z]) => px([held(x), held(z)]).join(' ')).join('L')}Z`;
   const [[x1, y], [x2]] = [px([-far, -SHEET_MM / 2]), px([reachOf(brake) * 0.6, 0])];
-  const words = { bar: 'bar', beam: 'beam', bed: 'bed', apron: 'apron', bench: 'bench' } as const;
+  const words = { bar: 'bar', beam: 'beam', bed: 'bed', apron: 'apron' } as const;
+  const bench = benchAt(brake);
+  const [left, top] = px([-reachOf(brake), bench ?? 0]);
   return (
     <g>
-      {found.parts.map(({ name, section }, i) => (
-        <path
-          key={i}
-          d={path(section)}
-          fill={name === 'apron' ? 'var(--zinc)' : 'var(--zinc-deep)'}
-          stroke="var(--ink)"
-          strokeWidth={1.2}
-          opacity={name === 'beam' ? 0.55 : 0.9}
-        />
-      ))}
+      {bench !== null && (
+        <>
+          <line
+            x1={left}
+            x2={x2}
+            y1={top}
+            y2={top}
+            stroke="var(--ink)"
+            strokeWidth={2.5}
+            strokeDasharray={brake.benchMm! > -bench ? '10 7' : undefined}
+          />
+          <text x={left + 12} y={top - 9} fontSize={15} fill="var(--ink)" className="condensed">
+            bench or floor{brake.benchMm! > -bench ? `, ${show(brake.benchMm!)} down` : ''}
+          </text>
+        </>
+      )}
+      {found.parts.map(({ name, section }, i) =>
+        name === 'bench' ? null : (
+          <path
+            key={i}
+            d={path(section)}
+            fill={name === 'apron' ? 'var(--zinc)' : 'var(--zinc-deep)'}
+            stroke="var(--ink)"
+            strokeWidth={1.2}
+            opacity={name === 'beam' ? 0.55 : 0.9}
+          />
+        ),
+      )}
       <line x1={x1} y1={y} x2={x2} y2={y} stroke="var(--layout)" strokeWidth={Math.max(3, SHEET_MM * scale)} />
       {found.parts.map(({ name, section }, i) => {
-        if (found.parts.findIndex((one) => one.name === name) !== i) return null;
+        if (name === 'bench' || found.parts.findIndex((one) => one.name === name) !== i) return null;
         const near = section.map(([x, z]): Vec => [Math.max(-0.9 * reachOf(brake), x), Math.max(-0.4 * reachOf(brake), Math.min(0.9 * reachOf(brake), z))]); // prettier-ignore
         const [cx, cy] = px([near.reduce((sum, p) => sum + p[0], 0) / near.length, near.reduce((sum, p) => sum + p[1], 0) / near.length]); // prettier-ignore
         return (
