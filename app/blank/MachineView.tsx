@@ -27,7 +27,7 @@ export function MachineView({ development, shown, brake, saved, ordered, rows }:
     return ordered.state === 'found' ? (
       <Suspense fallback={<Nothing>Setting the piece up …</Nothing>}>
         <Folded development={development} rows={rows} water={null} />
-        <Box sx={{ position: 'absolute', left: 12, top: 76, maxWidth: 300, px: 1.5, py: 1, bgcolor: 'var(--panel)' }}>
+        <Box sx={{ position: 'absolute', left: 12, bottom: 80, maxWidth: 300, px: 1.5, py: 1, bgcolor: 'var(--panel)' }}>
           This fold is made, and how it lay in the machine was not written down. This is the piece as it is folded.
         </Box>
       </Suspense>

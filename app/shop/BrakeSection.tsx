@@ -93,25 +93,10 @@ function Section({ brake, held: inHand }: { brake: ShopBrake; held: Grip | null 
   const [[x1, y], [x2]] = [px([-far, -SHEET_MM / 2]), px([reachOf(brake) * 0.6, 0])];
   const words = { bar: 'bar', beam: 'beam', bed: 'bed', apron: 'apron' } as const;
   const bench = benchAt(brake);
-  const [left, top] = px([-reachOf(brake), bench ?? 0]);
+  const [left, top] = px([-1.4 * reachOf(brake), bench ?? 0]);
+  const [rear] = px([-(brake.bedMm ?? brake.noseDepthMm), 0]);
   return (
     <g>
-      {bench !== null && (
-        <>
-          <line
-            x1={left}
-            x2={x2}
-            y1={top}
-            y2={top}
-            stroke="var(--ink)"
-            strokeWidth={2.5}
-            strokeDasharray={brake.benchMm! > -bench ? '10 7' : undefined}
-          />
-          <text x={left + 12} y={top - 9} fontSize={15} fill="var(--ink)" className="condensed">
-            bench or floor{brake.benchMm! > -bench ? `, ${show(brake.benchMm!)} down` : ''}
-          </text>
-        </>
-      )}
       {found.parts.map(({ name, section }, i) =>
         name === 'bench' ? null : (
           <path
@@ -123,6 +108,22 @@ function Section({ brake, held: inHand }: { brake: ShopBrake; held: Grip | null 
             opacity={name === 'beam' ? 0.55 : 0.9}
           />
         ),
+      )}
+      {bench !== null && (
+        <>
+          <line
+            x1={left}
+            x2={x2}
+            y1={top}
+            y2={top}
+            stroke="var(--ink)"
+            strokeWidth={2.5}
+            strokeDasharray={brake.benchMm! > -bench ? '10 7' : undefined}
+          />
+          <text x={rear - 10} y={top - 9} textAnchor="end" fontSize={15} fill="var(--ink)" className="condensed">
+            bench or floor{brake.benchMm! > -bench ? `, ${show(brake.benchMm!)} down` : ''}
+          </text>
+        </>
       )}
       <line x1={x1} y1={y} x2={x2} y2={y} stroke="var(--layout)" strokeWidth={Math.max(3, SHEET_MM * scale)} />
       {found.parts.map(({ name, section }, i) => {
