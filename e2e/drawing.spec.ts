@@ -46,7 +46,8 @@ test('drawings of other programs become cards: DXF by its layers and units, SVG 
       'plate.svg',
       `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200"><g transform="translate(20 10) scale(2)">
         <path stroke="red" d="M0 0h60v40q0 20 -20 20h-40z"/><circle stroke="red" cx="20" cy="20" r="5"/>
-        <rect stroke="red" x="30" y="30" width="20" height="6" rx="3"/><rect stroke="red" x="10" y="40" width="8" height="8" transform="rotate(20 14 44)"/></g></svg>`,
+        <rect stroke="red" x="30" y="30" width="20" height="6" rx="3"/><rect stroke="red" x="10" y="40" width="8" height="8" transform="rotate(20 14 44)"/></g>
+        <g id="notes" style="display:none"><circle cx="150" cy="100" r="90"/></g></svg>`,
     );
     await expect(page.getByText('Say what its figures are.')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Make the card' })).toBeDisabled();

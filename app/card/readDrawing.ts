@@ -2,12 +2,20 @@ import { parsePoints } from '#core/card/legs';
 import { line } from '#core/measure/segment';
 import { problemSentence } from '../frame/sentences';
 import type { Drawing, Unread } from './drawingFile';
-import { MOST_THINGS } from './drawingFile';
+import { MOST_SEGMENTS, MOST_THINGS } from './drawingFile';
 import { readDxf } from './readDxf';
 import { readSvg } from './readSvg';
 
 /** Reads DXF or SVG by what is in it; the libraries are loaded when they are wanted. */
 export async function readDrawing(name: string, text: string): Promise<Drawing | Unread> {
+  const found = await readAs(name, text);
+  const many = 'drawn' in found ? found.drawn.reduce((sum, { run }) => sum + run.length, 0) : 0;
+  return many > MOST_SEGMENTS
+    ? { wrong: `There are ${many} lines and arcs in this file: too many. Leave out what is not the piece, or save curves as curves.` } // prettier-ignore
+    : found;
+}
+
+async function readAs(name: string, text: string): Promise<Drawing | Unread> {
   const start = text.slice(0, 2000);
   try {
     if (/\.svg$/i.test(name) || /<svg[\s>]/i.test(start)) return await readSvg(text);
