@@ -72,11 +72,14 @@ function changedSince(first: PatternDoc, made: PatternDoc): number | null {
 
 export type Loaded = NonNullable<Awaited<ReturnType<typeof loadPiece>>>;
 
-/** The same with what is to be said of its survey, for the page. */
+/**
+ * The same with what is to be said of its survey, for the page. Its documents go as text that is written once for each
+ * version: to walk through a panel's map of work for everybody who looks would be most of the server's day.
+ */
 export async function loadPage(viewer: Viewer, id: string) {
   const loaded = await loadPiece(viewer, id);
   if (!loaded) return null;
-  const { job, facts, shop, touched, records } = loaded;
+  const { job, facts, shop, touched, records, card, plan } = loaded;
   const verdict = await verdictOf(viewer, {
     id,
     job: job.id,
@@ -85,6 +88,18 @@ export async function loadPage(viewer: Viewer, id: string) {
     layersApartMm: shop.layersApartMm,
     touched,
   });
-  return { ...loaded, records: { ...records, surveyWarnings: verdict?.warnings ?? null } };
+  return {
+    ...loaded,
+    card: { ...card, doc: textOf(card.doc) },
+    plan: { ...plan, doc: textOf(plan.doc) },
+    records: { ...records, surveyWarnings: verdict?.warnings ?? null },
+  };
 }
-export type LoadedPage = NonNullable<Awaited<ReturnType<typeof loadPage>>>;
+export type SentPage = NonNullable<Awaited<ReturnType<typeof loadPage>>>;
+
+const texts = new WeakMap<object, string>();
+function textOf(doc: object): string {
+  const known = texts.get(doc) ?? JSON.stringify(doc);
+  texts.set(doc, known);
+  return known;
+}

@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box';
-import { Suspense, lazy, memo, useState } from 'react';
+import { Suspense, lazy, memo, useMemo, useState } from 'react';
 import { Outlet, data, isRouteErrorResponse } from 'react-router';
 import { z } from 'zod';
 import { unlessOnlyQuery } from '../frame/onlyQuery';
@@ -8,8 +8,9 @@ import type { Route } from './+types/piece';
 import type { PieceBarProps } from './PieceBar';
 import { PieceBar } from './PieceBar';
 import { StageRail } from './StageRail';
-import type { LoadedPage as Loaded } from './loaded.server';
+import type { SentPage } from './loaded.server';
 import { loadPage } from './loaded.server';
+import { openedPage } from './openedPage';
 import { InHandContext, PickContext, PieceContext, ReadingsContext, usePick, usePiece } from './pieceContext';
 import { usePieceView } from './usePieceView';
 import { useRoadKeys } from './useRoadKeys';
@@ -28,7 +29,7 @@ export async function loader({ params, context }: Route.LoaderArgs) {
 }
 
 /** Null while the server does not answer: the page then stands on what it last had. */
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs): Promise<Loaded | null> {
+export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs): Promise<SentPage | null> {
   try {
     return await serverLoader();
   } catch (error) {
@@ -45,13 +46,14 @@ export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `${loaderData?
 export default function PiecePage({ loaderData, params }: Route.ComponentProps) {
   const [known, setKnown] = useState(loaderData);
   if (loaderData !== null && loaderData !== known) setKnown(loaderData);
-  const loaded = loaderData ?? known;
-  if (loaded?.id !== params.pieceId) throw new TypeError('No answer from the server');
+  const sent = loaderData ?? known;
+  if (sent?.id !== params.pieceId) throw new TypeError('No answer from the server');
   // A new piece is a new page: nothing of the last one's card may stay behind.
-  return <PieceRoad key={loaded.id} loaded={loaded} />;
+  return <PieceRoad key={sent.id} sent={sent} />;
 }
 
-function PieceRoad({ loaded }: { loaded: Loaded }) {
+function PieceRoad({ sent }: { sent: SentPage }) {
+  const loaded = useMemo(() => openedPage(sent), [sent]);
   const { view, picked, inHand, readings } = usePieceView(loaded);
   return (
     <PieceContext.Provider value={view}>

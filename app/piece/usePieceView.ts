@@ -7,7 +7,7 @@ import { emptyPlan } from '#core/weld/emptyPlan';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import type { Pick } from '../drawing/pick';
 import { usePost } from '../forms/usePost';
-import type { LoadedPage as Loaded } from './loaded.server';
+import type { LoadedPage as Loaded } from './openedPage';
 import type { InHand, Picked, PieceView, Records, StopUndo } from './pieceContext';
 import { printDigest } from './printDigest';
 import { reckoned } from './reckoned';
