@@ -248,7 +248,7 @@ for (let round = 0; round < ROUNDS; round++) {
 }
 const mean = (of: 'pgbench' | 'server') => rates.reduce((sum, rate) => sum + rate[of], 0) / ROUNDS;
 say(
-  `cards' pages of ${some.length} pieces: ${statements} statements each; pgbench ${mean('pgbench').toFixed(0)} times a second, the server ${mean('server').toFixed(0)} pages a second: ratio ${(mean('server') / mean('pgbench')).toFixed(2)} (aim 0.5; in turn ${rates.map((rate) => (rate.server / rate.pgbench).toFixed(2)).join(', ')})`,
+  `cards' pages of ${some.length} pieces: ${statements.toFixed(1)} statements each; pgbench ${mean('pgbench').toFixed(0)} times a second, the server ${mean('server').toFixed(0)} pages a second: ratio ${(mean('server') / mean('pgbench')).toFixed(2)} (aim 0.5; in turn ${rates.map((rate) => (rate.server / rate.pgbench).toFixed(2)).join(', ')})`,
 );
 say(`server memory after it: ${memory().toFixed(0)} MB (aim 300)`);
 await db.end();
