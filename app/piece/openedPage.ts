@@ -12,6 +12,9 @@ export type LoadedPage = Omit<SentPage, 'card' | 'plan'> & {
 
 export const openedPage = (sent: SentPage): LoadedPage => ({
   ...sent,
-  card: { ...sent.card, doc: JSON.parse(sent.card.doc) as PatternDoc },
-  plan: { ...sent.plan, doc: JSON.parse(sent.plan.doc) as PlanDoc },
+  card: { ...sent.card, doc: docOf<PatternDoc>(sent.card.doc) },
+  plan: { ...sent.plan, doc: docOf<PlanDoc>(sent.plan.doc) },
 });
+
+/** A phone without the server may still keep a page from before documents were sent as text. */
+const docOf = <Doc>(sent: string | object): Doc => (typeof sent === 'string' ? JSON.parse(sent) : sent) as Doc;
