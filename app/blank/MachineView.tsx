@@ -26,9 +26,13 @@ export function MachineView({ development, shown, brake, saved, ordered, rows }:
   if (!shown)
     return ordered.state === 'found' ? (
       <Suspense fallback={<Nothing>Setting the piece up …</Nothing>}>
-        <Folded development={development} rows={rows} water={null} />
-        <Box sx={{ position: 'absolute', left: 12, bottom: 80, maxWidth: 300, px: 1.5, py: 1, bgcolor: 'var(--panel)' }}>
-          This fold is made, and how it lay in the machine was not written down. This is the piece as it is folded.
+        <Box sx={{ position: 'absolute', inset: 0, display: 'flex', flexDirection: 'column' }}>
+          <Box sx={{ flex: 1, minHeight: 0, position: 'relative' }}>
+            <Folded development={development} rows={rows} water={null} />
+          </Box>
+          <Box sx={{ px: 3, py: 1, bgcolor: 'var(--panel)' }}>
+            This fold is made, and how it lay in the machine was not written down. Here is the piece in space: the slider folds it.
+          </Box>
         </Box>
       </Suspense>
     ) : null;

@@ -91,24 +91,23 @@ function Section({ brake, held: inHand }: { brake: ShopBrake; held: Grip | null 
   const path = (polygon: readonly Vec[]) =>
     `M${polygon.map(([x, z]) => px([held(x), held(z)]).join(' ')).join('L')}Z`;
   const [[x1, y], [x2]] = [px([-far, -SHEET_MM / 2]), px([reachOf(brake) * 0.6, 0])];
-  const words = { bar: 'bar', beam: 'beam', bed: 'bed', apron: 'apron' } as const;
+  // The bench is drawn as a line: it may be far below.
+  const parts = found.parts.filter(({ name }) => name !== 'bench');
   const bench = benchAt(brake);
   const [left, top] = px([-1.4 * reachOf(brake), bench ?? 0]);
   const [rear] = px([-(brake.bedMm ?? brake.noseDepthMm), 0]);
   return (
     <g>
-      {found.parts.map(({ name, section }, i) =>
-        name === 'bench' ? null : (
-          <path
-            key={i}
-            d={path(section)}
-            fill={name === 'apron' ? 'var(--zinc)' : 'var(--zinc-deep)'}
-            stroke="var(--ink)"
-            strokeWidth={1.2}
-            opacity={name === 'beam' ? 0.55 : 0.9}
-          />
-        ),
-      )}
+      {parts.map(({ name, section }, i) => (
+        <path
+          key={i}
+          d={path(section)}
+          fill={name === 'apron' ? 'var(--zinc)' : 'var(--zinc-deep)'}
+          stroke="var(--ink)"
+          strokeWidth={1.2}
+          opacity={name === 'beam' ? 0.55 : 0.9}
+        />
+      ))}
       {bench !== null && (
         <>
           <line
@@ -126,13 +125,13 @@ function Section({ brake, held: inHand }: { brake: ShopBrake; held: Grip | null 
         </>
       )}
       <line x1={x1} y1={y} x2={x2} y2={y} stroke="var(--layout)" strokeWidth={Math.max(3, SHEET_MM * scale)} />
-      {found.parts.map(({ name, section }, i) => {
-        if (name === 'bench' || found.parts.findIndex((one) => one.name === name) !== i) return null;
+      {parts.map(({ name, section }, i) => {
+        if (parts.findIndex((one) => one.name === name) !== i) return null;
         const near = section.map(([x, z]): Vec => [Math.max(-0.9 * reachOf(brake), x), Math.max(-0.4 * reachOf(brake), Math.min(0.9 * reachOf(brake), z))]); // prettier-ignore
         const [cx, cy] = px([near.reduce((sum, p) => sum + p[0], 0) / near.length, near.reduce((sum, p) => sum + p[1], 0) / near.length]); // prettier-ignore
         return (
           <text key={name} x={cx} y={cy} textAnchor="middle" fontSize={15} fill="var(--ink)" className="condensed">
-            {words[name]}
+            {name}
           </text>
         );
       })}
