@@ -1,6 +1,7 @@
 /**
- * The arrows of the architecture point down: a room knows only rooms that stand before it in these lists, and no file or
- * folder knows itself by way of another. `npm run lint` runs it; docs/decisions/0013 says why it is not ESLint.
+ * The arrows of the architecture point down: a room knows only rooms that stand before it in these
+ * lists, and no file or folder knows itself by way of another. `npm run lint` runs it;
+ * docs/decisions/0013 says why it is not ESLint.
  */
 const CORE = [
   'measure',
@@ -52,7 +53,12 @@ module.exports = {
   forbidden: [
     rule('no-cycle', 'No file knows itself by way of another.', {}, { circular: true }),
     {
-      ...rule('no-cycle-between-folders', 'No folder knows itself by way of another.', {}, { circular: true }),
+      ...rule(
+        'no-cycle-between-folders',
+        'No folder knows itself by way of another.',
+        {},
+        { circular: true },
+      ),
       scope: 'folder',
     },
     ...inOrder('core', CORE),

@@ -2,12 +2,24 @@ import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['build', 'node_modules', '.react-router', '.patrone', 'test-results', 'playwright-report'] },
+  {
+    ignores: [
+      'build',
+      'node_modules',
+      '.react-router',
+      '.patrone',
+      'test-results',
+      'playwright-report',
+    ],
+  },
   ...tseslint.configs.recommended,
   {
     rules: {
       '@typescript-eslint/consistent-type-imports': 'error',
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_' },
+      ],
       eqeqeq: ['error', 'always', { null: 'ignore' }],
     },
   },
@@ -15,10 +27,22 @@ export default tseslint.config(
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts', 'core/**/*.arbitrary.ts'],
     rules: {
-      'no-restricted-globals': ['error', 'window', 'document', 'process', 'Buffer', 'setTimeout', 'fetch'],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'process',
+        'Buffer',
+        'setTimeout',
+        'fetch',
+      ],
       'no-restricted-properties': [
         'error',
-        { object: 'Math', property: 'random', message: 'The core knows no chance: ids are given by the caller.' },
+        {
+          object: 'Math',
+          property: 'random',
+          message: 'The core knows no chance: ids are given by the caller.',
+        },
         { object: 'Date', property: 'now', message: 'The core knows no clock.' },
       ],
     },

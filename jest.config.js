@@ -4,7 +4,14 @@ export default {
   // Jest would leave one of two cores idle.
   maxWorkers: '100%',
   // Looked up through the sandbox they would be most of what reckoning costs.
-  sandboxInjectedGlobals: ['Math', 'Float64Array', 'Uint8Array', 'Float32Array', 'Uint8ClampedArray', 'Infinity'],
+  sandboxInjectedGlobals: [
+    'Math',
+    'Float64Array',
+    'Uint8Array',
+    'Float32Array',
+    'Uint8ClampedArray',
+    'Infinity',
+  ],
   roots: ['<rootDir>/core', '<rootDir>/app', '<rootDir>/cli', '<rootDir>/demo', '<rootDir>/server'],
   setupFiles: ['<rootDir>/jest.setup.js'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 
-// The same figures are tried at every run, so that a failure is somebody's change and not the day's luck. New ones are
-// tried with PATRONE_SEED=random (or the seed of a failure, to see it again). Shrinking is off: of millions of steps it
-// would not end; a failing case names its seed and path.
+// The same figures are tried at every run, so that a failure is somebody's change and not the day's
+// luck. New ones are tried with PATRONE_SEED=random (or the seed of a failure, to see it again).
+// Shrinking is off: of millions of steps it would not end; a failing case names its seed and path.
 const seed = process.env.PATRONE_SEED ?? '1953';
 fc.configureGlobal({ endOnFailure: true, ...(seed === 'random' ? {} : { seed: Number(seed) }) });

@@ -11,11 +11,18 @@ const chromium = [
   '--disable-gpu',
 ];
 
-/** Where two journeys run at once, the server and the database of the second: it is told nothing of the first's. */
+/**
+ * Where two journeys run at once, the server and the database of the second: it is told nothing of
+ * the first's.
+ */
 const second = process.env.PATRONE_SECOND;
-if (second && process.env.TEST_PARALLEL_INDEX === '1') Object.assign(process.env, JSON.parse(second));
+if (second && process.env.TEST_PARALLEL_INDEX === '1')
+  Object.assign(process.env, JSON.parse(second));
 
-/** Against the built application that ./patrone has started. `shots` and `bench` run only when asked for. */
+/**
+ * Against the built application that ./patrone has started. `shots` and `bench` run only when asked
+ * for.
+ */
 export default defineConfig({
   testDir: './e2e',
   outputDir: './test-results',

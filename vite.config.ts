@@ -9,7 +9,11 @@ export default defineConfig({
   // Compressed once, here, as small as it goes; the server sends these as they are.
   plugins: [
     reactRouter(),
-    compression({ include: /\.(js|css|svg)$/, algorithms: ['brotliCompress', 'gzip'], threshold: 600 }),
+    compression({
+      include: /\.(js|css|svg)$/,
+      algorithms: ['brotliCompress', 'gzip'],
+      threshold: 600,
+    }),
   ],
   resolve: { alias: { '#core': here('./core'), '#app': here('./app') } },
   environments: {
@@ -17,7 +21,8 @@ export default defineConfig({
       build: {
         rolldownOptions: {
           output: {
-            // What most pages share goes in one file: many small ones compress worse and each costs a request.
+            // What most pages share goes in one file: many small ones compress worse and each costs
+            // a request.
             codeSplitting: { groups: [{ name: 'shared', minShareCount: 5, minSize: 0 }] },
           },
         },

@@ -3,7 +3,10 @@ import { defineConfig } from 'vite';
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
-/** The programs that run in Node.js outside the web build: the server, the shell verbs, the database chores. */
+/**
+ * The programs that run in Node.js outside the web build: the server, the shell verbs, the database
+ * chores.
+ */
 export default defineConfig({
   resolve: { alias: { '#core': here('./core'), '#app': here('./app') } },
   // Bundled, so that a shell verb answers before its libraries have been looked up file by file.

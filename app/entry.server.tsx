@@ -12,8 +12,9 @@ import { styleCache } from './frame/styleCache';
 import { troubleIn, troubleMet } from './records/trouble.server';
 
 /**
- * Renders the whole page before any of it is sent, so that the style tags it needs can stand in its head before it is
- * painted. Pages are small and their data is at hand; nothing is gained by sending them in parts.
+ * Renders the whole page before any of it is sent, so that the style tags it needs can stand in its
+ * head before it is painted. Pages are small and their data is at hand; nothing is gained by
+ * sending them in parts.
  */
 export default function handleRequest(
   request: Request,
@@ -62,8 +63,9 @@ export default function handleRequest(
 }
 
 /**
- * What a page may do: only what comes from here, and of what stands in it only what bears this page’s own number, style
- * attributes among it (`withStylesApart`). Scans are thinned by compiled code that ships with the application.
+ * What a page may do: only what comes from here, and of what stands in it only what bears this
+ * page’s own number, style attributes among it (`withStylesApart`). Scans are thinned by compiled
+ * code that ships with the application.
  */
 const policyOf = (nonce: string): string =>
   [
@@ -79,7 +81,10 @@ const policyOf = (nonce: string): string =>
     "style-src-attr 'none'",
   ].join('; ');
 
-/** Trouble with the disk or the database is told to whoever asked (`asked`); anything else is a fault, and logged. */
+/**
+ * Trouble with the disk or the database is told to whoever asked (`asked`); anything else is a
+ * fault, and logged.
+ */
 export const handleError: HandleErrorFunction = (error, { request, context }) => {
   if (request.signal.aborted) return;
   const trouble = troubleIn(error);

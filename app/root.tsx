@@ -35,11 +35,18 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
   const cookies = request.headers.get('cookie') ?? '';
   // Whoever has not signed in is told nothing of the shop, not its name.
-  if (!viewer.known) return { preferences: preferencesFrom(cookies, USUAL_SHOP), shopName: '', who: null };
+  if (!viewer.known)
+    return { preferences: preferencesFrom(cookies, USUAL_SHOP), shopName: '', who: null };
   const shop = await shopSettings(viewer);
   const { role, person, device, open } = viewer.known;
   const names = device?.shops ? await namesAtWork(viewer) : null;
-  const who: Who = { role, name: person?.name ?? null, device: device?.name ?? null, names, signedIn: !open };
+  const who: Who = {
+    role,
+    name: person?.name ?? null,
+    device: device?.name ?? null,
+    names,
+    signedIn: !open,
+  };
   return { preferences: preferencesFrom(cookies, shop), shopName: shop.name, who };
 }
 
@@ -47,7 +54,10 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 export const middleware: Route.MiddlewareFunction[] = [asked, summedUpAfter];
 
 let begun = false;
-/** What was written, or changed with the program, is not yet in what lists show: that is brought up to date behind. */
+/**
+ * What was written, or changed with the program, is not yet in what lists show: that is brought up
+ * to date behind.
+ */
 async function summedUpAfter({ request }: { request: Request }, next: () => Promise<Response>) {
   const answer = await next();
   if (request.method !== 'GET' || !begun) sumUpSoon();
@@ -64,7 +74,11 @@ export const meta: Route.MetaFunction = () => [{ title: 'Patrone' }];
 export function Layout({ children }: { children: ReactNode }) {
   const data = useRouteLoaderData<typeof loader>('root');
   const nonce = useContext(NonceContext);
-  const preferences = data?.preferences ?? { unit: 'mm' as const, bench: 'light' as const, dates: 'day' as const };
+  const preferences = data?.preferences ?? {
+    unit: 'mm' as const,
+    bench: 'light' as const,
+    dates: 'day' as const,
+  };
   return (
     <html lang="en-GB" data-bench={preferences.bench} suppressHydrationWarning>
       <head>

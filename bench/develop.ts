@@ -11,8 +11,9 @@ import { foldedStrip } from './foldedStrip';
 import { shapedPlate } from './shapedPlate';
 
 /**
- * `develop` on a card of 40 folds and 400 corners, against a plain outward offset of the same outline by a clipping
- * library, both many times in turn in one run, so that the ratio means the same on any machine.
+ * `develop` on a card of 40 folds and 400 corners, against a plain outward offset of the same
+ * outline by a clipping library, both many times in turn in one run, so that the ratio means the
+ * same on any machine.
  */
 const doc: PatternDoc = foldedStrip(40, 400);
 const sheet = sheetMetal(metalById('dc01'), 1, USUAL_SHOP);
@@ -21,10 +22,14 @@ function median(times: number[]): number {
   return [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
 }
 
-const outline = outlineOf(doc).path.map((s) => ({ X: Math.round(s.a[0] * 1000), Y: Math.round(s.a[1] * 1000) }));
+const outline = outlineOf(doc).path.map((s) => ({
+  X: Math.round(s.a[0] * 1000),
+  Y: Math.round(s.a[1] * 1000),
+}));
 const runs = { develop: [] as number[], offset: [] as number[] };
 for (let i = 0; i < 120; i++) {
-  // A card of its own each time, as a dragged corner makes one: nothing is remembered from the run before.
+  // A card of its own each time, as a dragged corner makes one: nothing is remembered from the run
+  // before.
   const dragged: PatternDoc = { ...doc, corners: doc.corners.map((c) => ({ ...c })) };
   let start = performance.now();
   const found = develop(dragged, sheet, USUAL_SHOP);
@@ -48,7 +53,10 @@ console.log(
 console.log(`clipping library, one plain offset of the same outline: median ${o.toFixed(2)} ms`);
 console.log(`ratio: ${(d / o).toFixed(2)}`);
 
-/** The same at the size of a traced outline, with and without what the checks take; aims: checks 20 ms, all 60 ms. */
+/**
+ * The same at the size of a traced outline, with and without what the checks take; aims: checks 20
+ * ms, all 60 ms.
+ */
 const traced = foldedStrip(40, 4000);
 const times = { check: [] as number[], develop: [] as number[] };
 for (let i = 0; i < 25; i++) {
@@ -68,11 +76,16 @@ console.log(
   `${traced.corners.length} corners: checks median ${median(times.check).toFixed(1)} ms, blank beyond them ${median(times.develop).toFixed(1)} ms`,
 );
 
-/** A plate with 10 beads, 6 curved flanges and 2 folds as a corner is dragged, against the same without them; aim: within a frame, 16 ms. */
+/**
+ * A plate with 10 beads, 6 curved flanges and 2 folds as a corner is dragged, against the same
+ * without them; aim: within a frame, 16 ms.
+ */
 for (const beads of [0, 10]) {
   const plate = shapedPlate(beads);
   const bare: PatternDoc =
-    beads > 0 ? plate : { ...plate, edges: plate.edges.map(({ flange: _flange, ...edge }) => edge) };
+    beads > 0
+      ? plate
+      : { ...plate, edges: plate.edges.map(({ flange: _flange, ...edge }) => edge) };
   const all: number[] = [];
   for (let i = 0; i < 80; i++) {
     const dragged: PatternDoc = { ...bare, corners: bare.corners.map((c) => ({ ...c })) };
@@ -81,10 +94,15 @@ for (const beads of [0, 10]) {
     if (!found.ok) throw new Error(JSON.stringify(found.problems));
     if (i >= 20) all.push(performance.now() - start);
   }
-  console.log(`plate with ${beads} beads and ${beads > 0 ? 6 : 0} curved flanges: median ${median(all).toFixed(2)} ms, ${(median(all) / d).toFixed(2)} of 40 folds`); // prettier-ignore
+  console.log(
+    `plate with ${beads} beads and ${beads > 0 ? 6 : 0} curved flanges: median ${median(all).toFixed(2)} ms, ${(median(all) / d).toFixed(2)} of 40 folds`,
+  );
 }
 
-/** Orders of folding for chains of 6, 10 and 14 folds, in turns of `develop` of the same strip; aim 1 s for 14. */
+/**
+ * Orders of folding for chains of 6, 10 and 14 folds, in turns of `develop` of the same strip; aim
+ * 1 s for 14.
+ */
 const BRAKE = USUAL_SHOP.brakes[0]!;
 for (const folds of [6, 10, 14]) {
   const strip = foldedStrip(folds, 4 * folds);
@@ -94,5 +112,7 @@ for (const folds of [6, 10, 14]) {
   const order = foldOrder(found.development, BRAKE);
   const ms = performance.now() - start;
   const mb = (process.memoryUsage().heapUsed - before) / 1e6;
-  console.log(`order of ${folds} folds: ${order.ok ? `${order.turnings} turnings` : 'none'} in ${ms.toFixed(0)} ms (${(ms / d).toFixed(0)} times developing 40), ${mb.toFixed(0)} MB`); // prettier-ignore
+  console.log(
+    `order of ${folds} folds: ${order.ok ? `${order.turnings} turnings` : 'none'} in ${ms.toFixed(0)} ms (${(ms / d).toFixed(0)} times developing 40), ${mb.toFixed(0)} MB`,
+  );
 }

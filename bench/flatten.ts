@@ -12,9 +12,10 @@ import type { Panel } from '#core/surface/strain';
 import { panelOf, plainEnergy } from '#core/surface/strain';
 
 /**
- * Laying panels flat at 5, 20 and 80 thousand triangles, against as-rigid-as-possible (Liu et al. 2008: every triangle turned, then
- * one solution with a matrix factored once, in turn), both in one run. Aims: no slower at 20 000 than a thousand turns of that,
- * its least energy within a hundredth; 80 000 in six times the time of 20 000; 600 MB.
+ * Laying panels flat at 5, 20 and 80 thousand triangles, against as-rigid-as-possible (Liu et al.
+ * 2008: every triangle turned, then one solution with a matrix factored once, in turn), both in one
+ * run. Aims: no slower at 20 000 than a thousand turns of that, its least energy within a
+ * hundredth; 80 000 in six times the time of 20 000; 600 MB.
  */
 const PANELS: [string, Figure][] = [
   ['cap', { kind: 'cap', widthMm: 340, heightMm: 60 }],
@@ -34,9 +35,15 @@ function rigid(disc: Disc, panel: Panel): { energy: number; ms: number } {
   let flat = firstFlat(disc, panel, frontsOf(dissection, triangles, 2));
   const fronts = frontsOf(dissection, triangles, 1);
   const g = (t: number, k: number, axis: number): number => gradients[6 * t + 2 * k + axis]!;
-  factorFronts(fronts, (t, into) => {
-    for (let k = 0; k < 3; k++) for (let l = 0; l <= k; l++) into[3 * k + l] = area[t]! * (g(t, k, 0) * g(t, l, 0) + g(t, k, 1) * g(t, l, 1));
-  }, (v) => (v === 0 ? 1 : 0));
+  factorFronts(
+    fronts,
+    (t, into) => {
+      for (let k = 0; k < 3; k++)
+        for (let l = 0; l <= k; l++)
+          into[3 * k + l] = area[t]! * (g(t, k, 0) * g(t, l, 0) + g(t, k, 1) * g(t, l, 1));
+    },
+    (v) => (v === 0 ? 1 : 0),
+  );
   for (let turn = 0; turn < TURNS; turn++) {
     const right = new Float64Array(2 * count);
     for (let t = 0; t < area.length; t++) {
@@ -57,7 +64,7 @@ function rigid(disc: Disc, panel: Panel): { energy: number; ms: number } {
     flat = right;
   }
   return { energy: plainEnergy(panel, flat), ms: performance.now() - began };
-} // prettier-ignore
+}
 
 for (const [name, figure] of PANELS) {
   let twenty = 0;
@@ -84,7 +91,9 @@ for (const [name, figure] of PANELS) {
       const thousand = (reference.ms * 1000) / TURNS;
       const growth = thousands === 80 ? `, ${(ms / twenty).toFixed(1)} times 20 thousand` : '';
       if (thousands === 20) twenty = ms;
-      console.log(`${said}; ${(ms / thousand).toFixed(3)} of a thousand turns of the reference, energy ${(energy / reference.energy).toFixed(4)} of what ${TURNS} reach${growth}; ${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`); // prettier-ignore
+      console.log(
+        `${said}; ${(ms / thousand).toFixed(3)} of a thousand turns of the reference, energy ${(energy / reference.energy).toFixed(4)} of what ${TURNS} reach${growth}; ${(process.memoryUsage().rss / 1e6).toFixed(0)} MB`,
+      );
     }
   }
 }

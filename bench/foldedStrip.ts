@@ -11,7 +11,10 @@ export function foldedStrip(folds: number, corners: number): PatternDoc {
   const pitch = 10;
   const wave = (i: number) => 2.5 * Math.sin(i * 0.9);
   const lower = Array.from({ length: half }, (_, i): Vec => [i * pitch, wave(i)]);
-  const upper = Array.from({ length: half }, (_, i): Vec => [(half - 1 - i) * pitch, 120 + wave(i * 1.7)]);
+  const upper = Array.from({ length: half }, (_, i): Vec => [
+    (half - 1 - i) * pitch,
+    120 + wave(i * 1.7),
+  ]);
   const built = outlineFromPoints([...lower, ...upper]);
   if (!built.ok) throw new Error('the bench card has no outline');
   const doc: PatternDoc = { ...emptyPattern(), ...patternParts(built.path, countingIds()) };

@@ -12,9 +12,10 @@ import { jobFileEnd, jobFileHead, jobFilePiece } from '#core/format/job';
 import { demoJob } from '../demo/job';
 
 /**
- * A shop of fifty jobs, two thousand pieces and forty thousand revisions under ten readers; the same statements by
- * PostgreSQL's own pgbench in the same run; a job file of five hundred pieces out and in. Printed, never judged: a loaded
- * machine is no fault of the code. Wants PATRONE_URL, DATABASE_URL and PATRONE_SERVER_PID, which ./patrone bench sets.
+ * A shop of fifty jobs, two thousand pieces and forty thousand revisions under ten readers; the
+ * same statements by PostgreSQL's own pgbench in the same run; a job file of five hundred pieces
+ * out and in. Printed, never judged: a loaded machine is no fault of the code. Wants PATRONE_URL,
+ * DATABASE_URL and PATRONE_SERVER_PID, which ./patrone bench sets.
  */
 const at = process.env.PATRONE_URL!;
 const server = process.env.PATRONE_SERVER_PID!;
@@ -30,7 +31,8 @@ const LOOKS_MS = 1000;
 const say = (text: string) => console.log(text);
 const quantile = (list: number[], share: number) =>
   [...list].sort((a, b) => a - b)[Math.floor(list.length * share)] ?? 0;
-const memory = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server}/status`, 'utf8'))![1]) / 1024;
+const memory = () =>
+  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server}/status`, 'utf8'))![1]) / 1024;
 
 /** The highest the server's memory stood while something ran, MB. */
 async function highest<T>(run: () => Promise<T>): Promise<{ found: T; most: number }> {
@@ -42,7 +44,9 @@ async function highest<T>(run: () => Promise<T>): Promise<{ found: T; most: numb
 }
 
 const demo = demoJob();
-/** A piece with so many revisions of its card, each with another width, as an afternoon leaves it. */
+/**
+ * A piece with so many revisions of its card, each with another width, as an afternoon leaves it.
+ */
 function piece(place: number): PieceFile {
   const made = demo.pieces[place % demo.pieces.length]!;
   const last = made.card.versions[made.card.versions.length - 1]!;
@@ -119,14 +123,18 @@ for (let i = 1; i < JOBS; i++) await takeIn(small);
 say(
   `filled in ${((performance.now() - start) / 1000).toFixed(0)} s: ${await count('jobs')} jobs, ${await count('pieces')} pieces, ${await count('documents')} versions of documents`,
 );
-const stale = 'pieces p left join summaries s on s.piece = p.id where s.of is distinct from p.touched';
+const stale =
+  'pieces p left join summaries s on s.piece = p.id where s.of is distinct from p.touched';
 start = performance.now();
 while ((await count(stale)) > 0) await new Promise((done) => setTimeout(done, 200));
 say(`all summed up ${((performance.now() - start) / 1000).toFixed(1)} s later`);
 await db.query('vacuum analyze');
 
-const ids = (await db.query<{ id: string; job: string }>('select id, job from pieces order by random() limit 400'))
-  .rows;
+const ids = (
+  await db.query<{ id: string; job: string }>(
+    'select id, job from pieces order by random() limit 400',
+  )
+).rows;
 const any = () => ids[Math.floor(Math.random() * ids.length)]!;
 const PAGES: [string, () => string][] = [
   ['jobs', () => '/_root.data'],
@@ -138,7 +146,9 @@ const PAGES: [string, () => string][] = [
   ]),
 ];
 
-/** Asks as lightly as can be: what this program takes of the processors the server does not have. */
+/**
+ * Asks as lightly as can be: what this program takes of the processors the server does not have.
+ */
 const lines = new http.Agent({ keepAlive: true, maxSockets: READERS });
 const asked = (address: string): Promise<number> =>
   new Promise((done, failed) => {
@@ -150,8 +160,8 @@ const asked = (address: string): Promise<number> =>
   });
 
 /**
- * So many readers asking one after the other, each as soon as it is answered and, up to so long, has looked at the page; times of
- * each page, ms.
+ * So many readers asking one after the other, each as soon as it is answered and, up to so long,
+ * has looked at the page; times of each page, ms.
  */
 async function readers(
   pages: [string, () => string][],
@@ -180,12 +190,17 @@ const told = (times: Map<string, number[]>) => {
       `  ${name.padEnd(12)} median ${quantile(all, 0.5).toFixed(1).padStart(6)} ms, 95th of a hundred ${quantile(all, 0.95).toFixed(1).padStart(6)} ms (aim 50), ${all.length} times`,
     );
 };
-say(`${READERS} readers, each asking as soon as it is answered, ${SECONDS} s (both processors full, this program's own share of them among it):`); // prettier-ignore
+say(
+  `${READERS} readers, each asking as soon as it is answered, ${SECONDS} s (both processors full, this program's own share of them among it):`,
+);
 told(await readers(PAGES, SECONDS));
 say(`${READERS} readers who look at each page for up to ${LOOKS_MS / 1000} s, ${3 * SECONDS} s:`);
 told(await readers(PAGES, 3 * SECONDS, LOOKS_MS));
 
-/** What the server asks the database for one page of a piece: listened to, so that it is what it really asks. */
+/**
+ * What the server asks the database for one page of a piece: listened to, so that it is what it
+ * really asks.
+ */
 async function statementsOf(address: string): Promise<string[]> {
   await db.query(`alter system set log_statement = 'all'`);
   await db.query('select pg_reload_conf()');
@@ -207,9 +222,17 @@ function statementsIn(log: string): string[] {
   const entries = log.split(/\n(?=\d{4}-\d\d-\d\d \d\d:\d\d:\d\d)/);
   for (const [i, entry] of entries.entries()) {
     const statement = /LOG: {2}(?:execute [^:]*|statement): ([\s\S]*)$/.exec(entry)?.[1];
-    if (statement === undefined || /pg_reload_conf|log_statement|__drizzle_migrations/.test(statement)) continue;
+    if (
+      statement === undefined ||
+      /pg_reload_conf|log_statement|__drizzle_migrations/.test(statement)
+    )
+      continue;
     const given = new Map(
-      [...(/DETAIL: {2}[Pp]arameters: ([\s\S]*)$/.exec(entries[i + 1] ?? '')?.[1] ?? '').matchAll(/\$(\d+) = ('(?:[^']|'')*'|NULL)/g)].map((m) => [m[1]!, m[2]!]), // prettier-ignore
+      [
+        ...(/DETAIL: {2}[Pp]arameters: ([\s\S]*)$/.exec(entries[i + 1] ?? '')?.[1] ?? '').matchAll(
+          /\$(\d+) = ('(?:[^']|'')*'|NULL)/g,
+        ),
+      ].map((m) => [m[1]!, m[2]!]),
     );
     found.push(
       statement
@@ -229,22 +252,47 @@ for (const [i, address] of some.entries()) {
   const found = await statementsOf(address);
   statements += found.length / some.length;
   scripts.push('-f', join(tmpdir(), `patrone-bench-${process.pid}-${i}.sql`));
-  writeFileSync(scripts.at(-1)!, `${found.map((text) => `${text.replace(/;$/, '')};`).join('\n')}\n`);
+  writeFileSync(
+    scripts.at(-1)!,
+    `${found.map((text) => `${text.replace(/;$/, '')};`).join('\n')}\n`,
+  );
 }
-/** Both in turn, since a machine that others use too is not equally fast from one moment to the next. */
+/**
+ * Both in turn, since a machine that others use too is not equally fast from one moment to the
+ * next.
+ */
 const ROUNDS = 4;
 const ROUND_S = 4;
 const rates: { pgbench: number; server: number }[] = [];
 for (let round = 0; round < ROUNDS; round++) {
   const bench = await promisify(execFile)(
     'pgbench',
-    ['-n', '-h', url.hostname, '-p', url.port, '-U', url.username, '-c', String(READERS), '-j', '2', '-T', String(ROUND_S), ...scripts, 'patrone'], // prettier-ignore
+    [
+      '-n',
+      '-h',
+      url.hostname,
+      '-p',
+      url.port,
+      '-U',
+      url.username,
+      '-c',
+      String(READERS),
+      '-j',
+      '2',
+      '-T',
+      String(ROUND_S),
+      ...scripts,
+      'patrone',
+    ],
     { encoding: 'utf8', env: { ...process.env, PGPASSWORD: url.password } },
   );
-  const pages = (await readers([['card', () => some[Math.floor(Math.random() * some.length)]!]], ROUND_S)).get(
-    'card',
-  )!;
-  rates.push({ pgbench: Number(/tps = ([\d.]+)/.exec(bench.stdout)?.[1] ?? NaN), server: pages.length / ROUND_S });
+  const pages = (
+    await readers([['card', () => some[Math.floor(Math.random() * some.length)]!]], ROUND_S)
+  ).get('card')!;
+  rates.push({
+    pgbench: Number(/tps = ([\d.]+)/.exec(bench.stdout)?.[1] ?? NaN),
+    server: pages.length / ROUND_S,
+  });
 }
 const mean = (of: 'pgbench' | 'server') => rates.reduce((sum, rate) => sum + rate[of], 0) / ROUNDS;
 say(

@@ -52,7 +52,13 @@ const ShapeSchema = z.discriminatedUnion('kind', [
     offsetMm: length.default(0),
   }),
   z.object({ kind: z.literal('tube-cut'), tubeMm: length, angleDeg: length }),
-  z.object({ kind: z.literal('elbow'), tubeMm: length, radiusMm: length, bendDeg: length, pieces: length }),
+  z.object({
+    kind: z.literal('elbow'),
+    tubeMm: length,
+    radiusMm: length,
+    bendDeg: length,
+    pieces: length,
+  }),
   z.object({ kind: z.literal('frustum'), lowerMm: length, upperMm: length, heightMm: length }),
   z.object({
     kind: z.literal('square-to-round'),
@@ -87,7 +93,12 @@ function flatOf({ kind, ...figures }: z.output<typeof FlatSchema>): object {
   const found = shaped(kind, figures);
   if (!found.ok) return found;
   const { path, holes, folds } = found;
-  return { ok: true, outline: path.map(({ a, bulge }) => ({ x: a[0], y: a[1], bulge })), holes, folds };
+  return {
+    ok: true,
+    outline: path.map(({ a, bulge }) => ({ x: a[0], y: a[1], bulge })),
+    holes,
+    folds,
+  };
 }
 
 function shapeOf(given: z.output<typeof ShapeSchema>): object {
@@ -111,7 +122,12 @@ const isFlat = (
 
 /** A plate for the example. */
 function plate() {
-  const built = outlineFromPoints([[0, 0], [300, 0], [300, 200], [0, 200]]); // prettier-ignore
+  const built = outlineFromPoints([
+    [0, 0],
+    [300, 0],
+    [300, 200],
+    [0, 200],
+  ]);
   if (!built.ok) throw new Error('The example is no card');
   return { ...emptyPattern(), ...patternParts(built.path, countingIds('s')) };
 }
@@ -123,12 +139,24 @@ export const CARD_VERBS: Record<string, Verb> = {
     z.object({
       points: z.array(place).min(3).max(MOST_RULED),
       holes: z.array(place).max(MOST_RULED).default([]),
-      lines: z.array(z.tuple([place, place])).max(MOST_RULED).default([]),
+      lines: z
+        .array(z.tuple([place, place]))
+        .max(MOST_RULED)
+        .default([]),
       rules: z.array(RuleSchema).max(MOST_RULED),
     }),
     {
-      points: [[0, 0], [400, 3], [398, 251], [1, 248]],
-      holes: [[60, 60], [118, 63], [181, 58]],
+      points: [
+        [0, 0],
+        [400, 3],
+        [398, 251],
+        [1, 248],
+      ],
+      holes: [
+        [60, 60],
+        [118, 63],
+        [181, 58],
+      ],
       rules: [
         { kind: 'parallel', sides: [0, 2] },
         { kind: 'square', sides: [0, 1] },
@@ -140,7 +168,18 @@ export const CARD_VERBS: Record<string, Verb> = {
   profile: verb(
     'A profile from ordinates: drops from a straight edge (y = -drop) as the fewest lines and arcs within a tolerance',
     z.object({ ordinates: z.array(place).min(2).max(1000), toleranceMm: length.default(0.3) }),
-    { ordinates: [[0, 12], [50, 5.4], [100, 1.3], [150, 0], [200, 1.3], [250, 5.4], [300, 12]], toleranceMm: 0.3 },
+    {
+      ordinates: [
+        [0, 12],
+        [50, 5.4],
+        [100, 1.3],
+        [150, 0],
+        [200, 1.3],
+        [250, 5.4],
+        [300, 12],
+      ],
+      toleranceMm: 0.3,
+    },
     ({ ordinates, toleranceMm }) => {
       const found = profileOf(ordinates, toleranceMm);
       if (!found.ok) return found;
@@ -151,11 +190,21 @@ export const CARD_VERBS: Record<string, Verb> = {
   tucks: verb(
     'How a surface curves that paper was laid on with tucks and slits',
     z.object({
-      tucks: z.array(z.object({ overlapMm: length, depthMm: length })).max(1000).default([]),
-      slits: z.array(z.object({ openMm: length, depthMm: length })).max(1000).default([]),
+      tucks: z
+        .array(z.object({ overlapMm: length, depthMm: length }))
+        .max(1000)
+        .default([]),
+      slits: z
+        .array(z.object({ openMm: length, depthMm: length }))
+        .max(1000)
+        .default([]),
       areaMm2: length,
     }),
-    { tucks: [{ overlapMm: 12, depthMm: 80 }], slits: [{ openMm: 5, depthMm: 60 }], areaMm2: 40_000 },
+    {
+      tucks: [{ overlapMm: 12, depthMm: 80 }],
+      slits: [{ openMm: 5, depthMm: 60 }],
+      areaMm2: 40_000,
+    },
     ({ tucks, slits, areaMm2 }) => paperCurve(tucks, slits, areaMm2),
   ),
   shape: verb(
@@ -168,7 +217,10 @@ export const CARD_VERBS: Record<string, Verb> = {
     'The card for the other side: mirrored, less (or plus, below 0) so much along some edges, by their letters',
     z.object({
       pattern: PatternSchema,
-      takeOff: z.array(z.object({ edge: z.string().min(1).max(24), mm: length })).max(1000).default([]),
+      takeOff: z
+        .array(z.object({ edge: z.string().min(1).max(24), mm: length }))
+        .max(1000)
+        .default([]),
     }),
     { pattern: plate(), takeOff: [{ edge: 'B', mm: 3 }] },
     ({ pattern, takeOff }) => {
@@ -176,4 +228,4 @@ export const CARD_VERBS: Record<string, Verb> = {
       return found.ok ? { ok: true, pattern: found.doc } : found;
     },
   ),
-}; // prettier-ignore
+};

@@ -28,7 +28,11 @@ export const FOLD_VERBS: Record<string, Verb> = {
   ),
   'fold-order': verb(
     'An order in which a folder or brake makes all folds of a card, or whether a given one can be made (sections in docs/machine.md)',
-    z.object({ card: PlainCardSchema, machine: BrakeSchema, order: z.array(z.number().int().min(0)).optional() }),
+    z.object({
+      card: PlainCardSchema,
+      machine: BrakeSchema,
+      order: z.array(z.number().int().min(0)).optional(),
+    }),
     {
       card: {
         thicknessMm: 1,
@@ -69,19 +73,29 @@ export const FOLD_VERBS: Record<string, Verb> = {
   ),
 };
 
-function orderGiven(card: z.output<typeof PlainCardSchema>, machine: Brake, order?: readonly number[]): object {
+function orderGiven(
+  card: z.output<typeof PlainCardSchema>,
+  machine: Brake,
+  order?: readonly number[],
+): object {
   const plain = fromPlain(card);
   if (!plain.ok) return plain;
   const found = develop(plain.doc, plain.sheet, plain.practice);
   if (!found.ok) return found;
   const { development } = found;
-  const answer = order ? checkedOrder(development, machine, order) : foldOrder(development, machine);
+  const answer = order
+    ? checkedOrder(development, machine, order)
+    : foldOrder(development, machine);
   if (answer.ok) return answer;
   const index = (id: string) => development.folds.findIndex((fold) => fold.id === id);
-  const problems = answer.problems.map((problem) => ({ ...problem, about: (problem.about ?? []).map(index) }));
+  const problems = answer.problems.map((problem) => ({
+    ...problem,
+    about: (problem.about ?? []).map(index),
+  }));
   // Where another order goes, that is what frees it.
   const another = order ? foldOrder(development, machine) : answer;
-  if (another.ok) return { ...answer, problems, remedies: [], instead: another.steps.map(({ fold }) => fold) };
+  if (another.ok)
+    return { ...answer, problems, remedies: [], instead: another.steps.map(({ fold }) => fold) };
   const handled = problems.some(({ code }) => code === 'no-order' || code === 'hits');
   return { ...answer, problems, ...(handled && { remedies: remediesFor(development, machine) }) };
 }

@@ -21,15 +21,21 @@ const MOST_PIXELS = 100_000_000;
 
 const FrameSchema = z.union([
   z.object({ paper: PaperSchema, printedMm: place.optional() }),
-  z.object({ tapes: z.array(z.object({ from: z.string(), to: z.string(), mm: figure, uMm: figure.optional() })).max(20) }),
+  z.object({
+    tapes: z
+      .array(z.object({ from: z.string(), to: z.string(), mm: figure, uMm: figure.optional() }))
+      .max(20),
+  }),
   z.object({ dpi: figure }),
   z.object({ places: z.array(z.object({ at: place, mm: place })).max(100) }),
-]); // prettier-ignore
+]);
 
 function scaleOf(frame: z.output<typeof FrameSchema>): Scale {
   if ('paper' in frame) return { kind: 'paper', ...frame };
   if ('tapes' in frame) return { kind: 'corners', tapes: frame.tapes };
-  return 'dpi' in frame ? { kind: 'scan', dpi: frame.dpi } : { kind: 'places', places: frame.places };
+  return 'dpi' in frame
+    ? { kind: 'scan', dpi: frame.dpi }
+    : { kind: 'places', places: frame.places };
 }
 
 async function traced(path: string, scale: Scale, toleranceMm: number): Promise<object> {
@@ -47,14 +53,26 @@ async function traced(path: string, scale: Scale, toleranceMm: number): Promise<
     return { ok: false, problems: [{ code: 'cannot-read', message: (error as Error).message }] };
   }
   const { data, info } = read;
-  if (info.width < 64 || info.height < 64) return failure({ code: 'no-frame', about: [], numbers: { missing: 0 } });
+  if (info.width < 64 || info.height < 64)
+    return failure({ code: 'no-frame', about: [], numbers: { missing: 0 } });
   const found = whole(trace({ width: info.width, height: info.height, data }, scale, toleranceMm));
   if (!found.ok) return found;
   const { outline, holes, openings, lines, uMm, worstMm, cutOff, doubtful } = found;
-  return { ok: true, outline: cornersOf(outline), holes, openings: openings.map(cornersOf), lines, uMm, worstMm, cutOff, doubtful };
-} // prettier-ignore
+  return {
+    ok: true,
+    outline: cornersOf(outline),
+    holes,
+    openings: openings.map(cornersOf),
+    lines,
+    uMm,
+    worstMm,
+    cutOff,
+    doubtful,
+  };
+}
 
-const cornersOf = (path: readonly Segment[]) => path.map(({ a, bulge }) => ({ x: a[0], y: a[1], bulge }));
+const cornersOf = (path: readonly Segment[]) =>
+  path.map(({ a, bulge }) => ({ x: a[0], y: a[1], bulge }));
 
 /** A photograph that comes along, wherever one stands and whether this is built or not. */
 const EXAMPLE =
@@ -93,7 +111,10 @@ export const PICTURE_VERBS: Record<string, Verb> = {
     'Distances and round sizes on a flat thing in a photograph, from distances and right angles that are known on it',
     z.object({
       known: z.array(z.object({ ...span, mm: figure, uMm: figure.optional() })).max(100),
-      square: z.array(z.tuple([place, place, place])).max(100).default([]),
+      square: z
+        .array(z.tuple([place, place, place]))
+        .max(100)
+        .default([]),
       ask: z.array(z.object(span)).max(500).default([]),
       round: z.array(z.array(place).min(3).max(200)).max(100).default([]),
       uPx: figure.positive().default(1),
@@ -105,10 +126,16 @@ export const PICTURE_VERBS: Record<string, Verb> = {
         { from: [1010, 240], to: [210, 260], mm: 900 },
         { from: [210, 260], to: [100, 900], mm: 600 },
       ],
-      square: [[[100, 900], [1100, 880], [1010, 240]]],
+      square: [
+        [
+          [100, 900],
+          [1100, 880],
+          [1010, 240],
+        ],
+      ],
       ask: [{ from: [400, 600], to: [700, 600] }],
       uPx: 1,
     },
     (given) => pictureScale(given),
   ),
-}; // prettier-ignore
+};

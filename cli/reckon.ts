@@ -20,7 +20,10 @@ ${Object.entries(VERBS)
 `;
 
 type Answer = { ok: boolean } & Record<string, unknown>;
-const refusal = (code: string, message: string): Answer => ({ ok: false, problems: [{ code, message }] });
+const refusal = (code: string, message: string): Answer => ({
+  ok: false,
+  problems: [{ code, message }],
+});
 
 async function main(args: string[]): Promise<number> {
   const [name, ...rest] = args;
@@ -46,7 +49,10 @@ async function main(args: string[]): Promise<number> {
   }
   const answer = await answerTo(name, text);
   if (!to || !answer.ok) return print(answer, answer.ok ? 0 : 1);
-  const plain = to.endsWith('.obj') && typeof answer.obj === 'string' ? answer.obj : `${JSON.stringify(answer)}\n`;
+  const plain =
+    to.endsWith('.obj') && typeof answer.obj === 'string'
+      ? answer.obj
+      : `${JSON.stringify(answer)}\n`;
   try {
     writeFileSync(to, plain);
   } catch (error) {
@@ -54,7 +60,9 @@ async function main(args: string[]): Promise<number> {
   }
   // What is long is in the file.
   return print(
-    Object.fromEntries(Object.entries(answer).filter(([key, value]) => key !== 'obj' && !Array.isArray(value))),
+    Object.fromEntries(
+      Object.entries(answer).filter(([key, value]) => key !== 'obj' && !Array.isArray(value)),
+    ),
     0,
   );
 }
@@ -69,10 +77,14 @@ async function answerTo(name: string, text: string): Promise<Answer> {
   return reckon(name, given);
 }
 
-/** Answers line by line, waiting for whoever reads the answers: thousands of cards run in little memory. */
+/**
+ * Answers line by line, waiting for whoever reads the answers: thousands of cards run in little
+ * memory.
+ */
 async function everyLine(name: string): Promise<number> {
   for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity })) {
-    if (!process.stdout.write(`${JSON.stringify(await answerTo(name, line))}\n`)) await once(process.stdout, 'drain');
+    if (!process.stdout.write(`${JSON.stringify(await answerTo(name, line))}\n`))
+      await once(process.stdout, 'drain');
   }
   return 0;
 }
@@ -83,5 +95,7 @@ function print(answer: object, code: number): number {
 }
 
 // Whoever reads the answers may stop before the last one.
-process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 1));
+process.stdout.on('error', (error: NodeJS.ErrnoException) =>
+  process.exit(error.code === 'EPIPE' ? 0 : 1),
+);
 process.exitCode = await main(process.argv.slice(2));

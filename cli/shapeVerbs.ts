@@ -25,24 +25,67 @@ const length = z.number();
 /** The section of a bead in figures; a step with the radius and thickness it is made with. */
 const Section = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('arc'), widthMm: length, heightMm: length }),
-  z.strictObject({ kind: z.literal('flat-topped'), widthMm: length, topMm: length, heightMm: length }),
+  z.strictObject({
+    kind: z.literal('flat-topped'),
+    widthMm: length,
+    topMm: length,
+    heightMm: length,
+  }),
   z.strictObject({ kind: z.literal('v'), widthMm: length, heightMm: length }),
-  z.strictObject({ kind: z.literal('step'), depthMm: length, radiusMm: length, thicknessMm: length }),
+  z.strictObject({
+    kind: z.literal('step'),
+    depthMm: length,
+    radiusMm: length,
+    thicknessMm: length,
+  }),
 ]);
 
 /** A strip with a bead right across and a flange along it. */
 function exampleCard(): PatternDoc {
-  const made = outlineFromPoints([[0, 0], [300, 0], [300, 80], [0, 80]]); // prettier-ignore
+  const made = outlineFromPoints([
+    [0, 0],
+    [300, 0],
+    [300, 80],
+    [0, 80],
+  ]);
   if (!made.ok) throw new Error('the example is no outline');
   const parts = patternParts(made.path, countingIds());
   const [edge] = parts.edges;
   return {
     ...emptyPattern(),
     ...parts,
-    edges: parts.edges.map((one) => (one === edge ? { ...one, flange: { card: 'fold', widthMm: 15, endWidthMm: null, turnDeg: 90, toward: 'face', radiusMm: null, how: 'tipped', landMm: 15 } } : one)),
-    beads: [{ id: 'bead', path: { kind: 'along', edge: edge!.id, inMm: 40, startMm: 0, endMm: 0 }, section: { kind: 'arc', widthMm: 12, heightMm: 3 }, toward: 'face', drawsIn: null, acrossRadiusMm: null, acrossOn: null, atFolds: null, meets: null }],
+    edges: parts.edges.map((one) =>
+      one === edge
+        ? {
+            ...one,
+            flange: {
+              card: 'fold',
+              widthMm: 15,
+              endWidthMm: null,
+              turnDeg: 90,
+              toward: 'face',
+              radiusMm: null,
+              how: 'tipped',
+              landMm: 15,
+            },
+          }
+        : one,
+    ),
+    beads: [
+      {
+        id: 'bead',
+        path: { kind: 'along', edge: edge!.id, inMm: 40, startMm: 0, endMm: 0 },
+        section: { kind: 'arc', widthMm: 12, heightMm: 3 },
+        toward: 'face',
+        drawsIn: null,
+        acrossRadiusMm: null,
+        acrossOn: null,
+        atFolds: null,
+        meets: null,
+      },
+    ],
   };
-} // prettier-ignore
+}
 
 /** What is reckoned of metal that goes round a curve. */
 export const SHAPE_VERBS: Record<string, Verb> = {
@@ -75,7 +118,9 @@ export const SHAPE_VERBS: Record<string, Verb> = {
       if (!found.ok) return found;
       const { edgeStrain } = found;
       const limit =
-        figures.curve === 'inside' ? stretchLimit(metalById(metal), thicknessMm, tornAt) : shrinkLimit(wrinkledAt);
+        figures.curve === 'inside'
+          ? stretchLimit(metalById(metal), thicknessMm, tornAt)
+          : shrinkLimit(wrinkledAt);
       const curvature = (figures.curve === 'inside' ? 1 : -1) / figures.radiusMm;
       return {
         ...found,
@@ -104,7 +149,12 @@ export const SHAPE_VERBS: Record<string, Verb> = {
       depthPerPassMm: z.number(),
       acrossRadiusMm: z.number().optional(),
     }),
-    { section: { kind: 'arc', widthMm: 12, heightMm: 3 }, drawsIn: 0.6, depthPerPassMm: 1, acrossRadiusMm: 800 },
+    {
+      section: { kind: 'arc', widthMm: 12, heightMm: 3 },
+      drawsIn: 0.6,
+      depthPerPassMm: 1,
+      acrossRadiusMm: 800,
+    },
     ({ section, drawsIn, depthPerPassMm, acrossRadiusMm }) =>
       reckonBead(section, drawsIn, depthPerPassMm, acrossRadiusMm ?? null),
   ),
@@ -151,7 +201,15 @@ export const SHAPE_VERBS: Record<string, Verb> = {
       const found = develop(read.doc, sheetMetal(metal, thicknessMm, shop), shop);
       if (!found.ok) return found;
       const { development } = found;
-      const steps = shapeOrder({ pattern: read.doc, development, metal, thicknessMm, shop, foldOrder: folds, gaps });
+      const steps = shapeOrder({
+        pattern: read.doc,
+        development,
+        metal,
+        thicknessMm,
+        shop,
+        foldOrder: folds,
+        gaps,
+      });
       return { ok: true, steps, rules: ORDER_RULES };
     },
   ),

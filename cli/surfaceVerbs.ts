@@ -35,19 +35,47 @@ const MeshSchema = z.object({
   clean: z.boolean().default(false),
 });
 
-/** Paper with tucks and slits: the corners of its outline, and each wedge from the middle of its mouth, mm along the outline. */
+/**
+ * Paper with tucks and slits: the corners of its outline, and each wedge from the middle of its
+ * mouth, mm along the outline.
+ */
 const PaperSchema = z.object({
   kind: z.literal('paper'),
   outline: z.array(z.tuple([figure, figure])).min(3),
-  wedges: z.array(z.object({ kind: z.enum(['tuck', 'slit']), atMm: figure, widthMm: z.number().positive(), point: z.tuple([figure, figure]) })),
-}); // prettier-ignore
+  wedges: z.array(
+    z.object({
+      kind: z.enum(['tuck', 'slit']),
+      atMm: figure,
+      widthMm: z.number().positive(),
+      point: z.tuple([figure, figure]),
+    }),
+  ),
+});
 
 const SurfaceSchema = z.intersection(
   z.union([FigureSchema, StationsSchema, PaperSchema]),
-  z.object({ triangles: z.int().min(8).max(500_000).default(USUAL_TRIANGLES), as: z.enum(['arrays', 'obj']).default('arrays') }),
-); // prettier-ignore
+  z.object({
+    triangles: z.int().min(8).max(500_000).default(USUAL_TRIANGLES),
+    as: z.enum(['arrays', 'obj']).default('arrays'),
+  }),
+);
 
-const ROOF = { vertices: [[0, 0, 0], [50, 0, 30], [100, 0, 0], [0, 80, 0], [50, 80, 30], [100, 80, 0]], triangles: [[0, 1, 4], [0, 4, 3], [1, 2, 5], [1, 5, 4]] } satisfies z.input<typeof MeshSchema>; // prettier-ignore
+const ROOF = {
+  vertices: [
+    [0, 0, 0],
+    [50, 0, 30],
+    [100, 0, 0],
+    [0, 80, 0],
+    [50, 80, 30],
+    [100, 80, 0],
+  ],
+  triangles: [
+    [0, 1, 4],
+    [0, 4, 3],
+    [1, 2, 5],
+    [1, 5, 4],
+  ],
+} satisfies z.input<typeof MeshSchema>;
 
 type Given = z.output<typeof MeshSchema>;
 type Taken = { disc: Disc; fromFile: boolean; cleaning: object | null };
@@ -55,14 +83,25 @@ type Taken = { disc: Disc; fromFile: boolean; cleaning: object | null };
 /** A refusal with what to do about each problem. */
 const withRemedies = ({ problems }: Failure) => ({
   ok: false as const,
-  problems: problems.map((problem) => ({ ...problem, message: problemSentence(problem, null, (mm) => `${mm} mm`) })),
+  problems: problems.map((problem) => ({
+    ...problem,
+    message: problemSentence(problem, null, (mm) => `${mm} mm`),
+  })),
 });
 
 /** The disc that is meant, or what stands in its way. */
 function taken(given: Given): Result<Taken> | { ok: false; problems: object[] } {
   const { vertices, triangles, mesh: path } = given;
   if ((path === undefined) === (vertices === undefined || triangles === undefined))
-    return { ok: false, problems: [{ code: 'mesh-missing', message: 'Give "vertices" and "triangles", or "mesh": a file of OBJ, STL or PLY.' }] }; // prettier-ignore
+    return {
+      ok: false,
+      problems: [
+        {
+          code: 'mesh-missing',
+          message: 'Give "vertices" and "triangles", or "mesh": a file of OBJ, STL or PLY.',
+        },
+      ],
+    };
   let mesh: Mesh;
   if (path === undefined) mesh = meshFrom(vertices!, triangles!);
   else {
@@ -79,14 +118,26 @@ function taken(given: Given): Result<Taken> | { ok: false; problems: object[] } 
   const { mesh: usable, ...cleaning } = given.clean ? cleaned(mesh) : { mesh };
   const found = discOf(usable);
   if (!found.ok) return withRemedies(found);
-  return { ok: true, disc: found.disc, fromFile: path !== undefined, cleaning: given.clean ? cleaning : null };
+  return {
+    ok: true,
+    disc: found.disc,
+    fromFile: path !== undefined,
+    cleaning: given.clean ? cleaning : null,
+  };
 }
 
 const pairs = (values: Float64Array): [number, number][] =>
   Array.from({ length: values.length / 2 }, (_, i) => [values[2 * i]!, values[2 * i + 1]!]);
 const threes = (values: ArrayLike<number>): number[][] =>
-  Array.from({ length: values.length / 3 }, (_, i) => [values[3 * i]!, values[3 * i + 1]!, values[3 * i + 2]!]);
-const arrays = ({ vertices, triangles }: Mesh) => ({ vertices: threes(vertices), triangles: threes(triangles) });
+  Array.from({ length: values.length / 3 }, (_, i) => [
+    values[3 * i]!,
+    values[3 * i + 1]!,
+    values[3 * i + 2]!,
+  ]);
+const arrays = ({ vertices, triangles }: Mesh) => ({
+  vertices: threes(vertices),
+  triangles: threes(triangles),
+});
 
 const degrees = (radians: number): number => (radians * 180) / Math.PI;
 
@@ -136,7 +187,10 @@ export const SURFACE_VERBS: Record<string, Verb> = {
         ok: true,
         ...(given.as === 'obj' ? { obj: writeObj(mesh) } : arrays(mesh)),
         ...(paper?.ok && { offMm: paper.offMm, stretched: paper.stretched }),
-        ...(stations?.ok && { deviationsMm: stations.deviations.each, worstMm: stations.deviations.worstMm }),
+        ...(stations?.ok && {
+          deviationsMm: stations.deviations.each,
+          worstMm: stations.deviations.worstMm,
+        }),
         count: triangleCount(mesh),
       };
     },
@@ -152,21 +206,30 @@ export const SURFACE_VERBS: Record<string, Verb> = {
       return { ok: true, totalDeg: degrees(inside), boundaryDeg: degrees(rim) };
     },
   ),
-}; // prettier-ignore
+};
 
-function tapedFrom({ outline, wedges, triangles }: z.output<typeof PaperSchema> & { triangles: number }) {
+function tapedFrom({
+  outline,
+  wedges,
+  triangles,
+}: z.output<typeof PaperSchema> & { triangles: number }) {
   const path = outline.map((p, i) => line(p, outline[(i + 1) % outline.length]!));
   // Clockwise it is read from its start backward.
   const clockwise = area(path) < 0;
   const turned = clockwise ? path.map(reversed).reverse() : path;
   const at = (mm: number) => (clockwise ? perimeter(path) - mm : mm);
-  const named = wedges.map((wedge, i) => ({ ...wedge, id: `wedge ${i + 1}`, atMm: at(wedge.atMm) }));
+  const named = wedges.map((wedge, i) => ({
+    ...wedge,
+    id: `wedge ${i + 1}`,
+    atMm: at(wedge.atMm),
+  }));
   return whole(tapedPanel(turned, named, triangles));
 }
 
 /** Triangles that lie the other way up than on the panel: none, by the way it is laid. */
 function countFlipped({ triangles }: Mesh, flat: Float64Array): number {
   let flipped = 0;
-  for (let i = 0; i < triangles.length; i += 3) if (!(flatArea(triangles.subarray(i, i + 3), flat) > 0)) flipped++;
+  for (let i = 0; i < triangles.length; i += 3)
+    if (!(flatArea(triangles.subarray(i, i + 3), flat) > 0)) flipped++;
   return flipped;
 }

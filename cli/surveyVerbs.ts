@@ -28,8 +28,12 @@ export const SURVEY_VERBS: Record<string, Verb> = {
     'Where points lie by the distances taped between them, how sure that is, and which tape is most likely misread',
     z.object({
       dimension: z.union([z.literal(1), z.literal(2), z.literal(3)]).default(2),
-      points: z.array(z.object({ name, at: z.array(length).nullable().optional() })).max(MOST_POINTS),
-      tapes: z.array(z.object({ from: name, to: name, mm: length, uMm: length.default(1) })).max(MOST_TAPES),
+      points: z
+        .array(z.object({ name, at: z.array(length).nullable().optional() }))
+        .max(MOST_POINTS),
+      tapes: z
+        .array(z.object({ from: name, to: name, mm: length, uMm: length.default(1) }))
+        .max(MOST_TAPES),
     }),
     {
       dimension: 2,
@@ -52,14 +56,20 @@ export const SURVEY_VERBS: Record<string, Verb> = {
       diagonals: z.object({ ac: length, bd: length }),
       uMm: length.default(1),
     }),
-    { sides: { ab: 1200, bc: 900, cd: 1200.7, da: 900.9 }, diagonals: { ac: 1500, bd: 1501.5 }, uMm: 1 },
+    {
+      sides: { ab: 1200, bc: 900, cd: 1200.7, da: 900.9 },
+      diagonals: { ac: 1500, bd: 1501.5 },
+      uMm: 1,
+    },
     ({ sides, diagonals, uMm }) => twistOf({ ...sides, ...diagonals }, uMm),
   ),
   'put-back': verb(
     'How well points that are cut away can be placed again from those that stay, and which further measure helps most',
     z.object({
       dimension: z.union([z.literal(2), z.literal(3)]).default(2),
-      points: z.array(z.object({ name, at: z.array(length), lost: z.boolean().default(false) })).max(MOST_POINTS),
+      points: z
+        .array(z.object({ name, at: z.array(length), lost: z.boolean().default(false) }))
+        .max(MOST_POINTS),
       tapes: z.array(z.object({ from: name, to: name, uMm: length.default(1) })).max(MOST_TAPES),
     }),
     {
@@ -130,7 +140,11 @@ export const SURVEY_VERBS: Record<string, Verb> = {
       ],
       apartMm: 50,
     },
-    ({ cuts, apartMm }) => ({ ok: true, inOneLine: inOneLine(cuts, apartMm), notCompared: notCompared(cuts) }),
+    ({ cuts, apartMm }) => ({
+      ok: true,
+      inOneLine: inOneLine(cuts, apartMm),
+      notCompared: notCompared(cuts),
+    }),
   ),
   'old-metal': verb(
     'How thick old sheet was, from micrometer readings with paint and rust among them',
@@ -151,7 +165,10 @@ export const SURVEY_VERBS: Record<string, Verb> = {
       const own = metalById(metal);
       const offered = USUAL_SHEETS_MM.map((t) => ({ metal: own, thicknessMm: t, name: '' }));
       const found = sheetsFor({ metal: own, thicknessMm, uMm }, structural, offered, 5);
-      return { ok: true, sheets: found.map(({ metal: of, name: _name, ...row }) => ({ metal: of.id, ...row })) };
+      return {
+        ok: true,
+        sheets: found.map(({ metal: of, name: _name, ...row }) => ({ metal: of.id, ...row })),
+      };
     },
   ),
 };

@@ -22,14 +22,39 @@ test('the shapes that scripts rely on', async () => {
     })),
   });
   // DIN 6935 table: T 1, R 1.6 takes 2.1 off.
-  expect(await reckon('allowance', { thicknessMm: 1, radiusMm: 1.6, angleDeg: 90, rule: { kind: 'din6935' } })).toMatchObject({
-    ok: true, k: expect.closeTo(0.376, 3), outsideSetbackMm: expect.closeTo(2.6, 9), deductionMm: expect.closeTo(2.0961, 4),
-  }); // prettier-ignore
+  expect(
+    await reckon('allowance', {
+      thicknessMm: 1,
+      radiusMm: 1.6,
+      angleDeg: 90,
+      rule: { kind: 'din6935' },
+    }),
+  ).toMatchObject({
+    ok: true,
+    k: expect.closeTo(0.376, 3),
+    outsideSetbackMm: expect.closeTo(2.6, 9),
+    deductionMm: expect.closeTo(2.0961, 4),
+  });
   expect(await reckon('develop', VERBS.develop!.example)).toMatchObject({
     ok: true,
-    blank: { widthMm: expect.closeTo(60 - 4.4594, 4), heightMm: expect.closeTo(30, 9), outline: expect.any(Array) },
-    folds: [{ deductionMm: expect.closeTo(4.4594, 4), tangents: [[[expect.closeTo(19, 9), 0], [expect.closeTo(19, 9), 30]], expect.any(Array)] }],
-  }); // prettier-ignore
+    blank: {
+      widthMm: expect.closeTo(60 - 4.4594, 4),
+      heightMm: expect.closeTo(30, 9),
+      outline: expect.any(Array),
+    },
+    folds: [
+      {
+        deductionMm: expect.closeTo(4.4594, 4),
+        tangents: [
+          [
+            [expect.closeTo(19, 9), 0],
+            [expect.closeTo(19, 9), 30],
+          ],
+          expect.any(Array),
+        ],
+      },
+    ],
+  });
   expect(await reckon('tacks', { lengthMm: 100, pitchMm: 50, closed: false })).toEqual({
     ok: true,
     positionsMm: [0, 100, 50],
@@ -37,7 +62,10 @@ test('the shapes that scripts rely on', async () => {
 });
 
 test('what does not fit is told by field, not thrown', async () => {
-  expect(await reckon('nothing', {})).toMatchObject({ ok: false, problems: [{ code: 'no-such-verb' }] });
+  expect(await reckon('nothing', {})).toMatchObject({
+    ok: false,
+    problems: [{ code: 'no-such-verb' }],
+  });
   expect(await reckon('plugs', { lengthMm: 'long', pitchMm: 25 })).toMatchObject({
     ok: false,
     problems: [
@@ -66,9 +94,19 @@ test('develop takes a whole document with its metal, by the shop’s settings or
   // 640 long; 120 wide and two 16 mm flanges, less one deduction.
   expect(whole.blank.widthMm).toBeCloseTo(640, 9);
   expect(whole.blank.heightMm).toBeCloseTo(152 - whole.folds[0]!.deductionMm, 9);
-  const other = await reckon('develop', { pattern, metal: 'dc01', thicknessMm: 2, rule: { kind: 'k', k: 0.5 } });
+  const other = await reckon('develop', {
+    pattern,
+    metal: 'dc01',
+    thicknessMm: 2,
+    rule: { kind: 'k', k: 0.5 },
+  });
   expect(other).toMatchObject({ ok: true, folds: [{ k: 0.5, formula: 'bend-k' }] });
-  const inShop = await reckon('develop', { pattern, metal: 'dc01', thicknessMm: 2, shop: { rule: 'machinery' } });
+  const inShop = await reckon('develop', {
+    pattern,
+    metal: 'dc01',
+    thicknessMm: 2,
+    shop: { rule: 'machinery' },
+  });
   expect(inShop).toMatchObject({ folds: [{ formula: 'bend-machinery' }] });
 });
 
@@ -76,62 +114,149 @@ test('develop in the order given, whatever the base; a refusal names the fold', 
   const plain = {
     thicknessMm: 1,
     rule: { kind: 'din6935' },
-    outline: [[0, 0], [120, 0], [120, 30], [0, 30]],
+    outline: [
+      [0, 0],
+      [120, 0],
+      [120, 30],
+      [0, 30],
+    ],
     folds: [
       { from: [90, 0], to: [90, 30], angleDeg: 45, radiusMm: 2 },
       { from: [30, 30], to: [30, 0], angleDeg: 90, radiusMm: 1 },
     ],
-  }; // prettier-ignore
-  for (const base of [[10, 5], [60, 15], [110, 5]]) {
-    const found = await reckon('develop', { ...plain, base }) as unknown as { folds: { angleDeg: number; tangents: [[number, number], [number, number]][] }[] }; // prettier-ignore
+  };
+  for (const base of [
+    [10, 5],
+    [60, 15],
+    [110, 5],
+  ]) {
+    const found = (await reckon('develop', { ...plain, base })) as unknown as {
+      folds: { angleDeg: number; tangents: [[number, number], [number, number]][] }[];
+    };
     expect(found.folds.map((fold) => fold.angleDeg)).toEqual([45, 90]);
     // Each tangent runs as its fold was given: the first upward, the second down.
-    expect(found.folds.map(({ tangents: [near] }) => Math.sign(near![1][1] - near![0][1]))).toEqual([1, -1]);
-    // In the coordinates of the face that stays put: the tangent on its own side lies one setback from the mark.
+    expect(found.folds.map(({ tangents: [near] }) => Math.sign(near![1][1] - near![0][1]))).toEqual(
+      [1, -1],
+    );
+    // In the coordinates of the face that stays put: the tangent on its own side lies one setback
+    // from the mark.
     const [first, second] = found.folds;
-    if (base[0] === 110) expect(first!.tangents[0]![0][0]).toBeCloseTo(90 + 3 * Math.tan(Math.PI / 8), 9);
+    if (base[0] === 110)
+      expect(first!.tangents[0]![0][0]).toBeCloseTo(90 + 3 * Math.tan(Math.PI / 8), 9);
     if (base[0] === 10) expect(second!.tangents[0]![0][0]).toBeCloseTo(30 - 2, 9);
   }
-  expect(await reckon('develop', { ...plain, folds: [{ ...plain.folds[0], from: [119.5, 0], to: [119.5, 30] }] })).toMatchObject({
+  expect(
+    await reckon('develop', {
+      ...plain,
+      folds: [{ ...plain.folds[0], from: [119.5, 0], to: [119.5, 30] }],
+    }),
+  ).toMatchObject({
     ok: false,
     problems: [{ code: 'flange-shorter-than-setback', about: ['fold 1'] }],
   });
-  expect(await reckon('develop', { ...plain, folds: [{ ...plain.folds[0], from: [90, 12] }] })).toMatchObject({
+  expect(
+    await reckon('develop', { ...plain, folds: [{ ...plain.folds[0], from: [90, 12] }] }),
+  ).toMatchObject({
     ok: false,
     problems: [{ code: 'fold-off-outline', about: ['fold 1'], numbers: { offMm: 12 } }],
   });
-}); // prettier-ignore
+});
 
 test('test strips, pages and the lie of an edge are reckoned from a shell too', async () => {
-  const strip = { thicknessMm: 1, radiusMm: 1.5, angleDeg: 90, flatMm: 100, legAMm: 50, legBMm: 52.1, readingMm: 0.1 };
+  const strip = {
+    thicknessMm: 1,
+    radiusMm: 1.5,
+    angleDeg: 90,
+    flatMm: 100,
+    legAMm: 50,
+    legBMm: 52.1,
+    readingMm: 0.1,
+  };
   // BA = 100 − 50 − 52.1 + 2·2.5 = 2.9; K = 2.9·2/π − 1.5.
   const k = (2.9 * 2) / Math.PI - 1.5;
-  expect(await reckon('test-bend', { strips: [strip, strip] })).toMatchObject({ ok: true, k: expect.closeTo(k, 9), strips: [{ ok: true }, { ok: true }] });
-  expect(await reckon('test-bend', { strips: [{ ...strip, legBMm: 60 }] })).toMatchObject({ ok: false, problems: [{ code: 'strip-not-credible' }] });
-  const pages = await reckon('tiles', VERBS.tiles!.example) as unknown as { tiling: { tiles: unknown[]; columns: number; rows: number } };
+  expect(await reckon('test-bend', { strips: [strip, strip] })).toMatchObject({
+    ok: true,
+    k: expect.closeTo(k, 9),
+    strips: [{ ok: true }, { ok: true }],
+  });
+  expect(await reckon('test-bend', { strips: [{ ...strip, legBMm: 60 }] })).toMatchObject({
+    ok: false,
+    problems: [{ code: 'strip-not-credible' }],
+  });
+  const pages = (await reckon('tiles', VERBS.tiles!.example)) as unknown as {
+    tiling: { tiles: unknown[]; columns: number; rows: number };
+  };
   expect(pages.tiling.tiles).toHaveLength(pages.tiling.columns * pages.tiling.rows);
-  expect(await reckon('lie', VERBS.lie!.example)).toMatchObject({ ok: true, lie: 'wide-at-end', read: 3, good: false });
-}); // prettier-ignore
+  expect(await reckon('lie', VERBS.lie!.example)).toMatchObject({
+    ok: true,
+    lie: 'wide-at-end',
+    read: 3,
+    good: false,
+  });
+});
 
 test('a panel is made, laid flat and curved as documented, from arrays and from a file; what is no panel is told with what to do', async () => {
-  const ring = (await reckon('surface', { kind: 'ring', tubeMm: 60, ringMm: 350, arcDeg: 90, triangles: 800 })) as unknown as Arrays & { ok: boolean }; // prettier-ignore
-  const flat = (await reckon('flatten', { vertices: ring.vertices, triangles: ring.triangles, school: 0.5 })) as unknown as Flat; // prettier-ignore
+  const ring = (await reckon('surface', {
+    kind: 'ring',
+    tubeMm: 60,
+    ringMm: 350,
+    arcDeg: 90,
+    triangles: 800,
+  })) as unknown as Arrays & { ok: boolean };
+  const flat = (await reckon('flatten', {
+    vertices: ring.vertices,
+    triangles: ring.triangles,
+    school: 0.5,
+  })) as unknown as Flat;
   expect(flat.flat).toHaveLength(ring.vertices.length);
   expect(flat.strain).toHaveLength(ring.triangles.length);
   expect(flat).toMatchObject({ ok: true, flipped: 0 });
   const path = join(mkdtempSync(join(tmpdir(), 'patrone-')), 'ring.obj');
-  const { obj } = (await reckon('surface', { kind: 'ring', tubeMm: 60, ringMm: 350, arcDeg: 90, triangles: 800, as: 'obj' })) as unknown as { obj: string }; // prettier-ignore
+  const { obj } = (await reckon('surface', {
+    kind: 'ring',
+    tubeMm: 60,
+    ringMm: 350,
+    arcDeg: 90,
+    triangles: 800,
+    as: 'obj',
+  })) as unknown as { obj: string };
   writeFileSync(path, obj);
   const read = (await reckon('flatten', { mesh: path, school: 0.5 })) as unknown as Flat & Arrays;
   expect(read.energy / flat.energy).toBeCloseTo(1, 3);
   expect(read.vertices).toHaveLength(ring.vertices.length);
-  const curved = (await reckon('curvature', { mesh: path })) as unknown as { totalDeg: number; boundaryDeg: number };
+  const curved = (await reckon('curvature', { mesh: path })) as unknown as {
+    totalDeg: number;
+    boundaryDeg: number;
+  };
   expect(curved.totalDeg + curved.boundaryDeg).toBeCloseTo(360, 7);
-  const ball = { vertices: [[0, 0, 0], [1, 0, 0], [0, 1, 0], [0, 0, 1]], triangles: [[0, 1, 2], [0, 3, 1], [1, 3, 2], [0, 2, 3]] }; // prettier-ignore
-  expect(await reckon('flatten', ball)).toMatchObject({ ok: false, problems: [{ code: 'mesh-closed', message: expect.stringContaining('draw its outline') }] }); // prettier-ignore
-  expect(await reckon('flatten', {})).toMatchObject({ ok: false, problems: [{ code: 'mesh-missing' }] });
-  expect(await reckon('flatten', { mesh: '/nowhere.obj' })).toMatchObject({ problems: [{ code: 'cannot-read' }] });
-  expect(await reckon('surface', { kind: 'cap', widthMm: 100, radiusMm: 20 })).toMatchObject({ problems: [{ code: 'surface-figures', message: expect.any(String) }] }); // prettier-ignore
+  const ball = {
+    vertices: [
+      [0, 0, 0],
+      [1, 0, 0],
+      [0, 1, 0],
+      [0, 0, 1],
+    ],
+    triangles: [
+      [0, 1, 2],
+      [0, 3, 1],
+      [1, 3, 2],
+      [0, 2, 3],
+    ],
+  };
+  expect(await reckon('flatten', ball)).toMatchObject({
+    ok: false,
+    problems: [{ code: 'mesh-closed', message: expect.stringContaining('draw its outline') }],
+  });
+  expect(await reckon('flatten', {})).toMatchObject({
+    ok: false,
+    problems: [{ code: 'mesh-missing' }],
+  });
+  expect(await reckon('flatten', { mesh: '/nowhere.obj' })).toMatchObject({
+    problems: [{ code: 'cannot-read' }],
+  });
+  expect(await reckon('surface', { kind: 'cap', widthMm: 100, radiusMm: 20 })).toMatchObject({
+    problems: [{ code: 'surface-figures', message: expect.any(String) }],
+  });
 });
 
 type Arrays = { vertices: number[][]; triangles: number[][] };

@@ -37,7 +37,9 @@ const DocumentSchema = z.object({
   shop: ShopSchema.partial().optional(),
 });
 
-function developGiven(input: z.output<typeof PlainCardSchema> | z.output<typeof DocumentSchema>): object {
+function developGiven(
+  input: z.output<typeof PlainCardSchema> | z.output<typeof DocumentSchema>,
+): object {
   if ('pattern' in input) {
     const shop = { ...USUAL_SHOP, ...input.shop };
     const usual = sheetMetal(metalById(input.metal), input.thicknessMm, shop);
@@ -88,7 +90,8 @@ export const VERBS: Record<string, Verb> = {
     ({ text, unit, currentMm }) => {
       const read = parseLength(text, unit, currentMm);
       const problem = read.ok ? null : read.problems[0]!;
-      const inDoubt = problem?.code === 'length-ambiguous' || problem?.code === 'length-fraction-ambiguous';
+      const inDoubt =
+        problem?.code === 'length-ambiguous' || problem?.code === 'length-fraction-ambiguous';
       return inDoubt ? { ...read, ambiguous: Object.values(problem.numbers) } : read;
     },
   ),
@@ -105,9 +108,15 @@ export const VERBS: Record<string, Verb> = {
   ),
   gauge: verb(
     'Thickness of a gauge number, or the nearest gauge in each system to a thickness',
-    z.union([z.object({ system: z.enum(GAUGE_SYSTEMS), gauge: z.number() }), z.object({ thicknessMm: length })]),
+    z.union([
+      z.object({ system: z.enum(GAUGE_SYSTEMS), gauge: z.number() }),
+      z.object({ thicknessMm: length }),
+    ]),
     { system: 'msg', gauge: 20 },
-    (input) => ('system' in input ? thicknessOfGauge(input.system, input.gauge) : nearestGauges(input.thicknessMm)),
+    (input) =>
+      'system' in input
+        ? thicknessOfGauge(input.system, input.gauge)
+        : nearestGauges(input.thicknessMm),
   ),
   allowance: verb(
     'Bend allowance, setback and deduction of one fold',
@@ -120,7 +129,15 @@ export const VERBS: Record<string, Verb> = {
     z.object({ strips: z.array(StripSchema).min(1) }),
     {
       strips: [
-        { thicknessMm: 1, radiusMm: 1.6, angleDeg: 90, flatMm: 100, legAMm: 50.9, legBMm: 51.2, readingMm: 0.1 },
+        {
+          thicknessMm: 1,
+          radiusMm: 1.6,
+          angleDeg: 90,
+          flatMm: 100,
+          legAMm: 50.9,
+          legBMm: 51.2,
+          readingMm: 0.1,
+        },
       ],
     },
     ({ strips }) => {
@@ -141,14 +158,26 @@ export const VERBS: Record<string, Verb> = {
         [60, 30],
         [0, 30],
       ],
-      folds: [{ from: [25, 0], to: [25, 30], angleDeg: 90, radiusMm: 4, made: 'outside-sharp', toward: 'face' }],
+      folds: [
+        {
+          from: [25, 0],
+          to: [25, 30],
+          angleDeg: 90,
+          radiusMm: 4,
+          made: 'outside-sharp',
+          toward: 'face',
+        },
+      ],
       base: [5, 5],
     },
     developGiven,
   ),
   tiles: verb(
     'Pages needed to print a card full size',
-    z.object({ card: PlainCardSchema, paper: z.enum(Object.keys(PAPERS) as [keyof typeof PAPERS]) }),
+    z.object({
+      card: PlainCardSchema,
+      paper: z.enum(Object.keys(PAPERS) as [keyof typeof PAPERS]),
+    }),
     {
       card: {
         thicknessMm: 1,
@@ -170,7 +199,12 @@ export const VERBS: Record<string, Verb> = {
       const cut = points(layersOfBlank(found.development).cut);
       const [xs, ys] = [cut.map((p) => p[0]), cut.map((p) => p[1])];
       return tilePages(
-        { minX: Math.min(...xs), minY: Math.min(...ys), maxX: Math.max(...xs), maxY: Math.max(...ys) },
+        {
+          minX: Math.min(...xs),
+          minY: Math.min(...ys),
+          maxX: Math.max(...xs),
+          maxY: Math.max(...ys),
+        },
         paper,
       );
     },
@@ -182,7 +216,11 @@ export const VERBS: Record<string, Verb> = {
       toleranceMm: length,
       flushMm: length.default(1),
       readings: z.array(
-        z.object({ atMm: length, gapMm: length.nullable(), flushMm: length.nullable().default(null) }),
+        z.object({
+          atMm: length,
+          gapMm: length.nullable(),
+          flushMm: length.nullable().default(null),
+        }),
       ),
     }),
     {
@@ -217,7 +255,10 @@ export const VERBS: Record<string, Verb> = {
 };
 
 /** Runs a verb on parsed JSON; input that does not fit comes back as problems, never as a throw. */
-export async function reckon(name: string, given: unknown): Promise<{ ok: boolean } & Record<string, unknown>> {
+export async function reckon(
+  name: string,
+  given: unknown,
+): Promise<{ ok: boolean } & Record<string, unknown>> {
   const found = Object.hasOwn(VERBS, name) ? VERBS[name] : undefined;
   if (!found) return { ok: false, problems: [{ code: 'no-such-verb', about: [name] }] };
   const parsed = found.input.safeParse(given);
@@ -242,5 +283,9 @@ function inputProblems(error: z.ZodError): InputProblem[] {
           .map((inner) => ({ ...inner, path: [...issue.path, ...inner.path] }))
       : [issue],
   );
-  return flat.map((issue) => ({ code: 'input', about: [issue.path.join('.')], message: issue.message }));
+  return flat.map((issue) => ({
+    code: 'input',
+    about: [issue.path.join('.')],
+    message: issue.message,
+  }));
 }

@@ -8,12 +8,20 @@ import { layingPanel } from '#core/surface/laidPanel';
 import { stripsOf } from '#core/surface/strips';
 
 /** The lower rear corner: it rounds from the side to the back and turns under. */
-const CORNER: Described = { kind: 'barrel', alongMm: 950, acrossMm: 190, lengthMm: 340, widthMm: 210 };
+const CORNER: Described = {
+  kind: 'barrel',
+  alongMm: 950,
+  acrossMm: 190,
+  lengthMm: 340,
+  widthMm: 210,
+};
 const SCHOOL = 0.4;
 
 let known: PatternDoc | null = null;
 
-/** The card of the lower rear corner, laid flat from its figures; once, because it takes a while. */
+/**
+ * The card of the lower rear corner, laid flat from its figures; once, because it takes a while.
+ */
 export function cornerCard(): PatternDoc {
   if (known) return known;
   const found = whole(layingPanel(CORNER, SCHOOL, 2400));

@@ -1,17 +1,26 @@
 /**
- * Shaded drawings that stand for photographs in the demonstration job: parts of the invented van as they were found, cut
- * and fitted. SVG of 1600 × 1200; nothing real is in them.
+ * Shaded drawings that stand for photographs in the demonstration job: parts of the invented van as
+ * they were found, cut and fitted. SVG of 1600 × 1200; nothing real is in them.
  */
 const [WIDTH, HEIGHT] = [1600, 1200];
 
-/** Always the same row of figures that look like chance: each drawing is the same at every start. */
+/**
+ * Always the same row of figures that look like chance: each drawing is the same at every start.
+ */
 function series(seed: number): () => number {
   let state = seed;
   return () => (state = (Math.imul(state, 48_271) >>> 0) % 2_147_483_647) / 2_147_483_647;
 }
 
 /** An uneven patch round a place: a hole, a scab of rust. */
-function patch(next: () => number, x: number, y: number, rx: number, ry: number, fill: string): string {
+function patch(
+  next: () => number,
+  x: number,
+  y: number,
+  rx: number,
+  ry: number,
+  fill: string,
+): string {
   const corners = 15;
   const points = Array.from({ length: corners }, (_, i) => {
     const a = (2 * Math.PI * i) / corners;
@@ -93,7 +102,9 @@ const tacks = (): string => {
   );
 };
 
-/** The sill box from below: the outer flange, the box, rust along its lower edge with holes in it. */
+/**
+ * The sill box from below: the outer flange, the box, rust along its lower edge with holes in it.
+ */
 const sillFound = (): string => {
   const next = series(29);
   const scabs = [480, 640, 790, 930, 1080].map((x) => rust(next, x, 800, 70)).join('');

@@ -11,11 +11,19 @@ test('every piece of the demo has a blank and can be followed on to its welds', 
   for (const piece of demoJob().pieces) {
     const pattern = piece.card.versions[piece.card.current - 1]!.doc;
     const plan = piece.plan.versions[piece.plan.current - 1]?.doc ?? emptyPlan();
-    const found = develop(pattern, sheetMetal(metalById(piece.metal), piece.thicknessMm, USUAL_SHOP), USUAL_SHOP);
+    const found = develop(
+      pattern,
+      sheetMetal(metalById(piece.metal), piece.thicknessMm, USUAL_SHOP),
+      USUAL_SHOP,
+    );
     if (!found.ok) throw new Error(`${piece.name}: ${JSON.stringify(found.problems)}`);
     expect(found.development.warnings.map((w) => w.code)).not.toContain('blank-crosses');
     const edges = new Set(pattern.edges.map((edge) => edge.id));
-    for (const record of [...piece.welds, ...piece.inspections, ...piece.fits.flatMap((fit) => fit.edges)]) {
+    for (const record of [
+      ...piece.welds,
+      ...piece.inspections,
+      ...piece.fits.flatMap((fit) => fit.edges),
+    ]) {
       expect(edges).toContain(record.edge);
     }
     for (const plugs of plugsOnBlank(pattern, plan, piece.thicknessMm, found.development))

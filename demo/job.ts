@@ -19,7 +19,10 @@ import { unsurveyed } from '#core/survey/pieceSurvey';
 import { cornerCard } from './corner';
 import { demoSurvey, demoSurveyOf } from './survey';
 
-/** The invented demonstration job: a coach-built van from a maker that never was, pieces at different stages. */
+/**
+ * The invented demonstration job: a coach-built van from a maker that never was, pieces at
+ * different stages.
+ */
 
 type FoldGiven = [from: Vec, to: Vec, angleDeg: number, more?: Partial<Fold>];
 
@@ -51,7 +54,10 @@ function withFolds(doc: PatternDoc, base: [number, number], folds: FoldGiven[]):
   };
 }
 
-const withHoles = (doc: PatternDoc, holes: [x: number, y: number, diameterMm: number][]): PatternDoc => ({
+const withHoles = (
+  doc: PatternDoc,
+  holes: [x: number, y: number, diameterMm: number][],
+): PatternDoc => ({
   ...doc,
   holes: holes.map(([x, y, diameterMm], i) => ({ id: `h${i + 1}`, x, y, diameterMm })),
 });
@@ -70,7 +76,11 @@ const joined = ({ doc, plan }: Planned, at: Vec, joint: Joint, meets: string): P
 };
 
 /** Each card as a version, a few minutes apart, and the plan with the last of them. */
-function history(cards: PatternDoc[], plan: PlanDoc, start: string): Pick<PieceFile, 'card' | 'plan'> {
+function history(
+  cards: PatternDoc[],
+  plan: PlanDoc,
+  start: string,
+): Pick<PieceFile, 'card' | 'plan'> {
   const at = (i: number) => new Date(Date.parse(start) + i * 7 * 60_000).toISOString();
   const planned = plan.edges.length > 0;
   return {
@@ -96,7 +106,11 @@ function fitAlong(
   gap: (share: number) => number,
   flush = 0.1,
 ): FitRecord['edges'][number] {
-  const target = gapTarget(edge.joint.kind, weldOf(emptyPlan(), edge, thicknessMm)?.process ?? null, thicknessMm);
+  const target = gapTarget(
+    edge.joint.kind,
+    weldOf(emptyPlan(), edge, thicknessMm)?.process ?? null,
+    thicknessMm,
+  );
   const length = edgeLength(doc, edge);
   const tenth = (x: number) => Math.round(x * 10) / 10;
   return {
@@ -115,14 +129,25 @@ function fitAlong(
 }
 
 /** Where the tacks or plugs of these numbers were put. */
-function madeAt(doc: PatternDoc, plan: PlanDoc, edge: Edge, t: number, from: number, to: number): WeldRecord['made'] {
+function madeAt(
+  doc: PatternDoc,
+  plan: PlanDoc,
+  edge: Edge,
+  t: number,
+  from: number,
+  to: number,
+): WeldRecord['made'] {
   const planned = weldOf(plan, edge, t)!;
   const length = edgeLength(doc, edge);
   const { plugs } = planned;
   const spots = plugs
     ? plugPositions(length, plugs.pitchMm, plugs.endMm)
     : tackOrder(length, planned.tackPitchMm, false);
-  return { revision: 3, turned: false, placesMm: spots.ok ? spots.positionsMm.slice(from - 1, to) : [] };
+  return {
+    revision: 3,
+    turned: false,
+    placesMm: spots.ok ? spots.positionsMm.slice(from - 1, to) : [],
+  };
 }
 
 const settings = { amps: null, volts: null, wireMm: null, feed: '', gas: '' };
@@ -131,17 +156,35 @@ const mig = { amps: 60, volts: 17, wireMm: 0.6, feed: '4.2 m/min', gas: 'Argon w
 function stepWellTray(): PieceFile {
   const t = 1.2;
   const flat = outline([
-    [0, 0], [0, -60], [12, -78], [408, -78], [420, -60], [420, 0], [480, 0], [480, 260], [420, 260], [420, 320],
-    [408, 338], [12, 338], [0, 320], [0, 260], [-60, 260], [-60, 0],
-  ]); // prettier-ignore
-  const folded = withFolds(flat, [210, 130], [
-    [[-0, 0], [420, 0], 90],
-    [[420, 0], [420, 260], 90],
-    [[420, 260], [0, 260], 90],
-    [[0, 260], [0, 0], 90],
-    [[0, -60], [420, -60], 90, { toward: 'back', made: 'inside-sharp' }],
-    [[0, 320], [420, 320], 90, { toward: 'back', made: 'inside-sharp' }],
-  ]); // prettier-ignore
+    [0, 0],
+    [0, -60],
+    [12, -78],
+    [408, -78],
+    [420, -60],
+    [420, 0],
+    [480, 0],
+    [480, 260],
+    [420, 260],
+    [420, 320],
+    [408, 338],
+    [12, 338],
+    [0, 320],
+    [0, 260],
+    [-60, 260],
+    [-60, 0],
+  ]);
+  const folded = withFolds(
+    flat,
+    [210, 130],
+    [
+      [[-0, 0], [420, 0], 90],
+      [[420, 0], [420, 260], 90],
+      [[420, 260], [0, 260], 90],
+      [[0, 260], [0, 0], 90],
+      [[0, -60], [420, -60], 90, { toward: 'back', made: 'inside-sharp' }],
+      [[0, 320], [420, 320], 90, { toward: 'back', made: 'inside-sharp' }],
+    ],
+  );
   const pierced = withHoles(folded, [
     [70, 50, 14],
     [350, 50, 14],
@@ -198,7 +241,8 @@ function stepWellTray(): PieceFile {
     folding: {
       ...unfolded(),
       brake: 'box-and-pan',
-      // With its lap on, the wall that stands behind would meet the beam at the last fold: that was left open and closed over a bar.
+      // With its lap on, the wall that stands behind would meet the beam at the last fold: that was
+      // left open and closed over a bar.
       leftOpen: [{ fold: 'f1', deg: 60 }],
       made: folded.folds.map(({ id }) => id),
       closed: ['f1'],
@@ -214,7 +258,8 @@ function stepWellTray(): PieceFile {
     thickness: { by: 'micrometer' },
     structural: false,
     pictures: [],
-    notes: 'Old tray gone along the outrigger. Water must run to the three drains; keep them clear of the seam.',
+    notes:
+      'Old tray gone along the outrigger. Water must run to the three drains; keep them clear of the seam.',
     created: '2026-10-02T08:10:00.000Z',
     archived: null,
     came: null,
@@ -228,7 +273,10 @@ function stepWellTray(): PieceFile {
         notes: 'Rocks on the outrigger: dressed the old weld down.',
         revision: 3,
         withdrawn: null,
-        edges: [fitAlong(doc, butt, t, (s) => 0.3 + 1.6 * s), fitAlong(doc, lap, t, (s) => 0.9 - 0.6 * s)],
+        edges: [
+          fitAlong(doc, butt, t, (s) => 0.3 + 1.6 * s),
+          fitAlong(doc, lap, t, (s) => 0.9 - 0.6 * s),
+        ],
       },
       {
         at: '2026-10-05T11:05:00.000Z',
@@ -241,8 +289,22 @@ function stepWellTray(): PieceFile {
       },
     ],
     welds: [
-      weld('2026-10-06T09:00:00.000Z', butt, 'tacks', 1, 7, 'Ends, middle, halves. Waited between.'),
-      weld('2026-10-06T10:20:00.000Z', butt, 'seam', null, null, 'Filled 20 mm at a time, opposite ends in turn.'),
+      weld(
+        '2026-10-06T09:00:00.000Z',
+        butt,
+        'tacks',
+        1,
+        7,
+        'Ends, middle, halves. Waited between.',
+      ),
+      weld(
+        '2026-10-06T10:20:00.000Z',
+        butt,
+        'seam',
+        null,
+        null,
+        'Filled 20 mm at a time, opposite ends in turn.',
+      ),
       weld(
         '2026-10-06T11:15:00.000Z',
         lap,
@@ -261,7 +323,14 @@ function stepWellTray(): PieceFile {
         'One pinhole 140 mm from the front.',
         'Drilled out, filled, dressed. No light now.',
       ),
-      inspect('2026-10-06T13:20:00.000Z', butt, 'penetration', true, 'Bead through along the whole back.', ''),
+      inspect(
+        '2026-10-06T13:20:00.000Z',
+        butt,
+        'penetration',
+        true,
+        'Bead through along the whole back.',
+        '',
+      ),
       inspect('2026-10-06T13:30:00.000Z', lap, 'tap', true, 'All six ring alike.', ''),
     ],
   };
@@ -270,12 +339,25 @@ function stepWellTray(): PieceFile {
 function batteryShelf(): PieceFile {
   const t = 1.5;
   const flat = outline([
-    [0, 0], [300, 0], [300, 190], [300, 225], [285, 240], [15, 240], [0, 225], [0, 190], [-28, 180], [-28, 10],
-  ]); // prettier-ignore
-  const folded = withFolds(flat, [150, 95], [
-    [[300, 190], [0, 190], 90],
-    [[0, 190], [0, 0], 90],
-  ]); // prettier-ignore
+    [0, 0],
+    [300, 0],
+    [300, 190],
+    [300, 225],
+    [285, 240],
+    [15, 240],
+    [0, 225],
+    [0, 190],
+    [-28, 180],
+    [-28, 10],
+  ]);
+  const folded = withFolds(
+    flat,
+    [150, 95],
+    [
+      [[300, 190], [0, 190], 90],
+      [[0, 190], [0, 0], 90],
+    ],
+  );
   const bored = withHoles(folded, [
     [75, 95, 38],
     [150, 95, 38],
@@ -342,9 +424,11 @@ function scuttleDrainPlate(): PieceFile {
   ]);
   flat = reshapeSide(flat, flat.sides[2]!.id, 0.12);
   flat = reshapeSide(flat, flat.sides[3]!.id, 0.12);
-  const folded = withFolds(flat, [90, 60], [
-    [[180, 25], [0, 25], 12, { toward: 'back', made: 'outside-rolled' }],
-  ]); // prettier-ignore
+  const folded = withFolds(
+    flat,
+    [90, 60],
+    [[[180, 25], [0, 25], 12, { toward: 'back', made: 'outside-rolled' }]],
+  );
   const doc = withHoles(folded, [
     [30, 34, 10],
     [150, 34, 10],
@@ -353,7 +437,11 @@ function scuttleDrainPlate(): PieceFile {
   return {
     name: 'Scuttle drain plate',
     survey: demoSurveyOf('Scuttle drain plate'),
-    folding: { ...unfolded(), lies: { fold: null, alongDeg: 0, acrossDeg: -6, faceUp: true }, drains: ['h3'] },
+    folding: {
+      ...unfolded(),
+      lies: { fold: null, alongDeg: 0, acrossDeg: -6, faceUp: true },
+      drains: ['h3'],
+    },
     shaping: unshaped(),
     part: 'Sloped plate under the scuttle vent',
     side: 'centre',
@@ -382,9 +470,14 @@ function sillClosingPlate(): PieceFile {
     [640, 120],
     [0, 120],
   ]);
-  const folded = withFolds(flat, [320, 40], [[[640, 80], [0, 80], 78]]); // prettier-ignore
+  const folded = withFolds(flat, [320, 40], [[[640, 80], [0, 80], 78]]);
   let all: Planned = { doc: folded, plan: emptyPlan() };
-  all = joined(all, [320, 0], { kind: 'plug-flange', widthMm: 16, turnDeg: 0 }, 'Sill, lower flange');
+  all = joined(
+    all,
+    [320, 0],
+    { kind: 'plug-flange', widthMm: 16, turnDeg: 0 },
+    'Sill, lower flange',
+  );
   all = joined(all, [320, 120], { kind: 'plug-flange', widthMm: 16, turnDeg: 0 }, 'Floor edge');
   all = joined(all, [0, 40], { kind: 'backed-butt', trimMm: 0 }, 'Old sill, sound end');
   const { doc, plan } = all;
@@ -444,7 +537,10 @@ function sillClosingPlate(): PieceFile {
   };
 }
 
-/** The first card of the rear arch lip, and what it was found to be at its rear end when tried in place. */
+/**
+ * The first card of the rear arch lip, and what it was found to be at its rear end when tried in
+ * place.
+ */
 function archLipCards(): [first: PatternDoc, now: PatternDoc] {
   let first = outline([
     [0, 0],
@@ -454,7 +550,16 @@ function archLipCards(): [first: PatternDoc, now: PatternDoc] {
   ]);
   first = reshapeSide(first, first.sides[0]!.id, -0.14);
   first = reshapeSide(first, first.sides[2]!.id, 0.14);
-  const lip: Flange = { card: 'fold', widthMm: 18, endWidthMm: null, turnDeg: 90, toward: 'back', radiusMm: null, how: 'tipped', landMm: 15 }; // prettier-ignore
+  const lip: Flange = {
+    card: 'fold',
+    widthMm: 18,
+    endWidthMm: null,
+    turnDeg: 90,
+    toward: 'back',
+    radiusMm: null,
+    how: 'tipped',
+    landMm: 15,
+  };
   first = setEdge(first, edgeNear(first, [210, 29]).id, { flange: lip });
   return [first, moveCorner(first, first.corners[3]!.id, [0, 89])];
 }
@@ -486,11 +591,14 @@ function rearArchLip(): PieceFile {
   };
 }
 
-/** Turned over from the first card of the right one, with a drain hole of its own; that one has changed since. */
+/**
+ * Turned over from the first card of the right one, with a drain hole of its own; that one has
+ * changed since.
+ */
 function leftArchLip(): PieceFile {
   const [first] = archLipCards();
   const { doc } = madeFrom(first, 'other-side', []);
-  const own = withHoles(doc, [[60, 60, 8]]); // prettier-ignore
+  const own = withHoles(doc, [[60, 60, 8]]);
   return {
     ...rearArchLip(),
     name: 'Left arch lip',
@@ -513,7 +621,10 @@ const worked = (count: number, seconds: number, note: string, done: string): Ste
   done,
 });
 
-/** A strip with the waist bead, turned square at its rear end, where the bead has to go through the fold. */
+/**
+ * A strip with the waist bead, turned square at its rear end, where the bead has to go through the
+ * fold.
+ */
 function waistStrip(): PieceFile {
   const flat = outline([
     [0, 0],
@@ -521,7 +632,7 @@ function waistStrip(): PieceFile {
     [520, 96],
     [0, 96],
   ]);
-  const folded = withFolds(flat, [200, 48], [[[470, 96], [470, 0], 90]]); // prettier-ignore
+  const folded = withFolds(flat, [200, 48], [[[470, 96], [470, 0], 90]]);
   const upper = edgeNear(flat, [260, 96]);
   const bead: Bead = {
     id: 'waist',
@@ -552,7 +663,9 @@ function waistStrip(): PieceFile {
         rough: worked(0, 700, '', '2026-11-09T09:40:00.000Z'),
         'bead waist': {
           ...worked(3, 930, 'Fence slipped on the first, run again.', '2026-11-09T10:05:00.000Z'),
-          before: [{ count: 1, seconds: 260, note: 'Fence slipped', at: '2026-11-09T09:48:00.000Z' }],
+          before: [
+            { count: 1, seconds: 260, note: 'Fence slipped', at: '2026-11-09T09:48:00.000Z' },
+          ],
         },
       },
     },
@@ -582,7 +695,10 @@ function lowerRearCorner(): PieceFile {
   const [upper, ...others] = byLetter(card.edges);
   const meets = ['Side panel above', 'Rear panel', 'Sill end', 'Wheel arch'];
   [upper!, ...others].forEach((edge, i) => {
-    all = { doc: setEdge(all.doc, edge.id, { joint: { kind: 'butt', trimMm: 3 } }), plan: setPlan(all.plan, edge.id, { meets: meets[i]! }) };
+    all = {
+      doc: setEdge(all.doc, edge.id, { joint: { kind: 'butt', trimMm: 3 } }),
+      plan: setPlan(all.plan, edge.id, { meets: meets[i]! }),
+    };
   });
   return {
     name: 'Lower rear corner',
@@ -602,7 +718,8 @@ function lowerRearCorner(): PieceFile {
     thickness: { by: 'mm' },
     structural: false,
     pictures: [],
-    notes: 'Taken from the left corner with three strips. Raise first, gather the long edges after.',
+    notes:
+      'Taken from the left corner with three strips. Raise first, gather the long edges after.',
     created: '2026-11-20T08:00:00.000Z',
     archived: null,
     came: null,
@@ -612,7 +729,7 @@ function lowerRearCorner(): PieceFile {
     welds: [],
     inspections: [],
   };
-} // prettier-ignore
+}
 
 export const DEMO_NAME = 'Mobile library van';
 
@@ -624,7 +741,8 @@ export const demoJob = (): JobFile => ({
     name: DEMO_NAME,
     vehicle: '1953 Marlpit, coach-built',
     owner: 'The village trust',
-    notes: 'Tallow Yard Bodyworks. Right side first; the left side is the pattern until it is done.',
+    notes:
+      'Tallow Yard Bodyworks. Right side first; the left side is the pattern until it is done.',
     created: '2026-10-01T08:00:00.000Z',
     archived: null,
   },

@@ -1,7 +1,10 @@
 import type { PictureSaid } from '#core/picture/marks';
 import type { DrawingName } from './drawings';
 
-/** A picture of the demonstration job: which drawing, on which piece (or the job), on which of its records, and what is said of it. */
+/**
+ * A picture of the demonstration job: which drawing, on which piece (or the job), on which of its
+ * records, and what is said of it.
+ */
 export type DemoPicture = PictureSaid & {
   drawing: DrawingName;
   taken: string;
@@ -98,6 +101,8 @@ export const DEMO_PICTURES: readonly DemoPicture[] = [
     piece: null,
     on: 'job',
     caption: 'Right rear arch with the left one’s lip held to it',
-    marks: [{ id: 'd6', kind: 'arrow', from: [1250, 330], to: [1150, 470], name: 'tight from here on' }],
+    marks: [
+      { id: 'd6', kind: 'arrow', from: [1250, 330], to: [1150, 470], name: 'tight from here on' },
+    ],
   },
 ];

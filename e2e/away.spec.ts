@@ -16,7 +16,9 @@ async function start(): Promise<void> {
     env: { ...process.env, NODE_ENV: 'production', PORT: String(PORT) },
     stdio: 'inherit',
   });
-  await expect(async () => expect((await fetch(`${URL}/health`)).ok).toBe(true)).toPass({ timeout: 15_000 });
+  await expect(async () => expect((await fetch(`${URL}/health`)).ok).toBe(true)).toPass({
+    timeout: 15_000,
+  });
 }
 const stop = () =>
   new Promise<void>((done) => {
@@ -71,7 +73,8 @@ test('a page left open over an update starts over with the new program, its edit
 }) => {
   await newPiece(page, 'Old page', '100, 60, 100, 60');
   await pickEdge(page, 'D');
-  // The program that answers is newer than the page: its documents carry a version the page does not know.
+  // The program that answers is newer than the page: its documents carry a version the page does
+  // not know.
   let newer = 0;
   await page.route('**/documents/card', async (route) => {
     if (newer++ > 0) return route.continue();
@@ -105,7 +108,9 @@ async function loseAnswers(page: Page, url: string, times: number): Promise<void
   });
 }
 
-test('an answer lost on the way is no quarrel with oneself: the card goes on, the weld is in the record once', async ({ page }) => {
+test('an answer lost on the way is no quarrel with oneself: the card goes on, the weld is in the record once', async ({
+  page,
+}) => {
   await demoPiece(page, 'Battery shelf', 'Weld');
   await loseAnswers(page, '**/welds', 1);
   await pickEdge(page, 'B');
@@ -133,9 +138,11 @@ test('an answer lost on the way is no quarrel with oneself: the card goes on, th
   await page.reload();
   await pickEdge(page, 'J');
   await expect(page.getByLabel('Length').first()).toHaveValue('173.00');
-}); // prettier-ignore
+});
 
-test('the database’s connections die while a card is edited: the server stays up, and the edit is saved', async ({ page }) => {
+test('the database’s connections die while a card is edited: the server stays up, and the edit is saved', async ({
+  page,
+}) => {
   await newPiece(page, 'Held', '100, 60, 100, 60');
   await pickEdge(page, 'D');
   const admin = new pg.Client({ connectionString: process.env.DATABASE_URL });
@@ -144,11 +151,13 @@ test('the database’s connections die while a card is edited: the server stays 
     await page.getByLabel('Length').fill(mm);
     await page.getByLabel('Length').press('Enter');
     await page.waitForTimeout(460);
-    await admin.query('select pg_terminate_backend(pid) from pg_stat_activity where pid <> pg_backend_pid() and datname = current_database()');
+    await admin.query(
+      'select pg_terminate_backend(pid) from pg_stat_activity where pid <> pg_backend_pid() and datname = current_database()',
+    );
   }
   await admin.end();
   await saved(page);
   await page.reload();
   await expect(page.getByRole('button', { name: /^Card 140\.0 mm/ })).toBeVisible();
   expect((await fetch(`${URL}/health`)).ok).toBe(true);
-}); // prettier-ignore
+});

@@ -1,13 +1,19 @@
 import { expect, test } from '@playwright/test';
 import { demoPiece, newPiece, pickEdge } from './hands';
 
-/** At the bench: readings and records in the order that hands make them, interrupted as they are. */
+/**
+ * At the bench: readings and records in the order that hands make them, interrupted as they are.
+ */
 
-test('stations of one’s own, flush, a target typed, trial after trial, and the chart of them', async ({ page }) => {
+test('stations of one’s own, flush, a target typed, trial after trial, and the chart of them', async ({
+  page,
+}) => {
   await newPiece(page, 'Tried plate', '200, 100, 200, 100');
   await page.getByRole('link', { name: /^Fit:/ }).click();
   const trials = page.getByText(/^Trial \d of \d/);
-  const first = page.getByRole('button', { name: /Begin the first trial fit|Begin another trial fit/ });
+  const first = page.getByRole('button', {
+    name: /Begin the first trial fit|Begin another trial fit/,
+  });
   await first.click();
   await expect(trials).toBeVisible();
   await pickEdge(page, 'A');
@@ -32,7 +38,10 @@ test('stations of one’s own, flush, a target typed, trial after trial, and the
   await test.step('a caliper types: figure, Enter, figure, Enter; in inches too', async () => {
     await page.getByRole('button', { name: /^Station 1:/ }).click();
     await expect(field).toBeFocused();
-    const stations = await page.getByRole('list', { name: 'Stations' }).getByRole('listitem').count();
+    const stations = await page
+      .getByRole('list', { name: 'Stations' })
+      .getByRole('listitem')
+      .count();
     for (let i = 0; i < stations; i++) {
       await page.keyboard.type(i === 1 ? '5/32' : '4.0');
       await page.keyboard.press('Enter');
@@ -45,7 +54,9 @@ test('stations of one’s own, flush, a target typed, trial after trial, and the
     await page.getByLabel('Target gap').fill('2');
     await page.getByLabel('Target gap').press('Enter');
     await expect(page.getByRole('status').filter({ hasText: 'wide all along' })).toBeVisible();
-    await expect(page.getByRole('link', { name: /^Fit: needs attention, 1 edge off/ })).toBeVisible();
+    await expect(
+      page.getByRole('link', { name: /^Fit: needs attention, 1 edge off/ }),
+    ).toBeVisible();
     await page.getByLabel('Target gap').fill('4');
     await page.getByLabel('Target gap').press('Enter');
   });
@@ -73,7 +84,8 @@ test('stations of one’s own, flush, a target typed, trial after trial, and the
     await page.getByText(/^Trial 2 of 2/).click();
     await page.getByLabel('What was noticed').fill('Rocks on the left corner.');
     await page.getByRole('link', { name: /^Card:/ }).click();
-    // The address changes before the page does: who is back within that moment has never left, and the fold is open.
+    // The address changes before the page does: who is back within that moment has never left, and
+    // the fold is open.
     await expect(page.getByText(/^Trial 2 of 2/)).toHaveCount(0);
     await page.getByRole('link', { name: /^Fit:/ }).click();
     await page.getByText(/^Trial 2 of 2/).click();
@@ -83,7 +95,7 @@ test('stations of one’s own, flush, a target typed, trial after trial, and the
     await page.reload();
     await expect(page.getByLabel('What was noticed')).toHaveValue('Rocks on the left corner.');
   });
-}); // prettier-ignore
+});
 
 test('a weld plan changes the tacks; an entry half typed outlives another edge, a reload and a lost server', async ({
   page,
@@ -146,10 +158,15 @@ test('a weld plan changes the tacks; an entry half typed outlives another edge, 
   await look.getByRole('button', { name: 'Sound', exact: true }).click();
   await look.getByRole('button', { name: 'Put in the record' }).click();
   await expect(page.getByText('1.42 mm.')).toBeVisible();
-  await expect(page.getByRole('definition').filter({ hasText: '1 looked at, all put right' })).toBeVisible();
+  await expect(
+    page.getByRole('definition').filter({ hasText: '1 looked at, all put right' }),
+  ).toBeVisible();
 });
 
-test('readings made while the server is away wait in the browser and go in when it is back', async ({ page, context }) => {
+test('readings made while the server is away wait in the browser and go in when it is back', async ({
+  page,
+  context,
+}) => {
   await demoPiece(page, 'Battery shelf', 'Fit');
   await page.getByRole('button', { name: 'Begin another trial fit' }).click();
   await expect(page.getByText(/^Trial 2 of 2/)).toBeVisible();
@@ -168,4 +185,4 @@ test('readings made while the server is away wait in the browser and go in when 
   await page.reload();
   await pickEdge(page, 'B');
   await expect(page.getByRole('button', { name: /^Station 2: 1.20 mm/ })).toBeVisible();
-}); // prettier-ignore
+});

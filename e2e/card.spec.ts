@@ -6,7 +6,9 @@ import { cornerAt, layFold, newPiece, pickEdge, saved } from './hands';
 
 const card = (text: string) => new RegExp(`^Card ${text}`);
 
-test('a card is dragged, split, curved, joined and holed; undo works after a reload', async ({ page }) => {
+test('a card is dragged, split, curved, joined and holed; undo works after a reload', async ({
+  page,
+}) => {
   await newPiece(page, 'Gusset');
   await page.getByRole('button', { name: 'Points' }).click();
   await page.getByLabel(/^Points:/).fill('x\ty\n0\t0\n0\t60\n100\t60\n100\t0');
@@ -67,7 +69,9 @@ test('a card is dragged, split, curved, joined and holed; undo works after a rel
     await layFold(page, [1, 4, 0.5], [2, 3, 0.5]);
     await page.keyboard.press('Escape');
     await layFold(page, [4, 3, 0.3], [1, 4, 0.2]);
-    await expect(page.getByText(/cross: a fold may meet another at a corner but not cross it/)).toBeVisible();
+    await expect(
+      page.getByText(/cross: a fold may meet another at a corner but not cross it/),
+    ).toBeVisible();
     await expect(page.getByRole('link', { name: /^Card: needs attention/ })).toBeVisible();
     await page.getByRole('button', { name: 'Take this fold off' }).click();
     await expect(page.getByRole('link', { name: /^Card: done, 1 fold/ })).toBeVisible();
@@ -78,7 +82,8 @@ test('drawn by touching: corners snap square and the first one closes it', async
   await newPiece(page, 'Sketch');
   await page.getByRole('button', { name: 'Draw', exact: true }).click();
   const box = (await page.getByRole('group', { name: /Draw the card/ }).boundingBox())!;
-  const at = (x: number, y: number) => page.mouse.click(box.x + box.width * x, box.y + box.height * y);
+  const at = (x: number, y: number) =>
+    page.mouse.click(box.x + box.width * x, box.y + box.height * y);
   await at(0.3, 0.7);
   await at(0.6, 0.705);
   await at(0.602, 0.4);
@@ -89,7 +94,10 @@ test('drawn by touching: corners snap square and the first one closes it', async
   await expect(page.getByRole('link', { name: /^Card: done/ })).toBeVisible();
 });
 
-test('two pages edit one piece: both versions are shown and neither is lost', async ({ page, context }) => {
+test('two pages edit one piece: both versions are shown and neither is lost', async ({
+  page,
+  context,
+}) => {
   await newPiece(page, 'Shared', '100, 60, 100, 60');
   const other = await context.newPage();
   await other.goto(page.url());
@@ -102,7 +110,9 @@ test('two pages edit one piece: both versions are shown and neither is lost', as
   await page.waitForTimeout(900);
   await other.getByLabel('Length').fill('140');
   await other.getByLabel('Length').press('Enter');
-  await expect(other.getByRole('heading', { name: 'This card was changed on another page too' })).toBeVisible();
+  await expect(
+    other.getByRole('heading', { name: 'This card was changed on another page too' }),
+  ).toBeVisible();
   await expect(other.getByText('edge D 140.0 mm → 120.0 mm')).toBeVisible();
   await other.getByRole('button', { name: 'Take the other' }).click();
   await expect(other.getByRole('button', { name: card('120\\.0 mm') })).toBeVisible();
@@ -133,9 +143,11 @@ test('a job goes out as a file and comes in again the same to the byte', async (
   };
   const first = await save();
   await page.goto('/');
-  await page
-    .locator('input[type=file]')
-    .setInputFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"x"}') });
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'bad.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"format":"x"}'),
+  });
   await expect(page.getByRole('alert')).toContainText('bad.json: That is not a job file');
   // It is told where the file was chosen, not in the form for a new job.
   await expect(page.getByRole('region', { name: 'New job' })).toHaveCount(0);
@@ -172,13 +184,18 @@ test('a card from figures: what makes nothing is told, a channel has its folds, 
   await put('Across the back', '60');
   // Typed and not made: it is there after a reload.
   await page.reload();
-  await page.getByRole('button', { name: 'Figures' }).or(page.getByRole('heading', { name: 'From figures' })).first().waitFor();
+  await page
+    .getByRole('button', { name: 'Figures' })
+    .or(page.getByRole('heading', { name: 'From figures' }))
+    .first()
+    .waitFor();
   await expect(page.getByRole('textbox', { name: 'Length', exact: true })).toHaveValue('203.2');
   await page.getByRole('button', { name: 'Make the card' }).click();
   await saved(page);
   await page.getByRole('link', { name: /^Blank:/ }).click();
   await page.waitForURL(/blank$/);
-  // 25 + 60 + 25 over the outsides, less what two bends take (DIN 6935: 1.9187 each at R = T = 1 mm).
+  // 25 + 60 + 25 over the outsides, less what two bends take (DIN 6935: 1.9187 each at R = T = 1
+  // mm).
   await expect(page.getByRole('button', { name: /106\.2 mm/ }).first()).toBeVisible();
 
   await newPiece(page, 'Paper wrap');
@@ -190,4 +207,4 @@ test('a card from figures: what makes nothing is told, a channel has its folds, 
   await page.getByRole('button', { name: 'Make the card' }).click();
   await saved(page);
   await expect(page.getByRole('button', { name: /^Card 188\.5 mm/ })).toBeVisible();
-}); // prettier-ignore
+});

@@ -7,7 +7,10 @@ import { join, resolve } from 'node:path';
 import { expect, test } from '@playwright/test';
 import { cornerAt, saved } from './hands';
 
-/** The one command, as someone at a prompt meets it: its own ports and data, so that nothing else is disturbed. */
+/**
+ * The one command, as someone at a prompt meets it: its own ports and data, so that nothing else is
+ * disturbed.
+ */
 
 const PATRONE = resolve('patrone');
 const PORT = '4174';
@@ -28,19 +31,40 @@ const env = () => ({
   PATRONE_DB_PORT: DB_PORT,
   PATRONE_DATA: data,
 });
-const run = (args: string[], more: { input?: string; env?: Record<string, string | undefined>; cwd?: string } = {}) => {
-  const done = spawnSync(PATRONE, args, { env: { ...env(), ...more.env }, input: more.input ?? '', encoding: 'utf8', cwd: more.cwd ?? '/' });
+const run = (
+  args: string[],
+  more: { input?: string; env?: Record<string, string | undefined>; cwd?: string } = {},
+) => {
+  const done = spawnSync(PATRONE, args, {
+    env: { ...env(), ...more.env },
+    input: more.input ?? '',
+    encoding: 'utf8',
+    cwd: more.cwd ?? '/',
+  });
   return { code: done.status, out: done.stdout, err: done.stderr };
-}; // prettier-ignore
+};
 
-/** Starts the application and waits for its address; `stop` is Ctrl-C, and waits until all of it is gone. */
-async function start(verb: 'demo' | 'start', args: string[] = [], answer = ''): Promise<{ said: () => string; stop: () => Promise<number | null>; kill: () => void }> {
-  const child: ChildProcess = spawn(PATRONE, [verb, ...args], { env: env(), cwd: '/', detached: true });
+/**
+ * Starts the application and waits for its address; `stop` is Ctrl-C, and waits until all of it is
+ * gone.
+ */
+async function start(
+  verb: 'demo' | 'start',
+  args: string[] = [],
+  answer = '',
+): Promise<{ said: () => string; stop: () => Promise<number | null>; kill: () => void }> {
+  const child: ChildProcess = spawn(PATRONE, [verb, ...args], {
+    env: env(),
+    cwd: '/',
+    detached: true,
+  });
   let said = '';
   child.stdout!.on('data', (chunk) => (said += String(chunk)));
   child.stderr!.on('data', (chunk) => (said += String(chunk)));
   child.stdin!.end(answer);
-  await expect(() => expect(said).toContain(`Patrone is ready: http://127.0.0.1:${PORT}`)).toPass({ timeout: 60_000 });
+  await expect(() => expect(said).toContain(`Patrone is ready: http://127.0.0.1:${PORT}`)).toPass({
+    timeout: 60_000,
+  });
   return {
     said: () => said,
     // The script alone, with no chance to tidy up.
@@ -52,7 +76,7 @@ async function start(verb: 'demo' | 'start', args: string[] = [], answer = ''): 
         process.kill(-child.pid!, 'SIGINT');
       }),
   };
-} // prettier-ignore
+}
 const answers = async (): Promise<boolean> => {
   try {
     return (await fetch(`http://127.0.0.1:${PORT}/health`)).ok;
@@ -108,13 +132,17 @@ test('demo starts, Ctrl-C stops server and database, the next start keeps the da
   expect(run(['restore', file], { input: 'y\n' }).out).toContain('Restored from');
   expect(run(['check-data']).out).toContain('All hangs together');
   // Back to what was there before, and forth again.
-  expect(run(['restore', '--undo'], { input: 'y\n' }).out).toContain('Put back what was there before');
+  expect(run(['restore', '--undo'], { input: 'y\n' }).out).toContain(
+    'Put back what was there before',
+  );
   app = await start('start');
   expect(await jobs()).toContain('After the backup');
   // A database in use is not pulled from under whoever uses it.
   expect(run(['restore', file], { input: 'y\n' }).err).toContain('Patrone is running on this data');
   await app.stop();
-  expect(run(['restore', '--undo'], { input: 'y\n' }).out).toContain('Put back what was there before');
+  expect(run(['restore', '--undo'], { input: 'y\n' }).out).toContain(
+    'Put back what was there before',
+  );
   app = await start('demo', ['--reset'], 'y\n');
   expect(app.said()).toContain('Your own jobs stay');
   const listed = await jobs();
@@ -161,28 +189,51 @@ test('stopped from elsewhere, killed in the middle, its password or its number l
   // Something that does not hang together is found, and said in words.
   app = await start('start');
   const password = readFileSync(join(data, 'password'), 'utf8');
-  const psql = (query: string) => execFileSync('psql', ['-h', '127.0.0.1', '-p', DB_PORT, '-U', 'patrone', '-qAtc', query, 'patrone'], { env: { ...process.env, PGPASSWORD: password }, encoding: 'utf8' });
-  psql(`update heads set number = 99 where kind = 'card' and piece = (select id from pieces where name = 'Battery shelf' limit 1)`);
+  const psql = (query: string) =>
+    execFileSync(
+      'psql',
+      ['-h', '127.0.0.1', '-p', DB_PORT, '-U', 'patrone', '-qAtc', query, 'patrone'],
+      { env: { ...process.env, PGPASSWORD: password }, encoding: 'utf8' },
+    );
+  psql(
+    `update heads set number = 99 where kind = 'card' and piece = (select id from pieces where name = 'Battery shelf' limit 1)`,
+  );
   const wrong = run(['check-data']);
   expect(wrong.code).toBe(1);
   expect(wrong.out).toContain('Battery shelf, card 99: its version in use is not there');
   psql(`update heads set number = 1 where number = 99`);
   expect(run(['check-data']).code).toBe(0);
   await app.stop();
-}); // prettier-ignore
+});
 
-test('a server that is killed, and a database that is, are told and started again; the data is there, and a corner that was being dragged', async ({ page }) => {
+test('a server that is killed, and a database that is, are told and started again; the data is there, and a corner that was being dragged', async ({
+  page,
+}) => {
   test.setTimeout(150_000);
   const app = await start('demo');
   await newJob('Before the crash');
-  const pidOf = (pattern: string) => execFileSync('pgrep', ['-f', pattern], { encoding: 'utf8' }).trim().split('\n')[0]!;
-  const listening = () => execFileSync('bash', ['-c', `ss -ltnpH 'sport = :${PORT}' | sed -n 's/.*pid=\\([0-9]*\\).*/\\1/p'`], { encoding: 'utf8' }).trim();
+  const pidOf = (pattern: string) =>
+    execFileSync('pgrep', ['-f', pattern], { encoding: 'utf8' }).trim().split('\n')[0]!;
+  const listening = () =>
+    execFileSync(
+      'bash',
+      ['-c', `ss -ltnpH 'sport = :${PORT}' | sed -n 's/.*pid=\\([0-9]*\\).*/\\1/p'`],
+      { encoding: 'utf8' },
+    ).trim();
   execFileSync('kill', ['-9', listening()]);
-  await expect(() => expect(app.said()).toContain('The server stopped by itself')).toPass({ timeout: 15_000 });
+  await expect(() => expect(app.said()).toContain('The server stopped by itself')).toPass({
+    timeout: 15_000,
+  });
   await expect(async () => expect(await answers()).toBe(true)).toPass({ timeout: 15_000 });
   await page.goto(`http://127.0.0.1:${PORT}/`);
-  await page.getByRole('link', { name: /Mobile library van/ }).first().click();
-  await page.getByRole('link', { name: /Battery shelf/ }).first().click();
+  await page
+    .getByRole('link', { name: /Mobile library van/ })
+    .first()
+    .click();
+  await page
+    .getByRole('link', { name: /Battery shelf/ })
+    .first()
+    .click();
   await page.waitForURL(/\/pieces\//);
   await page.goto(page.url().replace(/[a-z]+$/, 'card'));
   await page.waitForLoadState('networkidle');
@@ -193,12 +244,19 @@ test('a server that is killed, and a database that is, are told and started agai
   execFileSync('kill', ['-9', pidOf(`postgres -D ${data}/db`)]);
   await page.mouse.move(corner.x - 24, corner.y + 18, { steps: 6 });
   await page.mouse.up();
-  await expect(() => expect(app.said()).toContain('The database stopped')).toPass({ timeout: 15_000 });
+  await expect(() => expect(app.said()).toContain('The database stopped')).toPass({
+    timeout: 15_000,
+  });
   await saved(page);
-  const left = await page.getByRole('button', { name: /^Card / }).first().textContent();
+  const left = await page
+    .getByRole('button', { name: /^Card / })
+    .first()
+    .textContent();
   await page.reload();
   await expect(page.getByRole('button', { name: /^Card / }).first()).toHaveText(left!);
-  await expect(async () => expect(await jobs()).toContain('Before the crash')).toPass({ timeout: 30_000 });
+  await expect(async () => expect(await jobs()).toContain('Before the crash')).toPass({
+    timeout: 30_000,
+  });
   expect(await app.stop()).toBe(0);
 
   // The script killed, and what it started left running: the next one says how to stop that.
@@ -208,7 +266,7 @@ test('a server that is killed, and a database that is, are told and started agai
   expect(run(['stop']).out).toContain('Stopped the server and the database.');
   expect(run(['stop']).out).toContain('Nothing was running.');
   expect(spawnSync('pgrep', ['-f', `postgres -D ${data}/db`]).status).toBe(1);
-}); // prettier-ignore
+});
 
 test('a port that is taken is named before anything is begun', async () => {
   const squatter = createServer().listen(Number(PORT), '127.0.0.1');
@@ -221,21 +279,30 @@ test('a port that is taken is named before anything is begun', async () => {
   const code = await new Promise((done) => child.once('exit', done));
   await new Promise((closed) => squatter.close(closed));
   expect(code).toBe(1);
-  expect(err.trim()).toBe(`patrone: port ${PORT} is taken by another program. Set PATRONE_PORT to a free one and run again.`);
-}); // prettier-ignore
+  expect(err.trim()).toBe(
+    `patrone: port ${PORT} is taken by another program. Set PATRONE_PORT to a free one and run again.`,
+  );
+});
 
 test('what is missing is named in one line: no Node.js, a folder that cannot be written', () => {
   // A machine with the tools of any system and no Node.js.
   const tools = mkdtempSync(join(tmpdir(), 'patrone-tools-'));
   for (const tool of ['bash', 'dirname', 'readlink', 'cat'])
-    symlinkSync(execFileSync('bash', ['-c', `command -v ${tool}`], { encoding: 'utf8' }).trim(), join(tools, tool));
+    symlinkSync(
+      execFileSync('bash', ['-c', `command -v ${tool}`], { encoding: 'utf8' }).trim(),
+      join(tools, tool),
+    );
   const bare = run(['check'], { env: { PATH: tools } });
   rmSync(tools, { recursive: true });
   expect(bare.code).toBe(1);
-  expect(bare.err.trim()).toBe('patrone: Node.js 20 or newer is missing. Install it and run again.');
+  expect(bare.err.trim()).toBe(
+    'patrone: Node.js 20 or newer is missing. Install it and run again.',
+  );
   const nowhere = run(['start'], { env: { PATRONE_DATA: '/proc/patrone' } });
   expect(nowhere.code).toBe(1);
-  expect(nowhere.err).toContain('cannot make /proc/patrone. Set PATRONE_DATA to a folder that can be written.');
+  expect(nowhere.err).toContain(
+    'cannot make /proc/patrone. Set PATRONE_DATA to a folder that can be written.',
+  );
   expect(run(['sell']).code).toBe(1);
   expect(run(['help']).out).toContain('./patrone demo [--reset]');
   expect(run(['demo', '--everything']).err).toContain('usage: ./patrone demo [--reset]');
@@ -250,11 +317,17 @@ test('reckon: from standard input or a file, from any folder, errors as JSON and
   const folder = mkdtempSync(join(tmpdir(), 'patrone-reckon-'));
   writeFileSync(join(folder, 'bend.json'), allowance);
   expect(run(['reckon', 'allowance', '--in', 'bend.json'], { cwd: folder }).out).toBe(piped.out);
-  const verbs = [...run(['reckon', '--help']).out.matchAll(/^ {2}([a-z-]+) {2,}/gm)].map((m) => m[1]!);
-  expect(verbs).toEqual(expect.arrayContaining(['gauge', 'allowance', 'develop', 'plugs', 'tacks']));
+  const verbs = [...run(['reckon', '--help']).out.matchAll(/^ {2}([a-z-]+) {2,}/gm)].map(
+    (m) => m[1]!,
+  );
+  expect(verbs).toEqual(
+    expect.arrayContaining(['gauge', 'allowance', 'develop', 'plugs', 'tacks']),
+  );
   for (const verb of verbs) {
     const example = run(['reckon', verb, '--example']).out;
-    expect(JSON.parse(run(['reckon', verb], { input: example }).out), verb).toMatchObject({ ok: true });
+    expect(JSON.parse(run(['reckon', verb], { input: example }).out), verb).toMatchObject({
+      ok: true,
+    });
   }
   for (const [args, input] of [
     [['reckon', 'allowance'], 'not json'],
@@ -265,7 +338,10 @@ test('reckon: from standard input or a file, from any folder, errors as JSON and
   ] as const) {
     const refused = run([...args], { input });
     expect(refused.code).toBe(1);
-    expect(JSON.parse(refused.out)).toMatchObject({ ok: false, problems: [{ code: expect.any(String) }] });
+    expect(JSON.parse(refused.out)).toMatchObject({
+      ok: false,
+      problems: [{ code: expect.any(String) }],
+    });
   }
   rmSync(folder, { recursive: true });
 });

@@ -13,7 +13,8 @@ const laid = async (page: Page) => {
   await expect(page.getByText('Thickness after')).toBeVisible();
   await expect(page.getByText(/Getting finer|Laying it flat/)).toHaveCount(0);
 };
-const figure = (page: Page, label: string) => page.getByText(label, { exact: true }).locator('xpath=..');
+const figure = (page: Page, label: string) =>
+  page.getByText(label, { exact: true }).locator('xpath=..');
 
 test('from stations to a blank with its strips: typed wrong it is told, another school changes the outline and keeps its edges', async ({
   page,
@@ -50,7 +51,8 @@ test('from stations to a blank with its strips: typed wrong it is told, another 
   });
 
   await test.step('set between two edges that draw together it is narrower at the end; typed wrong it is told', async () => {
-    const wide = async () => Number(/([\d.]+) cm/.exec(await figure(page, 'Area of the panel').innerText())![1]);
+    const wide = async () =>
+      Number(/([\d.]+) cm/.exec(await figure(page, 'Area of the panel').innerText())![1]);
     const apart = await wide();
     await page.getByRole('button', { name: 'Between two edges' }).click();
     const edges = page.getByRole('region', { name: 'The two edges' });
@@ -70,7 +72,8 @@ test('from stations to a blank with its strips: typed wrong it is told, another 
     await laid(page);
     await expect(station(2).getByLabel(/^Across and height/)).toHaveValue(/140\t40/);
     const school = page.getByLabel('From raising to gathering');
-    const area = async () => Number(/([\d.]+) cm/.exec(await figure(page, 'Area of the blank').innerText())![1]);
+    const area = async () =>
+      Number(/([\d.]+) cm/.exec(await figure(page, 'Area of the blank').innerText())![1]);
     await school.focus();
     await page.keyboard.press('Home');
     await expect(page.getByText(/^Raised: all of it stretched/)).toBeVisible();
@@ -81,7 +84,9 @@ test('from stations to a blank with its strips: typed wrong it is told, another 
     await laid(page);
     expect(await area()).toBeGreaterThan(raised);
     await page.getByLabel('Draw the blanks of all three schools together').check();
-    await expect(page.getByText(/raised [\d.]+ cm² · both [\d.]+ cm² · gathered [\d.]+ cm²/)).toBeVisible({
+    await expect(
+      page.getByText(/raised [\d.]+ cm² · both [\d.]+ cm² · gathered [\d.]+ cm²/),
+    ).toBeVisible({
       timeout: 30_000,
     });
     await page.getByLabel('Draw the blanks of all three schools together').uncheck();
@@ -130,9 +135,12 @@ test('too deep for one piece is said with what to do; folds that would go are na
   await type(page, 'Height', '140');
   await laid(page);
   await expect(page.getByText(/It must be (stretched|gathered) by \d+ %/).first()).toBeVisible();
-  await expect(page.getByText('The card’s edges are lettered anew, and their joints are free.')).toBeVisible();
+  await expect(
+    page.getByText('The card’s edges are lettered anew, and their joints are free.'),
+  ).toBeVisible();
   await test.step('made of two there is less to do in each', async () => {
-    const most = async () => Number(/([\d.]+) %/.exec(await figure(page, 'Gather, at most').innerText())![1]);
+    const most = async () =>
+      Number(/([\d.]+) %/.exec(await figure(page, 'Gather, at most').innerText())![1]);
     const inOne = await most();
     await page.getByRole('button', { name: 'Find where to part it' }).click();
     const cuts = page.getByRole('list', { name: 'Cuts' });
@@ -155,7 +163,8 @@ test('too deep for one piece is said with what to do; folds that would go are na
     await two.getByRole('button', { name: 'Tap where to part it' }).click();
     await expect(inSpace.locator('canvas')).toBeVisible();
     const panel = (await inSpace.boundingBox())!;
-    const tap = (x: number, y: number) => page.mouse.click(panel.x + panel.width * x, panel.y + panel.height * y);
+    const tap = (x: number, y: number) =>
+      page.mouse.click(panel.x + panel.width * x, panel.y + panel.height * y);
     await expect(async () => {
       await tap(0.42, 0.5);
       await expect(two.getByText('Tap where it is to end')).toBeVisible({ timeout: 1000 });
@@ -167,7 +176,8 @@ test('too deep for one piece is said with what to do; folds that would go are na
     await page.getByRole('button', { name: 'Both parts, the other as a piece of its own' }).click();
     await expect(page).toHaveURL(/\/card$/, { timeout: 30_000 });
     await saved(page);
-    const butted = () => page.getByRole('table', { name: 'Edges' }).getByRole('row', { name: /Butt/ });
+    const butted = () =>
+      page.getByRole('table', { name: 'Edges' }).getByRole('row', { name: /Butt/ });
     await expect(butted()).toHaveCount(1);
     await page.getByRole('link', { name: /^Back to/ }).click();
     const other = page.getByRole('link', { name: /Deep bowl, other part/ }).first();
@@ -178,7 +188,10 @@ test('too deep for one piece is said with what to do; folds that would go are na
       await expect(page.getByLabel('Meets')).toHaveValue('Deep bowl', { timeout: 1000 });
     }).toPass();
     await page.goto(address);
-    await page.getByRole('region', { name: 'Made of two' }).getByRole('button', { name: 'The whole panel' }).click();
+    await page
+      .getByRole('region', { name: 'Made of two' })
+      .getByRole('button', { name: 'The whole panel' })
+      .click();
     await laid(page);
   });
   await type(page, 'Height', '9000000');
@@ -202,15 +215,21 @@ test.describe('at phone width', () => {
         .getByRole('button', { name: /Raise the middle/ })
         .first()
         .click();
-      await expect(page.getByRole('region', { name: 'Where it is worked' })).toBeVisible({ timeout: 1000 });
+      await expect(page.getByRole('region', { name: 'Where it is worked' })).toBeVisible({
+        timeout: 1000,
+      });
     }).toPass();
     const tracks = page.getByRole('region', { name: 'Where it is worked' });
     await tracks.getByRole('button', { name: 'Wheel' }).click();
-    await expect(tracks.getByRole('status')).toHaveText(/^Round 1 of \d: \d+ tracks, [\d.]+ mm in all$/);
+    await expect(tracks.getByRole('status')).toHaveText(
+      /^Round 1 of \d: \d+ tracks, [\d.]+ mm in all$/,
+    );
     await tracks.getByRole('button', { name: 'Hammer' }).click();
     await expect(tracks.getByRole('status')).toHaveText(/^Round 1 of \d+: \d+ rings?, /);
     const gaps = page.getByRole('region', { name: 'Gaps under the strip' });
-    const check = steps.getByRole('button', { name: /Check with the strip “Strip 2 across”/ }).first();
+    const check = steps
+      .getByRole('button', { name: /Check with the strip “Strip 2 across”/ })
+      .first();
     await expect(async () => {
       await check.click();
       await expect(gaps).toBeVisible({ timeout: 1000 });
@@ -244,7 +263,10 @@ test.describe('at phone width', () => {
 test('a scan of two hundred thousand triangles is mended, cut to tapped corners and becomes a card', async ({
   page,
 }) => {
-  const made = figureMesh({ kind: 'barrel', alongMm: 700, acrossMm: 320, lengthMm: 400, widthMm: 280 }, 200_000);
+  const made = figureMesh(
+    { kind: 'barrel', alongMm: 700, acrossMm: 320, lengthMm: 400, widthMm: 280 },
+    200_000,
+  );
   if (!made.ok) throw new Error('no panel');
   // A loose bit beside it, and a hole in it.
   const bit = 'v 900 0 0\nv 910 0 0\nv 900 10 0\n';
@@ -259,26 +281,47 @@ test('a scan of two hundred thousand triangles is mended, cut to tapped corners 
   await page.getByRole('combobox', { name: 'Its figures are' }).click();
   await page.getByRole('option', { name: 'Millimetres' }).click();
   const file = page.getByLabel('The file of the scan');
-  await file.setInputFiles({ name: 'corner.obj', mimeType: 'text/plain', buffer: Buffer.from('v 1 2\nf 1 2 3\n') });
+  await file.setInputFiles({
+    name: 'corner.obj',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('v 1 2\nf 1 2 3\n'),
+  });
   await expect(page.getByText(/cannot be read at line or triangle 1/)).toBeVisible();
-  await file.setInputFiles({ name: 'corner.obj', mimeType: 'text/plain', buffer: Buffer.from(scan) });
-  await expect(page.getByText(/thinned from \d+ triangles to \d+/)).toBeVisible({ timeout: 40_000 });
+  await file.setInputFiles({
+    name: 'corner.obj',
+    mimeType: 'text/plain',
+    buffer: Buffer.from(scan),
+  });
+  await expect(page.getByText(/thinned from \d+ triangles to \d+/)).toBeVisible({
+    timeout: 40_000,
+  });
   await expect(page.getByText(/1 loose bit left out.*1 small hole closed/)).toBeVisible();
   await laid(page);
   const panel = await page.getByRole('img', { name: 'The panel in space' }).boundingBox();
   const tap = async (x: number, y: number) =>
     page.mouse.click(panel!.x + panel!.width * x, panel!.y + panel!.height * y);
-  const corners: [number, number][] = [[0.42, 0.52], [0.52, 0.45], [0.62, 0.54], [0.53, 0.62]]; // prettier-ignore
+  const corners: [number, number][] = [
+    [0.42, 0.52],
+    [0.52, 0.45],
+    [0.62, 0.54],
+    [0.53, 0.62],
+  ];
   await expect(async () => {
     await tap(...corners[0]!);
-    await expect(page.getByRole('button', { name: '1 of 3 corners at least' })).toBeVisible({ timeout: 1000 });
+    await expect(page.getByRole('button', { name: '1 of 3 corners at least' })).toBeVisible({
+      timeout: 1000,
+    });
   }).toPass({ timeout: 30_000 });
   for (const corner of corners.slice(1)) await tap(...corner);
   await page.getByRole('button', { name: 'Cut it to these 4 corners' }).click();
   await expect(page.getByRole('button', { name: '0 of 3 corners at least' })).toBeVisible();
   // The panel that was laid before stands until the cut one is there.
   const width = async () =>
-    Number(/([\d.]+) mm/.exec(await page.getByRole('button', { name: /^Blank [\d.]+ mm/ }).innerText())![1]);
+    Number(
+      /([\d.]+) mm/.exec(
+        await page.getByRole('button', { name: /^Blank [\d.]+ mm/ }).innerText(),
+      )![1],
+    );
   await expect(async () => expect(await width()).toBeLessThan(300)).toPass();
   await laid(page);
   await page.getByRole('button', { name: 'Make the card' }).click();

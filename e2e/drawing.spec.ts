@@ -2,7 +2,10 @@ import { DxfWriter, LWPolylineFlags, Units, point2d, point3d } from '@tarikjabir
 import { expect, test } from '@playwright/test';
 import { newPiece, saved } from './hands';
 
-/** A bracket in inches by a general DXF writer: outline with a rounded end, a hole and a fold on layers of their own. */
+/**
+ * A bracket in inches by a general DXF writer: outline with a rounded end, a hole and a fold on
+ * layers of their own.
+ */
 function bracket(): string {
   const dxf = new DxfWriter();
   dxf.setUnits(Units.Inches);
@@ -17,7 +20,10 @@ function bracket(): string {
   dxf.addCircle(point3d(8, 2), 0.5, { layerName: 'DRILL' });
   dxf.addLine(point3d(2, 0), point3d(2, 4), { layerName: 'BEND' });
   dxf.addSpline(
-    { controlPoints: [point3d(4, 1), point3d(4.5, 3), point3d(5.5, 3), point3d(6, 1)], degreeCurve: 3 },
+    {
+      controlPoints: [point3d(4, 1), point3d(4.5, 3), point3d(5.5, 3), point3d(6, 1)],
+      degreeCurve: 3,
+    },
     { layerName: 'NOTE' },
   );
   return dxf.stringify();
@@ -58,7 +64,9 @@ test('drawings of other programs become cards: DXF by its layers and units, SVG 
 
   await test.step('DXF in inches: outline, hole and fold from their layers', async () => {
     await put('bracket.dxf', bracket());
-    await expect(page.getByText(/4 sides, 254\.0 mm by 101\.6 mm; 1 hole, 1 line to fold/)).toBeVisible();
+    await expect(
+      page.getByText(/4 sides, 254\.0 mm by 101\.6 mm; 1 hole, 1 line to fold/),
+    ).toBeVisible();
     await page.getByRole('button', { name: 'Make the card' }).click();
     await saved(page);
     await expect(page.getByText('254.0 mm × 101.6 mm')).toBeVisible();

@@ -12,13 +12,20 @@ test('a machine is measured and used: what it cannot make is told, what frees it
     await expect(machines.getByLabel('Name')).toHaveValue(/another/, { timeout: 1000 });
   }).toPass();
   await machines.getByLabel('Name').fill('Bench folder');
-  for (const [label, mm] of [['The bar opens by', '20'], ['Bar, from the sheet up to the beam', '90']] as const) {
+  for (const [label, mm] of [
+    ['The bar opens by', '20'],
+    ['Bar, from the sheet up to the beam', '90'],
+  ] as const) {
     await machines.getByLabel(label).fill(mm);
     await machines.getByLabel(label).press('Enter');
-  } // prettier-ignore
+  }
   await test.step('a figure is changed by drawing at its ring, and typed back', async () => {
     const height = machines.getByLabel('Bar, from the sheet up to the beam');
-    const ring = (await machines.getByLabel('Bench folder in section').locator('circle').nth(1).boundingBox())!;
+    const ring = (await machines
+      .getByLabel('Bench folder in section')
+      .locator('circle')
+      .nth(1)
+      .boundingBox())!;
     const [x, y] = [ring.x + ring.width / 2, ring.y + ring.height / 2];
     await page.mouse.move(x, y);
     await page.mouse.down();
@@ -55,7 +62,9 @@ test('a machine is measured and used: what it cannot make is told, what frees it
     await page.getByRole('combobox', { name: 'Folded on' }).click();
     await page.getByRole('option', { name: 'Bench folder' }).click();
     await expect(page.getByText(/This machine makes them in no order/)).toBeVisible();
-    await expect(page.getByRole('list', { name: 'What frees it' })).toContainText('over a bar by hand');
+    await expect(page.getByRole('list', { name: 'What frees it' })).toContainText(
+      'over a bar by hand',
+    );
     await page.getByLabel(/An order of your own/).fill('1 1');
     await page.getByRole('button', { name: 'Check' }).click();
     await expect(page.getByText(/Name each fold once, by its number, as 1 2/)).toBeVisible();
@@ -95,7 +104,9 @@ test('a machine is measured and used: what it cannot make is told, what frees it
       await tries.getByLabel('Came back to').press('Enter');
     };
     await read('91', '40');
-    await expect(tries.getByText(/comes back by something between nothing and a third/)).toBeVisible();
+    await expect(
+      tries.getByText(/comes back by something between nothing and a third/),
+    ).toBeVisible();
     await expect(keep).toBeDisabled();
     await read('91', '86.5');
     await keep.click();
@@ -129,14 +140,22 @@ test('a machine is measured and used: what it cannot make is told, what frees it
 /** Picks a fold on the blank: a touch on the page before goes for nothing. */
 async function pickFold(page: Page, number: number): Promise<void> {
   await expect(async () => {
-    await page.getByRole('button', { name: new RegExp(`^Fold ${number},`) }).focus({ timeout: 1000 });
+    await page
+      .getByRole('button', { name: new RegExp(`^Fold ${number},`) })
+      .focus({ timeout: 1000 });
     await page.keyboard.press('Enter');
-    await expect(page.getByRole('region', { name: `What to fold ${number} to` })).toBeVisible({ timeout: 1500 });
+    await expect(page.getByRole('region', { name: `What to fold ${number} to` })).toBeVisible({
+      timeout: 1500,
+    });
   }).toPass();
 }
 
 /** The piece at hand is made of the figures of a tray. */
-async function trayOf(page: Page, name: string, figures: readonly (readonly [string, string])[]): Promise<void> {
+async function trayOf(
+  page: Page,
+  name: string,
+  figures: readonly (readonly [string, string])[],
+): Promise<void> {
   await newPiece(page, name);
   await page.getByRole('button', { name: 'Figures', exact: true }).click();
   await page.getByRole('combobox', { name: 'What is made' }).click();
@@ -164,10 +183,13 @@ test('a tray that goes in no order as it is: why is read, what frees it is taken
     await page.getByRole('option', { name: 'Folder with one bar' }).click();
     await expect(page.getByText(/This machine makes them in no order/)).toBeVisible();
     const frees = page.getByRole('list', { name: 'What frees it' });
-    await frees.getByRole('button', { name: /^Do so with/ }).first().click();
+    await frees
+      .getByRole('button', { name: /^Do so with/ })
+      .first()
+      .click();
     await expect(page.getByRole('list', { name: 'Settled' })).toBeVisible();
     await expect(steps.getByRole('listitem').last()).toContainText('by hand');
-  }); // prettier-ignore
+  });
 
   await test.step('folded step by step; what is done is in the record and not in this browser', async () => {
     await expect(now).toContainText('1 of');
@@ -177,7 +199,13 @@ test('a tray that goes in no order as it is: why is read, what frees it is taken
     await steps.getByRole('button').first().click();
     await expect(now).toContainText('1 of');
     await page.getByRole('button', { name: 'To what is next' }).click();
-    await expect.poll(() => page.evaluate(() => Object.keys(localStorage).filter((key) => key.includes('folding')).length)).toBe(0); // prettier-ignore
+    await expect
+      .poll(() =>
+        page.evaluate(
+          () => Object.keys(localStorage).filter((key) => key.includes('folding')).length,
+        ),
+      )
+      .toBe(0);
     await page.evaluate(() => localStorage.clear());
     await page.reload();
     await page.getByRole('button', { name: 'Machine' }).click();
@@ -199,16 +227,24 @@ test('a tray that goes in no order as it is: why is read, what frees it is taken
     };
     await read('Rises to the right', '3');
     await read('Rises to the top', '1');
-    await expect(water.getByRole('list', { name: 'Where it runs' })).toContainText('the drain belongs there');
+    await expect(water.getByRole('list', { name: 'Where it runs' })).toContainText(
+      'the drain belongs there',
+    );
     await water.getByRole('button', { name: 'Drawn side down' }).click();
-    await expect(water.getByRole('status').first()).toContainText('Everything falls, and nothing stands.');
+    await expect(water.getByRole('status').first()).toContainText(
+      'Everything falls, and nothing stands.',
+    );
     await read('Rises to the right', '0.5');
     await expect(water).toContainText('less than 2°');
     await water.getByRole('button', { name: /^Lay it at/ }).click();
-    await expect(water.getByRole('status').first()).toContainText('Everything falls, and nothing stands.');
+    await expect(water.getByRole('status').first()).toContainText(
+      'Everything falls, and nothing stands.',
+    );
     await read('Rises to the right', '80');
     await read('Rises to the top', '40');
-    await expect(water.getByText(/A face cannot rise by 80° one way and 40° square to it/)).toBeVisible();
+    await expect(
+      water.getByText(/A face cannot rise by 80° one way and 40° square to it/),
+    ).toBeVisible();
   });
 
   await test.step('the radius it got is read: this piece is out by so much, the next is cut for it', async () => {
@@ -233,7 +269,9 @@ test('a tray that goes in no order as it is: why is read, what frees it is taken
       await reading.getByRole('button', { name: 'Leave out' }).click();
       await expect(reading.getByLabel('Why it does not count')).toBeVisible({ timeout: 1000 });
     }).toPass();
-    await expect(reading.getByRole('list', { name: 'Pieces that change' })).toContainText('Next tray');
+    await expect(reading.getByRole('list', { name: 'Pieces that change' })).toContainText(
+      'Next tray',
+    );
     await reading.getByLabel('Why it does not count').fill('Read on the outside');
     await reading.getByRole('button', { name: 'Leave it out' }).click();
     await expect(reading.getByText('Left out: Read on the outside')).toBeVisible();

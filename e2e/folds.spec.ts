@@ -3,7 +3,9 @@ import { cornerAt, newPiece, pickEdge, saved } from './hands';
 
 const tally = (text: string) => new RegExp(text);
 
-test('folds are put where one means them: typed from an edge, along the edges, or laid square by hand', async ({ page }) => {
+test('folds are put where one means them: typed from an edge, along the edges, or laid square by hand', async ({
+  page,
+}) => {
   await newPiece(page, 'Folded strip', '200, 80, 200, 80');
 
   await test.step('twenty in along an edge', async () => {
@@ -66,7 +68,7 @@ test('folds are put where one means them: typed from an edge, along the edges, o
     await page.getByRole('button', { name: /^Fold 2 takes/ }).click();
     await expect(page.getByText(/past square, to the tangent/).last()).toBeVisible();
   });
-}); // prettier-ignore
+});
 
 test('a corner where one touches; a side bent by its ring; edges made one and parted, saying what becomes of the record', async ({
   page,
@@ -85,7 +87,10 @@ test('a corner where one touches; a side bent by its ring; edges made one and pa
     await pickEdge(page, 'D');
     await expect(page.getByRole('heading', { name: 'Side 1 of 2' })).toBeVisible();
     await expect(page.getByLabel('Length').first()).toHaveValue('50.00');
-    await page.getByRole('group', { name: 'Shape of side 2 of 2' }).getByRole('button', { name: 'Arc' }).click();
+    await page
+      .getByRole('group', { name: 'Shape of side 2 of 2' })
+      .getByRole('button', { name: 'Arc' })
+      .click();
     await page.getByLabel('Radius').fill('80');
     await page.getByLabel('Radius').press('Enter');
     await expect(page.getByLabel('Radius')).toHaveValue('80.0');
@@ -127,7 +132,9 @@ test('a corner where one touches; a side bent by its ring; edges made one and pa
   });
 });
 
-test('joints: what each adds is on the blank, in the story of the edge and in the working', async ({ page }) => {
+test('joints: what each adds is on the blank, in the story of the edge and in the working', async ({
+  page,
+}) => {
   await newPiece(page, 'Joined plate', '200, 100, 200, 100');
   const join = async (letter: string, kind: string) => {
     await pickEdge(page, letter);
@@ -151,15 +158,20 @@ test('joints: what each adds is on the blank, in the story of the edge and in th
   await page.getByLabel('Meets').fill('Old floor');
   await saved(page);
   await page.getByRole('link', { name: /^Blank:/ }).click();
-  for (const letter of ['A', 'B', 'C', 'D']) await expect(page.getByRole('button', { name: new RegExp(`^Edge ${letter}, .* added`) })).toBeVisible();
+  for (const letter of ['A', 'B', 'C', 'D'])
+    await expect(
+      page.getByRole('button', { name: new RegExp(`^Edge ${letter}, .* added`) }),
+    ).toBeVisible();
   await page.getByRole('button', { name: /^Area/ }).click();
   await expect(page.getByText(/^Joints, reliefs/)).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Folded' }).click();
   await expect(page.locator('canvas')).toBeVisible();
-}); // prettier-ignore
+});
 
-test('legs by the pencil: a corner of the walk is dragged, and the typed legs follow', async ({ page }) => {
+test('legs by the pencil: a corner of the walk is dragged, and the typed legs follow', async ({
+  page,
+}) => {
   await newPiece(page, 'Dragged legs');
   await page.getByLabel(/^Legs:/).fill('100\n60\n100\n60');
   const drawing = page.getByRole('group', { name: 'The card so far' });

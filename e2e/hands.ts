@@ -11,11 +11,21 @@ import type { JobFile, PieceFile } from '#core/format/job';
 import { writeJob } from '#core/format/job';
 import { demoJob } from '../demo/job';
 
-/** What several journeys do on the way: begin a job and a piece, open a demo piece, pick an edge, touch the drawing. */
+/**
+ * What several journeys do on the way: begin a job and a piece, open a demo piece, pick an edge,
+ * touch the drawing.
+ */
 
-/** The piece a journey begins with goes in as a job file of its own, by the door that users have: none sees another's. */
+/**
+ * The piece a journey begins with goes in as a job file of its own, by the door that users have:
+ * none sees another's.
+ */
 async function putIn(page: Page, piece: PieceFile, job: string): Promise<string> {
-  const file: JobFile = { ...demoJob(), job: { ...demoJob().job, name: job, archived: null }, pieces: [piece] };
+  const file: JobFile = {
+    ...demoJob(),
+    job: { ...demoJob().job, name: job, archived: null },
+    pieces: [piece],
+  };
   const answer = await page.request.post('/take-in', {
     multipart: {
       file: { name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(writeJob(file)) },
@@ -46,7 +56,9 @@ function cardOf(legs: string): PieceFile['card'] {
   return { current: 1, versions: [{ number: 1, parent: 0, at: new Date().toISOString(), doc }] };
 }
 
-/** A piece in plain steel of 1 mm, its card made of legs or still to be made, opened at its card. */
+/**
+ * A piece in plain steel of 1 mm, its card made of legs or still to be made, opened at its card.
+ */
 export async function newPiece(page: Page, name: string, legs = '', stage = 'card'): Promise<void> {
   const { part, side, metal, thickness } = demoJob().pieces[0]!;
   const nothing = {
@@ -63,7 +75,16 @@ export async function newPiece(page: Page, name: string, legs = '', stage = 'car
     archived: null,
     came: null,
   };
-  const piece = { name, part, side, metal, thickness, thicknessMm: 1, created: new Date().toISOString(), ...nothing };
+  const piece = {
+    name,
+    part,
+    side,
+    metal,
+    thickness,
+    thicknessMm: 1,
+    created: new Date().toISOString(),
+    ...nothing,
+  };
   const plan = { current: 0, versions: [] };
   const id = await putIn(page, { ...piece, card: cardOf(legs), plan }, `Job for ${name}`);
   await page.goto(`/pieces/${id}/${stage}`);

@@ -2,7 +2,9 @@ import { demoJob } from '../demo/job';
 import { expect, test } from '@playwright/test';
 import { demoPiece, newPiece, pickEdge, saved } from './hands';
 
-test('jobs are found, renamed, put away and taken out again; pieces are copied with their card alone', async ({ page }) => {
+test('jobs are found, renamed, put away and taken out again; pieces are copied with their card alone', async ({
+  page,
+}) => {
   await newPiece(page, 'Hinge post foot', '100, 60, 100, 60');
   await page.getByRole('link', { name: 'Job for Hinge post foot' }).last().click();
   await expect(page.getByRole('heading', { name: 'Job for Hinge post foot' })).toBeVisible();
@@ -13,7 +15,10 @@ test('jobs are found, renamed, put away and taken out again; pieces are copied w
     await expect(copy).toBeVisible();
     await copy.getByRole('link', { name: /Hinge post foot \(copy\)/ }).click();
     await page.waitForURL(/pieces/);
-    await page.getByRole('navigation', { name: 'The road of the piece' }).getByRole('link', { name: /^Card:/ }).click();
+    await page
+      .getByRole('navigation', { name: 'The road of the piece' })
+      .getByRole('link', { name: /^Card:/ })
+      .click();
     await expect(page.getByRole('button', { name: /^Card 100\.0 mm × 60\.0 mm/ })).toBeVisible();
     await expect(page.getByRole('link', { name: /^Sheet: next/ })).toBeVisible();
     await page.goBack();
@@ -51,13 +56,19 @@ test('jobs are found, renamed, put away and taken out again; pieces are copied w
     await page.getByRole('button', { name: 'Put the job away' }).click();
     await expect(page.getByRole('link', { name: /Post and sill/ })).toHaveCount(0);
     await page.getByRole('link', { name: 'Jobs put away' }).click();
-    await page.getByRole('listitem').filter({ hasText: 'Post and sill' }).getByRole('button', { name: 'Take out again' }).click();
+    await page
+      .getByRole('listitem')
+      .filter({ hasText: 'Post and sill' })
+      .getByRole('button', { name: 'Take out again' })
+      .click();
     await page.getByRole('link', { name: 'Jobs on the floor' }).click();
     await expect(page.getByRole('link', { name: /Post and sill/ })).toBeVisible();
   });
-}); // prettier-ignore
+});
 
-test('the sheet of a piece: by gauge in its system, by size, by micrometer; the blank follows', async ({ page }) => {
+test('the sheet of a piece: by gauge in its system, by size, by micrometer; the blank follows', async ({
+  page,
+}) => {
   await newPiece(page, 'Gauge plate', '100, 60, 100, 60');
   await pickEdge(page, 'A');
   await page.getByLabel('A fold along it, in by').fill('20');
@@ -103,7 +114,9 @@ test('the sheet of a piece: by gauge in its system, by size, by micrometer; the 
   await expect(page.getByText(/Give it a name/)).toBeVisible();
 });
 
-test('the shop’s own test bends come before the table, with how far they can be trusted; one is left out with its reason, never deleted', async ({ page }) => {
+test('the shop’s own test bends come before the table, with how far they can be trusted; one is left out with its reason, never deleted', async ({
+  page,
+}) => {
   await page.goto('/shop');
   await page.getByRole('link', { name: 'To the readings' }).click();
   const strip = async (label: string, value: string) => {
@@ -113,7 +126,13 @@ test('the shop’s own test bends come before the table, with how far they can b
   await expect(page.getByRole('button', { name: 'Measure all of it' })).toBeDisabled();
   await page.getByRole('combobox', { name: 'Metal', exact: true }).click();
   await page.getByRole('option', { name: 'DC06 interstitial-free steel' }).click();
-  for (const [label, value] of [['Thickness', '1'], ['Inside radius', '1.5'], ['Flat length', '100'], ['First leg', '50'], ['Second leg', '58']] as const)
+  for (const [label, value] of [
+    ['Thickness', '1'],
+    ['Inside radius', '1.5'],
+    ['Flat length', '100'],
+    ['First leg', '50'],
+    ['Second leg', '58'],
+  ] as const)
     await strip(label, value);
   await expect(page.getByRole('button', { name: 'These do not belong together' })).toBeDisabled();
   await strip('Second leg', '52.1');
@@ -135,7 +154,9 @@ test('the shop’s own test bends come before the table, with how far they can b
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();
   await page.getByRole('link', { name: /^Blank:/ }).click();
   await page.getByRole('button', { name: /^Fold 1 takes 2\.10 mm/ }).click();
-  await expect(page.getByText('K = 0.346 from test bends; here that is good to ± 0.17 mm').last()).toBeVisible();
+  await expect(
+    page.getByText('K = 0.346 from test bends; here that is good to ± 0.17 mm').last(),
+  ).toBeVisible();
   await page.keyboard.press('Escape');
   await page.goto('/shop/learnt');
   const what = page.getByRole('region', { name: 'What they do' });
@@ -145,7 +166,8 @@ test('the shop’s own test bends come before the table, with how far they can b
     await reading.getByRole('button', { name: 'Leave out' }).click();
     await expect(reading.getByLabel('Why it does not count')).toBeVisible({ timeout: 1000 });
   }).toPass();
-  // DIN 6935 at R = 1.5 T takes 2.06 off against 2.10 by the reading: what leaving it out does is told before it is done.
+  // DIN 6935 at R = 1.5 T takes 2.06 off against 2.10 by the reading: what leaving it out does is
+  // told before it is done.
   await expect(reading.getByRole('list', { name: 'Pieces that change' })).toContainText('Trial');
   await expect(reading.getByRole('button', { name: 'Leave it out' })).toBeDisabled();
   await reading.getByLabel('Why it does not count').fill('The strip was bent twice');
@@ -154,7 +176,7 @@ test('the shop’s own test bends come before the table, with how far they can b
   await expect(what.getByRole('link', { name: 'Trial' })).toHaveCount(0);
   await page.reload();
   await expect(reading.getByRole('button', { name: 'Let it count again' })).toBeVisible();
-}); // prettier-ignore
+});
 
 test('the list of jobs shows the pieces of each in small', async ({ page }) => {
   await page.goto('/?search=library');

@@ -11,7 +11,9 @@ async function lengthOf(page: Page, letter: string, mm: string): Promise<void> {
   await saved(page);
 }
 
-test('the other side is made less a little, changed, caught up edge by edge, and gives its own back', async ({ page }) => {
+test('the other side is made less a little, changed, caught up edge by edge, and gives its own back', async ({
+  page,
+}) => {
   // Clockwise from the datum corner: A the left side, B the top, C the right, D the bottom.
   await newPiece(page, 'Door skin foot, left', '400, 200, 400, 200');
   const first = page.url().replace(/\/card$/, '');
@@ -26,14 +28,20 @@ test('the other side is made less a little, changed, caught up edge by edge, and
     const off = page.getByLabel(/Taken off along C/);
     await off.fill('450');
     await off.press('Enter');
-    await expect(page.getByRole('alert')).toContainText('450.0 mm cannot be taken off along edge C');
+    await expect(page.getByRole('alert')).toContainText(
+      '450.0 mm cannot be taken off along edge C',
+    );
     await expect(page.getByRole('button', { name: 'Make it' })).toBeDisabled();
     await off.fill('3');
     await off.press('Enter');
     await page.getByRole('button', { name: 'Make it' }).click();
     await expect(page.getByRole('heading', { name: 'Door skin foot, right' })).toBeVisible();
-    await expect(page.getByRole('table', { name: 'Edges' }).getByRole('row', { name: /^B/ })).toContainText('397.0 mm');
-    await expect(page.getByText('Made for the other side of')).toContainText('Door skin foot, left');
+    await expect(
+      page.getByRole('table', { name: 'Edges' }).getByRole('row', { name: /^B/ }),
+    ).toContainText('397.0 mm');
+    await expect(page.getByText('Made for the other side of')).toContainText(
+      'Door skin foot, left',
+    );
   });
   const second = page.url().replace(/\/card$/, '');
 
@@ -41,7 +49,10 @@ test('the other side is made less a little, changed, caught up edge by edge, and
     await page.getByRole('link', { name: 'Lay another card on this one' }).click();
     await page.getByLabel('The card that is laid on it').click();
     await page.getByRole('option', { name: 'Door skin foot, left' }).click();
-    await expect(page.getByRole('button', { name: 'Turned over' })).toHaveAttribute('aria-pressed', 'true');
+    await expect(page.getByRole('button', { name: 'Turned over' })).toHaveAttribute(
+      'aria-pressed',
+      'true',
+    );
     const rows = page.getByRole('table', { name: 'How far the edges lie apart' }).getByRole('row');
     await expect(rows.filter({ hasText: 'on it' })).toHaveCount(3);
     await expect(rows.filter({ hasText: '−3.0 mm' })).toHaveCount(1);
@@ -60,12 +71,16 @@ test('the other side is made less a little, changed, caught up edge by edge, and
     await lengthOf(page, 'C', '210');
     await page.reload();
     await page.getByRole('link', { name: 'Side by side' }).click();
-    await expect(page.getByRole('heading', { name: 'Changed here, not taken over by Door skin foot, right' })).toBeVisible();
+    await expect(
+      page.getByRole('heading', { name: 'Changed here, not taken over by Door skin foot, right' }),
+    ).toBeVisible();
   });
 
   await test.step('the list of the job says so', async () => {
     await page.getByRole('link', { name: /^Back to Job/ }).click();
-    await expect(page.getByRole('link', { name: 'Card: needs attention, The first has changed' })).toHaveCount(1);
+    await expect(
+      page.getByRole('link', { name: 'Card: needs attention, The first has changed' }),
+    ).toHaveCount(1);
   });
 
   await test.step('caught up edge by edge, its own joint kept', async () => {
@@ -84,7 +99,9 @@ test('the other side is made less a little, changed, caught up edge by edge, and
       await edges.first().getByRole('button', { name: 'Take over' }).click();
       await expect(edges).not.toHaveCount(left);
     }
-    await expect(page.getByRole('region', { name: 'Its own' }).getByRole('listitem')).toHaveCount(1);
+    await expect(page.getByRole('region', { name: 'Its own' }).getByRole('listitem')).toHaveCount(
+      1,
+    );
     const measured = page.getByRole('table', { name: 'Measured against each other' });
     // Less 3 mm along C, and nowhere else.
     await expect(measured.getByRole('row', { name: /^C/ })).toContainText('−3.0 mm');
@@ -93,7 +110,9 @@ test('the other side is made less a little, changed, caught up edge by edge, and
     await page.getByRole('button', { name: 'Move the edges so' }).click();
     await expect(measured.getByRole('row', { name: /^C/ })).toContainText('−5.0 mm');
     await page.getByRole('link', { name: 'Back to the card' }).click();
-    await expect(page.getByRole('table', { name: 'Edges' }).getByRole('row', { name: /^A/ })).toContainText('Butt');
+    await expect(
+      page.getByRole('table', { name: 'Edges' }).getByRole('row', { name: /^A/ }),
+    ).toContainText('Butt');
   });
 
   await test.step('the other way round: the first takes the joint over', async () => {
@@ -101,9 +120,13 @@ test('the other side is made less a little, changed, caught up edge by edge, and
     await page.getByRole('link', { name: 'Side by side' }).click();
     const own = page.getByRole('region', { name: 'Door skin foot, right has of its own' });
     await own.getByRole('button', { name: 'Take over' }).click();
-    await expect(page.getByText('The two are as they were made: nothing to take over.')).toBeVisible();
+    await expect(
+      page.getByText('The two are as they were made: nothing to take over.'),
+    ).toBeVisible();
     await page.getByRole('link', { name: 'Back to the card' }).click();
-    await expect(page.getByRole('table', { name: 'Edges' }).getByRole('row', { name: /^A/ })).toContainText('Butt');
+    await expect(
+      page.getByRole('table', { name: 'Edges' }).getByRole('row', { name: /^A/ }),
+    ).toContainText('Butt');
   });
 
   await test.step('a second try says why it is made', async () => {
@@ -113,11 +136,15 @@ test('the other side is made less a little, changed, caught up edge by edge, and
     await expect(page.getByText('Say what went wrong, for who makes the next one.')).toBeVisible();
     await page.getByLabel('Why it is made again').fill('Folded the wrong way');
     await page.getByRole('button', { name: 'Make it' }).click();
-    await expect(page.getByText(/Made once more after/)).toContainText('Door skin foot, left: Folded the wrong way');
+    await expect(page.getByText(/Made once more after/)).toContainText(
+      'Door skin foot, left: Folded the wrong way',
+    );
   });
-}); // prettier-ignore
+});
 
-test('two pages that change the two pieces at once: nobody takes over what he has not seen', async ({ page }) => {
+test('two pages that change the two pieces at once: nobody takes over what he has not seen', async ({
+  page,
+}) => {
   await newPiece(page, 'Rail end', '300, 80, 300, 80');
   const first = page.url();
   await page.getByRole('link', { name: 'Make the other side, or once more' }).click();

@@ -16,7 +16,10 @@ import { foldedStrip } from '../bench/foldedStrip';
 import { demoJob } from '../demo/job';
 import { cornerAt, newPiece, saved } from './hands';
 
-/** What only the real page can tell; printed, never judged: a loaded machine is no fault of the code. */
+/**
+ * What only the real page can tell; printed, never judged: a loaded machine is no fault of the
+ * code.
+ */
 
 const quantile = (list: number[], share: number) =>
   [...list].sort((a, b) => a - b)[Math.floor(list.length * share)] ?? 0;
@@ -51,7 +54,8 @@ test('frames while a corner is dragged, 40 folds and 400 corners', async ({ page
     };
     requestAnimationFrame(tick);
   });
-  for (let i = 0; i < 120; i++) await page.mouse.move(from.x + 6 + (i % 20) * 2, from.y - 6 - (i % 15) * 2);
+  for (let i = 0; i < 120; i++)
+    await page.mouse.move(from.x + 6 + (i % 20) * 2, from.y - 6 - (i % 15) * 2);
   // Only what was drawn while the hand moved: what rests is reckoned when it is let go.
   const { times, work } = await page.evaluate(() => {
     const { bench } = window as unknown as { bench: { times: number[]; work: number[] } };
@@ -78,7 +82,10 @@ async function stageTime(page: Page, url: string): Promise<number> {
   return Date.now() - start;
 }
 
-test('script before the first stage is usable, and how long that takes', async ({ page, browser }) => {
+test('script before the first stage is usable, and how long that takes', async ({
+  page,
+  browser,
+}) => {
   await page.goto('/');
   await page.getByRole('link', { name: /Mobile library van/ }).click();
   await page
@@ -96,10 +103,15 @@ test('script before the first stage is usable, and how long that takes', async (
   client.on('Network.loadingFinished', (e) => scripts.set(e.requestId, e.encodedDataLength));
   const cold = await stageTime(fresh, url);
   await fresh.waitForLoadState('networkidle');
-  const bytes = [...scripts].filter(([id]) => kinds.get(id) === 'Script').reduce((sum, [, n]) => sum + n, 0);
+  const bytes = [...scripts]
+    .filter(([id]) => kinds.get(id) === 'Script')
+    .reduce((sum, [, n]) => sum + n, 0);
   const times: number[] = [];
-  for (let i = 0; i < 5; i++) times.push(await stageTime(await (await browser.newContext()).newPage(), url));
-  console.log(`compressed script before the card stage is usable: ${(bytes / 1024).toFixed(0)} kB (aim 250)`);
+  for (let i = 0; i < 5; i++)
+    times.push(await stageTime(await (await browser.newContext()).newPage(), url));
+  console.log(
+    `compressed script before the card stage is usable: ${(bytes / 1024).toFixed(0)} kB (aim 250)`,
+  );
   console.log(
     `request to usable stage on loopback: first ${cold} ms, median of five fresh browsers ${median(times)} ms (aim 1000)`,
   );
@@ -120,30 +132,92 @@ test('the server’s memory after a hundred pages', async ({ request, page }) =>
   );
 });
 
-/** The demo's survey with so many points in a ring and measures between them, each read so many times. */
+/**
+ * The demo's survey with so many points in a ring and measures between them, each read so many
+ * times.
+ */
 function surveyOf(measures: number, rounds: number): SurveyedFile[] {
   const points = Math.max(4, Math.ceil(measures / 4));
-  const at = (i: number) => [1500 * Math.cos((2 * Math.PI * i) / points), 900 * Math.sin((2 * Math.PI * i) / points)] as const; // prettier-ignore
-  const tapes = Array.from({ length: measures }, (_, k) => [k % points, (k + 1 + Math.floor(k / points) * 3) % points] as const); // prettier-ignore
-  const put = (id: string, body: SurveyBody): SurveyedFile => ({ id, at: '2026-10-01T10:30:00.000Z', body });
+  const at = (i: number) =>
+    [
+      1500 * Math.cos((2 * Math.PI * i) / points),
+      900 * Math.sin((2 * Math.PI * i) / points),
+    ] as const;
+  const tapes = Array.from(
+    { length: measures },
+    (_, k) => [k % points, (k + 1 + Math.floor(k / points) * 3) % points] as const,
+  );
+  const put = (id: string, body: SurveyBody): SurveyedFile => ({
+    id,
+    at: '2026-10-01T10:30:00.000Z',
+    body,
+  });
   const read = (k: number, round: number) => {
     const [a, b] = tapes[k]!.map((i) => at(i));
-    return Math.round((Math.hypot(a![0] - b![0], a![1] - b![1]) + Math.sin(k * 7.3 + round)) * 2) / 2;
+    return (
+      Math.round((Math.hypot(a![0] - b![0], a![1] - b![1]) + Math.sin(k * 7.3 + round)) * 2) / 2
+    );
   };
   return [
-    ...Array.from({ length: points }, (_, i) => put(`p${i}`, { kind: 'point', name: `Place ${i + 1}`, where: '', side: 'right', partner: null, putAway: false })),
-    ...tapes.map(([a, b], k) => put(`m${k}`, { kind: 'measure', of: 'distance', name: `${a + 1} to ${b + 1}`, from: `p${a}`, to: `p${b}`, where: '', u: 1, tolerance: null, partner: null, putAway: false })),
-    ...Array.from({ length: rounds }, (_, r) => put(`r${r}`, { kind: 'round', stage: 'other', name: `Round ${r + 1}`, at: `2026-10-${String(r + 2).padStart(2, '0')}T10:00:00.000Z`, putAway: false, readings: Object.fromEntries(tapes.map((_, k) => [`m${k}`, { value: read(k, r), note: '', as: '' }])) })),
-  ]; // prettier-ignore
+    ...Array.from({ length: points }, (_, i) =>
+      put(`p${i}`, {
+        kind: 'point',
+        name: `Place ${i + 1}`,
+        where: '',
+        side: 'right',
+        partner: null,
+        putAway: false,
+      }),
+    ),
+    ...tapes.map(([a, b], k) =>
+      put(`m${k}`, {
+        kind: 'measure',
+        of: 'distance',
+        name: `${a + 1} to ${b + 1}`,
+        from: `p${a}`,
+        to: `p${b}`,
+        where: '',
+        u: 1,
+        tolerance: null,
+        partner: null,
+        putAway: false,
+      }),
+    ),
+    ...Array.from({ length: rounds }, (_, r) =>
+      put(`r${r}`, {
+        kind: 'round',
+        stage: 'other',
+        name: `Round ${r + 1}`,
+        at: `2026-10-${String(r + 2).padStart(2, '0')}T10:00:00.000Z`,
+        putAway: false,
+        readings: Object.fromEntries(
+          tapes.map((_, k) => [`m${k}`, { value: read(k, r), note: '', as: '' }]),
+        ),
+      }),
+    ),
+  ];
 }
 
-test('the References page with 200 measures in 8 rounds, against one with 12 in 2', async ({ page }) => {
+test('the References page with 200 measures in 8 rounds, against one with 12 in 2', async ({
+  page,
+}) => {
   const times: number[][] = [];
-  for (const [measures, rounds] of [[12, 2], [200, 8]] as const) {
+  for (const [measures, rounds] of [
+    [12, 2],
+    [200, 8],
+  ] as const) {
     const demo = demoJob();
-    const file = { ...demo, job: { ...demo.job, name: `${measures} measures` }, survey: surveyOf(measures, rounds), pieces: [] };
+    const file = {
+      ...demo,
+      job: { ...demo.job, name: `${measures} measures` },
+      survey: surveyOf(measures, rounds),
+      pieces: [],
+    };
     const buffer = Buffer.from(writeJob(file));
-    const answer = await page.request.post('/take-in', { multipart: { file: { name: 'job.json', mimeType: 'application/json', buffer } }, maxRedirects: 0 });
+    const answer = await page.request.post('/take-in', {
+      multipart: { file: { name: 'job.json', mimeType: 'application/json', buffer } },
+      maxRedirects: 0,
+    });
     const url = `${answer.headers().location}/references`;
     const usable: number[] = [];
     const drawn: number[] = [];
@@ -156,25 +230,44 @@ test('the References page with 200 measures in 8 rounds, against one with 12 in 
     times.push([median(usable.slice(1)), median(drawn.slice(1))]);
   }
   const [small, large] = times as [number[], number[]];
-  console.log(`References of 200 measures × 8 rounds: usable after ${large[0]} ms, its net drawn after ${large[1]} ms; of 12 × 2: ${small[0]} and ${small[1]} ms (ratio ${(large[0]! / small[0]!).toFixed(1)} and ${(large[1]! / small[1]!).toFixed(1)})`);
-}); // prettier-ignore
+  console.log(
+    `References of 200 measures × 8 rounds: usable after ${large[0]} ms, its net drawn after ${large[1]} ms; of 12 × 2: ${small[0]} and ${small[1]} ms (ratio ${(large[0]! / small[0]!).toFixed(1)} and ${(large[1]! / small[1]!).toFixed(1)})`,
+  );
+});
 
 const SHOTS: [string, string, Scene['bench'], 'white' | 'dark' | 'cut out', Partial<Shot>][] = [
   ['manila on the frame, wood, 10°', MANILA, 'wood', 'white', { tiltDeg: 10 }],
   ['manila, wood, 35°, barrel', MANILA, 'wood', 'white', { tiltDeg: 35, barrel: 0.05, fades: 0.4 }],
   ['gray, green bench, 25°, shadow', GRAY, 'green', 'white', { tiltDeg: 25, shadow: 0.55 }],
-  ['white, middle cut out, wood, 20°', 'rgb(240,240,238)', 'wood', 'cut out', { tiltDeg: 20, aroundDeg: 130 }],
+  [
+    'white, middle cut out, wood, 20°',
+    'rgb(240,240,238)',
+    'wood',
+    'cut out',
+    { tiltDeg: 20, aroundDeg: 130 },
+  ],
 ];
 
 test('a photograph of twelve megapixels: how true and how fast', async ({ page }) => {
   test.setTimeout(300_000);
   const pictures = [];
   for (const [name, card, bench, middle, shot] of SHOTS) {
-    const picture = await photographed(onPaper(card, bench, middle), { width: 4000, height: 3000, tiltDeg: 5, aroundDeg: 210, rollDeg: 93, noise: 4, fades: 0.25, ...shot }); // prettier-ignore
+    const picture = await photographed(onPaper(card, bench, middle), {
+      width: 4000,
+      height: 3000,
+      tiltDeg: 5,
+      aroundDeg: 210,
+      rollDeg: 93,
+      noise: 4,
+      fades: 0.25,
+      ...shot,
+    });
     const found = whole(trace(picture, { kind: 'paper', paper: 'a4' }));
     if (!found.ok) throw new Error(`${name}: ${JSON.stringify(found)}`);
     const { rms, worst } = off(found.outline, CARD);
-    console.log(`${name}: ${rms.toFixed(3)} mm rms, ${worst.toFixed(3)} mm worst (aims 0.3, 0.8), told ± ${found.uMm.toFixed(3)}`); // prettier-ignore
+    console.log(
+      `${name}: ${rms.toFixed(3)} mm rms, ${worst.toFixed(3)} mm worst (aims 0.3, 0.8), told ± ${found.uMm.toFixed(3)}`,
+    );
     pictures.push(picture);
   }
   await newPiece(page, 'Bench photograph');
@@ -196,15 +289,23 @@ test('a photograph of twelve megapixels: how true and how fast', async ({ page }
       await expect(page.getByText(/is sure to/)).toBeVisible({ timeout: 60_000 });
       seen.push(await page.evaluate(() => (window as unknown as { clock: Promise<Clock> }).clock));
     }
-    console.log(`${SHOTS[i]![0]}: from the file chosen to what was found on the screen ${seen.map(({ ms }) => ms.toFixed(0)).join(', ')} ms (aim 2000); longest frame meanwhile ${Math.max(...seen.map(({ gap }) => gap)).toFixed(0)} ms`); // prettier-ignore
+    console.log(
+      `${SHOTS[i]![0]}: from the file chosen to what was found on the screen ${seen.map(({ ms }) => ms.toFixed(0)).join(', ')} ms (aim 2000); longest frame meanwhile ${Math.max(...seen.map(({ gap }) => gap)).toFixed(0)} ms`,
+    );
   }
   await rm(folder, { recursive: true });
 });
 
-/** From a file's being chosen to words' being painted, ms, and the longest the page did not draw meanwhile. */
+/**
+ * From a file's being chosen to words' being painted, ms, and the longest the page did not draw
+ * meanwhile.
+ */
 type Clock = { ms: number; gap: number };
 
-/** Lays `clock` on the page's window. By the page's own clock: handing a file to a browser from outside takes its own time. */
+/**
+ * Lays `clock` on the page's window. By the page's own clock: handing a file to a browser from
+ * outside takes its own time.
+ */
 function clockFromChosen(words: string): void {
   const clock = new Promise<Clock>((done) => {
     document.addEventListener(
@@ -216,8 +317,10 @@ function clockFromChosen(words: string): void {
           gap = Math.max(gap, now - last);
           last = now;
           const there = document.body.textContent.includes(words);
-          // What stood there of the picture before goes first; what is there now is painted by the next frame.
-          if (there && gone) return requestAnimationFrame((painted) => done({ ms: painted - start, gap }));
+          // What stood there of the picture before goes first; what is there now is painted by the
+          // next frame.
+          if (there && gone)
+            return requestAnimationFrame((painted) => done({ ms: painted - start, gap }));
           gone ||= !there;
           return requestAnimationFrame(tick);
         };

@@ -6,15 +6,21 @@ import { get } from 'node:https';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { expect, test } from '@playwright/test';
-import type { APIRequestContext, APIResponse, Browser, BrowserContext, Page } from '@playwright/test';
+import type {
+  APIRequestContext,
+  APIResponse,
+  Browser,
+  BrowserContext,
+  Page,
+} from '@playwright/test';
 import { writeJob } from '#core/format/job';
 import { demoJob } from '../demo/job';
 import routes from '../app/routes';
 import { pickEdge } from './hands';
 
 /**
- * Who is let in, and who is not: a server of its own that nobody has set up, on this machine and on the network. Its tests go
- * on from one another, in order.
+ * Who is let in, and who is not: a server of its own that nobody has set up, on this machine and on
+ * the network. Its tests go on from one another, in order.
  */
 test.describe.configure({ mode: 'serial' });
 
@@ -30,13 +36,20 @@ test.beforeAll(async () => {
   data = join(mkdtempSync(join(tmpdir(), 'patrone-people-')), 'data');
   // As root the database's own user must be able to reach its folder.
   execFileSync('chmod', ['755', join(data, '..')]);
-  const env = { ...process.env, PATRONE_HERE: '', PATRONE_PORT: PORT, PATRONE_DB_PORT: DB_PORT, PATRONE_NETWORK_PORT: NETWORK, PATRONE_DATA: data };
+  const env = {
+    ...process.env,
+    PATRONE_HERE: '',
+    PATRONE_PORT: PORT,
+    PATRONE_DB_PORT: DB_PORT,
+    PATRONE_NETWORK_PORT: NETWORK,
+    PATRONE_DATA: data,
+  };
   app = spawn(resolve('patrone'), ['start', '--network'], { env, cwd: '/', detached: true });
   let said = '';
   app.stdout!.on('data', (chunk) => (said += String(chunk)));
   app.stderr!.on('data', (chunk) => (said += String(chunk)));
   await expect(() => expect(said).toContain('fingerprint (SHA-256)')).toPass({ timeout: 60_000 });
-}); // prettier-ignore
+});
 
 test.afterAll(async () => {
   await new Promise((gone) => {
@@ -60,12 +73,24 @@ async function signIn(context: BrowserContext, name: string, phrase: string): Pr
   await page.close();
 }
 
-/** A key of the machine’s own that is touched and knows its owner, as browsers make them for tests (WebAuthn of the DevTools protocol). */
+/**
+ * A key of the machine’s own that is touched and knows its owner, as browsers make them for tests
+ * (WebAuthn of the DevTools protocol).
+ */
 async function withKeys(page: Page): Promise<void> {
   const cdp = await page.context().newCDPSession(page);
   await cdp.send('WebAuthn.enable');
-  await cdp.send('WebAuthn.addVirtualAuthenticator', { options: { protocol: 'ctap2', transport: 'internal', hasResidentKey: true, hasUserVerification: true, isUserVerified: true, automaticPresenceSimulation: true } });
-} // prettier-ignore
+  await cdp.send('WebAuthn.addVirtualAuthenticator', {
+    options: {
+      protocol: 'ctap2',
+      transport: 'internal',
+      hasResidentKey: true,
+      hasUserVerification: true,
+      isUserVerified: true,
+      automaticPresenceSimulation: true,
+    },
+  });
+}
 
 let named: BrowserContext;
 let shop: BrowserContext;
@@ -76,22 +101,46 @@ const pictures: string[] = [];
 
 async function putIn(request: APIRequestContext, name: string): Promise<void> {
   const demo = demoJob();
-  const file = { ...demo, job: { ...demo.job, name }, pieces: [{ ...demo.pieces[0]!, name: `Piece of ${name}` }], survey: [], pictures: [] };
-  const answer = await request.post('/take-in', { multipart: { file: { name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(writeJob(file)) } }, maxRedirects: 0 });
+  const file = {
+    ...demo,
+    job: { ...demo.job, name },
+    pieces: [{ ...demo.pieces[0]!, name: `Piece of ${name}` }],
+    survey: [],
+    pictures: [],
+  };
+  const answer = await request.post('/take-in', {
+    multipart: {
+      file: { name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(writeJob(file)) },
+    },
+    maxRedirects: 0,
+  });
   const job = /\/jobs\/([0-9a-f-]{36})/.exec(answer.headers().location ?? '')?.[1];
   if (!job) throw new Error(`The job was not taken: ${answer.status()} ${await answer.text()}`);
   jobs.push(job);
-  pieces.push(/\/pieces\/([0-9a-f-]{36})/.exec(await (await request.get(`/jobs/${job}`)).text())![1]!);
-  const taken = await request.post(`/jobs/${job}/pictures?owner=job&of=&name=card.jpg`, { data: readFileSync('docs/card-on-frame.jpg'), headers: { 'Content-Type': 'image/jpeg' } });
+  pieces.push(
+    /\/pieces\/([0-9a-f-]{36})/.exec(await (await request.get(`/jobs/${job}`)).text())![1]!,
+  );
+  const taken = await request.post(`/jobs/${job}/pictures?owner=job&of=&name=card.jpg`, {
+    data: readFileSync('docs/card-on-frame.jpg'),
+    headers: { 'Content-Type': 'image/jpeg' },
+  });
   pictures.push(/[0-9a-f-]{36}/.exec(await taken.text())![0]);
-} // prettier-ignore
+}
 
-test('first start: from the machine itself who runs the shop is said, once; a short phrase is refused, what was typed stays', async ({ browser }) => {
+test('first start: from the machine itself who runs the shop is said, once; a short phrase is refused, what was typed stays', async ({
+  browser,
+}) => {
   const phone = await browserOf(browser, AIR);
   const early = await phone.newPage();
   await early.goto('/');
   await expect(early.getByRole('heading', { name: 'Not set up yet' })).toBeVisible();
-  expect((await phone.request.post('/first', { form: { name: 'Mallory', phrase: PHRASE, again: PHRASE } })).status()).toBe(403);
+  expect(
+    (
+      await phone.request.post('/first', {
+        form: { name: 'Mallory', phrase: PHRASE, again: PHRASE },
+      })
+    ).status(),
+  ).toBe(403);
 
   shop = await browserOf(browser);
   const page = await shop.newPage();
@@ -103,7 +152,8 @@ test('first start: from the machine itself who runs the shop is said, once; a sh
   await page.getByRole('button', { name: 'Begin' }).click();
   await expect(page.getByText(/at least 10 letters/)).toBeVisible();
   await expect(page.getByLabel('First name')).toHaveValue('Wenna');
-  // By an address of figures no browser makes a passkey, so none is offered; by the machine’s name one begins with it.
+  // By an address of figures no browser makes a passkey, so none is offered; by the machine’s name
+  // one begins with it.
   await expect(page.getByRole('button', { name: 'Begin with a passkey instead' })).toHaveCount(0);
   named = await browserOf(browser, NAMED);
   const byName = await named.newPage();
@@ -140,24 +190,45 @@ test('first start: from the machine itself who runs the shop is said, once; a sh
   await again.getByRole('button', { name: 'Sign in' }).click();
   await expect(again.getByRole('heading', { name: 'Van of the owner', exact: true })).toBeVisible();
   // Signed out it is nobody’s again, whatever the browser still has of it.
-  const [{ value }] = (await other.cookies()).filter(({ name }) => name === 'patrone-session') as unknown as [{ value: string }];
+  const [{ value }] = (await other.cookies()).filter(
+    ({ name }) => name === 'patrone-session',
+  ) as unknown as [{ value: string }];
   await again.goto('/');
   await again.getByRole('link', { name: 'You: Wenna' }).click();
   await again.getByRole('button', { name: 'Sign out here' }).click();
   await expect(again.getByRole('heading', { name: 'Sign in' })).toBeVisible();
-  const stolen = await browserOf(browser, HERE, { extraHTTPHeaders: { Cookie: `patrone-session=${value}` } });
-  expect((await stolen.request.get(`/jobs/${jobs[0]}`, { maxRedirects: 0, headers: { Accept: 'text/html' } })).status()).toBe(302);
-}); // prettier-ignore
+  const stolen = await browserOf(browser, HERE, {
+    extraHTTPHeaders: { Cookie: `patrone-session=${value}` },
+  });
+  expect(
+    (
+      await stolen.request.get(`/jobs/${jobs[0]}`, {
+        maxRedirects: 0,
+        headers: { Accept: 'text/html' },
+      })
+    ).status(),
+  ).toBe(302);
+});
 
-test('wrong tries are slowed down alike for names that are there and names that are not, and are listed', async ({ browser }) => {
+test('wrong tries are slowed down alike for names that are there and names that are not, and are listed', async ({
+  browser,
+}) => {
   const stranger = await browserOf(browser);
-  const tryIt = (name: string) => stranger.request.post('/sign-in', { form: { name, phrase: 'not it at all' }, headers: { Accept: 'text/html' } });
+  const tryIt = (name: string) =>
+    stranger.request.post('/sign-in', {
+      form: { name, phrase: 'not it at all' },
+      headers: { Accept: 'text/html' },
+    });
   const said: Record<string, (string | undefined)[]> = {};
   for (const name of ['Joss', 'Nobody']) {
     said[name] = [];
     for (let i = 0; i < 5; i++) {
       const answer = await tryIt(name);
-      said[name].push(/do not go together|wait \d+ seconds/.exec(await answer.text())?.[0]?.replace(/\d+/, 'some'));
+      said[name].push(
+        /do not go together|wait \d+ seconds/
+          .exec(await answer.text())?.[0]
+          ?.replace(/\d+/, 'some'),
+      );
     }
   }
   expect(said.Joss!.slice(0, 4)).toEqual(Array(4).fill('do not go together'));
@@ -165,18 +236,26 @@ test('wrong tries are slowed down alike for names that are there and names that 
   expect([said.Joss![4], ...said.Nobody!]).toEqual(Array(6).fill('wait some seconds'));
   const page = await shop.newPage();
   await page.goto('/people');
-  await expect(page.getByRole('region', { name: 'Wrong tries' }).getByRole('listitem')).toHaveCount(4);
+  await expect(page.getByRole('region', { name: 'Wrong tries' }).getByRole('listitem')).toHaveCount(
+    4,
+  );
   await expect(page.getByText('joss').first()).toBeVisible();
-}); // prettier-ignore
+});
 
 let owner: BrowserContext;
 let joss: BrowserContext;
 
-test('the owner looks at his job and finds nothing else; whoever works does all but people and settings', async ({ browser }) => {
+test('the owner looks at his job and finds nothing else; whoever works does all but people and settings', async ({
+  browser,
+}) => {
   const page = await shop.newPage();
   await page.goto('/people');
   const fresh = page.getByRole('region', { name: 'Somebody new' });
-  const takeIn = async (name: string, role: string, more: () => Promise<void> = async () => undefined) => {
+  const takeIn = async (
+    name: string,
+    role: string,
+    more: () => Promise<void> = async () => undefined,
+  ) => {
     await fresh.getByLabel('First name').fill(name);
     await fresh.getByLabel('What they do').click();
     await page.getByRole('option', { name: role }).click();
@@ -221,7 +300,9 @@ test('the owner looks at his job and finds nothing else; whoever works does all 
   for (const at of [`/pieces/${pieces[0]}/record`, `/jobs/${jobs[0]}`, `/jobs/${jobs[0]}/found`]) {
     await his.goto(at);
     await expect(his.getByRole('note')).toContainText('You look at this job');
-    await expect(his.locator('main input:not([type=hidden]), main textarea, main form')).toHaveCount(0);
+    await expect(
+      his.locator('main input:not([type=hidden]), main textarea, main form'),
+    ).toHaveCount(0);
   }
   await his.goto(`/jobs/${jobs[1]}`);
   await expect(his.getByRole('heading', { name: 'Not here' })).toBeVisible();
@@ -234,7 +315,7 @@ test('the owner looks at his job and finds nothing else; whoever works does all 
   await pickEdge(at, 'B');
   await at.getByRole('button', { name: 'Write down an inspection' }).click();
   await expect(at.getByLabel('Who looked')).toHaveValue('Joss');
-}); // prettier-ignore
+});
 
 /** Every address there is, by the table of routes, with these things in it. */
 function addresses(of: { jobId: string; pieceId: string; pictureId: string }): string[] {
@@ -248,15 +329,40 @@ function addresses(of: { jobId: string; pieceId: string; pictureId: string }): s
     }
   };
   walk(routes as unknown as Entry[], '');
-  const more: Record<string, string> = { ...of, kind: 'card', file: 'blank.pdf', size: 'small', otherId: of.pieceId, profileId: 'p1', code: 'x' };
-  return [...new Set(found)].map((at) => at.replace(/:(\w+)/g, (_, name: string) => more[name] ?? '00000000-0000-4000-8000-000000000000'));
-} // prettier-ignore
+  const more: Record<string, string> = {
+    ...of,
+    kind: 'card',
+    file: 'blank.pdf',
+    size: 'small',
+    otherId: of.pieceId,
+    profileId: 'p1',
+    code: 'x',
+  };
+  return [...new Set(found)].map((at) =>
+    at.replace(
+      /:(\w+)/g,
+      (_, name: string) => more[name] ?? '00000000-0000-4000-8000-000000000000',
+    ),
+  );
+}
 
-test('every route, for everybody: nothing of another job for who looks, nothing at all for who has not signed in', async ({ browser }) => {
-  const [own, other] = [0, 1].map((i) => addresses({ jobId: jobs[i]!, pieceId: pieces[i]!, pictureId: pictures[i]! }));
+test('every route, for everybody: nothing of another job for who looks, nothing at all for who has not signed in', async ({
+  browser,
+}) => {
+  const [own, other] = [0, 1].map((i) =>
+    addresses({ jobId: jobs[i]!, pieceId: pieces[i]!, pictureId: pictures[i]! }),
+  );
   expect(own!.length).toBeGreaterThan(45);
   const nobody = await browserOf(browser);
-  const open = new Set(['/sign-in', '/first', '/passkey', '/trust', '/trust/shop.crt', '/join/x', '/health']);
+  const open = new Set([
+    '/sign-in',
+    '/first',
+    '/passkey',
+    '/trust',
+    '/trust/shop.crt',
+    '/join/x',
+    '/health',
+  ]);
   const page = { headers: { Accept: 'text/html' }, maxRedirects: 0 };
   const script = { headers: { Accept: 'application/json' }, maxRedirects: 0 };
   const gone = (answer: APIResponse) => [302, 401].includes(answer.status());
@@ -268,48 +374,89 @@ test('every route, for everybody: nothing of another job for who looks, nothing 
       expect([at, gone(await nobody.request.get(at, script))]).toEqual([at, true]);
       expect([at, gone(await nobody.request.post(at, posted))]).toEqual([at, true]);
       const read = await nobody.request.get(data, { maxRedirects: 0 });
-      expect([data, await read.text()]).not.toEqual([data, expect.stringContaining('Van of the owner')]);
+      expect([data, await read.text()]).not.toEqual([
+        data,
+        expect.stringContaining('Van of the owner'),
+      ]);
     }
     // Who looks changes nothing, not even in a job of theirs.
     if (!open.has(at) && !['/sign-out', '/you'].includes(at)) {
       const told = (await owner.request.post(at, posted)).status();
-      expect([at, told]).toEqual([at, /^\/(people|shop|take-in|scale-frame|who)/.test(at) || at.endsWith('new-piece') ? 404 : 403]);
+      expect([at, told]).toEqual([
+        at,
+        /^\/(people|shop|take-in|scale-frame|who)/.test(at) || at.endsWith('new-piece') ? 404 : 403,
+      ]);
     }
   }
   for (const at of other!.filter((one) => /[0-9a-f]{8}-/.test(one))) {
-    for (const asked of [page, script]) expect([at, (await owner.request.get(at, asked)).status()]).toEqual([at, 404]);
-    expect([at, (await owner.request.post(at, { data: {}, maxRedirects: 0 })).status()]).toEqual([at, 404]);
+    for (const asked of [page, script])
+      expect([at, (await owner.request.get(at, asked)).status()]).toEqual([at, 404]);
+    expect([at, (await owner.request.post(at, { data: {}, maxRedirects: 0 })).status()]).toEqual([
+      at,
+      404,
+    ]);
     const read = await owner.request.get(`${at}.data`, { maxRedirects: 0 });
     expect([at, await read.text()]).not.toEqual([at, expect.stringContaining('Somebody else')]);
   }
   // A piece of one job named under another is of neither.
-  expect((await owner.request.get(`/pieces/${pieces[0]}/card/beside/${pieces[1]}`, page)).status()).toBe(404);
+  expect(
+    (await owner.request.get(`/pieces/${pieces[0]}/card/beside/${pieces[1]}`, page)).status(),
+  ).toBe(404);
   // What is theirs they see.
-  for (const at of [`/jobs/${jobs[0]}`, `/pieces/${pieces[0]}/record`, `/pieces/${pieces[0]}/pattern/blank.pdf`, `/pictures/${pictures[0]}/small`])
+  for (const at of [
+    `/jobs/${jobs[0]}`,
+    `/pieces/${pieces[0]}/record`,
+    `/pieces/${pieces[0]}/pattern/blank.pdf`,
+    `/pictures/${pictures[0]}/small`,
+  ])
     expect([at, (await owner.request.get(at, page)).status()]).toEqual([at, 200]);
   // However it is written: the router takes all of these for the same page.
-  for (const at of ['/people', '/People', '/%70eople', '/PEOPLE/', '/people.data', '/%50eople.data']) {
+  for (const at of [
+    '/people',
+    '/People',
+    '/%70eople',
+    '/PEOPLE/',
+    '/people.data',
+    '/%50eople.data',
+  ]) {
     const answer = await joss.request.get(at, page);
-    expect([at, answer.status(), /Wrong tries|wrong_tries|Wenna/.test(await answer.text())]).toEqual([at, 404, false]);
+    expect([
+      at,
+      answer.status(),
+      /Wrong tries|wrong_tries|Wenna/.test(await answer.text()),
+    ]).toEqual([at, 404, false]);
   }
-  for (const at of ['/Shop', '/%73hop']) expect([at, (await joss.request.post(at, { data: {} })).status()]).toEqual([at, 403]);
-  expect((await joss.request.post('/people', { form: { intent: 'let-go', person: pieces[0]! } })).status()).toBe(404);
+  for (const at of ['/Shop', '/%73hop'])
+    expect([at, (await joss.request.post(at, { data: {} })).status()]).toEqual([at, 403]);
+  expect(
+    (
+      await joss.request.post('/people', { form: { intent: 'let-go', person: pieces[0]! } })
+    ).status(),
+  ).toBe(404);
   expect((await joss.request.get('/shop', page)).status()).toBe(200);
   expect((await joss.request.post('/shop', { data: {} })).status()).toBe(403);
-}); // prettier-ignore
+});
 
-test('a tablet joins by a code, once, is the shop’s, asks who; thrown out it is nobody’s', async ({ browser }) => {
+test('a tablet joins by a code, once, is the shop’s, asks who; thrown out it is nobody’s', async ({
+  browser,
+}) => {
   const page = await shop.newPage();
   await page.goto('/people');
   const letIn = page.getByRole('region', { name: 'Let a phone in' });
   await letIn.getByLabel('What it is called').fill('tablet by the brake');
   await letIn.getByRole('button', { name: 'Show its code' }).click();
-  await expect(letIn.getByRole('img', { name: 'Code to join as tablet by the brake' })).toBeVisible();
+  await expect(
+    letIn.getByRole('img', { name: 'Code to join as tablet by the brake' }),
+  ).toBeVisible();
   const code = /\/join\/(\S+)/.exec(await letIn.getByTestId('join-address').innerText())![1]!;
   // A PIN for Wenna.
   await page.getByRole('button', { name: 'Change Wenna' }).click();
   await page.getByRole('region', { name: 'Wenna' }).getByLabel(/^PIN/).fill('4711');
-  await page.getByRole('region', { name: 'Wenna' }).getByRole('button', { name: 'Set it' }).last().click();
+  await page
+    .getByRole('region', { name: 'Wenna' })
+    .getByRole('button', { name: 'Set it' })
+    .last()
+    .click();
   await expect(page.getByText('The PIN is asked for on the shop’s devices.')).toBeVisible();
 
   const tablet = await browserOf(browser, AIR, { viewport: { width: 390, height: 844 } });
@@ -345,9 +492,11 @@ test('a tablet joins by a code, once, is the shop’s, asks who; thrown out it i
   await expect(page.getByText('None has joined yet.')).toBeVisible();
   await at.reload();
   await expect(at.getByRole('heading', { name: 'Sign in' })).toBeVisible();
-}); // prettier-ignore
+});
 
-test('a phone joins, begins a trial, reads gaps and writes an entry without a connection, from a page opened without one; back again all is in, once', async ({ browser }) => {
+test('a phone joins, begins a trial, reads gaps and writes an entry without a connection, from a page opened without one; back again all is in, once', async ({
+  browser,
+}) => {
   const page = await shop.newPage();
   await page.goto('/people');
   const letIn = page.getByRole('region', { name: 'Let a phone in' });
@@ -362,7 +511,13 @@ test('a phone joins, begins a trial, reads gaps and writes an entry without a co
   const at = await phone.newPage();
   await at.goto(`/pieces/${pieces[0]}/fit`);
   await pickEdge(at, 'D');
-  const kept = () => at.evaluate(async (path) => (await (await caches.open('patrone-pages-1')).match(path)) !== undefined && !!navigator.serviceWorker.controller, `/pieces/${pieces[0]}/weld`);
+  const kept = () =>
+    at.evaluate(
+      async (path) =>
+        (await (await caches.open('patrone-pages-1')).match(path)) !== undefined &&
+        !!navigator.serviceWorker.controller,
+      `/pieces/${pieces[0]}/weld`,
+    );
   await expect(async () => expect(await kept()).toBe(true)).toPass({ timeout: 20_000 });
 
   await phone.setOffline(true);
@@ -412,44 +567,80 @@ test('a phone joins, begins a trial, reads gaps and writes an entry without a co
   await expect(at.getByRole('button', { name: /^Station 1: 2.50 mm/ })).toBeVisible();
   const seen = await page.request.get(`/pieces/${pieces[0]}/weld`);
   expect((await seen.text()).split('A pinhole by the corner.').length).toBeGreaterThan(1);
-}); // prettier-ignore
+});
 
 test('nothing on any page is stopped by its own policy, and drawings stand as they were drawn', async () => {
   const page = await shop.newPage();
   await page.addInitScript(() => {
     const met: string[] = [];
     (window as unknown as { met: string[] }).met = met;
-    document.addEventListener('securitypolicyviolation', ({ violatedDirective, sample, sourceFile }) => met.push(`${violatedDirective} ${sample} ${sourceFile}`));
+    document.addEventListener(
+      'securitypolicyviolation',
+      ({ violatedDirective, sample, sourceFile }) =>
+        met.push(`${violatedDirective} ${sample} ${sourceFile}`),
+    );
   });
-  const stops = ['survey', 'card', 'blank', 'sheet', 'shape', 'fit', 'weld', 'record'].map((stop) => `/pieces/${pieces[0]}/${stop}`);
-  for (const at of ['/', `/jobs/${jobs[0]}`, `/jobs/${jobs[0]}/found`, `/jobs/${jobs[0]}/references`, ...stops, '/shop', '/shop/learnt', '/people', '/trust']) {
+  const stops = ['survey', 'card', 'blank', 'sheet', 'shape', 'fit', 'weld', 'record'].map(
+    (stop) => `/pieces/${pieces[0]}/${stop}`,
+  );
+  for (const at of [
+    '/',
+    `/jobs/${jobs[0]}`,
+    `/jobs/${jobs[0]}/found`,
+    `/jobs/${jobs[0]}/references`,
+    ...stops,
+    '/shop',
+    '/shop/learnt',
+    '/people',
+    '/trust',
+  ]) {
     await page.goto(at);
     await page.waitForLoadState('networkidle');
-    const left = await page.evaluate(() => [(window as unknown as { met: string[] }).met, document.querySelectorAll('[data-style]').length]);
+    const left = await page.evaluate(() => [
+      (window as unknown as { met: string[] }).met,
+      document.querySelectorAll('[data-style]').length,
+    ]);
     expect([at, left]).toEqual([at, [[], 0]]);
   }
   // Before any script has run it looks as it was drawn: its marks have their styles from the sheet.
-  const asked = await page.request.get(`/pieces/${pieces[0]}/card`, { headers: { Accept: 'text/html' } });
+  const asked = await page.request.get(`/pieces/${pieces[0]}/card`, {
+    headers: { Accept: 'text/html' },
+  });
   expect(await asked.text()).toMatch(/<style nonce="[^"]+" data-styles>\[data-style/);
   expect(await asked.text()).not.toMatch(/<[a-z][^<>]* style="/);
-}); // prettier-ignore
+});
 
-test('what a scanner sees: headers and cookies by the OWASP lists, no other name, no other site’s page, no trace in an error', async ({ browser }) => {
+test('what a scanner sees: headers and cookies by the OWASP lists, no other name, no other site’s page, no trace in an error', async ({
+  browser,
+}) => {
   const outside = await browserOf(browser, AIR);
   const answer = await outside.request.get('/sign-in', { headers: { Accept: 'text/html' } });
   const headers = answer.headers();
-  // OWASP Secure Headers Project; HSTS apart, which would let nobody past the warning of a certificate of one’s own.
-  expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'x-frame-options': 'DENY', 'cache-control': 'no-store', 'cross-origin-opener-policy': 'same-origin', 'cross-origin-resource-policy': 'same-origin', 'x-permitted-cross-domain-policies': 'none', 'referrer-policy': 'same-origin' });
+  // OWASP Secure Headers Project; HSTS apart, which would let nobody past the warning of a
+  // certificate of one’s own.
+  expect(headers).toMatchObject({
+    'x-content-type-options': 'nosniff',
+    'x-frame-options': 'DENY',
+    'cache-control': 'no-store',
+    'cross-origin-opener-policy': 'same-origin',
+    'cross-origin-resource-policy': 'same-origin',
+    'x-permitted-cross-domain-policies': 'none',
+    'referrer-policy': 'same-origin',
+  });
   expect(headers['permissions-policy']).toContain('camera=()');
-  for (const name of ['server', 'x-powered-by', 'strict-transport-security']) expect(headers[name]).toBeUndefined();
+  for (const name of ['server', 'x-powered-by', 'strict-transport-security'])
+    expect(headers[name]).toBeUndefined();
   const policy = headers['content-security-policy']!;
   expect(policy).toMatch(/default-src 'self'.*frame-ancestors 'none'.*object-src 'none'/);
   expect(policy).not.toMatch(/unsafe-inline|'unsafe-eval'|https?:|\*/);
   // Every script and style in the page bears the number; another page has another.
   const html = await answer.text();
   const nonce = /'nonce-([^']+)'/.exec(policy)![1]!;
-  for (const [tag] of html.matchAll(/<(script|style)\b[^>]*>/g)) expect([tag, tag.includes(`nonce="${nonce}"`) || / src=/.test(tag)]).toEqual([tag, true]);
-  expect((await outside.request.get('/sign-in')).headers()['content-security-policy']).not.toContain(nonce);
+  for (const [tag] of html.matchAll(/<(script|style)\b[^>]*>/g))
+    expect([tag, tag.includes(`nonce="${nonce}"`) || / src=/.test(tag)]).toEqual([tag, true]);
+  expect(
+    (await outside.request.get('/sign-in')).headers()['content-security-policy'],
+  ).not.toContain(nonce);
   // Nothing that a policy forbids is done by the pages themselves.
   const page = await outside.newPage();
   const said: string[] = [];
@@ -458,32 +649,84 @@ test('what a scanner sees: headers and cookies by the OWASP lists, no other name
   await page.getByLabel('First name').fill('x');
   expect(said).toEqual([]);
 
-  expect((await outside.request.get('/sign-in', { headers: { Host: 'patrone.example' } })).status()).toBe(421);
-  expect((await outside.request.post('/sign-in', { form: { name: 'a', phrase: 'b' }, headers: { Origin: 'https://elsewhere.example' } })).status()).toBe(403);
+  expect(
+    (await outside.request.get('/sign-in', { headers: { Host: 'patrone.example' } })).status(),
+  ).toBe(421);
+  expect(
+    (
+      await outside.request.post('/sign-in', {
+        form: { name: 'a', phrase: 'b' },
+        headers: { Origin: 'https://elsewhere.example' },
+      })
+    ).status(),
+  ).toBe(403);
   // On to somewhere else after signing in: never.
   const lost = await outside.request.get('/%00', { headers: { Accept: 'text/html' } });
   expect(await lost.text()).not.toMatch(/at .*\.(ts|js|mjs):\d+/);
   expect(statSync(join(data, 'tls', 'key.pem')).mode & 0o077).toBe(0);
-  // A phone that trusts the shop’s certificate is warned of nothing; the shop’s can speak for no site of the internet.
+  // A phone that trusts the shop’s certificate is warned of nothing; the shop’s can speak for no
+  // site of the internet.
   expect(statSync(join(data, 'tls', 'shop-key.pem')).mode & 0o077).toBe(0);
   const der = await (await (await browserOf(browser, AIR)).request.get('/trust/shop.crt')).body();
   const ca = `-----BEGIN CERTIFICATE-----\n${der.toString('base64').replace(/.{64}/g, '$&\n')}\n-----END CERTIFICATE-----\n`;
-  const trusted = (host: string) => new Promise<string>((answered) => {
-    const asked = get({ host: '127.0.0.1', port: NETWORK, path: '/health', servername: host, ca, headers: { Host: `127.0.0.1:${NETWORK}` } }, ({ statusCode }) => answered(String(statusCode)));
-    asked.on('error', (error) => answered((error as { code?: string }).code ?? error.message));
-  });
+  const trusted = (host: string) =>
+    new Promise<string>((answered) => {
+      const asked = get(
+        {
+          host: '127.0.0.1',
+          port: NETWORK,
+          path: '/health',
+          servername: host,
+          ca,
+          headers: { Host: `127.0.0.1:${NETWORK}` },
+        },
+        ({ statusCode }) => answered(String(statusCode)),
+      );
+      asked.on('error', (error) => answered((error as { code?: string }).code ?? error.message));
+    });
   expect(await trusted('localhost')).toBe('200');
   const forged = (of: string) => {
     const at = join(data, '..', 'forged.pem');
     const [tls, key] = [join(data, 'tls'), join(data, '..', 'forged-key.pem')];
-    spawnSync('openssl', ['req', '-x509', '-CA', join(tls, 'shop.pem'), '-CAkey', join(tls, 'shop-key.pem'), '-newkey', 'ec', '-pkeyopt', 'ec_paramgen_curve:P-256', '-nodes', '-days', '9', '-subj', '/CN=forged', '-addext', `subjectAltName=${of}`, '-keyout', key, '-out', at]);
-    return spawnSync('openssl', ['verify', '-CAfile', join(tls, 'shop.pem'), at], { encoding: 'utf8' });
+    spawnSync('openssl', [
+      'req',
+      '-x509',
+      '-CA',
+      join(tls, 'shop.pem'),
+      '-CAkey',
+      join(tls, 'shop-key.pem'),
+      '-newkey',
+      'ec',
+      '-pkeyopt',
+      'ec_paramgen_curve:P-256',
+      '-nodes',
+      '-days',
+      '9',
+      '-subj',
+      '/CN=forged',
+      '-addext',
+      `subjectAltName=${of}`,
+      '-keyout',
+      key,
+      '-out',
+      at,
+    ]);
+    return spawnSync('openssl', ['verify', '-CAfile', join(tls, 'shop.pem'), at], {
+      encoding: 'utf8',
+    });
   };
   expect(forged('IP:192.168.7.7').status).toBe(0);
-  for (const of of ['DNS:bank.example', 'IP:93.184.216.34']) expect([of, forged(of).stderr]).toEqual([of, expect.stringContaining('permitted subtree violation')]);
-  const seen = spawnSync('openssl', ['s_client', '-connect', `127.0.0.1:${NETWORK}`, '-tls1_1'], { input: '', encoding: 'utf8' });
+  for (const of of ['DNS:bank.example', 'IP:93.184.216.34'])
+    expect([of, forged(of).stderr]).toEqual([
+      of,
+      expect.stringContaining('permitted subtree violation'),
+    ]);
+  const seen = spawnSync('openssl', ['s_client', '-connect', `127.0.0.1:${NETWORK}`, '-tls1_1'], {
+    input: '',
+    encoding: 'utf8',
+  });
   expect(seen.status).not.toBe(0);
-}); // prettier-ignore
+});
 
 test('a passkey signs in where it was made, once for each time it is asked; forgotten, it signs in no more', async () => {
   const page = await named.newPage();
@@ -494,16 +737,34 @@ test('a passkey signs in where it was made, once for each time it is asked; forg
   // The key is in the page it was made in.
   const [keyed] = named.pages();
   await keyed!.goto('/sign-in?to=/you');
-  const sent = keyed!.waitForRequest((request) => request.url().endsWith('/passkey') && request.postData()!.includes('entered'));
+  const sent = keyed!.waitForRequest(
+    (request) => request.url().endsWith('/passkey') && request.postData()!.includes('entered'),
+  );
   await keyed!.getByRole('button', { name: 'Sign in with a passkey' }).click();
   await expect(keyed!.getByText(/Last used/)).toBeVisible();
-  // What was signed once is good for nothing more; nor is it for another site, or for nobody's question.
-  const signed = JSON.parse((await sent).postData()!) as { want: string; answer: { response: Record<string, string> } };
+  // What was signed once is good for nothing more; nor is it for another site, or for nobody's
+  // question.
+  const signed = JSON.parse((await sent).postData()!) as {
+    want: string;
+    answer: { response: Record<string, string> };
+  };
   const again = (data: object) => named.request.post('/passkey', { data });
   expect((await again(signed)).status()).toBe(401);
   const { challenge } = (await (await again({ want: 'enter' })).json()) as { challenge: string };
-  const forged = (origin: string) => ({ ...signed, answer: { ...signed.answer, response: { ...signed.answer.response, clientDataJSON: Buffer.from(JSON.stringify({ type: 'webauthn.get', challenge, origin })).toString('base64url') } } });
-  for (const origin of [NAMED, 'http://elsewhere.example']) expect((await again(forged(origin))).status()).toBe(401);
+  const forged = (origin: string) => ({
+    ...signed,
+    answer: {
+      ...signed.answer,
+      response: {
+        ...signed.answer.response,
+        clientDataJSON: Buffer.from(
+          JSON.stringify({ type: 'webauthn.get', challenge, origin }),
+        ).toString('base64url'),
+      },
+    },
+  });
+  for (const origin of [NAMED, 'http://elsewhere.example'])
+    expect((await again(forged(origin))).status()).toBe(401);
   expect((await again({ want: 'first', name: 'Mallory' })).status()).toBe(403);
 
   await keyed!.getByRole('button', { name: 'Forget the passkey made for localhost' }).click();
@@ -511,6 +772,8 @@ test('a passkey signs in where it was made, once for each time it is asked; forg
   await keyed!.getByRole('button', { name: 'Sign out here' }).click();
   await expect(async () => {
     await keyed!.getByRole('button', { name: 'Sign in with a passkey' }).click();
-    await expect(keyed!.getByText('This passkey is not known here any more.')).toBeVisible({ timeout: 2000 });
+    await expect(keyed!.getByText('This passkey is not known here any more.')).toBeVisible({
+      timeout: 2000,
+    });
   }).toPass({ timeout: 30_000 });
-}); // prettier-ignore
+});

@@ -6,11 +6,19 @@ import { goTo, newPiece } from './hands';
 /** A picture as a phone makes one: turned on its side, with the place it was taken at. */
 const photograph = async (colour: string, width = 640, height = 480): Promise<Buffer> =>
   sharp({ create: { width, height, channels: 3, background: colour } })
-    .withExif({ IFD0: { Make: 'Secret' }, IFD2: { DateTimeOriginal: '2026:10:01 09:40:00' }, IFD3: { GPSLatitude: '51/1 30/1 0/1', GPSLatitudeRef: 'N' } })
+    .withExif({
+      IFD0: { Make: 'Secret' },
+      IFD2: { DateTimeOriginal: '2026:10:01 09:40:00' },
+      IFD3: { GPSLatitude: '51/1 30/1 0/1', GPSLatitudeRef: 'N' },
+    })
     .withMetadata({ orientation: 6 })
     .jpeg()
-    .toBuffer(); // prettier-ignore
-const file = (name: string, buffer: Buffer, mimeType = 'image/jpeg') => ({ name, mimeType, buffer });
+    .toBuffer();
+const file = (name: string, buffer: Buffer, mimeType = 'image/jpeg') => ({
+  name,
+  mimeType,
+  buffer,
+});
 const put = (page: Page, files: ReturnType<typeof file>[]) =>
   page.locator('input[type=file][multiple]').first().setInputFiles(files);
 const small = (page: Page, name: string) => page.getByRole('button', { name: `Picture: ${name}` });
@@ -26,12 +34,23 @@ test('pictures from the chooser: the good ones go in, each other one is told in 
     file('phone.heic', Buffer.from('\0\0\0\x18ftypheic\0\0\0\0mif1heic'), 'image/heic'),
     file('notes.txt', Buffer.from('no picture'), 'text/plain'),
     file('huge.jpg', Buffer.alloc(26 * 1024 ** 2)),
-    file('two.png', await sharp(await photograph('#4466aa')).png().toBuffer(), 'image/png'),
-  ]); // prettier-ignore
+    file(
+      'two.png',
+      await sharp(await photograph('#4466aa'))
+        .png()
+        .toBuffer(),
+      'image/png',
+    ),
+  ]);
   await expect(small(page, 'one.jpg')).toBeVisible();
   await expect(small(page, 'two.png')).toBeVisible();
-  for (const said of ['torn.jpg is damaged', 'phone.heic is in a phone’s own format', 'notes.txt is no picture', 'huge.jpg is larger than 25 MB'])
-    await expect(page.getByRole('alert').filter({ hasText: said })).toBeVisible(); // prettier-ignore
+  for (const said of [
+    'torn.jpg is damaged',
+    'phone.heic is in a phone’s own format',
+    'notes.txt is no picture',
+    'huge.jpg is larger than 25 MB',
+  ])
+    await expect(page.getByRole('alert').filter({ hasText: said })).toBeVisible();
   // The same picture again is the same picture.
   await put(page, [file('one.jpg', whole)]);
   await expect(page.getByText('one.jpg is going up')).toHaveCount(0);
@@ -67,7 +86,9 @@ test('pictures from the chooser: the good ones go in, each other one is told in 
   );
   // Kept by the browser, but shown only to whoever may still see it.
   expect(kept.headers()['cache-control']).toBe('private, no-cache');
-  const again = await page.request.get(kept.url(), { headers: { 'If-None-Match': kept.headers().etag! } });
+  const again = await page.request.get(kept.url(), {
+    headers: { 'If-None-Match': kept.headers().etag! },
+  });
   expect(again.status()).toBe(304);
   const bytes = await kept.body();
   expect(bytes.includes('Secret')).toBe(false);
@@ -96,9 +117,13 @@ test('a picture taken while the server is away waits, also when the page is clos
   await newPiece(page, 'Pictured away', '', 'survey');
   await page.route('**/pictures?**', (route) => route.abort());
   await put(page, [file('later.jpg', await photograph('#226633'))]);
-  await expect(page.getByText('later.jpg waits for the server; it is kept in this browser')).toBeVisible();
+  await expect(
+    page.getByText('later.jpg waits for the server; it is kept in this browser'),
+  ).toBeVisible();
   await page.reload();
-  await expect(page.getByText('later.jpg waits for the server; it is kept in this browser')).toBeVisible();
+  await expect(
+    page.getByText('later.jpg waits for the server; it is kept in this browser'),
+  ).toBeVisible();
   await page.unroute('**/pictures?**');
   await expect(small(page, 'later.jpg')).toBeVisible({ timeout: 15_000 });
   await expect(page.getByText('waits for the server')).toHaveCount(0);
@@ -113,7 +138,9 @@ test('a picture taken while the server is away waits, also when the page is clos
   await expect(page.getByText('never.jpg')).toHaveCount(0);
 });
 
-test('a job goes out with its pictures and comes in with them; one whose file is lost says so', async ({ page }) => {
+test('a job goes out with its pictures and comes in with them; one whose file is lost says so', async ({
+  page,
+}) => {
   await newPiece(page, 'Packed', '', 'survey');
   await put(page, [file('kept.jpg', await photograph('#884422'))]);
   await expect(small(page, 'kept.jpg')).toBeVisible();
@@ -124,11 +151,14 @@ test('a job goes out with its pictures and comes in with them; one whose file is
   await page.goto('/');
   await page.getByLabel('Job file to take in').setInputFiles(path);
   await expect(page.getByText(/^Came in from/)).toBeVisible();
-  await page.getByRole('list', { name: 'Pieces' }).getByRole('link', { name: /Packed/ }).click();
+  await page
+    .getByRole('list', { name: 'Pieces' })
+    .getByRole('link', { name: /Packed/ })
+    .click();
   await page.waitForURL(/\/pieces\//);
   await goTo(page, 'survey');
   await expect(small(page, 'kept.jpg')).toBeVisible();
   await page.route('**/pictures/*/small', (route) => route.fulfill({ status: 404, body: 'gone' }));
   await page.reload();
   await expect(page.getByText('Its file is missing or damaged')).toBeVisible();
-}); // prettier-ignore
+});

@@ -4,21 +4,33 @@ import type { Locator, Page } from '@playwright/test';
 import sharp from 'sharp';
 import { demoPiece, goTo, newPiece, pickEdge, saved } from './hands';
 
-/** Whether everyone can use it: contrast, names and labels by axe-core's WCAG 2 A and AA rules; the keyboard alone; a narrow screen. */
+/**
+ * Whether everyone can use it: contrast, names and labels by axe-core's WCAG 2 A and AA rules; the
+ * keyboard alone; a narrow screen.
+ */
 
 async function faults(page: Page): Promise<string[]> {
   await page.waitForLoadState('networkidle');
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']).analyze();
-  return violations.flatMap((v) => v.nodes.map((node) => `${v.id}: ${node.target.join(' ')} – ${node.failureSummary ?? ''}`));
-} // prettier-ignore
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
+    .analyze();
+  return violations.flatMap((v) =>
+    v.nodes.map((node) => `${v.id}: ${node.target.join(' ')} – ${node.failureSummary ?? ''}`),
+  );
+}
 
 const STAGES = ['Survey', 'Card', 'Blank', 'Sheet', 'Shape', 'Fit', 'Weld'];
 
 for (const bench of ['day', 'night'] as const) {
-  test(`no page has a fault that axe knows of, on the ${bench} bench`, async ({ page, context }) => {
+  test(`no page has a fault that axe knows of, on the ${bench} bench`, async ({
+    page,
+    context,
+  }) => {
     test.setTimeout(120_000);
     if (bench === 'night')
-      await context.addCookies([{ name: 'patrone-bench', value: 'dark', url: process.env.PATRONE_URL! }]);
+      await context.addCookies([
+        { name: 'patrone-bench', value: 'dark', url: process.env.PATRONE_URL! },
+      ]);
     await page.goto('/');
     expect(await faults(page)).toEqual([]);
     await page.goto('/shop');
@@ -31,7 +43,8 @@ for (const bench of ['day', 'night'] as const) {
       .click();
     await page.waitForURL(/jobs/);
     expect(await faults(page)).toEqual([]);
-    // The demo's own pictures and references: a job that was taken in has the second and not the first.
+    // The demo's own pictures and references: a job that was taken in has the second and not the
+    // first.
     await page.getByRole('link', { name: 'Found', exact: true }).click();
     await page.waitForURL(/found/);
     expect(await faults(page)).toEqual([]);
@@ -65,8 +78,15 @@ for (const bench of ['day', 'night'] as const) {
       }
       expect(await faults(page)).toEqual([]);
       if (stage !== 'Survey') continue;
-      const buffer = await sharp({ create: { width: 640, height: 480, channels: 3, background: '#665544' } }).jpeg().toBuffer(); // prettier-ignore
-      await page.locator('input[type=file][multiple]').first().setInputFiles({ name: 'seen.jpg', mimeType: 'image/jpeg', buffer }); // prettier-ignore
+      const buffer = await sharp({
+        create: { width: 640, height: 480, channels: 3, background: '#665544' },
+      })
+        .jpeg()
+        .toBuffer();
+      await page
+        .locator('input[type=file][multiple]')
+        .first()
+        .setInputFiles({ name: 'seen.jpg', mimeType: 'image/jpeg', buffer });
       await page.getByRole('button', { name: 'Picture: seen.jpg' }).click();
       await page.getByRole('button', { name: 'Ring' }).click();
       await page.getByRole('application').focus();
@@ -112,9 +132,18 @@ test('with the keyboard alone: stages by number, edges and folds by letter, unit
   await radius.blur();
 
   await page.keyboard.press('u');
-  await expect(page.getByRole('button', { name: /^Card 21 17\/64−\.006 in × 16 3\/8\+\.003 in/ })).toBeVisible();
+  await expect(
+    page.getByRole('button', { name: /^Card 21 17\/64−\.006 in × 16 3\/8\+\.003 in/ }),
+  ).toBeVisible();
   await page.keyboard.press('u');
-  for (const [key, stage] of [['3', 'blank'], ['4', 'sheet'], ['6', 'fit'], ['7', 'weld'], ['1', 'survey'], ['2', 'card']] as const) {
+  for (const [key, stage] of [
+    ['3', 'blank'],
+    ['4', 'sheet'],
+    ['6', 'fit'],
+    ['7', 'weld'],
+    ['1', 'survey'],
+    ['2', 'card'],
+  ] as const) {
     await page.keyboard.press(key);
     await page.waitForURL(new RegExp(`/${stage}$`));
   }
@@ -125,16 +154,25 @@ test('with the keyboard alone: stages by number, edges and folds by letter, unit
   await expect(page.getByLabel('Inside radius')).not.toHaveValue('2.50');
   await page.keyboard.press('z');
   await expect(page.getByLabel('Inside radius')).toHaveValue('');
-}); // prettier-ignore
+});
 
-test('a card is shaped with the keyboard alone: a corner put in and moved, a slanted fold, a hole', async ({ page }) => {
+test('a card is shaped with the keyboard alone: a corner put in and moved, a slanted fold, a hole', async ({
+  page,
+}) => {
   await newPiece(page, 'By keys', '200, 100, 200, 100');
   // Edge B at its middle, 30 farther with Shift, then half a millimetre back: a corner there.
   await page.keyboard.press('e');
   await page.keyboard.press('e');
   await expect(page.getByRole('heading', { name: 'Edge B' })).toBeVisible();
   const place = page.getByLabel(/^A place along it/);
-  for (const key of ['ArrowRight', 'Shift+ArrowRight', 'Shift+ArrowRight', 'Shift+ArrowRight', 'ArrowLeft']) await page.keyboard.press(key);
+  for (const key of [
+    'ArrowRight',
+    'Shift+ArrowRight',
+    'Shift+ArrowRight',
+    'Shift+ArrowRight',
+    'ArrowLeft',
+  ])
+    await page.keyboard.press(key);
   await expect(place).toHaveValue('129.50');
   await page.keyboard.press('c');
   await expect(page.getByRole('heading', { name: /^Corner \d$/ })).toBeVisible();
@@ -173,7 +211,7 @@ test('a card is shaped with the keyboard alone: a corner put in and moved, a sla
   await page.keyboard.press('Escape');
   await expect(page.getByRole('heading', { name: 'Hole 1' })).toHaveCount(0);
   await saved(page);
-}); // prettier-ignore
+});
 
 /** Buttons lower than a gloved finger wants, with how high they are. */
 const tooSmall = (within: Locator) =>
@@ -185,14 +223,22 @@ const tooSmall = (within: Locator) =>
   );
 
 test.describe('on a phone and an upright tablet', () => {
-  for (const [width, height] of [[390, 844], [768, 1024]] as const) {
-    test(`${width} wide: every stage fits the width, and what one touches is big enough`, async ({ page }) => {
+  for (const [width, height] of [
+    [390, 844],
+    [768, 1024],
+  ] as const) {
+    test(`${width} wide: every stage fits the width, and what one touches is big enough`, async ({
+      page,
+    }) => {
       await page.setViewportSize({ width, height });
       await demoPiece(page, 'Rear arch lip', 'Survey');
       for (const part of ['', 'found', 'references', 'cutting', 'sheet', 'choice', 'what']) {
         await page.goto(`${page.url().split('?')[0]}${part && `?part=${part}`}`);
         await page.waitForLoadState('networkidle');
-        expect(await page.evaluate(() => document.documentElement.scrollWidth), part).toBeLessThanOrEqual(width);
+        expect(
+          await page.evaluate(() => document.documentElement.scrollWidth),
+          part,
+        ).toBeLessThanOrEqual(width);
         expect(await tooSmall(page.locator('main')), part).toEqual([]);
       }
       await demoPiece(page, 'Battery shelf', 'Survey');
@@ -200,9 +246,14 @@ test.describe('on a phone and an upright tablet', () => {
         await goTo(page, stage);
         if (stage === 'Fit') await pickEdge(page, 'B');
         await page.waitForLoadState('networkidle');
-        expect(await page.evaluate(() => document.documentElement.scrollWidth), stage).toBeLessThanOrEqual(width);
-        expect(await tooSmall(page.getByRole('complementary', { name: 'Drawer' })), stage).toEqual([]);
+        expect(
+          await page.evaluate(() => document.documentElement.scrollWidth),
+          stage,
+        ).toBeLessThanOrEqual(width);
+        expect(await tooSmall(page.getByRole('complementary', { name: 'Drawer' })), stage).toEqual(
+          [],
+        );
       }
     });
   }
-}); // prettier-ignore
+});

@@ -9,7 +9,9 @@ async function surveyedJob(page: Page, name: string, rounds: number): Promise<st
   const survey = demo.survey.filter(({ id }) => !/^r\d/.test(id) || Number(id.slice(1)) < rounds);
   const file = { ...demo, job: { ...demo.job, name }, survey, pieces: [] };
   const answer = await page.request.post('/take-in', {
-    multipart: { file: { name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(writeJob(file)) } },
+    multipart: {
+      file: { name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(writeJob(file)) },
+    },
     maxRedirects: 0,
   });
   return answer.headers().location!;
@@ -39,7 +41,9 @@ test('a round of ten readings on a phone, the server gone half way: one figure a
     await reads.press('Enter');
     await expect(page.getByRole('heading', { level: 2, name: next })).toBeVisible();
   };
-  await expect(page.getByRole('heading', { level: 2, name: 'Upper hinge to lower hinge' })).toBeVisible();
+  await expect(
+    page.getByRole('heading', { level: 2, name: 'Upper hinge to lower hinge' }),
+  ).toBeVisible();
   await read('905', 'Upper hinge to striker');
   // By more than the tape can be out, and said so before one goes on.
   await reads.fill('913.5');
@@ -59,10 +63,15 @@ test('a round of ten readings on a phone, the server gone half way: one figure a
   await page.getByRole('button', { name: 'Add a note' }).click();
   await page.getByLabel('Note').fill('held at the far end by Pip');
   await read('1094', 'Striker to roof rail');
-  await expect(page.getByText('what you read is kept in this browser and goes up later')).toBeVisible();
+  await expect(
+    page.getByText('what you read is kept in this browser and goes up later'),
+  ).toBeVisible();
   await page.reload();
-  // With the reader closed as well, it is told that something waits; opened, it goes on where it was left.
-  await expect(page.getByText('What was read in “Braced” is kept in this browser')).toBeVisible({ timeout: 20_000 });
+  // With the reader closed as well, it is told that something waits; opened, it goes on where it
+  // was left.
+  await expect(page.getByText('What was read in “Braced” is kept in this browser')).toBeVisible({
+    timeout: 20_000,
+  });
   await page.getByRole('button', { name: 'Read', exact: true }).last().click();
   await expect(page.getByText('8/18')).toBeVisible();
   await expect(page.getByRole('heading', { level: 2, name: 'Striker to roof rail' })).toBeVisible();
@@ -72,10 +81,14 @@ test('a round of ten readings on a phone, the server gone half way: one figure a
   await expect(page.getByText('All is saved.')).toBeVisible({ timeout: 15_000 });
   await page.reload();
   await expect(page.getByRole('columnheader', { name: /Braced.*10 of 18 read/s })).toBeVisible();
-  await expect(page.getByRole('row', { name: /Upper hinge to striker.*913.5 mm.*moved/s })).toBeVisible();
+  await expect(
+    page.getByRole('row', { name: /Upper hinge to striker.*913.5 mm.*moved/s }),
+  ).toBeVisible();
   await expect(page.getByRole('row', { name: /Striker to sill drain.*836.3 mm/s })).toBeVisible();
-  await expect(page.getByRole('region', { name: 'What moved' })).toContainText('Upper hinge to striker +4.5 mm since “As found”');
-}); // prettier-ignore
+  await expect(page.getByRole('region', { name: 'What moved' })).toContainText(
+    'Upper hinge to striker +4.5 mm since “As found”',
+  );
+});
 
 test('points and tapes by hand: what cannot be told is said, and with tapes to spare the misread one is named', async ({
   page,
@@ -85,14 +98,22 @@ test('points and tapes by hand: what cannot be told is said, and with tapes to s
   await page.getByLabel('Name of the job').fill('Taped by hand');
   await page.getByRole('button', { name: 'Begin the job' }).click();
   await page.getByRole('link', { name: 'References' }).click();
-  await expect(page.getByText('Name the points that will still be there after the cutting')).toBeVisible();
+  await expect(
+    page.getByText('Name the points that will still be there after the cutting'),
+  ).toBeVisible();
   for (const name of ['A', 'B', 'C']) {
     await page.getByRole('button', { name: 'New point' }).click();
     await page.getByLabel('Name of the point').fill(name);
     await page.getByRole('button', { name: 'Keep' }).click();
-    await expect(page.getByRole('region', { name: 'Points' }).getByRole('button', { name, exact: true })).toBeVisible();
+    await expect(
+      page.getByRole('region', { name: 'Points' }).getByRole('button', { name, exact: true }),
+    ).toBeVisible();
   }
-  for (const [from, to] of [['A', 'B'], ['B', 'C'], ['A', 'C']]) {
+  for (const [from, to] of [
+    ['A', 'B'],
+    ['B', 'C'],
+    ['A', 'C'],
+  ]) {
     await page.getByRole('button', { name: 'New measure' }).click();
     await choose(page, 'From', from!);
     await choose(page, 'To', to!);
@@ -117,7 +138,12 @@ test('points and tapes by hand: what cannot be told is said, and with tapes to s
   // Until the page's script has taken over, a touch does nothing.
   await expect(async () => {
     await page.getByRole('button', { name: 'As found', exact: true }).click();
-    await expect(said).toContainText('from Door hinge, upper bolt to Sill drain hole is most likely misread', { timeout: 2000 });
+    await expect(said).toContainText(
+      'from Door hinge, upper bolt to Sill drain hole is most likely misread',
+      { timeout: 2000 },
+    );
   }).toPass();
-  await expect(page.getByRole('region', { name: 'What moved' })).toContainText('in “As found” it is the tape most likely misread');
-}); // prettier-ignore
+  await expect(page.getByRole('region', { name: 'What moved' })).toContainText(
+    'in “As found” it is the tape most likely misread',
+  );
+});

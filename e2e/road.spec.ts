@@ -10,7 +10,10 @@ const MM = 25.4 / 72;
 
 const DOTS_PER_MM = 20;
 
-/** The first page as Debian's poppler prints it, 20 dots to the millimetre: every unbroken dark run over 20 mm, mm. */
+/**
+ * The first page as Debian's poppler prints it, 20 dots to the millimetre: every unbroken dark run
+ * over 20 mm, mm.
+ */
 function runsOf(pdf: string): { across: Set<number>; up: Set<number> } {
   const stem = join(mkdtempSync(join(tmpdir(), 'patrone-')), 'page');
   execFileSync('pdftoppm', [
@@ -29,7 +32,11 @@ function runsOf(pdf: string): { across: Set<number>; up: Set<number> } {
   const head = /^P5\s+(\d+)\s+(\d+)\s+255\s/.exec(file.subarray(0, 40).toString('latin1'))!;
   const [width, height] = [Number(head[1]), Number(head[2])];
   const dark = (x: number, y: number) => file[head[0].length + y * width + x]! < 128;
-  const collect = (lines: number, length: number, at: (line: number, i: number) => boolean): Set<number> => {
+  const collect = (
+    lines: number,
+    length: number,
+    at: (line: number, i: number) => boolean,
+  ): Set<number> => {
     const found = new Set<number>();
     for (let l = 0; l < lines; l++) {
       let run = 0;
@@ -43,9 +50,14 @@ function runsOf(pdf: string): { across: Set<number>; up: Set<number> } {
     }
     return found;
   };
-  return { across: collect(height, width, (y, x) => dark(x, y)), up: collect(width, height, (x, y) => dark(x, y)) };
+  return {
+    across: collect(height, width, (y, x) => dark(x, y)),
+    up: collect(width, height, (x, y) => dark(x, y)),
+  };
 }
-/** Whether a line of a length was printed; a drawn line reaches half its own width past each end. */
+/**
+ * Whether a line of a length was printed; a drawn line reaches half its own width past each end.
+ */
 const printed = (runs: Set<number>, mm: number, lineWidth: number) =>
   [...runs].some((run) => Math.abs(run - lineWidth - mm) < 0.1);
 
@@ -77,8 +89,8 @@ test('a new piece, from nothing to a printed blank', async ({ page }) => {
     await page.getByRole('button', { name: /^Blank 57\.9 mm × 30\.0 mm/ }).click();
     await expect(page.getByText('Size of the blank')).toBeVisible();
     await page.keyboard.press('Escape');
-    // The setback R + T = 2.6 in from the mark; the larger face is the base, so the brake line is the one farther from A:
-    // 22.4 and the allowance, π/2·(1.6 + 0.376·1) = 3.10.
+    // The setback R + T = 2.6 in from the mark; the larger face is the base, so the brake line is
+    // the one farther from A: 22.4 and the allowance, π/2·(1.6 + 0.376·1) = 3.10.
     const scribe = page.getByRole('table', { name: 'Fold lines to scribe' });
     await expect(scribe).toContainText('Far tangent22.40 from edge A');
     await expect(scribe).toContainText('Brake line25.50 from edge A');
@@ -131,15 +143,23 @@ test('a new piece, from nothing to a printed blank', async ({ page }) => {
 test('a large blank goes over many pages of any paper, each the size it says', async ({ page }) => {
   await newPiece(page, 'Long plate', '600, 400, 600, 400');
   await page.getByRole('link', { name: /^Sheet:/ }).click();
-  for (const [paper, w, h] of [['A3', 297, 420], ['Letter', 215.9, 279.4], ['Tabloid', 279.4, 431.8]] as const) {
+  for (const [paper, w, h] of [
+    ['A3', 297, 420],
+    ['Letter', 215.9, 279.4],
+    ['Tabloid', 279.4, 431.8],
+  ] as const) {
     await page.getByRole('button', { name: paper, exact: true }).click();
     const got = page.waitForEvent('download');
     await page.getByRole('link', { name: /^Print on/ }).click();
     const pdf = await (await got).path();
     const info = execFileSync('pdfinfo', [pdf], { encoding: 'utf8' });
-    const size = /Page size:\s+([\d.]+) x ([\d.]+)/.exec(info)!.slice(1).map((pt) => Number(pt) * MM).sort((a, b) => a - b);
+    const size = /Page size:\s+([\d.]+) x ([\d.]+)/
+      .exec(info)!
+      .slice(1)
+      .map((pt) => Number(pt) * MM)
+      .sort((a, b) => a - b);
     expect(Math.abs(size[0]! - w)).toBeLessThan(0.1);
     expect(Math.abs(size[1]! - h)).toBeLessThan(0.1);
     expect(Number(/Pages:\s+(\d+)/.exec(info)![1])).toBeGreaterThanOrEqual(3);
   }
-}); // prettier-ignore
+});

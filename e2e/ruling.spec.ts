@@ -1,7 +1,9 @@
 import { expect, test } from '@playwright/test';
 import { cornerAt, newPiece, saved } from './hands';
 
-test('a rough card is ruled, its taper left, and the rules hold when a corner is dragged', async ({ page }) => {
+test('a rough card is ruled, its taper left, and the rules hold when a corner is dragged', async ({
+  page,
+}) => {
   await newPiece(page, 'Rough patch');
   await page.getByRole('button', { name: 'Points' }).click();
   await page.getByLabel(/^Points:/).fill('0 0\n400 3\n398 251\n1 244');
@@ -15,13 +17,20 @@ test('a rough card is ruled, its taper left, and the rules hold when a corner is
     await expect(taper).toContainText(/out of parallel by 4\.0 mm over 397\.1 mm/);
     await expect(taper).toContainText(/nothing moves by more than/);
     await taper.getByRole('button', { name: 'Leave it: it tapers' }).click();
-    await expect(rules.getByRole('listitem', { name: 'B and D taper' })).toContainText('4.0 mm over 397.1 mm');
+    await expect(rules.getByRole('listitem', { name: 'B and D taper' })).toContainText(
+      '4.0 mm over 397.1 mm',
+    );
     await expect(taper).toHaveCount(0);
   });
 
   await test.step('ruled square, with the least movement', async () => {
-    await offers.getByRole('listitem', { name: 'A square to B?' }).getByRole('button', { name: 'Rule it' }).click();
-    await expect(rules.getByRole('listitem', { name: 'A square to B' })).toContainText('Kept so, whatever is moved.');
+    await offers
+      .getByRole('listitem', { name: 'A square to B?' })
+      .getByRole('button', { name: 'Rule it' })
+      .click();
+    await expect(rules.getByRole('listitem', { name: 'A square to B' })).toContainText(
+      'Kept so, whatever is moved.',
+    );
     await saved(page);
   });
 
@@ -41,7 +50,9 @@ test('a rough card is ruled, its taper left, and the rules hold when a corner is
     await page.keyboard.press('Enter');
     await length.fill('200');
     await length.press('Enter');
-    await expect(page.getByText(/That goes against: A 250\.0 mm long\. Take one of them off first\./)).toBeVisible();
+    await expect(
+      page.getByText(/That goes against: A 250\.0 mm long\. Take one of them off first\./),
+    ).toBeVisible();
     await page.getByRole('button', { name: 'Put them down' }).click();
   });
 
@@ -53,7 +64,9 @@ test('a rough card is ruled, its taper left, and the rules hold when a corner is
     await page.mouse.up();
     await saved(page);
     for (const name of ['A square to B', 'A 250.0 mm long'])
-      await expect(rules.getByRole('listitem', { name })).toContainText('Kept so, whatever is moved.');
+      await expect(rules.getByRole('listitem', { name })).toContainText(
+        'Kept so, whatever is moved.',
+      );
     await page.reload();
     await expect(rules.getByRole('listitem', { name: 'A 250.0 mm long' })).toContainText('Kept so');
     await rules
@@ -107,7 +120,9 @@ test('a tucked paper gives its crown, and a slit takes from it', async ({ page }
     expect(Math.abs(high! - 300)).toBeLessThan(4);
     await page.getByRole('button', { name: 'Along', exact: true }).click();
     await page.getByRole('button', { name: 'Keep this line straight on the blank' }).click();
-    await expect(page.getByText(/A line along at 50 % stays straight, within 0\.0\d mm/)).toBeVisible();
+    await expect(
+      page.getByText(/A line along at 50 % stays straight, within 0\.0\d mm/),
+    ).toBeVisible();
     await page.getByRole('button', { name: /^Let go/ }).click();
     await expect(page.getByText(/stays straight, within/)).toHaveCount(0);
   });
@@ -121,7 +136,8 @@ test('a fold is ruled square to the side it ends on; scribed instead of folded, 
   page,
 }) => {
   await newPiece(page, 'Leaning fold', '400\n300\n400\n300');
-  const edge = (letter: string) => page.getByRole('button', { name: `Edge ${letter}`, exact: false }).first();
+  const edge = (letter: string) =>
+    page.getByRole('button', { name: `Edge ${letter}`, exact: false }).first();
   await edge('A').focus();
   await page.keyboard.press('Enter');
   await page.keyboard.press('ArrowRight');
@@ -142,7 +158,9 @@ test('a fold is ruled square to the side it ends on; scribed instead of folded, 
     .locator('..')
     .getByRole('button', { name: 'Rule it' })
     .click();
-  await expect(rules.getByRole('listitem', { name: 'B and fold 1 parallel' })).toContainText('Kept so');
+  await expect(rules.getByRole('listitem', { name: 'B and fold 1 parallel' })).toContainText(
+    'Kept so',
+  );
   await page.getByRole('button', { name: /^Fold 1,/ }).focus();
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Only scribe it, do not fold' }).click();

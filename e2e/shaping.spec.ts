@@ -45,7 +45,9 @@ test('an arch lip from a typed arc: what its rim must stretch, a test strip that
     await expect(stepsOf(page).filter({ hasText: 'Stretch edge D' })).toContainText(/\d+ bites/);
     await goTo(page, 'Blank');
     await pickEdge(page, 'D');
-    await expect(page.getByRole('region', { name: 'The flange of edge D' })).toContainText('By one strip bitten in this shop');
+    await expect(page.getByRole('region', { name: 'The flange of edge D' })).toContainText(
+      'By one strip bitten in this shop',
+    );
   });
 
   await test.step('wider, it is too much in one piece: ways out, each within', async () => {
@@ -74,7 +76,9 @@ test('an arch lip from a typed arc: what its rim must stretch, a test strip that
     await flange.getByRole('link', { name: 'Arch lip, strip for D' }).click();
     await expect(page.getByRole('heading', { name: 'Arch lip, strip for D' })).toBeVisible();
     // Chord 400 and rise 100: an arc of 463.6 mm.
-    await expect(page.getByRole('region', { name: 'Tally' })).toContainText(/463\.\d mm × 7\d\.\d mm/);
+    await expect(page.getByRole('region', { name: 'Tally' })).toContainText(
+      /463\.\d mm × 7\d\.\d mm/,
+    );
   });
 
   await test.step('what the shop learnt stands on its page, and can be left out', async () => {
@@ -89,7 +93,7 @@ test('an arch lip from a typed arc: what its rim must stretch, a test strip that
     await learnt.getByLabel('Why it does not count').press('Enter');
     await expect(learnt).toContainText('Left out: A journey');
   });
-}); // prettier-ignore
+});
 
 test('a waist bead that crosses a fold is warned of, packed and planned; a step that is moved breaks a rule and says so', async ({
   page,
@@ -111,8 +115,10 @@ test('a waist bead that crosses a fold is warned of, packed and planned; a step 
   await saved(page);
 
   await goTo(page, 'Shape');
-  const titles = async () => (await stepsOf(page).allInnerTexts()).map((text) => text.replace(/\s+/g, ' '));
-  const placeOf = async (title: string) => (await titles()).findIndex((text) => text.includes(title));
+  const titles = async () =>
+    (await stepsOf(page).allInnerTexts()).map((text) => text.replace(/\s+/g, ' '));
+  const placeOf = async (title: string) =>
+    (await titles()).findIndex((text) => text.includes(title));
   expect(await placeOf('Roll bead 1')).toBeLessThan(await placeOf('Pack bead 1'));
   expect(await placeOf('Pack bead 1')).toBeLessThan(await placeOf('Make fold 1'));
 
@@ -127,13 +133,15 @@ test('a waist bead that crosses a fold is warned of, packed and planned; a step 
       }
       await page.waitForTimeout(250);
       await page.keyboard.press('Space');
-      await expect(page.getByText(/should come before it: what stands up keeps the sheet out of the roller/)).toBeVisible({ timeout: 2000 });
+      await expect(
+        page.getByText(/should come before it: what stands up keeps the sheet out of the roller/),
+      ).toBeVisible({ timeout: 2000 });
     }).toPass();
     await expect(page.getByRole('link', { name: /Shape.*Order to look at/ })).toBeVisible();
     await page.getByRole('button', { name: 'Back to the order that was reckoned' }).click();
     await expect(page.getByText(/should come before it/)).toHaveCount(0);
   });
-}); // prettier-ignore
+});
 
 test('shaped on a phone: counted in gloves, timed, kept without the server; the other side knows what the first took', async ({
   page,
@@ -172,7 +180,9 @@ test('shaped on a phone: counted in gloves, timed, kept without the server; the 
   await page.getByRole('button', { name: /^(This one is done|Done, next)$/ }).click();
   await expect(stepsOf(page).filter({ hasText: 'Roll bead 1' })).toContainText('done');
   await page.reload();
-  await expect(stepsOf(page).filter({ hasText: 'Roll bead 1' })).toContainText('3 of 3 passes · done');
+  await expect(stepsOf(page).filter({ hasText: 'Roll bead 1' })).toContainText(
+    '3 of 3 passes · done',
+  );
 
   await test.step('a step of one’s own', async () => {
     await page.getByLabel('A step of your own').fill('Planish the ends');
@@ -187,9 +197,11 @@ test('shaped on a phone: counted in gloves, timed, kept without the server; the 
     await page.waitForURL((url) => !url.pathname.includes(first));
     await goTo(page, 'Shape');
     await stepsOf(page).filter({ hasText: 'Roll bead 1' }).getByRole('button').first().click();
-    await expect(page.getByRole('status', { name: 'Now' })).toContainText('The first side took 3 passes');
+    await expect(page.getByRole('status', { name: 'Now' })).toContainText(
+      'The first side took 3 passes',
+    );
   });
-}); // prettier-ignore
+});
 
 test('a fold that runs in an arc: what lies beyond is its flange, as wide as the card was; what would be lost is told first', async ({
   page,
@@ -205,7 +217,8 @@ test('a fold that runs in an arc: what lies beyond is its flange, as wide as the
   await type(page, 'Rise in its middle', '45');
   await expect(arc.getByRole('alert')).toContainText('would leave the card on the way');
   await type(page, 'Rise in its middle', '10');
-  // Over 130 an arc that rises 10 has a radius of 216.25; the last ray on the rim goes 246.25/cos 14.8° − 216.25 = 38.4 far.
+  // Over 130 an arc that rises 10 has a radius of 216.25; the last ray on the rim goes 246.25/cos
+  // 14.8° − 216.25 = 38.4 far.
   await expect(arc).toContainText(/between 30\.0 mm and 38\.\d mm wide/);
   await page.getByRole('button', { name: 'Make it a flange along the arc' }).click();
   await expect(page.getByRole('heading', { name: /Edge A/ })).toBeVisible();
@@ -213,7 +226,9 @@ test('a fold that runs in an arc: what lies beyond is its flange, as wide as the
   await saved(page);
   await goTo(page, 'Blank');
   await pickEdge(page, 'A');
-  await expect(page.getByRole('region', { name: 'The flange of edge A' })).toContainText('The rim must shrink');
+  await expect(page.getByRole('region', { name: 'The flange of edge A' })).toContainText(
+    'The rim must shrink',
+  );
   await goTo(page, 'Card');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('button', { name: /^Fold 1, 90°/ })).toBeVisible();

@@ -1,6 +1,7 @@
 /**
- * Keeps what is used at the vehicle on a phone that was let in: the program's own files, and of the pieces looked at last the pages
- * for survey, shaping, fit and weld. What the server can answer it answers; only without it what is kept is shown.
+ * Keeps what is used at the vehicle on a phone that was let in: the program's own files, and of the
+ * pieces looked at last the pages for survey, shaping, fit and weld. What the server can answer it
+ * answers; only without it what is kept is shown.
  */
 const SHELL = 'patrone-shell-1';
 const PAGES = 'patrone-pages-1';
@@ -19,7 +20,8 @@ self.addEventListener('install', () => self.skipWaiting());
 self.addEventListener('activate', (event) => event.waitUntil(takeOver()));
 self.addEventListener('message', (event) => {
   if (event.data.what === 'keep') event.waitUntil(keep(event.data.files, event.data.pages));
-  if (event.data.what === 'last' && PAGE.test(event.data.path)) event.waitUntil(remember(event.data.path));
+  if (event.data.what === 'last' && PAGE.test(event.data.path))
+    event.waitUntil(remember(event.data.path));
   // Somebody else may come in next.
   if (event.data.what === 'forget') event.waitUntil(caches.delete(PAGES));
 });
@@ -29,11 +31,13 @@ self.addEventListener('fetch', (event) => {
   if (request.method !== 'GET' || origin !== location.origin) return;
   if (OWN_FILE.test(pathname)) event.respondWith(ownFile(request));
   else if (AT_VEHICLE.test(pathname)) event.respondWith(serverFirst(request));
-  else if (pathname === '/' && request.mode === 'navigate') event.respondWith(fetch(request).catch(lastSeen));
+  else if (pathname === '/' && request.mode === 'navigate')
+    event.respondWith(fetch(request).catch(lastSeen));
 });
 
 async function takeOver() {
-  for (const name of await caches.keys()) if (name !== SHELL && name !== PAGES) await caches.delete(name);
+  for (const name of await caches.keys())
+    if (name !== SHELL && name !== PAGES) await caches.delete(name);
   await self.clients.claim();
 }
 
@@ -55,7 +59,8 @@ async function serverFirst(request) {
     return answer;
   } catch (error) {
     const pages = await caches.open(PAGES);
-    const known = (await pages.match(request.url)) ?? (await pages.match(request.url, { ignoreSearch: true }));
+    const known =
+      (await pages.match(request.url)) ?? (await pages.match(request.url, { ignoreSearch: true }));
     if (known) return known;
     throw error;
   }
@@ -92,7 +97,8 @@ async function lastSeen() {
 /** Keeps files and pages that will be wanted though nobody has looked at them yet. */
 async function keep(files, wanted) {
   const shell = await caches.open(SHELL);
-  for (const file of files) if (!(await shell.match(file))) await shell.add(file).catch(() => undefined);
+  for (const file of files)
+    if (!(await shell.match(file))) await shell.add(file).catch(() => undefined);
   const pages = await caches.open(PAGES);
   for (const page of wanted) {
     const answer = await fetch(page, { headers: { Accept: 'text/html' } }).catch(() => null);

@@ -27,7 +27,8 @@ test('night after night: the last week whole, then a week and a month each; neve
   for (let back = 0; back < 7; back++) expect(files).toContain(file(dayAfter(today, -back)));
   const months = new Set(files.map((f) => f.slice(8, 15)));
   expect(months.size).toBe(12);
-  // The fourth week back ended at least fifteen days ago: from any day since, no more than a week is lost.
+  // The fourth week back ended at least fifteen days ago: from any day since, no more than a week
+  // is lost.
   const days = files.map((f) => f.slice(8, 18)).sort();
   for (let back = 0; back < 15; back++) {
     const before = days.filter((d) => d <= dayAfter(today, -back));
@@ -42,8 +43,16 @@ test('however seldom the machine is on, the newest is kept, and only backups are
       expect(files).toContain(file(dayAfter('2025-06-15', nights.length)));
     }),
   );
-  const others = ['notes.txt', 'patrone-2020-01-01.backup.part', 'my-patrone-2020-01-01.backup', 'kept.backup'];
+  const others = [
+    'notes.txt',
+    'patrone-2020-01-01.backup.part',
+    'my-patrone-2020-01-01.backup',
+    'kept.backup',
+  ];
   expect(backupsToDrop(others, '2026-11-25')).toEqual([]);
-  const updates = Array.from({ length: 8 }, (_, i) => `before-update-2026-0${i + 1}-01-120000.backup`);
+  const updates = Array.from(
+    { length: 8 },
+    (_, i) => `before-update-2026-0${i + 1}-01-120000.backup`,
+  );
   expect(backupsToDrop(updates, '2026-11-25')).toEqual(updates.slice(0, 3));
 });

@@ -14,8 +14,9 @@ const weekOf = (day: string): number => Math.floor((dayOf(day) + 3) / 7);
 const monthOf = (day: string): number => Number(day.slice(0, 4)) * 12 + Number(day.slice(5, 7)) - 1;
 
 /**
- * Which files of a folder of backups can go on a day: kept are those of the last 7 days, the last of each of the last 4
- * weeks and of the last 12 months, and the last 5 made before an update. Files that are no backups are never named.
+ * Which files of a folder of backups can go on a day: kept are those of the last 7 days, the last
+ * of each of the last 4 weeks and of the last 12 months, and the last 5 made before an update.
+ * Files that are no backups are never named.
  */
 export function backupsToDrop(files: readonly string[], today: string): string[] {
   const days = files.flatMap((file) => NIGHTLY.exec(file)?.[1] ?? []).sort();

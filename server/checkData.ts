@@ -15,7 +15,13 @@ import { FoldingSchema } from '#core/blank/fold/folding';
 import { ShapingSchema } from '#core/shape/shaping';
 import { PieceSurveySchema } from '#core/survey/pieceSurvey';
 import { SurveySchema } from '#core/survey/references';
-import { FitSchema, InspectionSchema, JobFactsSchema, PieceFactsSchema, WeldSchema } from '#core/format/job';
+import {
+  FitSchema,
+  InspectionSchema,
+  JobFactsSchema,
+  PieceFactsSchema,
+  WeldSchema,
+} from '#core/format/job';
 
 /** What is looked for: a sentence, and the rows it is true of, each with what to call it by. */
 const WRONG: [string, ReturnType<typeof sql>][] = [
@@ -80,7 +86,8 @@ async function lostPictures(viewer: Viewer): Promise<string[]> {
     const there = await isThere(path);
     if (there) await pipeline(createReadStream(path), hash);
     if (!there) found.push(`picture ${one.name}: its file is gone (${path})`);
-    else if (hash.digest('hex') !== one.digest) found.push(`picture ${one.name}: its file was changed (${path})`);
+    else if (hash.digest('hex') !== one.digest)
+      found.push(`picture ${one.name}: its file was changed (${path})`);
   }
   return found;
 }
@@ -114,7 +121,9 @@ async function unreadable(viewer: Viewer): Promise<string[]> {
   await each(
     'survey',
     SurveySchema,
-    db.query.surveyed.findMany().then((all) => all.map(({ body }) => ({ called: body.name ?? '', row: body }))),
+    db.query.surveyed
+      .findMany()
+      .then((all) => all.map(({ body }) => ({ called: body.name ?? '', row: body }))),
   );
   const pieces = await db.query.pieces.findMany({ columns: { id: true, name: true } });
   for (const { id, name } of pieces) {
@@ -136,13 +145,17 @@ async function unreadable(viewer: Viewer): Promise<string[]> {
       const door = DOCUMENTS[kind as DocumentKind];
       const read = door ? door.read(body) : null;
       if (!read) found.push(`${name}, ${kind} ${number}: this program knows no such document`);
-      else if (!read.ok) found.push(`${name}, ${kind} ${number}: cannot be read (${read.problems[0]!.code})`);
+      else if (!read.ok)
+        found.push(`${name}, ${kind} ${number}: cannot be read (${read.problems[0]!.code})`);
     }
   }
   return found;
 }
 
-/** Looks through the whole database for what does not hang together; what it finds, in words, none where all is well. */
+/**
+ * Looks through the whole database for what does not hang together; what it finds, in words, none
+ * where all is well.
+ */
 export async function checkData(viewer: Viewer): Promise<string[]> {
   const found: string[] = [];
   for (const [said, query] of WRONG) {

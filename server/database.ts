@@ -18,7 +18,10 @@ const viewer = Viewer.shop;
 const db = dbOf(viewer);
 const MIGRATIONS = resolve(process.cwd(), 'app/records/migrations');
 
-/** The changes of the database's form that this program knows, and the newest that has been made; 0 before any. */
+/**
+ * The changes of the database's form that this program knows, and the newest that has been made; 0
+ * before any.
+ */
 async function migrations(): Promise<{ known: number[]; made: number }> {
   const journal = JSON.parse(readFileSync(resolve(MIGRATIONS, 'meta/_journal.json'), 'utf8')) as {
     entries: { when: number }[];
@@ -34,14 +37,21 @@ async function migrations(): Promise<{ known: number[]; made: number }> {
   return { known, made: Number(last[0]?.when ?? 0) };
 }
 
-/** Refuses a database that a newer program has written: this one would not understand what is in it. */
+/**
+ * Refuses a database that a newer program has written: this one would not understand what is in it.
+ */
 async function notNewer(): Promise<void> {
   const { known, made } = await migrations();
   if (made > Math.max(...known))
-    throw new Error('It was written by a newer Patrone than this one: bring this one up to date first.');
+    throw new Error(
+      'It was written by a newer Patrone than this one: bring this one up to date first.',
+    );
 }
 
-/** Chores of the database, called by ./patrone: `pending`, `migrate`, `check`, `backups-to-drop TODAY`, `demo`, `demo --reset`, `export ID`, `import FILE`. */
+/**
+ * Chores of the database, called by ./patrone: `pending`, `migrate`, `check`, `backups-to-drop
+ * TODAY`, `demo`, `demo --reset`, `export ID`, `import FILE`.
+ */
 async function main([chore, argument]: string[]): Promise<void> {
   switch (chore) {
     case 'pending': {
@@ -56,13 +66,16 @@ async function main([chore, argument]: string[]): Promise<void> {
       const count = async (of: typeof jobs | typeof pieces | typeof documents) => db.$count(of);
       const all = `${await count(jobs)} jobs, ${await count(pieces)} pieces, ${await count(documents)} versions of documents`;
       console.log(
-        wrong.length === 0 ? `All hangs together: ${all}.` : `${wrong.length} things do not hang together.`,
+        wrong.length === 0
+          ? `All hangs together: ${all}.`
+          : `${wrong.length} things do not hang together.`,
       );
       if (wrong.length > 0) process.exitCode = 1;
       return;
     }
     case 'backups-to-drop':
-      for (const file of backupsToDrop(readFileSync(0, 'utf8').split('\n'), argument ?? '')) console.log(file);
+      for (const file of backupsToDrop(readFileSync(0, 'utf8').split('\n'), argument ?? ''))
+        console.log(file);
       return;
     case 'migrate':
       await notNewer();
@@ -71,19 +84,26 @@ async function main([chore, argument]: string[]): Promise<void> {
       return;
     case 'demo': {
       const demo = demoJob();
-      // Known by when it was begun: its name can be changed, and a job of one's own may have the same.
+      // Known by when it was begun: its name can be changed, and a job of one's own may have the
+      // same.
       const demos = eq(jobs.created, new Date(demo.job.created));
       if (argument === '--reset') await db.delete(jobs).where(demos);
-      // Loaded once only: a user who archived or renamed the demo job does not get it back at every start.
+      // Loaded once only: a user who archived or renamed the demo job does not get it back at every
+      // start.
       const [{ any } = { any: false }] = (
         await db.execute<{ any: boolean }>(
           sql`select exists(select 1 from ${jobs}) or exists(select 1 from ${shop}) as any`,
         )
       ).rows;
-      if (argument === '--reset' || !any) await putDemoPictures(viewer, await importWhole(viewer, demo));
-      // The demo's people: whoever opens it on this machine is the first of them, without a pass phrase.
+      if (argument === '--reset' || !any)
+        await putDemoPictures(viewer, await importWhole(viewer, demo));
+      // The demo's people: whoever opens it on this machine is the first of them, without a pass
+      // phrase.
       if (!any && (await db.$count(people)) === 0)
-        await db.insert(people).values([{ name: 'Wenna', role: 'runs' }, { name: 'Joss', role: 'works' }]); // prettier-ignore
+        await db.insert(people).values([
+          { name: 'Wenna', role: 'runs' },
+          { name: 'Joss', role: 'works' },
+        ]);
       return;
     }
     case 'export': {
@@ -113,7 +133,11 @@ async function main([chore, argument]: string[]): Promise<void> {
 main(process.argv.slice(2))
   .catch((error: unknown) => {
     console.error(
-      error instanceof Error ? (error.cause instanceof Error ? error.cause.message : error.message) : error,
+      error instanceof Error
+        ? error.cause instanceof Error
+          ? error.cause.message
+          : error.message
+        : error,
     );
     process.exitCode = 1;
   })

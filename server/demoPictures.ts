@@ -12,23 +12,54 @@ import type { Viewer } from '#app/records/viewer.server';
 import { DRAWINGS } from '../demo/drawings';
 import { DEMO_PICTURES } from '../demo/pictures';
 
-/** Hangs the drawings that stand for photographs on the demonstration job, by the way that pictures come in. */
+/**
+ * Hangs the drawings that stand for photographs on the demonstration job, by the way that pictures
+ * come in.
+ */
 export async function putDemoPictures(viewer: Viewer, job: string): Promise<void> {
   const db = dbOf(viewer);
   for (const { drawing, taken, piece, on, of = '', caption, marks } of DEMO_PICTURES) {
     const path = join(await incoming(), randomUUID());
     try {
       const day = taken.replaceAll('-', ':').replace('T', ' ');
-      await sharp(Buffer.from(DRAWINGS[drawing]())).jpeg({ quality: 86 }).withExif({ IFD2: { DateTimeOriginal: day } }).toFile(path); // prettier-ignore
+      await sharp(Buffer.from(DRAWINGS[drawing]()))
+        .jpeg({ quality: 86 })
+        .withExif({ IFD2: { DateTimeOriginal: day } })
+        .toFile(path);
       const kept = (await keepPictureNow.run({ path } as never, () => undefined)) as {
         ok: true;
         picture: KeptPicture;
       };
-      const [row] = piece === null ? [] : await db.select().from(pieces).where(and(eq(pieces.job, job), eq(pieces.name, piece))); // prettier-ignore
+      const [row] =
+        piece === null
+          ? []
+          : await db
+              .select()
+              .from(pieces)
+              .where(and(eq(pieces.job, job), eq(pieces.name, piece)));
       const records = on === 'fit' ? fits : welds;
-      const [record] = row && on !== 'piece' ? await db.select({ id: records.id }).from(records).where(eq(records.piece, row.id)).orderBy(asc(records.seq)).limit(1) : []; // prettier-ignore
+      const [record] =
+        row && on !== 'piece'
+          ? await db
+              .select({ id: records.id })
+              .from(records)
+              .where(eq(records.piece, row.id))
+              .orderBy(asc(records.seq))
+              .limit(1)
+          : [];
       const at = new Date(`${taken}.000Z`);
-      await db.insert(pictures).values({ ...kept.picture, taken: at, at, job, piece: row?.id ?? null, owner: on, of: record?.id ?? of, name: `${drawing}.jpg`, caption, marks: [...marks] }); // prettier-ignore
+      await db.insert(pictures).values({
+        ...kept.picture,
+        taken: at,
+        at,
+        job,
+        piece: row?.id ?? null,
+        owner: on,
+        of: record?.id ?? of,
+        name: `${drawing}.jpg`,
+        caption,
+        marks: [...marks],
+      });
     } finally {
       await rm(path, { force: true });
     }

@@ -40,7 +40,13 @@ test('a name that is not this machine’s is refused for reading too: a foreign 
       expect(status({ host: `${name}:4170`, origin: `http://${name}:4170`, method })).toBe(421);
     }),
   );
-  for (const host of [undefined, '', '127.0.0.1.evil.example:4170', 'localhost.example', '0.0.0.0:4170']) {
+  for (const host of [
+    undefined,
+    '',
+    '127.0.0.1.evil.example:4170',
+    'localhost.example',
+    '0.0.0.0:4170',
+  ]) {
     expect(status({ host, method: 'GET' })).toBe(421);
   }
 });
@@ -70,10 +76,17 @@ test('each address takes what it is for, and says so when it is more; what does 
 
 test('on the network it answers to its own addresses, over TLS, and to pages of its own from there alone', () => {
   const served: Served = { secure: true, names: new Set(['192.0.2.7', 'shed.local']) };
-  const answered = (change: Partial<Asked>) => refusal({ ...own, ...change }, served)?.status ?? 200;
+  const answered = (change: Partial<Asked>) =>
+    refusal({ ...own, ...change }, served)?.status ?? 200;
   for (const host of ['192.0.2.7:4180', 'shed.local:4180', 'SHED.local:4180'])
     expect(answered({ host, origin: `https://${host.toLowerCase()}` })).toBe(200);
-  for (const host of ['127.0.0.1:4180', 'localhost:4180', '192.0.2.8:4180', 'shed.local.example:4180', undefined])
+  for (const host of [
+    '127.0.0.1:4180',
+    'localhost:4180',
+    '192.0.2.8:4180',
+    'shed.local.example:4180',
+    undefined,
+  ])
     expect(answered({ host, method: 'GET' })).toBe(421);
   for (const origin of [
     'http://shed.local:4180',

@@ -25,7 +25,10 @@ if (!existsSync(entry)) {
 }
 
 const build = (await import(pathToFileURL(entry).href)) as ServerBuild;
-/** What the application is told of the line a request came over, under names that nobody else can use. */
+/**
+ * What the application is told of the line a request came over, under names that nobody else can
+ * use.
+ */
 const [FROM, SECURE, DATA] = ['x-patrone-from', 'x-patrone-secure', 'x-patrone-data'];
 /** Of what is refused so much is let run out, bytes, and no longer than this, ms. */
 const [LET_RUN_OUT, LET_RUN_OUT_MS] = [32 * 1024 ** 2, 3000];
@@ -35,7 +38,8 @@ const door =
   (served: () => Served): RequestHandler =>
   (request, response, next) => {
     const to = served();
-    for (const name of Object.keys(request.headers)) if (name.startsWith('x-patrone-')) delete request.headers[name];
+    for (const name of Object.keys(request.headers))
+      if (name.startsWith('x-patrone-')) delete request.headers[name];
     request.headers[FROM] = request.socket.remoteAddress ?? 'unknown';
     request.headers[SECURE] = to.secure ? 'yes' : 'no';
     request.headers[DATA] = request.path.endsWith('.data') ? 'yes' : 'no';
@@ -55,7 +59,8 @@ const door =
       if (response.headersSent) return;
       response.set('Connection', 'close').status(refused.status).json({ message: refused.message });
     };
-    // Who is still sending hears nothing of an answer when the line is cut: what is little is let run out, unread.
+    // Who is still sending hears nothing of an answer when the line is cut: what is little is let
+    // run out, unread.
     if (Number(request.headers['content-length'] ?? 0) > LET_RUN_OUT) return answer();
     request.on('end', answer).on('error', answer).resume();
     setTimeout(answer, LET_RUN_OUT_MS).unref();
@@ -85,32 +90,44 @@ function reached(served: () => Served): Express {
   app.disable('x-powered-by');
   app.use(
     helmet({
-      // Pages say their own, with what they begin with by name (entry.server); for files this is all.
+      // Pages say their own, with what they begin with by name (entry.server); for files this is
+      // all.
       contentSecurityPolicy: false,
       // To nobody else; to ourselves it goes, or what a form posts would come from nowhere.
       referrerPolicy: { policy: 'same-origin' },
       frameguard: { action: 'deny' },
-      // A browser that was told so would let nobody past the warning about a certificate of one’s own.
+      // A browser that was told so would let nobody past the warning about a certificate of one’s
+      // own.
       strictTransportSecurity: false,
     }),
   );
   // Nothing of this machine or phone is wanted but what its user hands over (OWASP Secure Headers).
   app.use((_request, response, next) => {
-    response.set('Permissions-Policy', 'accelerometer=(), camera=(), display-capture=(), geolocation=(), gyroscope=(), microphone=(), payment=(), usb=()'); // prettier-ignore
+    response.set(
+      'Permissions-Policy',
+      'accelerometer=(), camera=(), display-capture=(), geolocation=(), gyroscope=(), microphone=(), payment=(), usb=()',
+    );
     next();
   });
   app.use(door(served));
   app.use('/assets', built('build/client/assets', { immutable: true, maxAge: '1y' }));
-  // A file of an older build, wanted by a page that was open over an update: gone, and no page of the application.
-  app.use('/assets', (_request, response) => void response.status(404).type('text/plain').send('Not here any more.'));
-  // Only what can be one of the few files at the root is looked for on the disk: every page would be, otherwise.
+  // A file of an older build, wanted by a page that was open over an update: gone, and no page of
+  // the application.
+  app.use(
+    '/assets',
+    (_request, response) => void response.status(404).type('text/plain').send('Not here any more.'),
+  );
+  // Only what can be one of the few files at the root is looked for on the disk: every page would
+  // be, otherwise.
   app.use(/^\/(sw\.js|[^/]+\.(svg|png|ico|txt|webmanifest))$/, (request, response, next) => {
     request.url = request.originalUrl;
     rootFiles(request, response, next);
   });
   // A browser on this machine gains nothing by it, and everybody waits for it.
   const compressed = compression();
-  app.use((request, response, next) => (isHere(request) ? next() : compressed(request, response, next)));
+  app.use((request, response, next) =>
+    isHere(request) ? next() : compressed(request, response, next),
+  );
   app.use(handled);
   return app;
 }
@@ -119,19 +136,28 @@ const taken = (at: number, setting: string) => (error?: Error) => {
   if (!error) return log.info({ port: at }, 'serving');
   const busy = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
   console.error(
-    busy ? `Port ${at} is taken by another program. Set ${setting} to a free one and run again.` : String(error),
+    busy
+      ? `Port ${at} is taken by another program. Set ${setting} to a free one and run again.`
+      : String(error),
   );
   process.exit(1);
 };
 
-const servers: Server[] = [reached(() => LOOPBACK).listen(port, '127.0.0.1', taken(port, 'PATRONE_PORT'))];
+const servers: Server[] = [
+  reached(() => LOOPBACK).listen(port, '127.0.0.1', taken(port, 'PATRONE_PORT')),
+];
 
 // On the shop's network only where ./patrone was told so, and only over TLS.
 const tls = tlsFiles();
 if (tls) {
-  const server = createServer({ ...tls, minVersion: 'TLSv1.2' }, reached(() => ({ secure: true, names: networkNames() }))); // prettier-ignore
+  const server = createServer(
+    { ...tls, minVersion: 'TLSv1.2' },
+    reached(() => ({ secure: true, names: networkNames() })),
+  );
   server.on('error', taken(networkPort(), 'PATRONE_NETWORK_PORT'));
-  servers.push(server.listen(networkPort(), '0.0.0.0', () => taken(networkPort(), 'PATRONE_NETWORK_PORT')()));
+  servers.push(
+    server.listen(networkPort(), '0.0.0.0', () => taken(networkPort(), 'PATRONE_NETWORK_PORT')()),
+  );
 }
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {

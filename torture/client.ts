@@ -12,14 +12,23 @@ export const key = (): string => randomUUID();
 export const rest = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 
 /** Asks once; null when no answer came, or the asker went away before it did (`dropMs`). */
-export async function ask(url: string, init: RequestInit = {}, dropMs?: number): Promise<Answer | null> {
+export async function ask(
+  url: string,
+  init: RequestInit = {},
+  dropMs?: number,
+): Promise<Answer | null> {
   const start = performance.now();
   const gone = new AbortController();
   const dropping = dropMs === undefined ? undefined : setTimeout(() => gone.abort(), dropMs);
   try {
     const answer = await fetch(url, { redirect: 'manual', ...init, signal: gone.signal });
     const text = await answer.text();
-    return { status: answer.status, text, location: answer.headers.get('location'), ms: performance.now() - start };
+    return {
+      status: answer.status,
+      text,
+      location: answer.headers.get('location'),
+      ms: performance.now() - start,
+    };
   } catch {
     return null;
   } finally {

@@ -1,16 +1,35 @@
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
-import { closeSync, mkdirSync, mkdtempSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from 'node:fs';
+import {
+  closeSync,
+  mkdirSync,
+  mkdtempSync,
+  openSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+  writeSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { ask, form, key, pick, rest } from './client';
 
 const PATRONE = resolve('patrone');
-// Neither of those that are given to whoever calls out: all that is written to the server calls out.
+// Neither of those that are given to whoever calls out: all that is written to the server calls
+// out.
 const PORT = '4176';
 const AT = `http://127.0.0.1:${PORT}`;
-const envFor = (data: string) => ({ ...process.env, PATRONE_PORT: PORT, PATRONE_DB_PORT: '24176', PATRONE_DATA: data, PATRONE_BACKUPS: '' }); // prettier-ignore
+const envFor = (data: string) => ({
+  ...process.env,
+  PATRONE_PORT: PORT,
+  PATRONE_DB_PORT: '24176',
+  PATRONE_DATA: data,
+  PATRONE_BACKUPS: '',
+});
 const newJob = (name: string) =>
-  ask(`${AT}/?index`, form({ intent: 'create', name, vehicle: '', owner: '', notes: '', key: key() }));
+  ask(
+    `${AT}/?index`,
+    form({ intent: 'create', name, vehicle: '', owner: '', notes: '', key: key() }),
+  );
 
 /** A folder that the database's own user can reach. */
 function folder(): string {
@@ -20,11 +39,17 @@ function folder(): string {
 }
 
 async function started(data: string): Promise<() => Promise<void>> {
-  const child = spawn(PATRONE, ['start'], { env: envFor(data), detached: true, stdio: ['ignore', 'ignore', 'pipe'] });
+  const child = spawn(PATRONE, ['start'], {
+    env: envFor(data),
+    detached: true,
+    stdio: ['ignore', 'ignore', 'pipe'],
+  });
   let said = '';
   child.stderr.on('data', (chunk) => (said += String(chunk)));
   let over = false;
-  const ended = new Promise<void>((done) => child.once('exit', () => done())).then(() => void (over = true));
+  const ended = new Promise<void>((done) => child.once('exit', () => done())).then(
+    () => void (over = true),
+  );
   for (let i = 0; i < 300 && !over && !(await ask(`${AT}/health`)); i++) await rest(200);
   if (over) throw new Error(`It did not start: ${said.trim()}`);
   return async () => {
@@ -33,8 +58,13 @@ async function started(data: string): Promise<() => Promise<void>> {
   };
 }
 
-/** Backups with bytes changed, cut out or cut off: each is refused, or what it restores hangs together; nothing is lost. */
-export async function damagedBackups(count: number): Promise<{ refused: number; harmless: number; wrong: string[] }> {
+/**
+ * Backups with bytes changed, cut out or cut off: each is refused, or what it restores hangs
+ * together; nothing is lost.
+ */
+export async function damagedBackups(
+  count: number,
+): Promise<{ refused: number; harmless: number; wrong: string[] }> {
   const at = folder();
   const data = join(at, 'data');
   const wrong: string[] = [];
@@ -74,7 +104,8 @@ export async function damagedBackups(count: number): Promise<{ refused: number; 
     }
     const again = await started(data);
     const jobs = (await ask(`${AT}/?search=After`))?.text ?? '';
-    if (!jobs.includes('After the backup')) wrong.push('what was there before is not there any more');
+    if (!jobs.includes('After the backup'))
+      wrong.push('what was there before is not there any more');
     await again();
   } finally {
     rmSync(at, { recursive: true, force: true });
@@ -82,9 +113,17 @@ export async function damagedBackups(count: number): Promise<{ refused: number; 
   return { refused, harmless, wrong };
 }
 
-export type FullDisk = { acknowledged: number; refused: number; told: boolean; wrong: string[] } | null;
+export type FullDisk = {
+  acknowledged: number;
+  refused: number;
+  told: boolean;
+  wrong: string[];
+} | null;
 
-/** The disk fills up while records are written: what was acknowledged is there when there is room again. Null where no disk can be made. */
+/**
+ * The disk fills up while records are written: what was acknowledged is there when there is room
+ * again. Null where no disk can be made.
+ */
 export async function fullDisk(): Promise<FullDisk> {
   const at = folder();
   if (spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=220m,mode=755', 'tmpfs', at]).status !== 0) {
@@ -105,7 +144,10 @@ export async function fullDisk(): Promise<FullDisk> {
         const name = `Full ${key()}`;
         // Nothing that packs small: it has to want room.
         const notes = Array.from({ length: 180 }, key).join(' ');
-        const answer = await ask(`${AT}/?index`, form({ intent: 'create', name, vehicle: '', owner: '', notes }));
+        const answer = await ask(
+          `${AT}/?index`,
+          form({ intent: 'create', name, vehicle: '', owner: '', notes }),
+        );
         if (answer && answer.status < 400) acknowledged.push(name);
         else if (answer?.status === 507 || answer?.status === 503) refused.push(name);
         else if (answer) wrong.push(`a full disk was answered with ${answer.status}`);
@@ -129,7 +171,8 @@ export async function fullDisk(): Promise<FullDisk> {
     const before = acknowledged.length;
     await write(1);
     if (acknowledged.length === before) wrong.push('there was room again, and nothing was taken');
-    // Each by a search of its own would take longer than all the rest: a hundred of them, the last ones among them.
+    // Each by a search of its own would take longer than all the rest: a hundred of them, the last
+    // ones among them.
     const looked = acknowledged.filter((_, i) => i % Math.ceil(acknowledged.length / 50) === 0);
     for (const name of [...looked, ...acknowledged.slice(-50)]) {
       const found = await ask(`${AT}/?search=${encodeURIComponent(name)}`);

@@ -10,9 +10,10 @@ import type { Ledger } from './writers';
 import { demoCard, demoFacts, newLedger, quarrel, writer } from './writers';
 
 /**
- * What is done to Patrone on purpose, and what must hold: every acknowledged record is there once, nothing refused is, no
- * answer of 500, nobody waits two seconds for somebody else, memory comes back. `--short` for the ordinary tests; else the
- * table goes to docs/torture.md; `--part 0.2` does a fifth of what is many. Wants what ./patrone torture sets.
+ * What is done to Patrone on purpose, and what must hold: every acknowledged record is there once,
+ * nothing refused is, no answer of 500, nobody waits two seconds for somebody else, memory comes
+ * back. `--short` for the ordinary tests; else the table goes to docs/torture.md; `--part 0.2` does
+ * a fifth of what is many. Wants what ./patrone torture sets.
  */
 const short = process.argv.includes('--short');
 const share = Number(process.argv[process.argv.indexOf('--part') + 1] ?? 1);
@@ -41,7 +42,8 @@ const report = (what: string, did: string, wrong: string[]) => {
   if (wrong.length > 12) console.log(`      and ${wrong.length - 12} more`);
 };
 
-const pidIn = (file: string): number => Number(readFileSync(join(data, file), 'utf8').split('\n')[0]);
+const pidIn = (file: string): number =>
+  Number(readFileSync(join(data, file), 'utf8').split('\n')[0]);
 const up = async (): Promise<void> => {
   while ((await ask(`${at}/health`))?.status !== 200) await rest(100);
 };
@@ -73,21 +75,30 @@ async function judged(ledger: Ledger): Promise<string[]> {
   const wrong: string[] = [];
   for (const [kind, counted] of Object.entries(WHERE)) {
     const marks = ledger.acknowledged.filter((one) => one.kind === kind).map((one) => one.mark);
-    const found = await query<{ m: string; n: string }>(`select m, (${counted}) as n from unnest($1::text[]) as m`, [
-      marks,
-    ]);
-    for (const { m, n } of found) if (Number(n) !== 1) wrong.push(`${kind} “${m}” is there ${n} times`);
+    const found = await query<{ m: string; n: string }>(
+      `select m, (${counted}) as n from unnest($1::text[]) as m`,
+      [marks],
+    );
+    for (const { m, n } of found)
+      if (Number(n) !== 1) wrong.push(`${kind} “${m}” is there ${n} times`);
     if (ledger.refused.length > 0) {
-      const kept = await query<{ m: string; n: string }>(`select m, (${counted}) as n from unnest($1::text[]) as m`, [ledger.refused]); // prettier-ignore
-      for (const { m, n } of kept) if (Number(n) > 0) wrong.push(`refused “${m}” is there ${n} times as ${kind}`);
+      const kept = await query<{ m: string; n: string }>(
+        `select m, (${counted}) as n from unnest($1::text[]) as m`,
+        [ledger.refused],
+      );
+      for (const { m, n } of kept)
+        if (Number(n) > 0) wrong.push(`refused “${m}” is there ${n} times as ${kind}`);
     }
   }
   const printed = new Map<string, number>();
   for (const { kind, mark } of ledger.acknowledged)
     if (kind === 'print') printed.set(mark, (printed.get(mark) ?? 0) + 1);
   for (const [piece, times] of printed) {
-    const [row] = await query<{ n: string }>('select count(*) as n from prints where piece = $1', [piece]);
-    if (Number(row!.n) !== times) wrong.push(`${times} prints of a piece were acknowledged, and ${row!.n} are there`);
+    const [row] = await query<{ n: string }>('select count(*) as n from prints where piece = $1', [
+      piece,
+    ]);
+    if (Number(row!.n) !== times)
+      wrong.push(`${times} prints of a piece were acknowledged, and ${row!.n} are there`);
   }
   return [...wrong, ...ledger.faults];
 }
@@ -96,16 +107,21 @@ async function killings(): Promise<void> {
   const ledger = newLedger();
   let over = false;
   let lastKill = 0;
-  const writing = Array.from(
-    { length: WRITERS },
-    () =>
-    writer(at, ledger, () => over, () => Date.now() - lastKill > 15_000), // prettier-ignore
+  const writing = Array.from({ length: WRITERS }, () =>
+    writer(
+      at,
+      ledger,
+      () => over,
+      () => Date.now() - lastKill > 15_000,
+    ),
   );
   const all = MUCH.serverKills + MUCH.databaseKills;
   const done = { server: 0, database: 0 };
   while (done.server + done.database < all) {
     await rest(300 + Math.random() * 1500);
-    const database = done.server >= MUCH.serverKills || (done.database < MUCH.databaseKills && chance(MUCH.databaseKills / all)); // prettier-ignore
+    const database =
+      done.server >= MUCH.serverKills ||
+      (done.database < MUCH.databaseKills && chance(MUCH.databaseKills / all));
     try {
       lastKill = Date.now();
       process.kill(pidIn(database ? 'db/postmaster.pid' : 'server.pid'), 'SIGKILL');
@@ -135,7 +151,10 @@ async function malformedRequests(): Promise<void> {
   );
   const made = await ask(`${at}${job!.location}/new-piece`, json({ mine: demoFacts }));
   const piece = /pieces\/([0-9a-f-]{36})/.exec(made!.location ?? made!.text)![1]!;
-  await ask(`${at}/pieces/${piece}/documents/card`, json({ intent: 'save', base: 0, doc: demoCard }));
+  await ask(
+    `${at}/pieces/${piece}/documents/card`,
+    json({ intent: 'save', base: 0, doc: demoCard }),
+  );
   const fit = {
     at: new Date().toISOString(),
     who: '',
@@ -146,16 +165,32 @@ async function malformedRequests(): Promise<void> {
     edges: [],
   };
   const fits = await ask(`${at}/pieces/${piece}/fits`, json({ intent: 'new', fit }));
-  const seen = { at: fit.at, who: '', edge: demoCard.edges[0]!.id, kind: 'lamp', sound: false, readingMm: null, finding: '', remedy: '', withdrawn: null }; // prettier-ignore
-  const inspected = await ask(`${at}/pieces/${piece}/welds`, json({ intent: 'inspection', inspection: seen }));
-  const id = (text: string, list: string) => (JSON.parse(text) as Record<string, { id: string }[]>)[list]![0]!.id;
+  const seen = {
+    at: fit.at,
+    who: '',
+    edge: demoCard.edges[0]!.id,
+    kind: 'lamp',
+    sound: false,
+    readingMm: null,
+    finding: '',
+    remedy: '',
+    withdrawn: null,
+  };
+  const inspected = await ask(
+    `${at}/pieces/${piece}/welds`,
+    json({ intent: 'inspection', inspection: seen }),
+  );
+  const id = (text: string, list: string) =>
+    (JSON.parse(text) as Record<string, { id: string }[]>)[list]![0]!.id;
   const targets = {
     job: job!.location!.split('/').pop()!,
     piece,
     fit: id(fits!.text, 'fits'),
     inspection: id(inspected!.text, 'inspections'),
   };
-  const memory = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pidIn('server.pid')}/status`, 'utf8'))![1]) / 1024; // prettier-ignore
+  const memory = () =>
+    Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pidIn('server.pid')}/status`, 'utf8'))![1]) /
+    1024;
   const warm = await malformed(at, MUCH.requests / 5, targets);
   await rest(3000);
   const before = memory();
@@ -187,25 +222,44 @@ async function malformedRequests(): Promise<void> {
 await up();
 await killings();
 const fought = await quarrel(at, MUCH.edits);
-report('Two pages on one card', `${MUCH.edits} edits, ${fought.told} times one was told`, fought.wrong);
+report(
+  'Two pages on one card',
+  `${MUCH.edits} edits, ${fought.told} times one was told`,
+  fought.wrong,
+);
 await malformedRequests();
 const looked = spawnSync('node', ['build/node/database.js', 'check'], { encoding: 'utf8' });
 const said = looked.stdout.trim().split('\n');
 report('The data looked through', said[said.length - 1]!, looked.status === 0 ? [] : said);
 const backups = await damagedBackups(MUCH.backups);
-report('Damaged backups', `${backups.refused} refused, ${backups.harmless} harmless and restored`, backups.wrong);
+report(
+  'Damaged backups',
+  `${backups.refused} refused, ${backups.harmless} harmless and restored`,
+  backups.wrong,
+);
 if (MUCH.disk) {
   const disk = await fullDisk();
   if (disk) {
-    const wrong = disk.told ? disk.wrong : [...disk.wrong, '/health did not tell that the disk is full'];
-    report('Disk filled', `${disk.acknowledged} records acknowledged and there, ${disk.refused} not taken`, wrong);
+    const wrong = disk.told
+      ? disk.wrong
+      : [...disk.wrong, '/health did not tell that the disk is full'];
+    report(
+      'Disk filled',
+      `${disk.acknowledged} records acknowledged and there, ${disk.refused} not taken`,
+      wrong,
+    );
   } else report('Disk filled', 'not tried: no small disk can be made here', []);
 }
 
 if (!short) {
-  const commit = execFileSync('git', ['log', '-1', '--format=%h of %cs'], { encoding: 'utf8' }).trim();
+  const commit = execFileSync('git', ['log', '-1', '--format=%h of %cs'], {
+    encoding: 'utf8',
+  }).trim();
   const machine = `${cpus().length} × ${cpus()[0]?.model.trim() ?? 'unknown'}, ${(totalmem() / 1024 ** 3).toFixed(0)} GB, Node.js ${process.version}`;
-  const table = rows.map(({ what, did, wrong }) => `| ${what} | ${did} | ${wrong.length === 0 ? 'held' : `**${wrong.length} wrong**: ${wrong[0]!.replaceAll('|', '/')}`} |`); // prettier-ignore
+  const table = rows.map(
+    ({ what, did, wrong }) =>
+      `| ${what} | ${did} | ${wrong.length === 0 ? 'held' : `**${wrong.length} wrong**: ${wrong[0]!.replaceAll('|', '/')}`} |`,
+  );
   writeFileSync(
     'docs/torture.md',
     `# Torture

@@ -14,9 +14,16 @@ import { usePick } from '../piece/pieceContext';
 /** Distances that differ by less are the same, mm. */
 const SAME_MM = 0.005;
 
-const ROLE_WORDS: Partial<Record<LineRole, string>> = { turn: 'Bend', step: 'Step', trim: 'Card’s line' };
+const ROLE_WORDS: Partial<Record<LineRole, string>> = {
+  turn: 'Bend',
+  step: 'Step',
+  trim: 'Card’s line',
+};
 
-/** Lines parallel to edges as cut, one a row: where joints and flanges are bent, stepped and trimmed. */
+/**
+ * Lines parallel to edges as cut, one a row: where joints and flanges are bent, stepped and
+ * trimmed.
+ */
 export const edgeLines = ({ edges }: Development) =>
   edges.flatMap(({ id, letter, allowance, net }) => {
     const [adds, long] = [addsOf(allowance), runLength(net)];
@@ -24,9 +31,18 @@ export const edgeLines = ({ edges }: Development) =>
       const inMm = ramped(adds, (mm, share) => mm - rampAt(outsOf(line), share));
       // As far in all along though the strip is not as wide: said once.
       const isSame = inMm.every(([, mm]) => Math.abs(mm - inMm[0]![1]) < SAME_MM);
-      return { key: `${id} ${i}`, edge: id, letter, role: line.role, inMm: inMm[0]![1], after: isSame ? [] : inMm.slice(1).map(([share, mm]) => ({ alongMm: share * long, inMm: mm })) };
+      return {
+        key: `${id} ${i}`,
+        edge: id,
+        letter,
+        role: line.role,
+        inMm: inMm[0]![1],
+        after: isSame
+          ? []
+          : inMm.slice(1).map(([share, mm]) => ({ alongMm: share * long, inMm: mm })),
+      };
     });
-  }); // prettier-ignore
+  });
 
 export function EdgeLines({ development }: { development: Development }) {
   const { bare } = usePreferences();
@@ -44,7 +60,12 @@ export function EdgeLines({ development }: { development: Development }) {
       </TableHead>
       <TableBody>
         {lines.map(({ key, edge, letter, role, inMm, after }) => (
-          <TableRow key={key} hover onClick={() => setPick({ kind: 'edge', id: edge })} sx={{ cursor: 'pointer' }}>
+          <TableRow
+            key={key}
+            hover
+            onClick={() => setPick({ kind: 'edge', id: edge })}
+            sx={{ cursor: 'pointer' }}
+          >
             <TableCell className="condensed">{letter}</TableCell>
             <TableCell>{ROLE_WORDS[role]}</TableCell>
             <TableCell>

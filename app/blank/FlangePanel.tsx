@@ -34,7 +34,10 @@ import { StripPiece } from './StripPiece';
 
 const pct = (strain: number) => `${strain > 0 ? '+' : '−'}${Math.abs(strain * 100).toFixed(1)} %`;
 
-/** A flange round a curve: what its edge must gain or lose, where, in how many bites, and what can be done beyond the limit. */
+/**
+ * A flange round a curve: what its edge must gain or lose, where, in how many bites, and what can
+ * be done beyond the limit.
+ */
 export function FlangePanel({ edge, blank }: { edge: Edge; blank: BlankEdge }) {
   const { pattern, metal, facts, shop } = usePiece();
   const { show, brief, thin, unit } = usePreferences();
@@ -45,17 +48,33 @@ export function FlangePanel({ edge, blank }: { edge: Edge; blank: BlankEdge }) {
   const forming = sheetMetal(metal, facts.thicknessMm, shop).forming!;
   const strip = stripOf(segmentsOfEdge(pattern, edge), flange, landMm);
   const strained = along.stretches.filter(({ kind }) => kind !== 'plain');
-  const worst = strained.flatMap((stretch) => remediesOf(stretch, along, stretch.strain > 0 ? forming.stretch : forming.shrink) ?? []);
+  const worst = strained.flatMap(
+    (stretch) =>
+      remediesOf(stretch, along, stretch.strain > 0 ? forming.stretch : forming.shrink) ?? [],
+  );
   return (
-    <Box component="section" aria-label={`The flange of edge ${edge.letter}`} sx={{ display: 'grid', gap: 1.2 }}>
+    <Box
+      component="section"
+      aria-label={`The flange of edge ${edge.letter}`}
+      sx={{ display: 'grid', gap: 1.2 }}
+    >
       <Typography variant="h2">The flange of edge {edge.letter}</Typography>
       <Typography>
-        {FLANGE_WORDS[flange.made].title}: {widthsSaid(widthsOf(edge.flange), show)} wide, {flange.bend.angleDeg}°{' '}
-        {flange.toward === 'face' ? 'toward you' : 'away'}.
+        {FLANGE_WORDS[flange.made].title}: {widthsSaid(widthsOf(edge.flange), show)} wide,{' '}
+        {flange.bend.angleDeg}° {flange.toward === 'face' ? 'toward you' : 'away'}.
       </Typography>
       {strip && <StripBlank strip={strip} letter={edge.letter} flange={edge.flange} />}
-      {along.way !== 'lip' && <Verdict along={along} forming={forming} ok={worst.length === 0} wide={mostOfRamp(flange.flat)} />}
-      {worst.length > 0 && flange.made !== 'lip' && <Remedies all={worst} along={along} notched={flange.made === 'notched'} />}
+      {along.way !== 'lip' && (
+        <Verdict
+          along={along}
+          forming={forming}
+          ok={worst.length === 0}
+          wide={mostOfRamp(flange.flat)}
+        />
+      )}
+      {worst.length > 0 && flange.made !== 'lip' && (
+        <Remedies all={worst} along={along} notched={flange.made === 'notched'} />
+      )}
       {strained.length > 0 && (
         <Table size="small" aria-label="Where it is gathered and stretched">
           <TableHead>
@@ -69,7 +88,12 @@ export function FlangePanel({ edge, blank }: { edge: Edge; blank: BlankEdge }) {
           </TableHead>
           <TableBody>
             {strained.map((s) => {
-              const learnt = biteLearnt(shop, metal, facts.thicknessMm, s.strain > 0 ? 'stretch' : 'shrink');
+              const learnt = biteLearnt(
+                shop,
+                metal,
+                facts.thicknessMm,
+                s.strain > 0 ? 'stretch' : 'shrink',
+              );
               const bites = learnt && bitesOver(s.changeMm / s.freeMm, s.freeMm, learnt);
               return (
                 <TableRow key={s.fromMm}>
@@ -101,16 +125,29 @@ export function FlangePanel({ edge, blank }: { edge: Edge; blank: BlankEdge }) {
       </FoldAway>
     </Box>
   );
-} // prettier-ignore
+}
 
-function Verdict({ along, forming, ok, wide }: { along: FlangeAlong; forming: { stretch: Limit; shrink: Limit }; ok: boolean; wide: number }) {
+function Verdict({
+  along,
+  forming,
+  ok,
+  wide,
+}: {
+  along: FlangeAlong;
+  forming: { stretch: Limit; shrink: Limit };
+  ok: boolean;
+  wide: number;
+}) {
   const { facts } = usePiece();
   const { mostStretch, mostShrink } = along;
-  if (mostStretch === 0 && mostShrink === 0) return <Typography>Nothing is strained along it: it is a fold.</Typography>;
+  if (mostStretch === 0 && mostShrink === 0)
+    return <Typography>Nothing is strained along it: it is a fold.</Typography>;
   const line = (strain: number, limit: Limit) => (
     <Typography key={limit.why} sx={{ fontSize: '1.1rem' }}>
-      The rim must {strain > 0 ? 'stretch' : 'shrink'} by <b className="figure">{Math.abs(strain * 100).toFixed(1)} %</b> where it is most;{' '}
-      <span className="figure">{Math.abs(limit.strain * 100).toFixed(1)} %</span> is {LIMIT_WORDS[limit.why]}.
+      The rim must {strain > 0 ? 'stretch' : 'shrink'} by{' '}
+      <b className="figure">{Math.abs(strain * 100).toFixed(1)} %</b> where it is most;{' '}
+      <span className="figure">{Math.abs(limit.strain * 100).toFixed(1)} %</span> is{' '}
+      {LIMIT_WORDS[limit.why]}.
     </Typography>
   );
   return (
@@ -119,15 +156,24 @@ function Verdict({ along, forming, ok, wide }: { along: FlangeAlong; forming: { 
       {mostShrink < 0 && line(mostShrink, forming.shrink)}
       {mostShrink < 0 && along.way === 'tipped' && (
         <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-          So wide a flange buckles by itself at {Math.abs(wrinklingStrain(facts.thicknessMm, wide) * 100).toFixed(2)} % (Timoshenko & Gere): that is no
-          limit of the work, but it must be gathered bite by bite.
+          So wide a flange buckles by itself at{' '}
+          {Math.abs(wrinklingStrain(facts.thicknessMm, wide) * 100).toFixed(2)} % (Timoshenko &
+          Gere): that is no limit of the work, but it must be gathered bite by bite.
         </Typography>
       )}
     </Box>
   );
-} // prettier-ignore
+}
 
-function Remedies({ all, along, notched }: { all: readonly FlangeRemedies[]; along: FlangeAlong; notched: boolean }) {
+function Remedies({
+  all,
+  along,
+  notched,
+}: {
+  all: readonly FlangeRemedies[];
+  along: FlangeAlong;
+  notched: boolean;
+}) {
   const { show } = usePreferences();
   const widestMm = Math.max(0, Math.min(...all.map((one) => one.widestMm)));
   const opened = all.flatMap(({ openedDeg }) => openedDeg ?? []);
@@ -136,9 +182,11 @@ function Remedies({ all, along, notched }: { all: readonly FlangeRemedies[]; alo
       ? [
           <li key={fromMm}>
             {all.length > 1 && `from ${show(fromMm, 0)} to ${show(toMm, 0)} along it: `}
-            {notches.count === 1 ? 'one cut' : `${notches.count} cuts`} <span className="figure">{show(notches.deepMm)}</span> deep,{' '}
+            {notches.count === 1 ? 'one cut' : `${notches.count} cuts`}{' '}
+            <span className="figure">{show(notches.deepMm)}</span> deep,{' '}
             {notches.count > 1 && `${show(notches.apartMm)} apart, `}
-            each {limit.strain > 0 ? 'opening' : 'cut out'} <span className="figure">{show(notches.opensMm)}</span> wide at the rim
+            each {limit.strain > 0 ? 'opening' : 'cut out'}{' '}
+            <span className="figure">{show(notches.opensMm)}</span> wide at the rim
           </li>,
         ]
       : [],
@@ -163,7 +211,9 @@ function Remedies({ all, along, notched }: { all: readonly FlangeRemedies[]; alo
         <li>
           {along.way === 'pulled' ? 'the leg on the panel no wider than ' : 'no wider than '}
           <b className="figure">{show(widestMm)}</b>
-          {along.way === 'pulled' ? '' : ' in the flat beyond the line; what is beyond is a lip welded on'}
+          {along.way === 'pulled'
+            ? ''
+            : ' in the flat beyond the line; what is beyond is a lip welded on'}
         </li>
         {opened.length > 0 && (
           <li>
@@ -174,43 +224,55 @@ function Remedies({ all, along, notched }: { all: readonly FlangeRemedies[]; alo
       </Box>
     </Told>
   );
-} // prettier-ignore
+}
 
 /** How a lip is cut along its weld so that it only has to be rolled. */
 function weldSaid(weld: readonly Segment[], show: (mm: number) => string): string {
   const radii = radiiAlong(weld);
   const [first = null] = radii;
   if (radii.length === 1 && first === null) return 'Roll it to the curve: nothing is strained.';
-  if (radii.length === 1) return `Cut it as part of a flat ring of ${show(first!)} radius along the weld: it rolls to the curve without being strained.`;
+  if (radii.length === 1)
+    return `Cut it as part of a flat ring of ${show(first!)} radius along the weld: it rolls to the curve without being strained.`;
   return `Cut it along the weld in arcs from the panel’s end of it on: ${radii.map((r) => (r === null ? 'straight' : show(r))).join(', ')}. It rolls to the curve without being strained.`;
-} // prettier-ignore
+}
 
-function StripBlank({ strip, letter, flange }: { strip: FlangeStrip; letter: string; flange: Flange }) {
+function StripBlank({
+  strip,
+  letter,
+  flange,
+}: {
+  strip: FlangeStrip;
+  letter: string;
+  flange: Flange;
+}) {
   const { show } = usePreferences();
   return (
     <Box sx={{ borderLeft: '5px solid var(--layout)', pl: 1.5 }}>
       <Typography>
-        <b>Cut apart:</b> a strip <b className="figure">{show(strip.lengthMm)}</b> long, <b className="figure">{widthsSaid(strip.widths, show)}</b> wide.
+        <b>Cut apart:</b> a strip <b className="figure">{show(strip.lengthMm)}</b> long,{' '}
+        <b className="figure">{widthsSaid(strip.widths, show)}</b> wide.
       </Typography>
       {strip.kind === 'angle' ? (
         <Typography>
-          Middle of the fold <span className="figure">{show(strip.foldInMm)}</span> in from the side that lies on the panel; fold it straight, then
-          pull it round along that side.
-          {Math.abs(strip.standing) > 0.002 && ` The standing leg changes by ${pct(strip.standing)} at its rim as well.`}
+          Middle of the fold <span className="figure">{show(strip.foldInMm)}</span> in from the side
+          that lies on the panel; fold it straight, then pull it round along that side.
+          {Math.abs(strip.standing) > 0.002 &&
+            ` The standing leg changes by ${pct(strip.standing)} at its rim as well.`}
         </Typography>
       ) : (
-        <Typography>
-          {weldSaid(strip.weld, show)}
-        </Typography>
+        <Typography>{weldSaid(strip.weld, show)}</Typography>
       )}
       <StripPiece strip={strip} letter={letter} flange={flange} />
     </Box>
   );
-} // prettier-ignore
+}
 
 function BitesSaid({ along }: { along: FlangeAlong }) {
   const { metal, facts, shop } = usePiece();
-  const ways = [...(along.mostStretch > 0 ? (['stretch'] as const) : []), ...(along.mostShrink < 0 ? (['shrink'] as const) : [])];
+  const ways = [
+    ...(along.mostStretch > 0 ? (['stretch'] as const) : []),
+    ...(along.mostShrink < 0 ? (['shrink'] as const) : []),
+  ];
   return (
     <>
       {ways.map((way) => {
@@ -225,7 +287,7 @@ function BitesSaid({ along }: { along: FlangeAlong }) {
       })}
     </>
   );
-} // prettier-ignore
+}
 
 /** What radius a worked edge makes, and the reverse. */
 function PulledCurve() {
@@ -236,18 +298,39 @@ function PulledCurve() {
   return (
     <Box sx={{ display: 'grid', gap: 1 }}>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-        <LengthField label="Strip wide" mm={widthMm} min={1} onChange={(mm) => mm && setWidth(mm)} />
-        <LengthField label="To lie on a radius of" mm={radiusMm} min={1} onChange={(mm) => mm && setRadius(mm)} />
+        <LengthField
+          label="Strip wide"
+          mm={widthMm}
+          min={1}
+          onChange={(mm) => mm && setWidth(mm)}
+        />
+        <LengthField
+          label="To lie on a radius of"
+          mm={radiusMm}
+          min={1}
+          onChange={(mm) => mm && setRadius(mm)}
+        />
       </Box>
-      <Choice label="The other edge is" value={edge} onChange={setEdge} options={[['shrunk', 'Shrunk: it comes inside'], ['stretched', 'Stretched: it comes outside']]} />
+      <Choice
+        label="The other edge is"
+        value={edge}
+        onChange={setEdge}
+        options={[
+          ['shrunk', 'Shrunk: it comes inside'],
+          ['stretched', 'Stretched: it comes outside'],
+        ]}
+      />
       {found.ok ? (
         <Typography role="status">
-          To bend this strip to that radius, {edge === 'shrunk' ? 'shrink' : 'stretch'} its edge by <b className="figure">{Math.abs(found.strain * 100).toFixed(2)} %</b>: over a
-          metre <span className="figure">{Math.abs(found.strain * 1000).toFixed(1)} mm</span>.
+          To bend this strip to that radius, {edge === 'shrunk' ? 'shrink' : 'stretch'} its edge by{' '}
+          <b className="figure">{Math.abs(found.strain * 100).toFixed(2)} %</b>: over a metre{' '}
+          <span className="figure">{Math.abs(found.strain * 1000).toFixed(1)} mm</span>.
         </Typography>
       ) : (
-        <Told>The radius must be larger than the strip is wide: the shrunk edge would close to nothing.</Told>
+        <Told>
+          The radius must be larger than the strip is wide: the shrunk edge would close to nothing.
+        </Told>
       )}
     </Box>
   );
-} // prettier-ignore
+}

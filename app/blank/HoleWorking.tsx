@@ -16,7 +16,8 @@ export function HoleWorking({ hole, number }: { hole: BlankHole; number: number 
   const said = (
     <>
       The rim stretches by <b className="figure">{(flare.edgeStrain * 100).toFixed(0)} %</b>; up to{' '}
-      <span className="figure">{(flare.limit * 100).toFixed(0)} %</span> it should (Romanovsky, from memory).
+      <span className="figure">{(flare.limit * 100).toFixed(0)} %</span> it should (Romanovsky, from
+      memory).
     </>
   );
   return (
@@ -26,14 +27,20 @@ export function HoleWorking({ hole, number }: { hole: BlankHole; number: number 
         <b>
           First hole Ø <span className="figure">{show(hole.diameterMm)}</span>
         </b>
-        , then turn its rim up {flare.toward === 'face' ? 'toward you' : 'away'}: Ø <span className="figure">{show(flare.insideMm)}</span> inside,{' '}
+        , then turn its rim up {flare.toward === 'face' ? 'toward you' : 'away'}: Ø{' '}
+        <span className="figure">{show(flare.insideMm)}</span> inside,{' '}
         <span className="figure">{show(flare.heightMm)}</span> high over all.
       </Typography>
-      {good ? <Typography>{said}</Typography> : <Told>{said} Make the rim lower, or drill the first hole and take its burr off.</Told>}
+      {good ? (
+        <Typography>{said}</Typography>
+      ) : (
+        <Told>{said} Make the rim lower, or drill the first hole and take its burr off.</Told>
+      )}
       <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-        Thin at the rim: {showThin(edgeThickness(facts.thicknessMm, flare.edgeStrain))} of {showThin(facts.thicknessMm)}. First hole = mean diameter
-        − 2·(height − 0.43·radius − 0.72·sheet).
+        Thin at the rim: {showThin(edgeThickness(facts.thicknessMm, flare.edgeStrain))} of{' '}
+        {showThin(facts.thicknessMm)}. First hole = mean diameter − 2·(height − 0.43·radius −
+        0.72·sheet).
       </Typography>
     </Box>
   );
-} // prettier-ignore
+}

@@ -13,10 +13,14 @@ const AtMachine = lazy(() => import('./AtMachine'));
 const Folded = lazy(() => import('./Folded'));
 
 const Nothing = ({ children }: { children: string }) => (
-  <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4 }}>{children}</Box>
+  <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', p: 4 }}>
+    {children}
+  </Box>
 );
 
-type Props = Pick<Ordering, 'shown' | 'brake' | 'saved' | 'ordered' | 'rows'> & { development: Development };
+type Props = Pick<Ordering, 'shown' | 'brake' | 'saved' | 'ordered' | 'rows'> & {
+  development: Development;
+};
 
 /** A fold at the machine, in section or in space, swung as far as the slider says. */
 export function MachineView({ development, shown, brake, saved, ordered, rows }: Props) {
@@ -31,7 +35,8 @@ export function MachineView({ development, shown, brake, saved, ordered, rows }:
             <Folded development={development} rows={rows} water={null} />
           </Box>
           <Box sx={{ px: 3, py: 1, bgcolor: 'var(--panel)' }}>
-            This fold is made, and how it lay in the machine was not written down. Here is the piece in space: the slider folds it.
+            This fold is made, and how it lay in the machine was not written down. Here is the piece
+            in space: the slider folds it.
           </Box>
         </Box>
       </Suspense>
@@ -39,7 +44,9 @@ export function MachineView({ development, shown, brake, saved, ordered, rows }:
   const { step, made, hit } = shown;
   const share = swing?.fold === step.fold ? swing.share : 1;
   const { anglesDeg } = settledBy(development, saved.draft, false);
-  const now = anglesDeg.map((angle, i) => (i === step.fold ? step.angleDeg * share : made.includes(i) ? angle : 0));
+  const now = anglesDeg.map((angle, i) =>
+    i === step.fold ? step.angleDeg * share : made.includes(i) ? angle : 0,
+  );
   return (
     <Box sx={{ position: 'absolute', inset: 0, display: 'flex', flexDirection: 'column' }}>
       <Box sx={{ flex: 1, minHeight: 0, position: 'relative' }}>
@@ -48,7 +55,15 @@ export function MachineView({ development, shown, brake, saved, ordered, rows }:
             <AtMachine development={development} brake={brake} step={step} anglesDeg={now} />
           </Suspense>
         ) : (
-          <OrderPicture development={development} brake={brake} step={step} made={made} hit={hit} anglesDeg={anglesDeg} share={share} />
+          <OrderPicture
+            development={development}
+            brake={brake}
+            step={step}
+            made={made}
+            hit={hit}
+            anglesDeg={anglesDeg}
+            share={share}
+          />
         )}
         <ToggleButtonGroup
           exclusive
@@ -61,12 +76,28 @@ export function MachineView({ development, shown, brake, saved, ordered, rows }:
           <ToggleButton value={true}>In space</ToggleButton>
         </ToggleButtonGroup>
       </Box>
-      <Box sx={{ px: 3, py: 1, bgcolor: 'var(--panel)', display: 'flex', alignItems: 'center', gap: 3 }}>
+      <Box
+        sx={{
+          px: 3,
+          py: 1,
+          bgcolor: 'var(--panel)',
+          display: 'flex',
+          alignItems: 'center',
+          gap: 3,
+        }}
+      >
         <Box className="condensed" sx={{ minWidth: 110, fontSize: '1.1rem', fontWeight: 600 }}>
           Fold {step.fold + 1}: {Math.round(step.angleDeg * share)}°
         </Box>
-        <Slider value={share} min={0} max={1} step={0.02} onChange={(_, value) => setSwing({ fold: step.fold, share: value as number })} aria-label="How far it is swung" />
+        <Slider
+          value={share}
+          min={0}
+          max={1}
+          step={0.02}
+          onChange={(_, value) => setSwing({ fold: step.fold, share: value as number })}
+          aria-label="How far it is swung"
+        />
       </Box>
     </Box>
   );
-} // prettier-ignore
+}

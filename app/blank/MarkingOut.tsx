@@ -12,17 +12,21 @@ import { MOST_CORNERS, markingOut } from '#core/blank/markingOut';
 import { beginSaid, lineName } from '../frame/markingWords';
 import { usePreferences } from '../frame/preferences';
 
-/** The outline by rule, square and compasses, in working order: every corner from two lines square to each other. */
+/**
+ * The outline by rule, square and compasses, in working order: every corner from two lines square
+ * to each other.
+ */
 export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] }) {
   const { bare, show, unit } = usePreferences();
   // Fractions with their rest are long; a place must be read in one line.
-  const tight = unit === 'mm' ? undefined : { '& td': { fontSize: '0.78rem', whiteSpace: 'nowrap', px: 0.4 } };
+  const tight =
+    unit === 'mm' ? undefined : { '& td': { fontSize: '0.78rem', whiteSpace: 'nowrap', px: 0.4 } };
   const { datum, corners, arcs, holes, checks } = markingOut(blank, plugs);
   if (corners.length > MOST_CORNERS) {
     return (
       <Typography>
-        This outline has {corners.length} corners: too many to mark with a rule. Print it full size under Sheet and
-        glue it on, or prick it through.
+        This outline has {corners.length} corners: too many to mark with a rule. Print it full size
+        under Sheet and glue it on, or prick it through.
       </Typography>
     );
   }
@@ -68,7 +72,8 @@ export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] 
                       Arc of radius <b className="figure">{bare(arc.radiusMm, 2)}</b>
                       {arc.centre ? (
                         <>
-                          : compasses at <span className="figure">{bare(arc.centre.alongMm, 2)}</span> and{' '}
+                          : compasses at{' '}
+                          <span className="figure">{bare(arc.centre.alongMm, 2)}</span> and{' '}
                           <span className="figure">{bare(arc.centre.outMm, 2)}</span>
                         </>
                       ) : (

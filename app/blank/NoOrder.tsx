@@ -12,9 +12,14 @@ import { hitSaid, remedyGroups } from './orderWords';
 import type { Ordered } from './useOrder';
 import type { Ordering } from './useOrdering';
 
-type Props = Pick<Ordering, 'saved'> & { ordered: Extract<Ordered, { state: 'none' }>; development: Development };
+type Props = Pick<Ordering, 'saved'> & {
+  ordered: Extract<Ordered, { state: 'none' }>;
+  development: Development;
+};
 
-/** Why there is no order, or why one's own does not go; and what frees it, to be taken with a touch. */
+/**
+ * Why there is no order, or why one's own does not go; and what frees it, to be taken with a touch.
+ */
 export function NoOrder({ ordered, saved, development }: Props) {
   const { folds } = development;
   const face = (index: number) => faceSaid(development, index);
@@ -26,11 +31,24 @@ export function NoOrder({ ordered, saved, development }: Props) {
   const made = saved.draft.made.filter((id) => folds.some((fold) => fold.id === id));
   const take = (remedy: Remedy) => {
     const id = folds[remedy.fold]!.id;
-    if (remedy.kind === 'leave-open') saved.set({ leftOpen: [...leftOpen.filter(({ fold }) => fold !== id), { fold: id, deg: remedy.deg }] });
-    if (remedy.kind === 'over-a-bar') saved.set({ byHand: [...new Set([...byHand, id, ...(remedy.also === undefined ? [] : [folds[remedy.also]!.id])])] });
+    if (remedy.kind === 'leave-open')
+      saved.set({
+        leftOpen: [...leftOpen.filter(({ fold }) => fold !== id), { fold: id, deg: remedy.deg }],
+      });
+    if (remedy.kind === 'over-a-bar')
+      saved.set({
+        byHand: [
+          ...new Set([
+            ...byHand,
+            id,
+            ...(remedy.also === undefined ? [] : [folds[remedy.also]!.id]),
+          ]),
+        ],
+      });
   };
   const groups = remedyGroups(remedies ?? [], show);
-  // Where one's own order is stuck and another goes, that is what frees it: then nothing else is tried.
+  // Where one's own order is stuck and another goes, that is what frees it: then nothing else is
+  // tried.
   const tried = is('no-order') || (stuck !== null && remedies !== null);
   return (
     <>
@@ -52,7 +70,8 @@ export function NoOrder({ ordered, saved, development }: Props) {
       )}
       {!stuck && shown && is('no-order') && (
         <Typography variant="body2">
-          Drawn: made as they are numbered, {number(shown.step.fold)} is the first that hits: {hitSaid(shown.hit ?? { of: 'bar', depthMm: 0 }, face)}.
+          Drawn: made as they are numbered, {number(shown.step.fold)} is the first that hits:{' '}
+          {hitSaid(shown.hit ?? { of: 'bar', depthMm: 0 }, face)}.
         </Typography>
       )}
       {made.length > 0 && (
@@ -62,10 +81,22 @@ export function NoOrder({ ordered, saved, development }: Props) {
       )}
       {tried && (
         <Box>
-          <Typography variant="h3" sx={{ mb: 0.8 }}>What frees it</Typography>
+          <Typography variant="h3" sx={{ mb: 0.8 }}>
+            What frees it
+          </Typography>
           {remedies === null && <Typography role="status">Being tried …</Typography>}
-          {remedies?.length === 0 && <Typography>{folds.length > MOST_TRIED ? `Of more than ${MOST_TRIED} folds that is not tried: another machine, a fold over a bar, or parts that are welded.` : 'Nothing that one or two folds could do differently: another machine, or parts that are welded.'}</Typography>}
-          <Box component="ul" aria-label="What frees it" sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gap: 1.2 }}>
+          {remedies?.length === 0 && (
+            <Typography>
+              {folds.length > MOST_TRIED
+                ? `Of more than ${MOST_TRIED} folds that is not tried: another machine, a fold over a bar, or parts that are welded.`
+                : 'Nothing that one or two folds could do differently: another machine, or parts that are welded.'}
+            </Typography>
+          )}
+          <Box
+            component="ul"
+            aria-label="What frees it"
+            sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gap: 1.2 }}
+          >
             {groups.map(({ said, remedies: alike }) => (
               <Box component="li" key={said} sx={{ borderLeft: '5px solid var(--done)', pl: 1.2 }}>
                 {said}
@@ -74,10 +105,18 @@ export function NoOrder({ ordered, saved, development }: Props) {
                     {alike.map((remedy) => {
                       const both = remedy.kind === 'over-a-bar' && remedy.also !== undefined;
                       const long = distance(...folds[remedy.fold]!.centre);
-                      const what = both ? `Do so with folds ${remedy.fold + 1} and ${remedy.also! + 1}` : `Do so with fold ${remedy.fold + 1}`;
+                      const what = both
+                        ? `Do so with folds ${remedy.fold + 1} and ${remedy.also! + 1}`
+                        : `Do so with fold ${remedy.fold + 1}`;
                       return (
-                        <Button key={what} variant="outlined" size="small" onClick={() => take(remedy)}>
-                          {what}{both ? '' : ` · ${show(long)} of bar`}
+                        <Button
+                          key={what}
+                          variant="outlined"
+                          size="small"
+                          onClick={() => take(remedy)}
+                        >
+                          {what}
+                          {both ? '' : ` · ${show(long)} of bar`}
                         </Button>
                       );
                     })}
@@ -90,4 +129,4 @@ export function NoOrder({ ordered, saved, development }: Props) {
       )}
     </>
   );
-} // prettier-ignore
+}

@@ -21,7 +21,10 @@ import type { Ordering } from './useOrdering';
 
 type Props = Ordering & { development: Development };
 
-/** The order in which the folds are made on a machine: what is next, step by step; or what stands in the way and what frees it. */
+/**
+ * The order in which the folds are made on a machine: what is next, step by step; or what stands in
+ * the way and what frees it.
+ */
 export function OrderPanel({ development, ...ordering }: Props) {
   const { id, shop } = usePiece();
   const { saved, ordered, brake, rows, next, looked } = ordering;
@@ -30,21 +33,42 @@ export function OrderPanel({ development, ...ordering }: Props) {
   return (
     <Stack spacing={1.6} component="section" aria-label="Order of folding">
       <SelfSavedWord {...saved} />
-      <Choice label="Folded on" value={brake?.id ?? ''} onChange={(brake) => saved.set({ brake })} options={shop.brakes.map(({ id, name }) => [id, name] as const)} />
+      <Choice
+        label="Folded on"
+        value={brake?.id ?? ''}
+        onChange={(brake) => saved.set({ brake })}
+        options={shop.brakes.map(({ id, name }) => [id, name] as const)}
+      />
       {brake && <Notices problems={beyondMachine(development, brake)} />}
       <SettledByHand saved={saved} folds={folds} />
       {ordered.state === 'looking' && <Typography role="status">Looking for an order …</Typography>}
-      {ordered.state === 'none' && <NoOrder {...ordering} ordered={ordered} development={development} />}
+      {ordered.state === 'none' && (
+        <NoOrder {...ordering} ordered={ordered} development={development} />
+      )}
       {ordered.state === 'found' && (
         <>
           <Now {...ordering} development={development} />
-          {row && row.by === 'machine' && looked === next && <FoldTo key={folds[row.fold]!.id} fold={folds[row.fold]!} number={row.fold + 1} leftAtDeg={row.toDeg} />}
-          {row && row.done && <RadiusGot key={`radius ${folds[row.fold]!.id}`} fold={folds[row.fold]!} number={row.fold + 1} />}
+          {row && row.by === 'machine' && looked === next && (
+            <FoldTo
+              key={folds[row.fold]!.id}
+              fold={folds[row.fold]!}
+              number={row.fold + 1}
+              leftAtDeg={row.toDeg}
+            />
+          )}
+          {row && row.done && (
+            <RadiusGot
+              key={`radius ${folds[row.fold]!.id}`}
+              fold={folds[row.fold]!}
+              number={row.fold + 1}
+            />
+          )}
           <Done {...ordering} folds={folds} />
           <Typography variant="h3">All of it</Typography>
           <Typography variant="body2">
             {ordered.order.steps.length > 0 && handlingSaid(ordered.order)}
-            {!ordered.order.exact && ' Of so many folds this is the best that was found; there may be a better one.'}
+            {!ordered.order.exact &&
+              ' Of so many folds this is the best that was found; there may be a better one.'}
           </Typography>
           <Steps {...ordering} />
           <Button component="a" href={`/pieces/${id}/bench-card.pdf`} variant="outlined" download>
@@ -56,9 +80,10 @@ export function OrderPanel({ development, ...ordering }: Props) {
       <Typography variant="body2">
         <Box component={Link} to="/shop#machines" sx={{ color: 'var(--layout)' }}>
           The machines and their figures
-        </Box>. Laps count as part of their
-        face; hems and flanges along edges are not looked at, and a fold held by one wants your own eye.
+        </Box>
+        . Laps count as part of their face; hems and flanges along edges are not looked at, and a
+        fold held by one wants your own eye.
       </Typography>
     </Stack>
   );
-} // prettier-ignore
+}

@@ -11,7 +11,14 @@ import type { Development } from '#core/blank/fold/developed';
 import { markingOut } from '#core/blank/markingOut';
 import { scribeTable } from '#core/blank/scribe';
 import type { Said } from '../frame/markingWords';
-import { SCRIBE_WORDS, holeSaid, lineName, linesToScribe, placeSaid, scribeSaid } from '../frame/markingWords';
+import {
+  SCRIBE_WORDS,
+  holeSaid,
+  lineName,
+  linesToScribe,
+  placeSaid,
+  scribeSaid,
+} from '../frame/markingWords';
 import { usePreferences } from '../frame/preferences';
 import { usePick, usePiece } from '../piece/pieceContext';
 import { EdgeLines, edgeLines } from './EdgeLines';
@@ -64,7 +71,9 @@ export function ScribeTables({ development }: { development: Development }) {
                 onClick={() => setPick({ kind: 'fold', id: line.fold })}
                 sx={{ cursor: 'pointer' }}
               >
-                <TableCell className="condensed">{line.line === 'brake' ? number(line.fold) : ''}</TableCell>
+                <TableCell className="condensed">
+                  {line.line === 'brake' ? number(line.fold) : ''}
+                </TableCell>
                 <TableCell
                   sx={{
                     color: line.line === 'brake' ? 'var(--torch)' : undefined,
@@ -97,7 +106,9 @@ export function ScribeTables({ development }: { development: Development }) {
               <TableRow key={mark + i}>
                 <TableCell>{name || i + 1}</TableCell>
                 <TableCell className="figure">
-                  {at.map(({ alongMm, outMm }) => `${bare(alongMm, 2)} / ${bare(outMm, 2)}`).join('; ')}
+                  {at
+                    .map(({ alongMm, outMm }) => `${bare(alongMm, 2)} / ${bare(outMm, 2)}`)
+                    .join('; ')}
                 </TableCell>
               </TableRow>
             ))}

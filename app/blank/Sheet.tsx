@@ -5,7 +5,14 @@ import type { PieceMesh } from './pieceMesh';
 
 /** The piece as sheet: the side that is drawn in blue, its back in zinc, its rims as lines. */
 export function Sheet({ mesh }: { mesh: PieceMesh }) {
-  const geometry = useMemo(() => ({ face: geometryOf(mesh.face, true), rest: geometryOf(mesh.rest, true), rims: geometryOf(mesh.rims, false) }), [mesh]);
+  const geometry = useMemo(
+    () => ({
+      face: geometryOf(mesh.face, true),
+      rest: geometryOf(mesh.rest, true),
+      rims: geometryOf(mesh.rims, false),
+    }),
+    [mesh],
+  );
   return (
     <>
       <mesh geometry={geometry.face}>
@@ -19,4 +26,4 @@ export function Sheet({ mesh }: { mesh: PieceMesh }) {
       </lineSegments>
     </>
   );
-} // prettier-ignore
+}

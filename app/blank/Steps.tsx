@@ -16,7 +16,14 @@ type Given = Pick<Ordering, 'rows' | 'next' | 'looked' | 'look' | 'saved' | 'bra
 type WithFolds = Given & { folds: readonly BlankFold[] };
 
 /** The row that is looked at, large: how the piece is laid, what is set, what is done. */
-export function Now({ rows, next, looked, look, brake, development }: Given & { development: Development }) {
+export function Now({
+  rows,
+  next,
+  looked,
+  look,
+  brake,
+  development,
+}: Given & { development: Development }) {
   const { show } = usePreferences();
   const { pattern } = usePiece();
   const { folds } = development;
@@ -32,16 +39,34 @@ export function Now({ rows, next, looked, look, brake, development }: Given & { 
   const step = row.by === 'machine' ? row.step : null;
   const before = rows[looked - 1];
   const stepBefore = before?.by === 'machine' ? before.step : null;
-  const under = step && brake ? holesUnderBar(development, step, brake).map((id) => pattern.holes.findIndex((hole) => hole.id === id) + 1) : [];
+  const under =
+    step && brake
+      ? holesUnderBar(development, step, brake).map(
+          (id) => pattern.holes.findIndex((hole) => hole.id === id) + 1,
+        )
+      : [];
   const fingers = step && fingersSaid(step, brake?.fingerGapMm, show);
   const all = next >= rows.length;
   return (
-    <Box ref={box} role="status" aria-label="Now" sx={{ borderLeft: `6px solid ${all ? 'var(--done)' : looked === next ? 'var(--torch)' : 'var(--rule)'}`, bgcolor: looked === next ? 'var(--torch-ground)' : undefined, px: 1.6, py: 1 }}>
+    <Box
+      ref={box}
+      role="status"
+      aria-label="Now"
+      sx={{
+        borderLeft: `6px solid ${all ? 'var(--done)' : looked === next ? 'var(--torch)' : 'var(--rule)'}`,
+        bgcolor: looked === next ? 'var(--torch-ground)' : undefined,
+        px: 1.6,
+        py: 1,
+      }}
+    >
       <Typography variant="body2">
         {looked + 1} of {rows.length}
         {row.done ? ' · done' : looked === next ? ' · now' : ''}
       </Typography>
-      <Typography className="condensed" sx={{ fontSize: '1.5rem', fontWeight: 600, lineHeight: 1.15 }}>
+      <Typography
+        className="condensed"
+        sx={{ fontSize: '1.5rem', fontWeight: 600, lineHeight: 1.15 }}
+      >
         {rowSaid(row)}
       </Typography>
       {step && (
@@ -52,7 +77,12 @@ export function Now({ rows, next, looked, look, brake, development }: Given & { 
           </Typography>
         </Box>
       )}
-      {row.by === 'hand' && <Typography>Over a bar of at least {show(distance(...folds[row.fold]!.centre))}, clamped along the line; a little at a time from end to end. Pack what it must not crush.</Typography>}
+      {row.by === 'hand' && (
+        <Typography>
+          Over a bar of at least {show(distance(...folds[row.fold]!.centre))}, clamped along the
+          line; a little at a time from end to end. Pack what it must not crush.
+        </Typography>
+      )}
       {looked !== next && !all && (
         <Button size="small" onClick={() => look(null)}>
           To what is next
@@ -60,17 +90,32 @@ export function Now({ rows, next, looked, look, brake, development }: Given & { 
       )}
     </Box>
   );
-} // prettier-ignore
+}
 
 /** All rows; touched, one is looked at: nothing is written down by looking. */
 export function Steps({ rows, next, looked, look }: Given) {
   return (
-    <Box component="ol" aria-label="Steps" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 0.6 }}>
+    <Box
+      component="ol"
+      aria-label="Steps"
+      sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 0.6 }}
+    >
       {rows.map((row, i) => (
         <li key={`${row.by} ${row.fold}`} aria-current={i === next ? 'step' : undefined}>
           <ButtonBase
             onClick={() => look(i === next ? null : i)}
-            sx={{ width: '100%', justifyContent: 'flex-start', textAlign: 'left', fontFamily: 'inherit', fontSize: '1rem', minHeight: 44, borderLeft: `6px solid ${i === next ? 'var(--torch)' : row.done ? 'var(--done)' : 'var(--rule)'}`, pl: 1.4, bgcolor: i === looked ? 'var(--torch-ground)' : undefined, opacity: row.done && i !== looked ? 0.75 : 1 }}
+            sx={{
+              width: '100%',
+              justifyContent: 'flex-start',
+              textAlign: 'left',
+              fontFamily: 'inherit',
+              fontSize: '1rem',
+              minHeight: 44,
+              borderLeft: `6px solid ${i === next ? 'var(--torch)' : row.done ? 'var(--done)' : 'var(--rule)'}`,
+              pl: 1.4,
+              bgcolor: i === looked ? 'var(--torch-ground)' : undefined,
+              opacity: row.done && i !== looked ? 0.75 : 1,
+            }}
           >
             {i + 1}. {rowSaid(row)}
             {row.done ? ' · done' : ''}
@@ -79,7 +124,7 @@ export function Steps({ rows, next, looked, look }: Given) {
       ))}
     </Box>
   );
-} // prettier-ignore
+}
 
 /** Done, and back: at the bottom of what is seen on a phone, whatever is above it. */
 export function Done({ rows, next, looked, look, saved, folds }: WithFolds) {
@@ -95,12 +140,35 @@ export function Done({ rows, next, looked, look, saved, folds }: WithFolds) {
   const back = () => {
     if (!last) return;
     const { id } = folds[last.fold]!;
-    saved.set(last.by === 'machine' ? { made: made.filter((one) => one !== id) } : { closed: closed.filter((one) => one !== id) });
+    saved.set(
+      last.by === 'machine'
+        ? { made: made.filter((one) => one !== id) }
+        : { closed: closed.filter((one) => one !== id) },
+    );
     look(null);
   };
   return (
-    <Box sx={{ display: 'flex', gap: 1, position: { xs: 'sticky', md: 'static' }, bottom: 0, zIndex: 2, bgcolor: 'var(--panel)', py: { xs: 1, md: 0 }, mx: { xs: -2, md: 0 }, px: { xs: 2, md: 0 }, borderTop: { xs: '1.5px solid var(--rule)', md: 0 } }}>
-      <Button variant="contained" size="large" disabled={!row} onClick={done} sx={{ flex: 1, minHeight: 56, fontSize: '1.15rem' }}>
+    <Box
+      sx={{
+        display: 'flex',
+        gap: 1,
+        position: { xs: 'sticky', md: 'static' },
+        bottom: 0,
+        zIndex: 2,
+        bgcolor: 'var(--panel)',
+        py: { xs: 1, md: 0 },
+        mx: { xs: -2, md: 0 },
+        px: { xs: 2, md: 0 },
+        borderTop: { xs: '1.5px solid var(--rule)', md: 0 },
+      }}
+    >
+      <Button
+        variant="contained"
+        size="large"
+        disabled={!row}
+        onClick={done}
+        sx={{ flex: 1, minHeight: 56, fontSize: '1.15rem' }}
+      >
         {!row ? 'All folds made' : looked === next ? 'Done, next' : `Done: ${rowSaid(row)}`}
       </Button>
       <Button variant="outlined" size="large" disabled={!last} onClick={back}>
@@ -108,4 +176,4 @@ export function Done({ rows, next, looked, look, saved, folds }: WithFolds) {
       </Button>
     </Box>
   );
-} // prettier-ignore
+}

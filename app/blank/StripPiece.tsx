@@ -11,8 +11,19 @@ import { Told } from '../frame/Told';
 import { newId } from '../frame/newId';
 import { usePiece } from '../piece/pieceContext';
 
-/** Makes a flange that is cut apart a piece of its own: to be printed, laid on the sheet, folded and welded like any other. */
-export function StripPiece({ strip, letter, flange }: { strip: FlangeStrip; letter: string; flange: Flange }) {
+/**
+ * Makes a flange that is cut apart a piece of its own: to be printed, laid on the sheet, folded and
+ * welded like any other.
+ */
+export function StripPiece({
+  strip,
+  letter,
+  flange,
+}: {
+  strip: FlangeStrip;
+  letter: string;
+  flange: Flange;
+}) {
   const { id, facts } = usePiece();
   const [made, setMade] = useState<string | null>(null);
   const took = useCallback((answer: { id?: string }) => setMade(answer.id ?? null), []);
@@ -33,10 +44,15 @@ export function StripPiece({ strip, letter, flange }: { strip: FlangeStrip; lett
   const seams = card.edges.filter(({ joint }) => joint.kind === 'butt').map((edge) => edge.id);
   return (
     <>
-      <Button variant="outlined" disabled={post.state === 'busy'} onClick={() => void post.send({ name, card, seams })} sx={{ mt: 1 }}>
+      <Button
+        variant="outlined"
+        disabled={post.state === 'busy'}
+        onClick={() => void post.send({ name, card, seams })}
+        sx={{ mt: 1 }}
+      >
         Make it a piece of its own
       </Button>
       {post.problem && <Told>{post.problem}</Told>}
     </>
   );
-} // prettier-ignore
+}

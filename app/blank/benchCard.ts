@@ -27,7 +27,10 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const paper = z.enum(Object.keys(PAPERS) as [Paper, ...Paper[]]).safeParse(asked);
   const brake = shop.brakes.find(({ id }) => id === records.folding.brake) ?? shop.brakes[0];
   if (!paper.success) throw new Response(null, { status: 404 });
-  if (!brake) throw new Response('The shop has no machine to fold on: put one in its settings.', { status: 422 });
+  if (!brake)
+    throw new Response('The shop has no machine to fold on: put one in its settings.', {
+      status: 422,
+    });
   const { brakeLine, relief, shortestFlangeMm, springs } = shop;
   const metal = metalById(facts.metal);
   const drawn = await inWorker(
@@ -54,7 +57,11 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     },
     { limitMs: LIMIT_MS, signal: request.signal },
   );
-  if (!drawn.ok) throw new Response(problemSentence(drawn.problems[0]!, card.doc, (mm) => `${mm} mm`), { status: 422 }); // prettier-ignore
+  if (!drawn.ok)
+    throw new Response(
+      problemSentence(drawn.problems[0]!, card.doc, (mm) => `${mm} mm`),
+      { status: 422 },
+    );
   return new Response(drawn.body as BodyInit, {
     headers: {
       'Content-Type': 'application/pdf',

@@ -59,7 +59,11 @@ function Blank({ development }: { development: Development }) {
   const watered = useWater(development, ordering.saved, view === 'folded');
   const few = folds.slice(0, 4);
   const tally: TallyFigure[] = [
-    { label: 'Blank', value: `${show(size.widthMm)} × ${show(size.heightMm)}`, working: workings.size },
+    {
+      label: 'Blank',
+      value: `${show(size.widthMm)} × ${show(size.heightMm)}`,
+      working: workings.size,
+    },
     { label: 'Area', value: showArea(size.areaMm2), working: workings.area },
     { label: 'Weight', value: showWeight(size.massKg), working: workings.mass },
     ...development.beads.slice(0, 2).map((bead, i) => beadFigure(bead, i + 1, shown)),
@@ -68,7 +72,11 @@ function Blank({ development }: { development: Development }) {
       value: showThin(fold.allowance.deductionMm),
       working: foldWorking(fold, shown),
     })),
-    { label: 'Off from the card', value: showThin(size.differenceMm), working: workings.difference },
+    {
+      label: 'Off from the card',
+      value: showThin(size.differenceMm),
+      working: workings.difference,
+    },
   ];
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
   const bead = pick?.kind === 'bead' ? pattern.beads.find((b) => b.id === pick.id) : undefined;
@@ -130,7 +138,11 @@ function Blank({ development }: { development: Development }) {
             <>
               <Typography variant="h2">Edge {edge.letter}</Typography>
               <EdgeStory edgeId={edge.id} />
-              <FlangePanel key={edge.id} edge={edge} blank={development.edges.find(({ id }) => id === edge.id)!} />
+              <FlangePanel
+                key={edge.id}
+                edge={edge}
+                blank={development.edges.find(({ id }) => id === edge.id)!}
+              />
             </>
           )}
           {bead && beadHere && view !== 'order' && (
@@ -142,13 +154,19 @@ function Blank({ development }: { development: Development }) {
               development={development}
             />
           )}
-          {hole && view !== 'order' && <HoleWorking hole={hole} number={development.holes.indexOf(hole) + 1} />}
+          {hole && view !== 'order' && (
+            <HoleWorking hole={hole} number={development.holes.indexOf(hole) + 1} />
+          )}
           {fold && view !== 'order' && ordering.brake && (
             <Notices
-              problems={beyondMachine(development, ordering.brake).filter(({ about }) => about?.includes(fold.id))}
+              problems={beyondMachine(development, ordering.brake).filter(({ about }) =>
+                about?.includes(fold.id),
+              )}
             />
           )}
-          {fold && view !== 'order' && <FoldTo key={fold.id} fold={fold} number={folds.indexOf(fold) + 1} />}
+          {fold && view !== 'order' && (
+            <FoldTo key={fold.id} fold={fold} number={folds.indexOf(fold) + 1} />
+          )}
           {fold && view !== 'order' && (
             <RadiusGot key={`radius ${fold.id}`} fold={fold} number={folds.indexOf(fold) + 1} />
           )}

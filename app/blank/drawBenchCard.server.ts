@@ -36,12 +36,18 @@ export const drawBenchCardNow = doing(drawBenchCard, async (given): Promise<Benc
   // On paper all of it stands, what is made as well.
   const settled = { ...settledBy(development, given.folding, given.longFirst), made: [] };
   const order = ownOrder(development, given.folding);
-  const answer = order ? checkedOrder(development, given.brake, order, settled) : foldOrder(development, given.brake, settled); // prettier-ignore
+  const answer = order
+    ? checkedOrder(development, given.brake, order, settled)
+    : foldOrder(development, given.brake, settled);
   if (!answer.ok) return { ok: false, problems: answer.problems };
   const rows = foldRows(development, { ...given.folding, made: [], closed: [] }, answer);
   const { widthMm, heightMm } = PAPERS[given.paper];
   const [width, height] = [widthMm * MM, heightMm * MM];
-  const pdf = new PDFDocument({ size: [width, height], margin: 0, info: { Title: `${given.head.title}, card for the bench`, Creator: 'Patrone' } }); // prettier-ignore
+  const pdf = new PDFDocument({
+    size: [width, height],
+    margin: 0,
+    info: { Title: `${given.head.title}, card for the bench`, Creator: 'Patrone' },
+  });
   const chunks: Uint8Array[] = [];
   const done = new Promise<BenchCardDrawn>((resolve, reject) => {
     pdf.on('data', (chunk: Uint8Array) => chunks.push(chunk));
@@ -55,51 +61,121 @@ export const drawBenchCardNow = doing(drawBenchCard, async (given): Promise<Benc
       y = pageHead(pdf, given, width);
     }
     const before = rows[i - 1];
-    drawRow(pdf, given, development, { row, before: stepOf(before), number: i + 1, made: madeBefore(rows, i), anglesDeg: settled.anglesDeg }, y, width); // prettier-ignore
+    drawRow(
+      pdf,
+      given,
+      development,
+      {
+        row,
+        before: stepOf(before),
+        number: i + 1,
+        made: madeBefore(rows, i),
+        anglesDeg: settled.anglesDeg,
+      },
+      y,
+      width,
+    );
     y += ROW;
   });
   pdf.end();
   return done;
 });
 
-const stepOf = (row: FoldRow | undefined): OrderStep | null => (row?.by === 'machine' ? row.step : null);
+const stepOf = (row: FoldRow | undefined): OrderStep | null =>
+  row?.by === 'machine' ? row.step : null;
 const madeBefore = (rows: readonly FoldRow[], at: number): number[] =>
   rows.slice(0, at).flatMap(({ by, fold }) => (by === 'machine' ? [fold] : []));
 
 function pageHead(pdf: Pdf, { head, brake }: BenchCard, width: number): number {
-  pdf.fillColor(INK).font(condensed()).fontSize(20).text(head.title, MARGIN, MARGIN, { width: width - 2 * MARGIN, height: 8 * MM, ellipsis: true, lineBreak: false }); // prettier-ignore
+  pdf
+    .fillColor(INK)
+    .font(condensed())
+    .fontSize(20)
+    .text(head.title, MARGIN, MARGIN, {
+      width: width - 2 * MARGIN,
+      height: 8 * MM,
+      ellipsis: true,
+      lineBreak: false,
+    });
   const said = `Order of folding · ${brake.name} · ${head.sheet} · card ${head.revision} · ${head.job} · ${head.shop} · ${head.date}`;
-  pdf.font(plain()).fontSize(9).fillColor(PENCIL).text(said, MARGIN, MARGIN + 8.5 * MM, { width: width - 2 * MARGIN, height: 5 * MM, ellipsis: true, lineBreak: false }); // prettier-ignore
+  pdf
+    .font(plain())
+    .fontSize(9)
+    .fillColor(PENCIL)
+    .text(said, MARGIN, MARGIN + 8.5 * MM, {
+      width: width - 2 * MARGIN,
+      height: 5 * MM,
+      ellipsis: true,
+      lineBreak: false,
+    });
   return MARGIN + 15 * MM;
 }
 
-type Drawn = { row: FoldRow; before: OrderStep | null; number: number; made: number[]; anglesDeg: readonly number[] };
+type Drawn = {
+  row: FoldRow;
+  before: OrderStep | null;
+  number: number;
+  made: number[];
+  anglesDeg: readonly number[];
+};
 
-function drawRow(pdf: Pdf, given: BenchCard, development: Development, drawn: Drawn, y: number, width: number): void {
+function drawRow(
+  pdf: Pdf,
+  given: BenchCard,
+  development: Development,
+  drawn: Drawn,
+  y: number,
+  width: number,
+): void {
   const { row, before, number } = drawn;
   const show = (mm: number) => formatLength(mm, given.unit);
   const fold = development.folds[row.fold]!;
   const step = stepOf(row);
-  pdf.lineWidth(0.8).strokeColor(RULE).moveTo(MARGIN, y).lineTo(width - MARGIN, y).stroke(); // prettier-ignore
+  pdf
+    .lineWidth(0.8)
+    .strokeColor(RULE)
+    .moveTo(MARGIN, y)
+    .lineTo(width - MARGIN, y)
+    .stroke();
   const left = MARGIN + PICTURE_WIDE + 5 * MM;
   const room = width - MARGIN - left;
   const words = step ? room - PLAN - 3 * MM : room;
   if (step) plan(pdf, development, step, left + words + 3 * MM, y + 2 * MM);
   if (step) picture(pdf, given, development, drawn, step, MARGIN, y + 2 * MM);
-  pdf.font(condensed()).fontSize(17).fillColor(INK).text(`${number}  ${rowSaid(row)}`, left, y + 2 * MM, { width: words, lineBreak: false }); // prettier-ignore
-  const first = row.by === 'machine' ? overbendFor({ ...fold.bend, angleDeg: row.toDeg }, metalById(given.metal), given.springs) : null; // prettier-ignore
+  pdf
+    .font(condensed())
+    .fontSize(17)
+    .fillColor(INK)
+    .text(`${number}  ${rowSaid(row)}`, left, y + 2 * MM, { width: words, lineBreak: false });
+  const first =
+    row.by === 'machine'
+      ? overbendFor({ ...fold.bend, angleDeg: row.toDeg }, metalById(given.metal), given.springs)
+      : null;
   const lines = [
-    first ? `First to ${first.fromDeg.toFixed(1)}°, then creep up, to ${first.toDeg.toFixed(1)}° at most.` : '',
-    step ? `${lyingSaid(before, step)} ${heldSaid(step)}` : `Over a bar of at least ${show(distance(...fold.centre))}, a little at a time from end to end.`,
+    first
+      ? `First to ${first.fromDeg.toFixed(1)}°, then creep up, to ${first.toDeg.toFixed(1)}° at most.`
+      : '',
+    step
+      ? `${lyingSaid(before, step)} ${heldSaid(step)}`
+      : `Over a bar of at least ${show(distance(...fold.centre))}, a little at a time from end to end.`,
     step ? (fingersSaid(step, given.brake.fingerGapMm, show) ?? '') : '',
-  ].filter(Boolean); // prettier-ignore
+  ].filter(Boolean);
   pdf.font(plain()).fontSize(10).fillColor(INK);
-  pdf.text(lines.join('\n'), left, y + 10.5 * MM, { width: words, height: 25 * MM, lineGap: 1.5, ellipsis: true });
+  pdf.text(lines.join('\n'), left, y + 10.5 * MM, {
+    width: words,
+    height: 25 * MM,
+    lineGap: 1.5,
+    ellipsis: true,
+  });
   pdf.fontSize(9).fillColor(PENCIL);
   const box = room / 3;
   ['Folded to', 'Came back to', 'Done'].forEach((label, i) => {
     pdf.text(label, left + i * box, y + 36.5 * MM, { lineBreak: false });
-    pdf.lineWidth(0.8).strokeColor(INK).rect(left + i * box, y + 40.5 * MM, (i === 2 ? 8 : box / MM - 4) * MM, 7 * MM).stroke(); // prettier-ignore
+    pdf
+      .lineWidth(0.8)
+      .strokeColor(INK)
+      .rect(left + i * box, y + 40.5 * MM, (i === 2 ? 8 : box / MM - 4) * MM, 7 * MM)
+      .stroke();
   });
 }
 
@@ -109,43 +185,88 @@ function plan(pdf: Pdf, development: Development, step: OrderStep, x: number, y:
   const [xs, ys] = [outline.map((p) => p[0]), outline.map((p) => p[1])];
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
   const scale = (PLAN - 4 * MM) / Math.max(1, x1 - x0, y1 - y0);
-  const at = ([px, py]: Vec): [number, number] => [x + PLAN / 2 + (px - (x0 + x1) / 2) * scale, y + PLAN / 2 - (py - (y0 + y1) / 2) * scale];
+  const at = ([px, py]: Vec): [number, number] => [
+    x + PLAN / 2 + (px - (x0 + x1) / 2) * scale,
+    y + PLAN / 2 - (py - (y0 + y1) / 2) * scale,
+  ];
   outline.forEach((p, i) => (i === 0 ? pdf.moveTo(...at(p)) : pdf.lineTo(...at(p))));
-  pdf.closePath().lineWidth(0.8).fillAndStroke(step.faceUp ? '#b9cde6' : '#e3e1da', INK);
-  pdf.lineWidth(2.2).strokeColor('#d2500a').moveTo(...at(line[0])).lineTo(...at(line[1])).stroke();
+  pdf
+    .closePath()
+    .lineWidth(0.8)
+    .fillAndStroke(step.faceUp ? '#b9cde6' : '#e3e1da', INK);
+  pdf
+    .lineWidth(2.2)
+    .strokeColor('#d2500a')
+    .moveTo(...at(line[0]))
+    .lineTo(...at(line[1]))
+    .stroke();
   pdf.font(condensed()).fontSize(9);
   for (const { fold, at: p } of folds) {
     const [px, py] = at(p);
     const now = fold === step.fold;
-    pdf.circle(px, py, 2.1 * MM).lineWidth(0.5).fillAndStroke(now ? '#d2500a' : '#fff', now ? '#d2500a' : PENCIL);
-    pdf.fillColor(now ? '#fff' : INK).text(String(fold + 1), px - 3 * MM, py - 1.45 * MM, { width: 6 * MM, align: 'center', lineBreak: false });
+    pdf
+      .circle(px, py, 2.1 * MM)
+      .lineWidth(0.5)
+      .fillAndStroke(now ? '#d2500a' : '#fff', now ? '#d2500a' : PENCIL);
+    pdf.fillColor(now ? '#fff' : INK).text(String(fold + 1), px - 3 * MM, py - 1.45 * MM, {
+      width: 6 * MM,
+      align: 'center',
+      lineBreak: false,
+    });
   }
-} // prettier-ignore
+}
 
 /** So much of the machine is seen round the line, mm. */
 const SEEN = { minX: -75, maxX: 75, minZ: -35, maxZ: 78 };
 
 /** The fold in section: the machine, what is held, and what swings, at rest and folded. */
-function picture(pdf: Pdf, { brake, sheet }: BenchCard, development: Development, { made, anglesDeg }: Drawn, step: OrderStep, x: number, y: number): void {
-  const scale = Math.min(PICTURE_WIDE / (SEEN.maxX - SEEN.minX), PICTURE_HIGH / (SEEN.maxZ - SEEN.minZ));
+function picture(
+  pdf: Pdf,
+  { brake, sheet }: BenchCard,
+  development: Development,
+  { made, anglesDeg }: Drawn,
+  step: OrderStep,
+  x: number,
+  y: number,
+): void {
+  const scale = Math.min(
+    PICTURE_WIDE / (SEEN.maxX - SEEN.minX),
+    PICTURE_HIGH / (SEEN.maxZ - SEEN.minZ),
+  );
   const held = (value: number) => Math.max(-500, Math.min(500, value));
-  const at = ([px, pz]: Vec): [number, number] => [x + (held(px) - SEEN.minX) * scale, y + (SEEN.maxZ - held(pz)) * scale];
+  const at = ([px, pz]: Vec): [number, number] => [
+    x + (held(px) - SEEN.minX) * scale,
+    y + (SEEN.maxZ - held(pz)) * scale,
+  ];
   pdf.save().rect(x, y, PICTURE_WIDE, PICTURE_HIGH).clip();
   const found = sectionOf(brake, sheet.thicknessMm);
   for (const { name, section } of found.ok ? found.parts : []) {
     section.forEach((p, i) => (i === 0 ? pdf.moveTo(...at(p)) : pdf.lineTo(...at(p))));
-    pdf.closePath().lineWidth(0.5).fillAndStroke(name === 'apron' ? '#e3e1da' : name === 'beam' ? '#eceae5' : '#d2cfc6', PENCIL);
+    pdf
+      .closePath()
+      .lineWidth(0.5)
+      .fillAndStroke(
+        name === 'apron' ? '#e3e1da' : name === 'beam' ? '#eceae5' : '#d2cfc6',
+        PENCIL,
+      );
   }
   const draw = (deg: number, faint: boolean) => {
     for (const { from, to, held: isHeld } of sliceOf(development, step, { made, anglesDeg, deg })) {
       if (faint && isHeld) continue;
       const colour = isHeld ? '#2a5f9e' : '#d2500a';
-      pdf.lineWidth(Math.max(1.6, sheet.thicknessMm * scale)).lineCap('round').strokeColor(colour).strokeOpacity(faint ? 0.25 : 1);
-      pdf.moveTo(...at(from)).lineTo(...at(to)).stroke(); // prettier-ignore
+      pdf
+        .lineWidth(Math.max(1.6, sheet.thicknessMm * scale))
+        .lineCap('round')
+        .strokeColor(colour)
+        .strokeOpacity(faint ? 0.25 : 1);
+      pdf
+        .moveTo(...at(from))
+        .lineTo(...at(to))
+        .stroke();
     }
   };
   draw(0, true);
   draw(step.angleDeg, false);
   pdf.strokeOpacity(1).restore();
   pdf.lineWidth(0.8).strokeColor(RULE).rect(x, y, PICTURE_WIDE, PICTURE_HIGH).stroke();
-} // prettier-ignore
+}

@@ -7,6 +7,9 @@ export type FallAsked = string;
 export type FallAnswer = FallRemedy[];
 
 self.onmessage = ({ data }: MessageEvent<FallAsked>) => {
-  const { development, asked } = JSON.parse(data) as { development: Development; asked: WaterAsked };
+  const { development, asked } = JSON.parse(data) as {
+    development: Development;
+    asked: WaterAsked;
+  };
   self.postMessage(fallRemedies(development, asked) satisfies FallAnswer);
 };

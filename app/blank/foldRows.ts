@@ -2,7 +2,10 @@ import type { Development } from '#core/blank/fold/developed';
 import type { Folding } from '#core/blank/fold/folding';
 import type { Closing, OrderStep, Settled } from '#core/blank/fold/order/solve';
 
-/** What is done of a piece at a time: a fold on the machine (`step` null: made before the order was asked for), or one closed by hand. */
+/**
+ * What is done of a piece at a time: a fold on the machine (`step` null: made before the order was
+ * asked for), or one closed by hand.
+ */
 export type FoldRow = { fold: number; fromDeg: number; toDeg: number; done: boolean } & (
   { by: 'machine'; step: OrderStep | null } | { by: 'hand' }
 );
@@ -12,18 +15,30 @@ const indices = ({ folds }: Pick<Development, 'folds'>, ids: readonly string[]):
   ids.map((id) => folds.findIndex((fold) => fold.id === id)).filter((fold) => fold >= 0);
 
 /** What of a piece's folding is settled, as the search for an order takes it. */
-export function settledBy(development: Pick<Development, 'folds'>, folding: Folding, longFirst: boolean): Required<Settled> {
+export function settledBy(
+  development: Pick<Development, 'folds'>,
+  folding: Folding,
+  longFirst: boolean,
+): Required<Settled> {
   const open = new Map(folding.leftOpen.map(({ fold, deg }) => [fold, deg]));
   return {
-    anglesDeg: development.folds.map(({ id, bend }) => Math.min(bend.angleDeg, open.get(id) ?? bend.angleDeg)),
+    anglesDeg: development.folds.map(({ id, bend }) =>
+      Math.min(bend.angleDeg, open.get(id) ?? bend.angleDeg),
+    ),
     byHand: indices(development, folding.byHand),
     made: [...new Set(indices(development, folding.made))],
     longFirst,
   };
-} // prettier-ignore
+}
 
-/** An order of one's own as indices; null where none is typed, or folds have come since that it does not name. */
-export function ownOrder(development: Pick<Development, 'folds'>, { order }: Folding): number[] | null {
+/**
+ * An order of one's own as indices; null where none is typed, or folds have come since that it does
+ * not name.
+ */
+export function ownOrder(
+  development: Pick<Development, 'folds'>,
+  { order }: Folding,
+): number[] | null {
   return order && indices(development, order.folds);
 }
 
@@ -31,7 +46,10 @@ export function ownOrder(development: Pick<Development, 'folds'>, { order }: Fol
 export const beginsWith = (steps: readonly OrderStep[], made: readonly number[]): boolean =>
   steps.slice(0, made.length).every(({ fold }) => made.includes(fold));
 
-/** All that is done of a piece, in its order: folds that were made before the order was asked for come first. */
+/**
+ * All that is done of a piece, in its order: folds that were made before the order was asked for
+ * come first.
+ */
 export function foldRows(
   development: Pick<Development, 'folds'>,
   folding: Folding,
@@ -39,14 +57,36 @@ export function foldRows(
 ): FoldRow[] {
   const { anglesDeg, made } = settledBy(development, folding, false);
   const listed = new Set(order.steps.map(({ fold }) => fold));
-  const before = made.filter((fold) => !listed.has(fold)).map((fold): FoldRow => ({ fold, by: 'machine', step: null, fromDeg: 0, toDeg: anglesDeg[fold]!, done: true })); // prettier-ignore
-  const steps = order.steps.map((step): FoldRow => ({ fold: step.fold, by: 'machine', step, fromDeg: 0, toDeg: step.angleDeg, done: made.includes(step.fold) })); // prettier-ignore
+  const before = made
+    .filter((fold) => !listed.has(fold))
+    .map((fold): FoldRow => ({
+      fold,
+      by: 'machine',
+      step: null,
+      fromDeg: 0,
+      toDeg: anglesDeg[fold]!,
+      done: true,
+    }));
+  const steps = order.steps.map((step): FoldRow => ({
+    fold: step.fold,
+    by: 'machine',
+    step,
+    fromDeg: 0,
+    toDeg: step.angleDeg,
+    done: made.includes(step.fold),
+  }));
   const closed = indices(development, folding.closed);
-  const after = order.after.map((closing): FoldRow => ({ ...closing, by: 'hand', done: closed.includes(closing.fold) })); // prettier-ignore
+  const after = order.after.map((closing): FoldRow => ({
+    ...closing,
+    by: 'hand',
+    done: closed.includes(closing.fold),
+  }));
   return [...before, ...steps, ...after];
 }
 
-/** The angle of every fold, degrees, when so many rows are done: 2.5 is two and half of the third. */
+/**
+ * The angle of every fold, degrees, when so many rows are done: 2.5 is two and half of the third.
+ */
 export function anglesAt(count: number, rows: readonly FoldRow[], done: number): number[] {
   const angles = Array.from({ length: count }, () => 0);
   rows.forEach(({ fold, fromDeg, toDeg }, i) => {

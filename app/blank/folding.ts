@@ -14,8 +14,8 @@ const Some = FoldingSchema.partial();
 const Body = z.object({ since: Some, mine: Some }).and(Key);
 
 /**
- * Changes some of how a piece is folded; answers the whole of it as it is now. 409 with what to say, and what is there
- * (`now`), where another page has said something else meanwhile.
+ * Changes some of how a piece is folded; answers the whole of it as it is now. 409 with what to
+ * say, and what is there (`now`), where another page has said something else meanwhile.
  */
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);

@@ -31,10 +31,15 @@ export function hitSaid({ of, face }: Hit, faceOf: (face: number) => string): st
 /** What is done in a row, in a few words. */
 export function rowSaid({ by, fold, fromDeg, toDeg }: FoldRow): string {
   if (by === 'machine') return `Fold ${fold + 1} to ${deg(toDeg)}`;
-  return fromDeg > 0 ? `Close fold ${fold + 1} by hand, ${deg(fromDeg)} to ${deg(toDeg)}` : `Fold ${fold + 1} by hand to ${deg(toDeg)}`; // prettier-ignore
+  return fromDeg > 0
+    ? `Close fold ${fold + 1} by hand, ${deg(fromDeg)} to ${deg(toDeg)}`
+    : `Fold ${fold + 1} by hand to ${deg(toDeg)}`;
 }
 
-/** How the piece is laid for a step, after the one before it; said to whoever stands before the machine. */
+/**
+ * How the piece is laid for a step, after the one before it; said to whoever stands before the
+ * machine.
+ */
 export function lyingSaid(before: OrderStep | null, step: OrderStep): string {
   const over = (before ? before.faceUp : true) !== step.faceUp;
   return `Drawn side ${step.faceUp ? 'up' : 'down'}${over ? ' (turn it over, left to right)' : ''}, ${roundSaid(before, step, over)}.`;
@@ -65,20 +70,35 @@ export const underBarSaid = (holes: readonly number[]): string | null =>
     : `Under the bar: hole ${holes.join(', ')}. What is to be flared there is flared after this fold.`;
 
 /** The fingers from the left, with the gaps that are left for walls; null for a bar all along. */
-export function fingersSaid({ fingersMm, fingersAtMm }: OrderStep, gapMm: number | undefined, show: Show): string | null {
+export function fingersSaid(
+  { fingersMm, fingersAtMm }: OrderStep,
+  gapMm: number | undefined,
+  show: Show,
+): string | null {
   if (!fingersMm || !fingersAtMm) return null;
-  const inOrder = fingersMm.map((width, i) => ({ width, at: fingersAtMm[i]! })).sort((a, b) => a.at - b.at);
+  const inOrder = fingersMm
+    .map((width, i) => ({ width, at: fingersAtMm[i]! }))
+    .sort((a, b) => a.at - b.at);
   const said = inOrder.map(({ width, at }, i) => {
     const next = inOrder[i + 1];
     const gap = next ? next.at - at - width : 0;
     if (!next) return show(width);
-    return gap > (gapMm ?? FINGER_GAP_MM) + 0.5 ? `${show(width)} · gap of ${show(gap)} · ` : `${show(width)} + `;
+    return gap > (gapMm ?? FINGER_GAP_MM) + 0.5
+      ? `${show(width)} · gap of ${show(gap)} · `
+      : `${show(width)} + `;
   });
   return `Fingers from the left: ${said.join('')}.`;
-} // prettier-ignore
+}
 
-export function handlingSaid({ turnings, fingerChanges }: { turnings: number; fingerChanges: number }): string {
-  const times = (n: number, what: string) => (n === 0 ? `no ${what}` : n === 1 ? `one ${what}` : `${n} ${what}s`);
+export function handlingSaid({
+  turnings,
+  fingerChanges,
+}: {
+  turnings: number;
+  fingerChanges: number;
+}): string {
+  const times = (n: number, what: string) =>
+    n === 0 ? `no ${what}` : n === 1 ? `one ${what}` : `${n} ${what}s`;
   const said = `${times(turnings, 'turning')} of the piece, ${times(fingerChanges, 'change')} of fingers.`;
   return said.charAt(0).toUpperCase() + said.slice(1);
 }
@@ -93,9 +113,14 @@ export function remedyGroups(remedies: readonly Remedy[], show: Show): RemedyGro
     groups.set(key, [...(groups.get(key) ?? []), remedy]);
   }
   return [...groups.values()].map((all) => {
-    const names = all.map((one) => (one.kind === 'over-a-bar' && one.also !== undefined ? `${one.fold + 1} and ${one.also + 1}` : String(one.fold + 1))); // prettier-ignore
+    const names = all.map((one) =>
+      one.kind === 'over-a-bar' && one.also !== undefined
+        ? `${one.fold + 1} and ${one.also + 1}`
+        : String(one.fold + 1),
+    );
     const last = names[names.length - 1]!;
-    const folds = names.length === 1 ? `fold ${last}` : `fold ${names.slice(0, -1).join(', ')} or ${last}`;
+    const folds =
+      names.length === 1 ? `fold ${last}` : `fold ${names.slice(0, -1).join(', ')} or ${last}`;
     return { said: remedySaid(all[0]!, show)(folds), remedies: all };
   });
 }

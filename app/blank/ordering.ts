@@ -6,11 +6,23 @@ import type { PatternDoc } from '#core/card/pattern';
 import type { Brake } from '#core/machine/brake';
 import type { Problem } from '#core/measure/result';
 
-/** What is asked of the worker that looks for an order; with `order`, whether that one can be made. */
-export type OrderAsked = { ask: number; pattern: PatternDoc; sheet: SheetMetal; practice: Practice; brake: Brake; order: number[] | null; settled: Settled }; // prettier-ignore
+/**
+ * What is asked of the worker that looks for an order; with `order`, whether that one can be made.
+ */
+export type OrderAsked = {
+  ask: number;
+  pattern: PatternDoc;
+  sheet: SheetMetal;
+  practice: Practice;
+  brake: Brake;
+  order: number[] | null;
+  settled: Settled;
+};
 /** A fold at the machine, and the folds that are made before it: to be drawn; with what it hits. */
 export type Shown = { step: OrderStep; made: number[]; hit: Hit | null };
-/** What it answers, `ask` as it was asked. What would free a piece comes later, and can take longer. */
+/**
+ * What it answers, `ask` as it was asked. What would free a piece comes later, and can take longer.
+ */
 export type OrderAnswer =
   | { ask: number; what: 'order'; order: FoldOrder }
   | { ask: number; what: 'none'; problems: Problem[]; stuck: Stuck | null; shown: Shown | null }

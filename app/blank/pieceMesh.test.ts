@@ -25,17 +25,28 @@ test('flat, the drawn face of the piece has the area of its faces and bends; fol
       const { doc, sheet } = given(card);
       const d = developed(card);
       const { facesMm2, zonesMm2 } = d.size.parts;
-      const flat = pieceMesh(d, doc, sheet.thicknessMm, d.folds.map(() => 0), false); // prettier-ignore
+      const flat = pieceMesh(
+        d,
+        doc,
+        sheet.thicknessMm,
+        d.folds.map(() => 0),
+        false,
+      );
       expect(areaOf(flat.face) / (facesMm2 + zonesMm2)).toBeCloseTo(1, 6);
       const angles = d.folds.map((fold) => fold.bend.angleDeg * share);
       const folded = pieceMesh(d, doc, sheet.thicknessMm, angles, false);
-      // The skin of a bend is longer or shorter than its neutral line, by no more than a thickness round the turn.
+      // The skin of a bend is longer or shorter than its neutral line, by no more than a thickness
+      // round the turn.
       const turned = d.folds.reduce((sum, fold, i) => {
-        const long = Math.hypot(fold.centre[1][0] - fold.centre[0][0], fold.centre[1][1] - fold.centre[0][1]);
+        const long = Math.hypot(
+          fold.centre[1][0] - fold.centre[0][0],
+          fold.centre[1][1] - fold.centre[0][1],
+        );
         return sum + ((angles[i]! * Math.PI) / 180) * sheet.thicknessMm * long * 1.3;
       }, 0);
       expect(Math.abs(areaOf(folded.face) - facesMm2 - zonesMm2)).toBeLessThan(turned + 1);
-      for (const list of [folded.face, folded.rest, folded.rims]) expect(list.every(Number.isFinite)).toBe(true);
+      for (const list of [folded.face, folded.rest, folded.rims])
+        expect(list.every(Number.isFinite)).toBe(true);
       expect(folded.face.length % 9).toBe(0);
       expect(folded.rims.length % 6).toBe(0);
     }),
@@ -47,8 +58,13 @@ test('each kind of joint is shown as made once every fold is: how far the strip 
   const plain = {
     thicknessMm: 1,
     rule: { kind: 'k' as const, k: 0.4 },
-    outline: [[0, 0], [100, 0], [100, 60], [0, 60]] as [number, number][],
-  }; // prettier-ignore
+    outline: [
+      [0, 0],
+      [100, 0],
+      [100, 60],
+      [0, 60],
+    ] as [number, number][],
+  };
   const { doc, sheet, practice } = given(plain);
   const box = (joint: Joint, joined: boolean) => {
     // Edge D, the bottom one, is the first in outline order.
@@ -58,8 +74,13 @@ test('each kind of joint is shown as made once every fold is: how far the strip 
     const { face, rest } = pieceMesh(found.development, card, 1, [], joined);
     const ys = [...face, ...rest].filter((_, i) => i % 3 === 1);
     const zs = [...face, ...rest].filter((_, i) => i % 3 === 2);
-    return { low: Math.min(...ys), top: Math.max(...zs), bottom: Math.min(...zs), add: found.development.edges[0]!.allowance.addMm };
-  }; // prettier-ignore
+    return {
+      low: Math.min(...ys),
+      top: Math.max(...zs),
+      bottom: Math.min(...zs),
+      add: found.development.edges[0]!.allowance.addMm,
+    };
+  };
   const lap: Joint = { kind: 'lap', widthMm: 12 };
   expect(box(lap, false)).toMatchObject({ low: expect.closeTo(-12, 6), top: 0, bottom: -1 });
   expect(box(lap, true)).toMatchObject({ low: expect.closeTo(-12, 6), top: 0, bottom: -1 });

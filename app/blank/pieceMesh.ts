@@ -14,17 +14,23 @@ import { widthsOf } from '#core/card/pattern';
 import { meanOf } from '#core/measure/ramp';
 import { beadRelief } from './beadRelief';
 
-/** Corner positions of triangles (face, rest) and of line pairs (rims), three numbers a corner, mm. */
+/**
+ * Corner positions of triangles (face, rest) and of line pairs (rims), three numbers a corner, mm.
+ */
 export type PieceMesh = { face: number[]; rest: number[]; rims: number[] };
 
 const BEND_STEPS = 14;
 const HOLE_STEPS = 28;
 
-type Put = { quad: (to: number[], a: Vec3, b: Vec3, c: Vec3, e: Vec3) => void; rim: (a: Vec3, b: Vec3) => void };
+type Put = {
+  quad: (to: number[], a: Vec3, b: Vec3, c: Vec3, e: Vec3) => void;
+  rim: (a: Vec3, b: Vec3) => void;
+};
 
 /**
- * The piece in space with each fold closed to the given angle, degrees: the drawn face of the sheet, everything else of
- * it (back and edges), and its rims as lines. What joints add is shown as made when `joined`, else in the flat.
+ * The piece in space with each fold closed to the given angle, degrees: the drawn face of the
+ * sheet, everything else of it (back and edges), and its rims as lines. What joints add is shown as
+ * made when `joined`, else in the flat.
  */
 export function pieceMesh(
   development: Development,
@@ -40,7 +46,9 @@ export function pieceMesh(
     rim: (a, b) => mesh.rims.push(...a, ...b),
   };
   development.faces.forEach((_, f) => putFace(mesh, put, development, f, frames[f]!, thicknessMm));
-  development.folds.forEach((fold, i) => putBend(mesh, put, fold, frames[fold.parent]!, anglesDeg[i]!));
+  development.folds.forEach((fold, i) =>
+    putBend(mesh, put, fold, frames[fold.parent]!, anglesDeg[i]!),
+  );
   putStrips(mesh, put, development, pattern, frames, thicknessMm, joined);
   for (const { toward, quads, rims } of beadRelief(development, pattern, frames, thicknessMm)) {
     for (const quad of quads) put.quad(toward === 'face' ? mesh.face : mesh.rest, ...quad);
@@ -49,7 +57,14 @@ export function pieceMesh(
   return mesh;
 }
 
-function putFace(mesh: PieceMesh, put: Put, development: Development, f: number, frame: Frame, t: number): void {
+function putFace(
+  mesh: PieceMesh,
+  put: Put,
+  development: Development,
+  f: number,
+  frame: Frame,
+  t: number,
+): void {
   const rim = points(
     development.faces[f]!.pieces.map((p) => p.segment),
     0.2,
@@ -106,20 +121,29 @@ function putBend(
   }
 }
 
-/** How a joint's strip stands once it is made: turned so far toward the face about the card's line, and stepped back. */
+/**
+ * How a joint's strip stands once it is made: turned so far toward the face about the card's line,
+ * and stepped back.
+ */
 function madeAs({
   joint,
   flange,
 }: Pick<Edge, 'joint' | 'flange'>): { turnDeg: number; widthMm: number; backMm: number } | null {
   if (flange) {
     const widthMm = meanOf(widthsOf(flange));
-    return { turnDeg: flange.toward === 'face' ? flange.turnDeg : -flange.turnDeg, widthMm, backMm: 0 };
+    return {
+      turnDeg: flange.toward === 'face' ? flange.turnDeg : -flange.turnDeg,
+      widthMm,
+      backMm: 0,
+    };
   }
   switch (joint.kind) {
     case 'hem':
       return { turnDeg: 180, widthMm: joint.widthMm, backMm: -joint.gapMm };
     case 'plug-flange':
-      return joint.turnDeg > 0 ? { turnDeg: joint.turnDeg, widthMm: joint.widthMm, backMm: 0 } : null;
+      return joint.turnDeg > 0
+        ? { turnDeg: joint.turnDeg, widthMm: joint.widthMm, backMm: 0 }
+        : null;
     case 'joggle':
       return { turnDeg: 0, widthMm: joint.widthMm, backMm: joint.depthMm };
     default:
@@ -127,7 +151,10 @@ function madeAs({
   }
 }
 
-/** The strips that joints add, sheet by sheet along each edge; corners of their own bends are drawn sharp. */
+/**
+ * The strips that joints add, sheet by sheet along each edge; corners of their own bends are drawn
+ * sharp.
+ */
 function putStrips(
   mesh: PieceMesh,
   put: Put,
@@ -138,7 +165,9 @@ function putStrips(
   joined: boolean,
 ): void {
   const edges = new Map(pattern.edges.map((edge) => [edge.id, edge]));
-  const added = new Map(development.edges.map(({ id, allowance }) => [id, meanOf(addsOf(allowance))]));
+  const added = new Map(
+    development.edges.map(({ id, allowance }) => [id, meanOf(addsOf(allowance))]),
+  );
   for (const piece of development.outline) {
     const addMm = added.get(piece.edge ?? '') ?? 0;
     const frame = frames[piece.face];
@@ -152,33 +181,47 @@ function putStrips(
     // Where the strip's far rim comes to: across from its near rim, and up from the sheet.
     const turn = radians(made?.turnDeg ?? 0);
     const wide = made ? made.widthMm : addMm;
-    // What is turned has its thickness square to itself; flat, or flat on the piece, it lies as the sheet does.
+    // What is turned has its thickness square to itself; flat, or flat on the piece, it lies as the
+    // sheet does.
     const leans = made !== null && made.turnDeg !== 0 && made.turnDeg !== 180;
     const aside = (height: number) => (leans ? -height * Math.sin(turn) : 0);
     const raised = (height: number) => (leans ? height * Math.cos(turn) : height);
     const reach = (i: number, height: number): Vec3 => {
       const across = wide * Math.cos(turn) + aside(height);
-      const up = made?.turnDeg === 180 ? t - made.backMm : wide * Math.sin(turn) - (made?.backMm ?? 0);
-      return placed(frame, made ? along(inner[i]!, out(i), across) : outer[i]!, up + raised(height));
+      const up =
+        made?.turnDeg === 180 ? t - made.backMm : wide * Math.sin(turn) - (made?.backMm ?? 0);
+      return placed(
+        frame,
+        made ? along(inner[i]!, out(i), across) : outer[i]!,
+        up + raised(height),
+      );
     };
     const root = (i: number, height: number): Vec3 =>
       placed(
         frame,
         along(inner[i]!, out(i), aside(height)),
-        (made?.turnDeg === 180 ? t - made.backMm : -(made?.turnDeg === 0 ? made.backMm : 0)) + raised(height),
+        (made?.turnDeg === 180 ? t - made.backMm : -(made?.turnDeg === 0 ? made.backMm : 0)) +
+          raised(height),
       );
     for (let i = 0; i + 1 < n; i++) {
       const face = [root(i, 0), root(i + 1, 0), reach(i + 1, 0), reach(i, 0)] as const;
       const back = [root(i, -t), root(i + 1, -t), reach(i + 1, -t), reach(i, -t)] as const;
       // A hem shows its back to you.
-      const [front, behind] = made?.turnDeg === 180 ? [mesh.rest, mesh.face] : [mesh.face, mesh.rest];
+      const [front, behind] =
+        made?.turnDeg === 180 ? [mesh.rest, mesh.face] : [mesh.face, mesh.rest];
       put.quad(front, ...face);
       put.quad(behind, ...back);
       put.quad(mesh.rest, reach(i, 0), reach(i + 1, 0), reach(i + 1, -t), reach(i, -t));
       put.rim(reach(i, 0), reach(i + 1, 0));
       if (made?.turnDeg === 0) {
         // The step down to a joggle's land.
-        put.quad(mesh.face, placed(frame, inner[i]!, 0), placed(frame, inner[i + 1]!, 0), root(i + 1, 0), root(i, 0));
+        put.quad(
+          mesh.face,
+          placed(frame, inner[i]!, 0),
+          placed(frame, inner[i + 1]!, 0),
+          root(i + 1, 0),
+          root(i, 0),
+        );
       }
     }
     put.rim(root(0, 0), reach(0, 0));

@@ -11,6 +11,15 @@ const body = (since: Partial<Folding>, mine: Partial<Folding>) => ({ since, mine
 /** How the piece at hand is folded, and how far it is: it saves itself. */
 export function useFolding(): SelfSaved<Folding> {
   const { id, folding, took } = usePiece();
-  const takeOver = useCallback((answer: Answer) => answer.folding && took({ folding: answer.folding }), [took]);
-  return useSelfSavedDraft<Folding, Answer>(`folding ${id}`, folding, `/pieces/${id}/folding`, body, takeOver);
+  const takeOver = useCallback(
+    (answer: Answer) => answer.folding && took({ folding: answer.folding }),
+    [took],
+  );
+  return useSelfSavedDraft<Folding, Answer>(
+    `folding ${id}`,
+    folding,
+    `/pieces/${id}/folding`,
+    body,
+    takeOver,
+  );
 }

@@ -8,9 +8,18 @@ export type Ordered =
   | { state: 'looking' }
   | { state: 'found'; order: FoldOrder }
   /** `remedies` null: still being tried. */
-  | { state: 'none'; problems: Problem[]; stuck: Stuck | null; shown: Shown | null; remedies: Remedy[] | null };
+  | {
+      state: 'none';
+      problems: Problem[];
+      stuck: Stuck | null;
+      shown: Shown | null;
+      remedies: Remedy[] | null;
+    };
 
-/** The order in which a piece is folded, found in a worker; looked for anew when what it hangs on changes; not for null. */
+/**
+ * The order in which a piece is folded, found in a worker; looked for anew when what it hangs on
+ * changes; not for null.
+ */
 export function useOrder(asked: Omit<OrderAsked, 'ask'> | null): Ordered {
   const [answered, setAnswered] = useState<{ ask: string; ordered: Ordered } | null>(null);
   const count = useRef(0);
@@ -21,8 +30,19 @@ export function useOrder(asked: Omit<OrderAsked, 'ask'> | null): Ordered {
     const worker = new Worker(new URL('./order.worker.ts', import.meta.url), { type: 'module' });
     worker.onmessage = ({ data }: MessageEvent<OrderAnswer>) =>
       setAnswered((was) => {
-        if (data.what === 'order') return { ask: key, ordered: { state: 'found', order: data.order } };
-        if (data.what === 'none') return { ask: key, ordered: { state: 'none', problems: data.problems, stuck: data.stuck, shown: data.shown, remedies: null } }; // prettier-ignore
+        if (data.what === 'order')
+          return { ask: key, ordered: { state: 'found', order: data.order } };
+        if (data.what === 'none')
+          return {
+            ask: key,
+            ordered: {
+              state: 'none',
+              problems: data.problems,
+              stuck: data.stuck,
+              shown: data.shown,
+              remedies: null,
+            },
+          };
         if (was?.ask !== key || was.ordered.state !== 'none') return was;
         return { ask: key, ordered: { ...was.ordered, remedies: data.remedies } };
       });

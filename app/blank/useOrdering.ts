@@ -35,19 +35,25 @@ export function useOrdering(development: Development, wanted: boolean): Ordering
   const { brakeLine, relief, shortestFlangeMm } = shop;
   const settled = settledBy(development, folding, shop.longFolds === 'early');
   const order = ownOrder(development, folding);
-  const asked = !wanted || !brake ? null : {
-    pattern: { ...pattern, taken: null },
-    sheet: sheetMetal(metal, facts.thicknessMm, shop),
-    practice: { brakeLine, relief, shortestFlangeMm },
-    brake,
-    order,
-    settled: { ...settled, made: [] as number[] },
-  }; // prettier-ignore
+  const asked =
+    !wanted || !brake
+      ? null
+      : {
+          pattern: { ...pattern, taken: null },
+          sheet: sheetMetal(metal, facts.thicknessMm, shop),
+          practice: { brakeLine, relief, shortestFlangeMm },
+          brake,
+          order,
+          settled: { ...settled, made: [] as number[] },
+        };
   const whole = useOrder(asked);
   // What is made need not be what this order begins with: then the rest is put in order.
   const { made } = settled;
-  const follows = made.length === 0 || (whole.state === 'found' && beginsWith(whole.order.steps, made));
-  const rest = useOrder(asked && whole.state !== 'looking' && !follows ? { ...asked, settled } : null);
+  const follows =
+    made.length === 0 || (whole.state === 'found' && beginsWith(whole.order.steps, made));
+  const rest = useOrder(
+    asked && whole.state !== 'looking' && !follows ? { ...asked, settled } : null,
+  );
   const ordered = follows ? whole : rest;
   const rows = ordered.state === 'found' ? foldRows(development, folding, ordered.order) : [];
   const first = rows.findIndex(({ done }) => !done);
@@ -61,7 +67,12 @@ function shownOf(ordered: Ordered, rows: readonly FoldRow[], looked: number): Sh
   // A fold by hand is drawn as the last on the machine left it.
   for (let at = looked; at >= 0; at--) {
     const row = rows[at];
-    if (row?.by === 'machine' && row.step) return { step: row.step, made: rows.slice(0, at).flatMap(({ by, fold }) => (by === 'machine' ? [fold] : [])), hit: null }; // prettier-ignore
+    if (row?.by === 'machine' && row.step)
+      return {
+        step: row.step,
+        made: rows.slice(0, at).flatMap(({ by, fold }) => (by === 'machine' ? [fold] : [])),
+        hit: null,
+      };
   }
   return null;
 }

@@ -10,18 +10,32 @@ export type Watered = {
   saved: ReturnType<typeof useFolding>;
   /** Null where it is not said how the piece lies. */
   water: Result<{ water: Water }> | null;
-  /** What makes it fall, each tried in a worker; null where nothing has to be mended, or while it is being tried. */
+  /**
+   * What makes it fall, each tried in a worker; null where nothing has to be mended, or while it is
+   * being tried.
+   */
   remedies: FallRemedy[] | 'trying' | null;
 };
 
 /** Where rain runs on the piece as it is said to lie; only while that is `wanted`. */
-export function useWater(development: Development, saved: Watered['saved'], wanted: boolean): Watered {
+export function useWater(
+  development: Development,
+  saved: Watered['saved'],
+  wanted: boolean,
+): Watered {
   const { lies, drains, fallDeg } = saved.draft;
   const said = JSON.stringify(lies && { lies, drains, fallDeg });
   const asked = useMemo(() => JSON.parse(said) as WaterAsked | null, [said]);
-  const water = useMemo(() => (wanted && asked ? waterOn(development, asked) : null), [development, asked, wanted]);
+  const water = useMemo(
+    () => (wanted && asked ? waterOn(development, asked) : null),
+    [development, asked, wanted],
+  );
   const mend = water?.ok === true && !water.water.dry ? asked : null;
-  const [tried, setTried] = useState<{ of: Development; asked: WaterAsked; found: FallRemedy[] } | null>(null);
+  const [tried, setTried] = useState<{
+    of: Development;
+    asked: WaterAsked;
+    found: FallRemedy[];
+  } | null>(null);
   useEffect(() => {
     if (!mend) return;
     const worker = new Worker(new URL('./fall.worker.ts', import.meta.url), { type: 'module' });

@@ -8,10 +8,15 @@ const shown = { show, thin: (mm: number) => mm.toFixed(2), showThin: (mm: number
 const strip = (rule: PlainCard['rule'], angleDeg = 90): PlainCard => ({
   thicknessMm: 2,
   rule,
-  outline: [[0, 0], [60, 0], [60, 30], [0, 30]],
+  outline: [
+    [0, 0],
+    [60, 0],
+    [60, 30],
+    [0, 30],
+  ],
   folds: [{ from: [25, 0], to: [25, 30], angleDeg, radiusMm: 4 }],
   base: [50, 10],
-}); // prettier-ignore
+});
 const lines = (rule: PlainCard['rule'], angleDeg?: number) =>
   foldWorking(developed(strip(rule, angleDeg)).folds[0]!, shown);
 
@@ -25,14 +30,21 @@ test('what is shown as a working reckons to what it says: each line by its own p
     for (const angleDeg of [30, 90, 135]) {
       const working = lines(rule, angleDeg);
       const allowance = working.lines.find((line) => line.startsWith('Allowance'))!;
-      const [, a, r, k, t, gives] = /= ([\d.]+)·π\/180·\(([\d.]+) \+ ([\d.]+)·([\d.]+)\) = ([\d.]+) mm/.exec(allowance)!.map(Number); // prettier-ignore
+      const [, a, r, k, t, gives] =
+        /= ([\d.]+)·π\/180·\(([\d.]+) \+ ([\d.]+)·([\d.]+)\) = ([\d.]+) mm/
+          .exec(allowance)!
+          .map(Number);
       expect((a! * Math.PI * (r! + k! * t!)) / 180).toBeCloseTo(gives!, 1);
       const deduction = working.lines.find((line) => line.startsWith('Deduction'))!;
-      const [, setback, minus, is] = /2 × ([\d.]+) − ([\d.]+) = (-?[\d.]+) mm/.exec(deduction)!.map(Number);
+      const [, setback, minus, is] = /2 × ([\d.]+) − ([\d.]+) = (-?[\d.]+) mm/
+        .exec(deduction)!
+        .map(Number);
       expect(2 * setback! - minus!).toBeCloseTo(is!, 1);
       expect(minus).toBeCloseTo(gives!, 2);
       const moves = working.lines.find((line) => line.startsWith('Beyond'))!;
-      const [, ba, s, shift] = /moves ([\d.]+) − 2 × ([\d.]+) = (-?[\d.]+) mm/.exec(moves)!.map(Number);
+      const [, ba, s, shift] = /moves ([\d.]+) − 2 × ([\d.]+) = (-?[\d.]+) mm/
+        .exec(moves)!
+        .map(Number);
       expect(ba! - 2 * s!).toBeCloseTo(shift!, 1);
       expect(working.source.length).toBeGreaterThan(10);
     }
@@ -40,7 +52,9 @@ test('what is shown as a working reckons to what it says: each line by its own p
 });
 
 test('each rule shows its own formula and source; what comes from test bends says how far it can be trusted', () => {
-  expect(lines({ kind: 'faa' }).lines[1]).toBe('Allowance = (0.01743·4.00 + 0.0078·2.00)·90 = 7.68 mm');
+  expect(lines({ kind: 'faa' }).lines[1]).toBe(
+    'Allowance = (0.01743·4.00 + 0.0078·2.00)·90 = 7.68 mm',
+  );
   expect(lines({ kind: 'faa' }).source).toContain('FAA');
   expect(lines({ kind: 'din6935' }).source).toContain('DIN 6935');
   expect(lines({ kind: 'din6935' }, 12).lines[1]).toContain('2 × outside setback (under 15°)');

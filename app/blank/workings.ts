@@ -5,13 +5,18 @@ import type { TallyFigure, Working } from '../frame/Tally';
 import { MADE_WORDS } from '../frame/words';
 
 type Show = (mm: number, digits?: number) => string;
-/** The ways to show a length in the unit in use: a length; a thin thing without its unit, and with it. */
+/**
+ * The ways to show a length in the unit in use: a length; a thin thing without its unit, and with
+ * it.
+ */
 export type Shown = { show: Show; thin: (mm: number) => string; showThin: (mm: number) => string };
 
 /** Where each rule for K comes from, by formula id. */
 export const RULE_SOURCES: Record<string, string> = {
-  'bend-din6935': 'DIN 6935: K = ½·(0.65 + ½·log₁₀(R/T)), at most ½; nothing is taken off under 15°',
-  'bend-machinery': 'Machinery’s Handbook: a square bend is c·T + 1.57·R long (c 0.55 soft, 0.64 half, 0.71 hard)',
+  'bend-din6935':
+    'DIN 6935: K = ½·(0.65 + ½·log₁₀(R/T)), at most ½; nothing is taken off under 15°',
+  'bend-machinery':
+    'Machinery’s Handbook: a square bend is c·T + 1.57·R long (c 0.55 soft, 0.64 half, 0.71 hard)',
   'bend-faa': 'FAA AC 43.13-1B: (0.01743·R + 0.0078·T) for each degree',
   'bend-k': 'K as typed in the shop settings',
   'bend-measured': 'K from the shop’s own test bends',
@@ -43,13 +48,17 @@ export function foldWorking(fold: BlankFold, { show, thin, showThin }: Shown): W
 }
 
 /** The allowance with its own figures, by the formula that was used. */
-function allowanceLine({ bend, allowance }: BlankFold, { thin, showThin }: Omit<Shown, 'show'>): string {
+function allowanceLine(
+  { bend, allowance }: BlankFold,
+  { thin, showThin }: Omit<Shown, 'show'>,
+): string {
   const { thicknessMm: t, radiusMm: r, angleDeg: a } = bend;
   const gives = showThin(allowance.allowanceMm);
   if (allowance.formula === 'bend-faa') {
     return `Allowance = (0.01743·${thin(r)} + 0.0078·${thin(t)})·${a} = ${gives}`;
   }
-  if (allowance.formula === 'bend-din6935' && a < 15) return `Allowance = 2 × outside setback (under 15°) = ${gives}`;
+  if (allowance.formula === 'bend-din6935' && a < 15)
+    return `Allowance = 2 × outside setback (under 15°) = ${gives}`;
   return `Allowance = ${a}·π/180·(${thin(r)} + ${n(allowance.k)}·${thin(t)}) = ${gives}`;
 }
 

@@ -20,12 +20,16 @@ import { useBeadsBeside } from '../piece/useBeadsBeside';
 /** Chosen where nothing is. */
 const [NONE, BETWEEN] = ['none', 'between'];
 
-/** A bead at the card stage: where it runs, what it looks like cut across, and what is done where folds cross it. */
+/**
+ * A bead at the card stage: where it runs, what it looks like cut across, and what is done where
+ * folds cross it.
+ */
 export function BeadPanel({ bead }: { bead: Bead }) {
   const { patternEditor, pattern, shop } = usePiece();
   const { setPick } = usePick();
   const { show } = usePreferences();
-  const set = (change: Partial<Omit<Bead, 'id'>>) => patternEditor.edit(setBead(pattern, bead.id, change), `bead ${bead.id}`);
+  const set = (change: Partial<Omit<Bead, 'id'>>) =>
+    patternEditor.edit(setBead(pattern, bead.id, change), `bead ${bead.id}`);
   const { path, section } = bead;
   const line = beadLine(pattern, bead);
   const crossed = line ? foldsAcross(pattern, line) : [];
@@ -46,24 +50,65 @@ export function BeadPanel({ bead }: { bead: Bead }) {
         label="It runs"
         value={path.kind === 'along' ? path.edge : BETWEEN}
         onChange={(edge) => {
-          if (edge !== BETWEEN) put({ kind: 'along', edge, inMm: path.kind === 'along' ? path.inMm : 30, startMm: 0, endMm: 0 });
-          else if (line) put({ kind: 'between', from: [...line.run[0]!.a], to: [...line.run.at(-1)!.b], bulge: line.run.length === 1 ? line.run[0]!.bulge : 0 });
+          if (edge !== BETWEEN)
+            put({
+              kind: 'along',
+              edge,
+              inMm: path.kind === 'along' ? path.inMm : 30,
+              startMm: 0,
+              endMm: 0,
+            });
+          else if (line)
+            put({
+              kind: 'between',
+              from: [...line.run[0]!.a],
+              to: [...line.run.at(-1)!.b],
+              bulge: line.run.length === 1 ? line.run[0]!.bulge : 0,
+            });
         }}
-        options={[...byLetter(pattern.edges).map(({ id, letter }) => [id, `Along edge ${letter}`] as const), [BETWEEN, 'Between two places'] as const]}
+        options={[
+          ...byLetter(pattern.edges).map(({ id, letter }) => [id, `Along edge ${letter}`] as const),
+          [BETWEEN, 'Between two places'] as const,
+        ]}
       />
       {path.kind === 'along' ? (
         <>
-          <LengthField label="Its middle lies in from the edge" mm={path.inMm} min={0.1} onChange={(mm) => mm && put({ ...path, inMm: mm })} />
+          <LengthField
+            label="Its middle lies in from the edge"
+            mm={path.inMm}
+            min={0.1}
+            onChange={(mm) => mm && put({ ...path, inMm: mm })}
+          />
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-            <LengthField label="Stops short at its start" mm={path.startMm} min={0} onChange={(mm) => mm !== null && put({ ...path, startMm: mm })} />
-            <LengthField label="and at its end" mm={path.endMm} min={0} onChange={(mm) => mm !== null && put({ ...path, endMm: mm })} />
+            <LengthField
+              label="Stops short at its start"
+              mm={path.startMm}
+              min={0}
+              onChange={(mm) => mm !== null && put({ ...path, startMm: mm })}
+            />
+            <LengthField
+              label="and at its end"
+              mm={path.endMm}
+              min={0}
+              onChange={(mm) => mm !== null && put({ ...path, endMm: mm })}
+            />
           </Box>
         </>
       ) : (
         (['from', 'to'] as const).map((end) => (
           <Box key={end} sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-            <LengthField label={end === 'from' ? 'From: across' : 'To: across'} signed mm={path[end][0]} onChange={(mm) => mm !== null && point(end, 0, mm)} />
-            <LengthField label="up" signed mm={path[end][1]} onChange={(mm) => mm !== null && point(end, 1, mm)} />
+            <LengthField
+              label={end === 'from' ? 'From: across' : 'To: across'}
+              signed
+              mm={path[end][0]}
+              onChange={(mm) => mm !== null && point(end, 0, mm)}
+            />
+            <LengthField
+              label="up"
+              signed
+              mm={path[end][1]}
+              onChange={(mm) => mm !== null && point(end, 1, mm)}
+            />
           </Box>
         ))
       )}
@@ -74,10 +119,21 @@ export function BeadPanel({ bead }: { bead: Bead }) {
           const tool = shop.beadTools.find((one) => one.id === id);
           if (tool) set({ section: tool.section });
         }}
-        options={[[NONE, 'A section of its own'] as const, ...shop.beadTools.map(({ id, name }) => [id, name] as const)]}
+        options={[
+          [NONE, 'A section of its own'] as const,
+          ...shop.beadTools.map(({ id, name }) => [id, name] as const),
+        ]}
       />
       <SectionFields section={section} onChange={(next) => set({ section: next })} />
-      <Choice label="It stands" value={bead.toward} onChange={(toward) => set({ toward })} options={[['face', 'Toward you'], ['back', 'Away']]} />
+      <Choice
+        label="It stands"
+        value={bead.toward}
+        onChange={(toward) => set({ toward })}
+        options={[
+          ['face', 'Toward you'],
+          ['back', 'Away'],
+        ]}
+      />
       <FigureField
         label="Share of its take-up that draws the edges in"
         value={bead.drawsIn === null ? null : bead.drawsIn * 100}
@@ -92,13 +148,23 @@ export function BeadPanel({ bead }: { bead: Bead }) {
           Take the shop’s, or the usual
         </Button>
       )}
-      <LengthField label="The finished panel’s radius along it (empty: flat)" mm={bead.acrossRadiusMm} min={1} empty="flat" onChange={(acrossRadiusMm) => set({ acrossRadiusMm })} />
+      <LengthField
+        label="The finished panel’s radius along it (empty: flat)"
+        mm={bead.acrossRadiusMm}
+        min={1}
+        empty="flat"
+        onChange={(acrossRadiusMm) => set({ acrossRadiusMm })}
+      />
       {bead.acrossRadiusMm !== null && (
         <Choice
           label="On that curve the bead stands"
           value={bead.acrossOn ?? NONE}
           onChange={(on) => set({ acrossOn: on === NONE ? null : (on as Bead['acrossOn']) })}
-          options={[[NONE, 'Not said yet'], ['outside', 'On the outside'], ['inside', 'On the inside']]}
+          options={[
+            [NONE, 'Not said yet'],
+            ['outside', 'On the outside'],
+            ['inside', 'On the inside'],
+          ]}
         />
       )}
       {crossed.length > 0 && (
@@ -106,7 +172,10 @@ export function BeadPanel({ bead }: { bead: Bead }) {
           label="Where a fold crosses it"
           value={bead.atFolds ?? NONE}
           onChange={(at) => set({ atFolds: at === NONE ? null : (at as Bead['atFolds']) })}
-          options={[[NONE, 'Not said yet'] as const, ...Object.entries(AT_FOLDS_WORDS).map(([at, said]) => [at, said] as const)]}
+          options={[
+            [NONE, 'Not said yet'] as const,
+            ...Object.entries(AT_FOLDS_WORDS).map(([at, said]) => [at, said] as const),
+          ]}
         />
       )}
       <BeadMeets bead={bead} onChange={(meets) => set({ meets })} />
@@ -121,7 +190,7 @@ export function BeadPanel({ bead }: { bead: Bead }) {
       </Button>
     </>
   );
-} // prettier-ignore
+}
 
 /** The bead of another piece that this one carries on. */
 function BeadMeets({ bead, onChange }: { bead: Bead; onChange: (meets: Bead['meets']) => void }) {
@@ -139,9 +208,12 @@ function BeadMeets({ bead, onChange }: { bead: Bead; onChange: (meets: Bead['mee
           const found = beside.find((one) => keyOf(one) === key);
           onChange(found ? { piece: found.piece, bead: found.bead.id } : null);
         }}
-        options={[[NONE, 'No bead of another piece'] as const, ...beside.map((one) => [keyOf(one), `“${one.name}”, bead ${one.number}`] as const)]}
+        options={[
+          [NONE, 'No bead of another piece'] as const,
+          ...beside.map((one) => [keyOf(one), `“${one.name}”, bead ${one.number}`] as const),
+        ]}
       />
       <BeadMeeting bead={bead} />
     </>
   );
-} // prettier-ignore
+}

@@ -43,7 +43,8 @@ export function CardDrawer({ hand, doing }: { hand: Hand | null; doing: Doing })
   const fold = pick?.kind === 'fold' ? pattern.folds.find((f) => f.id === pick.id) : undefined;
   const hole = pick?.kind === 'hole' ? pattern.holes.find((h) => h.id === pick.id) : undefined;
   const bead = pick?.kind === 'bead' ? pattern.beads.find((b) => b.id === pick.id) : undefined;
-  const corner = pick?.kind === 'corner' ? pattern.corners.find((c) => c.id === pick.id) : undefined;
+  const corner =
+    pick?.kind === 'corner' ? pattern.corners.find((c) => c.id === pick.id) : undefined;
   return (
     <Stack spacing={2}>
       <Notices problems={problems} />
@@ -80,8 +81,8 @@ function WholeCard({ doing }: { doing: Doing }) {
       <Box>
         <Typography variant="h2">The card</Typography>
         <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-          Touch an edge, a corner or the inside: what can be done there is offered. Corners and holes are dragged. The
-          plumb-bob hangs from the datum corner.
+          Touch an edge, a corner or the inside: what can be done there is offered. Corners and
+          holes are dragged. The plumb-bob hangs from the datum corner.
         </Typography>
       </Box>
       {pattern.tucks.length > 0 && <TuckList pattern={pattern} />}
@@ -97,7 +98,10 @@ function WholeCard({ doing }: { doing: Doing }) {
         <Button variant="outlined" onClick={() => patternEditor.edit(letterAgain(pattern))}>
           Letter edges again
         </Button>
-        <Button variant="outlined" onClick={() => patternEditor.edit({ ...emptyPattern(), turned: pattern.turned })}>
+        <Button
+          variant="outlined"
+          onClick={() => patternEditor.edit({ ...emptyPattern(), turned: pattern.turned })}
+        >
           Start the card over
         </Button>
       </Stack>
@@ -132,7 +136,10 @@ const EdgeTable = memo(function EdgeTable({ pattern, plan, show, onPick }: EdgeT
               onClick={() => onPick({ kind: 'edge', id: edge.id })}
               sx={{ cursor: 'pointer' }}
             >
-              <TableCell className="condensed" sx={{ fontSize: '1.1rem !important', fontWeight: 600 }}>
+              <TableCell
+                className="condensed"
+                sx={{ fontSize: '1.1rem !important', fontWeight: 600 }}
+              >
                 {edge.letter}
               </TableCell>
               <TableCell align="right" className="figure">
@@ -140,14 +147,18 @@ const EdgeTable = memo(function EdgeTable({ pattern, plan, show, onPick }: EdgeT
               </TableCell>
               <TableCell>
                 {JOINT_WORDS[edge.joint.kind]}
-                <Box sx={{ color: 'var(--pencil)', fontSize: '0.85rem' }}>{meetsOf(plan, edge.id)}</Box>
+                <Box sx={{ color: 'var(--pencil)', fontSize: '0.85rem' }}>
+                  {meetsOf(plan, edge.id)}
+                </Box>
               </TableCell>
             </TableRow>
           ))}
         </TableBody>
       </Table>
       {edges.length > 60 && (
-        <Typography variant="caption">and {edges.length - 60} more: touch them on the drawing.</Typography>
+        <Typography variant="caption">
+          and {edges.length - 60} more: touch them on the drawing.
+        </Typography>
       )}
     </>
   );

@@ -15,7 +15,10 @@ import { newId } from '../frame/newId';
 import type { Doing } from './useHand';
 import { placeOfCorner } from './useHand';
 
-/** A corner at the card stage: its two lengths and its angle, where it is; a fold from it; taken out; or made the end of an edge. */
+/**
+ * A corner at the card stage: its two lengths and its angle, where it is; a fold from it; taken
+ * out; or made the end of an edge.
+ */
 export function CornerPanel({ corner, doing }: { corner: Corner; doing: Doing }) {
   const { patternEditor, pattern } = usePiece();
   const { show } = usePreferences();
@@ -25,13 +28,16 @@ export function CornerPanel({ corner, doing }: { corner: Corner; doing: Doing })
     if (next.ok) patternEditor.edit(next.doc, about);
   };
   const within = pattern.edges.some((edge) =>
-    edge.sides.slice(1).some((s) => pattern.sides.find((side) => side.id === s)?.from === corner.id),
+    edge.sides
+      .slice(1)
+      .some((s) => pattern.sides.find((side) => side.id === s)?.from === corner.id),
   );
   const before = pattern.sides.find((s) => s.to === corner.id);
   const after = pattern.sides.find((s) => s.from === corner.id);
   const angleDeg = cornerAngle(pattern, corner.id);
   const place = placeOfCorner(pattern, corner.id);
-  const move = (x: number, y: number) => patternEditor.edit(moveCorner(pattern, corner.id, [x, y]), corner.id);
+  const move = (x: number, y: number) =>
+    patternEditor.edit(moveCorner(pattern, corner.id, [x, y]), corner.id);
   return (
     <>
       <Typography variant="h2">Corner {pattern.corners.indexOf(corner) + 1}</Typography>
@@ -95,7 +101,11 @@ export function CornerPanel({ corner, doing }: { corner: Corner; doing: Doing })
           Part the edge here
         </Button>
       )}
-      <Button variant="outlined" disabled={pattern.corners.length <= 3} onClick={() => doing.takeOut(corner.id)}>
+      <Button
+        variant="outlined"
+        disabled={pattern.corners.length <= 3}
+        onClick={() => doing.takeOut(corner.id)}
+      >
         Take this corner out
       </Button>
     </>
@@ -106,5 +116,7 @@ export function CornerPanel({ corner, doing }: { corner: Corner; doing: Doing })
 function nameOf(pattern: PatternDoc, side: Side): string {
   const edge = pattern.edges.find((e) => e.sides.includes(side.id));
   if (!edge) return '';
-  return edge.sides.length > 1 ? `${edge.letter}, side ${edge.sides.indexOf(side.id) + 1},` : edge.letter;
+  return edge.sides.length > 1
+    ? `${edge.letter}, side ${edge.sides.indexOf(side.id) + 1},`
+    : edge.letter;
 }

@@ -22,17 +22,26 @@ import { differenceSaid } from './differenceWords';
 export type Doing = { busy: boolean; send: (change: LinkChange) => void };
 
 type Pair = { here: PatternDoc; there: PatternDoc };
-type DifferencesProps = Doing & { at: At; other: string; differences: readonly Difference[]; pair: Pair };
+type DifferencesProps = Doing & {
+  at: At;
+  other: string;
+  differences: readonly Difference[];
+  pair: Pair;
+};
 
 /** What differs and why, in the order in which it wants deciding. */
 export function Differences({ at, other, differences, pair, busy, send }: DifferencesProps) {
   const there = differences.filter((d) => d.both.length === 0 && d.there.length > 0);
   const both = differences.filter((d) => d.both.length > 0);
   const here = differences.filter((d) => d.both.length === 0 && d.there.length === 0);
-  const take = (list: readonly Difference[], over = false) => send({ what: 'take', parts: list.map(({ part }) => part), over }); // prettier-ignore
-  const leave = (list: readonly Difference[]) => send({ what: 'leave', parts: list.map(({ part }) => part) });
+  const take = (list: readonly Difference[], over = false) =>
+    send({ what: 'take', parts: list.map(({ part }) => part), over });
+  const leave = (list: readonly Difference[]) =>
+    send({ what: 'leave', parts: list.map(({ part }) => part) });
   if (differences.length === 0)
-    return <Typography role="status">The two are as they were made: nothing to take over.</Typography>;
+    return (
+      <Typography role="status">The two are as they were made: nothing to take over.</Typography>
+    );
   return (
     <Stack spacing={2}>
       {there.length > 0 && (
@@ -64,11 +73,21 @@ export function Differences({ at, other, differences, pair, busy, send }: Differ
         <Group title="Changed on both, unlike each other" list={both} pair={pair}>
           {(one) => (
             <>
-              <Button size="small" variant="outlined" disabled={busy} onClick={() => take([one], true)}>
+              <Button
+                size="small"
+                variant="outlined"
+                disabled={busy}
+                onClick={() => take([one], true)}
+              >
                 Take theirs
               </Button>
               {at === 'made' && (
-                <Button size="small" variant="outlined" disabled={busy} onClick={() => leave([one])}>
+                <Button
+                  size="small"
+                  variant="outlined"
+                  disabled={busy}
+                  onClick={() => leave([one])}
+                >
                   Keep ours
                 </Button>
               )}
@@ -107,7 +126,14 @@ function Group({ title, list, pair, children }: GroupProps) {
               component="li"
               key={`${one.part.of} ${one.part.id}`}
               aria-label={name}
-              sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, alignItems: 'center', py: 0.8, borderBottom: '1px solid var(--rule)' }}
+              sx={{
+                display: 'flex',
+                flexWrap: 'wrap',
+                gap: 1,
+                alignItems: 'center',
+                py: 0.8,
+                borderBottom: '1px solid var(--rule)',
+              }}
             >
               <Box sx={{ flex: '1 1 180px' }}>
                 <b>{name}</b>: {how}
@@ -117,10 +143,12 @@ function Group({ title, list, pair, children }: GroupProps) {
           );
         })}
       </Box>
-      {list.length > MOST_LISTED && <Typography variant="caption">and {list.length - MOST_LISTED} more</Typography>}
+      {list.length > MOST_LISTED && (
+        <Typography variant="caption">and {list.length - MOST_LISTED} more</Typography>
+      )}
     </Box>
   );
-} // prettier-ignore
+}
 
 /** As many parts as are listed one by one. */
 const MOST_LISTED = 40;
@@ -139,7 +167,11 @@ export function Measured({ here, over }: { here: PatternDoc; over: PatternDoc })
     });
   }, [here, over]);
   if (rows.length === 0)
-    return <Typography>Turned over, every edge lies on the other’s within {show(TOLD_APART_MM)}.</Typography>;
+    return (
+      <Typography>
+        Turned over, every edge lies on the other’s within {show(TOLD_APART_MM)}.
+      </Typography>
+    );
   return (
     <Box>
       <Typography variant="h3">Measured against each other</Typography>
@@ -155,7 +187,10 @@ export function Measured({ here, over }: { here: PatternDoc; over: PatternDoc })
         <TableBody>
           {rows.slice(0, MOST_LISTED).map(({ edge, a, b, mm }) => (
             <TableRow key={edge.id}>
-              <TableCell className="condensed" sx={{ fontSize: '1.1rem !important', fontWeight: 600 }}>
+              <TableCell
+                className="condensed"
+                sx={{ fontSize: '1.1rem !important', fontWeight: 600 }}
+              >
                 {edge.letter}
               </TableCell>
               <TableCell align="right" className="figure">

@@ -26,7 +26,10 @@ import { usePiece } from '../piece/pieceContext';
 import { FlangeFields } from './FlangeFields';
 import { BeadAlong, FoldAlong } from './LayAlong';
 
-/** A joint of another kind, with the usual width for it and whatever carries over from the one before. */
+/**
+ * A joint of another kind, with the usual width for it and whatever carries over from the one
+ * before.
+ */
 function jointOf(kind: JointKind, thicknessMm: number, from: Joint): Joint {
   const widthMm = 'widthMm' in from ? from.widthMm : kind === 'hem' ? 10 : 12;
   const trimMm = 'trimMm' in from ? from.trimMm : 0;
@@ -47,7 +50,15 @@ function jointOf(kind: JointKind, thicknessMm: number, from: Joint): Joint {
 }
 
 /** An edge at the card stage: its shape, what it meets, how it is joined. */
-export function EdgePanel({ edge, place, touched }: { edge: Edge; place: ReactNode; touched: boolean }) {
+export function EdgePanel({
+  edge,
+  place,
+  touched,
+}: {
+  edge: Edge;
+  place: ReactNode;
+  touched: boolean;
+}) {
   const { patternEditor, plan, planEditor, pattern, facts } = usePiece();
   const { show } = usePreferences();
   const [refused, setRefused] = useState<string | null>(null);
@@ -88,7 +99,10 @@ export function EdgePanel({ edge, place, touched }: { edge: Edge; place: ReactNo
         label="Meets"
         value={meetsOf(plan, edge.id)}
         onChange={(event) =>
-          planEditor.edit(setPlan(plan, edge.id, { meets: cut(event.target.value, 120) }), `meets ${edge.id}`)
+          planEditor.edit(
+            setPlan(plan, edge.id, { meets: cut(event.target.value, 120) }),
+            `meets ${edge.id}`,
+          )
         }
         placeholder="What it comes up to: floor edge, old sill …"
       />
@@ -163,8 +177,8 @@ export function EdgePanel({ edge, place, touched }: { edge: Edge; place: ReactNo
             Make one with edge {next.letter}
           </Button>
           <Typography variant="body2" sx={{ color: 'var(--pencil)', mt: 0.5 }}>
-            The joint of {edge.letter} stays. What was read and welded on {next.letter} stays in the record, told
-            under {edge.letter}.
+            The joint of {edge.letter} stays. What was read and welded on {next.letter} stays in the
+            record, told under {edge.letter}.
           </Typography>
         </Box>
       )}
@@ -177,7 +191,9 @@ const MOST_SIDES = 6;
 
 /** The edge that follows in outline order, unless the card has only one. */
 const nextEdge = (pattern: PatternDoc, edge: Edge): Edge | undefined =>
-  pattern.edges.length > 1 ? pattern.edges[(pattern.edges.indexOf(edge) + 1) % pattern.edges.length] : undefined;
+  pattern.edges.length > 1
+    ? pattern.edges[(pattern.edges.indexOf(edge) + 1) % pattern.edges.length]
+    : undefined;
 
 /** Straight or curved, and how long or how round. */
 function SideShape({ sideId, said }: { sideId: string; said: string }) {
@@ -191,7 +207,10 @@ function SideShape({ sideId, said }: { sideId: string; said: string }) {
   const bow = (riseMm: number) => {
     const middle = mix(segment.a, segment.b, 0.5);
     const via = add(middle, scale(left(unit(sub(segment.b, segment.a))), -riseMm));
-    patternEditor.edit(reshapeSide(pattern, sideId, bulgeThrough(segment.a, via, segment.b)), sideId);
+    patternEditor.edit(
+      reshapeSide(pattern, sideId, bulgeThrough(segment.a, via, segment.b)),
+      sideId,
+    );
   };
   return (
     <>
@@ -226,11 +245,18 @@ function SideShape({ sideId, said }: { sideId: string; said: string }) {
             mm={arc!.radius}
             min={chord / 2}
             onChange={(mm) => {
-              const bulge = mm && bulgeOfRadius(segment.a, segment.b, mm, segment.bulge > 0 ? 1 : -1);
+              const bulge =
+                mm && bulgeOfRadius(segment.a, segment.b, mm, segment.bulge > 0 ? 1 : -1);
               if (bulge) patternEditor.edit(reshapeSide(pattern, sideId, bulge));
             }}
           />
-          <LengthField label="Rise (− is hollow)" signed mm={rise} digits={2} onChange={(mm) => mm && bow(mm)} />
+          <LengthField
+            label="Rise (− is hollow)"
+            signed
+            mm={rise}
+            digits={2}
+            onChange={(mm) => mm && bow(mm)}
+          />
         </Stack>
       )}
     </>

@@ -26,7 +26,10 @@ import { bowsOf, useDrag } from './useDrag';
 import type { Doing } from './useHand';
 import { placeOfCorner, useHand } from './useHand';
 
-/** The card stage proper: drawing to touch and drag on, drawer for what is picked or in hand, tally of the card. */
+/**
+ * The card stage proper: drawing to touch and drag on, drawer for what is picked or in hand, tally
+ * of the card.
+ */
 export function Editor() {
   const { id, pattern, patternEditor, pictures, development } = usePiece();
   const { show, showArea } = usePreferences();
@@ -43,18 +46,32 @@ export function Editor() {
       drawer={
         <>
           <CardDrawer hand={hand} doing={doing} />
-          {underlay && <FadeUnderlay opacity={opacity} setOpacity={setOpacity} takeAway={takeAway} />}
+          {underlay && (
+            <FadeUnderlay opacity={opacity} setOpacity={setOpacity} takeAway={takeAway} />
+          )}
         </>
       }
       drawing={
-        <CardDrawing hand={hand} doing={doing} underlay={pattern.turned ? null : underlay} opacity={opacity} />
+        <CardDrawing
+          hand={hand}
+          doing={doing}
+          underlay={pattern.turned ? null : underlay}
+          opacity={opacity}
+        />
       }
     />
   );
 }
 
-/** The drawing follows the hand: of all the page only this is drawn anew while something is dragged. */
-type CardDrawingProps = { hand: Hand | null; doing: Doing; underlay: Shown | null; opacity: number };
+/**
+ * The drawing follows the hand: of all the page only this is drawn anew while something is dragged.
+ */
+type CardDrawingProps = {
+  hand: Hand | null;
+  doing: Doing;
+  underlay: Shown | null;
+  opacity: number;
+};
 
 function CardDrawing({ hand, doing, underlay, opacity }: CardDrawingProps) {
   const { pattern } = useInHand();
@@ -70,9 +87,12 @@ function CardDrawing({ hand, doing, underlay, opacity }: CardDrawingProps) {
 
   const touch = (p: Vec, scale: number, what: string | null) => {
     const meant =
-      what === 'ground' && !laying ? null : placeMeant(pattern, p, laying?.from.spot ?? null, scale, unit);
+      what === 'ground' && !laying
+        ? null
+        : placeMeant(pattern, p, laying?.from.spot ?? null, scale, unit);
     if (laying) return meant && doing.foldTo(meant.at);
-    if (hand?.kind === 'rule') return meant && what === 'edge' ? doing.gather(meant.at.spot.side) : undefined;
+    if (hand?.kind === 'rule')
+      return meant && what === 'edge' ? doing.gather(meant.at.spot.side) : undefined;
     if (what === 'edge' && meant) {
       setPick({ kind: 'edge', id: meant.edge });
       doing.take({ kind: 'place', edge: meant.edge, at: meant.at });
@@ -128,7 +148,12 @@ function CardDrawing({ hand, doing, underlay, opacity }: CardDrawingProps) {
       <RuleMarks pattern={pattern} gathered={hand?.kind === 'rule' ? hand.parts : []} />
       {bows.length > 0 && <Bows bows={bows} />}
       {laying && (
-        <PlaceInHand pattern={pattern} from={laying.from.spot} pointer={pointer} to={laying.to?.at ?? null} />
+        <PlaceInHand
+          pattern={pattern}
+          from={laying.from.spot}
+          pointer={pointer}
+          to={laying.to?.at ?? null}
+        />
       )}
       <Guides guides={guides} />
       {moved && <Moved at={moved.at} said={moved.said} />}
@@ -137,7 +162,8 @@ function CardDrawing({ hand, doing, underlay, opacity }: CardDrawingProps) {
   );
 }
 
-const firstSide = (pattern: PatternDoc, edge: string) => pattern.edges.find(({ id }) => id === edge)?.sides[0] ?? '';
+const firstSide = (pattern: PatternDoc, edge: string) =>
+  pattern.edges.find(({ id }) => id === edge)?.sides[0] ?? '';
 
 /** What can be done from where the hand is: on an edge, inside, or at a corner that is picked. */
 function offersOf(
@@ -164,7 +190,10 @@ function offersOf(
     };
   }
   if (hand === null && pick?.kind === 'corner' && corner) {
-    return { at: corner.point, offers: [{ label: 'Fold from here', key: 'L', act: () => doing.foldFrom(corner) }] };
+    return {
+      at: corner.point,
+      offers: [{ label: 'Fold from here', key: 'L', act: () => doing.foldFrom(corner) }],
+    };
   }
   return null;
 }

@@ -43,7 +43,11 @@ export function FlangeFields({ edge }: { edge: Edge }) {
   const curved = segmentsOfEdge(pattern, edge).some((s) => !isStraight(s));
   const apart = flange.how === 'pulled' || flange.how === 'lip';
   return (
-    <Box component="section" aria-label={`Flange of edge ${edge.letter}`} sx={{ display: 'grid', gap: 1.5, borderLeft: '5px solid var(--layout)', pl: 1.5 }}>
+    <Box
+      component="section"
+      aria-label={`Flange of edge ${edge.letter}`}
+      sx={{ display: 'grid', gap: 1.5, borderLeft: '5px solid var(--layout)', pl: 1.5 }}
+    >
       <Typography variant="h3">Flange</Typography>
       <Choice
         label="The card ends"
@@ -55,30 +59,79 @@ export function FlangeFields({ edge }: { edge: Edge }) {
         ]}
       />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-        <LengthField label={flange.endWidthMm === null && !flange.between ? 'Finished width' : 'Width at its start'} mm={flange.widthMm} min={1} onChange={(mm) => mm && set({ widthMm: mm })} />
+        <LengthField
+          label={
+            flange.endWidthMm === null && !flange.between ? 'Finished width' : 'Width at its start'
+          }
+          mm={flange.widthMm}
+          min={1}
+          onChange={(mm) => mm && set({ widthMm: mm })}
+        />
         {flange.endWidthMm === null && !flange.between ? (
           <Button color="inherit" onClick={() => set({ endWidthMm: flange.widthMm })}>
             Wider at one end
           </Button>
         ) : (
-          <LengthField label="Width at its end" mm={flange.endWidthMm ?? flange.widthMm} min={1} onChange={(mm) => mm && set({ endWidthMm: mm })} />
+          <LengthField
+            label="Width at its end"
+            mm={flange.endWidthMm ?? flange.widthMm}
+            min={1}
+            onChange={(mm) => mm && set({ endWidthMm: mm })}
+          />
         )}
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-        <AngleField label="Turned through" angleDeg={flange.turnDeg} min={0.1} max={180} wrong="Degrees turned from flat, over 0 and up to 180." onChange={(turnDeg) => set({ turnDeg })} />
-        <Choice label="It goes" value={flange.toward} onChange={(toward) => set({ toward })} options={[['face', 'Toward you'], ['back', 'Away']]} />
+        <AngleField
+          label="Turned through"
+          angleDeg={flange.turnDeg}
+          min={0.1}
+          max={180}
+          wrong="Degrees turned from flat, over 0 and up to 180."
+          onChange={(turnDeg) => set({ turnDeg })}
+        />
+        <Choice
+          label="It goes"
+          value={flange.toward}
+          onChange={(toward) => set({ toward })}
+          options={[
+            ['face', 'Toward you'],
+            ['back', 'Away'],
+          ]}
+        />
       </Box>
-      <LengthField label="Inside radius (empty: the usual one)" mm={flange.radiusMm} min={0} thin empty="usual" onChange={(radiusMm) => set({ radiusMm })} />
-      <Choice label="Made by" value={flange.how} onChange={(how) => set({ how })} options={Object.entries(FLANGE_WORDS).map(([how, { title }]) => [how as Flange['how'], title] as const)} />
+      <LengthField
+        label="Inside radius (empty: the usual one)"
+        mm={flange.radiusMm}
+        min={0}
+        thin
+        empty="usual"
+        onChange={(radiusMm) => set({ radiusMm })}
+      />
+      <Choice
+        label="Made by"
+        value={flange.how}
+        onChange={(how) => set({ how })}
+        options={Object.entries(FLANGE_WORDS).map(
+          ([how, { title }]) => [how as Flange['how'], title] as const,
+        )}
+      />
       <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
         {FLANGE_WORDS[flange.how].about}
         {!curved && !apart && ' Along a straight edge nothing is strained: it is a fold.'}
       </Typography>
-      {flange.how === 'pulled' && <LengthField label="Width of the leg that lies on the panel" mm={flange.landMm} min={1} onChange={(mm) => mm && set({ landMm: mm })} />}
+      {flange.how === 'pulled' && (
+        <LengthField
+          label="Width of the leg that lies on the panel"
+          mm={flange.landMm}
+          min={1}
+          onChange={(mm) => mm && set({ landMm: mm })}
+        />
+      )}
       {flange.between && (
         <>
           <Typography variant="body2">
-            Between its ends as wide as the card was: {widthsSaid(widthsOf(flange), show)}, kept at {flange.between.length + 2} places.
+            Between its ends as wide as the card was: {widthsSaid(widthsOf(flange), show)}, kept at{' '}
+            {flange.between.length + 2} places.
           </Typography>
           <Button color="inherit" onClick={() => put({ ...flange, between: undefined })}>
             Evenly from its start to its end
@@ -95,4 +148,4 @@ export function FlangeFields({ edge }: { edge: Edge }) {
       </Button>
     </Box>
   );
-} // prettier-ignore
+}

@@ -60,7 +60,12 @@ export function FoldPanel({ fold }: { fold: Fold }) {
           sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}
         >
           {MADE.map((made) => (
-            <MadeChoice key={made} made={made} chosen={fold.made === made} onChoose={() => change({ made })} />
+            <MadeChoice
+              key={made}
+              made={made}
+              chosen={fold.made === made}
+              onChoose={() => change({ made })}
+            />
           ))}
         </Box>
       </Box>
@@ -79,7 +84,10 @@ export function FoldPanel({ fold }: { fold: Fold }) {
           variant="outlined"
           onClick={() => {
             setPick(null);
-            const marks = [...pattern.marks, { id: newId(), name: '', from: [...a], to: [...b] } satisfies CardMark];
+            const marks = [
+              ...pattern.marks,
+              { id: newId(), name: '', from: [...a], to: [...b] } satisfies CardMark,
+            ];
             patternEditor.edit({ ...without(pattern, fold.id), marks });
           }}
         >
@@ -99,8 +107,18 @@ export function FoldPanel({ fold }: { fold: Fold }) {
   );
 }
 
-/** One of the four ways of making a card, drawn in section: the metal's bend and where the card lay. */
-function MadeChoice({ made, chosen, onChoose }: { made: Made; chosen: boolean; onChoose: () => void }) {
+/**
+ * One of the four ways of making a card, drawn in section: the metal's bend and where the card lay.
+ */
+function MadeChoice({
+  made,
+  chosen,
+  onChoose,
+}: {
+  made: Made;
+  chosen: boolean;
+  onChoose: () => void;
+}) {
   const outside = made.startsWith('outside');
   const sharp = made.endsWith('sharp');
   const card = outside

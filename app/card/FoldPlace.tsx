@@ -12,7 +12,10 @@ import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { usePiece } from '../piece/pieceContext';
 
-/** Where a fold lies, to be typed: so far in from an edge that it runs along, or so far along the edges it ends on. */
+/**
+ * Where a fold lies, to be typed: so far in from an edge that it runs along, or so far along the
+ * edges it ends on.
+ */
 export function FoldPlace({ fold }: { fold: Fold }) {
   const { patternEditor, pattern } = usePiece();
   const beside = besideFold(pattern, fold);
@@ -29,7 +32,10 @@ export function FoldPlace({ fold }: { fold: Fold }) {
               spot={chord[end]}
               begins={end === 'from'}
               onChange={(place) =>
-                patternEditor.edit(setFold(pattern, fold.id, { path: withEnd(fold, chord, end, place) }), fold.id)
+                patternEditor.edit(
+                  setFold(pattern, fold.id, { path: withEnd(fold, chord, end, place) }),
+                  fold.id,
+                )
               }
             />
           ))}
@@ -51,12 +57,21 @@ function FromEdge({ fold, beside }: { fold: Fold; beside: ReturnType<typeof besi
     setMissed(found.ok ? null : problemSentence(found.problems[0]!, pattern, show));
     if (!found.ok) return;
     setChosen(from.side);
-    patternEditor.edit(setFold(pattern, fold.id, { path: { kind: 'along', side: from.side, inMm: mm } }), fold.id);
+    patternEditor.edit(
+      setFold(pattern, fold.id, { path: { kind: 'along', side: from.side, inMm: mm } }),
+      fold.id,
+    );
   };
   return (
     <>
       <Stack direction="row" spacing={1}>
-        <LengthField label={`In from edge ${from.letter}`} mm={from.offMm} min={0.1} digits={2} onChange={move} />
+        <LengthField
+          label={`In from edge ${from.letter}`}
+          mm={from.offMm}
+          min={0.1}
+          digits={2}
+          onChange={move}
+        />
         {beside.length > 1 && (
           <Choice
             label="Measured from"
@@ -80,7 +95,9 @@ function withEnd(fold: Fold, chord: Chord, end: 'from' | 'to', place: Place): Fo
   const { path } = fold;
   const asItLies = ({ side, at }: Spot): Place => ({ side, share: at });
   const ends =
-    path.kind === 'between' ? path : { kind: 'between' as const, from: asItLies(chord.from), to: asItLies(chord.to) };
+    path.kind === 'between'
+      ? path
+      : { kind: 'between' as const, from: asItLies(chord.from), to: asItLies(chord.to) };
   return { ...ends, [end]: place };
 }
 

@@ -22,7 +22,11 @@ export type Left = { holes: number[]; lines: Record<number, LineTaken> };
 /** A line that runs from side to side is a fold, another one to be scribed, until it is said. */
 export const lineTaken = (left: Left, foldable: readonly boolean[], i: number): LineTaken =>
   left.lines[i] ?? (foldable[i] ? 'fold' : 'mark');
-const LINE_WORDS: Record<LineTaken, string> = { fold: 'Folded along', mark: 'Only scribed', leave: 'Left out' };
+const LINE_WORDS: Record<LineTaken, string> = {
+  fold: 'Folded along',
+  mark: 'Only scribed',
+  leave: 'Left out',
+};
 const TOLERANCES = [0.3, 0.5, 1] as const;
 
 /** What was found: the outline and how sure it is, and each hole and line to be taken or left. */
@@ -45,31 +49,44 @@ export function FoundInPicture({
   const { minX, maxX, minY, maxY } = box(found.outline);
   const arcs = found.outline.filter(({ bulge }) => bulge !== 0).length;
   const flip = (i: number) =>
-    setLeft({ ...left, holes: left.holes.includes(i) ? left.holes.filter((k) => k !== i) : [...left.holes, i] });
+    setLeft({
+      ...left,
+      holes: left.holes.includes(i) ? left.holes.filter((k) => k !== i) : [...left.holes, i],
+    });
   return (
     <Box>
       <Typography variant="h3">Found</Typography>
       <Typography>
-        {sidesAndArcs(found.outline.length - arcs, arcs)}, <span className="figure">{show(maxX - minX)}</span> by{' '}
-        <span className="figure">{show(maxY - minY)}</span>. A place on it where the edge was seen is sure to{' '}
-        <span className="figure">± {show(found.uMm, 2)}</span>; no place seen on the edge lies farther off than {show(found.worstMm, 2)}.
+        {sidesAndArcs(found.outline.length - arcs, arcs)},{' '}
+        <span className="figure">{show(maxX - minX)}</span> by{' '}
+        <span className="figure">{show(maxY - minY)}</span>. A place on it where the edge was seen
+        is sure to <span className="figure">± {show(found.uMm, 2)}</span>; no place seen on the edge
+        lies farther off than {show(found.worstMm, 2)}.
       </Typography>
       {found.cutOff && (
         <Typography role="alert" sx={{ color: 'var(--torch)', mt: 1 }}>
-          The card reaches to the marks: some of it may be cut off. Lay it farther in, or use the corner cards.
+          The card reaches to the marks: some of it may be cut off. Lay it farther in, or use the
+          corner cards.
         </Typography>
       )}
       {found.doubtful.length > 0 && <Doubtful {...found} />}
       {found.openings > 0 && (
         <Typography sx={{ mt: 1 }}>
-          {found.openings === 1 ? 'A cut-out is' : `${found.openings} cut-outs are`} neither round nor a slot nor square and cannot be taken
-          into the card: mark what is to be cut out on the print.
+          {found.openings === 1 ? 'A cut-out is' : `${found.openings} cut-outs are`} neither round
+          nor a slot nor square and cannot be taken into the card: mark what is to be cut out on the
+          print.
         </Typography>
       )}
       <Typography variant="body2" sx={{ color: 'var(--pencil)', mt: 1.5 }}>
         Few lines and arcs that follow the edge to about
       </Typography>
-      <ToggleButtonGroup exclusive size="small" value={toleranceMm} aria-label="How closely the outline follows the edge" onChange={(_, mm: number | null) => mm && onTolerance(mm)}>
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        value={toleranceMm}
+        aria-label="How closely the outline follows the edge"
+        onChange={(_, mm: number | null) => mm && onTolerance(mm)}
+      >
         {TOLERANCES.map((mm) => (
           <ToggleButton key={mm} value={mm}>
             {show(mm)}
@@ -89,14 +106,17 @@ export function FoundInPicture({
             key={i}
             label={`Line ${i + 1}, ${show(Math.hypot(a[0] - b[0], a[1] - b[1]))} long`}
             value={lineTaken(left, foldable, i)}
-            options={(foldable[i] ? (['fold', 'mark', 'leave'] as const) : (['mark', 'leave'] as const)).map((one) => [one, LINE_WORDS[one]] as const)}
+            options={(foldable[i]
+              ? (['fold', 'mark', 'leave'] as const)
+              : (['mark', 'leave'] as const)
+            ).map((one) => [one, LINE_WORDS[one]] as const)}
             onChange={(taken) => setLeft({ ...left, lines: { ...left.lines, [i]: taken } })}
           />
         ))}
       </Box>
     </Box>
   );
-} // prettier-ignore
+}
 
 const sidesAndArcs = (sides: number, arcs: number) =>
   [
@@ -117,38 +137,80 @@ function Doubtful({ outline, doubtful }: TraceFound) {
         'Card and bench look nearly alike all round. '
       ) : (
         <>
-          Along {doubtful.length === 1 ? 'the hatched stretch' : `the ${doubtful.length} hatched stretches`},{' '}
-          <span className="figure">{show(long)}</span> in all, the card’s own edge was not seen for sure: a shadow lies there, or what is under it looks like it.{' '}
+          Along{' '}
+          {doubtful.length === 1
+            ? 'the hatched stretch'
+            : `the ${doubtful.length} hatched stretches`}
+          , <span className="figure">{show(long)}</span> in all, the card’s own edge was not seen
+          for sure: a shadow lies there, or what is under it looks like it.{' '}
         </>
       )}
-      Compare it with the picture. If it is wrong, take the picture again in even light or on something of another colour, or point at the card’s corners.
+      Compare it with the picture. If it is wrong, take the picture again in even light or on
+      something of another colour, or point at the card’s corners.
     </Typography>
   );
-} // prettier-ignore
+}
 
-const lengthOf = (run: readonly Vec[]) => run.reduce((sum, p, i) => (i > 0 ? sum + distance(p, run[i - 1]!) : 0), 0);
+const lengthOf = (run: readonly Vec[]) =>
+  run.reduce((sum, p, i) => (i > 0 ? sum + distance(p, run[i - 1]!) : 0), 0);
 
 /** What was found laid over the picture: what is taken in full, what is left faint. */
-export function TracedOverlay({ found, left, foldable }: { found: TraceFound; left: Left; foldable: readonly boolean[] }) {
+export function TracedOverlay({
+  found,
+  left,
+  foldable,
+}: {
+  found: TraceFound;
+  left: Left;
+  foldable: readonly boolean[];
+}) {
   const { px, scale } = useView();
   const data = usePathData();
   return (
     <g fill="none" stroke="var(--torch)">
       {found.doubtful.map((run, i) => (
-        <polyline key={i} points={run.map((p) => px(p).join(',')).join(' ')} strokeWidth={14} strokeDasharray="2 5" opacity={0.75} />
+        <polyline
+          key={i}
+          points={run.map((p) => px(p).join(',')).join(' ')}
+          strokeWidth={14}
+          strokeDasharray="2 5"
+          opacity={0.75}
+        />
       ))}
       <path d={data(found.outline)} strokeWidth={2.6} />
       {found.outline.map(({ a }, i) => {
         const [x, y] = px(a);
-        return <rect key={i} x={x - 4} y={y - 4} width={8} height={8} fill="var(--panel)" strokeWidth={2} transform={`rotate(45 ${x} ${y})`} />;
+        return (
+          <rect
+            key={i}
+            x={x - 4}
+            y={y - 4}
+            width={8}
+            height={8}
+            fill="var(--panel)"
+            strokeWidth={2}
+            transform={`rotate(45 ${x} ${y})`}
+          />
+        );
       })}
       {found.holes.map((hole, i) => {
         const [cx, cy] = px([hole.x, hole.y]);
         const path = holePath([hole.x, hole.y], hole);
         return (
           <g key={i} opacity={left.holes.includes(i) ? 0.3 : 1}>
-            {path ? <path d={data(path)} strokeWidth={2.4} /> : <circle cx={cx} cy={cy} r={(hole.diameterMm / 2) * scale} strokeWidth={2.4} />}
-            <text x={cx + holeReach(hole) * scale + 5} y={cy - 5} stroke="none" fill="var(--torch)" fontSize={15} className="figure">
+            {path ? (
+              <path d={data(path)} strokeWidth={2.4} />
+            ) : (
+              <circle cx={cx} cy={cy} r={(hole.diameterMm / 2) * scale} strokeWidth={2.4} />
+            )}
+            <text
+              x={cx + holeReach(hole) * scale + 5}
+              y={cy - 5}
+              stroke="none"
+              fill="var(--torch)"
+              fontSize={15}
+              className="figure"
+            >
               {i + 1}
             </text>
           </g>
@@ -156,8 +218,19 @@ export function TracedOverlay({ found, left, foldable }: { found: TraceFound; le
       })}
       {found.lines.map(([a, b], i) => {
         const [[x1, y1], [x2, y2]] = [px(a), px(b)];
-        return <line key={i} x1={x1} y1={y1} x2={x2} y2={y2} strokeWidth={2.2} strokeDasharray={lineTaken(left, foldable, i) === 'fold' ? '11 4' : '1 3'} opacity={lineTaken(left, foldable, i) === 'leave' ? 0.35 : 1} />;
+        return (
+          <line
+            key={i}
+            x1={x1}
+            y1={y1}
+            x2={x2}
+            y2={y2}
+            strokeWidth={2.2}
+            strokeDasharray={lineTaken(left, foldable, i) === 'fold' ? '11 4' : '1 3'}
+            opacity={lineTaken(left, foldable, i) === 'leave' ? 0.35 : 1}
+          />
+        );
       })}
     </g>
   );
-} // prettier-ignore
+}

@@ -12,7 +12,13 @@ export function FramePicture({ paper }: { paper: Paper }) {
   const [wide, tall] = [(high![0] - low![0]) * scale, (high![1] - low![1]) * scale];
   return (
     <g>
-      <rect x={x + 5} y={y + 7} width={widthMm * scale} height={heightMm * scale} fill="var(--shadow)" />
+      <rect
+        x={x + 5}
+        y={y + 7}
+        width={widthMm * scale}
+        height={heightMm * scale}
+        fill="var(--shadow)"
+      />
       <rect x={x} y={y} width={widthMm * scale} height={heightMm * scale} fill="#fbfaf6" />
       {black.map((polygon, i) => (
         <polygon key={i} points={polygon.map((p) => px(p).join(',')).join(' ')} fill="#1d1c1a" />
@@ -28,7 +34,13 @@ export function FramePicture({ paper }: { paper: Paper }) {
         strokeDasharray="8 6"
         strokeWidth={2}
       />
-      <text x={ix + wide / 2} y={iy + tall / 2} textAnchor="middle" fontSize={18} fill="var(--card-pencil)">
+      <text
+        x={ix + wide / 2}
+        y={iy + tall / 2}
+        textAnchor="middle"
+        fontSize={18}
+        fill="var(--card-pencil)"
+      >
         The card goes here
       </text>
     </g>

@@ -13,8 +13,17 @@ import type { Hand } from './hand';
 import { placeOn } from './hand';
 import type { Doing } from './useHand';
 
-/** A place inside the card, to be typed where the finger was not exact enough, and what can be done there. */
-export function InsidePanel({ hand, doing }: { hand: Extract<Hand, { kind: 'inside' }>; doing: Doing }) {
+/**
+ * A place inside the card, to be typed where the finger was not exact enough, and what can be done
+ * there.
+ */
+export function InsidePanel({
+  hand,
+  doing,
+}: {
+  hand: Extract<Hand, { kind: 'inside' }>;
+  doing: Doing;
+}) {
   const [across, up] = hand.at;
   return (
     <>
@@ -49,12 +58,26 @@ export function InsidePanel({ hand, doing }: { hand: Extract<Hand, { kind: 'insi
   );
 }
 
-/** A place on an edge, measured from its corner, and what can be done there. Without one in hand, at its middle. */
-export function PlaceRow({ edgeId, hand, doing }: { edgeId: string; hand: Hand | null; doing: Doing }) {
+/**
+ * A place on an edge, measured from its corner, and what can be done there. Without one in hand, at
+ * its middle.
+ */
+export function PlaceRow({
+  edgeId,
+  hand,
+  doing,
+}: {
+  edgeId: string;
+  hand: Hand | null;
+  doing: Doing;
+}) {
   const { pattern } = usePiece();
   const edge = pattern.edges.find((e) => e.id === edgeId);
   if (!edge) return null;
-  const at = hand?.kind === 'place' && hand.edge === edgeId ? hand.at : placeOn(pattern, edge, edgeLength(pattern, edge) / 2); // prettier-ignore
+  const at =
+    hand?.kind === 'place' && hand.edge === edgeId
+      ? hand.at
+      : placeOn(pattern, edge, edgeLength(pattern, edge) / 2);
   const mm = at ? (alongEdge(pattern, at.spot)?.atMm ?? 0) : 0;
   const take = (along: number | null): boolean => {
     const place = along === null ? null : placeOn(pattern, edge, along);
@@ -87,7 +110,13 @@ export function PlaceRow({ edgeId, hand, doing }: { edgeId: string; hand: Hand |
 const ON_CORNER_MM = 0.005;
 
 /** A fold that was begun: where it ends is touched, or chosen and typed here. */
-export function FoldPanelInHand({ hand, doing }: { hand: Extract<Hand, { kind: 'fold' }>; doing: Doing }) {
+export function FoldPanelInHand({
+  hand,
+  doing,
+}: {
+  hand: Extract<Hand, { kind: 'fold' }>;
+  doing: Doing;
+}) {
   const { pattern } = usePiece();
   const { show } = usePreferences();
   const begins = alongEdge(pattern, hand.from.spot);
@@ -124,7 +153,11 @@ export function FoldPanelInHand({ hand, doing }: { hand: Extract<Hand, { kind: '
           onChange={(mm) => end(edge.id, mm)}
         />
       )}
-      <Button variant="contained" disabled={!hand.to} onClick={() => hand.to && doing.foldTo(hand.to.at)}>
+      <Button
+        variant="contained"
+        disabled={!hand.to}
+        onClick={() => hand.to && doing.foldTo(hand.to.at)}
+      >
         Lay the fold
       </Button>
       <Button color="inherit" onClick={() => doing.take(null)}>

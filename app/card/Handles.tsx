@@ -54,7 +54,9 @@ const Handle = memo(function Handle({ id, number, x, y, half, picked, onPick }: 
       tabIndex={onPick ? 0 : undefined}
       aria-label={`Corner ${number}`}
       data-corner={number}
-      onKeyDown={(event) => (event.key === 'Enter' || event.key === ' ') && onPick?.({ kind: 'corner', id })}
+      onKeyDown={(event) =>
+        (event.key === 'Enter' || event.key === ' ') && onPick?.({ kind: 'corner', id })
+      }
       x={x - half}
       y={y - half}
       width={2 * half}
@@ -68,7 +70,9 @@ const Handle = memo(function Handle({ id, number, x, y, half, picked, onPick }: 
   );
 });
 
-/** A ring on the middle of each side of the touched edge: dragged, it bends the side into an arc. */
+/**
+ * A ring on the middle of each side of the touched edge: dragged, it bends the side into an arc.
+ */
 export function Bows({ bows }: { bows: readonly { side: string; at: Vec }[] }) {
   const { px } = useView();
   return (

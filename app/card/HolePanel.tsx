@@ -9,13 +9,19 @@ import { LengthField } from '../forms/LengthField';
 import { usePick, usePiece } from '../piece/pieceContext';
 
 type FormKind = 'round' | HoleForm['kind'];
-const FORMS: readonly (readonly [FormKind, string])[] = [['round', 'Round'], ['slot', 'Slot'], ['square', 'Square']]; // prettier-ignore
+const FORMS: readonly (readonly [FormKind, string])[] = [
+  ['round', 'Round'],
+  ['slot', 'Slot'],
+  ['square', 'Square'],
+];
 const SIZE_WORDS: Record<FormKind, string> = { round: 'Diameter', slot: 'Wide', square: 'Side' };
 /** A slot is so many times as long as wide until it is said. */
 const SLOT_LONG = 2;
 
 const slotOf = ({ diameterMm, form }: Hole): Extract<HoleForm, { kind: 'slot' }> =>
-  form?.kind === 'slot' ? form : { kind: 'slot', longMm: SLOT_LONG * diameterMm, turnDeg: form?.turnDeg ?? 0 };
+  form?.kind === 'slot'
+    ? form
+    : { kind: 'slot', longMm: SLOT_LONG * diameterMm, turnDeg: form?.turnDeg ?? 0 };
 
 function formOf(kind: FormKind, hole: Hole): HoleForm | undefined {
   if (kind === 'round') return undefined;
@@ -107,28 +113,78 @@ function FlareFields({ hole, change }: { hole: Hole; change: (next: Partial<Hole
   const { flare } = hole;
   if (!flare)
     return (
-      <Button variant="outlined" onClick={() => change({ flare: { heightMm: RIM_MM, radiusMm: null, toward: 'back', made: 'drilled' } })}>
+      <Button
+        variant="outlined"
+        onClick={() =>
+          change({ flare: { heightMm: RIM_MM, radiusMm: null, toward: 'back', made: 'drilled' } })
+        }
+      >
         Turn its rim up (flared hole)
       </Button>
     );
   const set = (next: Partial<typeof flare>) => change({ flare: { ...flare, ...next } });
-  const alike = pattern.holes.filter((one) => one !== hole && !one.form && Math.abs(one.diameterMm - hole.diameterMm) < 0.01 && JSON.stringify(one.flare) !== JSON.stringify(flare));
+  const alike = pattern.holes.filter(
+    (one) =>
+      one !== hole &&
+      !one.form &&
+      Math.abs(one.diameterMm - hole.diameterMm) < 0.01 &&
+      JSON.stringify(one.flare) !== JSON.stringify(flare),
+  );
   return (
     <>
       <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-        The diameter is the finished one, inside the rim. What to drill first is told on the Blank stop.
+        The diameter is the finished one, inside the rim. What to drill first is told on the Blank
+        stop.
       </Typography>
       <Stack direction="row" spacing={1}>
-        <LengthField label="Rim high over all, sheet included" mm={flare.heightMm} min={0.5} onChange={(mm) => mm && set({ heightMm: mm })} />
-        <LengthField label="Inside radius (empty: usual)" mm={flare.radiusMm} min={0} thin empty="usual" onChange={(radiusMm) => set({ radiusMm })} />
+        <LengthField
+          label="Rim high over all, sheet included"
+          mm={flare.heightMm}
+          min={0.5}
+          onChange={(mm) => mm && set({ heightMm: mm })}
+        />
+        <LengthField
+          label="Inside radius (empty: usual)"
+          mm={flare.radiusMm}
+          min={0}
+          thin
+          empty="usual"
+          onChange={(radiusMm) => set({ radiusMm })}
+        />
       </Stack>
       <Stack direction="row" spacing={1}>
-        <Choice label="First hole" value={flare.made} onChange={(made) => set({ made })} options={[['drilled', 'Drilled, burr off'], ['punched', 'Punched']]} />
-        <Choice label="The rim stands" value={flare.toward} onChange={(toward) => set({ toward })} options={[['face', 'Toward you'], ['back', 'Away']]} />
+        <Choice
+          label="First hole"
+          value={flare.made}
+          onChange={(made) => set({ made })}
+          options={[
+            ['drilled', 'Drilled, burr off'],
+            ['punched', 'Punched'],
+          ]}
+        />
+        <Choice
+          label="The rim stands"
+          value={flare.toward}
+          onChange={(toward) => set({ toward })}
+          options={[
+            ['face', 'Toward you'],
+            ['back', 'Away'],
+          ]}
+        />
       </Stack>
       {alike.length > 0 && (
-        <Button variant="outlined" onClick={() => patternEditor.edit({ ...pattern, holes: pattern.holes.map((one) => (alike.includes(one) ? { ...one, flare } : one)) })}>
-          {alike.length === 1 ? 'The other hole of this size likewise' : `The ${alike.length} other holes of this size likewise`}
+        <Button
+          variant="outlined"
+          onClick={() =>
+            patternEditor.edit({
+              ...pattern,
+              holes: pattern.holes.map((one) => (alike.includes(one) ? { ...one, flare } : one)),
+            })
+          }
+        >
+          {alike.length === 1
+            ? 'The other hole of this size likewise'
+            : `The ${alike.length} other holes of this size likewise`}
         </Button>
       )}
       <Button variant="outlined" onClick={() => change({ flare: undefined })}>
@@ -136,4 +192,4 @@ function FlareFields({ hole, change }: { hole: Hole; change: (next: Partial<Hole
       </Button>
     </>
   );
-} // prettier-ignore
+}

@@ -11,10 +11,17 @@ import { FoldAway } from '../frame/FoldAway';
 import { usePiece } from '../piece/pieceContext';
 import { newId } from '../frame/newId';
 
-const KINDS = [['row', 'A row from here'], ['circle', 'A circle about here'], ['rectangle', 'A rectangle about here']] as const; // prettier-ignore
+const KINDS = [
+  ['row', 'A row from here'],
+  ['circle', 'A circle about here'],
+  ['rectangle', 'A rectangle about here'],
+] as const;
 const COUNTS = Array.from({ length: 23 }, (_, i) => String(i + 2));
 
-/** Holes that belong together, put in as one: ruled to stay so when one of them is dragged or drilled larger. */
+/**
+ * Holes that belong together, put in as one: ruled to stay so when one of them is dragged or
+ * drilled larger.
+ */
 export function HolePatternForm({ at, onDone }: { at: Vec; onDone: () => void }) {
   const { pattern, patternEditor } = usePiece();
   const [kind, setKind] = useState<HolePattern['kind']>('row');
@@ -50,7 +57,13 @@ export function HolePatternForm({ at, onDone }: { at: Vec; onDone: () => void })
             onChange={(mm) => mm && setFirst(mm)}
           />
           {kind === 'rectangle' && (
-            <LengthField label="Wide" mm={second} min={1} max={20_000} onChange={(mm) => mm && setSecond(mm)} />
+            <LengthField
+              label="Wide"
+              mm={second}
+              min={1}
+              max={20_000}
+              onChange={(mm) => mm && setSecond(mm)}
+            />
           )}
           <LengthField
             label="Each hole, across"

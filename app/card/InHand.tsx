@@ -26,7 +26,10 @@ export function placeMeant(
   return edge ? { edge: edge.id, at } : null;
 }
 
-/** The fold being laid: where it begins, where it would end by the pointer or by the keys, and how far along the edge that is. */
+/**
+ * The fold being laid: where it begins, where it would end by the pointer or by the keys, and how
+ * far along the edge that is.
+ */
 export function PlaceInHand({
   pattern,
   from,
@@ -67,9 +70,19 @@ export function PlaceInHand({
         />
       )}
       {dots.map((p, i) => (
-        <circle key={i} cx={px(p)[0]} cy={px(p)[1]} r={7} fill="none" stroke="var(--torch)" strokeWidth={2.6} />
+        <circle
+          key={i}
+          cx={px(p)[0]}
+          cy={px(p)[1]}
+          r={7}
+          fill="none"
+          stroke="var(--torch)"
+          strokeWidth={2.6}
+        />
       ))}
-      {meant && said && <Figure at={meant.point} text={said} colour="var(--ink)" ground="var(--panel)" dy={-24} />}
+      {meant && said && (
+        <Figure at={meant.point} text={said} colour="var(--ink)" ground="var(--panel)" dy={-24} />
+      )}
     </g>
   );
 }
@@ -86,7 +99,10 @@ export function Guides({ guides }: { guides: [Vec, Vec][] }) {
   );
 }
 
-/** What a drag has changed, beside what was dragged: it may have been typed or measured, and is not changed unseen. */
+/**
+ * What a drag has changed, beside what was dragged: it may have been typed or measured, and is not
+ * changed unseen.
+ */
 export function Moved({ at, said }: { at: Vec; said: readonly string[] }) {
   return (
     <g>

@@ -18,7 +18,17 @@ import { newFold } from './newFold';
 import { newId } from '../frame/newId';
 
 /** Something laid so far in along an edge; why it could not be is told. */
-function LayAlong({ label, button, first, lay }: { label: string; button: string; first: number; lay: (mm: number) => Problem | null }) {
+function LayAlong({
+  label,
+  button,
+  first,
+  lay,
+}: {
+  label: string;
+  button: string;
+  first: number;
+  lay: (mm: number) => Problem | null;
+}) {
   const { pattern } = usePiece();
   const { show } = usePreferences();
   const [mm, setMm] = useState(first);
@@ -42,7 +52,7 @@ function LayAlong({ label, button, first, lay }: { label: string; button: string
       )}
     </Box>
   );
-} // prettier-ignore
+}
 
 /** Laying a fold so far in along an edge: a flange, a lip, a step. */
 export function FoldAlong({ edge }: { edge: Edge }) {
@@ -70,7 +80,13 @@ export function BeadAlong({ edge }: { edge: Edge }) {
   const { patternEditor, pattern } = usePiece();
   const { setPick } = usePick();
   const lay = (inMm: number): Problem | null => {
-    const bead = newBead(pattern, newId(), { kind: 'along', edge: edge.id, inMm, startMm: 0, endMm: 0 });
+    const bead = newBead(pattern, newId(), {
+      kind: 'along',
+      edge: edge.id,
+      inMm,
+      startMm: 0,
+      endMm: 0,
+    });
     if (!beadLine(pattern, bead)) return { code: 'bead-off-card', about: ['the bead'] };
     patternEditor.edit({ ...pattern, beads: [...pattern.beads, bead] });
     setPick({ kind: 'bead', id: bead.id });

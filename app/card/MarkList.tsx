@@ -21,15 +21,24 @@ export function MarkList({ pattern }: { pattern: PatternDoc }) {
   const { show } = usePreferences();
   const { marks } = pattern;
   const change = (id: string, next: Partial<CardMark>) =>
-    patternEditor.edit({ ...pattern, marks: marks.map((one) => (one.id === id ? { ...one, ...next } : one)) }, id);
+    patternEditor.edit(
+      { ...pattern, marks: marks.map((one) => (one.id === id ? { ...one, ...next } : one)) },
+      id,
+    );
   const without = (id: string) => marks.filter((one) => one.id !== id);
   return (
     <Box component="section" aria-label="Lines to scribe">
       <Typography variant="h3">Lines to scribe</Typography>
       {marks.length > MOST_SHOWN ? (
         <>
-          <Typography>{marks.length} lines, scribed on the blank and printed with their names.</Typography>
-          <Button variant="outlined" size="small" onClick={() => patternEditor.edit({ ...pattern, marks: [] })}>
+          <Typography>
+            {marks.length} lines, scribed on the blank and printed with their names.
+          </Typography>
+          <Button
+            variant="outlined"
+            size="small"
+            onClick={() => patternEditor.edit({ ...pattern, marks: [] })}
+          >
             Take all of them off
           </Button>
         </>
@@ -39,7 +48,12 @@ export function MarkList({ pattern }: { pattern: PatternDoc }) {
             const { from, to } = mark;
             const path = foldBetween(pattern, [from, to]);
             return (
-              <Box component="li" key={mark.id} aria-label={`Line ${i + 1}`} sx={{ display: 'grid', gap: 1 }}>
+              <Box
+                component="li"
+                key={mark.id}
+                aria-label={`Line ${i + 1}`}
+                sx={{ display: 'grid', gap: 1 }}
+              >
                 <TextField
                   label={`${i + 1} · ${show(Math.hypot(to[0] - from[0], to[1] - from[1]))}, for`}
                   value={mark.name}
@@ -58,7 +72,8 @@ export function MarkList({ pattern }: { pattern: PatternDoc }) {
                         digits={2}
                         onChange={(mm) => {
                           const [x, y] = mark[end];
-                          if (mm !== null) change(mark.id, { [end]: axis === 0 ? [mm, y] : [x, mm] });
+                          if (mm !== null)
+                            change(mark.id, { [end]: axis === 0 ? [mm, y] : [x, mm] });
                         }}
                       />
                     )),

@@ -26,12 +26,16 @@ type Props = {
 
 const named = (pins: readonly number[]) => pins.map((pin) => pin + 1).join(' – ');
 
-/** What the gathered pins can be said to be or be read for; what is known, what was read, and how sure. */
+/**
+ * What the gathered pins can be said to be or be read for; what is known, what was read, and how
+ * sure.
+ */
 export function MeasurePanel(props: Props) {
   const { draft, set, size, gathered, setGathered } = props;
   const { show } = usePreferences();
   const [a, b] = gathered;
-  // A draft from before a pin was moved may have two pins on one place: that is told, and nothing read.
+  // A draft from before a pin was moved may have two pins on one place: that is told, and nothing
+  // read.
   const found = useMemo(
     () =>
       measured(draft, size, {
@@ -61,17 +65,30 @@ export function MeasurePanel(props: Props) {
       {draft.spans.length + draft.rounds.length > 0 && <Readings {...props} scale={scale} />}
       {scale && gathered.length >= 3 && <Become {...props} scale={scale} />}
       {draft.pins.length > 0 && (
-        <Button color="inherit" onClick={() => { set({ pins: [], known: [], square: [], spans: [], rounds: [] }); setGathered([]); }}>
+        <Button
+          color="inherit"
+          onClick={() => {
+            set({ pins: [], known: [], square: [], spans: [], rounds: [] });
+            setGathered([]);
+          }}
+        >
           Take all pins out
         </Button>
       )}
     </Stack>
   );
-} // prettier-ignore
+}
 
 const said = ({ mm, uMm }: Asked, show: (mm: number) => string) => `${show(mm)} ± ${show(uMm)}`;
 
-function Gathered({ draft, set, gathered, setGathered, reading, round }: Props & { reading: Asked | null; round: Asked | null }) {
+function Gathered({
+  draft,
+  set,
+  gathered,
+  setGathered,
+  reading,
+  round,
+}: Props & { reading: Asked | null; round: Asked | null }) {
   const { show } = usePreferences();
   const [mm, setMm] = useState<number | null>(null);
   const [second, setSecond] = useState<number | null>(null);
@@ -84,10 +101,22 @@ function Gathered({ draft, set, gathered, setGathered, reading, round }: Props &
   const [a, b, c, d] = gathered;
   if (gathered.length === 0) return <Typography role="status">No pin is gathered.</Typography>;
   return (
-    <Box component="section" aria-label="Gathered pins" sx={{ borderLeft: '5px solid var(--torch)', pl: 1.5, display: 'grid', gap: 1.2 }}>
-      <Typography variant="h3">{gathered.length === 1 ? `Pin ${a! + 1}` : `Pins ${named(gathered)}`}</Typography>
+    <Box
+      component="section"
+      aria-label="Gathered pins"
+      sx={{ borderLeft: '5px solid var(--torch)', pl: 1.5, display: 'grid', gap: 1.2 }}
+    >
+      <Typography variant="h3">
+        {gathered.length === 1 ? `Pin ${a! + 1}` : `Pins ${named(gathered)}`}
+      </Typography>
       {gathered.length === 1 && (
-        <Button variant="outlined" onClick={() => { set(withoutPin(draft, a!)); setGathered([]); }}>
+        <Button
+          variant="outlined"
+          onClick={() => {
+            set(withoutPin(draft, a!));
+            setGathered([]);
+          }}
+        >
           Take this pin out
         </Button>
       )}
@@ -95,32 +124,65 @@ function Gathered({ draft, set, gathered, setGathered, reading, round }: Props &
         <>
           {reading && (
             <Box>
-              <span className="figure" style={{ fontSize: '1.7rem' }}>{show(reading.mm)}</span>{' '}
+              <span className="figure" style={{ fontSize: '1.7rem' }}>
+                {show(reading.mm)}
+              </span>{' '}
               <span className="figure">± {show(reading.uMm)}</span>
               <Box>
-                <Button variant="contained" size="small" onClick={() => done({ spans: [...draft.spans, [a!, b!]] })}>
+                <Button
+                  variant="contained"
+                  size="small"
+                  onClick={() => done({ spans: [...draft.spans, [a!, b!]] })}
+                >
                   Keep this reading
                 </Button>
               </Box>
             </Box>
           )}
-          <LengthField label="Known to be" mm={mm} min={0.1} empty="how far apart" onChange={setMm} />
-          <Button variant={reading ? 'outlined' : 'contained'} disabled={mm === null} onClick={() => done({ known: [...draft.known, { from: a!, to: b!, mm: mm! }] })}>
+          <LengthField
+            label="Known to be"
+            mm={mm}
+            min={0.1}
+            empty="how far apart"
+            onChange={setMm}
+          />
+          <Button
+            variant={reading ? 'outlined' : 'contained'}
+            disabled={mm === null}
+            onClick={() => done({ known: [...draft.known, { from: a!, to: b!, mm: mm! }] })}
+          >
             This is known
           </Button>
         </>
       )}
       {gathered.length === 3 && (
-        <Button variant="outlined" onClick={() => done({ square: [...draft.square, [a!, b!, c!]] })}>
+        <Button
+          variant="outlined"
+          onClick={() => done({ square: [...draft.square, [a!, b!, c!]] })}
+        >
           A right angle at pin {b! + 1}
         </Button>
       )}
       {gathered.length === 4 && (
         <>
-          <Typography variant="body2">A rectangle, its corners in the order of the pins:</Typography>
+          <Typography variant="body2">
+            A rectangle, its corners in the order of the pins:
+          </Typography>
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-            <LengthField label={`${named([a!, b!])}`} mm={mm} min={0.1} empty="length" onChange={setMm} />
-            <LengthField label={`${named([b!, c!])}`} mm={second} min={0.1} empty="width" onChange={setSecond} />
+            <LengthField
+              label={`${named([a!, b!])}`}
+              mm={mm}
+              min={0.1}
+              empty="length"
+              onChange={setMm}
+            />
+            <LengthField
+              label={`${named([b!, c!])}`}
+              mm={second}
+              min={0.1}
+              empty="width"
+              onChange={setSecond}
+            />
           </Box>
           <Button
             variant="contained"
@@ -148,15 +210,21 @@ function Gathered({ draft, set, gathered, setGathered, reading, round }: Props &
             A circle through them: <span className="figure">Ø {said(round, show)}</span>, radius{' '}
             <span className="figure">{show(round.mm / 2)}</span>
           </Typography>
-          <Button size="small" variant="outlined" onClick={() => done({ rounds: [...draft.rounds, [...gathered]] })}>
+          <Button
+            size="small"
+            variant="outlined"
+            onClick={() => done({ rounds: [...draft.rounds, [...gathered]] })}
+          >
             Keep this reading
           </Button>
         </Box>
       )}
-      <Button color="inherit" onClick={() => setGathered([])}>Put them down</Button>
+      <Button color="inherit" onClick={() => setGathered([])}>
+        Put them down
+      </Button>
     </Box>
   );
-} // prettier-ignore
+}
 
 type Shown = Props & { scale: PictureScale | null };
 
@@ -169,18 +237,31 @@ function KnownList({ draft, set, scale }: Shown) {
       <Typography variant="h3">Known</Typography>
       <Box component="ul" aria-label="Known" sx={{ listStyle: 'none', p: 0, m: 0 }}>
         {draft.known.map(({ from, to, mm }, i) => (
-          <Row key={i} name={`${named([from, to])} is ${show(mm)}`} onOff={() => set({ known: off(draft.known, i) as Measuring['known'] })}>
+          <Row
+            key={i}
+            name={`${named([from, to])} is ${show(mm)}`}
+            onOff={() => set({ known: off(draft.known, i) as Measuring['known'] })}
+          >
             {scale && ` (read back ${show(scale.asked[i]!.mm)})`}
-            {scale?.contradict.includes(i) && <b style={{ color: 'var(--torch)' }}> goes against the others: measure it again, or look where its pins are</b>}
+            {scale?.contradict.includes(i) && (
+              <b style={{ color: 'var(--torch)' }}>
+                {' '}
+                goes against the others: measure it again, or look where its pins are
+              </b>
+            )}
           </Row>
         ))}
         {draft.square.map((three, i) => (
-          <Row key={`s${i}`} name={`Square at ${three[1] + 1}, to ${three[0] + 1} and ${three[2] + 1}`} onOff={() => set({ square: off(draft.square, i) as Measuring['square'] })} />
+          <Row
+            key={`s${i}`}
+            name={`Square at ${three[1] + 1}, to ${three[0] + 1} and ${three[2] + 1}`}
+            onOff={() => set({ square: off(draft.square, i) as Measuring['square'] })}
+          />
         ))}
       </Box>
     </Box>
   );
-} // prettier-ignore
+}
 
 function Readings({ draft, set, scale }: Shown) {
   const { show } = usePreferences();
@@ -189,26 +270,50 @@ function Readings({ draft, set, scale }: Shown) {
       <Typography variant="h3">Read</Typography>
       <Box component="ul" aria-label="Read" sx={{ listStyle: 'none', p: 0, m: 0 }}>
         {draft.spans.map((two, i) => (
-          <Row key={i} name={named(two)} onOff={() => set({ spans: draft.spans.filter((_, k) => k !== i) })}>
-            {scale && <span className="figure">: {said(scale.asked[draft.known.length + i]!, show)}</span>}
+          <Row
+            key={i}
+            name={named(two)}
+            onOff={() => set({ spans: draft.spans.filter((_, k) => k !== i) })}
+          >
+            {scale && (
+              <span className="figure">: {said(scale.asked[draft.known.length + i]!, show)}</span>
+            )}
           </Row>
         ))}
         {draft.rounds.map((rim, i) => (
-          <Row key={`r${i}`} name={`Circle through ${named(rim)}`} onOff={() => set({ rounds: draft.rounds.filter((_, k) => k !== i) })}>
+          <Row
+            key={`r${i}`}
+            name={`Circle through ${named(rim)}`}
+            onOff={() => set({ rounds: draft.rounds.filter((_, k) => k !== i) })}
+          >
             {scale && <span className="figure">: Ø {said(scale.round[i]!, show)}</span>}
           </Row>
         ))}
       </Box>
     </Box>
   );
-} // prettier-ignore
+}
 
-function Row({ name, onOff, children }: { name: string; onOff: () => void; children?: React.ReactNode }) {
+function Row({
+  name,
+  onOff,
+  children,
+}: {
+  name: string;
+  onOff: () => void;
+  children?: React.ReactNode;
+}) {
   return (
     <Box
       component="li"
       aria-label={name}
-      sx={{ display: 'flex', gap: 1, alignItems: 'center', borderBottom: '1px solid var(--rule)', py: 0.5 }}
+      sx={{
+        display: 'flex',
+        gap: 1,
+        alignItems: 'center',
+        borderBottom: '1px solid var(--rule)',
+        py: 0.5,
+      }}
     >
       <Box sx={{ flex: 1 }}>
         {name}
@@ -236,7 +341,11 @@ function Become({ gathered, scale }: Props & { scale: PictureScale }) {
     void navigate(`/pieces/${id}/card`);
   };
   const profile = () => {
-    const one = profileThrough(places.map(({ at }) => at), name.trim(), newId); // prettier-ignore
+    const one = profileThrough(
+      places.map(({ at }) => at),
+      name.trim(),
+      newId,
+    );
     patternEditor.edit({ ...pattern, profiles: [...pattern.profiles, one] });
     void navigate(`/pieces/${id}/card/profiles`);
   };

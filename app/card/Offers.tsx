@@ -12,8 +12,8 @@ const RIM = 6;
 const AWAY = 74;
 
 /**
- * What can be done where one touched, as slips on a thread from that place: beside the piece where there is room, never
- * out of the picture. Each has a key of its own.
+ * What can be done where one touched, as slips on a thread from that place: beside the piece where
+ * there is room, never out of the picture. Each has a key of its own.
  */
 export function Offers({ at, out, offers }: { at: Vec; out: Vec; offers: readonly Offer[] }) {
   const { px, width, height } = useView();
@@ -22,10 +22,15 @@ export function Offers({ at, out, offers }: { at: Vec; out: Vec; offers: readonl
   const [x, y] = px(at);
   const wide = Math.max(0, ...slips.map((o) => o.label.length)) * 8.6 + 58;
   const high = slips.length * (HIGH + GAP) - GAP;
-  // Beside the piece; where that is out of the picture above or below the place, last over the piece: never on the place.
+  // Beside the piece; where that is out of the picture above or below the place, last over the
+  // piece: never on the place.
   const ways: Vec[] = [out, [0, 1], [0, -1], [-out[0], -out[1]]];
-  const corners = ways.map((way): Vec => [x + way[0] * (AWAY + wide / 2) - wide / 2, y - way[1] * (AWAY + high / 2 - 20) - high / 2]); // prettier-ignore
-  const inPicture = ([l, t]: Vec) => l >= RIM && t >= RIM && l + wide <= width - RIM && t + high <= height - RIM;
+  const corners = ways.map((way): Vec => [
+    x + way[0] * (AWAY + wide / 2) - wide / 2,
+    y - way[1] * (AWAY + high / 2 - 20) - high / 2,
+  ]);
+  const inPicture = ([l, t]: Vec) =>
+    l >= RIM && t >= RIM && l + wide <= width - RIM && t + high <= height - RIM;
   const held = (value: number, most: number) => Math.max(RIM, Math.min(most - RIM, value));
   const [l, t] = corners.find(inPicture) ?? corners[0]!;
   const [left, top] = [held(l, width - wide), held(t, height - high)];
@@ -40,15 +45,38 @@ export function Offers({ at, out, offers }: { at: Vec; out: Vec; offers: readonl
           pointerEvents="none"
         />
       )}
-      <circle cx={x} cy={y} r={7} fill="none" stroke="var(--torch)" strokeWidth={2.6} pointerEvents="none" />
+      <circle
+        cx={x}
+        cy={y}
+        r={7}
+        fill="none"
+        stroke="var(--torch)"
+        strokeWidth={2.6}
+        pointerEvents="none"
+      />
       {slips.map(({ label, key, act }, i) => (
-        <Slip key={label} label={label} hotkey={key} act={act} x={left} y={top + i * (HIGH + GAP)} wide={wide} />
+        <Slip
+          key={label}
+          label={label}
+          hotkey={key}
+          act={act}
+          x={left}
+          y={top + i * (HIGH + GAP)}
+          wide={wide}
+        />
       ))}
     </g>
   );
 }
 
-type SlipProps = { label: string; hotkey: string; act: () => void; x: number; y: number; wide: number };
+type SlipProps = {
+  label: string;
+  hotkey: string;
+  act: () => void;
+  x: number;
+  y: number;
+  wide: number;
+};
 
 function Slip({ label, hotkey, act, x, y, wide }: SlipProps) {
   return (
@@ -66,10 +94,24 @@ function Slip({ label, hotkey, act, x, y, wide }: SlipProps) {
           strokeWidth={2}
         />
         <circle cx={12} cy={HIGH / 2} r={3.4} fill="none" stroke="var(--torch)" strokeWidth={1.6} />
-        <text x={24} y={HIGH / 2 + 6} fontFamily="Barlow" fontSize={17} fontWeight={500} fill="var(--ink)">
+        <text
+          x={24}
+          y={HIGH / 2 + 6}
+          fontFamily="Barlow"
+          fontSize={17}
+          fontWeight={500}
+          fill="var(--ink)"
+        >
           {label}
         </text>
-        <text x={wide - 12} y={HIGH / 2 + 5} textAnchor="end" className="figure" fontSize={13} fill="var(--pencil)">
+        <text
+          x={wide - 12}
+          y={HIGH / 2 + 5}
+          textAnchor="end"
+          className="figure"
+          fontSize={13}
+          fill="var(--pencil)"
+        >
           {hotkey}
         </text>
       </Pickable>

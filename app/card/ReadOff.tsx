@@ -12,7 +12,11 @@ export function ReadOff() {
   return (
     <Box component="section" aria-label="Profiles and pictures">
       <Typography variant="h3">Profiles and pictures</Typography>
-      {length > 0 && <Typography sx={{ mb: 1 }}>{pattern.profiles.map(({ name }) => name).join(', ')}</Typography>}
+      {length > 0 && (
+        <Typography sx={{ mb: 1 }}>
+          {pattern.profiles.map(({ name }) => name).join(', ')}
+        </Typography>
+      )}
       <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
         <Button variant="outlined" component={Link} to={`/pieces/${id}/card/profiles`}>
           {length > 0 ? 'Its profiles' : 'Read a profile'}

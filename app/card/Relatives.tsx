@@ -52,28 +52,39 @@ type RelativeProps = {
   said: string;
   name: string;
   why: string;
-  /** How much has changed there that this one could take over; null where nothing is known any more. */
+  /**
+   * How much has changed there that this one could take over; null where nothing is known any more.
+   */
   changed: number | null;
 };
 
 function Relative({ piece, other, said, name, why, changed }: RelativeProps) {
   return (
-    <Box sx={{ borderLeft: `5px solid ${changed === 0 ? 'var(--rule)' : 'var(--torch)'}`, pl: 1.5 }}>
+    <Box
+      sx={{ borderLeft: `5px solid ${changed === 0 ? 'var(--rule)' : 'var(--torch)'}`, pl: 1.5 }}
+    >
       <Typography>
         {said} <b>{name}</b>
         {why && `: ${why}`}
       </Typography>
       {changed === null && (
-        <Typography variant="body2">This card was begun anew since: nothing is known of that one.</Typography>
+        <Typography variant="body2">
+          This card was begun anew since: nothing is known of that one.
+        </Typography>
       )}
       {changed !== null && changed > 0 && (
         <Typography role="status" variant="body2">
-          {changed === 1 ? 'One thing has' : `${changed} things have`} changed there since. Nothing is taken over by
-          itself: look, and take what you want.
+          {changed === 1 ? 'One thing has' : `${changed} things have`} changed there since. Nothing
+          is taken over by itself: look, and take what you want.
         </Typography>
       )}
       <Stack direction="row" spacing={1} sx={{ mt: 0.5 }}>
-        <Button size="small" variant="outlined" component={Link} to={`/pieces/${piece}/card/beside/${other}`}>
+        <Button
+          size="small"
+          variant="outlined"
+          component={Link}
+          to={`/pieces/${piece}/card/beside/${other}`}
+        >
           Side by side
         </Button>
         <Button size="small" color="inherit" component={Link} to={`/pieces/${other}/card`}>

@@ -13,10 +13,17 @@ const AT = 0.24;
 const WIDE = 3.5;
 
 /**
- * Rules on the drawing: a short straight-edge lies along each side that is ruled, with as many strokes across it as tell the
- * rules apart; a ring with as many ticks about a corner or a hole. Parts being gathered glow.
+ * Rules on the drawing: a short straight-edge lies along each side that is ruled, with as many
+ * strokes across it as tell the rules apart; a ring with as many ticks about a corner or a hole.
+ * Parts being gathered glow.
  */
-export function RuleMarks({ pattern, gathered }: { pattern: PatternDoc; gathered: readonly string[] }) {
+export function RuleMarks({
+  pattern,
+  gathered,
+}: {
+  pattern: PatternDoc;
+  gathered: readonly string[];
+}) {
   const { px } = useView();
   const laid = new Map<string, number>();
   return (
@@ -32,25 +39,59 @@ export function RuleMarks({ pattern, gathered }: { pattern: PatternDoc; gathered
           const side = straightOf(pattern, id);
           if (!side) {
             const at = placeOf(pattern, id);
-            return at && <Ring key={`${rule.id} ${id}`} at={px(at)} strokes={strokes} radius={13 + 5 * before} />;
+            return (
+              at && (
+                <Ring
+                  key={`${rule.id} ${id}`}
+                  at={px(at)}
+                  strokes={strokes}
+                  radius={13 + 5 * before}
+                />
+              )
+            );
           }
           const [a, b] = [px(pointAt(side, AT - 0.005)), px(pointAt(side, AT + 0.005))];
           const [dx, dy] = directionAt(side, AT);
           const turn = (Math.atan2(-dy, dx) * 180) / Math.PI;
-          const middle: Vec = [(a[0] + b[0]) / 2 - before * 2.4 * LONG * dx, (a[1] + b[1]) / 2 + before * 2.4 * LONG * dy];
+          const middle: Vec = [
+            (a[0] + b[0]) / 2 - before * 2.4 * LONG * dx,
+            (a[1] + b[1]) / 2 + before * 2.4 * LONG * dy,
+          ];
           return (
-            <g key={`${rule.id} ${id}`} transform={`translate(${middle.join(' ')}) rotate(${turn}) translate(0 ${OFF})`}>
-              <rect x={-LONG} y={-WIDE} width={2 * LONG} height={2 * WIDE} rx={2} fill="var(--panel)" stroke="var(--layout)" strokeWidth={1.6} />
+            <g
+              key={`${rule.id} ${id}`}
+              transform={`translate(${middle.join(' ')}) rotate(${turn}) translate(0 ${OFF})`}
+            >
+              <rect
+                x={-LONG}
+                y={-WIDE}
+                width={2 * LONG}
+                height={2 * WIDE}
+                rx={2}
+                fill="var(--panel)"
+                stroke="var(--layout)"
+                strokeWidth={1.6}
+              />
               {Array.from({ length: strokes }, (_, i) => {
                 const x = (i - (strokes - 1) / 2) * 5;
-                return <line key={i} x1={x} y1={-WIDE} x2={x} y2={WIDE} stroke="var(--layout)" strokeWidth={1.6} />;
+                return (
+                  <line
+                    key={i}
+                    x1={x}
+                    y1={-WIDE}
+                    x2={x}
+                    y2={WIDE}
+                    stroke="var(--layout)"
+                    strokeWidth={1.6}
+                  />
+                );
               })}
             </g>
           );
         }),
       )}
     </g>
-  ); // prettier-ignore
+  );
 }
 
 const placeOf = (pattern: PatternDoc, id: string): Vec | null => {
@@ -98,5 +139,16 @@ function Gathered({ pattern, id }: { pattern: PatternDoc; id: string }) {
       />
     );
   }
-  return at && <circle cx={px(at)[0]} cy={px(at)[1]} r={12} fill="none" stroke="var(--torch)" strokeWidth={4} />;
+  return (
+    at && (
+      <circle
+        cx={px(at)[0]}
+        cy={px(at)[1]}
+        r={12}
+        fill="none"
+        stroke="var(--torch)"
+        strokeWidth={4}
+      />
+    )
+  );
 }

@@ -13,7 +13,10 @@ import { newId } from '../frame/newId';
 import { offSaid, partName, ruleSaid, straightOf } from './ruleWords';
 import type { Doing } from './useHand';
 
-/** Parts gathered by touch, and what they could be meant to be: how far they are from it, what would move, and done. */
+/**
+ * Parts gathered by touch, and what they could be meant to be: how far they are from it, what would
+ * move, and done.
+ */
 export function RulePanel({ parts, doing }: { parts: readonly string[]; doing: Doing }) {
   const { pattern } = usePiece();
   const [mm, setMm] = useState<number | null>(null);
@@ -24,12 +27,14 @@ export function RulePanel({ parts, doing }: { parts: readonly string[]; doing: D
       <Box>
         <Typography variant="h2">Rule parts</Typography>
         <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-          Touch sides, folds, corners or holes on the drawing; touch again to let one go. Then say what they are meant
-          to be.
+          Touch sides, folds, corners or holes on the drawing; touch again to let one go. Then say
+          what they are meant to be.
         </Typography>
       </Box>
       <Typography role="status">
-        {parts.length === 0 ? 'Nothing gathered yet.' : parts.map((id) => partName(pattern, id)).join(', ')}
+        {parts.length === 0
+          ? 'Nothing gathered yet.'
+          : parts.map((id) => partName(pattern, id)).join(', ')}
       </Typography>
       {measured && (
         <LengthField
@@ -45,8 +50,9 @@ export function RulePanel({ parts, doing }: { parts: readonly string[]; doing: D
       ))}
       {parts.length > 0 && rules.length === 0 && (
         <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-          Straight sides and folds, or corners and holes, say something to each other; a side by itself can be given
-          its length. For parts alike on both sides of a line, gather them in pairs, one after the other.
+          Straight sides and folds, or corners and holes, say something to each other; a side by
+          itself can be given its length. For parts alike on both sides of a line, gather them in
+          pairs, one after the other.
         </Typography>
       )}
       <Button variant="outlined" onClick={() => doing.take(null)}>
@@ -56,10 +62,21 @@ export function RulePanel({ parts, doing }: { parts: readonly string[]; doing: D
   );
 }
 
-function Choosing({ pattern, rule, onDone }: { pattern: PatternDoc; rule: CardRule; onDone: () => void }) {
+function Choosing({
+  pattern,
+  rule,
+  onDone,
+}: {
+  pattern: PatternDoc;
+  rule: CardRule;
+  onDone: () => void;
+}) {
   const { patternEditor } = usePiece();
   const { show } = usePreferences();
-  const found = useMemo(() => ruledCard({ ...pattern, rules: [...pattern.rules, rule] }), [pattern, rule]);
+  const found = useMemo(
+    () => ruledCard({ ...pattern, rules: [...pattern.rules, rule] }),
+    [pattern, rule],
+  );
   const [off] = offNow(pattern, [rule]);
   const against = found.ok
     ? []
@@ -101,7 +118,8 @@ function rulesFor(pattern: PatternDoc, parts: readonly string[], mm: number | nu
   const id = newId();
   const figure = mm ?? measuredOf(pattern, parts)?.mm ?? null;
   const [a, b] = sides;
-  if (sides.length === 1 && parts.length === 1 && figure) return [{ id, kind: 'length', sides: [a!], mm: figure }];
+  if (sides.length === 1 && parts.length === 1 && figure)
+    return [{ id, kind: 'length', sides: [a!], mm: figure }];
   if (sides.length === parts.length && a && b) {
     const all: CardRule[] = [{ id, kind: 'parallel', sides }];
     if (sides.length === 2) {
@@ -117,7 +135,10 @@ function rulesFor(pattern: PatternDoc, parts: readonly string[], mm: number | nu
         (likely[i]?.offDeg ?? 0) < 30 &&
         (rule.kind !== 'straight' || (likely[i]?.offMm ?? 0) < long / 5) &&
         !pattern.rules.some(
-          (on) => on.kind === rule.kind && on.kind !== 'width' && sides.every((side) => partsOf(on).includes(side)),
+          (on) =>
+            on.kind === rule.kind &&
+            on.kind !== 'width' &&
+            sides.every((side) => partsOf(on).includes(side)),
         ),
     );
   }
@@ -125,11 +146,21 @@ function rulesFor(pattern: PatternDoc, parts: readonly string[], mm: number | nu
   return placesRules(pattern, parts, corners, holes, id);
 }
 
-/** What gathered corners and holes could be meant to be. Pairs for symmetry are as they were gathered, one after the other. */
-function placesRules(pattern: PatternDoc, parts: readonly string[], corners: string[], holes: string[], id: string): CardRule[] {
+/**
+ * What gathered corners and holes could be meant to be. Pairs for symmetry are as they were
+ * gathered, one after the other.
+ */
+function placesRules(
+  pattern: PatternDoc,
+  parts: readonly string[],
+  corners: string[],
+  holes: string[],
+  id: string,
+): CardRule[] {
   const all: CardRule[] = [];
   const places = [...parts];
-  if (corners.length === parts.length && corners.length >= 3) all.push({ id, kind: 'arc', corners: inOrder(pattern, corners) }); // prettier-ignore
+  if (corners.length === parts.length && corners.length >= 3)
+    all.push({ id, kind: 'arc', corners: inOrder(pattern, corners) });
   if (holes.length === parts.length) {
     if (holes.length >= 3) all.push({ id, kind: 'pitch', holes: alongRow(pattern, holes) });
     if (holes.length >= 3) all.push({ id, kind: 'circle', holes: roundCircle(pattern, holes) });
@@ -146,14 +177,17 @@ function placesRules(pattern: PatternDoc, parts: readonly string[], corners: str
   return all.filter(
     ({ kind }, i) =>
       (kind === 'same-size' || (off[i]?.offMm ?? Infinity) < reach / 5) &&
-      !pattern.rules.some((on) => on.kind === kind && parts.every((part) => partsOf(on).includes(part))),
+      !pattern.rules.some(
+        (on) => on.kind === kind && parts.every((part) => partsOf(on).includes(part)),
+      ),
   );
-} // prettier-ignore
+}
 
 /** How far the parts reach, mm. */
 function reachOf(pattern: PatternDoc, parts: readonly string[]): number {
   const at = [...pattern.corners, ...pattern.holes].filter(({ id }) => parts.includes(id));
-  const span = (of: 'x' | 'y') => Math.max(...at.map((p) => p[of])) - Math.min(...at.map((p) => p[of]));
+  const span = (of: 'x' | 'y') =>
+    Math.max(...at.map((p) => p[of])) - Math.min(...at.map((p) => p[of]));
   return Math.max(span('x'), span('y'), 1);
 }
 
@@ -162,11 +196,19 @@ function roundCircle(pattern: PatternDoc, ids: readonly string[]): string[] {
   const at = pattern.holes.filter(({ id }) => ids.includes(id));
   const mean = (of: 'x' | 'y') => at.reduce((sum, p) => sum + p[of], 0) / at.length;
   const [cx, cy] = [mean('x'), mean('y')];
-  return at.sort((a, b) => Math.atan2(a.y - cy, a.x - cx) - Math.atan2(b.y - cy, b.x - cx)).map(({ id }) => id);
+  return at
+    .sort((a, b) => Math.atan2(a.y - cy, a.x - cx) - Math.atan2(b.y - cy, b.x - cx))
+    .map(({ id }) => id);
 }
 
-/** The figure that can be said of what is gathered, as it was measured: a side's length, or how far apart two are. */
-function measuredOf(pattern: PatternDoc, parts: readonly string[]): { label: string; mm: number } | null {
+/**
+ * The figure that can be said of what is gathered, as it was measured: a side's length, or how far
+ * apart two are.
+ */
+function measuredOf(
+  pattern: PatternDoc,
+  parts: readonly string[],
+): { label: string; mm: number } | null {
   const sides = parts.flatMap((id) => straightOf(pattern, id) ?? []);
   if (sides.length !== parts.length) return null;
   const [a, b] = sides;
@@ -189,7 +231,8 @@ function inOrder(pattern: PatternDoc, corners: readonly string[]): string[] {
 /** Holes in the order in which they stand along their row. */
 function alongRow(pattern: PatternDoc, ids: readonly string[]): string[] {
   const holes = pattern.holes.filter(({ id }) => ids.includes(id));
-  const far = (a: (typeof holes)[number], b: (typeof holes)[number]) => Math.hypot(a.x - b.x, a.y - b.y);
+  const far = (a: (typeof holes)[number], b: (typeof holes)[number]) =>
+    Math.hypot(a.x - b.x, a.y - b.y);
   const first = holes[0]!;
   const end = holes.reduce((most, one) => (far(one, first) > far(most, first) ? one : most));
   return [...holes].sort((a, b) => far(a, end) - far(b, end)).map(({ id }) => id);

@@ -15,7 +15,10 @@ import { usePiece } from '../piece/pieceContext';
 import { newId } from '../frame/newId';
 import { offSaid, ruleSaid } from './ruleWords';
 
-/** What of the card is ruled, what tapers and was left so, and what looks meant: the measured truth beside each. */
+/**
+ * What of the card is ruled, what tapers and was left so, and what looks meant: the measured truth
+ * beside each.
+ */
 export function Ruling({ pattern, onRule }: { pattern: PatternDoc; onRule: () => void }) {
   // What is shown may lag behind what is dragged; what is changed is the card as it is now.
   const { patternEditor, pattern: now } = usePiece();
@@ -31,13 +34,20 @@ export function Ruling({ pattern, onRule }: { pattern: PatternDoc; onRule: () =>
           Rule parts…
         </Button>
       </Stack>
-      <Stack component="ul" aria-label="Rules" spacing={1.25} sx={{ listStyle: 'none', p: 0, m: 0, mt: 1 }}>
+      <Stack
+        component="ul"
+        aria-label="Rules"
+        spacing={1.25}
+        sx={{ listStyle: 'none', p: 0, m: 0, mt: 1 }}
+      >
         {pattern.rules.map((rule, i) => (
           <Line key={rule.id} said={ruleSaid(pattern, rule, show)} mark={i}>
             {isMet(off[i]!) ? (
               <Note>Kept so, whatever is moved.</Note>
             ) : (
-              <Note alarm>Not met: {off[i] ? offSaid(rule, off[i], show) : 'a part of it is gone'}.</Note>
+              <Note alarm>
+                Not met: {off[i] ? offSaid(rule, off[i], show) : 'a part of it is gone'}.
+              </Note>
             )}
             <Figure pattern={pattern} rule={rule} />
             <Small onClick={() => edit({ rules: now.rules.filter(({ id }) => id !== rule.id) })}>
@@ -54,7 +64,9 @@ export function Ruling({ pattern, onRule }: { pattern: PatternDoc; onRule: () =>
               <Small
                 onClick={() =>
                   edit({
-                    left: now.left.filter((one) => one.kind !== left.kind || one.sides.join() !== left.sides.join()),
+                    left: now.left.filter(
+                      (one) => one.kind !== left.kind || one.sides.join() !== left.sides.join(),
+                    ),
                   })
                 }
               >
@@ -69,7 +81,12 @@ export function Ruling({ pattern, onRule }: { pattern: PatternDoc; onRule: () =>
           <Typography variant="h3" sx={{ mt: 2 }}>
             Looks meant
           </Typography>
-          <Stack component="ul" aria-label="Looks meant" spacing={1.25} sx={{ listStyle: 'none', p: 0, m: 0, mt: 1 }}>
+          <Stack
+            component="ul"
+            aria-label="Looks meant"
+            spacing={1.25}
+            sx={{ listStyle: 'none', p: 0, m: 0, mt: 1 }}
+          >
             {offers.map(({ rule, off }) => (
               <Offer key={rule.id} pattern={pattern} rule={rule} off={off} />
             ))}
@@ -109,8 +126,14 @@ const leftSaid = (pattern: PatternDoc, rule: CardRule, show: (mm: number) => str
 function Offer({ pattern, rule, off }: { pattern: PatternDoc; rule: CardRule; off: AsMeasured }) {
   const { patternEditor, pattern: now } = usePiece();
   const { show } = usePreferences();
-  const found = useMemo(() => ruledCard({ ...pattern, rules: [...pattern.rules, rule] }), [pattern, rule]);
-  const leave = rule.kind === 'parallel' || rule.kind === 'square' ? { kind: rule.kind, sides: rule.sides } : null;
+  const found = useMemo(
+    () => ruledCard({ ...pattern, rules: [...pattern.rules, rule] }),
+    [pattern, rule],
+  );
+  const leave =
+    rule.kind === 'parallel' || rule.kind === 'square'
+      ? { kind: rule.kind, sides: rule.sides }
+      : null;
   return (
     <Line said={`${ruleSaid(pattern, rule, show)}?`}>
       <Note>
@@ -121,7 +144,11 @@ function Offer({ pattern, rule, off }: { pattern: PatternDoc; rule: CardRule; of
       </Note>
       <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
         {found.ok && (
-          <Small onClick={() => patternEditor.edit({ ...now, rules: [...now.rules, { ...rule, id: newId() }] })}>
+          <Small
+            onClick={() =>
+              patternEditor.edit({ ...now, rules: [...now.rules, { ...rule, id: newId() }] })
+            }
+          >
             Rule it
           </Small>
         )}
@@ -130,7 +157,10 @@ function Offer({ pattern, rule, off }: { pattern: PatternDoc; rule: CardRule; of
             onClick={() =>
               patternEditor.edit({
                 ...now,
-                left: [...now.left, { kind: leave.kind, sides: [leave.sides[0]!, leave.sides[1]!] }],
+                left: [
+                  ...now.left,
+                  { kind: leave.kind, sides: [leave.sides[0]!, leave.sides[1]!] },
+                ],
               })
             }
           >
@@ -142,13 +172,26 @@ function Offer({ pattern, rule, off }: { pattern: PatternDoc; rule: CardRule; of
   );
 }
 
-function Line({ said, mark, children }: { said: string; mark?: number; children: React.ReactNode }) {
+function Line({
+  said,
+  mark,
+  children,
+}: {
+  said: string;
+  mark?: number;
+  children: React.ReactNode;
+}) {
   return (
     <Box component="li" aria-label={said} sx={{ borderLeft: '3px solid var(--layout)', pl: 1.5 }}>
       <Typography sx={{ fontWeight: 600 }}>
         {said}
         {mark !== undefined && (
-          <Box component="span" aria-hidden className="figure" sx={{ color: 'var(--layout)', ml: 1 }}>
+          <Box
+            component="span"
+            aria-hidden
+            className="figure"
+            sx={{ color: 'var(--layout)', ml: 1 }}
+          >
             {'|'.repeat((mark % 5) + 1)}
           </Box>
         )}

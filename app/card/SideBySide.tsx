@@ -19,13 +19,20 @@ export type Side = { name: string; doc: PatternDoc; other: PatternDoc };
 /** Edges nearer to each other than this lie on each other, as far as a maker can tell, mm. */
 export const TOLD_APART_MM = 0.05;
 
-/** Two cards side by side as they sit on the vehicle; where an edge of one lies off the other's, that is drawn and measured. */
+/**
+ * Two cards side by side as they sit on the vehicle; where an edge of one lies off the other's,
+ * that is drawn and measured.
+ */
 export function SideBySide({ left, right }: { left: Side; right: Side }) {
   // On a phone there is no room beside: one above the other.
   const stacked = useMediaQuery('(max-width: 600px)');
   const placed = useMemo(() => sideBySide(left, right, stacked), [left, right, stacked]);
   return (
-    <Drawing bounds={placed.bounds} ground="card" label={`${left.name} and ${right.name} side by side`}>
+    <Drawing
+      bounds={placed.bounds}
+      ground="card"
+      label={`${left.name} and ${right.name} side by side`}
+    >
       {[placed.left, placed.right].map((side, i) => (
         <OneSide key={i} side={side} />
       ))}
@@ -49,11 +56,20 @@ const around = (all: readonly Box[]): Box => ({
   maxY: Math.max(...all.map((b) => b.maxY)),
 });
 
-/** The right one is shoved so that it stands clear of the left one, their lower ends level; or under it. */
-function sideBySide(left: Side, right: Side, stacked: boolean): { left: Placed; right: Placed; bounds: Box } {
+/**
+ * The right one is shoved so that it stands clear of the left one, their lower ends level; or under
+ * it.
+ */
+function sideBySide(
+  left: Side,
+  right: Side,
+  stacked: boolean,
+): { left: Placed; right: Placed; bounds: Box } {
   const [a, b] = [around(boxes(left)), around(boxes(right))];
   const gap = GAP * Math.max(a.maxX - a.minX, b.maxX - b.minX, 0.6 * (a.maxY - a.minY));
-  const by: Vec = stacked ? [a.minX - b.minX, a.minY - gap - b.maxY] : [a.maxX + gap - b.minX, a.minY - b.minY];
+  const by: Vec = stacked
+    ? [a.minX - b.minX, a.minY - gap - b.maxY]
+    : [a.maxX + gap - b.minX, a.minY - b.minY];
   const over = { ...right, doc: shoved(right.doc, by), other: shoved(right.other, by) };
   const placed = (side: Side): Placed => ({
     ...side,
@@ -61,7 +77,9 @@ function sideBySide(left: Side, right: Side, stacked: boolean): { left: Placed; 
   });
   const bounds = around([a, ...boxes(over)]);
   // The name of the upper one stands above it.
-  const named = stacked ? { ...bounds, maxY: bounds.maxY + NAME * (bounds.maxY - bounds.minY) } : bounds;
+  const named = stacked
+    ? { ...bounds, maxY: bounds.maxY + NAME * (bounds.maxY - bounds.minY) }
+    : bounds;
   return { left: placed(left), right: placed(over), bounds: named };
 }
 
@@ -78,20 +96,48 @@ function OneSide({ side: { name, doc, other, apart } }: { side: Placed }) {
       <g pointerEvents="none">
         {apart.map(({ edge }) => (
           <g key={edge}>
-            <path d={data(segmentsOfEdge(other, edgeOf(other, edge)), false)} fill="none" stroke="var(--ink)" strokeWidth={2} strokeDasharray="3 5" strokeLinecap="round" />
-            <path d={data(segmentsOfEdge(doc, edgeOf(doc, edge)), false)} fill="none" stroke="var(--torch)" strokeWidth={3.5} strokeLinecap="round" />
+            <path
+              d={data(segmentsOfEdge(other, edgeOf(other, edge)), false)}
+              fill="none"
+              stroke="var(--ink)"
+              strokeWidth={2}
+              strokeDasharray="3 5"
+              strokeLinecap="round"
+            />
+            <path
+              d={data(segmentsOfEdge(doc, edgeOf(doc, edge)), false)}
+              fill="none"
+              stroke="var(--torch)"
+              strokeWidth={3.5}
+              strokeLinecap="round"
+            />
           </g>
         ))}
         {apart.map(({ edge, mm, at }) => (
-          <Figure key={edge} at={at} text={briefSigned(mm)} colour="var(--torch)" ground="var(--panel)" size={16} />
+          <Figure
+            key={edge}
+            at={at}
+            text={briefSigned(mm)}
+            colour="var(--torch)"
+            ground="var(--panel)"
+            size={16}
+          />
         ))}
-        <text x={x} y={y - 66} textAnchor="middle" fontFamily="Barlow Condensed" fontWeight={600} fontSize={20} fill="var(--ink)">
+        <text
+          x={x}
+          y={y - 66}
+          textAnchor="middle"
+          fontFamily="Barlow Condensed"
+          fontWeight={600}
+          fontSize={20}
+          fill="var(--ink)"
+        >
           {name}
         </text>
       </g>
     </g>
   );
-} // prettier-ignore
+}
 
 /** A length with its sign: how far out, or in. */
 function useSigned() {

@@ -21,7 +21,9 @@ const BENCH = { minX: 0, minY: 0, maxX: 400, maxY: 260 };
 /** How near the pointer must be to count, in pixels. */
 const REACH_PX = 11;
 
-/** Drawing an outline corner by corner, with snapping; a length may be typed for the side in hand. */
+/**
+ * Drawing an outline corner by corner, with snapping; a length may be typed for the side in hand.
+ */
 export function Sketch({ onDone, onBack }: { onDone: (path: Path) => void; onBack: () => void }) {
   const { unit, show } = usePreferences();
   const [points, setPoints] = useState<Vec[]>([]);
@@ -32,7 +34,13 @@ export function Sketch({ onDone, onBack }: { onDone: (path: Path) => void; onBac
   const last = points[points.length - 1];
   const directions = points.slice(1).map((p, i) => direction(sub(p, points[i]!)));
   const snapped = (at: Vec, scale: number) =>
-    snap(at, { anchors: last ? [last] : [], ends: points.slice(0, -1), directions, reachMm: REACH_PX / scale, unit });
+    snap(at, {
+      anchors: last ? [last] : [],
+      ends: points.slice(0, -1),
+      directions,
+      reachMm: REACH_PX / scale,
+      unit,
+    });
   const found = pointer && snapped(pointer.at, pointer.scale);
   const closes = found !== null && points.length > 2 && distance(found.point, points[0]!) < 1e-9;
 
@@ -53,7 +61,9 @@ export function Sketch({ onDone, onBack }: { onDone: (path: Path) => void; onBac
   };
 
   return (
-    <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}>
+    <Box
+      sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}
+    >
       <Box sx={{ flex: 1, position: 'relative', minHeight: 320 }}>
         <Drawing
           bounds={BENCH}
@@ -65,11 +75,20 @@ export function Sketch({ onDone, onBack }: { onDone: (path: Path) => void; onBac
         >
           <Trace
             points={points}
-            closed={points.length > 2 ? points.map((p, i) => line(p, points[(i + 1) % points.length]!)) : null}
+            closed={
+              points.length > 2
+                ? points.map((p, i) => line(p, points[(i + 1) % points.length]!))
+                : null
+            }
             faint
           />
           {found && (
-            <Rubber from={last} found={found} closes={closes} label={last ? show(distance(last, found.point)) : ''} />
+            <Rubber
+              from={last}
+              found={found}
+              closes={closes}
+              label={last ? show(distance(last, found.point)) : ''}
+            />
           )}
         </Drawing>
       </Box>
@@ -120,7 +139,11 @@ export function Sketch({ onDone, onBack }: { onDone: (path: Path) => void; onBac
           <Button variant="contained" disabled={points.length < 3} onClick={finish}>
             Close and make the card
           </Button>
-          <Button variant="outlined" disabled={points.length === 0} onClick={() => setPoints(points.slice(0, -1))}>
+          <Button
+            variant="outlined"
+            disabled={points.length === 0}
+            onClick={() => setPoints(points.slice(0, -1))}
+          >
             Take back the last corner
           </Button>
           <Button onClick={onBack} color="inherit">
@@ -163,9 +186,27 @@ function Rubber({
           />
         );
       })}
-      {from && <line x1={px(from)[0]} y1={px(from)[1]} x2={x} y2={y} stroke="var(--torch)" strokeWidth={2} />}
-      <circle cx={x} cy={y} r={closes ? 12 : 6} fill="none" stroke="var(--torch)" strokeWidth={2.4} />
-      {label && <Figure at={found.point} text={label} colour="var(--ink)" ground="var(--panel)" dy={-22} />}
+      {from && (
+        <line
+          x1={px(from)[0]}
+          y1={px(from)[1]}
+          x2={x}
+          y2={y}
+          stroke="var(--torch)"
+          strokeWidth={2}
+        />
+      )}
+      <circle
+        cx={x}
+        cy={y}
+        r={closes ? 12 : 6}
+        fill="none"
+        stroke="var(--torch)"
+        strokeWidth={2.4}
+      />
+      {label && (
+        <Figure at={found.point} text={label} colour="var(--ink)" ground="var(--panel)" dy={-22} />
+      )}
     </g>
   );
 }

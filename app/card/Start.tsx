@@ -7,7 +7,14 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 import type { Closing, Leg } from '#core/card/legs';
-import { outlineFromLegs, outlineFromPoints, parseLegs, parsePoints, walk, writtenLeg } from '#core/card/legs';
+import {
+  outlineFromLegs,
+  outlineFromPoints,
+  parseLegs,
+  parsePoints,
+  walk,
+  writtenLeg,
+} from '#core/card/legs';
 import { patternParts } from '#core/card/outline';
 import type { Path } from '#core/measure/path';
 import { box, boxOf } from '#core/measure/path';
@@ -39,7 +46,10 @@ const SMALL_MISS_MM = 5;
 const SMALL_MISS_SHARE = 0.01;
 const missOf = (legs: readonly Leg[]): boolean => {
   const { closingMm } = walk(legs);
-  return closingMm > SMALL_MISS_MM || closingMm > SMALL_MISS_SHARE * legs.reduce((sum, leg) => sum + leg.lengthMm, 0);
+  return (
+    closingMm > SMALL_MISS_MM ||
+    closingMm > SMALL_MISS_SHARE * legs.reduce((sum, leg) => sum + leg.lengthMm, 0)
+  );
 };
 
 /** An empty card: seven ways in, with what is typed drawn as it is typed. */
@@ -92,7 +102,8 @@ export default function Start() {
         ? outlineFromPoints(points.points)
         : null;
   const closingMm = way === 'legs' && legs?.ok ? walk(legs.legs).closingMm : 0;
-  // A small miss is spread over the corners; a large one is a leg forgotten or mistyped, and asked about.
+  // A small miss is spread over the corners; a large one is a leg forgotten or mistyped, and asked
+  // about.
   const asked = legs?.ok === true && missOf(legs.legs);
   const undecided = closingMm > 1e-3 && asked && closing === null;
   const bounds = gone.length > 1 ? boxOf(gone) : { minX: 0, minY: 0, maxX: 300, maxY: 200 };
@@ -105,14 +116,20 @@ export default function Start() {
     });
 
   return (
-    <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}>
+    <Box
+      sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}
+    >
       <Box sx={{ flex: 1, position: 'relative', minHeight: 260 }}>
         <Drawing bounds={bounds} ground="card" label="The card so far">
           {gone.length > 1 ? (
             <Trace
               points={gone}
               closed={built?.ok ? built.path : null}
-              onDrag={way === 'legs' && legs?.ok ? (i, p) => dragged(legWithEnd(legs.legs, i, p)) : undefined}
+              onDrag={
+                way === 'legs' && legs?.ok
+                  ? (i, p) => dragged(legWithEnd(legs.legs, i, p))
+                  : undefined
+              }
             />
           ) : (
             <Trace
@@ -142,8 +159,9 @@ export default function Start() {
           Put the card in
         </Typography>
         <Typography sx={{ mb: 2 }}>
-          Walk round the outline with a rule, leg by leg; paste its points; draw it; tape it corner to corner;
-          photograph it, or read a drawing. What is made again and again is made from its figures.
+          Walk round the outline with a rule, leg by leg; paste its points; draw it; tape it corner
+          to corner; photograph it, or read a drawing. What is made again and again is made from its
+          figures.
         </Typography>
         <ToggleButtonGroup
           exclusive
@@ -179,7 +197,9 @@ export default function Start() {
             value={legsText}
             onChange={(event) => set({ legsText: event.target.value })}
             placeholder={
-              unit === 'mm' ? '300\n200 left 60\n180 left 120\n200' : '11 13/16\n7 7/8 left 60\n7 1/8 left 120\n7 7/8'
+              unit === 'mm'
+                ? '300\n200 left 60\n180 left 120\n200'
+                : '11 13/16\n7 7/8 left 60\n7 1/8 left 120\n7 7/8'
             }
             helperText="One leg a line. A length alone turns square to the left; write left 60, right 30 or straight on."
             slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
@@ -240,7 +260,12 @@ export default function Start() {
           >
             Make the card
           </Button>
-          <Button color="inherit" component={Link} to={`/pieces/${id}/card/measured`} sx={{ alignSelf: 'start' }}>
+          <Button
+            color="inherit"
+            component={Link}
+            to={`/pieces/${id}/card/measured`}
+            sx={{ alignSelf: 'start' }}
+          >
             Or measure it on a picture of the real thing
           </Button>
         </Stack>
@@ -249,7 +274,10 @@ export default function Start() {
   );
 }
 
-/** The legs with the end of leg `i` pulled to a point: its length and turn, and the turn of the one after, follow. */
+/**
+ * The legs with the end of leg `i` pulled to a point: its length and turn, and the turn of the one
+ * after, follow.
+ */
 function legWithEnd(legs: readonly Leg[], i: number, p: Vec): Leg[] {
   const { corners } = walk(legs);
   const start = corners[i]!;

@@ -8,18 +8,30 @@ import type { Share } from './TapPicture';
 import { TapPicture } from './TapPicture';
 import { useView } from '../drawing/Drawing';
 
-/** What is pointed at by hand because it was not found: the frame's four corners, or those of the card. */
+/**
+ * What is pointed at by hand because it was not found: the frame's four corners, or those of the
+ * card.
+ */
 export type Tapping = { what: 'frame' | 'card'; at: Share[] };
 export type TappedAt = { frameAt: Share[] | null; cardAt: Share[] | null };
 export const NOWHERE: TappedAt = { frameAt: null, cardAt: null };
-/** Where the pins for the frame stand until they are moved: as the corners lie when the paper is looked at upright. */
-export const FRAME_FIRST: Share[] = [[0.15, 0.85], [0.85, 0.85], [0.85, 0.15], [0.15, 0.15]]; // prettier-ignore
+/**
+ * Where the pins for the frame stand until they are moved: as the corners lie when the paper is
+ * looked at upright.
+ */
+export const FRAME_FIRST: Share[] = [
+  [0.15, 0.85],
+  [0.85, 0.85],
+  [0.85, 0.15],
+  [0.15, 0.15],
+];
 /** A card may have so many corners by hand. */
 const MOST_TAPPED = 100;
 
 type Props = { tapping: Tapping; setTapping: (next: Tapping | null) => void };
 
-const nameOf = (what: Tapping['what'], i: number) => (what === 'frame' ? CORNERS[i]! : String(i + 1));
+const nameOf = (what: Tapping['what'], i: number) =>
+  what === 'frame' ? CORNERS[i]! : String(i + 1);
 
 /** The picture as it was taken, with a pin on each place pointed at. */
 export function TapInPicture({ url, tapping, setTapping }: Props & { url: string }) {
@@ -30,7 +42,11 @@ export function TapInPicture({ url, tapping, setTapping }: Props & { url: string
       label="The picture, to be tapped"
       pins={at.map((p, i) => ({ name: nameOf(what, i), at: p }))}
       onMove={(pin, to) => setTapping({ what, at: at.map((p, i) => (i === pin ? to : p)) })}
-      onTap={what === 'card' && at.length < MOST_TAPPED ? (to) => setTapping({ what, at: [...at, to] }) : undefined}
+      onTap={
+        what === 'card' && at.length < MOST_TAPPED
+          ? (to) => setTapping({ what, at: [...at, to] })
+          : undefined
+      }
     >
       {(on) => <Around at={at.map(on)} />}
     </TapPicture>
@@ -61,15 +77,21 @@ export function TapPanel({ tapping, setTapping, onLook }: Props & { onLook: () =
     panel.current?.scrollIntoView({ block: 'nearest' });
   }, [what]);
   return (
-    <Box ref={panel} sx={{ borderLeft: '5px solid var(--layout)', pl: 1.5, display: 'grid', gap: 1.2 }}>
-      <Typography variant="h3">{what === 'frame' ? 'Tap the frame’s corners' : 'Tap the corners of the card'}</Typography>
+    <Box
+      ref={panel}
+      sx={{ borderLeft: '5px solid var(--layout)', pl: 1.5, display: 'grid', gap: 1.2 }}
+    >
+      <Typography variant="h3">
+        {what === 'frame' ? 'Tap the frame’s corners' : 'Tap the corners of the card'}
+      </Typography>
       <Typography>
         {what === 'frame'
           ? 'Drag each pin to the outermost corner of its black angle. They are told by their windows: one has one window, two has two, three three and four four. Zoom in with wheel or two fingers.'
           : 'Touch one corner after the other, round the card. Pins can be dragged. The sides will be straight; curves and holes are put in on the card.'}
       </Typography>
       <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-        It is as sure as you point: the nearer you zoom in, the better. Edge and holes found by themselves are surer.
+        It is as sure as you point: the nearer you zoom in, the better. Edge and holes found by
+        themselves are surer.
       </Typography>
       <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
         <Button variant="contained" disabled={what === 'card' && at.length < 3} onClick={onLook}>
@@ -86,4 +108,4 @@ export function TapPanel({ tapping, setTapping, onLook }: Props & { onLook: () =
       </Stack>
     </Box>
   );
-} // prettier-ignore
+}

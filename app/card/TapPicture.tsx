@@ -27,7 +27,10 @@ type Props = {
   children?: (on: (at: Share) => Vec) => ReactNode;
 };
 
-/** A picture as it was taken, with pins that are put down by touch and dragged; it pans and zooms like any drawing. */
+/**
+ * A picture as it was taken, with pins that are put down by touch and dragged; it pans and zooms
+ * like any drawing.
+ */
 export function TapPicture({ url, label, pins, onMove, onTap, onPin, onSize, children }: Props) {
   const [size, setSize] = useState<{ wide: number; high: number }>({ wide: 400, high: 300 });
   const held = useRef<number | null>(null);
@@ -86,28 +89,52 @@ export function TapPicture({ url, label, pins, onMove, onTap, onPin, onSize, chi
           at={on(at)}
           gathered={gathered}
           onPress={onPin && (() => onPin(i))}
-          onNudge={(by) => onMove(i, [clamped(at[0] + by[0] / size.wide), clamped(at[1] + by[1] / size.high)])}
+          onNudge={(by) =>
+            onMove(i, [clamped(at[0] + by[0] / size.wide), clamped(at[1] + by[1] / size.high)])
+          }
         />
       ))}
     </Drawing>
   );
-} // prettier-ignore
+}
 
 const clamped = (share: number) => Math.min(1, Math.max(0, share));
 
 /** The picture; its size comes with it. */
-function Picture({ url, size, onSize }: { url: string; size: { wide: number; high: number }; onSize: (wide: number, high: number) => void }) {
+function Picture({
+  url,
+  size,
+  onSize,
+}: {
+  url: string;
+  size: { wide: number; high: number };
+  onSize: (wide: number, high: number) => void;
+}) {
   const { px, scale } = useView();
   const [x, y] = px([0, size.high]);
   return (
     <>
       <foreignObject width={1} height={1} opacity={0} pointerEvents="none">
-        <img src={url} alt="" onLoad={({ currentTarget: { naturalWidth, naturalHeight } }) => onSize(naturalWidth, naturalHeight)} />
+        <img
+          src={url}
+          alt=""
+          onLoad={({ currentTarget: { naturalWidth, naturalHeight } }) =>
+            onSize(naturalWidth, naturalHeight)
+          }
+        />
       </foreignObject>
-      <image href={url} x={x} y={y} width={size.wide * scale} height={size.high * scale} preserveAspectRatio="none" pointerEvents="none" />
+      <image
+        href={url}
+        x={x}
+        y={y}
+        width={size.wide * scale}
+        height={size.high * scale}
+        preserveAspectRatio="none"
+        pointerEvents="none"
+      />
     </>
   );
-} // prettier-ignore
+}
 
 /** Light under dark, so that a pin is seen on anything. */
 const STROKES = [
@@ -115,7 +142,12 @@ const STROKES = [
   ['var(--torch)', 2.2],
 ] as const;
 
-const NUDGES: Record<string, Vec> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+const NUDGES: Record<string, Vec> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 
 type PinMarkProps = {
   name: string;
@@ -125,7 +157,10 @@ type PinMarkProps = {
   onNudge: (by: Vec) => void;
 };
 
-/** A pin stuck in the picture: a small cross in a ring, open in the middle, with its name on a flag; arrow keys move it by a pixel. */
+/**
+ * A pin stuck in the picture: a small cross in a ring, open in the middle, with its name on a flag;
+ * arrow keys move it by a pixel.
+ */
 function PinMark({ name, at, gathered, onPress, onNudge }: PinMarkProps) {
   const { px } = useView();
   const [x, y] = px(at);
@@ -148,7 +183,13 @@ function PinMark({ name, at, gathered, onPress, onNudge }: PinMarkProps) {
         onNudge(event.shiftKey ? [10 * by[0], 10 * by[1]] : by);
       }}
     >
-      <circle cx={x} cy={y} r={GRAB_PX - 4} fill={gathered ? 'var(--torch)' : 'transparent'} opacity={0.4} />
+      <circle
+        cx={x}
+        cy={y}
+        r={GRAB_PX - 4}
+        fill={gathered ? 'var(--torch)' : 'transparent'}
+        opacity={0.4}
+      />
       {STROKES.map(([stroke, width]) => (
         <g key={stroke} stroke={stroke} strokeWidth={width} fill="none">
           <circle cx={x} cy={y} r={11} />

@@ -5,9 +5,17 @@ import type { Vec } from '#core/measure/vector';
 import { useView } from '../drawing/Drawing';
 import { usePathData } from '../drawing/marks';
 
-type Props = { points: readonly Vec[]; closed: Path | null; faint?: boolean; onDrag?: (leg: number, p: Vec) => void };
+type Props = {
+  points: readonly Vec[];
+  closed: Path | null;
+  faint?: boolean;
+  onDrag?: (leg: number, p: Vec) => void;
+};
 
-/** An outline that is not a card yet: what was typed as a pencil walk with numbered corners, and the card it would make. */
+/**
+ * An outline that is not a card yet: what was typed as a pencil walk with numbered corners, and the
+ * card it would make.
+ */
 export function Trace({ points, closed, faint, onDrag }: Props) {
   const { px, scale } = useView();
   const data = usePathData();
@@ -50,7 +58,12 @@ export function Trace({ points, closed, faint, onDrag }: Props) {
         const [x, y] = px(p);
         return (
           <g key={i}>
-            <circle cx={x} cy={y} r={i === 0 ? 7 : 5} fill={i === 0 ? 'var(--torch)' : 'var(--card-pencil)'} />
+            <circle
+              cx={x}
+              cy={y}
+              r={i === 0 ? 7 : 5}
+              fill={i === 0 ? 'var(--torch)' : 'var(--card-pencil)'}
+            />
             {onDrag && i > 0 && (
               <circle
                 cx={x}

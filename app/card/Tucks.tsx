@@ -20,7 +20,16 @@ export function Tucks({ pattern }: { pattern: PatternDoc }) {
               stroke="var(--card-pencil)"
               strokeWidth={1.4}
             />
-            {!slit && <line x1={a[0]} y1={a[1]} x2={c[0]} y2={c[1]} stroke="var(--card-pencil)" strokeWidth={2.6} />}
+            {!slit && (
+              <line
+                x1={a[0]}
+                y1={a[1]}
+                x2={c[0]}
+                y2={c[1]}
+                stroke="var(--card-pencil)"
+                strokeWidth={2.6}
+              />
+            )}
             <Figure
               at={point}
               text={`${slit ? 'slit' : 'tuck'} ${i + 1}`}

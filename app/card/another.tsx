@@ -57,17 +57,31 @@ export async function action({ request, params, context }: Route.ActionArgs) {
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
 
-const OTHER_SIDE = { left: 'right', right: 'left', front: 'front', rear: 'rear', centre: 'centre' } as const;
+const OTHER_SIDE = {
+  left: 'right',
+  right: 'left',
+  front: 'front',
+  rear: 'rear',
+  centre: 'centre',
+} as const;
 
 /** The name of the piece for the other side: left for right where the name says so. */
 export function otherName(name: string, as: CameAs): string {
   if (as === 'again') return `${cut(name, 68)} (again)`;
-  const swap: Record<string, string> = { left: 'right', right: 'left', Left: 'Right', Right: 'Left' };
+  const swap: Record<string, string> = {
+    left: 'right',
+    right: 'left',
+    Left: 'Right',
+    Right: 'Left',
+  };
   const swapped = name.replace(/\b(left|right)\b/gi, (word) => swap[word] ?? word);
   return swapped === name ? `${cut(name, 65)} (other side)` : cut(swapped, 80);
 }
 
-/** Another piece made from this one: for the other side, or once more; what it will be is drawn beside it. */
+/**
+ * Another piece made from this one: for the other side, or once more; what it will be is drawn
+ * beside it.
+ */
 export default function AnotherPage() {
   const { id, facts, pattern, patternEditor } = usePiece();
   const { show } = usePreferences();
@@ -90,7 +104,9 @@ export default function AnotherPage() {
     const linked = { first: pattern, made };
     const here = { name: facts.name, doc: pattern, other: laidOver('first', linked, as) };
     const there = { name, doc: made, other: laidOver('made', linked, as) };
-    return as === 'other-side' && side === 'left' ? { left: there, right: here } : { left: here, right: there };
+    return as === 'other-side' && side === 'left'
+      ? { left: there, right: here }
+      : { left: here, right: there };
   }, [pattern, made, as, name, side, facts.name]);
   const problems = fetcher.data?.problems ?? [];
   const noReason = as === 'again' && reason.trim() === '';
@@ -99,8 +115,19 @@ export default function AnotherPage() {
     setWanting(noReason || name.trim() === '');
     if (noReason || name.trim() === '') return;
     key.current ??= crypto.randomUUID();
-    const body = { as, name: name.trim(), side: as === 'again' ? facts.side : side, takeOff: off, why: as === 'again' ? reason.trim() : '', key: key.current }; // prettier-ignore
-    void fetcher.submit(body, { method: 'post', encType: 'application/json', action: `/pieces/${id}/card/another` });
+    const body = {
+      as,
+      name: name.trim(),
+      side: as === 'again' ? facts.side : side,
+      takeOff: off,
+      why: as === 'again' ? reason.trim() : '',
+      key: key.current,
+    };
+    void fetcher.submit(body, {
+      method: 'post',
+      encType: 'application/json',
+      action: `/pieces/${id}/card/another`,
+    });
   };
   if (pattern.sides.length === 0) return <NoCardYet id={id} />;
   return (
@@ -148,14 +175,25 @@ export default function AnotherPage() {
               minRows={2}
               value={reason}
               error={wanting && noReason}
-              helperText={wanting && noReason ? 'Say what went wrong, for who makes the next one.' : undefined}
+              helperText={
+                wanting && noReason ? 'Say what went wrong, for who makes the next one.' : undefined
+              }
               placeholder="Folded the wrong way, shrunk too far at the rear corner"
               onChange={(event) => setReason(cut(event.target.value, 400))}
             />
           )}
           {failed.map((edge) => (
             <Told key={edge}>
-              {problemSentence({ code: 'take-off-too-far', severity: 'stop', about: [edge], numbers: { mm: off.find((one) => one.edge === edge)!.mm } }, pattern, show)}
+              {problemSentence(
+                {
+                  code: 'take-off-too-far',
+                  severity: 'stop',
+                  about: [edge],
+                  numbers: { mm: off.find((one) => one.edge === edge)!.mm },
+                },
+                pattern,
+                show,
+              )}
             </Told>
           ))}
           {problems.map((problem, i) => (
@@ -179,7 +217,7 @@ export default function AnotherPage() {
       }
     />
   );
-} // prettier-ignore
+}
 
 const NoCardYet = ({ id }: { id: string }) => (
   <Box sx={{ p: 3 }}>

@@ -30,14 +30,20 @@ import { SideBySide } from './SideBySide';
 import { TakeOffFields } from './TakeOffFields';
 
 export async function loader({ params, context }: Route.LoaderArgs) {
-  const found = await otherOf(context.get(viewerIn), idOr404(params.pieceId), idOr404(params.otherId));
+  const found = await otherOf(
+    context.get(viewerIn),
+    idOr404(params.pieceId),
+    idOr404(params.otherId),
+  );
   if (!found) throw data(null, { status: 404 });
   return found;
 }
 
 export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) => unlessAway(serverLoader);
 
-const parts = z.array(z.object({ of: z.enum(PARTS), id: z.string().max(24) })).max(10_000) as z.ZodType<Part[]>;
+const parts = z
+  .array(z.object({ of: z.enum(PARTS), id: z.string().max(24) }))
+  .max(10_000) as z.ZodType<Part[]>;
 const number = z.number().int().min(0);
 const Body = z.object({
   here: number,
@@ -62,14 +68,19 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const done = await changeLinked(viewer, { here, there }, seen, found.at, found.as, change);
   if (done === 'stale')
     // An answer like any other, so that both are read anew.
-    return data<Said>({ message: 'One of the two was changed meanwhile: look again, it is drawn as it is now.' }); // prettier-ignore
+    return data<Said>({
+      message: 'One of the two was changed meanwhile: look again, it is drawn as it is now.',
+    });
   if (done && !done.ok) return data<Said>({ problems: done.problems }, { status: 422 });
   return {};
 }
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
 
-/** Two pieces of which one was made from the other: side by side, measured, and what one can take over from the other. */
+/**
+ * Two pieces of which one was made from the other: side by side, measured, and what one can take
+ * over from the other.
+ */
 export default function BesidePage({ loaderData, params }: Route.ComponentProps) {
   const loaded = useLast(loaderData);
   if (loaded?.other.id !== params.otherId) throw new TypeError('No answer from the server');
@@ -88,23 +99,39 @@ function Beside({ loaded: { at, as, other } }: { loaded: Other }) {
   const { over, sides } = useMemo(() => {
     const over = laidOver(at, linked, as);
     const here = { name: facts.name, doc: pattern, other: over };
-    const beside = { name: other.name, doc: there, other: laidOver(at === 'made' ? 'first' : 'made', linked, as) };
-    const hereLeft = as === 'again' ? at === 'first' : facts.side === 'left' || other.side === 'right';
-    return { over, sides: hereLeft ? { left: here, right: beside } : { left: beside, right: here } };
+    const beside = {
+      name: other.name,
+      doc: there,
+      other: laidOver(at === 'made' ? 'first' : 'made', linked, as),
+    };
+    const hereLeft =
+      as === 'again' ? at === 'first' : facts.side === 'left' || other.side === 'right';
+    return {
+      over,
+      sides: hereLeft ? { left: here, right: beside } : { left: beside, right: here },
+    };
   }, [at, as, linked, facts, pattern, other, there]);
   const seen = useMemo(() => seenFrom(at, linked), [at, linked]);
   const busy = fetcher.state !== 'idle' || patternEditor.status !== 'saved';
   const send: Doing['send'] = (change) =>
     void fetcher.submit(
       { here: patternEditor.number, there: other.card.number, change },
-      { method: 'post', encType: 'application/json', action: `/pieces/${id}/card/beside/${other.id}` },
+      {
+        method: 'post',
+        encType: 'application/json',
+        action: `/pieces/${id}/card/beside/${other.id}`,
+      },
     );
   if (pattern.sides.length === 0 || there.sides.length === 0)
     return (
       <Box sx={{ p: 3, display: 'grid', gap: 2, justifyItems: 'start' }}>
         <Typography variant="h1">There is no card to lay beside it</Typography>
-        <Typography>{pattern.sides.length === 0 ? facts.name : other.name} has no outline yet.</Typography>
-        {at === 'made' && there.sides.length > 0 && <Anew other={other.name} busy={busy} send={send} />}
+        <Typography>
+          {pattern.sides.length === 0 ? facts.name : other.name} has no outline yet.
+        </Typography>
+        {at === 'made' && there.sides.length > 0 && (
+          <Anew other={other.name} busy={busy} send={send} />
+        )}
       </Box>
     );
   return (
@@ -117,8 +144,8 @@ function Beside({ loaded: { at, as, other } }: { loaded: Other }) {
           <Box>
             <Typography variant="h2">Beside {other.name}</Typography>
             <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-              {facts.name} was made {at === 'made' ? 'from it' : 'first'}. Red: where it lies; dotted: where the other
-              one lies, turned over onto it. + is farther out.
+              {facts.name} was made {at === 'made' ? 'from it' : 'first'}. Red: where it lies;
+              dotted: where the other one lies, turned over onto it. + is farther out.
             </Typography>
           </Box>
           {fetcher.data?.message && <Told>{fetcher.data.message}</Told>}
@@ -152,7 +179,12 @@ function Beside({ loaded: { at, as, other } }: { loaded: Other }) {
           <Measured here={pattern} over={over} />
           {at === 'made' && as === 'other-side' && pattern.taken && (
             <FoldAway title="What is taken off along edges" open={pattern.taken.takeOff.length > 0}>
-              <TakeOff key={JSON.stringify(pattern.taken.takeOff)} pattern={pattern} busy={busy} send={send} />
+              <TakeOff
+                key={JSON.stringify(pattern.taken.takeOff)}
+                pattern={pattern}
+                busy={busy}
+                send={send}
+              />
             </FoldAway>
           )}
           <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
@@ -178,7 +210,9 @@ const Anew = ({ other, busy, send }: Doing & { other: string }) => (
 const TakeOffFailed = ({ edges, pattern }: { edges: readonly string[]; pattern: PatternDoc }) => (
   <Told>
     What is to be taken off along{' '}
-    {edges.map((id) => pattern.edges.find((edge) => edge.id === id)?.letter ?? 'an edge that is gone').join(', ')}{' '}
+    {edges
+      .map((id) => pattern.edges.find((edge) => edge.id === id)?.letter ?? 'an edge that is gone')
+      .join(', ')}{' '}
     cannot be, as the first one is now. Change it below, or take off there by hand.
   </Told>
 );
@@ -191,7 +225,11 @@ function TakeOff({ pattern, busy, send }: Doing & { pattern: PatternDoc }) {
     <Stack spacing={1}>
       <TakeOffFields pattern={pattern} takeOff={takeOff} onChange={setTakeOff} />
       {changed && (
-        <Button variant="contained" disabled={busy} onClick={() => send({ what: 'take-off', takeOff })}>
+        <Button
+          variant="contained"
+          disabled={busy}
+          onClick={() => send({ what: 'take-off', takeOff })}
+        >
           Move the edges so
         </Button>
       )}

@@ -5,7 +5,10 @@ import { area, box, perimeter } from '#core/measure/path';
 import type { Result } from '#core/measure/result';
 import type { TallyFigure } from '../frame/Tally';
 
-/** What one would chalk beside a card: its size, its outline, its folds, and what forgetting the thickness would cost. */
+/**
+ * What one would chalk beside a card: its size, its outline, its folds, and what forgetting the
+ * thickness would cost.
+ */
 export function cardTally(
   pattern: PatternDoc,
   development: Result<{ development: Development }>,
@@ -29,7 +32,9 @@ export function cardTally(
               ]
             : []),
         ],
-        source: pattern.measured ? 'Least squares on the marks’ edges and the card’s own' : 'Exact geometry',
+        source: pattern.measured
+          ? 'Least squares on the marks’ edges and the card’s own'
+          : 'Exact geometry',
       },
     },
     {

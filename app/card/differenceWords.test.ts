@@ -8,7 +8,12 @@ import { patternParts } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { differenceSaid } from './differenceWords';
 
-const built = outlineFromPoints([[0, 0], [300, 0], [300, 200], [0, 200]]); // prettier-ignore
+const built = outlineFromPoints([
+  [0, 0],
+  [300, 0],
+  [300, 200],
+  [0, 200],
+]);
 if (!built.ok) throw new Error('not built');
 const first: PatternDoc = {
   ...emptyPattern(),
@@ -37,12 +42,29 @@ test('each kind of difference is told by the thing’s name and both figures', (
   expect(said(hem)).toEqual(['Edge C: here free edge, there hem']);
   const trim = setEdge(first, first.edges[1]!.id, { joint: { kind: 'free', trimMm: 3 } });
   expect(said(trim)).toEqual(['Edge C: its free edge']);
-  expect(said({ ...first, holes: [{ ...first.holes[0]!, diameterMm: 10, x: 63, y: 64 }] })).toEqual([
-    'Hole 1: here Ø 8.0 mm, there Ø 10.0 mm; 5.0 mm elsewhere',
-  ]);
+  expect(said({ ...first, holes: [{ ...first.holes[0]!, diameterMm: 10, x: 63, y: 64 }] })).toEqual(
+    ['Hole 1: here Ø 8.0 mm, there Ø 10.0 mm; 5.0 mm elsewhere'],
+  );
   expect(said({ ...first, holes: [] })).toEqual(['Hole 1: only here']);
-  expect(said({ ...first, profiles: [{ id: 'p', name: 'Lip', ordinates: [[0, 0], [9, 1]], toleranceMm: 0.3 }] })).toEqual(['Profile “Lip”: only there']); // prettier-ignore
+  expect(
+    said({
+      ...first,
+      profiles: [
+        {
+          id: 'p',
+          name: 'Lip',
+          ordinates: [
+            [0, 0],
+            [9, 1],
+          ],
+          toleranceMm: 0.3,
+        },
+      ],
+    }),
+  ).toEqual(['Profile “Lip”: only there']);
   const split = splitSide(first, first.sides[0]!.id, 0.5, countingIds('n'));
-  expect(split.ok && said(split.doc)).toEqual(['Outline: here 4 corners in 4 edges, there 5 corners in 4 edges']);
+  expect(split.ok && said(split.doc)).toEqual([
+    'Outline: here 4 corners in 4 edges, there 5 corners in 4 edges',
+  ]);
   expect(said(first)).toEqual([]);
 });

@@ -49,9 +49,15 @@ function frame(pdf: Pdf, { paper, middle }: Extract<ScaleFrameGiven, { kind: 'fr
   black(pdf, areas);
   const [low] = inside;
   const over = `Print at 100 %. Marks over all: ${(widthMm - 2 * RIM).toFixed(1)} × ${(heightMm - 2 * RIM).toFixed(1)} mm`;
-  if (middle === 'white') write(pdf, `${over}. Lay the card in here, flat, and photograph it from above.`, low![0] + 4, low![1] + 6);
+  if (middle === 'white')
+    write(
+      pdf,
+      `${over}. Lay the card in here, flat, and photograph it from above.`,
+      low![0] + 4,
+      low![1] + 6,
+    );
   write(pdf, over, widthMm / 2 - 30, 4.4, 2.2);
-} // prettier-ignore
+}
 
 /** The four cards two by two, with lines to cut along. */
 function cards(pdf: Pdf, widthMm: number, heightMm: number): void {
@@ -60,10 +66,19 @@ function cards(pdf: Pdf, widthMm: number, heightMm: number): void {
   const [left, low] = [(widthMm - 2 * size) / 2, (heightMm - 2 * size) / 2];
   all.forEach(({ name, black: areas }, i) => {
     const [x, y] = [left + (i % 2) * size, low + Math.floor(i / 2) * size];
-    black(pdf, areas.map((polygon) => polygon.map(([px, py]): Vec => [px + x, py + y])));
+    black(
+      pdf,
+      areas.map((polygon) => polygon.map(([px, py]): Vec => [px + x, py + y])),
+    );
     pdf.lineWidth(0.2).rect(x, y, size, size).stroke(WRITTEN);
     write(pdf, name, x + 52, y + 62, 9);
     write(pdf, 'Tape from the outer corner of the angle', x + 36, y + 48, 2.6);
   });
-  write(pdf, 'Print at 100 %: each square measures 100 mm. Cut apart along the lines.', left, low - 4, 3);
-} // prettier-ignore
+  write(
+    pdf,
+    'Print at 100 %: each square measures 100 mm. Cut apart along the lines.',
+    left,
+    low - 4,
+    3,
+  );
+}

@@ -1,6 +1,9 @@
 import type { Drawn } from '#core/card/drawn';
 
-/** What a drawing file holds, in its own units; how long one is, mm, where the file says so; what of it cannot be read here. */
+/**
+ * What a drawing file holds, in its own units; how long one is, mm, where the file says so; what of
+ * it cannot be read here.
+ */
 export type Drawing = { drawn: Drawn[]; unitMm: number | null; passedOver: string[] };
 /** Or what is wrong with it and where. */
 export type Unread = { wrong: string };

@@ -7,8 +7,9 @@ import { MM_PER_INCH } from '#core/measure/length';
 import type { Vec } from '#core/measure/vector';
 
 /**
- * What the hand is at on the card: a place on an edge that was touched, a place inside, or a fold begun and waiting for
- * its end. What can be done from there is offered; nothing has to be chosen first.
+ * What the hand is at on the card: a place on an edge that was touched, a place inside, or a fold
+ * begun and waiting for its end. What can be done from there is offered; nothing has to be chosen
+ * first.
  */
 export type Hand =
   | { kind: 'place'; edge: string; at: SnappedPlace }
@@ -29,7 +30,10 @@ export function placeOn(pattern: PatternDoc, edge: Edge, mm: number): SnappedPla
   return place && spot && point ? { place, spot, point, reason: 'free' } : null;
 }
 
-/** A place as it lies on the card now: what it was touched on may have been changed since. Null when it is no more. */
+/**
+ * A place as it lies on the card now: what it was touched on may have been changed since. Null when
+ * it is no more.
+ */
 export function asItLies(pattern: PatternDoc, at: SnappedPlace): SnappedPlace | null {
   const spot = spotOf(pattern, at.place);
   const point = spot && pointOfSpot(pattern, spot);

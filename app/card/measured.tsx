@@ -51,9 +51,16 @@ export default function MeasuredPage() {
     // It stays with the piece.
     void send({ job, piece: id, owner: 'piece', of: '' }, [file]);
   };
-  const pins = draft.pins.map((at, i) => ({ name: String(i + 1), at, gathered: gathered.includes(i) }));
+  const pins = draft.pins.map((at, i) => ({
+    name: String(i + 1),
+    at,
+    gathered: gathered.includes(i),
+  }));
   const lines = useMemo(
-    () => [...draft.known.map(({ from, to }) => ({ pins: [from, to], known: true })), ...draft.spans.map((pins) => ({ pins, known: false }))], // prettier-ignore
+    () => [
+      ...draft.known.map(({ from, to }) => ({ pins: [from, to], known: true })),
+      ...draft.spans.map((pins) => ({ pins, known: false })),
+    ],
     [draft.known, draft.spans],
   );
   return (
@@ -74,15 +81,34 @@ export default function MeasuredPage() {
               setGathered([...gathered, draft.pins.length]);
             }}
             onPin={(pin) =>
-              setGathered(gathered.includes(pin) ? gathered.filter((one) => one !== pin) : [...gathered, pin])
+              setGathered(
+                gathered.includes(pin) ? gathered.filter((one) => one !== pin) : [...gathered, pin],
+              )
             }
           >
-            {(on) => <Lines lines={lines.map(({ pins: ends, known }) => ({ known, at: ends.flatMap((pin) => (draft.pins[pin] ? [on(draft.pins[pin])] : [])) }))} />}
+            {(on) => (
+              <Lines
+                lines={lines.map(({ pins: ends, known }) => ({
+                  known,
+                  at: ends.flatMap((pin) => (draft.pins[pin] ? [on(draft.pins[pin])] : [])),
+                }))}
+              />
+            )}
           </TapPicture>
         ) : (
-          <Box sx={{ position: 'absolute', inset: 0, bgcolor: 'var(--bench-top)', display: 'grid', placeItems: 'center', p: 3 }}>
+          <Box
+            sx={{
+              position: 'absolute',
+              inset: 0,
+              bgcolor: 'var(--bench-top)',
+              display: 'grid',
+              placeItems: 'center',
+              p: 3,
+            }}
+          >
             <Typography sx={{ maxWidth: 420, fontSize: '1.15rem' }}>
-              A photograph of something flat, taken as square on as can be, with something on it whose size is known.
+              A photograph of something flat, taken as square on as can be, with something on it
+              whose size is known.
             </Typography>
           </Box>
         )
@@ -97,8 +123,20 @@ export default function MeasuredPage() {
                 : 'Of the real thing, or of another vehicle of the same kind where nothing is left to measure. Everything must lie in one plane.'}
             </Typography>
           </Box>
-          {url && size && <MeasurePanel draft={draft} set={set} size={size} gathered={gathered} setGathered={setGathered} />}
-          <Button component="label" variant={url ? 'outlined' : 'contained'} startIcon={<PhotoCamera />}>
+          {url && size && (
+            <MeasurePanel
+              draft={draft}
+              set={set}
+              size={size}
+              gathered={gathered}
+              setGathered={setGathered}
+            />
+          )}
+          <Button
+            component="label"
+            variant={url ? 'outlined' : 'contained'}
+            startIcon={<PhotoCamera />}
+          >
             {url ? 'Another picture' : 'Take or choose a picture'}
             <input
               type="file"
@@ -117,21 +155,35 @@ export default function MeasuredPage() {
               <Typography variant="h3">Or one that hangs on the piece</Typography>
               <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
                 {shown.map((one) => (
-                  <ButtonBase key={one.id} aria-label={one.caption || one.name} onClick={() => begin(one.id)} sx={{ border: '1.5px solid var(--rule)', p: 0.5 }}>
-                    <img src={`/pictures/${one.id}/small`} alt="" style={{ width: '100%', aspectRatio: '4 / 3', objectFit: 'cover' }} />
+                  <ButtonBase
+                    key={one.id}
+                    aria-label={one.caption || one.name}
+                    onClick={() => begin(one.id)}
+                    sx={{ border: '1.5px solid var(--rule)', p: 0.5 }}
+                  >
+                    <img
+                      src={`/pictures/${one.id}/small`}
+                      alt=""
+                      style={{ width: '100%', aspectRatio: '4 / 3', objectFit: 'cover' }}
+                    />
                   </ButtonBase>
                 ))}
               </Box>
             </Box>
           )}
-          <Button color="inherit" component={Link} to={`/pieces/${id}/card`} sx={{ justifySelf: 'start' }}>
+          <Button
+            color="inherit"
+            component={Link}
+            to={`/pieces/${id}/card`}
+            sx={{ justifySelf: 'start' }}
+          >
             Back to the card
           </Button>
         </Stack>
       }
     />
   );
-} // prettier-ignore
+}
 
 /** What is known drawn firm, what is read drawn thin. */
 function Lines({ lines }: { lines: readonly { known: boolean; at: Vec[] }[] }) {
@@ -140,10 +192,19 @@ function Lines({ lines }: { lines: readonly { known: boolean; at: Vec[] }[] }) {
     <g pointerEvents="none" fill="none">
       {lines.map(({ known, at }, i) => (
         <g key={i}>
-          <polyline points={at.map((p) => px(p).join(',')).join(' ')} stroke="var(--panel)" strokeWidth={known ? 6 : 5} />
-          <polyline points={at.map((p) => px(p).join(',')).join(' ')} stroke={known ? 'var(--layout)' : 'var(--torch)'} strokeWidth={known ? 3 : 2} strokeDasharray={known ? undefined : '9 5'} />
+          <polyline
+            points={at.map((p) => px(p).join(',')).join(' ')}
+            stroke="var(--panel)"
+            strokeWidth={known ? 6 : 5}
+          />
+          <polyline
+            points={at.map((p) => px(p).join(',')).join(' ')}
+            stroke={known ? 'var(--layout)' : 'var(--torch)'}
+            strokeWidth={known ? 3 : 2}
+            strokeDasharray={known ? undefined : '9 5'}
+          />
         </g>
       ))}
     </g>
   );
-} // prettier-ignore
+}

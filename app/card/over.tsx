@@ -44,17 +44,24 @@ export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) => unless
 const facing = (a: PieceFacts['side'], b: PieceFacts['side']) =>
   (a === 'left' && b === 'right') || (a === 'right' && b === 'left');
 
-/** Any other card of the job laid on this one, whoever made it and however it was drawn: what differs, edge by edge. */
+/**
+ * Any other card of the job laid on this one, whoever made it and however it was drawn: what
+ * differs, edge by edge.
+ */
 export default function OverPage({ loaderData }: Route.ComponentProps) {
   const { others, chosen } = useLast(loaderData) ?? { others: [], chosen: null };
   const { id, facts, pattern } = usePiece();
   const [query, setQuery] = useSearchParams();
   const over = query.get('over');
-  const turnedOver = over === null ? chosen !== null && facing(facts.side, chosen.side) : over === 'yes';
+  const turnedOver =
+    over === null ? chosen !== null && facing(facts.side, chosen.side) : over === 'yes';
   const found = useLaidOver(pattern, chosen?.doc ?? null, turnedOver);
   const laid = found === 'laying' ? null : found;
   const change = (by: Record<string, string>) =>
-    setQuery((now) => new URLSearchParams({ ...Object.fromEntries(now), ...by }), { replace: true, preventScrollReset: true }); // prettier-ignore
+    setQuery((now) => new URLSearchParams({ ...Object.fromEntries(now), ...by }), {
+      replace: true,
+      preventScrollReset: true,
+    });
   return (
     <StageLayout
       drawerWidth={400}
@@ -65,8 +72,8 @@ export default function OverPage({ loaderData }: Route.ComponentProps) {
           <Box>
             <Typography variant="h2">Another card on this one</Typography>
             <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-              Laid as nearly as it will lie, turned and shoved, never stretched: what is the same lies on itself, and what
-              differs stands out. Neither card is changed.
+              Laid as nearly as it will lie, turned and shoved, never stretched: what is the same
+              lies on itself, and what differs stands out. Neither card is changed.
             </Typography>
           </Box>
           {pattern.sides.length === 0 && <Told>{facts.name} has no outline yet.</Told>}
@@ -84,12 +91,21 @@ export default function OverPage({ loaderData }: Route.ComponentProps) {
             />
           )}
           {chosen && (
-            <ToggleButtonGroup exclusive value={turnedOver} aria-label="How it is laid" onChange={(_, next: boolean | null) => next !== null && change({ over: next ? 'yes' : 'no' })}>
+            <ToggleButtonGroup
+              exclusive
+              value={turnedOver}
+              aria-label="How it is laid"
+              onChange={(_, next: boolean | null) =>
+                next !== null && change({ over: next ? 'yes' : 'no' })
+              }
+            >
               <ToggleButton value={false}>As it is</ToggleButton>
               <ToggleButton value={true}>Turned over</ToggleButton>
             </ToggleButtonGroup>
           )}
-          {chosen && chosen.doc.sides.length === 0 && <Told>{chosen.name} has no outline yet.</Told>}
+          {chosen && chosen.doc.sides.length === 0 && (
+            <Told>{chosen.name} has no outline yet.</Told>
+          )}
           {found === 'laying' && <Typography role="status">Laying it on …</Typography>}
           {chosen && laid && <Apart pattern={pattern} laid={laid} name={chosen.name} />}
           <Typography component={Link} to={`/pieces/${id}/card`} sx={{ color: 'var(--ink)' }}>
@@ -99,7 +115,7 @@ export default function OverPage({ loaderData }: Route.ComponentProps) {
       }
     />
   );
-} // prettier-ignore
+}
 
 /** Edges by how far they lie apart, in the order of their letters. */
 function Apart({ pattern, laid, name }: { pattern: PatternDoc; laid: LaidOver; name: string }) {
@@ -108,8 +124,9 @@ function Apart({ pattern, laid, name }: { pattern: PatternDoc; laid: LaidOver; n
   return (
     <Box>
       <Typography>
-        The two outlines lie <span className="figure">{show(laid.meanMm)}</span> apart on the average. Dotted: {name}.
-        + is where this card lies farther out, at the place where that is most.
+        The two outlines lie <span className="figure">{show(laid.meanMm)}</span> apart on the
+        average. Dotted: {name}. + is where this card lies farther out, at the place where that is
+        most.
       </Typography>
       <Table size="small" aria-label="How far the edges lie apart">
         <TableHead>
@@ -121,7 +138,10 @@ function Apart({ pattern, laid, name }: { pattern: PatternDoc; laid: LaidOver; n
         <TableBody>
           {byLetter(pattern.edges).map(({ id, letter }) => (
             <TableRow key={id}>
-              <TableCell className="condensed" sx={{ fontSize: '1.1rem !important', fontWeight: 600 }}>
+              <TableCell
+                className="condensed"
+                sx={{ fontSize: '1.1rem !important', fontWeight: 600 }}
+              >
                 {letter}
               </TableCell>
               <TableCell align="right" className="figure">
@@ -136,19 +156,35 @@ function Apart({ pattern, laid, name }: { pattern: PatternDoc; laid: LaidOver; n
 }
 
 const said = (mm: number | undefined, show: (mm: number) => string): string =>
-  mm === undefined ? 'nothing beside it' : Math.abs(mm) <= TOLD_APART_MM ? 'on it' : `${mm < 0 ? '−' : '+'}${show(Math.abs(mm))}`; // prettier-ignore
+  mm === undefined
+    ? 'nothing beside it'
+    : Math.abs(mm) <= TOLD_APART_MM
+      ? 'on it'
+      : `${mm < 0 ? '−' : '+'}${show(Math.abs(mm))}`;
 
-function Over({ name, pattern, laid }: { name: string; pattern: PatternDoc; laid: LaidOver | null }) {
+function Over({
+  name,
+  pattern,
+  laid,
+}: {
+  name: string;
+  pattern: PatternDoc;
+  laid: LaidOver | null;
+}) {
   const own = outlineOf(pattern).path;
   const all = [own, laid?.path ?? []].filter((path) => path.length > 0).map((path) => box(path));
   const bounds = boxOf(all.flatMap((b) => [[b.minX, b.minY] as const, [b.maxX, b.maxY] as const]));
   return (
-    <Drawing bounds={all.length > 0 ? bounds : { minX: 0, minY: 0, maxX: 400, maxY: 300 }} ground="card" label={`${name} with another card on it`}>
+    <Drawing
+      bounds={all.length > 0 ? bounds : { minX: 0, minY: 0, maxX: 400, maxY: 300 }}
+      ground="card"
+      label={`${name} with another card on it`}
+    >
       {own.length > 0 && <CardPicture pattern={pattern} pick={null} lengths={false} />}
       {laid && <Dotted pattern={pattern} laid={laid} />}
     </Drawing>
   );
-} // prettier-ignore
+}
 
 function Dotted({ pattern, laid }: { pattern: PatternDoc; laid: LaidOver }) {
   const { brief } = usePreferences();
@@ -158,12 +194,24 @@ function Dotted({ pattern, laid }: { pattern: PatternDoc; laid: LaidOver }) {
   return (
     <g pointerEvents="none" fill="none" strokeLinecap="round">
       {told.map(({ edge }) => (
-        <path key={edge} d={data(segmentsOfEdge(pattern, edges.get(edge)!), false)} stroke="var(--torch)" strokeWidth={3.5} />
+        <path
+          key={edge}
+          d={data(segmentsOfEdge(pattern, edges.get(edge)!), false)}
+          stroke="var(--torch)"
+          strokeWidth={3.5}
+        />
       ))}
       <path d={data(laid.path)} stroke="var(--ink)" strokeWidth={2} strokeDasharray="3 5" />
       {told.map(({ edge, mm, at }) => (
-        <Figure key={edge} at={at} text={`${mm < 0 ? '−' : '+'}${brief(Math.abs(mm))}`} colour="var(--torch)" ground="var(--panel)" size={16} />
+        <Figure
+          key={edge}
+          at={at}
+          text={`${mm < 0 ? '−' : '+'}${brief(Math.abs(mm))}`}
+          colour="var(--torch)"
+          ground="var(--panel)"
+          size={16}
+        />
       ))}
     </g>
   );
-} // prettier-ignore
+}

@@ -35,18 +35,26 @@ import { usePiece } from '../piece/pieceContext';
 import { newId } from '../frame/newId';
 import { sideName } from './ruleWords';
 
-/** As a profile is read: its name, its readings as they were written, how closely the contour follows them. */
+/**
+ * As a profile is read: its name, its readings as they were written, how closely the contour
+ * follows them.
+ */
 type Written = { name: string; text: string; toleranceMm: number };
 const NEW: Written = { name: '', text: '', toleranceMm: 0.3 };
 const MOST_READINGS = 400;
 
 const writtenOf = ({ name, ordinates, toleranceMm }: CardProfile, unit: Unit): Written => ({
   name,
-  text: ordinates.map((pair) => pair.map((mm) => formatLength(mm, unit, 2, false)).join('\t')).join('\n'),
+  text: ordinates
+    .map((pair) => pair.map((mm) => formatLength(mm, unit, 2, false)).join('\t'))
+    .join('\n'),
   toleranceMm,
 });
 
-/** Contours of the real surface, by stations along a straight edge and the drops from it: read, drawn, printed as strips. */
+/**
+ * Contours of the real surface, by stations along a straight edge and the drops from it: read,
+ * drawn, printed as strips.
+ */
 export default function ProfilesPage() {
   const { pattern } = usePiece();
   const [open, setOpen] = useState<string | null>(pattern.profiles[0]?.id ?? null);
@@ -65,11 +73,20 @@ function contourOf({ text, toleranceMm }: Written, unit: Unit): Contour | null {
   return found.ok ? { ...found, ordinates: [...read.points] } : found;
 }
 
-function OneProfile({ profile, onOpen }: { profile: CardProfile | null; onOpen: (id: string | null) => void }) {
+function OneProfile({
+  profile,
+  onOpen,
+}: {
+  profile: CardProfile | null;
+  onOpen: (id: string | null) => void;
+}) {
   const { id, pattern, patternEditor } = usePiece();
   const { unit, show } = usePreferences();
   const first = useMemo(() => (profile ? writtenOf(profile, unit) : NEW), [profile, unit]);
-  const { draft, set, drop, kept } = useDraft<Written>(`profile ${id} ${profile?.id ?? 'new'} ${unit}`, first);
+  const { draft, set, drop, kept } = useDraft<Written>(
+    `profile ${id} ${profile?.id ?? 'new'} ${unit}`,
+    first,
+  );
   const [wanting, setWanting] = useState(false);
   const contour = useMemo(() => contourOf(draft, unit), [draft, unit]);
   const good = contour?.ok ? contour : null;
@@ -78,8 +95,15 @@ function OneProfile({ profile, onOpen }: { profile: CardProfile | null; onOpen: 
     const name = draft.name.trim();
     setWanting(name === '');
     if (name === '' || !good || tooMany) return;
-    const one: CardProfile = { id: profile?.id ?? newId(), name, ordinates: good.ordinates.map(([s, d]) => [s, d]), toleranceMm: draft.toleranceMm }; // prettier-ignore
-    const profiles = profile ? pattern.profiles.map((p) => (p.id === profile.id ? one : p)) : [...pattern.profiles, one]; // prettier-ignore
+    const one: CardProfile = {
+      id: profile?.id ?? newId(),
+      name,
+      ordinates: good.ordinates.map(([s, d]) => [s, d]),
+      toleranceMm: draft.toleranceMm,
+    };
+    const profiles = profile
+      ? pattern.profiles.map((p) => (p.id === profile.id ? one : p))
+      : [...pattern.profiles, one];
     patternEditor.edit({ ...pattern, profiles });
     drop();
     onOpen(one.id);
@@ -91,7 +115,11 @@ function OneProfile({ profile, onOpen }: { profile: CardProfile | null; onOpen: 
       drawerWidth={400}
       drawing={
         <Drawing bounds={bounds} ground="blank" label="The profile">
-          {good ? <ContourPicture ordinates={good.ordinates} arcs={good.arcs} /> : <ContourPicture faint {...EXAMPLE} />}
+          {good ? (
+            <ContourPicture ordinates={good.ordinates} arcs={good.arcs} />
+          ) : (
+            <ContourPicture faint {...EXAMPLE} />
+          )}
         </Drawing>
       }
       drawer={
@@ -99,20 +127,40 @@ function OneProfile({ profile, onOpen }: { profile: CardProfile | null; onOpen: 
           <Box>
             <Typography variant="h2">Profiles</Typography>
             <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-              Hold a straight edge to the metal. At each station along it read how far the metal lies below it.
+              Hold a straight edge to the metal. At each station along it read how far the metal
+              lies below it.
             </Typography>
           </Box>
           {pattern.profiles.length > 0 && (
-            <ToggleButtonGroup exclusive orientation="vertical" value={profile?.id ?? 'new'} aria-label="Which profile" onChange={(_, next: string | null) => next && onOpen(next === 'new' ? null : next)}>
+            <ToggleButtonGroup
+              exclusive
+              orientation="vertical"
+              value={profile?.id ?? 'new'}
+              aria-label="Which profile"
+              onChange={(_, next: string | null) => next && onOpen(next === 'new' ? null : next)}
+            >
               {pattern.profiles.map((one) => (
                 <ToggleButton key={one.id} value={one.id} sx={{ justifyContent: 'flex-start' }}>
                   {one.name}
                 </ToggleButton>
               ))}
-              <ToggleButton value="new" sx={{ justifyContent: 'flex-start' }}>Another profile</ToggleButton>
+              <ToggleButton value="new" sx={{ justifyContent: 'flex-start' }}>
+                Another profile
+              </ToggleButton>
             </ToggleButtonGroup>
           )}
-          <TextField label="Name of the profile" value={draft.name} error={wanting && draft.name.trim() === ''} helperText={wanting && draft.name.trim() === '' ? 'Give it a name that says where it was taken.' : undefined} placeholder="Where it was taken" onChange={(event) => set({ name: cut(event.target.value, 40) })} />
+          <TextField
+            label="Name of the profile"
+            value={draft.name}
+            error={wanting && draft.name.trim() === ''}
+            helperText={
+              wanting && draft.name.trim() === ''
+                ? 'Give it a name that says where it was taken.'
+                : undefined
+            }
+            placeholder="Where it was taken"
+            onChange={(event) => set({ name: cut(event.target.value, 40) })}
+          />
           <TextField
             label={`Readings: station and drop, ${unit === 'mm' ? 'mm' : 'inches'}`}
             multiline
@@ -120,23 +168,45 @@ function OneProfile({ profile, onOpen }: { profile: CardProfile | null; onOpen: 
             maxRows={16}
             value={draft.text}
             onChange={(event) => set({ text: event.target.value })}
-            placeholder={unit === 'mm' ? '0\t12\n50\t6.5\n100\t4\n150\t6' : '0\t1/2\n2\t1/4\n4\t5/32\n6\t1/4'}
+            placeholder={
+              unit === 'mm' ? '0\t12\n50\t6.5\n100\t4\n150\t6' : '0\t1/2\n2\t1/4\n4\t5/32\n6\t1/4'
+            }
             helperText="One station a line, in any order; or paste two columns."
             slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
           />
-          <LengthField label="Lines and arcs pass no farther off than" mm={draft.toleranceMm} min={0.01} max={50} digits={2} onChange={(mm) => mm && set({ toleranceMm: mm })} />
-          {contour && !contour.ok && <Told>{problemSentence(contour.problems[0]!, null, show)}</Told>}
-          {tooMany && <Told>No more than {MOST_READINGS} readings make a profile: leave every other one out.</Told>}
+          <LengthField
+            label="Lines and arcs pass no farther off than"
+            mm={draft.toleranceMm}
+            min={0.01}
+            max={50}
+            digits={2}
+            onChange={(mm) => mm && set({ toleranceMm: mm })}
+          />
+          {contour && !contour.ok && (
+            <Told>{problemSentence(contour.problems[0]!, null, show)}</Told>
+          )}
+          {tooMany && (
+            <Told>
+              No more than {MOST_READINGS} readings make a profile: leave every other one out.
+            </Told>
+          )}
           {good && <Said {...good} />}
           <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
-            <Button variant="contained" disabled={!good || tooMany || (profile !== null && !kept)} onClick={keep}>
+            <Button
+              variant="contained"
+              disabled={!good || tooMany || (profile !== null && !kept)}
+              onClick={keep}
+            >
               {profile ? 'Keep the change' : 'Keep the profile'}
             </Button>
             {profile && (
               <Button
                 color="inherit"
                 onClick={() => {
-                  patternEditor.edit({ ...pattern, profiles: pattern.profiles.filter((one) => one.id !== profile.id) });
+                  patternEditor.edit({
+                    ...pattern,
+                    profiles: pattern.profiles.filter((one) => one.id !== profile.id),
+                  });
                   drop();
                   onOpen(null);
                 }}
@@ -145,22 +215,39 @@ function OneProfile({ profile, onOpen }: { profile: CardProfile | null; onOpen: 
               </Button>
             )}
           </Stack>
-          {profile && kept && <Typography variant="body2">Typed, not kept yet: strips are printed as it was kept.</Typography>}
-          {profile && <Strips piece={id} profile={profile.id} saved={patternEditor.status === 'saved'} />}
+          {profile && kept && (
+            <Typography variant="body2">
+              Typed, not kept yet: strips are printed as it was kept.
+            </Typography>
+          )}
+          {profile && (
+            <Strips piece={id} profile={profile.id} saved={patternEditor.status === 'saved'} />
+          )}
           {profile && good && !kept && <AsSide arcs={good.arcs} />}
-          <Button color="inherit" component={Link} to={`/pieces/${id}/card`} sx={{ alignSelf: 'start' }}>
+          <Button
+            color="inherit"
+            component={Link}
+            to={`/pieces/${id}/card`}
+            sx={{ alignSelf: 'start' }}
+          >
             Back to the card
           </Button>
         </Stack>
       }
     />
   );
-} // prettier-ignore
+}
 
 const EXAMPLE = {
-  ordinates: [[0, 40], [75, 12], [150, 4], [225, 12], [300, 40]] as Ordinate[],
+  ordinates: [
+    [0, 40],
+    [75, 12],
+    [150, 4],
+    [225, 12],
+    [300, 40],
+  ] as Ordinate[],
   arcs: [{ a: [0, -40], b: [300, -40], bulge: -0.24 }] as Segment[],
-}; // prettier-ignore
+};
 
 function around({ ordinates, arcs }: { ordinates: readonly Ordinate[]; arcs: readonly Segment[] }) {
   const b = box(arcs);
@@ -169,20 +256,34 @@ function around({ ordinates, arcs }: { ordinates: readonly Ordinate[]; arcs: rea
 }
 
 /** What the contour is, in figures. */
-function Said({ ordinates, arcs, worstMm }: { ordinates: readonly Ordinate[]; arcs: readonly Segment[]; worstMm: number }) {
+function Said({
+  ordinates,
+  arcs,
+  worstMm,
+}: {
+  ordinates: readonly Ordinate[];
+  arcs: readonly Segment[];
+  worstMm: number;
+}) {
   const { show } = usePreferences();
   const straight = arcs.filter(isStraight).length;
   const round = arcs.length - straight;
   const drops = ordinates.map(([, drop]) => drop);
   return (
     <Typography role="status">
-      {[straight > 0 && `${straight} straight`, round > 0 && (round === 1 ? '1 arc' : `${round} arcs`)].filter(Boolean).join(' and ')}
-      , <span className="figure">{show(arcs.reduce((sum, s) => sum + segmentLength(s), 0))}</span> along the metal; no reading lies
-      farther off than <span className="figure">{show(worstMm, 2)}</span>. Drops from {show(Math.min(...drops))} to{' '}
+      {[
+        straight > 0 && `${straight} straight`,
+        round > 0 && (round === 1 ? '1 arc' : `${round} arcs`),
+      ]
+        .filter(Boolean)
+        .join(' and ')}
+      , <span className="figure">{show(arcs.reduce((sum, s) => sum + segmentLength(s), 0))}</span>{' '}
+      along the metal; no reading lies farther off than{' '}
+      <span className="figure">{show(worstMm, 2)}</span>. Drops from {show(Math.min(...drops))} to{' '}
       {show(Math.max(...drops))}.
     </Typography>
   );
-} // prettier-ignore
+}
 
 function Strips({ piece, profile, saved }: { piece: string; profile: string; saved: boolean }) {
   const { unit } = usePreferences();
@@ -193,19 +294,40 @@ function Strips({ piece, profile, saved }: { piece: string; profile: string; sav
       <Typography variant="h3">Checking strips, full size</Typography>
       {(['hollow', 'full'] as const).map((lie) => (
         <Stack key={lie} direction="row" spacing={1} sx={{ alignItems: 'center' }}>
-          <Button variant="outlined" component="a" href={link(lie, 'pdf')} download disabled={!saved}>
+          <Button
+            variant="outlined"
+            component="a"
+            href={link(lie, 'pdf')}
+            download
+            disabled={!saved}
+          >
             Print it {lie}
           </Button>
-          <Button color="inherit" size="small" component="a" href={link(lie, 'dxf')} download disabled={!saved}>
+          <Button
+            color="inherit"
+            size="small"
+            component="a"
+            href={link(lie, 'dxf')}
+            download
+            disabled={!saved}
+          >
             DXF
           </Button>
-          <Button color="inherit" size="small" component="a" href={link(lie, 'svg')} download disabled={!saved}>
+          <Button
+            color="inherit"
+            size="small"
+            component="a"
+            href={link(lie, 'svg')}
+            download
+            disabled={!saved}
+          >
             SVG
           </Button>
         </Stack>
       ))}
       <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-        Hollow is laid over the metal, full is the body under it. Each station has its mark and number.
+        Hollow is laid over the metal, full is the body under it. Each station has its mark and
+        number.
       </Typography>
     </Box>
   );
@@ -230,18 +352,37 @@ function AsSide({ arcs }: { arcs: readonly Segment[] }) {
   return (
     <FoldAway title="Make it a side of the card">
       <Stack spacing={1.2}>
-        <Choice label="Straight side" value={side} onChange={setChosen} options={sides.map(({ id, mm }) => [id, `${sideName(pattern, id)}, ${show(mm)}`] as const)} />
-        <Choice label="Its drops go" value={drops} onChange={setDrops} options={[['out', 'Out of the card'], ['in', 'Into the card']]} />
-        <Button variant="outlined" onClick={make}>Run the side along it</Button>
+        <Choice
+          label="Straight side"
+          value={side}
+          onChange={setChosen}
+          options={sides.map(
+            ({ id, mm }) => [id, `${sideName(pattern, id)}, ${show(mm)}`] as const,
+          )}
+        />
+        <Choice
+          label="Its drops go"
+          value={drops}
+          onChange={setDrops}
+          options={[
+            ['out', 'Out of the card'],
+            ['in', 'Into the card'],
+          ]}
+        />
+        <Button variant="outlined" onClick={make}>
+          Run the side along it
+        </Button>
         {said && <Typography role="status">{said}</Typography>}
       </Stack>
     </FoldAway>
   );
-} // prettier-ignore
+}
 
 function straightSides(pattern: PatternDoc) {
   const { path, sideIds } = outlineOf(pattern);
-  return path.flatMap((s, i) => (isStraight(s) ? [{ id: sideIds[i]!, mm: segmentLength(s) }] : [])).slice(0, 200);
+  return path
+    .flatMap((s, i) => (isStraight(s) ? [{ id: sideIds[i]!, mm: segmentLength(s) }] : []))
+    .slice(0, 200);
 }
 
 type ContourProps = { ordinates: readonly Ordinate[]; arcs: readonly Segment[]; faint?: boolean };
@@ -256,15 +397,37 @@ function ContourPicture({ ordinates, arcs, faint = false }: ContourProps) {
   const few = ordinates.length <= 24;
   return (
     <g opacity={faint ? 0.35 : 1}>
-      <rect x={from[0] - 18} y={from[1] - 20} width={to[0] - from[0] + 36} height={20} fill="var(--panel)" stroke="var(--ink)" strokeWidth={1.5} />
+      <rect
+        x={from[0] - 18}
+        y={from[1] - 20}
+        width={to[0] - from[0] + 36}
+        height={20}
+        fill="var(--panel)"
+        stroke="var(--ink)"
+        strokeWidth={1.5}
+      />
       {ordinates.map(([s, drop], i) => {
         const [[x1, y1], [x2, y2]] = [px([s, 0]), px([s, -drop])];
         return (
           <g key={i}>
             <line x1={x1} y1={y1} x2={x2} y2={y2} stroke="var(--layout)" strokeWidth={1.4} />
-            <circle cx={x2} cy={y2} r={4} fill="var(--panel)" stroke="var(--layout)" strokeWidth={1.8} />
+            <circle
+              cx={x2}
+              cy={y2}
+              r={4}
+              fill="var(--panel)"
+              stroke="var(--layout)"
+              strokeWidth={1.8}
+            />
             {few && (
-              <text x={x1} y={y1 - 5} textAnchor="middle" fontSize={13} className="figure" fill="var(--ink)">
+              <text
+                x={x1}
+                y={y1 - 5}
+                textAnchor="middle"
+                fontSize={13}
+                className="figure"
+                fill="var(--ink)"
+              >
                 {i + 1}
               </text>
             )}
@@ -276,7 +439,13 @@ function ContourPicture({ ordinates, arcs, faint = false }: ContourProps) {
           </g>
         );
       })}
-      <path d={data(arcs, false)} fill="none" stroke="var(--ink)" strokeWidth={3} strokeLinecap="round" />
+      <path
+        d={data(arcs, false)}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth={3}
+        strokeLinecap="round"
+      />
     </g>
   );
-} // prettier-ignore
+}

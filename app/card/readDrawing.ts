@@ -11,7 +11,9 @@ export async function readDrawing(name: string, text: string): Promise<Drawing |
   const found = await readAs(name, text);
   const many = 'drawn' in found ? found.drawn.reduce((sum, { run }) => sum + run.length, 0) : 0;
   return many > MOST_SEGMENTS
-    ? { wrong: `There are ${many} lines and arcs in this file: too many. Leave out what is not the piece, or save curves as curves.` } // prettier-ignore
+    ? {
+        wrong: `There are ${many} lines and arcs in this file: too many. Leave out what is not the piece, or save curves as curves.`,
+      }
     : found;
 }
 
@@ -36,8 +38,10 @@ function readTable(text: string): Drawing | Unread {
   if (!read.ok) return { wrong: problemSentence(read.problems[0]!, null, String) };
   const at = read.points;
   if (at.length < 3) return { wrong: 'It takes three points at least.' };
-  if (at.length > MOST_THINGS) return { wrong: `There are ${at.length} points in this file: too many.` };
-  const closed = Math.hypot(at[0]![0] - at.at(-1)![0], at[0]![1] - at.at(-1)![1]) < 1e-9 ? at.slice(0, -1) : at;
+  if (at.length > MOST_THINGS)
+    return { wrong: `There are ${at.length} points in this file: too many.` };
+  const closed =
+    Math.hypot(at[0]![0] - at.at(-1)![0], at[0]![1] - at.at(-1)![1]) < 1e-9 ? at.slice(0, -1) : at;
   const run = closed.map((a, i) => line(a, closed[(i + 1) % closed.length]!));
   return { drawn: [{ layer: 'Points', run }], unitMm: null, passedOver: [] };
 }

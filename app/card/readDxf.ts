@@ -8,8 +8,22 @@ import type { Vec } from '#core/measure/vector';
 import type { Drawing, Unread } from './drawingFile';
 import { CURVE_SHARE, MOST_THINGS, OUT_OF_SIGHT } from './drawingFile';
 
-/** Millimetres to one unit of a DXF, by its $INSUNITS (DXF Reference, header variables); of others nothing is known. */
-const DXF_UNITS: Record<number, number> = { 1: 25.4, 2: 304.8, 4: 1, 5: 10, 6: 1000, 8: 25.4e-6, 9: 0.0254, 10: 914.4, 13: 0.001, 14: 100 }; // prettier-ignore
+/**
+ * Millimetres to one unit of a DXF, by its $INSUNITS (DXF Reference, header variables); of others
+ * nothing is known.
+ */
+const DXF_UNITS: Record<number, number> = {
+  1: 25.4,
+  2: 304.8,
+  4: 1,
+  5: 10,
+  6: 1000,
+  8: 25.4e-6,
+  9: 0.0254,
+  10: 914.4,
+  13: 0.001,
+  14: 100,
+};
 
 type Entity = {
   type: string;
@@ -38,7 +52,9 @@ type Handler = InstanceType<Parameters<Parser['registerEntityHandler']>[0]>;
 const handlerOf = (name: 'CIRCLE' | 'ELLIPSE') =>
   class {
     ForEntityName = name;
-    parseEntity(scanner: Parameters<Handler['parseEntity']>[0]): ReturnType<Handler['parseEntity']> {
+    parseEntity(
+      scanner: Parameters<Handler['parseEntity']>[0],
+    ): ReturnType<Handler['parseEntity']> {
       const said = new Map<number, string | number | boolean>();
       for (let group = scanner.next(); group.code !== 0 && !scanner.isEOF(); group = scanner.next())
         said.set(group.code, group.value);
@@ -67,16 +83,27 @@ export async function readDxf(text: string): Promise<Drawing | Unread> {
   for (const name of ['CIRCLE', 'ELLIPSE'] as const) parser.registerEntityHandler(handlerOf(name));
   const parsed = parser.parseSync(text);
   const layers = parsed?.tables?.layer?.layers ?? {};
-  /** What is not to be seen in the drawing is no part of it: on layers that are off or frozen, and what is laid on a sheet round it. */
+  /**
+   * What is not to be seen in the drawing is no part of it: on layers that are off or frozen, and
+   * what is laid on a sheet round it.
+   */
   const isShown = ({ layer = '0', visible, inPaperSpace }: Entity) =>
-    visible !== false && !inPaperSpace && layers[layer]?.visible !== false && !layers[layer]?.frozen;
+    visible !== false &&
+    !inPaperSpace &&
+    layers[layer]?.visible !== false &&
+    !layers[layer]?.frozen;
   const all = (parsed?.entities ?? []) as unknown as Entity[];
   if (all.length === 0) return { wrong: 'There is nothing drawn in this file.' };
   const entities = all.filter(isShown);
   if (entities.length === 0) return { wrong: OUT_OF_SIGHT };
-  if (entities.length > MOST_THINGS) return { wrong: `There are ${entities.length} things in this file: too many. Leave out what is not the piece.` }; // prettier-ignore
+  if (entities.length > MOST_THINGS)
+    return {
+      wrong: `There are ${entities.length} things in this file: too many. Leave out what is not the piece.`,
+    };
   const units = parsed?.header?.['$INSUNITS'];
-  const places = entities.flatMap((e) => e.vertices ?? (e.center ? [e.center] : (e.controlPoints ?? [])));
+  const places = entities.flatMap(
+    (e) => e.vertices ?? (e.center ? [e.center] : (e.controlPoints ?? [])),
+  );
   const every = reachOf(places.map(({ x, y }): Vec => [x, y])) * CURVE_SHARE || 0.1;
   const passedOver: string[] = [];
   const drawn = entities.flatMap((entity): Drawn[] => {
@@ -84,10 +111,17 @@ export async function readDxf(text: string): Promise<Drawing | Unread> {
     if (run === null) passedOver.push(entity.type);
     return run && run.length > 0 ? [{ layer: entity.layer ?? '0', run }] : [];
   });
-  return { drawn, unitMm: typeof units === 'number' ? (DXF_UNITS[units] ?? null) : null, passedOver: [...new Set(passedOver)] }; // prettier-ignore
+  return {
+    drawn,
+    unitMm: typeof units === 'number' ? (DXF_UNITS[units] ?? null) : null,
+    passedOver: [...new Set(passedOver)],
+  };
 }
 
-/** What is drawn in a plane of its own that faces away lies mirrored in x there (DXF Reference, the arbitrary axis algorithm). */
+/**
+ * What is drawn in a plane of its own that faces away lies mirrored in x there (DXF Reference, the
+ * arbitrary axis algorithm).
+ */
 function inTheDrawing(e: Entity, every: number): Segment[] | null {
   const run = runOf(e, every);
   if (!facesAway(e) || !run || !/^(ARC|CIRCLE|LWPOLYLINE|POLYLINE)$/.test(e.type)) return run;
@@ -115,10 +149,15 @@ function runOf(e: Entity, every: number): Segment[] | null {
     case 'CIRCLE':
       return e.center && e.radius ? circleRun(at(e.center), e.radius) : [];
     case 'ARC':
-      return e.center && e.radius ? arcRun(at(e.center), e.radius, e.startAngle ?? 0, e.endAngle ?? 2 * Math.PI) : [];
+      return e.center && e.radius
+        ? arcRun(at(e.center), e.radius, e.startAngle ?? 0, e.endAngle ?? 2 * Math.PI)
+        : [];
     case 'SPLINE': {
       const control = (e.controlPoints ?? []).map(at);
-      const points = splinePoints({ degree: e.degreeOfSplineCurve ?? 3, knots: e.knotValues ?? [], control }, every * 4); // prettier-ignore
+      const points = splinePoints(
+        { degree: e.degreeOfSplineCurve ?? 3, knots: e.knotValues ?? [], control },
+        every * 4,
+      );
       return curveThrough(points.length > 0 ? points : (e.fitPoints ?? []).map(at), every);
     }
     case 'ELLIPSE':

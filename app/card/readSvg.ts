@@ -10,30 +10,59 @@ export async function readSvg(text: string): Promise<Drawing | Unread> {
   const { runsOfPath, shapePath } = await import('./svgPath');
   const parsed = new DOMParser().parseFromString(text, 'image/svg+xml');
   const broken = parsed.querySelector('parsererror');
-  if (broken) return { wrong: `The SVG is broken: ${broken.textContent?.split('\n')[1] ?? 'it does not end as it should'}.` };
+  if (broken)
+    return {
+      wrong: `The SVG is broken: ${broken.textContent?.split('\n')[1] ?? 'it does not end as it should'}.`,
+    };
   const root = parsed.documentElement as unknown as SVGSVGElement;
-  const view = (root.getAttribute('viewBox') ?? '').trim().split(/[\s,]+/).map(Number);
+  const view = (root.getAttribute('viewBox') ?? '')
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
   const wide = /^([\d.]+)(mm|cm|in|pt|pc)$/.exec((root.getAttribute('width') ?? '').trim());
-  const unitMm = wide && view.length === 4 && view[2]! > 0 ? (Number(wide[1]) * CSS_MM[wide[2]!]!) / view[2]! : null;
-  const all = [...root.querySelectorAll<SVGGraphicsElement>('path, rect, circle, ellipse, line, polyline, polygon')].filter((one) => !one.closest('defs, clipPath, mask, symbol, marker, pattern')); // prettier-ignore
+  const unitMm =
+    wide && view.length === 4 && view[2]! > 0
+      ? (Number(wide[1]) * CSS_MM[wide[2]!]!) / view[2]!
+      : null;
+  const all = [
+    ...root.querySelectorAll<SVGGraphicsElement>(
+      'path, rect, circle, ellipse, line, polyline, polygon',
+    ),
+  ].filter((one) => !one.closest('defs, clipPath, mask, symbol, marker, pattern'));
   if (all.length === 0) return { wrong: 'There is nothing drawn in this file.' };
   const shapes = all.filter((one) => isShown(one, root));
   if (shapes.length === 0) return { wrong: OUT_OF_SIGHT };
-  if (shapes.length > MOST_THINGS) return { wrong: `There are ${shapes.length} things in this file: too many. Leave out what is not the piece.` }; // prettier-ignore
-  const passedOver = [...new Set([...root.querySelectorAll('text, image, use')].map(({ tagName }) => tagName))];
-  const reach = view.length === 4 && view.every(Number.isFinite) ? Math.hypot(view[2]!, view[3]!) : 400;
+  if (shapes.length > MOST_THINGS)
+    return {
+      wrong: `There are ${shapes.length} things in this file: too many. Leave out what is not the piece.`,
+    };
+  const passedOver = [
+    ...new Set([...root.querySelectorAll('text, image, use')].map(({ tagName }) => tagName)),
+  ];
+  const reach =
+    view.length === 4 && view.every(Number.isFinite) ? Math.hypot(view[2]!, view[3]!) : 400;
   const drawn = shapes.flatMap((shape): Drawn[] => {
     const d = shapePath(shape.tagName, (name) => shape.getAttribute(name));
     if (!d) return [];
-    return runsOfPath(d, matrixOf(shape, root), reach * CURVE_SHARE).map((run) => ({ layer: layerOf(shape), run }));
+    return runsOfPath(d, matrixOf(shape, root), reach * CURVE_SHARE).map((run) => ({
+      layer: layerOf(shape),
+      run,
+    }));
   });
   return { drawn, unitMm, passedOver };
-} // prettier-ignore
+}
 
-/** Whether a shape is drawn: neither it nor a group it lies in is put out of sight, as a layer that is switched off. */
+/**
+ * Whether a shape is drawn: neither it nor a group it lies in is put out of sight, as a layer that
+ * is switched off.
+ */
 function isShown(shape: Element, root: Element): boolean {
   for (let one: Element | null = shape; one && one !== root; one = one.parentElement)
-    if (one.getAttribute('display') === 'none' || /(?:^|;)\s*display\s*:\s*none/.test(one.getAttribute('style') ?? '')) return false; // prettier-ignore
+    if (
+      one.getAttribute('display') === 'none' ||
+      /(?:^|;)\s*display\s*:\s*none/.test(one.getAttribute('style') ?? '')
+    )
+      return false;
   return true;
 }
 
@@ -55,7 +84,9 @@ function matrixOf(shape: SVGGraphicsElement, root: Element) {
   return m;
 }
 
-/** What parts shapes of an SVG: the group they lie in by its name, else the colour of their line. */
+/**
+ * What parts shapes of an SVG: the group they lie in by its name, else the colour of their line.
+ */
 function layerOf(shape: SVGGraphicsElement): string {
   const group = shape.parentElement?.closest('g[id]');
   const name = group?.id;

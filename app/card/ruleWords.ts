@@ -5,7 +5,10 @@ import { endsOfFold } from '#core/card/foldPlace';
 import type { Segment } from '#core/measure/segment';
 import { isStraight } from '#core/measure/segment';
 
-/** What a side is called: its edge's letter, with a number where the edge has several; a fold by its number. */
+/**
+ * What a side is called: its edge's letter, with a number where the edge has several; a fold by its
+ * number.
+ */
 export function sideName(doc: PatternDoc, id: string): string {
   const fold = doc.folds.findIndex((f) => f.id === id);
   if (fold >= 0) return `fold ${fold + 1}`;
@@ -24,16 +27,23 @@ export function partName(doc: PatternDoc, id: string): string {
 }
 
 const listed = (names: readonly string[]): string =>
-  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
+  names.length < 2
+    ? (names[0] ?? '')
+    : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
 
 const byName = (a: string, b: string) => a.localeCompare(b, 'en', { numeric: true });
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const holesSaid = (doc: PatternDoc, ids: readonly string[]) =>
   listed(ids.map((id) => String(doc.holes.findIndex((hole) => hole.id === id) + 1)));
-const placesSaid = (doc: PatternDoc, ids: readonly string[]) => listed(ids.map((id) => partName(doc, id)));
+const placesSaid = (doc: PatternDoc, ids: readonly string[]) =>
+  listed(ids.map((id) => partName(doc, id)));
 const pairsSaid = (doc: PatternDoc, ids: readonly string[]) =>
-  listed(ids.flatMap((id, i) => (i % 2 === 0 ? [`${partName(doc, id)} – ${partName(doc, ids[i + 1] ?? id)}`] : [])));
+  listed(
+    ids.flatMap((id, i) =>
+      i % 2 === 0 ? [`${partName(doc, id)} – ${partName(doc, ids[i + 1] ?? id)}`] : [],
+    ),
+  );
 
 /** What parts are meant to be, as one says it. */
 export function ruleSaid(doc: PatternDoc, rule: CardRule, show: (mm: number) => string): string {
@@ -68,7 +78,7 @@ export function ruleSaid(doc: PatternDoc, rule: CardRule, show: (mm: number) => 
     case 'pitch':
       return `Holes ${listed(rule.holes.map((id) => String(doc.holes.findIndex((h) => h.id === id) + 1)))} in line, evenly`;
   }
-} // prettier-ignore
+}
 
 /** How far what was measured is from that. */
 export function offSaid(rule: CardRule, off: AsMeasured, show: (mm: number) => string): string {
@@ -103,7 +113,10 @@ export function offSaid(rule: CardRule, off: AsMeasured, show: (mm: number) => s
   }
 }
 
-/** The straight line of a side or of a fold: only those can be ruled parallel, square or on one line. Null for an arc. */
+/**
+ * The straight line of a side or of a fold: only those can be ruled parallel, square or on one
+ * line. Null for an arc.
+ */
 export function straightOf(doc: PatternDoc, id: string): Segment | null {
   const segment = segmentOfSide(doc, id);
   if (segment) return isStraight(segment) ? segment : null;

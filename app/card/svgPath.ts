@@ -9,9 +9,19 @@ import type { Vec } from '#core/measure/vector';
 export type Matrix = { a: number; b: number; c: number; d: number; e: number; f: number };
 
 /** CSS lengths in its own pixels, of which there are 96 to an inch (CSS Values 3, 5.2). */
-const CSS_PX: Record<string, number> = { px: 1, mm: 96 / 25.4, cm: 96 / 2.54, in: 96, pt: 96 / 72, pc: 16 };
+const CSS_PX: Record<string, number> = {
+  px: 1,
+  mm: 96 / 25.4,
+  cm: 96 / 2.54,
+  in: 96,
+  pt: 96 / 72,
+  pc: 16,
+};
 
-/** A length as it stands in an attribute, in the drawing's own units; null where it is none (a percentage, say). */
+/**
+ * A length as it stands in an attribute, in the drawing's own units; null where it is none (a
+ * percentage, say).
+ */
 export function svgLength(text: string | null): number | null {
   if (text === null) return 0;
   const found = /^\s*([-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)(px|mm|cm|in|pt|pc)?\s*$/i.exec(text);
@@ -19,8 +29,8 @@ export function svgLength(text: string | null): number | null {
 }
 
 /**
- * The runs of lines and arcs of a path (SVG 1.1, 8.3) after a transform, y turned up; curves within `every`. Throws where the
- * path cannot be read.
+ * The runs of lines and arcs of a path (SVG 1.1, 8.3) after a transform, y turned up; curves within
+ * `every`. Throws where the path cannot be read.
  */
 export function runsOfPath(d: string, m: Matrix, every: number): Segment[][] {
   return runsOf(commandsOf(d).matrix(m.a, m.b, m.c, m.d, m.e, m.f).commands as Command[], every);
@@ -37,13 +47,29 @@ function commandsOf(d: string): SVGPathData {
   }
 }
 
-type Command = { type: number; x?: number; y?: number; x1?: number; y1?: number; x2?: number; y2?: number; rX?: number; rY?: number; xRot?: number; lArcFlag?: 0 | 1; sweepFlag?: 0 | 1 }; // prettier-ignore
+type Command = {
+  type: number;
+  x?: number;
+  y?: number;
+  x1?: number;
+  y1?: number;
+  x2?: number;
+  y2?: number;
+  rX?: number;
+  rY?: number;
+  xRot?: number;
+  lArcFlag?: 0 | 1;
+  sweepFlag?: 0 | 1;
+};
 
 /** Runs of a path, y turned up. */
 function runsOf(commands: readonly Command[], every: number): Segment[][] {
   const runs: Segment[][] = [];
   let run: Segment[] = [];
-  let [start, at]: [Vec, Vec] = [[0, 0], [0, 0]];
+  let [start, at]: [Vec, Vec] = [
+    [0, 0],
+    [0, 0],
+  ];
   const end = () => {
     if (run.length > 0) runs.push(run);
     run = [];
@@ -65,14 +91,15 @@ function runsOf(commands: readonly Command[], every: number): Segment[][] {
       const goal = up(c.x!, c.y!);
       // An arc that ends where it begins is left out (SVG 1.1, F.6.2).
       if (c.type === SVGPathData.ARC && goal[0] === at[0] && goal[1] === at[1]) continue;
-      if (c.type === SVGPathData.ARC && Math.abs(c.rX! - c.rY!) < 1e-6 * c.rX!) run.push(...halves(arcTo(at, goal, c)));
+      if (c.type === SVGPathData.ARC && Math.abs(c.rX! - c.rY!) < 1e-6 * c.rX!)
+        run.push(...halves(arcTo(at, goal, c)));
       else run.push(...curveThrough(sampled(at, goal, c), every));
       at = goal;
     }
   }
   end();
   return runs;
-} // prettier-ignore
+}
 
 /** A circular arc of an SVG path, y turned up: the sweep flag says clockwise there. */
 function arcTo(a: Vec, b: Vec, c: Command): Segment {
@@ -86,12 +113,16 @@ const SAMPLES = 96;
 function sampled(a: Vec, b: Vec, c: Command): Vec[] {
   if (c.type === SVGPathData.ARC) return ellipticalArc(a, b, c);
   const control: Vec[] =
-    c.type === SVGPathData.QUAD_TO ? [a, [c.x1!, -c.y1!], b] : [a, [c.x1!, -c.y1!], [c.x2!, -c.y2!], b];
+    c.type === SVGPathData.QUAD_TO
+      ? [a, [c.x1!, -c.y1!], b]
+      : [a, [c.x1!, -c.y1!], [c.x2!, -c.y2!], b];
   const degree = control.length - 1;
   const knots = [...Array<number>(degree + 1).fill(0), ...Array<number>(degree + 1).fill(1)];
-  const long = control.slice(1).reduce((sum, p, i) => sum + Math.hypot(p[0] - control[i]![0], p[1] - control[i]![1]), 0);
+  const long = control
+    .slice(1)
+    .reduce((sum, p, i) => sum + Math.hypot(p[0] - control[i]![0], p[1] - control[i]![1]), 0);
   return splinePoints({ degree, knots, control }, long / SAMPLES);
-} // prettier-ignore
+}
 
 /** Points of an elliptical arc (SVG 1.1, appendix F.6), y turned up. */
 function ellipticalArc(a: Vec, b: Vec, c: Command): Vec[] {
@@ -103,7 +134,14 @@ function ellipticalArc(a: Vec, b: Vec, c: Command): Vec[] {
   const over = Math.sqrt((x / rx) ** 2 + (y / ry) ** 2);
   if (over > 1) [rx, ry] = [rx * over, ry * over];
   const ccw = !c.sweepFlag;
-  const k = Math.sqrt(Math.max(0, (rx * rx * ry * ry - rx * rx * y * y - ry * ry * x * x) / (rx * rx * y * y + ry * ry * x * x))) * (!!c.lArcFlag === ccw ? -1 : 1);
+  const k =
+    Math.sqrt(
+      Math.max(
+        0,
+        (rx * rx * ry * ry - rx * rx * y * y - ry * ry * x * x) /
+          (rx * rx * y * y + ry * ry * x * x),
+      ),
+    ) * (!!c.lArcFlag === ccw ? -1 : 1);
   const [u, v] = [(k * rx * y) / ry, (-k * ry * x) / rx];
   const start = Math.atan2((y - v) / ry, (x - u) / rx);
   let sweep = Math.atan2((-y - v) / ry, (-x - u) / rx) - start;
@@ -115,7 +153,7 @@ function ellipticalArc(a: Vec, b: Vec, c: Command): Vec[] {
     const [p, q] = [rx * Math.cos(t), ry * Math.sin(t)];
     return i === 0 ? a : i === SAMPLES ? b : [mx + cos * p - sin * q, my + sin * p + cos * q];
   });
-} // prettier-ignore
+}
 
 /** A shape of SVG as path data; null for one that draws nothing. */
 export function shapePath(tag: string, attribute: (name: string) => string | null): string | null {
@@ -127,7 +165,9 @@ export function shapePath(tag: string, attribute: (name: string) => string | nul
       const [x, y, w, h] = [of('x'), of('y'), of('width'), of('height')];
       if (!(w > 0 && h > 0)) return null;
       // Round corners: where one radius is not said it is the other (SVG 1.1, 9.2).
-      const said = [attribute('rx'), attribute('ry')].map((r) => (r === null ? null : svgLength(r)));
+      const said = [attribute('rx'), attribute('ry')].map((r) =>
+        r === null ? null : svgLength(r),
+      );
       const rx = Math.min(said[0] ?? said[1] ?? 0, w / 2);
       const ry = Math.min(said[1] ?? said[0] ?? 0, h / 2);
       if (!(rx > 0 && ry > 0)) return `M${x} ${y}H${x + w}V${y + h}H${x}Z`;
@@ -138,7 +178,9 @@ export function shapePath(tag: string, attribute: (name: string) => string | nul
     case 'ellipse': {
       const [cx, cy] = [of('cx'), of('cy')];
       const [rx, ry] = tag === 'circle' ? [of('r'), of('r')] : [of('rx'), of('ry')];
-      return rx > 0 && ry > 0 ? `M${cx + rx} ${cy}A${rx} ${ry} 0 0 1 ${cx - rx} ${cy}A${rx} ${ry} 0 0 1 ${cx + rx} ${cy}Z` : null; // prettier-ignore
+      return rx > 0 && ry > 0
+        ? `M${cx + rx} ${cy}A${rx} ${ry} 0 0 1 ${cx - rx} ${cy}A${rx} ${ry} 0 0 1 ${cx + rx} ${cy}Z`
+        : null;
     }
     case 'line':
       return `M${of('x1')} ${of('y1')}L${of('x2')} ${of('y2')}`;

@@ -18,7 +18,10 @@ self.onmessage = ({ data }: MessageEvent<TraceAsked | 'warm up'>) => {
   void look(file).then(
     async (picture) => {
       const at = ([u, v]: Vec): Vec => [u * picture.width, v * picture.height];
-      const tapped = frameAt && given.kind !== 'scan' && given.kind !== 'places' ? tappedScale(given, frameAt.map(at)) : null; // prettier-ignore
+      const tapped =
+        frameAt && given.kind !== 'scan' && given.kind !== 'places'
+          ? tappedScale(given, frameAt.map(at))
+          : null;
       if (tapped && !tapped.ok) return say({ what: 'refused', problems: tapped.problems });
       const steps = trace(picture, tapped?.scale ?? given, toleranceMm, cardAt && cardAt.map(at));
       for (;;) {
@@ -42,7 +45,12 @@ self.onmessage = ({ data }: MessageEvent<TraceAsked | 'warm up'>) => {
         const rest = {
           holes: [
             ...holes,
-            ...formed.map(({ at: [x, y], ...hole }) => ({ x, y, ...hole, seen: 'through' as const })),
+            ...formed.map(({ at: [x, y], ...hole }) => ({
+              x,
+              y,
+              ...hole,
+              seen: 'through' as const,
+            })),
           ],
           openings: openings.length - formed.length,
           lines,
@@ -72,6 +80,8 @@ async function look(file: Blob): Promise<Picture> {
 
 function pictureOf({ width, height, data }: StraightPicture): Promise<Blob> {
   const canvas = new OffscreenCanvas(width, height);
-  canvas.getContext('2d')!.putImageData(new ImageData(Uint8ClampedArray.from(data), width, height), 0, 0);
+  canvas
+    .getContext('2d')!
+    .putImageData(new ImageData(Uint8ClampedArray.from(data), width, height), 0, 0);
   return canvas.convertToBlob({ type: 'image/jpeg', quality: 0.82 });
 }

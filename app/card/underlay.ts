@@ -11,13 +11,14 @@ export const keepUnderlay = (piece: string, underlay: Underlay): Promise<void> =
   set(piece, underlay, store()).catch(() => undefined);
 
 /** Takes it away again. */
-export const dropUnderlay = (piece: string): Promise<void> => del(piece, store()).catch(() => undefined);
+export const dropUnderlay = (piece: string): Promise<void> =>
+  del(piece, store()).catch(() => undefined);
 
 export type Shown = Omit<Underlay, 'picture'> & { url: string };
 
 /**
- * The picture behind a card, to be drawn: by its name among those of the piece, or while it is on its way as this browser
- * keeps it; null where there is none.
+ * The picture behind a card, to be drawn: by its name among those of the piece, or while it is on
+ * its way as this browser keeps it; null where there is none.
  */
 export function useUnderlay(
   piece: string,
@@ -25,7 +26,8 @@ export function useUnderlay(
   pictures: readonly Picture[],
 ): [Shown | null, () => void] {
   const [kept, setShown] = useState<Shown | null>(null);
-  const there = underlay && pictures.find(({ name, putAway }) => name === underlay.picture && putAway === null);
+  const there =
+    underlay && pictures.find(({ name, putAway }) => name === underlay.picture && putAway === null);
   const shown = underlay && there ? { ...underlay, url: `/pictures/${there.id}/whole` } : kept;
   useEffect(() => {
     let url: string | null = null;

@@ -9,7 +9,13 @@ import { cross, distance, sub, unit as direction } from '#core/measure/vector';
 import { usePreferences } from '../frame/preferences';
 import { useInHand, usePick, usePiece } from '../piece/pieceContext';
 
-type Held = { kind: 'corner' | 'hole' | 'side'; id: string; at: Vec; moved: boolean; was: PatternDoc };
+type Held = {
+  kind: 'corner' | 'hole' | 'side';
+  id: string;
+  at: Vec;
+  moved: boolean;
+  was: PatternDoc;
+};
 
 /** What a drag has changed, in words, and where to say it; `now` while the hand is still on it. */
 export type Moved = { at: Vec; said: string[]; now: boolean };
@@ -22,8 +28,8 @@ const SNAP_PX = 9;
 const TOLD_MM = 0.005;
 
 /**
- * Dragging corners, holes, and the ring of a picked edge: drawn onto what is near, and told what it changes. With `gather`
- * nothing is dragged, and what is touched goes there.
+ * Dragging corners, holes, and the ring of a picked edge: drawn onto what is near, and told what it
+ * changes. With `gather` nothing is dragged, and what is touched goes there.
  */
 export function useDrag(able: boolean, gather?: (id: string) => void) {
   const { patternEditor } = usePiece();
@@ -53,11 +59,23 @@ export function useDrag(able: boolean, gather?: (id: string) => void) {
       return true;
     };
     // No farther than part of the way to the next corner, or a short edge could not be touched.
-    const corner = nearest(pattern.corners, (c) => [c.x, c.y], (_, i) => Math.max(CLOSE_PX / scale, Math.min(reach, 0.35 * nextCorner(pattern, i)))); // prettier-ignore
+    const corner = nearest(
+      pattern.corners,
+      (c) => [c.x, c.y],
+      (_, i) => Math.max(CLOSE_PX / scale, Math.min(reach, 0.35 * nextCorner(pattern, i))),
+    );
     if (corner) return grab('corner', corner.id, [corner.x, corner.y]);
-    const bow = nearest(pick?.kind === 'edge' ? bowsOf(pattern, pick.id) : [], ({ at }) => at, () => reach); // prettier-ignore
+    const bow = nearest(
+      pick?.kind === 'edge' ? bowsOf(pattern, pick.id) : [],
+      ({ at }) => at,
+      () => reach,
+    );
     if (bow) return grab('side', bow.side, bow.at);
-    const hole = nearest(pattern.holes, (h) => [h.x, h.y], (h) => Math.max(reach, h.diameterMm / 2)); // prettier-ignore
+    const hole = nearest(
+      pattern.holes,
+      (h) => [h.x, h.y],
+      (h) => Math.max(reach, h.diameterMm / 2),
+    );
     return hole ? grab('hole', hole.id, [hole.x, hole.y]) : false;
   };
 
@@ -71,13 +89,24 @@ export function useDrag(able: boolean, gather?: (id: string) => void) {
       setTold({ at, said: lengthsChanged(h.was, next, show), now: true, pick: h.id });
     };
     if (h.kind === 'side') return put(bowed(pattern, h.id, p, SNAP_PX / scale), p);
-    const found = snap(p, { ...snapAround(pattern, h.id), stood: h.at, reachMm: SNAP_PX / scale, unit });
+    const found = snap(p, {
+      ...snapAround(pattern, h.id),
+      stood: h.at,
+      reachMm: SNAP_PX / scale,
+      unit,
+    });
     setGuides(found.guides);
     const [x, y] = found.point;
-    put(h.kind === 'corner' ? moveCorner(pattern, h.id, found.point) : setHole(pattern, h.id, { x, y }), found.point);
+    put(
+      h.kind === 'corner'
+        ? moveCorner(pattern, h.id, found.point)
+        : setHole(pattern, h.id, { x, y }),
+      found.point,
+    );
   };
 
-  // Left in the middle of a drag (the server's other version, the back button), the piece must not stay at rest.
+  // Left in the middle of a drag (the server's other version, the back button), the piece must not
+  // stay at rest.
   useEffect(() => () => setMoving(false), [setMoving]);
 
   const drag = (p: Vec, scale: number) => {
@@ -119,7 +148,10 @@ function nextCorner({ corners }: PatternDoc, i: number): number {
   return Math.min(distance(at(i), at(i - 1)), distance(at(i), at(i + 1)));
 }
 
-/** The middles of an edge's sides, by which they are bent; a long traced edge is shaped at its corners instead. */
+/**
+ * The middles of an edge's sides, by which they are bent; a long traced edge is shaped at its
+ * corners instead.
+ */
 export function bowsOf(pattern: PatternDoc, edgeId: string): { side: string; at: Vec }[] {
   const sides = pattern.edges.find((edge) => edge.id === edgeId)?.sides ?? [];
   if (sides.length > 12) return [];
@@ -129,7 +161,10 @@ export function bowsOf(pattern: PatternDoc, edgeId: string): { side: string; at:
   });
 }
 
-/** The side as the arc through its two ends and a third point; straight when that is within `reachMm` of the chord. */
+/**
+ * The side as the arc through its two ends and a third point; straight when that is within
+ * `reachMm` of the chord.
+ */
 function bowed(pattern: PatternDoc, side: string, via: Vec, reachMm: number): PatternDoc {
   const s = segmentOfSide(pattern, side);
   if (!s) return pattern;
@@ -137,8 +172,14 @@ function bowed(pattern: PatternDoc, side: string, via: Vec, reachMm: number): Pa
   return reshapeSide(pattern, side, Math.abs(off) < reachMm ? 0 : bulgeThrough(s.a, via, s.b));
 }
 
-/** What a dragged corner or hole may catch on: neighbours as anchors, the other corners, the directions of other sides. */
-function snapAround(pattern: PatternDoc, id: string): { anchors: Vec[]; ends: Vec[]; directions: Vec[] } {
+/**
+ * What a dragged corner or hole may catch on: neighbours as anchors, the other corners, the
+ * directions of other sides.
+ */
+function snapAround(
+  pattern: PatternDoc,
+  id: string,
+): { anchors: Vec[]; ends: Vec[]; directions: Vec[] } {
   const at = (of: string): Vec => {
     const c = pattern.corners.find((corner) => corner.id === of)!;
     return [c.x, c.y];
@@ -146,7 +187,8 @@ function snapAround(pattern: PatternDoc, id: string): { anchors: Vec[]; ends: Ve
   const touching = pattern.sides.filter((s) => s.from === id || s.to === id);
   const neighbours = touching.map((s) => (s.from === id ? s.to : s.from));
   const others = pattern.corners.filter((c) => c.id !== id);
-  // Guides through every corner of a traced outline would catch everywhere; the nearest few dozen are enough.
+  // Guides through every corner of a traced outline would catch everywhere; the nearest few dozen
+  // are enough.
   const few = others.length <= 60 ? others : others.filter((c) => neighbours.includes(c.id));
   return {
     anchors: neighbours.map(at),

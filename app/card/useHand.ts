@@ -30,14 +30,17 @@ export type Doing = {
   gather: (part: string) => void;
 };
 
-/** A new hole is as large as most plug and drain holes; it is in hand at once, to be made what it should be. */
+/**
+ * A new hole is as large as most plug and drain holes; it is in hand at once, to be made what it
+ * should be.
+ */
 const HOLE_MM = 8;
 /** A new tuck, to be made what it should be: as wide and deep as paper is usually tucked. */
 const [TUCK_MM, TUCK_DEEP_MM] = [6, 60];
 
 /**
- * The hand on the card and what it can do, by touch and by key: arrows move what is picked, letters do what is offered,
- * Escape puts the hand down before it puts down the pick.
+ * The hand on the card and what it can do, by touch and by key: arrows move what is picked, letters
+ * do what is offered, Escape puts the hand down before it puts down the pick.
  */
 export function useHand(): { hand: Hand | null; doing: Doing } {
   const { patternEditor, pattern } = usePiece();
@@ -72,7 +75,10 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
       if (hand?.kind !== 'inside') return;
       const id = newId();
       const [x, y] = hand.at;
-      patternEditor.edit({ ...pattern, holes: [...pattern.holes, { id, x, y, diameterMm: HOLE_MM }] });
+      patternEditor.edit({
+        ...pattern,
+        holes: [...pattern.holes, { id, x, y, diameterMm: HOLE_MM }],
+      });
       take(null);
       setPick({ kind: 'hole', id });
     },
@@ -93,7 +99,13 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
       setPick({ kind: 'bead', id: bead.id });
     },
     tuck: (at) => {
-      const tuck = { id: newId(), kind: 'tuck', at: at.place, widthMm: TUCK_MM, depthMm: TUCK_DEEP_MM } as const;
+      const tuck = {
+        id: newId(),
+        kind: 'tuck',
+        at: at.place,
+        widthMm: TUCK_MM,
+        depthMm: TUCK_DEEP_MM,
+      } as const;
       patternEditor.edit({ ...pattern, tucks: [...pattern.tucks, tuck] });
       take(null);
       setPick(null);
@@ -112,19 +124,25 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
     gather: (part) => {
       if (hand?.kind !== 'rule') return;
       const has = hand.parts.includes(part);
-      take({ kind: 'rule', parts: has ? hand.parts.filter((id) => id !== part) : [...hand.parts, part] });
+      take({
+        kind: 'rule',
+        parts: has ? hand.parts.filter((id) => id !== part) : [...hand.parts, part],
+      });
     },
   };
 
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
-  const corner = pick?.kind === 'corner' ? pattern.corners.find((c) => c.id === pick.id) : undefined;
+  const corner =
+    pick?.kind === 'corner' ? pattern.corners.find((c) => c.id === pick.id) : undefined;
   const hole = pick?.kind === 'hole' ? pattern.holes.find((h) => h.id === pick.id) : undefined;
-  const movable = corner ?? hole ?? (hand?.kind === 'inside' ? { x: hand.at[0], y: hand.at[1] } : undefined);
+  const movable =
+    corner ?? hole ?? (hand?.kind === 'inside' ? { x: hand.at[0], y: hand.at[1] } : undefined);
   const nudge = (across: number, up: number, shift: boolean) => {
     const step = keyStep(unit, shift);
     const to = movable && ([movable.x + across * step, movable.y + up * step] as const);
     if (corner && to) return patternEditor.edit(moveCorner(pattern, corner.id, to), corner.id);
-    if (hole && to) return patternEditor.edit(setHole(pattern, hole.id, { x: to[0], y: to[1] }), hole.id);
+    if (hole && to)
+      return patternEditor.edit(setHole(pattern, hole.id, { x: to[0], y: to[1] }), hole.id);
     if (to) return take({ kind: 'inside', at: to });
     // Along the edge that is picked, or along the one a begun fold is to end on.
     const way = (across || up) * step;
@@ -138,7 +156,9 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
     }
   };
   const arrow = (across: number, up: number) =>
-    movable || edge || (hand?.kind === 'fold' && hand.to) ? (shift: boolean) => nudge(across, up, shift) : undefined;
+    movable || edge || (hand?.kind === 'fold' && hand.to)
+      ? (shift: boolean) => nudge(across, up, shift)
+      : undefined;
   const nextEnd = (step: number) => {
     if (hand?.kind !== 'fold') return;
     const edges = byLetter(pattern.edges);
@@ -147,7 +167,8 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
     const at = movedAlong(pattern, on, null, 0);
     if (at) take({ ...hand, to: { edge: on.id, at } });
   };
-  const place = hand?.kind === 'place' ? hand.at : corner ? placeOfCorner(pattern, corner.id) : null;
+  const place =
+    hand?.kind === 'place' ? hand.at : corner ? placeOfCorner(pattern, corner.id) : null;
   useKeys(
     {
       ArrowLeft: arrow(-1, 0),
@@ -175,22 +196,32 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
   return { hand, doing };
 }
 
-/** What the hand is at, as it lies on the card now; null when it is gone or no longer goes with what is picked. */
-function handNow(pattern: PatternDoc, hand: Hand, pick: ReturnType<typeof usePick>['pick']): Hand | null {
+/**
+ * What the hand is at, as it lies on the card now; null when it is gone or no longer goes with what
+ * is picked.
+ */
+function handNow(
+  pattern: PatternDoc,
+  hand: Hand,
+  pick: ReturnType<typeof usePick>['pick'],
+): Hand | null {
   if (hand.kind === 'place') {
     const at = pick?.kind === 'edge' && pick.id === hand.edge ? asItLies(pattern, hand.at) : null;
     return at && { ...hand, at };
   }
   if (pick !== null) return null;
   if (hand.kind === 'inside') return hand;
-  if (hand.kind === 'rule') return { ...hand, parts: hand.parts.filter((id) => isOnCard(pattern, id)) };
+  if (hand.kind === 'rule')
+    return { ...hand, parts: hand.parts.filter((id) => isOnCard(pattern, id)) };
   const from = asItLies(pattern, hand.from);
   const to = hand.to && asItLies(pattern, hand.to.at);
   return from && { kind: 'fold', from, to: hand.to && to && { edge: hand.to.edge, at: to } };
 }
 
 const isOnCard = (pattern: PatternDoc, id: string) =>
-  [pattern.sides, pattern.corners, pattern.holes, pattern.folds].some((list) => list.some((one) => one.id === id));
+  [pattern.sides, pattern.corners, pattern.holes, pattern.folds].some((list) =>
+    list.some((one) => one.id === id),
+  );
 
 /** A corner as a place on the outline: the start of the side that leaves it. */
 export function placeOfCorner(pattern: PatternDoc, id: string): SnappedPlace | null {
@@ -198,17 +229,32 @@ export function placeOfCorner(pattern: PatternDoc, id: string): SnappedPlace | n
   const corner = pattern.corners.find((c) => c.id === id);
   if (!side || !corner) return null;
   const { x, y } = corner;
-  return { place: { side: side.id, share: 0 }, spot: { side: side.id, at: 0 }, point: [x, y], reason: 'corner' };
+  return {
+    place: { side: side.id, share: 0 },
+    spot: { side: side.id, at: 0 },
+    point: [x, y],
+    reason: 'corner',
+  };
 }
 
-/** From the keyboard: a place inside to begin with, in the middle of the corners at round figures. */
+/**
+ * From the keyboard: a place inside to begin with, in the middle of the corners at round figures.
+ */
 function takeInside(
   pattern: PatternDoc,
   take: (hand: Hand) => void,
   unit: ReturnType<typeof usePreferences>['unit'],
 ) {
   const n = pattern.corners.length || 1;
-  const middle = [0, 1].map((k) => pattern.corners.reduce((sum, c) => sum + (k === 0 ? c.x : c.y), 0) / n);
-  const { point } = snap([middle[0]!, middle[1]!], { anchors: [], ends: [], directions: [], reachMm: 2, unit });
+  const middle = [0, 1].map(
+    (k) => pattern.corners.reduce((sum, c) => sum + (k === 0 ? c.x : c.y), 0) / n,
+  );
+  const { point } = snap([middle[0]!, middle[1]!], {
+    anchors: [],
+    ends: [],
+    directions: [],
+    reachMm: 2,
+    unit,
+  });
   take({ kind: 'inside', at: point });
 }

@@ -17,8 +17,15 @@ function ready() {
   return { one: worker, busy: false };
 }
 
-/** Looks at a picture in a worker of its own, so that the page stays alive: how far it is, what it found, and to stop it. */
-export function useTrace(): { tracing: Tracing; look: (asked: TraceAsked) => void; stop: () => void } {
+/**
+ * Looks at a picture in a worker of its own, so that the page stays alive: how far it is, what it
+ * found, and to stop it.
+ */
+export function useTrace(): {
+  tracing: Tracing;
+  look: (asked: TraceAsked) => void;
+  stop: () => void;
+} {
   const [tracing, setTracing] = useState<Tracing>({ state: 'none' });
   const worker = useRef<{ one: Worker; busy: boolean } | null>(null);
   const url = useRef<string | null>(null);
@@ -37,7 +44,8 @@ export function useTrace(): { tracing: Tracing; look: (asked: TraceAsked) => voi
   }, [end]);
   const look = useCallback(
     (asked: TraceAsked) => {
-      // One that is done is asked again: its code is warm. One that is at work is given up with what it was at.
+      // One that is done is asked again: its code is warm. One that is at work is given up with
+      // what it was at.
       if (worker.current?.busy) end();
       forget();
       setTracing({ state: 'looking', share: 0, doing: 'reading' });
@@ -46,13 +54,18 @@ export function useTrace(): { tracing: Tracing; look: (asked: TraceAsked) => voi
         setTracing({ state: 'unreadable' });
       };
       const answered = (data: TraceAnswer) => {
-        if (data.what === 'progress') return setTracing({ state: 'looking', share: data.share, doing: data.doing });
+        if (data.what === 'progress')
+          return setTracing({ state: 'looking', share: data.share, doing: data.doing });
         if (worker.current) worker.current.busy = false;
         if (data.what === 'found') {
           url.current = URL.createObjectURL(data.found.underlay.picture);
           return setTracing({ state: 'found', found: data.found, url: url.current });
         }
-        setTracing(data.what === 'refused' ? { state: 'refused', problems: data.problems } : { state: 'unreadable' });
+        setTracing(
+          data.what === 'refused'
+            ? { state: 'refused', problems: data.problems }
+            : { state: 'unreadable' },
+        );
       };
       const { one } = worker.current ?? ready();
       worker.current = { one, busy: true };
@@ -67,7 +80,12 @@ export function useTrace(): { tracing: Tracing; look: (asked: TraceAsked) => voi
   return { tracing, look, stop };
 }
 
-function asking(worker: Worker, asked: TraceAsked, answered: (data: TraceAnswer) => void, failed: () => void): void {
+function asking(
+  worker: Worker,
+  asked: TraceAsked,
+  answered: (data: TraceAnswer) => void,
+  failed: () => void,
+): void {
   worker.onmessage = ({ data }: MessageEvent<TraceAnswer>) => answered(data);
   worker.onerror = failed;
   worker.postMessage(asked);

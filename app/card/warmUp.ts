@@ -7,8 +7,8 @@ import { trace } from '#core/picture/trace';
 const [SCALE, BENCH] = [3, 30];
 
 /**
- * Looks once at a card that is only drawn, so that the code is compiled and quick when a photograph comes: the first look of
- * a new worker takes nearly twice as long as the next.
+ * Looks once at a card that is only drawn, so that the code is compiled and quick when a photograph
+ * comes: the first look of a new worker takes nearly twice as long as the next.
  */
 export function warmUp(): void {
   const { widthMm, heightMm, black } = scaleFrame('a4');
@@ -23,12 +23,40 @@ export function warmUp(): void {
     for (const p of polygon) context.lineTo(...at(p));
     context.fill();
   };
-  filled([[0, 0], [widthMm, 0], [widthMm, heightMm], [0, heightMm]], 'rgb(236,236,232)'); // prettier-ignore
+  filled(
+    [
+      [0, 0],
+      [widthMm, 0],
+      [widthMm, heightMm],
+      [0, heightMm],
+    ],
+    'rgb(236,236,232)',
+  );
   for (const polygon of black) filled(polygon, 'rgb(22,22,24)');
-  filled([[55, 60], [150, 66], [154, 170], [100, 215], [58, 205]], 'rgb(214,184,130)'); // prettier-ignore
-  filled([[80, 90], [88, 90], [88, 98], [80, 98]], 'rgb(236,236,232)'); // prettier-ignore
+  filled(
+    [
+      [55, 60],
+      [150, 66],
+      [154, 170],
+      [100, 215],
+      [58, 205],
+    ],
+    'rgb(214,184,130)',
+  );
+  filled(
+    [
+      [80, 90],
+      [88, 90],
+      [88, 98],
+      [80, 98],
+    ],
+    'rgb(236,236,232)',
+  );
   const { width, height } = canvas;
   whole(
-    trace({ width, height, data: context.getImageData(0, 0, width, height).data }, { kind: 'paper', paper: 'a4' }),
+    trace(
+      { width, height, data: context.getImageData(0, 0, width, height).data },
+      { kind: 'paper', paper: 'a4' },
+    ),
   );
 }

@@ -33,7 +33,15 @@ type Props = {
 };
 
 /** The blank as steel in layout blue, with everything to scribe on it bright through the dye. */
-export function BlankPicture({ development, pattern, plugs, pick, onPick, tags = true, numbered }: Props) {
+export function BlankPicture({
+  development,
+  pattern,
+  plugs,
+  pick,
+  onPick,
+  tags = true,
+  numbered,
+}: Props) {
   const view = useView();
   const { px } = view;
   const { show, brief } = usePreferences();
@@ -64,7 +72,13 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
   return (
     <g>
       <path d={data(cut)} fill="var(--shadow)" transform="translate(4 6)" />
-      <path d={data(cut)} fill="var(--layout)" stroke="var(--zinc-deep)" strokeWidth={2.4} strokeLinejoin="round" />
+      <path
+        d={data(cut)}
+        fill="var(--layout)"
+        stroke="var(--zinc-deep)"
+        strokeWidth={2.4}
+        strokeLinejoin="round"
+      />
       {development.folds.map((fold) => (
         <path key={fold.id} d={data(bendRegion(fold))} fill="var(--layout-deep)" />
       ))}
@@ -89,7 +103,9 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
             onPick={onPick && (() => onPick({ kind: 'edge', id: edge.id }))}
           >
             <path className="hit" d={data(edge.cut, false)} fill="none" />
-            {picked && <path d={data(edge.cut, false)} fill="none" stroke="var(--torch)" strokeWidth={4} />}
+            {picked && (
+              <path d={data(edge.cut, false)} fill="none" stroke="var(--torch)" strokeWidth={4} />
+            )}
             {tag && <EdgeTag tag={tag} letter={edge.letter} picked={picked} note={notes[i]} />}
           </Pickable>
         );
@@ -108,9 +124,25 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
             <line className="hit" {...rule(fold.centre)} />
             <line {...rule(fold.tangents[0])} stroke={scribed} strokeWidth={1.2} />
             <line {...rule(fold.tangents[1])} stroke={scribed} strokeWidth={1.2} />
-            <line {...rule(fold.centre)} stroke="var(--scribe-soft)" strokeWidth={0.9} strokeDasharray="14 4 2 4" />
-            <line {...rule(fold.brake)} stroke={colour} strokeWidth={picked ? 3.4 : 2.6} strokeDasharray="12 5" />
-            <Hinge at={middle} across={fold.across} toward={fold.toward} colour={colour} ground="var(--layout)" />
+            <line
+              {...rule(fold.centre)}
+              stroke="var(--scribe-soft)"
+              strokeWidth={0.9}
+              strokeDasharray="14 4 2 4"
+            />
+            <line
+              {...rule(fold.brake)}
+              stroke={colour}
+              strokeWidth={picked ? 3.4 : 2.6}
+              strokeDasharray="12 5"
+            />
+            <Hinge
+              at={middle}
+              across={fold.across}
+              toward={fold.toward}
+              colour={colour}
+              ground="var(--layout)"
+            />
             <Figure
               at={mix(fold.centre[0], fold.centre[1], 0.5)}
               text={`${i + 1} · ${fold.bend.angleDeg}°`}
@@ -161,7 +193,15 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
       {development.holes.map((hole, i) => {
         const { flare } = hole;
         const stroke = pick?.id === hole.id ? 'var(--torch)' : scribed;
-        const mark = <HoleMark at={hole.centre} diameterMm={hole.diameterMm} form={hole.form} stroke={stroke} fill="var(--hole-ground)" />; // prettier-ignore
+        const mark = (
+          <HoleMark
+            at={hole.centre}
+            diameterMm={hole.diameterMm}
+            form={hole.form}
+            stroke={stroke}
+            fill="var(--hole-ground)"
+          />
+        );
         if (!flare) return <g key={hole.id}>{mark}</g>;
         const [x, y] = px(hole.centre);
         return (
@@ -203,16 +243,32 @@ export function BlankPicture({ development, pattern, plugs, pick, onPick, tags =
 }
 
 /** Where the rim of a flange is gathered and stretched, by the marks for it. */
-function FlangeStrain({ edge, pattern, flange, run }: { edge: Edge; pattern: PatternDoc; flange: BlankFlange | undefined; run: readonly Segment[] }) {
+function FlangeStrain({
+  edge,
+  pattern,
+  flange,
+  run,
+}: {
+  edge: Edge;
+  pattern: PatternDoc;
+  flange: BlankFlange | undefined;
+  run: readonly Segment[];
+}) {
   const { scale } = useView();
   if (!flange || !edge.flange || flange.made === 'lip') return null;
   const { stretches } = alongFlange(segmentsOfEdge(pattern, edge), flange, edge.flange.landMm);
   // In the middle of the flange; of a straight angle on the leg that lies on the panel.
-  const outMm = flange.made === 'pulled' ? -edge.flange.landMm / 2 : rampAt(flange.fold, 0.5) + rampAt(flange.flat, 0.5) / 2;
+  const outMm =
+    flange.made === 'pulled'
+      ? -edge.flange.landMm / 2
+      : rampAt(flange.fold, 0.5) + rampAt(flange.flat, 0.5) / 2;
   return <StrainMarks run={run} strained={stretches} insidePx={-outMm * scale} bright />;
-} // prettier-ignore
+}
 
-/** The corners of the outline by number, just inside the metal, where there are few enough to be marked out by hand. */
+/**
+ * The corners of the outline by number, just inside the metal, where there are few enough to be
+ * marked out by hand.
+ */
 function CornerNumbers({ blank }: { blank: Development }) {
   const { px } = useView();
   const { corners } = markingOut(blank);

@@ -15,7 +15,17 @@ import { widthsOf } from '#core/card/pattern';
 import { ramped } from '#core/measure/ramp';
 import { usePreferences } from '../frame/preferences';
 import { PHONE_PX, useView } from './Drawing';
-import { Datum, EdgeTag, Figure, Hinge, HoleMark, Pickable, Threads, leftOf, usePathData } from './marks';
+import {
+  Datum,
+  EdgeTag,
+  Figure,
+  Hinge,
+  HoleMark,
+  Pickable,
+  Threads,
+  leftOf,
+  usePathData,
+} from './marks';
 import type { Pick } from './pick';
 import { BeadMark } from './shapeMarks';
 import { hangTags, tagHalfWidth } from './tags';
@@ -31,9 +41,17 @@ type Props = {
 };
 
 /** The card as card: manila on the bench, pencil lines, tags tied to its edges. */
-export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tags = true, onFace }: Props) {
+export function CardPicture({
+  pattern,
+  pick,
+  onPick,
+  lengths: wanted = true,
+  tags = true,
+  onFace,
+}: Props) {
   const view = useView();
-  // On a phone there is room for the letters only; the lengths stand in the table under the drawing.
+  // On a phone there is room for the letters only; the lengths stand in the table under the
+  // drawing.
   const lengths = wanted && view.width >= PHONE_PX;
   const { px, scale } = view;
   const { show, brief } = usePreferences();
@@ -100,7 +118,8 @@ export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tag
             said={show(longs[i]!)}
             picked={isPicked(edge.id)}
             note={lengths ? figures[i] : undefined}
-            // Written out, so that an edge that did not move is not drawn again while a corner is dragged.
+            // Written out, so that an edge that did not move is not drawn again while a corner is
+            // dragged.
             tag={tag ? [...tag.anchor, ...tag.out, ...tag.at].join(' ') : null}
             onPick={onPick}
           />
@@ -142,7 +161,13 @@ export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tag
               strokeWidth={picked ? 2.6 : 1.5}
               strokeDasharray={rolled ? '2 5' : '11 4'}
             />
-            <Hinge at={mix(a, b, 0.22)} across={across} toward={fold.toward} colour={colour} ground="var(--manila)" />
+            <Hinge
+              at={mix(a, b, 0.22)}
+              across={across}
+              toward={fold.toward}
+              colour={colour}
+              ground="var(--manila)"
+            />
             <Figure
               at={mix(a, b, 0.5)}
               text={`${i + 1} · ${fold.angleDeg}°`}
@@ -155,7 +180,16 @@ export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tag
       {pattern.marks.map(({ id, name, from, to }) => {
         const [[x1, y1], [x2, y2]] = [px(from), px(to)];
         return (
-          <line key={id} x1={x1} y1={y1} x2={x2} y2={y2} stroke={pencil} strokeWidth={1.2} strokeDasharray="1 3">
+          <line
+            key={id}
+            x1={x1}
+            y1={y1}
+            x2={x2}
+            y2={y2}
+            stroke={pencil}
+            strokeWidth={1.2}
+            strokeDasharray="1 3"
+          >
             <title>{name || 'Line to scribe'}</title>
           </line>
         );
@@ -210,20 +244,38 @@ export function CardPicture({ pattern, pick, onPick, lengths: wanted = true, tag
   );
 }
 
-/** Where a flange is turned, or its rim: a dashed line beside the edge, with the hinge on the side that moves. */
+/**
+ * Where a flange is turned, or its rim: a dashed line beside the edge, with the hinge on the side
+ * that moves.
+ */
 function FlangeLine({ run, flange }: { run: readonly Segment[]; flange: Flange }) {
   const data = usePathData();
   const sign = flange.card === 'fold' ? 1 : -1;
-  const beside = besideRun(run, ramped(widthsOf(flange), (mm) => sign * mm));
+  const beside = besideRun(
+    run,
+    ramped(widthsOf(flange), (mm) => sign * mm),
+  );
   const [first] = flange.card === 'fold' ? run : beside;
   if (!first) return null;
   return (
     <g pointerEvents="none">
-      <path d={data(beside, false)} fill="none" stroke="var(--card-pencil)" strokeWidth={1.5} strokeDasharray={flange.card === 'fold' ? '2 4' : '11 4'} />
-      <Hinge at={pointAt(first, 0.3)} across={right(directionAt(first, 0.3))} toward={flange.toward} colour="var(--card-pencil)" ground="var(--manila)" />
+      <path
+        d={data(beside, false)}
+        fill="none"
+        stroke="var(--card-pencil)"
+        strokeWidth={1.5}
+        strokeDasharray={flange.card === 'fold' ? '2 4' : '11 4'}
+      />
+      <Hinge
+        at={pointAt(first, 0.3)}
+        across={right(directionAt(first, 0.3))}
+        toward={flange.toward}
+        colour="var(--card-pencil)"
+        ground="var(--manila)"
+      />
     </g>
   );
-} // prettier-ignore
+}
 
 type CardEdgeProps = {
   id: string;
@@ -237,7 +289,16 @@ type CardEdgeProps = {
 };
 
 /** One edge of the card, to be picked, with its tag where there is room for it. */
-const CardEdge = memo(function CardEdge({ id, letter, d, said, picked, note, tag, onPick }: CardEdgeProps) {
+const CardEdge = memo(function CardEdge({
+  id,
+  letter,
+  d,
+  said,
+  picked,
+  note,
+  tag,
+  onPick,
+}: CardEdgeProps) {
   const [ax = 0, ay = 0, ox = 0, oy = 0, x = 0, y = 0] = tag?.split(' ').map(Number) ?? [];
   return (
     <Pickable
@@ -245,10 +306,17 @@ const CardEdge = memo(function CardEdge({ id, letter, d, said, picked, note, tag
       picked={picked}
       onPick={onPick && (() => onPick({ kind: 'edge', id }))}
     >
-      {picked && <path d={d} fill="none" stroke="var(--torch)" strokeWidth={4} strokeLinecap="round" />}
+      {picked && (
+        <path d={d} fill="none" stroke="var(--torch)" strokeWidth={4} strokeLinecap="round" />
+      )}
       <path className="hit" data-touch="edge" d={d} fill="none" strokeLinecap="round" />
       {tag && (
-        <EdgeTag tag={{ anchor: [ax, ay], out: [ox, oy], at: [x, y] }} letter={letter} picked={picked} note={note} />
+        <EdgeTag
+          tag={{ anchor: [ax, ay], out: [ox, oy], at: [x, y] }}
+          letter={letter}
+          picked={picked}
+          note={note}
+        />
       )}
     </Pickable>
   );

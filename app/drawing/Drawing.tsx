@@ -1,12 +1,23 @@
 import CropFree from '@mui/icons-material/CropFree';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
-import { createContext, useContext, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import {
+  createContext,
+  useContext,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import type { MouseEvent, PointerEvent, ReactNode } from 'react';
 import type { Box as Bounds } from '#core/measure/path';
 import type { Vec } from '#core/measure/vector';
 
-/** How the drawing stands on the screen: pixels for a millimetre, and the point of the drawing in the middle. */
+/**
+ * How the drawing stands on the screen: pixels for a millimetre, and the point of the drawing in
+ * the middle.
+ */
 type Stand = { scale: number; x: number; y: number };
 type Size = { width: number; height: number };
 
@@ -26,7 +37,9 @@ const useBrowserLayoutEffect = typeof window === 'undefined' ? useEffect : useLa
 const FIRST_SIZE: Size = { width: 900, height: 560 };
 /** Narrower drawings are on a phone: there is no room for more than letters. */
 export const PHONE_PX = 500;
-/** Clear ground round the piece for its tags; more at the top where something lies over the drawing. */
+/**
+ * Clear ground round the piece for its tags; more at the top where something lies over the drawing.
+ */
 const MARGIN_PX = 78;
 const TOP_PX = 130;
 
@@ -36,7 +49,10 @@ function fitted(bounds: Bounds, size: Size, overlaid: boolean): Stand {
   const small = size.width < PHONE_PX;
   const margin = small ? 56 : MARGIN_PX;
   const top = !overlaid ? margin : small ? 84 : TOP_PX;
-  const scale = Math.max(0.02, Math.min((size.width - 2 * margin) / w, (size.height - margin - top) / h));
+  const scale = Math.max(
+    0.02,
+    Math.min((size.width - 2 * margin) / w, (size.height - margin - top) / h),
+  );
   return {
     scale,
     x: (bounds.minX + bounds.maxX) / 2,
@@ -50,18 +66,27 @@ type Props = {
   ground: 'card' | 'blank' | 'fit';
   label: string;
   children: ReactNode;
-  /** Pointer on the drawing: where in millimetres, and pixels for a millimetre. `onDown` returns true to take the pointer away from panning. */
+  /**
+   * Pointer on the drawing: where in millimetres, and pixels for a millimetre. `onDown` returns
+   * true to take the pointer away from panning.
+   */
   onDown?: (p: Vec, scale: number) => boolean;
   onMove?: (p: Vec, scale: number) => void;
   onUp?: (p: Vec, scale: number) => void;
-  /** Touched without dragging: where, and what was touched there (`data-touch` of the mark, `ground` beside the piece). */
+  /**
+   * Touched without dragging: where, and what was touched there (`data-touch` of the mark, `ground`
+   * beside the piece).
+   */
   onTouch?: (p: Vec, scale: number, what: string | null) => void;
   /** The ground beside the piece was touched: what is in hand is put down. */
   onGround?: () => void;
   overlay?: ReactNode;
 };
 
-/** The one drawing that every stage shows: fits itself, pans by dragging the ground, zooms by wheel or pinch. */
+/**
+ * The one drawing that every stage shows: fits itself, pans by dragging the ground, zooms by wheel
+ * or pinch.
+ */
 export function Drawing({
   bounds,
   ground,
@@ -107,11 +132,18 @@ export function Drawing({
     const rect = svg.current!.getBoundingClientRect();
     return [event.clientX - rect.left, event.clientY - rect.top];
   };
-  const toMm = ([sx, sy]: Vec): Vec => [x + (sx - size.width / 2) / scale, y - (sy - size.height / 2) / scale];
+  const toMm = ([sx, sy]: Vec): Vec => [
+    x + (sx - size.width / 2) / scale,
+    y - (sy - size.height / 2) / scale,
+  ];
   const zoomAt = (at: Vec, by: number) => {
     const next = Math.min(200, Math.max(0.02, scale * by));
     const [mx, my] = toMm(at);
-    setMoved({ scale: next, x: mx - (at[0] - size.width / 2) / next, y: my + (at[1] - size.height / 2) / next });
+    setMoved({
+      scale: next,
+      x: mx - (at[0] - size.width / 2) / next,
+      y: my + (at[1] - size.height / 2) / next,
+    });
   };
 
   // React's wheel listener is passive; this one must keep the page from scrolling.
@@ -124,7 +156,10 @@ export function Drawing({
     const turned = (event: WheelEvent) => {
       event.preventDefault();
       const rect = element.getBoundingClientRect();
-      wheel.current([event.clientX - rect.left, event.clientY - rect.top], Math.exp(-event.deltaY * 0.0015));
+      wheel.current(
+        [event.clientX - rect.left, event.clientY - rect.top],
+        Math.exp(-event.deltaY * 0.0015),
+      );
     };
     element.addEventListener('wheel', turned, { passive: false });
     return () => element.removeEventListener('wheel', turned);
@@ -136,7 +171,8 @@ export function Drawing({
     taken.current = pointers.current.size === 1 && (onDown?.(toMm(at), scale) ?? false);
     if (!taken.current) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    // What is dragged may change what the drawing is fitted to; the view must hold still under the hand.
+    // What is dragged may change what the drawing is fitted to; the view must hold still under the
+    // hand.
     setMoved(stand);
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
@@ -146,7 +182,8 @@ export function Drawing({
       onMove?.(toMm(at), scale);
       return;
     }
-    // A touch that hardly moves is a pick, not a pan: the capture would take the click away from what was touched.
+    // A touch that hardly moves is a pick, not a pan: the capture would take the click away from
+    // what was touched.
     const panning = event.currentTarget.hasPointerCapture(event.pointerId);
     if (!panning && Math.hypot(at[0] - last[0], at[1] - last[1]) < 5) return;
     if (!panning) event.currentTarget.setPointerCapture(event.pointerId);
@@ -154,7 +191,10 @@ export function Drawing({
     const other = [...pointers.current].find(([id]) => id !== event.pointerId)?.[1];
     if (other) {
       const spread = (p: Vec) => Math.hypot(p[0] - other[0], p[1] - other[1]);
-      zoomAt([(at[0] + other[0]) / 2, (at[1] + other[1]) / 2], spread(at) / Math.max(1, spread(last)));
+      zoomAt(
+        [(at[0] + other[0]) / 2, (at[1] + other[1]) / 2],
+        spread(at) / Math.max(1, spread(last)),
+      );
     } else {
       setMoved({ scale, x: x - (at[0] - last[0]) / scale, y: y + (at[1] - last[1]) / scale });
     }
@@ -192,7 +232,13 @@ export function Drawing({
         onPointerCancel={up}
         onClick={onTouch && touched}
       >
-        <rect width="100%" height="100%" fill="transparent" onClick={onGround} data-touch="ground" />
+        <rect
+          width="100%"
+          height="100%"
+          fill="transparent"
+          onClick={onGround}
+          data-touch="ground"
+        />
         <ViewContext.Provider value={view}>{children}</ViewContext.Provider>
       </svg>
       <Box
@@ -213,9 +259,13 @@ export function Drawing({
   );
 }
 
-/** What the piece lies on: a bench top for the card, plain paper for the rest. Under the drawing, so that it is painted once. */
+/**
+ * What the piece lies on: a bench top for the card, plain paper for the rest. Under the drawing, so
+ * that it is painted once.
+ */
 function Ground({ kind }: { kind: Props['ground'] }) {
-  if (kind !== 'card') return <Box sx={{ position: 'absolute', inset: 0, bgcolor: 'var(--paper)' }} />;
+  if (kind !== 'card')
+    return <Box sx={{ position: 'absolute', inset: 0, bgcolor: 'var(--paper)' }} />;
   return (
     <svg width="100%" height="100%" style={{ position: 'absolute', inset: 0 }} aria-hidden>
       <defs>

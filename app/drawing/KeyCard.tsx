@@ -21,7 +21,10 @@ const gap = (shape: ReactNode) => (
   </>
 );
 
-/** Every mark of the drawings, drawn by the same code that draws them there; docs/marks.md says the same in words. */
+/**
+ * Every mark of the drawings, drawn by the same code that draws them there; docs/marks.md says the
+ * same in words.
+ */
 const MARKS: [ReactNode, string][] = [
   [
     <g key="tag">
@@ -30,7 +33,10 @@ const MARKS: [ReactNode, string][] = [
     </g>,
     'an edge: its letter, what belongs to it',
   ],
-  [<Datum key="datum" at={[44, 4]} colour={ink} />, 'the datum corner: letters run clockwise from it'],
+  [
+    <Datum key="datum" at={[44, 4]} colour={ink} />,
+    'the datum corner: letters run clockwise from it',
+  ],
   [line('11 4'), 'a fold, the card creased sharp'],
   [line('2 5', 2.4), 'a fold, the card rolled round'],
   [
@@ -102,7 +108,14 @@ export default function KeyCard({ open, onClose }: { open: boolean; onClose: () 
   return (
     <Dialog open={open} onClose={onClose} aria-labelledby="key-card" maxWidth="md">
       <DialogContent>
-        <Box sx={{ display: 'grid', gridTemplateColumns: { sm: '1fr 1.15fr' }, columnGap: 5, rowGap: 2 }}>
+        <Box
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: { sm: '1fr 1.15fr' },
+            columnGap: 5,
+            rowGap: 2,
+          }}
+        >
           <Box>
             <Typography variant="h2" id="key-card">
               Key card
@@ -111,7 +124,10 @@ export default function KeyCard({ open, onClose }: { open: boolean; onClose: () 
               <tbody>
                 {KEY_CARD.map(([key, does]) => (
                   <tr key={key}>
-                    <td className="figure" style={{ whiteSpace: 'nowrap', fontWeight: 500, paddingRight: 16 }}>
+                    <td
+                      className="figure"
+                      style={{ whiteSpace: 'nowrap', fontWeight: 500, paddingRight: 16 }}
+                    >
                       {key}
                     </td>
                     <td>{does}</td>
@@ -139,7 +155,10 @@ export default function KeyCard({ open, onClose }: { open: boolean; onClose: () 
           <Box component="section" aria-label="Marks" sx={{ order: { xs: -1, sm: 0 } }}>
             <Typography variant="h2">Marks</Typography>
             {MARKS.map(([mark, said]) => (
-              <Box key={said} sx={{ display: 'flex', gap: 2, alignItems: 'center', lineHeight: 1.2 }}>
+              <Box
+                key={said}
+                sx={{ display: 'flex', gap: 2, alignItems: 'center', lineHeight: 1.2 }}
+              >
                 <svg width="98" height="40" aria-hidden style={{ flex: 'none' }}>
                   {mark}
                 </svg>

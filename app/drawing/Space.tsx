@@ -4,10 +4,32 @@ import { useEffect } from 'react';
 import { BufferGeometry, Float32BufferAttribute } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 
-/** A view in space: dragging turns it, the wheel brings it nearer. `reach` is about how large what is shown is, mm. */
-export function Space({ reach, from, children }: { reach: number; from: [number, number, number]; children: ReactNode }) {
+/**
+ * A view in space: dragging turns it, the wheel brings it nearer. `reach` is about how large what
+ * is shown is, mm.
+ */
+export function Space({
+  reach,
+  from,
+  children,
+}: {
+  reach: number;
+  from: [number, number, number];
+  children: ReactNode;
+}) {
   return (
-    <Canvas dpr={[1, 2]} frameloop="demand" gl={{ antialias: true, alpha: true }} camera={{ position: [from[0] * reach, from[1] * reach, from[2] * reach], fov: 32, near: 1, far: reach * 20, up: [0, 0, 1] }}>
+    <Canvas
+      dpr={[1, 2]}
+      frameloop="demand"
+      gl={{ antialias: true, alpha: true }}
+      camera={{
+        position: [from[0] * reach, from[1] * reach, from[2] * reach],
+        fov: 32,
+        near: 1,
+        far: reach * 20,
+        up: [0, 0, 1],
+      }}
+    >
       <hemisphereLight args={['#fdf6e6', '#8a8172', 2.6]} />
       <directionalLight position={[reach, -reach, reach * 1.6]} intensity={2.6} />
       <directionalLight position={[-reach, reach * 0.4, reach]} intensity={1.4} />
@@ -15,7 +37,7 @@ export function Space({ reach, from, children }: { reach: number; from: [number,
       <Turn />
     </Canvas>
   );
-} // prettier-ignore
+}
 
 function Turn() {
   const { camera, gl, invalidate } = useThree();

@@ -22,7 +22,13 @@ export function SteelPicture({ pattern, children }: { pattern: PatternDoc; child
   return (
     <g>
       <path d={data(path)} fill="var(--shadow)" transform="translate(4 6)" />
-      <path d={data(path)} fill="var(--zinc)" stroke="var(--zinc-line)" strokeWidth={2} strokeLinejoin="round" />
+      <path
+        d={data(path)}
+        fill="var(--zinc)"
+        stroke="var(--zinc-line)"
+        strokeWidth={2}
+        strokeLinejoin="round"
+      />
       {pattern.folds.map((fold) => {
         const ends = endsOfFold(pattern, fold);
         if (!ends) return null;
@@ -31,8 +37,24 @@ export function SteelPicture({ pattern, children }: { pattern: PatternDoc; child
         const [x2, y2] = px(b);
         return (
           <g key={fold.id}>
-            <line x1={x1} y1={y1} x2={x2} y2={y2} stroke="var(--zinc-deep)" strokeWidth={6} opacity={0.55} />
-            <line x1={x1} y1={y1} x2={x2} y2={y2} stroke="var(--zinc-shine)" strokeWidth={1.6} opacity={0.8} />
+            <line
+              x1={x1}
+              y1={y1}
+              x2={x2}
+              y2={y2}
+              stroke="var(--zinc-deep)"
+              strokeWidth={6}
+              opacity={0.55}
+            />
+            <line
+              x1={x1}
+              y1={y1}
+              x2={x2}
+              y2={y2}
+              stroke="var(--zinc-shine)"
+              strokeWidth={1.6}
+              opacity={0.8}
+            />
           </g>
         );
       })}
@@ -53,11 +75,12 @@ export function SteelPicture({ pattern, children }: { pattern: PatternDoc; child
 }
 
 /** Whether something is known to lie beyond an edge, so that it is drawn. */
-export const hasNeighbour = (edge: Edge, meets: string): boolean => meets !== '' || isJoined(edge.joint);
+export const hasNeighbour = (edge: Edge, meets: string): boolean =>
+  meets !== '' || isJoined(edge.joint);
 
 /**
- * What the edge comes up to, drawn lightly: a strip beyond the gap, with its name where there is room. `gapPx` says how
- * far off it stands, pixels, so far along the run, mm.
+ * What the edge comes up to, drawn lightly: a strip beyond the gap, with its name where there is
+ * room. `gapPx` says how far off it stands, pixels, so far along the run, mm.
  */
 export function Neighbour({
   run,
@@ -80,9 +103,10 @@ export function Neighbour({
   const corners: number[] = [];
   let gone = 0;
   for (const s of run.slice(0, -1)) corners.push((gone += segmentLength(s)), gone + 1e-6);
-  const places = [...Array.from({ length: steps + 1 }, (_, i) => (total * i) / steps), ...corners].sort(
-    (a, b) => a - b,
-  );
+  const places = [
+    ...Array.from({ length: steps + 1 }, (_, i) => (total * i) / steps),
+    ...corners,
+  ].sort((a, b) => a - b);
   const near = places.map((mm) => at(mm, gapPx(mm)));
   const far = places.map((mm) => at(mm, gapPx(mm) + NEIGHBOUR_PX)).reverse();
   // Beside the middle, where the thread of the edge's tag runs.
@@ -94,7 +118,11 @@ export function Neighbour({
   const fits = name !== '' && run.length === 1 && total * scale * 0.5 > name.length * 7.2;
   return (
     <g pointerEvents="none">
-      <polygon points={[...near, ...far].map((p) => p.join(',')).join(' ')} fill="var(--zinc)" opacity={0.38} />
+      <polygon
+        points={[...near, ...far].map((p) => p.join(',')).join(' ')}
+        fill="var(--zinc)"
+        opacity={0.38}
+      />
       <polyline
         points={near.map((p) => p.join(',')).join(' ')}
         fill="none"

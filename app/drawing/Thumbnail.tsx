@@ -1,6 +1,8 @@
 import type { Silhouette } from './silhouette';
 
-/** What the piece is at the stage it has come to: card, sheet painted with layout blue, or steel. */
+/**
+ * What the piece is at the stage it has come to: card, sheet painted with layout blue, or steel.
+ */
 export type Material = 'card' | 'blue' | 'steel';
 
 const LOOK: Record<Material, { fill: string; line: string; fold: string }> = {
@@ -22,7 +24,13 @@ export function Thumbnail({ of, material }: { of: Silhouette; material: Material
       aria-hidden
     >
       <path d={of.d} fill="var(--shadow)" transform={`translate(${pad / 2} ${pad / 2})`} />
-      <path d={of.d} fill={look.fill} stroke={look.line} strokeWidth={1.4} vectorEffect="non-scaling-stroke" />
+      <path
+        d={of.d}
+        fill={look.fill}
+        stroke={look.line}
+        strokeWidth={1.4}
+        vectorEffect="non-scaling-stroke"
+      />
       <path
         d={of.folds}
         fill="none"

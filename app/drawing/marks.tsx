@@ -9,7 +9,9 @@ import { useView } from './Drawing';
 import type { TagAt } from './tags';
 import { tagHalfWidth } from './tags';
 
-/** Patrone's marks, the same on every stage and on paper; the legend of them is in docs/marks.md. */
+/**
+ * Patrone's marks, the same on every stage and on paper; the legend of them is in docs/marks.md.
+ */
 
 /** A run of segments as path data in pixels, arcs included. */
 export function usePathData(): (path: readonly Segment[], closed?: boolean) => string {
@@ -61,7 +63,10 @@ export function Pickable({
   );
 }
 
-/** The luggage label of an edge (its thread is drawn by `Threads`): its letter, and a figure where one belongs to it. */
+/**
+ * The luggage label of an edge (its thread is drawn by `Threads`): its letter, and a figure where
+ * one belongs to it.
+ */
 export function EdgeTag({
   tag,
   letter,
@@ -91,11 +96,26 @@ export function EdgeTag({
         fill={picked ? 'var(--panel)' : 'var(--bench-top)'}
         stroke={picked ? 'var(--panel)' : 'var(--tag-ink)'}
       />
-      <text x={-w + 7} y={6} fontFamily="Barlow Condensed" fontWeight={600} fontSize={19} fill={ink}>
+      <text
+        x={-w + 7}
+        y={6}
+        fontFamily="Barlow Condensed"
+        fontWeight={600}
+        fontSize={19}
+        fill={ink}
+      >
         {letter}
       </text>
       {note && (
-        <text x={w - 16} y={5} textAnchor="end" className="figure" fontSize={13} fontWeight={500} fill={ink}>
+        <text
+          x={w - 16}
+          y={5}
+          textAnchor="end"
+          className="figure"
+          fontSize={13}
+          fontWeight={500}
+          fill={ink}
+        >
           {note}
         </text>
       )}
@@ -103,7 +123,10 @@ export function EdgeTag({
   );
 }
 
-/** The threads that tie tags to their edges: drawn before any tag, so that none runs over another's letter. */
+/**
+ * The threads that tie tags to their edges: drawn before any tag, so that none runs over another's
+ * letter.
+ */
 export function Threads({ tags }: { tags: readonly (TagAt | null)[] }) {
   return (
     <g pointerEvents="none">
@@ -130,7 +153,10 @@ export function Threads({ tags }: { tags: readonly (TagAt | null)[] }) {
   );
 }
 
-/** The hinge of a fold, on the side that moves: filled when it comes toward you, hollow when it goes away. */
+/**
+ * The hinge of a fold, on the side that moves: filled when it comes toward you, hollow when it goes
+ * away.
+ */
 export function Hinge({
   at,
   across,
@@ -171,12 +197,24 @@ const GAP_COLOUR: Record<GapLie, string> = {
   unread: 'var(--pencil)',
 };
 
-/** The mark of a reading: a dot when it is right, a diamond wide, a square tight, a wedge up proud, a wedge down low. */
+/**
+ * The mark of a reading: a dot when it is right, a diamond wide, a square tight, a wedge up proud,
+ * a wedge down low.
+ */
 export function GapMark({ lie, x, y, r = 5 }: { lie: GapLie; x: number; y: number; r?: number }) {
   const fill = GAP_COLOUR[lie];
   const at = `translate(${x} ${y})`;
   if (lie === 'unread')
-    return <circle transform={at} r={r} fill="none" stroke={fill} strokeWidth={1.6} strokeDasharray="2.5 2" />;
+    return (
+      <circle
+        transform={at}
+        r={r}
+        fill="none"
+        stroke={fill}
+        strokeWidth={1.6}
+        strokeDasharray="2.5 2"
+      />
+    );
   if (lie === 'right') return <circle transform={at} r={r} fill={fill} />;
   const k = 1.3 * r;
   const shape = {
@@ -227,7 +265,11 @@ export function HoleMark({
   const path = holePath(at, { diameterMm, form });
   return (
     <g stroke={stroke} strokeWidth={width}>
-      {path ? <path d={data(path)} fill={fill} strokeLinejoin="round" /> : <circle cx={x} cy={y} r={r} fill={fill} />}
+      {path ? (
+        <path d={data(path)} fill={fill} strokeLinejoin="round" />
+      ) : (
+        <circle cx={x} cy={y} r={r} fill={fill} />
+      )}
       <path d={`M${x - c} ${y}h${2 * c}M${x} ${y - c}v${2 * c}`} strokeWidth={1} />
     </g>
   );
@@ -245,7 +287,10 @@ export function Datum({ at, colour }: { at: Vec; colour: string }) {
   );
 }
 
-/** A label beside a line of the drawing, on a little ground of its own so that it can be read over anything. */
+/**
+ * A label beside a line of the drawing, on a little ground of its own so that it can be read over
+ * anything.
+ */
 export function Figure({
   at,
   text,
@@ -266,8 +311,23 @@ export function Figure({
   const w = text.length * size * 0.6 + 8;
   return (
     <g transform={`translate(${x} ${y + dy})`} pointerEvents="none">
-      <rect x={-w / 2} y={-size * 0.72} width={w} height={size * 1.44} fill={ground} opacity={0.88} rx={2} />
-      <text textAnchor="middle" y={size * 0.36} className="figure" fontSize={size} fontWeight={500} fill={colour}>
+      <rect
+        x={-w / 2}
+        y={-size * 0.72}
+        width={w}
+        height={size * 1.44}
+        fill={ground}
+        opacity={0.88}
+        rx={2}
+      />
+      <text
+        textAnchor="middle"
+        y={size * 0.36}
+        className="figure"
+        fontSize={size}
+        fontWeight={500}
+        fill={colour}
+      >
         {text}
       </text>
     </g>
@@ -280,7 +340,10 @@ export const leftOf = (a: Vec, b: Vec): Vec => {
   return [-u[1], u[0]];
 };
 
-/** A reference that is gone when the piece is cut out: a ring with a saw cut through it. `unit`: a pixel in the units of the drawing. */
+/**
+ * A reference that is gone when the piece is cut out: a ring with a saw cut through it. `unit`: a
+ * pixel in the units of the drawing.
+ */
 export const GoneMark = ({
   at: [x, y],
   unit,

@@ -8,12 +8,15 @@ import { along, right } from '#core/measure/vector';
 import { useView } from './Drawing';
 import { usePathData } from './marks';
 
-/** The section of a bead is drawn so much larger than it is where it would be too small to see, at the least so wide, pixels. */
+/**
+ * The section of a bead is drawn so much larger than it is where it would be too small to see, at
+ * the least so wide, pixels.
+ */
 const SECTION_PX = 30;
 
 /**
- * A bead: its middle as a line, its creases lightly, and its own section small across it, standing up from the line on the
- * side it comes toward you.
+ * A bead: its middle as a line, its creases lightly, and its own section small across it, standing
+ * up from the line on the side it comes toward you.
  */
 export function BeadMark({
   runs,
@@ -49,32 +52,90 @@ export function BeadMark({
     <g>
       {runs.map((run, i) => (
         <g key={i}>
-          <path d={data(run, false)} fill="none" stroke={colour} opacity={0.22} strokeWidth={Math.max(3, widthMm * scale)} />
-          <path d={data(run, false)} fill="none" stroke={colour} strokeWidth={picked ? 2.8 : 1.4} strokeDasharray="16 4 3 4" />
-          <StrainMarks run={run} strained={[{ fromMm: 0, toMm: runLength(run), strain }]} insidePx={0} bright={bright} />
+          <path
+            d={data(run, false)}
+            fill="none"
+            stroke={colour}
+            opacity={0.22}
+            strokeWidth={Math.max(3, widthMm * scale)}
+          />
+          <path
+            d={data(run, false)}
+            fill="none"
+            stroke={colour}
+            strokeWidth={picked ? 2.8 : 1.4}
+            strokeDasharray="16 4 3 4"
+          />
+          <StrainMarks
+            run={run}
+            strained={[{ fromMm: 0, toMm: runLength(run), strain }]}
+            insidePx={0}
+            bright={bright}
+          />
         </g>
       ))}
-      {at && <SectionMark at={px(at)} turn={(Math.atan2(-out[1], out[0]) * 180) / Math.PI} section={section} thicknessMm={thicknessMm} toward={toward} colour={colour} ground={ground} scale={scale} />}
+      {at && (
+        <SectionMark
+          at={px(at)}
+          turn={(Math.atan2(-out[1], out[0]) * 180) / Math.PI}
+          section={section}
+          thicknessMm={thicknessMm}
+          toward={toward}
+          colour={colour}
+          ground={ground}
+          scale={scale}
+        />
+      )}
     </g>
   );
-} // prettier-ignore
+}
 
-function SectionMark({ at, turn, section, thicknessMm, toward, colour, ground, scale }: { at: Vec; turn: number; section: WrittenSection; thicknessMm: number; toward: 'face' | 'back'; colour: string; ground: string; scale: number }) {
+function SectionMark({
+  at,
+  turn,
+  section,
+  thicknessMm,
+  toward,
+  colour,
+  ground,
+  scale,
+}: {
+  at: Vec;
+  turn: number;
+  section: WrittenSection;
+  thicknessMm: number;
+  toward: 'face' | 'back';
+  colour: string;
+  ground: string;
+  scale: number;
+}) {
   const path = sectionPath(sectionIn(section, thicknessMm, thicknessMm));
   if (path.length === 0) return null;
   const places = [...path.flatMap((s) => flattened(s, 0.05)), path.at(-1)!.b];
   const wide = places.at(-1)![0] - places[0]![0];
   const k = Math.max(scale, SECTION_PX / wide);
   const sign = toward === 'face' ? -1 : 1;
-  const line = places.map(([x, y]) => `${(x * k).toFixed(2)},${(sign * y * k).toFixed(2)}`).join(' ');
+  const line = places
+    .map(([x, y]) => `${(x * k).toFixed(2)},${(sign * y * k).toFixed(2)}`)
+    .join(' ');
   const reach = (wide * k) / 2 + 6;
   return (
     <g transform={`translate(${at[0]} ${at[1]}) rotate(${turn})`}>
-      <polygon points={`${-reach},0 ${line} ${reach},${sign * places.at(-1)![1] * k}`} fill={ground} opacity={0.9} />
-      <polyline points={`${-reach},0 ${line} ${reach},${sign * places.at(-1)![1] * k}`} fill="none" stroke={colour} strokeWidth={2.4} strokeLinejoin="round" />
+      <polygon
+        points={`${-reach},0 ${line} ${reach},${sign * places.at(-1)![1] * k}`}
+        fill={ground}
+        opacity={0.9}
+      />
+      <polyline
+        points={`${-reach},0 ${line} ${reach},${sign * places.at(-1)![1] * k}`}
+        fill="none"
+        stroke={colour}
+        strokeWidth={2.4}
+        strokeLinejoin="round"
+      />
     </g>
   );
-} // prettier-ignore
+}
 
 /** Chevrons are no nearer to each other than this, and no farther, pixels. */
 const [NEAREST_PX, FARTHEST_PX] = [11, 60];
@@ -84,14 +145,30 @@ const DENSE = 0.2;
 /** Where a stretch of an edge is gathered or stretched, by how much at most. */
 export type Strained = { fromMm: number; toMm: number; strain: number };
 
-/** Chevrons along an edge: ›‹ where metal is gathered, ‹› where it is stretched, closer together where there is more of it. */
-export function StrainMarks({ run, strained, insidePx = 12, bright = false }: { run: readonly Segment[]; strained: readonly Strained[]; insidePx?: number; bright?: boolean }) {
+/**
+ * Chevrons along an edge: ›‹ where metal is gathered, ‹› where it is stretched, closer together
+ * where there is more of it.
+ */
+export function StrainMarks({
+  run,
+  strained,
+  insidePx = 12,
+  bright = false,
+}: {
+  run: readonly Segment[];
+  strained: readonly Strained[];
+  insidePx?: number;
+  bright?: boolean;
+}) {
   const { px, scale } = useView();
   return (
     <g pointerEvents="none">
       {strained.flatMap(({ fromMm, toMm, strain }, k) => {
         if (Math.abs(strain) < 1e-6) return [];
-        const apart = Math.max(NEAREST_PX, FARTHEST_PX - (FARTHEST_PX - NEAREST_PX) * Math.min(1, Math.abs(strain) / DENSE));
+        const apart = Math.max(
+          NEAREST_PX,
+          FARTHEST_PX - (FARTHEST_PX - NEAREST_PX) * Math.min(1, Math.abs(strain) / DENSE),
+        );
         const n = Math.max(1, Math.floor(((toMm - fromMm) * scale) / apart));
         return Array.from({ length: n }, (_, i) => {
           const mm = fromMm + ((toMm - fromMm) * (i + 0.5)) / n;
@@ -100,12 +177,20 @@ export function StrainMarks({ run, strained, insidePx = 12, bright = false }: { 
           const out = outwardAlong(run, mm);
           const [x, y] = px(along(p, out, -insidePx / scale));
           const way = right(out);
-          return <Chevrons key={`${k} ${i}`} at={[x, y]} turn={(Math.atan2(-way[1], way[0]) * 180) / Math.PI} shrink={strain < 0} bright={bright} />;
+          return (
+            <Chevrons
+              key={`${k} ${i}`}
+              at={[x, y]}
+              turn={(Math.atan2(-way[1], way[0]) * 180) / Math.PI}
+              shrink={strain < 0}
+              bright={bright}
+            />
+          );
         });
       })}
     </g>
   );
-} // prettier-ignore
+}
 
 /** `bright`: on blue. */
 export function Chevrons({
@@ -120,7 +205,17 @@ export function Chevrons({
   bright?: boolean;
 }) {
   const d = shrink ? 'M-8 -5L-2.5 0L-8 5M8 -5L2.5 0L8 5' : 'M-2.5 -5L-8 0L-2.5 5M2.5 -5L8 0L2.5 5';
-  return <path transform={`translate(${at[0]} ${at[1]}) rotate(${turn})`} d={d} fill="none" stroke={`var(--${shrink ? 'shrink' : 'stretch'}${bright ? '-bright' : ''})`} strokeWidth={2.4} strokeLinejoin="round" strokeLinecap="round" />; // prettier-ignore
+  return (
+    <path
+      transform={`translate(${at[0]} ${at[1]}) rotate(${turn})`}
+      d={d}
+      fill="none"
+      stroke={`var(--${shrink ? 'shrink' : 'stretch'}${bright ? '-bright' : ''})`}
+      strokeWidth={2.4}
+      strokeLinejoin="round"
+      strokeLinecap="round"
+    />
+  );
 }
 
 /** The same among words. */

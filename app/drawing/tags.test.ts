@@ -27,7 +27,11 @@ test('tags hang from the middle of their edges, on the screen, and hardly ever o
   fc.assert(
     fc.property(outline, (path) => {
       const halfWidth = tagHalfWidth('A', '123.4');
-      const tags = hangTags(path.map((s) => ({ run: [s], away: 34, halfWidth })), path, view);
+      const tags = hangTags(
+        path.map((s) => ({ run: [s], away: 34, halfWidth })),
+        path,
+        view,
+      );
       tags.forEach((tag, i) => {
         const s = path[i]!;
         const middle = view.px([(s.a[0] + s.b[0]) / 2, (s.a[1] + s.b[1]) / 2]);
@@ -38,26 +42,37 @@ test('tags hang from the middle of their edges, on the screen, and hardly ever o
         expect(distance(tag!.at, tag!.anchor)).toBeLessThan(34 + 92 + 2 * halfWidth);
         for (const other of tags.slice(i + 1)) {
           pairs++;
-          const apart = Math.abs(tag!.at[0] - other!.at[0]) >= 2 * halfWidth || Math.abs(tag!.at[1] - other!.at[1]) >= 26;
+          const apart =
+            Math.abs(tag!.at[0] - other!.at[0]) >= 2 * halfWidth ||
+            Math.abs(tag!.at[1] - other!.at[1]) >= 26;
           if (!apart) overlaps++;
         }
       });
     }),
   );
   expect(overlaps / pairs).toBeLessThan(0.002);
-}); // prettier-ignore
+});
 
 test('an edge that wants no tag or has no length gets none, and takes no room from the others', () => {
-  const built = outlineFromPoints([[0, 0], [100, 0], [100, 80], [0, 80]]); // prettier-ignore
+  const built = outlineFromPoints([
+    [0, 0],
+    [100, 0],
+    [100, 80],
+    [0, 80],
+  ]);
   if (!built.ok) throw new Error('no outline');
   const [a, b] = built.path;
   const given = { away: 34, halfWidth: 20 };
-  const tags = hangTags([{ ...given, run: [a!] }, null, { ...given, run: [] }, { ...given, run: [b!] }], built.path, view);
+  const tags = hangTags(
+    [{ ...given, run: [a!] }, null, { ...given, run: [] }, { ...given, run: [b!] }],
+    built.path,
+    view,
+  );
   expect(tags.map((tag) => tag !== null)).toEqual([true, false, false, true]);
   // Straight out where there is room: below the bottom edge, right of the right one.
   expect(tags[0]!.at).toEqual([500, 320 + 34]);
   expect(tags[3]!.at[0]).toBeGreaterThan(550 + 34);
-}); // prettier-ignore
+});
 
 test('a longer figure makes a wider tag', () => {
   expect(tagHalfWidth('A')).toBeLessThan(tagHalfWidth('AB'));

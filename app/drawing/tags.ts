@@ -21,18 +21,23 @@ const MOST = 60;
 export const tagHalfWidth = (letter: string, note = ''): number =>
   (34 + 10 * (letter.length - 1) + (note ? 8 + 7.9 * note.length : 0)) / 2;
 
-/** Directions and distances that are tried for a tag, best first: straight out, then farther and aside. */
+/**
+ * Directions and distances that are tried for a tag, best first: straight out, then farther and
+ * aside.
+ */
 const TRIES = [0, 14, 28, 46, 68, 92]
   .flatMap((more) => [0, 0.35, -0.35, 0.75, -0.75, 1.2, -1.2].map((turn) => ({ more, turn })))
   .map((t) => ({ ...t, cost: t.more + 26 * Math.abs(t.turn) }))
   .sort((a, b) => a.cost - b.cost);
 
 type Rect = { x: number; y: number; w: number; h: number };
-const overlap = (a: Rect, b: Rect): boolean => Math.abs(a.x - b.x) < a.w + b.w && Math.abs(a.y - b.y) < a.h + b.h;
+const overlap = (a: Rect, b: Rect): boolean =>
+  Math.abs(a.x - b.x) < a.w + b.w && Math.abs(a.y - b.y) < a.h + b.h;
 
 /**
- * Where the tags of a drawing hang, in pixels: out from the middle of each run and clear of the piece, of the screen's
- * rim and of each other, as far as there is room. Null for those that want no tag and for runs without length.
+ * Where the tags of a drawing hang, in pixels: out from the middle of each run and clear of the
+ * piece, of the screen's rim and of each other, as far as there is room. Null for those that want
+ * no tag and for runs without length.
  */
 export function hangTags(
   given: readonly (TagGiven | null)[],
@@ -72,12 +77,23 @@ export function hangTags(
       };
       let total = cost;
       if (!crowded) for (const other of hung) if (overlap(rect, other)) total += 120;
-      if (rect.x - rect.w < 2 || rect.x + rect.w > width - 2 || rect.y - rect.h < 2 || rect.y + rect.h > height - 2)
+      if (
+        rect.x - rect.w < 2 ||
+        rect.x + rect.w > width - 2 ||
+        rect.y - rect.h < 2 ||
+        rect.y + rect.h > height - 2
+      )
         total += 150;
       if (piece.length > 0) {
-        for (const [dx, dy] of [[-1, -1], [1, -1], [-1, 1], [1, 1], [0, 0]] as const) {
+        for (const [dx, dy] of [
+          [-1, -1],
+          [1, -1],
+          [-1, 1],
+          [1, 1],
+          [0, 0],
+        ] as const) {
           if (inside([rect.x + dx * rect.w, rect.y + dy * rect.h], piece)) total += 40;
-        } // prettier-ignore
+        }
       }
       if (!best || total < best.cost) best = { rect, cost: total };
       if (crowded) break;

@@ -7,7 +7,12 @@ import { GapSign } from '../drawing/marks';
 export function signOf(lie: EdgeLie | null): GapLie {
   if (!lie || lie.read === 0) return 'unread';
   if (lie.good) return 'right';
-  const count = { tight: lie.tight.length, wide: lie.wide.length, proud: lie.proud.length, low: lie.low.length };
+  const count = {
+    tight: lie.tight.length,
+    wide: lie.wide.length,
+    proud: lie.proud.length,
+    low: lie.low.length,
+  };
   return (Object.keys(count) as (keyof typeof count)[]).sort((a, b) => count[b] - count[a])[0]!;
 }
 
@@ -46,7 +51,11 @@ export function EdgeLine({
         borderColor: picked ? 'var(--torch)' : 'var(--rule)',
       }}
     >
-      <Box component="span" className="condensed" sx={{ fontSize: '1.3rem', fontWeight: 600, minWidth: 26 }}>
+      <Box
+        component="span"
+        className="condensed"
+        sx={{ fontSize: '1.3rem', fontWeight: 600, minWidth: 26 }}
+      >
         {letter}
       </Box>
       <GapSign lie={state} />

@@ -74,7 +74,9 @@ export function EdgeReadings({
   const [ended, setEnded] = useState(false);
   const wanted = wantedAlong(record, edge.joint.kind, process, facts.thicknessMm);
   const [earlier, setEarlier] = useState<EdgeRecord[]>([]);
-  /** Kept with the target it was read against, so that the record says what was wanted at the time. */
+  /**
+   * Kept with the target it was read against, so that the record says what was wanted at the time.
+   */
   const put = (next: EdgeRecord) => {
     const w = wantedAlong(next, edge.joint.kind, process, facts.thicknessMm);
     const kept = { ...next, targetMm: w.gapMm, toleranceMm: w.toleranceMm, flushMm: w.flushMm };
@@ -85,7 +87,9 @@ export function EdgeReadings({
   const takeBack = (): string => {
     const last = earlier[earlier.length - 1];
     if (!last) return 'No reading to undo here';
-    const changed = last.stations.findIndex((s, i) => JSON.stringify(s) !== JSON.stringify(record.stations[i]));
+    const changed = last.stations.findIndex(
+      (s, i) => JSON.stringify(s) !== JSON.stringify(record.stations[i]),
+    );
     setEarlier(earlier.slice(0, -1));
     setRecord(last);
     onRead(last, record);
@@ -94,7 +98,9 @@ export function EdgeReadings({
       setAt(changed);
     }
     setTurn((n) => n + 1);
-    return changed >= 0 ? `Undone: station ${changed + 1} of edge ${edge.letter}` : `Undone on edge ${edge.letter}`;
+    return changed >= 0
+      ? `Undone: station ${changed + 1} of edge ${edge.letter}`
+      : `Undone on edge ${edge.letter}`;
   };
   // The page's undo calls whatever is newest here.
   const latest = useRef(takeBack);
@@ -116,7 +122,10 @@ export function EdgeReadings({
   });
   const station = record.stations[at];
   const setStation = (change: Partial<EdgeRecord['stations'][number]>) =>
-    put({ ...record, stations: record.stations.map((s, i) => (i === at ? { ...s, ...change } : s)) });
+    put({
+      ...record,
+      stations: record.stations.map((s, i) => (i === at ? { ...s, ...change } : s)),
+    });
   const lie = lieOf(record.stations, wanted);
   const order = [...pattern.edges].findIndex((e) => e.id === edge.id);
   const before = pattern.edges[(order - 1 + pattern.edges.length) % pattern.edges.length]!;
@@ -173,7 +182,9 @@ export function EdgeReadings({
           setWhat(to);
           setEnded(false);
           // On to the first station that has no such reading yet.
-          const open = record.stations.findIndex((s) => (to === 'gap' ? s.gapMm : s.flushMm) === null);
+          const open = record.stations.findIndex(
+            (s) => (to === 'gap' ? s.gapMm : s.flushMm) === null,
+          );
           setAt(Math.max(0, open));
         }}
       >
@@ -181,7 +192,10 @@ export function EdgeReadings({
         <ToggleButton value="flush">Flush (+ proud, − low)</ToggleButton>
       </ToggleButtonGroup>
       {ended && (
-        <Box role="status" sx={{ p: 1.5, bgcolor: 'var(--chalk)', border: '2.5px solid var(--rule)' }}>
+        <Box
+          role="status"
+          sx={{ p: 1.5, bgcolor: 'var(--chalk)', border: '2.5px solid var(--rule)' }}
+        >
           <Typography className="condensed" sx={{ fontSize: '1.15rem', mb: 1 }}>
             {lost
               ? `“${lost}” was not taken: edge ${edge.letter} has no station left to read. Touch one to read it again.`
@@ -195,16 +209,22 @@ export function EdgeReadings({
         </Box>
       )}
       {station && !ended && (
-        <Box ref={field} sx={{ p: 1.5, bgcolor: 'var(--chalk)', border: '2.5px solid var(--torch)' }}>
+        <Box
+          ref={field}
+          sx={{ p: 1.5, bgcolor: 'var(--chalk)', border: '2.5px solid var(--torch)' }}
+        >
           <Typography className="condensed" sx={{ fontSize: '1.15rem' }}>
-            Station {at + 1} of {record.stations.length}: <span className="figure">{show(station.atMm)}</span> from
-            corner {before.letter}/{edge.letter}
+            Station {at + 1} of {record.stations.length}:{' '}
+            <span className="figure">{show(station.atMm)}</span> from corner {before.letter}/
+            {edge.letter}
           </Typography>
           <LengthField
             key={`${at} ${what} ${turn} ${touched}`}
             big
             autoFocus
-            label={what === 'gap' ? 'Gap read, then Enter' : 'Stands proud (+) or low (−), then Enter'}
+            label={
+              what === 'gap' ? 'Gap read, then Enter' : 'Stands proud (+) or low (−), then Enter'
+            }
             mm={what === 'gap' ? station.gapMm : station.flushMm}
             signed={what === 'flush'}
             empty="not read"

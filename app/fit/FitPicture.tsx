@@ -12,7 +12,10 @@ import type { Pick } from '../drawing/pick';
 import { hangTags, tagHalfWidth } from '../drawing/tags';
 import { usePiece } from '../piece/pieceContext';
 
-/** Gaps are drawn so many times as wide as they are: the largest of these that keeps the widest within reach. */
+/**
+ * Gaps are drawn so many times as wide as they are: the largest of these that keeps the widest
+ * within reach.
+ */
 const FACTORS = [20, 12, 8, 5, 3, 2, 1];
 const WIDEST_PX = 74;
 /** A gap that nobody has read yet is drawn as a thin line. */
@@ -35,7 +38,9 @@ function gapAt(readings: readonly Read[], mm: number): number {
   return a.gapMm + ((b.gapMm - a.gapMm) * (mm - a.atMm)) / Math.max(1e-9, b.atMm - a.atMm);
 }
 
-/** The piece in its hole: grey steel, the neighbours lightly, every gap read drawn wider than it is. */
+/**
+ * The piece in its hole: grey steel, the neighbours lightly, every gap read drawn wider than it is.
+ */
 export function FitPicture({
   fit,
   pick,
@@ -59,7 +64,11 @@ export function FitPicture({
     pattern.edges.map((edge, i) => {
       const beyond = Math.max(0, ...readings[i]!.map((r) => r.gapMm * times * view.scale));
       const stands = hasNeighbour(edge, meetsOf(plan, edge.id)) || readings[i]!.length > 0;
-      return { run: runs[i]!, away: stands ? beyond + NEIGHBOUR_PX + 26 : 34, halfWidth: tagHalfWidth(edge.letter) };
+      return {
+        run: runs[i]!,
+        away: stands ? beyond + NEIGHBOUR_PX + 26 : 34,
+        halfWidth: tagHalfWidth(edge.letter),
+      };
     }),
     outlineOf(pattern).path,
     view,
@@ -83,21 +92,30 @@ export function FitPicture({
             picked={picked}
             onPick={() => onPick({ kind: 'edge', id: edge.id })}
           >
-            {record && <Ticks run={runs[i]!} record={record} readings={readings[i]!} times={times} />}
+            {record && (
+              <Ticks run={runs[i]!} record={record} readings={readings[i]!} times={times} />
+            )}
             <path className="hit" d={data(runs[i]!, false)} fill="none" />
-            {picked && <path d={data(runs[i]!, false)} fill="none" stroke="var(--torch)" strokeWidth={4} />}
+            {picked && (
+              <path d={data(runs[i]!, false)} fill="none" stroke="var(--torch)" strokeWidth={4} />
+            )}
             {tag && <EdgeTag tag={tag} letter={edge.letter} picked={picked} />}
           </Pickable>
         );
       })}
       <text x={14} y={28} fontSize={15} fill="var(--pencil)" fontFamily="Barlow">
-        {times === 1 ? 'Gaps drawn as wide as they are' : `Gaps drawn ${times} times as wide as they are`}
+        {times === 1
+          ? 'Gaps drawn as wide as they are'
+          : `Gaps drawn ${times} times as wide as they are`}
       </text>
     </SteelPicture>
   );
 }
 
-/** A tick across the gap at each station read: whether it is right, wide or tight, not by colour alone. */
+/**
+ * A tick across the gap at each station read: whether it is right, wide or tight, not by colour
+ * alone.
+ */
 function Ticks({
   run,
   record,

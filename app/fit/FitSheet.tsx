@@ -22,12 +22,17 @@ const MomentField = lazy(() => import('../forms/MomentField'));
 export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
   const said = { at: fit.at, held: fit.held, notes: fit.notes };
   // What another page has said meanwhile is shown; kept again, one's own stands.
-  const there = post.refusal?.id === fit.id ? (post.refusal.now as typeof said | undefined) : undefined;
+  const there =
+    post.refusal?.id === fit.id ? (post.refusal.now as typeof said | undefined) : undefined;
   const { draft, since, set, drop } = useDraft(`fit ${fit.id}`, said, there);
   const { waits } = usePiece();
   const { at, held, notes } = draft;
   if (waits.has(fit.id))
-    return <WaitsForServer what="This trial">Read its gaps meanwhile: they go in after it.</WaitsForServer>;
+    return (
+      <WaitsForServer what="This trial">
+        Read its gaps meanwhile: they go in after it.
+      </WaitsForServer>
+    );
   const changed = at !== fit.at || held !== fit.held || notes !== fit.notes;
   return (
     <Stack spacing={1.5} component="section" aria-label="This trial">

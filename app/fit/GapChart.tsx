@@ -1,5 +1,14 @@
 import Box from '@mui/material/Box';
-import { CategoryScale, Chart, Filler, Legend, LineElement, LinearScale, PointElement, Tooltip } from 'chart.js';
+import {
+  CategoryScale,
+  Chart,
+  Filler,
+  Legend,
+  LineElement,
+  LinearScale,
+  PointElement,
+  Tooltip,
+} from 'chart.js';
 import { Line } from 'react-chartjs-2';
 import type { FitRecord } from '#core/format/job';
 import { MM_PER_INCH } from '#core/measure/length';
@@ -79,7 +88,11 @@ export default function GapChart({
     .map((t) => `trial ${t.number}: ${t.record!.stations.map((s) => s.gapMm ?? '–').join(', ')}`)
     .join('; ');
   return (
-    <Box sx={{ height: 180 }} role="img" aria-label={`Gap along the edge in mm, ${said || 'nothing read yet'}`}>
+    <Box
+      sx={{ height: 180 }}
+      role="img"
+      aria-label={`Gap along the edge in mm, ${said || 'nothing read yet'}`}
+    >
       <Line
         role="presentation"
         data={data}
@@ -106,11 +119,17 @@ export default function GapChart({
               suggestedMax: (now.targetMm + 2 * now.toleranceMm) * wide,
               grid: { color: rule },
               ticks: { color: ink, maxTicksLimit: 5 },
-              title: { display: true, text: unit === 'mm' ? 'gap, mm' : 'gap, thousandths of an inch', color: ink },
+              title: {
+                display: true,
+                text: unit === 'mm' ? 'gap, mm' : 'gap, thousandths of an inch',
+                color: ink,
+              },
             },
           },
           plugins: {
-            legend: { labels: { color: ink, usePointStyle: true, filter: (item) => item.text !== '' } },
+            legend: {
+              labels: { color: ink, usePointStyle: true, filter: (item) => item.text !== '' },
+            },
             tooltip: { enabled: true },
           },
         }}

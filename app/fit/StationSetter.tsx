@@ -26,7 +26,9 @@ export function StationSetter({
     if (record.stations.some((s) => Math.abs(s.atMm - atMm) < 0.05)) return;
     onChange({
       ...record,
-      stations: [...record.stations, { atMm, gapMm: null, flushMm: null }].sort((a, b) => a.atMm - b.atMm),
+      stations: [...record.stations, { atMm, gapMm: null, flushMm: null }].sort(
+        (a, b) => a.atMm - b.atMm,
+      ),
     });
   };
   const full = record.stations.length >= MOST_STATIONS;
@@ -44,10 +46,18 @@ export function StationSetter({
   };
   return (
     <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap', alignItems: 'flex-end' }}>
-      <Button variant="outlined" disabled={gaps <= 2} onClick={() => spaced(Math.max(2, Math.floor(gaps / 2)))}>
+      <Button
+        variant="outlined"
+        disabled={gaps <= 2}
+        onClick={() => spaced(Math.max(2, Math.floor(gaps / 2)))}
+      >
         Fewer
       </Button>
-      <Button variant="outlined" disabled={gaps >= MOST_STATIONS / 2} onClick={() => spaced(gaps * 2)}>
+      <Button
+        variant="outlined"
+        disabled={gaps >= MOST_STATIONS / 2}
+        onClick={() => spaced(gaps * 2)}
+      >
         More stations
       </Button>
       <Box sx={{ width: 130 }}>

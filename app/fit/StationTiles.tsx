@@ -43,7 +43,11 @@ export function StationTiles({ record, what, wanted, at, onTouch }: Props) {
     <Box
       role="list"
       aria-label="Stations"
-      sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(74px, 1fr))', gap: 0.7 }}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'repeat(auto-fill, minmax(74px, 1fr))',
+        gap: 0.7,
+      }}
     >
       {record.stations.map((s, i) => {
         const value = what === 'gap' ? s.gapMm : s.flushMm;

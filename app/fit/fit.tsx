@@ -64,26 +64,38 @@ export default function FitStage() {
   const lies = pattern.edges.map((e) => ({ edge: e, lie: lieFor(fit, e) }));
   const read = lies.filter(({ lie }) => lie && lie.read > 0);
   const off = read.filter(({ lie }) => !lie!.good);
-  // The next joined edge that has stations to read, in the order of the letters after the one in hand.
+  // The next joined edge that has stations to read, in the order of the letters after the one in
+  // hand.
   const order = byLetter(pattern.edges);
-  const open = new Set(lies.filter(({ edge: e, lie }) => isJoined(e.joint) && (!lie || lie.read < lie.stations)).map(({ edge: e }) => e)); // prettier-ignore
+  const open = new Set(
+    lies
+      .filter(({ edge: e, lie }) => isJoined(e.joint) && (!lie || lie.read < lie.stations))
+      .map(({ edge: e }) => e),
+  );
   const from = edge ? order.indexOf(edge) : -1;
-  const following = [...order.slice(from + 1), ...order.slice(0, Math.max(0, from))].find((e) => open.has(e));
+  const following = [...order.slice(from + 1), ...order.slice(0, Math.max(0, from))].find((e) =>
+    open.has(e),
+  );
   const onward = following
     ? { letter: following.letter, go: () => setPick({ kind: 'edge' as const, id: following.id }) }
     : null;
-  // A phone is taken out to read with: it opens on the edge that is next, or else on one that is off, its field in hand.
+  // A phone is taken out to read with: it opens on the edge that is next, or else on one that is
+  // off, its field in hand.
   const firstOff = order.find((e) => off.some((one) => one.edge === e));
   const opened = useRef(false);
   useEffect(() => {
     if (opened.current || !fit) return;
     opened.current = true;
     const first = following ?? firstOff;
-    if (first && !edge && window.matchMedia(NARROW).matches) setPick({ kind: 'edge', id: first.id });
+    if (first && !edge && window.matchMedia(NARROW).matches)
+      setPick({ kind: 'edge', id: first.id });
   }, [edge, fit, following, firstOff, setPick]);
   if (pattern.sides.length === 0) return <NoBlank />;
 
-  const worst = Math.max(0, ...read.flatMap(({ lie }) => [...lie!.tight, ...lie!.wide].map((p) => p.byMm)));
+  const worst = Math.max(
+    0,
+    ...read.flatMap(({ lie }) => [...lie!.tight, ...lie!.wide].map((p) => p.byMm)),
+  );
   const tally: TallyFigure[] = fit
     ? [
         { label: 'Trial', value: `${fits.indexOf(fit) + 1} of ${fits.length}` },
@@ -129,8 +141,8 @@ export default function FitStage() {
             <Box>
               <Typography variant="h2">Offer it up</Typography>
               <Typography sx={{ my: 1 }}>
-                Hold the piece in its hole, then read the gap along each edge. In and out ten times is usual: each
-                time is a trial.
+                Hold the piece in its hole, then read the gap along each edge. In and out ten times
+                is usual: each time is a trial.
               </Typography>
             </Box>
           ) : (
@@ -146,7 +158,10 @@ export default function FitStage() {
                     value={fit!.id}
                     onChange={setChosen}
                     options={fits
-                      .map((f, i) => [f.id, `Trial ${i + 1}, ${HELD_WORDS[f.held].toLowerCase()}`] as const)
+                      .map(
+                        (f, i) =>
+                          [f.id, `Trial ${i + 1}, ${HELD_WORDS[f.held].toLowerCase()}`] as const,
+                      )
                       .reverse()}
                   />
                 )}
@@ -249,7 +264,9 @@ function NoEdgeInHand({ next }: { next: { letter: string; go: () => void } | nul
   return (
     <Box>
       <Typography role="status" sx={{ mb: 1 }}>
-        {lost ? `“${lost}” went nowhere: touch the edge you are reading first.` : 'Touch an edge to read its gaps.'}
+        {lost
+          ? `“${lost}” went nowhere: touch the edge you are reading first.`
+          : 'Touch an edge to read its gaps.'}
       </Typography>
       {next && (
         <Button variant="contained" size="large" fullWidth onClick={next.go}>

@@ -23,7 +23,12 @@ const Body = z.discriminatedUnion('intent', [
     id: z.uuid(),
     why: z.string().min(1).max(400),
   }),
-  z.object({ intent: z.literal('edge'), id: z.uuid(), edge: Edge, since: Edge.nullable().default(null) }),
+  z.object({
+    intent: z.literal('edge'),
+    id: z.uuid(),
+    edge: Edge,
+    since: Edge.nullable().default(null),
+  }),
 ]);
 
 const read = (mm: number | null) => (mm === null ? 'nothing' : `${mm} mm`);
@@ -41,8 +46,9 @@ function readingsSentence(clashes: readonly ReadingClash[]): string {
 }
 
 /**
- * Starts a trial fit, changes what is said of it, or puts down what was read along an edge; answers the trials as they are
- * now. 409 with what to say, and what is there (`now`), where another page has said something else meanwhile.
+ * Starts a trial fit, changes what is said of it, or puts down what was read along an edge; answers
+ * the trials as they are now. 409 with what to say, and what is there (`now`), where another page
+ * has said something else meanwhile.
  */
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
@@ -68,7 +74,12 @@ export async function action({ request, params, context }: Route.ActionArgs) {
       case 'edge':
         return saveFitEdge(piece.id, given.id, given.since, given.edge, tx);
       case 'withdraw':
-        return withdrawFit(piece.id, given.id, { at: new Date().toISOString(), why: given.why }, tx);
+        return withdrawFit(
+          piece.id,
+          given.id,
+          { at: new Date().toISOString(), why: given.why },
+          tx,
+        );
     }
   });
   if (found?.kind === 'none') throw data(null, { status: 404 });
@@ -77,7 +88,12 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     const shown = (field: string, value: unknown) =>
       field === 'held' ? HELD_WORDS[value as keyof typeof HELD_WORDS] : String(value);
     return answer(409, {
-      message: sentenceOf(found, given.mine, { at: 'When', held: 'Held by', notes: 'Noticed' }, shown),
+      message: sentenceOf(
+        found,
+        given.mine,
+        { at: 'When', held: 'Held by', notes: 'Noticed' },
+        shown,
+      ),
       now: found.now,
     });
   }

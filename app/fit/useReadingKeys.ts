@@ -1,14 +1,17 @@
 import { useEffect, useRef, useState } from 'react';
 import { isTyping } from '../frame/keys';
 
-/** What a caliper types, which is a keyboard: digits, a sign, a point; one right after the other. */
+/**
+ * What a caliper types, which is a keyboard: digits, a sign, a point; one right after the other.
+ */
 const READING = /^[0-9.,+\-−]$/;
 /** The next key of one reading comes within this; a hand that goes from stop to stop is slower. */
 const BURST_MS = 150;
 
 /**
- * Catches a reading that is typed while no field has the focus. With a field to go to, it goes there; with none, it is
- * kept from moving the page about, and what was typed is told (the result) until the next one.
+ * Catches a reading that is typed while no field has the focus. With a field to go to, it goes
+ * there; with none, it is kept from moving the page about, and what was typed is told (the result)
+ * until the next one.
  */
 export function useReadingKeys(field: () => HTMLInputElement | null): string | null {
   const [lost, setLost] = useState<string | null>(null);
@@ -34,7 +37,8 @@ export function useReadingKeys(field: () => HTMLInputElement | null): string | n
       if (!READING.test(key)) return;
       const input = find.current();
       if (input) {
-        // The key itself then goes into the field, as the browser sends it to whatever has the focus.
+        // The key itself then goes into the field, as the browser sends it to whatever has the
+        // focus.
         event.stopImmediatePropagation();
         input.focus();
         return;

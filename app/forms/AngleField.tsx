@@ -14,4 +14,6 @@ type Props = {
 };
 
 /** A field for an angle in degrees. */
-export const AngleField = ({ angleDeg, ...given }: Props) => <FigureField {...given} value={angleDeg} unit="°" />;
+export const AngleField = ({ angleDeg, ...given }: Props) => (
+  <FigureField {...given} value={angleDeg} unit="°" />
+);

@@ -11,14 +11,23 @@ type Props<T extends string> = {
 };
 
 /** One of a few named things. */
-export function Choice<T extends string>({ label, value, options, onChange, name, help }: Props<T>) {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  name,
+  help,
+}: Props<T>) {
   return (
     <TextField
       select
       label={label}
       name={name}
       helperText={help}
-      {...(onChange ? { value, onChange: (event) => onChange(event.target.value as T) } : { defaultValue: value })}
+      {...(onChange
+        ? { value, onChange: (event) => onChange(event.target.value as T) }
+        : { defaultValue: value })}
     >
       {options.map(([id, said]) => (
         <MenuItem key={id} value={id}>

@@ -17,10 +17,16 @@ type Props = {
   onEnter?: () => void;
 };
 
-/** A comma before three figures may part thousands or be a decimal sign: whoever wrote it has to say. */
+/**
+ * A comma before three figures may part thousands or be a decimal sign: whoever wrote it has to
+ * say.
+ */
 const DOUBTFUL = /^[+-]?\d{1,3},\d{3}$/;
 
-/** A field for a plain figure. Wrong input stays where it is, with what to do about it; Escape puts back what stood. */
+/**
+ * A field for a plain figure. Wrong input stays where it is, with what to do about it; Escape puts
+ * back what stood.
+ */
 export function FigureField({ label, value, min, max, unit, wrong, onChange, onEnter }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -28,7 +34,9 @@ export function FigureField({ label, value, min, max, unit, wrong, onChange, onE
     if (typed === null) return true;
     const written = typed.replace(unit, '').trim();
     if (DOUBTFUL.test(written)) {
-      setProblem(`Write ${written.replace(',', '')} or ${written.replace(',', '.')}, whichever is meant.`);
+      setProblem(
+        `Write ${written.replace(',', '')} or ${written.replace(',', '.')}, whichever is meant.`,
+      );
       return false;
     }
     const read = written === '' ? NaN : Number(written.replace(',', '.'));

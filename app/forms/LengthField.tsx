@@ -26,17 +26,24 @@ type Props = {
   /** Called on Enter once the figure was taken. */
   onEnter?: () => void;
   big?: boolean;
-  /** Below nothing makes sense: a leading + or − is the figure's own sign, not a change to what stands there. */
+  /**
+   * Below nothing makes sense: a leading + or − is the figure's own sign, not a change to what
+   * stands there.
+   */
   signed?: boolean;
   disabled?: boolean;
 };
 
-/** No length on a card is longer, mm: the same as in the documents, so that the field says it and not the server. */
+/**
+ * No length on a card is longer, mm: the same as in the documents, so that the field says it and
+ * not the server.
+ */
 const LONGEST_MM = 100_000;
 
 /**
- * A field that takes lengths as people write them. Wrong input stays where it is, with what to do about it; with the
- * field in hand both units are shown, and the arrow keys step by half a millimetre or 1/32 in.
+ * A field that takes lengths as people write them. Wrong input stays where it is, with what to do
+ * about it; with the field in hand both units are shown, and the arrow keys step by half a
+ * millimetre or 1/32 in.
  */
 export function LengthField({
   label,
@@ -105,7 +112,8 @@ export function LengthField({
       setProblem(null);
     }
   };
-  const read = typed === null ? null : parseLength(typed, unit, signed ? undefined : (mm ?? undefined));
+  const read =
+    typed === null ? null : parseLength(typed, unit, signed ? undefined : (mm ?? undefined));
   const inHandMm = read ? (read.ok ? read.mm : null) : mm;
   const both =
     inHandMm === null
@@ -142,12 +150,17 @@ export function LengthField({
               fontSize: big ? '1.9rem' : (typed ?? shown).length > 8 ? '0.95rem' : '1.1rem',
             },
           },
-          input: { endAdornment: <span style={{ color: 'var(--pencil)' }}>{unit === 'mm' ? 'mm' : 'in'}</span> },
+          input: {
+            endAdornment: (
+              <span style={{ color: 'var(--pencil)' }}>{unit === 'mm' ? 'mm' : 'in'}</span>
+            ),
+          },
         }}
       />
       {inHand && problem === null && both && (
-        // Laid over what is below, on one line: were it to take room, leaving the field would move the button being pressed. At
-        // the right side of a page it reaches to the left, or a phone’s page would be wider by it.
+        // Laid over what is below, on one line: were it to take room, leaving the field would move
+        // the button being pressed. At the right side of a page it reaches to the left, or a
+        // phone’s page would be wider by it.
         <Box
           className="figure"
           aria-hidden

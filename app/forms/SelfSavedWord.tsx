@@ -3,8 +3,20 @@ import { Refused } from './Refused';
 import type { SelfSaved } from './useSelfSavedDraft';
 
 /** What became of what saves itself: nothing is said while all is well. */
-export function SelfSavedWord({ kept, refusal, state, drop, send }: Pick<SelfSaved<object>, 'kept' | 'refusal' | 'state' | 'drop' | 'send'>) {
-  if (refusal) return <Refused message={refusal.message} onMine={() => void send()} onTheirs={() => drop()} />;
-  if (kept && state === 'failed') return <Told>The server does not answer: what you said is kept in this browser and goes up later.</Told>;
+export function SelfSavedWord({
+  kept,
+  refusal,
+  state,
+  drop,
+  send,
+}: Pick<SelfSaved<object>, 'kept' | 'refusal' | 'state' | 'drop' | 'send'>) {
+  if (refusal)
+    return <Refused message={refusal.message} onMine={() => void send()} onTheirs={() => drop()} />;
+  if (kept && state === 'failed')
+    return (
+      <Told>
+        The server does not answer: what you said is kept in this browser and goes up later.
+      </Told>
+    );
   return null;
-} // prettier-ignore
+}

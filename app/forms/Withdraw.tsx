@@ -7,7 +7,10 @@ import { Moment } from '../frame/Moment';
 import { useDraft } from './useDraft';
 import type { Post } from './usePost';
 
-/** Taking an entry back: it stays in the record, struck out, with when and why. A wrong one is taken back and written anew. */
+/**
+ * Taking an entry back: it stays in the record, struck out, with when and why. A wrong one is taken
+ * back and written anew.
+ */
 export function Withdraw({
   what,
   id,
@@ -54,7 +57,9 @@ export function Withdraw({
         variant="contained"
         disabled={draft.why.trim() === '' || post.state === 'busy'}
         onClick={() =>
-          void post.send({ intent: 'withdraw', what, id, why: draft.why.trim() }).then((taken) => taken && drop())
+          void post
+            .send({ intent: 'withdraw', what, id, why: draft.why.trim() })
+            .then((taken) => taken && drop())
         }
       >
         Take back

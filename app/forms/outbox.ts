@@ -2,9 +2,14 @@ import { createStore, del, entries, set } from 'idb-keyval';
 import type { Watched } from './watched';
 import { watched } from './watched';
 
-/** A record that waits in this browser for the server: kept through a closed page, sent in the order it was written, under one key. */
+/**
+ * A record that waits in this browser for the server: kept through a closed page, sent in the order
+ * it was written, under one key.
+ */
 export type Queued = {
-  /** What it is sent under: sent a second time, because an answer was lost, it is the same record. */
+  /**
+   * What it is sent under: sent a second time, because an answer was lost, it is the same record.
+   */
   key: string;
   url: string;
   body: object;
@@ -75,7 +80,9 @@ function begin(): void {
     .then((kept) => {
       const all = waiting.snapshot();
       const known = new Set(all.map((one) => one.key));
-      const left = kept.flatMap(([, one]) => (known.has(one.key) ? [] : [{ ...one, refused: null }]));
+      const left = kept.flatMap(([, one]) =>
+        known.has(one.key) ? [] : [{ ...one, refused: null }],
+      );
       waiting.now([...left, ...all].sort((a, b) => a.at - b.at));
       return pump();
     })
@@ -83,7 +90,10 @@ function begin(): void {
 }
 
 let pumping = false;
-/** Sends what waits, one after another; a server that does not answer is tried again, as long as anything waits. */
+/**
+ * Sends what waits, one after another; a server that does not answer is tried again, as long as
+ * anything waits.
+ */
 async function pump(): Promise<void> {
   if (pumping) return;
   pumping = true;
@@ -103,7 +113,11 @@ async function pump(): Promise<void> {
 async function sent({ key, url, body, about }: Waiting): Promise<boolean> {
   try {
     const headers = { 'Content-Type': 'application/json' };
-    const response = await fetch(url, { method: 'POST', headers, body: JSON.stringify({ ...body, key }) });
+    const response = await fetch(url, {
+      method: 'POST',
+      headers,
+      body: JSON.stringify({ ...body, key }),
+    });
     // Signed out meanwhile: it goes in once somebody is signed in again.
     if (response.status === 401 || response.status >= 500) return false;
     const answer = (await response.json().catch(() => ({}))) as { message?: string };
@@ -114,7 +128,9 @@ async function sent({ key, url, body, about }: Waiting): Promise<boolean> {
       return true;
     }
     const why = answer.message ?? 'The server would not take it.';
-    waiting.now(waiting.snapshot().map((one) => (one.key === key ? { ...one, refused: why } : one)));
+    waiting.now(
+      waiting.snapshot().map((one) => (one.key === key ? { ...one, refused: why } : one)),
+    );
     return true;
   } catch {
     return false;

@@ -1,6 +1,7 @@
 /**
- * What this browser has sent of a draft and got no answer to. An answer that was lost is no quarrel: where the record stands as
- * it was sent from here, one's own goes on from there. Kept with the draft, so that it outlives a reload.
+ * What this browser has sent of a draft and got no answer to. An answer that was lost is no
+ * quarrel: where the record stands as it was sent from here, one's own goes on from there. Kept
+ * with the draft, so that it outlives a reload.
  */
 const keyOf = (about: string) => `patrone:sent:${about}`;
 
@@ -20,7 +21,10 @@ export const alike = (a: unknown, b: unknown): boolean => word(a ?? null) === wo
 
 function read(about: string): Record<string, string[]> {
   try {
-    return (JSON.parse(localStorage.getItem(keyOf(about)) ?? '{}') ?? {}) as Record<string, string[]>;
+    return (JSON.parse(localStorage.getItem(keyOf(about)) ?? '{}') ?? {}) as Record<
+      string,
+      string[]
+    >;
   } catch {
     return {};
   }

@@ -10,20 +10,24 @@ type Kept<T> = { typed: Partial<T>; since: Partial<T> };
 
 function read<T>(about: string): Kept<T> | null {
   try {
-    const found = JSON.parse(localStorage.getItem(keyOf(about)) ?? 'null') as Kept<T> | Partial<T> | null;
+    const found = JSON.parse(localStorage.getItem(keyOf(about)) ?? 'null') as
+      Kept<T> | Partial<T> | null;
     if (found === null) return null;
     // Drafts of an older program hold only what was typed.
-    return 'typed' in found && 'since' in found ? (found as Kept<T>) : { typed: found as Partial<T>, since: {} };
+    return 'typed' in found && 'since' in found
+      ? (found as Kept<T>)
+      : { typed: found as Partial<T>, since: {} };
   } catch {
     return null;
   }
 }
 
 /**
- * A form's contents that survive picking something else, another stage, a reload, and a server that is away. `set` takes
- * part of the fields; `drop` forgets the draft, or of it what was `sent`, and goes back to `initial`. `kept` says that
- * something typed is waiting; `since` is the record as it stood where it was typed over, or as another page wrote it
- * meanwhile, once the user is shown that (`told`).
+ * A form's contents that survive picking something else, another stage, a reload, and a server that
+ * is away. `set` takes part of the fields; `drop` forgets the draft, or of it what was `sent`, and
+ * goes back to `initial`. `kept` says that something typed is waiting; `since` is the record as it
+ * stood where it was typed over, or as another page wrote it meanwhile, once the user is shown that
+ * (`told`).
  */
 export function useDraft<T extends object>(
   about: string,
@@ -65,8 +69,8 @@ export function useDraft<T extends object>(
   const drop = useCallback(
     (sent?: Partial<T>) =>
       setHeld((now) => {
-        // What was typed after it was sent has not arrived anywhere yet: that stays, and stands on what was sent, or, where
-        // nothing of it was, on what it stood on before.
+        // What was typed after it was sent has not arrived anywhere yet: that stays, and stands on
+        // what was sent, or, where nothing of it was, on what it stood on before.
         const left = Object.entries(now?.typed ?? {}).filter(
           ([key, value]) => sent && JSON.stringify(value) !== JSON.stringify(sent[key as keyof T]),
         );
@@ -75,7 +79,12 @@ export function useDraft<T extends object>(
           return null;
         }
         const before = now?.since;
-        const since = Object.fromEntries(left.map(([key]) => [key, key in sent! ? sent![key as keyof T] : before?.[key as keyof T]])) as Partial<T>; // prettier-ignore
+        const since = Object.fromEntries(
+          left.map(([key]) => [
+            key,
+            key in sent! ? sent![key as keyof T] : before?.[key as keyof T],
+          ]),
+        ) as Partial<T>;
         return keep({ typed: Object.fromEntries(left) as Partial<T>, since });
       }),
     [about, keep],
@@ -87,7 +96,10 @@ export function useDraft<T extends object>(
     setHeld((now) => {
       if (!now) return now;
       const keys = Object.keys(now.typed) as (keyof T)[];
-      return keep({ ...now, since: Object.fromEntries(keys.map((key) => [key, told[key]])) as Partial<T> });
+      return keep({
+        ...now,
+        since: Object.fromEntries(keys.map((key) => [key, told[key]])) as Partial<T>,
+      });
     });
   }
   return {

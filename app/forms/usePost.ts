@@ -10,15 +10,18 @@ export type Refusal = {
 };
 
 export type Post = {
-  /** Sends a record; true once the server has it. What was typed stays with the caller until then. */
+  /**
+   * Sends a record; true once the server has it. What was typed stays with the caller until then.
+   */
   send: (body: object) => Promise<boolean>;
   /** The same, telling a refusal from an answer that did not come. */
   ask: (body: object) => Promise<'taken' | 'unanswered' | Refusal>;
   /** What was refused last, while nothing has been sent since. */
   refusal: Refusal | null;
   /**
-   * Sends a record that may go in later: true once the server has it, or it waits here for a server that does not answer, behind
-   * what waits already (`outbox`). `said`: what it is, `about`: what it belongs to.
+   * Sends a record that may go in later: true once the server has it, or it waits here for a server
+   * that does not answer, behind what waits already (`outbox`). `said`: what it is, `about`: what
+   * it belongs to.
    */
   sendOrWait: (body: object, said: string, about: string) => Promise<boolean>;
   state: 'idle' | 'busy' | 'failed';
@@ -32,12 +35,16 @@ const KEPT_ALIVE = 16_000;
 /** A record is stamped when it is sent; sent again it is the same record. */
 const withoutTime = (name: string, value: unknown): unknown => (name === 'at' ? undefined : value);
 
-/** Posts a record to the server without leaving the page; what the server answers, the records as they are now, is handed on. */
+/**
+ * Posts a record to the server without leaving the page; what the server answers, the records as
+ * they are now, is handed on.
+ */
 export function usePost<Answer>(url: string, took: (answer: Answer) => void): Post {
   const [state, setState] = useState<Post['state']>('idle');
   const [problem, setProblem] = useState<string | null>(null);
   const [refusal, setRefusal] = useState<Refusal | null>(null);
-  // What did not get an answer may have been written all the same: sent again as it was, it goes under the same key.
+  // What did not get an answer may have been written all the same: sent again as it was, it goes
+  // under the same key.
   const unanswered = useRef(new Map<string, string>());
   const ask = useCallback<Post['ask']>(
     async (body) => {
@@ -58,13 +65,21 @@ export function usePost<Answer>(url: string, took: (answer: Answer) => void): Po
           method: 'POST',
           headers: { 'Content-Type': 'application/json' },
           body: text,
-          // Goes through even when the page is closed or loaded again meanwhile; of what is larger browsers will have none.
+          // Goes through even when the page is closed or loaded again meanwhile; of what is larger
+          // browsers will have none.
           keepalive: text.length < KEPT_ALIVE,
         });
         if (response.status >= 400 && response.status < 500) {
           unanswered.current.delete(said);
-          const answer = (await response.json().catch(() => ({}))) as { message?: string; now?: unknown } & Answer;
-          const { message = 'The server would not take it. What you typed is still here.', now, ...records } = answer;
+          const answer = (await response.json().catch(() => ({}))) as {
+            message?: string;
+            now?: unknown;
+          } & Answer;
+          const {
+            message = 'The server would not take it. What you typed is still here.',
+            now,
+            ...records
+          } = answer;
           const refused: Refusal = { message, id: (body as { id?: string }).id, now };
           // What is there instead comes with it.
           took(records as Answer);
@@ -74,7 +89,10 @@ export function usePost<Answer>(url: string, took: (answer: Answer) => void): Po
         }
         if (!response.ok) {
           const said = (await response.json().catch(() => ({}))) as { message?: string };
-          return fail(said.message ?? 'The server could not take it. What you typed is still here: try again.');
+          return fail(
+            said.message ??
+              'The server could not take it. What you typed is still here: try again.',
+          );
         }
         const answer = (await response.json().catch(() => null)) as Answer | null;
         if (answer !== null) took(answer);

@@ -20,9 +20,9 @@ export type SelfSaved<T> = {
 };
 
 /**
- * A draft that sends itself, field by field: only what was touched goes, since it stood as it was touched. It is kept in
- * the browser while the server is away and when the page is closed; what another page has written meanwhile is told.
- * `body` is what is posted; the answer goes to `took`.
+ * A draft that sends itself, field by field: only what was touched goes, since it stood as it was
+ * touched. It is kept in the browser while the server is away and when the page is closed; what
+ * another page has written meanwhile is told. `body` is what is posted; the answer goes to `took`.
  */
 export function useSelfSavedDraft<T extends object, Answer extends object>(
   about: string,
@@ -33,15 +33,22 @@ export function useSelfSavedDraft<T extends object, Answer extends object>(
 ): SelfSaved<T> {
   const post = usePost(url, took);
   const { ask, refusal, state } = post;
-  const { draft, since, kept, set, drop } = useDraft<T>(about, initial, refusal?.now as T | undefined);
+  const { draft, since, kept, set, drop } = useDraft<T>(
+    about,
+    initial,
+    refusal?.now as T | undefined,
+  );
   const changed = useMemo(
     () =>
-      (Object.keys(draft) as (keyof T)[]).filter((key) => JSON.stringify(draft[key]) !== JSON.stringify(since[key])),
+      (Object.keys(draft) as (keyof T)[]).filter(
+        (key) => JSON.stringify(draft[key]) !== JSON.stringify(since[key]),
+      ),
     [draft, since],
   );
   const send = useCallback(async () => {
     // What is no more is sent as nothing: a field that is missing would be none.
-    const only = (all: T) => Object.fromEntries(changed.map((key) => [key, all[key] ?? null])) as Partial<T>;
+    const only = (all: T) =>
+      Object.fromEntries(changed.map((key) => [key, all[key] ?? null])) as Partial<T>;
     const mine = only(draft);
     const stood = only(since);
     const taken = () => {
@@ -53,9 +60,12 @@ export function useSelfSavedDraft<T extends object, Answer extends object>(
     const answer = await ask(body(stood, mine));
     if (answer === 'taken') taken();
     if (typeof answer !== 'object' || !answer.now) return;
-    // What stands there instead may be what was sent from here, its answer lost: then one's own goes on from that.
+    // What stands there instead may be what was sent from here, its answer lost: then one's own
+    // goes on from that.
     const now = answer.now as Partial<T>;
-    const other = changed.filter((key) => !alike(now[key], stood[key]) && !alike(now[key], mine[key]));
+    const other = changed.filter(
+      (key) => !alike(now[key], stood[key]) && !alike(now[key], mine[key]),
+    );
     if (
       other.length === 0 ||
       !wasSent(

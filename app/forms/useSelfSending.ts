@@ -1,12 +1,16 @@
 import { useEffect, useRef } from 'react';
 import type { Post } from './usePost';
 
-/** So long after the last change it is sent, and so long until a server that did not answer is tried again, ms. */
+/**
+ * So long after the last change it is sent, and so long until a server that did not answer is tried
+ * again, ms.
+ */
 const [SEND_AFTER_MS, RETRY_MS] = [450, 4000];
 
 /**
- * Sends a draft by itself when the hand rests, and at once when what shows it goes away. What is refused waits for the
- * user. `said` is the draft in a word: only when it changes is there anything new to send.
+ * Sends a draft by itself when the hand rests, and at once when what shows it goes away. What is
+ * refused waits for the user. `said` is the draft in a word: only when it changes is there anything
+ * new to send.
  */
 export function useSelfSending(
   kept: boolean,
@@ -22,7 +26,10 @@ export function useSelfSending(
   useEffect(() => {
     waits.current = kept && !refusal && state !== 'busy';
     if (!waits.current) return;
-    const sending = setTimeout(() => latest.current(), state === 'failed' ? RETRY_MS : SEND_AFTER_MS);
+    const sending = setTimeout(
+      () => latest.current(),
+      state === 'failed' ? RETRY_MS : SEND_AFTER_MS,
+    );
     return () => clearTimeout(sending);
   }, [kept, said, refusal, state]);
   useEffect(() => {

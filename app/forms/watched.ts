@@ -1,4 +1,7 @@
-/** What is on its way from this browser, as pages watch it (`useSyncExternalStore`); `begin` takes up what an earlier page left. */
+/**
+ * What is on its way from this browser, as pages watch it (`useSyncExternalStore`); `begin` takes
+ * up what an earlier page left.
+ */
 export type Watched<T> = {
   subscribe: (tell: () => void) => () => void;
   snapshot: () => readonly T[];

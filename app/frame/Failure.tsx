@@ -2,14 +2,17 @@ import { useEffect, useState } from 'react';
 import { isRouteErrorResponse } from 'react-router';
 import { Lost } from './Lost';
 
-/** What was found out: nothing yet, that all answers, that the server does not, or what it says is wrong. */
+/**
+ * What was found out: nothing yet, that all answers, that the server does not, or what it says is
+ * wrong.
+ */
 type Standing = 'asking' | 'ok' | 'server' | { wrong: string };
 
 const KEPT = 'Nothing you saved is lost; what you were typing on a card is kept in this browser.';
 
 /**
- * A page that could not be shown for a reason nobody foresaw: what failed is found out and said, be it the server, its
- * database, or the page itself.
+ * A page that could not be shown for a reason nobody foresaw: what failed is found out and said, be
+ * it the server, its database, or the page itself.
  */
 export function Failure({ error }: { error: unknown }) {
   const [standing, setStanding] = useState<Standing>('asking');
@@ -25,8 +28,14 @@ export function Failure({ error }: { error: unknown }) {
     };
   }, []);
   if (standing === 'server')
-    return <Lost title="The server does not answer" text={`Is it still running? ${KEPT} Try again in a moment.`} />;
-  if (typeof standing === 'object') return <Lost title="The server runs, but" text={`${standing.wrong} ${KEPT}`} />;
+    return (
+      <Lost
+        title="The server does not answer"
+        text={`Is it still running? ${KEPT} Try again in a moment.`}
+      />
+    );
+  if (typeof standing === 'object')
+    return <Lost title="The server runs, but" text={`${standing.wrong} ${KEPT}`} />;
   const what = isRouteErrorResponse(error)
     ? `The server answered ${error.status}${error.statusText ? ` (${error.statusText})` : ''}.`
     : error instanceof Error

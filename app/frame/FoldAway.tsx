@@ -23,7 +23,13 @@ export function FoldAway({
       <Box
         component="summary"
         className="condensed"
-        sx={{ cursor: 'pointer', minHeight: 44, lineHeight: '44px', fontSize: '1.12rem', fontWeight: 500 }}
+        sx={{
+          cursor: 'pointer',
+          minHeight: 44,
+          lineHeight: '44px',
+          fontSize: '1.12rem',
+          fontWeight: 500,
+        }}
       >
         {title}
       </Box>

@@ -44,7 +44,10 @@ export default function Frame() {
       >
         {null}
       </TopBar>
-      <Box component="main" sx={{ flex: 1, width: '100%', maxWidth: 1180, mx: 'auto', p: { xs: 2, md: 3 } }}>
+      <Box
+        component="main"
+        sx={{ flex: 1, width: '100%', maxWidth: 1180, mx: 'auto', p: { xs: 2, md: 3 } }}
+      >
         <Outlet />
       </Box>
     </Box>

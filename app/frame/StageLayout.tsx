@@ -5,7 +5,10 @@ import type { TallyFigure } from './Tally';
 import { Tally } from './Tally';
 import { useKeys } from './keys';
 
-/** The lie of every stage: drawing, drawer at its side (under it on an upright tablet or a phone), tally along the bottom. */
+/**
+ * The lie of every stage: drawing, drawer at its side (under it on an upright tablet or a phone),
+ * tally along the bottom.
+ */
 export function StageLayout({
   drawing,
   drawer,
@@ -19,10 +22,13 @@ export function StageLayout({
 }) {
   const side = useRef<HTMLElement>(null);
   const sheet = useRef<HTMLDivElement>(null);
-  // From the drawing to what the picked thing says, and back to it, are one key each: between them lie all the marks.
+  // From the drawing to what the picked thing says, and back to it, are one key each: between them
+  // lie all the marks.
   useKeys({
     d: () =>
-      side.current?.querySelector<HTMLElement>('input, textarea, [role="combobox"], button, a, summary')?.focus(),
+      side.current
+        ?.querySelector<HTMLElement>('input, textarea, [role="combobox"], button, a, summary')
+        ?.focus(),
     'Shift+D': () =>
       (
         sheet.current?.querySelector<SVGElement>('[aria-pressed="true"]') ??
@@ -31,7 +37,9 @@ export function StageLayout({
   });
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
-      <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}>
+      <Box
+        sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}
+      >
         <Box
           ref={sheet}
           sx={{

@@ -1,7 +1,10 @@
 /** How far a stop on the road has come. */
 export type StopState = 'done' | 'next' | 'attention' | 'ahead';
 
-/** How a stop is marked: filled when done, ringed when next, a wedge when it wants attention. Never by colour alone. */
+/**
+ * How a stop is marked: filled when done, ringed when next, a wedge when it wants attention. Never
+ * by colour alone.
+ */
 export function StopMark({ state }: { state: StopState }) {
   return (
     <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden>
@@ -13,7 +16,14 @@ export function StopMark({ state }: { state: StopState }) {
       )}
       {state === 'next' && (
         <>
-          <circle cx="10" cy="10" r="7.6" fill="var(--chalk)" stroke="var(--torch)" strokeWidth="2.6" />
+          <circle
+            cx="10"
+            cy="10"
+            r="7.6"
+            fill="var(--chalk)"
+            stroke="var(--torch)"
+            strokeWidth="2.6"
+          />
           <path d="M8 6.2l5 3.8-5 3.8z" fill="var(--torch)" />
         </>
       )}

@@ -13,13 +13,19 @@ const ROOM = 86;
 /** The few figures that one would chalk on the metal. Touch one to see how it was reckoned. */
 export function Tally({ figures }: { figures: TallyFigure[] }) {
   // Many long figures are set smaller, so that they stay on one line.
-  const small = figures.reduce((sum, f) => sum + Math.max(f.value.length, f.label.length * 0.7) + 3, 0) > ROOM;
+  const small =
+    figures.reduce((sum, f) => sum + Math.max(f.value.length, f.label.length * 0.7) + 3, 0) > ROOM;
   const [shown, setShown] = useState<{ anchor: HTMLElement; working: Working } | null>(null);
   return (
     <Box
       component="section"
       aria-label="Tally"
-      sx={{ display: 'flex', flexWrap: 'wrap', bgcolor: 'var(--panel)', borderTop: '1.5px solid var(--rule)' }}
+      sx={{
+        display: 'flex',
+        flexWrap: 'wrap',
+        bgcolor: 'var(--panel)',
+        borderTop: '1.5px solid var(--rule)',
+      }}
     >
       {figures.map(({ label, value, working, alert }) => (
         <ButtonBase

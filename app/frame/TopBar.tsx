@@ -21,7 +21,10 @@ export function TopBar({ children, right }: { children: ReactNode; right?: React
   return (
     <>
       {looks && (
-        <Box role="note" sx={{ bgcolor: 'var(--layout)', color: '#fff', px: 2, py: 0.6, fontSize: '1.02rem' }}>
+        <Box
+          role="note"
+          sx={{ bgcolor: 'var(--layout)', color: '#fff', px: 2, py: 0.6, fontSize: '1.02rem' }}
+        >
           You look at this job: what was done, and how far it is. Nothing here is to be filled in.
         </Box>
       )}
@@ -43,7 +46,13 @@ export function TopBar({ children, right }: { children: ReactNode; right?: React
           <Link
             to="/"
             aria-label="Patrone: all jobs"
-            style={{ display: 'flex', color: 'inherit', textDecoration: 'none', alignItems: 'center', gap: 8 }}
+            style={{
+              display: 'flex',
+              color: 'inherit',
+              textDecoration: 'none',
+              alignItems: 'center',
+              gap: 8,
+            }}
           >
             <img src="/icon.svg" alt="" width={28} height={28} />
             <Box
@@ -60,7 +69,16 @@ export function TopBar({ children, right }: { children: ReactNode; right?: React
             </Box>
           </Link>
         </Box>
-        <Box sx={{ flex: 1, minWidth: 0, display: 'flex', alignItems: 'center', gap: 1, overflow: 'hidden' }}>
+        <Box
+          sx={{
+            flex: 1,
+            minWidth: 0,
+            display: 'flex',
+            alignItems: 'center',
+            gap: 1,
+            overflow: 'hidden',
+          }}
+        >
           {children}
         </Box>
         {right}
@@ -76,7 +94,10 @@ export function TopBar({ children, right }: { children: ReactNode; right?: React
           </Button>
         </Tooltip>
         <Tooltip title={bench === 'light' ? 'Night bench' : 'Day bench'}>
-          <IconButton onClick={toggleBench} aria-label={bench === 'light' ? 'Night bench' : 'Day bench'}>
+          <IconButton
+            onClick={toggleBench}
+            aria-label={bench === 'light' ? 'Night bench' : 'Day bench'}
+          >
             {bench === 'light' ? <DarkModeOutlined /> : <LightModeOutlined />}
           </IconButton>
         </Tooltip>

@@ -2,7 +2,10 @@ import type { Shop } from '#core/blank/shopSchema';
 
 export type DateStyle = Shop['dates'];
 
-/** How the shop writes days: by name of month where that can be read only one way, by figures where the year leads. */
+/**
+ * How the shop writes days: by name of month where that can be read only one way, by figures where
+ * the year leads.
+ */
 const STYLES: Record<
   DateStyle,
   { locale: string; month: 'short' | '2-digit'; day: 'numeric' | '2-digit'; hour12: boolean }

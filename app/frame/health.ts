@@ -8,7 +8,9 @@ const LEAST_ROOM = 50 * 1024 ** 2;
 
 /** When the newest change of the database's form that this program knows was made. */
 const newestKnown = (): number => {
-  const journal = JSON.parse(readFileSync(resolve('app/records/migrations/meta/_journal.json'), 'utf8')) as {
+  const journal = JSON.parse(
+    readFileSync(resolve('app/records/migrations/meta/_journal.json'), 'utf8'),
+  ) as {
     entries: { when: number }[];
   };
   return Math.max(...journal.entries.map((entry) => entry.when));
@@ -28,7 +30,8 @@ async function fault(): Promise<string | null> {
   const known = newestKnown();
   if (newest < known)
     return 'The database is older than this program: start it anew with ./patrone start, which brings it up to date.';
-  if (newest > known) return 'The database was written by a newer program than this one: bring this one up to date.';
+  if (newest > known)
+    return 'The database was written by a newer program than this one: bring this one up to date.';
   const room = await statfs(process.env.PATRONE_DISK ?? process.cwd()).catch(() => null);
   if (room && room.bavail * room.bsize < LEAST_ROOM)
     return 'The disk is nearly full: make room, or nothing more can be saved.';

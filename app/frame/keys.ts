@@ -3,9 +3,13 @@ import { useEffect, useRef } from 'react';
 /** What a key does; told whether Shift was held, for keys that have no upper case. */
 export type KeyMap = Record<string, ((shift: boolean) => void) | undefined>;
 
-/** Whether a key belongs to what has the focus: a field being typed in, a list being stepped through. */
+/**
+ * Whether a key belongs to what has the focus: a field being typed in, a list being stepped
+ * through.
+ */
 export const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(input|textarea|select)$/i.test(target.tagName));
+  target instanceof HTMLElement &&
+  (target.isContentEditable || /^(input|textarea|select)$/i.test(target.tagName));
 
 /** Keys that a focused button or an open list wants for itself. */
 const OWN_OF_CONTROLS = /^(Enter|Arrow)/;
@@ -14,8 +18,9 @@ const onControl = (target: EventTarget | null): boolean =>
   target.closest('button, a, [role="combobox"], [role="listbox"], [role="dialog"]') !== null;
 
 /**
- * Single-key shortcuts: `e`, `Shift+E`, `1`, `?`, `Escape`. They never fire while typing in a field, nor with Ctrl, Alt
- * or Meta held. `first` is asked before the others: for what is in hand before what is picked, before the page.
+ * Single-key shortcuts: `e`, `Shift+E`, `1`, `?`, `Escape`. They never fire while typing in a
+ * field, nor with Ctrl, Alt or Meta held. `first` is asked before the others: for what is in hand
+ * before what is picked, before the page.
  */
 export function useKeys(map: KeyMap, { first = false } = {}): void {
   const current = useRef(map);
@@ -24,7 +29,14 @@ export function useKeys(map: KeyMap, { first = false } = {}): void {
   });
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || isTyping(event.target)) return;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        event.defaultPrevented ||
+        isTyping(event.target)
+      )
+        return;
       if (OWN_OF_CONTROLS.test(event.key) && onControl(event.target)) return;
       const letter = /^[a-z]$/i.test(event.key);
       const name = letter
@@ -40,12 +52,20 @@ export function useKeys(map: KeyMap, { first = false } = {}): void {
   }, [first]);
 }
 
-/** Escape leaves the field one is in, before it puts down what is in hand or picked. For the whole application, once. */
+/**
+ * Escape leaves the field one is in, before it puts down what is in hand or picked. For the whole
+ * application, once.
+ */
 export function useEscapeLeavesField(): void {
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
       const field = event.target;
-      if (event.key !== 'Escape' || event.defaultPrevented || !(field instanceof HTMLElement) || !isTyping(field))
+      if (
+        event.key !== 'Escape' ||
+        event.defaultPrevented ||
+        !(field instanceof HTMLElement) ||
+        !isTyping(field)
+      )
         return;
       // After the field has put back what stood in it.
       setTimeout(() => field.blur());

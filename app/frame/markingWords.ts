@@ -3,7 +3,10 @@ import type { Datum } from '#core/blank/datum';
 import type { Place } from '#core/blank/markingOut';
 import type { ScribeHole, ScribeLine } from '#core/blank/scribe';
 
-/** What is to be marked and from where, in words, with the figures apart so that they can be set large: on screen and paper. */
+/**
+ * What is to be marked and from where, in words, with the figures apart so that they can be set
+ * large: on screen and paper.
+ */
 export type Said = (string | { figure: string })[];
 type Shown = (mm: number, digits?: number) => string;
 
@@ -16,7 +19,10 @@ export const SCRIBE_WORDS: Record<ScribeLine['line'], string> = {
 export const plain = (said: Said): string =>
   said.map((part) => (typeof part === 'string' ? part : part.figure)).join('');
 
-/** What a datum line is called: its edge; or the line to scribe first, and the one that is squared up at its end. */
+/**
+ * What a datum line is called: its edge; or the line to scribe first, and the one that is squared
+ * up at its end.
+ */
 export function lineName(datum: Datum, which: keyof Datum): string {
   const other = datum[which === 'long' ? 'square' : 'long'];
   if (datum[which].letter !== null) return datum[which].letter;
@@ -33,9 +39,15 @@ export const placeSaid = ({ alongMm, outMm }: Place, datum: Datum, bare: Shown):
 
 /** From where a fold line is scribed. */
 export function scribeSaid({ from }: ScribeLine, datum: Datum, bare: Shown): Said {
-  if (from.kind === 'parallel') return [{ figure: bare(from.distanceMm, 2) }, ` from edge ${from.letter}`];
+  if (from.kind === 'parallel')
+    return [{ figure: bare(from.distanceMm, 2) }, ` from edge ${from.letter}`];
   if (from.kind === 'points')
-    return ['from ', ...placeSaid(from.ends[0]!, datum, bare), ' to ', ...placeSaid(from.ends[1]!, datum, bare)];
+    return [
+      'from ',
+      ...placeSaid(from.ends[0]!, datum, bare),
+      ' to ',
+      ...placeSaid(from.ends[1]!, datum, bare),
+    ];
   return from.marks.flatMap((mark, i): Said => [
     i > 0 ? ' to ' : 'from ',
     { figure: bare(mark.alongMm, 2) },
@@ -57,7 +69,9 @@ export const holeSaid = ({ from, datum: at }: ScribeHole, datum: Datum, bare: Sh
 export const beginSaid = ({ long, square }: Datum): string =>
   `${long.letter ? `Begin with edge ${long.letter}, straight along the sheet, ` : 'Scribe a straight line along the sheet '}and square up ${square.letter ? `edge ${square.letter}` : 'a line at its end'}. Places are measured from these two.`;
 
-/** Lines that are scribed: with the bar on the tangent, brake line and near tangent are one line. */
+/**
+ * Lines that are scribed: with the bar on the tangent, brake line and near tangent are one line.
+ */
 export const linesToScribe = (lines: readonly ScribeLine[], brakeLine: string): ScribeLine[] =>
   lines.filter((line) => line.line !== 'near' || brakeLine !== 'tangent');
 

@@ -13,8 +13,8 @@ export const changeSaid = (measure: Measure, by: number, show: Show): string =>
   `${by > 0 ? '+' : ''}${inDegrees(measure.of) ? `${by.toFixed(1).replace('-', '−')}°` : show(by)}`;
 
 /**
- * What moved, in words: what, by how much, since when, and why it may be said. `misread`: of each round the measures that its
- * networks name as most likely misread.
+ * What moved, in words: what, by how much, since when, and why it may be said. `misread`: of each
+ * round the measures that its networks name as most likely misread.
  */
 export function movedSentence(
   { measure, from, to, by, shown }: Change,
@@ -33,4 +33,8 @@ export function movedSentence(
 
 /** How a finding grew, from its first look that can be compared to its last. */
 export const grownSaid = (times: number): string =>
-  times > 1.05 ? `grew ${times.toFixed(1)} times` : times < 0.95 ? 'smaller than it looked' : 'has not grown';
+  times > 1.05
+    ? `grew ${times.toFixed(1)} times`
+    : times < 0.95
+      ? 'smaller than it looked'
+      : 'has not grown';

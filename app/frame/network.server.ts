@@ -14,7 +14,10 @@ export const networkAddresses = (): string[] =>
 const GOOD_MS = 10_000;
 let known: { at: number; names: ReadonlySet<string> } | null = null;
 
-/** What this machine answers to on the network: its addresses, and its name, alone and as it is called there. */
+/**
+ * What this machine answers to on the network: its addresses, and its name, alone and as it is
+ * called there.
+ */
 export function networkNames(): ReadonlySet<string> {
   if (known && Date.now() - known.at < GOOD_MS) return known.names;
   const name = hostname().toLowerCase();
@@ -29,17 +32,32 @@ export const networkPort = (): number =>
 /** Key and certificate of our own, where the network is served; null where it is not. */
 export function tlsFiles(): { key: Buffer; cert: Buffer } | null {
   const folder = process.env.PATRONE_TLS;
-  return folder ? { key: readFileSync(resolve(folder, 'key.pem')), cert: readFileSync(resolve(folder, 'cert.pem')) } : null; // prettier-ignore
+  return folder
+    ? {
+        key: readFileSync(resolve(folder, 'key.pem')),
+        cert: readFileSync(resolve(folder, 'cert.pem')),
+      }
+    : null;
 }
 
-/** The shop's own certificate, which signs the machine's: what a phone can be told to trust. Null where there is none. */
+/**
+ * The shop's own certificate, which signs the machine's: what a phone can be told to trust. Null
+ * where there is none.
+ */
 export function shopCertificate(): X509Certificate | null {
   const folder = process.env.PATRONE_TLS;
   return folder ? new X509Certificate(readFileSync(resolve(folder, 'shop.pem'))) : null;
 }
 
-/** Where phones find this machine, and by what they know it and the shop; null where it answers only here. */
-export function network(): { addresses: string[]; fingerprint: string; shopFingerprint: string } | null {
+/**
+ * Where phones find this machine, and by what they know it and the shop; null where it answers only
+ * here.
+ */
+export function network(): {
+  addresses: string[];
+  fingerprint: string;
+  shopFingerprint: string;
+} | null {
   const files = tlsFiles();
   const shop = shopCertificate();
   if (!files || !shop) return null;

@@ -1,6 +1,9 @@
 import type { ShouldRevalidateFunctionArgs } from 'react-router';
 
-/** For pages on which the query only says which part is open: what was loaded stands when only that changes. */
+/**
+ * For pages on which the query only says which part is open: what was loaded stands when only that
+ * changes.
+ */
 export const unlessOnlyQuery = ({
   currentUrl,
   nextUrl,

@@ -8,8 +8,9 @@ import { inflateSync } from 'node:zlib';
 type Table = { tag: Buffer; checksum: number; bytes: Buffer };
 
 /**
- * The plain font (SFNT) in a WOFF 1 file, whose tables are each packed by themselves (W3C WOFF File Format 1.0, sections
- * 3 to 5). A PDF that unpacked them anew for every document spent most of its time on that.
+ * The plain font (SFNT) in a WOFF 1 file, whose tables are each packed by themselves (W3C WOFF File
+ * Format 1.0, sections 3 to 5). A PDF that unpacked them anew for every document spent most of its
+ * time on that.
  */
 export function unpackedFont(woff: Buffer): Buffer {
   if (woff.toString('latin1', 0, 4) !== 'wOFF') throw new Error('not a WOFF 1 font');
@@ -32,7 +33,9 @@ export function unpackedFont(woff: Buffer): Buffer {
 
   const padded = (length: number) => (length + 3) & ~3;
   const headBytes = 12 + 16 * count;
-  const font = Buffer.alloc(headBytes + tables.reduce((sum, { bytes }) => sum + padded(bytes.length), 0));
+  const font = Buffer.alloc(
+    headBytes + tables.reduce((sum, { bytes }) => sum + padded(bytes.length), 0),
+  );
   // The header of an SFNT helps to search the table list by halves.
   const power = Math.floor(Math.log2(count));
   font.writeUInt32BE(flavor, 0);
@@ -57,9 +60,10 @@ const known = new Map<string, string>();
 let folder = '';
 
 /**
- * A font that ships with the application as a file that a PDF takes as it is, unpacked once for the life of the server.
- * A file, because the PDF library knows again only fonts that have a name: from memory it would read one anew for every
- * cell of a table. `name` is the font's file without ending, in @fontsource.
+ * A font that ships with the application as a file that a PDF takes as it is, unpacked once for the
+ * life of the server. A file, because the PDF library knows again only fonts that have a name: from
+ * memory it would read one anew for every cell of a table. `name` is the font's file without
+ * ending, in @fontsource.
  */
 export function shippedFont(name: string): string {
   let file = known.get(name);
@@ -71,7 +75,9 @@ export function shippedFont(name: string): string {
     file = join(folder, `${name.replace(/\W/g, '-')}.ttf`);
     writeFileSync(
       file,
-      unpackedFont(readFileSync(createRequire(import.meta.url).resolve(`@fontsource/${name}.woff`))),
+      unpackedFont(
+        readFileSync(createRequire(import.meta.url).resolve(`@fontsource/${name}.woff`)),
+      ),
     );
     known.set(name, file);
   }

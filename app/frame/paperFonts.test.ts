@@ -3,8 +3,12 @@ import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
 import { shippedFont, unpackedFont } from './paperFonts.server';
 
-const FILES = ['barlow/files/barlow-latin-500-normal', 'barlow-condensed/files/barlow-condensed-latin-600-normal'];
-const packed = (name: string) => readFileSync(createRequire(import.meta.url).resolve(`@fontsource/${name}.woff`));
+const FILES = [
+  'barlow/files/barlow-latin-500-normal',
+  'barlow-condensed/files/barlow-condensed-latin-600-normal',
+];
+const packed = (name: string) =>
+  readFileSync(createRequire(import.meta.url).resolve(`@fontsource/${name}.woff`));
 
 test('an unpacked font is as large as the packed one says, its tables add up to their checksums, and it sets the same text', () => {
   for (const name of FILES) {
@@ -24,7 +28,11 @@ test('an unpacked font is as large as the packed one says, its tables add up to 
       expect(sum).toBe(font.readUInt32BE(at + 4));
     }
     const width = (src: Buffer) =>
-      new PDFDocument().registerFont('f', src).font('f').fontSize(40).widthOfString('Brake line 78.20 µ½');
+      new PDFDocument()
+        .registerFont('f', src)
+        .font('f')
+        .fontSize(40)
+        .widthOfString('Brake line 78.20 µ½');
     expect(width(font)).toBe(width(woff));
     expect(readFileSync(shippedFont(name))).toEqual(font);
   }

@@ -1,7 +1,13 @@
 import { createContext, useContext, useMemo, useState } from 'react';
 import type { ReactNode } from 'react';
 import type { Unit } from '#core/measure/length';
-import { formatArea, formatBrief, formatLength, formatThin, formatWeight } from '#core/measure/length';
+import {
+  formatArea,
+  formatBrief,
+  formatLength,
+  formatThin,
+  formatWeight,
+} from '#core/measure/length';
 import type { DateStyle } from './dates';
 
 export type Bench = 'light' | 'dark';
@@ -11,7 +17,10 @@ const UNIT_COOKIE = 'patrone-unit';
 const BENCH_COOKIE = 'patrone-bench';
 
 /** What this browser was set to, from its cookies; anything else is the shop's. */
-export function preferencesFrom(cookies: string, shop: { units: Unit; dates: DateStyle }): Preferences {
+export function preferencesFrom(
+  cookies: string,
+  shop: { units: Unit; dates: DateStyle },
+): Preferences {
   const value = (name: string) => new RegExp(`(?:^|; )${name}=([^;]*)`).exec(cookies)?.[1];
   const unit = value(UNIT_COOKIE);
   return {
@@ -34,7 +43,9 @@ type Context = Preferences & {
   bare: (mm: number, digits?: number) => string;
   /** The same where there is room for few signs: on a tag or a tile. */
   brief: (mm: number, digits?: number) => string;
-  /** A thin thing (sheet, gap, step, wire): hundredths of a millimetre or thousandths of an inch. */
+  /**
+   * A thin thing (sheet, gap, step, wire): hundredths of a millimetre or thousandths of an inch.
+   */
   showThin: (mm: number) => string;
   thin: (mm: number) => string;
   showWeight: (kg: number) => string;
@@ -43,7 +54,13 @@ type Context = Preferences & {
 };
 const PreferencesContext = createContext<Context | null>(null);
 
-export function PreferencesProvider({ initial, children }: { initial: Preferences; children: ReactNode }) {
+export function PreferencesProvider({
+  initial,
+  children,
+}: {
+  initial: Preferences;
+  children: ReactNode;
+}) {
   const [unit, setUnit] = useState(initial.unit);
   const [bench, setBench] = useState(initial.bench);
   const { dates } = initial;

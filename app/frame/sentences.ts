@@ -21,7 +21,10 @@ export function nameOf(doc: PatternDoc, id: string): string {
 const share = (strain: number) => `${(strain * 100).toFixed(1)} %`;
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
-/** Whom a sentence is about: the first thing (`It` with a capital), the second, and all of them together. */
+/**
+ * Whom a sentence is about: the first thing (`It` with a capital), the second, and all of them
+ * together.
+ */
 type About = { it: string; It: string; other: string; all: string; All: string };
 type Say<C extends ProblemCode> =
   string | ((figures: Figures[C], about: About, mm: (mm: number) => string) => string);
@@ -34,7 +37,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'length-unreadable': `Can’t read that. ${WRITE}`,
   'length-divided-by-zero': 'That divides by nothing.',
   'length-too-long': `That is longer than any bench. ${WRITE}`,
-  'length-ambiguous': (n) => `That can be ${n.first} or ${n.second}: write it without the comma, or with a point.`,
+  'length-ambiguous': (n) =>
+    `That can be ${n.first} or ${n.second}: write it without the comma, or with a point.`,
   'length-fraction-ambiguous': (n, _, mm) =>
     `That can be a fraction of an inch (${mm(n.inchMm)}) or a division (${mm(n.dividedMm)}): put " behind it for inches, or write ÷.`,
   'no-legs': 'Type at least three legs, like: 120, 45 left 60, 120.',
@@ -61,8 +65,10 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `${It} hangs on a side that this card does not have: take the outline over first, or with it.`,
   'taken-strands-fold': (_, { It }) =>
     `${It} of this card hangs on a side that the other outline does not have. Take it off first, and lay it anew after.`,
-  'rule-unreadable': 'A rule names a side, corner, hole or fold that is not there, or too few of them.',
-  'springback-figures': (_, { all }) => `These figures must be above 0, and the angle at most 180°: ${all}.`,
+  'rule-unreadable':
+    'A rule names a side, corner, hole or fold that is not there, or too few of them.',
+  'springback-figures': (_, { all }) =>
+    `These figures must be above 0, and the angle at most 180°: ${all}.`,
   'flange-figures': (_, { all }) =>
     `These figures can be no flange’s: ${all}. All must be above 0, the angle at most 180°, the arc at most 360°.`,
   'flange-past-centre': (n, _, mm) =>
@@ -80,7 +86,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'bead-figures': (_, { it }) => `The figures of ${it} must be above 0.`,
   'bead-too-high': (n, _, mm) =>
     `A round bead is at most half as high as it is wide: ${mm(n.mostMm)}. Make it wider or lower, or flat-topped.`,
-  'bead-top-wide': (n, _, mm) => `The top, ${mm(n.topMm)}, must be narrower than the bead, ${mm(n.widthMm)}.`,
+  'bead-top-wide': (n, _, mm) =>
+    `The top, ${mm(n.topMm)}, must be narrower than the bead, ${mm(n.widthMm)}.`,
   'bead-share': 'The share that draws in lies between 0 (it all stretches) and 1.',
   'bead-pass': 'A pass must go deeper than nothing.',
   'bead-radius': 'The radius of the panel along the bead must be above 0.',
@@ -91,7 +98,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `${It} lies ${mm(n.clearMm)} from ${other}, ${mm(n.neededMm)} (three widths) is usual: the edge will be drawn in there, trim it after.`,
   'bead-near-fold': (n, { It, other }, mm) =>
     `${It} lies ${mm(n.clearMm)} from ${other}, ${mm(n.neededMm)} (three widths) is usual: pack it when folding, or it collapses.`,
-  'bead-over-hole': (_, { It, other }) => `${It} runs into ${other}: drill it after beading, or move one of them.`,
+  'bead-over-hole': (_, { It, other }) =>
+    `${It} runs into ${other}: drill it after beading, or move one of them.`,
   'beads-meet': (_, { It, other }) =>
     `${It} ends at ${other}: mitre them by hand, let one run out short of the other, or hammer the corner over a form.`,
   'beads-cross': (_, { It, other }) =>
@@ -112,7 +120,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'bite-strip': (_, { all }) => `These figures of the test strip must be above 0: ${all}.`,
   'bite-strip-same':
     'The strip is as long as it was: nothing can be told from it. Give it more bites and measure again.',
-  'bite-strip-other-way': 'The test strip was worked the other way: one was stretched, the other is to be shrunk.',
+  'bite-strip-other-way':
+    'The test strip was worked the other way: one was stretched, the other is to be shrunk.',
   'strain-impossible': (n) => `Metal cannot be strained by ${share(n.strain)}.`,
   'mesh-empty': 'There are no triangles in it. Export the surface as triangles (OBJ, STL or PLY).',
   'mesh-number': 'A coordinate is not a number. Export the scan again.',
@@ -129,7 +138,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'mesh-one-sided': 'The surface is twisted so that it has one side only. Cut it across the twist.',
   'mesh-parts': ({ parts }) =>
     `The surface is in ${parts} parts. Keep the panel and take the rest away, or have the scan cleaned.`,
-  'mesh-closed': 'The surface is closed all round, like a ball. Cut the panel out of it: draw its outline on it.',
+  'mesh-closed':
+    'The surface is closed all round, like a ball. Cut the panel out of it: draw its outline on it.',
   'mesh-holes': ({ holes }) =>
     `There ${holes === 1 ? 'is a hole' : `are ${holes} holes`} in the surface. Close what is small; from a large one cut to the rim.`,
   'taped-cross': (_, { All }) =>
@@ -150,10 +160,12 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `In the profile at ${mm(atMm)} two points in a row are the same. Take one away.`,
   'scan-rough':
     'The scan is too torn to be thinned. Have it closed and smoothed where it was made, or scan less at once.',
-  'cut-misses': 'These corners enclose nothing of the panel. Tap them one after another, all the way round.',
+  'cut-misses':
+    'These corners enclose nothing of the panel. Tap them one after another, all the way round.',
   'strip-gaps': 'Read the gap at two stations of the strip at least, each once.',
   'stations-guides': 'A guide curve wants two points at least that differ.',
-  'mesh-file-kind': (_, { all }) => `${all} is no OBJ, STL or PLY file. Export the scan as one of these.`,
+  'mesh-file-kind': (_, { all }) =>
+    `${all} is no OBJ, STL or PLY file. Export the scan as one of these.`,
   'mesh-file-broken': ({ line }) =>
     `The file cannot be read at line or triangle ${line}. It may have been cut short: export it again.`,
   'mesh-file-large': ({ triangles, most }) =>
@@ -167,7 +179,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'no-order': 'There is no order in which this machine makes all folds.',
   'order-not-found':
     'No order was found among those that were followed; there may be one. Type one of your own to have it checked.',
-  hits: (n, { It }, mm) => `${It} cannot be made at its turn: something is in the way by ${mm(n.depthMm)}.`,
+  hits: (n, { It }, mm) =>
+    `${It} cannot be made at its turn: something is in the way by ${mm(n.depthMm)}.`,
   'too-many-folds': (n) => `Of ${n.folds} folds no order is looked for: ${n.most} at the most.`,
   'order-unreadable': 'An order names each fold of the card once.',
   'fold-leaves-side':
@@ -187,7 +200,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `The outline crosses itself at ${all}: move a corner so that it goes round once.`,
   'outline-clockwise': 'The outline runs the wrong way round: type or draw it again.',
   'side-zero': (_, { It }) => `${It} has no length: pull its corners apart or take one out.`,
-  'side-not-straight': (_, { It }) => `${It} is curved: a fold can be laid only along a straight side.`,
+  'side-not-straight': (_, { It }) =>
+    `${It} is curved: a fold can be laid only along a straight side.`,
   'side-gone': 'That is no longer on the card.',
   'corner-not-straight': 'A side of this corner is curved: its angle follows from the curve.',
   'corner-angle-out-of-range': (f) => `${f.angleDeg}° is no corner: over 0° and under 360°.`,
@@ -201,8 +215,10 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `This was written by a newer Patrone (form ${n.version}; this one knows ${n.knownVersion}). Bring this program up to date.`,
   'document-unreadable': (_, { all }) => `What was sent does not fit a card (${all}).`,
   'document-ids-twice': (_, { all }) => `Something on the card is there twice (${all}).`,
-  'document-reference-gone': (_, { all }) => `Something on the card belongs to a part that is not there (${all}).`,
-  'document-edges-part-badly': (_, { all }) => `The edges do not part the outline without gap or overlap (${all}).`,
+  'document-reference-gone': (_, { all }) =>
+    `Something on the card belongs to a part that is not there (${all}).`,
+  'document-edges-part-badly': (_, { all }) =>
+    `The edges do not part the outline without gap or overlap (${all}).`,
   'job-not-json':
     'That is not a job file: it could not be read as JSON. Choose one that was written by “Job as a file”.',
   'job-pack-damaged': (_, { it }) =>
@@ -228,14 +244,17 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'arc-fold-rim': (_, { It }) =>
     `${It}: the rim of the part beyond does not face the arc all along. Let it rise less, or cut the ends square to it.`,
   'fold-zero': (_, { It }) => `${It} is too short to fold: its ends must be at least 1 mm apart.`,
-  'fold-leaves-card': (_, { It }) => `${It} leaves the card: both ends must see each other across the card.`,
+  'fold-leaves-card': (_, { It }) =>
+    `${It} leaves the card: both ends must see each other across the card.`,
   'fold-misses-card': (n, { it }, mm) => `A line ${mm(n.offMm)} in from ${it} misses the card.`,
-  'folds-cross': (_, { All }) => `${All} cross: a fold may meet another at a corner but not cross it.`,
+  'folds-cross': (_, { All }) =>
+    `${All} cross: a fold may meet another at a corner but not cross it.`,
   'card-both-sides': (_, { All }) =>
     `${All} can’t all be right: a card that lay outside a fold toward you lay inside a fold away from you. Look again which side it lay on at each; each choice gives another blank.`,
   'hole-zero': (_, { It }) => `${It} has no diameter: give it one or take it off.`,
   'hole-outside': (_, { It }) => `${It} lies off the card: move it in.`,
-  'hole-over-edge': (n, { It }, mm) => `${It} runs ${mm(n.overMm)} over the edge: move it in or make it smaller.`,
+  'hole-over-edge': (n, { It }, mm) =>
+    `${It} runs ${mm(n.overMm)} over the edge: move it in or make it smaller.`,
   'holes-overlap': (_, { All }) => `${All} run into each other.`,
   'base-off-card':
     'The point that marks the face that stays put lies off the card: the largest face stays put. Touch “Stays put” and the face you mean.',
@@ -252,7 +271,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'lies-impossible': (n) =>
     `A face cannot rise by ${Math.abs(n.alongDeg)}° one way and ${Math.abs(n.acrossDeg)}° square to it: read the level again.`,
   'lies-on-no-face': 'The face the level was held on is not there any more: choose another.',
-  'fold-too-long': (n, { It }, mm) => `${It} is ${mm(n.longMm)} long, and this machine folds ${mm(n.mostMm)}.`,
+  'fold-too-long': (n, { It }, mm) =>
+    `${It} is ${mm(n.longMm)} long, and this machine folds ${mm(n.mostMm)}.`,
   'sheet-too-thick': (n, { It }, mm) =>
     `${It} is ${mm(n.longMm)} long in sheet of ${mm(n.thicknessMm)}: so long a fold this machine makes in no more than ${mm(n.mostMm)}.`,
   'radius-under-tip': (n, { It }, mm) =>
@@ -271,11 +291,14 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `${It} is ${mm(n.clearMm)} from the bend of ${other}; under ${mm(n.neededMm)} it may go egg-shaped. Make it after folding, or move it.`,
   'blank-crosses': (_, { all }) =>
     `In the flat, parts of the blank lie on each other (${all}). Trim the card there or make the piece in two.`,
-  'no-room-for-relief': (_, { It }) => `${It}: no room to cut a relief at its end. Drill it by hand.`,
+  'no-room-for-relief': (_, { It }) =>
+    `${It}: no room to cut a relief at its end. Drill it by hand.`,
   'no-strips': 'Fold a test strip first, and measure it.',
-  'reading-not-positive': 'Say how far each reading of the strip may be out: a tenth of a millimetre is usual.',
+  'reading-not-positive':
+    'Say how far each reading of the strip may be out: a tenth of a millimetre is usual.',
   'strip-not-credible': 'Flat length and legs do not belong together: measure the strip again.',
-  'gauge-unknown': (n) => `There is no ${n.gauge} gauge in that system; it goes from ${n.lowest} to ${n.highest}.`,
+  'gauge-unknown': (n) =>
+    `There is no ${n.gauge} gauge in that system; it goes from ${n.lowest} to ${n.highest}.`,
   'nothing-to-print': 'There is nothing to print yet: make the card first.',
   'paper-too-small': 'The overlap leaves no room on that paper.',
   'too-many-pages': (n) => `That would be ${n.pages} pages: use larger paper.`,
@@ -297,8 +320,10 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'picture-place': 'A place or a figure is missing, or two places lie on each other.',
   'network-empty': 'Name some reference points first, and measure between them.',
   'network-point-twice': (_, { It }) => `${It} is there twice: give one of the two another name.`,
-  'network-point-unknown': (_, { It }) => `${It} is in a measure and is no point: name it among the points.`,
-  'network-point-form': (n, { It }) => `${It}: its place wants ${n.dimension} figures, one a direction.`,
+  'network-point-unknown': (_, { It }) =>
+    `${It} is in a measure and is no point: name it among the points.`,
+  'network-point-form': (n, { It }) =>
+    `${It}: its place wants ${n.dimension} figures, one a direction.`,
   'network-tape-loop': (_, { It }) =>
     `A measure leads from ${It} to itself: choose another point for one of its ends.`,
   'network-tape-form': (n, { all }) =>
@@ -313,7 +338,9 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
 };
 
 const listed = (names: readonly string[]): string =>
-  names.length < 2 ? (names[0] ?? 'it') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
+  names.length < 2
+    ? (names[0] ?? 'it')
+    : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
 
 const said = (problem: Problem, about: About, mm: (mm: number) => string): string => {
   const say = SENTENCES[problem.code] as Say<ProblemCode>;
@@ -321,11 +348,19 @@ const said = (problem: Problem, about: About, mm: (mm: number) => string): strin
 };
 
 /** A problem as a sentence that says what to do. */
-export function problemSentence(problem: Problem, doc: PatternDoc | null, show: (mm: number) => string): string {
+export function problemSentence(
+  problem: Problem,
+  doc: PatternDoc | null,
+  show: (mm: number) => string,
+): string {
   const names = (problem.about ?? []).map((id) => (doc ? nameOf(doc, id) : id));
   const it = names[0] ?? 'it';
   const all = listed([...new Set(names)]);
-  return said(problem, { it, It: capital(it), other: names[1] ?? 'a fold', all, All: capital(all) }, show);
+  return said(
+    problem,
+    { it, It: capital(it), other: names[1] ?? 'a fold', all, All: capital(all) },
+    show,
+  );
 }
 
 /** What is wrong with a length that was typed. */

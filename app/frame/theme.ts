@@ -25,7 +25,10 @@ const night = {
   divider: '#474d54',
 };
 
-/** The look of forms and buttons: sheet-metal corners, chalk fields, condensed labels, big enough for gloves. */
+/**
+ * The look of forms and buttons: sheet-metal corners, chalk fields, condensed labels, big enough
+ * for gloves.
+ */
 export const theme = createTheme({
   cssVariables: { colorSchemeSelector: '[data-bench="%s"]' },
   colorSchemes: { light: { palette: day }, dark: { palette: night } },
@@ -56,9 +59,14 @@ export const theme = createTheme({
           '&:focus-visible': { outlineOffset: -4, outlineColor: 'currentColor' },
         },
         contained: {
-          clipPath: 'polygon(0 0, calc(100% - 9px) 0, 100% 9px, 100% 100%, 9px 100%, 0 calc(100% - 9px))',
+          clipPath:
+            'polygon(0 0, calc(100% - 9px) 0, 100% 9px, 100% 100%, 9px 100%, 0 calc(100% - 9px))',
         },
-        outlined: { backgroundColor: 'var(--chalk)', borderColor: 'var(--rule)', color: 'var(--ink)' },
+        outlined: {
+          backgroundColor: 'var(--chalk)',
+          borderColor: 'var(--rule)',
+          color: 'var(--ink)',
+        },
       },
     },
     MuiIconButton: { styleOverrides: { root: { width: 44, height: 44, color: 'inherit' } } },
@@ -69,7 +77,12 @@ export const theme = createTheme({
           minHeight: 44,
           '&.Mui-focused .MuiOutlinedInput-notchedOutline': { borderColor: 'var(--torch)' },
         },
-        notchedOutline: { borderColor: 'var(--rule)', borderWidth: 1.5, top: 0, '& legend': { display: 'none' } },
+        notchedOutline: {
+          borderColor: 'var(--rule)',
+          borderWidth: 1.5,
+          top: 0,
+          '& legend': { display: 'none' },
+        },
         input: { paddingBlock: 9 },
         multiline: { padding: '9px 14px', '& textarea': { padding: 0 } },
       },
@@ -101,13 +114,21 @@ export const theme = createTheme({
           color: 'var(--ink)',
           borderColor: 'var(--rule)',
           backgroundColor: 'var(--chalk)',
-          '&.Mui-selected, &.Mui-selected:hover': { backgroundColor: 'var(--ink)', color: 'var(--panel)' },
+          '&.Mui-selected, &.Mui-selected:hover': {
+            backgroundColor: 'var(--ink)',
+            color: 'var(--panel)',
+          },
         },
       },
     },
     MuiTableCell: {
       styleOverrides: {
-        root: { borderColor: 'var(--rule)', paddingBlock: 6, paddingInline: 8, fontSize: '0.95rem' },
+        root: {
+          borderColor: 'var(--rule)',
+          paddingBlock: 6,
+          paddingInline: 8,
+          fontSize: '0.95rem',
+        },
         head: { fontFamily: condensed, fontWeight: 600, color: 'var(--pencil)' },
       },
     },

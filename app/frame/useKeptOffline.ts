@@ -6,18 +6,28 @@ import { useWho } from './who';
 const STOPS = ['survey', 'shape', 'fit', 'weld'];
 const LOOKED_AT = ['record'];
 
-type Manifest = { routes: Record<string, { module: string; imports?: string[]; css?: string[] } | undefined> };
+type Manifest = {
+  routes: Record<string, { module: string; imports?: string[]; css?: string[] } | undefined>;
+};
 
-/** The files that pages of these stops are made of, by the router’s own list, and those this page has already. */
+/**
+ * The files that pages of these stops are made of, by the router’s own list, and those this page
+ * has already.
+ */
 function files(stops: readonly string[]): string[] {
-  const { routes } = (window as unknown as { __reactRouterManifest?: Manifest }).__reactRouterManifest ?? {
+  const { routes } = (window as unknown as { __reactRouterManifest?: Manifest })
+    .__reactRouterManifest ?? {
     routes: {},
   };
   const ofStops = stops.flatMap((stop) => {
     const route = routes[`${stop}/${stop}`];
     return route ? [route.module, ...(route.imports ?? []), ...(route.css ?? [])] : [];
   });
-  const here = performance.getEntriesByType('resource').map(({ name }) => new URL(name)).filter(({ origin }) => origin === location.origin).map(({ pathname }) => pathname); // prettier-ignore
+  const here = performance
+    .getEntriesByType('resource')
+    .map(({ name }) => new URL(name))
+    .filter(({ origin }) => origin === location.origin)
+    .map(({ pathname }) => pathname);
   return [...new Set([...ofStops, ...here])].filter((path) => path.startsWith('/assets/'));
 }
 
@@ -27,9 +37,9 @@ const tell = async (what: object): Promise<void> => {
 };
 
 /**
- * On a phone that was let in keeps what is used at the vehicle, so that it opens without the server, and of the piece that is
- * open all those stops. Where the certificate is not trusted the browser keeps nothing: what is written then waits as long as the
- * page is open.
+ * On a phone that was let in keeps what is used at the vehicle, so that it opens without the
+ * server, and of the piece that is open all those stops. Where the certificate is not trusted the
+ * browser keeps nothing: what is written then waits as long as the page is open.
  */
 export function useKeptOffline(): void {
   const who = useWho();
@@ -39,20 +49,30 @@ export function useKeptOffline(): void {
   const piece = /^\/pieces\/[0-9a-f-]{36}/.exec(pathname)?.[0] ?? null;
   const can = isDevice && import.meta.env.PROD;
   useEffect(() => {
-    if (can && 'serviceWorker' in navigator) navigator.serviceWorker.register('/sw.js').catch(() => undefined);
+    if (can && 'serviceWorker' in navigator)
+      navigator.serviceWorker.register('/sw.js').catch(() => undefined);
   }, [can]);
   useEffect(() => {
     if (!can || !piece || !('serviceWorker' in navigator)) return;
     // When the page has come to rest: what it needs is there by then.
-    const keeping = setTimeout(() => void tell({ what: 'keep', files: files(stops), pages: stops.map((stop) => `${piece}/${stop}`) }), 1500);
+    const keeping = setTimeout(
+      () =>
+        void tell({
+          what: 'keep',
+          files: files(stops),
+          pages: stops.map((stop) => `${piece}/${stop}`),
+        }),
+      1500,
+    );
     return () => clearTimeout(keeping);
   }, [can, piece, stops]);
   useEffect(() => {
     if (can && piece && 'serviceWorker' in navigator) void tell({ what: 'last', path: pathname });
   }, [can, piece, pathname]);
-} // prettier-ignore
+}
 
 /** Whoever signs out, or is signed out, leaves nothing to be looked at. */
 export const forgetOffline = (): void => {
-  if ('serviceWorker' in navigator && navigator.serviceWorker.controller) void tell({ what: 'forget' });
+  if ('serviceWorker' in navigator && navigator.serviceWorker.controller)
+    void tell({ what: 'forget' });
 };

@@ -13,9 +13,13 @@ export type Who = {
   names: { id: string; name: string; hasPin: boolean }[] | null;
 };
 
-export const useWho = (): Who | null => useRouteLoaderData<{ who: Who | null }>('root')?.who ?? null;
+export const useWho = (): Who | null =>
+  useRouteLoaderData<{ who: Who | null }>('root')?.who ?? null;
 
-/** Who a record is by, before anybody says: whoever is signed in; at an open machine whoever wrote the last one. */
+/**
+ * Who a record is by, before anybody says: whoever is signed in; at an open machine whoever wrote
+ * the last one.
+ */
 export const whoAtFirst = (who: Who | null, last: string | undefined): string => {
   if (who?.names) return who.name ?? '';
   return who?.signedIn && who.name !== null ? who.name : (last ?? who?.name ?? '');

@@ -25,11 +25,25 @@ export const PROCESS_WORDS: Record<Process, string> = {
 };
 
 export const FLANGE_WORDS: Record<FlangeMade, { title: string; about: string }> = {
-  tipped: { title: 'Tipping', about: 'Cut to the curve and turned over: on the inside of a curve it stretches, on the outside it shrinks.' },
-  pulled: { title: 'Pulling a straight angle round', about: 'A strip made apart: folded straight first, then curved with shrinker or stretcher along the leg that lies on the panel.' },
-  notched: { title: 'Tipping, with notches welded after', about: 'Cuts take the strain out of its outer part; each is welded when the flange stands.' },
-  lip: { title: 'A lip of its own, welded on', about: 'The panel ends at the line; the lip is a strip that is only rolled to the curve.' },
-}; // prettier-ignore
+  tipped: {
+    title: 'Tipping',
+    about:
+      'Cut to the curve and turned over: on the inside of a curve it stretches, on the outside it shrinks.',
+  },
+  pulled: {
+    title: 'Pulling a straight angle round',
+    about:
+      'A strip made apart: folded straight first, then curved with shrinker or stretcher along the leg that lies on the panel.',
+  },
+  notched: {
+    title: 'Tipping, with notches welded after',
+    about: 'Cuts take the strain out of its outer part; each is welded when the flange stands.',
+  },
+  lip: {
+    title: 'A lip of its own, welded on',
+    about: 'The panel ends at the line; the lip is a strip that is only rolled to the curve.',
+  },
+};
 
 /** What a limit is by: “… % is”. */
 export const LIMIT_WORDS: Record<LimitWhy, string> = {
@@ -55,10 +69,22 @@ export const AT_FOLDS_WORDS: Record<'packed' | 'stopped' | 'parted', string> = {
 };
 
 export const MADE_WORDS: Record<Made, { short: string; long: string }> = {
-  'outside-sharp': { short: 'Outside, creased', long: 'Card lay on the outside, creased sharp at the corner' },
-  'inside-sharp': { short: 'Inside, creased', long: 'Card lay on the inside, creased sharp at the corner' },
-  'outside-rolled': { short: 'Outside, rolled', long: 'Card lay on the outside, rolled round; mark at mid-bend' },
-  'inside-rolled': { short: 'Inside, rolled', long: 'Card lay on the inside, rolled round; mark at mid-bend' },
+  'outside-sharp': {
+    short: 'Outside, creased',
+    long: 'Card lay on the outside, creased sharp at the corner',
+  },
+  'inside-sharp': {
+    short: 'Inside, creased',
+    long: 'Card lay on the inside, creased sharp at the corner',
+  },
+  'outside-rolled': {
+    short: 'Outside, rolled',
+    long: 'Card lay on the outside, rolled round; mark at mid-bend',
+  },
+  'inside-rolled': {
+    short: 'Inside, rolled',
+    long: 'Card lay on the inside, rolled round; mark at mid-bend',
+  },
 };
 
 export const LIE_WORDS: Record<Lie, string> = {
@@ -84,9 +110,10 @@ export const LIE_WORDS: Record<Lie, string> = {
 /** How an edge lies in one line: its gaps, how many are read, and where it does not lie flush. */
 export function lieSentence({ lie, read, stations, proud, low }: EdgeLie): string {
   if (lie === 'unread') return LIE_WORDS.unread;
-  const off = [proud.length > 0 && `proud at ${proud.length}`, low.length > 0 && `low at ${low.length}`].filter(
-    Boolean,
-  );
+  const off = [
+    proud.length > 0 && `proud at ${proud.length}`,
+    low.length > 0 && `low at ${low.length}`,
+  ].filter(Boolean);
   const flush = off.length > 0 ? `; stands ${off.join(', ')}` : '';
   return `${LIE_WORDS[lie]}${flush}${read < stations ? ` (${read} of ${stations} read)` : ''}`;
 }

@@ -8,7 +8,12 @@ import { Told } from '../frame/Told';
 
 export const NEW_JOB: JobFacts = { name: '', vehicle: '', owner: '', notes: '' };
 
-const factsOnly = ({ name, vehicle, owner, notes }: JobFacts): JobFacts => ({ name, vehicle, owner, notes });
+const factsOnly = ({ name, vehicle, owner, notes }: JobFacts): JobFacts => ({
+  name,
+  vehicle,
+  owner,
+  notes,
+});
 
 /** Name, vehicle, owner and notes of a job; a plain form that works before any script does. */
 export function JobForm({

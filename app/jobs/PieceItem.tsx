@@ -24,8 +24,19 @@ export type PieceRow = Summary & {
   from: { name: string; as: CameAs | null } | null;
 };
 
-/** A piece in the list of a job: what it is, how far it has come, and what can be done with it as a whole. */
-export function PieceItem({ row, archived, sentAs }: { row: PieceRow; archived: boolean; sentAs: string }) {
+/**
+ * A piece in the list of a job: what it is, how far it has come, and what can be done with it as a
+ * whole.
+ */
+export function PieceItem({
+  row,
+  archived,
+  sentAs,
+}: {
+  row: PieceRow;
+  archived: boolean;
+  sentAs: string;
+}) {
   const { showThin } = usePreferences();
   const looks = useWho()?.role === 'looks';
   return (
@@ -88,7 +99,13 @@ export function PieceItem({ row, archived, sentAs }: { row: PieceRow; archived: 
         <Told>How far it has come could not be told here. Open it to see.</Told>
       )}
       <Box sx={{ display: 'flex', justifyContent: 'flex-end', borderTop: '1px solid var(--rule)' }}>
-        <Button component={Link} to={`/pieces/${row.id}/record`} color="inherit" size="small" sx={{ mr: 'auto' }}>
+        <Button
+          component={Link}
+          to={`/pieces/${row.id}/record`}
+          color="inherit"
+          size="small"
+          sx={{ mr: 'auto' }}
+        >
           What was done
         </Button>
         {!looks && (
@@ -122,4 +139,5 @@ function PieceButton(given: { intent: string; piece: string; label: string; sent
 
 /** Where a click on a piece leads: to what is next, or to its card when all is done. */
 const nextStage = (road: Road | null): string =>
-  STAGES.find(({ id }) => road?.[id].state === 'next' || road?.[id].state === 'attention')?.id ?? 'card';
+  STAGES.find(({ id }) => road?.[id].state === 'next' || road?.[id].state === 'attention')?.id ??
+  'card';

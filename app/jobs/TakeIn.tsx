@@ -7,7 +7,8 @@ import { Told } from '../frame/Told';
 import type { Progress } from '../workers/task';
 import type { TakenIn } from './takeInFile';
 
-type State = { kind: 'idle' } | { kind: 'busy'; share: number | null } | { kind: 'refused'; why: string };
+type State =
+  { kind: 'idle' } | { kind: 'busy'; share: number | null } | { kind: 'refused'; why: string };
 
 /** The lines of an answer as they come. */
 async function* linesOf(answer: Response): AsyncGenerator<Progress | TakenIn> {
@@ -33,7 +34,12 @@ export function TakeIn() {
     body.append('file', file);
     try {
       const headers = { Accept: 'application/x-ndjson' };
-      const answer = await fetch('/take-in', { method: 'POST', headers, body, signal: controller.signal });
+      const answer = await fetch('/take-in', {
+        method: 'POST',
+        headers,
+        body,
+        signal: controller.signal,
+      });
       if (!answer.ok) {
         const { message } = (await answer.json().catch(() => ({}))) as { message?: string };
         return setState({ kind: 'refused', why: message ?? 'The server could not take it.' });
@@ -46,7 +52,11 @@ export function TakeIn() {
       throw new TypeError('It ended in the middle');
     } catch {
       const stopped = controller.signal.aborted;
-      setState(stopped ? { kind: 'idle' } : { kind: 'refused', why: 'No answer from the server: try again.' });
+      setState(
+        stopped
+          ? { kind: 'idle' }
+          : { kind: 'refused', why: 'No answer from the server: try again.' },
+      );
     }
   };
   return (

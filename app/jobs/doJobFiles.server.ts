@@ -13,10 +13,24 @@ import { exportJob, importJob } from '../records/jobFile.server';
 import { Viewer } from '../records/viewer.server';
 import { doing } from '../workers/task';
 import { takeIn, writeOut } from './jobFiles';
-import { DamagedPack, MOST_TEXT_BYTES, isPack, packJob, takeUpPictures, unpackJob } from './jobPack.server';
+import {
+  DamagedPack,
+  MOST_TEXT_BYTES,
+  isPack,
+  packJob,
+  takeUpPictures,
+  unpackJob,
+} from './jobPack.server';
 
-/** Writes the text of a job to a path; answers what pictures it speaks of, or null when there is no such job. */
-async function writeText(job: string, path: string, withPictures: boolean): Promise<Set<string> | null> {
+/**
+ * Writes the text of a job to a path; answers what pictures it speaks of, or null when there is no
+ * such job.
+ */
+async function writeText(
+  job: string,
+  path: string,
+  withPictures: boolean,
+): Promise<Set<string> | null> {
   const file = await open(path, 'w');
   const named = new Set<string>();
   let any = false;
@@ -53,8 +67,13 @@ export const writeOutNow = doing(writeOut, async ({ job, path, plain }) => {
   return true;
 });
 
-/** The parts of a job file, as it is read from the disk; `at` is told how many bytes have been read. */
-async function* partsOf(path: string, at: (bytes: number) => void = () => undefined): AsyncGenerator<JobFilePart> {
+/**
+ * The parts of a job file, as it is read from the disk; `at` is told how many bytes have been read.
+ */
+async function* partsOf(
+  path: string,
+  at: (bytes: number) => void = () => undefined,
+): AsyncGenerator<JobFilePart> {
   const scanner = new JobFileScanner();
   const file = createReadStream(path, 'utf8');
   for await (const chunk of file) {
@@ -83,7 +102,10 @@ async function headOf(path: string): Promise<ReturnType<typeof readJobHead>> {
   return readJobHead(given);
 }
 
-/** Takes a job file at a path in as a new job, all of it or nothing; tells how many bytes of it have been read. */
+/**
+ * Takes a job file at a path in as a new job, all of it or nothing; tells how many bytes of it have
+ * been read.
+ */
 export const takeInNow = doing(takeIn, async ({ path, from }, tell) => {
   try {
     const { size } = await stat(path);
@@ -95,9 +117,12 @@ export const takeInNow = doing(takeIn, async ({ path, from }, tell) => {
     await mkdir(folder);
     const pack = await unpackJob(path, folder, (done) => tell({ done, of: 2 * size }));
     const text = await stat(pack.text);
-    // Before it is taken in: a picture that nothing speaks of does no harm, one that is spoken of and not there does.
+    // Before it is taken in: a picture that nothing speaks of does no harm, one that is spoken of
+    // and not there does.
     await takeUpPictures(pack);
-    return await taken(pack.text, from, (done) => tell({ done: size * (1 + done / text.size), of: 2 * size }));
+    return await taken(pack.text, from, (done) =>
+      tell({ done: size * (1 + done / text.size), of: 2 * size }),
+    );
   } catch (error) {
     if (error instanceof Refused) return failure(...error.problems);
     if (error instanceof DamagedPack) return failure(stop('job-pack-damaged', [error.entry]));
@@ -108,7 +133,11 @@ export const takeInNow = doing(takeIn, async ({ path, from }, tell) => {
 });
 
 /** Takes the text of a job in. */
-async function taken(path: string, from: string, at: (bytes: number) => void): Promise<Result<{ id: string }>> {
+async function taken(
+  path: string,
+  from: string,
+  at: (bytes: number) => void,
+): Promise<Result<{ id: string }>> {
   const read = await headOf(path);
   if (!read.ok) return read;
   const { head, version } = read;

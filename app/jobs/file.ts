@@ -14,7 +14,9 @@ import { writeOut } from './jobFiles';
 const LIMIT_MS = 5 * 60_000;
 
 /**
- * The whole job as one file: a zip of its text and its pictures, or with `?plain` its text alone, as JSON. First put on the disk whole: what is sent is a job as it stood at one moment, or nothing.
+ * The whole job as one file: a zip of its text and its pictures, or with `?plain` its text alone,
+ * as JSON. First put on the disk whole: what is sent is a job as it stood at one moment, or
+ * nothing.
  */
 export async function loader({ params, request, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
@@ -30,7 +32,8 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
       { limitMs: LIMIT_MS, signal: request.signal },
     );
     if (!found) throw data(null, { status: 404 });
-    // Open, it can be sent though its name is gone already: nothing is left behind, however the sending ends.
+    // Open, it can be sent though its name is gone already: nothing is left behind, however the
+    // sending ends.
     const file = await open(path);
     const name = `${job.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}.patrone.${plain ? 'json' : 'zip'}`;
     return new Response(Readable.toWeb(file.createReadStream()) as ReadableStream, {

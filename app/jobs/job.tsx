@@ -50,20 +50,24 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   ]);
   if (!job) throw data(null, { status: 404 });
   const summaries = await summed(viewer, pieces);
-  const rows = pieces.map(({ id, name, part, metal, thicknessMm, structural, cameAs, fromName }) => ({
-    id,
-    name,
-    part,
-    metal: metalById(metal).name,
-    thicknessMm,
-    structural,
-    from: fromName === null ? null : { name: fromName, as: cameAs },
-    ...(summaries.get(id) ?? NOTHING_KNOWN),
-  }));
+  const rows = pieces.map(
+    ({ id, name, part, metal, thicknessMm, structural, cameAs, fromName }) => ({
+      id,
+      name,
+      part,
+      metal: metalById(metal).name,
+      thicknessMm,
+      structural,
+      from: fromName === null ? null : { name: fromName, as: cameAs },
+      ...(summaries.get(id) ?? NOTHING_KNOWN),
+    }),
+  );
   const { id, name, vehicle, owner, notes } = job;
   const { imported } = job;
   // What moved most first.
-  const moved = movedSoFar(inHand(survey, 'measure'), roundsOf(survey)).sort((a, b) => Math.abs(b.by) / b.measure.u - Math.abs(a.by) / a.measure.u); // prettier-ignore
+  const moved = movedSoFar(inHand(survey, 'measure'), roundsOf(survey)).sort(
+    (a, b) => Math.abs(b.by) / b.measure.u - Math.abs(a.by) / a.measure.u,
+  );
   return {
     job: { id, name, vehicle, owner, notes, imported, archived: job.archived !== null },
     archived,
@@ -129,7 +133,9 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   }
 }
 
-export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `${loaderData?.job.name ?? 'Job'} · Patrone` }];
+export const meta = ({ loaderData }: Route.MetaArgs) => [
+  { title: `${loaderData?.job.name ?? 'Job'} · Patrone` },
+];
 
 export default function JobPage({ loaderData, actionData }: Route.ComponentProps) {
   const { job, rows, archived, all, page, key } = loaderData;
@@ -138,7 +144,11 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
   const told = actionData && 'message' in actionData ? actionData : null;
   return (
     <>
-      <Stack direction={{ xs: 'column', sm: 'row' }} spacing={1.5} sx={{ alignItems: { sm: 'flex-start' }, mb: 2.5 }}>
+      <Stack
+        direction={{ xs: 'column', sm: 'row' }}
+        spacing={1.5}
+        sx={{ alignItems: { sm: 'flex-start' }, mb: 2.5 }}
+      >
         <Box sx={{ flex: 1 }}>
           <Typography variant="h1">{job.name}</Typography>
           <Typography sx={{ color: 'var(--pencil)' }}>
@@ -152,7 +162,12 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
           )}
         </Box>
         {!looks && (
-          <Button variant="contained" component={Link} to={`/jobs/${job.id}/new-piece`} startIcon={<Add />}>
+          <Button
+            variant="contained"
+            component={Link}
+            to={`/jobs/${job.id}/new-piece`}
+            startIcon={<Add />}
+          >
             New piece
           </Button>
         )}
@@ -191,7 +206,14 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
       <Box
         component="ul"
         aria-label="Pieces"
-        sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 2 }}
+        sx={{
+          listStyle: 'none',
+          m: 0,
+          p: 0,
+          display: 'grid',
+          gridTemplateColumns: { md: '1fr 1fr' },
+          gap: 2,
+        }}
       >
         {rows.map((row) => (
           <PieceItem key={row.id} row={row} archived={archived} sentAs={`${key} ${row.id}`} />
@@ -211,7 +233,11 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
         <Button color="inherit" href={`/jobs/${job.id}/file?plain`} download>
           Its text alone (JSON)
         </Button>
-        <Button component={Link} color="inherit" to={archived ? `/jobs/${job.id}` : `/jobs/${job.id}?archived`}>
+        <Button
+          component={Link}
+          color="inherit"
+          to={archived ? `/jobs/${job.id}` : `/jobs/${job.id}?archived`}
+        >
           {archived ? 'Pieces in hand' : 'Pieces put away'}
         </Button>
         {!looks && (

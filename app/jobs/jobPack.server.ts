@@ -26,14 +26,23 @@ export class DamagedPack extends Error {
 export async function isPack(path: string): Promise<boolean> {
   const file = await open(path);
   try {
-    return (await file.read(Buffer.alloc(4), 0, 4, 0)).buffer.equals(Buffer.from('PK\x03\x04', 'latin1'));
+    return (await file.read(Buffer.alloc(4), 0, 4, 0)).buffer.equals(
+      Buffer.from('PK\x03\x04', 'latin1'),
+    );
   } finally {
     await file.close();
   }
 }
 
-/** Packs the text of a job and the pictures it speaks of, by their names in their folder. One that is lost is left out. */
-export async function packJob(path: string, text: string, named: ReadonlySet<string>): Promise<void> {
+/**
+ * Packs the text of a job and the pictures it speaks of, by their names in their folder. One that
+ * is lost is left out.
+ */
+export async function packJob(
+  path: string,
+  text: string,
+  named: ReadonlySet<string>,
+): Promise<void> {
   const zip = new yazl.ZipFile();
   zip.addFile(text, 'job.json');
   for (const name of named) {
@@ -44,19 +53,29 @@ export async function packJob(path: string, text: string, named: ReadonlySet<str
   await pipeline(zip.outputStream, createWriteStream(path));
 }
 
-/** In the pack the pictures lie in one folder; in the data folder in one by how their names begin. */
+/**
+ * In the pack the pictures lie in one folder; in the data folder in one by how their names begin.
+ */
 const packed = (name: string) => `pictures/${name.slice(3)}`;
 const PICTURE = /^pictures\/([0-9a-f]{64})\.(jpg|png|webp)$/;
 const ENDING = { jpeg: 'jpg', png: 'png', webp: 'webp' } as const;
 
-/** What was unpacked: where the text of the job is, and each picture by its name in the folder of pictures. */
+/**
+ * What was unpacked: where the text of the job is, and each picture by its name in the folder of
+ * pictures.
+ */
 export type Unpacked = { text: string; pictures: Map<string, string> };
 
 /**
- * Unpacks a job file into a folder, every entry as what its name says and no larger than that may be, each picture
- * checked against the sum it is named by. Throws `DamagedPack`. `tell`: so many bytes of the file are done.
+ * Unpacks a job file into a folder, every entry as what its name says and no larger than that may
+ * be, each picture checked against the sum it is named by. Throws `DamagedPack`. `tell`: so many
+ * bytes of the file are done.
  */
-export async function unpackJob(path: string, folder: string, tell: (done: number) => void): Promise<Unpacked> {
+export async function unpackJob(
+  path: string,
+  folder: string,
+  tell: (done: number) => void,
+): Promise<Unpacked> {
   const zip = await yauzl.openPromise(path).catch(() => {
     throw new DamagedPack('zip');
   });
@@ -106,7 +125,11 @@ async function put(
     },
   });
   try {
-    await pipeline(await zip.openReadStreamPromise(entry), counted, createWriteStream(to, { mode: 0o600 }));
+    await pipeline(
+      await zip.openReadStreamPromise(entry),
+      counted,
+      createWriteStream(to, { mode: 0o600 }),
+    );
   } catch (error) {
     if ((error as NodeJS.ErrnoException).syscall) throw error;
     throw new DamagedPack(entry.fileName);

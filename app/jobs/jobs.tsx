@@ -86,11 +86,18 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle';
   return (
     <>
-      <Stack direction={{ xs: 'column', sm: 'row' }} spacing={1.5} sx={{ alignItems: { sm: 'center' }, mb: 2.5 }}>
+      <Stack
+        direction={{ xs: 'column', sm: 'row' }}
+        spacing={1.5}
+        sx={{ alignItems: { sm: 'center' }, mb: 2.5 }}
+      >
         <Typography variant="h1" sx={{ flex: 1 }}>
           {archived ? 'Jobs put away' : 'Jobs on the floor'}
         </Typography>
-        <Form role="search" onChange={(event) => void submit(event.currentTarget, { replace: true })}>
+        <Form
+          role="search"
+          onChange={(event) => void submit(event.currentTarget, { replace: true })}
+        >
           {archived && <input type="hidden" name="archived" value="" />}
           <TextField
             name="search"
@@ -104,7 +111,12 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
           />
         </Form>
         {!looks && (
-          <Button variant="contained" startIcon={<Add />} onClick={() => setAdding(!adding)} sx={{ flexShrink: 0 }}>
+          <Button
+            variant="contained"
+            startIcon={<Add />}
+            onClick={() => setAdding(!adding)}
+            sx={{ flexShrink: 0 }}
+          >
             New job
           </Button>
         )}
@@ -115,7 +127,13 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
           aria-label="New job"
           sx={{ p: 2.5, mb: 2.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}
         >
-          <JobForm initial={NEW_JOB} intent="create" button="Begin the job" message={message} sentAs={loaderData.key}>
+          <JobForm
+            initial={NEW_JOB}
+            intent="create"
+            button="Begin the job"
+            message={message}
+            sentAs={loaderData.key}
+          >
             <Button color="inherit" onClick={() => setAdding(false)}>
               Not now
             </Button>
@@ -139,7 +157,10 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
               : 'A job is one vehicle. Begin one with “New job”, then give it its first piece.'}
         </Typography>
       )}
-      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 1.5, opacity: busy ? 0.6 : 1 }}>
+      <Box
+        component="ul"
+        sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 1.5, opacity: busy ? 0.6 : 1 }}
+      >
         {jobs.map((job) => (
           <Box component="li" key={job.id} sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
             <Box
@@ -168,7 +189,10 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
                 {job.silhouettes.length > 0 && (
                   <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1.2 }}>
                     {job.silhouettes.map((silhouette, i) => (
-                      <Box key={i} sx={{ width: 92, height: 66, bgcolor: 'var(--bench-top)', p: 0.6 }}>
+                      <Box
+                        key={i}
+                        sx={{ width: 92, height: 66, bgcolor: 'var(--bench-top)', p: 0.6 }}
+                      >
                         <Thumbnail of={silhouette} material="card" />
                       </Box>
                     ))}
@@ -179,7 +203,9 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
                 <Box className="figure" sx={{ fontSize: '1.5rem' }}>
                   {job.pieces}
                 </Box>
-                <Box sx={{ color: 'var(--pencil)', fontSize: '0.9rem' }}>{job.pieces === 1 ? 'piece' : 'pieces'}</Box>
+                <Box sx={{ color: 'var(--pencil)', fontSize: '0.9rem' }}>
+                  {job.pieces === 1 ? 'piece' : 'pieces'}
+                </Box>
               </Box>
               <Box
                 sx={{

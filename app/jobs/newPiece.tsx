@@ -23,7 +23,9 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
   const job = await jobById(viewer, idOr404(params.jobId));
   if (!job) throw data(null, { status: 404 });
-  const parsed = Key.extend({ mine: PieceFactsSchema }).safeParse(await request.json().catch(() => null));
+  const parsed = Key.extend({ mine: PieceFactsSchema }).safeParse(
+    await request.json().catch(() => null),
+  );
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
   const { key, mine } = parsed.data;
   const id = await once(viewer, key, (tx) => createPiece(viewer, job.id, mine, tx));
@@ -46,7 +48,11 @@ export default function NewPiece({ loaderData }: Route.ComponentProps) {
       <Typography variant="h1" sx={{ mb: 2.5 }}>
         A new piece for {loaderData.job.name}
       </Typography>
-      <PieceForm about={`new piece ${loaderData.job.id}`} initial={NEW_PIECE} button="On to its card">
+      <PieceForm
+        about={`new piece ${loaderData.job.id}`}
+        initial={NEW_PIECE}
+        button="On to its card"
+      >
         <Button component={Link} to={`/jobs/${loaderData.job.id}`} color="inherit">
           Not now
         </Button>

@@ -22,12 +22,19 @@ const LIMIT_MS = 5 * 60_000;
 export type TakenIn = { to: string } | { refused: string };
 
 /** The file of a form, put on the disk as it comes; its name, or why it could not be had. */
-async function received(request: Request, path: string): Promise<{ name: string } | { refused: string }> {
+async function received(
+  request: Request,
+  path: string,
+): Promise<{ name: string } | { refused: string }> {
   const type = request.headers.get('content-type') ?? '';
-  if (!request.body || !type.startsWith('multipart/form-data')) return { refused: 'No file was sent.' };
+  if (!request.body || !type.startsWith('multipart/form-data'))
+    return { refused: 'No file was sent.' };
   let name: string | null = null;
   let tooLarge = false;
-  const form = busboy({ headers: { 'content-type': type }, limits: { files: 1, fileSize: MOST_BYTES } });
+  const form = busboy({
+    headers: { 'content-type': type },
+    limits: { files: 1, fileSize: MOST_BYTES },
+  });
   const writing: Promise<void>[] = [];
   form.on('file', (_field, file, info) => {
     name = storable(info.filename ?? '') ? cut(info.filename || 'The file', 200) : 'The file';
@@ -61,9 +68,12 @@ async function takenIn(request: Request, tell: (progress: Progress) => void): Pr
     const limits = { limitMs: LIMIT_MS, signal: request.signal, tell };
     const found = await inWorker(takeIn, { path, from: file.name }, limits);
     if (found.ok) return { to: `/jobs/${found.id}` };
-    return { refused: `${file.name}: ${problemSentence(found.problems[0]!, null, (mm) => `${mm} mm`)}` };
+    return {
+      refused: `${file.name}: ${problemSentence(found.problems[0]!, null, (mm) => `${mm} mm`)}`,
+    };
   } catch (error) {
-    if (error instanceof TookTooLong) return { refused: 'That file took longer to take in than it may (5 minutes).' };
+    if (error instanceof TookTooLong)
+      return { refused: 'That file took longer to take in than it may (5 minutes).' };
     throw error;
   } finally {
     await rm(folder, { recursive: true, force: true });
@@ -71,8 +81,9 @@ async function takenIn(request: Request, tell: (progress: Progress) => void): Pr
 }
 
 /**
- * Takes a job file in as a new job. Whoever accepts `application/x-ndjson` is told line by line how far it has come
- * (`{done, of}`), then where it is or why it was refused; anyone else is sent on to the job, or told with 400.
+ * Takes a job file in as a new job. Whoever accepts `application/x-ndjson` is told line by line how
+ * far it has come (`{done, of}`), then where it is or why it was refused; anyone else is sent on to
+ * the job, or told with 400.
  */
 export async function action({ request }: Route.ActionArgs) {
   if (!request.headers.get('accept')?.includes('application/x-ndjson')) {
@@ -81,7 +92,8 @@ export async function action({ request }: Route.ActionArgs) {
   }
   const lines = new ReadableStream<Uint8Array>({
     async start(stream) {
-      const say = (line: object) => stream.enqueue(new TextEncoder().encode(`${JSON.stringify(line)}\n`));
+      const say = (line: object) =>
+        stream.enqueue(new TextEncoder().encode(`${JSON.stringify(line)}\n`));
       try {
         say(await takenIn(request, say));
         stream.close();
@@ -90,5 +102,7 @@ export async function action({ request }: Route.ActionArgs) {
       }
     },
   });
-  return new Response(lines, { headers: { 'Content-Type': 'application/x-ndjson', 'Cache-Control': 'no-store' } });
+  return new Response(lines, {
+    headers: { 'Content-Type': 'application/x-ndjson', 'Cache-Control': 'no-store' },
+  });
 }

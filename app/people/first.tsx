@@ -25,20 +25,33 @@ export async function loader({ request }: Route.LoaderArgs) {
 
 /** Who runs the shop: taken once, from the machine itself. */
 export async function action({ request }: Route.ActionArgs) {
-  if (!isHere(request)) return data({ message: 'The first person signs up on the machine that Patrone runs on.' }, { status: 403 }); // prettier-ignore
+  if (!isHere(request))
+    return data(
+      { message: 'The first person signs up on the machine that Patrone runs on.' },
+      { status: 403 },
+    );
   const form = await formOf(request);
   const name = NameSchema.safeParse(said(form, 'name'));
   if (!name.success) return data({ message: name.error.issues[0]!.message }, { status: 400 });
   const stays = said(form, 'stays') === 'yes';
   const answer = parsedAnswer(said(form, 'answer'));
   if (answer) {
-    const passkey = await madePasskey(siteOf(request), null, answer as unknown as RegistrationResponseJSON);
-    if (!passkey) return data({ message: 'The passkey could not be taken: make it once more, or type a pass phrase.' }, { status: 400 }); // prettier-ignore
+    const passkey = await madePasskey(
+      siteOf(request),
+      null,
+      answer as unknown as RegistrationResponseJSON,
+    );
+    if (!passkey)
+      return data(
+        { message: 'The passkey could not be taken: make it once more, or type a pass phrase.' },
+        { status: 400 },
+      );
     return begin(await addFirst(name.data, { passkey }));
   }
   const phrase = PhraseSchema.safeParse(said(form, 'phrase'));
   if (!phrase.success) return data({ message: phrase.error.issues[0]!.message }, { status: 400 });
-  if (said(form, 'again') !== phrase.data) return data({ message: 'The two pass phrases are not alike: type it again.' }, { status: 400 }); // prettier-ignore
+  if (said(form, 'again') !== phrase.data)
+    return data({ message: 'The two pass phrases are not alike: type it again.' }, { status: 400 });
   return begin(await addFirst(name.data, { phrase: phrase.data }));
 
   async function begin(id: string | null): Promise<never> {
@@ -71,17 +84,53 @@ export default function First({ loaderData, actionData }: Route.ComponentProps) 
   if (!loaderData.here)
     return (
       <Outside title="Not set up yet">
-        <Typography>Open Patrone on the machine it runs on and say who runs the shop. After that this phone can join.</Typography>
+        <Typography>
+          Open Patrone on the machine it runs on and say who runs the shop. After that this phone
+          can join.
+        </Typography>
       </Outside>
     );
   return (
     <Outside title="Who runs the shop?">
-      <Typography>One person first. Others, and phones, are let in afterwards. What is already here stays as it is.</Typography>
-      <Form ref={form} method="post" onSubmit={() => setProblem(null)} style={{ display: 'grid', gap: 16 }}>
-        <TextField name="name" label="First name" required autoComplete="username" autoFocus slotProps={{ htmlInput: { maxLength: 40, autoCapitalize: 'words' } }} />
-        <TextField name="phrase" label="Pass phrase" type="password" required autoComplete="new-password" helperText="Ten letters or more: three or four words that nobody would guess." slotProps={{ htmlInput: { maxLength: 200 } }} />
-        <TextField name="again" label="The same again" type="password" required autoComplete="new-password" slotProps={{ htmlInput: { maxLength: 200 } }} />
-        <FormControlLabel control={<Checkbox name="stays" value="yes" />} label="Stay signed in on this machine" />
+      <Typography>
+        One person first. Others, and phones, are let in afterwards. What is already here stays as
+        it is.
+      </Typography>
+      <Form
+        ref={form}
+        method="post"
+        onSubmit={() => setProblem(null)}
+        style={{ display: 'grid', gap: 16 }}
+      >
+        <TextField
+          name="name"
+          label="First name"
+          required
+          autoComplete="username"
+          autoFocus
+          slotProps={{ htmlInput: { maxLength: 40, autoCapitalize: 'words' } }}
+        />
+        <TextField
+          name="phrase"
+          label="Pass phrase"
+          type="password"
+          required
+          autoComplete="new-password"
+          helperText="Ten letters or more: three or four words that nobody would guess."
+          slotProps={{ htmlInput: { maxLength: 200 } }}
+        />
+        <TextField
+          name="again"
+          label="The same again"
+          type="password"
+          required
+          autoComplete="new-password"
+          slotProps={{ htmlInput: { maxLength: 200 } }}
+        />
+        <FormControlLabel
+          control={<Checkbox name="stays" value="yes" />}
+          label="Stay signed in on this machine"
+        />
         {(problem ?? actionData?.message) && !busy && <Told>{problem ?? actionData?.message}</Told>}
         <Button type="submit" variant="contained" size="large" disabled={busy}>
           Begin
@@ -94,4 +143,4 @@ export default function First({ loaderData, actionData }: Route.ComponentProps) 
       </Form>
     </Outside>
   );
-} // prettier-ignore
+}

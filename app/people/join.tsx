@@ -25,7 +25,11 @@ export async function action({ params, request }: Route.ActionArgs) {
   const wait = await waitFor(A_CODE, addressOf(request));
   if (wait > 0) return data({ message: waitSaid(wait) }, { status: 429 });
   const begun = await join(params.code);
-  if (!begun) return data({ message: 'This code was used, or is older than five minutes. Ask for a new one.' }, { status: 410 }); // prettier-ignore
+  if (!begun)
+    return data(
+      { message: 'This code was used, or is older than five minutes. Ask for a new one.' },
+      { status: 410 },
+    );
   throw redirect('/', { headers: { 'Set-Cookie': cookieFor(request, begun.token, begun.forS) } });
 }
 
@@ -38,20 +42,39 @@ export default function Join({ loaderData: { offer }, actionData }: Route.Compon
   if (!offer)
     return (
       <Outside title="This code is no good any more">
-        <Typography>A code lets one phone in, once, within five minutes. Have a new one shown under People.</Typography>
+        <Typography>
+          A code lets one phone in, once, within five minutes. Have a new one shown under People.
+        </Typography>
       </Outside>
     );
   return (
     <Outside title="Let this one in?">
       <Typography>
-        It is called <b>{offer.device}</b> and {offer.person ? <>belongs to <b>{offer.person}</b></> : <>is <b>the shop’s</b>: it asks who you are when you write</>}.
+        It is called <b>{offer.device}</b> and{' '}
+        {offer.person ? (
+          <>
+            belongs to <b>{offer.person}</b>
+          </>
+        ) : (
+          <>
+            is <b>the shop’s</b>: it asks who you are when you write
+          </>
+        )}
+        .
       </Typography>
       {actionData?.message && <Told>{actionData.message}</Told>}
       <Form method="post">
-        <Button type="submit" variant="contained" size="large" fullWidth disabled={busy} sx={{ minHeight: 60, fontSize: '1.2rem' }}>
+        <Button
+          type="submit"
+          variant="contained"
+          size="large"
+          fullWidth
+          disabled={busy}
+          sx={{ minHeight: 60, fontSize: '1.2rem' }}
+        >
           Join
         </Button>
       </Form>
     </Outside>
   );
-} // prettier-ignore
+}

@@ -28,10 +28,14 @@ export async function action({ request, context }: Route.ActionArgs) {
   const body = await parsedJson(request, Body);
   const site = siteOf(request);
   if (!takesPasskeys(site))
-    return data({ message: 'Browsers take passkeys for names only: open Patrone by its name.' }, { status: 400 });
+    return data(
+      { message: 'Browsers take passkeys for names only: open Patrone by its name.' },
+      { status: 400 },
+    );
   switch (body.want) {
     case 'first':
-      if (!isHere(request) || (await anybody())) return data({ message: 'Somebody runs this shop already.' }, { status: 403 });
+      if (!isHere(request) || (await anybody()))
+        return data({ message: 'Somebody runs this shop already.' }, { status: 403 });
       return data(await askToMake(site, body.name, null));
     case 'make': {
       const person = context.get(viewerIn).known?.person;
@@ -46,10 +50,13 @@ export async function action({ request, context }: Route.ActionArgs) {
       const person = await entered(site, body.answer as unknown as AuthenticationResponseJSON);
       if (person === null) {
         await noteWrong(A_PASSKEY, addressOf(request));
-        return data({ message: 'This passkey is not known here any more. Sign in with the pass phrase.' }, { status: 401 });
+        return data(
+          { message: 'This passkey is not known here any more. Sign in with the pass phrase.' },
+          { status: 401 },
+        );
       }
       const { token, forS } = await signIn(person, body.stays);
       return data({ in: true }, { headers: { 'Set-Cookie': cookieFor(request, token, forS) } });
     }
   }
-} // prettier-ignore
+}

@@ -12,7 +12,14 @@ import { tokenOf } from '../records/cookie.server';
 import { jobNames } from '../records/jobs.server';
 import { formOf } from '../records/parse.server';
 import type { Refused } from '../records/people.server';
-import { addPerson, changePerson, letGo, listPeople, setPhrase, setPin } from '../records/people.server';
+import {
+  addPerson,
+  changePerson,
+  letGo,
+  listPeople,
+  setPhrase,
+  setPin,
+} from '../records/people.server';
 import { digestOf } from '../records/secrets.server';
 import { listDevices, offerJoin, throwOut } from '../records/sessions.server';
 import type { Viewer } from '../records/viewer.server';
@@ -49,7 +56,8 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 const WHY: Record<NonNullable<Refused>, string> = {
-  'name-taken': 'There is somebody of that name already: add a letter, so that both can be told apart.',
+  'name-taken':
+    'There is somebody of that name already: add a letter, so that both can be told apart.',
   'last-who-runs': 'Somebody has to run the shop: let another one run it first.',
   gone: 'Whoever that was has gone meanwhile.',
 };
@@ -70,12 +78,18 @@ export async function action({ request, context }: Route.ActionArgs) {
     const facts = factsOf(form);
     if (!facts.success) return wrong(facts.error);
     if (facts.data.role === 'looks' && facts.data.jobs.length === 0)
-      return data({ message: 'Choose the jobs that may be looked at: one at the least.' }, { status: 400 });
+      return data(
+        { message: 'Choose the jobs that may be looked at: one at the least.' },
+        { status: 400 },
+      );
     if (intent === 'change') {
       const id = z.uuid().safeParse(said(form, 'person'));
-      return id.success ? answered(await changePerson(viewer, id.data, facts.data), 'Kept.') : answered('gone', '');
+      return id.success
+        ? answered(await changePerson(viewer, id.data, facts.data), 'Kept.')
+        : answered('gone', '');
     }
-    const phrase = said(form, 'phrase') === '' ? null : PhraseSchema.safeParse(said(form, 'phrase'));
+    const phrase =
+      said(form, 'phrase') === '' ? null : PhraseSchema.safeParse(said(form, 'phrase'));
     if (phrase && !phrase.success) return wrong(phrase.error);
     const id = await addPerson(viewer, facts.data, phrase?.data ?? null);
     return answered(id === null ? 'name-taken' : null, `${facts.data.name} is in.`);
@@ -84,7 +98,10 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (intent === 'offer') {
     const name = NameSchema.safeParse(said(form, 'name'));
     if (!name.success)
-      return data({ message: 'Say what the phone or tablet is called: “tablet by the brake”.' }, { status: 400 });
+      return data(
+        { message: 'Say what the phone or tablet is called: “tablet by the brake”.' },
+        { status: 400 },
+      );
     const { code, until } = await offerJoin(viewer, name.data, id.success ? id.data : null);
     return { offered: { code, until: until.toISOString(), name: name.data } };
   }
@@ -103,7 +120,9 @@ export async function action({ request, context }: Route.ActionArgs) {
       const pin = said(form, 'pin') === '' ? null : PinSchema.safeParse(said(form, 'pin'));
       if (pin && !pin.success) return wrong(pin.error);
       await setPin(viewer, id.data, pin?.data ?? null);
-      return { done: pin ? 'The PIN is asked for on the shop’s devices.' : 'No PIN is asked for any more.' };
+      return {
+        done: pin ? 'The PIN is asked for on the shop’s devices.' : 'No PIN is asked for any more.',
+      };
     }
     case 'let-go':
       return answered(await letGo(viewer, id.data), 'Let go, and signed out everywhere.');
@@ -129,16 +148,34 @@ export default function PeoplePage({ loaderData }: Route.ComponentProps) {
       </Typography>
       {open && (
         <Told>
-          This machine is open: whoever sits at it needs not sign in{people[0] ? ` and is ${people.find(({ role }) => role === 'runs')?.name ?? 'the shop'}` : ''}. The demo starts so.
-          Started with <b className="figure">./patrone start</b> it asks.
+          This machine is open: whoever sits at it needs not sign in
+          {people[0]
+            ? ` and is ${people.find(({ role }) => role === 'runs')?.name ?? 'the shop'}`
+            : ''}
+          . The demo starts so. Started with <b className="figure">./patrone start</b> it asks.
         </Told>
       )}
-      <Box sx={{ display: 'grid', gridTemplateColumns: { md: '1.15fr 1fr' }, gap: 3, alignItems: 'start', mt: 2 }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { md: '1.15fr 1fr' },
+          gap: 3,
+          alignItems: 'start',
+          mt: 2,
+        }}
+      >
         <Stack spacing={2}>
           <Typography variant="h2">People</Typography>
-          {people.length === 0 && <Typography>Nobody yet: put in who runs the shop first.</Typography>}
+          {people.length === 0 && (
+            <Typography>Nobody yet: put in who runs the shop first.</Typography>
+          )}
           {people.map((person) => (
-            <PersonCard key={`${person.id} ${person.role}`} person={person} jobs={jobs} me={person.id === me} />
+            <PersonCard
+              key={`${person.id} ${person.role}`}
+              person={person}
+              jobs={jobs}
+              me={person.id === me}
+            />
           ))}
           <NewPerson jobs={jobs} first={people.length === 0} />
         </Stack>
@@ -151,17 +188,40 @@ export default function PeoplePage({ loaderData }: Route.ComponentProps) {
             {devices.length === 0 && <Typography>None has joined yet.</Typography>}
             <Stack component="ul" spacing={1} sx={{ listStyle: 'none', p: 0, m: 0 }}>
               {devices.map((device) => (
-                <Stack component="li" key={device.id} direction="row" spacing={1} aria-label={device.name} sx={{ alignItems: 'center', border: '1.5px solid var(--rule)', p: 1.2, bgcolor: 'var(--panel)' }}>
+                <Stack
+                  component="li"
+                  key={device.id}
+                  direction="row"
+                  spacing={1}
+                  aria-label={device.name}
+                  sx={{
+                    alignItems: 'center',
+                    border: '1.5px solid var(--rule)',
+                    p: 1.2,
+                    bgcolor: 'var(--panel)',
+                  }}
+                >
                   <Box sx={{ flex: 1 }}>
                     <Typography sx={{ fontWeight: 600 }}>{device.name}</Typography>
                     <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
                       {device.person ?? 'The shop’s'}, joined <Moment at={device.created} />
-                      {device.seen && <>, last here <Moment at={device.seen} /></>}
+                      {device.seen && (
+                        <>
+                          , last here <Moment at={device.seen} />
+                        </>
+                      )}
                     </Typography>
                   </Box>
                   <Form method="post">
                     <input type="hidden" name="device" value={device.id} />
-                    <Button type="submit" name="intent" value="throw-out" color="inherit" variant="outlined" aria-label={`Throw out ${device.name}`}>
+                    <Button
+                      type="submit"
+                      name="intent"
+                      value="throw-out"
+                      color="inherit"
+                      variant="outlined"
+                      aria-label={`Throw out ${device.name}`}
+                    >
                       Throw out
                     </Button>
                   </Form>
@@ -179,7 +239,8 @@ export default function PeoplePage({ loaderData }: Route.ComponentProps) {
               <Stack component="ul" spacing={0.4} sx={{ listStyle: 'none', p: 0, m: 0 }}>
                 {tries.map(({ seq, at, name, address }) => (
                   <Typography component="li" key={seq}>
-                    <Moment at={at} />: <b>{name || 'no name'}</b> from <span className="figure">{address}</span>
+                    <Moment at={at} />: <b>{name || 'no name'}</b> from{' '}
+                    <span className="figure">{address}</span>
                   </Typography>
                 ))}
               </Stack>
@@ -189,4 +250,4 @@ export default function PeoplePage({ loaderData }: Route.ComponentProps) {
       </Box>
     </>
   );
-} // prettier-ignore
+}

@@ -22,7 +22,11 @@ import { usePasskey } from './usePasskey';
 
 export async function loader({ request, context }: Route.LoaderArgs) {
   if (!(await anybody())) throw redirect('/first');
-  return { onTo: onToOf(request), here: isHere(request), as: context.get(viewerIn).known?.person?.name ?? null };
+  return {
+    onTo: onToOf(request),
+    here: isHere(request),
+    as: context.get(viewerIn).known?.person?.name ?? null,
+  };
 }
 
 /** Only into Patrone itself: an address from elsewhere is no way on. */
@@ -41,7 +45,10 @@ export async function action({ request }: Route.ActionArgs) {
   if (!(await isIt(phrase, person?.phrase ?? null)) || !person) {
     await noteWrong(name, address);
     // The same whether there is somebody of that name or not.
-    return data({ message: 'Name and pass phrase do not go together. Try again.' }, { status: 401 });
+    return data(
+      { message: 'Name and pass phrase do not go together. Try again.' },
+      { status: 401 },
+    );
   }
   await forgetWrong(name);
   const { token, forS } = await signIn(person.id, said(form, 'stays') === 'yes');
@@ -52,7 +59,10 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(
 
 export const meta: Route.MetaFunction = () => [{ title: 'Sign in · Patrone' }];
 
-export default function SignIn({ loaderData: { here, as, onTo }, actionData }: Route.ComponentProps) {
+export default function SignIn({
+  loaderData: { here, as, onTo },
+  actionData,
+}: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle';
   useEffect(forgetOffline, []);
   const passkey = usePasskey();
@@ -67,10 +77,32 @@ export default function SignIn({ loaderData: { here, as, onTo }, actionData }: R
   return (
     <Outside title="Sign in">
       {as && <Typography>You are here as {as}.</Typography>}
-      <Form ref={form} method="post" onSubmit={() => setProblem(null)} style={{ display: 'grid', gap: 16 }}>
-        <TextField name="name" label="First name" required autoComplete="username" autoFocus slotProps={{ htmlInput: { maxLength: 40, autoCapitalize: 'words' } }} />
-        <TextField name="phrase" label="Pass phrase" type="password" required autoComplete="current-password" slotProps={{ htmlInput: { maxLength: 200 } }} />
-        <FormControlLabel control={<Checkbox name="stays" value="yes" />} label={here ? 'Stay signed in on this machine' : 'Stay signed in here'} />
+      <Form
+        ref={form}
+        method="post"
+        onSubmit={() => setProblem(null)}
+        style={{ display: 'grid', gap: 16 }}
+      >
+        <TextField
+          name="name"
+          label="First name"
+          required
+          autoComplete="username"
+          autoFocus
+          slotProps={{ htmlInput: { maxLength: 40, autoCapitalize: 'words' } }}
+        />
+        <TextField
+          name="phrase"
+          label="Pass phrase"
+          type="password"
+          required
+          autoComplete="current-password"
+          slotProps={{ htmlInput: { maxLength: 200 } }}
+        />
+        <FormControlLabel
+          control={<Checkbox name="stays" value="yes" />}
+          label={here ? 'Stay signed in on this machine' : 'Stay signed in here'}
+        />
         {(problem ?? actionData?.message) && !busy && <Told>{problem ?? actionData?.message}</Told>}
         <Button type="submit" variant="contained" size="large" disabled={busy}>
           Sign in
@@ -86,4 +118,4 @@ export default function SignIn({ loaderData: { here, as, onTo }, actionData }: R
       </Typography>
     </Outside>
   );
-} // prettier-ignore
+}

@@ -1,7 +1,14 @@
-import { browserSupportsWebAuthn, startAuthentication, startRegistration } from '@simplewebauthn/browser';
+import {
+  browserSupportsWebAuthn,
+  startAuthentication,
+  startRegistration,
+} from '@simplewebauthn/browser';
 import { useCallback, useSyncExternalStore } from 'react';
 
-/** Whether this browser makes passkeys for this address: it does for names, over a line that is sealed or this machine’s own. */
+/**
+ * Whether this browser makes passkeys for this address: it does for names, over a line that is
+ * sealed or this machine’s own.
+ */
 const can = (): boolean =>
   browserSupportsWebAuthn() && window.isSecureContext && !/^[\d.]+$|^\[/.test(location.hostname);
 const never = () => () => undefined;
@@ -59,4 +66,4 @@ export function usePasskey(): Passkey {
     }
   }, []);
   return { can: able, make, enter };
-} // prettier-ignore
+}

@@ -12,7 +12,13 @@ import { Told } from '../frame/Told';
 import { useWho } from '../frame/who';
 import { addressOf, tokenOf } from '../records/cookie.server';
 import { formOf } from '../records/parse.server';
-import { forgetPasskey, keepPasskey, madePasskey, passkeysOf, siteOf } from '../records/passkeys.server';
+import {
+  forgetPasskey,
+  keepPasskey,
+  madePasskey,
+  passkeysOf,
+  siteOf,
+} from '../records/passkeys.server';
 import { personById, setPhrase } from '../records/people.server';
 import { digestOf, isIt } from '../records/secrets.server';
 import { viewerIn } from '../records/viewer.server';
@@ -33,15 +39,24 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     role,
     hasPhrase: kept?.phrase != null,
     host: siteOf(request).host,
-    keys: keys.map(({ id, host, made, used }) => ({ id, host, made: made.toISOString(), used: used && used.toISOString() })),
+    keys: keys.map(({ id, host, made, used }) => ({
+      id,
+      host,
+      made: made.toISOString(),
+      used: used && used.toISOString(),
+    })),
   };
-} // prettier-ignore
+}
 
 /** One’s own pass phrase and passkeys. */
 export async function action({ request, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
   const { person, device } = viewer.known!;
-  if (!person || device?.shops) return data({ message: 'On the shop’s own device nobody changes how they sign in.' }, { status: 403 });
+  if (!person || device?.shops)
+    return data(
+      { message: 'On the shop’s own device nobody changes how they sign in.' },
+      { status: 403 },
+    );
   const form = await formOf(request);
   const wrong = (message: string, status = 400) => data({ message }, { status });
   switch (said(form, 'intent')) {
@@ -57,28 +72,42 @@ export async function action({ request, context }: Route.ActionArgs) {
       }
       const token = tokenOf(request);
       await setPhrase(viewer, person.id, fresh.data, token && digestOf(token));
-      return { done: 'Your pass phrase is the new one. Whoever was signed in with the old one must sign in again.' };
+      return {
+        done: 'Your pass phrase is the new one. Whoever was signed in with the old one must sign in again.',
+      };
     }
     case 'passkey': {
       const answer = parsedAnswer(said(form, 'answer'));
-      const made = answer && (await madePasskey(siteOf(request), person.id, answer as unknown as RegistrationResponseJSON));
+      const made =
+        answer &&
+        (await madePasskey(
+          siteOf(request),
+          person.id,
+          answer as unknown as RegistrationResponseJSON,
+        ));
       if (!made) return wrong('The passkey could not be taken: make it once more.');
-      return (await keepPasskey(person.id, made)) ? { done: 'From now on you can sign in with it.' } : wrong('That passkey is known already.');
+      return (await keepPasskey(person.id, made))
+        ? { done: 'From now on you can sign in with it.' }
+        : wrong('That passkey is known already.');
     }
     case 'passkey-gone':
       await forgetPasskey(viewer, person.id, said(form, 'id'));
-      return { done: 'It signs in no more. Take it off the device too, where it keeps its passkeys.' };
+      return {
+        done: 'It signs in no more. Take it off the device too, where it keeps its passkeys.',
+      };
     default:
       throw data(null, { status: 400 });
   }
-} // prettier-ignore
+}
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
 
 export const meta: Route.MetaFunction = () => [{ title: 'You · Patrone' }];
 
 /** Who one is here, and how one signs in. */
-export default function You({ loaderData: { name, role, hasPhrase, host, keys } }: Route.ComponentProps) {
+export default function You({
+  loaderData: { name, role, hasPhrase, host, keys },
+}: Route.ComponentProps) {
   const fetcher = useFetcher<{ message?: string; done?: string }>();
   const who = useWho();
   const passkey = usePasskey();
@@ -101,23 +130,57 @@ export default function You({ loaderData: { name, role, hasPhrase, host, keys } 
       {problem && <Told>{problem}</Told>}
       {!busy && fetcher.data?.message && <Told>{fetcher.data.message}</Told>}
       {!busy && fetcher.data?.done && <Typography role="status">{fetcher.data.done}</Typography>}
-      <Box component="section" aria-label="Passkeys" sx={{ p: 2, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}>
+      <Box
+        component="section"
+        aria-label="Passkeys"
+        sx={{ p: 2, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}
+      >
         <Typography variant="h2" gutterBottom>
           Passkeys
         </Typography>
         <Typography sx={{ mb: 1.5 }}>
-          A passkey signs you in with a touch, a look or the PIN of your device: nothing to type, nothing to be guessed.
+          A passkey signs you in with a touch, a look or the PIN of your device: nothing to type,
+          nothing to be guessed.
         </Typography>
-        <Stack component="ul" spacing={1} sx={{ listStyle: 'none', m: 0, p: 0, mb: keys.length > 0 ? 1.5 : 0 }}>
+        <Stack
+          component="ul"
+          spacing={1}
+          sx={{ listStyle: 'none', m: 0, p: 0, mb: keys.length > 0 ? 1.5 : 0 }}
+        >
           {keys.map((key) => (
-            <Box key={key.id} component="li" sx={{ display: 'flex', alignItems: 'center', gap: 1, borderBottom: '1px solid var(--rule)', pb: 0.6 }}>
+            <Box
+              key={key.id}
+              component="li"
+              sx={{
+                display: 'flex',
+                alignItems: 'center',
+                gap: 1,
+                borderBottom: '1px solid var(--rule)',
+                pb: 0.6,
+              }}
+            >
               <Box sx={{ flex: 1 }}>
                 Made <Moment at={key.made} /> for <span className="figure">{key.host}</span>
-                <Box sx={{ color: 'var(--pencil)', fontSize: '0.92rem' }}>{key.used ? <>Last used <Moment at={key.used} /></> : 'Not used yet'}</Box>
+                <Box sx={{ color: 'var(--pencil)', fontSize: '0.92rem' }}>
+                  {key.used ? (
+                    <>
+                      Last used <Moment at={key.used} />
+                    </>
+                  ) : (
+                    'Not used yet'
+                  )}
+                </Box>
               </Box>
               <fetcher.Form method="post">
                 <input type="hidden" name="id" value={key.id} />
-                <Button type="submit" name="intent" value="passkey-gone" color="inherit" disabled={busy} aria-label={`Forget the passkey made for ${key.host}`}>
+                <Button
+                  type="submit"
+                  name="intent"
+                  value="passkey-gone"
+                  color="inherit"
+                  disabled={busy}
+                  aria-label={`Forget the passkey made for ${key.host}`}
+                >
                   Forget it
                 </Button>
               </fetcher.Form>
@@ -130,19 +193,42 @@ export default function You({ loaderData: { name, role, hasPhrase, host, keys } 
           </Button>
         ) : (
           <Typography sx={{ color: 'var(--pencil)' }}>
-            {/^[\d.]+$/.test(host) ? 'Browsers make passkeys for names, not for addresses by figures: open Patrone by the machine’s name, on the machine itself as “localhost”.' : 'This browser makes none here: the line must be sealed by a certificate it trusts.'}
+            {/^[\d.]+$/.test(host)
+              ? 'Browsers make passkeys for names, not for addresses by figures: open Patrone by the machine’s name, on the machine itself as “localhost”.'
+              : 'This browser makes none here: the line must be sealed by a certificate it trusts.'}
           </Typography>
         )}
       </Box>
-      <Box component="section" aria-label="Pass phrase" sx={{ p: 2, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}>
+      <Box
+        component="section"
+        aria-label="Pass phrase"
+        sx={{ p: 2, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}
+      >
         <Typography variant="h2" gutterBottom>
           {hasPhrase ? 'A new pass phrase' : 'A pass phrase'}
         </Typography>
         <fetcher.Form method="post" style={{ display: 'grid', gap: 14 }}>
           <input type="hidden" name="intent" value="phrase" />
           <input type="text" name="username" value={name} autoComplete="username" readOnly hidden />
-          {hasPhrase && <TextField name="old" label="The one you have" type="password" required autoComplete="current-password" slotProps={{ htmlInput: { maxLength: 200 } }} />}
-          <TextField name="phrase" label={hasPhrase ? 'The new one' : 'Your pass phrase'} type="password" required autoComplete="new-password" helperText="Ten letters or more: three or four words that nobody would guess." slotProps={{ htmlInput: { maxLength: 200 } }} />
+          {hasPhrase && (
+            <TextField
+              name="old"
+              label="The one you have"
+              type="password"
+              required
+              autoComplete="current-password"
+              slotProps={{ htmlInput: { maxLength: 200 } }}
+            />
+          )}
+          <TextField
+            name="phrase"
+            label={hasPhrase ? 'The new one' : 'Your pass phrase'}
+            type="password"
+            required
+            autoComplete="new-password"
+            helperText="Ten letters or more: three or four words that nobody would guess."
+            slotProps={{ htmlInput: { maxLength: 200 } }}
+          />
           <Button type="submit" variant="outlined" disabled={busy} sx={{ justifySelf: 'start' }}>
             Set it
           </Button>
@@ -158,4 +244,4 @@ export default function You({ loaderData: { name, role, hasPhrase, host, keys } 
       )}
     </Stack>
   );
-} // prettier-ignore
+}

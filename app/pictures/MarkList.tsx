@@ -5,9 +5,17 @@ import TextField from '@mui/material/TextField';
 import { cut } from '#core/card/cut';
 import type { PictureMark } from '#core/picture/marks';
 
-const WORDS: Record<PictureMark['kind'], string> = { pin: 'Pin', ring: 'Ring', arrow: 'Arrow', line: 'Line' };
+const WORDS: Record<PictureMark['kind'], string> = {
+  pin: 'Pin',
+  ring: 'Ring',
+  arrow: 'Arrow',
+  line: 'Line',
+};
 
-/** The marks of a picture in words: each can be named, found and taken off here, without a steady hand. */
+/**
+ * The marks of a picture in words: each can be named, found and taken off here, without a steady
+ * hand.
+ */
 export function MarkList({
   marks,
   picked,
@@ -23,7 +31,11 @@ export function MarkList({
 }) {
   if (marks.length === 0) return null;
   return (
-    <Box component="ul" aria-label="Marks" sx={{ listStyle: 'none', m: 0, mt: 1.5, p: 0, display: 'grid', gap: 1 }}>
+    <Box
+      component="ul"
+      aria-label="Marks"
+      sx={{ listStyle: 'none', m: 0, mt: 1.5, p: 0, display: 'grid', gap: 1 }}
+    >
       {marks.map((mark, i) => (
         <Box
           component="li"
@@ -41,7 +53,9 @@ export function MarkList({
             placeholder="Name it"
             value={mark.name}
             onFocus={() => onPick(mark.id)}
-            onChange={(event) => onChange(mark.id, (now) => ({ ...now, name: cut(event.target.value, 80) }))}
+            onChange={(event) =>
+              onChange(mark.id, (now) => ({ ...now, name: cut(event.target.value, 80) }))
+            }
             fullWidth
           />
           <IconButton

@@ -15,8 +15,9 @@ export function nameAt(mark: PictureMark): readonly [number, number] {
 }
 
 /**
- * What is drawn over a picture, in its own coordinates. `unit`: so many of its pixels are as wide as a line on the screen.
- * Every line is drawn twice, dark under light, so that it is seen on rust as well as on primer.
+ * What is drawn over a picture, in its own coordinates. `unit`: so many of its pixels are as wide
+ * as a line on the screen. Every line is drawn twice, dark under light, so that it is seen on rust
+ * as well as on primer.
  */
 export function Marks({
   marks,
@@ -78,16 +79,26 @@ function shapeOf(mark: PictureMark, unit: number): (pen: Pen) => React.ReactNode
     }
     case 'ring':
       return (pen) => (
-        <circle cx={mark.at[0]} cy={mark.at[1]} r={Math.max(mark.radius, 3 * unit)} {...line} {...pen} />
+        <circle
+          cx={mark.at[0]}
+          cy={mark.at[1]}
+          r={Math.max(mark.radius, 3 * unit)}
+          {...line}
+          {...pen}
+        />
       );
     case 'arrow': {
       const [[ax, ay], [bx, by]] = [mark.from, mark.to];
       const angle = Math.atan2(by - ay, bx - ax);
       const barb = (turn: number) =>
         `M${bx} ${by} L${bx - 14 * unit * Math.cos(angle + turn)} ${by - 14 * unit * Math.sin(angle + turn)}`;
-      return (pen) => <path d={`M${ax} ${ay} L${bx} ${by} ${barb(0.5)} ${barb(-0.5)}`} {...line} {...pen} />;
+      return (pen) => (
+        <path d={`M${ax} ${ay} L${bx} ${by} ${barb(0.5)} ${barb(-0.5)}`} {...line} {...pen} />
+      );
     }
     case 'line':
-      return (pen) => <polyline points={mark.points.map((p) => p.join(',')).join(' ')} {...line} {...pen} />;
+      return (pen) => (
+        <polyline points={mark.points.map((p) => p.join(',')).join(' ')} {...line} {...pen} />
+      );
   }
 }

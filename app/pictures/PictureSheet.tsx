@@ -27,7 +27,10 @@ function moved(mark: PictureMark, dx: number, dy: number): PictureMark {
 
 const round = ([x, y]: Point): Point => [Math.round(x * 10) / 10, Math.round(y * 10) / 10];
 
-/** What is drawn from where the hand went down by way of where it was to where it is; null while there is too little of it. */
+/**
+ * What is drawn from where the hand went down by way of where it was to where it is; null while
+ * there is too little of it.
+ */
 function drawn(tool: Tool, id: string, way: readonly Point[], unit: number): PictureMark | null {
   const [from, to] = [round(way[0]!), round(way[way.length - 1]!)];
   const far = Math.hypot(to[0] - from[0], to[1] - from[1]);
@@ -35,12 +38,21 @@ function drawn(tool: Tool, id: string, way: readonly Point[], unit: number): Pic
     case 'pin':
       return { id, name: '', kind: 'pin', at: to };
     case 'ring':
-      return far < 4 * unit ? null : { id, name: '', kind: 'ring', at: from, radius: Math.round(far * 10) / 10 };
+      return far < 4 * unit
+        ? null
+        : { id, name: '', kind: 'ring', at: from, radius: Math.round(far * 10) / 10 };
     case 'arrow':
       return far < 6 * unit ? null : { id, name: '', kind: 'arrow', from, to };
     case 'line': {
       const step = Math.max(LINE_STEP, 3 * unit);
-      const points = way.map(round).filter((p, i, all) => i === 0 || i === all.length - 1 || Math.hypot(p[0] - all[i - 1]![0], p[1] - all[i - 1]![1]) >= step / 2); // prettier-ignore
+      const points = way
+        .map(round)
+        .filter(
+          (p, i, all) =>
+            i === 0 ||
+            i === all.length - 1 ||
+            Math.hypot(p[0] - all[i - 1]![0], p[1] - all[i - 1]![1]) >= step / 2,
+        );
       const every = Math.ceil(points.length / 398);
       const kept = points.filter((_, i) => i % every === 0 || i === points.length - 1);
       return kept.length < 2 ? null : { id, name: '', kind: 'line', points: kept };
@@ -48,7 +60,10 @@ function drawn(tool: Tool, id: string, way: readonly Point[], unit: number): Pic
   }
 }
 
-/** The picture itself under its marks: zoomed, moved about in, and drawn over by hand, by touch and by keys. */
+/**
+ * The picture itself under its marks: zoomed, moved about in, and drawn over by hand, by touch and
+ * by keys.
+ */
 export function PictureSheet({
   picture,
   marks,
@@ -82,7 +97,11 @@ export function PictureSheet({
     watching.observe(box.current!);
     return () => watching.disconnect();
   }, []);
-  const { sight, isWhole, zoom, pan, all } = useSight(picture.width, picture.height, frame.width / frame.height);
+  const { sight, isWhole, zoom, pan, all } = useSight(
+    picture.width,
+    picture.height,
+    frame.width / frame.height,
+  );
   // Pixels of the picture for one of the screen.
   const unit = sight.width / frame.width;
   const [way, setWay] = useState<Point[]>([]);
@@ -112,13 +131,17 @@ export function PictureSheet({
         } else if (tap) onPick(null);
         else pan(-dx * unit, -dy * unit);
       },
-      onPinch: ({ delta: [scale], origin, offset: [now] }) => zoom(now / (now - scale), placeOf(origin)),
+      onPinch: ({ delta: [scale], origin, offset: [now] }) =>
+        zoom(now / (now - scale), placeOf(origin)),
       onWheel: ({ event, delta: [, dy], ctrlKey }) => {
         // A wheel held with Ctrl is a pinch of a touch pad, and told as one.
         if (!ctrlKey) zoom(Math.exp(-dy / 400), placeOf([event.clientX, event.clientY]));
       },
     },
-    { drag: { filterTaps: false }, pinch: { scaleBounds: { min: 0.05, max: 60 }, rubberband: false } },
+    {
+      drag: { filterTaps: false },
+      pinch: { scaleBounds: { min: 0.05, max: 60 }, rubberband: false },
+    },
   );
   const onKeyDown = (event: React.KeyboardEvent) => {
     const stepBy = (event.shiftKey ? 20 : 4) * unit;
@@ -130,15 +153,24 @@ export function PictureSheet({
     };
     const arrow = way[event.key];
     const chosen = keys.find(({ key }) => key === event.key.toLowerCase())?.tool;
-    const centre: Point = [sight.x + sight.width / 2, sight.y + (sight.width * frame.height) / frame.width / 2];
+    const centre: Point = [
+      sight.x + sight.width / 2,
+      sight.y + (sight.width * frame.height) / frame.width / 2,
+    ];
     if (event.key === '+' || event.key === '=') zoom(1.25);
     else if (event.key === '-') zoom(0.8);
     else if (event.key === '0') all();
-    else if (arrow && picked) onChange(picked, (mark) => moved(mark, arrow[0] * stepBy, arrow[1] * stepBy));
+    else if (arrow && picked)
+      onChange(picked, (mark) => moved(mark, arrow[0] * stepBy, arrow[1] * stepBy));
     else if (arrow) pan(arrow[0] * 40 * unit, arrow[1] * 40 * unit);
     else if (event.key === 'Enter' && tool) {
       const reach = 60 * unit;
-      const mark = drawn(tool, crypto.randomUUID().slice(0, 8), [centre, [centre[0] + (tool === 'pin' ? 0 : reach), centre[1]]], unit); // prettier-ignore
+      const mark = drawn(
+        tool,
+        crypto.randomUUID().slice(0, 8),
+        [centre, [centre[0] + (tool === 'pin' ? 0 : reach), centre[1]]],
+        unit,
+      );
       if (mark) onPut(mark);
     } else if (event.key === 'Delete' && picked) onRemove(picked);
     else if (event.key === 'Escape' && (tool || picked)) {
@@ -181,9 +213,17 @@ export function PictureSheet({
           viewBox={`${sight.x} ${sight.y} ${sight.width} ${(sight.width * frame.height) / frame.width}`}
         >
           {/* Closer than the copy shows, the whole picture comes in over it. */}
-          <image href={`/pictures/${picture.id}/large`} width={picture.width} height={picture.height} />
+          <image
+            href={`/pictures/${picture.id}/large`}
+            width={picture.width}
+            height={picture.height}
+          />
           {unit < 0.8 * (Math.max(picture.width, picture.height) / 1600) && (
-            <image href={`/pictures/${picture.id}/whole`} width={picture.width} height={picture.height} />
+            <image
+              href={`/pictures/${picture.id}/whole`}
+              width={picture.width}
+              height={picture.height}
+            />
           )}
           <Marks
             marks={coming ? [...marks, coming] : marks}

@@ -29,7 +29,10 @@ const TOOLS: { tool: Tool; word: string; key: string }[] = [
   { tool: 'line', word: 'Line', key: 'l' },
 ];
 
-/** A picture as large as the screen: looked at closely, drawn over, told of, laid over another of the same thing. */
+/**
+ * A picture as large as the screen: looked at closely, drawn over, told of, laid over another of
+ * the same thing.
+ */
 export default function PictureView({
   pictures,
   open,
@@ -54,8 +57,27 @@ export default function PictureView({
       aria-label={`Picture: ${picture.caption || picture.name}`}
       slotProps={{ paper: { sx: { bgcolor: 'var(--paper)', backgroundImage: 'none' } } }}
     >
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 1, minHeight: 50, bgcolor: 'var(--panel)', borderBottom: '1.5px solid var(--rule)' }}>
-        <Box sx={{ flex: 1, minWidth: 0, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', pl: 1 }}>
+      <Box
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          gap: 1,
+          px: 1,
+          minHeight: 50,
+          bgcolor: 'var(--panel)',
+          borderBottom: '1.5px solid var(--rule)',
+        }}
+      >
+        <Box
+          sx={{
+            flex: 1,
+            minWidth: 0,
+            overflow: 'hidden',
+            textOverflow: 'ellipsis',
+            whiteSpace: 'nowrap',
+            pl: 1,
+          }}
+        >
           {picture.caption || picture.name}
         </Box>
         {pictures.length > 1 && (
@@ -92,9 +114,20 @@ export default function PictureView({
                       type="button"
                       aria-label={`Lay over it: ${one.caption || one.name}`}
                       onClick={() => setBeside(one.id)}
-                      sx={{ p: 0, border: '1.5px solid var(--rule)', width: 84, height: 63, cursor: 'pointer', bgcolor: 'var(--bench-top)' }}
+                      sx={{
+                        p: 0,
+                        border: '1.5px solid var(--rule)',
+                        width: 84,
+                        height: 63,
+                        cursor: 'pointer',
+                        bgcolor: 'var(--bench-top)',
+                      }}
                     >
-                      <img src={`/pictures/${one.id}/small`} alt="" style={{ width: '100%', height: '100%', objectFit: 'cover' }} />
+                      <img
+                        src={`/pictures/${one.id}/small`}
+                        alt=""
+                        style={{ width: '100%', height: '100%', objectFit: 'cover' }}
+                      />
                     </Box>
                   ))}
               </Box>
@@ -103,12 +136,21 @@ export default function PictureView({
         </OnePicture>
       )}
     </Dialog>
-  ); // prettier-ignore
+  );
 }
 
-function Compared({ before, after, onDone }: { before: Picture; after: Picture; onDone: () => void }) {
+function Compared({
+  before,
+  after,
+  onDone,
+}: {
+  before: Picture;
+  after: Picture;
+  onDone: () => void;
+}) {
   // The older one is the left one, whichever was opened first.
-  const [left, right] = (before.taken ?? before.at) <= (after.taken ?? after.at) ? [before, after] : [after, before];
+  const [left, right] =
+    (before.taken ?? before.at) <= (after.taken ?? after.at) ? [before, after] : [after, before];
   const words = (picture: Picture) => picture.caption || picture.name;
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
@@ -116,8 +158,20 @@ function Compared({ before, after, onDone }: { before: Picture; after: Picture; 
         <ReactCompareSlider
           aria-label="Divider between the two pictures"
           style={{ height: '100%' }}
-          itemOne={<ReactCompareSliderImage src={`/pictures/${left.id}/large`} alt={words(left)} style={{ objectFit: 'contain' }} />}
-          itemTwo={<ReactCompareSliderImage src={`/pictures/${right.id}/large`} alt={words(right)} style={{ objectFit: 'contain' }} />}
+          itemOne={
+            <ReactCompareSliderImage
+              src={`/pictures/${left.id}/large`}
+              alt={words(left)}
+              style={{ objectFit: 'contain' }}
+            />
+          }
+          itemTwo={
+            <ReactCompareSliderImage
+              src={`/pictures/${right.id}/large`}
+              alt={words(right)}
+              style={{ objectFit: 'contain' }}
+            />
+          }
         />
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 2, p: 1.2, bgcolor: 'var(--panel)' }}>
@@ -132,7 +186,7 @@ function Compared({ before, after, onDone }: { before: Picture; after: Picture; 
         </Box>
       </Box>
     </Box>
-  ); // prettier-ignore
+  );
 }
 
 function OnePicture({
@@ -158,12 +212,17 @@ function OnePicture({
     () => ({ caption: picture.caption, marks: picture.marks }),
     [picture.caption, picture.marks],
   );
-  const { draft, since, kept, set, drop } = useDraft<PictureSaid>(`picture ${picture.id}`, initial, told);
+  const { draft, since, kept, set, drop } = useDraft<PictureSaid>(
+    `picture ${picture.id}`,
+    initial,
+    told,
+  );
   const looks = useWho()?.role === 'looks';
   const [tool, setTool] = useState<Tool | null>(null);
   const [picked, setPicked] = useState<string | null>(null);
   const { ask, refusal, state } = post;
-  const say = () => ask({ intent: 'say', since, mine: draft }).then((answer) => answer === 'taken' && drop(draft));
+  const say = () =>
+    ask({ intent: 'say', since, mine: draft }).then((answer) => answer === 'taken' && drop(draft));
   useSelfSending(kept, JSON.stringify(draft), post, () => void say());
   const marks = draft.marks;
   const put = (mark: PictureMark) => {
@@ -178,7 +237,9 @@ function OnePicture({
     setPicked(null);
   };
   return (
-    <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}>
+    <Box
+      sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}
+    >
       <PictureSheet
         picture={picture}
         marks={marks}
@@ -191,39 +252,80 @@ function OnePicture({
         onChange={change}
         onRemove={remove}
       />
-      <Box component="aside" aria-label="About the picture" sx={{ flex: { xs: '0 1 auto', md: '0 0 340px' }, maxHeight: { xs: '46dvh', md: 'none' }, overflowY: 'auto', p: 2, bgcolor: 'var(--panel)', borderLeft: { md: '1.5px solid var(--rule)' } }}>
-        {looks && <Typography sx={{ mb: 1.5, fontSize: '1.1rem' }}>{picture.caption || picture.name}</Typography>}
-        {!looks && <>
-        <Box role="group" aria-label="Draw over it" sx={{ display: 'flex', gap: 1, mb: 1.5, flexWrap: 'wrap' }}>
-          {TOOLS.map(({ tool: one, word, key }) => (
-            <Button
-              key={one}
-              variant={tool === one ? 'contained' : 'outlined'}
-              color={tool === one ? 'primary' : 'inherit'}
-              aria-pressed={tool === one}
-              title={`${word} (${key.toUpperCase()})`}
-              onClick={() => setTool(tool === one ? null : one)}
+      <Box
+        component="aside"
+        aria-label="About the picture"
+        sx={{
+          flex: { xs: '0 1 auto', md: '0 0 340px' },
+          maxHeight: { xs: '46dvh', md: 'none' },
+          overflowY: 'auto',
+          p: 2,
+          bgcolor: 'var(--panel)',
+          borderLeft: { md: '1.5px solid var(--rule)' },
+        }}
+      >
+        {looks && (
+          <Typography sx={{ mb: 1.5, fontSize: '1.1rem' }}>
+            {picture.caption || picture.name}
+          </Typography>
+        )}
+        {!looks && (
+          <>
+            <Box
+              role="group"
+              aria-label="Draw over it"
+              sx={{ display: 'flex', gap: 1, mb: 1.5, flexWrap: 'wrap' }}
             >
-              {word}
-            </Button>
-          ))}
-        </Box>
-        <Box sx={{ color: 'var(--pencil)', minHeight: 44, mb: 1 }}>{hint(tool, marks.length)}</Box>
-        <TextField
-          label="What is seen here"
-          multiline
-          minRows={2}
-          fullWidth
-          value={draft.caption}
-          onChange={(event) => set({ caption: cut(event.target.value, 400) })}
-        />
-        <MarkList marks={marks} picked={picked} onPick={setPicked} onChange={change} onRemove={remove} />
-        </>}
+              {TOOLS.map(({ tool: one, word, key }) => (
+                <Button
+                  key={one}
+                  variant={tool === one ? 'contained' : 'outlined'}
+                  color={tool === one ? 'primary' : 'inherit'}
+                  aria-pressed={tool === one}
+                  title={`${word} (${key.toUpperCase()})`}
+                  onClick={() => setTool(tool === one ? null : one)}
+                >
+                  {word}
+                </Button>
+              ))}
+            </Box>
+            <Box sx={{ color: 'var(--pencil)', minHeight: 44, mb: 1 }}>
+              {hint(tool, marks.length)}
+            </Box>
+            <TextField
+              label="What is seen here"
+              multiline
+              minRows={2}
+              fullWidth
+              value={draft.caption}
+              onChange={(event) => set({ caption: cut(event.target.value, 400) })}
+            />
+            <MarkList
+              marks={marks}
+              picked={picked}
+              onPick={setPicked}
+              onChange={change}
+              onRemove={remove}
+            />
+          </>
+        )}
         {refusal ? (
-          <Refused message={refusal.message} onMine={() => void ask({ intent: 'say', since, mine: draft }).then((answer) => answer === 'taken' && drop())} onTheirs={() => drop()} />
+          <Refused
+            message={refusal.message}
+            onMine={() =>
+              void ask({ intent: 'say', since, mine: draft }).then(
+                (answer) => answer === 'taken' && drop(),
+              )
+            }
+            onTheirs={() => drop()}
+          />
         ) : (
           <Box role="status" sx={{ color: 'var(--pencil)', fontSize: '0.9rem', mt: 1 }}>
-            {kept ? (state === 'failed' ? 'Kept in this browser; the server is tried again.' : 'Saving …') : ' '}
+            {kept
+              ? state === 'failed'
+                ? 'Kept in this browser; the server is tried again.'
+                : 'Saving …'
+              : ' '}
           </Box>
         )}
         {children}
@@ -244,17 +346,19 @@ function OnePicture({
           <Button color="inherit" href={`/pictures/${picture.id}/whole`} download={picture.name}>
             The whole picture
           </Button>
-          {!looks && <Button
-            color="inherit"
-            disabled={state === 'busy'}
-            onClick={() => void ask({ intent: picture.putAway ? 'take-out' : 'put-away' })}
-          >
-            {picture.putAway ? 'Take out again' : 'Put away'}
-          </Button>}
+          {!looks && (
+            <Button
+              color="inherit"
+              disabled={state === 'busy'}
+              onClick={() => void ask({ intent: picture.putAway ? 'take-out' : 'put-away' })}
+            >
+              {picture.putAway ? 'Take out again' : 'Put away'}
+            </Button>
+          )}
         </Box>
       </Box>
     </Box>
-  ); // prettier-ignore
+  );
 }
 
 function hint(tool: Tool | null, marks: number): string {

@@ -19,9 +19,10 @@ const isOn = (a: HangsOn, b: HangsOn) =>
   a.job === b.job && a.piece === b.piece && a.owner === b.owner && a.of === b.of;
 
 /**
- * The pictures of one thing, and how more come in: from the camera, from files, dropped or pasted here. `all` are those
- * of the whole piece or job; `took` is told them anew. `small`: beside a record, with no more than a row of them. `still`:
- * to be looked at only, as by whoever may look and no more.
+ * The pictures of one thing, and how more come in: from the camera, from files, dropped or pasted
+ * here. `all` are those of the whole piece or job; `took` is told them anew. `small`: beside a
+ * record, with no more than a row of them. `still`: to be looked at only, as by whoever may look
+ * and no more.
  */
 export function Pictures({
   on,
@@ -39,7 +40,9 @@ export function Pictures({
   still?: boolean;
 }) {
   const looks = useWho()?.role === 'looks' || still;
-  const coming = useSyncExternalStore(onItsWay.subscribe, onItsWay.snapshot, onItsWay.none).filter((one) => isOn(one.on, on)); // prettier-ignore
+  const coming = useSyncExternalStore(onItsWay.subscribe, onItsWay.snapshot, onItsWay.none).filter(
+    (one) => isOn(one.on, on),
+  );
   const [open, setOpen] = useState<string | null>(null);
   const [away, setAway] = useState(false);
   const [over, setOver] = useState(false);
@@ -47,10 +50,14 @@ export function Pictures({
   const shown = mine.filter((picture) => (picture.putAway !== null) === away);
   const putAway = mine.length - mine.filter((picture) => picture.putAway === null).length;
   useEffect(
-    () => onArrival((there, pictures) => there.job === on.job && there.piece === on.piece && took(pictures)),
+    () =>
+      onArrival(
+        (there, pictures) => there.job === on.job && there.piece === on.piece && took(pictures),
+      ),
     [on.job, on.piece, took],
   );
-  const take = (files: Iterable<File> | null | undefined) => void (looks || send(on, [...(files ?? [])]));
+  const take = (files: Iterable<File> | null | undefined) =>
+    void (looks || send(on, [...(files ?? [])]));
   return (
     <Box
       component="section"
@@ -74,16 +81,34 @@ export function Pictures({
         setOver(false);
         take(event.dataTransfer.files);
       }}
-      sx={{ outlineOffset: 4, ...(small && mine.length + coming.length > 0 && { flex: '1 0 100%' }), ...(over && { bgcolor: 'var(--torch-ground)', boxShadow: '0 0 0 8px var(--torch-ground)' }) }} // prettier-ignore
+      sx={{
+        outlineOffset: 4,
+        ...(small && mine.length + coming.length > 0 && { flex: '1 0 100%' }),
+        ...(over && { bgcolor: 'var(--torch-ground)', boxShadow: '0 0 0 8px var(--torch-ground)' }),
+      }}
     >
-      <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', gap: 1, mb: small ? 0.5 : 1 }}>
+      <Box
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          flexWrap: 'wrap',
+          gap: 1,
+          mb: small ? 0.5 : 1,
+        }}
+      >
         {!small && (
           <Typography variant="h2" sx={{ flex: 1 }}>
             {title}
           </Typography>
         )}
         {!looks && (
-          <Choose label="Take a picture" icon={<PhotoCameraOutlined />} camera small={small} onFiles={take} />
+          <Choose
+            label="Take a picture"
+            icon={<PhotoCameraOutlined />}
+            camera
+            small={small}
+            onFiles={take}
+          />
         )}
         {!looks && (
           <Choose
@@ -97,7 +122,8 @@ export function Pictures({
       </Box>
       {!small && !looks && mine.length + coming.length === 0 && (
         <Typography sx={{ color: 'var(--pencil)' }}>
-          None yet. Photograph more than seems needed: drop files here, paste, or take one with the phone.
+          None yet. Photograph more than seems needed: drop files here, paste, or take one with the
+          phone.
         </Typography>
       )}
       {coming.map((one) => (
@@ -202,7 +228,12 @@ function Coming({ one: { key, name, file, progress } }: { one: OnItsWay }) {
       }}
     >
       {shown && !refused && (
-        <Box component="img" src={shown} alt="" sx={{ width: 52, height: 40, objectFit: 'cover', flex: 'none' }} />
+        <Box
+          component="img"
+          src={shown}
+          alt=""
+          sx={{ width: 52, height: 40, objectFit: 'cover', flex: 'none' }}
+        />
       )}
       <Box sx={{ flex: 1, minWidth: 0, overflowWrap: 'anywhere' }}>
         {refused
@@ -241,7 +272,17 @@ function Small({ picture, bare, onOpen }: { picture: Picture; bare: boolean; onO
       type="button"
       onClick={onOpen}
       aria-label={`Picture: ${caption || name}`}
-      sx={{ display: 'block', width: '100%', p: 0, border: '1.5px solid var(--rule)', bgcolor: 'var(--panel)', color: 'inherit', font: 'inherit', textAlign: 'left', cursor: 'zoom-in' }} // prettier-ignore
+      sx={{
+        display: 'block',
+        width: '100%',
+        p: 0,
+        border: '1.5px solid var(--rule)',
+        bgcolor: 'var(--panel)',
+        color: 'inherit',
+        font: 'inherit',
+        textAlign: 'left',
+        cursor: 'zoom-in',
+      }}
     >
       <Box sx={{ aspectRatio: '4 / 3', overflow: 'hidden', bgcolor: 'var(--bench-top)' }}>
         {gone ? (
@@ -258,15 +299,27 @@ function Small({ picture, bare, onOpen }: { picture: Picture; bare: boolean; onO
           >
             <image href={`/pictures/${id}/small`} width={width} height={height} />
             {/* Their names would be too small to read, or too large to stay in it. */}
-            <Marks marks={marks.map((mark) => ({ ...mark, name: '' }))} unit={Math.max(width, height) / (bare ? 84 : 240)} />
+            <Marks
+              marks={marks.map((mark) => ({ ...mark, name: '' }))}
+              unit={Math.max(width, height) / (bare ? 84 : 240)}
+            />
           </svg>
         )}
       </Box>
       {!bare && (
-        <Box sx={{ p: 0.8, fontSize: '0.9rem', minHeight: 34, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+        <Box
+          sx={{
+            p: 0.8,
+            fontSize: '0.9rem',
+            minHeight: 34,
+            overflow: 'hidden',
+            textOverflow: 'ellipsis',
+            whiteSpace: 'nowrap',
+          }}
+        >
           {caption || <span style={{ color: 'var(--pencil)' }}>{name}</span>}
         </Box>
       )}
     </Box>
-  ); // prettier-ignore
+  );
 }

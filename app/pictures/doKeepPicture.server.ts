@@ -11,7 +11,8 @@ import { MOST_PICTURE_PIXELS, copyPicture, keepPicture } from './keepPicture';
 import type { PictureSize } from './pictureFiles.server';
 import { SIZES, incoming, isThere, picturePath } from './pictureFiles.server';
 
-// One picture at a time and nothing kept for later: a picture of fifty million pixels is 200 MB when it is unpacked.
+// One picture at a time and nothing kept for later: a picture of fifty million pixels is 200 MB
+// when it is unpacked.
 sharp.cache(false);
 sharp.concurrency(1);
 
@@ -20,11 +21,16 @@ const opened = (bytes: Uint8Array) =>
 
 type Kept = { ok: true; picture: KeptPicture } | { ok: false; why: NoPicture };
 
-/** When the camera says it was taken, or null: for the order of the pictures, not a moment in any zone. */
+/**
+ * When the camera says it was taken, or null: for the order of the pictures, not a moment in any
+ * zone.
+ */
 function takenOf(exif: Buffer | undefined): string | null {
   try {
     const at = exif && readExif(exif).Photo?.DateTimeOriginal;
-    return at instanceof Date && at.getUTCFullYear() >= 1980 && at.getUTCFullYear() < 2200 ? at.toISOString() : null;
+    return at instanceof Date && at.getUTCFullYear() >= 1980 && at.getUTCFullYear() < 2200
+      ? at.toISOString()
+      : null;
   } catch {
     return null;
   }
@@ -62,7 +68,8 @@ export const keepPictureNow = doing(keepPicture, async ({ path }): Promise<Kept>
   try {
     const { width, height, orientation = 1, exif, pages = 1 } = await opened(given).metadata();
     if (width * height * pages > MOST_PICTURE_PIXELS) return { ok: false, why: 'pixels' };
-    // Only a JPEG is always shown turned as it says; of the others the pixels themselves are turned.
+    // Only a JPEG is always shown turned as it says; of the others the pixels themselves are
+    // turned.
     const upright = type === 'jpeg' || orientation === 1 ? given : await turned(given, type);
     const clean = withoutPrivate(upright, type, orientation);
     if (!clean) return { ok: false, why: 'damaged' };

@@ -20,10 +20,14 @@ export type KeptPicture = {
   taken: string | null;
 };
 
-/** Takes private things off a picture that lies at `path`, and keeps it and its small copies in the folder of pictures. */
-export const keepPicture = task<{ path: string }, { ok: true; picture: KeptPicture } | { ok: false; why: NoPicture }>(
-  'keep-picture',
-);
+/**
+ * Takes private things off a picture that lies at `path`, and keeps it and its small copies in the
+ * folder of pictures.
+ */
+export const keepPicture = task<
+  { path: string },
+  { ok: true; picture: KeptPicture } | { ok: false; why: NoPicture }
+>('keep-picture');
 
 /** Makes the copies of a picture that is kept anew. False when it cannot be read. */
 export const copyPicture = task<{ digest: string; type: PictureType }, boolean>('copy-picture');

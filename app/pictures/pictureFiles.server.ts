@@ -11,7 +11,10 @@ const ENDINGS: Record<PictureType, string> = { jpeg: 'jpg', png: 'png', webp: 'w
 /** The folder of the pictures: the data folder's, where the server is told of it. */
 export const picturesFolder = (): string => process.env.PATRONE_PICTURES ?? resolve('pictures');
 
-/** The name of a picture's file within the folder: by what is in it, so that the same picture is there once. */
+/**
+ * The name of a picture's file within the folder: by what is in it, so that the same picture is
+ * there once.
+ */
 export const pictureName = (digest: string, type: PictureType): string =>
   `${digest.slice(0, 2)}/${digest}.${ENDINGS[type]}`;
 
@@ -27,7 +30,10 @@ export const isThere = (path: string): Promise<boolean> =>
     () => false,
   );
 
-/** The folder for what comes in, made where it is not yet; on the same disk, so that it is moved into its place at once. */
+/**
+ * The folder for what comes in, made where it is not yet; on the same disk, so that it is moved
+ * into its place at once.
+ */
 export async function incoming(): Promise<string> {
   const folder = join(picturesFolder(), 'incoming');
   await mkdir(folder, { recursive: true });

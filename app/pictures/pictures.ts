@@ -30,9 +30,13 @@ const Asked = z.object({
   key: z.uuid().optional(),
 });
 
-const tooLarge = (name: string) => `${name} is larger than 25 MB. Make it smaller and add it again.`;
+const tooLarge = (name: string) =>
+  `${name} is larger than 25 MB. Make it smaller and add it again.`;
 
-/** The body of a request, put on the disk as it comes; false where it is larger than a picture may be. */
+/**
+ * The body of a request, put on the disk as it comes; false where it is larger than a picture may
+ * be.
+ */
 async function received(request: Request, path: string): Promise<boolean> {
   let bytes = 0;
   const counted = new Transform({
@@ -43,7 +47,9 @@ async function received(request: Request, path: string): Promise<boolean> {
   });
   try {
     const body = request.body ? Readable.fromWeb(request.body as WebStream) : Readable.from([]);
-    await pipeline(body, counted, createWriteStream(path, { mode: 0o600 }), { signal: request.signal });
+    await pipeline(body, counted, createWriteStream(path, { mode: 0o600 }), {
+      signal: request.signal,
+    });
     return true;
   } catch (error) {
     if (error instanceof RangeError) return false;
@@ -52,9 +58,10 @@ async function received(request: Request, path: string): Promise<boolean> {
 }
 
 /**
- * Takes in one picture, the body of the request as it is, and hangs it on what the address says (`owner`, `of`, `piece`);
- * `name` is what its file was called. Answers the pictures of that piece, or of the job, as they are now; 4xx with a
- * sentence for what is no picture that can be taken in, and for what it is to hang on not being there.
+ * Takes in one picture, the body of the request as it is, and hangs it on what the address says
+ * (`owner`, `of`, `piece`); `name` is what its file was called. Answers the pictures of that piece,
+ * or of the job, as they are now; 4xx with a sentence for what is no picture that can be taken in,
+ * and for what it is to hang on not being there.
  */
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
@@ -66,17 +73,23 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     name: query.get('name') ?? '',
     key: query.get('key') ?? undefined,
   });
-  if (!asked.success) throw data({ message: 'That says not what the picture hangs on.' }, { status: 400 });
+  if (!asked.success)
+    throw data({ message: 'That says not what the picture hangs on.' }, { status: 400 });
   const { piece, owner, of, key } = asked.data;
   const name = cut(asked.data.name || 'picture', 120);
   const on = { job: idOr404(params.jobId), piece, owner, of };
   if (!(await isThere(viewer, on)))
-    return Response.json({ message: 'What it was to hang on is not there any more.' }, { status: 404 });
+    return Response.json(
+      { message: 'What it was to hang on is not there any more.' },
+      { status: 404 },
+    );
   const path = join(await incoming(), randomUUID());
   try {
-    if (!(await received(request, path))) return Response.json({ message: tooLarge(name) }, { status: 413 });
+    if (!(await received(request, path)))
+      return Response.json({ message: tooLarge(name) }, { status: 413 });
     const kept = await inWorker(keepPicture, { path }, { limitMs: LIMIT_MS });
-    if (!kept.ok) return Response.json({ message: `${name} ${NO_PICTURE_WORDS[kept.why]}` }, { status: 415 });
+    if (!kept.ok)
+      return Response.json({ message: `${name} ${NO_PICTURE_WORDS[kept.why]}` }, { status: 415 });
     await once(viewer, key, async (tx) => {
       await addPicture(on, { ...kept.picture, name }, tx);
       return true;
@@ -84,7 +97,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     return Response.json({ pictures: await picturesOf(viewer, on) });
   } catch (error) {
     if (!(error instanceof TookTooLong)) throw error;
-    return Response.json({ message: `${name} took longer to unpack than it may (a minute).` }, { status: 422 });
+    return Response.json(
+      { message: `${name} took longer to unpack than it may (a minute).` },
+      { status: 422 },
+    );
   } finally {
     await rm(path, { force: true });
   }

@@ -15,8 +15,9 @@ const Body = z.discriminatedUnion('intent', [
 ]);
 
 /**
- * Changes what is said of a picture and drawn over it, or puts it away; answers the pictures of its piece, or of the job,
- * as they are now. 409 with what to say, and what is there (`now`), where another page has said something else meanwhile.
+ * Changes what is said of a picture and drawn over it, or puts it away; answers the pictures of its
+ * piece, or of the job, as they are now. 409 with what to say, and what is there (`now`), where
+ * another page has said something else meanwhile.
  */
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);

@@ -4,7 +4,10 @@ import { watched } from '../forms/watched';
 import type { HangsOn, Picture } from '../records/pictures.server';
 import { MOST_PICTURE_BYTES } from './keepPicture';
 
-/** A picture on its way to the server: kept in this browser until it is there, also when the page is closed. */
+/**
+ * A picture on its way to the server: kept in this browser until it is there, also when the page is
+ * closed.
+ */
 export type Waiting = {
   /** Its name in the browser, and the key it is sent under. */
   key: string;
@@ -14,8 +17,12 @@ export type Waiting = {
   at: number;
 };
 
-/** How far it has come: waits its turn or the server, goes (`share`, 0 to 1), or was refused with a reason. */
-export type Progress = { state: 'waiting' | 'going'; share: number } | { state: 'refused'; why: string };
+/**
+ * How far it has come: waits its turn or the server, goes (`share`, 0 to 1), or was refused with a
+ * reason.
+ */
+export type Progress =
+  { state: 'waiting' | 'going'; share: number } | { state: 'refused'; why: string };
 export type OnItsWay = Waiting & { progress: Progress };
 
 /** So long until the server is tried again, ms. */
@@ -30,7 +37,10 @@ export const onItsWay: Watched<OnItsWay> = way;
 const said = (key: string, progress: Progress) =>
   way.now(way.snapshot().map((one) => (one.key === key ? { ...one, progress } : one)));
 
-/** Has `tell` know of each picture that has arrived: the pictures of its piece or job as they are now. */
+/**
+ * Has `tell` know of each picture that has arrived: the pictures of its piece or job as they are
+ * now.
+ */
 export function onArrival(tell: (on: HangsOn, pictures: Picture[]) => void): () => void {
   arrivals.add(tell);
   return () => arrivals.delete(tell);
@@ -47,7 +57,10 @@ function begin(): void {
       const all = way.snapshot();
       const known = new Set(all.map((one) => one.key));
       const left = kept.map(([, one]) => one).filter((one) => !known.has(one.key));
-      way.now([...left.sort((a, b) => a.at - b.at).map((one) => ({ ...one, progress: WAITS })), ...all]);
+      way.now([
+        ...left.sort((a, b) => a.at - b.at).map((one) => ({ ...one, progress: WAITS })),
+        ...all,
+      ]);
       return pump();
     })
     // No store (a private window of some browsers): they wait in this page alone.
@@ -55,7 +68,10 @@ function begin(): void {
 }
 const WAITS: Progress = { state: 'waiting', share: 0 };
 
-/** Puts pictures on their way. Those that the server would refuse by their size are told at once, and the rest goes. */
+/**
+ * Puts pictures on their way. Those that the server would refuse by their size are told at once,
+ * and the rest goes.
+ */
 export async function send(on: HangsOn, files: readonly File[]): Promise<void> {
   const made = files.map((file, i): OnItsWay => ({
     key: crypto.randomUUID(),
@@ -63,8 +79,14 @@ export async function send(on: HangsOn, files: readonly File[]): Promise<void> {
     name: file.name || 'picture',
     file,
     at: Date.now() + i / 1000,
-    progress: file.size > MOST_PICTURE_BYTES ? { state: 'refused', why: `${file.name} is larger than 25 MB. Make it smaller and add it again.` } : WAITS,
-  })); // prettier-ignore
+    progress:
+      file.size > MOST_PICTURE_BYTES
+        ? {
+            state: 'refused',
+            why: `${file.name} is larger than 25 MB. Make it smaller and add it again.`,
+          }
+        : WAITS,
+  }));
   way.now([...way.snapshot(), ...made]);
   for (const { progress, ...one } of made)
     if (progress.state === 'waiting') await set(one.key, one, store()).catch(() => undefined);

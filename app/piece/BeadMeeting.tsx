@@ -11,14 +11,21 @@ import { usePreferences } from '../frame/preferences';
 import { usePiece } from './pieceContext';
 import { useBeadsBeside } from './useBeadsBeside';
 
-/** Where a bead carries on one of another piece, or is carried on by one: whether they meet, told at both. */
+/**
+ * Where a bead carries on one of another piece, or is carried on by one: whether they meet, told at
+ * both.
+ */
 export function BeadMeeting({ bead }: { bead: Bead }) {
   const { id, pattern } = usePiece();
   const beside = useBeadsBeside(id);
   // A job that was taken in has pieces by other ids: the bead's own then says which is meant.
   const known = (piece: string) => piece === id || beside.some((one) => one.piece === piece);
-  const means = (meets: Bead['meets'], piece: string, other: string) => meets?.bead === other && (meets.piece === piece || !known(meets.piece));
-  const tied = beside.filter(({ piece, bead: other }) => means(bead.meets, piece, other.id) || means(other.meets, id, bead.id));
+  const means = (meets: Bead['meets'], piece: string, other: string) =>
+    meets?.bead === other && (meets.piece === piece || !known(meets.piece));
+  const tied = beside.filter(
+    ({ piece, bead: other }) =>
+      means(bead.meets, piece, other.id) || means(other.meets, id, bead.id),
+  );
   return (
     <>
       {tied.map(({ piece, name, number, bead: other, exits }) => {
@@ -32,7 +39,8 @@ export function BeadMeeting({ bead }: { bead: Bead }) {
               </Told>
             ) : (
               <Box role="status" sx={{ borderLeft: '5px solid var(--good)', pl: 1.5 }}>
-                It carries on bead {number} of “{name}”: the same section, the same way up, as far in.
+                It carries on bead {number} of “{name}”: the same section, the same way up, as far
+                in.
               </Box>
             )}
             {gap && <AtTheGap gap={gap} name={name} />}
@@ -41,24 +49,39 @@ export function BeadMeeting({ bead }: { bead: Bead }) {
       })}
     </>
   );
-} // prettier-ignore
+}
 
 /** Where the two come to the gap between them, and how far they are apart there. */
-function AtTheGap({ gap: { here, there, fromStartMm, fromEndMm }, name }: { gap: AtGap; name: string }) {
+function AtTheGap({
+  gap: { here, there, fromStartMm, fromEndMm },
+  name,
+}: {
+  gap: AtGap;
+  name: string;
+}) {
   const { show } = usePreferences();
   const [start, end] = [show(Math.abs(fromStartMm)), show(Math.abs(fromEndMm))];
   return (
     <Typography variant="body2">
-      At the gap it leaves edge {here.letter} {show(here.startMm)} from its start, {show(here.endMm)} from its end; that of “{name}” leaves edge {there.letter}{' '}
-      {show(there.endMm)} from its end, {show(there.startMm)} from its start. Laid along each other they are{' '}
-      {start === end ? <>{start} apart.</> : <>{start} apart from the one corner, {end} from the other.</>}
+      At the gap it leaves edge {here.letter} {show(here.startMm)} from its start,{' '}
+      {show(here.endMm)} from its end; that of “{name}” leaves edge {there.letter}{' '}
+      {show(there.endMm)} from its end, {show(there.startMm)} from its start. Laid along each other
+      they are{' '}
+      {start === end ? (
+        <>{start} apart.</>
+      ) : (
+        <>
+          {start} apart from the one corner, {end} from the other.
+        </>
+      )}
     </Typography>
   );
-} // prettier-ignore
+}
 
 function Apart({ apart }: { apart: BeadsApart }) {
   const { show } = usePreferences();
-  const by = (mm: number, more: string, less: string) => (Math.abs(mm) < 0.05 ? [] : [`${show(Math.abs(mm))} ${mm > 0 ? more : less} here`]); // prettier-ignore
+  const by = (mm: number, more: string, less: string) =>
+    Math.abs(mm) < 0.05 ? [] : [`${show(Math.abs(mm))} ${mm > 0 ? more : less} here`];
   const said = [
     ...(apart.kind ? ['another section'] : []),
     ...(apart.toward ? ['the other way up'] : []),

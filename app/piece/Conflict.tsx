@@ -9,7 +9,10 @@ import { usePreferences } from '../frame/preferences';
 import { changesOfCard, changesOfPlan } from './changes';
 import { usePiece } from './pieceContext';
 
-/** Two pages changed the same card: both versions side by side, and the choice. Neither is lost; both stay in the history. */
+/**
+ * Two pages changed the same card: both versions side by side, and the choice. Neither is lost;
+ * both stay in the history.
+ */
 export default function Conflict() {
   const { patternEditor, planEditor } = usePiece();
   const { show } = usePreferences();
@@ -18,15 +21,30 @@ export default function Conflict() {
   if (!theirs) return null;
   const versions = [
     { title: 'Yours, on this page', doc: pattern, keep: 'mine' as const, button: 'Keep mine' },
-    { title: 'The other, saved first', doc: theirs.doc, keep: 'theirs' as const, button: 'Take the other' },
+    {
+      title: 'The other, saved first',
+      doc: theirs.doc,
+      keep: 'theirs' as const,
+      button: 'Take the other',
+    },
   ];
   return (
-    <Box sx={{ p: 2, flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column', gap: 1.5, overflow: 'auto' }}>
+    <Box
+      sx={{
+        p: 2,
+        flex: 1,
+        minHeight: 0,
+        display: 'flex',
+        flexDirection: 'column',
+        gap: 1.5,
+        overflow: 'auto',
+      }}
+    >
       <Box>
         <Typography variant="h2">This card was changed on another page too</Typography>
         <Typography>
-          Nothing was overwritten. Look at both, then choose; the one you leave stays in the history and can be
-          reached with undo.
+          Nothing was overwritten. Look at both, then choose; the one you leave stays in the history
+          and can be reached with undo.
         </Typography>
       </Box>
       <Box component="ul" sx={{ m: 0, pl: 3 }}>
@@ -36,19 +54,37 @@ export default function Conflict() {
             <li key={line}>{line}</li>
           ))}
       </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 2, flex: 1, minHeight: 320 }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { md: '1fr 1fr' },
+          gap: 2,
+          flex: 1,
+          minHeight: 320,
+        }}
+      >
         {versions.map(({ title, doc, keep, button }) => (
           <Box
             key={keep}
             component="section"
             aria-label={title}
-            sx={{ display: 'flex', flexDirection: 'column', border: '1.5px solid var(--rule)', minHeight: 300 }}
+            sx={{
+              display: 'flex',
+              flexDirection: 'column',
+              border: '1.5px solid var(--rule)',
+              minHeight: 300,
+            }}
           >
-            <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, p: 1, bgcolor: 'var(--panel)' }}>
+            <Box
+              sx={{ display: 'flex', alignItems: 'center', gap: 1, p: 1, bgcolor: 'var(--panel)' }}
+            >
               <Typography variant="h3" sx={{ flex: 1 }}>
                 {title}
               </Typography>
-              <Button variant={keep === 'mine' ? 'contained' : 'outlined'} onClick={() => patternEditor.settle(keep)}>
+              <Button
+                variant={keep === 'mine' ? 'contained' : 'outlined'}
+                onClick={() => patternEditor.settle(keep)}
+              >
                 {button}
               </Button>
             </Box>
@@ -71,9 +107,12 @@ function PlanConflict() {
   if (!theirs) return null;
   return (
     <Box sx={{ p: 2, maxWidth: 720 }}>
-      <Typography variant="h2">What edges meet and how they are welded was changed on another page too</Typography>
+      <Typography variant="h2">
+        What edges meet and how they are welded was changed on another page too
+      </Typography>
       <Typography sx={{ my: 1 }}>
-        Nothing was overwritten. From yours to the other; the one you leave can be reached with undo.
+        Nothing was overwritten. From yours to the other; the one you leave can be reached with
+        undo.
       </Typography>
       <Box component="ul" sx={{ m: 0, mb: 2, pl: 3 }}>
         {changesOfPlan(doc, theirs.doc, pattern)

@@ -9,22 +9,33 @@ import { JOINT_WORDS, PROCESS_WORDS, lieSentence } from '../frame/words';
 import { PiecePictures } from './PiecePictures';
 import { usePiece } from './pieceContext';
 
-/** The whole life of an edge in a few lines: what it meets, what it adds, how it lay, how it was welded. */
+/**
+ * The whole life of an edge in a few lines: what it meets, what it adds, how it lay, how it was
+ * welded.
+ */
 export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: boolean }) {
   const { pattern, plan, facts, development, fits, welds, inspections } = usePiece();
   const { show } = usePreferences();
   const edge = pattern.edges.find((e) => e.id === edgeId);
   if (!edge) return null;
-  const blank = development.ok ? development.development.edges.find((e) => e.id === edgeId) : undefined;
+  const blank = development.ok
+    ? development.development.edges.find((e) => e.id === edgeId)
+    : undefined;
   const lastRead = (id: string) =>
     [...fits]
       .reverse()
-      .flatMap((f) => f.edges.filter((e) => e.edge === id && e.stations.some((s) => s.gapMm !== null)))[0];
+      .flatMap((f) =>
+        f.edges.filter((e) => e.edge === id && e.stations.some((s) => s.gapMm !== null)),
+      )[0];
   const fit = lastRead(edgeId);
   const planned = weldOf(plan, edge, facts.thicknessMm);
   const meets = meetsOf(plan, edge.id);
   const lie =
-    fit && lieOf(fit.stations, wantedAlong(fit, edge.joint.kind, planned?.process ?? null, facts.thicknessMm));
+    fit &&
+    lieOf(
+      fit.stations,
+      wantedAlong(fit, edge.joint.kind, planned?.process ?? null, facts.thicknessMm),
+    );
   const own = (record: { edge: string; withdrawn: unknown }) =>
     !record.withdrawn && isOfEdge(pattern, record.edge, edge);
   const done = welds.filter(own);
@@ -62,9 +73,12 @@ export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: b
     ],
   ];
   for (const old of edge.was ?? []) {
-    // What was read along an edge that was taken in is told against what was wanted there at the time.
+    // What was read along an edge that was taken in is told against what was wanted there at the
+    // time.
     const record = lastRead(old.id);
-    const read = record ? `; read as ${old.letter}: ${lieSentence(lieOf(record.stations, { ...record, gapMm: record.targetMm }))}` : ''; // prettier-ignore
+    const read = record
+      ? `; read as ${old.letter}: ${lieSentence(lieOf(record.stations, { ...record, gapMm: record.targetMm }))}`
+      : '';
     lines.push(['Was', `made one with ${old.letter}${read}`]);
   }
   return (
@@ -85,7 +99,11 @@ export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: b
       >
         {lines.map(([stage, said]) => (
           <Box key={stage} sx={{ display: 'contents' }}>
-            <Box component="dt" className="condensed" sx={{ color: 'var(--pencil)', fontWeight: 600 }}>
+            <Box
+              component="dt"
+              className="condensed"
+              sx={{ color: 'var(--pencil)', fontWeight: 600 }}
+            >
               {stage}
             </Box>
             <Box component="dd" sx={{ m: 0 }}>
@@ -94,7 +112,13 @@ export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: b
           </Box>
         ))}
       </Box>
-      <PiecePictures owner="edge" of={edgeId} title={`Pictures of edge ${edge.letter}`} small still={still} />
+      <PiecePictures
+        owner="edge"
+        of={edgeId}
+        title={`Pictures of edge ${edge.letter}`}
+        small
+        still={still}
+      />
     </>
   );
 }

@@ -14,17 +14,26 @@ export function NoBlank() {
     <Box sx={{ flex: 1, display: 'grid', placeItems: 'center', p: 3 }}>
       <Stack spacing={2} sx={{ maxWidth: 560 }}>
         <svg width="150" height="96" viewBox="0 0 150 96" aria-hidden>
-          <path d="M8 20h92l14 16v44H8z" fill="var(--manila)" stroke="var(--manila-edge)" strokeWidth="2" />
+          <path
+            d="M8 20h92l14 16v44H8z"
+            fill="var(--manila)"
+            stroke="var(--manila-edge)"
+            strokeWidth="2"
+          />
           <path d="M8 56h106" stroke="var(--card-pencil)" strokeDasharray="9 4" strokeWidth="1.6" />
           <path d="M122 48h18m-7-7 7 7-7 7" stroke="var(--torch)" strokeWidth="3" fill="none" />
         </svg>
-        <Typography variant="h1">{empty ? 'First the card' : 'The card wants mending first'}</Typography>
+        <Typography variant="h1">
+          {empty ? 'First the card' : 'The card wants mending first'}
+        </Typography>
         <Typography>
           {empty
             ? 'The blank is reckoned from the card: put its outline and folds in, and it stands here.'
             : 'There is no blank until this is put right:'}
         </Typography>
-        {!empty && !development.ok && <Notices problems={problems.length > 0 ? problems : development.problems} />}
+        {!empty && !development.ok && (
+          <Notices problems={problems.length > 0 ? problems : development.problems} />
+        )}
         <Box>
           <Button variant="contained" size="large" component={Link} to={`/pieces/${id}/card`}>
             {empty ? 'Put the card in' : 'Mend the card'}

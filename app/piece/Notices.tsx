@@ -45,9 +45,19 @@ export function Notices({ problems }: { problems: readonly Problem[] }) {
               style={{ flex: 'none' }}
             >
               {problem.severity === 'stop' ? (
-                <path d="M6 1h8l5 5v8l-5 5H6l-5-5V6zM6 10h8" fill="none" stroke="var(--torch)" strokeWidth="2.4" />
+                <path
+                  d="M6 1h8l5 5v8l-5 5H6l-5-5V6zM6 10h8"
+                  fill="none"
+                  stroke="var(--torch)"
+                  strokeWidth="2.4"
+                />
               ) : (
-                <path d="M10 1.5l8.8 16H1.2zM10 7v5M10 13.8v1.8" fill="none" stroke="var(--torch)" strokeWidth="2" />
+                <path
+                  d="M10 1.5l8.8 16H1.2zM10 7v5M10 13.8v1.8"
+                  fill="none"
+                  stroke="var(--torch)"
+                  strokeWidth="2"
+                />
               )}
             </svg>
             <span>{problemSentence(problem, pattern, show)}</span>

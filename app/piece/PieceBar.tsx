@@ -37,7 +37,10 @@ export function PieceBar({
               </span>
             </Tooltip>
             <Tooltip title={`Redo ${what} (Shift+Z)`}>
-              <Box component="span" sx={{ display: { xs: redo ? 'inline' : 'none', sm: 'inline' } }}>
+              <Box
+                component="span"
+                sx={{ display: { xs: redo ? 'inline' : 'none', sm: 'inline' } }}
+              >
                 <IconButton aria-label="Redo" disabled={!redo} onClick={redo}>
                   <Redo />
                 </IconButton>
@@ -82,7 +85,9 @@ export function PieceBar({
       >
         {name}
       </Box>
-      {archived && <Box sx={{ fontSize: '0.85rem', px: 1, border: '1px solid var(--rule)' }}>put away</Box>}
+      {archived && (
+        <Box sx={{ fontSize: '0.85rem', px: 1, border: '1px solid var(--rule)' }}>put away</Box>
+      )}
     </TopBar>
   );
 }

@@ -14,7 +14,13 @@ import { cut } from '#core/card/cut';
 import type { PieceFacts } from '#core/format/job';
 import { SIDES_OF_VEHICLE } from '#core/format/lists';
 import type { GaugeSystem } from '#core/metal/gauges';
-import { GAUGE_NUMBERS, GAUGE_SYSTEMS, SYSTEM_NAMES, nearestGauges, thicknessOfGauge } from '#core/metal/gauges';
+import {
+  GAUGE_NUMBERS,
+  GAUGE_SYSTEMS,
+  SYSTEM_NAMES,
+  nearestGauges,
+  thicknessOfGauge,
+} from '#core/metal/gauges';
 import { METALS, metalById } from '#core/metal/metals';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
@@ -62,7 +68,10 @@ export function factSaid(field: keyof PieceFacts, value: unknown): string {
   return field === 'thicknessMm' ? `${String(value)} mm` : String(value);
 }
 
-/** What a piece is and what it is made of. Sent to the page's own action; an answer with a message is shown. */
+/**
+ * What a piece is and what it is made of. Sent to the page's own action; an answer with a message
+ * is shown.
+ */
 export function PieceForm({
   about,
   initial,
@@ -77,7 +86,13 @@ export function PieceForm({
 }) {
   const fetcher = useFetcher<{ message?: string; saved?: boolean; now?: PieceFacts }>();
   // What another page wrote is shown; kept again, one's own stands.
-  const { draft: facts, since, kept, set: change, drop } = useDraft(about, initial, fetcher.data?.now);
+  const {
+    draft: facts,
+    since,
+    kept,
+    set: change,
+    drop,
+  } = useDraft(about, initial, fetcher.data?.now);
   const [nameless, setNameless] = useState(false);
   const sent = useRef<PieceFacts | null>(null);
   // A new piece is made once, however often it is sent until an answer comes.
@@ -88,7 +103,10 @@ export function PieceForm({
     sent.current = facts;
     const mine = { ...facts, name: facts.name.trim() };
     key.current ??= crypto.randomUUID();
-    void fetcher.submit({ mine, since, key: key.current }, { method: 'post', encType: 'application/json' });
+    void fetcher.submit(
+      { mine, since, key: key.current },
+      { method: 'post', encType: 'application/json' },
+    );
   };
   const taken = fetcher.state === 'idle' && fetcher.data?.saved === true ? fetcher.data : null;
   // Once the server has it, the draft has done its work.
@@ -110,7 +128,9 @@ export function PieceForm({
           label="Name of the piece"
           value={facts.name}
           error={nameless}
-          helperText={nameless ? 'Give it a name that everyone in the shop knows it by.' : undefined}
+          helperText={
+            nameless ? 'Give it a name that everyone in the shop knows it by.' : undefined
+          }
           onChange={(event) => change({ name: cut(event.target.value, 80) })}
         />
         <TextField
@@ -126,13 +146,18 @@ export function PieceForm({
           options={SIDES_OF_VEHICLE.map((side) => [side, SIDE_WORDS[side]] as const)}
         />
         <FormControlLabel
-          control={<Switch checked={facts.structural} onChange={(_, structural) => change({ structural })} />}
+          control={
+            <Switch
+              checked={facts.structural}
+              onChange={(_, structural) => change({ structural })}
+            />
+          }
           label="Part of what holds the vehicle up (sill, pillar, rail, mount)"
         />
         {facts.structural && (
           <Box sx={{ borderLeft: '6px double var(--torch)', pl: 1.4, fontSize: '0.95rem' }}>
-            Brace before cutting, stagger the cuts of inner and outer layers, and follow the maker’s and local
-            inspection rules. Have a licensed person judge it.
+            Brace before cutting, stagger the cuts of inner and outer layers, and follow the maker’s
+            and local inspection rules. Have a licensed person judge it.
           </Box>
         )}
         <TextField
@@ -154,8 +179,18 @@ export function PieceForm({
         />
         <Thickness facts={facts} onChange={change} />
         {fetcher.data?.message && <Told>{fetcher.data.message}</Told>}
-        <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap', alignItems: 'center' }}>
-          <Button type="submit" variant="contained" size="large" disabled={fetcher.state !== 'idle'}>
+        <Stack
+          direction="row"
+          spacing={1}
+          useFlexGap
+          sx={{ flexWrap: 'wrap', alignItems: 'center' }}
+        >
+          <Button
+            type="submit"
+            variant="contained"
+            size="large"
+            disabled={fetcher.state !== 'idle'}
+          >
             {button}
           </Button>
           {children}
@@ -170,14 +205,24 @@ export function PieceForm({
   );
 }
 
-/** Thickness three ways: by gauge number in its system, in millimetres, or as read with a micrometer. */
-function Thickness({ facts, onChange }: { facts: PieceFacts; onChange: (next: Partial<PieceFacts>) => void }) {
+/**
+ * Thickness three ways: by gauge number in its system, in millimetres, or as read with a
+ * micrometer.
+ */
+function Thickness({
+  facts,
+  onChange,
+}: {
+  facts: PieceFacts;
+  onChange: (next: Partial<PieceFacts>) => void;
+}) {
   const { thickness } = facts;
   const { unit } = usePreferences();
   const near = nearestGauges(facts.thicknessMm);
   const byGauge = (system: GaugeSystem, gauge: number) => {
     const found = thicknessOfGauge(system, gauge);
-    if (found.ok) onChange({ thickness: { by: 'gauge', system, gauge }, thicknessMm: found.thicknessMm });
+    if (found.ok)
+      onChange({ thickness: { by: 'gauge', system, gauge }, thicknessMm: found.thicknessMm });
   };
   const choose = (by: PieceFacts['thickness']['by'] | null) => {
     if (by === 'gauge') {
@@ -209,7 +254,10 @@ function Thickness({ facts, onChange }: { facts: PieceFacts; onChange: (next: Pa
             label="System"
             value={thickness.system}
             onChange={(system) =>
-              byGauge(system, GAUGE_NUMBERS[system].includes(thickness.gauge) ? thickness.gauge : 20)
+              byGauge(
+                system,
+                GAUGE_NUMBERS[system].includes(thickness.gauge) ? thickness.gauge : 20,
+              )
             }
             options={GAUGE_SYSTEMS.map((s) => [s, SYSTEM_NAMES[s]] as const)}
           />
@@ -224,7 +272,9 @@ function Thickness({ facts, onChange }: { facts: PieceFacts; onChange: (next: Pa
         </Stack>
       ) : (
         <LengthField
-          label={thickness.by === 'micrometer' ? 'Micrometer reading, paint and rust off' : 'Thickness'}
+          label={
+            thickness.by === 'micrometer' ? 'Micrometer reading, paint and rust off' : 'Thickness'
+          }
           mm={facts.thicknessMm}
           min={0.1}
           digits={2}
@@ -235,7 +285,9 @@ function Thickness({ facts, onChange }: { facts: PieceFacts; onChange: (next: Pa
       <Box sx={{ mt: 1.5 }}>
         <Box className="figure" sx={{ fontSize: '1.6rem' }}>
           {facts.thicknessMm.toFixed(2)} mm{' '}
-          <span style={{ color: 'var(--pencil)' }}>· {(facts.thicknessMm / 25.4).toFixed(4)} in</span>
+          <span style={{ color: 'var(--pencil)' }}>
+            · {(facts.thicknessMm / 25.4).toFixed(4)} in
+          </span>
         </Box>
         <Box
           component="ul"

@@ -21,5 +21,7 @@ export function PiecePictures({
   const { id, job, pictures, took } = usePiece();
   const on = useMemo(() => ({ job, piece: id, owner, of }), [job, id, owner, of]);
   const takeOver = useCallback((now: Picture[]) => took({ pictures: now }), [took]);
-  return <Pictures on={on} all={pictures} took={takeOver} title={title} small={small} still={still} />;
+  return (
+    <Pictures on={on} all={pictures} took={takeOver} title={title} small={small} still={still} />
+  );
 }

@@ -13,7 +13,9 @@ export function RoadLine({ piece, road }: { piece: string; road: Road }) {
       {STAGES.map(({ id, label }) => (
         <Box
           key={id}
-          {...(looks ? { component: 'span', role: 'img' } : { component: Link, to: `/pieces/${piece}/${id}` })}
+          {...(looks
+            ? { component: 'span', role: 'img' }
+            : { component: Link, to: `/pieces/${piece}/${id}` })}
           title={road[id].note || label}
           aria-label={stopSaid(label, road[id])}
           sx={{

@@ -6,14 +6,19 @@ import { useWho } from '../frame/who';
 import type { Road } from './stages';
 import { STAGES, stopSaid } from './stages';
 
-/** The road of a piece across the top: each stop with how it stands, and for whoever works at it a way there. */
+/**
+ * The road of a piece across the top: each stop with how it stands, and for whoever works at it a
+ * way there.
+ */
 export const StageRail = memo(function StageRail({ piece, road }: { piece: string; road: Road }) {
   const looks = useWho()?.role === 'looks';
   const rail = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
   // On a phone the rail is longer than the screen: bring the stop one is at into view.
   useEffect(() => {
-    rail.current?.querySelector('[aria-current="page"]')?.scrollIntoView({ inline: 'center', block: 'nearest' });
+    rail.current
+      ?.querySelector('[aria-current="page"]')
+      ?.scrollIntoView({ inline: 'center', block: 'nearest' });
   }, [pathname]);
   return (
     <Box
@@ -34,7 +39,9 @@ export const StageRail = memo(function StageRail({ piece, road }: { piece: strin
         return (
           <Box
             key={id}
-            {...(looks ? { component: 'span', role: 'img' } : { component: NavLink, to: `/pieces/${piece}/${id}` })}
+            {...(looks
+              ? { component: 'span', role: 'img' }
+              : { component: NavLink, to: `/pieces/${piece}/${id}` })}
             aria-label={stopSaid(label, stop)}
             sx={{
               flex: '1 0 auto',
@@ -56,7 +63,12 @@ export const StageRail = memo(function StageRail({ piece, road }: { piece: strin
                 <Box
                   component="span"
                   className="figure"
-                  sx={{ color: 'var(--pencil)', fontSize: '0.8rem', mr: 0.6, display: { xs: 'none', md: 'inline' } }}
+                  sx={{
+                    color: 'var(--pencil)',
+                    fontSize: '0.8rem',
+                    mr: 0.6,
+                    display: { xs: 'none', md: 'inline' },
+                  }}
                 >
                   {key}
                 </Box>
@@ -79,10 +91,15 @@ export const StageRail = memo(function StageRail({ piece, road }: { piece: strin
   );
 }, sameRail);
 
-/** The rail rests while a corner is dragged: the road is reckoned anew, and mostly comes out the same. */
+/**
+ * The rail rests while a corner is dragged: the road is reckoned anew, and mostly comes out the
+ * same.
+ */
 function sameRail(a: { piece: string; road: Road }, b: { piece: string; road: Road }): boolean {
   return (
     a.piece === b.piece &&
-    STAGES.every(({ id }) => a.road[id].state === b.road[id].state && a.road[id].note === b.road[id].note)
+    STAGES.every(
+      ({ id }) => a.road[id].state === b.road[id].state && a.road[id].note === b.road[id].note,
+    )
   );
 }

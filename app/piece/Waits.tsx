@@ -10,15 +10,27 @@ import { onItsWay } from '../pictures/waiting';
 import { edgesWaiting } from './keptReadings';
 import { usePiece } from './pieceContext';
 
-const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
+const counted = (count: number, one: string, many: string) =>
+  `${count} ${count === 1 ? one : many}`;
 
-/** What was written here and waits for the server, said plainly, one under another; nothing while nothing waits. */
+/**
+ * What was written here and waits for the server, said plainly, one under another; nothing while
+ * nothing waits.
+ */
 export function Waits() {
   const { id, took, fits } = usePiece();
   const edges = useEdgesWaiting(fits);
   const { dates } = usePreferences();
-  const records = useSyncExternalStore(waitingRecords.subscribe, waitingRecords.snapshot, waitingRecords.none);
-  const pictures = useSyncExternalStore(onItsWay.subscribe, onItsWay.snapshot, onItsWay.none).filter(({ progress }) => progress.state === 'waiting');
+  const records = useSyncExternalStore(
+    waitingRecords.subscribe,
+    waitingRecords.snapshot,
+    waitingRecords.none,
+  );
+  const pictures = useSyncExternalStore(
+    onItsWay.subscribe,
+    onItsWay.snapshot,
+    onItsWay.none,
+  ).filter(({ progress }) => progress.state === 'waiting');
   const [open, setOpen] = useState(false);
   useEffect(() => onAnswer((about, answer) => about === id && took(answer)), [id, took]);
   if (records.length + pictures.length + edges === 0) return null;
@@ -27,21 +39,42 @@ export function Waits() {
     edges > 0 && counted(edges, 'edge read', 'edges read'),
     records.length > 0 && counted(records.length, 'entry', 'entries'),
     pictures.length > 0 && counted(pictures.length, 'picture', 'pictures'),
-  ].filter(Boolean).join(' and ');
+  ]
+    .filter(Boolean)
+    .join(' and ');
   const one = records.length + pictures.length + edges === 1;
   return (
-    <Box role="status" aria-label="What waits for the server" sx={{ bgcolor: refused > 0 ? 'var(--torch-soft, var(--panel))' : 'var(--panel)', borderBottom: '1.5px solid var(--rule)', borderLeft: '5px solid var(--torch)', px: 2, py: 0.8 }}>
+    <Box
+      role="status"
+      aria-label="What waits for the server"
+      sx={{
+        bgcolor: refused > 0 ? 'var(--torch-soft, var(--panel))' : 'var(--panel)',
+        borderBottom: '1.5px solid var(--rule)',
+        borderLeft: '5px solid var(--torch)',
+        px: 2,
+        py: 0.8,
+      }}
+    >
       <Stack direction="row" spacing={1} sx={{ alignItems: 'center' }}>
         <Typography sx={{ flex: 1 }}>
           {said !== '' && (
             <>
-              <b>{said}</b> {one ? 'waits' : 'wait'} for the server{refused > 0 ? `; ${refused} it would not take` : `, and ${one ? 'goes' : 'go'} in when it answers`}.{' '}
+              <b>{said}</b> {one ? 'waits' : 'wait'} for the server
+              {refused > 0
+                ? `; ${refused} it would not take`
+                : `, and ${one ? 'goes' : 'go'} in when it answers`}
+              .{' '}
             </>
           )}
           {!isKeptOffline() && 'Keep this page open till then.'}
         </Typography>
         {records.length > 0 && (
-          <Button size="small" variant="outlined" aria-expanded={open} onClick={() => setOpen(!open)}>
+          <Button
+            size="small"
+            variant="outlined"
+            aria-expanded={open}
+            onClick={() => setOpen(!open)}
+          >
             {open ? 'Close' : 'Which'}
           </Button>
         )}
@@ -54,10 +87,19 @@ export function Waits() {
                 {record.said}, written {formatTime(new Date(record.at).toISOString(), dates)}
               </Typography>
               {record.refused !== null && (
-                <Stack direction="row" spacing={1} useFlexGap sx={{ alignItems: 'center', flexWrap: 'wrap' }}>
+                <Stack
+                  direction="row"
+                  spacing={1}
+                  useFlexGap
+                  sx={{ alignItems: 'center', flexWrap: 'wrap' }}
+                >
                   <Typography sx={{ color: 'var(--torch)' }}>{record.refused}</Typography>
-                  <Button size="small" variant="outlined" onClick={() => sendAgain(record.key)}>Try again</Button>
-                  <Button size="small" color="inherit" onClick={() => void giveUp(record.key)}>Give it up</Button>
+                  <Button size="small" variant="outlined" onClick={() => sendAgain(record.key)}>
+                    Try again
+                  </Button>
+                  <Button size="small" color="inherit" onClick={() => void giveUp(record.key)}>
+                    Give it up
+                  </Button>
                 </Stack>
               )}
             </Box>
@@ -66,7 +108,7 @@ export function Waits() {
       )}
     </Box>
   );
-} // prettier-ignore
+}
 
 /** So often what waits along edges is looked at, ms: what goes in at once is not told. */
 const LOOK_MS = 2500;
@@ -75,11 +117,15 @@ function useEdgesWaiting(fits: readonly { id: string }[]): number {
   const [seen, setSeen] = useState([0, 0]);
   const ids = fits.map((fit) => fit.id).join(' ');
   useEffect(() => {
-    const looking = setInterval(() => setSeen(([, last]) => [last!, edgesWaiting(ids.split(' ').filter(Boolean))]), LOOK_MS);
+    const looking = setInterval(
+      () => setSeen(([, last]) => [last!, edgesWaiting(ids.split(' ').filter(Boolean))]),
+      LOOK_MS,
+    );
     return () => clearInterval(looking);
   }, [ids]);
   return Math.min(...seen);
-} // prettier-ignore
+}
 
 /** Whether this page opens again without the server. */
-const isKeptOffline = () => typeof navigator !== 'undefined' && !!navigator.serviceWorker?.controller;
+const isKeptOffline = () =>
+  typeof navigator !== 'undefined' && !!navigator.serviceWorker?.controller;

@@ -41,7 +41,12 @@ export function WeldPicture({
     <SteelPicture pattern={pattern}>
       {pattern.edges.map((edge, i) =>
         hasNeighbour(edge, meetsOf(plan, edge.id)) ? (
-          <Neighbour key={edge.id} run={runs[i]!} name={meetsOf(plan, edge.id)} gapPx={() => SEAM_PX} />
+          <Neighbour
+            key={edge.id}
+            run={runs[i]!}
+            name={meetsOf(plan, edge.id)}
+            gapPx={() => SEAM_PX}
+          />
         ) : null,
       )}
       <Threads tags={hung} />
@@ -84,7 +89,10 @@ function Spots({ seam, picked }: { seam: Seam; picked: boolean }) {
   };
   // As large as their spacing allows; numbers only where there is room for them.
   const spots = seam.plugs.length > 0 ? seam.plugs : seam.tacks;
-  const r = Math.max(3, Math.min(picked ? 11 : 8, ((seam.lengthMm / Math.max(1, spots.length)) * scale) / 2 - 1));
+  const r = Math.max(
+    3,
+    Math.min(picked ? 11 : 8, ((seam.lengthMm / Math.max(1, spots.length)) * scale) / 2 - 1),
+  );
   return (
     <g pointerEvents="none">
       {spots.map((mm, i) => {

@@ -11,31 +11,64 @@ import { useWho } from '../frame/who';
 type Name = NonNullable<Who['names']>[number];
 
 /**
- * Who did it. Whoever is signed in is named without typing; on the shop’s own device names are touched, in gloves, and those who
- * want it give their PIN.
+ * Who did it. Whoever is signed in is named without typing; on the shop’s own device names are
+ * touched, in gloves, and those who want it give their PIN.
  */
-export function WhoField({ label, value, onChange }: { label: string; value: string; onChange: (who: string) => void }) {
+export function WhoField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (who: string) => void;
+}) {
   const who = useWho();
-  if (!who?.names) return <TextField label={label} value={value} onChange={(event) => onChange(cut(event.target.value, 60))} />;
+  if (!who?.names)
+    return (
+      <TextField
+        label={label}
+        value={value}
+        onChange={(event) => onChange(cut(event.target.value, 60))}
+      />
+    );
   return <Names label={label} names={who.names} now={who.name} value={value} onChange={onChange} />;
-} // prettier-ignore
+}
 
-function Names({ label, names, now, value, onChange }: { label: string; names: Name[]; now: string | null; value: string; onChange: (who: string) => void }) {
+function Names({
+  label,
+  names,
+  now,
+  value,
+  onChange,
+}: {
+  label: string;
+  names: Name[];
+  now: string | null;
+  value: string;
+  onChange: (who: string) => void;
+}) {
   const [asked, setAsked] = useState<Name | null>(null);
   const [pin, setPin] = useState('');
   const [problem, setProblem] = useState('');
   const choose = async (person: Name, given: string) => {
     setProblem('');
     try {
-      const answer = await fetch('/who', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ person: person.id, pin: given }) });
+      const answer = await fetch('/who', {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ person: person.id, pin: given }),
+      });
       const said = (await answer.json().catch(() => ({}))) as { message?: string; name?: string };
-      if (!answer.ok || !said.name) return setProblem(said.message ?? 'The server would not take it: try again.');
+      if (!answer.ok || !said.name)
+        return setProblem(said.message ?? 'The server would not take it: try again.');
       onChange(said.name);
       setAsked(null);
       setPin('');
     } catch {
       // Without the server a name without a PIN is taken as it is touched.
-      if (person.hasPin) setProblem('No answer from the server, and a PIN is asked for: try again when it is back.');
+      if (person.hasPin)
+        setProblem('No answer from the server, and a PIN is asked for: try again when it is back.');
       else onChange(person.name);
     }
   };
@@ -50,16 +83,44 @@ function Names({ label, names, now, value, onChange }: { label: string; names: N
   return (
     <Box role="group" aria-label={label} sx={{ display: 'grid', gap: 1 }}>
       <Typography sx={{ fontWeight: 600 }}>{label}</Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(120px, 1fr))', gap: 1 }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: 'repeat(auto-fill, minmax(120px, 1fr))',
+          gap: 1,
+        }}
+      >
         {names.map((person) => (
-          <Button key={person.id} variant={person.name === chosen ? 'contained' : 'outlined'} aria-pressed={person.name === chosen} onClick={() => touched(person)} sx={{ minHeight: 60, fontSize: '1.15rem' }}>
+          <Button
+            key={person.id}
+            variant={person.name === chosen ? 'contained' : 'outlined'}
+            aria-pressed={person.name === chosen}
+            onClick={() => touched(person)}
+            sx={{ minHeight: 60, fontSize: '1.15rem' }}
+          >
             {person.name}
           </Button>
         ))}
       </Box>
       {asked && (
-        <Box component="form" onSubmit={(event) => { event.preventDefault(); event.stopPropagation(); void choose(asked, pin); }} sx={{ display: 'flex', gap: 1, alignItems: 'flex-end' }}>
-          <TextField autoFocus label={`PIN of ${asked.name}`} type="password" value={pin} onChange={(event) => setPin(cut(event.target.value.replace(/\D/g, ''), 8))} slotProps={{ htmlInput: { inputMode: 'numeric', autoComplete: 'off' } }} fullWidth />
+        <Box
+          component="form"
+          onSubmit={(event) => {
+            event.preventDefault();
+            event.stopPropagation();
+            void choose(asked, pin);
+          }}
+          sx={{ display: 'flex', gap: 1, alignItems: 'flex-end' }}
+        >
+          <TextField
+            autoFocus
+            label={`PIN of ${asked.name}`}
+            type="password"
+            value={pin}
+            onChange={(event) => setPin(cut(event.target.value.replace(/\D/g, ''), 8))}
+            slotProps={{ htmlInput: { inputMode: 'numeric', autoComplete: 'off' } }}
+            fullWidth
+          />
           <Button type="submit" variant="contained" size="large" sx={{ flexShrink: 0 }}>
             It is me
           </Button>
@@ -68,4 +129,4 @@ function Names({ label, names, now, value, onChange }: { label: string; names: N
       {problem && <Told>{problem}</Told>}
     </Box>
   );
-} // prettier-ignore
+}

@@ -82,7 +82,13 @@ export const sumUpNow = doing(sumUp, async ({ pieces, madeBy, judged }) => {
     // Touched since it was judged, it is good for this once.
     const good = said ? said.touched === loaded.touched : !hasSurvey(loaded.records.survey);
     if (good)
-      await keepSummary(Viewer.shop, id, loaded.touched, said?.warnings === null ? gaveUp(madeBy) : madeBy, summary);
+      await keepSummary(
+        Viewer.shop,
+        id,
+        loaded.touched,
+        said?.warnings === null ? gaveUp(madeBy) : madeBy,
+        summary,
+      );
     found.push([id, summary]);
   }
   return found;

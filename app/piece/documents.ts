@@ -29,8 +29,8 @@ const refused = (message: string, problems: unknown[] = [], status = 422) =>
   Response.json({ kind: 'refused', message, problems }, { status });
 
 /**
- * Saves a version of a document of a piece, or goes one back or forward. 409 with the document as it stands when the base
- * is no longer in use; 422 with why when what was sent can't be kept.
+ * Saves a version of a document of a piece, or goes one back or forward. 409 with the document as
+ * it stands when the base is no longer in use; 422 with why when what was sent can't be kept.
  */
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
@@ -58,22 +58,37 @@ async function save<K extends DocumentKind>(
   if (!read.ok) {
     const card = readPattern(doc);
     return refused(
-      read.problems.map((p) => problemSentence(p, card.ok ? card.doc : null, (mm) => `${mm} mm`)).join(' '),
+      read.problems
+        .map((p) => problemSentence(p, card.ok ? card.doc : null, (mm) => `${mm} mm`))
+        .join(' '),
       read.problems,
     );
   }
   const found = await saveDocument(viewer, piece, kind, from, read.doc, about, by);
   if (!found) return refused('There is no such piece.', [], 404);
-  return Response.json({ ...found.state, asOf: Date.now() }, { status: found.kind === 'stale' ? 409 : 200 });
+  return Response.json(
+    { ...found.state, asOf: Date.now() },
+    { status: found.kind === 'stale' ? 409 : 200 },
+  );
 }
 
-async function step<K extends DocumentKind>(viewer: Viewer, piece: string, kind: K, from: number, intent: Step) {
+async function step<K extends DocumentKind>(
+  viewer: Viewer,
+  piece: string,
+  kind: K,
+  from: number,
+  intent: Step,
+) {
   const row = await pieceById(viewer, piece);
   if (!row) return refused('There is no such piece.', [], 404);
   const shop = await shopSettings(viewer);
   const isGood = (doc: Documents[K]): boolean =>
-    kind !== 'card' || reckoned(doc as Documents['card'], metalById(row.metal), row.thicknessMm, shop).development.ok;
+    kind !== 'card' ||
+    reckoned(doc as Documents['card'], metalById(row.metal), row.thicknessMm, shop).development.ok;
   const found = await stepDocument(viewer, piece, kind, from, intent, isGood);
   if (!found) return refused('There is no such piece.', [], 404);
-  return Response.json({ ...found.state, asOf: Date.now() }, { status: found.kind === 'stale' ? 409 : 200 });
+  return Response.json(
+    { ...found.state, asOf: Date.now() },
+    { status: found.kind === 'stale' ? 409 : 200 },
+  );
 }

@@ -14,15 +14,27 @@ export type Judged = {
   layersApartMm: number;
 };
 
-export const NOTHING_TO_SAY: SurveyVerdict = { taken: [], network: null, loose: [], notPlane: false, warnings: [] };
+export const NOTHING_TO_SAY: SurveyVerdict = {
+  taken: [],
+  network: null,
+  loose: [],
+  notPlane: false,
+  warnings: [],
+};
 
 /** Whether there is anything in the survey of a piece to say something of. */
 export const hasSurvey = ({ takes, cutOut, layerCuts }: PieceSurvey): boolean =>
   takes.length > 0 || cutOut !== null || layerCuts.length > 0;
 
-/** What is to be said of the survey of a piece: reckoned here and now, which may take seconds of a net of nonsense. */
+/**
+ * What is to be said of the survey of a piece: reckoned here and now, which may take seconds of a
+ * net of nonsense.
+ */
 export async function judged(viewer: Viewer, piece: Judged): Promise<SurveyVerdict> {
   if (!hasSurvey(piece.survey)) return NOTHING_TO_SAY;
-  const [all, others] = [await surveyOf(viewer, piece.job), await othersSurveyed(viewer, piece.job, piece.id)];
+  const [all, others] = [
+    await surveyOf(viewer, piece.job),
+    await othersSurveyed(viewer, piece.job, piece.id),
+  ];
   return surveyVerdict({ ...piece, all, others });
 }

@@ -13,10 +13,16 @@ const REST_MS = 60_000;
 
 export const judge = task<Judged, SurveyVerdict>('judge-survey');
 
-/** By the piece and how often it had been touched: the database counts that up whatever of the survey changes. */
+/**
+ * By the piece and how often it had been touched: the database counts that up whatever of the
+ * survey changes.
+ */
 const known = new LRUCache<string, Promise<SurveyVerdict | null>>({ max: 300 });
 
-/** What is to be said of the survey of a piece, reckoned in a worker; null where it could not be told in time. */
+/**
+ * What is to be said of the survey of a piece, reckoned in a worker; null where it could not be
+ * told in time.
+ */
 export function verdictOf(
   _viewer: Viewer,
   { touched, ...piece }: Judged & { touched: number },

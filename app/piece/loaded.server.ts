@@ -41,7 +41,9 @@ export async function loadPiece(viewer: Viewer, id: string) {
       shaping: shapingOf(piece),
     },
     printed,
-    /** The piece it was made from: how, why, and how much has changed there that it could take over. */
+    /**
+     * The piece it was made from: how, why, and how much has changed there that it could take over.
+     */
     from: from && {
       id: from.id,
       name: from.name,
@@ -50,7 +52,12 @@ export async function loadPiece(viewer: Viewer, id: string) {
       shaping: from.shaping,
       changed: changedSince(from.card.doc, card.doc),
     },
-    made: made.map(({ id, name, cameAs, cameWhy }) => ({ id, name, as: cameAs ?? 'again', why: cameWhy })),
+    made: made.map(({ id, name, cameAs, cameWhy }) => ({
+      id,
+      name,
+      as: cameAs ?? 'again',
+      why: cameWhy,
+    })),
   };
 }
 
@@ -60,12 +67,17 @@ const parted = <T>(all: readonly T[], isFirst: (one: T) => boolean): [T[], T[]] 
 ];
 
 const counted = new WeakMap<PatternDoc, { of: PatternDoc; count: number | null }>();
-/** How many parts of a card were changed since another took them over; null where that one was begun anew. */
+/**
+ * How many parts of a card were changed since another took them over; null where that one was begun
+ * anew.
+ */
 function changedSince(first: PatternDoc, made: PatternDoc): number | null {
   const known = counted.get(made);
   if (known?.of === first) return known.count;
   const seen = seenFrom('made', { first, made });
-  const count = seen.ok ? seen.differences.filter(({ there, both }) => there.length + both.length > 0).length : null;
+  const count = seen.ok
+    ? seen.differences.filter(({ there, both }) => there.length + both.length > 0).length
+    : null;
   counted.set(made, { of: first, count });
   return count;
 }
@@ -73,8 +85,9 @@ function changedSince(first: PatternDoc, made: PatternDoc): number | null {
 export type Loaded = NonNullable<Awaited<ReturnType<typeof loadPiece>>>;
 
 /**
- * The same with what is to be said of its survey, for the page. Its documents go as text that is written once for each
- * version: to walk through a panel's map of work for everybody who looks would be most of the server's day.
+ * The same with what is to be said of its survey, for the page. Its documents go as text that is
+ * written once for each version: to walk through a panel's map of work for everybody who looks
+ * would be most of the server's day.
  */
 export async function loadPage(viewer: Viewer, id: string) {
   const loaded = await loadPiece(viewer, id);

@@ -17,4 +17,5 @@ export const openedPage = (sent: SentPage): LoadedPage => ({
 });
 
 /** A phone without the server may still keep a page from before documents were sent as text. */
-const docOf = <Doc>(sent: string | object): Doc => (typeof sent === 'string' ? JSON.parse(sent) : sent) as Doc;
+const docOf = <Doc>(sent: string | object): Doc =>
+  (typeof sent === 'string' ? JSON.parse(sent) : sent) as Doc;

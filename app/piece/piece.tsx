@@ -11,7 +11,14 @@ import { StageRail } from './StageRail';
 import type { SentPage } from './loaded.server';
 import { loadPage } from './loaded.server';
 import { openedPage } from './openedPage';
-import { InHandContext, PickContext, PieceContext, ReadingsContext, usePick, usePiece } from './pieceContext';
+import {
+  InHandContext,
+  PickContext,
+  PieceContext,
+  ReadingsContext,
+  usePick,
+  usePiece,
+} from './pieceContext';
 import { usePieceView } from './usePieceView';
 import { useRoadKeys } from './useRoadKeys';
 import { useStepping } from './useStepping';
@@ -29,7 +36,9 @@ export async function loader({ params, context }: Route.LoaderArgs) {
 }
 
 /** Null while the server does not answer: the page then stands on what it last had. */
-export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs): Promise<SentPage | null> {
+export async function clientLoader({
+  serverLoader,
+}: Route.ClientLoaderArgs): Promise<SentPage | null> {
   try {
     return await serverLoader();
   } catch (error) {
@@ -40,9 +49,14 @@ export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs): Pr
 
 export const shouldRevalidate = unlessOnlyQuery;
 
-export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `${loaderData?.facts.name ?? 'Piece'} · Patrone` }];
+export const meta = ({ loaderData }: Route.MetaArgs) => [
+  { title: `${loaderData?.facts.name ?? 'Piece'} · Patrone` },
+];
 
-/** A piece: its name, its road, and whichever stage is open. Holds the documents that every stage works from. */
+/**
+ * A piece: its name, its road, and whichever stage is open. Holds the documents that every stage
+ * works from.
+ */
 export default function PiecePage({ loaderData, params }: Route.ComponentProps) {
   const [known, setKnown] = useState(loaderData);
   if (loaderData !== null && loaderData !== known) setKnown(loaderData);
@@ -68,17 +82,30 @@ function PieceRoad({ sent }: { sent: SentPage }) {
   );
 }
 
-/** Bar, road and stop of a piece. Rests while something is dragged: only who asks for what is in hand is drawn then. */
+/**
+ * Bar, road and stop of a piece. Rests while something is dragged: only who asks for what is in
+ * hand is drawn then.
+ */
 const PieceLayout = memo(function PieceLayout({ job, name, archived }: PieceBarProps) {
   const view = usePiece();
   const stepping = useStepping(view);
   useRoadKeys(view.id, view.pattern, usePick(), stepping);
   return (
-    <Box sx={{ height: { md: '100dvh' }, minHeight: '100dvh', display: 'flex', flexDirection: 'column' }}>
+    <Box
+      sx={{
+        height: { md: '100dvh' },
+        minHeight: '100dvh',
+        display: 'flex',
+        flexDirection: 'column',
+      }}
+    >
       <PieceBar job={job} name={name} archived={archived} stepping={stepping} />
       <StageRail piece={view.id} road={view.road} />
       <Waits />
-      <Box component="main" sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+      <Box
+        component="main"
+        sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}
+      >
         {view.patternEditor.theirs || view.planEditor.theirs ? (
           <Suspense>
             <Conflict />

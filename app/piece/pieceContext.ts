@@ -93,8 +93,8 @@ export const PickContext = createContext<Picked>({ pick: null, setPick: () => {}
 export const usePick = (): Picked => useContext(PickContext);
 
 /**
- * The card as it is under the hand. While something is dragged the piece, and all that is reckoned of it, stands as it
- * was (`usePiece`), and only the drawing follows the hand.
+ * The card as it is under the hand. While something is dragged the piece, and all that is reckoned
+ * of it, stands as it was (`usePiece`), and only the drawing follows the hand.
  */
 export type InHand = { pattern: PatternDoc; setMoving: (moving: boolean) => void };
 

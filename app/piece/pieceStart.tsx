@@ -7,7 +7,8 @@ import type { Route } from './+types/pieceStart';
 /** A piece without a stage in its address opens at its card. */
 export async function loader({ params, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
-  const known = z.uuid().safeParse(params.pieceId).success && (await pieceById(viewer, params.pieceId));
+  const known =
+    z.uuid().safeParse(params.pieceId).success && (await pieceById(viewer, params.pieceId));
   if (!known) throw new Response(null, { status: 404 });
   return redirect(`/pieces/${params.pieceId}/card`);
 }

@@ -16,8 +16,9 @@ const Some = PieceSurveySchema.partial();
 const Body = z.object({ since: Some, mine: Some }).and(Key);
 
 /**
- * Changes some of what is surveyed of a piece; answers the whole of it as it is now, and what is to be said of it. 409 with
- * what to say, and what is there (`now`), where another page has said something else meanwhile.
+ * Changes some of what is surveyed of a piece; answers the whole of it as it is now, and what is to
+ * be said of it. 409 with what to say, and what is there (`now`), where another page has said
+ * something else meanwhile.
  */
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);

@@ -5,7 +5,10 @@ import type { Metal } from '#core/metal/metals';
 import { digestOf } from '#core/sheet/digest';
 import { layersOfBlank } from '#core/sheet/layers';
 
-/** What a print of a blank is made from, in a word: its drawing, the sheet, the rule it was bent by and the shop's practice. */
+/**
+ * What a print of a blank is made from, in a word: its drawing, the sheet, the rule it was bent by
+ * and the shop's practice.
+ */
 export const printDigest = (
   blank: Blank,
   plugs: readonly BlankHole[],

@@ -19,11 +19,24 @@ type Given = {
   folding: Folding;
 };
 
-/** The working order of a piece; folds as they are folded on the machine where an order was chosen. Empty without a blank. */
-export function stepsOf({ pattern, plan, development, metal, thicknessMm, shop, folding }: Given): ShapeStep[] {
+/**
+ * The working order of a piece; folds as they are folded on the machine where an order was chosen.
+ * Empty without a blank.
+ */
+export function stepsOf({
+  pattern,
+  plan,
+  development,
+  metal,
+  thicknessMm,
+  shop,
+  folding,
+}: Given): ShapeStep[] {
   if (!development.ok) return [];
   // A free edge that comes up to something has a gap to be adjusted.
-  const gaps = pattern.edges.filter(({ id, joint }) => joint.kind === 'free' && meetsOf(plan, id) !== '');
+  const gaps = pattern.edges.filter(
+    ({ id, joint }) => joint.kind === 'free' && meetsOf(plan, id) !== '',
+  );
   return shapeOrder({
     pattern,
     development: development.development,

@@ -13,7 +13,11 @@ import { STAGES, roadOf } from './stages';
 const roadFor = (name: string, change: Partial<Parameters<typeof roadOf>[0]> = {}) => {
   const piece = demoJob().pieces.find((p) => p.name === name)!;
   const pattern = change.pattern ?? piece.card.versions[piece.card.current - 1]!.doc;
-  const development = develop(pattern, sheetMetal(metalById(piece.metal), piece.thicknessMm, USUAL_SHOP), USUAL_SHOP);
+  const development = develop(
+    pattern,
+    sheetMetal(metalById(piece.metal), piece.thicknessMm, USUAL_SHOP),
+    USUAL_SHOP,
+  );
   return roadOf({
     steps: [],
     shaping: unshaped(),
@@ -35,7 +39,12 @@ const roadFor = (name: string, change: Partial<Parameters<typeof roadOf>[0]> = {
 };
 
 test('a new piece starts at its card; nothing later claims to be done', () => {
-  const road = roadFor('Step-well tray', { pattern: emptyPattern(), fit: null, welds: [], inspections: [] });
+  const road = roadFor('Step-well tray', {
+    pattern: emptyPattern(),
+    fit: null,
+    welds: [],
+    inspections: [],
+  });
   expect(road.card.state).toBe('next');
   expect([road.blank, road.sheet, road.fit, road.weld].map((stop) => stop.state)).toEqual([
     'ahead',
@@ -82,18 +91,42 @@ test('exactly one stop is next, unless something before it wants mending first',
 test('a card with a fault has no blank and is what wants attention; a warning on the blank does not hold the road up', () => {
   const tray = demoJob().pieces[0]!.card.versions[2]!.doc;
   const first = tray.corners[0]!.id;
-  const crossed = { ...tray, folds: [], corners: tray.corners.map((c) => (c.id === first ? { ...c, x: 700, y: 500 } : c)) };
-  const broken = roadFor('Step-well tray', { pattern: crossed, fit: null, welds: [], inspections: [] });
-  expect(broken.card).toMatchObject({ state: 'attention', note: expect.stringContaining('to mend') });
+  const crossed = {
+    ...tray,
+    folds: [],
+    corners: tray.corners.map((c) => (c.id === first ? { ...c, x: 700, y: 500 } : c)),
+  };
+  const broken = roadFor('Step-well tray', {
+    pattern: crossed,
+    fit: null,
+    welds: [],
+    inspections: [],
+  });
+  expect(broken.card).toMatchObject({
+    state: 'attention',
+    note: expect.stringContaining('to mend'),
+  });
   expect(broken.blank).toEqual({ state: 'attention', note: 'No blank yet' });
   expect(STAGES.filter(({ id }) => broken[id].state === 'next')).toEqual([]);
 
   const fold = { ...tray.folds[0]!, radiusMm: 0 };
-  const near = { ...tray, holes: [{ id: 'h', x: 210, y: 5, diameterMm: 8 }], folds: [fold, ...tray.folds.slice(1)] };
-  const warned = roadFor('Step-well tray', { pattern: near, fit: null, welds: [], inspections: [] });
-  expect(warned.blank).toMatchObject({ state: 'attention', note: expect.stringMatching(/^\d+ warning/) });
+  const near = {
+    ...tray,
+    holes: [{ id: 'h', x: 210, y: 5, diameterMm: 8 }],
+    folds: [fold, ...tray.folds.slice(1)],
+  };
+  const warned = roadFor('Step-well tray', {
+    pattern: near,
+    fit: null,
+    welds: [],
+    inspections: [],
+  });
+  expect(warned.blank).toMatchObject({
+    state: 'attention',
+    note: expect.stringMatching(/^\d+ warning/),
+  });
   expect(warned.sheet.state).toBe('next');
-}); // prettier-ignore
+});
 
 test('welds count by edge, and those of an edge that was made one with another still count', () => {
   const piece = demoJob().pieces[0]!;
@@ -101,7 +134,9 @@ test('welds count by edge, and those of an edge that was made one with another s
   const joined = pattern.edges.filter((edge) => isJoined(edge.joint));
   expect(joined.length).toBe(2);
   const half = piece.welds.filter((weld) => weld.edge === joined[0]!.id);
-  expect(roadFor('Step-well tray', { welds: half, inspections: [] }).weld).toMatchObject({ note: '1 of 2 edges' });
+  expect(roadFor('Step-well tray', { welds: half, inspections: [] }).weld).toMatchObject({
+    note: '1 of 2 edges',
+  });
   expect(roadFor('Step-well tray', { welds: [], inspections: [] }).weld.note).toBe('Not welded');
   const renamed = {
     ...pattern,
@@ -111,16 +146,25 @@ test('welds count by edge, and those of an edge that was made one with another s
         : edge,
     ),
   };
-  expect(roadFor('Step-well tray', { pattern: renamed }).weld).toEqual({ state: 'done', note: 'Welded' });
+  expect(roadFor('Step-well tray', { pattern: renamed }).weld).toEqual({
+    state: 'done',
+    note: 'Welded',
+  });
 });
 
 test('a trial with nothing read is no fit; one edge off is one edge off', () => {
   const piece = demoJob().pieces[1]!;
   const fit = piece.fits[0]!;
   const empty = { ...fit, edges: fit.edges.map((edge) => ({ ...edge, stations: [] })) };
-  expect(roadFor('Battery shelf', { fit: empty }).fit).toMatchObject({ state: expect.not.stringMatching('done'), note: 'Nothing read' }); // prettier-ignore
+  expect(roadFor('Battery shelf', { fit: empty }).fit).toMatchObject({
+    state: expect.not.stringMatching('done'),
+    note: 'Nothing read',
+  });
   expect(roadFor('Battery shelf', { fit: null }).fit.note).toBe('Not tried');
   expect(roadFor('Battery shelf').fit).toEqual({ state: 'attention', note: '1 edge off' });
-  const wider = { ...fit, edges: fit.edges.map((edge) => ({ ...edge, own: true, toleranceMm: 9, flushMm: 9 })) };
+  const wider = {
+    ...fit,
+    edges: fit.edges.map((edge) => ({ ...edge, own: true, toleranceMm: 9, flushMm: 9 })),
+  };
   expect(roadFor('Battery shelf', { fit: wider }).fit).toEqual({ state: 'done', note: 'Fits' });
 });

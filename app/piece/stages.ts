@@ -18,7 +18,9 @@ import { isJoined } from '#core/weld/start';
 import type { StopState } from '../frame/StopMark';
 import { surveyWarningShort } from './surveyWords';
 
-/** The stops on the road of a piece. The number is the key that goes there and stays with the stop. */
+/**
+ * The stops on the road of a piece. The number is the key that goes there and stays with the stop.
+ */
 export const STAGES = [
   { id: 'survey', key: 1, label: 'Survey' },
   { id: 'card', key: 2, label: 'Card' },
@@ -68,7 +70,10 @@ export type RoadGiven = {
   inspections: readonly InspectionRecord[];
 };
 
-/** How far a piece has come: computed from what exists, never ticked by hand. The first stop not done is next. */
+/**
+ * How far a piece has come: computed from what exists, never ticked by hand. The first stop not
+ * done is next.
+ */
 export function roadOf(given: RoadGiven): Road {
   const road: Road = {
     survey: surveyStop(given),
@@ -81,7 +86,10 @@ export function roadOf(given: RoadGiven): Road {
   };
   const next = STAGES.find(({ id }) => road[id].state === 'ahead');
   const waiting = STAGES.find(({ id }) => road[id].state === 'attention');
-  if (next && !(waiting && waiting.key < next.key && waiting.id !== 'blank' && waiting.id !== 'survey'))
+  if (
+    next &&
+    !(waiting && waiting.key < next.key && waiting.id !== 'blank' && waiting.id !== 'survey')
+  )
     road[next.id] = { ...road[next.id], state: 'next' };
   return road;
 }
@@ -103,7 +111,14 @@ function cardStop({ pattern, problems, changedThere = 0 }: RoadGiven): Stop {
   const folds = pattern.folds.length;
   return {
     state: 'done',
-    note: folds === 1 ? '1 fold' : folds === 0 ? (pattern.crown ? 'Curved two ways' : 'Flat') : `${folds} folds`,
+    note:
+      folds === 1
+        ? '1 fold'
+        : folds === 0
+          ? pattern.crown
+            ? 'Curved two ways'
+            : 'Flat'
+          : `${folds} folds`,
   };
 }
 
@@ -112,14 +127,19 @@ function blankStop({ pattern, development }: RoadGiven): Stop {
   if (!development.ok) return { state: 'attention', note: 'No blank yet' };
   const { warnings } = development.development;
   return warnings.length > 0
-    ? { state: 'attention', note: warnings.length === 1 ? '1 warning' : `${warnings.length} warnings` }
+    ? {
+        state: 'attention',
+        note: warnings.length === 1 ? '1 warning' : `${warnings.length} warnings`,
+      }
     : { state: 'done', note: 'Reckoned' };
 }
 
 function sheetStop({ printed, revision, digest }: RoadGiven): Stop {
   if (printed === null) return { state: 'ahead', note: 'Not printed' };
   const same = printed.digest === null ? printed.revision === revision : printed.digest === digest;
-  return same ? { state: 'done', note: 'Printed' } : { state: 'attention', note: 'Changed since print' };
+  return same
+    ? { state: 'done', note: 'Printed' }
+    : { state: 'attention', note: 'Changed since print' };
 }
 
 function shapeStop({ steps, shaping, pattern, fit }: RoadGiven): Stop {
@@ -140,7 +160,9 @@ function fitStop({ fit, pattern, plan, thicknessMm }: RoadGiven): Stop {
     // What is joined must be read; a free edge only where somebody reads it.
     const matters = isJoined(edge.joint);
     if (!record)
-      return matters ? [{ read: 0, stations: evenStations(edgeLength(pattern, edge)).length, good: true }] : [];
+      return matters
+        ? [{ read: 0, stations: evenStations(edgeLength(pattern, edge)).length, good: true }]
+        : [];
     const target = wantedAlong(
       record,
       edge.joint.kind,
@@ -155,16 +177,22 @@ function fitStop({ fit, pattern, plan, thicknessMm }: RoadGiven): Stop {
   if (!fit || read === 0) return { state: 'ahead', note: fit ? 'Nothing read' : 'Not tried' };
   const off = lies.filter((lie) => lie.read > 0 && !lie.good).length;
   if (off > 0) return { state: 'attention', note: off === 1 ? '1 edge off' : `${off} edges off` };
-  return read < stations ? { state: 'ahead', note: `${read} of ${stations} read` } : { state: 'done', note: 'Fits' };
+  return read < stations
+    ? { state: 'ahead', note: `${read} of ${stations} read` }
+    : { state: 'done', note: 'Fits' };
 }
 
 function weldStop({ pattern, plan, thicknessMm, welds, inspections }: RoadGiven): Stop {
   const joined = pattern.edges.filter((edge) => weldOf(plan, edge, thicknessMm) !== null);
   const standing = welds.filter((weld) => !weld.withdrawn);
-  if (standing.length === 0) return { state: 'ahead', note: joined.length > 0 ? 'Not welded' : 'Nothing joined' };
+  if (standing.length === 0)
+    return { state: 'ahead', note: joined.length > 0 ? 'Not welded' : 'Nothing joined' };
   const open = inspections.filter((i) => !i.withdrawn && !i.sound && i.remedy.trim() === '').length;
-  if (open > 0) return { state: 'attention', note: open === 1 ? '1 finding open' : `${open} findings open` };
-  const done = joined.filter((edge) => standing.some((weld) => isOfEdge(pattern, weld.edge, edge))).length;
+  if (open > 0)
+    return { state: 'attention', note: open === 1 ? '1 finding open' : `${open} findings open` };
+  const done = joined.filter((edge) =>
+    standing.some((weld) => isOfEdge(pattern, weld.edge, edge)),
+  ).length;
   return done === joined.length
     ? { state: 'done', note: 'Welded' }
     : { state: 'ahead', note: `${done} of ${joined.length} edges` };

@@ -13,7 +13,10 @@ export type Summary = {
 
 export const NOTHING_KNOWN: Summary = { silhouette: null, road: null, material: 'card' };
 
-/** What the piece is by now: card until the pattern has left the house, blue until it was tried, then steel. */
+/**
+ * What the piece is by now: card until the pattern has left the house, blue until it was tried,
+ * then steel.
+ */
 export function materialOf(road: Road): Material {
   if (road.fit.state === 'done' || road.fit.state === 'attention') return 'steel';
   return road.sheet.state === 'done' || road.sheet.state === 'attention' ? 'blue' : 'card';

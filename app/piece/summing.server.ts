@@ -20,14 +20,18 @@ const LIMIT_MS = 4000;
 const AT_A_TIME = 20;
 
 /**
- * Sums pieces up, remembers it, and gives it by piece. One that cannot be summed up is remembered as such; one that is gone
- * is left out.
+ * Sums pieces up, remembers it, and gives it by piece. One that cannot be summed up is remembered
+ * as such; one that is gone is left out.
  */
-export const sumUp = task<{ pieces: string[]; madeBy: string; judged: Judgements }, [string, Summary][]>('sum-up');
+export const sumUp = task<
+  { pieces: string[]; madeBy: string; judged: Judgements },
+  [string, Summary][]
+>('sum-up');
 
 /**
- * What is to be said of the surveys of pieces (those of which there is anything), by piece, and how often each had been touched
- * by then: reckoned before, with a time limit of its own. `warnings` null: it took too long.
+ * What is to be said of the surveys of pieces (those of which there is anything), by piece, and how
+ * often each had been touched by then: reckoned before, with a time limit of its own. `warnings`
+ * null: it took too long.
  */
 export type Judgements = Map<string, { touched: number; warnings: SurveyWarning[] | null }>;
 
@@ -48,27 +52,38 @@ const programSaid = () =>
 
 /** By which program and which settings of the shop summaries made now are made. */
 async function madeByNow(viewer: Viewer): Promise<string> {
-  // How bends sprang back changes no blank: a try on a fold does not make all of them be summed up anew.
-  // Nor do hours taken.
+  // How bends sprang back changes no blank: a try on a fold does not make all of them be summed up
+  // anew. Nor do hours taken.
   const { springs: _, paces: _paces, edgeTools: _tools, ...settings } = await shopSettings(viewer);
   const shop = createHash('sha1').update(JSON.stringify(settings)).digest('hex').slice(0, 12);
   return `${programSaid()} ${shop}`;
 }
 
-/** What is remembered of a piece that took too long is good for the day: on a machine less busy it may be summed up. */
-export const gaveUp = (madeBy: string) => `${madeBy} gave up ${new Date().toISOString().slice(0, 10)}`;
+/**
+ * What is remembered of a piece that took too long is good for the day: on a machine less busy it
+ * may be summed up.
+ */
+export const gaveUp = (madeBy: string) =>
+  `${madeBy} gave up ${new Date().toISOString().slice(0, 10)}`;
 
 /** Summed up anew; where a piece takes too long that one alone shows as itself. */
 async function summedNow(pieces: string[], madeBy: string): Promise<[string, Summary][]> {
   try {
     const judged = await judgedBefore(pieces);
-    return await inWorker(sumUp, { pieces, madeBy, judged }, { limitMs: LIMIT_MS + 200 * pieces.length });
+    return await inWorker(
+      sumUp,
+      { pieces, madeBy, judged },
+      { limitMs: LIMIT_MS + 200 * pieces.length },
+    );
   } catch (error) {
     if (!(error instanceof TookTooLong)) throw error;
     const [only] = pieces;
     if (pieces.length > 1) {
       const half = Math.ceil(pieces.length / 2);
-      return [...(await summedNow(pieces.slice(0, half), madeBy)), ...(await summedNow(pieces.slice(half), madeBy))];
+      return [
+        ...(await summedNow(pieces.slice(0, half), madeBy)),
+        ...(await summedNow(pieces.slice(half), madeBy)),
+      ];
     }
     if (only === undefined) return [];
     const loaded = await loadPiece(Viewer.shop, only);
@@ -77,7 +92,10 @@ async function summedNow(pieces: string[], madeBy: string): Promise<[string, Sum
   }
 }
 
-/** What lists show of these pieces, by piece; those that have changed since they were summed up are summed up now. */
+/**
+ * What lists show of these pieces, by piece; those that have changed since they were summed up are
+ * summed up now.
+ */
 export async function summed(
   viewer: Viewer,
   pieces: readonly { id: string; remembered: Remembered }[],
@@ -103,11 +121,16 @@ export async function summed(
 const REST_MS = 1500;
 let behind: ReturnType<typeof setTimeout> | null = null;
 
-/** Sums up behind everybody's back, after a little rest, whatever has changed: so that no list has to wait for it. */
+/**
+ * Sums up behind everybody's back, after a little rest, whatever has changed: so that no list has
+ * to wait for it.
+ */
 export function sumUpSoon(): void {
   behind ??= setTimeout(() => {
     void sumUpAll()
-      .catch((error: unknown) => console.error('Pieces could not be summed up:', troubleIn(error)?.message ?? error))
+      .catch((error: unknown) =>
+        console.error('Pieces could not be summed up:', troubleIn(error)?.message ?? error),
+      )
       .finally(() => (behind = null));
   }, REST_MS).unref();
 }
@@ -119,7 +142,8 @@ async function sumUpAll(): Promise<void> {
     if (pieces.length === 0) return;
     const began = performance.now();
     await summedNow(pieces, madeBy);
-    // As long a rest as it took: whoever reads meanwhile has the machine for the other half of the time.
+    // As long a rest as it took: whoever reads meanwhile has the machine for the other half of the
+    // time.
     await new Promise((rested) => setTimeout(rested, performance.now() - began));
   }
 }

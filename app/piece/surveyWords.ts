@@ -38,8 +38,15 @@ export const SURVEY_WORDS: { [K in keyof PieceSurvey]: string } = {
 type Show = (mm: number) => string;
 const lower = (layer: Layer) => LAYER_WORDS[layer].toLowerCase();
 
-/** What wants attention, in a sentence that says what to do. `letterOf`: the letter of an edge by its id. */
-export function surveyWarningSaid(warning: SurveyWarning, show: Show, letterOf: (edge: string) => string): string {
+/**
+ * What wants attention, in a sentence that says what to do. `letterOf`: the letter of an edge by
+ * its id.
+ */
+export function surveyWarningSaid(
+  warning: SurveyWarning,
+  show: Show,
+  letterOf: (edge: string) => string,
+): string {
   switch (warning.code) {
     case 'put-back-poor':
       return warning.cut
@@ -64,7 +71,9 @@ export function surveyWarningSaid(warning: SurveyWarning, show: Show, letterOf: 
 export function surveyWarningShort(warning: SurveyWarning): string | null {
   switch (warning.code) {
     case 'put-back-poor':
-      return warning.points.length === 1 ? '1 reference to lose' : `${warning.points.length} references to lose`;
+      return warning.points.length === 1
+        ? '1 reference to lose'
+        : `${warning.points.length} references to lose`;
     case 'not-a-plane':
       return 'Tapes not in a plane';
     case 'no-brace':

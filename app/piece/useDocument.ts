@@ -14,7 +14,9 @@ export type Editor<Doc> = {
   canRedo: boolean;
   refusal: Editing<Doc>['refusal'];
   theirs: DocState<Doc> | null;
-  /** `about` names the thing changed: changes about one thing in a row are one step of the history. */
+  /**
+   * `about` names the thing changed: changes about one thing in a row are one step of the history.
+   */
   edit: (next: Doc, about?: string) => void;
   /** Comes back with the document before and after, or null where nothing was to be done. */
   undo: () => Promise<Moved<Doc>>;
@@ -30,10 +32,14 @@ export type Moved<Doc> = { from: Doc; to: Doc } | null;
 type Kept<Doc> = { base: number; doc: Doc; at: number; by?: string };
 
 const SAVE_AFTER_MS = 450;
-/** A corner being dragged makes an edit a frame; the browser's store is written when the hand rests. */
+/**
+ * A corner being dragged makes an edit a frame; the browser's store is written when the hand rests.
+ */
 const KEEP_AFTER_MS = 100;
 const RETRY_MS = 2500;
-/** A page that lives writes its kept edit anew at every retry; one older than this was left behind. */
+/**
+ * A page that lives writes its kept edit anew at every retry; one older than this was left behind.
+ */
 const ORPHAN_MS = 20_000;
 
 const asEdited = <Doc>(_: Doc, edited: Doc): Doc => edited;
@@ -57,13 +63,15 @@ async function keptEdit<K extends DocumentKind>(
   for (const key of [own, ...keys.filter((key) => key !== own)]) {
     const text = localStorage.getItem(key);
     if (text === null) continue;
-    // Through the one door, like anything else: it may have been written by an older program. Loaded only when needed.
+    // Through the one door, like anything else: it may have been written by an older program.
+    // Loaded only when needed.
     const { DOCUMENTS } = await import('#core/format/documents');
     try {
       const kept = JSON.parse(text) as Partial<Kept<unknown>> & { pattern?: unknown };
       if (key !== own && Date.now() - (kept.at ?? 0) < ORPHAN_MS) continue;
       const read = DOCUMENTS[kind].read(kept.doc ?? kept.pattern);
-      if (read.ok && typeof kept.base === 'number') return { key, base: kept.base, doc: read.doc, by: kept.by ?? '' };
+      if (read.ok && typeof kept.base === 'number')
+        return { key, base: kept.base, doc: read.doc, by: kept.by ?? '' };
     } catch {
       // Not JSON: nothing of ours.
     }
@@ -80,11 +88,16 @@ async function ask<Doc>(url: string, body: object): Promise<Answer<Doc>> {
       body: JSON.stringify(body),
     });
     if (response.ok || response.status === 409) {
-      return { kind: response.ok ? 'saved' : 'stale', state: (await response.json()) as DocState<Doc> };
+      return {
+        kind: response.ok ? 'saved' : 'stale',
+        state: (await response.json()) as DocState<Doc>,
+      };
     }
     // Refused is not unreachable: trying again would be refused again.
     if (response.status >= 400 && response.status < 500) {
-      const said = (await response.json().catch(() => ({}))) as Partial<Extract<Answer<Doc>, { kind: 'refused' }>>;
+      const said = (await response.json().catch(() => ({}))) as Partial<
+        Extract<Answer<Doc>, { kind: 'refused' }>
+      >;
       return {
         kind: 'refused',
         problems: said.problems ?? [],
@@ -98,10 +111,10 @@ async function ask<Doc>(url: string, body: object): Promise<Answer<Doc>> {
 }
 
 /**
- * A document being edited: every edit shows at once, is kept in the browser, and is saved as a version a moment later.
- * When the server does not answer the edit stays kept and is tried again; when it refuses, that is told and not tried
- * again; when another page saved first, both are held until the user chooses. `follow` makes of an edit what follows from
- * it.
+ * A document being edited: every edit shows at once, is kept in the browser, and is saved as a
+ * version a moment later. When the server does not answer the edit stays kept and is tried again;
+ * when it refuses, that is told and not tried again; when another page saved first, both are held
+ * until the user chooses. `follow` makes of an edit what follows from it.
  */
 export function useDocument<K extends DocumentKind>(
   piece: string,
@@ -111,10 +124,15 @@ export function useDocument<K extends DocumentKind>(
   follow: (before: Documents[K], edited: Documents[K]) => Documents[K] = asEdited,
 ): Editor<Documents[K]> {
   type Doc = Documents[K];
-  const [shown, show] = useReducer((_: Editing<Doc>, next: Editing<Doc>) => next, loaded, beginning<Doc>);
+  const [shown, show] = useReducer(
+    (_: Editing<Doc>, next: Editing<Doc>) => next,
+    loaded,
+    beginning<Doc>,
+  );
   // What the driver works on: `shown` follows it, and is what is drawn.
   const work = useRef(shown);
-  // This page, to the server: what it wrote itself is no other page's, though the answer was lost on the way.
+  // This page, to the server: what it wrote itself is no other page's, though the answer was lost
+  // on the way.
   const [own] = useState((): string => crypto.randomUUID());
   const by = useRef(own);
   const sending = useRef(Promise.resolve());
@@ -151,7 +169,13 @@ export function useDocument<K extends DocumentKind>(
     const { doc, about, server } = work.current;
     // Only what one page did in a row is fine tuning: another page's version is never thinned.
     const tuned = about === '' ? '' : `${about} ${tabId()}`.slice(0, 80);
-    const answer = await ask<Doc>(url, { intent: 'save', base: server.number, doc, about: tuned, by: by.current });
+    const answer = await ask<Doc>(url, {
+      intent: 'save',
+      base: server.number,
+      doc,
+      about: tuned,
+      by: by.current,
+    });
     if (outgrown(answer)) return;
     happen({ what: 'answered', answer });
     clearTimeout(keeping.current);
@@ -163,7 +187,8 @@ export function useDocument<K extends DocumentKind>(
     return sending.current;
   }, [sendNow]);
 
-  // Whatever is not saved is sent a moment after the last edit, or tried again while the server does not answer.
+  // Whatever is not saved is sent a moment after the last edit, or tried again while the server
+  // does not answer.
   const { doc, sent, status } = shown;
   useEffect(() => {
     if (!shouldSend(shown)) return;
@@ -191,7 +216,8 @@ export function useDocument<K extends DocumentKind>(
         happen({ what: 'given-up' });
         return { from, to: work.current.doc };
       }
-      // First whatever is on its way, then whatever is not: one steps back from what the server has.
+      // First whatever is on its way, then whatever is not: one steps back from what the server
+      // has.
       await sending.current;
       await save();
       const now = work.current;
@@ -209,7 +235,8 @@ export function useDocument<K extends DocumentKind>(
       if (!work.current.theirs || work.current.sent !== null) return;
       happen({ what: 'settling' });
       await save();
-      // The other one is taken by stepping back from one's own, which so stays in the history, a redo away.
+      // The other one is taken by stepping back from one's own, which so stays in the history, a
+      // redo away.
       if (which === 'theirs' && !isDirty(work.current) && !work.current.theirs) await step('undo');
     },
     [happen, save, step],

@@ -21,7 +21,10 @@ import { useWaitingHere, withWaiting } from './waitingHere';
 const CARD_VERSION = emptyPattern().version;
 const PLAN_VERSION = emptyPlan().version;
 
-/** What the stages know of a piece: its documents as they are being edited, and all that follows from them. */
+/**
+ * What the stages know of a piece: its documents as they are being edited, and all that follows
+ * from them.
+ */
 export function usePieceView(loaded: Loaded): {
   view: PieceView;
   picked: Picked;
@@ -46,10 +49,16 @@ export function usePieceView(loaded: Loaded): {
   const [stopUndo, setUndo] = useState<StopUndo>(null);
 
   // As loaded, and since then as the server answered to each new record.
-  const [newer, setNewer] = useState<{ than: Loaded; records: Partial<Records> }>({ than: loaded, records: {} });
+  const [newer, setNewer] = useState<{ than: Loaded; records: Partial<Records> }>({
+    than: loaded,
+    records: {},
+  });
   const took = useCallback(
     (records: Partial<Records>) =>
-      setNewer((last) => ({ than: loaded, records: { ...(last.than === loaded ? last.records : {}), ...records } })),
+      setNewer((last) => ({
+        than: loaded,
+        records: { ...(last.than === loaded ? last.records : {}), ...records },
+      })),
     [loaded],
   );
   const there = useMemo(
@@ -59,8 +68,14 @@ export function usePieceView(loaded: Loaded): {
   const { pictures, survey, folding, shaping, surveyWarnings } = there;
   const waiting = useWaitingHere(id);
   const fits = useMemo(() => withWaiting(there.fits, waiting.fits), [there.fits, waiting.fits]);
-  const welds = useMemo(() => withWaiting(there.welds, waiting.welds), [there.welds, waiting.welds]);
-  const inspections = useMemo(() => withWaiting(there.inspections, waiting.inspections), [there.inspections, waiting.inspections]); // prettier-ignore
+  const welds = useMemo(
+    () => withWaiting(there.welds, waiting.welds),
+    [there.welds, waiting.welds],
+  );
+  const inspections = useMemo(
+    () => withWaiting(there.inspections, waiting.inspections),
+    [there.inspections, waiting.inspections],
+  );
   const readings = useReadings(there.fits, usePost(`/pieces/${id}/fits`, took));
 
   const { problems: found, development } = useMemo(
@@ -68,7 +83,10 @@ export function usePieceView(loaded: Loaded): {
     [pattern, metal, facts.thicknessMm, shop],
   );
   // A version that can't be read shows as an empty card; what is wrong with it comes first.
-  const problems = useMemo(() => [...(loaded.card.broken ?? []), ...found], [loaded.card.broken, found]);
+  const problems = useMemo(
+    () => [...(loaded.card.broken ?? []), ...found],
+    [loaded.card.broken, found],
+  );
   const digest = useMemo(() => {
     if (!development.ok) return null;
     const blank = development.development;
@@ -88,7 +106,11 @@ export function usePieceView(loaded: Loaded): {
     [fits, pattern],
   );
   const takenBack = useMemo(() => fits.filter((fit) => fit.withdrawn), [fits]);
-  const steps = useMemo(() => stepsOf({ pattern, plan, development, metal, thicknessMm: facts.thicknessMm, shop, folding }), [pattern, plan, development, metal, facts.thicknessMm, shop, folding]); // prettier-ignore
+  const steps = useMemo(
+    () =>
+      stepsOf({ pattern, plan, development, metal, thicknessMm: facts.thicknessMm, shop, folding }),
+    [pattern, plan, development, metal, facts.thicknessMm, shop, folding],
+  );
   const road = useMemo(
     () =>
       roadOf({
@@ -109,7 +131,24 @@ export function usePieceView(loaded: Loaded): {
         welds,
         inspections,
       }),
-    [steps, shaping, survey, surveyWarnings, pattern, loaded.from, plan, facts.thicknessMm, digest, problems, development, patternEditor.number, loaded.printed, standing, welds, inspections], // prettier-ignore
+    [
+      steps,
+      shaping,
+      survey,
+      surveyWarnings,
+      pattern,
+      loaded.from,
+      plan,
+      facts.thicknessMm,
+      digest,
+      problems,
+      development,
+      patternEditor.number,
+      loaded.printed,
+      standing,
+      welds,
+      inspections,
+    ],
   );
 
   const view = useMemo(
@@ -144,7 +183,36 @@ export function usePieceView(loaded: Loaded): {
       stopUndo,
       setUndo,
     }),
-    [id, loaded.job.id, loaded.from, loaded.made, facts, metal, shop, ownRadii, pattern, patternEditor, plan, planEditor, problems, development, steps, road, standing, takenBack, welds, inspections, pictures, survey, folding, shaping, surveyWarnings, waiting.ids, took, stopUndo], // prettier-ignore
+    [
+      id,
+      loaded.job.id,
+      loaded.from,
+      loaded.made,
+      facts,
+      metal,
+      shop,
+      ownRadii,
+      pattern,
+      patternEditor,
+      plan,
+      planEditor,
+      problems,
+      development,
+      steps,
+      road,
+      standing,
+      takenBack,
+      welds,
+      inspections,
+      pictures,
+      survey,
+      folding,
+      shaping,
+      surveyWarnings,
+      waiting.ids,
+      took,
+      stopUndo,
+    ],
   );
   return { view, picked, inHand, readings };
 }

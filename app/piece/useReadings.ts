@@ -19,9 +19,10 @@ export type Readings = {
 };
 
 /**
- * Puts readings of trials that the server has (`fits`) down: each is kept in the browser first, then sent, one request at
- * a time and always the newest of an edge, again and again until the server has it or says why it will not. What an earlier
- * page could not send goes with it, and what was read at a trial that waited for the server once that is there.
+ * Puts readings of trials that the server has (`fits`) down: each is kept in the browser first,
+ * then sent, one request at a time and always the newest of an edge, again and again until the
+ * server has it or says why it will not. What an earlier page could not send goes with it, and what
+ * was read at a trial that waited for the server once that is there.
  */
 export function useReadings(fits: readonly { id: string }[], post: Post): Readings {
   const { ask } = post;
@@ -43,13 +44,20 @@ export function useReadings(fits: readonly { id: string }[], post: Post): Readin
     if (busy.current) return;
     busy.current = true;
     for (let next = toBeSent(known.current)[0]; next; next = toBeSent(known.current)[0]) {
-      const answer = await ask({ intent: 'edge', id: next.fit, edge: next.record, since: next.since });
+      const answer = await ask({
+        intent: 'edge',
+        id: next.fit,
+        edge: next.record,
+        since: next.since,
+      });
       if (answer === 'unanswered') break;
       if (answer === 'taken') letGo(next.fit, next.record);
-      else refused(next.fit, next.record.edge, answer.message, answer.now as EdgeRecord | undefined);
+      else
+        refused(next.fit, next.record.edge, answer.message, answer.now as EdgeRecord | undefined);
     }
     busy.current = false;
-    if (toBeSent(known.current).length > 0) again.current = setTimeout(() => retry.current(), AGAIN_MS);
+    if (toBeSent(known.current).length > 0)
+      again.current = setTimeout(() => retry.current(), AGAIN_MS);
   }, [ask]);
 
   useEffect(() => {

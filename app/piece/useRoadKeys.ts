@@ -7,8 +7,16 @@ import type { Picked } from './pieceContext';
 import { STAGES } from './stages';
 import type { Stepping } from './useStepping';
 
-/** The keys of every stop: along the road, from edge to edge and fold to fold, undo and redo, put down. */
-export function useRoadKeys(id: string, pattern: PatternDoc, { pick, setPick }: Picked, stepping: Stepping): void {
+/**
+ * The keys of every stop: along the road, from edge to edge and fold to fold, undo and redo, put
+ * down.
+ */
+export function useRoadKeys(
+  id: string,
+  pattern: PatternDoc,
+  { pick, setPick }: Picked,
+  stepping: Stepping,
+): void {
   const navigate = useNavigate();
   const nextOf = (kind: 'edge' | 'fold' | 'bead', ids: string[], step: number) => {
     if (ids.length === 0) return;
@@ -21,7 +29,10 @@ export function useRoadKeys(id: string, pattern: PatternDoc, { pick, setPick }: 
   const looks = useWho()?.role === 'looks';
   useKeys({
     ...Object.fromEntries(
-      (looks ? [] : STAGES).map((stage) => [String(stage.key), () => void navigate(`/pieces/${id}/${stage.id}`)]),
+      (looks ? [] : STAGES).map((stage) => [
+        String(stage.key),
+        () => void navigate(`/pieces/${id}/${stage.id}`),
+      ]),
     ),
     e: () => nextOf('edge', edges, 1),
     'Shift+E': () => nextOf('edge', edges, -1),

@@ -17,7 +17,10 @@ export type Stepping = {
   said: string | null;
 };
 
-/** Undo acts on what the stop shows: its own last step, the plan where welding is planned, else the card. */
+/**
+ * Undo acts on what the stop shows: its own last step, the plan where welding is planned, else the
+ * card.
+ */
 export function useStepping({ pattern, patternEditor, planEditor, stopUndo }: PieceView): Stepping {
   const { show } = usePreferences();
   const stop = useLocation().pathname.split('/').pop();
@@ -31,7 +34,9 @@ export function useStepping({ pattern, patternEditor, planEditor, stopUndo }: Pi
     const step = async (way: 'undo' | 'redo') => {
       const tell = (changes: string[]) => {
         const more = changes.length > 1 ? ` and ${changes.length - 1} more` : '';
-        setSaid(`${way === 'undo' ? 'Undone' : 'Done again'}: ${changes[0] ?? 'nothing changed'}${more}`);
+        setSaid(
+          `${way === 'undo' ? 'Undone' : 'Done again'}: ${changes[0] ?? 'nothing changed'}${more}`,
+        );
       };
       if (stop === 'weld') {
         const moved = await planEditor[way]();

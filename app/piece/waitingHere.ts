@@ -10,20 +10,36 @@ type Sent =
   | { intent: 'weld'; id: string; weld: WeldRecord }
   | { intent: 'inspection'; id: string; inspection: InspectionRecord };
 
-export type WaitingHere = { fits: Fit[]; welds: Weld[]; inspections: Inspection[]; ids: ReadonlySet<string> };
+export type WaitingHere = {
+  fits: Fit[];
+  welds: Weld[];
+  inspections: Inspection[];
+  ids: ReadonlySet<string>;
+};
 
-/** Records of a piece that were written here and wait for the server: they count like those it has. */
+/**
+ * Records of a piece that were written here and wait for the server: they count like those it has.
+ */
 export function useWaitingHere(piece: string): WaitingHere {
-  const all = useSyncExternalStore(waitingRecords.subscribe, waitingRecords.snapshot, waitingRecords.none);
+  const all = useSyncExternalStore(
+    waitingRecords.subscribe,
+    waitingRecords.snapshot,
+    waitingRecords.none,
+  );
   return useMemo(() => {
     const here = all.filter(({ about }) => about === piece);
     const sentBy = (records: typeof here) => records.map(({ body }) => body as Sent);
-    // What was refused counts for nothing until somebody has settled it; but a trial stays to be seen, with what was read at it.
+    // What was refused counts for nothing until somebody has settled it; but a trial stays to be
+    // seen, with what was read at it.
     const sent = sentBy(here.filter(({ refused }) => refused === null));
     return {
-      fits: sentBy(here).flatMap((one) => (one.intent === 'new' ? [{ id: one.id, ...one.fit }] : [])),
+      fits: sentBy(here).flatMap((one) =>
+        one.intent === 'new' ? [{ id: one.id, ...one.fit }] : [],
+      ),
       welds: sent.flatMap((one) => (one.intent === 'weld' ? [{ id: one.id, ...one.weld }] : [])),
-      inspections: sent.flatMap((one) => (one.intent === 'inspection' ? [{ id: one.id, ...one.inspection }] : [])),
+      inspections: sent.flatMap((one) =>
+        one.intent === 'inspection' ? [{ id: one.id, ...one.inspection }] : [],
+      ),
       ids: new Set(sentBy(here).map(({ id }) => id)),
     };
   }, [all, piece]);

@@ -19,10 +19,15 @@ import { durationSaid, edgesRead } from './story';
 /** One thing that was done, as the record tells it: when, what, by whom, and what was seen. */
 export function EventLine({ event }: { event: Event }) {
   const { pattern } = usePiece();
-  const letter = (edge: string) => edgeOfRecord(pattern, { edge, turned: pattern.turned })?.edge.letter ?? '–';
+  const letter = (edge: string) =>
+    edgeOfRecord(pattern, { edge, turned: pattern.turned })?.edge.letter ?? '–';
   switch (event.kind) {
     case 'cut-out':
-      return <Line at={event.at} what="The old metal was cut out">{event.note}</Line>;
+      return (
+        <Line at={event.at} what="The old metal was cut out">
+          {event.note}
+        </Line>
+      );
     case 'back':
       return <Line at={event.at} what="The cut-out place was measured again" />;
     case 'step':
@@ -30,11 +35,25 @@ export function EventLine({ event }: { event: Event }) {
     case 'trial':
       return <Trial at={event.at} number={event.number} fit={event.fit} />;
     case 'trial-back':
-      return <Line at={event.at} what="A trial fit, taken back" back={event.fit.withdrawn?.why} who={event.fit.who} />;
+      return (
+        <Line
+          at={event.at}
+          what="A trial fit, taken back"
+          back={event.fit.withdrawn?.why}
+          who={event.fit.who}
+        />
+      );
     case 'weld': {
       const { weld } = event;
       return (
-        <Line at={event.at} letter={letter(weld.edge)} what={`${PROCESS_WORDS[weld.process]}: ${workSaid(weld)}`} who={weld.who} back={weld.withdrawn?.why} pictures={{ owner: 'weld', of: weld.id }}>
+        <Line
+          at={event.at}
+          letter={letter(weld.edge)}
+          what={`${PROCESS_WORDS[weld.process]}: ${workSaid(weld)}`}
+          who={weld.who}
+          back={weld.withdrawn?.why}
+          pictures={{ owner: 'weld', of: weld.id }}
+        >
           <Settings weld={weld} />
           {weld.note}
         </Line>
@@ -43,19 +62,34 @@ export function EventLine({ event }: { event: Event }) {
     case 'inspection': {
       const { inspection: seen } = event;
       return (
-        <Line at={event.at} letter={letter(seen.edge)} what={`${seen.sound ? '✓' : '✗'} ${INSPECTION_WORDS[seen.kind]}`} alert={!seen.sound && seen.remedy.trim() === '' && !seen.withdrawn} who={seen.who} back={seen.withdrawn?.why} pictures={{ owner: 'inspection', of: seen.id }}>
+        <Line
+          at={event.at}
+          letter={letter(seen.edge)}
+          what={`${seen.sound ? '✓' : '✗'} ${INSPECTION_WORDS[seen.kind]}`}
+          alert={!seen.sound && seen.remedy.trim() === '' && !seen.withdrawn}
+          who={seen.who}
+          back={seen.withdrawn?.why}
+          pictures={{ owner: 'inspection', of: seen.id }}
+        >
           <Reading mm={seen.readingMm} />
           {seen.sound ? 'Sound. ' : 'Not sound. '}
           {seen.finding}
           {seen.remedy.trim() !== '' && <div>Then: {seen.remedy}</div>}
-          {!seen.sound && seen.remedy.trim() === '' && !seen.withdrawn && <b> Still to put right.</b>}
+          {!seen.sound && seen.remedy.trim() === '' && !seen.withdrawn && (
+            <b> Still to put right.</b>
+          )}
         </Line>
       );
     }
     case 'picture':
-      return <Shown event={event} letter={event.picture.owner === 'edge' ? letter(event.picture.of) : undefined} />;
+      return (
+        <Shown
+          event={event}
+          letter={event.picture.owner === 'edge' ? letter(event.picture.of) : undefined}
+        />
+      );
   }
-} // prettier-ignore
+}
 
 function Line(given: {
   at: string;
@@ -73,12 +107,34 @@ function Line(given: {
   const { at, what, letter, who, back, alert, pictures, clock, children } = given;
   const { dates } = usePreferences();
   return (
-    <Box component="li" sx={{ display: 'grid', gridTemplateColumns: '62px 1fr', columnGap: 1.2, breakInside: 'avoid' }}>
-      <Box component="time" dateTime={at} suppressHydrationWarning className="figure" sx={{ color: 'var(--pencil)', fontSize: '0.9rem', pt: 0.25 }}>
+    <Box
+      component="li"
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: '62px 1fr',
+        columnGap: 1.2,
+        breakInside: 'avoid',
+      }}
+    >
+      <Box
+        component="time"
+        dateTime={at}
+        suppressHydrationWarning
+        className="figure"
+        sx={{ color: 'var(--pencil)', fontSize: '0.9rem', pt: 0.25 }}
+      >
         {formatTime(at, dates, clock)}
       </Box>
       <Box sx={{ minWidth: 0, overflowWrap: 'anywhere' }}>
-        <Box sx={{ display: 'flex', gap: 0.8, alignItems: 'baseline', flexWrap: 'wrap', color: alert ? 'var(--torch)' : 'inherit' }}>
+        <Box
+          sx={{
+            display: 'flex',
+            gap: 0.8,
+            alignItems: 'baseline',
+            flexWrap: 'wrap',
+            color: alert ? 'var(--torch)' : 'inherit',
+          }}
+        >
           {letter && (
             <b className="condensed" style={{ fontSize: '1.15rem' }}>
               {letter}
@@ -97,7 +153,7 @@ function Line(given: {
       </Box>
     </Box>
   );
-} // prettier-ignore
+}
 
 function Trial({ at, number, fit }: { at: string; number: number; fit: Fit }) {
   const { pattern, plan, facts } = usePiece();
@@ -105,10 +161,23 @@ function Trial({ at, number, fit }: { at: string; number: number; fit: Fit }) {
     const edge = pattern.edges.find(({ id }) => id === record.edge);
     if (!edge || !record.stations.some(({ gapMm }) => gapMm !== null)) return [];
     const process = weldOf(plan, edge, facts.thicknessMm)?.process ?? null;
-    return [{ edge, lie: lieOf(record.stations, wantedAlong(record, edge.joint.kind, process, facts.thicknessMm)) }];
+    return [
+      {
+        edge,
+        lie: lieOf(
+          record.stations,
+          wantedAlong(record, edge.joint.kind, process, facts.thicknessMm),
+        ),
+      },
+    ];
   });
   return (
-    <Line at={at} what={`Trial fit ${number}, held by: ${HELD_WORDS[fit.held].toLowerCase()}`} who={fit.who} pictures={{ owner: 'fit', of: fit.id }}>
+    <Line
+      at={at}
+      what={`Trial fit ${number}, held by: ${HELD_WORDS[fit.held].toLowerCase()}`}
+      who={fit.who}
+      pictures={{ owner: 'fit', of: fit.id }}
+    >
       {fit.notes}
       {edgesRead(fit) === 0 && <div>No gap was read.</div>}
       {read.map(({ edge, lie }) => (
@@ -118,7 +187,7 @@ function Trial({ at, number, fit }: { at: string; number: number; fit: Fit }) {
       ))}
     </Line>
   );
-} // prettier-ignore
+}
 
 function Step({ event }: { event: Extract<Event, { kind: 'step' }> }) {
   const { steps, shaping, pattern } = usePiece();
@@ -126,25 +195,52 @@ function Step({ event }: { event: Extract<Event, { kind: 'step' }> }) {
   const step = steps.find(({ key }) => key === event.key);
   const own = shaping.own.find(({ key }) => key === event.key);
   // A step of a card that has changed since is no longer in the order; that it was done stays true.
-  const what = step ? stepSaid(step, pattern, { show, showThin }).title : (own?.text ?? 'A step of shaping that is no longer in the order');
+  const what = step
+    ? stepSaid(step, pattern, { show, showThin }).title
+    : (own?.text ?? 'A step of shaping that is no longer in the order');
   const { count, seconds, note } = event.work;
   return (
     <Line at={event.at} what={what}>
-      {[count > 0 && `${count} counted`, seconds > 0 && durationSaid(seconds), note].filter(Boolean).join(' · ')}
+      {[count > 0 && `${count} counted`, seconds > 0 && durationSaid(seconds), note]
+        .filter(Boolean)
+        .join(' · ')}
     </Line>
   );
-} // prettier-ignore
+}
 
-function Shown({ event, letter }: { event: Extract<Event, { kind: 'picture' }>; letter: string | undefined }) {
+function Shown({
+  event,
+  letter,
+}: {
+  event: Extract<Event, { kind: 'picture' }>;
+  letter: string | undefined;
+}) {
   const { picture } = event;
   return (
-    <Line at={event.at} clock={picture.taken !== null} letter={letter} what={picture.caption || 'A picture'}>
-      <Box component="a" href={`/pictures/${picture.id}/large`} target="_blank" rel="noreferrer" aria-label={`Picture: ${picture.caption || picture.name}`} sx={{ display: 'block', maxWidth: 360, mt: 0.5 }}>
-        <Box component="img" src={`/pictures/${picture.id}/small`} alt="" sx={{ display: 'block', width: '100%', border: '1.5px solid var(--rule)' }} />
+    <Line
+      at={event.at}
+      clock={picture.taken !== null}
+      letter={letter}
+      what={picture.caption || 'A picture'}
+    >
+      <Box
+        component="a"
+        href={`/pictures/${picture.id}/large`}
+        target="_blank"
+        rel="noreferrer"
+        aria-label={`Picture: ${picture.caption || picture.name}`}
+        sx={{ display: 'block', maxWidth: 360, mt: 0.5 }}
+      >
+        <Box
+          component="img"
+          src={`/pictures/${picture.id}/small`}
+          alt=""
+          sx={{ display: 'block', width: '100%', border: '1.5px solid var(--rule)' }}
+        />
       </Box>
     </Line>
   );
-} // prettier-ignore
+}
 
 function Settings({ weld }: { weld: Weld }) {
   const { showThin } = usePreferences();

@@ -23,14 +23,20 @@ import { usePick, usePiece } from '../piece/pieceContext';
 import { EventLine } from './EventLine';
 import { byDay, durationSaid, secondsWorked, storyOf } from './story';
 
-/** What was done to a piece, day by day: the owner's proof and the shop's memory. Nothing here is to be filled in. */
+/**
+ * What was done to a piece, day by day: the owner's proof and the shop's memory. Nothing here is to
+ * be filled in.
+ */
 export default function RecordPage() {
   const piece = usePiece();
   const { pattern, plan, facts, metal, welds, fits, inspections, shaping } = piece;
   const { pick, setPick } = usePick();
   const { show, showThin, dates } = usePreferences();
   const days = useMemo(() => byDay(storyOf(piece), (at) => formatDay(at, dates)), [piece, dates]);
-  const seams = useMemo(() => seamsOf(pattern, plan, facts.thicknessMm, welds), [pattern, plan, facts.thicknessMm, welds]);
+  const seams = useMemo(
+    () => seamsOf(pattern, plan, facts.thicknessMm, welds),
+    [pattern, plan, facts.thicknessMm, welds],
+  );
   const edge = pick?.kind === 'edge' ? pattern.edges.find(({ id }) => id === pick.id) : undefined;
   const joined = byLetter(pattern.edges).filter(({ joint }) => isJoined(joint));
   const welded = joined.filter((one) => doneOn(one) !== '');
@@ -46,21 +52,67 @@ export default function RecordPage() {
   ];
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
-      <Box sx={{ flex: 1, minHeight: 0, overflowY: { md: 'auto' }, display: 'grid', gridTemplateColumns: { md: 'minmax(0, 5fr) minmax(0, 6fr)' }, alignItems: 'start', '@media print': { display: 'block', overflow: 'visible' } }}>
-        <Box sx={{ position: { md: 'sticky' }, top: 0, p: 2, display: 'grid', gap: 2, '@media print': { position: 'static' } }}>
+      <Box
+        sx={{
+          flex: 1,
+          minHeight: 0,
+          overflowY: { md: 'auto' },
+          display: 'grid',
+          gridTemplateColumns: { md: 'minmax(0, 5fr) minmax(0, 6fr)' },
+          alignItems: 'start',
+          '@media print': { display: 'block', overflow: 'visible' },
+        }}
+      >
+        <Box
+          sx={{
+            position: { md: 'sticky' },
+            top: 0,
+            p: 2,
+            display: 'grid',
+            gap: 2,
+            '@media print': { position: 'static' },
+          }}
+        >
           {pattern.sides.length > 0 ? (
-            <Box sx={{ height: { xs: 260, md: 330 }, border: '1.5px solid var(--rule)', position: 'relative' }}>
-              <Drawing bounds={box(outlineOf(pattern).path)} ground="fit" label="The piece and its welds" onGround={() => setPick(null)}>
+            <Box
+              sx={{
+                height: { xs: 260, md: 330 },
+                border: '1.5px solid var(--rule)',
+                position: 'relative',
+              }}
+            >
+              <Drawing
+                bounds={box(outlineOf(pattern).path)}
+                ground="fit"
+                label="The piece and its welds"
+                onGround={() => setPick(null)}
+              >
                 <WeldPicture seams={seams} pick={pick} onPick={setPick} />
               </Drawing>
             </Box>
           ) : (
             <Typography>There is no card yet, so nothing can be drawn.</Typography>
           )}
-          <Box component="dl" aria-label="What it is" sx={{ m: 0, display: 'grid', gridTemplateColumns: '92px 1fr', gap: 0.6, fontSize: '1.02rem' }}>
+          <Box
+            component="dl"
+            aria-label="What it is"
+            sx={{
+              m: 0,
+              display: 'grid',
+              gridTemplateColumns: '92px 1fr',
+              gap: 0.6,
+              fontSize: '1.02rem',
+            }}
+          >
             <Fact name="Part" value={facts.part} />
-            <Fact name="Metal" value={`${metal.name}, ${showThin(facts.thicknessMm)}${facts.structural ? '; structural' : ''}`} />
-            <Fact name="Folds" value={pattern.folds.length > 0 ? String(pattern.folds.length) : ''} />
+            <Fact
+              name="Metal"
+              value={`${metal.name}, ${showThin(facts.thicknessMm)}${facts.structural ? '; structural' : ''}`}
+            />
+            <Fact
+              name="Folds"
+              value={pattern.folds.length > 0 ? String(pattern.folds.length) : ''}
+            />
             <Fact name="Noted" value={facts.notes} />
           </Box>
           {edge ? (
@@ -72,15 +124,31 @@ export default function RecordPage() {
             </Box>
           ) : (
             joined.length > 0 && (
-              <Box component="ul" aria-label="Joined edges" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 0.6 }}>
+              <Box
+                component="ul"
+                aria-label="Joined edges"
+                sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 0.6 }}
+              >
                 {joined.map((one) => (
-                  <Box key={one.id} component="li" sx={{ display: 'grid', gridTemplateColumns: '34px 1fr auto', gap: 1, alignItems: 'baseline', borderBottom: '1px solid var(--rule)', pb: 0.4 }}>
+                  <Box
+                    key={one.id}
+                    component="li"
+                    sx={{
+                      display: 'grid',
+                      gridTemplateColumns: '34px 1fr auto',
+                      gap: 1,
+                      alignItems: 'baseline',
+                      borderBottom: '1px solid var(--rule)',
+                      pb: 0.4,
+                    }}
+                  >
                     <b className="condensed" style={{ fontSize: '1.15rem' }}>
                       {one.letter}
                     </b>
                     <span>
                       {JOINT_WORDS[one.joint.kind]}
-                      {meetsOf(plan, one.id) && ` to ${meetsOf(plan, one.id)}`}, <span className="figure">{show(edgeLength(pattern, one))}</span>
+                      {meetsOf(plan, one.id) && ` to ${meetsOf(plan, one.id)}`},{' '}
+                      <span className="figure">{show(edgeLength(pattern, one))}</span>
                     </span>
                     <Box component="span" sx={{ color: doneOn(one) ? 'inherit' : 'var(--pencil)' }}>
                       {doneOn(one) || 'not welded'}
@@ -96,17 +164,40 @@ export default function RecordPage() {
             <Typography variant="h2" sx={{ flex: 1 }}>
               What was done
             </Typography>
-            <Button color="inherit" onClick={() => window.print()} sx={{ '@media print': { display: 'none' } }}>
+            <Button
+              color="inherit"
+              onClick={() => window.print()}
+              sx={{ '@media print': { display: 'none' } }}
+            >
               Print it
             </Button>
-            <Button component={Link} color="inherit" to={`/jobs/${piece.job}`} sx={{ '@media print': { display: 'none' } }}>
+            <Button
+              component={Link}
+              color="inherit"
+              to={`/jobs/${piece.job}`}
+              sx={{ '@media print': { display: 'none' } }}
+            >
               To the job
             </Button>
           </Box>
-          {days.length === 0 && <Typography>Nothing is written down yet. Trials, welds, what was looked at and pictures come here by themselves.</Typography>}
+          {days.length === 0 && (
+            <Typography>
+              Nothing is written down yet. Trials, welds, what was looked at and pictures come here
+              by themselves.
+            </Typography>
+          )}
           {days.map(({ day, events }) => (
             <Box key={day} component="section" aria-label={day} sx={{ mb: 2.5 }}>
-              <Box className="condensed" suppressHydrationWarning sx={{ fontSize: '1.2rem', fontWeight: 600, borderBottom: '2px solid var(--ink)', mb: 0.8 }}>
+              <Box
+                className="condensed"
+                suppressHydrationWarning
+                sx={{
+                  fontSize: '1.2rem',
+                  fontWeight: 600,
+                  borderBottom: '2px solid var(--ink)',
+                  mb: 0.8,
+                }}
+              >
                 {day}
               </Box>
               <Box component="ol" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 1.1 }}>
@@ -126,9 +217,14 @@ export default function RecordPage() {
   function doneOn(edge: Edge): string {
     const entries = welds.filter((weld) => !weld.withdrawn && isOfEdge(pattern, weld.edge, edge));
     const ways = new Set(entries.map((weld) => PROCESS_WORDS[weld.process]));
-    return [...ways].map((way) => `${way}: ${listed([...new Set(entries.filter((weld) => PROCESS_WORDS[weld.process] === way).map((weld) => WORK_WORDS[weld.work].toLowerCase()))])}`).join('; ');
+    return [...ways]
+      .map(
+        (way) =>
+          `${way}: ${listed([...new Set(entries.filter((weld) => PROCESS_WORDS[weld.process] === way).map((weld) => WORK_WORDS[weld.work].toLowerCase()))])}`,
+      )
+      .join('; ');
   }
-} // prettier-ignore
+}
 
 function Fact({ name, value }: { name: string; value: string }) {
   if (value.trim() === '') return null;

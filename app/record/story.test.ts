@@ -17,8 +17,12 @@ const fitAt = (at: string): Fit => ({
   withdrawn: null,
   edges: [],
 });
-const pictureAt = (at: string, owner: Picture['owner'], taken: string | null, putAway: string | null) =>
-  ({ id: at, at, owner, of: '', taken, putAway }) as Picture;
+const pictureAt = (
+  at: string,
+  owner: Picture['owner'],
+  taken: string | null,
+  putAway: string | null,
+) => ({ id: at, at, owner, of: '', taken, putAway }) as Picture;
 
 test('a story has each thing once, in the order of time, whatever order it came in', () => {
   fc.assert(
@@ -29,11 +33,22 @@ test('a story has each thing once, in the order of time, whatever order it came 
         takenBack: [],
         welds: [],
         inspections: [],
-        shaping: { work: Object.fromEntries(steps.map((done, i) => [`s${i}`, { ...noWork(), done }])) },
-        pictures: shots.map((at, i) => pictureAt(at, (['piece', 'edge', 'weld', 'fit'] as const)[i % 4]!, i % 3 === 0 ? at : null, i % 5 === 4 ? at : null)),
+        shaping: {
+          work: Object.fromEntries(steps.map((done, i) => [`s${i}`, { ...noWork(), done }])),
+        },
+        pictures: shots.map((at, i) =>
+          pictureAt(
+            at,
+            (['piece', 'edge', 'weld', 'fit'] as const)[i % 4]!,
+            i % 3 === 0 ? at : null,
+            i % 5 === 4 ? at : null,
+          ),
+        ),
       };
       const story = storyOf(given);
-      const hung = given.pictures.filter(({ owner, putAway }) => ['piece', 'edge'].includes(owner) && !putAway);
+      const hung = given.pictures.filter(
+        ({ owner, putAway }) => ['piece', 'edge'].includes(owner) && !putAway,
+      );
       expect(story).toHaveLength(trials.length + steps.length + hung.length);
       const times = story.map(({ at }) => Date.parse(at));
       expect(times).toEqual([...times].sort((a, b) => a - b));
@@ -46,11 +61,21 @@ test('a story has each thing once, in the order of time, whatever order it came 
       expect(new Set(days.map(({ day }) => day)).size).toBe(days.length);
     }),
   );
-}); // prettier-ignore
+});
 
 test('what was made again counts too; no watch, no time', () => {
   expect(secondsWorked({ a: noWork() })).toBeNull();
-  const again = { ...noWork(), seconds: 90, before: [{ count: 1, seconds: 3600, note: '', at: '2026-10-01T08:00:00.000Z' }] };
+  const again = {
+    ...noWork(),
+    seconds: 90,
+    before: [{ count: 1, seconds: 3600, note: '', at: '2026-10-01T08:00:00.000Z' }],
+  };
   expect(secondsWorked({ a: again, b: { ...noWork(), seconds: 30 } })).toBe(3720);
-  expect([29, 60, 3600, 3720, 7_199].map(durationSaid)).toEqual(['under a minute', '1 min', '1 h', '1 h 2 min', '2 h']);
-}); // prettier-ignore
+  expect([29, 60, 3600, 3720, 7_199].map(durationSaid)).toEqual([
+    'under a minute',
+    '1 min',
+    '1 h',
+    '1 h 2 min',
+    '2 h',
+  ]);
+});

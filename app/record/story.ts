@@ -5,7 +5,10 @@ import type { Fit } from '../records/fits.server';
 import type { Picture } from '../records/pictures.server';
 import type { Inspection, Weld } from '../records/welds.server';
 
-/** One thing that was done to a piece, or seen of it. `at`: when, as an ISO moment; of pictures, as the camera's clock stood. */
+/**
+ * One thing that was done to a piece, or seen of it. `at`: when, as an ISO moment; of pictures, as
+ * the camera's clock stood.
+ */
 export type Event = { at: string } & (
   | { kind: 'cut-out' | 'back'; note: string }
   | { kind: 'trial'; number: number; fit: Fit }
@@ -28,10 +31,18 @@ export type StoryOf = {
 };
 
 /**
- * What was done to a piece, first what was first. Pictures of a trial, a weld or an inspection hang there and are no events of
- * their own; nor is what was put away.
+ * What was done to a piece, first what was first. Pictures of a trial, a weld or an inspection hang
+ * there and are no events of their own; nor is what was put away.
  */
-export function storyOf({ survey, fits, takenBack, welds, inspections, shaping, pictures }: StoryOf): Event[] {
+export function storyOf({
+  survey,
+  fits,
+  takenBack,
+  welds,
+  inspections,
+  shaping,
+  pictures,
+}: StoryOf): Event[] {
   const { cutOut } = survey;
   const events: Event[] = [
     ...(cutOut ? [{ at: cutOut.at, kind: 'cut-out' as const, note: cutOut.note }] : []),
@@ -39,7 +50,11 @@ export function storyOf({ survey, fits, takenBack, welds, inspections, shaping, 
     ...fits.map((fit, i) => ({ at: fit.at, kind: 'trial' as const, number: i + 1, fit })),
     ...takenBack.map((fit) => ({ at: fit.at, kind: 'trial-back' as const, fit })),
     ...welds.map((weld) => ({ at: weld.at, kind: 'weld' as const, weld })),
-    ...inspections.map((inspection) => ({ at: inspection.at, kind: 'inspection' as const, inspection })),
+    ...inspections.map((inspection) => ({
+      at: inspection.at,
+      kind: 'inspection' as const,
+      inspection,
+    })),
     ...Object.entries(shaping.work).flatMap(([key, work]) =>
       work.done ? [{ at: work.done, kind: 'step' as const, key, work }] : [],
     ),
@@ -67,7 +82,10 @@ export function byDay<E extends { at: string }>(
 
 /** How long all steps took by the watch, seconds; null where no watch was started. */
 export function secondsWorked(work: Readonly<Record<string, StepWork>>): number | null {
-  const all = Object.values(work).flatMap((one) => [one.seconds, ...one.before.map(({ seconds }) => seconds)]);
+  const all = Object.values(work).flatMap((one) => [
+    one.seconds,
+    ...one.before.map(({ seconds }) => seconds),
+  ]);
   const sum = all.reduce((total, seconds) => total + seconds, 0);
   return sum > 0 ? sum : null;
 }
@@ -77,7 +95,9 @@ export function durationSaid(seconds: number): string {
   const minutes = Math.round(seconds / 60);
   if (minutes < 1) return 'under a minute';
   const [hours, rest] = [Math.floor(minutes / 60), minutes % 60];
-  return [hours > 0 && `${hours} h`, (rest > 0 || hours === 0) && `${rest} min`].filter(Boolean).join(' ');
+  return [hours > 0 && `${hours} h`, (rest > 0 || hours === 0) && `${rest} min`]
+    .filter(Boolean)
+    .join(' ');
 }
 
 /** How many edges were read at a trial, of those with a gap read. */

@@ -15,11 +15,14 @@ export type LastBackup = {
 export async function lastBackup(): Promise<LastBackup | null> {
   const folder = process.env.PATRONE_BACKUPS;
   if (!folder) return null;
-  const nights = (await readdir(folder).catch(() => [])).filter((name) => /^patrone-.*\.backup$/.test(name)).sort();
+  const nights = (await readdir(folder).catch(() => []))
+    .filter((name) => /^patrone-.*\.backup$/.test(name))
+    .sort();
   const newest = nights[nights.length - 1];
   const found = newest === undefined ? null : await stat(join(folder, newest)).catch(() => null);
   // The folder is made when the first is tried.
   const since = found ?? (await stat(folder).catch(() => null));
-  const late = since !== null && Date.now() - (found ? found.mtimeMs : since.birthtimeMs) > TOO_LONG_MS;
+  const late =
+    since !== null && Date.now() - (found ? found.mtimeMs : since.birthtimeMs) > TOO_LONG_MS;
   return { folder, late, last: found && { at: found.mtime.toISOString(), bytes: found.size } };
 }

@@ -8,7 +8,13 @@ import { documents, heads, pieces } from './schema.server';
 import type { Viewer } from './viewer.server';
 
 /** A bead of another piece of the job, and where it leaves that piece. */
-export type BeadBeside = { piece: string; name: string; number: number; bead: Bead; exits: BeadExit[] };
+export type BeadBeside = {
+  piece: string;
+  name: string;
+  number: number;
+  bead: Bead;
+  exits: BeadExit[];
+};
 
 const MOST = 200;
 
@@ -19,12 +25,34 @@ export async function beadsBeside(viewer: Viewer, piece: string): Promise<BeadBe
     .select({ piece: pieces.id, name: pieces.name, body: documents.body })
     .from(pieces)
     .innerJoin(heads, and(eq(heads.piece, pieces.id), eq(heads.kind, 'card')))
-    .innerJoin(documents, and(eq(documents.piece, pieces.id), eq(documents.kind, 'card'), eq(documents.number, heads.number)))
-    .where(and(sql`${pieces.job} = (${own})`, ne(pieces.id, piece), isNull(pieces.archived), sql`jsonb_array_length(coalesce(${documents.body}->'beads', '[]')) > 0`))
+    .innerJoin(
+      documents,
+      and(
+        eq(documents.piece, pieces.id),
+        eq(documents.kind, 'card'),
+        eq(documents.number, heads.number),
+      ),
+    )
+    .where(
+      and(
+        sql`${pieces.job} = (${own})`,
+        ne(pieces.id, piece),
+        isNull(pieces.archived),
+        sql`jsonb_array_length(coalesce(${documents.body}->'beads', '[]')) > 0`,
+      ),
+    )
     .orderBy(asc(pieces.seq))
     .limit(MOST);
   return rows.flatMap(({ piece: id, name, body }) => {
     const read = readPattern(body);
-    return read.ok ? read.doc.beads.map((bead, i) => ({ piece: id, name, number: i + 1, bead, exits: exitsOf(read.doc, bead) })) : [];
+    return read.ok
+      ? read.doc.beads.map((bead, i) => ({
+          piece: id,
+          name,
+          number: i + 1,
+          bead,
+          exits: exitsOf(read.doc, bead),
+        }))
+      : [];
   });
-} // prettier-ignore
+}

@@ -11,14 +11,19 @@ import type { Tx } from './database.server';
 import { documents, fits, heads, pieces, prints } from './schema.server';
 import type { Viewer } from './viewer.server';
 
-/** A document as it stands: the version in use and whether there is one to go back or forward to. */
+/**
+ * A document as it stands: the version in use and whether there is one to go back or forward to.
+ */
 export type DocState<Doc> = {
   number: number;
   doc: Doc;
   canUndo: boolean;
   canRedo: boolean;
   savedAt: string | null;
-  /** Why the version in use can't be read; the document is then empty, and an earlier version can be gone back to. */
+  /**
+   * Why the version in use can't be read; the document is then empty, and an earlier version can be
+   * gone back to.
+   */
   broken: Problem[] | null;
   /** The server’s clock, ms: it is no older than that. */
   asOf?: number;
@@ -28,8 +33,10 @@ export type PlanState = DocState<Documents['plan']>;
 
 const EMPTY: { [K in DocumentKind]: () => Documents[K] } = { card: emptyPattern, plan: emptyPlan };
 
-const of = (piece: string, kind: DocumentKind) => and(eq(documents.piece, piece), eq(documents.kind, kind));
-const at = (piece: string, kind: DocumentKind, number: number) => and(of(piece, kind), eq(documents.number, number));
+const of = (piece: string, kind: DocumentKind) =>
+  and(eq(documents.piece, piece), eq(documents.kind, kind));
+const at = (piece: string, kind: DocumentKind, number: number) =>
+  and(of(piece, kind), eq(documents.number, number));
 
 type Opened<K extends DocumentKind> = { doc: Documents[K]; broken: Problem[] | null };
 
@@ -39,9 +46,15 @@ function opened<K extends DocumentKind>(kind: K, body: unknown): Opened<K> {
   return read.ok ? { doc: read.doc, broken: null } : { doc: EMPTY[kind](), broken: read.problems };
 }
 
-/** A version never changes: read once, it is known by its row as long as it is among the last so many. */
+/**
+ * A version never changes: read once, it is known by its row as long as it is among the last so
+ * many.
+ */
 const known = new LRUCache<number, Opened<DocumentKind>>({ max: 1000 });
-function openedOnce<K extends DocumentKind>(kind: K, { seq, body }: { seq: number; body: unknown }): Opened<K> {
+function openedOnce<K extends DocumentKind>(
+  kind: K,
+  { seq, body }: { seq: number; body: unknown },
+): Opened<K> {
   const before = known.get(seq) as Opened<K> | undefined;
   if (before) return before;
   const now = opened(kind, body);
@@ -65,10 +78,15 @@ const newestChild = (tx: Tx, piece: string, kind: DocumentKind, number: number) 
     .orderBy(desc(documents.number))
     .limit(1);
 
-/** A document as it stands, from the row that says which version is in use and whether any was made from that. */
+/**
+ * A document as it stands, from the row that says which version is in use and whether any was made
+ * from that.
+ */
 export function stateOf<K extends DocumentKind>(
   kind: K,
-  head: { number: number; next: boolean; document: { seq: number; at: Date; body: unknown } | null } | undefined,
+  head:
+    | { number: number; next: boolean; document: { seq: number; at: Date; body: unknown } | null }
+    | undefined,
 ): DocState<Documents[K]> {
   const row = head?.document;
   const { doc, broken } = row ? openedOnce(kind, row) : { doc: EMPTY[kind](), broken: null };
@@ -96,15 +114,25 @@ async function stateAt<K extends DocumentKind>(
 
 export type Saved<Doc> = { kind: 'saved' | 'stale'; state: DocState<Doc> };
 
-/** The piece's row, held until the transaction ends, so that of two savers one is told it is stale. */
+/**
+ * The piece's row, held until the transaction ends, so that of two savers one is told it is stale.
+ */
 async function held(tx: Tx, piece: string): Promise<boolean> {
-  const [row] = await tx.select({ id: pieces.id }).from(pieces).where(eq(pieces.id, piece)).for('update');
+  const [row] = await tx
+    .select({ id: pieces.id })
+    .from(pieces)
+    .where(eq(pieces.id, piece))
+    .for('update');
   return row !== undefined;
 }
 
 async function takeUp(tx: Tx, piece: string, kind: DocumentKind, number: number): Promise<void> {
   const mine = and(eq(heads.piece, piece), eq(heads.kind, kind));
-  const moved = await tx.update(heads).set({ number }).where(mine).returning({ number: heads.number });
+  const moved = await tx
+    .update(heads)
+    .set({ number })
+    .where(mine)
+    .returning({ number: heads.number });
   if (moved.length === 0) await tx.insert(heads).values({ piece, kind, number });
 }
 
@@ -121,8 +149,8 @@ async function isPinned(tx: Tx, piece: string, number: number): Promise<boolean>
 }
 
 /**
- * Where a new version made from `base` hangs: on `base`, or on what `base` was made from where both are fine tuning of
- * one thing and nothing else knows of `base`, which is then left out.
+ * Where a new version made from `base` hangs: on `base`, or on what `base` was made from where both
+ * are fine tuning of one thing and nothing else knows of `base`, which is then left out.
  */
 async function parentFor(
   tx: Tx,
@@ -161,10 +189,10 @@ async function onlyBy(
 }
 
 /**
- * Stores a new version made from `base` by the open page `by`. When the one in use is no longer `base`, nothing is stored
- * and the document as it stands comes back as `stale`, unless it is the same document, or nobody but that page has
- * written since: then only the answers to its own saves were lost, and it goes on from them. Null when there is no such
- * piece.
+ * Stores a new version made from `base` by the open page `by`. When the one in use is no longer
+ * `base`, nothing is stored and the document as it stands comes back as `stale`, unless it is the
+ * same document, or nobody but that page has written since: then only the answers to its own saves
+ * were lost, and it goes on from them. Null when there is no such piece.
  */
 export function saveDocument<K extends DocumentKind>(
   viewer: Viewer,
@@ -181,7 +209,8 @@ export function saveDocument<K extends DocumentKind>(
     if (current !== base) {
       const state = await stateAt(tx, piece, kind, current);
       // Sent again because the answer was lost, or the same on two pages: it is there already.
-      if (!state.broken && JSON.stringify(state.doc) === JSON.stringify(doc)) return { kind: 'saved', state };
+      if (!state.broken && JSON.stringify(state.doc) === JSON.stringify(doc))
+        return { kind: 'saved', state };
       if (!(await onlyBy(tx, piece, kind, base, current, by))) return { kind: 'stale', state };
     }
     return { kind: 'saved', state: await putVersion(tx, piece, kind, current, doc, about, by) };
@@ -210,24 +239,38 @@ async function putVersion<K extends DocumentKind>(
     .values({ piece, kind, number, parent, version: DOCUMENTS[kind].version, about, by, body: doc })
     .returning({ at: documents.at });
   await takeUp(tx, piece, kind, number);
-  return { number, doc, broken: null, canUndo: true, canRedo: false, savedAt: row!.at.toISOString() };
+  return {
+    number,
+    doc,
+    broken: null,
+    canUndo: true,
+    canRedo: false,
+    savedAt: row!.at.toISOString(),
+  };
 }
 
-/** The cards of two pieces, for a change of both that is made whole or not at all; null where one of them is not there. */
+/**
+ * The cards of two pieces, for a change of both that is made whole or not at all; null where one of
+ * them is not there.
+ */
 export const withCards = <Answer>(
   viewer: Viewer,
   pieceIds: readonly [string, string],
-  change: (cards: [CardState, CardState], put: (piece: string, doc: Documents['card']) => Promise<void>) => Promise<Answer>,
+  change: (
+    cards: [CardState, CardState],
+    put: (piece: string, doc: Documents['card']) => Promise<void>,
+  ) => Promise<Answer>,
 ): Promise<Answer | null> =>
   dbOf(viewer).transaction(async (tx) => {
     // In one order, so that of two who change both none waits for the other in a ring.
     for (const piece of [...pieceIds].sort()) if (!(await held(tx, piece))) return null;
     const states: CardState[] = [];
-    for (const piece of pieceIds) states.push(await stateAt(tx, piece, 'card', await headOf(tx, piece, 'card')));
+    for (const piece of pieceIds)
+      states.push(await stateAt(tx, piece, 'card', await headOf(tx, piece, 'card')));
     return change(states as [CardState, CardState], async (piece, doc) => {
       await putVersion(tx, piece, 'card', states[pieceIds.indexOf(piece)]!.number, doc, '', '');
     });
-  }); // prettier-ignore
+  });
 
 /** Gives a piece that is new its first version of a document. */
 export async function putFirst<K extends DocumentKind>(
@@ -240,14 +283,17 @@ export async function putFirst<K extends DocumentKind>(
 }
 
 /** The card of a piece as it stands. */
-export const cardOf = async (viewer: Viewer, piece: string, tx: Tx = dbOf(viewer)): Promise<CardState> =>
-  stateAt(tx, piece, 'card', await headOf(tx, piece, 'card'));
+export const cardOf = async (
+  viewer: Viewer,
+  piece: string,
+  tx: Tx = dbOf(viewer),
+): Promise<CardState> => stateAt(tx, piece, 'card', await headOf(tx, piece, 'card'));
 
 export type Step = 'undo' | 'redo' | 'last-good';
 
 /**
- * Goes back to the version before, forward to the last one made from this, or back to the nearest one that `isGood`
- * accepts. Null when there is no such piece.
+ * Goes back to the version before, forward to the last one made from this, or back to the nearest
+ * one that `isGood` accepts. Null when there is no such piece.
  */
 export function stepDocument<K extends DocumentKind>(
   viewer: Viewer,
@@ -293,7 +339,9 @@ export async function historyOf<K extends DocumentKind>(
   const current = await headOf(tx, piece, kind);
   const good = rows.flatMap((row) => {
     const { doc, broken } = opened(kind, row.body);
-    return broken ? [] : [{ number: row.number, parent: row.parent, at: row.at.toISOString(), doc }];
+    return broken
+      ? []
+      : [{ number: row.number, parent: row.parent, at: row.at.toISOString(), doc }];
   });
   const numbers = new Set(good.map((v) => v.number));
   // What hung on one that can't be read hangs on the nearest before it that can.
@@ -303,7 +351,10 @@ export async function historyOf<K extends DocumentKind>(
     while (at > 0 && !numbers.has(at)) at = parentOf.get(at) ?? 0;
     return at;
   };
-  return { current: standing(current), versions: good.map((v) => ({ ...v, parent: standing(v.parent) })) };
+  return {
+    current: standing(current),
+    versions: good.map((v) => ({ ...v, parent: standing(v.parent) })),
+  };
 }
 
 /** Takes a history in with a piece that is new. */
@@ -325,7 +376,12 @@ export async function putHistory<K extends DocumentKind>(
 }
 
 /** Gives a piece that is new the document of another as its first version. */
-export async function copyDocument(tx: Tx, from: string, to: string, kind: DocumentKind): Promise<void> {
+export async function copyDocument(
+  tx: Tx,
+  from: string,
+  to: string,
+  kind: DocumentKind,
+): Promise<void> {
   const current = await headOf(tx, from, kind);
   if (current === 0) return;
   const [row] = await tx

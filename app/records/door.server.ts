@@ -13,7 +13,10 @@ import { Viewer, viewerIn } from './viewer.server';
 
 /** Pages that anybody may ask for, signed in or not. */
 const OPEN = /^\/(sign-in|first|passkey|health|trust|trust\/shop\.crt|join\/[^/]+)$/;
-/** What only whoever runs the shop may do; to read the shop's settings is everybody's who works in it. */
+/**
+ * What only whoever runs the shop may do; to read the shop's settings is everybody's who works in
+ * it.
+ */
 const RUNS_ONLY = /^\/people(\/|$)/;
 const RUNS_TO_WRITE = /^\/shop$/;
 /** All there is for whoever looks: the list, what belongs to one of their jobs, and the way out. */
@@ -29,8 +32,9 @@ const MEASURED_AT = /^\/jobs\/[^/]+\/references$/;
 const READS = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 /**
- * What is asked for, however it is written: the router takes capitals, signs by their number and doubled strokes for the same
- * address, so the door does too; data for a page is asked for under a name of its own.
+ * What is asked for, however it is written: the router takes capitals, signs by their number and
+ * doubled strokes for the same address, so the door does too; data for a page is asked for under a
+ * name of its own.
  */
 export function pathOf(url: string): string {
   let path = new URL(url).pathname;
@@ -39,13 +43,20 @@ export function pathOf(url: string): string {
   } catch {
     // No signs by number: as it stands.
   }
-  path = path.toLowerCase().replace(/\/+/g, '/').replace(/\.data$/, '').replace(/(.)\/$/, '$1'); // prettier-ignore
+  path = path
+    .toLowerCase()
+    .replace(/\/+/g, '/')
+    .replace(/\.data$/, '')
+    .replace(/(.)\/$/, '$1');
   return path === '/_root' ? '/' : path;
 }
 
-/** Whether a page is asked for, by the address bar or by the router: it can be sent on to another. */
+/**
+ * Whether a page is asked for, by the address bar or by the router: it can be sent on to another.
+ */
 const isPage = (request: Request): boolean =>
-  READS.has(request.method) && (isData(request) || (request.headers.get('Accept') ?? '').includes('text/html'));
+  READS.has(request.method) &&
+  (isData(request) || (request.headers.get('Accept') ?? '').includes('text/html'));
 
 /** Who asks, by the cookie; at an open machine whoever sits at it. */
 async function whoAsks(request: Request): Promise<Known | null> {
@@ -60,7 +71,9 @@ async function whoAsks(request: Request): Promise<Known | null> {
 const GOOD_MS = 5000;
 let lastRuns: { at: number; person: Known['person'] } | null = null;
 
-/** At an open machine one is the person who runs the shop, as far as anybody has said who that is. */
+/**
+ * At an open machine one is the person who runs the shop, as far as anybody has said who that is.
+ */
 async function whoRuns(): Promise<Known['person']> {
   if (lastRuns && Date.now() - lastRuns.at < GOOD_MS) return lastRuns.person;
   const found = await dbOf(Viewer.shop).query.people.findFirst({
@@ -82,20 +95,37 @@ async function jobOf(params: Params): Promise<string | null> {
     if (!id || !z.uuid().safeParse(id).success) continue;
     if (name === 'jobId') found.push(id);
     else if (name === 'pieceId' || name === 'otherId')
-      found.push((await db.select({ job: pieces.job }).from(pieces).where(eq(pieces.id, id)))[0]?.job ?? null);
+      found.push(
+        (await db.select({ job: pieces.job }).from(pieces).where(eq(pieces.id, id)))[0]?.job ??
+          null,
+      );
     else if (name === 'pictureId')
-      found.push((await db.select({ job: pictures.job }).from(pictures).where(eq(pictures.id, id)))[0]?.job ?? null);
+      found.push(
+        (await db.select({ job: pictures.job }).from(pictures).where(eq(pictures.id, id)))[0]
+          ?.job ?? null,
+      );
   }
   // Where an address names several things they are all of one job.
   return found.length > 0 && found.every((job) => job === found[0]) ? found[0]! : null;
 }
 
-/** What stands in the way of what is asked; null lets it in. The same for every route: there is no other door. */
-export async function refused(known: Known | null, request: Request, params: Params): Promise<Response | null> {
+/**
+ * What stands in the way of what is asked; null lets it in. The same for every route: there is no
+ * other door.
+ */
+export async function refused(
+  known: Known | null,
+  request: Request,
+  params: Params,
+): Promise<Response | null> {
   const path = pathOf(request.url);
   if (OPEN.test(path)) return null;
   if (!known) {
-    if (!isPage(request)) return told(401, 'You are no longer signed in. What you typed is still here: sign in and go on.'); // prettier-ignore
+    if (!isPage(request))
+      return told(
+        401,
+        'You are no longer signed in. What you typed is still here: sign in and go on.',
+      );
     if (!(await anybody())) return redirect('/first');
     const to = READS.has(request.method) && path !== '/' ? `?to=${encodeURIComponent(path)}` : '';
     return redirect(`/sign-in${to}`);
@@ -119,11 +149,14 @@ type Context = Readonly<RouterContextProvider>;
 type Asked = { request: Request; params: Params; context: Context };
 
 /**
- * The one middleware: whatever is asked, it is known by whom before a loader or an action runs, and whoever may not is
- * stopped here; where the disk or the database stood in the way, that is answered, not a fault. Nothing that is answered is
- * kept by a browser unless the route says so.
+ * The one middleware: whatever is asked, it is known by whom before a loader or an action runs, and
+ * whoever may not is stopped here; where the disk or the database stood in the way, that is
+ * answered, not a fault. Nothing that is answered is kept by a browser unless the route says so.
  */
-export async function asked({ request, params, context }: Asked, next: () => Promise<Response>): Promise<Response> {
+export async function asked(
+  { request, params, context }: Asked,
+  next: () => Promise<Response>,
+): Promise<Response> {
   let known: Known | null;
   let stopped: Response | null;
   try {
@@ -147,6 +180,7 @@ export async function asked({ request, params, context }: Asked, next: () => Pro
   const trouble = context.get(troubleMet);
   const given = trouble && answer.status === 500 ? toldInstead(answer, trouble) : answer;
   if (!given.headers.has('Cache-Control')) given.headers.set('Cache-Control', 'no-store');
-  if (!given.headers.has('Content-Security-Policy')) given.headers.set('Content-Security-Policy', "default-src 'none'; frame-ancestors 'none'"); // prettier-ignore
+  if (!given.headers.has('Content-Security-Policy'))
+    given.headers.set('Content-Security-Policy', "default-src 'none'; frame-ancestors 'none'");
   return given;
 }

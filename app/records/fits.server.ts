@@ -38,17 +38,31 @@ export const fitOf = (row: typeof fits.$inferSelect, edges: readonly EdgeRow[]):
 async function withEdges(tx: Tx, rows: (typeof fits.$inferSelect)[]): Promise<Fit[]> {
   if (rows.length === 0) return [];
   const ids = rows.map((row) => row.id);
-  const edges = await tx.select().from(fitEdges).where(inArray(fitEdges.fit, ids)).orderBy(asc(fitEdges.seq));
+  const edges = await tx
+    .select()
+    .from(fitEdges)
+    .where(inArray(fitEdges.fit, ids))
+    .orderBy(asc(fitEdges.seq));
   const of = new Map(ids.map((id) => [id, [] as EdgeRow[]]));
   for (const edge of edges) of.get(edge.fit)!.push(edge);
   return rows.map((row) => fitOf(row, of.get(row.id)!));
 }
 
 /** Trial fits of a piece, oldest first. */
-export const fitsOf = async (viewer: Viewer, piece: string, tx: Tx = dbOf(viewer)): Promise<Fit[]> =>
-  withEdges(tx, await tx.select().from(fits).where(eq(fits.piece, piece)).orderBy(asc(fits.at), asc(fits.seq)));
+export const fitsOf = async (
+  viewer: Viewer,
+  piece: string,
+  tx: Tx = dbOf(viewer),
+): Promise<Fit[]> =>
+  withEdges(
+    tx,
+    await tx.select().from(fits).where(eq(fits.piece, piece)).orderBy(asc(fits.at), asc(fits.seq)),
+  );
 
-/** A trial fit with all its readings, or none of it; under an id of its own where whoever wrote it gave it one. */
+/**
+ * A trial fit with all its readings, or none of it; under an id of its own where whoever wrote it
+ * gave it one.
+ */
 export async function createFit(
   viewer: Viewer,
   piece: string,
@@ -63,14 +77,21 @@ export async function createFit(
       .onConflictDoNothing()
       .returning({ id: fits.id });
     const [made] = wentIn(put, 1) as [string];
-    if (fit.edges.length > 0) await tx.insert(fitEdges).values(fit.edges.map((edge) => ({ ...edge, fit: made })));
+    if (fit.edges.length > 0)
+      await tx.insert(fitEdges).values(fit.edges.map((edge) => ({ ...edge, fit: made })));
     return made;
   };
   return outer ? put(outer) : dbOf(viewer).transaction(put);
 }
 
-/** A trial of a piece, its row held until the transaction ends; null where the piece has none such. */
-async function heldFit(tx: Tx, piece: string, id: string): Promise<typeof fits.$inferSelect | null> {
+/**
+ * A trial of a piece, its row held until the transaction ends; null where the piece has none such.
+ */
+async function heldFit(
+  tx: Tx,
+  piece: string,
+  id: string,
+): Promise<typeof fits.$inferSelect | null> {
   const mine = and(eq(fits.id, id), eq(fits.piece, piece));
   return (await tx.select().from(fits).where(mine).for('update'))[0] ?? null;
 }
@@ -118,7 +139,10 @@ type EdgeRecord = FitRecord['edges'][number];
 export type EdgeSaved =
   { kind: 'saved' } | { kind: 'read-elsewhere'; clashes: ReadingClash[]; now: EdgeRecord } | Gone;
 
-/** Puts down what was read along one edge at one trial since `since`, with what others have read there meanwhile. */
+/**
+ * Puts down what was read along one edge at one trial since `since`, with what others have read
+ * there meanwhile.
+ */
 export async function saveFitEdge(
   piece: string,
   id: string,

@@ -8,16 +8,26 @@ import type { Tx } from './database.server';
 import { pieces } from './schema.server';
 
 /** How a piece is folded; of what has been added since it was written nothing has been said. */
-export const foldingOf = ({ folding }: { folding: Partial<Folding> }): Folding => ({ ...unfolded(), ...folding });
+export const foldingOf = ({ folding }: { folding: Partial<Folding> }): Folding => ({
+  ...unfolded(),
+  ...folding,
+});
 
-/** Changes some of how a piece is folded since it stood as `since` says; null when there is no such piece. */
+/**
+ * Changes some of how a piece is folded since it stood as `since` says; null when there is no such
+ * piece.
+ */
 export async function changeFolding(
   piece: string,
   since: Partial<Folding>,
   mine: Partial<Folding>,
   tx: Tx,
 ): Promise<Changed<Partial<Folding>> | null> {
-  const [row] = await tx.select({ folding: pieces.folding }).from(pieces).where(eq(pieces.id, piece)).for('update');
+  const [row] = await tx
+    .select({ folding: pieces.folding })
+    .from(pieces)
+    .where(eq(pieces.id, piece))
+    .for('update');
   if (!row) return null;
   const now = foldingOf(row);
   return putMerged(mergedRecord<Partial<Folding>>(since, mine, now), now, (merged) =>

@@ -1,5 +1,12 @@
 import { asc, eq, sql } from 'drizzle-orm';
-import type { JobFile, JobHead, JobPictureFile, PictureFile, PieceFile, PiecePictureFile } from '#core/format/job';
+import type {
+  JobFile,
+  JobHead,
+  JobPictureFile,
+  PictureFile,
+  PieceFile,
+  PiecePictureFile,
+} from '#core/format/job';
 import { JOB_VERSION } from '#core/format/job';
 import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
@@ -17,22 +24,34 @@ import { putSurvey, surveyFile } from './survey.server';
 import type { Viewer } from './viewer.server';
 import { addInspections, addWelds, inspectionsOf, weldsOf } from './welds.server';
 
-/** Takes a job apart: its head first, then its pieces one by one, so that no more than one is held. */
+/**
+ * Takes a job apart: its head first, then its pieces one by one, so that no more than one is held.
+ */
 export type JobTaker = {
   head: (head: JobHead, pieces: number) => Promise<void>;
   piece: (piece: PieceFile, place: number) => Promise<void>;
 };
 
 /**
- * A whole job as it stands at one moment, archived pieces and the history of every card included, given to `take` part
- * by part; what is said of pictures only `withPictures`. False when there is no such job.
+ * A whole job as it stands at one moment, archived pieces and the history of every card included,
+ * given to `take` part by part; what is said of pictures only `withPictures`. False when there is
+ * no such job.
  */
-export function exportJob(viewer: Viewer, id: string, withPictures: boolean, take: JobTaker): Promise<boolean> {
+export function exportJob(
+  viewer: Viewer,
+  id: string,
+  withPictures: boolean,
+  take: JobTaker,
+): Promise<boolean> {
   return dbOf(viewer).transaction(
     async (tx) => {
       const [job] = await tx.select().from(jobs).where(eq(jobs.id, id));
       if (!job) return false;
-      const rows = await tx.select().from(pieces).where(eq(pieces.job, id)).orderBy(asc(pieces.seq));
+      const rows = await tx
+        .select()
+        .from(pieces)
+        .where(eq(pieces.job, id))
+        .orderBy(asc(pieces.seq));
       const { name, vehicle, owner, notes } = job;
       const created = job.created.toISOString();
       const archived = job.archived?.toISOString() ?? null;
@@ -41,7 +60,9 @@ export function exportJob(viewer: Viewer, id: string, withPictures: boolean, tak
           format: 'patrone-job',
           version: JOB_VERSION,
           job: { name, vehicle, owner, notes, created, archived },
-          pictures: withPictures ? (await picturesOf(viewer, { job: id, piece: null }, tx)).map(jobPicture) : [],
+          pictures: withPictures
+            ? (await picturesOf(viewer, { job: id, piece: null }, tx)).map(jobPicture)
+            : [],
           survey: await surveyFile(viewer, id, tx),
         },
         rows.length,
@@ -69,7 +90,9 @@ export function exportJob(viewer: Viewer, id: string, withPictures: boolean, tak
             fits,
             welds,
             inspections,
-            pictures: mine.flatMap((one) => piecePicture(one, { fit: fits, weld: welds, inspection: inspections })),
+            pictures: mine.flatMap((one) =>
+              piecePicture(one, { fit: fits, weld: welds, inspection: inspections }),
+            ),
           },
           place,
         );
@@ -81,14 +104,41 @@ export function exportJob(viewer: Viewer, id: string, withPictures: boolean, tak
 }
 
 /** Where a piece came from, by its place in the file: nothing where that one is of another job. */
-function cameFile({ id, cameFrom, cameAs, cameWhy }: Piece, placeOf: ReadonlyMap<string, number>): PieceFile['came'] {
+function cameFile(
+  { id, cameFrom, cameAs, cameWhy }: Piece,
+  placeOf: ReadonlyMap<string, number>,
+): PieceFile['came'] {
   const piece = placeOf.get(cameFrom ?? '');
-  return piece !== undefined && cameAs && piece < placeOf.get(id)! ? { piece, as: cameAs, why: cameWhy } : null;
+  return piece !== undefined && cameAs && piece < placeOf.get(id)!
+    ? { piece, as: cameAs, why: cameWhy }
+    : null;
 }
 
-const pictureFile = ({ digest, type, width, height, bytes, name, taken, at, caption, marks, putAway }: Picture): PictureFile => ({
-  digest, type, width, height, bytes, name, taken, at, caption, marks, putAway,
-}); // prettier-ignore
+const pictureFile = ({
+  digest,
+  type,
+  width,
+  height,
+  bytes,
+  name,
+  taken,
+  at,
+  caption,
+  marks,
+  putAway,
+}: Picture): PictureFile => ({
+  digest,
+  type,
+  width,
+  height,
+  bytes,
+  name,
+  taken,
+  at,
+  caption,
+  marks,
+  putAway,
+});
 
 const jobPicture = (one: Picture): JobPictureFile => ({
   ...pictureFile(one),
@@ -97,7 +147,10 @@ const jobPicture = (one: Picture): JobPictureFile => ({
 
 type Records<T> = { fit: T[]; weld: T[]; inspection: T[] };
 
-/** A picture of a piece as it is said in a file: what it hangs on by its place there; nothing for one whose record is gone. */
+/**
+ * A picture of a piece as it is said in a file: what it hangs on by its place there; nothing for
+ * one whose record is gone.
+ */
 function piecePicture(one: Picture, records: Records<{ id: string }>): PiecePictureFile[] {
   const { owner, of } = one;
   const said = pictureFile(one);
@@ -110,11 +163,14 @@ function piecePicture(one: Picture, records: Records<{ id: string }>): PiecePict
 
 const putPictures = (tx: Tx, all: readonly (PictureFile & HangsOn)[]) =>
   inLots(all, (lot) =>
-    tx
-      .insert(pictures)
-      .values(
-        lot.map((one) => ({ ...one, at: new Date(one.at), taken: date(one.taken), putAway: date(one.putAway) })),
-      ),
+    tx.insert(pictures).values(
+      lot.map((one) => ({
+        ...one,
+        at: new Date(one.at),
+        taken: date(one.taken),
+        putAway: date(one.putAway),
+      })),
+    ),
   );
 
 const printsOf = async (tx: Tx, piece: string): Promise<PieceFile['prints']> =>
@@ -123,8 +179,8 @@ const printsOf = async (tx: Tx, piece: string): Promise<PieceFile['prints']> =>
   );
 
 /**
- * Takes a job in as a new one, its pieces as they come, all of them or nothing: where `given` throws, nothing was taken.
- * `from` is the name of the file, null where it is not somebody's file.
+ * Takes a job in as a new one, its pieces as they come, all of them or nothing: where `given`
+ * throws, nothing was taken. `from` is the name of the file, null where it is not somebody's file.
  */
 export function importJob(
   viewer: Viewer,
@@ -133,7 +189,8 @@ export function importJob(
   from: string | null = null,
 ): Promise<string> {
   return dbOf(viewer).transaction(async (tx) => {
-    // Many small rows: the disk is waited for once, at the end, and between two pieces as long as it takes to read one.
+    // Many small rows: the disk is waited for once, at the end, and between two pieces as long as
+    // it takes to read one.
     await tx.execute(sql`set local idle_in_transaction_session_timeout = '120s'`);
     const { created, archived, ...facts } = job;
     const [row] = await tx
@@ -161,8 +218,11 @@ export function importJob(
 }
 
 /** A job file that is held as a whole, as a new job. */
-export const importWhole = (viewer: Viewer, { pieces: all, ...head }: JobFile, from: string | null = null) =>
-  importJob(viewer, head, all, from);
+export const importWhole = (
+  viewer: Viewer,
+  { pieces: all, ...head }: JobFile,
+  from: string | null = null,
+) => importJob(viewer, head, all, from);
 
 const date = (moment: string | null) => (moment === null ? null : new Date(moment));
 
@@ -192,14 +252,17 @@ async function putPiece(
   await putHistory(tx, id, 'card', piece.card);
   await putHistory(tx, id, 'plan', piece.plan);
   if (piece.prints.length > 0)
-    await tx.insert(prints).values(piece.prints.map((print) => ({ ...print, piece: id, at: new Date(print.at) })));
+    await tx
+      .insert(prints)
+      .values(piece.prints.map((print) => ({ ...print, piece: id, at: new Date(print.at) })));
   const fit: string[] = [];
   for (const one of piece.fits) fit.push(await createFit(viewer, id, one, tx));
   const weld = await addWelds(viewer, id, piece.welds, tx);
   const inspection = await addInspections(viewer, id, piece.inspections, tx);
   const records: Records<string> = { fit, weld, inspection };
   const hung = piece.pictures.map(({ on, ...one }) => {
-    const of = on.owner === 'piece' ? '' : on.owner === 'edge' ? on.edge : records[on.owner][on.record]!;
+    const of =
+      on.owner === 'piece' ? '' : on.owner === 'edge' ? on.edge : records[on.owner][on.record]!;
     return { ...one, job, piece: id, owner: on.owner, of };
   });
   await putPictures(tx, hung);

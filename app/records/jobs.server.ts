@@ -14,7 +14,10 @@ export type Job = typeof jobs.$inferSelect;
 export type JobRow = Job & {
   /** How many pieces are in hand. */
   pieces: number;
-  /** The first of them, in the order they were begun, with what is remembered of each and is still good. */
+  /**
+   * The first of them, in the order they were begun, with what is remembered of each and is still
+   * good.
+   */
   first: { id: string; remembered: Remembered }[];
 };
 
@@ -45,9 +48,13 @@ const { placeholder } = sql;
 const all = (archived: boolean) => (archived ? isNotNull(jobs.archived) : isNull(jobs.archived));
 const standingPage = (archived: boolean) =>
   standing((db) =>
-    pageOf(db, all(archived), placeholder('skip'), placeholder('most'), placeholder('first')).prepare(
-      archived ? 'jobs_archived' : 'jobs_in_hand',
-    ),
+    pageOf(
+      db,
+      all(archived),
+      placeholder('skip'),
+      placeholder('most'),
+      placeholder('first'),
+    ).prepare(archived ? 'jobs_archived' : 'jobs_in_hand'),
   );
 const [inHand, putAway] = [standingPage(false), standingPage(true)];
 
@@ -61,7 +68,12 @@ export async function listJobs(
 ): Promise<{ jobs: JobRow[]; all: number }> {
   const like = `%${search.replace(/[\\%_]/g, '\\$&')}%`;
   const found = search
-    ? or(ilike(jobs.name, like), ilike(jobs.vehicle, like), ilike(jobs.owner, like), ilike(jobs.notes, like))
+    ? or(
+        ilike(jobs.name, like),
+        ilike(jobs.vehicle, like),
+        ilike(jobs.owner, like),
+        ilike(jobs.notes, like),
+      )
     : undefined;
   const seen = viewer.known?.jobs ? inArray(jobs.id, [...viewer.known.jobs]) : undefined;
   const wanted = and(all(archived), found, seen);
@@ -69,8 +81,15 @@ export async function listJobs(
     found || seen
       ? await pageOf(dbOf(viewer), wanted, skip, most, first)
       : await (archived ? putAway : inHand)(viewer).execute({ skip, most, first });
-  const count = rows[0] ? Number(rows[0].all) : skip > 0 ? await dbOf(viewer).$count(jobs, wanted) : 0;
-  return { jobs: rows.map((row) => ({ ...row.job, pieces: row.pieces, first: row.first ?? [] })), all: count };
+  const count = rows[0]
+    ? Number(rows[0].all)
+    : skip > 0
+      ? await dbOf(viewer).$count(jobs, wanted)
+      : 0;
+  return {
+    jobs: rows.map((row) => ({ ...row.job, pieces: row.pieces, first: row.first ?? [] })),
+    all: count,
+  };
 }
 
 const asked = standing((db) =>
@@ -86,14 +105,22 @@ export async function jobById(viewer: Viewer, id: string): Promise<Job | null> {
   return (await asked(viewer).execute({ id }))[0] ?? null;
 }
 
-export async function createJob(viewer: Viewer, facts: JobFacts, tx: Tx = dbOf(viewer)): Promise<string> {
+export async function createJob(
+  viewer: Viewer,
+  facts: JobFacts,
+  tx: Tx = dbOf(viewer),
+): Promise<string> {
   const [row] = await tx.insert(jobs).values(facts).returning({ id: jobs.id });
   return row!.id;
 }
 
 /** All jobs by name, for choosing among them. */
 export const jobNames = (viewer: Viewer): Promise<{ id: string; name: string }[]> =>
-  dbOf(viewer).select({ id: jobs.id, name: jobs.name }).from(jobs).orderBy(desc(jobs.seq)).limit(500);
+  dbOf(viewer)
+    .select({ id: jobs.id, name: jobs.name })
+    .from(jobs)
+    .orderBy(desc(jobs.seq))
+    .limit(500);
 
 /** Changes what is said of a job since `since`; null when there is no such job. */
 export const changeJob = (

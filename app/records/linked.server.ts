@@ -17,11 +17,17 @@ import { pieces } from './schema.server';
 import type { Viewer } from './viewer.server';
 
 /** What is to be made from a piece, and what it is to be called. */
-export type Another = { as: CameAs; name: string; side: PieceFacts['side']; takeOff: TakeOff[]; why: string };
+export type Another = {
+  as: CameAs;
+  name: string;
+  side: PieceFacts['side'];
+  takeOff: TakeOff[];
+  why: string;
+};
 
 /**
- * A piece made from another: the same metal, its card turned over or again, its plan; what was fitted, welded and printed
- * stays with the first. Null where there is no such piece.
+ * A piece made from another: the same metal, its card turned over or again, its plan; what was
+ * fitted, welded and printed stays with the first. Null where there is no such piece.
  *
  * Problems (stop): `take-off-too-far` (about: edges along which so much can't be taken off).
  */
@@ -46,7 +52,10 @@ export async function makeAnother(
   return { ok: true, id: made };
 }
 
-/** The other of two pieces of which one was made from the other: which of the two one stands at, and its card. */
+/**
+ * The other of two pieces of which one was made from the other: which of the two one stands at, and
+ * its card.
+ */
 export type Other = {
   at: At;
   as: CameAs;
@@ -56,17 +65,26 @@ export type Other = {
 
 /** Null where there is no such piece, or neither was made from the other. */
 export async function otherOf(viewer: Viewer, id: string, otherId: string): Promise<Other | null> {
-  const byId = async (one: string) => (await dbOf(viewer).select().from(pieces).where(eq(pieces.id, one)))[0];
+  const byId = async (one: string) =>
+    (await dbOf(viewer).select().from(pieces).where(eq(pieces.id, one)))[0];
   const [here, there] = [await byId(id), await byId(otherId)];
   if (!here || !there || here.job !== there.job) return null;
   const at = here.cameFrom === there.id ? 'made' : there.cameFrom === here.id ? 'first' : null;
   if (!at) return null;
   const { cameAs, cameWhy } = at === 'made' ? here : there;
   const { name, side } = there;
-  return { at, as: cameAs ?? 'again', why: cameWhy, other: { id: there.id, name, side, card: await cardOf(viewer, there.id) } }; // prettier-ignore
+  return {
+    at,
+    as: cameAs ?? 'again',
+    why: cameWhy,
+    other: { id: there.id, name, side, card: await cardOf(viewer, there.id) },
+  };
 }
 
-/** The other pieces of a piece's job that are in hand, in the order they were begun, and of the one chosen among them its card. */
+/**
+ * The other pieces of a piece's job that are in hand, in the order they were begun, and of the one
+ * chosen among them its card.
+ */
 export type Others = {
   others: Pick<Piece, 'id' | 'name' | 'side'>[];
   chosen: { id: string; name: string; side: PieceFacts['side']; doc: PatternDoc } | null;
@@ -75,7 +93,11 @@ export type Others = {
 const MOST_OTHERS = 500;
 
 /** Null where there is no such piece. */
-export async function othersOf(viewer: Viewer, id: string, chosen: string | null): Promise<Others | null> {
+export async function othersOf(
+  viewer: Viewer,
+  id: string,
+  chosen: string | null,
+): Promise<Others | null> {
   const here = await pieceById(viewer, id);
   if (!here) return null;
   const others = await dbOf(viewer)
@@ -96,8 +118,8 @@ export type LinkChange =
   | { what: 'anew' };
 
 /**
- * Changes one of two cards, or both, as the page saw them: `stale` where either has changed since. Null where one of them is
- * not there. Problems: those of the change.
+ * Changes one of two cards, or both, as the page saw them: `stale` where either has changed since.
+ * Null where one of them is not there. Problems: those of the change.
  */
 export const changeLinked = (
   viewer: Viewer,
@@ -128,7 +150,10 @@ function changed(at: At, as: CameAs, linked: Linked, change: LinkChange): Result
     case 'take-off':
       return onMade(linked, withTakeOff(linked.made, change.takeOff));
     case 'anew':
-      return onMade(linked, { ok: true, doc: madeFrom(linked.first, as, linked.made.taken?.takeOff ?? []).doc });
+      return onMade(linked, {
+        ok: true,
+        doc: madeFrom(linked.first, as, linked.made.taken?.takeOff ?? []).doc,
+      });
   }
 }
 

@@ -5,9 +5,10 @@ import { requests } from './schema.server';
 import type { Viewer } from './viewer.server';
 
 /**
- * Does what was asked, once: a request that comes again under the same key, because its answer was lost on the way, does
- * nothing, and is answered like the first (`write` gives what is answered, plain data). The key and what was written are
- * one transaction; two that come at the same time wait for each other. Requests without a key (scripts) are done each time.
+ * Does what was asked, once: a request that comes again under the same key, because its answer was
+ * lost on the way, does nothing, and is answered like the first (`write` gives what is answered,
+ * plain data). The key and what was written are one transaction; two that come at the same time
+ * wait for each other. Requests without a key (scripts) are done each time.
  */
 export const once = <Answer>(
   viewer: Viewer,
@@ -17,7 +18,11 @@ export const once = <Answer>(
   dbOf(viewer).transaction(async (tx) => {
     if (key === undefined) return write(tx);
     const mine = eq(requests.key, key);
-    const [fresh] = await tx.insert(requests).values({ key }).onConflictDoNothing().returning({ key: requests.key });
+    const [fresh] = await tx
+      .insert(requests)
+      .values({ key })
+      .onConflictDoNothing()
+      .returning({ key: requests.key });
     if (!fresh) return (await tx.select().from(requests).where(mine))[0]?.answer as Answer;
     const answer = await write(tx);
     if (answer !== undefined) await tx.update(requests).set({ answer }).where(mine);

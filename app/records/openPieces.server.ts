@@ -10,16 +10,36 @@ const FoldsSchema = z.array(z.object({ angleDeg: z.number(), radiusMm: z.number(
 /** The latest pieces in hand that are folded, with as much of them as their folds need. */
 export async function openPieces(viewer: Viewer, most: number): Promise<OpenPiece[]> {
   const rows = await dbOf(viewer)
-    .select({ id: pieces.id, name: pieces.name, job: jobs.name, metal: pieces.metal, thicknessMm: pieces.thicknessMm, folds: sql<unknown>`${documents.body}->'folds'` })
+    .select({
+      id: pieces.id,
+      name: pieces.name,
+      job: jobs.name,
+      metal: pieces.metal,
+      thicknessMm: pieces.thicknessMm,
+      folds: sql<unknown>`${documents.body}->'folds'`,
+    })
     .from(pieces)
     .innerJoin(jobs, eq(jobs.id, pieces.job))
     .innerJoin(heads, and(eq(heads.piece, pieces.id), eq(heads.kind, 'card')))
-    .innerJoin(documents, and(eq(documents.piece, pieces.id), eq(documents.kind, 'card'), eq(documents.number, heads.number)))
-    .where(and(isNull(pieces.archived), isNull(jobs.archived), sql`jsonb_array_length(${documents.body}->'folds') > 0`))
+    .innerJoin(
+      documents,
+      and(
+        eq(documents.piece, pieces.id),
+        eq(documents.kind, 'card'),
+        eq(documents.number, heads.number),
+      ),
+    )
+    .where(
+      and(
+        isNull(pieces.archived),
+        isNull(jobs.archived),
+        sql`jsonb_array_length(${documents.body}->'folds') > 0`,
+      ),
+    )
     .orderBy(sql`${pieces.seq} desc`, asc(pieces.id))
     .limit(most);
   return rows.flatMap(({ folds, ...piece }) => {
     const read = FoldsSchema.safeParse(folds);
     return read.success ? [{ ...piece, folds: read.data }] : [];
   });
-} // prettier-ignore
+}

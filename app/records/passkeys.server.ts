@@ -43,16 +43,24 @@ async function asked(challenge: string): Promise<{ person: string | null } | nul
 /** Which of our challenges an answer is to: it says so itself, and is checked against it after. */
 function challengeIn(response: { response: { clientDataJSON: string } }): string {
   try {
-    const said = JSON.parse(Buffer.from(response.response.clientDataJSON, 'base64url').toString()) as { challenge?: unknown }; // prettier-ignore
+    const said = JSON.parse(
+      Buffer.from(response.response.clientDataJSON, 'base64url').toString(),
+    ) as { challenge?: unknown };
     return typeof said.challenge === 'string' ? said.challenge : '';
   } catch {
     return '';
   }
 }
 
-/** What a browser needs to make a passkey for somebody; `person` null for the first, who is not there yet. */
+/**
+ * What a browser needs to make a passkey for somebody; `person` null for the first, who is not
+ * there yet.
+ */
 export async function askToMake(site: Site, name: string, person: string | null) {
-  const known = person === null ? [] : await db().select({ id: passkeys.id }).from(passkeys).where(eq(passkeys.person, person)); // prettier-ignore
+  const known =
+    person === null
+      ? []
+      : await db().select({ id: passkeys.id }).from(passkeys).where(eq(passkeys.person, person));
   const options = await generateRegistrationOptions({
     rpName: 'Patrone',
     rpID: site.host,
@@ -68,8 +76,14 @@ export async function askToMake(site: Site, name: string, person: string | null)
 
 export type Made = { id: string; publicKey: string; counter: number; host: string };
 
-/** A passkey as a browser made it, checked; null for what was not asked for so, or does not hold. */
-export async function madePasskey(site: Site, person: string | null, response: RegistrationResponseJSON): Promise<Made | null> {
+/**
+ * A passkey as a browser made it, checked; null for what was not asked for so, or does not hold.
+ */
+export async function madePasskey(
+  site: Site,
+  person: string | null,
+  response: RegistrationResponseJSON,
+): Promise<Made | null> {
   const challenge = challengeIn(response);
   const was = await asked(challenge);
   if (!was || was.person !== person) return null;
@@ -83,25 +97,45 @@ export async function madePasskey(site: Site, person: string | null, response: R
     });
     if (!verified) return null;
     const { id, publicKey, counter } = registrationInfo.credential;
-    return { id, publicKey: Buffer.from(publicKey).toString('base64url'), counter, host: site.host };
+    return {
+      id,
+      publicKey: Buffer.from(publicKey).toString('base64url'),
+      counter,
+      host: site.host,
+    };
   } catch {
     return null;
   }
-} // prettier-ignore
+}
 
 /** Keeps a passkey as somebody's; false where it is kept already. */
 export const keepPasskey = async (person: string, made: Made, tx: Tx = db()): Promise<boolean> =>
-  (await tx.insert(passkeys).values({ ...made, person }).onConflictDoNothing().returning()).length > 0; // prettier-ignore
+  (
+    await tx
+      .insert(passkeys)
+      .values({ ...made, person })
+      .onConflictDoNothing()
+      .returning()
+  ).length > 0;
 
-/** What a browser needs to have somebody sign in with a passkey: it shows those it has for this site. */
+/**
+ * What a browser needs to have somebody sign in with a passkey: it shows those it has for this
+ * site.
+ */
 export async function askToEnter(site: Site) {
-  const options = await generateAuthenticationOptions({ rpID: site.host, userVerification: 'required' });
+  const options = await generateAuthenticationOptions({
+    rpID: site.host,
+    userVerification: 'required',
+  });
   await ask(options.challenge, null);
   return options;
 }
 
 /** Whose passkey has signed what it was asked to; null where nobody's has. */
-export async function entered(site: Site, response: AuthenticationResponseJSON): Promise<string | null> {
+export async function entered(
+  site: Site,
+  response: AuthenticationResponseJSON,
+): Promise<string | null> {
   const challenge = challengeIn(response);
   if (!(await asked(challenge))) return null;
   const [found] = await db()
@@ -117,11 +151,18 @@ export async function entered(site: Site, response: AuthenticationResponseJSON):
       expectedChallenge: challenge,
       expectedOrigin: site.origin,
       expectedRPID: site.host,
-      credential: { id: key.id, publicKey: Buffer.from(key.publicKey, 'base64url'), counter: key.counter },
+      credential: {
+        id: key.id,
+        publicKey: Buffer.from(key.publicKey, 'base64url'),
+        counter: key.counter,
+      },
       requireUserVerification: true,
     });
     if (!verified) return null;
-    await db().update(passkeys).set({ counter: authenticationInfo.newCounter, used: new Date() }).where(eq(passkeys.id, key.id)); // prettier-ignore
+    await db()
+      .update(passkeys)
+      .set({ counter: authenticationInfo.newCounter, used: new Date() })
+      .where(eq(passkeys.id, key.id));
     return key.person;
   } catch {
     return null;

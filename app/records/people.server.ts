@@ -29,7 +29,10 @@ export const anybody = async (): Promise<boolean> =>
 export async function listPeople(viewer: Viewer): Promise<Person[]> {
   const db = dbOf(viewer);
   const rows = await db
-    .select({ person: people, seen: sql<Date | null>`(select max(s.seen) from ${sessions} s where s.person = ${people}.id)` })
+    .select({
+      person: people,
+      seen: sql<Date | null>`(select max(s.seen) from ${sessions} s where s.person = ${people}.id)`,
+    })
     .from(people)
     .where(there)
     .orderBy(asc(people.seq));
@@ -43,10 +46,14 @@ export async function listPeople(viewer: Viewer): Promise<Person[]> {
     jobs: looks.filter((one) => one.person === id).map((one) => one.job),
     seen: seen && new Date(seen).toISOString(),
   }));
-} // prettier-ignore
+}
 
-/** The names of those who work here, for the shop's own device: whoever only looks writes nothing. */
-export const namesAtWork = async (viewer: Viewer): Promise<{ id: string; name: string; hasPin: boolean }[]> =>
+/**
+ * The names of those who work here, for the shop's own device: whoever only looks writes nothing.
+ */
+export const namesAtWork = async (
+  viewer: Viewer,
+): Promise<{ id: string; name: string; hasPin: boolean }[]> =>
   (
     await dbOf(viewer)
       .select({ id: people.id, name: people.name, pin: people.pin })
@@ -77,7 +84,11 @@ export type PersonFacts = { name: string; role: Role; jobs: string[] };
 export type Refused = 'name-taken' | 'last-who-runs' | 'gone' | null;
 
 /** Of jobs those that are there: one may have been put away for good meanwhile. */
-async function setLooks(tx: Tx, person: string, { role, jobs: wanted }: PersonFacts): Promise<void> {
+async function setLooks(
+  tx: Tx,
+  person: string,
+  { role, jobs: wanted }: PersonFacts,
+): Promise<void> {
   await tx.delete(mayLook).where(eq(mayLook.person, person));
   if (role !== 'looks' || wanted.length === 0) return;
   const real = await tx.select({ id: jobs.id }).from(jobs).where(inArray(jobs.id, wanted));
@@ -91,21 +102,34 @@ const sameName = (name: string, but: string | null) =>
     but === null ? undefined : ne(people.id, but),
   );
 
-/** Takes somebody into the shop; `phrase` null for one who only joins with a phone. Null where the name is taken. */
-export async function addPerson(viewer: Viewer, facts: PersonFacts, phrase: string | null): Promise<string | null> {
+/**
+ * Takes somebody into the shop; `phrase` null for one who only joins with a phone. Null where the
+ * name is taken.
+ */
+export async function addPerson(
+  viewer: Viewer,
+  facts: PersonFacts,
+  phrase: string | null,
+): Promise<string | null> {
   const kept = phrase === null ? null : await hashed(phrase);
   return dbOf(viewer).transaction(async (tx) => {
     // One at a time: two of one name could sign in as each other.
     await tx.execute(sql`lock table ${people} in share row exclusive mode`);
     if ((await tx.$count(people, sameName(facts.name, null))) > 0) return null;
-    const [row] = await tx.insert(people).values({ name: facts.name, role: facts.role, phrase: kept }).returning();
+    const [row] = await tx
+      .insert(people)
+      .values({ name: facts.name, role: facts.role, phrase: kept })
+      .returning();
     await setLooks(tx, row!.id, facts);
     return row!.id;
   });
 }
 
 /** The first person, who runs the shop, by a pass phrase or a passkey: only while nobody does. */
-export async function addFirst(name: string, by: { phrase: string } | { passkey: Made }): Promise<string | null> {
+export async function addFirst(
+  name: string,
+  by: { phrase: string } | { passkey: Made },
+): Promise<string | null> {
   const kept = 'phrase' in by ? await hashed(by.phrase) : null;
   return dbOf(Viewer.shop).transaction(async (tx) => {
     await tx.execute(sql`lock table ${people} in share row exclusive mode`);
@@ -158,10 +182,16 @@ export const letGo = (viewer: Viewer, id: string): Promise<Refused> =>
   });
 
 /**
- * A new pass phrase: whoever is signed in with the old one is so no longer, and their own phones are let in anew, but for the
- * session that changed it. A device of the shop’s own asks who it is again.
+ * A new pass phrase: whoever is signed in with the old one is so no longer, and their own phones
+ * are let in anew, but for the session that changed it. A device of the shop’s own asks who it is
+ * again.
  */
-export async function setPhrase(viewer: Viewer, id: string, phrase: string, but: string | null): Promise<void> {
+export async function setPhrase(
+  viewer: Viewer,
+  id: string,
+  phrase: string,
+  but: string | null,
+): Promise<void> {
   const kept = await hashed(phrase);
   await dbOf(viewer).transaction(async (tx) => {
     await tx
@@ -170,11 +200,28 @@ export async function setPhrase(viewer: Viewer, id: string, phrase: string, but:
       .where(and(there, eq(people.id, id)));
     const others = but === null ? undefined : ne(sessions.token, but);
     const shops = tx.select({ id: devices.id }).from(devices).where(isNull(devices.person));
-    await tx.update(sessions).set({ person: null, personUntil: null }).where(and(eq(sessions.person, id), inArray(sessions.device, shops), others)); // prettier-ignore
-    await tx.delete(sessions).where(and(eq(sessions.person, id), or(isNull(sessions.device), notInArray(sessions.device, shops)), others)); // prettier-ignore
+    await tx
+      .update(sessions)
+      .set({ person: null, personUntil: null })
+      .where(and(eq(sessions.person, id), inArray(sessions.device, shops), others));
+    await tx
+      .delete(sessions)
+      .where(
+        and(
+          eq(sessions.person, id),
+          or(isNull(sessions.device), notInArray(sessions.device, shops)),
+          others,
+        ),
+      );
     // A phone without a session is no device any more.
-    const still = tx.select({ id: sessions.device }).from(sessions).where(and(eq(sessions.person, id), isNotNull(sessions.device))); // prettier-ignore
-    await tx.update(devices).set({ gone: new Date() }).where(and(eq(devices.person, id), isNull(devices.gone), notInArray(devices.id, still))); // prettier-ignore
+    const still = tx
+      .select({ id: sessions.device })
+      .from(sessions)
+      .where(and(eq(sessions.person, id), isNotNull(sessions.device)));
+    await tx
+      .update(devices)
+      .set({ gone: new Date() })
+      .where(and(eq(devices.person, id), isNull(devices.gone), notInArray(devices.id, still)));
   });
 }
 

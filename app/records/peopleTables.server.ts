@@ -4,7 +4,10 @@ import { jobs, moment, order } from './schema.server';
 /** What somebody may do: run the shop, work in it, or look at some of its jobs. */
 export type Role = 'runs' | 'works' | 'looks';
 
-/** People of the shop, by first name. `phrase`, `pin`: argon2id hashes, null where there is none. Whoever has gone stays, for the records. */
+/**
+ * People of the shop, by first name. `phrase`, `pin`: argon2id hashes, null where there is none.
+ * Whoever has gone stays, for the records.
+ */
 export const people = pgTable('people', {
   id: uuid('id').primaryKey().defaultRandom(),
   seq: order(),
@@ -42,8 +45,9 @@ export const devices = pgTable('devices', {
 });
 
 /**
- * Who is signed in where. `token`: the SHA-256 of what the browser's cookie holds, so that whoever reads this table cannot be
- * anybody. On the shop's own device `person` is who said last that it is them, until `personUntil`.
+ * Who is signed in where. `token`: the SHA-256 of what the browser's cookie holds, so that whoever
+ * reads this table cannot be anybody. On the shop's own device `person` is who said last that it is
+ * them, until `personUntil`.
  */
 export const sessions = pgTable(
   'sessions',
@@ -80,8 +84,8 @@ export const wrongTries = pgTable(
 );
 
 /**
- * A passkey of somebody (WebAuthn): a phone or machine signs in with it in place of a pass phrase. Only its public half is kept;
- * it is good for one host name alone.
+ * A passkey of somebody (WebAuthn): a phone or machine signs in with it in place of a pass phrase.
+ * Only its public half is kept; it is good for one host name alone.
  */
 export const passkeys = pgTable(
   'passkeys',
@@ -102,7 +106,10 @@ export const passkeys = pgTable(
   (t) => [index('passkeys_person').on(t.person)],
 );
 
-/** What a passkey was asked to sign, once, within minutes. `person`: whose new one it is to be; null to sign in, and for the first. */
+/**
+ * What a passkey was asked to sign, once, within minutes. `person`: whose new one it is to be; null
+ * to sign in, and for the first.
+ */
 export const passkeyAsks = pgTable('passkey_asks', {
   challenge: text('challenge').primaryKey(),
   person: uuid('person').references(() => people.id, { onDelete: 'cascade' }),

@@ -59,18 +59,26 @@ export const pictureOf = (row: typeof pictures.$inferSelect): Picture => ({
   putAway: row.putAway?.toISOString() ?? null,
 });
 
-const those = (tx: Tx, where: SQL | undefined) => tx.select().from(pictures).where(where).orderBy(asc(pictures.seq));
+const those = (tx: Tx, where: SQL | undefined) =>
+  tx.select().from(pictures).where(where).orderBy(asc(pictures.seq));
 const ofJob = (job: string | Placeholder) => and(eq(pictures.job, job), isNull(pictures.piece));
-const askedOfJob = standing((db) => those(db, ofJob(sql.placeholder('job'))).prepare('pictures_of_job'));
+const askedOfJob = standing((db) =>
+  those(db, ofJob(sql.placeholder('job'))).prepare('pictures_of_job'),
+);
 
-/** The pictures of a piece and all that is of it, or of a job itself (`piece` null), in the order they came in. */
+/**
+ * The pictures of a piece and all that is of it, or of a job itself (`piece` null), in the order
+ * they came in.
+ */
 export async function picturesOf(
   viewer: Viewer,
   { job, piece }: Pick<HangsOn, 'job' | 'piece'>,
   tx?: Tx,
 ): Promise<Picture[]> {
   if (!tx && piece === null) return (await askedOfJob(viewer).execute({ job })).map(pictureOf);
-  return (await those(tx ?? dbOf(viewer), piece === null ? ofJob(job) : eq(pictures.piece, piece))).map(pictureOf);
+  return (
+    await those(tx ?? dbOf(viewer), piece === null ? ofJob(job) : eq(pictures.piece, piece))
+  ).map(pictureOf);
 }
 
 export async function pictureById(viewer: Viewer, id: string): Promise<Picture | null> {
@@ -79,13 +87,25 @@ export async function pictureById(viewer: Viewer, id: string): Promise<Picture |
 }
 
 /** Whether there is what a picture is to hang on. */
-export async function isThere(viewer: Viewer, { job, piece, owner, of }: HangsOn): Promise<boolean> {
+export async function isThere(
+  viewer: Viewer,
+  { job, piece, owner, of }: HangsOn,
+): Promise<boolean> {
   const db = dbOf(viewer);
-  if (owner === 'job') return piece === null && of === '' && (await db.$count(jobs, eq(jobs.id, job))) > 0;
+  if (owner === 'job')
+    return piece === null && of === '' && (await db.$count(jobs, eq(jobs.id, job))) > 0;
   if (owner === 'survey')
     // A reading is named by its round and its measure.
-    return piece === null && (await db.$count(surveyed, and(eq(surveyed.job, job), eq(surveyed.id, of.split('.')[0]!)))) > 0; // prettier-ignore
-  if (piece === null || (await db.$count(pieces, and(eq(pieces.id, piece), eq(pieces.job, job)))) === 0) return false;
+    return (
+      piece === null &&
+      (await db.$count(surveyed, and(eq(surveyed.job, job), eq(surveyed.id, of.split('.')[0]!)))) >
+        0
+    );
+  if (
+    piece === null ||
+    (await db.$count(pieces, and(eq(pieces.id, piece), eq(pieces.job, job)))) === 0
+  )
+    return false;
   if (owner === 'piece') return of === '';
   if (owner === 'edge') return edgeEver(viewer, piece, of);
   if (!z.uuid().safeParse(of).success) return false;
@@ -93,7 +113,10 @@ export async function isThere(viewer: Viewer, { job, piece, owner, of }: HangsOn
   return (await db.$count(table, and(eq(table.id, of), eq(table.piece, piece)))) > 0;
 }
 
-/** Hangs a picture that is kept as a file on something. One that hangs there already is only taken out again. */
+/**
+ * Hangs a picture that is kept as a file on something. One that hangs there already is only taken
+ * out again.
+ */
 export async function addPicture(
   on: HangsOn,
   kept: Pick<Picture, 'digest' | 'type' | 'width' | 'height' | 'bytes' | 'name' | 'taken'>,
@@ -107,7 +130,11 @@ export async function addPicture(
     eq(pictures.owner, owner),
     eq(pictures.of, of),
   );
-  const there = await tx.update(pictures).set({ putAway: null }).where(same).returning({ id: pictures.id });
+  const there = await tx
+    .update(pictures)
+    .set({ putAway: null })
+    .where(same)
+    .returning({ id: pictures.id });
   if (there.length > 0) return;
   const taken = kept.taken === null ? null : new Date(kept.taken);
   await tx.insert(pictures).values({ ...kept, taken, job, piece, owner, of });

@@ -11,46 +11,80 @@ import type { Tx } from './database.server';
 import { pieces } from './schema.server';
 import type { Viewer } from './viewer.server';
 
-/** What is surveyed of a piece; what has been added to a survey since it was written is as nothing surveyed. */
+/**
+ * What is surveyed of a piece; what has been added to a survey since it was written is as nothing
+ * surveyed.
+ */
 export const pieceSurveyOf = ({ survey }: { survey: Partial<PieceSurvey> }): PieceSurvey => ({
   ...unsurveyed(),
   ...survey,
 });
 
 /** The other pieces of a job in hand that take references away or have something cut out. */
-export async function othersSurveyed(viewer: Viewer, job: string, piece: string): Promise<OtherPiece[]> {
+export async function othersSurveyed(
+  viewer: Viewer,
+  job: string,
+  piece: string,
+): Promise<OtherPiece[]> {
   const rows = await dbOf(viewer)
     .select({ name: pieces.name, survey: pieces.survey })
     .from(pieces)
-    .where(and(eq(pieces.job, job), ne(pieces.id, piece), isNull(pieces.archived), sql`survey->'takes' <> '[]'`))
+    .where(
+      and(
+        eq(pieces.job, job),
+        ne(pieces.id, piece),
+        isNull(pieces.archived),
+        sql`survey->'takes' <> '[]'`,
+      ),
+    )
     .orderBy(asc(pieces.seq));
   return rows.map((row) => ({ name: row.name, survey: pieceSurveyOf(row) }));
 }
 
-/** Of these pieces those of whose survey there is something to say: references that go, a cut, layers. */
+/**
+ * Of these pieces those of whose survey there is something to say: references that go, a cut,
+ * layers.
+ */
 export async function surveyedAmong(viewer: Viewer, ids: readonly string[]) {
   const rows = await dbOf(viewer)
-    .select({ id: pieces.id, job: pieces.job, structural: pieces.structural, survey: pieces.survey, touched: pieces.touched })
+    .select({
+      id: pieces.id,
+      job: pieces.job,
+      structural: pieces.structural,
+      survey: pieces.survey,
+      touched: pieces.touched,
+    })
     .from(pieces)
-    .where(and(inArray(pieces.id, [...ids]), sql`(survey->'takes' <> '[]' or survey->'cutOut' <> 'null' or survey->'layerCuts' <> '[]')`));
+    .where(
+      and(
+        inArray(pieces.id, [...ids]),
+        sql`(survey->'takes' <> '[]' or survey->'cutOut' <> 'null' or survey->'layerCuts' <> '[]')`,
+      ),
+    );
   return rows.map((row) => ({ ...row, survey: pieceSurveyOf(row) }));
-} // prettier-ignore
+}
 
 /** Pieces of a job in hand by what they name of its survey: for pages of the job. */
-export async function piecesNaming(viewer: Viewer, job: string): Promise<{ id: string; name: string; survey: PieceSurvey }[]> {
+export async function piecesNaming(
+  viewer: Viewer,
+  job: string,
+): Promise<{ id: string; name: string; survey: PieceSurvey }[]> {
   const rows = await dbOf(viewer)
     .select({ id: pieces.id, name: pieces.name, survey: pieces.survey })
     .from(pieces)
     .where(and(eq(pieces.job, job), isNull(pieces.archived)))
     .orderBy(asc(pieces.seq));
   return rows.map((row) => ({ ...row, survey: pieceSurveyOf(row) }));
-} // prettier-ignore
+}
 
 /** Pieces not further back than this are looked at for the hours that were recorded. */
 const LATEST_PIECES = 200;
 
 /** Hours that other pieces of this shop took, by what was chosen for them, the latest first. */
-export async function hoursRecorded(viewer: Viewer, piece: string): Promise<Partial<Record<OptionKind, number[]>>> {
+export async function hoursRecorded(
+  viewer: Viewer,
+  piece: string,
+): Promise<Partial<Record<OptionKind, number[]>>> {
   const rows = await dbOf(viewer)
     .select({ survey: pieces.survey })
     .from(pieces)
@@ -66,19 +100,28 @@ export async function hoursRecorded(viewer: Viewer, piece: string): Promise<Part
   return found;
 }
 
-/** Changes some of what is surveyed of a piece since it stood as `since` says; null when there is no such piece. */
+/**
+ * Changes some of what is surveyed of a piece since it stood as `since` says; null when there is no
+ * such piece.
+ */
 export async function changePieceSurvey(
   piece: string,
   since: Partial<PieceSurvey>,
   mine: Partial<PieceSurvey>,
   tx: Tx,
 ): Promise<Changed<Partial<PieceSurvey>> | null> {
-  // The others of the job are told by the database that this one has changed: all are locked in one order first.
+  // The others of the job are told by the database that this one has changed: all are locked in one
+  // order first.
   const ofJob = tx.select({ job: pieces.job }).from(pieces).where(eq(pieces.id, piece));
   const rows = await tx
     .select({ id: pieces.id, survey: pieces.survey })
     .from(pieces)
-    .where(and(eq(pieces.job, ofJob), sql`(id = ${piece} or survey->'takes' <> '[]' or survey->'cutOut' <> 'null')`))
+    .where(
+      and(
+        eq(pieces.job, ofJob),
+        sql`(id = ${piece} or survey->'takes' <> '[]' or survey->'cutOut' <> 'null')`,
+      ),
+    )
     .orderBy(asc(pieces.id))
     .for('update');
   const row = rows.find(({ id }) => id === piece);

@@ -24,14 +24,20 @@ export const factsOf = (piece: PieceFacts): PieceFacts => {
   return { name, part, side, metal, thicknessMm, thickness, structural, notes };
 };
 
-const kept = (archived: boolean) => (archived ? isNotNull(pieces.archived) : isNull(pieces.archived));
+const kept = (archived: boolean) =>
+  archived ? isNotNull(pieces.archived) : isNull(pieces.archived);
 
-/** What is remembered of a piece for lists, and by which program and settings it was made; null where it has changed since. */
+/**
+ * What is remembered of a piece for lists, and by which program and settings it was made; null
+ * where it has changed since.
+ */
 export type Remembered = { madeBy: string; summary: unknown } | null;
 const remembered = { madeBy: summaries.madeBy, summary: summaries.summary };
 const stillGood = and(eq(summaries.piece, pieces.id), eq(summaries.of, pieces.touched));
 
-/** What a list says of a piece: its survey, folding and shaping can be long and stay where they are. */
+/**
+ * What a list says of a piece: its survey, folding and shaping can be long and stay where they are.
+ */
 const { id, name, part, metal, thicknessMm, structural, cameAs } = getTableColumns(pieces);
 const from = alias(pieces, 'from');
 const listed = { id, name, part, metal, thicknessMm, structural, cameAs, fromName: from.name };
@@ -114,7 +120,10 @@ export const archivePiece = (viewer: Viewer, id: string, archived: boolean) =>
     .set({ archived: archived ? new Date() : null })
     .where(eq(pieces.id, id));
 
-/** A copy of a piece with its card as it is now; what was fitted, welded and printed stays with the original. */
+/**
+ * A copy of a piece with its card as it is now; what was fitted, welded and printed stays with the
+ * original.
+ */
 export async function duplicatePiece(viewer: Viewer, id: string, tx: Tx): Promise<string | null> {
   const [piece] = await tx.select().from(pieces).where(eq(pieces.id, id));
   if (!piece) return null;

@@ -20,7 +20,14 @@ import type { Folding } from '#core/blank/fold/folding';
 import { unfolded } from '#core/blank/fold/folding';
 import type { Shop } from '#core/blank/shopSchema';
 import type { DocumentKind } from '#core/format/documents';
-import type { CameAs, FitRecord, InspectionRecord, PieceFacts, WeldRecord, Withdrawn } from '#core/format/job';
+import type {
+  CameAs,
+  FitRecord,
+  InspectionRecord,
+  PieceFacts,
+  WeldRecord,
+  Withdrawn,
+} from '#core/format/job';
 import type { PictureOwner } from '#core/format/lists';
 import type { PictureMark } from '#core/picture/marks';
 import type { PictureType } from '#core/picture/privacy';
@@ -30,7 +37,8 @@ import type { Shaping } from '#core/shape/shaping';
 import { unshaped } from '#core/shape/shaping';
 import type { SurveyBody } from '#core/survey/references';
 
-export const moment = (name: string) => timestamp(name, { withTimezone: true, precision: 3, mode: 'date' });
+export const moment = (name: string) =>
+  timestamp(name, { withTimezone: true, precision: 3, mode: 'date' });
 /** Order of entry: what was written first comes first, whatever its date says. */
 export const order = () => bigserial('seq', { mode: 'number' }).notNull();
 
@@ -43,7 +51,10 @@ export const jobs = pgTable('jobs', {
   notes: text('notes').notNull(),
   created: moment('created').notNull().defaultNow(),
   archived: moment('archived'),
-  /** When and from which file the job came in; null for one begun here. It does not go out with the job again. */
+  /**
+   * When and from which file the job came in; null for one begun here. It does not go out with the
+   * job again.
+   */
   imported: jsonb('imported').$type<{ at: string; from: string }>(),
 });
 
@@ -75,7 +86,10 @@ export const pieces = pgTable(
     cameWhy: text('came_why').notNull().default(''),
     created: moment('created').notNull().defaultNow(),
     archived: moment('archived'),
-    /** How often anything of the piece has changed. The database counts (triggers in the migrations), nobody else. */
+    /**
+     * How often anything of the piece has changed. The database counts (triggers in the
+     * migrations), nobody else.
+     */
     touched: bigint('touched', { mode: 'number' }).notNull().default(0),
   },
   (t) => [
@@ -93,8 +107,8 @@ const pieceKey = () =>
     .references(() => pieces.id, { onDelete: 'cascade' });
 
 /**
- * Documents of every kind, each version a row that knows the one it was made from (parent; 0 for the first). A document
- * belongs to a piece or to a job, and is one of a kind there.
+ * Documents of every kind, each version a row that knows the one it was made from (parent; 0 for
+ * the first). A document belongs to a piece or to a job, and is one of a kind there.
  */
 export const documents = pgTable(
   'documents',
@@ -108,9 +122,15 @@ export const documents = pgTable(
     /** The form it is written in; readers bring older ones up to date. */
     version: integer('version').notNull(),
     at: moment('at').notNull().defaultNow(),
-    /** What the change was about: several in a row about one thing within a minute are thinned to the last. */
+    /**
+     * What the change was about: several in a row about one thing within a minute are thinned to
+     * the last.
+     */
     about: text('about').notNull().default(''),
-    /** The open page that wrote it: it goes on from its own version though the answer to it was lost. */
+    /**
+     * The open page that wrote it: it goes on from its own version though the answer to it was
+     * lost.
+     */
     by: text('by').notNull().default(''),
     body: jsonb('body').notNull(),
   },
@@ -125,7 +145,10 @@ export const documents = pgTable(
   ],
 );
 
-/** The version in use of each document. Undo and redo move it, saving adds one; no row before there is any. */
+/**
+ * The version in use of each document. Undo and redo move it, saving adds one; no row before there
+ * is any.
+ */
 export const heads = pgTable(
   'heads',
   {
@@ -236,7 +259,10 @@ export const inspections = pgTable(
   (t) => [index('inspections_piece').on(t.piece)],
 );
 
-/** What is surveyed of a job: points, measures, rounds, openings, braces, findings. The id is short, given by whoever made it, and named by others. */
+/**
+ * What is surveyed of a job: points, measures, rounds, openings, braces, findings. The id is short,
+ * given by whoever made it, and named by others.
+ */
 export const surveyed = pgTable(
   'surveyed',
   {
@@ -252,8 +278,9 @@ export const surveyed = pgTable(
 );
 
 /**
- * A picture that hangs on a job, or on a piece of it and something of that. The picture itself is a file, named by what is
- * in it (`digest`), and never changes; what is said of it does. Put away, it stays.
+ * A picture that hangs on a job, or on a piece of it and something of that. The picture itself is a
+ * file, named by what is in it (`digest`), and never changes; what is said of it does. Put away, it
+ * stays.
  */
 export const pictures = pgTable(
   'pictures',
@@ -289,8 +316,9 @@ export const pictures = pgTable(
 );
 
 /**
- * What lists show of a piece, remembered so that it is not reckoned at each view: no record of anything, and good only
- * for the piece as it was when it had been touched so often (`of`), by the program and the shop's settings it was made by.
+ * What lists show of a piece, remembered so that it is not reckoned at each view: no record of
+ * anything, and good only for the piece as it was when it had been touched so often (`of`), by the
+ * program and the shop's settings it was made by.
  */
 export const summaries = pgTable('summaries', {
   piece: pieceKey().primaryKey(),
@@ -299,7 +327,10 @@ export const summaries = pgTable('summaries', {
   summary: jsonb('summary').notNull(),
 });
 
-/** Keys of requests that were done, so that one sent again is not done again; forgotten after some days. */
+/**
+ * Keys of requests that were done, so that one sent again is not done again; forgotten after some
+ * days.
+ */
 export const requests = pgTable('requests', {
   key: text('key').primaryKey(),
   at: moment('at').notNull().defaultNow(),

@@ -5,7 +5,8 @@ import argon2 from 'argon2';
 const HOW = { type: argon2.argon2id, memoryCost: 19 * 1024, timeCost: 2, parallelism: 1 } as const;
 
 /** A pass phrase or PIN as it is kept. */
-export const hashed = (secret: string): Promise<string> => argon2.hash(secret.normalize('NFKC'), HOW);
+export const hashed = (secret: string): Promise<string> =>
+  argon2.hash(secret.normalize('NFKC'), HOW);
 
 let nobodys: Promise<string> | null = null;
 

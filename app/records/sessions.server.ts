@@ -5,7 +5,10 @@ import { digestOf, newToken } from './secrets.server';
 import type { Known } from './viewer.server';
 import { Viewer } from './viewer.server';
 
-/** How long one stays signed in without coming back: at a browser, where one chose to stay so, on a device that was let in. */
+/**
+ * How long one stays signed in without coming back: at a browser, where one chose to stay so, on a
+ * device that was let in.
+ */
 const HOUR = 3600_000;
 const [BROWSER_MS, STAYS_MS, DEVICE_MS] = [12 * HOUR, 30 * 24 * HOUR, 90 * 24 * HOUR];
 /** However often one comes back, after so long one signs in or joins again. */
@@ -18,7 +21,10 @@ const JOIN_MS = 5 * 60_000;
 
 const db = () => dbOf(Viewer.shop);
 
-/** A session as it is begun: the token for the cookie, and for how long the browser is to keep it, seconds (null: until it is closed). */
+/**
+ * A session as it is begun: the token for the cookie, and for how long the browser is to keep it,
+ * seconds (null: until it is closed).
+ */
 export type Begun = { token: string; forS: number | null };
 
 /** Signs somebody in at a browser. */
@@ -37,7 +43,10 @@ export const signOut = (token: string) =>
     .delete(sessions)
     .where(eq(sessions.token, digestOf(token)));
 
-/** Who it is that has a token; null for a token that is none, or no longer one. Being here again makes it last. */
+/**
+ * Who it is that has a token; null for a token that is none, or no longer one. Being here again
+ * makes it last.
+ */
 export async function knownBy(token: string, here: boolean): Promise<Known | null> {
   const now = Date.now();
   const [row] = await db()
@@ -54,11 +63,24 @@ export async function knownBy(token: string, here: boolean): Promise<Known | nul
   if (!person && !shops) return null;
   if (now - session.seen.getTime() > SEEN_EVERY_MS) {
     const lasts = session.until.getTime() - session.seen.getTime();
-    await db().update(sessions).set({ seen: new Date(now), until: new Date(now + lasts) }).where(eq(sessions.token, session.token)); // prettier-ignore
+    await db()
+      .update(sessions)
+      .set({ seen: new Date(now), until: new Date(now + lasts) })
+      .where(eq(sessions.token, session.token));
   }
-  const still = person && (!shops || (session.personUntil !== null && session.personUntil.getTime() > now)) ? person : null; // prettier-ignore
+  const still =
+    person && (!shops || (session.personUntil !== null && session.personUntil.getTime() > now))
+      ? person
+      : null;
   const role = shops ? 'works' : person!.role;
-  const jobs = role === 'looks' ? new Set((await db().select().from(mayLook).where(eq(mayLook.person, person!.id))).map(({ job }) => job)) : null; // prettier-ignore
+  const jobs =
+    role === 'looks'
+      ? new Set(
+          (await db().select().from(mayLook).where(eq(mayLook.person, person!.id))).map(
+            ({ job }) => job,
+          ),
+        )
+      : null;
   return {
     role,
     person: still && { id: still.id, name: still.name },
@@ -70,16 +92,24 @@ export async function knownBy(token: string, here: boolean): Promise<Known | nul
 }
 
 /** A code that lets one device in; null for `person` makes it the shop's own. */
-export async function offerJoin(viewer: Viewer, device: string, person: string | null): Promise<{ code: string; until: Date }> {
+export async function offerJoin(
+  viewer: Viewer,
+  device: string,
+  person: string | null,
+): Promise<{ code: string; until: Date }> {
   const code = newToken();
   const until = new Date(Date.now() + JOIN_MS);
   await dbOf(viewer).delete(joins).where(lt(joins.until, new Date()));
-  await dbOf(viewer).insert(joins).values({ code: digestOf(code), device, person, until });
+  await dbOf(viewer)
+    .insert(joins)
+    .values({ code: digestOf(code), device, person, until });
   return { code, until };
-} // prettier-ignore
+}
 
 /** What a code is for; null where it is none, or too late. */
-export async function joinOffered(code: string): Promise<{ device: string; person: string | null } | null> {
+export async function joinOffered(
+  code: string,
+): Promise<{ device: string; person: string | null } | null> {
   const [row] = await db()
     .select({ device: joins.device, person: people.name })
     .from(joins)
@@ -94,24 +124,48 @@ export const join = (code: string): Promise<Begun | null> =>
     const mine = and(eq(joins.code, digestOf(code)), gt(joins.until, new Date()));
     const [offer] = await tx.delete(joins).where(mine).returning();
     if (!offer) return null;
-    const [device] = await tx.insert(devices).values({ name: offer.device, person: offer.person }).returning();
+    const [device] = await tx
+      .insert(devices)
+      .values({ name: offer.device, person: offer.person })
+      .returning();
     const token = newToken();
-    await tx.insert(sessions).values({ token: digestOf(token), person: offer.person, device: device!.id, until: new Date(Date.now() + DEVICE_MS) }); // prettier-ignore
+    await tx.insert(sessions).values({
+      token: digestOf(token),
+      person: offer.person,
+      device: device!.id,
+      until: new Date(Date.now() + DEVICE_MS),
+    });
     return { token, forS: LONGEST_MS / 1000 };
   });
 
-export type Device = { id: string; name: string; person: string | null; created: string; seen: string | null };
+export type Device = {
+  id: string;
+  name: string;
+  person: string | null;
+  created: string;
+  seen: string | null;
+};
 
 /** The devices that were let in and not thrown out. */
 export async function listDevices(viewer: Viewer): Promise<Device[]> {
   const rows = await dbOf(viewer)
-    .select({ device: devices, person: people.name, seen: sql<Date | null>`(select max(s.seen) from ${sessions} s where s.device = ${devices}.id)` })
+    .select({
+      device: devices,
+      person: people.name,
+      seen: sql<Date | null>`(select max(s.seen) from ${sessions} s where s.device = ${devices}.id)`,
+    })
     .from(devices)
     .leftJoin(people, eq(people.id, devices.person))
     .where(isNull(devices.gone))
     .orderBy(asc(devices.seq));
-  return rows.map(({ device: { id, name, created }, person, seen }) => ({ id, name, person, created: created.toISOString(), seen: seen && new Date(seen).toISOString() }));
-} // prettier-ignore
+  return rows.map(({ device: { id, name, created }, person, seen }) => ({
+    id,
+    name,
+    person,
+    created: created.toISOString(),
+    seen: seen && new Date(seen).toISOString(),
+  }));
+}
 
 /** Throws a device out: it is nobody's from its next request on. */
 export const throwOut = (viewer: Viewer, id: string) =>

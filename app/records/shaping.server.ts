@@ -8,10 +8,18 @@ import type { Tx } from './database.server';
 import { pieces } from './schema.server';
 
 /** How a piece is shaped; of what has been added since it was written nothing has been said. */
-export const shapingOf = ({ shaping }: { shaping: Partial<Shaping> }): Shaping => ({ ...unshaped(), ...shaping });
+export const shapingOf = ({ shaping }: { shaping: Partial<Shaping> }): Shaping => ({
+  ...unshaped(),
+  ...shaping,
+});
 
-/** A change of how a piece is shaped: its order, steps of one's own, and the work on single steps by their keys. */
-export type ShapingChange = Partial<Pick<Shaping, 'order' | 'own'>> & { work?: Record<string, StepWork | null> };
+/**
+ * A change of how a piece is shaped: its order, steps of one's own, and the work on single steps by
+ * their keys.
+ */
+export type ShapingChange = Partial<Pick<Shaping, 'order' | 'own'>> & {
+  work?: Record<string, StepWork | null>;
+};
 
 /** Work step by step, so that two who count on two steps do not meet. */
 const WORK = 'work ';
@@ -28,18 +36,28 @@ function nested(all: Flat): Shaping {
   return { order, own, work: Object.fromEntries(work) };
 }
 
-/** Changes some of how a piece is shaped since it stood as `since` says; null when there is no such piece. */
+/**
+ * Changes some of how a piece is shaped since it stood as `since` says; null when there is no such
+ * piece.
+ */
 export async function changeShaping(
   piece: string,
   since: ShapingChange,
   mine: ShapingChange,
   tx: Tx,
 ): Promise<Changed<Flat> | null> {
-  const [row] = await tx.select({ shaping: pieces.shaping }).from(pieces).where(eq(pieces.id, piece)).for('update');
+  const [row] = await tx
+    .select({ shaping: pieces.shaping })
+    .from(pieces)
+    .where(eq(pieces.id, piece))
+    .for('update');
   if (!row) return null;
   const now = flat(shapingOf(row));
   // A step nobody has worked on yet is nothing on both sides.
-  const begun = { ...Object.fromEntries(Object.keys(flat(mine)).map((key) => [key, null])), ...now };
+  const begun = {
+    ...Object.fromEntries(Object.keys(flat(mine)).map((key) => [key, null])),
+    ...now,
+  };
   return putMerged(mergedRecord<Flat>(flat(since), flat(mine), begun), now, (merged) =>
     tx
       .update(pieces)

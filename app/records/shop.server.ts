@@ -16,14 +16,19 @@ const filledIn = ([row]: { settings: Shop }[]): Shop => ({ ...USUAL_SHOP, ...row
 const settings = async (tx: Tx): Promise<Shop> => filledIn(await only(tx));
 const asked = standing((db) => only(db).prepare('shop'));
 
-/** The shop's settings, or the usual ones until it has its own; settings added since are filled in. */
+/**
+ * The shop's settings, or the usual ones until it has its own; settings added since are filled in.
+ */
 export const shopSettings = (viewer: Viewer): Promise<Shop> =>
   viewer.once(shop, async () => filledIn(await asked(viewer).execute()));
 
 /** The readings of a shop by the list they are kept in. */
 export type Readings = Pick<Shop, ReadingList | TriedList>;
 
-/** Changes the lists of readings as they are now, nobody else meanwhile; with null nothing is changed. */
+/**
+ * Changes the lists of readings as they are now, nobody else meanwhile; with null nothing is
+ * changed.
+ */
 export const changeReadings = <Answer>(
   viewer: Viewer,
   change: (now: Readings) => { next: Readings | null; answer: Answer },
@@ -36,11 +41,17 @@ export const changeReadings = <Answer>(
     if (!next) return answer;
     viewer.anew(shop);
     const { strips, springs, radii, bites, beadTests, limitsSeen, paces } = next;
-    await tx.update(shop).set({ settings: { ...now, strips, springs, radii, bites, beadTests, limitsSeen, paces } }).where(eq(shop.id, 1)); // prettier-ignore
+    await tx
+      .update(shop)
+      .set({ settings: { ...now, strips, springs, radii, bites, beadTests, limitsSeen, paces } })
+      .where(eq(shop.id, 1));
     return answer;
   });
 
-/** Changes the settings since `since`; of test bends what was put in and taken out, whoever else did so meanwhile. */
+/**
+ * Changes the settings since `since`; of test bends what was put in and taken out, whoever else did
+ * so meanwhile.
+ */
 export const changeShop = (viewer: Viewer, since: Shop, mine: Shop): Promise<Changed<Shop>> =>
   dbOf(viewer).transaction(async (tx) => {
     // One row, locked whether it is there or not, so that of two who change it one waits.

@@ -20,11 +20,17 @@ export const surveyOf = async (viewer: Viewer, job: string): Promise<Surveyed[]>
   (await asked(viewer).execute({ job })).map(({ id, body }) => ({ ...body, id }));
 
 /** The same as it stands in a job file. */
-export const surveyFile = async (viewer: Viewer, job: string, tx: Tx = dbOf(viewer)): Promise<SurveyedFile[]> =>
+export const surveyFile = async (
+  viewer: Viewer,
+  job: string,
+  tx: Tx = dbOf(viewer),
+): Promise<SurveyedFile[]> =>
   (await inOrder(tx, job)).map(({ id, at, body }) => ({ id, at: at.toISOString(), body }));
 
 export const putSurvey = (tx: Tx, job: string, all: readonly SurveyedFile[]) =>
-  inLots(all, (lot) => tx.insert(surveyed).values(lot.map((one) => ({ ...one, job, at: new Date(one.at) }))));
+  inLots(all, (lot) =>
+    tx.insert(surveyed).values(lot.map((one) => ({ ...one, job, at: new Date(one.at) }))),
+  );
 
 /** Writes something down; under an id that is there already nothing is written. */
 export const addSurveyed = (job: string, id: string, body: SurveyBody, tx: Tx) =>
@@ -32,7 +38,10 @@ export const addSurveyed = (job: string, id: string, body: SurveyBody, tx: Tx) =
 
 async function heldBody(tx: Tx, job: string, id: string): Promise<SurveyBody | null> {
   const mine = and(eq(surveyed.job, job), eq(surveyed.id, id));
-  return (await tx.select({ body: surveyed.body }).from(surveyed).where(mine).for('update'))[0]?.body ?? null;
+  return (
+    (await tx.select({ body: surveyed.body }).from(surveyed).where(mine).for('update'))[0]?.body ??
+    null
+  );
 }
 
 const put = (tx: Tx, job: string, id: string, body: SurveyBody) =>
@@ -44,8 +53,8 @@ const put = (tx: Tx, job: string, id: string, body: SurveyBody) =>
 export type Fields = Record<string, unknown>;
 
 /**
- * Changes fields of something surveyed since they stood as `since` says; null when there is no such thing, `unfit` when
- * what would come of it is none of its kind.
+ * Changes fields of something surveyed since they stood as `since` says; null when there is no such
+ * thing, `unfit` when what would come of it is none of its kind.
  */
 export async function changeSurveyed(
   job: string,
@@ -65,7 +74,10 @@ export async function changeSurveyed(
 
 export type Readings = Record<string, Reading | null>;
 
-/** Puts down what was read in a round, measure by measure, since it stood as `since` says; null takes a reading off. */
+/**
+ * Puts down what was read in a round, measure by measure, since it stood as `since` says; null
+ * takes a reading off.
+ */
 export async function readRound(
   job: string,
   id: string,
@@ -76,10 +88,16 @@ export async function readRound(
   const body = await heldBody(tx, job, id);
   if (body?.kind !== 'round') return null;
   // Nothing read is the same as no reading.
-  const named = (all: Readings) => Object.fromEntries(Object.keys(mine).map((key) => [key, all[key] ?? null]));
+  const named = (all: Readings) =>
+    Object.fromEntries(Object.keys(mine).map((key) => [key, all[key] ?? null]));
   const now = named(body.readings);
   return putMerged(mergedRecord<Readings>(named(since), mine, now), now, (merged) => {
-    const readings = Object.entries({ ...body.readings, ...merged }).filter(([, reading]) => reading !== null);
-    return put(tx, job, id, { ...body, readings: Object.fromEntries(readings) as Record<string, Reading> });
+    const readings = Object.entries({ ...body.readings, ...merged }).filter(
+      ([, reading]) => reading !== null,
+    );
+    return put(tx, job, id, {
+      ...body,
+      readings: Object.fromEntries(readings) as Record<string, Reading>,
+    });
   });
 }

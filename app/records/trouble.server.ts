@@ -1,11 +1,15 @@
 import { createContext } from 'react-router';
 
-/** Why something could not be done though nothing was wrong with it: what to answer, and what to say. */
+/**
+ * Why something could not be done though nothing was wrong with it: what to answer, and what to
+ * say.
+ */
 export type Trouble = { status: 503 | 507; message: string };
 
 const FULL: Trouble = {
   status: 507,
-  message: 'The disk is full: nothing was saved. What you typed is still here; make room and try again.',
+  message:
+    'The disk is full: nothing was saved. What you typed is still here; make room and try again.',
 };
 const AWAY: Trouble = {
   status: 503,
@@ -16,7 +20,10 @@ const BUSY: Trouble = {
   message: 'Somebody else is writing there. What you typed is still here: try again in a moment.',
 };
 
-/** What PostgreSQL and its driver call it (Appendix A of its manual), and what it is to whoever asked. */
+/**
+ * What PostgreSQL and its driver call it (Appendix A of its manual), and what it is to whoever
+ * asked.
+ */
 const CODES: Record<string, Trouble> = {
   '53100': FULL,
   ENOSPC: FULL,
@@ -36,7 +43,10 @@ const CODES: Record<string, Trouble> = {
 const AWAY_SAID =
   /^Connection terminated|^timeout exceeded when trying to connect|^Client has encountered a connection error|^connect ECONN/;
 
-/** What stood in the way, where it was the disk or the database; the query builder wraps what the driver said. */
+/**
+ * What stood in the way, where it was the disk or the database; the query builder wraps what the
+ * driver said.
+ */
 export function troubleIn(error: unknown): Trouble | null {
   // From a worker what it threw comes as plain data.
   if (typeof error !== 'object' || error === null) return null;
@@ -50,9 +60,15 @@ export function troubleIn(error: unknown): Trouble | null {
 /** What stood in the way of the request that is being answered. */
 export const troubleMet = createContext<Trouble | null>(null);
 
-/** The answer to a request that trouble stood in the way of: as it was made, not as a fault of ours; a page stays a page. */
+/**
+ * The answer to a request that trouble stood in the way of: as it was made, not as a fault of ours;
+ * a page stays a page.
+ */
 export function toldInstead(answer: Response, { status, message }: Trouble): Response {
   const { headers } = answer;
-  const isPage = headers.get('Content-Type')?.startsWith('text/html') || headers.has('X-Remix-Response');
-  return isPage ? new Response(answer.body, { status, headers }) : Response.json({ message }, { status });
+  const isPage =
+    headers.get('Content-Type')?.startsWith('text/html') || headers.has('X-Remix-Response');
+  return isPage
+    ? new Response(answer.body, { status, headers })
+    : Response.json({ message }, { status });
 }

@@ -7,9 +7,15 @@ export type Named = { id: string; name: string };
 /** What is known of whoever asks. */
 export type Known = {
   role: Role;
-  /** Null where nobody has said who it is: on the shop's own device, or at an open machine without people. */
+  /**
+   * Null where nobody has said who it is: on the shop's own device, or at an open machine without
+   * people.
+   */
   person: Named | null;
-  /** The phone or tablet that was let in; `shops`: it is the shop's own. Null in a browser that was signed in to. */
+  /**
+   * The phone or tablet that was let in; `shops`: it is the shop's own. Null in a browser that was
+   * signed in to.
+   */
   device: (Named & { shops: boolean }) | null;
   /** The only jobs that may be seen; null for all. */
   jobs: ReadonlySet<string> | null;
@@ -20,8 +26,9 @@ export type Known = {
 };
 
 /**
- * Who asks. Every query takes one first, and the database is handed out to none without (`dbOf`): what a viewer may see
- * and change is decided here and in the queries, never on a page. Nobody but this file can make one.
+ * Who asks. Every query takes one first, and the database is handed out to none without (`dbOf`):
+ * what a viewer may see and change is decided here and in the queries, never on a page. Nobody but
+ * this file can make one.
  */
 export class Viewer {
   /** Null for whoever has not signed in: no query is answered to them. */
@@ -50,7 +57,10 @@ export class Viewer {
     return this.known !== null && (this.known.jobs === null || this.known.jobs.has(job));
   }
 
-  /** What several loaders of one request ask for, asked once, under what is asked for; a chore asks each time. */
+  /**
+   * What several loaders of one request ask for, asked once, under what is asked for; a chore asks
+   * each time.
+   */
   once<Found>(what: object, find: () => Promise<Found>): Promise<Found> {
     const before = this.#found?.get(what) as Promise<Found> | undefined;
     if (before) return before;
@@ -65,5 +75,8 @@ export class Viewer {
   }
 }
 
-/** The viewer of the request that is being answered; set at the door (`door.server.ts`), once, for every route. */
+/**
+ * The viewer of the request that is being answered; set at the door (`door.server.ts`), once, for
+ * every route.
+ */
 export const viewerIn = createContext<Viewer>();

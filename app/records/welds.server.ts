@@ -41,15 +41,30 @@ export const inspectionOf = (row: typeof inspections.$inferSelect): Inspection =
 });
 
 /** Weld entries of a piece, in the order they were written. */
-export const weldsOf = async (viewer: Viewer, piece: string, tx: Tx = dbOf(viewer)): Promise<Weld[]> =>
+export const weldsOf = async (
+  viewer: Viewer,
+  piece: string,
+  tx: Tx = dbOf(viewer),
+): Promise<Weld[]> =>
   (await tx.select().from(welds).where(eq(welds.piece, piece)).orderBy(asc(welds.seq))).map(weldOf);
 
-export const inspectionsOf = async (viewer: Viewer, piece: string, tx: Tx = dbOf(viewer)): Promise<Inspection[]> =>
-  (await tx.select().from(inspections).where(eq(inspections.piece, piece)).orderBy(asc(inspections.seq))).map(
-    inspectionOf,
-  );
+export const inspectionsOf = async (
+  viewer: Viewer,
+  piece: string,
+  tx: Tx = dbOf(viewer),
+): Promise<Inspection[]> =>
+  (
+    await tx
+      .select()
+      .from(inspections)
+      .where(eq(inspections.piece, piece))
+      .orderBy(asc(inspections.seq))
+  ).map(inspectionOf);
 
-/** Puts weld entries in, under ids of their own where whoever wrote them gave them one; answers their ids in the order given. */
+/**
+ * Puts weld entries in, under ids of their own where whoever wrote them gave them one; answers
+ * their ids in the order given.
+ */
 export async function addWelds(
   viewer: Viewer,
   piece: string,
@@ -59,7 +74,11 @@ export async function addWelds(
   const ids: string[] = [];
   await inLots(all, async (lot) => {
     const rows = lot.map((weld) => ({ ...weld, piece, at: new Date(weld.at) }));
-    const put = await tx.insert(welds).values(rows).onConflictDoNothing().returning({ id: welds.id });
+    const put = await tx
+      .insert(welds)
+      .values(rows)
+      .onConflictDoNothing()
+      .returning({ id: welds.id });
     ids.push(...wentIn(put, lot.length));
   });
   return ids;
@@ -75,7 +94,11 @@ export async function addInspections(
   const ids: string[] = [];
   await inLots(all, async (lot) => {
     const rows = lot.map((inspection) => ({ ...inspection, piece, at: new Date(inspection.at) }));
-    const put = await tx.insert(inspections).values(rows).onConflictDoNothing().returning({ id: inspections.id });
+    const put = await tx
+      .insert(inspections)
+      .values(rows)
+      .onConflictDoNothing()
+      .returning({ id: inspections.id });
     ids.push(...wentIn(put, lot.length));
   });
   return ids;
@@ -101,7 +124,10 @@ export async function setRemedy(
   );
 }
 
-/** Takes a weld entry or an inspection back: it stays in the record, with when and why. Once, and for good. */
+/**
+ * Takes a weld entry or an inspection back: it stays in the record, with when and why. Once, and
+ * for good.
+ */
 export async function withdrawRecord(
   piece: string,
   what: 'weld' | 'inspection',
@@ -111,7 +137,11 @@ export async function withdrawRecord(
 ): Promise<{ kind: 'saved' } | Gone> {
   const table = what === 'weld' ? welds : inspections;
   const mine = and(eq(table.id, id), eq(table.piece, piece));
-  const [row] = await tx.select({ withdrawn: table.withdrawn }).from(table).where(mine).for('update');
+  const [row] = await tx
+    .select({ withdrawn: table.withdrawn })
+    .from(table)
+    .where(mine)
+    .for('update');
   if (!row) return { kind: 'none' };
   if (row.withdrawn) return { kind: 'taken-back' };
   await tx.update(table).set({ withdrawn }).where(mine);

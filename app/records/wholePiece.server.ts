@@ -73,7 +73,10 @@ const asked = standing((db) =>
     .prepare('whole_piece'),
 );
 
-/** All that the page of a piece stands on, as it stands at one moment, by one statement; null where there is no such piece. */
+/**
+ * All that the page of a piece stands on, as it stands at one moment, by one statement; null where
+ * there is no such piece.
+ */
 export async function wholePiece(viewer: Viewer, id: string): Promise<WholePiece | null> {
   const found = await asked(viewer).execute({ id });
   if (!found || !viewer.sees(found.job.id)) return null;

@@ -18,20 +18,33 @@ export const waitAfter = (wrong: number): number =>
   wrong < FREE ? 0 : Math.min(MOST_WAIT_S, 2 ** (wrong - FREE + 1));
 
 /**
- * How long this person, and this address, must still wait before they are heard, seconds; the longer of the two. The same for
- * a name that nobody has.
+ * How long this person, and this address, must still wait before they are heard, seconds; the
+ * longer of the two. The same for a name that nobody has.
  */
 export async function waitFor(name: string, address: string): Promise<number> {
   const since = new Date(Date.now() - COUNTS_MS);
   const recent = await db()
     .select({ at: wrongTries.at, name: wrongTries.name, address: wrongTries.address })
     .from(wrongTries)
-    .where(and(gt(wrongTries.at, since), or(eq(wrongTries.name, named(name)), eq(wrongTries.address, address))))
+    .where(
+      and(
+        gt(wrongTries.at, since),
+        or(eq(wrongTries.name, named(name)), eq(wrongTries.address, address)),
+      ),
+    )
     .orderBy(desc(wrongTries.seq))
     .limit(200);
   const left = (mine: typeof recent): number =>
     mine[0] ? mine[0].at.getTime() / 1000 + waitAfter(mine.length) - Date.now() / 1000 : 0;
-  return Math.max(0, Math.ceil(Math.max(left(recent.filter((one) => one.name === named(name))), left(recent.filter((one) => one.address === address))))); // prettier-ignore
+  return Math.max(
+    0,
+    Math.ceil(
+      Math.max(
+        left(recent.filter((one) => one.name === named(name))),
+        left(recent.filter((one) => one.address === address)),
+      ),
+    ),
+  );
 }
 
 /** Writes a wrong try down; those of long ago go. */

@@ -19,19 +19,41 @@ export const tracksOf = (tracks: readonly Track[], { tool, round }: Asked): Trac
 
 const long = (tracks: readonly Track[]): number =>
   tracks.reduce(
-    (sum, { places }) => sum + places.slice(1).reduce((all, p, i) => all + distance(p, places[i]!), 0),
+    (sum, { places }) =>
+      sum + places.slice(1).reduce((all, p, i) => all + distance(p, places[i]!), 0),
     0,
   );
 
 /** Where the wheel or the hammer goes to raise the middle, round by round. */
-export function RaisingTracks({ tracks, look, onLook }: { tracks: readonly Track[]; look: TrackLook; onLook: (look: TrackLook) => void }) {
+export function RaisingTracks({
+  tracks,
+  look,
+  onLook,
+}: {
+  tracks: readonly Track[];
+  look: TrackLook;
+  onLook: (look: TrackLook) => void;
+}) {
   const { show } = usePreferences();
-  const rounds = Math.max(1, ...tracks.filter(({ tool }) => tool === look.tool).map(({ round }) => round));
+  const rounds = Math.max(
+    1,
+    ...tracks.filter(({ tool }) => tool === look.tool).map(({ round }) => round),
+  );
   const mine = tracksOf(tracks, look);
   return (
     // Right under the drawing on a phone: what is chosen here is seen there.
-    <Box component="section" aria-label="Where it is worked" sx={{ display: 'grid', gap: 1, order: { xs: -1, md: 0 } }}>
-      <ToggleButtonGroup exclusive fullWidth value={look.tool} aria-label="What is drawn" onChange={(_, tool: TrackLook['tool'] | null) => tool && onLook({ tool, round: 1 })}>
+    <Box
+      component="section"
+      aria-label="Where it is worked"
+      sx={{ display: 'grid', gap: 1, order: { xs: -1, md: 0 } }}
+    >
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={look.tool}
+        aria-label="What is drawn"
+        onChange={(_, tool: TrackLook['tool'] | null) => tool && onLook({ tool, round: 1 })}
+      >
         <ToggleButton value="map">Map</ToggleButton>
         <ToggleButton value="wheel">Wheel</ToggleButton>
         <ToggleButton value="hammer">Hammer</ToggleButton>
@@ -39,13 +61,33 @@ export function RaisingTracks({ tracks, look, onLook }: { tracks: readonly Track
       {look.tool !== 'map' && (
         <>
           <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-            <Button variant="outlined" aria-label="The round before" disabled={look.round <= 1} onClick={() => onLook({ ...look, round: look.round - 1 })} sx={{ minWidth: 52 }}>
+            <Button
+              variant="outlined"
+              aria-label="The round before"
+              disabled={look.round <= 1}
+              onClick={() => onLook({ ...look, round: look.round - 1 })}
+              sx={{ minWidth: 52 }}
+            >
               −
             </Button>
             <Typography role="status" sx={{ flex: 1, textAlign: 'center', fontSize: '1.08rem' }}>
-              Round {look.round} of {rounds}: {mine.length} {look.tool === 'wheel' ? (mine.length === 1 ? 'track' : 'tracks') : mine.length === 1 ? 'ring' : 'rings'}, <span className="figure">{show(long(mine), 0)}</span> in all
+              Round {look.round} of {rounds}: {mine.length}{' '}
+              {look.tool === 'wheel'
+                ? mine.length === 1
+                  ? 'track'
+                  : 'tracks'
+                : mine.length === 1
+                  ? 'ring'
+                  : 'rings'}
+              , <span className="figure">{show(long(mine), 0)}</span> in all
             </Typography>
-            <Button variant="outlined" aria-label="The next round" disabled={look.round >= rounds} onClick={() => onLook({ ...look, round: look.round + 1 })} sx={{ minWidth: 52 }}>
+            <Button
+              variant="outlined"
+              aria-label="The next round"
+              disabled={look.round >= rounds}
+              onClick={() => onLook({ ...look, round: look.round + 1 })}
+              sx={{ minWidth: 52 }}
+            >
               +
             </Button>
           </Box>
@@ -58,4 +100,4 @@ export function RaisingTracks({ tracks, look, onLook }: { tracks: readonly Track
       )}
     </Box>
   );
-} // prettier-ignore
+}

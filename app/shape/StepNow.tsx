@@ -33,26 +33,44 @@ function Forecast({ step }: { step: ShapeStep }) {
   const found = useForecast(step);
   if (!found) return null;
   const minutes = found.seconds / 60;
-  const said = minutes < 90 ? `${Math.max(1, Math.round(minutes))} min` : `${(minutes / 60).toFixed(1)} h`;
+  const said =
+    minutes < 90 ? `${Math.max(1, Math.round(minutes))} min` : `${(minutes / 60).toFixed(1)} h`;
   return (
     <Typography variant="body2">
-      At this shop’s pace about <b className="figure">{said}</b> (by {found.readings === 1 ? 'one reading' : `${found.readings} readings`}).
+      At this shop’s pace about <b className="figure">{said}</b> (by{' '}
+      {found.readings === 1 ? 'one reading' : `${found.readings} readings`}).
     </Typography>
   );
-} // prettier-ignore
+}
 
-/** The step that is done or looked at, large: what to do, with its figures, its count, its watch. */
+/**
+ * The step that is done or looked at, large: what to do, with its figures, its count, its watch.
+ */
 export function StepNow({ step, place, now, work, setWork, first }: Props) {
   const { pattern } = usePiece();
   const { show, showThin } = usePreferences();
   const { title, how, reason } = stepSaid(step, pattern, { show, showThin });
   return (
-    <Box role="status" aria-label="Now" sx={{ borderLeft: `6px solid ${work.done ? 'var(--good)' : now ? 'var(--torch)' : 'var(--rule)'}`, bgcolor: now && !work.done ? 'var(--torch-ground)' : undefined, px: 1.6, py: 1.2, display: 'grid', gap: 1 }}>
+    <Box
+      role="status"
+      aria-label="Now"
+      sx={{
+        borderLeft: `6px solid ${work.done ? 'var(--good)' : now ? 'var(--torch)' : 'var(--rule)'}`,
+        bgcolor: now && !work.done ? 'var(--torch-ground)' : undefined,
+        px: 1.6,
+        py: 1.2,
+        display: 'grid',
+        gap: 1,
+      }}
+    >
       <Typography variant="body2">
         {place}
         {work.done ? ' · done' : now ? ' · now' : ''}
       </Typography>
-      <Typography className="condensed" sx={{ fontSize: '1.6rem', fontWeight: 600, lineHeight: 1.15 }}>
+      <Typography
+        className="condensed"
+        sx={{ fontSize: '1.6rem', fontWeight: 600, lineHeight: 1.15 }}
+      >
         {title}
       </Typography>
       {how && <Typography sx={{ fontSize: '1.08rem' }}>{how}</Typography>}
@@ -61,7 +79,9 @@ export function StepNow({ step, place, now, work, setWork, first }: Props) {
           Why: {reason}
         </Typography>
       )}
-      {step.counts && <Counter key={step.key} step={step} work={work} setWork={setWork} first={first} />}
+      {step.counts && (
+        <Counter key={step.key} step={step} work={work} setWork={setWork} first={first} />
+      )}
       <Forecast step={step} />
       <Watch work={work} setWork={setWork} first={first} />
       <TextField
@@ -74,12 +94,17 @@ export function StepNow({ step, place, now, work, setWork, first }: Props) {
       />
       {(work.count > 0 || work.seconds > 0 || work.before.length > 0) && (
         <Box>
-          <Button color="inherit" onClick={() => setWork(madeAgain(work, new Date().toISOString()))} disabled={work.count === 0 && work.seconds === 0 && work.since === null}>
+          <Button
+            color="inherit"
+            onClick={() => setWork(madeAgain(work, new Date().toISOString()))}
+            disabled={work.count === 0 && work.seconds === 0 && work.since === null}
+          >
             Made again: start the count anew
           </Button>
           {work.before.map((one, i) => (
             <Typography key={one.at} variant="body2" sx={{ color: 'var(--pencil)' }}>
-              {i === 0 ? 'First' : `Try ${i + 1}`}: {step.counts ? `${one.count} ${COUNT_WORDS[step.counts.of][1]}, ` : ''}
+              {i === 0 ? 'First' : `Try ${i + 1}`}:{' '}
+              {step.counts ? `${one.count} ${COUNT_WORDS[step.counts.of][1]}, ` : ''}
               {clock(one.seconds)}
               {one.note && `, “${one.note}”`}
             </Typography>
@@ -88,37 +113,64 @@ export function StepNow({ step, place, now, work, setWork, first }: Props) {
       )}
     </Box>
   );
-} // prettier-ignore
+}
 
-function Counter({ step, work, setWork, first }: Pick<Props, 'step' | 'work' | 'setWork' | 'first'>) {
+function Counter({
+  step,
+  work,
+  setWork,
+  first,
+}: Pick<Props, 'step' | 'work' | 'setWork' | 'first'>) {
   const { of, wanted } = step.counts!;
   const [one, many] = COUNT_WORDS[of];
   const add = (by: number) => setWork({ count: Math.max(0, work.count + by) });
   return (
     <Box sx={{ display: 'grid', gap: 0.8 }}>
-      <Typography className="figure" sx={{ fontSize: '2.1rem', fontWeight: 600, lineHeight: 1 }} aria-label={`${work.count} ${many} made`}>
+      <Typography
+        className="figure"
+        sx={{ fontSize: '2.1rem', fontWeight: 600, lineHeight: 1 }}
+        aria-label={`${work.count} ${many} made`}
+      >
         {work.count}
         <Box component="span" sx={{ fontSize: '1.15rem', color: 'var(--pencil)' }}>
           {wanted === null ? ` ${many}` : ` of ${wanted} ${many}`}
         </Box>
       </Typography>
-      {first && first.count > 0 && <Typography>The first side took {first.count} {first.count === 1 ? one : many}.</Typography>}
+      {first && first.count > 0 && (
+        <Typography>
+          The first side took {first.count} {first.count === 1 ? one : many}.
+        </Typography>
+      )}
       <Box sx={{ display: 'grid', gridTemplateColumns: '2fr 1fr 1fr', gap: 1 }}>
-        <Button variant="contained" size="large" sx={{ minHeight: 64, fontSize: '1.4rem' }} onClick={() => add(1)}>
+        <Button
+          variant="contained"
+          size="large"
+          sx={{ minHeight: 64, fontSize: '1.4rem' }}
+          onClick={() => add(1)}
+        >
           +1 {one}
         </Button>
         <Button variant="outlined" size="large" sx={{ minHeight: 64 }} onClick={() => add(5)}>
           +5
         </Button>
-        <Button variant="outlined" size="large" sx={{ minHeight: 64 }} disabled={work.count === 0} onClick={() => add(-1)}>
+        <Button
+          variant="outlined"
+          size="large"
+          sx={{ minHeight: 64 }}
+          disabled={work.count === 0}
+          onClick={() => add(-1)}
+        >
           −1
         </Button>
       </Box>
     </Box>
   );
-} // prettier-ignore
+}
 
-/** How long the step took: it runs on while the page is closed, for it is told from when it was started. */
+/**
+ * How long the step took: it runs on while the page is closed, for it is told from when it was
+ * started.
+ */
 function Watch({ work, setWork, first }: Pick<Props, 'work' | 'setWork' | 'first'>) {
   const [time, setTime] = useState(() => Date.now());
   const running = work.since !== null;
@@ -131,7 +183,11 @@ function Watch({ work, setWork, first }: Pick<Props, 'work' | 'setWork' | 'first
   const turn = () => {
     const at = Date.now();
     setTime(at);
-    setWork(running ? { seconds: workedSeconds(work, at), since: null } : { since: new Date(at).toISOString() });
+    setWork(
+      running
+        ? { seconds: workedSeconds(work, at), since: null }
+        : { since: new Date(at).toISOString() },
+    );
   };
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
@@ -141,7 +197,9 @@ function Watch({ work, setWork, first }: Pick<Props, 'work' | 'setWork' | 'first
       <Typography className="figure" role="timer" sx={{ fontSize: '1.5rem' }}>
         {clock(seconds)}
       </Typography>
-      {first && first.seconds > 0 && <Typography variant="body2">First side: {clock(first.seconds)}</Typography>}
+      {first && first.seconds > 0 && (
+        <Typography variant="body2">First side: {clock(first.seconds)}</Typography>
+      )}
     </Box>
   );
-} // prettier-ignore
+}

@@ -32,7 +32,8 @@ import { useShaping } from './useShaping';
 
 const SMOOTHING = { tool: 'smooth', round: 1 } as const;
 
-const bring = (id: string) => document.getElementById(id)?.scrollIntoView({ block: 'nearest', behavior: 'smooth' });
+const bring = (id: string) =>
+  document.getElementById(id)?.scrollIntoView({ block: 'nearest', behavior: 'smooth' });
 
 /** The shape stop: the working order with its reasons, done one step at a time. */
 export default function ShapeStage() {
@@ -46,7 +47,14 @@ function Shape() {
   const { shaping, saved, workOn, setWork, setOrder, setOwn } = shaped;
   const keepPace = usePace();
   const [chosen, choose] = useState<string | null>(null);
-  const own = shaping.own.map(({ key, text }): ShapeStep => ({ key, what: 'own', about: [], reason: text, figures: {}, counts: null }));
+  const own = shaping.own.map(({ key, text }): ShapeStep => ({
+    key,
+    what: 'own',
+    about: [],
+    reason: text,
+    figures: {},
+    counts: null,
+  }));
   // The other side is done as the first one was, where nobody has said otherwise.
   const first = from?.as === 'other-side' ? from.shaping : null;
   const steps = inOwnOrder([...reckoned, ...own], shaping.order ?? first?.order ?? null);
@@ -59,13 +67,27 @@ function Shape() {
   const tally: TallyFigure[] = [
     { label: 'Steps', value: `${done} of ${steps.length}` },
     { label: 'Time so far', value: clock(seconds) },
-    ...(first ? [{ label: 'The first side took', value: clock(Object.values(first.work).reduce((sum, work) => sum + work.seconds, 0)) }] : []),
-    { label: 'Order', value: broken.length > 0 ? `${broken.length} to look at` : 'Keeps the rules', alert: broken.length > 0 },
+    ...(first
+      ? [
+          {
+            label: 'The first side took',
+            value: clock(Object.values(first.work).reduce((sum, work) => sum + work.seconds, 0)),
+          },
+        ]
+      : []),
+    {
+      label: 'Order',
+      value: broken.length > 0 ? `${broken.length} to look at` : 'Keeps the rules',
+      alert: broken.length > 0,
+    },
   ];
   const [trackLook, setTrackLook] = useState<TrackLook>({ tool: 'map', round: 1 });
   const map = mapOf(pattern);
   // A card laid flat before tracks were kept has none: laid anew it has.
-  const tracks = map && map.tracks.length > 0 && (looked?.what === 'raise' || looked?.what === 'smooth') ? map.tracks : null;
+  const tracks =
+    map && map.tracks.length > 0 && (looked?.what === 'raise' || looked?.what === 'smooth')
+      ? map.tracks
+      : null;
   const finish = (step: ShapeStep) => {
     const at = Date.now();
     const work = workOn(step.key);
@@ -79,14 +101,25 @@ function Shape() {
     choose(key);
     bring('shape-now');
   };
-  const checked = looked?.what === 'check' ? pattern.profiles.find(({ id: one }) => one === looked.about[0]) : undefined;
+  const checked =
+    looked?.what === 'check'
+      ? pattern.profiles.find(({ id: one }) => one === looked.about[0])
+      : undefined;
   return (
     <StageLayout
       drawerWidth={440}
       tally={tally}
       drawing={
-        <Drawing bounds={box(outlineOf(pattern).path)} ground="blank" label="The piece in work" overlay={null}>
-          <ShapePicture step={looked} tracks={tracks && tracksOf(tracks, looked!.what === 'smooth' ? SMOOTHING : trackLook)} />
+        <Drawing
+          bounds={box(outlineOf(pattern).path)}
+          ground="blank"
+          label="The piece in work"
+          overlay={null}
+        >
+          <ShapePicture
+            step={looked}
+            tracks={tracks && tracksOf(tracks, looked!.what === 'smooth' ? SMOOTHING : trackLook)}
+          />
         </Drawing>
       }
       drawer={
@@ -94,21 +127,70 @@ function Shape() {
           <SelfSavedWord {...saved} />
           <Box id="shape-now" />
           {looked && (
-            <StepNow key={looked.key} step={looked} place={`${steps.indexOf(looked) + 1} of ${steps.length}`} now={looked === next} work={workOn(looked.key)} setWork={(change) => setWork(looked.key, change)} first={first?.work[looked.key] ?? null} />
+            <StepNow
+              key={looked.key}
+              step={looked}
+              place={`${steps.indexOf(looked) + 1} of ${steps.length}`}
+              now={looked === next}
+              work={workOn(looked.key)}
+              setWork={(change) => setWork(looked.key, change)}
+              first={first?.work[looked.key] ?? null}
+            />
           )}
-          {looked?.what === 'raise' && tracks && <RaisingTracks tracks={tracks} look={trackLook} onLook={setTrackLook} />}
+          {looked?.what === 'raise' && tracks && (
+            <RaisingTracks tracks={tracks} look={trackLook} onLook={setTrackLook} />
+          )}
           {looked && ['raise', 'smooth', 'strain'].includes(looked.what) && <CrownLink />}
-          {checked && looked && <StripGaps key={`gaps ${looked.key}`} profile={checked} work={workOn(looked.key)} setWork={(change) => setWork(looked.key, change)} />}
-          {looked && <TestReadings key={`test ${looked.key}`} step={looked} onKept={() => choose(null)} />}
-          {looked?.what === 'strain' && <ItWentWrong key={`wrong ${looked.key}`} step={looked} count={workOn(looked.key).count} />}
+          {checked && looked && (
+            <StripGaps
+              key={`gaps ${looked.key}`}
+              profile={checked}
+              work={workOn(looked.key)}
+              setWork={(change) => setWork(looked.key, change)}
+            />
+          )}
           {looked && (
-            <Box sx={{ display: 'flex', gap: 1, position: 'sticky', bottom: -16, zIndex: 2, bgcolor: 'var(--panel)', pt: 1, pb: 3, mx: -2, px: 2, borderTop: { xs: '1.5px solid var(--rule)', md: 0 } }}>
+            <TestReadings key={`test ${looked.key}`} step={looked} onKept={() => choose(null)} />
+          )}
+          {looked?.what === 'strain' && (
+            <ItWentWrong
+              key={`wrong ${looked.key}`}
+              step={looked}
+              count={workOn(looked.key).count}
+            />
+          )}
+          {looked && (
+            <Box
+              sx={{
+                display: 'flex',
+                gap: 1,
+                position: 'sticky',
+                bottom: -16,
+                zIndex: 2,
+                bgcolor: 'var(--panel)',
+                pt: 1,
+                pb: 3,
+                mx: -2,
+                px: 2,
+                borderTop: { xs: '1.5px solid var(--rule)', md: 0 },
+              }}
+            >
               {workOn(looked.key).done ? (
-                <Button variant="outlined" size="large" sx={{ flex: 1, minHeight: 56 }} onClick={() => setWork(looked.key, { done: null })}>
+                <Button
+                  variant="outlined"
+                  size="large"
+                  sx={{ flex: 1, minHeight: 56 }}
+                  onClick={() => setWork(looked.key, { done: null })}
+                >
                   Not done after all
                 </Button>
               ) : (
-                <Button variant="contained" size="large" sx={{ flex: 1, minHeight: 56, fontSize: '1.15rem' }} onClick={() => finish(looked)}>
+                <Button
+                  variant="contained"
+                  size="large"
+                  sx={{ flex: 1, minHeight: 56, fontSize: '1.15rem' }}
+                  onClick={() => finish(looked)}
+                >
                   {looked === next ? 'Done, next' : 'This one is done'}
                 </Button>
               )}
@@ -120,15 +202,35 @@ function Shape() {
             </Box>
           )}
           <Typography variant="h3">All of it</Typography>
-          <StepList steps={steps} broken={broken} workOn={workOn} looked={looked?.key ?? null} next={next?.key ?? null} look={look} move={setOrder} />
+          <StepList
+            steps={steps}
+            broken={broken}
+            workOn={workOn}
+            looked={looked?.key ?? null}
+            next={next?.key ?? null}
+            look={look}
+            move={setOrder}
+          />
           {shaping.order && (
             <Button variant="outlined" onClick={() => setOrder(null)}>
               Back to the order that was reckoned
             </Button>
           )}
-          <OwnStep onAdd={(text) => { const key = `own ${crypto.randomUUID().slice(0, 8)}`; setOwn([...shaping.own, { key, text }]); setOrder([...steps.map((step) => step.key), key]); }} />
+          <OwnStep
+            onAdd={(text) => {
+              const key = `own ${crypto.randomUUID().slice(0, 8)}`;
+              setOwn([...shaping.own, { key, text }]);
+              setOrder([...steps.map((step) => step.key), key]);
+            }}
+          />
           {looked?.what === 'own' && (
-            <Button color="inherit" onClick={() => { setOwn(shaping.own.filter(({ key }) => key !== looked.key)); choose(null); }}>
+            <Button
+              color="inherit"
+              onClick={() => {
+                setOwn(shaping.own.filter(({ key }) => key !== looked.key));
+                choose(null);
+              }}
+            >
               Take the step “{looked.reason}” out
             </Button>
           )}
@@ -137,7 +239,7 @@ function Shape() {
       }
     />
   );
-} // prettier-ignore
+}
 
 /** A step of one's own, put in at the end and moved from there. */
 function OwnStep({ onAdd }: { onAdd: (text: string) => void }) {
@@ -149,10 +251,18 @@ function OwnStep({ onAdd }: { onAdd: (text: string) => void }) {
   };
   return (
     <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-end' }}>
-      <TextField label="A step of your own" value={text} fullWidth slotProps={{ htmlInput: { maxLength: 300 } }} onChange={(event) => setText(cut(event.target.value, 300))} onKeyDown={(event) => event.key === 'Enter' && add()} placeholder="Planish the middle, anneal the rim …" />
+      <TextField
+        label="A step of your own"
+        value={text}
+        fullWidth
+        slotProps={{ htmlInput: { maxLength: 300 } }}
+        onChange={(event) => setText(cut(event.target.value, 300))}
+        onKeyDown={(event) => event.key === 'Enter' && add()}
+        placeholder="Planish the middle, anneal the rim …"
+      />
       <Button variant="outlined" sx={{ flexShrink: 0 }} disabled={text.trim() === ''} onClick={add}>
         Put it in
       </Button>
     </Box>
   );
-} // prettier-ignore
+}

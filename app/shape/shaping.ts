@@ -18,8 +18,8 @@ const Some = z.strictObject({
 const Body = z.object({ since: Some, mine: Some }).and(Key);
 
 /**
- * Changes some of how a piece is shaped; answers the whole of it as it is now. 409 with what to say where another page has
- * said something else meanwhile.
+ * Changes some of how a piece is shaped; answers the whole of it as it is now. 409 with what to say
+ * where another page has said something else meanwhile.
  */
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
@@ -31,7 +31,12 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const answer = { shaping: shapingOf(piece) };
   if (found.kind === 'saved') return Response.json(answer);
   const clashes = found.clashes.map((one) => (one.startsWith('work ') ? 'A step' : one));
-  const message = sentenceOf<Record<string, unknown>>({ clashes, now: {} }, {}, { order: 'The order', own: 'Steps of your own' }, () => '…'); // prettier-ignore
+  const message = sentenceOf<Record<string, unknown>>(
+    { clashes, now: {} },
+    {},
+    { order: 'The order', own: 'Steps of your own' },
+    () => '…',
+  );
   const { order: hadOrder, own: hadOwn, work } = answer.shaping;
   const now = {
     order: hadOrder,

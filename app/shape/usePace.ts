@@ -13,14 +13,26 @@ const nothing = () => {};
 /** So short a stretch says nothing, m. */
 const LEAST_METRES = 0.001;
 
-/** Along how much of a flange or bead a step works, m; null for what is not counted by the metre. */
-export function workedAlong(step: ShapeStep, { beads }: Development): { what: 'flange' | 'bead'; metres: number } | null {
+/**
+ * Along how much of a flange or bead a step works, m; null for what is not counted by the metre.
+ */
+export function workedAlong(
+  step: ShapeStep,
+  { beads }: Development,
+): { what: 'flange' | 'bead'; metres: number } | null {
   const bead = step.what === 'bead' ? beads.find((one) => one.id === step.about[0]) : undefined;
-  const mm = bead ? bead.runs.reduce((sum, run) => sum + runLength(run), 0) : step.what === 'strain' ? (step.figures.toMm ?? 0) - (step.figures.fromMm ?? 0) : 0;
+  const mm = bead
+    ? bead.runs.reduce((sum, run) => sum + runLength(run), 0)
+    : step.what === 'strain'
+      ? (step.figures.toMm ?? 0) - (step.figures.fromMm ?? 0)
+      : 0;
   return mm / 1000 > LEAST_METRES ? { what: bead ? 'bead' : 'flange', metres: mm / 1000 } : null;
-} // prettier-ignore
+}
 
-/** How long a step takes at the pace of this shop, seconds, and by how many readings; null where that is not known. */
+/**
+ * How long a step takes at the pace of this shop, seconds, and by how many readings; null where
+ * that is not known.
+ */
 export function useForecast(step: ShapeStep): { seconds: number; readings: number } | null {
   const { metal, facts, shop, development } = usePiece();
   const worked = development.ok ? workedAlong(step, development.development) : null;
@@ -37,9 +49,17 @@ export function usePace(): (step: ShapeStep, seconds: number) => void {
       if (seconds < LEAST_SECONDS || !development.ok) return;
       const worked = workedAlong(step, development.development);
       if (!worked) return;
-      const reading = { metal: metal.id, thicknessMm: facts.thicknessMm, tool: null, piece: id, at: new Date().toISOString(), ...worked, hours: seconds / 3600 };
+      const reading = {
+        metal: metal.id,
+        thicknessMm: facts.thicknessMm,
+        tool: null,
+        piece: id,
+        at: new Date().toISOString(),
+        ...worked,
+        hours: seconds / 3600,
+      };
       void send({ intent: 'add', of: { list: 'paces', reading } });
     },
     [id, metal, facts, development, send],
   );
-} // prettier-ignore
+}

@@ -15,14 +15,19 @@ const isWork = (key: string): key is `work ${string}` => key.startsWith(WORK);
 /** As the server takes it. */
 function nested(all: Partial<Flat>): object {
   const { order, own } = all;
-  const work = Object.entries(all).filter(([key]) => isWork(key)).map(([key, one]) => [key.slice(WORK.length), one ?? null]); // prettier-ignore
+  const work = Object.entries(all)
+    .filter(([key]) => isWork(key))
+    .map(([key, one]) => [key.slice(WORK.length), one ?? null]);
   return {
     ...('order' in all && { order: order ?? null }),
     ...('own' in all && { own: own ?? [] }),
     ...(work.length > 0 && { work: Object.fromEntries(work) as object }),
   };
 }
-const body = (since: Partial<Flat>, mine: Partial<Flat>) => ({ since: nested(since), mine: nested(mine) });
+const body = (since: Partial<Flat>, mine: Partial<Flat>) => ({
+  since: nested(since),
+  mine: nested(mine),
+});
 
 export type Shaped = {
   shaping: Shaping;
@@ -33,18 +38,32 @@ export type Shaped = {
   setOwn: (own: Shaping['own']) => void;
 };
 
-/** How the piece at hand is shaped, and how far it is: it saves itself, and is kept in this browser while the server is away. */
+/**
+ * How the piece at hand is shaped, and how far it is: it saves itself, and is kept in this browser
+ * while the server is away.
+ */
 export function useShaping(): Shaped {
   const { id, shaping: known, took } = usePiece();
-  const takeOver = useCallback((answer: Answer) => answer.shaping && took({ shaping: answer.shaping }), [took]);
+  const takeOver = useCallback(
+    (answer: Answer) => answer.shaping && took({ shaping: answer.shaping }),
+    [took],
+  );
   const initial = useMemo((): Flat => {
     const work = Object.entries(known.work).map(([key, one]) => [`${WORK}${key}`, one] as const);
     return { order: known.order, own: known.own, ...Object.fromEntries(work) };
   }, [known]);
-  const saved = useSelfSavedDraft<Flat, Answer>(`shaping ${id}`, initial, `/pieces/${id}/shaping`, body, takeOver);
+  const saved = useSelfSavedDraft<Flat, Answer>(
+    `shaping ${id}`,
+    initial,
+    `/pieces/${id}/shaping`,
+    body,
+    takeOver,
+  );
   const { draft, set } = saved;
   const shaping = useMemo((): Shaping => {
-    const work = Object.entries(draft).flatMap(([key, one]) => (isWork(key) && one ? [[key.slice(WORK.length), one as StepWork] as const] : [])); // prettier-ignore
+    const work = Object.entries(draft).flatMap(([key, one]) =>
+      isWork(key) && one ? [[key.slice(WORK.length), one as StepWork] as const] : [],
+    );
     return { order: draft.order, own: draft.own, work: Object.fromEntries(work) };
   }, [draft]);
   const workOn = (key: string) => shaping.work[key] ?? noWork();

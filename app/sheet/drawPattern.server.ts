@@ -41,7 +41,9 @@ export const drawPatternNow = doing(drawPattern, async (given): Promise<PatternD
   const brakes = scribeTable(development).lines.filter((line) => line.line === 'brake');
   const brakeFrom = (fold: string) => {
     const line = brakes.find((l) => l.fold === fold);
-    return line?.from.kind === 'parallel' ? `brake line ${plain(scribeSaid(line, datumOf(development), bare))}` : '';
+    return line?.from.kind === 'parallel'
+      ? `brake line ${plain(scribeSaid(line, datumOf(development), bare))}`
+      : '';
   };
   return tiledPdf(
     layers,
@@ -62,11 +64,16 @@ export const drawPatternNow = doing(drawPattern, async (given): Promise<PatternD
   );
 });
 
-/** Of a card laid flat from a panel: by how much each edge is to be gathered or stretched, while that stands. */
+/**
+ * Of a card laid flat from a panel: by how much each edge is to be gathered or stretched, while
+ * that stands.
+ */
 function edgesToWork(card: PatternDoc): EdgeToWork[] {
   if (!crownStands(card)) return [];
   return card.edges.flatMap((edge) => {
     const changeMm = card.crown!.edges.find((one) => one.edge === edge.id)?.changeMm;
-    return changeMm === undefined ? [] : [{ letter: edge.letter, changeMm, lengthMm: edgeLength(card, edge) }];
+    return changeMm === undefined
+      ? []
+      : [{ letter: edge.letter, changeMm, lengthMm: edgeLength(card, edge) }];
   });
 }

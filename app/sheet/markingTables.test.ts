@@ -26,7 +26,9 @@ test('on paper as in the metal: corners set out from the two lines are as far ap
       );
       const table = (title: RegExp) => tables.find((t) => title.test(t.title));
       for (const { head, rows, wide } of tables) {
-        expect(rows.every((row) => row.length === head.length && row.every((cell) => cell !== ''))).toBe(true);
+        expect(
+          rows.every((row) => row.length === head.length && row.every((cell) => cell !== '')),
+        ).toBe(true);
         expect(wide).toBeLessThan(head.length);
       }
       const corners = table(/^Corners/);
@@ -37,16 +39,21 @@ test('on paper as in the metal: corners set out from the two lines are as far ap
         expect(Number(number)).toBe(i + 1);
         if (!/^\d/.test(next!)) return;
         const [a, b] = [at[i]!, at[(i + 1) % at.length]!];
-        expect(Math.abs(Math.hypot(a[0] - b[0], a[1] - b[1]) - Number(next))).toBeLessThan(2 * READ_MM);
+        expect(Math.abs(Math.hypot(a[0] - b[0], a[1] - b[1]) - Number(next))).toBeLessThan(
+          2 * READ_MM,
+        );
         told++;
       });
       // Diagonals prove it; nothing lies behind the lines one measures from.
       for (const [, from, to, length] of prove.matchAll(/(\d+) to (\d+) (\d+\.\d\d)/g)) {
         const [a, b] = [at[Number(from) - 1]!, at[Number(to) - 1]!];
-        expect(Math.abs(Math.hypot(a[0] - b[0], a[1] - b[1]) - Number(length))).toBeLessThan(2 * READ_MM);
+        expect(Math.abs(Math.hypot(a[0] - b[0], a[1] - b[1]) - Number(length))).toBeLessThan(
+          2 * READ_MM,
+        );
       }
       for (const place of at) expect(Math.min(...place)).toBeGreaterThanOrEqual(-0.005);
-      for (const row of table(/^Folds/)?.rows ?? []) expect(figures(row[2]!).length).toBeGreaterThan(0);
+      for (const row of table(/^Folds/)?.rows ?? [])
+        expect(figures(row[2]!).length).toBeGreaterThan(0);
     }),
     { numRuns: 150 },
   );

@@ -14,11 +14,17 @@ import {
   scribeSaid,
 } from '../frame/markingWords';
 
-/** A table as it goes on paper: what it is for, its columns, its rows. `wide` is the column that takes what room is left. */
+/**
+ * A table as it goes on paper: what it is for, its columns, its rows. `wide` is the column that
+ * takes what room is left.
+ */
 export type PaperTable = { title: string; head: string[]; rows: string[][]; wide: number };
 export type MarkingSheet = { begin: string; tables: PaperTable[]; prove: string };
 
-/** An edge of a blank whose panel is curved two ways: what its length becomes more (+) or less than it is cut. */
+/**
+ * An edge of a blank whose panel is curved two ways: what its length becomes more (+) or less than
+ * it is cut.
+ */
 export type EdgeToWork = { letter: string; changeMm: number; lengthMm: number };
 /** An edge that changes by less keeps its length, mm. */
 const KEEPS_MM = 0.05;
@@ -26,8 +32,9 @@ const KEEPS_MM = 0.05;
 type Shown = (mm: number, digits?: number) => string;
 
 /**
- * All that is needed to mark a blank out with rule, square, compasses and drill, in working order. Where the outline is a
- * traced curve it is pricked through from the full-size pages, and only what lies inside is told.
+ * All that is needed to mark a blank out with rule, square, compasses and drill, in working order.
+ * Where the outline is a traced curve it is pricked through from the full-size pages, and only what
+ * lies inside is told.
  */
 export function markingSheet(
   blank: Blank,
@@ -40,7 +47,10 @@ export function markingSheet(
   const along = `From ${lineName(datum, 'square')}`;
   const out = `From ${lineName(datum, 'long')}`;
   const traced = corners.length > MOST_CORNERS;
-  const two = ({ alongMm, outMm }: { alongMm: number; outMm: number }) => [bare(alongMm, 2), bare(outMm, 2)];
+  const two = ({ alongMm, outMm }: { alongMm: number; outMm: number }) => [
+    bare(alongMm, 2),
+    bare(outMm, 2),
+  ];
   const numberOf = (fold: string) => String(blank.hinges.findIndex((h) => h.fold === fold) + 1);
   const byFold = linesToScribe(scribeTable(blank).lines, shop.brakeLine);
   const arcFrom = new Set(arcs.map((arc) => arc.from));
@@ -118,7 +128,8 @@ export function markingSheet(
   return {
     begin: beginSaid(datum),
     tables: tables.filter(
-      ({ title, rows }) => rows.length > 0 && !(traced && (title === 'Corners' || title === 'Arcs')),
+      ({ title, rows }) =>
+        rows.length > 0 && !(traced && (title === 'Corners' || title === 'Arcs')),
     ),
     prove: traced
       ? `The outline has ${corners.length} corners: prick it through from the full-size pages.`

@@ -32,7 +32,10 @@ async function asked(viewer: Viewer, params: Route.LoaderArgs['params']) {
   return { ...piece, file: file.data };
 }
 
-/** Notes that a pattern leaves the house, with what it is made from. Asked for by the page; reading a file notes nothing. */
+/**
+ * Notes that a pattern leaves the house, with what it is made from. Asked for by the page; reading
+ * a file notes nothing.
+ */
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
   const { id, facts, file, card, plan, shop } = await asked(viewer, params);

@@ -31,7 +31,8 @@ export default function SheetStage() {
   const [paper, setPaper] = useState<Paper>('a4');
   if (!development.ok) return <NoBlank />;
   const blank = development.development;
-  const bounds = what === 'blank' ? box(blank.outline.map((p) => p.segment)) : box(outlineOf(pattern).path);
+  const bounds =
+    what === 'blank' ? box(blank.outline.map((p) => p.segment)) : box(outlineOf(pattern).path);
   const tiles = tilePages(bounds, paper);
   const tiling = tiles.ok ? tiles.tiling : null;
   const covered = tiling && {
@@ -41,7 +42,8 @@ export default function SheetStage() {
     maxY: Math.max(...tiling.tiles.map((t) => t.y + tiling.windowHeightMm)),
   };
   const file = (ending: string, query = '') => `/pieces/${id}/pattern/${what}.${ending}${query}`;
-  // That it went out is noted by this page; the file itself can be read by anyone who looks without noting anything.
+  // That it went out is noted by this page; the file itself can be read by anyone who looks without
+  // noting anything.
   const note = (href: string) =>
     void fetch(`${href}${href.includes('?') ? '&' : '?'}key=${crypto.randomUUID()}`, {
       method: 'POST',
@@ -104,8 +106,8 @@ export default function SheetStage() {
           <Box>
             <Typography variant="h2">Full size on paper</Typography>
             <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
-              Print at 100 %, never “fit to page”. Check the bars on each page with a rule, join the pages at the
-              crosses, glue or pounce.
+              Print at 100 %, never “fit to page”. Check the bars on each page with a rule, join the
+              pages at the crosses, glue or pounce.
             </Typography>
           </Box>
           <ToggleButtonGroup
@@ -131,7 +133,11 @@ export default function SheetStage() {
               </ToggleButton>
             ))}
           </ToggleButtonGroup>
-          {!tiles.ok && <Typography role="alert">{problemSentence(tiles.problems[0]!, pattern, show)}</Typography>}
+          {!tiles.ok && (
+            <Typography role="alert">
+              {problemSentence(tiles.problems[0]!, pattern, show)}
+            </Typography>
+          )}
           {tiling &&
             download(
               `Print on ${tiling.tiles.length} ${tiling.tiles.length === 1 ? 'page' : 'pages'} (PDF)`,
@@ -148,8 +154,14 @@ export default function SheetStage() {
             'For a laser or plasma cutter, in millimetres: cuts, holes and scribe lines apart',
           )}
           {download('SVG drawing', file('svg'), 'For a drawing program, in millimetres')}
-          {download('Fold table (CSV)', `/pieces/${id}/pattern/folds.csv`, 'For a spreadsheet: one row a fold')}
-          {unsaved && <Typography role="status">One moment: the card is still being saved.</Typography>}
+          {download(
+            'Fold table (CSV)',
+            `/pieces/${id}/pattern/folds.csv`,
+            'For a spreadsheet: one row a fold',
+          )}
+          {unsaved && (
+            <Typography role="status">One moment: the card is still being saved.</Typography>
+          )}
         </Stack>
       }
     />

@@ -43,9 +43,16 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     lengths: unit === 'mm' ? 'millimetres' : 'inches',
     paper,
   };
-  const drawn = await inWorker(drawStrip, { profile, lie, as, head }, { limitMs: LIMIT_MS, signal: request.signal });
+  const drawn = await inWorker(
+    drawStrip,
+    { profile, lie, as, head },
+    { limitMs: LIMIT_MS, signal: request.signal },
+  );
   if (!drawn.ok)
-    throw new Response(problemSentence(drawn.problems[0]!, null, (mm) => `${mm} mm`), { status: 422 }); // prettier-ignore
+    throw new Response(
+      problemSentence(drawn.problems[0]!, null, (mm) => `${mm} mm`),
+      { status: 422 },
+    );
   return new Response(drawn.body as BodyInit, {
     headers: {
       'Content-Type': TYPES[as],

@@ -17,8 +17,8 @@ export function Backups({ found }: { found: LastBackup | null }) {
       {found?.last ? (
         <>
           <div>
-            Last backed up <Moment at={found.last.at} />, <span className="figure">{size(found.last.bytes)}</span>,
-            into{' '}
+            Last backed up <Moment at={found.last.at} />,{' '}
+            <span className="figure">{size(found.last.bytes)}</span>, into{' '}
             <Box component="code" sx={{ overflowWrap: 'anywhere' }}>
               {found.folder}
             </Box>
@@ -26,8 +26,8 @@ export function Backups({ found }: { found: LastBackup | null }) {
           {found.late && (
             <Box sx={{ mt: 1 }}>
               <Told>
-                That is more than two days ago. Leave Patrone running overnight, or see where it was started why the
-                last one could not be written.
+                That is more than two days ago. Leave Patrone running overnight, or see where it was
+                started why the last one could not be written.
               </Told>
             </Box>
           )}
@@ -40,8 +40,9 @@ export function Backups({ found }: { found: LastBackup | null }) {
         </Told>
       )}
       <Typography sx={{ mt: 1, color: 'var(--pencil)', maxWidth: 720 }}>
-        One is made each day that Patrone runs; of the last 7 days, 4 weeks and 12 months one each is kept. Copy that
-        folder to another machine now and then: a backup on the same disk dies with it.
+        One is made each day that Patrone runs; of the last 7 days, 4 weeks and 12 months one each
+        is kept. Copy that folder to another machine now and then: a backup on the same disk dies
+        with it.
       </Typography>
     </Box>
   );

@@ -9,7 +9,10 @@ import { usePreferences } from '../frame/preferences';
 
 type ShopBrake = Shop['brakes'][number];
 
-/** What can be taken hold of in a section: the height of the beam, the lean of the front, the rear of bar and bed, the apron. */
+/**
+ * What can be taken hold of in a section: the height of the beam, the lean of the front, the rear
+ * of bar and bed, the apron.
+ */
 type Grip = 'height' | 'lean' | 'depth' | 'bed' | 'apron';
 
 /** A finger covers so much, pixels. */
@@ -28,7 +31,8 @@ function gripsOf(brake: ShopBrake): { grip: Grip; at: Vec }[] {
   ];
 }
 
-const whole = (mm: number, least: number, most = 20_000) => Math.round(Math.min(most, Math.max(least, mm)));
+const whole = (mm: number, least: number, most = 20_000) =>
+  Math.round(Math.min(most, Math.max(least, mm)));
 
 /** The figures as a grip is drawn to a place. */
 function drawn(grip: Grip, [x, z]: Vec): Partial<ShopBrake> {
@@ -47,7 +51,13 @@ function drawn(grip: Grip, [x, z]: Vec): Partial<ShopBrake> {
 }
 
 /** A machine in section: its figures are changed by drawing at the rings. */
-export function BrakeSection({ brake, change }: { brake: ShopBrake; change: (next: Partial<ShopBrake>) => void }) {
+export function BrakeSection({
+  brake,
+  change,
+}: {
+  brake: ShopBrake;
+  change: (next: Partial<ShopBrake>) => void;
+}) {
   const [held, hold] = useState<Grip | null>(null);
   return (
     <Drawing
@@ -55,7 +65,9 @@ export function BrakeSection({ brake, change }: { brake: ShopBrake; change: (nex
       ground="blank"
       label={`${brake.name} in section`}
       onDown={(p, scale) => {
-        const near = gripsOf(brake).map((one) => ({ ...one, off: distance(one.at, p) * scale })).sort((a, b) => a.off - b.off)[0]!; // prettier-ignore
+        const near = gripsOf(brake)
+          .map((one) => ({ ...one, off: distance(one.at, p) * scale }))
+          .sort((a, b) => a.off - b.off)[0]!;
         hold(near.off <= REACH_PX ? near.grip : null);
         return near.off <= REACH_PX;
       }}
@@ -74,12 +86,19 @@ const reachOf = ({ noseHeightMm, noseDepthMm }: ShopBrake) =>
 /** A bench that is farther below than so many reaches is drawn there, with how far down it is. */
 const BENCH_REACHES = 1.6;
 const benchAt = (brake: ShopBrake): number | null =>
-  brake.benchMm === undefined ? null : -SHEET_MM - Math.min(brake.benchMm, BENCH_REACHES * reachOf(brake));
+  brake.benchMm === undefined
+    ? null
+    : -SHEET_MM - Math.min(brake.benchMm, BENCH_REACHES * reachOf(brake));
 const boundsOf = (brake: ShopBrake) => {
   const reach = reachOf(brake);
   const bench = benchAt(brake);
-  return { minX: -reach, maxX: reach * 0.7, minY: Math.min(-reach * 0.5, bench === null ? 0 : bench - reach * 0.15), maxY: reach };
-}; // prettier-ignore
+  return {
+    minX: -reach,
+    maxX: reach * 0.7,
+    minY: Math.min(-reach * 0.5, bench === null ? 0 : bench - reach * 0.15),
+    maxY: reach,
+  };
+};
 
 function Section({ brake, held: inHand }: { brake: ShopBrake; held: Grip | null }) {
   const { px, scale } = useView();
@@ -119,18 +138,46 @@ function Section({ brake, held: inHand }: { brake: ShopBrake; held: Grip | null 
             strokeWidth={2.5}
             strokeDasharray={brake.benchMm! > -bench ? '10 7' : undefined}
           />
-          <text x={rear - 10} y={top - 9} textAnchor="end" fontSize={15} fill="var(--ink)" className="condensed">
+          <text
+            x={rear - 10}
+            y={top - 9}
+            textAnchor="end"
+            fontSize={15}
+            fill="var(--ink)"
+            className="condensed"
+          >
             bench or floor{brake.benchMm! > -bench ? `, ${show(brake.benchMm!)} down` : ''}
           </text>
         </>
       )}
-      <line x1={x1} y1={y} x2={x2} y2={y} stroke="var(--layout)" strokeWidth={Math.max(3, SHEET_MM * scale)} />
+      <line
+        x1={x1}
+        y1={y}
+        x2={x2}
+        y2={y}
+        stroke="var(--layout)"
+        strokeWidth={Math.max(3, SHEET_MM * scale)}
+      />
       {parts.map(({ name, section }, i) => {
         if (parts.findIndex((one) => one.name === name) !== i) return null;
-        const near = section.map(([x, z]): Vec => [Math.max(-0.9 * reachOf(brake), x), Math.max(-0.4 * reachOf(brake), Math.min(0.9 * reachOf(brake), z))]); // prettier-ignore
-        const [cx, cy] = px([near.reduce((sum, p) => sum + p[0], 0) / near.length, near.reduce((sum, p) => sum + p[1], 0) / near.length]); // prettier-ignore
+        const near = section.map(([x, z]): Vec => [
+          Math.max(-0.9 * reachOf(brake), x),
+          Math.max(-0.4 * reachOf(brake), Math.min(0.9 * reachOf(brake), z)),
+        ]);
+        const [cx, cy] = px([
+          near.reduce((sum, p) => sum + p[0], 0) / near.length,
+          near.reduce((sum, p) => sum + p[1], 0) / near.length,
+        ]);
         return (
-          <text key={name} x={cx} y={cy} textAnchor="middle" fontSize={15} fill="var(--ink)" className="condensed">
+          <text
+            key={name}
+            x={cx}
+            y={cy}
+            textAnchor="middle"
+            fontSize={15}
+            fill="var(--ink)"
+            className="condensed"
+          >
             {name}
           </text>
         );

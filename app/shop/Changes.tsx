@@ -14,7 +14,9 @@ export function Changes({ changes, none }: { changes: readonly ChangedPiece[]; n
     <Box component="ul" aria-label="Pieces that change" sx={{ m: 0, pl: 2.5 }}>
       {changes.slice(0, FEW).map(({ piece, mostMm, folds }) => (
         <li key={piece.id}>
-          <Box component={Link} to={`/pieces/${piece.id}/blank`} sx={{ color: 'var(--layout)' }}>{piece.name}</Box>
+          <Box component={Link} to={`/pieces/${piece.id}/blank`} sx={{ color: 'var(--layout)' }}>
+            {piece.name}
+          </Box>
           {`: ${folds === 1 ? 'one fold takes' : `${folds} folds take`} up to `}
           <span className="figure">{showThin(mostMm)}</span> more or less
         </li>
@@ -22,4 +24,4 @@ export function Changes({ changes, none }: { changes: readonly ChangedPiece[]; n
       {changes.length > FEW && <li>and {changes.length - FEW} more</li>}
     </Box>
   );
-} // prettier-ignore
+}

@@ -11,7 +11,10 @@ import { METALS } from '#core/metal/metals';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 
-type Typed = Record<'thicknessMm' | 'radiusMm' | 'flatMm' | 'legAMm' | 'legBMm' | 'readingMm', number | null>;
+type Typed = Record<
+  'thicknessMm' | 'radiusMm' | 'flatMm' | 'legAMm' | 'legBMm' | 'readingMm',
+  number | null
+>;
 
 /** Nothing is measured yet; a rule and a square read to about a tenth. */
 const NEW_STRIP: Typed = {
@@ -31,8 +34,17 @@ function measured(typed: Typed): Strip | null {
   return { thicknessMm, radiusMm, flatMm, legAMm, legBMm, readingMm, angleDeg: 90 };
 }
 
-/** The shop's own test bends: fold a strip once, measure its legs, and its K is known with how sure it is. */
-export function TestBends({ shop, onAdd }: { shop: Shop; onAdd: (strip: Shop['strips'][number]) => void }) {
+/**
+ * The shop's own test bends: fold a strip once, measure its legs, and its K is known with how sure
+ * it is.
+ */
+export function TestBends({
+  shop,
+  onAdd,
+}: {
+  shop: Shop;
+  onAdd: (strip: Shop['strips'][number]) => void;
+}) {
   const [metal, setMetal] = useState<MetalId>('dc01');
   const [strip, setStrip] = useState<Typed>(NEW_STRIP);
   const full = shop.strips.length >= MOST_STRIPS;
@@ -56,10 +68,16 @@ export function TestBends({ shop, onAdd }: { shop: Shop; onAdd: (strip: Shop['st
     >
       <Typography variant="h2">Our own test bends</Typography>
       <Typography sx={{ mb: 2, maxWidth: 720 }}>
-        Cut a strip, measure it flat, fold it square once, measure both legs on the outside to the sharp. That tells
-        more than any table.
+        Cut a strip, measure it flat, fold it square once, measure both legs on the outside to the
+        sharp. That tells more than any table.
       </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr 1fr', md: 'repeat(4, 1fr)' }, gap: 1.5 }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr 1fr', md: 'repeat(4, 1fr)' },
+          gap: 1.5,
+        }}
+      >
         <Choice
           label="Metal"
           value={metal}

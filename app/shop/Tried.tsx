@@ -24,21 +24,41 @@ const TITLES: Record<TriedKind, string> = {
 
 type Leave = (reading: TriedReading, why: string | null) => Promise<boolean>;
 
-/** What the shop has learnt of flanges and beads, with ± and the handbook’s figure where there is one. */
+/**
+ * What the shop has learnt of flanges and beads, with ± and the handbook’s figure where there is
+ * one.
+ */
 export function Tried({ shop, leaveOut }: { shop: Shop; leaveOut: Leave }) {
   const groups = useMemo(() => triedGroups(shop), [shop]);
   return (
     <Box component="section" aria-label="Flanges and beads" sx={{ mt: 4 }}>
       <Typography variant="h2">Flanges and beads</Typography>
-      {groups.length === 0 && <Typography sx={{ color: 'var(--pencil)' }}>No strip or piece was tried yet: the Shape stop of a piece asks for what it needs and takes the readings.</Typography>}
-      <Box sx={{ display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 1.5, mt: 1.5, alignItems: 'start' }}>
+      {groups.length === 0 && (
+        <Typography sx={{ color: 'var(--pencil)' }}>
+          No strip or piece was tried yet: the Shape stop of a piece asks for what it needs and
+          takes the readings.
+        </Typography>
+      )}
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { md: '1fr 1fr' },
+          gap: 1.5,
+          mt: 1.5,
+          alignItems: 'start',
+        }}
+      >
         {groups.map((group) => (
-          <GroupBox key={`${group.kind} ${group.metal} ${group.thicknessMm}`} group={group} leaveOut={leaveOut} />
+          <GroupBox
+            key={`${group.kind} ${group.metal} ${group.thicknessMm}`}
+            group={group}
+            leaveOut={leaveOut}
+          />
         ))}
       </Box>
     </Box>
   );
-} // prettier-ignore
+}
 
 function GroupBox({ group, leaveOut }: { group: TriedGroup; leaveOut: Leave }) {
   const { showThin } = usePreferences();
@@ -52,31 +72,45 @@ function GroupBox({ group, leaveOut }: { group: TriedGroup; leaveOut: Leave }) {
         {metalById(metal).name}, {showThin(thicknessMm)}
       </Typography>
       <Typography className="figure" sx={{ fontSize: '1.3rem', my: 0.5 }}>
-        {said ? `${value(said.value)}${said.u !== null ? ` ± ${value(said.u)}` : ''}` : 'none counts'}
+        {said
+          ? `${value(said.value)}${said.u !== null ? ` ± ${value(said.u)}` : ''}`
+          : 'none counts'}
       </Typography>
-      {book && <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>{book}</Typography>}
+      {book && (
+        <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
+          {book}
+        </Typography>
+      )}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {readings.map((one) => (
-          <ReadingRow key={`${one.list} ${one.index}`} one={one} said={value(one.value)} leaveOut={leaveOut} />
+          <ReadingRow
+            key={`${one.list} ${one.index}`}
+            one={one}
+            said={value(one.value)}
+            leaveOut={leaveOut}
+          />
         ))}
       </Box>
     </Box>
   );
-} // prettier-ignore
+}
 
 function useValue(kind: TriedKind): (value: number) => string {
   const { showThin } = usePreferences();
-  if (kind === 'stretch' || kind === 'shrink' || kind === 'pass') return (value) => showThin(Math.abs(value));
+  if (kind === 'stretch' || kind === 'shrink' || kind === 'pass')
+    return (value) => showThin(Math.abs(value));
   if (kind.endsWith('pace')) return (hours) => `${Math.round(hours * 60)} min`;
   return (value) => `${(value * 100).toFixed(1)} %`;
 }
 
 function bookSaid(kind: TriedKind, metal: MetalId, thicknessMm: number): string {
-  if (kind === 'torn') return `The handbook’s: ${(stretchLimit(metalById(metal), thicknessMm).strain * 100).toFixed(1)} %. The lesser counts.`;
-  if (kind === 'wrinkled') return `Usual: ${Math.abs(shrinkLimit().strain * 100).toFixed(0)} % (common practice). What was seen here counts.`;
+  if (kind === 'torn')
+    return `The handbook’s: ${(stretchLimit(metalById(metal), thicknessMm).strain * 100).toFixed(1)} %. The lesser counts.`;
+  if (kind === 'wrinkled')
+    return `Usual: ${Math.abs(shrinkLimit().strain * 100).toFixed(0)} % (common practice). What was seen here counts.`;
   if (kind === 'share') return 'Usual: 80 % right across, 20 % inside a panel (common practice).';
   return '';
-} // prettier-ignore
+}
 
 function ReadingRow({ one, said, leaveOut }: { one: TriedReading; said: string; leaveOut: Leave }) {
   const [why, setWhy] = useState<string | null>(null);
@@ -86,7 +120,10 @@ function ReadingRow({ one, said, leaveOut }: { one: TriedReading; said: string; 
   return (
     <Box component="li" sx={{ borderTop: '1px solid var(--rule)', py: 0.4 }}>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-        <Box className="figure" sx={{ flex: 1, textDecoration: one.leftOut === null ? undefined : 'line-through' }}>
+        <Box
+          className="figure"
+          sx={{ flex: 1, textDecoration: one.leftOut === null ? undefined : 'line-through' }}
+        >
           {said}
         </Box>
         {one.leftOut === null ? (
@@ -102,12 +139,24 @@ function ReadingRow({ one, said, leaveOut }: { one: TriedReading; said: string; 
       {one.leftOut !== null && <Typography variant="body2">Left out: {one.leftOut}</Typography>}
       {why !== null && (
         <Box sx={{ display: 'flex', gap: 1, alignItems: 'flex-end', pb: 1 }}>
-          <TextField label="Why it does not count" value={why} fullWidth slotProps={{ htmlInput: { maxLength: 200 } }} onChange={(event) => setWhy(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && void out()} />
-          <Button variant="outlined" disabled={!why.trim()} onClick={() => void out()} sx={{ flex: 'none' }}>
+          <TextField
+            label="Why it does not count"
+            value={why}
+            fullWidth
+            slotProps={{ htmlInput: { maxLength: 200 } }}
+            onChange={(event) => setWhy(event.target.value)}
+            onKeyDown={(event) => event.key === 'Enter' && void out()}
+          />
+          <Button
+            variant="outlined"
+            disabled={!why.trim()}
+            onClick={() => void out()}
+            sx={{ flex: 'none' }}
+          >
             Leave it out
           </Button>
         </Box>
       )}
     </Box>
   );
-} // prettier-ignore
+}

@@ -35,43 +35,85 @@ export const meta: Route.MetaFunction = () => [{ title: 'What this shop has meas
 
 const LIST_WORDS: Record<ReadingList, { title: string; none: string }> = {
   strips: { title: 'K of test bends', none: 'No strip was folded and measured yet.' },
-  springs: { title: 'How bends spring back', none: 'No bend was folded, let go and measured yet: tries on folds of pieces come here by themselves.' },
-  radii: { title: 'Inside radii as they came out', none: 'No radius was read yet: what is read on folds of pieces comes here by itself.' },
-}; // prettier-ignore
+  springs: {
+    title: 'How bends spring back',
+    none: 'No bend was folded, let go and measured yet: tries on folds of pieces come here by themselves.',
+  },
+  radii: {
+    title: 'Inside radii as they came out',
+    none: 'No radius was read yet: what is read on folds of pieces comes here by itself.',
+  },
+};
 
-/** What the shop has measured of its own bends, flanges and beads: what it says, which readings stand out, and what they do to the pieces in hand. */
+/**
+ * What the shop has measured of its own bends, flanges and beads: what it says, which readings
+ * stand out, and what they do to the pieces in hand.
+ */
 export default function Learnt({ loaderData: { shop, open } }: Route.ComponentProps) {
   const { revalidate } = useRevalidator();
   const post = usePost<{ taken?: number }>('/shop/readings', () => void revalidate());
   const [brake, setBrake] = useState('');
-  const groups = useMemo(() => READING_LISTS.map((list) => ({ list, groups: learntGroups(shop, list, brake || null) })), [shop, brake]);
+  const groups = useMemo(
+    () => READING_LISTS.map((list) => ({ list, groups: learntGroups(shop, list, brake || null) })),
+    [shop, brake],
+  );
   const measured = [...new Set(groups.flatMap(({ groups }) => groups.map(({ metal }) => metal)))];
   const [chosen, choose] = useState<MetalId | null>(null);
   const metal = chosen ?? measured[0] ?? 'dc01';
   const bare = useMemo((): Shop => ({ ...shop, strips: [], springs: [], radii: [] }), [shop]);
   const all = useMemo(() => changedPieces(bare, shop, open), [bare, shop, open]);
-  const leaveOut = (list: ReadingList, index: number, why: string | null) => post.send({ intent: 'leave-out', of: { list, reading: shop[list][index] }, why });
+  const leaveOut = (list: ReadingList, index: number, why: string | null) =>
+    post.send({ intent: 'leave-out', of: { list, reading: shop[list][index] }, why });
   return (
     <>
       <Typography variant="body2">
-        <Box component={Link} to="/shop" sx={{ color: 'var(--layout)' }}>How this shop works</Box>
+        <Box component={Link} to="/shop" sx={{ color: 'var(--layout)' }}>
+          How this shop works
+        </Box>
       </Typography>
       <Typography variant="h1" sx={{ mb: 2 }}>
         What this shop has measured
       </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 3, alignItems: 'start' }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { md: '1fr 1fr' },
+          gap: 3,
+          alignItems: 'start',
+        }}
+      >
         <Box>
           <Box sx={{ display: 'grid', gridTemplateColumns: { sm: '1fr 1fr' }, gap: 1.5, mb: 1.5 }}>
-            <Choice label="Metal in the chart" value={metal} onChange={choose} options={[...new Set([...measured, metal])].map((id) => [id, metalById(id).name] as const)} />
-            <Choice label="Readings shown" value={brake} onChange={setBrake} options={[['', 'Of every machine'] as const, ...shop.brakes.map(({ id, name }) => [id, `On “${name}”`] as const)]} />
+            <Choice
+              label="Metal in the chart"
+              value={metal}
+              onChange={choose}
+              options={[...new Set([...measured, metal])].map(
+                (id) => [id, metalById(id).name] as const,
+              )}
+            />
+            <Choice
+              label="Readings shown"
+              value={brake}
+              onChange={setBrake}
+              options={[
+                ['', 'Of every machine'] as const,
+                ...shop.brakes.map(({ id, name }) => [id, `On “${name}”`] as const),
+              ]}
+            />
           </Box>
           <Suspense fallback={<Box sx={{ height: 330 }} />}>
-            <LearntChart groups={groups.flatMap(({ groups }) => groups).filter((one) => one.metal === metal)} metal={metal} />
+            <LearntChart
+              groups={groups.flatMap(({ groups }) => groups).filter((one) => one.metal === metal)}
+              metal={metal}
+            />
           </Suspense>
         </Box>
         <Box component="section" aria-label="What they do">
           <Typography variant="h2">What they do</Typography>
-          <Typography sx={{ mb: 1 }}>Against the handbook’s figures, on the pieces in hand:</Typography>
+          <Typography sx={{ mb: 1 }}>
+            Against the handbook’s figures, on the pieces in hand:
+          </Typography>
           <Changes changes={all} none="No piece in hand is reckoned otherwise for them." />
           <Files post={post} />
         </Box>
@@ -80,17 +122,33 @@ export default function Learnt({ loaderData: { shop, open } }: Route.ComponentPr
       {groups.map(({ list, groups }) => (
         <Box component="section" key={list} aria-label={LIST_WORDS[list].title} sx={{ mt: 4 }}>
           <Typography variant="h2">{LIST_WORDS[list].title}</Typography>
-          {groups.length === 0 && <Typography sx={{ color: 'var(--pencil)' }}>{LIST_WORDS[list].none}</Typography>}
+          {groups.length === 0 && (
+            <Typography sx={{ color: 'var(--pencil)' }}>{LIST_WORDS[list].none}</Typography>
+          )}
           {groups.map((group: LearntGroup) => (
-            <Group key={`${group.metal} ${group.readings[0]!.index}`} group={group} shop={shop} open={open} leaveOut={leaveOut} />
+            <Group
+              key={`${group.metal} ${group.readings[0]!.index}`}
+              group={group}
+              shop={shop}
+              open={open}
+              leaveOut={leaveOut}
+            />
           ))}
         </Box>
       ))}
-      <Tried shop={shop} leaveOut={({ list, index }, why) => post.send({ intent: 'leave-out', of: { list, reading: shop[list][index] }, why })} />
-      <TestBends shop={shop} onAdd={(reading) => void post.send({ intent: 'add', of: { list: 'strips', reading } })} />
+      <Tried
+        shop={shop}
+        leaveOut={({ list, index }, why) =>
+          post.send({ intent: 'leave-out', of: { list, reading: shop[list][index] }, why })
+        }
+      />
+      <TestBends
+        shop={shop}
+        onAdd={(reading) => void post.send({ intent: 'add', of: { list: 'strips', reading } })}
+      />
     </>
   );
-} // prettier-ignore
+}
 
 /** The readings as a table, out and in. */
 function Files({ post }: { post: ReturnType<typeof usePost<{ taken?: number }>> }) {
@@ -109,8 +167,15 @@ function Files({ post }: { post: ReturnType<typeof usePost<{ taken?: number }>> 
       <Button variant="outlined" onClick={() => file.current?.click()}>
         Take a table in
       </Button>
-      <input ref={file} type="file" accept=".csv,text/csv" hidden aria-label="A table of readings" onChange={(event) => void take(event.target.files?.[0])} />
+      <input
+        ref={file}
+        type="file"
+        accept=".csv,text/csv"
+        hidden
+        aria-label="A table of readings"
+        onChange={(event) => void take(event.target.files?.[0])}
+      />
       {done && <Box role="status">Taken in</Box>}
     </Box>
   );
-} // prettier-ignore
+}

@@ -29,16 +29,32 @@ const Body = z
   ])
   .and(Key);
 
-const MOST = { strips: MOST_STRIPS, springs: MOST_SPRINGS, radii: MOST_RADII, bites: MOST_TRIED, beadTests: MOST_TRIED, limitsSeen: MOST_TRIED, paces: MOST_TRIED }; // prettier-ignore
+const MOST = {
+  strips: MOST_STRIPS,
+  springs: MOST_SPRINGS,
+  radii: MOST_RADII,
+  bites: MOST_TRIED,
+  beadTests: MOST_TRIED,
+  limitsSeen: MOST_TRIED,
+  paces: MOST_TRIED,
+};
 const LISTS = ['strips', 'springs', 'radii'] as const;
 const same = (a: object, b: object) => sorted(a) === sorted(b);
 /** A reading in a word, however its fields are ordered. */
-const sorted = (one: object): string => JSON.stringify(one, (_, value: unknown) => (value && typeof value === 'object' ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1))) : value)); // prettier-ignore
+const sorted = (one: object): string =>
+  JSON.stringify(one, (_, value: unknown) =>
+    value && typeof value === 'object'
+      ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : value,
+  );
 const refused = (message: string) => Response.json({ message }, { status: 409 });
 const saved = (more: object = {}) => Response.json({ saved: true, ...more });
 const FULL = 'The shop keeps no more readings of this kind.';
 
-/** Changes what the shop has measured: a reading more, one left out with its reason, a table taken in. Nothing is ever deleted. */
+/**
+ * Changes what the shop has measured: a reading more, one left out with its reason, a table taken
+ * in. Nothing is ever deleted.
+ */
 export async function action({ request, context }: Route.ActionArgs) {
   const asked = await parsedJson(request, Body);
   const viewer = context.get(viewerIn);
@@ -66,20 +82,36 @@ export async function action({ request, context }: Route.ActionArgs) {
   });
 }
 
-/** A table of readings: what is there already is not taken twice; what does not fit is named, and then nothing is taken. */
+/**
+ * A table of readings: what is there already is not taken twice; what does not fit is named, and
+ * then nothing is taken.
+ */
 function takeIn(viewer: Parameters<typeof changeReadings>[0], csv: string) {
-  const { data: rows, meta } = Papa.parse<Record<string, string>>(csv.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: 'greedy' }); // prettier-ignore
+  const { data: rows, meta } = Papa.parse<Record<string, string>>(csv.replace(/^\uFEFF/, ''), {
+    header: true,
+    skipEmptyLines: 'greedy',
+  });
   if (!meta.fields?.includes('kind'))
     return refused(
       'The first line of the table has to name its columns, as in the table that can be taken out here.',
     );
   const { readings, wrong } = readingsFrom(rows);
   if (wrong.length > 0) {
-    const told = wrong.slice(0, 5).map(({ line, column }) => `line ${line} (${column})`).join(', '); // prettier-ignore
-    return refused(`Nothing was taken in. ${wrong.length === 1 ? 'One line does' : `${wrong.length} lines do`} not fit: ${told}.`); // prettier-ignore
+    const told = wrong
+      .slice(0, 5)
+      .map(({ line, column }) => `line ${line} (${column})`)
+      .join(', ');
+    return refused(
+      `Nothing was taken in. ${wrong.length === 1 ? 'One line does' : `${wrong.length} lines do`} not fit: ${told}.`,
+    );
   }
   return changeReadings(viewer, (now) => {
-    const next: Readings = { ...now, strips: [...now.strips], springs: [...now.springs], radii: [...now.radii] };
+    const next: Readings = {
+      ...now,
+      strips: [...now.strips],
+      springs: [...now.springs],
+      radii: [...now.radii],
+    };
     let taken = 0;
     for (const list of LISTS)
       for (const one of readings[list]) {

@@ -32,11 +32,16 @@ export const loader = async ({ context }: Route.LoaderArgs) => ({
 export async function action({ request, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
   if (viewer.known?.role !== 'runs')
-    return data({ message: 'Only who runs the shop changes its settings. Nothing was changed.' }, { status: 403 });
+    return data(
+      { message: 'Only who runs the shop changes its settings. Nothing was changed.' },
+      { status: 403 },
+    );
   const parsed = changedOf(ShopSchema).safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
   const { since, mine } = parsed.data;
-  return answerOf(await changeShop(viewer, since, mine), mine, SHOP_WORDS, (_, value) => String(value));
+  return answerOf(await changeShop(viewer, since, mine), mine, SHOP_WORDS, (_, value) =>
+    String(value),
+  );
 }
 
 /** What the settings are called, where two pages differ about one. */
@@ -74,7 +79,13 @@ export const meta: Route.MetaFunction = () => [{ title: 'Shop settings · Patron
 export default function ShopPage({ loaderData }: Route.ComponentProps) {
   const fetcher = useFetcher<{ message?: string; saved?: boolean; now?: Shop }>();
   // What another page wrote is shown; kept again, one's own stands.
-  const { draft: shop, since, kept, set: change, drop } = useDraft<Shop>('shop', loaderData.shop, fetcher.data?.now);
+  const {
+    draft: shop,
+    since,
+    kept,
+    set: change,
+    drop,
+  } = useDraft<Shop>('shop', loaderData.shop, fetcher.data?.now);
   const taken = fetcher.state === 'idle' && fetcher.data?.saved === true ? fetcher.data : null;
   // Once the server has it, the draft has done its work.
   const sent = useRef<Shop | null>(null);
@@ -86,7 +97,14 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
       <Typography variant="h1" sx={{ mb: 2.5 }}>
         How this shop works
       </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 3, alignItems: 'start' }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { md: '1fr 1fr' },
+          gap: 3,
+          alignItems: 'start',
+        }}
+      >
         <Stack spacing={1.8}>
           <TextField
             label="Name of the shop"
@@ -207,8 +225,8 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
       >
         <Typography variant="h2">What this shop has measured</Typography>
         <Typography sx={{ mb: 1.5, maxWidth: 720 }}>
-          Test bends, how bends sprang back, radii as they came out: what they say, which stand out, and what they do
-          to the pieces in hand.
+          Test bends, how bends sprang back, radii as they came out: what they say, which stand out,
+          and what they do to the pieces in hand.
         </Typography>
         <Button component={Link} to="/shop/learnt" variant="outlined">
           To the readings
@@ -221,7 +239,10 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
           disabled={!kept || fetcher.state !== 'idle'}
           onClick={() => {
             sent.current = shop;
-            void fetcher.submit({ mine: shop, since }, { method: 'post', encType: 'application/json' });
+            void fetcher.submit(
+              { mine: shop, since },
+              { method: 'post', encType: 'application/json' },
+            );
           }}
         >
           Keep these settings

@@ -10,20 +10,46 @@ import { useSurvey } from './useSurvey';
 
 const MomentField = lazy(() => import('../forms/MomentField'));
 
-export const NEW_BRACE: Brace = { kind: 'brace', name: '', from: null, to: null, made: '', in: null, out: null, putAway: false }; // prettier-ignore
+export const NEW_BRACE: Brace = {
+  kind: 'brace',
+  name: '',
+  from: null,
+  to: null,
+  made: '',
+  in: null,
+  out: null,
+  putAway: false,
+};
 
 /** A brace: between which points, of what, when it went in and came out. */
-export function BraceForm({ id, initial, onDone }: { id: string | null; initial: Brace; onDone: (id?: string) => void }) {
+export function BraceForm({
+  id,
+  initial,
+  onDone,
+}: {
+  id: string | null;
+  initial: Brace;
+  onDone: (id?: string) => void;
+}) {
   const { points } = useSurvey();
   const form = useSurveyForm('brace', id, initial, onDone);
   const { name, from, to, made } = form.draft;
   const end = (label: string, value: string | null, key: 'from' | 'to') => (
-    <Choice label={label} value={value ?? ''} onChange={(next) => form.set({ [key]: next || null })} options={[['', 'Nowhere that is named'], ...points.map((p) => [p.id, p.name] as const)]} />
+    <Choice
+      label={label}
+      value={value ?? ''}
+      onChange={(next) => form.set({ [key]: next || null })}
+      options={[['', 'Nowhere that is named'], ...points.map((p) => [p.id, p.name] as const)]}
+    />
   );
   const when = (label: string, key: 'in' | 'out') => {
     const at = form.draft[key];
     return at === null ? (
-      <Button variant="outlined" color="inherit" onClick={() => form.set({ [key]: new Date().toISOString() })}>
+      <Button
+        variant="outlined"
+        color="inherit"
+        onClick={() => form.set({ [key]: new Date().toISOString() })}
+      >
         {key === 'in' ? 'It is in now' : 'It has come out'}
       </Button>
     ) : (
@@ -38,16 +64,36 @@ export function BraceForm({ id, initial, onDone }: { id: string | null; initial:
     );
   };
   return (
-    <Box component="section" aria-label="A brace" sx={{ display: 'grid', gap: 1.5, p: 1.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}>
-      <TextField label="Name of the brace" value={name} onChange={(event) => form.set({ name: cut(event.target.value, 60) })} placeholder="Tube across the door opening" />
+    <Box
+      component="section"
+      aria-label="A brace"
+      sx={{
+        display: 'grid',
+        gap: 1.5,
+        p: 1.5,
+        bgcolor: 'var(--panel)',
+        border: '1.5px solid var(--rule)',
+      }}
+    >
+      <TextField
+        label="Name of the brace"
+        value={name}
+        onChange={(event) => form.set({ name: cut(event.target.value, 60) })}
+        placeholder="Tube across the door opening"
+      />
       <Box sx={{ display: 'grid', gridTemplateColumns: { sm: '1fr 1fr' }, gap: 1 }}>
         {end('From', from, 'from')}
         {end('To', to, 'to')}
       </Box>
-      <TextField label="What it is made of, and how it is held" value={made} onChange={(event) => form.set({ made: cut(event.target.value, 200) })} multiline />
+      <TextField
+        label="What it is made of, and how it is held"
+        value={made}
+        onChange={(event) => form.set({ made: cut(event.target.value, 200) })}
+        multiline
+      />
       {when('In since', 'in')}
       {form.draft.in !== null && when('Out since', 'out')}
       <FormButtons ready={name.trim() !== ''} isNew={id === null} form={form} onDone={onDone} />
     </Box>
   );
-} // prettier-ignore
+}

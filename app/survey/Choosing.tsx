@@ -28,7 +28,10 @@ const OptionChart = lazy(() => import('./OptionChart'));
 const MOST_OPTIONS = 12;
 const calledOf = ({ name, of }: Pick<PieceOption, 'name' | 'of'>) => name || OPTION_WORDS[of];
 
-/** Make a patch, make the panel, mend the old or buy: what each costs, how sure, and which was taken. */
+/**
+ * Make a patch, make the panel, mend the old or buy: what each costs, how sure, and which was
+ * taken.
+ */
 export default function Choosing() {
   const { shop } = usePiece();
   const { all } = useSurvey();
@@ -52,10 +55,16 @@ export default function Choosing() {
         <Box component="section" aria-label="What it costs">
           <Typography variant="h2">What each way costs</Typography>
           <Suspense fallback={<Box sx={{ height: 70 + 62 * options.length }} />}>
-            <OptionChart weighed={weighed.options} names={options.map(calledOf)} cheapest={cheapest} currency={shop.currency} />
+            <OptionChart
+              weighed={weighed.options}
+              names={options.map(calledOf)}
+              cheapest={cheapest}
+              currency={shop.currency}
+            />
           </Suspense>
           <Typography sx={{ color: 'var(--pencil)', fontSize: '0.92rem' }}>
-            From one in ten under to one in ten over, the ring in the middle; at {moneySaid(shop.hourRate, shop.currency)} an hour (set on the shop’s page).
+            From one in ten under to one in ten over, the ring in the middle; at{' '}
+            {moneySaid(shop.hourRate, shop.currency)} an hour (set on the shop’s page).
           </Typography>
           <Box role="status" aria-label="What would tip it" sx={{ mt: 1 }}>
             <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
@@ -71,16 +80,25 @@ export default function Choosing() {
           <Typography variant="h2" sx={{ flex: 1 }}>
             The ways
           </Typography>
-          <Button variant={options.length < 2 && !adding ? 'contained' : 'outlined'} color={options.length < 2 && !adding ? 'primary' : 'inherit'} disabled={adding || options.length >= MOST_OPTIONS} onClick={() => setAdding(true)}>
+          <Button
+            variant={options.length < 2 && !adding ? 'contained' : 'outlined'}
+            color={options.length < 2 && !adding ? 'primary' : 'inherit'}
+            disabled={adding || options.length >= MOST_OPTIONS}
+            onClick={() => setAdding(true)}
+          >
             Another way
           </Button>
         </Box>
         {options.length === 0 && !adding && (
-          <Typography>Put at least two side by side: a patch, the whole panel, mending the old, a bought pressing. Guess the hours three times: at best, likely, at worst.</Typography>
+          <Typography>
+            Put at least two side by side: a patch, the whole panel, mending the old, a bought
+            pressing. Guess the hours three times: at best, likely, at worst.
+          </Typography>
         )}
         {growth && options.length + Number(adding) > 0 && (
           <Typography>
-            So far here what was found was <b className="figure">{growth.times.toFixed(1)}</b> times as large when cut open as at first sight: guess the hours at worst with that.
+            So far here what was found was <b className="figure">{growth.times.toFixed(1)}</b> times
+            as large when cut open as at first sight: guess the hours at worst with that.
           </Typography>
         )}
         {options.map((one, i) => (
@@ -90,7 +108,16 @@ export default function Choosing() {
             weighed={weighed.ok ? weighed.options[i]! : null}
             chosen={choice?.option === one.id}
             onChange={(next) => replace(one.id, next)}
-            onChoose={() => set({ choice: { option: one.id, why: choice?.why ?? '', at: new Date().toISOString(), hoursTaken: null } })}
+            onChoose={() =>
+              set({
+                choice: {
+                  option: one.id,
+                  why: choice?.why ?? '',
+                  at: new Date().toISOString(),
+                  hoursTaken: null,
+                },
+              })
+            }
           />
         ))}
         {adding && (
@@ -106,30 +133,61 @@ export default function Choosing() {
         )}
       </Box>
       {choice && taken && (
-        <Box component="section" aria-label="The choice" sx={{ p: 2, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', display: 'grid', gap: 1.5, maxWidth: 720 }}>
+        <Box
+          component="section"
+          aria-label="The choice"
+          sx={{
+            p: 2,
+            bgcolor: 'var(--panel)',
+            border: '1.5px solid var(--rule)',
+            display: 'grid',
+            gap: 1.5,
+            maxWidth: 720,
+          }}
+        >
           <Typography variant="h2">Taken: {calledOf(taken)}</Typography>
           <Box sx={{ color: 'var(--pencil)' }}>
             since <Moment at={choice.at} />
           </Box>
-          <TextField label="Why" value={choice.why} multiline onChange={(event) => set({ choice: { ...choice, why: cut(event.target.value, 400) } })} />
+          <TextField
+            label="Why"
+            value={choice.why}
+            multiline
+            onChange={(event) => set({ choice: { ...choice, why: cut(event.target.value, 400) } })}
+          />
           <Box sx={{ maxWidth: 240 }}>
-            <FigureField label="Hours it took in the end" value={choice.hoursTaken} min={0} max={10_000} unit="h" wrong="Hours, from 0 up." onChange={(hoursTaken) => set({ choice: { ...choice, hoursTaken } })} />
+            <FigureField
+              label="Hours it took in the end"
+              value={choice.hoursTaken}
+              min={0}
+              max={10_000}
+              unit="h"
+              wrong="Hours, from 0 up."
+              onChange={(hoursTaken) => set({ choice: { ...choice, hoursTaken } })}
+            />
           </Box>
         </Box>
       )}
     </Box>
   );
-} // prettier-ignore
+}
 
 /** What would tip it for or against one of the ways, the others as they are guessed on average. */
-function tipSaid(option: PieceOption, weighed: readonly Weighed[], i: number, cheapest: number, currency: string): string {
+function tipSaid(
+  option: PieceOption,
+  weighed: readonly Weighed[],
+  i: number,
+  cheapest: number,
+  currency: string,
+): string {
   const { chanceCheapest, evenAtHours, mean } = weighed[i]!;
   const name = `“${calledOf(option)}”`;
   const chance = `the cheapest in ${Math.round(chanceCheapest * 100)} of 100`;
   const takes = option.of === 'buy' ? 'putting it right takes' : 'it takes';
   if (i === cheapest) {
     const next = Math.min(...weighed.filter((_, k) => k !== i).map((other) => other.mean));
-    const stays = evenAtHours === null ? '' : `, and stays so while ${takes} under ${hoursSaid(evenAtHours)}`;
+    const stays =
+      evenAtHours === null ? '' : `, and stays so while ${takes} under ${hoursSaid(evenAtHours)}`;
     return next - mean < 0.5
       ? `${name}: ${chance}. On average another costs the same.`
       : `${name}: ${chance}. On average it saves ${moneySaid(next - mean, currency)}${stays}.`;
@@ -138,12 +196,15 @@ function tipSaid(option: PieceOption, weighed: readonly Weighed[], i: number, ch
   return evenAtHours > 0
     ? `${name}: ${chance}. It wins if ${takes} under ${hoursSaid(evenAtHours)}.`
     : `${name}: ${chance}. It costs more even if it took no hours at all.`;
-} // prettier-ignore
+}
 
 type Typed = [number | null, number | null, number | null];
 const LABELS = ['at best', 'likely', 'at worst'] as const;
 
-/** One way: what it is called, its hours three times, its money; as a new one it is taken up once it is whole. */
+/**
+ * One way: what it is called, its hours three times, its money; as a new one it is taken up once it
+ * is whole.
+ */
 function OptionRow(given: {
   option: PieceOption | null;
   weighed: Weighed | null;
@@ -157,14 +218,29 @@ function OptionRow(given: {
   const [of, setOf] = useState<OptionKind>(option?.of ?? 'patch');
   const [name, setName] = useState(option?.name ?? '');
   const [hours, setHours] = useState<Typed>(option ? [...option.hours] : [null, null, null]);
-  const [money, setMoney] = useState({ material: option?.material ?? 0, price: option?.price ?? 0 });
+  const [money, setMoney] = useState({
+    material: option?.material ?? 0,
+    price: option?.price ?? 0,
+  });
   const [id] = useState(() => option?.id ?? '');
-  const whole = (given: { of?: OptionKind; name?: string; hours?: Typed; money?: typeof money }): PieceOption | null => {
+  const whole = (given: {
+    of?: OptionKind;
+    name?: string;
+    hours?: Typed;
+    money?: typeof money;
+  }): PieceOption | null => {
     const [a, m, b] = given.hours ?? hours;
     if (a === null || m === null || b === null || a > m || m > b) return null;
-    return { id: id || crypto.randomUUID().slice(0, 8), of: given.of ?? of, name: given.name ?? name, hours: [a, m, b], ...(given.money ?? money) };
+    return {
+      id: id || crypto.randomUUID().slice(0, 8),
+      of: given.of ?? of,
+      name: given.name ?? name,
+      hours: [a, m, b],
+      ...(given.money ?? money),
+    };
   };
-  // One that is there follows what is typed as soon as that is whole; until then it stays as it was.
+  // One that is there follows what is typed as soon as that is whole; until then it stays as it
+  // was.
   const follow = (change: Parameters<typeof whole>[0]) => {
     const next = option && whole(change);
     if (next) onChange(next);
@@ -177,35 +253,118 @@ function OptionRow(given: {
   const [asked, setAsked] = useState(false);
   // What is reckoned stands beside the figures it was reckoned from, or not at all.
   const typed = whole({});
-  const same = option && typed && typed.hours.every((h, i) => h === option.hours[i]) && typed.material === option.material && typed.price === option.price; // prettier-ignore
+  const same =
+    option &&
+    typed &&
+    typed.hours.every((h, i) => h === option.hours[i]) &&
+    typed.material === option.material &&
+    typed.price === option.price;
   const falls = hours.every((h) => h !== null) && whole({}) === null;
   const took = [...(recorded[of] ?? [])].sort((a, b) => a - b);
   const usual = took.length > 0 ? took[Math.floor((took.length - 1) / 2)]! : null;
   const what = of === 'buy' ? 'Hours to put it right' : 'Hours';
   return (
-    <Box sx={{ p: 1.5, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', borderLeft: chosen ? '6px solid var(--torch)' : '1.5px solid var(--rule)', display: 'grid', gap: 1.2 }}>
+    <Box
+      sx={{
+        p: 1.5,
+        bgcolor: 'var(--panel)',
+        border: '1.5px solid var(--rule)',
+        borderLeft: chosen ? '6px solid var(--torch)' : '1.5px solid var(--rule)',
+        display: 'grid',
+        gap: 1.2,
+      }}
+    >
       <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1.4fr' }, gap: 1 }}>
-        <Choice label="What is done" value={of} onChange={(next) => { setOf(next); follow({ of: next }); }} options={OPTION_KINDS.map((kind) => [kind, OPTION_WORDS[kind]] as const)} />
-        <TextField label="Called" value={name} placeholder={OPTION_WORDS[of]} onChange={(event) => { const next = cut(event.target.value, 60); setName(next); follow({ name: next }); }} />
+        <Choice
+          label="What is done"
+          value={of}
+          onChange={(next) => {
+            setOf(next);
+            follow({ of: next });
+          }}
+          options={OPTION_KINDS.map((kind) => [kind, OPTION_WORDS[kind]] as const)}
+        />
+        <TextField
+          label="Called"
+          value={name}
+          placeholder={OPTION_WORDS[of]}
+          onChange={(event) => {
+            const next = cut(event.target.value, 60);
+            setName(next);
+            follow({ name: next });
+          }}
+        />
       </Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr 1fr 1fr', sm: 'repeat(5, 1fr)' }, gap: 1, alignItems: 'end' }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr 1fr 1fr', sm: 'repeat(5, 1fr)' },
+          gap: 1,
+          alignItems: 'end',
+        }}
+      >
         {LABELS.map((label, i) => (
-          <FigureField key={label} label={i === 0 ? `${what}, ${label}` : label[0]!.toUpperCase() + label.slice(1)} value={hours[i]!} min={0} max={10_000} unit="h" wrong="Hours, from 0 up." onChange={(value) => put(i, value)} />
+          <FigureField
+            key={label}
+            label={i === 0 ? `${what}, ${label}` : label[0]!.toUpperCase() + label.slice(1)}
+            value={hours[i]!}
+            min={0}
+            max={10_000}
+            unit="h"
+            wrong="Hours, from 0 up."
+            onChange={(value) => put(i, value)}
+          />
         ))}
-        <FigureField label="Material" value={money.material} min={0} max={10_000_000} unit={shop.currency} wrong="Money, from 0 up." onChange={(material) => { const next = { ...money, material }; setMoney(next); follow({ money: next }); }} />
-        <FigureField label="Bought for" value={money.price} min={0} max={10_000_000} unit={shop.currency} wrong="Money, from 0 up." onChange={(price) => { const next = { ...money, price }; setMoney(next); follow({ money: next }); }} />
+        <FigureField
+          label="Material"
+          value={money.material}
+          min={0}
+          max={10_000_000}
+          unit={shop.currency}
+          wrong="Money, from 0 up."
+          onChange={(material) => {
+            const next = { ...money, material };
+            setMoney(next);
+            follow({ money: next });
+          }}
+        />
+        <FigureField
+          label="Bought for"
+          value={money.price}
+          min={0}
+          max={10_000_000}
+          unit={shop.currency}
+          wrong="Money, from 0 up."
+          onChange={(price) => {
+            const next = { ...money, price };
+            setMoney(next);
+            follow({ money: next });
+          }}
+        />
       </Box>
-      {asked && option === null && hours.includes(null) && <Told>Guess the hours at best, likely and at worst.</Told>}
-      {falls && <Told>At best, likely and at worst have to rise: {hours.map((h) => hoursSaid(h!)).join(', ')}.</Told>}
+      {asked && option === null && hours.includes(null) && (
+        <Told>Guess the hours at best, likely and at worst.</Told>
+      )}
+      {falls && (
+        <Told>
+          At best, likely and at worst have to rise: {hours.map((h) => hoursSaid(h!)).join(', ')}.
+        </Told>
+      )}
       <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
         {weighed && same && (
           <Box sx={{ flex: 1, minWidth: 220 }} className="figure">
-            {moneySaid(weighed.p10, shop.currency)} – {moneySaid(weighed.p90, shop.currency)} <span style={{ fontFamily: 'Barlow, sans-serif' }}>· cheapest in {Math.round(weighed.chanceCheapest * 100)} of 100</span>
+            {moneySaid(weighed.p10, shop.currency)} – {moneySaid(weighed.p90, shop.currency)}{' '}
+            <span style={{ fontFamily: 'Barlow, sans-serif' }}>
+              · cheapest in {Math.round(weighed.chanceCheapest * 100)} of 100
+            </span>
           </Box>
         )}
         {usual !== null && usual !== hours[1] && (
           <Button size="small" variant="outlined" color="inherit" onClick={() => put(1, usual)}>
-            Likely {hoursSaid(usual)}: {took.length === 1 ? 'one such piece took that here' : `the middle of ${took.length} such pieces here`}
+            Likely {hoursSaid(usual)}:{' '}
+            {took.length === 1
+              ? 'one such piece took that here'
+              : `the middle of ${took.length} such pieces here`}
           </Button>
         )}
         {option === null ? (
@@ -226,7 +385,15 @@ function OptionRow(given: {
           </>
         ) : (
           <>
-            {chosen ? <b>Taken</b> : onChoose && <Button variant="outlined" color="inherit" onClick={onChoose}>Take this way</Button>}
+            {chosen ? (
+              <b>Taken</b>
+            ) : (
+              onChoose && (
+                <Button variant="outlined" color="inherit" onClick={onChoose}>
+                  Take this way
+                </Button>
+              )
+            )}
             <Button size="small" color="inherit" onClick={() => onChange(null)}>
               Take off
             </Button>
@@ -235,4 +402,4 @@ function OptionRow(given: {
       </Box>
     </Box>
   );
-} // prettier-ignore
+}

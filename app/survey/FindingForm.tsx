@@ -21,7 +21,15 @@ import { linesOn } from './outlines';
 
 const MomentField = lazy(() => import('../forms/MomentField'));
 
-export const NEW_FINDING: Finding = { kind: 'finding', name: '', where: '', side: 'right', layers: ['outer'], looks: [], putAway: false }; // prettier-ignore
+export const NEW_FINDING: Finding = {
+  kind: 'finding',
+  name: '',
+  where: '',
+  side: 'right',
+  layers: ['outer'],
+  looks: [],
+  putAway: false,
+};
 
 /** What was found, and how far it reached at each look. */
 export function FindingForm({
@@ -40,10 +48,33 @@ export function FindingForm({
   const { name, where, side, layers, looks } = form.draft;
   return (
     <Box component="section" aria-label="A finding" sx={{ display: 'grid', gap: 1.5 }}>
-      <TextField label="What was found" value={name} onChange={(event) => form.set({ name: cut(event.target.value, 80) })} placeholder="Hole in the tray floor" />
-      <TextField label="Where it is" value={where} onChange={(event) => form.set({ where: cut(event.target.value, 200) })} multiline />
-      <Choice label="Side of the vehicle" value={side} onChange={(next) => form.set({ side: next })} options={SIDES_OF_VEHICLE.map((s) => [s, SIDE_WORDS[s]] as const)} />
-      <ToggleButtonGroup value={layers} onChange={(_, next: Layer[]) => form.set({ layers: LAYERS.filter((layer) => next.includes(layer)) })} aria-label="Layers concerned" fullWidth size="small">
+      <TextField
+        label="What was found"
+        value={name}
+        onChange={(event) => form.set({ name: cut(event.target.value, 80) })}
+        placeholder="Hole in the tray floor"
+      />
+      <TextField
+        label="Where it is"
+        value={where}
+        onChange={(event) => form.set({ where: cut(event.target.value, 200) })}
+        multiline
+      />
+      <Choice
+        label="Side of the vehicle"
+        value={side}
+        onChange={(next) => form.set({ side: next })}
+        options={SIDES_OF_VEHICLE.map((s) => [s, SIDE_WORDS[s]] as const)}
+      />
+      <ToggleButtonGroup
+        value={layers}
+        onChange={(_, next: Layer[]) =>
+          form.set({ layers: LAYERS.filter((layer) => next.includes(layer)) })
+        }
+        aria-label="Layers concerned"
+        fullWidth
+        size="small"
+      >
         {LAYERS.map((layer) => (
           <ToggleButton key={layer} value={layer}>
             {LAYER_WORDS[layer]}
@@ -52,16 +83,21 @@ export function FindingForm({
       </ToggleButtonGroup>
       {layers.includes('structural') && (
         <Box sx={{ borderLeft: '6px double var(--torch)', pl: 1.4, fontSize: '0.95rem' }}>
-          It is part of what holds the vehicle up: brace before cutting, and have a licensed person judge it.
+          It is part of what holds the vehicle up: brace before cutting, and have a licensed person
+          judge it.
         </Box>
       )}
       <Looks looks={looks} pictures={pictures} onChange={(next) => form.set({ looks: next })} />
       <FormButtons ready={name.trim() !== ''} isNew={id === null} form={form} onDone={onDone} />
     </Box>
   );
-} // prettier-ignore
+}
 
-function Looks(given: { looks: readonly Look[]; pictures: readonly Picture[]; onChange: (looks: Look[]) => void }) {
+function Looks(given: {
+  looks: readonly Look[];
+  pictures: readonly Picture[];
+  onChange: (looks: Look[]) => void;
+}) {
   const { looks, pictures, onChange } = given;
   const { bare, show } = usePreferences();
   const [fresh, setFresh] = useState<Look | null>(null);
@@ -71,15 +107,33 @@ function Looks(given: { looks: readonly Look[]; pictures: readonly Picture[]; on
   const lines = linesOn(pictures);
   const begin = () => {
     const next = LOOKS[Math.min(LOOKS.length - 1, last ? LOOKS.indexOf(last.how) + 1 : 0)]!;
-    setFresh({ at: new Date().toISOString(), how: next, lengthMm: null, widthMm: null, outline: null, note: '' });
+    setFresh({
+      at: new Date().toISOString(),
+      how: next,
+      lengthMm: null,
+      widthMm: null,
+      outline: null,
+      note: '',
+    });
   };
-  const chosen = (look: Look) => (look.outline ? `${look.outline.picture} ${look.outline.mark}` : '');
-  const ready = fresh && ((fresh.lengthMm !== null && fresh.widthMm !== null) || fresh.outline !== null);
+  const chosen = (look: Look) =>
+    look.outline ? `${look.outline.picture} ${look.outline.mark}` : '';
+  const ready =
+    fresh && ((fresh.lengthMm !== null && fresh.widthMm !== null) || fresh.outline !== null);
   return (
     <Box component="section" aria-label="Looks" sx={{ display: 'grid', gap: 1 }}>
       <Typography variant="h3">How far it reaches</Typography>
       {all.map((look, i) => (
-        <Box key={i} sx={{ display: 'flex', gap: 1, alignItems: 'start', borderTop: '1px solid var(--rule)', pt: 0.8 }}>
+        <Box
+          key={i}
+          sx={{
+            display: 'flex',
+            gap: 1,
+            alignItems: 'start',
+            borderTop: '1px solid var(--rule)',
+            pt: 0.8,
+          }}
+        >
           <Box sx={{ flex: 1 }}>
             <b>{LOOK_WORDS[look.how]}</b>{' '}
             {look.lengthMm !== null && look.widthMm !== null ? (
@@ -93,29 +147,80 @@ function Looks(given: { looks: readonly Look[]; pictures: readonly Picture[]; on
               <Moment at={look.at} /> {look.note && `· ${look.note}`}
             </Box>
           </Box>
-          <Button size="small" color="inherit" aria-label={`Take off the look ${i + 1}`} onClick={() => onChange(looks.filter((other) => other !== look))}>
+          <Button
+            size="small"
+            color="inherit"
+            aria-label={`Take off the look ${i + 1}`}
+            onClick={() => onChange(looks.filter((other) => other !== look))}
+          >
             Take off
           </Button>
         </Box>
       ))}
       {fresh ? (
-        <Box sx={{ display: 'grid', gap: 1.2, p: 1.5, bgcolor: 'var(--chalk)', border: '1.5px solid var(--rule)' }}>
-          <Choice label="How it was found out" value={fresh.how} onChange={(how) => setFresh({ ...fresh, how })} options={LOOKS.map((how) => [how, LOOK_WORDS[how]] as const)} />
+        <Box
+          sx={{
+            display: 'grid',
+            gap: 1.2,
+            p: 1.5,
+            bgcolor: 'var(--chalk)',
+            border: '1.5px solid var(--rule)',
+          }}
+        >
+          <Choice
+            label="How it was found out"
+            value={fresh.how}
+            onChange={(how) => setFresh({ ...fresh, how })}
+            options={LOOKS.map((how) => [how, LOOK_WORDS[how]] as const)}
+          />
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-            <LengthField label="Length" mm={fresh.lengthMm} min={0.1} max={20_000} empty="measure it" onChange={(lengthMm) => setFresh((now) => now && { ...now, lengthMm })} />
-            <LengthField label="Width" mm={fresh.widthMm} min={0.1} max={20_000} empty="measure it" onChange={(widthMm) => setFresh((now) => now && { ...now, widthMm })} />
+            <LengthField
+              label="Length"
+              mm={fresh.lengthMm}
+              min={0.1}
+              max={20_000}
+              empty="measure it"
+              onChange={(lengthMm) => setFresh((now) => now && { ...now, lengthMm })}
+            />
+            <LengthField
+              label="Width"
+              mm={fresh.widthMm}
+              min={0.1}
+              max={20_000}
+              empty="measure it"
+              onChange={(widthMm) => setFresh((now) => now && { ...now, widthMm })}
+            />
           </Box>
           {lines.length > 0 && (
             <Choice
               label="Or a line drawn round it"
               value={chosen(fresh)}
-              onChange={(next) => setFresh({ ...fresh, outline: lines.find(({ picture, mark }) => `${picture} ${mark}` === next) ?? null })}
-              options={[['', 'None'], ...lines.map(({ picture, mark, called }) => [`${picture} ${mark}`, called] as const)]}
+              onChange={(next) =>
+                setFresh({
+                  ...fresh,
+                  outline: lines.find(({ picture, mark }) => `${picture} ${mark}` === next) ?? null,
+                })
+              }
+              options={[
+                ['', 'None'],
+                ...lines.map(
+                  ({ picture, mark, called }) => [`${picture} ${mark}`, called] as const,
+                ),
+              ]}
             />
           )}
-          <TextField label="What was seen" value={fresh.note} multiline onChange={(event) => setFresh({ ...fresh, note: cut(event.target.value, 400) })} />
+          <TextField
+            label="What was seen"
+            value={fresh.note}
+            multiline
+            onChange={(event) => setFresh({ ...fresh, note: cut(event.target.value, 400) })}
+          />
           <Suspense>
-            <MomentField label="When" at={fresh.at} onChange={(at) => setFresh((now) => now && { ...now, at })} />
+            <MomentField
+              label="When"
+              at={fresh.at}
+              onChange={(at) => setFresh((now) => now && { ...now, at })}
+            />
           </Suspense>
           <Box sx={{ display: 'flex', gap: 1 }}>
             <Button
@@ -124,7 +229,13 @@ function Looks(given: { looks: readonly Look[]; pictures: readonly Picture[]; on
                 setAsked(true);
                 if (!ready) return;
                 const { outline } = fresh;
-                onChange([...looks, { ...fresh, outline: outline && { picture: outline.picture, mark: outline.mark } }]);
+                onChange([
+                  ...looks,
+                  {
+                    ...fresh,
+                    outline: outline && { picture: outline.picture, mark: outline.mark },
+                  },
+                ]);
                 setFresh(null);
                 setAsked(false);
               }}
@@ -135,7 +246,11 @@ function Looks(given: { looks: readonly Look[]; pictures: readonly Picture[]; on
               Not now
             </Button>
           </Box>
-          {!ready && asked && <Box role="alert">Measure its length and width, or draw a line round it on a picture of it.</Box>}
+          {!ready && asked && (
+            <Box role="alert">
+              Measure its length and width, or draw a line round it on a picture of it.
+            </Box>
+          )}
         </Box>
       ) : (
         <Button variant="outlined" color="inherit" onClick={begin}>
@@ -144,4 +259,4 @@ function Looks(given: { looks: readonly Look[]; pictures: readonly Picture[]; on
       )}
     </Box>
   );
-} // prettier-ignore
+}

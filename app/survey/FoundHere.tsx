@@ -36,15 +36,31 @@ export function FoundHere() {
         </Box>
         {mine.length === 0 && (
           <Typography sx={{ color: 'var(--pencil)' }}>
-            {findings.length === 0 ? 'Nothing is written down for this vehicle yet: begin with “All that was found”.' : 'Say below which of them this piece mends.'}
+            {findings.length === 0
+              ? 'Nothing is written down for this vehicle yet: begin with “All that was found”.'
+              : 'Say below which of them this piece mends.'}
           </Typography>
         )}
-        <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 1.5, gridTemplateColumns: { sm: '1fr 1fr', lg: '1fr 1fr 1fr' } }}>
+        <Box
+          component="ul"
+          sx={{
+            listStyle: 'none',
+            m: 0,
+            p: 0,
+            display: 'grid',
+            gap: 1.5,
+            gridTemplateColumns: { sm: '1fr 1fr', lg: '1fr 1fr 1fr' },
+          }}
+        >
           {mine.map((finding) => {
             const times = growthOf(finding, areaOf);
             const last = inTime(finding.looks).pop();
             return (
-              <Box component="li" key={finding.id} sx={{ bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}>
+              <Box
+                component="li"
+                key={finding.id}
+                sx={{ bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}
+              >
                 <Box sx={{ bgcolor: 'var(--bench-top)' }}>
                   <Growth looks={finding.looks} />
                 </Box>
@@ -60,7 +76,12 @@ export function FoundHere() {
                     )}
                     {times !== null && <b> · {grownSaid(times)}</b>}
                   </Box>
-                  <Button size="small" color="inherit" sx={{ ml: -1 }} onClick={() => set({ mends: draft.mends.filter((id) => id !== finding.id) })}>
+                  <Button
+                    size="small"
+                    color="inherit"
+                    sx={{ ml: -1 }}
+                    onClick={() => set({ mends: draft.mends.filter((id) => id !== finding.id) })}
+                  >
                     Not this piece’s
                   </Button>
                 </Box>
@@ -70,14 +91,21 @@ export function FoundHere() {
         </Box>
         {mine.length > 0 && growth && (
           <Typography sx={{ mt: 1 }}>
-            So far here findings are <b className="figure">{growth.times.toFixed(1)}</b> times as large when cut open as at first sight: make the card and guess the hours with that.
+            So far here findings are <b className="figure">{growth.times.toFixed(1)}</b> times as
+            large when cut open as at first sight: make the card and guess the hours with that.
           </Typography>
         )}
         {others.length > 0 && (
           <Box sx={{ mt: 1.5, display: 'flex', gap: 1, flexWrap: 'wrap', alignItems: 'center' }}>
             <span>It also mends:</span>
             {others.map(({ id, name }) => (
-              <Button key={id} size="small" variant="outlined" color="inherit" onClick={() => set({ mends: [...draft.mends, id] })}>
+              <Button
+                key={id}
+                size="small"
+                variant="outlined"
+                color="inherit"
+                onClick={() => set({ mends: [...draft.mends, id] })}
+              >
                 {name}
               </Button>
             ))}
@@ -86,4 +114,4 @@ export function FoundHere() {
       </Box>
     </Box>
   );
-} // prettier-ignore
+}

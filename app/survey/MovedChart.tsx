@@ -1,5 +1,13 @@
 import Box from '@mui/material/Box';
-import { CategoryScale, Chart, Legend, LineElement, LinearScale, PointElement, Tooltip } from 'chart.js';
+import {
+  CategoryScale,
+  Chart,
+  Legend,
+  LineElement,
+  LinearScale,
+  PointElement,
+  Tooltip,
+} from 'chart.js';
 import { Line } from 'react-chartjs-2';
 import { inDegrees } from '#core/survey/kinds';
 import type { Change } from '#core/survey/moved';
@@ -57,12 +65,28 @@ export default function MovedChart({ changes }: { changes: readonly Change[] }) 
           maintainAspectRatio: false,
           animation: false,
           scales: {
-            x: { ticks: { color: ink, font: { size: 15, family: 'Barlow' } }, grid: { color: rule } },
-            y: { title: { display: true, text: `since first read, ${unit === 'mm' ? 'mm' : 'in'}`, color: ink }, ticks: { color: ink }, grid: { color: rule } },
+            x: {
+              ticks: { color: ink, font: { size: 15, family: 'Barlow' } },
+              grid: { color: rule },
+            },
+            y: {
+              title: {
+                display: true,
+                text: `since first read, ${unit === 'mm' ? 'mm' : 'in'}`,
+                color: ink,
+              },
+              ticks: { color: ink },
+              grid: { color: rule },
+            },
           },
-          plugins: { legend: { position: 'bottom', labels: { color: ink, usePointStyle: true, font: { size: 14, family: 'Barlow' } } } },
+          plugins: {
+            legend: {
+              position: 'bottom',
+              labels: { color: ink, usePointStyle: true, font: { size: 14, family: 'Barlow' } },
+            },
+          },
         }}
       />
     </Box>
   );
-} // prettier-ignore
+}

@@ -31,17 +31,32 @@ export function Openings() {
           New opening
         </Button>
       </Box>
-      {openings.length === 0 && open === undefined && <Typography sx={{ color: 'var(--pencil)' }}>Of an opening with four corners the four sides and both diagonals tell whether it lies flat.</Typography>}
+      {openings.length === 0 && open === undefined && (
+        <Typography sx={{ color: 'var(--pencil)' }}>
+          Of an opening with four corners the four sides and both diagonals tell whether it lies
+          flat.
+        </Typography>
+      )}
       {openings.map((opening) =>
         opening.id === open ? (
-          <OpeningForm key={opening.id} id={opening.id} initial={opening} onDone={() => setOpen(undefined)} />
+          <OpeningForm
+            key={opening.id}
+            id={opening.id}
+            initial={opening}
+            onDone={() => setOpen(undefined)}
+          />
         ) : (
           <Box key={opening.id} sx={{ borderTop: '1px solid var(--rule)', py: 1 }}>
             <Box sx={{ display: 'flex', alignItems: 'center' }}>
               <Typography variant="h3" sx={{ flex: 1 }}>
                 {opening.name}
               </Typography>
-              <Button size="small" color="inherit" onClick={() => setOpen(opening.id)} aria-label={`Change ${opening.name}`}>
+              <Button
+                size="small"
+                color="inherit"
+                onClick={() => setOpen(opening.id)}
+                aria-label={`Change ${opening.name}`}
+              >
                 Change
               </Button>
             </Box>
@@ -56,7 +71,7 @@ export function Openings() {
       {open === null && <OpeningForm id={null} initial={fresh} onDone={() => setOpen(undefined)} />}
     </Box>
   );
-} // prettier-ignore
+}
 
 function TwistLine({ opening, round }: { opening: Surveyed<Opening>; round: Surveyed<Round> }) {
   const { points, measures } = useSurvey();
@@ -65,15 +80,23 @@ function TwistLine({ opening, round }: { opening: Surveyed<Opening>; round: Surv
   const found = openingTwist(opening, measures, round);
   const plain = found.kind === 'told' && found.visible;
   return (
-    <Box component="li" sx={{ py: 0.4, pl: plain ? 1 : 0, borderLeft: plain ? '5px solid var(--torch)' : 'none' }}>
+    <Box
+      component="li"
+      sx={{ py: 0.4, pl: plain ? 1 : 0, borderLeft: plain ? '5px solid var(--torch)' : 'none' }}
+    >
       <b>{round.name}</b>: {twistSaid(found, show, nameOf)}
     </Box>
   );
-} // prettier-ignore
+}
 
 /** What the six tapes say of an opening. */
-function twistSaid(found: OpeningTwist, show: (mm: number) => string, nameOf: (id: string) => string): string {
-  const between = (pairs: [string, string][]) => listed(pairs.map(([a, b]) => `${nameOf(a)} to ${nameOf(b)}`));
+function twistSaid(
+  found: OpeningTwist,
+  show: (mm: number) => string,
+  nameOf: (id: string) => string,
+): string {
+  const between = (pairs: [string, string][]) =>
+    listed(pairs.map(([a, b]) => `${nameOf(a)} to ${nameOf(b)}`));
   switch (found.kind) {
     case 'missing':
       return `not read: ${between(found.between)}.`;
@@ -86,22 +109,54 @@ function twistSaid(found: OpeningTwist, show: (mm: number) => string, nameOf: (i
   }
 }
 
-function OpeningForm({ id, initial, onDone }: { id: string | null; initial: Opening; onDone: (id?: string) => void }) {
+function OpeningForm({
+  id,
+  initial,
+  onDone,
+}: {
+  id: string | null;
+  initial: Opening;
+  onDone: (id?: string) => void;
+}) {
   const { points } = useSurvey();
   const form = useSurveyForm('opening', id, initial, onDone);
   const { name, corners } = form.draft;
-  const put = (i: number, point: string) => form.set({ corners: corners.map((was, k) => (k === i ? point : was)) as Opening['corners'] });
+  const put = (i: number, point: string) =>
+    form.set({ corners: corners.map((was, k) => (k === i ? point : was)) as Opening['corners'] });
   const ready = name.trim() !== '' && new Set(corners.filter(Boolean)).size === 4;
   return (
-    <Box component="section" aria-label="An opening" sx={{ display: 'grid', gap: 1.5, p: 1.5, mt: 1, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', maxWidth: 720 }}>
-      <TextField label="Name of the opening" value={name} onChange={(event) => form.set({ name: cut(event.target.value, 60) })} placeholder="Door opening" />
+    <Box
+      component="section"
+      aria-label="An opening"
+      sx={{
+        display: 'grid',
+        gap: 1.5,
+        p: 1.5,
+        mt: 1,
+        bgcolor: 'var(--panel)',
+        border: '1.5px solid var(--rule)',
+        maxWidth: 720,
+      }}
+    >
+      <TextField
+        label="Name of the opening"
+        value={name}
+        onChange={(event) => form.set({ name: cut(event.target.value, 60) })}
+        placeholder="Door opening"
+      />
       <Typography>Its corners, one after the other round it:</Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: { sm: '1fr 1fr' }, gap: 1 }}>
         {corners.map((corner, i) => (
-          <Choice key={i} label={`Corner ${i + 1}`} value={corner} onChange={(next) => put(i, next)} options={[['', 'Choose a point'], ...points.map((p) => [p.id, p.name] as const)]} />
+          <Choice
+            key={i}
+            label={`Corner ${i + 1}`}
+            value={corner}
+            onChange={(next) => put(i, next)}
+            options={[['', 'Choose a point'], ...points.map((p) => [p.id, p.name] as const)]}
+          />
         ))}
       </Box>
       <FormButtons ready={ready} isNew={id === null} form={form} onDone={onDone} />
     </Box>
   );
-} // prettier-ignore
+}

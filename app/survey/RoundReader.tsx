@@ -25,12 +25,20 @@ import { useSurvey } from './useSurvey';
 type Readings = Record<string, Reading | null>;
 
 /**
- * What is read in a round, as it stands with what waits in this browser: sent by itself, kept while the server is away and
- * when the page is closed. What another page has read meanwhile is told.
+ * What is read in a round, as it stands with what waits in this browser: sent by itself, kept while
+ * the server is away and when the page is closed. What another page has read meanwhile is told.
  */
 function useRoundReadings(round: Surveyed<Round>) {
   const { job, took } = useSurvey();
-  const body = useCallback((since: Partial<Readings>, mine: Partial<Readings>) => ({ intent: 'read', id: round.id, since, mine }), [round.id]);
+  const body = useCallback(
+    (since: Partial<Readings>, mine: Partial<Readings>) => ({
+      intent: 'read',
+      id: round.id,
+      since,
+      mine,
+    }),
+    [round.id],
+  );
   return useSelfSavedDraft<Readings, { survey?: Surveyed[] }>(
     `round ${job} ${round.id}`,
     round.readings,
@@ -38,9 +46,11 @@ function useRoundReadings(round: Surveyed<Round>) {
     body,
     took,
   );
-} // prettier-ignore
+}
 
-/** What waits of a round whose reader is closed goes up all the same; where it cannot, that is told. */
+/**
+ * What waits of a round whose reader is closed goes up all the same; where it cannot, that is told.
+ */
 export function RoundSender({ round }: { round: Surveyed<Round> }) {
   const { kept, state, refusal } = useRoundReadings(round);
   if (!kept || (state !== 'failed' && !refusal)) return null;
@@ -55,7 +65,10 @@ export function RoundSender({ round }: { round: Surveyed<Round> }) {
   );
 }
 
-/** Reading a round with one hand: one figure after another, Enter goes on; what differs from before is shown at once. */
+/**
+ * Reading a round with one hand: one figure after another, Enter goes on; what differs from before
+ * is shown at once.
+ */
 export function RoundReader({
   round,
   start,
@@ -75,16 +88,35 @@ export function RoundReader({
   const { draft, set, kept, refusal, state, drop, send } = useRoundReadings(round);
   const [listed, setListed] = useState(false);
   const isOpen = (m: { id: string }) => (draft[m.id]?.value ?? null) === null;
-  // Until a figure is read or another measure is gone to, the first that is not read: what waits here is known a moment later.
-  const [gone, setGone] = useState<number | null>(start === null ? null : measures.findIndex((m) => m.id === start));
+  // Until a figure is read or another measure is gone to, the first that is not read: what waits
+  // here is known a moment later.
+  const [gone, setGone] = useState<number | null>(
+    start === null ? null : measures.findIndex((m) => m.id === start),
+  );
   const firstOpen = measures.findIndex(isOpen);
   const at = gone ?? Math.max(0, firstOpen);
   const measure = measures[at];
   const read = measures.filter((m) => (draft[m.id]?.value ?? null) !== null).length;
   const go = (to: number) => setGone(Math.min(measures.length, Math.max(0, to)));
   return (
-    <Dialog open fullScreen onClose={onClose} aria-label={`Reading: ${round.name}`} slotProps={{ paper: { sx: { bgcolor: 'var(--paper)', backgroundImage: 'none' } } }}>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 2, minHeight: 50, bgcolor: 'var(--panel)', borderBottom: '1.5px solid var(--rule)' }}>
+    <Dialog
+      open
+      fullScreen
+      onClose={onClose}
+      aria-label={`Reading: ${round.name}`}
+      slotProps={{ paper: { sx: { bgcolor: 'var(--paper)', backgroundImage: 'none' } } }}
+    >
+      <Box
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          gap: 1,
+          px: 2,
+          minHeight: 50,
+          bgcolor: 'var(--panel)',
+          borderBottom: '1.5px solid var(--rule)',
+        }}
+      >
         <Typography variant="h2" sx={{ flex: 1 }}>
           {round.name}
         </Typography>
@@ -98,16 +130,27 @@ export function RoundReader({
           <Close />
         </IconButton>
       </Box>
-      <LinearProgress variant="determinate" value={measures.length ? (100 * read) / measures.length : 0} aria-label="How many are read" />
+      <LinearProgress
+        variant="determinate"
+        value={measures.length ? (100 * read) / measures.length : 0}
+        aria-label="How many are read"
+      />
       <Box sx={{ p: 2, maxWidth: 560, width: '100%', mx: 'auto', display: 'grid', gap: 2 }}>
         {listed ? (
-          <RoundList round={round} readings={draft} onRead={(id, reading) => set({ [id]: reading })} />
+          <RoundList
+            round={round}
+            readings={draft}
+            onRead={(id, reading) => set({ [id]: reading })}
+          />
         ) : measure ? (
           <OneReading
             key={measure.id}
             measure={measure}
             reading={draft[measure.id] ?? null}
-            first={rounds.find((other) => other.id !== round.id && readIn(other, measure) !== null) ?? null}
+            first={
+              rounds.find((other) => other.id !== round.id && readIn(other, measure) !== null) ??
+              null
+            }
             round={round}
             onRead={(reading) => {
               setGone(at);
@@ -121,16 +164,31 @@ export function RoundReader({
               {read} of {measures.length} read
             </Typography>
             <Typography sx={{ mt: 1 }}>
-              {read < measures.length ? 'Those that were skipped can be read any time.' : 'That is the whole round.'}
+              {read < measures.length
+                ? 'Those that were skipped can be read any time.'
+                : 'That is the whole round.'}
             </Typography>
             <Button variant="contained" sx={{ mt: 2 }} onClick={onClose}>
               See what moved
             </Button>
           </Box>
         )}
-        {!listed && measure && <ReadingPictures round={round.id} measure={measure.id} all={pictures} took={tookPictures} />}
+        {!listed && measure && (
+          <ReadingPictures
+            round={round.id}
+            measure={measure.id}
+            all={pictures}
+            took={tookPictures}
+          />
+        )}
         <Box sx={{ display: listed ? 'none' : 'flex', gap: 1 }}>
-          <Button variant="outlined" color="inherit" disabled={at === 0} onClick={() => go(at - 1)} sx={{ flex: 1 }}>
+          <Button
+            variant="outlined"
+            color="inherit"
+            disabled={at === 0}
+            onClick={() => go(at - 1)}
+            sx={{ flex: 1 }}
+          >
             Back
           </Button>
           {measure && (
@@ -151,21 +209,35 @@ export function RoundReader({
           </Told>
         ) : (
           <Box role="status" sx={{ color: 'var(--pencil)', minHeight: 24 }}>
-            {!kept ? (read > 0 ? 'All is saved.' : '') : state === 'failed' ? 'The server does not answer: what you read is kept in this browser and goes up later.' : 'Saving …'}
+            {!kept
+              ? read > 0
+                ? 'All is saved.'
+                : ''
+              : state === 'failed'
+                ? 'The server does not answer: what you read is kept in this browser and goes up later.'
+                : 'Saving …'}
           </Box>
         )}
       </Box>
     </Dialog>
   );
-} // prettier-ignore
+}
 
 /** Pictures that hang beside one reading. */
-function ReadingPictures(given: { round: string; measure: string; all: readonly Picture[]; took: (pictures: Picture[]) => void }) {
+function ReadingPictures(given: {
+  round: string;
+  measure: string;
+  all: readonly Picture[];
+  took: (pictures: Picture[]) => void;
+}) {
   const { round, measure, all, took } = given;
   const { job } = useSurvey();
-  const on = useMemo(() => ({ job, piece: null, owner: 'survey' as const, of: `${round}.${measure}` }), [job, round, measure]);
+  const on = useMemo(
+    () => ({ job, piece: null, owner: 'survey' as const, of: `${round}.${measure}` }),
+    [job, round, measure],
+  );
   return <Pictures on={on} all={all} took={took} title="Pictures beside this reading" small />;
-} // prettier-ignore
+}
 
 function OneReading({
   measure,
@@ -195,7 +267,10 @@ function OneReading({
   };
   const change =
     first && value !== null
-      ? changesBetween([measure], first, { ...round, readings: { [measure.id]: { value, note, as } } })[0]
+      ? changesBetween([measure], first, {
+          ...round,
+          readings: { [measure.id]: { value, note, as } },
+        })[0]
       : undefined;
   const moved = change && hasMoved(change);
   const ends = [measure.from, measure.to].map((id) => points.find((point) => point.id === id));
@@ -219,29 +294,62 @@ function OneReading({
       </Box>
       <Box ref={box}>
         {inDegrees(measure.of) ? (
-          <AngleField label="Reads" angleDeg={value} onEnter={onNext} min={-90} max={90} wrong="Degrees, from −90 to 90." onChange={(deg) => say({ value: deg, as: '' })} />
+          <AngleField
+            label="Reads"
+            angleDeg={value}
+            onEnter={onNext}
+            min={-90}
+            max={90}
+            wrong="Degrees, from −90 to 90."
+            onChange={(deg) => say({ value: deg, as: '' })}
+          />
         ) : (
-          <LengthField label="Reads" big mm={value} empty="not read yet" onChange={(mm, written) => say({ value: mm, as: cut(written ?? '', 40) })} onEnter={onNext} />
+          <LengthField
+            label="Reads"
+            big
+            mm={value}
+            empty="not read yet"
+            onChange={(mm, written) => say({ value: mm, as: cut(written ?? '', 40) })}
+            onEnter={onNext}
+          />
         )}
       </Box>
       {as && <Box sx={{ color: 'var(--pencil)' }}>Written “{as}”</Box>}
-      <Box aria-live="polite" sx={{ minHeight: 56, p: 1, bgcolor: moved ? 'var(--torch-ground)' : 'var(--chalk)', borderLeft: `5px solid ${moved ? 'var(--torch)' : 'var(--rule)'}` }}>
+      <Box
+        aria-live="polite"
+        sx={{
+          minHeight: 56,
+          p: 1,
+          bgcolor: moved ? 'var(--torch-ground)' : 'var(--chalk)',
+          borderLeft: `5px solid ${moved ? 'var(--torch)' : 'var(--rule)'}`,
+        }}
+      >
         {!first ? (
           'Not read in any other round.'
         ) : (
           <>
-            “{first.name}” <span className="figure">{readingSaid(measure, readIn(first, measure)!, show)}</span>
+            “{first.name}”{' '}
+            <span className="figure">{readingSaid(measure, readIn(first, measure)!, show)}</span>
             {change && (
               <Box>
                 <b className="figure">{changeSaid(measure, change.by, show)}</b>{' '}
-                {moved ? (change.shown ? 'moved: more than the readings can be out' : 'over the tolerance') : 'no more than the readings can be out'}
+                {moved
+                  ? change.shown
+                    ? 'moved: more than the readings can be out'
+                    : 'over the tolerance'
+                  : 'no more than the readings can be out'}
               </Box>
             )}
           </>
         )}
       </Box>
       {noting ? (
-        <TextField label="Note" value={note} multiline onChange={(event) => say({ note: cut(event.target.value, 400) })} />
+        <TextField
+          label="Note"
+          value={note}
+          multiline
+          onChange={(event) => say({ note: cut(event.target.value, 400) })}
+        />
       ) : (
         <Button color="inherit" sx={{ justifySelf: 'start' }} onClick={() => setNoting(true)}>
           Add a note
@@ -249,4 +357,4 @@ function OneReading({
       )}
     </>
   );
-} // prettier-ignore
+}

@@ -7,7 +7,10 @@ import { usePreferences } from '../frame/preferences';
 import { changeSaid, readingSaid } from '../frame/measuredWords';
 import { useSurvey } from './useSurvey';
 
-/** Every measure over the rounds: what was read, and under it by how much it differs from the first that was read of it. */
+/**
+ * Every measure over the rounds: what was read, and under it by how much it differs from the first
+ * that was read of it.
+ */
 export function RoundTable({
   shown,
   onShow,
@@ -21,29 +24,73 @@ export function RoundTable({
 }) {
   const { measures, rounds } = useSurvey();
   const { show } = usePreferences();
-  const cell = { p: 1, borderBottom: '1px solid var(--rule)', textAlign: 'right', whiteSpace: 'nowrap' } as const;
+  const cell = {
+    p: 1,
+    borderBottom: '1px solid var(--rule)',
+    textAlign: 'right',
+    whiteSpace: 'nowrap',
+  } as const;
   return (
     <Box sx={{ overflowX: 'auto' }}>
-      <Box component="table" aria-label="Measures over the rounds" sx={{ borderCollapse: 'collapse', width: '100%' }}>
+      <Box
+        component="table"
+        aria-label="Measures over the rounds"
+        sx={{ borderCollapse: 'collapse', width: '100%' }}
+      >
         <thead>
           <tr>
-            <Box component="th" scope="col" sx={{ ...cell, textAlign: 'left', position: 'sticky', left: 0, bgcolor: 'var(--paper)' }}>
+            <Box
+              component="th"
+              scope="col"
+              sx={{
+                ...cell,
+                textAlign: 'left',
+                position: 'sticky',
+                left: 0,
+                bgcolor: 'var(--paper)',
+              }}
+            >
               Measure
             </Box>
             {rounds.map(({ id, name, at, readings }) => (
-              <Box component="th" scope="col" key={id} sx={{ ...cell, verticalAlign: 'bottom', fontWeight: 400, borderBottom: id === shown ? '4px solid var(--torch)' : cell.borderBottom }}>
-                <Button size="small" color="inherit" aria-pressed={id === shown} onClick={() => onShow(id)} sx={{ fontSize: '1.05rem', px: 1 }}>
+              <Box
+                component="th"
+                scope="col"
+                key={id}
+                sx={{
+                  ...cell,
+                  verticalAlign: 'bottom',
+                  fontWeight: 400,
+                  borderBottom: id === shown ? '4px solid var(--torch)' : cell.borderBottom,
+                }}
+              >
+                <Button
+                  size="small"
+                  color="inherit"
+                  aria-pressed={id === shown}
+                  onClick={() => onShow(id)}
+                  sx={{ fontSize: '1.05rem', px: 1 }}
+                >
                   {name}
                 </Button>
                 <Box sx={{ color: 'var(--pencil)', fontSize: '0.85rem', px: 1 }}>
                   <Moment at={at} />
                   <br />
                   <span className="figure">
-                    {measures.filter((measure) => (readings[measure.id]?.value ?? null) !== null).length}
+                    {
+                      measures.filter((measure) => (readings[measure.id]?.value ?? null) !== null)
+                        .length
+                    }
                   </span>{' '}
                   of <span className="figure">{measures.length}</span> read
                 </Box>
-                <Button size="small" variant="outlined" color="inherit" onClick={() => onRead(id)} sx={{ mt: 0.5 }}>
+                <Button
+                  size="small"
+                  variant="outlined"
+                  color="inherit"
+                  onClick={() => onRead(id)}
+                  sx={{ mt: 0.5 }}
+                >
                   Read
                 </Button>
               </Box>
@@ -55,35 +102,67 @@ export function RoundTable({
             const first = rounds.find((round) => readIn(round, measure) !== null);
             return (
               <tr key={measure.id}>
-                <Box component="th" scope="row" sx={{ ...cell, textAlign: 'left', fontWeight: 400, position: 'sticky', left: 0, bgcolor: 'var(--paper)' }}>
-                  <Button color="inherit" onClick={() => onPick(measure.id)} sx={{ textAlign: 'left', justifyContent: 'flex-start', whiteSpace: 'normal', fontSize: '1.02rem', pl: 0 }}>
+                <Box
+                  component="th"
+                  scope="row"
+                  sx={{
+                    ...cell,
+                    textAlign: 'left',
+                    fontWeight: 400,
+                    position: 'sticky',
+                    left: 0,
+                    bgcolor: 'var(--paper)',
+                  }}
+                >
+                  <Button
+                    color="inherit"
+                    onClick={() => onPick(measure.id)}
+                    sx={{
+                      textAlign: 'left',
+                      justifyContent: 'flex-start',
+                      whiteSpace: 'normal',
+                      fontSize: '1.02rem',
+                      pl: 0,
+                    }}
+                  >
                     {measure.name}
                   </Button>
                 </Box>
                 {rounds.map((round) => {
                   const value = readIn(round, measure);
-                  const change = first && round !== first ? changesBetween([measure], first, round)[0] : undefined;
+                  const change =
+                    first && round !== first
+                      ? changesBetween([measure], first, round)[0]
+                      : undefined;
                   const moved = change && hasMoved(change);
                   const { note, as } = round.readings[measure.id] ?? {};
                   return (
-                    <Box component="td" key={round.id} sx={{ ...cell, p: 0, bgcolor: moved ? 'var(--torch-ground)' : undefined }}>
-                      <button type="button" className="in-cell" onClick={() => onRead(round.id, measure.id)}>
-                      {value === null ? (
-                        <span style={{ color: 'var(--pencil)' }}>–</span>
-                      ) : (
-                        <Fragment>
-                          <span className="figure" title={as ? `written “${as}”` : undefined}>
-                            {readingSaid(measure, value, show)}
-                          </span>
-                          {note ? ' ✎' : ''}
-                          {change && (
-                            <span className={moved ? 'figure changed moved' : 'figure changed'}>
-                              {moved ? '⚠ moved ' : ''}
-                              {changeSaid(measure, change.by, show)}
+                    <Box
+                      component="td"
+                      key={round.id}
+                      sx={{ ...cell, p: 0, bgcolor: moved ? 'var(--torch-ground)' : undefined }}
+                    >
+                      <button
+                        type="button"
+                        className="in-cell"
+                        onClick={() => onRead(round.id, measure.id)}
+                      >
+                        {value === null ? (
+                          <span style={{ color: 'var(--pencil)' }}>–</span>
+                        ) : (
+                          <Fragment>
+                            <span className="figure" title={as ? `written “${as}”` : undefined}>
+                              {readingSaid(measure, value, show)}
                             </span>
-                          )}
-                        </Fragment>
-                      )}
+                            {note ? ' ✎' : ''}
+                            {change && (
+                              <span className={moved ? 'figure changed moved' : 'figure changed'}>
+                                {moved ? '⚠ moved ' : ''}
+                                {changeSaid(measure, change.by, show)}
+                              </span>
+                            )}
+                          </Fragment>
+                        )}
                       </button>
                     </Box>
                   );
@@ -95,4 +174,4 @@ export function RoundTable({
       </Box>
     </Box>
   );
-} // prettier-ignore
+}

@@ -19,7 +19,10 @@ import { useNetView } from './useNetView';
 import { usePieceSurvey } from './usePieceSurvey';
 import { useSurvey } from './useSurvey';
 
-/** Which references are gone when this piece is cut out, and how well each could be put back from what stays. */
+/**
+ * Which references are gone when this piece is cut out, and how well each could be put back from
+ * what stays.
+ */
 export function TakenReferences() {
   const { pattern } = usePiece();
   const { job, points } = useSurvey();
@@ -29,10 +32,14 @@ export function TakenReferences() {
   const { view } = useNetView(draft.space ? 'space' : (first?.side ?? 'right'));
   const gone = new Set(draft.takes);
   const toggle = (id: string) =>
-    set({ takes: gone.has(id) ? draft.takes.filter((other) => other !== id) : [...draft.takes, id] });
+    set({
+      takes: gone.has(id) ? draft.takes.filter((other) => other !== id) : [...draft.takes, id],
+    });
   const letterOf = (id: string) => pattern.edges.find((edge) => edge.id === id)?.letter ?? '?';
   const taken = new Map((verdict?.taken ?? []).map((one) => [one.point.id, one] as const));
-  const warnings = (verdict?.warnings ?? []).filter(({ code }) => code === 'put-back-poor' || code === 'not-a-plane' || code === 'both-sides-out'); // prettier-ignore
+  const warnings = (verdict?.warnings ?? []).filter(
+    ({ code }) => code === 'put-back-poor' || code === 'not-a-plane' || code === 'both-sides-out',
+  );
   if (points.length === 0)
     return (
       <Box sx={{ maxWidth: 620, py: 3 }}>
@@ -40,8 +47,8 @@ export function TakenReferences() {
           Nothing to measure from yet
         </Typography>
         <Typography sx={{ mb: 2 }}>
-          Before anything is cut, name the places that will tell where this piece belongs: bolt centres, holes, joints. Then
-          tape them to each other.
+          Before anything is cut, name the places that will tell where this piece belongs: bolt
+          centres, holes, joints. Then tape them to each other.
         </Typography>
         <Button component={Link} to={`/jobs/${job}/references`} variant="contained">
           Go to the references
@@ -61,44 +68,97 @@ export function TakenReferences() {
         ))}
         {verdict === null && (
           <Box sx={{ mb: 1.5 }}>
-            <Told>How well these could be put back took too long to reckon. Look at the tapes: one of them may be far out.</Told>
+            <Told>
+              How well these could be put back took too long to reckon. Look at the tapes: one of
+              them may be far out.
+            </Told>
           </Box>
         )}
         <PictureFrame low>
           {verdict?.network ? (
-            <NetworkPicture found={verdict.network} view={view} picked={null} onPick={(id) => id && toggle(id)} taken={taken} wanted={wanted} />
+            <NetworkPicture
+              found={verdict.network}
+              view={view}
+              picked={null}
+              onPick={(id) => id && toggle(id)}
+              taken={taken}
+              wanted={wanted}
+            />
           ) : (
-            <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', p: 3, textAlign: 'center', color: 'var(--card-pencil)' }}>
-              {draft.takes.length === 0 ? 'Touch the references that are gone once this piece is cut out. Those that stay have to tell where they were.' : 'No tapes have been read between these points: read a round first.'}
+            <Box
+              sx={{
+                height: '100%',
+                display: 'grid',
+                placeItems: 'center',
+                p: 3,
+                textAlign: 'center',
+                color: 'var(--card-pencil)',
+              }}
+            >
+              {draft.takes.length === 0
+                ? 'Touch the references that are gone once this piece is cut out. Those that stay have to tell where they were.'
+                : 'No tapes have been read between these points: read a round first.'}
             </Box>
           )}
         </PictureFrame>
         <Moved taken={gone} />
         <Box sx={{ display: 'flex', gap: 1.5, mt: 1, alignItems: 'center', flexWrap: 'wrap' }}>
-          <ToggleButtonGroup exclusive size="small" value={draft.space ? 3 : 2} onChange={(_, next: number | null) => next && set({ space: next === 3 })} aria-label="In the plane or in space">
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            value={draft.space ? 3 : 2}
+            onChange={(_, next: number | null) => next && set({ space: next === 3 })}
+            aria-label="In the plane or in space"
+          >
             <ToggleButton value={2}>Plane</ToggleButton>
             <ToggleButton value={3}>Space</ToggleButton>
           </ToggleButtonGroup>
           <Box sx={{ flex: 1, minWidth: 200, color: 'var(--pencil)', fontSize: '0.92rem' }}>
-            {verdict?.network && 'Rings with a cut are taken away; their ellipses are drawn 20 times as large as they are. '}
-            {draft.cutOut ? 'Only what was read before it was cut out counts.' : 'What is read until it is cut out counts.'}
+            {verdict?.network &&
+              'Rings with a cut are taken away; their ellipses are drawn 20 times as large as they are. '}
+            {draft.cutOut
+              ? 'Only what was read before it was cut out counts.'
+              : 'What is read until it is cut out counts.'}
           </Box>
-          <Button component={Link} to={`/jobs/${job}/references`} color="inherit" variant="outlined">
+          <Button
+            component={Link}
+            to={`/jobs/${job}/references`}
+            color="inherit"
+            variant="outlined"
+          >
             Read a round
           </Button>
         </Box>
       </Box>
-      <Box component="section" aria-label="References" sx={{ display: 'grid', gap: 1, alignContent: 'start' }}>
-        <LengthField label="Each has to be put back to ±" mm={draft.toleranceMm} min={0.05} max={100} onChange={(mm) => mm !== null && set({ toleranceMm: mm })} />
+      <Box
+        component="section"
+        aria-label="References"
+        sx={{ display: 'grid', gap: 1, alignContent: 'start' }}
+      >
+        <LengthField
+          label="Each has to be put back to ±"
+          mm={draft.toleranceMm}
+          min={0.05}
+          max={100}
+          onChange={(mm) => mm !== null && set({ toleranceMm: mm })}
+        />
         <Typography variant="h3" sx={{ mt: 0.5 }}>
           Gone when it is cut out
         </Typography>
         {points
           .filter(({ id }) => gone.has(id))
           .map((point) => (
-            <Gone key={point.id} name={point.name} one={taken.get(point.id) ?? null} space={draft.space} onStay={() => toggle(point.id)} />
+            <Gone
+              key={point.id}
+              name={point.name}
+              one={taken.get(point.id) ?? null}
+              space={draft.space}
+              onStay={() => toggle(point.id)}
+            />
           ))}
-        {draft.takes.length === 0 && <Typography sx={{ color: 'var(--pencil)' }}>None of them.</Typography>}
+        {draft.takes.length === 0 && (
+          <Typography sx={{ color: 'var(--pencil)' }}>None of them.</Typography>
+        )}
         <Typography variant="h3" sx={{ mt: 1 }}>
           Staying
         </Typography>
@@ -106,9 +166,21 @@ export function TakenReferences() {
           {points
             .filter(({ id }) => !gone.has(id))
             .map(({ id, name }) => (
-              <Box key={id} sx={{ display: 'flex', alignItems: 'center', borderBottom: '1px solid var(--rule)' }}>
+              <Box
+                key={id}
+                sx={{
+                  display: 'flex',
+                  alignItems: 'center',
+                  borderBottom: '1px solid var(--rule)',
+                }}
+              >
                 <Box sx={{ flex: 1 }}>{name}</Box>
-                <Button size="small" color="inherit" onClick={() => toggle(id)} aria-label={`${name} is gone when it is cut out`}>
+                <Button
+                  size="small"
+                  color="inherit"
+                  onClick={() => toggle(id)}
+                  aria-label={`${name} is gone when it is cut out`}
+                >
                   Goes
                 </Button>
               </Box>
@@ -117,9 +189,12 @@ export function TakenReferences() {
       </Box>
     </Box>
   );
-} // prettier-ignore
+}
 
-/** What moved of the measures to references that go: what they are put back by is no longer what it was. */
+/**
+ * What moved of the measures to references that go: what they are put back by is no longer what it
+ * was.
+ */
 function Moved({ taken }: { taken: ReadonlySet<string> }) {
   const { measures, rounds } = useSurvey();
   const { show } = usePreferences();
@@ -136,14 +211,35 @@ function Moved({ taken }: { taken: ReadonlySet<string> }) {
 }
 
 /** One reference that goes: how well it could be put back, and what would help. */
-function Gone({ name, one, space, onStay }: { name: string; one: TakenPoint | null; space: boolean; onStay: () => void }) {
+function Gone({
+  name,
+  one,
+  space,
+  onStay,
+}: {
+  name: string;
+  one: TakenPoint | null;
+  space: boolean;
+  onStay: () => void;
+}) {
   const { points, measures, add, post } = useSurvey();
   const { show } = usePreferences();
   const nameOf = (id: string) => points.find((point) => point.id === id)?.name ?? id;
   const next = one?.bestNext ?? null;
-  const known = next && measures.find(({ of, from, to }) => of === 'distance' && [from, to].includes(one!.point.id) && [from, to].includes(next.to)); // prettier-ignore
+  const known =
+    next &&
+    measures.find(
+      ({ of, from, to }) =>
+        of === 'distance' && [from, to].includes(one!.point.id) && [from, to].includes(next.to),
+    );
   return (
-    <Box sx={{ p: 1.2, bgcolor: one && !one.good ? 'var(--torch-ground)' : 'var(--chalk)', borderLeft: `5px solid ${one && !one.good ? 'var(--torch)' : 'var(--good)'}` }}>
+    <Box
+      sx={{
+        p: 1.2,
+        bgcolor: one && !one.good ? 'var(--torch-ground)' : 'var(--chalk)',
+        borderLeft: `5px solid ${one && !one.good ? 'var(--torch)' : 'var(--good)'}`,
+      }}
+    >
       <Box sx={{ display: 'flex', gap: 1 }}>
         <b style={{ flex: 1 }}>{name}</b>
         <span className="figure" style={{ fontSize: '1.15rem' }}>
@@ -154,7 +250,11 @@ function Gone({ name, one, space, onStay }: { name: string; one: TakenPoint | nu
         <Box sx={{ fontSize: '0.95rem', mt: 0.5 }}>
           {next ? (
             <>
-              Best next: tape it to <b>{nameOf(next.to)}</b>, then it is <span className="figure" style={{ whiteSpace: 'nowrap' }}>± {show(next.uMm)}</span>.
+              Best next: tape it to <b>{nameOf(next.to)}</b>, then it is{' '}
+              <span className="figure" style={{ whiteSpace: 'nowrap' }}>
+                ± {show(next.uMm)}
+              </span>
+              .
             </>
           ) : one.uMm === null ? (
             `Tape it to ${space ? 'three' : 'two'} points that stay, as square to each other as can be.`
@@ -165,15 +265,37 @@ function Gone({ name, one, space, onStay }: { name: string; one: TakenPoint | nu
       )}
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
         {one && !one.good && next && !known && (
-          <Button size="small" variant="contained" disabled={post.state === 'busy'} onClick={() => void add({ kind: 'measure', of: 'distance', name: cut(`${name} to ${nameOf(next.to)}`, 60), from: one.point.id, to: next.to, where: '', u: USUAL_U.distance, tolerance: null, partner: null, putAway: false })}>
+          <Button
+            size="small"
+            variant="contained"
+            disabled={post.state === 'busy'}
+            onClick={() =>
+              void add({
+                kind: 'measure',
+                of: 'distance',
+                name: cut(`${name} to ${nameOf(next.to)}`, 60),
+                from: one.point.id,
+                to: next.to,
+                where: '',
+                u: USUAL_U.distance,
+                tolerance: null,
+                partner: null,
+                putAway: false,
+              })
+            }
+          >
             Put it on the list
           </Button>
         )}
-        {one && !one.good && next && known && <Box sx={{ fontSize: '0.92rem', alignSelf: 'center' }}>It is on the list: read it in a round.</Box>}
+        {one && !one.good && next && known && (
+          <Box sx={{ fontSize: '0.92rem', alignSelf: 'center' }}>
+            It is on the list: read it in a round.
+          </Box>
+        )}
         <Button size="small" color="inherit" onClick={onStay} sx={{ ml: -1 }}>
           It stays after all
         </Button>
       </Box>
     </Box>
   );
-} // prettier-ignore
+}

@@ -20,7 +20,10 @@ import { MOST_PRINTED, drawMeasuringSheet } from './measuringSheetFile';
 /** Longest that a sheet may take to be drawn, ms. */
 const LIMIT_MS = 20_000;
 
-/** The measuring sheet of a job: every measure with a box to write in, and the pictures of its points. */
+/**
+ * The measuring sheet of a job: every measure with a box to write in, and the pictures of its
+ * points.
+ */
 export async function loader({ params, request, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
   const job = await jobById(viewer, idOr404(params.jobId));
@@ -30,10 +33,15 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const asked = new URL(request.url).searchParams.get('paper') ?? (unit === 'mm' ? 'a4' : 'letter');
   const paper = z.enum(Object.keys(PAPERS) as [Paper, ...Paper[]]).safeParse(asked);
   if (!paper.success) throw data(null, { status: 404 });
-  const [survey, pictures] = [await surveyOf(viewer, job.id), await picturesOf(viewer, { job: job.id, piece: null })];
+  const [survey, pictures] = [
+    await surveyOf(viewer, job.id),
+    await picturesOf(viewer, { job: job.id, piece: null }),
+  ];
   const points = inHand(survey, 'point');
   const nameOf = (id: string | null) => points.find((point) => point.id === id)?.name ?? '';
-  const ofPoints = pictures.filter(({ owner, of, putAway }) => owner === 'survey' && !putAway && nameOf(of) !== '');
+  const ofPoints = pictures.filter(
+    ({ owner, of, putAway }) => owner === 'survey' && !putAway && nameOf(of) !== '',
+  );
   const body = await inWorker(
     drawMeasuringSheet,
     {
@@ -49,14 +57,16 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
         where,
         degrees: inDegrees(of),
       })),
-      pictures: ofPoints.slice(0, MOST_PRINTED).map(({ digest, type, width, height, of, caption, marks }) => ({
-        path: picturePath(digest, type, 'large'),
-        width,
-        height,
-        of: nameOf(of),
-        caption,
-        marks,
-      })),
+      pictures: ofPoints
+        .slice(0, MOST_PRINTED)
+        .map(({ digest, type, width, height, of, caption, marks }) => ({
+          path: picturePath(digest, type, 'large'),
+          width,
+          height,
+          of: nameOf(of),
+          caption,
+          marks,
+        })),
       more: Math.max(0, ofPoints.length - MOST_PRINTED),
     },
     { limitMs: LIMIT_MS, signal: request.signal },

@@ -14,7 +14,14 @@ export type MeasuringSheet = {
   /** What is to be read: its name, from where to where, and what it is read in. */
   rows: { name: string; from: string; to: string; where: string; degrees: boolean }[];
   /** Pictures of the points, with what is marked on them. */
-  pictures: { path: string; width: number; height: number; of: string; caption: string; marks: PictureMark[] }[];
+  pictures: {
+    path: string;
+    width: number;
+    height: number;
+    of: string;
+    caption: string;
+    marks: PictureMark[];
+  }[];
   /** How many more pictures there are than are printed. */
   more: number;
 };

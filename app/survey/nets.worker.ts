@@ -9,7 +9,10 @@ export type NetsAsked = {
   space: boolean;
 };
 
-/** Reckons the nets of a survey apart from the page, round by round: a net of nonsense takes seconds. */
+/**
+ * Reckons the nets of a survey apart from the page, round by round: a net of nonsense takes
+ * seconds.
+ */
 self.onmessage = ({ data: { points, measures, rounds, space } }: MessageEvent<NetsAsked>) => {
   for (const round of rounds) self.postMessage([round.id, netsOf(points, measures, round, space)]);
 };

@@ -10,15 +10,25 @@ export const outlinesOn =
       .filter(({ digest }) => digest === outline.picture)
       .flatMap(({ marks }) => marks)
       .find(({ id }) => id === outline.mark);
-    return mark?.kind === 'line' && mark.points.length > 2 ? Math.abs(polygonArea(mark.points)) : null;
+    return mark?.kind === 'line' && mark.points.length > 2
+      ? Math.abs(polygonArea(mark.points))
+      : null;
   };
 
 /** The lines that are drawn on pictures, to be chosen from as outlines. */
-export const linesOn = (pictures: readonly Pick<Picture, 'digest' | 'marks' | 'name' | 'caption'>[]) =>
+export const linesOn = (
+  pictures: readonly Pick<Picture, 'digest' | 'marks' | 'name' | 'caption'>[],
+) =>
   pictures.flatMap(({ digest, marks, name, caption }) =>
     marks.flatMap((mark, i) =>
       mark.kind === 'line'
-        ? [{ picture: digest, mark: mark.id, called: `${mark.name || `line ${i + 1}`} on ${caption || name}` }]
+        ? [
+            {
+              picture: digest,
+              mark: mark.id,
+              called: `${mark.name || `line ${i + 1}`} on ${caption || name}`,
+            },
+          ]
         : [],
     ),
   );

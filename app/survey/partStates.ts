@@ -28,7 +28,11 @@ export type PartId = (typeof PARTS)[number]['id'];
 /** How a part stands, in a word; `wants`: it wants attention. */
 export type PartState = { state: StopState; said: string; wants: boolean };
 
-const OF_REFERENCES: readonly SurveyWarning['code'][] = ['put-back-poor', 'not-a-plane', 'both-sides-out'];
+const OF_REFERENCES: readonly SurveyWarning['code'][] = [
+  'put-back-poor',
+  'not-a-plane',
+  'both-sides-out',
+];
 
 const done = (said: string): PartState => ({ state: 'done', said, wants: false });
 const ahead = (said: string): PartState => ({ state: 'ahead', said, wants: false });
@@ -54,27 +58,44 @@ export function usePartStates(): Record<PartId, PartState> {
   const chosen = draft.options.find(({ id }) => id === draft.choice?.option);
   const weighed = weighOptions(shop.hourRate, optionsToWeigh(draft.options));
   return {
-    found: findings + own > 0 ? done([counted(findings, 'finding'), counted(own, 'picture')].join(', ')) : ahead('Nothing yet'),
+    found:
+      findings + own > 0
+        ? done([counted(findings, 'finding'), counted(own, 'picture')].join(', '))
+        : ahead('Nothing yet'),
     references:
       verdict === null
         ? wants('Could not be told')
         : ofReferences
           ? wants(ofReferences.short)
           : draft.takes.length > 0
-            ? done(Number.isFinite(worst) ? `${draft.takes.length} can be put back, ± ${show(worst)}` : 'Reckoning …')
+            ? done(
+                Number.isFinite(worst)
+                  ? `${draft.takes.length} can be put back, ± ${show(worst)}`
+                  : 'Reckoning …',
+              )
             : ahead(points.length > 0 ? 'None said to go' : 'None on this vehicle yet'),
     cutting: ofCutting
       ? wants(ofCutting.short)
       : draft.cutOut
-        ? done(`${draft.cutOut.backAt ? 'Back in' : 'Cut out'} ${formatDay(draft.cutOut.backAt ?? draft.cutOut.at, dates)}`)
+        ? done(
+            `${draft.cutOut.backAt ? 'Back in' : 'Cut out'} ${formatDay(draft.cutOut.backAt ?? draft.cutOut.at, dates)}`,
+          )
         : ahead('Not cut yet'),
-    sheet: old?.told ? done(`The old was ${showThin(old.thicknessMm)}`) : ahead(old ? 'Not told yet: measure more places' : 'Old metal not measured'),
+    sheet: old?.told
+      ? done(`The old was ${showThin(old.thicknessMm)}`)
+      : ahead(old ? 'Not told yet: measure more places' : 'Old metal not measured'),
     choice: chosen
       ? done(chosen.name || OPTION_WORDS[chosen.of])
-      : ahead(draft.options.length > 1 && weighed.ok ? `${draft.options.length} to choose from` : 'Not weighed yet'),
-    what: done(`${metal.name}, ${showThin(facts.thicknessMm)}${facts.structural ? ', structural' : ''}`),
+      : ahead(
+          draft.options.length > 1 && weighed.ok
+            ? `${draft.options.length} to choose from`
+            : 'Not weighed yet',
+        ),
+    what: done(
+      `${metal.name}, ${showThin(facts.thicknessMm)}${facts.structural ? ', structural' : ''}`,
+    ),
   };
-} // prettier-ignore
+}
 
 /** The few figures of a survey that one would chalk on the metal. */
 export function useSurveyTally(): TallyFigure[] {
@@ -83,7 +104,11 @@ export function useSurveyTally(): TallyFigure[] {
   const { all } = useSurvey();
   const { show, showThin } = usePreferences();
   const figures: TallyFigure[] = [
-    { label: 'Sheet', value: showThin(facts.thicknessMm), working: { title: 'Sheet', lines: [metal.name], source: 'What it is' } },
+    {
+      label: 'Sheet',
+      value: showThin(facts.thicknessMm),
+      working: { title: 'Sheet', lines: [metal.name], source: 'What it is' },
+    },
   ];
   const taken = verdict?.taken ?? [];
   if (taken.length > 0) {
@@ -99,7 +124,8 @@ export function useSurveyTally(): TallyFigure[] {
             ? `${point.name}: not from what has been read`
             : `${point.name}: ± ${show(uMm, 2)}${ellipse ? ` one way, ± ${show(ellipse.bMm, 2)} across it` : ''}`,
         ),
-        source: 'Covariance of the tapes to points that stay, taken as known; one standard deviation',
+        source:
+          'Covariance of the tapes to points that stay, taken as known; one standard deviation',
       },
     });
   }
@@ -110,7 +136,10 @@ export function useSurveyTally(): TallyFigure[] {
       value: showThin(old.thicknessMm),
       working: {
         title: 'How thick the old sheet was',
-        lines: [`mean of ${old.readings.filter((r) => r === 'sheet').length} readings of bare sound metal`, `± ${show(old.uMm, 3)}`],
+        lines: [
+          `mean of ${old.readings.filter((r) => r === 'sheet').length} readings of bare sound metal`,
+          `± ${show(old.uMm, 3)}`,
+        ],
         source: 'The largest group of readings within what one sheet and the micrometer differ by',
       },
     });
@@ -119,7 +148,11 @@ export function useSurveyTally(): TallyFigure[] {
     figures.push({
       label: 'Findings grow here',
       value: `${growth.times.toFixed(1)} times`,
-      working: { title: 'From first sight to cut open', lines: [`by area, the geometric mean of ${growth.of}`], source: 'This job’s own findings' },
+      working: {
+        title: 'From first sight to cut open',
+        lines: [`by area, the geometric mean of ${growth.of}`],
+        source: 'This job’s own findings',
+      },
     });
   const weighed = weighOptions(shop.hourRate, optionsToWeigh(draft.options));
   const at = draft.options.findIndex(({ id }) => id === draft.choice?.option);
@@ -129,9 +162,11 @@ export function useSurveyTally(): TallyFigure[] {
       value: moneySaid(weighed.options[at]!.p50, shop.currency),
       working: {
         title: 'As likely under as over',
-        lines: [`one in ten under ${moneySaid(weighed.options[at]!.p10, shop.currency)}, one in ten over ${moneySaid(weighed.options[at]!.p90, shop.currency)}`],
+        lines: [
+          `one in ten under ${moneySaid(weighed.options[at]!.p10, shop.currency)}, one in ten over ${moneySaid(weighed.options[at]!.p90, shop.currency)}`,
+        ],
         source: `Triangular from three guesses of the hours, at ${moneySaid(shop.hourRate, shop.currency)} an hour`,
       },
     });
   return figures;
-} // prettier-ignore
+}

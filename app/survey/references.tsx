@@ -23,7 +23,14 @@ import { LeftRight } from './LeftRight';
 import { Openings } from './Openings';
 import { RoundReader, RoundSender } from './RoundReader';
 import { RoundTable } from './RoundTable';
-import { MeasureForm, NEW_MEASURE, NEW_POINT, PointForm, RoundForm, SIDE_WORDS } from './SurveyForms';
+import {
+  MeasureForm,
+  NEW_MEASURE,
+  NEW_POINT,
+  PointForm,
+  RoundForm,
+  SIDE_WORDS,
+} from './SurveyForms';
 import { movedSentence } from '../frame/measuredWords';
 import { STAGE_WORDS } from './surveyWords';
 import { useNetView } from './useNetView';
@@ -43,9 +50,14 @@ export async function loader({ params, context }: Route.LoaderArgs) {
   return { ...loaded, takenBy };
 }
 
-export const meta = ({ loaderData }: Route.MetaArgs) => [{ title: `References · ${loaderData?.job.name ?? 'Job'} · Patrone` }]; // prettier-ignore
+export const meta = ({ loaderData }: Route.MetaArgs) => [
+  { title: `References · ${loaderData?.job.name ?? 'Job'} · Patrone` },
+];
 
-/** The references of a whole vehicle: where its points are, what was measured round after round, and what moved. */
+/**
+ * The references of a whole vehicle: where its points are, what was measured round after round, and
+ * what moved.
+ */
 export default function ReferencesPage({ loaderData }: Route.ComponentProps) {
   const survey = useSurveyOf(loaderData.job.id, loaderData.survey);
   return (
@@ -64,7 +76,13 @@ const NO_NETS: ReadonlyMap<string, Nets> = new Map();
 /** What is open in the drawer: something by its kind and id, null for a new one. */
 type Open = { kind: 'point' | 'measure' | 'round'; id: string | null } | null;
 
-function References({ pictures: loaded, takenBy }: { pictures: Picture[]; takenBy: ReadonlyMap<string, string[]> }) {
+function References({
+  pictures: loaded,
+  takenBy,
+}: {
+  pictures: Picture[];
+  takenBy: ReadonlyMap<string, string[]>;
+}) {
   const [pictures, tookPictures] = useNewer(loaded);
   const { job, points, measures, rounds, post } = useSurvey();
   const { show } = usePreferences();
@@ -93,13 +111,20 @@ function References({ pictures: loaded, takenBy }: { pictures: Picture[]; takenB
     const now = view ?? usualView(network!.found!);
     setView({ turns: (now.turns + by.turns) % 4, mirrored: now.mirrored !== by.mirrored });
   };
-  // Of each round the tape that is most likely misread: what is said to have moved may be only that.
+  // Of each round the tape that is most likely misread: what is said to have moved may be only
+  // that.
   const misread = useMemo(
     () =>
       new Map(
         rounds.map((one) => {
-          const suspects = Object.values(nets.get(one.id) ?? {}).flatMap(({ found }) => found?.suspect ?? []);
-          const of = measures.filter((m) => m.of === 'distance' && suspects.some(({ from, to }) => m.from === from && m.to === to));
+          const suspects = Object.values(nets.get(one.id) ?? {}).flatMap(
+            ({ found }) => found?.suspect ?? [],
+          );
+          const of = measures.filter(
+            (m) =>
+              m.of === 'distance' &&
+              suspects.some(({ from, to }) => m.from === from && m.to === to),
+          );
           return [one.id, of.map(({ id }) => id)] as const;
         }),
       ),
@@ -117,20 +142,48 @@ function References({ pictures: loaded, takenBy }: { pictures: Picture[]; takenB
         <Box sx={{ minWidth: 0 }}>
           <PictureFrame>
             {network?.found ? (
-              <NetworkPicture view={view} found={network.found} picked={open?.kind === 'point' ? open.id : null} onPick={(id) => setOpen(id ? { kind: 'point', id } : null)} />
+              <NetworkPicture
+                view={view}
+                found={network.found}
+                picked={open?.kind === 'point' ? open.id : null}
+                onPick={(id) => setOpen(id ? { kind: 'point', id } : null)}
+              />
             ) : (
-              <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', p: 3, textAlign: 'center', color: 'var(--card-pencil)' }}>
-                {round && !nets.has(round.id) ? 'Reckoning …' : nextStep(points.length, distances, rounds.length)}
+              <Box
+                sx={{
+                  height: '100%',
+                  display: 'grid',
+                  placeItems: 'center',
+                  p: 3,
+                  textAlign: 'center',
+                  color: 'var(--card-pencil)',
+                }}
+              >
+                {round && !nets.has(round.id)
+                  ? 'Reckoning …'
+                  : nextStep(points.length, distances, rounds.length)}
               </Box>
             )}
           </PictureFrame>
           <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', flexWrap: 'wrap', mt: 1 }}>
-            <ToggleButtonGroup exclusive size="small" value={space ? 3 : 2} onChange={(_, next: number | null) => next && setSpace(next === 3)} aria-label="In the plane or in space">
+            <ToggleButtonGroup
+              exclusive
+              size="small"
+              value={space ? 3 : 2}
+              onChange={(_, next: number | null) => next && setSpace(next === 3)}
+              aria-label="In the plane or in space"
+            >
               <ToggleButton value={2}>Plane</ToggleButton>
               <ToggleButton value={3}>Space</ToggleButton>
             </ToggleButtonGroup>
             {keys.length > 1 && (
-              <ToggleButtonGroup exclusive size="small" value={key} onChange={(_, next: NetKey | null) => next && setSide(next)} aria-label="Side of the vehicle">
+              <ToggleButtonGroup
+                exclusive
+                size="small"
+                value={key}
+                onChange={(_, next: NetKey | null) => next && setSide(next)}
+                aria-label="Side of the vehicle"
+              >
                 {keys.map((one) => (
                   <ToggleButton key={one} value={one}>
                     {one === 'space' ? 'All' : SIDE_WORDS[one]}
@@ -140,25 +193,59 @@ function References({ pictures: loaded, takenBy }: { pictures: Picture[]; takenB
             )}
             {network?.found && (
               <>
-                <Button size="small" color="inherit" onClick={() => turn({ turns: 1, mirrored: false })}>
+                <Button
+                  size="small"
+                  color="inherit"
+                  onClick={() => turn({ turns: 1, mirrored: false })}
+                >
                   Turn
                 </Button>
-                <Button size="small" color="inherit" onClick={() => turn({ turns: 0, mirrored: true })}>
+                <Button
+                  size="small"
+                  color="inherit"
+                  onClick={() => turn({ turns: 0, mirrored: true })}
+                >
                   From behind
                 </Button>
               </>
             )}
             <Box role="status" aria-label="What the tapes say" sx={{ flex: 1, minWidth: 220 }}>
               {network?.found && networkSentence(network.found, nameOf)}
-              {network && network.loose.length > 0 && ` Not placed: ${network.loose.map(nameOf).join(', ')}. Measure from there to one or two more points.`}
-              {network?.found?.points.some((point) => point.elsewhere) && ' Those with a question mark could as well lie on the other side: one more tape settles it.'}
-              {network?.found && <span style={{ color: 'var(--pencil)' }}> Ellipses are drawn 20 times as large as they are.</span>}
+              {network &&
+                network.loose.length > 0 &&
+                ` Not placed: ${network.loose.map(nameOf).join(', ')}. Measure from there to one or two more points.`}
+              {network?.found?.points.some((point) => point.elsewhere) &&
+                ' Those with a question mark could as well lie on the other side: one more tape settles it.'}
+              {network?.found && (
+                <span style={{ color: 'var(--pencil)' }}>
+                  {' '}
+                  Ellipses are drawn 20 times as large as they are.
+                </span>
+              )}
             </Box>
           </Box>
         </Box>
-        <Box component="aside" ref={drawer} aria-label="Drawer" sx={{ bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)', p: 2, alignSelf: 'start', display: 'grid', gap: 2 }}>
+        <Box
+          component="aside"
+          ref={drawer}
+          aria-label="Drawer"
+          sx={{
+            bgcolor: 'var(--panel)',
+            border: '1.5px solid var(--rule)',
+            p: 2,
+            alignSelf: 'start',
+            display: 'grid',
+            gap: 2,
+          }}
+        >
           {post.problem && <Told>{post.problem}</Told>}
-          <Drawer open={open} setOpen={setOpen} all={pictures} took={tookPictures} takenBy={takenBy} />
+          <Drawer
+            open={open}
+            setOpen={setOpen}
+            all={pictures}
+            took={tookPictures}
+            takenBy={takenBy}
+          />
         </Box>
       </Box>
       {rounds
@@ -188,10 +275,19 @@ function References({ pictures: loaded, takenBy }: { pictures: Picture[]; takenB
             Print a measuring sheet
           </Button>
         )}
-        <Button variant="outlined" color="inherit" onClick={() => setOpen({ kind: 'measure', id: null })}>
+        <Button
+          variant="outlined"
+          color="inherit"
+          onClick={() => setOpen({ kind: 'measure', id: null })}
+        >
           New measure
         </Button>
-        <Button variant={measures.length > 0 ? 'contained' : 'outlined'} color={measures.length > 0 ? 'primary' : 'inherit'} disabled={measures.length === 0} onClick={() => setOpen({ kind: 'round', id: null })}>
+        <Button
+          variant={measures.length > 0 ? 'contained' : 'outlined'}
+          color={measures.length > 0 ? 'primary' : 'inherit'}
+          disabled={measures.length === 0}
+          onClick={() => setOpen({ kind: 'round', id: null })}
+        >
           New round
         </Button>
       </Box>
@@ -208,42 +304,91 @@ function References({ pictures: loaded, takenBy }: { pictures: Picture[]; takenB
           onPick={(id) => setOpen({ kind: 'measure', id })}
         />
       )}
-      {readNow && <RoundReader key={readNow.id} round={readNow} start={reading!.measure} onClose={() => setReading(null)} pictures={pictures} tookPictures={tookPictures} />}
+      {readNow && (
+        <RoundReader
+          key={readNow.id}
+          round={readNow}
+          start={reading!.measure}
+          onClose={() => setReading(null)}
+          pictures={pictures}
+          tookPictures={tookPictures}
+        />
+      )}
       <LeftRight />
       <Openings />
     </>
   );
-} // prettier-ignore
+}
 
 /** What to do next where there is nothing to draw yet. */
 function nextStep(points: number, distances: number, rounds: number): string {
-  if (points < 3) return 'Name the points that will still be there after the cutting: bolt centres, holes, joints. Three at the least, more than seems needed.'; // prettier-ignore
+  if (points < 3)
+    return 'Name the points that will still be there after the cutting: bolt centres, holes, joints. Three at the least, more than seems needed.';
   if (distances < 3) return 'Say which distances are taped between them. Diagonals tell most.';
   if (rounds === 0) return 'Begin the first round, “As found”, and read them one after the other.';
   return 'Read this round: three distances between three points at the least.';
 }
 
-function Drawer(given: { open: Open; setOpen: (open: Open) => void; all: Picture[]; took: (pictures: Picture[]) => void; takenBy: ReadonlyMap<string, string[]> }) {
+function Drawer(given: {
+  open: Open;
+  setOpen: (open: Open) => void;
+  all: Picture[];
+  took: (pictures: Picture[]) => void;
+  takenBy: ReadonlyMap<string, string[]>;
+}) {
   const { open, setOpen, all, took, takenBy } = given;
   const { job, points, measures, rounds } = useSurvey();
-  const on = useMemo(() => ({ job, piece: null, owner: 'survey' as const, of: open?.id ?? '' }), [job, open?.id]);
+  const on = useMemo(
+    () => ({ job, piece: null, owner: 'survey' as const, of: open?.id ?? '' }),
+    [job, open?.id],
+  );
   const close = () => setOpen(null);
   if (open?.kind === 'measure') {
     const measure = measures.find(({ id }) => id === open.id);
-    return <MeasureForm key={open.id} id={measure ? open.id : null} initial={measure ?? NEW_MEASURE} onDone={close} />;
+    return (
+      <MeasureForm
+        key={open.id}
+        id={measure ? open.id : null}
+        initial={measure ?? NEW_MEASURE}
+        onDone={close}
+      />
+    );
   }
   if (open?.kind === 'round') {
-    const next = (['found', 'braced', 'cut', 'tacked', 'welded', 'other'] as const)[Math.min(rounds.length, 5)]!;
-    const fresh: Round = { kind: 'round', stage: next, name: STAGE_WORDS[next], at: new Date().toISOString(), readings: {}, putAway: false }; // prettier-ignore
+    const next = (['found', 'braced', 'cut', 'tacked', 'welded', 'other'] as const)[
+      Math.min(rounds.length, 5)
+    ]!;
+    const fresh: Round = {
+      kind: 'round',
+      stage: next,
+      name: STAGE_WORDS[next],
+      at: new Date().toISOString(),
+      readings: {},
+      putAway: false,
+    };
     const round = rounds.find(({ id }) => id === open.id);
-    return <RoundForm key={open.id} id={round ? open.id : null} initial={round ?? fresh} onDone={close} />;
+    return (
+      <RoundForm
+        key={open.id}
+        id={round ? open.id : null}
+        initial={round ?? fresh}
+        onDone={close}
+      />
+    );
   }
   if (open) {
     const point = points.find(({ id }) => id === open.id);
     return (
       <>
-        <PointForm key={open.id} id={point ? open.id : null} initial={point ?? NEW_POINT} onDone={close} />
-        {point && <Pictures on={on} all={all} took={took} title={`Pictures of ${point.name}`} small />}
+        <PointForm
+          key={open.id}
+          id={point ? open.id : null}
+          initial={point ?? NEW_POINT}
+          onDone={close}
+        />
+        {point && (
+          <Pictures on={on} all={all} took={took} title={`Pictures of ${point.name}`} small />
+        )}
       </>
     );
   }
@@ -253,17 +398,37 @@ function Drawer(given: { open: Open; setOpen: (open: Open) => void; all: Picture
         <Typography variant="h2" sx={{ flex: 1 }}>
           Points
         </Typography>
-        <Button variant={points.length < 3 ? 'contained' : 'outlined'} color={points.length < 3 ? 'primary' : 'inherit'} onClick={() => setOpen({ kind: 'point', id: null })}>
+        <Button
+          variant={points.length < 3 ? 'contained' : 'outlined'}
+          color={points.length < 3 ? 'primary' : 'inherit'}
+          onClick={() => setOpen({ kind: 'point', id: null })}
+        >
           New point
         </Button>
       </Box>
-      {points.length === 0 && <Typography sx={{ color: 'var(--pencil)' }}>None named yet.</Typography>}
+      {points.length === 0 && (
+        <Typography sx={{ color: 'var(--pencil)' }}>None named yet.</Typography>
+      )}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {points.map((point) => (
           <li key={point.id}>
-            <Button color="inherit" fullWidth onClick={() => setOpen({ kind: 'point', id: point.id })} sx={{ justifyContent: 'flex-start', textAlign: 'left', display: 'block', py: 0.8 }}>
+            <Button
+              color="inherit"
+              fullWidth
+              onClick={() => setOpen({ kind: 'point', id: point.id })}
+              sx={{ justifyContent: 'flex-start', textAlign: 'left', display: 'block', py: 0.8 }}
+            >
               {point.name}
-              <Box component="span" sx={{ display: 'block', color: 'var(--pencil)', fontSize: '0.88rem', fontFamily: 'Barlow, sans-serif', fontWeight: 400 }}>
+              <Box
+                component="span"
+                sx={{
+                  display: 'block',
+                  color: 'var(--pencil)',
+                  fontSize: '0.88rem',
+                  fontFamily: 'Barlow, sans-serif',
+                  fontWeight: 400,
+                }}
+              >
                 {point.where}
                 {takenBy.has(point.id) && ` · goes with ${listed(takenBy.get(point.id)!)}`}
               </Box>
@@ -273,4 +438,4 @@ function Drawer(given: { open: Open; setOpen: (open: Open) => void; all: Picture
       </Box>
     </Box>
   );
-} // prettier-ignore
+}

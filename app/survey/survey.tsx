@@ -44,7 +44,14 @@ export async function loader({ params, context }: Route.LoaderArgs) {
     surveyOf(viewer, job),
     picturesOf(viewer, { job, piece: null }),
     hoursRecorded(viewer, id),
-    verdictOf(viewer, { id, job, structural, survey: pieceSurveyOf(piece), touched, layersApartMm }),
+    verdictOf(viewer, {
+      id,
+      job,
+      structural,
+      survey: pieceSurveyOf(piece),
+      touched,
+      layersApartMm,
+    }),
   ]);
   return { all, pictures, hours, verdict };
 }
@@ -64,7 +71,10 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(
 
 export const shouldRevalidate = unlessOnlyQuery;
 
-/** The survey of a piece before anything of it is cut: each part with how it stands, one of them open. */
+/**
+ * The survey of a piece before anything of it is cut: each part with how it stands, one of them
+ * open.
+ */
 export default function SurveyStage({ loaderData }: Route.ComponentProps) {
   const { job } = usePiece();
   const [pictures, takePictures] = useNewer(loaderData.pictures);
@@ -72,7 +82,9 @@ export default function SurveyStage({ loaderData }: Route.ComponentProps) {
   const saved = usePieceSurveyOf(loaderData.verdict);
   return (
     <SurveyContext.Provider value={survey}>
-      <PieceSurveyContext.Provider value={{ ...saved, pictures, takePictures, hours: loaderData.hours }}>
+      <PieceSurveyContext.Provider
+        value={{ ...saved, pictures, takePictures, hours: loaderData.hours }}
+      >
         <Parts />
       </PieceSurveyContext.Provider>
     </SurveyContext.Provider>
@@ -88,19 +100,56 @@ function Parts() {
   const open = asked ?? (states.references.wants ? 'references' : 'found');
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
-      <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}>
+      <Box
+        sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}
+      >
         <Box
           component="nav"
           aria-label="Parts of the survey"
           // On a phone one thing at a time: the parts, or the one that is open.
-          sx={{ flex: { md: '0 0 236px' }, bgcolor: 'var(--panel)', borderRight: { md: '1.5px solid var(--rule)' }, overflowY: { md: 'auto' }, display: { xs: asked ? 'none' : 'block', md: 'block' } }}
+          sx={{
+            flex: { md: '0 0 236px' },
+            bgcolor: 'var(--panel)',
+            borderRight: { md: '1.5px solid var(--rule)' },
+            overflowY: { md: 'auto' },
+            display: { xs: asked ? 'none' : 'block', md: 'block' },
+          }}
         >
           {PARTS.map((part) => (
-            <PartButton key={part.id} label={part.label} on={part.id === open} {...states[part.id]} onOpen={() => setQuery({ part: part.id }, { replace: asked !== undefined, preventScrollReset: true })} />
+            <PartButton
+              key={part.id}
+              label={part.label}
+              on={part.id === open}
+              {...states[part.id]}
+              onOpen={() =>
+                setQuery(
+                  { part: part.id },
+                  { replace: asked !== undefined, preventScrollReset: true },
+                )
+              }
+            />
           ))}
         </Box>
-        <Box sx={{ flex: 1, minWidth: 0, overflowY: { md: 'auto' }, p: { xs: 2, md: 2.5 }, display: { xs: asked ? 'block' : 'none', md: 'block' } }}>
-          <ButtonBase onClick={() => setQuery({})} sx={{ display: { md: 'none' }, mb: 1.5, minHeight: 44, fontWeight: 600, fontFamily: 'Barlow, sans-serif', fontSize: '1rem' }}>
+        <Box
+          sx={{
+            flex: 1,
+            minWidth: 0,
+            overflowY: { md: 'auto' },
+            p: { xs: 2, md: 2.5 },
+            display: { xs: asked ? 'block' : 'none', md: 'block' },
+          }}
+        >
+          <ButtonBase
+            onClick={() => setQuery({})}
+            sx={{
+              display: { md: 'none' },
+              mb: 1.5,
+              minHeight: 44,
+              fontWeight: 600,
+              fontFamily: 'Barlow, sans-serif',
+              fontSize: '1rem',
+            }}
+          >
             ‹ All of the survey
           </ButtonBase>
           <Box sx={{ mb: 2, '&:empty': { display: 'none' } }}>
@@ -126,7 +175,7 @@ function Parts() {
       <SurveyTally />
     </Box>
   );
-} // prettier-ignore
+}
 
 const SurveyTally = () => <Tally figures={useSurveyTally()} />;
 
@@ -137,7 +186,22 @@ function PartButton(given: PartState & { label: string; on: boolean; onOpen: () 
       onClick={onOpen}
       aria-current={on ? 'page' : undefined}
       aria-label={`${label}: ${said}${wants ? ', needs attention' : ''}`}
-      sx={{ width: '100%', display: 'flex', alignItems: 'flex-start', justifyContent: 'flex-start', fontFamily: 'Barlow, sans-serif', gap: 1.2, textAlign: 'left', px: 1.6, py: 1.3, minHeight: 60, borderBottom: '1px solid var(--rule)', borderLeft: '4px solid', borderLeftColor: { xs: 'transparent', md: on ? 'var(--torch)' : 'transparent' }, bgcolor: { md: on ? 'var(--chalk)' : undefined } }}
+      sx={{
+        width: '100%',
+        display: 'flex',
+        alignItems: 'flex-start',
+        justifyContent: 'flex-start',
+        fontFamily: 'Barlow, sans-serif',
+        gap: 1.2,
+        textAlign: 'left',
+        px: 1.6,
+        py: 1.3,
+        minHeight: 60,
+        borderBottom: '1px solid var(--rule)',
+        borderLeft: '4px solid',
+        borderLeftColor: { xs: 'transparent', md: on ? 'var(--torch)' : 'transparent' },
+        bgcolor: { md: on ? 'var(--chalk)' : undefined },
+      }}
     >
       <Box sx={{ pt: 0.3 }}>
         <StopMark state={state} />
@@ -146,8 +210,16 @@ function PartButton(given: PartState & { label: string; on: boolean; onOpen: () 
         <Box className="condensed" sx={{ fontSize: '1.12rem', fontWeight: 600, lineHeight: 1.15 }}>
           {label}
         </Box>
-        <Box sx={{ fontSize: '0.9rem', lineHeight: 1.3, color: wants ? 'var(--torch)' : 'var(--pencil)' }}>{said}</Box>
+        <Box
+          sx={{
+            fontSize: '0.9rem',
+            lineHeight: 1.3,
+            color: wants ? 'var(--torch)' : 'var(--pencil)',
+          }}
+        >
+          {said}
+        </Box>
       </Box>
     </ButtonBase>
   );
-} // prettier-ignore
+}

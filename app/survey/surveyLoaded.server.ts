@@ -6,7 +6,10 @@ import { picturesOf } from '../records/pictures.server';
 import { surveyOf } from '../records/survey.server';
 import type { Viewer } from '../records/viewer.server';
 
-/** What the pages of a job's survey stand on: all that is surveyed of it, its pictures, and its pieces by what they name. */
+/**
+ * What the pages of a job's survey stand on: all that is surveyed of it, its pictures, and its
+ * pieces by what they name.
+ */
 export async function surveyLoaded(viewer: Viewer, jobId: string) {
   const job = await jobById(viewer, idOr404(jobId));
   if (!job) throw data(null, { status: 404 });

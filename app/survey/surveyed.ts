@@ -19,12 +19,29 @@ const Body = z.discriminatedUnion('intent', [
   z.object({ intent: z.literal('read'), id, since: readings, mine: readings }),
 ]);
 
-const WORDS = { name: 'Name', where: 'Where', side: 'Side', partner: 'Partner', from: 'From', to: 'To', u: 'How good', tolerance: 'Tolerance', at: 'When', stage: 'Stage', layers: 'Layers', looks: 'Looks', made: 'What it is made of', in: 'In since', out: 'Out since', corners: 'Corners' }; // prettier-ignore
+const WORDS = {
+  name: 'Name',
+  where: 'Where',
+  side: 'Side',
+  partner: 'Partner',
+  from: 'From',
+  to: 'To',
+  u: 'How good',
+  tolerance: 'Tolerance',
+  at: 'When',
+  stage: 'Stage',
+  layers: 'Layers',
+  looks: 'Looks',
+  made: 'What it is made of',
+  in: 'In since',
+  out: 'Out since',
+  corners: 'Corners',
+};
 
 /**
- * Writes down a point, a measure or a round of a job, changes what is said of it, or puts down what was read; answers all
- * that is surveyed of the job as it is now. 409 with what to say, and what is there (`now`), where another page has said
- * something else meanwhile.
+ * Writes down a point, a measure or a round of a job, changes what is said of it, or puts down what
+ * was read; answers all that is surveyed of the job as it is now. 409 with what to say, and what is
+ * there (`now`), where another page has said something else meanwhile.
  */
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
@@ -32,7 +49,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (!job) throw data(null, { status: 404 });
   const { key, ...given } = await parsedJson(request, Body.and(Key));
   if (given.intent === 'new' && (await surveyOf(viewer, job.id)).length >= MOST_SURVEYED)
-    return Response.json({ message: `More than ${MOST_SURVEYED} things cannot be surveyed of one job.` }, { status: 422 });
+    return Response.json(
+      { message: `More than ${MOST_SURVEYED} things cannot be surveyed of one job.` },
+      { status: 422 },
+    );
   const found = await once(viewer, key, async (tx) => {
     switch (given.intent) {
       case 'new':
@@ -47,12 +67,24 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (!found) throw data(null, { status: 404 });
   const survey = await surveyOf(viewer, job.id);
   if (found.kind === 'unfit')
-    return Response.json({ message: 'What was sent does not fit what is said of it.', survey }, { status: 422 });
+    return Response.json(
+      { message: 'What was sent does not fit what is said of it.', survey },
+      { status: 422 },
+    );
   if (found.kind === 'saved') return Response.json({ survey });
   const names = new Map(survey.map((one) => [one.id, one.name]));
   const shown = (_: string, value: unknown) =>
-    given.intent === 'read' ? String((value as { value?: number } | null)?.value ?? 'nothing') : typeof value === 'object' && value ? '…' : String(value ?? 'nothing');
+    given.intent === 'read'
+      ? String((value as { value?: number } | null)?.value ?? 'nothing')
+      : typeof value === 'object' && value
+        ? '…'
+        : String(value ?? 'nothing');
   const said = given.intent === 'read' ? Object.fromEntries(names) : WORDS;
-  const message = sentenceOf<Fields | Readings>(found, (given as { mine: Fields }).mine, said, shown);
+  const message = sentenceOf<Fields | Readings>(
+    found,
+    (given as { mine: Fields }).mine,
+    said,
+    shown,
+  );
   return Response.json({ survey, message, now: found.now }, { status: 409 });
-} // prettier-ignore
+}

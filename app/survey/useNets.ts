@@ -6,8 +6,8 @@ import { useSurvey } from './useSurvey';
 type Found = { nets: ReadonlyMap<string, Nets>; inSpace: boolean };
 
 /**
- * The nets of the survey at hand by the round's id, as far as they are reckoned: the round `first` before the others. The last
- * ones stand until there are others.
+ * The nets of the survey at hand by the round's id, as far as they are reckoned: the round `first`
+ * before the others. The last ones stand until there are others.
  */
 export function useNets(space: boolean, first: string | undefined): Found {
   const { points, measures, rounds } = useSurvey();
@@ -27,7 +27,10 @@ export function useNets(space: boolean, first: string | undefined): Found {
     const asked: NetsAsked = {
       points,
       measures,
-      rounds: [...rounds.filter(({ id }) => here(id)), ...[...rounds].reverse().filter(({ id }) => !here(id))],
+      rounds: [
+        ...rounds.filter(({ id }) => here(id)),
+        ...[...rounds].reverse().filter(({ id }) => !here(id)),
+      ],
       space,
     };
     worker.postMessage(asked);

@@ -23,13 +23,20 @@ export function usePieceSurveyOf(loaded: SurveyVerdict | null): SavedSurvey {
   const [verdict, takeVerdict] = useNewer(loaded);
   const takeOver = useCallback(
     (answer: Answer) => {
-      if (answer.survey) took({ survey: answer.survey, surveyWarnings: answer.verdict?.warnings ?? null });
+      if (answer.survey)
+        took({ survey: answer.survey, surveyWarnings: answer.verdict?.warnings ?? null });
       if (answer.verdict !== undefined) takeVerdict(answer.verdict);
     },
     [took, takeVerdict],
   );
   const about = `piece-survey ${id}`;
-  const saved = useSelfSavedDraft<PieceSurvey, Answer>(about, survey, `/pieces/${id}/surveyed`, body, takeOver);
+  const saved = useSelfSavedDraft<PieceSurvey, Answer>(
+    about,
+    survey,
+    `/pieces/${id}/surveyed`,
+    body,
+    takeOver,
+  );
   return { ...saved, verdict };
 }
 

@@ -22,7 +22,10 @@ export type Survey = {
 /** What is surveyed of a job: as loaded, and since then as the server answered. */
 export function useSurveyOf(job: string, loaded: readonly Surveyed[]): Survey {
   const [all, takeAll] = useNewer(loaded);
-  const took = useCallback(({ survey }: { survey?: Surveyed[] }) => survey && takeAll(survey), [takeAll]);
+  const took = useCallback(
+    ({ survey }: { survey?: Surveyed[] }) => survey && takeAll(survey),
+    [takeAll],
+  );
   const post = usePost(`/jobs/${job}/survey`, took);
   const { send } = post;
   const add = useCallback(

@@ -56,7 +56,14 @@ export function InspectionPanel({ edge, post }: { edge: Edge; post: Post }) {
       withdrawn: null,
       remedy: sound ? '' : remedy.trim(),
     };
-    if (!(await post.sendOrWait({ intent: 'inspection', id: crypto.randomUUID(), inspection }, `Inspection on ${edge.letter}: ${sound ? 'sound' : 'not sound'}`, id))) return; // prettier-ignore
+    if (
+      !(await post.sendOrWait(
+        { intent: 'inspection', id: crypto.randomUUID(), inspection },
+        `Inspection on ${edge.letter}: ${sound ? 'sound' : 'not sound'}`,
+        id,
+      ))
+    )
+      return;
     drop(draft);
   };
   if (!open) {

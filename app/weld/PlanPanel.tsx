@@ -16,13 +16,17 @@ import { PROCESS_WORDS } from '../frame/words';
 import { usePiece } from '../piece/pieceContext';
 import type { Seam } from '#core/weld/seams';
 
-/** How an edge is to be welded: process, tacks or plugs and their pitch. In the plan of the piece, whose plugs the blank and print show. */
+/**
+ * How an edge is to be welded: process, tacks or plugs and their pitch. In the plan of the piece,
+ * whose plugs the blank and print show.
+ */
 export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }) {
   const { plan, planEditor, facts } = usePiece();
   const { unit, show } = usePreferences();
   const weld = weldOf(plan, edge, facts.thicknessMm);
   if (!isJoined(edge.joint)) return null;
-  const set = (next: WeldPlan | null) => planEditor.edit(setPlan(plan, edge.id, { weld: next }), `weld ${edge.id}`);
+  const set = (next: WeldPlan | null) =>
+    planEditor.edit(setPlan(plan, edge.id, { weld: next }), `weld ${edge.id}`);
   if (!weld) {
     return (
       <Button variant="contained" onClick={() => set(usualWeldPlan(edge.joint, facts.thicknessMm))}>
@@ -112,7 +116,8 @@ function Order({ seam, show }: { seam: Seam; show: (mm: number) => string }) {
       <Typography>
         <b className="figure">{spots.length}</b> {plugged ? 'plugs' : 'tacks'} over{' '}
         <span className="figure">{show(seam.lengthMm)}</span>
-        {seam.closed ? ', all the way round' : ''}. {plugged ? 'Along the edge' : 'In order'}, from its first corner:
+        {seam.closed ? ', all the way round' : ''}. {plugged ? 'Along the edge' : 'In order'}, from
+        its first corner:
       </Typography>
       <Box
         component="ol"
@@ -151,8 +156,8 @@ function Order({ seam, show }: { seam: Seam; show: (mm: number) => string }) {
       </Box>
       {plugged && seam.plugOrder.length > 2 && (
         <Typography sx={{ mt: 0.8 }}>
-          Weld them in the order <span className="figure">{seam.plugOrder.join(', ')}</span>, so that no place gets
-          hot.
+          Weld them in the order <span className="figure">{seam.plugOrder.join(', ')}</span>, so
+          that no place gets hot.
         </Typography>
       )}
       {seam.elsewhere.length > 0 && (

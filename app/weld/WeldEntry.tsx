@@ -78,21 +78,24 @@ export function WeldEntry({
   const nextOne = Array.from({ length: count }, (_, i) => i + 1).find((n) => !doneSet.has(n));
   const { dates } = usePreferences();
   const settings = anew?.settings ?? sameEdge[sameEdge.length - 1]?.settings ?? last?.settings;
-  const { draft, set, drop } = useDraft<Draft>(`weld ${id} ${seam.edge.id}${anew ? ` ${anew.id}` : ''}`, {
-    open: anew !== null,
-    work: anew?.work ?? (nextOne === undefined ? 'seam' : plugged ? 'plugs' : 'tacks'),
-    from: String((anew ? anew.from : nextOne) ?? ''),
-    to: anew ? String(anew.to ?? '') : nextOne === undefined ? '' : String(count),
-    who: anew?.who ?? whoAtFirst(me, last?.who),
-    note: anew
-      ? `In place of the entry of ${formatDay(anew.at, dates)}, ${formatTime(anew.at, dates)}. ${anew.note}`.trim()
-      : '',
-    amps: settings?.amps?.toString() ?? '',
-    volts: settings?.volts?.toString() ?? '',
-    wire: settings?.wireMm == null ? '' : thin(settings.wireMm),
-    feed: settings?.feed ?? '',
-    gas: settings?.gas ?? '',
-  });
+  const { draft, set, drop } = useDraft<Draft>(
+    `weld ${id} ${seam.edge.id}${anew ? ` ${anew.id}` : ''}`,
+    {
+      open: anew !== null,
+      work: anew?.work ?? (nextOne === undefined ? 'seam' : plugged ? 'plugs' : 'tacks'),
+      from: String((anew ? anew.from : nextOne) ?? ''),
+      to: anew ? String(anew.to ?? '') : nextOne === undefined ? '' : String(count),
+      who: anew?.who ?? whoAtFirst(me, last?.who),
+      note: anew
+        ? `In place of the entry of ${formatDay(anew.at, dates)}, ${formatTime(anew.at, dates)}. ${anew.note}`.trim()
+        : '',
+      amps: settings?.amps?.toString() ?? '',
+      volts: settings?.volts?.toString() ?? '',
+      wire: settings?.wireMm == null ? '' : thin(settings.wireMm),
+      feed: settings?.feed ?? '',
+      gas: settings?.gas ?? '',
+    },
+  );
   const { open, work, from, to, who, note, amps, volts, wire, feed, gas } = draft;
   const [problem, setProblem] = useState<string | null>(null);
   const numbered = work === 'tacks' || work === 'plugs';
@@ -100,7 +103,10 @@ export function WeldEntry({
   const write = async () => {
     const [a, b] = [whole(from), whole(to)];
     const figures = { amps: decimal(amps), volts: decimal(volts), wireMm: wireMm(wire, unit) };
-    if (numbered && (a === 'slip' || b === 'slip' || a === null || b === null || a < 1 || b < a || b > count)) {
+    if (
+      numbered &&
+      (a === 'slip' || b === 'slip' || a === null || b === null || a < 1 || b < a || b > count)
+    ) {
       return setProblem(`Say which: from 1 to ${count}, the first not after the last.`);
     }
     if (Object.values(figures).includes('slip'))
@@ -161,7 +167,9 @@ export function WeldEntry({
       label={label}
       value={draft[key]}
       onChange={(event) => set({ [key]: event.target.value })}
-      slotProps={{ htmlInput: { inputMode: 'decimal', style: { fontFamily: FIGURES, fontSize: '1.15rem' } } }}
+      slotProps={{
+        htmlInput: { inputMode: 'decimal', style: { fontFamily: FIGURES, fontSize: '1.15rem' } },
+      }}
     />
   );
   return (
@@ -182,7 +190,10 @@ export function WeldEntry({
         aria-label="What was done"
         onChange={(_, next: WeldRecord['work'] | null) => next && set({ work: next })}
       >
-        {(plugged ? (['plugs', 'seam', 'stitch'] as const) : (['tacks', 'seam', 'stitch'] as const)).map((kind) => (
+        {(plugged
+          ? (['plugs', 'seam', 'stitch'] as const)
+          : (['tacks', 'seam', 'stitch'] as const)
+        ).map((kind) => (
           <ToggleButton key={kind} value={kind}>
             {WORK_WORDS[kind]}
           </ToggleButton>
@@ -200,8 +211,16 @@ export function WeldEntry({
         {figure(unit === 'mm' ? 'Wire or rod, mm' : 'Wire or rod, inches', 'wire')}
       </Stack>
       <Stack direction="row" spacing={1}>
-        <TextField label="Feed" value={feed} onChange={(event) => set({ feed: cut(event.target.value, 40) })} />
-        <TextField label="Gas" value={gas} onChange={(event) => set({ gas: cut(event.target.value, 60) })} />
+        <TextField
+          label="Feed"
+          value={feed}
+          onChange={(event) => set({ feed: cut(event.target.value, 40) })}
+        />
+        <TextField
+          label="Gas"
+          value={gas}
+          onChange={(event) => set({ gas: cut(event.target.value, 60) })}
+        />
       </Stack>
       <WhoField label="Who welded" value={who} onChange={(next) => set({ who: next })} />
       <TextField

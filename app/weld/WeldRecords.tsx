@@ -66,12 +66,24 @@ export function WeldRecords({
             {'weld' in entry ? (
               <WeldLine weld={entry.weld} letter={letter(entry.weld.edge)} />
             ) : (
-              <InspectionLine inspection={entry.inspection} letter={letter(entry.inspection.edge)} post={post} />
+              <InspectionLine
+                inspection={entry.inspection}
+                letter={letter(entry.inspection.edge)}
+                post={post}
+              />
             )}
             {waits.has(('weld' in entry ? entry.weld : entry.inspection).id) ? (
               <WaitsForServer what="It" />
             ) : (
-              <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 1, ml: -1 }}>
+              <Box
+                sx={{
+                  display: 'flex',
+                  flexWrap: 'wrap',
+                  alignItems: 'center',
+                  columnGap: 1,
+                  ml: -1,
+                }}
+              >
                 <PiecePictures
                   owner={'weld' in entry ? 'weld' : 'inspection'}
                   of={('weld' in entry ? entry.weld : entry.inspection).id}
@@ -83,7 +95,9 @@ export function WeldRecords({
                   id={('weld' in entry ? entry.weld : entry.inspection).id}
                   withdrawn={('weld' in entry ? entry.weld : entry.inspection).withdrawn}
                   post={post}
-                  onAnew={'weld' in entry && found(entry.weld.edge) ? () => onAnew(entry.weld) : undefined}
+                  onAnew={
+                    'weld' in entry && found(entry.weld.edge) ? () => onAnew(entry.weld) : undefined
+                  }
                 />
               </Box>
             )}
@@ -94,7 +108,17 @@ export function WeldRecords({
   );
 }
 
-function Line({ letter, title, at, who }: { letter: string; title: string; at: string; who: string }) {
+function Line({
+  letter,
+  title,
+  at,
+  who,
+}: {
+  letter: string;
+  title: string;
+  at: string;
+  who: string;
+}) {
   return (
     <Box sx={{ display: 'flex', gap: 1, alignItems: 'baseline', flexWrap: 'wrap' }}>
       <b className="condensed" style={{ fontSize: '1.15rem' }}>
@@ -114,7 +138,12 @@ function WeldLine({ weld, letter }: { weld: Weld; letter: string }) {
   const said = settingsSaid(weld.settings, showThin);
   return (
     <>
-      <Line letter={letter} title={`${PROCESS_WORDS[weld.process]}: ${workSaid(weld)}`} at={weld.at} who={weld.who} />
+      <Line
+        letter={letter}
+        title={`${PROCESS_WORDS[weld.process]}: ${workSaid(weld)}`}
+        at={weld.at}
+        who={weld.who}
+      />
       {said && (
         <Box className="figure" sx={{ fontSize: '0.88rem' }}>
           {said}
@@ -125,7 +154,15 @@ function WeldLine({ weld, letter }: { weld: Weld; letter: string }) {
   );
 }
 
-function InspectionLine({ inspection, letter, post }: { inspection: Inspection; letter: string; post: Post }) {
+function InspectionLine({
+  inspection,
+  letter,
+  post,
+}: {
+  inspection: Inspection;
+  letter: string;
+  post: Post;
+}) {
   const { waits } = usePiece();
   const { showThin } = usePreferences();
   const { draft, set, drop } = useDraft(`remedy ${inspection.id}`, { remedy: '' });
@@ -148,7 +185,9 @@ function InspectionLine({ inspection, letter, post }: { inspection: Inspection; 
       />
       <div>
         {inspection.sound ? 'Sound. ' : 'Not sound. '}
-        {inspection.readingMm !== null && <span className="figure">{showThin(inspection.readingMm)}. </span>}
+        {inspection.readingMm !== null && (
+          <span className="figure">{showThin(inspection.readingMm)}. </span>
+        )}
         {inspection.finding}
       </div>
       {inspection.remedy && <div>Then: {inspection.remedy}</div>}

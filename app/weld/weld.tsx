@@ -32,13 +32,15 @@ export default function WeldStage() {
   const { pick, setPick } = usePick();
   const { show } = usePreferences();
   const [anew, setAnew] = useState<Weld | null>(null);
-  const edgeOfAnew = anew && edgeOfRecord(pattern, { edge: anew.edge, turned: pattern.turned })?.edge.id;
+  const edgeOfAnew =
+    anew && edgeOfRecord(pattern, { edge: anew.edge, turned: pattern.turned })?.edge.id;
   const post = usePost(`/pieces/${id}/welds`, took);
   if (pattern.sides.length === 0) return <NoBlank />;
   const seams = seamsOf(pattern, plan, facts.thicknessMm, welds);
   const seam = pick?.kind === 'edge' ? seams.find((s) => s.edge.id === pick.id) : undefined;
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
-  const sum = (of: (s: (typeof seams)[number]) => number) => seams.reduce((total, s) => total + of(s), 0);
+  const sum = (of: (s: (typeof seams)[number]) => number) =>
+    seams.reduce((total, s) => total + of(s), 0);
   const open = inspections.filter((i) => !i.withdrawn && !i.sound && i.remedy.trim() === '').length;
   const tally: TallyFigure[] = [
     { label: 'To weld', value: show(sum((s) => s.lengthMm)) },
@@ -47,7 +49,10 @@ export default function WeldStage() {
       value: `${sum((s) => s.tacksDone.size)} of ${sum((s) => s.tacks.length)}`,
       working: {
         title: 'Tacks',
-        lines: ['The fewest that are nowhere farther apart than the', 'pitch, in the order ends, middle, halves.'],
+        lines: [
+          'The fewest that are nowhere farther apart than the',
+          'pitch, in the order ends, middle, halves.',
+        ],
         source: 'Common practice',
       },
     },
@@ -68,7 +73,10 @@ export default function WeldStage() {
       value: `${startCurrent(facts.thicknessMm)} A`,
       working: {
         title: 'Current to start from',
-        lines: ['About 1 A for each thousandth of an inch of sheet.', 'Prove it on scrap of the same sheet.'],
+        lines: [
+          'About 1 A for each thousandth of an inch of sheet.',
+          'Prove it on scrap of the same sheet.',
+        ],
         source: 'Common practice',
       },
     },

@@ -7,7 +7,14 @@ import { once } from '../records/once.server';
 import { Key, NewId, idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
 import { viewerIn } from '../records/viewer.server';
-import { addInspections, addWelds, inspectionsOf, setRemedy, weldsOf, withdrawRecord } from '../records/welds.server';
+import {
+  addInspections,
+  addWelds,
+  inspectionsOf,
+  setRemedy,
+  weldsOf,
+  withdrawRecord,
+} from '../records/welds.server';
 import type { Route } from './+types/welds';
 
 const { remedy } = InspectionSchema.shape;
@@ -20,13 +27,18 @@ const Body = z.discriminatedUnion('intent', [
     id: z.uuid(),
     why: z.string().min(1).max(400),
   }),
-  z.object({ intent: z.literal('remedy'), id: z.uuid(), remedy: remedy.min(1), since: remedy.default('') }),
+  z.object({
+    intent: z.literal('remedy'),
+    id: z.uuid(),
+    remedy: remedy.min(1),
+    since: remedy.default(''),
+  }),
 ]);
 
 /**
- * Puts a weld entry, an inspection, or what was done about a finding into the record. Entries are never changed
- * after; a wrong one is taken back with a reason, and stays. Answers the records as they are now; 409 with what to say
- * where another page has said something else meanwhile.
+ * Puts a weld entry, an inspection, or what was done about a finding into the record. Entries are
+ * never changed after; a wrong one is taken back with a reason, and stays. Answers the records as
+ * they are now; 409 with what to say where another page has said something else meanwhile.
  */
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
@@ -36,7 +48,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (given.intent === 'weld') await knownEdges(viewer, piece.id, [given.weld.edge]);
   if (given.intent === 'inspection') await knownEdges(viewer, piece.id, [given.inspection.edge]);
   const answer = async (status: number, more: object = {}) => {
-    const [welds, inspections] = await Promise.all([weldsOf(viewer, piece.id), inspectionsOf(viewer, piece.id)]);
+    const [welds, inspections] = await Promise.all([
+      weldsOf(viewer, piece.id),
+      inspectionsOf(viewer, piece.id),
+    ]);
     return Response.json({ ...more, welds, inspections }, { status });
   };
   const found = await once(viewer, key, async (tx) => {
@@ -48,7 +63,13 @@ export async function action({ request, params, context }: Route.ActionArgs) {
         await addInspections(viewer, piece.id, [{ ...given.inspection, id: given.id }], tx);
         return null;
       case 'withdraw':
-        return withdrawRecord(piece.id, given.what, given.id, { at: new Date().toISOString(), why: given.why }, tx);
+        return withdrawRecord(
+          piece.id,
+          given.what,
+          given.id,
+          { at: new Date().toISOString(), why: given.why },
+          tx,
+        );
       case 'remedy':
         return setRemedy(piece.id, given.id, given.since, given.remedy, tx);
     }

@@ -20,7 +20,9 @@ const started = () =>
     minWorkers: 1,
     maxWorkers: MOST_AT_ONCE,
     maxQueueSize: MOST_WAITING,
-    workerThreadOpts: { resourceLimits: { maxOldGenerationSizeMb: 384, maxYoungGenerationSizeMb: 16 } },
+    workerThreadOpts: {
+      resourceLimits: { maxOldGenerationSizeMb: 384, maxYoungGenerationSizeMb: 16 },
+    },
   }));
 
 export type Limits = {
@@ -35,9 +37,9 @@ export type Limits = {
 export class TookTooLong extends Error {}
 
 /**
- * Has a worker thread do a task, and waits for what it finds. Throws `TookTooLong`; 503 with a sentence when too much is
- * waiting already; what the task throws, as an Error with its message. A task that is given up ends with its thread:
- * nothing of it goes on.
+ * Has a worker thread do a task, and waits for what it finds. Throws `TookTooLong`; 503 with a
+ * sentence when too much is waiting already; what the task throws, as an Error with its message. A
+ * task that is given up ends with its thread: nothing of it goes on.
  */
 export async function inWorker<Given, Found>(
   { name }: Task<Given, Found>,
@@ -49,14 +51,18 @@ export async function inWorker<Given, Found>(
   try {
     running = started().exec(name, [given], { on: (progress: Progress) => tell?.(progress) });
   } catch {
-    throw data({ message: 'Much is being reckoned at the moment: try again in a minute.' }, { status: 503 });
+    throw data(
+      { message: 'Much is being reckoned at the moment: try again in a minute.' },
+      { status: 503 },
+    );
   }
   const giveUp = () => void running.cancel();
   signal?.addEventListener('abort', giveUp, { once: true });
   try {
     return (await running.timeout(limitMs)) as Found;
   } catch (error) {
-    if (error instanceof workerpool.Promise.TimeoutError) throw new TookTooLong(`${name}: longer than ${limitMs} ms`);
+    if (error instanceof workerpool.Promise.TimeoutError)
+      throw new TookTooLong(`${name}: longer than ${limitMs} ms`);
     throw error;
   } finally {
     signal?.removeEventListener('abort', giveUp);

@@ -2,15 +2,22 @@
 export type Progress = { done: number; of: number };
 
 /**
- * Work that would make everybody wait if the server did it between two requests, so that a worker thread does: its name
- * and, for the compiler alone, what it is given and what it finds. Both are plain data, copied from thread to thread.
+ * Work that would make everybody wait if the server did it between two requests, so that a worker
+ * thread does: its name and, for the compiler alone, what it is given and what it finds. Both are
+ * plain data, copied from thread to thread.
  */
 export type Task<Given, Found> = { name: string; types?: (given: Given) => Found };
 
 export const task = <Given, Found>(name: string): Task<Given, Found> => ({ name });
 
-/** A task and who does it: known to the worker's program alone, so that the server need not load what it takes. */
-export type Doing = { name: string; run: (given: never, tell: (progress: Progress) => void) => unknown };
+/**
+ * A task and who does it: known to the worker's program alone, so that the server need not load
+ * what it takes.
+ */
+export type Doing = {
+  name: string;
+  run: (given: never, tell: (progress: Progress) => void) => unknown;
+};
 
 export const doing = <Given, Found>(
   { name }: Task<Given, Found>,

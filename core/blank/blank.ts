@@ -9,8 +9,9 @@ import type { Vec } from '../measure/vector';
 import type { Relief } from './relief';
 
 /**
- * A piece of a blank's outline: part of a side, the end of a bend, a slit or relief cut beside one, or a link where a
- * joint's strip begins or ends. `edge` is the card edge it belongs to, if any; `fold` the fold concerned, if any.
+ * A piece of a blank's outline: part of a side, the end of a bend, a slit or relief cut beside one,
+ * or a link where a joint's strip begins or ends. `edge` is the card edge it belongs to, if any;
+ * `fold` the fold concerned, if any.
  */
 export type BlankPiece = {
   kind: 'side' | 'bend-end' | 'slit' | 'relief' | 'link';
@@ -20,14 +21,18 @@ export type BlankPiece = {
 };
 
 /**
- * What a line on a blank is for: `tangent` where a bend begins or ends, `centre` its middle, `brake` where the edge of the
- * clamping bar goes, `trim` the card's own line under a strip that is left on, `step` of a joggle, `turn` the bend of what
- * is turned over at an edge, `mark` a line that was marked on the card, `bead` the middle of a bead and `crease` where it
- * begins and ends.
+ * What a line on a blank is for: `tangent` where a bend begins or ends, `centre` its middle,
+ * `brake` where the edge of the clamping bar goes, `trim` the card's own line under a strip that is
+ * left on, `step` of a joggle, `turn` the bend of what is turned over at an edge, `mark` a line
+ * that was marked on the card, `bead` the middle of a bead and `crease` where it begins and ends.
  */
-export type LineRole = 'tangent' | 'centre' | 'brake' | 'trim' | 'step' | 'turn' | 'mark' | 'bead' | 'crease';
+export type LineRole =
+  'tangent' | 'centre' | 'brake' | 'trim' | 'step' | 'turn' | 'mark' | 'bead' | 'crease';
 
-/** A line to scribe, with what it belongs to by id; `name` says what one that was marked on the card is for. */
+/**
+ * A line to scribe, with what it belongs to by id; `name` says what one that was marked on the card
+ * is for.
+ */
 export type BlankLine = {
   role: LineRole;
   of: { kind: 'fold' | 'edge' | 'mark' | 'bead'; id: string };
@@ -35,7 +40,10 @@ export type BlankLine = {
   name?: string;
 };
 
-/** A flange along an edge, as the blank has it. Distances square to the edge, outward from the card's line, mm. */
+/**
+ * A flange along an edge, as the blank has it. Distances square to the edge, outward from the
+ * card's line, mm.
+ */
 export type BlankFlange = {
   made: FlangeMade;
   toward: 'face' | 'back';
@@ -56,14 +64,22 @@ export type BlankFlange = {
 
 /** What the joint of an edge adds to the blank, and the flange there is. */
 export type JointAllowance = {
-  /** Metal added beyond the card's line, square to the edge, mm: at its start; and along it, where it is not the same all along. */
+  /**
+   * Metal added beyond the card's line, square to the edge, mm: at its start; and along it, where
+   * it is not the same all along.
+   */
   addMm: number;
   adds?: Ramp;
   /** Of that, what the bends of the joint take up beyond its plain width, mm. */
   takeUpMm: number;
-  /** Lines to scribe parallel to the edge: distance outward from the card's line (negative: inside it), mm. */
+  /**
+   * Lines to scribe parallel to the edge: distance outward from the card's line (negative: inside
+   * it), mm.
+   */
   lines: { outMm: number; outs?: Ramp; role: Extract<LineRole, 'turn' | 'step' | 'trim'> }[];
-  /** Whether the strip is folded over, so that its ends must be clipped not to foul its neighbours. */
+  /**
+   * Whether the strip is folded over, so that its ends must be clipped not to foul its neighbours.
+   */
   folded: boolean;
   /** Middle of the overlap, where plugs go: distance outward from the card's line, mm. */
   middleMm: number;
@@ -72,24 +88,54 @@ export type JointAllowance = {
 };
 
 /** What a joint adds, along its edge. */
-export const addsOf = ({ addMm, adds }: Pick<JointAllowance, 'addMm' | 'adds'>): Ramp => adds ?? even(addMm);
+export const addsOf = ({ addMm, adds }: Pick<JointAllowance, 'addMm' | 'adds'>): Ramp =>
+  adds ?? even(addMm);
 /** Where a line of a joint lies, along its edge. */
-export const outsOf = ({ outMm, outs }: JointAllowance['lines'][number]): Ramp => outs ?? even(outMm);
+export const outsOf = ({ outMm, outs }: JointAllowance['lines'][number]): Ramp =>
+  outs ?? even(outMm);
 
-/** An edge on the blank: `net` where the card's line comes to, `cut` where the metal ends, both in outline order. */
-export type BlankEdge = { id: string; letter: string; allowance: JointAllowance; net: Segment[]; cut: Segment[] };
+/**
+ * An edge on the blank: `net` where the card's line comes to, `cut` where the metal ends, both in
+ * outline order.
+ */
+export type BlankEdge = {
+  id: string;
+  letter: string;
+  allowance: JointAllowance;
+  net: Segment[];
+  cut: Segment[];
+};
 
 /** `flare`: the rim is turned up after; the hole is then the first one, to be made now. */
-export type BlankHole = { id: string; centre: Vec; diameterMm: number; form?: HoleForm; flare?: BlankFlare };
-export type BlankFlare = { insideMm: number; heightMm: number; radiusMm: number; edgeStrain: number; limit: number; toward: 'face' | 'back' }; // prettier-ignore
+export type BlankHole = {
+  id: string;
+  centre: Vec;
+  diameterMm: number;
+  form?: HoleForm;
+  flare?: BlankFlare;
+};
+export type BlankFlare = {
+  insideMm: number;
+  heightMm: number;
+  radiusMm: number;
+  edgeStrain: number;
+  limit: number;
+  toward: 'face' | 'back';
+};
 
-/** A bead on the blank: its middle in parts (it is cut where it stops at a fold), and the metal that it is made of. */
+/**
+ * A bead on the blank: its middle in parts (it is cut where it stops at a fold), and the metal that
+ * it is made of.
+ */
 export type BlankBead = {
   id: string;
   runs: Segment[][];
   toward: 'face' | 'back';
   size: BeadSize;
-  /** Width of the metal in the flat that becomes the bead, mm: over the surface, and what is drawn in. */
+  /**
+   * Width of the metal in the flat that becomes the bead, mm: over the surface, and what is drawn
+   * in.
+   */
   flatMm: number;
   /** The share of the take-up that draws the edges in, and where it comes from. */
   drawsIn: number;
@@ -114,8 +160,9 @@ export type Hinge = {
 };
 
 /**
- * The one product of all ways to make a blank: what paper, cutter, nesting, fit, weld and export read, and nothing else.
- * Coordinates of the card's face that stays put; lengths in mm, areas in mm². The outline runs counter-clockwise.
+ * The one product of all ways to make a blank: what paper, cutter, nesting, fit, weld and export
+ * read, and nothing else. Coordinates of the card's face that stays put; lengths in mm, areas in
+ * mm². The outline runs counter-clockwise.
  */
 export type Blank = {
   /** To be cut, each piece with what it came from. */
@@ -143,9 +190,13 @@ export type BlankSize = {
   /** Flat faces, bend zones, what the joints add less reliefs, and holes: they sum to the area. */
   parts: { facesMm2: number; zonesMm2: number; jointsMm2: number; holesMm2: number };
   massKg: number;
-  /** How far the blank would be out if the card were cut as it is: the largest shift of one face against another, mm. */
+  /**
+   * How far the blank would be out if the card were cut as it is: the largest shift of one face
+   * against another, mm.
+   */
   differenceMm: number;
 };
 
 /** The outline of a blank as a path. */
-export const outlinePath = (blank: Pick<Blank, 'outline'>): Path => blank.outline.map((p) => p.segment);
+export const outlinePath = (blank: Pick<Blank, 'outline'>): Path =>
+  blank.outline.map((p) => p.segment);

@@ -4,12 +4,16 @@ import { along, cross, dot, left, sub, unit } from '../measure/vector';
 import type { Blank } from './blank';
 import { outlinePath } from './blank';
 
-/** A line to measure from: a straight edge of the blank where it has a letter, else one to scribe first. */
+/**
+ * A line to measure from: a straight edge of the blank where it has a letter, else one to scribe
+ * first.
+ */
 export type DatumLine = { letter: string | null; p: Vec; u: Vec };
 
 /**
- * Two lines square to each other that every place of a blank is measured from: `long` runs along its longest straight
- * edge, `square` across it. Distances are mm, square to each line, into the blank.
+ * Two lines square to each other that every place of a blank is measured from: `long` runs along
+ * its longest straight edge, `square` across it. Distances are mm, square to each line, into the
+ * blank.
  */
 export type Datum = { long: DatumLine; square: DatumLine };
 
@@ -20,13 +24,21 @@ const BEYOND_MM = 1e-6;
 
 const offLine = (line: { p: Vec; u: Vec }, p: Vec): number => cross(line.u, sub(p, line.p));
 
-/** The two lines to measure a blank from: edges with all the metal to one side where there are any, the longest of them. */
+/**
+ * The two lines to measure a blank from: edges with all the metal to one side where there are any,
+ * the longest of them.
+ */
 export function datumOf(blank: Pick<Blank, 'edges' | 'outline'>): Datum {
   const corners = outlinePath(blank).map((s) => s.a);
   const rules = blank.edges.flatMap((edge) =>
     edge.cut
       .filter((s) => isStraight(s) && segmentLength(s) > 1)
-      .map((s) => ({ letter: edge.letter, p: s.a, u: unit(sub(s.b, s.a)), lengthMm: segmentLength(s) })),
+      .map((s) => ({
+        letter: edge.letter,
+        p: s.a,
+        u: unit(sub(s.b, s.a)),
+        lengthMm: segmentLength(s),
+      })),
   );
   const reach = (rule: { p: Vec; u: Vec }) => Math.min(0, ...corners.map((p) => offLine(rule, p)));
   const longest = (list: typeof rules) =>
@@ -47,7 +59,10 @@ export function datumOf(blank: Pick<Blank, 'edges' | 'outline'>): Datum {
   return { long, square: { letter: null, p: along(long.p, u, leftmost), u: left([-u[0], -u[1]]) } };
 }
 
-/** How far a point lies from the two lines, mm: from `square` (along the long edge) and from `long` (out from it). */
+/**
+ * How far a point lies from the two lines, mm: from `square` (along the long edge) and from `long`
+ * (out from it).
+ */
 export function fromDatum(datum: Datum, p: Vec): { alongMm: number; outMm: number } {
   return { alongMm: offLine(datum.square, p) + 0, outMm: offLine(datum.long, p) + 0 };
 }

@@ -1,4 +1,7 @@
-/** As many test bends as a shop keeps: more are no shop's. Apart from the schema: pages need it and not the validation. */
+/**
+ * As many test bends as a shop keeps: more are no shop's. Apart from the schema: pages need it and
+ * not the validation.
+ */
 export const MOST_STRIPS = 500;
 
 /** As many sheets as a shop says it can get. */
@@ -16,5 +19,7 @@ export const MOST_RADII = 2000;
 /** As many machines for edges (shrinkers, stretchers), as many dies for beads. */
 export const MOST_TOOLS = 40;
 
-/** As many test strips and test pieces for flanges and beads, limits seen, and hours taken, of each. */
+/**
+ * As many test strips and test pieces for flanges and beads, limits seen, and hours taken, of each.
+ */
 export const MOST_TRIED = 1000;

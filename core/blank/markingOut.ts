@@ -8,7 +8,10 @@ import type { Blank } from './blank';
 import type { Datum } from './datum';
 import { datumOf, fromDatum } from './datum';
 
-/** A place on the blank by two distances, mm: along the long edge from the square line, and out from the long edge. */
+/**
+ * A place on the blank by two distances, mm: along the long edge from the square line, and out from
+ * the long edge.
+ */
 export type Place = { alongMm: number; outMm: number };
 
 /** An arc of the outline: from a centre that compasses reach, or by ordinates where they do not. */
@@ -29,7 +32,9 @@ export type MarkingOut = {
   arcs: MarkedArc[];
   /** Where to drill beside the bends before they are sawn in to: centre and drill. */
   reliefs: { fold: string; at: Place; acrossMm: number }[];
-  /** Lines marked on the card, and the middles of beads: every place they bend at, ends included. */
+  /**
+   * Lines marked on the card, and the middles of beads: every place they bend at, ends included.
+   */
   marks: { mark: string; name: string; at: Place[] }[];
   holes: { id: string; at: Place; diameterMm: number; form?: HoleForm }[];
   /** Lengths from corner to corner across the blank that prove the marking, the longest first. */
@@ -45,9 +50,9 @@ export const MOST_CORNERS = 60;
 const CHECKS = 3;
 
 /**
- * What is needed to mark a blank out with rule, square and compasses, in working order: the two datum lines, every corner
- * of the outline by its distances from them with the length of the side to the next, arcs, relief holes, holes, and
- * diagonals as a check. `plugs` are further holes.
+ * What is needed to mark a blank out with rule, square and compasses, in working order: the two
+ * datum lines, every corner of the outline by its distances from them with the length of the side
+ * to the next, arcs, relief holes, holes, and diagonals as a check. `plugs` are further holes.
  */
 export function markingOut(blank: Blank, plugs: Blank['holes'] = []): MarkingOut {
   const datum = datumOf(blank);
@@ -79,17 +84,27 @@ export function markingOut(blank: Blank, plugs: Blank['holes'] = []): MarkingOut
       to,
       radiusMm: radius,
       centre: reached ? at(centre) : null,
-      ordinates: reached ? [at(pointAt(s, 0.5))] : Array.from({ length: parts - 1 }, (_, i) => at(pointAt(s, (i + 1) / parts))),
-    }); // prettier-ignore
+      ordinates: reached
+        ? [at(pointAt(s, 0.5))]
+        : Array.from({ length: parts - 1 }, (_, i) => at(pointAt(s, (i + 1) / parts))),
+    });
   });
-  const pairs = corners.slice(0, MOST_CORNERS).flatMap((a, i) =>
-    corners.slice(i + 2, MOST_CORNERS).map((b) => ({ from: a.number, to: b.number, lengthMm: distance(a.point, b.point) })),
-  ); // prettier-ignore
+  const pairs = corners
+    .slice(0, MOST_CORNERS)
+    .flatMap((a, i) =>
+      corners
+        .slice(i + 2, MOST_CORNERS)
+        .map((b) => ({ from: a.number, to: b.number, lengthMm: distance(a.point, b.point) })),
+    );
   return {
     datum,
     corners,
     arcs,
-    reliefs: blank.reliefs.map(({ fold, centre, acrossMm }) => ({ fold, at: at(centre), acrossMm })),
+    reliefs: blank.reliefs.map(({ fold, centre, acrossMm }) => ({
+      fold,
+      at: at(centre),
+      acrossMm,
+    })),
     marks: blank.lines.flatMap(({ role, of, path, name = '' }) =>
       (role === 'mark' || role === 'bead') && path[0]
         ? [{ mark: of.id, name, at: [path[0].a, ...path.map(({ b }) => b)].map(at) }]

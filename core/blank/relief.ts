@@ -10,12 +10,16 @@ import { add, along, cross, dot, left, length, scale, turned, unit } from '../me
 
 export type ReliefKind = 'round' | 'square' | 'none';
 
-/** Metal to be taken out of the blank beside a bend, as a closed counter-clockwise path, and where to put the drill. */
+/**
+ * Metal to be taken out of the blank beside a bend, as a closed counter-clockwise path, and where
+ * to put the drill.
+ */
 export type Relief = { fold: string; path: Path; centre: Vec; acrossMm: number };
 
 /**
- * The relief where two bends meet at `centre`: a hole of radius `reach`, or a square of that half width whose sides lie
- * evenly to the two bends. `first` and `second` are the directions in which the ends of the bends leave the place.
+ * The relief where two bends meet at `centre`: a hole of radius `reach`, or a square of that half
+ * width whose sides lie evenly to the two bends. `first` and `second` are the directions in which
+ * the ends of the bends leave the place.
  */
 export function reliefAtMeeting(
   fold: string,
@@ -28,7 +32,15 @@ export function reliefAtMeeting(
   const acrossMm = 2 * reach;
   if (kind === 'round') {
     const [a, b]: [Vec, Vec] = [along(centre, [1, 0], reach), along(centre, [-1, 0], reach)];
-    return { fold, centre, acrossMm, path: [{ a, b, bulge: 1 }, { a: b, b: a, bulge: 1 }] }; // prettier-ignore
+    return {
+      fold,
+      centre,
+      acrossMm,
+      path: [
+        { a, b, bulge: 1 },
+        { a: b, b: a, bulge: 1 },
+      ],
+    };
   }
   // Half way between the two bends, so that a mirrored blank has the mirrored square.
   const sum = add(unit(first), unit(second));
@@ -40,8 +52,9 @@ export function reliefAtMeeting(
 }
 
 /**
- * The slot that opens a slit beside a bend: `width` wide on the side away from the fold (`out`), from `outwardMm` above
- * the mouth of the slit to `deeper` beyond its foot on the tangent. `inward` is the unit direction from mouth to foot.
+ * The slot that opens a slit beside a bend: `width` wide on the side away from the fold (`out`),
+ * from `outwardMm` above the mouth of the slit to `deeper` beyond its foot on the tangent. `inward`
+ * is the unit direction from mouth to foot.
  */
 export function slotAtSlit(
   fold: string,
@@ -55,7 +68,11 @@ export function slotAtSlit(
   const top = along(mouth, inward, -outwardMm);
   const bottom = along(foot, inward, round ? Math.max(0, deeper - width / 2) : deeper);
   const corners = [top, bottom, along(bottom, out, width), along(top, out, width)];
-  const path = corners.map((p, i): Segment => ({ a: p, b: corners[(i + 1) % 4]!, bulge: round && i === 1 ? 1 : 0 }));
+  const path = corners.map((p, i): Segment => ({
+    a: p,
+    b: corners[(i + 1) % 4]!,
+    bulge: round && i === 1 ? 1 : 0,
+  }));
   const turnsLeft = cross(inward, out) > 0;
   const centre = along(bottom, out, width / 2);
   if (turnsLeft) return { fold, path, centre, acrossMm: width };
@@ -67,8 +84,9 @@ export function slotAtSlit(
 const MOST_CUT_OFF = 1;
 
 /**
- * An outline with its reliefs taken out, all from the untouched outline at once, and the folds beside which there was no
- * room for one: it would have cut the blank in two. Scraps no larger than a relief fall away.
+ * An outline with its reliefs taken out, all from the untouched outline at once, and the folds
+ * beside which there was no room for one: it would have cut the blank in two. Scraps no larger than
+ * a relief fall away.
  */
 export function withReliefs<P extends Carrier>(
   outline: readonly P[],
@@ -85,7 +103,9 @@ export function withReliefs<P extends Carrier>(
     if (!loops || !(loops[0]!.areaMm2 > 0)) return null;
     const most = MOST_CUT_OFF * Math.max(...list.map((r) => area(r.path)));
     // One that lies wholly in the metal relieves nothing: it would be a hole.
-    return loops.slice(1).every((loop) => loop.areaMm2 > -1e-6 && loop.areaMm2 <= most) ? loops[0]!.pieces : null;
+    return loops.slice(1).every((loop) => loop.areaMm2 > -1e-6 && loop.areaMm2 <= most)
+      ? loops[0]!.pieces
+      : null;
   };
   const all = attempt(reliefs);
   if (all) return { pieces: all, made: reliefs, missed: [] };

@@ -12,10 +12,17 @@ import { markingOut } from './markingOut';
 import type { ScribeLine } from './scribe';
 import { scribeTable } from './scribe';
 
-const edgeOf = (d: Development, letter: string): Segment[] => d.edges.find((edge) => edge.letter === letter)!.cut;
+const edgeOf = (d: Development, letter: string): Segment[] =>
+  d.edges.find((edge) => edge.letter === letter)!.cut;
 
-/** A mark so far along an edge from the corner it shares with `next`, made with a rule laid along the edge as it was cut. */
-function markOn(d: Development, { letter, next, alongMm }: { letter: string; next: string; alongMm: number }): Vec {
+/**
+ * A mark so far along an edge from the corner it shares with `next`, made with a rule laid along
+ * the edge as it was cut.
+ */
+function markOn(
+  d: Development,
+  { letter, next, alongMm }: { letter: string; next: string; alongMm: number },
+): Vec {
   const index = d.edges.findIndex((edge) => edge.letter === letter);
   const after = d.edges[(index + 1) % d.edges.length]!.letter;
   const run = d.edges[index]!.cut;
@@ -37,7 +44,10 @@ function laidOff(d: Development, { alongMm, outMm }: { alongMm: number; outMm: n
   return meet(p, long.u, q, square.u)!;
 }
 
-/** The line that someone with a rule, a square and the blank alone would scribe from the table's words: a point and a direction. */
+/**
+ * The line that someone with a rule, a square and the blank alone would scribe from the table's
+ * words: a point and a direction.
+ */
 function scribed(d: Development, { from }: ScribeLine): { p: Vec; u: Vec }[] {
   if (from.kind === 'marks') {
     const [a, b] = from.marks.map((mark) => markOn(d, mark)) as [Vec, Vec];
@@ -50,7 +60,10 @@ function scribed(d: Development, { from }: ScribeLine): { p: Vec; u: Vec }[] {
   // Any straight part of the edge may be what the square is held to.
   return edgeOf(d, from.letter)
     .filter((s) => s.bulge === 0)
-    .map((s) => ({ p: along(s.a, left(directionAt(s, 0)), from.distanceMm), u: directionAt(s, 0) }));
+    .map((s) => ({
+      p: along(s.a, left(directionAt(s, 0)), from.distanceMm),
+      u: directionAt(s, 0),
+    }));
 }
 
 const off = (p: Vec, on: { p: Vec; u: Vec }): number => Math.abs(cross(on.u, sub(p, on.p)));
@@ -61,7 +74,9 @@ test('followed with a rule, the table gives back every line to a twentieth of a 
       const d = developed({ ...cardOf(t), relief: 'none' });
       for (const line of scribeTable(d).lines) {
         const fold = d.folds.find((f) => f.id === line.fold)!;
-        const ends = { brake: fold.brake, near: fold.tangents[0], far: fold.tangents[1] }[line.line];
+        const ends = { brake: fold.brake, near: fold.tangents[0], far: fold.tangents[1] }[
+          line.line
+        ];
         const tried = scribed(d, line);
         expect(tried.length).toBeGreaterThan(0);
         const best = Math.min(...tried.map((on) => Math.max(off(ends[0], on), off(ends[1], on))));
@@ -78,34 +93,54 @@ test('a hole measured square from two edges is where it was', () => {
       const d = developed({
         thicknessMm: 1,
         rule: { kind: 'din6935' },
-        outline: [[0, 0], [100, 0], [100, 60], [0, 60]],
+        outline: [
+          [0, 0],
+          [100, 0],
+          [100, 60],
+          [0, 60],
+        ],
         folds: [],
         holes: [{ at: [x, y], diameterMm }],
       });
       const [hole] = scribeTable(d).holes;
       expect(hole!.from).toHaveLength(2);
       for (const { letter, distanceMm } of hole!.from) {
-        expect(Math.min(...edgeOf(d, letter).map((s) => nearest(s, [x, y]).distance))).toBeCloseTo(distanceMm, 9);
+        expect(Math.min(...edgeOf(d, letter).map((s) => nearest(s, [x, y]).distance))).toBeCloseTo(
+          distanceMm,
+          9,
+        );
       }
       // Two edges that are not parallel, the nearest of their kind.
-      const [a, b] = hole!.from.map(({ letter }) => directionAt(edgeOf(d, letter)[0]!, 0)) as [Vec, Vec];
+      const [a, b] = hole!.from.map(({ letter }) => directionAt(edgeOf(d, letter)[0]!, 0)) as [
+        Vec,
+        Vec,
+      ];
       expect(Math.abs(dot(a, b))).toBeLessThan(0.9);
       expect(hole!.from[0]!.distanceMm).toBeCloseTo(Math.min(x, y, 100 - x, 60 - y), 9);
     }),
   );
-}); // prettier-ignore
+});
 
 test('of parallel edges the nearest is measured from, unless it is too short to lay a square against', () => {
   const strip = (tab: number): PlainCard => ({
     thicknessMm: 1,
     rule: { kind: 'k', k: 0.4 },
-    outline: [[0, 0], [200, 0], [200, 60], [200 - tab, 60], [200 - tab, 50], [0, 50]],
+    outline: [
+      [0, 0],
+      [200, 0],
+      [200, 60],
+      [200 - tab, 60],
+      [200 - tab, 50],
+      [0, 50],
+    ],
     folds: [{ from: [0, 40], to: [200, 40], angleDeg: 90, radiusMm: 1 }],
     base: [100, 10],
     relief: 'none',
-  }); // prettier-ignore
-  const brake = (tab: number) => scribeTable(developed(strip(tab))).lines.find((line) => line.line === 'brake')!.from;
-  // Letters run clockwise from the datum corner: the long top edge is B, the tab's top D, the bottom F.
+  });
+  const brake = (tab: number) =>
+    scribeTable(developed(strip(tab))).lines.find((line) => line.line === 'brake')!.from;
+  // Letters run clockwise from the datum corner: the long top edge is B, the tab's top D, the
+  // bottom F.
   expect(brake(20)).toMatchObject({ kind: 'parallel', letter: 'B' });
   expect(brake(170)).toMatchObject({ kind: 'parallel', letter: 'D' });
 });
@@ -115,14 +150,19 @@ test('the brake line stands where the shop puts the edge of its bar', () => {
     const d = developed({
       thicknessMm: 1,
       rule: { kind: 'k', k: 0.4 },
-      outline: [[0, 0], [60, 0], [60, 30], [0, 30]],
+      outline: [
+        [0, 0],
+        [60, 0],
+        [60, 30],
+        [0, 30],
+      ],
       folds: [{ from: [25, 0], to: [25, 30], angleDeg: 90, radiusMm: 2 }],
       base: [50, 10],
       brakeLine,
     });
     const { brake, tangents, across } = d.folds[0]!;
     return dot(sub(brake[0], tangents[0][0]), across);
-  }; // prettier-ignore
+  };
   const ba = (Math.PI / 2) * 2.4;
   expect(at('tangent')).toBeCloseTo(0, 9);
   expect(at('centre')).toBeCloseTo(ba / 2, 9);
@@ -141,12 +181,17 @@ test('marked out with rule, square and compasses from the two datum lines, the o
       }
       for (const c of checks) {
         const [a, b] = [corners[c.from - 1]!, corners[c.to - 1]!];
-        expect(Math.hypot(a.at.alongMm - b.at.alongMm, a.at.outMm - b.at.outMm)).toBeCloseTo(c.lengthMm, 1);
+        expect(Math.hypot(a.at.alongMm - b.at.alongMm, a.at.outMm - b.at.outMm)).toBeCloseTo(
+          c.lengthMm,
+          1,
+        );
       }
       for (const arc of arcs)
-        if (arc.centre) for (const o of arc.ordinates) expect(distance(laidOff(d, o), laidOff(d, arc.centre))).toBeCloseTo(arc.radiusMm, 6);
+        if (arc.centre)
+          for (const o of arc.ordinates)
+            expect(distance(laidOff(d, o), laidOff(d, arc.centre))).toBeCloseTo(arc.radiusMm, 6);
       expect(reliefs.length > 0).toBe(d.outline.some((p) => p.kind === 'relief'));
     }),
     { numRuns: 60 },
   );
-}); // prettier-ignore
+});

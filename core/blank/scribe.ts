@@ -1,17 +1,27 @@
 import type { HoleForm } from '../card/pattern';
 import type { Segment } from '../measure/segment';
-import { crossingsWithLine, directionAt, isStraight, pointAt, segmentLength } from '../measure/segment';
+import {
+  crossingsWithLine,
+  directionAt,
+  isStraight,
+  pointAt,
+  segmentLength,
+} from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { cross, distance, dot, mix, sub, unit } from '../measure/vector';
 import type { Blank, BlankEdge } from './blank';
 import { datumOf, fromDatum } from './datum';
 
-/** A place so far along an edge from one of its ends; `next` is the letter of the edge that meets it at that corner. */
+/**
+ * A place so far along an edge from one of its ends; `next` is the letter of the edge that meets it
+ * at that corner.
+ */
 export type Mark = { letter: string; next: string; alongMm: number };
 
 /**
- * One line to scribe on the blank with a rule: parallel to an edge at a distance; between two marks on edges; or, where
- * it comes out on no edge that can be measured along, between two points given from the two datum lines.
+ * One line to scribe on the blank with a rule: parallel to an edge at a distance; between two marks
+ * on edges; or, where it comes out on no edge that can be measured along, between two points given
+ * from the two datum lines.
  */
 export type ScribeLine = {
   fold: string;
@@ -22,7 +32,10 @@ export type ScribeLine = {
     | { kind: 'points'; ends: { alongMm: number; outMm: number }[] };
 };
 
-/** A hole's centre from two edges, mm square to each; from the datum lines where no two edges can be used. */
+/**
+ * A hole's centre from two edges, mm square to each; from the datum lines where no two edges can be
+ * used.
+ */
 export type ScribeHole = {
   hole: string;
   diameterMm: number;
@@ -50,16 +63,26 @@ const offLine = (p: Vec, s: Segment): number => Math.abs(cross(unit(sub(s.b, s.a
 /** A rule is laid against an edge at least this share as long as the longest that would do. */
 const LONG_ENOUGH = 0.5;
 
-/** The edge to measure a line from: parallel to it, long enough to lay a square against, and the nearest of those. */
+/**
+ * The edge to measure a line from: parallel to it, long enough to lay a square against, and the
+ * nearest of those.
+ */
 function parallelRuler(all: readonly Ruler[], middle: Vec, u: Vec): Ruler | undefined {
-  const parallel = all.filter((r) => r.lengthMm > 5 && Math.abs(cross(u, directionAt(r.segment, 0))) < PARALLEL);
+  const parallel = all.filter(
+    (r) => r.lengthMm > 5 && Math.abs(cross(u, directionAt(r.segment, 0))) < PARALLEL,
+  );
   const longest = Math.max(0, ...parallel.map((r) => r.lengthMm));
   return parallel
     .filter((r) => r.lengthMm >= LONG_ENOUGH * longest)
-    .sort((a, b) => offLine(middle, a.segment) - offLine(middle, b.segment) || a.letter.localeCompare(b.letter))[0];
+    .sort(
+      (a, b) =>
+        offLine(middle, a.segment) - offLine(middle, b.segment) || a.letter.localeCompare(b.letter),
+    )[0];
 }
 
-/** What to scribe and from which edge, fold by fold, and the holes, measured from the blank as cut. */
+/**
+ * What to scribe and from which edge, fold by fold, and the holes, measured from the blank as cut.
+ */
 export function scribeTable(blank: Blank): { lines: ScribeLine[]; holes: ScribeHole[] } {
   const edges = rulers(blank.edges);
   const datum = datumOf(blank);
@@ -67,7 +90,11 @@ export function scribeTable(blank: Blank): { lines: ScribeLine[]; holes: ScribeH
     const own = blank.lines.filter((l) => l.of.kind === 'fold' && l.of.id === fold);
     const [near, far] = own.filter((l) => l.role === 'tangent');
     const brake = own.find((l) => l.role === 'brake');
-    const which = [['brake', brake], ['near', near], ['far', far]] as const; // prettier-ignore
+    const which = [
+      ['brake', brake],
+      ['near', near],
+      ['far', far],
+    ] as const;
     return which.flatMap(([line, found]): ScribeLine[] => {
       if (!found) return [];
       const ends: [Vec, Vec] = [found.path[0]!.a, found.path[found.path.length - 1]!.b];
@@ -82,7 +109,9 @@ export function scribeTable(blank: Blank): { lines: ScribeLine[]; holes: ScribeH
       if (a && b && distance(a.point, b.point) >= APART * distance(ends[0], ends[1])) {
         return [{ fold, line, from: { kind: 'marks', marks: [a.mark, b.mark] } }];
       }
-      return [{ fold, line, from: { kind: 'points', ends: ends.map((end) => fromDatum(datum, end)) } }];
+      return [
+        { fold, line, from: { kind: 'points', ends: ends.map((end) => fromDatum(datum, end)) } },
+      ];
     });
   });
   const holes = blank.holes.map((hole): ScribeHole => {
@@ -91,15 +120,22 @@ export function scribeTable(blank: Blank): { lines: ScribeLine[]; holes: ScribeH
       .sort((a, b) => offLine(hole.centre, a.segment) - offLine(hole.centre, b.segment));
     const first = near[0];
     const second = near.find(
-      (r) => first && Math.abs(cross(directionAt(r.segment, 0), directionAt(first.segment, 0))) > 0.5,
+      (r) =>
+        first && Math.abs(cross(directionAt(r.segment, 0), directionAt(first.segment, 0))) > 0.5,
     );
     return {
       hole: hole.id,
       diameterMm: hole.diameterMm,
       ...(hole.form && { form: hole.form }),
-      from: first && second ? [first, second].map((r) => ({ letter: r.letter, distanceMm: offLine(hole.centre, r.segment) })) : [],
+      from:
+        first && second
+          ? [first, second].map((r) => ({
+              letter: r.letter,
+              distanceMm: offLine(hole.centre, r.segment),
+            }))
+          : [],
       datum: fromDatum(datum, hole.centre),
-    }; // prettier-ignore
+    };
   });
   return { lines, holes };
 }
@@ -123,8 +159,8 @@ function stretches(cut: readonly Segment[]): Segment[][] {
 }
 
 /**
- * Where the line through `p` along `u` comes out nearest to `p` on an edge that can be measured along from one of its own
- * corners. Null when it meets none.
+ * Where the line through `p` along `u` comes out nearest to `p` on an edge that can be measured
+ * along from one of its own corners. Null when it meets none.
  */
 function markNear(p: Vec, u: Vec, edges: readonly BlankEdge[]): { mark: Mark; point: Vec } | null {
   let best: { mark: Mark; point: Vec } | null = null;
@@ -143,7 +179,11 @@ function markNear(p: Vec, u: Vec, edges: readonly BlankEdge[]): { mark: Mark; po
           const along = gone + t * segmentLength(s);
           const start = fromStart && (!fromEnd || along <= total / 2);
           const neighbour = edges[(i + (start ? -1 : 1) + edges.length) % edges.length]!;
-          const mark = { letter: edge.letter, next: neighbour.letter, alongMm: start ? along : total - along };
+          const mark = {
+            letter: edge.letter,
+            next: neighbour.letter,
+            alongMm: start ? along : total - along,
+          };
           best = { mark, point };
         }
         gone += segmentLength(s);

@@ -2,7 +2,15 @@ import { z } from 'zod';
 import { text } from '../card/text';
 import { BrakeSchema } from '../machine/brake';
 import { METAL_IDS } from '../metal/metals';
-import { MOST_BRAKES, MOST_RADII, MOST_SHEETS, MOST_SPRINGS, MOST_STRIPS, MOST_TOOLS, MOST_TRIED } from './limits';
+import {
+  MOST_BRAKES,
+  MOST_RADII,
+  MOST_SHEETS,
+  MOST_SPRINGS,
+  MOST_STRIPS,
+  MOST_TOOLS,
+  MOST_TRIED,
+} from './limits';
 
 export const StripSchema = z.object({
   thicknessMm: z.number().positive(),
@@ -14,7 +22,9 @@ export const StripSchema = z.object({
   readingMm: z.number().positive(),
 });
 
-/** What every reading can say of itself: why it does not count, and on which machine it was made. */
+/**
+ * What every reading can say of itself: why it does not count, and on which machine it was made.
+ */
 const reading = { leftOut: text(200).min(1).optional(), brake: text(24).optional() };
 /** On which fold of which piece, and when. */
 const on = z.object({ piece: text(40), fold: text(24), at: text(40) }).nullable();
@@ -30,7 +40,12 @@ const figure = z.number().min(0).max(100_000);
 /** The section that a die makes, or that a test piece got. */
 export const DieSectionSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('arc'), widthMm: figure, heightMm: figure }),
-  z.strictObject({ kind: z.literal('flat-topped'), widthMm: figure, topMm: figure, heightMm: figure }),
+  z.strictObject({
+    kind: z.literal('flat-topped'),
+    widthMm: figure,
+    topMm: figure,
+    heightMm: figure,
+  }),
   z.strictObject({ kind: z.literal('v'), widthMm: figure, heightMm: figure }),
   z.strictObject({ kind: z.literal('step'), depthMm: figure, radiusMm: figure.nullable() }),
 ]);
@@ -44,9 +59,15 @@ export const ShopSchema = z.object({
   dates: z.enum(['day', 'month', 'year']),
   rule: z.enum(['din6935', 'machinery', 'faa', 'k']),
   plainK: z.number().min(0).max(0.6),
-  /** The shop's own test bends, by metal. Where there are any near the thickness in use, they come before the rule. */
+  /**
+   * The shop's own test bends, by metal. Where there are any near the thickness in use, they come
+   * before the rule.
+   */
   strips: z.array(StripSchema.extend({ metal: z.enum(METAL_IDS), ...reading })).max(MOST_STRIPS),
-  /** Where the edge of the clamping bar goes: on the tangent, on the middle of the bend, or one radius in from the tangent. */
+  /**
+   * Where the edge of the clamping bar goes: on the tangent, on the middle of the bend, or one
+   * radius in from the tangent.
+   */
   brakeLine: z.enum(['tangent', 'centre', 'radius-in']),
   relief: z.enum(['round', 'square', 'none']),
   /** The shortest flat beyond a bend that the shop's brake can hold or swing, mm. */
@@ -54,7 +75,9 @@ export const ShopSchema = z.object({
   /** Money an hour of work costs, and the sign it is written with. */
   hourRate: z.number().min(0).max(10_000),
   currency: text(4),
-  /** Cuts of neighbouring layers are to be so far apart at the least, mm (50 is common practice). */
+  /**
+   * Cuts of neighbouring layers are to be so far apart at the least, mm (50 is common practice).
+   */
   layersApartMm: z.number().min(0).max(1000),
   /** Sheet that can be had: bought, or cut from an old panel, with its thickness as measured. */
   sheets: z
@@ -68,10 +91,15 @@ export const ShopSchema = z.object({
     )
     .max(MOST_SHEETS),
   /** Folders and brakes there are. */
-  brakes: z.array(BrakeSchema.extend({ id: text(24).min(1), name: text(60).min(1) })).max(MOST_BRAKES),
+  brakes: z
+    .array(BrakeSchema.extend({ id: text(24).min(1), name: text(60).min(1) }))
+    .max(MOST_BRAKES),
   /** Of orders that take as little handling one is taken that folds long folds late or early. */
   longFolds: z.enum(['late', 'early']),
-  /** Bends that were folded, let go and measured: turned to so many degrees, what came back; on which fold of which piece. */
+  /**
+   * Bends that were folded, let go and measured: turned to so many degrees, what came back; on
+   * which fold of which piece.
+   */
   springs: z
     .array(
       z.object({
@@ -109,7 +137,10 @@ export const ShopSchema = z.object({
       }),
     )
     .max(MOST_TOOLS),
-  /** Rollers and dies for beads: the section each makes, how much deeper a pass goes, the least radius it follows, its throat. */
+  /**
+   * Rollers and dies for beads: the section each makes, how much deeper a pass goes, the least
+   * radius it follows, its throat.
+   */
   beadTools: z
     .array(
       z.object({
@@ -122,7 +153,9 @@ export const ShopSchema = z.object({
       }),
     )
     .max(MOST_TOOLS),
-  /** Strips that were bitten along an edge, measured before and after, each length sure to `uMm`. */
+  /**
+   * Strips that were bitten along an edge, measured before and after, each length sure to `uMm`.
+   */
   bites: z
     .array(
       z.object({
@@ -136,7 +169,10 @@ export const ShopSchema = z.object({
       }),
     )
     .max(MOST_TRIED),
-  /** Pieces with one bead right across, measured square to it before and after, in so many passes, each width sure to `uMm`. */
+  /**
+   * Pieces with one bead right across, measured square to it before and after, in so many passes,
+   * each width sure to `uMm`.
+   */
   beadTests: z
     .array(
       z.object({
@@ -153,7 +189,12 @@ export const ShopSchema = z.object({
   /** Where an edge tore, or folded over, in this shop: the strain it had, a share. */
   limitsSeen: z
     .array(
-      z.object({ ...sheetOf, ...tried, kind: z.enum(['torn', 'wrinkled']), strain: z.number().min(0.001).max(2) }),
+      z.object({
+        ...sheetOf,
+        ...tried,
+        kind: z.enum(['torn', 'wrinkled']),
+        strain: z.number().min(0.001).max(2),
+      }),
     )
     .max(MOST_TRIED),
   /** What work took: so many metres of flange or bead in so many hours. */

@@ -7,10 +7,11 @@ import type { Vec } from '../measure/vector';
 export const STEP_ANGLE_DEG = 45;
 
 /**
- * A step of depth `h`: two equal and opposite bends of neutral radius r and angle θ with a straight between. Exact geometry:
- * rise 2r(1−cosθ) + q·sinθ = h, run 2r·sinθ + q·cosθ, length 2rθ + q; `takeUpMm` the length over the run. A step too shallow
- * for 45° has no straight and cosθ = 1 − h/2r. `path` is the middle of the sheet, from half the run before the middle to as
- * far behind it: along, and up.
+ * A step of depth `h`: two equal and opposite bends of neutral radius r and angle θ with a straight
+ * between. Exact geometry: rise 2r(1−cosθ) + q·sinθ = h, run 2r·sinθ + q·cosθ, length 2rθ + q;
+ * `takeUpMm` the length over the run. A step too shallow for 45° has no straight and cosθ = 1 −
+ * h/2r. `path` is the middle of the sheet, from half the run before the middle to as far behind it:
+ * along, and up.
  */
 export function stepLine(
   depthMm: number,

@@ -17,10 +17,16 @@ import { ROUNDING_MM } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
 import { add, along, cross, distance, dot, right, scale } from '../measure/vector';
 
-/** How far a piece of the outline is moved outward, mm, at its end too where that is another, and whether that strip is folded over. */
+/**
+ * How far a piece of the outline is moved outward, mm, at its end too where that is another, and
+ * whether that strip is folded over.
+ */
 export type Strip = { addMm: number; endMm?: number; folded: boolean };
 
-const atEnd = (strip: Strip): Strip => ({ addMm: strip.endMm ?? strip.addMm, folded: strip.folded });
+const atEnd = (strip: Strip): Strip => ({
+  addMm: strip.endMm ?? strip.addMm,
+  folded: strip.folded,
+});
 
 /** Corners sharper than this reach are cut square across instead of being drawn out to a spike. */
 const MITRE_LIMIT = 3;
@@ -34,9 +40,10 @@ const NOTHING_MM = 1e-9;
 const STRAIGHT_ON = 0.17;
 
 /**
- * Moves each piece of a closed counter-clockwise outline outward by its own amount and joins them again: mitred where
- * two strips meet at a corner, stepped where a strip ends on a straight run, and clipped at 45° where one is folded.
- * Pieces with nothing to add stay where they are but are lengthened or cut back to meet their neighbours.
+ * Moves each piece of a closed counter-clockwise outline outward by its own amount and joins them
+ * again: mitred where two strips meet at a corner, stepped where a strip ends on a straight run,
+ * and clipped at 45° where one is folded. Pieces with nothing to add stay where they are but are
+ * lengthened or cut back to meet their neighbours.
  */
 export function outlineWithStrips<P extends { segment: Segment }>(
   all: readonly P[],
@@ -44,7 +51,9 @@ export function outlineWithStrips<P extends { segment: Segment }>(
   make: (segment: Segment, beside: P) => P,
 ): P[] {
   // A piece of no length (the end of a bend of no radius) has no direction to be moved in.
-  const pieces = all.filter(({ segment: { a, b, bulge } }) => bulge !== 0 || distance(a, b) > NOTHING_MM);
+  const pieces = all.filter(
+    ({ segment: { a, b, bulge } }) => bulge !== 0 || distance(a, b) > NOTHING_MM,
+  );
   const strips = pieces.map(stripOf);
   if (strips.every((s) => s.addMm === 0 && !s.endMm)) return [...pieces];
   const n = pieces.length;
@@ -63,7 +72,10 @@ export function outlineWithStrips<P extends { segment: Segment }>(
   });
 }
 
-/** A piece moved out, from one corner to the next; in several where the distance changes along an arc. */
+/**
+ * A piece moved out, from one corner to the next; in several where the distance changes along an
+ * arc.
+ */
 function movedOut(s: Segment, { addMm, endMm = addMm }: Strip, from: Vec, to: Vec): Segment[] {
   if (addMm === endMm) return [withEnds(offsetRight(s, addMm), from, to)];
   if (isStraight(s)) return [line(from, to)];
@@ -71,10 +83,15 @@ function movedOut(s: Segment, { addMm, endMm = addMm }: Strip, from: Vec, to: Ve
   if (!(end > start)) return [line(from, to)];
   const off = (t: number) => addMm + (endMm - addMm) * t;
   const run = besideRun([part(s, start, end)], ramp(off(start), off(end)));
-  return run.map((piece, i) => withEnds(piece, i === 0 ? from : piece.a, i === run.length - 1 ? to : piece.b));
+  return run.map((piece, i) =>
+    withEnds(piece, i === 0 ? from : piece.a, i === run.length - 1 ? to : piece.b),
+  );
 }
 
-/** The corner points between one moved piece and the next: one for a mitre, more for a step or a clip. */
+/**
+ * The corner points between one moved piece and the next: one for a mitre, more for a step or a
+ * clip.
+ */
 function join(s: Segment, first: Strip, r: Segment, second: Strip): Vec[] {
   const v = r.a;
   if (first.addMm === 0 && second.addMm === 0) return [v];
@@ -87,11 +104,12 @@ function join(s: Segment, first: Strip, r: Segment, second: Strip): Vec[] {
     if (first.folded && second.folded && straightOn) return [mean(out1, out2)];
     const turn = Math.atan2(cross(d1, d2), dot(d1, d2));
     const hollow = turn < 0 && !straightOn;
-    // In a hollow corner the strips share the room between the edges, with a wedge left free so that neither fouls.
+    // In a hollow corner the strips share the room between the edges, with a wedge left free so
+    // that neither fouls.
     const back = 1 / Math.tan(hollow ? Math.min(CLIP, SHARE * (Math.PI + turn)) : CLIP);
     const clipped = (strip: Strip) => strip.addMm > 0 && (strip.folded || hollow);
-    // Half the edge at most: its other end may be clipped too. In a hollow corner the strip is then cut lower instead,
-    // for the angle is what keeps it clear.
+    // Half the edge at most: its other end may be clipped too. In a hollow corner the strip is then
+    // cut lower instead, for the angle is what keeps it clear.
     const corner = (strip: Strip, of: Segment, atItsEnd: boolean): Vec => {
       const lengthMm = segmentLength(of);
       const wanted = strip.addMm * back;
@@ -102,7 +120,7 @@ function join(s: Segment, first: Strip, r: Segment, second: Strip): Vec[] {
     };
     // Where metal is taken away instead the corner itself is gone.
     const middle = first.addMm < 0 || second.addMm < 0 ? [] : [v];
-    const from = clipped(first) ? [corner(first, s, true)] : first.addMm !== 0 ? [out1] : []; // prettier-ignore
+    const from = clipped(first) ? [corner(first, s, true)] : first.addMm !== 0 ? [out1] : [];
     const to = clipped(second) ? [corner(second, r, false)] : second.addMm !== 0 ? [out2] : [];
     return [...from, ...middle, ...to];
   }
@@ -112,7 +130,9 @@ function join(s: Segment, first: Strip, r: Segment, second: Strip): Vec[] {
   const most = Math.abs(first.addMm) > Math.abs(second.addMm) ? first.addMm : second.addMm;
   const near = add(v, scale(add(right(d1), right(d2)), most));
   const doubledBack = Math.abs(cross(d1, d2)) < STRAIGHT_ON;
-  const mitre = doubledBack ? null : carriersMeet(offsetRight(s, first.addMm), offsetRight(r, second.addMm), near);
+  const mitre = doubledBack
+    ? null
+    : carriersMeet(offsetRight(s, first.addMm), offsetRight(r, second.addMm), near);
   const reach = MITRE_LIMIT * Math.abs(most);
   return mitre && distance(mitre, v) <= reach ? [mitre] : [out1, out2];
 }

@@ -20,14 +20,31 @@ import { rampAt } from '../measure/ramp';
 
 const SHEET = sheetMetal(metalById('dc04'), 0.8, USUAL_SHOP);
 
-/** A plate so long whose upper part is to be turned: a straight fold at a height, the rim above it through some points. */
-function plate(long: number, rim: readonly Vec[], foldAt: number): { doc: PatternDoc; fold: string } {
-  const doc: PatternDoc = { ...emptyPattern(), ...patternParts(closedPath([[0, 0], [long, 0], ...rim]), countingIds('p')) }; // prettier-ignore
+/**
+ * A plate so long whose upper part is to be turned: a straight fold at a height, the rim above it
+ * through some points.
+ */
+function plate(
+  long: number,
+  rim: readonly Vec[],
+  foldAt: number,
+): { doc: PatternDoc; fold: string } {
+  const doc: PatternDoc = {
+    ...emptyPattern(),
+    ...patternParts(closedPath([[0, 0], [long, 0], ...rim]), countingIds('p')),
+  };
   const at = (p: Vec) => {
     const { side, at: share } = spotNearest(doc, p)!.spot;
     return { side, share };
   };
-  const fold = { id: 'turn', path: { kind: 'between' as const, from: at([0, foldAt]), to: at([long, foldAt]) }, angleDeg: 90, toward: 'face' as const, radiusMm: null, made: 'outside-sharp' as const }; // prettier-ignore
+  const fold = {
+    id: 'turn',
+    path: { kind: 'between' as const, from: at([0, foldAt]), to: at([long, foldAt]) },
+    angleDeg: 90,
+    toward: 'face' as const,
+    radiusMm: null,
+    made: 'outside-sharp' as const,
+  };
   return { doc: { ...doc, folds: [fold], base: [long / 2, 5] }, fold: fold.id };
 }
 
@@ -45,17 +62,26 @@ function circle(long: number, foldAt: number, rise: number) {
 
 /** As far in from its ends as a flange is clipped there, mm. */
 const END_MM = 75;
-const figures = fc.record({ long: spread(260, 500),
+const figures = fc.record({
+  long: spread(260, 500),
   foldAt: spread(60, 120),
   wide: spread(36, 46),
   lean: spread(-8, 8),
-  rise: fc.oneof(spread(4, 18), spread(-18, -4)) }); // prettier-ignore
+  rise: fc.oneof(spread(4, 18), spread(-18, -4)),
+});
 
 test('a straight rim over an arc: the flange is as wide everywhere as the rim is off the circle, and the blank reaches there less the bend’s deduction', () => {
   fc.assert(
     fc.property(figures, ({ long, foldAt, wide, lean, rise }) => {
       const top = (x: number) => foldAt + wide + (lean * x) / long;
-      const { doc, fold } = plate(long, [[long, top(long)], [0, top(0)]], foldAt); // prettier-ignore
+      const { doc, fold } = plate(
+        long,
+        [
+          [long, top(long)],
+          [0, top(0)],
+        ],
+        foldAt,
+      );
       const found = flangeAlongArc(doc, fold, rise, countingIds('n'));
       if (!found.ok) throw new Error(JSON.stringify(found.problems));
       expect(readPattern(structuredClone(found.doc)).ok).toBe(true);
@@ -66,14 +92,21 @@ test('a straight rim over an arc: the flange is as wide everywhere as the rim is
       for (const { a } of run) expect(distance(a, middle)).toBeCloseTo(radius, 4);
       const d = blank(found.doc);
       const { flange } = d.edges.find(({ id }) => id === found.edge)!.allowance;
-      // On each ray square to the arc, from its middle: where the rim of the card is, in closed form.
+      // On each ray square to the arc, from its middle: where the rim of the card is, in closed
+      // form.
       const cut = d.edges.find(({ id }) => id === found.edge)!.cut;
       const bowedOut = rise > 0 ? 1 : -1;
       let seen = 0;
       for (const { a: p } of cut) {
         const off = distance(p, middle);
-        const way: Vec = [(bowedOut * (p[0] - middle[0])) / off, (bowedOut * (p[1] - middle[1])) / off];
-        const foot: Vec = [middle[0] + bowedOut * radius * way[0], middle[1] + bowedOut * radius * way[1]];
+        const way: Vec = [
+          (bowedOut * (p[0] - middle[0])) / off,
+          (bowedOut * (p[1] - middle[1])) / off,
+        ];
+        const foot: Vec = [
+          middle[0] + bowedOut * radius * way[0],
+          middle[1] + bowedOut * radius * way[1],
+        ];
         // Near its ends it is clipped, so that it does not foul its neighbours.
         if (foot[0] < END_MM || foot[0] > long - END_MM) continue;
         // foot + w·way lies on the straight rim.
@@ -98,22 +131,42 @@ test('a straight rim over an arc: the flange is as wide everywhere as the rim is
 test('turned over, and with the rim in several parts and its ends leaning, it is the same flange the other way round', () => {
   fc.assert(
     fc.property(figures, spread(4, 20), ({ long, foldAt, wide, rise }, lean) => {
-      const { doc, fold } = plate(long, [[long, foldAt + 6], [long - lean, foldAt + wide], [long / 3, foldAt + wide + 7], [lean, foldAt + wide]], foldAt); // prettier-ignore
-      const [one, other] = [doc, mirrored(doc)].map((card) => flangeAlongArc(card, fold, rise, countingIds('n')));
+      const { doc, fold } = plate(
+        long,
+        [
+          [long, foldAt + 6],
+          [long - lean, foldAt + wide],
+          [long / 3, foldAt + wide + 7],
+          [lean, foldAt + wide],
+        ],
+        foldAt,
+      );
+      const [one, other] = [doc, mirrored(doc)].map((card) =>
+        flangeAlongArc(card, fold, rise, countingIds('n')),
+      );
       if (!one!.ok || !other!.ok) throw new Error(JSON.stringify([one, other]));
       const flanges = [one!, other!].map((found) =>
         widthsOf(found.doc.edges.find(({ id }) => id === found.edge)!.flange!),
       );
-      for (let share = 0; share <= 1; share += 1 / 16) expect(rampAt(flanges[0]!, share)).toBeCloseTo(rampAt(flanges[1]!, 1 - share), 1); // prettier-ignore
+      for (let share = 0; share <= 1; share += 1 / 16)
+        expect(rampAt(flanges[0]!, share)).toBeCloseTo(rampAt(flanges[1]!, 1 - share), 1);
       const turned = mirrored(one!.doc).edges.find(({ id }) => id === one!.edge)!.flange!;
-      for (let share = 0; share <= 1; share += 1 / 16) expect(rampAt(widthsOf(turned), share)).toBeCloseTo(rampAt(flanges[0]!, 1 - share), 6); // prettier-ignore
+      for (let share = 0; share <= 1; share += 1 / 16)
+        expect(rampAt(widthsOf(turned), share)).toBeCloseTo(rampAt(flanges[0]!, 1 - share), 6);
     }),
     { numRuns: 40 },
   );
 });
 
 test('what cannot be is told by its cause, and nothing is lost silently', () => {
-  const { doc, fold } = plate(300, [[300, 130], [0, 130]], 90); // prettier-ignore
+  const { doc, fold } = plate(
+    300,
+    [
+      [300, 130],
+      [0, 130],
+    ],
+    90,
+  );
   const code = (card: PatternDoc, rise: number) => {
     const found = flangeAlongArc(card, fold, rise, countingIds('n'));
     return found.ok ? 'ok' : found.problems[0]!.code;
@@ -123,16 +176,65 @@ test('what cannot be is told by its cause, and nothing is lost silently', () => 
   expect(code(doc, 45)).toBe('arc-fold-leaves');
   expect(code(doc, -95)).toBe('arc-fold-leaves');
   expect(code(doc, NaN)).toBe('arc-fold-rise');
-  expect(code({ ...doc, folds: [{ ...doc.folds[0]!, made: 'inside-sharp' }] }, 8)).toBe('arc-fold-made');
-  expect(code({ ...doc, holes: [{ id: 'h', x: 150, y: 120, diameterMm: 6 }] }, 8)).toBe('arc-fold-holds');
+  expect(code({ ...doc, folds: [{ ...doc.folds[0]!, made: 'inside-sharp' }] }, 8)).toBe(
+    'arc-fold-made',
+  );
+  expect(code({ ...doc, holes: [{ id: 'h', x: 150, y: 120, diameterMm: 6 }] }, 8)).toBe(
+    'arc-fold-holds',
+  );
   expect(code({ ...doc, holes: [{ id: 'h', x: 150, y: 60, diameterMm: 6 }] }, 8)).toBe('ok');
   // Between the chord and the arc: on the panel where it bows out, on the flange where it bows in.
   expect(code({ ...doc, holes: [{ id: 'h', x: 150, y: 92, diameterMm: 2 }] }, 12)).toBe('ok');
-  expect(code({ ...doc, holes: [{ id: 'h', x: 150, y: 88, diameterMm: 2 }] }, -12)).toBe('arc-fold-holds');
-  const along = { id: 'b', path: { kind: 'along' as const, edge: doc.edges.find(({ sides }) => sides.includes(doc.sides[2]!.id))!.id, inMm: 8, startMm: 0, endMm: 0 }, section: { kind: 'v' as const, widthMm: 6, heightMm: 2 }, toward: 'face' as const, drawsIn: null, acrossRadiusMm: null, acrossOn: null, atFolds: null, meets: null }; // prettier-ignore
+  expect(code({ ...doc, holes: [{ id: 'h', x: 150, y: 88, diameterMm: 2 }] }, -12)).toBe(
+    'arc-fold-holds',
+  );
+  const along = {
+    id: 'b',
+    path: {
+      kind: 'along' as const,
+      edge: doc.edges.find(({ sides }) => sides.includes(doc.sides[2]!.id))!.id,
+      inMm: 8,
+      startMm: 0,
+      endMm: 0,
+    },
+    section: { kind: 'v' as const, widthMm: 6, heightMm: 2 },
+    toward: 'face' as const,
+    drawsIn: null,
+    acrossRadiusMm: null,
+    acrossOn: null,
+    atFolds: null,
+    meets: null,
+  };
   expect(code({ ...doc, beads: [along] }, 8)).toBe('arc-fold-holds');
-  expect(code({ ...doc, tucks: [{ id: 't', kind: 'tuck', at: { side: doc.sides[2]!.id, share: 0.5 }, widthMm: 2, depthMm: 9 }] }, 8)).toBe('arc-fold-holds'); // prettier-ignore
+  expect(
+    code(
+      {
+        ...doc,
+        tucks: [
+          {
+            id: 't',
+            kind: 'tuck',
+            at: { side: doc.sides[2]!.id, share: 0.5 },
+            widthMm: 2,
+            depthMm: 9,
+          },
+        ],
+      },
+      8,
+    ),
+  ).toBe('arc-fold-holds');
   expect(code({ ...doc, folds: [] }, 8)).toBe('fold-off-outline');
-  const pointed = plate(300, [[300, 90.5], [150, 260], [0, 90.5]], 90); // prettier-ignore
-  expect(flangeAlongArc(pointed.doc, pointed.fold, 8, countingIds('n'))).toMatchObject({ ok: false, problems: [{ code: 'arc-fold-rim' }] }); // prettier-ignore
+  const pointed = plate(
+    300,
+    [
+      [300, 90.5],
+      [150, 260],
+      [0, 90.5],
+    ],
+    90,
+  );
+  expect(flangeAlongArc(pointed.doc, pointed.fold, 8, countingIds('n'))).toMatchObject({
+    ok: false,
+    problems: [{ code: 'arc-fold-rim' }],
+  });
 });

@@ -10,8 +10,29 @@ import { countingIds } from './kinds';
 import { edgeLength, patternParts, segmentsOfEdge } from './outline';
 import type { Bead, PatternDoc } from './pattern';
 
-const bead = (path: Bead['path']): Bead => ({ id: 'b', path, section: { kind: 'arc', widthMm: 10, heightMm: 2 }, toward: 'face', drawsIn: null, acrossRadiusMm: null, acrossOn: null, atFolds: null, meets: null }); // prettier-ignore
-const plate = (long: number, high: number): PatternDoc => ({ ...emptyPattern(), ...patternParts(closedPath([[0, 0], [long, 0], [long, high], [0, high]]), countingIds('p')) }); // prettier-ignore
+const bead = (path: Bead['path']): Bead => ({
+  id: 'b',
+  path,
+  section: { kind: 'arc', widthMm: 10, heightMm: 2 },
+  toward: 'face',
+  drawsIn: null,
+  acrossRadiusMm: null,
+  acrossOn: null,
+  atFolds: null,
+  meets: null,
+});
+const plate = (long: number, high: number): PatternDoc => ({
+  ...emptyPattern(),
+  ...patternParts(
+    closedPath([
+      [0, 0],
+      [long, 0],
+      [long, high],
+      [0, high],
+    ]),
+    countingIds('p'),
+  ),
+});
 const edgeWith = (doc: PatternDoc, side: number) =>
   doc.edges.find(({ sides }) => sides.includes(doc.sides[side]!.id))!;
 
@@ -35,7 +56,9 @@ test('a bead along an edge leaves by both neighbours, as far along them as it li
           const edge = doc.edges.find(({ id }) => id === exit.edge)!;
           expect(exit.startMm + exit.endMm).toBeCloseTo(edgeLength(doc, edge), 6);
           const p = i === 0 ? run[0]!.a : run.at(-1)!.b;
-          expect(distance(pointAlong(segmentsOfEdge(doc, edge), exit.startMm)!, p)).toBeLessThan(1e-6);
+          expect(distance(pointAlong(segmentsOfEdge(doc, edge), exit.startMm)!, p)).toBeLessThan(
+            1e-6,
+          );
         });
       },
     ),
@@ -44,13 +67,23 @@ test('a bead along an edge leaves by both neighbours, as far along them as it li
 
 test('across a gap it is told how far two are apart: so much higher on the right plate is so much off from either end', () => {
   fc.assert(
-    fc.property(spread(80, 300), spread(60, 150), spread(10, 40), spread(-5, 5), (long, high, inMm, off) => {
-      const [left, right] = [plate(long, high), plate(long / 2, high)];
-      const of = (doc: PatternDoc, mm: number) => exitsOf(doc, bead({ kind: 'along', edge: edgeWith(doc, 0).id, inMm: mm, startMm: 0, endMm: 0 })); // prettier-ignore
-      const found = atGap(of(left, inMm), of(right, inMm + off))!;
-      expect(Math.abs(found.fromStartMm)).toBeCloseTo(Math.abs(off), 6);
-      expect(found.fromStartMm).toBeCloseTo(-found.fromEndMm, 6);
-    }),
+    fc.property(
+      spread(80, 300),
+      spread(60, 150),
+      spread(10, 40),
+      spread(-5, 5),
+      (long, high, inMm, off) => {
+        const [left, right] = [plate(long, high), plate(long / 2, high)];
+        const of = (doc: PatternDoc, mm: number) =>
+          exitsOf(
+            doc,
+            bead({ kind: 'along', edge: edgeWith(doc, 0).id, inMm: mm, startMm: 0, endMm: 0 }),
+          );
+        const found = atGap(of(left, inMm), of(right, inMm + off))!;
+        expect(Math.abs(found.fromStartMm)).toBeCloseTo(Math.abs(off), 6);
+        expect(found.fromStartMm).toBeCloseTo(-found.fromEndMm, 6);
+      },
+    ),
   );
   expect(atGap([], [])).toBeNull();
 });

@@ -6,20 +6,42 @@ import type { Bead } from './pattern';
 const section: fc.Arbitrary<Bead['section']> = fc.oneof(
   fc.record({ kind: fc.constant('arc' as const), widthMm: spread(6, 20), heightMm: spread(1, 3) }),
   fc.record({ kind: fc.constant('v' as const), widthMm: spread(6, 20), heightMm: spread(1, 3) }),
-  fc.record({ kind: fc.constant('step' as const), depthMm: spread(1, 3), radiusMm: fc.constant(null) }),
+  fc.record({
+    kind: fc.constant('step' as const),
+    depthMm: spread(1, 3),
+    radiusMm: fc.constant(null),
+  }),
 );
 const path: fc.Arbitrary<Bead['path']> = fc.oneof(
-  fc.record({ kind: fc.constant('along' as const), edge: fc.constantFrom('a', 'b'), inMm: spread(5, 60), startMm: spread(0, 20), endMm: spread(0, 20) }), // prettier-ignore
+  fc.record({
+    kind: fc.constant('along' as const),
+    edge: fc.constantFrom('a', 'b'),
+    inMm: spread(5, 60),
+    startMm: spread(0, 20),
+    endMm: spread(0, 20),
+  }),
   fc.constant({ kind: 'line', from: [0, 0], to: [100, 0] } as unknown as Bead['path']),
 );
 const beads = fc
   .record({ section, path, toward: fc.constantFrom('face' as const, 'back' as const) })
-  .map((one): Bead => ({ id: 'b', ...one, drawsIn: null, acrossRadiusMm: null, acrossOn: null, atFolds: null, meets: null })); // prettier-ignore
+  .map((one): Bead => ({
+    id: 'b',
+    ...one,
+    drawsIn: null,
+    acrossRadiusMm: null,
+    acrossOn: null,
+    atFolds: null,
+    meets: null,
+  }));
 
 test('two beads differ by as much as the other way round, and a bead not from itself, wherever it begins and ends', () => {
   fc.assert(
     fc.property(beads, beads, spread(0, 30), (one, other, startMm) => {
-      const moved = { ...one, id: 'c', path: one.path.kind === 'along' ? { ...one.path, edge: 'z', startMm } : one.path } as Bead; // prettier-ignore
+      const moved = {
+        ...one,
+        id: 'c',
+        path: one.path.kind === 'along' ? { ...one.path, edge: 'z', startMm } : one.path,
+      } as Bead;
       expect(beadsApart(one, moved)).toBeNull();
       const [there, back] = [beadsApart(one, other), beadsApart(other, one)];
       expect(there === null).toBe(back === null);

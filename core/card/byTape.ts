@@ -14,21 +14,32 @@ export type ByTape = {
   /** How sure each is, one standard deviation, mm, as the wider of across and up. */
   uMm: number[];
   tapes: AdjustedTape[];
-  /** The tape most likely misread, by its place among those given; null when all agree or it cannot be told. */
+  /**
+   * The tape most likely misread, by its place among those given; null when all agree or it cannot
+   * be told.
+   */
   suspect: number | null;
-  /** How well the tapes agree with each other: about 1 when they are as good as is said; null where nothing is taped twice over. */
+  /**
+   * How well the tapes agree with each other: about 1 when they are as good as is said; null where
+   * nothing is taped twice over.
+   */
   sigma0: number | null;
   redundancy: number;
 };
 
 /**
- * The outline of a card that was measured corner to corner and across, its corners 0 to n − 1 in order round it.
+ * The outline of a card that was measured corner to corner and across, its corners 0 to n − 1 in
+ * order round it.
  *
  * Problems: `too-few-corners`, those of `adjustNetwork` (about: corners by their numbers from 1).
  *
  * @param uMm how good a tape is, one standard deviation
  */
-export function outlineByTape(count: number, spans: readonly CornerSpan[], uMm: number): Result<ByTape> {
+export function outlineByTape(
+  count: number,
+  spans: readonly CornerSpan[],
+  uMm: number,
+): Result<ByTape> {
   if (!(Number.isInteger(count) && count >= 3))
     return failure({ code: 'too-few-corners', numbers: { corners: count } });
   const name = (i: number) => String(i + 1);
@@ -40,9 +51,12 @@ export function outlineByTape(count: number, spans: readonly CornerSpan[], uMm: 
   if (!found.ok) return found;
   const { points, tapes, suspect, sigma0, redundancy } = found;
   const placed = points.map(({ at }): Vec => [at[0]!, at[1]!]);
-  // Tapes do not tell a figure from its mirror: it is laid so that its corners go round counter-clockwise.
+  // Tapes do not tell a figure from its mirror: it is laid so that its corners go round
+  // counter-clockwise.
   const corners = polygonArea(placed) < 0 ? placed.map(([x, y]): Vec => [x, -y]) : placed;
-  const wrong = suspect ? tapes.findIndex(({ from, to }) => from === suspect.from && to === suspect.to) : -1;
+  const wrong = suspect
+    ? tapes.findIndex(({ from, to }) => from === suspect.from && to === suspect.to)
+    : -1;
   return {
     ok: true,
     corners,

@@ -19,7 +19,12 @@ const card = (corners: Vec[]): PatternDoc => {
   if (!built.ok) throw new Error('no outline');
   return { ...emptyPattern(), ...patternParts(built.path, countingIds()) };
 };
-const plate = card([[0, 0], [100, 0], [100, 60], [0, 60]]); // prettier-ignore
+const plate = card([
+  [0, 0],
+  [100, 0],
+  [100, 60],
+  [0, 60],
+]);
 const side = (i: number) => plate.sides[i]!.id;
 const fold = (id: string, from: [number, number], to: [number, number]): Fold => ({
   id,
@@ -29,9 +34,18 @@ const fold = (id: string, from: [number, number], to: [number, number]): Fold =>
   radiusMm: null,
   made: 'outside-sharp',
 });
-const hole = (id: string, x: number, y: number, diameterMm: number): Hole => ({ id, x, y, diameterMm });
+const hole = (id: string, x: number, y: number, diameterMm: number): Hole => ({
+  id,
+  x,
+  y,
+  diameterMm,
+});
 const found = (change: Partial<PatternDoc>, from = plate) =>
-  checkCard({ ...from, ...change }).map(({ code, about = [], severity }) => [code, severity, ...about]);
+  checkCard({ ...from, ...change }).map(({ code, about = [], severity }) => [
+    code,
+    severity,
+    ...about,
+  ]);
 
 describe('what is wrong on a card is named, with the things concerned', () => {
   test('outlines', () => {
@@ -61,36 +75,55 @@ describe('what is wrong on a card is named, with the things concerned', () => {
 
   test('folds', () => {
     expect(found({ folds: [fold('a', [0, 0.5], [2, 0.5])] })).toEqual([]);
-    expect(found({ folds: [{ ...fold('a', [0, 0.5], [2, 0.5]), path: between({ side: 'gone', at: 0 }, { side: side(2), at: 0.5 }) }] })).toEqual([
-      ['fold-off-outline', 'stop', 'a'],
+    expect(
+      found({
+        folds: [
+          {
+            ...fold('a', [0, 0.5], [2, 0.5]),
+            path: between({ side: 'gone', at: 0 }, { side: side(2), at: 0.5 }),
+          },
+        ],
+      }),
+    ).toEqual([['fold-off-outline', 'stop', 'a']]);
+    expect(found({ folds: [fold('a', [0, 0.5], [0, 0.505])] })).toEqual([
+      ['fold-zero', 'stop', 'a'],
     ]);
-    expect(found({ folds: [fold('a', [0, 0.5], [0, 0.505])] })).toEqual([['fold-zero', 'stop', 'a']]);
-    expect(found({ folds: [fold('a', [0, 0.1], [0, 0.9])] })).toEqual([['fold-leaves-card', 'stop', 'a']]);
+    expect(found({ folds: [fold('a', [0, 0.1], [0, 0.9])] })).toEqual([
+      ['fold-leaves-card', 'stop', 'a'],
+    ]);
     const crossing = [fold('a', [0, 0.5], [2, 0.5]), fold('b', [1, 0.5], [3, 0.5])];
     expect(found({ folds: crossing })).toEqual([['folds-cross', 'stop', 'a', 'b']]);
-    expect(found({ folds: [crossing[0]!, { ...crossing[0]!, id: 'c' }] })).toEqual([['folds-cross', 'stop', 'a', 'c']]);
+    expect(found({ folds: [crossing[0]!, { ...crossing[0]!, id: 'c' }] })).toEqual([
+      ['folds-cross', 'stop', 'a', 'c'],
+    ]);
     // Meeting at a corner, or end to end on the rim, is no crossing.
-    expect(found({ folds: [fold('a', [0, 0.5], [2, 0]), fold('b', [0, 0.5], [3, 0])] })).toEqual([]);
+    expect(found({ folds: [fold('a', [0, 0.5], [2, 0]), fold('b', [0, 0.5], [3, 0])] })).toEqual(
+      [],
+    );
   });
 
   test('holes and the face that stays put', () => {
     expect(found({ holes: [hole('h', 150, 30, 8)] })).toEqual([['hole-outside', 'care', 'h']]);
     expect(found({ holes: [hole('h', 97, 30, 8)] })).toEqual([['hole-over-edge', 'care', 'h']]);
     expect(found({ holes: [hole('h', 30, 30, 0)] })).toEqual([['hole-zero', 'stop', 'h']]);
-    expect(found({ holes: [hole('h', 30, 30, 8), hole('i', 34, 30, 2)] })).toEqual([['holes-overlap', 'care', 'h', 'i']]);
+    expect(found({ holes: [hole('h', 30, 30, 8), hole('i', 34, 30, 2)] })).toEqual([
+      ['holes-overlap', 'care', 'h', 'i'],
+    ]);
     expect(found({ base: [300, 300] })).toEqual([['base-off-card', 'care']]);
     // A touch on the very rim means the face it bounds.
     expect(found({ base: [50, -0.2] })).toEqual([]);
     // What stops comes before what wants care.
-    expect(found({ holes: [hole('h', 150, 30, 8), hole('i', 30, 30, 0)] }).map(([code]) => code)).toEqual([
-      'hole-zero',
-      'hole-outside',
-    ]);
+    expect(
+      found({ holes: [hole('h', 150, 30, 8), hole('i', 30, 30, 0)] }).map(([code]) => code),
+    ).toEqual(['hole-zero', 'hole-outside']);
   });
-}); // prettier-ignore
+});
 
 test('the sweep finds the pairs of sides that cross which trying every pair in another library finds', () => {
-  const points = fc.array(fc.tuple(spread(0, 100), spread(0, 100)), { minLength: 4, maxLength: 14 });
+  const points = fc.array(fc.tuple(spread(0, 100), spread(0, 100)), {
+    minLength: 4,
+    maxLength: 14,
+  });
   fc.assert(
     fc.property(points, (corners) => {
       const path = corners.map((p, i) => line(p as Vec, corners[(i + 1) % corners.length]! as Vec));
@@ -107,13 +140,19 @@ test('the sweep finds the pairs of sides that cross which trying every pair in a
           if (clear && !neighbours) expected.push(`${i} ${j}`);
         }
       }
-      expect(crossingPairs(path).map(([i, j]) => `${i} ${j}`).sort()).toEqual(expected.sort());
+      expect(
+        crossingPairs(path)
+          .map(([i, j]) => `${i} ${j}`)
+          .sort(),
+      ).toEqual(expected.sort());
     }),
   );
-}); // prettier-ignore
+});
 
 test('folds part a card into one face more than there are folds, each reached once from the base', () => {
-  const places = fc.array(fc.tuple(fc.nat(3), spread(0.05, 0.95), fc.nat(3), spread(0.05, 0.95)), { maxLength: 8 });
+  const places = fc.array(fc.tuple(fc.nat(3), spread(0.05, 0.95), fc.nat(3), spread(0.05, 0.95)), {
+    maxLength: 8,
+  });
   fc.assert(
     fc.property(places, spread(5, 95), spread(5, 55), (list, x, y) => {
       let doc: PatternDoc = { ...plate, base: [x, y] };
@@ -135,7 +174,8 @@ test('folds part a card into one face more than there are folds, each reached on
       // The rims of all faces together are the outline once and every fold twice.
       const sides = tree.faces.flatMap((face) => face.bounds.filter((b) => b.kind === 'side'));
       const parts = new Map<number, number>();
-      for (const b of sides) if (b.kind === 'side') parts.set(b.side, (parts.get(b.side) ?? 0) + b.to - b.from);
+      for (const b of sides)
+        if (b.kind === 'side') parts.set(b.side, (parts.get(b.side) ?? 0) + b.to - b.from);
       for (const share of parts.values()) expect(share).toBeCloseTo(1, 9);
       expect(parts.size).toBe(outlineOf(doc).path.length);
     }),
@@ -145,7 +185,9 @@ test('folds part a card into one face more than there are folds, each reached on
 test('a curved side crosses nothing until it is bowed through another', () => {
   expect(found({}, reshapeSide(plate, side(0), 0.4))).toEqual([]);
   expect(found({}, reshapeSide(plate, side(0), -0.4))).toEqual([]);
-  expect(found({}, reshapeSide(plate, side(0), -1.4)).map(([code]) => code)).toContain('outline-crosses');
+  expect(found({}, reshapeSide(plate, side(0), -1.4)).map(([code]) => code)).toContain(
+    'outline-crosses',
+  );
 });
 
 test('holes on each other are found as by asking each of every other, in the order of the card', () => {
@@ -167,7 +209,12 @@ test('holes on each other are found as by asking each of every other, in the ord
 
 describe('a card that nobody meant', () => {
   test('two thousand holes on one spot: the first few are told, and that there are more', () => {
-    const holes = Array.from({ length: 2000 }, (_, i) => ({ id: `h${i}`, x: 50, y: 30, diameterMm: 8 }));
+    const holes = Array.from({ length: 2000 }, (_, i) => ({
+      id: `h${i}`,
+      x: 50,
+      y: 30,
+      diameterMm: 8,
+    }));
     const problems = checkCard({ ...plate, holes });
     expect(problems.filter((p) => p.code === 'holes-overlap')).toHaveLength(5);
     expect(problems.find((p) => p.code === 'more-of-these')).toMatchObject({
@@ -178,7 +225,11 @@ describe('a card that nobody meant', () => {
 
   test('four thousand points in any order: told as crossing, few times, without looking for every crossing', () => {
     const turn = (i: number) => (i * 2399963) % 4000;
-    const corners = Array.from({ length: 4000 }, (_, i) => ({ id: `c${i}`, x: turn(i) / 8, y: turn(i * 7 + 1) / 8 }));
+    const corners = Array.from({ length: 4000 }, (_, i) => ({
+      id: `c${i}`,
+      x: turn(i) / 8,
+      y: turn(i * 7 + 1) / 8,
+    }));
     const sides = corners.map((c, i) => ({
       id: `s${i}`,
       from: c.id,

@@ -17,20 +17,25 @@ import type { Fold, Hole, PatternDoc } from './pattern';
 /** How much of a fold's length at either end is left out when it is tested against the outline. */
 const CLEAR_OF_ENDS = 0.005;
 
-/** No more crossings, and no more pairs of holes, are looked for than this: nobody mends them one by one. */
+/**
+ * No more crossings, and no more pairs of holes, are looked for than this: nobody mends them one by
+ * one.
+ */
 const MOST_FOUND = 200;
 
 /** Shorter sides than this are taken as a slip of the hand, mm. */
 const SHORTEST_SIDE_MM = 0.01;
 
 /**
- * Everything that is wrong or doubtful on a card, worst first. Nothing is thrown away: a card with `stop` problems can
- * be kept and mended, but has no blank. Of many of a kind the first few are told, and how many more were found.
+ * Everything that is wrong or doubtful on a card, worst first. Nothing is thrown away: a card with
+ * `stop` problems can be kept and mended, but has no blank. Of many of a kind the first few are
+ * told, and how many more were found.
  *
- * Stop: `outline-empty`, `outline-not-closed`, `side-zero`, `outline-crosses` (about: two sides), `outline-clockwise`,
- * `fold-off-outline`, `fold-zero`, `fold-leaves-card`, `folds-cross` (about: two folds), `hole-zero`.
- * Care: `card-both-sides` (about: the first fold, then those that contradict it), `hole-outside`, `hole-over-edge` (numbers: overMm), `holes-overlap`, `base-off-card` (the largest face then stays
- * put).
+ * Stop: `outline-empty`, `outline-not-closed`, `side-zero`, `outline-crosses` (about: two sides),
+ * `outline-clockwise`, `fold-off-outline`, `fold-zero`, `fold-leaves-card`, `folds-cross` (about:
+ * two folds), `hole-zero`. Care: `card-both-sides` (about: the first fold, then those that
+ * contradict it), `hole-outside`, `hole-over-edge` (numbers: overMm), `holes-overlap`,
+ * `base-off-card` (the largest face then stays put).
  */
 export function checkCard(doc: PatternDoc): Problem[] {
   const outline = checkOutline(doc);
@@ -49,10 +54,15 @@ export function checkCard(doc: PatternDoc): Problem[] {
 function checkOutline(doc: PatternDoc): Problem[] {
   if (doc.sides.length === 0) return [stop('outline-empty', [])];
   const { path, sideIds } = outlineOf(doc);
-  const chained = doc.sides.every((side, i) => side.to === doc.sides[(i + 1) % doc.sides.length]!.from);
-  if (path.length !== doc.sides.length || path.length < 2 || !chained) return [stop('outline-not-closed', [])];
+  const chained = doc.sides.every(
+    (side, i) => side.to === doc.sides[(i + 1) % doc.sides.length]!.from,
+  );
+  if (path.length !== doc.sides.length || path.length < 2 || !chained)
+    return [stop('outline-not-closed', [])];
   const problems = path.flatMap((s, i) =>
-    segmentLength(s) < SHORTEST_SIDE_MM ? [stop('side-zero', [sideIds[i]!], { lengthMm: segmentLength(s) })] : [],
+    segmentLength(s) < SHORTEST_SIDE_MM
+      ? [stop('side-zero', [sideIds[i]!], { lengthMm: segmentLength(s) })]
+      : [],
   );
   for (const [i, j] of crossingPairs(path, MOST_FOUND))
     problems.push(stop('outline-crosses', [sideIds[i]!, sideIds[j]!]));
@@ -65,7 +75,12 @@ function crossesAny(path: Path, boxes: Float64Array, s: Segment): boolean {
   const [minX, maxX] = s.a[0] < s.b[0] ? [s.a[0], s.b[0]] : [s.b[0], s.a[0]];
   const [minY, maxY] = s.a[1] < s.b[1] ? [s.a[1], s.b[1]] : [s.b[1], s.a[1]];
   for (let i = 0; i < path.length; i++) {
-    if (boxes[4 * i]! > maxX || boxes[4 * i + 2]! < minX || boxes[4 * i + 1]! > maxY || boxes[4 * i + 3]! < minY)
+    if (
+      boxes[4 * i]! > maxX ||
+      boxes[4 * i + 2]! < minX ||
+      boxes[4 * i + 1]! > maxY ||
+      boxes[4 * i + 3]! < minY
+    )
       continue;
     if (segmentsCross(path[i]!, s)) return true;
   }
@@ -100,7 +115,8 @@ function checkFolds(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
     for (let j = i + 1; j < chords.length; j++) {
       const a = chords[i];
       const b = chords[j];
-      if (a && b && segmentsCross(a, b)) problems.push(stop('folds-cross', [doc.folds[i]!.id, doc.folds[j]!.id]));
+      if (a && b && segmentsCross(a, b))
+        problems.push(stop('folds-cross', [doc.folds[i]!.id, doc.folds[j]!.id]));
     }
   }
   if (problems.length === 0) {
@@ -111,18 +127,24 @@ function checkFolds(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
 }
 
 /**
- * A card lies on one face of the metal. On the face that is drawn it is inside of what folds toward you and outside of
- * what folds away; on the back the other way about. The folds that say otherwise than the first are told with it.
+ * A card lies on one face of the metal. On the face that is drawn it is inside of what folds toward
+ * you and outside of what folds away; on the back the other way about. The folds that say otherwise
+ * than the first are told with it.
  */
 function checkSides(doc: PatternDoc): Problem[] {
   const face = ({ toward, made }: Fold) => (toward === 'face') === made.startsWith('inside');
   const [first, ...others] = doc.folds;
   const odd = others.filter((fold) => face(fold) !== face(first!));
-  return first && odd.length > 0 ? [care('card-both-sides', [first.id, ...odd.map((fold) => fold.id)])] : [];
+  return first && odd.length > 0
+    ? [care('card-both-sides', [first.id, ...odd.map((fold) => fold.id)])]
+    : [];
 }
 
 function checkBase(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
-  const off = doc.base !== null && !inside(doc.base, polygon) && distanceToPolygon(doc.base, polygon) > BASE_REACH_MM;
+  const off =
+    doc.base !== null &&
+    !inside(doc.base, polygon) &&
+    distanceToPolygon(doc.base, polygon) > BASE_REACH_MM;
   return off ? [care('base-off-card', [])] : [];
 }
 
@@ -131,7 +153,9 @@ function checkHoles(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
     if (!(hole.diameterMm > 0)) return [stop('hole-zero', [hole.id])];
     const centre = [hole.x, hole.y] as const;
     if (!inside(centre, polygon)) return [care('hole-outside', [hole.id])];
-    const overMm = hole.form ? reachesOut(hole, polygon) : hole.diameterMm / 2 - distanceToPolygon(centre, polygon);
+    const overMm = hole.form
+      ? reachesOut(hole, polygon)
+      : hole.diameterMm / 2 - distanceToPolygon(centre, polygon);
     return overMm > 0 ? [care('hole-over-edge', [hole.id], { overMm })] : [];
   });
   return [...alone, ...overlaps(doc.holes)];
@@ -139,7 +163,12 @@ function checkHoles(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
 
 /** How far a hole that is not round reaches beyond the outline, mm; 0 where it does not. */
 const reachesOut = (hole: Hole, polygon: readonly Vec[]): number =>
-  Math.max(0, ...holePolygon([hole.x, hole.y], hole).map((p) => (inside(p, polygon) ? 0 : distanceToPolygon(p, polygon)))); // prettier-ignore
+  Math.max(
+    0,
+    ...holePolygon([hole.x, hole.y], hole).map((p) =>
+      inside(p, polygon) ? 0 : distanceToPolygon(p, polygon),
+    ),
+  );
 
 /** Whether two holes lie on each other. */
 function holesMeet(hole: Hole, other: Hole): boolean {
@@ -148,18 +177,31 @@ function holesMeet(hole: Hole, other: Hole): boolean {
   if (apart >= holeReach(hole) + holeReach(other)) return false;
   const [a, b] = [hole, other].map((one) => holePolygon([one.x, one.y], one)) as [Vec[], Vec[]];
   if (a.some((p) => inside(p, b)) || b.some((p) => inside(p, a))) return true;
-  return a.some((p, i) => b.some((q, k) => segmentsCross(line(p, a[(i + 1) % a.length]!), line(q, b[(k + 1) % b.length]!)))); // prettier-ignore
+  return a.some((p, i) =>
+    b.some((q, k) =>
+      segmentsCross(line(p, a[(i + 1) % a.length]!), line(q, b[(k + 1) % b.length]!)),
+    ),
+  );
 }
 
 /** Pairs of holes that lie on each other, found by a sweep from left to right. */
 function overlaps(holes: readonly Hole[]): Problem[] {
   const order = holes
-    .map((hole, i) => ({ hole, i, left: hole.x - holeReach(hole), right: hole.x + holeReach(hole) }))
+    .map((hole, i) => ({
+      hole,
+      i,
+      left: hole.x - holeReach(hole),
+      right: hole.x + holeReach(hole),
+    }))
     .sort((a, b) => a.left - b.left);
   const pairs: [number, number][] = [];
   for (let k = 0; k < order.length && pairs.length < MOST_FOUND; k++) {
     const { hole, i, right } = order[k]!;
-    for (let l = k + 1; l < order.length && order[l]!.left < right && pairs.length < MOST_FOUND; l++) {
+    for (
+      let l = k + 1;
+      l < order.length && order[l]!.left < right && pairs.length < MOST_FOUND;
+      l++
+    ) {
       const { hole: other, i: j } = order[l]!;
       if (holesMeet(hole, other)) pairs.push(i < j ? [i, j] : [j, i]);
     }

@@ -14,11 +14,13 @@ const SAME_LENGTH = 0.01;
 const SAME_LENGTH_MM = 2;
 
 /**
- * A straight side made a contour: its ends stay, the contour's arcs run between them, its drops to the outside of the card
- * or to the inside. Where it is a little longer or shorter than the side it is drawn to its length. The new corners part the
- * side and nothing else: edge, joint and folds stay as they lie along it.
+ * A straight side made a contour: its ends stay, the contour's arcs run between them, its drops to
+ * the outside of the card or to the inside. Where it is a little longer or shorter than the side it
+ * is drawn to its length. The new corners part the side and nothing else: edge, joint and folds
+ * stay as they lie along it.
  *
- * Problems: `side-gone`, `side-not-straight`, `contour-length` (numbers: contourMm, sideMm), `corner-too-near`.
+ * Problems: `side-gone`, `side-not-straight`, `contour-length` (numbers: contourMm, sideMm),
+ * `corner-too-near`.
  */
 export function contourSide(
   doc: PatternDoc,
@@ -34,9 +36,13 @@ export function contourSide(
   const [contourMm, sideMm] = [distance(from, to), distance(side.a, side.b)];
   if (Math.abs(contourMm - sideMm) > Math.max(SAME_LENGTH_MM, SAME_LENGTH * sideMm))
     return failure({ code: 'contour-length', about: [sideId], numbers: { contourMm, sideMm } });
-  // On the contour y is up and drops go down, which is to the right of the way along it: out of the card.
+  // On the contour y is up and drops go down, which is to the right of the way along it: out of the
+  // card.
   const way = unit(sub(to, from));
-  const [along, left] = [unit(sub(side.b, side.a)), unit([-(side.b[1] - side.a[1]), side.b[0] - side.a[0]])];
+  const [along, left] = [
+    unit(sub(side.b, side.a)),
+    unit([-(side.b[1] - side.a[1]), side.b[0] - side.a[0]]),
+  ];
   const turn = drops === 'out' ? 1 : -1;
   const size = sideMm / contourMm;
   const onCard = (p: Vec): Vec => {
@@ -51,9 +57,12 @@ export function contourSide(
       bulges.push([rest, turn * arc.bulge]);
       break;
     }
-    // What is left of the side is straight until all are in place: where along it the corner goes, and then off it.
+    // What is left of the side is straight until all are in place: where along it the corner goes,
+    // and then off it.
     const left = segmentOfSide(found, rest)!;
-    const share = distance(onCard(arc.a), onCard(arc.b)) / (distance(onCard(arc.a), onCard(arc.b)) + distance(onCard(arc.b), left.b)); // prettier-ignore
+    const share =
+      distance(onCard(arc.a), onCard(arc.b)) /
+      (distance(onCard(arc.a), onCard(arc.b)) + distance(onCard(arc.b), left.b));
     const split = splitSide(found, rest, share, newId);
     if (!split.ok) return split;
     found = split.doc;

@@ -21,15 +21,19 @@ export type Wanted = {
   keep: readonly number[];
   hold: readonly Hold[];
   part: Part | null;
-  /** Of its edges, in the order of the outline, those that are seams: butted, where nothing else is said of them. */
+  /**
+   * Of its edges, in the order of the outline, those that are seams: butted, where nothing else is
+   * said of them.
+   */
   seams?: readonly boolean[];
 };
 
 /**
- * A card whose outline is the blank of a panel curved two ways: lines and arcs, an edge from corner to corner. Laid anew (at
- * another school, from other figures) with as many corners, its edges keep their ids, letters and joints in their order; so do holes
- * and marks where they are. Folds, beads, tucks and rules were laid on the old outline and go. Strips become profiles, with their
- * lines to scribe.
+ * A card whose outline is the blank of a panel curved two ways: lines and arcs, an edge from corner
+ * to corner. Laid anew (at another school, from other figures) with as many corners, its edges keep
+ * their ids, letters and joints in their order; so do holes and marks where they are. Folds, beads,
+ * tucks and rules were laid on the old outline and go. Strips become profiles, with their lines to
+ * scribe.
  */
 export function crownCard(
   pattern: PatternDoc,
@@ -49,7 +53,12 @@ export function crownCard(
     const before = known?.[i];
     const free: Joint = { kind: seams[i] ? 'butt' : 'free', trimMm: 0 };
     if (!before) return { id: newId(), letter: '?', sides, joint: free };
-    return { ...before, sides, flange: undefined, joint: before.joint.kind === 'free' && seams[i] ? free : before.joint };
+    return {
+      ...before,
+      sides,
+      flange: undefined,
+      joint: before.joint.kind === 'free' && seams[i] ? free : before.joint,
+    };
   });
   const named = known ? edges : lettered(edges);
   const raise = laid.zones.find((zone) => zone.way === 'stretch');
@@ -67,11 +76,21 @@ export function crownCard(
     measured: null,
     profiles: [
       ...pattern.profiles.filter(({ id }) => !id.startsWith(STRIP)),
-      ...strips.map(({ ordinates }, i) => ({ id: `${STRIP}${i + 1}`, name: nameOf(strips, i), ordinates, toleranceMm: 0.3 })),
+      ...strips.map(({ ordinates }, i) => ({
+        id: `${STRIP}${i + 1}`,
+        name: nameOf(strips, i),
+        ordinates,
+        toleranceMm: 0.3,
+      })),
     ],
     marks: [
       ...pattern.marks.filter(({ id }) => !id.startsWith(STRIP)),
-      ...strips.map(({ line }, i) => ({ id: `${STRIP}${i + 1}-line`, name: nameOf(strips, i), from: round(sub(line[0]!, origin)), to: round(sub(line[line.length - 1]!, origin)) })),
+      ...strips.map(({ line }, i) => ({
+        id: `${STRIP}${i + 1}-line`,
+        name: nameOf(strips, i),
+        from: round(sub(line[0]!, origin)),
+        to: round(sub(line[line.length - 1]!, origin)),
+      })),
     ],
     crown: {
       made,
@@ -84,15 +103,21 @@ export function crownCard(
       blankMm2: laid.blankMm2,
       stretch: laid.stretch,
       shrink: laid.shrink,
-      edges: runs.map(({ flatMm, panelMm }, i) => ({ edge: named[i]!.id, changeMm: panelMm - flatMm })),
+      edges: runs.map(({ flatMm, panelMm }, i) => ({
+        edge: named[i]!.id,
+        changeMm: panelMm - flatMm,
+      })),
       raise: raise ? { areaMm2: raise.flatMm2, most: raise.most } : null,
       map: drawnMap(laid, origin),
     },
   };
-} // prettier-ignore
+}
 
 /** Strips across are numbered; the one along the middle is named. */
 const nameOf = (strips: readonly Strip[], i: number): string =>
   strips[i]!.runs === 'along' ? 'Strip along the middle' : `Strip ${i + 1} across`;
 
-const round = ([x, y]: Vec): [number, number] => [Math.round(x * 100) / 100 + 0, Math.round(y * 100) / 100 + 0];
+const round = ([x, y]: Vec): [number, number] => [
+  Math.round(x * 100) / 100 + 0,
+  Math.round(y * 100) / 100 + 0,
+];

@@ -7,15 +7,19 @@ import { mix, sub } from '../measure/vector';
 import type { Formed } from './holeForm';
 import { holePath } from './holeForm';
 
-/** A cut-out as a hole of a card: its middle, how wide it is, and its form where it is not round. */
+/**
+ * A cut-out as a hole of a card: its middle, how wide it is, and its form where it is not round.
+ */
 export type CutOut = { at: Vec } & Formed;
 
-/** The two are held against each other at places no farther apart than this share of how wide it is. */
+/**
+ * The two are held against each other at places no farther apart than this share of how wide it is.
+ */
 const APART = 1 / 40;
 
 /**
- * The hole that a closed outline (counter-clockwise) is: round, a slot with round ends, or a square; null where it is none
- * of them within the tolerance, mm. Size from its area and length.
+ * The hole that a closed outline (counter-clockwise) is: round, a slot with round ends, or a
+ * square; null where it is none of them within the tolerance, mm. Size from its area and length.
  */
 export function cutOutOf(path: Path, toleranceMm: number): CutOut | null {
   const inside = area(path);
@@ -29,18 +33,35 @@ export function cutOutOf(path: Path, toleranceMm: number): CutOut | null {
   const candidates: CutOut[] = [
     { at, diameterMm: 2 * Math.sqrt(inside / Math.PI) },
     { at, diameterMm: wide, form: { kind: 'slot', longMm: long, turnDeg } },
-    { at, diameterMm: Math.sqrt(inside), form: { kind: 'square', turnDeg: quarterDirection(path) } },
+    {
+      at,
+      diameterMm: Math.sqrt(inside),
+      form: { kind: 'square', turnDeg: quarterDirection(path) },
+    },
   ];
-  return candidates.find((one) => farthest(path, outlineOf(one), toleranceMm) <= toleranceMm) ?? null;
+  return (
+    candidates.find((one) => farthest(path, outlineOf(one), toleranceMm) <= toleranceMm) ?? null
+  );
 }
 
 const outlineOf = ({ at: [x, y], ...hole }: CutOut): Segment[] => {
   const r = hole.diameterMm / 2;
-  const [a, b]: [Vec, Vec] = [[x - r, y], [x + r, y]]; // prettier-ignore
-  return holePath([x, y], hole) ?? [{ a, b, bulge: 1 }, { a: b, b: a, bulge: 1 }];
-}; // prettier-ignore
+  const [a, b]: [Vec, Vec] = [
+    [x - r, y],
+    [x + r, y],
+  ];
+  return (
+    holePath([x, y], hole) ?? [
+      { a, b, bulge: 1 },
+      { a: b, b: a, bulge: 1 },
+    ]
+  );
+};
 
-/** The middle of an area and the direction, degrees, in which most of it lies, by its outline as places. */
+/**
+ * The middle of an area and the direction, degrees, in which most of it lies, by its outline as
+ * places.
+ */
 function spreadOf(path: Path, near: Vec): { at: Vec; turnDeg: number } {
   const around = points(path, 0.01).map((p) => sub(p, near));
   let [twice, x, y, xx, yy, xy] = [0, 0, 0, 0, 0, 0];
@@ -56,11 +77,21 @@ function spreadOf(path: Path, near: Vec): { at: Vec; turnDeg: number } {
   });
   const [cx, cy] = [x / (3 * twice), y / (3 * twice)];
   // Second moments about the middle, each over the area.
-  const [mxx, myy, mxy] = [xx / (6 * twice) - cx * cx, yy / (6 * twice) - cy * cy, xy / (12 * twice) - cx * cy];
-  return { at: [near[0] + cx, near[1] + cy], turnDeg: (Math.atan2(2 * mxy, mxx - myy) * 90) / Math.PI };
+  const [mxx, myy, mxy] = [
+    xx / (6 * twice) - cx * cx,
+    yy / (6 * twice) - cy * cy,
+    xy / (12 * twice) - cx * cy,
+  ];
+  return {
+    at: [near[0] + cx, near[1] + cy],
+    turnDeg: (Math.atan2(2 * mxy, mxx - myy) * 90) / Math.PI,
+  };
 }
 
-/** The direction, degrees, that straight sides share where what lies a quarter turn apart counts as one. */
+/**
+ * The direction, degrees, that straight sides share where what lies a quarter turn apart counts as
+ * one.
+ */
 function quarterDirection(path: Path): number {
   let [c, s] = [0, 0];
   for (const side of path) {
@@ -88,7 +119,10 @@ function farthest(path: Path, other: Path, toleranceMm: number): number {
   const { minX, minY, maxX, maxY } = box(path);
   const step = APART * Math.max(maxX - minX, maxY - minY);
   let most = 0;
-  for (const [from, to] of [[path, other], [other, path]] as const)
+  for (const [from, to] of [
+    [path, other],
+    [other, path],
+  ] as const)
     for (const p of placesOn(from, step)) {
       let least = Infinity;
       for (const s of to) least = Math.min(least, nearest(s, p).distance);
@@ -96,7 +130,7 @@ function farthest(path: Path, other: Path, toleranceMm: number): number {
       if (most > toleranceMm) return most;
     }
   return most;
-} // prettier-ignore
+}
 
 const placesOn = (path: Path, step: number): Vec[] =>
   points(path, 0.01).flatMap((a, i, all) => {

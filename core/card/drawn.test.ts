@@ -14,8 +14,18 @@ test('a cubic of one span is three’s Bézier curve, and its arcs keep within t
   fc.assert(
     fc.property(place, place, place, place, (a, b, c, d) => {
       fc.pre([a, b, c].every((p, i) => distance(p, [b, c, d][i]!) > 20));
-      const curve = new CubicBezierCurve(...([a, b, c, d].map(([x, y]) => new Vector2(x, y)) as [Vector2, Vector2, Vector2, Vector2])); // prettier-ignore
-      const points = splinePoints({ degree: 3, knots: [0, 0, 0, 0, 1, 1, 1, 1], control: [a, b, c, d] }, 4);
+      const curve = new CubicBezierCurve(
+        ...([a, b, c, d].map(([x, y]) => new Vector2(x, y)) as [
+          Vector2,
+          Vector2,
+          Vector2,
+          Vector2,
+        ]),
+      );
+      const points = splinePoints(
+        { degree: 3, knots: [0, 0, 0, 0, 1, 1, 1, 1], control: [a, b, c, d] },
+        4,
+      );
       points.forEach((p, i) => {
         const { x, y } = curve.getPoint(i / (points.length - 1));
         expect(distance(p, [x, y])).toBeLessThan(1e-9);
@@ -30,13 +40,34 @@ test('a cubic of one span is three’s Bézier curve, and its arcs keep within t
 
 test('a circle as a rational spline is round (Piegl & Tiller, The NURBS Book, 7.5)', () => {
   const w = Math.SQRT1_2;
-  const control: Vec[] = [[50, 0], [50, 50], [0, 50], [-50, 50], [-50, 0], [-50, -50], [0, -50], [50, -50], [50, 0]]; // prettier-ignore
-  const points = splinePoints({ degree: 2, knots: [0, 0, 0, 1, 1, 2, 2, 3, 3, 4, 4, 4], control, weights: [1, w, 1, w, 1, w, 1, w, 1] }, 3); // prettier-ignore
+  const control: Vec[] = [
+    [50, 0],
+    [50, 50],
+    [0, 50],
+    [-50, 50],
+    [-50, 0],
+    [-50, -50],
+    [0, -50],
+    [50, -50],
+    [50, 0],
+  ];
+  const points = splinePoints(
+    {
+      degree: 2,
+      knots: [0, 0, 0, 1, 1, 2, 2, 3, 3, 4, 4, 4],
+      control,
+      weights: [1, w, 1, w, 1, w, 1, w, 1],
+    },
+    3,
+  );
   for (const p of points) expect(distance(p, [0, 0])).toBeCloseTo(50, 9);
   expect(splinePoints({ degree: 3, knots: [0, 1], control }, 1)).toEqual([]);
 });
 
-/** A comb-like outline with arcs, cut up, shuffled, some pieces drawn the other way, ends a slip apart. */
+/**
+ * A comb-like outline with arcs, cut up, shuffled, some pieces drawn the other way, ends a slip
+ * apart.
+ */
 const outline: Segment[] = [
   { a: [0, 0], b: [200, 0], bulge: 0 },
   { a: [200, 0], b: [200, 80], bulge: 0.3 },
@@ -59,7 +90,11 @@ test('however an outline was drawn, it is one loop, beside its holes', () => {
           const shaken: Segment = { ...s, a: [s.a[0] + by, s.a[1]] };
           return { layer: 'CUT', run: [back[i] ? reversed(shaken) : shaken] };
         });
-        const [cut, holes] = layersOf([...pieces, { layer: 'HOLES', run: circleRun([60, 50], 8) }, { layer: 'CUT', run: [{ a: [300, 0], b: [310, 0], bulge: 0 }] }]); // prettier-ignore
+        const [cut, holes] = layersOf([
+          ...pieces,
+          { layer: 'HOLES', run: circleRun([60, 50], 8) },
+          { layer: 'CUT', run: [{ a: [300, 0], b: [310, 0], bulge: 0 }] },
+        ]);
         expect(cut!.loops).toHaveLength(1);
         expect(cut!.open).toHaveLength(1);
         expect(cut!.loops[0]!.path).toHaveLength(6);
@@ -75,5 +110,6 @@ test('however an outline was drawn, it is one loop, beside its holes', () => {
 test('arcs of more than half a circle come as two', () => {
   const run = arcRun([10, 20], 5, 0.5, 0.5 - 0.1);
   expect(run).toHaveLength(2);
-  for (const { a, b } of run) for (const p of [a, b]) expect(distance(p, [10, 20])).toBeCloseTo(5, 9);
+  for (const { a, b } of run)
+    for (const p of [a, b]) expect(distance(p, [10, 20])).toBeCloseTo(5, 9);
 });

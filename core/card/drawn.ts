@@ -7,7 +7,10 @@ import { area, box } from '../measure/path';
 import type { CutOut } from './cutOut';
 import { cutOutOf } from './cutOut';
 
-/** One thing of a drawing that was read from a file, in mm: on which layer or in which colour, and its lines and arcs. */
+/**
+ * One thing of a drawing that was read from a file, in mm: on which layer or in which colour, and
+ * its lines and arcs.
+ */
 export type Drawn = { layer: string; run: Segment[] };
 
 /** A closed loop, counter-clockwise; `hole` where it is round, a slot or a square. */
@@ -18,7 +21,10 @@ export type DrawnLayer = { name: string; loops: Loop[]; open: Segment[][] };
 
 /** Ends nearer than this are one, mm: drawings are made to a hundredth. */
 export const ENDS_MEET_MM = 0.05;
-/** A loop is round, a slot or a square within this share of how large it is, and no more than that many mm. */
+/**
+ * A loop is round, a slot or a square within this share of how large it is, and no more than that
+ * many mm.
+ */
 const [FORM_SHARE, FORM_MM] = [1 / 60, 0.15];
 
 /** Points along a curve as lines and arcs within a tolerance; none for too few. */
@@ -31,8 +37,12 @@ export function curveThrough(points: readonly Vec[], toleranceMm: number): Segme
 export function layersOf(drawn: readonly Drawn[]): DrawnLayer[] {
   const names = [...new Set(drawn.map(({ layer }) => layer))];
   return names.map((name) => {
-    const { closed, open } = joinedUp(drawn.filter(({ layer, run }) => layer === name && run.length > 0).map(({ run }) => run)); // prettier-ignore
-    const loops = closed.map(loopOf).sort((a, b) => Math.abs(area(b.path)) - Math.abs(area(a.path)));
+    const { closed, open } = joinedUp(
+      drawn.filter(({ layer, run }) => layer === name && run.length > 0).map(({ run }) => run),
+    );
+    const loops = closed
+      .map(loopOf)
+      .sort((a, b) => Math.abs(area(b.path)) - Math.abs(area(a.path)));
     return { name, loops, open };
   });
 }
@@ -40,10 +50,16 @@ export function layersOf(drawn: readonly Drawn[]): DrawnLayer[] {
 function loopOf(path: Segment[]): Loop {
   const ccw = area(path) >= 0 ? path : [...path].reverse().map(reversed);
   const { minX, minY, maxX, maxY } = box(ccw);
-  return { path: ccw, hole: cutOutOf(ccw, Math.min(FORM_MM, FORM_SHARE * Math.max(maxX - minX, maxY - minY))) };
+  return {
+    path: ccw,
+    hole: cutOutOf(ccw, Math.min(FORM_MM, FORM_SHARE * Math.max(maxX - minX, maxY - minY))),
+  };
 }
 
-/** Runs made into longer ones where an end lies on an end, whichever way each runs; each run is used once. */
+/**
+ * Runs made into longer ones where an end lies on an end, whichever way each runs; each run is used
+ * once.
+ */
 function joinedUp(runs: readonly Segment[][]): { closed: Segment[][]; open: Segment[][] } {
   const left = [...runs];
   const [closed, open]: [Segment[][], Segment[][]] = [[], []];
@@ -72,7 +88,11 @@ function joinedUp(runs: readonly Segment[][]): { closed: Segment[][]; open: Segm
       // Nothing goes on from the end: from the beginning, the run turned about, or it stays open.
       const turned = [...run].reverse().map(reversed);
       const first = turned[turned.length - 1]!.b;
-      const more = left.some((other) => Math.min(distance(first, other[0]!.a), distance(first, other[other.length - 1]!.b)) <= ENDS_MEET_MM); // prettier-ignore
+      const more = left.some(
+        (other) =>
+          Math.min(distance(first, other[0]!.a), distance(first, other[other.length - 1]!.b)) <=
+          ENDS_MEET_MM,
+      );
       if (!more) {
         open.push(run);
         break;
@@ -83,9 +103,14 @@ function joinedUp(runs: readonly Segment[][]): { closed: Segment[][]; open: Segm
   return { closed, open };
 }
 
-/** A run whose ends meet within a slip, its corners made to meet exactly; what is no longer than a slip is left out. */
+/**
+ * A run whose ends meet within a slip, its corners made to meet exactly; what is no longer than a
+ * slip is left out.
+ */
 function sealed(run: readonly Segment[]): Segment[] {
-  const kept = run.filter(({ a, b, bulge }) => distance(a, b) > ENDS_MEET_MM || Math.abs(bulge) > 1);
+  const kept = run.filter(
+    ({ a, b, bulge }) => distance(a, b) > ENDS_MEET_MM || Math.abs(bulge) > 1,
+  );
   return kept.map((s, i) => ({ ...s, b: kept[(i + 1) % kept.length]!.a }));
 }
 
@@ -95,7 +120,10 @@ export const circleRun = ([x, y]: Vec, radius: number): Segment[] => [
   { a: [x - radius, y], b: [x + radius, y], bulge: 1 },
 ];
 
-/** An arc from one angle to another, radians, counter-clockwise, as one or two segments of half a circle at most. */
+/**
+ * An arc from one angle to another, radians, counter-clockwise, as one or two segments of half a
+ * circle at most.
+ */
 export function arcRun([x, y]: Vec, radius: number, start: number, end: number): Segment[] {
   let sweep = end - start;
   while (sweep <= 0) sweep += 2 * Math.PI;

@@ -36,10 +36,13 @@ import { edgeOfRecord } from './recordPlace';
 /** A round-about card of straight and bowed sides, a fold across it, holes in it. */
 const anyCard: fc.Arbitrary<PatternDoc> = fc
   .record({
-    corners: fc.array(fc.record({ r: spread(60, 100), bulge: spread(-0.15, 0.25), bowed: fc.boolean() }), {
-      minLength: 5,
-      maxLength: 9,
-    }),
+    corners: fc.array(
+      fc.record({ r: spread(60, 100), bulge: spread(-0.15, 0.25), bowed: fc.boolean() }),
+      {
+        minLength: 5,
+        maxLength: 9,
+      },
+    ),
     fold: fc.tuple(fc.nat(8), spread(0.1, 0.9), fc.nat(8), spread(0.1, 0.9)),
     holes: fc.array(fc.tuple(spread(-25, 25), spread(-25, 25)), { maxLength: 3 }),
   })
@@ -51,7 +54,11 @@ const anyCard: fc.Arbitrary<PatternDoc> = fc
       }),
     );
     if (!built.ok) throw new Error('no outline');
-    let doc: PatternDoc = { ...emptyPattern(), ...patternParts(built.path, countingIds()), base: [3, 4] };
+    let doc: PatternDoc = {
+      ...emptyPattern(),
+      ...patternParts(built.path, countingIds()),
+      base: [3, 4],
+    };
     corners.forEach(({ bulge, bowed }, i) => {
       if (bowed) doc = reshapeSide(doc, doc.sides[i]!.id, bulge);
     });
@@ -122,7 +129,9 @@ test('turned over twice a card is what it was; once, it is the mirror image with
       for (const edge of doc.edges) {
         const there = once.edges.find((e) => e.id === edge.id)!;
         expect(there.letter).toBe(edge.letter);
-        expect(segmentsOfEdge(once, there).reduce((sum, s) => sum + segmentLength(s), 0)).toBeCloseTo(
+        expect(
+          segmentsOfEdge(once, there).reduce((sum, s) => sum + segmentLength(s), 0),
+        ).toBeCloseTo(
           segmentsOfEdge(doc, edge).reduce((sum, s) => sum + segmentLength(s), 0),
           6,
         );
@@ -148,12 +157,25 @@ test('a typed length is kept, in a rectangle without skewing it', () => {
       expect(distance(s.a, s.b)).toBeCloseTo(mm, 6);
     }),
   );
-  const built = outlineFromPoints([[0, 0], [100, 0], [100, 60], [0, 60]]); // prettier-ignore
+  const built = outlineFromPoints([
+    [0, 0],
+    [100, 0],
+    [100, 60],
+    [0, 60],
+  ]);
   if (!built.ok) throw new Error('no outline');
   const doc = { ...emptyPattern(), ...patternParts(built.path, countingIds()) };
   const wide = done(setSideLength(doc, doc.sides[0]!.id, 130));
-  expect(wide.corners.map((c) => [c.x, c.y])).toEqual([[0, 0], [130, 0], [130, 60], [0, 60]]); // prettier-ignore
-  expect(setSideLength(doc, doc.sides[0]!.id, 0)).toMatchObject({ ok: false, problems: [{ code: 'side-length-not-positive' }] }); // prettier-ignore
+  expect(wide.corners.map((c) => [c.x, c.y])).toEqual([
+    [0, 0],
+    [130, 0],
+    [130, 60],
+    [0, 60],
+  ]);
+  expect(setSideLength(doc, doc.sides[0]!.id, 0)).toMatchObject({
+    ok: false,
+    problems: [{ code: 'side-length-not-positive' }],
+  });
 });
 
 test('edges joined and parted keep every side and every record; the first keeps its id', () => {
@@ -171,7 +193,8 @@ test('edges joined and parted keep every side and every record; the first keeps 
           expect(doc.edges).toHaveLength(before.edges.length + 1);
         } else {
           const joined = joinEdges(doc, edge.id);
-          if (doc.edges.length < 2) expect(joined).toMatchObject({ ok: false, problems: [{ code: 'only-edge' }] });
+          if (doc.edges.length < 2)
+            expect(joined).toMatchObject({ ok: false, problems: [{ code: 'only-edge' }] });
           else doc = done(joined);
         }
         sound(doc);
@@ -179,15 +202,22 @@ test('edges joined and parted keep every side and every record; the first keeps 
         for (const id of ids) expect(edgeOfRecord(doc, { edge: id, turned: false })).not.toBeNull();
         expect(new Set(doc.edges.map((e) => e.letter)).size).toBe(doc.edges.length);
       }
-      expect(letterAgain(doc).edges.map((e) => e.letter).sort()).toEqual(
-        doc.edges.map((_, i) => String.fromCharCode(65 + i)).sort(),
-      );
+      expect(
+        letterAgain(doc)
+          .edges.map((e) => e.letter)
+          .sort(),
+      ).toEqual(doc.edges.map((_, i) => String.fromCharCode(65 + i)).sort());
     }),
   );
-}); // prettier-ignore
+});
 
 test('a corner taken out takes its edge’s record along', () => {
-  const built = outlineFromPoints([[0, 0], [100, 0], [100, 60], [0, 60]]); // prettier-ignore
+  const built = outlineFromPoints([
+    [0, 0],
+    [100, 0],
+    [100, 60],
+    [0, 60],
+  ]);
   if (!built.ok) throw new Error('no outline');
   const doc = { ...emptyPattern(), ...patternParts(built.path, countingIds()) };
   const [first, second] = doc.edges;
@@ -195,7 +225,10 @@ test('a corner taken out takes its edge’s record along', () => {
   expect(out.edges).toHaveLength(3);
   const found = edgeOfRecord(out, { edge: second!.id, turned: false });
   expect([found?.edge.id, found?.along(10)]).toEqual([first!.id, 110]);
-  expect(removeCorner(out, out.corners[0]!.id)).toMatchObject({ ok: false, problems: [{ code: 'last-corners' }] });
+  expect(removeCorner(out, out.corners[0]!.id)).toMatchObject({
+    ok: false,
+    problems: [{ code: 'last-corners' }],
+  });
 });
 
 test('every edit leaves the card it was given alone', () => {
@@ -217,7 +250,10 @@ test('every edit leaves the card it was given alone', () => {
       letterAgain(doc);
       setEdge(doc, edge.id, { letter: 'Q' });
       if (doc.folds[0]) expect(setFold(doc, 'f1', { angleDeg: 45 }).folds[0]!.angleDeg).toBe(45);
-      if (doc.holes[0]) expect(without(setHole(doc, 'h0', { x: 9 }), 'h0').holes).toHaveLength(doc.holes.length - 1);
+      if (doc.holes[0])
+        expect(without(setHole(doc, 'h0', { x: 9 }), 'h0').holes).toHaveLength(
+          doc.holes.length - 1,
+        );
       mirrored(doc);
       expect(spotNearest(doc, [200, 0])).not.toBeNull();
     }),
@@ -226,21 +262,48 @@ test('every edit leaves the card it was given alone', () => {
 });
 
 test('a place stays as it was meant: so far from an end, so far in from a side, or a share', () => {
-  const built = outlineFromPoints([[0, 0], [100, 0], [100, 60], [0, 60]]);
+  const built = outlineFromPoints([
+    [0, 0],
+    [100, 0],
+    [100, 60],
+    [0, 60],
+  ]);
   if (!built.ok) throw new Error('no outline');
   const plain = { ...emptyPattern(), ...patternParts(built.path, countingIds()) };
   const [bottom, right, top] = plain.sides as [Side, Side, Side];
-  const bend = { angleDeg: 90, toward: 'face' as const, radiusMm: null, made: 'outside-sharp' as const };
+  const bend = {
+    angleDeg: 90,
+    toward: 'face' as const,
+    radiusMm: null,
+    made: 'outside-sharp' as const,
+  };
   const doc: PatternDoc = {
     ...plain,
     folds: [
       // 20 in from the right-hand side, wherever that goes.
       { ...bend, id: 'in', path: { kind: 'along', side: right.id, inMm: 20 } },
-      { ...bend, id: 'start', path: { kind: 'between', from: { side: bottom.id, startMm: 30 }, to: { side: top.id, endMm: 30 } } },
-      { ...bend, id: 'share', path: { kind: 'between', from: { side: bottom.id, share: 0.5 }, to: { side: top.id, share: 0.5 } } },
+      {
+        ...bend,
+        id: 'start',
+        path: {
+          kind: 'between',
+          from: { side: bottom.id, startMm: 30 },
+          to: { side: top.id, endMm: 30 },
+        },
+      },
+      {
+        ...bend,
+        id: 'share',
+        path: {
+          kind: 'between',
+          from: { side: bottom.id, share: 0.5 },
+          to: { side: top.id, share: 0.5 },
+        },
+      },
     ],
   };
-  const x = (card: PatternDoc) => card.folds.map((f) => Math.round(endsOfFold(card, f)![0][0] * 1e6) / 1e6);
+  const x = (card: PatternDoc) =>
+    card.folds.map((f) => Math.round(endsOfFold(card, f)![0][0] * 1e6) / 1e6);
   expect(x(doc)).toEqual([80, 30, 50]);
   expect(x(done(setSideLength(doc, bottom.id, 130)))).toEqual([110, 30, 65]);
   // Through the edits that move sides about: parted, taken together again, turned over.
@@ -250,11 +313,15 @@ test('a place stays as it was meant: so far from an end, so far in from a side, 
   expect(x(mirrored(doc))).toEqual([20, 70, 50]);
   // A side that became too short for its fold says so and keeps it.
   const short = done(setSideLength(doc, bottom.id, 25));
-  expect(checkCard(short).map((p) => [p.code, p.about?.[0]])).toContainEqual(['fold-off-outline', 'start']);
-}); // prettier-ignore
+  expect(checkCard(short).map((p) => [p.code, p.about?.[0]])).toContainEqual([
+    'fold-off-outline',
+    'start',
+  ]);
+});
 
 test('a corner is opened to an angle: that angle, both its lengths, and every other corner as they were', () => {
-  const near = (doc: PatternDoc, id: string) => doc.sides.filter((s) => s.from === id || s.to === id);
+  const near = (doc: PatternDoc, id: string) =>
+    doc.sides.filter((s) => s.from === id || s.to === id);
   fc.assert(
     fc.property(anyCard, fc.nat(20), spread(20, 340), (doc, which, angleDeg) => {
       const { id } = doc.corners[which % doc.corners.length]!;
@@ -264,14 +331,32 @@ test('a corner is opened to an angle: that angle, both its lengths, and every ot
       expect([was === null, set.ok]).toEqual([curved, !curved]);
       if (!set.ok || was === null) return;
       expect(cornerAngle(set.doc, id)).toBeCloseTo(angleDeg, 6);
-      expect(done(setCornerAngle(set.doc, id, was)).corners.map((c) => c.x)).toEqual(doc.corners.map((c) => expect.closeTo(c.x, 6)));
-      for (const side of near(doc, id)) expect(segmentLength(segmentOfSide(set.doc, side.id)!)).toBeCloseTo(segmentLength(segmentOfSide(doc, side.id)!), 6);
-      expect(set.doc.corners.filter((c, i) => c.x !== doc.corners[i]!.x || c.y !== doc.corners[i]!.y).length).toBeLessThanOrEqual(1);
+      expect(done(setCornerAngle(set.doc, id, was)).corners.map((c) => c.x)).toEqual(
+        doc.corners.map((c) => expect.closeTo(c.x, 6)),
+      );
+      for (const side of near(doc, id))
+        expect(segmentLength(segmentOfSide(set.doc, side.id)!)).toBeCloseTo(
+          segmentLength(segmentOfSide(doc, side.id)!),
+          6,
+        );
+      expect(
+        set.doc.corners.filter((c, i) => c.x !== doc.corners[i]!.x || c.y !== doc.corners[i]!.y)
+          .length,
+      ).toBeLessThanOrEqual(1);
     }),
   );
   // A square card: the angles a bevel reads there; 0 and full turns are refused.
-  const built = outlineFromPoints([[0, 0], [100, 0], [100, 60], [0, 60]]); // prettier-ignore
-  const square = { ...emptyPattern(), ...patternParts((built as { path: Path }).path, countingIds()) };
+  const built = outlineFromPoints([
+    [0, 0],
+    [100, 0],
+    [100, 60],
+    [0, 60],
+  ]);
+  const square = {
+    ...emptyPattern(),
+    ...patternParts((built as { path: Path }).path, countingIds()),
+  };
   expect(square.corners.map((c) => cornerAngle(square, c.id))).toEqual([90, 90, 90, 90]);
-  for (const angle of [0, 360, NaN]) expect(setCornerAngle(square, square.corners[0]!.id, angle).ok).toBe(false);
-}); // prettier-ignore
+  for (const angle of [0, 360, NaN])
+    expect(setCornerAngle(square, square.corners[0]!.id, angle).ok).toBe(false);
+});

@@ -9,7 +9,8 @@ import { edgeLength, letterAt, lettered, segmentOfSide } from './outline';
 import type { Bead, Edge, Fold, Hole, PatternDoc, Place, Side } from './pattern';
 
 /**
- * Edits of a card. Each returns a new document and leaves the one it was given alone; one that can be refused says why.
+ * Edits of a card. Each returns a new document and leaves the one it was given alone; one that can
+ * be refused says why.
  */
 type Edited = Result<{ doc: PatternDoc }>;
 const edited = (doc: PatternDoc): Edited => ({ ok: true, doc });
@@ -22,7 +23,9 @@ export const moveCorner = (doc: PatternDoc, corner: string, to: Vec): PatternDoc
 export const reshapeSide = (doc: PatternDoc, side: string, bulge: number): PatternDoc => ({
   ...doc,
   sides: doc.sides.map((s) =>
-    s.id === side ? { ...s, shape: Math.abs(bulge) < ROUNDING ? { kind: 'line' } : { kind: 'arc', bulge } } : s,
+    s.id === side
+      ? { ...s, shape: Math.abs(bulge) < ROUNDING ? { kind: 'line' } : { kind: 'arc', bulge } }
+      : s,
   ),
 });
 
@@ -32,8 +35,9 @@ const corner = (doc: PatternDoc, id: string): Vec => {
 };
 
 /**
- * Makes a straight side `mm` long by moving its far end. Where the side after next runs parallel to it (a rectangle, a
- * strip) the next corner goes along, so that the neighbours keep their directions and that side takes up the change.
+ * Makes a straight side `mm` long by moving its far end. Where the side after next runs parallel to
+ * it (a rectangle, a strip) the next corner goes along, so that the neighbours keep their
+ * directions and that side takes up the change.
  */
 export function setSideLength(doc: PatternDoc, sideId: string, mm: number): Edited {
   const i = doc.sides.findIndex((s) => s.id === sideId);
@@ -52,31 +56,38 @@ export function setSideLength(doc: PatternDoc, sideId: string, mm: number): Edit
   const moving = new Set(carries ? [side.to, next.to] : [side.to]);
   return edited({
     ...doc,
-    corners: doc.corners.map((c) => (moving.has(c.id) ? { ...c, x: c.x + shift[0], y: c.y + shift[1] } : c)),
+    corners: doc.corners.map((c) =>
+      moving.has(c.id) ? { ...c, x: c.x + shift[0], y: c.y + shift[1] } : c,
+    ),
   });
 }
 
 /**
- * The angle of metal at a corner, degrees, 180 for a straight run and more in a hollow one: by its two sides, along which
- * it is read with a bevel. Null where a side is curved or has no length.
+ * The angle of metal at a corner, degrees, 180 for a straight run and more in a hollow one: by its
+ * two sides, along which it is read with a bevel. Null where a side is curved or has no length.
  */
 export function cornerAngle(doc: PatternDoc, cornerId: string): number | null {
   const sides = sidesAt(doc, cornerId);
   if (!sides) return null;
   const at = corner(doc, cornerId);
-  const [into, out] = [sub(at, corner(doc, sides.before.from)), sub(corner(doc, sides.after.to), at)];
+  const [into, out] = [
+    sub(at, corner(doc, sides.before.from)),
+    sub(corner(doc, sides.after.to), at),
+  ];
   if (Math.hypot(...into) === 0 || Math.hypot(...out) === 0) return null;
   return 180 - (Math.atan2(cross(into, out), dot(into, out)) * 180) / Math.PI;
 }
 
 /**
- * Opens or closes a corner to an angle of metal, degrees over 0 and under 360: the side before it stays, the side after
- * it is turned about the corner with its length, and the side after that takes up the change.
+ * Opens or closes a corner to an angle of metal, degrees over 0 and under 360: the side before it
+ * stays, the side after it is turned about the corner with its length, and the side after that
+ * takes up the change.
  */
 export function setCornerAngle(doc: PatternDoc, cornerId: string, angleDeg: number): Edited {
   const now = cornerAngle(doc, cornerId);
   if (now === null) return failure({ code: 'corner-not-straight', about: [cornerId] });
-  if (!(angleDeg > 0 && angleDeg < 360)) return failure({ code: 'corner-angle-out-of-range', numbers: { angleDeg } });
+  if (!(angleDeg > 0 && angleDeg < 360))
+    return failure({ code: 'corner-angle-out-of-range', numbers: { angleDeg } });
   const at = corner(doc, cornerId);
   const far = sidesAt(doc, cornerId)!.after.to;
   const turn = ((now - angleDeg) * Math.PI) / 180;
@@ -96,8 +107,8 @@ function sidesAt(doc: PatternDoc, cornerId: string): { before: Side; after: Side
 const CLEAR = 0.001;
 
 /**
- * Puts a corner into a side at a fraction of its length. Both halves stay in the same edge; folds on it follow.
- * Refused: `side-gone`, `corner-too-near`.
+ * Puts a corner into a side at a fraction of its length. Both halves stay in the same edge; folds
+ * on it follow. Refused: `side-gone`, `corner-too-near`.
  */
 export function splitSide(doc: PatternDoc, sideId: string, at: number, newId: NewId): Edited {
   const segment = segmentOfSide(doc, sideId);
@@ -108,7 +119,9 @@ export function splitSide(doc: PatternDoc, sideId: string, at: number, newId: Ne
   const [x, y] = pointAt(segment, at);
   const middle = { id: newId(), x, y };
   const half = (share: number): Side['shape'] =>
-    side.shape.kind === 'line' ? side.shape : { kind: 'arc', bulge: Math.tan(Math.atan(side.shape.bulge) * share) };
+    side.shape.kind === 'line'
+      ? side.shape
+      : { kind: 'arc', bulge: Math.tan(Math.atan(side.shape.bulge) * share) };
   const second: Side = { id: newId(), from: middle.id, to: side.to, shape: half(1 - at) };
   const first: Side = { ...side, to: middle.id, shape: half(at) };
   const cornerAt = doc.corners.findIndex((c) => c.id === side.from) + 1;
@@ -116,12 +129,19 @@ export function splitSide(doc: PatternDoc, sideId: string, at: number, newId: Ne
   const firstMm = length * at;
   const follow = (place: Place): Place => {
     if (place.side !== sideId) return place;
-    // A distance stays one from the corner it was measured from, where that is still an end of its side.
+    // A distance stays one from the corner it was measured from, where that is still an end of its
+    // side.
     if ('share' in place)
-      return place.share <= at ? { side: sideId, share: place.share / at } : { side: second.id, share: (place.share - at) / (1 - at) }; // prettier-ignore
+      return place.share <= at
+        ? { side: sideId, share: place.share / at }
+        : { side: second.id, share: (place.share - at) / (1 - at) };
     if ('startMm' in place)
-      return place.startMm <= firstMm ? place : { side: second.id, startMm: place.startMm - firstMm };
-    return place.endMm <= length - firstMm ? { side: second.id, endMm: place.endMm } : { side: sideId, endMm: place.endMm - (length - firstMm) }; // prettier-ignore
+      return place.startMm <= firstMm
+        ? place
+        : { side: second.id, startMm: place.startMm - firstMm };
+    return place.endMm <= length - firstMm
+      ? { side: second.id, endMm: place.endMm }
+      : { side: sideId, endMm: place.endMm - (length - firstMm) };
   };
   return edited({
     ...doc,
@@ -152,21 +172,32 @@ export function removeCorner(doc: PatternDoc, cornerId: string): Edited {
   const after = doc.sides.find((s) => s.from === cornerId);
   if (!before || !after) return failure({ code: 'side-gone' });
   if (doc.sides.length <= 3) return failure({ code: 'last-corners' });
-  const [first, second] = [before, after].map((s) => segmentLength(segmentOfSide(doc, s.id)!)) as [number, number];
+  const [first, second] = [before, after].map((s) => segmentLength(segmentOfSide(doc, s.id)!)) as [
+    number,
+    number,
+  ];
   const share = first / (first + second);
   const follow = (place: Place): Place => {
     if (place.side !== before.id && place.side !== after.id) return place;
     const own = place.side === before.id;
-    // Measured from an end that stays, a distance stays; from the corner that goes, it becomes a share.
+    // Measured from an end that stays, a distance stays; from the corner that goes, it becomes a
+    // share.
     if (own && 'startMm' in place) return place;
     if (!own && 'endMm' in place) return { side: before.id, endMm: place.endMm };
     const length = own ? first : second;
     const at =
-      'share' in place ? place.share : 'startMm' in place ? place.startMm / length : 1 - place.endMm / length;
+      'share' in place
+        ? place.share
+        : 'startMm' in place
+          ? place.startMm / length
+          : 1 - place.endMm / length;
     const held = Math.min(1, Math.max(0, at));
     return { side: before.id, share: own ? held * share : share + held * (1 - share) };
   };
-  const left = doc.edges.map((edge) => ({ ...edge, sides: edge.sides.filter((s) => s !== after.id) }));
+  const left = doc.edges.map((edge) => ({
+    ...edge,
+    sides: edge.sides.filter((s) => s !== after.id),
+  }));
   const gone = left.find((edge) => edge.sides.length === 0);
   const goneMm = gone ? second : 0;
   const edges = left
@@ -188,7 +219,9 @@ export function removeCorner(doc: PatternDoc, cornerId: string): Edited {
       .filter((s) => s.id !== after.id)
       .map((s) => (s.id === before.id ? { ...s, to: after.to, shape: { kind: 'line' } } : s)),
     edges,
-    folds: doc.folds.map((fold) => following(fold, follow, (s) => (s === after.id ? before.id : s))),
+    folds: doc.folds.map((fold) =>
+      following(fold, follow, (s) => (s === after.id ? before.id : s)),
+    ),
   });
 }
 
@@ -199,8 +232,9 @@ export function freeLetter(doc: PatternDoc): string {
 }
 
 /**
- * Parts an edge at a corner inside it. The part before the corner keeps the edge's id, and with it whatever was read or
- * welded there; the part after is a new edge with the same joint and the next free letter. Refused: `corner-not-inside`.
+ * Parts an edge at a corner inside it. The part before the corner keeps the edge's id, and with it
+ * whatever was read or welded there; the part after is a new edge with the same joint and the next
+ * free letter. Refused: `corner-not-inside`.
  */
 export function partEdge(doc: PatternDoc, cornerId: string, newId: NewId): Edited {
   const startsAt = new Map(doc.sides.map((side) => [side.id, side.from]));
@@ -209,7 +243,13 @@ export function partEdge(doc: PatternDoc, cornerId: string, newId: NewId): Edite
   const edge = doc.edges[i];
   if (!edge) return failure({ code: 'corner-not-inside' });
   const at = cut(edge);
-  const rest: Edge = { ...edge, id: newId(), letter: freeLetter(doc), sides: edge.sides.slice(at), was: undefined };
+  const rest: Edge = {
+    ...edge,
+    id: newId(),
+    letter: freeLetter(doc),
+    sides: edge.sides.slice(at),
+    was: undefined,
+  };
   const kept: Edge = { ...edge, sides: edge.sides.slice(0, at) };
   const [keptMm, restMm] = [kept, rest].map((one) => edgeLength(doc, one)) as [number, number];
   // A bead that runs past the new corner goes on along the new edge.
@@ -217,15 +257,23 @@ export function partEdge(doc: PatternDoc, cornerId: string, newId: NewId): Edite
     const { path } = bead;
     if (path.kind !== 'along' || path.edge !== edge.id) return [bead];
     const near: Bead = { ...bead, path: { ...path, endMm: Math.max(0, path.endMm - restMm) } };
-    const far: Bead = { ...bead, id: newId(), path: { ...path, edge: rest.id, startMm: Math.max(0, path.startMm - keptMm) } };
+    const far: Bead = {
+      ...bead,
+      id: newId(),
+      path: { ...path, edge: rest.id, startMm: Math.max(0, path.startMm - keptMm) },
+    };
     return [...(path.startMm < keptMm ? [near] : []), ...(path.endMm < restMm ? [far] : [])];
-  }); // prettier-ignore
-  return edited({ ...doc, edges: [...doc.edges.slice(0, i), kept, rest, ...doc.edges.slice(i + 1)], beads });
+  });
+  return edited({
+    ...doc,
+    edges: [...doc.edges.slice(0, i), kept, rest, ...doc.edges.slice(i + 1)],
+    beads,
+  });
 }
 
 /**
- * An edge that takes over from one that is no more: the old id and letter stay known, and where along it the old one lies
- * (from `fromMm` on), so that nothing that hung there is lost or moved.
+ * An edge that takes over from one that is no more: the old id and letter stay known, and where
+ * along it the old one lies (from `fromMm` on), so that nothing that hung there is lost or moved.
  */
 const absorbing = (edge: Edge, gone: Edge, fromMm: number, lengthMm: number): Edge => ({
   ...edge,
@@ -240,8 +288,8 @@ const absorbing = (edge: Edge, gone: Edge, fromMm: number, lengthMm: number): Ed
 });
 
 /**
- * Joins an edge with the one that follows it in outline order; the first one's id, letter and joint stay, and the record
- * of the second goes with it. Refused: `edge-gone`, `only-edge`.
+ * Joins an edge with the one that follows it in outline order; the first one's id, letter and joint
+ * stay, and the record of the second goes with it. Refused: `edge-gone`, `only-edge`.
  */
 export function joinEdges(doc: PatternDoc, edgeId: string): Edited {
   const i = doc.edges.findIndex((edge) => edge.id === edgeId);
@@ -263,29 +311,49 @@ export function joinEdges(doc: PatternDoc, edgeId: string): Edited {
 function onJoined(bead: Bead, edge: string, gone: string, edgeMm: number, goneMm: number): Bead {
   const { path } = bead;
   if (path.kind !== 'along') return bead;
-  if (path.edge === gone) return { ...bead, path: { ...path, edge, startMm: path.startMm + edgeMm } };
+  if (path.edge === gone)
+    return { ...bead, path: { ...path, edge, startMm: path.startMm + edgeMm } };
   return path.edge === edge ? { ...bead, path: { ...path, endMm: path.endMm + goneMm } } : bead;
 }
 
 /** Letters all edges again, clockwise from the datum corner. */
-export const letterAgain = (doc: PatternDoc): PatternDoc => ({ ...doc, edges: lettered(doc.edges) });
+export const letterAgain = (doc: PatternDoc): PatternDoc => ({
+  ...doc,
+  edges: lettered(doc.edges),
+});
 
-export const setEdge = (doc: PatternDoc, id: string, change: Partial<Omit<Edge, 'id'>>): PatternDoc => ({
+export const setEdge = (
+  doc: PatternDoc,
+  id: string,
+  change: Partial<Omit<Edge, 'id'>>,
+): PatternDoc => ({
   ...doc,
   edges: doc.edges.map((edge) => (edge.id === id ? { ...edge, ...change } : edge)),
 });
 
-export const setFold = (doc: PatternDoc, id: string, change: Partial<Omit<Fold, 'id'>>): PatternDoc => ({
+export const setFold = (
+  doc: PatternDoc,
+  id: string,
+  change: Partial<Omit<Fold, 'id'>>,
+): PatternDoc => ({
   ...doc,
   folds: doc.folds.map((fold) => (fold.id === id ? { ...fold, ...change } : fold)),
 });
 
-export const setHole = (doc: PatternDoc, id: string, change: Partial<Omit<Hole, 'id'>>): PatternDoc => ({
+export const setHole = (
+  doc: PatternDoc,
+  id: string,
+  change: Partial<Omit<Hole, 'id'>>,
+): PatternDoc => ({
   ...doc,
   holes: doc.holes.map((hole) => (hole.id === id ? { ...hole, ...change } : hole)),
 });
 
-export const setBead = (doc: PatternDoc, id: string, change: Partial<Omit<Bead, 'id'>>): PatternDoc => ({
+export const setBead = (
+  doc: PatternDoc,
+  id: string,
+  change: Partial<Omit<Bead, 'id'>>,
+): PatternDoc => ({
   ...doc,
   beads: doc.beads.map((bead) => (bead.id === id ? { ...bead, ...change } : bead)),
 });

@@ -11,7 +11,10 @@ import type { Outline, Spot } from './outline';
 import { outlineOf } from './outline';
 import type { PatternDoc } from './pattern';
 
-/** One piece of the boundary of a face: part of a side of the card, or a fold. `fold` and `side` are indices. */
+/**
+ * One piece of the boundary of a face: part of a side of the card, or a fold. `fold` and `side` are
+ * indices.
+ */
 export type Bound =
   | { kind: 'side'; side: number; from: number; to: number; segment: Segment }
   | { kind: 'fold'; fold: number; segment: Segment };
@@ -21,7 +24,9 @@ export type Face = { bounds: Bound[] };
 
 export type FaceTree = {
   faces: Face[];
-  /** For each fold (by index in the document) the two faces it parts: the one nearer the base first. */
+  /**
+   * For each fold (by index in the document) the two faces it parts: the one nearer the base first.
+   */
   sidesOfFold: { parent: number; child: number }[];
   /** For each face the fold by which it is entered from the base; -1 for the base. */
   entry: number[];
@@ -41,7 +46,10 @@ const same = (a: number, b: number): boolean => Math.abs(a - b) < ROUNDING;
 
 type Node = { start: number; bound: Bound };
 
-/** Cuts a face's boundary at place `g`: the index of the node that then starts there, or -1 if `g` is not on it. */
+/**
+ * Cuts a face's boundary at place `g`: the index of the node that then starts there, or -1 if `g`
+ * is not on it.
+ */
 function cutAt(nodes: Node[], g: number): number {
   const found = nodes.findIndex((node) => same(node.start, g));
   if (found >= 0) return found;
@@ -62,8 +70,9 @@ function cutAt(nodes: Node[], g: number): number {
 /**
  * Splits a card into the faces between its folds and arranges them as a tree from the base.
  *
- * Problems (all `stop`): `fold-off-outline` when a fold's place is on a side that is gone, `folds-cross` when a fold
- * cannot be laid inside one of the faces the others leave (about: the fold).
+ * Problems (all `stop`): `fold-off-outline` when a fold's place is on a side that is gone,
+ * `folds-cross` when a fold cannot be laid inside one of the faces the others leave (about: the
+ * fold).
  */
 export function facesOf(doc: PatternDoc): Result<FaceTree> {
   let tree = made.get(doc);
@@ -71,12 +80,15 @@ export function facesOf(doc: PatternDoc): Result<FaceTree> {
   return tree;
 }
 
-/** Trees already made: a card is asked for its faces by its checks, its blank and its plugs, and is never changed in place. */
+/**
+ * Trees already made: a card is asked for its faces by its checks, its blank and its plugs, and is
+ * never changed in place.
+ */
 const made = new WeakMap<PatternDoc, Result<FaceTree>>();
 
 /**
- * For each fold the unit direction square to it, on the flat card, toward the side that moves when it is folded: away
- * from the face that stays put. Null while the card cannot be parted into faces.
+ * For each fold the unit direction square to it, on the flat card, toward the side that moves when
+ * it is folded: away from the face that stays put. Null while the card cannot be parted into faces.
  */
 export function movingWays(doc: PatternDoc): (Vec | null)[] {
   const tree = facesOf(doc);
@@ -92,7 +104,10 @@ function split(doc: PatternDoc): Result<FaceTree> {
   const outline = outlineOf(doc);
   const { path } = outline;
   const faces: Node[][] = [
-    path.map((segment, i) => ({ start: i, bound: { kind: 'side', side: i, from: 0, to: 1, segment } })),
+    path.map((segment, i) => ({
+      start: i,
+      bound: { kind: 'side', side: i, from: 0, to: 1, segment },
+    })),
   ];
   for (const [index, fold] of doc.folds.entries()) {
     const ends = chordOf(doc, fold);
@@ -113,20 +128,25 @@ function split(doc: PatternDoc): Result<FaceTree> {
   return { ok: true, ...rooted(doc, faces) };
 }
 
-const placePoint = (path: readonly Segment[], g: number): Vec => pointAt(path[Math.floor(g)]!, g - Math.floor(g));
+const placePoint = (path: readonly Segment[], g: number): Vec =>
+  pointAt(path[Math.floor(g)]!, g - Math.floor(g));
 
 /** The face that has both ends of a chord on its boundary and the chord inside. */
 function faceForChord(faces: Node[][], p: number, q: number, chord: Segment): Node[] | null {
   const reaches = (nodes: Node[], g: number) =>
     nodes.some(
       ({ start, bound }) =>
-        same(start, g) || (bound.kind === 'side' && g - bound.side > bound.from && g - bound.side < bound.to),
+        same(start, g) ||
+        (bound.kind === 'side' && g - bound.side > bound.from && g - bound.side < bound.to),
     );
   const candidates = faces.filter((nodes) => reaches(nodes, p) && reaches(nodes, q));
   if (candidates.length < 2) return candidates[0] ?? null;
   // At a corner where folds meet, several faces hold both ends; the chord lies in one of them.
   const middle = mix(chord.a, chord.b, 0.5);
-  return candidates.find((nodes) => inside(middle, points(nodes.map((node) => node.bound.segment)))) ?? null;
+  return (
+    candidates.find((nodes) => inside(middle, points(nodes.map((node) => node.bound.segment)))) ??
+    null
+  );
 }
 
 /** A base this far outside a face still names it, mm: someone who touches its rim means it. */
@@ -145,8 +165,9 @@ function faceHolding(p: Vec, polygons: readonly (readonly Vec[])[]): number {
 const SAME_AREA = 1e-9;
 
 /**
- * Index of the largest face; of several equally large ones (a strip folded in the middle) the one whose middle is nearest
- * to the datum corner, so that neither the order of the folds nor turning the card over chooses another.
+ * Index of the largest face; of several equally large ones (a strip folded in the middle) the one
+ * whose middle is nearest to the datum corner, so that neither the order of the folds nor turning
+ * the card over chooses another.
  */
 function largest(doc: PatternDoc, polygons: readonly (readonly Vec[])[]): number {
   const areas = polygons.map((polygon) => Math.abs(polygonArea(polygon)));
@@ -174,7 +195,9 @@ function rooted(doc: PatternDoc, nodes: Node[][]): FaceTree {
   let base = doc.base ? faceHolding(doc.base, polygons) : -1;
   if (base < 0) base = largest(doc, polygons);
   const around = doc.folds.map(() => [] as number[]);
-  faces.forEach((face, f) => face.bounds.forEach((b) => b.kind === 'fold' && around[b.fold]!.push(f)));
+  faces.forEach((face, f) =>
+    face.bounds.forEach((b) => b.kind === 'fold' && around[b.fold]!.push(f)),
+  );
   const sidesOfFold = doc.folds.map(() => ({ parent: -1, child: -1 }));
   const order = [base];
   const entry = faces.map(() => -1);

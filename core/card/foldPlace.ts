@@ -2,12 +2,25 @@ import type { Unit } from '../measure/length';
 import { inside } from '../measure/path';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
-import { crossingsWithLine, directionAt, isStraight, pointAt, segmentLength } from '../measure/segment';
+import {
+  crossingsWithLine,
+  directionAt,
+  isStraight,
+  pointAt,
+  segmentLength,
+} from '../measure/segment';
 import { SAME_PLACE_MM } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
 import { along, cross, distance, dot, left, mix, sub, unit } from '../measure/vector';
 import type { Outline, Spot } from './outline';
-import { outlineOf, pointOfSpot, segmentOfSide, segmentsOfEdge, spotNearest, spotOf } from './outline';
+import {
+  outlineOf,
+  pointOfSpot,
+  segmentOfSide,
+  segmentsOfEdge,
+  spotNearest,
+  spotOf,
+} from './outline';
 import type { Edge, Fold, PatternDoc, Place } from './pattern';
 import { roundStep } from './snap';
 
@@ -17,10 +30,16 @@ const PARALLEL = 1e-3;
 /** A fold as it lies on the card now: from one spot of the outline to another. */
 export type Chord = { from: Spot; to: Spot };
 
-/** Chords already found, by fold and the outline they were found on: documents are never changed in place. */
+/**
+ * Chords already found, by fold and the outline they were found on: documents are never changed in
+ * place.
+ */
 const found = new WeakMap<Fold, { outline: Outline; chord: Chord | null }>();
 
-/** Where a fold lies on the card now; null when its places are gone, or the line along a side misses the card. */
+/**
+ * Where a fold lies on the card now; null when its places are gone, or the line along a side misses
+ * the card.
+ */
 export function chordOf(doc: Pick<PatternDoc, 'corners' | 'sides'>, fold: Fold): Chord | null {
   const outline = outlineOf(doc);
   const known = found.get(fold);
@@ -39,7 +58,10 @@ export function chordOf(doc: Pick<PatternDoc, 'corners' | 'sides'>, fold: Fold):
 }
 
 /** The two ends of a fold on the card now, mm; null where it has none. */
-export function endsOfFold(doc: Pick<PatternDoc, 'corners' | 'sides'>, fold: Fold): [Vec, Vec] | null {
+export function endsOfFold(
+  doc: Pick<PatternDoc, 'corners' | 'sides'>,
+  fold: Fold,
+): [Vec, Vec] | null {
   const chord = chordOf(doc, fold);
   const from = chord && pointOfSpot(doc, chord.from);
   const to = chord && pointOfSpot(doc, chord.to);
@@ -47,11 +69,12 @@ export function endsOfFold(doc: Pick<PatternDoc, 'corners' | 'sides'>, fold: Fol
 }
 
 /**
- * The line across the card parallel to a straight side, `offMm` in from it (0 runs on along the side): from one side of
- * the outline to another, in the direction of the side. Where the card is crossed more than once, the stretch that
- * faces the side.
+ * The line across the card parallel to a straight side, `offMm` in from it (0 runs on along the
+ * side): from one side of the outline to another, in the direction of the side. Where the card is
+ * crossed more than once, the stretch that faces the side.
  *
- * Problems: `side-not-straight` (about: the side), `fold-misses-card` (about: the side, numbers: offMm).
+ * Problems: `side-not-straight` (about: the side), `fold-misses-card` (about: the side, numbers:
+ * offMm).
  */
 export function chordAlong(
   doc: Pick<PatternDoc, 'corners' | 'sides'>,
@@ -76,7 +99,8 @@ export function chordAlong(
   for (let i = 0; i + 1 < crossings.length; i++) {
     const [a, b] = [crossings[i]!, crossings[i + 1]!];
     if (b.s - a.s < SAME_PLACE_MM || !inside(along(p, u, (a.s + b.s) / 2), polygon())) continue;
-    // How much of the side it faces; off to one side of it altogether, how far off, as a negative amount.
+    // How much of the side it faces; off to one side of it altogether, how far off, as a negative
+    // amount.
     const facing = Math.min(b.s, length) - Math.max(a.s, 0);
     if (!best || facing > best.facing) best = { chord: { from: a.place, to: b.place }, facing };
   }
@@ -88,7 +112,10 @@ export function chordAlong(
 /** A straight side that a fold runs parallel to, and how far in from it the fold lies, mm. */
 export type Beside = { side: string; edge: string; letter: string; offMm: number };
 
-/** The straight sides that a fold can be measured from with a rule, nearest first; those it lies outside of are left out. */
+/**
+ * The straight sides that a fold can be measured from with a rule, nearest first; those it lies
+ * outside of are left out.
+ */
 export function besideFold(doc: PatternDoc, fold: Fold): Beside[] {
   const [a, b] = endsOfFold(doc, fold) ?? [null, null];
   if (!a || !b) return [];
@@ -105,8 +132,14 @@ export function besideFold(doc: PatternDoc, fold: Fold): Beside[] {
   return found.sort((p, q) => p.offMm - q.offMm || p.letter.localeCompare(q.letter));
 }
 
-/** How far along its edge a place lies, mm from the edge's first corner in outline order; null for a place that is gone. */
-export function alongEdge(doc: PatternDoc, place: Spot): { edge: Edge; atMm: number; lengthMm: number } | null {
+/**
+ * How far along its edge a place lies, mm from the edge's first corner in outline order; null for a
+ * place that is gone.
+ */
+export function alongEdge(
+  doc: PatternDoc,
+  place: Spot,
+): { edge: Edge; atMm: number; lengthMm: number } | null {
   const edge = doc.edges.find((e) => e.sides.includes(place.side));
   if (!edge) return null;
   const lengths = segmentsOfEdge(doc, edge).map(segmentLength);
@@ -121,8 +154,8 @@ export function alongEdge(doc: PatternDoc, place: Spot): { edge: Edge; atMm: num
 }
 
 /**
- * The place so far along an edge, mm from its first corner; held to the edge's own length. Meant as a distance from the
- * start of the side it falls on.
+ * The place so far along an edge, mm from its first corner; held to the edge's own length. Meant as
+ * a distance from the start of the side it falls on.
  */
 export function placeAlong(doc: PatternDoc, edge: Edge, atMm: number): Place | null {
   let left = Math.max(0, atMm);
@@ -151,9 +184,10 @@ export type PlaceContext = {
 };
 
 /**
- * The place on the outline that someone means who touches the card at `p`: a corner that is near; else, for the second
- * end of a fold, where the fold runs parallel or square to a straight side; else a round distance from the nearer
- * corner of that side. Null for a card without sides or a touch farther than six times the reach from the outline.
+ * The place on the outline that someone means who touches the card at `p`: a corner that is near;
+ * else, for the second end of a fold, where the fold runs parallel or square to a straight side;
+ * else a round distance from the nearer corner of that side. Null for a card without sides or a
+ * touch farther than six times the reach from the outline.
  */
 export function snapPlace(
   doc: PatternDoc,
@@ -163,7 +197,11 @@ export function snapPlace(
   const near = spotNearest(doc, p, reachMm);
   if (!near || near.distance > FAR * reachMm) return null;
   const { side, at } = near.spot;
-  const free = (reason: PlaceReason): SnappedPlace => ({ place: { side, share: at }, ...near, reason });
+  const free = (reason: PlaceReason): SnappedPlace => ({
+    place: { side, share: at },
+    ...near,
+    reason,
+  });
   if (at === 0 || at === 1) return free('corner');
   const segment = segmentOfSide(doc, side)!;
   const start = from && pointOfSpot(doc, from);
@@ -172,7 +210,12 @@ export function snapPlace(
       const s = segmentOfSide(doc, other.id);
       if (!s || !isStraight(s)) return [];
       const u = directionAt(s, 0);
-      return ([['parallel', u], ['square', left(u)]] as const).flatMap(([reason, way]) =>
+      return (
+        [
+          ['parallel', u],
+          ['square', left(u)],
+        ] as const
+      ).flatMap(([reason, way]) =>
         crossingsWithLine(segment, start, way).map((t) => ({
           place: { side, share: t },
           spot: { side, at: t },
@@ -180,7 +223,7 @@ export function snapPlace(
           reason,
         })),
       );
-    }); // prettier-ignore
+    });
     const meant = ruled
       .filter((r) => distance(r.point, near.point) <= reachMm && distance(r.point, start) > reachMm)
       .sort((a, b) => distance(a.point, near.point) - distance(b.point, near.point))[0];

@@ -4,7 +4,10 @@ import { line } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import type { Hole } from './pattern';
 
-/** A hole as far as its size and form go: `diameterMm` is how wide it is, of a slot across, of a square along a side. */
+/**
+ * A hole as far as its size and form go: `diameterMm` is how wide it is, of a slot across, of a
+ * square along a side.
+ */
 export type Formed = Pick<Hole, 'diameterMm' | 'form'>;
 
 /** How closely a slot's ends are followed by straight bits where they are needed, mm. */
@@ -26,15 +29,27 @@ export function holePath(centre: Vec, hole: Formed): Segment[] | null {
   const corners = [at(-reach, -half), at(reach, -half), at(reach, half), at(-reach, half)] as const;
   const [p, q, r, t] = corners;
   if (form.kind === 'square') return [line(p, q), line(q, r), line(r, t), line(t, p)];
-  const ends: Segment[] = [{ a: q, b: r, bulge: 1 }, { a: t, b: p, bulge: 1 }];
+  const ends: Segment[] = [
+    { a: q, b: r, bulge: 1 },
+    { a: t, b: p, bulge: 1 },
+  ];
   return reach === 0 ? ends : [line(p, q), ends[0]!, line(r, t), ends[1]!];
-} // prettier-ignore
+}
 
 /** The same as places, for a round one too. */
 export function holePolygon(centre: Vec, hole: Formed, tolerance = FLAT_MM): Vec[] {
   const r = hole.diameterMm / 2;
-  const [a, b]: [Vec, Vec] = [[centre[0] - r, centre[1]], [centre[0] + r, centre[1]]]; // prettier-ignore
-  return points(holePath(centre, hole) ?? [{ a, b, bulge: 1 }, { a: b, b: a, bulge: 1 }], tolerance); // prettier-ignore
+  const [a, b]: [Vec, Vec] = [
+    [centre[0] - r, centre[1]],
+    [centre[0] + r, centre[1]],
+  ];
+  return points(
+    holePath(centre, hole) ?? [
+      { a, b, bulge: 1 },
+      { a: b, b: a, bulge: 1 },
+    ],
+    tolerance,
+  );
 }
 
 /** What is cut out, mm². */
@@ -53,6 +68,11 @@ export function holeAlong(hole: Formed, [x, y]: Vec): number {
   const { diameterMm: d, form } = hole;
   if (!form) return d / 2;
   const turn = (form.turnDeg * Math.PI) / 180;
-  const [along, across] = [Math.abs(x * Math.cos(turn) + y * Math.sin(turn)), Math.abs(y * Math.cos(turn) - x * Math.sin(turn))]; // prettier-ignore
-  return form.kind === 'square' ? (d / 2) * (along + across) : ((longOf(hole) - d) / 2) * along + d / 2;
+  const [along, across] = [
+    Math.abs(x * Math.cos(turn) + y * Math.sin(turn)),
+    Math.abs(y * Math.cos(turn) - x * Math.sin(turn)),
+  ];
+  return form.kind === 'square'
+    ? (d / 2) * (along + across)
+    : ((longOf(hole) - d) / 2) * along + d / 2;
 }

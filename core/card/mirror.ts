@@ -7,7 +7,9 @@ import type { BeadPath, Flange, PatternDoc, Place } from './pattern';
 /** A place on a side that now runs the other way. */
 const fromOtherEnd = (place: Place): Place => {
   if ('share' in place) return { side: place.side, share: 1 - place.share };
-  return 'startMm' in place ? { side: place.side, endMm: place.startMm } : { side: place.side, startMm: place.endMm };
+  return 'startMm' in place
+    ? { side: place.side, endMm: place.startMm }
+    : { side: place.side, startMm: place.endMm };
 };
 
 const fromOther = ({ fromMm, lengthMm }: { fromMm: number; lengthMm: number }, total: number) => ({
@@ -19,13 +21,20 @@ const fromOther = ({ fromMm, lengthMm }: { fromMm: number; lengthMm: number }, t
 const fromOtherWidth = ({ between, ...flange }: Flange): Flange => ({
   ...flange,
   ...(flange.endWidthMm !== null && { widthMm: flange.endWidthMm, endWidthMm: flange.widthMm }),
-  ...(between && { between: rampBack(between).map(([share, mm]): [number, number] => [share, mm]) }),
+  ...(between && {
+    between: rampBack(between).map(([share, mm]): [number, number] => [share, mm]),
+  }),
 });
 
 const flippedPath = (path: BeadPath, flip: (x: number) => number): BeadPath =>
   path.kind === 'along'
     ? { ...path, startMm: path.endMm, endMm: path.startMm }
-    : { ...path, from: [flip(path.from[0]), path.from[1]], to: [flip(path.to[0]), path.to[1]], bulge: path.bulge === 0 ? 0 : -path.bulge }; // prettier-ignore
+    : {
+        ...path,
+        from: [flip(path.from[0]), path.from[1]],
+        to: [flip(path.to[0]), path.to[1]],
+        bulge: path.bulge === 0 ? 0 : -path.bulge,
+      };
 
 /** The middle of a card's width, by its corners, mm. */
 export function middleOf(doc: PatternDoc): number {
@@ -34,9 +43,10 @@ export function middleOf(doc: PatternDoc): number {
 }
 
 /**
- * The card for the other side of the vehicle: turned over left to right about the line x = `aboutMm`, or the middle of its
- * width, ids and letters kept. The outline runs counter-clockwise again, the datum corner stays first, and folds go the way they went
- * (toward the face stays toward the face of the mirrored piece).
+ * The card for the other side of the vehicle: turned over left to right about the line x =
+ * `aboutMm`, or the middle of its width, ids and letters kept. The outline runs counter-clockwise
+ * again, the datum corner stays first, and folds go the way they went (toward the face stays toward
+ * the face of the mirrored piece).
  */
 export function mirrored(doc: PatternDoc, aboutMm = middleOf(doc)): PatternDoc {
   const flip = (x: number) => 2 * aboutMm - x;
@@ -52,7 +62,10 @@ export function mirrored(doc: PatternDoc, aboutMm = middleOf(doc)): PatternDoc {
       ...(edge.flange && { flange: fromOtherWidth(edge.flange) }),
       sides: [...edge.sides].reverse(),
       ...(edge.was && {
-        was: edge.was.map((old) => ({ ...old, span: old.span && fromOther(old.span, edgeLength(doc, edge)) })),
+        was: edge.was.map((old) => ({
+          ...old,
+          span: old.span && fromOther(old.span, edgeLength(doc, edge)),
+        })),
       }),
     })),
     folds: doc.folds.map((fold) => ({
@@ -65,7 +78,9 @@ export function mirrored(doc: PatternDoc, aboutMm = middleOf(doc)): PatternDoc {
     holes: doc.holes.map((hole) => ({
       ...hole,
       x: flip(hole.x),
-      ...(hole.form && { form: { ...hole.form, turnDeg: hole.form.turnDeg === 0 ? 0 : -hole.form.turnDeg } }),
+      ...(hole.form && {
+        form: { ...hole.form, turnDeg: hole.form.turnDeg === 0 ? 0 : -hole.form.turnDeg },
+      }),
     })),
     marks: doc.marks.map(({ from, to, ...mark }) => ({
       ...mark,

@@ -9,12 +9,15 @@ import { outlineOf } from './outline';
 import type { PatternDoc, TakeOff } from './pattern';
 
 /**
- * The card for the other side of the vehicle: mirrored, and along some edges so much less or more (a door that works on one
- * side only). Edges are named as they are on both.
+ * The card for the other side of the vehicle: mirrored, and along some edges so much less or more
+ * (a door that works on one side only). Edges are named as they are on both.
  *
  * Problems: those of `takenOff`.
  */
-export function otherSide(doc: PatternDoc, takeOff: readonly TakeOff[]): Result<{ doc: PatternDoc }> {
+export function otherSide(
+  doc: PatternDoc,
+  takeOff: readonly TakeOff[],
+): Result<{ doc: PatternDoc }> {
   let found = mirrored(doc);
   for (const one of takeOff) {
     const next = takenOff(found, one);
@@ -25,14 +28,19 @@ export function otherSide(doc: PatternDoc, takeOff: readonly TakeOff[]): Result<
 }
 
 /**
- * An edge moved inward by so much, square to itself all along. The sides it meets run on, or end sooner, along the lines and
- * arcs they have; holes and folds stay where they are.
+ * An edge moved inward by so much, square to itself all along. The sides it meets run on, or end
+ * sooner, along the lines and arcs they have; holes and folds stay where they are.
  *
- * Problems: `edge-gone` (about: its name), `take-off-too-far` (about: the edge; nothing of it, or of a side beside it, would be
- * left, a side beside it does not lead there, or what is left would not be a card).
+ * Problems: `edge-gone` (about: its name), `take-off-too-far` (about: the edge; nothing of it, or
+ * of a side beside it, would be left, a side beside it does not lead there, or what is left would
+ * not be a card).
  */
-export function takenOff(doc: PatternDoc, { edge: name, mm }: TakeOff): Result<{ doc: PatternDoc }> {
-  const edge = doc.edges.find(({ id }) => id === name) ?? doc.edges.find(({ letter }) => letter === name);
+export function takenOff(
+  doc: PatternDoc,
+  { edge: name, mm }: TakeOff,
+): Result<{ doc: PatternDoc }> {
+  const edge =
+    doc.edges.find(({ id }) => id === name) ?? doc.edges.find(({ letter }) => letter === name);
   if (!edge) return failure({ code: 'edge-gone', about: [name] });
   const tooFar = failure({ code: 'take-off-too-far', about: [edge.id], numbers: { mm } });
   if (mm === 0) return { ok: true, doc };
@@ -40,7 +48,9 @@ export function takenOff(doc: PatternDoc, { edge: name, mm }: TakeOff): Result<{
   const { path } = outlineOf(doc);
   const moves = new Set(edge.sides);
   const n = doc.sides.length;
-  const shifted = doc.sides.map((side, i) => (moves.has(side.id) ? offsetRight(path[i]!, -mm) : path[i]!));
+  const shifted = doc.sides.map((side, i) =>
+    moves.has(side.id) ? offsetRight(path[i]!, -mm) : path[i]!,
+  );
   // An arc that is taken off to its centre and beyond is none any more.
   if (shifted.some((s, i) => isStraight(s) !== isStraight(path[i]!))) return tooFar;
   const places = new Map<string, Vec>();
@@ -58,7 +68,10 @@ export function takenOff(doc: PatternDoc, { edge: name, mm }: TakeOff): Result<{
     const [a, b] = [places.get(side.from) ?? path[i]!.a, places.get(side.to) ?? path[i]!.b];
     return withEnds(shifted[i]!, a, b);
   });
-  const turned = sides.some((s, i) => distance(s.a, s.b) < 1e-6 || dot(directionAt(s, 0.5), directionAt(path[i]!, 0.5)) <= 0); // prettier-ignore
+  const turned = sides.some(
+    (s, i) =>
+      distance(s.a, s.b) < 1e-6 || dot(directionAt(s, 0.5), directionAt(path[i]!, 0.5)) <= 0,
+  );
   if (turned) return tooFar;
   const found: PatternDoc = {
     ...doc,
@@ -66,8 +79,12 @@ export function takenOff(doc: PatternDoc, { edge: name, mm }: TakeOff): Result<{
       const at = places.get(corner.id);
       return at ? { ...corner, x: at[0], y: at[1] } : corner;
     }),
-    sides: doc.sides.map((side, i) => (side.shape.kind === 'arc' ? { ...side, shape: { kind: 'arc', bulge: sides[i]!.bulge } } : side)),
-  }; // prettier-ignore
+    sides: doc.sides.map((side, i) =>
+      side.shape.kind === 'arc'
+        ? { ...side, shape: { kind: 'arc', bulge: sides[i]!.bulge } }
+        : side,
+    ),
+  };
   const crossing = ['outline-crosses', 'outline-clockwise', 'side-zero'];
   const was = new Set(checkCard(doc).map(({ code }) => code));
   if (checkCard(found).some(({ code }) => crossing.includes(code) && !was.has(code))) return tooFar;

@@ -13,14 +13,21 @@ export type Outline = {
   sideIds: string[];
   /** Where each side stands in `path`, by id. */
   index: ReadonlyMap<string, number>;
-  /** The outline as points, chords within a hundredth of a millimetre of any arc; made when first asked for. */
+  /**
+   * The outline as points, chords within a hundredth of a millimetre of any arc; made when first
+   * asked for.
+   */
   polygon: () => readonly Vec[];
 };
 
-/** Outlines already made, by the corners they were made from: documents are never changed in place. */
+/**
+ * Outlines already made, by the corners they were made from: documents are never changed in place.
+ */
 const made = new WeakMap<PatternDoc['corners'], { sides: PatternDoc['sides']; outline: Outline }>();
 
-/** The sides of a card as segments, in outline order. A side whose corner is missing is left out. */
+/**
+ * The sides of a card as segments, in outline order. A side whose corner is missing is left out.
+ */
 export function outlineOf(doc: Pick<PatternDoc, 'corners' | 'sides'>): Outline {
   const known = made.get(doc.corners);
   if (known?.sides === doc.sides) return known.outline;
@@ -45,7 +52,10 @@ export function outlineOf(doc: Pick<PatternDoc, 'corners' | 'sides'>): Outline {
   return outline;
 }
 
-export const segmentOfSide = (doc: Pick<PatternDoc, 'corners' | 'sides'>, sideId: string): Segment | null => {
+export const segmentOfSide = (
+  doc: Pick<PatternDoc, 'corners' | 'sides'>,
+  sideId: string,
+): Segment | null => {
   const { path, index } = outlineOf(doc);
   return path[index.get(sideId) ?? -1] ?? null;
 };
@@ -71,8 +81,8 @@ export function pointOfSpot(doc: Pick<PatternDoc, 'corners' | 'sides'>, spot: Sp
 }
 
 /**
- * The spot on the outline nearest to a point and how far off it is (mm); corners win within `cornerMm`.
- * Null for a card without sides.
+ * The spot on the outline nearest to a point and how far off it is (mm); corners win within
+ * `cornerMm`. Null for a card without sides.
  */
 export function spotNearest(
   doc: Pick<PatternDoc, 'corners' | 'sides'>,
@@ -116,8 +126,8 @@ export function letterAt(index: number): string {
 }
 
 /**
- * Letters for edges in outline order, clockwise from the datum corner (the first corner of the outline), which is
- * against the order of the sides.
+ * Letters for edges in outline order, clockwise from the datum corner (the first corner of the
+ * outline), which is against the order of the sides.
  */
 export function lettered(edges: readonly Edge[]): Edge[] {
   const n = edges.length;
@@ -128,8 +138,14 @@ export function lettered(edges: readonly Edge[]): Edge[] {
 export const byLetter = (edges: readonly Edge[]): Edge[] =>
   [...edges].sort((a, b) => a.letter.length - b.letter.length || a.letter.localeCompare(b.letter));
 
-/** Makes a card's corners, sides and one edge for each side from a closed outline, wound counter-clockwise. */
-export function patternParts(path: Path, newId: NewId): Pick<PatternDoc, 'corners' | 'sides' | 'edges'> {
+/**
+ * Makes a card's corners, sides and one edge for each side from a closed outline, wound
+ * counter-clockwise.
+ */
+export function patternParts(
+  path: Path,
+  newId: NewId,
+): Pick<PatternDoc, 'corners' | 'sides' | 'edges'> {
   const corners = path.map((s) => ({ id: newId(), x: s.a[0], y: s.a[1] }));
   const sides = path.map((s, i) => ({
     id: newId(),

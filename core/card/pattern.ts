@@ -6,10 +6,12 @@ import { FLANGE_WAYS, MADE } from './kinds';
 import { text } from './text';
 
 /**
- * The pattern document: everything that is known of a piece's geometry, in millimetres, as it was measured on the card.
+ * The pattern document: everything that is known of a piece's geometry, in millimetres, as it was
+ * measured on the card.
  *
- * x runs right, y runs up, the outline runs counter-clockwise, seen from the face. Whatever can be reckoned from it
- * (the blank above all) is not in it. Ids are short strings given by whoever makes the thing, never by the core.
+ * x runs right, y runs up, the outline runs counter-clockwise, seen from the face. Whatever can be
+ * reckoned from it (the blank above all) is not in it. Ids are short strings given by whoever makes
+ * the thing, never by the core.
  */
 const id = text(24).min(1);
 const mm = z.number().finite().min(-100_000).max(100_000);
@@ -26,8 +28,9 @@ export const ShapeSchema = z.discriminatedUnion('kind', [
 export const SideSchema = z.object({ id, from: id, to: id, shape: ShapeSchema });
 
 /**
- * How an edge is joined and what metal that adds beyond the card's line, in mm measured square to the edge.
- * `trimMm` is left on to be trimmed at fitting; `widthMm` is the finished lap, return or flange.
+ * How an edge is joined and what metal that adds beyond the card's line, in mm measured square to
+ * the edge. `trimMm` is left on to be trimmed at fitting; `widthMm` is the finished lap, return or
+ * flange.
  */
 export const JointSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('free'), trimMm: size }),
@@ -44,11 +47,12 @@ export const JointSchema = z.discriminatedUnion('kind', [
 export type Joint = z.infer<typeof JointSchema>;
 
 /**
- * What is turned over along an edge, which may be curved. `card` says where the card ends: at the line the flange is turned
- * about (it stands beyond), or at its free edge (that line lies so far in). Widths are finished ones, over the outside of the
- * bend: at the start of the edge, and at its end where that is another (null: the same all along); `between`, at rising shares of the
- * length of the edge, where it does not get wider evenly. `landMm` is how wide the other leg of a straight angle is that is pulled
- * round; it lies on the panel.
+ * What is turned over along an edge, which may be curved. `card` says where the card ends: at the
+ * line the flange is turned about (it stands beyond), or at its free edge (that line lies so far
+ * in). Widths are finished ones, over the outside of the bend: at the start of the edge, and at its
+ * end where that is another (null: the same all along); `between`, at rising shares of the length
+ * of the edge, where it does not get wider evenly. `landMm` is how wide the other leg of a straight
+ * angle is that is pulled round; it lies on the panel.
  */
 export const FlangeSchema = z.strictObject({
   card: z.enum(['fold', 'free']),
@@ -60,7 +64,7 @@ export const FlangeSchema = z.strictObject({
     .refine(
       (places) => places.every(([share], i) => i === 0 || share > places[i - 1]![0]),
       'its places do not follow each other',
-    ) // prettier-ignore
+    )
     .optional(),
   turnDeg: z.number().min(0.1).max(180),
   toward: z.enum(['face', 'back']),
@@ -82,8 +86,8 @@ export const EdgeSchema = z.object({
   joint: JointSchema,
   flange: FlangeSchema.optional(),
   /**
-   * Edges that were made one with this one: what was read and welded there is told under this one. `span` is where along
-   * this one each lies, mm from its start; null where that is not known.
+   * Edges that were made one with this one: what was read and welded there is told under this one.
+   * `span` is where along this one each lies, mm from its start; null where that is not known.
    */
   was: z
     .array(
@@ -97,7 +101,10 @@ export const EdgeSchema = z.object({
     .optional(),
 });
 
-/** A place on the outline as it was meant: a share of a side, or so far from its start or its end, mm. */
+/**
+ * A place on the outline as it was meant: a share of a side, or so far from its start or its end,
+ * mm.
+ */
 export const PlaceSchema = z.union([
   z.strictObject({ side: id, share: z.number().min(0).max(1) }),
   z.strictObject({ side: id, startMm: size }),
@@ -105,7 +112,10 @@ export const PlaceSchema = z.union([
 ]);
 export type Place = z.infer<typeof PlaceSchema>;
 
-/** Where a fold runs, as it was meant: straight between two places, or along a straight side so far in from it. */
+/**
+ * Where a fold runs, as it was meant: straight between two places, or along a straight side so far
+ * in from it.
+ */
 export const FoldPathSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('between'), from: PlaceSchema, to: PlaceSchema }),
   z.object({ kind: z.literal('along'), side: id, inMm: mm }),
@@ -122,7 +132,10 @@ export const FoldSchema = z.object({
   made: z.enum(MADE),
 });
 
-/** A hole that is not round: a slot with round ends, so long over all; a square. Turned from the horizontal. */
+/**
+ * A hole that is not round: a slot with round ends, so long over all; a square. Turned from the
+ * horizontal.
+ */
 export const HoleFormSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('slot'), longMm: size, turnDeg: z.number().min(-180).max(180) }),
   z.strictObject({ kind: z.literal('square'), turnDeg: z.number().min(-180).max(180) }),
@@ -130,8 +143,9 @@ export const HoleFormSchema = z.discriminatedUnion('kind', [
 export type HoleForm = z.infer<typeof HoleFormSchema>;
 
 /**
- * The rim of a round hole turned up to make it stiff: `heightMm` over all, the sheet included; inside radius, or null for the usual
- * one of the metal. The hole's diameter is then the finished one, inside the rim.
+ * The rim of a round hole turned up to make it stiff: `heightMm` over all, the sheet included;
+ * inside radius, or null for the usual one of the metal. The hole's diameter is then the finished
+ * one, inside the rim.
  */
 export const FlareSchema = z.strictObject({
   heightMm: size,
@@ -140,21 +154,35 @@ export const FlareSchema = z.strictObject({
   made: z.enum(['drilled', 'punched']),
 });
 
-/** `diameterMm`: how wide it is, of a slot across, of a square along a side. Without a form it is round. */
-export const HoleSchema = z.object({ id, x: mm, y: mm, diameterMm: size, form: HoleFormSchema.optional(), flare: FlareSchema.optional() }); // prettier-ignore
+/**
+ * `diameterMm`: how wide it is, of a slot across, of a square along a side. Without a form it is
+ * round.
+ */
+export const HoleSchema = z.object({
+  id,
+  x: mm,
+  y: mm,
+  diameterMm: size,
+  form: HoleFormSchema.optional(),
+  flare: FlareSchema.optional(),
+});
 
 /** What a bead looks like cut across, along the middle of the sheet, mm. */
 export const BeadSectionSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('arc'), widthMm: size, heightMm: size }),
   z.strictObject({ kind: z.literal('flat-topped'), widthMm: size, topMm: size, heightMm: size }),
   z.strictObject({ kind: z.literal('v'), widthMm: size, heightMm: size }),
-  /** Beyond the step the sheet lies `depthMm` higher; inside radius of its bends, null for the usual one of the metal. */
+  /**
+   * Beyond the step the sheet lies `depthMm` higher; inside radius of its bends, null for the usual
+   * one of the metal.
+   */
   z.strictObject({ kind: z.literal('step'), depthMm: size, radiusMm: size.nullable() }),
 ]);
 
 /**
- * Where the middle of a bead runs: parallel to an edge, so far in from it, held off so far from the ends of that edge (0: it
- * runs right out); or straight or in an arc between two places of the card.
+ * Where the middle of a bead runs: parallel to an edge, so far in from it, held off so far from the
+ * ends of that edge (0: it runs right out); or straight or in an arc between two places of the
+ * card.
  */
 export const BeadPathSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('along'), edge: id, inMm: size, startMm: size, endMm: size }),
@@ -168,10 +196,11 @@ export const BeadPathSchema = z.discriminatedUnion('kind', [
 export type BeadPath = z.infer<typeof BeadPathSchema>;
 
 /**
- * `drawsIn`: what share of its take-up draws the edges in, null for the shop's or the usual one. `acrossRadiusMm`: radius that the
- * finished panel has along the bead, null where it is flat; `acrossOn`: whether the bead stands on the outside of that curve or on its
- * inside, null while that is not said. `atFolds`: what is done where a fold crosses it. `meets`: the bead of
- * another piece that it has to carry on, by id.
+ * `drawsIn`: what share of its take-up draws the edges in, null for the shop's or the usual one.
+ * `acrossRadiusMm`: radius that the finished panel has along the bead, null where it is flat;
+ * `acrossOn`: whether the bead stands on the outside of that curve or on its inside, null while
+ * that is not said. `atFolds`: what is done where a fold crosses it. `meets`: the bead of another
+ * piece that it has to carry on, by id.
  */
 export const BeadSchema = z.strictObject({
   id,
@@ -186,14 +215,23 @@ export const BeadSchema = z.strictObject({
 });
 export type Bead = z.infer<typeof BeadSchema>;
 
-/** A line to scribe on the metal, straight between two places of the card: what it is for stands in its name. */
-export const MarkSchema = z.strictObject({ id, name: text(60), from: z.tuple([mm, mm]), to: z.tuple([mm, mm]) });
+/**
+ * A line to scribe on the metal, straight between two places of the card: what it is for stands in
+ * its name.
+ */
+export const MarkSchema = z.strictObject({
+  id,
+  name: text(60),
+  from: z.tuple([mm, mm]),
+  to: z.tuple([mm, mm]),
+});
 export type CardMark = z.infer<typeof MarkSchema>;
 
 /**
- * What parts of a card are meant to be, kept true after every edit: straight sides and folds by their ids (parallel, square, on one
- * line, of one length, so long, so wide apart all along), corners on one arc, holes in line at equal pitch, on a circle, at
- * the corners of a rectangle or of one size; places (corners and holes) in line, level, or in pairs mirrored about one line.
+ * What parts of a card are meant to be, kept true after every edit: straight sides and folds by
+ * their ids (parallel, square, on one line, of one length, so long, so wide apart all along),
+ * corners on one arc, holes in line at equal pitch, on a circle, at the corners of a rectangle or
+ * of one size; places (corners and holes) in line, level, or in pairs mirrored about one line.
  */
 export const RuleSchema = z.discriminatedUnion('kind', [
   z.strictObject({ id, kind: z.literal('parallel'), sides: z.array(id).min(2).max(100) }),
@@ -214,11 +252,14 @@ export const RuleSchema = z.discriminatedUnion('kind', [
 export type CardRule = z.infer<typeof RuleSchema>;
 
 /** Two sides that look parallel or square and are not meant to be: they taper, they lean. */
-export const LeftSchema = z.strictObject({ kind: z.enum(['parallel', 'square']), sides: z.tuple([id, id]) });
+export const LeftSchema = z.strictObject({
+  kind: z.enum(['parallel', 'square']),
+  sides: z.tuple([id, id]),
+});
 
 /**
- * A tuck that was folded into the paper at the outline (`widthMm` laps over itself there), or a slit that stands open by so
- * much; it runs out so far in.
+ * A tuck that was folded into the paper at the outline (`widthMm` laps over itself there), or a
+ * slit that stands open by so much; it runs out so far in.
  */
 export const TuckSchema = z.object({
   id,
@@ -229,12 +270,19 @@ export const TuckSchema = z.object({
 });
 export type CardTuck = z.infer<typeof TuckSchema>;
 
-/** How the outline was measured where it was not typed, and how sure a place on it is, one standard deviation, mm. */
-export const MeasuredSchema = z.strictObject({ by: z.enum(['photograph', 'scan', 'picture', 'tape']), uMm: size });
+/**
+ * How the outline was measured where it was not typed, and how sure a place on it is, one standard
+ * deviation, mm.
+ */
+export const MeasuredSchema = z.strictObject({
+  by: z.enum(['photograph', 'scan', 'picture', 'tape']),
+  uMm: size,
+});
 
 /**
- * A contour of the real surface: a straight edge laid on or held off it, places along the edge and the drop from the edge
- * to the metal at each, mm; kept as read, drawn as lines and arcs within the tolerance.
+ * A contour of the real surface: a straight edge laid on or held off it, places along the edge and
+ * the drop from the edge to the metal at each, mm; kept as read, drawn as lines and arcs within the
+ * tolerance.
  */
 export const ProfileSchema = z.strictObject({
   id,
@@ -248,8 +296,8 @@ export const ProfileSchema = z.strictObject({
 export type CardProfile = z.infer<typeof ProfileSchema>;
 
 /**
- * The picture a card was traced from, seen square on: its name among the pictures of the piece, and where it lies behind the
- * card, mm.
+ * The picture a card was traced from, seen square on: its name among the pictures of the piece, and
+ * where it lies behind the card, mm.
  */
 export const UnderlaySchema = z.strictObject({
   picture: text(60).min(1),
@@ -272,8 +320,8 @@ const CardSchema = z.object({
   /** A point in the face of the card that stays put, or null for the largest. */
   base: z.tuple([mm, mm]).nullable(),
   /**
-   * Whether the card has been turned over since it was first drawn: places along an edge that were written down before
-   * run from its other end.
+   * Whether the card has been turned over since it was first drawn: places along an edge that were
+   * written down before run from its other end.
    */
   turned: z.boolean(),
   rules: z.array(RuleSchema).max(400),
@@ -292,10 +340,10 @@ export const TakeOffSchema = z.strictObject({ edge: id, mm });
 export type TakeOff = z.infer<typeof TakeOffSchema>;
 
 /**
- * What a card has of another piece's, which it was made from: that card as it was last taken over, lying as it does there
- * (`card`) and, where something is taken off along edges, as it then lies here (`here`). This one is that one turned over
- * about the line x = `aboutMm` (where the two are turned unlike each other), less what is taken off; whatever else differs
- * is its own.
+ * What a card has of another piece's, which it was made from: that card as it was last taken over,
+ * lying as it does there (`card`) and, where something is taken off along edges, as it then lies
+ * here (`here`). This one is that one turned over about the line x = `aboutMm` (where the two are
+ * turned unlike each other), less what is taken off; whatever else differs is its own.
  */
 export const TakenSchema = z.strictObject({
   card: CardSchema,

@@ -5,7 +5,10 @@ import type { PatternDoc } from './pattern';
 import { PATTERN_VERSION, PatternSchema } from './pattern';
 import { goneIn } from './rule/hangsOn';
 
-/** The form of version 1 as far as it differs: what it said of an edge that is no geometry went into the plan. */
+/**
+ * The form of version 1 as far as it differs: what it said of an edge that is no geometry went into
+ * the plan.
+ */
 const V1Schema = z.looseObject({
   version: z.literal(1),
   edges: z.array(z.looseObject({ was: z.array(z.looseObject({})).optional() })),
@@ -35,7 +38,10 @@ function fromVersion1(given: z.output<typeof V1Schema>): unknown {
   };
 }
 
-/** The form of version 2 as far as it differs: nothing was ruled, tucked or measured on a picture yet. */
+/**
+ * The form of version 2 as far as it differs: nothing was ruled, tucked or measured on a picture
+ * yet.
+ */
 const V2Schema = z.looseObject({ version: z.literal(2) });
 
 const fromVersion2 = (given: z.output<typeof V2Schema>): unknown => ({
@@ -47,7 +53,10 @@ const fromVersion2 = (given: z.output<typeof V2Schema>): unknown => ({
   measured: null,
 });
 
-/** The form of version 3 as far as it differs: a card had no profiles, no picture behind it, and knew of no other it was made from. */
+/**
+ * The form of version 3 as far as it differs: a card had no profiles, no picture behind it, and
+ * knew of no other it was made from.
+ */
 const V3Schema = z.looseObject({ version: z.literal(3) });
 
 const fromVersion3 = (given: z.output<typeof V3Schema>): unknown => ({
@@ -58,12 +67,19 @@ const fromVersion3 = (given: z.output<typeof V3Schema>): unknown => ({
   taken: null,
 });
 
-/** The form of version 4 as far as it differs: nothing but folds was scribed, and no rule was about a fold. */
-const V4Schema = z.looseObject({ version: z.literal(4), taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })) }); // prettier-ignore
+/**
+ * The form of version 4 as far as it differs: nothing but folds was scribed, and no rule was about
+ * a fold.
+ */
+const V4Schema = z.looseObject({
+  version: z.literal(4),
+  taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })),
+});
 
 function fromVersion4(given: z.output<typeof V4Schema>): unknown {
   const { taken } = given;
-  const lying = (card: unknown) => (card === null ? null : { ...(card as object), version: 5, marks: [] });
+  const lying = (card: unknown) =>
+    card === null ? null : { ...(card as object), version: 5, marks: [] };
   return {
     ...given,
     version: 5,
@@ -73,11 +89,15 @@ function fromVersion4(given: z.output<typeof V4Schema>): unknown {
 }
 
 /** The form of version 5 as far as it differs: no bead was on a card yet. */
-const V5Schema = z.looseObject({ version: z.literal(5), taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })) }); // prettier-ignore
+const V5Schema = z.looseObject({
+  version: z.literal(5),
+  taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })),
+});
 
 function fromVersion5(given: z.output<typeof V5Schema>): unknown {
   const { taken } = given;
-  const lying = (card: unknown) => (card === null ? null : { ...(card as object), version: 6, beads: [] });
+  const lying = (card: unknown) =>
+    card === null ? null : { ...(card as object), version: 6, beads: [] };
   return {
     ...given,
     version: 6,
@@ -86,12 +106,18 @@ function fromVersion5(given: z.output<typeof V5Schema>): unknown {
   };
 }
 
-/** The form of version 6 as far as it differs: no card was laid flat from a panel curved two ways. */
-const V6Schema = z.looseObject({ version: z.literal(6), taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })) }); // prettier-ignore
+/**
+ * The form of version 6 as far as it differs: no card was laid flat from a panel curved two ways.
+ */
+const V6Schema = z.looseObject({
+  version: z.literal(6),
+  taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })),
+});
 
 function fromVersion6(given: z.output<typeof V6Schema>): unknown {
   const { taken } = given;
-  const lying = (card: unknown) => (card === null ? null : { ...(card as object), version: 7, crown: null });
+  const lying = (card: unknown) =>
+    card === null ? null : { ...(card as object), version: 7, crown: null };
   return {
     ...given,
     version: 7,
@@ -100,8 +126,15 @@ function fromVersion6(given: z.output<typeof V6Schema>): unknown {
   };
 }
 
-/** The form of version 7 as far as it differs: of a panel laid flat nothing was held but edges, and its map was not kept. */
-const V7Schema = z.looseObject({ version: z.literal(7), crown: z.nullable(z.looseObject({})), taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })) }); // prettier-ignore
+/**
+ * The form of version 7 as far as it differs: of a panel laid flat nothing was held but edges, and
+ * its map was not kept.
+ */
+const V7Schema = z.looseObject({
+  version: z.literal(7),
+  crown: z.nullable(z.looseObject({})),
+  taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })),
+});
 
 function fromVersion7(given: z.output<typeof V7Schema>): unknown {
   const { taken } = given;
@@ -117,14 +150,22 @@ function fromVersion7(given: z.output<typeof V7Schema>): unknown {
 }
 
 /** The form of version 8 as far as it differs: the map of a panel laid flat had no tracks. */
-const V8Schema = z.looseObject({ version: z.literal(8), crown: z.nullable(z.looseObject({})), taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })) }); // prettier-ignore
+const V8Schema = z.looseObject({
+  version: z.literal(8),
+  crown: z.nullable(z.looseObject({})),
+  taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })),
+});
 
 function fromVersion8(given: z.output<typeof V8Schema>): unknown {
   const { taken } = given;
   const lying = (card: unknown) => {
     if (card === null) return null;
     const { crown, ...rest } = card as { crown: { map: object | null } | null };
-    return { ...rest, version: 9, crown: crown && { ...crown, map: crown.map && { ...crown.map, tracks: [] } } };
+    return {
+      ...rest,
+      version: 9,
+      crown: crown && { ...crown, map: crown.map && { ...crown.map, tracks: [] } },
+    };
   };
   return {
     ...(lying(given) as object),
@@ -132,8 +173,14 @@ function fromVersion8(given: z.output<typeof V8Schema>): unknown {
   };
 }
 
-/** The form of version 9 as far as it differs: of a bead along a curved panel it was not said which side it stands on. */
-const V9Schema = z.looseObject({ version: z.literal(9), taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })) }); // prettier-ignore
+/**
+ * The form of version 9 as far as it differs: of a bead along a curved panel it was not said which
+ * side it stands on.
+ */
+const V9Schema = z.looseObject({
+  version: z.literal(9),
+  taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })),
+});
 
 function fromVersion9(given: z.output<typeof V9Schema>): unknown {
   const { taken } = given;
@@ -182,7 +229,10 @@ function twice(ids: readonly string[]): string[] {
   return [...new Set(ids.filter((id) => seen.size === seen.add(id).size))];
 }
 
-/** What must hold together beyond the form: ids once, references there, edges parting the sides without gap or overlap. */
+/**
+ * What must hold together beyond the form: ids once, references there, edges parting the sides
+ * without gap or overlap.
+ */
 function hangsTogether(doc: PatternDoc): Result<{ doc: PatternDoc }> {
   const lists = [
     doc.corners,
@@ -209,16 +259,18 @@ function hangsTogether(doc: PatternDoc): Result<{ doc: PatternDoc }> {
   // Edges in outline order, each a run of neighbouring sides, together every side once.
   const inEdges = doc.edges.flatMap((e) => e.sides);
   const start = doc.sides.findIndex((s) => s.id === inEdges[0]);
-  const parts = inEdges.length === doc.sides.length && inEdges.every((id, i) => doc.sides[(start + i) % doc.sides.length]!.id === id); // prettier-ignore
+  const parts =
+    inEdges.length === doc.sides.length &&
+    inEdges.every((id, i) => doc.sides[(start + i) % doc.sides.length]!.id === id);
   return parts ? { ok: true, doc } : failure(stop('document-edges-part-badly', []));
 }
 
 /**
- * The one door for cards: from the database, a file, the network or the browser's store. Brought up from any older
- * version, checked by form and for what must hold together.
+ * The one door for cards: from the database, a file, the network or the browser's store. Brought up
+ * from any older version, checked by form and for what must hold together.
  *
- * Problems (stop): `document-too-new`, `document-unreadable` (about: the place in it), `document-ids-twice`,
- * `document-reference-gone`, `document-edges-part-badly` (about: ids).
+ * Problems (stop): `document-too-new`, `document-unreadable` (about: the place in it),
+ * `document-ids-twice`, `document-reference-gone`, `document-edges-part-badly` (about: ids).
  */
 export function readPattern(given: unknown): Result<{ doc: PatternDoc }> {
   const version = z.looseObject({ version: z.number() }).safeParse(given);

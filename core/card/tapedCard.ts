@@ -5,7 +5,10 @@ import { outlineOf } from './outline';
 import type { PatternDoc } from './pattern';
 import { wedgesOn } from './tucksOnCard';
 
-/** A card as paper to be taped: its outline and its tucks and slits, each where its mouth is along it. */
+/**
+ * A card as paper to be taped: its outline and its tucks and slits, each where its mouth is along
+ * it.
+ */
 export function paperOf(doc: PatternDoc): { outline: Path; wedges: PaperWedge[] } {
   const { path } = outlineOf(doc);
   const wedges = wedgesOn(doc).map(({ tuck, mouth: [a, b], point }): PaperWedge => {
@@ -13,7 +16,8 @@ export function paperOf(doc: PatternDoc): { outline: Path; wedges: PaperWedge[] 
     let [at, gone, least] = [0, 0, Infinity];
     for (const s of path) {
       const found = nearest(s, middle);
-      if (found.distance < least) [at, least] = [gone + found.at * segmentLength(s), found.distance];
+      if (found.distance < least)
+        [at, least] = [gone + found.at * segmentLength(s), found.distance];
       gone += segmentLength(s);
     }
     return { id: tuck.id, kind: tuck.kind, atMm: at, widthMm: tuck.widthMm, point };

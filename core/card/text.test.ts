@@ -5,7 +5,9 @@ import { storable, text } from './text';
 test('what is called storable comes back from UTF-8 as it went in, and holds no NUL; what is not, does not', () => {
   const anything = fc.oneof(
     fc.string({ unit: 'binary' }),
-    fc.array(fc.constantFrom('a', '\0', '\ud83d', '\udd27', '\u00e9', '\u{1f527}')).map((parts) => parts.join('')),
+    fc
+      .array(fc.constantFrom('a', '\0', '\ud83d', '\udd27', '\u00e9', '\u{1f527}'))
+      .map((parts) => parts.join('')),
   );
   fc.assert(
     fc.property(anything, (given) => {

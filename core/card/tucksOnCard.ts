@@ -8,10 +8,16 @@ import type { CardTuck, PatternDoc } from './pattern';
 import type { PaperCurve } from './tucks';
 import { paperCurve } from './tucks';
 
-/** A tuck or slit as it lies on the card: the two ends of its mouth on the outline, and where it runs out. */
+/**
+ * A tuck or slit as it lies on the card: the two ends of its mouth on the outline, and where it
+ * runs out.
+ */
 export type Wedge = { tuck: CardTuck; mouth: [Vec, Vec]; point: Vec };
 
-/** Where the tucks and slits of a card lie, square in from the outline; one whose place is gone is left out. */
+/**
+ * Where the tucks and slits of a card lie, square in from the outline; one whose place is gone is
+ * left out.
+ */
 export function wedgesOn(doc: PatternDoc): Wedge[] {
   return doc.tucks.flatMap((tuck) => {
     const spot = spotOf(doc, tuck.at);
@@ -21,7 +27,11 @@ export function wedgesOn(doc: PatternDoc): Wedge[] {
     const way = directionAt(side, spot.at);
     const half = tuck.widthMm / 2;
     return [
-      { tuck, mouth: [along(at, way, -half), along(at, way, half)], point: along(at, left(way), tuck.depthMm) },
+      {
+        tuck,
+        mouth: [along(at, way, -half), along(at, way, half)],
+        point: along(at, left(way), tuck.depthMm),
+      },
     ];
   });
 }

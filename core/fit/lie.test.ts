@@ -47,8 +47,10 @@ test('what is said follows from which stations are out, and nothing else', () =>
       if (/^(even-)?tight/.test(found.lie)) expect(Math.max(...out)).toBeLessThan(1);
       if (/^(even-)?wide/.test(found.lie)) expect(Math.min(...out)).toBeGreaterThan(-1);
       if (/middle$/.test(found.lie)) expect([out[0], out[out.length - 1]]).toEqual([0, 0]);
-      if (/at-start$/.test(found.lie)) expect([out[0] !== 0, out[out.length - 1]]).toEqual([true, 0]);
-      if (/ends$/.test(found.lie)) expect([out[0] !== 0, out[out.length - 1] !== 0]).toEqual([true, true]);
+      if (/at-start$/.test(found.lie))
+        expect([out[0] !== 0, out[out.length - 1]]).toEqual([true, 0]);
+      if (/ends$/.test(found.lie))
+        expect([out[0] !== 0, out[out.length - 1] !== 0]).toEqual([true, true]);
       if (/^tapers/.test(found.lie)) expect(out[0]! * out[out.length - 1]!).toBeLessThanOrEqual(0);
     }),
   );

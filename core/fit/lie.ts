@@ -1,19 +1,36 @@
 import { ROUNDING_MM } from '../measure/tolerance';
 import type { Target } from './target';
 
-/** A gap read along an edge: where, mm from the edge's start, and how wide; flush is + when the piece stands proud. */
+/**
+ * A gap read along an edge: where, mm from the edge's start, and how wide; flush is + when the
+ * piece stands proud.
+ */
 export type Reading = { atMm: number; gapMm: number | null; flushMm: number | null };
 
 /**
- * How the gap along an edge lies against its target, from which stations are out and which way: none (`even`), all one
- * way, one way at one place, tight toward one end and wide toward the other (`tapers-to-…` names the tight end), or both
- * ways without such order (`uneven`).
+ * How the gap along an edge lies against its target, from which stations are out and which way:
+ * none (`even`), all one way, one way at one place, tight toward one end and wide toward the other
+ * (`tapers-to-…` names the tight end), or both ways without such order (`uneven`).
  */
 export const LIES = [
-  'unread', 'even', 'even-tight', 'even-wide', 'tapers-to-start', 'tapers-to-end', 'tight-at-start', 'tight-at-end',
-  'tight-at-ends', 'tight-in-middle', 'tight-in-places', 'wide-at-start', 'wide-at-end', 'wide-at-ends', 'wide-in-middle',
-  'wide-in-places', 'uneven',
-] as const; // prettier-ignore
+  'unread',
+  'even',
+  'even-tight',
+  'even-wide',
+  'tapers-to-start',
+  'tapers-to-end',
+  'tight-at-start',
+  'tight-at-end',
+  'tight-at-ends',
+  'tight-in-middle',
+  'tight-in-places',
+  'wide-at-start',
+  'wide-at-end',
+  'wide-at-ends',
+  'wide-in-middle',
+  'wide-in-places',
+  'uneven',
+] as const;
 export type Lie = (typeof LIES)[number];
 
 /** A place outside the tolerance, and by how much, mm. */
@@ -22,7 +39,9 @@ type Off = { atMm: number; byMm: number };
 export type EdgeLie = {
   lie: Lie;
   meanMm: number;
-  /** How much wider the gap is at the far end than at the start, along the best straight line, mm. */
+  /**
+   * How much wider the gap is at the far end than at the start, along the best straight line, mm.
+   */
   taperMm: number;
   /** Largest distance of a reading from that line, mm. */
   strayMm: number;
@@ -31,7 +50,10 @@ export type EdgeLie = {
   wide: Off[];
   proud: Off[];
   low: Off[];
-  /** Every station read is within tolerance, gap and flush; there may be stations that are not read yet. */
+  /**
+   * Every station read is within tolerance, gap and flush; there may be stations that are not read
+   * yet.
+   */
   good: boolean;
   /** Stations whose gap was read, of how many. */
   read: number;
@@ -39,7 +61,9 @@ export type EdgeLie = {
 };
 
 /** Where along the readings the ones that are out lie: `out` for each reading in order. */
-function whereOut(out: readonly boolean[]): 'all' | 'at-start' | 'at-end' | 'at-ends' | 'in-middle' | 'in-places' {
+function whereOut(
+  out: readonly boolean[],
+): 'all' | 'at-start' | 'at-end' | 'at-ends' | 'in-middle' | 'in-places' {
   const n = out.length;
   const first = out.indexOf(true);
   const last = out.lastIndexOf(true);
@@ -69,8 +93,9 @@ function lieFrom(ways: readonly (-1 | 0 | 1)[]): Lie {
 }
 
 /**
- * How an edge lies, from its readings against a target. Words follow from which stations are outside the tolerance and
- * which way; a straight line laid through the gaps by least squares gives the taper. Readings may come in any order.
+ * How an edge lies, from its readings against a target. Words follow from which stations are
+ * outside the tolerance and which way; a straight line laid through the gaps by least squares gives
+ * the taper. Readings may come in any order.
  */
 export function lieOf(
   readings: readonly Reading[],
@@ -80,8 +105,12 @@ export function lieOf(
     .flatMap((r) => (r.gapMm === null ? [] : [{ x: r.atMm, g: r.gapMm }]))
     .sort((a, b) => a.x - b.x);
   const off = (list: Off[]) => list.filter((p) => p.byMm > ROUNDING_MM);
-  const tight = off(gaps.map(({ x, g }) => ({ atMm: x, byMm: target.gapMm - target.toleranceMm - g })));
-  const wide = off(gaps.map(({ x, g }) => ({ atMm: x, byMm: g - target.gapMm - target.toleranceMm })));
+  const tight = off(
+    gaps.map(({ x, g }) => ({ atMm: x, byMm: target.gapMm - target.toleranceMm - g })),
+  );
+  const wide = off(
+    gaps.map(({ x, g }) => ({ atMm: x, byMm: g - target.gapMm - target.toleranceMm })),
+  );
   const flush = readings.flatMap((r) => (r.flushMm === null ? [] : [{ x: r.atMm, f: r.flushMm }]));
   const proud = off(flush.map(({ x, f }) => ({ atMm: x, byMm: f - target.flushMm })));
   const low = off(flush.map(({ x, f }) => ({ atMm: x, byMm: -f - target.flushMm })));
@@ -92,7 +121,8 @@ export function lieOf(
   const meanX = gaps.reduce((sum, p) => sum + p.x, 0) / gaps.length;
   const meanMm = gaps.reduce((sum, p) => sum + p.g, 0) / gaps.length;
   const sxx = gaps.reduce((sum, p) => sum + (p.x - meanX) ** 2, 0);
-  const slope = sxx > 0 ? gaps.reduce((sum, p) => sum + (p.x - meanX) * (p.g - meanMm), 0) / sxx : 0;
+  const slope =
+    sxx > 0 ? gaps.reduce((sum, p) => sum + (p.x - meanX) * (p.g - meanMm), 0) / sxx : 0;
   const taperMm = slope * (gaps[gaps.length - 1]!.x - gaps[0]!.x);
   const strayMm = Math.max(...gaps.map((p) => Math.abs(p.g - meanMm - slope * (p.x - meanX))));
   const lie = lieFrom(

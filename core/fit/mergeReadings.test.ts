@@ -18,17 +18,33 @@ const edgeOf = (count: number) =>
       flushMm: 1,
       stations: read.map(([gapMm, flushMm], i) => ({ atMm: i * 10, gapMm, flushMm })),
     }));
-const inStep = fc.integer({ min: 1, max: 6 }).chain((n) => fc.tuple(edgeOf(n), edgeOf(n), edgeOf(n)));
-const anyCounts = fc.tuple(fc.integer({ min: 1, max: 5 }), fc.integer({ min: 1, max: 5 }), fc.integer({ min: 1, max: 5 })).chain(([a, b, c]) => fc.tuple(edgeOf(a), edgeOf(b), edgeOf(c))); // prettier-ignore
+const inStep = fc
+  .integer({ min: 1, max: 6 })
+  .chain((n) => fc.tuple(edgeOf(n), edgeOf(n), edgeOf(n)));
+const anyCounts = fc
+  .tuple(
+    fc.integer({ min: 1, max: 5 }),
+    fc.integer({ min: 1, max: 5 }),
+    fc.integer({ min: 1, max: 5 }),
+  )
+  .chain(([a, b, c]) => fc.tuple(edgeOf(a), edgeOf(b), edgeOf(c)));
 
 test('station by station: whoever alone read anew is heard, nobody’s reading is lost unsaid', () => {
   fc.assert(
     fc.property(inStep, ([since, mine, now]) => {
       const found = mergedReadings(since, mine, now);
       const cells = since.stations.flatMap((s, i) =>
-        (['gapMm', 'flushMm'] as const).map((what) => ({ i, what, was: s[what], here: mine.stations[i]![what], there: now.stations[i]![what] })),
-      ); // prettier-ignore
-      const both = cells.filter(({ was, here, there }) => here !== was && there !== was && here !== there);
+        (['gapMm', 'flushMm'] as const).map((what) => ({
+          i,
+          what,
+          was: s[what],
+          here: mine.stations[i]![what],
+          there: now.stations[i]![what],
+        })),
+      );
+      const both = cells.filter(
+        ({ was, here, there }) => here !== was && there !== was && here !== there,
+      );
       expect(found.ok).toBe(both.length === 0);
       if (!found.ok) return expect(found.clashes).toHaveLength(both.length);
       for (const { i, what, was, here, there } of cells)
@@ -40,7 +56,10 @@ test('station by station: whoever alone read anew is heard, nobody’s reading i
 test('nothing changed there: mine; nothing changed here: theirs; the same merged again changes nothing', () => {
   fc.assert(
     fc.property(inStep, anyCounts, ([since, mine, now], [one, other]) => {
-      expect(mergedReadings(one, other, one)).toEqual({ ok: true, merged: expect.objectContaining({ stations: other.stations }) }); // prettier-ignore
+      expect(mergedReadings(one, other, one)).toEqual({
+        ok: true,
+        merged: expect.objectContaining({ stations: other.stations }),
+      });
       const theirs = mergedReadings(since, since, now);
       expect(theirs).toMatchObject({ ok: true, merged: { stations: now.stations } });
       const once = mergedReadings(since, mine, now);

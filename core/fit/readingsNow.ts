@@ -3,9 +3,9 @@ import { edgeOfRecord } from '../card/recordPlace';
 import type { Reading } from './lie';
 
 /**
- * What was read along an edge, at its places on the card as it is now: a card that was turned over since has the starts
- * and ends of its edges changed about. Readings stay with their places; those of an edge that is no more come back as
- * they were.
+ * What was read along an edge, at its places on the card as it is now: a card that was turned over
+ * since has the starts and ends of its edges changed about. Readings stay with their places; those
+ * of an edge that is no more come back as they were.
  */
 export function readingsNow<R extends { edge: string; turned: boolean; stations: Reading[] }>(
   doc: PatternDoc,

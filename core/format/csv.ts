@@ -14,9 +14,20 @@ export const csv = (rows: readonly (readonly (string | number)[])[]): string =>
 export function foldCsv(development: Development): string {
   const brakes = scribeTable(development).lines.filter((line) => line.line === 'brake');
   const head = [
-    'fold', 'angle_deg', 'toward', 'inside_radius_mm', 'thickness_mm', 'k', 'allowance_mm', 'deduction_mm', 'card_made',
-    'setback_mm', 'shift_mm', 'brake_from_edge', 'brake_distance_mm',
-  ]; // prettier-ignore
+    'fold',
+    'angle_deg',
+    'toward',
+    'inside_radius_mm',
+    'thickness_mm',
+    'k',
+    'allowance_mm',
+    'deduction_mm',
+    'card_made',
+    'setback_mm',
+    'shift_mm',
+    'brake_from_edge',
+    'brake_distance_mm',
+  ];
   const rows = development.folds.map((fold, i) => {
     const from = brakes[i]!.from;
     const parallel = from.kind === 'parallel';

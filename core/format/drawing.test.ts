@@ -17,12 +17,17 @@ function example(): { layers: Layers; csv: string } {
     PlainCardSchema.parse({
       thicknessMm: 1,
       rule: { kind: 'din6935' },
-      outline: [[0, 0], [160, 0], [160, 60], [0, 60]],
+      outline: [
+        [0, 0],
+        [160, 0],
+        [160, 60],
+        [0, 60],
+      ],
       folds: [{ from: [40, 0], to: [40, 60], angleDeg: 90, radiusMm: 1.6 }],
       holes: [{ at: [120, 30], diameterMm: 12 }],
       base: [100, 30],
     }),
-  ); // prettier-ignore
+  );
   if (!read.ok) throw new Error('plain card refused');
   let doc = reshapeSide(read.doc, read.doc.sides[1]!.id, 0.5);
   doc = setEdge(doc, doc.edges[0]!.id, { joint: { kind: 'lap', widthMm: 12 } });
@@ -35,7 +40,13 @@ test('DXF read back by an independent reader: layers, real arcs and circles, a c
   const { layers } = example();
   const parsed = new DxfParser().parseSync(toDxf(layers))!;
   expect(parsed.header.$ACADVER).toBe('AC1009');
-  expect(Object.keys(parsed.tables.layer.layers).sort()).toEqual(['BRAKE', 'CUT', 'FOLD', 'HOLE', 'SCRIBE']);
+  expect(Object.keys(parsed.tables.layer.layers).sort()).toEqual([
+    'BRAKE',
+    'CUT',
+    'FOLD',
+    'HOLE',
+    'SCRIBE',
+  ]);
   const kinds = parsed.entities.map((e) => `${e.type} ${e.layer}`);
   expect(kinds.filter((k) => k === 'LINE FOLD')).toHaveLength(2);
   expect(kinds.filter((k) => k === 'LINE BRAKE')).toHaveLength(1);
@@ -57,7 +68,8 @@ test('DXF read back by an independent reader: layers, real arcs and circles, a c
   };
   let doubled = 0;
   const ends: string[] = [];
-  const note = (x: number, y: number) => ends.push(`${x.toFixed(3)} ${y.toFixed(3)}`.replace(/-0\.000/g, '0.000'));
+  const note = (x: number, y: number) =>
+    ends.push(`${x.toFixed(3)} ${y.toFixed(3)}`.replace(/-0\.000/g, '0.000'));
   for (const e of parsed.entities as unknown as Entity[]) {
     if (e.layer !== 'CUT') continue;
     if (e.type === 'LINE') {
@@ -67,7 +79,10 @@ test('DXF read back by an independent reader: layers, real arcs and circles, a c
       note(b.x, b.y);
     } else {
       const sweep = (e.endAngle - e.startAngle + 2 * Math.PI) % (2 * Math.PI);
-      const at = (t: number) => ({ x: e.center.x + e.radius * Math.cos(t), y: e.center.y + e.radius * Math.sin(t) });
+      const at = (t: number) => ({
+        x: e.center.x + e.radius * Math.cos(t),
+        y: e.center.y + e.radius * Math.sin(t),
+      });
       const a = at(e.startAngle);
       const b = at(e.endAngle);
       doubled += a.x * b.y - a.y * b.x + e.radius ** 2 * (sweep - Math.sin(sweep));
@@ -102,6 +117,11 @@ test('the fold table has a heading and a row for each fold, with the brake line 
   const row = Object.fromEntries(rows[1]!.split(',').map((value, i) => [head[i], value]));
   // DIN 6935 table, T 1, R 1.6: 2.1 mm off.
   expect(Number(row.deduction_mm)).toBeCloseTo(2.096, 3);
-  expect(row).toMatchObject({ fold: '1', angle_deg: '90', toward: 'face', card_made: 'outside-sharp' });
+  expect(row).toMatchObject({
+    fold: '1',
+    angle_deg: '90',
+    toward: 'face',
+    card_made: 'outside-sharp',
+  });
   expect(row.brake_from_edge).toMatch(/^[A-D]$/);
 });

@@ -13,8 +13,9 @@ type LayerName = keyof typeof LAYERS;
 const n = (value: number): string => (Math.round(value * 1e6) / 1e6 + 0).toString();
 
 /**
- * The drawing as an ASCII DXF file of release 12 (AC1009), in millimetres: lines and true arcs and circles, on layers
- * CUT, FOLD, BRAKE, SCRIBE and HOLE. Group codes as in the published DXF reference of that release.
+ * The drawing as an ASCII DXF file of release 12 (AC1009), in millimetres: lines and true arcs and
+ * circles, on layers CUT, FOLD, BRAKE, SCRIBE and HOLE. Group codes as in the published DXF
+ * reference of that release.
  */
 export function toDxf(layers: Layers): string {
   const out: string[] = [];
@@ -41,9 +42,17 @@ export function toDxf(layers: Layers): string {
   put(0, 'TABLE');
   put(2, 'LTYPE');
   put(70, 1);
-  for (const [code, value] of [[0, 'LTYPE'], [2, 'CONTINUOUS'], [70, 0], [3, 'Solid line'], [72, 65], [73, 0], [40, 0]] as const) {
+  for (const [code, value] of [
+    [0, 'LTYPE'],
+    [2, 'CONTINUOUS'],
+    [70, 0],
+    [3, 'Solid line'],
+    [72, 65],
+    [73, 0],
+    [40, 0],
+  ] as const) {
     put(code, value);
-  } // prettier-ignore
+  }
   put(0, 'ENDTAB');
   put(0, 'TABLE');
   put(2, 'LAYER');

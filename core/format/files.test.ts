@@ -18,8 +18,8 @@ import { readJob } from './readJob';
 test('values with commas, quotes and lines in them are read back by another reader as they were', () => {
   const rows = [
     ['plain', 'a, b', 'say "edge A"', 'two\nlines', ''],
-    ['Ünïcödé', '−1', "31 15/16\"", '\t', ' '],
-  ]; // prettier-ignore
+    ['Ünïcödé', '−1', '31 15/16"', '\t', ' '],
+  ];
   expect(Papa.parse<string[]>(csv(rows), { skipEmptyLines: true }).data).toEqual(rows);
   // RFC 4180: every line ends with CR LF.
   expect(csv([['a', 1.23456]])).toBe('a,1.235\r\n');
@@ -28,7 +28,11 @@ test('values with commas, quotes and lines in them are read back by another read
 test('the fold table of every demo piece: a row a fold, the figures of its blank', () => {
   for (const piece of demoJob().pieces) {
     const pattern = piece.card.versions[piece.card.current - 1]!.doc;
-    const found = develop(pattern, sheetMetal(metalById(piece.metal), piece.thicknessMm, USUAL_SHOP), USUAL_SHOP);
+    const found = develop(
+      pattern,
+      sheetMetal(metalById(piece.metal), piece.thicknessMm, USUAL_SHOP),
+      USUAL_SHOP,
+    );
     if (!found.ok) throw new Error(piece.name);
     const { data, errors } = Papa.parse<Record<string, string>>(foldCsv(found.development), {
       header: true,
@@ -41,7 +45,10 @@ test('the fold table of every demo piece: a row a fold, the figures of its blank
       expect(Number(row.deduction_mm)).toBeCloseTo(fold.allowance.deductionMm, 2);
       expect(Number(row.angle_deg)).toBe(fold.bend.angleDeg);
       // Allowance less twice the setback is what everything beyond moves.
-      expect(Number(row.allowance_mm) - 2 * Number(row.setback_mm)).toBeCloseTo(Number(row.shift_mm), 2);
+      expect(Number(row.allowance_mm) - 2 * Number(row.setback_mm)).toBeCloseTo(
+        Number(row.shift_mm),
+        2,
+      );
       expect(pattern.edges.map((edge) => edge.letter)).toContain(row.brake_from_edge);
     });
   }
@@ -66,7 +73,9 @@ describe('a job file', () => {
 
   test('what does not fit is told by its place', () => {
     expect(broken(() => undefined)).toBe('taken');
-    expect(broken((job) => (job.pieces[1]!.thicknessMm = 40))).toBe('job-unreadable: pieces 1 thicknessMm');
+    expect(broken((job) => (job.pieces[1]!.thicknessMm = 40))).toBe(
+      'job-unreadable: pieces 1 thicknessMm',
+    );
     expect(broken((job) => (job.pieces[0]!.card.versions[0]!.doc.corners[2]!.x = Number.NaN))).toBe(
       'document-unreadable: piece 1, card 1: corners.2.x',
     );
@@ -76,20 +85,28 @@ describe('a job file', () => {
     const badly = 'job-unreadable: pieces 0 card';
     expect(broken((job) => (job.pieces[0]!.card.current = 9))).toBe(badly);
     expect(broken((job) => (job.pieces[0]!.card.versions[1]!.parent = 2))).toBe(badly);
-    expect(broken((job) => job.pieces[0]!.card.versions.push(job.pieces[0]!.card.versions[0]!))).toBe(badly);
+    expect(
+      broken((job) => job.pieces[0]!.card.versions.push(job.pieces[0]!.card.versions[0]!)),
+    ).toBe(badly);
     // What must hold together beyond the form.
     const inCard = (change: (doc: PatternDoc) => void) =>
       broken((job) => change(job.pieces[0]!.card.versions[2]!.doc));
     const third = 'piece 1, card 3';
-    expect(inCard((doc) => (doc.folds[1]!.id = doc.folds[0]!.id))).toBe(`document-ids-twice: ${third}: f1`);
-    expect(inCard((doc) => (doc.sides[0]!.from = 'gone'))).toMatch(new RegExp(`^document-reference-gone: ${third}`));
+    expect(inCard((doc) => (doc.folds[1]!.id = doc.folds[0]!.id))).toBe(
+      `document-ids-twice: ${third}: f1`,
+    );
+    expect(inCard((doc) => (doc.sides[0]!.from = 'gone'))).toMatch(
+      new RegExp(`^document-reference-gone: ${third}`),
+    );
     expect(inCard((doc) => doc.edges.reverse())).toBe(`document-edges-part-badly: ${third}`);
     expect(inCard((doc) => doc.edges.pop())).toBe(`document-edges-part-badly: ${third}`);
     expect(inCard((doc) => (doc.version = 99 as never))).toBe(`document-too-new: ${third}`);
   });
 
   test('a job of every older version comes up to date whole', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v1.json', 'utf8')) as { pieces: V1Piece[] };
+    const old = JSON.parse(readFileSync('core/format/fixtures/job-v1.json', 'utf8')) as {
+      pieces: V1Piece[];
+    };
     const read = readJob(old);
     if (!read.ok) throw new Error(JSON.stringify(read.problems));
     read.job.pieces.forEach((piece, i) => {
@@ -114,7 +131,9 @@ describe('a job file', () => {
           ),
         ).toEqual(edge.weld);
       }
-      expect(piece.welds.map(({ made: _made, withdrawn: _withdrawn, ...weld }) => weld)).toEqual(before.welds);
+      expect(piece.welds.map(({ made: _made, withdrawn: _withdrawn, ...weld }) => weld)).toEqual(
+        before.welds,
+      );
     });
     // Written and read again it stays as it is.
     expect(readJob(JSON.parse(writeJob(read.job)))).toEqual(read);
@@ -128,7 +147,9 @@ describe('a job file', () => {
 
   test('of beads of version 8 it is not said which side of a curve they stand on, and the job is else as it was', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v8.json', 'utf8')) as JobFile;
-    expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.beads.length > 0))).toBe(true);
+    expect(
+      old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.beads.length > 0)),
+    ).toBe(true);
     expect(readJob(structuredClone(old))).toEqual({
       ok: true,
       job: { ...old, version: 9, pieces: cardsAs(old.pieces, sideless) },
@@ -139,16 +160,24 @@ describe('a job file', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v7.json', 'utf8')) as JobFile;
     expect(old.pieces.some(({ fits }) => fits.length > 0)).toBe(true);
     const pieces = trackless(old.pieces).map((piece) => ({ ...piece, fits: byNobody(piece) }));
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 9, pieces } });
+    expect(readJob(structuredClone(old))).toEqual({
+      ok: true,
+      job: { ...old, version: 9, pieces },
+    });
   });
 
   test('maps of cards of version 8 have no tracks, nor have those of others they hold', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v8.json', 'utf8')) as JobFile;
     const expected = { ...old, version: 9, pieces: trackless(structuredClone(old.pieces)) };
     const cards = old.pieces.flatMap(({ card }) =>
-      card.versions.flatMap(({ doc }) => [doc, doc.taken?.card, doc.taken?.here].flatMap((one) => one ?? [])),
+      card.versions.flatMap(({ doc }) =>
+        [doc, doc.taken?.card, doc.taken?.here].flatMap((one) => one ?? []),
+      ),
     );
-    for (const card of cards as { version: number; crown: { map: { tracks?: unknown } | null } | null }[]) {
+    for (const card of cards as {
+      version: number;
+      crown: { map: { tracks?: unknown } | null } | null;
+    }[]) {
       card.version = 8;
       if (card.crown?.map) delete card.crown.map.tracks;
     }
@@ -166,32 +195,61 @@ describe('a job file', () => {
   });
 
   test('what was ruled on cards of version 3 stays; they have no profiles, and come from no other', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v4-card-v3.json', 'utf8')) as JobFile;
+    const old = JSON.parse(
+      readFileSync('core/format/fixtures/job-v4-card-v3.json', 'utf8'),
+    ) as JobFile;
     const { rules, tucks, measured } = old.pieces[0]!.card.versions.at(-1)!.doc;
     expect([rules.length, tucks.length, measured]).not.toEqual([0, 0, null]);
     const kept = { rules, tucks, measured };
     const read = readJob(structuredClone(old));
-    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({ ...kept, version: 10, profiles: [], marks: [], beads: [], crown: null, taken: null }); // prettier-ignore
+    expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({
+      ...kept,
+      version: 10,
+      profiles: [],
+      marks: [],
+      beads: [],
+      crown: null,
+      taken: null,
+    });
   });
 
   test('cards of version 4 have nothing marked, nor has what they have of others', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v5-card-v4.json', 'utf8')) as JobFile;
-    const cards = (job: JobFile) => job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
+    const old = JSON.parse(
+      readFileSync('core/format/fixtures/job-v5-card-v4.json', 'utf8'),
+    ) as JobFile;
+    const cards = (job: JobFile) =>
+      job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
     expect(cards(old).some(({ taken }) => taken?.card)).toBe(true);
     const read = readJob(structuredClone(old));
-    const now = <T extends object>(card: T) => ({ ...card, version: 10 as const, marks: [], beads: [], crown: null });
-    const expected = cards(old).map(({ taken, ...doc }) => ({ ...now(doc), taken: taken && { ...taken, card: now(taken.card), here: taken.here && now(taken.here) } })); // prettier-ignore
+    const now = <T extends object>(card: T) => ({
+      ...card,
+      version: 10 as const,
+      marks: [],
+      beads: [],
+      crown: null,
+    });
+    const expected = cards(old).map(({ taken, ...doc }) => ({
+      ...now(doc),
+      taken: taken && { ...taken, card: now(taken.card), here: taken.here && now(taken.here) },
+    }));
     expect(read.ok && cards(read.job)).toEqual(expected);
   });
 
   test('cards of version 5 have no beads, nor has what they have of others', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v6-card-v5.json', 'utf8')) as JobFile;
+    const old = JSON.parse(
+      readFileSync('core/format/fixtures/job-v6-card-v5.json', 'utf8'),
+    ) as JobFile;
     expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.taken))).toBe(true);
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 9, pieces: beadless(old) } });
+    expect(readJob(structuredClone(old))).toEqual({
+      ok: true,
+      job: { ...old, version: 9, pieces: beadless(old) },
+    });
   });
 
   test('cards of version 6 were laid flat from nothing, nor was what they have of others', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v7-card-v6.json', 'utf8')) as JobFile;
+    const old = JSON.parse(
+      readFileSync('core/format/fixtures/job-v7-card-v6.json', 'utf8'),
+    ) as JobFile;
     expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.taken))).toBe(true);
     expect(readJob(structuredClone(old))).toEqual({
       ok: true,
@@ -200,38 +258,64 @@ describe('a job file', () => {
   });
 
   test('of what cards of version 7 were laid flat from nothing but edges was held, and no map was kept', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v7-card-v7.json', 'utf8')) as JobFile;
-    const cards = (job: JobFile) => job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
+    const old = JSON.parse(
+      readFileSync('core/format/fixtures/job-v7-card-v7.json', 'utf8'),
+    ) as JobFile;
+    const cards = (job: JobFile) =>
+      job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
     expect(cards(old).some(({ crown }) => crown)).toBe(true);
     const read = readJob(structuredClone(old));
-    const now = <T extends { crown: object | null }>(card: T) => sideless({ ...card, crown: card.crown && { ...card.crown, hold: [], map: null } } as unknown as PatternDoc); // prettier-ignore
-    const expected = cards(old).map(({ taken, ...doc }) => ({ ...now(doc), taken: taken && { ...taken, card: now(taken.card), here: taken.here && now(taken.here) } })); // prettier-ignore
+    const now = <T extends { crown: object | null }>(card: T) =>
+      sideless({
+        ...card,
+        crown: card.crown && { ...card.crown, hold: [], map: null },
+      } as unknown as PatternDoc);
+    const expected = cards(old).map(({ taken, ...doc }) => ({
+      ...now(doc),
+      taken: taken && { ...taken, card: now(taken.card), here: taken.here && now(taken.here) },
+    }));
     expect(read.ok && cards(read.job)).toEqual(expected);
   });
 
   test('of pieces of version 6 nothing has been shaped, and they are else as they were', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v6.json', 'utf8')) as JobFile;
     const pieces = withCards(old.pieces, {}).map((piece) => ({ ...piece, shaping: unshaped() }));
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 9, pieces } });
+    expect(readJob(structuredClone(old))).toEqual({
+      ok: true,
+      job: { ...old, version: 9, pieces },
+    });
   });
 
   test('of pieces of version 5 nothing has been said of their folding, and they are else as they were', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v5.json', 'utf8')) as JobFile;
     const pieces = beadless(old).map((piece) => ({ ...piece, folding: unfolded() }));
-    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: { ...old, version: 9, pieces } });
+    expect(readJob(structuredClone(old))).toEqual({
+      ok: true,
+      job: { ...old, version: 9, pieces },
+    });
   });
 
   test('a piece comes from one before it in the file', () => {
     const job = JSON.parse(readFileSync('core/format/fixtures/job-v5.json', 'utf8')) as JobFile;
     job.pieces[0]!.came = { piece: 0, as: 'again', why: '' };
-    expect(readJob(job)).toMatchObject({ ok: false, problems: [{ code: 'job-unreadable', about: ['pieces 0 came piece'] }] }); // prettier-ignore
+    expect(readJob(job)).toMatchObject({
+      ok: false,
+      problems: [{ code: 'job-unreadable', about: ['pieces 0 came piece'] }],
+    });
   });
 
   test('a job from before there were pictures has none, and is else as it was', () => {
     const old = JSON.parse(readFileSync('core/format/fixtures/job-v2.json', 'utf8')) as JobFile;
     const read = readJob(old);
-    const pieces = withCardsNow(old).map((piece) => ({ ...piece, pictures: [], survey: unsurveyed() }));
-    expect(read).toEqual({ ok: true, job: { ...old, version: 9, survey: [], pictures: [], pieces } });
+    const pieces = withCardsNow(old).map((piece) => ({
+      ...piece,
+      pictures: [],
+      survey: unsurveyed(),
+    }));
+    expect(read).toEqual({
+      ok: true,
+      job: { ...old, version: 9, survey: [], pictures: [], pieces },
+    });
   });
 
   test('a job from before pieces were surveyed takes nothing away, and its readings are as they were', () => {
@@ -244,39 +328,68 @@ describe('a job file', () => {
     expect(survey.filter(({ body }) => body.kind === 'round').length).toBeGreaterThan(0);
     for (const { body } of survey) {
       if (body.kind === 'measure') expect(body.partner).toBeNull();
-      if (body.kind === 'round') for (const reading of Object.values(body.readings)) expect(reading.as).toBe('');
+      if (body.kind === 'round')
+        for (const reading of Object.values(body.readings)) expect(reading.as).toBe('');
     }
   });
 
   test('a record is about an edge that the card has or had', () => {
     const job = JSON.parse(readFileSync('core/format/fixtures/job-v4.json', 'utf8')) as JobFile;
     job.pieces[0]!.inspections[1]!.edge = 's3[]';
-    expect(readJob(job)).toMatchObject({ ok: false, problems: [{ code: 'job-unreadable', about: ['pieces 0 inspections 1 edge'] }] }); // prettier-ignore
+    expect(readJob(job)).toMatchObject({
+      ok: false,
+      problems: [{ code: 'job-unreadable', about: ['pieces 0 inspections 1 edge'] }],
+    });
   });
 
   test('a picture hangs on a record that is there', () => {
     const job = JSON.parse(readFileSync('core/format/fixtures/job-v4.json', 'utf8')) as JobFile;
     job.pieces[0]!.pictures[0]!.on = { owner: 'weld', record: 99 };
-    expect(readJob(job)).toMatchObject({ ok: false, problems: [{ code: 'job-unreadable', about: ['pieces 0 pictures 0 on'] }] }); // prettier-ignore
+    expect(readJob(job)).toMatchObject({
+      ok: false,
+      problems: [{ code: 'job-unreadable', about: ['pieces 0 pictures 0 on'] }],
+    });
   });
 });
 
 /** A card of version 9, as it is now. */
-const sideless = (card: PatternDoc): PatternDoc => ({ ...card, version: 10, beads: card.beads.map((bead) => ({ ...bead, acrossOn: null })) }); // prettier-ignore
+const sideless = (card: PatternDoc): PatternDoc => ({
+  ...card,
+  version: 10,
+  beads: card.beads.map((bead) => ({ ...bead, acrossOn: null })),
+});
 
 /** The pieces of a file with cards of version 8, their cards as they are now. */
 const trackless = (pieces: JobFile['pieces']): JobFile['pieces'] =>
-  cardsAs(pieces, (card) => sideless({ ...card, crown: card.crown && { ...card.crown, map: card.crown.map && { ...card.crown.map, tracks: [] } } })); // prettier-ignore
+  cardsAs(pieces, (card) =>
+    sideless({
+      ...card,
+      crown: card.crown && {
+        ...card.crown,
+        map: card.crown.map && { ...card.crown.map, tracks: [] },
+      },
+    }),
+  );
 
 /** Pieces with their cards, and what these have of others, made others. */
-const cardsAs = (pieces: JobFile['pieces'], now: (card: PatternDoc) => PatternDoc): JobFile['pieces'] =>
+const cardsAs = (
+  pieces: JobFile['pieces'],
+  now: (card: PatternDoc) => PatternDoc,
+): JobFile['pieces'] =>
   pieces.map((piece) => ({
     ...piece,
     card: {
       ...piece.card,
       versions: piece.card.versions.map(({ doc, ...version }) => ({
         ...version,
-        doc: { ...now(doc), taken: doc.taken && { ...doc.taken, card: now(doc.taken.card as PatternDoc), here: doc.taken.here && now(doc.taken.here as PatternDoc) } } as PatternDoc, // prettier-ignore
+        doc: {
+          ...now(doc),
+          taken: doc.taken && {
+            ...doc.taken,
+            card: now(doc.taken.card as PatternDoc),
+            here: doc.taken.here && now(doc.taken.here as PatternDoc),
+          },
+        } as PatternDoc,
       })),
     },
   }));
@@ -290,9 +403,15 @@ const beadless = ({ pieces }: JobFile): JobFile['pieces'] =>
 
 /** Pieces whose cards, and what these have of others, are of this version with so much put in. */
 const withCards = (pieces: JobFile['pieces'], more: Partial<PatternDoc>): JobFile['pieces'] =>
-  cardsAs(pieces, (card) => sideless({ ...card, crown: null, ...more })).map((piece) => ({ ...piece, fits: byNobody(piece) })); // prettier-ignore
+  cardsAs(pieces, (card) => sideless({ ...card, crown: null, ...more })).map((piece) => ({
+    ...piece,
+    fits: byNobody(piece),
+  }));
 
-/** The pieces of a file from before pieces came from others, with cards of version 2, their cards as they are now. */
+/**
+ * The pieces of a file from before pieces came from others, with cards of version 2, their cards as
+ * they are now.
+ */
 const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
   pieces.map((piece) => ({
     ...piece,

@@ -22,7 +22,9 @@ export const WithdrawnSchema = z.object({ at: moment, why: text(400).min(1) });
 export type Withdrawn = z.infer<typeof WithdrawnSchema>;
 const withdrawn = WithdrawnSchema.nullable();
 
-/** How the thickness was chosen: by gauge number, typed in millimetres, or read with a micrometer. */
+/**
+ * How the thickness was chosen: by gauge number, typed in millimetres, or read with a micrometer.
+ */
 export const ThicknessSchema = z.discriminatedUnion('by', [
   z.object({
     by: z.literal('gauge'),
@@ -72,7 +74,10 @@ export const FitSchema = z.object({
     .array(
       z.object({
         edge,
-        /** Whether the card had been turned over by then: places run from the start the edge had at the time. */
+        /**
+         * Whether the card had been turned over by then: places run from the start the edge had at
+         * the time.
+         */
         turned: z.boolean(),
         /** Whether target and tolerance were set by hand; else they followed the joint. */
         own: z.boolean(),
@@ -103,8 +108,9 @@ export const WeldSchema = z.object({
   from: z.number().int().min(1).max(10_000).nullable(),
   to: z.number().int().min(1).max(10_000).nullable(),
   /**
-   * What it was made at: the revision of the card, where the tacks or plugs were put (mm along the edge), and whether the
-   * card had been turned over by then. Null in records from before this was written down.
+   * What it was made at: the revision of the card, where the tacks or plugs were put (mm along the
+   * edge), and whether the card had been turned over by then. Null in records from before this was
+   * written down.
    */
   made: z
     .object({
@@ -133,7 +139,10 @@ export const InspectionSchema = z.object({
 });
 export type InspectionRecord = z.infer<typeof InspectionSchema>;
 
-/** A picture in a job file: its file lies in `pictures/`, named by its digest; what hangs on it is said here. */
+/**
+ * A picture in a job file: its file lies in `pictures/`, named by its digest; what hangs on it is
+ * said here.
+ */
 const picture = PictureSaidSchema.extend({
   digest: z.string().regex(/^[0-9a-f]{64}$/),
   type: z.enum(['jpeg', 'png', 'webp']),
@@ -146,7 +155,10 @@ const picture = PictureSaidSchema.extend({
   putAway: moment.nullable(),
 });
 const record = z.number().int().min(0).max(100_000);
-/** What a picture of a piece hangs on: the piece, an edge by its id, or a record by its place in its list from 0. */
+/**
+ * What a picture of a piece hangs on: the piece, an edge by its id, or a record by its place in its
+ * list from 0.
+ */
 const onPiece = z.discriminatedUnion('owner', [
   z.object({ owner: z.literal('piece') }),
   z.object({ owner: z.literal('edge'), edge }),
@@ -172,7 +184,10 @@ export type History<Doc> = {
   versions: { number: number; parent: number; at: string; doc: Doc }[];
 };
 
-/** A history hangs together: numbers once each, every parent an earlier one or none, the one in use among them. */
+/**
+ * A history hangs together: numbers once each, every parent an earlier one or none, the one in use
+ * among them.
+ */
 const hangsTogether = ({ current, versions }: History<unknown>): boolean => {
   const numbers = new Set(versions.map((v) => v.number));
   return (
@@ -186,9 +201,13 @@ const historyOf = <S extends z.ZodType>(doc: S) =>
   z
     .object({
       current: version,
-      versions: z.array(z.object({ number: version.min(1), parent: version, at: moment, doc })).max(100_000),
+      versions: z
+        .array(z.object({ number: version.min(1), parent: version, at: moment, doc }))
+        .max(100_000),
     })
-    .refine((history) => hangsTogether(history as History<unknown>), { error: 'the history does not hang together' });
+    .refine((history) => hangsTogether(history as History<unknown>), {
+      error: 'the history does not hang together',
+    });
 
 /** How a piece can have come from another: as its mirror, or as a second try. */
 export const CAME_AS = ['other-side', 'again'] as const;
@@ -208,7 +227,10 @@ export const PieceFileSchema = PieceFactsSchema.extend({
   shaping: ShapingSchema,
   card: historyOf(PatternSchema),
   plan: historyOf(PlanSchema),
-  /** Each time the pattern left the house, on paper or as a file; `digest` says what it was made from. */
+  /**
+   * Each time the pattern left the house, on paper or as a file; `digest` says what it was made
+   * from.
+   */
   prints: z
     .array(z.object({ at: moment, what: text(40), revision: version, digest: text(40).nullable() }))
     .max(10_000),
@@ -236,13 +258,22 @@ export const JobHeadSchema = z.object({
 });
 export type JobHead = z.infer<typeof JobHeadSchema>;
 
-/** A whole job in one file. No database ids: what hangs together does so by place in the file and by edge id. */
-export const JobFileSchema = JobHeadSchema.extend({ pieces: z.array(PieceFileSchema).max(MOST_PIECES) });
+/**
+ * A whole job in one file. No database ids: what hangs together does so by place in the file and by
+ * edge id.
+ */
+export const JobFileSchema = JobHeadSchema.extend({
+  pieces: z.array(PieceFileSchema).max(MOST_PIECES),
+});
 export type JobFile = z.infer<typeof JobFileSchema>;
 
 /** A job file as text: JSON in schema order, so that writing what was read gives the same bytes. */
 export const writeJob = ({ pieces, ...head }: JobFile): string =>
-  [jobFileHead(head, pieces.length > 0), ...pieces.map(jobFilePiece), jobFileEnd(pieces.length > 0)].join('');
+  [
+    jobFileHead(head, pieces.length > 0),
+    ...pieces.map(jobFilePiece),
+    jobFileEnd(pieces.length > 0),
+  ].join('');
 
 /*
  * The same text in parts, for a job that is larger than one would hold in memory: the head, each piece by its place from

@@ -1,4 +1,6 @@
-/** A part of a job file as text that is JSON by itself: a member of the file, or one of its pieces. */
+/**
+ * A part of a job file as text that is JSON by itself: a member of the file, or one of its pieces.
+ */
 export type JobFilePart = { member: string; text: string } | { member: 'pieces'; piece: string };
 
 /** A part of a job file that has more characters than `MOST_PART`. */
@@ -24,16 +26,27 @@ const BOM = 0xfeff;
 const blank = (c: number) => c === SPACE || c === LINE || c === RETURN || c === TAB;
 
 /** Where in the file the scanner stands, by what may come next. */
-type Place = 'start' | 'key or end' | 'key' | 'colon' | 'value' | 'member end' | 'piece or end' | 'piece' | 'piece end' | 'over'; // prettier-ignore
+type Place =
+  | 'start'
+  | 'key or end'
+  | 'key'
+  | 'colon'
+  | 'value'
+  | 'member end'
+  | 'piece or end'
+  | 'piece'
+  | 'piece end'
+  | 'over';
 
 const wrong = (): never => {
   throw new SyntaxError('no job file: its brackets, commas and quotes do not match');
 };
 
 /**
- * Parts a job file that comes in chunks of text into its members and, one by one, its pieces, holding no more of it than
- * the part it is in. Only brackets, commas and quotes are looked at: each part is to be parsed by itself, and what is
- * wrong in it comes out then. Throws SyntaxError where parts do not make a file, PartTooLarge for one beyond `MOST_PART`.
+ * Parts a job file that comes in chunks of text into its members and, one by one, its pieces,
+ * holding no more of it than the part it is in. Only brackets, commas and quotes are looked at:
+ * each part is to be parsed by itself, and what is wrong in it comes out then. Throws SyntaxError
+ * where parts do not make a file, PartTooLarge for one beyond `MOST_PART`.
  */
 export class JobFileScanner {
   private place: Place = 'start';
@@ -118,7 +131,12 @@ export class JobFileScanner {
       if (this.place === 'key' && c !== QUOTE) wrong();
       if (c === QUOTE) this.quoted = true;
       else if (c === OPEN || c === OPEN_LIST) {
-        if (this.place === 'value' && this.member === 'pieces' && this.depth === 0 && c === OPEN_LIST) {
+        if (
+          this.place === 'value' &&
+          this.member === 'pieces' &&
+          this.depth === 0 &&
+          c === OPEN_LIST
+        ) {
           if (this.held !== '' || i !== from || this.anyPieces) wrong();
           this.anyPieces = true;
           this.place = 'piece or end';

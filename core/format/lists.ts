@@ -1,12 +1,25 @@
-/** What is chosen from in records, apart from their schema: pages need these and not the validation. */
+/**
+ * What is chosen from in records, apart from their schema: pages need these and not the validation.
+ */
 
 export const HELD = ['hand', 'magnets', 'clamps', 'clecos', 'screws', 'tacks'] as const;
 export { SIDES_OF_VEHICLE } from '../survey/kinds';
 export const WELD_WORK = ['tacks', 'plugs', 'seam', 'stitch'] as const;
 export const INSPECTIONS = ['lamp', 'tap', 'penetration', 'flush', 'thickness'] as const;
 
-/** What a picture can hang on: a job, something surveyed of it, a piece, an edge of its card, or one of its records. */
-export const PICTURE_OWNERS = ['job', 'survey', 'piece', 'edge', 'fit', 'weld', 'inspection'] as const;
+/**
+ * What a picture can hang on: a job, something surveyed of it, a piece, an edge of its card, or one
+ * of its records.
+ */
+export const PICTURE_OWNERS = [
+  'job',
+  'survey',
+  'piece',
+  'edge',
+  'fit',
+  'weld',
+  'inspection',
+] as const;
 export type PictureOwner = (typeof PICTURE_OWNERS)[number];
 
 /** As many stations as an edge is read at. */

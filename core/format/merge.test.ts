@@ -41,9 +41,15 @@ test('each field comes from whoever changed it, whichever of the two came first;
 });
 
 test('the order in which a database gives back the fields of an item is no difference', () => {
-  const strip = (legs: number[]) => legs.map((legMm) => ({ metal: 'dc01', legMm, sheet: { mm: 1, by: 'mm' } }));
-  const kept = (legs: number[]) => legs.map((legMm) => ({ sheet: { by: 'mm', mm: 1 }, legMm, metal: 'dc01' }));
-  const merged = mergedRecord({ strips: strip([1, 2]) }, { strips: strip([2, 3]) }, { strips: kept([1, 2, 4]) });
+  const strip = (legs: number[]) =>
+    legs.map((legMm) => ({ metal: 'dc01', legMm, sheet: { mm: 1, by: 'mm' } }));
+  const kept = (legs: number[]) =>
+    legs.map((legMm) => ({ sheet: { by: 'mm', mm: 1 }, legMm, metal: 'dc01' }));
+  const merged = mergedRecord(
+    { strips: strip([1, 2]) },
+    { strips: strip([2, 3]) },
+    { strips: kept([1, 2, 4]) },
+  );
   expect(merged).toEqual({ ok: true, merged: { strips: [...kept([2, 4]), ...strip([3])] } });
   expect(mergedRecord({ a: strip([1]) }, { a: strip([1]) }, { a: kept([1]) })).toEqual({
     ok: true,
@@ -53,15 +59,27 @@ test('the order in which a database gives back the fields of an item is no diffe
 
 test('a field that both changed and not alike is a clash by name; lists never clash: nothing put in is lost', () => {
   const since: R = { name: 'a', metal: 'x', mm: 1, by: 'mm', list: [1, 2, 3] };
-  expect(merge(since, { ...since, name: 'b' }, { ...since, name: 'c', metal: 'y' })).toEqual({ ok: false, clashes: ['name'] });
-  expect(merge(since, { ...since, mm: 2 }, { ...since, by: 'gauge' })).toEqual({ ok: false, clashes: ['mm', 'by'] });
-  expect(merge(since, { ...since, list: [1, 3, 4] }, { ...since, list: [1, 2, 3, 5] })).toEqual({ ok: true, merged: { ...since, list: [1, 3, 5, 4] } });
+  expect(merge(since, { ...since, name: 'b' }, { ...since, name: 'c', metal: 'y' })).toEqual({
+    ok: false,
+    clashes: ['name'],
+  });
+  expect(merge(since, { ...since, mm: 2 }, { ...since, by: 'gauge' })).toEqual({
+    ok: false,
+    clashes: ['mm', 'by'],
+  });
+  expect(merge(since, { ...since, list: [1, 3, 4] }, { ...since, list: [1, 2, 3, 5] })).toEqual({
+    ok: true,
+    merged: { ...since, list: [1, 3, 5, 4] },
+  });
   fc.assert(
     fc.property(value, value, value, (start, one, two) => {
       const found = mergedRecord({ list: start.list }, { list: one.list }, { list: two.list });
       if (!found.ok) throw new Error('a list clashed');
-      for (const put of [...one.list, ...two.list]) if (!start.list.includes(put)) expect(found.merged.list).toContain(put);
-      for (const item of start.list) if (!one.list.includes(item) || !two.list.includes(item)) expect(found.merged.list).not.toContain(item);
+      for (const put of [...one.list, ...two.list])
+        if (!start.list.includes(put)) expect(found.merged.list).toContain(put);
+      for (const item of start.list)
+        if (!one.list.includes(item) || !two.list.includes(item))
+          expect(found.merged.list).not.toContain(item);
     }),
   );
-}); // prettier-ignore
+});

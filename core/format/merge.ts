@@ -1,19 +1,32 @@
-/** What becomes of a record that two changed from one beginning: merged, or the fields that both changed and not alike. */
+/**
+ * What becomes of a record that two changed from one beginning: merged, or the fields that both
+ * changed and not alike.
+ */
 export type Merged<T> = { ok: true; merged: T } | { ok: false; clashes: (keyof T & string)[] };
 
-/** Whether two values of JSON say the same, in whatever order their fields stand: a database has an order of its own. */
+/**
+ * Whether two values of JSON say the same, in whatever order their fields stand: a database has an
+ * order of its own.
+ */
 function same(a: unknown, b: unknown): boolean {
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b;
   if (Array.isArray(a) !== Array.isArray(b)) return false;
   const [left, right] = [a as Record<string, unknown>, b as Record<string, unknown>];
   const keys = Object.keys(left);
   return (
-    keys.length === Object.keys(right).length && keys.every((key) => key in right && same(left[key], right[key]))
+    keys.length === Object.keys(right).length &&
+    keys.every((key) => key in right && same(left[key], right[key]))
   );
 }
 
-/** A list in which one put some in and took some out, as the other left it: what both did is done. */
-function mergedList(since: readonly unknown[], mine: readonly unknown[], now: readonly unknown[]): unknown[] {
+/**
+ * A list in which one put some in and took some out, as the other left it: what both did is done.
+ */
+function mergedList(
+  since: readonly unknown[],
+  mine: readonly unknown[],
+  now: readonly unknown[],
+): unknown[] {
   const rest = [...mine];
   const gone: unknown[] = [];
   for (const item of since) {
@@ -32,10 +45,11 @@ function mergedList(since: readonly unknown[], mine: readonly unknown[], now: re
 }
 
 /**
- * Changes made to a record since `since`, put onto the record as it is `now`: a field that only one changed is taken from
- * whoever changed it; lists take what both put in and took out; a field that both changed to different things is a clash
- * and nothing is merged. Fields named in one group of `together` say one thing (a thickness and how it was chosen): they
- * are taken from one side, all of them.
+ * Changes made to a record since `since`, put onto the record as it is `now`: a field that only one
+ * changed is taken from whoever changed it; lists take what both put in and took out; a field that
+ * both changed to different things is a clash and nothing is merged. Fields named in one group of
+ * `together` say one thing (a thickness and how it was chosen): they are taken from one side, all
+ * of them.
  */
 export function mergedRecord<T extends object>(
   since: T,

@@ -9,12 +9,20 @@ import { planOfVersion1, readPlan } from '../weld/readPlan';
 import type { JobFile, JobHead, PieceFile } from './job';
 import { JOB_VERSION, JobHeadSchema, MOST_PIECES, PieceFileSchema } from './job';
 
-const AnyHeadSchema = z.looseObject({ format: z.literal('patrone-job'), version: z.number().int().min(1) });
+const AnyHeadSchema = z.looseObject({
+  format: z.literal('patrone-job'),
+  version: z.number().int().min(1),
+});
 
-/** A piece in a job file of version 1 as far as it differs: cards as a list of revisions, the plan on the edges of the card. */
+/**
+ * A piece in a job file of version 1 as far as it differs: cards as a list of revisions, the plan
+ * on the edges of the card.
+ */
 const V1PieceSchema = z.looseObject({
   revision: z.number(),
-  revisions: z.array(z.looseObject({ number: z.number(), parent: z.number(), at: z.string(), pattern: z.unknown() })),
+  revisions: z.array(
+    z.looseObject({ number: z.number(), parent: z.number(), at: z.string(), pattern: z.unknown() }),
+  ),
   prints: z.array(z.looseObject({})),
   fits: z.array(z.looseObject({ edges: z.array(z.looseObject({})) })),
   welds: z.array(z.looseObject({})),
@@ -28,7 +36,12 @@ function fromVersion1({ revision, revisions, ...piece }: z.output<typeof V1Piece
     ...piece,
     card: {
       current: revision,
-      versions: revisions.map(({ number, parent, at, pattern }) => ({ number, parent, at, doc: pattern })),
+      versions: revisions.map(({ number, parent, at, pattern }) => ({
+        number,
+        parent,
+        at,
+        doc: pattern,
+      })),
     },
     plan: plan
       ? { current: 1, versions: [{ number: 1, parent: 0, at: inUse.at, doc: plan }] }
@@ -47,7 +60,10 @@ function fromVersion1({ revision, revisions, ...piece }: z.output<typeof V1Piece
 const V3SurveyedSchema = z.looseObject({ body: z.looseObject({ kind: z.string() }) });
 const V3RoundSchema = z.looseObject({ readings: z.record(z.string(), z.looseObject({})) });
 
-/** What is surveyed of a job in a file of version 3: measures had no partner, and readings were not kept as written. */
+/**
+ * What is surveyed of a job in a file of version 3: measures had no partner, and readings were not
+ * kept as written.
+ */
 function surveyFromVersion3(given: unknown): unknown {
   const one = V3SurveyedSchema.safeParse(given);
   if (!one.success) return given;
@@ -55,7 +71,10 @@ function surveyFromVersion3(given: unknown): unknown {
   if (body.kind === 'measure') return { ...rest, body: { ...body, partner: null } };
   const round = body.kind === 'round' ? V3RoundSchema.safeParse(body) : null;
   if (!round?.success) return given;
-  const readings = Object.entries(round.data.readings).map(([id, reading]) => [id, { ...reading, as: '' }]);
+  const readings = Object.entries(round.data.readings).map(([id, reading]) => [
+    id,
+    { ...reading, as: '' },
+  ]);
   return { ...rest, body: { ...round.data, readings: Object.fromEntries(readings) as unknown } };
 }
 
@@ -64,55 +83,73 @@ const V7FitsSchema = z.looseObject({ fits: z.array(z.looseObject({})) });
 /** A piece of version 7: a trial did not say who made it. */
 function fromVersion7(given: unknown): unknown {
   const read = V7FitsSchema.safeParse(given);
-  return read.success ? { ...read.data, fits: read.data.fits.map((fit) => ({ ...fit, who: '' })) } : given;
+  return read.success
+    ? { ...read.data, fits: read.data.fits.map((fit) => ({ ...fit, who: '' })) }
+    : given;
 }
 
 const HistorySchema = z.looseObject({ versions: z.array(z.looseObject({ doc: z.unknown() })) });
 const DocumentsSchema = z.looseObject({ card: HistorySchema, plan: HistorySchema });
 
 const unreadable = (error: z.ZodError, ...before: (string | number)[]) =>
-  failure(stop('job-unreadable', [[...before, ...(error.issues[0]?.path ?? [])].join(' ') || 'file']));
+  failure(
+    stop('job-unreadable', [[...before, ...(error.issues[0]?.path ?? [])].join(' ') || 'file']),
+  );
 
 /**
  * What a job file says of the job, and the version its pieces are written in.
  *
- * Problems (stop): `job-not-one` for anything that is no job file, `job-too-new`, `job-unreadable` (about: the place in
- * it, in words of the file).
+ * Problems (stop): `job-not-one` for anything that is no job file, `job-too-new`, `job-unreadable`
+ * (about: the place in it, in words of the file).
  */
 export function readJobHead(given: unknown): Result<{ head: JobHead; version: number }> {
   const any = AnyHeadSchema.safeParse(given);
   if (!any.success) return failure(stop('job-not-one', []));
   const { version } = any.data;
-  if (version > JOB_VERSION) return failure(stop('job-too-new', [], { version, knownVersion: JOB_VERSION }));
+  if (version > JOB_VERSION)
+    return failure(stop('job-too-new', [], { version, knownVersion: JOB_VERSION }));
   const { survey } = any.data;
   // Before version 3 there were neither surveys nor pictures.
   const inThree = version < 3 ? { ...any.data, survey: [], pictures: [] } : any.data;
   const inFour =
-    version === 3 && Array.isArray(survey) ? { ...inThree, survey: survey.map(surveyFromVersion3) } : inThree;
+    version === 3 && Array.isArray(survey)
+      ? { ...inThree, survey: survey.map(surveyFromVersion3) }
+      : inThree;
   const brought = { ...inFour, version: JOB_VERSION };
   const read = JobHeadSchema.safeParse(brought);
   return read.success ? { ok: true, head: read.data, version } : unreadable(read.error);
 }
 
 /**
- * A piece of a job file of a version, by its place in it from 0: brought up to date, every document through its own door.
+ * A piece of a job file of a version, by its place in it from 0: brought up to date, every document
+ * through its own door.
  *
- * Problems (stop): `job-unreadable` (about: the place in the file), those of `readPattern` and `readPlan` (about: the
- * place, then theirs). From version 3 on records are about edges that the card has or had: older programs did not see to it.
+ * Problems (stop): `job-unreadable` (about: the place in the file), those of `readPattern` and
+ * `readPlan` (about: the place, then theirs). From version 3 on records are about edges that the
+ * card has or had: older programs did not see to it.
  */
-export function readJobPiece(given: unknown, version: number, place: number): Result<{ piece: PieceFile }> {
-  if (place >= MOST_PIECES) return failure(stop('job-unreadable', [`more than ${MOST_PIECES} pieces`]));
+export function readJobPiece(
+  given: unknown,
+  version: number,
+  place: number,
+): Result<{ piece: PieceFile }> {
+  if (place >= MOST_PIECES)
+    return failure(stop('job-unreadable', [`more than ${MOST_PIECES} pieces`]));
   const old = version === 1 ? V1PieceSchema.safeParse(given) : null;
   const inTwo = old?.success ? fromVersion1(old.data) : given;
   const inThree = version < 3 && typeof inTwo === 'object' ? { ...inTwo, pictures: [] } : inTwo;
-  const inFour = version < 4 && typeof inThree === 'object' ? { ...inThree, survey: unsurveyed() } : inThree;
+  const inFour =
+    version < 4 && typeof inThree === 'object' ? { ...inThree, survey: unsurveyed() } : inThree;
   const inFive = version < 5 && typeof inFour === 'object' ? { ...inFour, came: null } : inFour;
-  const inSix = version < 6 && typeof inFive === 'object' ? { ...inFive, folding: unfolded() } : inFive;
-  const inSeven = version < 7 && typeof inSix === 'object' ? { ...inSix, shaping: unshaped() } : inSix;
+  const inSix =
+    version < 6 && typeof inFive === 'object' ? { ...inFive, folding: unfolded() } : inFive;
+  const inSeven =
+    version < 7 && typeof inSix === 'object' ? { ...inSix, shaping: unshaped() } : inSix;
   const brought = version < 8 ? fromVersion7(inSeven) : inSeven;
   const parts = DocumentsSchema.safeParse(brought);
   if (parts.success) {
-    // Each document by its own reader, so that one of an older version comes up to date wherever it stands.
+    // Each document by its own reader, so that one of an older version comes up to date wherever it
+    // stands.
     for (const [kind, read] of [
       ['card', readPattern],
       ['plan', readPlan],
@@ -121,7 +158,9 @@ export function readJobPiece(given: unknown, version: number, place: number): Re
         const found = read(version.doc);
         if (!found.ok) {
           const where = `piece ${place + 1}, ${kind} ${k + 1}`;
-          return failure(...found.problems.map((p) => ({ ...p, about: [where, ...(p.about ?? [])] })));
+          return failure(
+            ...found.problems.map((p) => ({ ...p, about: [where, ...(p.about ?? [])] })),
+          );
         }
         version.doc = found.doc;
       }
@@ -131,22 +170,34 @@ export function readJobPiece(given: unknown, version: number, place: number): Re
   if (!read.success) return unreadable(read.error, 'pieces', place);
   const piece = read.data;
   const lists = { fit: piece.fits, weld: piece.welds, inspection: piece.inspections };
-  const lost = piece.pictures.findIndex(({ on }) => 'record' in on && on.record >= lists[on.owner].length);
+  const lost = piece.pictures.findIndex(
+    ({ on }) => 'record' in on && on.record >= lists[on.owner].length,
+  );
   if (lost >= 0) return failure(stop('job-unreadable', [`pieces ${place} pictures ${lost} on`]));
-  if (piece.came && piece.came.piece >= place) return failure(stop('job-unreadable', [`pieces ${place} came piece`]));
+  if (piece.came && piece.came.piece >= place)
+    return failure(stop('job-unreadable', [`pieces ${place} came piece`]));
   const stray = version < 3 ? null : strayRecord(piece);
   if (stray) return failure(stop('job-unreadable', [`pieces ${place} ${stray} edge`]));
   return { ok: true, piece };
 }
 
-/** The first record that is about an edge no version of the card has had, by its list and place; null where none is. */
+/**
+ * The first record that is about an edge no version of the card has had, by its list and place;
+ * null where none is.
+ */
 function strayRecord({ card, fits, welds, inspections, pictures }: PieceFile): string | null {
   const edges = new Set(card.versions.flatMap(({ doc }) => doc.edges.map((edge) => edge.id)));
   const lists: [string, readonly string[]][] = [
-    ...fits.map(({ edges: read }, i): [string, string[]] => [`fits ${i}`, read.map(({ edge }) => edge)]),
+    ...fits.map(({ edges: read }, i): [string, string[]] => [
+      `fits ${i}`,
+      read.map(({ edge }) => edge),
+    ]),
     ...welds.map(({ edge }, i): [string, string[]] => [`welds ${i}`, [edge]]),
     ...inspections.map(({ edge }, i): [string, string[]] => [`inspections ${i}`, [edge]]),
-    ...pictures.map(({ on }, i): [string, string[]] => [`pictures ${i}`, on.owner === 'edge' ? [on.edge] : []]),
+    ...pictures.map(({ on }, i): [string, string[]] => [
+      `pictures ${i}`,
+      on.owner === 'edge' ? [on.edge] : [],
+    ]),
   ];
   return lists.find(([, about]) => about.some((edge) => !edges.has(edge)))?.[0] ?? null;
 }

@@ -12,24 +12,47 @@ import type { Layers } from '../sheet/layers';
 import { toDxf } from './dxf';
 import { svgPath, toSvg } from './svg';
 
-/** Files as other programs read them: dxf-parser and svg-pathdata, which know nothing of bulges or of millimetres. */
+/**
+ * Files as other programs read them: dxf-parser and svg-pathdata, which know nothing of bulges or
+ * of millimetres.
+ */
 
 const outline: fc.Arbitrary<Path> = fc
-  .array(fc.record({ r: spread(60, 120), bulge: spread(-0.3, 1.2), bowed: fc.boolean() }), { minLength: 3, maxLength: 9 })
+  .array(fc.record({ r: spread(60, 120), bulge: spread(-0.3, 1.2), bowed: fc.boolean() }), {
+    minLength: 3,
+    maxLength: 9,
+  })
   .map((corners) => {
     const at = (i: number): Vec => {
       const a = (2 * Math.PI * (i % corners.length)) / corners.length;
-      return [corners[i % corners.length]!.r * Math.cos(a), corners[i % corners.length]!.r * Math.sin(a)];
+      return [
+        corners[i % corners.length]!.r * Math.cos(a),
+        corners[i % corners.length]!.r * Math.sin(a),
+      ];
     };
-    return corners.map(({ bulge, bowed }, i): Segment => ({ a: at(i), b: at(i + 1), bulge: bowed ? bulge : 0 }));
-  }); // prettier-ignore
+    return corners.map(({ bulge, bowed }, i): Segment => ({
+      a: at(i),
+      b: at(i + 1),
+      bulge: bowed ? bulge : 0,
+    }));
+  });
 const layersOf = (cut: Path, holes: Layers['holes'] = []): Layers => ({
   cut: [...cut],
-  fold: [[[0, 0], [10, 5]]],
-  brake: [[[1, 0], [11, 5]]],
+  fold: [
+    [
+      [0, 0],
+      [10, 5],
+    ],
+  ],
+  brake: [
+    [
+      [1, 0],
+      [11, 5],
+    ],
+  ],
   scribe: [],
   holes,
-}); // prettier-ignore
+});
 
 type Entity = {
   type: string;
@@ -40,10 +63,13 @@ type Entity = {
   startAngle: number;
   endAngle: number;
 };
-const entities = (layers: Layers) => new DxfParser().parseSync(toDxf(layers))!.entities as unknown as Entity[];
+const entities = (layers: Layers) =>
+  new DxfParser().parseSync(toDxf(layers))!.entities as unknown as Entity[];
 
 test('DXF: every side comes back where it was, arcs as arcs through the same middle, holes as circles', () => {
-  const holes = fc.array(fc.tuple(spread(-20, 20), spread(-20, 20), spread(2, 9)), { maxLength: 4 });
+  const holes = fc.array(fc.tuple(spread(-20, 20), spread(-20, 20), spread(2, 9)), {
+    maxLength: 4,
+  });
   fc.assert(
     fc.property(outline, holes, (path, list) => {
       const layers = layersOf(
@@ -75,12 +101,19 @@ test('DXF: every side comes back where it was, arcs as arcs through the same mid
       });
       const circles = read.filter((e) => e.layer === 'HOLE');
       expect(circles.map((e) => [e.type, e.center.x, e.center.y, 2 * e.radius])).toEqual(
-        list.map(([x, y, d]) => ['CIRCLE', expect.closeTo(x, 5), expect.closeTo(y, 5), expect.closeTo(d, 5)]),
+        list.map(([x, y, d]) => [
+          'CIRCLE',
+          expect.closeTo(x, 5),
+          expect.closeTo(y, 5),
+          expect.closeTo(d, 5),
+        ]),
       );
-      expect(read.filter((e) => e.layer === 'FOLD' || e.layer === 'BRAKE').map((e) => e.type)).toEqual(['LINE', 'LINE']);
+      expect(
+        read.filter((e) => e.layer === 'FOLD' || e.layer === 'BRAKE').map((e) => e.type),
+      ).toEqual(['LINE', 'LINE']);
     }),
   );
-}); // prettier-ignore
+});
 
 test('SVG: the path has the box and the radii of the outline, and encloses its area the right way up', () => {
   fc.assert(
@@ -90,7 +123,9 @@ test('SVG: the path has the box and the radii of the outline, and encloses its a
       const commands = new SVGPathData(d).toAbs().commands;
       const arcs = commands.filter((c) => c.type === SVGPathData.ARC);
       const bowed = path.filter((s) => s.bulge !== 0);
-      expect(arcs.map((c) => ('rX' in c ? c.rX : 0))).toEqual(bowed.map((s) => expect.closeTo(arcOf(s).radius, 3)));
+      expect(arcs.map((c) => ('rX' in c ? c.rX : 0))).toEqual(
+        bowed.map((s) => expect.closeTo(arcOf(s).radius, 3)),
+      );
       // Area of the reader's own curves: Béziers walked in small steps.
       let [px, py] = [0, 0];
       let doubled = 0;

@@ -8,7 +8,9 @@ import { layersBox } from '../sheet/layers';
 
 const n = (value: number): string => String(Math.round(value * 1e4) / 1e4 + 0);
 
-/** SVG path data of a run of segments; `map` turns drawing coordinates into SVG ones and flips y. */
+/**
+ * SVG path data of a run of segments; `map` turns drawing coordinates into SVG ones and flips y.
+ */
 export function svgPath(path: readonly Segment[], map: (p: Vec) => Vec, closed = true): string {
   const first = path[0];
   if (!first) return '';
@@ -28,7 +30,10 @@ export function svgPath(path: readonly Segment[], map: (p: Vec) => Vec, closed =
 const escaped = (text: string): string =>
   text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 
-/** The drawing as an SVG file in millimetres, one group for each layer, with `marginMm` of clear ground round it. */
+/**
+ * The drawing as an SVG file in millimetres, one group for each layer, with `marginMm` of clear
+ * ground round it.
+ */
 export function toSvg(layers: Layers, title: string, marginMm = 5): string {
   const b: Box = layersBox(layers);
   const width = b.maxX - b.minX + 2 * marginMm;
@@ -53,7 +58,11 @@ export function toSvg(layers: Layers, title: string, marginMm = 5): string {
     `  <title>${escaped(title)}</title>`,
     group('CUT', 'stroke="#000" stroke-width="0.25"', [`<path d="${svgPath(layers.cut, map)}"/>`]),
     group('FOLD', 'stroke="#1f4e9c" stroke-width="0.2"', layers.fold.map(rule)),
-    group('BRAKE', 'stroke="#c2410c" stroke-width="0.2" stroke-dasharray="6 2"', layers.brake.map(rule)),
+    group(
+      'BRAKE',
+      'stroke="#c2410c" stroke-width="0.2" stroke-dasharray="6 2"',
+      layers.brake.map(rule),
+    ),
     group(
       'SCRIBE',
       'stroke="#5f6368" stroke-width="0.2" stroke-dasharray="2 2"',

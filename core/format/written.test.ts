@@ -11,7 +11,8 @@ test('whatever JSON can say is read back as it was, and no line that could be sh
       for (const line of text.split('\n')) {
         const said = line.trimStart();
         // Longer are only a text by itself and what stands before it.
-        if (said.length > 101) expect(said.replaceAll(/"(?:[^"\\]|\\.)*"/g, '').length).toBeLessThanOrEqual(101);
+        if (said.length > 101)
+          expect(said.replaceAll(/"(?:[^"\\]|\\.)*"/g, '').length).toBeLessThanOrEqual(101);
       }
     }),
     { numRuns: 300 },
@@ -24,6 +25,8 @@ test('what JSON has no word for goes as it goes by JSON.stringify', () => {
 });
 
 test('a line of places takes a third of what two spaces an indent take', () => {
-  const places = Array.from({ length: 500 }, (_, i) => [i * 1.1, 300 - i].map((x) => Math.round(x * 10) / 10));
+  const places = Array.from({ length: 500 }, (_, i) =>
+    [i * 1.1, 300 - i].map((x) => Math.round(x * 10) / 10),
+  );
   expect(written({ places }).length).toBeLessThan(JSON.stringify({ places }, null, 2).length / 2.5);
 });

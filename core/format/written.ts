@@ -2,9 +2,9 @@
 const WIDE = 100;
 
 /**
- * JSON as a file that people can read and compare: indented by two, but what fits on a line stands on one, and lists of
- * numbers and places fill their lines. The same value gives the same text. What JSON has no word for is left out of objects and
- * null in lists, as `JSON.stringify` does.
+ * JSON as a file that people can read and compare: indented by two, but what fits on a line stands
+ * on one, and lists of numbers and places fill their lines. The same value gives the same text.
+ * What JSON has no word for is left out of objects and null in lists, as `JSON.stringify` does.
  */
 export function written(value: unknown, indent = ''): string {
   if (value === null || typeof value !== 'object') return JSON.stringify(value) ?? 'null';
@@ -13,10 +13,14 @@ export function written(value: unknown, indent = ''): string {
     const members = Object.entries(value)
       .filter(([, member]) => member !== undefined)
       .map(([name, member]) => `${JSON.stringify(name)}: ${written(member, inner)}`);
-    return onOneLine(members, '{ ', ' }') ?? `{\n${inner}${members.join(`,\n${inner}`)}\n${indent}}`;
+    return (
+      onOneLine(members, '{ ', ' }') ?? `{\n${inner}${members.join(`,\n${inner}`)}\n${indent}}`
+    );
   }
   const items = value.map((item) => written(item ?? null, inner));
-  return onOneLine(items, '[', ']') ?? `[\n${inner}${filled(items).join(`,\n${inner}`)}\n${indent}]`;
+  return (
+    onOneLine(items, '[', ']') ?? `[\n${inner}${filled(items).join(`,\n${inner}`)}\n${indent}]`
+  );
 }
 
 /** Parts on one line; null where they do not go on one. */

@@ -14,21 +14,28 @@ export const MOST_FITTED = 4000;
 const MOST_WEIGHED = 120;
 /** A run is given up as too long when so many longer ones in a row did not do. */
 const GIVE_UP = 12;
-/** Runs that meet at less than this are meant to go on smoothly, degrees; at more there is a corner. */
+/**
+ * Runs that meet at less than this are meant to go on smoothly, degrees; at more there is a corner.
+ */
 const SMOOTH_DEG = 20;
 /** Arcs up to a half circle: of more the ends say little. */
 const MOST_BULGE = 1;
 /** Finest share of the tolerance that a run is fitted to. */
 const FINE = 1 / 64;
-/** Two arcs are of one circle where centre and radius differ by no more than this share of the radius. */
+/**
+ * Two arcs are of one circle where centre and radius differ by no more than this share of the
+ * radius.
+ */
 const ONE_CIRCLE = 1e-6;
 
 /**
- * The fewest lines and arcs that pass within `toleranceMm` of every point, in order, from the first to the last. They meet
- * at points. Where the points turn a corner (by more than 20° from one run to the next) so do they; else they go on without
- * a kink, as biarcs between directions that the points themselves have. Open: the last point is not tied to the first.
+ * The fewest lines and arcs that pass within `toleranceMm` of every point, in order, from the first
+ * to the last. They meet at points. Where the points turn a corner (by more than 20° from one run
+ * to the next) so do they; else they go on without a kink, as biarcs between directions that the
+ * points themselves have. Open: the last point is not tied to the first.
  *
- * Problems: `fit-too-few` (under two points that differ), `fit-too-many`, `fit-tolerance` (not above 0).
+ * Problems: `fit-too-few` (under two points that differ), `fit-too-many`, `fit-tolerance` (not
+ * above 0).
  */
 export function arcsThrough(given: readonly Vec[], toleranceMm: number): Result<Fitted> {
   if (!(toleranceMm > 0) || !Number.isFinite(toleranceMm))
@@ -61,7 +68,10 @@ export function worst(points: readonly Vec[], arcs: readonly Segment[], enough =
   return most;
 }
 
-/** How far points are from one line or arc: what of it does not depend on the point is reckoned once. */
+/**
+ * How far points are from one line or arc: what of it does not depend on the point is reckoned
+ * once.
+ */
 function distanceTo(s: Segment): (p: Vec) => number {
   const toEnds = (p: Vec) => Math.min(distance(p, s.a), distance(p, s.b));
   if (isStraight(s)) {
@@ -86,7 +96,10 @@ function distanceTo(s: Segment): (p: Vec) => number {
 /** What takes the points from one to another within the tolerance; null where nothing does. */
 type Taking = (from: number, to: number) => Segment[] | null;
 
-/** Where what takes the points begins and ends, so that there is as little of it as can be: the numbers of the points. */
+/**
+ * Where what takes the points begins and ends, so that there is as little of it as can be: the
+ * numbers of the points.
+ */
 function fewest(points: readonly Vec[], taking: Taking): number[] {
   const last = points.length - 1;
   if (points.length > MOST_WEIGHED) return longest(last, taking);
@@ -113,7 +126,10 @@ function fewest(points: readonly Vec[], taking: Taking): number[] {
   return ends;
 }
 
-/** The same for very many points, where weighing all runs would take too long: each as long as it can be, in turn. */
+/**
+ * The same for very many points, where weighing all runs would take too long: each as long as it
+ * can be, in turn.
+ */
 function longest(last: number, taking: Taking): number[] {
   const ends = [0];
   while (ends[ends.length - 1]! < last) {
@@ -165,8 +181,9 @@ function stretch(points: readonly Vec[], tolerance: number): Segment[] {
 }
 
 /**
- * The direction in which the points run at each: that of the circles through it and those so far before and after it, the
- * wider counting more. Exact on a circle; of many points more are heard, so that what each is out by evens out.
+ * The direction in which the points run at each: that of the circles through it and those so far
+ * before and after it, the wider counting more. Exact on a circle; of many points more are heard,
+ * so that what each is out by evens out.
  */
 function directionsAt(points: readonly Vec[]): Vec[] {
   const last = points.length - 1;
@@ -197,8 +214,16 @@ function directionsAt(points: readonly Vec[]): Vec[] {
   });
 }
 
-/** Between which bulges an arc from one point to another passes within the tolerance of all between; null for none. */
-function bulges(points: readonly Vec[], from: number, to: number, tolerance: number): [number, number] | null {
+/**
+ * Between which bulges an arc from one point to another passes within the tolerance of all between;
+ * null for none.
+ */
+function bulges(
+  points: readonly Vec[],
+  from: number,
+  to: number,
+  tolerance: number,
+): [number, number] | null {
   const [a, b] = [points[from]!, points[to]!];
   const chord = sub(b, a);
   const half = Math.hypot(chord[0], chord[1]) / 2;
@@ -220,9 +245,10 @@ function bulges(points: readonly Vec[], from: number, to: number, tolerance: num
 }
 
 /**
- * The bulge of the arc on a chord from (−h, 0) to (h, 0) above which a point lies by `e`, square to it. With the centre on
- * the y axis, |P − C| = ρ − e gives h(y + e)·b² + (x² + y² − h² − e²)·b − h(y − e) = 0; the smaller root is the arc on the
- * point's side. Where no arc comes so near, the last that is looked for.
+ * The bulge of the arc on a chord from (−h, 0) to (h, 0) above which a point lies by `e`, square to
+ * it. With the centre on the y axis, |P − C| = ρ − e gives h(y + e)·b² + (x² + y² − h² − e²)·b −
+ * h(y − e) = 0; the smaller root is the arc on the point's side. Where no arc comes so near, the
+ * last that is looked for.
  */
 function bulgeAt(x: number, y: number, h: number, e: number): number {
   const [p, q, r] = [h * (y + e), x * x + y * y - h * h - e * e, -h * (y - e)];
@@ -235,8 +261,16 @@ function bulgeAt(x: number, y: number, h: number, e: number): number {
   return Math.abs(root) <= MOST_BULGE ? root : limit;
 }
 
-/** The line or arc that lies nearest along a run, a line where that is hardly worse; null where none is within the tolerance. */
-function bestArc(points: readonly Vec[], from: number, to: number, tolerance: number): Segment | null {
+/**
+ * The line or arc that lies nearest along a run, a line where that is hardly worse; null where none
+ * is within the tolerance.
+ */
+function bestArc(
+  points: readonly Vec[],
+  from: number,
+  to: number,
+  tolerance: number,
+): Segment | null {
   const widest = bulges(points, from, to, tolerance);
   if (!widest) return null;
   const [a, b] = [points[from]!, points[to]!];
@@ -255,20 +289,27 @@ function bestArc(points: readonly Vec[], from: number, to: number, tolerance: nu
   // Measured to the arc and not to its circle: beside its ends that is farther.
   const best = found.reduce((least, one) => (one.off < least.off ? one : least));
   const straight = within(0);
-  if (straight.off <= tolerance && (best.off > tolerance || straight.off <= 1.2 * best.off + tolerance * 0.02))
+  if (
+    straight.off <= tolerance &&
+    (best.off > tolerance || straight.off <= 1.2 * best.off + tolerance * 0.02)
+  )
     return line(a, b);
   return best.off <= tolerance ? { a, b, bulge: best.bulge } : null;
 }
 
-/** The arc that leaves `a` in a direction and ends at `b`: it turns by twice the angle between direction and chord. */
+/**
+ * The arc that leaves `a` in a direction and ends at `b`: it turns by twice the angle between
+ * direction and chord.
+ */
 function leaving(a: Vec, way: Vec, b: Vec): Segment {
   const chord = sub(b, a);
   return { a, b, bulge: Math.tan(Math.atan2(cross(way, chord), dot(way, chord)) / 2) };
 }
 
 /**
- * Two arcs from `a` in direction `u` to `b` in direction `v` that meet without a kink, the joint as far along either end's
- * tangent (d²·2(1 − u·v) + 2d·w·(u + v) − w·w = 0 with w = b − a); null where there are none of half a circle at most.
+ * Two arcs from `a` in direction `u` to `b` in direction `v` that meet without a kink, the joint as
+ * far along either end's tangent (d²·2(1 − u·v) + 2d·w·(u + v) − w·w = 0 with w = b − a); null
+ * where there are none of half a circle at most.
  */
 function biarc(a: Vec, u: Vec, b: Vec, v: Vec): [Segment, Segment] | null {
   const w = sub(b, a);

@@ -1,8 +1,9 @@
 import { eigen } from './symmetric';
 
 /**
- * How sure a place in the plane is, at one standard deviation: half the length of the ellipse, half its width (mm), and the
- * way its length runs, degrees from +x counter-clockwise in (−90, 90]; 0 for a circle.
+ * How sure a place in the plane is, at one standard deviation: half the length of the ellipse, half
+ * its width (mm), and the way its length runs, degrees from +x counter-clockwise in (−90, 90]; 0
+ * for a circle.
  */
 export type Ellipse = { aMm: number; bMm: number; angleDeg: number };
 

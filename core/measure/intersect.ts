@@ -32,8 +32,8 @@ function carriersShare(s: Segment, r: Segment): Vec[] {
 }
 
 /**
- * Where two segments meet, as fractions along each (0 to 1, by length): crossings, touchings, shared ends, and the ends
- * of stretches that lie on each other. Each place once, in no order.
+ * Where two segments meet, as fractions along each (0 to 1, by length): crossings, touchings,
+ * shared ends, and the ends of stretches that lie on each other. Each place once, in no order.
  */
 export function meetings(s: Segment, r: Segment): { at: number; other: number }[] {
   const found: { at: number; other: number; point: Vec }[] = [];
@@ -48,8 +48,8 @@ export function meetings(s: Segment, r: Segment): { at: number; other: number }[
 }
 
 /**
- * How often a closed path goes round a point, counter-clockwise positive; exact for arcs. Points on the path count to
- * either side.
+ * How often a closed path goes round a point, counter-clockwise positive; exact for arcs. Points on
+ * the path count to either side.
  */
 export function turnsRound(path: Path, p: Vec): number {
   let turns = 0;
@@ -61,7 +61,8 @@ export function turnsRound(path: Path, p: Vec): number {
     if (isStraight(s)) continue;
     // Between an arc and its chord the path goes round once more, or once less.
     const { centre, radius } = arcOf(s);
-    if (s.bulge > 0 ? side < 0 : side > 0) if (distance(p, centre) < radius) turns += s.bulge > 0 ? 1 : -1;
+    if (s.bulge > 0 ? side < 0 : side > 0)
+      if (distance(p, centre) < radius) turns += s.bulge > 0 ? 1 : -1;
   }
   return turns;
 }

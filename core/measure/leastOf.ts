@@ -5,9 +5,10 @@ export type Least = { x: Float64Array; value: number; steps: number };
 const REMEMBERED = 8;
 
 /**
- * The least of a smooth function of many figures near `from`, by the steps remembered (Liu & Nocedal 1989; two loops and
- * backtracking as in Nocedal & Wright, Numerical Optimization, 7.4). `of` gives the value and writes the gradient. Ends when a
- * step gains less than the share `enough` of the value, or after `most` steps; yields the steps taken, every tenth.
+ * The least of a smooth function of many figures near `from`, by the steps remembered (Liu &
+ * Nocedal 1989; two loops and backtracking as in Nocedal & Wright, Numerical Optimization, 7.4).
+ * `of` gives the value and writes the gradient. Ends when a step gains less than the share `enough`
+ * of the value, or after `most` steps; yields the steps taken, every tenth.
  */
 export function* leastOf(
   of: (x: Float64Array, gradient: Float64Array) => number,
@@ -31,7 +32,9 @@ export function* leastOf(
       add(way, y, -shares[i]!);
     }
     const newest = known[known.length - 1];
-    const scale = newest ? newest.by / dot(newest.y, newest.y) : 1 / Math.max(1e-300, Math.sqrt(dot(gradient, gradient)));
+    const scale = newest
+      ? newest.by / dot(newest.y, newest.y)
+      : 1 / Math.max(1e-300, Math.sqrt(dot(gradient, gradient)));
     for (let k = 0; k < n; k++) way[k]! *= scale;
     for (let i = 0; i < known.length; i++) {
       const { s, y, by } = known[i]!;
@@ -59,7 +62,7 @@ export function* leastOf(
     [x, gradient, value] = [next, nextGradient, now];
   }
   return { x, value, steps };
-} // prettier-ignore
+}
 
 function dot(a: Float64Array, b: Float64Array): number {
   let sum = 0;

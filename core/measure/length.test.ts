@@ -112,7 +112,10 @@ describe('lengths as people write them', () => {
     ['33/16', [52.3875, 2.0625]],
   ])('%s is asked about, with both readings', (text, readings) => {
     const read = parseLength(text, 'mm');
-    expect(read).toMatchObject({ ok: false, problems: [{ code: expect.stringMatching(/ambiguous$/) }] });
+    expect(read).toMatchObject({
+      ok: false,
+      problems: [{ code: expect.stringMatching(/ambiguous$/) }],
+    });
     expect(!read.ok && Object.values(read.problems[0]!.numbers!)).toEqual(readings);
   });
 
@@ -120,7 +123,12 @@ describe('lengths as people write them', () => {
     const units = fc.constantFrom<Unit>('mm', 'in', 'inDecimal');
     fc.assert(
       fc.property(spread(-2000, 2000), units, fc.constantFrom(1, 2, 3), (value, unit, digits) => {
-        const half = unit === 'mm' ? 0.5 * 10 ** -digits : unit === 'in' ? (digits > 1 ? 0.51e-3 : 1.51e-3) * 25.4 : 0.5 * 10 ** -(digits + 2) * 25.4; // prettier-ignore
+        const half =
+          unit === 'mm'
+            ? 0.5 * 10 ** -digits
+            : unit === 'in'
+              ? (digits > 1 ? 0.51e-3 : 1.51e-3) * 25.4
+              : 0.5 * 10 ** -(digits + 2) * 25.4;
         for (const withUnit of [true, false]) {
           const back = mm(formatLength(value, unit, digits, withUnit), unit === 'mm' ? 'mm' : 'in');
           expect(Math.abs(Number(back) - value)).toBeLessThan(half + 1e-6);
@@ -138,20 +146,37 @@ describe('lengths as people write them', () => {
   test('a sum of written terms is the sum of what each says', () => {
     const term = fc.oneof(
       fc.integer({ min: 1, max: 999 }).map((n) => [`${n}`, n] as const),
-      fc.tuple(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 15 })).map(([whole, n]) => [`${whole} ${n}/16`, (whole + n / 16) * 25.4] as const),
+      fc
+        .tuple(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 15 }))
+        .map(([whole, n]) => [`${whole} ${n}/16`, (whole + n / 16) * 25.4] as const),
       fc.integer({ min: 1, max: 7 }).map((n) => [`${n}/8"`, (n / 8) * 25.4] as const),
-      fc.tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 11 })).map(([feet, n]) => [`${feet}'-${n}"`, (feet * 12 + n) * 25.4] as const),
-      fc.tuple(fc.integer({ min: 2, max: 90 }), fc.integer({ min: 2, max: 9 })).map(([n, by]) => [`${n}*${by}`, n * by] as const),
-      fc.tuple(fc.integer({ min: 300, max: 999 }), fc.constantFrom(2, 4, 5)).map(([n, by]) => [`${n}/${by}`, n / by] as const),
-    ); // prettier-ignore
-    const signs = fc.constantFrom([' + ', 1], [' - ', -1], ['+', 1]) as fc.Arbitrary<[string, number]>;
+      fc
+        .tuple(fc.integer({ min: 1, max: 9 }), fc.integer({ min: 1, max: 11 }))
+        .map(([feet, n]) => [`${feet}'-${n}"`, (feet * 12 + n) * 25.4] as const),
+      fc
+        .tuple(fc.integer({ min: 2, max: 90 }), fc.integer({ min: 2, max: 9 }))
+        .map(([n, by]) => [`${n}*${by}`, n * by] as const),
+      fc
+        .tuple(fc.integer({ min: 300, max: 999 }), fc.constantFrom(2, 4, 5))
+        .map(([n, by]) => [`${n}/${by}`, n / by] as const),
+    );
+    const signs = fc.constantFrom([' + ', 1], [' - ', -1], ['+', 1]) as fc.Arbitrary<
+      [string, number]
+    >;
     fc.assert(
-      fc.property(term, fc.array(fc.tuple(signs, term), { maxLength: 5 }), ([text, value], more) => {
-        const written = more.reduce<string>((all, [[sign], [next]]) => `${all}${sign}${next}`, text);
-        const sum = more.reduce<number>((all, [[, sign], [, next]]) => all + sign * next, value);
-        expect(mm(written)).toBeCloseTo(sum, 6);
-        expect(mm(`(${written})*2`)).toBeCloseTo(2 * sum, 6);
-      }),
+      fc.property(
+        term,
+        fc.array(fc.tuple(signs, term), { maxLength: 5 }),
+        ([text, value], more) => {
+          const written = more.reduce<string>(
+            (all, [[sign], [next]]) => `${all}${sign}${next}`,
+            text,
+          );
+          const sum = more.reduce<number>((all, [[, sign], [, next]]) => all + sign * next, value);
+          expect(mm(written)).toBeCloseTo(sum, 6);
+          expect(mm(`(${written})*2`)).toBeCloseTo(2 * sum, 6);
+        },
+      ),
     );
   });
 

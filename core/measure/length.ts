@@ -6,7 +6,8 @@ export const toInches = (mm: number): number => mm / MM_PER_INCH;
 export const fromInches = (inches: number): number => inches * MM_PER_INCH;
 
 /**
- * A length in inches as whole and fraction, rounded to the nearest 1/`parts` (a power of two): `31 15/16`, `-3/32`, `0`.
+ * A length in inches as whole and fraction, rounded to the nearest 1/`parts` (a power of two): `31
+ * 15/16`, `-3/32`, `0`.
  */
 export function inchFraction(mm: number, parts = 32): string {
   const total = Math.round(Math.abs(toInches(mm)) * parts);
@@ -25,10 +26,16 @@ export function inchFraction(mm: number, parts = 32): string {
 /** Lengths in inches are shown to this part; what is left over is told in thousandths. */
 const FINEST_PART = 64;
 
-/** What is left over is told from this many thousandths of an inch on, by the decimals of a millimetre asked for. */
+/**
+ * What is left over is told from this many thousandths of an inch on, by the decimals of a
+ * millimetre asked for.
+ */
 const restTold = (digits: number): number => (digits > 1 ? 1 : 2);
 
-/** Inches as a fraction to a 64th with the rest told: `27/32−.002`, which is read back as the sum it is. */
+/**
+ * Inches as a fraction to a 64th with the rest told: `27/32−.002`, which is read back as the sum it
+ * is.
+ */
 function inchesWithRest(mm: number, digits: number): string {
   const body = inchFraction(mm, FINEST_PART);
   const shown = Math.round(Math.abs(toInches(mm)) * FINEST_PART) / FINEST_PART;
@@ -46,9 +53,9 @@ export const MINUS = '\u2212';
 const signed = (text: string): string => text.replace('-', MINUS);
 
 /**
- * A length for showing: `812.5 mm`, `31 15/16 in`, `31.988 in`; `digits` decimals for mm (default 1). Inches are
- * fractions to a 64th, with what is left over told in thousandths. What is shown is read back by `parseLength` as the
- * same length, to half of the last figure shown.
+ * A length for showing: `812.5 mm`, `31 15/16 in`, `31.988 in`; `digits` decimals for mm (default
+ * 1). Inches are fractions to a 64th, with what is left over told in thousandths. What is shown is
+ * read back by `parseLength` as the same length, to half of the last figure shown.
  */
 export function formatLength(mm: number, unit: Unit, digits = 1, withUnit = true): string {
   const body =
@@ -60,11 +67,19 @@ export function formatLength(mm: number, unit: Unit, digits = 1, withUnit = true
   return withUnit ? `${body} ${unit === 'mm' ? 'mm' : 'in'}` : body;
 }
 
-/** A length where there is room for few signs (a tag, a tile), without its unit: inches to the nearest 64th, rest and all. */
+/**
+ * A length where there is room for few signs (a tag, a tile), without its unit: inches to the
+ * nearest 64th, rest and all.
+ */
 export const formatBrief = (mm: number, unit: Unit, digits = 1): string =>
-  unit === 'in' ? signed(inchFraction(mm, FINEST_PART)) : formatLength(mm, unit, unit === 'mm' ? digits : 0, false);
+  unit === 'in'
+    ? signed(inchFraction(mm, FINEST_PART))
+    : formatLength(mm, unit, unit === 'mm' ? digits : 0, false);
 
-/** A thin thing (sheet, gap, step, wire) for showing: `0.80 mm`, or thousandths of an inch: `.031 in`. */
+/**
+ * A thin thing (sheet, gap, step, wire) for showing: `0.80 mm`, or thousandths of an inch: `.031
+ * in`.
+ */
 export function formatThin(mm: number, unit: Unit, withUnit = true): string {
   if (unit === 'mm') return formatLength(mm, unit, 2, withUnit);
   const body = signed(cleanZero(toInches(mm).toFixed(3)).replace(/^(-?)0\./, '$1.'));

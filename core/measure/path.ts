@@ -4,7 +4,9 @@ import { ROUNDING_MM } from './tolerance';
 import type { Vec } from './vector';
 import { cross, distance, nearestOnSegment, sub } from './vector';
 
-/** A closed outline: each segment starts where the one before ends, the first where the last ends. */
+/**
+ * A closed outline: each segment starts where the one before ends, the first where the last ends.
+ */
 export type Path = readonly Segment[];
 
 export type Box = { minX: number; minY: number; maxX: number; maxY: number };
@@ -39,7 +41,9 @@ export function points(path: Path, tolerance?: number): Vec[] {
   return found;
 }
 
-/** The smallest upright rectangle round a path (exact for arcs), or a zero box for an empty path. */
+/**
+ * The smallest upright rectangle round a path (exact for arcs), or a zero box for an empty path.
+ */
 export function box(path: Path): Box {
   const found: Vec[] = [];
   for (const s of path) {
@@ -69,7 +73,8 @@ export function boxOf(found: readonly Vec[]): Box {
 
 /** Whether a point lies inside a closed polygon (even–odd rule). */
 export function inside(p: Vec, polygon: readonly Vec[]): boolean {
-  // Asked at every frame of every fold and hole: plain figures, and the division only where a side crosses the height.
+  // Asked at every frame of every fold and hole: plain figures, and the division only where a side
+  // crosses the height.
   const n = polygon.length;
   if (n === 0) return false;
   const x = p[0];
@@ -102,7 +107,8 @@ export function distanceToPolygon(p: Vec, polygon: readonly Vec[]): number {
 /** Signed area of a polygon given by its points, mm². */
 export function polygonArea(polygon: readonly Vec[]): number {
   let doubled = 0;
-  for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++) doubled += cross(polygon[j]!, polygon[i]!);
+  for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++)
+    doubled += cross(polygon[j]!, polygon[i]!);
   return doubled / 2;
 }
 
@@ -121,10 +127,15 @@ export function polygonCentre(polygon: readonly Vec[]): Vec {
     x += part * (a[0] + b[0]);
     y += part * (a[1] + b[1]);
   }
-  return Math.abs(doubled) < 1e-12 ? mean : [mean[0] + x / (3 * doubled), mean[1] + y / (3 * doubled)];
+  return Math.abs(doubled) < 1e-12
+    ? mean
+    : [mean[0] + x / (3 * doubled), mean[1] + y / (3 * doubled)];
 }
 
-/** The same outline with straight segments that carry on in line joined into one and empty ones left out. */
+/**
+ * The same outline with straight segments that carry on in line joined into one and empty ones left
+ * out.
+ */
 export function simplified(path: Path): Segment[] {
   const out: Segment[] = [];
   const inLine = (s: Segment, r: Segment) =>

@@ -2,11 +2,13 @@
 type None = Record<never, never>;
 
 /**
- * Everything the core can refuse or warn of, with the figures it tells: the unit is in the name. A code that is not here
- * cannot be made, and one without its sentence (`app/frame/sentences.ts`) does not compile.
+ * Everything the core can refuse or warn of, with the figures it tells: the unit is in the name. A
+ * code that is not here cannot be made, and one without its sentence (`app/frame/sentences.ts`)
+ * does not compile.
  */
 export type Figures = {
-  // Written lengths, legs and points. `first` and `second` are the two ways to read what was written.
+  // Written lengths, legs and points. `first` and `second` are the two ways to read what was
+  // written.
   'length-empty': None;
   'length-unreadable': None;
   'length-divided-by-zero': None;
@@ -20,7 +22,8 @@ export type Figures = {
   'no-rows': None;
   'row-unreadable': { row: number; cells?: number };
   'row-ambiguous': { row: number };
-  // A kind of problem that there is too much of to tell one by one: how many more there are of the kind just told.
+  // A kind of problem that there is too much of to tell one by one: how many more there are of the
+  // kind just told.
   'more-of-these': { count: number };
   'take-off-too-far': { mm: number };
   'nothing-taken': None;

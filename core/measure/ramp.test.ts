@@ -1,5 +1,16 @@
 import fc from 'fast-check';
-import { even, isEven, leastOfRamp, meanOf, mostOfRamp, ramp, rampAt, rampBack, ramped, slopeAt } from './ramp';
+import {
+  even,
+  isEven,
+  leastOfRamp,
+  meanOf,
+  mostOfRamp,
+  ramp,
+  rampAt,
+  rampBack,
+  ramped,
+  slopeAt,
+} from './ramp';
 import { spread } from './spread.arbitrary';
 
 const ramps = fc
@@ -8,7 +19,7 @@ const ramps = fc
     spread(-50, 50),
     fc.uniqueArray(spread(0.01, 0.99), { maxLength: 6 }),
     fc.array(spread(-50, 50), { minLength: 6, maxLength: 6 }),
-  ) // prettier-ignore
+  )
   .map(([start, end, shares, mm]) =>
     ramp(
       start,
@@ -23,14 +34,20 @@ test('a ramp is what is said at its places and runs straight between; its slope,
       for (const [share, mm] of one) expect(rampAt(one, share)).toBeCloseTo(mm, 9);
       const looks = Array.from({ length: 4001 }, (_, i) => i / 4000);
       const all = looks.map((share) => rampAt(one, share));
-      expect(meanOf(one)).toBeCloseTo(all.slice(1).reduce((sum, mm, i) => sum + (mm + all[i]!) / 2, 0) / 4000, 1);
+      expect(meanOf(one)).toBeCloseTo(
+        all.slice(1).reduce((sum, mm, i) => sum + (mm + all[i]!) / 2, 0) / 4000,
+        1,
+      );
       expect(Math.min(...all)).toBeGreaterThanOrEqual(leastOfRamp(one) - 1e-9);
       expect(Math.max(...all)).toBeLessThanOrEqual(mostOfRamp(one) + 1e-9);
       for (const [i, [share]] of one.slice(1).entries()) {
         const from = one[i]![0];
         const middle = (from + share) / 2;
         const step = (share - from) / 8;
-        expect(slopeAt(one, middle)).toBeCloseTo((rampAt(one, middle + step) - rampAt(one, middle - step)) / (2 * step), 4); // prettier-ignore
+        expect(slopeAt(one, middle)).toBeCloseTo(
+          (rampAt(one, middle + step) - rampAt(one, middle - step)) / (2 * step),
+          4,
+        );
       }
     }),
   );

@@ -1,4 +1,7 @@
-/** A length that changes evenly from place to place: at rising shares of the way, the first 0 and the last 1, so many mm. */
+/**
+ * A length that changes evenly from place to place: at rising shares of the way, the first 0 and
+ * the last 1, so many mm.
+ */
 export type Ramp = readonly (readonly [share: number, mm: number])[];
 
 export const ramp = (startMm: number, endMm: number, between: Ramp = []): Ramp => [
@@ -9,7 +12,10 @@ export const ramp = (startMm: number, endMm: number, between: Ramp = []): Ramp =
 
 export const even = (mm: number): Ramp => ramp(mm, mm);
 
-/** How long it is at a share of the way, and how much longer it gets from there on for the whole way. */
+/**
+ * How long it is at a share of the way, and how much longer it gets from there on for the whole
+ * way.
+ */
 function along(of: Ramp, share: number): { mm: number; slope: number } {
   const beyond = of.findIndex(([at]) => at > share);
   const i = beyond < 0 ? of.length - 1 : Math.max(1, beyond);
@@ -25,7 +31,9 @@ export const leastOfRamp = (of: Ramp): number => Math.min(...of.map(([, mm]) => 
 export const mostOfRamp = (of: Ramp): number => Math.max(...of.map(([, mm]) => mm));
 /** How long it is on the whole. */
 export const meanOf = (of: Ramp): number =>
-  of.slice(1).reduce((sum, [share, mm], i) => sum + ((share - of[i]![0]) * (mm + of[i]![1])) / 2, 0);
+  of
+    .slice(1)
+    .reduce((sum, [share, mm], i) => sum + ((share - of[i]![0]) * (mm + of[i]![1])) / 2, 0);
 export const isEven = (of: Ramp): boolean => of.every(([, mm]) => mm === of[0]![1]);
 
 /** Each of its lengths made another. */
@@ -33,4 +41,5 @@ export const ramped = (of: Ramp, to: (mm: number, share: number) => number): Ram
   of.map(([share, mm]) => [share, to(mm, share)] as const);
 
 /** The same gone from its other end. */
-export const rampBack = (of: Ramp): Ramp => of.map(([share, mm]) => [1 - share, mm] as const).reverse();
+export const rampBack = (of: Ramp): Ramp =>
+  of.map(([share, mm]) => [1 - share, mm] as const).reverse();

@@ -24,7 +24,8 @@ export function pointAlong(run: readonly Segment[], mm: number): Vec | null {
   let left = mm;
   for (const s of run) {
     const l = segmentLength(s);
-    if (left <= l + ROUNDING_MM) return pointAt(s, l === 0 ? 0 : Math.min(1, Math.max(0, left / l)));
+    if (left <= l + ROUNDING_MM)
+      return pointAt(s, l === 0 ? 0 : Math.min(1, Math.max(0, left / l)));
     left -= l;
   }
   const last = run[run.length - 1];
@@ -43,9 +44,13 @@ export function outwardAlong(run: readonly Segment[], mm: number): Vec {
   return last ? right(directionAt(last, 1)) : [0, 0];
 }
 
-export const runLength = (run: readonly Segment[]): number => run.reduce((sum, s) => sum + segmentLength(s), 0);
+export const runLength = (run: readonly Segment[]): number =>
+  run.reduce((sum, s) => sum + segmentLength(s), 0);
 
-/** The part of a run between two places, mm from its start; empty where there is nothing between them. */
+/**
+ * The part of a run between two places, mm from its start; empty where there is nothing between
+ * them.
+ */
 export function partOfRun(run: readonly Segment[], fromMm: number, toMm: number): Segment[] {
   let start = 0;
   return run.flatMap((s): Segment[] => {
@@ -57,8 +62,8 @@ export function partOfRun(run: readonly Segment[], fromMm: number, toMm: number)
 }
 
 /**
- * The place of a run nearest to a point: how far along, mm, the point there, and how far off it lies to the right of the run
- * (negative: to its left). Null for a run of nothing.
+ * The place of a run nearest to a point: how far along, mm, the point there, and how far off it
+ * lies to the right of the run (negative: to its left). Null for a run of nothing.
  */
 export function nearestOnRun(
   run: readonly Segment[],
@@ -70,15 +75,28 @@ export function nearestOnRun(
     const found = nearest(s, p);
     const l = segmentLength(s);
     if (!best || found.distance < best.off)
-      best = { off: found.distance, alongMm: start + found.at * l, at: pointAt(s, found.at), way: directionAt(s, found.at) }; // prettier-ignore
+      best = {
+        off: found.distance,
+        alongMm: start + found.at * l,
+        at: pointAt(s, found.at),
+        way: directionAt(s, found.at),
+      };
     start += l;
   }
-  return best && { alongMm: best.alongMm, at: best.at, way: best.way, rightMm: cross(sub(p, best.at), best.way) >= 0 ? best.off : -best.off }; // prettier-ignore
+  return (
+    best && {
+      alongMm: best.alongMm,
+      at: best.at,
+      way: best.way,
+      rightMm: cross(sub(p, best.at), best.way) >= 0 ? best.off : -best.off,
+    }
+  );
 }
 
 /**
- * What lies beside a run on its right, so far off along it (negative: on its left). Straight parts stay straight; an arc becomes
- * an arc where the distance stays the same, else short arcs through the places reckoned.
+ * What lies beside a run on its right, so far off along it (negative: on its left). Straight parts
+ * stay straight; an arc becomes an arc where the distance stays the same, else short arcs through
+ * the places reckoned.
  */
 export function besideRun(run: readonly Segment[], off: Ramp): Segment[] {
   if (isEven(off)) return run.map((s) => offsetRight(s, off[0]![1]));
@@ -88,15 +106,27 @@ export function besideRun(run: readonly Segment[], off: Ramp): Segment[] {
     const l = segmentLength(s);
     const from = gone;
     gone += l;
-    const beside = (t: number): Vec => along(pointAt(s, t), right(directionAt(s, t)), rampAt(off, (from + t * l) / total)); // prettier-ignore
+    const beside = (t: number): Vec =>
+      along(pointAt(s, t), right(directionAt(s, t)), rampAt(off, (from + t * l) / total));
     // Where it begins to get wider or narrower otherwise there is a corner.
-    const turns = [0, ...off.map(([share]) => (share * total - from) / l).filter((t) => t > 1e-9 && t < 1 - 1e-9), 1];
+    const turns = [
+      0,
+      ...off.map(([share]) => (share * total - from) / l).filter((t) => t > 1e-9 && t < 1 - 1e-9),
+      1,
+    ];
     return turns.slice(1).flatMap((to, k): Segment[] => {
       const start = turns[k]!;
       if (isStraight(s)) return [line(beside(start), beside(to))];
-      const parts = Math.max(1, Math.ceil(Math.abs(4 * Math.atan(s.bulge) * (to - start)) / TAPERED_ARC));
+      const parts = Math.max(
+        1,
+        Math.ceil(Math.abs(4 * Math.atan(s.bulge) * (to - start)) / TAPERED_ARC),
+      );
       const at = (i: number) => beside(start + ((to - start) * i) / parts);
-      return Array.from({ length: parts }, (_, i): Segment => ({ a: at(i), b: at(i + 1), bulge: bulgeThrough(at(i), at(i + 0.5), at(i + 1)) })); // prettier-ignore
+      return Array.from({ length: parts }, (_, i): Segment => ({
+        a: at(i),
+        b: at(i + 1),
+        bulge: bulgeThrough(at(i), at(i + 0.5), at(i + 1)),
+      }));
     });
   });
 }

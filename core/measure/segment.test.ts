@@ -24,7 +24,10 @@ import { spread } from './spread.arbitrary';
 import type { Vec } from './vector';
 import { along, cross, distance, dot, right, sub, turned, unit } from './vector';
 
-/** Checked against Flatten.js (@flatten-js/core, an independent plane-geometry library), which knows nothing of bulges. */
+/**
+ * Checked against Flatten.js (@flatten-js/core, an independent plane-geometry library), which knows
+ * nothing of bulges.
+ */
 
 const coordinate = spread(-200, 200);
 const point = fc.tuple(coordinate, coordinate) as fc.Arbitrary<Vec>;
@@ -45,10 +48,14 @@ const straight: fc.Arbitrary<Segment> = fc
 const segment = fc.oneof(arc, straight);
 const share = spread(0, 1);
 
-/** The same segment made in the other library, an arc by its centre and angles through three points of ours. */
+/**
+ * The same segment made in the other library, an arc by its centre and angles through three points
+ * of ours.
+ */
 function theirs(s: Segment): Flatten.Arc | Flatten.Segment {
   if (s.bulge === 0) return Flatten.segment(s.a[0], s.a[1], s.b[0], s.b[1]);
-  // From its definition alone: bulge is the rise of the arc over half its chord (DXF reference, group code 42).
+  // From its definition alone: bulge is the rise of the arc over half its chord (DXF reference,
+  // group code 42).
   const half = distance(s.a, s.b) / 2;
   const rise = Math.abs(s.bulge) * half;
   const radius = (half * half + rise * rise) / (2 * rise);
@@ -56,7 +63,13 @@ function theirs(s: Segment): Flatten.Arc | Flatten.Segment {
   const toLeft = turned(unit(sub(s.b, s.a)), Math.PI / 2);
   const centre = along(middle, toLeft, Math.sign(s.bulge) * (radius - rise));
   const angle = (p: Vec) => Math.atan2(p[1] - centre[1], p[0] - centre[0]);
-  return Flatten.arc(Flatten.point(centre[0], centre[1]), radius, angle(s.a), angle(s.b), s.bulge > 0);
+  return Flatten.arc(
+    Flatten.point(centre[0], centre[1]),
+    radius,
+    angle(s.a),
+    angle(s.b),
+    s.bulge > 0,
+  );
 }
 const near = (p: Vec, q: { x: number; y: number }, within = 1e-6) =>
   expect(Math.hypot(p[0] - q.x, p[1] - q.y)).toBeLessThan(within);
@@ -77,7 +90,9 @@ test('length, points along, direction and box of a segment are those of the othe
       expect(dot(d1, [t1.x, t1.y])).toBeCloseTo(-1, 6);
       const b = box([s]);
       expect([b.minX, b.minY, b.maxX, b.maxY]).toEqual(
-        [other.box.xmin, other.box.ymin, other.box.xmax, other.box.ymax].map((v) => expect.closeTo(v, 5)),
+        [other.box.xmin, other.box.ymin, other.box.xmax, other.box.ymax].map((v) =>
+          expect.closeTo(v, 5),
+        ),
       );
     }),
   );
@@ -100,20 +115,30 @@ test('crossings with a line are where the other library finds them', () => {
       const u: Vec = [Math.cos(angle), Math.sin(angle)];
       const ours = crossingsWithLine(s, p, u).map((t) => pointAt(s, t));
       const far = 2000;
-      const reach = Flatten.segment(p[0] - far * u[0], p[1] - far * u[1], p[0] + far * u[0], p[1] + far * u[1]);
+      const reach = Flatten.segment(
+        p[0] - far * u[0],
+        p[1] - far * u[1],
+        p[0] + far * u[0],
+        p[1] + far * u[1],
+      );
       const expected = reach.intersect(theirs(s));
-      // A line that grazes an arc, or runs through an end of it, may fall on either side of the other's tolerance.
+      // A line that grazes an arc, or runs through an end of it, may fall on either side of the
+      // other's tolerance.
       const { a, b } = s;
       const doubtful =
         [a, b].some((end) => Math.abs(cross(u, sub(end, p))) < 0.02) ||
-        (s.bulge !== 0 && Math.abs(Math.abs(cross(u, sub(arcOf(s).centre, p))) - arcOf(s).radius) < 1e-3) ||
+        (s.bulge !== 0 &&
+          Math.abs(Math.abs(cross(u, sub(arcOf(s).centre, p))) - arcOf(s).radius) < 1e-3) ||
         (s.bulge === 0 && Math.abs(cross(u, unit(sub(b, a)))) < 1e-3);
       fc.pre(!doubtful);
       expect(ours).toHaveLength(expected.length);
-      for (const p of ours) expect(Math.min(...expected.map((e) => Math.hypot(e.x - p[0], e.y - p[1])))).toBeLessThan(1e-5);
+      for (const p of ours)
+        expect(Math.min(...expected.map((e) => Math.hypot(e.x - p[0], e.y - p[1])))).toBeLessThan(
+          1e-5,
+        );
     }),
   );
-}); // prettier-ignore
+});
 
 test('two segments cross when the other library says so, away from shared ends and near touches', () => {
   fc.assert(
@@ -175,7 +200,10 @@ test('a part of a segment lies on it, and its parts put together are the whole',
       const [from, to] = t < u ? [t, u] : [u, t];
       fc.pre(to - from > 1e-3 && from > 1e-3 && to < 1 - 1e-3);
       const pieces = [part(s, 0, from), part(s, from, to), part(s, to, 1)];
-      expect(pieces.reduce((sum, piece) => sum + segmentLength(piece), 0)).toBeCloseTo(segmentLength(s), 6);
+      expect(pieces.reduce((sum, piece) => sum + segmentLength(piece), 0)).toBeCloseTo(
+        segmentLength(s),
+        6,
+      );
       const middle = pointAt(pieces[1]!, 0.5);
       expect(distance(middle, pointAt(s, (from + to) / 2))).toBeLessThan(1e-6);
       expect(distance(pointAt(reversed(s), 1 - t), pointAt(s, t))).toBeLessThan(1e-6);
@@ -188,10 +216,14 @@ test('an offset keeps its distance all along, and flattening keeps within its to
     fc.property(segment, spread(0.5, 10), share, (s, by, t) => {
       fc.pre(s.bulge === 0 || arcOf(s).radius > by + 1);
       const moved = offsetRight(s, by);
-      expect(distance(pointAt(moved, t), along(pointAt(s, t), right(directionAt(s, t)), by))).toBeLessThan(1e-6);
+      expect(
+        distance(pointAt(moved, t), along(pointAt(s, t), right(directionAt(s, t)), by)),
+      ).toBeLessThan(1e-6);
       const chain = [...flattened(s, 0.05), s.b];
       const p = pointAt(s, t);
-      const off = Math.min(...chain.slice(1).map((q, i) => nearest(line(chain[i]!, q), p).distance));
+      const off = Math.min(
+        ...chain.slice(1).map((q, i) => nearest(line(chain[i]!, q), p).distance),
+      );
       expect(off).toBeLessThan(0.05 + 1e-9);
     }),
   );
@@ -200,7 +232,12 @@ test('an offset keeps its distance all along, and flattening keeps within its to
 test('an arc through three points passes through all three; an arc of a radius has it', () => {
   fc.assert(
     fc.property(point, point, point, (a, via, b) => {
-      fc.pre(apart(a, b) && apart(a, via) && apart(via, b) && Math.abs(cross(sub(via, a), sub(b, a))) > 50);
+      fc.pre(
+        apart(a, b) &&
+          apart(a, via) &&
+          apart(via, b) &&
+          Math.abs(cross(sub(via, a), sub(b, a))) > 50,
+      );
       const s = { a, b, bulge: bulgeThrough(a, via, b) };
       expect(nearest(s, via).distance).toBeLessThan(1e-5);
       // It turns the way the three points do.
@@ -245,9 +282,17 @@ test('carriers meet where both lie, and ends moved along a circle stay on it', (
 });
 
 test('an outline is made simpler without changing it', () => {
-  const path = [line([0, 0], [4, 0]), line([4, 0], [10, 0]), line([10, 0], [10, 0]), line([10, 0], [10, 5]), line([10, 5], [0, 5]), line([0, 5], [0, 2]), line([0, 2], [0, 0])];
+  const path = [
+    line([0, 0], [4, 0]),
+    line([4, 0], [10, 0]),
+    line([10, 0], [10, 0]),
+    line([10, 0], [10, 5]),
+    line([10, 5], [0, 5]),
+    line([0, 5], [0, 2]),
+    line([0, 2], [0, 0]),
+  ];
   const simple = simplified(path);
   expect(simple).toHaveLength(4);
   expect(area(simple)).toBeCloseTo(area(path), 12);
   simple.forEach((s, i) => expect(s.b).toEqual(simple[(i + 1) % 4]!.a));
-}); // prettier-ignore
+});

@@ -18,8 +18,8 @@ import {
 } from './vector';
 
 /**
- * One piece of an outline from `a` to `b`. `bulge` is tan(sweep/4), positive for an arc that runs counter-clockwise,
- * 0 for a straight line (the convention of DXF polylines).
+ * One piece of an outline from `a` to `b`. `bulge` is tan(sweep/4), positive for an arc that runs
+ * counter-clockwise, 0 for a straight line (the convention of DXF polylines).
  */
 export type Segment = { a: Vec; b: Vec; bulge: number };
 
@@ -37,7 +37,10 @@ export function arcOf(s: Segment): Arc {
   const sweep = 4 * Math.atan(s.bulge);
   const half = length(chord) / 2;
   const radius = Math.abs(half / Math.sin(sweep / 2));
-  const centre = add(mix(s.a, s.b, 0.5), scale(left(chord), (1 - s.bulge * s.bulge) / (4 * s.bulge)));
+  const centre = add(
+    mix(s.a, s.b, 0.5),
+    scale(left(chord), (1 - s.bulge * s.bulge) / (4 * s.bulge)),
+  );
   return { centre, radius, start: Math.atan2(s.a[1] - centre[1], s.a[0] - centre[0]), sweep };
 }
 
@@ -55,7 +58,10 @@ export function pointAt(s: Segment, t: number): Vec {
   if (t === 1) return s.b;
   const arc = arcOf(s);
   const angle = arc.start + arc.sweep * t;
-  return [arc.centre[0] + arc.radius * Math.cos(angle), arc.centre[1] + arc.radius * Math.sin(angle)];
+  return [
+    arc.centre[0] + arc.radius * Math.cos(angle),
+    arc.centre[1] + arc.radius * Math.sin(angle),
+  ];
 }
 
 /** Unit direction of travel a fraction `t` of the way along. */
@@ -73,9 +79,16 @@ export function part(s: Segment, from: number, to: number): Segment {
 }
 
 export const reversed = (s: Segment): Segment => ({ a: s.b, b: s.a, bulge: -s.bulge });
-export const moved = (s: Segment, by: Vec): Segment => ({ a: add(s.a, by), b: add(s.b, by), bulge: s.bulge });
+export const moved = (s: Segment, by: Vec): Segment => ({
+  a: add(s.a, by),
+  b: add(s.b, by),
+  bulge: s.bulge,
+});
 
-/** The fraction along an arc at which a point of its circle lies, or null if the arc does not reach it. */
+/**
+ * The fraction along an arc at which a point of its circle lies, or null if the arc does not reach
+ * it.
+ */
 function fractionOnArc(arc: Arc, p: Vec): number | null {
   let turn = Math.atan2(p[1] - arc.centre[1], p[0] - arc.centre[0]) - arc.start;
   const full = 2 * Math.PI;
@@ -86,7 +99,10 @@ function fractionOnArc(arc: Arc, p: Vec): number | null {
   return t >= -ROUNDING && t <= 1 + ROUNDING ? Math.min(1, Math.max(0, t)) : null;
 }
 
-/** Fractions along `s` (ascending) at which it crosses the infinite line through `p` along the unit vector `u`. */
+/**
+ * Fractions along `s` (ascending) at which it crosses the infinite line through `p` along the unit
+ * vector `u`.
+ */
 export function crossingsWithLine(s: Segment, p: Vec, u: Vec): number[] {
   if (isStraight(s)) {
     const da = cross(u, sub(s.a, p));
@@ -120,8 +136,8 @@ export function nearest(s: Segment, p: Vec): { distance: number; at: number } {
 }
 
 /**
- * Points along a segment from its start, without its end, close enough together that no chord strays more than
- * `tolerance` mm from the arc.
+ * Points along a segment from its start, without its end, close enough together that no chord
+ * strays more than `tolerance` mm from the arc.
  */
 export function flattened(s: Segment, tolerance = 0.01): Vec[] {
   if (isStraight(s)) return [s.a];
@@ -133,7 +149,8 @@ export function flattened(s: Segment, tolerance = 0.01): Vec[] {
 
 /**
  * The segment parallel to `s` at `by` mm to its right (outward from a counter-clockwise outline).
- * An arc that would shrink through its own centre comes back as the straight line between its moved ends.
+ * An arc that would shrink through its own centre comes back as the straight line between its moved
+ * ends.
  */
 export function offsetRight(s: Segment, by: number): Segment {
   const shift = (t: number): Vec => {
@@ -161,8 +178,8 @@ export function bulgeThrough(a: Vec, via: Vec, b: Vec): number {
 }
 
 /**
- * The bulge of an arc of given radius between `a` and `b`, the shorter way round; `side` +1 for counter-clockwise.
- * Null when the radius is less than half the distance between the ends.
+ * The bulge of an arc of given radius between `a` and `b`, the shorter way round; `side` +1 for
+ * counter-clockwise. Null when the radius is less than half the distance between the ends.
  */
 export function bulgeOfRadius(a: Vec, b: Vec, radius: number, side: 1 | -1): number | null {
   const half = distance(a, b) / 2;
@@ -170,7 +187,10 @@ export function bulgeOfRadius(a: Vec, b: Vec, radius: number, side: 1 | -1): num
   return side * Math.tan(Math.asin(Math.min(1, half / radius)) / 2);
 }
 
-/** Where two straight or curved segments cross away from shared ends; only whether, by flattening arcs to 0.05 mm. */
+/**
+ * Where two straight or curved segments cross away from shared ends; only whether, by flattening
+ * arcs to 0.05 mm.
+ */
 export function segmentsCross(s: Segment, r: Segment): boolean {
   if (isStraight(s) && isStraight(r)) return chordsCross(s.a, s.b, r.a, r.b);
   const ps = [...flattened(s, 0.05), s.b];
@@ -183,7 +203,10 @@ export function segmentsCross(s: Segment, r: Segment): boolean {
   return false;
 }
 
-/** Whether the insides of two straight chords cross, or lie along each other. Touching at an end is not crossing. */
+/**
+ * Whether the insides of two straight chords cross, or lie along each other. Touching at an end is
+ * not crossing.
+ */
 function chordsCross(a: Vec, b: Vec, c: Vec, d: Vec): boolean {
   const eps = 1e-7;
   if (
@@ -214,12 +237,17 @@ function chordsCross(a: Vec, b: Vec, c: Vec, d: Vec): boolean {
   }
   const da = (cdX * (a[1] - c[1]) - cdY * (a[0] - c[0])) / lcd;
   const db = (cdX * (b[1] - c[1]) - cdY * (b[0] - c[0])) / lcd;
-  return dc * dd < 0 && da * db < 0 && Math.min(Math.abs(dc), Math.abs(dd), Math.abs(da), Math.abs(db)) > eps;
+  return (
+    dc * dd < 0 &&
+    da * db < 0 &&
+    Math.min(Math.abs(dc), Math.abs(dd), Math.abs(da), Math.abs(db)) > eps
+  );
 }
 
 /** Where the infinite carriers of two segments meet, nearest to `near`; null when they do not. */
 export function carriersMeet(s: Segment, r: Segment, near: Vec): Vec | null {
-  if (isStraight(s) && isStraight(r)) return meet(s.a, unit(sub(s.b, s.a)), r.a, unit(sub(r.b, r.a)));
+  if (isStraight(s) && isStraight(r))
+    return meet(s.a, unit(sub(s.b, s.a)), r.a, unit(sub(r.b, r.a)));
   if (isStraight(r)) return carriersMeet(r, s, near);
   const candidates: Vec[] = [];
   const second = arcOf(isStraight(s) ? r : s);
@@ -237,7 +265,8 @@ export function carriersMeet(s: Segment, r: Segment, near: Vec): Vec | null {
       const h2 = second.radius ** 2 - x * x;
       const u = unit(between);
       if (h2 >= 0) {
-        for (const k of [-1, 1]) candidates.push(along(along(second.centre, u, x), left(u), k * Math.sqrt(h2)));
+        for (const k of [-1, 1])
+          candidates.push(along(along(second.centre, u, x), left(u), k * Math.sqrt(h2)));
       }
     }
   }
@@ -245,7 +274,10 @@ export function carriersMeet(s: Segment, r: Segment, near: Vec): Vec | null {
   return candidates[0] ?? null;
 }
 
-/** The arc segment with its ends moved to points of (or very near) its circle; a line simply gets the new ends. */
+/**
+ * The arc segment with its ends moved to points of (or very near) its circle; a line simply gets
+ * the new ends.
+ */
 export function withEnds(s: Segment, a: Vec, b: Vec): Segment {
   if (isStraight(s)) return line(a, b);
   const arc = arcOf(s);

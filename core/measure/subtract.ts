@@ -2,7 +2,15 @@ import { boxesOf, meetings, turnsRound } from './intersect';
 import type { Path } from './path';
 import { area, box } from './path';
 import type { Segment } from './segment';
-import { directionAt, isStraight, nearest, part, pointAt, reversed, segmentLength } from './segment';
+import {
+  directionAt,
+  isStraight,
+  nearest,
+  part,
+  pointAt,
+  reversed,
+  segmentLength,
+} from './segment';
 import { SAME_PLACE_MM } from './tolerance';
 import type { Vec } from './vector';
 import { along, distance, left } from './vector';
@@ -18,13 +26,14 @@ const JOINED_MM = 1e-4;
 type Loop<P> = { pieces: P[]; areaMm2: number };
 
 /**
- * An outline less a number of closed paths (holes drilled, slots sawn), all at once: what each takes is found from the
- * untouched outline, so that no order of them can matter. Arcs stay arcs.
+ * An outline less a number of closed paths (holes drilled, slots sawn), all at once: what each
+ * takes is found from the untouched outline, so that no order of them can matter. Arcs stay arcs.
  *
- * `outline` runs counter-clockwise, may touch or lie on itself (a slit), and each of its pieces keeps what it carries;
- * `tools` run counter-clockwise; `make` makes the pieces of the rims they leave, told by which tool. Comes back as closed
- * loops, the largest first: more than one where the tools cut something off, or lie wholly inside. Null where the pieces
- * do not join up again (an outline that crosses itself in the middle of a tool).
+ * `outline` runs counter-clockwise, may touch or lie on itself (a slit), and each of its pieces
+ * keeps what it carries; `tools` run counter-clockwise; `make` makes the pieces of the rims they
+ * leave, told by which tool. Comes back as closed loops, the largest first: more than one where the
+ * tools cut something off, or lie wholly inside. Null where the pieces do not join up again (an
+ * outline that crosses itself in the middle of a tool).
  */
 export function subtracted<P extends Carrier>(
   outline: readonly P[],
@@ -69,7 +78,8 @@ export function subtracted<P extends Carrier>(
   const inTool = (p: Vec, except = -1): boolean =>
     tools.some((tool, j) => {
       const b = toolBoxes[j]!;
-      if (j === except || p[0] < b.minX || p[0] > b.maxX || p[1] < b.minY || p[1] > b.maxY) return false;
+      if (j === except || p[0] < b.minX || p[0] > b.maxX || p[1] < b.minY || p[1] > b.maxY)
+        return false;
       return turnsRound(tool, p) !== 0;
     });
   /** A point beside the middle of a segment, to its left: where its metal is. */
@@ -103,10 +113,19 @@ export function subtracted<P extends Carrier>(
         const cut = reversed(segment);
         const metal = beside(cut);
         if (inTool(metal, j) || turnsRound(path, metal) <= 0) continue;
-        // Where a rim lies on the outline, the outline has told already; of two rims that lie on each other the first.
-        if (path.some((r, i) => onBox(boxes, i, middle) && nearest(r, middle).distance < 10 * SAME_PLACE_MM))
+        // Where a rim lies on the outline, the outline has told already; of two rims that lie on
+        // each other the first.
+        if (
+          path.some(
+            (r, i) => onBox(boxes, i, middle) && nearest(r, middle).distance < 10 * SAME_PLACE_MM,
+          )
+        )
           continue;
-        if (tools.slice(0, j).some((other) => other.some((r) => nearest(r, middle).distance < 10 * SAME_PLACE_MM)))
+        if (
+          tools
+            .slice(0, j)
+            .some((other) => other.some((r) => nearest(r, middle).distance < 10 * SAME_PLACE_MM))
+        )
           continue;
         rims.push([make(cut, j)]);
       }
@@ -116,7 +135,9 @@ export function subtracted<P extends Carrier>(
   const [first] = runs;
   if (!first || runs.length > 1 || !startsWhere(first, first)) return joined([...runs, ...rims]);
   const holes = joined(rims);
-  return holes && [loopOf(first), ...holes].sort((a, b) => Math.abs(b.areaMm2) - Math.abs(a.areaMm2));
+  return (
+    holes && [loopOf(first), ...holes].sort((a, b) => Math.abs(b.areaMm2) - Math.abs(a.areaMm2))
+  );
 }
 
 const onBox = (boxes: Float64Array, i: number, [x, y]: Vec): boolean =>
@@ -125,7 +146,9 @@ const onBox = (boxes: Float64Array, i: number, [x, y]: Vec): boolean =>
   y >= boxes[4 * i + 1]! - ASIDE_MM &&
   y <= boxes[4 * i + 3]! + ASIDE_MM;
 
-/** A segment parted at fractions of its length; slivers that are shorter than rounding are left out. */
+/**
+ * A segment parted at fractions of its length; slivers that are shorter than rounding are left out.
+ */
 function pieces(s: Segment, at: readonly number[]): Segment[] {
   if (at.length === 0) return [s];
   const length = segmentLength(s);
@@ -139,7 +162,8 @@ function pieces(s: Segment, at: readonly number[]): Segment[] {
   }
   // A sliver at the very end goes with the last piece.
   const last = found[found.length - 1];
-  if (last && from < 1) found[found.length - 1] = part(s, 1 - (segmentLength(last) / length + (1 - from)), 1);
+  if (last && from < 1)
+    found[found.length - 1] = part(s, 1 - (segmentLength(last) / length + (1 - from)), 1);
   return found;
 }
 

@@ -1,10 +1,13 @@
 /**
- * Symmetric matrices of n × n, row by row in one array: what least squares needs, in its plainest form. Made for some
- * hundred unknowns.
+ * Symmetric matrices of n × n, row by row in one array: what least squares needs, in its plainest
+ * form. Made for some hundred unknowns.
  */
 export type Square = Float64Array;
 
-/** The lower triangle L of a = L·Lᵀ, or null where a is not positive definite. Only the lower triangle of `a` is read. */
+/**
+ * The lower triangle L of a = L·Lᵀ, or null where a is not positive definite. Only the lower
+ * triangle of `a` is read.
+ */
 export function cholesky(a: Square, n: number): Square | null {
   const l = new Float64Array(n * n);
   for (let i = 0; i < n; i++) {
@@ -47,8 +50,9 @@ export function inverse(l: Square, n: number): Square {
 }
 
 /**
- * Eigenvalues, largest first, and the eigenvectors that belong to them, each of length 1: Jacobi's turns, one pair of axes
- * after another until nothing is left beside the diagonal (Golub & Van Loan, Matrix Computations, 8.5).
+ * Eigenvalues, largest first, and the eigenvectors that belong to them, each of length 1: Jacobi's
+ * turns, one pair of axes after another until nothing is left beside the diagonal (Golub & Van
+ * Loan, Matrix Computations, 8.5).
  */
 export function eigen(a: Square, n: number): { values: number[]; vectors: Float64Array[] } {
   const m = Float64Array.from(a);
@@ -64,7 +68,9 @@ export function eigen(a: Square, n: number): { values: number[]; vectors: Float6
     if (Math.sqrt(off) <= 1e-15 * size) break;
     for (let p = 0; p < n; p++) for (let q = p + 1; q < n; q++) turn(m, v, n, p, q);
   }
-  const order = Array.from({ length: n }, (_, i) => i).sort((i, j) => m[j * n + j]! - m[i * n + i]!);
+  const order = Array.from({ length: n }, (_, i) => i).sort(
+    (i, j) => m[j * n + j]! - m[i * n + i]!,
+  );
   return { values: order.map((i) => m[i * n + i]!), vectors: order.map((i) => v[i]!) };
 }
 

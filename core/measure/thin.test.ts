@@ -3,10 +3,13 @@ import { thinned } from './thin';
 import type { Vec } from './vector';
 import { nearestOnSegment } from './vector';
 
-const polygons = fc.array(fc.tuple(fc.integer({ min: -500, max: 500 }), fc.integer({ min: -500, max: 500 })), {
-  minLength: 3,
-  maxLength: 60,
-});
+const polygons = fc.array(
+  fc.tuple(fc.integer({ min: -500, max: 500 }), fc.integer({ min: -500, max: 500 })),
+  {
+    minLength: 3,
+    maxLength: 60,
+  },
+);
 
 test('every point left out lies within the tolerance of what is left; what is left are points of it, in their order', () => {
   fc.assert(
@@ -33,7 +36,8 @@ test('a circle of a thousand points at a hundredth of its radius keeps a dozen o
     const turn = (2 * Math.PI * i) / 1000;
     return [100 * Math.cos(turn), 100 * Math.sin(turn)];
   });
-  // A chord that leaves a sagitta of s spans 2·acos(1 − s/r): 22 of them at least, no more than twice as many.
+  // A chord that leaves a sagitta of s spans 2·acos(1 − s/r): 22 of them at least, no more than
+  // twice as many.
   const least = Math.PI / Math.acos(1 - 1 / 100);
   expect(thinned(circle, 1).length).toBeGreaterThanOrEqual(Math.floor(least));
   expect(thinned(circle, 1).length).toBeLessThanOrEqual(2 * Math.ceil(least));

@@ -2,16 +2,23 @@ import type { Vec } from './vector';
 import { distance, nearestOnSegment } from './vector';
 
 /**
- * A closed polygon with as few of its own points as keep every point left out within `tolerance` mm of a side (Ramer 1972,
- * Douglas & Peucker 1973). Begins where the polygon begins; three points at least where it has them.
+ * A closed polygon with as few of its own points as keep every point left out within `tolerance` mm
+ * of a side (Ramer 1972, Douglas & Peucker 1973). Begins where the polygon begins; three points at
+ * least where it has them.
  */
 export function thinned(polygon: readonly Vec[], tolerance: number): Vec[] {
   const n = polygon.length;
   if (n <= 3) return [...polygon];
   // Closed: parted at the point farthest from the first, so that each half is a line with two ends.
   let far = 1;
-  for (let i = 2; i < n; i++) if (distance(polygon[0]!, polygon[i]!) > distance(polygon[0]!, polygon[far]!)) far = i;
-  const keep = new Set([0, far, ...between(polygon, 0, far, tolerance), ...between(polygon, far, n, tolerance)]);
+  for (let i = 2; i < n; i++)
+    if (distance(polygon[0]!, polygon[i]!) > distance(polygon[0]!, polygon[far]!)) far = i;
+  const keep = new Set([
+    0,
+    far,
+    ...between(polygon, 0, far, tolerance),
+    ...between(polygon, far, n, tolerance),
+  ]);
   // A sliver thinner than the tolerance is still a shape: with the point that stands off farthest.
   if (keep.size === 2) {
     const off = polygon.map((p) => nearestOnSegment(p, polygon[0]!, polygon[far]!).distance);
@@ -28,7 +35,10 @@ export function thinnedLine(line: readonly Vec[], tolerance: number): Vec[] {
   return [0, ...between(line, 0, last, tolerance), last].sort((a, b) => a - b).map((i) => line[i]!);
 }
 
-/** Of the places between two of a line (the second may be one past its end: its beginning) those that must stay. */
+/**
+ * Of the places between two of a line (the second may be one past its end: its beginning) those
+ * that must stay.
+ */
 function between(line: readonly Vec[], first: number, last: number, tolerance: number): number[] {
   const keep: number[] = [];
   const parts: [number, number][] = [[first, last]];

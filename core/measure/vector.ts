@@ -11,7 +11,10 @@ export const dot = (a: Vec, b: Vec): number => a[0] * b[0] + a[1] * b[1];
 export const cross = (a: Vec, b: Vec): number => a[0] * b[1] - a[1] * b[0];
 export const length = (a: Vec): number => Math.hypot(a[0], a[1]);
 export const distance = (a: Vec, b: Vec): number => Math.hypot(a[0] - b[0], a[1] - b[1]);
-export const mix = (a: Vec, b: Vec, t: number): Vec => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t];
+export const mix = (a: Vec, b: Vec, t: number): Vec => [
+  a[0] + (b[0] - a[0]) * t,
+  a[1] + (b[1] - a[1]) * t,
+];
 /** A quarter turn to the left. */
 export const left = (a: Vec): Vec => [-a[1], a[0]];
 /** A quarter turn to the right: outward from a counter-clockwise outline. */
@@ -28,7 +31,10 @@ export const turned = (a: Vec, angle: number): Vec => {
   return [a[0] * c - a[1] * s, a[0] * s + a[1] * c];
 };
 
-/** Distance from `p` to the straight segment `a`–`b`, and how far along it (0 to 1) the nearest place is. */
+/**
+ * Distance from `p` to the straight segment `a`–`b`, and how far along it (0 to 1) the nearest
+ * place is.
+ */
 export function nearestOnSegment(p: Vec, a: Vec, b: Vec): { distance: number; at: number } {
   const ab = sub(b, a);
   const l2 = dot(ab, ab);

@@ -4,8 +4,8 @@ import type { Problem, Result } from './result';
 import { failure } from './result';
 
 /**
- * A value while it is being reckoned: `power` 1 is a length in mm, 0 a plain number that becomes a length in the unit in
- * use when the sum it stands in is done.
+ * A value while it is being reckoned: `power` 1 is a length in mm, 0 a plain number that becomes a
+ * length in the unit in use when the sum it stands in is done.
  */
 type Value = { of: number; power: 0 | 1 };
 
@@ -21,19 +21,36 @@ const unreadable = (): never => {
 
 /** Divisions of a rule: a fraction over one of these is a fraction of an inch. */
 const RULE_PARTS = [2, 4, 8, 16, 32, 64, 128];
-/** From this part on nobody divides millimetres by it, and a fraction of two or more over it is asked about. */
+/**
+ * From this part on nobody divides millimetres by it, and a fraction of two or more over it is
+ * asked about.
+ */
 const FINE_PART = 16;
 /** A fraction is below this; what is as large or larger over 2, 4 or 8 is a division (`812/2`). */
 const MOST_OF_FRACTION = 2;
 
 const VULGAR: Record<string, string> = {
-  '½': '1/2', '¼': '1/4', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8', '⅓': '1/3', '⅔': '2/3',
-}; // prettier-ignore
+  '½': '1/2',
+  '¼': '1/4',
+  '¾': '3/4',
+  '⅛': '1/8',
+  '⅜': '3/8',
+  '⅝': '5/8',
+  '⅞': '7/8',
+  '⅓': '1/3',
+  '⅔': '2/3',
+};
 
 const UNITS: Record<string, number> = {
-  mm: 1, cm: 10, m: 1000, '"': MM_PER_INCH, inches: MM_PER_INCH, inch: MM_PER_INCH, in: MM_PER_INCH,
+  mm: 1,
+  cm: 10,
+  m: 1000,
+  '"': MM_PER_INCH,
+  inches: MM_PER_INCH,
+  inch: MM_PER_INCH,
+  in: MM_PER_INCH,
   thou: MM_PER_INCH / 1000,
-}; // prettier-ignore
+};
 
 const FIGURE = String.raw`(?:\d[\d.,]*|[.,]\d+)`;
 const MIXED = /^(\d+)(?:\s+|-)(\d+)\s*\/\s*(\d+)(?![\d.,])/;
@@ -46,7 +63,10 @@ const FEET = /^\s*(feet|foot|ft\b\.?|')/;
 const normal = (text: string): string =>
   text
     .toLowerCase()
-    .replace(/[½¼¾⅛⅜⅝⅞⅓⅔]/g, (c, at: number, all: string) => (/\d/.test(all[at - 1] ?? '') ? ' ' : '') + VULGAR[c])
+    .replace(
+      /[½¼¾⅛⅜⅝⅞⅓⅔]/g,
+      (c, at: number, all: string) => (/\d/.test(all[at - 1] ?? '') ? ' ' : '') + VULGAR[c],
+    )
     .replace(/[−–—]/g, '-')
     .replace(/⁄/g, '/')
     .replace(/[×·*]/g, '*')
@@ -57,8 +77,9 @@ const normal = (text: string): string =>
     .trim();
 
 /**
- * One written figure. A point is a decimal point; a comma is one too (`1,5`), unless three figures stand behind it after
- * one to three others (`1,234`): that is either, and asked about. Both together say which is which (`1,234.5`, `1.234,5`).
+ * One written figure. A point is a decimal point; a comma is one too (`1,5`), unless three figures
+ * stand behind it after one to three others (`1,234`): that is either, and asked about. Both
+ * together say which is which (`1,234.5`, `1.234,5`).
  */
 function figure(text: string): number {
   const commas = text.split(',').length - 1;
@@ -69,13 +90,17 @@ function figure(text: string): number {
     const asDecimal = Number(text.replace(',', '.'));
     if (!grouped(',').test(text)) return asDecimal;
     const asThousands = Number(text.replace(',', ''));
-    throw new Unread({ code: 'length-ambiguous', numbers: { first: asDecimal, second: asThousands } });
+    throw new Unread({
+      code: 'length-ambiguous',
+      numbers: { first: asDecimal, second: asThousands },
+    });
   }
   const [mark, point] = text.lastIndexOf(',') > text.lastIndexOf('.') ? ['.', ','] : [',', '.'];
   const [whole = '', decimals, ...more] = text.split(point!);
   if (more.length > 0 && decimals !== undefined) {
     // Several of the one and none of the other: groups of three.
-    if (!text.includes(mark!) && grouped(point!).test(text)) return Number(text.replaceAll(point!, ''));
+    if (!text.includes(mark!) && grouped(point!).test(text))
+      return Number(text.replaceAll(point!, ''));
     return unreadable();
   }
   if (!grouped(mark!).test(whole) || !/^\d*$/.test(decimals ?? '')) return unreadable();
@@ -111,8 +136,10 @@ class Reader {
       const joined = this.take(/^\s*([+-])\s*/);
       if (!joined) return total;
       const next = this.product();
-      // A plain number beside a length is a length in the unit in use, never inches because its neighbour is.
-      const [a, b] = total.power === next.power ? [total.of, next.of] : [this.length(total), this.length(next)];
+      // A plain number beside a length is a length in the unit in use, never inches because its
+      // neighbour is.
+      const [a, b] =
+        total.power === next.power ? [total.of, next.of] : [this.length(total), this.length(next)];
       total = {
         of: joined[1] === '+' ? a + b : a - b,
         power: total.power === next.power ? total.power : 1,
@@ -137,7 +164,9 @@ class Reader {
     }
   }
 
-  /** After × or ÷ a fraction is left for the next ÷ to divide, and a divisor has no unit of its own. */
+  /**
+   * After × or ÷ a fraction is left for the next ÷ to divide, and a divisor has no unit of its own.
+   */
   private term(as: 'term' | 'factor' | 'divisor' = 'term'): Value {
     const bracket = this.take(/^\s*\(/);
     if (bracket) {
@@ -172,7 +201,10 @@ class Reader {
     return as === 'divisor' ? read : this.withUnit(read);
   }
 
-  /** A fraction read: with a unit of its own behind it, else inches. Thirds are a fraction only with a unit. */
+  /**
+   * A fraction read: with a unit of its own behind it, else inches. Thirds are a fraction only with
+   * a unit.
+   */
   private ofInch(value: number, part: number): Value {
     if (UNIT.test(this.rest)) return this.withUnit({ of: value, power: 0 });
     if (this.unit === 'mm' && !RULE_PARTS.includes(part)) unreadable();
@@ -182,7 +214,8 @@ class Reader {
   private withUnit(value: Value): Value {
     if (this.take(FEET)) {
       const feet = { of: value.of * 12 * MM_PER_INCH, power: 1 as const };
-      // 5'-8" and 5' 8: inches follow, without their mark or with it; a dash with room round it takes away.
+      // 5'-8" and 5' 8: inches follow, without their mark or with it; a dash with room round it
+      // takes away.
       const inches =
         /^(?:\s*-(?=\d)|\s*)(?:(\d+)(?:\s+|-)(\d+)\s*\/\s*(\d+)|(\d+)\s*\/\s*(\d+)|(\d[\d.,]*|[.,]\d+))\s*(?:inches|inch|in\b\.?|"|(?![\d'/a-z]))/;
       if (/^\s*-\s/.test(this.rest) || /^\s+-/.test(this.rest)) return feet;
@@ -203,7 +236,9 @@ class Reader {
   }
 }
 
-/** Lengths are taken to a millionth of a micron, so that 8.75 in is 222.25 mm and not a hair less. */
+/**
+ * Lengths are taken to a millionth of a micron, so that 8.75 in is 222.25 mm and not a hair less.
+ */
 const exact = (mm: number): number => Math.round(mm * 1e9) / 1e9 + 0;
 
 /** No length on a bench is longer, mm: what is typed by mistake is told before it is drawn. */
@@ -212,14 +247,15 @@ const LONGEST_MM = 1e7;
 /**
  * Reads a length as people at a bench say and write it, in millimetres.
  *
- * A written length is a sum of terms: `8 1/4 + 1/2`, `1000-890/2`, `(300 + 12) x 2`. × and ÷ bind first. Terms: `812`,
- * `81.2cm`, `32"`, `31 15/16`, `1-5/8`, `1½`, `2' 8`, `5'-8 1/2"`, `36 thou`. Bare numbers are in `unit`. A common
- * fraction below two over 2, 4 … 128 is of an inch whatever the unit in use (`15/16`, `17/16`); anything larger over 2, 4
- * or 8 is a division (`812/2`). A leading + or − changes `current` by what follows; without a `current` it is a sign.
+ * A written length is a sum of terms: `8 1/4 + 1/2`, `1000-890/2`, `(300 + 12) x 2`. × and ÷ bind
+ * first. Terms: `812`, `81.2cm`, `32"`, `31 15/16`, `1-5/8`, `1½`, `2' 8`, `5'-8 1/2"`, `36 thou`.
+ * Bare numbers are in `unit`. A common fraction below two over 2, 4 … 128 is of an inch whatever
+ * the unit in use (`15/16`, `17/16`); anything larger over 2, 4 or 8 is a division (`812/2`). A
+ * leading + or − changes `current` by what follows; without a `current` it is a sign.
  *
- * Problems: `length-empty`, `length-unreadable`, `length-divided-by-zero`, `length-too-long`; `length-ambiguous` where
- * a comma can be read in two ways (`first` and `second`: the bare figures), `length-fraction-ambiguous` where a fraction
- * may be a division (`inchMm`, `dividedMm`).
+ * Problems: `length-empty`, `length-unreadable`, `length-divided-by-zero`, `length-too-long`;
+ * `length-ambiguous` where a comma can be read in two ways (`first` and `second`: the bare
+ * figures), `length-fraction-ambiguous` where a fraction may be a division (`inchMm`, `dividedMm`).
  */
 export function parseLength(text: string, unit: Unit, current?: number): Result<{ mm: number }> {
   const t = normal(text);
@@ -230,7 +266,8 @@ export function parseLength(text: string, unit: Unit, current?: number): Result<
     const read = reader.sum();
     if (reader.rest.trim() !== '') unreadable();
     const mm = (changes ? current : 0) + reader.length(read);
-    if (!Number.isFinite(mm) || Math.abs(mm) > LONGEST_MM) return failure({ code: 'length-too-long' });
+    if (!Number.isFinite(mm) || Math.abs(mm) > LONGEST_MM)
+      return failure({ code: 'length-too-long' });
     return { ok: true, mm: exact(mm) };
   } catch (error) {
     if (error instanceof Unread) return failure(error.problem);

@@ -1,6 +1,9 @@
 import type { Metal } from './metals';
 
-/** What bounds a strain: the forming limit at plane strain, uniform elongation, elongation at break, what the shop saw or what is usual. */
+/**
+ * What bounds a strain: the forming limit at plane strain, uniform elongation, elongation at break,
+ * what the shop saw or what is usual.
+ */
 export type LimitWhy =
   'forming-limit' | 'uniform-elongation' | 'elongation' | 'torn-here' | 'wrinkled-here' | 'usual';
 
@@ -10,10 +13,16 @@ export type Limit = { strain: number; why: LimitWhy };
 /** Keeler and Brazier's line holds up to here; thicker or more hardening sheet is taken as this. */
 const [THICKEST_MM, MOST_HARDENING] = [3, 0.21];
 
-/** Of a metal whose hardening is not known, this share of its elongation at break is even (common practice, from memory). */
+/**
+ * Of a metal whose hardening is not known, this share of its elongation at break is even (common
+ * practice, from memory).
+ */
 const EVEN_SHARE = 0.6;
 
-/** What an edge can usually be gathered by in a shrinker before it folds over (common practice, from memory). */
+/**
+ * What an edge can usually be gathered by in a shrinker before it folds over (common practice, from
+ * memory).
+ */
 const USUAL_SHRINK = 0.15;
 
 /**
@@ -21,27 +30,45 @@ const USUAL_SHRINK = 0.15;
  * FLD0 % = (23.3 + 14.13·t)·n/0.21, t in mm ≤ 3, n ≤ 0.21. Keeler & Brazier.
  */
 export const formingLimit = (thicknessMm: number, hardening: number): number =>
-  ((23.3 + 14.13 * Math.min(thicknessMm, THICKEST_MM)) * Math.min(hardening, MOST_HARDENING)) / 0.21 / 100;
+  ((23.3 + 14.13 * Math.min(thicknessMm, THICKEST_MM)) * Math.min(hardening, MOST_HARDENING)) /
+  0.21 /
+  100;
 
-/** Uniform elongation of sheet that hardens as σ = K·ε^n: true strain n at the most load (Considère), as a share. */
+/**
+ * Uniform elongation of sheet that hardens as σ = K·ε^n: true strain n at the most load
+ * (Considère), as a share.
+ */
 export const uniformElongation = (hardening: number): number => Math.exp(hardening) - 1;
 
 /**
- * How far an edge may be stretched: the lesser of forming limit and uniform elongation; of a metal whose hardening is not
- * known a share of its elongation at break; less where the shop saw it torn at less.
+ * How far an edge may be stretched: the lesser of forming limit and uniform elongation; of a metal
+ * whose hardening is not known a share of its elongation at break; less where the shop saw it torn
+ * at less.
  */
-export function stretchLimit(metal: Metal, thicknessMm: number, tornAt: number | null = null): Limit {
+export function stretchLimit(
+  metal: Metal,
+  thicknessMm: number,
+  tornAt: number | null = null,
+): Limit {
   const found = bookLimit(metal, thicknessMm);
   return tornAt !== null && tornAt < found.strain ? { strain: tornAt, why: 'torn-here' } : found;
 }
 
 function bookLimit({ hardening, elongation }: Metal, thicknessMm: number): Limit {
   if (!hardening) return { strain: (EVEN_SHARE * elongation.value) / 100, why: 'elongation' };
-  const [forming, even] = [formingLimit(thicknessMm, hardening.value), uniformElongation(hardening.value)];
-  return forming < even ? { strain: forming, why: 'forming-limit' } : { strain: even, why: 'uniform-elongation' };
+  const [forming, even] = [
+    formingLimit(thicknessMm, hardening.value),
+    uniformElongation(hardening.value),
+  ];
+  return forming < even
+    ? { strain: forming, why: 'forming-limit' }
+    : { strain: even, why: 'uniform-elongation' };
 }
 
-/** How far an edge may be gathered (a negative strain): where the shop saw it fold over, else what is usual. */
+/**
+ * How far an edge may be gathered (a negative strain): where the shop saw it fold over, else what
+ * is usual.
+ */
 export const shrinkLimit = (wrinkledAt: number | null = null): Limit =>
   wrinkledAt === null
     ? { strain: -USUAL_SHRINK, why: 'usual' }
@@ -53,12 +80,17 @@ const POISSON = 0.3;
 const HINGED_FREE = 0.425;
 
 /**
- * The strain at which a flange held along its fold buckles by itself, negative: −k·π²/(12(1 − ν²))·(t/h)², k = 0.425.
- * Timoshenko & Gere, Theory of Elastic Stability. It is no limit of what can be done: beyond it the metal has to be
- * gathered bite by bite, for it will not shorten of its own.
+ * The strain at which a flange held along its fold buckles by itself, negative: −k·π²/(12(1 −
+ * ν²))·(t/h)², k = 0.425. Timoshenko & Gere, Theory of Elastic Stability. It is no limit of what
+ * can be done: beyond it the metal has to be gathered bite by bite, for it will not shorten of its
+ * own.
  */
 export const wrinklingStrain = (thicknessMm: number, widthMm: number): number =>
   -((HINGED_FREE * Math.PI ** 2) / (12 * (1 - POISSON ** 2))) * (thicknessMm / widthMm) ** 2;
 
-/** Thickness at a free edge that was strained by `strain`, mm: t(1 + e)^(−1/2), what volume asks of one direction of pull. */
-export const edgeThickness = (thicknessMm: number, strain: number): number => thicknessMm / Math.sqrt(1 + strain);
+/**
+ * Thickness at a free edge that was strained by `strain`, mm: t(1 + e)^(−1/2), what volume asks of
+ * one direction of pull.
+ */
+export const edgeThickness = (thicknessMm: number, strain: number): number =>
+  thicknessMm / Math.sqrt(1 + strain);

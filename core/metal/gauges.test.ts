@@ -1,9 +1,10 @@
 import { nearestGauges, thicknessOfGauge } from './gauges';
 import type { GaugeSystem } from './gauges';
 
-// Published gauge tables, inches to the printed places.
-// Manufacturers' Standard Gauge and galvanized sheet gauge: American steel makers' tables (ASTM A480/A653 appendices).
-// Imperial Standard Wire Gauge: British Standard table. Brown & Sharpe: ASTM B258. All as carried in docs/formulas.md.
+// Published gauge tables, inches to the printed places. Manufacturers' Standard Gauge and
+// galvanized sheet gauge: American steel makers' tables (ASTM A480/A653 appendices). Imperial
+// Standard Wire Gauge: British Standard table. Brown & Sharpe: ASTM B258. All as carried in
+// docs/formulas.md.
 const TABLE: Record<GaugeSystem, Record<number, number>> = {
   msg: { 10: 0.1345, 12: 0.1046, 14: 0.0747, 16: 0.0598, 18: 0.0478, 19: 0.0418, 20: 0.0359, 22: 0.0299, 24: 0.0239, 26: 0.0179, 28: 0.0149, 30: 0.012 },
   gsg: { 16: 0.0635, 18: 0.0516, 20: 0.0396, 22: 0.0336, 24: 0.0276 },
@@ -35,8 +36,14 @@ test('every number of every system names itself when its own thickness is measur
 });
 
 test('numbers and readings that cannot be are refused with their figures', () => {
-  expect(thicknessOfGauge('msg', 99)).toMatchObject({ ok: false, problems: [{ code: 'gauge-unknown' }] });
+  expect(thicknessOfGauge('msg', 99)).toMatchObject({
+    ok: false,
+    problems: [{ code: 'gauge-unknown' }],
+  });
   expect(thicknessOfGauge('msg', 20.5)).toMatchObject({ ok: false });
-  expect(nearestGauges(0)).toMatchObject({ ok: false, problems: [{ code: 'thickness-not-positive' }] });
+  expect(nearestGauges(0)).toMatchObject({
+    ok: false,
+    problems: [{ code: 'thickness-not-positive' }],
+  });
   expect(nearestGauges(Number.NaN)).toMatchObject({ ok: false });
 });

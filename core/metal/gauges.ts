@@ -3,9 +3,9 @@ import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 
 /**
- * A gauge system: the same number is a different sheet in each.
- * `msg` Manufacturers' Standard Gauge (uncoated steel), `gsg` galvanized sheet gauge, `swg` Imperial Standard Wire
- * Gauge, `bs` Brown & Sharpe / American Wire Gauge (aluminium, copper, brass).
+ * A gauge system: the same number is a different sheet in each. `msg` Manufacturers' Standard Gauge
+ * (uncoated steel), `gsg` galvanized sheet gauge, `swg` Imperial Standard Wire Gauge, `bs` Brown &
+ * Sharpe / American Wire Gauge (aluminium, copper, brass).
  */
 export const GAUGE_SYSTEMS = ['msg', 'gsg', 'swg', 'bs'] as const;
 export type GaugeSystem = (typeof GAUGE_SYSTEMS)[number];
@@ -18,8 +18,8 @@ export const SYSTEM_NAMES: Record<GaugeSystem, string> = {
 };
 
 /**
- * Weight per square foot in ounces that defines each Manufacturers' Standard Gauge number (from memory, with the
- * multiples of the old sheet gauge it continues).
+ * Weight per square foot in ounces that defines each Manufacturers' Standard Gauge number (from
+ * memory, with the multiples of the old sheet gauge it continues).
  */
 const MSG_OUNCES: Record<number, number> = {
   3: 160, 4: 150, 5: 140, 6: 130, 7: 120, 8: 110, 9: 100, 10: 90, 11: 80, 12: 70, 13: 60, 14: 50, 15: 45, 16: 40, 17: 36,
@@ -29,17 +29,23 @@ const MSG_OUNCES: Record<number, number> = {
 /** Zinc that the galvanized gauge counts on top of the base sheet: 2.5 oz/ft². */
 const ZINC_OUNCES = 2.5;
 
-/** lb/ft² per inch that the steel gauges reckon with: a convention of the gauge, not the density of steel. */
+/**
+ * lb/ft² per inch that the steel gauges reckon with: a convention of the gauge, not the density of
+ * steel.
+ */
 const GAUGE_WEIGHT = 41.82;
 
-/** Imperial Standard Wire Gauge in inches (British Weights and Measures order of 1883; from memory). */
+/**
+ * Imperial Standard Wire Gauge in inches (British Weights and Measures order of 1883; from memory).
+ */
 const SWG_INCHES: Record<number, number> = {
   7: 0.176, 8: 0.16, 9: 0.144, 10: 0.128, 11: 0.116, 12: 0.104, 13: 0.092, 14: 0.08, 15: 0.072, 16: 0.064, 17: 0.056,
   18: 0.048, 19: 0.04, 20: 0.036, 21: 0.032, 22: 0.028, 23: 0.024, 24: 0.022, 25: 0.02, 26: 0.018, 27: 0.0164, 28: 0.0148,
   29: 0.0136, 30: 0.0124,
 }; // prettier-ignore
 
-const range = (from: number, to: number): number[] => Array.from({ length: to - from + 1 }, (_, i) => from + i);
+const range = (from: number, to: number): number[] =>
+  Array.from({ length: to - from + 1 }, (_, i) => from + i);
 
 /** The gauge numbers each system is listed for here. */
 export const GAUGE_NUMBERS: Record<GaugeSystem, number[]> = {
@@ -65,9 +71,11 @@ function inchesOf(system: GaugeSystem, gauge: number): number {
 }
 
 /**
- * The thickness that a gauge number names, as published: inches to four places, and the same in millimetres.
+ * The thickness that a gauge number names, as published: inches to four places, and the same in
+ * millimetres.
  *
- * Problems: `gauge-unknown` (numbers: gauge, lowest, highest) when the system does not list the number.
+ * Problems: `gauge-unknown` (numbers: gauge, lowest, highest) when the system does not list the
+ * number.
  */
 export function thicknessOfGauge(
   system: GaugeSystem,
@@ -84,22 +92,30 @@ export function thicknessOfGauge(
   return { ok: true, thicknessIn, thicknessMm: thicknessIn * MM_PER_INCH };
 }
 
-export type NearGauge = { system: GaugeSystem; gauge: number; thicknessMm: number; differenceMm: number };
+export type NearGauge = {
+  system: GaugeSystem;
+  gauge: number;
+  thicknessMm: number;
+  differenceMm: number;
+};
 
 /**
- * The nearest gauge in each system to a micrometer reading in millimetres; `differenceMm` is the reading less the
- * gauge (positive when the sheet is thicker than its name).
+ * The nearest gauge in each system to a micrometer reading in millimetres; `differenceMm` is the
+ * reading less the gauge (positive when the sheet is thicker than its name).
  *
  * Problems: `thickness-not-positive`.
  */
 export function nearestGauges(thicknessMm: number): Result<{ nearest: NearGauge[] }> {
-  if (!(thicknessMm > 0)) return failure({ code: 'thickness-not-positive', numbers: { thicknessMm } });
+  if (!(thicknessMm > 0))
+    return failure({ code: 'thickness-not-positive', numbers: { thicknessMm } });
   const nearest = GAUGE_SYSTEMS.map((system) => {
     const all = GAUGE_NUMBERS[system].map((gauge) => {
       const mm = inchesOf(system, gauge) * MM_PER_INCH;
       return { system, gauge, thicknessMm: mm, differenceMm: thicknessMm - mm };
     });
-    return all.reduce((best, one) => (Math.abs(one.differenceMm) < Math.abs(best.differenceMm) ? one : best));
+    return all.reduce((best, one) =>
+      Math.abs(one.differenceMm) < Math.abs(best.differenceMm) ? one : best,
+    );
   });
   return { ok: true, nearest };
 }

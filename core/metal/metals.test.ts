@@ -10,12 +10,12 @@ test('EN 10130:2006 drawing grades carry the figures of the standard (from memor
   ] as const;
   for (const [id, re, a80, r90, n90] of printed) {
     const metal = metalById(id);
-    expect([metal.yield.value, metal.elongation.value, metal.anisotropy?.value, metal.hardening?.value]).toEqual([
-      re,
-      a80,
-      r90,
-      n90,
-    ]);
+    expect([
+      metal.yield.value,
+      metal.elongation.value,
+      metal.anisotropy?.value,
+      metal.hardening?.value,
+    ]).toEqual([re, a80, r90, n90]);
   }
 });
 
@@ -31,7 +31,13 @@ test.each([
 test('every metal is listed once, says where each figure is from, and can be bent at its usual radius', () => {
   expect(METALS.map((metal) => metal.id)).toEqual([...METAL_IDS]);
   for (const metal of METALS) {
-    for (const figure of [metal.weight, metal.yield, metal.young, metal.elongation, metal.minRadius]) {
+    for (const figure of [
+      metal.weight,
+      metal.yield,
+      metal.young,
+      metal.elongation,
+      metal.minRadius,
+    ]) {
       expect(figure.source.length).toBeGreaterThan(3);
     }
     expect(usualRadius(metal, 1)).toBeGreaterThanOrEqual(metal.minRadius.value);

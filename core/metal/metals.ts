@@ -3,7 +3,10 @@ import type { GaugeSystem } from './gauges';
 /** A figure of a metal with where it comes from. */
 export type Figure = { value: number; source: string };
 
-/** How hard the sheet is for the 90° length of Machinery's Handbook: c = 0.55, 0.64, 0.71 (see docs/formulas.md). */
+/**
+ * How hard the sheet is for the 90° length of Machinery's Handbook: c = 0.55, 0.64, 0.71 (see
+ * docs/formulas.md).
+ */
 export type Temper = 'soft' | 'half' | 'hard';
 
 export type Metal = {
@@ -16,7 +19,9 @@ export type Metal = {
   gauges: GaugeSystem;
   /** kg/m² for each mm of thickness. */
   weight: Figure;
-  /** 0.2 % proof or upper yield stress, N/mm². For EN 10130 grades the largest the standard allows. */
+  /**
+   * 0.2 % proof or upper yield stress, N/mm². For EN 10130 grades the largest the standard allows.
+   */
   yield: Figure;
   /** Young's modulus, N/mm². */
   young: Figure;
@@ -32,8 +37,19 @@ export type Metal = {
 };
 
 export const METAL_IDS = [
-  'dc01', 'dc03', 'dc04', 'dc05', 'dc06', 'cr1008', 'zinc-coated', 'al1100o', 'al3003h14', 'al5052h32', 'al6061t6', 'ss304',
-] as const; // prettier-ignore
+  'dc01',
+  'dc03',
+  'dc04',
+  'dc05',
+  'dc06',
+  'cr1008',
+  'zinc-coated',
+  'al1100o',
+  'al3003h14',
+  'al5052h32',
+  'al6061t6',
+  'ss304',
+] as const;
 export type MetalId = (typeof METAL_IDS)[number];
 
 const EN = 'EN 10130 table of mechanical properties';
@@ -97,9 +113,23 @@ function aluminium(
 
 /** The metals on the shelf. Order is the order they are offered in. */
 export const METALS: readonly Metal[] = [
-  drawing('dc01', 'DC01 cold-rolled steel', 'Ordinary cold-rolled sheet: folds and simple lips', 280, 28),
+  drawing(
+    'dc01',
+    'DC01 cold-rolled steel',
+    'Ordinary cold-rolled sheet: folds and simple lips',
+    280,
+    28,
+  ),
   drawing('dc03', 'DC03 drawing steel', 'Softer: lips that shrink or stretch', 240, 34, 1.3),
-  drawing('dc04', 'DC04 deep-drawing steel', 'The usual choice for crowned pieces', 210, 38, 1.6, 0.18),
+  drawing(
+    'dc04',
+    'DC04 deep-drawing steel',
+    'The usual choice for crowned pieces',
+    210,
+    38,
+    1.6,
+    0.18,
+  ),
   drawing('dc05', 'DC05 deep-drawing steel', 'For deep shapes', 180, 40, 1.9, 0.2),
   drawing('dc06', 'DC06 interstitial-free steel', 'The softest of the steels', 170, 41, 2.1, 0.22),
   {
@@ -129,7 +159,16 @@ export const METALS: readonly Metal[] = [
     minRadius: said(0.5, `${PRACTICE}: tighter bends crack the coating`),
     temper: 'half',
   },
-  aluminium('al1100o', '1100-O aluminium', 'Pure and soft: easily shaped, weak', 2.71, 35, 35, 0, 'soft'),
+  aluminium(
+    'al1100o',
+    '1100-O aluminium',
+    'Pure and soft: easily shaped, weak',
+    2.71,
+    35,
+    35,
+    0,
+    'soft',
+  ),
   aluminium(
     'al3003h14',
     '3003-H14 aluminium',
@@ -141,7 +180,16 @@ export const METALS: readonly Metal[] = [
     'half',
   ),
   aluminium('al5052h32', '5052-H32 aluminium', 'Stronger, weldable', 2.68, 195, 12, 1, 'half'),
-  aluminium('al6061t6', '6061-T6 aluminium', 'Hard: cracks in a tight bend', 2.7, 275, 10, 3, 'hard'),
+  aluminium(
+    'al6061t6',
+    '6061-T6 aluminium',
+    'Hard: cracks in a tight bend',
+    2.7,
+    275,
+    10,
+    3,
+    'hard',
+  ),
   {
     id: 'ss304',
     name: '304 stainless steel',
@@ -160,12 +208,16 @@ export const METALS: readonly Metal[] = [
 
 export const metalById = (id: MetalId): Metal => METALS.find((metal) => metal.id === id)!;
 
-/** The inside radius a fold gets when nobody says otherwise: one thickness, or the metal's least if that is more (common practice). */
+/**
+ * The inside radius a fold gets when nobody says otherwise: one thickness, or the metal's least if
+ * that is more (common practice).
+ */
 export const usualRadius = (metal: Metal, thicknessMm: number): number =>
   thicknessMm * Math.max(1, metal.minRadius.value);
 
 /**
- * Least inside radius in thicknesses from the reduction of area in a tensile test, `r` in %:
- * R/T = 50/r − 1, never below 0. Kalpakjian & Schmid, Manufacturing Engineering and Technology, sheet forming.
+ * Least inside radius in thicknesses from the reduction of area in a tensile test, `r` in %: R/T =
+ * 50/r − 1, never below 0. Kalpakjian & Schmid, Manufacturing Engineering and Technology, sheet
+ * forming.
  */
 export const minRadiusFromReduction = (r: number): number => Math.max(0, 50 / r - 1);

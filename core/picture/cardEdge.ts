@@ -9,7 +9,10 @@ import { picturing } from './straighten';
 const REACH_MM = 2.4;
 /** What lies so near the edge belongs to neither side for sure, mm. */
 const UNSURE_MM = 0.8;
-/** Colours of the two sides nearer to each other than this are no edge, nor where within a side they differ by this share of it. */
+/**
+ * Colours of the two sides nearer to each other than this are no edge, nor where within a side they
+ * differ by this share of it.
+ */
 const LEAST_APART = 5;
 const MOST_UNEVEN = 0.4;
 /** Looked at side by side along the edge, so far apart, and so many, mm. */
@@ -17,8 +20,15 @@ const BESIDE_MM = 0.35;
 const BESIDE = 3;
 const SAMPLES = 49;
 
-/** Places along a closed rim, evenly, each so far from the next, with the direction outward; the rim's steps smoothed out. */
-export function evenly(rim: readonly Vec[], everyMm: number, smoothMm: number): { at: Vec; out: Vec }[] {
+/**
+ * Places along a closed rim, evenly, each so far from the next, with the direction outward; the
+ * rim's steps smoothed out.
+ */
+export function evenly(
+  rim: readonly Vec[],
+  everyMm: number,
+  smoothMm: number,
+): { at: Vec; out: Vec }[] {
   const n = rim.length;
   if (n < 8) return [];
   const step = Math.hypot(...sub(rim[1]!, rim[0]!)) || 1;
@@ -44,9 +54,9 @@ export function evenly(rim: readonly Vec[], everyMm: number, smoothMm: number): 
 }
 
 /**
- * Where along an edge of the card one colour goes over into the other: the first place from inside at which it is half
- * way, both colours being taken from beside the edge just there, so that light and shadow do not matter. Null where the
- * two sides look alike.
+ * Where along an edge of the card one colour goes over into the other: the first place from inside
+ * at which it is half way, both colours being taken from beside the edge just there, so that light
+ * and shadow do not matter. Null where the two sides look alike.
  */
 export function edgePlace(
   picture: Picture,
@@ -98,9 +108,13 @@ export function edgePlace(
   };
 }
 
-/** Whether the middle one of some samples is farther from what they should be than an edge allows. */
+/**
+ * Whether the middle one of some samples is farther from what they should be than an edge allows.
+ */
 function uneven(share: (i: number) => number, from: number, to: number, like: number): boolean {
-  const off = Array.from({ length: to - from }, (_, i) => Math.abs(share(from + i) - like)).sort((a, b) => a - b);
+  const off = Array.from({ length: to - from }, (_, i) => Math.abs(share(from + i) - like)).sort(
+    (a, b) => a - b,
+  );
   return off[off.length >> 1]! > MOST_UNEVEN;
 }
 

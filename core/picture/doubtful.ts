@@ -18,37 +18,56 @@ const HEARD = 3;
 const LEAST_LONG_MM = 15;
 /** An edge place within this says that the edge was seen there, mm. */
 const SEEN_MM = 8;
-/** Card and bench that differ by less than this are hardly told apart, as a logarithm over three colours. */
+/**
+ * Card and bench that differ by less than this are hardly told apart, as a logarithm over three
+ * colours.
+ */
 const LEAST_APART = 0.1;
-/** How card and bench differ may vary so much from what it is along most of the outline: as a share of it, in spreads, and at least, as a logarithm. */
+/**
+ * How card and bench differ may vary so much from what it is along most of the outline: as a share
+ * of it, in spreads, and at least, as a logarithm.
+ */
 const [VARIES_SHARE, VARIES_SPREADS, VARIES_LEAST] = [0.6, 5, 0.12];
 
 /**
- * Stretches of an outline that want to be compared with the picture: where no edge was seen (the edge of a shadow crosses, or
- * card and bench look alike: where they do so along most of it, all of it), and where what lies inside differs from what lies outside otherwise than along most of the
- * outline, as it does where the edge of a shadow, or of something that lies on the card, was taken for the card's own; and a side
- * that goes on beyond its end as the same step, as only the edge of a shadow does. It is the ratio of colours
- * across the edge that is compared: light cancels out in it.
+ * Stretches of an outline that want to be compared with the picture: where no edge was seen (the
+ * edge of a shadow crosses, or card and bench look alike: where they do so along most of it, all of
+ * it), and where what lies inside differs from what lies outside otherwise than along most of the
+ * outline, as it does where the edge of a shadow, or of something that lies on the card, was taken
+ * for the card's own; and a side that goes on beyond its end as the same step, as only the edge of
+ * a shadow does. It is the ratio of colours across the edge that is compared: light cancels out in
+ * it.
  *
  * @param path the outline, counter-clockwise, mm
  * @param places where an edge was seen, mm
  * @returns each stretch as a row of places along it, counter-clockwise
  */
-export function doubtfulAlong(path: Path, places: readonly Vec[], straight: StraightPicture, shadows: readonly ShadowEdge[]): Vec[][] {
+export function doubtfulAlong(
+  path: Path,
+  places: readonly Vec[],
+  straight: StraightPicture,
+  shadows: readonly ShadowEdge[],
+): Vec[][] {
   const all = placesAlong(path);
   if (all.length === 0) return [];
   const seen = near(places, SEEN_MM);
-  const across = all.map(({ at, out }) => (isBeside(shadows, straight, at) ? null : ratioAcross(straight, at, out)));
+  const across = all.map(({ at, out }) =>
+    isBeside(shadows, straight, at) ? null : ratioAcross(straight, at, out),
+  );
   const heard = across.map((_, i) => middleOf(around(across, i, HEARD)));
   const usual = middleOf(heard);
   // Where card and bench look alike along most of it, no place is surer than another.
   if (!usual || Math.hypot(...usual) < LEAST_APART) return [all.map(({ at }) => at)];
   const off = heard.map((one) => (one ? Math.hypot(...one.map((x, c) => x - usual[c]!)) : 0));
-  const most = Math.max(VARIES_LEAST, VARIES_SHARE * Math.hypot(...usual), VARIES_SPREADS * 1.48 * middle(off));
+  const most = Math.max(
+    VARIES_LEAST,
+    VARIES_SHARE * Math.hypot(...usual),
+    VARIES_SPREADS * 1.48 * middle(off),
+  );
   const goesOn = path.map((_, i) => stepGoesOn(path, i, all, across, straight));
   const doubted = all.map(({ at, side }, i) => off[i]! > most || goesOn[side]! || !seen(at));
   return stretches(doubted, perimeter(path) / all.length).map((run) => run.map((i) => all[i]!.at));
-} // prettier-ignore
+}
 
 type Place = { at: Vec; out: Vec; side: number };
 
@@ -65,15 +84,27 @@ function placesAlong(path: Path): Place[] {
   });
 }
 
-/** Sides shorter than this are not followed beyond their ends; the others from so far to so far, every so far, mm. */
+/**
+ * Sides shorter than this are not followed beyond their ends; the others from so far to so far,
+ * every so far, mm.
+ */
 const FOLLOWED_MM = 40;
 const [BEYOND_FROM, BEYOND_TO, BEYOND_STEP] = [8, 40, 2];
-/** Beyond its end a side goes on where the step across it is what it is along the side but for this share, at so many places. */
+/**
+ * Beyond its end a side goes on where the step across it is what it is along the side but for this
+ * share, at so many places.
+ */
 const SAME_STEP = 0.35;
 const BEYOND_PLACES = 6;
 
 /** Whether the step across a side goes on, straight or in its own arc, beyond one of its ends. */
-function stepGoesOn(path: Path, i: number, all: readonly Place[], across: readonly (number[] | null)[], straight: StraightPicture): boolean {
+function stepGoesOn(
+  path: Path,
+  i: number,
+  all: readonly Place[],
+  across: readonly (number[] | null)[],
+  straight: StraightPicture,
+): boolean {
   const side = path[i]!;
   const long = segmentLength(side);
   if (long < FOLLOWED_MM) return false;
@@ -90,28 +121,43 @@ function stepGoesOn(path: Path, i: number, all: readonly Place[], across: readon
       if (ratio) beyond.push(ratio);
     }
     const there = beyond.length >= BEYOND_PLACES ? middleOf(beyond) : null;
-    return there !== null && Math.hypot(...there.map((x, c) => x - own[c]!)) < SAME_STEP * Math.hypot(...own);
+    return (
+      there !== null &&
+      Math.hypot(...there.map((x, c) => x - own[c]!)) < SAME_STEP * Math.hypot(...own)
+    );
   });
-} // prettier-ignore
+}
 
-/** By how much each colour is brighter inside than outside, as logarithms; null where one of both does not lie on the picture. */
+/**
+ * By how much each colour is brighter inside than outside, as logarithms; null where one of both
+ * does not lie on the picture.
+ */
 function ratioAcross(straight: StraightPicture, at: Vec, out: Vec): number[] | null {
   const by = Math.max(BESIDE_MM, 2 * straight.stepMm);
-  const [inside, outside] = [colourAt(straight, along(at, out, -by)), colourAt(straight, along(at, out, by))];
+  const [inside, outside] = [
+    colourAt(straight, along(at, out, -by)),
+    colourAt(straight, along(at, out, by)),
+  ];
   return inside && outside && inside.map((x, c) => Math.log((x + 4) / (outside[c]! + 4)));
 }
 
-function colourAt({ data, width, height, leftMm, topMm, stepMm }: StraightPicture, [x, y]: Vec): number[] | null {
+function colourAt(
+  { data, width, height, leftMm, topMm, stepMm }: StraightPicture,
+  [x, y]: Vec,
+): number[] | null {
   const [i, j] = [Math.floor((x - leftMm) / stepMm), Math.floor((topMm - y) / stepMm)];
   if (i < 1 || j < 1 || i + 1 >= width || j + 1 >= height) return null;
   return [0, 1, 2].map((c) => {
     let sum = 0;
-    for (let b = -1; b <= 1; b++) for (let a = -1; a <= 1; a++) sum += data[4 * ((j + b) * width + i + a) + c]!;
+    for (let b = -1; b <= 1; b++)
+      for (let a = -1; a <= 1; a++) sum += data[4 * ((j + b) * width + i + a) + c]!;
     return sum / 9;
   });
 }
 
-/** Whether one of some places lies within reach of another: looked up in squares as wide as that. */
+/**
+ * Whether one of some places lies within reach of another: looked up in squares as wide as that.
+ */
 function near(places: readonly Vec[], reach: number): (at: Vec) => boolean {
   const squares = new Map<string, Vec[]>();
   const square = (x: number, y: number) => `${Math.floor(x / reach)} ${Math.floor(y / reach)}`;
@@ -122,7 +168,9 @@ function near(places: readonly Vec[], reach: number): (at: Vec) => boolean {
   return (at) =>
     [-1, 0, 1].some((i) =>
       [-1, 0, 1].some((j) =>
-        (squares.get(square(at[0] + i * reach, at[1] + j * reach)) ?? []).some((p) => distance(p, at) <= reach),
+        (squares.get(square(at[0] + i * reach, at[1] + j * reach)) ?? []).some(
+          (p) => distance(p, at) <= reach,
+        ),
       ),
     );
 }
@@ -136,17 +184,24 @@ function middleOf(some: readonly (readonly number[] | null)[]): number[] | null 
   return there.length === 0 ? null : [0, 1, 2].map((c) => middle(there.map((one) => one[c]!)));
 }
 
-const middle = (of: readonly number[]): number => [...of].sort((a, b) => a - b)[of.length >> 1] ?? 0;
+const middle = (of: readonly number[]): number =>
+  [...of].sort((a, b) => a - b)[of.length >> 1] ?? 0;
 
-/** Runs of places that are set along a closed row, short rests between them closed and short ones left out. */
+/**
+ * Runs of places that are set along a closed row, short rests between them closed and short ones
+ * left out.
+ */
 function stretches(set: readonly boolean[], apart: number): number[][] {
   const n = set.length;
   if (set.every(Boolean)) return [Array.from({ length: n + 1 }, (_, i) => i % n)];
   const least = Math.max(1, Math.round(LEAST_LONG_MM / apart));
-  const closed = runsOf(set.map((one) => !one)).reduce((all, run) => {
-    if (run.length < least && run.length < n) for (const i of run) all[i] = true;
-    return all;
-  }, [...set]); // prettier-ignore
+  const closed = runsOf(set.map((one) => !one)).reduce(
+    (all, run) => {
+      if (run.length < least && run.length < n) for (const i of run) all[i] = true;
+      return all;
+    },
+    [...set],
+  );
   return closed.every(Boolean)
     ? [Array.from({ length: n + 1 }, (_, i) => i % n)]
     : runsOf(closed).filter((run) => run.length >= least);

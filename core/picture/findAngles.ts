@@ -8,13 +8,29 @@ import { means, regionsOf } from './regions';
 import type { Corner } from './scaleFrame';
 import { ARM, ARM_WIDE, WINDOWS, WINDOW_PLACES } from './scaleFrame';
 
-/** An angle of the scale frame as it was found: which one, and where the corners of its hull are in the picture, px. */
-export type FoundAngle = { corner: Corner; hull: Vec[]; /** How well it fits, the less the better. */ off: number };
+/**
+ * An angle of the scale frame as it was found: which one, and where the corners of its hull are in
+ * the picture, px.
+ */
+export type FoundAngle = {
+  corner: Corner;
+  hull: Vec[];
+  /** How well it fits, the less the better. */ off: number;
+};
 
 /** The convex hull of an angle of the size of A4: what a region that may be one is held against. */
-export const HULL: readonly Vec[] = [[0, 0], [ARM, 0], [ARM, ARM_WIDE], [ARM_WIDE, ARM], [0, ARM]]; // prettier-ignore
+export const HULL: readonly Vec[] = [
+  [0, 0],
+  [ARM, 0],
+  [ARM, ARM_WIDE],
+  [ARM_WIDE, ARM],
+  [0, ARM],
+];
 
-/** Ways to tell dark from bright: against the mean of so large a part of the picture's side, under so much of it. */
+/**
+ * Ways to tell dark from bright: against the mean of so large a part of the picture's side, under
+ * so much of it.
+ */
 const LOOKS = [
   { part: 1 / 8, under: 0.65 },
   { part: 1 / 16, under: 0.75 },
@@ -30,15 +46,16 @@ const MOST_OFF = 0.07;
 const LEAST_CONTRAST = 24;
 
 /**
- * The angles of a scale frame in a picture, each corner's by how well it fits, the best first. Several ways to tell dark
- * from bright are tried until all four are there.
+ * The angles of a scale frame in a picture, each corner's by how well it fits, the best first.
+ * Several ways to tell dark from bright are tried until all four are there.
  */
 export function findAngles(gray: Gray): FoundAngle[] {
   const found: FoundAngle[] = [];
   for (const look of LOOKS) {
     for (const region of darkRegions(gray, look.part, look.under)) {
       const angle = angleIn(gray, region);
-      if (angle && !found.some((other) => distance(other.hull[0]!, angle.hull[0]!) < 4)) found.push(angle);
+      if (angle && !found.some((other) => distance(other.hull[0]!, angle.hull[0]!) < 4))
+        found.push(angle);
     }
     if (new Set(found.map(({ corner }) => corner)).size === 4) break;
   }
@@ -50,8 +67,9 @@ function darkRegions({ width, height, data }: Gray, part: number, under: number)
   const dark = new Uint8Array(data.length);
   for (let i = 0; i < dark.length; i++) if (data[i]! < under * mean[i]!) dark[i] = 1;
   return regionsOf(dark, width, height, LEAST_PIXELS).filter(
-    ({ x0, y0, x1, y1 }) => x1 - x0 >= LEAST_WIDE && y1 - y0 >= LEAST_WIDE && x1 - x0 < width / 2 && y1 - y0 < height / 2,
-  ); // prettier-ignore
+    ({ x0, y0, x1, y1 }) =>
+      x1 - x0 >= LEAST_WIDE && y1 - y0 >= LEAST_WIDE && x1 - x0 < width / 2 && y1 - y0 < height / 2,
+  );
 }
 
 /** The angle that a dark region is; null where it is none. */
@@ -65,17 +83,37 @@ function angleIn(gray: Gray, region: Region): FoundAngle | null {
     if (!affine) continue;
     const size = Math.sqrt(Math.abs(affine[0] * affine[4] - affine[1] * affine[3])) * ARM;
     const worst = Math.max(...HULL.map((p, i) => distance(taken(affine, p), seen[i]!)));
-    if (size > 0 && (!best || worst / size < best.off)) best = { off: worst / size, affine, hull: seen };
+    if (size > 0 && (!best || worst / size < best.off))
+      best = { off: worst / size, affine, hull: seen };
   }
   // As it is seen from above: y runs up on paper and down in a picture.
-  if (!best || best.off > MOST_OFF || best.affine[0] * best.affine[4] - best.affine[1] * best.affine[3] >= 0) return null;
+  if (
+    !best ||
+    best.off > MOST_OFF ||
+    best.affine[0] * best.affine[4] - best.affine[1] * best.affine[3] >= 0
+  )
+    return null;
   const corner = cornerOf(gray, best.affine);
   return corner === null ? null : { corner, hull: best.hull, off: best.off };
-} // prettier-ignore
+}
 
 /** Places of an angle that are black whatever its windows, and places beside it that are white. */
-const BLACK: readonly Vec[] = [[13, 6], [26.5, 6], [38, 6], [6, 13], [6, 26.5], [6, 38], [1.5, 1.5]]; // prettier-ignore
-const WHITE: readonly Vec[] = [[-3, 10], [-3, 30], [10, -3], [30, -3], [-2.5, -2.5]]; // prettier-ignore
+const BLACK: readonly Vec[] = [
+  [13, 6],
+  [26.5, 6],
+  [38, 6],
+  [6, 13],
+  [6, 26.5],
+  [6, 38],
+  [1.5, 1.5],
+];
+const WHITE: readonly Vec[] = [
+  [-3, 10],
+  [-3, 30],
+  [10, -3],
+  [30, -3],
+  [-2.5, -2.5],
+];
 
 function cornerOf(gray: Gray, affine: Affine): Corner | null {
   const look = (p: Vec) => {
@@ -91,7 +129,9 @@ function cornerOf(gray: Gray, affine: Affine): Corner | null {
   return at < 0 ? null : (at as Corner);
 }
 
-/** The convex hull of a region's pixels, their corners taken, in the way that +x, then +y is turned. */
+/**
+ * The convex hull of a region's pixels, their corners taken, in the way that +x, then +y is turned.
+ */
 function hullOf({ pixels, y0, y1 }: Region, width: number): Vec[] {
   const rows = y1 - y0 + 1;
   const first = new Float64Array(rows).fill(Infinity);
@@ -110,22 +150,32 @@ function hullOf({ pixels, y0, y1 }: Region, width: number): Vec[] {
   const chain = (all: readonly Vec[]): Vec[] => {
     const out: Vec[] = [];
     for (const p of all) {
-      while (out.length >= 2 && cross(sub(out[out.length - 1]!, out[out.length - 2]!), sub(p, out[out.length - 1]!)) <= 0)
+      while (
+        out.length >= 2 &&
+        cross(sub(out[out.length - 1]!, out[out.length - 2]!), sub(p, out[out.length - 1]!)) <= 0
+      )
         out.pop();
       out.push(p);
     }
     return out.slice(0, -1);
-  }; // prettier-ignore
+  };
   return [...chain(points), ...chain([...points].reverse())];
 }
 
-/** A hull with corners taken away, always the one that matters least, until five are left; turned as an angle's is seen. */
+/**
+ * A hull with corners taken away, always the one that matters least, until five are left; turned as
+ * an angle's is seen.
+ */
 function fiveCorners(hull: readonly Vec[]): Vec[] {
   const left = [...hull];
   while (left.length > 5) {
     let [least, at] = [Infinity, 0];
     for (let i = 0; i < left.length; i++) {
-      const [a, b, c] = [left[(i + left.length - 1) % left.length]!, left[i]!, left[(i + 1) % left.length]!];
+      const [a, b, c] = [
+        left[(i + left.length - 1) % left.length]!,
+        left[i]!,
+        left[(i + 1) % left.length]!,
+      ];
       const area = Math.abs(cross(sub(b, a), sub(c, a)));
       if (area < least) [least, at] = [area, i];
     }
@@ -136,9 +186,14 @@ function fiveCorners(hull: readonly Vec[]): Vec[] {
 
 /** u = a·x + b·y + c, v = d·x + e·y + f. */
 export type Affine = readonly [number, number, number, number, number, number];
-export const taken = (t: Affine, [x, y]: Vec): Vec => [t[0] * x + t[1] * y + t[2], t[3] * x + t[4] * y + t[5]];
+export const taken = (t: Affine, [x, y]: Vec): Vec => [
+  t[0] * x + t[1] * y + t[2],
+  t[3] * x + t[4] * y + t[5],
+];
 
-/** The affine map that takes points to points with the least squares; null where they lie in line. */
+/**
+ * The affine map that takes points to points with the least squares; null where they lie in line.
+ */
 export function affineThrough(from: readonly Vec[], to: readonly Vec[]): Affine | null {
   const m = new Float64Array(9);
   const [u, v] = [new Float64Array(3), new Float64Array(3)];

@@ -35,15 +35,17 @@ const SHADE = 0.55;
 export const LEAST_HOLE_MM = 2.5;
 
 /**
- * The card in a straight picture: what differs from what is seen along the rim of where it is looked for (bench, paper,
- * a black middle), in colour and brightness, each learnt from the picture itself: first the background alone, then both
- * kinds in turn (after Rother, Kolmogorov & Blake 2004, with a mean over neighbours in place of a cut). Null where nothing
- * differs.
+ * The card in a straight picture: what differs from what is seen along the rim of where it is
+ * looked for (bench, paper, a black middle), in colour and brightness, each learnt from the picture
+ * itself: first the background alone, then both kinds in turn (after Rother, Kolmogorov & Blake
+ * 2004, with a mean over neighbours in place of a cut). Null where nothing differs.
  *
  * @param straight the picture
  * @param where 1 for each pixel of where the card is looked for
- * @param lit how bright white is at each pixel: what is dark there is dark by itself and not by a shadow
- * @param shadows the hard shadows whose edges lie across: beside them it is not sure how bright white is
+ * @param lit how bright white is at each pixel: what is dark there is dark by itself and not by a
+ * shadow
+ * @param shadows the hard shadows whose edges lie across: beside them it is not sure how bright
+ * white is
  */
 export function findCard(
   straight: StraightPicture,
@@ -60,7 +62,10 @@ export function findCard(
   if (!bench) return null;
   const said = new Float32Array(where.length).fill(-1);
   for (let i = 0; i < said.length; i++) {
-    if (where[i] && strangeness(bench, figures[3 * i]!, figures[3 * i + 1]!, figures[3 * i + 2]!) > STRANGE)
+    if (
+      where[i] &&
+      strangeness(bench, figures[3 * i]!, figures[3 * i + 1]!, figures[3 * i + 2]!) > STRANGE
+    )
       said[i] = 1;
   }
   bridge(said, straight, shadows);
@@ -94,17 +99,29 @@ export function findCard(
 }
 
 /** For each pixel how much more likely it is card than bench, as a log. */
-function weigh(said: Float32Array, figures: Float32Array, where: Uint8Array, own: Mixture, bench: Mixture): void {
+function weigh(
+  said: Float32Array,
+  figures: Float32Array,
+  where: Uint8Array,
+  own: Mixture,
+  bench: Mixture,
+): void {
   for (let i = 0; i < said.length; i++) {
     if (!where[i]) continue;
     const x = figures[3 * i]!;
     const y = figures[3 * i + 1]!;
     const z = figures[3 * i + 2]!;
-    said[i] = Math.max(-MOST_SAID, Math.min(MOST_SAID, likelihood(own, x, y, z) - likelihood(bench, x, y, z)));
+    said[i] = Math.max(
+      -MOST_SAID,
+      Math.min(MOST_SAID, likelihood(own, x, y, z) - likelihood(bench, x, y, z)),
+    );
   }
 }
 
-/** Whether card and bench are told apart by what is said of most of their pixels: two that look alike are none. */
+/**
+ * Whether card and bench are told apart by what is said of most of their pixels: two that look
+ * alike are none.
+ */
 function standsOut(said: Float32Array, card: Uint8Array, where: Uint8Array): boolean {
   const [sums, counts] = [
     [0, 0],
@@ -122,16 +139,27 @@ function standsOut(said: Float32Array, card: Uint8Array, where: Uint8Array): boo
 function middleOf(where: Uint8Array, width: number, height: number): Uint8Array {
   const found = new Uint8Array(where.length);
   for (let y = Math.floor(height / 3); y < (2 * height) / 3; y++)
-    for (let x = Math.floor(width / 3); x < (2 * width) / 3; x++) found[y * width + x] = where[y * width + x]!;
+    for (let x = Math.floor(width / 3); x < (2 * width) / 3; x++)
+      found[y * width + x] = where[y * width + x]!;
   return found;
 }
 
-/** Beside the edge of a shadow, where it is not sure how bright white is, what is said is said between both sides of it. */
-function bridge(said: Float32Array, straight: StraightPicture, shadows: readonly ShadowEdge[]): void {
+/**
+ * Beside the edge of a shadow, where it is not sure how bright white is, what is said is said
+ * between both sides of it.
+ */
+function bridge(
+  said: Float32Array,
+  straight: StraightPicture,
+  shadows: readonly ShadowEdge[],
+): void {
   const { width, height, stepMm } = straight;
   const half = shadowEdgeMm(straight) / stepMm;
   for (const { nx, ny, c } of shadows) {
-    const at = (x: number, y: number) => said[Math.min(height - 1, Math.max(0, y | 0)) * width + Math.min(width - 1, Math.max(0, x | 0))]!;
+    const at = (x: number, y: number) =>
+      said[
+        Math.min(height - 1, Math.max(0, y | 0)) * width + Math.min(width - 1, Math.max(0, x | 0))
+      ]!;
     const before = Float32Array.from(said);
     for (let y = 0, i = 0; y < height; y++)
       for (let x = 0; x < width; x++, i++) {
@@ -144,9 +172,12 @@ function bridge(said: Float32Array, straight: StraightPicture, shadows: readonly
       }
     said.set(before);
   }
-} // prettier-ignore
+}
 
-/** Brightness against what white would be there, and two colours that a shadow does not change; all of some 0 to 255. */
+/**
+ * Brightness against what white would be there, and two colours that a shadow does not change; all
+ * of some 0 to 255.
+ */
 function figuresOf({ data, width, height }: StraightPicture, lit: Float32Array): Float32Array {
   const found = new Float32Array(3 * width * height);
   for (let i = 0, k = 0; i < found.length; i += 3, k += 4) {
@@ -175,12 +206,20 @@ function samplesOf(figures: Float32Array, of: Uint8Array): Float64Array {
   const found: number[] = [];
   let seen = 0;
   for (let i = 0; i < of.length; i++)
-    if (of[i] && seen++ % every === 0) found.push(figures[3 * i]!, figures[3 * i + 1]!, figures[3 * i + 2]!);
+    if (of[i] && seen++ % every === 0)
+      found.push(figures[3 * i]!, figures[3 * i + 1]!, figures[3 * i + 2]!);
   return Float64Array.from(found);
 }
 
-/** The largest region of what is said to be card, neighbours heard and threads cut; null where it is small. */
-function largest(said: Float32Array, { width, height, stepMm }: StraightPicture, where: Uint8Array): Uint8Array | null {
+/**
+ * The largest region of what is said to be card, neighbours heard and threads cut; null where it is
+ * small.
+ */
+function largest(
+  said: Float32Array,
+  { width, height, stepMm }: StraightPicture,
+  where: Uint8Array,
+): Uint8Array | null {
   const reach = Math.max(1, Math.round(0.6 / stepMm));
   const heard = means(said, width, height, reach);
   const thread = Math.max(1, Math.round(THREAD_MM / 2 / stepMm));
@@ -190,12 +229,15 @@ function largest(said: Float32Array, { width, height, stepMm }: StraightPicture,
   const closed = grown(grown(is, width, height, thread), width, height, -thread);
   const open = grown(grown(closed, width, height, -thread), width, height, thread);
   const whole = regionsOf(open, width, height, where.length * LEAST_SHARE);
-  const most = whole.reduce<Region | null>((best, one) => (!best || one.pixels.length > best.pixels.length ? one : best), null);
+  const most = whole.reduce<Region | null>(
+    (best, one) => (!best || one.pixels.length > best.pixels.length ? one : best),
+    null,
+  );
   if (!most) return null;
   const card = new Uint8Array(open.length);
   for (const at of most.pixels) card[at] = 1;
   return card;
-} // prettier-ignore
+}
 
 function filled(card: Uint8Array, width: number, height: number): Uint8Array {
   const full = Uint8Array.from(card);
@@ -207,21 +249,29 @@ function filled(card: Uint8Array, width: number, height: number): Uint8Array {
 const gapsOf = (card: Uint8Array, width: number, height: number, least: number): Region[] =>
   regionsOf(without(new Uint8Array(card.length).fill(1), card), width, height, least).filter(
     ({ x0, y0, x1, y1 }) => x0 > 0 && y0 > 0 && x1 < width - 1 && y1 < height - 1,
-  ); // prettier-ignore
+  );
 
-/** Within the card, what is much darker than the card is as if something else were seen there: a hole in the shade. */
+/**
+ * Within the card, what is much darker than the card is as if something else were seen there: a
+ * hole in the shade.
+ */
 function openedTo(said: Float32Array, card: Uint8Array, figures: Float32Array): Float32Array {
   const some: number[] = [];
   for (let i = 0; i < card.length; i += 13) if (card[i]) some.push(figures[3 * i]!);
   some.sort((a, b) => a - b);
   const dark = SHADE * (some[some.length >> 1] ?? 0);
   const found = Float32Array.from(said);
-  for (let i = 0; i < found.length; i++) if (card[i] && figures[3 * i]! < dark) found[i] = -MOST_SAID;
+  for (let i = 0; i < found.length; i++)
+    if (card[i] && figures[3 * i]! < dark) found[i] = -MOST_SAID;
   return found;
 }
 
 /** Regions within the card that look like what lies under it, and are no thread. */
-function holesIn(card: Uint8Array, said: Float32Array, { width, height, stepMm }: StraightPicture): Region[] {
+function holesIn(
+  card: Uint8Array,
+  said: Float32Array,
+  { width, height, stepMm }: StraightPicture,
+): Region[] {
   const reach = Math.max(1, Math.round(0.4 / stepMm));
   const heard = means(said, width, height, reach);
   const inside = grown(card, width, height, -Math.max(1, Math.round(1 / stepMm)));
@@ -231,7 +281,7 @@ function holesIn(card: Uint8Array, said: Float32Array, { width, height, stepMm }
   const open = grown(grown(is, width, height, -thread), width, height, thread);
   const least = (Math.PI * (LEAST_HOLE_MM / 2) ** 2 * 0.6) / stepMm ** 2;
   return regionsOf(open, width, height, least);
-} // prettier-ignore
+}
 
 /** Whether more than a corner of the card reaches to where looking ends. */
 function touches(card: Uint8Array, where: Uint8Array, width: number, height: number): boolean {
@@ -244,12 +294,17 @@ function touches(card: Uint8Array, where: Uint8Array, width: number, height: num
   return rim > Math.sqrt(area) * 0.05 + 4;
 }
 
-/** The outline of a region of set pixels, along the pixels' sides, in pixels from the upper left, as seen counter-clockwise with y up. */
+/**
+ * The outline of a region of set pixels, along the pixels' sides, in pixels from the upper left, as
+ * seen counter-clockwise with y up.
+ */
 export function rimOf(mask: Uint8Array, width: number, height: number): Vec[] {
   const first = mask.indexOf(1);
   if (first < 0) return [];
-  const set = (x: number, y: number) => x >= 0 && y >= 0 && x < width && y < height && mask[y * width + x] === 1;
-  // With the region on the left of the way (y up), which is on the right hand as rows run down: down the first pixel's left side.
+  const set = (x: number, y: number) =>
+    x >= 0 && y >= 0 && x < width && y < height && mask[y * width + x] === 1;
+  // With the region on the left of the way (y up), which is on the right hand as rows run down:
+  // down the first pixel's left side.
   let [x, y] = [first % width, Math.floor(first / width)];
   const start: Vec = [x, y];
   let [dx, dy] = [0, 1];
@@ -263,6 +318,9 @@ export function rimOf(mask: Uint8Array, width: number, height: number): Vec[] {
     const [bx, by] = [x + (dx - dy - 1) / 2, y + (dy + dx - 1) / 2];
     if (!set(ax, ay)) [dx, dy] = [dy, -dx];
     else if (set(bx, by)) [dx, dy] = [-dy, dx];
-  } while ((x !== start[0] || y !== start[1] || dx !== 0 || dy !== 1) && rim.length < 4 * mask.length);
+  } while (
+    (x !== start[0] || y !== start[1] || dx !== 0 || dy !== 1) &&
+    rim.length < 4 * mask.length
+  );
   return rim;
 }

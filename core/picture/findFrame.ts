@@ -11,17 +11,30 @@ import { homographyThrough, mapped } from './homography';
 import type { Picture } from './picture';
 import { brightness, shrunk } from './picture';
 import type { Paper, Standing } from './scaleFrame';
-import { ARM_WIDE, BAR_WIDE, CORNERS, LOOSE_SIZE, PAPERS, RIM, loosePaper, scaleFrame, stood } from './scaleFrame';
+import {
+  ARM_WIDE,
+  BAR_WIDE,
+  CORNERS,
+  LOOSE_SIZE,
+  PAPERS,
+  RIM,
+  loosePaper,
+  scaleFrame,
+  stood,
+} from './scaleFrame';
 import type { PlaneView } from './straighten';
 import { centred, straightened, toMm } from './straighten';
 
-/** A distance taped between two loose corner cards, by their names; ± one standard deviation, mm. */
+/**
+ * A distance taped between two loose corner cards, by their names; ± one standard deviation, mm.
+ */
 export type CornerTape = { from: string; to: string; mm: number; uMm?: number };
 
 /**
- * What tells how large things in a picture are: a printed frame (`printedMm`: how wide and high its marks measure on the
- * paper, outside to outside, where the printer did not print true), four loose corner cards and the tapes between them, a
- * scanner's resolution, or places that were pointed at and where they are on the plane.
+ * What tells how large things in a picture are: a printed frame (`printedMm`: how wide and high its
+ * marks measure on the paper, outside to outside, where the printer did not print true), four loose
+ * corner cards and the tapes between them, a scanner's resolution, or places that were pointed at
+ * and where they are on the plane.
  */
 export type Scale =
   | { kind: 'paper'; paper: Paper; printedMm?: readonly [number, number] | null }
@@ -29,7 +42,9 @@ export type Scale =
   | { kind: 'scan'; dpi: number }
   | { kind: 'places'; places: readonly { at: Vec; mm: Vec }[] };
 
-/** How a picture shows the plane, where the card is looked for in it, and where white is to be seen. */
+/**
+ * How a picture shows the plane, where the card is looked for in it, and where white is to be seen.
+ */
 export type FoundFrame = {
   view: PlaneView;
   /** The card is looked for inside this, and not inside those. */
@@ -49,7 +64,10 @@ const LOOK_PX = 1500;
 const MOST_OFF_MM = 0.8;
 /** So many of the places where edges should be are seen, as a share. */
 const LEAST_SEEN = 0.5;
-/** Worse than this a frame of another paper may be what lies there, and it is when it fits so much better. */
+/**
+ * Worse than this a frame of another paper may be what lies there, and it is when it fits so much
+ * better.
+ */
 const DOUBTFUL_MM = 0.1;
 const DOUBTFUL_SEEN = 0.95;
 const BETTER = 0.85;
@@ -60,9 +78,10 @@ export const TAPE_U_MM = 1;
 /**
  * Finds the scale frame in a picture.
  *
- * Problems: `no-frame` (too few of its marks are to be seen, or they do not fit this frame; about: the corner cards that are missing, and how many), `other-paper` (about: the paper
- * whose frame it is), `scan-dpi`, `places-too-few`
- * (under four places, or three in line), and those of `adjustNetwork` for tapes between corner cards.
+ * Problems: `no-frame` (too few of its marks are to be seen, or they do not fit this frame; about:
+ * the corner cards that are missing, and how many), `other-paper` (about: the paper whose frame it
+ * is), `scan-dpi`, `places-too-few` (under four places, or three in line), and those of
+ * `adjustNetwork` for tapes between corner cards.
  */
 export function findFrame(picture: Picture, scale: Scale): Result<FoundFrame> {
   switch (scale.kind) {
@@ -78,7 +97,12 @@ export function findFrame(picture: Picture, scale: Scale): Result<FoundFrame> {
 }
 
 const NO_LENS = { k1: 0, k2: 0 };
-const plain = (picture: Picture, toMm: Homography): PlaneView => ({ width: picture.width, height: picture.height, toMm, ...NO_LENS }); // prettier-ignore
+const plain = (picture: Picture, toMm: Homography): PlaneView => ({
+  width: picture.width,
+  height: picture.height,
+  toMm,
+  ...NO_LENS,
+});
 
 function scanned(picture: Picture, dpi: number): Result<FoundFrame> {
   if (!(dpi >= 20 && dpi <= 10_000)) return failure({ code: 'scan-dpi', about: [] });
@@ -91,12 +115,17 @@ function scanned(picture: Picture, dpi: number): Result<FoundFrame> {
 }
 
 function pointedAt(picture: Picture, places: readonly { at: Vec; mm: Vec }[]): Result<FoundFrame> {
-  const found = homographyThrough(places.map(({ at }) => centred(picture, at)), places.map(({ mm }) => mm)); // prettier-ignore
+  const found = homographyThrough(
+    places.map(({ at }) => centred(picture, at)),
+    places.map(({ mm }) => mm),
+  );
   if (!found) return failure({ code: 'places-too-few', about: [] });
   const view = plain(picture, found);
   const px = Math.min(picture.width, picture.height) / 400;
   // As good as a finger: some px at each place.
-  const near = places.map(({ at }) => Math.hypot(...sub(toMm(view, [at[0] + px, at[1]]), toMm(view, at))));
+  const near = places.map(({ at }) =>
+    Math.hypot(...sub(toMm(view, [at[0] + px, at[1]]), toMm(view, at))),
+  );
   return {
     ok: true,
     view,
@@ -108,7 +137,12 @@ function pointedAt(picture: Picture, places: readonly { at: Vec; mm: Vec }[]): R
   };
 }
 
-const rectangle = (x0: number, y0: number, x1: number, y1: number): Vec[] => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]]; // prettier-ignore
+const rectangle = (x0: number, y0: number, x1: number, y1: number): Vec[] => [
+  [x0, y0],
+  [x1, y0],
+  [x1, y1],
+  [x0, y1],
+];
 
 /** The angles of each corner in a picture, each at its full size, the best of each corner first. */
 function anglesIn(picture: Picture): FoundAngle[][] {
@@ -129,7 +163,10 @@ function fittedTo(picture: Picture, angles: readonly FoundAngle[][], paper: Pape
   return first && straightened(picture, plain(picture, first), { edges: frame.edges, loose: [] });
 }
 
-function onPaper(picture: Picture, { paper, printedMm }: Extract<Scale, { kind: 'paper' }>): Result<FoundFrame> {
+function onPaper(
+  picture: Picture,
+  { paper, printedMm }: Extract<Scale, { kind: 'paper' }>,
+): Result<FoundFrame> {
   const none = failure({ code: 'no-frame', about: [], numbers: { missing: 0 } });
   const frame = scaleFrame(paper);
   const angles = anglesIn(picture);
@@ -143,22 +180,24 @@ function onPaper(picture: Picture, { paper, printedMm }: Extract<Scale, { kind: 
     });
     const [best] = others.sort((a, b) => b.fit.seen - a.fit.seen);
     const truer = best && best.fit.seen >= found.seen && best.fit.rmsMm < BETTER * found.rmsMm;
-    const more = best && best.fit.seen > found.seen + MORE_SEEN && best.fit.rmsMm < found.rmsMm / BETTER;
+    const more =
+      best && best.fit.seen > found.seen + MORE_SEEN && best.fit.rmsMm < found.rmsMm / BETTER;
     if (truer || more) return failure({ code: 'other-paper', about: [best.one] });
   }
   const [w, h] = [frame.widthMm, frame.heightMm];
   const { wide, high } = printed(frame.angles, printedMm);
   const size = frame.angles[0]!.size;
   const off = RIM + BAR_WIDE * size + 1.5;
-  // Between the bars and where a card goes: the paper's own white, as long as no card reaches there.
+  // Between the bars and where a card goes: the paper's own white, as long as no card reaches
+  // there.
   const white = rectangle(off + 1.5, off + 1.5, w - off - 1.5, h - off - 1.5).flatMap((a, i, all) =>
     Array.from({ length: 40 }, (_, k) => mix(a, all[(i + 1) % 4]!, 0.2 + (0.6 * k) / 39)),
   );
   const reach = ARM_WIDE * size + 1.5;
   const stretched = (p: Vec): Vec => [p[0] * wide, p[1] * high];
   const arms = frame.angles.flatMap((standing) =>
-    [rectangle(-1.5, -1.5, 41.5, reach / size), rectangle(-1.5, -1.5, reach / size, 41.5)].map((r) =>
-      r.map((p) => stretched(stood(standing, p))),
+    [rectangle(-1.5, -1.5, 41.5, reach / size), rectangle(-1.5, -1.5, reach / size, 41.5)].map(
+      (r) => r.map((p) => stretched(stood(standing, p))),
     ),
   );
   const view = { ...found.view, toMm: stretch(found.view.toMm, wide, high) };
@@ -171,7 +210,7 @@ function onPaper(picture: Picture, { paper, printedMm }: Extract<Scale, { kind: 
     white: white.map(stretched),
     uMm: found.rmsMm,
   };
-} // prettier-ignore
+}
 
 const inset = (polygon: readonly Vec[], by: number): Vec[] => {
   const cx = polygon.reduce((s, p) => s + p[0], 0) / polygon.length;
@@ -180,7 +219,10 @@ const inset = (polygon: readonly Vec[], by: number): Vec[] => {
 };
 
 /** How much wider and higher a frame came out of the printer than it is drawn. */
-function printed(angles: readonly Standing[], printedMm: readonly [number, number] | null | undefined) {
+function printed(
+  angles: readonly Standing[],
+  printedMm: readonly [number, number] | null | undefined,
+) {
   if (!printedMm) return { wide: 1, high: 1 };
   const [a, , c] = angles;
   return { wide: printedMm[0] / (c!.at[0] - a!.at[0]), high: printedMm[1] / (c!.at[1] - a!.at[1]) };
@@ -189,8 +231,15 @@ function printed(angles: readonly Standing[], printedMm: readonly [number, numbe
 const stretch = (h: Homography, wide: number, high: number): Homography =>
   h.map((x, i) => x * (i < 3 ? wide : i < 6 ? high : 1)) as unknown as Homography;
 
-/** The first view: through the corners of the angles there are, three at least, the candidates that go together best. */
-function firstView(picture: Picture, found: readonly FoundAngle[][], angles: readonly Standing[]): Homography | null {
+/**
+ * The first view: through the corners of the angles there are, three at least, the candidates that
+ * go together best.
+ */
+function firstView(
+  picture: Picture,
+  found: readonly FoundAngle[][],
+  angles: readonly Standing[],
+): Homography | null {
   const there = found.map((some) => (some.length > 0 ? some : [null]));
   let best: { off: number; view: Homography } | null = null;
   for (const a of there[0]!)
@@ -207,7 +256,9 @@ function firstView(picture: Picture, found: readonly FoundAngle[][], angles: rea
           if (from.length < 3 * HULL.length) continue;
           const view = homographyThrough(from, to);
           if (!view) continue;
-          const worst = Math.max(...from.map((p, k) => Math.hypot(...sub(mapped(view, p), to[k]!))));
+          const worst = Math.max(
+            ...from.map((p, k) => Math.hypot(...sub(mapped(view, p), to[k]!))),
+          );
           if (worst < 12 && (!best || worst < best.off)) best = { off: worst, view };
         }
   return best?.view ?? null;
@@ -258,5 +309,7 @@ function byCorners(picture: Picture, tapes: readonly CornerTape[]): Result<Found
 function hull(points: readonly Vec[]): Vec[] {
   const cx = points.reduce((s, p) => s + p[0], 0) / points.length;
   const cy = points.reduce((s, p) => s + p[1], 0) / points.length;
-  return [...points].sort((a, b) => Math.atan2(a[1] - cy, a[0] - cx) - Math.atan2(b[1] - cy, b[0] - cx));
+  return [...points].sort(
+    (a, b) => Math.atan2(a[1] - cy, a[0] - cx) - Math.atan2(b[1] - cy, b[0] - cx),
+  );
 }

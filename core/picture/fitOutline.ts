@@ -7,7 +7,10 @@ import { weightsOf } from './scatter';
 /** A line by a point and a direction, or a circle. */
 type Carrier = { at: Vec; way: Vec } | { centre: Vec; radius: number };
 
-/** What one more line, and one more arc, must save: squares of how far the points are off, in thirds of the tolerance. */
+/**
+ * What one more line, and one more arc, must save: squares of how far the points are off, in thirds
+ * of the tolerance.
+ */
 const LINE_COSTS = 36;
 const ARC_COSTS = 54;
 /** Breaks are tried at so many places at most. */
@@ -26,9 +29,10 @@ const LARGEST_RADIUS = 20_000;
 export type FittedOutline = { path: Segment[]; rmsMm: number };
 
 /**
- * The few lines and arcs that a closed row of measured points follows: every way of breaking it into runs is weighed, how
- * far its points are off against how many runs it takes (Bellman's dynamic programming on sums of moments), then each run
- * is fitted by itself and neighbours are made to meet where they cross. Points may be off by chance; strays are passed over.
+ * The few lines and arcs that a closed row of measured points follows: every way of breaking it
+ * into runs is weighed, how far its points are off against how many runs it takes (Bellman's
+ * dynamic programming on sums of moments), then each run is fitted by itself and neighbours are
+ * made to meet where they cross. Points may be off by chance; strays are passed over.
  *
  * @param points in order, the last tied to the first, counter-clockwise
  * @param toleranceMm how far points may lie off what they follow
@@ -36,10 +40,12 @@ export type FittedOutline = { path: Segment[]; rmsMm: number };
 export function fitOutline(points: readonly Vec[], toleranceMm: number): FittedOutline | null {
   if (points.length < 8) return null;
   const round = circleOf(points);
-  if (round && rmsTo(points, round) < toleranceMm / 2 && 'radius' in round) return wholeCircle(points, round);
+  if (round && rmsTo(points, round) < toleranceMm / 2 && 'radius' in round)
+    return wholeCircle(points, round);
   let breaks = weighed(points, sharpest(points), toleranceMm);
   // Where it happened to begin need not be a corner: once more from one that was found.
-  if (breaks.length > 1) breaks = weighed(points, breaks[Math.floor(breaks.length / 2)]!, toleranceMm);
+  if (breaks.length > 1)
+    breaks = weighed(points, breaks[Math.floor(breaks.length / 2)]!, toleranceMm);
   const n = points.length;
   const runs = breaks.map((from, i) => {
     const to = breaks[(i + 1) % breaks.length]! + (i + 1 < breaks.length ? 0 : n);
@@ -49,7 +55,12 @@ export function fitOutline(points: readonly Vec[], toleranceMm: number): FittedO
   });
   if (runs.length < 2) return null;
   const carriers = runs.map((run) => carrierOf(run.points, toleranceMm));
-  const joints = runs.map((run, i) => jointOf(carriers[(i + runs.length - 1) % runs.length]!, carriers[i]!, [points[(run.from + n - 1) % n]!, points[run.from % n]!])); // prettier-ignore
+  const joints = runs.map((run, i) =>
+    jointOf(carriers[(i + runs.length - 1) % runs.length]!, carriers[i]!, [
+      points[(run.from + n - 1) % n]!,
+      points[run.from % n]!,
+    ]),
+  );
   const path = carriers.map((carrier, i): Segment => {
     const [a, b] = [joints[i]!, joints[(i + 1) % joints.length]!];
     if (!('radius' in carrier)) return { a, b, bulge: 0 };
@@ -58,16 +69,22 @@ export function fitOutline(points: readonly Vec[], toleranceMm: number): FittedO
     return { a, b, bulge: bulgeThrough(a, via, b) };
   });
   return { path: halved(path), rmsMm: rmsOf(runs, carriers) };
-} // prettier-ignore
+}
 
-function wholeCircle(points: readonly Vec[], round: { centre: Vec; radius: number }): FittedOutline {
+function wholeCircle(
+  points: readonly Vec[],
+  round: { centre: Vec; radius: number },
+): FittedOutline {
   const a: Vec = [round.centre[0] + round.radius, round.centre[1]];
   const b: Vec = [round.centre[0] - round.radius, round.centre[1]];
   return {
-    path: [{ a, b, bulge: 1 }, { a: b, b: a, bulge: 1 }],
+    path: [
+      { a, b, bulge: 1 },
+      { a: b, b: a, bulge: 1 },
+    ],
     rmsMm: rmsTo(points, round),
   };
-} // prettier-ignore
+}
 
 /** No arc beyond a half circle: of more the ends say little. */
 const halved = (path: readonly Segment[]): Segment[] =>
@@ -76,8 +93,11 @@ const halved = (path: readonly Segment[]): Segment[] =>
     const half = Math.atan(s.bulge);
     const middle = along(mix(s.a, s.b, 0.5), left(sub(s.b, s.a)), -s.bulge / 2);
     const bulge = Math.tan(half / 2);
-    return [{ a: s.a, b: middle, bulge }, { a: middle, b: s.b, bulge }];
-  }); // prettier-ignore
+    return [
+      { a: s.a, b: middle, bulge },
+      { a: middle, b: s.b, bulge },
+    ];
+  });
 
 /** How far points lie off what their runs follow, root of the mean of the squares. */
 function rmsOf(runs: readonly { points: Vec[] }[], carriers: readonly Carrier[]): number {
@@ -105,24 +125,34 @@ function sharpest(points: readonly Vec[]): number {
     if (turn > most) [most, at] = [turn, i];
   }
   return at;
-} // prettier-ignore
+}
 
-/** Sums of x, y, x², xy, y², x·r², y·r², r⁴ and of the weights over all points before the nth, for what is known of any run at once. */
+/**
+ * Sums of x, y, x², xy, y², x·r², y·r², r⁴ and of the weights over all points before the nth, for
+ * what is known of any run at once.
+ */
 const MOMENTS = 9;
 function momentsOf(points: readonly Vec[], weights: Float64Array): Float64Array {
   const sums = new Float64Array((points.length + 1) * MOMENTS);
   points.forEach(([x, y], i) => {
     const rr = x * x + y * y;
     const own = [x, y, x * x, x * y, y * y, x * rr, y * rr, rr * rr, 1];
-    for (let k = 0; k < MOMENTS; k++) sums[(i + 1) * MOMENTS + k] = sums[i * MOMENTS + k]! + weights[i]! * own[k]!;
+    for (let k = 0; k < MOMENTS; k++)
+      sums[(i + 1) * MOMENTS + k] = sums[i * MOMENTS + k]! + weights[i]! * own[k]!;
   });
   return sums;
-} // prettier-ignore
+}
 
-/** Where runs begin, the numbers of the points in ascending order from `start` on (those after the last beyond n). */
+/**
+ * Where runs begin, the numbers of the points in ascending order from `start` on (those after the
+ * last beyond n).
+ */
 function weighed(points: readonly Vec[], start: number, toleranceMm: number): number[] {
   const n = points.length;
-  const middle: Vec = [points.reduce((s, p) => s + p[0], 0) / n, points.reduce((s, p) => s + p[1], 0) / n];
+  const middle: Vec = [
+    points.reduce((s, p) => s + p[0], 0) / n,
+    points.reduce((s, p) => s + p[1], 0) / n,
+  ];
   const row = Array.from({ length: n + 1 }, (_, i) => sub(points[(start + i) % n]!, middle));
   const weights = weightsOf(points, toleranceMm / 3);
   const sums = momentsOf(
@@ -131,7 +161,8 @@ function weighed(points: readonly Vec[], start: number, toleranceMm: number): nu
   );
   const every = Math.max(1, Math.ceil(n / MOST_BREAKS));
   const spacing = perimeter(row) / n;
-  // Where places are missing it matters exactly which of two runs a place belongs to: they lie far apart.
+  // Where places are missing it matters exactly which of two runs a place belongs to: they lie far
+  // apart.
   const breaks = (i: number) => i % every === 0 || distance(row[i - 1]!, row[i]!) > GAP * spacing;
   const places = [...Array.from({ length: n }, (_, i) => i).filter(breaks), n];
   const scale = (9 / toleranceMm ** 2) * Math.min(1, spacing);
@@ -151,7 +182,8 @@ function weighed(points: readonly Vec[], start: number, toleranceMm: number): nu
   return found.map((i) => (start + i) % n).sort((a, b) => a - b);
 }
 
-const perimeter = (row: readonly Vec[]) => row.reduce((sum, p, i) => (i > 0 ? sum + distance(row[i - 1]!, p) : 0), 0);
+const perimeter = (row: readonly Vec[]) =>
+  row.reduce((sum, p, i) => (i > 0 ? sum + distance(row[i - 1]!, p) : 0), 0);
 
 /** What a run costs as the better of a line and an arc. */
 function runCost(sums: Float64Array, from: number, to: number, scale: number): number {
@@ -175,7 +207,11 @@ function runCost(sums: Float64Array, from: number, to: number, scale: number): n
   const radius2 = (d * d + e * e) / 4 - f;
   // The mean of (r² + d·x + e·y + f)², and of that what is off from the circle: over (2·radius)².
   const off2 =
-    s(7) + d * d * s(2) + e * e * s(4) + f * f + 2 * (d * s(5) + e * s(6) + f * rr + d * e * s(3) + d * f * mx + e * f * my); // prettier-ignore
+    s(7) +
+    d * d * s(2) +
+    e * e * s(4) +
+    f * f +
+    2 * (d * s(5) + e * s(6) + f * rr + d * e * s(3) + d * f * mx + e * f * my);
   return Math.min(asLine, ARC_COSTS + (weight * scale * Math.max(0, off2)) / (4 * radius2));
 }
 
@@ -194,7 +230,10 @@ function carrierOf(run: readonly Vec[], toleranceMm: number): Carrier {
     const straight = lineOf(points);
     const circle = points.length >= 5 ? circleOf(points) : null;
     const scale = (9 / toleranceMm ** 2) * points.length;
-    const better = circle && rmsTo(points, circle) ** 2 * scale + ARC_COSTS - LINE_COSTS < rmsTo(points, straight) ** 2 * scale; // prettier-ignore
+    const better =
+      circle &&
+      rmsTo(points, circle) ** 2 * scale + ARC_COSTS - LINE_COSTS <
+        rmsTo(points, straight) ** 2 * scale;
     found = better ? circle : straight;
     const off = points.map((p) => Math.abs(offFrom(found, p)));
     const middle = [...off].sort((a, b) => a - b)[off.length >> 1]!;
@@ -206,7 +245,9 @@ function carrierOf(run: readonly Vec[], toleranceMm: number): Carrier {
 }
 
 const offFrom = (carrier: Carrier, p: Vec): number =>
-  'radius' in carrier ? distance(p, carrier.centre) - carrier.radius : cross(carrier.way, sub(p, carrier.at));
+  'radius' in carrier
+    ? distance(p, carrier.centre) - carrier.radius
+    : cross(carrier.way, sub(p, carrier.at));
 
 const rmsTo = (points: readonly Vec[], carrier: Carrier): number =>
   Math.sqrt(points.reduce((sum, p) => sum + offFrom(carrier, p) ** 2, 0) / points.length);
@@ -214,7 +255,10 @@ const rmsTo = (points: readonly Vec[], carrier: Carrier): number =>
 /** The line of least squares, measured square to it. */
 export function lineOf(points: readonly Vec[]): { at: Vec; way: Vec } {
   const n = points.length;
-  const at: Vec = [points.reduce((s, p) => s + p[0], 0) / n, points.reduce((s, p) => s + p[1], 0) / n];
+  const at: Vec = [
+    points.reduce((s, p) => s + p[0], 0) / n,
+    points.reduce((s, p) => s + p[1], 0) / n,
+  ];
   let [xx, xy, yy] = [0, 0, 0];
   for (const p of points) {
     const [x, y] = sub(p, at);
@@ -224,10 +268,16 @@ export function lineOf(points: readonly Vec[]): { at: Vec; way: Vec } {
   return { at, way: [Math.cos(angle), Math.sin(angle)] };
 }
 
-/** The circle of least squares, measured along its radii (Gauss and Newton from Kåsa's); null where it is none. */
+/**
+ * The circle of least squares, measured along its radii (Gauss and Newton from Kåsa's); null where
+ * it is none.
+ */
 export function circleOf(points: readonly Vec[]): { centre: Vec; radius: number } | null {
   const n = points.length;
-  const m: Vec = [points.reduce((s, p) => s + p[0], 0) / n, points.reduce((s, p) => s + p[1], 0) / n];
+  const m: Vec = [
+    points.reduce((s, p) => s + p[0], 0) / n,
+    points.reduce((s, p) => s + p[1], 0) / n,
+  ];
   let [xx, xy, yy, xr, yr] = [0, 0, 0, 0, 0];
   for (const p of points) {
     const [x, y] = sub(p, m);
@@ -259,12 +309,17 @@ export function circleOf(points: readonly Vec[]): { centre: Vec; radius: number 
   return Number.isFinite(cx + cy) ? { centre: [cx, cy], radius } : null;
 }
 
-/** Where two that follow each other meet, near to between which points the one changes to the other. */
+/**
+ * Where two that follow each other meet, near to between which points the one changes to the other.
+ */
 function jointOf(before: Carrier, next: Carrier, [last, first]: readonly [Vec, Vec]): Vec {
   const near = mix(last, first, 0.5);
   const smooth = mix(projected(before, near), projected(next, near), 0.5);
   const crossings = crossingsOf(before, next);
-  const best = crossings.reduce<Vec | null>((b, p) => (!b || distance(p, near) < distance(b, near) ? p : b), null);
+  const best = crossings.reduce<Vec | null>(
+    (b, p) => (!b || distance(p, near) < distance(b, near) ? p : b),
+    null,
+  );
   if (!best || Math.abs(cross(wayAt(before, best), wayAt(next, best))) < FLAT) return smooth;
   // A corner that was cut off by little is where the two cross; farther off they do not meet there.
   return distance(best, near) < Math.max(6, distance(last, first)) ? best : smooth;

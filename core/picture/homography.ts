@@ -2,7 +2,17 @@ import { eigen } from '../measure/symmetric';
 import type { Vec } from '../measure/vector';
 
 /** A projective map of the plane, row by row, the last figure 1 where that can be. */
-export type Homography = readonly [number, number, number, number, number, number, number, number, number];
+export type Homography = readonly [
+  number,
+  number,
+  number,
+  number,
+  number,
+  number,
+  number,
+  number,
+  number,
+];
 
 /** Where a map takes a point; infinite where that is on its horizon. */
 export function mapped(h: Homography, [x, y]: Vec): Vec {
@@ -23,10 +33,16 @@ export function after(a: Homography, b: Homography): Homography {
 export function inverted(h: Homography): Homography | null {
   const [a, b, c, d, e, f, g, i, j] = h;
   const cofactors = [
-    e * j - f * i, c * i - b * j, b * f - c * e,
-    f * g - d * j, a * j - c * g, c * d - a * f,
-    d * i - e * g, b * g - a * i, a * e - b * d,
-  ]; // prettier-ignore
+    e * j - f * i,
+    c * i - b * j,
+    b * f - c * e,
+    f * g - d * j,
+    a * j - c * g,
+    c * d - a * f,
+    d * i - e * g,
+    b * g - a * i,
+    a * e - b * d,
+  ];
   const whole = a * cofactors[0]! + b * cofactors[3]! + c * cofactors[6]!;
   return Math.abs(whole) > 1e-300 && cofactors.every(Number.isFinite) ? scaled(cofactors) : null;
 }
@@ -37,9 +53,9 @@ function scaled(c: readonly number[]): Homography {
 }
 
 /**
- * The projective map that takes points to points with the least algebraic error: the normalised direct linear transform
- * (Hartley & Zisserman, Multiple View Geometry, algorithm 4.2). Exact through four; null for fewer, or where three of four
- * lie in line.
+ * The projective map that takes points to points with the least algebraic error: the normalised
+ * direct linear transform (Hartley & Zisserman, Multiple View Geometry, algorithm 4.2). Exact
+ * through four; null for fewer, or where three of four lie in line.
  */
 export function homographyThrough(from: readonly Vec[], to: readonly Vec[]): Homography | null {
   if (from.length < 4 || from.length !== to.length) return null;

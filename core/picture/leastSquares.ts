@@ -1,11 +1,14 @@
 import { cholesky, inverse, solved } from '../measure/symmetric';
 
-/** Where a sum of squares is least: the unknowns, that sum, and (JᵀJ)⁻¹ there, null where the residuals do not say all. */
+/**
+ * Where a sum of squares is least: the unknowns, that sum, and (JᵀJ)⁻¹ there, null where the
+ * residuals do not say all.
+ */
 export type LeastSquares = { x: Float64Array; sum: number; covariance: Float64Array | null };
 
 /**
- * Levenberg's and Marquardt's steps (Marquardt 1963) to the least sum of squares of residuals near a beginning; derivatives
- * by differences. Made for up to some twenty unknowns.
+ * Levenberg's and Marquardt's steps (Marquardt 1963) to the least sum of squares of residuals near
+ * a beginning; derivatives by differences. Made for up to some twenty unknowns.
  *
  * @param start the unknowns to begin at
  * @param residuals writes all residuals at some unknowns

@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { text } from '../card/text';
 
-/** A place in a picture's own coordinates: pixels of the whole picture, turned upright, x to the right, y down. */
+/**
+ * A place in a picture's own coordinates: pixels of the whole picture, turned upright, x to the
+ * right, y down.
+ */
 const figure = z.number().finite().min(-100_000).max(100_000);
 const place = z.tuple([figure, figure]);
 const said = { id: text(24).min(1), name: text(80) };
@@ -16,7 +19,10 @@ export const PictureMarkSchema = z.discriminatedUnion('kind', [
 export type PictureMark = z.infer<typeof PictureMarkSchema>;
 
 /** What is said of a picture, and can be changed later. */
-export const PictureSaidSchema = z.object({ caption: text(400), marks: z.array(PictureMarkSchema).max(200) });
+export const PictureSaidSchema = z.object({
+  caption: text(400),
+  marks: z.array(PictureMarkSchema).max(200),
+});
 export type PictureSaid = z.infer<typeof PictureSaidSchema>;
 
 /** As much of a freehand line as is kept, in pixels: a hand does not draw finer on a picture. */

@@ -1,20 +1,32 @@
 /**
- * What pixels of one kind look like: a sum of normal distributions over three figures each, found by expectation and
- * maximisation (Bishop, Pattern Recognition and Machine Learning, 9.2). No chance: it begins at samples far from each other.
+ * What pixels of one kind look like: a sum of normal distributions over three figures each, found
+ * by expectation and maximisation (Bishop, Pattern Recognition and Machine Learning, 9.2). No
+ * chance: it begins at samples far from each other.
  */
 export type Mixture = readonly Lobe[];
-/** Share, mean, and the inverse of the covariance (xx, xy, xz, yy, yz, zz) with what goes before the exponential, as a log. */
+/**
+ * Share, mean, and the inverse of the covariance (xx, xy, xz, yy, yz, zz) with what goes before the
+ * exponential, as a log.
+ */
 type Lobe = { share: number; mean: [number, number, number]; spread: Float64Array; log: number };
 
-/** No kind is surer than this of its figures, as a variance: what a sensor's noise makes of one colour. */
+/**
+ * No kind is surer than this of its figures, as a variance: what a sensor's noise makes of one
+ * colour.
+ */
 const LEAST_VARIANCE = 16;
 const TURNS = 8;
 
-/** The mixture of `lobes` lobes of some samples, three figures each one after another; null for under ten. */
+/**
+ * The mixture of `lobes` lobes of some samples, three figures each one after another; null for
+ * under ten.
+ */
 export function mixtureOf(samples: Float64Array, lobes: number): Mixture | null {
   const n = samples.length / 3;
   if (n < 10) return null;
-  let found: Lobe[] = beginnings(samples, lobes).map((mean) => lobeOf(1 / lobes, mean, [400, 0, 0, 400, 0, 400]));
+  let found: Lobe[] = beginnings(samples, lobes).map((mean) =>
+    lobeOf(1 / lobes, mean, [400, 0, 0, 400, 0, 400]),
+  );
   const weights = new Float64Array(n * lobes);
   for (let turn = 0; turn < TURNS; turn++) {
     for (let i = 0; i < n; i++) {
@@ -24,11 +36,13 @@ export function mixtureOf(samples: Float64Array, lobes: number): Mixture | null 
         weights[i * lobes + k] = log;
         if (log > most) most = log;
       }
-      for (let k = 0; k < found.length; k++) sum += weights[i * lobes + k] = Math.exp(weights[i * lobes + k]! - most);
+      for (let k = 0; k < found.length; k++)
+        sum += weights[i * lobes + k] = Math.exp(weights[i * lobes + k]! - most);
       for (let k = 0; k < found.length; k++) weights[i * lobes + k]! /= sum;
     }
     found = found.flatMap((_, k) => weighed(samples, weights, lobes, k));
-    // Lobes that are empty are gone: the weights are laid out for all of them, so their columns are read as they were.
+    // Lobes that are empty are gone: the weights are laid out for all of them, so their columns are
+    // read as they were.
     if (found.length < lobes) return mixtureOf(samples, found.length);
   }
   return found;
@@ -45,8 +59,9 @@ export function likelihood(mixture: Mixture, x: number, y: number, z: number): n
 }
 
 /**
- * How far three figures are from a kind, in spreads, squared: from the middle of its densest lobe none, from a lobe that is
- * thinner (fewer, or more widely spread) as far as what is as unlikely lies from the densest.
+ * How far three figures are from a kind, in spreads, squared: from the middle of its densest lobe
+ * none, from a lobe that is thinner (fewer, or more widely spread) as far as what is as unlikely
+ * lies from the densest.
  */
 export function strangeness(mixture: Mixture, x: number, y: number, z: number): number {
   let most = -Infinity;
@@ -58,10 +73,16 @@ function spreads({ mean, spread: s }: Lobe, x: number, y: number, z: number): nu
   const a = x - mean[0];
   const b = y - mean[1];
   const c = z - mean[2];
-  return a * a * s[0]! + b * b * s[3]! + c * c * s[5]! + 2 * (a * b * s[1]! + a * c * s[2]! + b * c * s[4]!);
+  return (
+    a * a * s[0]! +
+    b * b * s[3]! +
+    c * c * s[5]! +
+    2 * (a * b * s[1]! + a * c * s[2]! + b * c * s[4]!)
+  );
 }
 
-const logOf = (lobe: Lobe, x: number, y: number, z: number): number => lobe.log - spreads(lobe, x, y, z) / 2;
+const logOf = (lobe: Lobe, x: number, y: number, z: number): number =>
+  lobe.log - spreads(lobe, x, y, z) / 2;
 
 /** Samples far from each other: each the one farthest from all before it, the first the mean. */
 function beginnings(samples: Float64Array, lobes: number): [number, number, number][] {
@@ -100,7 +121,11 @@ function weighed(samples: Float64Array, weights: Float64Array, lobes: number, k:
   const s: Six = [0, 0, 0, 0, 0, 0];
   for (let i = 0; i < n; i++) {
     const w = weights[i * lobes + k]! / total;
-    const [a, b, c] = [samples[3 * i]! - mean[0], samples[3 * i + 1]! - mean[1], samples[3 * i + 2]! - mean[2]];
+    const [a, b, c] = [
+      samples[3 * i]! - mean[0],
+      samples[3 * i + 1]! - mean[1],
+      samples[3 * i + 2]! - mean[2],
+    ];
     s[0] += w * a * a;
     s[1] += w * a * b;
     s[2] += w * a * c;
@@ -116,9 +141,9 @@ type Six = [number, number, number, number, number, number];
 
 function lobeOf(share: number, mean: [number, number, number], [a, b, c, d, e, f]: Six): Lobe {
   const whole = a * (d * f - e * e) - b * (b * f - c * e) + c * (b * e - c * d);
-  const spread = Float64Array.from([
-    d * f - e * e, c * e - b * f, b * e - c * d,
-    a * f - c * c, b * c - a * e, a * d - b * b,
-  ], (x) => x / whole); // prettier-ignore
+  const spread = Float64Array.from(
+    [d * f - e * e, c * e - b * f, b * e - c * d, a * f - c * c, b * c - a * e, a * d - b * b],
+    (x) => x / whole,
+  );
   return { share, mean, spread, log: Math.log(share) - Math.log(whole) / 2 };
 }

@@ -4,7 +4,10 @@ import type { Segment } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import type { Picture } from './picture';
 
-/** A scene on a bench, drawn by librsvg and looked at through a camera of three.js: nothing of it is reckoned by what is tested. */
+/**
+ * A scene on a bench, drawn by librsvg and looked at through a camera of three.js: nothing of it is
+ * reckoned by what is tested.
+ */
 export type Scene = {
   /** Where the drawing lies on the plane, mm: x0, y0, x1, y1. */
   box: readonly [number, number, number, number];
@@ -24,7 +27,10 @@ export type Shot = {
   barrel?: number;
   /** How much darker the far side is, 0 to 1. */
   fades?: number;
-  /** A hard shadow: a slanting one from there on, as a share of the width, or how deep it is at a place of the drawing (both 0 to 1), 0 to 1. */
+  /**
+   * A hard shadow: a slanting one from there on, as a share of the width, or how deep it is at a
+   * place of the drawing (both 0 to 1), 0 to 1.
+   */
   shadow?: number | ((x: number, y: number) => number);
   noise?: number;
   seed?: number;
@@ -55,7 +61,9 @@ export const svgPath = (path: readonly Segment[]): string =>
   'Z';
 
 export const svgPolygons = (polygons: readonly (readonly Vec[])[], fill: string): string =>
-  polygons.map((p) => `<polygon fill="${fill}" points="${p.map((q) => q.join(',')).join(' ')}"/>`).join('');
+  polygons
+    .map((p) => `<polygon fill="${fill}" points="${p.map((q) => q.join(',')).join(' ')}"/>`)
+    .join('');
 
 export const svgBox = (x: number, y: number, w: number, h: number, fill: string): string =>
   `<rect x="${x}" y="${y}" width="${w}" height="${h}" fill="${fill}"/>`;
@@ -74,7 +82,10 @@ export async function photographed({ box, bench, drawn }: Scene, shot: Shot): Pr
       .raw()
       .toBuffer({ resolveWithObject: true })
       .then(({ data, info }) => ({ data, width: info.width, height: info.height }));
-  const below = await svg(1.5, `<defs>${BENCHES[bench]}</defs><rect width="${w}" height="${h}" filter="url(#b)"/>`);
+  const below = await svg(
+    1.5,
+    `<defs>${BENCHES[bench]}</defs><rect width="${w}" height="${h}" filter="url(#b)"/>`,
+  );
   const above = await svg(
     Math.min(8, 4000 / Math.max(w, h)),
     `<g transform="translate(${-box[0]} ${box[3]}) scale(1 -1)">${drawn}</g>`,
@@ -101,8 +112,14 @@ function looked([below, above]: [Layer, Layer], box: Scene['box'], shot: Shot): 
   const middle = new Vector3((x0 + x1) / 2, (y0 + y1) / 2, 0);
   const camera = new PerspectiveCamera(55, width / height, 1, 1e5);
   const rad = Math.PI / 180;
-  const far = (Math.max((x1 - x0) * (height / width), y1 - y0) / 2 / Math.tan((55 / 2) * rad)) * (0.98 + 0.25 * Math.sin(tiltDeg * rad)); // prettier-ignore
-  const off = new Vector3(Math.sin(tiltDeg * rad) * Math.cos(aroundDeg * rad), Math.sin(tiltDeg * rad) * Math.sin(aroundDeg * rad), Math.cos(tiltDeg * rad)); // prettier-ignore
+  const far =
+    (Math.max((x1 - x0) * (height / width), y1 - y0) / 2 / Math.tan((55 / 2) * rad)) *
+    (0.98 + 0.25 * Math.sin(tiltDeg * rad));
+  const off = new Vector3(
+    Math.sin(tiltDeg * rad) * Math.cos(aroundDeg * rad),
+    Math.sin(tiltDeg * rad) * Math.sin(aroundDeg * rad),
+    Math.cos(tiltDeg * rad),
+  );
   camera.position.copy(middle).addScaledVector(off, far);
   camera.up.set(Math.sin(rollDeg * rad), Math.cos(rollDeg * rad), 0);
   camera.lookAt(middle);
@@ -131,7 +148,8 @@ function looked([below, above]: [Layer, Layer], box: Scene['box'], shot: Shot): 
         const t = -eye.z / (o.z + across.z * i + up.z * j);
         const x = (eye.x + (o.x + across.x * i + up.x * j) * t - x0) / (x1 - x0);
         const y = (y1 - (eye.y + (o.y + across.y * i + up.y * j) * t)) / (y1 - y0);
-        const shade = typeof shadow === 'number' ? Number(x + 0.2 * (1 - y) > shadow) : shadow(x, y);
+        const shade =
+          typeof shadow === 'number' ? Number(x + 0.2 * (1 - y) > shadow) : shadow(x, y);
         const light = (1 - fades * x) * (1 - 0.38 * shade);
         const on = pixelOf(above, x, y);
         const under = pixelOf(below, x, y);
@@ -166,6 +184,9 @@ export async function lookThrough({ box, drawn }: Scene, dpi: number): Promise<P
   const [width, height] = [Math.round((w * dpi) / 25.4), Math.round((h * dpi) / 25.4)];
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${w} ${h}">
     <g transform="translate(${-box[0]} ${box[3]}) scale(1 -1)">${drawn}</g></svg>`;
-  const { data } = await sharp(Buffer.from(svg)).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  const { data } = await sharp(Buffer.from(svg))
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
   return { width, height, data };
 }

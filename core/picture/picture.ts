@@ -1,7 +1,7 @@
 /**
- * A picture: four bytes to each pixel (red, green, blue, and one that is not looked at), row by row from the top left.
- * Places in it are (u, v): px to the right and down from its upper left corner, so that the first pixel's middle is at
- * (0.5, 0.5).
+ * A picture: four bytes to each pixel (red, green, blue, and one that is not looked at), row by row
+ * from the top left. Places in it are (u, v): px to the right and down from its upper left corner,
+ * so that the first pixel's middle is at (0.5, 0.5).
  */
 export type Picture = { width: number; height: number; data: Uint8ClampedArray | Uint8Array };
 
@@ -19,8 +19,9 @@ const brightOf = (data: Picture['data'], k: number): number =>
   (77 * data[k]! + 150 * data[k + 1]! + 29 * data[k + 2]! + 128) >> 8;
 
 /**
- * The same picture with one pixel for each square of `by` × `by` px, which may be any size from 1: the mean of what lies in
- * it, of a pixel that lies in two by its parts. What is over at the right and below is left out.
+ * The same picture with one pixel for each square of `by` × `by` px, which may be any size from 1:
+ * the mean of what lies in it, of a pixel that lies in two by its parts. What is over at the right
+ * and below is left out.
  */
 export function shrunk({ width, height, data }: Picture, by: number): Picture {
   if (by <= 1) return { width, height, data };
@@ -47,13 +48,22 @@ export function shrunk({ width, height, data }: Picture, by: number): Picture {
   return { width: w, height: h, data: small };
 }
 
-/** Which square of `by` px each of some pixels in a row begins in, and how much of the pixel lies in it; the rest lies in the next. */
+/**
+ * Which square of `by` px each of some pixels in a row begins in, and how much of the pixel lies in
+ * it; the rest lies in the next.
+ */
 function squaresOf(pixels: number, by: number): { into: Int32Array; part: Float64Array } {
   const into = Int32Array.from({ length: pixels }, (_, i) => Math.floor(i / by));
   return { into, part: Float64Array.from(into, (square, i) => Math.min(1, (square + 1) * by - i)) };
 }
 
-function addRow(data: Picture['data'], from: number, { into, part }: ReturnType<typeof squaresOf>, sums: Float32Array, by: number): void {
+function addRow(
+  data: Picture['data'],
+  from: number,
+  { into, part }: ReturnType<typeof squaresOf>,
+  sums: Float32Array,
+  by: number,
+): void {
   for (let x = 0, k = from; x < into.length; x++, k += 4) {
     const at = 3 * into[x]!;
     const here = by * part[x]!;
@@ -69,8 +79,11 @@ function addRow(data: Picture['data'], from: number, { into, part }: ReturnType<
     sums[at + 4]! += on * g;
     sums[at + 5]! += on * b;
   }
-} // prettier-ignore
-/** How bright a picture is at a place, between the four pixels nearest to it; at the rim that of the rim. */
+}
+/**
+ * How bright a picture is at a place, between the four pixels nearest to it; at the rim that of the
+ * rim.
+ */
 export function brightAt({ width, height, data }: Picture, u: number, v: number): number {
   const x = Math.min(width - 1.001, Math.max(0, u - 0.5));
   const y = Math.min(height - 1.001, Math.max(0, v - 0.5));
@@ -85,10 +98,19 @@ export function brightAt({ width, height, data }: Picture, u: number, v: number)
 
 /** The value of one pixel, the nearest to a place. */
 export const valueAt = ({ width, height, data }: Gray, u: number, v: number): number =>
-  data[Math.min(height - 1, Math.max(0, Math.floor(v))) * width + Math.min(width - 1, Math.max(0, Math.floor(u)))]!;
+  data[
+    Math.min(height - 1, Math.max(0, Math.floor(v))) * width +
+      Math.min(width - 1, Math.max(0, Math.floor(u)))
+  ]!;
 
 /** Red, green and blue at a place, likewise, written into `into` from `k` on. */
-export function colourAt({ width, height, data }: Picture, u: number, v: number, into: Float64Array, k = 0): void {
+export function colourAt(
+  { width, height, data }: Picture,
+  u: number,
+  v: number,
+  into: Float64Array,
+  k = 0,
+): void {
   const x = Math.min(width - 1.001, Math.max(0, u - 0.5));
   const y = Math.min(height - 1.001, Math.max(0, v - 0.5));
   const [i, j] = [Math.floor(x), Math.floor(y)];
@@ -96,11 +118,15 @@ export function colourAt({ width, height, data }: Picture, u: number, v: number,
   const at = (j * width + i) * 4;
   for (let c = 0; c < 3; c++) {
     const above = data[at + c]! + (data[at + 4 + c]! - data[at + c]!) * s;
-    const below = data[at + 4 * width + c]! + (data[at + 4 * width + 4 + c]! - data[at + 4 * width + c]!) * s;
+    const below =
+      data[at + 4 * width + c]! + (data[at + 4 * width + 4 + c]! - data[at + 4 * width + c]!) * s;
     into[k + c] = above + (below - above) * t;
   }
 }
 
 /** Whether a place lies on a picture. */
-export const isOn = ({ width, height }: { width: number; height: number }, u: number, v: number): boolean =>
-  u >= 0 && v >= 0 && u <= width && v <= height;
+export const isOn = (
+  { width, height }: { width: number; height: number },
+  u: number,
+  v: number,
+): boolean => u >= 0 && v >= 0 && u <= width && v <= height;

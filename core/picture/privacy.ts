@@ -12,18 +12,29 @@ export function pictureType(bytes: Uint8Array): PictureType | null {
   return null;
 }
 
-/** A picture as phones store it when not told otherwise (HEIC, AVIF): known by its name, to say what to do about it. */
+/**
+ * A picture as phones store it when not told otherwise (HEIC, AVIF): known by its name, to say what
+ * to do about it.
+ */
 export const isHeif = (bytes: Uint8Array): boolean =>
-  startsWith(bytes, 'ftyp', 4) && ['heic', 'heix', 'mif1', 'msf1', 'avif', 'heim', 'hevc'].some((brand) => startsWith(bytes, brand, 8)); // prettier-ignore
+  startsWith(bytes, 'ftyp', 4) &&
+  ['heic', 'heix', 'mif1', 'msf1', 'avif', 'heim', 'hevc'].some((brand) =>
+    startsWith(bytes, brand, 8),
+  );
 
 /**
- * A picture without anything that is not picture: place, maker, owner, remarks, thumbnails, and whatever was hung on
- * behind. Not a pixel is touched. Of a JPEG's particulars only the way it is turned (`orientation`, 1 to 8 as in EXIF) is
- * put back; colours keep their profile. Null where the bytes do not hang together as the kind of picture they begin as.
+ * A picture without anything that is not picture: place, maker, owner, remarks, thumbnails, and
+ * whatever was hung on behind. Not a pixel is touched. Of a JPEG's particulars only the way it is
+ * turned (`orientation`, 1 to 8 as in EXIF) is put back; colours keep their profile. Null where the
+ * bytes do not hang together as the kind of picture they begin as.
  *
  * Source: ITU-T T.81 annex B (JPEG), W3C PNG, the WebP container specification.
  */
-export function withoutPrivate(bytes: Uint8Array, type: PictureType, orientation = 1): Uint8Array | null {
+export function withoutPrivate(
+  bytes: Uint8Array,
+  type: PictureType,
+  orientation = 1,
+): Uint8Array | null {
   if (type === 'jpeg') return cleanJpeg(bytes, orientation);
   return type === 'png' ? cleanPng(bytes) : cleanWebp(bytes);
 }
@@ -39,19 +50,60 @@ function joined(parts: readonly Uint8Array[]): Uint8Array {
 }
 
 const be16 = (bytes: Uint8Array, at: number): number => (bytes[at]! << 8) | bytes[at + 1]!;
-const be32 = (bytes: Uint8Array, at: number): number => be16(bytes, at) * 65_536 + be16(bytes, at + 2);
+const be32 = (bytes: Uint8Array, at: number): number =>
+  be16(bytes, at) * 65_536 + be16(bytes, at + 2);
 const le32 = (bytes: Uint8Array, at: number): number =>
   bytes[at]! + bytes[at + 1]! * 256 + bytes[at + 2]! * 65_536 + bytes[at + 3]! * 16_777_216;
 
 /** EXIF with the one entry 0x0112, how the picture is turned. */
 const turnedSo = (orientation: number): Uint8Array =>
   Uint8Array.from([
-    0xff, 0xe1, 0, 34, 0x45, 0x78, 0x69, 0x66, 0, 0, 0x4d, 0x4d, 0, 0x2a, 0, 0, 0, 8, 0, 1, 0x01, 0x12, 0, 3, 0, 0, 0, 1, 0, orientation, 0, 0, 0, 0, 0, 0,
-  ]); // prettier-ignore
+    0xff,
+    0xe1,
+    0,
+    34,
+    0x45,
+    0x78,
+    0x69,
+    0x66,
+    0,
+    0,
+    0x4d,
+    0x4d,
+    0,
+    0x2a,
+    0,
+    0,
+    0,
+    8,
+    0,
+    1,
+    0x01,
+    0x12,
+    0,
+    3,
+    0,
+    0,
+    0,
+    1,
+    0,
+    orientation,
+    0,
+    0,
+    0,
+    0,
+    0,
+    0,
+  ]);
 
-const [SOI, EOI, SOS, APP0, APP2, APP14, APP15, COM] = [0xd8, 0xd9, 0xda, 0xe0, 0xe2, 0xee, 0xef, 0xfe];
+const [SOI, EOI, SOS, APP0, APP2, APP14, APP15, COM] = [
+  0xd8, 0xd9, 0xda, 0xe0, 0xe2, 0xee, 0xef, 0xfe,
+];
 
-/** Of the segments that programs may use as they like: JFIF, a colour profile, and Adobe's word on colours stay. */
+/**
+ * Of the segments that programs may use as they like: JFIF, a colour profile, and Adobe's word on
+ * colours stay.
+ */
 function stays(bytes: Uint8Array, marker: number, at: number): boolean {
   if (marker === COM) return false;
   if (marker < APP0 || marker > APP15) return true;
@@ -76,7 +128,10 @@ function cleanJpeg(bytes: Uint8Array, orientation: number): Uint8Array | null {
     if (length < 2 || end > bytes.length) return null;
     // After the start of a scan come its bytes, up to the next marker that is not part of them.
     if (marker === SOS) {
-      while (end + 1 < bytes.length && !(bytes[end] === 0xff && bytes[end + 1] !== 0 && !isRestart(bytes[end + 1]!)))
+      while (
+        end + 1 < bytes.length &&
+        !(bytes[end] === 0xff && bytes[end + 1] !== 0 && !isRestart(bytes[end + 1]!))
+      )
         end++;
       if (end + 1 >= bytes.length) return null;
     }
@@ -126,6 +181,19 @@ function cleanWebp(bytes: Uint8Array): Uint8Array | null {
   if (parts.length === 0) return null;
   const body = joined(parts);
   const size = body.length + 4;
-  const head = [0x52, 0x49, 0x46, 0x46, size & 255, (size >> 8) & 255, (size >> 16) & 255, (size >> 24) & 255, 0x57, 0x45, 0x42, 0x50]; // prettier-ignore
+  const head = [
+    0x52,
+    0x49,
+    0x46,
+    0x46,
+    size & 255,
+    (size >> 8) & 255,
+    (size >> 16) & 255,
+    (size >> 24) & 255,
+    0x57,
+    0x45,
+    0x42,
+    0x50,
+  ];
   return joined([Uint8Array.from(head), body]);
 }

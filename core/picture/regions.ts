@@ -1,11 +1,18 @@
-/** A region of one kind that hangs together: its pixels, by number, and the rectangle they lie in. */
+/**
+ * A region of one kind that hangs together: its pixels, by number, and the rectangle they lie in.
+ */
 export type Region = { pixels: Int32Array; x0: number; y0: number; x1: number; y1: number };
 
 /**
- * The regions of pixels that are set and hang together by their sides, those of at least so many pixels, in the order of
- * their first pixels.
+ * The regions of pixels that are set and hang together by their sides, those of at least so many
+ * pixels, in the order of their first pixels.
  */
-export function regionsOf(mask: Uint8Array, width: number, height: number, least: number): Region[] {
+export function regionsOf(
+  mask: Uint8Array,
+  width: number,
+  height: number,
+  least: number,
+): Region[] {
   const left = Uint8Array.from(mask);
   const stack = new Int32Array(width * height);
   const found: Region[] = [];
@@ -29,8 +36,18 @@ export function regionsOf(mask: Uint8Array, width: number, height: number, least
       if (y < y0) y0 = y;
       if (y > y1) y1 = y;
       for (let side = 0; side < 4; side++) {
-        if (side === 0 ? x === 0 : side === 1 ? x + 1 === width : side === 2 ? y === 0 : y + 1 === height) continue;
-        const next = side === 0 ? at - 1 : side === 1 ? at + 1 : side === 2 ? at - width : at + width;
+        if (
+          side === 0
+            ? x === 0
+            : side === 1
+              ? x + 1 === width
+              : side === 2
+                ? y === 0
+                : y + 1 === height
+        )
+          continue;
+        const next =
+          side === 0 ? at - 1 : side === 1 ? at + 1 : side === 2 ? at - width : at + width;
         if (!left[next]) continue;
         left[next] = 0;
         stack[top++] = next;
@@ -42,10 +59,15 @@ export function regionsOf(mask: Uint8Array, width: number, height: number, least
 }
 
 /**
- * The mean of each pixel's square of 2·reach + 1, as far as it lies on the picture: sums that slide along rows, then down
- * columns.
+ * The mean of each pixel's square of 2·reach + 1, as far as it lies on the picture: sums that slide
+ * along rows, then down columns.
  */
-export function means(data: ArrayLike<number>, width: number, height: number, reach: number): Float32Array {
+export function means(
+  data: ArrayLike<number>,
+  width: number,
+  height: number,
+  reach: number,
+): Float32Array {
   const rows = new Float32Array(width * height);
   for (let y = 0; y < height; y++) {
     const row = y * width;
@@ -59,7 +81,8 @@ export function means(data: ArrayLike<number>, width: number, height: number, re
   }
   const found = new Float32Array(width * height);
   const sums = new Float64Array(width);
-  for (let y = 0; y < Math.min(reach, height); y++) for (let x = 0; x < width; x++) sums[x]! += rows[y * width + x]!;
+  for (let y = 0; y < Math.min(reach, height); y++)
+    for (let x = 0; x < width; x++) sums[x]! += rows[y * width + x]!;
   for (let y = 0; y < height; y++) {
     const into = (y + reach) * width;
     const out = (y - reach - 1) * width;
@@ -73,7 +96,10 @@ export function means(data: ArrayLike<number>, width: number, height: number, re
   return found;
 }
 
-/** Set pixels grown (`by` above 0) or eaten away (below 0) by a square of so many pixels all round; beyond the picture nothing is set. */
+/**
+ * Set pixels grown (`by` above 0) or eaten away (below 0) by a square of so many pixels all round;
+ * beyond the picture nothing is set.
+ */
 export function grown(mask: Uint8Array, width: number, height: number, by: number): Uint8Array {
   const sign = by > 0 ? 1 : 0;
   const reach = Math.abs(by);

@@ -2,10 +2,10 @@ import type { Vec } from '../measure/vector';
 import { add, sub, turned } from '../measure/vector';
 
 /**
- * The scale frame: what is laid round a card so that a photograph of it can be measured. At each corner a black angle, as
- * if of bar with square windows cut in it: by how many and where, the four are told apart, also when one lies askew; along
- * the sides straight bars between them. Everything is made of upright rectangles. Black may lie on black: what is black is
- * all of them together.
+ * The scale frame: what is laid round a card so that a photograph of it can be measured. At each
+ * corner a black angle, as if of bar with square windows cut in it: by how many and where, the four
+ * are told apart, also when one lies askew; along the sides straight bars between them. Everything
+ * is made of upright rectangles. Black may lie on black: what is black is all of them together.
  */
 
 export const PAPERS = {
@@ -17,8 +17,8 @@ export const PAPERS = {
 export type Paper = keyof typeof PAPERS;
 
 /**
- * How much larger than on A4 the marks are. Not in proportion to the paper: A3 has the shape of A4, and a picture of the one
- * must not pass for the other.
+ * How much larger than on A4 the marks are. Not in proportion to the paper: A3 has the shape of A4,
+ * and a picture of the one must not pass for the other.
  */
 const SIZES: Record<Paper, number> = { a4: 1, a3: 1.15, letter: 0.9, tabloid: 1.2 };
 
@@ -26,12 +26,21 @@ const SIZES: Record<Paper, number> = { a4: 1, a3: 1.15, letter: 0.9, tabloid: 1.
 export const CORNERS = ['one', 'two', 'three', 'four'] as const;
 export type Corner = 0 | 1 | 2 | 3;
 
-/** An angle as it is on A4: how long its arms are and how wide, measured on the outside, and its windows, mm. */
+/**
+ * An angle as it is on A4: how long its arms are and how wide, measured on the outside, and its
+ * windows, mm.
+ */
 export const ARM = 40;
 export const ARM_WIDE = 12;
 const WINDOW = 5;
 /** Where windows can be: in the middle of the corner, and two in each arm. */
-export const WINDOW_PLACES: readonly Vec[] = [[6, 6], [20, 6], [33, 6], [6, 20], [6, 33]]; // prettier-ignore
+export const WINDOW_PLACES: readonly Vec[] = [
+  [6, 6],
+  [20, 6],
+  [33, 6],
+  [6, 20],
+  [6, 33],
+];
 /** Which of them each angle has: one, two, three and four. */
 export const WINDOWS: readonly (readonly boolean[])[] = [
   [true, false, false, false, false],
@@ -54,7 +63,12 @@ const LOOSE_CARD = 100;
 const LOOSE_RIM = 10;
 
 type Rectangle = readonly [x0: number, y0: number, x1: number, y1: number];
-const asPolygon = ([x0, y0, x1, y1]: Rectangle): Vec[] => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]]; // prettier-ignore
+const asPolygon = ([x0, y0, x1, y1]: Rectangle): Vec[] => [
+  [x0, y0],
+  [x1, y0],
+  [x1, y1],
+  [x0, y1],
+];
 
 /** The outline of an angle of the size of A4, its outer corner at 0, its arms along +x and +y. */
 export const ANGLE: readonly Vec[] = [
@@ -66,7 +80,10 @@ export const ANGLE: readonly Vec[] = [
   [0, ARM],
 ];
 
-/** The rectangles that an angle is made of: two strips along each arm, and what stands between its windows. */
+/**
+ * The rectangles that an angle is made of: two strips along each arm, and what stands between its
+ * windows.
+ */
 function angleOf(corner: Corner): Vec[][] {
   const has = WINDOWS[corner]!;
   const half = WINDOW / 2;
@@ -74,29 +91,42 @@ function angleOf(corner: Corner): Vec[][] {
     const cuts = windows.flatMap((x) => [x - half, x + half]);
     const walls = [0, ...cuts, ARM];
     const middle = ARM_WIDE / 2;
-    const blocks = walls.flatMap((from, i): Rectangle[] => (i % 2 === 0 ? [[from, 0, walls[i + 1]!, ARM_WIDE]] : []));
-    return [[0, 0, ARM, middle - half], [0, middle + half, ARM, ARM_WIDE], ...blocks]; // prettier-ignore
+    const blocks = walls.flatMap((from, i): Rectangle[] =>
+      i % 2 === 0 ? [[from, 0, walls[i + 1]!, ARM_WIDE]] : [],
+    );
+    return [[0, 0, ARM, middle - half], [0, middle + half, ARM, ARM_WIDE], ...blocks];
   };
   const [c, ...arms] = WINDOW_PLACES.map((_, i) => has[i]!);
   const corners = c ? [WINDOW_PLACES[0]![0]] : [];
   const alongX = armOf([...corners, ...[20, 33].filter((_, i) => arms[i])]);
   const alongY = armOf([...corners, ...[20, 33].filter((_, i) => arms[2 + i])]);
-  // Where the arms lie on each other neither may fill the corner's window of the other: they have the same there.
-  return [...alongX.map(asPolygon), ...alongY.map(([x0, y0, x1, y1]) => asPolygon([y0, x0, y1, x1]))];
+  // Where the arms lie on each other neither may fill the corner's window of the other: they have
+  // the same there.
+  return [
+    ...alongX.map(asPolygon),
+    ...alongY.map(([x0, y0, x1, y1]) => asPolygon([y0, x0, y1, x1])),
+  ];
 }
 
-/** Where an angle stands: its outer corner, how far it is turned, radians counter-clockwise, and its size (1 as on A4). */
+/**
+ * Where an angle stands: its outer corner, how far it is turned, radians counter-clockwise, and its
+ * size (1 as on A4).
+ */
 export type Standing = { at: Vec; turn: number; size: number };
 
 /** From an angle's own mm to those where it stands. */
-export const stood = ({ at, turn, size }: Standing, p: Vec): Vec => add(at, turned([p[0] * size, p[1] * size], turn));
+export const stood = ({ at, turn, size }: Standing, p: Vec): Vec =>
+  add(at, turned([p[0] * size, p[1] * size], turn));
 
 /** A straight edge between black and white: black lies to its left. */
 export type MarkEdge = { a: Vec; b: Vec };
 
 /** The six edges of an angle. */
 export const edgesOf = (standing: Standing): MarkEdge[] =>
-  ANGLE.map((a, i) => ({ a: stood(standing, a), b: stood(standing, ANGLE[(i + 1) % ANGLE.length]!) }));
+  ANGLE.map((a, i) => ({
+    a: stood(standing, a),
+    b: stood(standing, ANGLE[(i + 1) % ANGLE.length]!),
+  }));
 
 export type ScaleFrame = {
   widthMm: number;
@@ -120,7 +150,12 @@ export type ScaleFrame = {
 export function scaleFrame(paper: Paper, middle: 'white' | 'dark' = 'white'): ScaleFrame {
   const [w, h] = PAPERS[paper];
   const size = SIZES[paper];
-  const places: Vec[] = [[RIM, RIM], [w - RIM, RIM], [w - RIM, h - RIM], [RIM, h - RIM]]; // prettier-ignore
+  const places: Vec[] = [
+    [RIM, RIM],
+    [w - RIM, RIM],
+    [w - RIM, h - RIM],
+    [RIM, h - RIM],
+  ];
   const angles = places.map((at, i): Standing => ({ at, turn: (i * Math.PI) / 2, size }));
   const off = RIM + (ARM + GAP) * size;
   const thick = BAR_WIDE * size;
@@ -142,12 +177,14 @@ export function scaleFrame(paper: Paper, middle: 'white' | 'dark' = 'white'): Sc
       ...bars.flatMap((bar) => bar.map((a, i) => ({ a, b: bar[(i + 1) % 4]! }))),
     ],
     black: [
-      ...angles.flatMap((standing, i) => angleOf(i as Corner).map((p) => p.map((q) => rightAngled(stood(standing, q))))),
+      ...angles.flatMap((standing, i) =>
+        angleOf(i as Corner).map((p) => p.map((q) => rightAngled(stood(standing, q)))),
+      ),
       ...bars,
       ...(middle === 'dark' ? [inside] : []),
     ],
     inside,
-  }; // prettier-ignore
+  };
 }
 
 /** Turning by right angles leaves dust in the sixteenth place. */
@@ -176,4 +213,6 @@ export const cornerCards = (): CornerCard[] =>
 
 /** The paper of a loose card whose angle stands so. */
 export const loosePaper = (standing: Standing): Vec[] =>
-  asPolygon([0, 0, LOOSE_CARD, LOOSE_CARD]).map((p) => add(standing.at, turned(sub(p, [LOOSE_RIM, LOOSE_RIM]), standing.turn))); // prettier-ignore
+  asPolygon([0, 0, LOOSE_CARD, LOOSE_CARD]).map((p) =>
+    add(standing.at, turned(sub(p, [LOOSE_RIM, LOOSE_RIM]), standing.turn)),
+  );

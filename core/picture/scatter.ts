@@ -1,12 +1,16 @@
 import type { Vec } from '../measure/vector';
 import { cross, distance, sub } from '../measure/vector';
 
-/** Points to either side by which it is seen how much they scatter, and how far from one its neighbours lie. */
+/**
+ * Points to either side by which it is seen how much they scatter, and how far from one its
+ * neighbours lie.
+ */
 const [SCATTER_OVER, SCATTER_BESIDE] = [14, 4];
 
 /**
- * What each point says against one that is off by no more than `uMm`: the less, the more those about it scatter. How far a
- * point is off the chord between two of its neighbours is even along a line or an arc; how it varies is chance.
+ * What each point says against one that is off by no more than `uMm`: the less, the more those
+ * about it scatter. How far a point is off the chord between two of its neighbours is even along a
+ * line or an arc; how it varies is chance.
  */
 export function weightsOf(points: readonly Vec[], uMm: number): Float64Array {
   const n = points.length;
@@ -20,7 +24,8 @@ export function weightsOf(points: readonly Vec[], uMm: number): Float64Array {
   return Float64Array.from(points, (_, i) => {
     const some = Array.from({ length: 2 * over + 1 }, (_, k) => off[(i + k - over + n) % n]!);
     const middle = middleOf(some);
-    // Of a normal distribution, 1.48 times what the middle one is off; the chord's own ends add a half to the variance.
+    // Of a normal distribution, 1.48 times what the middle one is off; the chord's own ends add a
+    // half to the variance.
     const scatter = (1.48 * middleOf(some.map((one) => Math.abs(one - middle)))) / Math.sqrt(1.5);
     return Math.min(1, (uMm / Math.max(scatter, 1e-9)) ** 2);
   });

@@ -11,7 +11,15 @@ import type { StraightPicture } from './straightPicture';
 
 const [WIDTH, HEIGHT, STEP] = [420, 300, 2];
 type Colour = readonly [number, number, number];
-type Scene = { card: Colour; bench: Colour; x0: number; y0: number; x1: number; y1: number; seed: number };
+type Scene = {
+  card: Colour;
+  bench: Colour;
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+  seed: number;
+};
 
 /** A rectangular card on a bench, in so much light at each place, with the noise of a sensor. */
 function seen(
@@ -42,7 +50,14 @@ const scenes = fc.record({
 const EVERYWHERE = new Uint8Array(WIDTH * HEIGHT).fill(1);
 /** The card's outline, counter-clockwise, mm, y up. */
 const outlineOf = ({ x0, y0, x1, y1 }: Scene): Segment[] =>
-  closedPath([[x0, y1], [x1, y1], [x1, y0], [x0, y0]].map(([x, y]): Vec => [x! * STEP, (HEIGHT - y!) * STEP])); // prettier-ignore
+  closedPath(
+    [
+      [x0, y1],
+      [x1, y1],
+      [x1, y0],
+      [x0, y0],
+    ].map(([x, y]): Vec => [x! * STEP, (HEIGHT - y!) * STEP]),
+  );
 const along = (path: readonly Segment[], everyMm: number): Vec[] =>
   path.flatMap(({ a, b }) => {
     const count = Math.max(1, Math.round(distance(a, b) / everyMm));
@@ -51,23 +66,43 @@ const along = (path: readonly Segment[], everyMm: number): Vec[] =>
 
 test('a line beyond which all is darker by one ratio is found as it lies, whatever is under it', () => {
   fc.assert(
-    fc.property(scenes, spread(12, 78), fc.boolean(), spread(-60, 60), spread(0.35, 0.8), (scene, slant, flat, off, ratio) => {
-      // Beside a side of the card, and along it, the two steps are one.
-      const turnDeg = flat ? slant + 90 : slant;
-      const [nx, ny] = [Math.cos((turnDeg * Math.PI) / 180), Math.sin((turnDeg * Math.PI) / 180)];
-      const c = (nx * WIDTH) / 2 + (ny * HEIGHT) / 2 + off;
-      const found = shadowEdges(seen(scene, (x, y) => (nx * x + ny * y > c ? ratio : 1)), EVERYWHERE);
-      expect(found.length).toBeGreaterThanOrEqual(1);
-      const edge = found[0]!;
-      const same = Math.sign(edge.nx * nx + edge.ny * ny);
-      expect(Math.abs(edge.nx * nx + edge.ny * ny)).toBeGreaterThan(Math.cos((1 * Math.PI) / 180));
-      // At the middle of the picture the two lie over each other within two pixels, and step alike.
-      expect(Math.abs(same * edge.c - c + (nx - same * edge.nx) * (WIDTH / 2) + (ny - same * edge.ny) * (HEIGHT / 2))).toBeLessThan(2);
-      expect(Math.abs(same * edge.log - Math.log(ratio))).toBeLessThan(-0.12 * Math.log(ratio));
-    }),
+    fc.property(
+      scenes,
+      spread(12, 78),
+      fc.boolean(),
+      spread(-60, 60),
+      spread(0.35, 0.8),
+      (scene, slant, flat, off, ratio) => {
+        // Beside a side of the card, and along it, the two steps are one.
+        const turnDeg = flat ? slant + 90 : slant;
+        const [nx, ny] = [Math.cos((turnDeg * Math.PI) / 180), Math.sin((turnDeg * Math.PI) / 180)];
+        const c = (nx * WIDTH) / 2 + (ny * HEIGHT) / 2 + off;
+        const found = shadowEdges(
+          seen(scene, (x, y) => (nx * x + ny * y > c ? ratio : 1)),
+          EVERYWHERE,
+        );
+        expect(found.length).toBeGreaterThanOrEqual(1);
+        const edge = found[0]!;
+        const same = Math.sign(edge.nx * nx + edge.ny * ny);
+        expect(Math.abs(edge.nx * nx + edge.ny * ny)).toBeGreaterThan(
+          Math.cos((1 * Math.PI) / 180),
+        );
+        // At the middle of the picture the two lie over each other within two pixels, and step
+        // alike.
+        expect(
+          Math.abs(
+            same * edge.c -
+              c +
+              (nx - same * edge.nx) * (WIDTH / 2) +
+              (ny - same * edge.ny) * (HEIGHT / 2),
+          ),
+        ).toBeLessThan(2);
+        expect(Math.abs(same * edge.log - Math.log(ratio))).toBeLessThan(-0.12 * Math.log(ratio));
+      },
+    ),
     { numRuns: 40 },
   );
-}, 60_000); // prettier-ignore
+}, 60_000);
 
 test('in even light, or light that fades, no side of a card is a shadow', () => {
   fc.assert(
@@ -84,7 +119,8 @@ test('in even light, or light that fades, no side of a card is a shadow', () => 
 }, 60_000);
 
 test('an outline that was seen all round is in no doubt; one drawn along a shadow is, just there', () => {
-  const apart = ({ card, bench }: Scene) => Math.hypot(...card.map((x, i) => Math.log((x + 4) / (bench[i]! + 4)))) > 0.5;
+  const apart = ({ card, bench }: Scene) =>
+    Math.hypot(...card.map((x, i) => Math.log((x + 4) / (bench[i]! + 4)))) > 0.5;
   fc.assert(
     fc.property(scenes.filter(apart), spread(0.45, 0.7), (scene, ratio) => {
       const straight = seen(scene, () => 1);
@@ -105,16 +141,25 @@ test('an outline that was seen all round is in no doubt; one drawn along a shado
     }),
     { numRuns: 25 },
   );
-}, 60_000); // prettier-ignore
+}, 60_000);
 
 test('places that scatter more along one side make no more sides of it, and a gap in them no arc', () => {
   fc.assert(
     fc.property(spread(0.3, 0.8), fc.integer({ min: 0, max: 1000 }), (scatter, seed) => {
-      const path = closedPath([[0, 0], [300, 4], [292, 190], [-6, 180]]);
-      const chance = (i: number) => ((Math.abs(Math.sin(seed + i * 78.233)) * 43758.5453) % 1) - 0.5;
-      // Twice as noisy as it may be along the lower side, and nothing seen for 40 mm before its end.
+      const path = closedPath([
+        [0, 0],
+        [300, 4],
+        [292, 190],
+        [-6, 180],
+      ]);
+      const chance = (i: number) =>
+        ((Math.abs(Math.sin(seed + i * 78.233)) * 43758.5453) % 1) - 0.5;
+      // Twice as noisy as it may be along the lower side, and nothing seen for 40 mm before its
+      // end.
       const places = along(path, 1)
-        .map(([x, y], i): Vec => (y < 5 ? [x, y + 2 * scatter * chance(i)] : [x + 0.1 * chance(i), y + 0.1 * chance(i + 7)]))
+        .map(([x, y], i): Vec =>
+          y < 5 ? [x, y + 2 * scatter * chance(i)] : [x + 0.1 * chance(i), y + 0.1 * chance(i + 7)],
+        )
         .filter(([x, y]) => !(y < 6 && x > 255));
       const found = fitOutline(places, 0.5)!;
       expect(found.path).toHaveLength(4);
@@ -125,4 +170,4 @@ test('places that scatter more along one side make no more sides of it, and a ga
     }),
     { numRuns: 40 },
   );
-}); // prettier-ignore
+});

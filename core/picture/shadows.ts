@@ -4,17 +4,28 @@ import type { StraightPicture } from './straightPicture';
 import { coarser } from './straightPicture';
 
 /**
- * The straight edge of a hard shadow across a straight picture: beyond it, where nx·x + ny·y > c (x, y in pixels from the upper
- * left; n of length 1), all is brighter by `log` as a natural logarithm, whatever it is; below 0 darker.
+ * The straight edge of a hard shadow across a straight picture: beyond it, where nx·x + ny·y > c
+ * (x, y in pixels from the upper left; n of length 1), all is brighter by `log` as a natural
+ * logarithm, whatever it is; below 0 darker.
  */
 export type ShadowEdge = { nx: number; ny: number; c: number; log: number };
 
-/** So near its edge a place may lie on either side of it, or where it goes over from light to shade, mm; at least so many pixels. */
+/**
+ * So near its edge a place may lie on either side of it, or where it goes over from light to shade,
+ * mm; at least so many pixels.
+ */
 const [EDGE_MM, EDGE_PIXELS] = [3, 2.5];
-export const shadowEdgeMm = ({ stepMm }: StraightPicture): number => Math.max(EDGE_MM, EDGE_PIXELS * stepMm);
-/** Lines are sought on a picture of about so many pixels, and what is found is placed on one of so many. */
+export const shadowEdgeMm = ({ stepMm }: StraightPicture): number =>
+  Math.max(EDGE_MM, EDGE_PIXELS * stepMm);
+/**
+ * Lines are sought on a picture of about so many pixels, and what is found is placed on one of so
+ * many.
+ */
 const [ROUGH_PIXELS, FINE_PIXELS] = [24_000, 260_000];
-/** What lies so far to either side of a line is compared, sought and placed, and every so far along it, in pixels of that picture. */
+/**
+ * What lies so far to either side of a line is compared, sought and placed, and every so far along
+ * it, in pixels of that picture.
+ */
 const [BESIDE, CLOSE_BESIDE] = [3, 1.5];
 const ALONG = 2;
 /** Lines are sought every so many degrees and pixels. */
@@ -22,9 +33,15 @@ const TURN_DEG = 2;
 const APART = 2;
 /** A shadow is darker by this at least, as a logarithm: by an eighth. */
 const LEAST_STEP = 0.13;
-/** Of the places along its edge this share at least goes the same way by as much as half of what the middle one does. */
+/**
+ * Of the places along its edge this share at least goes the same way by as much as half of what the
+ * middle one does.
+ */
 const LEAST_ALIKE = 0.72;
-/** So much of each end of the edge must by itself do what the whole does: a card's own side ends before. */
+/**
+ * So much of each end of the edge must by itself do what the whole does: a card's own side ends
+ * before.
+ */
 const END_SHARE = 0.04;
 /** Its colour stays: red and blue against green change by less than this, as a logarithm. */
 const MOST_COLOUR = 0.2;
@@ -34,9 +51,10 @@ const LEAST_LONG = 0.3;
 const MOST_EDGES = 3;
 
 /**
- * Where the edges of hard shadows cross a picture from rim to rim: lines along which all that is seen, card and bench alike,
- * steps by one and the same ratio of brightness while its colour stays (a shadow takes the same share of light from
- * everything; Finlayson, Hordley, Lu & Drew 2006, "On the removal of shadows from images"). The clearest first.
+ * Where the edges of hard shadows cross a picture from rim to rim: lines along which all that is
+ * seen, card and bench alike, steps by one and the same ratio of brightness while its colour stays
+ * (a shadow takes the same share of light from everything; Finlayson, Hordley, Lu & Drew 2006, "On
+ * the removal of shadows from images"). The clearest first.
  *
  * @param where 1 for each pixel that is looked at
  */
@@ -49,7 +67,9 @@ export function shadowEdges(straight: StraightPicture, where: Uint8Array): Shado
     if (!nearly) break;
     fine ??= seenAs(straight, where, FINE_PIXELS, false);
     const pixel = rough.by / fine.by;
-    const placed = clearest(fine, CLOSE_BESIDE, linesBeside(scaled(nearly, pixel), fine, pixel), []) ?? scaled(nearly, pixel);
+    const placed =
+      clearest(fine, CLOSE_BESIDE, linesBeside(scaled(nearly, pixel), fine, pixel), []) ??
+      scaled(nearly, pixel);
     // So near it light still goes over into shade: how much darker it gets is seen farther off.
     const edge = { ...scaled(placed, fine.by), log: Math.sign(placed.log) * Math.abs(nearly.log) };
     // What this one does is taken out before the next is looked for.
@@ -57,16 +77,27 @@ export function shadowEdges(straight: StraightPicture, where: Uint8Array): Shado
     found.push(edge);
   }
   return found;
-} // prettier-ignore
+}
 
 type Line = Pick<ShadowEdge, 'nx' | 'ny' | 'c'>;
 const scaled = <L extends Line>(line: L, by: number): L => ({ ...line, c: line.c * by });
 
-function seenAs(straight: StraightPicture, where: Uint8Array, pixels: number, coloured: boolean): Seen {
+function seenAs(
+  straight: StraightPicture,
+  where: Uint8Array,
+  pixels: number,
+  coloured: boolean,
+): Seen {
   const by = Math.max(1, Math.round(Math.sqrt((straight.width * straight.height) / pixels)));
   const small = coarser(straight, by);
   const { width, height } = small;
-  return { ...logsOf(small, coloured), where: thinned(where, straight.width, small, by), width, height, by };
+  return {
+    ...logsOf(small, coloured),
+    where: thinned(where, straight.width, small, by),
+    width,
+    height,
+    by,
+  };
 }
 
 function takeOut({ bright, width, height }: Seen, { nx, ny, c, log }: ShadowEdge): void {
@@ -89,19 +120,30 @@ function* linesAcross({ width, height }: Seen): Generator<Line> {
   }
 }
 
-/** Lines near one, a quarter of a degree and a pixel apart, as far as it may be off by so many pixels; about the middle of what is looked at. */
-function* linesBeside({ nx, ny, c }: Line, { width, height }: Seen, pixel: number): Generator<Line> {
+/**
+ * Lines near one, a quarter of a degree and a pixel apart, as far as it may be off by so many
+ * pixels; about the middle of what is looked at.
+ */
+function* linesBeside(
+  { nx, ny, c }: Line,
+  { width, height }: Seen,
+  pixel: number,
+): Generator<Line> {
   const turnDeg = (Math.atan2(ny, nx) * 180) / Math.PI;
   const [mx, my] = [width / 2, height / 2];
   for (let by = -TURN_DEG; by <= TURN_DEG; by += 0.25) {
     const line = lineAt(turnDeg + by, 0);
     const middle = c + (line.nx - nx) * mx + (line.ny - ny) * my;
-    for (let off = -2 * APART * pixel; off <= 2 * APART * pixel; off++) yield { ...line, c: middle + off };
+    for (let off = -2 * APART * pixel; off <= 2 * APART * pixel; off++)
+      yield { ...line, c: middle + off };
   }
 }
 
 type Seen = {
-  /** Logarithms over a few neighbours: of brightness, and, where colour is asked for, of red and blue against green. */
+  /**
+   * Logarithms over a few neighbours: of brightness, and, where colour is asked for, of red and
+   * blue against green.
+   */
   bright: Float32Array;
   colours: Float32Array[];
   where: Uint8Array;
@@ -111,10 +153,14 @@ type Seen = {
   by: number;
 };
 
-function logsOf({ data, width, height }: StraightPicture, coloured: boolean): Pick<Seen, 'bright' | 'colours'> {
+function logsOf(
+  { data, width, height }: StraightPicture,
+  coloured: boolean,
+): Pick<Seen, 'bright' | 'colours'> {
   const of = (value: (r: number, g: number, b: number) => number) => {
     const all = new Float32Array(width * height);
-    for (let i = 0, k = 0; i < all.length; i++, k += 4) all[i] = Math.log(value(data[k]! + 4, data[k + 1]! + 4, data[k + 2]! + 4)); // prettier-ignore
+    for (let i = 0, k = 0; i < all.length; i++, k += 4)
+      all[i] = Math.log(value(data[k]! + 4, data[k + 1]! + 4, data[k + 2]! + 4));
     return means(all, width, height, 1);
   };
   return {
@@ -132,7 +178,10 @@ function thinned(where: Uint8Array, width: number, small: StraightPicture, by: n
   return found;
 }
 
-/** Of some lines that with the clearest step along all of it, none that was found before; null for none. */
+/**
+ * Of some lines that with the clearest step along all of it, none that was found before; null for
+ * none.
+ */
 function clearest(
   seen: Seen,
   beside: number,
@@ -144,7 +193,11 @@ function clearest(
   const [steps, pairs] = [new Float32Array(most), new Int32Array(2 * most)];
   for (const line of lines) {
     const one = stepAlong(seen, line, beside, pairs, steps);
-    if (one && (!best || one.score > best.score) && !before.some((b) => near(scaled(b, 1 / seen.by), line)))
+    if (
+      one &&
+      (!best || one.score > best.score) &&
+      !before.some((b) => near(scaled(b, 1 / seen.by), line))
+    )
       best = { ...line, ...one };
   }
   return best && { nx: best.nx, ny: best.ny, c: best.c, log: best.log };
@@ -156,12 +209,23 @@ function near(a: Line, b: Line): boolean {
   return Math.abs(same) > 0.98 && Math.abs(a.c - Math.sign(same) * b.c) < 2 * BESIDE;
 }
 
-/** Pairs of pixels to either side of a line where both are looked at, one after the other along it: how many, into `pairs`. */
-function pairsAlong({ where, width, height }: Seen, { nx, ny, c }: Line, beside: number, pairs: Int32Array): number {
+/**
+ * Pairs of pixels to either side of a line where both are looked at, one after the other along it:
+ * how many, into `pairs`.
+ */
+function pairsAlong(
+  { where, width, height }: Seen,
+  { nx, ny, c }: Line,
+  beside: number,
+  pairs: Int32Array,
+): number {
   const [dx, dy] = [beside * nx, beside * ny];
   // Only as far as the middle of a pair can lie on the picture.
   let [from, to] = [-Infinity, Infinity];
-  for (const [at, way, most] of [[c * nx, -ny, width], [c * ny, nx, height]] as const) {
+  for (const [at, way, most] of [
+    [c * nx, -ny, width],
+    [c * ny, nx, height],
+  ] as const) {
     if (Math.abs(way) < 1e-9) {
       if (at < 0 || at >= most) return 0;
       continue;
@@ -174,17 +238,32 @@ function pairsAlong({ where, width, height }: Seen, { nx, ny, c }: Line, beside:
   for (let s = from; s <= to; s += ALONG) {
     const [x, y] = [c * nx - s * ny, c * ny + s * nx];
     const [ax, ay, bx, by] = [x - dx, y - dy, x + dx, y + dy];
-    if (Math.min(ax, bx) < 0 || Math.min(ay, by) < 0 || Math.max(ax, bx) >= width || Math.max(ay, by) >= height) continue;
+    if (
+      Math.min(ax, bx) < 0 ||
+      Math.min(ay, by) < 0 ||
+      Math.max(ax, bx) >= width ||
+      Math.max(ay, by) >= height
+    )
+      continue;
     const [a, b] = [(ay | 0) * width + (ax | 0), (by | 0) * width + (bx | 0)];
     if (!where[a] || !where[b]) continue;
     pairs[count++] = a;
     pairs[count++] = b;
   }
   return count / 2;
-} // prettier-ignore
+}
 
-/** How brightness steps along a line: the middle step, and how clear it is; null where that is no shadow. */
-function stepAlong(seen: Seen, line: Line, beside: number, pairs: Int32Array, steps: Float32Array): { log: number; score: number } | null {
+/**
+ * How brightness steps along a line: the middle step, and how clear it is; null where that is no
+ * shadow.
+ */
+function stepAlong(
+  seen: Seen,
+  line: Line,
+  beside: number,
+  pairs: Int32Array,
+  steps: Float32Array,
+): { log: number; score: number } | null {
   const { bright, width, height } = seen;
   const count = pairsAlong(seen, line, beside, pairs);
   if (count * ALONG < LEAST_LONG * Math.min(width, height)) return null;
@@ -203,19 +282,29 @@ function stepAlong(seen: Seen, line: Line, beside: number, pairs: Int32Array, st
   for (let i = 0; i < count; i++) if (Math.abs(steps[i]! - log) < Math.abs(log) / 2) alike++;
   const end = Math.max(4, Math.round(END_SHARE * count));
   const ends = [middle(steps, 0, end), middle(steps, count - end, count)];
-  if (alike < LEAST_ALIKE * count || ends.some((one) => Math.abs(one - log) > Math.abs(log) / 2)) return null;
+  if (alike < LEAST_ALIKE * count || ends.some((one) => Math.abs(one - log) > Math.abs(log) / 2))
+    return null;
   for (const colour of seen.colours) {
     between(colour);
     if (Math.abs(middle(steps, 0, count)) > MOST_COLOUR) return null;
   }
   return { log, score: (alike / count) * Math.abs(log) * Math.sqrt(count) };
-} // prettier-ignore
+}
 
-/** Whether a place of the plane lies so near the edge of a shadow that light goes over into shade there. */
-export const isBeside = (shadows: readonly ShadowEdge[], straight: StraightPicture, [x, y]: Vec): boolean => {
+/**
+ * Whether a place of the plane lies so near the edge of a shadow that light goes over into shade
+ * there.
+ */
+export const isBeside = (
+  shadows: readonly ShadowEdge[],
+  straight: StraightPicture,
+  [x, y]: Vec,
+): boolean => {
   const { leftMm, topMm, stepMm } = straight;
   const [i, j] = [(x - leftMm) / stepMm, (topMm - y) / stepMm];
-  return shadows.some(({ nx, ny, c }) => Math.abs(nx * i + ny * j - c) * stepMm < shadowEdgeMm(straight));
+  return shadows.some(
+    ({ nx, ny, c }) => Math.abs(nx * i + ny * j - c) * stepMm < shadowEdgeMm(straight),
+  );
 };
 
 /** The middle one of some figures. */

@@ -1,5 +1,12 @@
 import type { Segment } from '../measure/segment';
-import { carriersMeet, directionAt, nearest, pointAt, segmentLength, withEnds } from '../measure/segment';
+import {
+  carriersMeet,
+  directionAt,
+  nearest,
+  pointAt,
+  segmentLength,
+  withEnds,
+} from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { distance, dot, mix, right, sub } from '../measure/vector';
 
@@ -16,14 +23,19 @@ const MOST_PIECES = 3;
 const CLOSE_MM = 0.7;
 
 /**
- * A corner that is rounded off because it was found in coarse pixels shows as a short piece between two longer ones. Where
- * the edges of those two are to be seen in the picture all the way to where they meet, the piece is taken out.
+ * A corner that is rounded off because it was found in coarse pixels shows as a short piece between
+ * two longer ones. Where the edges of those two are to be seen in the picture all the way to where
+ * they meet, the piece is taken out.
  *
  * @param path a closed outline, counter-clockwise
  * @param edge where an edge is seen
  * @param roundedMm how much of a corner may have been lost
  */
-export function withSharpCorners(path: readonly Segment[], edge: Edge, roundedMm: number): Segment[] {
+export function withSharpCorners(
+  path: readonly Segment[],
+  edge: Edge,
+  roundedMm: number,
+): Segment[] {
   const n = path.length;
   const limit = Math.max(4, 2 * roundedMm);
   const isShort = (s: Segment) => segmentLength(s) < limit;
@@ -34,16 +46,24 @@ export function withSharpCorners(path: readonly Segment[], edge: Edge, roundedMm
       if (!pieces.every(isShort) || isShort(before) || isShort(next)) continue;
       const corner = cornerOf(before, next, pieces, roundedMm);
       if (!corner) continue;
-      if (!seenUpTo(before, corner, before.b, edge) || !seenUpTo(next, corner, next.a, edge)) continue;
+      if (!seenUpTo(before, corner, before.b, edge) || !seenUpTo(next, corner, next.a, edge))
+        continue;
       const left = path
         .filter((s) => !pieces.includes(s))
-        .map((s) => (s === before ? withEnds(s, s.a, corner) : s === next ? withEnds(s, corner, s.b) : s));
+        .map((s) =>
+          s === before ? withEnds(s, s.a, corner) : s === next ? withEnds(s, corner, s.b) : s,
+        );
       return withSharpCorners(left, edge, roundedMm);
     }
   return [...path];
 }
 
-function cornerOf(before: Segment, next: Segment, pieces: readonly Segment[], roundedMm: number): Vec | null {
+function cornerOf(
+  before: Segment,
+  next: Segment,
+  pieces: readonly Segment[],
+  roundedMm: number,
+): Vec | null {
   const middle = mix(before.b, next.a, 0.5);
   const corner = carriersMeet(before, next, middle);
   if (!corner || !corner.every(Number.isFinite)) return null;
@@ -64,7 +84,10 @@ function seenUpTo(side: Segment, corner: Vec, end: Vec, edge: Edge): boolean {
     if (distance(p, corner) < CLOSE_MM) return true;
     const { at } = nearest(longer, p);
     const on = pointAt(longer, at);
-    const seen = edge({ at: on, out: right(directionAt(longer, at)) }, Math.max(1, Math.min(2, far)));
+    const seen = edge(
+      { at: on, out: right(directionAt(longer, at)) },
+      Math.max(1, Math.min(2, far)),
+    );
     return seen !== null && distance(seen, on) < THERE_MM;
   });
 }

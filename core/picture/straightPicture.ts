@@ -5,12 +5,14 @@ import type { PlaneView } from './straighten';
 import { picturing } from './straighten';
 
 /**
- * A picture of the plane seen square on, true to scale: its upper left corner lies at (leftMm, topMm), and each pixel is
- * `stepMm` wide and high. y runs up on the plane, rows run down.
+ * A picture of the plane seen square on, true to scale: its upper left corner lies at (leftMm,
+ * topMm), and each pixel is `stepMm` wide and high. y runs up on the plane, rows run down.
  */
 export type StraightPicture = Picture & { leftMm: number; topMm: number; stepMm: number };
 
-/** Between places that are reckoned exactly the picture is taken to be even, so many pixels apart. */
+/**
+ * Between places that are reckoned exactly the picture is taken to be even, so many pixels apart.
+ */
 const EXACT_EVERY = 16;
 
 /** How much of the plane a pixel shows about a place, mm. */
@@ -20,7 +22,10 @@ export function mmPerPx(view: PlaneView, at: Vec): number {
   return 1 / Math.sqrt(Math.abs((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])));
 }
 
-/** A rectangle of the plane, mm, as it would be seen square on; white where the picture does not show it. */
+/**
+ * A rectangle of the plane, mm, as it would be seen square on; white where the picture does not
+ * show it.
+ */
 export function straightPicture(
   picture: Picture,
   view: PlaneView,
@@ -36,7 +41,10 @@ export function straightPicture(
   const columns = Math.ceil(width / EXACT_EVERY) + 1;
   const rowOf = (j: number) =>
     Array.from({ length: columns }, (_, i): Vec => {
-      const [u, v] = place([x0 + (i * EXACT_EVERY + 0.5) * stepMm, y1 - (j * EXACT_EVERY + 0.5) * stepMm]);
+      const [u, v] = place([
+        x0 + (i * EXACT_EVERY + 0.5) * stepMm,
+        y1 - (j * EXACT_EVERY + 0.5) * stepMm,
+      ]);
       return [u / by - 0.5, v / by - 0.5];
     });
   let above = rowOf(0);
@@ -47,19 +55,28 @@ export function straightPicture(
       for (let i = 0; i + 1 < columns; i++) {
         const u0 = above[i]![0] + (below[i]![0] - above[i]![0]) * t;
         const v0 = above[i]![1] + (below[i]![1] - above[i]![1]) * t;
-        const du = (above[i + 1]![0] + (below[i + 1]![0] - above[i + 1]![0]) * t - u0) / EXACT_EVERY;
-        const dv = (above[i + 1]![1] + (below[i + 1]![1] - above[i + 1]![1]) * t - v0) / EXACT_EVERY;
+        const du =
+          (above[i + 1]![0] + (below[i + 1]![0] - above[i + 1]![0]) * t - u0) / EXACT_EVERY;
+        const dv =
+          (above[i + 1]![1] + (below[i + 1]![1] - above[i + 1]![1]) * t - v0) / EXACT_EVERY;
         const start = i * EXACT_EVERY;
         const end = Math.min(width, start + EXACT_EVERY);
-        for (let x = start; x < end; x++) put(from, u0 + du * (x - start), v0 + dv * (x - start), data, (y * width + x) * 4);
+        for (let x = start; x < end; x++)
+          put(from, u0 + du * (x - start), v0 + dv * (x - start), data, (y * width + x) * 4);
       }
     }
     above = below;
   }
   return { width, height, data, leftMm: x0, topMm: y1, stepMm };
-} // prettier-ignore
+}
 
-function put({ width, height, data }: Picture, x: number, y: number, into: Uint8ClampedArray, k: number): void {
+function put(
+  { width, height, data }: Picture,
+  x: number,
+  y: number,
+  into: Uint8ClampedArray,
+  k: number,
+): void {
   const i = Math.floor(x);
   const j = Math.floor(y);
   if (!(i >= 0 && j >= 0 && i + 1 < width && j + 1 < height)) return;
@@ -74,7 +91,9 @@ function put({ width, height, data }: Picture, x: number, y: number, into: Uint8
   }
 }
 
-/** Where on the plane a place of a straight picture lies, in its pixels from the upper left corner. */
+/**
+ * Where on the plane a place of a straight picture lies, in its pixels from the upper left corner.
+ */
 export const placeOf = ({ leftMm, topMm, stepMm }: StraightPicture, x: number, y: number): Vec => [
   leftMm + x * stepMm,
   topMm - y * stepMm,

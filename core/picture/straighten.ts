@@ -9,8 +9,9 @@ import type { MarkEdge, Standing } from './scaleFrame';
 import { edgesOf } from './scaleFrame';
 
 /**
- * How a picture shows a plane: a projective map after the lens's barrel (or cushion) is undone. Places in the picture are
- * taken from its middle, in half diagonals; undone, they lie (1 + k₁r² + k₂r⁴) times as far from it (Brown 1966).
+ * How a picture shows a plane: a projective map after the lens's barrel (or cushion) is undone.
+ * Places in the picture are taken from its middle, in half diagonals; undone, they lie (1 + k₁r² +
+ * k₂r⁴) times as far from it (Brown 1966).
  */
 export type PlaneView = { width: number; height: number; toMm: Homography; k1: number; k2: number };
 
@@ -19,7 +20,8 @@ export function toMm(view: PlaneView, p: Vec): Vec {
   return mapped(view.toMm, undone(view, centred(view, p)));
 }
 
-const halfDiagonal = ({ width, height }: { width: number; height: number }) => Math.hypot(width, height) / 2;
+const halfDiagonal = ({ width, height }: { width: number; height: number }) =>
+  Math.hypot(width, height) / 2;
 /** A place in a picture from its middle, in half diagonals, v still down. */
 export const centred = (size: { width: number; height: number }, [u, v]: Vec): Vec => {
   const half = halfDiagonal(size);
@@ -50,7 +52,10 @@ export function picturing(view: PlaneView): (p: Vec) => Vec {
   };
 }
 
-/** So far to either side of where an edge is thought to be it is looked for, mm, at first and when it is known better. */
+/**
+ * So far to either side of where an edge is thought to be it is looked for, mm, at first and when
+ * it is known better.
+ */
 const REACHES = [1.6, 0.8, 0.8];
 /** From one place along an edge to the next, and off its ends, mm. */
 const STEP = 2;
@@ -60,13 +65,19 @@ const LEAST_STEP = 24;
 /** A place farther off than so many times the middle of all is left out. */
 const OUTLIER = 4;
 
-/** Edges whose places are known, or loose angles whose corners are known and of which it is open how they are turned. */
+/**
+ * Edges whose places are known, or loose angles whose corners are known and of which it is open how
+ * they are turned.
+ */
 export type Known = { edges: readonly MarkEdge[]; loose: readonly Standing[] };
 
 export type Straightened = {
   view: PlaneView;
   loose: Standing[];
-  /** How far the edges are off once all is fitted, root of the mean of the squares, mm, and at how many places. */
+  /**
+   * How far the edges are off once all is fitted, root of the mean of the squares, mm, and at how
+   * many places.
+   */
   rmsMm: number;
   places: number;
   /** How many of the places at which an edge should be were seen there, as a share. */
@@ -74,14 +85,20 @@ export type Straightened = {
 };
 
 /**
- * A first view made exact by the straight edges of the marks: each is looked for in the picture at every 2 mm, and the map,
- * the lens and how loose angles are turned are what fits all of them best. Null where hardly any edge is to be found.
+ * A first view made exact by the straight edges of the marks: each is looked for in the picture at
+ * every 2 mm, and the map, the lens and how loose angles are turned are what fits all of them best.
+ * Null where hardly any edge is to be found.
  *
  * @param picture the picture
  * @param first a view that is right to a millimetre or two
  * @param bends whether the lens is looked for too; else it is taken as in `first`
  */
-export function straightened(picture: Picture, first: PlaneView, known: Known, bends = true): Straightened | null {
+export function straightened(
+  picture: Picture,
+  first: PlaneView,
+  known: Known,
+  bends = true,
+): Straightened | null {
   let [view, loose] = [first, [...known.loose]];
   let last: Straightened | null = null;
   for (const [turn, reach] of REACHES.entries()) {
@@ -95,14 +112,25 @@ export function straightened(picture: Picture, first: PlaneView, known: Known, b
   return last;
 }
 
-/** A place in the picture at which an edge is seen, and the edge: one that stands still, or the nth of a loose angle. */
+/**
+ * A place in the picture at which an edge is seen, and the edge: one that stands still, or the nth
+ * of a loose angle.
+ */
 type Seen = { at: Vec; edge: MarkEdge; of: number; side: number };
 
-function edgePlaces(picture: Picture, view: PlaneView, edges: readonly MarkEdge[], loose: readonly Standing[], reach: number): { seen: Seen[]; tried: number } {
+function edgePlaces(
+  picture: Picture,
+  view: PlaneView,
+  edges: readonly MarkEdge[],
+  loose: readonly Standing[],
+  reach: number,
+): { seen: Seen[]; tried: number } {
   const placeIn = picturing(view);
   const all = [
     ...edges.map((edge) => ({ edge, of: -1, side: 0, size: 1 })),
-    ...loose.flatMap((standing, of) => edgesOf(standing).map((edge, side) => ({ edge, of, side, size: standing.size }))),
+    ...loose.flatMap((standing, of) =>
+      edgesOf(standing).map((edge, side) => ({ edge, of, side, size: standing.size })),
+    ),
   ];
   let tried = 0;
   const seen = all.flatMap(({ edge, of, side, size }) => {
@@ -112,20 +140,33 @@ function edgePlaces(picture: Picture, view: PlaneView, edges: readonly MarkEdge[
     tried += count;
     const found: Seen[] = [];
     for (let i = 0; i < count; i++) {
-      const p = mix(edge.a, edge.b, (OFF_ENDS + ((i + 0.5) * (long - 2 * OFF_ENDS)) / count) / long);
-      const at = edgeAt(picture, placeIn(along(p, white, -reach * size)), placeIn(along(p, white, reach * size)));
+      const p = mix(
+        edge.a,
+        edge.b,
+        (OFF_ENDS + ((i + 0.5) * (long - 2 * OFF_ENDS)) / count) / long,
+      );
+      const at = edgeAt(
+        picture,
+        placeIn(along(p, white, -reach * size)),
+        placeIn(along(p, white, reach * size)),
+      );
       if (at) found.push({ at, edge, of, side });
     }
     return found;
   });
   return { seen, tried };
-} // prettier-ignore
+}
 
-/** Where between two places the picture goes from dark to bright: where it is half way, by the largest step. */
+/**
+ * Where between two places the picture goes from dark to bright: where it is half way, by the
+ * largest step.
+ */
 export function edgeAt(picture: Picture, dark: Vec, bright: Vec): Vec | null {
   if (!isOn(picture, dark[0], dark[1]) || !isOn(picture, bright[0], bright[1])) return null;
   const n = Math.min(80, Math.max(8, Math.ceil(distance(dark, bright) * 2)));
-  const values = Float64Array.from({ length: n + 1 }, (_, i) => brightAt(picture, ...mix(dark, bright, i / n)));
+  const values = Float64Array.from({ length: n + 1 }, (_, i) =>
+    brightAt(picture, ...mix(dark, bright, i / n)),
+  );
   const over = Math.max(2, Math.round(n / 8));
   let [most, at] = [0, 0];
   for (let i = 0; i + over <= n; i++) {
@@ -169,7 +210,11 @@ function fitted(
   seen: readonly Seen[],
   bends: boolean,
 ): Omit<Straightened, 'seen'> {
-  const start = [...view.toMm.slice(0, 8), ...(bends ? [view.k1, view.k2] : []), ...loose.map(({ turn }) => turn)];
+  const start = [
+    ...view.toMm.slice(0, 8),
+    ...(bends ? [view.k1, view.k2] : []),
+    ...loose.map(({ turn }) => turn),
+  ];
   const open = (x: Float64Array): { view: PlaneView; loose: Standing[] } => {
     const lens = bends ? { k1: x[8]!, k2: x[9]! } : { k1: view.k1, k2: view.k2 };
     return {

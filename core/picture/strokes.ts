@@ -12,7 +12,9 @@ export type Strokes = {
   rings: { centre: Vec; radius: number }[];
 };
 
-/** A stroke is darker than the card about it by this share at least, and by so many times its grain. */
+/**
+ * A stroke is darker than the card about it by this share at least, and by so many times its grain.
+ */
 const DARKER = 0.07;
 const OVER_GRAIN = 3.5;
 /** A stroke is no wider than this, mm. */
@@ -27,19 +29,30 @@ const LONGEST_GAP_MM = 5;
 const DRAWN = 0.5;
 const MOST_LINES = 60;
 const MOST_PIXELS = 30_000;
-/** A ring is there in so many of 24 directions, and strays from round by this share of its radius. */
+/**
+ * A ring is there in so many of 24 directions, and strays from round by this share of its radius.
+ */
 const DIRECTIONS = 24;
 const CLOSED = 17;
 const OUT_OF_ROUND = 0.14;
 const RADII: readonly [number, number] = [1.5, 60];
 
-/** What is drawn on a card in pencil, marker or crayon: rings of bolt holes first, then straight lines, the longest first. */
+/**
+ * What is drawn on a card in pencil, marker or crayon: rings of bolt holes first, then straight
+ * lines, the longest first.
+ */
 export function strokesOn(straight: StraightPicture, card: Uint8Array): Strokes {
   const dark = darkOn(straight, card);
   const { width, height, stepMm } = straight;
   const rings: Strokes['rings'] = [];
-  const place = (at: number): Vec => placeOf(straight, (at % width) + 0.5, Math.floor(at / width) + 0.5);
-  for (const { pixels } of regionsOf(joinedUp(dark, width, height), width, height, Math.ceil(6 / stepMm))) {
+  const place = (at: number): Vec =>
+    placeOf(straight, (at % width) + 0.5, Math.floor(at / width) + 0.5);
+  for (const { pixels } of regionsOf(
+    joinedUp(dark, width, height),
+    width,
+    height,
+    Math.ceil(6 / stepMm),
+  )) {
     const own = Array.from(pixels).filter((at) => dark[at]);
     const ring = ringOf(thin(own, 1500).map(place), stepMm);
     if (!ring) continue;
@@ -50,7 +63,10 @@ export function strokesOn(straight: StraightPicture, card: Uint8Array): Strokes 
   const set: number[] = [];
   for (let at = 0; at < dark.length; at++) if (dark[at]) set.push(at);
   for (const at of thin(set, MOST_PIXELS)) left.push(place(at));
-  return { rings, lines: linesThrough(left, stepMm * Math.max(1, Math.sqrt(set.length / MOST_PIXELS))) };
+  return {
+    rings,
+    lines: linesThrough(left, stepMm * Math.max(1, Math.sqrt(set.length / MOST_PIXELS))),
+  };
 }
 
 /** Neighbours across a corner, or one pixel off, belong together. */
@@ -61,8 +77,9 @@ const thin = <T>(all: readonly T[], most: number): T[] => {
 };
 
 /**
- * What is darker than what lies on either side of it: the card closed over what is narrow (the brightest about each pixel,
- * of that the darkest), less the card itself. The edge of a shadow stays as it is and is none.
+ * What is darker than what lies on either side of it: the card closed over what is narrow (the
+ * brightest about each pixel, of that the darkest), less the card itself. The edge of a shadow
+ * stays as it is and is none.
  */
 function darkOn(straight: StraightPicture, card: Uint8Array): Uint8Array {
   const { width, height, data, stepMm } = straight;
@@ -71,7 +88,9 @@ function darkOn(straight: StraightPicture, card: Uint8Array): Uint8Array {
     if (card[i]) bright[i] = 0.3 * data[k]! + 0.59 * data[k + 1]! + 0.11 * data[k + 2]!;
   const heard = stepMm < 0.3 ? Uint8Array.from(means(bright, width, height, 1)) : bright;
   const reach = Math.max(2, Math.round(WIDEST_STROKE_MM / 2 / stepMm));
-  const closed = inverse(brightest(inverse(brightest(heard, width, height, reach)), width, height, reach));
+  const closed = inverse(
+    brightest(inverse(brightest(heard, width, height, reach)), width, height, reach),
+  );
   const inside = grown(card, width, height, -Math.max(1, Math.round(OFF_RIM_MM / stepMm)));
   const under = new Float32Array(bright.length);
   const some: number[] = [];
@@ -105,8 +124,18 @@ function brightest(data: Uint8Array, width: number, height: number, reach: numbe
   return found;
 }
 
-/** Van Herk's and Gil's and Werman's: blocks of the window's length, from their beginnings and from their ends. */
-function slide(from: Uint8Array, into: Uint8Array, start: number, step: number, count: number, reach: number): void {
+/**
+ * Van Herk's and Gil's and Werman's: blocks of the window's length, from their beginnings and from
+ * their ends.
+ */
+function slide(
+  from: Uint8Array,
+  into: Uint8Array,
+  start: number,
+  step: number,
+  count: number,
+  reach: number,
+): void {
   const block = 2 * reach + 1;
   const ahead = new Uint8Array(count);
   const back = new Uint8Array(count);
@@ -116,7 +145,8 @@ function slide(from: Uint8Array, into: Uint8Array, start: number, step: number, 
   }
   for (let i = count - 1; i >= 0; i--) {
     const value = from[start + i * step]!;
-    back[i] = i === count - 1 || i % block === block - 1 || value > back[i + 1]! ? value : back[i + 1]!;
+    back[i] =
+      i === count - 1 || i % block === block - 1 || value > back[i + 1]! ? value : back[i + 1]!;
   }
   for (let i = 0; i < count; i++) {
     const before = back[i < reach ? 0 : i - reach]!;
@@ -129,18 +159,26 @@ function slide(from: Uint8Array, into: Uint8Array, start: number, step: number, 
 function ringOf(places: readonly Vec[], stepMm: number): Strokes['rings'][number] | null {
   const circle = places.length >= 12 ? circleOf(places) : null;
   if (!circle || circle.radius < RADII[0] || circle.radius > RADII[1]) return null;
-  const off = Math.sqrt(places.reduce((sum, p) => sum + (distance(p, circle.centre) - circle.radius) ** 2, 0) / places.length); // prettier-ignore
+  const off = Math.sqrt(
+    places.reduce((sum, p) => sum + (distance(p, circle.centre) - circle.radius) ** 2, 0) /
+      places.length,
+  );
   if (off > OUT_OF_ROUND * circle.radius + stepMm) return null;
-  const seen = new Set(places.map(([x, y]) => {
-    const turn = Math.atan2(y - circle.centre[1], x - circle.centre[0]) / (2 * Math.PI) + 1;
-    return Math.floor(turn * DIRECTIONS) % DIRECTIONS;
-  })); // prettier-ignore
+  const seen = new Set(
+    places.map(([x, y]) => {
+      const turn = Math.atan2(y - circle.centre[1], x - circle.centre[0]) / (2 * Math.PI) + 1;
+      return Math.floor(turn * DIRECTIONS) % DIRECTIONS;
+    }),
+  );
   return seen.size >= CLOSED ? circle : null;
 }
 
 const ANGLES = 180;
 
-/** The longest straight rows of places, one after another, each without the places of those before (Hough 1962). */
+/**
+ * The longest straight rows of places, one after another, each without the places of those before
+ * (Hough 1962).
+ */
 function linesThrough(places: readonly Vec[], stepMm: number): [Vec, Vec][] {
   if (places.length < 8) return [];
   const middle: Vec = [
@@ -150,10 +188,14 @@ function linesThrough(places: readonly Vec[], stepMm: number): [Vec, Vec][] {
   const reach = Math.max(...places.map((p) => distance(p, middle))) + 2;
   const bins = Math.ceil((2 * reach) / HALF_STROKE_MM) + 2;
   const votes = new Int32Array(ANGLES * bins);
-  const ways = Array.from({ length: ANGLES }, (_, a): Vec => [Math.cos((a * Math.PI) / ANGLES), Math.sin((a * Math.PI) / ANGLES)]); // prettier-ignore
+  const ways = Array.from({ length: ANGLES }, (_, a): Vec => [
+    Math.cos((a * Math.PI) / ANGLES),
+    Math.sin((a * Math.PI) / ANGLES),
+  ]);
   const vote = (p: Vec, by: number) => {
     const q = sub(p, middle);
-    for (let a = 0; a < ANGLES; a++) votes[a * bins + Math.round((dot(q, ways[a]!) + reach) / HALF_STROKE_MM)]! += by;
+    for (let a = 0; a < ANGLES; a++)
+      votes[a * bins + Math.round((dot(q, ways[a]!) + reach) / HALF_STROKE_MM)]! += by;
   };
   for (const p of places) vote(p, 1);
   let left = [...places];
@@ -166,7 +208,11 @@ function linesThrough(places: readonly Vec[], stepMm: number): [Vec, Vec][] {
     const normal = ways[Math.floor(at / bins)]!;
     const rho = (at % bins) * HALF_STROKE_MM - reach;
     const row = longestRow(left, middle, normal, rho);
-    const gone = new Set(row.length > 0 ? row : left.filter((p) => Math.abs(dot(sub(p, middle), normal) - rho) <= HALF_STROKE_MM)); // prettier-ignore
+    const gone = new Set(
+      row.length > 0
+        ? row
+        : left.filter((p) => Math.abs(dot(sub(p, middle), normal) - rho) <= HALF_STROKE_MM),
+    );
     const line = endsOf(row, stepMm);
     if (line) {
       found.push(line);
@@ -190,7 +236,8 @@ function nearLine(p: Vec, [a, b]: [Vec, Vec]): boolean {
 /** The longest row without a gap among the places near a line. */
 function longestRow(places: readonly Vec[], middle: Vec, normal: Vec, rho: number): Vec[] {
   const way: Vec = [-normal[1], normal[0]];
-  // A degree over a long line is more than a stroke: the line is made better by what lies near it, twice.
+  // A degree over a long line is more than a stroke: the line is made better by what lies near it,
+  // twice.
   let [at, ahead]: [Vec, Vec] = [along(middle, normal, rho), way];
   let row: Vec[] = [];
   for (const within of [2 * HALF_STROKE_MM, 1.4 * HALF_STROKE_MM, HALF_STROKE_MM]) {
@@ -201,7 +248,11 @@ function longestRow(places: readonly Vec[], middle: Vec, normal: Vec, rho: numbe
     let [best, from] = [[0, 0], 0];
     for (let i = 1; i <= near.length; i++)
       if (i === near.length || near[i]!.x - near[i - 1]!.x > LONGEST_GAP_MM) {
-        if (i > from && near[i - 1]!.x - near[from]!.x > (near[best[1]! - 1]?.x ?? 0) - (near[best[0]!]?.x ?? 0)) best = [from, i]; // prettier-ignore
+        if (
+          i > from &&
+          near[i - 1]!.x - near[from]!.x > (near[best[1]! - 1]?.x ?? 0) - (near[best[0]!]?.x ?? 0)
+        )
+          best = [from, i];
         from = i;
       }
     row = near.slice(best[0], best[1]).map(({ p }) => p);
@@ -210,7 +261,7 @@ function longestRow(places: readonly Vec[], middle: Vec, normal: Vec, rho: numbe
     [at, ahead] = [line.at, line.way];
   }
   return row;
-} // prettier-ignore
+}
 
 /** A row of places as a line from end to end; null where it is too short or too thin. */
 function endsOf(row: readonly Vec[], stepMm: number): [Vec, Vec] | null {
@@ -220,6 +271,9 @@ function endsOf(row: readonly Vec[], stepMm: number): [Vec, Vec] | null {
   const [from, to] = [all[0]! - stepMm / 2, all[all.length - 1]! + stepMm / 2];
   if (to - from < SHORTEST_LINE_MM || all.length * stepMm < DRAWN * (to - from)) return null;
   // What is as wide as long is a blot.
-  const wide = Math.sqrt(row.reduce((sum, p) => sum + ((p[0] - at[0]) * way[1] - (p[1] - at[1]) * way[0]) ** 2, 0) / row.length); // prettier-ignore
+  const wide = Math.sqrt(
+    row.reduce((sum, p) => sum + ((p[0] - at[0]) * way[1] - (p[1] - at[1]) * way[0]) ** 2, 0) /
+      row.length,
+  );
   return wide > HALF_STROKE_MM ? null : [along(at, way, from), along(at, way, to)];
 }

@@ -26,7 +26,10 @@ import type { StraightPicture } from './straightPicture';
 import { coarser, mmPerPx, placeOf, straightPicture } from './straightPicture';
 import { strokesOn } from './strokes';
 
-/** A round hole: cut through (what lies under the card is seen), or drawn as a ring (a rubbing's bolt hole). */
+/**
+ * A round hole: cut through (what lies under the card is seen), or drawn as a ring (a rubbing's
+ * bolt hole).
+ */
 export type TracedHole = { x: number; y: number; diameterMm: number; seen: 'through' | 'ring' };
 
 export type Traced = {
@@ -42,8 +45,9 @@ export type Traced = {
   /** How far the farthest edge place lies off the outline, single specks left out, mm. */
   worstMm: number;
   /**
-   * Stretches of the outline that may not be the card's edge, counter-clockwise along it: where no edge was seen, or one that
-   * looks otherwise than along most of the outline. For them `uMm` does not speak.
+   * Stretches of the outline that may not be the card's edge, counter-clockwise along it: where no
+   * edge was seen, or one that looks otherwise than along most of the outline. For them `uMm` does
+   * not speak.
    */
   doubtful: Vec[][];
   /** Whether the card reaches to where it was looked for, so that some of it may be missing. */
@@ -58,7 +62,10 @@ export type Progress = { share: number; doing: 'frame' | 'straight' | 'card' | '
 
 /** How far edge places may lie off the lines and arcs they follow, mm, where nothing is said. */
 export const TRACE_TOLERANCE_MM = 0.5;
-/** A straight picture has so many pixels at most, and about so many the one the card is looked for in. */
+/**
+ * A straight picture has so many pixels at most, and about so many the one the card is looked for
+ * in.
+ */
 const FINE_PIXELS = 1_050_000;
 const COARSE_PIXELS = 260_000;
 /** Edge places are so many at most, and so far apart at least, mm. */
@@ -70,12 +77,13 @@ const LEAST_OPENING_MM = 1.2;
 const TO_OUTLINE_MM = 4;
 
 /**
- * What a picture shows of a card: its outline as few lines and arcs, holes, and what is drawn on it. A generator: it tells
- * how far it is, so that it can be stopped. Where the corners of the card were pointed at (`cardAt`, px), it has straight
- * sides between them and nothing more is looked for.
+ * What a picture shows of a card: its outline as few lines and arcs, holes, and what is drawn on
+ * it. A generator: it tells how far it is, so that it can be stopped. Where the corners of the card
+ * were pointed at (`cardAt`, px), it has straight sides between them and nothing more is looked
+ * for.
  *
- * Problems: those of `findFrame`; `card-not-found` (nothing in the frame differs from what lies along it), `too-few-corners`
- * (fewer than three were pointed at, or all in line).
+ * Problems: those of `findFrame`; `card-not-found` (nothing in the frame differs from what lies
+ * along it), `too-few-corners` (fewer than three were pointed at, or all in line).
  */
 export function* trace(
   picture: Picture,
@@ -93,7 +101,10 @@ export function* trace(
   const px = mmPerPx(frame.view, [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2]);
   const fineMm = Math.max(px, Math.sqrt(area / FINE_PIXELS));
   const straight = straightPicture(picture, frame.view, box, fineMm);
-  const coarse = coarser(straight, Math.max(1, Math.sqrt((straight.width * straight.height) / COARSE_PIXELS)));
+  const coarse = coarser(
+    straight,
+    Math.max(1, Math.sqrt((straight.width * straight.height) / COARSE_PIXELS)),
+  );
   if (cardAt) return pointedAt(picture, frame, straight, cardAt);
   yield { share: 0.4, doing: 'card' };
   const { where, shadows } = whereOf(coarse, frame);
@@ -122,8 +133,20 @@ export function* trace(
   );
   const holes = cut.flatMap(({ hole }) => hole ?? []);
   const rings = drawn.rings
-    .map(({ centre, radius }): TracedHole => ({ x: centre[0], y: centre[1], diameterMm: 2 * radius, seen: 'ring' }))
-    .filter((ring) => !holes.some((hole) => distance([ring.x, ring.y], [hole.x, hole.y]) < Math.max(ring.diameterMm, hole.diameterMm) / 2)); // prettier-ignore
+    .map(({ centre, radius }): TracedHole => ({
+      x: centre[0],
+      y: centre[1],
+      diameterMm: 2 * radius,
+      seen: 'ring',
+    }))
+    .filter(
+      (ring) =>
+        !holes.some(
+          (hole) =>
+            distance([ring.x, ring.y], [hole.x, hole.y]) <
+            Math.max(ring.diameterMm, hole.diameterMm) / 2,
+        ),
+    );
   return {
     ok: true,
     outline: path,
@@ -141,7 +164,10 @@ export function* trace(
 
 type Edge = ReturnType<typeof edgePlace>;
 
-/** A card as it is seen in one light: its outline, the places it goes through, and how much of it is in doubt, 0 to 1 and more. */
+/**
+ * A card as it is seen in one light: its outline, the places it goes through, and how much of it is
+ * in doubt, 0 to 1 and more.
+ */
 type Seen = {
   card: FoundCard;
   around: Vec[];
@@ -157,13 +183,15 @@ const LITTLE_DOUBT = 0.06;
 const CUT_OFF_DOUBT = 0.5;
 
 /**
- * The lights in which a card is looked for, one after the other while what is found is much in doubt: with what looks like hard
- * shadows; without (the joint of two boards steps like one); and with even light (a shadow that is round or has a corner bends
- * what is reckoned from its edge).
+ * The lights in which a card is looked for, one after the other while what is found is much in
+ * doubt: with what looks like hard shadows; without (the joint of two boards steps like one); and
+ * with even light (a shadow that is round or has a corner bends what is reckoned from its edge).
  */
 function lights(straight: StraightPicture, frame: FoundFrame, shadows: readonly ShadowEdge[]) {
   const from = (by: readonly ShadowEdge[]) => () =>
-    frame.white.length > 0 ? litAt(straight, frame.white, by) : litAt(straight, benchPlaces(frame), by, BENCH_MM);
+    frame.white.length > 0
+      ? litAt(straight, frame.white, by)
+      : litAt(straight, benchPlaces(frame), by, BENCH_MM);
   return [
     { shadows, lit: from(shadows) },
     ...(shadows.length > 0 ? [{ shadows: [], lit: from([]) }] : []),
@@ -171,7 +199,13 @@ function lights(straight: StraightPicture, frame: FoundFrame, shadows: readonly 
   ];
 }
 
-function outlined(card: FoundCard, straight: StraightPicture, edge: Edge, shadows: readonly ShadowEdge[], toleranceMm: number): Seen | null {
+function outlined(
+  card: FoundCard,
+  straight: StraightPicture,
+  edge: Edge,
+  shadows: readonly ShadowEdge[],
+  toleranceMm: number,
+): Seen | null {
   const rim = rimOf(card.card, straight.width, straight.height);
   // Beside the edge of a shadow light goes over into shade, and would pass for card into bench.
   const around = placesAlong(rim, straight, edge, 1, (p) => !isBeside(shadows, straight, p));
@@ -179,9 +213,19 @@ function outlined(card: FoundCard, straight: StraightPicture, edge: Edge, shadow
   if (!outline) return null;
   const path = withSharpCorners(outline.path, edge, 4 * straight.stepMm);
   const doubtful = doubtfulAlong(path, around, straight, shadows);
-  const long = doubtful.reduce((sum, run) => sum + run.reduce((all, p, i) => (i > 0 ? all + distance(p, run[i - 1]!) : 0), 0), 0); // prettier-ignore
-  return { card, around, outline, path, doubtful, doubt: long / perimeter(path) + (card.cutOff ? CUT_OFF_DOUBT : 0) };
-} // prettier-ignore
+  const long = doubtful.reduce(
+    (sum, run) => sum + run.reduce((all, p, i) => (i > 0 ? all + distance(p, run[i - 1]!) : 0), 0),
+    0,
+  );
+  return {
+    card,
+    around,
+    outline,
+    path,
+    doubtful,
+    doubt: long / perimeter(path) + (card.cutOff ? CUT_OFF_DOUBT : 0),
+  };
+}
 
 /** A finger is as sure as the shorter side of the picture over this. */
 const FINGER = 400;
@@ -213,7 +257,10 @@ function pointedAt(
   };
 }
 
-/** True places of an edge along a rim of pixels, those that are wanted; null for too few. `outward` 1 where the card is inside, −1 where it is round about. */
+/**
+ * True places of an edge along a rim of pixels, those that are wanted; null for too few. `outward`
+ * 1 where the card is inside, −1 where it is round about.
+ */
 function placesAlong(
   rim: readonly Vec[],
   straight: StraightPicture,
@@ -224,7 +271,10 @@ function placesAlong(
   const onPlane = rim.map(([x, y]) => placeOf(straight, x, y));
   const long = rim.length * straight.stepMm;
   const small = outward < 0;
-  const every = Math.max(small ? Math.min(PLACES_APART, long / 60) : PLACES_APART, long / MOST_PLACES);
+  const every = Math.max(
+    small ? Math.min(PLACES_APART, long / 60) : PLACES_APART,
+    long / MOST_PLACES,
+  );
   const across = long / 4;
   const places = evenly(onPlane, every, small ? Math.min(1.5, across / 8) : 1.5);
   const reach = small ? Math.min(2.4, across / 3) : 2.4;
@@ -235,7 +285,10 @@ function placesAlong(
   return found.length >= Math.max(8, places.length / 3) ? found : null;
 }
 
-/** A place that lies so much farther off than both beside it is a speck, or where a pencil line meets the edge, mm. */
+/**
+ * A place that lies so much farther off than both beside it is a speck, or where a pencil line
+ * meets the edge, mm.
+ */
 const SPIKE_MM = 0.35;
 
 /** How far the farthest edge place lies off an outline, those that jump alone left out. */
@@ -248,8 +301,16 @@ function farthest(places: readonly Vec[], path: readonly Segment[]): number {
   }, 0);
 }
 
-/** A hole as a circle, or as an opening of lines and arcs where it is none; neither where its edge is not to be seen. */
-function holeOf(region: Region, straight: StraightPicture, edge: Edge, toleranceMm: number): { hole?: TracedHole; opening?: Segment[] } {
+/**
+ * A hole as a circle, or as an opening of lines and arcs where it is none; neither where its edge
+ * is not to be seen.
+ */
+function holeOf(
+  region: Region,
+  straight: StraightPicture,
+  edge: Edge,
+  toleranceMm: number,
+): { hole?: TracedHole; opening?: Segment[] } {
   const mask = new Uint8Array(straight.width * straight.height);
   for (const at of region.pixels) mask[at] = 1;
   const places = placesAlong(rimOf(mask, straight.width, straight.height), straight, edge, -1);
@@ -258,15 +319,24 @@ function holeOf(region: Region, straight: StraightPicture, edge: Edge, tolerance
   const area = region.pixels.length * straight.stepMm ** 2;
   const asRound = circle ? area / (Math.PI * circle.radius ** 2) : 0;
   if (circle && asRound > 0.55 && asRound < 1.6) {
-    const off = places.map((p) => Math.abs(distance(p, circle.centre) - circle.radius)).sort((a, b) => a - b);
+    const off = places
+      .map((p) => Math.abs(distance(p, circle.centre) - circle.radius))
+      .sort((a, b) => a - b);
     if (off[Math.floor(off.length * 0.9)]! < Math.max(toleranceMm, circle.radius * 0.05))
-      return { hole: { x: circle.centre[0], y: circle.centre[1], diameterMm: 2 * circle.radius, seen: 'through' } };
+      return {
+        hole: {
+          x: circle.centre[0],
+          y: circle.centre[1],
+          diameterMm: 2 * circle.radius,
+          seen: 'through',
+        },
+      };
   }
   // A narrow strip is the edge of a shadow or a thick line.
   const long = places.reduce((sum, p, i) => sum + distance(p, places[(i + 1) % places.length]!), 0);
   const fitted = area > LEAST_OPENING_MM * long ? fitOutline(places, toleranceMm) : null;
   return fitted ? { opening: fitted.path } : {};
-} // prettier-ignore
+}
 
 /** Which pixels of a finer picture are card and not hole. */
 function finer(
@@ -282,7 +352,8 @@ function finer(
   for (let y = 0; y < fine.height; y++) {
     const row = Math.min(coarse.height - 1, Math.floor((y + 0.5) * k)) * coarse.width;
     for (let x = 0; x < fine.width; x++)
-      found[y * fine.width + x] = solid[row + Math.min(coarse.width - 1, Math.floor((x + 0.5) * k))]!;
+      found[y * fine.width + x] =
+        solid[row + Math.min(coarse.width - 1, Math.floor((x + 0.5) * k))]!;
   }
   return found;
 }

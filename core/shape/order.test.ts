@@ -9,7 +9,10 @@ import { inOwnOrder, madeAgain, noWork, workedSeconds } from './shaping';
 import { biteLearnt, bitesOver } from './biteStrips';
 
 const metal = metalById('dc04');
-const stepsOf = (card: typeof awkwardCard extends fc.Arbitrary<infer T> ? T : never, shop: Shop = USUAL_SHOP) => {
+const stepsOf = (
+  card: typeof awkwardCard extends fc.Arbitrary<infer T> ? T : never,
+  shop: Shop = USUAL_SHOP,
+) => {
   const { doc, sheet, practice } = card;
   const found = develop(doc, { ...sheet, forming: undefined }, practice);
   if (!found.ok) return null;
@@ -59,14 +62,27 @@ test('a step moved before what it needs breaks a rule, and the rule names both',
         expect(rule.then).toContain(moved[place(then)]!.what);
       }
       // Moved back, nothing is broken.
-      expect(brokenIn(inOwnOrder(moved, { steps: steps.map(({ key }) => key) }), card.doc)).toEqual([]);
+      expect(brokenIn(inOwnOrder(moved, { steps: steps.map(({ key }) => key) }), card.doc)).toEqual(
+        [],
+      );
     }),
     { numRuns: 150 },
   );
 });
 
 test('what was tried is asked for no more, and counts', () => {
-  const bites = [-1, 1].map((sign) => ({ metal: 'dc04' as const, thicknessMm: 1, tool: null, piece: null, at: '', widthMm: 25, lengthMm: 100, bites: 10, afterMm: 100 * (1 + sign * 0.04), uMm: 0.5 })); // prettier-ignore
+  const bites = [-1, 1].map((sign) => ({
+    metal: 'dc04' as const,
+    thicknessMm: 1,
+    tool: null,
+    piece: null,
+    at: '',
+    widthMm: 25,
+    lengthMm: 100,
+    bites: 10,
+    afterMm: 100 * (1 + sign * 0.04),
+    uMm: 0.5,
+  }));
   const learnt = { ...USUAL_SHOP, bites };
   fc.assert(
     fc.property(awkwardCard, (card) => {
@@ -78,7 +94,9 @@ test('what was tried is asked for no more, and counts', () => {
         expect(before.map(({ key }) => key)).toContain(step.key);
         // One bite after the other they bring the change about, to a bite.
         const one = biteLearnt(learnt, metal, 1, step.figures.strain! > 0 ? 'stretch' : 'shrink')!;
-        const made = step.figures.freeMm! * Math.expm1((step.counts!.wanted! * one.perBiteMm) / step.figures.freeMm!);
+        const made =
+          step.figures.freeMm! *
+          Math.expm1((step.counts!.wanted! * one.perBiteMm) / step.figures.freeMm!);
         // A bite of an edge that is longer by then does so much more.
         const longest = Math.max(Math.abs(step.figures.changeMm!), Math.abs(made));
         const bite = Math.abs(one.perBiteMm) * (1 + longest / step.figures.freeMm!);
@@ -87,21 +105,30 @@ test('what was tried is asked for no more, and counts', () => {
     }),
     { numRuns: 150 },
   );
-  expect(bitesOver(0.1, 100, { perBiteMm: (Math.log(1.04) * 100) / 10, uMm: 0.1, strips: 1, tools: [] }).bites).toBe(
-    24,
-  );
+  expect(
+    bitesOver(0.1, 100, { perBiteMm: (Math.log(1.04) * 100) / 10, uMm: 0.1, strips: 1, tools: [] })
+      .bites,
+  ).toBe(24);
 });
 
 test('an order of one’s own goes on where new steps come in, and loses none', () => {
   fc.assert(
-    fc.property(fc.uniqueArray(fc.string({ minLength: 1, maxLength: 4 }), { maxLength: 12 }), fc.array(fc.nat(12)), (keys, picked) => {
-      const steps = keys.map((key) => ({ key }));
-      const order = { steps: [...new Set(picked.map((i) => keys[i % Math.max(1, keys.length)] ?? 'gone'))] };
-      const found = inOwnOrder(steps, order).map(({ key }) => key);
-      expect([...found].sort()).toEqual([...keys].sort());
-      expect(found.filter((key) => order.steps.includes(key))).toEqual(order.steps.filter((key) => keys.includes(key)));
-    }),
-  ); // prettier-ignore
+    fc.property(
+      fc.uniqueArray(fc.string({ minLength: 1, maxLength: 4 }), { maxLength: 12 }),
+      fc.array(fc.nat(12)),
+      (keys, picked) => {
+        const steps = keys.map((key) => ({ key }));
+        const order = {
+          steps: [...new Set(picked.map((i) => keys[i % Math.max(1, keys.length)] ?? 'gone'))],
+        };
+        const found = inOwnOrder(steps, order).map(({ key }) => key);
+        expect([...found].sort()).toEqual([...keys].sort());
+        expect(found.filter((key) => order.steps.includes(key))).toEqual(
+          order.steps.filter((key) => keys.includes(key)),
+        );
+      },
+    ),
+  );
 });
 
 test('the watch runs on while nobody looks; made again, the first count stays', () => {
@@ -110,5 +137,10 @@ test('the watch runs on while nobody looks; made again, the first count stays', 
   expect(workedSeconds(running, at)).toBe(90);
   expect(workedSeconds({ ...running, since: '2026-11-26T10:05:00.000Z' }, at)).toBe(30);
   const again = madeAgain(running, '2026-11-26T10:00:00.000Z');
-  expect(again).toMatchObject({ count: 0, seconds: 0, since: null, before: [{ count: 7, seconds: 90 }] });
+  expect(again).toMatchObject({
+    count: 0,
+    seconds: 0,
+    since: null,
+    before: [{ count: 7, seconds: 90 }],
+  });
 });

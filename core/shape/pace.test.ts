@@ -2,7 +2,17 @@ import { USUAL_SHOP } from '../blank/fold/practice';
 import { paceLearnt } from './pace';
 import { triedGroups } from './tried';
 
-const reading = (what: 'flange' | 'bead', metres: number, hours: number, more: object = {}) => ({ metal: 'dc04' as const, thicknessMm: 1, tool: null, piece: null, at: '', what, metres, hours, ...more }); // prettier-ignore
+const reading = (what: 'flange' | 'bead', metres: number, hours: number, more: object = {}) => ({
+  metal: 'dc04' as const,
+  thicknessMm: 1,
+  tool: null,
+  piece: null,
+  at: '',
+  what,
+  metres,
+  hours,
+  ...more,
+});
 
 test('a metre takes what it took on the mean, as the shop’s page says; other sheets, other work and what was left out say nothing', () => {
   const paces = [
@@ -12,10 +22,13 @@ test('a metre takes what it took on the mean, as the shop’s page says; other s
     reading('flange', 1, 9, { leftOut: 'phone rang' }),
     reading('flange', 1, 9, { thicknessMm: 3 }),
   ];
-  const of = (what: 'flange' | 'bead', thicknessMm = 1) => paceLearnt({ ...USUAL_SHOP, paces }, { id: 'dc04' }, thicknessMm, what); // prettier-ignore
+  const of = (what: 'flange' | 'bead', thicknessMm = 1) =>
+    paceLearnt({ ...USUAL_SHOP, paces }, { id: 'dc04' }, thicknessMm, what);
   expect(of('flange')).toEqual({ hoursPerMetre: expect.closeTo(0.65, 12) as number, readings: 2 });
   expect(of('bead')).toEqual({ hoursPerMetre: expect.closeTo(0.1, 12) as number, readings: 1 });
-  const [group] = triedGroups({ ...USUAL_SHOP, paces }).filter(({ kind, thicknessMm }) => kind === 'flange-pace' && thicknessMm === 1); // prettier-ignore
+  const [group] = triedGroups({ ...USUAL_SHOP, paces }).filter(
+    ({ kind, thicknessMm }) => kind === 'flange-pace' && thicknessMm === 1,
+  );
   expect(group!.said!.value).toBeCloseTo(of('flange')!.hoursPerMetre, 12);
   expect(of('bead', 3)).toBeNull();
   expect(paceLearnt({ ...USUAL_SHOP, paces: [] }, { id: 'dc04' }, 1, 'bead')).toBeNull();

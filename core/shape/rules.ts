@@ -1,8 +1,9 @@
 import type { ShapeStep, StepKind } from './step';
 
 /**
- * A rule of the working order: steps of one kind come before steps of another, where both are about the same thing, about
- * things on one another (`touching`), or always. Data: the interface has a sentence for each by its id.
+ * A rule of the working order: steps of one kind come before steps of another, where both are about
+ * the same thing, about things on one another (`touching`), or always. Data: the interface has a
+ * sentence for each by its id.
  */
 export type OrderRule = {
   id: string;
@@ -15,32 +16,158 @@ export type OrderRule = {
 const PRACTICE = 'common practice';
 
 export const ORDER_RULES: readonly OrderRule[] = [
-  { id: 'test-first', first: ['test-bead', 'test-strip', 'test-bend'], then: ['rough', 'exact'], where: 'always', source: PRACTICE },
-  { id: 'cut-first', first: ['rough', 'exact'], then: ['holes', 'flare', 'bead', 'raise', 'smooth', 'tip-start', 'strain', 'tip-home', 'notch', 'pack', 'fold', 'leave', 'check', 'trim'], where: 'always', source: PRACTICE },
-  { id: 'flare-flat', first: ['holes', 'flare'], then: ['fold', 'tip-start'], where: 'always', source: `${PRACTICE}: the punch wants flat sheet round it` },
-  { id: 'flare-after-hole', first: ['holes'], then: ['flare'], where: 'always', source: 'Romanovsky, Handbook of Cold Stamping: the first hole is made in the flat' },
-  { id: 'bead-before-flange', first: ['bead'], then: ['tip-start', 'fold'], where: 'always', source: `${PRACTICE}: what stands up keeps the sheet out of the roller` },
-  { id: 'bead-before-strain', first: ['bead'], then: ['strain'], where: 'always', source: `${PRACTICE}: a bead draws the edges in` },
-  { id: 'angle-before-pull', first: ['angle'], then: ['strain'], where: 'same', source: 'a straight angle is folded before it is pulled round' },
-  { id: 'tip-before-strain', first: ['tip-start'], then: ['strain'], where: 'same', source: `${PRACTICE}: turned over a little, then worked, so that nothing buckles` },
-  { id: 'strain-before-home', first: ['strain', 'notch'], then: ['tip-home'], where: 'same', source: PRACTICE },
-  { id: 'strain-before-fold', first: ['strain'], then: ['fold'], where: 'touching', source: `${PRACTICE}: jaws reach no edge that is folded in` },
-  { id: 'pack-before-fold', first: ['bead', 'pack'], then: ['fold'], where: 'same', source: `${PRACTICE}: a fold across an open bead crushes it` },
-  { id: 'tip-before-fold', first: ['tip-home'], then: ['fold'], where: 'touching', source: `${PRACTICE}: a folded piece does not lie on the stake` },
-  { id: 'lip-after-fold', first: ['strain'], then: ['lip'], where: 'same', source: 'what is pulled round is welded on when it fits' },
-  { id: 'raise-before-smooth', first: ['raise'], then: ['smooth'], where: 'always', source: PRACTICE },
-  { id: 'raise-before-gather', first: ['raise', 'smooth'], then: ['strain', 'tip-start', 'fold'], where: 'always', source: `${PRACTICE}: the rim is gathered to what the middle has become` },
-  { id: 'shape-before-check', first: ['raise', 'smooth', 'strain'], then: ['check'], where: 'always', source: PRACTICE },
-  { id: 'leave-last', first: ['fold', 'check'], then: ['leave'], where: 'always', source: `${PRACTICE}: the last fold adjusts the gap` },
-  { id: 'trim-last', first: ['bead', 'raise', 'smooth', 'strain', 'tip-home', 'fold', 'flare'], then: ['trim'], where: 'always', source: `${PRACTICE}: trimmed when nothing draws in any more` },
-]; // prettier-ignore
+  {
+    id: 'test-first',
+    first: ['test-bead', 'test-strip', 'test-bend'],
+    then: ['rough', 'exact'],
+    where: 'always',
+    source: PRACTICE,
+  },
+  {
+    id: 'cut-first',
+    first: ['rough', 'exact'],
+    then: [
+      'holes',
+      'flare',
+      'bead',
+      'raise',
+      'smooth',
+      'tip-start',
+      'strain',
+      'tip-home',
+      'notch',
+      'pack',
+      'fold',
+      'leave',
+      'check',
+      'trim',
+    ],
+    where: 'always',
+    source: PRACTICE,
+  },
+  {
+    id: 'flare-flat',
+    first: ['holes', 'flare'],
+    then: ['fold', 'tip-start'],
+    where: 'always',
+    source: `${PRACTICE}: the punch wants flat sheet round it`,
+  },
+  {
+    id: 'flare-after-hole',
+    first: ['holes'],
+    then: ['flare'],
+    where: 'always',
+    source: 'Romanovsky, Handbook of Cold Stamping: the first hole is made in the flat',
+  },
+  {
+    id: 'bead-before-flange',
+    first: ['bead'],
+    then: ['tip-start', 'fold'],
+    where: 'always',
+    source: `${PRACTICE}: what stands up keeps the sheet out of the roller`,
+  },
+  {
+    id: 'bead-before-strain',
+    first: ['bead'],
+    then: ['strain'],
+    where: 'always',
+    source: `${PRACTICE}: a bead draws the edges in`,
+  },
+  {
+    id: 'angle-before-pull',
+    first: ['angle'],
+    then: ['strain'],
+    where: 'same',
+    source: 'a straight angle is folded before it is pulled round',
+  },
+  {
+    id: 'tip-before-strain',
+    first: ['tip-start'],
+    then: ['strain'],
+    where: 'same',
+    source: `${PRACTICE}: turned over a little, then worked, so that nothing buckles`,
+  },
+  {
+    id: 'strain-before-home',
+    first: ['strain', 'notch'],
+    then: ['tip-home'],
+    where: 'same',
+    source: PRACTICE,
+  },
+  {
+    id: 'strain-before-fold',
+    first: ['strain'],
+    then: ['fold'],
+    where: 'touching',
+    source: `${PRACTICE}: jaws reach no edge that is folded in`,
+  },
+  {
+    id: 'pack-before-fold',
+    first: ['bead', 'pack'],
+    then: ['fold'],
+    where: 'same',
+    source: `${PRACTICE}: a fold across an open bead crushes it`,
+  },
+  {
+    id: 'tip-before-fold',
+    first: ['tip-home'],
+    then: ['fold'],
+    where: 'touching',
+    source: `${PRACTICE}: a folded piece does not lie on the stake`,
+  },
+  {
+    id: 'lip-after-fold',
+    first: ['strain'],
+    then: ['lip'],
+    where: 'same',
+    source: 'what is pulled round is welded on when it fits',
+  },
+  {
+    id: 'raise-before-smooth',
+    first: ['raise'],
+    then: ['smooth'],
+    where: 'always',
+    source: PRACTICE,
+  },
+  {
+    id: 'raise-before-gather',
+    first: ['raise', 'smooth'],
+    then: ['strain', 'tip-start', 'fold'],
+    where: 'always',
+    source: `${PRACTICE}: the rim is gathered to what the middle has become`,
+  },
+  {
+    id: 'shape-before-check',
+    first: ['raise', 'smooth', 'strain'],
+    then: ['check'],
+    where: 'always',
+    source: PRACTICE,
+  },
+  {
+    id: 'leave-last',
+    first: ['fold', 'check'],
+    then: ['leave'],
+    where: 'always',
+    source: `${PRACTICE}: the last fold adjusts the gap`,
+  },
+  {
+    id: 'trim-last',
+    first: ['bead', 'raise', 'smooth', 'strain', 'tip-home', 'fold', 'flare'],
+    then: ['trim'],
+    where: 'always',
+    source: `${PRACTICE}: trimmed when nothing draws in any more`,
+  },
+];
 
 /** A rule that an order breaks: what should have come first, and what comes before it instead. */
 export type BrokenRule = { rule: OrderRule; first: string; then: string };
 
 const shares = (a: ShapeStep, b: ShapeStep): boolean => a.about.some((id) => b.about.includes(id));
 
-/** Whether a rule says that one step comes before another. `touching` says which ids lie on one another. */
+/**
+ * Whether a rule says that one step comes before another. `touching` says which ids lie on one
+ * another.
+ */
 function says(
   { first, then, where }: OrderRule,
   a: ShapeStep,
@@ -50,7 +177,9 @@ function says(
   if (!first.includes(a.what) || !then.includes(b.what)) return false;
   if (where === 'always') return true;
   if (shares(a, b)) return true;
-  return where === 'touching' && a.about.some((one) => b.about.some((other) => touching(one, other)));
+  return (
+    where === 'touching' && a.about.some((one) => b.about.some((other) => touching(one, other)))
+  );
 }
 
 export type Touching = (a: string, b: string) => boolean;
@@ -61,23 +190,37 @@ export function brokenRules(steps: readonly ShapeStep[], touching: Touching): Br
   steps.forEach((early, i) => {
     for (const late of steps.slice(i + 1))
       for (const rule of ORDER_RULES)
-        if (says(rule, late, early, touching)) found.push({ rule, first: late.key, then: early.key });
+        if (says(rule, late, early, touching))
+          found.push({ rule, first: late.key, then: early.key });
   });
   return found;
 }
 
-/** The steps in an order that keeps every rule, otherwise as they were given. Steps that wait for each other stay as given. */
+/**
+ * The steps in an order that keeps every rule, otherwise as they were given. Steps that wait for
+ * each other stay as given.
+ */
 export function inOrder(steps: readonly ShapeStep[], touching: Touching): ShapeStep[] {
   const waiting = steps.map((step) => ({
     step,
-    for: new Set(steps.filter((other) => other !== step && ORDER_RULES.some((rule) => says(rule, other, step, touching))).map(({ key }) => key)),
+    for: new Set(
+      steps
+        .filter(
+          (other) =>
+            other !== step && ORDER_RULES.some((rule) => says(rule, other, step, touching)),
+        )
+        .map(({ key }) => key),
+    ),
   }));
   const order: ShapeStep[] = [];
   while (waiting.length > 0) {
-    const at = Math.max(0, waiting.findIndex((one) => one.for.size === 0)); // prettier-ignore
+    const at = Math.max(
+      0,
+      waiting.findIndex((one) => one.for.size === 0),
+    );
     const [next] = waiting.splice(at, 1);
     order.push(next!.step);
     for (const one of waiting) one.for.delete(next!.step.key);
   }
   return order;
-} // prettier-ignore
+}

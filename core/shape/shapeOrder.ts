@@ -26,8 +26,9 @@ const TEST_BEAD = { widths: 6, longMm: 150 };
 const START_DEG = 30;
 
 /**
- * The working order of a piece, each step with its reason: what is not proven in this shop is tried first; then cut, holes,
- * beads, flanges round curves, folds, and last what can only be done or adjusted at the end. Rules are in `rules.ts`.
+ * The working order of a piece, each step with its reason: what is not proven in this shop is tried
+ * first; then cut, holes, beads, flanges round curves, folds, and last what can only be done or
+ * adjusted at the end. Rules are in `rules.ts`.
  */
 export function shapeOrder(given: ShapeGiven): ShapeStep[] {
   const sheet = sheetMetal(given.metal, given.thicknessMm, given.shop);
@@ -44,7 +45,9 @@ export function shapeOrder(given: ShapeGiven): ShapeStep[] {
   // How a panel curved two ways comes out hangs on the hand: it is never cut to the line first.
   const unsure = tests.length > 0 || given.pattern.crown !== null;
   const cut =
-    unsure && draws ? step('rough', [], 'not-proven', { overMm: ROUGH_MM }) : step('exact', [], 'proven', {});
+    unsure && draws
+      ? step('rough', [], 'not-proven', { overMm: ROUGH_MM })
+      : step('exact', [], 'proven', {});
   const strips = given.pattern.profiles.map(({ id }) => step('check', [id], 'checking-strip', {}));
   const trim = unsure && draws ? [step('trim', [], 'rough-cut', { overMm: ROUGH_MM })] : [];
   return inOrder([...tests, cut, ...rest, ...strips, ...trim], touchingOf(given.pattern));
@@ -60,7 +63,11 @@ function touchingOf(pattern: PatternDoc): (a: string, b: string) => boolean {
   for (const fold of pattern.folds) {
     const ends = endsOfFold(pattern, fold) ?? [];
     for (const edge of pattern.edges)
-      if (ends.some((p) => segmentsOfEdge(pattern, edge).some((s) => nearest(s, p).distance < SAME_PLACE_MM)))
+      if (
+        ends.some((p) =>
+          segmentsOfEdge(pattern, edge).some((s) => nearest(s, p).distance < SAME_PLACE_MM),
+        )
+      )
         pairs.add(`${fold.id} ${edge.id}`);
   }
   return (a, b) => pairs.has(`${a} ${b}`) || pairs.has(`${b} ${a}`);
@@ -110,7 +117,12 @@ function beadSteps({ pattern, development, metal, thicknessMm, shop }: ShapeGive
     if (crossed.length > 0 && (bead.atFolds === 'packed' || bead.atFolds === null)) {
       const strip = packingStrip(bead.section, thicknessMm);
       found.push(
-        step('pack', [bead.id, ...crossed], 'pack', strip ? { thickMm: strip.thickMm, wideMm: strip.wideMm } : {}),
+        step(
+          'pack',
+          [bead.id, ...crossed],
+          'pack',
+          strip ? { thickMm: strip.thickMm, wideMm: strip.wideMm } : {},
+        ),
       );
     }
     return found;
@@ -125,11 +137,16 @@ function flangeSteps(given: ShapeGiven, sheet: SheetMetal): ShapeStep[] {
     if (!flange || !edge.flange) return [];
     const along = alongFlange(segmentsOfEdge(pattern, edge), flange, edge.flange.landMm);
     const turned = { angleDeg: flange.bend.angleDeg, widthMm: edge.flange.widthMm };
-    if (along.way === 'lip') return [step('lip', [edge.id], 'lip-apart', { ...turned, lengthMm: along.lengthMm })];
+    if (along.way === 'lip')
+      return [step('lip', [edge.id], 'lip-apart', { ...turned, lengthMm: along.lengthMm })];
     const found: ShapeStep[] = [];
     const strains = along.stretches.filter(({ kind }) => kind !== 'plain');
     for (const way of ['stretch', 'shrink'] as const) {
-      if (!strains.some(({ kind }) => kind === way) || biteLearnt(shop, metal, thicknessMm, way) || tested.has(way))
+      if (
+        !strains.some(({ kind }) => kind === way) ||
+        biteLearnt(shop, metal, thicknessMm, way) ||
+        tested.has(way)
+      )
         continue;
       tested.add(way);
       found.push(
@@ -157,7 +174,8 @@ function flangeSteps(given: ShapeGiven, sheet: SheetMetal): ShapeStep[] {
     );
     if (flange.made === 'notched') found.push(...notchSteps(edge, along, sheet));
     found.push(...strains.map((s) => strainStep(given, edge, s)));
-    if (along.way === 'pulled') found.push(step('lip', [edge.id], 'weld-angle', { lengthMm: along.lengthMm }));
+    if (along.way === 'pulled')
+      found.push(step('lip', [edge.id], 'weld-angle', { lengthMm: along.lengthMm }));
     else if (strains.length > 0) found.push(step('tip-home', [edge.id], 'tip-home', turned));
     return found;
   });
@@ -210,7 +228,9 @@ function holeSteps({ development }: ShapeGiven): ShapeStep[] {
   const { holes } = development;
   const flared = holes.filter(({ flare }) => flare);
   return [
-    ...(holes.length > 0 ? [step('holes', [], 'holes-flat', {}, { of: 'holes', wanted: holes.length })] : []),
+    ...(holes.length > 0
+      ? [step('holes', [], 'holes-flat', {}, { of: 'holes', wanted: holes.length })]
+      : []),
     ...(flared.length > 0
       ? [
           step(
@@ -238,13 +258,17 @@ function foldSteps(
       : [];
   const last = folds.at(-1);
   // The edge that bounds the last face and whose gap is adjusted: its fold is left till then.
-  const beyond = last && gaps.find((id) => development.net.some(({ edge, face }) => edge === id && face === last.child)); // prettier-ignore
+  const beyond =
+    last &&
+    gaps.find((id) => development.net.some(({ edge, face }) => edge === id && face === last.child));
   return [
     ...test,
     ...folds.map((fold) =>
       beyond !== undefined && fold === last
         ? step('leave', [fold.id, beyond], 'leave-for-gap', { angleDeg: fold.bend.angleDeg })
-        : step('fold', [fold.id, ...crossing(pattern, fold.id)], 'fold', { angleDeg: fold.bend.angleDeg }),
+        : step('fold', [fold.id, ...crossing(pattern, fold.id)], 'fold', {
+            angleDeg: fold.bend.angleDeg,
+          }),
     ),
   ];
 }

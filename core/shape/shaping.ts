@@ -7,8 +7,8 @@ const count = z.number().int().min(0).max(1_000_000);
 const seconds = z.number().min(0).max(10_000_000);
 
 /**
- * How far one step is. `since` is when the watch was last started, null while it stands; `seconds` what it had run by then. What
- * was counted when it was made before stays in `before`.
+ * How far one step is. `since` is when the watch was last started, null while it stands; `seconds`
+ * what it had run by then. What was counted when it was made before stays in `before`.
  */
 export const StepWorkSchema = z.object({
   count,
@@ -17,7 +17,10 @@ export const StepWorkSchema = z.object({
   note: text(1000),
   done: moment.nullable(),
   before: z.array(z.object({ count, seconds, note: text(1000), at: moment })).max(100),
-  /** Of a checking strip: how far below it the panel lies at stations along it, mm (below 0: above it). */
+  /**
+   * Of a checking strip: how far below it the panel lies at stations along it, mm (below 0: above
+   * it).
+   */
   gaps: z
     .array(z.object({ at: mm, lowMm: mm }))
     .max(60)
@@ -29,7 +32,10 @@ const key = text(160).min(1);
 
 /** How the shaping of a piece is meant and how far it is; steps by their keys. */
 export const ShapingSchema = z.object({
-  /** An order of one's own; null: as it is reckoned. Steps that are not in it come where they are reckoned. */
+  /**
+   * An order of one's own; null: as it is reckoned. Steps that are not in it come where they are
+   * reckoned.
+   */
   order: z.object({ steps: z.array(key).max(1000) }).nullable(),
   /** Steps of one's own. */
   own: z.array(z.object({ key, text: text(300).min(1) })).max(200),
@@ -40,7 +46,14 @@ export type Shaping = z.infer<typeof ShapingSchema>;
 /** A piece whose shaping has not begun. */
 export const unshaped = (): Shaping => ({ order: null, own: [], work: {} });
 
-export const noWork = (): StepWork => ({ count: 0, seconds: 0, since: null, note: '', done: null, before: [] });
+export const noWork = (): StepWork => ({
+  count: 0,
+  seconds: 0,
+  since: null,
+  note: '',
+  done: null,
+  before: [],
+});
 
 /** How long a step took until now, seconds. */
 export const workedSeconds = (work: StepWork, now: number): number =>
@@ -55,8 +68,14 @@ export const madeAgain = (work: StepWork, at: string): StepWork => ({
   ].slice(-100),
 });
 
-/** Steps in the order meant: an order of one's own as far as it goes, steps it does not name after the one before them. */
-export function inOwnOrder<S extends { key: string }>(reckoned: readonly S[], order: Shaping['order']): S[] {
+/**
+ * Steps in the order meant: an order of one's own as far as it goes, steps it does not name after
+ * the one before them.
+ */
+export function inOwnOrder<S extends { key: string }>(
+  reckoned: readonly S[],
+  order: Shaping['order'],
+): S[] {
   if (!order) return [...reckoned];
   const byKey = new Map(reckoned.map((step) => [step.key, step]));
   const listed = order.steps.flatMap((one) => byKey.get(one) ?? []);

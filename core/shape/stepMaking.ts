@@ -11,7 +11,10 @@ export type ShapeGiven = {
   metal: Metal;
   thicknessMm: number;
   shop: Shop;
-  /** Folds in the order they are made on the machine, by id; those left out come as the card lists them. */
+  /**
+   * Folds in the order they are made on the machine, by id; those left out come as the card lists
+   * them.
+   */
   foldOrder: readonly string[];
   /** The edges beyond which a gap is to be adjusted when the neighbours are up, by id. */
   gaps: readonly string[];

@@ -10,10 +10,12 @@ export const TRIED_LISTS = ['bites', 'beadTests', 'limitsSeen', 'paces'] as cons
 export type TriedList = (typeof TRIED_LISTS)[number];
 
 /**
- * What is learnt of readings that stand together: mm a bite makes (below 0 gathered); share of a bead's take-up that is drawn in;
- * depth a pass makes, mm; strain at which an edge went wrong; hours a metre takes.
+ * What is learnt of readings that stand together: mm a bite makes (below 0 gathered); share of a
+ * bead's take-up that is drawn in; depth a pass makes, mm; strain at which an edge went wrong;
+ * hours a metre takes.
  */
-export type TriedKind = 'stretch' | 'shrink' | 'share' | 'pass' | 'torn' | 'wrinkled' | 'flange-pace' | 'bead-pace';
+export type TriedKind =
+  'stretch' | 'shrink' | 'share' | 'pass' | 'torn' | 'wrinkled' | 'flange-pace' | 'bead-pace';
 
 export type TriedReading = {
   list: TriedList;
@@ -37,39 +39,91 @@ type Said = TriedReading & { kind: TriedKind; metal: MetalId; thicknessMm: numbe
 const SAME_THICKNESS = 0.1;
 
 function readings(shop: Pick<Shop, TriedList>): Said[] {
-  const common = (list: TriedList, one: { metal: MetalId; thicknessMm: number; leftOut?: string | undefined }, index: number) => ({
-    list, index, metal: one.metal, thicknessMm: one.thicknessMm, leftOut: one.leftOut ?? null,
+  const common = (
+    list: TriedList,
+    one: { metal: MetalId; thicknessMm: number; leftOut?: string | undefined },
+    index: number,
+  ) => ({
+    list,
+    index,
+    metal: one.metal,
+    thicknessMm: one.thicknessMm,
+    leftOut: one.leftOut ?? null,
   });
   return [
     ...shop.bites.map((one, i): Said => {
       const value = (Math.log(one.afterMm / one.lengthMm) * one.lengthMm) / one.bites;
-      return { ...common('bites', one, i), kind: value < 0 ? 'shrink' : 'stretch', value, u: (Math.SQRT2 * one.uMm) / one.bites };
+      return {
+        ...common('bites', one, i),
+        kind: value < 0 ? 'shrink' : 'stretch',
+        value,
+        u: (Math.SQRT2 * one.uMm) / one.bites,
+      };
     }),
     ...shop.beadTests.flatMap((one, i): Said[] => {
       const share = shareDrawn(one);
       const size = beadSize(sectionIn(one.section, one.thicknessMm, one.thicknessMm));
       return [
         ...(share ? [{ ...common('beadTests', one, i), kind: 'share' as const, ...share }] : []),
-        ...(size.ok ? [{ ...common('beadTests', one, i), kind: 'pass' as const, value: size.heightMm / one.passes, u: null }] : []),
+        ...(size.ok
+          ? [
+              {
+                ...common('beadTests', one, i),
+                kind: 'pass' as const,
+                value: size.heightMm / one.passes,
+                u: null,
+              },
+            ]
+          : []),
       ];
     }),
-    ...shop.limitsSeen.map((one, i): Said => ({ ...common('limitsSeen', one, i), kind: one.kind, value: one.strain, u: null })),
-    ...shop.paces.map((one, i): Said => ({ ...common('paces', one, i), kind: one.what === 'bead' ? 'bead-pace' : 'flange-pace', value: one.hours / one.metres, u: null })),
+    ...shop.limitsSeen.map((one, i): Said => ({
+      ...common('limitsSeen', one, i),
+      kind: one.kind,
+      value: one.strain,
+      u: null,
+    })),
+    ...shop.paces.map((one, i): Said => ({
+      ...common('paces', one, i),
+      kind: one.what === 'bead' ? 'bead-pace' : 'flange-pace',
+      value: one.hours / one.metres,
+      u: null,
+    })),
   ];
-} // prettier-ignore
+}
 
-/** The readings of flanges and beads that stand together: of one kind, one metal and about one thickness. */
+/**
+ * The readings of flanges and beads that stand together: of one kind, one metal and about one
+ * thickness.
+ */
 export function triedGroups(shop: Pick<Shop, TriedList>): TriedGroup[] {
   const groups: Said[][] = [];
   for (const one of readings(shop)) {
-    const home = groups.find(([first]) => first!.kind === one.kind && first!.metal === one.metal && Math.abs(one.thicknessMm - first!.thicknessMm) <= SAME_THICKNESS * first!.thicknessMm); // prettier-ignore
+    const home = groups.find(
+      ([first]) =>
+        first!.kind === one.kind &&
+        first!.metal === one.metal &&
+        Math.abs(one.thicknessMm - first!.thicknessMm) <= SAME_THICKNESS * first!.thicknessMm,
+    );
     if (home) home.push(one);
     else groups.push([one]);
   }
   return groups.map((group): TriedGroup => {
     const { kind, metal, thicknessMm } = group[0]!;
     const counted = group.filter(({ leftOut }) => leftOut === null);
-    return { kind, metal, thicknessMm, readings: group.map(({ list, index, value, u, leftOut }) => ({ list, index, value, u, leftOut })), said: saidOf(kind, counted) }; // prettier-ignore
+    return {
+      kind,
+      metal,
+      thicknessMm,
+      readings: group.map(({ list, index, value, u, leftOut }) => ({
+        list,
+        index,
+        value,
+        u,
+        leftOut,
+      })),
+      said: saidOf(kind, counted),
+    };
   });
 }
 
@@ -82,6 +136,13 @@ function saidOf(kind: TriedKind, counted: readonly Said[]): TriedGroup['said'] {
   if (mean) return mean;
   const value = values.reduce((sum, one) => sum + one, 0) / values.length;
   // How sure the mean is, by what its readings scatter by; of one nothing is known.
-  const scatter = values.length > 1 ? Math.sqrt(values.reduce((sum, one) => sum + (one - value) ** 2, 0) / (values.length - 1) / values.length) : null; // prettier-ignore
+  const scatter =
+    values.length > 1
+      ? Math.sqrt(
+          values.reduce((sum, one) => sum + (one - value) ** 2, 0) /
+            (values.length - 1) /
+            values.length,
+        )
+      : null;
   return { value, u: scatter };
 }

@@ -6,7 +6,10 @@ import type { Vec } from '../measure/vector';
 import { runsInWindow } from './clip';
 
 const star = fc
-  .array(fc.record({ r: spread(30, 200), bulge: spread(-0.5, 0.5) }), { minLength: 3, maxLength: 30 })
+  .array(fc.record({ r: spread(30, 200), bulge: spread(-0.5, 0.5) }), {
+    minLength: 3,
+    maxLength: 30,
+  })
   .map((list) => {
     const corners = list.map(({ r }, i): Vec => {
       const a = (2 * Math.PI * i) / list.length;
@@ -16,7 +19,9 @@ const star = fc
     if (!built.ok) throw new Error('no outline');
     return built.path.map((s, i) => ({ ...s, bulge: list[i % list.length]!.bulge }));
   });
-const window = fc.tuple(spread(-250, 200), spread(-250, 200), spread(5, 300), spread(5, 300)).map(([minX, minY, w, h]) => ({ minX, minY, maxX: minX + w, maxY: minY + h })); // prettier-ignore
+const window = fc
+  .tuple(spread(-250, 200), spread(-250, 200), spread(5, 300), spread(5, 300))
+  .map(([minX, minY, w, h]) => ({ minX, minY, maxX: minX + w, maxY: minY + h }));
 
 test('whatever of a path lies in a window is in its runs, each segment once and each run unbroken', () => {
   fc.assert(

@@ -11,10 +11,14 @@ const apart = (s: Segment, { minX, minY, maxX, maxY }: Window): boolean => {
 };
 
 /**
- * The runs of a path that can be seen in a window, each an unbroken run of whole segments: what a page has to draw. A
- * closed path all of which is seen comes back as itself (`closed`), so that its first corner is mitred like the others.
+ * The runs of a path that can be seen in a window, each an unbroken run of whole segments: what a
+ * page has to draw. A closed path all of which is seen comes back as itself (`closed`), so that its
+ * first corner is mitred like the others.
  */
-export function runsInWindow(path: Path, window: Window): { segments: Segment[]; closed: boolean }[] {
+export function runsInWindow(
+  path: Path,
+  window: Window,
+): { segments: Segment[]; closed: boolean }[] {
   const seen = path.map((s) => !apart(s, window));
   if (seen.every(Boolean)) return path.length > 0 ? [{ segments: [...path], closed: true }] : [];
   // From after a segment that is not seen, so that a run across the path's beginning is one.

@@ -13,13 +13,18 @@ import { line } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { along, distance, mix, sub, unit } from '../measure/vector';
 
-/** A drawing that goes out of the house, sorted by what is done along each line. Millimetres, y up. */
+/**
+ * A drawing that goes out of the house, sorted by what is done along each line. Millimetres, y up.
+ */
 export type Layers = {
   cut: Segment[];
   /** Tangents or, on a card, the fold marks. */
   fold: [Vec, Vec][];
   brake: [Vec, Vec][];
-  /** Lines to scribe that are neither cut nor folded in the brake: trim lines, steps, hems, what was marked on the card. */
+  /**
+   * Lines to scribe that are neither cut nor folded in the brake: trim lines, steps, hems, what was
+   * marked on the card.
+   */
   scribe: Segment[];
   holes: BlankHole[];
 };
@@ -57,8 +62,9 @@ export function layersOfCard(doc: PatternDoc): Layers {
 /** What stands on paper beside an edge: its letter on its tag, inside the line that is cut. */
 export type EdgeLabel = { kind: 'edge'; at: Vec; text: string };
 /**
- * What stands along a fold: number, angle and way at its middle, more where there is room, and its hinge on the side that
- * moves. `way` is the unit vector along it, `across` square to it toward the side that moves.
+ * What stands along a fold: number, angle and way at its middle, more where there is room, and its
+ * hinge on the side that moves. `way` is the unit vector along it, `across` square to it toward the
+ * side that moves.
  */
 export type FoldLabel = {
   kind: 'fold';
@@ -94,7 +100,18 @@ function foldLabel(
   const lengthMm = distance(a, b);
   if (lengthMm === 0) return [];
   const text = `${i + 1}: ${angleDeg}° ${toward === 'face' ? 'toward you' : 'away'}`;
-  return [{ kind: 'fold', at: mix(a, b, 0.5), way: unit(sub(b, a)), across, lengthMm, toward, text, more }];
+  return [
+    {
+      kind: 'fold',
+      at: mix(a, b, 0.5),
+      way: unit(sub(b, a)),
+      across,
+      lengthMm,
+      toward,
+      text,
+      more,
+    },
+  ];
 }
 
 /** Letters of what a marked line is for are so high, mm. */
@@ -110,8 +127,9 @@ function besideMark(run: readonly Segment[], name: string): NoteLabel[] {
 }
 
 /**
- * The letters and fold numbers of a blank, so that the table of what to scribe can be followed on paper; `more` says for a
- * fold, by its id, what is told where there is room (from where its brake line is scribed).
+ * The letters and fold numbers of a blank, so that the table of what to scribe can be followed on
+ * paper; `more` says for a fold, by its id, what is told where there is room (from where its brake
+ * line is scribed).
  */
 export const labelsOfBlank = (blank: Blank, more: (fold: string) => string): PaperLabel[] => [
   ...blank.edges.flatMap((edge) => besideRun(edge.cut, edge.letter) ?? []),

@@ -8,7 +8,10 @@ import { line, reversed } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import type { Layers, NoteLabel } from './layers';
 
-/** Which side of the contour a checking strip is: laid over the metal (`hollow` of it), or the body under it (`full`). */
+/**
+ * Which side of the contour a checking strip is: laid over the metal (`hollow` of it), or the body
+ * under it (`full`).
+ */
 export type Lie = 'hollow' | 'full';
 
 /** So wide is a strip at its narrowest, mm: it must not bend where it is held. */
@@ -20,12 +23,16 @@ const NAME_MM = 20;
 const ASIDE_MM = 3;
 
 /**
- * A profile as a checking strip, full size: cut along its contour, the straight edge it was taken from parallel to its back;
- * a scribed mark at each station. Laid over the metal its back is the straight edge's side, as the body its back is inside.
+ * A profile as a checking strip, full size: cut along its contour, the straight edge it was taken
+ * from parallel to its back; a scribed mark at each station. Laid over the metal its back is the
+ * straight edge's side, as the body its back is inside.
  *
  * Problems: those of `profileOf`.
  */
-export function stripOf({ name, ordinates, toleranceMm }: CardProfile, lie: Lie): Result<{ layers: Layers; labels: NoteLabel[] }> {
+export function stripOf(
+  { name, ordinates, toleranceMm }: CardProfile,
+  lie: Lie,
+): Result<{ layers: Layers; labels: NoteLabel[] }> {
   const found = profileOf(ordinates, toleranceMm);
   if (!found.ok) return found;
   const contour = found.arcs;
@@ -34,7 +41,11 @@ export function stripOf({ name, ordinates, toleranceMm }: CardProfile, lie: Lie)
   const into = lie === 'hollow' ? 1 : -1;
   const back = lie === 'hollow' ? maxY + NARROWEST_MM : minY - NARROWEST_MM;
   const corner = ([x]: Vec): Vec => [x, back];
-  const ends = [line(last, corner(last)), line(corner(last), corner(first)), line(corner(first), first)];
+  const ends = [
+    line(last, corner(last)),
+    line(corner(last), corner(first)),
+    line(corner(first), first),
+  ];
   // Round counter-clockwise: under the contour it is gone along backward.
   const around = [...contour, ...ends];
   const cut = lie === 'hollow' ? around : around.map(reversed).reverse();
@@ -50,18 +61,32 @@ export function stripOf({ name, ordinates, toleranceMm }: CardProfile, lie: Lie)
     layers: { cut, fold: [], brake: [], scribe, holes: [] },
     labels: [
       ...numbered(stations.map(at), into),
-      { kind: 'note', at: middle, text: `${name}: ${lie === 'hollow' ? 'laid over the metal' : 'the body under it'}`, sizeMm: 5 },
+      {
+        kind: 'note',
+        at: middle,
+        text: `${name}: ${lie === 'hollow' ? 'laid over the metal' : 'the body under it'}`,
+        sizeMm: 5,
+      },
     ],
   };
-} // prettier-ignore
+}
 
-/** The numbers of stations, as many as do not stand in each other's way: the first, the last, and from the first on. */
+/**
+ * The numbers of stations, as many as do not stand in each other's way: the first, the last, and
+ * from the first on.
+ */
 function numbered(stations: readonly Vec[], into: number): NoteLabel[] {
   const APART_MM = 6;
   const shown: NoteLabel[] = [];
   // Those at the ends stand inside, clear of the line that is cut.
   const aside = (i: number) => (i === 0 ? ASIDE_MM : i === stations.length - 1 ? -ASIDE_MM : 0);
-  const put = ([x, y]: Vec, i: number) => shown.push({ kind: 'note', at: [x + aside(i), y + into * NUMBER_MM], text: String(i + 1), sizeMm: 3 }); // prettier-ignore
+  const put = ([x, y]: Vec, i: number) =>
+    shown.push({
+      kind: 'note',
+      at: [x + aside(i), y + into * NUMBER_MM],
+      text: String(i + 1),
+      sizeMm: 3,
+    });
   let free = -Infinity;
   const last = stations[stations.length - 1]![0];
   stations.forEach((p, i) => {

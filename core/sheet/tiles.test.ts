@@ -9,7 +9,8 @@ const drawing = fc
   .map(([minX, minY, width, height]) => ({ minX, minY, maxX: minX + width, maxY: minY + height }));
 
 test('paper sizes: ISO 216, and 8.5 × 11 and 11 × 17 in', () => {
-  // A0 is 1 m² with sides as 1 : √2; each next size is half, rounded down to whole millimetres (ISO 216).
+  // A0 is 1 m² with sides as 1 : √2; each next size is half, rounded down to whole millimetres (ISO
+  // 216).
   const a = (n: number) => {
     let [w, h] = [841, 1189];
     for (let i = 0; i < n; i++) [w, h] = [Math.floor(h / 2), w];
@@ -17,9 +18,13 @@ test('paper sizes: ISO 216, and 8.5 × 11 and 11 × 17 in', () => {
   };
   expect([PAPERS.a4.widthMm, PAPERS.a4.heightMm]).toEqual(a(4));
   expect([PAPERS.a3.widthMm, PAPERS.a3.heightMm]).toEqual(a(3));
-  expect([PAPERS.letter.widthMm / 25.4, PAPERS.letter.heightMm / 25.4]).toEqual([8.5, 11].map((v) => expect.closeTo(v, 9)));
-  expect([PAPERS.tabloid.widthMm / 25.4, PAPERS.tabloid.heightMm / 25.4]).toEqual([11, 17].map((v) => expect.closeTo(v, 9)));
-}); // prettier-ignore
+  expect([PAPERS.letter.widthMm / 25.4, PAPERS.letter.heightMm / 25.4]).toEqual(
+    [8.5, 11].map((v) => expect.closeTo(v, 9)),
+  );
+  expect([PAPERS.tabloid.widthMm / 25.4, PAPERS.tabloid.heightMm / 25.4]).toEqual(
+    [11, 17].map((v) => expect.closeTo(v, 9)),
+  );
+});
 
 test('the pages cover the drawing, overlap by what was asked, and there are no more of them than that takes', () => {
   fc.assert(
@@ -42,8 +47,10 @@ test('the pages cover the drawing, overlap by what was asked, and there are no m
       expect(new Set(tiles.map((t) => t.name)).size).toBe(tiles.length);
       // One column or row fewer would not reach.
       const reach = (window: number, n: number) => n * window - (n - 1) * overlapMm;
-      if (tiling.columns > 1) expect(reach(w, tiling.columns - 1)).toBeLessThan(box.maxX - box.minX + 1e-6);
-      if (tiling.rows > 1) expect(reach(h, tiling.rows - 1)).toBeLessThan(box.maxY - box.minY + 1e-6);
+      if (tiling.columns > 1)
+        expect(reach(w, tiling.columns - 1)).toBeLessThan(box.maxX - box.minX + 1e-6);
+      if (tiling.rows > 1)
+        expect(reach(h, tiling.rows - 1)).toBeLessThan(box.maxY - box.minY + 1e-6);
       // Nor would the sheet turned the other way take fewer.
       const { widthMm, heightMm } = PAPERS[name];
       const pages = (pw: number, ph: number) => {
@@ -54,7 +61,9 @@ test('the pages cover the drawing, overlap by what was asked, and there are no m
         };
         return count(box.maxX - box.minX, pw - 30) * count(box.maxY - box.minY, ph - 30);
       };
-      expect(tiles.length).toBeLessThanOrEqual(Math.min(pages(widthMm, heightMm), pages(heightMm, widthMm)));
+      expect(tiles.length).toBeLessThanOrEqual(
+        Math.min(pages(widthMm, heightMm), pages(heightMm, widthMm)),
+      );
     }),
   );
 });
@@ -78,7 +87,9 @@ test('a register cross lies in the overlap, at the same place of the drawing on 
               mark.y > other.y &&
               mark.y < other.y + tiling.windowHeightMm;
             if (!seen) continue;
-            expect(Math.min(...theirs.map((m) => Math.hypot(m.x - mark.x, m.y - mark.y)))).toBeLessThan(1e-6);
+            expect(
+              Math.min(...theirs.map((m) => Math.hypot(m.x - mark.x, m.y - mark.y))),
+            ).toBeLessThan(1e-6);
           }
         }
       }
@@ -93,11 +104,18 @@ test('nothing to print, no room on the paper, and more pages than anyone would j
     ok: false,
     problems: [{ code: 'nothing-to-print' }],
   });
-  expect(tilePages(small, 'a4', { marginMm: 104 })).toMatchObject({ problems: [{ code: 'paper-too-small' }] });
+  expect(tilePages(small, 'a4', { marginMm: 104 })).toMatchObject({
+    problems: [{ code: 'paper-too-small' }],
+  });
   expect(tilePages({ ...small, maxX: 30_000, maxY: 30_000 }, 'a4')).toMatchObject({
     problems: [{ code: 'too-many-pages', numbers: { pages: expect.any(Number) } }],
   });
   // Rows are lettered on past Z.
   const tall = tilePages({ minX: 0, minY: 0, maxX: 20, maxY: 7000 }, 'a4');
-  expect(tall.ok && tall.tiling.tiles.map((t) => t.name).slice(24, 28)).toEqual(['Y1', 'Z1', 'AA1', 'AB1']);
+  expect(tall.ok && tall.tiling.tiles.map((t) => t.name).slice(24, 28)).toEqual([
+    'Y1',
+    'Z1',
+    'AA1',
+    'AB1',
+  ]);
 });

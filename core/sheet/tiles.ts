@@ -2,7 +2,10 @@ import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import { ROUNDING } from '../measure/tolerance';
 
-/** Paper sizes, mm, upright. A sizes by ISO 216; Letter and Tabloid by ANSI/ASME Y14.1 (8.5 × 11 and 11 × 17 in). */
+/**
+ * Paper sizes, mm, upright. A sizes by ISO 216; Letter and Tabloid by ANSI/ASME Y14.1 (8.5 × 11 and
+ * 11 × 17 in).
+ */
 export const PAPERS = {
   a4: { name: 'A4', widthMm: 210, heightMm: 297 },
   a3: { name: 'A3', widthMm: 297, heightMm: 420 },
@@ -40,10 +43,11 @@ export type Tiling = {
 const MOST_PAGES = 400;
 
 /**
- * Lays pages over a drawing, each overlapping its neighbours by `overlapMm`, upright or on their side, whichever needs
- * fewer. The drawing stands in the middle of the pages.
+ * Lays pages over a drawing, each overlapping its neighbours by `overlapMm`, upright or on their
+ * side, whichever needs fewer. The drawing stands in the middle of the pages.
  *
- * Problems: `nothing-to-print`, `paper-too-small` (margins and overlap leave no window), `too-many-pages` (numbers: pages).
+ * Problems: `nothing-to-print`, `paper-too-small` (margins and overlap leave no window),
+ * `too-many-pages` (numbers: pages).
  */
 export function tilePages(
   drawing: { minX: number; minY: number; maxX: number; maxY: number },
@@ -77,8 +81,10 @@ export function tilePages(
     };
   });
   const [upright, sideways] = layouts as [(typeof layouts)[0], (typeof layouts)[0]];
-  const best = sideways.rows * sideways.columns < upright.rows * upright.columns ? sideways : upright;
-  if (Math.min(best.windowWidthMm, best.windowHeightMm) <= overlapMm) return failure({ code: 'paper-too-small' });
+  const best =
+    sideways.rows * sideways.columns < upright.rows * upright.columns ? sideways : upright;
+  if (Math.min(best.windowWidthMm, best.windowHeightMm) <= overlapMm)
+    return failure({ code: 'paper-too-small' });
   const pages = best.rows * best.columns;
   if (pages > MOST_PAGES) return failure({ code: 'too-many-pages', numbers: { pages } });
 
@@ -104,9 +110,14 @@ export function tilePages(
 }
 
 const rowName = (row: number): string =>
-  row < 26 ? String.fromCharCode(65 + row) : rowName(Math.floor(row / 26) - 1) + String.fromCharCode(65 + (row % 26));
+  row < 26
+    ? String.fromCharCode(65 + row)
+    : rowName(Math.floor(row / 26) - 1) + String.fromCharCode(65 + (row % 26));
 
-/** Points at which register crosses stand on a tile, mm on the drawing: each is seen on every page that shares it. */
+/**
+ * Points at which register crosses stand on a tile, mm on the drawing: each is seen on every page
+ * that shares it.
+ */
 export function registerMarks(tiling: Tiling, tile: Tile): { x: number; y: number }[] {
   const half = tiling.overlapMm / 2;
   return [tile.x + half, tile.x + tiling.windowWidthMm - half].flatMap((x) =>

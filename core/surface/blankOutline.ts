@@ -6,9 +6,9 @@ import { cross, distance, dot } from '../measure/vector';
 import type { Disc } from './disc';
 
 /**
- * The outline of a flat, counter-clockwise: lines and arcs; which of them belong to one edge (from one corner to the next, by
- * their numbers); how long each edge is in the flat and on the panel, mm; how far the rim lies off the lines and arcs at
- * most.
+ * The outline of a flat, counter-clockwise: lines and arcs; which of them belong to one edge (from
+ * one corner to the next, by their numbers); how long each edge is in the flat and on the panel,
+ * mm; how far the rim lies off the lines and arcs at most.
  */
 export type BlankOutline = { path: Segment[]; edges: OutlineEdge[]; worstMm: number };
 /** `first`, `count`: which lines and arcs; `rimFrom`, `rimCount`: which sides of the rim. */
@@ -28,7 +28,10 @@ const CORNER_DEG = 22;
 /** A rim of more places is thinned before it is fitted: those go that change it least. */
 const MOST_PLACES = 1500;
 
-/** The rim of a flat as lines and arcs, parted at its corners. A rim without corners is parted at each line or arc. */
+/**
+ * The rim of a flat as lines and arcs, parted at its corners. A rim without corners is parted at
+ * each line or arc.
+ */
 export function blankOutline({ mesh, rim }: Disc, flat: Float64Array): BlankOutline {
   const places = [...rim].map((v): Vec => [flat[2 * v]!, flat[2 * v + 1]!]);
   const corners = cornersOf(places);
@@ -43,19 +46,41 @@ export function blankOutline({ mesh, rim }: Disc, flat: Float64Array): BlankOutl
     const fitted = fittedRun(run.map((k) => places[k]!));
     worstMm = Math.max(worstMm, fitted.worstMm);
     const onPanel = run.map((k) => [...mesh.vertices.subarray(3 * rim[k]!, 3 * rim[k]! + 3)]);
-    const panelMm = onPanel.slice(1).reduce((sum, p, k) => sum + Math.hypot(...p.map((x, axis) => x - onPanel[k]![axis]!)), 0);
-    const flatMm = run.slice(1).reduce((sum, k, j) => sum + distance(places[k]!, places[run[j]!]!), 0);
-    if (corners.length > 0) edges.push({ first: path.length, count: fitted.arcs.length, rimFrom: from, rimCount: count, flatMm, panelMm });
+    const panelMm = onPanel
+      .slice(1)
+      .reduce((sum, p, k) => sum + Math.hypot(...p.map((x, axis) => x - onPanel[k]![axis]!)), 0);
+    const flatMm = run
+      .slice(1)
+      .reduce((sum, k, j) => sum + distance(places[k]!, places[run[j]!]!), 0);
+    if (corners.length > 0)
+      edges.push({
+        first: path.length,
+        count: fitted.arcs.length,
+        rimFrom: from,
+        rimCount: count,
+        flatMm,
+        panelMm,
+      });
     else {
       // Round all the way: an edge for each arc, the change of length spread evenly.
       const long = fitted.arcs.map((s) => Math.max(1e-9, distance(s.a, s.b)));
       const whole = long.reduce((sum, x) => sum + x, 0);
-      long.forEach((x, k) => edges.push({ first: k, count: 1, rimFrom: Math.round((count * k) / long.length), rimCount: Math.round((count * (k + 1)) / long.length) - Math.round((count * k) / long.length), flatMm: (flatMm * x) / whole, panelMm: (panelMm * x) / whole }));
+      long.forEach((x, k) =>
+        edges.push({
+          first: k,
+          count: 1,
+          rimFrom: Math.round((count * k) / long.length),
+          rimCount:
+            Math.round((count * (k + 1)) / long.length) - Math.round((count * k) / long.length),
+          flatMm: (flatMm * x) / whole,
+          panelMm: (panelMm * x) / whole,
+        }),
+      );
     }
     path.push(...fitted.arcs);
   });
   return { path, edges, worstMm };
-} // prettier-ignore
+}
 
 function fittedRun(places: Vec[]): { arcs: Segment[]; worstMm: number } {
   const thinned = places.length > MOST_PLACES ? thinnedTo(places, MOST_PLACES) : places;
@@ -63,7 +88,9 @@ function fittedRun(places: Vec[]): { arcs: Segment[]; worstMm: number } {
   const found = arcsThrough(thinned, OUTLINE_MM * 0.8);
   // Nothing to be fitted to: straight from place to place.
   if (!found.ok) return { arcs: places.slice(1).map((p, i) => line(places[i]!, p)), worstMm: 0 };
-  const worst = Math.max(...places.map((p) => Math.min(...found.arcs.map((s) => nearest(s, p).distance))));
+  const worst = Math.max(
+    ...places.map((p) => Math.min(...found.arcs.map((s) => nearest(s, p).distance))),
+  );
   return { arcs: found.arcs, worstMm: worst };
 }
 
@@ -74,8 +101,8 @@ function thinnedTo(places: Vec[], most: number): Vec[] {
 }
 
 /**
- * Where a closed line of places turns a corner: by what it turns within a hundredth of its length, so that a fine rim is not
- * all corners and a coarse one still has its own.
+ * Where a closed line of places turns a corner: by what it turns within a hundredth of its length,
+ * so that a fine rim is not all corners and a coarse one still has its own.
  */
 function cornersOf(places: readonly Vec[]): number[] {
   const n = places.length;
@@ -108,7 +135,13 @@ function cornersOf(places: readonly Vec[]): number[] {
 }
 
 /** The place so far along a closed line from one of its own, forwards or back. */
-function far(places: readonly Vec[], long: readonly number[], from: number, way: 1 | -1, reach: number): Vec {
+function far(
+  places: readonly Vec[],
+  long: readonly number[],
+  from: number,
+  way: 1 | -1,
+  reach: number,
+): Vec {
   const n = places.length;
   let left = reach;
   let at = from;

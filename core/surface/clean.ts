@@ -3,10 +3,15 @@ import type { Mesh, Vec3 } from './mesh';
 import { length3, sub3, triangleCount, triangleNormal, vertexAt } from './mesh';
 import { welded } from './weld';
 
-/** What was done to a scan before it could be used, each with how many; nothing is done that is not told. */
+/**
+ * What was done to a scan before it could be used, each with how many; nothing is done that is not
+ * told.
+ */
 export type Cleaned = {
   mesh: Mesh;
-  /** Doubled points made one, and triangles without area, doubled, or third at an edge, left out. */
+  /**
+   * Doubled points made one, and triangles without area, doubled, or third at an edge, left out.
+   */
   joined: number;
   dropped: number;
   rewound: number;
@@ -26,9 +31,9 @@ const SMALL_HOLE = 0.08;
 const ROUNDS = 4;
 
 /**
- * A mesh as a scanner leaves it made fit for use: doubled points welded, triangles without area gone, no more than two at
- * an edge, points that only hang together at a tip parted, all wound alike, the largest part kept, small holes closed with
- * a fan from their middle.
+ * A mesh as a scanner leaves it made fit for use: doubled points welded, triangles without area
+ * gone, no more than two at an edge, points that only hang together at a tip parted, all wound
+ * alike, the largest part kept, small holes closed with a fan from their middle.
  */
 export function cleaned(given: Mesh): Cleaned {
   const within = sizeOf(given) * SAME_PLACE;
@@ -44,13 +49,24 @@ export function cleaned(given: Mesh): Cleaned {
   const { mesh: largest, parts, looseShare, rewound } = largestPart(mesh);
   const tipped = partedAtTips(largest);
   const holes = withHolesClosed(tipped);
-  return { mesh: compact(holes.mesh), joined, dropped, rewound, looseParts: parts - 1, looseShare, closed: holes.closed, widestMm: holes.widestMm, left: holes.left };
-} // prettier-ignore
+  return {
+    mesh: compact(holes.mesh),
+    joined,
+    dropped,
+    rewound,
+    looseParts: parts - 1,
+    looseShare,
+    closed: holes.closed,
+    widestMm: holes.widestMm,
+    left: holes.left,
+  };
+}
 
 /** Only triangles whose corners are there and are figures. */
 function finiteOf({ vertices, triangles }: Mesh): Mesh {
   const good = (v: number): boolean =>
-    3 * v < vertices.length && Number.isFinite(vertices[3 * v]! + vertices[3 * v + 1]! + vertices[3 * v + 2]!);
+    3 * v < vertices.length &&
+    Number.isFinite(vertices[3 * v]! + vertices[3 * v + 1]! + vertices[3 * v + 2]!);
   const found: number[] = [];
   for (let i = 0; i < triangles.length; i += 3) {
     const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
@@ -71,7 +87,10 @@ function sizeOf({ vertices }: Mesh): number {
   return Math.hypot(...high.map((x, k) => Math.max(0, x - low[k]!)));
 }
 
-/** Triangles without area gone: their shortest side becomes one point. The mesh itself where there are none. */
+/**
+ * Triangles without area gone: their shortest side becomes one point. The mesh itself where there
+ * are none.
+ */
 function withoutSlivers(mesh: Mesh): Mesh {
   const to = Uint32Array.from({ length: mesh.vertices.length / 3 }, (_, i) => i);
   const root = (v: number): number => {
@@ -80,12 +99,20 @@ function withoutSlivers(mesh: Mesh): Mesh {
   };
   let any = false;
   for (let t = 0; t < triangleCount(mesh); t++) {
-    const [a, b, c] = [mesh.triangles[3 * t]!, mesh.triangles[3 * t + 1]!, mesh.triangles[3 * t + 2]!];
+    const [a, b, c] = [
+      mesh.triangles[3 * t]!,
+      mesh.triangles[3 * t + 1]!,
+      mesh.triangles[3 * t + 2]!,
+    ];
     const doubled = a === b || b === c || c === a;
     if (doubled) any = true;
     if (doubled || !isSliver(mesh, t)) continue;
     any = true;
-    const sides = [[a, b], [b, c], [c, a]] as const; // prettier-ignore
+    const sides = [
+      [a, b],
+      [b, c],
+      [c, a],
+    ] as const;
     const long = sides.map(([p, q]) => length3(sub3(vertexAt(mesh, p), vertexAt(mesh, q))));
     const [p, q] = sides[long.indexOf(Math.min(...long))]!;
     to[Math.max(root(p), root(q))] = Math.min(root(p), root(q));
@@ -93,7 +120,11 @@ function withoutSlivers(mesh: Mesh): Mesh {
   if (!any) return mesh;
   const found: number[] = [];
   for (let i = 0; i < mesh.triangles.length; i += 3) {
-    const [a, b, c] = [root(mesh.triangles[i]!), root(mesh.triangles[i + 1]!), root(mesh.triangles[i + 2]!)];
+    const [a, b, c] = [
+      root(mesh.triangles[i]!),
+      root(mesh.triangles[i + 1]!),
+      root(mesh.triangles[i + 2]!),
+    ];
     if (a !== b && b !== c && c !== a) found.push(a, b, c);
   }
   return { vertices: mesh.vertices, triangles: Uint32Array.from(found) };
@@ -102,9 +133,16 @@ function withoutSlivers(mesh: Mesh): Mesh {
 /** Each triangle once, and no more than two at an edge: those that come later go. */
 function manifold({ vertices, triangles }: Mesh): Mesh {
   const count = triangles.length / 3;
-  // Sides and triangles by their lowest vertex, chained: quick and small, whatever millions there are.
-  const [firstSide, firstTriangle] = [0, 1].map(() => new Int32Array(vertices.length / 3).fill(-1)) as [Int32Array, Int32Array]; // prettier-ignore
-  const [nextSide, high, met] = [new Int32Array(triangles.length), new Uint32Array(triangles.length), new Uint8Array(triangles.length)]; // prettier-ignore
+  // Sides and triangles by their lowest vertex, chained: quick and small, whatever millions there
+  // are.
+  const [firstSide, firstTriangle] = [0, 1].map(() =>
+    new Int32Array(vertices.length / 3).fill(-1),
+  ) as [Int32Array, Int32Array];
+  const [nextSide, high, met] = [
+    new Int32Array(triangles.length),
+    new Uint32Array(triangles.length),
+    new Uint8Array(triangles.length),
+  ];
   const nextTriangle = new Int32Array(count);
   const found = new Uint32Array(triangles.length);
   const [sides, corners] = [new Int32Array(3), new Uint32Array(3)];
@@ -120,7 +158,11 @@ function manifold({ vertices, triangles }: Mesh): Mesh {
   const doubled = (): boolean => {
     for (let t = firstTriangle[corners[0]!]!; t >= 0; t = nextTriangle[t]!) {
       const [a, b, c] = [found[3 * t]!, found[3 * t + 1]!, found[3 * t + 2]!];
-      if (a + b + c === corners[0]! + corners[1]! + corners[2]! && Math.max(a, b, c) === corners[2]!) return true;
+      if (
+        a + b + c === corners[0]! + corners[1]! + corners[2]! &&
+        Math.max(a, b, c) === corners[2]!
+      )
+        return true;
     }
     return false;
   };
@@ -147,11 +189,17 @@ function manifold({ vertices, triangles }: Mesh): Mesh {
   return { vertices, triangles: found.slice(0, 3 * kept) };
 }
 
-function largestPart(mesh: Mesh): { mesh: Mesh; parts: number; looseShare: number; rewound: number } {
+function largestPart(mesh: Mesh): {
+  mesh: Mesh;
+  parts: number;
+  looseShare: number;
+  rewound: number;
+} {
   const wound = woundAlike(mesh, sidesOf(mesh).across);
   const even = { vertices: mesh.vertices, triangles: wound.triangles };
   const areas = new Float64Array(wound.parts);
-  for (let t = 0; t < triangleCount(even); t++) areas[wound.part[t]!]! += length3(triangleNormal(even, t));
+  for (let t = 0; t < triangleCount(even); t++)
+    areas[wound.part[t]!]! += length3(triangleNormal(even, t));
   const largest = areas.reduce((most, x, i) => (x > areas[most]! ? i : most), 0);
   const whole = areas.reduce((sum, x) => sum + x, 0);
   const found = even.triangles.filter((_, i) => wound.part[Math.floor(i / 3)] === largest);
@@ -178,7 +226,10 @@ export function partWith(mesh: Mesh, near: Vec3): Mesh {
   return compact({ vertices: mesh.vertices, triangles: Uint32Array.from(found) });
 }
 
-/** Where fans of triangles hang together at a point alone, each but the first gets a point of its own. */
+/**
+ * Where fans of triangles hang together at a point alone, each but the first gets a point of its
+ * own.
+ */
 function partedAtTips(mesh: Mesh): Mesh {
   const { across } = sidesOf(mesh);
   const triangles = Uint32Array.from(mesh.triangles);
@@ -208,16 +259,24 @@ function partedAtTips(mesh: Mesh): Mesh {
   if (added.length === 0) return mesh;
   const vertices = new Float64Array(mesh.vertices.length + 3 * added.length);
   vertices.set(mesh.vertices);
-  added.forEach((v, i) => vertices.set(mesh.vertices.subarray(3 * v, 3 * v + 3), mesh.vertices.length + 3 * i));
+  added.forEach((v, i) =>
+    vertices.set(mesh.vertices.subarray(3 * v, 3 * v + 3), mesh.vertices.length + 3 * i),
+  );
   return { vertices, triangles };
 }
 
 /** Every rim but the longest, where it is small, closed with triangles round its middle. */
-function withHolesClosed(mesh: Mesh): { mesh: Mesh; closed: number; widestMm: number; left: number } {
+function withHolesClosed(mesh: Mesh): {
+  mesh: Mesh;
+  closed: number;
+  widestMm: number;
+  left: number;
+} {
   const { loops } = rimsOf(mesh);
   const around = loops.map((loop) =>
     loop.reduce(
-      (sum, v, i) => sum + length3(sub3(vertexAt(mesh, v), vertexAt(mesh, loop[(i + 1) % loop.length]!))),
+      (sum, v, i) =>
+        sum + length3(sub3(vertexAt(mesh, v), vertexAt(mesh, loop[(i + 1) % loop.length]!))),
       0,
     ),
   );
@@ -258,6 +317,7 @@ export function compact({ vertices, triangles }: Mesh): Mesh {
   let known = 0;
   for (let v = 0; v < to.length; v++) if (to[v] === 0) to[v] = known++;
   const kept = new Float64Array(3 * known);
-  for (let v = 0; v < to.length; v++) if (to[v]! >= 0) kept.set(vertices.subarray(3 * v, 3 * v + 3), 3 * to[v]!);
+  for (let v = 0; v < to.length; v++)
+    if (to[v]! >= 0) kept.set(vertices.subarray(3 * v, 3 * v + 3), 3 * to[v]!);
   return { vertices: kept, triangles: triangles.map((v) => to[v]!) };
 }

@@ -1,12 +1,16 @@
 import type { Disc } from './disc';
 import { dot3, length3, sub3, triangleCount, vertexAt, vertexCount } from './mesh';
 
-/** Where the curvature of a panel sits, radians: inside it at each vertex, along its rim as turning; the sums are both. */
+/**
+ * Where the curvature of a panel sits, radians: inside it at each vertex, along its rim as turning;
+ * the sums are both.
+ */
 export type Curvature = { at: Float64Array; inside: number; rim: number };
 
 /**
- * The integral of Gaussian curvature over a panel as what the angles round each vertex lack of a whole turn, and the
- * turning along its rim as what they lack of half a turn. Together they are one turn (Gauss–Bonnet).
+ * The integral of Gaussian curvature over a panel as what the angles round each vertex lack of a
+ * whole turn, and the turning along its rim as what they lack of half a turn. Together they are one
+ * turn (Gauss–Bonnet).
  */
 export function curvatureOf({ mesh, rim }: Disc): Curvature {
   const at = new Float64Array(vertexCount(mesh)).fill(2 * Math.PI);

@@ -6,9 +6,10 @@ import type { Mesh, Vec3 } from './mesh';
 import { cross3, dot3, sub3, unit3, vertexAt, vertexCount } from './mesh';
 
 /**
- * What of a panel lies within an outline tapped on it: its points are joined straight as they are seen square on, and the panel is
- * cut along those lines, triangle by triangle. Of what is left the part under the outline’s first point stays. Null where
- * the points enclose nothing, or nothing of the panel.
+ * What of a panel lies within an outline tapped on it: its points are joined straight as they are
+ * seen square on, and the panel is cut along those lines, triangle by triangle. Of what is left the
+ * part under the outline’s first point stays. Null where the points enclose nothing, or nothing of
+ * the panel.
  */
 export function cutTo(mesh: Mesh, outline: readonly Vec3[]): Mesh | null {
   if (outline.length < 3) return null;
@@ -29,7 +30,10 @@ export function cutTo(mesh: Mesh, outline: readonly Vec3[]): Mesh | null {
     const p = seen(vertexAt(mesh, v));
     let least = Infinity;
     for (let i = 0; i < polygon.length; i++)
-      least = Math.min(least, nearestOnSegment(p, polygon[i]!, polygon[(i + 1) % polygon.length]!).distance);
+      least = Math.min(
+        least,
+        nearestOnSegment(p, polygon[i]!, polygon[(i + 1) % polygon.length]!).distance,
+      );
     return inside(p, polygon) ? least : -least;
   });
   const cut = above(mesh, within);
@@ -40,17 +44,26 @@ export function cutTo(mesh: Mesh, outline: readonly Vec3[]): Mesh | null {
 const ON_CUT = 0.04;
 
 /**
- * The part of a mesh where figures given at its vertices are above 0: triangles that are crossed are parted. Vertices so near
- * the cut that a sliver would be left lie on it; where the figures are heights along `normal` they are moved there.
+ * The part of a mesh where figures given at its vertices are above 0: triangles that are crossed
+ * are parted. Vertices so near the cut that a sliver would be left lie on it; where the figures are
+ * heights along `normal` they are moved there.
  */
-export function above({ vertices, triangles }: Mesh, given: Float64Array, normal: Vec3 | null = null): Mesh {
+export function above(
+  { vertices, triangles }: Mesh,
+  given: Float64Array,
+  normal: Vec3 | null = null,
+): Mesh {
   const places = [...vertices];
   const values = Float64Array.from(given);
   const count = values.length;
   let side = 0;
   for (let i = 0; i < triangles.length; i += 3) {
     const [p, q] = [3 * triangles[i]!, 3 * triangles[i + 1]!];
-    side += Math.hypot(vertices[p]! - vertices[q]!, vertices[p + 1]! - vertices[q + 1]!, vertices[p + 2]! - vertices[q + 2]!);
+    side += Math.hypot(
+      vertices[p]! - vertices[q]!,
+      vertices[p + 1]! - vertices[q + 1]!,
+      vertices[p + 2]! - vertices[q + 2]!,
+    );
   }
   const near = (ON_CUT * side) / Math.max(1, triangles.length / 3);
   for (let v = 0; v < count; v++) {
@@ -66,7 +79,8 @@ export function above({ vertices, triangles }: Mesh, given: Float64Array, normal
     if (had !== undefined) return had;
     const t = values[a]! / (values[a]! - values[b]!);
     const made = places.length / 3;
-    for (let k = 0; k < 3; k++) places.push(places[3 * a + k]! + (places[3 * b + k]! - places[3 * a + k]!) * t);
+    for (let k = 0; k < 3; k++)
+      places.push(places[3 * a + k]! + (places[3 * b + k]! - places[3 * a + k]!) * t);
     known.set(name, made);
     return made;
   };
@@ -83,4 +97,4 @@ export function above({ vertices, triangles }: Mesh, given: Float64Array, normal
     for (let k = 2; k < kept.length; k++) found.push(kept[0]!, kept[k - 1]!, kept[k]!);
   }
   return { vertices: Float64Array.from(places), triangles: Uint32Array.from(found) };
-} // prettier-ignore
+}

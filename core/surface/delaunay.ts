@@ -1,8 +1,9 @@
 import type { Vec } from '../measure/vector';
 
 /**
- * The triangles of points in a plane no two of which are at one place, counter-clockwise, three points to each: no point lies
- * within the circle through the corners of another’s (Bowyer 1981, Watson 1981). All of their hull. Made for some thousand points.
+ * The triangles of points in a plane no two of which are at one place, counter-clockwise, three
+ * points to each: no point lies within the circle through the corners of another’s (Bowyer 1981,
+ * Watson 1981). All of their hull. Made for some thousand points.
  */
 export function delaunay(points: readonly Vec[]): Uint32Array {
   const count = points.length;
@@ -17,11 +18,16 @@ export function delaunay(points: readonly Vec[]): Uint32Array {
     [middle[0], middle[1] + FAR],
   ];
   type Face = { corners: [number, number, number]; next: (Face | null)[]; gone: boolean };
-  const first: Face = { corners: [count, count + 1, count + 2], next: [null, null, null], gone: false };
+  const first: Face = {
+    corners: [count, count + 1, count + 2],
+    next: [null, null, null],
+    gone: false,
+  };
   let last = first;
   const holds = ({ corners: [a, b, c] }: Face, p: Vec): boolean =>
     inCircle(places[a]!, places[b]!, places[c]!, p) > 0;
-  // Neighbours in the plane come one after another: each begins to look where the one before it lies.
+  // Neighbours in the plane come one after another: each begins to look where the one before it
+  // lies.
   for (const i of byRows(points, size)) {
     const p = points[i]!;
     const start = walked(last, p);
@@ -66,7 +72,11 @@ export function delaunay(points: readonly Vec[]): Uint32Array {
   function walked(from: Face, p: Vec): Face {
     let face = from;
     for (;;) {
-      const k = [0, 1, 2].find((side) => turn(places[face.corners[side]!]!, places[face.corners[(side + 1) % 3]!]!, p) < 0 && face.next[side]); // prettier-ignore
+      const k = [0, 1, 2].find(
+        (side) =>
+          turn(places[face.corners[side]!]!, places[face.corners[(side + 1) % 3]!]!, p) < 0 &&
+          face.next[side],
+      );
       if (k === undefined) return face;
       face = face.next[k]!;
     }
@@ -74,11 +84,19 @@ export function delaunay(points: readonly Vec[]): Uint32Array {
 }
 
 /** Above 0 where c lies left of a → b. */
-const turn = (a: Vec, b: Vec, c: Vec): number => (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
+const turn = (a: Vec, b: Vec, c: Vec): number =>
+  (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
 
 /** Above 0 where p lies within the circle through a, b, c (counter-clockwise). */
 function inCircle(a: Vec, b: Vec, c: Vec, p: Vec): number {
-  const [ax, ay, bx, by, cx, cy] = [a[0] - p[0], a[1] - p[1], b[0] - p[0], b[1] - p[1], c[0] - p[0], c[1] - p[1]];
+  const [ax, ay, bx, by, cx, cy] = [
+    a[0] - p[0],
+    a[1] - p[1],
+    b[0] - p[0],
+    b[1] - p[1],
+    c[0] - p[0],
+    c[1] - p[1],
+  ];
   const [aa, bb, cc] = [ax * ax + ay * ay, bx * bx + by * by, cx * cx + cy * cy];
   return aa * (bx * cy - cx * by) - bb * (ax * cy - cx * ay) + cc * (ax * by - bx * ay);
 }
@@ -100,5 +118,8 @@ function byRows(points: readonly Vec[], size: number): number[] {
   const rowOf = points.map(([, y]) => Math.floor(y / row));
   return points
     .map((_, i) => i)
-    .sort((i, j) => rowOf[i]! - rowOf[j]! || (rowOf[i]! % 2 === 0 ? 1 : -1) * (points[i]![0] - points[j]![0]));
+    .sort(
+      (i, j) =>
+        rowOf[i]! - rowOf[j]! || (rowOf[i]! % 2 === 0 ? 1 : -1) * (points[i]![0] - points[j]![0]),
+    );
 }

@@ -1,7 +1,10 @@
 /** Columns reckoned at once before their effect on the rest is. */
 const PANEL = 16;
 
-/** The first `p` columns of a dense front factored in place, and their effect on the rest taken off it. */
+/**
+ * The first `p` columns of a dense front factored in place, and their effect on the rest taken off
+ * it.
+ */
 export function factorColumns(front: Float64Array, size: number, p: number): boolean {
   for (let from = 0; from < p; from += PANEL) {
     const to = Math.min(p, from + PANEL);
@@ -25,7 +28,10 @@ export function factorColumns(front: Float64Array, size: number, p: number): boo
   return true;
 }
 
-/** The rows under a panel divided by its triangle, four rows at a time: each waits for its own sums alone. */
+/**
+ * The rows under a panel divided by its triangle, four rows at a time: each waits for its own sums
+ * alone.
+ */
 function divide(f: Float64Array, size: number, from: number, to: number): void {
   let i = to;
   for (; i + 4 <= size; i += 4) {
@@ -65,10 +71,19 @@ function divide(f: Float64Array, size: number, from: number, to: number): void {
 }
 
 /**
- * Takes the products of the first `depth` columns off rows `i0`–`i1`, columns `j0`–`j1`, on and below the diagonal; two
- * rows by four columns at a time, so that what is read is used several times.
+ * Takes the products of the first `depth` columns off rows `i0`–`i1`, columns `j0`–`j1`, on and
+ * below the diagonal; two rows by four columns at a time, so that what is read is used several
+ * times.
  */
-function takeOff(f: Float64Array, size: number, i0: number, i1: number, j0: number, j1: number, depth: number): void {
+function takeOff(
+  f: Float64Array,
+  size: number,
+  i0: number,
+  i1: number,
+  j0: number,
+  j1: number,
+  depth: number,
+): void {
   if (depth === 0) return;
   for (let i = i0; i < i1; i += 2) {
     const two = i + 1 < i1;

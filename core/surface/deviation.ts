@@ -1,23 +1,35 @@
 import type { Mesh, Vec3 } from './mesh';
-import { along3, cornersOf, dot3, length3, sub3, triangleCount, vertexAt, vertexCount } from './mesh';
+import {
+  along3,
+  cornersOf,
+  dot3,
+  length3,
+  sub3,
+  triangleCount,
+  vertexAt,
+  vertexCount,
+} from './mesh';
 
 /** Of more places than this every so many are looked at. */
 const LOOKED_AT = 20_000;
 
 /**
- * How far the vertices of one mesh lie off another, mm: at most, and in the root mean square. Triangles are found by cells about as
- * large as they are.
+ * How far the vertices of one mesh lie off another, mm: at most, and in the root mean square.
+ * Triangles are found by cells about as large as they are.
  */
 export function deviationOf(places: Mesh, from: Mesh): { worstMm: number; rmsMm: number } {
   const count = triangleCount(from);
   let size = 0;
-  for (let t = 0; t < count; t++) size += length3(sub3(...(cornersOf(from, t).slice(0, 2) as [Vec3, Vec3]))) / count;
+  for (let t = 0; t < count; t++)
+    size += length3(sub3(...(cornersOf(from, t).slice(0, 2) as [Vec3, Vec3]))) / count;
   const cell = Math.max(size, 1e-6);
   const cells = new Map<string, number[]>();
   const at = (x: number): number => Math.floor(x / cell);
   for (let t = 0; t < count; t++) {
     const corners = cornersOf(from, t);
-    const [low, high] = [Math.min, Math.max].map((of) => [0, 1, 2].map((k) => at(of(corners[0][k]!, corners[1][k]!, corners[2][k]!)))); // prettier-ignore
+    const [low, high] = [Math.min, Math.max].map((of) =>
+      [0, 1, 2].map((k) => at(of(corners[0][k]!, corners[1][k]!, corners[2][k]!))),
+    );
     for (let x = low![0]!; x <= high![0]!; x++)
       for (let y = low![1]!; y <= high![1]!; y++)
         for (let z = low![2]!; z <= high![2]!; z++) {
@@ -40,7 +52,12 @@ export function deviationOf(places: Mesh, from: Mesh): { worstMm: number; rmsMm:
 }
 
 /** Cells are looked through ring by ring, one ring on after the first that has any. */
-function nearestOff(mesh: Mesh, p: Vec3, cells: Map<string, number[]>, at: (x: number) => number): number {
+function nearestOff(
+  mesh: Mesh,
+  p: Vec3,
+  cells: Map<string, number[]>,
+  at: (x: number) => number,
+): number {
   let least = Infinity;
   let more = 1;
   for (let ring = 0; ring < 40 && more >= 0; ring++) {
@@ -60,13 +77,21 @@ function nearestOff(mesh: Mesh, p: Vec3, cells: Map<string, number[]>, at: (x: n
 export const offTriangle = (p: Vec3, corners: readonly [Vec3, Vec3, Vec3]): number =>
   nearestOnTriangle(p, corners).off;
 
-/** The place of a triangle nearest to a point, as shares of its corners, and how far off it is (Ericson, Real-Time Collision Detection, 5.1.5). */
-export function nearestOnTriangle(p: Vec3, corners: readonly [Vec3, Vec3, Vec3]): { shares: Vec3; off: number } {
+/**
+ * The place of a triangle nearest to a point, as shares of its corners, and how far off it is
+ * (Ericson, Real-Time Collision Detection, 5.1.5).
+ */
+export function nearestOnTriangle(
+  p: Vec3,
+  corners: readonly [Vec3, Vec3, Vec3],
+): { shares: Vec3; off: number } {
   const shares = nearestShares(p, corners);
   const [a, b, c] = corners;
   return {
     shares,
-    off: length3(sub3(p, along3(along3(along3([0, 0, 0], a, shares[0]), b, shares[1]), c, shares[2]))),
+    off: length3(
+      sub3(p, along3(along3(along3([0, 0, 0], a, shares[0]), b, shares[1]), c, shares[2])),
+    ),
   };
 }
 

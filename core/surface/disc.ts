@@ -4,8 +4,9 @@ import type { Mesh } from './mesh';
 import { length3, sub3, triangleCount, triangleNormal, vertexAt, vertexCount } from './mesh';
 
 /**
- * A surface that can be laid flat: one piece, every edge with one triangle or two, one rim. `rim` is its vertices in order,
- * with the panel on their left seen from outside; `rewound` is how many triangles were wound against their neighbours.
+ * A surface that can be laid flat: one piece, every edge with one triangle or two, one rim. `rim`
+ * is its vertices in order, with the panel on their left seen from outside; `rewound` is how many
+ * triangles were wound against their neighbours.
  */
 export type Disc = { mesh: Mesh; rim: Uint32Array; rewound: number };
 
@@ -15,24 +16,28 @@ const NO_AREA = 1e-9;
 /**
  * Whether a mesh is a disc, with every triangle wound like the first.
  *
- * Problems: `mesh-empty`, `mesh-index` (a triangle names a vertex that is not there, or one twice), `mesh-number` (a
- * coordinate that is no number), `mesh-loose-points`, `mesh-no-area`, `mesh-edge-shared` (more than two triangles at an
- * edge), `mesh-pinched` (triangles that hang together at a point alone), `mesh-one-sided` (a Möbius strip),
- * `mesh-parts`, `mesh-closed`, `mesh-holes`, each with how many.
+ * Problems: `mesh-empty`, `mesh-index` (a triangle names a vertex that is not there, or one twice),
+ * `mesh-number` (a coordinate that is no number), `mesh-loose-points`, `mesh-no-area`,
+ * `mesh-edge-shared` (more than two triangles at an edge), `mesh-pinched` (triangles that hang
+ * together at a point alone), `mesh-one-sided` (a Möbius strip), `mesh-parts`, `mesh-closed`,
+ * `mesh-holes`, each with how many.
  */
 export function discOf(given: Mesh): Result<{ disc: Disc }> {
   const plain = plainProblem(given);
   if (plain) return failure(plain);
   const sides = sidesOf(given);
-  if (sides.shared > 0) return failure({ code: 'mesh-edge-shared', about: [], numbers: { edges: sides.shared } });
+  if (sides.shared > 0)
+    return failure({ code: 'mesh-edge-shared', about: [], numbers: { edges: sides.shared } });
   const { triangles, parts, rewound, oneSided } = woundAlike(given, sides.across);
   if (parts > 1) return failure({ code: 'mesh-parts', about: [], numbers: { parts } });
   if (oneSided) return failure({ code: 'mesh-one-sided', about: [] });
   const mesh = { vertices: given.vertices, triangles };
   const rims = rimsOf(mesh);
-  if (rims.pinched > 0) return failure({ code: 'mesh-pinched', about: [], numbers: { points: rims.pinched } });
+  if (rims.pinched > 0)
+    return failure({ code: 'mesh-pinched', about: [], numbers: { points: rims.pinched } });
   if (rims.loops.length === 0) return failure({ code: 'mesh-closed', about: [] });
-  // One rim and no handle: vertices − edges + triangles = 1. A handle counts as two holes that are joined.
+  // One rim and no handle: vertices − edges + triangles = 1. A handle counts as two holes that are
+  // joined.
   const around = vertexCount(mesh) - sides.edges + triangleCount(mesh);
   const holes = rims.loops.length - 1;
   const handles = (2 - rims.loops.length - around) / 2;
@@ -49,7 +54,11 @@ function plainProblem(mesh: Mesh): Problem | null {
   const used = new Uint8Array(count);
   let noArea = 0;
   for (let t = 0; t < triangleCount(mesh); t++) {
-    const [a, b, c] = mesh.triangles.subarray(3 * t, 3 * t + 3) as unknown as [number, number, number];
+    const [a, b, c] = mesh.triangles.subarray(3 * t, 3 * t + 3) as unknown as [
+      number,
+      number,
+      number,
+    ];
     if (a >= count || b >= count || c >= count || a === b || b === c || c === a)
       return { code: 'mesh-index', about: [], numbers: { triangle: t + 1 } };
     used[a] = used[b] = used[c] = 1;
@@ -65,15 +74,19 @@ export function isSliver(mesh: Mesh, t: number): boolean {
   const { triangles } = mesh;
   let longest = 0;
   for (let k = 0; k < 3; k++) {
-    const [p, q] = [vertexAt(mesh, triangles[3 * t + k]!), vertexAt(mesh, triangles[3 * t + ((k + 1) % 3)]!)];
+    const [p, q] = [
+      vertexAt(mesh, triangles[3 * t + k]!),
+      vertexAt(mesh, triangles[3 * t + ((k + 1) % 3)]!),
+    ];
     longest = Math.max(longest, length3(sub3(p, q)));
   }
   return !(length3(triangleNormal(mesh, t)) > NO_AREA * longest * longest);
 }
 
 /**
- * Across each side of each triangle (side k from its vertex k to the next) the side of the triangle beyond, as
- * 3·triangle + side, or −1 at the rim; how many edges there are, and at how many more than two triangles meet.
+ * Across each side of each triangle (side k from its vertex k to the next) the side of the triangle
+ * beyond, as 3·triangle + side, or −1 at the rim; how many edges there are, and at how many more
+ * than two triangles meet.
  */
 export function sidesOf(mesh: Mesh): { across: Int32Array; edges: number; shared: number } {
   const { triangles } = mesh;
@@ -154,8 +167,8 @@ export function woundAlike(
 }
 
 /**
- * The rims of a mesh wound alike, each its vertices in order with the surface on the left, and at how many points
- * triangles hang together at nothing but the point.
+ * The rims of a mesh wound alike, each its vertices in order with the surface on the left, and at
+ * how many points triangles hang together at nothing but the point.
  */
 export function rimsOf(mesh: Mesh): { loops: number[][]; pinched: number } {
   const { triangles } = mesh;
@@ -175,7 +188,8 @@ export function rimsOf(mesh: Mesh): { loops: number[][]; pinched: number } {
       oneSide[a] = side;
     } else if (oneSide[a]! < 0) oneSide[a] = side;
   }
-  // The fan round each vertex, walked from one side to the next: what is not reached hangs at the point alone.
+  // The fan round each vertex, walked from one side to the next: what is not reached hangs at the
+  // point alone.
   for (let v = 0; v < corners.length; v++) {
     let side = oneSide[v]!;
     if (side < 0) continue;

@@ -1,10 +1,13 @@
 /**
- * The order in which the vertices of a mesh are eliminated: nested dissection (George 1973). The mesh is halved again and
- * again by a strip of vertices; each half is eliminated before the strip. What is left between the halves is then known
- * to be nothing, and a system of ten thousand unknowns is solved as a tree of small dense ones.
+ * The order in which the vertices of a mesh are eliminated: nested dissection (George 1973). The
+ * mesh is halved again and again by a strip of vertices; each half is eliminated before the strip.
+ * What is left between the halves is then known to be nothing, and a system of ten thousand
+ * unknowns is solved as a tree of small dense ones.
  */
 export type Dissection = {
-  /** Vertices of each node, in the order they are eliminated; children come before their parents. */
+  /**
+   * Vertices of each node, in the order they are eliminated; children come before their parents.
+   */
   own: Uint32Array[];
   /** Vertices eliminated later that each node is tied to, sorted by when. */
   bound: Uint32Array[];
@@ -22,10 +25,15 @@ const LEAF = 8;
 const FEW = 64;
 
 /**
- * Dissects the graph of `triangles` on `count` vertices by their places: `stride` figures a vertex, any linear space in
- * which neighbours are near each other.
+ * Dissects the graph of `triangles` on `count` vertices by their places: `stride` figures a vertex,
+ * any linear space in which neighbours are near each other.
  */
-export function dissect(count: number, triangles: Uint32Array, places: Float64Array, stride: number): Dissection {
+export function dissect(
+  count: number,
+  triangles: Uint32Array,
+  places: Float64Array,
+  stride: number,
+): Dissection {
   const { start, next } = neighbours(count, triangles);
   const own: Uint32Array[] = [];
   const children: number[][] = [];
@@ -48,14 +56,18 @@ export function dissect(count: number, triangles: Uint32Array, places: Float64Ar
   const split = (set: Uint32Array): number => {
     if (set.length <= LEAF) return made(set, []);
     const half = set.length >> 1;
-    // Across the longest way; where its strip is most of what there is (a net much finer one way), across the others too.
+    // Across the longest way; where its strip is most of what there is (a net much finer one way),
+    // across the others too.
     let strip: number[] | null = null;
     let [best, last] = [-1, -1];
     const cut = (axis: number): number[] => {
       select(set, half, (v) => places[v * stride + axis]!);
       const [lower, upper] = [(stamp += 2) - 1, stamp];
       for (let i = 0; i < set.length; i++) mark[set[i]!] = i < half ? lower : upper;
-      const strips = [touching(set, 0, half, upper), touching(set, half, set.length, lower)] as const;
+      const strips = [
+        touching(set, 0, half, upper),
+        touching(set, half, set.length, lower),
+      ] as const;
       return strips[0].length <= strips[1].length ? strips[0] : strips[1];
     };
     for (const axis of byWidth(set, places, stride)) {
@@ -108,14 +120,22 @@ export function dissect(count: number, triangles: Uint32Array, places: Float64Ar
   return { own, bound, parent, when, node };
 }
 
-/** When the last vertex of a node is eliminated; of a node without any, when those before it are. */
+/**
+ * When the last vertex of a node is eliminated; of a node without any, when those before it are.
+ */
 function lastOf(own: readonly Uint32Array[], when: Uint32Array, i: number): number {
   for (let k = i; k >= 0; k--) if (own[k]!.length > 0) return when[own[k]![own[k]!.length - 1]!]!;
   return -1;
 }
 
-/** The neighbours of each vertex: those of `v` are `next[start[v]]` to `next[start[v + 1] − 1]`, each named once or twice. */
-export function neighbours(count: number, triangles: Uint32Array): { start: Uint32Array; next: Uint32Array } {
+/**
+ * The neighbours of each vertex: those of `v` are `next[start[v]]` to `next[start[v + 1] − 1]`,
+ * each named once or twice.
+ */
+export function neighbours(
+  count: number,
+  triangles: Uint32Array,
+): { start: Uint32Array; next: Uint32Array } {
   const start = new Uint32Array(count + 1);
   for (const v of triangles) start[v + 1]! += 2;
   for (let v = 0; v < count; v++) start[v + 1]! += start[v]!;
@@ -147,7 +167,9 @@ function byWidth(set: Uint32Array, places: Float64Array, stride: number): number
   return wide.map((_, axis) => axis).sort((a, b) => wide[b]! - wide[a]!);
 }
 
-/** Reorders `set` so that its first `half` have keys no greater than the rest (Hoare's selection). */
+/**
+ * Reorders `set` so that its first `half` have keys no greater than the rest (Hoare's selection).
+ */
 function select(set: Uint32Array, half: number, key: (v: number) => number): void {
   let [from, to] = [0, set.length - 1];
   while (from < to) {

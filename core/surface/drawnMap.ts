@@ -17,14 +17,34 @@ const strain = z.number().finite().min(0).max(10);
 const [MOST_LINES, MOST_PLACES, MOST_MARKS, MOST_TRACKS] = [400, 600, 3000, 2000];
 
 /**
- * What is to be done where on a blank, as it is drawn: lines along which metal is to be stretched (or gathered) by `value`, and
- * marks with their strain and the direction it goes in, radians from +x; tracks to follow where a middle is raised. Millimetres.
+ * What is to be done where on a blank, as it is drawn: lines along which metal is to be stretched
+ * (or gathered) by `value`, and marks with their strain and the direction it goes in, radians from
+ * +x; tracks to follow where a middle is raised. Millimetres.
  */
 export const DrawnMapSchema = z.strictObject({
-  lines: z.array(z.strictObject({ way, value: strain, closed: z.boolean(), places: z.array(at).max(MOST_PLACES) })).max(MOST_LINES),
-  marks: z.array(z.strictObject({ way, strain, at, turn: z.number().finite().min(-10).max(10) })).max(MOST_MARKS),
-  tracks: z.array(z.strictObject({ tool: z.enum(TRACK_TOOLS), round: z.number().int().min(1).max(100), places: z.array(at).min(2).max(MOST_PLACES) })).max(MOST_TRACKS),
-}); // prettier-ignore
+  lines: z
+    .array(
+      z.strictObject({
+        way,
+        value: strain,
+        closed: z.boolean(),
+        places: z.array(at).max(MOST_PLACES),
+      }),
+    )
+    .max(MOST_LINES),
+  marks: z
+    .array(z.strictObject({ way, strain, at, turn: z.number().finite().min(-10).max(10) }))
+    .max(MOST_MARKS),
+  tracks: z
+    .array(
+      z.strictObject({
+        tool: z.enum(TRACK_TOOLS),
+        round: z.number().int().min(1).max(100),
+        places: z.array(at).min(2).max(MOST_PLACES),
+      }),
+    )
+    .max(MOST_TRACKS),
+});
 export type DrawnMap = z.infer<typeof DrawnMapSchema>;
 
 /** Lines are drawn as few places as keep them within so much, mm. */
@@ -32,10 +52,21 @@ const OFF_MM = 0.25;
 
 const to = (x: number, digits: number): number => Math.round(x * 10 ** digits) / 10 ** digits + 0;
 
-/** The map of a laid panel with `origin` of its flat as nought: as much as is drawn of it, the longest lines first to stay. */
-export function drawnMap({ lines, marks, flat, disc, map, stretch, shrink }: LaidPanel, origin: Vec): DrawnMap {
+/**
+ * The map of a laid panel with `origin` of its flat as nought: as much as is drawn of it, the
+ * longest lines first to stay.
+ */
+export function drawnMap(
+  { lines, marks, flat, disc, map, stretch, shrink }: LaidPanel,
+  origin: Vec,
+): DrawnMap {
   const panel = panelOf(disc.mesh);
-  const tracks = raisingTracks(panel, flat, evened(panel, map.stretch), benchStep(Math.max(stretch, shrink)));
+  const tracks = raisingTracks(
+    panel,
+    flat,
+    evened(panel, map.stretch),
+    benchStep(Math.max(stretch, shrink)),
+  );
   const placed = (p: Vec): [number, number] => {
     const [x, y] = sub(p, origin);
     return [to(x, 1), to(y, 1)];
@@ -43,13 +74,21 @@ export function drawnMap({ lines, marks, flat, disc, map, stretch, shrink }: Lai
   const drawn = lines.map(({ way: what, value, closed, places }) => {
     const line = inFlat(places, flat);
     const few = closed ? thinned(line, OFF_MM) : thinnedLine(line, OFF_MM);
-    return { way: what, value: to(value, 5), closed, places: few.slice(0, MOST_PLACES).map(placed) };
+    return {
+      way: what,
+      value: to(value, 5),
+      closed,
+      places: few.slice(0, MOST_PLACES).map(placed),
+    };
   });
   return {
     lines: drawn.sort((a, b) => b.places.length - a.places.length).slice(0, MOST_LINES),
-    marks: marks
-      .slice(0, MOST_MARKS)
-      .map((mark) => ({ way: mark.way, strain: to(mark.strain, 5), at: placed(mark.at), turn: to(mark.turn, 3) })),
+    marks: marks.slice(0, MOST_MARKS).map((mark) => ({
+      way: mark.way,
+      strain: to(mark.strain, 5),
+      at: placed(mark.at),
+      turn: to(mark.turn, 3),
+    })),
     tracks: tracks.slice(0, MOST_TRACKS).map(({ tool, round, places }) => ({
       tool,
       round,
@@ -63,7 +102,11 @@ export function turnedMap({ lines, marks, tracks }: DrawnMap, aboutMm: number): 
   const flip = ([x, y]: readonly [number, number]): [number, number] => [2 * aboutMm - x, y];
   return {
     lines: lines.map((line) => ({ ...line, places: line.places.map(flip) })),
-    marks: marks.map((mark) => ({ ...mark, at: flip(mark.at), turn: mark.turn === 0 ? 0 : -mark.turn })),
+    marks: marks.map((mark) => ({
+      ...mark,
+      at: flip(mark.at),
+      turn: mark.turn === 0 ? 0 : -mark.turn,
+    })),
     tracks: tracks.map((track) => ({ ...track, places: track.places.map(flip) })),
   };
 }

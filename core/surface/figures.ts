@@ -11,14 +11,39 @@ const BothWays = z.object({ alongMm: mm.nullable(), acrossMm: mm.nullable() });
 
 /** A panel by its figures, mm and degrees. See `figureMesh` for what each is. */
 export const FigureSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('cap'), widthMm: mm, heightMm: mm.optional(), radiusMm: mm.optional() }),
+  z.object({
+    kind: z.literal('cap'),
+    widthMm: mm,
+    heightMm: mm.optional(),
+    radiusMm: mm.optional(),
+  }),
   z.object({ kind: z.literal('barrel'), alongMm: mm, acrossMm: mm, lengthMm: mm, widthMm: mm }),
   z.object({ kind: z.literal('saddle'), alongMm: mm, acrossMm: mm, lengthMm: mm, widthMm: mm }),
-  z.object({ kind: z.literal('ring'), tubeMm: mm, ringMm: mm, arcDeg: z.number(), fromDeg: z.number().default(0), toDeg: z.number().default(90) }),
-  z.object({ kind: z.literal('cone'), radiusMm: mm, topRadiusMm: mm, heightMm: mm, arcDeg: z.number() }),
-  z.object({ kind: z.literal('shrunk-edge'), radiusMm: mm, lengthMm: mm, widthMm: mm, shrinkPct: z.number(), overMm: mm }),
+  z.object({
+    kind: z.literal('ring'),
+    tubeMm: mm,
+    ringMm: mm,
+    arcDeg: z.number(),
+    fromDeg: z.number().default(0),
+    toDeg: z.number().default(90),
+  }),
+  z.object({
+    kind: z.literal('cone'),
+    radiusMm: mm,
+    topRadiusMm: mm,
+    heightMm: mm,
+    arcDeg: z.number(),
+  }),
+  z.object({
+    kind: z.literal('shrunk-edge'),
+    radiusMm: mm,
+    lengthMm: mm,
+    widthMm: mm,
+    shrinkPct: z.number(),
+    overMm: mm,
+  }),
   z.object({ kind: z.literal('blend'), lengthMm: mm, widthMm: mm, from: BothWays, to: BothWays }),
-]); // prettier-ignore
+]);
 
 export type Figure = z.infer<typeof FigureSchema>;
 
@@ -27,19 +52,22 @@ const RADIAN = Math.PI / 180;
 export const USUAL_TRIANGLES = 5000;
 
 /**
- * The surface of a panel by its figures, about so many triangles, seen from its outside (z up where it is shown).
+ * The surface of a panel by its figures, about so many triangles, seen from its outside (z up where
+ * it is shown).
  *
  * - cap: part of a ball by the width of its rim and its height over it, or its radius.
- * - barrel, saddle: an arc of `acrossMm` carried round an arc of `alongMm`, over a length and a width measured along the
- *   two middle lines; crowned both ways, or along and hollow across.
- * - ring: part of a ring as at a wheel arch: a round of `tubeMm` whose centre goes round at `ringMm`, over `arcDeg` of the
- *   ring; of the round what lies between `fromDeg` and `toDeg`, counted from its outermost line up to its crest (90).
+ * - barrel, saddle: an arc of `acrossMm` carried round an arc of `alongMm`, over a length and a
+ *   width measured along the two middle lines; crowned both ways, or along and hollow across.
+ * - ring: part of a ring as at a wheel arch: a round of `tubeMm` whose centre goes round at
+ *   `ringMm`, over `arcDeg` of the ring; of the round what lies between `fromDeg` and `toDeg`,
+ *   counted from its outermost line up to its crest (90).
  * - cone: round `arcDeg` of an axis, its radius going from one to the other over its height.
- * - shrunk-edge: a sheet curved one way to `radiusMm`, one long edge then shrunk by `shrinkPct`, fading to nothing over
- *   `overMm` (as the square of what is left).
+ * - shrunk-edge: a sheet curved one way to `radiusMm`, one long edge then shrunk by `shrinkPct`,
+ *   fading to nothing over `overMm` (as the square of what is left).
  * - blend: radii both ways at one end that go over into those at the other, without a kink.
  *
- * Problems: `surface-figures` (not above 0, too far round, a cap higher than a ball, more tube than ring).
+ * Problems: `surface-figures` (not above 0, too far round, a cap higher than a ball, more tube than
+ * ring).
  */
 export function figureMesh(figure: Figure, triangles = USUAL_TRIANGLES): Result<{ mesh: Mesh }> {
   const made = meshFor(figure, triangles);
@@ -68,8 +96,15 @@ function meshFor(figure: Figure, triangles: number): Mesh | null {
 
 type Of<K extends Figure['kind']> = Extract<Figure, { kind: K }>;
 
-/** Radius of a ball by a cap's figures, and the angle from its middle to its rim; null where they make none. */
-export function capOf({ widthMm: w, heightMm: h, radiusMm: r }: Of<'cap'>): { radius: number; half: number } | null {
+/**
+ * Radius of a ball by a cap's figures, and the angle from its middle to its rim; null where they
+ * make none.
+ */
+export function capOf({
+  widthMm: w,
+  heightMm: h,
+  radiusMm: r,
+}: Of<'cap'>): { radius: number; half: number } | null {
   if (!(w > 0) || (h === undefined) === (r === undefined)) return null;
   if (h === undefined) return r! >= w / 2 ? { radius: r!, half: Math.asin(w / 2 / r!) } : null;
   // Lower than a ball's whole height: a rim a hundredth of the width of the ball is still one.
@@ -91,7 +126,10 @@ function cap(figure: Of<'cap'>, triangles: number): Mesh | null {
   });
 }
 
-function carried({ kind, alongMm: r, acrossMm: q, lengthMm, widthMm }: Of<'barrel' | 'saddle'>, triangles: number): Mesh | null {
+function carried(
+  { kind, alongMm: r, acrossMm: q, lengthMm, widthMm }: Of<'barrel' | 'saddle'>,
+  triangles: number,
+): Mesh | null {
   if (![r, q, lengthMm, widthMm].every((x) => x > 0)) return null;
   const [round, across] = [lengthMm / r, widthMm / q];
   const sign = kind === 'barrel' ? 1 : -1;
@@ -102,9 +140,12 @@ function carried({ kind, alongMm: r, acrossMm: q, lengthMm, widthMm }: Of<'barre
     const out = r - sign * q * (1 - Math.cos(b));
     return [out * Math.sin(a), q * Math.sin(b), out * Math.cos(a) - r];
   });
-} // prettier-ignore
+}
 
-function ring({ tubeMm, ringMm, arcDeg, fromDeg, toDeg }: Of<'ring'>, triangles: number): Mesh | null {
+function ring(
+  { tubeMm, ringMm, arcDeg, fromDeg, toDeg }: Of<'ring'>,
+  triangles: number,
+): Mesh | null {
   if (!(tubeMm > 0) || !(ringMm > tubeMm) || !(arcDeg > 0 && arcDeg < 360)) return null;
   if (!(toDeg > fromDeg && toDeg - fromDeg < 360)) return null;
   const [arc, from, to] = [arcDeg * RADIAN, fromDeg * RADIAN, toDeg * RADIAN];
@@ -115,8 +156,12 @@ function ring({ tubeMm, ringMm, arcDeg, fromDeg, toDeg }: Of<'ring'>, triangles:
   });
 }
 
-function cone({ radiusMm, topRadiusMm, heightMm, arcDeg }: Of<'cone'>, triangles: number): Mesh | null {
-  if (!(radiusMm > 0) || !(topRadiusMm > 0) || !(heightMm > 0) || !(arcDeg > 0 && arcDeg < 360)) return null;
+function cone(
+  { radiusMm, topRadiusMm, heightMm, arcDeg }: Of<'cone'>,
+  triangles: number,
+): Mesh | null {
+  if (!(radiusMm > 0) || !(topRadiusMm > 0) || !(heightMm > 0) || !(arcDeg > 0 && arcDeg < 360))
+    return null;
   const arc = arcDeg * RADIAN;
   const slant = Math.hypot(heightMm, radiusMm - topRadiusMm);
   return gridMesh(triangles, (arc * (radiusMm + topRadiusMm)) / 2, slant, (u, v) => {
@@ -126,7 +171,10 @@ function cone({ radiusMm, topRadiusMm, heightMm, arcDeg }: Of<'cone'>, triangles
   });
 }
 
-function shrunkEdge({ radiusMm: r, lengthMm, widthMm, shrinkPct, overMm }: Of<'shrunk-edge'>, triangles: number): Mesh | null {
+function shrunkEdge(
+  { radiusMm: r, lengthMm, widthMm, shrinkPct, overMm }: Of<'shrunk-edge'>,
+  triangles: number,
+): Mesh | null {
   const round = lengthMm / r;
   if (!(r > 0 && lengthMm > 0 && widthMm > 0 && overMm > 0) || overMm > widthMm) return null;
   if (!(shrinkPct > 0 && shrinkPct < 100) || round > 2 * Math.PI - 0.02) return null;
@@ -149,7 +197,7 @@ function shrunkEdge({ radiusMm: r, lengthMm, widthMm, shrinkPct, overMm }: Of<'s
     const a = (u - 0.5) * round;
     return [out * Math.sin(a), y, out * Math.cos(a) - r];
   });
-} // prettier-ignore
+}
 
 function blend({ lengthMm, widthMm, from, to }: Of<'blend'>, triangles: number): Mesh | null {
   if (!(lengthMm > 0) || !(widthMm > 0)) return null;
@@ -167,7 +215,11 @@ function blend({ lengthMm, widthMm, from, to }: Of<'blend'>, triangles: number):
     const { x, z: height, turn } = line[i - 1]!;
     const next = turn - (alongAt((i - 0.5) / steps) * lengthMm) / steps;
     const middle = (turn + next) / 2;
-    line.push({ x: x + (Math.cos(middle) * lengthMm) / steps, z: height + (Math.sin(middle) * lengthMm) / steps, turn: next });
+    line.push({
+      x: x + (Math.cos(middle) * lengthMm) / steps,
+      z: height + (Math.sin(middle) * lengthMm) / steps,
+      turn: next,
+    });
   }
   const half = line[steps]!.turn / 2;
   return gridMesh(triangles, lengthMm, widthMm, (u, v) => {
@@ -178,9 +230,16 @@ function blend({ lengthMm, widthMm, from, to }: Of<'blend'>, triangles: number):
     const [x, height] = [p.x + (q.x - p.x) * share, p.z + (q.z - p.z) * share];
     const off = (v - 0.5) * widthMm;
     const k = acrossAt(u);
-    const [y, drop] = Math.abs(k) < 1e-9 ? [off, (k * off * off) / 2] : [Math.sin(k * off) / k, (1 - Math.cos(k * off)) / k];
+    const [y, drop] =
+      Math.abs(k) < 1e-9
+        ? [off, (k * off * off) / 2]
+        : [Math.sin(k * off) / k, (1 - Math.cos(k * off)) / k];
     // Turned back by half of all the turning, so that the middle of the panel lies level.
     const place: Vec3 = [x + drop * Math.sin(turn), y, height - drop * Math.cos(turn)];
-    return [place[0] * Math.cos(half) + place[2] * Math.sin(half), place[1], place[2] * Math.cos(half) - place[0] * Math.sin(half)];
+    return [
+      place[0] * Math.cos(half) + place[2] * Math.sin(half),
+      place[1],
+      place[2] * Math.cos(half) - place[0] * Math.sin(half),
+    ];
   });
-} // prettier-ignore
+}

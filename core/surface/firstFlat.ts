@@ -3,24 +3,37 @@ import { dissect } from './dissection';
 import { factorFronts, frontsOf, solveFronts } from './fronts';
 import type { Fronts } from './fronts';
 import type { Vec3 } from './mesh';
-import { along3, cross3, dot3, meshArea, triangleCount, triangleNormal, unit3, vertexAt, vertexCount } from './mesh';
+import {
+  along3,
+  cross3,
+  dot3,
+  meshArea,
+  triangleCount,
+  triangleNormal,
+  unit3,
+  vertexAt,
+  vertexCount,
+} from './mesh';
 import type { Panel } from './strain';
 import { strainsOf } from './strain';
 
 /** Rounds of the inverse iteration: each is two solutions with one factor. */
 const ROUNDS = 3;
 /**
- * Least stiffness at every vertex against the mean one, so that a figure free to drift is held; so little that on the finest net it
- * still weighs nothing against what sheared maps differ by.
+ * Least stiffness at every vertex against the mean one, so that a figure free to drift is held; so
+ * little that on the finest net it still weighs nothing against what sheared maps differ by.
  */
 const HELD = 1e-12;
-/** No piece of a first flat is longer than so many times what it is on the panel: beyond it costs nothing more to grow. */
+/**
+ * No piece of a first flat is longer than so many times what it is on the panel: beyond it costs
+ * nothing more to grow.
+ */
 const LONGEST = 1.4;
 
 /**
- * A first flat, with no triangle flipped and the area of the panel: the one that keeps angles best with its rim free
- * (Mullen, Tong, Alliez & Desbrun 2008), or where that folds over itself the rim on a circle and every vertex inside at the
- * mean of its neighbours (Tutte 1963), which never does.
+ * A first flat, with no triangle flipped and the area of the panel: the one that keeps angles best
+ * with its rim free (Mullen, Tong, Alliez & Desbrun 2008), or where that folds over itself the rim
+ * on a circle and every vertex inside at the mean of its neighbours (Tutte 1963), which never does.
  */
 export function firstFlat(disc: Disc, panel: Panel, fronts: Fronts): Float64Array {
   const kept = conformal(disc, panel, fronts);
@@ -28,7 +41,10 @@ export function firstFlat(disc: Disc, panel: Panel, fronts: Fronts): Float64Arra
   return sized(disc, panel, flat);
 }
 
-/** Of the maps with the rim free the one least sheared, by inverse iteration against the length of the rim. */
+/**
+ * Of the maps with the rim free the one least sheared, by inverse iteration against the length of
+ * the rim.
+ */
 function conformal(disc: Disc, panel: Panel, fronts: Fronts): Float64Array | null {
   const { mesh, rim } = disc;
   const count = vertexCount(mesh);
@@ -40,18 +56,19 @@ function conformal(disc: Disc, panel: Panel, fronts: Fronts): Float64Array | nul
         const [gx, gy] = [gradients[6 * t + 2 * k]!, gradients[6 * t + 2 * k + 1]!];
         const [hx, hy] = [gradients[6 * t + 2 * l]!, gradients[6 * t + 2 * l + 1]!];
         const [alike, across] = [area[t]! * (gx * hx + gy * hy), area[t]! * (gy * hx - gx * hy)];
-        into[(2 * k) * 6 + 2 * l] = alike;
+        into[2 * k * 6 + 2 * l] = alike;
         into[(2 * k + 1) * 6 + 2 * l + 1] = alike;
         into[(2 * k + 1) * 6 + 2 * l] = -across;
-        into[(2 * k) * 6 + 2 * l + 1] = across;
+        into[2 * k * 6 + 2 * l + 1] = across;
       }
-  }; // prettier-ignore
+  };
   for (let t = 0; t < area.length; t++)
     for (let k = 0; k < 3; k++)
       mean += area[t]! * (gradients[6 * t + 2 * k]! ** 2 + gradients[6 * t + 2 * k + 1]! ** 2);
   const held = (HELD * mean) / count;
   if (!factorFronts(fronts, entries, () => held)) return null;
-  // Half the rim at each of its vertices, and a first guess: the panel looked at along its mean normal.
+  // Half the rim at each of its vertices, and a first guess: the panel looked at along its mean
+  // normal.
   const weight = new Float64Array(rim.length);
   const at = (i: number): [number, number, number] => {
     const v = rim[(i + rim.length) % rim.length]!;
@@ -86,7 +103,9 @@ function balance(x: Float64Array, rim: Uint32Array, weight: Float64Array): void 
   });
   const [mx, my] = [sum[0]! / sum[2]!, sum[1]! / sum[2]!];
   let square = 0;
-  rim.forEach((v, i) => (square += weight[i]! * ((x[2 * v]! - mx) ** 2 + (x[2 * v + 1]! - my) ** 2)));
+  rim.forEach(
+    (v, i) => (square += weight[i]! * ((x[2 * v]! - mx) ** 2 + (x[2 * v + 1]! - my) ** 2)),
+  );
   const by = 1 / Math.sqrt(square / sum[2]!);
   for (let i = 0; i < x.length; i += 2) {
     x[i] = (x[i]! - mx) * by;
@@ -125,7 +144,8 @@ function onCircle({ mesh, rim }: Disc): Float64Array {
 
 /** Whether every triangle of a flat has the side up that it has on the panel. */
 export function upright(triangles: Uint32Array, flat: Float64Array): boolean {
-  for (let i = 0; i < triangles.length; i += 3) if (!(doubled(triangles, flat, i) > 0)) return false;
+  for (let i = 0; i < triangles.length; i += 3)
+    if (!(doubled(triangles, flat, i) > 0)) return false;
   return true;
 }
 
@@ -133,7 +153,8 @@ export function upright(triangles: Uint32Array, flat: Float64Array): boolean {
 function doubled(triangles: Uint32Array, flat: Float64Array, i: number): number {
   const [a, b, c] = [2 * triangles[i]!, 2 * triangles[i + 1]!, 2 * triangles[i + 2]!];
   return (
-    (flat[b]! - flat[a]!) * (flat[c + 1]! - flat[a + 1]!) - (flat[b + 1]! - flat[a + 1]!) * (flat[c]! - flat[a]!)
+    (flat[b]! - flat[a]!) * (flat[c + 1]! - flat[a + 1]!) -
+    (flat[b + 1]! - flat[a + 1]!) * (flat[c]! - flat[a]!)
   );
 }
 
@@ -148,13 +169,16 @@ function sized({ mesh }: Disc, panel: Panel, flat: Float64Array): Float64Array {
   const strains = strainsOf(panel, flat);
   let longest = 0;
   for (let i = 1; i < strains.length; i += 2) longest = Math.max(longest, 1 / (1 + strains[i]!));
-  const by = Math.min(Math.sqrt(meshArea(mesh) / flatArea(mesh.triangles, flat)), LONGEST / longest);
+  const by = Math.min(
+    Math.sqrt(meshArea(mesh) / flatArea(mesh.triangles, flat)),
+    LONGEST / longest,
+  );
   return flat.map((x) => x * by);
 }
 
 /**
- * Two directions square to each other and to the mean normal of the panel: the first as near to +x as can be (to +y where
- * the panel faces along x).
+ * Two directions square to each other and to the mean normal of the panel: the first as near to +x
+ * as can be (to +y where the panel faces along x).
  */
 export function axesOf({ mesh }: Disc): [Vec3, Vec3] {
   let normal: Vec3 = [0, 0, 0];
@@ -169,5 +193,7 @@ export function axesOf({ mesh }: Disc): [Vec3, Vec3] {
 export function seenSquareOn(disc: Disc): Float64Array {
   const axes = axesOf(disc);
   const { mesh } = disc;
-  return Float64Array.from({ length: 2 * vertexCount(mesh) }, (_, i) => dot3(vertexAt(mesh, i >> 1), axes[i % 2]!));
+  return Float64Array.from({ length: 2 * vertexCount(mesh) }, (_, i) =>
+    dot3(vertexAt(mesh, i >> 1), axes[i % 2]!),
+  );
 }

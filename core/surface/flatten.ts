@@ -12,31 +12,44 @@ import { vertexCount } from './mesh';
 import type { Panel, Weights } from './strain';
 import { energyOf, longestStep, newtonOf, panelOf, weightsOf } from './strain';
 
-/** A flat on its way: u, v of each vertex in turn, mm; the weighed energy at the school; whether no step is left to take. */
+/**
+ * A flat on its way: u, v of each vertex in turn, mm; the weighed energy at the school; whether no
+ * step is left to take.
+ */
 export type Flat = { flat: Float64Array; energy: number; steps: number; done: boolean };
 
 /** So far along the way to a flipped triangle one step may go. */
 const SHORT_OF_FLIPPED = 0.9;
-/** A step that gains less than this share of the energy is the last one; on the way to a school far off, this one. */
+/**
+ * A step that gains less than this share of the energy is the last one; on the way to a school far
+ * off, this one.
+ */
 const ENOUGH = 2e-4;
 const ENOUGH_ON_THE_WAY = 3e-2;
 /** An energy below this is nought: strains of a ten-millionth. */
 const NOUGHT = 1e-15;
 const MOST_STEPS = 80;
-/** So many steps go by one factored stiffness, each of which gains no more than this share of what the one before did. */
+/**
+ * So many steps go by one factored stiffness, each of which gains no more than this share of what
+ * the one before did.
+ */
 const MOST_AGAIN = 10;
 const SERVES = 0.5;
 /** In schools farther from the middle than this the stiffness changes too much with the flat. */
 const MILD = 0.1;
-/** What is left is reckoned from how they went on: it must be so many times less than what would end Newton’s own steps. */
+/**
+ * What is left is reckoned from how they went on: it must be so many times less than what would end
+ * Newton’s own steps.
+ */
 const SURER = 25;
 /** Stiffness against being turned as a whole, as a share of the mean one. */
 const HELD = 1e-9;
 
 /**
- * Lays a panel flat by least energy (see `weightsOf`): Newton's steps from a first flat on, none of which flips a triangle.
- * Yields a flat that gets better until it is done. `from` is a flat of the same panel to begin with; `holds`: sides of the rim that
- * keep their length, and places that are pulled.
+ * Lays a panel flat by least energy (see `weightsOf`): Newton's steps from a first flat on, none of
+ * which flips a triangle. Yields a flat that gets better until it is done. `from` is a flat of the
+ * same panel to begin with; `holds`: sides of the rim that keep their length, and places that are
+ * pulled.
  */
 export function* flattening(
   disc: Disc,
@@ -46,8 +59,15 @@ export function* flattening(
 ): Generator<Flat, Result<Flat>> {
   const { mesh } = disc;
   const panel = panelOf(mesh);
-  const fronts = frontsOf(dissect(vertexCount(mesh), mesh.triangles, mesh.vertices, 3), mesh.triangles, 2);
-  const start = from && upright(mesh.triangles, from) ? Float64Array.from(from) : firstFlat(disc, panel, fronts);
+  const fronts = frontsOf(
+    dissect(vertexCount(mesh), mesh.triangles, mesh.vertices, 3),
+    mesh.triangles,
+    2,
+  );
+  const start =
+    from && upright(mesh.triangles, from)
+      ? Float64Array.from(from)
+      : firstFlat(disc, panel, fronts);
   if (!upright(mesh.triangles, start)) return failure({ code: 'flatten-failed', about: [] });
   let flat = start;
   let steps = 0;
@@ -64,8 +84,9 @@ export function* flattening(
       let gained = energy - next.energy;
       ({ flat, energy } = next);
       if (gained <= enough * energy || energy < NOUGHT) break;
-      // Near the end the stiffness hardly changes: steps by the one that is factored cost little, as long as each gains much less
-      // than the one before, so that what is left to gain is known to be little.
+      // Near the end the stiffness hardly changes: steps by the one that is factored cost little,
+      // as long as each gains much less than the one before, so that what is left to gain is known
+      // to be little.
       const little = enough / SURER;
       let left = Infinity;
       for (let again = 0; again < most && left > little * energy; again++) {
@@ -75,7 +96,8 @@ export function* flattening(
         gained = energy - more.energy;
         ({ flat, energy } = more);
         if (share > SERVES) break;
-        // Each gains less than half of the one before: what is left is less than the last one gained.
+        // Each gains less than half of the one before: what is left is less than the last one
+        // gained.
         if (again > 0) left = gained;
       }
       if (left <= little * energy || energy < NOUGHT) break;
@@ -94,7 +116,9 @@ export function* flattening(
 function pacesTo(school: number): number[] {
   const off = school - 0.5;
   const paces = Math.max(1, Math.ceil(Math.abs(off) / 0.25));
-  return Math.abs(off) < 1e-9 ? [school] : Array.from({ length: paces + 1 }, (_, i) => 0.5 + (off * i) / paces);
+  return Math.abs(off) < 1e-9
+    ? [school]
+    : Array.from({ length: paces + 1 }, (_, i) => 0.5 + (off * i) / paces);
 }
 
 /** What is held costs. */
@@ -102,8 +126,9 @@ const holdsEnergy = (panel: Panel, { sides, pulled }: Holds, flat: Float64Array)
   keptEnergy(panel, sides, flat) + pulledEnergy(panel, pulled, flat);
 
 /**
- * One step of Newton's, by its stiffness at `flat` or, not `anew`, by the one that was factored last; as long as it goes without
- * flipping a triangle and for as much gain as it promises; null at the end.
+ * One step of Newton's, by its stiffness at `flat` or, not `anew`, by the one that was factored
+ * last; as long as it goes without flipping a triangle and for as much gain as it promises; null at
+ * the end.
  */
 function newtonStep(
   panel: Panel,
@@ -147,7 +172,10 @@ function newtonStep(
   return null;
 }
 
-/** A flat turned as the panel is seen along its mean normal, its middle where the panel's middle is seen. */
+/**
+ * A flat turned as the panel is seen along its mean normal, its middle where the panel's middle is
+ * seen.
+ */
 function laidUpright(disc: Disc, flat: Float64Array): Float64Array {
   const count = flat.length / 2;
   const seen = seenSquareOn(disc);
@@ -177,4 +205,5 @@ function laidUpright(disc: Disc, flat: Float64Array): Float64Array {
 }
 
 /** Lays a panel flat in one go. */
-export const flatten = (disc: Disc, school: number): Result<Flat> => whole(flattening(disc, school));
+export const flatten = (disc: Disc, school: number): Result<Flat> =>
+  whole(flattening(disc, school));

@@ -2,9 +2,10 @@ import { factorColumns } from './denseFront';
 import type { Dissection } from './dissection';
 
 /**
- * Symmetric positive definite systems on the vertices of a mesh, factored as L·Lᵀ front by front (Duff & Reid 1983): the
- * entries of each triangle go straight into the dense front of its vertex that is eliminated first, and what the front
- * leaves over is added to the one above. The shape of the factor is reckoned once and used for every factoring.
+ * Symmetric positive definite systems on the vertices of a mesh, factored as L·Lᵀ front by front
+ * (Duff & Reid 1983): the entries of each triangle go straight into the dense front of its vertex
+ * that is eliminated first, and what the front leaves over is added to the one above. The shape of
+ * the factor is reckoned once and used for every factoring.
  */
 export type Fronts = {
   /** Unknowns at a vertex. */
@@ -38,12 +39,15 @@ export function frontsOf(dissection: Dissection, triangles: Uint32Array, each: n
   const elementsOf: number[][] = own.map(() => []);
   for (let i = 0; i < triangles.length; i += 3) {
     let first = triangles[i]!;
-    for (let k = 1; k < 3; k++) if (when[triangles[i + k]!]! < when[first]!) first = triangles[i + k]!;
+    for (let k = 1; k < 3; k++)
+      if (when[triangles[i + k]!]! < when[first]!) first = triangles[i + k]!;
     elementsOf[node[first]!]!.push(i / 3);
   }
   const placed = elementsOf.map((list, i) => {
     inFront(i);
-    return Uint32Array.from(list.flatMap((t) => [0, 1, 2].map((k) => local[triangles[3 * t + k]!]!)));
+    return Uint32Array.from(
+      list.flatMap((t) => [0, 1, 2].map((k) => local[triangles[3 * t + k]!]!)),
+    );
   });
   const above = own.map((_, i): Uint32Array | null => {
     if (parent[i]! < 0) return null;
@@ -58,7 +62,8 @@ export function frontsOf(dissection: Dissection, triangles: Uint32Array, each: n
     const size = vertices[i]!.length * each;
     begins[i + 1] = begins[i]! + size * set.length * each;
     largest = Math.max(largest, size);
-    // Postorder: what the fronts below left over is taken up, and what this one leaves is put in its place.
+    // Postorder: what the fronts below left over is taken up, and what this one leaves is put in
+    // its place.
     waiting += leaves[i]! - below[i]!;
     most = Math.max(most, waiting + below[i]!);
     if (parent[i]! >= 0) below[parent[i]!]! += leaves[i]!;
@@ -79,15 +84,17 @@ export function frontsOf(dissection: Dissection, triangles: Uint32Array, each: n
 }
 
 /**
- * Factors the system whose triangle `t` gives the symmetric matrix `entries(t, into)`: 3·each rows, row by row, only the
- * lower triangle read. `extra(v)` is added on the diagonal of vertex `v`. False where it is not positive definite.
+ * Factors the system whose triangle `t` gives the symmetric matrix `entries(t, into)`: 3·each rows,
+ * row by row, only the lower triangle read. `extra(v)` is added on the diagonal of vertex `v`.
+ * False where it is not positive definite.
  */
 export function factorFronts(
   fronts: Fronts,
   entries: (triangle: number, into: Float64Array) => void,
   extra: (vertex: number) => number,
 ): boolean {
-  const { each, vertices, owned, above, parent, elements, placed, begins, factor, front, left } = fronts;
+  const { each, vertices, owned, above, parent, elements, placed, begins, factor, front, left } =
+    fronts;
   const element = new Float64Array(9 * each * each);
   const waits: { node: number; at: number }[] = [];
   let top = 0;
@@ -106,7 +113,8 @@ export function factorFronts(
           for (let r = 0; r < each; r++)
             for (let c = 0; c < each; c++) {
               const [ra, cb] = [a * each + r, b * each + c];
-              front[(row + r) * size + column + c]! += ra >= cb ? element[ra * 3 * each + cb]! : element[cb * 3 * each + ra]!;
+              front[(row + r) * size + column + c]! +=
+                ra >= cb ? element[ra * 3 * each + cb]! : element[cb * 3 * each + ra]!;
             }
         }
     }
@@ -137,10 +145,17 @@ export function factorFronts(
     top += rest * rest;
   }
   return true;
-} // prettier-ignore
+}
 
 /** Adds what a front left over to the one above it, lower triangle to lower triangle. */
-function takeUp(front: Float64Array, size: number, left: Float64Array, at: number, where: Uint32Array, each: number): void {
+function takeUp(
+  front: Float64Array,
+  size: number,
+  left: Float64Array,
+  at: number,
+  where: Uint32Array,
+  each: number,
+): void {
   const rest = where.length * each;
   for (let a = 0; a < where.length; a++)
     for (let b = 0; b <= a; b++) {
@@ -153,7 +168,7 @@ function takeUp(front: Float64Array, size: number, left: Float64Array, at: numbe
           else front[(column + c) * size + row + r]! += value;
         }
     }
-} // prettier-ignore
+}
 
 /** Solves L·Lᵀ·x = b in place, `count` right sides at once beside each other at each unknown. */
 export function solveFronts(fronts: Fronts, x: Float64Array, count = 1): void {
@@ -162,11 +177,13 @@ export function solveFronts(fronts: Fronts, x: Float64Array, count = 1): void {
   for (let side = 0; side < count; side++) {
     const gather = (set: Uint32Array): void => {
       for (let v = 0; v < set.length; v++)
-        for (let r = 0; r < each; r++) values[v * each + r] = x[(set[v]! * each + r) * count + side]!;
+        for (let r = 0; r < each; r++)
+          values[v * each + r] = x[(set[v]! * each + r) * count + side]!;
     };
     const put = (set: Uint32Array, upTo: number): void => {
       for (let v = 0; v < upTo; v++)
-        for (let r = 0; r < each; r++) x[(set[v]! * each + r) * count + side] = values[v * each + r]!;
+        for (let r = 0; r < each; r++)
+          x[(set[v]! * each + r) * count + side] = values[v * each + r]!;
     };
     for (let i = 0; i < vertices.length; i++) {
       const set = vertices[i]!;

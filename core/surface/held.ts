@@ -14,12 +14,16 @@ import { sectionOf } from './section';
 const Place = z.tuple([z.number().finite(), z.number().finite(), z.number().finite()]);
 
 /**
- * What has to stay as it is on a blank besides edges: the line where the panel is cut straight `across` it or `along` it, at a
- * share of its length or width, stays straight; points on the panel stay where they are to one another, as they lie in the
- * plane that fits them best.
+ * What has to stay as it is on a blank besides edges: the line where the panel is cut straight
+ * `across` it or `along` it, at a share of its length or width, stays straight; points on the panel
+ * stay where they are to one another, as they lie in the plane that fits them best.
  */
 export const HoldSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('straight'), runs: z.enum(['across', 'along']), share: z.number().min(0).max(1) }),
+  z.strictObject({
+    kind: z.literal('straight'),
+    runs: z.enum(['across', 'along']),
+    share: z.number().min(0).max(1),
+  }),
   z.strictObject({ kind: z.literal('points'), at: z.array(Place).min(2).max(24) }),
 ]);
 export type Hold = z.infer<typeof HoldSchema>;
@@ -32,11 +36,17 @@ export type Held = { places: OnPanel[]; seen: Vec[] | null };
 /** A place pulled toward another: all the way, or only along `way`; so stiff, per mm². */
 export type Pulled = OnPanel & { toward: Vec; way: Vec | null; stiff: number };
 
-/** What holds a flat: sides of its rim that keep their length, and places that are pulled, by their triangle. */
+/**
+ * What holds a flat: sides of its rim that keep their length, and places that are pulled, by their
+ * triangle.
+ */
 export type Holds = { sides: KeptSides; pulled: ReadonlyMap<number, readonly Pulled[]> };
 export const FREE: Holds = { sides: new Map(), pulled: new Map() };
 
-/** Moving what is held by a distance costs so many times what the metal about it costs to give way by as much. */
+/**
+ * Moving what is held by a distance costs so many times what the metal about it costs to give way
+ * by as much.
+ */
 const STIFF = 4000;
 
 /** What is held, found on a panel: a line that misses it has no places. */
@@ -44,7 +54,13 @@ export function heldOn(disc: Disc, hold: Hold): Held {
   const { mesh } = disc;
   if (hold.kind === 'points') {
     const places = hold.at.map((p) => nearestPlace(mesh, p));
-    return { places, seen: inOwnPlane(disc, places.map((place) => onMesh(mesh, place))) };
+    return {
+      places,
+      seen: inOwnPlane(
+        disc,
+        places.map((place) => onMesh(mesh, place)),
+      ),
+    };
   }
   const { normal, from, to } = spanOf(disc, hold.runs);
   const at = from + (to - from) * hold.share;
@@ -65,17 +81,25 @@ export function heldOn(disc: Disc, hold: Hold): Held {
     return { triangle, shares: shares as unknown as Vec3 };
   });
   return { places, seen: null };
-} // prettier-ignore
+}
 
 /** Where the places of what is held lie in a flat. */
 const inFlat = ({ triangles }: Panel, flat: Float64Array, { places }: Held): Vec[] =>
   places.map(({ triangle, shares }) => {
-    const at = (axis: number): number => shares.reduce((sum, w, k) => sum + w * flat[2 * triangles[3 * triangle + k]! + axis]!, 0);
+    const at = (axis: number): number =>
+      shares.reduce((sum, w, k) => sum + w * flat[2 * triangles[3 * triangle + k]! + axis]!, 0);
     return [at(0), at(1)];
-  }); // prettier-ignore
+  });
 
-/** Where everything held is pulled to from a flat: the straight line that fits best, points as they are to one another. */
-export function pulledFrom(panel: Panel, flat: Float64Array, held: readonly Held[]): Map<number, Pulled[]> {
+/**
+ * Where everything held is pulled to from a flat: the straight line that fits best, points as they
+ * are to one another.
+ */
+export function pulledFrom(
+  panel: Panel,
+  flat: Float64Array,
+  held: readonly Held[],
+): Map<number, Pulled[]> {
   const found = new Map<number, Pulled[]>();
   for (const one of held) {
     const now = inFlat(panel, flat, one);
@@ -95,10 +119,17 @@ export function pulledFrom(panel: Panel, flat: Float64Array, held: readonly Held
 export function heldOff(panel: Panel, flat: Float64Array, one: Held): number {
   const now = inFlat(panel, flat, one);
   const { toward, way } = wantedOf(one, now);
-  return now.reduce((worst, p, i) => Math.max(worst, way ? Math.abs(dot(sub(p, toward[i]!), way)) : distance(p, toward[i]!)), 0); // prettier-ignore
+  return now.reduce(
+    (worst, p, i) =>
+      Math.max(worst, way ? Math.abs(dot(sub(p, toward[i]!), way)) : distance(p, toward[i]!)),
+    0,
+  );
 }
 
-/** For places as they lie now: where they are wanted, and the one direction that counts (null: both). */
+/**
+ * For places as they lie now: where they are wanted, and the one direction that counts (null:
+ * both).
+ */
 function wantedOf({ seen }: Held, now: readonly Vec[]): { toward: Vec[]; way: Vec | null } {
   if (now.length < 2) return { toward: [...now], way: null };
   const mean = meanOf(now);
@@ -141,7 +172,8 @@ function inOwnPlane(disc: Disc, places: readonly Vec3[]): Vec[] {
   const mean = places.reduce<Vec3>((sum, p) => along3(sum, p, 1 / places.length), [0, 0, 0]);
   const off = places.map((p) => sub3(p, mean));
   const size = off.reduce((sum, p) => sum + dot3(p, p), 0) || 1;
-  // The direction they spread least in, by inverse iteration; two points, or a row of them, leave it to the panel’s own.
+  // The direction they spread least in, by inverse iteration; two points, or a row of them, leave
+  // it to the panel’s own.
   let normal = facing;
   for (let round = 0; round < 60; round++) {
     const spread = off.reduce<Vec3>((sum, p) => along3(sum, p, dot3(p, normal) / size), [0, 0, 0]);
@@ -150,10 +182,16 @@ function inOwnPlane(disc: Disc, places: readonly Vec3[]): Vec[] {
     if (length3(sub3(next, normal)) < 1e-12) break;
     normal = next;
   }
-  const x = unit3(sub3(e1, [normal[0] * dot3(e1, normal), normal[1] * dot3(e1, normal), normal[2] * dot3(e1, normal)]));
+  const x = unit3(
+    sub3(e1, [
+      normal[0] * dot3(e1, normal),
+      normal[1] * dot3(e1, normal),
+      normal[2] * dot3(e1, normal),
+    ]),
+  );
   const y = cross3(normal, x);
   return off.map((p) => [dot3(p, x), dot3(p, y)]);
-} // prettier-ignore
+}
 
 /** The place of a mesh nearest to a point. */
 function nearestPlace(mesh: Mesh, p: Vec3): OnPanel {
@@ -173,7 +211,11 @@ function onMesh(mesh: Mesh, { triangle, shares }: OnPanel): Vec3 {
 
 /** What is off from where it is pulled, as far as it counts. */
 function offOf(panel: Panel, flat: Float64Array, { triangle, shares, toward, way }: Pulled): Vec {
-  const at = (axis: number): number => shares.reduce((sum, w, k) => sum + w * flat[2 * panel.triangles[3 * triangle + k]! + axis]!, -toward[axis]!); // prettier-ignore
+  const at = (axis: number): number =>
+    shares.reduce(
+      (sum, w, k) => sum + w * flat[2 * panel.triangles[3 * triangle + k]! + axis]!,
+      -toward[axis]!,
+    );
   const off: Vec = [at(0), at(1)];
   if (!way) return off;
   const by = dot(off, way);
@@ -191,8 +233,17 @@ export function pulledEnergy(panel: Panel, pulled: Holds['pulled'], flat: Float6
   return sum;
 }
 
-/** Adds what the pulled places of a triangle give to its gradient and its Hessian (see `newtonOf`). */
-export function addPulled(panel: Panel, pulled: Holds['pulled'], flat: Float64Array, t: number, gradient: Float64Array, hessian: Float64Array): void {
+/**
+ * Adds what the pulled places of a triangle give to its gradient and its Hessian (see `newtonOf`).
+ */
+export function addPulled(
+  panel: Panel,
+  pulled: Holds['pulled'],
+  flat: Float64Array,
+  t: number,
+  gradient: Float64Array,
+  hessian: Float64Array,
+): void {
   for (const one of pulled.get(t) ?? []) {
     const off = offOf(panel, flat, one);
     const { shares, way, stiff } = one;
@@ -203,8 +254,9 @@ export function addPulled(panel: Panel, pulled: Holds['pulled'], flat: Float64Ar
         for (let r = 0; r < 2; r++)
           for (let c = 0; c < 2; c++) {
             const [row, column] = [2 * i + r, 2 * j + c];
-            if (column <= row) hessian[6 * row + column]! += 2 * stiff * shares[i]! * shares[j]! * block[r + c]!;
+            if (column <= row)
+              hessian[6 * row + column]! += 2 * stiff * shares[i]! * shares[j]! * block[r + c]!;
           }
     }
   }
-} // prettier-ignore
+}

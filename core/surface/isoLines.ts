@@ -1,19 +1,26 @@
 import type { Vec } from '../measure/vector';
 import type { Mesh, Vec3 } from './mesh';
 
-/** A place on a side of a triangle: so far (0 … 1) from one vertex to another. The same on the panel and in the flat. */
+/**
+ * A place on a side of a triangle: so far (0 … 1) from one vertex to another. The same on the panel
+ * and in the flat.
+ */
 export type OnSide = { a: number; b: number; t: number };
 
-/** A line over a panel from side to side of its triangles, closed where it comes back to where it began. */
+/**
+ * A line over a panel from side to side of its triangles, closed where it comes back to where it
+ * began.
+ */
 export type SideLine = { places: OnSide[]; closed: boolean };
 
 /**
- * The lines on which figures given at vertices have the value `level` (marching triangles), joined from triangle to triangle;
- * those that end at the rim come first.
+ * The lines on which figures given at vertices have the value `level` (marching triangles), joined
+ * from triangle to triangle; those that end at the rim come first.
  */
 export function isoLines(triangles: Uint32Array, values: Float64Array, level: number): SideLine[] {
   const count = values.length;
-  // Each crossing stands on a side, named by its two ends; a triangle that is crossed joins two of them.
+  // Each crossing stands on a side, named by its two ends; a triangle that is crossed joins two of
+  // them.
   const joined = new Map<number, number[]>();
   const places = new Map<number, OnSide>();
   for (let i = 0; i < triangles.length; i += 3) {
@@ -23,7 +30,8 @@ export function isoLines(triangles: Uint32Array, values: Float64Array, level: nu
       if (values[a]! > level === values[b]! > level) continue;
       const name = Math.min(a, b) * count + Math.max(a, b);
       ends.push(name);
-      if (!places.has(name)) places.set(name, { a, b, t: (level - values[a]!) / (values[b]! - values[a]!) });
+      if (!places.has(name))
+        places.set(name, { a, b, t: (level - values[a]!) / (values[b]! - values[a]!) });
     }
     const [one, other] = ends;
     if (one === undefined || other === undefined) continue;
@@ -46,7 +54,8 @@ export function isoLines(triangles: Uint32Array, values: Float64Array, level: nu
   const open = [...joined].filter(([, next]) => next.length === 1).map(([name]) => name);
   const found: SideLine[] = [];
   for (const name of open) if (!walked.has(name)) found.push({ places: walk(name), closed: false });
-  for (const name of joined.keys()) if (!walked.has(name)) found.push({ places: walk(name), closed: true });
+  for (const name of joined.keys())
+    if (!walked.has(name)) found.push({ places: walk(name), closed: true });
   return found;
 }
 

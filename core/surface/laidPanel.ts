@@ -36,7 +36,10 @@ export type LaidPanel = {
   outline: BlankOutline;
   panelMm2: number;
   blankMm2: number;
-  /** The greatest of each over the panel, both 0 or above, and what the thickness becomes where it changes most (as a factor). */
+  /**
+   * The greatest of each over the panel, both 0 or above, and what the thickness becomes where it
+   * changes most (as a factor).
+   */
   stretch: number;
   shrink: number;
   thinnest: number;
@@ -70,23 +73,35 @@ export function describedDisc(
   return found.ok ? { ...found, deviations: whole.deviations } : found;
 }
 
-function wholeDisc(made: Described, triangles: number): Result<{ disc: Disc; deviations: Deviations | null }> {
+function wholeDisc(
+  made: Described,
+  triangles: number,
+): Result<{ disc: Disc; deviations: Deviations | null }> {
   if (made.kind === 'scan' || made.kind === 'taped') {
     const disc = discOf(unpacked(made));
     return disc.ok ? { ok: true, disc: disc.disc, deviations: null } : disc;
   }
-  const found: Result<{ mesh: Mesh; deviations?: Deviations }> = made.kind === 'stations' ? stationsMesh(made, triangles) : figureMesh(made, triangles);
+  const found: Result<{ mesh: Mesh; deviations?: Deviations }> =
+    made.kind === 'stations' ? stationsMesh(made, triangles) : figureMesh(made, triangles);
   if (!found.ok) return found;
   const disc = discOf(found.mesh);
   return disc.ok ? { ok: true, disc: disc.disc, deviations: found.deviations ?? null } : disc;
-} // prettier-ignore
+}
 
 /**
- * Lays what is described flat: yields how many steps were taken, so that whoever waits can stop; then the answer. Problems:
- * those of the surface, of `discOf`, and `flatten-failed`. `keep`: edges by their number that keep their length; `part`: the
- * part of it that is made, null for the whole; `hold`: lines and points that stay as they are.
+ * Lays what is described flat: yields how many steps were taken, so that whoever waits can stop;
+ * then the answer. Problems: those of the surface, of `discOf`, and `flatten-failed`. `keep`: edges
+ * by their number that keep their length; `part`: the part of it that is made, null for the whole;
+ * `hold`: lines and points that stay as they are.
  */
-export function* layingPanel(made: Described, school: number, triangles: number, keep: readonly number[] = [], part: Part | null = null, hold: readonly Hold[] = []): Generator<number, Result<{ laid: LaidPanel }>> {
+export function* layingPanel(
+  made: Described,
+  school: number,
+  triangles: number,
+  keep: readonly number[] = [],
+  part: Part | null = null,
+  hold: readonly Hold[] = [],
+): Generator<number, Result<{ laid: LaidPanel }>> {
   const described = describedDisc(made, triangles, part);
   if (!described.ok) return described;
   const { disc, deviations } = described;
@@ -97,11 +112,18 @@ export function* layingPanel(made: Described, school: number, triangles: number,
   const panel = panelOf(disc.mesh);
   let off = Infinity;
   // Where what is held goes is known when it lies flat: laid again until it stays there.
-  for (let round = 0; step.value.ok && round < (held.length > 0 ? HELD_ROUNDS : Math.min(1, keep.length)); round++) {
+  for (
+    let round = 0;
+    step.value.ok && round < (held.length > 0 ? HELD_ROUNDS : Math.min(1, keep.length));
+    round++
+  ) {
     const { flat } = step.value;
     // Which sides an edge has is known when it lies flat.
     const runs = blankOutline(disc, flat).edges.filter((_, i) => keep.includes(i));
-    const again = flattening(disc, school, flat, { sides: keptSides(disc.mesh, disc.rim, runs), pulled: pulledFrom(panel, flat, held) });
+    const again = flattening(disc, school, flat, {
+      sides: keptSides(disc.mesh, disc.rim, runs),
+      pulled: pulledFrom(panel, flat, held),
+    });
     for (step = again.next(); !step.done; step = again.next()) yield step.value.steps;
     if (!step.value.ok) break;
     const now = worstOff(panel, step.value.flat, held);
@@ -110,14 +132,24 @@ export function* layingPanel(made: Described, school: number, triangles: number,
   }
   if (!step.value.ok) return step.value;
   const { flat } = step.value;
-  return { ok: true, laid: { ...laidPanel(disc, flat, deviations), heldOff: held.map((one) => heldOff(panel, flat, one)) } };
-} // prettier-ignore
+  return {
+    ok: true,
+    laid: {
+      ...laidPanel(disc, flat, deviations),
+      heldOff: held.map((one) => heldOff(panel, flat, one)),
+    },
+  };
+}
 
 const worstOff = (panel: Panel, flat: Float64Array, held: readonly Held[]): number =>
   held.reduce((worst, one) => Math.max(worst, heldOff(panel, flat, one)), 0);
 
 /** All that is said of a flat. */
-export function laidPanel(disc: Disc, flat: Float64Array, deviations: Deviations | null): LaidPanel {
+export function laidPanel(
+  disc: Disc,
+  flat: Float64Array,
+  deviations: Deviations | null,
+): LaidPanel {
   const panel = panelOf(disc.mesh);
   const map = strainMap(panel, flat);
   const greatest = (values: Float64Array): number => values.reduce((a, b) => Math.max(a, b), 0);
@@ -136,7 +168,9 @@ export function laidPanel(disc: Disc, flat: Float64Array, deviations: Deviations
     thinnest: thickness.reduce((a, b) => Math.min(a, b), Infinity),
     thickest: greatest(thickness),
     map,
-    lines: (['stretch', 'shrink'] as const).flatMap((way) => contours(panel, evened(panel, map[way]), step).map((line) => ({ ...line, way }))), // prettier-ignore
+    lines: (['stretch', 'shrink'] as const).flatMap((way) =>
+      contours(panel, evened(panel, map[way]), step).map((line) => ({ ...line, way })),
+    ),
     marks: workMarks(panel, flat, Math.sqrt(blankMm2) * MARKS_APART),
     zones: zonesOf(disc, panel, flat),
     overlaps: overlapsOf([...disc.rim].map((v): Vec => [flat[2 * v]!, flat[2 * v + 1]!])),

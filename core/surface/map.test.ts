@@ -31,25 +31,44 @@ test('the outline of a blank passes every place of its rim within 0.1 mm, with i
       const { path, edges, worstMm } = blankOutline(disc, flat);
       expect(worstMm).toBeLessThanOrEqual(0.1);
       const line = points(path, 0.01);
-      for (const v of disc.rim) expect(distanceToPolygon([flat[2 * v]!, flat[2 * v + 1]!], line)).toBeLessThan(0.12);
+      for (const v of disc.rim)
+        expect(distanceToPolygon([flat[2 * v]!, flat[2 * v + 1]!], line)).toBeLessThan(0.12);
       expect(Math.abs(area(path) / flatArea(panel.triangles, flat) - 1)).toBeLessThan(0.01);
-      path.forEach((s, i) => expect(Math.hypot(s.b[0] - path[(i + 1) % path.length]!.a[0], s.b[1] - path[(i + 1) % path.length]!.a[1])).toBeLessThan(1e-6));
+      path.forEach((s, i) =>
+        expect(
+          Math.hypot(
+            s.b[0] - path[(i + 1) % path.length]!.a[0],
+            s.b[1] - path[(i + 1) % path.length]!.a[1],
+          ),
+        ).toBeLessThan(1e-6),
+      );
       if (figure.kind !== 'cap') expect(edges).toHaveLength(4);
       expect(edges.reduce((sum, e) => sum + e.count, 0)).toBe(path.length);
       let rim = 0;
       disc.rim.forEach((v, i) => {
         const u = disc.rim[(i + 1) % disc.rim.length]!;
-        rim += Math.hypot(...[0, 1, 2].map((k) => disc.mesh.vertices[3 * v + k]! - disc.mesh.vertices[3 * u + k]!));
+        rim += Math.hypot(
+          ...[0, 1, 2].map((k) => disc.mesh.vertices[3 * v + k]! - disc.mesh.vertices[3 * u + k]!),
+        );
       });
       expect(edges.reduce((sum, e) => sum + e.panelMm, 0)).toBeCloseTo(rim, 6);
-      expect(overlapsOf([...disc.rim].map((v): Vec => [flat[2 * v]!, flat[2 * v + 1]!]))).toEqual([]);
+      expect(overlapsOf([...disc.rim].map((v): Vec => [flat[2 * v]!, flat[2 * v + 1]!]))).toEqual(
+        [],
+      );
     }),
     { numRuns: 25 },
   );
-}); // prettier-ignore
+});
 
 test('a rim that runs over itself is told where', () => {
-  expect(overlapsOf([[0, 0], [10, 10], [10, 0], [0, 10]])).toEqual([[5, 5]]); // prettier-ignore
+  expect(
+    overlapsOf([
+      [0, 0],
+      [10, 10],
+      [10, 0],
+      [0, 10],
+    ]),
+  ).toEqual([[5, 5]]);
   const star: Vec[] = Array.from({ length: 5 }, (_, i) => [
     Math.cos((i * 4 * Math.PI) / 5),
     Math.sin((i * 4 * Math.PI) / 5),
@@ -60,12 +79,24 @@ test('a rim that runs over itself is told where', () => {
 test('contour lines stand where the value is, and part what is above from what is below', () => {
   fc.assert(
     fc.property(spread(40, 200), spread(0.01, 0.3), (wide, most) => {
-      const mesh = meshOf({ kind: 'barrel', alongMm: 1e6, acrossMm: 1e6, lengthMm: wide, widthMm: 50 }, 300);
+      const mesh = meshOf(
+        { kind: 'barrel', alongMm: 1e6, acrossMm: 1e6, lengthMm: wide, widthMm: 50 },
+        300,
+      );
       const panel = panelOf(mesh);
-      const flat = Float64Array.from({ length: (mesh.vertices.length / 3) * 2 }, (_, i) => mesh.vertices[3 * (i >> 1) + (i % 2)]!);
-      const values = Float64Array.from({ length: flat.length / 2 }, (_, v) => most * (0.5 + flat[2 * v]! / wide));
+      const flat = Float64Array.from(
+        { length: (mesh.vertices.length / 3) * 2 },
+        (_, i) => mesh.vertices[3 * (i >> 1) + (i % 2)]!,
+      );
+      const values = Float64Array.from(
+        { length: flat.length / 2 },
+        (_, v) => most * (0.5 + flat[2 * v]! / wide),
+      );
       const step = benchStep(most);
-      const lines = contours(panel, values, step).map(({ places, ...rest }) => ({ ...rest, line: inFlat(places, flat) }));
+      const lines = contours(panel, values, step).map(({ places, ...rest }) => ({
+        ...rest,
+        line: inFlat(places, flat),
+      }));
       expect(lines).toHaveLength(Math.ceil(most / step - 1e-9) - 1);
       expect(lines.length).toBeLessThanOrEqual(6);
       for (const { value, line, closed } of lines) {
@@ -76,7 +107,7 @@ test('contour lines stand where the value is, and part what is above from what i
     }),
   );
   expect([0.0004, 0.006, 0.04, 0.9].map(benchStep)).toEqual([0.001, 0.001, 0.01, 0.2]);
-}); // prettier-ignore
+});
 
 test('what zones gain and lose is what panel and blank differ by; a cap cut small is raised in one round zone in its middle', () => {
   const cap = { kind: 'cap' as const, widthMm: 300, heightMm: 40 };
@@ -93,7 +124,8 @@ test('what zones gain and lose is what panel and blank differ by; a cap cut smal
     const whole = panel.whole - flatArea(panel.triangles, flat);
     expect(Math.abs(change / whole - 1)).toBeLessThan(0.08);
   }
-  // Thickness and area at every place: both strains together, at school 1 hoops are gathered and nothing is stretched.
+  // Thickness and area at every place: both strains together, at school 1 hoops are gathered and
+  // nothing is stretched.
   const map = strainMap(large.panel, large.flat);
   const { radius, half } = capOf(cap)!;
   const rim = large.disc.rim[0]!;
@@ -103,25 +135,38 @@ test('what zones gain and lose is what panel and blank differ by; a cap cut smal
 
 test('a plane cuts a cap in an arc of its radius: strip, drops and the line in the flat', () => {
   fc.assert(
-    fc.property(spread(100, 400), spread(8, 40), spread(-0.4, 0.4), spread(0, 3), (widthMm, heightMm, off, turn) => {
-      const cap = { kind: 'cap' as const, widthMm, heightMm };
-      const mesh = meshOf(cap, 3000);
-      const { radius } = capOf(cap)!;
-      const normal = [Math.cos(turn), Math.sin(turn), 0] as const;
-      const [at, down] = [off * widthMm, radius - heightMm];
-      const cut = sectionOf(mesh, [normal[0] * at, normal[1] * at, 0], normal)!;
-      const read = ordinatesOf(cut, [0, 0, 1], normal)!;
-      const small = Math.sqrt(radius ** 2 - at ** 2);
-      const half = Math.sqrt((widthMm / 2) ** 2 - at ** 2);
-      for (const [s, drop] of read) expect(drop).toBeCloseTo(small - Math.sqrt(Math.max(0, small ** 2 - (s - read[read.length - 1]![0] / 2) ** 2)), 0);
-      expect(Math.abs(read[read.length - 1]![0] - 2 * half)).toBeLessThan(widthMm * 0.01);
-      expect(Math.max(...cut.places.map((p) => p[2])) + down).toBeLessThan(small + 1e-6);
-      // In the flat it is as long as it is on the panel, but for the strain.
-      const { flat } = laid(mesh, 0.5);
-      const line = inFlat(cut.sides, flat);
-      const long = (list: readonly (readonly number[])[]): number => list.slice(1).reduce((sum, p, i) => sum + Math.hypot(...p.map((x, k) => x - list[i]![k]!)), 0);
-      expect(Math.abs(long(line) / long(cut.places) - 1)).toBeLessThan(0.12);
-    }),
+    fc.property(
+      spread(100, 400),
+      spread(8, 40),
+      spread(-0.4, 0.4),
+      spread(0, 3),
+      (widthMm, heightMm, off, turn) => {
+        const cap = { kind: 'cap' as const, widthMm, heightMm };
+        const mesh = meshOf(cap, 3000);
+        const { radius } = capOf(cap)!;
+        const normal = [Math.cos(turn), Math.sin(turn), 0] as const;
+        const [at, down] = [off * widthMm, radius - heightMm];
+        const cut = sectionOf(mesh, [normal[0] * at, normal[1] * at, 0], normal)!;
+        const read = ordinatesOf(cut, [0, 0, 1], normal)!;
+        const small = Math.sqrt(radius ** 2 - at ** 2);
+        const half = Math.sqrt((widthMm / 2) ** 2 - at ** 2);
+        for (const [s, drop] of read)
+          expect(drop).toBeCloseTo(
+            small - Math.sqrt(Math.max(0, small ** 2 - (s - read[read.length - 1]![0] / 2) ** 2)),
+            0,
+          );
+        expect(Math.abs(read[read.length - 1]![0] - 2 * half)).toBeLessThan(widthMm * 0.01);
+        expect(Math.max(...cut.places.map((p) => p[2])) + down).toBeLessThan(small + 1e-6);
+        // In the flat it is as long as it is on the panel, but for the strain.
+        const { flat } = laid(mesh, 0.5);
+        const line = inFlat(cut.sides, flat);
+        const long = (list: readonly (readonly number[])[]): number =>
+          list
+            .slice(1)
+            .reduce((sum, p, i) => sum + Math.hypot(...p.map((x, k) => x - list[i]![k]!)), 0);
+        expect(Math.abs(long(line) / long(cut.places) - 1)).toBeLessThan(0.12);
+      },
+    ),
     { numRuns: 12 },
   );
   const mesh = meshOf({ kind: 'cap', widthMm: 100, heightMm: 10 }, 300);
@@ -129,4 +174,4 @@ test('a plane cuts a cap in an arc of its radius: strip, drops and the line in t
   // More than half a ball leans over: no strip reads it from above.
   const over = meshOf({ kind: 'cap', widthMm: 100, heightMm: 120 }, 600);
   expect(ordinatesOf(sectionOf(over, [0, 1, 0], [0, 1, 0])!, [0, 0, 1], [0, 1, 0])).toBeNull();
-}); // prettier-ignore
+});

@@ -1,4 +1,7 @@
-/** A surface of triangles: x, y, z of each vertex in turn, mm; three vertices to a triangle, counter-clockwise seen from outside. */
+/**
+ * A surface of triangles: x, y, z of each vertex in turn, mm; three vertices to a triangle,
+ * counter-clockwise seen from outside.
+ */
 export type Mesh = { vertices: Float64Array; triangles: Uint32Array };
 
 /** A point or a displacement in space, mm. */
@@ -14,7 +17,11 @@ export const vertexAt = ({ vertices }: Mesh, i: number): Vec3 => [
 ];
 
 export const sub3 = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-export const along3 = (a: Vec3, b: Vec3, k: number): Vec3 => [a[0] + b[0] * k, a[1] + b[1] * k, a[2] + b[2] * k];
+export const along3 = (a: Vec3, b: Vec3, k: number): Vec3 => [
+  a[0] + b[0] * k,
+  a[1] + b[1] * k,
+  a[2] + b[2] * k,
+];
 export const dot3 = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 export const cross3 = (a: Vec3, b: Vec3): Vec3 => [
   a[1] * b[2] - a[2] * b[1],
@@ -49,7 +56,10 @@ export function meshArea(mesh: Mesh): number {
 }
 
 /** A mesh from arrays as they are written: [[x, y, z], …] and [[a, b, c], …]. */
-export const meshFrom = (vertices: readonly Vec3[], triangles: readonly (readonly number[])[]): Mesh => ({
+export const meshFrom = (
+  vertices: readonly Vec3[],
+  triangles: readonly (readonly number[])[],
+): Mesh => ({
   vertices: Float64Array.from(vertices.flat()),
   triangles: Uint32Array.from(triangles.flat()),
 });

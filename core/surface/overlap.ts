@@ -2,8 +2,8 @@ import type { Vec } from '../measure/vector';
 import { cross, sub } from '../measure/vector';
 
 /**
- * Where the rim of a flat runs over itself: the places where two of its sides cross. Found by a grid of cells about as large
- * as a side, so that a rim of thousands is looked through in a moment.
+ * Where the rim of a flat runs over itself: the places where two of its sides cross. Found by a
+ * grid of cells about as large as a side, so that a rim of thousands is looked through in a moment.
  */
 export function overlapsOf(rim: readonly Vec[]): Vec[] {
   const n = rim.length;
@@ -17,8 +17,12 @@ export function overlapsOf(rim: readonly Vec[]): Vec[] {
   const found: Vec[] = [];
   for (let i = 0; i < n; i++) {
     const [a, b] = [rim[i]!, rim[(i + 1) % n]!];
-    const [x0, x1] = [a[0], b[0]].map((x) => Math.floor((x - minX) / cell)).sort((p, q) => p - q) as [number, number];
-    const [y0, y1] = [a[1], b[1]].map((y) => Math.floor((y - minY) / cell)).sort((p, q) => p - q) as [number, number];
+    const [x0, x1] = [a[0], b[0]]
+      .map((x) => Math.floor((x - minX) / cell))
+      .sort((p, q) => p - q) as [number, number];
+    const [y0, y1] = [a[1], b[1]]
+      .map((y) => Math.floor((y - minY) / cell))
+      .sort((p, q) => p - q) as [number, number];
     const seen = new Set<number>();
     for (let x = x0; x <= x1; x++)
       for (let y = y0; y <= y1; y++) {

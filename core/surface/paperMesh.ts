@@ -9,15 +9,22 @@ import { cross, distance, dot, mix, sub } from '../measure/vector';
 import { delaunay } from './delaunay';
 
 /**
- * A tuck or slit in paper: the middle of its mouth, so far along the outline from its start, how wide that is, and the place
- * where it runs out, mm.
+ * A tuck or slit in paper: the middle of its mouth, so far along the outline from its start, how
+ * wide that is, and the place where it runs out, mm.
  */
-export type PaperWedge = { id: string; kind: 'tuck' | 'slit'; atMm: number; widthMm: number; point: Vec };
+export type PaperWedge = {
+  id: string;
+  kind: 'tuck' | 'slit';
+  atMm: number;
+  widthMm: number;
+  point: Vec;
+};
 
 /**
- * Paper with its tucks and slits taped shut, as triangles that hang together as it then does: `flat` is where each vertex lay
- * on the table (at a closed tuck half way between its two places), u, v in turn; `long` is how long the three sides of each
- * triangle are on the paper, mm, the one from its first vertex to its second first.
+ * Paper with its tucks and slits taped shut, as triangles that hang together as it then does:
+ * `flat` is where each vertex lay on the table (at a closed tuck half way between its two places),
+ * u, v in turn; `long` is how long the three sides of each triangle are on the paper, mm, the one
+ * from its first vertex to its second first.
  */
 export type PaperMesh = { flat: Float64Array; triangles: Uint32Array; long: Float64Array };
 
@@ -30,10 +37,14 @@ const TRIES = 4;
 const SHUT = 0.03;
 
 /**
- * Paper as about so many triangles. Problems: `taped-cross` (two of the wedges cross, or one does not lie within the outline; about
- * those), `taped-fine` (the outline is too fine to be meshed).
+ * Paper as about so many triangles. Problems: `taped-cross` (two of the wedges cross, or one does
+ * not lie within the outline; about those), `taped-fine` (the outline is too fine to be meshed).
  */
-export function paperMesh(outline: Path, wedges: readonly PaperWedge[], triangles: number): Result<{ paper: PaperMesh }> {
+export function paperMesh(
+  outline: Path,
+  wedges: readonly PaperWedge[],
+  triangles: number,
+): Result<{ paper: PaperMesh }> {
   const polygon = points(outline, 0.2);
   const bad = crossing(outline, polygon, wedges);
   if (bad) return failure(bad);
@@ -43,19 +54,27 @@ export function paperMesh(outline: Path, wedges: readonly PaperWedge[], triangle
     if (made) return { ok: true, paper: made };
   }
   return failure({ code: 'taped-fine', about: [] });
-} // prettier-ignore
+}
 
 /** The two ends of a wedge’s mouth on the outline. */
 export function mouthOf(outline: Path, { atMm, widthMm }: PaperWedge): [Vec, Vec] {
   const whole = runLength(outline);
-  const at = (mm: number): Vec => pointAlong(outline, ((mm % whole) + whole) % whole) ?? outline[0]!.a;
+  const at = (mm: number): Vec =>
+    pointAlong(outline, ((mm % whole) + whole) % whole) ?? outline[0]!.a;
   return [at(atMm - widthMm / 2), at(atMm + widthMm / 2)];
 }
 
 /** What stands in the way of taping, if anything does. */
-function crossing(outline: Path, polygon: readonly Vec[], wedges: readonly PaperWedge[]): Problem | null {
+function crossing(
+  outline: Path,
+  polygon: readonly Vec[],
+  wedges: readonly PaperWedge[],
+): Problem | null {
   const whole = runLength(outline);
-  const lines = wedges.map((wedge) => ({ id: wedge.id, sides: mouthOf(outline, wedge).map((end) => [end, wedge.point] as const) })); // prettier-ignore
+  const lines = wedges.map((wedge) => ({
+    id: wedge.id,
+    sides: mouthOf(outline, wedge).map((end) => [end, wedge.point] as const),
+  }));
   for (const { id, widthMm, point } of wedges)
     if (!inside(point, polygon) || distanceToPolygon(point, polygon) < 0.5 || widthMm > whole / 3)
       return { code: 'taped-cross', about: [id] };
@@ -89,7 +108,9 @@ function cornersAlong(outline: Path): number[] {
     const [u, w] = [directionAt(before, 1), directionAt(s, 0)];
     const here = at;
     at += segmentLength(s);
-    return Math.abs(Math.atan2(cross(u, w), dot(u, w))) > (RUNS_ON_DEG * Math.PI) / 180 ? [here] : [];
+    return Math.abs(Math.atan2(cross(u, w), dot(u, w))) > (RUNS_ON_DEG * Math.PI) / 180
+      ? [here]
+      : [];
   });
 }
 
@@ -108,7 +129,10 @@ function meshed(outline: Path, wedges: readonly PaperWedge[], side: number): Pap
     const off = wrapped(mm - atMm + whole / 2) - whole / 2;
     return Math.abs(off) < widthMm / 2 - 1e-6;
   };
-  const ends = tucks.flatMap(({ atMm, widthMm }) => [wrapped(atMm - widthMm / 2), wrapped(atMm + widthMm / 2)]);
+  const ends = tucks.flatMap(({ atMm, widthMm }) => [
+    wrapped(atMm - widthMm / 2),
+    wrapped(atMm + widthMm / 2),
+  ]);
   const wanted = [...cornersAlong(outline), ...ends, ...slits.map(({ atMm }) => wrapped(atMm))];
   const stops = [...new Set(wanted.length > 0 ? wanted : [0])]
     .filter((mm) => !tucks.some((tuck) => within(mm, tuck)))
@@ -125,18 +149,25 @@ function meshed(outline: Path, wedges: readonly PaperWedge[], side: number): Pap
     if (tuck) {
       // In to where it runs out and back again, in as many steps both ways.
       const [a, b] = [places[v]!, pointAlong(outline, wrapped(from + long))!];
-      const steps = Math.max(2, Math.round(Math.max(distance(a, tuck.point), distance(b, tuck.point)) / side));
+      const steps = Math.max(
+        2,
+        Math.round(Math.max(distance(a, tuck.point), distance(b, tuck.point)) / side),
+      );
       for (let k = 1; k <= steps; k++) ring.push(put(mix(a, tuck.point, k / steps)));
       for (let k = steps - 1; k > 0; k--) ring.push(put(mix(b, tuck.point, k / steps)));
       return;
     }
     const steps = Math.max(1, Math.round(long / side));
-    for (let k = 1; k < steps; k++) ring.push(put(pointAlong(outline, wrapped(from + (long * k) / steps))!));
+    for (let k = 1; k < steps; k++)
+      ring.push(put(pointAlong(outline, wrapped(from + (long * k) / steps))!));
   });
   const slitChains = slits.map(({ atMm, point }): Chain => {
     const mouth = atStop.get(wrapped(atMm))!;
     const steps = Math.max(2, Math.round(distance(places[mouth]!, point) / side));
-    return [mouth, ...Array.from({ length: steps }, (_, k) => put(mix(places[mouth]!, point, (k + 1) / steps)))];
+    return [
+      mouth,
+      ...Array.from({ length: steps }, (_, k) => put(mix(places[mouth]!, point, (k + 1) / steps))),
+    ];
   });
   const notched = ring.map((v) => places[v]!);
   const lines = [
@@ -149,14 +180,28 @@ function meshed(outline: Path, wedges: readonly PaperWedge[], side: number): Pap
   const edges = new Set<number>();
   for (let t = 0; t < all.length; t += 3) {
     const [a, b, c] = [all[t]!, all[t + 1]!, all[t + 2]!];
-    const middle: Vec = [(places[a]![0] + places[b]![0] + places[c]![0]) / 3, (places[a]![1] + places[b]![1] + places[c]![1]) / 3];
+    const middle: Vec = [
+      (places[a]![0] + places[b]![0] + places[c]![0]) / 3,
+      (places[a]![1] + places[b]![1] + places[c]![1]) / 3,
+    ];
     if (!inside(middle, notched)) continue;
     kept.push(a, b, c);
-    for (const [p, q] of [[a, b], [b, c], [c, a]] as const) edges.add(Math.min(p, q) * places.length + Math.max(p, q));
+    for (const [p, q] of [
+      [a, b],
+      [b, c],
+      [c, a],
+    ] as const)
+      edges.add(Math.min(p, q) * places.length + Math.max(p, q));
   }
-  if (lines.some(([p, q]) => !edges.has(Math.min(p, q) * places.length + Math.max(p, q)))) return null;
-  return taped(places, kept, tuckChains(ring, places, tucks), slitChains.map((chain, i) => ({ chain, wedge: slits[i]! })));
-} // prettier-ignore
+  if (lines.some(([p, q]) => !edges.has(Math.min(p, q) * places.length + Math.max(p, q))))
+    return null;
+  return taped(
+    places,
+    kept,
+    tuckChains(ring, places, tucks),
+    slitChains.map((chain, i) => ({ chain, wedge: slits[i]! })),
+  );
+}
 
 /** Puts vertices inside, in rows of even triangles, clear of the lines that are there. */
 function fill(places: Vec[], ring: readonly Vec[], chains: readonly Chain[], side: number): void {
@@ -168,7 +213,10 @@ function fill(places: Vec[], ring: readonly Vec[], chains: readonly Chain[], sid
   for (let row = 0, y = y0 + high / 2; y < y1; row++, y += high)
     for (let x = x0 + (row % 2 === 0 ? side / 2 : side); x < x1; x += side) {
       // No four on one circle: a thousandth to the side, the same at every run.
-      const p: Vec = [x + side * 1e-3 * Math.sin(12.9898 * x + 78.233 * y), y + side * 1e-3 * Math.cos(39.3467 * x + 11.135 * y)]; // prettier-ignore
+      const p: Vec = [
+        x + side * 1e-3 * Math.sin(12.9898 * x + 78.233 * y),
+        y + side * 1e-3 * Math.cos(39.3467 * x + 11.135 * y),
+      ];
       if (!inside(p, ring) || distanceToPolygon(p, ring) < CLEAR * side) continue;
       if (slitLines.some((line) => distanceToPolygon(p, line) < CLEAR * side)) continue;
       places.push(p);
@@ -176,7 +224,11 @@ function fill(places: Vec[], ring: readonly Vec[], chains: readonly Chain[], sid
 }
 
 /** The two sides of each tuck, from its mouth in; both end in the same vertex. */
-function tuckChains(ring: readonly number[], places: readonly Vec[], tucks: readonly PaperWedge[]): [Chain, Chain][] {
+function tuckChains(
+  ring: readonly number[],
+  places: readonly Vec[],
+  tucks: readonly PaperWedge[],
+): [Chain, Chain][] {
   return tucks.map(({ point }) => {
     const tip = ring.findIndex((v) => distance(places[v]!, point) < 1e-9);
     const at = (i: number): number => ring[(i + 2 * ring.length) % ring.length]!;
@@ -186,7 +238,9 @@ function tuckChains(ring: readonly number[], places: readonly Vec[], tucks: read
     // Both sides run straight out from the tip to the mouth.
     for (let k = 1; ; k++) {
       const [a, b] = [places[at(tip - k)]!, places[at(tip + k)]!];
-      const straight = (p: Vec, first: Vec): boolean => Math.abs(cross(sub(first, depth), sub(p, depth))) < 1e-6 * distance(p, depth) * distance(first, depth); // prettier-ignore
+      const straight = (p: Vec, first: Vec): boolean =>
+        Math.abs(cross(sub(first, depth), sub(p, depth))) <
+        1e-6 * distance(p, depth) * distance(first, depth);
       if (!straight(a, places[at(tip - 1)]!) || !straight(b, places[at(tip + 1)]!)) break;
       one.unshift(at(tip - k));
       other.unshift(at(tip + k));
@@ -197,10 +251,16 @@ function tuckChains(ring: readonly number[], places: readonly Vec[], tucks: read
 }
 
 /** Closes the tucks, opens the slits and tapes them over. */
-function taped(places: readonly Vec[], kept: readonly number[], tucks: readonly [Chain, Chain][], slits: readonly { chain: Chain; wedge: PaperWedge }[]): PaperMesh {
+function taped(
+  places: readonly Vec[],
+  kept: readonly number[],
+  tucks: readonly [Chain, Chain][],
+  slits: readonly { chain: Chain; wedge: PaperWedge }[],
+): PaperMesh {
   const at: Vec[] = [...places];
   const triangles = [...kept];
-  // Opened: the vertices of a slit but its last are there twice, the second for what lies right of the way in.
+  // Opened: the vertices of a slit but its last are there twice, the second for what lies right of
+  // the way in.
   const tapes = slits.map(({ chain, wedge }) => {
     const [mouth, tip] = [places[chain[0]!]!, places[chain[chain.length - 1]!]!];
     const twin = new Map(chain.slice(0, -1).map((v) => [v, at.push(places[v]!) - 1]));
@@ -215,7 +275,8 @@ function taped(places: readonly Vec[], kept: readonly number[], tucks: readonly 
   });
   const long: number[] = [];
   for (let t = 0; t < triangles.length; t += 3)
-    for (let k = 0; k < 3; k++) long.push(distance(at[triangles[t + k]!]!, at[triangles[t + ((k + 1) % 3)]!]!));
+    for (let k = 0; k < 3; k++)
+      long.push(distance(at[triangles[t + k]!]!, at[triangles[t + ((k + 1) % 3)]!]!));
   const to = at.map((_, v) => v);
   for (const [one, other] of tucks) other.forEach((v, i) => (to[v] = one[i]!));
   for (const { left, right, wedge } of tapes) {
@@ -224,7 +285,10 @@ function taped(places: readonly Vec[], kept: readonly number[], tucks: readonly 
     const open = (i: number): number => (wedge.widthMm * distance(line[i]!, wedge.point)) / deep;
     const step = distance(line[0]!, line[1]!);
     // Drawn open too, half to either side.
-    const [ux, uy] = [(wedge.point[0] - at[left[0]!]![0]) / deep, (wedge.point[1] - at[left[0]!]![1]) / deep];
+    const [ux, uy] = [
+      (wedge.point[0] - at[left[0]!]![0]) / deep,
+      (wedge.point[1] - at[left[0]!]![1]) / deep,
+    ];
     const opened = left.map((_, i) => open(i) / 2);
     opened.forEach((half, i) => {
       if (right[i] === left[i]) return;
@@ -236,8 +300,15 @@ function taped(places: readonly Vec[], kept: readonly number[], tucks: readonly 
     for (let i = shut; i < left.length; i++) to[right[i]!] = left[i]!;
     for (let i = 0; i < shut; i++) {
       // The tape lies flat between the two sides: a strip of two triangles, the last of one.
-      const [wide, next, rise] = [open(i), i + 1 < shut ? open(i + 1) : 0, distance(line[i]!, line[i + 1]!)];
-      const across = Math.hypot((wide + next) / 2, Math.sqrt(Math.max(0, rise ** 2 - ((wide - next) / 2) ** 2)));
+      const [wide, next, rise] = [
+        open(i),
+        i + 1 < shut ? open(i + 1) : 0,
+        distance(line[i]!, line[i + 1]!),
+      ];
+      const across = Math.hypot(
+        (wide + next) / 2,
+        Math.sqrt(Math.max(0, rise ** 2 - ((wide - next) / 2) ** 2)),
+      );
       triangles.push(right[i]!, right[i + 1]!, left[i]!);
       long.push(rise, next > 0 ? across : rise, wide);
       if (next === 0) continue;
@@ -246,10 +317,15 @@ function taped(places: readonly Vec[], kept: readonly number[], tucks: readonly 
     }
   }
   return named(at, triangles, long, to);
-} // prettier-ignore
+}
 
 /** Vertices by new numbers, those that were made one at the mean of their places. */
-function named(at: readonly Vec[], triangles: readonly number[], long: readonly number[], to: readonly number[]): PaperMesh {
+function named(
+  at: readonly Vec[],
+  triangles: readonly number[],
+  long: readonly number[],
+  to: readonly number[],
+): PaperMesh {
   const number = new Map<number, number>();
   const flat: number[] = [];
   const times: number[] = [];
@@ -262,5 +338,9 @@ function named(at: readonly Vec[], triangles: readonly number[], long: readonly 
     flat[2 * n + 1] = (flat[2 * n + 1] ?? 0) + p[1];
   });
   const places = Float64Array.from(flat, (x, i) => x / times[i >> 1]!);
-  return { flat: places, triangles: Uint32Array.from(triangles, (v) => number.get(to[v]!)!), long: Float64Array.from(long) }; // prettier-ignore
-} // prettier-ignore
+  return {
+    flat: places,
+    triangles: Uint32Array.from(triangles, (v) => number.get(to[v]!)!),
+    long: Float64Array.from(long),
+  };
+}

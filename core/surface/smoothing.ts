@@ -1,11 +1,19 @@
 import { cholesky, solved } from '../measure/symmetric';
 
-/** A cubic without kinks through or past given values: its knots, its values there and its second derivatives there. */
-export type Cubic = { knots: readonly number[]; values: readonly number[]; bends: readonly number[] };
+/**
+ * A cubic without kinks through or past given values: its knots, its values there and its second
+ * derivatives there.
+ */
+export type Cubic = {
+  knots: readonly number[];
+  values: readonly number[];
+  bends: readonly number[];
+};
 
 /**
- * The cubic that bends least of all that stay near `values` at `knots` (strictly rising, two or more): through them where
- * `give` is 0, the straight line of least squares where it is large (Reinsch 1967). Straight beyond its ends.
+ * The cubic that bends least of all that stay near `values` at `knots` (strictly rising, two or
+ * more): through them where `give` is 0, the straight line of least squares where it is large
+ * (Reinsch 1967). Straight beyond its ends.
  */
 export function smoothed(knots: readonly number[], values: readonly number[], give: number): Cubic {
   const n = knots.length;
@@ -13,13 +21,22 @@ export function smoothed(knots: readonly number[], values: readonly number[], gi
   const h = knots.slice(1).map((x, i) => x - knots[i]!);
   const m = n - 2;
   // (R + give·QᵀQ)·γ = Qᵀ·y for the second derivatives inside.
-  const rows = Array.from({ length: m }, (_, j): Map<number, number> => new Map([[j, 1 / h[j]!], [j + 1, -1 / h[j]! - 1 / h[j + 1]!], [j + 2, 1 / h[j + 1]!]])); // prettier-ignore
+  const rows = Array.from(
+    { length: m },
+    (_, j): Map<number, number> =>
+      new Map([
+        [j, 1 / h[j]!],
+        [j + 1, -1 / h[j]! - 1 / h[j + 1]!],
+        [j + 2, 1 / h[j + 1]!],
+      ]),
+  );
   const system = new Float64Array(m * m);
   for (let i = 0; i < m; i++)
     for (let j = Math.max(0, i - 2); j <= i; j++) {
       let sum = 0;
       for (const [k, q] of rows[i]!) sum += q * (rows[j]!.get(k) ?? 0);
-      // The bend goes on evenly over the first and the last piece: a panel does not run out straight at its edges.
+      // The bend goes on evenly over the first and the last piece: a panel does not run out
+      // straight at its edges.
       const ends = (i === 0 ? h[0]! / 6 : 0) + (i === m - 1 ? h[m]! / 6 : 0);
       const r = i === j ? (h[i]! + h[i + 1]!) / 3 + ends : i === j + 1 ? h[i]! / 6 : 0;
       system[i * m + j] = r + give * sum;
@@ -46,14 +63,21 @@ export function cubicAt({ knots, values, bends }: Cubic, x: number): number {
   const at = Math.min(knots[high]!, Math.max(knots[low]!, x));
   const [a, b] = [(knots[high]! - at) / h, (at - knots[low]!) / h];
   const inside =
-    a * values[low]! + b * values[high]! + ((a ** 3 - a) * bends[low]! + (b ** 3 - b) * bends[high]!) * (h * h / 6);
+    a * values[low]! +
+    b * values[high]! +
+    ((a ** 3 - a) * bends[low]! + (b ** 3 - b) * bends[high]!) * ((h * h) / 6);
   if (at === x) return inside;
   // Beyond the ends: on along the slope there.
-  const slope = (values[high]! - values[low]!) / h + (x < at ? -(2 * bends[low]! + bends[high]!) : bends[low]! + 2 * bends[high]!) * (h / 6);
+  const slope =
+    (values[high]! - values[low]!) / h +
+    (x < at ? -(2 * bends[low]! + bends[high]!) : bends[low]! + 2 * bends[high]!) * (h / 6);
   return inside + slope * (x - at);
-} // prettier-ignore
+}
 
-/** Of the cubics for one row of values the smoothest that is off none of them by more than `tolerance`. */
+/**
+ * Of the cubics for one row of values the smoothest that is off none of them by more than
+ * `tolerance`.
+ */
 export function smoothest(
   knots: readonly number[],
   rows: readonly (readonly number[])[],
@@ -61,7 +85,11 @@ export function smoothest(
 ): Cubic[] {
   const made = (give: number): Cubic[] => rows.map((values) => smoothed(knots, values, give));
   const off = (cubics: readonly Cubic[]): number =>
-    Math.max(...knots.map((_, i) => Math.hypot(...cubics.map((cubic, row) => cubic.values[i]! - rows[row]![i]!))));
+    Math.max(
+      ...knots.map((_, i) =>
+        Math.hypot(...cubics.map((cubic, row) => cubic.values[i]! - rows[row]![i]!)),
+      ),
+    );
   if (!(tolerance > 0) || knots.length < 3) return made(0);
   const whole = (knots[knots.length - 1]! - knots[0]!) ** 3;
   let [low, high] = [whole * 1e-12, whole * 1e6];

@@ -2,8 +2,8 @@ import type { Mesh } from './mesh';
 import { cornersOf, cross3, dot3, length3, sub3, triangleCount, unit3 } from './mesh';
 
 /**
- * How a blank is weighed. `school` 0 … 1, stretch to shrink: w₋/w₊ = 10^(3·(1 − 2·school)), w₊ + w₋ = 1. Metal that has to
- * be gained costs w₊ per square, metal that has to be lost w₋.
+ * How a blank is weighed. `school` 0 … 1, stretch to shrink: w₋/w₊ = 10^(3·(1 − 2·school)), w₊ + w₋
+ * = 1. Metal that has to be gained costs w₊ per square, metal that has to be lost w₋.
  */
 export type Weights = { stretch: number; shrink: number };
 
@@ -13,10 +13,15 @@ export function weightsOf(school: number): Weights {
 }
 
 /**
- * The panel triangle by triangle, each laid flat by itself: area, and the gradients of its three corner functions in its
- * own plane, six figures a triangle (x, y of each).
+ * The panel triangle by triangle, each laid flat by itself: area, and the gradients of its three
+ * corner functions in its own plane, six figures a triangle (x, y of each).
  */
-export type Panel = { triangles: Uint32Array; area: Float64Array; gradients: Float64Array; whole: number };
+export type Panel = {
+  triangles: Uint32Array;
+  area: Float64Array;
+  gradients: Float64Array;
+  whole: number;
+};
 
 export function panelOf(mesh: Mesh): Panel {
   const count = triangleCount(mesh);
@@ -37,11 +42,20 @@ export function panelOf(mesh: Mesh): Panel {
   return { triangles: mesh.triangles, area, gradients, whole };
 }
 
-/** What a piece of metal costs that is `s` times as long in the flat as on the panel (σ = 1/s), per area of the panel. */
-const costOf = (s: number, { stretch, shrink }: Weights): number => (s < 1 ? stretch : shrink) * (1 / s - 1) ** 2;
+/**
+ * What a piece of metal costs that is `s` times as long in the flat as on the panel (σ = 1/s), per
+ * area of the panel.
+ */
+const costOf = (s: number, { stretch, shrink }: Weights): number =>
+  (s < 1 ? stretch : shrink) * (1 / s - 1) ** 2;
 
 /** The map panel → flat of a triangle, written into `to`: row by row. */
-function mapOf({ triangles, gradients }: Panel, flat: Float64Array, t: number, to: Float64Array): void {
+function mapOf(
+  { triangles, gradients }: Panel,
+  flat: Float64Array,
+  t: number,
+  to: Float64Array,
+): void {
   let [a, b, c, d] = [0, 0, 0, 0];
   for (let k = 0; k < 3; k++) {
     const v = triangles[3 * t + k]!;
@@ -60,7 +74,10 @@ function mapOf({ triangles, gradients }: Panel, flat: Float64Array, t: number, t
   to[3] = d;
 }
 
-/** Singular values of a map, the larger first; the smaller is below nought where the triangle is flipped. */
+/**
+ * Singular values of a map, the larger first; the smaller is below nought where the triangle is
+ * flipped.
+ */
 function singular(m: Float64Array): [number, number] {
   const turning = Math.hypot(m[0]! + m[3]!, m[2]! - m[1]!) / 2;
   const shearing = Math.hypot(m[0]! - m[3]!, m[2]! + m[1]!) / 2;
@@ -80,7 +97,10 @@ export function energyOf(panel: Panel, flat: Float64Array, weights: Weights): nu
   return sum / panel.whole;
 }
 
-/** Principal strains of each triangle from flat to panel (+ stretch), the greater first, two figures a triangle. */
+/**
+ * Principal strains of each triangle from flat to panel (+ stretch), the greater first, two figures
+ * a triangle.
+ */
 export function strainsOf(panel: Panel, flat: Float64Array): Float64Array {
   const map = new Float64Array(4);
   const found = new Float64Array(2 * panel.area.length);
@@ -100,7 +120,11 @@ export function directionsOf(panel: Panel, flat: Float64Array): Float64Array {
   for (let t = 0; t < panel.area.length; t++) {
     mapOf(panel, flat, t, m);
     // The flat's own stretch M·Mᵀ has its long axis where the panel has its short one.
-    const [xx, xy, yy] = [m[0]! ** 2 + m[1]! ** 2, m[0]! * m[2]! + m[1]! * m[3]!, m[2]! ** 2 + m[3]! ** 2];
+    const [xx, xy, yy] = [
+      m[0]! ** 2 + m[1]! ** 2,
+      m[0]! * m[2]! + m[1]! * m[3]!,
+      m[2]! ** 2 + m[3]! ** 2,
+    ];
     const long = Math.atan2(2 * xy, xx - yy) / 2;
     found[t] = long > 0 ? long - Math.PI / 2 : long + Math.PI / 2;
   }
@@ -112,9 +136,10 @@ export const plainEnergy = (panel: Panel, flat: Float64Array): number =>
   2 * energyOf(panel, flat, { stretch: 0.5, shrink: 0.5 });
 
 /**
- * What one triangle gives to Newton's step, at a place where it is not flipped: its gradient (6 figures) and its Hessian
- * (6 × 6, row by row) with every eigenvalue at least nought, by the analytic eigensystem of isotropic energies (Smith, de
- * Goes & Kim 2019). Both per mean of the panel.
+ * What one triangle gives to Newton's step, at a place where it is not flipped: its gradient (6
+ * figures) and its Hessian (6 × 6, row by row) with every eigenvalue at least nought, by the
+ * analytic eigensystem of isotropic energies (Smith, de Goes & Kim 2019). Both per mean of the
+ * panel.
  */
 export function newtonOf(
   panel: Panel,
@@ -139,7 +164,10 @@ export function newtonOf(
   const cs = shearing > 1e-300 ? f / shearing : 1;
   const ss = shearing > 1e-300 ? g / shearing : 0;
   // First and second derivatives of the cost by each singular value.
-  const [w1, w2] = [s1 < 1 ? weights.stretch : weights.shrink, s2 < 1 ? weights.stretch : weights.shrink];
+  const [w1, w2] = [
+    s1 < 1 ? weights.stretch : weights.shrink,
+    s2 < 1 ? weights.stretch : weights.shrink,
+  ];
   const d1 = (-2 * w1 * (1 / s1 - 1)) / (s1 * s1);
   const d2 = (-2 * w2 * (1 / s2 - 1)) / (s2 * s2);
   const both = share * (d1 + d2) * 0.5;
@@ -147,7 +175,8 @@ export function newtonOf(
   for (let k = 0; k < 3; k++) {
     const gx = gradients[6 * t + 2 * k]!;
     const gy = gradients[6 * t + 2 * k + 1]!;
-    // Modes of the map at this corner: alike in both directions, turned, one against the other, and that turned.
+    // Modes of the map at this corner: alike in both directions, turned, one against the other, and
+    // that turned.
     const a0 = cr * gx - sr * gy;
     const a1 = sr * gx + cr * gy;
     const b0 = cs * gx + ss * gy;
@@ -177,7 +206,10 @@ export function newtonOf(
     for (let j = 0; j <= i; j++) {
       const [p, q] = [MODES[j]!, MODES[6 + j]!];
       hessian[6 * i + j] =
-        even * (a * p + b * q) + odd * (a * q + b * p) + half * c * MODES[12 + j]! + quarter * d * MODES[18 + j]!;
+        even * (a * p + b * q) +
+        odd * (a * q + b * p) +
+        half * c * MODES[12 + j]! +
+        quarter * d * MODES[18 + j]!;
     }
   }
 }

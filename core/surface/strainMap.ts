@@ -10,8 +10,9 @@ import { strainsOf } from './strain';
 export type Way = 'stretch' | 'shrink';
 
 /**
- * What has to be done to each vertex of a flat to make it the panel, as a mean over its triangles: the greatest stretch and
- * the greatest shrink there, both 0 or above, and what the area grows by (below 0: what is lost).
+ * What has to be done to each vertex of a flat to make it the panel, as a mean over its triangles:
+ * the greatest stretch and the greatest shrink there, both 0 or above, and what the area grows by
+ * (below 0: what is lost).
  */
 export type StrainMap = { stretch: Float64Array; shrink: Float64Array; area: Float64Array };
 
@@ -19,7 +20,11 @@ export function strainMap(panel: Panel, flat: Float64Array): StrainMap {
   const strains = strainsOf(panel, flat);
   const count = flat.length / 2;
   const weight = new Float64Array(count);
-  const [stretch, shrink, area] = [new Float64Array(count), new Float64Array(count), new Float64Array(count)];
+  const [stretch, shrink, area] = [
+    new Float64Array(count),
+    new Float64Array(count),
+    new Float64Array(count),
+  ];
   for (let t = 0; t < panel.area.length; t++) {
     const [more, less] = [strains[2 * t]!, strains[2 * t + 1]!];
     for (let k = 0; k < 3; k++) {
@@ -30,13 +35,14 @@ export function strainMap(panel: Panel, flat: Float64Array): StrainMap {
       area[v]! += panel.area[t]! * ((1 + more) * (1 + less) - 1);
     }
   }
-  for (let v = 0; v < count; v++) for (const values of [stretch, shrink, area]) values[v]! /= weight[v]! || 1;
+  for (let v = 0; v < count; v++)
+    for (const values of [stretch, shrink, area]) values[v]! /= weight[v]! || 1;
   return { stretch, shrink, area };
 }
 
 /**
- * Values at vertices, each half its own and half what its triangles have in the mean: lines of equal value then do not follow
- * every side of the net.
+ * Values at vertices, each half its own and half what its triangles have in the mean: lines of
+ * equal value then do not follow every side of the net.
  */
 export function smoothedOver({ triangles, area }: Panel, values: Float64Array): Float64Array {
   const [sum, weight] = [new Float64Array(values.length), new Float64Array(values.length)];
@@ -60,7 +66,8 @@ export function evened(panel: Panel, values: Float64Array): Float64Array {
 }
 
 /** Thickness after, mm, of metal whose area grows by `area` (its volume stays). */
-export const thicknessAfter = (thicknessMm: number, area: number): number => thicknessMm / (1 + area);
+export const thicknessAfter = (thicknessMm: number, area: number): number =>
+  thicknessMm / (1 + area);
 
 /** Steps that a bench can tell apart, as shares. */
 const STEPS = [0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.2, 0.5];
@@ -68,7 +75,8 @@ const STEPS = [0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.2, 0.5];
 const MOST_LINES = 6;
 
 /** The step between contour lines for a map whose greatest value is `most`. */
-export const benchStep = (most: number): number => STEPS.find((step) => most / step <= MOST_LINES) ?? 0.5;
+export const benchStep = (most: number): number =>
+  STEPS.find((step) => most / step <= MOST_LINES) ?? 0.5;
 
 /** A line of equal value over the panel. */
 export type Contour = SideLine & { value: number };
@@ -83,8 +91,9 @@ export function contours(panel: Panel, values: Float64Array, step: number): Cont
 }
 
 /**
- * A part of the panel where metal is to be gained, or lost, all over: mean change of its area, how large it is on the flat and
- * by how much it changes, mm²; its middle in the flat; whether it reaches the rim.
+ * A part of the panel where metal is to be gained, or lost, all over: mean change of its area, how
+ * large it is on the flat and by how much it changes, mm²; its middle in the flat; whether it
+ * reaches the rim.
  */
 export type Zone = {
   way: Way;
@@ -96,7 +105,10 @@ export type Zone = {
   most: number;
 };
 
-/** Changes of area below this share of the greatest belong to no zone, nor do those below a thousandth. */
+/**
+ * Changes of area below this share of the greatest belong to no zone, nor do those below a
+ * thousandth.
+ */
 const COUNTS = 0.15;
 /** A zone smaller than this share of the blank is not told. */
 const SMALL_ZONE = 0.02;
@@ -105,7 +117,10 @@ const SMALL_ZONE = 0.02;
 export function zonesOf({ mesh, rim }: Disc, panel: Panel, flat: Float64Array): Zone[] {
   const strains = strainsOf(panel, flat);
   const { across } = sidesOf(mesh);
-  const change = Float64Array.from(panel.area, (_, t) => (1 + strains[2 * t]!) * (1 + strains[2 * t + 1]!) - 1);
+  const change = Float64Array.from(
+    panel.area,
+    (_, t) => (1 + strains[2 * t]!) * (1 + strains[2 * t + 1]!) - 1,
+  );
   const greatest = change.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
   const enough = Math.max(0.001, greatest * COUNTS);
   const sign = (t: number): number => (Math.abs(change[t]!) < enough ? 0 : Math.sign(change[t]!));
@@ -138,7 +153,17 @@ export function zonesOf({ mesh, rim }: Disc, panel: Panel, flat: Float64Array): 
         waiting.push(next);
       }
     }
-    zones.push({ way: changeMm2 > 0 ? 'stretch' : 'shrink', share: changeMm2 / flatMm2, flatMm2, changeMm2, middle: [x / flatMm2, y / flatMm2], atRim, most }); // prettier-ignore
+    zones.push({
+      way: changeMm2 > 0 ? 'stretch' : 'shrink',
+      share: changeMm2 / flatMm2,
+      flatMm2,
+      changeMm2,
+      middle: [x / flatMm2, y / flatMm2],
+      atRim,
+      most,
+    });
   }
-  return zones.filter((zone) => zone.flatMm2 > SMALL_ZONE * whole).sort((a, b) => Math.abs(b.changeMm2) - Math.abs(a.changeMm2));
-} // prettier-ignore
+  return zones
+    .filter((zone) => zone.flatMm2 > SMALL_ZONE * whole)
+    .sort((a, b) => Math.abs(b.changeMm2) - Math.abs(a.changeMm2));
+}

@@ -6,8 +6,8 @@ import { spanOf } from './part';
 import { ordinatesOf, sectionOf } from './section';
 
 /**
- * A strip to check a panel with: where it stands along the panel (0 … 1) and which way it runs, its stations and drops as a
- * straight edge reads them, mm, its line on the panel and in the flat.
+ * A strip to check a panel with: where it stands along the panel (0 … 1) and which way it runs, its
+ * stations and drops as a straight edge reads them, mm, its line on the panel and in the flat.
  */
 export type Strip = {
   runs: 'across' | 'along';
@@ -20,21 +20,39 @@ export type Strip = {
 /** No strip has more stations than this, evenly apart. */
 const MOST_STATIONS = 41;
 
-/** The strip at a share of the panel’s length (`across`) or of its width (`along`); null where the panel leans over there. */
-export function stripAt(disc: Disc, flat: Float64Array, runs: Strip['runs'], share: number): Strip | null {
+/**
+ * The strip at a share of the panel’s length (`across`) or of its width (`along`); null where the
+ * panel leans over there.
+ */
+export function stripAt(
+  disc: Disc,
+  flat: Float64Array,
+  runs: Strip['runs'],
+  share: number,
+): Strip | null {
   const { mesh } = disc;
   const { normal, up, from, to } = spanOf(disc, runs);
   const at = from + (to - from) * share;
   const cut = sectionOf(mesh, [normal[0] * at, normal[1] * at, normal[2] * at], normal);
   const read = cut && ordinatesOf(cut, up, normal);
   if (!cut || !read || read.length < 2) return null;
-  return { runs, share, ordinates: evenly(read), places: cut.places, line: inFlat(cut.sides, flat) };
-} // prettier-ignore
+  return {
+    runs,
+    share,
+    ordinates: evenly(read),
+    places: cut.places,
+    line: inFlat(cut.sides, flat),
+  };
+}
 
 /** So many strips across, evenly apart and clear of the ends, and one along the middle. */
 export function stripsOf(disc: Disc, flat: Float64Array, count: number): Strip[] {
-  const across = Array.from({ length: count }, (_, i) => stripAt(disc, flat, 'across', (i + 0.5) / count));
-  return [...across, count > 0 ? stripAt(disc, flat, 'along', 0.5) : null].filter((strip) => strip !== null);
+  const across = Array.from({ length: count }, (_, i) =>
+    stripAt(disc, flat, 'across', (i + 0.5) / count),
+  );
+  return [...across, count > 0 ? stripAt(disc, flat, 'along', 0.5) : null].filter(
+    (strip) => strip !== null,
+  );
 }
 
 /** Readings at stations evenly apart where there are more than a strip has room for. */

@@ -16,12 +16,40 @@ const mm = spread(80, 500);
 /** Panels as benches meet them: crowned, hollow, round a ring. */
 export const panels: fc.Arbitrary<Figure> = fc.oneof(
   fc.record({ kind: fc.constant('cap' as const), widthMm: mm, heightMm: spread(5, 39) }),
-  fc.record({ kind: fc.constantFrom('barrel' as const, 'saddle' as const), alongMm: spread(300, 900), acrossMm: spread(160, 600), lengthMm: mm, widthMm: spread(60, 200) }),
-  fc.record({ kind: fc.constant('ring' as const), tubeMm: spread(20, 90), ringMm: spread(150, 500), arcDeg: spread(20, 120), fromDeg: spread(-40, 20), toDeg: spread(50, 110) }),
-  fc.record({ kind: fc.constant('blend' as const), lengthMm: mm, widthMm: spread(60, 200), from: fc.record({ alongMm: fc.constantFrom(300, null, -800), acrossMm: fc.constantFrom(200, 900) }), to: fc.record({ alongMm: fc.constantFrom(500, null), acrossMm: fc.constantFrom(-300, null, 250) }) }),
-); // prettier-ignore
+  fc.record({
+    kind: fc.constantFrom('barrel' as const, 'saddle' as const),
+    alongMm: spread(300, 900),
+    acrossMm: spread(160, 600),
+    lengthMm: mm,
+    widthMm: spread(60, 200),
+  }),
+  fc.record({
+    kind: fc.constant('ring' as const),
+    tubeMm: spread(20, 90),
+    ringMm: spread(150, 500),
+    arcDeg: spread(20, 120),
+    fromDeg: spread(-40, 20),
+    toDeg: spread(50, 110),
+  }),
+  fc.record({
+    kind: fc.constant('blend' as const),
+    lengthMm: mm,
+    widthMm: spread(60, 200),
+    from: fc.record({
+      alongMm: fc.constantFrom(300, null, -800),
+      acrossMm: fc.constantFrom(200, 900),
+    }),
+    to: fc.record({
+      alongMm: fc.constantFrom(500, null),
+      acrossMm: fc.constantFrom(-300, null, 250),
+    }),
+  }),
+);
 
-/** A strip bent along rulings only: any chain of turns, carried straight or towards a point, its edges on the rulings. */
+/**
+ * A strip bent along rulings only: any chain of turns, carried straight or towards a point, its
+ * edges on the rulings.
+ */
 export const developables: fc.Arbitrary<Mesh> = fc
   .record({
     turns: fc.array(spread(-0.4, 0.4), { minLength: 3, maxLength: 20 }),
@@ -41,7 +69,8 @@ export const developables: fc.Arbitrary<Mesh> = fc
     const vertices: number[] = [];
     for (let row = 0; row <= rows; row++)
       for (const [x, z] of line) {
-        // Every ruling goes towards one point (or nowhere near, straight across): a cone, or a cylinder.
+        // Every ruling goes towards one point (or nowhere near, straight across): a cone, or a
+        // cylinder.
         const by = 1 - (taper * row) / rows;
         vertices.push(x * by + slant * 100 * (row / rows), 120 * (row / rows), z * by);
       }

@@ -10,23 +10,37 @@ import type { Mesh } from './mesh';
 import type { PaperMesh, PaperWedge } from './paperMesh';
 import { mouthOf, paperMesh } from './paperMesh';
 
-/** Smoothed over this share of the square root of the paper’s area, mm, as far as the surface may still crease. */
+/**
+ * Smoothed over this share of the square root of the paper’s area, mm, as far as the surface may
+ * still crease.
+ */
 const SMOOTHED = 1 / 14;
-/** Paper is as stiff against bending as if it were so thick, as a share of a side of its triangles. */
+/**
+ * Paper is as stiff against bending as if it were so thick, as a share of a side of its triangles.
+ */
 const THICK = 0.06;
 const STEPS = 3000;
 const ENOUGH = 3e-6;
 
 /**
- * The surface that paper lies on when its tucks and slits are taped shut: the shape it takes when it bends and hardly stretches,
- * bowed toward whoever looks at it, first as paper would (creased at the ends of its tucks), then smoothed. `offMm`: how far the
- * smoothed surface is from the creased one at most; `stretched`: by how much the smoothed one stretches or gathers the paper,
- * in the root mean square. Yields steps.
+ * The surface that paper lies on when its tucks and slits are taped shut: the shape it takes when
+ * it bends and hardly stretches, bowed toward whoever looks at it, first as paper would (creased at
+ * the ends of its tucks), then smoothed. `offMm`: how far the smoothed surface is from the creased
+ * one at most; `stretched`: by how much the smoothed one stretches or gathers the paper, in the
+ * root mean square. Yields steps.
  *
- * Problems: those of `paperMesh`, `taped-flat` (no wedge, or they even out: paper lies flat on it), and those of `discOf`.
+ * Problems: those of `paperMesh`, `taped-flat` (no wedge, or they even out: paper lies flat on it),
+ * and those of `discOf`.
  */
-export function* tapedPanel(outline: Path, wedges: readonly PaperWedge[], triangles: number): Generator<number, Result<{ mesh: Mesh; offMm: number; stretched: number }>> {
-  const totalRad = wedges.reduce((sum, wedge) => sum + (wedge.kind === 'tuck' ? 1 : -1) * turnOf(outline, wedge), 0);
+export function* tapedPanel(
+  outline: Path,
+  wedges: readonly PaperWedge[],
+  triangles: number,
+): Generator<number, Result<{ mesh: Mesh; offMm: number; stretched: number }>> {
+  const totalRad = wedges.reduce(
+    (sum, wedge) => sum + (wedge.kind === 'tuck' ? 1 : -1) * turnOf(outline, wedge),
+    0,
+  );
   if (wedges.length === 0) return failure({ code: 'taped-flat', about: [] });
   const found = paperMesh(outline, wedges, triangles);
   if (!found.ok) return found;
@@ -36,8 +50,14 @@ export function* tapedPanel(outline: Path, wedges: readonly PaperWedge[], triang
   const side = Math.sqrt((area(outline) / (paper.triangles.length / 3)) * (4 / Math.sqrt(3)));
   const springs = springsOf(paper);
   const size = Math.sqrt(area(outline));
-  const creased = yield* leastOf(bent(springs, THICK * side), bowed(paper, totalRad), { most: STEPS, enough: ENOUGH });
-  const smooth = yield* leastOf(evened(springs, creased.x, SMOOTHED * size), creased.x, { most: STEPS, enough: ENOUGH });
+  const creased = yield* leastOf(bent(springs, THICK * side), bowed(paper, totalRad), {
+    most: STEPS,
+    enough: ENOUGH,
+  });
+  const smooth = yield* leastOf(evened(springs, creased.x, SMOOTHED * size), creased.x, {
+    most: STEPS,
+    enough: ENOUGH,
+  });
   const mesh = { vertices: smooth.x, triangles: paper.triangles };
   return {
     ok: true,
@@ -45,9 +65,12 @@ export function* tapedPanel(outline: Path, wedges: readonly PaperWedge[], triang
     offMm: deviationOf(mesh, { vertices: creased.x, triangles: paper.triangles }).worstMm,
     stretched: springs.stretchedBy(smooth.x),
   };
-} // prettier-ignore
+}
 
-/** The angle a wedge takes out or lets in, by its width and its depth square to the outline, radians. */
+/**
+ * The angle a wedge takes out or lets in, by its width and its depth square to the outline,
+ * radians.
+ */
 function turnOf(outline: Path, wedge: PaperWedge): number {
   const [a, b] = mouthOf(outline, wedge).map((end) => sub(end, wedge.point));
   return Math.abs(Math.atan2(cross(a!, b!), dot(a!, b!)));
@@ -85,11 +108,17 @@ function bowed(paper: PaperMesh, totalRad: number): Float64Array {
   return totalRad >= 0 ? spread(paper, bow, 0) : spread(paper, 0, x1 - x0 >= y1 - y0 ? bow : -bow);
 }
 
-/** Sides of the paper's triangles with their lengths, and at each vertex inside its neighbours weighed by the cotangents of their angles. */
+/**
+ * Sides of the paper's triangles with their lengths, and at each vertex inside its neighbours
+ * weighed by the cotangents of their angles.
+ */
 type Springs = {
   sides: Uint32Array;
   long: Float64Array;
-  /** By vertex inside: where its neighbours begin in `near`, with weights; and a third of the area about it, mm². */
+  /**
+   * By vertex inside: where its neighbours begin in `near`, with weights; and a third of the area
+   * about it, mm².
+   */
   inner: { v: number; near: number[]; weights: number[]; areaMm2: number }[];
   stretchedBy: (x: Float64Array) => number;
 };
@@ -126,7 +155,10 @@ function springsOf({ triangles, long }: PaperMesh): Springs {
     const [v, w] = [Math.floor(name / count), name % count];
     sides.set([v, w], 2 * i);
     rest[i++] = sum / times;
-    for (const [p, q] of [[v, w], [w, v]] as const) {
+    for (const [p, q] of [
+      [v, w],
+      [w, v],
+    ] as const) {
       if (onRim[p]) continue;
       const one = near.get(p) ?? { v: p, near: [], weights: [], areaMm2: areas[p]! };
       one.near.push(q);
@@ -138,16 +170,21 @@ function springsOf({ triangles, long }: PaperMesh): Springs {
     let sum = 0;
     for (let k = 0; k < rest.length; k++) {
       const [p, q] = [3 * sides[2 * k]!, 3 * sides[2 * k + 1]!];
-      sum += (Math.hypot(x[p]! - x[q]!, x[p + 1]! - x[q + 1]!, x[p + 2]! - x[q + 2]!) / rest[k]! - 1) ** 2;
+      sum +=
+        (Math.hypot(x[p]! - x[q]!, x[p + 1]! - x[q + 1]!, x[p + 2]! - x[q + 2]!) / rest[k]! - 1) **
+        2;
     }
     return Math.sqrt(sum / rest.length);
   };
   return { sides, long: rest, inner: [...near.values()], stretchedBy };
-} // prettier-ignore
+}
 
 type Cost = (x: Float64Array, gradient: Float64Array) => number;
 
-/** What it costs the paper to lie as it does: sides that are not as long as they were, and bends, as stiff as `thickMm`. */
+/**
+ * What it costs the paper to lie as it does: sides that are not as long as they were, and bends, as
+ * stiff as `thickMm`.
+ */
 function bent({ sides, long, inner }: Springs, thickMm: number): Cost {
   return (x, gradient) => {
     gradient.fill(0);
@@ -169,7 +206,10 @@ function bent({ sides, long, inner }: Springs, thickMm: number): Cost {
   };
 }
 
-/** What it costs to be off from where `from` is, and to bend: as smooth as it is over `overMm`, flat parts and gentle ones as they are. */
+/**
+ * What it costs to be off from where `from` is, and to bend: as smooth as it is over `overMm`, flat
+ * parts and gentle ones as they are.
+ */
 function evened({ inner, long }: Springs, from: Float64Array, overMm: number): Cost {
   const mean = long.reduce((sum, l) => sum + l / long.length, 0);
   const held = (mean * mean * Math.sqrt(3)) / 2;
@@ -185,8 +225,16 @@ function evened({ inner, long }: Springs, from: Float64Array, overMm: number): C
   };
 }
 
-/** What the bends at the vertices inside cost, by their mean curvature squared over the area; adds to the gradient. */
-function bends(inner: Springs['inner'], stiff: number, x: Float64Array, gradient: Float64Array): number {
+/**
+ * What the bends at the vertices inside cost, by their mean curvature squared over the area; adds
+ * to the gradient.
+ */
+function bends(
+  inner: Springs['inner'],
+  stiff: number,
+  x: Float64Array,
+  gradient: Float64Array,
+): number {
   let cost = 0;
   for (const { v, near, weights, areaMm2 } of inner) {
     const k = stiff / areaMm2;

@@ -4,14 +4,18 @@ import type { Panel } from './strain';
 import { contours } from './strainMap';
 
 /**
- * How a middle is raised, as lines to follow on the blank, mm. `wheel`: tracks the long way, in rounds: the first over all that
- * is to be raised, each next one within the next line of the map, its tracks between those of the one before. `smooth`: light
- * tracks across those. `hammer`: rings of blows, in rounds from the middle out.
+ * How a middle is raised, as lines to follow on the blank, mm. `wheel`: tracks the long way, in
+ * rounds: the first over all that is to be raised, each next one within the next line of the map,
+ * its tracks between those of the one before. `smooth`: light tracks across those. `hammer`: rings
+ * of blows, in rounds from the middle out.
  */
 export const TRACK_TOOLS = ['wheel', 'smooth', 'hammer'] as const;
 export type Track = { tool: (typeof TRACK_TOOLS)[number]; round: number; places: Vec[] };
 
-/** Tracks lie so far apart, mm: half of what a wheel bears on, so that each overlaps half of the one before (common practice). */
+/**
+ * Tracks lie so far apart, mm: half of what a wheel bears on, so that each overlaps half of the one
+ * before (common practice).
+ */
 export const TRACK_MM = 10;
 /** Shorter tracks are not worth turning the panel for, mm. */
 const SHORTEST_MM = 15;
@@ -19,10 +23,15 @@ const SHORTEST_MM = 15;
 const LEAST = 0.0005;
 
 /**
- * The tracks over a flat whose vertices have to be stretched by `values`; `step` is that of the map’s lines. Empty where nothing is
- * raised.
+ * The tracks over a flat whose vertices have to be stretched by `values`; `step` is that of the
+ * map’s lines. Empty where nothing is raised.
  */
-export function raisingTracks(panel: Panel, flat: Float64Array, values: Float64Array, step: number): Track[] {
+export function raisingTracks(
+  panel: Panel,
+  flat: Float64Array,
+  values: Float64Array,
+  step: number,
+): Track[] {
   const most = values.reduce((a, b) => Math.max(a, b), 0);
   if (most < LEAST) return [];
   const way = longWay(flat);
@@ -32,17 +41,29 @@ export function raisingTracks(panel: Panel, flat: Float64Array, values: Float64A
   if (levels.length === 0) levels.push(most / 2);
   const across: Vec = [-way[1], way[0]];
   const wheel = levels.flatMap((level, i) =>
-    hatched(panel, flat, values, level, way, (i % 2) * (TRACK_MM / 2)).map((places): Track => ({ tool: 'wheel', round: i + 1, places })),
+    hatched(panel, flat, values, level, way, (i % 2) * (TRACK_MM / 2)).map((places): Track => ({
+      tool: 'wheel',
+      round: i + 1,
+      places,
+    })),
   );
-  const smooth = hatched(panel, flat, values, levels[0]!, across, 0).map((places): Track => ({ tool: 'smooth', round: 1, places }));
+  const smooth = hatched(panel, flat, values, levels[0]!, across, 0).map((places): Track => ({
+    tool: 'smooth',
+    round: 1,
+    places,
+  }));
   const rings = contours(panel, values, step / 2);
   const heights = [...new Set(rings.map(({ value }) => value))].sort((a, b) => b - a);
   const hammer = rings.map(({ places, closed, value }): Track => {
     const line = inFlat(places, flat);
-    return { tool: 'hammer', round: heights.indexOf(value) + 1, places: closed && line.length > 2 ? [...line, line[0]!] : line };
+    return {
+      tool: 'hammer',
+      round: heights.indexOf(value) + 1,
+      places: closed && line.length > 2 ? [...line, line[0]!] : line,
+    };
   });
   return [...wheel, ...smooth, ...hammer.filter(({ places }) => lengthOf(places) >= SHORTEST_MM)];
-} // prettier-ignore
+}
 
 const lengthOf = (line: readonly Vec[]): number =>
   line.slice(1).reduce((sum, p, i) => sum + Math.hypot(p[0] - line[i]![0], p[1] - line[i]![1]), 0);
@@ -66,8 +87,18 @@ function longWay(flat: Float64Array): Vec {
   return [Math.cos(turn), Math.sin(turn)];
 }
 
-/** Straight lines in direction `way`, `TRACK_MM` apart, over the places whose values are above `level`. */
-function hatched({ triangles }: Panel, flat: Float64Array, values: Float64Array, level: number, way: Vec, shift: number): Vec[][] {
+/**
+ * Straight lines in direction `way`, `TRACK_MM` apart, over the places whose values are above
+ * `level`.
+ */
+function hatched(
+  { triangles }: Panel,
+  flat: Float64Array,
+  values: Float64Array,
+  level: number,
+  way: Vec,
+  shift: number,
+): Vec[][] {
   // By the line they lie on: the pieces of it within each triangle, from and to, mm along.
   const lines = new Map<number, [number, number][]>();
   for (let i = 0; i < triangles.length; i += 3) {
@@ -77,7 +108,10 @@ function hatched({ triangles }: Panel, flat: Float64Array, values: Float64Array,
       return { s: x * way[0] + y * way[1], c: -x * way[1] + y * way[0], h: values[v]! - level };
     });
     if (corners.every(({ h }) => h <= 0)) continue;
-    const [low, high] = [Math.min(...corners.map(({ c }) => c)), Math.max(...corners.map(({ c }) => c))];
+    const [low, high] = [
+      Math.min(...corners.map(({ c }) => c)),
+      Math.max(...corners.map(({ c }) => c)),
+    ];
     for (let n = Math.ceil((low - shift) / TRACK_MM); n * TRACK_MM + shift <= high; n++) {
       const c = n * TRACK_MM + shift;
       const ends = corners.flatMap((a, k) => {
@@ -94,13 +128,17 @@ function hatched({ triangles }: Panel, flat: Float64Array, values: Float64Array,
     }
   }
   const back = (s: number, c: number): Vec => [s * way[0] - c * way[1], s * way[1] + c * way[0]];
-  return [...lines].sort(([a], [b]) => a - b).flatMap(([n, pieces]) =>
-    joined(pieces)
-      .filter(([from, to]) => to - from >= SHORTEST_MM)
-      // To and fro, as the panel is moved.
-      .map(([from, to]) => (n % 2 === 0 ? [from, to] : [to, from]).map((s) => back(s, n * TRACK_MM + shift))),
-  );
-} // prettier-ignore
+  return [...lines]
+    .sort(([a], [b]) => a - b)
+    .flatMap(([n, pieces]) =>
+      joined(pieces)
+        .filter(([from, to]) => to - from >= SHORTEST_MM)
+        // To and fro, as the panel is moved.
+        .map(([from, to]) =>
+          (n % 2 === 0 ? [from, to] : [to, from]).map((s) => back(s, n * TRACK_MM + shift)),
+        ),
+    );
+}
 
 /** Pieces that touch, as one. */
 function joined(pieces: [number, number][]): [number, number][] {

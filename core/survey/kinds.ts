@@ -1,4 +1,6 @@
-/** What is chosen from in a survey, apart from its schema: pages need these and not the validation. */
+/**
+ * What is chosen from in a survey, apart from its schema: pages need these and not the validation.
+ */
 export const SIDES_OF_VEHICLE = ['left', 'right', 'front', 'rear', 'centre'] as const;
 
 export const MEASURE_KINDS = ['distance', 'height', 'gap', 'level', 'lean', 'thickness'] as const;
@@ -19,7 +21,10 @@ export type LookKind = (typeof LOOKS)[number];
 export const OPTION_KINDS = ['patch', 'panel', 'mend', 'buy'] as const;
 export type OptionKind = (typeof OPTION_KINDS)[number];
 
-/** How good a reading is where nothing else is said, one standard deviation: tape 1 mm, rule 0.5, caliper 0.05, level 0.1°. */
+/**
+ * How good a reading is where nothing else is said, one standard deviation: tape 1 mm, rule 0.5,
+ * caliper 0.05, level 0.1°.
+ */
 export const USUAL_U: Record<MeasureKind, number> = {
   distance: 1,
   height: 1,

@@ -4,7 +4,19 @@ import { changesBetween, hasMoved, movedSoFar, sinceFirstRead } from './moved';
 import type { Measure, Round, Surveyed } from './references';
 
 const measure = (id: string, u: number, tolerance: number | null): Surveyed<Measure> =>
-  ({ id, kind: 'measure', of: 'distance', name: id, from: null, to: null, where: '', u, tolerance, partner: null, putAway: false }) as unknown as Surveyed<Measure>; // prettier-ignore
+  ({
+    id,
+    kind: 'measure',
+    of: 'distance',
+    name: id,
+    from: null,
+    to: null,
+    where: '',
+    u,
+    tolerance,
+    partner: null,
+    putAway: false,
+  }) as unknown as Surveyed<Measure>;
 const round = (i: number, values: readonly (number | null)[]): Surveyed<Round> =>
   ({
     id: `r${i}`,
@@ -18,8 +30,13 @@ const round = (i: number, values: readonly (number | null)[]): Surveyed<Round> =
 
 const surveys = fc
   .record({
-    measures: fc.array(fc.record({ u: spread(0.2, 3), tolerance: fc.option(spread(0.5, 8)) }), { minLength: 1, maxLength: 5 }), // prettier-ignore
-    rounds: fc.array(fc.array(fc.option(spread(990, 1010)), { minLength: 5, maxLength: 5 }), { maxLength: 5 }),
+    measures: fc.array(fc.record({ u: spread(0.2, 3), tolerance: fc.option(spread(0.5, 8)) }), {
+      minLength: 1,
+      maxLength: 5,
+    }),
+    rounds: fc.array(fc.array(fc.option(spread(990, 1010)), { minLength: 5, maxLength: 5 }), {
+      maxLength: 5,
+    }),
   })
   .map(({ measures, rounds }) => ({
     measures: measures.map(({ u, tolerance }, k) => measure(`m${k}`, u, tolerance)),
@@ -31,26 +48,40 @@ test('each measure is held against the first round it was read in; moved is what
   fc.assert(
     fc.property(surveys, ({ measures, rounds }) => {
       const wanted = measures.flatMap((one, k) => {
-        const read = rounds.map(({ readings }, i) => ({ i, value: readings[`m${k}`]?.value ?? null })).filter(({ value }) => value !== null);
+        const read = rounds
+          .map(({ readings }, i) => ({ i, value: readings[`m${k}`]?.value ?? null }))
+          .filter(({ value }) => value !== null);
         const [first, last] = [read[0], read[read.length - 1]];
         if (read.length < 2) {
           expect(sinceFirstRead(one, rounds)).toBeNull();
           return [];
         }
         const by = last!.value! - first!.value!;
-        expect(sinceFirstRead(one, rounds)).toMatchObject({ from: rounds[first!.i], to: rounds[last!.i], by });
-        // Two readings of the same ±: apart by more than twice the root of the sum of their squares.
+        expect(sinceFirstRead(one, rounds)).toMatchObject({
+          from: rounds[first!.i],
+          to: rounds[last!.i],
+          by,
+        });
+        // Two readings of the same ±: apart by more than twice the root of the sum of their
+        // squares.
         const shown = Math.abs(by) > 2 * Math.SQRT2 * one.u;
         const beyond = one.tolerance !== null && Math.abs(by) > one.tolerance;
         return shown || beyond ? [{ id: one.id, by, shown, beyond }] : [];
       });
-      expect(movedSoFar(measures, rounds).map(({ measure: { id }, by, shown, beyond }) => ({ id, by, shown, beyond }))).toEqual(wanted);
+      expect(
+        movedSoFar(measures, rounds).map(({ measure: { id }, by, shown, beyond }) => ({
+          id,
+          by,
+          shown,
+          beyond,
+        })),
+      ).toEqual(wanted);
       moved += wanted.length;
     }),
     { numRuns: 400 },
   );
   expect(moved).toBeGreaterThan(100);
-}); // prettier-ignore
+});
 
 test('what changed between two rounds is the same the other way round, with its sign; over a chain of rounds changes add up', () => {
   fc.assert(
@@ -58,12 +89,16 @@ test('what changed between two rounds is the same the other way round, with its 
       const [a, b, c] = rounds;
       if (!a || !b) return;
       const [there, back] = [changesBetween(measures, a, b), changesBetween(measures, b, a)];
-      expect(back.map(({ measure: { id }, by }) => [id, -by + 0])).toEqual(there.map(({ measure: { id }, by }) => [id, by + 0])); // prettier-ignore
+      expect(back.map(({ measure: { id }, by }) => [id, -by + 0])).toEqual(
+        there.map(({ measure: { id }, by }) => [id, by + 0]),
+      );
       expect(back.map(hasMoved)).toEqual(there.map(hasMoved));
       if (!c) return;
       const whole = changesBetween(measures, a, c);
       for (const one of there) {
-        const on = changesBetween(measures, b, c).find(({ measure: { id } }) => id === one.measure.id);
+        const on = changesBetween(measures, b, c).find(
+          ({ measure: { id } }) => id === one.measure.id,
+        );
         const all = whole.find(({ measure: { id } }) => id === one.measure.id);
         if (on && all) expect(all.by).toBeCloseTo(one.by + on.by, 9);
       }

@@ -1,8 +1,8 @@
 import type { Measure, Round, Surveyed } from './references';
 
 /**
- * Whether two readings of one measure differ by more than they can be out: |a − b| > 2·√(u₁² + u₂²), mm and one standard
- * deviation each (or degrees, with degrees).
+ * Whether two readings of one measure differ by more than they can be out: |a − b| > 2·√(u₁² +
+ * u₂²), mm and one standard deviation each (or degrees, with degrees).
  */
 export const differ = (a: number, uA: number, b: number, uB: number): boolean =>
   Math.abs(a - b) > 2 * Math.hypot(uA, uB);
@@ -23,7 +23,9 @@ export type Change = {
 export const readIn = (round: Round, measure: { id: string }): number | null =>
   round.readings[measure.id]?.value ?? null;
 
-/** What changed from one round to another, in the order of the measures; those read in both only. */
+/**
+ * What changed from one round to another, in the order of the measures; those read in both only.
+ */
 export function changesBetween(
   measures: readonly Surveyed<Measure>[],
   from: Surveyed<Round>,
@@ -46,22 +48,35 @@ export function changesBetween(
   });
 }
 
-/** Whether a change is told as moved: the readings show it, or it is over the tolerance asked for. */
+/**
+ * Whether a change is told as moved: the readings show it, or it is over the tolerance asked for.
+ */
 export const hasMoved = ({ shown, beyond }: Change): boolean => shown || beyond;
 
 /**
- * What moved up to the last round: each measure against the first round it was read in, the latest reading of each. In the
- * order of the rounds given.
+ * What moved up to the last round: each measure against the first round it was read in, the latest
+ * reading of each. In the order of the rounds given.
  */
-export const movedSoFar = (measures: readonly Surveyed<Measure>[], rounds: readonly Surveyed<Round>[]): Change[] =>
+export const movedSoFar = (
+  measures: readonly Surveyed<Measure>[],
+  rounds: readonly Surveyed<Round>[],
+): Change[] =>
   measures.flatMap((measure) => {
     const change = sinceFirstRead(measure, rounds);
     return change && hasMoved(change) ? change : [];
   });
 
-/** What became of one measure from the first round it was read in to the last; null before there are two. */
-export function sinceFirstRead(measure: Surveyed<Measure>, rounds: readonly Surveyed<Round>[]): Change | null {
+/**
+ * What became of one measure from the first round it was read in to the last; null before there are
+ * two.
+ */
+export function sinceFirstRead(
+  measure: Surveyed<Measure>,
+  rounds: readonly Surveyed<Round>[],
+): Change | null {
   const read = rounds.filter((round) => readIn(round, measure) !== null);
   const [first, last] = [read[0], read[read.length - 1]];
-  return first && last && first !== last ? (changesBetween([measure], first, last)[0] ?? null) : null;
+  return first && last && first !== last
+    ? (changesBetween([measure], first, last)[0] ?? null)
+    : null;
 }

@@ -3,22 +3,35 @@ export type OldMetal = {
   thicknessMm: number;
   /** Of the mean, one standard deviation. */
   uMm: number;
-  /** Of each reading: the sheet; thicker, as of paint, filler or rust scale; thinner, as of rust or grinding. */
+  /**
+   * Of each reading: the sheet; thicker, as of paint, filler or rust scale; thinner, as of rust or
+   * grinding.
+   */
   readings: ('sheet' | 'thicker' | 'thinner')[];
-  /** Whether it can be told: three readings of the sheet at the least, and more of them than of anything else. */
+  /**
+   * Whether it can be told: three readings of the sheet at the least, and more of them than of
+   * anything else.
+   */
   told: boolean;
 };
 
-/** How good a workshop micrometer is, one standard deviation, mm (from memory: an error of 4 µm by ISO 3611, and the hand). */
+/**
+ * How good a workshop micrometer is, one standard deviation, mm (from memory: an error of 4 µm by
+ * ISO 3611, and the hand).
+ */
 export const MICROMETER_MM = 0.01;
-/** Sheet of one coil differs by no more than this share of its thickness (from memory: EN 10131, half of ±8 %). */
+/**
+ * Sheet of one coil differs by no more than this share of its thickness (from memory: EN 10131,
+ * half of ±8 %).
+ */
 const ONE_SHEET = 0.04;
 
 /**
- * Tells sound old metal from paint and rust by the spread of micrometer readings (mm, each above 0): the sheet is where the
- * readings lie closest, the widest group within what one sheet and the micrometer differ by; what is outside was not bare or
- * not sound. Two groups as large: the thinner is the sheet, for paint on both faces is commoner than even rust (common
- * practice). Null for no readings.
+ * Tells sound old metal from paint and rust by the spread of micrometer readings (mm, each above
+ * 0): the sheet is where the readings lie closest, the widest group within what one sheet and the
+ * micrometer differ by; what is outside was not bare or not sound. Two groups as large: the thinner
+ * is the sheet, for paint on both faces is commoner than even rust (common practice). Null for no
+ * readings.
  */
 export function oldMetalOf(readings: readonly number[]): OldMetal | null {
   if (readings.length === 0) return null;
@@ -34,7 +47,9 @@ export function oldMetalOf(readings: readonly number[]): OldMetal | null {
   });
   const group = sorted.slice(best.from, best.to + 1);
   const mean = group.reduce((sum, t) => sum + t, 0) / group.length;
-  const spread = Math.sqrt(group.reduce((sum, t) => sum + (t - mean) ** 2, 0) / Math.max(1, group.length - 1));
+  const spread = Math.sqrt(
+    group.reduce((sum, t) => sum + (t - mean) ** 2, 0) / Math.max(1, group.length - 1),
+  );
   const [low, high] = [group[0]!, group[group.length - 1]!];
   return {
     thicknessMm: mean,

@@ -14,7 +14,10 @@ export type OpeningTwist =
   /** What was read closes no triangle: one of them is misread by far. */
   | { kind: 'impossible'; between: [string, string][] };
 
-/** The twist of an opening as it was read in a round, from its four sides and two diagonals; ± from the worst of the tapes. */
+/**
+ * The twist of an opening as it was read in a round, from its four sides and two diagonals; ± from
+ * the worst of the tapes.
+ */
 export function openingTwist(
   { corners }: Pick<Opening, 'corners'>,
   measures: readonly Surveyed<Measure>[],
@@ -36,7 +39,13 @@ export function openingTwist(
   if (missing.length > 0) return { kind: 'missing', between: missing.map(ends) };
   const tapes = Object.fromEntries(names.map((name, i) => [name, found[i]!.mm])) as SixTapes;
   const twist = twistOf(tapes, Math.max(...found.map((one) => one!.u)));
-  if (twist.ok) return { kind: 'told', outOfPlaneMm: twist.outOfPlaneMm, uMm: twist.uMm, visible: twist.visible };
+  if (twist.ok)
+    return {
+      kind: 'told',
+      outOfPlaneMm: twist.outOfPlaneMm,
+      uMm: twist.uMm,
+      visible: twist.visible,
+    };
   const about = twist.problems
     .flatMap((problem) => problem.about ?? [])
     .filter((name): name is Span => name in SPANS);

@@ -1,8 +1,16 @@
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 
-/** One way of going about it: hours at best, likely, at worst; what the material and what is bought cost, in money. */
-export type Option = { name: string; hours: readonly [best: number, likely: number, worst: number]; material: number; price: number }; // prettier-ignore
+/**
+ * One way of going about it: hours at best, likely, at worst; what the material and what is bought
+ * cost, in money.
+ */
+export type Option = {
+  name: string;
+  hours: readonly [best: number, likely: number, worst: number];
+  material: number;
+  price: number;
+};
 
 export type Weighed = {
   name: string;
@@ -10,32 +18,45 @@ export type Weighed = {
   p10: number;
   p50: number;
   p90: number;
-  /** 0 to 1, together 1: how likely it comes out cheapest; options that cost exactly the same share it. */
+  /**
+   * 0 to 1, together 1: how likely it comes out cheapest; options that cost exactly the same share
+   * it.
+   */
   chanceCheapest: number;
   /**
-   * Hours (mean) at which it costs as much as the cheapest of the others does on average: under that it wins. Below nothing
-   * where it loses at no hours at all; null where hours cost nothing or there is no other.
+   * Hours (mean) at which it costs as much as the cheapest of the others does on average: under
+   * that it wins. Below nothing where it loses at no hours at all; null where hours cost nothing or
+   * there is no other.
    */
   evenAtHours: number | null;
 };
 
-/** A triangular spread of money: at least `a`, most likely `m`, at most `b`; all one for what is sure. */
+/**
+ * A triangular spread of money: at least `a`, most likely `m`, at most `b`; all one for what is
+ * sure.
+ */
 type Triangle = { a: number; m: number; b: number };
 
 /**
- * What each option costs, as a range, and how likely it is the cheapest. Hours are triangular (three guesses), the options
- * independent of each other. No chance is drawn: between the corners of the triangles a density is a straight line and the
- * rest are parabolas, so that Gauss's rule with as many points as there are options is exact.
+ * What each option costs, as a range, and how likely it is the cheapest. Hours are triangular
+ * (three guesses), the options independent of each other. No chance is drawn: between the corners
+ * of the triangles a density is a straight line and the rest are parabolas, so that Gauss's rule
+ * with as many points as there are options is exact.
  *
- * `rate` is money per hour. Problems: `options-empty`, `option-hours` (about: its name; hours that do not rise or are
- * below nothing), `option-money` (about: its name or `rate`).
+ * `rate` is money per hour. Problems: `options-empty`, `option-hours` (about: its name; hours that
+ * do not rise or are below nothing), `option-money` (about: its name or `rate`).
  */
-export function weighOptions(rate: number, options: readonly Option[]): Result<{ options: Weighed[] }> {
+export function weighOptions(
+  rate: number,
+  options: readonly Option[],
+): Result<{ options: Weighed[] }> {
   if (options.length === 0) return failure({ code: 'options-empty' });
-  if (!(rate >= 0) || !Number.isFinite(rate)) return failure({ code: 'option-money', about: ['rate'] });
+  if (!(rate >= 0) || !Number.isFinite(rate))
+    return failure({ code: 'option-money', about: ['rate'] });
   for (const { name, hours, material, price } of options) {
     const [a, m, b] = hours;
-    if (!(a >= 0 && m >= a && b >= m) || !Number.isFinite(b)) return failure({ code: 'option-hours', about: [name] });
+    if (!(a >= 0 && m >= a && b >= m) || !Number.isFinite(b))
+      return failure({ code: 'option-hours', about: [name] });
     if (!(material >= 0 && price >= 0) || !Number.isFinite(material + price))
       return failure({ code: 'option-money', about: [name] });
   }
@@ -56,7 +77,8 @@ export function weighOptions(rate: number, options: readonly Option[]): Result<{
         p50: quantile(costs[i]!, 0.5),
         p90: quantile(costs[i]!, 0.9),
         chanceCheapest: chances[i]!,
-        evenAtHours: rate > 0 && others.length > 0 ? (Math.min(...others) - material - price) / rate : null,
+        evenAtHours:
+          rate > 0 && others.length > 0 ? (Math.min(...others) - material - price) / rate : null,
       };
     }),
   };
@@ -65,7 +87,9 @@ export function weighOptions(rate: number, options: readonly Option[]): Result<{
 /** What a triangular figure stays under with chance `p` (0 to 1). */
 export function quantile({ a, m, b }: Triangle, p: number): number {
   if (!(b > a)) return a;
-  return p <= (m - a) / (b - a) ? a + Math.sqrt(p * (b - a) * (m - a)) : b - Math.sqrt((1 - p) * (b - a) * (b - m));
+  return p <= (m - a) / (b - a)
+    ? a + Math.sqrt(p * (b - a) * (m - a))
+    : b - Math.sqrt((1 - p) * (b - a) * (b - m));
 }
 
 const isSure = ({ a, b }: Triangle) => !(b > a);
@@ -109,7 +133,10 @@ function cheapest(costs: readonly Triangle[]): number[] {
   });
 }
 
-/** Nodes and weights of Gauss's and Legendre's rule on (−1, 1): exact for polynomials up to degree 2n − 1. */
+/**
+ * Nodes and weights of Gauss's and Legendre's rule on (−1, 1): exact for polynomials up to degree
+ * 2n − 1.
+ */
 function gauss(n: number): { nodes: number[]; weights: number[] } {
   const nodes: number[] = [];
   const weights: number[] = [];
@@ -118,7 +145,8 @@ function gauss(n: number): { nodes: number[]; weights: number[] } {
     let slope = 1;
     for (let turn = 0; turn < 100; turn++) {
       let [before, now] = [1, x];
-      for (let k = 2; k <= n; k++) [before, now] = [now, ((2 * k - 1) * x * now - (k - 1) * before) / k];
+      for (let k = 2; k <= n; k++)
+        [before, now] = [now, ((2 * k - 1) * x * now - (k - 1) * before) / k];
       slope = (n * (x * now - before)) / (x * x - 1);
       const step = now / slope;
       x -= step;

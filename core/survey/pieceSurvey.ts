@@ -15,10 +15,16 @@ export const LayerCutSchema = z.object({
 });
 export type LayerCut = z.infer<typeof LayerCutSchema>;
 
-/** That the old metal was cut out: when, and when what it took away was back in its place (null while it is out). */
+/**
+ * That the old metal was cut out: when, and when what it took away was back in its place (null
+ * while it is out).
+ */
 export const CutOutSchema = z.object({ at: moment, note: text(400), backAt: moment.nullable() });
 
-/** One way of going about a piece. Hours at best, likely and at worst; of a bought one the hours to put it right. */
+/**
+ * One way of going about a piece. Hours at best, likely and at worst; of a bought one the hours to
+ * put it right.
+ */
 export const PieceOptionSchema = z
   .object({
     id,
@@ -28,11 +34,18 @@ export const PieceOptionSchema = z
     material: money,
     price: money,
   })
-  .refine(({ hours: [a, m, b] }) => a <= m && m <= b, { error: 'hours at best, likely and at worst have to rise' });
+  .refine(({ hours: [a, m, b] }) => a <= m && m <= b, {
+    error: 'hours at best, likely and at worst have to rise',
+  });
 export type PieceOption = z.infer<typeof PieceOptionSchema>;
 
 /** Which option was taken and why; the hours it took, once that is known. */
-export const ChoiceSchema = z.object({ option: id, why: text(400), at: moment, hoursTaken: hours.nullable() });
+export const ChoiceSchema = z.object({
+  option: id,
+  why: text(400),
+  at: moment,
+  hoursTaken: hours.nullable(),
+});
 export type Choice = z.infer<typeof ChoiceSchema>;
 
 export const MOST_READINGS = 40;

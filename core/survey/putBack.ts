@@ -11,7 +11,10 @@ export type ReferencePoint = {
   name: string;
   at: readonly number[];
   lost: boolean;
-  /** Where it could as well stand, where the tapes leave two places: what is said is then true for both. */
+  /**
+   * Where it could as well stand, where the tapes leave two places: what is said is then true for
+   * both.
+   */
   elsewhere?: readonly number[] | null;
 };
 /** A distance that has been read, and how good it is (one standard deviation), mm. */
@@ -19,11 +22,17 @@ export type ReadTape = { from: string; to: string; uMm: number };
 
 export type PutBack = {
   name: string;
-  /** How well it can be placed again from what stays: half the longest axis, one standard deviation, mm; null: not at all. */
+  /**
+   * How well it can be placed again from what stays: half the longest axis, one standard deviation,
+   * mm; null: not at all.
+   */
   uMm: number | null;
   /** In the plane, where it can be placed. */
   ellipse: Ellipse | null;
-  /** The one further measure that would help most, and how good it would then be; null where no one measure helps. */
+  /**
+   * The one further measure that would help most, and how good it would then be; null where no one
+   * measure helps.
+   */
   bestNext: { to: string; uMm: number } | null;
 };
 
@@ -33,11 +42,12 @@ export const NEXT_TAPE_MM = 1;
 const NO_HELP = 0.99;
 
 /**
- * How well each point that is taken away could be placed again from those that stay, which are taken as known: by the
- * tapes that have been read between it and them, and between it and others that are lost.
+ * How well each point that is taken away could be placed again from those that stay, which are
+ * taken as known: by the tapes that have been read between it and them, and between it and others
+ * that are lost.
  *
- * Problems: `network-point-twice`, `network-point-unknown`, `network-point-form`, `network-tape-form`,
- * `network-tape-loop`.
+ * Problems: `network-point-twice`, `network-point-unknown`, `network-point-form`,
+ * `network-tape-form`, `network-tape-loop`.
  */
 export function putBack(
   dimension: 2 | 3,
@@ -69,11 +79,18 @@ export function putBack(
     const worst = (tapes: readonly Span[]): HowWell => {
       const here = howWell(dimension, points, tapes, i);
       if (!elsewhere || !here) return here;
-      const there = howWell(dimension, points.map((point, k) => (k === i ? { ...point, at: elsewhere } : point)), tapes, i); // prettier-ignore
+      const there = howWell(
+        dimension,
+        points.map((point, k) => (k === i ? { ...point, at: elsewhere } : point)),
+        tapes,
+        i,
+      );
       return there && there.uMm < here.uMm ? here : there;
     };
     const now = worst(spans);
-    const measured = new Set(spans.flatMap(({ from, to }) => (from === i ? [to] : to === i ? [from] : [])));
+    const measured = new Set(
+      spans.flatMap(({ from, to }) => (from === i ? [to] : to === i ? [from] : [])),
+    );
     let bestNext: PutBack['bestNext'] = null;
     points.forEach(({ name, at }, to) => {
       // Two points on one spot: a tape between them says nothing of a direction.
@@ -95,9 +112,15 @@ export function putBack(
 type HowWell = { uMm: number; ellipse: Ellipse | null } | null;
 
 /** How well one lost point is placed by the spans; null where they leave it free to move. */
-function howWell(d: 2 | 3, points: readonly ReferencePoint[], spans: readonly Span[], wanted: number): HowWell {
+function howWell(
+  d: 2 | 3,
+  points: readonly ReferencePoint[],
+  spans: readonly Span[],
+  wanted: number,
+): HowWell {
   const lost = points.map((point) => point.lost);
-  // Lost points that are tied to none of these are no concern of theirs, and would leave the whole undetermined.
+  // Lost points that are tied to none of these are no concern of theirs, and would leave the whole
+  // undetermined.
   const near = new Set([wanted]);
   for (let before = 0; before < near.size;) {
     before = near.size;
@@ -109,13 +132,17 @@ function howWell(d: 2 | 3, points: readonly ReferencePoint[], spans: readonly Sp
   const placesOf = (free: ReadonlySet<number>): Places => ({
     dimension: d,
     at: Float64Array.from(points.flatMap((point) => [...point.at])),
-    held: Uint8Array.from({ length: d * points.length }, (_, k) => Number(!free.has(Math.floor(k / d)))),
+    held: Uint8Array.from({ length: d * points.length }, (_, k) =>
+      Number(!free.has(Math.floor(k / d))),
+    ),
   });
   const within = (free: ReadonlySet<number>) =>
     spans.filter(
-      ({ from, to }) => [from, to].every((i) => !lost[i] || free.has(i)) && (free.has(from) || free.has(to)),
+      ({ from, to }) =>
+        [from, to].every((i) => !lost[i] || free.has(i)) && (free.has(from) || free.has(to)),
     );
-  // A lost neighbour that cannot be placed itself is no help; without it, what is left may still be.
+  // A lost neighbour that cannot be placed itself is no help; without it, what is left may still
+  // be.
   let free: Set<number> = near;
   for (;;) {
     const loose = new Set(undetermined(placesOf(free), within(free)));

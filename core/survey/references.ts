@@ -3,7 +3,10 @@ import { moment } from '../card/moment';
 import { text } from '../card/text';
 import { LAYERS, LOOKS, MEASURE_KINDS, ROUND_STAGES, SIDES_OF_VEHICLE } from './kinds';
 
-/** What is surveyed of a job: each thing has a short id of its own, given when it is made, by which others name it. */
+/**
+ * What is surveyed of a job: each thing has a short id of its own, given when it is made, by which
+ * others name it.
+ */
 const id = text(24).min(1);
 
 /** A place on the shell that is measured from. */
@@ -19,7 +22,10 @@ export const PointSchema = z.object({
 });
 export type ReferencePlace = z.infer<typeof PointSchema>;
 
-/** What is measured: between two points, or at a place in words. Lengths in mm, level and lean in degrees. */
+/**
+ * What is measured: between two points, or at a place in words. Lengths in mm, level and lean in
+ * degrees.
+ */
 export const MeasureSchema = z.object({
   kind: z.literal('measure'),
   of: z.enum(MEASURE_KINDS),
@@ -29,9 +35,14 @@ export const MeasureSchema = z.object({
   where: text(200),
   /** How good one reading is, one standard deviation: mm, or degrees. */
   u: z.number().min(0.001).max(100),
-  /** A change by more than this is told as moved though the readings could be out by more; null: only what they show. */
+  /**
+   * A change by more than this is told as moved though the readings could be out by more; null:
+   * only what they show.
+   */
   tolerance: z.number().min(0).max(1000).nullable(),
-  /** The same measure on the other side, where that does not follow from the partners of its points. */
+  /**
+   * The same measure on the other side, where that does not follow from the partners of its points.
+   */
   partner: id.nullable(),
   putAway: z.boolean(),
 });
@@ -56,7 +67,10 @@ export const RoundSchema = z.object({
 });
 export type Round = z.infer<typeof RoundSchema>;
 
-/** Four corners of an opening in a row round it, by their points: whether they lie in a plane is its twist. */
+/**
+ * Four corners of an opening in a row round it, by their points: whether they lie in a plane is its
+ * twist.
+ */
 export const OpeningSchema = z.object({
   kind: z.literal('opening'),
   name: text(60).min(1),
@@ -65,7 +79,10 @@ export const OpeningSchema = z.object({
 });
 export type Opening = z.infer<typeof OpeningSchema>;
 
-/** A brace that holds the shell while it is cut: between which points, of what, when it went in and came out. */
+/**
+ * A brace that holds the shell while it is cut: between which points, of what, when it went in and
+ * came out.
+ */
 export const BraceSchema = z.object({
   kind: z.literal('brace'),
   name: text(60).min(1),
@@ -78,7 +95,10 @@ export const BraceSchema = z.object({
 });
 export type Brace = z.infer<typeof BraceSchema>;
 
-/** One look at a finding: how far it reaches, by its length and width (mm) or by a line drawn round it on a picture. */
+/**
+ * One look at a finding: how far it reaches, by its length and width (mm) or by a line drawn round
+ * it on a picture.
+ */
 export const LookSchema = z.object({
   at: moment,
   how: z.enum(LOOKS),
@@ -102,7 +122,10 @@ export const FindingSchema = z.object({
 });
 export type Finding = z.infer<typeof FindingSchema>;
 
-/** How the net of one side (or in space) is looked at: it knows neither up nor left. Its id says of which. */
+/**
+ * How the net of one side (or in space) is looked at: it knows neither up nor left. Its id says of
+ * which.
+ */
 export const ViewSchema = z.object({
   kind: z.literal('view'),
   name: text(40),
@@ -128,7 +151,9 @@ export type Surveyed<Body extends SurveyBody = SurveyBody> = { id: string } & Bo
 
 /** Those of one kind that are in hand. */
 export const inHand = <K extends SurveyBody['kind']>(all: readonly Surveyed[], kind: K) =>
-  all.filter((one) => one.kind === kind && !one.putAway) as Surveyed<Extract<SurveyBody, { kind: K }>>[];
+  all.filter((one) => one.kind === kind && !one.putAway) as Surveyed<
+    Extract<SurveyBody, { kind: K }>
+  >[];
 
 /** Rounds in hand in the order of their dates. */
 export const roundsOf = (all: readonly Surveyed[]): Surveyed<Round>[] =>

@@ -23,15 +23,20 @@ export function distancesRead(
   return measures.flatMap((measure) => {
     const { of, from, to, u } = measure;
     const whole =
-      of === 'distance' && from !== null && to !== null && from !== to && there.has(from) && there.has(to);
+      of === 'distance' &&
+      from !== null &&
+      to !== null &&
+      from !== to &&
+      there.has(from) &&
+      there.has(to);
     const mm = whole ? valueOf(measure) : null;
     return whole && mm !== null && mm > 0 ? [{ from, to, mm, uMm: u }] : [];
   });
 }
 
 /**
- * The network of some distances: points by what is taped between them, named by their ids. What cannot be placed is left
- * out and named, with the tapes to it; the rest is placed without it.
+ * The network of some distances: points by what is taped between them, named by their ids. What
+ * cannot be placed is left out and named, with the tapes to it; the rest is placed without it.
  */
 export function networkOf(
   points: readonly { id: string }[],
@@ -41,7 +46,9 @@ export function networkOf(
   let tapes = read;
   const loose: string[] = [];
   for (;;) {
-    const used = points.filter(({ id }) => tapes.some((tape) => tape.from === id || tape.to === id));
+    const used = points.filter(({ id }) =>
+      tapes.some((tape) => tape.from === id || tape.to === id),
+    );
     if (used.length < 2) return { found: null, loose };
     const found = adjustNetwork({ dimension, points: used.map(({ id }) => ({ name: id })), tapes });
     if (found.ok) return { found, loose };
@@ -65,7 +72,10 @@ export const networkOfRound = (
     dimension,
   );
 
-/** The nets of a round: in the plane one for each side of the vehicle that has points, in space one of all. */
+/**
+ * The nets of a round: in the plane one for each side of the vehicle that has points, in space one
+ * of all.
+ */
 export type NetKey = ReferencePlace['side'] | 'space';
 
 /** Which nets there are to see, those with the most points first. */

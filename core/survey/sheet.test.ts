@@ -14,14 +14,19 @@ test('old sheet is told from paint and rust, in whatever order it was read', () 
   );
   fc.assert(
     fc.property(given, fc.integer(), ([t, noise, paint, rust], seed) => {
-      const all = [...noise.map((e) => t * (1 + e)), ...paint.map((p) => t * (1 + p) + 0.05), ...rust.map((r) => t * (1 - r) - 0.05)]; // prettier-ignore
+      const all = [
+        ...noise.map((e) => t * (1 + e)),
+        ...paint.map((p) => t * (1 + p) + 0.05),
+        ...rust.map((r) => t * (1 - r) - 0.05),
+      ];
       const shuffled = all
         .map((mm, i) => ({ mm, i, key: Math.sin(seed + i * 12.9898) }))
         .sort((a, b) => a.key - b.key);
       const found = oldMetalOf(shuffled.map(({ mm }) => mm))!;
       expect(Math.abs(found.thicknessMm - t)).toBeLessThan(0.015 * t + 1e-9);
       shuffled.forEach(({ i }, k) => {
-        const what = i < noise.length ? 'sheet' : i < noise.length + paint.length ? 'thicker' : 'thinner';
+        const what =
+          i < noise.length ? 'sheet' : i < noise.length + paint.length ? 'thicker' : 'thinner';
         expect(found.readings[k]).toBe(what);
       });
       expect(found.told).toBe(true);
@@ -35,24 +40,37 @@ test('what readings cannot tell is not told', () => {
   expect(oldMetalOf([1, 1.01])).toMatchObject({ told: false });
   expect(oldMetalOf([0.8, 1.2, 1.6, 2])).toMatchObject({ told: false });
   // Two groups as large: paint on both faces is commoner than even rust.
-  expect(oldMetalOf([1, 1.01, 1.4, 1.41])).toMatchObject({ thicknessMm: expect.closeTo(1.005, 6), told: false });
+  expect(oldMetalOf([1, 1.01, 1.4, 1.41])).toMatchObject({
+    thicknessMm: expect.closeTo(1.005, 6),
+    told: false,
+  });
   // ± of a mean falls with the root of how many there are; a micrometer is no better than it is.
   expect(oldMetalOf([1, 1, 1, 1])!.uMm).toBeCloseTo(0.005, 9);
 });
 
 test('a structural piece is never offered anything thinner than the old can be', () => {
   fc.assert(
-    fc.property(spread(0.5, 3.2), spread(0.001, 0.02), fc.boolean(), (thicknessMm, uMm, structural) => {
-      const metal = metalById('dc01');
-      const offered = USUAL_SHEETS_MM.map((t) => ({ metal, thicknessMm: t, name: '' }));
-      const found = sheetsFor({ metal, thicknessMm, uMm }, structural, offered, 4);
-      const apart = found.map((row) => Math.abs(row.thicknessMm - thicknessMm));
-      expect(apart).toEqual([...apart].sort((a, b) => a - b));
-      if (structural) for (const row of found) expect(row.thicknessMm).toBeGreaterThanOrEqual(thicknessMm - 2 * uMm);
-      // What is left out comes no nearer, or is too thin.
-      for (const t of USUAL_SHEETS_MM.filter((t) => found.every((row) => row.thicknessMm !== t)))
-        expect(Math.abs(t - thicknessMm) >= Math.max(...apart, -Infinity) || (structural && t < thicknessMm - 2 * uMm)).toBe(true); // prettier-ignore
-    }),
+    fc.property(
+      spread(0.5, 3.2),
+      spread(0.001, 0.02),
+      fc.boolean(),
+      (thicknessMm, uMm, structural) => {
+        const metal = metalById('dc01');
+        const offered = USUAL_SHEETS_MM.map((t) => ({ metal, thicknessMm: t, name: '' }));
+        const found = sheetsFor({ metal, thicknessMm, uMm }, structural, offered, 4);
+        const apart = found.map((row) => Math.abs(row.thicknessMm - thicknessMm));
+        expect(apart).toEqual([...apart].sort((a, b) => a - b));
+        if (structural)
+          for (const row of found)
+            expect(row.thicknessMm).toBeGreaterThanOrEqual(thicknessMm - 2 * uMm);
+        // What is left out comes no nearer, or is too thin.
+        for (const t of USUAL_SHEETS_MM.filter((t) => found.every((row) => row.thicknessMm !== t)))
+          expect(
+            Math.abs(t - thicknessMm) >= Math.max(...apart, -Infinity) ||
+              (structural && t < thicknessMm - 2 * uMm),
+          ).toBe(true);
+      },
+    ),
   );
 });
 
@@ -64,10 +82,15 @@ test('another sheet is as stiff as E·t³ and as heavy as its weight; the step i
     const bending = (m: typeof metal, t: number) => (m.young.value * t ** 3) / 12;
     expect(row!.stiffer).toBeCloseTo(bending(metal, 1.2) / bending(old.metal, 1), 9);
     expect(row!.heavier).toBeCloseTo((1.2 * metal.weight.value) / old.metal.weight.value, 9);
-    expect(row).toMatchObject({ stepMm: expect.closeTo(0.2, 9), stepLimitMm: expect.closeTo(0.35, 9) });
+    expect(row).toMatchObject({
+      stepMm: expect.closeTo(0.2, 9),
+      stepLimitMm: expect.closeTo(0.35, 9),
+    });
   }
   // ISO 5817:2014, 507, quality C, from memory: 0.2 + 0.15 t to 3 mm, then 0.15 t, 4 at the most.
-  expect([0.8, 2, 3, 10, 40].map(stepLimit).map((x) => Number(x.toFixed(3)))).toEqual([0.32, 0.5, 0.65, 1.5, 4]);
+  expect([0.8, 2, 3, 10, 40].map(stepLimit).map((x) => Number(x.toFixed(3)))).toEqual([
+    0.32, 0.5, 0.65, 1.5, 4,
+  ]);
   // The same sheet on two lists is offered once.
   const twice = [1, 1.002].map((thicknessMm) => ({ metal: old.metal, thicknessMm, name: '' }));
   expect(sheetsFor(old, false, twice, 4)).toHaveLength(1);

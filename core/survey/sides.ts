@@ -4,10 +4,14 @@ import type { Measure, ReferencePlace, Surveyed } from './references';
 export type Pair = { left: Surveyed<Measure>; right: Surveyed<Measure> };
 
 /**
- * Measures that have their like on the other side: said to be partners, or between points that are. Each pair once, the one
- * that stands first on the left: which side of the vehicle it is on is the points' to say.
+ * Measures that have their like on the other side: said to be partners, or between points that are.
+ * Each pair once, the one that stands first on the left: which side of the vehicle it is on is the
+ * points' to say.
  */
-export function pairsOf(points: readonly Surveyed<ReferencePlace>[], measures: readonly Surveyed<Measure>[]): Pair[] {
+export function pairsOf(
+  points: readonly Surveyed<ReferencePlace>[],
+  measures: readonly Surveyed<Measure>[],
+): Pair[] {
   const across = new Map<string, string>();
   for (const { id, partner } of points)
     if (partner !== null) {
@@ -15,8 +19,11 @@ export function pairsOf(points: readonly Surveyed<ReferencePlace>[], measures: r
       if (!across.has(partner)) across.set(partner, id);
     }
   // A point of the middle is its own partner: it has one place on both sides.
-  const middle = new Set(points.filter(({ id, side }) => side === 'centre' && !across.has(id)).map(({ id }) => id));
-  const over = (id: string | null) => (id === null ? null : (across.get(id) ?? (middle.has(id) ? id : null)));
+  const middle = new Set(
+    points.filter(({ id, side }) => side === 'centre' && !across.has(id)).map(({ id }) => id),
+  );
+  const over = (id: string | null) =>
+    id === null ? null : (across.get(id) ?? (middle.has(id) ? id : null));
   const done = new Set<string>();
   return measures.flatMap((measure): Pair[] => {
     if (done.has(measure.id)) return [];

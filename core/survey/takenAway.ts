@@ -14,25 +14,37 @@ export type TakenPoint = PutBack & {
 };
 export type TakenAway = {
   taken: TakenPoint[];
-  /** The points with the distances between them, as far as these place them; null where they place none. */
+  /**
+   * The points with the distances between them, as far as these place them; null where they place
+   * none.
+   */
   network: Adjustment | null;
   /** Points in question that are not placed by what has been read. */
   loose: string[];
-  /** Reckoned in the plane, but the tapes do not lie in one: they fit each other worse than they can be out. */
+  /**
+   * Reckoned in the plane, but the tapes do not lie in one: they fit each other worse than they can
+   * be out.
+   */
   notPlane: boolean;
 };
 
-/** Tapes that belong to one plane fit each other within about this many times what they are said to be out by. */
+/**
+ * Tapes that belong to one plane fit each other within about this many times what they are said to
+ * be out by.
+ */
 const IN_A_PLANE = 3;
 
 /** The rounds that count for what is cut out: those read before. */
-export const roundsBefore = (all: readonly Surveyed[], { cutOut }: Pick<PieceSurvey, 'cutOut'>): Surveyed<Round>[] =>
-  roundsOf(all).filter(({ at }) => cutOut === null || at <= cutOut.at);
+export const roundsBefore = (
+  all: readonly Surveyed[],
+  { cutOut }: Pick<PieceSurvey, 'cutOut'>,
+): Surveyed<Round>[] => roundsOf(all).filter(({ at }) => cutOut === null || at <= cutOut.at);
 
 /**
- * How well each point that a piece takes away could be put back, from the distances read between points of the job: of
- * each the latest reading before the old metal was cut out. In the plane only points on the sides of the vehicle count
- * that points taken away are on. Points that another piece takes away count as staying: pieces go one at a time.
+ * How well each point that a piece takes away could be put back, from the distances read between
+ * points of the job: of each the latest reading before the old metal was cut out. In the plane only
+ * points on the sides of the vehicle count that points taken away are on. Points that another piece
+ * takes away count as staying: pieces go one at a time.
  */
 export function takenAway(survey: PieceSurvey, all: readonly Surveyed[]): TakenAway {
   const gone = new Set(survey.takes);
@@ -50,13 +62,23 @@ export function takenAway(survey: PieceSurvey, all: readonly Surveyed[]): TakenA
   const placed = new Map(found?.points.map((point) => [point.name, point] as const));
   const back = putBack(
     survey.space ? 3 : 2,
-    [...placed.values()].map(({ name, at, elsewhere }) => ({ name, at, elsewhere, lost: gone.has(name) })),
+    [...placed.values()].map(({ name, at, elsewhere }) => ({
+      name,
+      at,
+      elsewhere,
+      lost: gone.has(name),
+    })),
     read.filter(({ from, to }) => placed.has(from) && placed.has(to)),
   );
   const known = new Map(back.ok ? back.lost.map((one) => [one.name, one] as const) : []);
   return {
     taken: taken.map((point): TakenPoint => {
-      const one = known.get(point.id) ?? { name: point.id, uMm: null, ellipse: null, bestNext: null };
+      const one = known.get(point.id) ?? {
+        name: point.id,
+        uMm: null,
+        ellipse: null,
+        bestNext: null,
+      };
       return { ...one, point, good: one.uMm !== null && one.uMm <= survey.toleranceMm };
     }),
     network: found,

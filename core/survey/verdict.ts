@@ -22,9 +22,10 @@ export type SurveyWarning =
 export type SurveyVerdict = TakenAway & { warnings: SurveyWarning[] };
 
 /**
- * What is to be said of a piece before, and after, its old metal is cut out: which references cannot be put back as well as
- * asked; of a structural one whether a brace of its own was in and a round read with it; cuts of neighbouring layers in one
- * line; references whose partners on the other side another piece has out at the same time.
+ * What is to be said of a piece before, and after, its old metal is cut out: which references
+ * cannot be put back as well as asked; of a structural one whether a brace of its own was in and a
+ * round read with it; cuts of neighbouring layers in one line; references whose partners on the
+ * other side another piece has out at the same time.
  */
 export function surveyVerdict(given: {
   survey: PieceSurvey;
@@ -41,30 +42,51 @@ export function surveyVerdict(given: {
   const poor = away.taken.filter(({ good }) => !good);
   // Back in its place and measured again, nothing hangs on it any more.
   if (poor.length > 0 && !cutOut?.backAt)
-    warnings.push({ code: 'put-back-poor', points: poor.map(({ point }) => point.name), cut: cutOut !== null });
+    warnings.push({
+      code: 'put-back-poor',
+      points: poor.map(({ point }) => point.name),
+      cut: cutOut !== null,
+    });
   if (away.notPlane && !cutOut?.backAt) warnings.push({ code: 'not-a-plane' });
   if (structural && cutOut && !cutOut.backAt) {
     const own = new Set(survey.braces);
     const inThen = inHand(all, 'brace').filter(
-      (brace) => own.has(brace.id) && brace.in !== null && brace.in <= cutOut.at && !(brace.out && brace.out <= cutOut.at),
+      (brace) =>
+        own.has(brace.id) &&
+        brace.in !== null &&
+        brace.in <= cutOut.at &&
+        !(brace.out && brace.out <= cutOut.at),
     );
     if (inThen.length === 0) warnings.push({ code: 'no-brace' });
     const read = roundsBefore(all, survey).filter(
-      ({ stage, readings }) => stage === 'braced' && Object.values(readings).some(({ value }) => value !== null),
+      ({ stage, readings }) =>
+        stage === 'braced' && Object.values(readings).some(({ value }) => value !== null),
     );
     if (read.length === 0) warnings.push({ code: 'not-braced-round' });
   }
-  for (const line of inOneLine(survey.layerCuts, layersApartMm)) warnings.push({ code: 'one-line', ...line });
-  for (const layers of notCompared(survey.layerCuts)) warnings.push({ code: 'not-compared', layers });
+  for (const line of inOneLine(survey.layerCuts, layersApartMm))
+    warnings.push({ code: 'one-line', ...line });
+  for (const layers of notCompared(survey.layerCuts))
+    warnings.push({ code: 'not-compared', layers });
   if (!cutOut?.backAt)
     for (const { point } of away.taken) {
-      const partner = inHand(all, 'point').find(({ id, partner }) => id === point.partner || partner === point.id);
-      const piece = partner && others.find((other) => other.survey.takes.includes(partner.id) && isOut(other.survey));
+      const partner = inHand(all, 'point').find(
+        ({ id, partner }) => id === point.partner || partner === point.id,
+      );
+      const piece =
+        partner &&
+        others.find((other) => other.survey.takes.includes(partner.id) && isOut(other.survey));
       if (piece)
-        warnings.push({ code: 'both-sides-out', point: point.name, partner: partner.name, piece: piece.name });
+        warnings.push({
+          code: 'both-sides-out',
+          point: point.name,
+          partner: partner.name,
+          piece: piece.name,
+        });
     }
   return { ...away, warnings };
-} // prettier-ignore
+}
 
 /** Whether what it took away is out: cut, and not back. */
-export const isOut = ({ cutOut }: Pick<PieceSurvey, 'cutOut'>): boolean => cutOut !== null && cutOut.backAt === null;
+export const isOut = ({ cutOut }: Pick<PieceSurvey, 'cutOut'>): boolean =>
+  cutOut !== null && cutOut.backAt === null;

@@ -11,14 +11,17 @@ export type SheetCompared = SheetOffered & {
   stiffer: number;
   /** How many times as heavy. */
   heavier: number;
-  /** The step on the back of a butt weld to the old with the faces flush, mm, and the most that is usual. */
+  /**
+   * The step on the back of a butt weld to the old with the faces flush, mm, and the most that is
+   * usual.
+   */
   stepMm: number;
   stepLimitMm: number;
 };
 
 /**
- * The most that two sheets of a butt weld are out of line, mm, by the thinner of them: 0.2 + 0.15·t for 0.5 to 3 mm, 0.15·t
- * and 4 at the most beyond (ISO 5817:2014 no. 507, quality C; from memory).
+ * The most that two sheets of a butt weld are out of line, mm, by the thinner of them: 0.2 + 0.15·t
+ * for 0.5 to 3 mm, 0.15·t and 4 at the most beyond (ISO 5817:2014 no. 507, quality C; from memory).
  */
 export const stepLimit = (thinnerMm: number): number =>
   thinnerMm <= 3 ? 0.2 + 0.15 * thinnerMm : Math.min(4, 0.15 * thinnerMm);
@@ -27,9 +30,10 @@ export const stepLimit = (thinnerMm: number): number =>
 const SAME_MM = 0.005;
 
 /**
- * Of the sheet that can be had that which comes nearest to the old, `most` at most, nearest first, and what each changes.
- * `old`: its thickness (mm), how sure that is (one standard deviation) and the metal it is taken to be. For a structural
- * piece nothing thinner than the old can be shown to be (two standard deviations).
+ * Of the sheet that can be had that which comes nearest to the old, `most` at most, nearest first,
+ * and what each changes. `old`: its thickness (mm), how sure that is (one standard deviation) and
+ * the metal it is taken to be. For a structural piece nothing thinner than the old can be shown to
+ * be (two standard deviations).
  */
 export function sheetsFor(
   old: { metal: Metal; thicknessMm: number; uMm: number },
@@ -37,11 +41,17 @@ export function sheetsFor(
   offered: readonly SheetOffered[],
   most: number,
 ): SheetCompared[] {
-  const fit = offered.filter(({ thicknessMm }) => !structural || thicknessMm >= old.thicknessMm - 2 * old.uMm);
+  const fit = offered.filter(
+    ({ thicknessMm }) => !structural || thicknessMm >= old.thicknessMm - 2 * old.uMm,
+  );
   const apart = (t: number) => Math.abs(t - old.thicknessMm);
   const kept: SheetOffered[] = [];
   for (const one of [...fit].sort((a, b) => apart(a.thicknessMm) - apart(b.thicknessMm)))
-    if (!kept.some((k) => k.metal.id === one.metal.id && Math.abs(k.thicknessMm - one.thicknessMm) < SAME_MM))
+    if (
+      !kept.some(
+        (k) => k.metal.id === one.metal.id && Math.abs(k.thicknessMm - one.thicknessMm) < SAME_MM,
+      )
+    )
       kept.push(one);
   return kept.slice(0, most).map((one): SheetCompared => {
     const { metal, thicknessMm: t } = one;

@@ -12,8 +12,12 @@ const joints: Joint[] = [
   { kind: 'hem', widthMm: 10, gapMm: 0 },
   { kind: 'plug-flange', widthMm: 15, turnDeg: 0 },
 ];
-const cautions = (joint: Joint, family: 'steel' | 'coated-steel' | 'stainless' | 'aluminium', structural = false, gap: number | null = null) =>
-  cautionsFor({ joint }, { family }, 1, structural, gap); // prettier-ignore
+const cautions = (
+  joint: Joint,
+  family: 'steel' | 'coated-steel' | 'stainless' | 'aluminium',
+  structural = false,
+  gap: number | null = null,
+) => cautionsFor({ joint }, { family }, 1, structural, gap);
 
 test('wherever something is welded, sparks are warned of; where nothing is, nothing', () => {
   for (const metal of METALS) {
@@ -29,7 +33,9 @@ test('wherever something is welded, sparks are warned of; where nothing is, noth
 
 test('fume by the metal, primer and water by the joint, a gap no one can jump by the reading', () => {
   const lap = joints[3]!;
-  expect(cautions(lap, 'coated-steel')).toEqual(expect.arrayContaining(['zinc-fume', 'weld-through-primer', 'lap-traps-water'])); // prettier-ignore
+  expect(cautions(lap, 'coated-steel')).toEqual(
+    expect.arrayContaining(['zinc-fume', 'weld-through-primer', 'lap-traps-water']),
+  );
   expect(cautions(lap, 'steel')).not.toContain('zinc-fume');
   expect(cautions(lap, 'stainless')).toContain('stainless-fume');
   expect(cautions(lap, 'aluminium')).not.toContain('weld-through-primer');

@@ -14,8 +14,9 @@ export type Caution =
   | 'gap-too-wide';
 
 /**
- * What wants care when an edge is welded, most pressing first. `structural`: the piece is said to be part of what
- * holds the vehicle up. `widestGapMm`: the widest gap read at the last trial fit of a butt joint.
+ * What wants care when an edge is welded, most pressing first. `structural`: the piece is said to
+ * be part of what holds the vehicle up. `widestGapMm`: the widest gap read at the last trial fit of
+ * a butt joint.
  */
 export function cautionsFor(
   edge: Pick<Edge, 'joint'>,
@@ -35,7 +36,8 @@ export function cautionsFor(
   if (overlaps && metal.family !== 'aluminium') cautions.push('weld-through-primer');
   if (kind === 'backed-butt') cautions.push('prime-before-closing');
   if (kind === 'lap' || kind === 'joggle') cautions.push('lap-traps-water');
-  if (kind === 'butt' && widestGapMm !== null && widestGapMm > thicknessMm) cautions.push('gap-too-wide');
+  if (kind === 'butt' && widestGapMm !== null && widestGapMm > thicknessMm)
+    cautions.push('gap-too-wide');
   cautions.push('sparks');
   return cautions;
 }

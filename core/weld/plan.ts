@@ -3,8 +3,8 @@ import { text } from '../card/text';
 import { WeldPlanSchema } from './weldPlan';
 
 /**
- * The plan document: what hangs on the edges of a piece and is no geometry. Whom each meets and how it is to be welded;
- * changing it leaves the card's own history alone.
+ * The plan document: what hangs on the edges of a piece and is no geometry. Whom each meets and how
+ * it is to be welded; changing it leaves the card's own history alone.
  */
 export const EdgePlanSchema = z.object({
   edge: text(24).min(1),

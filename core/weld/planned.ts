@@ -6,11 +6,12 @@ import type { WeldPlan } from './weldPlan';
 /** What a plan says of an edge, apart from its schema: pages need this and not the validation. */
 
 /** What an edge meets: empty where nothing is said. */
-export const meetsOf = (plan: PlanDoc, edge: string): string => plan.edges.find((e) => e.edge === edge)?.meets ?? '';
+export const meetsOf = (plan: PlanDoc, edge: string): string =>
+  plan.edges.find((e) => e.edge === edge)?.meets ?? '';
 
 /**
- * How an edge is to be welded: as planned, else as is usual for its joint. Null for an edge that is not joined, and for
- * one that is said not to be welded. Plugs only where the joint overlaps.
+ * How an edge is to be welded: as planned, else as is usual for its joint. Null for an edge that is
+ * not joined, and for one that is said not to be welded. Plugs only where the joint overlaps.
  */
 export function weldOf(
   plan: PlanDoc,
@@ -24,8 +25,15 @@ export function weldOf(
 }
 
 /** The plan with what is said of one edge changed. */
-export function setPlan(plan: PlanDoc, edge: string, change: Partial<Omit<EdgePlan, 'edge'>>): PlanDoc {
+export function setPlan(
+  plan: PlanDoc,
+  edge: string,
+  change: Partial<Omit<EdgePlan, 'edge'>>,
+): PlanDoc {
   const known = plan.edges.find((e) => e.edge === edge);
   const next = { edge, meets: '', ...known, ...change };
-  return { ...plan, edges: known ? plan.edges.map((e) => (e === known ? next : e)) : [...plan.edges, next] };
+  return {
+    ...plan,
+    edges: known ? plan.edges.map((e) => (e === known ? next : e)) : [...plan.edges, next],
+  };
 }

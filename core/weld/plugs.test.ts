@@ -21,8 +21,16 @@ import { plugPositions } from './spacing';
 const metal = metalById('dc01');
 
 /** A strip 200 by 60 whose long bottom edge (D) is to be plugged, folded across so far along. */
-function strip(joint: Joint, folds: { x: number; angleDeg: number; made: 'outside-sharp' | 'inside-sharp' }[]): PatternDoc {
-  const built = outlineFromPoints([[0, 0], [200, 0], [200, 60], [0, 60]]);
+function strip(
+  joint: Joint,
+  folds: { x: number; angleDeg: number; made: 'outside-sharp' | 'inside-sharp' }[],
+): PatternDoc {
+  const built = outlineFromPoints([
+    [0, 0],
+    [200, 0],
+    [200, 60],
+    [0, 60],
+  ]);
   if (!built.ok) throw new Error('no outline');
   const parts = patternParts(built.path, countingIds());
   const [bottom, , top] = parts.sides;
@@ -30,9 +38,7 @@ function strip(joint: Joint, folds: { x: number; angleDeg: number; made: 'outsid
     ...emptyPattern(),
     ...parts,
     base: [1, 30],
-    edges: parts.edges.map((edge, i) =>
-      i === 0 ? { ...edge, joint } : edge,
-    ),
+    edges: parts.edges.map((edge, i) => (i === 0 ? { ...edge, joint } : edge)),
     folds: folds.map(({ x, angleDeg, made }, i) => ({
       id: `f${i}`,
       path: between({ side: bottom!.id, at: x / 200 }, { side: top!.id, at: 1 - x / 200 }),
@@ -42,7 +48,7 @@ function strip(joint: Joint, folds: { x: number; angleDeg: number; made: 'outsid
       made,
     })),
   };
-} // prettier-ignore
+}
 /** The bottom edge plugged 25 mm apart from 12 mm in. */
 const planned25 = (doc: PatternDoc): PlanDoc => ({
   version: 1,
@@ -61,10 +67,18 @@ const developed = (doc: PatternDoc, t: number) => {
 };
 const joints: fc.Arbitrary<Joint> = fc.oneof(
   fc.record({ kind: fc.constant('lap' as const), widthMm: spread(10, 20) }),
-  fc.record({ kind: fc.constant('plug-flange' as const), widthMm: spread(12, 20), turnDeg: fc.constant(0) }),
+  fc.record({
+    kind: fc.constant('plug-flange' as const),
+    widthMm: spread(12, 20),
+    turnDeg: fc.constant(0),
+  }),
 );
 const bends = fc.tuple(
-  fc.record({ x: spread(50, 70), angleDeg: spread(20, 90), made: fc.constantFrom('outside-sharp', 'inside-sharp') }),
+  fc.record({
+    x: spread(50, 70),
+    angleDeg: spread(20, 90),
+    made: fc.constantFrom('outside-sharp', 'inside-sharp'),
+  }),
   fc.record({
     x: spread(120, 150),
     angleDeg: spread(20, 90),
@@ -104,14 +118,21 @@ test('away from the bends they are on the finished piece where the plan says, me
       planned.positionsMm.forEach((mm, i) => {
         if (mm < folds[0]!.x - 8) expect(distance(run!.centres[i]!, [mm, -6])).toBeLessThan(1e-6);
       });
-      // On the last plate: as far from the piece's other corner as planned, in space, on the plate's own face.
+      // On the last plate: as far from the piece's other corner as planned, in space, on the
+      // plate's own face.
       const frames = foldedFrames(d);
       const last = d.order[d.order.length - 1]!;
-      const corner = placed(frames[last]!, d.faces[last]!.pieces.map((p) => p.segment.a).reduce((a, b) => (b[0] > a[0] ? b : a)), 0);
+      const corner = placed(
+        frames[last]!,
+        d.faces[last]!.pieces.map((p) => p.segment.a).reduce((a, b) => (b[0] > a[0] ? b : a)),
+        0,
+      );
       planned.positionsMm.forEach((mm, i) => {
         if (mm < folds[1]!.x + 8) return;
         const at = placed(frames[last]!, run!.centres[i]!, 0);
-        const apart = Math.hypot(...([0, 1, 2].map((c) => at[c]! - corner[c]!) as [number, number, number]));
+        const apart = Math.hypot(
+          ...([0, 1, 2].map((c) => at[c]! - corner[c]!) as [number, number, number]),
+        );
         const square = Math.hypot(200 - mm, 6);
         const other = Math.hypot(200 - mm, 66);
         expect(Math.min(Math.abs(apart - square), Math.abs(apart - other))).toBeLessThan(1e-6);
@@ -119,7 +140,7 @@ test('away from the bends they are on the finished piece where the plan says, me
     }),
     { numRuns: 60 },
   );
-}); // prettier-ignore
+});
 
 test('an edge without plugs carries none', () => {
   const doc = strip({ kind: 'lap', widthMm: 12 }, []);

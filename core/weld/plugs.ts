@@ -14,11 +14,16 @@ export type PlugCentres = { edge: string; holeMm: number; centres: Vec[]; pitchM
 const INSIDE_MM = 1e-3;
 
 /**
- * Plug holes on the blank: spaced along each edge that is to be plugged as it is on the finished piece, so that drawing,
- * blank and print carry the same number of them, and each taken to the blank with the face it is on, to the middle of the
- * overlap. `blank` must be the card's own.
+ * Plug holes on the blank: spaced along each edge that is to be plugged as it is on the finished
+ * piece, so that drawing, blank and print carry the same number of them, and each taken to the
+ * blank with the face it is on, to the middle of the overlap. `blank` must be the card's own.
  */
-export function plugsOnBlank(doc: PatternDoc, plan: PlanDoc, thicknessMm: number, blank: Blank): PlugCentres[] {
+export function plugsOnBlank(
+  doc: PatternDoc,
+  plan: PlanDoc,
+  thicknessMm: number,
+  blank: Blank,
+): PlugCentres[] {
   return doc.edges.flatMap((edge) => {
     const plugs = weldOf(plan, edge, thicknessMm)?.plugs;
     if (!plugs) return [];
@@ -29,15 +34,28 @@ export function plugsOnBlank(doc: PatternDoc, plan: PlanDoc, thicknessMm: number
     const centres = found.positionsMm.flatMap((mm): Vec[] => {
       const p = pointAlong(run, mm);
       const out = outwardAlong(run, mm);
-      return p ? [along(blank.fromCard(along(p, out, -INSIDE_MM)), out, INSIDE_MM + allowance.middleMm)] : [];
+      return p
+        ? [along(blank.fromCard(along(p, out, -INSIDE_MM)), out, INSIDE_MM + allowance.middleMm)]
+        : [];
     });
     const [first, second] = found.positionsMm;
-    return [{ edge: edge.id, holeMm: plugs.holeMm, centres, pitchMm: second === undefined ? 0 : second - first! }];
+    return [
+      {
+        edge: edge.id,
+        holeMm: plugs.holeMm,
+        centres,
+        pitchMm: second === undefined ? 0 : second - first!,
+      },
+    ];
   });
 }
 
 /** Plugs as holes of the blank, for drawings and for marking out. */
 export const plugHoles = (runs: readonly PlugCentres[]): BlankHole[] =>
   runs.flatMap((run) =>
-    run.centres.map((centre, i) => ({ id: `${run.edge}-${i + 1}`, centre, diameterMm: run.holeMm })),
+    run.centres.map((centre, i) => ({
+      id: `${run.edge}-${i + 1}`,
+      centre,
+      diameterMm: run.holeMm,
+    })),
   );

@@ -5,7 +5,10 @@ import type { PlanDoc } from './plan';
 import { PLAN_VERSION, PlanSchema } from './plan';
 import { WeldPlanSchema } from './weldPlan';
 
-/** The one door for plans. Problems (stop): `document-too-new`, `document-unreadable`, `document-ids-twice`. */
+/**
+ * The one door for plans. Problems (stop): `document-too-new`, `document-unreadable`,
+ * `document-ids-twice`.
+ */
 export function readPlan(given: unknown): Result<{ doc: PlanDoc }> {
   const version = z.looseObject({ version: z.number() }).safeParse(given);
   if (version.success && version.data.version > PLAN_VERSION) {
@@ -13,10 +16,13 @@ export function readPlan(given: unknown): Result<{ doc: PlanDoc }> {
     return failure(stop('document-too-new', [], numbers));
   }
   const read = PlanSchema.safeParse(given);
-  if (!read.success) return failure(stop('document-unreadable', [read.error.issues[0]?.path.join('.') || 'plan']));
+  if (!read.success)
+    return failure(stop('document-unreadable', [read.error.issues[0]?.path.join('.') || 'plan']));
   const ids = read.data.edges.map((e) => e.edge);
   const double = ids.filter((id, i) => ids.indexOf(id) !== i);
-  return double.length > 0 ? failure(stop('document-ids-twice', double)) : { ok: true, doc: read.data };
+  return double.length > 0
+    ? failure(stop('document-ids-twice', double))
+    : { ok: true, doc: read.data };
 }
 
 /** The plan that a card of version 1 carried on its edges; null for a card that carried none. */

@@ -13,7 +13,12 @@ import type { Welded } from './seams';
 import { seamsOf } from './seams';
 
 const square = (): PatternDoc => {
-  const built = outlineFromPoints([[0, 0], [200, 0], [200, 200], [0, 200]]); // prettier-ignore
+  const built = outlineFromPoints([
+    [0, 0],
+    [200, 0],
+    [200, 200],
+    [0, 200],
+  ]);
   if (!built.ok) throw new Error('no outline');
   return { ...emptyPattern(), ...patternParts(built.path, countingIds()) };
 };
@@ -40,7 +45,9 @@ test('an edge all the way round is a closed loop: its first and last tack are on
   let doc = square();
   for (let i = 0; i < 3; i++) doc = done(joinEdges(doc, doc.edges[0]!.id));
   doc.edges[0]!.joint = { kind: 'butt', trimMm: 0 };
-  const plan = setPlan(emptyPlan(), doc.edges[0]!.id, { weld: { process: 'tig', tackPitchMm: 100, plugs: null } });
+  const plan = setPlan(emptyPlan(), doc.edges[0]!.id, {
+    weld: { process: 'tig', tackPitchMm: 100, plugs: null },
+  });
   const [seam] = seamsOf(doc, plan, 1, []);
   expect(seam).toMatchObject({ closed: true, lengthMm: 800 });
   expect(seam!.tacks).toHaveLength(8);
@@ -50,27 +57,43 @@ test('what was welded stays where it was welded, whatever becomes of the edge', 
   const doc = square();
   const edge = doc.edges[0]!;
   edge.joint = { kind: 'butt', trimMm: 0 };
-  const plan = setPlan(emptyPlan(), edge.id, { weld: { process: 'mig', tackPitchMm: 100, plugs: null } });
+  const plan = setPlan(emptyPlan(), edge.id, {
+    weld: { process: 'mig', tackPitchMm: 100, plugs: null },
+  });
   const [before] = seamsOf(doc, plan, 1, []);
   const placesMm = before!.tacks;
   expect(placesMm).toEqual([0, 200, 100]);
   const record = { ...weld(edge.id, 1, 3), made: { revision: 1, turned: false, placesMm } };
   const made = (card: PatternDoc, records = [record]) => {
-    const seam = seamsOf(card, plan, 1, records).find((s) => s.edge.id === card.edges[0]!.id || s.edge.was)!;
+    const seam = seamsOf(card, plan, 1, records).find(
+      (s) => s.edge.id === card.edges[0]!.id || s.edge.was,
+    )!;
     const done = [...seam.tacksDone].map((n) => seam.tacks[n - 1]!);
     return [...done, ...seam.elsewhere].map((mm) => Math.round(mm)).sort((a, b) => a - b);
   };
   expect(made(doc)).toEqual([0, 100, 200]);
   const longer = done(setSideLength(doc, doc.sides[0]!.id, 250));
   expect(made(longer)).toEqual([0, 100, 200]);
-  // Taken in by the edge before it, 200 farther along; its other end first once the card is turned over.
+  // Taken in by the edge before it, 200 farther along; its other end first once the card is turned
+  // over.
   const before0 = doc.edges[3]!;
-  const taken = done(joinEdges({ ...doc, edges: doc.edges.map((e) => (e === before0 ? { ...e, joint: edge.joint } : e)) }, before0.id)); // prettier-ignore
+  const taken = done(
+    joinEdges(
+      { ...doc, edges: doc.edges.map((e) => (e === before0 ? { ...e, joint: edge.joint } : e)) },
+      before0.id,
+    ),
+  );
   const whole = taken.edges.find((e) => e.id === before0.id)!;
   const of = (card: PatternDoc) => {
-    const wide = setPlan(plan, whole.id, { weld: { process: 'mig', tackPitchMm: 100, plugs: null } });
-    const seam = seamsOf(card, wide, 1, [{ ...record, made: { ...record.made, placesMm: [0, 30] } }]).find((s) => s.edge.id === whole.id)!; // prettier-ignore
-    return [...[...seam.tacksDone].map((n) => seam.tacks[n - 1]!), ...seam.elsewhere].sort((a, b) => a - b);
+    const wide = setPlan(plan, whole.id, {
+      weld: { process: 'mig', tackPitchMm: 100, plugs: null },
+    });
+    const seam = seamsOf(card, wide, 1, [
+      { ...record, made: { ...record.made, placesMm: [0, 30] } },
+    ]).find((s) => s.edge.id === whole.id)!;
+    return [...[...seam.tacksDone].map((n) => seam.tacks[n - 1]!), ...seam.elsewhere].sort(
+      (a, b) => a - b,
+    );
   };
   expect(of(taken)).toEqual([200, 230]);
   expect(of(mirrored(taken))).toEqual([170, 200]);

@@ -15,7 +15,10 @@ export type Seam = {
   run: Segment[];
   lengthMm: number;
   closed: boolean;
-  /** Tacks numbered from 1 in the order to be made; plugs numbered along the edge. One of the two is empty. */
+  /**
+   * Tacks numbered from 1 in the order to be made; plugs numbered along the edge. One of the two is
+   * empty.
+   */
   tacks: number[];
   plugs: number[];
   /** Numbers of the plugs in the order to weld them. */
@@ -26,7 +29,10 @@ export type Seam = {
   elsewhere: number[];
 };
 
-/** What a weld entry says that seams go by: on which edge, what kind of work, which numbers, and where they were put. */
+/**
+ * What a weld entry says that seams go by: on which edge, what kind of work, which numbers, and
+ * where they were put.
+ */
 export type Welded = {
   edge: string;
   work: string;
@@ -40,8 +46,16 @@ export type Welded = {
 const SAME_SHARE = 0.2;
 const SAME_MM = 6;
 
-/** Every edge that is to be welded, with its tacks and plugs. An edge that is the whole outline is a closed loop. */
-export function seamsOf(pattern: PatternDoc, plan: PlanDoc, thicknessMm: number, welds: readonly Welded[]): Seam[] {
+/**
+ * Every edge that is to be welded, with its tacks and plugs. An edge that is the whole outline is a
+ * closed loop.
+ */
+export function seamsOf(
+  pattern: PatternDoc,
+  plan: PlanDoc,
+  thicknessMm: number,
+  welds: readonly Welded[],
+): Seam[] {
   const standing = welds.flatMap((weld) => {
     const found = weld.withdrawn
       ? null
@@ -55,7 +69,9 @@ export function seamsOf(pattern: PatternDoc, plan: PlanDoc, thicknessMm: number,
     const lengthMm = runLength(run);
     const closed = edge.sides.length === pattern.sides.length;
     const { plugs } = planned;
-    const spaced = plugs ? plugPositions(lengthMm, plugs.pitchMm, plugs.endMm) : tackOrder(lengthMm, planned.tackPitchMm, closed); // prettier-ignore
+    const spaced = plugs
+      ? plugPositions(lengthMm, plugs.pitchMm, plugs.endMm)
+      : tackOrder(lengthMm, planned.tackPitchMm, closed);
     const spots = spaced.ok ? spaced.positionsMm : [];
     const same = Math.min(SAME_MM, SAME_SHARE * (plugs?.pitchMm ?? planned.tackPitchMm));
     const done = new Set<number>();
@@ -64,7 +80,8 @@ export function seamsOf(pattern: PatternDoc, plan: PlanDoc, thicknessMm: number,
       if (found.edge !== edge || weld.work !== (plugs ? 'plugs' : 'tacks')) continue;
       if (!weld.made) {
         // Written down before places were: by their numbers, as far as there are so many now.
-        for (let i = weld.from ?? 1; i <= Math.min(spots.length, weld.to ?? spots.length); i++) done.add(i);
+        for (let i = weld.from ?? 1; i <= Math.min(spots.length, weld.to ?? spots.length); i++)
+          done.add(i);
         continue;
       }
       for (const mm of weld.made.placesMm) {

@@ -62,6 +62,9 @@ test('no length, no pitch: refused; holes grow with the sheet', () => {
   expect(plugPositions(100, 0, 12)).toMatchObject({ ok: false });
   expect(plugPositions(100, 25, -1)).toMatchObject({ ok: false });
   expect(tackOrder(100, Number.NaN, false)).toMatchObject({ ok: false });
-  expect(tackOrder(1e6, 1, false)).toMatchObject({ ok: false, problems: [{ code: 'too-many-tacks' }] });
+  expect(tackOrder(1e6, 1, false)).toMatchObject({
+    ok: false,
+    problems: [{ code: 'too-many-tacks' }],
+  });
   expect([0.8, 1, 1.6, 2, 3].map(plugHole)).toEqual([5, 6.5, 6.5, 8, 10]); // common practice
 });

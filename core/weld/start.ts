@@ -3,11 +3,19 @@ import type { Joint } from '../card/pattern';
 import { plugHole } from './spacing';
 import type { WeldPlan } from './weldPlan';
 
-/** Current to start from on scrap of the same sheet: about 1 A for each thousandth of an inch (common practice). */
-export const startCurrent = (thicknessMm: number): number => Math.round(thicknessMm / 0.0254 / 5) * 5;
+/**
+ * Current to start from on scrap of the same sheet: about 1 A for each thousandth of an inch
+ * (common practice).
+ */
+export const startCurrent = (thicknessMm: number): number =>
+  Math.round(thicknessMm / 0.0254 / 5) * 5;
 
-/** How far apart tacks are put: about 50 mm, closer on thin sheet, which moves more (common practice). */
-export const usualTackPitch = (thicknessMm: number): number => (thicknessMm < 0.8 ? 30 : thicknessMm < 1.2 ? 40 : 50);
+/**
+ * How far apart tacks are put: about 50 mm, closer on thin sheet, which moves more (common
+ * practice).
+ */
+export const usualTackPitch = (thicknessMm: number): number =>
+  thicknessMm < 0.8 ? 30 : thicknessMm < 1.2 ? 40 : 50;
 
 const PLUGGED: readonly JointKind[] = ['lap', 'joggle', 'plug-flange'];
 /** Whether a joint overlaps its neighbour, so that it can be plug- or spot-welded through. */
@@ -15,8 +23,15 @@ export const canBePlugged = (joint: Joint): boolean => PLUGGED.includes(joint.ki
 /** Whether anything is welded there at all: a free edge and a hem are not. */
 export const isJoined = (joint: Joint): boolean => joint.kind !== 'free' && joint.kind !== 'hem';
 
-/** A plan to begin with: plugs through an overlap at factory pitch (25 mm on thick sheet), tacks elsewhere. */
-export function usualWeldPlan(joint: Joint, thicknessMm: number, process: Process = 'mig'): WeldPlan | null {
+/**
+ * A plan to begin with: plugs through an overlap at factory pitch (25 mm on thick sheet), tacks
+ * elsewhere.
+ */
+export function usualWeldPlan(
+  joint: Joint,
+  thicknessMm: number,
+  process: Process = 'mig',
+): WeldPlan | null {
   if (!isJoined(joint)) return null;
   const plugs = canBePlugged(joint)
     ? { holeMm: plugHole(thicknessMm), pitchMm: thicknessMm >= 1.4 ? 25 : 50, endMm: 12 }

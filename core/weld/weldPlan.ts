@@ -8,7 +8,11 @@ export const WeldPlanSchema = z.object({
   process: z.enum(PROCESSES),
   tackPitchMm: z.number().finite().min(5).max(1000),
   plugs: z
-    .object({ holeMm: z.number().min(1).max(30), pitchMm: z.number().min(5).max(1000), endMm: size })
+    .object({
+      holeMm: z.number().min(1).max(30),
+      pitchMm: z.number().min(5).max(1000),
+      endMm: size,
+    })
     .nullable(),
 });
 export type WeldPlan = z.infer<typeof WeldPlanSchema>;

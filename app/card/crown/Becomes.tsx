@@ -6,8 +6,10 @@ import type { Laid } from './useLaid';
 export function Becomes({ pattern, found }: { pattern: PatternDoc; found: Laid | null }) {
   if (pattern.sides.length === 0 || !found) return null;
   const gone = [
-    pattern.folds.length > 0 && (pattern.folds.length === 1 ? 'its fold' : `its ${pattern.folds.length} folds`),
-    pattern.beads.length > 0 && (pattern.beads.length === 1 ? 'its bead' : `its ${pattern.beads.length} beads`),
+    pattern.folds.length > 0 &&
+      (pattern.folds.length === 1 ? 'its fold' : `its ${pattern.folds.length} folds`),
+    pattern.beads.length > 0 &&
+      (pattern.beads.length === 1 ? 'its bead' : `its ${pattern.beads.length} beads`),
     pattern.tucks.length > 0 && 'its tucks',
     pattern.rules.length > 0 && 'its rules',
   ].filter((word) => word !== false);

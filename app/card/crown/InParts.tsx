@@ -11,7 +11,12 @@ import { percent } from './crownWords';
 import type { Parted, PartsAnswer, PartsAsked } from './parting';
 
 type Limits = { stretch: number; shrink: number };
-type Tried = { key: string; whole: (Limits & { tries: number }) | null; parted: Parted[]; busy: boolean };
+type Tried = {
+  key: string;
+  whole: (Limits & { tries: number }) | null;
+  parted: Parted[];
+  busy: boolean;
+};
 const SHOWN = 3;
 
 /** Crown along a cut above so many times the mean is told. */
@@ -39,7 +44,10 @@ type Props = {
   onTapping: (on: boolean) => void;
 };
 
-/** A panel made of two: where a cut takes most off the worst strain for the least weld, and which of the two this piece is. */
+/**
+ * A panel made of two: where a cut takes most off the worst strain for the least weld, and which of
+ * the two this piece is.
+ */
 export function InParts({ made, school, limits, part, onPart, tapped, onTapping }: Props) {
   const rest = part && otherPart(part);
   const { show } = usePreferences();
@@ -56,15 +64,22 @@ export function InParts({ made, school, limits, part, onPart, tapped, onTapping 
       setTried((was) => {
         if (!was) return was;
         if (data.what === 'whole') return { ...was, whole: data };
-        return data.what === 'done' ? { ...was, busy: false } : { ...was, parted: [...was.parted, data.parted] };
+        return data.what === 'done'
+          ? { ...was, busy: false }
+          : { ...was, parted: [...was.parted, data.parted] };
       });
     worker.current.postMessage({ made, school } satisfies PartsAsked);
   };
   if (part)
     return (
-      <Box component="section" aria-label="Made of two" sx={{ display: 'grid', gap: 0.8, justifyItems: 'start' }}>
+      <Box
+        component="section"
+        aria-label="Made of two"
+        sx={{ display: 'grid', gap: 0.8, justifyItems: 'start' }}
+      >
         <Typography>
-          This piece is a part of the panel: {partSaid(part)}. The cut is an edge like any other, butted as long as nothing else is said of it under Card.
+          This piece is a part of the panel: {partSaid(part)}. The cut is an edge like any other,
+          butted as long as nothing else is said of it under Card.
         </Typography>
         <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
           {rest && (
@@ -72,24 +87,45 @@ export function InParts({ made, school, limits, part, onPart, tapped, onTapping 
               Show the other part
             </Button>
           )}
-          <Button color="inherit" onClick={() => onPart(null)}>The whole panel</Button>
+          <Button color="inherit" onClick={() => onPart(null)}>
+            The whole panel
+          </Button>
         </Stack>
       </Box>
     );
   if (tapped !== null)
     return (
-      <Box component="section" aria-label="Made of two" sx={{ display: 'grid', gap: 0.8, justifyItems: 'start' }}>
+      <Box
+        component="section"
+        aria-label="Made of two"
+        sx={{ display: 'grid', gap: 0.8, justifyItems: 'start' }}
+      >
         <Typography role="status">
-          Tap {tapped === 0 ? 'where the weld is to begin, then where it is to end' : 'where it is to end'}: it runs straight between them as you look down on the panel, on to its edges.
+          Tap{' '}
+          {tapped === 0
+            ? 'where the weld is to begin, then where it is to end'
+            : 'where it is to end'}
+          : it runs straight between them as you look down on the panel, on to its edges.
         </Typography>
-        <Button variant="outlined" onClick={() => onTapping(false)}>Leave it</Button>
+        <Button variant="outlined" onClick={() => onTapping(false)}>
+          Leave it
+        </Button>
       </Box>
     );
-  const best = now?.whole ? [...now.parted].sort((a, b) => gain(b, now.whole!, limits) - gain(a, now.whole!, limits)).slice(0, SHOWN) : [];
+  const best = now?.whole
+    ? [...now.parted]
+        .sort((a, b) => gain(b, now.whole!, limits) - gain(a, now.whole!, limits))
+        .slice(0, SHOWN)
+    : [];
   return (
     <Box component="section" aria-label="Made of two" sx={{ display: 'grid', gap: 0.8 }}>
       <Typography variant="h3">Made of two</Typography>
-      {!now && <Typography variant="body2">Parted where it is crowned most, each half has less to be worked, for the length of a weld.</Typography>}
+      {!now && (
+        <Typography variant="body2">
+          Parted where it is crowned most, each half has less to be worked, for the length of a
+          weld.
+        </Typography>
+      )}
       <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
         <Button variant="outlined" disabled={now?.busy} onClick={find}>
           Find where to part it
@@ -98,20 +134,48 @@ export function InParts({ made, school, limits, part, onPart, tapped, onTapping 
           Tap where to part it
         </Button>
       </Stack>
-      {now?.busy && <Typography role="status">Trying cuts, {now.parted.length} of {now.whole?.tries ?? '…'}: a hand’s width off the ends, and off high crown where there is another way.</Typography>}
-      {now?.whole && !now.busy && best.length === 0 && <Typography>No straight cut parts it into two that lie flat.</Typography>}
+      {now?.busy && (
+        <Typography role="status">
+          Trying cuts, {now.parted.length} of {now.whole?.tries ?? '…'}: a hand’s width off the
+          ends, and off high crown where there is another way.
+        </Typography>
+      )}
+      {now?.whole && !now.busy && best.length === 0 && (
+        <Typography>No straight cut parts it into two that lie flat.</Typography>
+      )}
       {now?.whole && !now.busy && best.length > 0 && (
         <Stack spacing={1} role="list" aria-label="Cuts">
-          <Typography>In one piece: stretched {percent(now.whole.stretch)}, gathered {percent(now.whole.shrink)} at the most.</Typography>
+          <Typography>
+            In one piece: stretched {percent(now.whole.stretch)}, gathered{' '}
+            {percent(now.whole.shrink)} at the most.
+          </Typography>
           {best.map((one) => (
-            <Box key={place(one)} role="listitem" sx={{ border: '1.5px solid var(--rule)', p: 1.2 }}>
+            <Box
+              key={place(one)}
+              role="listitem"
+              sx={{ border: '1.5px solid var(--rule)', p: 1.2 }}
+            >
               <Typography sx={{ fontWeight: 600 }}>{place(one)}</Typography>
               <Typography className="figure">
-                stretched {percent(one.stretch)}, gathered {percent(one.shrink)}; weld {show(one.seamMm, 0)}{one.crown > HIGH ? ', through high crown' : ''}
+                stretched {percent(one.stretch)}, gathered {percent(one.shrink)}; weld{' '}
+                {show(one.seamMm, 0)}
+                {one.crown > HIGH ? ', through high crown' : ''}
               </Typography>
               <Stack direction="row" spacing={1} sx={{ mt: 0.5 }}>
-                <Button size="small" variant="outlined" onClick={() => onPart({ runs: one.runs, from: 0, to: one.share })}>This piece is the first part</Button>
-                <Button size="small" variant="outlined" onClick={() => onPart({ runs: one.runs, from: one.share, to: 1 })}>The second</Button>
+                <Button
+                  size="small"
+                  variant="outlined"
+                  onClick={() => onPart({ runs: one.runs, from: 0, to: one.share })}
+                >
+                  This piece is the first part
+                </Button>
+                <Button
+                  size="small"
+                  variant="outlined"
+                  onClick={() => onPart({ runs: one.runs, from: one.share, to: 1 })}
+                >
+                  The second
+                </Button>
               </Stack>
             </Box>
           ))}
@@ -119,7 +183,7 @@ export function InParts({ made, school, limits, part, onPart, tapped, onTapping 
       )}
     </Box>
   );
-} // prettier-ignore
+}
 
 /** What a cut takes off the worst strain, for each millimetre of weld. */
 const gain = (one: Parted, whole: Limits, limits: Limits): number =>

@@ -18,7 +18,10 @@ type Props = {
   onTap?: (p: Vec3) => void;
 };
 
-/** The panel in space: steel, with lines of equal stretch and equal shrink over it, the cut that is looked at, what was tapped. */
+/**
+ * The panel in space: steel, with lines of equal stretch and equal shrink over it, the cut that is
+ * looked at, what was tapped.
+ */
 export default function PanelSpace({ mesh, laid, cut, tapped, joined = true, onTap }: Props) {
   const { geometry, middle, reach } = useMemo(() => {
     const made = new BufferGeometry();
@@ -33,14 +36,24 @@ export default function PanelSpace({ mesh, laid, cut, tapped, joined = true, onT
     if (!laid) return null;
     const of = (way: Way) =>
       geometryOf(
-        laid.lines.filter((line) => line.way === way).flatMap(({ places, closed }) => pieces(onPanel(places, mesh), closed)),
+        laid.lines
+          .filter((line) => line.way === way)
+          .flatMap(({ places, closed }) => pieces(onPanel(places, mesh), closed)),
         false,
       );
     const rim = [...laid.disc.rim].map((v) => vertexAt(mesh, v));
-    return { stretch: of('stretch'), shrink: dashed(of('shrink')), rim: geometryOf(pieces(rim, true), false) };
+    return {
+      stretch: of('stretch'),
+      shrink: dashed(of('shrink')),
+      rim: geometryOf(pieces(rim, true), false),
+    };
   }, [laid, mesh]);
   const cutLine = useMemo(() => cut && geometryOf(pieces(cut, false), false), [cut]);
-  const tappedLine = useMemo(() => (joined && tapped.length > 1 ? geometryOf(pieces(tapped, tapped.length > 2), false) : null), [tapped, joined]);
+  const tappedLine = useMemo(
+    () =>
+      joined && tapped.length > 1 ? geometryOf(pieces(tapped, tapped.length > 2), false) : null,
+    [tapped, joined],
+  );
   return (
     // Something of another size is looked at anew from the start.
     <Space key={reach.toPrecision(2)} reach={reach} from={[0.75, -1.05, 0.9]}>
@@ -55,7 +68,15 @@ export default function PanelSpace({ mesh, laid, cut, tapped, joined = true, onT
             onTap([x + middle[0], y + middle[1], z + middle[2]]);
           }}
         >
-          <meshStandardMaterial color="#aab2b8" metalness={0.25} roughness={0.55} side={DoubleSide} polygonOffset polygonOffsetFactor={2} polygonOffsetUnits={2} />
+          <meshStandardMaterial
+            color="#aab2b8"
+            metalness={0.25}
+            roughness={0.55}
+            side={DoubleSide}
+            polygonOffset
+            polygonOffsetFactor={2}
+            polygonOffsetUnits={2}
+          />
         </mesh>
         {lines && (
           <>
@@ -89,14 +110,18 @@ export default function PanelSpace({ mesh, laid, cut, tapped, joined = true, onT
       </group>
     </Space>
   );
-} // prettier-ignore
+}
 
 /** The same with how far along its pieces each corner is, so that it can be dashed. */
 function dashed(geometry: BufferGeometry): BufferGeometry {
   const places = geometry.getAttribute('position');
   const far = new Float32Array(places.count);
   for (let i = 1; i < places.count; i++) {
-    const step = Math.hypot(places.getX(i) - places.getX(i - 1), places.getY(i) - places.getY(i - 1), places.getZ(i) - places.getZ(i - 1)); // prettier-ignore
+    const step = Math.hypot(
+      places.getX(i) - places.getX(i - 1),
+      places.getY(i) - places.getY(i - 1),
+      places.getZ(i) - places.getZ(i - 1),
+    );
     far[i] = far[i - 1]! + (i % 2 === 1 ? step : 0);
   }
   geometry.setAttribute('lineDistance', new BufferAttribute(far, 1));
@@ -106,6 +131,7 @@ function dashed(geometry: BufferGeometry): BufferGeometry {
 /** A line as pieces, corner after corner. */
 function pieces(line: readonly Vec3[], closed: boolean): number[] {
   const found: number[] = [];
-  for (let i = 1; i < line.length + (closed ? 1 : 0); i++) found.push(...line[i - 1]!, ...line[i % line.length]!);
+  for (let i = 1; i < line.length + (closed ? 1 : 0); i++)
+    found.push(...line[i - 1]!, ...line[i % line.length]!);
   return found;
 }

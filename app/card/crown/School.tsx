@@ -4,7 +4,13 @@ import Typography from '@mui/material/Typography';
 import { schoolWords } from './crownWords';
 
 /** How the panel is to be worked: from raising all of it to gathering all of it. */
-export function School({ school, onChange }: { school: number; onChange: (school: number) => void }) {
+export function School({
+  school,
+  onChange,
+}: {
+  school: number;
+  onChange: (school: number) => void;
+}) {
   return (
     <Box component="section" aria-label="How it is worked">
       <Typography variant="h3">How it is worked</Typography>

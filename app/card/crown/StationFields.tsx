@@ -18,7 +18,10 @@ import { usePreferences } from '../../frame/preferences';
 import { problemSentence } from '../../frame/sentences';
 import { FIGURES } from '../../frame/theme';
 
-/** Profiles at stations as they are written: places across and heights, a row each; in what, once anything is. */
+/**
+ * Profiles at stations as they are written: places across and heights, a row each; in what, once
+ * anything is.
+ */
 export type WrittenStations = {
   unit: Unit | null;
   stations: { atMm: number; text: string }[];
@@ -33,10 +36,22 @@ const GUIDE_HOW = '0\t0\t0\n150\t-10\t12\n300\t0\t0';
 const GUIDE_HOW_INCH = '0\t0\t0\n6\t-3/8\t1/2\n12\t0\t0';
 const HOW_INCH = '0\t0\n3\t7/8\n6\t1 3/16\n9\t7/8\n12\t0';
 export const NO_STATIONS: WrittenStations = {
-  unit: null, stations: [{ atMm: 0, text: '' }, { atMm: 150, text: '' }, { atMm: 300, text: '' }], spineMm: null, toleranceMm: 0.5, guides: null }; // prettier-ignore
+  unit: null,
+  stations: [
+    { atMm: 0, text: '' },
+    { atMm: 150, text: '' },
+    { atMm: 300, text: '' },
+  ],
+  spineMm: null,
+  toleranceMm: 0.5,
+  guides: null,
+};
 
 /** What is written, as stations; null while nothing is. */
-export function stationsOf({ unit: own, stations, spineMm, toleranceMm, guides: typed }: WrittenStations, preferred: Unit): Result<{ made: Stations }> | null {
+export function stationsOf(
+  { unit: own, stations, spineMm, toleranceMm, guides: typed }: WrittenStations,
+  preferred: Unit,
+): Result<{ made: Stations }> | null {
   const unit = own ?? preferred;
   const written = stations.filter(({ text }) => text.trim() !== '');
   if (written.length === 0) return null;
@@ -46,14 +61,30 @@ export function stationsOf({ unit: own, stations, spineMm, toleranceMm, guides: 
     if (!read.ok) return failure(...read.problems);
     profiles.push({ atMm, points: read.points.map(([x, z]) => [x, z]) });
   }
-  if (!typed) return { ok: true, made: { kind: 'stations', profiles, spineRadiusMm: spineMm, guides: null, toleranceMm } };
+  if (!typed)
+    return {
+      ok: true,
+      made: { kind: 'stations', profiles, spineRadiusMm: spineMm, guides: null, toleranceMm },
+    };
   const guides = typed.map((text) => parsePlaces(text, unit));
   const bad = guides.find((guide) => !guide.ok);
-  if (bad && !bad.ok) return failure(...bad.problems.map((problem) => (problem.code === 'no-rows' ? { ...problem, code: 'stations-guides' as const } : problem)));
+  if (bad && !bad.ok)
+    return failure(
+      ...bad.problems.map((problem) =>
+        problem.code === 'no-rows' ? { ...problem, code: 'stations-guides' as const } : problem,
+      ),
+    );
   // Written along, across, height, as one measures; kept across, along, height, as profiles run.
-  const [one, other] = guides.map((guide) => (guide.ok ? guide.places.map(([along, across, up]): [number, number, number] => [across, along, up]) : []));
-  return { ok: true, made: { kind: 'stations', profiles, spineRadiusMm: null, guides: [one!, other!], toleranceMm } };
-} // prettier-ignore
+  const [one, other] = guides.map((guide) =>
+    guide.ok
+      ? guide.places.map(([along, across, up]): [number, number, number] => [across, along, up])
+      : [],
+  );
+  return {
+    ok: true,
+    made: { kind: 'stations', profiles, spineRadiusMm: null, guides: [one!, other!], toleranceMm },
+  };
+}
 
 /** Stations that a card was made from, as they would be written. */
 export const writtenStations = (
@@ -94,23 +125,48 @@ export function StationFields({ written, profiles, deviations, onChange }: Props
   // What is written stays as it is when the units are changed, and says what it is in.
   const unit = written.unit ?? preferred;
   const put = (i: number, change: Partial<WrittenStations['stations'][number]>) =>
-    onChange({ ...written, unit: stations.some(({ text }) => text.trim() !== '') || change.text ? unit : null, stations: stations.map((one, k) => (k === i ? { ...one, ...change } : one)) });
+    onChange({
+      ...written,
+      unit: stations.some(({ text }) => text.trim() !== '') || change.text ? unit : null,
+      stations: stations.map((one, k) => (k === i ? { ...one, ...change } : one)),
+    });
   const last = stations[stations.length - 1]!;
   let read = -1;
   return (
     <>
       <Typography variant="body2">
-        At each station along the panel: places across it and the height there, one a row. They need not be alike in number.
+        At each station along the panel: places across it and the height there, one a row. They need
+        not be alike in number.
       </Typography>
       {stations.map(({ atMm, text }, i) => {
         const points = text.trim() === '' ? null : parsePoints(text, unit);
         if (points) read++;
         const off = points?.ok ? Math.max(0, ...(deviations?.[read] ?? [])) : null;
         return (
-          <Box key={i} component="section" aria-label={`Station ${i + 1}`} sx={{ border: '1.5px solid var(--rule)', p: 1.2, display: 'grid', gap: 1.2 }}>
+          <Box
+            key={i}
+            component="section"
+            aria-label={`Station ${i + 1}`}
+            sx={{ border: '1.5px solid var(--rule)', p: 1.2, display: 'grid', gap: 1.2 }}
+          >
             <Stack direction="row" spacing={1} sx={{ alignItems: 'end' }}>
-              <LengthField label={`Station ${i + 1} at`} mm={atMm} signed onChange={(mm) => mm !== null && put(i, { atMm: mm })} />
-              {stations.length > 2 && <Button color="inherit" sx={{ whiteSpace: 'nowrap', flex: 'none' }} onClick={() => onChange({ ...written, stations: stations.filter((_, k) => k !== i) })}>Take it off</Button>}
+              <LengthField
+                label={`Station ${i + 1} at`}
+                mm={atMm}
+                signed
+                onChange={(mm) => mm !== null && put(i, { atMm: mm })}
+              />
+              {stations.length > 2 && (
+                <Button
+                  color="inherit"
+                  sx={{ whiteSpace: 'nowrap', flex: 'none' }}
+                  onClick={() =>
+                    onChange({ ...written, stations: stations.filter((_, k) => k !== i) })
+                  }
+                >
+                  Take it off
+                </Button>
+              )}
             </Stack>
             <TextField
               label={`Across and height, ${unit === 'mm' ? 'mm' : 'inches'}`}
@@ -121,7 +177,13 @@ export function StationFields({ written, profiles, deviations, onChange }: Props
               placeholder={unit === 'mm' ? HOW : HOW_INCH}
               onChange={(event) => put(i, { text: event.target.value })}
               error={points?.ok === false}
-              helperText={points?.ok === false ? problemSentence(points.problems[0]!, null, show) : off !== null && deviations ? `The surface passes within ${showThin(off)} of it.` : undefined}
+              helperText={
+                points?.ok === false
+                  ? problemSentence(points.problems[0]!, null, show)
+                  : off !== null && deviations
+                    ? `The surface passes within ${showThin(off)} of it.`
+                    : undefined
+              }
               slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
             />
             {profiles.length > 0 && (
@@ -130,7 +192,15 @@ export function StationFields({ written, profiles, deviations, onChange }: Props
                 value=""
                 onChange={(id) => {
                   const profile = profiles.find((one) => one.id === id);
-                  if (profile) put(i, { text: profile.ordinates.map(([s, drop]) => `${formatLength(s, unit, 2, false)}\t${formatLength(-drop, unit, 2, false)}`).join('\n') });
+                  if (profile)
+                    put(i, {
+                      text: profile.ordinates
+                        .map(
+                          ([s, drop]) =>
+                            `${formatLength(s, unit, 2, false)}\t${formatLength(-drop, unit, 2, false)}`,
+                        )
+                        .join('\n'),
+                    });
                 }}
                 options={profiles.map(({ id, name }) => [id, name] as const)}
               />
@@ -138,17 +208,33 @@ export function StationFields({ written, profiles, deviations, onChange }: Props
           </Box>
         );
       })}
-      <Button variant="outlined" onClick={() => onChange({ ...written, stations: [...stations, { atMm: last.atMm + 100, text: '' }] })}>
+      <Button
+        variant="outlined"
+        onClick={() =>
+          onChange({ ...written, stations: [...stations, { atMm: last.atMm + 100, text: '' }] })
+        }
+      >
         Another station
       </Button>
-      <ToggleButtonGroup exclusive fullWidth value={written.guides ? 'guides' : 'spine'} aria-label="How the stations stand" onChange={(_, how: string | null) => how && onChange({ ...written, guides: how === 'guides' ? (written.guides ?? ['', '']) : null })}>
+      <ToggleButtonGroup
+        exclusive
+        fullWidth
+        value={written.guides ? 'guides' : 'spine'}
+        aria-label="How the stations stand"
+        onChange={(_, how: string | null) =>
+          how &&
+          onChange({ ...written, guides: how === 'guides' ? (written.guides ?? ['', '']) : null })
+        }
+      >
         <ToggleButton value="spine">By themselves</ToggleButton>
         <ToggleButton value="guides">Between two edges</ToggleButton>
       </ToggleButtonGroup>
       {written.guides && (
         <Box component="section" aria-label="The two edges" sx={{ display: 'grid', gap: 1.2 }}>
           <Typography variant="body2">
-            Each edge as places on it: along, across and height, one a row. Every profile is set between them, its ends on the edges, as far along as its station; its places across only say its shape.
+            Each edge as places on it: along, across and height, one a row. Every profile is set
+            between them, its ends on the edges, as far along as its station; its places across only
+            say its shape.
           </Typography>
           {(['where profiles begin', 'where they end'] as const).map((which, k) => {
             const text = written.guides![k]!;
@@ -162,9 +248,21 @@ export function StationFields({ written, profiles, deviations, onChange }: Props
                 maxRows={8}
                 value={text}
                 placeholder={unit === 'mm' ? GUIDE_HOW : GUIDE_HOW_INCH}
-                onChange={(event) => onChange({ ...written, unit, guides: written.guides!.map((one, i) => (i === k ? event.target.value : one)) as [string, string] })}
+                onChange={(event) =>
+                  onChange({
+                    ...written,
+                    unit,
+                    guides: written.guides!.map((one, i) =>
+                      i === k ? event.target.value : one,
+                    ) as [string, string],
+                  })
+                }
                 error={places?.ok === false}
-                helperText={places?.ok === false ? problemSentence(places.problems[0]!, null, show) : undefined}
+                helperText={
+                  places?.ok === false
+                    ? problemSentence(places.problems[0]!, null, show)
+                    : undefined
+                }
                 slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
               />
             );
@@ -172,9 +270,27 @@ export function StationFields({ written, profiles, deviations, onChange }: Props
         </Box>
       )}
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.4 }}>
-        {!written.guides && <LengthField label="Stations stand round a radius" mm={written.spineMm} empty="straight" signed max={20_000} onChange={(spineMm) => onChange({ ...written, spineMm: spineMm === 0 ? null : spineMm })} />}
-        <LengthField label="Passes no farther off than" mm={written.toleranceMm} min={0} max={20} digits={2} onChange={(mm) => mm !== null && onChange({ ...written, toleranceMm: mm })} />
+        {!written.guides && (
+          <LengthField
+            label="Stations stand round a radius"
+            mm={written.spineMm}
+            empty="straight"
+            signed
+            max={20_000}
+            onChange={(spineMm) =>
+              onChange({ ...written, spineMm: spineMm === 0 ? null : spineMm })
+            }
+          />
+        )}
+        <LengthField
+          label="Passes no farther off than"
+          mm={written.toleranceMm}
+          min={0}
+          max={20}
+          digits={2}
+          onChange={(mm) => mm !== null && onChange({ ...written, toleranceMm: mm })}
+        />
       </Box>
     </>
   );
-} // prettier-ignore
+}

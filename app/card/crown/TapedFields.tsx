@@ -5,7 +5,15 @@ import type { Taped } from '#core/surface/packed';
 import { usePreferences } from '../../frame/preferences';
 
 /** A panel from the card's own tucks: what it was made from, and how rough that is. */
-export function TapedFields({ pattern, taped, busy }: { pattern: PatternDoc; taped: Taped | null; busy: boolean }) {
+export function TapedFields({
+  pattern,
+  taped,
+  busy,
+}: {
+  pattern: PatternDoc;
+  taped: Taped | null;
+  busy: boolean;
+}) {
   const { show } = usePreferences();
   const count = pattern.tucks.length;
   return (
@@ -20,8 +28,9 @@ export function TapedFields({ pattern, taped, busy }: { pattern: PatternDoc; tap
       {busy && <Typography role="status">Taping the paper …</Typography>}
       {taped && (
         <Typography sx={{ borderLeft: '5px solid var(--layout)', pl: 1.5 }}>
-          Right to about <b className="figure">± {show(Math.max(0.5, taped.offMm))}</b>: as far as paper and smooth
-          surface are apart, where the tucks run out. It is the roughest way; strips from the panel prove it.
+          Right to about <b className="figure">± {show(Math.max(0.5, taped.offMm))}</b>: as far as
+          paper and smooth surface are apart, where the tucks run out. It is the roughest way;
+          strips from the panel prove it.
         </Typography>
       )}
     </Stack>

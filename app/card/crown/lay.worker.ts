@@ -13,7 +13,9 @@ let latest = 0;
 self.onmessage = ({ data }: MessageEvent<LayAsked>) => {
   latest = data.ask;
   // Whatever goes wrong is said: a page that waits for nothing says nothing.
-  lay(data).catch(() => say({ ask: data.ask, what: 'refused', problems: [{ code: 'flatten-failed', about: [] }] }));
+  lay(data).catch(() =>
+    say({ ask: data.ask, what: 'refused', problems: [{ code: 'flatten-failed', about: [] }] }),
+  );
 };
 
 async function lay(asked: LayAsked): Promise<void> {
@@ -41,7 +43,11 @@ async function lay(asked: LayAsked): Promise<void> {
     const found = await laidUnless(asked, one, FINE / 3);
     if (!found?.ok) return;
     const { disc, flat, blankMm2 } = found.laid;
-    outlines.push({ school: one, line: [...disc.rim].map((v): Vec => [flat[2 * v]!, flat[2 * v + 1]!]), mm2: blankMm2 }); // prettier-ignore
+    outlines.push({
+      school: one,
+      line: [...disc.rim].map((v): Vec => [flat[2 * v]!, flat[2 * v + 1]!]),
+      mm2: blankMm2,
+    });
   }
   say({ ask, what: 'compared', outlines });
 }

@@ -5,7 +5,10 @@ import type { Hold } from '#core/surface/held';
 import type { Part } from '#core/surface/part';
 import type { Strip } from '#core/surface/strips';
 
-/** What is asked of the worker: a panel and the school it is cut in; with `compare`, the outlines of the three schools. */
+/**
+ * What is asked of the worker: a panel and the school it is cut in; with `compare`, the outlines of
+ * the three schools.
+ */
 export type LayAsked = {
   ask: number;
   made: Described;
@@ -20,7 +23,14 @@ export type LayAsked = {
 export type LayAnswer =
   | { ask: number; what: 'refused'; problems: Problem[] }
   /** `seams`: which edges of the outline lie on the cut of a part. */
-  | { ask: number; what: 'laid'; laid: LaidPanel; strips: Strip[]; seams: boolean[]; rough: boolean }
+  | {
+      ask: number;
+      what: 'laid';
+      laid: LaidPanel;
+      strips: Strip[];
+      seams: boolean[];
+      rough: boolean;
+    }
   | { ask: number; what: 'compared'; outlines: { school: number; line: Vec[]; mm2: number }[] };
 
 /** Triangles of the first answer and of the one that stays. */

@@ -20,8 +20,8 @@ const Body = Key.extend({
 });
 
 /**
- * Makes a part that belongs to this piece a piece of its own, the other part of a panel or a strip that is welded on: the same
- * metal, its card as it was laid flat, its seam said to meet this one.
+ * Makes a part that belongs to this piece a piece of its own, the other part of a panel or a strip
+ * that is welded on: the same metal, its card as it was laid flat, its seam said to meet this one.
  */
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
@@ -29,8 +29,15 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (!piece) throw data(null, { status: 404 });
   const { key, name, card, seams } = await parsedJson(request, Body);
   const read = readPattern(card);
-  if (!read.ok) return Response.json({ problems: read.problems, message: 'The other part could not be kept as it is.' }, { status: 422 });
-  const plan = seams.reduce((sofar, edge) => setPlan(sofar, edge, { meets: piece.name }), emptyPlan());
+  if (!read.ok)
+    return Response.json(
+      { problems: read.problems, message: 'The other part could not be kept as it is.' },
+      { status: 422 },
+    );
+  const plan = seams.reduce(
+    (sofar, edge) => setPlan(sofar, edge, { meets: piece.name }),
+    emptyPlan(),
+  );
   const id = await once(viewer, key, async (tx) => {
     const made = await createPiece(viewer, piece.job, { ...factsOf(piece), name }, tx);
     await putFirst(tx, made, 'card', read.doc);
@@ -38,4 +45,4 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     return made;
   });
   return Response.json({ id });
-} // prettier-ignore
+}

@@ -5,8 +5,8 @@ import type { Described } from '#core/surface/laidPanel';
 export type PartsAsked = { made: Described; school: number };
 
 /**
- * A panel laid flat as one, or as two parted at a share: the most that is to be stretched and gathered in either, the weld, mm, and
- * how much crown lies by it against the mean.
+ * A panel laid flat as one, or as two parted at a share: the most that is to be stretched and
+ * gathered in either, the weld, mm, and how much crown lies by it against the mean.
  */
 export type Parted = PartPlace & { seamMm: number; stretch: number; shrink: number };
 

@@ -24,7 +24,15 @@ self.onmessage = ({ data: { made, school } }: MessageEvent<PartsAsked>) => {
     const halves = [laid({ runs, from: 0, to: share }), laid({ runs, from: share, to: 1 })];
     if (halves.some((half) => half === null || half.overlaps.length > 0)) continue;
     const most = (of: 'stretch' | 'shrink') => Math.max(...halves.map((half) => half![of]));
-    say({ what: 'parted', parted: { ...place, seamMm: seamMm(described.disc, { runs, from: 0, to: share }), stretch: most('stretch'), shrink: most('shrink') } }); // prettier-ignore
+    say({
+      what: 'parted',
+      parted: {
+        ...place,
+        seamMm: seamMm(described.disc, { runs, from: 0, to: share }),
+        stretch: most('stretch'),
+        shrink: most('shrink'),
+      },
+    });
   }
   say({ what: 'done' });
 };

@@ -16,7 +16,8 @@ const say = (answer: ScanAnswer) => self.postMessage(answer);
 /** The scan as it was read and cleaned: what is cut is cut out of it, not out of what is kept. */
 let whole: { mesh: Mesh; told: ScanTold; file: string } | null = null;
 
-self.onmessage = ({ data }: MessageEvent<ScanAsked>) => void (data.what === 'read' ? read(data) : cut(data));
+self.onmessage = ({ data }: MessageEvent<ScanAsked>) =>
+  void (data.what === 'read' ? read(data) : cut(data));
 
 async function read({ file, unit }: Extract<ScanAsked, { what: 'read' }>): Promise<void> {
   whole = null;
@@ -33,7 +34,12 @@ async function read({ file, unit }: Extract<ScanAsked, { what: 'read' }>): Promi
 async function cut({ outline }: Extract<ScanAsked, { what: 'cut' }>): Promise<void> {
   if (!whole) return;
   const part = cutTo(whole.mesh, outline);
-  if (!part) return say({ what: 'refused', problems: [{ code: 'cut-misses', about: [] }], told: whole.told });
+  if (!part)
+    return say({
+      what: 'refused',
+      problems: [{ code: 'cut-misses', about: [] }],
+      told: whole.told,
+    });
   // Cut free of the rest it may have holes of its own.
   await keep(cleaned(part).mesh);
 }
@@ -58,7 +64,8 @@ async function thinned(mesh: Mesh): Promise<Mesh> {
   // Whole figures would lose what is small far off from the scanner’s own nought.
   const [x, y, z] = mesh.vertices;
   const near = Float32Array.from(mesh.vertices, (value, i) => value - [x!, y!, z!][i % 3]!);
-  // The rim is the outline that will be cut: it stays as it is, unless it is finer than anything is cut.
+  // The rim is the outline that will be cut: it stays as it is, unless it is finer than anything is
+  // cut.
   const rim = rimsOf(mesh).loops.reduce((sum, loop) => sum + loop.length, 0);
   const flags: SimplifierFlags[] = rim < KEPT / 2 ? ['Regularize', 'LockBorder'] : ['Regularize'];
   const [triangles] = MeshoptSimplifier.simplify(mesh.triangles, near, 3, 3 * KEPT, 1, flags);

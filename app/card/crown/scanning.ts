@@ -7,7 +7,8 @@ import type { Scan } from '#core/surface/packed';
 export const UNITS = { mm: 1, cm: 10, m: 1000, in: 25.4 } as const;
 export type ScanUnit = keyof typeof UNITS;
 
-export type ScanAsked = { what: 'read'; file: File; unit: ScanUnit } | { what: 'cut'; outline: Vec3[] };
+export type ScanAsked =
+  { what: 'read'; file: File; unit: ScanUnit } | { what: 'cut'; outline: Vec3[] };
 
 /** What was done to a file before it could be used. */
 export type ScanTold = Omit<Cleaned, 'mesh'> & { triangles: number };

@@ -27,8 +27,9 @@ export function laidOnce(asked: Omit<LayAsked, 'ask' | 'compare'>): Promise<Laid
 }
 
 /**
- * A panel laid flat in a worker, first roughly, then finely; the last answer stands, as `busy`, until the next is there. What is
- * asked while one is on its way puts an end to that one. Nothing is laid for null.
+ * A panel laid flat in a worker, first roughly, then finely; the last answer stands, as `busy`,
+ * until the next is there. What is asked while one is on its way puts an end to that one. Nothing
+ * is laid for null.
  */
 export function useLaid(wanted: LayWanted): State {
   const { made } = wanted;
@@ -50,8 +51,10 @@ export function useLaid(wanted: LayWanted): State {
     worker.current ??= new Worker(new URL('./lay.worker.ts', import.meta.url), { type: 'module' });
     worker.current.onmessage = ({ data }: MessageEvent<LayAnswer>) => {
       if (data.ask !== count.current) return;
-      if (data.what === 'compared') setAnswered((was) => was && { ...was, outlines: data.outlines });
-      else if (data.what === 'refused') setAnswered({ key, found: null, problems: data.problems, outlines: null });
+      if (data.what === 'compared')
+        setAnswered((was) => was && { ...was, outlines: data.outlines });
+      else if (data.what === 'refused')
+        setAnswered({ key, found: null, problems: data.problems, outlines: null });
       else setAnswered({ key, found: data, problems: [], outlines: null });
     };
     worker.current.postMessage({ ...asked, ask } as LayAsked);

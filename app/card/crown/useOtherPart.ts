@@ -13,7 +13,10 @@ import { laidOnce } from './useLaid';
 
 const ignored = () => undefined;
 
-/** Makes the other part of a panel a piece of its own, laid flat as this one is, its seam butted against this one. */
+/**
+ * Makes the other part of a panel a piece of its own, laid flat as this one is, its seam butted
+ * against this one.
+ */
 export function useOtherPart() {
   const { id, facts, pattern } = usePiece();
   const { show } = usePreferences();
@@ -24,7 +27,9 @@ export function useOtherPart() {
   const last = useRef<{ of: string; body: object } | null>(null);
   const name = `${cut(facts.name, 66)}, other part`;
   /** Its name, once it is there; null where it could not be made. */
-  const make = async (wanted: Pick<LayAsked, 'made' | 'school' | 'part' | 'strips'>): Promise<string | null> => {
+  const make = async (
+    wanted: Pick<LayAsked, 'made' | 'school' | 'part' | 'strips'>,
+  ): Promise<string | null> => {
     setProblem(null);
     const of = JSON.stringify(wanted);
     if (last.current?.of === of) return (await post.send(last.current.body)) ? name : null;
@@ -41,11 +46,17 @@ export function useOtherPart() {
       setProblem('The blank of the other part runs over itself: part the panel elsewhere.');
       return null;
     }
-    const card = crownCard(emptyPattern(), { made, school, keep: [], hold: [], part, seams }, laid, found.strips, newId);
+    const card = crownCard(
+      emptyPattern(),
+      { made, school, keep: [], hold: [], part, seams },
+      laid,
+      found.strips,
+      newId,
+    );
     const whole = pattern.crown?.turned ? mirrored(card) : card;
     const met = card.edges.filter((_, i) => seams[i]).map((edge) => edge.id);
     last.current = { of, body: { name, card: whole, seams: met } };
     return (await post.send(last.current.body)) ? name : null;
   };
   return { make, busy: laying || post.state === 'busy', problem: problem ?? post.problem };
-} // prettier-ignore
+}

@@ -20,7 +20,10 @@ export type Scanning = State & {
   stop: () => void;
 };
 
-/** A scan read, cleaned, thinned and cut in a worker, which keeps the whole of it while the page is open. */
+/**
+ * A scan read, cleaned, thinned and cut in a worker, which keeps the whole of it while the page is
+ * open.
+ */
 export function useScan(onScan: (scan: Scan) => void): Scanning {
   const [state, setState] = useState(NOTHING);
   const worker = useRef<Worker | null>(null);
@@ -39,12 +42,23 @@ export function useScan(onScan: (scan: Scan) => void): Scanning {
       worker.current?.terminate();
       worker.current = new Worker(new URL('./scan.worker.ts', import.meta.url), { type: 'module' });
       worker.current.onmessage = ({ data }: MessageEvent<ScanAnswer>) => {
-        if (data.what === 'progress') return setState((was) => ({ ...was, doing: data.doing, problems: [] }));
-        if (data.what === 'refused') return setState((was) => ({ ...was, doing: null, problems: data.problems, told: data.told ?? was.told })); // prettier-ignore
+        if (data.what === 'progress')
+          return setState((was) => ({ ...was, doing: data.doing, problems: [] }));
+        if (data.what === 'refused')
+          return setState((was) => ({
+            ...was,
+            doing: null,
+            problems: data.problems,
+            told: data.told ?? was.told,
+          }));
         setState({ doing: null, problems: [], told: data.told, kept: data.kept, here: true });
         done.current(data.scan);
       };
-      worker.current.onerror = () => setState({ ...NOTHING, problems: [{ code: 'mesh-file-broken', about: [], numbers: { line: 1 } }] }); // prettier-ignore
+      worker.current.onerror = () =>
+        setState({
+          ...NOTHING,
+          problems: [{ code: 'mesh-file-broken', about: [], numbers: { line: 1 } }],
+        });
     }
     setState((was) => ({ ...was, doing: 'reading', problems: [] }));
     worker.current?.postMessage(asked);

@@ -8,7 +8,10 @@ import type { BlankBead } from '../blank';
 import type { WrittenSection } from './section';
 import { passesFor } from './section';
 
-/** A roller or die: the section it makes, how much deeper a pass goes, the least radius it follows, how far in it reaches, mm. */
+/**
+ * A roller or die: the section it makes, how much deeper a pass goes, the least radius it follows,
+ * how far in it reaches, mm.
+ */
 export type Die = {
   id: string;
   name: string;
@@ -30,7 +33,10 @@ export type ByDie = {
 /** A die makes a bead of about its width; lower ones by fewer passes. */
 const SAME_WIDTH = 0.06;
 
-/** The die of a shop that makes a section: of its kind and width, and at least as high. Null where none does. */
+/**
+ * The die of a shop that makes a section: of its kind and width, and at least as high. Null where
+ * none does.
+ */
 export function dieFor(section: WrittenSection, dies: readonly Die[]): Die | null {
   const fits = ({ section: made }: Die): boolean => {
     if (made.kind !== section.kind) return false;
@@ -70,7 +76,8 @@ function reachOf(run: readonly Segment[], outline: Path): number {
       const offs = outline.flatMap((s) =>
         crossingsWithLine(s, p, out).map((t) => side * dot(sub(pointAt(s, t), p), out)),
       );
-      // Out over the rim the farthest crossing counts: whatever is between has to go into the throat.
+      // Out over the rim the farthest crossing counts: whatever is between has to go into the
+      // throat.
       most = Math.max(most, ...offs.filter((mm) => mm > SAME_PLACE_MM));
     }
     return most;
@@ -79,8 +86,9 @@ function reachOf(run: readonly Segment[], outline: Path): number {
 }
 
 /**
- * A strip to lay into a bead while a fold is made across it: as thick as the bead is deep, less the sheet, and as wide as its
- * inside is at half that depth. Null where nothing flat fits (a V, a step, or a bead no deeper than the sheet).
+ * A strip to lay into a bead while a fold is made across it: as thick as the bead is deep, less the
+ * sheet, and as wide as its inside is at half that depth. Null where nothing flat fits (a V, a
+ * step, or a bead no deeper than the sheet).
  */
 export function packingStrip(
   section: WrittenSection,
@@ -97,5 +105,8 @@ export function packingStrip(
   const { widthMm: w, heightMm: h } = section;
   const radius = (w ** 2 / 4 + h ** 2) / (2 * h);
   const at = radius - h + thickMm / 2;
-  return { wideMm: Math.max(0, 2 * Math.sqrt(Math.max(0, radius ** 2 - at ** 2)) - thicknessMm), thickMm };
+  return {
+    wideMm: Math.max(0, 2 * Math.sqrt(Math.max(0, radius ** 2 - at ** 2)) - thicknessMm),
+    thickMm,
+  };
 }

@@ -22,13 +22,17 @@ import { add, along, dot, left, right, scale, sub } from '../../measure/vector';
 /** Metal that a bead draws in, mm, over its width on the card. */
 export type Draw = { bead: string; line: BeadLine; widthMm: number; addsMm: number };
 
-/** Beyond the end of a bead that stops inside the card what it draws in runs out over so many widths (common practice). */
+/**
+ * Beyond the end of a bead that stops inside the card what it draws in runs out over so many widths
+ * (common practice).
+ */
 const RUN_OUT_WIDTHS = 3;
 
 /**
- * A card with the metal in it that its beads draw in: whatever lies beyond a bead, seen from the place that stays put, moves
- * away from it by so much, across its width evenly less. Where a bead stops inside, what is beyond it only moves beside it,
- * running out behind its end. Each bead counts from the untouched card, so that no order can matter.
+ * A card with the metal in it that its beads draw in: whatever lies beyond a bead, seen from the
+ * place that stays put, moves away from it by so much, across its width evenly less. Where a bead
+ * stops inside, what is beyond it only moves beside it, running out behind its end. Each bead
+ * counts from the untouched card, so that no order can matter.
  *
  * `stays` is a place that does not move. `carry` says where a place of the card comes to.
  */
@@ -38,7 +42,9 @@ export function enlarged(
   stays: Vec,
 ): { doc: PatternDoc; carry: (p: Vec) => Vec } {
   // In the order of their ids, so that the corners put in are the same however they are listed.
-  const wanted = draws.filter(({ addsMm }) => addsMm > ROUNDING_MM).sort((a, b) => (a.bead < b.bead ? -1 : 1));
+  const wanted = draws
+    .filter(({ addsMm }) => addsMm > ROUNDING_MM)
+    .sort((a, b) => (a.bead < b.bead ? -1 : 1));
   if (wanted.length === 0) return { doc, carry: (p) => p };
   const moves = wanted.map((draw) => moveOf(draw, stays, doc));
   const carry = (p: Vec): Vec => moves.reduce((to, move) => add(to, move.of(p)), p);
@@ -60,7 +66,11 @@ export function enlarged(
         const [x, y] = carry([hole.x, hole.y]);
         return { ...hole, x, y };
       }),
-      marks: parted.marks.map((mark) => ({ ...mark, from: [...carry(mark.from)], to: [...carry(mark.to)] })),
+      marks: parted.marks.map((mark) => ({
+        ...mark,
+        from: [...carry(mark.from)],
+        to: [...carry(mark.to)],
+      })),
       base: [...carry(parted.base ?? stays)],
     },
   };
@@ -75,11 +85,17 @@ function moveOf({ bead, line: { run, out }, widthMm, addsMm }: Draw, stays: Vec,
     [end.b, directionAt(end, 1)],
   ];
   const rightOf = (p: Vec) => beside(p).rightMm;
-  /** How a place lies to the bead, drawn out straight beyond its ends: to its right, beyond an end, and the way across. */
-  const beside = (p: Vec): { rightMm: number; beyondMm: number; end: 0 | 1 | null; across: Vec } => {
+  /**
+   * How a place lies to the bead, drawn out straight beyond its ends: to its right, beyond an end,
+   * and the way across.
+   */
+  const beside = (
+    p: Vec,
+  ): { rightMm: number; beyondMm: number; end: 0 | 1 | null; across: Vec } => {
     const found = nearestOnRun(run, p)!;
     const at = found.alongMm <= ROUNDING_MM ? 0 : found.alongMm >= long - ROUNDING_MM ? 1 : null;
-    if (at === null) return { rightMm: found.rightMm, beyondMm: 0, end: null, across: right(found.way) };
+    if (at === null)
+      return { rightMm: found.rightMm, beyondMm: 0, end: null, across: right(found.way) };
     const [from, way] = ends[at]!;
     const off = sub(p, from);
     const across = at === 0 ? left(way) : right(way);
@@ -96,11 +112,16 @@ function moveOf({ bead, line: { run, out }, widthMm, addsMm }: Draw, stays: Vec,
     const left = at === null || out[at] ? 1 : Math.max(0, 1 - beyondMm / away);
     return scale(across, side * addsMm * share * left);
   };
-  // Where the outline beyond a bead that stops inside begins to move, and where it has moved all the way.
+  // Where the outline beyond a bead that stops inside begins to move, and where it has moved all
+  // the way.
   const rays = ends.flatMap(([from, way], i): Ray[] => {
     if (out[i as 0 | 1]) return [];
     const across = scale(i === 0 ? left(way) : right(way), side);
-    return [0, away].map((by, k) => ({ from: along(from, way, by), way: across, id: `${bead}~${i}${k}` }));
+    return [0, away].map((by, k) => ({
+      from: along(from, way, by),
+      way: across,
+      id: `${bead}~${i}${k}`,
+    }));
   });
   return { of, rays };
 }
@@ -111,10 +132,13 @@ type Ray = { from: Vec; way: Vec; id: string };
 const CORNERS_APART_MM = 0.01;
 
 /**
- * A card with a corner where each ray first meets its rim, unless there is one; `partsOf` names the sides that a side was parted
- * into, in outline order. All are found on the untouched card.
+ * A card with a corner where each ray first meets its rim, unless there is one; `partsOf` names the
+ * sides that a side was parted into, in outline order. All are found on the untouched card.
  */
-function partedAt(doc: PatternDoc, rays: readonly Ray[]): { doc: PatternDoc; partsOf: (side: string) => readonly string[] } {
+function partedAt(
+  doc: PatternDoc,
+  rays: readonly Ray[],
+): { doc: PatternDoc; partsOf: (side: string) => readonly string[] } {
   const { path, sideIds } = outlineOf(doc);
   const hits = new Map<string, { at: number; id: string }[]>();
   for (const { from, way, id } of rays) {
@@ -122,7 +146,8 @@ function partedAt(doc: PatternDoc, rays: readonly Ray[]): { doc: PatternDoc; par
     path.forEach((s, i) => {
       for (const at of crossingsWithLine(s, from, way)) {
         const mm = dot(sub(pointAt(s, at), from), way);
-        if (mm > SAME_PLACE_MM && (!best || mm < best.mm)) best = { mm, side: sideIds[i]!, at, long: segmentLength(s) };
+        if (mm > SAME_PLACE_MM && (!best || mm < best.mm))
+          best = { mm, side: sideIds[i]!, at, long: segmentLength(s) };
       }
     });
     if (!best) continue;
@@ -150,12 +175,25 @@ function partedAt(doc: PatternDoc, rays: readonly Ray[]): { doc: PatternDoc; par
     const ends = [given.from, ...made.map(({ id }) => id), given.to];
     return ids.map((id, k): Side => {
       const { bulge } = part(path[i]!, stops[k]!, stops[k + 1]!);
-      return { id, from: ends[k]!, to: ends[k + 1]!, shape: given.shape.kind === 'line' ? given.shape : { kind: 'arc', bulge } };
+      return {
+        id,
+        from: ends[k]!,
+        to: ends[k + 1]!,
+        shape: given.shape.kind === 'line' ? given.shape : { kind: 'arc', bulge },
+      };
     });
   });
   const partsOf = (side: string) => parts.get(side) ?? [side];
-  return { doc: { ...doc, corners, sides, edges: doc.edges.map((edge) => ({ ...edge, sides: edge.sides.flatMap(partsOf) })) }, partsOf };
-} // prettier-ignore
+  return {
+    doc: {
+      ...doc,
+      corners,
+      sides,
+      edges: doc.edges.map((edge) => ({ ...edge, sides: edge.sides.flatMap(partsOf) })),
+    },
+    partsOf,
+  };
+}
 
 /** A fold between the places that its two ends come to. */
 function carriedFold(

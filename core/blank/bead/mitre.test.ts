@@ -7,7 +7,17 @@ import { distance } from '../../measure/vector';
 import type { BlankBead } from '../blank';
 import { endsAlong, mitreLines, mitresOf } from './mitre';
 
-const bead = (id: string, run: Segment[], flatMm: number): BlankBead => ({ id, runs: [run], toward: 'face', size: { widthMm: flatMm, heightMm: 3, developedMm: flatMm, takeUpMm: 0 }, flatMm, drawsIn: 1, by: 'usual', addsMm: 0, stretch: 0 }); // prettier-ignore
+const bead = (id: string, run: Segment[], flatMm: number): BlankBead => ({
+  id,
+  runs: [run],
+  toward: 'face',
+  size: { widthMm: flatMm, heightMm: 3, developedMm: flatMm, takeUpMm: 0 },
+  flatMm,
+  drawsIn: 1,
+  by: 'usual',
+  addsMm: 0,
+  stretch: 0,
+});
 const at = (deg: number, r: number): Vec => [
   r * Math.cos((deg * Math.PI) / 180),
   r * Math.sin((deg * Math.PI) / 180),
@@ -26,7 +36,10 @@ test('beads of one width meet on the line that halves their corner, as long as t
         const a = line(at(way + 180, 200), [0, 0]);
         const b = line(at(way + turn, off), at(way + turn, 200));
         const back = (s: Segment, is: boolean) => (is ? line(s.b, s.a) : s);
-        const found = mitresOf([bead('a', [back(a, first)], wide), bead('b', [back(b, second)], wide)]);
+        const found = mitresOf([
+          bead('a', [back(a, first)], wide),
+          bead('b', [back(b, second)], wide),
+        ]);
         expect(found).toHaveLength(1);
         const [{ turnDeg, line: mitre, at: corner }] = found as [(typeof found)[number]];
         expect(turnDeg).toBeCloseTo(turn, 6);
@@ -34,7 +47,9 @@ test('beads of one width meet on the line that halves their corner, as long as t
         expect(distance(...mitre!)).toBeCloseTo(wide / Math.cos((turn * Math.PI) / 360), 6);
         // Along the bisector: square to it nothing.
         const half = at(way + turn / 2, 1);
-        expect((mitre![1][0] - mitre![0][0]) * half[0] + (mitre![1][1] - mitre![0][1]) * half[1]).toBeCloseTo(0, 6);
+        expect(
+          (mitre![1][0] - mitre![0][0]) * half[0] + (mitre![1][1] - mitre![0][1]) * half[1],
+        ).toBeCloseTo(0, 6);
       },
     ),
   );
@@ -53,20 +68,28 @@ test('of unlike widths and round a curve each end of the mitre lies on a crease 
       ] as const) {
         expect(Math.hypot(...p)).toBeCloseTo(arcOf(arc).radius + (side * one) / 2, 6);
         // Right of the way along the straight one by half its width.
-        expect(((p[0] - 0) * -90 - (p[1] - radius) * -120) / 150).toBeCloseTo((side * other) / 2, 6);
+        expect(((p[0] - 0) * -90 - (p[1] - radius) * -120) / 150).toBeCloseTo(
+          (side * other) / 2,
+          6,
+        );
       }
     }),
   );
 });
 
 test('one that runs straight on has no mitre, one that ends along another is told, and beads apart are let be', () => {
-  const [a, b] = [bead('a', [line([0, 0], [100, 0])], 12), bead('b', [line([100, 0], [200, 1])], 12)];
+  const [a, b] = [
+    bead('a', [line([0, 0], [100, 0])], 12),
+    bead('b', [line([100, 0], [200, 1])], 12),
+  ];
   expect(mitresOf([a, b])).toMatchObject([{ beads: ['a', 'b'], line: null }]);
   const into = bead('c', [line([50, 80], [50, 2])], 12);
   expect(mitresOf([a, into])).toEqual([]);
   // A mitre is scribed only where both are of one section and the same way up.
   const up = bead('u', [line([100, 0], [100, 90])], 12);
-  expect(mitreLines([a, up], ['a', 'u'])).toMatchObject([{ role: 'mark', name: 'mitre of beads 1 and 2' }]);
+  expect(mitreLines([a, up], ['a', 'u'])).toMatchObject([
+    { role: 'mark', name: 'mitre of beads 1 and 2' },
+  ]);
   expect(mitreLines([a, { ...up, toward: 'back' }], ['a', 'u'])).toEqual([]);
   expect(mitreLines([a, { ...up, size: { ...up.size, heightMm: 2 } }], ['a', 'u'])).toEqual([]);
   expect([endsAlong(into, a), endsAlong(a, into), endsAlong(a, b)]).toEqual([true, false, false]);

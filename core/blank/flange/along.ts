@@ -37,16 +37,27 @@ export type FlangeAlong = {
   mostShrink: number;
 };
 
-/** An arc is looked at so often: at each this much of a turn, radians, and no fewer than this many times. */
+/**
+ * An arc is looked at so often: at each this much of a turn, radians, and no fewer than this many
+ * times.
+ */
 const [STEP, LEAST] = [Math.PI / 36, 4];
-/** Neighbouring parts whose strain differs by no more than this share of the most there is are one stretch. */
+/**
+ * Neighbouring parts whose strain differs by no more than this share of the most there is are one
+ * stretch.
+ */
 const EVEN = 0.12;
 
 /**
- * How a flange along a run of lines and arcs is strained. The run goes counter-clockwise round the card: the flange stands to
- * its right, on the inside of the curve where it is hollow. Pulled round, it is the leg that lies on the panel that is strained.
+ * How a flange along a run of lines and arcs is strained. The run goes counter-clockwise round the
+ * card: the flange stands to its right, on the inside of the curve where it is hollow. Pulled
+ * round, it is the leg that lies on the panel that is strained.
  */
-export function alongFlange(run: readonly Segment[], flange: BlankFlange, landMm: number): FlangeAlong {
+export function alongFlange(
+  run: readonly Segment[],
+  flange: BlankFlange,
+  landMm: number,
+): FlangeAlong {
   const way = flange.made === 'lip' ? 'lip' : flange.made === 'pulled' ? 'pulled' : 'tipped';
   const lengthMm = run.reduce((sum, s) => sum + segmentLength(s), 0);
   const angleDeg = flange.bend.angleDeg;
@@ -78,18 +89,39 @@ export function alongFlange(run: readonly Segment[], flange: BlankFlange, landMm
   const strains = stations.map(({ strain }) => strain);
   const [mostStretch, mostShrink] = [Math.max(0, ...strains), Math.min(0, ...strains)];
   const even = EVEN * Math.max(mostStretch, -mostShrink);
-  return { way, angleDeg, lengthMm, stations, stretches: joined(parts, even), mostStretch, mostShrink };
+  return {
+    way,
+    angleDeg,
+    lengthMm,
+    stations,
+    stretches: joined(parts, even),
+    mostStretch,
+    mostShrink,
+  };
 }
 
 type Part = FlangeStretch & { mean: number };
 
-function partOf(middle: FlangeStation, fromMm: number, toMm: number, angleDeg: number, way: FlangeWay | 'lip', ends: readonly FlangeStation[]): Part {
+function partOf(
+  middle: FlangeStation,
+  fromMm: number,
+  toMm: number,
+  angleDeg: number,
+  way: FlangeWay | 'lip',
+  ends: readonly FlangeStation[],
+): Part {
   const { curvature, widthMm, slope, strain } = middle;
   // How long the free edge lies in the flat for each mm of the fold line.
-  const flat = (width: number, k: number) => (way === 'tipped' ? Math.hypot(1 - curvature * width, slope * k) : 1);
+  const flat = (width: number, k: number) =>
+    way === 'tipped' ? Math.hypot(1 - curvature * width, slope * k) : 1;
   const long = toMm - fromMm;
-  const half = way === 'lip' ? 0 : edgeStrain({ curvature, widthMm: widthMm / 2, slope: slope / 2 }, angleDeg, way);
-  const worst = [middle, ...ends].reduce((a, b) => (Math.abs(b.strain) > Math.abs(a.strain) ? b : a));
+  const half =
+    way === 'lip'
+      ? 0
+      : edgeStrain({ curvature, widthMm: widthMm / 2, slope: slope / 2 }, angleDeg, way);
+  const worst = [middle, ...ends].reduce((a, b) =>
+    Math.abs(b.strain) > Math.abs(a.strain) ? b : a,
+  );
   return {
     fromMm,
     toMm,
@@ -101,14 +133,15 @@ function partOf(middle: FlangeStation, fromMm: number, toMm: number, angleDeg: n
     freeMm: flat(widthMm, 1) * long,
     worst,
   };
-} // prettier-ignore
+}
 
 /** Parts joined to stretches: neighbours of one kind that are strained about alike. */
 function joined(parts: readonly Part[], even: number): FlangeStretch[] {
   const groups: Part[][] = [];
   for (const part of parts) {
     const last = groups.at(-1);
-    const fits = last?.[0]!.kind === part.kind && last.every(({ mean }) => Math.abs(mean - part.mean) <= even);
+    const fits =
+      last?.[0]!.kind === part.kind && last.every(({ mean }) => Math.abs(mean - part.mean) <= even);
     if (last && fits) last.push(part);
     else groups.push([part]);
   }
@@ -129,8 +162,8 @@ function joined(parts: readonly Part[], even: number): FlangeStretch[] {
 }
 
 /**
- * Curvature of the line a flange is turned about, `outMm` outward of a side of the card: above 0 where the side is hollow. A
- * line that would have shrunk to a point has none.
+ * Curvature of the line a flange is turned about, `outMm` outward of a side of the card: above 0
+ * where the side is hollow. A line that would have shrunk to a point has none.
  */
 function curvatureOf(s: Segment, outMm: number): number {
   if (isStraight(s)) return 0;
@@ -139,7 +172,10 @@ function curvatureOf(s: Segment, outMm: number): number {
   return grown > 0 ? (s.bulge > 0 ? -1 : 1) / grown : 0;
 }
 
-/** Cuts that take the strain out of the outer part of a flange: how many over a stretch, how deep, how far apart. */
+/**
+ * Cuts that take the strain out of the outer part of a flange: how many over a stretch, how deep,
+ * how far apart.
+ */
 export type Notches = { count: number; deepMm: number; apartMm: number; opensMm: number };
 
 /** What can be done about a stretch that is strained beyond a limit of its own sign. */
@@ -148,24 +184,40 @@ export type FlangeRemedies = {
   fromMm: number;
   toMm: number;
   limit: Limit;
-  /** The widest flange, in the flat beyond the fold line, that stays within it; and the most it could be turned, degrees. */
+  /**
+   * The widest flange, in the flat beyond the fold line, that stays within it; and the most it
+   * could be turned, degrees.
+   */
   widestMm: number;
   openedDeg: number | null;
   notches: Notches | null;
 };
 
-/** A tab between two cuts may stand off the curve by so much in its middle, mm (common practice: a file takes it off). */
+/**
+ * A tab between two cuts may stand off the curve by so much in its middle, mm (common practice: a
+ * file takes it off).
+ */
 const TAB_OFF_MM = 0.5;
 
 /**
- * Null where the stretch is within. Cuts go so deep that what is left whole stays within; they stand no farther apart than
- * they are deep, so that the metal between them is really free, and so close that a straight tab follows the curve. Each
- * opens at the rim by what its share of the edge would have stretched, or is cut out as a wedge as wide as it would have
- * shrunk; both are welded after.
+ * Null where the stretch is within. Cuts go so deep that what is left whole stays within; they
+ * stand no farther apart than they are deep, so that the metal between them is really free, and so
+ * close that a straight tab follows the curve. Each opens at the rim by what its share of the edge
+ * would have stretched, or is cut out as a wedge as wide as it would have shrunk; both are welded
+ * after.
  */
-export function remediesOf(stretch: FlangeStretch, along: Pick<FlangeAlong, 'way' | 'angleDeg'>, limit: Limit): FlangeRemedies | null {
+export function remediesOf(
+  stretch: FlangeStretch,
+  along: Pick<FlangeAlong, 'way' | 'angleDeg'>,
+  limit: Limit,
+): FlangeRemedies | null {
   const { worst, strain } = stretch;
-  if (along.way === 'lip' || strain * limit.strain <= 0 || Math.abs(strain) <= Math.abs(limit.strain)) return null;
+  if (
+    along.way === 'lip' ||
+    strain * limit.strain <= 0 ||
+    Math.abs(strain) <= Math.abs(limit.strain)
+  )
+    return null;
   const widest = widestWithin(worst.curvature, along.angleDeg, along.way, limit.strain);
   const widestMm = Math.min(widest ?? worst.widthMm, worst.widthMm);
   const deepMm = worst.widthMm - widestMm;
@@ -178,6 +230,9 @@ export function remediesOf(stretch: FlangeStretch, along: Pick<FlangeAlong, 'way
     limit,
     widestMm,
     openedDeg: along.way === 'tipped' ? openedWithin(worst, limit.strain) : null,
-    notches: deepMm > 0 ? { count, deepMm, apartMm: long / count, opensMm: Math.abs(stretch.changeMm) / count } : null,
+    notches:
+      deepMm > 0
+        ? { count, deepMm, apartMm: long / count, opensMm: Math.abs(stretch.changeMm) / count }
+        : null,
   };
-} // prettier-ignore
+}

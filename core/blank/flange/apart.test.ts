@@ -15,7 +15,16 @@ import { radiiAlong, stripOf } from './apart';
 import { stripCard } from './stripCard';
 
 const SHEET = sheetMetal(metalById('dc04'), 0.8, USUAL_SHOP);
-const LIP: Flange = { card: 'fold', widthMm: 20, endWidthMm: null, turnDeg: 60, toward: 'face', radiusMm: null, how: 'lip', landMm: 12 }; // prettier-ignore
+const LIP: Flange = {
+  card: 'fold',
+  widthMm: 20,
+  endWidthMm: null,
+  turnDeg: 60,
+  toward: 'face',
+  radiusMm: null,
+  how: 'lip',
+  landMm: 12,
+};
 
 function laid(run: readonly Segment[], flange: Flange) {
   const found = flangeAllowance(flange, SHEET);
@@ -40,7 +49,9 @@ test('round a disc a lip is the unrolled frustum: as large, with its weld on the
           bulge: 1,
         });
         const round = [half(1), half(-1)];
-        const run = hollow ? round.map(({ a, b }): Segment => ({ a: b, b: a, bulge: -1 })).reverse() : round;
+        const run = hollow
+          ? round.map(({ a, b }): Segment => ({ a: b, b: a, bulge: -1 })).reverse()
+          : round;
         const cos = Math.cos((turnDeg * Math.PI) / 180);
         // The free edge of the lip in space: outward of a disc, inward of a hole.
         const rim = radius + (hollow ? -1 : 1) * widthMm * cos;
@@ -59,16 +70,21 @@ test('round a disc a lip is the unrolled frustum: as large, with its weld on the
 });
 
 /** Runs of lines and arcs that go smoothly on. */
-const runs = fc.array(fc.record({ long: spread(20, 150), turn: fc.oneof(fc.constant(0), spread(-1.2, 1.2)) }), { minLength: 1, maxLength: 4 }).map((parts) => {
-  let [x, y, heading] = [0, 0, 0];
-  return parts.map(({ long, turn }): Segment => {
-    const chord = turn === 0 ? long : (2 * long * Math.sin(turn / 2)) / turn;
-    const a: [number, number] = [x, y];
-    [x, y] = [x + chord * Math.cos(heading + turn / 2), y + chord * Math.sin(heading + turn / 2)];
-    heading += turn;
-    return { a, b: [x, y], bulge: Math.tan(turn / 4) };
+const runs = fc
+  .array(fc.record({ long: spread(20, 150), turn: fc.oneof(fc.constant(0), spread(-1.2, 1.2)) }), {
+    minLength: 1,
+    maxLength: 4,
+  })
+  .map((parts) => {
+    let [x, y, heading] = [0, 0, 0];
+    return parts.map(({ long, turn }): Segment => {
+      const chord = turn === 0 ? long : (2 * long * Math.sin(turn / 2)) / turn;
+      const a: [number, number] = [x, y];
+      [x, y] = [x + chord * Math.cos(heading + turn / 2), y + chord * Math.sin(heading + turn / 2)];
+      heading += turn;
+      return { a, b: [x, y], bulge: Math.tan(turn / 4) };
+    });
   });
-}); // prettier-ignore
 
 test('along any smooth run the weld keeps its length, and the free rim is as long as it is in space: 1 − κh·cos A of each part', () => {
   fc.assert(
@@ -77,7 +93,10 @@ test('along any smooth run the weld keeps its length, and the free rim is as lon
       if (strip.kind !== 'lip') throw new Error('no lip');
       expect(runLength(weld)).toBeCloseTo(runLength(run), 6);
       const cos = Math.cos((turnDeg * Math.PI) / 180);
-      const inSpace = run.reduce((sum, s) => sum + segmentLength(s) + 4 * Math.atan(s.bulge) * widthMm * cos, 0);
+      const inSpace = run.reduce(
+        (sum, s) => sum + segmentLength(s) + 4 * Math.atan(s.bulge) * widthMm * cos,
+        0,
+      );
       // The weld, an end, the rim.
       expect(runLength(segmentsOfEdge(card, card.edges[2]!))).toBeCloseTo(inSpace, 4);
     }),
@@ -86,7 +105,9 @@ test('along any smooth run the weld keeps its length, and the free rim is as lon
 
 test('square to the panel it is a straight strip; two radii are told as two, one as one', () => {
   const arch: Segment = { a: [0, 0], b: [200, 0], bulge: -0.4 };
-  expect(radiiAlong((laid([arch], { ...LIP, turnDeg: 90 }).strip as { weld: Segment[] }).weld)).toEqual([null]);
+  expect(
+    radiiAlong((laid([arch], { ...LIP, turnDeg: 90 }).strip as { weld: Segment[] }).weld),
+  ).toEqual([null]);
   const run: Segment[] = [line([0, 0], [100, 0]), { a: [100, 0], b: [200, 0], bulge: 0.2 }];
   const { strip } = laid(run, LIP);
   expect(strip.kind === 'lip' && radiiAlong(strip.weld)).toEqual([

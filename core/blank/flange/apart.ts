@@ -10,11 +10,15 @@ import type { BlankFlange } from '../blank';
 
 /** The blank of a flange that is made apart. */
 export type FlangeStrip =
-  /** A straight strip, folded so far from one of its long sides, then pulled round. `standing`: strain of the leg that stands. */
+  /**
+   * A straight strip, folded so far from one of its long sides, then pulled round. `standing`:
+   * strain of the leg that stands.
+   */
   | { kind: 'angle'; lengthMm: number; widths: Ramp; foldInMm: number; standing: number }
   /**
-   * A strip that is only rolled to the curve. `weld`: the side along which it is welded on, in the flat, from the end of the panel's
-   * edge to its start, the strip on its left; straight where the flange is square to the panel.
+   * A strip that is only rolled to the curve. `weld`: the side along which it is welded on, in the
+   * flat, from the end of the panel's edge to its start, the strip on its left; straight where the
+   * flange is square to the panel.
    */
   | { kind: 'lip'; lengthMm: number; widths: Ramp; weld: Segment[] };
 
@@ -22,23 +26,46 @@ export type FlangeStrip =
 const ONE_RADIUS = 1e-3;
 
 /**
- * What is to be cut for a flange that is made apart, along a run of the card's edge; null for one that is not. `landMm` lies on
- * the panel. A lip turned by A is part of a cone where the edge is an arc: laid flat, its weld has the edge's curvature times cos A.
+ * What is to be cut for a flange that is made apart, along a run of the card's edge; null for one
+ * that is not. `landMm` lies on the panel. A lip turned by A is part of a cone where the edge is an
+ * arc: laid flat, its weld has the edge's curvature times cos A.
  */
-export function stripOf(run: readonly Segment[], flange: BlankFlange, landMm: number): FlangeStrip | null {
+export function stripOf(
+  run: readonly Segment[],
+  flange: BlankFlange,
+  landMm: number,
+): FlangeStrip | null {
   if (flange.made !== 'pulled' && flange.made !== 'lip') return null;
   const turned = besideRun(run, flange.fold);
   const cos = Math.cos(radians(flange.bend.angleDeg));
   const lengthMm = runLength(turned);
-  if (flange.made === 'lip') return { kind: 'lip', lengthMm, widths: ramped(flange.flat, (mm) => mm + flange.deductionMm), weld: unrolled(turned, cos) }; // prettier-ignore
-  const curvatures = turned.map((s) => (isStraight(s) ? 0 : (s.bulge > 0 ? -1 : 1) / arcOf(s).radius));
+  if (flange.made === 'lip')
+    return {
+      kind: 'lip',
+      lengthMm,
+      widths: ramped(flange.flat, (mm) => mm + flange.deductionMm),
+      weld: unrolled(turned, cos),
+    };
+  const curvatures = turned.map((s) =>
+    isStraight(s) ? 0 : (s.bulge > 0 ? -1 : 1) / arcOf(s).radius,
+  );
   const most = curvatures.reduce((a, b) => (Math.abs(b) > Math.abs(a) ? b : a), 0);
-  // Both legs over the outside of the bend, less what the bend takes: the flat of the standing leg has that taken off.
+  // Both legs over the outside of the bend, less what the bend takes: the flat of the standing leg
+  // has that taken off.
   const standing = most === 0 ? 0 : -most * mostOfRamp(flange.flat) * cos;
-  return { kind: 'angle', lengthMm, widths: ramped(flange.flat, (mm) => landMm + mm), foldInMm: landMm - flange.setbackMm + flange.allowanceMm / 2, standing }; // prettier-ignore
+  return {
+    kind: 'angle',
+    lengthMm,
+    widths: ramped(flange.flat, (mm) => landMm + mm),
+    foldInMm: landMm - flange.setbackMm + flange.allowanceMm / 2,
+    standing,
+  };
 }
 
-/** A run gone backward, its turns made so much smaller and its lengths kept, from the origin to the right. */
+/**
+ * A run gone backward, its turns made so much smaller and its lengths kept, from the origin to the
+ * right.
+ */
 function unrolled(run: readonly Segment[], cos: number): Segment[] {
   const back = [...run].reverse().map(reversed);
   let [at, heading]: [Vec, number] = [[0, 0], 0];
@@ -61,7 +88,9 @@ function unrolled(run: readonly Segment[], cos: number): Segment[] {
 
 /** The radii along the weld of a lip laid flat, mm, each once as they follow; null for straight. */
 export const radiiAlong = (weld: readonly Segment[]): (number | null)[] =>
-  weld.map((s) => (isStraight(s) ? null : arcOf(s).radius)).filter((r, i, all) => i === 0 || !isSame(r, all[i - 1]!));
+  weld
+    .map((s) => (isStraight(s) ? null : arcOf(s).radius))
+    .filter((r, i, all) => i === 0 || !isSame(r, all[i - 1]!));
 
 const isSame = (a: number | null, b: number | null): boolean =>
   a === null || b === null ? a === b : Math.abs(a - b) < ONE_RADIUS * Math.max(a, b);

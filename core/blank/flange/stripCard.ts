@@ -14,9 +14,10 @@ import { distance } from '../../measure/vector';
 import type { FlangeStrip } from './apart';
 
 /**
- * A flange that is made apart as a card of its own: an angle with its fold, measured over its outsides, or a lip that is welded on
- * along its first edge. The face that is up is that of the panel, the flange stands off upward on the sheet, so the start of the
- * panel’s edge is on the right.
+ * A flange that is made apart as a card of its own: an angle with its fold, measured over its
+ * outsides, or a lip that is welded on along its first edge. The face that is up is that of the
+ * panel, the flange stands off upward on the sheet, so the start of the panel’s edge is on the
+ * right.
  */
 export function stripCard(strip: FlangeStrip, flange: Flange, newId: NewId): PatternDoc {
   const { lengthMm: long } = strip;
@@ -24,19 +25,34 @@ export function stripCard(strip: FlangeStrip, flange: Flange, newId: NewId): Pat
     const { path, runs } = lip(strip.weld, strip.widths);
     const card = cardOfShape({ path, runs, holes: [], folds: [], marks: [] }, newId);
     // Welded to the panel along the side that follows its edge.
-    return { ...card, edges: card.edges.map((edge, i) => (i === 0 ? { ...edge, joint: { kind: 'butt', trimMm: 0 } } : edge)) };
+    return {
+      ...card,
+      edges: card.edges.map((edge, i) =>
+        i === 0 ? { ...edge, joint: { kind: 'butt', trimMm: 0 } } : edge,
+      ),
+    };
   }
   const { landMm, turnDeg, toward, radiusMm } = flange;
   const fold = { from: [0, landMm] as Vec, to: [long, landMm] as Vec, angleDeg: turnDeg, toward };
-  const path = sheet(long, ramped(widthsOf(flange), (mm) => landMm + mm));
-  const card = cardOfShape({ path, runs: [1, 1, path.length - 3, 1], holes: [], folds: [fold], marks: [] }, newId);
+  const path = sheet(
+    long,
+    ramped(widthsOf(flange), (mm) => landMm + mm),
+  );
+  const card = cardOfShape(
+    { path, runs: [1, 1, path.length - 3, 1], holes: [], folds: [fold], marks: [] },
+    newId,
+  );
   return { ...card, folds: card.folds.map((one) => ({ ...one, radiusMm })) };
-} // prettier-ignore
+}
 
 /** A strip so long, so wide from the panel’s start of it (right) to its end. */
-const sheet = (long: number, widths: Ramp) => closedPath([[0, 0], [long, 0], ...widths.map(([share, mm]): Vec => [long * (1 - share), mm])]); // prettier-ignore
+const sheet = (long: number, widths: Ramp) =>
+  closedPath([[0, 0], [long, 0], ...widths.map(([share, mm]): Vec => [long * (1 - share), mm])]);
 
-/** A strip along a weld, so wide on its left; how many sides make the weld, an end, the free rim, and the other end. */
+/**
+ * A strip along a weld, so wide on its left; how many sides make the weld, an end, the free rim,
+ * and the other end.
+ */
 function lip(weld: readonly Segment[], widths: Ramp): { path: Segment[]; runs: number[] } {
   const beside = besideRun(
     weld,

@@ -1,12 +1,16 @@
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 
-/** How a first hole was made: drilled and its burr taken off, or punched, which leaves an edge that tears sooner. */
+/**
+ * How a first hole was made: drilled and its burr taken off, or punched, which leaves an edge that
+ * tears sooner.
+ */
 export type HoleMade = 'drilled' | 'punched';
 
 /**
- * A flared hole. `meanMm` is its diameter in the middle of the wall, `heightMm` over all: from the face of the sheet that it
- * does not stand on to its rim, the sheet's thickness included; `radiusMm` inside where the sheet turns.
+ * A flared hole. `meanMm` is its diameter in the middle of the wall, `heightMm` over all: from the
+ * face of the sheet that it does not stand on to its rim, the sheet's thickness included;
+ * `radiusMm` inside where the sheet turns.
  */
 export type Flare = { meanMm: number; heightMm: number; radiusMm: number; thicknessMm: number };
 
@@ -21,18 +25,44 @@ export type Flared = {
 };
 
 /**
- * Least first hole as a share of the finished mean diameter, by first hole over thickness: soft steel, flat-ended punch.
- * Romanovsky, Handbook of Cold Stamping (from memory).
+ * Least first hole as a share of the finished mean diameter, by first hole over thickness: soft
+ * steel, flat-ended punch. Romanovsky, Handbook of Cold Stamping (from memory).
  */
 const LEAST_SHARE: Record<HoleMade, readonly (readonly [number, number])[]> = {
-  drilled: [[1, 0.25], [3, 0.3], [5, 0.35], [6.5, 0.37], [8, 0.4], [10, 0.42], [15, 0.45], [20, 0.5], [35, 0.6], [50, 0.7], [100, 0.8]],
-  punched: [[3, 0.47], [5, 0.48], [6.5, 0.5], [8, 0.5], [10, 0.52], [15, 0.55], [20, 0.6], [35, 0.65], [50, 0.75], [100, 0.85]],
-}; // prettier-ignore
+  drilled: [
+    [1, 0.25],
+    [3, 0.3],
+    [5, 0.35],
+    [6.5, 0.37],
+    [8, 0.4],
+    [10, 0.42],
+    [15, 0.45],
+    [20, 0.5],
+    [35, 0.6],
+    [50, 0.7],
+    [100, 0.8],
+  ],
+  punched: [
+    [3, 0.47],
+    [5, 0.48],
+    [6.5, 0.5],
+    [8, 0.5],
+    [10, 0.52],
+    [15, 0.55],
+    [20, 0.6],
+    [35, 0.65],
+    [50, 0.75],
+    [100, 0.85],
+  ],
+};
 
 /** Elongation at break of the soft steel that the table is for, % (DC04's least; EN 10130). */
 const TABLE_ELONGATION = 38;
 
-/** The most that the rim of a first hole may be stretched, a share; metals other than soft steel in ratio of elongation at break. */
+/**
+ * The most that the rim of a first hole may be stretched, a share; metals other than soft steel in
+ * ratio of elongation at break.
+ */
 export function flareLimit(
   firstHoleMm: number,
   thicknessMm: number,
@@ -49,11 +79,12 @@ export function flareLimit(
 }
 
 /**
- * First hole d = D − 2(H − 0.43r − 0.72S): the length along the middle of the sheet stays as it is. Romanovsky. The rim
- * is stretched by D/d − 1.
+ * First hole d = D − 2(H − 0.43r − 0.72S): the length along the middle of the sheet stays as it is.
+ * Romanovsky. The rim is stretched by D/d − 1.
  *
- * Problems: `flare-figures` (about: what is not above 0), `flare-low` (numbers: heightMm, leastMm: no higher than its own bend),
- * `flare-no-hole` (numbers: heightMm, mostMm: so high that no hole is left to begin with).
+ * Problems: `flare-figures` (about: what is not above 0), `flare-low` (numbers: heightMm, leastMm:
+ * no higher than its own bend), `flare-no-hole` (numbers: heightMm, mostMm: so high that no hole is
+ * left to begin with).
  */
 export function flaredHole(
   { meanMm, heightMm, radiusMm, thicknessMm }: Flare,
@@ -69,7 +100,8 @@ export function flaredHole(
   if (heightMm < leastMm) return failure({ code: 'flare-low', numbers: { heightMm, leastMm } });
   const bend = 0.43 * radiusMm + 0.72 * thicknessMm;
   const firstHoleMm = meanMm - 2 * (heightMm - bend);
-  if (firstHoleMm <= 0) return failure({ code: 'flare-no-hole', numbers: { heightMm, mostMm: meanMm / 2 + bend } });
+  if (firstHoleMm <= 0)
+    return failure({ code: 'flare-no-hole', numbers: { heightMm, mostMm: meanMm / 2 + bend } });
   const edgeStrain = meanMm / firstHoleMm - 1;
   const limit = flareLimit(firstHoleMm, thicknessMm, made, elongation);
   return { ok: true, firstHoleMm, edgeStrain, limit, within: edgeStrain <= limit };

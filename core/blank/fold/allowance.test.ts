@@ -4,7 +4,12 @@ import type { Rule } from './allowance';
 import { bendAllowance, setbackFactor } from './allowance';
 import { combinedK, kFromStrip } from './testBend';
 
-const bend = (thicknessMm: number, radiusMm: number, angleDeg: number, rule: Rule = { kind: 'din6935' }) => {
+const bend = (
+  thicknessMm: number,
+  radiusMm: number,
+  angleDeg: number,
+  rule: Rule = { kind: 'din6935' },
+) => {
   const found = bendAllowance({ thicknessMm, radiusMm, angleDeg }, rule);
   if (!found.ok) throw new Error(found.problems[0]!.code);
   return found;
@@ -26,12 +31,22 @@ describe('DIN 6935', () => {
 
   // DIN 6935 supplement, table at 90°, printed to 0.1 mm.
   test.each([
-    [1, 1, 1.9], [1, 1.6, 2.1], [1, 2.5, 2.4], [1, 4, 3.0], [1, 6, 3.8], [1, 10, 5.5],
-    [1.5, 1.6, 2.9], [1.5, 2.5, 3.2], [1.5, 4, 3.7], [1.5, 6, 4.5],
-    [2, 2.5, 4.0], [2, 4, 4.5], [2, 6, 5.2],
+    [1, 1, 1.9],
+    [1, 1.6, 2.1],
+    [1, 2.5, 2.4],
+    [1, 4, 3.0],
+    [1, 6, 3.8],
+    [1, 10, 5.5],
+    [1.5, 1.6, 2.9],
+    [1.5, 2.5, 3.2],
+    [1.5, 4, 3.7],
+    [1.5, 6, 4.5],
+    [2, 2.5, 4.0],
+    [2, 4, 4.5],
+    [2, 6, 5.2],
   ])('table: T %d R %d square takes %d mm off', (t, r, printed) => {
     expect(Math.abs(bend(t, r, 90).deductionMm - printed)).toBeLessThanOrEqual(0.05 + 1e-9);
-  }); // prettier-ignore
+  });
 
   test('opened past 165° nothing is taken off', () => {
     expect(bend(1, 2, 14.9).deductionMm).toBeCloseTo(0, 12);
@@ -57,8 +72,11 @@ describe("Machinery's Handbook and FAA", () => {
   });
 
   test('FAA-H-8083 worked example: R .250, T .051 in, square, K ½ → .4327 in', () => {
-    // 2π·0.2755/4 = 0.43275…: the handbook prints it cut off, not rounded, so within one unit of the last place.
-    expect(Math.abs(bend(0.051, 0.25, 90, { kind: 'k', k: 0.5 }).allowanceMm - 0.4327)).toBeLessThan(1e-4);
+    // 2π·0.2755/4 = 0.43275…: the handbook prints it cut off, not rounded, so within one unit of
+    // the last place.
+    expect(
+      Math.abs(bend(0.051, 0.25, 90, { kind: 'k', k: 0.5 }).allowanceMm - 0.4327),
+    ).toBeLessThan(1e-4);
   });
 
   test('FAA AC 43.13-1B coefficients', () => {
@@ -70,7 +88,9 @@ describe("Machinery's Handbook and FAA", () => {
     [30, 0.26795],
     [60, 0.57735],
     [120, 1.7321],
-  ])('setback factor of %d° as tabled: %d', (angle, printed) => expect(setbackFactor(angle)).toBeCloseTo(printed, 4));
+  ])('setback factor of %d° as tabled: %d', (angle, printed) =>
+    expect(setbackFactor(angle)).toBeCloseTo(printed, 4),
+  );
 
   test('past square the legs are measured to the tangent, as DIN 6935 does, not to the sharp', () => {
     expect(bend(1, 2, 120).outsideSetbackMm).toBe(3);
@@ -79,7 +99,9 @@ describe("Machinery's Handbook and FAA", () => {
 
   test('FAA channel 1.00 / 2.00 / 1.25, T .040, R .16: flats .80, 1.60, 1.05', () => {
     const s = bend(0.04, 0.16, 90, { kind: 'faa' }).outsideSetbackMm;
-    expect([1 - s, 2 - 2 * s, 1.25 - s]).toEqual([0.8, 1.6, 1.05].map((flat) => expect.closeTo(flat, 10)));
+    expect([1 - s, 2 - 2 * s, 1.25 - s]).toEqual(
+      [0.8, 1.6, 1.05].map((flat) => expect.closeTo(flat, 10)),
+    );
   });
 });
 
@@ -95,7 +117,13 @@ test('a strip folded from any K gives that K back', () => {
       const found = bend(b.thicknessMm, b.radiusMm, b.angleDeg, { kind: 'k', k });
       const legAMm = 40;
       const legBMm = 60;
-      const strip = kFromStrip({ ...b, legAMm, legBMm, flatMm: 100 - found.deductionMm, readingMm: 0.05 });
+      const strip = kFromStrip({
+        ...b,
+        legAMm,
+        legBMm,
+        flatMm: 100 - found.deductionMm,
+        readingMm: 0.05,
+      });
       expect(strip.ok && strip.k).toBeCloseTo(k, 8);
     }),
   );
@@ -106,7 +134,11 @@ test('strips are weighed by their certainty, and together are surer than the bes
     { k: 0.4, uK: 0.02 },
     { k: 0.44, uK: 0.04 },
   ]);
-  expect(both).toMatchObject({ ok: true, k: expect.closeTo(0.408, 10), uK: expect.closeTo(0.04 / Math.sqrt(5), 10) });
+  expect(both).toMatchObject({
+    ok: true,
+    k: expect.closeTo(0.408, 10),
+    uK: expect.closeTo(0.04 / Math.sqrt(5), 10),
+  });
   expect(combinedK([])).toMatchObject({ ok: false });
 });
 
@@ -119,5 +151,7 @@ test('what cannot be bent is refused by name', () => {
   expect(code({ thicknessMm: 1, radiusMm: -1, angleDeg: 90 })).toBe('radius-negative');
   expect(code({ thicknessMm: 1, radiusMm: 1, angleDeg: 181 })).toBe('angle-out-of-range');
   expect(code({ thicknessMm: 1, radiusMm: 1, angleDeg: Number.NaN })).toBe('angle-out-of-range');
-  expect(code({ thicknessMm: 1, radiusMm: 1, angleDeg: 90 }, { kind: 'k', k: 2 })).toBe('k-out-of-range');
+  expect(code({ thicknessMm: 1, radiusMm: 1, angleDeg: 90 }, { kind: 'k', k: 2 })).toBe(
+    'k-out-of-range',
+  );
 });

@@ -4,8 +4,8 @@ import { failure } from '../../measure/result';
 import type { Temper } from '../../metal/metals';
 
 /**
- * How the neutral axis is found, best first: `measured` from the shop's own test bends, `din6935`, `machinery`
- * (Machinery's Handbook), `faa` (AC 43.13-1B, FAA-H-8083), or a plain `k` typed in.
+ * How the neutral axis is found, best first: `measured` from the shop's own test bends, `din6935`,
+ * `machinery` (Machinery's Handbook), `faa` (AC 43.13-1B, FAA-H-8083), or a plain `k` typed in.
  */
 export type Rule =
   | { kind: 'measured'; k: number; uK: number }
@@ -14,7 +14,9 @@ export type Rule =
   | { kind: 'faa' }
   | { kind: 'k'; k: number };
 
-/** Thickness T and inside radius R in mm, bend angle A in degrees (0 flat, 90 square, 180 closed). */
+/**
+ * Thickness T and inside radius R in mm, bend angle A in degrees (0 flat, 90 square, 180 closed).
+ */
 export type Bend = { thicknessMm: number; radiusMm: number; angleDeg: number };
 
 export type Allowance = {
@@ -28,7 +30,10 @@ export type Allowance = {
   insideSetbackMm: number;
   /** What the blank is shorter than the two outside legs, mm (negative: longer). */
   deductionMm: number;
-  /** Standard uncertainty of allowance and deduction, mm, where that of K is known from test bends: A·T·u(K). */
+  /**
+   * Standard uncertainty of allowance and deduction, mm, where that of K is known from test bends:
+   * A·T·u(K).
+   */
   uncertaintyMm: number | null;
   /** Id of the formula in docs/formulas.md. */
   formula: string;
@@ -61,26 +66,35 @@ function neutralFactor(rule: Rule, bend: Bend): number {
   }
 }
 
-/** tan(A/2), the factor by which a radius sets the sharp corner back from the tangent; A in degrees, below 180. */
+/**
+ * tan(A/2), the factor by which a radius sets the sharp corner back from the tangent; A in degrees,
+ * below 180.
+ */
 export const setbackFactor = (angleDeg: number): number => Math.tan(radians(angleDeg) / 2);
 
-/** Past square the legs are measured to the tangent on the outside of the bend (DIN 6935's convention). */
+/**
+ * Past square the legs are measured to the tangent on the outside of the bend (DIN 6935's
+ * convention).
+ */
 const setback = (radius: number, angleDeg: number): number =>
   angleDeg <= 90 ? radius * setbackFactor(angleDeg) : radius;
 
 /**
  * Bend allowance, setbacks and deduction of one straight fold.
  *
- * BA = A·π/180·(R + K·T); OSSB = (R+T)·tan(A/2); BD = 2·OSSB − BA. Under DIN 6935 a bend opened to more than 165°
- * (A < 15) has no deduction, so its allowance is 2·OSSB and K follows from it. FAA bends use the printed coefficients.
+ * BA = A·π/180·(R + K·T); OSSB = (R+T)·tan(A/2); BD = 2·OSSB − BA. Under DIN 6935 a bend opened to
+ * more than 165° (A < 15) has no deduction, so its allowance is 2·OSSB and K follows from it. FAA
+ * bends use the printed coefficients.
  *
- * Problems: `thickness-not-positive`, `radius-negative`, `angle-out-of-range` (0 < A ≤ 180), `k-out-of-range` (0 ≤ K ≤ 1).
+ * Problems: `thickness-not-positive`, `radius-negative`, `angle-out-of-range` (0 < A ≤ 180),
+ * `k-out-of-range` (0 ≤ K ≤ 1).
  */
 export function bendAllowance(bend: Bend, rule: Rule): Result<Allowance> {
   const { thicknessMm: t, radiusMm: r, angleDeg } = bend;
   if (!(t > 0)) return failure({ code: 'thickness-not-positive', numbers: { thicknessMm: t } });
   if (!(r >= 0)) return failure({ code: 'radius-negative', numbers: { radiusMm: r } });
-  if (!(angleDeg > 0 && angleDeg <= 180)) return failure({ code: 'angle-out-of-range', numbers: { angleDeg } });
+  if (!(angleDeg > 0 && angleDeg <= 180))
+    return failure({ code: 'angle-out-of-range', numbers: { angleDeg } });
   let k = neutralFactor(rule, bend);
   if (!(k >= 0 && k <= 1)) return failure({ code: 'k-out-of-range', numbers: { k } });
 

@@ -16,8 +16,14 @@ const blankOf = ({ doc, sheet, practice }: Awkward) => develop(doc, sheet, pract
 /** What is compared of two blanks, or why there is none. */
 const summary = (found: ReturnType<typeof blankOf>) =>
   found.ok
-    ? [found.development.size.areaMm2, found.development.size.widthMm, found.development.size.heightMm].map((n) => n.toFixed(6)).join(' ')
-    : 'none'; // prettier-ignore
+    ? [
+        found.development.size.areaMm2,
+        found.development.size.widthMm,
+        found.development.size.heightMm,
+      ]
+        .map((n) => n.toFixed(6))
+        .join(' ')
+    : 'none';
 
 const reordered = (card: Awkward): Awkward => ({
   ...card,
@@ -28,7 +34,9 @@ const turnedRound = (card: Awkward): Awkward => ({
   doc: {
     ...card.doc,
     folds: card.doc.folds.map((f) =>
-      f.path.kind === 'between' ? { ...f, path: { ...f.path, from: f.path.to, to: f.path.from } } : f,
+      f.path.kind === 'between'
+        ? { ...f, path: { ...f.path, from: f.path.to, to: f.path.from } }
+        : f,
     ),
   },
 });
@@ -63,7 +71,12 @@ describe('cards as awkward as they come', () => {
         expect(toDxf(layersOfBlank(development))).not.toMatch(/NaN|Infinity/);
         const letters = new Set(development.edges.map((e) => e.letter));
         for (const row of scribeTable(development).lines) {
-          const marks = row.from.kind === 'parallel' ? [row.from] : row.from.kind === 'marks' ? row.from.marks : [];
+          const marks =
+            row.from.kind === 'parallel'
+              ? [row.from]
+              : row.from.kind === 'marks'
+                ? row.from.marks
+                : [];
           for (const mark of marks) expect(letters).toContain(mark.letter);
         }
       }),
@@ -73,13 +86,24 @@ describe('cards as awkward as they come', () => {
 });
 
 /** A card by points and fold lines, 1 mm sheet. */
-const plate = (outline: Vec[], folds: [Vec, Vec, number?, Made?][], relief: Practice['relief'], joints: Record<string, Joint> = {}): Awkward => {
+const plate = (
+  outline: Vec[],
+  folds: [Vec, Vec, number?, Made?][],
+  relief: Practice['relief'],
+  joints: Record<string, Joint> = {},
+): Awkward => {
   const read = fromPlain(
     PlainCardSchema.parse({
       thicknessMm: 1,
       rule: { kind: 'din6935' },
       outline,
-      folds: folds.map(([from, to, angleDeg = 90, made = 'outside-sharp']) => ({ from, to, angleDeg, made, radiusMm: 1 })),
+      folds: folds.map(([from, to, angleDeg = 90, made = 'outside-sharp']) => ({
+        from,
+        to,
+        angleDeg,
+        made,
+        radiusMm: 1,
+      })),
       relief,
     }),
   );
@@ -87,21 +111,79 @@ const plate = (outline: Vec[], folds: [Vec, Vec, number?, Made?][], relief: Prac
   const { doc, sheet, practice } = read;
   const edges = doc.edges.map((edge) => ({ ...edge, joint: joints[edge.letter] ?? edge.joint }));
   return { doc: { ...doc, edges }, sheet, practice };
-}; // prettier-ignore
-const L: Vec[] = [[0, 0], [100, 0], [100, 40], [60, 40], [60, 100], [0, 100]]; // prettier-ignore
-const strip: Vec[] = [[0, 0], [100, 0], [100, 50], [0, 50]]; // prettier-ignore
+};
+const L: Vec[] = [
+  [0, 0],
+  [100, 0],
+  [100, 40],
+  [60, 40],
+  [60, 100],
+  [0, 100],
+];
+const strip: Vec[] = [
+  [0, 0],
+  [100, 0],
+  [100, 50],
+  [0, 50],
+];
 
 describe('cards that once went wrong', () => {
   test('two folds that meet at a hollow corner have a blank, with a slot for each of the two slits', () => {
-    const found = blankOf(plate(L, [[[100, 30], [60, 40]], [[50, 100], [60, 40]]], 'round')); // prettier-ignore
+    const found = blankOf(
+      plate(
+        L,
+        [
+          [
+            [100, 30],
+            [60, 40],
+          ],
+          [
+            [50, 100],
+            [60, 40],
+          ],
+        ],
+        'round',
+      ),
+    );
     if (!found.ok) throw new Error(JSON.stringify(found.problems));
     expect(found.development.reliefs).toHaveLength(2);
     expect(found.development.outline.some((p) => p.kind === 'relief')).toBe(true);
   });
 
   test.each([
-    ['an L whose folds come near each other at the rim', plate(L, [[[80, 40], [50, 0]], [[76, 40], [0, 0]]], 'round')],
-    ['three folds from one place on a trimmed edge', plate(strip, [[[0, 10], [50, 0]], [[50, 0], [0, 30], 90, 'inside-sharp'], [[50, 0], [100, 50], 45]], 'square', { D: { kind: 'free', trimMm: 22 } })],
+    [
+      'an L whose folds come near each other at the rim',
+      plate(
+        L,
+        [
+          [
+            [80, 40],
+            [50, 0],
+          ],
+          [
+            [76, 40],
+            [0, 0],
+          ],
+        ],
+        'round',
+      ),
+    ],
+    [
+      'three folds from one place on a trimmed edge',
+      plate(
+        strip,
+        [
+          [
+            [0, 10],
+            [50, 0],
+          ],
+          [[50, 0], [0, 30], 90, 'inside-sharp'],
+          [[50, 0], [100, 50], 45],
+        ],
+        'square',
+        { D: { kind: 'free', trimMm: 22 } },
+      ),
+    ],
   ])('%s: the same blank in any order and turned over', (_, card) => {
     const { folds } = card.doc;
     const orders = folds.map((__, i) => [...folds.slice(i), ...folds.slice(0, i)]);
@@ -111,11 +193,23 @@ describe('cards that once went wrong', () => {
       expect(summary(blankOf(other))).toBe(said);
       expect(summary(blankOf(turnedOver(other)))).toBe(said);
     }
-  }); // prettier-ignore
+  });
 
   test('a slanted fold between two laps is scribed from edges that are there', () => {
     const lap: Joint = { kind: 'lap', widthMm: 12 };
-    const found = blankOf(plate(strip, [[[100, 0], [0, 50]]], 'round', { A: lap, D: lap })); // prettier-ignore
+    const found = blankOf(
+      plate(
+        strip,
+        [
+          [
+            [100, 0],
+            [0, 50],
+          ],
+        ],
+        'round',
+        { A: lap, D: lap },
+      ),
+    );
     if (!found.ok) throw new Error('no blank');
     for (const { from } of scribeTable(found.development).lines) {
       if (from.kind === 'marks')

@@ -20,7 +20,10 @@ import type { BeadSize, BlankBead, BlankLine } from '../blank';
 import { markOnBlank } from './markLine';
 import type { SheetMetal } from './practice';
 
-/** Share of a bead's take-up that draws the edges in, where nothing is known of it (common practice, from memory). */
+/**
+ * Share of a bead's take-up that draws the edges in, where nothing is known of it (common practice,
+ * from memory).
+ */
 const USUAL_DRAW = {
   /** It runs right out over the rim at both ends. */
   across: 0.8,
@@ -45,15 +48,20 @@ export const sectionOf = (
 ): BeadSection => sectionIn(section, sheet.thicknessMm, sheet.usualRadiusMm);
 
 /**
- * The beads of a card that can be made. What cannot be is told: `bead-figures`, `bead-too-high`, `bead-top-wide` (stop; about:
- * the bead), `bead-off-card` (care).
+ * The beads of a card that can be made. What cannot be is told: `bead-figures`, `bead-too-high`,
+ * `bead-top-wide` (stop; about: the bead), `bead-off-card` (care).
  */
-export function plannedBeads(doc: PatternDoc, sheet: SheetMetal): { beads: PlannedBead[]; problems: Problem[] } {
+export function plannedBeads(
+  doc: PatternDoc,
+  sheet: SheetMetal,
+): { beads: PlannedBead[]; problems: Problem[] } {
   const problems: Problem[] = [];
   const beads = doc.beads.flatMap((bead): PlannedBead[] => {
     const size = beadSize(sectionOf(bead, sheet));
     if (!size.ok) {
-      problems.push(...size.problems.map((p): Problem => ({ ...p, about: [bead.id], severity: 'stop' })));
+      problems.push(
+        ...size.problems.map((p): Problem => ({ ...p, about: [bead.id], severity: 'stop' })),
+      );
       return [];
     }
     const line = beadLine(doc, bead);
@@ -71,7 +79,10 @@ export function plannedBeads(doc: PatternDoc, sheet: SheetMetal): { beads: Plann
   return { beads, problems };
 }
 
-/** The card with the metal in it that its beads draw in, seen from the middle of the face that stays put. */
+/**
+ * The card with the metal in it that its beads draw in, seen from the middle of the face that stays
+ * put.
+ */
 export function withDrawnIn(
   doc: PatternDoc,
   planned: readonly PlannedBead[],
@@ -79,7 +90,16 @@ export function withDrawnIn(
   if (planned.length === 0) return { doc, carry: (p) => p };
   const tree = facesOf(doc);
   const face = tree.ok ? tree.faces[tree.base] : undefined;
-  const stays = doc.base ?? (face ? polygonCentre(points(face.bounds.map((b) => b.segment), 0.1)) : [0, 0]); // prettier-ignore
+  const stays =
+    doc.base ??
+    (face
+      ? polygonCentre(
+          points(
+            face.bounds.map((b) => b.segment),
+            0.1,
+          ),
+        )
+      : [0, 0]);
   const draws = planned.map(({ bead, line, size, addsMm }) => ({
     bead: bead.id,
     line,
@@ -90,8 +110,8 @@ export function withDrawnIn(
 }
 
 /**
- * A bead on the blank, with its middle and creases to scribe. Where it stops short of folds it is cut off its own width
- * before the bend begins (common practice).
+ * A bead on the blank, with its middle and creases to scribe. Where it stops short of folds it is
+ * cut off its own width before the bend begins (common practice).
  *
  * @param grown the card with what beads draw in
  * @param carry where a place of the card comes to on that
@@ -107,26 +127,47 @@ export function beadOnBlank(
   name: string,
 ): { bead: BlankBead; lines: BlankLine[] } {
   const flatMm = size.widthMm + addsMm;
-  const stretches = bead.atFolds === 'stopped' ? shortOfFolds(doc, line, setbacks, size.widthMm) : [line.run];
+  const stretches =
+    bead.atFolds === 'stopped' ? shortOfFolds(doc, line, setbacks, size.widthMm) : [line.run];
   const onCard = stretches.map((run) => carriedRun(run, carry));
   const onBlank = (run: readonly Segment[]) => runOnBlank(grown, run, setbacks, fromGrown);
   const runs = onCard.flatMap(onBlank);
   const of = { kind: 'bead' as const, id: bead.id };
-  const creases = onCard.flatMap((run) => [1, -1].flatMap((side) => onBlank(besideRun(run, even((side * flatMm) / 2))))); // prettier-ignore
+  const creases = onCard.flatMap((run) =>
+    [1, -1].flatMap((side) => onBlank(besideRun(run, even((side * flatMm) / 2)))),
+  );
   return {
-    bead: { id: bead.id, runs, toward: bead.toward, size, flatMm, drawsIn, by, addsMm, stretch: size.developedMm / flatMm - 1 },
+    bead: {
+      id: bead.id,
+      runs,
+      toward: bead.toward,
+      size,
+      flatMm,
+      drawsIn,
+      by,
+      addsMm,
+      stretch: size.developedMm / flatMm - 1,
+    },
     lines: [
       ...runs.map((path): BlankLine => ({ role: 'bead', of, path, name })),
       ...creases.map((path): BlankLine => ({ role: 'crease', of, path })),
     ],
-  }; // prettier-ignore
+  };
 }
 
 /** The stretches of a bead between the folds that it stops short of. */
-function shortOfFolds(doc: PatternDoc, found: BeadLine, setbacks: readonly number[], runOutMm: number): Segment[][] {
+function shortOfFolds(
+  doc: PatternDoc,
+  found: BeadLine,
+  setbacks: readonly number[],
+  runOutMm: number,
+): Segment[][] {
   const index = new Map(doc.folds.map(({ id }, i) => [id, i]));
   const crossed = foldsAcross(doc, found).sort((a, b) => a.alongMm - b.alongMm);
-  const gaps = crossed.map(({ fold, alongMm }) => ({ alongMm, short: setbacks[index.get(fold)!]! + runOutMm }));
+  const gaps = crossed.map(({ fold, alongMm }) => ({
+    alongMm,
+    short: setbacks[index.get(fold)!]! + runOutMm,
+  }));
   let from = 0;
   const long = runLength(found.run);
   const stretches = [...gaps, { alongMm: long, short: 0 }].map(({ alongMm, short }) => {
@@ -137,7 +178,9 @@ function shortOfFolds(doc: PatternDoc, found: BeadLine, setbacks: readonly numbe
   return stretches.filter((run) => run.length > 0);
 }
 
-/** A run of the card on the blank, in as many parts as there are stretches of it that lie together. */
+/**
+ * A run of the card on the blank, in as many parts as there are stretches of it that lie together.
+ */
 function runOnBlank(
   doc: PatternDoc,
   run: readonly Segment[],
@@ -148,7 +191,14 @@ function runOnBlank(
   const folds = doc.folds.flatMap((fold, i): Bent[] => {
     const ends = endsOfFold(doc, fold);
     return ends
-      ? [{ a: ends[0], way: unit(sub(ends[1], ends[0])), long: distance(...ends), setback: setbacks[i]! }]
+      ? [
+          {
+            a: ends[0],
+            way: unit(sub(ends[1], ends[0])),
+            long: distance(...ends),
+            setback: setbacks[i]!,
+          },
+        ]
       : [];
   });
   const parts = run.flatMap((s) =>
@@ -171,7 +221,9 @@ const straightOnBlank = (
   setbacks: readonly number[],
   fromCard: (p: Vec) => Vec,
 ): Segment[][] =>
-  markOnBlank(doc, { id: '', name: '', from: [...from], to: [...to] }, setbacks, fromCard).map(({ path }) => path);
+  markOnBlank(doc, { id: '', name: '', from: [...from], to: [...to] }, setbacks, fromCard).map(
+    ({ path }) => path,
+  );
 
 /** A fold with the reach of its bend to either side. */
 type Bent = { a: Vec; way: Vec; long: number; setback: number };
@@ -202,10 +254,15 @@ function arcOnBlank(
     });
     if (!bent) return [carriedRun([piece], fromCard)];
     const places = [...flattened(piece, CHORD_MM), piece.b];
-    return places.slice(1).flatMap((end, k) => straightOnBlank(doc, [places[k]!, end], setbacks, fromCard));
+    return places
+      .slice(1)
+      .flatMap((end, k) => straightOnBlank(doc, [places[k]!, end], setbacks, fromCard));
   });
 }
 
-/** How closely an arc that runs over a fold is followed, mm; parts that lie so near each other are one. */
+/**
+ * How closely an arc that runs over a fold is followed, mm; parts that lie so near each other are
+ * one.
+ */
 const CHORD_MM = 0.05;
 const JOINED_MM = 1e-3;

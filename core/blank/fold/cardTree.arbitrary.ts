@@ -11,8 +11,8 @@ import type { PlainCard } from './plain';
 import { PlainCardSchema, fromPlain } from './plain';
 
 /**
- * A card as a tree: a regular base with flanges on its sides, flanges on the flanges, every fold with its own angle,
- * radius and way of making. Flanges taper, so that a card never lies on itself.
+ * A card as a tree: a regular base with flanges on its sides, flanges on the flanges, every fold
+ * with its own angle, radius and way of making. Flanges taper, so that a card never lies on itself.
  */
 type Flange = {
   depth: number;
@@ -38,7 +38,10 @@ const { flange } = fc.letrec<{ flange: Flange; next: Flange | null }>((tie) => (
 }));
 const rule: fc.Arbitrary<Rule> = fc.oneof(
   fc.constant({ kind: 'din6935' } as const),
-  fc.record({ kind: fc.constant('machinery' as const), temper: fc.constantFrom('soft', 'half', 'hard') }),
+  fc.record({
+    kind: fc.constant('machinery' as const),
+    temper: fc.constantFrom('soft', 'half', 'hard'),
+  }),
   fc.record({ kind: fc.constant('k' as const), k: spread(0, 0.5) }),
 );
 export const cardTree = fc.record({
@@ -69,10 +72,18 @@ export function cardOf(t: typeof cardTree extends fc.Arbitrary<infer T> ? T : ne
     return [radius * Math.cos(a), radius * Math.sin(a)];
   };
   for (let i = 0; i < t.sides; i++) side(corner(i), corner(i + 1), t.flanges[i]!);
-  return { thicknessMm: t.thicknessMm, rule: t.rule, outline: outline.map(([x, y]) => [x, y]), folds, base: [0, 0] };
+  return {
+    thicknessMm: t.thicknessMm,
+    rule: t.rule,
+    outline: outline.map(([x, y]) => [x, y]),
+    folds,
+    base: [0, 0],
+  };
 }
 
-/** A plain card as a document with its sheet; a card that cannot be one fails the test that asks. */
+/**
+ * A plain card as a document with its sheet; a card that cannot be one fails the test that asks.
+ */
 export function given(plain: PlainCard) {
   const read = fromPlain(PlainCardSchema.parse(plain));
   if (!read.ok) throw new Error(JSON.stringify(read.problems));

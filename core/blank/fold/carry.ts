@@ -9,10 +9,15 @@ import type { BlankFace, BlankFold } from './developed';
 const TOLERANCE_MM = 0.05;
 
 /**
- * Where points of the card come to on the blank: each goes with its face; inside a bend it keeps its share of the way
- * round, so that marks made on the card beside a fold come out in their order. Points off the card go with the base.
+ * Where points of the card come to on the blank: each goes with its face; inside a bend it keeps
+ * its share of the way round, so that marks made on the card beside a fold come out in their order.
+ * Points off the card go with the base.
  */
-export function carrier(tree: FaceTree, folds: readonly BlankFold[], faces: readonly BlankFace[]): (p: Vec) => Vec {
+export function carrier(
+  tree: FaceTree,
+  folds: readonly BlankFold[],
+  faces: readonly BlankFace[],
+): (p: Vec) => Vec {
   let polygons: Vec[][] | null = null;
   return (p) => {
     // Made when the first point is asked for: most cards carry none.

@@ -6,10 +6,17 @@ import { developed } from './cardTree.arbitrary';
 import { setbackFor } from './develop';
 
 /**
- * How much a fold changes the blank for each way the card was made: the four closed forms, A in radians (exact geometry
- * of a cylinder of inside radius R in sheet T whose neutral line lies at R + K·T).
+ * How much a fold changes the blank for each way the card was made: the four closed forms, A in
+ * radians (exact geometry of a cylinder of inside radius R in sheet T whose neutral line lies at R
+ * + K·T).
  */
-const closedForm = (made: (typeof MADE)[number], a: number, r: number, t: number, k: number): number => {
+const closedForm = (
+  made: (typeof MADE)[number],
+  a: number,
+  r: number,
+  t: number,
+  k: number,
+): number => {
   const ba = a * (r + k * t);
   const sharp = (radius: number) => (a <= Math.PI / 2 ? radius * Math.tan(a / 2) : radius);
   switch (made) {
@@ -36,7 +43,12 @@ test('each way of making the card moves what lies beyond the fold by its closed 
       const d = developed({
         thicknessMm,
         rule: { kind: 'k', k },
-        outline: [[0, 0], [120, 0], [120, 20], [0, 20]],
+        outline: [
+          [0, 0],
+          [120, 0],
+          [120, 20],
+          [0, 20],
+        ],
         folds: [{ from: [50, 0], to: [50, 20], angleDeg, radiusMm, made }],
         base: [20, 10],
       });
@@ -46,27 +58,35 @@ test('each way of making the card moves what lies beyond the fold by its closed 
       expect(d.size.differenceMm).toBeCloseTo(Math.abs(expected), 9);
     }),
   );
-}); // prettier-ignore
+});
 
 test('a card on the outside loses, one rolled on the inside gains; and the ways agree where they must', () => {
   fc.assert(
     fc.property(bend, ({ k, ...b }) => {
       const found = bendAllowance(b, { kind: 'k', k });
       if (!found.ok) throw new Error('refused');
-      const shift = (made: (typeof MADE)[number]) => found.allowanceMm - 2 * setbackFor(made, b, found);
-      // Past square the sharp is given up for the tangent, and a wide round bend may then be longer than both setbacks.
+      const shift = (made: (typeof MADE)[number]) =>
+        found.allowanceMm - 2 * setbackFor(made, b, found);
+      // Past square the sharp is given up for the tangent, and a wide round bend may then be longer
+      // than both setbacks.
       if (b.angleDeg <= 90) expect(shift('outside-sharp')).toBeLessThan(1e-9);
       expect(shift('outside-rolled')).toBeLessThan(1e-9);
       expect(shift('inside-rolled')).toBeGreaterThan(-1e-9);
-      // Rolled round, a card on the outside and one on the inside differ by one thickness round the turn.
-      expect(shift('inside-rolled') - shift('outside-rolled')).toBeCloseTo((b.angleDeg * Math.PI * b.thicknessMm) / 180, 9);
+      // Rolled round, a card on the outside and one on the inside differ by one thickness round the
+      // turn.
+      expect(shift('inside-rolled') - shift('outside-rolled')).toBeCloseTo(
+        (b.angleDeg * Math.PI * b.thicknessMm) / 180,
+        9,
+      );
       // A gentle bend is creased and rolled alike: tan(x) and x part only in the third order.
       if (b.angleDeg < 5) {
-        expect(Math.abs(shift('outside-sharp') - shift('outside-rolled'))).toBeLessThan(1e-4 * (b.radiusMm + b.thicknessMm));
+        expect(Math.abs(shift('outside-sharp') - shift('outside-rolled'))).toBeLessThan(
+          1e-4 * (b.radiusMm + b.thicknessMm),
+        );
       }
     }),
   );
-}); // prettier-ignore
+});
 
 test('two folds one after the other add up, in whatever way each was made', () => {
   const way = fc.constantFrom(...MADE);
@@ -76,10 +96,27 @@ test('two folds one after the other add up, in whatever way each was made', () =
       const d = developed({
         thicknessMm,
         rule: { kind: 'k', k: one.k },
-        outline: [[0, 0], [200, 0], [200, 20], [0, 20]],
+        outline: [
+          [0, 0],
+          [200, 0],
+          [200, 20],
+          [0, 20],
+        ],
         folds: [
-          { from: [60, 0], to: [60, 20], angleDeg: one.angleDeg, radiusMm: one.radiusMm, made: first },
-          { from: [140, 0], to: [140, 20], angleDeg: two.angleDeg, radiusMm: two.radiusMm, made: second },
+          {
+            from: [60, 0],
+            to: [60, 20],
+            angleDeg: one.angleDeg,
+            radiusMm: one.radiusMm,
+            made: first,
+          },
+          {
+            from: [140, 0],
+            to: [140, 20],
+            angleDeg: two.angleDeg,
+            radiusMm: two.radiusMm,
+            made: second,
+          },
         ],
         base: [20, 10],
       });
@@ -90,4 +127,4 @@ test('two folds one after the other add up, in whatever way each was made', () =
       expect(d.size.widthMm).toBeCloseTo(200 + expected, 9);
     }),
   );
-}); // prettier-ignore
+});

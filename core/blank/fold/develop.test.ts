@@ -36,8 +36,20 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
           const child = frames[fold.child]!;
           const mark = card.folds![i]!.from as Vec;
           const legs = [
-            { frame: child, face: fold.child, way: 1 as const, other: parent, otherFace: fold.parent },
-            { frame: parent, face: fold.parent, way: -1 as const, other: child, otherFace: fold.child },
+            {
+              frame: child,
+              face: fold.child,
+              way: 1 as const,
+              other: parent,
+              otherFace: fold.parent,
+            },
+            {
+              frame: parent,
+              face: fold.parent,
+              way: -1 as const,
+              other: child,
+              otherFace: fold.child,
+            },
           ];
           for (const leg of legs) {
             const onCard = 17.5;
@@ -50,7 +62,8 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
             if (fold.made.endsWith('rolled')) {
               measured = flatPart + (radians(angleDeg) / 2) * (r + (outside ? thick : 0));
             } else if (angleDeg > 90) {
-              // To the plane that touches the bend, square to this leg: the bend's axis less its radius.
+              // To the plane that touches the bend, square to this leg: the bend's axis less its
+              // radius.
               const up = fold.toward === 'face' ? r : -thick - r;
               const axis = placed(leg.other, fold.tangents[leg.way === 1 ? 0 : 1][0], up);
               const [nx, ny] = scale(fold.across, leg.way);
@@ -58,8 +71,13 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
               measured = dot3(minus(inSpace, axis), direction) + r + (outside ? thick : 0);
             } else {
               // Along the leg to the line where the two faces, carried on, meet in a sharp corner.
-              const onOther = placed(leg.other, add(mark, d.faces[leg.otherFace]!.placement.shift), height);
-              measured = Math.abs(dot3(minus(inSpace, onOther), leg.other.z)) / Math.sin(radians(angleDeg));
+              const onOther = placed(
+                leg.other,
+                add(mark, d.faces[leg.otherFace]!.placement.shift),
+                height,
+              );
+              measured =
+                Math.abs(dot3(minus(inSpace, onOther), leg.other.z)) / Math.sin(radians(angleDeg));
             }
             expect(Math.abs(measured - onCard)).toBeLessThan(1e-6);
           }
@@ -79,7 +97,9 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
         expect(d.size.parts.zonesMm2).toBeCloseTo(zones, 6);
         expect(d.size.areaMm2).toBeCloseTo(d.size.parts.facesMm2 + zones, 6);
         d.outline.forEach((p, i) => {
-          expect(distance(p.segment.b, d.outline[(i + 1) % d.outline.length]!.segment.a)).toBeLessThan(1e-9);
+          expect(
+            distance(p.segment.b, d.outline[(i + 1) % d.outline.length]!.segment.a),
+          ).toBeLessThan(1e-9);
         });
       }),
       { numRuns: 60 },
@@ -90,7 +110,9 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
     fc.assert(
       fc.property(cardTree, fc.func(fc.integer()), (t, key) => {
         const card = cardOf(t);
-        const shuffled = [...card.folds!].map((f, i) => ({ f, k: key(i) })).sort((a, b) => a.k - b.k);
+        const shuffled = [...card.folds!]
+          .map((f, i) => ({ f, k: key(i) }))
+          .sort((a, b) => a.k - b.k);
         const one = developed(card);
         const other = developed({ ...card, folds: shuffled.map(({ f }) => f) });
         expect(other.size.areaMm2).toBeCloseTo(one.size.areaMm2, 6);
@@ -128,7 +150,11 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
     fc.assert(
       fc.property(cardTree, (t) => {
         const card = cardOf(t);
-        const folds = card.folds!.map((f) => ({ ...f, radiusMm: 0, made: 'inside-sharp' as const }));
+        const folds = card.folds!.map((f) => ({
+          ...f,
+          radiusMm: 0,
+          made: 'inside-sharp' as const,
+        }));
         const d = developed({ ...card, folds, rule: { kind: 'k', k: 0 }, relief: 'none' });
         expect(d.size.areaMm2).toBeCloseTo(Math.abs(polygonArea(card.outline as Vec[])), 6);
         expect(d.size.differenceMm).toBeLessThan(1e-9);
@@ -161,11 +187,16 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
 const strip = (folds: PlainCard['folds'], more: Partial<PlainCard> = {}): PlainCard => ({
   thicknessMm: 2,
   rule: { kind: 'din6935' },
-  outline: [[0, 0], [60, 0], [60, 30], [0, 30]],
+  outline: [
+    [0, 0],
+    [60, 0],
+    [60, 30],
+    [0, 30],
+  ],
   folds,
   base: [5, 5],
   ...more,
-}); // prettier-ignore
+});
 const across = (x: number, more: object = {}) => ({
   from: [x, 0] as [number, number],
   to: [x, 30] as [number, number],
@@ -186,13 +217,20 @@ test('FAA channel 1.00 / 2.00 / 1.25 in, T .040, R .16: flats of .80, 1.60 and 1
   const at = (x: number) => across(inch(x), { radiusMm: inch(0.16) });
   const d = developed({
     ...strip([at(1), at(3)], { thicknessMm: inch(0.04), rule: { kind: 'faa' } }),
-    outline: [[0, 0], [inch(4.25), 0], [inch(4.25), 30], [0, 30]],
-  }); // prettier-ignore
+    outline: [
+      [0, 0],
+      [inch(4.25), 0],
+      [inch(4.25), 30],
+      [0, 30],
+    ],
+  });
   const flats = d.faces.map((face) => {
     const b = box(face.pieces.map((p) => p.segment));
     return (b.maxX - b.minX) / 25.4;
   });
-  const inOrder = [d.folds[0]!.parent, d.folds[0]!.child, d.folds[1]!.child].map((face) => flats[face]!);
+  const inOrder = [d.folds[0]!.parent, d.folds[0]!.child, d.folds[1]!.child].map(
+    (face) => flats[face]!,
+  );
   expect(inOrder).toEqual([0.8, 1.6, 1.05].map((flat) => expect.closeTo(flat, 9)));
 });
 
@@ -202,14 +240,27 @@ describe('corners and joints', () => {
     thicknessMm: 1,
     rule: { kind: 'din6935' },
     relief,
-    outline: [[0, 0], [0, -20], [100, -20], [100, 0], [120, 0], [120, 60], [100, 60], [100, 80], [0, 80], [0, 60], [-20, 60], [-20, 0]],
+    outline: [
+      [0, 0],
+      [0, -20],
+      [100, -20],
+      [100, 0],
+      [120, 0],
+      [120, 60],
+      [100, 60],
+      [100, 80],
+      [0, 80],
+      [0, 60],
+      [-20, 60],
+      [-20, 0],
+    ],
     folds: [
       { from: [0, 0], to: [100, 0], angleDeg: 90, radiusMm: 1 },
       { from: [100, 0], to: [100, 60], angleDeg: 90, radiusMm: 1 },
       { from: [100, 60], to: [0, 60], angleDeg: 90, radiusMm: 1 },
       { from: [0, 60], to: [0, 0], angleDeg: 90, radiusMm: 1 },
     ],
-  }); // prettier-ignore
+  });
 
   test('a tray loses one deduction at each wall, whatever its reliefs', () => {
     for (const relief of ['round', 'square', 'none'] as const) {
@@ -240,9 +291,18 @@ describe('corners and joints', () => {
       thicknessMm: 1,
       rule: { kind: 'k', k: 0.4 },
       relief: 'square',
-      outline: [[0, 0], [100, 0], [100, 40], [70, 40], [70, 60], [30, 60], [30, 40], [0, 40]],
+      outline: [
+        [0, 0],
+        [100, 0],
+        [100, 40],
+        [70, 40],
+        [70, 60],
+        [30, 60],
+        [30, 40],
+        [0, 40],
+      ],
       folds: [{ from: [70, 40], to: [30, 40], angleDeg: 90, radiusMm: 2 }],
-    }); // prettier-ignore
+    });
     const slots = d.outline.filter((p) => p.kind === 'relief').map((p) => p.segment);
     const reach = box(slots);
     expect(reach.minX).toBeCloseTo(29, 9);
@@ -253,8 +313,18 @@ describe('corners and joints', () => {
   });
 
   test('a fold beside a notch takes only what lies beside it: the metal beyond the notch stays', () => {
-    // A corner turned up across, its fold ending 8 mm short of a notch; the rim leaves the fold at a flat angle there.
-    const outline: [number, number][] = [[0, 0], [120, 0], [120, 30], [80, 30], [80, 60], [120, 60], [120, 90], [0, 90]]; // prettier-ignore
+    // A corner turned up across, its fold ending 8 mm short of a notch; the rim leaves the fold at
+    // a flat angle there.
+    const outline: [number, number][] = [
+      [0, 0],
+      [120, 0],
+      [120, 30],
+      [80, 30],
+      [80, 60],
+      [120, 60],
+      [120, 90],
+      [0, 90],
+    ];
     const d = developed({
       thicknessMm: 2,
       rule: { kind: 'din6935' },
@@ -279,7 +349,9 @@ describe('corners and joints', () => {
   });
 
   test('a hem takes its width less a closed bend; its ends are clipped', () => {
-    const { doc, sheet, practice } = given(strip([], { rule: { kind: 'machinery', temper: 'half' } }));
+    const { doc, sheet, practice } = given(
+      strip([], { rule: { kind: 'machinery', temper: 'half' } }),
+    );
     doc.edges[0]!.joint = { kind: 'hem', widthMm: 10, gapMm: 0 };
     const found = develop(doc, sheet, practice);
     if (!found.ok) throw new Error('refused');
@@ -292,8 +364,12 @@ describe('corners and joints', () => {
 
 test('what has no blank is refused with its reason', () => {
   expect(refusal(strip([across(57)]))).toBe('flange-shorter-than-setback');
-  expect(refusal(strip([across(25), across(27)]))).toMatch(/flange-shorter-than-setback|folds-too-close/);
-  expect(refusal(strip([across(25), { ...across(25), from: [20, 0], to: [30, 30] }]))).toBe('folds-cross');
+  expect(refusal(strip([across(25), across(27)]))).toMatch(
+    /flange-shorter-than-setback|folds-too-close/,
+  );
+  expect(refusal(strip([across(25), { ...across(25), from: [20, 0], to: [30, 30] }]))).toBe(
+    'folds-cross',
+  );
   expect(refusal(strip([across(25, { angleDeg: 0 })]))).toBe('angle-out-of-range');
   expect(
     refusal(

@@ -32,7 +32,10 @@ import type { Piece } from './trim';
 import { trimFace } from './trim';
 import { warningsOf } from './warnings';
 
-/** From the mark on the card to the tangent of the bend, for each way the card was made there; see docs/formulas.md. */
+/**
+ * From the mark on the card to the tangent of the bend, for each way the card was made there; see
+ * docs/formulas.md.
+ */
 export function setbackFor(made: Made, bend: Bend, allowance: Allowance): number {
   const a = radians(bend.angleDeg);
   switch (made) {
@@ -50,18 +53,19 @@ export function setbackFor(made: Made, bend: Bend, allowance: Allowance): number
 /**
  * The flat blank of a card with straight folds.
  *
- * The base face stays where it is. Each face is trimmed by the setback of its folds; beyond a fold everything moves by
- * allowance − 2·setback across the fold; between the tangents lies the bend. Then each edge gets what its joint needs
- * and each place where bends meet gets its relief. Pure: the same card, sheet and practice give the same blank, and the
- * order in which folds are listed does not matter.
+ * The base face stays where it is. Each face is trimmed by the setback of its folds; beyond a fold
+ * everything moves by allowance − 2·setback across the fold; between the tangents lies the bend.
+ * Then each edge gets what its joint needs and each place where bends meet gets its relief. Pure:
+ * the same card, sheet and practice give the same blank, and the order in which folds are listed
+ * does not matter.
  *
  * `found` is what `checkCard` says of the card, for callers that have it already.
  *
- * Beads are thought of as undone: the metal that one draws in is laid into the card before it is developed, so that whatever
- * lies beyond it comes right when it is rolled.
+ * Beads are thought of as undone: the metal that one draws in is laid into the card before it is
+ * developed, so that whatever lies beyond it comes right when it is rolled.
  *
- * Problems (stop): those of `checkCard`, of `bendAllowance` and of `trimFace`, each with the fold concerned; of
- * `edgeAllowance`, `plannedBeads` and `flareOf`, each with the edge, bead or hole.
+ * Problems (stop): those of `checkCard`, of `bendAllowance` and of `trimFace`, each with the fold
+ * concerned; of `edgeAllowance`, `plannedBeads` and `flareOf`, each with the edge, bead or hole.
  */
 export function develop(
   card: PatternDoc,
@@ -108,7 +112,9 @@ export function develop(
 
   const allowances = allowancesOf(doc, sheet);
   if (!allowances.ok) return allowances;
-  const edgeOfSide = new Map(doc.edges.flatMap((edge) => edge.sides.map((side) => [side, edge.id] as const)));
+  const edgeOfSide = new Map(
+    doc.edges.flatMap((edge) => edge.sides.map((side) => [side, edge.id] as const)),
+  );
   const { sideIds } = outlineOf(doc);
   const { net, outline, reliefs, missed } = blankOutline({
     faces,
@@ -139,7 +145,9 @@ export function develop(
       id: hole.id,
       centre: fromGrown([hole.x, hole.y]),
       diameterMm: flared.firstHoleMm,
-      ...(hole.form && { form: { ...hole.form, turnDeg: turnedAt(fromGrown, [hole.x, hole.y], hole.form.turnDeg) } }),
+      ...(hole.form && {
+        form: { ...hole.form, turnDeg: turnedAt(fromGrown, [hole.x, hole.y], hole.form.turnDeg) },
+      }),
       ...(flared.flare && { flare: flared.flare }),
     });
   }
@@ -173,7 +181,15 @@ export function develop(
       toward,
     })),
     reliefs,
-    size: sizeOf({ net, outline, faces, holes, shifts, sheet, drawnMm: Math.max(0, ...planned.beads.map(({ addsMm }) => addsMm)) }), // prettier-ignore
+    size: sizeOf({
+      net,
+      outline,
+      faces,
+      holes,
+      shifts,
+      sheet,
+      drawnMm: Math.max(0, ...planned.beads.map(({ addsMm }) => addsMm)),
+    }),
     warnings: [],
     fromCard: (p) => fromGrown(carry(p)),
   };
@@ -186,23 +202,39 @@ export function develop(
   return { ok: true, development };
 }
 
-/** What each edge's joint adds, by edge id; refused where a joint can't be made, with the edge concerned. */
-function allowancesOf(doc: PatternDoc, sheet: SheetMetal): Result<{ byEdge: Map<string, JointAllowance> }> {
+/**
+ * What each edge's joint adds, by edge id; refused where a joint can't be made, with the edge
+ * concerned.
+ */
+function allowancesOf(
+  doc: PatternDoc,
+  sheet: SheetMetal,
+): Result<{ byEdge: Map<string, JointAllowance> }> {
   const byEdge = new Map<string, JointAllowance>();
   const problems: Problem[] = [];
   for (const edge of doc.edges) {
     const found = edgeAllowance(doc, edge, sheet);
     if (found.ok) byEdge.set(edge.id, found.allowance);
-    else problems.push(...found.problems.map((p): Problem => ({ ...p, about: [edge.id], severity: 'stop' })));
+    else
+      problems.push(
+        ...found.problems.map((p): Problem => ({ ...p, about: [edge.id], severity: 'stop' })),
+      );
   }
   return problems.length > 0 ? failure(...problems) : { ok: true, byEdge };
 }
 
-/** Every line to scribe: of each fold its tangents, nearer the base first, its middle and the brake's; of each edge its joint's. */
+/**
+ * Every line to scribe: of each fold its tangents, nearer the base first, its middle and the
+ * brake's; of each edge its joint's.
+ */
 const linesOf = (folds: readonly BlankFold[], edges: readonly BlankEdge[]): BlankLine[] => [
   ...folds.flatMap((fold): BlankLine[] => {
     const of = { kind: 'fold' as const, id: fold.id };
-    const across = (role: BlankLine['role'], [a, b]: [Vec, Vec]): BlankLine => ({ role, of, path: [line(a, b)] });
+    const across = (role: BlankLine['role'], [a, b]: [Vec, Vec]): BlankLine => ({
+      role,
+      of,
+      path: [line(a, b)],
+    });
     return [
       across('tangent', fold.tangents[0]),
       across('tangent', fold.tangents[1]),
@@ -231,7 +263,9 @@ function bendsOf(doc: PatternDoc, sheet: SheetMetal): Result<{ list: BendPlan[] 
     };
     const allowance = bendAllowance(bend, sheet.rule);
     if (!allowance.ok) {
-      return failure(...allowance.problems.map((p): Problem => ({ ...p, about: [fold.id], severity: 'stop' })));
+      return failure(
+        ...allowance.problems.map((p): Problem => ({ ...p, about: [fold.id], severity: 'stop' })),
+      );
     }
     const setbackMm = setbackFor(fold.made, bend, allowance);
     list.push({ bend, allowance, setbackMm, shiftMm: allowance.allowanceMm - 2 * setbackMm });
@@ -268,8 +302,11 @@ function blankFold(
   const { parent, child } = tree.sidesOfFold[index]!;
   const tangentOf = (face: number) =>
     faces[face]!.pieces.find((p) => p.kind === 'tangent' && p.fold === index)!.segment;
-  // The parent's boundary runs along the fold one way, the child's the other; start both at the fold's `from` end.
-  const onCard = tree.faces[parent]!.bounds.find((b) => b.kind === 'fold' && b.fold === index)!.segment;
+  // The parent's boundary runs along the fold one way, the child's the other; start both at the
+  // fold's `from` end.
+  const onCard = tree.faces[parent]!.bounds.find(
+    (b) => b.kind === 'fold' && b.fold === index,
+  )!.segment;
   const [from] = endsOfFold(doc, fold)!;
   const startsAtFrom = distance(from, onCard.a) <= distance(from, onCard.b);
   const near = tangentOf(parent);
@@ -287,7 +324,10 @@ function blankFold(
     tangent: 0,
     centre: 0.5,
     // A bend without length has all its lines in one.
-    'radius-in': plan.allowance.allowanceMm > 0 ? Math.min(1, plan.bend.radiusMm / plan.allowance.allowanceMm) : 0,
+    'radius-in':
+      plan.allowance.allowanceMm > 0
+        ? Math.min(1, plan.bend.radiusMm / plan.allowance.allowanceMm)
+        : 0,
   }[practice.brakeLine];
   const between = (t: number): [Vec, Vec] => [
     mix(tangents[0][0], tangents[1][0], t),
@@ -313,7 +353,10 @@ const BESIDE_MM = 1e-3;
 /** Which way a direction of the card lies on the blank, at a place, degrees. */
 function turnedAt(fromCard: (p: Vec) => Vec, [x, y]: Vec, turnDeg: number): number {
   const turn = (turnDeg * Math.PI) / 180;
-  const [a, b] = [fromCard([x, y]), fromCard([x + BESIDE_MM * Math.cos(turn), y + BESIDE_MM * Math.sin(turn)])];
+  const [a, b] = [
+    fromCard([x, y]),
+    fromCard([x + BESIDE_MM * Math.cos(turn), y + BESIDE_MM * Math.sin(turn)]),
+  ];
   const found = (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI;
   // Faces are not turned but shoved in the flat, so that nothing but rounding is lost.
   return Math.abs(found - turnDeg) < 1e-6 ? turnDeg : found;

@@ -22,7 +22,9 @@ export type BlankFold = {
   child: number;
   /** Unit vector across the fold, from the parent to the child. */
   across: Vec;
-  /** On the blank, each from the fold's `from` end to its `to` end: nearer the base, then farther. */
+  /**
+   * On the blank, each from the fold's `from` end to its `to` end: nearer the base, then farther.
+   */
   tangents: [[Vec, Vec], [Vec, Vec]];
   centre: [Vec, Vec];
   /** Where the edge of the clamping bar goes. */
@@ -40,7 +42,10 @@ export type BlankFace = {
   fold: number;
 };
 
-/** A blank made by straight folds, with what is needed to fold it again in space and to show its working. */
+/**
+ * A blank made by straight folds, with what is needed to fold it again in space and to show its
+ * working.
+ */
 export type Development = Blank & {
   outline: FoldPiece[];
   /** The outline without what joints add and without reliefs. */

@@ -15,7 +15,10 @@ import { comesOut } from './radiusGot';
 
 type Line = JointAllowance['lines'][number];
 
-const unlessEven = (adds: Ramp): Pick<JointAllowance, 'addMm' | 'adds'> => ({ addMm: adds[0]![1], ...(!isEven(adds) && { adds }) }); // prettier-ignore
+const unlessEven = (adds: Ramp): Pick<JointAllowance, 'addMm' | 'adds'> => ({
+  addMm: adds[0]![1],
+  ...(!isEven(adds) && { adds }),
+});
 const lineAt = (outs: Ramp, role: Line['role']): Line => ({
   outMm: outs[0]![1],
   ...(!isEven(outs) && { outs }),
@@ -23,13 +26,18 @@ const lineAt = (outs: Ramp, role: Line['role']): Line => ({
 });
 
 /**
- * What an edge adds to the blank: its flange, if it has one, and beyond that its joint. A tipped flange is as long across as
- * a straight fold's; what is made apart adds nothing, and takes away what the card has of it.
+ * What an edge adds to the blank: its flange, if it has one, and beyond that its joint. A tipped
+ * flange is as long across as a straight fold's; what is made apart adds nothing, and takes away
+ * what the card has of it.
  *
- * Problems: `flange-narrow` (numbers: widthMm, leastMm), `flange-past-centre` (numbers: widthMm, radiusMm: on a hollow arc),
- * those of `bendAllowance` and of `jointAllowance`.
+ * Problems: `flange-narrow` (numbers: widthMm, leastMm), `flange-past-centre` (numbers: widthMm,
+ * radiusMm: on a hollow arc), those of `bendAllowance` and of `jointAllowance`.
  */
-export function edgeAllowance(doc: PatternDoc, edge: Edge, sheet: SheetMetal): Result<{ allowance: JointAllowance }> {
+export function edgeAllowance(
+  doc: PatternDoc,
+  edge: Edge,
+  sheet: SheetMetal,
+): Result<{ allowance: JointAllowance }> {
   const joint = jointAllowance(edge.joint, sheet);
   if (!joint.ok || !edge.flange) return joint;
   const found = flangeAllowance(edge.flange, sheet);
@@ -41,7 +49,8 @@ export function edgeAllowance(doc: PatternDoc, edge: Edge, sheet: SheetMetal): R
   for (const s of segmentsOfEdge(doc, edge)) {
     if (isStraight(s) || s.bulge > 0) continue;
     const { radius } = arcOf(s);
-    if (radius <= widthMm) return failure({ code: 'flange-past-centre', numbers: { widthMm, radiusMm: radius } });
+    if (radius <= widthMm)
+      return failure({ code: 'flange-past-centre', numbers: { widthMm, radiusMm: radius } });
   }
   const apart = flange.made === 'pulled' || flange.made === 'lip';
   return {
@@ -66,8 +75,14 @@ export function edgeAllowance(doc: PatternDoc, edge: Edge, sheet: SheetMetal): R
   };
 }
 
-/** A flange by itself: how far the blank goes beyond the card's line for it, and the tangents of its bend. */
-export function flangeAllowance(given: Flange, sheet: SheetMetal): Result<{ flange: BlankFlange; lines: Line[] }> {
+/**
+ * A flange by itself: how far the blank goes beyond the card's line for it, and the tangents of its
+ * bend.
+ */
+export function flangeAllowance(
+  given: Flange,
+  sheet: SheetMetal,
+): Result<{ flange: BlankFlange; lines: Line[] }> {
   const bend = {
     thicknessMm: sheet.thicknessMm,
     radiusMm: comesOut(given.radiusMm ?? sheet.usualRadiusMm, sheet.radii ?? []),
@@ -101,6 +116,8 @@ export function flangeAllowance(given: Flange, sheet: SheetMetal): Result<{ flan
       ramped(fold, (mm) => mm + offMm),
       'turn',
     );
-  const lines = apart ? [] : [tangent(-found.outsideSetbackMm), tangent(found.allowanceMm - found.outsideSetbackMm)];
+  const lines = apart
+    ? []
+    : [tangent(-found.outsideSetbackMm), tangent(found.allowanceMm - found.outsideSetbackMm)];
   return { ok: true, flange, lines };
 }

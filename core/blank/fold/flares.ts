@@ -10,7 +10,10 @@ import type { SheetMetal } from './practice';
  *
  * Problems (stop; about: the hole): those of `flaredHole`, `flare-not-round`.
  */
-export function flareOf(hole: Hole, sheet: SheetMetal): Result<{ firstHoleMm: number; flare: BlankFlare | null }> {
+export function flareOf(
+  hole: Hole,
+  sheet: SheetMetal,
+): Result<{ firstHoleMm: number; flare: BlankFlare | null }> {
   const { flare, diameterMm, id } = hole;
   if (!flare) return { ok: true, firstHoleMm: diameterMm, flare: null };
   if (hole.form) return failure({ code: 'flare-not-round', about: [id], severity: 'stop' });
@@ -22,7 +25,14 @@ export function flareOf(hole: Hole, sheet: SheetMetal): Result<{ firstHoleMm: nu
     made,
     sheet.forming?.elongation,
   );
-  if (!found.ok) return failure(...found.problems.map((p): Problem => ({ ...p, about: [id], severity: 'stop' })));
+  if (!found.ok)
+    return failure(
+      ...found.problems.map((p): Problem => ({ ...p, about: [id], severity: 'stop' })),
+    );
   const { firstHoleMm, edgeStrain, limit } = found;
-  return { ok: true, firstHoleMm, flare: { insideMm: diameterMm, heightMm, radiusMm, edgeStrain, limit, toward } };
+  return {
+    ok: true,
+    firstHoleMm,
+    flare: { insideMm: diameterMm, heightMm, radiusMm, edgeStrain, limit, toward },
+  };
 }

@@ -4,7 +4,10 @@ import { text } from '../../card/text';
 const id = text(24).min(1);
 const MOST = 400;
 
-/** How the folding of a piece is meant and how far it is; it names folds and holes of its card and a machine of the shop by their ids. */
+/**
+ * How the folding of a piece is meant and how far it is; it names folds and holes of its card and a
+ * machine of the shop by their ids.
+ */
 export const FoldingSchema = z.object({
   /** The machine it is folded on; null: the shop's first. */
   brake: text(24).nullable(),
@@ -19,9 +22,9 @@ export const FoldingSchema = z.object({
   /** Folds that are closed by hand since. */
   closed: z.array(id).max(MOST),
   /**
-   * How it lies on the vehicle, by a level held on one of its faces: the face beyond a fold, or the one that stays put
-   * (`fold` null), out of level so many degrees along the card's x and along its y, rising positive, as the face lies;
-   * whether the side you drew on looks up.
+   * How it lies on the vehicle, by a level held on one of its faces: the face beyond a fold, or the
+   * one that stays put (`fold` null), out of level so many degrees along the card's x and along its
+   * y, rising positive, as the face lies; whether the side you drew on looks up.
    */
   lies: z
     .object({

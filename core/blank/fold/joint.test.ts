@@ -20,7 +20,8 @@ const sheet = (thicknessMm: number): SheetMetal => ({
 });
 
 test('a step takes up what its neutral line, walked in small steps, is longer than its run', () => {
-  // The line itself, from its curvature: turned one way over the first bend, straight, turned back over the second.
+  // The line itself, from its curvature: turned one way over the first bend, straight, turned back
+  // over the second.
   const walked = (depthMm: number, r: number) => {
     const { takeUpMm, runMm } = stepLine(depthMm, r);
     const total = takeUpMm + runMm;
@@ -59,16 +60,22 @@ test('a flange turned at the edge adds exactly what the same flange drawn as a f
   fc.assert(
     fc.property(spread(0.5, 2), spread(8, 25), spread(20, 110), (t, widthMm, turnDeg) => {
       const added = adds({ kind: 'plug-flange', widthMm, turnDeg }, sheet(t));
-      // The same finished piece as a card with a fold: base 60 and flange measured on the outside, to the sharp.
+      // The same finished piece as a card with a fold: base 60 and flange measured on the outside,
+      // to the sharp.
       const read = fromPlain(
         PlainCardSchema.parse({
           thicknessMm: t,
           rule: { kind: 'din6935' },
-          outline: [[0, 0], [60 + widthMm, 0], [60 + widthMm, 30], [0, 30]],
+          outline: [
+            [0, 0],
+            [60 + widthMm, 0],
+            [60 + widthMm, 30],
+            [0, 30],
+          ],
           folds: [{ from: [60, 0], to: [60, 30], angleDeg: turnDeg, radiusMm: t }],
           base: [10, 10],
         }),
-      ); // prettier-ignore
+      );
       if (!read.ok) throw new Error('refused');
       const found = develop(read.doc, read.sheet, read.practice);
       fc.pre(found.ok);
@@ -86,29 +93,57 @@ const adds = (joint: Joint, of = sheet(1)) => {
 };
 
 test('trim, lap and flat flange add their width; every joint names its formula', () => {
-  expect(adds({ kind: 'butt', trimMm: 2 }, sheet(1))).toMatchObject({ addMm: 2, takeUpMm: 0, folded: false, lines: [{ outMm: 0, role: 'trim' }] });
+  expect(adds({ kind: 'butt', trimMm: 2 }, sheet(1))).toMatchObject({
+    addMm: 2,
+    takeUpMm: 0,
+    folded: false,
+    lines: [{ outMm: 0, role: 'trim' }],
+  });
   expect(adds({ kind: 'free', trimMm: 0 }, sheet(1)).lines).toEqual([]);
-  expect(adds({ kind: 'lap', widthMm: 12 }, sheet(1))).toMatchObject({ addMm: 12, middleMm: 6, formula: 'joint-lap' });
-  expect(adds({ kind: 'plug-flange', widthMm: 16, turnDeg: 0 }, sheet(1))).toMatchObject({ addMm: 16, middleMm: 8, formula: 'joint-flange' });
+  expect(adds({ kind: 'lap', widthMm: 12 }, sheet(1))).toMatchObject({
+    addMm: 12,
+    middleMm: 6,
+    formula: 'joint-lap',
+  });
+  expect(adds({ kind: 'plug-flange', widthMm: 16, turnDeg: 0 }, sheet(1))).toMatchObject({
+    addMm: 16,
+    middleMm: 8,
+    formula: 'joint-flange',
+  });
   const joggle = adds({ kind: 'joggle', widthMm: 12, depthMm: 1 }, sheet(1));
   expect(joggle.addMm).toBeGreaterThan(12);
   expect(joggle.addMm - joggle.takeUpMm).toBeCloseTo(12, 9);
   // A hem narrower than its own bend is refused with the least that can be made.
-  expect(jointAllowance({ kind: 'hem', widthMm: 0.1, gapMm: 0 }, sheet(2))).toMatchObject({ ok: false, problems: [{ code: 'hem-narrow', numbers: { widthMm: 0.1, leastMm: 2 } }] });
-}); // prettier-ignore
+  expect(jointAllowance({ kind: 'hem', widthMm: 0.1, gapMm: 0 }, sheet(2))).toMatchObject({
+    ok: false,
+    problems: [{ code: 'hem-narrow', numbers: { widthMm: 0.1, leastMm: 2 } }],
+  });
+});
 
 test('a closed hem has metal in its bend, whatever the rule', () => {
-  // Machinery's Handbook: a square bend is c·T + 1.57·R long; a closed hem is two of them at R = 0 (c 0.64 here). Its
-  // outside is one thickness from the tangents on either side.
+  // Machinery's Handbook: a square bend is c·T + 1.57·R long; a closed hem is two of them at R = 0
+  // (c 0.64 here). Its outside is one thickness from the tangents on either side.
   expect(adds({ kind: 'hem', widthMm: 10, gapMm: 0 }).addMm).toBeCloseTo(10 - 2 + 2 * 0.64, 9);
   // A hem over a gap as wide as the sheet is an ordinary bend again.
   const open = bendAllowance({ thicknessMm: 1, radiusMm: 0.5, angleDeg: 180 }, { kind: 'din6935' });
-  expect(open.ok && adds({ kind: 'hem', widthMm: 10, gapMm: 1 }).addMm).toBeCloseTo(open.ok ? 10 - open.deductionMm : 0, 9);
-}); // prettier-ignore
+  expect(open.ok && adds({ kind: 'hem', widthMm: 10, gapMm: 1 }).addMm).toBeCloseTo(
+    open.ok ? 10 - open.deductionMm : 0,
+    9,
+  );
+});
 
 describe('the rule a shop bends by', () => {
   const dc01 = metalById('dc01');
-  const strip = { thicknessMm: 1, radiusMm: 1.6, angleDeg: 90, flatMm: 100, legAMm: 50.9, legBMm: 51.2, readingMm: 0.1, metal: 'dc01' as const };
+  const strip = {
+    thicknessMm: 1,
+    radiusMm: 1.6,
+    angleDeg: 90,
+    flatMm: 100,
+    legAMm: 50.9,
+    legBMm: 51.2,
+    readingMm: 0.1,
+    metal: 'dc01' as const,
+  };
 
   test('its own test bends of the same metal and thickness come before any table', () => {
     const shop = { ...USUAL_SHOP, strips: [strip, { ...strip, legBMm: 51.1 }] };
@@ -124,9 +159,19 @@ describe('the rule a shop bends by', () => {
   });
 
   test('else what it chose, by the metal’s temper where the table asks for it', () => {
-    expect(ruleFor({ ...USUAL_SHOP, rule: 'machinery' }, metalById('al1100o'), 1)).toEqual({ kind: 'machinery', temper: 'soft' });
-    expect(ruleFor({ ...USUAL_SHOP, rule: 'k', plainK: 0.38 }, dc01, 1)).toEqual({ kind: 'k', k: 0.38 });
+    expect(ruleFor({ ...USUAL_SHOP, rule: 'machinery' }, metalById('al1100o'), 1)).toEqual({
+      kind: 'machinery',
+      temper: 'soft',
+    });
+    expect(ruleFor({ ...USUAL_SHOP, rule: 'k', plainK: 0.38 }, dc01, 1)).toEqual({
+      kind: 'k',
+      k: 0.38,
+    });
     expect(ruleFor({ ...USUAL_SHOP, rule: 'faa' }, dc01, 1)).toEqual({ kind: 'faa' });
-    expect(sheetMetal(metalById('al6061t6'), 2, USUAL_SHOP)).toMatchObject({ usualRadiusMm: 6, leastRadiusMm: 6, weight: 2.7 });
+    expect(sheetMetal(metalById('al6061t6'), 2, USUAL_SHOP)).toMatchObject({
+      usualRadiusMm: 6,
+      leastRadiusMm: 6,
+      weight: 2.7,
+    });
   });
-}); // prettier-ignore
+});

@@ -8,7 +8,11 @@ import { bendAllowance } from './allowance';
 import type { SheetMetal } from './practice';
 import { STEP_ANGLE_DEG, stepLine } from '../step';
 
-const flat = (addMm: number, formula: string, lines: JointAllowance['lines'] = []): JointAllowance => ({
+const flat = (
+  addMm: number,
+  formula: string,
+  lines: JointAllowance['lines'] = [],
+): JointAllowance => ({
   addMm,
   takeUpMm: 0,
   lines,
@@ -18,8 +22,9 @@ const flat = (addMm: number, formula: string, lines: JointAllowance['lines'] = [
 });
 
 /**
- * A strip of finished width `w` turned over at the edge: the card's line is where the outside of its bend comes, and the
- * width is measured from there. Refused where it is narrower than its own bend.
+ * A strip of finished width `w` turned over at the edge: the card's line is where the outside of
+ * its bend comes, and the width is measured from there. Refused where it is narrower than its own
+ * bend.
  */
 function turnedStrip(
   w: number,
@@ -51,9 +56,9 @@ function turnedStrip(
 }
 
 /**
- * DIN 6935 takes K from R/T and gives nothing for a bend without radius, because it is not made for one. A hem that is
- * closed, or nearly, is reckoned by Machinery's Handbook instead, whose square bend keeps its length at R = 0: c·T, here
- * twice over.
+ * DIN 6935 takes K from R/T and gives nothing for a bend without radius, because it is not made for
+ * one. A hem that is closed, or nearly, is reckoned by Machinery's Handbook instead, whose square
+ * bend keeps its length at R = 0: c·T, here twice over.
  */
 const hemRule = (sheet: SheetMetal, radiusMm: number): Rule =>
   sheet.rule.kind === 'din6935' && radiusMm < sheet.thicknessMm / 2
@@ -61,22 +66,37 @@ const hemRule = (sheet: SheetMetal, radiusMm: number): Rule =>
     : sheet.rule;
 
 /**
- * What an edge's joint adds to the blank. Widths of laps and steps are common practice; bends are reckoned as folds.
+ * What an edge's joint adds to the blank. Widths of laps and steps are common practice; bends are
+ * reckoned as folds.
  *
- * Problems: `hem-narrow`, `turned-flange-narrow` (numbers: widthMm, leastMm), those of `bendAllowance`.
+ * Problems: `hem-narrow`, `turned-flange-narrow` (numbers: widthMm, leastMm), those of
+ * `bendAllowance`.
  */
-export function jointAllowance(joint: Joint, sheet: SheetMetal): Result<{ allowance: JointAllowance }> {
+export function jointAllowance(
+  joint: Joint,
+  sheet: SheetMetal,
+): Result<{ allowance: JointAllowance }> {
   const t = sheet.thicknessMm;
-  const plain = (allowance: JointAllowance): Result<{ allowance: JointAllowance }> => ({ ok: true, allowance });
+  const plain = (allowance: JointAllowance): Result<{ allowance: JointAllowance }> => ({
+    ok: true,
+    allowance,
+  });
   switch (joint.kind) {
     case 'free':
     case 'butt':
     case 'backed-butt':
-      return plain(flat(joint.trimMm, 'joint-trim', joint.trimMm > 0 ? [{ outMm: 0, role: 'trim' }] : []));
+      return plain(
+        flat(joint.trimMm, 'joint-trim', joint.trimMm > 0 ? [{ outMm: 0, role: 'trim' }] : []),
+      );
     case 'lap':
-      return plain(flat(joint.widthMm, 'joint-lap', joint.widthMm > 0 ? [{ outMm: 0, role: 'trim' }] : []));
+      return plain(
+        flat(joint.widthMm, 'joint-lap', joint.widthMm > 0 ? [{ outMm: 0, role: 'trim' }] : []),
+      );
     case 'joggle': {
-      const bend = bendAllowance({ thicknessMm: t, radiusMm: t, angleDeg: STEP_ANGLE_DEG }, sheet.rule);
+      const bend = bendAllowance(
+        { thicknessMm: t, radiusMm: t, angleDeg: STEP_ANGLE_DEG },
+        sheet.rule,
+      );
       if (!bend.ok) return bend;
       const step = stepLine(joint.depthMm, t + bend.k * t);
       return plain({
@@ -94,7 +114,13 @@ export function jointAllowance(joint: Joint, sheet: SheetMetal): Result<{ allowa
     }
     case 'plug-flange': {
       if (!(joint.turnDeg > 0))
-        return plain(flat(joint.widthMm, 'joint-flange', joint.widthMm > 0 ? [{ outMm: 0, role: 'trim' }] : []));
+        return plain(
+          flat(
+            joint.widthMm,
+            'joint-flange',
+            joint.widthMm > 0 ? [{ outMm: 0, role: 'trim' }] : [],
+          ),
+        );
       const bend = { thicknessMm: t, radiusMm: sheet.usualRadiusMm, angleDeg: joint.turnDeg };
       return turnedStrip(joint.widthMm, bend, sheet.rule, 'joint-flange', 'turned-flange-narrow');
     }

@@ -9,7 +9,10 @@ import { kFromStrip } from './testBend';
 
 /** What a shop has measured of its own bends. */
 export const READING_LISTS = ['strips', 'springs', 'radii'] as const;
-/** K of test bends, the share of the angle that is left after springback, inside radii less the ones wanted (mm). */
+/**
+ * K of test bends, the share of the angle that is left after springback, inside radii less the ones
+ * wanted (mm).
+ */
 export type ReadingList = (typeof READING_LISTS)[number];
 
 /** A reading with what it says, `u` its standard uncertainty; by its place in its list. */
@@ -43,9 +46,17 @@ type Said = Omit<Learnt, 'standsOut'> & { metal: MetalId; thicknessMm: number };
 
 /** What one list says, reading by reading; those of which nothing follows are left out. */
 function saidBy(shop: Pick<Shop, ReadingList>, list: ReadingList): Said[] {
-  const common = (one: { metal: MetalId; thicknessMm: number; leftOut?: string | undefined }, index: number, radiusMm: number) => ({
-    index, metal: one.metal, thicknessMm: one.thicknessMm, round: radiusMm / one.thicknessMm, leftOut: one.leftOut ?? null,
-  }); // prettier-ignore
+  const common = (
+    one: { metal: MetalId; thicknessMm: number; leftOut?: string | undefined },
+    index: number,
+    radiusMm: number,
+  ) => ({
+    index,
+    metal: one.metal,
+    thicknessMm: one.thicknessMm,
+    round: radiusMm / one.thicknessMm,
+    leftOut: one.leftOut ?? null,
+  });
   if (list === 'strips')
     return shop.strips.flatMap((one, i) => {
       const found = kFromStrip(one);
@@ -64,8 +75,8 @@ function saidBy(shop: Pick<Shop, ReadingList>, list: ReadingList): Said[] {
 }
 
 /**
- * The readings of a list that stand together: of one metal, of about one thickness and, but for K, of about one roundness.
- * With `brake` only those that were made on that machine.
+ * The readings of a list that stand together: of one metal, of about one thickness and, but for K,
+ * of about one roundness. With `brake` only those that were made on that machine.
  */
 export function learntGroups(
   shop: Pick<Shop, ReadingList>,
@@ -73,10 +84,24 @@ export function learntGroups(
   brake: string | null = null,
 ): LearntGroup[] {
   const groups: Said[][] = [];
-  const asked = saidBy(shop, list).filter(({ index }) => brake === null || shop[list][index]!.brake === brake);
-  const sorted = asked.sort((a, b) => (a.metal === b.metal ? a.thicknessMm - b.thicknessMm || a.round - b.round || a.index - b.index : a.metal < b.metal ? -1 : 1)); // prettier-ignore
+  const asked = saidBy(shop, list).filter(
+    ({ index }) => brake === null || shop[list][index]!.brake === brake,
+  );
+  const sorted = asked.sort((a, b) =>
+    a.metal === b.metal
+      ? a.thicknessMm - b.thicknessMm || a.round - b.round || a.index - b.index
+      : a.metal < b.metal
+        ? -1
+        : 1,
+  );
   for (const one of sorted) {
-    const home = groups.find(([first]) => first!.metal === one.metal && one.thicknessMm <= first!.thicknessMm * (1 + SAME_THICKNESS) && (list === 'strips' || Math.abs(one.round - first!.round) <= SAME_ROUND * Math.max(1, first!.round))); // prettier-ignore
+    const home = groups.find(
+      ([first]) =>
+        first!.metal === one.metal &&
+        one.thicknessMm <= first!.thicknessMm * (1 + SAME_THICKNESS) &&
+        (list === 'strips' ||
+          Math.abs(one.round - first!.round) <= SAME_ROUND * Math.max(1, first!.round)),
+    );
     if (home) home.push(one);
     else groups.push([one]);
   }
@@ -90,13 +115,23 @@ export function learntGroups(
         Math.min(...group.map((one) => one.thicknessMm)),
         Math.max(...group.map((one) => one.thicknessMm)),
       ],
-      readings: group.map((one): Learnt => ({ index: one.index, value: one.value, u: one.u, round: one.round, leftOut: one.leftOut, standsOut: standsOut(one, counted) })), // prettier-ignore
+      readings: group.map((one): Learnt => ({
+        index: one.index,
+        value: one.value,
+        u: one.u,
+        round: one.round,
+        leftOut: one.leftOut,
+        standsOut: standsOut(one, counted),
+      })),
       mean: mean && { value: mean.ratio, u: mean.u },
     };
   });
 }
 
-/** Whether a reading that counts lies farther from the mean of the others than three standard deviations; of three at the least. */
+/**
+ * Whether a reading that counts lies farther from the mean of the others than three standard
+ * deviations; of three at the least.
+ */
 function standsOut(one: Said, counted: readonly Said[]): boolean {
   const others = counted.filter((other) => other !== one);
   if (one.leftOut !== null || others.length < 2) return false;
@@ -114,29 +149,50 @@ export type OpenPiece = {
   folds: { angleDeg: number; radiusMm: number | null }[];
 };
 
-/** A piece of which a fold takes off another length now: the most that one changes by, mm, and how many do. */
+/**
+ * A piece of which a fold takes off another length now: the most that one changes by, mm, and how
+ * many do.
+ */
 export type ChangedPiece = { piece: OpenPiece; mostMm: number; folds: number };
 
 /** Less than this is no change that anyone could measure, mm. */
 const LEAST_MM = 0.005;
 
 /** Which pieces other settings of the shop would change, the most first. */
-export function changedPieces(before: Shop, after: Shop, pieces: readonly OpenPiece[]): ChangedPiece[] {
+export function changedPieces(
+  before: Shop,
+  after: Shop,
+  pieces: readonly OpenPiece[],
+): ChangedPiece[] {
   return pieces
     .map((piece): ChangedPiece => {
       const was = deductions(before, piece);
       const off = deductions(after, piece).map((mm, i) => Math.abs(mm - was[i]!));
-      return { piece, mostMm: Math.max(0, ...off), folds: off.filter((mm) => mm >= LEAST_MM).length };
+      return {
+        piece,
+        mostMm: Math.max(0, ...off),
+        folds: off.filter((mm) => mm >= LEAST_MM).length,
+      };
     })
     .filter(({ folds }) => folds > 0)
     .sort((a, b) => b.mostMm - a.mostMm);
 }
 
-/** What each fold of a piece takes off, mm. A piece does not go by the radii that were read on itself. */
+/**
+ * What each fold of a piece takes off, mm. A piece does not go by the radii that were read on
+ * itself.
+ */
 function deductions(shop: Shop, { id, metal, thicknessMm, folds }: OpenPiece): number[] {
-  const sheet = sheetMetal(metalById(metal), thicknessMm, { ...shop, radii: shop.radii.filter(({ on }) => on?.piece !== id) }); // prettier-ignore
+  const sheet = sheetMetal(metalById(metal), thicknessMm, {
+    ...shop,
+    radii: shop.radii.filter(({ on }) => on?.piece !== id),
+  });
   return folds.map(({ angleDeg, radiusMm }) => {
-    const bend = { thicknessMm, angleDeg, radiusMm: comesOut(radiusMm ?? sheet.usualRadiusMm, sheet.radii ?? []) };
+    const bend = {
+      thicknessMm,
+      angleDeg,
+      radiusMm: comesOut(radiusMm ?? sheet.usualRadiusMm, sheet.radii ?? []),
+    };
     const found = bendAllowance(bend, sheet.rule);
     return found.ok ? found.deductionMm : 0;
   });

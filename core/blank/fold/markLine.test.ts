@@ -16,7 +16,17 @@ test('a line marked across a card lies on the blank where its places lie, withou
     fc.property(cardTree, place, place, (t, a, b) => {
       fc.pre(distance(a, b) > 5);
       const { doc, sheet, practice } = given(cardOf(t));
-      const marked = { ...doc, marks: [{ id: 'm', name: 'waist', from: [...a] as [number, number], to: [...b] as [number, number] }] };
+      const marked = {
+        ...doc,
+        marks: [
+          {
+            id: 'm',
+            name: 'waist',
+            from: [...a] as [number, number],
+            to: [...b] as [number, number],
+          },
+        ],
+      };
       const found = develop(marked, sheet, practice);
       if (!found.ok) return;
       const { lines, fromCard } = found.development;
@@ -28,11 +38,15 @@ test('a line marked across a card lies on the blank where its places lie, withou
         const p = fromCard(on);
         expect(Math.min(...path.map((s) => nearest(s, p).distance))).toBeLessThan(1e-4);
       }
-      for (const part of parts) part.forEach((s, i) => i > 0 && expect(s.a).toEqual(part[i - 1]!.b));
+      for (const part of parts)
+        part.forEach((s, i) => i > 0 && expect(s.a).toEqual(part[i - 1]!.b));
       expect(path.length).toBeLessThan(7 * 6 + 2);
       expect(layersOfBlank(found.development).scribe).toEqual(expect.arrayContaining(path));
-      if (path.length > 0) expect(labelsOfBlank(found.development, () => '')).toContainEqual(expect.objectContaining({ text: 'waist' }));
+      if (path.length > 0)
+        expect(labelsOfBlank(found.development, () => '')).toContainEqual(
+          expect.objectContaining({ text: 'waist' }),
+        );
     }),
     { numRuns: 60 },
   );
-}); // prettier-ignore
+});

@@ -10,10 +10,12 @@ import { along, cross, distance, dot, left, mix, sub, unit } from '../../measure
 import type { BlankLine } from '../blank';
 
 /**
- * A line marked on the card as it lies on the blank: straight on each face, bent where a fold's tangents shift it or the
- * metal of a bend comes in between. One line for each part of it that lies on the card.
+ * A line marked on the card as it lies on the blank: straight on each face, bent where a fold's
+ * tangents shift it or the metal of a bend comes in between. One line for each part of it that lies
+ * on the card.
  *
- * @param setbacks from the mark of each fold on the card to the tangents of its bend, mm, in the order of the folds
+ * @param setbacks from the mark of each fold on the card to the tangents of its bend, mm, in the
+ * order of the folds
  * @param fromCard where a point of the card comes to on the blank
  */
 export function markOnBlank(
@@ -31,9 +33,12 @@ export function markOnBlank(
   );
   const bends = doc.folds.flatMap((fold, i) => {
     const ends = endsOfFold(doc, fold);
-    return ends ? framing(ends, setbacks[i]!).flatMap((bar) => crossing([from, to], bar) ?? []) : [];
+    return ends
+      ? framing(ends, setbacks[i]!).flatMap((bar) => crossing([from, to], bar) ?? [])
+      : [];
   });
-  // Where there is no bend between two faces the line breaks: it is told on either side of each such place.
+  // Where there is no bend between two faces the line breaks: it is told on either side of each
+  // such place.
   const aside = SAME_PLACE_MM / long;
   const shares = [0, 1, ...[...rims, ...bends].flatMap((t) => [t - aside, t + aside])]
     .filter((t) => t >= 0 && t <= 1)
@@ -42,7 +47,9 @@ export function markOnBlank(
   shares.forEach((t, i) => {
     runs.at(-1)!.push(fromCard(mix(from, to, t)));
     const next = shares[i + 1];
-    const on = next !== undefined && (next - t < 3 * aside || inside(mix(from, to, (t + next) / 2), polygon()));
+    const on =
+      next !== undefined &&
+      (next - t < 3 * aside || inside(mix(from, to, (t + next) / 2), polygon()));
     if (!on) runs.push([]);
   });
   return runs.flatMap((places): BlankLine[] => {
@@ -54,8 +61,19 @@ export function markOnBlank(
 /** The mark of a fold, the tangents to either side of it, and what joins their ends. */
 function framing([a, b]: readonly [Vec, Vec], setback: number): [Vec, Vec][] {
   const off = left(unit(sub(b, a)));
-  const [a1, a2, b1, b2] = [along(a, off, setback), along(a, off, -setback), along(b, off, setback), along(b, off, -setback)]; // prettier-ignore
-  return [[a, b], [a1, b1], [a2, b2], [a1, a2], [b1, b2]]; // prettier-ignore
+  const [a1, a2, b1, b2] = [
+    along(a, off, setback),
+    along(a, off, -setback),
+    along(b, off, setback),
+    along(b, off, -setback),
+  ];
+  return [
+    [a, b],
+    [a1, b1],
+    [a2, b2],
+    [a1, a2],
+    [b1, b2],
+  ];
 }
 
 /** Where the first line crosses the second, as a share of the first; null where it does not. */
@@ -74,7 +92,10 @@ function joined(places: readonly Vec[]): Segment[] {
   for (const p of places) {
     const [before, last] = [kept.at(-2), kept.at(-1)];
     if (last && distance(last, p) < 3 * SAME_PLACE_MM) continue;
-    const straight = before && last && Math.abs(cross(unit(sub(p, before)), sub(last, before))) < 3 * SAME_PLACE_MM;
+    const straight =
+      before &&
+      last &&
+      Math.abs(cross(unit(sub(p, before)), sub(last, before))) < 3 * SAME_PLACE_MM;
     if (straight) kept.pop();
     kept.push(p);
   }

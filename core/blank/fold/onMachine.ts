@@ -8,9 +8,10 @@ import type { Development } from './developed';
 import { flangeDepth } from './order/flange';
 
 /**
- * What a machine cannot take of each fold, whatever the order: `fold-too-long` (numbers: longMm, mostMm), `sheet-too-thick`
- * (thicknessMm, longMm, mostMm), `radius-under-tip` (radiusMm, tipMm: it comes out no sharper than the bar's tip),
- * `flange-not-held` (flatMm, leastMm; where the machine says what it holds). About: the fold.
+ * What a machine cannot take of each fold, whatever the order: `fold-too-long` (numbers: longMm,
+ * mostMm), `sheet-too-thick` (thicknessMm, longMm, mostMm), `radius-under-tip` (radiusMm, tipMm: it
+ * comes out no sharper than the bar's tip), `flange-not-held` (flatMm, leastMm; where the machine
+ * says what it holds). About: the fold.
  */
 export function beyondMachine(development: Development, brake: Brake): Problem[] {
   const leastMm = brake.leastFlangeMm ?? 0;
@@ -20,10 +21,14 @@ export function beyondMachine(development: Development, brake: Brake): Problem[]
     const { thicknessMm, radiusMm } = bend;
     const flatMm = flangeDepth(development, i);
     const found: Problem[] = [];
-    if (longMm > brake.lengthMm + ROUNDING_MM) found.push(care('fold-too-long', [id], { longMm, mostMm: brake.lengthMm }));
-    if (mostMm !== null && thicknessMm > mostMm + ROUNDING_MM) found.push(care('sheet-too-thick', [id], { thicknessMm, longMm, mostMm }));
-    if (radiusMm < brake.noseRadiusMm - ROUNDING_MM) found.push(care('radius-under-tip', [id], { radiusMm, tipMm: brake.noseRadiusMm }));
-    if (flatMm !== null && flatMm < leastMm - ROUNDING_MM) found.push(care('flange-not-held', [id], { flatMm, leastMm }));
+    if (longMm > brake.lengthMm + ROUNDING_MM)
+      found.push(care('fold-too-long', [id], { longMm, mostMm: brake.lengthMm }));
+    if (mostMm !== null && thicknessMm > mostMm + ROUNDING_MM)
+      found.push(care('sheet-too-thick', [id], { thicknessMm, longMm, mostMm }));
+    if (radiusMm < brake.noseRadiusMm - ROUNDING_MM)
+      found.push(care('radius-under-tip', [id], { radiusMm, tipMm: brake.noseRadiusMm }));
+    if (flatMm !== null && flatMm < leastMm - ROUNDING_MM)
+      found.push(care('flange-not-held', [id], { flatMm, leastMm }));
     return found;
   });
-} // prettier-ignore
+}

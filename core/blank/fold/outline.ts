@@ -11,7 +11,10 @@ import type { Strip } from '../strip';
 import { outlineWithStrips } from '../strip';
 import type { Piece } from './trim';
 
-/** A piece of the outline of a folded blank, with the index of the face it bounds; -1 for the ends of bends. */
+/**
+ * A piece of the outline of a folded blank, with the index of the face it bounds; -1 for the ends
+ * of bends.
+ */
 export type FoldPiece = BlankPiece & { face: number; slit?: Extract<Piece, { kind: 'slit' }> };
 
 type Given = {
@@ -31,8 +34,9 @@ type Given = {
 };
 
 /**
- * The outline of the blank, net and as cut, by walking round the base and out along every fold; then what joints add;
- * then all reliefs taken out of that at once. `missed` names the folds beside which a relief found no room.
+ * The outline of the blank, net and as cut, by walking round the base and out along every fold;
+ * then what joints add; then all reliefs taken out of that at once. `missed` names the folds beside
+ * which a relief found no room.
  */
 export function blankOutline(given: Given): {
   net: FoldPiece[];
@@ -43,7 +47,10 @@ export function blankOutline(given: Given): {
   const net = withEdgesOfBends(round(given, given.base, null));
   const { gross, addOf } = withStrips(net, given.allowances);
   if (given.relief === 'none') return { net, outline: gross, reliefs: [], missed: [] };
-  const reliefs = [...slots(net, given, given.relief, addOf), ...meetings(net, given, given.relief)];
+  const reliefs = [
+    ...slots(net, given, given.relief, addOf),
+    ...meetings(net, given, given.relief),
+  ];
   const cut = withReliefs(gross, reliefs, (segment, fold): FoldPiece => ({
     kind: 'relief',
     segment,
@@ -83,7 +90,8 @@ export function withStrips(
 function alongEdges(net: readonly FoldPiece[]): Map<FoldPiece, [number, number]> {
   const own = inEdgeOrder(net);
   const long = new Map<string, number>();
-  for (const { edge, segment } of own) long.set(edge!, (long.get(edge!) ?? 0) + segmentLength(segment));
+  for (const { edge, segment } of own)
+    long.set(edge!, (long.get(edge!) ?? 0) + segmentLength(segment));
   const gone = new Map<string, number>();
   return new Map(
     own.map((piece): [FoldPiece, [number, number]] => {
@@ -95,21 +103,32 @@ function alongEdges(net: readonly FoldPiece[]): Map<FoldPiece, [number, number]>
   );
 }
 
-/** The boundary of a face and of all that hangs on it, from just after the fold it was entered by. */
+/**
+ * The boundary of a face and of all that hangs on it, from just after the fold it was entered by.
+ */
 function round(given: Given, face: number, entry: number | null): FoldPiece[] {
   const { pieces } = given.faces[face]!;
-  const at = entry === null ? 0 : pieces.findIndex((p) => p.kind === 'tangent' && p.fold === entry) + 1;
+  const at =
+    entry === null ? 0 : pieces.findIndex((p) => p.kind === 'tangent' && p.fold === entry) + 1;
   const rotated = [...pieces.slice(at), ...pieces.slice(0, at)];
   const out: FoldPiece[] = [];
   for (const piece of rotated) {
     if (piece.kind === 'side') {
-      out.push({ kind: 'side', segment: piece.segment, edge: given.edgeOf(piece.side), fold: null, face });
+      out.push({
+        kind: 'side',
+        segment: piece.segment,
+        edge: given.edgeOf(piece.side),
+        fold: null,
+        face,
+      });
     } else if (piece.kind === 'slit') {
       const fold = given.foldIds[piece.fold]!;
       out.push({ kind: 'slit', segment: piece.segment, edge: null, fold, face, slit: piece });
     } else if (piece.fold !== entry) {
       const child = given.children[piece.fold]!;
-      const far = given.faces[child]!.pieces.find((p) => p.kind === 'tangent' && p.fold === piece.fold)!.segment;
+      const far = given.faces[child]!.pieces.find(
+        (p) => p.kind === 'tangent' && p.fold === piece.fold,
+      )!.segment;
       const end = (a: Vec, b: Vec): FoldPiece => ({
         kind: 'bend-end',
         segment: line(a, b),
@@ -125,7 +144,10 @@ function round(given: Given, face: number, entry: number | null): FoldPiece[] {
   return out;
 }
 
-/** The end of a bend belongs to an edge when that edge runs across the fold: the same on either side of it. */
+/**
+ * The end of a bend belongs to an edge when that edge runs across the fold: the same on either side
+ * of it.
+ */
 function withEdgesOfBends(pieces: FoldPiece[]): FoldPiece[] {
   const n = pieces.length;
   return pieces.map((piece, i): FoldPiece => {
@@ -159,11 +181,23 @@ function slots(
       out: descends ? left(inward) : scale(left(inward), -1),
     };
     const { addMm, endMm = addMm } = addOf(rim);
-    return [slotAtSlit(piece.fold!, place, given.reliefMm, given.reliefMm, descends ? endMm : addMm, kind)];
+    return [
+      slotAtSlit(
+        piece.fold!,
+        place,
+        given.reliefMm,
+        given.reliefMm,
+        descends ? endMm : addMm,
+        kind,
+      ),
+    ];
   });
 }
 
-/** A relief where the ends of two different bends meet; a bend of no length (no radius, K 0) asks for none. */
+/**
+ * A relief where the ends of two different bends meet; a bend of no length (no radius, K 0) asks
+ * for none.
+ */
 function meetings(net: readonly FoldPiece[], given: Given, kind: 'round' | 'square'): Relief[] {
   const n = net.length;
   const bendMm = new Map(given.foldIds.map((id, i) => [id, given.bendMm[i]!]));
@@ -171,7 +205,8 @@ function meetings(net: readonly FoldPiece[], given: Given, kind: 'round' | 'squa
     bendMm.get(fold!)! > SAME_PLACE_MM && segmentLength(segment) > SAME_PLACE_MM;
   return net.flatMap((piece, i) => {
     const before = net[(i - 1 + n) % n]!;
-    if (piece.kind !== 'bend-end' || before.kind !== 'bend-end' || before.fold === piece.fold) return [];
+    if (piece.kind !== 'bend-end' || before.kind !== 'bend-end' || before.fold === piece.fold)
+      return [];
     if (!hasLength(piece) || !hasLength(before)) return [];
     const [first, second] = [before.segment, piece.segment];
     const ways: [Vec, Vec] = [sub(first.a, first.b), sub(second.b, second.a)];
@@ -190,9 +225,15 @@ export function byEdge(pieces: readonly BlankPiece[]): Map<string, Segment[]> {
   return by;
 }
 
-/** The pieces that belong to edges, begun where one edge follows another, so that none is told with its far part first. */
+/**
+ * The pieces that belong to edges, begun where one edge follows another, so that none is told with
+ * its far part first.
+ */
 function inEdgeOrder<P extends BlankPiece>(pieces: readonly P[]): P[] {
   const own = pieces.filter((p) => p.edge !== null && p.kind !== 'link');
-  const start = Math.max(0, own.findIndex((p, i) => p.edge !== own[(i - 1 + own.length) % own.length]!.edge)); // prettier-ignore
+  const start = Math.max(
+    0,
+    own.findIndex((p, i) => p.edge !== own[(i - 1 + own.length) % own.length]!.edge),
+  );
   return [...own.slice(start), ...own.slice(0, start)];
 }

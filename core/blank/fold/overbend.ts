@@ -22,7 +22,10 @@ export type Overbend = {
 
 /** Readings count for a bend of about its thickness and of about as many thicknesses round. */
 const [SAME_THICKNESS, SAME_ROUND] = [0.1, 0.35];
-/** EN 10130 gives the most that Re may be; the least is assumed for design at 140 N/mm² (a footnote of it, from memory). */
+/**
+ * EN 10130 gives the most that Re may be; the least is assumed for design at 140 N/mm² (a footnote
+ * of it, from memory).
+ */
 const EN_LEAST_MPA = 140;
 /** A usual figure, from memory, is taken for so much less and more. */
 const USUAL_SPREAD = 0.2;
@@ -34,12 +37,20 @@ export function yieldRange({ yield: { value, source } }: Metal): [number, number
 }
 
 /** Readings of the same metal, of about the thickness and radius of a bend. */
-export const readingsFor = (springs: readonly Spring[], metal: Metal, thicknessMm: number, radiusMm: number): Spring[] =>
+export const readingsFor = (
+  springs: readonly Spring[],
+  metal: Metal,
+  thicknessMm: number,
+  radiusMm: number,
+): Spring[] =>
   springs.filter(
     (one) =>
-      !one.leftOut && one.metal === metal.id && Math.abs(one.thicknessMm - thicknessMm) <= SAME_THICKNESS * thicknessMm &&
-      Math.abs(one.radiusMm / one.thicknessMm - radiusMm / thicknessMm) <= SAME_ROUND * Math.max(1, radiusMm / thicknessMm),
-  ); // prettier-ignore
+      !one.leftOut &&
+      one.metal === metal.id &&
+      Math.abs(one.thicknessMm - thicknessMm) <= SAME_THICKNESS * thicknessMm &&
+      Math.abs(one.radiusMm / one.thicknessMm - radiusMm / thicknessMm) <=
+        SAME_ROUND * Math.max(1, radiusMm / thicknessMm),
+  );
 
 const ratiosOf = (readings: readonly Spring[]): AngleRatio[] =>
   readings.flatMap((reading) => {
@@ -48,9 +59,10 @@ const ratiosOf = (readings: readonly Spring[]): AngleRatio[] =>
   });
 
 /**
- * The angle to fold to: by the shop's readings of the same metal and about the same thickness and radius where there are
- * any, ± two standard deviations; else by the metal's figures, from the softest it can be to the hardest. One begins at the
- * low end and creeps up. Null where the sheet would spring back altogether.
+ * The angle to fold to: by the shop's readings of the same metal and about the same thickness and
+ * radius where there are any, ± two standard deviations; else by the metal's figures, from the
+ * softest it can be to the hardest. One begins at the low end and creeps up. Null where the sheet
+ * would spring back altogether.
  */
 export function overbendFor(
   bend: { thicknessMm: number; radiusMm: number; angleDeg: number },
@@ -63,21 +75,37 @@ export function overbendFor(
   const mean = meanRatio(own);
   if (mean) {
     const { foldToDeg, uDeg } = foldToBy(mean, angleDeg);
-    return { by: 'readings', fromDeg: Math.max(angleDeg, foldToDeg - 2 * uDeg), toDeg: foldToDeg + 2 * uDeg, readings: own.length, uDeg, yieldMpa }; // prettier-ignore
+    return {
+      by: 'readings',
+      fromDeg: Math.max(angleDeg, foldToDeg - 2 * uDeg),
+      toDeg: foldToDeg + 2 * uDeg,
+      readings: own.length,
+      uDeg,
+      yieldMpa,
+    };
   }
   const [soft, hard] = yieldMpa.map((yieldOf) =>
     springback({ ...bend, yieldMpa: yieldOf, youngMpa: metal.young.value }),
   );
   if (!soft?.ok || !hard?.ok) return null;
-  return { by: 'figures', fromDeg: soft.foldToDeg, toDeg: hard.foldToDeg, readings: 0, uDeg: null, yieldMpa };
+  return {
+    by: 'figures',
+    fromDeg: soft.foldToDeg,
+    toDeg: hard.foldToDeg,
+    readings: 0,
+    uDeg: null,
+    yieldMpa,
+  };
 }
 
-/** After a try on one fold: what to fold it to next, degrees. Null where the two readings do not belong together. */
+/**
+ * After a try on one fold: what to fold it to next, degrees. Null where the two readings do not
+ * belong together.
+ */
 export function nextTry(
   angleDeg: number,
   reading: Pick<Spring, 'foldedToDeg' | 'cameBackToDeg' | 'uDeg'>,
 ): number | null {
-  // prettier-ignore
   const found = angleRatioOf(reading);
   return found.ok ? angleDeg / found.ratio : null;
 }

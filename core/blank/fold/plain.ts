@@ -21,7 +21,10 @@ export const RuleSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('k'), k: z.number() }),
 ]);
 
-/** A card in the plain form of scripts: points and fold lines instead of a pattern document. Lengths in mm. */
+/**
+ * A card in the plain form of scripts: points and fold lines instead of a pattern document. Lengths
+ * in mm.
+ */
 export const PlainCardSchema = z.object({
   thicknessMm: z.number().positive().max(100),
   rule: RuleSchema,
@@ -56,7 +59,8 @@ const shareOf = ({ side, at }: Spot): Place => ({ side, share: at });
 const SNAP_MM = 0.5;
 
 /**
- * A plain card as a pattern document with its sheet and practice. The outline may run either way round.
+ * A plain card as a pattern document with its sheet and practice. The outline may run either way
+ * round.
  *
  * Problems (stop): `too-few-corners`, `fold-off-outline` (about: `fold 1` …; numbers: offMm).
  */

@@ -38,14 +38,28 @@ export const USUAL_SHOP: Shop = {
     { id: 'stretcher', name: 'Stretcher', does: 'stretch', throatMm: 25 },
   ],
   beadTools: [
-    { id: 'round-12', name: 'Round die, 12 wide', section: { kind: 'arc', widthMm: 12, heightMm: 3 }, depthPerPassMm: 1, leastRadiusMm: 120, throatMm: 450 },
-    { id: 'step-1', name: 'Step die', section: { kind: 'step', depthMm: 1, radiusMm: null }, depthPerPassMm: 0.5, leastRadiusMm: 80, throatMm: 450 },
+    {
+      id: 'round-12',
+      name: 'Round die, 12 wide',
+      section: { kind: 'arc', widthMm: 12, heightMm: 3 },
+      depthPerPassMm: 1,
+      leastRadiusMm: 120,
+      throatMm: 450,
+    },
+    {
+      id: 'step-1',
+      name: 'Step die',
+      section: { kind: 'step', depthMm: 1, radiusMm: null },
+      depthPerPassMm: 0.5,
+      leastRadiusMm: 80,
+      throatMm: 450,
+    },
   ],
   bites: [],
   beadTests: [],
   limitsSeen: [],
   paces: [],
-}; // prettier-ignore
+};
 
 /** The sheet a blank is cut from, as far as folding it is concerned. */
 export type SheetMetal = {
@@ -53,16 +67,25 @@ export type SheetMetal = {
   rule: Rule;
   /** Inside radius where a fold does not say, mm. */
   usualRadiusMm: number;
-  /** Inside radii as they came out in this sheet where others were wanted; left out where none were measured. */
+  /**
+   * Inside radii as they came out in this sheet where others were wanted; left out where none were
+   * measured.
+   */
   radii?: RadiusGot[];
   /** Least inside radius of the metal, mm. */
   leastRadiusMm: number;
   temper: Temper;
   /** kg/m² for each mm of thickness. */
   weight: number;
-  /** How far it may be stretched and gathered, and its elongation at break, %; left out where the metal is not known. */
+  /**
+   * How far it may be stretched and gathered, and its elongation at break, %; left out where the
+   * metal is not known.
+   */
   forming?: { stretch: Limit; shrink: Limit; elongation: number };
-  /** Share of a bead's take-up that drew the edges in on the shop's own test pieces, beaded right across; left out where there are none. */
+  /**
+   * Share of a bead's take-up that drew the edges in on the shop's own test pieces, beaded right
+   * across; left out where there are none.
+   */
   drawsIn?: number;
 };
 
@@ -71,12 +94,17 @@ export type Practice = Pick<Shop, 'brakeLine' | 'relief' | 'shortestFlangeMm'>;
 /** Test bends count for a sheet within this share of their own thickness. */
 const SAME_THICKNESS = 0.1;
 
-/** The rule the shop bends a metal by: its own strips if it has any of about this thickness, else what it chose. */
+/**
+ * The rule the shop bends a metal by: its own strips if it has any of about this thickness, else
+ * what it chose.
+ */
 export function ruleFor(shop: Shop, metal: Metal, thicknessMm: number): Rule {
   const own = shop.strips
     .filter(
       (s) =>
-        !s.leftOut && s.metal === metal.id && Math.abs(s.thicknessMm - thicknessMm) <= SAME_THICKNESS * thicknessMm,
+        !s.leftOut &&
+        s.metal === metal.id &&
+        Math.abs(s.thicknessMm - thicknessMm) <= SAME_THICKNESS * thicknessMm,
     )
     .map(kFromStrip)
     .filter((k) => k.ok);
@@ -103,18 +131,27 @@ export const sheetMetal = (metal: Metal, thicknessMm: number, shop: Shop): Sheet
   ...withRadii(radiiOf(shop.radii, metal, thicknessMm)),
 });
 
-/** The least strain at which an edge of a metal of about a thickness went wrong in this shop, a share; null where none did. */
+/**
+ * The least strain at which an edge of a metal of about a thickness went wrong in this shop, a
+ * share; null where none did.
+ */
 function leastSeen(
   shop: Pick<Shop, 'limitsSeen'>,
   metal: Metal,
   thicknessMm: number,
   kind: 'torn' | 'wrinkled',
 ): number | null {
-  const seen = shop.limitsSeen.filter((one) => one.kind === kind && countsFor(one, metal, thicknessMm));
+  const seen = shop.limitsSeen.filter(
+    (one) => one.kind === kind && countsFor(one, metal, thicknessMm),
+  );
   return seen.length > 0 ? Math.min(...seen.map(({ strain }) => strain)) : null;
 }
 
-function drawnIn(shop: Pick<Shop, 'beadTests'>, metal: Metal, thicknessMm: number): { drawsIn?: number } {
+function drawnIn(
+  shop: Pick<Shop, 'beadTests'>,
+  metal: Metal,
+  thicknessMm: number,
+): { drawsIn?: number } {
   const shares = shop.beadTests
     .filter((one) => countsFor(one, metal, thicknessMm))
     .map((one) => shareDrawn(one))
@@ -126,6 +163,8 @@ function drawnIn(shop: Pick<Shop, 'beadTests'>, metal: Metal, thicknessMm: numbe
 type Tried = { metal: string; thicknessMm: number; leftOut?: string | undefined };
 /** Whether what was tried counts for a metal of a thickness. */
 export const countsFor = (one: Tried, metal: Pick<Metal, 'id'>, thicknessMm: number): boolean =>
-  !one.leftOut && one.metal === metal.id && Math.abs(one.thicknessMm - thicknessMm) <= SAME_THICKNESS * thicknessMm;
+  !one.leftOut &&
+  one.metal === metal.id &&
+  Math.abs(one.thicknessMm - thicknessMm) <= SAME_THICKNESS * thicknessMm;
 
 const withRadii = (radii: RadiusGot[]) => (radii.length > 0 ? { radii } : {});

@@ -7,7 +7,12 @@ import { develop } from './develop';
 
 /** Freezes a value and all in it, functions left alone: whoever then writes to it throws. */
 function frozen<T>(value: T): T {
-  if (typeof value !== 'object' || value === null || Object.isFrozen(value) || ArrayBuffer.isView(value))
+  if (
+    typeof value !== 'object' ||
+    value === null ||
+    Object.isFrozen(value) ||
+    ArrayBuffer.isView(value)
+  )
     return value;
   Object.freeze(value);
   for (const inner of Object.values(value)) frozen(inner);
@@ -19,13 +24,25 @@ const plain = (value: unknown): unknown => JSON.parse(JSON.stringify(value));
 test('what is remembered of a card is never changed by who was given it: asked again, and of a copy, the same comes', () => {
   fc.assert(
     fc.property(awkwardCard, ({ doc, sheet, practice }) => {
-      const asked = () => [outlineOf(doc).path, facesOf(doc), doc.folds.map((f) => chordOf(doc, f)), develop(doc, sheet, practice)]; // prettier-ignore
+      const asked = () => [
+        outlineOf(doc).path,
+        facesOf(doc),
+        doc.folds.map((f) => chordOf(doc, f)),
+        develop(doc, sheet, practice),
+      ];
       frozen(doc);
       const first = plain(frozen(asked()));
       expect(plain(asked())).toEqual(first);
       // A copy is a card that nothing is remembered of.
       const copy = structuredClone(doc);
-      expect(plain([outlineOf(copy).path, facesOf(copy), copy.folds.map((f) => chordOf(copy, f)), develop(copy, sheet, practice)])).toEqual(first); // prettier-ignore
+      expect(
+        plain([
+          outlineOf(copy).path,
+          facesOf(copy),
+          copy.folds.map((f) => chordOf(copy, f)),
+          develop(copy, sheet, practice),
+        ]),
+      ).toEqual(first);
     }),
     { numRuns: 60 },
   );

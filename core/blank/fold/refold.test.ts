@@ -7,11 +7,15 @@ import type { BlankFold, Development } from './developed';
 import type { Vec3 } from './refold';
 import { bendSkin, foldedFrames, placed } from './refold';
 
-/** The folded piece against one folded with three.js: turns about the axis of each bend, as a brake would make them. */
+/**
+ * The folded piece against one folded with three.js: turns about the axis of each bend, as a brake
+ * would make them.
+ */
 
 /**
- * What making one fold does to everything beyond it, in the flat blank's own coordinates: the flat length of the bend is
- * taken out, and what is beyond is turned about the bend's axis, which lies over (or under) the near tangent.
+ * What making one fold does to everything beyond it, in the flat blank's own coordinates: the flat
+ * length of the bend is taken out, and what is beyond is turned about the bend's axis, which lies
+ * over (or under) the near tangent.
  */
 function made(fold: BlankFold, angleDeg: number): Matrix4 {
   const angle = (angleDeg * Math.PI) / 180;
@@ -30,7 +34,9 @@ function made(fold: BlankFold, angleDeg: number): Matrix4 {
     .multiply(new Matrix4().makeTranslation(axisAt))
     .multiply(new Matrix4().makeRotationAxis(axis.normalize(), angle))
     .multiply(new Matrix4().makeTranslation(axisAt.clone().negate()))
-    .multiply(new Matrix4().makeTranslation(across.clone().multiplyScalar(-fold.allowance.allowanceMm)));
+    .multiply(
+      new Matrix4().makeTranslation(across.clone().multiplyScalar(-fold.allowance.allowanceMm)),
+    );
 }
 
 /** The place of every face: the folds between it and the base, the nearest to the base last. */
@@ -69,7 +75,10 @@ test('frames are rigid: nothing is stretched or turned inside out by folding', (
   fc.assert(
     fc.property(cardTree, spread(0, 1), (t, share) => {
       const d = developed(cardOf(t));
-      for (const { x, y, z } of foldedFrames(d, d.folds.map((fold) => fold.bend.angleDeg * share))) {
+      for (const { x, y, z } of foldedFrames(
+        d,
+        d.folds.map((fold) => fold.bend.angleDeg * share),
+      )) {
         const [vx, vy, vz] = [x, y, z].map((v) => new Vector3(...v)) as [Vector3, Vector3, Vector3];
         expect(vx.length()).toBeCloseTo(1, 9);
         expect(vy.length()).toBeCloseTo(1, 9);
@@ -79,7 +88,7 @@ test('frames are rigid: nothing is stretched or turned inside out by folding', (
     }),
     { numRuns: 60 },
   );
-}); // prettier-ignore
+});
 
 test('round a bend the metal keeps its thickness, and its neutral line its length', () => {
   fc.assert(
@@ -92,16 +101,26 @@ test('round a bend the metal keeps its thickness, and its neutral line its lengt
         const skin = bendSkin(fold, frames[fold.parent]!, angles[i]!, steps);
         const vector = (v: Vec3) => new Vector3(...v);
         skin.face.forEach((ends, s) => {
-          expect(vector(ends[0]).distanceTo(vector(skin.back[s]![0]))).toBeCloseTo(fold.bend.thicknessMm, 6);
+          expect(vector(ends[0]).distanceTo(vector(skin.back[s]![0]))).toBeCloseTo(
+            fold.bend.thicknessMm,
+            6,
+          );
         });
-        // The line between the skins where they neither stretch nor gather: K of the thickness from the inside.
+        // The line between the skins where they neither stretch nor gather: K of the thickness from
+        // the inside.
         const k = fold.toward === 'face' ? fold.allowance.k : 1 - fold.allowance.k;
         const across = new Vector3(fold.across[0], fold.across[1], 0);
         const parent = frames[fold.parent]!;
         const n = new Vector3(
-          ...([0, 1, 2].map((c) => across.x * parent.x[c]! + across.y * parent.y[c]!) as [number, number, number]),
+          ...([0, 1, 2].map((c) => across.x * parent.x[c]! + across.y * parent.y[c]!) as [
+            number,
+            number,
+            number,
+          ]),
         );
-        const neutral = skin.face.map((ends, s) => vector(ends[0]).lerp(vector(skin.back[s]![0]), k));
+        const neutral = skin.face.map((ends, s) =>
+          vector(ends[0]).lerp(vector(skin.back[s]![0]), k),
+        );
         let length = 0;
         for (let s = 1; s <= steps; s++) {
           const step = neutral[s]!.clone().sub(neutral[s - 1]!);
@@ -122,19 +141,24 @@ test('a U of three plates measures what its card said, outside to outside', () =
   const d = developed({
     thicknessMm: 1.5,
     rule: { kind: 'din6935' },
-    outline: [[0, 0], [110, 0], [110, 20], [0, 20]],
+    outline: [
+      [0, 0],
+      [110, 0],
+      [110, 20],
+      [0, 20],
+    ],
     folds: [
       { from: [30, 0], to: [30, 20], angleDeg: 90, radiusMm: 2 },
       { from: [80, 0], to: [80, 20], angleDeg: 90, radiusMm: 2 },
     ],
     base: [55, 10],
-  }); // prettier-ignore
+  });
   const frames = foldedFrames(d);
   const corners = d.faces.flatMap((face, f) =>
     face.pieces.flatMap(({ segment }) =>
       [0, -1.5].map((height) => placed(frames[f]!, segment.a as Vec, height)),
     ),
-  ); // prettier-ignore
+  );
   const across = corners.map((p) => p[0]);
   const up = corners.map((p) => p[2]);
   expect(Math.max(...across) - Math.min(...across)).toBeCloseTo(50, 6);

@@ -7,8 +7,8 @@ import type { BlankFold, Development } from './developed';
 export type Vec3 = readonly [x: number, y: number, z: number];
 
 /**
- * Where a face of the blank is in space: p ↦ x·p[0] + y·p[1] + z·p[2] + origin, for p = (x, y on the blank, height).
- * Height 0 is the face that is drawn, −T the back; +z comes toward you.
+ * Where a face of the blank is in space: p ↦ x·p[0] + y·p[1] + z·p[2] + origin, for p = (x, y on
+ * the blank, height). Height 0 is the face that is drawn, −T the back; +z comes toward you.
  */
 export type Frame = { x: Vec3; y: Vec3; z: Vec3; origin: Vec3 };
 
@@ -30,7 +30,10 @@ const combine = (...terms: [number, Vec3][]): Vec3 => {
 export const placed = (frame: Frame, p: Vec, height: number): Vec3 =>
   combine([p[0], frame.x], [p[1], frame.y], [height, frame.z], [1, frame.origin]);
 
-/** The bend at a partly closed angle: its inside radius then, and which way it turns. Neutral length stays as it is. */
+/**
+ * The bend at a partly closed angle: its inside radius then, and which way it turns. Neutral length
+ * stays as it is.
+ */
 function turning(fold: BlankFold, angleRad: number) {
   const t = fold.bend.thicknessMm;
   const ba = fold.allowance.allowanceMm;
@@ -38,18 +41,28 @@ function turning(fold: BlankFold, angleRad: number) {
   return { t, ba, inside, sign: fold.toward === 'face' ? 1 : -1 };
 }
 
-/** Across and up, from the near tangent, of a place `angle` round the bend at a height and `w` beyond it. */
-function section(fold: BlankFold, total: number, angle: number, height: number): { across: number; up: number } {
+/**
+ * Across and up, from the near tangent, of a place `angle` round the bend at a height and `w`
+ * beyond it.
+ */
+function section(
+  fold: BlankFold,
+  total: number,
+  angle: number,
+  height: number,
+): { across: number; up: number } {
   const { t, ba, inside, sign } = turning(fold, total);
-  if (!Number.isFinite(inside)) return { across: total === 0 ? 0 : ba * (angle / total), up: height };
+  if (!Number.isFinite(inside))
+    return { across: total === 0 ? 0 : ba * (angle / total), up: height };
   const radius = sign > 0 ? inside - height : inside + t + height;
   const axis = sign > 0 ? inside : -t - inside;
   return { across: radius * Math.sin(angle), up: axis - sign * radius * Math.cos(angle) };
 }
 
 /**
- * The frame of every face with each fold closed to the given angle in degrees (by fold index; default: finished).
- * The base stays flat. Exact rigid motions; the neutral layer of each bend keeps its length.
+ * The frame of every face with each fold closed to the given angle in degrees (by fold index;
+ * default: finished). The base stays flat. Exact rigid motions; the neutral layer of each bend
+ * keeps its length.
  */
 export function foldedFrames(development: Development, anglesDeg?: readonly number[]): Frame[] {
   const frames = development.faces.map(() => FLAT);
@@ -86,8 +99,8 @@ function swung(parent: Frame, fold: BlankFold, angle: number): Frame {
 }
 
 /**
- * The skin of a bend in `steps` strips from the near tangent to the far one: for each of steps + 1 lines its two ends,
- * on the face and on the back.
+ * The skin of a bend in `steps` strips from the near tangent to the far one: for each of steps + 1
+ * lines its two ends, on the face and on the back.
  */
 export function bendSkin(
   fold: BlankFold,
@@ -106,7 +119,8 @@ export function bendSkin(
     const endAt = (end: 0 | 1): Vec3 => {
       const near = fold.tangents[0][end];
       const far = fold.tangents[1][end];
-      // Only the part along the fold of the way between the tangents; the part across it is the bend itself.
+      // Only the part along the fold of the way between the tangents; the part across it is the
+      // bend itself.
       const p = mix(near, far, share);
       const across = (p[0] - near[0]) * nx + (p[1] - near[1]) * ny;
       const foot: Vec = [p[0] - nx * across, p[1] - ny * across];
@@ -114,6 +128,7 @@ export function bendSkin(
     };
     return [endAt(0), endAt(1)];
   };
-  const rows = (height: number) => Array.from({ length: steps + 1 }, (_, i) => lineAt(i / steps, height));
+  const rows = (height: number) =>
+    Array.from({ length: steps + 1 }, (_, i) => lineAt(i / steps, height));
   return { face: rows(0), back: rows(-fold.bend.thicknessMm) };
 }

@@ -25,12 +25,18 @@ export function sizeOf(of: {
   const cutMm2 = area(path);
   const areaMm2 = cutMm2 - holesMm2;
   let differenceMm = of.drawnMm;
-  for (const a of of.shifts) for (const b of of.shifts) differenceMm = Math.max(differenceMm, distance(a, b));
+  for (const a of of.shifts)
+    for (const b of of.shifts) differenceMm = Math.max(differenceMm, distance(a, b));
   return {
     widthMm: bounds.maxX - bounds.minX,
     heightMm: bounds.maxY - bounds.minY,
     areaMm2,
-    parts: { facesMm2, zonesMm2: netMm2 - facesMm2, jointsMm2: cutMm2 - netMm2, holesMm2: -holesMm2 },
+    parts: {
+      facesMm2,
+      zonesMm2: netMm2 - facesMm2,
+      jointsMm2: cutMm2 - netMm2,
+      holesMm2: -holesMm2,
+    },
     massKg: (areaMm2 / 1e6) * of.sheet.thicknessMm * of.sheet.weight,
     differenceMm,
   };

@@ -3,10 +3,16 @@ import { weightedMean } from '../../measure/mean';
 import { failure } from '../../measure/result';
 
 /**
- * A bend as the tool makes it, before it is let go: thickness and inside radius in mm, angle turned through in degrees (0
- * flat), yield stress and Young's modulus in N/mm².
+ * A bend as the tool makes it, before it is let go: thickness and inside radius in mm, angle turned
+ * through in degrees (0 flat), yield stress and Young's modulus in N/mm².
  */
-export type Sprung = { thicknessMm: number; radiusMm: number; angleDeg: number; yieldMpa: number; youngMpa: number };
+export type Sprung = {
+  thicknessMm: number;
+  radiusMm: number;
+  angleDeg: number;
+  yieldMpa: number;
+  youngMpa: number;
+};
 
 export type Springback = {
   /** x = Ri·Y/(E·T). */
@@ -30,11 +36,12 @@ const ALL_THE_WAY = 0.5;
 const radiusRatio = (x: number): number => 4 * x ** 3 - 3 * x + 1;
 
 /**
- * How a bend springs back: Ri/Rf = 4x³ − 3x + 1 with x = Ri·Y/(E·T); the length along the middle of the sheet stays, so the
- * angle goes as Ks = (2·Ri/T + 1)/(2·Rf/T + 1). Source: Kalpakjian & Schmid, Manufacturing Engineering and Technology.
+ * How a bend springs back: Ri/Rf = 4x³ − 3x + 1 with x = Ri·Y/(E·T); the length along the middle of
+ * the sheet stays, so the angle goes as Ks = (2·Ri/T + 1)/(2·Rf/T + 1). Source: Kalpakjian &
+ * Schmid, Manufacturing Engineering and Technology.
  *
- * Problems: `springback-figures` (about: the figures that are not above 0; the angle must be at most 180),
- * `springs-back-wholly` (numbers: x; at 0.5 and more the sheet comes back flat).
+ * Problems: `springback-figures` (about: the figures that are not above 0; the angle must be at
+ * most 180), `springs-back-wholly` (numbers: x; at 0.5 and more the sheet comes back flat).
  */
 export function springback(given: Sprung): Result<Springback> {
   const bad = wrongIn(given);
@@ -45,7 +52,15 @@ export function springback(given: Sprung): Result<Springback> {
   const ratio = radiusRatio(x);
   const afterRadiusMm = radiusMm / ratio;
   const angleRatio = (2 * radiusMm + t) / (2 * afterRadiusMm + t);
-  return { ok: true, x, radiusRatio: ratio, afterRadiusMm, toolRadiusMm: radiusMm, angleRatio, foldToDeg: angleDeg / angleRatio }; // prettier-ignore
+  return {
+    ok: true,
+    x,
+    radiusRatio: ratio,
+    afterRadiusMm,
+    toolRadiusMm: radiusMm,
+    angleRatio,
+    foldToDeg: angleDeg / angleRatio,
+  };
 }
 
 /**
@@ -71,28 +86,43 @@ export function springbackTo(wanted: Sprung): Result<Springback> {
 
 function wrongIn({ thicknessMm, radiusMm, angleDeg, yieldMpa, youngMpa }: Sprung): string[] {
   const above = { thicknessMm, yieldMpa, youngMpa, angleDeg };
-  const bad = Object.entries(above).flatMap(([name, value]) => (value > 0 && Number.isFinite(value) ? [] : [name]));
+  const bad = Object.entries(above).flatMap(([name, value]) =>
+    value > 0 && Number.isFinite(value) ? [] : [name],
+  );
   if (!(radiusMm >= 0 && Number.isFinite(radiusMm))) bad.push('radiusMm');
   return angleDeg > 180 ? [...bad, 'angleDeg'] : bad;
 }
 
-/** A bend as the shop folded and measured it: to so many degrees, what came back, each sure to `uDeg`. */
+/**
+ * A bend as the shop folded and measured it: to so many degrees, what came back, each sure to
+ * `uDeg`.
+ */
 export type SpringReading = { foldedToDeg: number; cameBackToDeg: number; uDeg: number };
 
 /** The angle left as a share of the one folded to, and how sure. */
 export type AngleRatio = { ratio: number; u: number };
 
 /**
- * What one try says of the metal: the angle that is left as a share of the angle folded to, its two readings being
- * independent.
+ * What one try says of the metal: the angle that is left as a share of the angle folded to, its two
+ * readings being independent.
  *
- * Problems: `spring-reading` (numbers: foldedToDeg, cameBackToDeg): a bend comes back by something between nothing and a
- * third, or its readings do not belong together.
+ * Problems: `spring-reading` (numbers: foldedToDeg, cameBackToDeg): a bend comes back by something
+ * between nothing and a third, or its readings do not belong together.
  */
-export function angleRatioOf({ foldedToDeg, cameBackToDeg, uDeg }: SpringReading): Result<AngleRatio> {
+export function angleRatioOf({
+  foldedToDeg,
+  cameBackToDeg,
+  uDeg,
+}: SpringReading): Result<AngleRatio> {
   const ratio = cameBackToDeg / foldedToDeg;
-  const credible = foldedToDeg > 0 && foldedToDeg <= 180 && ratio > 2 / 3 && cameBackToDeg <= foldedToDeg + 2 * uDeg && uDeg > 0; // prettier-ignore
-  if (!credible) return failure({ code: 'spring-reading', numbers: { foldedToDeg, cameBackToDeg } });
+  const credible =
+    foldedToDeg > 0 &&
+    foldedToDeg <= 180 &&
+    ratio > 2 / 3 &&
+    cameBackToDeg <= foldedToDeg + 2 * uDeg &&
+    uDeg > 0;
+  if (!credible)
+    return failure({ code: 'spring-reading', numbers: { foldedToDeg, cameBackToDeg } });
   return { ok: true, ratio, u: (uDeg / foldedToDeg) * Math.hypot(1, ratio) };
 }
 
@@ -103,7 +133,10 @@ export function meanRatio(all: readonly AngleRatio[]): AngleRatio | null {
 }
 
 /** The angle to fold to for one that is wanted, and how sure, degrees. */
-export const foldToBy = ({ ratio, u }: AngleRatio, angleDeg: number): { foldToDeg: number; uDeg: number } => ({
+export const foldToBy = (
+  { ratio, u }: AngleRatio,
+  angleDeg: number,
+): { foldToDeg: number; uDeg: number } => ({
   foldToDeg: angleDeg / ratio,
   uDeg: (angleDeg * u) / ratio ** 2,
 });

@@ -3,8 +3,9 @@ import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 
 /**
- * A strip folded once to find the shop's own K. `flatMm` before folding; `legAMm`, `legBMm` outside legs to the sharp;
- * `readingMm` how far any one of the three lengths may be out (standard uncertainty).
+ * A strip folded once to find the shop's own K. `flatMm` before folding; `legAMm`, `legBMm` outside
+ * legs to the sharp; `readingMm` how far any one of the three lengths may be out (standard
+ * uncertainty).
  */
 export type Strip = {
   thicknessMm: number;
@@ -19,16 +20,18 @@ export type Strip = {
 export type MeasuredK = { k: number; uK: number };
 
 /**
- * K and its standard uncertainty from one test bend: BA = L0 − a − b + 2·OSSB, K = (BA·180/(πA) − R)/T;
- * u(K) = u·√3 · 180/(πA·T), the three readings being independent.
+ * K and its standard uncertainty from one test bend: BA = L0 − a − b + 2·OSSB, K = (BA·180/(πA) −
+ * R)/T; u(K) = u·√3 · 180/(πA·T), the three readings being independent.
  *
- * Problems: `angle-out-of-range` (0 < A ≤ 90: past square the sharp cannot be measured to), `thickness-not-positive`,
- * `reading-not-positive`, `strip-not-credible` (K outside −0.2 to 1: the legs and the flat length do not belong together).
+ * Problems: `angle-out-of-range` (0 < A ≤ 90: past square the sharp cannot be measured to),
+ * `thickness-not-positive`, `reading-not-positive`, `strip-not-credible` (K outside −0.2 to 1: the
+ * legs and the flat length do not belong together).
  */
 export function kFromStrip(strip: Strip): Result<MeasuredK> {
   const { thicknessMm: t, radiusMm: r, angleDeg } = strip;
   if (!(t > 0)) return failure({ code: 'thickness-not-positive', numbers: { thicknessMm: t } });
-  if (!(angleDeg > 0 && angleDeg <= 90)) return failure({ code: 'angle-out-of-range', numbers: { angleDeg } });
+  if (!(angleDeg > 0 && angleDeg <= 90))
+    return failure({ code: 'angle-out-of-range', numbers: { angleDeg } });
   if (!(strip.readingMm > 0))
     return failure({ code: 'reading-not-positive', numbers: { readingMm: strip.readingMm } });
   const a = radians(angleDeg);
@@ -39,7 +42,9 @@ export function kFromStrip(strip: Strip): Result<MeasuredK> {
   return { ok: true, k, uK };
 }
 
-/** Several strips of one metal and thickness as one K: the mean weighted by 1/u², with its own u. */
+/**
+ * Several strips of one metal and thickness as one K: the mean weighted by 1/u², with its own u.
+ */
 export function combinedK(strips: readonly MeasuredK[]): Result<MeasuredK> {
   if (strips.length === 0) return failure({ code: 'no-strips' });
   const weight = strips.reduce((sum, s) => sum + 1 / s.uK ** 2, 0);

@@ -4,48 +4,76 @@ import { area } from '../../measure/path';
 import type { Result } from '../../measure/result';
 import { failure, stop } from '../../measure/result';
 import type { Segment } from '../../measure/segment';
-import { crossingsWithLine, directionAt, flattened, line, part, pointAt } from '../../measure/segment';
+import {
+  crossingsWithLine,
+  directionAt,
+  flattened,
+  line,
+  part,
+  pointAt,
+} from '../../measure/segment';
 import { ROUNDING, ROUNDING_MM } from '../../measure/tolerance';
 import type { Vec } from '../../measure/vector';
 import { along, cross, dot, left, sub, unit } from '../../measure/vector';
 
-/** A piece of a trimmed face: part of a side, the tangent line that stands in for a fold, or a slit beside one. */
+/**
+ * A piece of a trimmed face: part of a side, the tangent line that stands in for a fold, or a slit
+ * beside one.
+ */
 export type Piece =
   | { kind: 'side'; side: number; segment: Segment }
   | { kind: 'tangent'; fold: number; segment: Segment }
   /**
-   * Cut from the card's line to the tangent, where the face runs straight on past the end of a fold: met before the fold
-   * it goes down (`descends`), after it comes up. `inward` is the way down.
+   * Cut from the card's line to the tangent, where the face runs straight on past the end of a
+   * fold: met before the fold it goes down (`descends`), after it comes up. `inward` is the way
+   * down.
    */
   | { kind: 'slit'; fold: number; segment: Segment; inward: Vec; descends: boolean };
 
-/** A side that leaves the fold at less than this (sine of the angle) runs on beside it: a slit is cut there. */
+/**
+ * A side that leaves the fold at less than this (sine of the angle) runs on beside it: a slit is
+ * cut there.
+ */
 const RUNS_ON = 0.02;
 
 /**
- * How far past the end of a fold, in setbacks, its tangent may run on to meet the rim: metal that leaves the fold at a
- * flatter angle than that of this slope (30°) is not beside the fold, and is parted from it by a slit.
+ * How far past the end of a fold, in setbacks, its tangent may run on to meet the rim: metal that
+ * leaves the fold at a flatter angle than that of this slope (30°) is not beside the fold, and is
+ * parted from it by a slit.
  */
 const RUNS_PAST = Math.sqrt(3);
 
 type FoldBound = Extract<Bound, { kind: 'fold' }>;
 
-/** Where the tangent of a fold ends on one side: at a place of the untouched rim, or at a slit from the fold's own end. */
+/**
+ * Where the tangent of a fold ends on one side: at a place of the untouched rim, or at a slit from
+ * the fold's own end.
+ */
 type End =
   | { kind: 'rim'; bound: number; at: number; point: Vec }
   | { kind: 'slit'; bound: number; at: number; point: Vec }
   | { kind: 'gone' }
   | { kind: 'fold'; other: number };
 
-type Tangent = { bound: number; fold: number; chord: Segment; p: Vec; u: Vec; inward: Vec; setback: number };
+type Tangent = {
+  bound: number;
+  fold: number;
+  chord: Segment;
+  p: Vec;
+  u: Vec;
+  inward: Vec;
+  setback: number;
+};
 
 /**
- * A face with each of its folds moved inward by the fold's setback: what stays flat. Only the metal beside the fold is
- * taken, so that a face that reaches past the end of a fold keeps that part. What each fold takes is found on the
- * untouched face; where two take the same corner their tangents meet there. So no order of the folds can matter.
+ * A face with each of its folds moved inward by the fold's setback: what stays flat. Only the metal
+ * beside the fold is taken, so that a face that reaches past the end of a fold keeps that part.
+ * What each fold takes is found on the untouched face; where two take the same corner their
+ * tangents meet there. So no order of the folds can matter.
  *
- * `setbacks` in mm and `ids` by fold index. Problems (stop): `flange-shorter-than-setback` when the face has no flat left
- * beyond the tangent, `folds-too-close` when another fold lies inside the bend, or the bends between them leave no flat.
+ * `setbacks` in mm and `ids` by fold index. Problems (stop): `flange-shorter-than-setback` when the
+ * face has no flat left beyond the tangent, `folds-too-close` when another fold lies inside the
+ * bend, or the bends between them leave no flat.
  */
 export function trimFace(
   face: Face,
@@ -54,9 +82,17 @@ export function trimFace(
 ): Result<{ pieces: Piece[] }> {
   const { bounds } = face;
   const n = bounds.length;
-  const tangents = bounds.flatMap((b, i) => (b.kind === 'fold' ? [tangentOf(b, i, setbacks[b.fold]!)] : []));
+  const tangents = bounds.flatMap((b, i) =>
+    b.kind === 'fold' ? [tangentOf(b, i, setbacks[b.fold]!)] : [],
+  );
   if (tangents.length === 0) return { ok: true, pieces: bounds.map((b) => sidePiece(b as Side)) };
-  const tooClose = (...folds: number[]) => failure(stop('folds-too-close', [...new Set(folds)].sort((a, b) => a - b).map((f) => ids[f]!))); // prettier-ignore
+  const tooClose = (...folds: number[]) =>
+    failure(
+      stop(
+        'folds-too-close',
+        [...new Set(folds)].sort((a, b) => a - b).map((f) => ids[f]!),
+      ),
+    );
 
   const starts: Placed[] = [];
   const ends: Placed[] = [];
@@ -76,7 +112,8 @@ export function trimFace(
     ends.push(end);
   }
 
-  // Between one fold and the next, still on the untouched face: what is left of the rim, or where the two tangents meet.
+  // Between one fold and the next, still on the untouched face: what is left of the rim, or where
+  // the two tangents meet.
   const rims: Piece[][] = [];
   const corners: (Vec | null)[] = [];
   for (let k = 0; k < tangents.length; k++) {
@@ -84,7 +121,8 @@ export function trimFace(
     const [from, to] = [tangents[k]!, tangents[next]!];
     const [end, start] = [ends[k]!, starts[next]!];
     /** Places as steps on from the fold just left. */
-    const steps = (e: Placed) => ((e.bound - from.bound + n) % n || (from === to && e === start ? n : 0)) + e.at;
+    const steps = (e: Placed) =>
+      ((e.bound - from.bound + n) % n || (from === to && e === start ? n : 0)) + e.at;
     const left = steps(start) - steps(end);
     if (left > -ROUNDING_MM) {
       rims.push(left > ROUNDING_MM ? rimBetween(bounds, end, start) : []);
@@ -130,10 +168,19 @@ const sidePiece = (b: Side): Piece => ({ kind: 'side', side: b.side, segment: b.
 function tangentOf(b: FoldBound, bound: number, setback: number): Tangent {
   const u = unit(sub(b.segment.b, b.segment.a));
   const inward = left(u);
-  return { bound, fold: b.fold, chord: b.segment, p: along(b.segment.a, inward, setback), u, inward, setback };
+  return {
+    bound,
+    fold: b.fold,
+    chord: b.segment,
+    p: along(b.segment.a, inward, setback),
+    u,
+    inward,
+    setback,
+  };
 }
 
-const ahead = (start: Placed, end: Placed, u: Vec): boolean => dot(sub(end.point, start.point), u) >= ROUNDING_MM;
+const ahead = (start: Placed, end: Placed, u: Vec): boolean =>
+  dot(sub(end.point, start.point), u) >= ROUNDING_MM;
 
 /** How far a face reaches from one of its folds, mm, square to the fold. */
 export function depthBeyond(face: Face, fold: { segment: Segment }): number {
@@ -145,9 +192,9 @@ export function depthBeyond(face: Face, fold: { segment: Segment }): number {
 }
 
 /**
- * Follows the untouched rim from one end of a fold (`way` 1 on from it, −1 back) to where it crosses the fold's tangent.
- * `slit` where the rim runs on past the end of the fold, `gone` where nothing reaches the tangent, `fold` where another
- * fold lies wholly within the bend.
+ * Follows the untouched rim from one end of a fold (`way` 1 on from it, −1 back) to where it
+ * crosses the fold's tangent. `slit` where the rim runs on past the end of the fold, `gone` where
+ * nothing reaches the tangent, `fold` where another fold lies wholly within the bend.
  */
 function reach(bounds: readonly Bound[], t: Tangent, way: 1 | -1): End {
   const n = bounds.length;
@@ -186,7 +233,12 @@ function rimBetween(bounds: readonly Bound[], end: Placed, start: Placed): Piece
   const pieces: Piece[] = [];
   const put = (bound: number, from: number, to: number) => {
     const b = bounds[bound]!;
-    if (b.kind === 'side' && to > from) pieces.push({ kind: 'side', side: b.side, segment: from === 0 && to === 1 ? b.segment : part(b.segment, from, to) }); // prettier-ignore
+    if (b.kind === 'side' && to > from)
+      pieces.push({
+        kind: 'side',
+        side: b.side,
+        segment: from === 0 && to === 1 ? b.segment : part(b.segment, from, to),
+      });
   };
   if (end.bound === start.bound && end.at <= start.at) {
     put(end.bound, end.at, start.at);
@@ -198,14 +250,26 @@ function rimBetween(bounds: readonly Bound[], end: Placed, start: Placed): Piece
   return pieces;
 }
 
-/** Where two tangents meet, each within its own reach on the untouched face; null when they do not. */
-function tangentsMeet(s: Tangent, s0: Placed, s1: Placed, r: Tangent, r0: Placed, r1: Placed): Vec | null {
+/**
+ * Where two tangents meet, each within its own reach on the untouched face; null when they do not.
+ */
+function tangentsMeet(
+  s: Tangent,
+  s0: Placed,
+  s1: Placed,
+  r: Tangent,
+  r0: Placed,
+  r1: Placed,
+): Vec | null {
   const turn = cross(s.u, r.u);
   if (Math.abs(turn) < ROUNDING) return null;
   const met = along(s.p, s.u, cross(sub(r.p, s.p), r.u) / turn);
   const within = (t: Tangent, from: Placed, to: Placed) => {
     const at = dot(sub(met, t.p), t.u);
-    return at >= dot(sub(from.point, t.p), t.u) - ROUNDING_MM && at <= dot(sub(to.point, t.p), t.u) + ROUNDING_MM;
+    return (
+      at >= dot(sub(from.point, t.p), t.u) - ROUNDING_MM &&
+      at <= dot(sub(to.point, t.p), t.u) + ROUNDING_MM
+    );
   };
   return within(s, s0, s1) && within(r, r0, r1) ? met : null;
 }

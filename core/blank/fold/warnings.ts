@@ -10,13 +10,17 @@ import type { Development } from './developed';
 import type { Practice, SheetMetal } from './practice';
 import { depthBeyond } from './trim';
 
-/** A hole's edge should stay this far from the tangent of a bend: 2.5·T + R (common practice; wording varies). */
-export const holeClearance = (thicknessMm: number, radiusMm: number): number => 2.5 * thicknessMm + radiusMm;
+/**
+ * A hole's edge should stay this far from the tangent of a bend: 2.5·T + R (common practice;
+ * wording varies).
+ */
+export const holeClearance = (thicknessMm: number, radiusMm: number): number =>
+  2.5 * thicknessMm + radiusMm;
 
 /**
- * What wants care on a blank that can be made: `radius-under-least`, `flange-short` (numbers: flatMm, leastMm),
- * `hole-in-bend`, `hole-near-fold` (numbers: clearMm, neededMm), `blank-crosses` (parts of the blank lie on each other
- * in the flat), `no-room-for-relief`.
+ * What wants care on a blank that can be made: `radius-under-least`, `flange-short` (numbers:
+ * flatMm, leastMm), `hole-in-bend`, `hole-near-fold` (numbers: clearMm, neededMm), `blank-crosses`
+ * (parts of the blank lie on each other in the flat), `no-room-for-relief`.
  */
 export function warningsOf(
   doc: PatternDoc,
@@ -39,7 +43,10 @@ const radii = ({ folds }: Development, sheet: SheetMetal): Problem[] =>
   folds
     .filter((fold) => fold.bend.radiusMm < sheet.leastRadiusMm - ROUNDING_MM)
     .map((fold) =>
-      care('radius-under-least', [fold.id], { radiusMm: fold.bend.radiusMm, leastMm: sheet.leastRadiusMm }),
+      care('radius-under-least', [fold.id], {
+        radiusMm: fold.bend.radiusMm,
+        leastMm: sheet.leastRadiusMm,
+      }),
     );
 
 function flanges(tree: FaceTree, { folds }: Development, practice: Practice): Problem[] {
@@ -53,11 +60,18 @@ function flanges(tree: FaceTree, { folds }: Development, practice: Practice): Pr
   });
 }
 
-function holes(doc: PatternDoc, tree: FaceTree, { folds }: Development, sheet: SheetMetal): Problem[] {
+function holes(
+  doc: PatternDoc,
+  tree: FaceTree,
+  { folds }: Development,
+  sheet: SheetMetal,
+): Problem[] {
   return doc.holes.flatMap((hole) =>
     tree.sidesOfFold.flatMap((sides, index) => {
       const fold = folds[index]!;
-      const chord = tree.faces[sides.parent]!.bounds.find((b) => b.kind === 'fold' && b.fold === index)!.segment;
+      const chord = tree.faces[sides.parent]!.bounds.find(
+        (b) => b.kind === 'fold' && b.fold === index,
+      )!.segment;
       const u = unit(sub(chord.b, chord.a));
       const from = sub([hole.x, hole.y], chord.a);
       const t = dot(from, u);
@@ -66,7 +80,9 @@ function holes(doc: PatternDoc, tree: FaceTree, { folds }: Development, sheet: S
       const clearMm = Math.abs(dot(from, left(u))) - fold.setbackMm - holeAlong(hole, left(u));
       if (clearMm < 0) return [care('hole-in-bend', [hole.id, fold.id], { overMm: -clearMm })];
       const neededMm = holeClearance(sheet.thicknessMm, fold.bend.radiusMm);
-      return clearMm < neededMm ? [care('hole-near-fold', [hole.id, fold.id], { clearMm, neededMm })] : [];
+      return clearMm < neededMm
+        ? [care('hole-near-fold', [hole.id, fold.id], { clearMm, neededMm })]
+        : [];
     }),
   );
 }

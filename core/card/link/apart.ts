@@ -5,28 +5,39 @@ import { cross, sub } from '../../measure/vector';
 import { outlineOf } from '../outline';
 import type { PatternDoc } from '../pattern';
 
-/** Where an edge of one card lies farthest from the same edge of another: `mm` outward of it, below 0 inward. */
+/**
+ * Where an edge of one card lies farthest from the same edge of another: `mm` outward of it, below
+ * 0 inward.
+ */
 export type Apart = { edge: string; mm: number; at: Vec };
 
 /** An arc is looked at so closely, mm. */
 const FLATTENED_MM = 0.02;
 
 /**
- * How far each edge that two cards share lies out of the other's, where that is most: `here` against `there`, both lying
- * alike. Looked at from corner to corner and at points along the arcs of both.
+ * How far each edge that two cards share lies out of the other's, where that is most: `here`
+ * against `there`, both lying alike. Looked at from corner to corner and at points along the arcs
+ * of both.
  */
 export function edgesApart(here: PatternDoc, there: PatternDoc): Apart[] {
-  const [ours, theirs] = [here, there].map(runs) as [Map<string, Segment[]>, Map<string, Segment[]>];
+  const [ours, theirs] = [here, there].map(runs) as [
+    Map<string, Segment[]>,
+    Map<string, Segment[]>,
+  ];
   return here.edges.flatMap(({ id }) => {
     const [mine, other] = [ours.get(id), theirs.get(id)];
-    return mine && other && mine.length > 0 && other.length > 0 ? [{ edge: id, ...apart(mine, other) }] : [];
+    return mine && other && mine.length > 0 && other.length > 0
+      ? [{ edge: id, ...apart(mine, other) }]
+      : [];
   });
 }
 
 function runs(doc: PatternDoc): Map<string, Segment[]> {
   const { path, sideIds } = outlineOf(doc);
   const of = new Map(path.map((segment, i) => [sideIds[i]!, segment]));
-  return new Map(doc.edges.map(({ id, sides }) => [id, sides.flatMap((side) => of.get(side) ?? [])]));
+  return new Map(
+    doc.edges.map(({ id, sides }) => [id, sides.flatMap((side) => of.get(side) ?? [])]),
+  );
 }
 
 function apart(mine: readonly Segment[], other: readonly Segment[]): { mm: number; at: Vec } {
@@ -49,8 +60,9 @@ const pointsOn = (run: readonly Segment[]): Vec[] => [
 ];
 
 /**
- * How far a point lies out of a run of an outline, to its right, and the nearest place on it. Beyond its ends only what it
- * lies out square to it counts: a run that goes on longer lies no farther out for that.
+ * How far a point lies out of a run of an outline, to its right, and the nearest place on it.
+ * Beyond its ends only what it lies out square to it counts: a run that goes on longer lies no
+ * farther out for that.
  */
 function outOf(run: readonly Segment[], p: Vec): { mm: number; foot: Vec } {
   let best = { distance: Infinity, at: 0, on: run[0]! };

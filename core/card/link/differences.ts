@@ -16,20 +16,24 @@ export const PARTS = [
   'base',
 ] as const;
 
-/** What a maker takes over as one: the outline's corners and edges as such, an edge, a fold, a hole and so on. */
+/**
+ * What a maker takes over as one: the outline's corners and edges as such, an edge, a fold, a hole
+ * and so on.
+ */
 export type Part =
   | { of: 'edge' | 'fold' | 'hole' | 'tuck' | 'mark' | 'bead' | 'rule' | 'profile'; id: string }
   | { of: 'outline' | 'letters' | 'base'; id: '' };
 
 /**
- * A part that is not alike on two cards, and what of it was changed since they were last one: `there`, `here`, or `both`,
- * unlike each other.
+ * A part that is not alike on two cards, and what of it was changed since they were last one:
+ * `there`, `here`, or `both`, unlike each other.
  */
 export type Difference = { part: Part; there: Atom[]; here: Atom[]; both: Atom[] };
 
 /**
- * What differs between two cards that were once one, part by part: the outline first, then edges by their letters here, then
- * the rest. All three lie alike. A corner belongs to the two edges it ends.
+ * What differs between two cards that were once one, part by part: the outline first, then edges by
+ * their letters here, then the rest. All three lie alike. A corner belongs to the two edges it
+ * ends.
  */
 export function differences(once: PatternDoc, there: PatternDoc, here: PatternDoc): Difference[] {
   const [was, theirs, ours] = [valuesOf(once), valuesOf(there), valuesOf(here)];
@@ -46,13 +50,23 @@ export function differences(once: PatternDoc, there: PatternDoc, here: PatternDo
     return length > 0 ? [difference] : [];
   };
   const single = (of: 'outline' | 'base') => found({ of, id: '' }, [{ of, id: '' }]);
-  const listed = (of: 'fold' | 'hole' | 'tuck' | 'mark' | 'bead' | 'rule' | 'profile', list: (doc: PatternDoc) => readonly { id: string }[]) =>
-    [...new Set([here, there].flatMap((doc) => list(doc).map(({ id }) => id)))].flatMap((id) => found({ of, id }, [{ of, id }])); // prettier-ignore
+  const listed = (
+    of: 'fold' | 'hole' | 'tuck' | 'mark' | 'bead' | 'rule' | 'profile',
+    list: (doc: PatternDoc) => readonly { id: string }[],
+  ) =>
+    [...new Set([here, there].flatMap((doc) => list(doc).map(({ id }) => id)))].flatMap((id) =>
+      found({ of, id }, [{ of, id }]),
+    );
   const shared = (atom: Atom) => [was, theirs, ours].every((values) => values.has(keyOf(atom)));
   return [
     ...single('outline'),
-    ...byLetter(here.edges).flatMap((edge) => found({ of: 'edge', id: edge.id }, atomsOf(here, edge).filter(shared))),
-    ...found({ of: 'letters', id: '' }, here.edges.map(({ id }): Atom => ({ of: 'letter', id })).filter(shared)), // prettier-ignore
+    ...byLetter(here.edges).flatMap((edge) =>
+      found({ of: 'edge', id: edge.id }, atomsOf(here, edge).filter(shared)),
+    ),
+    ...found(
+      { of: 'letters', id: '' },
+      here.edges.map(({ id }): Atom => ({ of: 'letter', id })).filter(shared),
+    ),
     ...listed('fold', (doc) => doc.folds),
     ...listed('hole', (doc) => doc.holes),
     ...listed('tuck', (doc) => doc.tucks),

@@ -1,7 +1,13 @@
 import type { Path } from '../../measure/path';
 import { area, box, perimeter } from '../../measure/path';
 import type { Segment } from '../../measure/segment';
-import { crossingsWithLine, directionAt, nearest, pointAt, segmentLength } from '../../measure/segment';
+import {
+  crossingsWithLine,
+  directionAt,
+  nearest,
+  pointAt,
+  segmentLength,
+} from '../../measure/segment';
 import { cholesky, solved } from '../../measure/symmetric';
 import type { Vec } from '../../measure/vector';
 import { add, cross, dot, right, sub, turned, unit } from '../../measure/vector';
@@ -13,20 +19,32 @@ import type { Apart } from './apart';
 export type LaidOver = {
   /** The other outline, counter-clockwise, in this card's mm. */
   path: Segment[];
-  /** For each edge of this card where it lies farthest out of the other one, as long as anything runs along it there. */
+  /**
+   * For each edge of this card where it lies farthest out of the other one, as long as anything
+   * runs along it there.
+   */
   apart: Apart[];
   /** How far places of the one lie off the other on the average, mm. */
   meanMm: number;
 };
 
-/** The other one is first laid at each of these turns, degrees; the principal axes of both are no help with what is nearly round. */
+/**
+ * The other one is first laid at each of these turns, degrees; the principal axes of both are no
+ * help with what is nearly round.
+ */
 const FIRST_TURNS = Array.from({ length: 12 }, (_, i) => 30 * i);
-/** So many places of each outline say how the two lie, first and in the end; of outlines with many sides fewer, so that nobody waits. */
+/**
+ * So many places of each outline say how the two lie, first and in the end; of outlines with many
+ * sides fewer, so that nobody waits.
+ */
 const [ROUGH_PLACES, PLACES] = [48, 240];
 const [ROUGH_LOOKED_AT, LOOKED_AT] = [24_000, 60_000];
 const LEAST_PLACES = 16;
 const [ROUGH_STEPS, STEPS] = [14, 60];
-/** What lies nearer than this share of the card lies as near as can be at first; in the end, than this, mm. */
+/**
+ * What lies nearer than this share of the card lies as near as can be at first; in the end, than
+ * this, mm.
+ */
 const [NEAR_SHARE, CLOSE_SHARE] = [0.08, 0.001];
 const NEAR_MM = 0.02;
 /** Done when nothing moves by more than this, mm. */
@@ -34,21 +52,31 @@ const STILL_MM = 1e-9;
 /** An edge is measured at places so far apart, mm, and at so many at most. */
 const MEASURED_MM = 2;
 const MOST_MEASURED = 400;
-/** A place on the other outline is an edge's when no edge lies nearer to it than this share of the way to it. */
+/**
+ * A place on the other outline is an edge's when no edge lies nearer to it than this share of the
+ * way to it.
+ */
 const OWN_SHARE = 0.7;
 /** What crosses an edge's normal belongs to the edge when it runs within this of its direction. */
 const ALIKE = Math.cos((50 * Math.PI) / 180);
 
 /**
- * Another card laid on this one as nearly as it will lie, turned and shoved but not stretched: the sum of the square roots of how
- * far places of each lie off the other is least, so that what is the same lies on itself and what differs stands out (least
- * squares would spread one long flange over all the others, and of what faces up and what faces down, which are always equally
- * wide, a plain sum could not choose). From twelve turns, each by Gauss and Newton on distances square to the outline (Chen &
- * Medioni 1992) with weights that make roots of squares (Weiszfeld's way), the nearest kept. Null where one of both has no outline.
+ * Another card laid on this one as nearly as it will lie, turned and shoved but not stretched: the
+ * sum of the square roots of how far places of each lie off the other is least, so that what is the
+ * same lies on itself and what differs stands out (least squares would spread one long flange over
+ * all the others, and of what faces up and what faces down, which are always equally wide, a plain
+ * sum could not choose). From twelve turns, each by Gauss and Newton on distances square to the
+ * outline (Chen & Medioni 1992) with weights that make roots of squares (Weiszfeld's way), the
+ * nearest kept. Null where one of both has no outline.
  *
- * @param turnedOver whether the other one is turned over first, left to right: the other side of the vehicle
+ * @param turnedOver whether the other one is turned over first, left to right: the other side of
+ * the vehicle
  */
-export function laidOverCard(here: PatternDoc, there: PatternDoc, turnedOver: boolean): LaidOver | null {
+export function laidOverCard(
+  here: PatternDoc,
+  there: PatternDoc,
+  turnedOver: boolean,
+): LaidOver | null {
   const mine = outlineOf(here).path;
   const theirs = turnedOver ? flipped(outlineOf(there).path) : outlineOf(there).path;
   if (mine.length === 0 || theirs.length === 0) return null;
@@ -62,11 +90,24 @@ export function laidOverCard(here: PatternDoc, there: PatternDoc, turnedOver: bo
     return settled(mine, first, rough, ROUGH_STEPS, NEAR_SHARE);
   });
   const turn = nearestOf(mine, firsts, rough);
-  // Half way between two that are as good is a saddle: from where sides lie on each other it is left.
-  const shoves = offsets(mine, turn).map((by) => settled(mine, turn.map((s) => moved(s, [0, 0], 0, by)), rough, ROUGH_STEPS, CLOSE_SHARE)); // prettier-ignore
+  // Half way between two that are as good is a saddle: from where sides lie on each other it is
+  // left.
+  const shoves = offsets(mine, turn).map((by) =>
+    settled(
+      mine,
+      turn.map((s) => moved(s, [0, 0], 0, by)),
+      rough,
+      ROUGH_STEPS,
+      CLOSE_SHARE,
+    ),
+  );
   const path = settled(mine, nearestOf(mine, [turn, ...shoves], rough), places, STEPS, CLOSE_SHARE);
   const off = offBetween(mine, path, places);
-  return { path, apart: apartOf(here, path), meanMm: off.reduce((sum, one) => sum + one, 0) / off.length };
+  return {
+    path,
+    apart: apartOf(here, path),
+    meanMm: off.reduce((sum, one) => sum + one, 0) / off.length,
+  };
 }
 
 /** An outline turned over left to right, counter-clockwise again. */
@@ -79,13 +120,21 @@ const moved = ({ a, b, bulge }: Segment, about: Vec, turn: number, by: Vec): Seg
   return { a: at(a), b: at(b), bulge };
 };
 
-/** The one of some that lies nearest, by the roots of how far its places are off; of those as near the first. */
+/**
+ * The one of some that lies nearest, by the roots of how far its places are off; of those as near
+ * the first.
+ */
 function nearestOf(mine: Path, some: readonly Segment[][], places: number): Segment[] {
-  const roots = some.map((path) => offBetween(mine, path, places).reduce((sum, off) => sum + Math.sqrt(off), 0));
+  const roots = some.map((path) =>
+    offBetween(mine, path, places).reduce((sum, off) => sum + Math.sqrt(off), 0),
+  );
   return some[roots.reduce((best, one, i) => (one < roots[best]! - 1e-6 ? i : best), 0)]!;
 }
 
-/** How the other one would be shoved so that its left, or right, and its lower, or upper, bounds lie on this one's. */
+/**
+ * How the other one would be shoved so that its left, or right, and its lower, or upper, bounds lie
+ * on this one's.
+ */
 function offsets(mine: Path, theirs: Path): Vec[] {
   const [a, b] = [box(mine), box(theirs)];
   const [across, up] = [
@@ -101,7 +150,13 @@ function centreOf(path: Path): Vec {
 }
 
 /** The other outline moved until it lies still. */
-function settled(mine: Path, theirs: Path, places: number, steps: number, share: number): Segment[] {
+function settled(
+  mine: Path,
+  theirs: Path,
+  places: number,
+  steps: number,
+  share: number,
+): Segment[] {
   const size = Math.sqrt(Math.abs(area(mine)));
   let path = [...theirs];
   for (let step = 0; step < steps; step++) {
@@ -116,7 +171,10 @@ function settled(mine: Path, theirs: Path, places: number, steps: number, share:
   return path;
 }
 
-/** By how much the other one wants to be turned about a place, in radians, and shoved, mm; null where nothing can be told. */
+/**
+ * By how much the other one wants to be turned about a place, in radians, and shoved, mm; null
+ * where nothing can be told.
+ */
 function oneStep(
   mine: Path,
   theirs: Path,
@@ -127,7 +185,8 @@ function oneStep(
   const m = new Float64Array(9);
   const r = new Float64Array(3);
   const hear = (moves: Vec, normal: Vec, off: number) => {
-    // Of a sum of roots each says as much as its square over its distance to the power of one and a half.
+    // Of a sum of roots each says as much as its square over its distance to the power of one and a
+    // half.
     const weight = (near / Math.max(near, Math.abs(off))) ** 1.5;
     const row = [cross(sub(moves, centre), normal), normal[0], normal[1]];
     for (let i = 0; i < 3; i++) {
@@ -151,7 +210,10 @@ function oneStep(
   return [found[0]!, found[1]!, found[2]!];
 }
 
-/** The nearest place on an outline, and which way it is square to it there; at a corner, the way the point lies. */
+/**
+ * The nearest place on an outline, and which way it is square to it there; at a corner, the way the
+ * point lies.
+ */
 function footOn(path: Path, p: Vec): { foot: Vec; normal: Vec; off: number } {
   let best = { distance: Infinity, at: 0, on: path[0]! };
   for (const on of path) {
@@ -160,7 +222,11 @@ function footOn(path: Path, p: Vec): { foot: Vec; normal: Vec; off: number } {
   }
   const foot = pointAt(best.on, best.at);
   const corner = (best.at === 0 || best.at === 1) && best.distance > 1e-9;
-  return { foot, normal: corner ? unit(sub(p, foot)) : right(directionAt(best.on, best.at)), off: best.distance };
+  return {
+    foot,
+    normal: corner ? unit(sub(p, foot)) : right(directionAt(best.on, best.at)),
+    off: best.distance,
+  };
 }
 
 /** So many places along an outline, evenly, however many sides it has. */
@@ -170,7 +236,8 @@ function evenly(path: Path, count: number): Vec[] {
   let [gone, next] = [0, apart / 2];
   for (const s of path) {
     const long = segmentLength(s);
-    for (; next < gone + long && found.length < count; next += apart) found.push(pointAt(s, (next - gone) / long));
+    for (; next < gone + long && found.length < count; next += apart)
+      found.push(pointAt(s, (next - gone) / long));
     gone += long;
   }
   return found;
@@ -183,8 +250,8 @@ const offBetween = (mine: Path, theirs: Path, places: number): number[] => [
 ];
 
 /**
- * Where each edge lies farthest out of another outline, measured square to the edge: what runs another way, as a neighbour that
- * stands farther in does, says nothing of it.
+ * Where each edge lies farthest out of another outline, measured square to the edge: what runs
+ * another way, as a neighbour that stands farther in does, says nothing of it.
  */
 function apartOf(here: PatternDoc, path: Path): Apart[] {
   const own = outlineOf(here).path;
@@ -200,14 +267,18 @@ function apartOf(here: PatternDoc, path: Path): Apart[] {
       for (let i = 0; i <= n; i++) {
         const [at, way] = [pointAt(s, i / n), directionAt(s, i / n)];
         const mm = offAlong(path, own, at, way, reach);
-        if (mm !== null && (!found || Math.abs(mm) > Math.abs(found.mm))) found = { edge: edge.id, mm, at };
+        if (mm !== null && (!found || Math.abs(mm) > Math.abs(found.mm)))
+          found = { edge: edge.id, mm, at };
       }
     }
     return found ? [found] : [];
   });
 }
 
-/** How far an edge lies out of an outline that runs its way, along its normal, by the nearest crossing; null for none. */
+/**
+ * How far an edge lies out of an outline that runs its way, along its normal, by the nearest
+ * crossing; null for none.
+ */
 function offAlong(path: Path, own: Path, at: Vec, way: Vec, reach: number): number | null {
   const out = right(way);
   let best: number | null = null;

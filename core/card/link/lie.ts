@@ -5,14 +5,27 @@ import { middleOf, mirrored } from '../mirror';
 import { takenOff } from '../otherSide';
 import type { PatternDoc, TakeOff, Taken } from '../pattern';
 
-/** A card laid as another lies, and the edges (ids) along which what was to be taken off could not be. */
+/**
+ * A card laid as another lies, and the edges (ids) along which what was to be taken off could not
+ * be.
+ */
 export type Lain = { doc: PatternDoc; failed: string[] };
 
-/** How a piece's card follows from the one it was made from: the line it is turned over about, and what is taken off. */
+/**
+ * How a piece's card follows from the one it was made from: the line it is turned over about, and
+ * what is taken off.
+ */
 export type Way = Pick<Taken, 'aboutMm' | 'takeOff'>;
 
-/** What a piece begins with that is made from another's card: turned over for the other side, or the same once more. */
-export function madeFrom(from: PatternDoc, as: 'other-side' | 'again', takeOff: readonly TakeOff[]): Lain {
+/**
+ * What a piece begins with that is made from another's card: turned over for the other side, or the
+ * same once more.
+ */
+export function madeFrom(
+  from: PatternDoc,
+  as: 'other-side' | 'again',
+  takeOff: readonly TakeOff[],
+): Lain {
   const way: Way = { aboutMm: middleOf(from), takeOff: [...takeOff] };
   const over = { turned: as === 'again' ? from.turned : !from.turned };
   const { doc, failed } = laidHere(from, way, over);
@@ -31,17 +44,25 @@ export const onceThere = ({ card }: Taken): PatternDoc => ({ ...card, taken: nul
 
 /** The card that was last taken over, lying as the one made from it: turned over and taken off. */
 export function onceHere(taken: Taken, like: PatternDoc): PatternDoc {
-  const kept: PatternDoc = { ...(taken.here ?? laidHere(onceThere(taken), taken, like).doc), taken: null };
+  const kept: PatternDoc = {
+    ...(taken.here ?? laidHere(onceThere(taken), taken, like).doc),
+    taken: null,
+  };
   return shovedTo(kept.turned === like.turned ? kept : mirrored(kept, taken.aboutMm), like);
 }
 
-/** A card of the piece that was made from, as it lies on the bench of the one made from it: turned over and taken off. */
+/**
+ * A card of the piece that was made from, as it lies on the bench of the one made from it: turned
+ * over and taken off.
+ */
 export function laidHere(there: PatternDoc, way: Way, like: Pick<PatternDoc, 'turned'>): Lain {
   const over = there.turned === like.turned ? there : mirrored(there, way.aboutMm);
   return takenOffEach(over, way.takeOff);
 }
 
-/** The other way round: a card of the piece made from another, as it lies on the bench of that one. */
+/**
+ * The other way round: a card of the piece made from another, as it lies on the bench of that one.
+ */
 export function laidBack(here: PatternDoc, way: Way, like: Pick<PatternDoc, 'turned'>): Lain {
   const back = [...way.takeOff].reverse().map(({ edge, mm }) => ({ edge, mm: -mm }));
   const put = takenOffEach(here, back);
@@ -60,12 +81,13 @@ function takenOffEach(doc: PatternDoc, takeOff: readonly TakeOff[]): Lain {
 }
 
 /** A card shoved to where another lies, by `shoveTo`. */
-export const shovedTo = (doc: PatternDoc, like: PatternDoc): PatternDoc => shoved(doc, shoveTo(doc, like));
+export const shovedTo = (doc: PatternDoc, like: PatternDoc): PatternDoc =>
+  shoved(doc, shoveTo(doc, like));
 
 /**
- * How far a card has to be shoved to lie where another does: not at all where a single corner lies as it does there, else by
- * what at least half of the corners share. A card that was turned over about another line than it was made by has only been
- * laid elsewhere.
+ * How far a card has to be shoved to lie where another does: not at all where a single corner lies
+ * as it does there, else by what at least half of the corners share. A card that was turned over
+ * about another line than it was made by has only been laid elsewhere.
  */
 export function shoveTo(doc: PatternDoc, like: PatternDoc): Vec {
   const places = new Map(like.corners.map(({ id, x, y }) => [id, [x, y] as Vec]));
@@ -76,7 +98,9 @@ export function shoveTo(doc: PatternDoc, like: PatternDoc): Vec {
   const near = (a: Vec, b: Vec) => distance(a, b) <= SAME_PLACE_MM;
   if (shoves.some((by) => near(by, [0, 0]))) return [0, 0];
   // In order, so that equal ones are neighbours however many there are.
-  const inOrder = shoves.sort((a, b) => (Math.abs(a[0] - b[0]) > SAME_PLACE_MM ? a[0] - b[0] : a[1] - b[1]));
+  const inOrder = shoves.sort((a, b) =>
+    Math.abs(a[0] - b[0]) > SAME_PLACE_MM ? a[0] - b[0] : a[1] - b[1],
+  );
   let best: { by: Vec; times: number } = { by: [0, 0], times: 0 };
   for (let i = 0; i < inOrder.length;) {
     let end = i + 1;
@@ -94,10 +118,21 @@ export const shoved = (doc: PatternDoc, [dx, dy]: Vec): PatternDoc =>
         ...doc,
         corners: doc.corners.map((corner) => ({ ...corner, x: corner.x + dx, y: corner.y + dy })),
         holes: doc.holes.map((hole) => ({ ...hole, x: hole.x + dx, y: hole.y + dy })),
-        marks: doc.marks.map(({ from, to, ...mark }) => ({ ...mark, from: [from[0] + dx, from[1] + dy], to: [to[0] + dx, to[1] + dy] })),
+        marks: doc.marks.map(({ from, to, ...mark }) => ({
+          ...mark,
+          from: [from[0] + dx, from[1] + dy],
+          to: [to[0] + dx, to[1] + dy],
+        })),
         beads: doc.beads.map(({ path, ...bead }) => ({
           ...bead,
-          path: path.kind === 'along' ? path : { ...path, from: [path.from[0] + dx, path.from[1] + dy], to: [path.to[0] + dx, path.to[1] + dy] },
+          path:
+            path.kind === 'along'
+              ? path
+              : {
+                  ...path,
+                  from: [path.from[0] + dx, path.from[1] + dy],
+                  to: [path.to[0] + dx, path.to[1] + dy],
+                },
         })),
         base: doc.base && [doc.base[0] + dx, doc.base[1] + dy],
-      }; // prettier-ignore
+      };

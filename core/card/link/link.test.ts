@@ -1,7 +1,15 @@
 import fc from 'fast-check';
 import { spread } from '../../measure/spread.arbitrary';
 import type { Vec } from '../../measure/vector';
-import { letterAgain, moveCorner, partEdge, removeCorner, reshapeSide, setEdge, splitSide } from '../edit';
+import {
+  letterAgain,
+  moveCorner,
+  partEdge,
+  removeCorner,
+  reshapeSide,
+  setEdge,
+  splitSide,
+} from '../edit';
 import { emptyPattern } from '../emptyPattern';
 import { countingIds } from '../kinds';
 import { outlineFromPoints } from '../legs';
@@ -24,17 +32,34 @@ const got = <T extends { ok: boolean }>(found: T): Extract<T, { ok: true }> => {
 
 /** A plate with a bowed top, a fold across it and two holes. */
 function plate(off: readonly Vec[], bow: number): PatternDoc {
-  const corners = [[0, 0], [400, 0], [400, 260], [0, 260]].map(([x, y], i): Vec => [x! + off[i]![0], y! + off[i]![1]]); // prettier-ignore
+  const corners = [
+    [0, 0],
+    [400, 0],
+    [400, 260],
+    [0, 260],
+  ].map(([x, y], i): Vec => [x! + off[i]![0], y! + off[i]![1]]);
   const built = got(outlineFromPoints(corners));
   const flat = { ...emptyPattern(), ...patternParts(built.path, countingIds('s')) };
   const doc = reshapeSide(flat, flat.sides[2]!.id, bow);
   const at = (i: number, share: number) => ({ side: doc.sides[i]!.id, share });
-  const fold: Fold = { id: 'f', path: { kind: 'between', from: at(0, 0.5), to: at(2, 0.5) }, angleDeg: 90, toward: 'face', radiusMm: null, made: 'outside-sharp' }; // prettier-ignore
-  const holes = [{ id: 'h1', x: 80, y: 120, diameterMm: 8 }, { id: 'h2', x: 310, y: 90, diameterMm: 12 }]; // prettier-ignore
+  const fold: Fold = {
+    id: 'f',
+    path: { kind: 'between', from: at(0, 0.5), to: at(2, 0.5) },
+    angleDeg: 90,
+    toward: 'face',
+    radiusMm: null,
+    made: 'outside-sharp',
+  };
+  const holes = [
+    { id: 'h1', x: 80, y: 120, diameterMm: 8 },
+    { id: 'h2', x: 310, y: 90, diameterMm: 12 },
+  ];
   return { ...doc, folds: [fold], holes };
 }
 const off = fc.tuple(spread(-30, 30), spread(-30, 30));
-const anyPlate = fc.tuple(fc.tuple(off, off, off, off), spread(-0.2, 0.2)).map(([a, bow]) => plate(a, bow));
+const anyPlate = fc
+  .tuple(fc.tuple(off, off, off, off), spread(-0.2, 0.2))
+  .map(([a, bow]) => plate(a, bow));
 
 /** Edits of the first card, each by a number it makes of it what it will. */
 type Edit = (doc: PatternDoc, i: number, by: Vec) => PatternDoc;
@@ -46,12 +71,36 @@ const EDITS: Edit[] = [
   moves,
   (doc, i, [mm]) => reshapeSide(doc, doc.sides[(i % 2) * 2]!.id, mm / 200),
   (doc, i, [mm]) =>
-    setEdge(doc, doc.edges[i % 4]!.id, { joint: { kind: 'hem', widthMm: 8 + Math.abs(mm), gapMm: 0 } }),
-  (doc, _, [dx, dy]) => ({ ...doc, holes: doc.holes.map((h) => (h.id === 'h1' ? { ...h, x: h.x + dx, y: h.y + dy } : h)) }), // prettier-ignore
-  (doc, _, [mm]) => ({ ...doc, folds: doc.folds.map((f) => ({ ...f, angleDeg: 60 + Math.abs(mm) })) }),
-  (doc, i, [x, y]) => ({ ...doc, holes: [...doc.holes, { id: `new${i}`, x: 200 + x, y: 200 + y, diameterMm: 5 }] }),
+    setEdge(doc, doc.edges[i % 4]!.id, {
+      joint: { kind: 'hem', widthMm: 8 + Math.abs(mm), gapMm: 0 },
+    }),
+  (doc, _, [dx, dy]) => ({
+    ...doc,
+    holes: doc.holes.map((h) => (h.id === 'h1' ? { ...h, x: h.x + dx, y: h.y + dy } : h)),
+  }),
+  (doc, _, [mm]) => ({
+    ...doc,
+    folds: doc.folds.map((f) => ({ ...f, angleDeg: 60 + Math.abs(mm) })),
+  }),
+  (doc, i, [x, y]) => ({
+    ...doc,
+    holes: [...doc.holes, { id: `new${i}`, x: 200 + x, y: 200 + y, diameterMm: 5 }],
+  }),
   (doc) => ({ ...doc, holes: doc.holes.filter(({ id }) => id !== 'h1') }),
-  (doc) => ({ ...doc, profiles: [{ id: 'p', name: 'Lip', ordinates: [[0, 0], [40, 3]], toleranceMm: 0.3 }] }), // prettier-ignore
+  (doc) => ({
+    ...doc,
+    profiles: [
+      {
+        id: 'p',
+        name: 'Lip',
+        ordinates: [
+          [0, 0],
+          [40, 3],
+        ],
+        toleranceMm: 0.3,
+      },
+    ],
+  }),
 ];
 const edits = fc.array(fc.tuple(fc.integer({ min: 0, max: EDITS.length - 1 }), fc.nat(9), off), {
   minLength: 1,
@@ -67,59 +116,77 @@ const ownOf = (doc: PatternDoc): PatternDoc => ({
 const takeOffOf = (doc: PatternDoc, mm: number): TakeOff[] => [{ edge: doc.edges[1]!.id, mm }];
 
 const seen = (at: At, linked: Linked): Difference[] => got(seenFrom(at, linked)).differences;
-const names = (list: readonly Difference[], of: 'there' | 'here' | 'both') => list.filter((d) => d[of].length > 0).map(({ part }) => `${part.of} ${part.id}`); // prettier-ignore
-const places = ({ corners, holes }: PatternDoc) => [...corners, ...holes].map(({ id, x, y }) => [id, x, y]).sort();
+const names = (list: readonly Difference[], of: 'there' | 'here' | 'both') =>
+  list.filter((d) => d[of].length > 0).map(({ part }) => `${part.of} ${part.id}`);
+const places = ({ corners, holes }: PatternDoc) =>
+  [...corners, ...holes].map(({ id, x, y }) => [id, x, y]).sort();
 const all = (list: readonly Difference[]) => list.map(({ part }) => part);
 
 test('made, and both as they were: nothing differs, from either, and however often either is turned over', () => {
   fc.assert(
-    fc.property(anyPlate, spread(-6, 6), fc.nat(3), fc.nat(3), fc.boolean(), (first, mm, a, b, again) => {
-      const made = madeFrom(first, again ? 'again' : 'other-side', takeOffOf(first, mm));
-      expect(made.failed).toEqual([]);
-      if (!again) expect(places(made.doc)).toEqual(places(got(otherSide(first, takeOffOf(first, mm))).doc));
-      const over = (doc: PatternDoc, times: number) => Array.from({ length: times }).reduce((d: PatternDoc) => mirrored(d), doc); // prettier-ignore
-      const linked = { first: over(first, a), made: over(made.doc, b) };
-      expect(readPattern(JSON.parse(JSON.stringify(linked.made))).ok).toBe(true);
-      for (const at of ['made', 'first'] as const) expect(seen(at, linked)).toEqual([]);
-    }),
+    fc.property(
+      anyPlate,
+      spread(-6, 6),
+      fc.nat(3),
+      fc.nat(3),
+      fc.boolean(),
+      (first, mm, a, b, again) => {
+        const made = madeFrom(first, again ? 'again' : 'other-side', takeOffOf(first, mm));
+        expect(made.failed).toEqual([]);
+        if (!again)
+          expect(places(made.doc)).toEqual(places(got(otherSide(first, takeOffOf(first, mm))).doc));
+        const over = (doc: PatternDoc, times: number) =>
+          Array.from({ length: times }).reduce((d: PatternDoc) => mirrored(d), doc);
+        const linked = { first: over(first, a), made: over(made.doc, b) };
+        expect(readPattern(JSON.parse(JSON.stringify(linked.made))).ok).toBe(true);
+        for (const at of ['made', 'first'] as const) expect(seen(at, linked)).toEqual([]);
+      },
+    ),
     { numRuns: 60 },
   );
 });
 
 test('what changed on the first is taken over, all at once or part by part in any order, and what is its own stays', () => {
   fc.assert(
-    fc.property(anyPlate, edits, spread(-5, 5), fc.infiniteStream(fc.nat()), (first, list, mm, chance) => {
-      const takeOff = takeOffOf(first, mm);
-      const made = ownOf(madeFrom(first, 'other-side', takeOff).doc);
-      const linked = { first: edited(first, list), made };
-      if (got(seenFrom('made', linked)).failed.length > 0) return;
-      const found = seen('made', linked);
-      expect(names(found, 'here')).toEqual(['hole h2']);
-      expect(names(found, 'both')).toEqual([]);
-      const whole = got(catchUp('made', linked, all(found), false));
-      expect(names(seen('made', whole), 'there')).toEqual([]);
-      expect(names(seen('made', whole), 'here')).toEqual(['hole h2']);
-      // It is the mirror of the first as it is now, with its own hole.
-      const mirror = ownOf(madeFrom(linked.first, 'other-side', takeOff).doc);
-      const apart = edgesApart(whole.made, shovedTo(mirror, whole.made));
-      expect(Math.max(...apart.map(({ mm }) => Math.abs(mm)))).toBeLessThan(1e-5);
-      let by: Linked = linked;
-      for (let left = found.filter(({ there }) => there.length > 0); left.length > 0; ) {
-        const one = left[chance.next().value % left.length]!;
-        by = got(catchUp('made', by, [one.part], false));
-        const next = seen('made', by).filter(({ there }) => there.length > 0);
-        expect(next.length).toBeLessThan(left.length);
-        left = next;
-      }
-      expect(alike(places(by.made), places(whole.made))).toBe(true);
-      // So far they are one, in whichever order the lists stand.
-      const once = ({ made: { taken } }: Linked) => Object.fromEntries(valuesOf({ ...taken!.card, taken: null }));
-      expect(alike(once(by), once(whole))).toBe(true);
-      expect(seen('first', by).map(({ part }) => part.id)).toEqual(['h2']);
-    }),
+    fc.property(
+      anyPlate,
+      edits,
+      spread(-5, 5),
+      fc.infiniteStream(fc.nat()),
+      (first, list, mm, chance) => {
+        const takeOff = takeOffOf(first, mm);
+        const made = ownOf(madeFrom(first, 'other-side', takeOff).doc);
+        const linked = { first: edited(first, list), made };
+        if (got(seenFrom('made', linked)).failed.length > 0) return;
+        const found = seen('made', linked);
+        expect(names(found, 'here')).toEqual(['hole h2']);
+        expect(names(found, 'both')).toEqual([]);
+        const whole = got(catchUp('made', linked, all(found), false));
+        expect(names(seen('made', whole), 'there')).toEqual([]);
+        expect(names(seen('made', whole), 'here')).toEqual(['hole h2']);
+        // It is the mirror of the first as it is now, with its own hole.
+        const mirror = ownOf(madeFrom(linked.first, 'other-side', takeOff).doc);
+        const apart = edgesApart(whole.made, shovedTo(mirror, whole.made));
+        expect(Math.max(...apart.map(({ mm }) => Math.abs(mm)))).toBeLessThan(1e-5);
+        let by: Linked = linked;
+        for (let left = found.filter(({ there }) => there.length > 0); left.length > 0;) {
+          const one = left[chance.next().value % left.length]!;
+          by = got(catchUp('made', by, [one.part], false));
+          const next = seen('made', by).filter(({ there }) => there.length > 0);
+          expect(next.length).toBeLessThan(left.length);
+          left = next;
+        }
+        expect(alike(places(by.made), places(whole.made))).toBe(true);
+        // So far they are one, in whichever order the lists stand.
+        const once = ({ made: { taken } }: Linked) =>
+          Object.fromEntries(valuesOf({ ...taken!.card, taken: null }));
+        expect(alike(once(by), once(whole))).toBe(true);
+        expect(seen('first', by).map(({ part }) => part.id)).toEqual(['h2']);
+      },
+    ),
     { numRuns: 80 },
   );
-}); // prettier-ignore
+});
 
 test('the other way round: what the second has of its own the first can take over, and then nothing differs', () => {
   fc.assert(
@@ -130,7 +197,9 @@ test('the other way round: what the second has of its own the first can take ove
       const found = seen('first', linked);
       expect(names(found, 'here')).toEqual([]);
       // An edge beside one that is taken off may move with it, seen from there.
-      expect(names(found, 'there')).toEqual(expect.arrayContaining(names(seen('made', linked), 'here')));
+      expect(names(found, 'there')).toEqual(
+        expect.arrayContaining(names(seen('made', linked), 'here')),
+      );
       const both = got(catchUp('first', linked, all(found), false));
       for (const at of ['made', 'first'] as const) expect(seen(at, both)).toEqual([]);
     }),
@@ -139,7 +208,15 @@ test('the other way round: what the second has of its own the first can take ove
 });
 
 test('what both changed is asked about: taken over it is theirs, left it is one’s own; a later change is asked about again', () => {
-  const first = plate([[0, 0], [0, 0], [0, 0], [0, 0]], 0.1); // prettier-ignore
+  const first = plate(
+    [
+      [0, 0],
+      [0, 0],
+      [0, 0],
+      [0, 0],
+    ],
+    0.1,
+  );
   const made = madeFrom(first, 'other-side', []).doc;
   const linked = { first: moves(first, 2, [7, 3]), made: moves(made, 2, [0, -4]) };
   const both = seen('made', linked).filter((d) => d.both.length > 0);
@@ -157,7 +234,15 @@ test('what both changed is asked about: taken over it is theirs, left it is one�
 });
 
 test('corners put in or taken out come with the outline; folds that would hang on nothing are told', () => {
-  const first = plate([[0, 0], [0, 0], [0, 0], [0, 0]], 0); // prettier-ignore
+  const first = plate(
+    [
+      [0, 0],
+      [0, 0],
+      [0, 0],
+      [0, 0],
+    ],
+    0,
+  );
   const takeOff = takeOffOf(first, 3);
   const made = ownOf(madeFrom(first, 'other-side', takeOff).doc);
   const split = got(splitSide(first, first.sides[1]!.id, 0.5, countingIds('n'))).doc;
@@ -172,15 +257,39 @@ test('corners put in or taken out come with the outline; folds that would hang o
   expect(new Set(whole.made.edges.map(({ letter }) => letter)).size).toBe(5);
   expect(readPattern(JSON.parse(JSON.stringify(whole.made))).ok).toBe(true);
   // A fold laid on the new side cannot come alone, and comes with the outline.
-  const fold = { ...first.folds[0]!, id: 'f2', path: { kind: 'between' as const, from: { side: pushed.sides[2]!.id, share: 0.5 }, to: { side: pushed.sides[0]!.id, share: 0.8 } } }; // prettier-ignore
+  const fold = {
+    ...first.folds[0]!,
+    id: 'f2',
+    path: {
+      kind: 'between' as const,
+      from: { side: pushed.sides[2]!.id, share: 0.5 },
+      to: { side: pushed.sides[0]!.id, share: 0.8 },
+    },
+  };
   const folded = { first: { ...pushed, folds: [...pushed.folds, fold] }, made };
-  expect(catchUp('made', folded, [{ of: 'fold', id: 'f2' }], false)).toMatchObject({ ok: false, problems: [{ code: 'taken-needs-outline', about: ['f2'] }] }); // prettier-ignore
-  expect(got(catchUp('made', folded, [{ of: 'outline', id: '' }], false)).made.folds).toHaveLength(2);
+  expect(catchUp('made', folded, [{ of: 'fold', id: 'f2' }], false)).toMatchObject({
+    ok: false,
+    problems: [{ code: 'taken-needs-outline', about: ['f2'] }],
+  });
+  expect(got(catchUp('made', folded, [{ of: 'outline', id: '' }], false)).made.folds).toHaveLength(
+    2,
+  );
   // A fold of its own on a side that goes.
-  const own = { ...fold, id: 'own', path: { kind: 'along' as const, side: made.sides.find(({ id }) => id === first.sides[1]!.id)!.id, inMm: 20 } }; // prettier-ignore
+  const own = {
+    ...fold,
+    id: 'own',
+    path: {
+      kind: 'along' as const,
+      side: made.sides.find(({ id }) => id === first.sides[1]!.id)!.id,
+      inMm: 20,
+    },
+  };
   const shorter = got(removeCorner(first, first.corners[1]!.id)).doc;
   const gone = { first: shorter, made: { ...made, folds: [own] } };
-  expect(catchUp('made', gone, [{ of: 'outline', id: '' }], false)).toMatchObject({ ok: false, problems: [{ code: 'taken-strands-fold', about: ['own'] }] }); // prettier-ignore
+  expect(catchUp('made', gone, [{ of: 'outline', id: '' }], false)).toMatchObject({
+    ok: false,
+    problems: [{ code: 'taken-strands-fold', about: ['own'] }],
+  });
 });
 
 test('what is taken off can be changed: the edge moves by the difference, what is its own stays', () => {
@@ -197,14 +306,40 @@ test('what is taken off can be changed: the edge moves by the difference, what i
     }),
     { numRuns: 60 },
   );
-  expect(withTakeOff({ ...plate([[0, 0], [0, 0], [0, 0], [0, 0]], 0), taken: null }, [])).toMatchObject({ ok: false, problems: [{ code: 'nothing-taken' }] }); // prettier-ignore
+  expect(
+    withTakeOff(
+      {
+        ...plate(
+          [
+            [0, 0],
+            [0, 0],
+            [0, 0],
+            [0, 0],
+          ],
+          0,
+        ),
+        taken: null,
+      },
+      [],
+    ),
+  ).toMatchObject({ ok: false, problems: [{ code: 'nothing-taken' }] });
 });
 
 test('an edge lies out of another’s by what it was taken out, whichever way one looks; an arc by its rise', () => {
-  const flat = plate([[0, 0], [0, 0], [0, 0], [0, 0]], 0); // prettier-ignore
+  const flat = plate(
+    [
+      [0, 0],
+      [0, 0],
+      [0, 0],
+      [0, 0],
+    ],
+    0,
+  );
   const top = flat.edges[2]!.id;
   const bowed = reshapeSide(flat, flat.sides[2]!.id, 0.1);
   // The rise of an arc is half its chord times its bulge.
-  expect(edgesApart(bowed, flat).map(({ edge, mm }) => [edge, Math.round(mm * 1e6) / 1e6])).toEqual(flat.edges.map(({ id }) => [id, id === top ? 20 : 0])); // prettier-ignore
+  expect(edgesApart(bowed, flat).map(({ edge, mm }) => [edge, Math.round(mm * 1e6) / 1e6])).toEqual(
+    flat.edges.map(({ id }) => [id, id === top ? 20 : 0]),
+  );
   expect(edgesApart(flat, bowed).find(({ edge }) => edge === top)!.mm).toBeCloseTo(-20, 6);
 });

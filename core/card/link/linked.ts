@@ -10,13 +10,16 @@ import { alone, laidBack, laidHere, onceHere, onceThere, shoveTo, shoved, shoved
 import { takenOver, toTake } from './takeOver';
 
 /**
- * Two cards of which one was made from the other, seen from one of them: the other laid as this one lies (what is taken off
- * along edges reckoned in or out), how far they were one, and what differs since, part by part. `failed`: edges along which
- * what was to be taken off could not be.
+ * Two cards of which one was made from the other, seen from one of them: the other laid as this one
+ * lies (what is taken off along edges reckoned in or out), how far they were one, and what differs
+ * since, part by part. `failed`: edges along which what was to be taken off could not be.
  */
 export type Seen = { there: PatternDoc; differences: Difference[]; failed: string[] };
 
-/** Which of the two one stands at: the one that was made from the other, or the one it was made from. */
+/**
+ * Which of the two one stands at: the one that was made from the other, or the one it was made
+ * from.
+ */
 export type At = 'made' | 'first';
 
 /** The two cards, of which `made` was made from `first`. */
@@ -27,25 +30,32 @@ export function seenFrom(at: At, { first, made }: Linked): Result<Seen> {
   const { taken } = made;
   if (!taken) return failure({ code: 'nothing-taken' });
   const here = at === 'made' ? made : first;
-  const { doc, failed } = at === 'made' ? laidHere(first, taken, made) : laidBack(made, taken, first);
+  const { doc, failed } =
+    at === 'made' ? laidHere(first, taken, made) : laidBack(made, taken, first);
   const once = at === 'made' ? onceHere(taken, made) : turnedLike(onceThere(taken), taken, first);
   const there = shovedTo(doc, once);
   return { ok: true, there, differences: differences(once, there, here), failed };
 }
 
 /**
- * The other card laid over the one at which one stands, with nothing taken off: how the two compare on the vehicle. `as` they
- * were made, where what was taken is no longer known.
+ * The other card laid over the one at which one stands, with nothing taken off: how the two compare
+ * on the vehicle. `as` they were made, where what was taken is no longer known.
  */
 export function laidOver(at: At, { first, made }: Linked, as: 'other-side' | 'again'): PatternDoc {
   const way = { aboutMm: made.taken?.aboutMm ?? middleOf(first), takeOff: [] };
   const [there, here] = at === 'made' ? [first, made] : [made, first];
   if (made.taken)
-    return shovedTo(at === 'made' ? laidHere(there, way, here).doc : laidBack(there, way, here).doc, here);
+    return shovedTo(
+      at === 'made' ? laidHere(there, way, here).doc : laidBack(there, way, here).doc,
+      here,
+    );
   return shovedTo(as === 'again' ? there : mirrored(there, way.aboutMm), here);
 }
 
-/** A card of the one that was made from, lying as another of it lies that may have been turned over since. */
+/**
+ * A card of the one that was made from, lying as another of it lies that may have been turned over
+ * since.
+ */
 function turnedLike(doc: PatternDoc, { aboutMm }: Taken, like: PatternDoc): PatternDoc {
   return shovedTo(doc.turned === like.turned ? doc : mirrored(doc, aboutMm), like);
 }
@@ -62,22 +72,31 @@ function meant(all: readonly Difference[], parts: readonly Part[]): Difference[]
 }
 
 /**
- * Takes parts over from the other card to the one at which one stands; what was changed on both goes with them only where
- * `over`. From then on the two are one in these parts.
+ * Takes parts over from the other card to the one at which one stands; what was changed on both
+ * goes with them only where `over`. From then on the two are one in these parts.
  *
  * Problems: those of `seenFrom` and `takenOver`.
  */
-export function catchUp(at: At, linked: Linked, parts: readonly Part[], over: boolean): Result<Linked> {
+export function catchUp(
+  at: At,
+  linked: Linked,
+  parts: readonly Part[],
+  over: boolean,
+): Result<Linked> {
   const seen = seenFrom(at, linked);
   if (!seen.ok) return seen;
   const atoms = meant(seen.differences, parts).flatMap((difference) => toTake(difference, over));
   const mine = takenOver(at === 'made' ? linked.made : linked.first, seen.there, atoms);
   if (!mine.ok) return mine;
-  const now: Linked = at === 'made' ? { ...linked, made: mine.doc } : { ...linked, first: mine.doc };
+  const now: Linked =
+    at === 'made' ? { ...linked, made: mine.doc } : { ...linked, first: mine.doc };
   return { ok: true, ...asOne(now, atoms) };
 }
 
-/** Leaves parts as they are here though they were changed there: they are the made card's own from then on. */
+/**
+ * Leaves parts as they are here though they were changed there: they are the made card's own from
+ * then on.
+ */
 export function leave(linked: Linked, parts: readonly Part[]): Result<Linked> {
   const seen = seenFrom('made', linked);
   if (!seen.ok) return seen;
@@ -107,12 +126,15 @@ function asOne({ first, made }: Linked, atoms: readonly Atom[]): Linked {
 }
 
 /**
- * What is taken off along the edges changed, on a card made from another: what it has of that one moves, what is its own
- * stays.
+ * What is taken off along the edges changed, on a card made from another: what it has of that one
+ * moves, what is its own stays.
  *
  * Problems: those of `takenOff` and `takenOver`, `nothing-taken`.
  */
-export function withTakeOff(made: PatternDoc, takeOff: readonly TakeOff[]): Result<{ doc: PatternDoc }> {
+export function withTakeOff(
+  made: PatternDoc,
+  takeOff: readonly TakeOff[],
+): Result<{ doc: PatternDoc }> {
   const { taken } = made;
   if (!taken) return failure({ code: 'nothing-taken' });
   const card = onceThere(taken);

@@ -8,13 +8,14 @@ import { keyOf } from './atoms';
 import type { Difference } from './differences';
 
 /**
- * A card with some atoms as another has them; the rest stays. Where the outline is taken over, what both have of it stays as
- * it was unless it is taken too.
+ * A card with some atoms as another has them; the rest stays. Where the outline is taken over, what
+ * both have of it stays as it was unless it is taken too.
  *
  * Folds of its own that then hang on nothing are a problem, or are dropped.
  *
- * Problems: `taken-strands-fold` (about: ids of folds that hang on sides the other outline does not have),
- * `taken-needs-outline` (about: ids of folds, tucks, beads or rules of the other card that hang on sides this one does not have).
+ * Problems: `taken-strands-fold` (about: ids of folds that hang on sides the other outline does not
+ * have), `taken-needs-outline` (about: ids of folds, tucks, beads or rules of the other card that
+ * hang on sides this one does not have).
  */
 export function takenOver(
   to: PatternDoc,
@@ -25,19 +26,29 @@ export function takenOver(
   const wanted = new Set(atoms.map(keyOf));
   const wants = (of: Atom['of']) => (id: string) => wanted.has(`${of} ${id}`);
   const outlined = wanted.has('outline ') ? withOutlineOf(to, from) : to;
-  const byId = <T extends { id: string }>(list: readonly T[]) => new Map(list.map((one) => [one.id, one]));
+  const byId = <T extends { id: string }>(list: readonly T[]) =>
+    new Map(list.map((one) => [one.id, one]));
   const [corners, sides, edges] = [byId(from.corners), byId(from.sides), byId(from.edges)];
-  /** The things of a list with those that are wanted as the other card has them: put in, changed or left out. */
-  const merged = <T extends { id: string }>(mine: readonly T[], theirs: readonly T[], want: (id: string) => boolean): T[] => {
+  /**
+   * The things of a list with those that are wanted as the other card has them: put in, changed or
+   * left out.
+   */
+  const merged = <T extends { id: string }>(
+    mine: readonly T[],
+    theirs: readonly T[],
+    want: (id: string) => boolean,
+  ): T[] => {
     const [known, other] = [byId(mine), byId(theirs)];
     return [
       ...mine.flatMap((one) => (want(one.id) ? (other.get(one.id) ?? []) : one)),
       ...theirs.filter(({ id }) => want(id) && !known.has(id)),
     ];
-  }; // prettier-ignore
+  };
   const taken: PatternDoc = {
     ...outlined,
-    corners: outlined.corners.map((corner) => (wants('corner')(corner.id) && corners.get(corner.id)) || corner),
+    corners: outlined.corners.map(
+      (corner) => (wants('corner')(corner.id) && corners.get(corner.id)) || corner,
+    ),
     sides: outlined.sides.map((side) => {
       const other = wants('side')(side.id) ? sides.get(side.id) : undefined;
       return other ? { ...side, shape: other.shape } : side;
@@ -58,11 +69,14 @@ export function takenOver(
   const doc = { ...taken, edges: asLettered(taken.edges, edges, wants('letter')) };
   const there = new Set(doc.sides.map(({ id }) => id));
   const hangs = (fold: Fold) => sidesOfFold(fold).every((side) => there.has(side));
-  if (loose === 'drop') return { ok: true, doc: withoutGone({ ...doc, folds: doc.folds.filter(hangs) }) };
+  if (loose === 'drop')
+    return { ok: true, doc: withoutGone({ ...doc, folds: doc.folds.filter(hangs) }) };
   const stranded = doc.folds.filter((fold) => !hangs(fold)).map(({ id }) => id);
   const needs = [
     ...stranded.filter(wants('fold')),
-    ...doc.tucks.filter(({ id, at }) => wants('tuck')(id) && !there.has(at.side)).map(({ id }) => id),
+    ...doc.tucks
+      .filter(({ id, at }) => wants('tuck')(id) && !there.has(at.side))
+      .map(({ id }) => id),
     ...goneIn({ ...doc, tucks: [], left: [], beads: [] }).filter(wants('rule')),
     ...goneIn({ ...doc, tucks: [], left: [], rules: [] }).filter(wants('bead')),
   ];
@@ -74,7 +88,10 @@ export function takenOver(
 const sidesOfFold = ({ path }: Fold): string[] =>
   path.kind === 'along' ? [path.side] : [path.from.side, path.to.side];
 
-/** A card with the corners, sides and edges another has; of those it has itself the places, shapes, joints and letters stay. */
+/**
+ * A card with the corners, sides and edges another has; of those it has itself the places, shapes,
+ * joints and letters stay.
+ */
 function withOutlineOf(to: PatternDoc, from: PatternDoc): PatternDoc {
   const corners = new Map(to.corners.map((corner) => [corner.id, corner]));
   const sides = new Map(to.sides.map((side) => [side.id, side]));
@@ -92,14 +109,20 @@ function withOutlineOf(to: PatternDoc, from: PatternDoc): PatternDoc {
   };
 }
 
-/** Edges, those that are wanted lettered as on another card; of the rest, whose letter is taken now gets the next free one. */
+/**
+ * Edges, those that are wanted lettered as on another card; of the rest, whose letter is taken now
+ * gets the next free one.
+ */
 function asLettered(
   all: readonly Edge[],
   others: ReadonlyMap<string, Edge>,
   wanted: (id: string) => boolean,
 ): Edge[] {
   const known = ({ id }: Edge) => wanted(id) && others.has(id);
-  return lettersApart(all.map((edge) => (known(edge) ? { ...edge, letter: others.get(edge.id)!.letter } : edge)), known); // prettier-ignore
+  return lettersApart(
+    all.map((edge) => (known(edge) ? { ...edge, letter: others.get(edge.id)!.letter } : edge)),
+    known,
+  );
 }
 
 /** No letter twice: those of `first` edges stay. */
@@ -114,5 +137,9 @@ function lettersApart(edges: readonly Edge[], first: (edge: Edge) => boolean): E
   });
 }
 
-/** Everything of a difference that can be taken over without losing what was changed here; `over` that as well. */
-export const toTake = ({ there, both }: Difference, over = false): Atom[] => (over ? [...there, ...both] : there);
+/**
+ * Everything of a difference that can be taken over without losing what was changed here; `over`
+ * that as well.
+ */
+export const toTake = ({ there, both }: Difference, over = false): Atom[] =>
+  over ? [...there, ...both] : there;

@@ -14,21 +14,30 @@ import type { Rule } from './rules';
 
 /** The rules of a card, by ids, on the solver that knows only numbers. */
 
-/** A card that follows its rules: what has moved most, mm, and how far each rule was from being met before, in their order. */
+/**
+ * A card that follows its rules: what has moved most, mm, and how far each rule was from being met
+ * before, in their order.
+ */
 export type RuledCard = { doc: PatternDoc; movedMm: number; asMeasured: AsMeasured[] };
 
-/** What stays where it is while a card is ruled: corners by their ids, and the ends (0 and 1) of folds. */
+/**
+ * What stays where it is while a card is ruled: corners by their ids, and the ends (0 and 1) of
+ * folds.
+ */
 export type Held = { corners: readonly string[]; folds: readonly { fold: string; end: 0 | 1 }[] };
 
 /**
- * The card moved as little as can be so that all its rules are met, some of it held where it is. Folds that are ruled slide
- * along the sides they end on.
+ * The card moved as little as can be so that all its rules are met, some of it held where it is.
+ * Folds that are ruled slide along the sides they end on.
  *
- * Problems: `rules-contradict` (about: the ids of the rules that cannot all be met; numbers: by how much, mm; nothing is
- * moved), `rule-unreadable` (about: ids), `fold-leaves-side` (about: the ids of a fold's rules: to meet them it would have
- * to go beyond the side it ends on).
+ * Problems: `rules-contradict` (about: the ids of the rules that cannot all be met; numbers: by how
+ * much, mm; nothing is moved), `rule-unreadable` (about: ids), `fold-leaves-side` (about: the ids
+ * of a fold's rules: to meet them it would have to go beyond the side it ends on).
  */
-export function ruledCard(doc: PatternDoc, held: Held = { corners: [], folds: [] }): Result<RuledCard> {
+export function ruledCard(
+  doc: PatternDoc,
+  held: Held = { corners: [], folds: [] },
+): Result<RuledCard> {
   const order = doc.sides.map(({ from }) => from);
   const at = new Map(doc.corners.map((c) => [c.id, [c.x, c.y] as Vec]));
   const points = order.map((id) => at.get(id)!);
@@ -36,8 +45,14 @@ export function ruledCard(doc: PatternDoc, held: Held = { corners: [], folds: []
   const numbers = numbersOf(doc, lines);
   const placed = doc.rules.filter((rule): rule is Placed => rule.kind !== 'same-size');
   const rules = placed.map((rule) => numbered(rule, numbers));
-  const ends = (i: number) => [points.length + doc.holes.length + 2 * i, points.length + doc.holes.length + 2 * i + 1] as const; // prettier-ignore
-  const ties = lines.flatMap((line, i) => tied(doc, line, points.length + i, ends(i), (side) => numbers.side.get(side) ?? -1)); // prettier-ignore
+  const ends = (i: number) =>
+    [
+      points.length + doc.holes.length + 2 * i,
+      points.length + doc.holes.length + 2 * i + 1,
+    ] as const;
+  const ties = lines.flatMap((line, i) =>
+    tied(doc, line, points.length + i, ends(i), (side) => numbers.side.get(side) ?? -1),
+  );
   const hold = [
     ...held.corners.flatMap((id) => numbers.corner.get(id) ?? []),
     ...held.folds.flatMap(({ fold, end }) => {
@@ -66,13 +81,21 @@ export function ruledCard(doc: PatternDoc, held: Held = { corners: [], folds: []
       const [x, y] = places.get(c.id) ?? [c.x, c.y];
       return { ...c, x, y };
     }),
-    holes: ofOneSize(doc, null).map((hole, i) => ({ ...hole, x: found.holes[i]![0], y: found.holes[i]![1] })),
+    holes: ofOneSize(doc, null).map((hole, i) => ({
+      ...hole,
+      x: found.holes[i]![0],
+      y: found.holes[i]![1],
+    })),
   };
   const round = { ...moved, sides: roundSides(moved) };
-  const folds = new Map(lines.map(({ fold }, i) => [fold.id, foldAt(doc, round, fold, found.lines[i]!)]));
+  const folds = new Map(
+    lines.map(({ fold }, i) => [fold.id, foldAt(doc, round, fold, found.lines[i]!)]),
+  );
   const off = [...folds].flatMap(([id, fold]) => (fold === null ? [id] : []));
   if (off.length > 0) {
-    const about = doc.rules.filter((rule) => partsOf(rule).some((id) => off.includes(id))).map(({ id }) => id);
+    const about = doc.rules
+      .filter((rule) => partsOf(rule).some((id) => off.includes(id)))
+      .map(({ id }) => id);
     return failure({ code: 'fold-leaves-side', about });
   }
   return {
@@ -91,8 +114,8 @@ export function ruledCard(doc: PatternDoc, held: Held = { corners: [], folds: []
 type Placed = Exclude<CardRule, { kind: 'same-size' }>;
 
 /**
- * The holes of a card, those that are ruled of one size so: as wide as the one that was changed by hand, if one was, else as
- * the mean of them.
+ * The holes of a card, those that are ruled of one size so: as wide as the one that was changed by
+ * hand, if one was, else as the mean of them.
  */
 function ofOneSize(doc: PatternDoc, before: PatternDoc | null): Hole[] {
   const was = new Map(before?.holes.map(({ id, diameterMm }) => [id, diameterMm]));
@@ -105,25 +128,43 @@ function ofOneSize(doc: PatternDoc, before: PatternDoc | null): Hole[] {
     const mean = group.reduce((sum, { diameterMm }) => sum + diameterMm, 0) / group.length;
     // Alike already, they stay to the last figure.
     const alike = group.every(({ diameterMm }) => diameterMm === group[0]!.diameterMm);
-    const size = byHand?.diameterMm ?? (alike ? group[0]!.diameterMm : Math.round(mean * 1000) / 1000);
-    holes = holes.map((hole) => (rule.holes.includes(hole.id) ? { ...hole, diameterMm: size } : hole));
+    const size =
+      byHand?.diameterMm ?? (alike ? group[0]!.diameterMm : Math.round(mean * 1000) / 1000);
+    holes = holes.map((hole) =>
+      rule.holes.includes(hole.id) ? { ...hole, diameterMm: size } : hole,
+    );
   }
   return holes;
 }
 
 /** Of holes of one size: how far the smallest and the largest are apart. */
-function sizesOff(doc: PatternDoc, rule: Extract<CardRule, { kind: 'same-size' }>, number: number): AsMeasured {
-  const sizes = doc.holes.filter(({ id }) => rule.holes.includes(id)).map(({ diameterMm }) => diameterMm);
+function sizesOff(
+  doc: PatternDoc,
+  rule: Extract<CardRule, { kind: 'same-size' }>,
+  number: number,
+): AsMeasured {
+  const sizes = doc.holes
+    .filter(({ id }) => rule.holes.includes(id))
+    .map(({ diameterMm }) => diameterMm);
   const [leastMm, mostMm] = [Math.min(...sizes), Math.max(...sizes)];
   return { rule: number, offMm: mostMm - leastMm, leastMm, mostMm };
 }
 
-/** How far each rule is from being met as the card lies now, in their order; null where it names what is not there. */
-export function offNow(doc: PatternDoc, rules: readonly CardRule[] = doc.rules): (AsMeasured | null)[] {
+/**
+ * How far each rule is from being met as the card lies now, in their order; null where it names
+ * what is not there.
+ */
+export function offNow(
+  doc: PatternDoc,
+  rules: readonly CardRule[] = doc.rules,
+): (AsMeasured | null)[] {
   const at = new Map(doc.corners.map((c) => [c.id, c]));
   const places = [...doc.sides.map(({ from }) => at.get(from)!), ...doc.holes];
   const lines = foldLines({ ...doc, rules: [...rules] });
-  const x = Float64Array.from([...places.flatMap((place) => [place.x, place.y]), ...lines.flatMap(({ ends }) => ends.flat())]); // prettier-ignore
+  const x = Float64Array.from([
+    ...places.flatMap((place) => [place.x, place.y]),
+    ...lines.flatMap(({ ends }) => ends.flat()),
+  ]);
   const counted = { points: doc.sides.length, holes: doc.holes.length, lines: lines.length };
   const numbers = numbersOf(doc, lines);
   const there = new Set([...numbers.side.keys(), ...numbers.corner.keys(), ...numbers.hole.keys()]);
@@ -138,11 +179,13 @@ export function offNow(doc: PatternDoc, rules: readonly CardRule[] = doc.rules):
 
 /** A rule is met when it is off by no more than this, mm. */
 export const MET_MM = 1e-5;
-export const isMet = (off: AsMeasured | null): boolean => off !== null && (off.offMm ?? 0) <= MET_MM && (off.offDeg ?? 0) <= 1e-6; // prettier-ignore
+export const isMet = (off: AsMeasured | null): boolean =>
+  off !== null && (off.offMm ?? 0) <= MET_MM && (off.offDeg ?? 0) <= 1e-6;
 
 /**
- * A card after an edit, its rules still met: what was moved by hand is held where it was put if that can be, else let go.
- * Where the rules cannot be met either way the edit stands as it is, and they are told as not met.
+ * A card after an edit, its rules still met: what was moved by hand is held where it was put if
+ * that can be, else let go. Where the rules cannot be met either way the edit stands as it is, and
+ * they are told as not met.
  */
 export function keptToRules(before: PatternDoc, edited: PatternDoc): PatternDoc {
   const there = withoutGone(edited);
@@ -179,11 +222,17 @@ function foldsByHand(before: PatternDoc, next: PatternDoc): Held['folds'] {
     if (!old || same(old, path)) return [];
     const both = [0, 1].map((end) => ({ fold: id, end: end as 0 | 1 }));
     if (old.kind !== 'between' || path.kind !== 'between') return both;
-    return both.filter(({ end }) => (end === 0 ? !same(old.from, path.from) : !same(old.to, path.to)));
+    return both.filter(({ end }) =>
+      end === 0 ? !same(old.from, path.from) : !same(old.to, path.to),
+    );
   });
 }
 
-type Numbers = { corner: Map<string, number>; side: Map<string, number>; hole: Map<string, number> };
+type Numbers = {
+  corner: Map<string, number>;
+  side: Map<string, number>;
+  hole: Map<string, number>;
+};
 const numbersOf = (doc: PatternDoc, lines: readonly FoldLine[]): Numbers => ({
   corner: new Map(doc.sides.map(({ from }, i) => [from, i])),
   side: new Map([...doc.sides, ...lines.map(({ fold }) => fold)].map(({ id }, i) => [id, i])),
@@ -216,7 +265,8 @@ function numbered(rule: Placed, { corner, side, hole }: Numbers): Rule {
     case 'in-line':
     case 'level':
     case 'symmetric': {
-      const at = (id: string) => corner.get(id) ?? (hole.has(id) ? corner.size + hole.get(id)! : -1);
+      const at = (id: string) =>
+        corner.get(id) ?? (hole.has(id) ? corner.size + hole.get(id)! : -1);
       return { kind: rule.kind, places: rule.places.map(at) };
     }
   }
@@ -248,7 +298,11 @@ function bulgeOn([p, q, r]: readonly [Vec, Vec, Vec], a: Vec, b: Vec): number {
   const radius = distance(p, r) / 2 / Math.abs(Math.sin(2 * Math.atan(turn)));
   const half = distance(a, b) / 2;
   // Which way round: as the three lie, whether the side runs along with them or against.
-  const centre = along(along(p, sub(r, p), 0.5), [-(r[1] - p[1]), r[0] - p[0]], (1 - turn * turn) / (4 * turn));
+  const centre = along(
+    along(p, sub(r, p), 0.5),
+    [-(r[1] - p[1]), r[0] - p[0]],
+    (1 - turn * turn) / (4 * turn),
+  );
   const sign = Math.sign(cross(sub(a, centre), sub(b, centre))) || 1;
   return sign * Math.tan(Math.asin(Math.min(1, half / radius)) / 2);
 }

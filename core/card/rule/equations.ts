@@ -1,9 +1,18 @@
 import type { Vec } from '../../measure/vector';
 
-/** The equations that rules about places are made of: how far each is from being met, mm, and its derivatives. */
+/**
+ * The equations that rules about places are made of: how far each is from being met, mm, and its
+ * derivatives.
+ */
 
-/** One equation that a rule stands for: how far it is from being met (mm) and what it changes by with each figure it hangs on. */
-export type Equation = { rule: number; of: (x: Float64Array) => { off: number; by: Map<number, number> } };
+/**
+ * One equation that a rule stands for: how far it is from being met (mm) and what it changes by
+ * with each figure it hangs on.
+ */
+export type Equation = {
+  rule: number;
+  of: (x: Float64Array) => { off: number; by: Map<number, number> };
+};
 
 export const at = (x: Float64Array, i: number): Vec => [x[2 * i]!, x[2 * i + 1]!];
 
@@ -24,7 +33,10 @@ export const cross = (u: Vec, v: Vec) => u[0] * v[1] - u[1] * v[0];
 export const dot = (u: Vec, v: Vec) => u[0] * v[0] + u[1] * v[1];
 const times = ([x, y]: Vec, k: number): Vec => [x * k, y * k];
 
-/** The sine (parallel) or cosine (square) between two sides, over a length that makes millimetres of it. */
+/**
+ * The sine (parallel) or cosine (square) between two sides, over a length that makes millimetres of
+ * it.
+ */
 export function between(a: Side, b: Side, square: boolean, over: number): Equation['of'] {
   return (x) => {
     const [u, v] = [along(x, a), along(x, b)];
@@ -65,7 +77,10 @@ export function longer(a: Side, b: Side | null, mm: number): Equation['of'] {
   };
 }
 
-/** How far places lie to the left of the line from one place to another, together with weights that sum to 1, less `mm`. */
+/**
+ * How far places lie to the left of the line from one place to another, together with weights that
+ * sum to 1, less `mm`.
+ */
 export function offLine(
   line: Side,
   places: readonly { place: number; weight: number }[],
@@ -85,15 +100,25 @@ export function offLine(
     const normal: Vec = [-u[1] / length, u[0] / length];
     for (const { place, weight } of places) put(by, place, normal, weight);
     put(by, line.from, normal, -1);
-    const change: Vec = [w[1] / length - (out * u[0]) / length ** 2, -w[0] / length - (out * u[1]) / length ** 2];
+    const change: Vec = [
+      w[1] / length - (out * u[0]) / length ** 2,
+      -w[0] / length - (out * u[1]) / length ** 2,
+    ];
     put(by, line.to, change);
     put(by, line.from, change, -1);
     return { off: out - mm, by };
   };
 }
 
-/** Whether a fourth place lies on the circle of three: its power there, over a constant that makes millimetres of it. */
-export function onCircle(three: readonly [number, number, number], fourth: number, over: number): Equation['of'] {
+/**
+ * Whether a fourth place lies on the circle of three: its power there, over a constant that makes
+ * millimetres of it.
+ */
+export function onCircle(
+  three: readonly [number, number, number],
+  fourth: number,
+  over: number,
+): Equation['of'] {
   return (x) => {
     const p = at(x, fourth);
     const [a, b, c] = three.map((i): Vec => {
@@ -122,14 +147,35 @@ export function onCircle(three: readonly [number, number, number], fourth: numbe
   };
 }
 
-/** A place that goes along with a side as it turns and grows: so far along it and to the left, as shares of its length. */
-export function atShare(place: number, { from, to }: Side, [u, v]: Vec): [Equation['of'], Equation['of']] {
-  const x = [[2 * place, -1], [2 * from, 1 - u], [2 * to, u], [2 * from + 1, v], [2 * to + 1, -v]] as const; // prettier-ignore
-  const y = [[2 * place + 1, -1], [2 * from + 1, 1 - u], [2 * to + 1, u], [2 * from, -v], [2 * to, v]] as const; // prettier-ignore
+/**
+ * A place that goes along with a side as it turns and grows: so far along it and to the left, as
+ * shares of its length.
+ */
+export function atShare(
+  place: number,
+  { from, to }: Side,
+  [u, v]: Vec,
+): [Equation['of'], Equation['of']] {
+  const x = [
+    [2 * place, -1],
+    [2 * from, 1 - u],
+    [2 * to, u],
+    [2 * from + 1, v],
+    [2 * to + 1, -v],
+  ] as const;
+  const y = [
+    [2 * place + 1, -1],
+    [2 * from + 1, 1 - u],
+    [2 * to + 1, u],
+    [2 * from, -v],
+    [2 * to, v],
+  ] as const;
   return [sum(x, 0), sum(y, 0)];
 }
 
-/** How far the middle of one pair of places lies off the line that another pair is mirrored about. */
+/**
+ * How far the middle of one pair of places lies off the line that another pair is mirrored about.
+ */
 export function offMiddle(first: Side, other: Side): Equation['of'] {
   return (x) => {
     const u = along(x, first);
@@ -145,7 +191,10 @@ export function offMiddle(first: Side, other: Side): Equation['of'] {
     const way = times(u, 1 / length);
     for (const place of [other.from, other.to]) put(by, place, way, 0.5);
     for (const place of [first.from, first.to]) put(by, place, way, -0.5);
-    const change: Vec = [w[0] / length - (off * u[0]) / length ** 2, w[1] / length - (off * u[1]) / length ** 2];
+    const change: Vec = [
+      w[0] / length - (off * u[0]) / length ** 2,
+      w[1] / length - (off * u[1]) / length ** 2,
+    ];
     put(by, first.to, change);
     put(by, first.from, change, -1);
     return { off, by };
@@ -153,16 +202,26 @@ export function offMiddle(first: Side, other: Side): Equation['of'] {
 }
 
 /** A straight sum of figures, less a constant. */
-export const sum = (parts: readonly (readonly [figure: number, weight: number])[], less: number): Equation['of'] => {
+export const sum = (
+  parts: readonly (readonly [figure: number, weight: number])[],
+  less: number,
+): Equation['of'] => {
   const by = new Map(parts);
   return (x) => ({ off: parts.reduce((all, [i, weight]) => all + weight * x[i]!, -less), by });
 };
 
-/** What makes the power of a place at the circle of three about its distance from it: twice their area times twice its radius. */
+/**
+ * What makes the power of a place at the circle of three about its distance from it: twice their
+ * area times twice its radius.
+ */
 export function circleScale([a, b, c]: readonly [Vec, Vec, Vec]): number {
-  const [u, v]: [Vec, Vec] = [[b[0] - a[0], b[1] - a[1]], [c[0] - a[0], c[1] - a[1]]]; // prettier-ignore
+  const [u, v]: [Vec, Vec] = [
+    [b[0] - a[0], b[1] - a[1]],
+    [c[0] - a[0], c[1] - a[1]],
+  ];
   const area = Math.abs(cross(u, v));
   const [p, q, r] = [size(u), size(v), Math.hypot(c[0] - b[0], c[1] - b[1])];
-  // R = pqr / (2 · twice the area); of three in a line the circle is a line, and the product of the sides serves.
+  // R = pqr / (2 · twice the area); of three in a line the circle is a line, and the product of the
+  // sides serves.
   return Math.max(p * q * r, 1e-9, area * Math.max(p, q, r));
 }

@@ -2,14 +2,22 @@ import type { Bead, CardRule, PatternDoc } from '../pattern';
 
 /** The ids of what a rule is about. */
 export const partsOf = (rule: CardRule): readonly string[] =>
-  'sides' in rule ? rule.sides : 'corners' in rule ? rule.corners : 'places' in rule ? rule.places : rule.holes;
+  'sides' in rule
+    ? rule.sides
+    : 'corners' in rule
+      ? rule.corners
+      : 'places' in rule
+        ? rule.places
+        : rule.holes;
 
 const edgeThere = ({ edges }: PatternDoc, { path }: Bead): boolean =>
   path.kind !== 'along' || edges.some(({ id }) => id === path.edge);
 
 /** Ids of rules, tucks and beads that hang on what is no longer there. */
 export function goneIn(doc: PatternDoc): string[] {
-  const there = new Set([...doc.sides, ...doc.corners, ...doc.holes, ...doc.folds].map(({ id }) => id));
+  const there = new Set(
+    [...doc.sides, ...doc.corners, ...doc.holes, ...doc.folds].map(({ id }) => id),
+  );
   return [
     ...doc.rules.filter((rule) => !partsOf(rule).every((id) => there.has(id))).map(({ id }) => id),
     ...doc.tucks.filter(({ at }) => !there.has(at.side)).map(({ id }) => id),
@@ -36,10 +44,15 @@ const LEAST = {
   'same-size': 2,
 } as const;
 
-/** A card without what hangs on parts that an edit took away: a rule about several goes on for those that are left. */
+/**
+ * A card without what hangs on parts that an edit took away: a rule about several goes on for those
+ * that are left.
+ */
 export function withoutGone(doc: PatternDoc): PatternDoc {
   if (goneIn(doc).length === 0) return doc;
-  const there = new Set([...doc.sides, ...doc.corners, ...doc.holes, ...doc.folds].map(({ id }) => id));
+  const there = new Set(
+    [...doc.sides, ...doc.corners, ...doc.holes, ...doc.folds].map(({ id }) => id),
+  );
   const rules = doc.rules.flatMap((rule): CardRule[] => {
     const parts = partsOf(rule).filter((id) => there.has(id));
     if (parts.length === partsOf(rule).length) return [rule];
@@ -54,7 +67,11 @@ export function withoutGone(doc: PatternDoc): PatternDoc {
       case 'level':
         return [{ ...rule, places: parts }];
       case 'symmetric': {
-        const whole = rule.places.flatMap((id, i) => (i % 2 === 0 && there.has(id) && there.has(rule.places[i + 1] ?? '') ? [id, rule.places[i + 1]!] : [])); // prettier-ignore
+        const whole = rule.places.flatMap((id, i) =>
+          i % 2 === 0 && there.has(id) && there.has(rule.places[i + 1] ?? '')
+            ? [id, rule.places[i + 1]!]
+            : [],
+        );
         return whole.length >= LEAST.symmetric ? [{ ...rule, places: whole }] : [];
       }
       case 'parallel':

@@ -18,7 +18,10 @@ export type Ruled = {
 
 /** A rule is met when it is off by no more than this, mm. */
 const MET_MM = 1e-9;
-/** A rule that is off by more than this where all are met as well as they can be contradicts others, mm. */
+/**
+ * A rule that is off by more than this where all are met as well as they can be contradicts others,
+ * mm.
+ */
 const CONTRADICTS_MM = 1e-6;
 /** As often as places are moved anew. */
 const MOST_TURNS = 80;
@@ -28,12 +31,13 @@ const LEANS = 1e-6;
 const NOTHING_LEFT = 1e-12;
 
 /**
- * An outline, its holes and lines across it as measured, moved as little as can be so that every rule is met: the least sum of the squares of
- * all movements (Gauss's and Newton's steps with a multiplier for each rule). Rules that say the same as others are no
- * fault.
+ * An outline, its holes and lines across it as measured, moved as little as can be so that every
+ * rule is met: the least sum of the squares of all movements (Gauss's and Newton's steps with a
+ * multiplier for each rule). Rules that say the same as others are no fault.
  *
- * Problems: `rule-unreadable` (about: the number of a rule that names what is not there, or too little), `rules-contradict`
- * (about: the numbers of those that cannot all be met; numbers: by how much, mm). Nothing is moved then.
+ * Problems: `rule-unreadable` (about: the number of a rule that names what is not there, or too
+ * little), `rules-contradict` (about: the numbers of those that cannot all be met; numbers: by how
+ * much, mm). Nothing is moved then.
  */
 export function ruled(
   points: readonly Vec[],
@@ -51,10 +55,12 @@ export function ruled(
   for (let turn = 0; turn < MOST_TURNS; turn++) {
     const step = nextStep(state, x, start);
     const size = Math.max(...step.map(Math.abs), 0);
-    // A step that makes it much worse is gone in part: far from the rules a straight step can miss them.
+    // A step that makes it much worse is gone in part: far from the rules a straight step can miss
+    // them.
     let share = 1;
     let next = stateAt(equations, moved(x, step, share));
-    while (share > 1 / 64 && !(next.worst <= 2 * state.worst + size)) next = stateAt(equations, moved(x, step, (share /= 2))); // prettier-ignore
+    while (share > 1 / 64 && !(next.worst <= 2 * state.worst + size))
+      next = stateAt(equations, moved(x, step, (share /= 2)));
     x = moved(x, step, share);
     state = next;
     if (size < MET_MM && state.worst < MET_MM) break;
@@ -64,7 +70,10 @@ export function ruled(
     return failure({ code: 'rules-contradict', about, numbers: { offMm: state.worst } });
   }
   const pairs = (from: number, count: number) =>
-    Array.from({ length: count }, (_, i): [number, number] => [x[2 * (from + i)]!, x[2 * (from + i) + 1]!]);
+    Array.from({ length: count }, (_, i): [number, number] => [
+      x[2 * (from + i)]!,
+      x[2 * (from + i) + 1]!,
+    ]);
   let movedMm = 0;
   for (let i = 0; i < x.length; i += 2)
     movedMm = Math.max(movedMm, Math.hypot(x[i]! - start[i]!, x[i + 1]! - start[i + 1]!));
@@ -127,16 +136,23 @@ type State = { off: Float64Array; by: Map<number, number>[]; rules: number[]; wo
 function stateAt(equations: readonly Equation[], x: Float64Array): State {
   const all = equations.map(({ of }) => of(x));
   const off = Float64Array.from(all, (one) => one.off);
-  const worst = off.reduce((most, one) => (Number.isFinite(one) ? Math.max(most, Math.abs(one)) : Infinity), 0);
+  const worst = off.reduce(
+    (most, one) => (Number.isFinite(one) ? Math.max(most, Math.abs(one)) : Infinity),
+    0,
+  );
   return { off, by: all.map((one) => one.by), rules: equations.map(({ rule }) => rule), worst };
 }
 
-const moved = (x: Float64Array, step: readonly number[], share: number): Float64Array<ArrayBuffer> =>
+const moved = (
+  x: Float64Array,
+  step: readonly number[],
+  share: number,
+): Float64Array<ArrayBuffer> =>
   x.map((figure, i) => figure + share * step[i]!) as Float64Array<ArrayBuffer>;
 
 /**
- * The step to the place nearest to where all began that meets the rules as they run here: x₀ + Jᵀλ − x with
- * JJᵀλ = −g − J(x₀ − x).
+ * The step to the place nearest to where all began that meets the rules as they run here: x₀ + Jᵀλ
+ * − x with JJᵀλ = −g − J(x₀ − x).
  */
 function nextStep({ off, by }: State, x: Float64Array, start: Float64Array): number[] {
   const right = by.map((row, i) => {
@@ -145,7 +161,10 @@ function nextStep({ off, by }: State, x: Float64Array, start: Float64Array): num
     return sum;
   });
   const { order, lower } = independent(by);
-  const factors = solved(order.map((row) => right[row]!), lower); // prettier-ignore
+  const factors = solved(
+    order.map((row) => right[row]!),
+    lower,
+  );
   const step = Array.from(start, (figure, k) => figure - x[k]!);
   order.forEach((row, i) => {
     for (const [k, d] of by[row]!) step[k]! += d * factors[i]!;
@@ -168,7 +187,10 @@ function solved(right: readonly number[], lower: readonly (readonly number[])[])
   return y;
 }
 
-/** Rows that say something of their own, the strongest first, and the triangle of Cholesky of JJᵀ over them. */
+/**
+ * Rows that say something of their own, the strongest first, and the triangle of Cholesky of JJᵀ
+ * over them.
+ */
 function independent(by: readonly Map<number, number>[]): { order: number[]; lower: number[][] } {
   const product = (a: number, b: number) => dotOf(by[a]!, by[b]!);
   const whole = by.map((_, i) => product(i, i));
@@ -178,7 +200,12 @@ function independent(by: readonly Map<number, number>[]): { order: number[]; low
   for (;;) {
     let next = -1;
     for (let i = 0; i < by.length; i++)
-      if (!order.includes(i) && left[i]! > NOTHING_LEFT * whole[i]! && (next < 0 || left[i]! > left[next]!)) next = i;
+      if (
+        !order.includes(i) &&
+        left[i]! > NOTHING_LEFT * whole[i]! &&
+        (next < 0 || left[i]! > left[next]!)
+      )
+        next = i;
     if (next < 0) break;
     const pivot = Math.sqrt(left[next]!);
     for (let i = 0; i < by.length; i++) {
@@ -194,7 +221,10 @@ function independent(by: readonly Map<number, number>[]): { order: number[]; low
   return { order, lower: order.map((row) => parts[row]!) };
 }
 
-/** The rules that cannot all be met: that of the equation farthest off, and those of which what it says is made up. */
+/**
+ * The rules that cannot all be met: that of the equation farthest off, and those of which what it
+ * says is made up.
+ */
 function contradicting({ off, by, rules }: State): number[] {
   let worst = 0;
   off.forEach((one, i) => {
@@ -203,7 +233,10 @@ function contradicting({ off, by, rules }: State): number[] {
   const others = by.map((_, i) => i).filter((i) => i !== worst);
   const rows = others.map((i) => by[i]!);
   const { order, lower } = independent(rows);
-  const shares = solved(order.map((k) => dotOf(by[worst]!, rows[k]!)), lower); // prettier-ignore
+  const shares = solved(
+    order.map((k) => dotOf(by[worst]!, rows[k]!)),
+    lower,
+  );
   const leant = order.flatMap((k, i) => (Math.abs(shares[i]!) > LEANS ? [rules[others[k]!]!] : []));
   return [...new Set([rules[worst]!, ...leant])].sort((a, b) => a - b);
 }

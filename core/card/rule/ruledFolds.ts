@@ -9,7 +9,10 @@ import type { Fold, PatternDoc, Place } from '../pattern';
 import { partsOf } from './hangsOn';
 import type { Rule } from './rules';
 
-/** Folds among the rules: their ends slide along the sides they lie on, and how they are placed is written anew. */
+/**
+ * Folds among the rules: their ends slide along the sides they lie on, and how they are placed is
+ * written anew.
+ */
 
 /** A fold that a rule is about, and its ends as they lie now. */
 export type FoldLine = { fold: Fold; ends: [Vec, Vec] };
@@ -24,8 +27,9 @@ export function foldLines(doc: PatternDoc): FoldLine[] {
 }
 
 /**
- * What ties a fold to the outline while it is ruled: its ends stay on the straight sides they lie on, keep to the corner or
- * to the share of an arc they lie at; one along a side stays parallel to it.
+ * What ties a fold to the outline while it is ruled: its ends stay on the straight sides they lie
+ * on, keep to the corner or to the share of an arc they lie at; one along a side stays parallel to
+ * it.
  *
  * @param line the number of the fold as a side
  * @param ends the numbers of its ends as places
@@ -50,7 +54,14 @@ export function tied(
     const way = sub(segment.b, segment.a);
     const off = sub(at[i]!, segment.a);
     const share = 1 / dot(way, way);
-    return [{ kind: 'share', place: ends[i]!, side, of: [dot(off, way) * share, cross(way, off) * share] }];
+    return [
+      {
+        kind: 'share',
+        place: ends[i]!,
+        side,
+        of: [dot(off, way) * share, cross(way, off) * share],
+      },
+    ];
   });
   return fold.path.kind === 'along'
     ? [...hangs, { kind: 'parallel', sides: [numberOf(fold.path.side), line] }]
@@ -58,18 +69,26 @@ export function tied(
 }
 
 /**
- * A fold whose ends were moved along their sides, placed as it was meant (a distance from a start or an end, a share, so far
- * in from a side); null where an end has left its side.
+ * A fold whose ends were moved along their sides, placed as it was meant (a distance from a start
+ * or an end, a share, so far in from a side); null where an end has left its side.
  *
  * @param before the card on which it lay before
  * @param doc the card with its corners where they are now
  */
-export function foldAt(before: PatternDoc, doc: PatternDoc, fold: Fold, [a, b]: readonly [Vec, Vec]): Fold | null {
+export function foldAt(
+  before: PatternDoc,
+  doc: PatternDoc,
+  fold: Fold,
+  [a, b]: readonly [Vec, Vec],
+): Fold | null {
   const { path } = fold;
   if (path.kind === 'along') {
     const side = segmentOfSide(doc, path.side);
     if (!side) return null;
-    return { ...fold, path: { ...path, inMm: dot(sub(mix(a, b, 0.5), side.a), left(directionAt(side, 0))) } };
+    return {
+      ...fold,
+      path: { ...path, inMm: dot(sub(mix(a, b, 0.5), side.a), left(directionAt(side, 0))) },
+    };
   }
   const chord = chordOf(before, fold);
   const from = chord && placeAt(doc, path.from, chord.from, a);
@@ -83,10 +102,14 @@ function placeAt(doc: PatternDoc, place: Place, spot: Spot, at: Vec): Place | nu
   if (!side) return null;
   const length = segmentLength(side);
   // At a corner it stays there; on an arc it keeps its share of it.
-  const share = spot.at === 0 || spot.at === 1 || !isStraight(side) ? spot.at : distance(side.a, at) / length;
-  const behind = isStraight(side) && dot(sub(at, side.a), sub(side.b, side.a)) < -SAME_PLACE_MM * length;
+  const share =
+    spot.at === 0 || spot.at === 1 || !isStraight(side) ? spot.at : distance(side.a, at) / length;
+  const behind =
+    isStraight(side) && dot(sub(at, side.a), sub(side.b, side.a)) < -SAME_PLACE_MM * length;
   if (behind || share * length > length + SAME_PLACE_MM) return null;
   if ('share' in place) return { side: place.side, share: Math.min(1, share) };
   const mm = Math.min(share * length, length);
-  return 'startMm' in place ? { side: place.side, startMm: mm } : { side: place.side, endMm: length - mm };
+  return 'startMm' in place
+    ? { side: place.side, startMm: mm }
+    : { side: place.side, endMm: length - mm };
 }

@@ -15,9 +15,9 @@ import {
 } from './equations';
 
 /**
- * What parts of an outline are meant to be. Side i runs from point i to the next, the last to the first; lines across the
- * card (folds) are counted as sides on from there. Points and holes by their numbers, from 0; the ends of lines are places
- * on from the holes, two for each.
+ * What parts of an outline are meant to be. Side i runs from point i to the next, the last to the
+ * first; lines across the card (folds) are counted as sides on from there. Points and holes by
+ * their numbers, from 0; the ends of lines are places on from the holes, two for each.
  */
 export type Rule =
   /** Sides that run in one direction. */
@@ -35,7 +35,10 @@ export type Rule =
   | { kind: 'arc'; points: readonly number[] }
   /** Holes in line at equal pitch, in order. */
   | { kind: 'pitch'; holes: readonly number[] }
-  /** Places on one straight line. Places are points by their numbers, then holes on from there, then ends of lines. */
+  /**
+   * Places on one straight line. Places are points by their numbers, then holes on from there, then
+   * ends of lines.
+   */
   | { kind: 'in-line'; places: readonly number[] }
   /** Places at one height. */
   | { kind: 'level'; places: readonly number[] }
@@ -52,7 +55,10 @@ export type Rule =
   /** Places that stay where they are. */
   | { kind: 'hold'; points: readonly number[] };
 
-/** How many places are ruled: points first, then holes, then the ends of lines, x and y of each in turn. */
+/**
+ * How many places are ruled: points first, then holes, then the ends of lines, x and y of each in
+ * turn.
+ */
 export type Places = { points: number; holes: number; lines: number };
 
 /** The places between which a side or line runs. */
@@ -73,7 +79,18 @@ export function equationsOf(rules: readonly Rule[], places: Places, x: Float64Ar
     const all = (of: Equation['of'][]) => of.map((one) => ({ rule: number, of: one }));
     switch (rule.kind) {
       case 'parallel':
-        return all(rule.sides.slice(1).map((b) => between(side(rule.sides[0]!), side(b), false, Math.sqrt(length(rule.sides[0]!) * length(b))))); // prettier-ignore
+        return all(
+          rule.sides
+            .slice(1)
+            .map((b) =>
+              between(
+                side(rule.sides[0]!),
+                side(b),
+                false,
+                Math.sqrt(length(rule.sides[0]!) * length(b)),
+              ),
+            ),
+        );
       case 'square': {
         const [a, b] = rule.sides;
         return all([between(side(a), side(b), true, Math.sqrt(length(a) * length(b)))]);
@@ -81,7 +98,11 @@ export function equationsOf(rules: readonly Rule[], places: Places, x: Float64Ar
       case 'straight': {
         const corners = [...new Set(rule.sides.flatMap((i) => [side(i).from, side(i).to]))];
         const line = farthestApart(corners, x);
-        return all(corners.filter((i) => i !== line.from && i !== line.to).map((i) => offLine(line, [{ place: i, weight: 1 }], 0))); // prettier-ignore
+        return all(
+          corners
+            .filter((i) => i !== line.from && i !== line.to)
+            .map((i) => offLine(line, [{ place: i, weight: 1 }], 0)),
+        );
       }
       case 'equal-length':
         return all(rule.sides.slice(1).map((b) => longer(side(rule.sides[0]!), side(b), 0)));
@@ -110,18 +131,46 @@ export function equationsOf(rules: readonly Rule[], places: Places, x: Float64Ar
           rule.holes.slice(2).flatMap((c, k) => {
             const [a, b] = [rule.holes[k]! + points, rule.holes[k + 1]! + points];
             const third = c + points;
-            return [0, 1].map((axis) => sum([[2 * a + axis, 1], [2 * b + axis, -2], [2 * third + axis, 1]], 0)); // prettier-ignore
+            return [0, 1].map((axis) =>
+              sum(
+                [
+                  [2 * a + axis, 1],
+                  [2 * b + axis, -2],
+                  [2 * third + axis, 1],
+                ],
+                0,
+              ),
+            );
           }),
         );
       case 'in-line': {
         const line = farthestApart(rule.places, x);
-        return all(rule.places.filter((i) => i !== line.from && i !== line.to).map((i) => offLine(line, [{ place: i, weight: 1 }], 0))); // prettier-ignore
+        return all(
+          rule.places
+            .filter((i) => i !== line.from && i !== line.to)
+            .map((i) => offLine(line, [{ place: i, weight: 1 }], 0)),
+        );
       }
       case 'level':
-        return all(rule.places.slice(1).map((i) => sum([[2 * rule.places[0]! + 1, -1], [2 * i + 1, 1]], 0))); // prettier-ignore
+        return all(
+          rule.places.slice(1).map((i) =>
+            sum(
+              [
+                [2 * rule.places[0]! + 1, -1],
+                [2 * i + 1, 1],
+              ],
+              0,
+            ),
+          ),
+        );
       case 'symmetric': {
         const [first, ...others] = pairsOf(rule.places);
-        return all(others.flatMap((pair) => [between(first!, pair, false, Math.sqrt(size(along(x, first!)) * size(along(x, pair)))), offMiddle(first!, pair)])); // prettier-ignore
+        return all(
+          others.flatMap((pair) => [
+            between(first!, pair, false, Math.sqrt(size(along(x, first!)) * size(along(x, pair)))),
+            offMiddle(first!, pair),
+          ]),
+        );
       }
       case 'circle': {
         const on = rule.holes.map((i) => i + points);
@@ -135,7 +184,17 @@ export function equationsOf(rules: readonly Rule[], places: Places, x: Float64Ar
       }
       case 'rectangle': {
         const [a, b, c, d] = rule.holes.map((i) => i + points) as [number, number, number, number];
-        const opposite = [0, 1].map((axis) => sum([[2 * a + axis, 1], [2 * b + axis, -1], [2 * c + axis, 1], [2 * d + axis, -1]], 0)); // prettier-ignore
+        const opposite = [0, 1].map((axis) =>
+          sum(
+            [
+              [2 * a + axis, 1],
+              [2 * b + axis, -1],
+              [2 * c + axis, 1],
+              [2 * d + axis, -1],
+            ],
+            0,
+          ),
+        );
         return all([...opposite, longer({ from: a, to: c }, { from: b, to: d }, 0)]);
       }
       case 'on':
@@ -143,14 +202,21 @@ export function equationsOf(rules: readonly Rule[], places: Places, x: Float64Ar
       case 'share':
         return all(atShare(rule.place, side(rule.side), rule.of));
       case 'hold':
-        return all(rule.points.flatMap((i) => [0, 1].map((axis) => sum([[2 * i + axis, 1]], x[2 * i + axis]!))));
+        return all(
+          rule.points.flatMap((i) =>
+            [0, 1].map((axis) => sum([[2 * i + axis, 1]], x[2 * i + axis]!)),
+          ),
+        );
     }
   });
 }
 
 /** Places two by two. */
 const pairsOf = (places: readonly number[]): Side[] =>
-  Array.from({ length: Math.floor(places.length / 2) }, (_, k) => ({ from: places[2 * k]!, to: places[2 * k + 1]! }));
+  Array.from({ length: Math.floor(places.length / 2) }, (_, k) => ({
+    from: places[2 * k]!,
+    to: places[2 * k + 1]!,
+  }));
 
 /** Of some places the two that lie farthest apart: what a line through all of them is laid by. */
 function farthestApart(places: readonly number[], x: Float64Array): Side {

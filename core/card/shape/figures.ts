@@ -15,8 +15,9 @@ import { leaningCone } from './leaning';
 import { elbow, tubeCut, tubeNotch } from './tube';
 
 /**
- * What a shop makes again and again without a template, by its figures: of each its figures with a usual value, in mm, or in
- * degrees where the name ends so. Bent ones are measured over their outsides, as they will be.
+ * What a shop makes again and again without a template, by its figures: of each its figures with a
+ * usual value, in mm, or in degrees where the name ends so. Bent ones are measured over their
+ * outsides, as they will be.
  */
 export const SHAPES = {
   disc: { diameterMm: 60 },
@@ -40,7 +41,10 @@ export const SHAPES = {
 export type ShapeKind = keyof typeof SHAPES;
 export type Figures<K extends ShapeKind = ShapeKind> = { [F in keyof (typeof SHAPES)[K]]: number };
 
-/** A shape before it is a card: its outline counter-clockwise, which sides make one edge, holes, and folds straight across. */
+/**
+ * A shape before it is a card: its outline counter-clockwise, which sides make one edge, holes, and
+ * folds straight across.
+ */
 export type Shaped = {
   path: Path;
   /** How many sides in a row make one edge, all together as many as there are; null: each one. */
@@ -59,15 +63,20 @@ const WRAP_MM = 0.05;
 /**
  * A shape by its figures.
  *
- * Problems: `shape-figures` (about: the figures that are not above 0, or leave nothing of another), those of `tubeNotch`,
- * `tubeCut`, `elbow`, `leaningCone` and `frustum`.
+ * Problems: `shape-figures` (about: the figures that are not above 0, or leave nothing of another),
+ * those of `tubeNotch`, `tubeCut`, `elbow`, `leaningCone` and `frustum`.
  */
 export function shaped(kind: ShapeKind, given: Record<string, number>): Result<Shaped> {
   const usual: Record<string, number> = SHAPES[kind];
   const figures = { ...usual, ...given };
   // An offset can go either way, and a cone has no upper end.
   const free = ['offsetMm', 'upperMm'];
-  const bad = Object.keys(usual).filter((name) => !Number.isFinite(figures[name]) || (!free.includes(name) && !(figures[name]! > 0)) || figures[name]! > 20_000); // prettier-ignore
+  const bad = Object.keys(usual).filter(
+    (name) =>
+      !Number.isFinite(figures[name]) ||
+      (!free.includes(name) && !(figures[name]! > 0)) ||
+      figures[name]! > 20_000,
+  );
   if (bad.length > 0) return failure({ code: 'shape-figures', about: bad });
   const of = <K extends ShapeKind>(_: K) => figures as unknown as Figures<K>;
   const not = (...about: string[]) => failure({ code: 'shape-figures', about });
@@ -85,12 +94,22 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
     case 'washer-plate': {
       const { longMm, wideMm, holeMm } = of(kind);
       if (holeMm >= Math.min(longMm, wideMm)) return not('holeMm');
-      return flat(sheet(longMm, wideMm), { holes: [{ x: longMm / 2, y: wideMm / 2, diameterMm: holeMm }] });
+      return flat(sheet(longMm, wideMm), {
+        holes: [{ x: longMm / 2, y: wideMm / 2, diameterMm: holeMm }],
+      });
     }
     case 'gusset': {
       const { longMm, highMm, bluntMm } = of(kind);
       if (bluntMm >= Math.min(longMm, highMm)) return not('bluntMm');
-      return flat(closedPath([[0, 0], [longMm, 0], [longMm, bluntMm], [bluntMm, highMm], [0, highMm]])); // prettier-ignore
+      return flat(
+        closedPath([
+          [0, 0],
+          [longMm, 0],
+          [longMm, bluntMm],
+          [bluntMm, highMm],
+          [0, highMm],
+        ]),
+      );
     }
     case 'angle': {
       const { longMm, firstMm, secondMm, turnedDeg } = of(kind);
@@ -107,16 +126,78 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
     }
     case 'tray': {
       const { longMm: l, wideMm: w, highMm: h } = of(kind);
-      const path = closedPath([[0, 0], [0, -h], [l, -h], [l, 0], [l + h, 0], [l + h, w], [l, w], [l, w + h], [0, w + h], [0, w], [-h, w], [-h, 0]]); // prettier-ignore
-      const folds: [Vec, Vec][] = [[[0, 0], [l, 0]], [[l, 0], [l, w]], [[l, w], [0, w]], [[0, w], [0, 0]]]; // prettier-ignore
+      const path = closedPath([
+        [0, 0],
+        [0, -h],
+        [l, -h],
+        [l, 0],
+        [l + h, 0],
+        [l + h, w],
+        [l, w],
+        [l, w + h],
+        [0, w + h],
+        [0, w],
+        [-h, w],
+        [-h, 0],
+      ]);
+      const folds: [Vec, Vec][] = [
+        [
+          [0, 0],
+          [l, 0],
+        ],
+        [
+          [l, 0],
+          [l, w],
+        ],
+        [
+          [l, w],
+          [0, w],
+        ],
+        [
+          [0, w],
+          [0, 0],
+        ],
+      ];
       return flat(path, { folds: folds.map(([from, to]) => ({ from, to, ...UP })) });
     }
     case 'box': {
       const { longMm: l, wideMm: w, highMm: h, lidMm, flapMm } = of(kind);
       const top = w + h + lidMm + flapMm;
-      const path = closedPath([[0, 0], [0, -h], [l, -h], [l, 0], [l + h, 0], [l + h, w], [l, w], [l, top], [0, top], [0, w], [-h, w], [-h, 0]]); // prettier-ignore
-      const across = (y: number): [Vec, Vec] => [[l, y], [0, y]]; // prettier-ignore
-      const folds: [Vec, Vec][] = [[[0, 0], [l, 0]], [[l, 0], [l, w]], across(w), [[0, w], [0, 0]], across(w + h), across(w + h + lidMm)]; // prettier-ignore
+      const path = closedPath([
+        [0, 0],
+        [0, -h],
+        [l, -h],
+        [l, 0],
+        [l + h, 0],
+        [l + h, w],
+        [l, w],
+        [l, top],
+        [0, top],
+        [0, w],
+        [-h, w],
+        [-h, 0],
+      ]);
+      const across = (y: number): [Vec, Vec] => [
+        [l, y],
+        [0, y],
+      ];
+      const folds: [Vec, Vec][] = [
+        [
+          [0, 0],
+          [l, 0],
+        ],
+        [
+          [l, 0],
+          [l, w],
+        ],
+        across(w),
+        [
+          [0, w],
+          [0, 0],
+        ],
+        across(w + h),
+        across(w + h + lidMm),
+      ];
       return flat(path, { folds: folds.map(([from, to]) => ({ from, to, ...UP })) });
     }
     case 'leaning-cone': {
@@ -128,7 +209,10 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
       const found = elbow(of(kind));
       if (!found.ok) return found;
       const cut = found.end.map(([along, height]): Vec => [along, height]);
-      const base = kind === 'elbow-end' ? [cut[0]!, cut[cut.length - 1]!].map(([x]): Vec => [x, 0]) : cut.map(([x, y]): Vec => [x, -y]); // prettier-ignore
+      const base =
+        kind === 'elbow-end'
+          ? [cut[0]!, cut[cut.length - 1]!].map(([x]): Vec => [x, 0])
+          : cut.map(([x, y]): Vec => [x, -y]);
       return rolled(base, cut);
     }
     case 'frustum': {
@@ -147,9 +231,16 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
       if (!found.ok) return found;
       const marks = found.bends.map(([from, to], i) => {
         const deg = found.bendDeg[i]!;
-        return { from, to, name: `bend ${Math.abs(deg).toFixed(1)}° ${deg < 0 ? 'toward you' : 'away'}` };
+        return {
+          from,
+          to,
+          name: `bend ${Math.abs(deg).toFixed(1)}° ${deg < 0 ? 'toward you' : 'away'}`,
+        };
       });
-      return flat(closedPath(found.outline), { runs: [1, 1, 1, 1, 1, 1, 4 * ROUND_PARTS, 1], marks });
+      return flat(closedPath(found.outline), {
+        runs: [1, 1, 1, 1, 1, 1, 4 * ROUND_PARTS, 1],
+        marks,
+      });
     }
     case 'tube-notch': {
       const figuresOf = of(kind);
@@ -177,17 +268,35 @@ const flat = (path: Path, more: Partial<Shaped> = {}): Result<Shaped> => ({
   ...more,
 });
 
-const sheet = (long: number, wide: number): Path => closedPath([[0, 0], [long, 0], [long, wide], [0, wide]]); // prettier-ignore
+const sheet = (long: number, wide: number): Path =>
+  closedPath([
+    [0, 0],
+    [long, 0],
+    [long, wide],
+    [0, wide],
+  ]);
 
 /** A circle about the origin, from its right, in quarters. */
 function circle(diameter: number): Path {
   const r = diameter / 2;
-  const at: Vec[] = [[r, 0], [0, r], [-r, 0], [0, -r]]; // prettier-ignore
+  const at: Vec[] = [
+    [r, 0],
+    [0, r],
+    [-r, 0],
+    [0, -r],
+  ];
   return at.map((a, i) => ({ a, b: at[(i + 1) % 4]!, bulge: Math.tan(Math.PI / 8) }));
 }
 
-/** A strip with folds along it between parts so wide: as measured over the outsides, so that a card creased there lay outside. */
-function bent(long: number, widths: readonly number[], folds: readonly Pick<Shaped['folds'][number], 'angleDeg' | 'toward'>[]): Result<Shaped> {
+/**
+ * A strip with folds along it between parts so wide: as measured over the outsides, so that a card
+ * creased there lay outside.
+ */
+function bent(
+  long: number,
+  widths: readonly number[],
+  folds: readonly Pick<Shaped['folds'][number], 'angleDeg' | 'toward'>[],
+): Result<Shaped> {
   let y = 0;
   const across = folds.map((fold, i) => {
     y += widths[i]!;
@@ -195,12 +304,15 @@ function bent(long: number, widths: readonly number[], folds: readonly Pick<Shap
   });
   const wide = widths.reduce((sum, width) => sum + width, 0);
   return flat(sheet(long, wide), { folds: across });
-} // prettier-ignore
+}
 
 /** A wrap as a piece of paper: its cut on top, so much paper below where most is cut off. */
 function wrapped(wrap: readonly (readonly [number, number])[], paper: number): Result<Shaped> {
   const deepest = Math.max(...wrap.map(([, height]) => height));
-  const cut = arcsThrough(wrap.map(([along, height]): Vec => [along, paper + deepest - height]), WRAP_MM); // prettier-ignore
+  const cut = arcsThrough(
+    wrap.map(([along, height]): Vec => [along, paper + deepest - height]),
+    WRAP_MM,
+  );
   if (!cut.ok) return cut;
   const [first, last] = [cut.arcs[0]!.a, cut.arcs[cut.arcs.length - 1]!.b];
   const top = [...cut.arcs].reverse().map(reversed);
@@ -208,17 +320,25 @@ function wrapped(wrap: readonly (readonly [number, number])[], paper: number): R
   return flat(path, { runs: [1, 1, top.length, 1] });
 }
 
-/** What is rolled up: between two rims from the seam round to the seam, each as lines and arcs and one edge. */
+/**
+ * What is rolled up: between two rims from the seam round to the seam, each as lines and arcs and
+ * one edge.
+ */
 function rolled(lower: readonly Vec[], upper: readonly Vec[]): Result<Shaped> {
   const [below, above] = [arcsThrough(lower, WRAP_MM), arcsThrough(upper, WRAP_MM)];
   if (!below.ok) return below;
   if (!above.ok) return above;
   const [from, to] = [lower[lower.length - 1]!, upper[upper.length - 1]!];
-  const around = [...below.arcs, line(from, to), ...[...above.arcs].reverse().map(reversed), line(upper[0]!, lower[0]!)];
+  const around = [
+    ...below.arcs,
+    line(from, to),
+    ...[...above.arcs].reverse().map(reversed),
+    line(upper[0]!, lower[0]!),
+  ];
   const runs = [below.arcs.length, 1, above.arcs.length, 1];
   if (area(around) > 0) return flat(around, { runs });
   return flat(around.map(reversed).reverse(), { runs: runs.reverse() });
-} // prettier-ignore
+}
 
 /** A shape as an ordinary card. */
 export function cardOfShape({ path, runs, holes, folds, marks }: Shaped, newId: NewId): PatternDoc {
@@ -236,7 +356,10 @@ export function cardOfShape({ path, runs, holes, folds, marks }: Shaped, newId: 
       return Math.abs(before + Math.hypot(b[0] - x, b[1] - y) - long) < 1e-6;
     });
     const { a, b } = path[i]!;
-    return { side: parts.sides[i]!.id, share: Math.hypot(x - a[0], y - a[1]) / Math.hypot(b[0] - a[0], b[1] - a[1]) };
+    return {
+      side: parts.sides[i]!.id,
+      share: Math.hypot(x - a[0], y - a[1]) / Math.hypot(b[0] - a[0], b[1] - a[1]),
+    };
   };
   return {
     ...emptyPattern(),

@@ -4,21 +4,32 @@ import type { Vec } from '../../measure/vector';
 import type { Vec3 } from './unfold';
 import { unfolded } from './unfold';
 
-/** So many triangles lie between the two rims each way: their chords miss a rim of 1 m by less than 0.1 mm. */
+/**
+ * So many triangles lie between the two rims each way: their chords miss a rim of 1 m by less than
+ * 0.1 mm.
+ */
 const STEPS = 180;
 
 /**
- * A cone that leans: between two level circles, the upper one `offsetMm` to the side of the lower. Unrolled by triangles,
- * parted at its shortest side; both rims from the seam round to the seam. Rolled, not folded.
+ * A cone that leans: between two level circles, the upper one `offsetMm` to the side of the lower.
+ * Unrolled by triangles, parted at its shortest side; both rims from the seam round to the seam.
+ * Rolled, not folded.
  *
  * Problems: `shape-figures` (about: what is not above 0).
  */
-export function leaningCone(given: { lowerMm: number; upperMm: number; heightMm: number; offsetMm: number }): Result<{
+export function leaningCone(given: {
+  lowerMm: number;
+  upperMm: number;
+  heightMm: number;
+  offsetMm: number;
+}): Result<{
   lower: Vec[];
   upper: Vec[];
 }> {
   const { lowerMm, upperMm, heightMm, offsetMm } = given;
-  const bad = Object.entries({ lowerMm, upperMm, heightMm }).flatMap(([name, mm]) => (mm > 0 && Number.isFinite(mm) ? [] : [name])); // prettier-ignore
+  const bad = Object.entries({ lowerMm, upperMm, heightMm }).flatMap(([name, mm]) =>
+    mm > 0 && Number.isFinite(mm) ? [] : [name],
+  );
   if (!Number.isFinite(offsetMm)) bad.push('offsetMm');
   if (bad.length > 0) return failure({ code: 'shape-figures', about: bad });
   const rim = (radius: number, x: number, z: number) =>
@@ -27,9 +38,15 @@ export function leaningCone(given: { lowerMm: number; upperMm: number; heightMm:
       const turn = start + (2 * Math.PI * i) / STEPS;
       return [x + radius * Math.cos(turn), radius * Math.sin(turn), z];
     });
-  // Leaning to the right, with rims alike, its left side slopes as long as its right; with rims unlike one is shorter.
+  // Leaning to the right, with rims alike, its left side slopes as long as its right; with rims
+  // unlike one is shorter.
   const side = (sign: number) => Math.hypot(offsetMm + (sign * (upperMm - lowerMm)) / 2, heightMm);
   const start = side(1) <= side(-1) ? 0 : Math.PI;
-  const steps = Array.from({ length: 2 * STEPS }, (_, i): 'lower' | 'upper' => (i % 2 === 0 ? 'lower' : 'upper'));
-  return { ok: true, ...unfolded(rim(lowerMm / 2, 0, 0), rim(upperMm / 2, offsetMm, heightMm), steps) };
-} // prettier-ignore
+  const steps = Array.from({ length: 2 * STEPS }, (_, i): 'lower' | 'upper' =>
+    i % 2 === 0 ? 'lower' : 'upper',
+  );
+  return {
+    ok: true,
+    ...unfolded(rim(lowerMm / 2, 0, 0), rim(upperMm / 2, offsetMm, heightMm), steps),
+  };
+}

@@ -18,41 +18,70 @@ const apart3 = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] -
 const apart = (a: Vec, b: Vec) => Math.hypot(a[0] - b[0], a[1] - b[1]);
 const area3 = (a: Vec3, b: Vec3, c: Vec3) => {
   const [u, v] = [b, c].map((p): Vec3 => [p[0] - a[0], p[1] - a[1], p[2] - a[2]]) as [Vec3, Vec3];
-  return Math.hypot(u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]) / 2;
+  return (
+    Math.hypot(u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]) / 2
+  );
 };
 
 describe('tubes', () => {
-  const figures = fc.record({ tube: spread(20, 80), more: spread(1, 60), wall: spread(0.5, 4), angle: spread(25, 90), off: spread(-1, 1) }); // prettier-ignore
+  const figures = fc.record({
+    tube: spread(20, 80),
+    more: spread(1, 60),
+    wall: spread(0.5, 4),
+    angle: spread(25, 90),
+    off: spread(-1, 1),
+  });
 
   test('wrapped round its tube, the notch lies on the other tube everywhere', () => {
     fc.assert(
       fc.property(figures, ({ tube, more, wall, angle, off }) => {
         const onto = tube + more;
         const offset = (off * more) / 2.1;
-        const { wrap, square, girthMm } = got(tubeNotch({ tubeMm: tube, wallMm: wall, ontoMm: onto, angleDeg: angle, offsetMm: offset })); // prettier-ignore
+        const { wrap, square, girthMm } = got(
+          tubeNotch({
+            tubeMm: tube,
+            wallMm: wall,
+            ontoMm: onto,
+            angleDeg: angle,
+            offsetMm: offset,
+          }),
+        );
         const t = (angle * Math.PI) / 180;
-        // The axis rises at t in the x–z plane past the other's axis (x) by the offset; along it the wrap's heights, but for a constant.
+        // The axis rises at t in the x–z plane past the other's axis (x) by the offset; along it
+        // the wrap's heights, but for a constant.
         const onOther = (s: number, turn: number) =>
           Math.hypot(
             offset + (tube / 2) * Math.sin(turn),
             s * Math.sin(t) + (tube / 2) * Math.cos(turn) * Math.cos(t),
           );
         const start =
-          (Math.sqrt((onto / 2) ** 2 - offset ** 2) - (tube / 2) * Math.cos(t)) / Math.sin(t) - wrap[0]![1];
+          (Math.sqrt((onto / 2) ** 2 - offset ** 2) - (tube / 2) * Math.cos(t)) / Math.sin(t) -
+          wrap[0]![1];
         for (const [along, height] of wrap)
           expect(onOther(start + height, (2 * along) / tube)).toBeCloseTo(onto / 2, 8);
         expect(Math.min(...wrap.map(([, h]) => h))).toBe(0);
         expect(girthMm).toBeCloseTo(Math.PI * tube, 9);
-        // Straight through the wall it is cut at least as deep everywhere, but for what the lowest place is.
+        // Straight through the wall it is cut at least as deep everywhere, but for what the lowest
+        // place is.
         const lowest = Math.max(...square.map(([, h], i) => wrap[i]![1] - h));
-        for (const [i, [, h]] of square.entries()) expect(h + lowest).toBeGreaterThanOrEqual(wrap[i]![1] - 1e-9);
+        for (const [i, [, h]] of square.entries())
+          expect(h + lowest).toBeGreaterThanOrEqual(wrap[i]![1] - 1e-9);
       }),
     );
     // Equal tubes at a right angle: as deep as half their diameter.
-    const equal = got(tubeNotch({ tubeMm: 42.4, wallMm: 2, ontoMm: 42.4, angleDeg: 90, offsetMm: 0 }));
+    const equal = got(
+      tubeNotch({ tubeMm: 42.4, wallMm: 2, ontoMm: 42.4, angleDeg: 90, offsetMm: 0 }),
+    );
     expect(Math.max(...equal.wrap.map(([, h]) => h))).toBeCloseTo(21.2, 9);
-    expect(tubeNotch({ tubeMm: 50, wallMm: 2, ontoMm: 48, angleDeg: 90, offsetMm: 0 })).toMatchObject({ ok: false, problems: [{ code: 'tube-misses' }] }); // prettier-ignore
-    expect(tubeNotch({ tubeMm: 40, wallMm: 2, ontoMm: 48, angleDeg: 120, offsetMm: NaN })).toMatchObject({ ok: false, problems: [{ code: 'shape-figures', about: ['angleDeg', 'offsetMm'] }] }); // prettier-ignore
+    expect(
+      tubeNotch({ tubeMm: 50, wallMm: 2, ontoMm: 48, angleDeg: 90, offsetMm: 0 }),
+    ).toMatchObject({ ok: false, problems: [{ code: 'tube-misses' }] });
+    expect(
+      tubeNotch({ tubeMm: 40, wallMm: 2, ontoMm: 48, angleDeg: 120, offsetMm: NaN }),
+    ).toMatchObject({
+      ok: false,
+      problems: [{ code: 'shape-figures', about: ['angleDeg', 'offsetMm'] }],
+    });
   });
 
   test('a tube cut at an angle ends in a plane; an elbow turns by its bend, its axis as long as the chords of its arc', () => {
@@ -74,12 +103,17 @@ describe('tubes', () => {
         fc.integer({ min: 3, max: 9 }),
         (tube, far, bend, pieces) => {
           const radius = tube * far;
-          const { end, mitreDeg } = got(elbow({ tubeMm: tube, radiusMm: radius, bendDeg: bend, pieces }));
+          const { end, mitreDeg } = got(
+            elbow({ tubeMm: tube, radiusMm: radius, bendDeg: bend, pieces }),
+          );
           expect(2 * (pieces - 1) * mitreDeg).toBeCloseTo(bend, 9);
-          // Throat, side and heel of an end piece: on the tangents at distances from the middle of the bend.
+          // Throat, side and heel of an end piece: on the tangents at distances from the middle of
+          // the bend.
           const tan = Math.tan((mitreDeg * Math.PI) / 180);
           const quarter = end.length >> 2;
-          expect([0, quarter, 2 * quarter].map((i) => end[i]![1] / tan)).toEqual([radius - tube / 2, radius, radius + tube / 2].map((x) => expect.closeTo(x, 6))); // prettier-ignore
+          expect([0, quarter, 2 * quarter].map((i) => end[i]![1] / tan)).toEqual(
+            [radius - tube / 2, radius, radius + tube / 2].map((x) => expect.closeTo(x, 6)),
+          );
         },
       ),
     );
@@ -92,19 +126,28 @@ describe('unrolled', () => {
 
   test('a strip of triangles laid flat keeps every length, whichever way it goes on', () => {
     fc.assert(
-      fc.property(line, line, fc.shuffledSubarray(['lower', 'lower', 'lower', 'lower', 'upper', 'upper', 'upper', 'upper'] as const, { minLength: 8 }), (lower, upper, steps) => {
-        const flat = unfolded(lower, upper, steps);
-        let [i, j] = [0, 0];
-        const same = (a: Vec, b: Vec, p: Vec3, q: Vec3) => expect(apart(a, b)).toBeCloseTo(apart3(p, q), 5);
-        for (const step of steps) {
-          const [a, b] = [i, j];
-          if (step === 'lower') i++;
-          else j++;
-          same(flat.lower[i]!, flat.upper[j]!, lower[i]!, upper[j]!);
-          if (step === 'lower') same(flat.lower[a]!, flat.lower[i]!, lower[a]!, lower[i]!);
-          else same(flat.upper[b]!, flat.upper[j]!, upper[b]!, upper[j]!);
-        }
-      }),
+      fc.property(
+        line,
+        line,
+        fc.shuffledSubarray(
+          ['lower', 'lower', 'lower', 'lower', 'upper', 'upper', 'upper', 'upper'] as const,
+          { minLength: 8 },
+        ),
+        (lower, upper, steps) => {
+          const flat = unfolded(lower, upper, steps);
+          let [i, j] = [0, 0];
+          const same = (a: Vec, b: Vec, p: Vec3, q: Vec3) =>
+            expect(apart(a, b)).toBeCloseTo(apart3(p, q), 5);
+          for (const step of steps) {
+            const [a, b] = [i, j];
+            if (step === 'lower') i++;
+            else j++;
+            same(flat.lower[i]!, flat.upper[j]!, lower[i]!, upper[j]!);
+            if (step === 'lower') same(flat.lower[a]!, flat.lower[i]!, lower[a]!, lower[i]!);
+            else same(flat.upper[b]!, flat.upper[j]!, upper[b]!, upper[j]!);
+          }
+        },
+      ),
     );
   });
 
@@ -115,52 +158,99 @@ describe('unrolled', () => {
         const found = got(frustum(a, b, height));
         const { innerRadiusMm, outerRadiusMm, sectorDeg, slantMm, outline } = found;
         const turn = (sectorDeg * Math.PI) / 180;
-        expect(((outerRadiusMm ** 2 - innerRadiusMm ** 2) * turn) / 2).toBeCloseTo(Math.PI * (a / 2 + b / 2) * slantMm, 5);
-        expect([innerRadiusMm * turn, outerRadiusMm * turn]).toEqual([Math.min(a, b), Math.max(a, b)].map((d) => expect.closeTo(Math.PI * d, 6))); // prettier-ignore
-        // The outline is that ring: its arcs lie on both circles about the origin, and it runs counter-clockwise.
+        expect(((outerRadiusMm ** 2 - innerRadiusMm ** 2) * turn) / 2).toBeCloseTo(
+          Math.PI * (a / 2 + b / 2) * slantMm,
+          5,
+        );
+        expect([innerRadiusMm * turn, outerRadiusMm * turn]).toEqual(
+          [Math.min(a, b), Math.max(a, b)].map((d) => expect.closeTo(Math.PI * d, 6)),
+        );
+        // The outline is that ring: its arcs lie on both circles about the origin, and it runs
+        // counter-clockwise.
         outline.forEach(({ x, y, bulge }, i) => {
           const next = outline[(i + 1) % outline.length]!;
           if (bulge === 0) return;
           const { centre, radius } = arcOf({ a: [x, y], b: [next.x, next.y], bulge });
           expect(Math.hypot(...centre)).toBeLessThan(1e-6 * outerRadiusMm);
-          expect(Math.min(Math.abs(radius - innerRadiusMm), Math.abs(radius - outerRadiusMm))).toBeLessThan(1e-6 * outerRadiusMm); // prettier-ignore
+          expect(
+            Math.min(Math.abs(radius - innerRadiusMm), Math.abs(radius - outerRadiusMm)),
+          ).toBeLessThan(1e-6 * outerRadiusMm);
         });
         expect(outline[0]!.bulge).toBeGreaterThan(0);
       }),
     );
-    expect(frustum(80, 80, 60)).toMatchObject({ ok: false, problems: [{ code: 'shape-figures', about: ['lowerMm', 'upperMm'] }] }); // prettier-ignore
+    expect(frustum(80, 80, 60)).toMatchObject({
+      ok: false,
+      problems: [{ code: 'shape-figures', about: ['lowerMm', 'upperMm'] }],
+    });
     expect(frustum(80, 40, 0)).toMatchObject({ ok: false, problems: [{ about: ['heightMm'] }] });
   });
 
   test('a square-to-round has the area of its triangles, closes on itself, and its round end is as long as the circle’s chords', () => {
     fc.assert(
-      fc.property(spread(60, 300), spread(60, 300), spread(40, 200), spread(20, 300), fc.integer({ min: 2, max: 12 }), (wide, deep, roundMm, height, parts) => {
-        const { outline, bends } = got(squareToRound({ wideMm: wide, deepMm: deep, roundMm, heightMm: height, parts }));
-        expect(bends).toHaveLength(4 * (parts + 1));
-        const at = (i: number): Vec3 => [(roundMm / 2) * Math.cos(-Math.PI / 2 + (2 * Math.PI * i) / (4 * parts)), (roundMm / 2) * Math.sin(-Math.PI / 2 + (2 * Math.PI * i) / (4 * parts)), height]; // prettier-ignore
-        const corners: Vec3[] = [[wide / 2, -deep / 2, 0], [wide / 2, deep / 2, 0], [-wide / 2, deep / 2, 0], [-wide / 2, -deep / 2, 0]];
-        let area = 0;
-        corners.forEach((corner, c) => {
-          area += area3(corner, corners[(c + 1) % 4]!, at((c + 1) * parts));
-          for (let k = 0; k < parts; k++) area += area3(corner, at(c * parts + k), at(c * parts + k + 1));
-        });
-        expect(polygonArea(outline)).toBeCloseTo(area, 4);
-        // The two halves of the first side are its seams.
-        const n = outline.length;
-        expect(apart(outline[0]!, outline[n - 1]!)).toBeCloseTo(apart(outline[5]!, outline[6]!), 6);
-        const top = outline.slice(6);
-        expect(top.slice(1).reduce((sum, p, i) => sum + apart(top[i]!, p), 0)).toBeCloseTo(4 * parts * 2 * (roundMm / 2) * Math.sin(Math.PI / (4 * parts)), 6); // prettier-ignore
-      }),
+      fc.property(
+        spread(60, 300),
+        spread(60, 300),
+        spread(40, 200),
+        spread(20, 300),
+        fc.integer({ min: 2, max: 12 }),
+        (wide, deep, roundMm, height, parts) => {
+          const { outline, bends } = got(
+            squareToRound({ wideMm: wide, deepMm: deep, roundMm, heightMm: height, parts }),
+          );
+          expect(bends).toHaveLength(4 * (parts + 1));
+          const at = (i: number): Vec3 => [
+            (roundMm / 2) * Math.cos(-Math.PI / 2 + (2 * Math.PI * i) / (4 * parts)),
+            (roundMm / 2) * Math.sin(-Math.PI / 2 + (2 * Math.PI * i) / (4 * parts)),
+            height,
+          ];
+          const corners: Vec3[] = [
+            [wide / 2, -deep / 2, 0],
+            [wide / 2, deep / 2, 0],
+            [-wide / 2, deep / 2, 0],
+            [-wide / 2, -deep / 2, 0],
+          ];
+          let area = 0;
+          corners.forEach((corner, c) => {
+            area += area3(corner, corners[(c + 1) % 4]!, at((c + 1) * parts));
+            for (let k = 0; k < parts; k++)
+              area += area3(corner, at(c * parts + k), at(c * parts + k + 1));
+          });
+          expect(polygonArea(outline)).toBeCloseTo(area, 4);
+          // The two halves of the first side are its seams.
+          const n = outline.length;
+          expect(apart(outline[0]!, outline[n - 1]!)).toBeCloseTo(
+            apart(outline[5]!, outline[6]!),
+            6,
+          );
+          const top = outline.slice(6);
+          expect(top.slice(1).reduce((sum, p, i) => sum + apart(top[i]!, p), 0)).toBeCloseTo(
+            4 * parts * 2 * (roundMm / 2) * Math.sin(Math.PI / (4 * parts)),
+            6,
+          );
+        },
+      ),
     );
   });
-}); // prettier-ignore
+});
 
 test('a square-to-round of one part a corner is the square antiprism: 127.5516° between its triangles (published; from memory)', () => {
-  const { bendDeg } = got(squareToRound({ wideMm: 100, deepMm: 100, roundMm: 100 * Math.SQRT2, heightMm: 100 * 2 ** -0.25, parts: 1 })); // prettier-ignore
+  const { bendDeg } = got(
+    squareToRound({
+      wideMm: 100,
+      deepMm: 100,
+      roundMm: 100 * Math.SQRT2,
+      heightMm: 100 * 2 ** -0.25,
+      parts: 1,
+    }),
+  );
   expect(bendDeg).toHaveLength(8);
   for (const deg of bendDeg) expect(180 - deg).toBeCloseTo(127.5516, 3);
-  // Far to one side, what stands over it is bent the other way nowhere: the form stays hollow inside.
-  const leaning = got(squareToRound({ wideMm: 100, deepMm: 80, roundMm: 60, heightMm: 70, shiftMm: [90, 20] }));
+  // Far to one side, what stands over it is bent the other way nowhere: the form stays hollow
+  // inside.
+  const leaning = got(
+    squareToRound({ wideMm: 100, deepMm: 80, roundMm: 60, heightMm: 70, shiftMm: [90, 20] }),
+  );
   for (const deg of leaning.bendDeg) expect(deg).toBeGreaterThan(0);
 });
 
@@ -172,25 +262,60 @@ describe('tucks and profiles', () => {
     const depthMm = radius * cap;
     const overlapMm = 2 * depthMm * Math.tan(total / 8 / 2);
     const area = 2 * Math.PI * radius ** 2 * (1 - Math.cos(cap));
-    const found = got(paperCurve(Array.from({ length: 8 }, () => ({ overlapMm, depthMm })), [], area));
-    expect(found).toMatchObject({ shape: 'bowl', totalDeg: expect.closeTo(21.711, 3), meanRadiusMm: expect.closeTo(500, 6) });
-    expect(got(paperCurve([], [{ openMm: 5, depthMm: 60 }], 40_000))).toMatchObject({ shape: 'saddle', totalDeg: expect.closeTo(-4.772, 3) }); // prettier-ignore
-    expect(got(paperCurve([{ overlapMm: 5, depthMm: 60 }], [{ openMm: 5, depthMm: 60 }], 1))).toMatchObject({ shape: 'flat', meanRadiusMm: null }); // prettier-ignore
-    expect(paperCurve([{ overlapMm: 5, depthMm: 0 }], [{ openMm: -1, depthMm: 5 }], 1)).toMatchObject({ ok: false, problems: [{ about: ['tuck 1', 'slit 1'] }] }); // prettier-ignore
+    const found = got(
+      paperCurve(
+        Array.from({ length: 8 }, () => ({ overlapMm, depthMm })),
+        [],
+        area,
+      ),
+    );
+    expect(found).toMatchObject({
+      shape: 'bowl',
+      totalDeg: expect.closeTo(21.711, 3),
+      meanRadiusMm: expect.closeTo(500, 6),
+    });
+    expect(got(paperCurve([], [{ openMm: 5, depthMm: 60 }], 40_000))).toMatchObject({
+      shape: 'saddle',
+      totalDeg: expect.closeTo(-4.772, 3),
+    });
+    expect(
+      got(paperCurve([{ overlapMm: 5, depthMm: 60 }], [{ openMm: 5, depthMm: 60 }], 1)),
+    ).toMatchObject({ shape: 'flat', meanRadiusMm: null });
+    expect(
+      paperCurve([{ overlapMm: 5, depthMm: 0 }], [{ openMm: -1, depthMm: 5 }], 1),
+    ).toMatchObject({ ok: false, problems: [{ about: ['tuck 1', 'slit 1'] }] });
   });
 
   test('ordinates of a crown are its arc again, in whatever order they were read', () => {
     fc.assert(
-      fc.property(spread(300, 3000), fc.array(spread(0, 250), { minLength: 6, maxLength: 20 }), (radius, given) => {
-        const stations = [...new Set([0, 250, ...given])];
-        const drop = (s: number) => radius - Math.sqrt(radius ** 2 - (s - 125) ** 2);
-        const { arcs, worstMm } = got(profileOf(stations.map((s) => [s, drop(s)] as const), 0.1));
-        expect(worstMm).toBeLessThan(0.1);
-        expect(arcs).toHaveLength(1);
-        // The surface lies below the straight edge and bows up to it.
-        expect(arcs[0]!.bulge).toBeLessThanOrEqual(0);
-      }),
+      fc.property(
+        spread(300, 3000),
+        fc.array(spread(0, 250), { minLength: 6, maxLength: 20 }),
+        (radius, given) => {
+          const stations = [...new Set([0, 250, ...given])];
+          const drop = (s: number) => radius - Math.sqrt(radius ** 2 - (s - 125) ** 2);
+          const { arcs, worstMm } = got(
+            profileOf(
+              stations.map((s) => [s, drop(s)] as const),
+              0.1,
+            ),
+          );
+          expect(worstMm).toBeLessThan(0.1);
+          expect(arcs).toHaveLength(1);
+          // The surface lies below the straight edge and bows up to it.
+          expect(arcs[0]!.bulge).toBeLessThanOrEqual(0);
+        },
+      ),
     );
-    expect(profileOf([[0, 0], [10, 1], [10, 2]], 0.1)).toMatchObject({ ok: false, problems: [{ code: 'profile-station', about: ['3'] }] }); // prettier-ignore
+    expect(
+      profileOf(
+        [
+          [0, 0],
+          [10, 1],
+          [10, 2],
+        ],
+        0.1,
+      ),
+    ).toMatchObject({ ok: false, problems: [{ code: 'profile-station', about: ['3'] }] });
   });
-}); // prettier-ignore
+});

@@ -2,7 +2,10 @@ import { radians } from '../../measure/angle';
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 
-/** A paper wrap once round the outside of a tube: along its girth, and how much is cut off a square end there, mm. */
+/**
+ * A paper wrap once round the outside of a tube: along its girth, and how much is cut off a square
+ * end there, mm.
+ */
 export type Wrap = [along: number, height: number][];
 
 /** As many places as a wrap is reckoned at round the tube. */
@@ -18,16 +21,20 @@ const round = (diameter: number, height: (turn: number) => number): Wrap => {
 };
 
 const positive = (given: Record<string, number>): string[] =>
-  Object.entries(given).flatMap(([name, value]) => (value > 0 && Number.isFinite(value) ? [] : [name]));
+  Object.entries(given).flatMap(([name, value]) =>
+    value > 0 && Number.isFinite(value) ? [] : [name],
+  );
 
 /**
- * A tube notched to sit on another: `wrap` for an end that is bevelled to the outside of the other all through its wall,
- * `square` for a cut straight through the wall, where the inside may be what touches. The wrap begins at the side of the
- * acute angle. `tubeMm` and `ontoMm` are outside diameters, `angleDeg` the angle between the axes (above 0, to 90),
- * `offsetMm` how far the axes pass each other. With the other along x and this one rising in the x–z plane,
- * s(φ) = (√(R² − (e + r·sin φ)²) − r·cos φ·cos θ)/sin θ.
+ * A tube notched to sit on another: `wrap` for an end that is bevelled to the outside of the other
+ * all through its wall, `square` for a cut straight through the wall, where the inside may be what
+ * touches. The wrap begins at the side of the acute angle. `tubeMm` and `ontoMm` are outside
+ * diameters, `angleDeg` the angle between the axes (above 0, to 90), `offsetMm` how far the axes
+ * pass each other. With the other along x and this one rising in the x–z plane, s(φ) = (√(R² − (e +
+ * r·sin φ)²) − r·cos φ·cos θ)/sin θ.
  *
- * Problems: `shape-figures` (about: the figures out of range), `tube-misses` (about: `offsetMm`; some of it passes beside).
+ * Problems: `shape-figures` (about: the figures out of range), `tube-misses` (about: `offsetMm`;
+ * some of it passes beside).
  */
 export function tubeNotch(given: {
   tubeMm: number;
@@ -45,7 +52,9 @@ export function tubeNotch(given: {
   const [r, onto, angle] = [tubeMm / 2, ontoMm / 2, radians(angleDeg)];
   if (r + Math.abs(offsetMm) > onto) return failure({ code: 'tube-misses', about: ['offsetMm'] });
   const reach = (radius: number) => (turn: number) =>
-    (Math.sqrt(onto ** 2 - (offsetMm + radius * Math.sin(turn)) ** 2) - radius * Math.cos(turn) * Math.cos(angle)) / Math.sin(angle); // prettier-ignore
+    (Math.sqrt(onto ** 2 - (offsetMm + radius * Math.sin(turn)) ** 2) -
+      radius * Math.cos(turn) * Math.cos(angle)) /
+    Math.sin(angle);
   const [outside, inside] = [reach(r), reach(r - wallMm)];
   return {
     ok: true,
@@ -56,7 +65,8 @@ export function tubeNotch(given: {
 }
 
 /**
- * A tube cut off at an angle: `angleDeg` off square (0 up to below 90). The wrap begins at the longest side.
+ * A tube cut off at an angle: `angleDeg` off square (0 up to below 90). The wrap begins at the
+ * longest side.
  *
  * Problems: `shape-figures`.
  */
@@ -65,17 +75,27 @@ export function tubeCut(tubeMm: number, angleDeg: number): Result<{ wrap: Wrap; 
   if (!(angleDeg >= 0 && angleDeg < 90)) bad.push('angleDeg');
   if (bad.length > 0) return failure({ code: 'shape-figures', about: bad });
   const rise = (tubeMm / 2) * Math.tan(radians(angleDeg));
-  return { ok: true, wrap: round(tubeMm, (turn) => -rise * Math.cos(turn)), girthMm: Math.PI * tubeMm };
+  return {
+    ok: true,
+    wrap: round(tubeMm, (turn) => -rise * Math.cos(turn)),
+    girthMm: Math.PI * tubeMm,
+  };
 }
 
 /**
- * An elbow of segments: pieces of tube cut at the same angle, the first and the last half as long as those between.
- * `radiusMm` is of the axis. `end`: the cut of an end piece from its square end, once round from the throat: a length, not a
- * depth; a piece between is twice that, the same at both ends. Each mitre is bend/(2·(pieces − 1)).
+ * An elbow of segments: pieces of tube cut at the same angle, the first and the last half as long
+ * as those between. `radiusMm` is of the axis. `end`: the cut of an end piece from its square end,
+ * once round from the throat: a length, not a depth; a piece between is twice that, the same at
+ * both ends. Each mitre is bend/(2·(pieces − 1)).
  *
  * Problems: `shape-figures`.
  */
-export function elbow(given: { tubeMm: number; radiusMm: number; bendDeg: number; pieces: number }): Result<{
+export function elbow(given: {
+  tubeMm: number;
+  radiusMm: number;
+  bendDeg: number;
+  pieces: number;
+}): Result<{
   end: Wrap;
   mitreDeg: number;
   girthMm: number;

@@ -1,10 +1,16 @@
 import type { Square } from '../symmetric';
 import { cholesky, inverse, solved } from '../symmetric';
 
-/** A distance that was read between two points, by index: mm, and how good it is (one standard deviation), mm. */
+/**
+ * A distance that was read between two points, by index: mm, and how good it is (one standard
+ * deviation), mm.
+ */
 export type Span = { from: number; to: number; mm: number; uMm: number };
 
-/** Points in so many dimensions one after the other in one array, and which of their figures are held. */
+/**
+ * Points in so many dimensions one after the other in one array, and which of their figures are
+ * held.
+ */
 export type Places = { dimension: number; at: Float64Array; held: Uint8Array };
 
 /** The column of each free figure, −1 for those held, and how many are free. */
@@ -29,14 +35,22 @@ export function misfit(places: Places, spans: readonly Span[]): number {
   return sum;
 }
 
-/** How a span's length changes with the free figures: pairs of column and change (direction cosines). */
-export function changesOf(places: Places, column: Int32Array, span: Span): [column: number, change: number][] {
+/**
+ * How a span's length changes with the free figures: pairs of column and change (direction
+ * cosines).
+ */
+export function changesOf(
+  places: Places,
+  column: Int32Array,
+  span: Span,
+): [column: number, change: number][] {
   const { dimension: d, at } = places;
   const length = spanLength(places, span);
   const found: [number, number][] = [];
   for (let k = 0; k < d; k++) {
     // Two points on one spot have no direction between them; any will lead them apart.
-    const cosine = length > 0 ? (at[span.to * d + k]! - at[span.from * d + k]!) / length : k === 0 ? 1 : 0;
+    const cosine =
+      length > 0 ? (at[span.to * d + k]! - at[span.from * d + k]!) / length : k === 0 ? 1 : 0;
     const [to, from] = [column[span.to * d + k]!, column[span.from * d + k]!];
     if (to >= 0) found.push([to, cosine]);
     if (from >= 0) found.push([from, -cosine]);
@@ -62,7 +76,8 @@ export function normals(
     const weight = plainly ? 1 : 1 / (span.uMm * span.uMm);
     const off = weight * (span.mm - length);
     for (let k = 0; k < d; k++) {
-      const cosine = length > 0 ? (at[span.to * d + k]! - at[span.from * d + k]!) / length : k === 0 ? 1 : 0;
+      const cosine =
+        length > 0 ? (at[span.to * d + k]! - at[span.from * d + k]!) / length : k === 0 ? 1 : 0;
       index[k] = column[span.to * d + k]!;
       change[k] = cosine;
       index[d + k] = column[span.from * d + k]!;
@@ -79,13 +94,16 @@ export function normals(
   return { matrix, slope };
 }
 
-/** Nearer than this to where the misfit is least is there, mm; and so is where it falls by no more than this share. */
+/**
+ * Nearer than this to where the misfit is least is there, mm; and so is where it falls by no more
+ * than this share.
+ */
 const ENOUGH_MM = 1e-9;
 const ENOUGH_SHARE = 1e-15;
 
 /**
- * The places at which Σ((length − read)/u)² is least, found from where they are by Levenberg's and Marquardt's steps
- * (Nocedal & Wright, Numerical Optimization, 10.3). What is held stays.
+ * The places at which Σ((length − read)/u)² is least, found from where they are by Levenberg's and
+ * Marquardt's steps (Nocedal & Wright, Numerical Optimization, 10.3). What is held stays.
  */
 export function adjusted(from: Places, spans: readonly Span[], most = 120): Places {
   const columns = columnsOf(from);
@@ -97,11 +115,13 @@ export function adjusted(from: Places, spans: readonly Span[], most = 120): Plac
     const { matrix: n, slope } = normals(now, spans, columns);
     let largest = 0;
     for (let i = 0; i < free; i++) largest = Math.max(largest, n[i * free + i]!);
-    // Steps ever shorter until one is no worse; there is no better place once a step would be shorter than any tape shows.
+    // Steps ever shorter until one is no worse; there is no better place once a step would be
+    // shorter than any tape shows.
     let better = false;
     for (let tries = 0; tries < 40 && !better; tries++) {
       const damped = Float64Array.from(n);
-      for (let i = 0; i < free; i++) damped[i * free + i]! += damping * (n[i * free + i]! + 1e-9 * largest);
+      for (let i = 0; i < free; i++)
+        damped[i * free + i]! += damping * (n[i * free + i]! + 1e-9 * largest);
       const l = cholesky(damped, free);
       const step = l && solved(l, free, slope);
       if (step && step.every((x) => Math.abs(x) < ENOUGH_MM)) return shifted(now, column, step);
@@ -125,10 +145,16 @@ function shifted({ dimension, at, held }: Places, column: Int32Array, step: Floa
 
 /** A figure whose variance is over so many times its tapes' is not determined by them. */
 const UNDETERMINED = 1e8;
-/** So little holds every figure, that there is always an answer: what only this holds stands out by far. */
+/**
+ * So little holds every figure, that there is always an answer: what only this holds stands out by
+ * far.
+ */
 const RIDGE = 1e-11;
 
-/** Which points, by index, the spans leave free to move some way: their lengths would not tell, to the first order. */
+/**
+ * Which points, by index, the spans leave free to move some way: their lengths would not tell, to
+ * the first order.
+ */
 export function undetermined(places: Places, spans: readonly Span[]): number[] {
   const columns = columnsOf(places);
   const { column, free } = columns;

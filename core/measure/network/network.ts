@@ -4,26 +4,48 @@ import type { Failure, Result } from '../result';
 import { failure } from '../result';
 import { cholesky, inverse } from '../symmetric';
 import type { Places, Span } from './adjust';
-import { adjusted, changesOf, columnsOf, misfit, normals, spanLength, undetermined } from './adjust';
+import {
+  adjusted,
+  changesOf,
+  columnsOf,
+  misfit,
+  normals,
+  spanLength,
+  undetermined,
+} from './adjust';
 import { frameOf } from './frame';
 import { shapeOf, standings } from './shape';
 
 /** On a line, in the plane, or in space. */
 export type Dimension = 1 | 2 | 3;
-/** A point by its name; with `at` (mm, as many figures as there are dimensions) it is held there. */
+/**
+ * A point by its name; with `at` (mm, as many figures as there are dimensions) it is held there.
+ */
 export type NetworkPoint = { name: string; at?: readonly number[] | null };
-/** A distance read between two points: mm, and how good the reading is (one standard deviation), mm. */
+/**
+ * A distance read between two points: mm, and how good the reading is (one standard deviation), mm.
+ */
 export type Tape = { from: string; to: string; mm: number; uMm: number };
-export type Network = { dimension: Dimension; points: readonly NetworkPoint[]; tapes: readonly Tape[] };
+export type Network = {
+  dimension: Dimension;
+  points: readonly NetworkPoint[];
+  tapes: readonly Tape[];
+};
 
 export type PlacedPoint = {
   name: string;
   at: number[];
-  /** ± of each figure of `at`, one standard deviation, from how good the tapes are said to be; 0 for what is held. */
+  /**
+   * ± of each figure of `at`, one standard deviation, from how good the tapes are said to be; 0 for
+   * what is held.
+   */
   uMm: number[];
   /** In the plane: the ellipse of that. */
   ellipse: Ellipse | null;
-  /** Where else it could as well stand, on the other side of those it was measured from: no tape here would tell; else null. */
+  /**
+   * Where else it could as well stand, on the other side of those it was measured from: no tape
+   * here would tell; else null.
+   */
   elsewhere: number[] | null;
 };
 export type AdjustedTape = {
@@ -31,13 +53,18 @@ export type AdjustedTape = {
   to: string;
   /** Adjusted − read, mm. */
   residualMm: number;
-  /** |residual| / (u·√r), r the tape's share of the redundancy; null where no other tape checks it (r ≈ 0). */
+  /**
+   * |residual| / (u·√r), r the tape's share of the redundancy; null where no other tape checks it (r ≈ 0).
+   */
   normalised: number | null;
 };
 export type Adjustment = {
   points: PlacedPoint[];
   tapes: AdjustedTape[];
-  /** √(Σ(residual/u)²/redundancy): about 1 when the tapes are as good as they are said to be; null without redundancy. */
+  /**
+   * √(Σ(residual/u)²/redundancy): about 1 when the tapes are as good as they are said to be; null
+   * without redundancy.
+   */
   sigma0: number | null;
   /** How many tapes there are beyond those that it takes. */
   redundancy: number;
@@ -47,23 +74,32 @@ export type Adjustment = {
 
 /** A tape with less of the redundancy than this is checked by no other. */
 const UNCHECKED = 1e-6;
-/** A normalised residual above this makes a tape suspect (Baarda's test, about one in four hundred by chance). */
+/**
+ * A normalised residual above this makes a tape suspect (Baarda's test, about one in four hundred
+ * by chance).
+ */
 export const SUSPECT_ABOVE = 3;
-/** Two normalised residuals within this share of each other are equal: which of the two it was cannot be told. */
+/**
+ * Two normalised residuals within this share of each other are equal: which of the two it was
+ * cannot be told.
+ */
 const AS_LIKELY = 1e-4;
 /** Another place that fits worse by no more than this (Σ(v/u)²) is not ruled out. */
 const NOT_RULED_OUT = 9;
 
 /**
- * Places points by the distances read between them, by least squares with weights 1/u². Points that are held stay; what
- * they leave open is settled so: the first point at the origin, the second on +x, the third on the +y side, in space the
- * fourth on the +z side (where one lies on the line or in the plane of those before, the next that does not); beside held
- * points likewise, with x along the first two of them.
+ * Places points by the distances read between them, by least squares with weights 1/u². Points that
+ * are held stay; what they leave open is settled so: the first point at the origin, the second on
+ * +x, the third on the +y side, in space the fourth on the +z side (where one lies on the line or
+ * in the plane of those before, the next that does not); beside held points likewise, with x along
+ * the first two of them.
  *
- * Residual = adjusted − read. Formulas: Ghilani & Wolf, Adjustment Computations, chapters 14, 16 and 21.
+ * Residual = adjusted − read. Formulas: Ghilani & Wolf, Adjustment Computations, chapters 14, 16
+ * and 21.
  *
- * Problems: `network-empty`, `network-point-twice`, `network-point-unknown`, `network-point-form`, `network-tape-loop`,
- * `network-tape-form`, `undetermined` (about: the points that the tapes leave free to move).
+ * Problems: `network-empty`, `network-point-twice`, `network-point-unknown`, `network-point-form`,
+ * `network-tape-loop`, `network-tape-form`, `undetermined` (about: the points that the tapes leave
+ * free to move).
  */
 export function adjustNetwork(network: Network): Result<Adjustment> {
   const read = spansOf(network);
@@ -71,12 +107,14 @@ export function adjustNetwork(network: Network): Result<Adjustment> {
   const { dimension, points } = network;
   const { spans, held } = read;
   if (points.length === 1) return alone(points[0]!, dimension);
-  // First the shape by itself, what is held tied together by how far apart it is, then in its place.
+  // First the shape by itself, what is held tied together by how far apart it is, then in its
+  // place.
   const shape = shapeOf(points.length, dimension, [...spans, ...heldApart(held, dimension, spans)]);
   const frame = frameOf(shape, held);
   const places = adjusted(frame.places, spans);
   const loose = undetermined(places, spans);
-  if (loose.length > 0) return failure({ code: 'undetermined', about: loose.map((i) => points[i]!.name) });
+  if (loose.length > 0)
+    return failure({ code: 'undetermined', about: loose.map((i) => points[i]!.name) });
   const columns = columnsOf(places);
   const { column, free } = columns;
   const l = cholesky(normals(places, spans, columns).matrix, free);
@@ -97,9 +135,11 @@ export function adjustNetwork(network: Network): Result<Adjustment> {
     const residualMm = spanLength(places, span) - span.mm;
     const changes = changesOf(places, column, span);
     let known = 0;
-    for (const [a, x] of changes) for (const [b, y] of changes) known += x * y * covariance[a * free + b]!;
+    for (const [a, x] of changes)
+      for (const [b, y] of changes) known += x * y * covariance[a * free + b]!;
     const share = 1 - known / span.uMm ** 2;
-    const normalised = share > UNCHECKED ? Math.abs(residualMm) / (span.uMm * Math.sqrt(share)) : null;
+    const normalised =
+      share > UNCHECKED ? Math.abs(residualMm) / (span.uMm * Math.sqrt(share)) : null;
     return { from, to, residualMm, normalised };
   });
   return {
@@ -142,7 +182,9 @@ function placeElsewhere(places: Places, spans: readonly Span[], i: number): numb
   const away = (at: number[]) => Math.hypot(...at.map((x, k) => x - here[k]!));
   const own = ties.reduce((sum, { at, mm, uMm }) => sum + ((away(at) - mm) / uMm) ** 2, 0);
   const far = 10 * Math.max(...ties.map((tie) => tie.uMm));
-  return found.find(({ at, misfit: other }) => away(at) > far && other < own + NOT_RULED_OUT)?.at ?? null;
+  return (
+    found.find(({ at, misfit: other }) => away(at) > far && other < own + NOT_RULED_OUT)?.at ?? null
+  );
 }
 
 const alone = ({ name, at }: NetworkPoint, dimension: Dimension): Result<Adjustment> => ({
@@ -164,7 +206,11 @@ const alone = ({ name, at }: NetworkPoint, dimension: Dimension): Result<Adjustm
 
 type Held = (readonly number[] | null)[];
 
-function spansOf({ dimension, points, tapes }: Network): Failure | { ok: true; spans: Span[]; held: Held } {
+function spansOf({
+  dimension,
+  points,
+  tapes,
+}: Network): Failure | { ok: true; spans: Span[]; held: Held } {
   if (points.length === 0) return failure({ code: 'network-empty' });
   const index = new Map<string, number>();
   for (const { name, at } of points) {

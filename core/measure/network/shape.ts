@@ -2,26 +2,34 @@ import { eigen } from '../symmetric';
 import type { Places, Span } from './adjust';
 import { adjusted, misfit } from './adjust';
 
-/** A fit within so many times what the tapes allow is taken for the right one; else others are looked for. */
+/**
+ * A fit within so many times what the tapes allow is taken for the right one; else others are
+ * looked for.
+ */
 const GOOD = 3;
 /** As many other beginnings are tried. */
 const BEGINNINGS = 24;
 
 /**
- * As much is spent on a shape as so many multiplications, in half a second or so: tapes that fit nothing at all must not
- * keep anyone waiting. A net of ten points could be adjusted thousands of times for it, one of sixty in space thirty times.
+ * As much is spent on a shape as so many multiplications, in half a second or so: tapes that fit
+ * nothing at all must not keep anyone waiting. A net of ten points could be adjusted thousands of
+ * times for it, one of sixty in space thirty times.
  */
 const WORK = 1e9;
 const TURNS = 15;
 
 /**
- * A shape that spans could have, somewhere and in some position, nothing held: the best of several beginnings, each
- * brought to its least misfit. Distances alone let a part be folded over onto the wrong side, so that one beginning is not
- * enough: the points one after the other from those that stand, and all at once by their distances along the spans
- * (Torgerson's scaling). Always gives the same for the same.
+ * A shape that spans could have, somewhere and in some position, nothing held: the best of several
+ * beginnings, each brought to its least misfit. Distances alone let a part be folded over onto the
+ * wrong side, so that one beginning is not enough: the points one after the other from those that
+ * stand, and all at once by their distances along the spans (Torgerson's scaling). Always gives the
+ * same for the same.
  */
 export function shapeOf(count: number, dimension: number, spans: readonly Span[]): Places {
-  const freedom = Math.max(1, spans.length - (count * dimension - (dimension * (dimension + 1)) / 2));
+  const freedom = Math.max(
+    1,
+    spans.length - (count * dimension - (dimension * (dimension + 1)) / 2),
+  );
   const good = (places: Places) => misfit(places, spans) <= GOOD * GOOD * freedom;
   const unknown = count * dimension;
   const each = TURNS * (unknown ** 3 / 3 + spans.length * (2 * dimension) ** 2);
@@ -47,7 +55,10 @@ export function shapeOf(count: number, dimension: number, spans: readonly Span[]
   return best;
 }
 
-/** Always the same row of figures from 0 to 1 that look like chance (Numerical Recipes' quick generator). */
+/**
+ * Always the same row of figures from 0 to 1 that look like chance (Numerical Recipes' quick
+ * generator).
+ */
 function series(): () => number {
   let state = 20_011;
   return () => {
@@ -58,8 +69,14 @@ function series(): () => number {
 
 type Tie = { at: readonly number[]; mm: number; uMm: number };
 
-/** The places where one point could stand by its distances to others: local best ones, the best first. */
-export function standings(ties: readonly Tie[], dimension: number): { at: number[]; misfit: number }[] {
+/**
+ * The places where one point could stand by its distances to others: local best ones, the best
+ * first.
+ */
+export function standings(
+  ties: readonly Tie[],
+  dimension: number,
+): { at: number[]; misfit: number }[] {
   const centre = Array.from(
     { length: dimension },
     (_, k) => ties.reduce((sum, tie) => sum + tie.at[k]!, 0) / ties.length,
@@ -69,24 +86,41 @@ export function standings(ties: readonly Tie[], dimension: number): { at: number
   for (const direction of directions(dimension)) {
     const places: Places = {
       dimension,
-      at: Float64Array.from([...centre.map((x, k) => x + reach * direction[k]!), ...ties.flatMap((tie) => tie.at)]),
-      held: Uint8Array.from({ length: dimension * (ties.length + 1) }, (_, i) => (i < dimension ? 0 : 1)),
+      at: Float64Array.from([
+        ...centre.map((x, k) => x + reach * direction[k]!),
+        ...ties.flatMap((tie) => tie.at),
+      ]),
+      held: Uint8Array.from({ length: dimension * (ties.length + 1) }, (_, i) =>
+        i < dimension ? 0 : 1,
+      ),
     };
     const spans = ties.map(({ mm, uMm }, i): Span => ({ from: i + 1, to: 0, mm, uMm }));
     const at = adjusted(places, spans, 60);
     const one = { at: [...at.at.subarray(0, dimension)], misfit: misfit(at, spans) };
-    if (!found.some((other) => Math.hypot(...other.at.map((x, k) => x - one.at[k]!)) < 1e-4 * reach)) found.push(one);
+    if (
+      !found.some((other) => Math.hypot(...other.at.map((x, k) => x - one.at[k]!)) < 1e-4 * reach)
+    )
+      found.push(one);
   }
   return found.sort((a, b) => a.misfit - b.misfit);
 }
 
-/** Directions to look in, evenly about: both ways on a line, eight in the plane, fourteen in space. */
+/**
+ * Directions to look in, evenly about: both ways on a line, eight in the plane, fourteen in space.
+ */
 function directions(dimension: number): number[][] {
   if (dimension === 1) return [[1], [-1]];
   if (dimension === 2)
-    return Array.from({ length: 8 }, (_, i) => [Math.cos((i * Math.PI) / 4), Math.sin((i * Math.PI) / 4)]);
-  const faces = [0, 1, 2].flatMap((k) => [1, -1].map((sign) => [0, 1, 2].map((j) => (j === k ? sign : 0))));
-  const corners = [1, -1].flatMap((x) => [1, -1].flatMap((y) => [1, -1].map((z) => [x, y, z].map((c) => c / Math.sqrt(3))))); // prettier-ignore
+    return Array.from({ length: 8 }, (_, i) => [
+      Math.cos((i * Math.PI) / 4),
+      Math.sin((i * Math.PI) / 4),
+    ]);
+  const faces = [0, 1, 2].flatMap((k) =>
+    [1, -1].map((sign) => [0, 1, 2].map((j) => (j === k ? sign : 0))),
+  );
+  const corners = [1, -1].flatMap((x) =>
+    [1, -1].flatMap((y) => [1, -1].map((z) => [x, y, z].map((c) => c / Math.sqrt(3)))),
+  );
   return [...faces, ...corners];
 }
 
@@ -101,8 +135,8 @@ function spansByPoint(count: number, spans: readonly Span[]): { other: number; s
 }
 
 /**
- * One point after the other, that with the most distances to those that stand next; beside those that cannot be placed so
- * the rest are put down anywhere.
+ * One point after the other, that with the most distances to those that stand next; beside those
+ * that cannot be placed so the rest are put down anywhere.
  */
 function placedInTurn(count: number, dimension: number, spans: readonly Span[]): Float64Array {
   const at = new Float64Array(count * dimension);
@@ -111,7 +145,8 @@ function placedInTurn(count: number, dimension: number, spans: readonly Span[]):
   const size = Math.max(...spans.map((span) => span.mm), 1);
   const first = of.reduce((best, list, i) => (list.length > of[best]!.length ? i : best), 0);
   placed.add(first);
-  const standing = (list: { other: number }[]) => list.filter(({ other }) => placed.has(other)).length;
+  const standing = (list: { other: number }[]) =>
+    list.filter(({ other }) => placed.has(other)).length;
   const chance = series();
   while (placed.size < count) {
     let next = -1;
@@ -121,7 +156,7 @@ function placedInTurn(count: number, dimension: number, spans: readonly Span[]):
       at: [...at.subarray(other * dimension, (other + 1) * dimension)],
       mm: span.mm,
       uMm: span.uMm,
-    })); // prettier-ignore
+    }));
     if (ties.length > 0) at.set(standings(ties, dimension)[0]!.at, next * dimension);
     else for (let k = 0; k < dimension; k++) at[next * dimension + k] = size * chance();
     placed.add(next);
@@ -129,7 +164,10 @@ function placedInTurn(count: number, dimension: number, spans: readonly Span[]):
   return at;
 }
 
-/** All at once: distances along the shortest way of spans, taken for straight ones, scaled into so many dimensions. */
+/**
+ * All at once: distances along the shortest way of spans, taken for straight ones, scaled into so
+ * many dimensions.
+ */
 function scaledFrom(count: number, dimension: number, spans: readonly Span[]): Float64Array {
   const apart = new Float64Array(count * count).fill(Infinity);
   for (let i = 0; i < count; i++) apart[i * count + i] = 0;
@@ -150,7 +188,9 @@ function scaledFrom(count: number, dimension: number, spans: readonly Span[]): F
     (_, i) => squares.subarray(i * count, (i + 1) * count).reduce((sum, x) => sum + x, 0) / count,
   );
   const all = row.reduce((sum, x) => sum + x, 0) / count;
-  const centred = squares.map((x, i) => -(x - row[Math.floor(i / count)]! - row[i % count]! + all) / 2);
+  const centred = squares.map(
+    (x, i) => -(x - row[Math.floor(i / count)]! - row[i % count]! + all) / 2,
+  );
   const { values, vectors } = eigen(centred, count);
   const at = new Float64Array(count * dimension);
   for (let k = 0; k < dimension; k++) {
@@ -160,7 +200,10 @@ function scaledFrom(count: number, dimension: number, spans: readonly Span[]): F
   return at;
 }
 
-/** Points that would stand better elsewhere, by themselves, are put there until none would, or the purse is empty. */
+/**
+ * Points that would stand better elsewhere, by themselves, are put there until none would, or the
+ * purse is empty.
+ */
 function unfolded(from: Places, spans: readonly Span[], purse: { left: number }): Places {
   const { dimension: d } = from;
   const count = from.at.length / d;
@@ -175,7 +218,7 @@ function unfolded(from: Places, spans: readonly Span[], purse: { left: number })
         at: [...best.at.subarray(other * d, (other + 1) * d)],
         mm: span.mm,
         uMm: span.uMm,
-      })); // prettier-ignore
+      }));
       if (ties.length < d) continue;
       for (const { at } of standings(ties, d).slice(0, 2)) {
         if (Math.hypot(...at.map((x, k) => x - best.at[i * d + k]!)) < 1) continue;

@@ -3,7 +3,10 @@ import { failure } from '../../measure/result';
 import type { Mesh } from '../mesh';
 import { Growing, linesOf } from './text';
 
-/** The vertices and faces of a Wavefront OBJ file. Faces count vertices from 1, or from the last one back (−1). */
+/**
+ * The vertices and faces of a Wavefront OBJ file. Faces count vertices from 1, or from the last one
+ * back (−1).
+ */
 export function readObj(bytes: Uint8Array): Result<{ mesh: Mesh }> {
   const vertices = new Growing();
   const triangles = new Growing();
@@ -28,9 +31,14 @@ export function readObj(bytes: Uint8Array): Result<{ mesh: Mesh }> {
       if (parts.length < 4 || !Number.isFinite(x + y + z)) return broken;
       vertices.push(x, y, z);
     } else if (first.startsWith('f')) {
-      const corners = first.trim().split(/\s+/).slice(1).map((part) => cornerOf(part, vertices.length / 3)); // prettier-ignore
+      const corners = first
+        .trim()
+        .split(/\s+/)
+        .slice(1)
+        .map((part) => cornerOf(part, vertices.length / 3));
       if (corners.length < 3 || corners.some((i) => i === null)) return broken;
-      for (let k = 2; k < corners.length; k++) triangles.push(corners[0]!, corners[k - 1]!, corners[k]!);
+      for (let k = 2; k < corners.length; k++)
+        triangles.push(corners[0]!, corners[k - 1]!, corners[k]!);
     }
   }
   const found = Uint32Array.from(triangles.values);

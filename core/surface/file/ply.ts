@@ -11,18 +11,45 @@ type Header = { format: 'ascii' | 'little' | 'big'; elements: Element[]; begins:
 type Next = (kind: Kind) => number;
 
 const KINDS: Record<string, Kind> = {
-  char: 'int8', uchar: 'uint8', short: 'int16', ushort: 'uint16', int: 'int32', uint: 'uint32', float: 'float32', double: 'float64',
-  int8: 'int8', uint8: 'uint8', int16: 'int16', uint16: 'uint16', int32: 'int32', uint32: 'uint32', float32: 'float32', float64: 'float64',
-}; // prettier-ignore
-const WIDE: Record<Kind, number> = { int8: 1, uint8: 1, int16: 2, uint16: 2, int32: 4, uint32: 4, float32: 4, float64: 8 }; // prettier-ignore
+  char: 'int8',
+  uchar: 'uint8',
+  short: 'int16',
+  ushort: 'uint16',
+  int: 'int32',
+  uint: 'uint32',
+  float: 'float32',
+  double: 'float64',
+  int8: 'int8',
+  uint8: 'uint8',
+  int16: 'int16',
+  uint16: 'uint16',
+  int32: 'int32',
+  uint32: 'uint32',
+  float32: 'float32',
+  float64: 'float64',
+};
+const WIDE: Record<Kind, number> = {
+  int8: 1,
+  uint8: 1,
+  int16: 2,
+  uint16: 2,
+  int32: 4,
+  uint32: 4,
+  float32: 4,
+  float64: 8,
+};
 /** A face of more corners is a broken file. */
 const MOST_CORNERS = 10_000;
 
-/** The vertices and faces of a PLY file (Turk 1994), ASCII or binary; every other element and property is stepped over. */
+/**
+ * The vertices and faces of a PLY file (Turk 1994), ASCII or binary; every other element and
+ * property is stepped over.
+ */
 export function readPly(bytes: Uint8Array): Result<{ mesh: Mesh }> {
   const header = headerOf(bytes);
   if (typeof header === 'number') return broken(header);
-  const next = header.format === 'ascii' ? asciiFigures(bytes, header.begins) : binaryFigures(bytes, header);
+  const next =
+    header.format === 'ascii' ? asciiFigures(bytes, header.begins) : binaryFigures(bytes, header);
   const vertices = new Growing();
   const triangles = new Growing();
   let row = 0;
@@ -55,7 +82,8 @@ export function readPly(bytes: Uint8Array): Result<{ mesh: Mesh }> {
   return { ok: true, mesh: { vertices: vertices.values, triangles: Uint32Array.from(corners) } };
 }
 
-const broken = (line: number) => failure({ code: 'mesh-file-broken', about: [], numbers: { line } });
+const broken = (line: number) =>
+  failure({ code: 'mesh-file-broken', about: [], numbers: { line } });
 
 /** The header, or the line of it that cannot be read. */
 function headerOf(bytes: Uint8Array): Header | number {
@@ -68,7 +96,10 @@ function headerOf(bytes: Uint8Array): Header | number {
   for (const [i, line] of lines.entries()) {
     const words = line.trim().split(/\s+/);
     if (words[0] === 'format') {
-      format = ({ ascii: 'ascii', binary_little_endian: 'little', binary_big_endian: 'big' } as const)[words[1]!] ?? null;
+      format =
+        ({ ascii: 'ascii', binary_little_endian: 'little', binary_big_endian: 'big' } as const)[
+          words[1]!
+        ] ?? null;
       if (!format) return i + 1;
     } else if (words[0] === 'element') {
       const count = Number(words[2]);
@@ -84,7 +115,7 @@ function headerOf(bytes: Uint8Array): Header | number {
     }
   }
   return format ? { format, elements, begins: end.index + end[0].length } : 1;
-} // prettier-ignore
+}
 
 function binaryFigures(bytes: Uint8Array, { format, begins }: Header): Next {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);

@@ -5,8 +5,8 @@ import { welded } from '../weld';
 import { Growing, linesOf } from './text';
 
 /**
- * The triangles of an STL file, binary or ASCII. They are written each by itself: corners at exactly one place become one
- * vertex, in the order they are first named.
+ * The triangles of an STL file, binary or ASCII. They are written each by itself: corners at
+ * exactly one place become one vertex, in the order they are first named.
  */
 export function readStl(bytes: Uint8Array): Result<{ mesh: Mesh }> {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);

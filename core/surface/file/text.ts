@@ -1,7 +1,10 @@
 /** So many bytes are made into text at once. */
 const CHUNK = 1 << 20;
 
-/** The lines of a text file, without their ends, one after another: a file of any size in little memory. */
+/**
+ * The lines of a text file, without their ends, one after another: a file of any size in little
+ * memory.
+ */
 export function* linesOf(bytes: Uint8Array, from = 0): Generator<string> {
   const decoder = new TextDecoder('latin1');
   let rest = '';

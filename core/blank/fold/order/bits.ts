@@ -1,6 +1,7 @@
 /** Sets of folds as the bits of a number. */
 
-export const bitsOf = (folds: readonly number[]): number => folds.reduce((bits, fold) => bits | (1 << fold), 0);
+export const bitsOf = (folds: readonly number[]): number =>
+  folds.reduce((bits, fold) => bits | (1 << fold), 0);
 
 export function bitsIn(bits: number): number {
   let count = 0;

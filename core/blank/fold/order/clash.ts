@@ -20,7 +20,10 @@ const halvesOf = (section: readonly Vec[]): Half[] =>
     return { nx, nz, d: nx * x1 + nz * z1 };
   });
 
-/** What of a polygon lies within a section, all its sides moved inward by `less`. Empty where nothing does. */
+/**
+ * What of a polygon lies within a section, all its sides moved inward by `less`. Empty where
+ * nothing does.
+ */
 function within(polygon: readonly Vec3[], halves: readonly Half[], less: number): readonly Vec3[] {
   let left = polygon;
   for (const { nx, nz, d } of halves) {
@@ -33,7 +36,8 @@ function within(polygon: readonly Vec3[], halves: readonly Half[], less: number)
       if (a <= 0) kept.push(p);
       if (a < 0 !== b < 0 && a !== b) {
         const t = a / (a - b);
-        if (t > 0 && t < 1) kept.push([p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t, p[2] + (q[2] - p[2]) * t]);
+        if (t > 0 && t < 1)
+          kept.push([p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t, p[2] + (q[2] - p[2]) * t]);
       }
     });
     left = kept;
@@ -46,7 +50,10 @@ export type Ready = { halves: Half[]; box: [number, number, number, number] };
 
 export const ready = (section: readonly Vec[]): Ready => {
   const [x, z] = [section.map((p) => p[0]), section.map((p) => p[1])];
-  return { halves: halvesOf(section), box: [Math.min(...x), Math.max(...x), Math.min(...z), Math.max(...z)] };
+  return {
+    halves: halvesOf(section),
+    box: [Math.min(...x), Math.max(...x), Math.min(...z), Math.max(...z)],
+  };
 };
 
 /** From where to where along y polygons lie within any of some sections; null where they do not. */
@@ -79,21 +86,36 @@ function isClear(polygon: readonly Vec3[], box: Ready['box']): boolean {
 }
 
 /** Whether what lies from so far to so far in x and z is all on one side of an upright box. */
-const isBeside = (lx: number, hx: number, lz: number, hz: number, [x0, x1, z0, z1]: Ready['box']): boolean =>
+const isBeside = (
+  lx: number,
+  hx: number,
+  lz: number,
+  hz: number,
+  [x0, x1, z0, z1]: Ready['box'],
+): boolean =>
   lx >= x1 - TOUCH_MM || hx <= x0 + TOUCH_MM || lz >= z1 - TOUCH_MM || hz <= z0 + TOUCH_MM;
 
-/** Whether what a box holds is clear of all of some sections: then no part of it needs to be looked at. */
+/**
+ * Whether what a box holds is clear of all of some sections: then no part of it needs to be looked
+ * at.
+ */
 export function isFree(box: Box, sections: readonly Ready[]): boolean {
   for (const one of sections) if (!isBeside(box[0], box[1], box[4], box[5], one.box)) return false;
   return true;
 }
 
-/** How deep polygons reach into the section they reach into deepest, mm: by how much all its sides must move inward. */
-export const depthWithin = (polygons: readonly (readonly Vec3[])[], sections: readonly Ready[]): number =>
-  Math.max(0, ...sections.map((one) => depthIn(polygons, one)));
+/**
+ * How deep polygons reach into the section they reach into deepest, mm: by how much all its sides
+ * must move inward.
+ */
+export const depthWithin = (
+  polygons: readonly (readonly Vec3[])[],
+  sections: readonly Ready[],
+): number => Math.max(0, ...sections.map((one) => depthIn(polygons, one)));
 
 function depthIn(polygons: readonly (readonly Vec3[])[], { halves, box }: Ready): number {
-  const isIn = (less: number) => polygons.some((polygon) => within(polygon, halves, less).length > 0);
+  const isIn = (less: number) =>
+    polygons.some((polygon) => within(polygon, halves, less).length > 0);
   let [low, high] = [0, Math.min(box[1] - box[0], box[3] - box[2]) / 2];
   if (!isIn(low)) return 0;
   while (high - low > DEPTH_MM) {
@@ -110,7 +132,10 @@ export type Sheet = { at: readonly Vec3[]; n: Vec3; d: number; low: Vec3; high: 
 export function sheetOf(at: readonly Vec3[]): Sheet {
   // Newell's normal, so that a corner in line does no harm.
   let n: [number, number, number] = [0, 0, 0];
-  const [low, high]: [number, number, number][] = [[Infinity, Infinity, Infinity], [-Infinity, -Infinity, -Infinity]] as [[number, number, number], [number, number, number]]; // prettier-ignore
+  const [low, high]: [number, number, number][] = [
+    [Infinity, Infinity, Infinity],
+    [-Infinity, -Infinity, -Infinity],
+  ] as [[number, number, number], [number, number, number]];
   at.forEach((p, i) => {
     const q = at[(i + 1) % at.length]!;
     n[0] += (p[1] - q[1]) * (p[2] + q[2]);
@@ -129,8 +154,8 @@ export function sheetOf(at: readonly Vec3[]): Sheet {
 const dot3 = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 /**
- * How deep the edges of one polygon go through another, mm, what crosses it nearer to its rim than `rimMm` left out
- * (corners that meet are fitted by hand); 0 where none do.
+ * How deep the edges of one polygon go through another, mm, what crosses it nearer to its rim than
+ * `rimMm` left out (corners that meet are fitted by hand); 0 where none do.
  */
 export function through(a: Sheet, b: Sheet, rimMm: number): number {
   for (let k = 0; k < 3; k++) if (a.low[k]! > b.high[k]! || b.low[k]! > a.high[k]!) return 0;
@@ -154,14 +179,21 @@ function isInside({ at, n }: Sheet, x: Vec3, rimMm: number): boolean {
   let odd = false;
   for (let k = 0; k < at.length; k++) {
     const [p, q] = [at[k]!, at[(k + 1) % at.length]!];
-    if (p[j]! > x[j]! !== q[j]! > x[j]! && x[i]! < p[i]! + ((x[j]! - p[j]!) * (q[i]! - p[i]!)) / (q[j]! - p[j]!)) odd = !odd;
+    if (
+      p[j]! > x[j]! !== q[j]! > x[j]! &&
+      x[i]! < p[i]! + ((x[j]! - p[j]!) * (q[i]! - p[i]!)) / (q[j]! - p[j]!)
+    )
+      odd = !odd;
     if (toEdge(x, p, q) < rimMm) return false;
   }
   return odd;
-} // prettier-ignore
+}
 
 function toEdge(x: Vec3, p: Vec3, q: Vec3): number {
-  const [u, w]: [Vec3, Vec3] = [[q[0] - p[0], q[1] - p[1], q[2] - p[2]], [x[0] - p[0], x[1] - p[1], x[2] - p[2]]]; // prettier-ignore
+  const [u, w]: [Vec3, Vec3] = [
+    [q[0] - p[0], q[1] - p[1], q[2] - p[2]],
+    [x[0] - p[0], x[1] - p[1], x[2] - p[2]],
+  ];
   const t = Math.min(1, Math.max(0, dot3(u, w) / (dot3(u, u) || 1)));
   return Math.hypot(w[0] - t * u[0], w[1] - t * u[1], w[2] - t * u[2]);
 }

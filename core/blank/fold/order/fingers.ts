@@ -3,19 +3,28 @@
 /** Along the line, mm. */
 export type Span = readonly [from: number, to: number];
 
-/** Fingers set for a fold: their widths, and where each begins along the line, from its beginning on, mm; or how much too wide the narrowest set is. */
+/**
+ * Fingers set for a fold: their widths, and where each begins along the line, from its beginning
+ * on, mm; or how much too wide the narrowest set is.
+ */
 export type Set = { ok: true; fingersMm: number[]; atMm: number[] } | { ok: false; overMm: number };
 
 /** More fingers than these are not tried in all combinations. */
 const MOST_TRIED = 14;
 
 /**
- * Fingers for a line from one place to another, none of them where something stands. Between what stands the fingers leave
- * free at most a gap at either end and between each two; beyond the ends of the line they may reach where nothing is.
+ * Fingers for a line from one place to another, none of them where something stands. Between what
+ * stands the fingers leave free at most a gap at either end and between each two; beyond the ends
+ * of the line they may reach where nothing is.
  *
  * @param blocked where no finger may stand, along the line
  */
-export function fingersFor(line: Span, blocked: readonly Span[], all: readonly number[], gapMm: number): Set {
+export function fingersFor(
+  line: Span,
+  blocked: readonly Span[],
+  all: readonly number[],
+  gapMm: number,
+): Set {
   const walls = merged(blocked);
   const free = between(line, walls);
   if (free.length === 0) return { ok: false, overMm: line[1] - line[0] };
@@ -28,7 +37,10 @@ export function fingersFor(line: Span, blocked: readonly Span[], all: readonly n
     const found = setFor(wide, room, left, gapMm);
     if (found === null) {
       const least = Math.min(...left);
-      return { ok: false, overMm: Math.max(TOO_NARROW_MM, Number.isFinite(least) ? least - room : wide) };
+      return {
+        ok: false,
+        overMm: Math.max(TOO_NARROW_MM, Number.isFinite(least) ? least - room : wide),
+      };
     }
     const [first, apart] = laidIn({ from, to, low, high }, found);
     let at = first;
@@ -42,8 +54,14 @@ export function fingersFor(line: Span, blocked: readonly Span[], all: readonly n
   return { ok: true, fingersMm: chosen!, atMm: atMm! };
 }
 
-/** Where the first finger of a stretch begins, and how far apart they stand: evenly in it, or over an end of the line that is free. */
-function laidIn({ from, to, low, high }: Free, widths: readonly number[]): [at: number, apart: number] {
+/**
+ * Where the first finger of a stretch begins, and how far apart they stand: evenly in it, or over
+ * an end of the line that is free.
+ */
+function laidIn(
+  { from, to, low, high }: Free,
+  widths: readonly number[],
+): [at: number, apart: number] {
   const sum = widths.reduce((all, width) => all + width, 0);
   const apart = Math.max(0, (to - from - sum) / (widths.length + 1));
   const middle = (from + to - sum - apart * (widths.length - 1)) / 2;
@@ -53,8 +71,16 @@ function laidIn({ from, to, low, high }: Free, widths: readonly number[]): [at: 
 /** A set that does not come out is at the least so much off, mm. */
 const TOO_NARROW_MM = 0.1;
 
-/** The fewest fingers that fill a stretch: no wider than the room for them, and short of it by no more than the gaps. */
-function setFor(wide: number, room: number, left: readonly number[], gapMm: number): number[] | null {
+/**
+ * The fewest fingers that fill a stretch: no wider than the room for them, and short of it by no
+ * more than the gaps.
+ */
+function setFor(
+  wide: number,
+  room: number,
+  left: readonly number[],
+  gapMm: number,
+): number[] | null {
   const some = left.slice(0, MOST_TRIED);
   let best: { fingers: number[]; sum: number } | null = null;
   for (let bits = 1; bits < 1 << some.length; bits++) {
@@ -65,7 +91,8 @@ function setFor(wide: number, room: number, left: readonly number[], gapMm: numb
         count++;
       }
     if (sum > room || wide - sum > (count + 1) * gapMm) continue;
-    if (best && (best.fingers.length < count || (best.fingers.length === count && best.sum <= sum))) continue;
+    if (best && (best.fingers.length < count || (best.fingers.length === count && best.sum <= sum)))
+      continue;
     best = { fingers: some.filter((_, i) => bits & (1 << i)), sum };
   }
   return best?.fingers ?? null;

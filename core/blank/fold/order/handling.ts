@@ -7,15 +7,25 @@ import type { Step } from './passage';
 export const [TURNING, CHANGING] = [1e6, 1e3];
 
 /** How a piece lies for each fold, how long each is, mm, and whether it can be made. */
-export type Known = { poses: Record<Clamped, Pose>[]; long: number[]; step: (fold: number, side: Clamped, made: number) => Step }; // prettier-ignore
+export type Known = {
+  poses: Record<Clamped, Pose>[];
+  long: number[];
+  step: (fold: number, side: Clamped, made: number) => Step;
+};
 
 /** A step of a way: a fold, the side it is held on, and the folds that were made before it. */
 export type Made = { fold: number; side: Clamped; made: number };
-/** What is searched: so many folds, those that are to be made as bits, those of them that are, and what is known of each step. */
+/**
+ * What is searched: so many folds, those that are to be made as bits, those of them that are, and
+ * what is known of each step.
+ */
 export type Folding = { n: number; all: number; from: number; known: Known };
 
 /** Turned over, and turned round: each counts one. */
-export const turnings = (a: Pick<Pose, 'faceUp' | 'turnDeg'>, b: Pick<Pose, 'faceUp' | 'turnDeg'>): number => {
+export const turnings = (
+  a: Pick<Pose, 'faceUp' | 'turnDeg'>,
+  b: Pick<Pose, 'faceUp' | 'turnDeg'>,
+): number => {
   const round = Math.abs(((a.turnDeg - b.turnDeg + 540) % 360) - 180);
   return (a.faceUp === b.faceUp ? 0 : 1) + (round < 0.01 ? 0 : 1);
 };

@@ -2,7 +2,10 @@ import type { Vec } from '../../../measure/vector';
 import type { Frame, Vec3 } from '../refold';
 import { after, apply, back } from './lie';
 
-/** A plate of a piece as the two sides of its sheet: the rim on its face, and how high the sides lie. */
+/**
+ * A plate of a piece as the two sides of its sheet: the rim on its face, and how high the sides
+ * lie.
+ */
 export type Shell = { rim: readonly Vec[]; heights: readonly [number, number] };
 /** The two sides of a plate, as places. */
 export type Sides = Vec3[][];
@@ -26,12 +29,19 @@ export function boxOf({ rim, heights }: Shell, { x, y, z, origin }: Frame): Box 
     if (w > z1) z1 = w;
   }
   const [low, high] = heights;
-  const lift = (k: 0 | 1 | 2) => [origin[k] + Math.min(z[k] * low, z[k] * high), origin[k] + Math.max(z[k] * low, z[k] * high)] as const; // prettier-ignore
+  const lift = (k: 0 | 1 | 2) =>
+    [
+      origin[k] + Math.min(z[k] * low, z[k] * high),
+      origin[k] + Math.max(z[k] * low, z[k] * high),
+    ] as const;
   const [[ax, bx], [ay, by], [az, bz]] = [lift(0), lift(1), lift(2)];
   return [x0 + ax, x1 + bx, y0 + ay, y1 + by, z0 + az, z1 + bz];
 }
 
-/** A turn about the line, with what the bend gives way by: x′ = cos·x − sin·z + across, z′ = sin·x + cos·z + up. */
+/**
+ * A turn about the line, with what the bend gives way by: x′ = cos·x − sin·z + across, z′ = sin·x +
+ * cos·z + up.
+ */
 export type Turn = { cos: number; sin: number; across: number; up: number };
 
 /** The turn from one frame to another that lies only turned about y from it. */
@@ -69,7 +79,14 @@ export function boxesTurned({ rim, heights }: Shell, frame: Frame, turns: readon
 
 /** The box round some. */
 export const round = (boxes: readonly Box[]): Box =>
-  boxes.reduce((a, b): Box => [Math.min(a[0], b[0]), Math.max(a[1], b[1]), Math.min(a[2], b[2]), Math.max(a[3], b[3]), Math.min(a[4], b[4]), Math.max(a[5], b[5])]); // prettier-ignore
+  boxes.reduce((a, b): Box => [
+    Math.min(a[0], b[0]),
+    Math.max(a[1], b[1]),
+    Math.min(a[2], b[2]),
+    Math.max(a[3], b[3]),
+    Math.min(a[4], b[4]),
+    Math.max(a[5], b[5]),
+  ]);
 
 /** Whether two boxes do not even touch. */
 export const apart = (a: Box, b: Box): boolean =>

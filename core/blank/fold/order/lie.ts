@@ -2,7 +2,10 @@ import type { Development } from '../developed';
 import type { Frame, Vec3 } from '../refold';
 import { foldedFrames } from '../refold';
 
-/** Where parts of a piece lie to each other while some of its folds are made: rigid motions from one face's places to another's. */
+/**
+ * Where parts of a piece lie to each other while some of its folds are made: rigid motions from one
+ * face's places to another's.
+ */
 
 export const apply = ({ x, y, z, origin }: Frame, [a, b, c]: Vec3): Vec3 => [
   x[0] * a + y[0] * b + z[0] * c + origin[0],
@@ -36,13 +39,18 @@ export const back = ({ x, y, z, origin }: Frame): Frame => {
 
 export const STILL: Frame = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1], origin: [0, 0, 0] };
 
-/** Where the face beyond a fold lies, as the face before it sees it, with the fold taken to an angle. */
+/**
+ * Where the face beyond a fold lies, as the face before it sees it, with the fold taken to an
+ * angle.
+ */
 export function closedTo(development: Development, fold: number, deg: number): Frame {
   const angles = development.folds.map((_, i) => (i === fold ? deg : 0));
   return foldedFrames(development, angles)[development.folds[fold]!.child]!;
 }
 
-/** For each pair of faces the folds on the way from one to the other, and which way each is passed. */
+/**
+ * For each pair of faces the folds on the way from one to the other, and which way each is passed.
+ */
 export type Way = { fold: number; outward: boolean }[];
 
 export function waysBetween({ faces, folds, order }: Development): Way[][] {
@@ -54,7 +62,10 @@ export function waysBetween({ faces, folds, order }: Development): Way[][] {
   return toBase.map((a) =>
     toBase.map((b) => [
       ...a.filter((fold) => !b.includes(fold)).map((fold) => ({ fold, outward: false })),
-      ...b.filter((fold) => !a.includes(fold)).reverse().map((fold) => ({ fold, outward: true })),
+      ...b
+        .filter((fold) => !a.includes(fold))
+        .reverse()
+        .map((fold) => ({ fold, outward: true })),
     ]),
   );
-} // prettier-ignore
+}

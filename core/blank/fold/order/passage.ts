@@ -8,17 +8,21 @@ import { behind, fixedHit, middleOf, standingIn } from './inTheWay';
 import type { Box, Shell } from './laid';
 
 /**
- * A fold as it can be made: the fingers under the bar and where each begins along the line, null for a bar all along, and a
- * number that is the same for the same widths. Or what it hits.
+ * A fold as it can be made: the fingers under the bar and where each begins along the line, null
+ * for a bar all along, and a number that is the same for the same widths. Or what it hits.
  */
 export type Step =
-  { ok: true; fingersMm: number[] | null; fingersAtMm: number[] | null; set: number } | { ok: false; hit: Hit };
+  | { ok: true; fingersMm: number[] | null; fingersAtMm: number[] | null; set: number }
+  | { ok: false; hit: Hit };
 
 /** Where no finger may stand, and how deep what stands there is in the section. */
 type Blocked = Standing & { face: number };
 /** All that is in the way of fingers, told in words to be looked up by, and the deepest of it. */
 type InWay = { spans: readonly Span[]; key: string; deepest: Blocked | null };
-/** What is held means so much for the way in: how far it hangs down and stands up, what the beam would have to pass, how far the bar is lifted, how far it reaches along the line. */
+/**
+ * What is held means so much for the way in: how far it hangs down and stands up, what the beam
+ * would have to pass, how far the bar is lifted, how far it reaches along the line.
+ */
 export type In = {
   down: number;
   up: number;
@@ -38,7 +42,10 @@ export type Moving = {
 };
 type Out = { hit: Hit | null; inWay: InWay };
 
-/** How a piece gets into a machine for a fold and out again, and the fingers that go between what stands up. */
+/**
+ * How a piece gets into a machine for a fold and out again, and the fingers that go between what
+ * stands up.
+ */
 export type Passage = {
   wayIn: (all: readonly Held[], along: Span) => In;
   inAndOut: (along: Span, still: In, moving: Moving) => Step;
@@ -50,7 +57,8 @@ export function passageOf(brake: Brake, plates: readonly Shell[], parts: readonl
   /** Bar and beam lifted by so much, with all that lies behind them. */
   const swept = (lift: number) => {
     let found = lifted.get(lift);
-    const of = (name: Part['name']) => parts.filter((one) => one.name === name).map(({ section }) => ready(behind(section, lift))); // prettier-ignore
+    const of = (name: Part['name']) =>
+      parts.filter((one) => one.name === name).map(({ section }) => ready(behind(section, lift)));
     if (!found) lifted.set(lift, (found = { bar: of('bar'), beam: of('beam') }));
     return found;
   };
@@ -64,12 +72,18 @@ export function passageOf(brake: Brake, plates: readonly Shell[], parts: readonl
     return {
       down,
       up: most(all),
-      // Fingers go between what stands up; what they cannot go under, all of the beam would have to pass.
+      // Fingers go between what stands up; what they cannot go under, all of the beam would have to
+      // pass.
       tall: most(walls) + down - brake.noseHeightMm - brake.openMm,
       raised: Math.round((down + most(all.filter((one) => !walls.includes(one)))) * 1000) / 1000,
       reach: [Math.min(...spans.map(([y]) => y)), Math.max(...spans.map(([, y]) => y))],
       isClear: all.every(({ bar }) => bar === null),
-      inWay: inWayOf(walls.map(({ face, bar, span, up }) => ({ face, ...(bar ?? { span, depthMm: up + down - brake.openMm }) }))), // prettier-ignore
+      inWay: inWayOf(
+        walls.map(({ face, bar, span, up }) => ({
+          face,
+          ...(bar ?? { span, depthMm: up + down - brake.openMm }),
+        })),
+      ),
     };
   }
 
@@ -101,7 +115,16 @@ export function passageOf(brake: Brake, plates: readonly Shell[], parts: readonl
   function setFor(along: Span, ...some: readonly InWay[]): ReturnType<typeof fingersFor> {
     const key = `${along[0]} ${along[1]}${some.map((one) => one.key).join('')}`;
     let found = sets.get(key);
-    if (!found) sets.set(key, (found = fingersFor(along, some.flatMap(({ spans }) => spans), brake.fingersMm ?? [], gap))); // prettier-ignore
+    if (!found)
+      sets.set(
+        key,
+        (found = fingersFor(
+          along,
+          some.flatMap(({ spans }) => spans),
+          brake.fingersMm ?? [],
+          gap,
+        )),
+      );
     return found;
   }
   const widths = new Map<string, number>();
@@ -113,8 +136,9 @@ export function passageOf(brake: Brake, plates: readonly Shell[], parts: readonl
   };
 
   /**
-   * In from the front and out again; or, where fingers stand beside and not under it, slid in from where there are none: then
-   * nothing may be where fingers are, and all that stands up passes under the beam.
+   * In from the front and out again; or, where fingers stand beside and not under it, slid in from
+   * where there are none: then nothing may be where fingers are, and all that stands up passes
+   * under the beam.
    */
   function inAndOut(along: Span, still: In, moving: Moving): Step {
     const front = byTheFront(along, still, moving);
@@ -126,16 +150,30 @@ export function passageOf(brake: Brake, plates: readonly Shell[], parts: readonl
     return set.ok ? withFingers(set) : front;
   }
 
-  /** The bar is lifted for what stands up behind the line, and the piece with it for what hangs down behind the bed. */
+  /**
+   * The bar is lifted for what stands up behind the line, and the piece with it for what hangs down
+   * behind the bed.
+   */
   function byTheFront(along: Span, still: In, moving: Moving): Step {
-    if (still.down > brake.openMm) return { ok: false, hit: { of: 'way in', depthMm: still.down - brake.openMm } };
+    if (still.down > brake.openMm)
+      return { ok: false, hit: { of: 'way in', depthMm: still.down - brake.openMm } };
     if (still.tall > 0) return { ok: false, hit: { of: 'beam', depthMm: still.tall } };
     const { hit, inWay } = wayOut(moving, still.raised);
     if (hit) return { ok: false, hit };
     const [a, b] = [still.inWay.deepest, inWay.deepest];
     const deepest = a && b ? (b.depthMm > a.depthMm ? b : a) : (a ?? b);
-    const inBar = (depthMm: number): Step => ({ ok: false, hit: { of: 'bar', depthMm, ...(deepest ? { alongMm: middleOf(deepest.span), face: deepest.face } : {}) } }); // prettier-ignore
-    if (brake.fingersMm === null) return deepest ? inBar(deepest.depthMm) : { ok: true, fingersMm: null, fingersAtMm: null, set: 0 }; // prettier-ignore
+    const inBar = (depthMm: number): Step => ({
+      ok: false,
+      hit: {
+        of: 'bar',
+        depthMm,
+        ...(deepest ? { alongMm: middleOf(deepest.span), face: deepest.face } : {}),
+      },
+    });
+    if (brake.fingersMm === null)
+      return deepest
+        ? inBar(deepest.depthMm)
+        : { ok: true, fingersMm: null, fingersAtMm: null, set: 0 };
     const set = setFor(along, still.inWay, inWay);
     return set.ok ? withFingers(set) : inBar(Math.max(set.overMm, 0.1));
   }
@@ -147,5 +185,9 @@ function inWayOf(blocked: readonly Blocked[]): InWay {
   const [first = null, ...rest] = blocked;
   const deepest = rest.reduce((most, one) => (one.depthMm > most!.depthMm ? one : most), first);
   const spans = blocked.map(({ span }) => span);
-  return { spans, deepest, key: spans.map(([from, to]) => `|${from.toFixed(3)} ${to.toFixed(3)}`).join('') };
+  return {
+    spans,
+    deepest,
+    key: spans.map(([from, to]) => `|${from.toFixed(3)} ${to.toFixed(3)}`).join(''),
+  };
 }

@@ -9,8 +9,8 @@ import type { Development } from '../developed';
 import { withStrips } from '../outline';
 
 /**
- * The flat parts of a blank as plates: each face's outline on the blank as places, and to each fold's far face the metal of
- * the bend itself, from tangent to tangent.
+ * The flat parts of a blank as plates: each face's outline on the blank as places, and to each
+ * fold's far face the metal of the bend itself, from tangent to tangent.
  */
 export type Plate = { face: number; outline: Vec[] };
 
@@ -18,21 +18,33 @@ export type Plate = { face: number; outline: Vec[] };
 const FOLLOWED_MM = 0.2;
 
 /**
- * One plate for each face of the blank, in their order, with the strips of joints that lie in its plane (laps, joggles, metal to
- * trim); those that are turned over, and flanges, are left off: they are turned when the folds are made.
+ * One plate for each face of the blank, in their order, with the strips of joints that lie in its
+ * plane (laps, joggles, metal to trim); those that are turned over, and flanges, are left off: they
+ * are turned when the folds are made.
  */
-export function platesOf({ faces, net, edges }: Pick<Development, 'faces' | 'net' | 'edges'>): Plate[] {
-  const adds = ({ addMm, folded, flange }: JointAllowance) => !folded && !flange && addMm > 0; // prettier-ignore
-  const flat = new Map(edges.flatMap(({ id, allowance }) => (adds(allowance) ? [[id, allowance] as const] : [])));
+export function platesOf({
+  faces,
+  net,
+  edges,
+}: Pick<Development, 'faces' | 'net' | 'edges'>): Plate[] {
+  const adds = ({ addMm, folded, flange }: JointAllowance) => !folded && !flange && addMm > 0;
+  const flat = new Map(
+    edges.flatMap(({ id, allowance }) => (adds(allowance) ? [[id, allowance] as const] : [])),
+  );
   const gross = flat.size > 0 ? withStrips(net, flat).gross : [];
-  const isAdded = new Set(gross.flatMap(({ face, edge }) => (edge !== null && flat.has(edge) ? [face] : [])));
+  const isAdded = new Set(
+    gross.flatMap(({ face, edge }) => (edge !== null && flat.has(edge) ? [face] : [])),
+  );
   return faces.map(({ pieces }, face) => {
-    // Where the outline leaves a face it comes back at the other end of the bend: a straight tangent between.
+    // Where the outline leaves a face it comes back at the other end of the bend: a straight
+    // tangent between.
     const rim = isAdded.has(face) ? gross.filter((piece) => piece.face === face) : pieces;
     const ends = rim.map(({ segment }) => segment);
     const closed = ends.flatMap((segment, i): Segment[] => {
       const next = ends[(i + 1) % ends.length]!;
-      return distance(segment.b, next.a) > SAME_PLACE_MM ? [segment, line(segment.b, next.a)] : [segment];
+      return distance(segment.b, next.a) > SAME_PLACE_MM
+        ? [segment, line(segment.b, next.a)]
+        : [segment];
     });
     return { face, outline: points(closed, FOLLOWED_MM) };
   });

@@ -8,9 +8,15 @@ import { canBeFolded } from './solve';
 
 /** What frees a piece that no order makes: each was tried before it is told. */
 export type Remedy =
-  /** Leave a fold at so many degrees on the machine, and close it after all others, with fingers or over a bar. */
+  /**
+   * Leave a fold at so many degrees on the machine, and close it after all others, with fingers or
+   * over a bar.
+   */
   | { kind: 'leave-open'; fold: number; deg: number }
-  /** Make a fold by hand over a bar when all others are made; and another one likewise where one is not enough. */
+  /**
+   * Make a fold by hand over a bar when all others are made; and another one likewise where one is
+   * not enough.
+   */
   | { kind: 'over-a-bar'; fold: number; also?: number }
   /** Cut the piece apart along a fold and weld it: both parts can be folded. */
   | { kind: 'part'; fold: number }
@@ -26,16 +32,30 @@ export const MOST_TRIED = 14;
 
 /** What would let a piece be folded that cannot be, the least trouble first. Empty where nothing that one or two folds do
  * differently helps, and for more than `MOST_TRIED` folds. Each is told on top of what is settled. */
-export function remediesFor(development: Development, brake: Brake, settled: Settled = {}): Remedy[] {
+export function remediesFor(
+  development: Development,
+  brake: Brake,
+  settled: Settled = {},
+): Remedy[] {
   const { folds } = development;
   if (folds.length > MOST_TRIED) return [];
-  const { anglesDeg: angles = folds.map(({ bend }) => bend.angleDeg), byHand: handed = [], made = [] } = settled;
+  const {
+    anglesDeg: angles = folds.map(({ bend }) => bend.angleDeg),
+    byHand: handed = [],
+    made = [],
+  } = settled;
   // What is made, or settled to be made by hand, is not asked again.
-  const asked = folds.flatMap((_, fold) => (handed.includes(fold) || made.includes(fold) ? [] : [fold]));
+  const asked = folds.flatMap((_, fold) =>
+    handed.includes(fold) || made.includes(fold) ? [] : [fold],
+  );
   const goes = (one: Development, with_: readonly number[] = angles) =>
     canBeFolded(one, brake, { ...settled, anglesDeg: with_ });
   const open = asked.flatMap((fold): Remedy[] => {
-    const at = (deg: number) => goes(development, angles.map((angle, i) => (i === fold ? deg : angle))); // prettier-ignore
+    const at = (deg: number) =>
+      goes(
+        development,
+        angles.map((angle, i) => (i === fold ? deg : angle)),
+      );
     if (angles[fold]! <= LEAST_DEG || !at(LEAST_DEG)) return [];
     // The most closed that still goes, looked for from both ends.
     let [good, bad] = [LEAST_DEG, angles[fold]!];
@@ -63,11 +83,17 @@ export function remediesFor(development: Development, brake: Brake, settled: Set
   });
   const without = (...byHand: number[]) =>
     canBeFolded(development, brake, { ...settled, byHand: [...handed, ...byHand] });
-  const byHand = asked.flatMap((fold): Remedy[] => (without(fold) ? [{ kind: 'over-a-bar', fold }] : []));
-  const parted = asked.flatMap((fold): Remedy[] => (partsGo(development, fold, brake) ? [{ kind: 'part', fold }] : [])); // prettier-ignore
-  if (open.length + shorter.length + byHand.length + parted.length === 0) return twoByHand(asked, without); // prettier-ignore
+  const byHand = asked.flatMap((fold): Remedy[] =>
+    without(fold) ? [{ kind: 'over-a-bar', fold }] : [],
+  );
+  const parted = asked.flatMap((fold): Remedy[] =>
+    partsGo(development, fold, brake) ? [{ kind: 'part', fold }] : [],
+  );
+  if (open.length + shorter.length + byHand.length + parted.length === 0)
+    return twoByHand(asked, without);
   // The least left to do after comes first.
-  const left = (remedy: Remedy) => (remedy.kind === 'leave-open' ? angles[remedy.fold]! - remedy.deg : 0);
+  const left = (remedy: Remedy) =>
+    remedy.kind === 'leave-open' ? angles[remedy.fold]! - remedy.deg : 0;
   return [
     ...open.sort((a, b) => left(a) - left(b)),
     ...byHand,
@@ -77,9 +103,13 @@ export function remediesFor(development: Development, brake: Brake, settled: Set
 }
 
 /** Two folds made by hand, where no one thing helps. */
-function twoByHand(asked: readonly number[], without: (fold: number, also: number) => boolean): Remedy[] {
+function twoByHand(
+  asked: readonly number[],
+  without: (fold: number, also: number) => boolean,
+): Remedy[] {
   for (const [i, fold] of asked.entries())
-    for (const also of asked.slice(i + 1)) if (without(fold, also)) return [{ kind: 'over-a-bar', fold, also }];
+    for (const also of asked.slice(i + 1))
+      if (without(fold, also)) return [{ kind: 'over-a-bar', fold, also }];
   return [];
 }
 
@@ -94,11 +124,22 @@ function shortened(development: Development, fold: number, byMm: number): Develo
   };
   const faces = development.faces.map((one, i) =>
     i === face
-      ? { ...one, pieces: one.pieces.map((piece) => ({ ...piece, segment: { ...piece.segment, a: back(piece.segment.a), b: back(piece.segment.b), bulge: 0 } })) }
+      ? {
+          ...one,
+          pieces: one.pieces.map((piece) => ({
+            ...piece,
+            segment: {
+              ...piece.segment,
+              a: back(piece.segment.a),
+              b: back(piece.segment.b),
+              bulge: 0,
+            },
+          })),
+        }
       : one,
   );
   return { ...development, faces };
-} // prettier-ignore
+}
 
 /** Whether both parts of a piece that is cut apart along a fold can be folded. */
 function partsGo(development: Development, fold: number, brake: Brake): boolean {
@@ -111,12 +152,21 @@ function partsGo(development: Development, fold: number, brake: Brake): boolean 
   return [false, true].every((far) => {
     const kept = order.filter((face) => beyond.has(face) === far);
     const number = new Map(kept.map((face, i) => [face, i]));
-    const foldsKept = folds.filter((one, i) => i !== fold && number.has(one.parent) && number.has(one.child));
+    const foldsKept = folds.filter(
+      (one, i) => i !== fold && number.has(one.parent) && number.has(one.child),
+    );
     const part: Development = {
       ...development,
       order: kept.map((_, i) => i),
-      faces: kept.map((face) => ({ ...faces[face]!, fold: foldsKept.indexOf(folds[faces[face]!.fold]!) })),
-      folds: foldsKept.map((one) => ({ ...one, parent: number.get(one.parent)!, child: number.get(one.child)! })),
+      faces: kept.map((face) => ({
+        ...faces[face]!,
+        fold: foldsKept.indexOf(folds[faces[face]!.fold]!),
+      })),
+      folds: foldsKept.map((one) => ({
+        ...one,
+        parent: number.get(one.parent)!,
+        child: number.get(one.child)!,
+      })),
     };
     return canBeFolded(part, brake);
   });

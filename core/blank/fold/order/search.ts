@@ -7,17 +7,31 @@ import type { Step } from './passage';
 
 /** The search for the cheapest way to make all folds of a piece. */
 
-/** A way to have made some of the folds, the cheapest to end with this step; `all`: with the least that the rest must cost. */
-export type Way = { made: number; fold: number; side: Clamped; cost: number; all: number; before: Way | null };
+/**
+ * A way to have made some of the folds, the cheapest to end with this step; `all`: with the least
+ * that the rest must cost.
+ */
+export type Way = {
+  made: number;
+  fold: number;
+  side: Clamped;
+  cost: number;
+  all: number;
+  before: Way | null;
+};
 
 /** What is searched, and the least that the rest of a way must cost. */
 export type Asked = Folding & { least: (way: Way) => number };
-/** What a search came to: the steps from the first, null where it was given up or there are none; whether nothing else is better, or possible. */
+/**
+ * What a search came to: the steps from the first, null where it was given up or there are none;
+ * whether nothing else is better, or possible.
+ */
 export type Found = { made: Made[] | null; exact: boolean };
 
 /**
- * The cheapest way to make all folds: always the one is followed that can be cheapest in the end, and of alike ones that in
- * which most is made (A*, Hart, Nilsson and Raphael 1968). Given up after so many: then it is not `exact`.
+ * The cheapest way to make all folds: always the one is followed that can be cheapest in the end,
+ * and of alike ones that in which most is made (A*, Hart, Nilsson and Raphael 1968). Given up after
+ * so many: then it is not `exact`.
  */
 export function cheapest({ n, all, from, known, least }: Asked, limit: number): Found {
   const queue: Way[] = [{ made: from, fold: -1, side: 'base', cost: 0, all: 0, before: null }];
@@ -33,7 +47,14 @@ export function cheapest({ n, all, from, known, least }: Asked, limit: number): 
         const found = known.step(fold, side, way.made);
         if (!found.ok) continue;
         const cost = way.cost + costOf(way, { fold, side, found }, known);
-        const next: Way = { made: way.made | (1 << fold), fold, side, cost, all: cost, before: way };
+        const next: Way = {
+          made: way.made | (1 << fold),
+          fold,
+          side,
+          cost,
+          all: cost,
+          before: way,
+        };
         const at = keyOf(next, known);
         if ((costs.get(at) ?? Infinity) <= cost) continue;
         costs.set(at, cost);
@@ -45,7 +66,10 @@ export function cheapest({ n, all, from, known, least }: Asked, limit: number): 
   return { made: null, exact: true };
 }
 
-/** What matters of a way for what comes after: what is made, how the piece lies, and which fingers are set. */
+/**
+ * What matters of a way for what comes after: what is made, how the piece lies, and which fingers
+ * are set.
+ */
 function keyOf({ made, fold, side }: Way, { poses, step }: Known): string {
   if (fold < 0) return '';
   const { faceUp, turnDeg } = poses[fold]![side];
@@ -56,19 +80,26 @@ function keyOf({ made, fold, side }: Way, { poses, step }: Known): string {
 /** A way from its first step. */
 export function stepsTo(last: Way): Made[] {
   const steps: Made[] = [];
-  for (let way = last; way.before; way = way.before) steps.unshift({ fold: way.fold, side: way.side, made: way.before.made }); // prettier-ignore
+  for (let way = last; way.before; way = way.before)
+    steps.unshift({ fold: way.fold, side: way.side, made: way.before.made });
   return steps;
 }
 
 /**
- * The fewest turnings that what is left must take: one for every way of lying, up or down and along the same lines, that is
- * wanted and is not the one it lies in.
+ * The fewest turnings that what is left must take: one for every way of lying, up or down and along
+ * the same lines, that is wanted and is not the one it lies in.
  */
-export function leastTurnings(poses: readonly Record<Clamped, Pose>[], all: number): (way: Way) => number {
+export function leastTurnings(
+  poses: readonly Record<Clamped, Pose>[],
+  all: number,
+): (way: Way) => number {
   const classes: { faceUp: boolean; turnDeg: number }[] = [];
   const classOf = poses.map(({ base }) => {
     const turnDeg = base.turnDeg % 180;
-    const known = classes.findIndex((one) => one.faceUp === base.faceUp && Math.abs(((one.turnDeg - turnDeg + 270) % 180) - 90) < 0.01); // prettier-ignore
+    const known = classes.findIndex(
+      (one) =>
+        one.faceUp === base.faceUp && Math.abs(((one.turnDeg - turnDeg + 270) % 180) - 90) < 0.01,
+    );
     return known >= 0 ? known : classes.push({ faceUp: base.faceUp, turnDeg }) - 1;
   });
   return ({ made, fold }) => {
@@ -76,7 +107,10 @@ export function leastTurnings(poses: readonly Record<Clamped, Pose>[], all: numb
     classOf.forEach((one, i) => {
       if (all & ~made & (1 << i)) wanted |= 1 << one;
     });
-    return TURNING * (bitsIn(wanted) - (fold < 0 ? (wanted ? 1 : 0) : wanted & (1 << classOf[fold]!) ? 1 : 0));
+    return (
+      TURNING *
+      (bitsIn(wanted) - (fold < 0 ? (wanted ? 1 : 0) : wanted & (1 << classOf[fold]!) ? 1 : 0))
+    );
   };
 }
 
@@ -106,14 +140,23 @@ function taken(ways: Way[]): Way | undefined {
   return first;
 }
 
-const cheaper = (a: Way, b: Way): boolean => a.all < b.all || (a.all === b.all && bitsIn(a.made) > bitsIn(b.made));
+const cheaper = (a: Way, b: Way): boolean =>
+  a.all < b.all || (a.all === b.all && bitsIn(a.made) > bitsIn(b.made));
 /** What a step costs after those before it. */
-export function costOf(way: Way, { fold, side, found }: { fold: number; side: Clamped; found: Extract<Step, { ok: true }> }, { poses, long, step }: Known): number {
+export function costOf(
+  way: Way,
+  { fold, side, found }: { fold: number; side: Clamped; found: Extract<Step, { ok: true }> },
+  { poses, long, step }: Known,
+): number {
   let cost = 0;
   // Every longer fold that is made already comes too early.
-  for (let i = 0; i < long.length; i++) if (way.made & (1 << i) && long[i]! > long[fold]! + 1e-6) cost += 1;
+  for (let i = 0; i < long.length; i++)
+    if (way.made & (1 << i) && long[i]! > long[fold]! + 1e-6) cost += 1;
   if (way.fold < 0) return cost;
   const [was, is] = [poses[way.fold]![way.side], poses[fold]![side]];
-  const before = step(way.fold, way.side, way.made & ~(1 << way.fold)) as Extract<Step, { ok: true }>;
+  const before = step(way.fold, way.side, way.made & ~(1 << way.fold)) as Extract<
+    Step,
+    { ok: true }
+  >;
   return cost + TURNING * turnings(was, is) + CHANGING * (before.set === found.set ? 0 : 1);
-} // prettier-ignore
+}

@@ -6,10 +6,16 @@ import { platesOf } from './plates';
 import { poseOf } from './pose';
 import type { OrderStep } from './solve';
 
-/** A plate cut through: from where to where in the section (x toward the one who folds, z up), middle of the sheet. */
+/**
+ * A plate cut through: from where to where in the section (x toward the one who folds, z up),
+ * middle of the sheet.
+ */
 export type Cut = { face: number; from: Vec; to: Vec; held: boolean };
 
-/** Where and when a piece is cut through: folds `made` before, as far as each is taken, the fold itself so far, degrees; where along the line, by itself in its middle. */
+/**
+ * Where and when a piece is cut through: folds `made` before, as far as each is taken, the fold
+ * itself so far, degrees; where along the line, by itself in its middle.
+ */
 export type SliceAt = {
   made: readonly number[];
   anglesDeg: readonly number[];
@@ -20,7 +26,11 @@ export type SliceAt = {
 /** A plate in the machine's directions: its rim along the middle of the sheet. */
 type Placed = { face: number; at: Vec3[]; held: boolean; line: [number, number] };
 
-function platesAt(development: Development, step: OrderStep, { made, anglesDeg, deg }: SliceAt): Placed[] {
+function platesAt(
+  development: Development,
+  step: OrderStep,
+  { made, anglesDeg, deg }: SliceAt,
+): Placed[] {
   const { folds } = development;
   const fold = folds[step.fold]!;
   const t = fold.bend.thicknessMm;
@@ -40,13 +50,19 @@ function platesAt(development: Development, step: OrderStep, { made, anglesDeg, 
   });
 }
 
-/** So far in from the ends of a line it is cut through at the least, mm: at the very end there can be a relief. */
+/**
+ * So far in from the ends of a line it is cut through at the least, mm: at the very end there can
+ * be a relief.
+ */
 const IN_MM = 6;
 
 /** The piece cut through square to the line while a fold is made. */
 export function sliceOf(development: Development, step: OrderStep, sliced: SliceAt): Cut[] {
   return platesAt(development, step, sliced).flatMap(({ face, at, held, line }): Cut[] => {
-    const middle = Math.max(line[0] + IN_MM, Math.min(line[1] - IN_MM, sliced.alongMm ?? (line[0] + line[1]) / 2));
+    const middle = Math.max(
+      line[0] + IN_MM,
+      Math.min(line[1] - IN_MM, sliced.alongMm ?? (line[0] + line[1]) / 2),
+    );
     const crossings = at.flatMap((p, i): Vec[] => {
       const q = at[(i + 1) % at.length]!;
       if (p[1] > middle === q[1] > middle) return [];
@@ -64,10 +80,16 @@ export function sliceOf(development: Development, step: OrderStep, sliced: Slice
 /** A plate that stands along the section, as it is seen in it: its rim. */
 export type Wall = { face: number; rim: Vec[]; held: boolean };
 
-/** A plate counts as standing along the section when it is no thicker than so much seen from above, mm. */
+/**
+ * A plate counts as standing along the section when it is no thicker than so much seen from above,
+ * mm.
+ */
 const FLAT_MM = 3;
 
-/** The plates that no cut square to the line goes through, because they stand along it: walls at its ends. */
+/**
+ * The plates that no cut square to the line goes through, because they stand along it: walls at its
+ * ends.
+ */
 export const wallsOf = (development: Development, step: OrderStep, sliced: SliceAt): Wall[] =>
   platesAt(development, step, sliced).flatMap(({ face, at, held }): Wall[] => {
     const ys = at.map((p) => p[1]);

@@ -22,16 +22,24 @@ export type OrderStep = {
   faceUp: boolean;
   turnDeg: number;
   fingersMm: number[] | null;
-  /** Where each finger begins along the line, from where the line begins at the left of the one who folds, mm. */
+  /**
+   * Where each finger begins along the line, from where the line begins at the left of the one who
+   * folds, mm.
+   */
   fingersAtMm: number[] | null;
   /** How far it is taken on the machine, degrees. */
   angleDeg: number;
 };
 
-/** A fold that is closed by hand over a bar, when the machine has done all it does: from so many degrees to so many. */
+/**
+ * A fold that is closed by hand over a bar, when the machine has done all it does: from so many
+ * degrees to so many.
+ */
 export type Closing = { fold: number; fromDeg: number; toDeg: number };
 
-/** The folds on the machine in their order, then those by hand. `exact`: no other order is better. */
+/**
+ * The folds on the machine in their order, then those by hand. `exact`: no other order is better.
+ */
 export type FoldOrder = {
   steps: OrderStep[];
   after: Closing[];
@@ -65,14 +73,19 @@ const LOOKED_FOR_WHY = 10_000;
 /** More folds than these are not put in order. */
 const MOST_FOLDS = 30;
 /**
- * An order in which a machine makes all folds of a piece: of those that are possible with the fewest turnings of the piece,
- * then the fewest changes of fingers, then long folds late. Its steps are those that are left.
+ * An order in which a machine makes all folds of a piece: of those that are possible with the
+ * fewest turnings of the piece, then the fewest changes of fingers, then long folds late. Its steps
+ * are those that are left.
  *
- * Problems: `machine-figures`; `too-many-folds`; `order-not-found` (numbers: foldsLeft; none was found among those that were
- * followed); `no-order` (about: the ids of folds that never can be made, or all that were left; numbers:
- * how many were left when most were made).
+ * Problems: `machine-figures`; `too-many-folds`; `order-not-found` (numbers: foldsLeft; none was
+ * found among those that were followed); `no-order` (about: the ids of folds that never can be
+ * made, or all that were left; numbers: how many were left when most were made).
  */
-export function foldOrder(development: Development, brake: Brake, settled: Settled = {}): Result<FoldOrder> {
+export function foldOrder(
+  development: Development,
+  brake: Brake,
+  settled: Settled = {},
+): Result<FoldOrder> {
   const asked = askedOf(development, brake, settled);
   if (!asked.ok) return asked;
   const { folding, anglesDeg } = asked;
@@ -83,32 +96,56 @@ export function foldOrder(development: Development, brake: Brake, settled: Settl
     return { ok: true, steps, after, exact: found.exact, ...handling(steps) };
   }
   const { reached, most, whole } = howFar(folding, LOOKED_FOR_WHY);
-  const without = (bits: number) => development.folds.flatMap(({ id }, i) => (~bits & folding.all & (1 << i) ? [id] : [])); // prettier-ignore
+  const without = (bits: number) =>
+    development.folds.flatMap(({ id }, i) => (~bits & folding.all & (1 << i) ? [id] : []));
   const [never, left] = [without(reached), without(most)];
   const numbers = { foldsLeft: left.length };
   if (!found.exact) return failure({ code: 'order-not-found', about: left, numbers });
   return failure({ code: 'no-order', about: whole && never.length > 0 ? never : left, numbers });
 }
 
-/** Whether a machine can make all folds of a piece in any order that is found; why not is not asked. */
-export function canBeFolded(development: Development, brake: Brake, settled: Settled = {}): boolean {
+/**
+ * Whether a machine can make all folds of a piece in any order that is found; why not is not asked.
+ */
+export function canBeFolded(
+  development: Development,
+  brake: Brake,
+  settled: Settled = {},
+): boolean {
   const asked = askedOf(development, brake, settled);
   return asked.ok && searched(asked.folding).made !== null;
 }
 
-function askedOf(development: Development, brake: Brake, settled: Settled): Result<{ folding: Folding; anglesDeg: readonly number[] }> {
+function askedOf(
+  development: Development,
+  brake: Brake,
+  settled: Settled,
+): Result<{ folding: Folding; anglesDeg: readonly number[] }> {
   const { folds } = development;
-  const { anglesDeg = folds.map(({ bend }) => bend.angleDeg), byHand = [], made = [], longFirst = false } = settled;
+  const {
+    anglesDeg = folds.map(({ bend }) => bend.angleDeg),
+    byHand = [],
+    made = [],
+    longFirst = false,
+  } = settled;
   const machine = stepper(development, brake, anglesDeg);
   if (!machine.ok) return machine;
   const n = folds.length;
-  if (n > MOST_FOLDS) return failure({ code: 'too-many-folds', numbers: { folds: n, most: MOST_FOLDS } });
-  const known = remembered({ poses: machine.poses, long: longOf(machine.poses, longFirst), step: machine.step });
+  if (n > MOST_FOLDS)
+    return failure({ code: 'too-many-folds', numbers: { folds: n, most: MOST_FOLDS } });
+  const known = remembered({
+    poses: machine.poses,
+    long: longOf(machine.poses, longFirst),
+    step: machine.step,
+  });
   const all = (2 ** n - 1) & ~bitsOf(byHand);
   return { ok: true, folding: { n, all, from: bitsOf(made) & all, known }, anglesDeg };
-} // prettier-ignore
+}
 
-/** From the end, where few steps can be the last; else from the beginning, where most can be the first. */
+/**
+ * From the end, where few steps can be the last; else from the beginning, where most can be the
+ * first.
+ */
 function searched(folding: Folding): Found {
   const back = fromTheEnd(folding, LOOKED);
   if (back !== 'over') return whole(back);
@@ -138,24 +175,43 @@ function remembered({ step, ...rest }: Known): Known {
   return { ...rest, step: once };
 }
 
-/** How long each fold is, mm; as if it were the shorter the longer, where long ones are to come first. */
+/**
+ * How long each fold is, mm; as if it were the shorter the longer, where long ones are to come
+ * first.
+ */
 const longOf = (poses: Known['poses'], longFirst: boolean): number[] =>
   poses.map(({ base }) => (longFirst ? -1 : 1) * (base.line[1] - base.line[0]));
 
 /** What is left to be closed by hand. */
-const closings = ({ folds }: Development, anglesDeg: readonly number[], byHand: readonly number[]): Closing[] =>
+const closings = (
+  { folds }: Development,
+  anglesDeg: readonly number[],
+  byHand: readonly number[],
+): Closing[] =>
   folds.flatMap(({ bend }, fold) => {
     const fromDeg = byHand.includes(fold) ? 0 : anglesDeg[fold]!;
     return fromDeg < bend.angleDeg ? [{ fold, fromDeg, toDeg: bend.angleDeg }] : [];
   });
 
 /** The steps of a way as they are done. */
-const stepsOf = (made: readonly Made[], { poses, step }: Known, anglesDeg: readonly number[]): OrderStep[] =>
+const stepsOf = (
+  made: readonly Made[],
+  { poses, step }: Known,
+  anglesDeg: readonly number[],
+): OrderStep[] =>
   made.map(({ fold, side, made: before }) => {
     const { faceUp, turnDeg, line } = poses[fold]![side];
     const { fingersMm, fingersAtMm } = step(fold, side, before) as Extract<Step, { ok: true }>;
-    return { fold, clamped: side, faceUp, turnDeg, fingersMm, fingersAtMm: fingersAtMm?.map((at) => at - line[0]) ?? null, angleDeg: anglesDeg[fold]! };
-  }); // prettier-ignore
+    return {
+      fold,
+      clamped: side,
+      faceUp,
+      turnDeg,
+      fingersMm,
+      fingersAtMm: fingersAtMm?.map((at) => at - line[0]) ?? null,
+      angleDeg: anglesDeg[fold]!,
+    };
+  });
 
 function handling(steps: readonly OrderStep[]): Pick<FoldOrder, 'turnings' | 'fingerChanges'> {
   const pairs = steps.slice(1).map((step, i) => [steps[i]!, step] as const);
@@ -169,11 +225,11 @@ function handling(steps: readonly OrderStep[]): Pick<FoldOrder, 'turnings' | 'fi
 export type Stuck = { at: number; fold: number; hit: Hit; step: OrderStep };
 
 /**
- * Whether folds can be made in a given order, each held by whichever side lets it be made, with the least turning. Those
- * that are made already are passed over.
+ * Whether folds can be made in a given order, each held by whichever side lets it be made, with the
+ * least turning. Those that are made already are passed over.
  *
- * Problems: `machine-figures`; `too-many-folds`; `order-unreadable`; `hits` (about: the fold's id; numbers: depthMm) with what it hits in
- * `stuck`.
+ * Problems: `machine-figures`; `too-many-folds`; `order-unreadable`; `hits` (about: the fold's id;
+ * numbers: depthMm) with what it hits in `stuck`.
  */
 export function checkedOrder(
   development: Development,
@@ -184,7 +240,11 @@ export function checkedOrder(
   const { folds } = development;
   if (folds.length > MOST_FOLDS)
     return failure({ code: 'too-many-folds', numbers: { folds: folds.length, most: MOST_FOLDS } });
-  const { anglesDeg = folds.map(({ bend }) => bend.angleDeg), byHand = [], made: before = [] } = settled;
+  const {
+    anglesDeg = folds.map(({ bend }) => bend.angleDeg),
+    byHand = [],
+    made: before = [],
+  } = settled;
   const machine = stepper(development, brake, anglesDeg);
   if (!machine.ok) return machine;
   const { step, poses } = machine;
@@ -193,7 +253,14 @@ export function checkedOrder(
   const known: Known = { poses, long: longOf(poses, settled.longFirst ?? false), step };
   const onMachine = order.filter((fold) => !byHand.includes(fold));
   let ways: Way[] = [
-    { made: bitsOf(before) & bitsOf(onMachine), fold: -1, side: 'base', cost: 0, all: 0, before: null },
+    {
+      made: bitsOf(before) & bitsOf(onMachine),
+      fold: -1,
+      side: 'base',
+      cost: 0,
+      all: 0,
+      before: null,
+    },
   ];
   for (const [at, fold] of onMachine.entries()) {
     const { made } = ways[0]!;
@@ -201,16 +268,25 @@ export function checkedOrder(
     const tried = SIDES.map((side) => ({ side, found: step(fold, side, made) }));
     const next = tried.flatMap(({ side, found }): Way[] => {
       if (!found.ok) return [];
-      const from = ways.map((way) => ({ way, cost: way.cost + costOf(way, { fold, side, found }, known) })); // prettier-ignore
+      const from = ways.map((way) => ({
+        way,
+        cost: way.cost + costOf(way, { fold, side, found }, known),
+      }));
       const { way, cost } = from.reduce((best, one) => (one.cost < best.cost ? one : best));
       return [{ made: made | (1 << fold), fold, side, cost, all: cost, before: way }];
     });
     if (next.length === 0) {
       // Of the two ways to hold it, the one that is less in the way.
       const hits = tried.flatMap(({ side, found }) => (found.ok ? [] : [{ side, hit: found.hit }]));
-      const { side, hit } = hits.reduce((least, one) => (one.hit.depthMm < least.hit.depthMm ? one : least));
+      const { side, hit } = hits.reduce((least, one) =>
+        one.hit.depthMm < least.hit.depthMm ? one : least,
+      );
       const { faceUp, turnDeg } = poses[fold]![side];
-      const problem: Problem = { code: 'hits', about: [folds[fold]!.id], numbers: { depthMm: hit.depthMm } };
+      const problem: Problem = {
+        code: 'hits',
+        about: [folds[fold]!.id],
+        numbers: { depthMm: hit.depthMm },
+      };
       const nearest = {
         fold,
         clamped: side,
@@ -226,5 +302,11 @@ export function checkedOrder(
   }
   const best = ways.reduce((least, way) => (way.cost < least.cost ? way : least));
   const steps = stepsOf(stepsTo(best), known, anglesDeg);
-  return { ok: true, steps, after: closings(development, anglesDeg, byHand), exact: true, ...handling(steps) };
+  return {
+    ok: true,
+    steps,
+    after: closings(development, anglesDeg, byHand),
+    exact: true,
+    ...handling(steps),
+  };
 }

@@ -7,9 +7,16 @@ import { PlainCardSchema, fromPlain } from '../plain';
 type Folds = NonNullable<PlainCard['folds']>;
 type Turn = Pick<Folds[number], 'angleDeg' | 'toward'>;
 
-/** A piece of 1 mm by its outline and folds, developed; one that cannot be fails the test that asks. */
-export function piece(outline: readonly Vec[], folds: readonly (Turn & { from: Vec; to: Vec })[]): Development {
-  const read = fromPlain(PlainCardSchema.parse({ thicknessMm: 1, rule: { kind: 'din6935' }, outline, folds }));
+/**
+ * A piece of 1 mm by its outline and folds, developed; one that cannot be fails the test that asks.
+ */
+export function piece(
+  outline: readonly Vec[],
+  folds: readonly (Turn & { from: Vec; to: Vec })[],
+): Development {
+  const read = fromPlain(
+    PlainCardSchema.parse({ thicknessMm: 1, rule: { kind: 'din6935' }, outline, folds }),
+  );
   const found = read.ok ? develop(read.doc, read.sheet, read.practice) : read;
   if (!found.ok) throw new Error(JSON.stringify(found));
   return found.development;
@@ -25,12 +32,52 @@ export function strip(widths: readonly number[], bends: readonly Turn[], long = 
     return { from: [0, y] as Vec, to: [long, y] as Vec, ...bend };
   });
   const wide = widths.reduce((sum, w) => sum + w, 0);
-  return piece([[0, 0], [long, 0], [long, wide], [0, wide]], folds); // prettier-ignore
+  return piece(
+    [
+      [0, 0],
+      [long, 0],
+      [long, wide],
+      [0, wide],
+    ],
+    folds,
+  );
 }
 
 /** A tray without corners, its four walls so high and turned up. */
 export const tray = (l: number, w: number, h: number): Development =>
   piece(
-    [[0, 0], [0, -h], [l, -h], [l, 0], [l + h, 0], [l + h, w], [l, w], [l, w + h], [0, w + h], [0, w], [-h, w], [-h, 0]],
-    ([[[0, 0], [l, 0]], [[l, 0], [l, w]], [[l, w], [0, w]], [[0, w], [0, 0]]] as const).map(([from, to]) => ({ from, to, ...UP })),
-  ); // prettier-ignore
+    [
+      [0, 0],
+      [0, -h],
+      [l, -h],
+      [l, 0],
+      [l + h, 0],
+      [l + h, w],
+      [l, w],
+      [l, w + h],
+      [0, w + h],
+      [0, w],
+      [-h, w],
+      [-h, 0],
+    ],
+    (
+      [
+        [
+          [0, 0],
+          [l, 0],
+        ],
+        [
+          [l, 0],
+          [l, w],
+        ],
+        [
+          [l, w],
+          [0, w],
+        ],
+        [
+          [0, w],
+          [0, 0],
+        ],
+      ] as const
+    ).map(([from, to]) => ({ from, to, ...UP })),
+  );

@@ -22,7 +22,10 @@ export type WaterEnd =
   | { kind: 'drain'; hole: string }
   /** Over an edge, or out at the open end of a fold (`edge` null). */
   | { kind: 'off'; edge: string | null }
-  /** It stands: on a level face (`folds` empty), along a level fold, or where folds meet; so deep until it reaches a drain, mm. */
+  /**
+   * It stands: on a level face (`folds` empty), along a level fold, or where folds meet; so deep
+   * until it reaches a drain, mm.
+   */
   | { kind: 'stands'; face: number; at: Vec; folds: number[]; depthMm: number | null };
 
 /** An end, and the faces from which water comes to it. */
@@ -35,17 +38,25 @@ const NUDGE_MM = 1e-4;
 const LEVEL = Math.sin((0.05 * Math.PI) / 180);
 /** So many starts across a face, each way. */
 const STARTS = 6;
-/** Where water stands between the same folds nearer than this it is one place, mm: a bend lies between its two sides. */
+/**
+ * Where water stands between the same folds nearer than this it is one place, mm: a bend lies
+ * between its two sides.
+ */
 const SAME_MM = 40;
 
 /**
- * Where the rain runs on a piece as it lies, face by face: down each face, along folds that hold it, over those that do not,
- * until it runs off, out through a drain, or stands. Corners where two walls meet are taken for closed; metal has no
- * thickness here, and splashing, capillary gaps and wind are left out.
+ * Where the rain runs on a piece as it lies, face by face: down each face, along folds that hold
+ * it, over those that do not, until it runs off, out through a drain, or stands. Corners where two
+ * walls meet are taken for closed; metal has no thickness here, and splashing, capillary gaps and
+ * wind are left out.
  *
  * @param drains holes that are open for water, by their ids
  */
-export function waterRuns(development: Development, lying: Lying, drains: readonly string[]): Run[] {
+export function waterRuns(
+  development: Development,
+  lying: Lying,
+  drains: readonly string[],
+): Run[] {
   const runs: Run[] = [];
   const track = tracker(development, lying, drains);
   lying.slopes.forEach((slope, face) => {
@@ -56,7 +67,12 @@ export function waterRuns(development: Development, lying: Lying, drains: readon
       else {
         if (!known.from.includes(face)) known.from.push(face);
         // Seen from both sides of a bend it is one place: the lower of the two.
-        if (known.end.kind === 'stands' && end.kind === 'stands' && lying.heightOf(end.face, end.at) < lying.heightOf(known.end.face, known.end.at)) known.end = end; // prettier-ignore
+        if (
+          known.end.kind === 'stands' &&
+          end.kind === 'stands' &&
+          lying.heightOf(end.face, end.at) < lying.heightOf(known.end.face, known.end.at)
+        )
+          known.end = end;
       }
     }
   });
@@ -66,17 +82,26 @@ export function waterRuns(development: Development, lying: Lying, drains: readon
 function startsOn({ outline }: Slope): Vec[] {
   const [xs, ys] = [outline.map((p) => p[0]), outline.map((p) => p[1])];
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-  const all = Array.from({ length: STARTS * STARTS }, (_, i): Vec => [x0 + ((x1 - x0) * ((i % STARTS) + 0.5)) / STARTS, y0 + ((y1 - y0) * (Math.floor(i / STARTS) + 0.5)) / STARTS]);
+  const all = Array.from({ length: STARTS * STARTS }, (_, i): Vec => [
+    x0 + ((x1 - x0) * ((i % STARTS) + 0.5)) / STARTS,
+    y0 + ((y1 - y0) * (Math.floor(i / STARTS) + 0.5)) / STARTS,
+  ]);
   const found = all.filter((p) => inside(p, outline));
   // A sliver between the starts: the middle of its longest way across.
-  return found.length > 0 ? found : [mix(outline[0]!, outline[Math.floor(outline.length / 2)]!, 0.5)];
-} // prettier-ignore
+  return found.length > 0
+    ? found
+    : [mix(outline[0]!, outline[Math.floor(outline.length / 2)]!, 0.5)];
+}
 
 function sameEnd(a: WaterEnd, b: WaterEnd): boolean {
   if (a.kind === 'drain') return b.kind === 'drain' && a.hole === b.hole;
   if (a.kind === 'off') return b.kind === 'off' && a.edge === b.edge;
-  return b.kind === 'stands' && a.folds.join() === b.folds.join() && (a.folds.length === 0 ? a.face === b.face : distance(a.at, b.at) < SAME_MM);
-} // prettier-ignore
+  return (
+    b.kind === 'stands' &&
+    a.folds.join() === b.folds.join() &&
+    (a.folds.length === 0 ? a.face === b.face : distance(a.at, b.at) < SAME_MM)
+  );
+}
 
 /** How far a bend and a relief keep two folds that meet apart, mm. */
 const cornerReach = ({ bend }: BlankFold): number => 4 * (bend.radiusMm + bend.thicknessMm) + 2;
@@ -85,18 +110,36 @@ const cornerReach = ({ bend }: BlankFold): number => 4 * (bend.radiusMm + bend.t
 function tracker(development: Development, lying: Lying, drains: readonly string[]) {
   const { folds, holes, net } = development;
   const { slopes, heightOf } = lying;
-  const open = holes.filter(({ id }) => drains.includes(id)).map((hole) => ({ id: hole.id, centre: hole.centre, reach: holeReach(hole), face: slopes.findIndex(({ outline }) => inside(hole.centre, outline)) })); // prettier-ignore
+  const open = holes
+    .filter(({ id }) => drains.includes(id))
+    .map((hole) => ({
+      id: hole.id,
+      centre: hole.centre,
+      reach: holeReach(hole),
+      face: slopes.findIndex(({ outline }) => inside(hole.centre, outline)),
+    }));
 
   const drainOnWay = (face: number, from: Vec, to: Vec, more = 0): string | null => {
     const met = open
       .filter((hole) => hole.face === face)
-      .map((hole) => ({ id: hole.id, reach: hole.reach + more, ...nearestOnSegment(hole.centre, from, to) }))
+      .map((hole) => ({
+        id: hole.id,
+        reach: hole.reach + more,
+        ...nearestOnSegment(hole.centre, from, to),
+      }))
       .filter(({ distance: off, reach }) => off < reach)
       .sort((a, b) => a.at - b.at);
     return met[0]?.id ?? null;
   };
   const edgeAt = (face: number, p: Vec): string | null => {
-    const near = net.filter((piece) => piece.face === face && piece.edge).map((piece) => ({ edge: piece.edge, off: nearestOnSegment(p, piece.segment.a, piece.segment.b).distance - Math.abs(piece.segment.bulge) * distance(piece.segment.a, piece.segment.b) })); // prettier-ignore
+    const near = net
+      .filter((piece) => piece.face === face && piece.edge)
+      .map((piece) => ({
+        edge: piece.edge,
+        off:
+          nearestOnSegment(p, piece.segment.a, piece.segment.b).distance -
+          Math.abs(piece.segment.bulge) * distance(piece.segment.a, piece.segment.b),
+      }));
     return near.sort((a, b) => a.off - b.off)[0]?.edge ?? null;
   };
   /** Standing water rises until it reaches the lowest rim of a drain. */
@@ -112,22 +155,30 @@ function tracker(development: Development, lying: Lying, drains: readonly string
     return { kind: 'stands', face, at, folds: among, depthMm };
   };
   /** Whether two faces of a fold hold water between them, on the side of the one it comes from. */
-  const holds = (fold: number, face: number) => (folds[fold]!.toward === 'face') === (slopes[face]!.rain === 'face');
+  const holds = (fold: number, face: number) =>
+    (folds[fold]!.toward === 'face') === (slopes[face]!.rain === 'face');
   const beyond = (fold: number, face: number) =>
     folds[fold]!.parent === face ? folds[fold]!.child : folds[fold]!.parent;
-  const lineOn = (fold: number, face: number) => folds[fold]!.tangents[folds[fold]!.parent === face ? 0 : 1];
+  const lineOn = (fold: number, face: number) =>
+    folds[fold]!.tangents[folds[fold]!.parent === face ? 0 : 1];
   const across = (fold: number, face: number): Vec =>
     scale(folds[fold]!.across, folds[fold]!.parent === face ? 1 : -1);
 
   /** A place on one face of a fold as it lies over the bend on the other. */
-  const over = (fold: number, face: number, p: Vec): Vec => along(p, across(fold, face), folds[fold]!.allowance.allowanceMm); // prettier-ignore
+  const over = (fold: number, face: number, p: Vec): Vec =>
+    along(p, across(fold, face), folds[fold]!.allowance.allowanceMm);
 
-  /** Water in the hollow of a fold: to its lower end, through a drain beside it, on along another fold that meets it there, or out. */
+  /**
+   * Water in the hollow of a fold: to its lower end, through a drain beside it, on along another
+   * fold that meets it there, or out.
+   */
   function alongFold(fold: number, face: number, p: Vec, seen: number[]): WaterEnd {
     const [a, b] = lineOn(fold, face);
     const reach = cornerReach(folds[fold]!);
     const other = beyond(fold, face);
-    const beside = (to: Vec): string | null => drainOnWay(face, p, to, reach) ?? drainOnWay(other, over(fold, face, p), over(fold, face, to), reach); // prettier-ignore
+    const beside = (to: Vec): string | null =>
+      drainOnWay(face, p, to, reach) ??
+      drainOnWay(other, over(fold, face, p), over(fold, face, to), reach);
     const rise = (heightOf(face, b) - heightOf(face, a)) / (distance(a, b) || 1);
     if (Math.abs(rise) < LEVEL) {
       const met = beside(a) ?? beside(b);
@@ -141,14 +192,23 @@ function tracker(development: Development, lying: Lying, drains: readonly string
       [other, over(fold, face, low)],
     ] as const) {
       const next = folds.findIndex((one, index) => {
-        if (index === fold || (one.parent !== at && one.child !== at) || !holds(index, at)) return false;
-        return Math.min(...lineOn(index, at).map((end) => distance(end, place))) <= cornerReach(one) + reach;
+        if (index === fold || (one.parent !== at && one.child !== at) || !holds(index, at))
+          return false;
+        return (
+          Math.min(...lineOn(index, at).map((end) => distance(end, place))) <=
+          cornerReach(one) + reach
+        );
       });
       if (next < 0) continue;
       const [c, d] = lineOn(next, at);
       const [near, far] = distance(c, place) < distance(d, place) ? [c, d] : [d, c];
       // Met here before, or rising away from here: a corner that holds water.
-      if (seen.includes(next) || heightOf(at, far) >= heightOf(at, near) - LEVEL * distance(c, d)) return stands(face, low, [fold, next].sort((x, y) => x - y)); // prettier-ignore
+      if (seen.includes(next) || heightOf(at, far) >= heightOf(at, near) - LEVEL * distance(c, d))
+        return stands(
+          face,
+          low,
+          [fold, next].sort((x, y) => x - y),
+        );
       return alongFold(next, at, near, [...seen, fold]);
     }
     return { kind: 'off', edge: null };
@@ -175,7 +235,7 @@ function tracker(development: Development, lying: Lying, drains: readonly string
         continue;
       }
       if (holds(fold, on)) return alongFold(fold, on, exit.at, []);
-      if (sameSide && slopes[next]!.down === null) return stands(next, over(fold, on, exit.at), []); // prettier-ignore
+      if (sameSide && slopes[next]!.down === null) return stands(next, over(fold, on, exit.at), []);
       return { kind: 'off', edge: null };
     }
     return stands(on, p, []);

@@ -25,7 +25,12 @@ export type Slope = {
   rims: Rim[];
   outline: Vec[];
 };
-export type Lying = { frames: Frame[]; up: Vec3; slopes: Slope[]; heightOf: (face: number, p: Vec) => number };
+export type Lying = {
+  frames: Frame[];
+  up: Vec3;
+  slopes: Slope[];
+  heightOf: (face: number, p: Vec) => number;
+};
 
 /** A face that is less out of level than this is level, degrees: no level reads so little. */
 const LEVEL_DEG = 0.05;
@@ -34,7 +39,10 @@ const CLOSE_MM = 0.2;
 
 const dot3 = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
-/** Where up is in a face's own directions, by a level held along x and along y of the card; null where both cannot be. */
+/**
+ * Where up is in a face's own directions, by a level held along x and along y of the card; null
+ * where both cannot be.
+ */
 function upOn({ alongDeg, acrossDeg, faceUp }: Lies): Vec3 | null {
   const [x, y] = [Math.sin(radians(alongDeg)), Math.sin(radians(acrossDeg))];
   const rest = 1 - x * x - y * y;
@@ -42,20 +50,31 @@ function upOn({ alongDeg, acrossDeg, faceUp }: Lies): Vec3 | null {
 }
 
 /**
- * A piece with its folds at these angles, as it lies on the vehicle: heights in mm over its base's zero.
+ * A piece with its folds at these angles, as it lies on the vehicle: heights in mm over its base's
+ * zero.
  *
- * Problems: `lies-impossible` (numbers: alongDeg, acrossDeg; two directions square to each other cannot both rise so much),
- * `lies-on-no-face` (about: the fold beyond which the face should be).
+ * Problems: `lies-impossible` (numbers: alongDeg, acrossDeg; two directions square to each other
+ * cannot both rise so much), `lies-on-no-face` (about: the fold beyond which the face should be).
  */
-export function lying(development: Development, lies: Lies, anglesDeg?: readonly number[]): Result<{ lying: Lying }> {
+export function lying(
+  development: Development,
+  lies: Lies,
+  anglesDeg?: readonly number[],
+): Result<{ lying: Lying }> {
   const frames = foldedFrames(development, anglesDeg);
   const { folds, order } = development;
   const face = lies.fold === null ? order[0]! : folds.find(({ id }) => id === lies.fold)?.child;
   if (face === undefined) return failure({ code: 'lies-on-no-face', about: [lies.fold!] });
   const own = upOn(lies);
-  if (!own) return failure({ code: 'lies-impossible', numbers: { alongDeg: lies.alongDeg, acrossDeg: lies.acrossDeg } }); // prettier-ignore
+  if (!own)
+    return failure({
+      code: 'lies-impossible',
+      numbers: { alongDeg: lies.alongDeg, acrossDeg: lies.acrossDeg },
+    });
   const { x, y, z } = frames[face]!;
-  const up: Vec3 = [0, 1, 2].map((k) => own[0] * x[k]! + own[1] * y[k]! + own[2] * z[k]!) as unknown as Vec3;
+  const up: Vec3 = [0, 1, 2].map(
+    (k) => own[0] * x[k]! + own[1] * y[k]! + own[2] * z[k]!,
+  ) as unknown as Vec3;
   const slopes = development.faces.map(({ pieces }, f): Slope => {
     const frame = frames[f]!;
     const gradient: Vec = [dot3(up, frame.x), dot3(up, frame.y)];
@@ -63,7 +82,11 @@ export function lying(development: Development, lies: Lies, anglesDeg?: readonly
     const fallDeg = degrees(Math.asin(Math.min(1, steep)));
     const rims = pieces.flatMap((piece): Rim[] => {
       const way = [...points([piece.segment], CLOSE_MM), piece.segment.b];
-      return way.slice(1).map((to, i) => ({ from: way[i]!, to, fold: piece.kind === 'tangent' ? piece.fold : null }));
+      return way.slice(1).map((to, i) => ({
+        from: way[i]!,
+        to,
+        fold: piece.kind === 'tangent' ? piece.fold : null,
+      }));
     });
     return {
       rain: dot3(up, frame.z) >= 0 ? 'face' : 'back',
@@ -73,5 +96,8 @@ export function lying(development: Development, lies: Lies, anglesDeg?: readonly
       outline: rims.map(({ from }) => from),
     };
   });
-  return { ok: true, lying: { frames, up, slopes, heightOf: (f, p) => dot3(up, placed(frames[f]!, p, 0)) } };
+  return {
+    ok: true,
+    lying: { frames, up, slopes, heightOf: (f, p) => dot3(up, placed(frames[f]!, p, 0)) },
+  };
 }

@@ -44,14 +44,31 @@ export function waterOn(
   if (!found.ok) return found;
   const { lying } = found;
   const runs = waterRuns(development, lying, drains);
-  const tooFlat = lying.slopes.flatMap((slope, face) => (slope.fallDeg < fallDeg - 1e-9 ? [face] : []));
-  const dry = tooFlat.length === 0 && runs.every(({ end }) => end.kind !== 'stands' || (end.depthMm !== null && end.depthMm <= WET_MM)); // prettier-ignore
+  const tooFlat = lying.slopes.flatMap((slope, face) =>
+    slope.fallDeg < fallDeg - 1e-9 ? [face] : [],
+  );
+  const dry =
+    tooFlat.length === 0 &&
+    runs.every(
+      ({ end }) => end.kind !== 'stands' || (end.depthMm !== null && end.depthMm <= WET_MM),
+    );
   return { ok: true, water: { lying, runs, tooFlat, dry } };
 }
 
-/** The laps of a piece across which water runs, and which part has to lie on top there so that none faces it. */
-export function lapsMet(development: Development, doc: Pick<PatternDoc, 'edges'>, { slopes }: Lying): LapMet[] {
-  const laps = new Set(doc.edges.filter(({ joint }) => joint.kind === 'lap' || joint.kind === 'joggle').map(({ id }) => id)); // prettier-ignore
+/**
+ * The laps of a piece across which water runs, and which part has to lie on top there so that none
+ * faces it.
+ */
+export function lapsMet(
+  development: Development,
+  doc: Pick<PatternDoc, 'edges'>,
+  { slopes }: Lying,
+): LapMet[] {
+  const laps = new Set(
+    doc.edges
+      .filter(({ joint }) => joint.kind === 'lap' || joint.kind === 'joggle')
+      .map(({ id }) => id),
+  );
   const met = new Map<string, number>();
   for (const { edge, face, segment } of development.net) {
     const down = slopes[face]?.down;
@@ -60,17 +77,28 @@ export function lapsMet(development: Development, doc: Pick<PatternDoc, 'edges'>
     const side = sub(segment.b, segment.a);
     met.set(edge, (met.get(edge) ?? 0) + dot(down, right(unit(side))) * Math.hypot(...side));
   }
-  return [...met].flatMap(([edge, out]): LapMet[] => (Math.abs(out) < 1 ? [] : [{ edge, top: out > 0 ? 'this' : 'other' }])); // prettier-ignore
+  return [...met].flatMap(([edge, out]): LapMet[] =>
+    Math.abs(out) < 1 ? [] : [{ edge, top: out > 0 ? 'this' : 'other' }],
+  );
 }
 
-/** What makes everything fall: a fold taken to another angle, or the piece laid otherwise. Both were tried before they are told. */
+/**
+ * What makes everything fall: a fold taken to another angle, or the piece laid otherwise. Both were
+ * tried before they are told.
+ */
 export type FallRemedy =
-  { kind: 'fold'; fold: number; toDeg: number } | { kind: 'lie'; alongDeg: number; acrossDeg: number };
+  | { kind: 'fold'; fold: number; toDeg: number }
+  | { kind: 'lie'; alongDeg: number; acrossDeg: number };
 
-/** Folds are tried in steps of so many degrees, no farther than this; laying in steps up to so much. */
+/**
+ * Folds are tried in steps of so many degrees, no farther than this; laying in steps up to so much.
+ */
 const [FOLD_STEP_DEG, FOLD_MOST_DEG, LIE_STEP_DEG, LIE_MOST_DEG] = [0.5, 25, 0.5, 6];
 
-/** The least that a single fold, and laying the piece, would have to change so that everything falls and nothing stands. */
+/**
+ * The least that a single fold, and laying the piece, would have to change so that everything falls
+ * and nothing stands.
+ */
 export function fallRemedies(development: Development, asked: WaterAsked): FallRemedy[] {
   const angles = development.folds.map(({ bend }) => bend.angleDeg);
   const dry = (other: WaterAsked, at: readonly number[]) => {
@@ -80,7 +108,15 @@ export function fallRemedies(development: Development, asked: WaterAsked): FallR
   const folds: (FallRemedy & { by: number })[] = [];
   for (const [fold, angle] of angles.entries())
     for (let by = FOLD_STEP_DEG; by <= FOLD_MOST_DEG; by += FOLD_STEP_DEG) {
-      const toDeg = [angle - by, angle + by].find((deg) => deg > 0 && deg < 180 && dry(asked, angles.map((was, i) => (i === fold ? deg : was)))); // prettier-ignore
+      const toDeg = [angle - by, angle + by].find(
+        (deg) =>
+          deg > 0 &&
+          deg < 180 &&
+          dry(
+            asked,
+            angles.map((was, i) => (i === fold ? deg : was)),
+          ),
+      );
       if (toDeg === undefined) continue;
       folds.push({ kind: 'fold', fold, toDeg, by });
       break;
@@ -93,7 +129,11 @@ export function fallRemedies(development: Development, asked: WaterAsked): FallR
   const tilt = tilts
     .filter(({ by }) => by > 0 && by <= LIE_MOST_DEG)
     .sort((a, b) => a.by - b.by)
-    .map(({ along, across }) => ({ ...lies, alongDeg: lies.alongDeg + along, acrossDeg: lies.acrossDeg + across }))
+    .map(({ along, across }) => ({
+      ...lies,
+      alongDeg: lies.alongDeg + along,
+      acrossDeg: lies.acrossDeg + across,
+    }))
     .filter(({ alongDeg, acrossDeg }) => Math.abs(alongDeg) <= 90 && Math.abs(acrossDeg) <= 90)
     .find((other) => dry({ ...asked, lies: other }, angles));
   return [
