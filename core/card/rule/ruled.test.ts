@@ -363,3 +363,78 @@ test('rules that contradict each other are named, with nothing moved; rules that
   });
   expect(done(square, [])).toMatchObject({ points: square, movedMm: 0 });
 });
+
+test('rules that a made figure fulfils are never refused, and met with no more movement than to that figure', () => {
+  const sides = fc.constantFrom<[number, number]>([0, 1], [1, 2], [2, 3], [3, 0]);
+  const opposite = fc.constantFrom<[number, number]>([0, 2], [1, 3], [2, 0], [3, 1]);
+  const facts = (wide: number, high: number) => {
+    const lengthOf = (i: number) => (i % 2 === 0 ? wide : high);
+    const fact: fc.Arbitrary<Rule> = fc.oneof(
+      sides.map((of): Rule => ({ kind: 'square', sides: of })),
+      opposite.map((of): Rule => ({ kind: 'parallel', sides: of })),
+      opposite.map((of): Rule => ({ kind: 'equal-length', sides: of })),
+      opposite.map((of): Rule => ({ kind: 'width', sides: of, mm: lengthOf(of[0] + 1) })),
+      fc.nat(3).map((side): Rule => ({ kind: 'length', side, mm: lengthOf(side) })),
+    );
+    return fc.array(fact, { minLength: 2, maxLength: 6 });
+  };
+  const plate = fc
+    .tuple(spread(120, 700), spread(120, 700), spread(-3, 3))
+    .chain(([wide, high, turn]) =>
+      fc.record({
+        made: fc.constant(
+          [
+            [0, 0],
+            [wide, 0],
+            [wide, high],
+            [0, high],
+          ].map(([x, y]): Vec => [
+            x! * Math.cos(turn) - y! * Math.sin(turn),
+            x! * Math.sin(turn) + y! * Math.cos(turn),
+          ]),
+        ),
+        rules: facts(wide, high),
+        off: fc.array(fc.tuple(spread(-4, 4), spread(-4, 4)), { minLength: 4, maxLength: 4 }),
+      }),
+    );
+  fc.assert(
+    fc.property(plate, ({ made, rules, off }) => {
+      const rough = made.map(([x, y], i): Vec => [x + off[i]![0], y + off[i]![1]]);
+      const found = done(rough, rules);
+      for (const rule of rules) expect(offBy(found.points, [], rule)).toBeLessThan(1e-3);
+      const cost = (at: readonly (readonly number[])[]) =>
+        at.reduce(
+          (sum, q, i) => sum + (q[0]! - rough[i]![0]) ** 2 + (q[1]! - rough[i]![1]) ** 2,
+          0,
+        );
+      expect(cost(found.points)).toBeLessThan(cost(made) + 0.05);
+    }),
+    { numRuns: 400 },
+  );
+});
+
+test('a plate with one square corner, two parallel sides and two equal ones becomes a rectangle', () => {
+  const points: Vec[] = [
+    [3, -3],
+    [398, 0],
+    [396, 250],
+    [-2, 253],
+  ];
+  const rules: Rule[] = [
+    { kind: 'square', sides: [3, 0] },
+    { kind: 'parallel', sides: [3, 1] },
+    { kind: 'equal-length', sides: [2, 0] },
+  ];
+  const found = done(points, rules);
+  for (const corner of [0, 1, 2, 3])
+    expect(
+      offBy(found.points, [], { kind: 'square', sides: [corner, (corner + 1) % 4] }),
+    ).toBeLessThan(1e-3);
+  // The nearest rectangle, by the rules that are independent.
+  const plain = done(points, [
+    { kind: 'square', sides: [3, 0] },
+    { kind: 'parallel', sides: [3, 1] },
+    { kind: 'parallel', sides: [2, 0] },
+  ]);
+  found.points.forEach((p, i) => expect(size(minus(p, plain.points[i]!))).toBeLessThan(0.02));
+});
