@@ -30,7 +30,10 @@ export const FOLD_VERBS: Record<string, Verb> = {
     'An order in which a folder or brake makes all folds of a card, or whether a given one can be made (sections in docs/machine.md)',
     z.object({
       card: PlainCardSchema,
-      machine: BrakeSchema,
+      machine: BrakeSchema.refine(({ fingersMm }) => fingersMm?.length !== 0, {
+        message: 'a machine with fingers has one at least; without any give null',
+        path: ['fingersMm'],
+      }),
       order: z.array(z.number().int().min(0)).optional(),
     }),
     {

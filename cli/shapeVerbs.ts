@@ -12,7 +12,11 @@ import { reckonBead } from '#core/blank/bead/section';
 import { flangeStrain, widestWithin } from '#core/blank/flange/strain';
 import { flaredHole } from '#core/blank/flared/flaredHole';
 import { edgeThickness, shrinkLimit, stretchLimit } from '#core/metal/forming';
+import type { Limit } from '#core/metal/forming';
+import type { Metal } from '#core/metal/metals';
 import { METAL_IDS, metalById } from '#core/metal/metals';
+import type { StretchedRim } from '#core/metal/rim';
+import { rimVerdict } from '#core/metal/rim';
 import { bitesFor } from '#core/shape/bites';
 import { ORDER_RULES } from '#core/shape/rules';
 import { shapeOrder } from '#core/shape/shapeOrder';
@@ -87,6 +91,22 @@ function exampleCard(): PatternDoc {
   };
 }
 
+/** Both verdicts on a stretched rim; `hole` where it is closed. */
+const rimOf = (
+  metal: Metal,
+  thicknessMm: number,
+  strain: number,
+  { hole, tornAt }: { hole: StretchedRim['hole']; tornAt?: number | undefined },
+) =>
+  rimVerdict({
+    strain,
+    thicknessMm,
+    thinning: stretchLimit(metal, tornAt ?? null),
+    elongation: metal.elongation.value,
+    hole,
+  });
+const limitOf = ({ strain, why }: Limit): Limit => ({ strain, why });
+
 /** What is reckoned of metal that goes round a curve. */
 export const SHAPE_VERBS: Record<string, Verb> = {
   flange: verb(
@@ -100,6 +120,7 @@ export const SHAPE_VERBS: Record<string, Verb> = {
       thicknessMm: z.number().positive(),
       how: z.enum(['tipped', 'pulled']).default('tipped'),
       metal: z.enum(METAL_IDS).default('dc04'),
+      made: z.enum(['drilled', 'punched']).default('drilled'),
       tornAt: z.number().positive().optional(),
       wrinkledAt: z.number().optional(),
     }),
@@ -113,20 +134,27 @@ export const SHAPE_VERBS: Record<string, Verb> = {
       how: 'tipped',
       metal: 'dc04',
     },
-    ({ thicknessMm, metal, tornAt, wrinkledAt, ...figures }) => {
+    ({ thicknessMm, metal, tornAt, wrinkledAt, made, ...figures }) => {
       const found = flangeStrain(figures);
       if (!found.ok) return found;
       const { edgeStrain } = found;
-      const limit =
-        figures.curve === 'inside'
-          ? stretchLimit(metalById(metal), thicknessMm, tornAt)
-          : shrinkLimit(wrinkledAt);
-      const curvature = (figures.curve === 'inside' ? 1 : -1) / figures.radiusMm;
+      const { radiusMm, widthMm, arcDeg, curve, how } = figures;
+      const curvature = (curve === 'inside' ? 1 : -1) / radiusMm;
+      const closed = curve === 'inside' && how === 'tipped' && arcDeg === 360;
+      const rim =
+        curve === 'inside'
+          ? rimOf(metalById(metal), thicknessMm, edgeStrain, {
+              tornAt,
+              hole: closed ? { firstHoleMm: 2 * (radiusMm - widthMm), made } : null,
+            })
+          : null;
+      const limit = rim ? limitOf(rim[rim.decides]) : shrinkLimit(wrinkledAt);
       return {
         ...found,
         edgeThicknessMm: edgeThickness(thicknessMm, edgeStrain),
         limit,
-        within: Math.abs(edgeStrain) <= Math.abs(limit.strain),
+        within: rim ? rim.within : Math.abs(edgeStrain) <= Math.abs(limit.strain),
+        ...(rim && { thinning: rim.thinning, cracking: rim.cracking, decides: rim.decides }),
         widestMm: widestWithin(curvature, figures.angleDeg, figures.how, limit.strain),
       };
     },
@@ -168,19 +196,31 @@ export const SHAPE_VERBS: Record<string, Verb> = {
         radiusMm: length,
         thicknessMm: length,
         made: z.enum(['drilled', 'punched']).default('drilled'),
-        metal: z.enum(METAL_IDS).optional(),
+        metal: z.enum(METAL_IDS).default('dc04'),
       })
       .refine(({ insideMm, meanMm }) => (insideMm === undefined) !== (meanMm === undefined), {
         message: 'either insideMm or meanMm',
         path: ['insideMm'],
       }),
     { insideMm: 25, heightMm: 6, radiusMm: 2, thicknessMm: 1, made: 'drilled' },
-    ({ insideMm, meanMm, made, metal, ...flare }) =>
-      flaredHole(
+    ({ insideMm, meanMm, made, metal: id, ...flare }) => {
+      const metal = metalById(id);
+      const found = flaredHole(
         { ...flare, meanMm: meanMm ?? insideMm! + flare.thicknessMm },
         made,
-        metal && metalById(metal).elongation.value,
-      ),
+        metal.elongation.value,
+      );
+      if (!found.ok) return found;
+      const { firstHoleMm, edgeStrain } = found;
+      const hole = { firstHoleMm, made };
+      const rim = rimOf(metal, flare.thicknessMm, edgeStrain, { hole });
+      return {
+        ...found,
+        thinning: rim.thinning,
+        cracking: rim.cracking,
+        decides: rim.decides,
+      };
+    },
   ),
   'shape-order': verb(
     'The working order of a piece: each step with its reason and figures, and the rules that keep it',

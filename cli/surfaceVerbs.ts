@@ -185,6 +185,7 @@ export const SURFACE_VERBS: Record<string, Verb> = {
       const { mesh } = made;
       return {
         ok: true,
+        form: given.kind,
         ...(given.as === 'obj' ? { obj: writeObj(mesh) } : arrays(mesh)),
         ...(paper?.ok && { offMm: paper.offMm, stretched: paper.stretched }),
         ...(stations?.ok && {
@@ -196,14 +197,20 @@ export const SURFACE_VERBS: Record<string, Verb> = {
     },
   ),
   curvature: verb(
-    'The curvature of a panel: what lies inside it (integral of Gaussian curvature) and the turning along its rim, degrees; together 360',
+    'The curvature of a panel: what lies inside it (integral of Gaussian curvature) and the turning along its rim, degrees; together 360. Of the turning, onRimDeg is about what is curvature of the outer half ring of the net, ± uOnRimDeg',
     MeshSchema,
     ROOF,
     (given) => {
       const input = taken(given);
       if (!input.ok) return input;
-      const { inside, rim } = curvatureOf(input.disc);
-      return { ok: true, totalDeg: degrees(inside), boundaryDeg: degrees(rim) };
+      const { inside, rim, onRim, uOnRim } = curvatureOf(input.disc);
+      return {
+        ok: true,
+        totalDeg: degrees(inside),
+        boundaryDeg: degrees(rim),
+        onRimDeg: degrees(onRim),
+        uOnRimDeg: degrees(uOnRim),
+      };
     },
   ),
 };

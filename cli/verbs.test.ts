@@ -261,3 +261,96 @@ test('a panel is made, laid flat and curved as documented, from arrays and from 
 
 type Arrays = { vertices: number[][]; triangles: number[][] };
 type Flat = { ok: boolean; flat: number[][]; strain: number[][]; energy: number; flipped: number };
+
+test('one rim has one pair of verdicts, asked for as a flared hole or as a flange round a whole inside curve', async () => {
+  // Mean diameter 51, first hole 33.3: the rim of both stretches by 53 %.
+  const flare = await reckon('flared-hole', {
+    insideMm: 50,
+    heightMm: 10,
+    radiusMm: 1,
+    thicknessMm: 1,
+  });
+  const flange = await reckon('flange', {
+    radiusMm: 25.5,
+    widthMm: (51 - (flare.firstHoleMm as number)) / 2,
+    angleDeg: 90,
+    curve: 'inside',
+    arcDeg: 360,
+    thicknessMm: 1,
+  });
+  expect(flange.edgeStrain).toBeCloseTo(flare.edgeStrain as number, 9);
+  for (const name of ['thinning', 'cracking'] as const)
+    expect(flange[name]).toEqual({
+      ...(flare[name] as object),
+      strain: expect.closeTo((flare[name] as { strain: number }).strain, 9) as number,
+    });
+  // Uniform elongation of DC04 (Considère, n .18) is passed long before the hole cracks.
+  expect(flange).toMatchObject({
+    within: true,
+    decides: 'cracking',
+    thinning: { within: false, why: 'uniform-elongation' },
+    cracking: { within: true, why: 'hole-flange-table' },
+  });
+  // An open edge goes by where it stays even.
+  const open = await reckon('flange', {
+    radiusMm: 100,
+    widthMm: 24,
+    angleDeg: 90,
+    curve: 'inside',
+    thicknessMm: 1,
+  });
+  expect(open).toMatchObject({
+    within: false,
+    decides: 'thinning',
+    cracking: { within: true, why: 'elongation-at-break', strain: 0.38 },
+  });
+});
+
+test('what cannot be is refused by name, and what is not known is not told', async () => {
+  const code = async (verb: string, given: object) => {
+    const found = await reckon(verb, given);
+    return found.ok ? 'answered' : (found.problems as { code: string }[])[0]!.code;
+  };
+  const bend = { thicknessMm: 1, yieldMpa: 400, youngMpa: 70_000 };
+  expect(await code('springback', { ...bend, radiusMm: 60, angleDeg: 150 })).toBe(
+    'springback-past-closed',
+  );
+  // Turned right back, a flange of 30 round a radius of 10 reaches over the middle.
+  const flange = { radiusMm: 10, widthMm: 30, curve: 'outside', thicknessMm: 1 };
+  expect(await code('flange', { ...flange, angleDeg: 180 })).toBe('flange-past-centre');
+  expect(await code('flange', { ...flange, angleDeg: 90 })).toBe('answered');
+  expect(await code('plugs', { lengthMm: 1e6, pitchMm: 0.01, endMm: 5 })).toBe('too-many-plugs');
+  const brake = VERBS['fold-order']!.example as { machine: object };
+  expect(
+    await reckon('fold-order', { ...brake, machine: { ...brake.machine, fingersMm: [] } }),
+  ).toMatchObject({ problems: [{ code: 'input', about: ['machine.fingersMm'] }] });
+  expect(await reckon('lie', { gapMm: 1, toleranceMm: 0.5, readings: [] })).toMatchObject({
+    lie: 'unread',
+    meanMm: null,
+  });
+  expect(await reckon('surface', { kind: 'cap', widthMm: 400, heightMm: 30 })).toMatchObject({
+    form: 'cap',
+  });
+});
+
+test('curvature of a cap is told with what lies on the rim of its net apart, the surer the finer', async () => {
+  // 2π(1 − cos 20°) on a sphere of 500 (Gauss–Bonnet): 21.711°.
+  const wide = {
+    widthMm: 2 * 500 * Math.sin(Math.PI / 9),
+    heightMm: 500 * (1 - Math.cos(Math.PI / 9)),
+  };
+  let before = Infinity;
+  for (const triangles of [400, 1600, 6400]) {
+    const mesh = await reckon('surface', { kind: 'cap', ...wide, triangles });
+    const found = (await reckon('curvature', mesh)) as unknown as Record<
+      'totalDeg' | 'boundaryDeg' | 'onRimDeg' | 'uOnRimDeg',
+      number
+    >;
+    expect(found.totalDeg + found.boundaryDeg).toBeCloseTo(360, 6);
+    const off = Math.abs(found.totalDeg + found.onRimDeg - 21.711);
+    expect(off).toBeLessThan(2 * found.uOnRimDeg);
+    expect(found.uOnRimDeg).toBeLessThan(0.5 * found.onRimDeg);
+    expect(found.onRimDeg).toBeLessThan(before);
+    before = found.onRimDeg;
+  }
+});

@@ -17,6 +17,7 @@ import { segmentsOfEdge } from '#core/card/outline';
 import type { Edge, Flange } from '#core/card/pattern';
 import type { Limit } from '#core/metal/forming';
 import { edgeThickness, wrinklingStrain } from '#core/metal/forming';
+import { rimVerdict } from '#core/metal/rim';
 import { biteLearnt, bitesOver } from '#core/shape/biteStrips';
 import { strainForRadius } from '#core/shape/pulledCurve';
 import { widthsOf } from '#core/card/pattern';
@@ -134,7 +135,7 @@ function Verdict({
   wide,
 }: {
   along: FlangeAlong;
-  forming: { stretch: Limit; shrink: Limit };
+  forming: { stretch: Limit; shrink: Limit; elongation: number };
   ok: boolean;
   wide: number;
 }) {
@@ -142,6 +143,13 @@ function Verdict({
   const { mostStretch, mostShrink } = along;
   if (mostStretch === 0 && mostShrink === 0)
     return <Typography>Nothing is strained along it: it is a fold.</Typography>;
+  const { cracking } = rimVerdict({
+    strain: mostStretch,
+    thicknessMm: facts.thicknessMm,
+    thinning: forming.stretch,
+    elongation: forming.elongation,
+    hole: null,
+  });
   const line = (strain: number, limit: Limit) => (
     <Typography key={limit.why} sx={{ fontSize: '1.1rem' }}>
       The rim must {strain > 0 ? 'stretch' : 'shrink'} by{' '}
@@ -153,6 +161,13 @@ function Verdict({
   return (
     <Box role="status" sx={{ borderLeft: `5px solid var(${ok ? '--good' : '--torch'})`, pl: 1.5 }}>
       {mostStretch > 0 && line(mostStretch, forming.stretch)}
+      {mostStretch > 0 && (
+        <Typography variant="body2">
+          It cracks from about{' '}
+          <span className="figure">{(cracking.strain * 100).toFixed(1)} %</span> on:{' '}
+          {LIMIT_WORDS[cracking.why]}.
+        </Typography>
+      )}
       {mostShrink < 0 && line(mostShrink, forming.shrink)}
       {mostShrink < 0 && along.way === 'tipped' && (
         <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>

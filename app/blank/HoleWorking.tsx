@@ -12,12 +12,19 @@ export function HoleWorking({ hole, number }: { hole: BlankHole; number: number 
   const { show, showThin } = usePreferences();
   const { flare } = hole;
   if (!flare) return null;
-  const good = flare.edgeStrain <= flare.limit;
+  const { edgeStrain, cracking, thinning } = flare;
+  const share = (strain: number) => `${(strain * 100).toFixed(0)} %`;
   const said = (
     <>
-      The rim stretches by <b className="figure">{(flare.edgeStrain * 100).toFixed(0)} %</b>; up to{' '}
-      <span className="figure">{(flare.limit * 100).toFixed(0)} %</span> it should (Romanovsky, from
-      memory).
+      The rim stretches by <b className="figure">{share(edgeStrain)}</b>; it cracks from about{' '}
+      <span className="figure">{share(cracking.strain)}</span> on (Romanovsky, from memory).
+      {thinning && !thinning.within && (
+        <>
+          {' '}
+          From <span className="figure">{share(thinning.strain)}</span> on it thins unevenly: draw
+          it over a die in one stroke, not by hand.
+        </>
+      )}
     </>
   );
   return (
@@ -31,7 +38,7 @@ export function HoleWorking({ hole, number }: { hole: BlankHole; number: number 
         <span className="figure">{show(flare.insideMm)}</span> inside,{' '}
         <span className="figure">{show(flare.heightMm)}</span> high over all.
       </Typography>
-      {good ? (
+      {cracking.within ? (
         <Typography>{said}</Typography>
       ) : (
         <Told>{said} Make the rim lower, or drill the first hole and take its burr off.</Told>

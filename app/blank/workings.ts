@@ -14,7 +14,7 @@ export type Shown = { show: Show; thin: (mm: number) => string; showThin: (mm: n
 /** Where each rule for K comes from, by formula id. */
 export const RULE_SOURCES: Record<string, string> = {
   'bend-din6935':
-    'DIN 6935: K = ½·(0.65 + ½·log₁₀(R/T)), at most ½; nothing is taken off under 15°',
+    'DIN 6935: K = ½·(0.65 + ½·log₁₀(R/T)), at most ½; nothing is taken off outside legs under 15°; below R = T/2 it runs evenly to the Machinery’s Handbook’s sharp bend (c·T at 90°)',
   'bend-machinery':
     'Machinery’s Handbook: a square bend is c·T + 1.57·R long (c 0.55 soft, 0.64 half, 0.71 hard)',
   'bend-faa': 'FAA AC 43.13-1B: (0.01743·R + 0.0078·T) for each degree',
@@ -34,12 +34,12 @@ export function foldWorking(fold: BlankFold, { show, thin, showThin }: Shown): W
     lines: [
       allowance.uncertaintyMm === null
         ? `K = ${n(allowance.k)}`
-        : `K = ${n(allowance.k)} from test bends; here that is good to ± ${showThin(allowance.uncertaintyMm)}`,
+        : `K = ${n(allowance.k)} from test bends${allowance.beyondTested ? ' of another roundness, carried along the shape of DIN 6935' : ''}; here that is good to ± ${showThin(allowance.uncertaintyMm)}`,
       allowanceLine(fold, { thin, showThin }),
       past
         ? `Outside setback = R + T = ${showThin(allowance.outsideSetbackMm)} (past square, to the tangent)`
         : `Outside setback = (R + T)·tan(${a}/2) = ${showThin(allowance.outsideSetbackMm)}`,
-      `Deduction = 2 × ${thin(allowance.outsideSetbackMm)} − ${thin(allowance.allowanceMm)} = ${showThin(allowance.deductionMm)}`,
+      deductionLine(fold, { thin, showThin }),
       `${MADE_WORDS[fold.made].short}: mark to tangent ${showThin(fold.setbackMm)}`,
       `Beyond the fold everything moves ${thin(allowance.allowanceMm)} − 2 × ${thin(fold.setbackMm)} = ${showThin(fold.shiftMm)}`,
     ],
@@ -47,9 +47,20 @@ export function foldWorking(fold: BlankFold, { show, thin, showThin }: Shown): W
   };
 }
 
+/** The deduction with its own figures. */
+function deductionLine(
+  { bend, allowance }: BlankFold,
+  { thin, showThin }: Omit<Shown, 'show'>,
+): string {
+  const { outsideSetbackMm, deductionMm } = allowance;
+  if (allowance.formula === 'bend-din6935' && bend.angleDeg < 15)
+    return 'Deduction = 0: DIN 6935 takes nothing off outside legs under 15°';
+  return `Deduction = 2 × ${thin(outsideSetbackMm)} − ${thin(2 * outsideSetbackMm - deductionMm)} = ${showThin(deductionMm)}`;
+}
+
 /** The allowance with its own figures, by the formula that was used. */
 function allowanceLine(
-  { bend, allowance }: BlankFold,
+  { bend, allowance, made }: BlankFold,
   { thin, showThin }: Omit<Shown, 'show'>,
 ): string {
   const { thicknessMm: t, radiusMm: r, angleDeg: a } = bend;
@@ -57,7 +68,7 @@ function allowanceLine(
   if (allowance.formula === 'bend-faa') {
     return `Allowance = (0.01743·${thin(r)} + 0.0078·${thin(t)})·${a} = ${gives}`;
   }
-  if (allowance.formula === 'bend-din6935' && a < 15)
+  if (allowance.formula === 'bend-din6935' && a < 15 && made === 'outside-sharp')
     return `Allowance = 2 × outside setback (under 15°) = ${gives}`;
   return `Allowance = ${a}·π/180·(${thin(r)} + ${n(allowance.k)}·${thin(t)}) = ${gives}`;
 }

@@ -171,6 +171,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'mesh-file-large': ({ triangles, most }) =>
     `It has ${triangles} triangles; up to ${most} are read. Export the scan with fewer.`,
   'strip-figures': (_, { all }) => `These figures can be no strip’s: ${all}.`,
+  'springback-past-closed': (n) =>
+    `It would have to be folded to ${n.foldToDeg.toFixed(0)}°, and a fold ends at 180°: take a smaller radius, softer metal, or make it by rolling.`,
   'springs-back-wholly':
     'Bent round so large a radius the sheet comes back flat: it must be rolled, or the radius made smaller.',
   'spring-reading': (n) =>
@@ -305,6 +307,7 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'length-not-positive': 'The edge has no length to space anything along.',
   'pitch-not-positive': 'Give a pitch over nothing.',
   'end-negative': 'The first plug cannot lie before the start of the edge: give nothing or more.',
+  'too-many-plugs': (n) => `That would be over ${Math.round(n.plugs)} plugs: give a larger pitch.`,
   'too-many-tacks': (n) => `That would be over ${Math.round(n.tacks)} tacks: give a larger pitch.`,
   'no-frame': (n, about) =>
     n.missing > 0

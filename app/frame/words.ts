@@ -47,9 +47,10 @@ export const FLANGE_WORDS: Record<FlangeMade, { title: string; about: string }> 
 
 /** What a limit is by: “… % is”. */
 export const LIMIT_WORDS: Record<LimitWhy, string> = {
-  'forming-limit': 'where this sheet begins to neck (Keeler & Brazier)',
   'uniform-elongation': 'as far as this metal stretches evenly (Considère)',
   elongation: 'three fifths of its elongation at break (common practice)',
+  'elongation-at-break': 'its elongation at break, where a cut edge tears',
+  'hole-flange-table': 'where the rim of a hole cracks (Romanovsky’s tables, from memory)',
   'torn-here': 'where an edge of this sheet tore in this shop',
   'wrinkled-here': 'where an edge of this sheet folded over in this shop',
   usual: 'what can usually be gathered (common practice)',

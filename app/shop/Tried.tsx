@@ -63,7 +63,7 @@ export function Tried({ shop, leaveOut }: { shop: Shop; leaveOut: Leave }) {
 function GroupBox({ group, leaveOut }: { group: TriedGroup; leaveOut: Leave }) {
   const { showThin } = usePreferences();
   const { kind, metal, thicknessMm, readings, said } = group;
-  const book = bookSaid(kind, metal, thicknessMm);
+  const book = bookSaid(kind, metal);
   const value = useValue(kind);
   return (
     <Box sx={{ p: 2, bgcolor: 'var(--panel)', border: '1.5px solid var(--rule)' }}>
@@ -103,9 +103,9 @@ function useValue(kind: TriedKind): (value: number) => string {
   return (value) => `${(value * 100).toFixed(1)} %`;
 }
 
-function bookSaid(kind: TriedKind, metal: MetalId, thicknessMm: number): string {
+function bookSaid(kind: TriedKind, metal: MetalId): string {
   if (kind === 'torn')
-    return `The handbook’s: ${(stretchLimit(metalById(metal), thicknessMm).strain * 100).toFixed(1)} %. The lesser counts.`;
+    return `The handbook’s: ${(stretchLimit(metalById(metal)).strain * 100).toFixed(1)} %. The lesser counts.`;
   if (kind === 'wrinkled')
     return `Usual: ${Math.abs(shrinkLimit().strain * 100).toFixed(0)} % (common practice). What was seen here counts.`;
   if (kind === 'share') return 'Usual: 80 % right across, 20 % inside a panel (common practice).';

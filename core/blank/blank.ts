@@ -6,6 +6,7 @@ import { even } from '../measure/ramp';
 import type { Problem } from '../measure/result';
 import type { Segment } from '../measure/segment';
 import type { Vec } from '../measure/vector';
+import type { Verdict } from '../metal/rim';
 import type { Relief } from './relief';
 
 /**
@@ -119,7 +120,9 @@ export type BlankFlare = {
   heightMm: number;
   radiusMm: number;
   edgeStrain: number;
-  limit: number;
+  /** Whether the rim thins and whether it cracks; thinning is known where the metal is. */
+  cracking: Verdict;
+  thinning: Verdict | null;
   toward: 'face' | 'back';
 };
 

@@ -38,7 +38,8 @@ type Off = { atMm: number; byMm: number };
 
 export type EdgeLie = {
   lie: Lie;
-  meanMm: number;
+  /** Null where nothing was read. */
+  meanMm: number | null;
   /**
    * How much wider the gap is at the far end than at the start, along the best straight line, mm.
    */
@@ -116,7 +117,7 @@ export function lieOf(
   const low = off(flush.map(({ x, f }) => ({ atMm: x, byMm: -f - target.flushMm })));
   const good = gaps.length > 0 && [tight, wide, proud, low].every((list) => list.length === 0);
   const base = { tight, wide, proud, low, good, read: gaps.length, stations: readings.length };
-  if (gaps.length === 0) return { ...base, lie: 'unread', meanMm: 0, taperMm: 0, strayMm: 0 };
+  if (gaps.length === 0) return { ...base, lie: 'unread', meanMm: null, taperMm: 0, strayMm: 0 };
 
   const meanX = gaps.reduce((sum, p) => sum + p.x, 0) / gaps.length;
   const meanMm = gaps.reduce((sum, p) => sum + p.g, 0) / gaps.length;

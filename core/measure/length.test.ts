@@ -110,6 +110,9 @@ describe('lengths as people write them', () => {
     ['1,234', [1.234, 1234]],
     ['10 + 1,500', [1.5, 1500]],
     ['33/16', [52.3875, 2.0625]],
+    ['3 x 1/2', [38.1, 1.5]],
+    ['1/2 x 3', [38.1, 1.5]],
+    ['½ × 3', [38.1, 1.5]],
   ])('%s is asked about, with both readings', (text, readings) => {
     const read = parseLength(text, 'mm');
     expect(read).toMatchObject({
@@ -117,6 +120,28 @@ describe('lengths as people write them', () => {
       problems: [{ code: expect.stringMatching(/ambiguous$/) }],
     });
     expect(!read.ok && Object.values(read.problems[0]!.numbers!)).toEqual(readings);
+  });
+
+  test('one grammar for fractions: of an inch by themselves, a share of a length, a division where they are large', () => {
+    expect(mm('1/2', 'mm')).toBe(12.7);
+    expect(mm('3/2', 'mm')).toBe(1.5);
+    expect(mm('4/2', 'mm')).toBe(2);
+    for (const one of ['1÷2', '1 : 2']) expect(mm(one, 'mm')).toBe(0.5);
+    for (const one of ['300 mm x 1/2', '1/2 x 300 mm', '300 mm / 2'])
+      expect(mm(one, 'mm')).toBe(150);
+    for (const one of ['3 x 1/2', '1/2 x 3', '1 1/2', '3/2']) expect(mm(one, 'in')).toBe(38.1);
+    for (const one of ['3 x 1 1/2', '1 1/2 x 3', '4 1/2"']) expect(mm(one, 'mm')).toBe(114.3);
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 2, max: 40 }),
+        fc.constantFrom('1/2', '3/4', '5/8', '7/16', '33/64'),
+        fc.constantFrom<'mm' | 'in'>('mm', 'in'),
+        (times, fraction, unit) =>
+          expect(parseLength(`${times} x ${fraction}`, unit)).toEqual(
+            parseLength(`${fraction} x ${times}`, unit),
+          ),
+      ),
+    );
   });
 
   test('what is printed is read back, in every unit, to half of the last figure shown', () => {

@@ -41,6 +41,7 @@ export type Figures = {
   'fold-leaves-side': None;
   'springback-figures': None;
   'springs-back-wholly': { x: number };
+  'springback-past-closed': { foldToDeg: number };
   'spring-reading': { foldedToDeg: number; cameBackToDeg: number };
   'machine-figures': None;
   'no-order': { foldsLeft: number };
@@ -195,6 +196,7 @@ export type Figures = {
   'pitch-not-positive': { pitchMm: number };
   'end-negative': { endMm: number };
   'too-many-tacks': { tacks: number };
+  'too-many-plugs': { plugs: number };
   // Photographs and scans.
   'no-frame': { missing: number };
   'other-paper': None;

@@ -7,7 +7,15 @@ import { failure } from './result';
  * A value while it is being reckoned: `power` 1 is a length in mm, 0 a plain number that becomes a
  * length in the unit in use when the sum it stands in is done.
  */
-type Value = { of: number; power: 0 | 1 };
+type Value = {
+  of: number;
+  power: 0 | 1;
+  /**
+   * Of a bare fraction, which is of an inch by itself: its plain number, for where it turns out to
+   * be a share of something (`300 mm x 1/2`).
+   */
+  share?: number;
+};
 
 /** Thrown inside this file only, and caught in `parseLength`. */
 class Unread extends Error {
@@ -26,8 +34,12 @@ const RULE_PARTS = [2, 4, 8, 16, 32, 64, 128];
  * asked about.
  */
 const FINE_PART = 16;
-/** A fraction is below this; what is as large or larger over 2, 4 or 8 is a division (`812/2`). */
-const MOST_OF_FRACTION = 2;
+/**
+ * A bare fraction is of an inch below 1 over 2, 4 or 8, and below 2 over finer parts; what is as
+ * large or larger is a division (`3/2`, `812/2`), or asked about where the part is fine.
+ */
+const isInchFraction = (over: number, under: number): boolean =>
+  RULE_PARTS.includes(under) && over / under < (under < FINE_PART ? 1 : 2);
 
 const VULGAR: Record<string, string> = {
   '½': '1/2',
@@ -155,6 +167,10 @@ class Reader {
       if (!sign) return value.power === 0 ? this.withUnit(value) : value;
       const divides = sign[1] === '/' || sign[1] === '÷';
       const by = this.term(divides ? 'divisor' : 'factor');
+      if (!divides && (value.share !== undefined || by.share !== undefined)) {
+        value = this.shared(value, by);
+        continue;
+      }
       if (value.power + by.power > 1 || (divides && by.power === 1)) unreadable();
       if (divides && by.of === 0) throw new Unread({ code: 'length-divided-by-zero' });
       value = {
@@ -165,8 +181,25 @@ class Reader {
   }
 
   /**
-   * After × or ÷ a fraction is left for the next ÷ to divide, and a divisor has no unit of its own.
+   * A product in which a bare fraction stands. Of a length it is a share. Beside a plain number it
+   * is of an inch where inches are in use, and asked about where millimetres are: `3 x 1/2` and
+   * `1/2 x 3` alike.
    */
+  private shared(first: Value, second: Value): Value {
+    const plain = (value: Value) => value.share ?? value.of;
+    if ([first, second].some(({ power, share }) => power === 1 && share === undefined))
+      return { of: plain(first) * plain(second), power: 1 };
+    const number = plain(first) * plain(second);
+    const inchMm = exact(number * MM_PER_INCH);
+    if (this.unit === 'mm')
+      throw new Unread({
+        code: 'length-fraction-ambiguous',
+        numbers: { inchMm, dividedMm: exact(number) },
+      });
+    return { of: inchMm, power: 1 };
+  }
+
+  /** A divisor has no unit of its own, and a fraction behind ÷ is left for the next ÷ to divide. */
   private term(as: 'term' | 'factor' | 'divisor' = 'term'): Value {
     const bracket = this.take(/^\s*\(/);
     if (bracket) {
@@ -175,22 +208,23 @@ class Reader {
       return inner.power === 1 ? inner : this.withUnit(inner);
     }
     this.take(/^\s+/);
-    const mixed = as !== 'term' ? null : MIXED.exec(this.rest);
+    const mixed = as === 'divisor' ? null : MIXED.exec(this.rest);
     if (mixed && Number(mixed[2]) < Number(mixed[3])) {
       this.take(MIXED);
       return this.ofInch(Number(mixed[1]) + Number(mixed[2]) / Number(mixed[3]), Number(mixed[3]));
     }
-    const fraction = as !== 'term' ? null : FRACTION.exec(this.rest);
+    const fraction = as === 'divisor' ? null : FRACTION.exec(this.rest);
     if (fraction) {
       const [over, under] = [Number(fraction[1]), Number(fraction[2])];
       const after = this.rest.slice(fraction[0].length);
       const marked = UNIT.test(after);
       if (under === 0) throw new Unread({ code: 'length-divided-by-zero' });
-      if (marked || (RULE_PARTS.includes(under) && over / under < MOST_OF_FRACTION)) {
+      if (marked || isInchFraction(over, under)) {
         this.take(FRACTION);
-        return this.ofInch(over / under, under);
+        const read = this.ofInch(over / under, under);
+        return marked ? read : { ...read, share: over / under };
       }
-      if (this.unit === 'mm' && RULE_PARTS.includes(under) && under >= FINE_PART)
+      if (as === 'term' && this.unit === 'mm' && RULE_PARTS.includes(under) && under >= FINE_PART)
         throw new Unread({
           code: 'length-fraction-ambiguous',
           numbers: { inchMm: exact((over / under) * MM_PER_INCH), dividedMm: exact(over / under) },
@@ -249,9 +283,11 @@ const LONGEST_MM = 1e7;
  *
  * A written length is a sum of terms: `8 1/4 + 1/2`, `1000-890/2`, `(300 + 12) x 2`. × and ÷ bind
  * first. Terms: `812`, `81.2cm`, `32"`, `31 15/16`, `1-5/8`, `1½`, `2' 8`, `5'-8 1/2"`, `36 thou`.
- * Bare numbers are in `unit`. A common fraction below two over 2, 4 … 128 is of an inch whatever
- * the unit in use (`15/16`, `17/16`); anything larger over 2, 4 or 8 is a division (`812/2`). A
- * leading + or − changes `current` by what follows; without a `current` it is a sign.
+ * Bare numbers are in `unit`. Whatever the unit in use a bare fraction is of an inch below 1 over 2,
+ * 4 or 8 and below 2 over 16, 32, 64 or 128 (`1/2`, `15/16`, `17/16`); a larger one over 2, 4 or 8
+ * is a division (`3/2`, `812/2`), over finer parts it is asked about. `÷` and `:` always divide. A
+ * bare fraction times a length is a share of it; times a plain number it is asked about in
+ * millimetres, in either order. A leading + or − changes `current` by what follows; without a `current` it is a sign.
  *
  * Problems: `length-empty`, `length-unreadable`, `length-divided-by-zero`, `length-too-long`;
  * `length-ambiguous` where a comma can be read in two ways (`first` and `second`: the bare

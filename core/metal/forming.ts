@@ -1,17 +1,20 @@
 import type { Metal } from './metals';
 
 /**
- * What bounds a strain: the forming limit at plane strain, uniform elongation, elongation at break,
- * what the shop saw or what is usual.
+ * What bounds a strain: uniform elongation, a share of the elongation at break or all of it, the
+ * hole-flange tables, what the shop saw or what is usual.
  */
 export type LimitWhy =
-  'forming-limit' | 'uniform-elongation' | 'elongation' | 'torn-here' | 'wrinkled-here' | 'usual';
+  | 'uniform-elongation'
+  | 'elongation'
+  | 'elongation-at-break'
+  | 'hole-flange-table'
+  | 'torn-here'
+  | 'wrinkled-here'
+  | 'usual';
 
 /** The most that metal may be strained, signed as the strain is (+ longer), with what says so. */
 export type Limit = { strain: number; why: LimitWhy };
-
-/** Keeler and Brazier's line holds up to here; thicker or more hardening sheet is taken as this. */
-const [THICKEST_MM, MOST_HARDENING] = [3, 0.21];
 
 /**
  * Of a metal whose hardening is not known, this share of its elongation at break is even (common
@@ -26,43 +29,26 @@ const EVEN_SHARE = 0.6;
 const USUAL_SHRINK = 0.15;
 
 /**
- * Major strain at plane strain at which sheet begins to neck, as a share (engineering strain):
- * FLD0 % = (23.3 + 14.13·t)·n/0.21, t in mm ≤ 3, n ≤ 0.21. Keeler & Brazier.
- */
-export const formingLimit = (thicknessMm: number, hardening: number): number =>
-  ((23.3 + 14.13 * Math.min(thicknessMm, THICKEST_MM)) * Math.min(hardening, MOST_HARDENING)) /
-  0.21 /
-  100;
-
-/**
  * Uniform elongation of sheet that hardens as σ = K·ε^n: true strain n at the most load
  * (Considère), as a share.
  */
 export const uniformElongation = (hardening: number): number => Math.exp(hardening) - 1;
 
 /**
- * How far an edge may be stretched: the lesser of forming limit and uniform elongation; of a metal
- * whose hardening is not known a share of its elongation at break; less where the shop saw it torn
- * at less.
+ * How far an edge stretches evenly: its uniform elongation, for a free edge is pulled one way only
+ * (the forming limit at plane strain is for the inside of a panel and lies above it at every
+ * thickness); of a metal whose hardening is not known a share of its elongation at break; less where
+ * the shop saw it torn at less.
  */
-export function stretchLimit(
-  metal: Metal,
-  thicknessMm: number,
-  tornAt: number | null = null,
-): Limit {
-  const found = bookLimit(metal, thicknessMm);
+export function stretchLimit(metal: Metal, tornAt: number | null = null): Limit {
+  const found = bookLimit(metal);
   return tornAt !== null && tornAt < found.strain ? { strain: tornAt, why: 'torn-here' } : found;
 }
 
-function bookLimit({ hardening, elongation }: Metal, thicknessMm: number): Limit {
-  if (!hardening) return { strain: (EVEN_SHARE * elongation.value) / 100, why: 'elongation' };
-  const [forming, even] = [
-    formingLimit(thicknessMm, hardening.value),
-    uniformElongation(hardening.value),
-  ];
-  return forming < even
-    ? { strain: forming, why: 'forming-limit' }
-    : { strain: even, why: 'uniform-elongation' };
+function bookLimit({ hardening, elongation }: Metal): Limit {
+  return hardening
+    ? { strain: uniformElongation(hardening.value), why: 'uniform-elongation' }
+    : { strain: (EVEN_SHARE * elongation.value) / 100, why: 'elongation' };
 }
 
 /**

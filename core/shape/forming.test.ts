@@ -5,7 +5,7 @@ import { flaredHole } from '../blank/flared/flaredHole';
 import { runLength } from '../measure/run';
 import { flattened } from '../measure/segment';
 import { spread } from '../measure/spread.arbitrary';
-import { edgeThickness, formingLimit, uniformElongation, wrinklingStrain } from '../metal/forming';
+import { edgeThickness, uniformElongation, wrinklingStrain } from '../metal/forming';
 import { bitesFor } from './bites';
 import { radiusByStrain, strainForRadius } from './pulledCurve';
 
@@ -151,14 +151,6 @@ describe('flanges round a curve', () => {
 });
 
 describe('limits', () => {
-  // Keeler & Brazier's line, evaluated.
-  test.each([
-    [0.8, 0.21, 34.604],
-    [1, 0.2, 35.648],
-  ])('forming limit at plane strain, %s mm, n %s', (t, n, pct) =>
-    expect(formingLimit(t, n) * 100).toBeCloseTo(pct, 3),
-  );
-
   test('uniform elongation is where the load is most (Considère), found by stepping', () => {
     const n = 0.21;
     let [most, at] = [0, 0];

@@ -2,12 +2,12 @@ import { countsFor } from '../blank/fold/practice';
 import type { Shop } from '../blank/shopSchema';
 import type { Metal } from '../metal/metals';
 
-/** What a metre of flange or bead takes in this shop, hours, by so many readings. */
+/** What a metre of flange or bead takes in this shop, hours, and the number of readings. */
 export type PaceLearnt = { hoursPerMetre: number; readings: number };
 
 /**
- * The mean of all readings of about the sheet, as the shop's page tells it; null where none was
- * taken.
+ * All hours over all metres of readings of about the sheet, so that a long piece counts for more than
+ * a short one; null where none was taken.
  */
 export function paceLearnt(
   shop: Pick<Shop, 'paces'>,
@@ -16,6 +16,7 @@ export function paceLearnt(
   what: 'flange' | 'bead',
 ): PaceLearnt | null {
   const own = shop.paces.filter((one) => one.what === what && countsFor(one, metal, thicknessMm));
-  const sum = own.reduce((total, { hours, metres }) => total + hours / metres, 0);
-  return own.length > 0 ? { hoursPerMetre: sum / own.length, readings: own.length } : null;
+  const hours = own.reduce((total, one) => total + one.hours, 0);
+  const metres = own.reduce((total, one) => total + one.metres, 0);
+  return metres > 0 ? { hoursPerMetre: hours / metres, readings: own.length } : null;
 }

@@ -33,7 +33,13 @@ export type TriedGroup = {
   said: { value: number; u: number | null } | null;
 };
 
-type Said = TriedReading & { kind: TriedKind; metal: MetalId; thicknessMm: number };
+/** `weight`: what a reading counts for in a plain mean; of paces the metres it was taken over. */
+type Said = TriedReading & {
+  kind: TriedKind;
+  metal: MetalId;
+  thicknessMm: number;
+  weight: number;
+};
 
 /** Of about one thickness: within this share of the first. */
 const SAME_THICKNESS = 0.1;
@@ -49,6 +55,7 @@ function readings(shop: Pick<Shop, TriedList>): Said[] {
     metal: one.metal,
     thicknessMm: one.thicknessMm,
     leftOut: one.leftOut ?? null,
+    weight: 1,
   });
   return [
     ...shop.bites.map((one, i): Said => {
@@ -88,6 +95,7 @@ function readings(shop: Pick<Shop, TriedList>): Said[] {
       kind: one.what === 'bead' ? 'bead-pace' : 'flange-pace',
       value: one.hours / one.metres,
       u: null,
+      weight: one.metres,
     })),
   ];
 }
@@ -134,7 +142,8 @@ function saidOf(kind: TriedKind, counted: readonly Said[]): TriedGroup['said'] {
   const sure = counted.filter((one): one is Said & Sure => one.u !== null);
   const mean = sure.length === counted.length ? weightedMean(sure) : null;
   if (mean) return mean;
-  const value = values.reduce((sum, one) => sum + one, 0) / values.length;
+  const weight = counted.reduce((sum, one) => sum + one.weight, 0);
+  const value = counted.reduce((sum, one) => sum + one.weight * one.value, 0) / weight;
   // How sure the mean is, by what its readings scatter by; of one nothing is known.
   const scatter =
     values.length > 1

@@ -2,13 +2,17 @@ import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import { ROUNDING, ROUNDING_MM } from '../measure/tolerance';
 
+/** Spots along one edge; more are a slip in the pitch. */
+const MAX_SPOTS = 2000;
+
 /**
  * Centres of plug welds along an edge: the first and last `endMm` from the ends, the rest even, no
  * farther apart than the pitch asked for. Positions in mm from the start of the edge, ascending. An
  * edge too short for two plugs at those ends gets one in the middle. Spacing to factory pitch is
  * common practice (docs/formulas.md).
  *
- * Problems: `length-not-positive`, `pitch-not-positive`, `end-negative`.
+ * Problems: `length-not-positive`, `pitch-not-positive`, `end-negative`, `too-many-plugs` (over
+ * 2000).
  */
 export function plugPositions(
   lengthMm: number,
@@ -21,6 +25,7 @@ export function plugPositions(
   const run = lengthMm - 2 * endMm;
   if (run <= ROUNDING_MM) return { ok: true, count: 1, positionsMm: [lengthMm / 2] };
   const gaps = Math.max(1, Math.ceil(run / pitchMm - ROUNDING));
+  if (gaps > MAX_SPOTS) return failure({ code: 'too-many-plugs', numbers: { plugs: gaps + 1 } });
   const positionsMm = Array.from({ length: gaps + 1 }, (_, i) => endMm + (run * i) / gaps);
   return { ok: true, count: positionsMm.length, positionsMm };
 }
@@ -79,7 +84,7 @@ export function tackOrder(
   if (!(lengthMm > 0)) return failure({ code: 'length-not-positive', numbers: { lengthMm } });
   if (!(pitchMm > 0)) return failure({ code: 'pitch-not-positive', numbers: { pitchMm } });
   const gaps = Math.max(closed ? 2 : 1, Math.ceil(lengthMm / pitchMm - ROUNDING));
-  if (gaps > 2000) return failure({ code: 'too-many-tacks', numbers: { tacks: gaps } });
+  if (gaps > MAX_SPOTS) return failure({ code: 'too-many-tacks', numbers: { tacks: gaps } });
   const count = closed ? gaps : gaps + 1;
   return { ok: true, positionsMm: spreadOrder(count, closed).map((i) => (lengthMm * i) / gaps) };
 }

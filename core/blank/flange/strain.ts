@@ -81,7 +81,7 @@ export type FlangeStrained = { edgeStrain: number; edgeChangeMm: number };
 /**
  * Problems: `flange-figures` (about: the figures that can be no flange's: nothing above 0, an angle
  * over 180, an arc over 360), `flange-past-centre` (numbers: widthMm, radiusMm: the flange would
- * reach over the middle of its curve).
+ * reach over the middle of its curve, in the flat or turned).
  */
 export function flangeStrain({
   radiusMm,
@@ -99,6 +99,11 @@ export function flangeStrain({
   if (bad.length > 0) return failure({ code: 'flange-figures', about: bad });
   const reaches = how === 'pulled' ? curve === 'outside' : curve === 'inside';
   if (reaches && widthMm >= radiusMm)
+    return failure({ code: 'flange-past-centre', numbers: { widthMm, radiusMm } });
+  // Turned past square an outside flange comes back over the panel: its rim must not reach the
+  // middle.
+  const rimMm = radiusMm + widthMm * Math.cos(radians(angleDeg));
+  if (how === 'tipped' && curve === 'outside' && rimMm <= 0)
     return failure({ code: 'flange-past-centre', numbers: { widthMm, radiusMm } });
   const curvature = (curve === 'inside' ? 1 : -1) / radiusMm;
   const strain = edgeStrain({ curvature, widthMm, slope: 0 }, angleDeg, how);

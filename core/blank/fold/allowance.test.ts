@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { spread } from '../../measure/spread.arbitrary';
 import type { Rule } from './allowance';
-import { bendAllowance, setbackFactor } from './allowance';
-import { combinedK, kFromStrip } from './testBend';
+import { bendAllowance, measuredOutside, setbackFactor } from './allowance';
+import { combinedK, kFromStrip, ruleFromStrips } from './testBend';
 
 const bend = (
   thicknessMm: number,
@@ -154,4 +154,55 @@ test('what cannot be bent is refused by name', () => {
   expect(code({ thicknessMm: 1, radiusMm: 1, angleDeg: 90 }, { kind: 'k', k: 2 })).toBe(
     'k-out-of-range',
   );
+});
+
+test('below the radii DIN 6935 is made for the allowance has no jump, and ends at the sharp bend of the handbook', () => {
+  // Machinery's Handbook, soft steel: a square bend of no radius is 0.64·T long.
+  expect(bend(1, 0, 90).allowanceMm).toBeCloseTo(0.64, 9);
+  fc.assert(
+    fc.property(spread(0.4, 3), spread(0, 1), spread(15, 180), (t, ratio, a) => {
+      const [here, on] = [bend(t, ratio * t, a).allowanceMm, bend(t, (ratio + 1e-4) * t, a)];
+      expect(on.allowanceMm - here).toBeGreaterThan(0);
+      expect(on.allowanceMm - here).toBeLessThan(1e-3 * t);
+    }),
+  );
+  // From half the thickness on it is the standard's.
+  expect(bend(1, 0.5, 90).k).toBeCloseTo((0.65 + 0.5 * Math.log10(0.5)) / 2, 9);
+});
+
+test('what DIN 6935 does not take off flat bends is a matter of legs measured outside: the metal goes on by the formula', () => {
+  const [flat, next] = [bend(2, 2, 14.999), bend(2, 2, 15.001)];
+  expect(flat.deductionMm).toBe(0);
+  expect(flat.allowanceMm).toBeCloseTo(next.allowanceMm, 3);
+  expect(measuredOutside(flat, { thicknessMm: 2, radiusMm: 2, angleDeg: 14.999 })).toMatchObject({
+    allowanceMm: expect.closeTo(2 * flat.outsideSetbackMm, 9),
+  });
+});
+
+test('a measured K is carried to other radii along the standard’s shape, and is the less sure the farther', () => {
+  const strip = (radiusMm: number, k: number) => ({
+    thicknessMm: 1,
+    radiusMm,
+    angleDeg: 90,
+    flatMm: 100 - 2 * (radiusMm + 1) + (Math.PI / 2) * (radiusMm + k),
+    legAMm: 40,
+    legBMm: 60,
+    readingMm: 0.02,
+  });
+  // A shop whose metal runs 0.02 above the standard at every radius.
+  const standard = (r: number) => bend(1, r, 90).k;
+  const rule = ruleFromStrips([1.6, 3].map((r) => strip(r, standard(r) + 0.02)))!;
+  const at = (r: number) => bend(1, r, 90, rule);
+  for (const r of [1.6, 2, 3, 6, 10])
+    expect(at(r).k).toBeCloseTo(Math.min(1, standard(r) + 0.02), 6);
+  expect(at(2)).toMatchObject({ beyondTested: false });
+  expect(at(10)).toMatchObject({ beyondTested: true });
+  expect(at(2).uncertaintyMm).toBeCloseTo(at(3).uncertaintyMm!, 9);
+  expect(at(6).uncertaintyMm).toBeGreaterThan(at(3).uncertaintyMm!);
+  expect(at(10).uncertaintyMm).toBeGreaterThan(2 * at(3).uncertaintyMm!);
+  // Legs and length that would ask for a K below nothing do not belong together.
+  expect(kFromStrip(strip(1.6, -0.05))).toMatchObject({
+    problems: [{ code: 'strip-not-credible' }],
+  });
+  expect(ruleFromStrips([strip(1.6, -0.05)])).toBeNull();
 });

@@ -17,7 +17,7 @@ import { mitreLines } from '../bead/mitre';
 import { outsOf } from '../blank';
 import type { Allowance, Bend } from './allowance';
 import { comesOut } from './radiusGot';
-import { bendAllowance } from './allowance';
+import { measuredOutside, bendAllowance } from './allowance';
 import { beadOnBlank, plannedBeads, withDrawnIn } from './beads';
 import { carrier } from './carry';
 import type { BlankFace, BlankFold, Development } from './developed';
@@ -268,7 +268,8 @@ function bendsOf(doc: PatternDoc, sheet: SheetMetal): Result<{ list: BendPlan[] 
       );
     }
     const setbackMm = setbackFor(fold.made, bend, allowance);
-    list.push({ bend, allowance, setbackMm, shiftMm: allowance.allowanceMm - 2 * setbackMm });
+    const used = fold.made === 'outside-sharp' ? measuredOutside(allowance, bend) : allowance;
+    list.push({ bend, allowance: used, setbackMm, shiftMm: used.allowanceMm - 2 * setbackMm });
   }
   return { ok: true, list };
 }

@@ -8,7 +8,7 @@ import { failure } from '../../measure/result';
 import { arcOf, isStraight } from '../../measure/segment';
 import { ROUNDING_MM } from '../../measure/tolerance';
 import type { BlankFlange, JointAllowance } from '../blank';
-import { bendAllowance } from './allowance';
+import { bendAllowance, measuredOutside } from './allowance';
 import { jointAllowance } from './joint';
 import type { SheetMetal } from './practice';
 import { comesOut } from './radiusGot';
@@ -88,8 +88,9 @@ export function flangeAllowance(
     radiusMm: comesOut(given.radiusMm ?? sheet.usualRadiusMm, sheet.radii ?? []),
     angleDeg: given.turnDeg,
   };
-  const found = bendAllowance(bend, sheet.rule);
-  if (!found.ok) return found;
+  const reckoned = bendAllowance(bend, sheet.rule);
+  if (!reckoned.ok) return reckoned;
+  const found = measuredOutside(reckoned, bend);
   const widths = widthsOf(given);
   const leastMm = Math.max(found.outsideSetbackMm, found.deductionMm);
   const narrow = leastOfRamp(widths);

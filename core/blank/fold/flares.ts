@@ -29,10 +29,13 @@ export function flareOf(
     return failure(
       ...found.problems.map((p): Problem => ({ ...p, about: [id], severity: 'stop' })),
     );
-  const { firstHoleMm, edgeStrain, limit } = found;
+  const { firstHoleMm, edgeStrain, limit, within } = found;
+  const cracking = { strain: limit, why: 'hole-flange-table' as const, within };
+  const even = sheet.forming?.stretch;
+  const thinning = even ? { ...even, within: edgeStrain <= even.strain } : null;
   return {
     ok: true,
     firstHoleMm,
-    flare: { insideMm: diameterMm, heightMm, radiusMm, edgeStrain, limit, toward },
+    flare: { insideMm: diameterMm, heightMm, radiusMm, edgeStrain, cracking, thinning, toward },
   };
 }

@@ -175,3 +175,31 @@ describe('the rule a shop bends by', () => {
     });
   });
 });
+
+test('one closed bend has one length, turned as a hem or as a fold; every turned edge goes by the radius that comes out', () => {
+  const card = fromPlain(
+    PlainCardSchema.parse({
+      thicknessMm: 1,
+      rule: { kind: 'din6935' },
+      outline: [
+        [0, 0],
+        [210, 0],
+        [210, 30],
+        [0, 30],
+      ],
+      folds: [{ from: [200, 0], to: [200, 30], angleDeg: 180, radiusMm: 0 }],
+      base: [10, 10],
+    }),
+  );
+  const found = card.ok && develop(card.doc, card.sheet, card.practice);
+  expect(found && found.ok && found.development.size.widthMm).toBeCloseTo(
+    200 + adds({ kind: 'hem', widthMm: 10, gapMm: 0 }).addMm,
+    9,
+  );
+  const measured = { ...sheet(1), radii: [{ wantedMm: 1, gotMm: 1.8, uMm: 0.1 }] };
+  const joint: Joint = { kind: 'plug-flange', widthMm: 16, turnDeg: 90 };
+  expect(adds(joint, measured).addMm).toBeCloseTo(
+    adds(joint, { ...sheet(1), usualRadiusMm: 1.8 }).addMm,
+    9,
+  );
+});

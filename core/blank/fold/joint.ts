@@ -4,8 +4,9 @@ import { failure } from '../../measure/result';
 import { ROUNDING_MM } from '../../measure/tolerance';
 import type { JointAllowance } from '../blank';
 import type { Bend, Rule } from './allowance';
-import { bendAllowance } from './allowance';
+import { measuredOutside, bendAllowance } from './allowance';
 import type { SheetMetal } from './practice';
+import { comesOut } from './radiusGot';
 import { STEP_ANGLE_DEG, stepLine } from '../step';
 
 const flat = (
@@ -46,7 +47,7 @@ function turnedStrip(
       takeUpMm: -found.deductionMm,
       lines: [
         { outMm: inner, role: 'turn' },
-        { outMm: inner + found.allowanceMm, role: 'turn' },
+        { outMm: inner + measuredOutside(found, bend).allowanceMm, role: 'turn' },
       ],
       folded: true,
       middleMm: w / 2 - found.deductionMm,
@@ -54,16 +55,6 @@ function turnedStrip(
     },
   };
 }
-
-/**
- * DIN 6935 takes K from R/T and gives nothing for a bend without radius, because it is not made for
- * one. A hem that is closed, or nearly, is reckoned by Machinery's Handbook instead, whose square
- * bend keeps its length at R = 0: c·T, here twice over.
- */
-const hemRule = (sheet: SheetMetal, radiusMm: number): Rule =>
-  sheet.rule.kind === 'din6935' && radiusMm < sheet.thicknessMm / 2
-    ? { kind: 'machinery', temper: sheet.temper }
-    : sheet.rule;
 
 /**
  * What an edge's joint adds to the blank. Widths of laps and steps are common practice; bends are
@@ -110,7 +101,7 @@ export function jointAllowance(
     case 'hem': {
       const radiusMm = joint.gapMm / 2;
       const bend = { thicknessMm: t, radiusMm, angleDeg: 180 };
-      return turnedStrip(joint.widthMm, bend, hemRule(sheet, radiusMm), 'joint-hem', 'hem-narrow');
+      return turnedStrip(joint.widthMm, bend, sheet.rule, 'joint-hem', 'hem-narrow');
     }
     case 'plug-flange': {
       if (!(joint.turnDeg > 0))
@@ -121,7 +112,8 @@ export function jointAllowance(
             joint.widthMm > 0 ? [{ outMm: 0, role: 'trim' }] : [],
           ),
         );
-      const bend = { thicknessMm: t, radiusMm: sheet.usualRadiusMm, angleDeg: joint.turnDeg };
+      const radiusMm = comesOut(sheet.usualRadiusMm, sheet.radii ?? []);
+      const bend = { thicknessMm: t, radiusMm, angleDeg: joint.turnDeg };
       return turnedStrip(joint.widthMm, bend, sheet.rule, 'joint-flange', 'turned-flange-narrow');
     }
   }

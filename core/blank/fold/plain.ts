@@ -14,8 +14,18 @@ const mm = z.number().min(-100_000).max(100_000);
 const point = z.tuple([mm, mm]);
 
 export const RuleSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('measured'), k: z.number(), uK: z.number() }),
-  z.object({ kind: z.literal('din6935') }),
+  z.object({
+    kind: z.literal('measured'),
+    k: z.number(),
+    uK: z.number(),
+    tested: z
+      .object({ ratio: z.number().min(0), span: z.tuple([z.number().min(0), z.number().min(0)]) })
+      .optional(),
+  }),
+  z.object({
+    kind: z.literal('din6935'),
+    temper: z.enum(['soft', 'half', 'hard']).optional(),
+  }),
   z.object({ kind: z.literal('machinery'), temper: z.enum(['soft', 'half', 'hard']) }),
   z.object({ kind: z.literal('faa') }),
   z.object({ kind: z.literal('k'), k: z.number() }),

@@ -9,7 +9,7 @@ import { weightedMean } from '../../measure/mean';
 import { shareDrawn } from '../bead/tested';
 import type { RadiusGot } from './radiusGot';
 import { radiiOf } from './radiusGot';
-import { combinedK, kFromStrip } from './testBend';
+import { ruleFromStrips } from './testBend';
 
 export const USUAL_SHOP: Shop = {
   name: 'My shop',
@@ -99,19 +99,17 @@ const SAME_THICKNESS = 0.1;
  * what it chose.
  */
 export function ruleFor(shop: Shop, metal: Metal, thicknessMm: number): Rule {
-  const own = shop.strips
-    .filter(
-      (s) =>
-        !s.leftOut &&
-        s.metal === metal.id &&
-        Math.abs(s.thicknessMm - thicknessMm) <= SAME_THICKNESS * thicknessMm,
-    )
-    .map(kFromStrip)
-    .filter((k) => k.ok);
-  const measured = combinedK(own);
-  if (measured.ok) return { kind: 'measured', k: Math.max(0, measured.k), uK: measured.uK };
-  if (shop.rule === 'machinery') return { kind: 'machinery', temper: metal.temper };
-  return shop.rule === 'k' ? { kind: 'k', k: shop.plainK } : { kind: shop.rule };
+  const measured = ruleFromStrips(shop.strips.filter((s) => countsFor(s, metal, thicknessMm)));
+  if (measured) return measured;
+  switch (shop.rule) {
+    case 'machinery':
+    case 'din6935':
+      return { kind: shop.rule, temper: metal.temper };
+    case 'k':
+      return { kind: 'k', k: shop.plainK };
+    case 'faa':
+      return { kind: 'faa' };
+  }
 }
 
 /** Puts a metal, its thickness and the shop's way of bending together. */
@@ -123,7 +121,7 @@ export const sheetMetal = (metal: Metal, thicknessMm: number, shop: Shop): Sheet
   temper: metal.temper,
   weight: metal.weight.value,
   forming: {
-    stretch: stretchLimit(metal, thicknessMm, leastSeen(shop, metal, thicknessMm, 'torn')),
+    stretch: stretchLimit(metal, leastSeen(shop, metal, thicknessMm, 'torn')),
     shrink: shrinkLimit(leastSeen(shop, metal, thicknessMm, 'wrinkled')),
     elongation: metal.elongation.value,
   },

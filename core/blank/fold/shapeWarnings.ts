@@ -152,8 +152,10 @@ function ofFlares(doc: PatternDoc, { holes, folds }: Development): Problem[] {
     const hole = doc.holes.find((one) => one.id === id);
     if (!flare || !hole) return [];
     const found: Problem[] = [];
-    if (flare.edgeStrain > flare.limit)
-      found.push(care('flare-tears', [id], { strain: flare.edgeStrain, limit: flare.limit }));
+    if (!flare.cracking.within)
+      found.push(
+        care('flare-tears', [id], { strain: flare.edgeStrain, limit: flare.cracking.strain }),
+      );
     const centre: Vec = [hole.x, hole.y];
     const reach = flare.insideMm / 2 + flare.radiusMm;
     const neededMm = flare.heightMm;

@@ -41,7 +41,8 @@ const radiusRatio = (x: number): number => 4 * x ** 3 - 3 * x + 1;
  * Schmid, Manufacturing Engineering and Technology.
  *
  * Problems: `springback-figures` (about: the figures that are not above 0; the angle must be at
- * most 180), `springs-back-wholly` (numbers: x; at 0.5 and more the sheet comes back flat).
+ * most 180), `springs-back-wholly` (numbers: x; at 0.5 and more the sheet comes back flat),
+ * `springback-past-closed` (numbers: foldToDeg; nothing folds past 180°, where the legs meet).
  */
 export function springback(given: Sprung): Result<Springback> {
   const bad = wrongIn(given);
@@ -52,6 +53,8 @@ export function springback(given: Sprung): Result<Springback> {
   const ratio = radiusRatio(x);
   const afterRadiusMm = radiusMm / ratio;
   const angleRatio = (2 * radiusMm + t) / (2 * afterRadiusMm + t);
+  const foldToDeg = angleDeg / angleRatio;
+  if (foldToDeg > 180) return failure({ code: 'springback-past-closed', numbers: { foldToDeg } });
   return {
     ok: true,
     x,
@@ -59,7 +62,7 @@ export function springback(given: Sprung): Result<Springback> {
     afterRadiusMm,
     toolRadiusMm: radiusMm,
     angleRatio,
-    foldToDeg: angleDeg / angleRatio,
+    foldToDeg,
   };
 }
 
