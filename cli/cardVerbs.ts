@@ -10,6 +10,7 @@ import { ruled } from '#core/card/rule/ruled';
 import type { Rule } from '#core/card/rule/rules';
 import { frustum, squareToRound } from '#core/card/shape/cone';
 import { shaped } from '#core/card/shape/figures';
+import type { RolledSheet } from '#core/card/shape/rolledSheet';
 import { elbow, tubeCut, tubeNotch } from '#core/card/shape/tube';
 import { paperCurve } from '#core/card/tucks';
 import type { Verb } from './verb';
@@ -42,24 +43,53 @@ const RuleSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('hold'), points: several }),
 ]) satisfies z.ZodType<Rule>;
 
+/**
+ * Of what is rolled from sheet: how thick it is, and whether diameters are of its outside or inside
+ * (`tubeIs` of tubes, `diametersAre` of cones; either is taken). Left out: a paper wrap.
+ */
+const face = z.enum(['outside', 'inside']).optional();
+const ROLLED_FROM = { thicknessMm: length.optional(), tubeIs: face, diametersAre: face };
+type RolledGiven = {
+  thicknessMm?: number | undefined;
+  tubeIs?: 'outside' | 'inside' | undefined;
+  diametersAre?: 'outside' | 'inside' | undefined;
+};
+const sheetOf = ({ thicknessMm, tubeIs, diametersAre }: RolledGiven): RolledSheet | null => {
+  const measured = tubeIs ?? diametersAre;
+  return measured ? { thicknessMm: thicknessMm ?? Number.NaN, measured } : null;
+};
+
 const ShapeSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('tube-notch'),
     tubeMm: length,
-    wallMm: length,
+    wallMm: length.optional(),
     ontoMm: length,
     angleDeg: length.default(90),
     offsetMm: length.default(0),
+    ...ROLLED_FROM,
   }),
-  z.object({ kind: z.literal('tube-cut'), tubeMm: length, angleDeg: length }),
+  z.object({
+    kind: z.literal('tube-cut'),
+    tubeMm: length,
+    angleDeg: length,
+    ...ROLLED_FROM,
+  }),
   z.object({
     kind: z.literal('elbow'),
     tubeMm: length,
     radiusMm: length,
     bendDeg: length,
     pieces: length,
+    ...ROLLED_FROM,
   }),
-  z.object({ kind: z.literal('frustum'), lowerMm: length, upperMm: length, heightMm: length }),
+  z.object({
+    kind: z.literal('frustum'),
+    lowerMm: length,
+    upperMm: length,
+    heightMm: length,
+    ...ROLLED_FROM,
+  }),
   z.object({
     kind: z.literal('square-to-round'),
     wideMm: length,
@@ -68,6 +98,7 @@ const ShapeSchema = z.discriminatedUnion('kind', [
     heightMm: length,
     shiftMm: place.default([0, 0]),
     parts: length.default(8),
+    ...ROLLED_FROM,
   }),
 ]);
 
@@ -87,10 +118,13 @@ const FLAT = [
   'elbow-end',
   'elbow-middle',
 ] as const;
-const FlatSchema = z.object({ kind: z.enum(FLAT) }).catchall(length);
+const FlatSchema = z
+  .object({ kind: z.enum(FLAT), tubeIs: face, diametersAre: face })
+  .catchall(length);
 
-function flatOf({ kind, ...figures }: z.output<typeof FlatSchema>): object {
-  const found = shaped(kind, figures);
+function flatOf({ kind, tubeIs, diametersAre, ...figures }: z.output<typeof FlatSchema>): object {
+  const sheet = sheetOf({ tubeIs, diametersAre, thicknessMm: figures.thicknessMm });
+  const found = shaped(kind, figures, sheet);
   if (!found.ok) return found;
   const { path, holes, folds } = found;
   return {
@@ -102,17 +136,24 @@ function flatOf({ kind, ...figures }: z.output<typeof FlatSchema>): object {
 }
 
 function shapeOf(given: z.output<typeof ShapeSchema>): object {
+  const sheet = sheetOf(given);
   switch (given.kind) {
-    case 'tube-notch':
-      return tubeNotch(given);
+    case 'tube-notch': {
+      const wallMm = given.wallMm ?? given.thicknessMm ?? Number.NaN;
+      return tubeNotch({
+        ...given,
+        wallMm,
+        sheet: sheet && { ...sheet, thicknessMm: given.thicknessMm ?? wallMm },
+      });
+    }
     case 'tube-cut':
-      return tubeCut(given.tubeMm, given.angleDeg);
+      return tubeCut(given.tubeMm, given.angleDeg, sheet);
     case 'elbow':
-      return elbow(given);
+      return elbow({ ...given, sheet });
     case 'frustum':
-      return frustum(given.lowerMm, given.upperMm, given.heightMm);
+      return frustum(given.lowerMm, given.upperMm, given.heightMm, sheet);
     case 'square-to-round':
-      return squareToRound(given);
+      return squareToRound({ ...given, sheet });
   }
 }
 
@@ -208,7 +249,7 @@ export const CARD_VERBS: Record<string, Verb> = {
     ({ tucks, slits, areaMm2 }) => paperCurve(tucks, slits, areaMm2),
   ),
   shape: verb(
-    'A shape by figures: tube-notch, tube-cut, elbow, frustum, square-to-round; disc, ring, strip, washer-plate, gusset, angle, channel, hat, tray',
+    'A shape by figures: tube-notch, tube-cut, elbow, frustum, square-to-round; disc, ring, strip, washer-plate, gusset, angle, channel, hat, tray. What is rolled from sheet: thicknessMm and tubeIs or diametersAre (outside, inside); left out, a paper wrap on what was typed',
     z.union([ShapeSchema, FlatSchema]),
     { kind: 'tube-notch', tubeMm: 42.4, wallMm: 2, ontoMm: 48.3, angleDeg: 60, offsetMm: 0 },
     (given) => (isFlat(given) ? flatOf(given) : shapeOf(given)),

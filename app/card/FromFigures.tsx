@@ -6,7 +6,7 @@ import { useMemo } from 'react';
 import { countingIds } from '#core/card/kinds';
 import type { PatternDoc } from '#core/card/pattern';
 import type { ShapeKind } from '#core/card/shape/figures';
-import { SHAPES, cardOfShape, shaped } from '#core/card/shape/figures';
+import { ROLLED, SHAPES, cardOfShape, shaped } from '#core/card/shape/figures';
 import { boxOf } from '#core/measure/path';
 import { points } from '#core/measure/path';
 import { CardPicture } from '../drawing/CardPicture';
@@ -69,12 +69,12 @@ const SHAPE_WORDS: Record<ShapeKind, { name: string; about: string }> = {
   'tube-notch': {
     name: 'Tube end onto a tube',
     about:
-      'A paper wrap once round the tube: its left edge goes to the side of the sharp angle. Cut straight through the wall along the curved edge.',
+      'Once round the tube, of paper or as the sheet it is rolled from: its left edge goes to the side of the sharp angle. Cut straight through the wall along the curved edge.',
   },
   'tube-cut': {
     name: 'Tube cut at an angle',
     about:
-      'A paper wrap once round the tube: its left edge goes to the longest side. Cut along the curved edge.',
+      'Once round the tube, of paper or as the sheet it is rolled from: its left edge goes to the longest side. Cut along the curved edge.',
   },
 };
 
@@ -105,13 +105,20 @@ const FIGURE_WORDS: Record<string, string> = {
   lowerMm: 'One end, across',
   upperMm: 'The other end, across',
   heightMm: 'Height between them',
-  tubeMm: 'Tube, outside across',
+  tubeMm: 'Tube, across',
   ontoMm: 'The other tube, outside across',
   angleDeg: 'Angle',
   offsetMm: 'Axes pass each other by',
   paperMm: 'Paper below the cut, at least',
 };
 const KINDS = Object.keys(SHAPES) as ShapeKind[];
+
+/** `measured` null: as is usual for the shape. */
+type Draft = {
+  kind: ShapeKind;
+  figures: Record<string, number>;
+  measured: 'outside' | 'inside' | 'wrap' | null;
+};
 
 /**
  * A card made from figures, without a template: what is made, its figures, and the card as it will
@@ -124,18 +131,22 @@ export function FromFigures({
   onDone: (card: PatternDoc) => void;
   onBack: () => void;
 }) {
-  const { id, pattern } = usePiece();
-  const { show } = usePreferences();
-  const { draft, set, drop } = useDraft<{ kind: ShapeKind; figures: Record<string, number> }>(
-    `figures ${id}`,
-    {
-      kind: 'strip',
-      figures: {},
-    },
-  );
+  const { id, pattern, facts } = usePiece();
+  const { show, showThin } = usePreferences();
+  const { draft, set, drop } = useDraft<Draft>(`figures ${id}`, {
+    kind: 'strip',
+    figures: {},
+    measured: null,
+  });
   const { kind, figures } = draft;
+  const measured = draft.measured ?? (ROLLED[kind] === 'sheet' ? 'outside' : 'wrap');
+  const { thicknessMm } = facts;
   const usual: Record<string, number> = SHAPES[kind];
-  const found = useMemo(() => shaped(kind, figures), [kind, figures]);
+  const found = useMemo(
+    () =>
+      shaped(kind, figures, ROLLED[kind] && measured !== 'wrap' ? { thicknessMm, measured } : null),
+    [kind, figures, measured, thicknessMm],
+  );
   const preview = useMemo(() => (found.ok ? cardOfShape(found, countingIds('p')) : null), [found]);
   const bounds = found.ok ? boxOf(points(found.path)) : { minX: 0, minY: 0, maxX: 300, maxY: 200 };
   const put = (name: string, value: number) => set({ figures: { ...figures, [name]: value } });
@@ -166,10 +177,22 @@ export function FromFigures({
         <Choice
           label="What is made"
           value={kind}
-          onChange={(next) => set({ kind: next, figures: {} })}
+          onChange={(next) => set({ kind: next, figures: {}, measured: null })}
           options={KINDS.map((one) => [one, SHAPE_WORDS[one].name] as const)}
         />
         <Typography>{SHAPE_WORDS[kind].about}</Typography>
+        {ROLLED[kind] && (
+          <Choice
+            label="Diameters and widths are of"
+            value={measured}
+            onChange={(next) => set({ measured: next })}
+            options={[
+              ['outside', `The outside, rolled from this sheet (${showThin(thicknessMm)})`],
+              ['inside', `The inside, rolled from this sheet (${showThin(thicknessMm)})`],
+              ['wrap', 'What a paper wrap goes round'],
+            ]}
+          />
+        )}
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.4, alignItems: 'end' }}>
           {Object.entries(usual).map(([name, standard]) => {
             const value = figures[name] ?? standard;

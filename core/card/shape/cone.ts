@@ -2,6 +2,8 @@ import { degrees } from '../../measure/angle';
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import type { Vec } from '../../measure/vector';
+import type { RolledSheet } from './rolledSheet';
+import { toNeutral, wrongSheet } from './rolledSheet';
 import type { Unfolded, Vec3 } from './unfold';
 import { turnedBetween, unfolded } from './unfold';
 
@@ -14,6 +16,9 @@ export type Bulged = { x: number; y: number; bulge: number };
  * the ends (the upper 0 for a cone), `heightMm` between them. Slant s = √(h² + (r₁ − r₂)²), outer
  * radius s·r₁/(r₁ − r₂), sector 360°·r₁/outer radius.
  *
+ * Rolled from `sheet` the diameters are those of its outer or inner edges, which are cut square to
+ * it: its middle lies T/2·cos α from them, α how far the wall leans from the axis. The slant stays.
+ *
  * Problems: `shape-figures` (about: the figures out of range; both diameters where they are the
  * same: that is a strip).
  */
@@ -21,6 +26,7 @@ export function frustum(
   lowerMm: number,
   upperMm: number,
   heightMm: number,
+  sheet: RolledSheet | null = null,
 ): Result<{
   outline: Bulged[];
   innerRadiusMm: number;
@@ -34,8 +40,12 @@ export function frustum(
   if (!(heightMm > 0) || !Number.isFinite(heightMm)) bad.push('heightMm');
   if (bad.length === 0 && lowerMm === upperMm) bad.push('lowerMm', 'upperMm');
   if (bad.length > 0) return failure({ code: 'shape-figures', about: bad });
-  const [wide, narrow] = [Math.max(lowerMm, upperMm) / 2, Math.min(lowerMm, upperMm) / 2];
-  const slantMm = Math.hypot(heightMm, wide - narrow);
+  const slantMm = Math.hypot(heightMm, (lowerMm - upperMm) / 2);
+  const outward = (toNeutral(sheet) * heightMm) / slantMm;
+  const middle = (acrossMm: number) => Math.max(0, acrossMm / 2 + outward);
+  const wrong = wrongSheet(sheet, Math.max(lowerMm, upperMm));
+  if (wrong) return wrong;
+  const [wide, narrow] = [middle(Math.max(lowerMm, upperMm)), middle(Math.min(lowerMm, upperMm))];
   const outerRadiusMm = (slantMm * wide) / (wide - narrow);
   const innerRadiusMm = outerRadiusMm - slantMm;
   const sweep = (2 * Math.PI * wide) / outerRadiusMm;
@@ -84,7 +94,9 @@ export type Transition = {
  * A square-to-round transition by triangulation: from a rectangle of `wideMm` by `deepMm` up to a
  * circle of `roundMm` at `heightMm`, its middle shifted by `shiftMm`. Four flat triangles stand on
  * the sides, four quarter cones on the corners, each in `parts` triangles. Parted at the middle of
- * the first side (where y is least), so that it begins and ends with a half of it.
+ * the first side (where y is least), so that it begins and ends with a half of it. Made of `sheet`
+ * it is developed on the middle of that, moved in or out as each side, and the circle above it,
+ * leans.
  *
  * Problems: `shape-figures`.
  */
@@ -95,27 +107,40 @@ export function squareToRound(given: {
   heightMm: number;
   shiftMm?: readonly [number, number];
   parts?: number;
+  sheet?: RolledSheet | null;
 }): Result<Transition> {
-  const { wideMm, deepMm, roundMm, heightMm, shiftMm = [0, 0], parts = 8 } = given;
+  const { wideMm, deepMm, roundMm, heightMm, shiftMm = [0, 0], parts = 8, sheet = null } = given;
   const bad = Object.entries({ wideMm, deepMm, roundMm, heightMm }).flatMap(([name, value]) =>
     value > 0 && Number.isFinite(value) ? [] : [name],
   );
   if (!(Number.isInteger(parts) && parts >= 1 && parts <= 60)) bad.push('parts');
   if (!shiftMm.every(Number.isFinite)) bad.push('shiftMm');
   if (bad.length > 0) return failure({ code: 'shape-figures', about: bad });
+  const wrong = wrongSheet(sheet, Math.min(wideMm, deepMm, roundMm));
+  if (wrong) return wrong;
   const [w, d, r] = [wideMm / 2, deepMm / 2, roundMm / 2];
+  // How far a wall moves outward to the middle of the sheet, by how far it leans in over its height.
+  const outward = (leansMm: number) =>
+    (toNeutral(sheet) * heightMm) / Math.hypot(heightMm, leansMm);
+  const front = outward(d - r + shiftMm[1]);
+  const back = outward(d - r - shiftMm[1]);
+  const right = outward(w - r - shiftMm[0]);
+  const left = outward(w - r + shiftMm[0]);
   // From the middle of the side at the front to the right, round and back to it.
   const lower: Vec3[] = [
-    [0, -d, 0],
-    [w, -d, 0],
-    [w, d, 0],
-    [-w, d, 0],
-    [-w, -d, 0],
-    [0, -d, 0],
+    [0, -d - front, 0],
+    [w + right, -d - front, 0],
+    [w + right, d + back, 0],
+    [-w - left, d + back, 0],
+    [-w - left, -d - front, 0],
+    [0, -d - front, 0],
   ];
   const upper = Array.from({ length: 4 * parts + 1 }, (_, i): Vec3 => {
     const turn = -Math.PI / 2 + (2 * Math.PI * i) / (4 * parts);
-    return [shiftMm[0] + r * Math.cos(turn), shiftMm[1] + r * Math.sin(turn), heightMm];
+    const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+    // On the sides the wall leans as they do; between them evenly from one to the next.
+    const radius = r + (cos > 0 ? right : left) * cos ** 2 + (sin > 0 ? back : front) * sin ** 2;
+    return [shiftMm[0] + radius * cos, shiftMm[1] + radius * sin, heightMm];
   });
   const quarter = Array.from({ length: parts }, (): 'upper' => 'upper');
   const steps = [

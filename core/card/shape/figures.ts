@@ -12,6 +12,7 @@ import { lettered, patternParts } from '../outline';
 import type { PatternDoc } from '../pattern';
 import { frustum, squareToRound } from './cone';
 import { leaningCone } from './leaning';
+import type { RolledSheet } from './rolledSheet';
 import { elbow, tubeCut, tubeNotch } from './tube';
 
 /**
@@ -39,6 +40,17 @@ export const SHAPES = {
   'tube-cut': { tubeMm: 42.4, angleDeg: 45, paperMm: 30 },
 } as const satisfies Record<string, Record<string, number>>;
 export type ShapeKind = keyof typeof SHAPES;
+
+/** Shapes that are rolled from sheet, with what they are unless it is said: of sheet, or a wrap. */
+export const ROLLED: Partial<Record<ShapeKind, 'sheet' | 'wrap'>> = {
+  frustum: 'sheet',
+  'leaning-cone': 'sheet',
+  'elbow-end': 'sheet',
+  'elbow-middle': 'sheet',
+  'square-to-round': 'sheet',
+  'tube-notch': 'wrap',
+  'tube-cut': 'wrap',
+};
 export type Figures<K extends ShapeKind = ShapeKind> = { [F in keyof (typeof SHAPES)[K]]: number };
 
 /**
@@ -61,12 +73,17 @@ const ROUND_PARTS = 6;
 const WRAP_MM = 0.05;
 
 /**
- * A shape by its figures.
+ * A shape by its figures; one that is rolled (`ROLLED`) is developed on the middle of `sheet`, or as
+ * typed without.
  *
  * Problems: `shape-figures` (about: the figures that are not above 0, or leave nothing of another),
  * those of `tubeNotch`, `tubeCut`, `elbow`, `leaningCone` and `frustum`.
  */
-export function shaped(kind: ShapeKind, given: Record<string, number>): Result<Shaped> {
+export function shaped(
+  kind: ShapeKind,
+  given: Record<string, number>,
+  sheet: RolledSheet | null = null,
+): Result<Shaped> {
   const usual: Record<string, number> = SHAPES[kind];
   const figures = { ...usual, ...given };
   // An offset can go either way, and a cone has no upper end.
@@ -90,11 +107,11 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
       return flat(circle(outsideMm), { runs: [4], holes: [{ x: 0, y: 0, diameterMm: insideMm }] });
     }
     case 'strip':
-      return flat(sheet(of(kind).longMm, of(kind).wideMm));
+      return flat(rectangle(of(kind).longMm, of(kind).wideMm));
     case 'washer-plate': {
       const { longMm, wideMm, holeMm } = of(kind);
       if (holeMm >= Math.min(longMm, wideMm)) return not('holeMm');
-      return flat(sheet(longMm, wideMm), {
+      return flat(rectangle(longMm, wideMm), {
         holes: [{ x: longMm / 2, y: wideMm / 2, diameterMm: holeMm }],
       });
     }
@@ -201,12 +218,12 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
       return flat(path, { folds: folds.map(([from, to]) => ({ from, to, ...UP })) });
     }
     case 'leaning-cone': {
-      const found = leaningCone(of(kind));
+      const found = leaningCone({ ...of(kind), sheet });
       return found.ok ? rolled(found.lower, found.upper) : found;
     }
     case 'elbow-end':
     case 'elbow-middle': {
-      const found = elbow(of(kind));
+      const found = elbow({ ...of(kind), sheet });
       if (!found.ok) return found;
       const cut = found.end.map(([along, height]): Vec => [along, height]);
       const base =
@@ -217,7 +234,7 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
     }
     case 'frustum': {
       const { lowerMm, upperMm, heightMm } = of(kind);
-      const found = frustum(lowerMm, upperMm, heightMm);
+      const found = frustum(lowerMm, upperMm, heightMm, sheet);
       if (!found.ok) return found;
       const at = found.outline;
       const path = at.map(({ x, y, bulge }, i): Segment => {
@@ -227,7 +244,7 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
       return flat(path, { runs: upperMm > 0 && lowerMm > 0 ? [2, 1, 2, 1] : [2, 1, 1] });
     }
     case 'square-to-round': {
-      const found = squareToRound({ ...of(kind), parts: ROUND_PARTS });
+      const found = squareToRound({ ...of(kind), parts: ROUND_PARTS, sheet });
       if (!found.ok) return found;
       const marks = found.bends.map(([from, to], i) => {
         const deg = found.bendDeg[i]!;
@@ -244,12 +261,12 @@ export function shaped(kind: ShapeKind, given: Record<string, number>): Result<S
     }
     case 'tube-notch': {
       const figuresOf = of(kind);
-      const found = tubeNotch(figuresOf);
+      const found = tubeNotch({ ...figuresOf, sheet });
       return found.ok ? wrapped(found.square, figuresOf.paperMm) : found;
     }
     case 'tube-cut': {
       const { tubeMm, angleDeg, paperMm } = of(kind);
-      const found = tubeCut(tubeMm, angleDeg);
+      const found = tubeCut(tubeMm, angleDeg, sheet);
       return found.ok ? wrapped(found.wrap, paperMm) : found;
     }
   }
@@ -268,7 +285,7 @@ const flat = (path: Path, more: Partial<Shaped> = {}): Result<Shaped> => ({
   ...more,
 });
 
-const sheet = (long: number, wide: number): Path =>
+const rectangle = (long: number, wide: number): Path =>
   closedPath([
     [0, 0],
     [long, 0],
@@ -303,7 +320,7 @@ function bent(
     return { from: [0, y] as Vec, to: [long, y] as Vec, ...fold };
   });
   const wide = widths.reduce((sum, width) => sum + width, 0);
-  return flat(sheet(long, wide), { folds: across });
+  return flat(rectangle(long, wide), { folds: across });
 }
 
 /** A wrap as a piece of paper: its cut on top, so much paper below where most is cut off. */

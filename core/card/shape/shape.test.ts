@@ -6,6 +6,8 @@ import type { Vec } from '../../measure/vector';
 import { profileOf } from '../profile';
 import { paperCurve } from '../tucks';
 import { frustum, squareToRound } from './cone';
+import { leaningCone } from './leaning';
+import type { RolledSheet } from './rolledSheet';
 import { elbow, tubeCut, tubeNotch } from './tube';
 import type { Vec3 } from './unfold';
 import { unfolded } from './unfold';
@@ -317,5 +319,70 @@ describe('tucks and profiles', () => {
         0.1,
       ),
     ).toMatchObject({ ok: false, problems: [{ code: 'profile-station', about: ['3'] }] });
+  });
+});
+
+describe('rolled from sheet, a shape is developed on the middle of the sheet', () => {
+  test('a tube of 60 outside in 1 mm has a girth of 59π, of 60 inside 61π, as a wrap 60π', () => {
+    const girth = (sheet: RolledSheet | null) => [
+      got(tubeCut(60, 30, sheet)).girthMm,
+      got(elbow({ tubeMm: 60, radiusMm: 90, bendDeg: 90, pieces: 4, sheet })).girthMm,
+      got(tubeNotch({ tubeMm: 60, wallMm: 1, ontoMm: 80, angleDeg: 60, offsetMm: 0, sheet }))
+        .girthMm,
+    ];
+    for (const [sheet, mm] of [
+      [{ thicknessMm: 1, measured: 'outside' }, 59],
+      [{ thicknessMm: 1, measured: 'inside' }, 61],
+      [null, 60],
+    ] as const)
+      for (const found of girth(sheet)) expect(found).toBeCloseTo(Math.PI * mm, 9);
+  });
+
+  test('the outside of one sheet is the inside of another wall round it: a frustum typed either way is one blank', () => {
+    fc.assert(
+      fc.property(
+        spread(60, 200),
+        spread(20, 50),
+        spread(20, 150),
+        spread(0.5, 4),
+        (lower, upper, high, thicknessMm) => {
+          // Edges cut square to the sheet: outside and inside corner are T·cos α apart across, the
+          // height between two corners of one face the same.
+          const across = (2 * thicknessMm * high) / Math.hypot(high, (lower - upper) / 2);
+          const outside = got(frustum(lower, upper, high, { thicknessMm, measured: 'outside' }));
+          const inside = got(
+            frustum(lower - across, upper - across, high, { thicknessMm, measured: 'inside' }),
+          );
+          expect(outside.outerRadiusMm).toBeCloseTo(inside.outerRadiusMm, 6);
+          expect(outside.sectorDeg).toBeCloseTo(inside.sectorDeg, 6);
+          // A cone that leans by nothing is that frustum: its rims as long.
+          const long = (line: readonly Vec[]) =>
+            line.slice(1).reduce((sum, p, i) => sum + apart(p, line[i]!), 0);
+          const leaning = got(
+            leaningCone({
+              lowerMm: lower,
+              upperMm: upper,
+              heightMm: high,
+              offsetMm: 0,
+              sheet: { thicknessMm, measured: 'outside' },
+            }),
+          );
+          const rim = (outside.sectorDeg * Math.PI) / 180;
+          expect(long(leaning.lower)).toBeCloseTo(outside.outerRadiusMm * rim, 1);
+          expect(long(leaning.upper)).toBeCloseTo(outside.innerRadiusMm * rim, 1);
+        },
+      ),
+    );
+  });
+
+  test('a square-to-round of a square about its circle: its sides on the middle of the sheet, as its walls lean', () => {
+    const typed = { wideMm: 120, deepMm: 120, roundMm: 120, heightMm: 100 };
+    const sheet = { thicknessMm: 2, measured: 'outside' } as const;
+    const found = got(squareToRound({ ...typed, sheet }));
+    // Upright walls: a square of 118 up to a circle of 118.
+    expect(found).toEqual(got(squareToRound({ ...typed, wideMm: 118, deepMm: 118, roundMm: 118 })));
+    expect(squareToRound({ ...typed, sheet: { ...sheet, thicknessMm: 70 } })).toMatchObject({
+      problems: [{ code: 'shape-figures', about: ['thicknessMm'] }],
+    });
   });
 });

@@ -1,10 +1,12 @@
 import { radians } from '../../measure/angle';
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
+import type { RolledSheet } from './rolledSheet';
+import { toNeutral, wrongSheet } from './rolledSheet';
 
 /**
- * A paper wrap once round the outside of a tube: along its girth, and how much is cut off a square
- * end there, mm.
+ * A wrap once round a tube, of paper or as the sheet it is rolled from: along its girth, and how much
+ * is cut off a square end there, mm.
  */
 export type Wrap = [along: number, height: number][];
 
@@ -30,7 +32,8 @@ const positive = (given: Record<string, number>): string[] =>
  * all through its wall, `square` for a cut straight through the wall, where the inside may be what
  * touches. The wrap begins at the side of the acute angle. `tubeMm` and `ontoMm` are outside
  * diameters, `angleDeg` the angle between the axes (above 0, to 90), `offsetMm` how far the axes
- * pass each other. With the other along x and this one rising in the x–z plane, s(φ) = (√(R² − (e +
+ * pass each other; `sheet` where the tube is rolled from sheet: then it is the wall, and `tubeMm`
+ * is measured as it says. With the other along x and this one rising in the x–z plane, s(φ) = (√(R² − (e +
  * r·sin φ)²) − r·cos φ·cos θ)/sin θ.
  *
  * Problems: `shape-figures` (about: the figures out of range), `tube-misses` (about: `offsetMm`;
@@ -42,13 +45,18 @@ export function tubeNotch(given: {
   ontoMm: number;
   angleDeg: number;
   offsetMm: number;
+  sheet?: RolledSheet | null;
 }): Result<{ wrap: Wrap; square: Wrap; girthMm: number }> {
-  const { tubeMm, wallMm, ontoMm, angleDeg, offsetMm } = given;
+  const { ontoMm, angleDeg, offsetMm, sheet = null } = given;
+  const wallMm = sheet?.thicknessMm ?? given.wallMm;
+  const tubeMm = given.tubeMm + (sheet?.measured === 'inside' ? 2 * wallMm : 0);
   const bad = positive({ tubeMm, wallMm, ontoMm, angleDeg });
   if (wallMm > tubeMm / 2) bad.push('wallMm');
   if (angleDeg > 90) bad.push('angleDeg');
   if (!Number.isFinite(offsetMm)) bad.push('offsetMm');
   if (bad.length > 0) return failure({ code: 'shape-figures', about: bad });
+  const wrong = wrongSheet(sheet, given.tubeMm);
+  if (wrong) return wrong;
   const [r, onto, angle] = [tubeMm / 2, ontoMm / 2, radians(angleDeg)];
   if (r + Math.abs(offsetMm) > onto) return failure({ code: 'tube-misses', about: ['offsetMm'] });
   const reach = (radius: number) => (turn: number) =>
@@ -56,29 +64,37 @@ export function tubeNotch(given: {
       radius * Math.cos(turn) * Math.cos(angle)) /
     Math.sin(angle);
   const [outside, inside] = [reach(r), reach(r - wallMm)];
+  const neutralMm = given.tubeMm + 2 * toNeutral(sheet);
   return {
     ok: true,
-    wrap: round(tubeMm, outside),
-    square: round(tubeMm, (turn) => Math.max(outside(turn), inside(turn))),
-    girthMm: Math.PI * tubeMm,
+    wrap: round(neutralMm, outside),
+    square: round(neutralMm, (turn) => Math.max(outside(turn), inside(turn))),
+    girthMm: Math.PI * neutralMm,
   };
 }
 
 /**
  * A tube cut off at an angle: `angleDeg` off square (0 up to below 90). The wrap begins at the
- * longest side.
+ * longest side. Rolled from `sheet` it is developed on the middle of that.
  *
  * Problems: `shape-figures`.
  */
-export function tubeCut(tubeMm: number, angleDeg: number): Result<{ wrap: Wrap; girthMm: number }> {
+export function tubeCut(
+  tubeMm: number,
+  angleDeg: number,
+  sheet: RolledSheet | null = null,
+): Result<{ wrap: Wrap; girthMm: number }> {
   const bad = positive({ tubeMm });
   if (!(angleDeg >= 0 && angleDeg < 90)) bad.push('angleDeg');
   if (bad.length > 0) return failure({ code: 'shape-figures', about: bad });
-  const rise = (tubeMm / 2) * Math.tan(radians(angleDeg));
+  const wrong = wrongSheet(sheet, tubeMm);
+  if (wrong) return wrong;
+  const neutralMm = tubeMm + 2 * toNeutral(sheet);
+  const rise = (neutralMm / 2) * Math.tan(radians(angleDeg));
   return {
     ok: true,
-    wrap: round(tubeMm, (turn) => -rise * Math.cos(turn)),
-    girthMm: Math.PI * tubeMm,
+    wrap: round(neutralMm, (turn) => -rise * Math.cos(turn)),
+    girthMm: Math.PI * neutralMm,
   };
 }
 
@@ -86,7 +102,7 @@ export function tubeCut(tubeMm: number, angleDeg: number): Result<{ wrap: Wrap; 
  * An elbow of segments: pieces of tube cut at the same angle, the first and the last half as long
  * as those between. `radiusMm` is of the axis. `end`: the cut of an end piece from its square end,
  * once round from the throat: a length, not a depth; a piece between is twice that, the same at
- * both ends. Each mitre is bend/(2·(pieces − 1)).
+ * both ends; developed on the middle of `sheet` where it is rolled from that. Each mitre is bend/(2·(pieces − 1)).
  *
  * Problems: `shape-figures`.
  */
@@ -95,22 +111,27 @@ export function elbow(given: {
   radiusMm: number;
   bendDeg: number;
   pieces: number;
+  sheet?: RolledSheet | null;
 }): Result<{
   end: Wrap;
   mitreDeg: number;
   girthMm: number;
 }> {
-  const { tubeMm, radiusMm, bendDeg, pieces } = given;
+  const { tubeMm, radiusMm, bendDeg, pieces, sheet = null } = given;
   const bad = positive({ tubeMm, radiusMm, bendDeg });
   if (!(Number.isInteger(pieces) && pieces >= 2 && pieces <= 40)) bad.push('pieces');
   if (radiusMm < tubeMm / 2) bad.push('radiusMm');
   const mitreDeg = bendDeg / (2 * (pieces - 1));
   if (!(mitreDeg < 60)) bad.push('bendDeg');
   if (bad.length > 0) return failure({ code: 'shape-figures', about: [...new Set(bad)] });
+  const wrong = wrongSheet(sheet, tubeMm);
+  if (wrong) return wrong;
+  const neutralMm = tubeMm + 2 * toNeutral(sheet);
   const lean = Math.tan(radians(mitreDeg));
   const end = Array.from({ length: WRAP_STEPS + 1 }, (_, i): [number, number] => {
     const turn = (2 * Math.PI * i) / WRAP_STEPS;
-    return [(Math.PI * tubeMm * i) / WRAP_STEPS, lean * (radiusMm - (tubeMm / 2) * Math.cos(turn))];
+    const heightMm = lean * (radiusMm - (neutralMm / 2) * Math.cos(turn));
+    return [(Math.PI * neutralMm * i) / WRAP_STEPS, heightMm];
   });
-  return { ok: true, end, mitreDeg, girthMm: Math.PI * tubeMm };
+  return { ok: true, end, mitreDeg, girthMm: Math.PI * neutralMm };
 }
