@@ -1,7 +1,9 @@
+import type { Fitted } from '../measure/arcFit';
 import { arcsThrough } from '../measure/arcFit';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 import type { Segment } from '../measure/segment';
+import { reversed } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 
 /** A station along a straight edge and the drop from there, square to it, to the surface, mm. */
@@ -9,7 +11,7 @@ export type Ordinate = readonly [station: number, drop: number];
 
 /**
  * A profile from ordinates: the fewest lines and arcs within `toleranceMm` of every reading, from
- * the first station to the last. The straight edge is the x axis, the surface lies below it: y =
+ * the first station to the last. Where the readings show a kink it is kept. The straight edge is the x axis, the surface lies below it: y =
  * −drop. Stations in any order; of two at one place the later reading is an error.
  *
  * Problems: `profile-station` (about: the numbers, from 1, of readings that are none or stand at
@@ -27,8 +29,13 @@ export function profileOf(
   );
   if (bad.length > 0)
     return failure({ code: 'profile-station', about: bad.map(({ number }) => String(number)) });
-  return arcsThrough(
-    read.map(({ at, drop }): Vec => [at, -drop]),
-    toleranceMm,
-  );
+  const points = read.map(({ at, drop }): Vec => [at, 0 - drop]);
+  const [there, back] = [points, [...points].reverse()].map((all) =>
+    arcsThrough(all, toleranceMm, 'read'),
+  ) as [Result<Fitted>, Result<Fitted>];
+  if (!there.ok || !back.ok) return there;
+  // Walked from either end it may be parted elsewhere: the fewer, or the nearer, whichever way the
+  // strip was laid.
+  const fewer = there.arcs.length - back.arcs.length || there.worstMm - back.worstMm;
+  return fewer <= 0 ? there : { ...back, arcs: [...back.arcs].reverse().map(reversed) };
 }

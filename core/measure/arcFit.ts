@@ -8,6 +8,12 @@ import { along, cross, distance, dot, mix, scale, sub, unit } from './vector';
 /** Lines and arcs through points, and how far the farthest point lies off them, mm. */
 export type Fitted = { arcs: Segment[]; worstMm: number };
 
+/**
+ * Which turns are corners: only what is sharper than `SMOOTH_DEG` (traced outlines, whose points
+ * scatter), or all that the readings themselves show (few points, each read on its own).
+ */
+export type Kinks = 'corners' | 'read';
+
 /** As many points as are fitted at once. */
 export const MOST_FITTED = 4000;
 /** Up to so many points all runs are weighed against each other. */
@@ -18,6 +24,11 @@ const GIVE_UP = 12;
  * Runs that meet at less than this are meant to go on smoothly, degrees; at more there is a corner.
  */
 const SMOOTH_DEG = 20;
+/**
+ * The direction at the end of an arc of length L that lies within ±e of its points is out by up to
+ * this many e/L, radians: a parabola through −e, +e, −e has that slope at its end.
+ */
+const DIRECTION_PER_TOLERANCE = 8;
 /** Arcs up to a half circle: of more the ends say little. */
 const MOST_BULGE = 1;
 /** Finest share of the tolerance that a run is fitted to. */
@@ -32,12 +43,17 @@ const ONE_CIRCLE = 1e-6;
  * The fewest lines and arcs that pass within `toleranceMm` of every point, in order, from the first
  * to the last. They meet at points. Where the points turn a corner (by more than 20° from one run
  * to the next) so do they; else they go on without a kink, as biarcs between directions that the
- * points themselves have. Open: the last point is not tied to the first.
+ * points themselves have. With `kinks` 'read' every turn between two runs is a corner that the
+ * tolerance does not explain, however flat. Open: the last point is not tied to the first.
  *
  * Problems: `fit-too-few` (under two points that differ), `fit-too-many`, `fit-tolerance` (not
  * above 0).
  */
-export function arcsThrough(given: readonly Vec[], toleranceMm: number): Result<Fitted> {
+export function arcsThrough(
+  given: readonly Vec[],
+  toleranceMm: number,
+  kinks: Kinks = 'corners',
+): Result<Fitted> {
   if (!(toleranceMm > 0) || !Number.isFinite(toleranceMm))
     return failure({ code: 'fit-tolerance', about: [], numbers: { toleranceMm } });
   const points = given.filter((p, i) => i === 0 || distance(p, given[i - 1]!) > 0);
@@ -46,7 +62,7 @@ export function arcsThrough(given: readonly Vec[], toleranceMm: number): Result<
     return failure({ code: 'fit-too-many', about: [], numbers: { points: points.length } });
   const any = [line(points[0]!, points[1]!)];
   const runs = fewest(points, (from, to) => bulges(points, from, to, toleranceMm) && any);
-  const corners = cornersOf(points, runs, toleranceMm);
+  const corners = cornersOf(points, runs, toleranceMm, kinks);
   const arcs = corners.slice(1).flatMap((to, i) => {
     const from = corners[i]!;
     return stretch(points.slice(from, to + 1), toleranceMm);
@@ -152,14 +168,23 @@ function longest(last: number, taking: Taking): number[] {
 }
 
 /** Where runs that meet turn a corner, with the first and the last point. */
-function cornersOf(points: readonly Vec[], ends: readonly number[], tolerance: number): number[] {
+function cornersOf(
+  points: readonly Vec[],
+  ends: readonly number[],
+  tolerance: number,
+  kinks: Kinks,
+): number[] {
   const arcs = ends.slice(1).map((to, i) => {
     const from = ends[i]!;
     return bestArc(points, from, to, tolerance) ?? line(points[from]!, points[to]!);
   });
   const turns = ends.slice(1, -1).filter((_, i) => {
     const [u, v] = [directionAt(arcs[i]!, 1), directionAt(arcs[i + 1]!, 0)];
-    return Math.abs(Math.atan2(cross(u, v), dot(u, v))) > (SMOOTH_DEG * Math.PI) / 180;
+    const turn = Math.abs(Math.atan2(cross(u, v), dot(u, v)));
+    const [before, after] = [arcs[i]!, arcs[i + 1]!].map(({ a, b }) => distance(a, b));
+    const explained = DIRECTION_PER_TOLERANCE * tolerance * (1 / before! + 1 / after!);
+    const corner = (SMOOTH_DEG * Math.PI) / 180;
+    return turn > (kinks === 'read' ? Math.min(corner, explained) : corner);
   });
   return [0, ...turns, points.length - 1];
 }

@@ -386,3 +386,60 @@ describe('rolled from sheet, a shape is developed on the middle of the sheet', (
     });
   });
 });
+
+describe('a profile is the fewest lines and arcs', () => {
+  test('two lines that meet at a flat kink are two lines, and nothing rises above the straight edge', () => {
+    const found = got(
+      profileOf(
+        [0, 0, 0, 20, 40, 60].map((drop, i) => [100 * i, drop] as const),
+        0.3,
+      ),
+    );
+    expect(found.arcs).toEqual([
+      { a: [0, 0], b: [200, 0], bulge: 0 },
+      { a: [200, 0], b: [500, -60], bulge: 0 },
+    ]);
+  });
+
+  test('readings of straight runs give no more lines than there are, and the same count from either end and turned over', () => {
+    const runs = fc.array(fc.tuple(fc.integer({ min: 2, max: 5 }), spread(-0.6, 0.6)), {
+      minLength: 1,
+      maxLength: 5,
+    });
+    fc.assert(
+      fc.property(runs, (all) => {
+        const bent = all.every(
+          ([, slope], i) => i === 0 || Math.abs(slope - all[i - 1]![1]) > 0.08,
+        );
+        fc.pre(bent);
+        const at: [number, number][] = [[0, 0]];
+        for (const [stations, slope] of all)
+          for (let k = 0; k < stations; k++) {
+            const [x, y] = at[at.length - 1]!;
+            at.push([x + 50, y + 50 * slope]);
+          }
+        const count = (list: [number, number][]) => got(profileOf(list, 0.3)).arcs.length;
+        expect(count(at)).toBeLessThanOrEqual(all.length);
+        expect(count(at.map(([x, d]) => [-x, d]))).toBe(count(at));
+        expect(count(at.map(([x, d]) => [x, -d]))).toBe(count(at));
+      }),
+    );
+  });
+
+  test('any readings have as many lines and arcs walked from one end as from the other', () => {
+    fc.assert(
+      fc.property(fc.array(spread(-20, 20), { minLength: 3, maxLength: 14 }), (drops) => {
+        const at = drops.map((drop, i): [number, number] => [40 * i, drop]);
+        const there = got(profileOf(at, 0.3));
+        const back = got(
+          profileOf(
+            at.map(([x, d]): [number, number] => [-x, d]),
+            0.3,
+          ),
+        );
+        expect(back.arcs.length).toBe(there.arcs.length);
+        expect(there.worstMm).toBeLessThanOrEqual(0.3 + 1e-9);
+      }),
+    );
+  });
+});
