@@ -7,7 +7,7 @@ import Typography from '@mui/material/Typography';
 import { Suspense, lazy, useEffect, useRef, useState } from 'react';
 import { edgeLength } from '#core/card/outline';
 import type { Edge, PatternDoc } from '#core/card/pattern';
-import { lieOf } from '#core/fit/lie';
+import { edgeFit } from '#core/fit/gapRemedy';
 import { readingsNow } from '#core/fit/readingsNow';
 import { evenStations, gapTarget, wantedAlong } from '#core/fit/target';
 import type { FitRecord } from '#core/format/job';
@@ -126,7 +126,7 @@ export function EdgeReadings({
       ...record,
       stations: record.stations.map((s, i) => (i === at ? { ...s, ...change } : s)),
     });
-  const lie = lieOf(record.stations, wanted);
+  const lie = edgeFit(record, edge.joint.kind, process, facts.thicknessMm);
   const order = [...pattern.edges].findIndex((e) => e.id === edge.id);
   const before = pattern.edges[(order - 1 + pattern.edges.length) % pattern.edges.length]!;
   const next = () => {

@@ -5,8 +5,7 @@ import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
 import { byLetter, outlineOf } from '#core/card/outline';
 import type { Edge } from '#core/card/pattern';
-import { lieOf } from '#core/fit/lie';
-import { wantedAlong } from '#core/fit/target';
+import { edgeFit } from '#core/fit/gapRemedy';
 import type { FitRecord } from '#core/format/job';
 import { box } from '#core/measure/path';
 import { weldOf } from '#core/weld/planned';
@@ -251,7 +250,7 @@ export default function FitStage() {
     const record = of?.edges.find((r) => r.edge === e.id);
     if (!record) return null;
     const process = weldOf(plan, e, facts.thicknessMm)?.process ?? null;
-    return lieOf(record.stations, wantedAlong(record, e.joint.kind, process, facts.thicknessMm));
+    return edgeFit(record, e.joint.kind, process, facts.thicknessMm);
   }
 }
 

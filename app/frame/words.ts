@@ -1,6 +1,7 @@
 import type { FlangeMade, JointKind, Made, Process } from '#core/card/kinds';
 import type { BlankBead } from '#core/blank/blank';
-import type { EdgeLie, Lie } from '#core/fit/lie';
+import type { EdgeFit, GapRemedy } from '#core/fit/gapRemedy';
+import type { Lie } from '#core/fit/lie';
 import type { LimitWhy } from '#core/metal/forming';
 import type { Caution } from '#core/weld/caution';
 
@@ -100,23 +101,36 @@ export const LIE_WORDS: Record<Lie, string> = {
   'tight-at-ends': 'tight at both ends: relieve it there',
   'tight-in-middle': 'tight in the middle: relieve it there',
   'tight-in-places': 'tight in places: relieve it there',
-  'wide-at-start': 'wide at the start: stretch the edge or build it up there',
-  'wide-at-end': 'wide at the far end: stretch the edge or build it up there',
-  'wide-at-ends': 'wide at both ends: stretch the edge or build it up there',
-  'wide-in-middle': 'wide in the middle: stretch the edge or build it up there',
-  'wide-in-places': 'wide in places: stretch the edge or build it up there',
+  'wide-at-start': 'wide at the start',
+  'wide-at-end': 'wide at the far end',
+  'wide-at-ends': 'wide at both ends',
+  'wide-in-middle': 'wide in the middle',
+  'wide-in-places': 'wide in places',
   uneven: 'tight in places and wide in others: dress it station by station',
 };
 
+/** What is done about a gap that is wider than wanted, once the piece itself lies as it can. */
+const REMEDY_WORDS: Record<GapRemedy, string> = {
+  weldable: 'it can still be welded as it is',
+  'thicker-rod': 'dress the edge over, or close it with a thicker rod',
+  'build-up': 'stretch the edge over, or build it up from the stronger side',
+  strip: 'let in a strip',
+  'clamp-down': 'clamp or dress it down',
+  'shut-line': 'move it at hinge or striker',
+};
+
 /** How an edge lies in one line: its gaps, how many are read, and where it does not lie flush. */
-export function lieSentence({ lie, read, stations, proud, low }: EdgeLie): string {
+export function lieSentence({ lie, read, stations, proud, low, remedy }: EdgeFit): string {
   if (lie === 'unread') return LIE_WORDS.unread;
   const off = [
     proud.length > 0 && `proud at ${proud.length}`,
     low.length > 0 && `low at ${low.length}`,
   ].filter(Boolean);
   const flush = off.length > 0 ? `; stands ${off.join(', ')}` : '';
-  return `${LIE_WORDS[lie]}${flush}${read < stations ? ` (${read} of ${stations} read)` : ''}`;
+  const wide = remedy && lie.startsWith('wide-') ? `: ${REMEDY_WORDS[remedy]}` : '';
+  const over =
+    remedy && lie === 'even-wide' && remedy !== 'weldable' ? `, else ${REMEDY_WORDS[remedy]}` : '';
+  return `${LIE_WORDS[lie]}${wide}${over}${flush}${read < stations ? ` (${read} of ${stations} read)` : ''}`;
 }
 
 export const CAUTION_WORDS: Record<Caution, { title: string; text: string }> = {
@@ -152,9 +166,17 @@ export const CAUTION_WORDS: Record<Caution, { title: string; text: string }> = {
     title: 'Sparks and heat',
     text: 'Wax, underseal, trim and fuel burn. Clear them, keep water by, and look again half an hour after.',
   },
-  'gap-too-wide': {
-    title: 'Gap wider than the sheet',
-    text: 'On thin metal it can’t be jumped: build out from the stronger edge, or let in a strip.',
+  'gap-thicker-rod': {
+    title: 'Gap too wide for TIG',
+    text: 'Its edges want to touch. Dress them together, or close it with a thicker rod, tried on scrap first.',
+  },
+  'gap-build-up': {
+    title: 'Gap wider than MIG jumps on this sheet',
+    text: 'Build up from the stronger edge a spot at a time, copper behind it, and let each cool.',
+  },
+  'gap-strip': {
+    title: 'Gap too wide to weld',
+    text: 'It would burn away or pull: let in a strip, or move the piece.',
   },
 };
 

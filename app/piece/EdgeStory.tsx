@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box';
 import { edgeLength } from '#core/card/outline';
 import { isOfEdge } from '#core/card/recordPlace';
+import { edgeFit } from '#core/fit/gapRemedy';
 import { lieOf } from '#core/fit/lie';
-import { wantedAlong } from '#core/fit/target';
 import { meetsOf, weldOf } from '#core/weld/planned';
 import { usePreferences } from '../frame/preferences';
 import { JOINT_WORDS, PROCESS_WORDS, lieSentence } from '../frame/words';
@@ -30,12 +30,7 @@ export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: b
   const fit = lastRead(edgeId);
   const planned = weldOf(plan, edge, facts.thicknessMm);
   const meets = meetsOf(plan, edge.id);
-  const lie =
-    fit &&
-    lieOf(
-      fit.stations,
-      wantedAlong(fit, edge.joint.kind, planned?.process ?? null, facts.thicknessMm),
-    );
+  const lie = fit && edgeFit(fit, edge.joint.kind, planned?.process ?? null, facts.thicknessMm);
   const own = (record: { edge: string; withdrawn: unknown }) =>
     !record.withdrawn && isOfEdge(pattern, record.edge, edge);
   const done = welds.filter(own);
@@ -77,7 +72,7 @@ export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: b
     // time.
     const record = lastRead(old.id);
     const read = record
-      ? `; read as ${old.letter}: ${lieSentence(lieOf(record.stations, { ...record, gapMm: record.targetMm }))}`
+      ? `; read as ${old.letter}: ${lieSentence({ ...lieOf(record.stations, { ...record, gapMm: record.targetMm }), remedy: null })}`
       : '';
     lines.push(['Was', `made one with ${old.letter}${read}`]);
   }

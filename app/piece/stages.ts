@@ -2,8 +2,8 @@ import type { Development } from '#core/blank/fold/developed';
 import { edgeLength } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { isOfEdge } from '#core/card/recordPlace';
-import { lieOf } from '#core/fit/lie';
-import { evenStations, wantedAlong } from '#core/fit/target';
+import { edgeFit } from '#core/fit/gapRemedy';
+import { evenStations } from '#core/fit/target';
 import type { FitRecord, InspectionRecord, WeldRecord } from '#core/format/job';
 import type { Problem, Result } from '#core/measure/result';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
@@ -163,13 +163,8 @@ function fitStop({ fit, pattern, plan, thicknessMm }: RoadGiven): Stop {
       return matters
         ? [{ read: 0, stations: evenStations(edgeLength(pattern, edge)).length, good: true }]
         : [];
-    const target = wantedAlong(
-      record,
-      edge.joint.kind,
-      weldOf(plan, edge, thicknessMm)?.process ?? null,
-      thicknessMm,
-    );
-    const lie = lieOf(record.stations, target);
+    const process = weldOf(plan, edge, thicknessMm)?.process ?? null;
+    const lie = edgeFit(record, edge.joint.kind, process, thicknessMm);
     return matters || lie.read > 0 ? [lie] : [];
   });
   const read = lies.reduce((sum, lie) => sum + lie.read, 0);

@@ -1,8 +1,7 @@
 import Box from '@mui/material/Box';
 import type { ReactNode } from 'react';
 import { edgeOfRecord } from '#core/card/recordPlace';
-import { lieOf } from '#core/fit/lie';
-import { wantedAlong } from '#core/fit/target';
+import { edgeFit } from '#core/fit/gapRemedy';
 import { weldOf } from '#core/weld/planned';
 import { formatTime } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
@@ -164,10 +163,7 @@ function Trial({ at, number, fit }: { at: string; number: number; fit: Fit }) {
     return [
       {
         edge,
-        lie: lieOf(
-          record.stations,
-          wantedAlong(record, edge.joint.kind, process, facts.thicknessMm),
-        ),
+        lie: edgeFit(record, edge.joint.kind, process, facts.thicknessMm),
       },
     ];
   });

@@ -1,12 +1,13 @@
 import Box from '@mui/material/Box';
 import type { Edge } from '#core/card/pattern';
 import { cautionsFor } from '#core/weld/caution';
+import { weldOf } from '#core/weld/planned';
 import { CAUTION_WORDS } from '../frame/words';
 import { usePiece } from '../piece/pieceContext';
 
 /** What can hurt or go wrong here: what, why, and whom to ask. */
 export function Cautions({ edge }: { edge: Edge }) {
-  const { metal, facts, fits } = usePiece();
+  const { metal, facts, fits, plan } = usePiece();
   const record = fits[fits.length - 1]?.edges.find((e) => e.edge === edge.id);
   const gaps = (record?.stations ?? []).flatMap((s) => (s.gapMm === null ? [] : [s.gapMm]));
   const cautions = cautionsFor(
@@ -15,6 +16,7 @@ export function Cautions({ edge }: { edge: Edge }) {
     facts.thicknessMm,
     facts.structural,
     gaps.length > 0 ? Math.max(...gaps) : null,
+    weldOf(plan, edge, facts.thicknessMm)?.process ?? null,
   );
   if (cautions.length === 0) return null;
   return (

@@ -1,4 +1,6 @@
+import type { Process } from '../card/kinds';
 import type { Edge } from '../card/pattern';
+import { gapRemedy } from '../fit/gapRemedy';
 import type { Metal } from '../metal/metals';
 
 /** Codes of the cautions a weld calls for; the interface says what, why and whom to ask. */
@@ -11,12 +13,14 @@ export type Caution =
   | 'stainless-fume'
   | 'sparks'
   | 'structural'
-  | 'gap-too-wide';
+  | 'gap-thicker-rod'
+  | 'gap-build-up'
+  | 'gap-strip';
 
 /**
  * What wants care when an edge is welded, most pressing first. `structural`: the piece is said to
- * be part of what holds the vehicle up. `widestGapMm`: the widest gap read at the last trial fit of
- * a butt joint.
+ * be part of what holds the vehicle up. `widestGapMm`: the widest gap read along it at the last trial
+ * fit; what is too wide for the process is told with its remedy.
  */
 export function cautionsFor(
   edge: Pick<Edge, 'joint'>,
@@ -24,6 +28,7 @@ export function cautionsFor(
   thicknessMm: number,
   structural: boolean,
   widestGapMm: number | null,
+  process: Process | null,
 ): Caution[] {
   const { kind } = edge.joint;
   if (kind === 'free' || kind === 'hem') return [];
@@ -36,8 +41,9 @@ export function cautionsFor(
   if (overlaps && metal.family !== 'aluminium') cautions.push('weld-through-primer');
   if (kind === 'backed-butt') cautions.push('prime-before-closing');
   if (kind === 'lap' || kind === 'joggle') cautions.push('lap-traps-water');
-  if (kind === 'butt' && widestGapMm !== null && widestGapMm > thicknessMm)
-    cautions.push('gap-too-wide');
+  const remedy = widestGapMm === null ? null : gapRemedy(widestGapMm, kind, process, thicknessMm);
+  if (remedy === 'thicker-rod' || remedy === 'build-up' || remedy === 'strip')
+    cautions.push(`gap-${remedy}`);
   cautions.push('sparks');
   return cautions;
 }
