@@ -6,10 +6,14 @@ import { bendSkin, foldedFrames, placed } from '#core/blank/fold/refold';
 import type { Edge, PatternDoc } from '#core/card/pattern';
 import { radians } from '#core/measure/angle';
 import { inside, points } from '#core/measure/path';
-import { directionAt, flattened, offsetRight } from '#core/measure/segment';
+import type { Segment } from '#core/measure/segment';
+import { directionAt, pointAt, segmentLength } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { along, right } from '#core/measure/vector';
 import { addsOf } from '#core/blank/blank';
+import type { FoldPiece } from '#core/blank/fold/outline';
+import type { StripPart } from '#core/blank/strip';
+import type { Profile } from '#core/blank/stripEnds';
 import { widthsOf } from '#core/card/pattern';
 import { meanOf } from '#core/measure/ramp';
 import { beadRelief } from './beadRelief';
@@ -165,41 +169,44 @@ function putStrips(
   joined: boolean,
 ): void {
   const edges = new Map(pattern.edges.map((edge) => [edge.id, edge]));
-  const added = new Map(
-    development.edges.map(({ id, allowance }) => [id, meanOf(addsOf(allowance))]),
-  );
-  for (const piece of development.outline) {
-    const addMm = added.get(piece.edge ?? '') ?? 0;
+  const allowances = new Map(development.edges.map(({ id, allowance }) => [id, allowance]));
+  for (const { piece, profile } of stripsOf(development)) {
+    const edge = edges.get(piece.edge ?? '');
     const frame = frames[piece.face];
-    if (piece.kind !== 'side' || addMm <= 0 || !frame) continue;
-    const made = joined ? madeAs(edges.get(piece.edge!)!) : null;
-    const outer = [...flattened(piece.segment, 0.2), piece.segment.b];
-    const inward = offsetRight(piece.segment, -addMm);
-    const inner = outer.length === 2 ? [inward.a, inward.b] : [...flattened(inward, 0.2), inward.b];
-    const n = Math.min(outer.length, inner.length);
-    const out = (i: number): Vec => right(directionAt(piece.segment, n > 1 ? i / (n - 1) : 0));
-    // Where the strip's far rim comes to: across from its near rim, and up from the sheet.
+    if (!edge || !frame || profile.length === 0) continue;
+    const made = joined ? madeAs(edge) : null;
+    const widest = Math.max(...profile.map(([, out]) => out));
+    const deduction = allowances.get(edge.id)!.turn?.deductionMm ?? 0;
+    // In space as wide as it is finished, in the flat as wide as the blank has it.
+    const asMade = made && (made.turnDeg !== 0 ? widest + deduction : made.widthMm);
+    const grown = asMade && widest > 0 ? asMade / widest : 1;
+    const long = segmentLength(piece.segment);
+    const stations = placesAlong(piece.segment, profile).map(([s, out]) => {
+      const at = s / long;
+      return {
+        near: pointAt(piece.segment, at),
+        out: right(directionAt(piece.segment, at)),
+        wide: out * grown,
+      };
+    });
     const turn = radians(made?.turnDeg ?? 0);
-    const wide = made ? made.widthMm : addMm;
     // What is turned has its thickness square to itself; flat, or flat on the piece, it lies as the
     // sheet does.
     const leans = made !== null && made.turnDeg !== 0 && made.turnDeg !== 180;
     const aside = (height: number) => (leans ? -height * Math.sin(turn) : 0);
     const raised = (height: number) => (leans ? height * Math.cos(turn) : height);
+    const n = stations.length;
     const reach = (i: number, height: number): Vec3 => {
+      const { near, out, wide } = stations[i]!;
       const across = wide * Math.cos(turn) + aside(height);
       const up =
         made?.turnDeg === 180 ? t - made.backMm : wide * Math.sin(turn) - (made?.backMm ?? 0);
-      return placed(
-        frame,
-        made ? along(inner[i]!, out(i), across) : outer[i]!,
-        up + raised(height),
-      );
+      return placed(frame, along(near, out, across), up + raised(height));
     };
     const root = (i: number, height: number): Vec3 =>
       placed(
         frame,
-        along(inner[i]!, out(i), aside(height)),
+        along(stations[i]!.near, stations[i]!.out, aside(height)),
         (made?.turnDeg === 180 ? t - made.backMm : -(made?.turnDeg === 0 ? made.backMm : 0)) +
           raised(height),
       );
@@ -217,8 +224,8 @@ function putStrips(
         // The step down to a joggle's land.
         put.quad(
           mesh.face,
-          placed(frame, inner[i]!, 0),
-          placed(frame, inner[i + 1]!, 0),
+          placed(frame, stations[i]!.near, 0),
+          placed(frame, stations[i + 1]!.near, 0),
           root(i + 1, 0),
           root(i, 0),
         );
@@ -227,4 +234,40 @@ function putStrips(
     put.rim(root(0, 0), reach(0, 0));
     put.rim(root(n - 1, 0), reach(n - 1, 0));
   }
+}
+
+/** Every strip that stands beside the net, piece by piece: what ends as it is cut, and flat ones. */
+function stripsOf({ net, strips, edges }: Development): StripPart<FoldPiece>[] {
+  const ended = new Set(strips.map(({ piece }) => piece));
+  const flat = new Map(edges.map(({ id, allowance }) => [id, allowance]));
+  const plain = net.flatMap((piece): StripPart<FoldPiece>[] => {
+    const allowance = flat.get(piece.edge ?? '');
+    if (!allowance || piece.kind !== 'side' || ended.has(piece)) return [];
+    const out = meanOf(addsOf(allowance));
+    const long = segmentLength(piece.segment);
+    const profile: Profile = [
+      [0, out],
+      [long, out],
+    ];
+    return out > 0 ? [{ piece, profile, start: null, end: null }] : [];
+  });
+  return [...strips.filter(({ piece }) => piece.kind === 'side'), ...plain];
+}
+
+/** An arc is followed in steps of this turn, radians. */
+const ARC_STEP = Math.PI / 45;
+
+/** A profile with places between where the piece bends. */
+function placesAlong(s: Segment, profile: Profile): Profile {
+  const turn = Math.abs(4 * Math.atan(s.bulge));
+  const long = segmentLength(s);
+  return profile.flatMap(([from, out], i) => {
+    const next = profile[i + 1];
+    if (!next) return [[from, out] as const];
+    const parts = Math.max(1, Math.ceil((turn * (next[0] - from)) / long / ARC_STEP));
+    return Array.from({ length: parts }, (_, k) => {
+      const share = k / parts;
+      return [from + (next[0] - from) * share, out + (next[1] - out) * share] as const;
+    });
+  });
 }

@@ -13,6 +13,7 @@ import { usePreferences } from '../frame/preferences';
 import { widthsSaid } from '../frame/widthsSaid';
 import { FLANGE_WORDS } from '../frame/words';
 import { usePiece } from '../piece/pieceContext';
+import { FlangeEnds } from './FlangeEnds';
 
 /** A flange to begin with: square, toward you, as wide as lips usually are. */
 const NEW: Flange = {
@@ -115,6 +116,9 @@ export function FlangeFields({ edge }: { edge: Edge }) {
           ([how, { title }]) => [how as Flange['how'], title] as const,
         )}
       />
+      {!apart && flange.card === 'fold' && (
+        <FlangeEnds edge={edge.id} flange={flange} onChange={(ends) => set({ ends })} />
+      )}
       <Typography variant="body2" sx={{ color: 'var(--pencil)' }}>
         {FLANGE_WORDS[flange.how].about}
         {!curved && !apart && ' Along a straight edge nothing is strained: it is a fold.'}

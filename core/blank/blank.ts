@@ -8,6 +8,7 @@ import type { Segment } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import type { Verdict } from '../metal/rim';
 import type { Relief } from './relief';
+import type { EndCut, StripEnd, StripTurn } from './stripEnds';
 
 /**
  * A piece of a blank's outline: part of a side, the end of a bend, a slit or relief cut beside one,
@@ -78,10 +79,10 @@ export type JointAllowance = {
    * it), mm.
    */
   lines: { outMm: number; outs?: Ramp; role: Extract<LineRole, 'turn' | 'step' | 'trim'> }[];
-  /**
-   * Whether the strip is folded over, so that its ends must be clipped not to foul its neighbours.
-   */
-  folded: boolean;
+  /** How the strip is turned over, so that its ends must not foul its neighbours; null: it is flat. */
+  turn: StripTurn | null;
+  /** How somebody wants its ends. */
+  ends: { start?: StripEnd | undefined; end?: StripEnd | undefined };
   /** Middle of the overlap, where plugs go: distance outward from the card's line, mm. */
   middleMm: number;
   formula: string;
@@ -103,6 +104,8 @@ export type BlankEdge = {
   id: string;
   letter: string;
   allowance: JointAllowance;
+  /** How what is turned over ends in the flat; null where it goes on, or nothing is turned over. */
+  ends: { start: EndCut | null; end: EndCut | null };
   net: Segment[];
   cut: Segment[];
 };

@@ -18,8 +18,11 @@ const fromOther = ({ fromMm, lengthMm }: { fromMm: number; lengthMm: number }, t
 });
 
 /** A flange on an edge that now runs the other way. */
-const fromOtherWidth = ({ between, ...flange }: Flange): Flange => ({
+const fromOtherWidth = ({ between, ends, ...flange }: Flange): Flange => ({
   ...flange,
+  ...(ends && {
+    ends: { ...(ends.end && { start: ends.end }), ...(ends.start && { end: ends.start }) },
+  }),
   ...(flange.endWidthMm !== null && { widthMm: flange.endWidthMm, endWidthMm: flange.widthMm }),
   ...(between && {
     between: rampBack(between).map(([share, mm]): [number, number] => [share, mm]),

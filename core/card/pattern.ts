@@ -47,12 +47,24 @@ export const JointSchema = z.discriminatedUnion('kind', [
 export type Joint = z.infer<typeof JointSchema>;
 
 /**
+ * How what is turned over along an edge ends in the flat: square to the edge, mitred by degrees back
+ * from square, or run out to nothing over a length along the edge.
+ */
+export const FlangeEndSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('square') }),
+  z.strictObject({ kind: z.literal('mitred'), deg: z.number().min(0.1).max(85) }),
+  z.strictObject({ kind: z.literal('run-out'), overMm: size }),
+]);
+export type FlangeEnd = z.infer<typeof FlangeEndSchema>;
+
+/**
  * What is turned over along an edge, which may be curved. `card` says where the card ends: at the
  * line the flange is turned about (it stands beyond), or at its free edge (that line lies so far
  * in). Widths are finished ones, over the outside of the bend: at the start of the edge, and at its
  * end where that is another (null: the same all along); `between`, at rising shares of the length
  * of the edge, where it does not get wider evenly. `landMm` is how wide the other leg of a straight
- * angle is that is pulled round; it lies on the panel.
+ * angle is that is pulled round; it lies on the panel. An end that is left out is square, or as a
+ * neighbour that is turned up beside it asks.
  */
 export const FlangeSchema = z.strictObject({
   card: z.enum(['fold', 'free']),
@@ -71,6 +83,9 @@ export const FlangeSchema = z.strictObject({
   radiusMm: size.nullable(),
   how: z.enum(FLANGE_WAYS),
   landMm: size,
+  ends: z
+    .strictObject({ start: FlangeEndSchema.optional(), end: FlangeEndSchema.optional() })
+    .optional(),
 });
 export type Flange = z.infer<typeof FlangeSchema>;
 

@@ -1,3 +1,5 @@
+import { ROUNDING_MM } from './tolerance';
+
 /**
  * A length that changes evenly from place to place: at rising shares of the way, the first 0 and
  * the last 1, so many mm.
@@ -34,7 +36,8 @@ export const meanOf = (of: Ramp): number =>
   of
     .slice(1)
     .reduce((sum, [share, mm], i) => sum + ((share - of[i]![0]) * (mm + of[i]![1])) / 2, 0);
-export const isEven = (of: Ramp): boolean => of.every(([, mm]) => mm === of[0]![1]);
+export const isEven = (of: Ramp): boolean =>
+  of.every(([, mm]) => Math.abs(mm - of[0]![1]) < ROUNDING_MM);
 
 /** Each of its lengths made another. */
 export const ramped = (of: Ramp, to: (mm: number, share: number) => number): Ramp =>
@@ -43,3 +46,13 @@ export const ramped = (of: Ramp, to: (mm: number, share: number) => number): Ram
 /** The same gone from its other end. */
 export const rampBack = (of: Ramp): Ramp =>
   of.map(([share, mm]) => [1 - share, mm] as const).reverse();
+
+/** What lies of it between two shares, as a ramp of its own. */
+export function rampPart(of: Ramp, from: number, to: number): Ramp {
+  const inner = of.filter(([share]) => share > from && share < to);
+  return ramp(
+    rampAt(of, from),
+    rampAt(of, to),
+    inner.map(([share, mm]) => [(share - from) / (to - from), mm] as const),
+  );
+}

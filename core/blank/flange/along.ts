@@ -37,6 +37,10 @@ export type FlangeAlong = {
   mostShrink: number;
 };
 
+/** A stretch is at least this long, mm: a marker pen's line. */
+const SHORTEST_STRETCH_MM = 1;
+/** Shorter parts of a flange are none, mm. */
+const SHORTEST_MM = 1e-6;
 /**
  * An arc is looked at so often: at each this much of a turn, radians, and no fewer than this many
  * times.
@@ -76,8 +80,14 @@ export function alongFlange(
     const l = segmentLength(s);
     const turns = isStraight(s) ? 0 : Math.abs(4 * Math.atan(s.bulge));
     const n = turns === 0 ? 1 : Math.max(LEAST, Math.ceil(turns / STEP));
-    for (let i = 0; i < n; i++) {
-      const [fromMm, toMm] = [gone + (l * i) / n, gone + (l * (i + 1)) / n];
+    // Where it gets wider or narrower otherwise a part of its own begins.
+    const knots = flange.flat.map(([share]) => share * lengthMm - gone);
+    const places = [...Array.from({ length: n + 1 }, (_, i) => (l * i) / n), ...knots]
+      .filter((at) => at >= 0 && at <= l)
+      .sort((a, b) => a - b)
+      .filter((at, i, all) => i === 0 || at - all[i - 1]! > SHORTEST_MM);
+    for (let i = 0; i + 1 < places.length; i++) {
+      const [fromMm, toMm] = [gone + places[i]!, gone + places[i + 1]!];
       const middle = placeAt((fromMm + toMm) / 2, s);
       const ends = [placeAt(fromMm, s), placeAt(toMm, s)];
       if (i === 0) stations.push(ends[0]!);
@@ -142,7 +152,9 @@ function joined(parts: readonly Part[], even: number): FlangeStretch[] {
     const last = groups.at(-1);
     const fits =
       last?.[0]!.kind === part.kind && last.every(({ mean }) => Math.abs(mean - part.mean) <= even);
-    if (last && fits) last.push(part);
+    // What is shorter than one can mark goes with what follows it.
+    const short = last && part.fromMm - last[0]!.fromMm < SHORTEST_STRETCH_MM;
+    if (last && (fits || short)) last.push(part);
     else groups.push([part]);
   }
   return groups.map((group) => {

@@ -6,6 +6,7 @@ import type { Made } from '../../card/kinds';
 import { outlineOf } from '../../card/outline';
 import type { Fold, PatternDoc } from '../../card/pattern';
 import { radians } from '../../measure/angle';
+import { rampAt, ramped } from '../../measure/ramp';
 import type { Problem, Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import { besideRun } from '../../measure/run';
@@ -24,7 +25,8 @@ import type { BlankFace, BlankFold, Development } from './developed';
 import { edgeAllowance } from './flange';
 import { flareOf } from './flares';
 import { markOnBlank } from './markLine';
-import { blankOutline, byEdge } from './outline';
+import type { StripAlong } from './outline';
+import { blankOutline, byEdge, stripsAlong } from './outline';
 import type { Practice, SheetMetal } from './practice';
 import { shapeWarnings } from './shapeWarnings';
 import { sizeOf } from './size';
@@ -116,7 +118,7 @@ export function develop(
     doc.edges.flatMap((edge) => edge.sides.map((side) => [side, edge.id] as const)),
   );
   const { sideIds } = outlineOf(doc);
-  const { net, outline, reliefs, missed } = blankOutline({
+  const { net, outline, parts, reliefs, missed } = blankOutline({
     faces,
     base: tree.base,
     children: tree.sidesOfFold.map((s) => s.child),
@@ -129,10 +131,11 @@ export function develop(
   });
   const netOf = byEdge(net);
   const cutOf = byEdge(outline);
+  const there = stripsAlong(net, parts);
   const edges = doc.edges.map((edge): BlankEdge => ({
     id: edge.id,
     letter: edge.letter,
-    allowance: allowances.byEdge.get(edge.id)!,
+    ...withItsEnds(allowances.byEdge.get(edge.id)!, there.get(edge.id)),
     net: netOf.get(edge.id) ?? [],
     cut: cutOf.get(edge.id) ?? [],
   }));
@@ -161,6 +164,7 @@ export function develop(
     faces,
     order: tree.order,
     folds,
+    strips: parts,
     edges,
     holes,
     beads: beads.map(({ bead }) => bead),
@@ -221,6 +225,24 @@ function allowancesOf(
       );
   }
   return problems.length > 0 ? failure(...problems) : { ok: true, byEdge };
+}
+
+/**
+ * What an edge adds as it is there: a flange no wider than its ends leave it, so that whatever is
+ * reckoned of it speaks of the metal that is there.
+ */
+function withItsEnds(
+  allowance: JointAllowance,
+  there: StripAlong | undefined,
+): Pick<BlankEdge, 'allowance' | 'ends'> {
+  if (!there) return { allowance, ends: { start: null, end: null } };
+  const { outs, ends } = there;
+  const { flange } = allowance;
+  if (!flange) return { allowance, ends };
+  const flat = ramped(outs, (mm, share) =>
+    mm > 0 ? Math.max(0, mm - rampAt(flange.fold, share)) : 0,
+  );
+  return { allowance: { ...allowance, flange: { ...flange, flat } }, ends };
 }
 
 /**

@@ -1,3 +1,4 @@
+import type { StripPart } from '../strip';
 import type { Made } from '../../card/kinds';
 import type { Fold } from '../../card/pattern';
 import type { Vec } from '../../measure/vector';
@@ -54,4 +55,6 @@ export type Development = Blank & {
   /** Faces from the base outward, each after its parent. */
   order: number[];
   folds: BlankFold[];
+  /** What is there of strips that are turned over, piece by piece of the net. */
+  strips: StripPart<FoldPiece>[];
 };

@@ -68,7 +68,17 @@ export function edgeAllowance(
           ),
         ),
       ],
-      folded: own.folded || (!apart && flange.adds[0]![1] > 0),
+      turn:
+        own.turn ??
+        (apart || mostOfRamp(flange.adds) <= 0
+          ? null
+          : {
+              thicknessMm: flange.bend.thicknessMm,
+              angleDeg: flange.bend.angleDeg,
+              deductionMm: flange.deductionMm,
+              toward: flange.toward,
+            }),
+      ends: edge.flange.ends ?? {},
       middleMm: flange.adds[0]![1] + own.middleMm,
       flange,
     },

@@ -80,7 +80,7 @@ test('a flange turned at the edge adds exactly what the same flange drawn as a f
       const found = develop(read.doc, read.sheet, read.practice);
       fc.pre(found.ok);
       if (found.ok) expect(60 + added.addMm).toBeCloseTo(found.development.size.widthMm, 9);
-      expect(added.folded).toBe(true);
+      expect(added.turn).not.toBeNull();
     }),
   );
 });
@@ -96,7 +96,7 @@ test('trim, lap and flat flange add their width; every joint names its formula',
   expect(adds({ kind: 'butt', trimMm: 2 }, sheet(1))).toMatchObject({
     addMm: 2,
     takeUpMm: 0,
-    folded: false,
+    turn: null,
     lines: [{ outMm: 0, role: 'trim' }],
   });
   expect(adds({ kind: 'free', trimMm: 0 }, sheet(1)).lines).toEqual([]);

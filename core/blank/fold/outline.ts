@@ -1,14 +1,15 @@
-import { rampAt } from '../../measure/ramp';
+import type { Ramp } from '../../measure/ramp';
+import { even, rampPart } from '../../measure/ramp';
 import type { Segment } from '../../measure/segment';
 import { line, segmentLength } from '../../measure/segment';
-import { SAME_PLACE_MM } from '../../measure/tolerance';
+import { ROUNDING, SAME_PLACE_MM } from '../../measure/tolerance';
 import type { Vec } from '../../measure/vector';
 import { left, scale, sub } from '../../measure/vector';
-import type { BlankPiece, JointAllowance } from '../blank';
+import type { BlankEdge, BlankPiece, JointAllowance } from '../blank';
 import type { Relief, ReliefKind } from '../relief';
 import { reliefAtMeeting, slotAtSlit, withReliefs } from '../relief';
-import type { Strip } from '../strip';
-import { outlineWithStrips } from '../strip';
+import type { Strip, StripPart } from '../strip';
+import { outlineWithStrips, stripParts } from '../strip';
 import type { Piece } from './trim';
 
 /**
@@ -41,12 +42,13 @@ type Given = {
 export function blankOutline(given: Given): {
   net: FoldPiece[];
   outline: FoldPiece[];
+  parts: StripPart<FoldPiece>[];
   reliefs: readonly Relief[];
   missed: string[];
 } {
   const net = withEdgesOfBends(round(given, given.base, null));
-  const { gross, addOf } = withStrips(net, given.allowances);
-  if (given.relief === 'none') return { net, outline: gross, reliefs: [], missed: [] };
+  const { gross, addOf, parts } = withStrips(net, given.allowances);
+  if (given.relief === 'none') return { net, outline: gross, parts, reliefs: [], missed: [] };
   const reliefs = [
     ...slots(net, given, given.relief, addOf),
     ...meetings(net, given, given.relief),
@@ -58,23 +60,32 @@ export function blankOutline(given: Given): {
     fold,
     face: -1,
   }));
-  return { net, outline: [...cut.pieces], reliefs: cut.made, missed: cut.missed };
+  return { net, outline: [...cut.pieces], parts, reliefs: cut.made, missed: cut.missed };
 }
 
-/** An outline with what the joints of its edges add, and how much that is at each piece. */
+/**
+ * An outline with what the joints of its edges add, how much that is at each piece, and what is there
+ * of strips that end or are turned over.
+ */
 export function withStrips(
   net: readonly FoldPiece[],
   allowances: ReadonlyMap<string, JointAllowance>,
-): { gross: FoldPiece[]; addOf: (piece: FoldPiece) => Strip } {
+): {
+  gross: FoldPiece[];
+  addOf: (piece: FoldPiece) => Strip;
+  parts: StripPart<FoldPiece>[];
+} {
   let spans: ReturnType<typeof alongEdges> | null = null;
   const addOf = (piece: FoldPiece): Strip => {
     const strip = piece.edge === null ? undefined : allowances.get(piece.edge);
+    const flat = { edge: piece.edge, turn: null, atBend: piece.kind === 'bend-end', ends: {} };
     // What is folded over at an edge stops at a bend: it could not be turned round the corner.
-    if (!strip || (strip.folded && piece.kind === 'bend-end')) return { addMm: 0, folded: false };
-    const { addMm, adds, folded } = strip;
-    if (!adds) return { addMm, folded };
+    if (!strip || (strip.turn && piece.kind === 'bend-end')) return { ...flat, adds: even(0) };
+    const { addMm, adds, turn, ends } = strip;
+    const own = { ...flat, turn, ends };
+    if (!adds) return { ...own, adds: even(addMm) };
     const [from, to] = (spans ??= alongEdges(net)).get(piece)!;
-    return { addMm: rampAt(adds, from), endMm: rampAt(adds, to), folded };
+    return { ...own, adds: rampPart(adds, from, to) };
   };
   const gross = outlineWithStrips(net, addOf, (segment, beside): FoldPiece => ({
     kind: 'link',
@@ -83,7 +94,56 @@ export function withStrips(
     fold: null,
     face: beside.face,
   }));
-  return { gross, addOf };
+  return { gross, addOf, parts: stripParts(net, addOf) };
+}
+
+/** What is there of the strip of an edge: how far out at shares of the edge, and its ends. */
+export type StripAlong = { outs: Ramp; ends: BlankEdge['ends'] };
+
+/** The strips that are turned over or end beside one, by edge id. */
+export function stripsAlong(
+  net: readonly FoldPiece[],
+  parts: readonly StripPart<FoldPiece>[],
+): Map<string, StripAlong> {
+  const of = new Map(parts.map((part) => [part.piece, part]));
+  const spans = alongEdges(net);
+  const found = new Map<string, { outs: [number, number][]; ends: BlankEdge['ends'] }>();
+  for (const piece of inEdgeOrder(net)) {
+    const [from, to] = spans.get(piece)!;
+    const long = segmentLength(piece.segment);
+    const part = of.get(piece);
+    const wide = (part?.profile ?? []).map(([s, out]): [number, number] => [
+      long > 0 ? from + ((to - from) * s) / long : from,
+      out,
+    ]);
+    const [first, last] = [wide[0]?.[0] ?? to, wide[wide.length - 1]?.[0] ?? from];
+    const bare = (a: number, b: number): [number, number][] =>
+      b - a > ROUNDING
+        ? [
+            [a, 0],
+            [b, 0],
+          ]
+        : [];
+    const outs =
+      wide.length > 0 ? [...bare(from, first), ...wide, ...bare(last, to)] : bare(from, to);
+    const known = found.get(piece.edge!);
+    if (!known)
+      found.set(piece.edge!, {
+        outs,
+        ends: { start: part?.start ?? null, end: part?.end ?? null },
+      });
+    else {
+      known.outs.push(...outs);
+      known.ends = { ...known.ends, end: part?.end ?? null };
+    }
+  }
+  return new Map(
+    [...found].flatMap(([edge, { outs, ends }]) =>
+      outs.length > 1 && parts.some(({ piece }) => piece.edge === edge)
+        ? [[edge, { outs: [[0, outs[0]![1]], ...outs.slice(1, -1), [1, outs.at(-1)![1]]], ends }]]
+        : [],
+    ),
+  );
 }
 
 /** From which share of the length of its edge to which each piece runs. */
@@ -180,14 +240,14 @@ function slots(
       // Away from the fold: a slit met before it has the fold on its right.
       out: descends ? left(inward) : scale(left(inward), -1),
     };
-    const { addMm, endMm = addMm } = addOf(rim);
+    const { adds } = addOf(rim);
     return [
       slotAtSlit(
         piece.fold!,
         place,
         given.reliefMm,
         given.reliefMm,
-        descends ? endMm : addMm,
+        adds[descends ? adds.length - 1 : 0]![1],
         kind,
       ),
     ];

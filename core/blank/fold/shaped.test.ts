@@ -138,6 +138,64 @@ describe('flanges on the blank', () => {
     );
   });
 
+  test('a flange on an arc ends square to the edge: rim, table and metal speak of the same', () => {
+    // Legs 500/160/500/160, one long edge an arc of R 350 that rises 105.05; flange 60 on 1 mm.
+    const radius = 350;
+    const half = Math.asin(250 / radius);
+    const doc = withFlange(
+      closed(
+        [
+          [0, 0],
+          [500, 0],
+          [500, 160],
+          [0, 160],
+        ],
+        { 0: Math.tan(half / 2) },
+      ),
+      0,
+      { ...FLANGE, widthMm: 60 },
+    );
+    const steel = sheetMetal(metalById('dc04'), 1, USUAL_SHOP);
+    const of = (ends?: Flange['ends']) => {
+      const one = {
+        ...doc,
+        edges: doc.edges.map((e, i) => (i === 0 ? { ...e, flange: { ...e.flange!, ends } } : e)),
+      };
+      const found = develop(one, steel, USUAL_SHOP);
+      if (!found.ok) throw new Error(JSON.stringify(found.problems));
+      return found.development.edges[0]!;
+    };
+    const rimDeg = (edge: ReturnType<typeof of>) => {
+      const middle = arcOf(edge.net[0]!).centre;
+      const beyond = edge.cut.filter(
+        (s) => Math.hypot(s.a[0] - middle[0], s.a[1] - middle[1]) > radius + 50,
+      );
+      const at = (p: Vec) => (Math.atan2(p[0] - middle[0], middle[1] - p[1]) * 180) / Math.PI;
+      return [at(beyond[0]!.a), at(beyond[beyond.length - 1]!.b)];
+    };
+    const square = of();
+    expect(square.ends).toEqual({ start: { insetMm: 0, lean: 0 }, end: { insetMm: 0, lean: 0 } });
+    const spans = (half * 180) / Math.PI;
+    expect(rimDeg(square)).toEqual([expect.closeTo(-spans, 6), expect.closeTo(spans, 6)]);
+    const run = square.net;
+    const gained = (edge: typeof square) =>
+      alongFlange(run, edge.allowance.flange!, 0).stretches.reduce((sum, s) => sum + s.changeMm, 0);
+    // Turned square the whole rim comes back to the fold's own length.
+    const flat = 60 - square.allowance.flange!.deductionMm;
+    expect(gained(square)).toBeCloseTo(-2 * half * flat, 6);
+    // Mitred, there is less of it to gather, and nothing to gather at its very ends.
+    const mitred = of({ start: { kind: 'mitred', deg: 45 }, end: { kind: 'mitred', deg: 45 } });
+    expect(rimDeg(mitred)[1]!).toBeLessThan(spans - 4);
+    expect(gained(mitred)).toBeGreaterThan(gained(square) * 0.95);
+    expect(Math.abs(gained(mitred))).toBeLessThan(Math.abs(gained(square)));
+    const { stations } = alongFlange(run, mitred.allowance.flange!, 0);
+    expect(stations[0]).toMatchObject({ widthMm: 0, strain: expect.closeTo(0, 9) as number });
+    // Run out over 200 at one end only.
+    const out = of({ end: { kind: 'run-out', overMm: 200 } });
+    expect(out.ends.end!.lean).toBeCloseTo(200 / flat, 6);
+    expect(out.ends.start).toEqual({ insetMm: 0, lean: 0 });
+  });
+
   test('stretches of an arch add up to what the whole free edge gains; bows outward shrink', () => {
     fc.assert(
       fc.property(spread(60, 400), spread(8, 25), spread(20, 120), (radius, width, turnDeg) => {

@@ -27,7 +27,7 @@ export function platesOf({
   net,
   edges,
 }: Pick<Development, 'faces' | 'net' | 'edges'>): Plate[] {
-  const adds = ({ addMm, folded, flange }: JointAllowance) => !folded && !flange && addMm > 0;
+  const adds = ({ addMm, turn, flange }: JointAllowance) => !turn && !flange && addMm > 0;
   const flat = new Map(
     edges.flatMap(({ id, allowance }) => (adds(allowance) ? [[id, allowance] as const] : [])),
   );
