@@ -16,7 +16,9 @@ import { usePreferences } from '../frame/preferences';
 import { MADE_WORDS } from '../frame/words';
 import { usePick, usePiece } from '../piece/pieceContext';
 import { ArcFold } from './ArcFold';
+import { FoldCorners } from './FoldCorners';
 import { FoldPlace } from './FoldPlace';
+import { facing } from './newFold';
 import { newId } from '../frame/newId';
 
 /** A fold at the card stage: how far, which way, how round, and how the card was made there. */
@@ -45,7 +47,9 @@ export function FoldPanel({ fold }: { fold: Fold }) {
         fullWidth
         value={fold.toward}
         aria-label="Which way it folds"
-        onChange={(_, toward: Fold['toward'] | null) => toward && change({ toward })}
+        onChange={(_, toward: Fold['toward'] | null) =>
+          toward && change({ toward, made: facing(fold, toward) })
+        }
       >
         <ToggleButton value="face">Toward you</ToggleButton>
         <ToggleButton value="back">Away from you</ToggleButton>
@@ -70,6 +74,7 @@ export function FoldPanel({ fold }: { fold: Fold }) {
         </Box>
       </Box>
       <FoldPlace key={fold.id} fold={fold} />
+      <FoldCorners key={`corners ${fold.id}`} fold={fold} />
       <ArcFold key={`arc ${fold.id}`} fold={fold} />
       <LengthField
         label="Inside radius"

@@ -1,11 +1,32 @@
+import type { Made } from '#core/card/kinds';
 import type { Fold, FoldPath, PatternDoc } from '#core/card/pattern';
 
-/** A fold along a path: square, toward you, and the card made there as at the fold laid last. */
-export const newFold = (pattern: PatternDoc, id: string, path: FoldPath): Fold => ({
-  id,
-  path,
-  angleDeg: 90,
-  toward: 'face',
-  radiusMm: null,
-  made: pattern.folds[pattern.folds.length - 1]?.made ?? 'outside-sharp',
-});
+/** The same face of a card, seen from a fold that goes the other way. */
+const OTHER_FACE: Record<Made, Made> = {
+  'outside-sharp': 'inside-sharp',
+  'inside-sharp': 'outside-sharp',
+  'outside-rolled': 'inside-rolled',
+  'inside-rolled': 'outside-rolled',
+};
+
+/**
+ * How the card was made at a fold that goes `toward`, the card lying on the metal as at another: what
+ * is outside a fold toward you is inside one away from you.
+ */
+export const facing = (
+  { made, toward: was }: Pick<Fold, 'made' | 'toward'>,
+  toward: Fold['toward'],
+): Made => (was === toward ? made : OTHER_FACE[made]);
+
+/** A fold along a path: square, toward you, and the card lying there as at the fold laid last. */
+export function newFold(pattern: PatternDoc, id: string, path: FoldPath): Fold {
+  const last = pattern.folds[pattern.folds.length - 1];
+  return {
+    id,
+    path,
+    angleDeg: 90,
+    toward: 'face',
+    radiusMm: null,
+    made: last ? facing(last, 'face') : 'outside-sharp',
+  };
+}

@@ -32,7 +32,7 @@ export const AT_BEND: EndCut = { insetMm: 0, lean: 1 };
 /** In a hollow corner each of two strips takes this share of the angle between the edges. */
 const HOLLOW_SHARE = 0.45;
 /** Strips turned farther than this lie as good as flat on the panel: reckoned as turned so far. */
-const FLAT_DEG = 150;
+export const FLAT_DEG = 150;
 
 /** Metal far out, as a share of a turn: what leans less is square, mm per mm. */
 const NO_LEAN = 1e-9;
@@ -44,26 +44,50 @@ export const hollowCut = (turnRad: number): EndCut => ({
 });
 
 /**
- * The end of a strip at a corner where another is turned up to the same side, so that their inner
- * edges just touch: `turnRad` is how far the outline turns there (above 0), `own` and `other` the two
- * bends. Both inner faces are planes; at a height z over the card's outside they lie −T/sin A + z/tan
- * A outside its lines, which cross (other − own·cos ψ)/sin ψ beyond the corner along the own edge.
+ * A line on which a strip or wall ends, in its own plane: `atMm` beyond the corner along its edge at
+ * the outside sharp corner of its bend, and `slope` mm farther for each mm up the sheet.
  */
-export function touchingCut(own: StripTurn, other: StripTurn, turnRad: number): EndCut {
+export type LeaningEnd = { atMm: number; slope: number };
+
+/**
+ * Where the inside or outside face of a turned strip (`ownFace`) meets the inside or outside face of
+ * another that is turned up to the same side round a corner: `turnRad` is how far the outline turns
+ * there (above 0). Both faces are planes; at a height z over the card's outside they lie z/tan A (less
+ * T/sin A inside) outward of their edges' lines, and those cross (other − own·cos ψ)/sin ψ beyond the
+ * corner along the own edge.
+ */
+export function endLine(
+  own: StripTurn,
+  other: StripTurn,
+  turnRad: number,
+  ownFace: 'inner' | 'outer',
+  otherFace: 'inner' | 'outer',
+): LeaningEnd {
   const [a, b] = [own, other].map((one) => radians(Math.min(one.angleDeg, FLAT_DEG))) as [
     number,
     number,
   ];
-  const t = own.thicknessMm;
-  const inner = (angle: number, z: number) => (z * Math.cos(angle) - t) / Math.sin(angle);
-  const beyond = (z: number) => (inner(b, z) - inner(a, z) * Math.cos(turnRad)) / Math.sin(turnRad);
+  const off = (angle: number, z: number, t: number) => (z * Math.cos(angle) - t) / Math.sin(angle);
+  const [t, t2] = [
+    ownFace === 'inner' ? own.thicknessMm : 0,
+    otherFace === 'inner' ? other.thicknessMm : 0,
+  ];
+  const at = (up: number) => {
+    const z = up * Math.sin(a) + t * Math.cos(a);
+    return (off(b, z, t2) - off(a, z, t) * Math.cos(turnRad)) / Math.sin(turnRad);
+  };
+  const atMm = at(0);
+  const slope = at(1) - atMm;
+  return { atMm, slope: Math.abs(slope) < NO_LEAN ? 0 : slope };
+}
+
+/** The end of a strip at a corner so that its inner edge and that of another just touch. */
+export function touchingCut(own: StripTurn, other: StripTurn, turnRad: number): EndCut {
+  const { atMm, slope } = endLine(own, other, turnRad, 'inner', 'inner');
   // The strip's place out in the flat, from the card's line, is its width less the deduction.
-  const at = (out: number) => beyond((out + own.deductionMm) * Math.sin(a) + t * Math.cos(a));
-  const slope = at(1) - at(0);
+  const insetMm = -(atMm + slope * own.deductionMm);
   // Where they lean toward each other only farther up, the line of the end begins beyond the corner.
-  return slope < -NO_LEAN
-    ? { insetMm: -at(0), lean: -slope }
-    : { insetMm: Math.max(0, -at(0)), lean: 0 };
+  return slope < 0 ? { insetMm, lean: -slope } : { insetMm: Math.max(0, insetMm), lean: 0 };
 }
 
 /**

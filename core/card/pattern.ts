@@ -273,6 +273,19 @@ export const LeftSchema = z.strictObject({
 });
 
 /**
+ * How the walls of two folds that meet at a corner are joined: inner corners touching (the V outside
+ * closed by weld), mitred edge to edge, or one overlapping the other (`over`, the id of its fold).
+ * `gapMm` is left open for the weld.
+ */
+export const FoldMeetingSchema = z.strictObject({
+  folds: z.tuple([id, id]),
+  kind: z.enum(['touch', 'mitred', 'overlap']),
+  over: id.nullable(),
+  gapMm: z.number().finite().min(0).max(100),
+});
+export type FoldMeeting = z.infer<typeof FoldMeetingSchema>;
+
+/**
  * A tuck that was folded into the paper at the outline (`widthMm` laps over itself there), or a
  * slit that stands open by so much; it runs out so far in.
  */
@@ -342,6 +355,7 @@ const CardSchema = z.object({
   rules: z.array(RuleSchema).max(400),
   left: z.array(LeftSchema).max(400),
   tucks: z.array(TuckSchema).max(400),
+  meetings: z.array(FoldMeetingSchema).max(400).optional(),
   marks: z.array(MarkSchema).max(1000),
   beads: z.array(BeadSchema).max(200),
   measured: MeasuredSchema.nullable(),

@@ -21,6 +21,7 @@ import { comesOut } from './radiusGot';
 import { measuredOutside, bendAllowance } from './allowance';
 import { beadOnBlank, plannedBeads, withDrawnIn } from './beads';
 import { carrier } from './carry';
+import { withCorners } from './corners';
 import type { BlankFace, BlankFold, Development } from './developed';
 import { edgeAllowance } from './flange';
 import { flareOf } from './flares';
@@ -97,6 +98,7 @@ export function develop(
     trimmed.push(cut.pieces);
   }
 
+  const { pieces: cut, corners } = withCorners(doc, tree, trimmed, bends.list);
   const across = doc.folds.map((_, i) => acrossFold(tree, i));
   const shifts = shiftsOf(
     tree,
@@ -104,7 +106,7 @@ export function develop(
     across,
   );
   const faces = tree.faces.map((_, f): BlankFace => ({
-    pieces: trimmed[f]!.map((p) => ({ ...p, segment: moved(p.segment, shifts[f]!) })),
+    pieces: cut[f]!.map((p) => ({ ...p, segment: moved(p.segment, shifts[f]!) })),
     placement: { shift: shifts[f]! },
     fold: tree.entry[f]!,
   }));
@@ -165,6 +167,7 @@ export function develop(
     order: tree.order,
     folds,
     strips: parts,
+    corners,
     edges,
     holes,
     beads: beads.map(({ bead }) => bead),

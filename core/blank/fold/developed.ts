@@ -1,3 +1,4 @@
+import type { Corner } from './corners';
 import type { StripPart } from '../strip';
 import type { Made } from '../../card/kinds';
 import type { Fold } from '../../card/pattern';
@@ -57,4 +58,6 @@ export type Development = Blank & {
   folds: BlankFold[];
   /** What is there of strips that are turned over, piece by piece of the net. */
   strips: StripPart<FoldPiece>[];
+  /** Where walls of two folds meet, and how. */
+  corners: Corner[];
 };

@@ -27,10 +27,11 @@ export type Stepper = {
 /** The swing is looked at every so many degrees, and at its end. */
 const SWING_DEG = 6;
 /**
- * Corners that meet are fitted by hand: what crosses nearer to a rim than so many thicknesses and
- * mm is let be.
+ * Walls that meet are cut for each other (`corners.ts`), but returns on them are not: what crosses
+ * nearer to a rim than this share of the thickness and
+ * this length, mm, is let be.
  */
-const RIM = [1.5, 0.5] as const;
+const RIM = [0.5, 0.1] as const;
 /** A shell of the sheet so thin is left out when it is held against the machine, mm. */
 const SHELL_MM = 0.02;
 
