@@ -18,6 +18,7 @@ const KIND_SAID: Record<FoldMeeting['kind'], string> = {
   touch: 'inner corners touch',
   mitred: 'mitred',
   overlap: 'one over the other',
+  'as-drawn': 'as drawn',
 };
 
 const sameFolds = (a: FoldMeeting, folds: readonly string[]) =>
@@ -85,6 +86,7 @@ function OneCorner({ corner, fold, index }: { corner: Corner; fold: Fold; index:
             ['mitred', 'Mitred edge to edge: bevel both'],
             ['over', 'This one over the other'],
             ['under', 'The other over this one'],
+            ['as-drawn', 'As they are drawn: fitted by hand'],
           ]}
         />
         <LengthField

@@ -249,6 +249,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'fold-leaves-card': (_, { It }) =>
     `${It} leaves the card: both ends must see each other across the card.`,
   'fold-misses-card': (n, { it }, mm) => `A line ${mm(n.offMm)} in from ${it} misses the card.`,
+  'walls-cross': (_, { all }) =>
+    `Folded up, the walls of ${all} run into each other at their corner: say there how they meet, or draw them narrower.`,
   'folds-cross': (_, { All }) =>
     `${All} cross: a fold may meet another at a corner but not cross it.`,
   'card-both-sides': (_, { All }) =>

@@ -274,12 +274,12 @@ export const LeftSchema = z.strictObject({
 
 /**
  * How the walls of two folds that meet at a corner are joined: inner corners touching (the V outside
- * closed by weld), mitred edge to edge, or one overlapping the other (`over`, the id of its fold).
- * `gapMm` is left open for the weld.
+ * closed by weld), mitred edge to edge, one overlapping the other (`over`, the id of its fold), or as
+ * the card has them. `gapMm` is left open for the weld.
  */
 export const FoldMeetingSchema = z.strictObject({
   folds: z.tuple([id, id]),
-  kind: z.enum(['touch', 'mitred', 'overlap']),
+  kind: z.enum(['touch', 'mitred', 'overlap', 'as-drawn']),
   over: id.nullable(),
   gapMm: z.number().finite().min(0).max(100),
 });

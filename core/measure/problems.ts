@@ -140,6 +140,7 @@ export type Figures = {
   'fold-leaves-card': None;
   'fold-misses-card': { offMm: number };
   'folds-cross': None;
+  'walls-cross': None;
   'card-both-sides': None;
   'hole-zero': None;
   'hole-outside': None;

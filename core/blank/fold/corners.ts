@@ -27,16 +27,24 @@ export type Corner = {
   meeting: FoldMeeting;
   /** What each wall is cut back by at the fold, mm along it. */
   cutMm: [number, number];
+  /** Left as they are drawn, one reaches into the sheet of the other when both are up. */
+  crosses: boolean;
   /** The side of the card by which each wall ends there (its index); null where a fold does. */
   sides: [number | null, number | null];
 };
 
 type BendAt = { bend: Bend; setbackMm: number };
 
-/** How two walls are joined where nobody chose: inner corners touching, the V outside closed by weld. */
-const usualMeeting = (folds: [string, string]): FoldMeeting => ({
+/** Walls turned farther lean over the face: what is in their way is for whoever draws them to say. */
+const MOST_USUAL_DEG = 120;
+
+/**
+ * How two walls are joined where nobody chose: inner corners touching, the V outside closed by weld;
+ * as they are drawn where one leans far in.
+ */
+const usualMeeting = (folds: [string, string], angles: readonly number[]): FoldMeeting => ({
   folds,
-  kind: 'touch',
+  kind: Math.max(...angles) > MOST_USUAL_DEG ? 'as-drawn' : 'touch',
   over: null,
   gapMm: 0,
 });
@@ -44,7 +52,14 @@ const usualMeeting = (folds: [string, string]): FoldMeeting => ({
 /** The meeting somebody chose for two folds, or the usual one. */
 export function meetingOf(doc: PatternDoc, first: string, second: string): FoldMeeting {
   const chosen = doc.meetings?.find(({ folds }) => folds.includes(first) && folds.includes(second));
-  return chosen ?? usualMeeting([first, second]);
+  const angles = doc.folds.filter(({ id }) => id === first || id === second);
+  return (
+    chosen ??
+    usualMeeting(
+      [first, second],
+      angles.map(({ angleDeg }) => angleDeg),
+    )
+  );
 }
 
 /**
@@ -69,14 +84,21 @@ export function withCorners(
       const lost = ([0, 1] as const).map((k) => {
         const wall = corner.walls[k];
         const cut = cutWall(pieces[wall]!, corner.folds[k], k === 0, limits[k]);
+        if (corner.meeting.kind === 'as-drawn') return cut ? Infinity : 0;
         if (cut) pieces[wall] = cut.pieces;
         return cut?.lostMm ?? 0;
       });
+      const crosses = lost.includes(Infinity);
       const sides = ([0, 1] as const).map((k) => {
         const beside = besideFold(trimmed[corner.walls[k]]!, corner.folds[k], k === 0);
         return beside?.kind === 'side' ? beside.side : null;
       });
-      corners.push({ ...told, cutMm: [lost[0]!, lost[1]!], sides: [sides[0]!, sides[1]!] });
+      corners.push({
+        ...told,
+        crosses,
+        cutMm: crosses ? [0, 0] : [lost[0]!, lost[1]!],
+        sides: [sides[0]!, sides[1]!],
+      });
     }
   }
   return { pieces, corners };
@@ -91,7 +113,7 @@ function cornerAt(
   face: number,
   bounds: readonly [{ fold: number; segment: Segment }, { fold: number; segment: Segment }],
   bends: readonly BendAt[],
-): (Omit<Corner, 'cutMm' | 'sides'> & { limits: [Limit, Limit] }) | null {
+): (Omit<Corner, 'cutMm' | 'sides' | 'crosses'> & { limits: [Limit, Limit] }) | null {
   const folds = bounds.map(({ fold }) => fold) as [number, number];
   const [a, b] = folds.map((i) => doc.folds[i]!) as [(typeof doc.folds)[0], (typeof doc.folds)[0]];
   if (a.toward !== b.toward) return null;
@@ -166,6 +188,7 @@ function meetingLine(
   const less = (end: LeaningEnd, mm: number): LeaningEnd => ({ ...end, atMm: end.atMm - mm });
   switch (kind) {
     case 'touch':
+    case 'as-drawn':
       return less(inner, apart);
     case 'mitred':
       return less(outer, apart);

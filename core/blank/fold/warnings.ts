@@ -20,7 +20,8 @@ export const holeClearance = (thicknessMm: number, radiusMm: number): number =>
 /**
  * What wants care on a blank that can be made: `radius-under-least`, `flange-short` (numbers:
  * flatMm, leastMm), `hole-in-bend`, `hole-near-fold` (numbers: clearMm, neededMm), `blank-crosses`
- * (parts of the blank lie on each other in the flat), `no-room-for-relief`.
+ * (parts of the blank lie on each other in the flat), `walls-cross` (about: two folds whose walls,
+ * left as drawn, run into each other), `no-room-for-relief`.
  */
 export function warningsOf(
   doc: PatternDoc,
@@ -35,6 +36,9 @@ export function warningsOf(
     ...flanges(tree, development, practice),
     ...holes(doc, tree, development, sheet),
     ...collisions(development),
+    ...development.corners
+      .filter(({ crosses }) => crosses)
+      .map(({ meeting }) => care('walls-cross', [...meeting.folds])),
     ...missed.map((fold) => care('no-room-for-relief', [fold])),
   ]);
 }
