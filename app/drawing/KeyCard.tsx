@@ -144,6 +144,8 @@ export default function KeyCard({ open, onClose }: { open: boolean; onClose: () 
                 ['attention', 'needs attention'],
                 ['done', 'done'],
                 ['ahead', 'still ahead'],
+                ['unseen', 'not looked at'],
+                ['overtaken', 'overtaken by what was done or changed since'],
               ] as const
             ).map(([state, said]) => (
               <Box key={state} sx={{ display: 'flex', gap: 1.2, alignItems: 'center', mt: 0.8 }}>

@@ -126,7 +126,7 @@ export function EdgeReadings({
       ...record,
       stations: record.stations.map((s, i) => (i === at ? { ...s, ...change } : s)),
     });
-  const lie = edgeFit(record, edge.joint.kind, process, facts.thicknessMm);
+  const lie = edgeFit(record, edge.joint, process, facts.thicknessMm);
   const order = [...pattern.edges].findIndex((e) => e.id === edge.id);
   const before = pattern.edges[(order - 1 + pattern.edges.length) % pattern.edges.length]!;
   const next = () => {
@@ -156,7 +156,7 @@ export function EdgeReadings({
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1, flexWrap: 'wrap' }}>
         <Typography variant="h2">Edge {edge.letter}</Typography>
         <Typography role="status" sx={{ flex: 1 }}>
-          {lieSentence(lie)}
+          {lieSentence(lie, show)}
         </Typography>
       </Box>
       {quarrel?.there && (

@@ -37,7 +37,7 @@ export default function FitStage() {
   const me = useWho();
   const [who, setWho] = useState('');
   const { pick, setPick } = usePick();
-  const { showThin } = usePreferences();
+  const { show, showThin } = usePreferences();
   const [chosen, setChosen] = useState<string | null>(null);
   const [touched, setTouched] = useState(0);
   const { put, flush, post } = useReadingsHere();
@@ -198,7 +198,7 @@ export default function FitStage() {
                     <EdgeLine
                       key={e.id}
                       letter={e.letter}
-                      said={lie ? lieSentence(lie) : 'not read yet'}
+                      said={lie ? lieSentence(lie, show) : 'not read yet'}
                       state={signOf(lie)}
                       picked={edge?.id === e.id}
                       onPick={() => setPick({ kind: 'edge', id: e.id })}
@@ -250,7 +250,7 @@ export default function FitStage() {
     const record = of?.edges.find((r) => r.edge === e.id);
     if (!record) return null;
     const process = weldOf(plan, e, facts.thicknessMm)?.process ?? null;
-    return edgeFit(record, e.joint.kind, process, facts.thicknessMm);
+    return edgeFit(record, e.joint, process, facts.thicknessMm);
   }
 }
 

@@ -120,7 +120,10 @@ const REMEDY_WORDS: Record<GapRemedy, string> = {
 };
 
 /** How an edge lies in one line: its gaps, how many are read, and where it does not lie flush. */
-export function lieSentence({ lie, read, stations, proud, low, remedy }: EdgeFit): string {
+export function lieSentence(
+  { lie, read, stations, proud, low, remedy, longMm }: EdgeFit,
+  show: (mm: number) => string,
+): string {
   if (lie === 'unread') return LIE_WORDS.unread;
   const off = [
     proud.length > 0 && `proud at ${proud.length}`,
@@ -128,9 +131,10 @@ export function lieSentence({ lie, read, stations, proud, low, remedy }: EdgeFit
   ].filter(Boolean);
   const flush = off.length > 0 ? `; stands ${off.join(', ')}` : '';
   const wide = remedy && lie.startsWith('wide-') ? `: ${REMEDY_WORDS[remedy]}` : '';
+  const left = longMm === null ? '' : `; left long: up to ${show(longMm)} still to trim`;
   const over =
     remedy && lie === 'even-wide' && remedy !== 'weldable' ? `, else ${REMEDY_WORDS[remedy]}` : '';
-  return `${LIE_WORDS[lie]}${wide}${over}${flush}${read < stations ? ` (${read} of ${stations} read)` : ''}`;
+  return `${LIE_WORDS[lie]}${wide}${over}${left}${flush}${read < stations ? ` (${read} of ${stations} read)` : ''}`;
 }
 
 export const CAUTION_WORDS: Record<Caution, { title: string; text: string }> = {

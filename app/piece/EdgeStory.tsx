@@ -30,7 +30,7 @@ export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: b
   const fit = lastRead(edgeId);
   const planned = weldOf(plan, edge, facts.thicknessMm);
   const meets = meetsOf(plan, edge.id);
-  const lie = fit && edgeFit(fit, edge.joint.kind, planned?.process ?? null, facts.thicknessMm);
+  const lie = fit && edgeFit(fit, edge.joint, planned?.process ?? null, facts.thicknessMm);
   const own = (record: { edge: string; withdrawn: unknown }) =>
     !record.withdrawn && isOfEdge(pattern, record.edge, edge);
   const done = welds.filter(own);
@@ -49,7 +49,7 @@ export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: b
           : 'cut to the line'
         : 'no blank yet',
     ],
-    ['Fit', lie ? lieSentence(lie) : 'not read yet'],
+    ['Fit', lie ? lieSentence(lie, show) : 'not read yet'],
     [
       'Weld',
       done.length > 0
@@ -72,7 +72,7 @@ export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: b
     // time.
     const record = lastRead(old.id);
     const read = record
-      ? `; read as ${old.letter}: ${lieSentence({ ...lieOf(record.stations, { ...record, gapMm: record.targetMm }), remedy: null })}`
+      ? `; read as ${old.letter}: ${lieSentence({ ...lieOf(record.stations, { ...record, gapMm: record.targetMm }), remedy: null, longMm: null }, show)}`
       : '';
     lines.push(['Was', `made one with ${old.letter}${read}`]);
   }

@@ -16,7 +16,7 @@ export function RoadLine({ piece, road }: { piece: string; road: Road }) {
           {...(looks
             ? { component: 'span', role: 'img' }
             : { component: Link, to: `/pieces/${piece}/${id}` })}
-          title={road[id].note || label}
+          title={[road[id].note || label, ...road[id].why].join('. ')}
           aria-label={stopSaid(label, road[id])}
           sx={{
             flex: 1,

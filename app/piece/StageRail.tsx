@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
-import { memo, useEffect, useRef } from 'react';
+import type { MouseEvent } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import { StopMark } from '../frame/StopMark';
 import { useWho } from '../frame/who';
@@ -12,6 +13,7 @@ import { STAGES, stopSaid } from './stages';
  */
 export const StageRail = memo(function StageRail({ piece, road }: { piece: string; road: Road }) {
   const looks = useWho()?.role === 'looks';
+  const [told, setTold] = useState<string | null>(null);
   const rail = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
   // On a phone the rail is longer than the screen: bring the stop one is at into view.
@@ -20,74 +22,101 @@ export const StageRail = memo(function StageRail({ piece, road }: { piece: strin
       ?.querySelector('[aria-current="page"]')
       ?.scrollIntoView({ inline: 'center', block: 'nearest' });
   }, [pathname]);
+  const here = STAGES.find(({ id }) => pathname.endsWith(`/${id}`));
+  const why = here && told === pathname ? road[here.id].why : [];
   return (
-    <Box
-      component="nav"
-      ref={rail}
-      aria-label="The road of the piece"
-      sx={{
-        display: 'flex',
-        bgcolor: 'var(--panel)',
-        borderBottom: '1.5px solid var(--rule)',
-        overflowX: 'auto',
-        scrollbarWidth: 'none',
-        '@media print': { display: 'none' },
-      }}
-    >
-      {STAGES.map(({ id, key, label }) => {
-        const stop = road[id];
-        return (
-          <Box
-            key={id}
-            {...(looks
-              ? { component: 'span', role: 'img' }
-              : { component: NavLink, to: `/pieces/${piece}/${id}` })}
-            aria-label={stopSaid(label, stop)}
-            sx={{
-              flex: '1 0 auto',
-              display: 'flex',
-              alignItems: 'center',
-              gap: 1,
-              px: { xs: 1.2, md: 2 },
-              minHeight: 50,
-              color: 'inherit',
-              textDecoration: 'none',
-              borderBottom: '4px solid transparent',
-              '&.active': { borderBottomColor: 'var(--torch)', bgcolor: 'var(--chalk)' },
-              '&:focus-visible': { outlineOffset: -3 },
-            }}
-          >
-            <StopMark state={stop.state} />
-            <Box sx={{ lineHeight: 1.1 }}>
-              <Box className="condensed" sx={{ fontSize: '1.12rem', fontWeight: 600 }}>
+    <>
+      <Box
+        component="nav"
+        ref={rail}
+        aria-label="The road of the piece"
+        sx={{
+          display: 'flex',
+          bgcolor: 'var(--panel)',
+          borderBottom: '1.5px solid var(--rule)',
+          overflowX: 'auto',
+          scrollbarWidth: 'none',
+          '@media print': { display: 'none' },
+        }}
+      >
+        {STAGES.map(({ id, key, label }) => {
+          const stop = road[id];
+          return (
+            <Box
+              key={id}
+              {...(looks
+                ? { component: 'span', role: 'img' }
+                : { component: NavLink, to: `/pieces/${piece}/${id}` })}
+              title={stop.why.join(' ')}
+              onClick={(event: MouseEvent) => {
+                // Where one is already, a touch tells why it stands as it does.
+                if (here?.id !== id || stop.why.length === 0) return;
+                event.preventDefault();
+                setTold((last) => (last === pathname ? null : pathname));
+              }}
+              aria-label={stopSaid(label, stop)}
+              sx={{
+                flex: '1 0 auto',
+                display: 'flex',
+                alignItems: 'center',
+                gap: 1,
+                px: { xs: 1.2, md: 2 },
+                minHeight: 50,
+                color: 'inherit',
+                textDecoration: 'none',
+                borderBottom: '4px solid transparent',
+                '&.active': { borderBottomColor: 'var(--torch)', bgcolor: 'var(--chalk)' },
+                '&:focus-visible': { outlineOffset: -3 },
+              }}
+            >
+              <StopMark state={stop.state} />
+              <Box sx={{ lineHeight: 1.1 }}>
+                <Box className="condensed" sx={{ fontSize: '1.12rem', fontWeight: 600 }}>
+                  <Box
+                    component="span"
+                    className="figure"
+                    sx={{
+                      color: 'var(--pencil)',
+                      fontSize: '0.8rem',
+                      mr: 0.6,
+                      display: { xs: 'none', md: 'inline' },
+                    }}
+                  >
+                    {key}
+                  </Box>
+                  {label}
+                </Box>
                 <Box
-                  component="span"
-                  className="figure"
                   sx={{
-                    color: 'var(--pencil)',
                     fontSize: '0.8rem',
-                    mr: 0.6,
-                    display: { xs: 'none', md: 'inline' },
+                    color: stop.state === 'attention' ? 'var(--torch)' : 'var(--pencil)',
+                    display: { xs: 'none', sm: 'block' },
                   }}
                 >
-                  {key}
+                  {stop.note || '\u00a0'}
                 </Box>
-                {label}
-              </Box>
-              <Box
-                sx={{
-                  fontSize: '0.8rem',
-                  color: stop.state === 'attention' ? 'var(--torch)' : 'var(--pencil)',
-                  display: { xs: 'none', sm: 'block' },
-                }}
-              >
-                {stop.note || '\u00a0'}
               </Box>
             </Box>
-          </Box>
-        );
-      })}
-    </Box>
+          );
+        })}
+      </Box>
+      {why.length > 0 && (
+        <Box
+          role="status"
+          sx={{
+            bgcolor: 'var(--chalk)',
+            borderBottom: '1.5px solid var(--rule)',
+            px: 2,
+            py: 0.8,
+            '@media print': { display: 'none' },
+          }}
+        >
+          {why.map((reason) => (
+            <div key={reason}>{reason}</div>
+          ))}
+        </Box>
+      )}
+    </>
   );
 }, sameRail);
 
@@ -99,7 +128,10 @@ function sameRail(a: { piece: string; road: Road }, b: { piece: string; road: Ro
   return (
     a.piece === b.piece &&
     STAGES.every(
-      ({ id }) => a.road[id].state === b.road[id].state && a.road[id].note === b.road[id].note,
+      ({ id }) =>
+        a.road[id].state === b.road[id].state &&
+        a.road[id].note === b.road[id].note &&
+        a.road[id].why.join() === b.road[id].why.join(),
     )
   );
 }

@@ -1,6 +1,6 @@
 import type { Material } from '../drawing/Thumbnail';
 import type { Silhouette } from '../drawing/silhouette';
-import type { Road } from './stages';
+import type { Road, Stop } from './stages';
 
 /** What lists show of a piece. */
 export type Summary = {
@@ -18,6 +18,8 @@ export const NOTHING_KNOWN: Summary = { silhouette: null, road: null, material: 
  * then steel.
  */
 export function materialOf(road: Road): Material {
-  if (road.fit.state === 'done' || road.fit.state === 'attention') return 'steel';
-  return road.sheet.state === 'done' || road.sheet.state === 'attention' ? 'blue' : 'card';
+  const begun = ({ state }: Stop) =>
+    state === 'done' || state === 'attention' || state === 'overtaken';
+  if (begun(road.fit)) return 'steel';
+  return begun(road.sheet) ? 'blue' : 'card';
 }

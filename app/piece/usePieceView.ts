@@ -116,6 +116,7 @@ export function usePieceView(loaded: Loaded): {
       roadOf({
         steps,
         shaping,
+        structural: facts.structural,
         survey,
         surveyWarnings,
         pattern,
@@ -140,6 +141,7 @@ export function usePieceView(loaded: Loaded): {
       loaded.from,
       plan,
       facts.thicknessMm,
+      facts.structural,
       digest,
       problems,
       development,

@@ -156,6 +156,7 @@ function Line(given: {
 
 function Trial({ at, number, fit }: { at: string; number: number; fit: Fit }) {
   const { pattern, plan, facts } = usePiece();
+  const { show } = usePreferences();
   const read = fit.edges.flatMap((record) => {
     const edge = pattern.edges.find(({ id }) => id === record.edge);
     if (!edge || !record.stations.some(({ gapMm }) => gapMm !== null)) return [];
@@ -163,7 +164,7 @@ function Trial({ at, number, fit }: { at: string; number: number; fit: Fit }) {
     return [
       {
         edge,
-        lie: edgeFit(record, edge.joint.kind, process, facts.thicknessMm),
+        lie: edgeFit(record, edge.joint, process, facts.thicknessMm),
       },
     ];
   });
@@ -178,7 +179,7 @@ function Trial({ at, number, fit }: { at: string; number: number; fit: Fit }) {
       {edgesRead(fit) === 0 && <div>No gap was read.</div>}
       {read.map(({ edge, lie }) => (
         <div key={edge.id}>
-          <b className="condensed">{edge.letter}</b> {lieSentence(lie)}
+          <b className="condensed">{edge.letter}</b> {lieSentence(lie, show)}
         </div>
       ))}
     </Line>

@@ -17,6 +17,7 @@ import { StageLayout } from '../frame/StageLayout';
 import type { TallyFigure } from '../frame/Tally';
 import { NoBlank } from '../piece/NoBlank';
 import { PiecePictures } from '../piece/PiecePictures';
+import { COUNT_WORDS } from '../piece/stepWords';
 import { usePiece } from '../piece/pieceContext';
 import { ItWentWrong } from './ItWentWrong';
 import type { TrackLook } from './RaisingTracks';
@@ -88,11 +89,23 @@ function Shape() {
     map && map.tracks.length > 0 && (looked?.what === 'raise' || looked?.what === 'smooth')
       ? map.tracks
       : null;
-  const finish = (step: ShapeStep) => {
+  /** How much of what a step counts is not counted yet; null where nothing is, or a note says why. */
+  const missing = (step: ShapeStep): number | null => {
+    const { count, note } = workOn(step.key);
+    const wanted = step.counts?.wanted ?? null;
+    return wanted !== null && count < wanted && note.trim() === '' ? wanted - count : null;
+  };
+  const finish = (step: ShapeStep, counted?: number) => {
     const at = Date.now();
     const work = workOn(step.key);
     const seconds = workedSeconds(work, at);
-    setWork(step.key, { done: new Date(at).toISOString(), since: null, seconds });
+    setWork(step.key, {
+      done: new Date(at).toISOString(),
+      since: null,
+      seconds,
+      as: step.figures,
+      ...(counted !== undefined && { count: counted }),
+    });
     keepPace(step, seconds);
     choose(null);
     bring('shape-now');
@@ -184,7 +197,7 @@ function Shape() {
                 >
                   Not done after all
                 </Button>
-              ) : (
+              ) : missing(looked) === null ? (
                 <Button
                   variant="contained"
                   size="large"
@@ -193,6 +206,13 @@ function Shape() {
                 >
                   {looked === next ? 'Done, next' : 'This one is done'}
                 </Button>
+              ) : (
+                <Uncounted
+                  step={looked}
+                  count={workOn(looked.key).count}
+                  onAll={() => finish(looked, looked.counts!.wanted!)}
+                  onSo={() => finish(looked)}
+                />
               )}
               {looked !== next && next && (
                 <Button variant="outlined" size="large" onClick={() => look(next.key)}>
@@ -262,6 +282,32 @@ function OwnStep({ onAdd }: { onAdd: (text: string) => void }) {
       />
       <Button variant="outlined" sx={{ flexShrink: 0 }} disabled={text.trim() === ''} onClick={add}>
         Put it in
+      </Button>
+    </Box>
+  );
+}
+
+/** What ends a step of which less was counted than planned: all of it made, or done with what was. */
+function Uncounted({
+  step,
+  count,
+  onAll,
+  onSo,
+}: {
+  step: ShapeStep;
+  count: number;
+  onAll: () => void;
+  onSo: () => void;
+}) {
+  const { of, wanted } = step.counts!;
+  const many = COUNT_WORDS[of][1];
+  return (
+    <Box sx={{ flex: 1, display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+      <Button variant="contained" size="large" sx={{ minHeight: 56 }} onClick={onAll}>
+        All {wanted} {many} made
+      </Button>
+      <Button variant="outlined" size="large" sx={{ minHeight: 56 }} onClick={onSo}>
+        Done with {count}
       </Button>
     </Box>
   );

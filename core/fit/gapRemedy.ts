@@ -1,4 +1,5 @@
 import type { JointKind, Process } from '../card/kinds';
+import type { Joint } from '../card/pattern';
 import type { EdgeLie, Reading } from './lie';
 import { lieOf } from './lie';
 import type { Target } from './target';
@@ -61,8 +62,11 @@ export function gapRemedy(
   return process === 'tig' ? 'thicker-rod' : 'build-up';
 }
 
-/** How an edge lies, with what to do where it is wide. */
-export type EdgeFit = EdgeLie & { remedy: GapRemedy | null };
+/**
+ * How an edge lies, with what to do where it is wide. `longMm`: the most that is still to be trimmed
+ * of what was left on for it; null where nothing is.
+ */
+export type EdgeFit = EdgeLie & { remedy: GapRemedy | null; longMm: number | null };
 
 /** How an edge lies against what is wanted along it now; `remedy` null where nothing is wide. */
 export function edgeFit(
@@ -73,20 +77,32 @@ export function edgeFit(
     flushMm: number;
     stations: readonly Reading[];
   },
-  joint: JointKind,
+  joint: Joint,
   process: Process | null,
   thicknessMm: number,
 ): EdgeFit {
   const target: Pick<Target, 'gapMm' | 'toleranceMm' | 'flushMm'> = wantedAlong(
     record,
-    joint,
+    joint.kind,
     process,
     thicknessMm,
   );
-  const lie = lieOf(record.stations, target);
+  // Metal left on to be trimmed is no tightness: it takes that much of the gap until it is off.
+  const leftMm = 'trimMm' in joint ? joint.trimMm : 0;
+  const short = ({ gapMm }: Reading) => (gapMm === null ? 0 : target.gapMm - gapMm);
+  const over = record.stations.filter(
+    (one) => short(one) > target.toleranceMm && short(one) <= leftMm + target.toleranceMm,
+  );
+  const longMm = over.length > 0 ? Math.max(...over.map(short)) : null;
+  const lie = lieOf(
+    record.stations.map((one) => (over.includes(one) ? { ...one, gapMm: target.gapMm } : one)),
+    target,
+  );
   const widestMm = Math.max(...record.stations.map(({ gapMm }) => gapMm ?? -Infinity));
   return {
     ...lie,
-    remedy: lie.wide.length > 0 ? gapRemedy(widestMm, joint, process, thicknessMm) : null,
+    good: lie.good && longMm === null,
+    longMm,
+    remedy: lie.wide.length > 0 ? gapRemedy(widestMm, joint.kind, process, thicknessMm) : null,
   };
 }

@@ -16,6 +16,8 @@ export const StepWorkSchema = z.object({
   since: moment.nullable(),
   note: text(1000),
   done: moment.nullable(),
+  /** The figures of the step as it was done: what it was made to, where that is known. */
+  as: z.record(text(40).min(1), z.number().finite()).optional(),
   before: z.array(z.object({ count, seconds, note: text(1000), at: moment })).max(100),
   /**
    * Of a checking strip: how far below it the panel lies at stations along it, mm (below 0: above
@@ -54,6 +56,24 @@ export const noWork = (): StepWork => ({
   done: null,
   before: [],
 });
+
+/** Figures of a step that differ by less than this share of themselves are the same work. */
+const SAME_WORK = 0.02;
+
+/**
+ * Whether a step that is done was done to other figures than it has now (the card has changed since);
+ * false where nothing is known of it.
+ */
+export const madeToOther = ({ as }: StepWork, figures: Readonly<Record<string, number>>): boolean =>
+  as !== undefined &&
+  [...new Set([...Object.keys(as), ...Object.keys(figures)])].some((name) => {
+    const [was, is] = [as[name] ?? 0, figures[name] ?? 0];
+    return Math.abs(was - is) > SAME_WORK * Math.max(Math.abs(was), Math.abs(is)) + 1e-3;
+  });
+
+/** Whether a step is said to be done though nothing of what it counts was, and nobody said why. */
+export const uncounted = (work: StepWork, wanted: number | null): boolean =>
+  work.done !== null && wanted !== null && work.count < wanted && work.note.trim() === '';
 
 /** How long a step took until now, seconds. */
 export const workedSeconds = (work: StepWork, now: number): number =>

@@ -64,7 +64,7 @@ test('a wide gap has one remedy, at the trial fit and at the weld', () => {
       for (const gapMm of [0.2, 0.6, 1, 1.6, 2.5, 4, 8]) {
         const stations = [{ atMm: 10, gapMm, flushMm: null }];
         const record = { own: false, targetMm: 0, toleranceMm: 0, flushMm: 0, stations };
-        const { remedy } = edgeFit(record, joint.kind, process, 1);
+        const { remedy } = edgeFit(record, joint, process, 1);
         const said = cautions(joint, 'steel', false, gapMm, process);
         const told = said.find((code) => code.startsWith('gap-'));
         if (told) expect(told).toBe(`gap-${remedy}`);

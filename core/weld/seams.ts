@@ -42,6 +42,33 @@ export type Welded = {
   withdrawn: object | null;
 };
 
+/**
+ * How far a seam is by its records: nothing made, some of its spots, only tacked (a butt that waits
+ * for its run), or all that its plan asks: every plug, or a seam or stitch run over its tacks.
+ */
+export type SeamProgress = 'none' | 'begun' | 'tacked' | 'made';
+
+/** `welds` of the piece; a run is one that stands, on this edge. */
+export function seamProgress(
+  seam: Seam,
+  pattern: PatternDoc,
+  welds: readonly Welded[],
+): SeamProgress {
+  const own = welds.filter(
+    (weld) =>
+      !weld.withdrawn &&
+      edgeOfRecord(pattern, { edge: weld.edge, turned: weld.made?.turned ?? false })?.edge ===
+        seam.edge,
+  );
+  if (own.some(({ work }) => work === 'seam' || work === 'stitch')) return 'made';
+  const plugged = seam.plugs.length > 0;
+  const [done, planned] = plugged
+    ? [seam.plugsDone.size, seam.plugs.length]
+    : [seam.tacksDone.size, seam.tacks.length];
+  if (planned > 0 && done === planned) return plugged ? 'made' : 'tacked';
+  return own.length > 0 ? 'begun' : 'none';
+}
+
 /** A spot made this near to a planned one is it, as a share of the pitch and at most so many mm. */
 const SAME_SHARE = 0.2;
 const SAME_MM = 6;
