@@ -281,7 +281,7 @@ function stepWellTray(): PieceFile {
       {
         at: '2026-10-05T11:05:00.000Z',
         who: 'Joss',
-        held: 'clecos',
+        held: 'sheet-pins',
         notes: 'Turned 0.5 mm at the rear and filed edge J. Lies flat.',
         revision: 3,
         withdrawn: null,
@@ -736,7 +736,7 @@ export const DEMO_NAME = 'Mobile library van';
 /** The whole demo job as a job file. */
 export const demoJob = (): JobFile => ({
   format: 'patrone-job',
-  version: 9,
+  version: 10,
   job: {
     name: DEMO_NAME,
     vehicle: '1953 Marlpit, coach-built',

@@ -201,7 +201,7 @@ test('a card from figures: what makes nothing is told, a channel has its folds, 
   await newPiece(page, 'Paper wrap');
   await page.getByRole('button', { name: 'Figures' }).click();
   await choose('Tube end onto a tube');
-  await put('Tube, outside across', '60');
+  await put('Tube, across', '60');
   await expect(page.getByRole('alert')).toContainText('passes beside the other');
   await put('The other tube, outside across', '60.3');
   await page.getByRole('button', { name: 'Make the card' }).click();

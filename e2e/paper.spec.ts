@@ -27,7 +27,8 @@ test('every page says what it is: piece, revision, its own name, the bars to che
   const marking = whole.slice(8).join(' ');
   expect(marking).toContain('Marking out Step-well tray');
   expect(marking).toMatch(/Begin with edge F.* square up edge B/);
-  expect(marking).toMatch(/13\s+549\.40\s+335\.80\s+260\.00/);
+  // Each wall is a thickness (1.2) short at either corner.
+  expect(marking).toMatch(/13\s+549\.40\s+334\.60\s+257\.60/);
   expect(marking).toMatch(/1\s+Brake line\s+78\.20 from edge N/);
   expect(marking).toMatch(/Prove it across: \d+ to \d+ \d+\.\d\d/);
   const names = pages.map((text) => /\b([AB][1-4])\b/.exec(text)?.[1]);

@@ -7,7 +7,7 @@ export const HELD_WORDS: Record<FitRecord['held'], string> = {
   hand: 'By hand',
   magnets: 'Magnets',
   clamps: 'Clamps',
-  clecos: 'Clecos',
+  'sheet-pins': 'Sheet pins',
   screws: 'Self-tappers',
   tacks: 'A few tacks',
 };

@@ -335,7 +335,7 @@ export const UnderlaySchema = z.strictObject({
   highMm: size,
 });
 
-export const PATTERN_VERSION = 10;
+export const PATTERN_VERSION = 11;
 
 /** All of a card but what it has of another. */
 const CardSchema = z.object({

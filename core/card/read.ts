@@ -200,6 +200,25 @@ function fromVersion9(given: z.output<typeof V9Schema>): unknown {
   };
 }
 
+/**
+ * The form of version 10 as far as it differs: how flanges end and how walls meet was not said, and
+ * is as usual.
+ */
+const V10Schema = z.looseObject({
+  version: z.literal(10),
+  taken: z.nullable(z.looseObject({ card: z.unknown(), here: z.unknown() })),
+});
+
+function fromVersion10(given: z.output<typeof V10Schema>): unknown {
+  const { taken } = given;
+  const lying = (card: unknown) => (card === null ? null : { ...(card as object), version: 11 });
+  return {
+    ...given,
+    version: 11,
+    taken: taken && { ...taken, card: lying(taken.card), here: lying(taken.here) },
+  };
+}
+
 /** A step from one version to the next; what is of another stays as it is. */
 const step =
   <S extends z.ZodType>(schema: S, bring: (given: z.output<S>) => unknown) =>
@@ -218,6 +237,7 @@ const STEPS = [
   step(V7Schema, fromVersion7),
   step(V8Schema, fromVersion8),
   step(V9Schema, fromVersion9),
+  step(V10Schema, fromVersion10),
 ];
 
 /** A card of whatever version as one of this; what is of none stays as it is. */

@@ -1,3 +1,4 @@
+import { HELD } from './lists';
 import { readFileSync } from 'node:fs';
 import Papa from 'papaparse';
 import { demoJob } from '../../demo/job';
@@ -65,7 +66,7 @@ describe('a job file', () => {
 
   test('says what it is, holds no ids of a database, and is the same when written again', () => {
     const job = JSON.parse(text) as Record<string, unknown>;
-    expect(job).toMatchObject({ format: 'patrone-job', version: 9 });
+    expect(job).toMatchObject({ format: 'patrone-job', version: 10 });
     expect(text).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-/);
     const read = readJob(job);
     expect(read.ok && writeJob(read.job)).toBe(text);
@@ -104,7 +105,7 @@ describe('a job file', () => {
   });
 
   test('a job of every older version comes up to date whole', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v1.json', 'utf8')) as {
+    const old = JSON.parse(fixture('job-v1.json')) as {
       pieces: V1Piece[];
     };
     const read = readJob(old);
@@ -140,35 +141,52 @@ describe('a job file', () => {
   });
 
   test('a job of this version, as it was first written, is still read and written to the byte', () => {
-    const text = readFileSync('core/format/fixtures/job-v9.json', 'utf8');
+    const text = fixture('job-v10.json');
     const read = readJob(JSON.parse(text));
     expect(read.ok && writeJob(read.job)).toBe(text);
   });
 
+  test('sheet pins had a maker’s name in files of version 9; ends of flanges and corners of walls were not said', () => {
+    const text = readFileSync('core/format/fixtures/job-v9.json', 'utf8');
+    const old = JSON.parse(text) as JobFile;
+    const pieces = cardsAs(old.pieces, (card) => ({ ...card, version: 11 })).map((piece) => ({
+      ...piece,
+      fits: piece.fits.map((fit) => ({
+        ...fit,
+        held: HELD.includes(fit.held) ? fit.held : ('sheet-pins' as const),
+      })),
+    }));
+    expect(JSON.stringify(pieces)).not.toBe(JSON.stringify(old.pieces));
+    expect(readJob(structuredClone(old))).toEqual({
+      ok: true,
+      job: { ...old, version: 10, pieces },
+    });
+  });
+
   test('of beads of version 8 it is not said which side of a curve they stand on, and the job is else as it was', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v8.json', 'utf8')) as JobFile;
+    const old = JSON.parse(fixture('job-v8.json')) as JobFile;
     expect(
       old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.beads.length > 0)),
     ).toBe(true);
     expect(readJob(structuredClone(old))).toEqual({
       ok: true,
-      job: { ...old, version: 9, pieces: cardsAs(old.pieces, sideless) },
+      job: { ...old, version: 10, pieces: cardsAs(old.pieces, sideless) },
     });
   });
 
   test('trials of version 7 do not say who made them, and the job is else as it was', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v7.json', 'utf8')) as JobFile;
+    const old = JSON.parse(fixture('job-v7.json')) as JobFile;
     expect(old.pieces.some(({ fits }) => fits.length > 0)).toBe(true);
     const pieces = trackless(old.pieces).map((piece) => ({ ...piece, fits: byNobody(piece) }));
     expect(readJob(structuredClone(old))).toEqual({
       ok: true,
-      job: { ...old, version: 9, pieces },
+      job: { ...old, version: 10, pieces },
     });
   });
 
   test('maps of cards of version 8 have no tracks, nor have those of others they hold', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v8.json', 'utf8')) as JobFile;
-    const expected = { ...old, version: 9, pieces: trackless(structuredClone(old.pieces)) };
+    const old = JSON.parse(fixture('job-v8.json')) as JobFile;
+    const expected = { ...old, version: 10, pieces: trackless(structuredClone(old.pieces)) };
     const cards = old.pieces.flatMap(({ card }) =>
       card.versions.flatMap(({ doc }) =>
         [doc, doc.taken?.card, doc.taken?.here].flatMap((one) => one ?? []),
@@ -186,25 +204,23 @@ describe('a job file', () => {
   });
 
   test('cards of version 2 have nothing ruled, left, tucked or measured on a picture, and are else as they were', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v4.json', 'utf8')) as JobFile;
+    const old = JSON.parse(fixture('job-v4.json')) as JobFile;
     expect(old.pieces[0]!.card.versions[0]!.doc.version).toBe(2);
     expect(readJob(structuredClone(old))).toEqual({
       ok: true,
-      job: { ...old, version: 9, pieces: withCardsNow(old) },
+      job: { ...old, version: 10, pieces: withCardsNow(old) },
     });
   });
 
   test('what was ruled on cards of version 3 stays; they have no profiles, and come from no other', () => {
-    const old = JSON.parse(
-      readFileSync('core/format/fixtures/job-v4-card-v3.json', 'utf8'),
-    ) as JobFile;
+    const old = JSON.parse(fixture('job-v4-card-v3.json')) as JobFile;
     const { rules, tucks, measured } = old.pieces[0]!.card.versions.at(-1)!.doc;
     expect([rules.length, tucks.length, measured]).not.toEqual([0, 0, null]);
     const kept = { rules, tucks, measured };
     const read = readJob(structuredClone(old));
     expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({
       ...kept,
-      version: 10,
+      version: 11,
       profiles: [],
       marks: [],
       beads: [],
@@ -214,16 +230,14 @@ describe('a job file', () => {
   });
 
   test('cards of version 4 have nothing marked, nor has what they have of others', () => {
-    const old = JSON.parse(
-      readFileSync('core/format/fixtures/job-v5-card-v4.json', 'utf8'),
-    ) as JobFile;
+    const old = JSON.parse(fixture('job-v5-card-v4.json')) as JobFile;
     const cards = (job: JobFile) =>
       job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
     expect(cards(old).some(({ taken }) => taken?.card)).toBe(true);
     const read = readJob(structuredClone(old));
     const now = <T extends object>(card: T) => ({
       ...card,
-      version: 10 as const,
+      version: 11 as const,
       marks: [],
       beads: [],
       crown: null,
@@ -236,31 +250,25 @@ describe('a job file', () => {
   });
 
   test('cards of version 5 have no beads, nor has what they have of others', () => {
-    const old = JSON.parse(
-      readFileSync('core/format/fixtures/job-v6-card-v5.json', 'utf8'),
-    ) as JobFile;
+    const old = JSON.parse(fixture('job-v6-card-v5.json')) as JobFile;
     expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.taken))).toBe(true);
     expect(readJob(structuredClone(old))).toEqual({
       ok: true,
-      job: { ...old, version: 9, pieces: beadless(old) },
+      job: { ...old, version: 10, pieces: beadless(old) },
     });
   });
 
   test('cards of version 6 were laid flat from nothing, nor was what they have of others', () => {
-    const old = JSON.parse(
-      readFileSync('core/format/fixtures/job-v7-card-v6.json', 'utf8'),
-    ) as JobFile;
+    const old = JSON.parse(fixture('job-v7-card-v6.json')) as JobFile;
     expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.taken))).toBe(true);
     expect(readJob(structuredClone(old))).toEqual({
       ok: true,
-      job: { ...old, version: 9, pieces: withCards(old.pieces, {}) },
+      job: { ...old, version: 10, pieces: withCards(old.pieces, {}) },
     });
   });
 
   test('of what cards of version 7 were laid flat from nothing but edges was held, and no map was kept', () => {
-    const old = JSON.parse(
-      readFileSync('core/format/fixtures/job-v7-card-v7.json', 'utf8'),
-    ) as JobFile;
+    const old = JSON.parse(fixture('job-v7-card-v7.json')) as JobFile;
     const cards = (job: JobFile) =>
       job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
     expect(cards(old).some(({ crown }) => crown)).toBe(true);
@@ -278,25 +286,25 @@ describe('a job file', () => {
   });
 
   test('of pieces of version 6 nothing has been shaped, and they are else as they were', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v6.json', 'utf8')) as JobFile;
+    const old = JSON.parse(fixture('job-v6.json')) as JobFile;
     const pieces = withCards(old.pieces, {}).map((piece) => ({ ...piece, shaping: unshaped() }));
     expect(readJob(structuredClone(old))).toEqual({
       ok: true,
-      job: { ...old, version: 9, pieces },
+      job: { ...old, version: 10, pieces },
     });
   });
 
   test('of pieces of version 5 nothing has been said of their folding, and they are else as they were', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v5.json', 'utf8')) as JobFile;
+    const old = JSON.parse(fixture('job-v5.json')) as JobFile;
     const pieces = beadless(old).map((piece) => ({ ...piece, folding: unfolded() }));
     expect(readJob(structuredClone(old))).toEqual({
       ok: true,
-      job: { ...old, version: 9, pieces },
+      job: { ...old, version: 10, pieces },
     });
   });
 
   test('a piece comes from one before it in the file', () => {
-    const job = JSON.parse(readFileSync('core/format/fixtures/job-v5.json', 'utf8')) as JobFile;
+    const job = JSON.parse(fixture('job-v5.json')) as JobFile;
     job.pieces[0]!.came = { piece: 0, as: 'again', why: '' };
     expect(readJob(job)).toMatchObject({
       ok: false,
@@ -305,7 +313,7 @@ describe('a job file', () => {
   });
 
   test('a job from before there were pictures has none, and is else as it was', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v2.json', 'utf8')) as JobFile;
+    const old = JSON.parse(fixture('job-v2.json')) as JobFile;
     const read = readJob(old);
     const pieces = withCardsNow(old).map((piece) => ({
       ...piece,
@@ -314,16 +322,16 @@ describe('a job file', () => {
     }));
     expect(read).toEqual({
       ok: true,
-      job: { ...old, version: 9, survey: [], pictures: [], pieces },
+      job: { ...old, version: 10, survey: [], pictures: [], pieces },
     });
   });
 
   test('a job from before pieces were surveyed takes nothing away, and its readings are as they were', () => {
-    const old = JSON.parse(readFileSync('core/format/fixtures/job-v3.json', 'utf8')) as JobFile;
+    const old = JSON.parse(fixture('job-v3.json')) as JobFile;
     const read = readJob(structuredClone(old));
     if (!read.ok) throw new Error(JSON.stringify(read.problems));
     const pieces = withCardsNow(old).map((piece) => ({ ...piece, survey: unsurveyed() }));
-    expect(read.job).toMatchObject({ ...old, version: 9, pieces });
+    expect(read.job).toMatchObject({ ...old, version: 10, pieces });
     const { survey } = read.job;
     expect(survey.filter(({ body }) => body.kind === 'round').length).toBeGreaterThan(0);
     for (const { body } of survey) {
@@ -334,7 +342,7 @@ describe('a job file', () => {
   });
 
   test('a record is about an edge that the card has or had', () => {
-    const job = JSON.parse(readFileSync('core/format/fixtures/job-v4.json', 'utf8')) as JobFile;
+    const job = JSON.parse(fixture('job-v4.json')) as JobFile;
     job.pieces[0]!.inspections[1]!.edge = 's3[]';
     expect(readJob(job)).toMatchObject({
       ok: false,
@@ -343,7 +351,7 @@ describe('a job file', () => {
   });
 
   test('a picture hangs on a record that is there', () => {
-    const job = JSON.parse(readFileSync('core/format/fixtures/job-v4.json', 'utf8')) as JobFile;
+    const job = JSON.parse(fixture('job-v4.json')) as JobFile;
     job.pieces[0]!.pictures[0]!.on = { owner: 'weld', record: 99 };
     expect(readJob(job)).toMatchObject({
       ok: false,
@@ -352,10 +360,17 @@ describe('a job file', () => {
   });
 });
 
+/** A file of an older version as it was written, but for the one word of it that has changed. */
+const fixture = (name: string): string =>
+  readFileSync(`core/format/fixtures/${name}`, 'utf8').replace(
+    /"held": "(\w+)"/g,
+    (said, word: string) => (HELD.includes(word as never) ? said : '"held": "sheet-pins"'),
+  );
+
 /** A card of version 9, as it is now. */
 const sideless = (card: PatternDoc): PatternDoc => ({
   ...card,
-  version: 10,
+  version: 11,
   beads: card.beads.map((bead) => ({ ...bead, acrossOn: null })),
 });
 
@@ -429,7 +444,7 @@ const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
   }));
 
 const SINCE_VERSION_2 = {
-  version: 10 as const,
+  version: 11 as const,
   crown: null,
   marks: [],
   beads: [],

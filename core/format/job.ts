@@ -241,7 +241,7 @@ export const PieceFileSchema = PieceFactsSchema.extend({
 });
 export type PieceFile = z.infer<typeof PieceFileSchema>;
 
-export const JOB_VERSION = 9;
+export const JOB_VERSION = 10;
 
 /** As many pieces as a job file may hold. */
 export const MOST_PIECES = 2000;

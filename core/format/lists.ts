@@ -2,7 +2,7 @@
  * What is chosen from in records, apart from their schema: pages need these and not the validation.
  */
 
-export const HELD = ['hand', 'magnets', 'clamps', 'clecos', 'screws', 'tacks'] as const;
+export const HELD = ['hand', 'magnets', 'clamps', 'sheet-pins', 'screws', 'tacks'] as const;
 export { SIDES_OF_VEHICLE } from '../survey/kinds';
 export const WELD_WORK = ['tacks', 'plugs', 'seam', 'stitch'] as const;
 export const INSPECTIONS = ['lamp', 'tap', 'penetration', 'flush', 'thickness'] as const;

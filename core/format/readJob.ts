@@ -7,6 +7,7 @@ import { failure, stop } from '../measure/result';
 import { unsurveyed } from '../survey/pieceSurvey';
 import { planOfVersion1, readPlan } from '../weld/readPlan';
 import type { JobFile, JobHead, PieceFile } from './job';
+import { HELD } from './lists';
 import { JOB_VERSION, JobHeadSchema, MOST_PIECES, PieceFileSchema } from './job';
 
 const AnyHeadSchema = z.looseObject({
@@ -88,6 +89,19 @@ function fromVersion7(given: unknown): unknown {
     : given;
 }
 
+/** A piece of version 9: sheet pins went by another word, the only one that is none of today's. */
+function fromVersion9(given: unknown): unknown {
+  const read = V7FitsSchema.safeParse(given);
+  return read.success
+    ? {
+        ...read.data,
+        fits: read.data.fits.map((fit) =>
+          (HELD as readonly unknown[]).includes(fit.held) ? fit : { ...fit, held: 'sheet-pins' },
+        ),
+      }
+    : given;
+}
+
 const HistorySchema = z.looseObject({ versions: z.array(z.looseObject({ doc: z.unknown() })) });
 const DocumentsSchema = z.looseObject({ card: HistorySchema, plan: HistorySchema });
 
@@ -145,7 +159,8 @@ export function readJobPiece(
     version < 6 && typeof inFive === 'object' ? { ...inFive, folding: unfolded() } : inFive;
   const inSeven =
     version < 7 && typeof inSix === 'object' ? { ...inSix, shaping: unshaped() } : inSix;
-  const brought = version < 8 ? fromVersion7(inSeven) : inSeven;
+  const inEight = version < 8 ? fromVersion7(inSeven) : inSeven;
+  const brought = version < 10 ? fromVersion9(inEight) : inEight;
   const parts = DocumentsSchema.safeParse(brought);
   if (parts.success) {
     // Each document by its own reader, so that one of an older version comes up to date wherever it
