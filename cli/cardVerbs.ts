@@ -4,7 +4,7 @@ import { countingIds } from '#core/card/kinds';
 import { otherSide } from '#core/card/otherSide';
 import { outlineFromPoints } from '#core/card/legs';
 import { patternParts } from '#core/card/outline';
-import { PatternSchema } from '#core/card/pattern';
+import { readPattern } from '#core/card/read';
 import { profileOf } from '#core/card/profile';
 import { ruled } from '#core/card/rule/ruled';
 import type { Rule } from '#core/card/rule/rules';
@@ -257,7 +257,7 @@ export const CARD_VERBS: Record<string, Verb> = {
   mirror: verb(
     'The card for the other side: mirrored, less (or plus, below 0) so much along some edges, by their letters',
     z.object({
-      pattern: PatternSchema,
+      pattern: z.unknown(),
       takeOff: z
         .array(z.object({ edge: z.string().min(1).max(24), mm: length }))
         .max(1000)
@@ -265,7 +265,9 @@ export const CARD_VERBS: Record<string, Verb> = {
     }),
     { pattern: plate(), takeOff: [{ edge: 'B', mm: 3 }] },
     ({ pattern, takeOff }) => {
-      const found = otherSide(pattern, takeOff);
+      const read = readPattern(pattern);
+      if (!read.ok) return read;
+      const found = otherSide(read.doc, takeOff);
       return found.ok ? { ok: true, pattern: found.doc } : found;
     },
   ),

@@ -9,7 +9,7 @@ import { combinedK, kFromStrip } from '#core/blank/fold/testBend';
 import { scribeTable } from '#core/blank/scribe';
 import { ShopSchema, StripSchema } from '#core/blank/shopSchema';
 import { parseLegs, walk } from '#core/card/legs';
-import { PatternSchema } from '#core/card/pattern';
+import { readPattern } from '#core/card/read';
 import { lieOf } from '#core/fit/lie';
 import { points, simplified } from '#core/measure/path';
 import type { Result } from '#core/measure/result';
@@ -30,7 +30,8 @@ import { verb } from './verb';
 
 /** A whole pattern document with the sheet it is cut from. */
 const DocumentSchema = z.object({
-  pattern: PatternSchema,
+  /** Of any version. */
+  pattern: z.unknown(),
   metal: z.enum(METAL_IDS),
   thicknessMm: z.number().positive(),
   rule: RuleSchema.optional(),
@@ -44,7 +45,8 @@ function developGiven(
     const shop = { ...USUAL_SHOP, ...input.shop };
     const usual = sheetMetal(metalById(input.metal), input.thicknessMm, shop);
     const sheet: SheetMetal = { ...usual, rule: input.rule ?? usual.rule };
-    return told(develop(input.pattern, sheet, shop));
+    const read = readPattern(input.pattern);
+    return read.ok ? told(develop(read.doc, sheet, shop)) : read;
   }
   const plain = fromPlain(input);
   return plain.ok ? told(develop(plain.doc, plain.sheet, plain.practice)) : plain;

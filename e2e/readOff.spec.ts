@@ -95,7 +95,7 @@ test('distances are read on a photograph from what is known on it, and become a 
       const strip = await page.request.get(href);
       expect((await strip.body()).subarray(0, 5).toString()).toBe('%PDF-');
       expect(await (await page.request.get(href.replace('as=pdf', 'as=dxf'))).text()).toContain(
-        'ARC',
+        'POLYLINE',
       );
     }
     await page.getByText('Make it a side of the card').click();

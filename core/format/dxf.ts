@@ -3,6 +3,7 @@ import { degrees } from '../measure/angle';
 import type { Segment } from '../measure/segment';
 import { arcOf, isStraight } from '../measure/segment';
 import type { Vec } from '../measure/vector';
+import { distance } from '../measure/vector';
 import type { Layers } from '../sheet/layers';
 import { layersBox } from '../sheet/layers';
 
@@ -10,11 +11,18 @@ import { layersBox } from '../sheet/layers';
 const LAYERS = { CUT: 7, FOLD: 5, BRAKE: 30, SCRIBE: 8, HOLE: 7 } as const;
 type LayerName = keyof typeof LAYERS;
 
+/** A run whose ends are nearer than this is closed, mm. */
+const CLOSED_MM = 1e-3;
+
+/** A bulge, a share, with as many places as keep an arc of 10 m to a thousandth of a millimetre. */
+const bulgeSaid = (bulge: number): string => (Math.round(bulge * 1e9) / 1e9 + 0).toString();
+
 const n = (value: number): string => (Math.round(value * 1e6) / 1e6 + 0).toString();
 
 /**
- * The drawing as an ASCII DXF file of release 12 (AC1009), in millimetres: lines and true arcs and
- * circles, on layers CUT, FOLD, BRAKE, SCRIBE and HOLE. Group codes as in the published DXF
+ * The drawing as an ASCII DXF file of release 12 (AC1009), in millimetres: what is cut as closed
+ * polylines with true arcs (bulges) and circles, so that a cutter has nothing to join; lines and arcs
+ * on layers FOLD, BRAKE and SCRIBE; all on layers CUT, FOLD, BRAKE, SCRIBE and HOLE. Group codes as in the published DXF
  * reference of that release.
  */
 export function toDxf(layers: Layers): string {
@@ -86,18 +94,39 @@ export function toDxf(layers: Layers): string {
     put(50, n(turn(from)));
     put(51, n(turn(from + Math.abs(sweep))));
   };
+  /** A run of segments as one polyline; closed where it ends where it began. */
+  const polyline = (layer: LayerName, path: readonly Segment[]) => {
+    const [first, last] = [path[0], path[path.length - 1]];
+    if (!first || !last) return;
+    const closed = distance(first.a, last.b) < CLOSED_MM;
+    put(0, 'POLYLINE');
+    put(8, layer);
+    put(66, 1);
+    put(70, closed ? 1 : 0);
+    point(10, [0, 0]);
+    const vertex = (at: Vec, bulge: number) => {
+      put(0, 'VERTEX');
+      put(8, layer);
+      point(10, at);
+      put(42, bulgeSaid(bulge));
+    };
+    for (const s of path) vertex(s.a, s.bulge);
+    if (!closed) vertex(last.b, 0);
+    put(0, 'SEQEND');
+    put(8, layer);
+  };
   const straight =
     (layer: LayerName) =>
     ([a, c]: [Vec, Vec]) =>
       segment(layer, { a, b: c, bulge: 0 });
-  layers.cut.forEach((s) => segment('CUT', s));
+  polyline('CUT', layers.cut);
   layers.fold.forEach(straight('FOLD'));
   layers.brake.forEach(straight('BRAKE'));
   layers.scribe.forEach((s) => segment('SCRIBE', s));
   for (const hole of layers.holes) {
     const path = holePath(hole.centre, hole);
     if (path) {
-      path.forEach((s) => segment('HOLE', s));
+      polyline('HOLE', path);
       continue;
     }
     put(0, 'CIRCLE');

@@ -57,7 +57,8 @@ const layersOf = (cut: Path, holes: Layers['holes'] = []): Layers => ({
 type Entity = {
   type: string;
   layer: string;
-  vertices: { x: number; y: number }[];
+  vertices: { x: number; y: number; bulge?: number }[];
+  shape?: boolean;
   center: { x: number; y: number };
   radius: number;
   startAngle: number;
@@ -66,7 +67,7 @@ type Entity = {
 const entities = (layers: Layers) =>
   new DxfParser().parseSync(toDxf(layers))!.entities as unknown as Entity[];
 
-test('DXF: every side comes back where it was, arcs as arcs through the same middle, holes as circles', () => {
+test('DXF: the outline comes back as one closed loop, every side where it was, arcs through the same middle, holes as circles', () => {
   const holes = fc.array(fc.tuple(spread(-20, 20), spread(-20, 20), spread(2, 9)), {
     maxLength: 4,
   });
@@ -78,26 +79,23 @@ test('DXF: every side comes back where it was, arcs as arcs through the same mid
       );
       const read = entities(layers);
       const cut = read.filter((e) => e.layer === 'CUT');
-      expect(cut).toHaveLength(path.length);
+      // One closed loop: nothing for a cutter to join.
+      expect(cut.map((e) => [e.type, e.shape, e.vertices.length])).toEqual([
+        ['POLYLINE', true, path.length],
+      ]);
       path.forEach((s, i) => {
-        const e = cut[i]!;
-        if (s.bulge === 0) {
-          expect(e.type).toBe('LINE');
-          expect(distance([e.vertices[0]!.x, e.vertices[0]!.y], s.a)).toBeLessThan(1e-5);
-          expect(distance([e.vertices[1]!.x, e.vertices[1]!.y], s.b)).toBeLessThan(1e-5);
-          return;
-        }
-        expect(e.type).toBe('ARC');
-        // Arcs run counter-clockwise from their start angle to their end angle (DXF reference).
-        const sweep = (((e.endAngle - e.startAngle) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
-        const at = (t: number): Vec => {
-          const a = e.startAngle + sweep * t;
-          return [e.center.x + e.radius * Math.cos(a), e.center.y + e.radius * Math.sin(a)];
-        };
-        const ends = s.bulge > 0 ? [s.a, s.b] : [s.b, s.a];
-        expect(distance(at(0), ends[0]!)).toBeLessThan(1e-4);
-        expect(distance(at(1), ends[1]!)).toBeLessThan(1e-4);
-        expect(distance(at(0.5), pointAt(s, 0.5))).toBeLessThan(1e-4);
+        const { vertices } = cut[0]!;
+        const [p, q] = [vertices[i]!, vertices[(i + 1) % vertices.length]!];
+        expect(distance([p.x, p.y], s.a)).toBeLessThan(1e-5);
+        expect(distance([q.x, q.y], s.b)).toBeLessThan(1e-5);
+        // Bulge: the tangent of a quarter of the included angle, counter-clockwise positive (DXF
+        // reference): its middle stands bulge × half the chord to the right of the chord.
+        const bulge = p.bulge ?? 0;
+        const middle: Vec = [
+          (p.x + q.x + bulge * (q.y - p.y)) / 2,
+          (p.y + q.y - bulge * (q.x - p.x)) / 2,
+        ];
+        expect(distance(middle, pointAt(s, 0.5))).toBeLessThan(1e-4);
       });
       const circles = read.filter((e) => e.layer === 'HOLE');
       expect(circles.map((e) => [e.type, e.center.x, e.center.y, 2 * e.radius])).toEqual(
