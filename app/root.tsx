@@ -78,6 +78,7 @@ export function Layout({ children }: { children: ReactNode }) {
     unit: 'mm' as const,
     bench: 'light' as const,
     dates: 'day' as const,
+    inches: 'in' as const,
   };
   return (
     <html lang="en-GB" data-bench={preferences.bench} suppressHydrationWarning>

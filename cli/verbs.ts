@@ -13,6 +13,7 @@ import { readPattern } from '#core/card/read';
 import { lieOf } from '#core/fit/lie';
 import { points, simplified } from '#core/measure/path';
 import type { Result } from '#core/measure/result';
+import { LENGTH_UNITS } from '#core/measure/length';
 import { parseLength } from '#core/measure/writtenLength';
 import { GAUGE_SYSTEMS, nearestGauges, thicknessOfGauge } from '#core/metal/gauges';
 import { METAL_IDS, metalById } from '#core/metal/metals';
@@ -82,12 +83,11 @@ function told(found: Result<{ development: Development }>): object {
 
 const length = z.number();
 
-const UNITS = ['mm', 'in', 'inDecimal'] as const;
 const text = z.string().max(100_000);
 export const VERBS: Record<string, Verb> = {
   length: verb(
     'A written length in millimetres: sums, fractions, feet and inches; `currentMm` is what +3 and -3 change',
-    z.object({ text: text.max(500), unit: z.enum(UNITS), currentMm: z.number().optional() }),
+    z.object({ text: text.max(500), unit: z.enum(LENGTH_UNITS), currentMm: z.number().optional() }),
     { text: '8 1/4 + 1/2', unit: 'in' },
     ({ text, unit, currentMm }) => {
       const read = parseLength(text, unit, currentMm);
@@ -99,7 +99,7 @@ export const VERBS: Record<string, Verb> = {
   ),
   legs: verb(
     'A walk round an outline as it is written, leg by leg, and by how much it misses its start',
-    z.object({ text, unit: z.enum(UNITS) }),
+    z.object({ text, unit: z.enum(LENGTH_UNITS) }),
     { text: '300 left 90, 200, 300, 200', unit: 'mm' },
     ({ text, unit }) => {
       const read = parseLegs(text, unit);

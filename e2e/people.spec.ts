@@ -569,45 +569,52 @@ test('a phone joins, begins a trial, reads gaps and writes an entry without a co
   expect((await seen.text()).split('A pinhole by the corner.').length).toBeGreaterThan(1);
 });
 
-test('nothing on any page is stopped by its own policy, and drawings stand as they were drawn', async () => {
-  const page = await shop.newPage();
-  await page.addInitScript(() => {
-    const met: string[] = [];
-    (window as unknown as { met: string[] }).met = met;
-    document.addEventListener(
-      'securitypolicyviolation',
-      ({ violatedDirective, sample, sourceFile }) =>
-        met.push(`${violatedDirective} ${sample} ${sourceFile}`),
-    );
-  });
-  const stops = ['survey', 'card', 'blank', 'sheet', 'shape', 'fit', 'weld', 'record'].map(
-    (stop) => `/pieces/${pieces[0]}/${stop}`,
-  );
-  for (const at of [
+/** The pages of the shop, in groups that one journey each goes through. */
+const PAGES: Record<string, () => string[]> = {
+  'of a job': () => [
     '/',
     `/jobs/${jobs[0]}`,
     `/jobs/${jobs[0]}/found`,
     `/jobs/${jobs[0]}/references`,
-    ...stops,
-    '/shop',
-    '/shop/learnt',
-    '/people',
-    '/trust',
-  ]) {
-    await page.goto(at);
-    await page.waitForLoadState('networkidle');
-    const left = await page.evaluate(() => [
-      (window as unknown as { met: string[] }).met,
-      document.querySelectorAll('[data-style]').length,
-    ]);
-    expect([at, left]).toEqual([at, [[], 0]]);
-  }
-  // Before any script has run it looks as it was drawn: its marks have their styles from the sheet.
+  ],
+  'of a piece up to its sheet': () =>
+    ['survey', 'card', 'blank', 'sheet'].map((stop) => `/pieces/${pieces[0]}/${stop}`),
+  'of a piece from its shaping on': () =>
+    ['shape', 'fit', 'weld', 'record'].map((stop) => `/pieces/${pieces[0]}/${stop}`),
+  'of the shop': () => ['/shop', '/shop/learnt', '/people', '/trust'],
+};
+for (const [which, pagesOf] of Object.entries(PAGES))
+  test(`nothing on the pages ${which} is stopped by its own policy, and drawings stand as they were drawn`, async () => {
+    const page = await shop.newPage();
+    await page.addInitScript(() => {
+      const met: string[] = [];
+      (window as unknown as { met: string[] }).met = met;
+      document.addEventListener(
+        'securitypolicyviolation',
+        ({ violatedDirective, sample, sourceFile }) =>
+          met.push(`${violatedDirective} ${sample} ${sourceFile}`),
+      );
+    });
+    for (const at of pagesOf()) {
+      await page.goto(at);
+      await page.waitForLoadState('networkidle');
+      const left = await page.evaluate(() => [
+        (window as unknown as { met: string[] }).met,
+        document.querySelectorAll('[data-style]').length,
+      ]);
+      expect([at, left]).toEqual([at, [[], 0]]);
+    }
+    await page.close();
+  });
+
+test('before any script has run a page looks as it was drawn: its marks have their styles from the sheet', async () => {
+  const page = await shop.newPage();
   const asked = await page.request.get(`/pieces/${pieces[0]}/card`, {
     headers: { Accept: 'text/html' },
   });
   expect(await asked.text()).toMatch(/<style nonce="[^"]+" data-styles>\[data-style/);
   expect(await asked.text()).not.toMatch(/<[a-z][^<>]* style="/);
+  await page.close();
 });
 
 test('what a scanner sees: headers and cookies by the OWASP lists, no other name, no other site’s page, no trace in an error', async ({

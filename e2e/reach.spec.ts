@@ -22,62 +22,55 @@ async function faults(page: Page): Promise<string[]> {
 const STAGES = ['Survey', 'Card', 'Blank', 'Sheet', 'Shape', 'Fit', 'Weld'];
 
 for (const bench of ['day', 'night'] as const) {
-  test(`no page has a fault that axe knows of, on the ${bench} bench`, async ({
-    page,
-    context,
-  }) => {
-    test.setTimeout(120_000);
-    if (bench === 'night')
-      await context.addCookies([
-        { name: 'patrone-bench', value: 'dark', url: process.env.PATRONE_URL! },
-      ]);
-    await page.goto('/');
-    expect(await faults(page)).toEqual([]);
-    await page.goto('/shop');
-    expect(await faults(page)).toEqual([]);
-    // By then the list has pages.
-    await page.goto('/?search=library');
-    await page
-      .getByRole('link', { name: /Mobile library van/ })
-      .first()
-      .click();
-    await page.waitForURL(/jobs/);
-    expect(await faults(page)).toEqual([]);
-    // The demo's own pictures and references: a job that was taken in has the second and not the
-    // first.
-    await page.getByRole('link', { name: 'Found', exact: true }).click();
-    await page.waitForURL(/found/);
-    expect(await faults(page)).toEqual([]);
-    await page.getByRole('button', { name: /^Sill box/ }).click();
-    expect(await faults(page)).toEqual([]);
-    await page.getByRole('link', { name: 'References', exact: true }).click();
-    await page.waitForURL(/references/);
-    await page.getByRole('button', { name: 'As found', exact: true }).click();
-    expect(await faults(page)).toEqual([]);
-    await page.getByRole('button', { name: 'New measure' }).click();
-    expect(await faults(page)).toEqual([]);
-    await page.getByRole('button', { name: 'Read', exact: true }).first().click();
-    expect(await faults(page)).toEqual([]);
-    await page.getByRole('button', { name: 'Done reading' }).click();
-    await page.getByRole('link', { name: 'Pieces', exact: true }).click();
-    await page.getByRole('link', { name: 'New piece' }).click();
-    await page.waitForURL(/new-piece/);
-    expect(await faults(page)).toEqual([]);
-    await demoPiece(page, 'Rear arch lip', 'Survey');
-    for (const part of ['found', 'references', 'cutting', 'sheet', 'choice', 'what']) {
-      await page.goto(`${page.url().split('?')[0]}?part=${part}`);
-      expect(await faults(page)).toEqual([]);
-    }
-    await demoPiece(page, 'Battery shelf', 'Survey');
-    for (const stage of STAGES) {
-      await goTo(page, stage);
-      if (stage === 'Card' || stage === 'Fit') await pickEdge(page, 'B');
-      if (stage === 'Weld') {
-        await pickEdge(page, 'I');
-        await page.getByRole('button', { name: 'Write down a weld' }).click();
+  test.describe(`no page has a fault that axe knows of, on the ${bench} bench`, () => {
+    test.beforeEach(async ({ context }) => {
+      if (bench === 'night')
+        await context.addCookies([
+          { name: 'patrone-bench', value: 'dark', url: process.env.PATRONE_URL! },
+        ]);
+    });
+
+    test('the lists and the shop', async ({ page }) => {
+      for (const at of ['/', '/shop', '/shop/learnt', '/?search=library']) {
+        await page.goto(at);
+        expect(await faults(page)).toEqual([]);
       }
+      await openDemoJob(page);
       expect(await faults(page)).toEqual([]);
-      if (stage !== 'Survey') continue;
+      await page.getByRole('link', { name: 'New piece' }).click();
+      await page.waitForURL(/new-piece/);
+      expect(await faults(page)).toEqual([]);
+    });
+
+    test('what was found, and the references', async ({ page }) => {
+      // The demo's own pictures and references: a job that was taken in has the second and not the
+      // first.
+      await openDemoJob(page);
+      await page.getByRole('link', { name: 'Found', exact: true }).click();
+      await page.waitForURL(/found/);
+      expect(await faults(page)).toEqual([]);
+      await page.getByRole('button', { name: /^Sill box/ }).click();
+      expect(await faults(page)).toEqual([]);
+      await page.getByRole('link', { name: 'References', exact: true }).click();
+      await page.waitForURL(/references/);
+      await page.getByRole('button', { name: 'As found', exact: true }).click();
+      expect(await faults(page)).toEqual([]);
+      await page.getByRole('button', { name: 'New measure' }).click();
+      expect(await faults(page)).toEqual([]);
+      await page.getByRole('button', { name: 'Read', exact: true }).first().click();
+      expect(await faults(page)).toEqual([]);
+    });
+
+    test('the survey of a piece', async ({ page }) => {
+      await demoPiece(page, 'Rear arch lip', 'Survey');
+      for (const part of ['found', 'references', 'cutting', 'sheet', 'choice', 'what']) {
+        await page.goto(`${page.url().split('?')[0]}?part=${part}`);
+        expect(await faults(page)).toEqual([]);
+      }
+    });
+
+    test('a picture that is drawn over', async ({ page }) => {
+      await demoPiece(page, 'Battery shelf', 'Survey');
       const buffer = await sharp({
         create: { width: 640, height: 480, channels: 3, background: '#665544' },
       })
@@ -93,14 +86,47 @@ for (const bench of ['day', 'night'] as const) {
       await page.keyboard.press('Enter');
       await expect(page.getByRole('textbox', { name: 'Ring 1' })).toBeVisible();
       expect(await faults(page)).toEqual([]);
-      await page.getByRole('button', { name: 'Close the picture' }).click();
-    }
-    await page.keyboard.press('Escape');
-    await page.locator('body').click({ position: { x: 3, y: 3 } });
-    await page.keyboard.press('?');
-    await expect(page.getByRole('heading', { name: 'Key card' })).toBeVisible();
-    expect(await faults(page)).toEqual([]);
+    });
+
+    test('card, blank and sheet', async ({ page }) => {
+      await demoPiece(page, 'Battery shelf', 'Card');
+      await pickEdge(page, 'B');
+      expect(await faults(page)).toEqual([]);
+      for (const stage of ['Blank', 'Sheet']) {
+        await goTo(page, stage);
+        expect(await faults(page)).toEqual([]);
+      }
+      await page.locator('body').click({ position: { x: 3, y: 3 } });
+      await page.keyboard.press('?');
+      await expect(page.getByRole('heading', { name: 'Key card' })).toBeVisible();
+      expect(await faults(page)).toEqual([]);
+    });
+
+    test('shape, fit, weld and what was done', async ({ page }) => {
+      await demoPiece(page, 'Battery shelf', 'Shape');
+      expect(await faults(page)).toEqual([]);
+      await goTo(page, 'Fit');
+      await pickEdge(page, 'B');
+      expect(await faults(page)).toEqual([]);
+      await goTo(page, 'Weld');
+      await pickEdge(page, 'I');
+      await page.getByRole('button', { name: 'Write down a weld' }).click();
+      expect(await faults(page)).toEqual([]);
+      await page.goto(page.url().replace(/weld.*/, 'record'));
+      expect(await faults(page)).toEqual([]);
+    });
   });
+}
+
+/** The job of the demo, from the list. */
+async function openDemoJob(page: Page): Promise<void> {
+  // By then the list has pages.
+  await page.goto('/?search=library');
+  await page
+    .getByRole('link', { name: /Mobile library van/ })
+    .first()
+    .click();
+  await page.waitForURL(/jobs/);
 }
 
 test('with the keyboard alone: stages by number, edges and folds by letter, units and undo; never while typing', async ({
@@ -132,9 +158,7 @@ test('with the keyboard alone: stages by number, edges and folds by letter, unit
   await radius.blur();
 
   await page.keyboard.press('u');
-  await expect(
-    page.getByRole('button', { name: /^Card 21 17\/64−\.006 in × 16 3\/8\+\.003 in/ }),
-  ).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Card 21 17\/64 in × 16 3\/8 in/ })).toBeVisible();
   await page.keyboard.press('u');
   for (const [key, stage] of [
     ['3', 'blank'],

@@ -14,7 +14,7 @@ import type { CardProfile, PatternDoc } from '#core/card/pattern';
 import type { Ordinate } from '#core/card/profile';
 import { profileOf } from '#core/card/profile';
 import type { Unit } from '#core/measure/length';
-import { formatLength } from '#core/measure/length';
+import { formatField } from '#core/measure/length';
 import { box } from '#core/measure/path';
 import type { Result } from '#core/measure/result';
 import type { Segment } from '#core/measure/segment';
@@ -45,9 +45,7 @@ const MOST_READINGS = 400;
 
 const writtenOf = ({ name, ordinates, toleranceMm }: CardProfile, unit: Unit): Written => ({
   name,
-  text: ordinates
-    .map((pair) => pair.map((mm) => formatLength(mm, unit, 2, false)).join('\t'))
-    .join('\n'),
+  text: ordinates.map((pair) => pair.map((mm) => formatField(mm, unit, 2)).join('\t')).join('\n'),
   toleranceMm,
 });
 

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import type { KeyboardEvent } from 'react';
-import { formatLength, formatThin, stepOf } from '#core/measure/length';
+import { formatField, formatLength, formatThin, stepOf } from '#core/measure/length';
 import { parseLength } from '#core/measure/writtenLength';
 import { usePreferences } from '../frame/preferences';
 import { lengthProblem } from '../frame/sentences';
@@ -60,9 +60,9 @@ export function LengthField({
   signed,
   disabled,
 }: Props) {
-  const { unit, show } = usePreferences();
+  const { unit, inches, show } = usePreferences();
   const written = (length: number, inUnit: typeof unit) =>
-    thin ? formatThin(length, inUnit, false) : formatLength(length, inUnit, digits, false);
+    thin ? formatThin(length, inUnit, false) : formatField(length, inUnit, digits);
   const shown = mm === null ? '' : written(mm, unit);
   const [typed, setTyped] = useState<string | null>(null);
   const [inHand, setInHand] = useState(false);
@@ -118,7 +118,7 @@ export function LengthField({
   const both =
     inHandMm === null
       ? null
-      : `${formatLength(inHandMm, 'mm', Math.max(digits, 2))} · ${thin ? formatThin(inHandMm, 'in') : formatLength(inHandMm, 'in', 2)}`;
+      : `${formatLength(inHandMm, 'mm', Math.max(digits, 2))} · ${thin ? formatThin(inHandMm, inches) : formatLength(inHandMm, inches, 2)}`;
   return (
     <Box sx={{ position: 'relative', width: '100%' }}>
       <TextField

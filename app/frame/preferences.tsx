@@ -11,7 +11,13 @@ import {
 import type { DateStyle } from './dates';
 
 export type Bench = 'light' | 'dark';
-export type Preferences = { unit: Unit; bench: Bench; dates: DateStyle };
+export type Preferences = {
+  unit: Unit;
+  /** How this shop writes inches. */
+  inches: Exclude<Unit, 'mm'>;
+  bench: Bench;
+  dates: DateStyle;
+};
 
 const UNIT_COOKIE = 'patrone-unit';
 const BENCH_COOKIE = 'patrone-bench';
@@ -23,8 +29,10 @@ export function preferencesFrom(
 ): Preferences {
   const value = (name: string) => new RegExp(`(?:^|; )${name}=([^;]*)`).exec(cookies)?.[1];
   const unit = value(UNIT_COOKIE);
+  const inches = shop.units === 'mm' ? 'in' : shop.units;
   return {
-    unit: unit === 'mm' || unit === 'in' || unit === 'inDecimal' ? unit : shop.units,
+    unit: unit === 'mm' ? 'mm' : unit ? inches : shop.units,
+    inches,
     bench: value(BENCH_COOKIE) === 'dark' ? 'dark' : 'light',
     dates: shop.dates,
   };
@@ -63,14 +71,15 @@ export function PreferencesProvider({
 }) {
   const [unit, setUnit] = useState(initial.unit);
   const [bench, setBench] = useState(initial.bench);
-  const { dates } = initial;
+  const { dates, inches } = initial;
   const value = useMemo((): Context => {
     return {
       unit,
+      inches,
       bench,
       dates,
       toggleUnit: () => {
-        const next = unit === 'mm' ? 'in' : 'mm';
+        const next = unit === 'mm' ? inches : 'mm';
         keep(UNIT_COOKIE, next);
         setUnit(next);
       },
@@ -88,7 +97,7 @@ export function PreferencesProvider({
       showWeight: (kg) => formatWeight(kg, unit),
       showArea: (mm2, digits = 0) => formatArea(mm2, unit, digits),
     };
-  }, [unit, bench, dates]);
+  }, [unit, inches, bench, dates]);
   return <PreferencesContext.Provider value={value}>{children}</PreferencesContext.Provider>;
 }
 

@@ -25,10 +25,10 @@ type What = 'blank' | 'card';
 /** The sheet stage: the pattern on paper tiles, full size, or as a file for a cutter. */
 export default function SheetStage() {
   const { id, pattern, plan, planEditor, facts, development, patternEditor, road } = usePiece();
-  const { show } = usePreferences();
+  const { show, unit } = usePreferences();
   const revalidator = useRevalidator();
   const [what, setWhat] = useState<What>('blank');
-  const [paper, setPaper] = useState<Paper>('a4');
+  const [paper, setPaper] = useState<Paper>(unit === 'mm' ? 'a4' : 'letter');
   if (!development.ok) return <NoBlank />;
   const blank = development.development;
   const bounds =

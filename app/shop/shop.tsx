@@ -117,7 +117,8 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
             onChange={(units) => change({ units })}
             options={[
               ['mm', 'Millimetres'],
-              ['in', 'Inches and fractions'],
+              ['in', 'Inches and fractions, to 1/64'],
+              ['in32', 'Inches and fractions, to 1/32'],
               ['inDecimal', 'Decimal inches'],
             ]}
           />

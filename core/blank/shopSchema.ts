@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LENGTH_UNITS } from '../measure/length';
 import { text } from '../card/text';
 import { BrakeSchema } from '../machine/brake';
 import { METAL_IDS } from '../metal/metals';
@@ -54,7 +55,7 @@ const sheetOf = { metal: z.enum(METAL_IDS), thicknessMm: z.number().min(0.1).max
 /** What the shop does: its settings, from which every blank is reckoned. */
 export const ShopSchema = z.object({
   name: text(80),
-  units: z.enum(['mm', 'in', 'inDecimal']),
+  units: z.enum(LENGTH_UNITS),
   /** How days are written: day, month or year first. */
   dates: z.enum(['day', 'month', 'year']),
   rule: z.enum(['din6935', 'machinery', 'faa', 'k']),

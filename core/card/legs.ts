@@ -1,6 +1,6 @@
 import { radians } from '../measure/angle';
 import type { Unit } from '../measure/length';
-import { formatLength } from '../measure/length';
+import { formatField } from '../measure/length';
 import type { Path } from '../measure/path';
 import { area } from '../measure/path';
 import type { Problem, Result } from '../measure/result';
@@ -109,7 +109,7 @@ export function writtenLeg({ lengthMm, turnDeg }: Leg, unit: Unit): string {
   const turn = Math.round(turnDeg * 100) / 100;
   const way =
     turn === 90 ? '' : turn === 0 ? ' straight on' : turn > 0 ? ` left ${turn}` : ` right ${-turn}`;
-  return `${formatLength(lengthMm, unit, 2, false)}${way}`;
+  return `${formatField(lengthMm, unit, 2)}${way}`;
 }
 
 /**

@@ -1,5 +1,12 @@
-/** What lengths are shown in: millimetres, inches and fractions, or decimal inches. */
-export type Unit = 'mm' | 'in' | 'inDecimal';
+/**
+ * What lengths are shown in: millimetres, inches and fractions to a 64th or a 32nd, or decimal
+ * inches.
+ */
+export const LENGTH_UNITS = ['mm', 'in', 'in32', 'inDecimal'] as const;
+export type Unit = (typeof LENGTH_UNITS)[number];
+
+/** The part of an inch that fractions go to. */
+const partOf = (unit: 'in' | 'in32'): number => (unit === 'in' ? 64 : 32);
 
 export const MM_PER_INCH = 25.4;
 export const toInches = (mm: number): number => mm / MM_PER_INCH;
@@ -23,58 +30,61 @@ export function inchFraction(mm: number, parts = 32): string {
   return whole === 0 ? `${sign}${rest}/${of}` : `${sign}${whole} ${rest}/${of}`;
 }
 
-/** Lengths in inches are shown to this part; what is left over is told in thousandths. */
-const FINEST_PART = 64;
-
-/**
- * What is left over is told from this many thousandths of an inch on, by the decimals of a
- * millimetre asked for.
- */
-const restTold = (digits: number): number => (digits > 1 ? 1 : 2);
-
-/**
- * Inches as a fraction to a 64th with the rest told: `27/32−.002`, which is read back as the sum it
- * is.
- */
-function inchesWithRest(mm: number, digits: number): string {
-  const body = inchFraction(mm, FINEST_PART);
-  const shown = Math.round(Math.abs(toInches(mm)) * FINEST_PART) / FINEST_PART;
-  const thousandths = Math.round((Math.abs(toInches(mm)) - shown) * 1000);
-  if (Math.abs(thousandths) < restTold(digits)) return body;
-  // Of a length below nothing the rest goes the same way as the fraction.
-  const adds = mm < 0 ? thousandths < 0 : thousandths > 0;
-  const rest = `.${String(Math.abs(thousandths)).padStart(3, '0')}`;
-  if (shown === 0) return `${mm < 0 ? MINUS : ''}${rest}`;
-  return `${body}${adds ? '+' : MINUS}${rest}`;
-}
-
 /** The sign that stands before figures below nothing: as wide as a plus, not a dash. */
 export const MINUS = '\u2212';
 const signed = (text: string): string => text.replace('-', MINUS);
 
+/** From this much on, inches, a rounded fraction is another figure where rounding matters. */
+const ROUNDED_IN = 0.0005;
+
+const decimalInches = (mm: number, digits: number): string =>
+  signed(cleanZero(toInches(mm).toFixed(digits)));
+
 /**
  * A length for showing: `812.5 mm`, `31 15/16 in`, `31.988 in`; `digits` decimals for mm (default
- * 1). Inches are fractions to a 64th, with what is left over told in thousandths. What is shown is
- * read back by `parseLength` as the same length, to half of the last figure shown.
+ * 1). Inches are one fraction, to the nearest part the shop goes by; where rounding matters (two
+ * decimals of a millimetre or more are asked for) the decimal stands beside it: `1 13/32 (1.408)`.
  */
 export function formatLength(mm: number, unit: Unit, digits = 1, withUnit = true): string {
-  const body =
-    unit === 'mm'
-      ? signed(cleanZero(mm.toFixed(digits)))
-      : unit === 'in'
-        ? signed(inchesWithRest(mm, digits))
-        : signed(cleanZero(toInches(mm).toFixed(digits + 2)));
-  return withUnit ? `${body} ${unit === 'mm' ? 'mm' : 'in'}` : body;
+  const body = (): string => {
+    switch (unit) {
+      case 'mm':
+        return signed(cleanZero(mm.toFixed(digits)));
+      case 'inDecimal':
+        return decimalInches(mm, digits + 2);
+      case 'in':
+      case 'in32': {
+        const fraction = signed(inchFraction(mm, partOf(unit)));
+        return digits > 1 && !isFraction(mm, partOf(unit))
+          ? `${fraction} (${decimalInches(mm, 3)})`
+          : fraction;
+      }
+    }
+  };
+  return withUnit ? `${body()} ${unit === 'mm' ? 'mm' : 'in'}` : body();
+}
+
+/** Whether a length is a fraction of an inch over `parts`, but for what nobody reads. */
+const isFraction = (mm: number, parts: number): boolean =>
+  Math.abs(toInches(mm) - Math.round(toInches(mm) * parts) / parts) < ROUNDED_IN;
+
+/**
+ * A length as it stands in a field, without its unit, to be read back by `parseLength` as the same
+ * length to half of the last figure shown: inches as a fraction to a 64th where they are one, else
+ * decimal.
+ */
+export function formatField(mm: number, unit: Unit, digits = 1): string {
+  if (unit === 'in' || unit === 'in32')
+    return isFraction(mm, 64) ? signed(inchFraction(mm, 64)) : decimalInches(mm, 3);
+  return formatLength(mm, unit, digits, false);
 }
 
 /**
- * A length where there is room for few signs (a tag, a tile), without its unit: inches to the
- * nearest 64th, rest and all.
+ * A length where there is room for few signs (a tag, a tile), without its unit: inches as one
+ * fraction.
  */
 export const formatBrief = (mm: number, unit: Unit, digits = 1): string =>
-  unit === 'in'
-    ? signed(inchFraction(mm, FINEST_PART))
-    : formatLength(mm, unit, unit === 'mm' ? digits : 0, false);
+  formatLength(mm, unit, unit === 'mm' ? digits : unit === 'inDecimal' ? 0 : 1, false);
 
 /**
  * A thin thing (sheet, gap, step, wire) for showing: `0.80 mm`, or thousandths of an inch: `.031

@@ -8,7 +8,7 @@ import Typography from '@mui/material/Typography';
 import { parsePlaces, parsePoints } from '#core/card/legs';
 import type { CardProfile } from '#core/card/pattern';
 import type { Unit } from '#core/measure/length';
-import { formatLength } from '#core/measure/length';
+import { formatField } from '#core/measure/length';
 import type { Result } from '#core/measure/result';
 import { failure } from '#core/measure/result';
 import type { Stations } from '#core/surface/stations';
@@ -109,7 +109,7 @@ export const writtenStations = (
 });
 
 const rowsOf = (rows: readonly (readonly number[])[], unit: Unit): string =>
-  rows.map((row) => row.map((mm) => formatLength(mm, unit, 2, false)).join('\t')).join('\n');
+  rows.map((row) => row.map((mm) => formatField(mm, unit, 2)).join('\t')).join('\n');
 
 type Props = {
   written: WrittenStations;
@@ -197,7 +197,7 @@ export function StationFields({ written, profiles, deviations, onChange }: Props
                       text: profile.ordinates
                         .map(
                           ([s, drop]) =>
-                            `${formatLength(s, unit, 2, false)}\t${formatLength(-drop, unit, 2, false)}`,
+                            `${formatField(s, unit, 2)}\t${formatField(-drop, unit, 2)}`,
                         )
                         .join('\n'),
                     });
