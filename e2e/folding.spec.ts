@@ -61,7 +61,7 @@ test('a machine is measured and used: what it cannot make is told, what frees it
     await page.getByRole('button', { name: 'Machine' }).click();
     await page.getByRole('combobox', { name: 'Folded on' }).click();
     await page.getByRole('option', { name: 'Bench folder' }).click();
-    await expect(page.getByText(/This machine makes them in no order/)).toBeVisible();
+    await expect(page.getByText(/In no order can this machine make them all/)).toBeVisible();
     await expect(page.getByRole('list', { name: 'What frees it' })).toContainText(
       'over a bar by hand',
     );
@@ -74,7 +74,7 @@ test('a machine is measured and used: what it cannot make is told, what frees it
     await expect(page.getByLabel('Hits here').first()).toBeVisible();
     await page.getByLabel(/An order of your own/).fill('');
     await page.getByRole('button', { name: 'Check' }).click();
-    await expect(page.getByText(/This machine makes them in no order/)).toBeVisible();
+    await expect(page.getByText(/In no order can this machine make them all/)).toBeVisible();
   });
 
   await test.step('on the brake with fingers there is one; done, next', async () => {
@@ -181,7 +181,7 @@ test('a tray that goes in no order as it is: why is read, what frees it is taken
     await page.getByRole('button', { name: 'Machine' }).click();
     await page.getByRole('combobox', { name: 'Folded on' }).click();
     await page.getByRole('option', { name: 'Folder with one bar' }).click();
-    await expect(page.getByText(/This machine makes them in no order/)).toBeVisible();
+    await expect(page.getByText(/In no order can this machine make them all/)).toBeVisible();
     const frees = page.getByRole('list', { name: 'What frees it' });
     await frees
       .getByRole('button', { name: /^Do so with/ })

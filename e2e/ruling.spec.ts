@@ -9,7 +9,7 @@ test('a rough card is ruled, its taper left, and the rules hold when a corner is
   await page.getByLabel(/^Points:/).fill('0 0\n400 3\n398 251\n1 244');
   await page.getByRole('button', { name: 'Make the card' }).click();
   await saved(page);
-  const offers = page.getByRole('list', { name: 'Looks meant' });
+  const offers = page.getByRole('list', { name: 'Probably meant' });
   const rules = page.getByRole('list', { name: 'Rules', exact: true });
 
   await test.step('the measured truth stands before anything is tidied', async () => {

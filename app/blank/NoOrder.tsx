@@ -56,7 +56,7 @@ export function NoOrder({ ordered, saved, development }: Props) {
         {stuck
           ? `In this order ${number(stuck.fold)} cannot be made, as number ${stuck.at + 1}: ${hitSaid(stuck.hit, face)}, by ${show(stuck.hit.depthMm)}.`
           : is('no-order')
-            ? `This machine makes them in no order. What is left over: ${(problems[0]?.about ?? []).map((id) => number(folds.findIndex((fold) => fold.id === id))).join(', ')}.`
+            ? `In no order can this machine make them all. Left over: ${(problems[0]?.about ?? []).map((id) => number(folds.findIndex((fold) => fold.id === id))).join(', ')}.`
             : is('order-unreadable')
               ? 'Name each fold once, by its number.'
               : is('order-not-found')

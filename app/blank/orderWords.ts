@@ -61,7 +61,7 @@ function roundSaid(before: OrderStep | null, step: OrderStep, over: boolean): st
 export const heldSaid = ({ clamped }: OrderStep): string =>
   clamped === 'base'
     ? 'Hold the side of the face that stays put.'
-    : 'Hold the other side: the face that stays put swings.';
+    : 'Clamp the other side: the face that stays put swings here.';
 
 /** Holes on which the bar presses, by their numbers. */
 export const underBarSaid = (holes: readonly number[]): string | null =>

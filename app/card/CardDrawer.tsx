@@ -18,6 +18,7 @@ import { meetsOf } from '#core/weld/planned';
 import type { Pick } from '../drawing/pick';
 import { usePreferences } from '../frame/preferences';
 import { JOINT_WORDS } from '../frame/words';
+import { useCures } from './useCures';
 import { Notices } from '../piece/Notices';
 import { usePick, usePiece } from '../piece/pieceContext';
 import { BeadPanel } from './BeadPanel';
@@ -39,6 +40,7 @@ import type { Doing } from './useHand';
 export function CardDrawer({ hand, doing }: { hand: Hand | null; doing: Doing }) {
   const { pattern, problems } = usePiece();
   const { pick } = usePick();
+  const cureOf = useCures();
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
   const fold = pick?.kind === 'fold' ? pattern.folds.find((f) => f.id === pick.id) : undefined;
   const hole = pick?.kind === 'hole' ? pattern.holes.find((h) => h.id === pick.id) : undefined;
@@ -47,7 +49,7 @@ export function CardDrawer({ hand, doing }: { hand: Hand | null; doing: Doing })
     pick?.kind === 'corner' ? pattern.corners.find((c) => c.id === pick.id) : undefined;
   return (
     <Stack spacing={2}>
-      <Notices problems={problems} />
+      <Notices problems={problems} cureOf={cureOf} />
       {hand?.kind === 'fold' && <FoldPanelInHand hand={hand} doing={doing} />}
       {hand?.kind === 'inside' && <InsidePanel hand={hand} doing={doing} />}
       {hand?.kind === 'rule' && <RulePanel parts={hand.parts} doing={doing} />}

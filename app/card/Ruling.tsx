@@ -79,11 +79,11 @@ export function Ruling({ pattern, onRule }: { pattern: PatternDoc; onRule: () =>
       {offers.length > 0 && (
         <>
           <Typography variant="h3" sx={{ mt: 2 }}>
-            Looks meant
+            Probably meant
           </Typography>
           <Stack
             component="ul"
-            aria-label="Looks meant"
+            aria-label="Probably meant"
             spacing={1.25}
             sx={{ listStyle: 'none', p: 0, m: 0, mt: 1 }}
           >

@@ -89,7 +89,7 @@ const MARKS: [ReactNode, string][] = [
       <GoneMark at={[26, 20]} unit={1} good />
       <GoneMark at={[62, 20]} unit={1} good={false} />
     </g>,
-    'a reference that is cut away; torch: it could not be put back',
+    'a reference that is cut away; in torch orange where it could not be put back',
   ],
   [gap(<GapMark lie="right" x={44} y={12} />), 'a gap that is right'],
   [gap(<GapMark lie="wide" x={44} y={12} />), 'a gap too wide'],

@@ -44,4 +44,8 @@ export const settingsSaid = (
 
 /** What was done in a weld entry: tacks 1–7, a seam. */
 export const workSaid = ({ work, from, to }: Pick<WeldRecord, 'work' | 'from' | 'to'>): string =>
-  from === null ? WORK_WORDS[work] : `${WORK_WORDS[work]} ${from}–${to}`;
+  from === null
+    ? WORK_WORDS[work]
+    : from === to
+      ? `${WORK_WORDS[work].replace(/s$/, '')} ${from}`
+      : `${WORK_WORDS[work]} ${from}–${to}`;

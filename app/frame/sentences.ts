@@ -51,7 +51,7 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'row-unreadable': (n) =>
     `Line ${n.row} can’t be read: ${n.cells === 3 ? 'three figures are wanted, along, across and height' : 'two figures are wanted, across and up'}.`,
   'profile-station': (_, { it }) => `Reading ${it}: every station is read once, as a length.`,
-  'tuck-form': (_, { It }) => `${It}: wide from nothing up, and deeper than nothing.`,
+  'tuck-form': (_, { It }) => `${It}: give it a width of 0 or more and a depth above 0.`,
   'shape-figures': (_, { all }) => `Out of range: ${all}.`,
   'tube-misses':
     'Some of this tube passes beside the other: make it thinner, or bring the axes nearer to each other.',
@@ -89,7 +89,7 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'bead-top-wide': (n, _, mm) =>
     `The top, ${mm(n.topMm)}, must be narrower than the bead, ${mm(n.widthMm)}.`,
   'bead-share': 'The share that draws in lies between 0 (it all stretches) and 1.',
-  'bead-pass': 'A pass must go deeper than nothing.',
+  'bead-pass': 'A pass must go deeper than 0.',
   'bead-radius': 'The radius of the panel along the bead must be above 0.',
   'bead-off-card': (_, { It }) => `${It} does not lie on the card: move it in, or take it off.`,
   'bead-over-fold': (_, { It, other }) =>
@@ -249,6 +249,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'fold-leaves-card': (_, { It }) =>
     `${It} leaves the card: both ends must see each other across the card.`,
   'fold-misses-card': (n, { it }, mm) => `A line ${mm(n.offMm)} in from ${it} misses the card.`,
+  'no-corner-to-notch': (_, { All }) =>
+    `${All} do not end at one corner on straight sides: cut the outline back there by hand.`,
   'walls-cross': (_, { all }) =>
     `Folded up, the walls of ${all} run into each other at their corner: say there how they meet, or draw them narrower.`,
   'folds-cross': (_, { All }) =>

@@ -1,12 +1,22 @@
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import type { Problem } from '#core/measure/result';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { usePick, usePiece } from './pieceContext';
 
+/** What would mend a fault, as one touch. */
+export type Cure = { label: string; run: () => void };
+
 /** What is wrong or wants care, each a line; touching one picks the thing concerned. */
-export function Notices({ problems }: { problems: readonly Problem[] }) {
+export function Notices({
+  problems,
+  cureOf = () => null,
+}: {
+  problems: readonly Problem[];
+  cureOf?: (problem: Problem) => Cure | null;
+}) {
   const { pattern } = usePiece();
   const { setPick } = usePick();
   const { show } = usePreferences();
@@ -62,8 +72,18 @@ export function Notices({ problems }: { problems: readonly Problem[] }) {
             </svg>
             <span>{problemSentence(problem, pattern, show)}</span>
           </ButtonBase>
+          <CureButton cure={cureOf(problem)} />
         </Box>
       ))}
     </Box>
+  );
+}
+
+function CureButton({ cure }: { cure: Cure | null }) {
+  if (!cure) return null;
+  return (
+    <Button variant="contained" fullWidth size="large" sx={{ mt: 0.8 }} onClick={cure.run}>
+      {cure.label}
+    </Button>
   );
 }

@@ -227,7 +227,10 @@ function shapeStop({ steps, shaping, pattern, fit }: RoadGiven): Stop {
   const broken = shaping.order ? brokenIn(inOwnOrder(steps, shaping.order), pattern).length : 0;
   if (broken > 0)
     return stop('attention', 'Order to look at', 'The order of your own breaks a rule.');
-  return stop('ahead', done === 0 ? `${all.length} steps` : `${done} of ${all.length}`);
+  return stop(
+    'ahead',
+    done > 0 ? `${done} of ${all.length}` : all.length === 1 ? '1 step' : `${all.length} steps`,
+  );
 }
 
 function fitStop({ fit, pattern, plan, thicknessMm, revision }: RoadGiven): Stop {

@@ -73,7 +73,7 @@ export default function LearntChart({
         label="K of test bends beside the handbooks"
         y="K"
         lines={[
-          line('DIN 6935, drawn through', { kind: 'din6935' }, []),
+          line('DIN 6935, the line', { kind: 'din6935' }, []),
           line('Machinery’s Handbook, dashed', { kind: 'machinery', temper }, [8, 4]),
           line('FAA, dotted', { kind: 'faa' }, [2, 3]),
         ]}
@@ -83,7 +83,7 @@ export default function LearntChart({
         label="What a square bend is folded to"
         y="fold to, degrees"
         lines={[
-          sprung(`by the figures at ${Math.round(soft)} N/mm², drawn through`, soft, []),
+          sprung(`by the figures at ${Math.round(soft)} N/mm², the line`, soft, []),
           sprung(`at ${Math.round(hard)} N/mm², dashed`, hard, [8, 4]),
         ]}
         marks={marksOf(springs)}

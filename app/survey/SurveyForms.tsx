@@ -230,7 +230,7 @@ export function MeasureForm({
       )}
       {!inDegrees(of) && (
         <LengthField
-          label="Told as moved from"
+          label="Say it has moved from"
           mm={tolerance}
           min={0}
           max={1000}

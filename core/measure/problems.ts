@@ -141,6 +141,7 @@ export type Figures = {
   'fold-misses-card': { offMm: number };
   'folds-cross': None;
   'walls-cross': None;
+  'no-corner-to-notch': None;
   'card-both-sides': None;
   'hole-zero': None;
   'hole-outside': None;
