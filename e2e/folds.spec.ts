@@ -1,7 +1,35 @@
 import { expect, test } from '@playwright/test';
-import { cornerAt, newPiece, pickEdge, saved } from './hands';
+import { cornerAt, goTo, newPiece, pickEdge, saved } from './hands';
 
 const tally = (text: string) => new RegExp(text);
+
+test('upturned edges on two neighbouring sides: the corner is notched in one touch, its walls meet as one says', async ({
+  page,
+}) => {
+  await newPiece(page, 'Two edges', '300, 200, 300, 200');
+  for (const letter of ['A', 'B']) {
+    await pickEdge(page, letter);
+    await page.getByLabel('A fold along it, in by').fill('25');
+    await page.getByRole('button', { name: 'Lay the fold' }).click();
+    await expect(page.getByRole('heading', { name: /^Fold [12]$/ })).toBeVisible();
+  }
+  await expect(page.getByText(/cross: a fold may meet another/)).toBeInViewport();
+  await page.getByRole('button', { name: 'Notch the corner' }).click();
+  await expect(page.getByRole('link', { name: /^Card: done, 2 folds/ })).toBeVisible();
+  await page.getByText('Corner with fold 1: inner corners touch').click();
+  await expect(
+    page.getByText(/This wall is cut back 1\.00 mm there, that of fold 1 1\.00 mm/),
+  ).toBeVisible();
+  await page.getByRole('combobox', { name: 'The two walls' }).click();
+  await page.getByRole('option', { name: 'This one over the other' }).click();
+  await expect(
+    page.getByText(/This wall is cut back 0\.00 mm there, that of fold 1 1\.00 mm/),
+  ).toBeVisible();
+  await page.getByRole('button', { name: /^A tab behind it, 15\.0 mm wide/ }).click();
+  await saved(page);
+  await goTo(page, 'Blank');
+  await expect(page.getByRole('link', { name: /^Blank: (done|needs attention)/ })).toBeVisible();
+});
 
 test('folds are put where one means them: typed from an edge, along the edges, or laid square by hand', async ({
   page,

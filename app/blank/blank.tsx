@@ -36,6 +36,9 @@ import { beadFigure, foldWorking, sizeWorkings } from './workings';
 // three.js is large and only wanted when someone turns the piece in space.
 const Folded = lazy(() => import('./Folded'));
 
+/** The strip along the bottom has room for the figures of this number of folds. */
+const MAX_FOLD_FIGURES = 4;
+
 /** The blank stage: the flat outline to cut and every line to scribe on it. */
 export default function BlankStage() {
   const { development } = usePiece();
@@ -57,7 +60,8 @@ function Blank({ development }: { development: Development }) {
   const workings = sizeWorkings(development, metal, facts.thicknessMm, shown);
   const ordering = useOrdering(development, view !== 'flat' && folds.length > 0);
   const watered = useWater(development, ordering.saved, view === 'folded');
-  const few = folds.slice(0, 4);
+  // All of them or none: a part of them would pass for the whole.
+  const few = folds.length <= MAX_FOLD_FIGURES ? folds : [];
   const tally: TallyFigure[] = [
     {
       label: 'Blank',
@@ -68,8 +72,9 @@ function Blank({ development }: { development: Development }) {
     { label: 'Weight', value: showWeight(size.massKg), working: workings.mass },
     ...development.beads.slice(0, 2).map((bead, i) => beadFigure(bead, i + 1, shown)),
     ...few.map((fold, i) => ({
-      label: `Fold ${i + 1} takes`,
-      value: showThin(fold.allowance.deductionMm),
+      // What it does to this card, as it was made there.
+      label: `Fold ${i + 1} ${fold.shiftMm > 0 ? 'adds' : 'takes'}`,
+      value: showThin(Math.abs(fold.shiftMm)),
       working: foldWorking(fold, shown),
     })),
     {

@@ -7,7 +7,7 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
-import { memo, useDeferredValue } from 'react';
+import { memo, useDeferredValue, useEffect, useRef } from 'react';
 import { letterAgain } from '#core/card/edit';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { mirrored } from '#core/card/mirror';
@@ -41,6 +41,13 @@ export function CardDrawer({ hand, doing }: { hand: Hand | null; doing: Doing })
   const { pattern, problems } = usePiece();
   const { pick } = usePick();
   const cureOf = useCures();
+  // What is newly picked is told from its top: a fault and its cure stand there.
+  const top = useRef<HTMLDivElement>(null);
+  const picked = pick ? `${pick.kind} ${pick.id}` : '';
+  useEffect(() => {
+    const drawer = top.current?.closest('aside');
+    if (picked && drawer) drawer.scrollTop = 0;
+  }, [picked]);
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
   const fold = pick?.kind === 'fold' ? pattern.folds.find((f) => f.id === pick.id) : undefined;
   const hole = pick?.kind === 'hole' ? pattern.holes.find((h) => h.id === pick.id) : undefined;
@@ -48,7 +55,7 @@ export function CardDrawer({ hand, doing }: { hand: Hand | null; doing: Doing })
   const corner =
     pick?.kind === 'corner' ? pattern.corners.find((c) => c.id === pick.id) : undefined;
   return (
-    <Stack spacing={2}>
+    <Stack ref={top} spacing={2}>
       <Notices problems={problems} cureOf={cureOf} />
       {hand?.kind === 'fold' && <FoldPanelInHand hand={hand} doing={doing} />}
       {hand?.kind === 'inside' && <InsidePanel hand={hand} doing={doing} />}

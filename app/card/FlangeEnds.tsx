@@ -76,7 +76,14 @@ function OneEnd({
     'run-out': { kind: 'run-out', overMm: 2 * wideMm },
   };
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1, alignItems: 'end' }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: end && end.kind !== 'square' ? '1fr 1fr' : '1fr',
+        gap: 1,
+        alignItems: 'end',
+      }}
+    >
       <Choice
         label={which === 'start' ? 'At its start' : 'At its end'}
         value={end?.kind ?? 'asked'}
