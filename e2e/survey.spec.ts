@@ -143,13 +143,13 @@ test('a finding grows from look to look, says which piece mends it, and what is 
   const look = async (length: string, width: string) => {
     await page.getByLabel('Length').fill(length);
     await page.getByLabel('Width').fill(width);
-    await page.getByLabel('Width').press('Tab');
-    await page.getByRole('button', { name: 'Add this look' }).click();
   };
   await page.getByRole('button', { name: 'Measure it' }).click();
   await look('20', '10');
+  await page.getByRole('button', { name: 'Add this look' }).click();
   await page.getByRole('button', { name: 'It has grown' }).click();
   await choose(page, 'How it was found out', 'Cut open');
+  // Keeping takes the measure that is still open beside it.
   await look('4"', '1 37/64"');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   const card = page

@@ -95,7 +95,9 @@ export function LengthField({
     }
     setProblem(null);
     setTyped(null);
-    onChange(read.mm, typed.trim());
+    // The figure that stood there, rounded as it is shown, typed again: nothing was said anew.
+    const same = mm !== null && shown !== '' ? parseLength(shown, unit) : null;
+    if (!(same?.ok && same.mm === read.mm)) onChange(read.mm, typed.trim());
     return true;
   };
   const keyed = (event: KeyboardEvent) => {

@@ -4,6 +4,7 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
+import type { Dispatch, SetStateAction } from 'react';
 import { Suspense, lazy, useState } from 'react';
 import { cut } from '#core/card/cut';
 import { inTime } from '#core/survey/growth';
@@ -46,6 +47,13 @@ export function FindingForm({
 }) {
   const form = useSurveyForm('finding', id, initial, onDone);
   const { name, where, side, layers, looks } = form.draft;
+  const [fresh, setFresh] = useState<Look | null>(null);
+  const [asked, setAsked] = useState(false);
+  // Keeping takes the measure that is still open with it; one that says nothing yet is asked about.
+  const keep = () => {
+    if (fresh && !isMeasured(fresh)) return setAsked(true);
+    form.keep(fresh ? { looks: [...looks, plainLook(fresh)] } : {});
+  };
   return (
     <Box component="section" aria-label="A finding" sx={{ display: 'grid', gap: 1.5 }}>
       <TextField
@@ -87,21 +95,47 @@ export function FindingForm({
           judge it.
         </Box>
       )}
-      <Looks looks={looks} pictures={pictures} onChange={(next) => form.set({ looks: next })} />
-      <FormButtons ready={name.trim() !== ''} isNew={id === null} form={form} onDone={onDone} />
+      <Looks
+        looks={looks}
+        pictures={pictures}
+        onChange={(next) => form.set({ looks: next })}
+        fresh={fresh}
+        setFresh={setFresh}
+        asked={asked}
+        setAsked={setAsked}
+      />
+      <FormButtons
+        ready={name.trim() !== ''}
+        isNew={id === null}
+        form={{ ...form, keep }}
+        onDone={onDone}
+      />
     </Box>
   );
 }
+
+/** Whether a look says how far it reaches: by its size, or a line drawn round it. */
+const isMeasured = ({ lengthMm, widthMm, outline }: Look): boolean =>
+  (lengthMm !== null && widthMm !== null) || outline !== null;
+
+/** A look as it is kept: of a line round it which one, not how large it is now. */
+const plainLook = (look: Look): Look => ({
+  ...look,
+  outline: look.outline && { picture: look.outline.picture, mark: look.outline.mark },
+});
 
 function Looks(given: {
   looks: readonly Look[];
   pictures: readonly Picture[];
   onChange: (looks: Look[]) => void;
+  /** The look that is being measured; it is kept with the finding. */
+  fresh: Look | null;
+  setFresh: Dispatch<SetStateAction<Look | null>>;
+  asked: boolean;
+  setAsked: (asked: boolean) => void;
 }) {
-  const { looks, pictures, onChange } = given;
+  const { looks, pictures, onChange, fresh, setFresh, asked, setAsked } = given;
   const { bare, show } = usePreferences();
-  const [fresh, setFresh] = useState<Look | null>(null);
-  const [asked, setAsked] = useState(false);
   const all = inTime(looks);
   const last = all[all.length - 1];
   const lines = linesOn(pictures);
@@ -118,8 +152,7 @@ function Looks(given: {
   };
   const chosen = (look: Look) =>
     look.outline ? `${look.outline.picture} ${look.outline.mark}` : '';
-  const ready =
-    fresh && ((fresh.lengthMm !== null && fresh.widthMm !== null) || fresh.outline !== null);
+  const ready = fresh !== null && isMeasured(fresh);
   return (
     <Box component="section" aria-label="Looks" sx={{ display: 'grid', gap: 1 }}>
       <Typography variant="h3">How far it reaches</Typography>
@@ -228,14 +261,7 @@ function Looks(given: {
               onClick={() => {
                 setAsked(true);
                 if (!ready) return;
-                const { outline } = fresh;
-                onChange([
-                  ...looks,
-                  {
-                    ...fresh,
-                    outline: outline && { picture: outline.picture, mark: outline.mark },
-                  },
-                ]);
+                onChange([...looks, plainLook(fresh)]);
                 setFresh(null);
                 setAsked(false);
               }}
