@@ -63,6 +63,8 @@ export function StageLayout({
             borderLeft: { md: '1.5px solid var(--rule)' },
             borderTop: { xs: '1.5px solid var(--rule)', md: 0 },
             p: 2,
+            // What is scrolled to comes clear of the button that sticks to the bottom.
+            '& input, & textarea': { scrollMarginBottom: 110 },
           }}
         >
           {drawer}
