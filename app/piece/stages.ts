@@ -49,7 +49,7 @@ const SAID: Record<StopState, string> = {
 
 /** A stop and how it stands, for who does not see its mark. */
 export const stopSaid = (label: string, { state, note }: Stop): string =>
-  `${label}: ${SAID[state]}${note ? `, ${note}` : ''}`;
+  `${label}: ${SAID[state]}${note && note.toLowerCase() !== SAID[state] ? `, ${note}` : ''}`;
 
 const stop = (state: StopState, note: string, ...why: string[]): Stop => ({ state, note, why });
 

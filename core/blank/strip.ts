@@ -47,6 +47,9 @@ const NOTHING_MM = 1e-9;
 /** Neighbours within this sine of running straight on are stepped, not mitred. */
 const STRAIGHT_ON = 0.17;
 
+/** Two flanges of one straight run that are unlike wide: one metal, stepped. */
+const STEPPED: EndCut = { ...SQUARE, stepped: true };
+
 const startOf = ({ adds }: Strip): number => adds[0]![1];
 const endOf = ({ adds }: Strip): number => adds[adds.length - 1]![1];
 const isAdded = (strip: Strip): boolean => mostOfRamp(strip.adds) > 0;
@@ -85,7 +88,7 @@ function meetingOf(s: Segment, first: Strip, r: Segment, second: Strip): Meeting
   if (straightOn && isTurned(first) && isTurned(second) && sameSide(first.turn!, second.turn!))
     return first.edge === second.edge || Math.abs(endOf(first) - startOf(second)) < ROUNDING_MM
       ? none
-      : { first: SQUARE, second: SQUARE };
+      : { first: STEPPED, second: STEPPED };
   if (turn < 0 && !straightOn) {
     const cut = hollowCut(turn);
     const flat = (strip: Strip) => (isAdded(strip) && !isTurned(strip) ? cut : null);
@@ -247,6 +250,7 @@ export function outlineWithStrips<P extends { segment: Segment }>(
     if (!firstDrawn && !secondDrawn) return join(s, strips[k]!, r, strips[i]!);
     const { first, second } = meetings[i]!;
     if (firstDrawn && secondDrawn && !first && !second) return [];
+    if (first?.stepped) return [along(r.a, right(directionAt(s, 1)), endOf(strips[k]!))];
     return besideStrip(
       firstDrawn ? null : { s, strip: strips[k]! },
       secondDrawn ? null : { s: r, strip: strips[i]! },
@@ -312,9 +316,13 @@ function drawnStrip<P extends { segment: Segment }>(
   });
   return [
     ...(start?.bare ? [] : asIs(0, first[0])),
-    ...(start || first[0] > ROUNDING_MM ? link(beside([first[0], 0]), beside(first)) : []),
+    ...((start && !start.stepped) || first[0] > ROUNDING_MM
+      ? link(beside([first[0], 0]), beside(first))
+      : []),
     ...rim,
-    ...(end || last[0] < long - ROUNDING_MM ? link(beside(last), beside([last[0], 0])) : []),
+    ...((end && !end.stepped) || last[0] < long - ROUNDING_MM
+      ? link(beside(last), beside([last[0], 0]))
+      : []),
     ...(end?.bare ? [] : asIs(last[0], long)),
   ];
 }

@@ -14,9 +14,9 @@ export type StripEnd =
  * An end as it is cut in the flat: it begins `insetMm` in from the end of the edge (below 0: only
  * farther out does it take anything away) and leans back by
  * `lean` mm along the edge for each mm outward (0: square, the tangent of a mitre else). `bare`:
- * beyond it the edge itself is taken away.
+ * beyond it the edge itself is taken away. `stepped`: a strip of another width goes straight on there.
  */
-export type EndCut = { insetMm: number; lean: number; bare?: boolean };
+export type EndCut = { insetMm: number; lean: number; bare?: boolean; stepped?: boolean };
 
 /** The bend of a turned strip, as far as its neighbours are concerned; `toward` null: not said. */
 export type StripTurn = {

@@ -196,6 +196,31 @@ describe('flanges on the blank', () => {
     expect(out.ends.start).toEqual({ insetMm: 0, lean: 0 });
   });
 
+  test('two flanges of unlike widths on one straight run are one metal, stepped', () => {
+    const doc = closed([
+      [0, 0],
+      [100, 0],
+      [200, 0],
+      [200, 60],
+      [0, 60],
+    ]);
+    const [wide, narrow] = [20, 12];
+    const d = blank(
+      withFlange(withFlange(doc, 0, { ...FLANGE, widthMm: wide }), 1, {
+        ...FLANGE,
+        widthMm: narrow,
+      }),
+    );
+    const { deductionMm } = d.edges[0]!.allowance.flange!;
+    const step = d.outline.filter(
+      ({ segment: { a, b } }) => Math.abs(a[0] - 100) < 1e-6 && Math.abs(b[0] - 100) < 1e-6,
+    );
+    // One cut from rim to rim, none down to the line and up again.
+    expect(step.map(({ segment: { a, b } }) => [a[1], b[1]])).toEqual([
+      [expect.closeTo(deductionMm - wide, 6), expect.closeTo(deductionMm - narrow, 6)],
+    ]);
+  });
+
   test('stretches of an arch add up to what the whole free edge gains; bows outward shrink', () => {
     fc.assert(
       fc.property(spread(60, 400), spread(8, 25), spread(20, 120), (radius, width, turnDeg) => {
