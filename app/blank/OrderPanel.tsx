@@ -78,7 +78,7 @@ export function OrderPanel({ development, ...ordering }: Props) {
       )}
       <OwnOrder saved={saved} folds={folds} />
       <Typography variant="body2">
-        <Box component={Link} to="/shop#machines" sx={{ color: 'var(--layout)' }}>
+        <Box component={Link} to="/shop#machines" sx={{ color: 'var(--link)' }}>
           The machines and their figures
         </Box>
         . Laps count as part of their face; hems and flanges along edges are not looked at, and a

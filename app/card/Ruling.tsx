@@ -190,7 +190,7 @@ function Line({
             component="span"
             aria-hidden
             className="figure"
-            sx={{ color: 'var(--layout)', ml: 1 }}
+            sx={{ color: 'var(--link)', ml: 1 }}
           >
             {'|'.repeat((mark % 5) + 1)}
           </Box>

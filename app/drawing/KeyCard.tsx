@@ -107,7 +107,7 @@ const MARKS: [ReactNode, string][] = [
 export default function KeyCard({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
     <Dialog open={open} onClose={onClose} aria-labelledby="key-card" maxWidth="md">
-      <DialogContent>
+      <DialogContent tabIndex={0}>
         <Box
           sx={{
             display: 'grid',

@@ -23,7 +23,7 @@ export function TopBar({ children, right }: { children: ReactNode; right?: React
       {looks && (
         <Box
           role="note"
-          sx={{ bgcolor: 'var(--layout)', color: '#fff', px: 2, py: 0.6, fontSize: '1.02rem' }}
+          sx={{ bgcolor: 'var(--link)', color: '#fff', px: 2, py: 0.6, fontSize: '1.02rem' }}
         >
           You look at this job: what was done, and how far it is. Nothing here is to be filled in.
         </Box>

@@ -14,7 +14,7 @@ export function Changes({ changes, none }: { changes: readonly ChangedPiece[]; n
     <Box component="ul" aria-label="Pieces that change" sx={{ m: 0, pl: 2.5 }}>
       {changes.slice(0, FEW).map(({ piece, mostMm, folds }) => (
         <li key={piece.id}>
-          <Box component={Link} to={`/pieces/${piece.id}/blank`} sx={{ color: 'var(--layout)' }}>
+          <Box component={Link} to={`/pieces/${piece.id}/blank`} sx={{ color: 'var(--link)' }}>
             {piece.name}
           </Box>
           {`: ${folds === 1 ? 'one fold takes' : `${folds} folds take`} up to `}

@@ -67,7 +67,7 @@ export default function Learnt({ loaderData: { shop, open } }: Route.ComponentPr
   return (
     <>
       <Typography variant="body2">
-        <Box component={Link} to="/shop" sx={{ color: 'var(--layout)' }}>
+        <Box component={Link} to="/shop" sx={{ color: 'var(--link)' }}>
           How this shop works
         </Box>
       </Typography>
