@@ -186,12 +186,7 @@ function Line({
       <Typography sx={{ fontWeight: 600 }}>
         {said}
         {mark !== undefined && (
-          <Box
-            component="span"
-            aria-hidden
-            className="figure"
-            sx={{ color: 'var(--link)', ml: 1 }}
-          >
+          <Box component="span" aria-hidden className="figure" sx={{ color: 'var(--link)', ml: 1 }}>
             {'|'.repeat((mark % 5) + 1)}
           </Box>
         )}
