@@ -28,8 +28,7 @@ export type Stepper = {
 const SWING_DEG = 6;
 /**
  * Walls that meet are cut for each other (`corners.ts`), but returns on them are not: what crosses
- * nearer to a rim than this share of the thickness and
- * this length, mm, is let be.
+ * nearer to a rim than this share of the thickness and this length, mm, is let be.
  */
 const RIM = [0.5, 0.1] as const;
 /** A shell of the sheet so thin is left out when it is held against the machine, mm. */
