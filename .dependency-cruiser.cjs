@@ -17,7 +17,7 @@ const CORE = [
   'weld',
   'format',
 ];
-const SHARED = ['workers', 'records', 'frame', 'forms', 'drawing', 'piece'];
+const SHARED = ['workers', 'records', 'frame', 'forms', 'drawing', 'piece', 'folding'];
 const PAGES = [
   'survey',
   'card',

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { develop } from '#core/blank/fold/develop';
 import { remediesFor } from '#core/blank/fold/order/remedies';
+import type { Furthest } from '#core/blank/fold/order/solve';
 import { checkedOrder, foldOrder } from '#core/blank/fold/order/solve';
 import { PlainCardSchema, fromPlain } from '#core/blank/fold/plain';
 import { springback, springbackTo } from '#core/blank/fold/springback';
@@ -100,5 +101,10 @@ function orderGiven(
   if (another.ok)
     return { ...answer, problems, remedies: [], instead: another.steps.map(({ fold }) => fold) };
   const handled = problems.some(({ code }) => code === 'no-order' || code === 'hits');
-  return { ...answer, problems, ...(handled && { remedies: remediesFor(development, machine) }) };
+  const { furthest }: { ok: false; furthest?: Furthest | null } = another;
+  return {
+    ...answer,
+    problems,
+    ...(handled && { remedies: remediesFor(development, machine, {}, furthest?.leftMost) }),
+  };
 }

@@ -230,10 +230,11 @@ export const SHAPE_VERBS: Record<string, Verb> = {
       thicknessMm: z.number().positive().max(100).default(1),
       shop: ShopSchema.partial().optional(),
       folds: z.array(z.string()).default([]),
+      turnedAfter: z.array(z.string()).default([]),
       gaps: z.array(z.string()).default([]),
     }),
     { pattern: exampleCard(), metal: 'dc04', thicknessMm: 1 },
-    ({ pattern, metal: id, thicknessMm, shop: given, folds, gaps }) => {
+    ({ pattern, metal: id, thicknessMm, shop: given, folds, turnedAfter, gaps }) => {
       const read = readPattern(pattern);
       if (!read.ok) return read;
       const shop = { ...USUAL_SHOP, ...given };
@@ -248,6 +249,7 @@ export const SHAPE_VERBS: Record<string, Verb> = {
         thicknessMm,
         shop,
         foldOrder: folds,
+        turnedAfter,
         gaps,
       });
       return { ok: true, steps, rules: ORDER_RULES };

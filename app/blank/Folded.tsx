@@ -10,8 +10,8 @@ import type { Water } from '#core/blank/fold/water/water';
 import { WaterMarks } from './WaterMarks';
 import { Space } from '../drawing/Space';
 import { Sheet } from './Sheet';
-import type { FoldRow } from './foldRows';
-import { anglesAt } from './foldRows';
+import type { FoldRow } from '../folding/foldRows';
+import { anglesAt } from '../folding/foldRows';
 import { pieceMesh } from './pieceMesh';
 
 type Props = { development: Development; rows: readonly FoldRow[]; water: Water | null };

@@ -5,8 +5,8 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { Suspense, lazy, useState } from 'react';
 import type { Development } from '#core/blank/fold/developed';
 import { OrderPicture } from './OrderPicture';
-import { settledBy } from './foldRows';
-import type { Ordering } from './useOrdering';
+import { settledBy } from '../folding/foldRows';
+import type { Ordering } from '../folding/useOrdering';
 
 // three.js is large and only wanted when someone turns the machine in space.
 const AtMachine = lazy(() => import('./AtMachine'));
@@ -62,6 +62,7 @@ export function MachineView({ development, shown, brake, saved, ordered, rows }:
             made={made}
             hit={hit}
             anglesDeg={anglesDeg}
+            turnedAfter={saved.draft.turnedAfter}
             share={share}
           />
         )}

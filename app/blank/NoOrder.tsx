@@ -4,49 +4,38 @@ import Typography from '@mui/material/Typography';
 import type { Development } from '#core/blank/fold/developed';
 import type { Remedy } from '#core/blank/fold/order/remedies';
 import { MOST_TRIED } from '#core/blank/fold/order/remedies';
+import { shortenedFlange } from '#core/card/shortenFlange';
 import { distance } from '#core/measure/vector';
 import { Told } from '../frame/Told';
-import { faceSaid } from './waterWords';
 import { usePreferences } from '../frame/preferences';
+import { usePiece } from '../piece/pieceContext';
 import { hitSaid, remedyGroups } from './orderWords';
-import type { Ordered } from './useOrder';
-import type { Ordering } from './useOrdering';
+import type { Ordered } from '../folding/useOrder';
+import type { Ordering } from '../folding/useOrdering';
 
 type Props = Pick<Ordering, 'saved'> & {
   ordered: Extract<Ordered, { state: 'none' }>;
   development: Development;
 };
 
+const number = (fold: number) => `fold ${fold + 1}`;
+const numbers = (folds: readonly number[]) =>
+  folds.length === 1
+    ? number(folds[0]!)
+    : `folds ${folds
+        .map((fold) => fold + 1)
+        .join(', ')
+        .replace(/, (\d+)$/, ' and $1')}`;
+
 /**
  * Why there is no order, or why one's own does not go; and what frees it, to be taken with a touch.
  */
 export function NoOrder({ ordered, saved, development }: Props) {
   const { folds } = development;
-  const face = (index: number) => faceSaid(development, index);
   const { show } = usePreferences();
   const { problems, stuck, shown, remedies } = ordered;
-  const number = (fold: number) => `fold ${fold + 1}`;
   const is = (code: string) => problems.some((problem) => problem.code === code);
-  const { byHand, leftOpen } = saved.draft;
   const made = saved.draft.made.filter((id) => folds.some((fold) => fold.id === id));
-  const take = (remedy: Remedy) => {
-    const id = folds[remedy.fold]!.id;
-    if (remedy.kind === 'leave-open')
-      saved.set({
-        leftOpen: [...leftOpen.filter(({ fold }) => fold !== id), { fold: id, deg: remedy.deg }],
-      });
-    if (remedy.kind === 'over-a-bar')
-      saved.set({
-        byHand: [
-          ...new Set([
-            ...byHand,
-            id,
-            ...(remedy.also === undefined ? [] : [folds[remedy.also]!.id]),
-          ]),
-        ],
-      });
-  };
-  const groups = remedyGroups(remedies ?? [], show);
   // Where one's own order is stuck and another goes, that is what frees it: then nothing else is
   // tried.
   const tried = is('no-order') || (stuck !== null && remedies !== null);
@@ -54,7 +43,7 @@ export function NoOrder({ ordered, saved, development }: Props) {
     <>
       <Told>
         {stuck
-          ? `In this order ${number(stuck.fold)} cannot be made, as number ${stuck.at + 1}: ${hitSaid(stuck.hit, face)}, by ${show(stuck.hit.depthMm)}.`
+          ? `In this order ${number(stuck.fold)} cannot be made, as number ${stuck.at + 1}: ${hitSaid(stuck.hit, development)}, by ${show(stuck.hit.depthMm)}.`
           : is('no-order')
             ? `In no order can this machine make them all. Left over: ${(problems[0]?.about ?? []).map((id) => number(folds.findIndex((fold) => fold.id === id))).join(', ')}.`
             : is('order-unreadable')
@@ -70,8 +59,10 @@ export function NoOrder({ ordered, saved, development }: Props) {
       )}
       {!stuck && shown && is('no-order') && (
         <Typography variant="body2">
-          Drawn: made as they are numbered, {number(shown.step.fold)} is the first that hits:{' '}
-          {hitSaid(shown.hit ?? { of: 'bar', depthMm: 0 }, face)}.
+          Drawn where the order that comes farthest ends
+          {shown.made.length > 0 ? `, with ${numbers(shown.made)} made` : ''}:{' '}
+          {number(shown.step.fold)} is nearest to being made, but{' '}
+          {hitSaid(shown.hit ?? { of: 'bar', depthMm: 0 }, development)}.
         </Typography>
       )}
       {made.length > 0 && (
@@ -79,54 +70,104 @@ export function NoOrder({ ordered, saved, development }: Props) {
           Take back that {number(folds.findIndex(({ id }) => id === made.at(-1)))} is made
         </Button>
       )}
-      {tried && (
-        <Box>
-          <Typography variant="h3" sx={{ mb: 0.8 }}>
-            What frees it
-          </Typography>
-          {remedies === null && <Typography role="status">Being tried …</Typography>}
-          {remedies?.length === 0 && (
-            <Typography>
-              {folds.length > MOST_TRIED
-                ? `Of more than ${MOST_TRIED} folds that is not tried: another machine, a fold over a bar, or parts that are welded.`
-                : 'Nothing that one or two folds could do differently: another machine, or parts that are welded.'}
-            </Typography>
-          )}
-          <Box
-            component="ul"
-            aria-label="What frees it"
-            sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gap: 1.2 }}
-          >
-            {groups.map(({ said, remedies: alike }) => (
-              <Box component="li" key={said} sx={{ borderLeft: '5px solid var(--done)', pl: 1.2 }}>
-                {said}
-                {alike.some(({ kind }) => kind === 'leave-open' || kind === 'over-a-bar') && (
-                  <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.8, mt: 0.6 }}>
-                    {alike.map((remedy) => {
-                      const both = remedy.kind === 'over-a-bar' && remedy.also !== undefined;
-                      const long = distance(...folds[remedy.fold]!.centre);
-                      const what = both
-                        ? `Do so with folds ${remedy.fold + 1} and ${remedy.also! + 1}`
-                        : `Do so with fold ${remedy.fold + 1}`;
-                      return (
-                        <Button
-                          key={what}
-                          variant="outlined"
-                          size="small"
-                          onClick={() => take(remedy)}
-                        >
-                          {what}
-                          {both ? '' : ` · ${show(long)} of bar`}
-                        </Button>
-                      );
-                    })}
-                  </Box>
-                )}
-              </Box>
-            ))}
-          </Box>
-        </Box>
-      )}
+      {tried && <Remedies saved={saved} development={development} remedies={remedies} />}
     </>
+  );
+}
+
+/** What frees the piece, each said once and taken with a touch where the program can do it. */
+function Remedies({
+  saved,
+  development,
+  remedies,
+}: Pick<Props, 'saved' | 'development'> & { remedies: Remedy[] | null }) {
+  const { folds, edges } = development;
+  const { show } = usePreferences();
+  const { pattern, patternEditor } = usePiece();
+  const { byHand, leftOpen, turnedAfter } = saved.draft;
+  const letterOf = (id: string) => edges.find((edge) => edge.id === id)?.letter ?? '?';
+  /** What a remedy does, with what its button says; null where it is done by other means. */
+  const actOf = (remedy: Remedy): { label: string; run: () => void } | null => {
+    switch (remedy.kind) {
+      case 'leave-open': {
+        const { id, centre } = folds[remedy.fold]!;
+        const open = { fold: id, deg: remedy.deg };
+        return {
+          label: `Do so with fold ${remedy.fold + 1} · ${show(distance(...centre))} of bar`,
+          run: () => saved.set({ leftOpen: [...leftOpen.filter(({ fold }) => fold !== id), open] }),
+        };
+      }
+      case 'over-a-bar': {
+        const both = [remedy.fold, ...(remedy.also === undefined ? [] : [remedy.also])];
+        const long = show(distance(...folds[remedy.fold]!.centre));
+        return {
+          label:
+            both.length === 1
+              ? `Do so with fold ${remedy.fold + 1} · ${long} of bar`
+              : `Do so with ${numbers(both)}`,
+          run: () =>
+            saved.set({ byHand: [...new Set([...byHand, ...both.map((i) => folds[i]!.id)])] }),
+        };
+      }
+      case 'turn-after':
+        return {
+          label: `Turn ${remedy.edges.map(letterOf).join(', ')} after the folds`,
+          run: () => saved.set({ turnedAfter: [...turnedAfter, ...remedy.edges] }),
+        };
+      case 'uncover':
+        return {
+          label: `Leave up to ${show(remedy.gapMm)} uncovered`,
+          run: () => saved.set({ uncoveredMm: remedy.gapMm }),
+        };
+      case 'shorten': {
+        const doc = shortenedFlange(pattern, folds[remedy.fold]!.id, remedy.byMm);
+        return (
+          doc && {
+            label: `Cut fold ${remedy.fold + 1}’s flange ${show(remedy.byMm)} shorter on the card`,
+            run: () => patternEditor.edit(doc),
+          }
+        );
+      }
+      case 'part':
+        return null;
+    }
+  };
+  return (
+    <Box>
+      <Typography variant="h3" sx={{ mb: 0.8 }}>
+        What frees it
+      </Typography>
+      {remedies === null && <Typography role="status">Being tried …</Typography>}
+      {remedies?.length === 0 && (
+        <Typography>
+          {folds.length > MOST_TRIED
+            ? `Of more than ${MOST_TRIED} folds that is not tried: another machine, a fold over a bar, or parts that are welded.`
+            : 'Nothing that one or two folds could do differently: another machine, or parts that are welded.'}
+        </Typography>
+      )}
+      <Box
+        component="ul"
+        aria-label="What frees it"
+        sx={{ listStyle: 'none', p: 0, m: 0, display: 'grid', gap: 1.2 }}
+      >
+        {remedyGroups(remedies ?? [], show, letterOf).map(({ said, remedies: alike }) => (
+          <Box component="li" key={said} sx={{ borderLeft: '5px solid var(--done)', pl: 1.2 }}>
+            {said}
+            <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.8, mt: 0.6 }}>
+              {alike.map((remedy) => {
+                const act = actOf(remedy);
+                return (
+                  act && (
+                    <Button key={act.label} variant="outlined" size="small" onClick={act.run}>
+                      {act.label}
+                    </Button>
+                  )
+                );
+              })}
+            </Box>
+          </Box>
+        ))}
+      </Box>
+    </Box>
   );
 }

@@ -17,7 +17,7 @@ import { RadiusGot } from './RadiusGot';
 import { SettledByHand } from './SettledByHand';
 import { Done, Now, Steps } from './Steps';
 import { handlingSaid } from './orderWords';
-import type { Ordering } from './useOrdering';
+import type { Ordering } from '../folding/useOrdering';
 
 type Props = Ordering & { development: Development };
 
@@ -40,7 +40,7 @@ export function OrderPanel({ development, ...ordering }: Props) {
         options={shop.brakes.map(({ id, name }) => [id, name] as const)}
       />
       {brake && <Notices problems={beyondMachine(development, brake)} />}
-      <SettledByHand saved={saved} folds={folds} />
+      <SettledByHand saved={saved} development={development} />
       {ordered.state === 'looking' && <Typography role="status">Looking for an order …</Typography>}
       {ordered.state === 'none' && (
         <NoOrder {...ordering} ordered={ordered} development={development} />
@@ -81,8 +81,7 @@ export function OrderPanel({ development, ...ordering }: Props) {
         <Box component={Link} to="/shop#machines" sx={{ color: 'var(--link)' }}>
           The machines and their figures
         </Box>
-        . Laps count as part of their face; hems and flanges along edges are not looked at, and a
-        fold held by one wants your own eye.
+        . Laps lie in their face’s plane; turned edges stand as they are made.
       </Typography>
     </Stack>
   );

@@ -6,12 +6,13 @@ import type { Brake } from '#core/machine/brake';
 import { sectionOf } from '#core/machine/brake';
 import type { Vec } from '#core/measure/vector';
 import { Drawing, useView } from '../drawing/Drawing';
-import type { Shown } from './ordering';
+import type { Shown } from '../folding/ordering';
 
 type Props = Shown & {
   development: Development;
   brake: Brake;
   anglesDeg: readonly number[];
+  turnedAfter: readonly string[];
   share: number;
 };
 
@@ -45,9 +46,10 @@ export function OrderPicture(given: Props) {
 /** Farther than this nothing of a machine is drawn, mm. */
 const DRAWN_MM = 400;
 
-const sliceAt = ({ made, anglesDeg, hit }: Props, deg: number) => ({
+const sliceAt = ({ made, anglesDeg, turnedAfter, hit }: Props, deg: number) => ({
   made,
   anglesDeg,
+  turnedAfter,
   deg,
   alongMm: hit?.alongMm,
 });
@@ -116,9 +118,9 @@ function Section(given: Props) {
           opacity={name === 'beam' ? 0.55 : 0.9}
         />
       ))}
-      {walls.map(({ face, rim, held }) => (
+      {walls.map(({ rim, held }, i) => (
         <path
-          key={`wall ${face}`}
+          key={`wall ${i}`}
           d={path(rim)}
           fill={held ? 'var(--layout)' : 'var(--torch)'}
           fillOpacity={0.14}

@@ -4,7 +4,7 @@ import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import type { BlankFold } from '#core/blank/fold/developed';
 import { Told } from '../frame/Told';
-import type { Ordering } from './useOrdering';
+import type { Ordering } from '../folding/useOrdering';
 
 /** An order of one's own, by the numbers of folds; without one it is found. */
 export function OwnOrder({

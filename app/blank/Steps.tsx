@@ -5,12 +5,19 @@ import Typography from '@mui/material/Typography';
 import { useEffect, useRef } from 'react';
 import type { BlankFold, Development } from '#core/blank/fold/developed';
 import { distance } from '#core/measure/vector';
-import { holesUnderBar } from '#core/blank/fold/order/underBar';
+import { beadsUnderBar, holesUnderBar } from '#core/blank/fold/order/underBar';
 import { usePiece } from '../piece/pieceContext';
 import { usePreferences } from '../frame/preferences';
 import { PlanPicture } from './PlanPicture';
-import { fingersSaid, heldSaid, lyingSaid, rowSaid, underBarSaid } from './orderWords';
-import type { Ordering } from './useOrdering';
+import {
+  beadsUnderBarSaid,
+  fingersSaid,
+  heldSaid,
+  lyingSaid,
+  rowSaid,
+  underBarSaid,
+} from './orderWords';
+import type { Ordering } from '../folding/useOrdering';
 
 type Given = Pick<Ordering, 'rows' | 'next' | 'looked' | 'look' | 'saved' | 'brake'>;
 type WithFolds = Given & { folds: readonly BlankFold[] };
@@ -45,6 +52,13 @@ export function Now({
           (id) => pattern.holes.findIndex((hole) => hole.id === id) + 1,
         )
       : [];
+  const pressed =
+    step && brake
+      ? beadsUnderBar(development, step, brake).map(({ id, heightMm }) => ({
+          number: pattern.beads.findIndex((bead) => bead.id === id) + 1,
+          heightMm,
+        }))
+      : [];
   const fingers = step && fingersSaid(step, brake?.fingerGapMm, show);
   const all = next >= rows.length;
   return (
@@ -73,7 +87,8 @@ export function Now({
         <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start', flexWrap: 'wrap' }}>
           <PlanPicture development={development} step={step} />
           <Typography sx={{ flex: '1 1 150px' }}>
-            {lyingSaid(stepBefore, step)} {heldSaid(step)} {fingers} {underBarSaid(under)}
+            {lyingSaid(stepBefore, step)} {heldSaid(step)} {fingers} {underBarSaid(under)}{' '}
+            {beadsUnderBarSaid(pressed, show)}
           </Typography>
         </Box>
       )}

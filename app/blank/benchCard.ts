@@ -7,12 +7,14 @@ import { z } from 'zod';
 import { formatDay } from '../frame/dates';
 import { preferencesFrom } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
+import { gapEdges } from '../piece/shapeSteps';
 import { loadPiece } from '../piece/loaded.server';
 import { idOr404 } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
 import { inWorker } from '../workers/pool.server';
 import type { Route } from './+types/benchCard';
 import { drawBenchCard } from './benchCardFile';
+import { brakeFor } from '../folding/foldRows';
 
 /** Longest that a card may take: most of it is the search for an order, ms. */
 const LIMIT_MS = 30_000;
@@ -21,11 +23,11 @@ const LIMIT_MS = 30_000;
 export async function loader({ params, request, context }: Route.LoaderArgs) {
   const piece = await loadPiece(context.get(viewerIn), idOr404(params.pieceId));
   if (!piece) throw new Response(null, { status: 404 });
-  const { facts, shop, job, card, records } = piece;
+  const { facts, shop, job, card, plan, records } = piece;
   const { unit } = preferencesFrom(request.headers.get('cookie') ?? '', shop);
   const asked = new URL(request.url).searchParams.get('paper') ?? (unit === 'mm' ? 'a4' : 'letter');
   const paper = z.enum(Object.keys(PAPERS) as [Paper, ...Paper[]]).safeParse(asked);
-  const brake = shop.brakes.find(({ id }) => id === records.folding.brake) ?? shop.brakes[0];
+  const brake = brakeFor(shop, records.folding);
   if (!paper.success) throw new Response(null, { status: 404 });
   if (!brake)
     throw new Response('The shop has no machine to fold on: put one in its settings.', {
@@ -44,6 +46,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
       springs,
       longFirst: shop.longFolds === 'early',
       folding: records.folding,
+      gaps: plan.broken ? [] : gapEdges(card.doc, plan.doc),
       head: {
         title: facts.name,
         job: job.name,

@@ -18,6 +18,8 @@ export type BenchCard = {
   springs: Shop['springs'];
   longFirst: boolean;
   folding: Folding;
+  /** Ids of the edges beyond which a gap is to be adjusted. */
+  gaps: string[];
   head: { title: string; job: string; shop: string; sheet: string; revision: number; date: string };
   unit: Unit;
   paper: Paper;

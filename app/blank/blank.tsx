@@ -25,7 +25,7 @@ import { RadiusGot } from './RadiusGot';
 import { FoldWorking } from './FoldWorking';
 import { OrderPanel } from './OrderPanel';
 import { MachineView } from './MachineView';
-import { useOrdering } from './useOrdering';
+import { useOrdering } from '../folding/useOrdering';
 import { WaterPanel } from './WaterPanel';
 import { useWater } from './useWater';
 import { CrownLink } from '../piece/CrownLink';

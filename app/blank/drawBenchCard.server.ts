@@ -6,6 +6,7 @@ import { planOf } from '#core/blank/fold/order/plan';
 import { sliceOf } from '#core/blank/fold/order/slice';
 import { checkedOrder, foldOrder } from '#core/blank/fold/order/solve';
 import type { OrderStep } from '#core/blank/fold/order/solve';
+import { foldLeftForGap } from '#core/shape/leaveFold';
 import { sectionOf } from '#core/machine/brake';
 import { formatLength } from '#core/measure/length';
 import type { Vec } from '#core/measure/vector';
@@ -16,8 +17,8 @@ import { shippedFont } from '../frame/paperFonts.server';
 import { doing } from '../workers/task';
 import type { BenchCard, BenchCardDrawn } from './benchCardFile';
 import { drawBenchCard } from './benchCardFile';
-import type { FoldRow } from './foldRows';
-import { foldRows, ownOrder, settledBy } from './foldRows';
+import type { FoldRow } from '../folding/foldRows';
+import { foldRows, ownOrder, settledBy } from '../folding/foldRows';
 import { fingersSaid, heldSaid, lyingSaid, rowSaid } from './orderWords';
 
 const MM = 72 / 25.4;
@@ -34,7 +35,12 @@ export const drawBenchCardNow = doing(drawBenchCard, async (given): Promise<Benc
   if (!found.ok) return found;
   const { development } = found;
   // On paper all of it stands, what is made as well.
-  const settled = { ...settledBy(development, given.folding, given.longFirst), made: [] };
+  const left = foldLeftForGap(development, given.gaps, given.folding.order?.folds ?? []);
+  const last = left?.fold ?? null;
+  const settled = {
+    ...settledBy(development, given.folding, given.longFirst, last),
+    made: [],
+  };
   const order = ownOrder(development, given.folding);
   const answer = order
     ? checkedOrder(development, given.brake, order, settled)
@@ -222,13 +228,14 @@ const SEEN = { minX: -75, maxX: 75, minZ: -35, maxZ: 78 };
 /** The fold in section: the machine, what is held, and what swings, at rest and folded. */
 function picture(
   pdf: Pdf,
-  { brake, sheet }: BenchCard,
+  given: BenchCard,
   development: Development,
   { made, anglesDeg }: Drawn,
   step: OrderStep,
   x: number,
   y: number,
 ): void {
+  const { brake, sheet } = given;
   const scale = Math.min(
     PICTURE_WIDE / (SEEN.maxX - SEEN.minX),
     PICTURE_HIGH / (SEEN.maxZ - SEEN.minZ),
@@ -251,7 +258,12 @@ function picture(
       );
   }
   const draw = (deg: number, faint: boolean) => {
-    for (const { from, to, held: isHeld } of sliceOf(development, step, { made, anglesDeg, deg })) {
+    for (const { from, to, held: isHeld } of sliceOf(development, step, {
+      made,
+      anglesDeg,
+      deg,
+      turnedAfter: given.folding.turnedAfter,
+    })) {
       if (faint && isHeld) continue;
       const colour = isHeld ? '#2a5f9e' : '#d2500a';
       pdf

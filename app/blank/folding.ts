@@ -8,7 +8,7 @@ import { Key, idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/folding';
-import { FOLDING_WORDS } from './foldingWords';
+import { FOLDING_WORDS } from '../folding/foldingWords';
 
 const Some = FoldingSchema.partial();
 const Body = z.object({ since: Some, mine: Some }).and(Key);

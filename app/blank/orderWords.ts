@@ -2,7 +2,9 @@ import type { Hit } from '#core/blank/fold/order/inTheWay';
 import type { Remedy } from '#core/blank/fold/order/remedies';
 import type { OrderStep } from '#core/blank/fold/order/solve';
 import { FINGER_GAP_MM } from '#core/machine/brake';
-import type { FoldRow } from './foldRows';
+import type { Development } from '#core/blank/fold/developed';
+import type { FoldRow } from '../folding/foldRows';
+import { faceSaid } from './waterWords';
 
 /** An order of folding in words: on the screen, and on the card for the bench. */
 
@@ -23,9 +25,12 @@ export const HIT_WORDS: Record<Hit['of'], string> = {
 
 const deg = (angle: number) => `${Math.round(angle * 10) / 10}°`;
 
-/** What hits, in words: what it runs into, and which face it is that does. */
-export function hitSaid({ of, face }: Hit, faceOf: (face: number) => string): string {
-  return face === undefined ? HIT_WORDS[of] : `${HIT_WORDS[of]} (${faceOf(face)})`;
+/** What hits, in words: what it runs into, and which face or turned edge it is that does. */
+export function hitSaid({ of, face, edge }: Hit, development: Development): string {
+  if (face === undefined) return HIT_WORDS[of];
+  const turned = development.edges.find(({ id }) => id === edge);
+  const who = turned ? `edge ${turned.letter}, turned over` : faceSaid(development, face);
+  return `${HIT_WORDS[of]} (${who})`;
 }
 
 /** What is done in a row, in a few words. */
@@ -69,6 +74,15 @@ export const underBarSaid = (holes: readonly number[]): string | null =>
     ? null
     : `Under the bar: hole ${holes.join(', ')}. What is to be flared there is flared after this fold.`;
 
+/** Beads that lie in the machine, by their numbers and how high they stand. */
+export const beadsUnderBarSaid = (
+  beads: readonly { number: number; heightMm: number }[],
+  show: Show,
+): string | null =>
+  beads.length === 0
+    ? null
+    : `In the machine: ${beads.map(({ number, heightMm }) => `bead ${number}, ${show(heightMm)} high`).join('; ')}. Pack the sheet beside it as thick, or leave it free between fingers.`;
+
 /** The fingers from the left, with the gaps that are left for walls; null for a bar all along. */
 export function fingersSaid(
   { fingersMm, fingersAtMm }: OrderStep,
@@ -105,9 +119,44 @@ export function handlingSaid({
 
 /** Remedies of which the same can be said, together. */
 export type RemedyGroup = { said: string; remedies: Remedy[] };
+type OfFold = Extract<Remedy, { fold: number }>;
 
-export function remedyGroups(remedies: readonly Remedy[], show: Show): RemedyGroup[] {
-  const groups = new Map<string, Remedy[]>();
+export function remedyGroups(
+  remedies: readonly Remedy[],
+  show: Show,
+  letterOf: (edge: string) => string,
+): RemedyGroup[] {
+  const ofEdges = remedies.flatMap((one) => (one.kind === 'turn-after' ? [one] : []));
+  const ofFolds = remedies.flatMap((one) => ('fold' in one ? [one] : []));
+  const late = ofEdges.map(({ edges }) =>
+    edges.length === 1
+      ? `edge ${letterOf(edges[0]!)}`
+      : `edges ${listed(edges.map(letterOf), 'and')}`,
+  );
+  const turned =
+    ofEdges.length === 0
+      ? []
+      : [{ said: `Turn ${listed(late, 'or')} over when the folds are made.`, remedies: ofEdges }];
+  const uncovered = remedies.flatMap((one): RemedyGroup[] =>
+    one.kind === 'uncover'
+      ? [
+          {
+            said: `Let fingers end up to ${show(one.gapMm)} short of walls, of the line’s ends and of each other: what is not pressed there bends less sharply.`,
+            remedies: [one],
+          },
+        ]
+      : [],
+  );
+  return [...turned, ...uncovered, ...foldGroups(ofFolds, show)];
+}
+
+const listed = (names: readonly string[], last: 'and' | 'or'): string =>
+  names.length < 2
+    ? (names[0] ?? '')
+    : `${names.slice(0, -1).join(', ')} ${last} ${names[names.length - 1]!}`;
+
+function foldGroups(remedies: readonly OfFold[], show: Show): RemedyGroup[] {
+  const groups = new Map<string, OfFold[]>();
   for (const remedy of remedies) {
     const key = remedySaid(remedy, show)('');
     groups.set(key, [...(groups.get(key) ?? []), remedy]);
@@ -118,14 +167,12 @@ export function remedyGroups(remedies: readonly Remedy[], show: Show): RemedyGro
         ? `${one.fold + 1} and ${one.also + 1}`
         : String(one.fold + 1),
     );
-    const last = names[names.length - 1]!;
-    const folds =
-      names.length === 1 ? `fold ${last}` : `fold ${names.slice(0, -1).join(', ')} or ${last}`;
+    const folds = `fold ${listed(names, 'or')}`;
     return { said: remedySaid(all[0]!, show)(folds), remedies: all };
   });
 }
 
-const remedySaid = (remedy: Remedy, show: Show): ((folds: string) => string) => {
+const remedySaid = (remedy: OfFold, show: Show): ((folds: string) => string) => {
   switch (remedy.kind) {
     case 'leave-open':
       return (folds) =>

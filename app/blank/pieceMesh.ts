@@ -193,8 +193,11 @@ function putStrips(
     // What is turned has its thickness square to itself; flat, or flat on the piece, it lies as the
     // sheet does.
     const leans = made !== null && made.turnDeg !== 0 && made.turnDeg !== 180;
-    const aside = (height: number) => (leans ? -height * Math.sin(turn) : 0);
-    const raised = (height: number) => (leans ? height * Math.cos(turn) : height);
+    // It turns about the outside of its bend: turned toward the face, that is the back of the sheet.
+    const outside = leans && turn > 0 ? t : 0;
+    const aside = (height: number) => (leans ? -(height + outside) * Math.sin(turn) : 0);
+    const raised = (height: number) =>
+      leans ? (height + outside) * Math.cos(turn) - outside : height;
     const n = stations.length;
     const reach = (i: number, height: number): Vec3 => {
       const { near, out, wide } = stations[i]!;

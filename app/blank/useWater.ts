@@ -4,7 +4,7 @@ import type { FallRemedy, Water, WaterAsked } from '#core/blank/fold/water/water
 import { waterOn } from '#core/blank/fold/water/water';
 import type { Result } from '#core/measure/result';
 import type { FallAnswer, FallAsked } from './fall.worker';
-import type { useFolding } from './useFolding';
+import type { useFolding } from '../folding/useFolding';
 
 export type Watered = {
   saved: ReturnType<typeof useFolding>;

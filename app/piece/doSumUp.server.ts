@@ -41,6 +41,7 @@ export function summaryOf(
   const road = roadOf({
     steps,
     shaping,
+    folding,
     structural: facts.structural,
     survey: records.survey,
     surveyWarnings,

@@ -17,10 +17,19 @@ type Given = {
   thicknessMm: number;
   shop: Shop;
   folding: Folding;
+  /** Folds in the order that was found for the machine, by id; left out where none was looked for. */
+  found?: readonly string[];
 };
 
+/** The edges beyond which a gap is to be adjusted: free, and they come up to something. */
+export const gapEdges = (pattern: PatternDoc, plan: PlanDoc): string[] =>
+  pattern.edges.flatMap(({ id, joint }) =>
+    joint.kind === 'free' && meetsOf(plan, id) !== '' ? [id] : [],
+  );
+
 /**
- * The working order of a piece; folds as they are folded on the machine where an order was chosen.
+ * The working order of a piece; folds as they are folded on the machine, in one's own order or
+ * the one that was found.
  * Empty without a blank.
  */
 export function stepsOf({
@@ -31,19 +40,17 @@ export function stepsOf({
   thicknessMm,
   shop,
   folding,
+  found = [],
 }: Given): ShapeStep[] {
   if (!development.ok) return [];
-  // A free edge that comes up to something has a gap to be adjusted.
-  const gaps = pattern.edges.filter(
-    ({ id, joint }) => joint.kind === 'free' && meetsOf(plan, id) !== '',
-  );
   return shapeOrder({
     pattern,
     development: development.development,
     metal,
     thicknessMm,
     shop,
-    foldOrder: folding.order?.folds ?? [],
-    gaps: gaps.map(({ id }) => id),
+    foldOrder: folding.order?.folds ?? found,
+    turnedAfter: folding.turnedAfter,
+    gaps: gapEdges(pattern, plan),
   });
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { develop } from '#core/blank/fold/develop';
+import { unfolded } from '#core/blank/fold/folding';
 import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { checkCard } from '#core/card/check';
 import { emptyPattern } from '#core/card/emptyPattern';
@@ -24,6 +25,7 @@ const roadFor = (name: string, change: Partial<Parameters<typeof roadOf>[0]> = {
     USUAL_SHOP,
   );
   return roadOf({
+    folding: unfolded(),
     steps: [],
     shaping: unshaped(),
     survey: unsurveyed(),

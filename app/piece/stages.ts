@@ -8,6 +8,7 @@ import type { FitRecord, InspectionRecord, WeldRecord } from '#core/format/job';
 import type { Problem, Result } from '#core/measure/result';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
 import type { SurveyWarning } from '#core/survey/verdict';
+import type { Folding } from '#core/blank/fold/folding';
 import { brokenIn } from '#core/shape/shapeOrder';
 import type { Shaping } from '#core/shape/shaping';
 import { inOwnOrder, madeToOther, uncounted } from '#core/shape/shaping';
@@ -59,6 +60,7 @@ export type RoadGiven = {
   /** The working order, and how far it is. */
   steps: readonly ShapeStep[];
   shaping: Shaping;
+  folding: Pick<Folding, 'turnedAfter'>;
   /** What is to be said of its survey; null where that could not be told. */
   surveyWarnings: readonly SurveyWarning[] | null;
   pattern: PatternDoc;
@@ -193,7 +195,7 @@ function sheetStop({ printed, revision, digest, fit }: RoadGiven): Stop {
     : stop('attention', 'Changed since print', 'The blank has changed since the last print.');
 }
 
-function shapeStop({ steps, shaping, pattern, fit }: RoadGiven): Stop {
+function shapeStop({ steps, shaping, folding, fit }: RoadGiven): Stop {
   const all = inOwnOrder(
     [...steps.map(({ key }) => ({ key })), ...shaping.own.map(({ key }) => ({ key }))],
     shaping.order,
@@ -224,7 +226,9 @@ function shapeStop({ steps, shaping, pattern, fit }: RoadGiven): Stop {
       'Tried in place',
       'It was made and tried; nobody counted how it was shaped.',
     );
-  const broken = shaping.order ? brokenIn(inOwnOrder(steps, shaping.order), pattern).length : 0;
+  const broken = shaping.order
+    ? brokenIn(inOwnOrder(steps, shaping.order), folding.turnedAfter).length
+    : 0;
   if (broken > 0)
     return stop('attention', 'Order to look at', 'The order of your own breaks a rule.');
   return stop(

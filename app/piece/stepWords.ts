@@ -38,6 +38,8 @@ const TITLES: Record<Exclude<StepKind, 'own'>, Say> = {
   strain: (f, name, { show }) =>
     `${(f.strain ?? 0) > 0 ? 'Stretch' : 'Gather'} ${name}, ${show(f.fromMm ?? 0, 0)} to ${show(f.toMm ?? 0, 0)}`,
   'tip-home': (f, name) => `Turn the flange of ${name} home, ${Math.round(f.angleDeg ?? 0)}°`,
+  turn: (f, name, _, { reason }) =>
+    reason === 'hem' ? `Hem ${name}` : `Turn the lip of ${name} to ${Math.round(f.angleDeg ?? 0)}°`,
   angle: (f, name) => `Fold the strip for ${name} to ${Math.round(f.angleDeg ?? 0)}°`,
   lip: (_, name, __, { reason }) =>
     reason === 'weld-angle' ? `Fit the curved angle to ${name}` : `Make the lip for ${name}`,
@@ -80,6 +82,10 @@ const HOW: Record<Exclude<StepKind, 'own'>, Say> = {
     `${pct(f.strain)} ${reason.startsWith('crown') ? 'along the edge' : 'at the rim where it is most'}: ${show(Math.abs(f.changeMm ?? 0))} ${(f.changeMm ?? 0) > 0 ? 'longer' : 'shorter'} over ${show(f.freeMm ?? 0, 0)} of rim${f.apartMm ? `, a bite about every ${show(f.apartMm)}` : ''}. From both ends in turn, a little each side, so that it does not twist.`,
   'tip-home': () =>
     'Turn it the rest of the way, working the rim a little where it still wants to buckle or pull.',
+  turn: (f, _, { show, showThin }, { reason }) =>
+    reason === 'hem'
+      ? `${show(f.widthMm ?? 0)} over: fold it up past square, then close it ${(f.gapMm ?? 0) > 0 ? `on a strip ${showThin(f.gapMm ?? 0)} thick` : 'flat'}.`
+      : `${show(f.widthMm ?? 0)} wide, all along, on the machine or over a bar.`,
   angle: (f, _, { show }) =>
     `A straight strip ${show(f.lengthMm ?? 0)} long; the leg that lies on the panel is ${show(f.landMm ?? 0)} wide. Straight first, curved after.`,
   lip: (f, _, { show }) =>
@@ -120,12 +126,14 @@ const REASONS: Record<string, string> = {
   'crown-shrink': 'This edge is shorter on the panel than on the blank.',
   'stretch-evenly': 'On the inside of a curve the rim must get longer.',
   'shrink-evenly': 'On the outside of a curve the rim must get shorter.',
+  hem: 'A hem is turned while the sheet lies flat.',
+  'turned-lip': 'The joint’s lip is turned over before the folds stand up.',
   'tip-home': 'The rim has the length it needs now.',
   'straight-angle': 'A straight angle folds true; it is curved after.',
   'weld-angle': 'It is welded on when it fits the curve.',
   'lip-apart': 'It was chosen to be made apart.',
   notch: 'The strain is more than this sheet takes in one piece.',
-  fold: 'Folds come last: what is folded no longer goes into the machines.',
+  fold: 'Folds come late: what is folded no longer goes into the machines.',
   'leave-for-gap': 'The gap beyond it is adjusted with this fold.',
   'checking-strip': 'Its shape was taken on a strip.',
   'rough-cut': 'It was cut with metal to spare.',
@@ -145,6 +153,7 @@ export const RULE_WORDS: Record<string, string> = {
   'strain-before-fold': 'the jaws reach no edge that is folded in',
   'pack-before-fold': 'a fold across an open bead crushes it',
   'tip-before-fold': 'a folded piece does not lie on the stake',
+  'fold-before-tip': 'turned over first, it would stand in the way of a fold',
   'lip-after-fold': 'what is pulled round is fitted when it has its curve',
   'raise-before-smooth': 'there is nothing to smooth before it is raised',
   'raise-before-gather': 'the rim is gathered to what the middle has become',

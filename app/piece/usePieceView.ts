@@ -116,6 +116,7 @@ export function usePieceView(loaded: Loaded): {
       roadOf({
         steps,
         shaping,
+        folding,
         structural: facts.structural,
         survey,
         surveyWarnings,
@@ -135,6 +136,7 @@ export function usePieceView(loaded: Loaded): {
     [
       steps,
       shaping,
+      folding,
       survey,
       surveyWarnings,
       pattern,

@@ -7,8 +7,10 @@ import { putMerged } from './changed.server';
 import type { Tx } from './database.server';
 import { pieces } from './schema.server';
 
+type Given = { [K in keyof Folding]?: Folding[K] | undefined };
+
 /** How a piece is folded; of what has been added since it was written nothing has been said. */
-export const foldingOf = ({ folding }: { folding: Partial<Folding> }): Folding => ({
+export const foldingOf = ({ folding }: { folding: Given }): Folding => ({
   ...unfolded(),
   ...folding,
 });

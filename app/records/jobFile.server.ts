@@ -241,7 +241,7 @@ async function putPiece(
       ...factsOf(piece),
       job,
       survey: piece.survey,
-      folding: piece.folding,
+      folding: foldingOf({ folding: piece.folding }),
       shaping: piece.shaping,
       ...(came && { cameFrom: before[came.piece]!, cameAs: came.as, cameWhy: came.why }),
       created: new Date(piece.created),

@@ -4,6 +4,7 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import type { Development } from '#core/blank/fold/developed';
 import { cut } from '#core/card/cut';
 import { mapOf } from '#core/card/crownStands';
 import { outlineOf } from '#core/card/outline';
@@ -18,7 +19,9 @@ import type { TallyFigure } from '../frame/Tally';
 import { NoBlank } from '../piece/NoBlank';
 import { PiecePictures } from '../piece/PiecePictures';
 import { COUNT_WORDS } from '../piece/stepWords';
+import { useFoundOrder } from '../folding/useFoundOrder';
 import { usePiece } from '../piece/pieceContext';
+import { stepsOf } from '../piece/shapeSteps';
 import { ItWentWrong } from './ItWentWrong';
 import type { TrackLook } from './RaisingTracks';
 import { RaisingTracks, tracksOf } from './RaisingTracks';
@@ -39,11 +42,16 @@ const bring = (id: string) =>
 /** The shape stop: the working order with its reasons, done one step at a time. */
 export default function ShapeStage() {
   const { development } = usePiece();
-  return development.ok ? <Shape /> : <NoBlank />;
+  return development.ok ? <Shape development={development.development} /> : <NoBlank />;
 }
 
-function Shape() {
-  const { pattern, steps: reckoned, from } = usePiece();
+function Shape({ development }: { development: Development }) {
+  const piece = usePiece();
+  const { pattern, folding, from } = piece;
+  const found = useFoundOrder(development);
+  const reckoned = found
+    ? stepsOf({ ...piece, thicknessMm: piece.facts.thicknessMm, found })
+    : piece.steps;
   const shaped = useShaping();
   const { shaping, saved, workOn, setWork, setOrder, setOwn } = shaped;
   const keepPace = usePace();
@@ -59,7 +67,7 @@ function Shape() {
   // The other side is done as the first one was, where nobody has said otherwise.
   const first = from?.as === 'other-side' ? from.shaping : null;
   const steps = inOwnOrder([...reckoned, ...own], shaping.order ?? first?.order ?? null);
-  const broken = brokenIn(steps, pattern);
+  const broken = brokenIn(steps, folding.turnedAfter);
   const next = steps.find(({ key }) => !workOn(key).done) ?? null;
   const looked = steps.find(({ key }) => key === chosen) ?? next ?? steps.at(-1) ?? null;
   const done = steps.filter(({ key }) => workOn(key).done).length;

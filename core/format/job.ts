@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { FoldingSchema } from '../blank/fold/folding';
+import { FoldingFileSchema } from '../blank/fold/folding';
 import { ShapingSchema } from '../shape/shaping';
 import { PROCESSES } from '../card/kinds';
 import { moment } from '../card/moment';
@@ -223,7 +223,7 @@ export const PieceFileSchema = PieceFactsSchema.extend({
   /** What is surveyed of it: points, findings and braces of the job by their ids. */
   survey: PieceSurveySchema,
   /** How it is folded, and how far it is. */
-  folding: FoldingSchema,
+  folding: FoldingFileSchema,
   shaping: ShapingSchema,
   card: historyOf(PatternSchema),
   plan: historyOf(PlanSchema),

@@ -57,6 +57,7 @@ const given = (
     })),
   },
   foldOrder: [],
+  turnedAfter: [],
   gaps: [],
 });
 const changes = fc.array(fc.oneof(spread(-12, 12), spread(-0.29, 0.29)), {

@@ -1,15 +1,16 @@
 import type { ShapeStep, StepKind } from './step';
 
 /**
- * A rule of the working order: steps of one kind come before steps of another, where both are about
- * the same thing, about things on one another (`touching`), or always. Data: the interface has a
- * sentence for each by its id.
+ * A rule of the working order: steps of one kind come before steps of another, always, or where
+ * both are about the same thing; `turned-first` where the first is about an edge that is turned over
+ * before the folds (as the machine's order takes it), `turned-last` where the other is about one that
+ * is turned over after them. Data: the interface has a sentence for each by its id.
  */
 export type OrderRule = {
   id: string;
   first: readonly StepKind[];
   then: readonly StepKind[];
-  where: 'always' | 'same' | 'touching';
+  where: 'always' | 'same' | 'turned-first' | 'turned-last';
   source: string;
 };
 
@@ -35,6 +36,7 @@ export const ORDER_RULES: readonly OrderRule[] = [
       'tip-start',
       'strain',
       'tip-home',
+      'turn',
       'notch',
       'pack',
       'fold',
@@ -48,7 +50,7 @@ export const ORDER_RULES: readonly OrderRule[] = [
   {
     id: 'flare-flat',
     first: ['holes', 'flare'],
-    then: ['fold', 'tip-start'],
+    then: ['fold', 'tip-start', 'turn'],
     where: 'always',
     source: `${PRACTICE}: the punch wants flat sheet round it`,
   },
@@ -62,7 +64,7 @@ export const ORDER_RULES: readonly OrderRule[] = [
   {
     id: 'bead-before-flange',
     first: ['bead'],
-    then: ['tip-start', 'fold'],
+    then: ['tip-start', 'turn', 'fold'],
     where: 'always',
     source: `${PRACTICE}: what stands up keeps the sheet out of the roller`,
   },
@@ -97,8 +99,8 @@ export const ORDER_RULES: readonly OrderRule[] = [
   {
     id: 'strain-before-fold',
     first: ['strain'],
-    then: ['fold'],
-    where: 'touching',
+    then: ['fold', 'leave'],
+    where: 'turned-first',
     source: `${PRACTICE}: jaws reach no edge that is folded in`,
   },
   {
@@ -110,10 +112,17 @@ export const ORDER_RULES: readonly OrderRule[] = [
   },
   {
     id: 'tip-before-fold',
-    first: ['tip-home'],
-    then: ['fold'],
-    where: 'touching',
+    first: ['tip-start', 'notch', 'tip-home', 'turn'],
+    then: ['fold', 'leave'],
+    where: 'turned-first',
     source: `${PRACTICE}: a folded piece does not lie on the stake`,
+  },
+  {
+    id: 'fold-before-tip',
+    first: ['fold'],
+    then: ['tip-start', 'strain', 'notch', 'tip-home', 'turn'],
+    where: 'turned-last',
+    source: 'chosen for this edge: turned over first it would stand in the way of a fold',
   },
   {
     id: 'lip-after-fold',
@@ -152,7 +161,7 @@ export const ORDER_RULES: readonly OrderRule[] = [
   },
   {
     id: 'trim-last',
-    first: ['bead', 'raise', 'smooth', 'strain', 'tip-home', 'fold', 'flare'],
+    first: ['bead', 'raise', 'smooth', 'strain', 'tip-home', 'turn', 'fold', 'flare'],
     then: ['trim'],
     where: 'always',
     source: `${PRACTICE}: trimmed when nothing draws in any more`,
@@ -164,33 +173,37 @@ export type BrokenRule = { rule: OrderRule; first: string; then: string };
 
 const shares = (a: ShapeStep, b: ShapeStep): boolean => a.about.some((id) => b.about.includes(id));
 
-/**
- * Whether a rule says that one step comes before another. `touching` says which ids lie on one
- * another.
- */
+/** Whether a rule says that one step comes before another. */
 function says(
   { first, then, where }: OrderRule,
   a: ShapeStep,
   b: ShapeStep,
-  touching: (a: string, b: string) => boolean,
+  turnedAfter: readonly string[],
 ): boolean {
   if (!first.includes(a.what) || !then.includes(b.what)) return false;
-  if (where === 'always') return true;
-  if (shares(a, b)) return true;
-  return (
-    where === 'touching' && a.about.some((one) => b.about.some((other) => touching(one, other)))
-  );
+  const isLate = ({ about }: ShapeStep) => about.some((id) => turnedAfter.includes(id));
+  switch (where) {
+    case 'always':
+      return true;
+    case 'same':
+      return shares(a, b);
+    case 'turned-first':
+      return !isLate(a);
+    case 'turned-last':
+      return isLate(b);
+  }
 }
 
-export type Touching = (a: string, b: string) => boolean;
-
 /** The rules that an order breaks, each with the steps concerned, in the order of the steps. */
-export function brokenRules(steps: readonly ShapeStep[], touching: Touching): BrokenRule[] {
+export function brokenRules(
+  steps: readonly ShapeStep[],
+  turnedAfter: readonly string[],
+): BrokenRule[] {
   const found: BrokenRule[] = [];
   steps.forEach((early, i) => {
     for (const late of steps.slice(i + 1))
       for (const rule of ORDER_RULES)
-        if (says(rule, late, early, touching))
+        if (says(rule, late, early, turnedAfter))
           found.push({ rule, first: late.key, then: early.key });
   });
   return found;
@@ -200,14 +213,14 @@ export function brokenRules(steps: readonly ShapeStep[], touching: Touching): Br
  * The steps in an order that keeps every rule, otherwise as they were given. Steps that wait for
  * each other stay as given.
  */
-export function inOrder(steps: readonly ShapeStep[], touching: Touching): ShapeStep[] {
+export function inOrder(steps: readonly ShapeStep[], turnedAfter: readonly string[]): ShapeStep[] {
   const waiting = steps.map((step) => ({
     step,
     for: new Set(
       steps
         .filter(
           (other) =>
-            other !== step && ORDER_RULES.some((rule) => says(rule, other, step, touching)),
+            other !== step && ORDER_RULES.some((rule) => says(rule, other, step, turnedAfter)),
         )
         .map(({ key }) => key),
     ),

@@ -5,15 +5,13 @@ import { countsFor, sheetMetal } from '../blank/fold/practice';
 import type { FlangeAlong } from '../blank/flange/along';
 import { alongFlange, remediesOf } from '../blank/flange/along';
 import { beadLine, foldsAcross } from '../card/beadPath';
-import { endsOfFold } from '../card/foldPlace';
 import { segmentsOfEdge } from '../card/outline';
 import type { Edge, PatternDoc } from '../card/pattern';
-import { nearest } from '../measure/segment';
-import { SAME_PLACE_MM } from '../measure/tolerance';
 import { biteLearnt, bitesOver } from './biteStrips';
 import { brokenRules, inOrder } from './rules';
 import type { BrokenRule } from './rules';
 import { crownSteps } from './crownSteps';
+import { foldLeftForGap } from './leaveFold';
 import type { ShapeStep } from './step';
 import type { ShapeGiven } from './stepMaking';
 import { STRIP, step } from './stepMaking';
@@ -22,6 +20,8 @@ import { STRIP, step } from './stepMaking';
 const ROUGH_MM = 25;
 /** A test piece for a bead: so wide either side of it, and so long, mm (common practice). */
 const TEST_BEAD = { widths: 6, longMm: 150 };
+/** A hem is folded this far, degrees. */
+const HEM_DEG = 180;
 /** A flange is first turned over about so far, degrees (common practice). */
 const START_DEG = 30;
 
@@ -36,6 +36,7 @@ export function shapeOrder(given: ShapeGiven): ShapeStep[] {
     ...beadSteps(given),
     ...crownSteps(given),
     ...flangeSteps(given, sheet),
+    ...turnSteps(given),
     ...holeSteps(given),
     ...foldSteps(given, sheet),
   ];
@@ -50,28 +51,14 @@ export function shapeOrder(given: ShapeGiven): ShapeStep[] {
       : step('exact', [], 'proven', {});
   const strips = given.pattern.profiles.map(({ id }) => step('check', [id], 'checking-strip', {}));
   const trim = unsure && draws ? [step('trim', [], 'rough-cut', { overMm: ROUGH_MM })] : [];
-  return inOrder([...tests, cut, ...rest, ...strips, ...trim], touchingOf(given.pattern));
+  return inOrder([...tests, cut, ...rest, ...strips, ...trim], given.turnedAfter);
 }
 
-/** The rules an order of steps breaks. */
-export const brokenIn = (steps: readonly ShapeStep[], pattern: PatternDoc): BrokenRule[] =>
-  brokenRules(steps, touchingOf(pattern));
-
-/** Which edges lie on which folds: a fold ends on them or runs beside the face they bound. */
-function touchingOf(pattern: PatternDoc): (a: string, b: string) => boolean {
-  const pairs = new Set<string>();
-  for (const fold of pattern.folds) {
-    const ends = endsOfFold(pattern, fold) ?? [];
-    for (const edge of pattern.edges)
-      if (
-        ends.some((p) =>
-          segmentsOfEdge(pattern, edge).some((s) => nearest(s, p).distance < SAME_PLACE_MM),
-        )
-      )
-        pairs.add(`${fold.id} ${edge.id}`);
-  }
-  return (a, b) => pairs.has(`${a} ${b}`) || pairs.has(`${b} ${a}`);
-}
+/** The rules an order of steps breaks; some edges may be turned over when all folds are made. */
+export const brokenIn = (
+  steps: readonly ShapeStep[],
+  turnedAfter: readonly string[] = [],
+): BrokenRule[] => brokenRules(steps, turnedAfter);
 
 function beadSteps({ pattern, development, metal, thicknessMm, shop }: ShapeGiven): ShapeStep[] {
   const tested = new Set<string>();
@@ -181,6 +168,22 @@ function flangeSteps(given: ShapeGiven, sheet: SheetMetal): ShapeStep[] {
   });
 }
 
+/** What a joint turns over along its edge: a hem, or the lip that plugs go through. */
+const turnSteps = ({ pattern, development }: ShapeGiven): ShapeStep[] =>
+  pattern.edges.flatMap((edge, i) => {
+    const { joint } = edge;
+    const turn = development.edges[i]?.allowance.turn;
+    if (!turn || (joint.kind !== 'hem' && !(joint.kind === 'plug-flange' && joint.turnDeg > 0)))
+      return [];
+    return [
+      step('turn', [edge.id], joint.kind === 'hem' ? 'hem' : 'turned-lip', {
+        angleDeg: joint.kind === 'hem' ? HEM_DEG : joint.turnDeg,
+        widthMm: joint.widthMm,
+        ...(joint.kind === 'hem' && { gapMm: joint.gapMm }),
+      }),
+    ];
+  });
+
 function strainStep(
   { metal, thicknessMm, shop }: ShapeGiven,
   edge: Edge,
@@ -256,16 +259,12 @@ function foldSteps(
     folds.length > 0 && !proven
       ? [step('test-bend', [folds[0]!.id], 'bend-not-proven', { radiusMm: sheet.usualRadiusMm })]
       : [];
-  const last = folds.at(-1);
-  // The edge that bounds the last face and whose gap is adjusted: its fold is left till then.
-  const beyond =
-    last &&
-    gaps.find((id) => development.net.some(({ edge, face }) => edge === id && face === last.child));
+  const left = foldLeftForGap(development, gaps, foldOrder);
   return [
     ...test,
     ...folds.map((fold) =>
-      beyond !== undefined && fold === last
-        ? step('leave', [fold.id, beyond], 'leave-for-gap', { angleDeg: fold.bend.angleDeg })
+      left?.fold === fold.id
+        ? step('leave', [fold.id, left.edge], 'leave-for-gap', { angleDeg: fold.bend.angleDeg })
         : step('fold', [fold.id, ...crossing(pattern, fold.id)], 'fold', {
             angleDeg: fold.bend.angleDeg,
           }),

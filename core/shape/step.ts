@@ -13,6 +13,7 @@ export const STEP_KINDS = [
   'tip-start',
   'strain',
   'tip-home',
+  'turn',
   'angle',
   'lip',
   'notch',

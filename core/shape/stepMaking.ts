@@ -16,6 +16,8 @@ export type ShapeGiven = {
    * them.
    */
   foldOrder: readonly string[];
+  /** Edges that are turned over when all folds are made, by id. */
+  turnedAfter: readonly string[];
   /** The edges beyond which a gap is to be adjusted when the neighbours are up, by id. */
   gaps: readonly string[];
 };

@@ -17,6 +17,16 @@ export const FoldingSchema = z.object({
   byHand: z.array(id).max(MOST),
   /** Folds that are left at so many degrees on the machine, and closed when the others are made. */
   leftOpen: z.array(z.object({ fold: id, deg: z.number().min(1).max(180) })).max(MOST),
+  /**
+   * Edges that are turned over (flanges, hems, lips) when all folds are made; all others are turned
+   * before the first fold.
+   */
+  turnedAfter: z.array(id).max(MOST),
+  /**
+   * How much of a fold may stay uncovered by fingers at its ends and between two of them, mm; null:
+   * as the machine is told.
+   */
+  uncoveredMm: z.number().min(0).max(200).nullable(),
   /** Folds that are made, as far as the machine takes them. */
   made: z.array(id).max(MOST),
   /** Folds that are closed by hand since. */
@@ -41,6 +51,9 @@ export const FoldingSchema = z.object({
 });
 export type Folding = z.infer<typeof FoldingSchema>;
 
+/** The same as files have it: what was added since is left out by older ones. */
+export const FoldingFileSchema = FoldingSchema.partial({ turnedAfter: true, uncoveredMm: true });
+
 /** Every face falls by so much (common practice). */
 const USUAL_FALL_DEG = 2;
 
@@ -50,6 +63,8 @@ export const unfolded = (): Folding => ({
   order: null,
   byHand: [],
   leftOpen: [],
+  turnedAfter: [],
+  uncoveredMm: null,
   made: [],
   closed: [],
   lies: null,

@@ -171,6 +171,76 @@ export function through(a: Sheet, b: Sheet, rimMm: number): number {
   return depth;
 }
 
+/** Planes within this sine lie alike. */
+const ALIKE = 1e-3;
+
+/**
+ * How much two plates share that lie in one plane, mm: the smaller way across what is common to
+ * both, where that is more than `rimMm`; 0 where they lie otherwise. Each by its two sides; one of
+ * them convex.
+ */
+export function overlap(a: readonly Sheet[], b: readonly Sheet[], rimMm: number): number {
+  const [s, t] = [a[0]!, b[0]!];
+  const lean = Math.abs(dot3(s.n, t.n));
+  if (lean < 1 - ALIKE) return 0;
+  const heights = (sheets: readonly Sheet[]) =>
+    sheets.map(({ at }) => dot3(s.n, at[0]!)).sort((p, q) => p - q) as [number, number];
+  const [[a0, a1], [b0, b1]] = [heights(a), heights(b)];
+  if (Math.min(a1, b1) - Math.max(a0, b0) < TOUCH_MM) return 0;
+  let common: readonly Vec3[] = s.at;
+  const n = t.at.length;
+  for (let k = 0; k < n && common.length > 0; k++) {
+    const [p, q] = [t.at[k]!, t.at[(k + 1) % n]!];
+    const d: Vec3 = [q[0] - p[0], q[1] - p[1], q[2] - p[2]];
+    // Inward of a side, as the polygon runs round its own normal.
+    const inward: Vec3 = [
+      t.n[1] * d[2] - t.n[2] * d[1],
+      t.n[2] * d[0] - t.n[0] * d[2],
+      t.n[0] * d[1] - t.n[1] * d[0],
+    ];
+    common = keptWhere(common, (x) => dot3(inward, [x[0] - p[0], x[1] - p[1], x[2] - p[2]]));
+  }
+  const across = widthAcross(common);
+  return across > rimMm ? across : 0;
+}
+
+/** The part of a polygon where a linear measure is not below 0. */
+function keptWhere(polygon: readonly Vec3[], measure: (x: Vec3) => number): Vec3[] {
+  return polygon.flatMap((p, i): Vec3[] => {
+    const q = polygon[(i + 1) % polygon.length]!;
+    const [u, v] = [measure(p), measure(q)];
+    const kept = u >= 0 ? [p] : [];
+    if (u >= 0 === v >= 0) return kept;
+    const k = u / (u - v);
+    return [
+      ...kept,
+      [p[0] + (q[0] - p[0]) * k, p[1] + (q[1] - p[1]) * k, p[2] + (q[2] - p[2]) * k],
+    ];
+  });
+}
+
+/** The narrowest way across a polygon, square to one of its sides, mm. */
+function widthAcross(polygon: readonly Vec3[]): number {
+  let least = Infinity;
+  polygon.forEach((p, i) => {
+    const q = polygon[(i + 1) % polygon.length]!;
+    const d: Vec3 = [q[0] - p[0], q[1] - p[1], q[2] - p[2]];
+    const long = Math.hypot(...d);
+    if (long < TOUCH_MM) return;
+    least = Math.min(
+      least,
+      Math.max(
+        ...polygon.map((x) => {
+          const w: Vec3 = [x[0] - p[0], x[1] - p[1], x[2] - p[2]];
+          const along = dot3(w, d) / long;
+          return Math.sqrt(Math.max(0, dot3(w, w) - along * along));
+        }),
+      ),
+    );
+  });
+  return Number.isFinite(least) ? least : 0;
+}
+
 /** Whether a place of a polygon's plane lies inside it, farther from its rim than so much. */
 function isInside({ at, n }: Sheet, x: Vec3, rimMm: number): boolean {
   // Seen along the axis the plane is squarest to.

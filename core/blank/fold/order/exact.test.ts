@@ -8,7 +8,7 @@ import { anyFromTheEnd, fromTheEnd, howFar } from './fromTheEnd';
 import type { Folding, Made } from './handling';
 import type { Way } from './search';
 import { cheapest, costOf, leastTurnings } from './search';
-import { canBeFolded, checkedOrder, foldOrder } from './solve';
+import { checkedOrder, foldOrder, foldability } from './solve';
 import { stepper } from './step';
 import { piece } from './strips.arbitrary';
 
@@ -82,7 +82,7 @@ test('no order of all there are takes less turning, or as much with fewer change
       const found = foldOrder(development, brake);
       seen[found.ok ? 'found' : 'none']++;
       expect(found.ok).toBe(handling.length > 0);
-      expect(canBeFolded(development, brake)).toBe(found.ok);
+      expect(foldability(development, brake)()).toBe(found.ok);
       if (found.ok)
         expect([found.exact, found.turnings * 1000 + found.fingerChanges]).toEqual([
           true,

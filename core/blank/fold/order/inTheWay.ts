@@ -25,13 +25,14 @@ export type Hit = {
     | 'way out';
   depthMm: number;
   alongMm?: number;
-  /** The face that is in the way, by its index, where it is one. */
+  /** The face that is in the way, by its index, where it is one; and the id of its turned edge. */
   face?: number;
+  edge?: string;
 };
 
 /** What of one plate is in the machine's way while it is held, and the box it is in. */
 export type Held = {
-  face: number;
+  body: number;
   /**
    * Where along the line it stands where bar or fingers would be, and how deep in the bar's
    * section.
@@ -52,7 +53,7 @@ export type Standing = { span: Span; depthMm: number };
  * The same of one that swings: the box round all of its way up, and the box and the frame it ends
  * in.
  */
-export type Swung = Pick<Held, 'face' | 'bar' | 'fixed' | 'box'> & {
+export type Swung = Pick<Held, 'body' | 'bar' | 'fixed' | 'box'> & {
   end: Box;
   endFrame: () => Frame;
 };

@@ -78,9 +78,10 @@ test.each<[string, Development, Brake, boolean]>([
   const remedies = remediesFor(development, brake);
   expect(remedies.length).toBeGreaterThan(0);
   // What is offered was tried: left open, all the rest goes.
-  for (const remedy of remedies.filter(({ kind }) => kind === 'leave-open')) {
+  for (const remedy of remedies) {
+    if (remedy.kind !== 'leave-open') continue;
     const angles = development.folds.map(({ bend }, i) =>
-      i === remedy.fold && 'deg' in remedy ? remedy.deg : bend.angleDeg,
+      i === remedy.fold ? remedy.deg : bend.angleDeg,
     );
     expect(foldOrder(development, brake, { anglesDeg: angles }).ok).toBe(true);
   }

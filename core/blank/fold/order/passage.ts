@@ -16,7 +16,7 @@ export type Step =
   | { ok: false; hit: Hit };
 
 /** Where no finger may stand, and how deep what stands there is in the section. */
-type Blocked = Standing & { face: number };
+type Blocked = Standing & { body: number };
 /** All that is in the way of fingers, told in words to be looked up by, and the deepest of it. */
 type InWay = { spans: readonly Span[]; key: string; deepest: Blocked | null };
 /**
@@ -51,7 +51,13 @@ export type Passage = {
   inAndOut: (along: Span, still: In, moving: Moving) => Step;
 };
 
-export function passageOf(brake: Brake, plates: readonly Shell[], parts: readonly Part[]): Passage {
+/** @param whose what is told of a body that is in the way, by its index */
+export function passageOf(
+  brake: Brake,
+  plates: readonly Shell[],
+  parts: readonly Part[],
+  whose: (body: number) => Pick<Hit, 'face' | 'edge'>,
+): Passage {
   const gap = brake.fingerGapMm ?? FINGER_GAP_MM;
   const lifted = new Map<number, Record<'bar' | 'beam', ReturnType<typeof ready>[]>>();
   /** Bar and beam lifted by so much, with all that lies behind them. */
@@ -79,8 +85,8 @@ export function passageOf(brake: Brake, plates: readonly Shell[], parts: readonl
       reach: [Math.min(...spans.map(([y]) => y)), Math.max(...spans.map(([, y]) => y))],
       isClear: all.every(({ bar }) => bar === null),
       inWay: inWayOf(
-        walls.map(({ face, bar, span, up }) => ({
-          face,
+        walls.map(({ body, bar, span, up }) => ({
+          body,
           ...(bar ?? { span, depthMm: up + down - brake.openMm }),
         })),
       ),
@@ -94,17 +100,17 @@ export function passageOf(brake: Brake, plates: readonly Shell[], parts: readonl
     const { bar, beam } = swept(raised);
     const blocked: Blocked[] = [];
     let hit: Hit | null = null;
-    for (const { face, bar: stood, end, endFrame } of all) {
-      if (stood) blocked.push({ face, ...stood });
+    for (const { body, bar: stood, end, endFrame } of all) {
+      if (stood) blocked.push({ body, ...stood });
       if (isFree(end, beam) && isFree(end, bar)) continue;
-      const [plate, frame] = [plates[face]!, endFrame()];
+      const [plate, frame] = [plates[body]!, endFrame()];
       const hooks = fixedHit('beam', plate, frame, end, beam);
       if (hooks) {
-        hit = { ...hooks, of: 'way out', face };
+        hit = { ...hooks, of: 'way out', ...whose(body) };
         break;
       }
       const atEnd = standingIn(plate, frame, end, bar);
-      if (atEnd) blocked.push({ face, ...atEnd });
+      if (atEnd) blocked.push({ body, ...atEnd });
     }
     const found: Out = { hit, inWay: inWayOf(blocked) };
     out.set(raised, found);
@@ -167,7 +173,7 @@ export function passageOf(brake: Brake, plates: readonly Shell[], parts: readonl
       hit: {
         of: 'bar',
         depthMm,
-        ...(deepest ? { alongMm: middleOf(deepest.span), face: deepest.face } : {}),
+        ...(deepest ? { alongMm: middleOf(deepest.span), ...whose(deepest.body) } : {}),
       },
     });
     if (brake.fingersMm === null)

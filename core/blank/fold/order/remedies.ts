@@ -1,10 +1,15 @@
 import type { Brake } from '../../../machine/brake';
+import { FINGER_GAP_MM } from '../../../machine/brake';
+import type { Segment } from '../../../measure/segment';
 import type { Vec } from '../../../measure/vector';
 import { dot, sub } from '../../../measure/vector';
 import type { Development } from '../developed';
+import type { FoldPiece } from '../outline';
+import { bitsOf } from './bits';
+import { turnedEdgeIds } from './bodies';
 import { flangeDepth as depthOf, flangeOf } from './flange';
 import type { Settled } from './solve';
-import { canBeFolded } from './solve';
+import { foldability } from './solve';
 
 /** What frees a piece that no order makes: each was tried before it is told. */
 export type Remedy =
@@ -20,22 +25,35 @@ export type Remedy =
   | { kind: 'over-a-bar'; fold: number; also?: number }
   /** Cut the piece apart along a fold and weld it: both parts can be folded. */
   | { kind: 'part'; fold: number }
+  /** Turn some edges over (flanges, hems) when all folds are made, by their ids. */
+  | { kind: 'turn-after'; edges: string[] }
+  /** Let the ends of a fold stay uncovered by fingers as far as this, mm. */
+  | { kind: 'uncover'; gapMm: number }
   /** A flange shorter by so much. */
   | { kind: 'shorten'; fold: number; byMm: number };
 
 /** A fold is left open in steps of so many degrees, and no wider than at the least. */
 const [OPEN_STEP_DEG, LEAST_DEG] = [5, 10];
+/** No more of a fold than this is left uncovered by fingers, mm, found to a step. */
+const [MOST_UNCOVERED_MM, UNCOVERED_STEP_MM] = [40, 1];
 /** A flange is shortened in steps of so many mm, to no less than this. */
 const [SHORTER_STEP_MM, LEAST_MM] = [1, 8];
 /** Of more folds than these it would take too long to try. */
 export const MOST_TRIED = 14;
 
-/** What would let a piece be folded that cannot be, the least trouble first. Empty where nothing that one or two folds do
- * differently helps, and for more than `MOST_TRIED` folds. Each is told on top of what is settled. */
+/**
+ * What would let a piece be folded that cannot be, the least trouble first. Empty where nothing
+ * helps that one or two folds do differently, and for more than `MOST_TRIED` folds. Each is told on
+ * top of what is settled.
+ *
+ * @param leftMost how many folds every order leaves over, where that is known: as many have to be
+ * made by hand at the least, which spares trying fewer
+ */
 export function remediesFor(
   development: Development,
   brake: Brake,
   settled: Settled = {},
+  leftMost: number | null = null,
 ): Remedy[] {
   const { folds } = development;
   if (folds.length > MOST_TRIED) return [];
@@ -43,63 +61,140 @@ export function remediesFor(
     anglesDeg: angles = folds.map(({ bend }) => bend.angleDeg),
     byHand: handed = [],
     made = [],
+    turnedAfter = [],
   } = settled;
   // What is made, or settled to be made by hand, is not asked again.
   const asked = folds.flatMap((_, fold) =>
     handed.includes(fold) || made.includes(fold) ? [] : [fold],
   );
-  const goes = (one: Development, with_: readonly number[] = angles) =>
-    canBeFolded(one, brake, { ...settled, anglesDeg: with_ });
-  const open = asked.flatMap((fold): Remedy[] => {
-    const at = (deg: number) =>
-      goes(
-        development,
-        angles.map((angle, i) => (i === fold ? deg : angle)),
-      );
-    if (angles[fold]! <= LEAST_DEG || !at(LEAST_DEG)) return [];
-    // The most closed that still goes, looked for from both ends.
-    let [good, bad] = [LEAST_DEG, angles[fold]!];
-    while (bad - good > OPEN_STEP_DEG) {
-      const middle = Math.round((good + bad) / 2 / OPEN_STEP_DEG) * OPEN_STEP_DEG;
-      if (middle <= good || middle >= bad) break;
-      if (at(middle)) good = middle;
-      else bad = middle;
-    }
-    return [{ kind: 'leave-open', fold, deg: good }];
-  });
-  const shorter = asked.flatMap((fold): Remedy[] => {
-    const deep = depthOf(development, fold);
-    if (deep === null || deep <= LEAST_MM) return [];
-    const at = (byMm: number) => goes(shortened(development, fold, byMm));
-    const most = Math.floor(deep - LEAST_MM);
-    if (most < SHORTER_STEP_MM || !at(most)) return [];
-    let [good, bad] = [most, 0];
-    while (good - bad > SHORTER_STEP_MM) {
-      const middle = Math.round((good + bad) / 2);
-      if (at(middle)) good = middle;
-      else bad = middle;
-    }
-    return [{ kind: 'shorten', fold, byMm: good }];
-  });
-  const without = (...byHand: number[]) =>
-    canBeFolded(development, brake, { ...settled, byHand: [...handed, ...byHand] });
-  const byHand = asked.flatMap((fold): Remedy[] =>
-    without(fold) ? [{ kind: 'over-a-bar', fold }] : [],
-  );
-  const parted = asked.flatMap((fold): Remedy[] =>
-    partsGo(development, fold, brake) ? [{ kind: 'part', fold }] : [],
-  );
-  if (open.length + shorter.length + byHand.length + parted.length === 0)
-    return twoByHand(asked, without);
-  // The least left to do after comes first.
-  const left = (remedy: Remedy) =>
-    remedy.kind === 'leave-open' ? angles[remedy.fold]! - remedy.deg : 0;
-  return [
-    ...open.sort((a, b) => left(a) - left(b)),
-    ...byHand,
-    ...shorter.sort((a, b) => ('byMm' in a && 'byMm' in b ? a.byMm - b.byMm : 0)),
-    ...parted,
+  const goes = foldability(development, brake, settled);
+  const least = leftMost ?? 0;
+  const byHand = least > 1 ? [] : asked.filter((fold) => goes([fold]));
+  const found = [
+    ...turnAfter(development, brake, settled, turnedAfter),
+    ...uncover(development, brake, settled),
+    // What does not go with a fold flat all along does not go with one that is nearly so.
+    ...byHand
+      .flatMap((fold) => leaveOpen(development, brake, settled, angles, fold))
+      .sort((a, b) => angles[a.fold]! - a.deg - (angles[b.fold]! - b.deg)),
+    ...byHand.map((fold): Remedy => ({ kind: 'over-a-bar', fold })),
+    ...asked
+      .flatMap((fold) => shorter(development, brake, settled, fold))
+      .sort((a, b) => a.byMm - b.byMm),
+    ...parted(development, brake, settled, asked),
   ];
+  return found.length > 0 || least > 2
+    ? found
+    : twoByHand(asked, (fold, also) => goes([fold, also]));
+}
+
+type Of<Kind extends Remedy['kind']> = Extract<Remedy, { kind: Kind }>;
+
+/** Edges that are turned over after the folds: one of them where that is enough, else all. */
+function turnAfter(
+  development: Development,
+  brake: Brake,
+  settled: Settled,
+  already: readonly string[],
+): Of<'turn-after'>[] {
+  const edges = turnedEdgeIds(development).filter((id) => !already.includes(id));
+  const goes = (some: readonly string[]) =>
+    foldability(development, brake, { ...settled, turnedAfter: [...already, ...some] })();
+  if (edges.length === 0 || !goes(edges)) return [];
+  const single = edges.length > 1 ? edges.filter((id) => goes([id])) : [];
+  return single.length > 0
+    ? single.map((id) => ({ kind: 'turn-after', edges: [id] }))
+    : [{ kind: 'turn-after', edges }];
+}
+
+/** The least that fingers must leave uncovered where no set of them fits. */
+function uncover(development: Development, brake: Brake, settled: Settled): Of<'uncover'>[] {
+  if (!brake.fingersMm) return [];
+  const goes = (gapMm: number) =>
+    foldability(development, { ...brake, fingerGapMm: gapMm }, settled)();
+  let [good, bad] = [MOST_UNCOVERED_MM, brake.fingerGapMm ?? FINGER_GAP_MM];
+  if (bad >= good || !goes(good)) return [];
+  while (good - bad > UNCOVERED_STEP_MM) {
+    const middle = Math.round((good + bad) / 2);
+    if (goes(middle)) good = middle;
+    else bad = middle;
+  }
+  return [{ kind: 'uncover', gapMm: good }];
+}
+
+/** A fold as far as it can be closed on the machine, none where it cannot be at all. */
+function leaveOpen(
+  development: Development,
+  brake: Brake,
+  settled: Settled,
+  angles: readonly number[],
+  fold: number,
+): Of<'leave-open'>[] {
+  const at = (deg: number) =>
+    foldability(development, brake, {
+      ...settled,
+      anglesDeg: angles.map((angle, i) => (i === fold ? deg : angle)),
+    })();
+  if (angles[fold]! <= LEAST_DEG || !at(LEAST_DEG)) return [];
+  // The most closed that still goes, looked for from both ends.
+  let [good, bad] = [LEAST_DEG, angles[fold]!];
+  while (bad - good > OPEN_STEP_DEG) {
+    const middle = Math.round((good + bad) / 2 / OPEN_STEP_DEG) * OPEN_STEP_DEG;
+    if (middle <= good || middle >= bad) break;
+    if (at(middle)) good = middle;
+    else bad = middle;
+  }
+  return [{ kind: 'leave-open', fold, deg: good }];
+}
+
+/** A flange as long as the machine still lets it be. */
+function shorter(
+  development: Development,
+  brake: Brake,
+  settled: Settled,
+  fold: number,
+): Of<'shorten'>[] {
+  const deep = depthOf(development, fold);
+  if (deep === null || deep <= LEAST_MM) return [];
+  const at = (byMm: number) => foldability(shortened(development, fold, byMm), brake, settled)();
+  const most = Math.floor(deep - LEAST_MM);
+  if (most < SHORTER_STEP_MM || !at(most)) return [];
+  let [good, bad] = [most, 0];
+  while (good - bad > SHORTER_STEP_MM) {
+    const middle = Math.round((good + bad) / 2);
+    if (at(middle)) good = middle;
+    else bad = middle;
+  }
+  return [{ kind: 'shorten', fold, byMm: good }];
+}
+
+/** Folds along which a piece is cut apart so that both parts can be folded. */
+function parted(
+  development: Development,
+  brake: Brake,
+  { turnedAfter }: Settled,
+  asked: readonly number[],
+): Of<'part'>[] {
+  // A part that holds one that cannot be folded cannot be either: small ones first.
+  const stuck: number[] = [];
+  const known = new Map<number, boolean>();
+  const goes = (part: Part): boolean => {
+    const bits = bitsOf(part.folds);
+    let found = known.get(bits);
+    if (found !== undefined) return found;
+    found =
+      !stuck.some((one) => (one & bits) === one) &&
+      foldability(part.development, brake, turnedAfter ? { turnedAfter } : {})();
+    if (!found) stuck.push(bits);
+    known.set(bits, found);
+    return found;
+  };
+  const ways = asked.map((fold) => ({ fold, parts: partsAt(development, fold) }));
+  for (const part of ways
+    .flatMap(({ parts }) => parts)
+    .sort((a, b) => a.folds.length - b.folds.length))
+    goes(part);
+  return ways.flatMap(({ fold, parts }) => (parts.every(goes) ? [{ kind: 'part', fold }] : []));
 }
 
 /** Two folds made by hand, where no one thing helps. */
@@ -122,52 +217,62 @@ function shortened(development: Development, fold: number, byMm: number): Develo
     const over = dot(sub(p, tangents[1][0]), across) - to;
     return over > 0 ? [p[0] - over * across[0], p[1] - over * across[1]] : p;
   };
-  const faces = development.faces.map((one, i) =>
-    i === face
-      ? {
-          ...one,
-          pieces: one.pieces.map((piece) => ({
-            ...piece,
-            segment: {
-              ...piece.segment,
-              a: back(piece.segment.a),
-              b: back(piece.segment.b),
-              bulge: 0,
-            },
-          })),
-        }
-      : one,
-  );
-  return { ...development, faces };
+  const cut = <One extends { segment: Segment }>(piece: One): One => {
+    const { segment } = piece;
+    return { ...piece, segment: { ...segment, a: back(segment.a), b: back(segment.b), bulge: 0 } };
+  };
+  return {
+    ...development,
+    faces: development.faces.map((one, i) =>
+      i === face ? { ...one, pieces: one.pieces.map(cut) } : one,
+    ),
+    net: development.net.map((piece) => (piece.face === face ? cut(piece) : piece)),
+    strips: development.strips.map((strip) =>
+      strip.piece.face === face ? { ...strip, piece: cut(strip.piece) } : strip,
+    ),
+  };
 }
 
-/** Whether both parts of a piece that is cut apart along a fold can be folded. */
-function partsGo(development: Development, fold: number, brake: Brake): boolean {
-  const { folds, faces, order } = development;
+/** One of the parts of a piece that is cut apart, with the folds that are left to it. */
+type Part = { development: Development; folds: number[] };
+
+/** Both parts of a piece that is cut apart along a fold. */
+function partsAt(development: Development, fold: number): Part[] {
+  const { folds, faces, order, net, strips } = development;
   const beyond = new Set<number>([folds[fold]!.child]);
   for (const face of order) {
     const own = faces[face]!.fold;
     if (own >= 0 && beyond.has(folds[own]!.parent)) beyond.add(face);
   }
-  return [false, true].every((far) => {
+  return [false, true].map((far) => {
     const kept = order.filter((face) => beyond.has(face) === far);
     const number = new Map(kept.map((face, i) => [face, i]));
-    const foldsKept = folds.filter(
-      (one, i) => i !== fold && number.has(one.parent) && number.has(one.child),
+    const left = folds.flatMap((one, i) =>
+      i !== fold && number.has(one.parent) && number.has(one.child) ? [i] : [],
     );
+    // The outline stays whole, so that laps end as they did; what is the other part's has no face.
+    const own = (piece: FoldPiece): FoldPiece => ({
+      ...piece,
+      face: number.get(piece.face) ?? -1,
+    });
     const part: Development = {
       ...development,
       order: kept.map((_, i) => i),
       faces: kept.map((face) => ({
         ...faces[face]!,
-        fold: foldsKept.indexOf(folds[faces[face]!.fold]!),
+        fold: left.indexOf(faces[face]!.fold),
       })),
-      folds: foldsKept.map((one) => ({
-        ...one,
-        parent: number.get(one.parent)!,
-        child: number.get(one.child)!,
+      folds: left.map((i) => ({
+        ...folds[i]!,
+        parent: number.get(folds[i]!.parent)!,
+        child: number.get(folds[i]!.child)!,
       })),
+      net: net.map(own),
+      strips: strips.flatMap((strip) => {
+        const piece = own(strip.piece);
+        return piece.face >= 0 ? [{ ...strip, piece }] : [];
+      }),
     };
-    return canBeFolded(part, brake);
+    return { development: part, folds: left };
   });
 }

@@ -1,8 +1,9 @@
 import type { Vec } from '../../../measure/vector';
 import type { Development } from '../developed';
 import type { Vec3 } from '../refold';
-import { STILL, after, apply, back, closedTo, waysBetween } from './lie';
-import { platesOf } from './plates';
+import { STILL, after, back, closedTo, waysBetween } from './lie';
+import type { Body } from './bodies';
+import { bodiesOf, rimIn } from './bodies';
 import { poseOf } from './pose';
 import type { OrderStep } from './solve';
 
@@ -10,7 +11,7 @@ import type { OrderStep } from './solve';
  * A plate cut through: from where to where in the section (x toward the one who folds, z up),
  * middle of the sheet.
  */
-export type Cut = { face: number; from: Vec; to: Vec; held: boolean };
+export type Cut = { kind: Body['kind']; face: number; from: Vec; to: Vec; held: boolean };
 
 /**
  * Where and when a piece is cut through: folds `made` before, as far as each is taken, the fold
@@ -21,23 +22,43 @@ export type SliceAt = {
   anglesDeg: readonly number[];
   deg: number;
   alongMm?: number | undefined;
+  /** Ids of edges that are turned over when all folds are made. */
+  turnedAfter?: readonly string[] | undefined;
 };
 
 /** A plate in the machine's directions: its rim along the middle of the sheet. */
-type Placed = { face: number; at: Vec3[]; held: boolean; line: [number, number] };
+type Placed = {
+  kind: Body['kind'];
+  face: number;
+  at: Vec3[];
+  held: boolean;
+  line: [number, number];
+};
 
 function platesAt(
   development: Development,
   step: OrderStep,
-  { made, anglesDeg, deg }: SliceAt,
+  { made, anglesDeg, deg, turnedAfter }: SliceAt,
 ): Placed[] {
   const { folds } = development;
   const fold = folds[step.fold]!;
-  const t = fold.bend.thicknessMm;
   const { onMachine, line } = poseOf(fold, step.clamped);
   const held = step.clamped === 'base' ? fold.parent : fold.child;
   const ways = waysBetween(development)[held]!;
-  return platesOf(development).map(({ face, outline }) => {
+  const bodies = bodiesOf(
+    development,
+    anglesDeg.map((angle, i) => (i === step.fold ? deg : angle)),
+    turnedAfter,
+  );
+  // A bend is drawn when it is made, beads not at all: they are told beside the drawing.
+  const drawn = bodies.filter(
+    (body) =>
+      body.kind === 'face' ||
+      body.kind === 'edge' ||
+      (body.kind === 'bend' && (body.fold === step.fold || made.includes(body.fold!))),
+  );
+  return drawn.map((body) => {
+    const { face, kind } = body;
     let frame = STILL;
     for (const { fold: index, outward } of ways[face]!) {
       const angle = index === step.fold ? deg : made.includes(index) ? anglesDeg[index]! : 0;
@@ -45,8 +66,14 @@ function platesAt(
       frame = after(frame, outward ? closed : back(closed));
     }
     const whole = after(onMachine, frame);
-    const at = outline.map(([x, y]): Vec3 => apply(whole, [x, y, -t / 2]));
-    return { face, at, held: !ways[face]!.some(({ fold: index }) => index === step.fold), line };
+    const at = rimIn(body, whole);
+    return {
+      kind,
+      face,
+      at,
+      held: !ways[face]!.some(({ fold: index }) => index === step.fold),
+      line,
+    };
   });
 }
 
@@ -58,7 +85,7 @@ const IN_MM = 6;
 
 /** The piece cut through square to the line while a fold is made. */
 export function sliceOf(development: Development, step: OrderStep, sliced: SliceAt): Cut[] {
-  return platesAt(development, step, sliced).flatMap(({ face, at, held, line }): Cut[] => {
+  return platesAt(development, step, sliced).flatMap(({ kind, face, at, held, line }): Cut[] => {
     const middle = Math.max(
       line[0] + IN_MM,
       Math.min(line[1] - IN_MM, sliced.alongMm ?? (line[0] + line[1]) / 2),
@@ -72,13 +99,13 @@ export function sliceOf(development: Development, step: OrderStep, sliced: Slice
     // Cut through a hollow plate there can be several stretches, from crossing to crossing.
     const sorted = crossings.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
     return sorted.flatMap((from, i) =>
-      i % 2 === 0 && sorted[i + 1] ? [{ face, from, to: sorted[i + 1]!, held }] : [],
+      i % 2 === 0 && sorted[i + 1] ? [{ kind, face, from, to: sorted[i + 1]!, held }] : [],
     );
   });
 }
 
 /** A plate that stands along the section, as it is seen in it: its rim. */
-export type Wall = { face: number; rim: Vec[]; held: boolean };
+export type Wall = { kind: Body['kind']; face: number; rim: Vec[]; held: boolean };
 
 /**
  * A plate counts as standing along the section when it is no thicker than so much seen from above,
@@ -91,9 +118,9 @@ const FLAT_MM = 3;
  * ends.
  */
 export const wallsOf = (development: Development, step: OrderStep, sliced: SliceAt): Wall[] =>
-  platesAt(development, step, sliced).flatMap(({ face, at, held }): Wall[] => {
+  platesAt(development, step, sliced).flatMap(({ kind, face, at, held }): Wall[] => {
     const ys = at.map((p) => p[1]);
     return Math.max(...ys) - Math.min(...ys) > FLAT_MM
       ? []
-      : [{ face, rim: at.map(([x, , z]): Vec => [x, z]), held }];
+      : [{ kind, face, rim: at.map(([x, , z]): Vec => [x, z]), held }];
   });

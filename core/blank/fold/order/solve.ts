@@ -4,7 +4,7 @@ import { failure } from '../../../measure/result';
 import type { Development } from '../developed';
 import type { Clamped } from './pose';
 import { SIDES } from './pose';
-import { bitsOf } from './bits';
+import { bitsIn, bitsOf } from './bits';
 import { anyFromTheEnd, fromTheEnd, howFar } from './fromTheEnd';
 import type { Folding, Known, Made } from './handling';
 import { alike, turnings } from './handling';
@@ -56,6 +56,16 @@ export type Settled = {
   byHand?: readonly number[];
   /** Folds that are made already, as far as the machine takes them. */
   made?: readonly number[];
+  /**
+   * Ids of edges that are turned over (flanges, hems, lips) when all folds are made; all others are
+   * when the folding begins.
+   */
+  turnedAfter?: readonly string[];
+  /**
+   * A fold that is left for the last, because a gap is adjusted with it; where no order ends with it
+   * one is found that does not.
+   */
+  last?: number | null;
   /** Long folds early instead of late, where nothing else tells two orders apart. */
   longFirst?: boolean;
 };
@@ -64,8 +74,11 @@ export type Settled = {
 const EXACT_FOLDS = 14;
 /** A search from the end that looks at so many steps is left for one from the beginning. */
 const LOOKED = 10_000;
-/** From the beginning so many ways are weighed. */
-const WEIGHED = 5000;
+/**
+ * From the beginning so many steps are weighed, which of many folds is fewer ways: each of them can
+ * go on with every fold that is left.
+ */
+const WEIGHED = 600_000;
 /** Where nothing is exact: so many steps are looked at for any order; there may be a better one. */
 const FOLLOWED = 100_000;
 /** So many steps are looked at to say which folds are in the way. */
@@ -85,11 +98,12 @@ export function foldOrder(
   development: Development,
   brake: Brake,
   settled: Settled = {},
-): Result<FoldOrder> {
+): Result<FoldOrder> | { ok: false; problems: Problem[]; furthest: Furthest | null } {
   const asked = askedOf(development, brake, settled);
   if (!asked.ok) return asked;
   const { folding, anglesDeg } = asked;
-  const found = searched(folding);
+  const ending = endingWith(folding, settled.last ?? null);
+  const found = (ending && made(searched(ending))) ?? searched(folding);
   if (found.made) {
     const steps = stepsOf(found.made, folding.known, anglesDeg);
     const after = closings(development, anglesDeg, settled.byHand ?? []);
@@ -101,19 +115,85 @@ export function foldOrder(
   const [never, left] = [without(reached), without(most)];
   const numbers = { foldsLeft: left.length };
   if (!found.exact) return failure({ code: 'order-not-found', about: left, numbers });
-  return failure({ code: 'no-order', about: whole && never.length > 0 ? never : left, numbers });
+  const refused = failure({
+    code: 'no-order',
+    about: whole && never.length > 0 ? never : left,
+    numbers,
+  });
+  return { ...refused, furthest: furthestOf(folding, most, anglesDeg, whole) };
 }
 
 /**
- * Whether a machine can make all folds of a piece in any order that is found; why not is not asked.
+ * Where the order that comes farthest stands: the folds that are made, the next that is nearest to
+ * being made, and what it hits. `leftMost`: in no order are fewer folds left; null where not all
+ * were followed.
  */
-export function canBeFolded(
+export type Furthest = { made: number[]; step: OrderStep; hit: Hit; leftMost: number | null };
+
+function furthestOf(
+  { n, all, known }: Folding,
+  most: number,
+  anglesDeg: readonly number[],
+  whole: boolean,
+): Furthest | null {
+  const folds = Array.from({ length: n }, (_, fold) => fold);
+  const tried = folds
+    .filter((fold) => all & ~most & (1 << fold))
+    .flatMap((fold) =>
+      SIDES.flatMap((side) => {
+        const found = known.step(fold, side, most);
+        return found.ok ? [] : [{ fold, side, hit: found.hit }];
+      }),
+    );
+  const nearest = tried.reduce<(typeof tried)[number] | null>(
+    (least, one) => (least && least.hit.depthMm <= one.hit.depthMm ? least : one),
+    null,
+  );
+  if (!nearest) return null;
+  const { fold, side, hit } = nearest;
+  return {
+    made: folds.filter((one) => most & (1 << one)),
+    step: untaken(fold, side, known.poses, anglesDeg),
+    hit,
+    leftMost: whole ? bitsIn(all & ~most) : null,
+  };
+}
+
+/** A step that cannot be made, as it would be held. */
+const untaken = (
+  fold: number,
+  clamped: Clamped,
+  poses: Known['poses'],
+  anglesDeg: readonly number[],
+): OrderStep => {
+  const { faceUp, turnDeg } = poses[fold]![clamped];
+  return {
+    fold,
+    clamped,
+    faceUp,
+    turnDeg,
+    fingersMm: null,
+    fingersAtMm: null,
+    angleDeg: anglesDeg[fold]!,
+  };
+};
+
+/**
+ * Whether a machine can make all folds of a piece in any order that is found; why not is not asked.
+ * With more folds made by hand (`also`, by index) it is asked again without looking at a step twice.
+ */
+export function foldability(
   development: Development,
   brake: Brake,
   settled: Settled = {},
-): boolean {
+): (also?: readonly number[]) => boolean {
   const asked = askedOf(development, brake, settled);
-  return asked.ok && searched(asked.folding).made !== null;
+  if (!asked.ok) return () => false;
+  const { folding } = asked;
+  return (also = []) => {
+    const all = folding.all & ~bitsOf(also);
+    return searched({ ...folding, all, from: folding.from & all }).made !== null;
+  };
 }
 
 function askedOf(
@@ -128,7 +208,7 @@ function askedOf(
     made = [],
     longFirst = false,
   } = settled;
-  const machine = stepper(development, brake, anglesDeg);
+  const machine = stepper(development, brake, anglesDeg, settled.turnedAfter);
   if (!machine.ok) return machine;
   const n = folds.length;
   if (n > MOST_FOLDS)
@@ -142,6 +222,19 @@ function askedOf(
   return { ok: true, folding: { n, all, from: bitsOf(made) & all, known }, anglesDeg };
 }
 
+const made = (found: Found): Found | null => (found.made ? found : null);
+
+/** The same folding where one fold is made after all others; null where that is not asked. */
+function endingWith(folding: Folding, last: number | null): Folding | null {
+  const { all, from, known } = folding;
+  if (last === null || !(all & ~from & (1 << last))) return null;
+  const step: Known['step'] = (fold, side, made) =>
+    fold === last && (made | (1 << fold)) !== all
+      ? { ok: false, hit: { of: 'piece', depthMm: 0 } }
+      : known.step(fold, side, made);
+  return { ...folding, known: { ...known, step } };
+}
+
 /**
  * From the end, where few steps can be the last; else from the beginning, where most can be the
  * first.
@@ -150,7 +243,7 @@ function searched(folding: Folding): Found {
   const back = fromTheEnd(folding, LOOKED);
   if (back !== 'over') return whole(back);
   const asked: Asked = { ...folding, least: leastTurnings(folding.known.poses, folding.all) };
-  const weighed = cheapest(asked, WEIGHED);
+  const weighed = cheapest(asked, WEIGHED / folding.n ** 2);
   if (weighed.made || weighed.exact) return weighed;
   return folding.n <= EXACT_FOLDS
     ? whole(fromTheEnd(folding))
@@ -245,7 +338,7 @@ export function checkedOrder(
     byHand = [],
     made: before = [],
   } = settled;
-  const machine = stepper(development, brake, anglesDeg);
+  const machine = stepper(development, brake, anglesDeg, settled.turnedAfter);
   if (!machine.ok) return machine;
   const { step, poses } = machine;
   if ([...order].sort((a, b) => a - b).join() !== folds.map((_, i) => i).join())
@@ -281,21 +374,12 @@ export function checkedOrder(
       const { side, hit } = hits.reduce((least, one) =>
         one.hit.depthMm < least.hit.depthMm ? one : least,
       );
-      const { faceUp, turnDeg } = poses[fold]![side];
       const problem: Problem = {
         code: 'hits',
         about: [folds[fold]!.id],
         numbers: { depthMm: hit.depthMm },
       };
-      const nearest = {
-        fold,
-        clamped: side,
-        faceUp,
-        turnDeg,
-        fingersMm: null,
-        fingersAtMm: null,
-        angleDeg: anglesDeg[fold]!,
-      };
+      const nearest = untaken(fold, side, poses, anglesDeg);
       return { ok: false, problems: [problem], stuck: { at, fold, hit, step: nearest } };
     }
     ways = next;

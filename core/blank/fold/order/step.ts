@@ -4,15 +4,17 @@ import type { Problem, Result } from '../../../measure/result';
 import type { Development } from '../developed';
 import type { Frame } from '../refold';
 import type { Sheet } from './clash';
-import { isFree, ready, sheetOf, through } from './clash';
+import { isFree, overlap, ready, sheetOf, through } from './clash';
 import type { Held, Hit, Standing, Swung } from './inTheWay';
 import { fixedHit, standingIn, wayOf } from './inTheWay';
-import type { Box, Shell } from './laid';
+import type { Box } from './laid';
 import { apart, boxOf, boxesTurned, laid, round, turnBetween } from './laid';
 import { STILL, after, back, closedTo, waysBetween } from './lie';
 import type { In, Moving, Step } from './passage';
 import { passageOf } from './passage';
-import { beyond, platesOf } from './plates';
+import type { Body } from './bodies';
+import { bodiesOf } from './bodies';
+import { beyond } from './plates';
 import type { Clamped, Pose } from './pose';
 import { SIDES, poseOf } from './pose';
 
@@ -31,8 +33,6 @@ const SWING_DEG = 6;
  * nearer to a rim than this share of the thickness and this length, mm, is let be.
  */
 const RIM = [0.5, 0.1] as const;
-/** A shell of the sheet so thin is left out when it is held against the machine, mm. */
-const SHELL_MM = 0.02;
 
 /**
  * What is held, with some of its folds made: nothing of it in a fixed part, or what is; and what it
@@ -46,12 +46,17 @@ type Still = { all: readonly Held[]; fixed: Hit | null; box: Box | null; way: In
  * orders are told from few looks.
  *
  * @param anglesDeg how far each fold is taken on the machine (one that is left open, less than it
- * is to be) Problems: those of `sectionOf`.
+ * is to be)
+ * @param turnedAfter ids of edges that are turned over when all folds are made: what stands on the
+ * others is there from the first fold on
+ *
+ * Problems: those of `sectionOf`.
  */
 export function stepper(
   development: Development,
   brake: Brake,
   anglesDeg: readonly number[],
+  turnedAfter: readonly string[] = [],
 ): Result<Stepper> {
   const { folds } = development;
   const thickness = folds[0]?.bend.thicknessMm ?? 1;
@@ -66,22 +71,27 @@ export function stepper(
     apron: part('apron').map(ready),
     bench: part('bench').map(ready),
   };
-  const plates = platesOf(development).map(({ outline }): Shell => ({
-    rim: outline,
-    heights: [SHELL_MM - thickness, -SHELL_MM],
-  }));
-  const faces = plates.map((_, face) => face);
+  const bodies = bodiesOf(development, anglesDeg, turnedAfter);
+  const plates = bodies.map(({ shell }) => shell);
+  const faceOf = bodies.map(({ face }) => face);
   const ways = waysBetween(development);
-  const bits = ways.map((row) =>
+  const ofWay = ways.map((row) =>
     row.map((way) => way.reduce((sum, { fold }) => sum | (1 << fold), 0)),
   );
+  // The folds that decide how one body lies to another: those between their faces, and of a bend
+  // its own.
+  const ownFold = bodies.map(({ fold }) => (fold === null ? 0 : 1 << fold));
+  const bits = bodies.map((a, i) =>
+    bodies.map((b, j) => ofWay[a.face]![b.face]! | ownFold[i]! | ownFold[j]!),
+  );
   const far = beyond(development);
+  const whose = (body: number) => whoseOf(bodies[body]!);
   const poses = folds.map((fold): Record<Clamped, Pose> => ({
     base: poseOf(fold, 'base'),
     far: poseOf(fold, 'far'),
   }));
   const rim = RIM[0] * thickness + RIM[1];
-  const { wayIn, inAndOut } = passageOf(brake, plates, section.parts);
+  const { wayIn, inAndOut } = passageOf(brake, plates, section.parts, whose);
   const closed = folds.map((_, fold) => closedTo(development, fold, anglesDeg[fold]!));
   const opened = closed.map(back);
   // How what swings lies flat in the machine, and at each look on its way up; and the turns from
@@ -100,50 +110,53 @@ export function stepper(
     }),
   );
 
-  /**
-   * Where a plate lies as another face sees it, the folds between them made that are among these.
-   */
-  const seen = cached((from: number, face: number, made: number): Frame => {
+  /** Where a body lies as a face sees it, the folds between them made that are among these. */
+  const seen = cached((from: number, body: number, made: number): Frame => {
     let frame: Frame = STILL;
-    for (const { fold, outward } of ways[from]![face]!)
+    for (const { fold, outward } of ways[from]![faceOf[body]!]!)
       if (made & (1 << fold)) frame = after(frame, (outward ? closed : opened)[fold]!);
-    return frame;
+    return after(frame, bodies[body]!.on);
   });
   const heldOf = (fold: number, side: number) =>
     side === 0 ? folds[fold]!.parent : folds[fold]!.child;
   const swungOf = (fold: number, side: number) =>
     side === 0 ? folds[fold]!.child : folds[fold]!.parent;
   const poseAt = (fold: number, side: number) => poses[fold]![side === 0 ? 'base' : 'far'];
-  const stands = (line: number, face: number, made: number): Frame =>
-    after(poseAt(line >> 1, line & 1).onMachine, seen(heldOf(line >> 1, line & 1), face, made));
+  const stands = (line: number, body: number, made: number): Frame =>
+    after(poseAt(line >> 1, line & 1).onMachine, seen(heldOf(line >> 1, line & 1), body, made));
+  /** A bead on a face that lies in the machine is packed beside: it stands in no part that presses. */
+  const isPressed = (body: number, face: number) =>
+    bodies[body]!.kind === 'bead' && faceOf[body] === face;
 
   const STANDING = ['beam', 'bed', 'bench'] as const;
   /** The first of the parts that stand fast in which a plate is. */
-  const inFixed = (plate: Shell, frame: Frame, box: Box): Hit | null =>
+  const inFixed = (plate: Body['shell'], frame: Frame, box: Box): Hit | null =>
     STANDING.reduce<Hit | null>(
       (hit, name) => hit ?? fixedHit(name, plate, frame, box, machine[name]),
       null,
     );
 
-  const held = cached((line: number, face: number, made: number): Held => {
-    const plate = plates[face]!;
-    const frame = stands(line, face, made);
+  const held = cached((line: number, body: number, made: number): Held => {
+    const plate = plates[body]!;
+    const frame = stands(line, body, made);
     const box = boxOf(plate, frame);
-    const fixed = inFixed(plate, frame, box);
-    const bar = standingIn(plate, frame, box, machine.bar);
-    return { face, bar, fixed, box, ...wayOf(() => laid(plate, frame), box, thickness) };
+    const pressed = isPressed(body, heldOf(line >> 1, line & 1));
+    const fixed = pressed ? null : inFixed(plate, frame, box);
+    const bar = pressed ? null : standingIn(plate, frame, box, machine.bar);
+    return { body, bar, fixed, box, ...wayOf(() => laid(plate, frame), box, thickness) };
   });
 
   const inAny = [...machine.beam, ...machine.bed, ...machine.bar, ...machine.bench];
   /** What swings, against bar, beam and bed all the way up, and against the apron it lies on. */
-  const swung = cached((line: number, face: number, made: number): Swung => {
+  const swung = cached((line: number, body: number, made: number): Swung => {
     const [fold, side] = [line >> 1, line & 1];
-    const plate = plates[face]!;
-    const own = seen(swungOf(fold, side), face, made);
+    const plate = plates[body]!;
+    const own = seen(swungOf(fold, side), body, made);
     const atRest = after(poseAt(fold, side).onApron, own);
     const rest = boxOf(plate, atRest);
+    const pressed = isPressed(body, swungOf(fold, side));
     let fixed =
-      fixedHit('apron', plate, atRest, rest, machine.apron) ??
+      (pressed ? null : fixedHit('apron', plate, atRest, rest, machine.apron)) ??
       fixedHit('bench', plate, atRest, rest, machine.bench);
     const { flat, frames, turns } = swings[fold]![side]!;
     const boxes = boxesTurned(plate, after(flat, own), turns);
@@ -162,7 +175,7 @@ export function stepper(
       else bar ??= now;
     }
     return {
-      face,
+      body,
       bar,
       fixed,
       box: round(boxes),
@@ -172,23 +185,26 @@ export function stepper(
   });
 
   /** What is held, in the machine. */
-  const standing = cached((line: number, face: number, made: number): Sheet[] =>
-    laid(plates[face]!, stands(line, face, made)).map(sheetOf),
+  const standing = cached((line: number, body: number, made: number): Sheet[] =>
+    laid(plates[body]!, stands(line, body, made)).map(sheetOf),
   );
   /** How deep what swings goes through what is held, anywhere on the way up. */
   const against = cached((line: number, pair: number, made: number): number => {
     const [a, b] = [Math.floor(pair / plates.length), pair % plates.length];
     const [fold, side] = [line >> 1, line & 1];
     const own = seen(swungOf(fold, side), a, made & bits[swungOf(fold, side)]![a]!);
+    const isEdge = bodies[a]!.kind === 'edge' && bodies[b]!.kind === 'edge';
     const ofHeld = made & bits[heldOf(fold, side)]![b]!;
     const { box } = held(line, b, ofHeld);
     const { flat, frames, turns } = swings[fold]![side]!;
     let depth = 0;
     for (const [i, at] of boxesTurned(plates[a]!, after(flat, own), turns).entries()) {
       if (apart(at, box)) continue;
-      for (const s of laid(plates[a]!, after(frames[i]!, own)).map(sheetOf))
-        for (const t of standing(line, b, ofHeld))
-          depth = Math.max(depth, through(s, t, rim), through(t, s, rim));
+      const sides = laid(plates[a]!, after(frames[i]!, own)).map(sheetOf);
+      const others = standing(line, b, ofHeld);
+      if (isEdge) depth = Math.max(depth, overlap(sides, others, rim));
+      for (const s of sides)
+        for (const t of others) depth = Math.max(depth, through(s, t, rim), through(t, s, rim));
     }
     return depth;
   });
@@ -198,15 +214,19 @@ export function stepper(
   const lines = folds.flatMap((_, fold) =>
     [0, 1].map((side) => {
       const [at, on] = [heldOf(fold, side), swungOf(fold, side)];
-      const isSwung = (face: number) => far[fold]![face] === (side === 0);
+      const isSwung = (body: number) => far[fold]![faceOf[body]!] === (side === 0);
+      const away = (from: number, body: number) => ways[from]![faceOf[body]!]!.length;
+      // The metal of the bend that is being made is where the machine bends it.
       const nearest = (from: number) =>
-        [...faces].sort((a, b) => ways[from]![a]!.length - ways[from]![b]!.length);
+        bodies
+          .flatMap((body, i) => (body.fold === fold ? [] : [i]))
+          .sort((a, b) => away(from, a) - away(from, b));
       const [swinging, still] = [
         nearest(on).filter(isSwung),
-        nearest(at).filter((face) => !isSwung(face)),
+        nearest(at).filter((body) => !isSwung(body)),
       ];
       const all = (of: number, some: readonly number[]) =>
-        some.reduce((sum, face) => sum | bits[of]![face]!, 0);
+        some.reduce((sum, body) => sum | bits[of]![body]!, 0);
       return {
         swinging,
         still,
@@ -224,24 +244,29 @@ export function stepper(
    */
   const together = <One extends { fixed: Hit | null; box: Box }>(
     some: readonly number[],
-    of: (face: number) => One,
+    of: (body: number) => One,
   ) => {
     const all: One[] = [];
-    for (const face of some) {
-      const one = of(face);
-      if (one.fixed) return { all, fixed: { ...one.fixed, face }, box: null };
+    for (const body of some) {
+      const one = of(body);
+      if (one.fixed) return { all, fixed: { ...one.fixed, ...whose(body) }, box: null };
       all.push(one);
     }
     return { all, fixed: null, box: round(all.map(({ box }) => box)) };
   };
+  /** The metal of a bend stands up when its fold is made. */
+  const there = (some: readonly number[], made: number) =>
+    some.filter((body) => ownFold[body] === 0 || made & ownFold[body]!);
   const stillAt = cached((line: number, _: number, made: number): Still => {
     const { still, at, along } = lines[line]!;
-    const found = together(still, (face) => held(line, face, made & bits[at]![face]!));
+    const found = together(there(still, made), (body) => held(line, body, made & bits[at]![body]!));
     return { ...found, way: found.fixed ? null : wayIn(found.all, along) };
   });
   const movingAt = cached((line: number, _: number, made: number): Moving => {
     const { swinging, on } = lines[line]!;
-    const found = together(swinging, (face) => swung(line, face, made & bits[on]![face]!));
+    const found = together(there(swinging, made), (body) =>
+      swung(line, body, made & bits[on]![body]!),
+    );
     return { ...found, isClear: found.all.every(({ bar }) => bar === null), out: new Map() };
   });
 
@@ -253,6 +278,8 @@ export function stepper(
       ? { of: 'thickness', depthMm: thickness - most }
       : null;
   });
+
+  const isFlat = (body: number) => ['face', 'bend'].includes(bodies[body]!.kind);
 
   function look(fold: number, side: number, made: number): Step {
     const hit = tooMuch[fold];
@@ -274,11 +301,12 @@ export function stepper(
       if (apart(a.box, still.box!)) continue;
       for (const b of still.all) {
         // What lay flat with what it swings from stands clear of it.
-        if ((a.face === on && b.face === at) || apart(a.box, b.box)) continue;
-        const between = made & bits[a.face]![b.face]!;
-        if (between === 0) continue;
-        const depth = against(line, a.face * plates.length + b.face, between);
-        if (depth > 0) return { of: 'piece', depthMm: depth, face: a.face };
+        if ((a.body === on && b.body === at) || apart(a.box, b.box)) continue;
+        const between = made & bits[a.body]![b.body]!;
+        // Nothing stands up between two that lay flat together.
+        if (between === 0 && isFlat(a.body) && isFlat(b.body)) continue;
+        const depth = against(line, a.body * plates.length + b.body, between);
+        if (depth > 0) return { of: 'piece', depthMm: depth, ...whose(a.body) };
       }
     }
     return null;
@@ -291,13 +319,19 @@ export function stepper(
   };
 }
 
+/** What is told of a body that is in the way: the face it is on, and its edge where it is turned. */
+const whoseOf = ({ kind, face, of }: Body): Pick<Hit, 'face' | 'edge'> => ({
+  face,
+  ...(kind === 'edge' && of !== null ? { edge: of } : {}),
+});
+
 /** A function of three numbers that is asked often with the same: two small ones and bits. */
 function cached<T>(
   of: (a: number, b: number, bits: number) => T,
 ): (a: number, b: number, bits: number) => T {
   const known = new Map<number, Map<number, T>>();
   return (a, b, bits) => {
-    const first = a * 100_003 + b;
+    const first = a * 10_000_019 + b;
     let row = known.get(first);
     if (!row) known.set(first, (row = new Map()));
     let found = row.get(bits);

@@ -6,6 +6,8 @@ export const FOLDING_WORDS: { [K in keyof Folding]: string } = {
   order: 'An order of your own',
   byHand: 'Folds made by hand',
   leftOpen: 'Folds left open',
+  turnedAfter: 'Edges turned after the folds',
+  uncoveredMm: 'Fold left uncovered by fingers',
   made: 'Folds that are made',
   closed: 'Folds closed by hand',
   lies: 'How it lies',

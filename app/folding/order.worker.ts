@@ -1,7 +1,7 @@
 import { develop } from '#core/blank/fold/develop';
 import { remediesFor } from '#core/blank/fold/order/remedies';
 import { checkedOrder, foldOrder } from '#core/blank/fold/order/solve';
-import type { Stuck } from '#core/blank/fold/order/solve';
+import type { Furthest, Stuck } from '#core/blank/fold/order/solve';
 import type { OrderAnswer, OrderAsked } from './ordering';
 
 const say = (answer: OrderAnswer) => self.postMessage(answer);
@@ -17,21 +17,22 @@ self.onmessage = ({
     ? checkedOrder(development, brake, order, settled)
     : foldOrder(development, brake, settled);
   if (answer.ok) return say({ ask, what: 'order', order: answer });
-  // Where there is no order, what hits is drawn in the order in which the folds are numbered.
-  const inOrder = order ?? development.folds.map((_, i) => i);
-  const stuck = stuckOf(order ? answer : checkedOrder(development, brake, inOrder, settled));
-  const before = inOrder.filter(
+  const refused: { ok: false; stuck?: Stuck; furthest?: Furthest | null } = answer;
+  const { stuck = null, furthest = null } = refused;
+  const before = (order ?? []).filter(
     (fold) => !settled.byHand?.includes(fold) && !settled.made?.includes(fold),
   );
   const made = stuck
     ? [...(settled.made ?? []), ...before.slice(0, before.indexOf(stuck.fold))]
     : [];
-  const shown = stuck && { step: stuck.step, made, hit: stuck.hit };
-  say({ ask, what: 'none', problems: answer.problems, stuck: order ? stuck : null, shown });
+  // Where there is no order, what hits is drawn where the order that comes farthest ends.
+  const shown = stuck ? { step: stuck.step, made, hit: stuck.hit } : furthest;
+  say({ ask, what: 'none', problems: answer.problems, stuck, shown });
   // Where another order goes, that is what frees it.
   if (order && foldOrder(development, brake, settled).ok) return;
-  say({ ask, what: 'remedies', remedies: remediesFor(development, brake, settled) });
+  say({
+    ask,
+    what: 'remedies',
+    remedies: remediesFor(development, brake, settled, furthest?.leftMost),
+  });
 };
-
-const stuckOf = (answer: object): Stuck | null =>
-  'stuck' in answer ? (answer.stuck as Stuck) : null;

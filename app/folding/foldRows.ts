@@ -1,6 +1,7 @@
 import type { Development } from '#core/blank/fold/developed';
 import type { Folding } from '#core/blank/fold/folding';
 import type { Closing, OrderStep, Settled } from '#core/blank/fold/order/solve';
+import type { Shop } from '#core/blank/shopSchema';
 
 /**
  * What is done of a piece at a time: a fold on the machine (`step` null: made before the order was
@@ -14,11 +15,22 @@ export type FoldRow = { fold: number; fromDeg: number; toDeg: number; done: bool
 const indices = ({ folds }: Pick<Development, 'folds'>, ids: readonly string[]): number[] =>
   ids.map((id) => folds.findIndex((fold) => fold.id === id)).filter((fold) => fold >= 0);
 
+/** The machine a piece is folded on, its fingers as far apart as they may stand for it. */
+export function brakeFor(
+  { brakes }: Pick<Shop, 'brakes'>,
+  { brake, uncoveredMm }: Pick<Folding, 'brake' | 'uncoveredMm'>,
+): Shop['brakes'][number] | null {
+  const found = brakes.find(({ id }) => id === brake) ?? brakes[0];
+  if (!found) return null;
+  return uncoveredMm === null ? found : { ...found, fingerGapMm: uncoveredMm };
+}
+
 /** What of a piece's folding is settled, as the search for an order takes it. */
 export function settledBy(
   development: Pick<Development, 'folds'>,
   folding: Folding,
   longFirst: boolean,
+  last: string | null = null,
 ): Required<Settled> {
   const open = new Map(folding.leftOpen.map(({ fold, deg }) => [fold, deg]));
   return {
@@ -28,6 +40,8 @@ export function settledBy(
     byHand: indices(development, folding.byHand),
     made: [...new Set(indices(development, folding.made))],
     longFirst,
+    turnedAfter: folding.turnedAfter,
+    last: last === null ? null : (indices(development, [last])[0] ?? null),
   };
 }
 

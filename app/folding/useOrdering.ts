@@ -1,10 +1,12 @@
 import { sheetMetal } from '#core/blank/fold/practice';
 import type { Development } from '#core/blank/fold/developed';
 import type { Brake } from '#core/machine/brake';
+import { foldLeftForGap } from '#core/shape/leaveFold';
 import { useState } from 'react';
+import { gapEdges } from '../piece/shapeSteps';
 import { usePiece } from '../piece/pieceContext';
 import type { FoldRow } from './foldRows';
-import { beginsWith, foldRows, ownOrder, settledBy } from './foldRows';
+import { beginsWith, brakeFor, foldRows, ownOrder, settledBy } from './foldRows';
 import type { Shown } from './ordering';
 import { useFolding } from './useFolding';
 import type { Ordered } from './useOrder';
@@ -27,13 +29,14 @@ export type Ordering = {
 
 /** The folding of a piece on a machine; an order is looked for only while it is `wanted`. */
 export function useOrdering(development: Development, wanted: boolean): Ordering {
-  const { pattern, shop, metal, facts } = usePiece();
+  const { pattern, plan, shop, metal, facts } = usePiece();
   const saved = useFolding();
   const folding = saved.draft;
   const [chosen, look] = useState<number | null>(null);
-  const brake = shop.brakes.find((one) => one.id === folding.brake) ?? shop.brakes[0] ?? null;
+  const brake = brakeFor(shop, folding);
   const { brakeLine, relief, shortestFlangeMm } = shop;
-  const settled = settledBy(development, folding, shop.longFolds === 'early');
+  const left = foldLeftForGap(development, gapEdges(pattern, plan), folding.order?.folds ?? []);
+  const settled = settledBy(development, folding, shop.longFolds === 'early', left?.fold ?? null);
   const order = ownOrder(development, folding);
   const asked =
     !wanted || !brake
