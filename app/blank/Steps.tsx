@@ -9,14 +9,7 @@ import { beadsUnderBar, holesUnderBar } from '#core/blank/fold/order/underBar';
 import { usePiece } from '../piece/pieceContext';
 import { usePreferences } from '../frame/preferences';
 import { PlanPicture } from './PlanPicture';
-import {
-  beadsUnderBarSaid,
-  fingersSaid,
-  heldSaid,
-  lyingSaid,
-  rowSaid,
-  underBarSaid,
-} from './orderWords';
+import { fingersSaid, heldSaid, lyingSaid, rowSaid, pressedSaid } from './orderWords';
 import type { Ordering } from '../folding/useOrdering';
 
 type Given = Pick<Ordering, 'rows' | 'next' | 'looked' | 'look' | 'saved' | 'brake'>;
@@ -46,18 +39,19 @@ export function Now({
   const step = row.by === 'machine' ? row.step : null;
   const before = rows[looked - 1];
   const stepBefore = before?.by === 'machine' ? before.step : null;
-  const under =
-    step && brake
-      ? holesUnderBar(development, step, brake).map(
-          (id) => pattern.holes.findIndex((hole) => hole.id === id) + 1,
-        )
-      : [];
   const pressed =
     step && brake
-      ? beadsUnderBar(development, step, brake).map(({ id, heightMm }) => ({
-          number: pattern.beads.findIndex((bead) => bead.id === id) + 1,
-          heightMm,
-        }))
+      ? [
+          ...beadsUnderBar(development, step, brake).map(({ id, heightMm }) => ({
+            name: `bead ${pattern.beads.findIndex((bead) => bead.id === id) + 1}`,
+            heightMm,
+          })),
+          ...holesUnderBar(development, step, brake).flatMap((id) => {
+            const flare = development.holes.find((hole) => hole.id === id)?.flare;
+            const number = pattern.holes.findIndex((hole) => hole.id === id) + 1;
+            return flare ? [{ name: `the rim of hole ${number}`, heightMm: flare.heightMm }] : [];
+          }),
+        ]
       : [];
   const fingers = step && fingersSaid(step, brake?.fingerGapMm, show);
   const all = next >= rows.length;
@@ -87,8 +81,7 @@ export function Now({
         <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'flex-start', flexWrap: 'wrap' }}>
           <PlanPicture development={development} step={step} />
           <Typography sx={{ flex: '1 1 150px' }}>
-            {lyingSaid(stepBefore, step)} {heldSaid(step)} {fingers} {underBarSaid(under)}{' '}
-            {beadsUnderBarSaid(pressed, show)}
+            {lyingSaid(stepBefore, step)} {heldSaid(step)} {fingers} {pressedSaid(pressed, show)}
           </Typography>
         </Box>
       )}

@@ -68,20 +68,14 @@ export const heldSaid = ({ clamped }: OrderStep): string =>
     ? 'Hold the side of the face that stays put.'
     : 'Clamp the other side: the face that stays put swings here.';
 
-/** Holes on which the bar presses, by their numbers. */
-export const underBarSaid = (holes: readonly number[]): string | null =>
-  holes.length === 0
-    ? null
-    : `Under the bar: hole ${holes.join(', ')}. What is to be flared there is flared after this fold.`;
-
-/** Beads that lie in the machine, by their numbers and how high they stand. */
-export const beadsUnderBarSaid = (
-  beads: readonly { number: number; heightMm: number }[],
+/** What stands up from the sheet in the machine, by its name and how high it stands, mm. */
+export const pressedSaid = (
+  pressed: readonly { name: string; heightMm: number }[],
   show: Show,
 ): string | null =>
-  beads.length === 0
+  pressed.length === 0
     ? null
-    : `In the machine: ${beads.map(({ number, heightMm }) => `bead ${number}, ${show(heightMm)} high`).join('; ')}. Pack the sheet beside it as thick, or leave it free between fingers.`;
+    : `In the machine: ${pressed.map(({ name, heightMm }) => `${name}, ${show(heightMm)} high`).join('; ')}. Pack the sheet beside it as thick, or leave it free between fingers.`;
 
 /** The fingers from the left, with the gaps that are left for walls; null for a bar all along. */
 export function fingersSaid(
