@@ -64,7 +64,7 @@ const HOW: Record<Exclude<StepKind, 'own'>, Say> = {
     'Fold a strip of the same sheet square and measure its legs: the shop’s page for what is measured takes the reading.',
   rough: () =>
     'Some figures are not proven yet: leave metal on all round, and trim when nothing draws in any more.',
-  exact: () => 'The blank as printed: its figures are proven in this shop, or nothing draws in.',
+  exact: () => 'The blank as printed.',
   holes: () =>
     'Centre-pop, drill the first size, take the burrs off. What lies near a bead or a stretched rim is drilled after it.',
   flare: (f, _, { show }) => `While the sheet is flat: rim ${show(f.heightMm ?? 0)} high over all.`,
@@ -107,12 +107,14 @@ const HOW: Record<Exclude<StepKind, 'own'>, Say> = {
 /** Why it is there. */
 const REASONS: Record<string, string> = {
   'bead-not-proven':
-    'How much of its take-up draws the edges in is not proven in this shop for this sheet.',
-  'stretch-not-proven': 'How much a bite stretches this sheet is not known here yet.',
-  'shrink-not-proven': 'How much a bite gathers this sheet is not known here yet.',
-  'bend-not-proven': 'No bend of this sheet was measured here: the blank goes by the handbook.',
+    'How much of its take-up draws the edges in was not measured twice in this shop for this sheet.',
+  'stretch-not-proven': 'How much a bite stretches this sheet was not read twice here yet.',
+  'shrink-not-proven': 'How much a bite gathers this sheet was not read twice here yet.',
+  'bend-not-proven': 'Bends of this sheet were not measured twice here yet.',
   'not-proven': 'Figures that decide its size are not proven yet.',
-  proven: 'Its size is known.',
+  proven: 'What draws it in was measured more than once in this shop.',
+  'nothing-draws': 'Nothing draws it in.',
+  'nothing-draws-unproven': 'Nothing draws it in; its bends were not measured twice here yet.',
   'holes-flat': 'A hole is drilled where the sheet lies flat on wood.',
   'flare-flat': 'The punch wants flat sheet round it.',
   bead: 'Beads come before what stands up and would keep the sheet out of the roller.',

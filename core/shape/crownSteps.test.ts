@@ -43,7 +43,7 @@ const given = (
   thicknessMm: 1,
   shop: {
     ...USUAL_SHOP,
-    bites: ways.map((sign) => ({
+    bites: [...ways, ...ways].map((sign) => ({
       metal: 'dc04' as const,
       thicknessMm: 1,
       tool: null,

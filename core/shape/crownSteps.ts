@@ -1,5 +1,6 @@
 import { edgeLength } from '../card/outline';
 import { biteLearnt, bitesOver } from './biteStrips';
+import { bitesProven } from './proven';
 import type { ShapeStep } from './step';
 import type { ShapeGiven } from './stepMaking';
 import { STRIP, step } from './stepMaking';
@@ -32,7 +33,7 @@ export function crownSteps({ pattern, metal, thicknessMm, shop }: ShapeGiven): S
     const freeMm = edgeLength(pattern, edge);
     const way = changeMm > 0 ? 'stretch' : 'shrink';
     const learnt = biteLearnt(shop, metal, thicknessMm, way);
-    if (!learnt && !tested.has(way)) {
+    if (!bitesProven(learnt) && !tested.has(way)) {
       tested.add(way);
       const { longMm, wideMm, bites } = STRIP;
       found.push(

@@ -1,7 +1,7 @@
 import { byDie, dieFor, packingStrip } from '../blank/bead/byDie';
 import { outlinePath } from '../blank/blank';
 import type { SheetMetal } from '../blank/fold/practice';
-import { countsFor, sheetMetal } from '../blank/fold/practice';
+import { sheetMetal } from '../blank/fold/practice';
 import type { FlangeAlong } from '../blank/flange/along';
 import { alongFlange, remediesOf } from '../blank/flange/along';
 import { beadLine, foldsAcross } from '../card/beadPath';
@@ -11,6 +11,7 @@ import { biteLearnt, bitesOver } from './biteStrips';
 import { brokenRules, inOrder } from './rules';
 import type { BrokenRule } from './rules';
 import { crownSteps } from './crownSteps';
+import { beadsProven, bendsProven, bitesProven } from './proven';
 import { foldLeftForGap } from './leaveFold';
 import type { ShapeStep } from './step';
 import type { ShapeGiven } from './stepMaking';
@@ -48,11 +49,15 @@ export function shapeOrder(given: ShapeGiven): ShapeStep[] {
   const cut =
     unsure && draws
       ? step('rough', [], 'not-proven', { overMm: ROUGH_MM })
-      : step('exact', [], 'proven', {});
+      : step('exact', [], exactBecause(tests, draws), {});
   const strips = given.pattern.profiles.map(({ id }) => step('check', [id], 'checking-strip', {}));
   const trim = unsure && draws ? [step('trim', [], 'rough-cut', { overMm: ROUGH_MM })] : [];
   return inOrder([...tests, cut, ...rest, ...strips, ...trim], given.turnedAfter);
 }
+
+/** Why a piece is cut to the line at once. */
+const exactBecause = (tests: readonly ShapeStep[], draws: boolean) =>
+  draws ? 'proven' : tests.length > 0 ? 'nothing-draws-unproven' : 'nothing-draws';
 
 /** The rules an order of steps breaks; some edges may be turned over when all folds are made. */
 export const brokenIn = (
@@ -68,9 +73,7 @@ function beadSteps({ pattern, development, metal, thicknessMm, shop }: ShapeGive
     const { size } = blank;
     const die = dieFor(bead.section, shop.beadTools);
     const run = die && byDie(blank, die, outlinePath(development));
-    const proven = shop.beadTests.some(
-      (one) => countsFor(one, metal, thicknessMm) && one.section.kind === bead.section.kind,
-    );
+    const proven = beadsProven(shop, bead.section.kind, { metal, thicknessMm });
     const same = JSON.stringify(bead.section);
     const figures = {
       widthMm: size.widthMm,
@@ -131,7 +134,7 @@ function flangeSteps(given: ShapeGiven, sheet: SheetMetal): ShapeStep[] {
     for (const way of ['stretch', 'shrink'] as const) {
       if (
         !strains.some(({ kind }) => kind === way) ||
-        biteLearnt(shop, metal, thicknessMm, way) ||
+        bitesProven(biteLearnt(shop, metal, thicknessMm, way)) ||
         tested.has(way)
       )
         continue;
@@ -254,7 +257,7 @@ function foldSteps(
 ): ShapeStep[] {
   const place = (id: string) => (foldOrder.includes(id) ? foldOrder.indexOf(id) : foldOrder.length);
   const folds = [...development.folds].sort((a, b) => place(a.id) - place(b.id));
-  const proven = shop.strips.some((one) => countsFor(one, metal, thicknessMm));
+  const proven = bendsProven(shop, { metal, thicknessMm });
   const test =
     folds.length > 0 && !proven
       ? [step('test-bend', [folds[0]!.id], 'bend-not-proven', { radiusMm: sheet.usualRadiusMm })]
