@@ -7,6 +7,7 @@ import { beadLine, foldsAcross } from '#core/card/beadPath';
 import { byLetter } from '#core/card/outline';
 import type { Bead, BeadPath } from '#core/card/pattern';
 import { runLength } from '#core/measure/run';
+import { usualLength } from '#core/measure/length';
 import { Choice } from '../forms/Choice';
 import { FigureField } from '../forms/FigureField';
 import { LengthField } from '../forms/LengthField';
@@ -27,7 +28,7 @@ const [NONE, BETWEEN] = ['none', 'between'];
 export function BeadPanel({ bead }: { bead: Bead }) {
   const { patternEditor, pattern, shop } = usePiece();
   const { setPick } = usePick();
-  const { show } = usePreferences();
+  const { show, unit } = usePreferences();
   const set = (change: Partial<Omit<Bead, 'id'>>) =>
     patternEditor.edit(setBead(pattern, bead.id, change), `bead ${bead.id}`);
   const { path, section } = bead;
@@ -54,7 +55,7 @@ export function BeadPanel({ bead }: { bead: Bead }) {
             put({
               kind: 'along',
               edge,
-              inMm: path.kind === 'along' ? path.inMm : 30,
+              inMm: path.kind === 'along' ? path.inMm : usualLength(30, unit),
               startMm: 0,
               endMm: 0,
             });

@@ -16,6 +16,8 @@ import type { Edge, Joint, PatternDoc } from '#core/card/pattern';
 import { arcOf, bulgeOfRadius, bulgeThrough, isStraight } from '#core/measure/segment';
 import { add, distance, left, mix, scale, sub, unit } from '#core/measure/vector';
 import { meetsOf, setPlan } from '#core/weld/planned';
+import type { Unit } from '#core/measure/length';
+import { usualLength } from '#core/measure/length';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
@@ -30,8 +32,9 @@ import { BeadAlong, FoldAlong } from './LayAlong';
  * A joint of another kind, with the usual width for it and whatever carries over from the one
  * before.
  */
-function jointOf(kind: JointKind, thicknessMm: number, from: Joint): Joint {
-  const widthMm = 'widthMm' in from ? from.widthMm : kind === 'hem' ? 10 : 12;
+function jointOf(kind: JointKind, thicknessMm: number, from: Joint, unit: Unit): Joint {
+  const usual = { hem: 10, 'plug-flange': 15 }[kind as string] ?? 12;
+  const widthMm = 'widthMm' in from ? from.widthMm : usualLength(usual, unit);
   const trimMm = 'trimMm' in from ? from.trimMm : 0;
   switch (kind) {
     case 'free':
@@ -45,7 +48,7 @@ function jointOf(kind: JointKind, thicknessMm: number, from: Joint): Joint {
     case 'hem':
       return { kind, widthMm, gapMm: 0 };
     case 'plug-flange':
-      return { kind, widthMm: 'widthMm' in from ? from.widthMm : 15, turnDeg: 0 };
+      return { kind, widthMm, turnDeg: 0 };
   }
 }
 
@@ -60,7 +63,7 @@ export function EdgePanel({
   touched: boolean;
 }) {
   const { patternEditor, plan, planEditor, pattern, facts } = usePiece();
-  const { show } = usePreferences();
+  const { show, unit } = usePreferences();
   const [refused, setRefused] = useState<string | null>(null);
   const put = (next: ReturnType<typeof joinEdges>) => {
     setRefused(next.ok ? null : problemSentence(next.problems[0]!, pattern, show));
@@ -110,7 +113,7 @@ export function EdgePanel({
         label="Joined by"
         value={joint.kind}
         options={JOINTS.map((kind) => [kind, JOINT_WORDS[kind]] as const)}
-        onChange={(kind) => setJoint(jointOf(kind, facts.thicknessMm, joint))}
+        onChange={(kind) => setJoint(jointOf(kind, facts.thicknessMm, joint, unit))}
       />
       {'trimMm' in joint && (
         <LengthField

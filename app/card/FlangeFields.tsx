@@ -6,6 +6,8 @@ import { segmentsOfEdge } from '#core/card/outline';
 import type { Edge, Flange } from '#core/card/pattern';
 import { widthsOf } from '#core/card/pattern';
 import { isStraight } from '#core/measure/segment';
+import type { Unit } from '#core/measure/length';
+import { usualLength } from '#core/measure/length';
 import { AngleField } from '../forms/AngleField';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
@@ -16,27 +18,27 @@ import { usePiece } from '../piece/pieceContext';
 import { FlangeEnds } from './FlangeEnds';
 
 /** A flange to begin with: square, toward you, as wide as lips usually are. */
-const NEW: Flange = {
+const newFlange = (unit: Unit): Flange => ({
   card: 'fold',
-  widthMm: 15,
+  widthMm: usualLength(15, unit),
   endWidthMm: null,
   turnDeg: 90,
   toward: 'face',
   radiusMm: null,
   how: 'tipped',
-  landMm: 15,
-};
+  landMm: usualLength(15, unit),
+});
 
 /** What is turned over along an edge, straight or curved. */
 export function FlangeFields({ edge }: { edge: Edge }) {
   const { patternEditor, pattern } = usePiece();
-  const { show } = usePreferences();
+  const { show, unit } = usePreferences();
   const { flange } = edge;
   const put = (next: Flange | undefined, about = '') =>
     patternEditor.edit(setEdge(pattern, edge.id, { flange: next }), about);
   if (!flange)
     return (
-      <Button variant="outlined" onClick={() => put(NEW)}>
+      <Button variant="outlined" onClick={() => put(newFlange(unit))}>
         A flange along it
       </Button>
     );

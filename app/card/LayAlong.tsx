@@ -9,6 +9,7 @@ import { segmentOfSide } from '#core/card/outline';
 import type { Edge } from '#core/card/pattern';
 import type { Problem } from '#core/measure/result';
 import { isStraight } from '#core/measure/segment';
+import { usualLength } from '#core/measure/length';
 import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
@@ -30,8 +31,8 @@ function LayAlong({
   lay: (mm: number) => Problem | null;
 }) {
   const { pattern } = usePiece();
-  const { show } = usePreferences();
-  const [mm, setMm] = useState(first);
+  const { show, unit } = usePreferences();
+  const [mm, setMm] = useState(usualLength(first, unit));
   const [missed, setMissed] = useState<string | null>(null);
   const tried = () => {
     const problem = lay(mm);
@@ -77,16 +78,22 @@ export function FoldAlong({ edge }: { edge: Edge }) {
 
 /** Laying a bead so far in along an edge, straight or curved. */
 export function BeadAlong({ edge }: { edge: Edge }) {
+  const { unit } = usePreferences();
   const { patternEditor, pattern } = usePiece();
   const { setPick } = usePick();
   const lay = (inMm: number): Problem | null => {
-    const bead = newBead(pattern, newId(), {
-      kind: 'along',
-      edge: edge.id,
-      inMm,
-      startMm: 0,
-      endMm: 0,
-    });
+    const bead = newBead(
+      pattern,
+      newId(),
+      {
+        kind: 'along',
+        edge: edge.id,
+        inMm,
+        startMm: 0,
+        endMm: 0,
+      },
+      unit,
+    );
     if (!beadLine(pattern, bead)) return { code: 'bead-off-card', about: ['the bead'] };
     patternEditor.edit({ ...pattern, beads: [...pattern.beads, bead] });
     setPick({ kind: 'bead', id: bead.id });

@@ -199,7 +199,7 @@ export default function Start() {
             placeholder={
               unit === 'mm'
                 ? '300\n200 left 60\n180 left 120\n200'
-                : '11 13/16\n7 7/8 left 60\n7 1/8 left 120\n7 7/8'
+                : '12\n8 left 60\n7 1/4 left 120\n8'
             }
             helperText="One leg a line. A length alone turns square to the left; write left 60, right 30 or straight on."
             slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
@@ -211,7 +211,9 @@ export default function Start() {
             minRows={8}
             value={pointsText}
             onChange={(event) => set({ pointsText: event.target.value })}
-            placeholder={'0\t0\n300\t0\n300\t200\n0\t200'}
+            placeholder={
+              unit === 'mm' ? '0\t0\n300\t0\n300\t200\n0\t200' : '0\t0\n12\t0\n12\t8\n0\t8'
+            }
             helperText="Paste two columns from a spreadsheet. Either way round."
             slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
           />

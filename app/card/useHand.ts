@@ -4,6 +4,7 @@ import type { SnappedPlace } from '#core/card/foldPlace';
 import { byLetter, spotNearest } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { snap } from '#core/card/snap';
+import { usualLength } from '#core/measure/length';
 import { useKeys } from '../frame/keys';
 import { usePreferences } from '../frame/preferences';
 import { usePick, usePiece } from '../piece/pieceContext';
@@ -77,7 +78,7 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
       const [x, y] = hand.at;
       patternEditor.edit({
         ...pattern,
-        holes: [...pattern.holes, { id, x, y, diameterMm: HOLE_MM }],
+        holes: [...pattern.holes, { id, x, y, diameterMm: usualLength(HOLE_MM, unit) }],
       });
       take(null);
       setPick({ kind: 'hole', id });
@@ -87,13 +88,18 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
       const near = spotNearest(pattern, hand.at);
       const edge = near && pattern.edges.find(({ sides }) => sides.includes(near.spot.side));
       if (!near || !edge) return;
-      const bead = newBead(pattern, newId(), {
-        kind: 'along',
-        edge: edge.id,
-        inMm: near.distance,
-        startMm: 0,
-        endMm: 0,
-      });
+      const bead = newBead(
+        pattern,
+        newId(),
+        {
+          kind: 'along',
+          edge: edge.id,
+          inMm: near.distance,
+          startMm: 0,
+          endMm: 0,
+        },
+        unit,
+      );
       patternEditor.edit({ ...pattern, beads: [...pattern.beads, bead] });
       take(null);
       setPick({ kind: 'bead', id: bead.id });
@@ -103,8 +109,8 @@ export function useHand(): { hand: Hand | null; doing: Doing } {
         id: newId(),
         kind: 'tuck',
         at: at.place,
-        widthMm: TUCK_MM,
-        depthMm: TUCK_DEEP_MM,
+        widthMm: usualLength(TUCK_MM, unit),
+        depthMm: usualLength(TUCK_DEEP_MM, unit),
       } as const;
       patternEditor.edit({ ...pattern, tucks: [...pattern.tucks, tuck] });
       take(null);

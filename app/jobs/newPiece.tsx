@@ -2,9 +2,10 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { Link, data, redirect } from 'react-router';
 import { PieceFactsSchema } from '#core/format/job';
+import { usePreferences } from '../frame/preferences';
 import { orSay } from '../forms/orSay';
 import { forgetDraft } from '../forms/useDraft';
-import { NEW_PIECE, PieceForm } from '../piece/PieceForm';
+import { PieceForm, newPieceFacts } from '../piece/PieceForm';
 import { jobById } from '../records/jobs.server';
 import { once } from '../records/once.server';
 import { Key, idOr404, sentence } from '../records/parse.server';
@@ -43,6 +44,7 @@ export async function clientAction({ serverAction, params }: Route.ClientActionA
 }
 
 export default function NewPiece({ loaderData }: Route.ComponentProps) {
+  const { unit } = usePreferences();
   return (
     <>
       <Typography variant="h1" sx={{ mb: 2.5 }}>
@@ -50,7 +52,7 @@ export default function NewPiece({ loaderData }: Route.ComponentProps) {
       </Typography>
       <PieceForm
         about={`new piece ${loaderData.job.id}`}
-        initial={NEW_PIECE}
+        initial={newPieceFacts(unit)}
         button="On to its card"
       >
         <Button component={Link} to={`/jobs/${loaderData.job.id}`} color="inherit">

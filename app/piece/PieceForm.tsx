@@ -22,13 +22,30 @@ import {
   thicknessOfGauge,
 } from '#core/metal/gauges';
 import { METALS, metalById } from '#core/metal/metals';
+import type { Unit } from '#core/measure/length';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { useDraft } from '../forms/useDraft';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 
-export const NEW_PIECE: PieceFacts = {
+/** A new piece: of sheet as it is bought where inches are gone by, by its gauge. */
+export function newPieceFacts(unit: Unit): PieceFacts {
+  if (unit === 'mm') return NEW_PIECE;
+  const system = metalById(NEW_PIECE.metal).gauges;
+  const found = thicknessOfGauge(system, USUAL_GAUGE);
+  return found.ok
+    ? {
+        ...NEW_PIECE,
+        thickness: { by: 'gauge', system, gauge: USUAL_GAUGE },
+        thicknessMm: found.thicknessMm,
+      }
+    : NEW_PIECE;
+}
+/** Most outer panels are of this gauge (common practice). */
+const USUAL_GAUGE = 20;
+
+const NEW_PIECE: PieceFacts = {
   name: '',
   part: '',
   side: 'left',
@@ -219,6 +236,10 @@ function Thickness({
   const { thickness } = facts;
   const { unit } = usePreferences();
   const near = nearestGauges(facts.thicknessMm);
+  const both = [
+    `${facts.thicknessMm.toFixed(2)} mm`,
+    `${(facts.thicknessMm / 25.4).toFixed(4)} in`,
+  ] as const;
   const byGauge = (system: GaugeSystem, gauge: number) => {
     const found = thicknessOfGauge(system, gauge);
     if (found.ok)
@@ -284,10 +305,8 @@ function Thickness({
       )}
       <Box sx={{ mt: 1.5 }}>
         <Box className="figure" sx={{ fontSize: '1.6rem' }}>
-          {facts.thicknessMm.toFixed(2)} mm{' '}
-          <span style={{ color: 'var(--pencil)' }}>
-            · {(facts.thicknessMm / 25.4).toFixed(4)} in
-          </span>
+          {unit === 'mm' ? both[0] : both[1]}{' '}
+          <span style={{ color: 'var(--pencil)' }}>· {unit === 'mm' ? both[1] : both[0]}</span>
         </Box>
         <Box
           component="ul"

@@ -5,6 +5,8 @@ import Typography from '@mui/material/Typography';
 import { MOST_TOOLS } from '#core/blank/limits';
 import type { Shop } from '#core/blank/shopSchema';
 import { cut } from '#core/card/cut';
+import { usualLength } from '#core/measure/length';
+import { usePreferences } from '../frame/preferences';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { SectionFields } from '../forms/SectionFields';
@@ -22,6 +24,7 @@ const newId = () => crypto.randomUUID().slice(0, 8);
 
 /** What edges are gathered and stretched with, and the dies for beads. */
 export function ShapeTools({ edgeTools, beadTools, onChange }: Props) {
+  const { unit } = usePreferences();
   const setEdge = (id: string, change: Partial<EdgeTool>) =>
     onChange({ edgeTools: edgeTools.map((one) => (one.id === id ? { ...one, ...change } : one)) });
   const setBead = (id: string, change: Partial<BeadTool>) =>
@@ -99,7 +102,12 @@ export function ShapeTools({ edgeTools, beadTools, onChange }: Props) {
               onChange({
                 edgeTools: [
                   ...edgeTools,
-                  { id: newId(), name: 'Hand shrinker', does: 'both', throatMm: 25 },
+                  {
+                    id: newId(),
+                    name: 'Hand shrinker',
+                    does: 'both',
+                    throatMm: usualLength(25, unit),
+                  },
                 ],
               })
             }
@@ -167,10 +175,14 @@ export function ShapeTools({ edgeTools, beadTools, onChange }: Props) {
                   {
                     id: newId(),
                     name: 'Round die',
-                    section: { kind: 'arc', widthMm: 8, heightMm: 2.5 },
-                    depthPerPassMm: 1,
-                    leastRadiusMm: 100,
-                    throatMm: 450,
+                    section: {
+                      kind: 'arc',
+                      widthMm: usualLength(8, unit),
+                      heightMm: usualLength(2.5, unit),
+                    },
+                    depthPerPassMm: usualLength(1, unit),
+                    leastRadiusMm: usualLength(100, unit),
+                    throatMm: usualLength(450, unit),
                   },
                 ],
               })

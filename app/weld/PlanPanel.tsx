@@ -29,13 +29,16 @@ export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }
     planEditor.edit(setPlan(plan, edge.id, { weld: next }), `weld ${edge.id}`);
   if (!weld) {
     return (
-      <Button variant="contained" onClick={() => set(usualWeldPlan(edge.joint, facts.thicknessMm))}>
+      <Button
+        variant="contained"
+        onClick={() => set(usualWeldPlan(edge.joint, facts.thicknessMm, undefined, unit))}
+      >
         Plan its weld
       </Button>
     );
   }
   const { plugs } = weld;
-  const usual = usualWeldPlan(edge.joint, facts.thicknessMm, weld.process);
+  const usual = usualWeldPlan(edge.joint, facts.thicknessMm, weld.process, unit);
   return (
     <Stack spacing={1.5} component="section" aria-label="How it is to be welded">
       <ToggleButtonGroup

@@ -112,5 +112,16 @@ export const formatArea = (mm2: number, unit: Unit, digits = 0): string =>
 
 const cleanZero = (text: string): string => (/^-0(\.0*)?$/.test(text) ? text.slice(1) : text);
 
+/**
+ * A usual length as it is chosen in a unit, mm: as it is in millimetres; in inches the nearest
+ * eighth from half an inch on, the nearest sixteenth from three sixteenths on, else the nearest 32nd.
+ */
+export function usualLength(mm: number, unit: Unit): number {
+  if (unit === 'mm') return mm;
+  const inches = toInches(mm);
+  const parts = inches >= 0.49 ? 8 : inches >= 0.17 ? 16 : 32;
+  return fromInches(Math.max(1, Math.round(inches * parts)) / parts);
+}
+
 /** How far one press of an arrow key moves a length: half a millimetre, or 1/32 in. */
 export const stepOf = (unit: Unit): number => (unit === 'mm' ? 0.5 : MM_PER_INCH / 32);

@@ -1,5 +1,7 @@
 import type { JointKind, Process } from '../card/kinds';
 import type { Joint } from '../card/pattern';
+import type { Unit } from '../measure/length';
+import { usualLength } from '../measure/length';
 import { plugHole } from './spacing';
 import type { WeldPlan } from './weldPlan';
 
@@ -25,16 +27,21 @@ export const isJoined = (joint: Joint): boolean => joint.kind !== 'free' && join
 
 /**
  * A plan to begin with: plugs through an overlap at factory pitch (25 mm on thick sheet), tacks
- * elsewhere.
+ * elsewhere. Lengths as they are chosen in a unit.
  */
 export function usualWeldPlan(
   joint: Joint,
   thicknessMm: number,
   process: Process = 'mig',
+  unit: Unit = 'mm',
 ): WeldPlan | null {
   if (!isJoined(joint)) return null;
   const plugs = canBePlugged(joint)
-    ? { holeMm: plugHole(thicknessMm), pitchMm: thicknessMm >= 1.4 ? 25 : 50, endMm: 12 }
+    ? {
+        holeMm: usualLength(plugHole(thicknessMm), unit),
+        pitchMm: usualLength(thicknessMm >= 1.4 ? 25 : 50, unit),
+        endMm: usualLength(12, unit),
+      }
     : null;
-  return { process, tackPitchMm: usualTackPitch(thicknessMm), plugs };
+  return { process, tackPitchMm: usualLength(usualTackPitch(thicknessMm), unit), plugs };
 }
