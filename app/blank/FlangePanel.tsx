@@ -284,6 +284,7 @@ function StripBlank({
 
 function BitesSaid({ along }: { along: FlangeAlong }) {
   const { metal, facts, shop } = usePiece();
+  const { show } = usePreferences();
   const ways = [
     ...(along.mostStretch > 0 ? (['stretch'] as const) : []),
     ...(along.mostShrink < 0 ? (['shrink'] as const) : []),
@@ -295,7 +296,7 @@ function BitesSaid({ along }: { along: FlangeAlong }) {
         return (
           <Typography key={way} variant="body2" sx={{ color: 'var(--pencil)' }}>
             {learnt
-              ? `By ${learnt.strips === 1 ? 'one strip' : `${learnt.strips} strips`} bitten in this shop: ${Math.abs(learnt.perBiteMm).toFixed(2)} mm a bite. Spread them evenly, from both ends in turn.`
+              ? `By ${learnt.strips === 1 ? 'one strip' : `${learnt.strips} strips`} bitten in this shop: ${show(Math.abs(learnt.perBiteMm), 2)} a bite. Spread them evenly, from both ends in turn.`
               : `No strip of this sheet was ${way === 'shrink' ? 'shrunk' : 'stretched'} and measured here: the Shape stop asks for one first.`}
           </Typography>
         );

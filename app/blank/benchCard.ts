@@ -1,5 +1,5 @@
 import { sheetMetal } from '#core/blank/fold/practice';
-import { formatThin } from '#core/measure/length';
+import { formatLength, formatThin } from '#core/measure/length';
 import { metalById } from '#core/metal/metals';
 import type { Paper } from '#core/sheet/tiles';
 import { PAPERS } from '#core/sheet/tiles';
@@ -62,7 +62,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   );
   if (!drawn.ok)
     throw new Response(
-      problemSentence(drawn.problems[0]!, card.doc, (mm) => `${mm} mm`),
+      problemSentence(drawn.problems[0]!, card.doc, (mm) => formatLength(mm, unit)),
       { status: 422 },
     );
   return new Response(drawn.body as BodyInit, {

@@ -2,6 +2,7 @@ import { data } from 'react-router';
 import { z } from 'zod';
 import type { ReadingClash } from '#core/fit/mergeReadings';
 import { FitSchema } from '#core/format/job';
+import { lengthsFor } from '../frame/preferences';
 import { TAKEN_BACK, changedOf, sentenceOf } from '../records/changed.server';
 import { changeFit, createFit, fitsOf, saveFitEdge, withdrawFit } from '../records/fits.server';
 import { knownEdges } from '../records/knownEdges.server';
@@ -31,14 +32,14 @@ const Body = z.discriminatedUnion('intent', [
   }),
 ]);
 
-const read = (mm: number | null) => (mm === null ? 'nothing' : `${mm} mm`);
-/** Of two who read one station differently: what each read. Millimetres, as they are kept. */
-function readingsSentence(clashes: readonly ReadingClash[]): string {
+/** Of two who read one station differently: what each read. */
+function readingsSentence(clashes: readonly ReadingClash[], show: (mm: number) => string): string {
+  const read = (mm: number | null) => (mm === null ? 'nothing' : show(mm));
   const first = clashes
     .slice(0, 3)
     .map(({ atMm, of, thereMm, hereMm }) => {
       const what = of === 'gap' ? 'Gap' : 'Flush';
-      return `${what} at ${Math.round(atMm * 10) / 10} mm: ${read(thereMm)} there, ${read(hereMm)} here`;
+      return `${what} at ${show(atMm)}: ${read(thereMm)} there, ${read(hereMm)} here`;
     })
     .join('; ');
   const more = clashes.length > 3 ? `; and ${clashes.length - 3} more` : '';
@@ -98,6 +99,9 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     });
   }
   if (found?.kind === 'read-elsewhere')
-    return answer(409, { message: readingsSentence(found.clashes), now: found.now });
+    return answer(409, {
+      message: readingsSentence(found.clashes, lengthsFor(request)),
+      now: found.now,
+    });
   return answer(200);
 }

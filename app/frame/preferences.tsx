@@ -38,6 +38,15 @@ export function preferencesFrom(
   };
 }
 
+/** How lengths are written to whoever sent a request: in the unit of their browser, else the shop's. */
+export function lengthsFor(
+  request: Request,
+  shop: { units: Unit; dates: DateStyle } = { units: 'mm', dates: 'day' },
+): (mm: number) => string {
+  const { unit } = preferencesFrom(request.headers.get('cookie') ?? '', shop);
+  return (mm) => formatLength(mm, unit);
+}
+
 const keep = (name: string, value: string) => {
   document.cookie = `${name}=${value}; path=/; max-age=31536000; samesite=lax`;
 };

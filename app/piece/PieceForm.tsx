@@ -77,12 +77,16 @@ export const FACT_WORDS: { [K in keyof PieceFacts]: string } = {
 };
 
 /** A fact as it is told. */
-export function factSaid(field: keyof PieceFacts, value: unknown): string {
+export function factSaid(
+  field: keyof PieceFacts,
+  value: unknown,
+  show: (mm: number) => string,
+): string {
   if (field === 'metal') return metalById(value as PieceFacts['metal']).name;
   if (field === 'side') return SIDE_WORDS[value as PieceFacts['side']];
   if (field === 'thickness') return (value as PieceFacts['thickness']).by;
   if (field === 'structural') return value ? 'yes' : 'no';
-  return field === 'thicknessMm' ? `${String(value)} mm` : String(value);
+  return field === 'thicknessMm' ? show(Number(value)) : String(value);
 }
 
 /**

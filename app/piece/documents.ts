@@ -3,6 +3,7 @@ import { readPattern } from '#core/card/read';
 import type { DocumentKind, Documents } from '#core/format/documents';
 import { DOCUMENTS } from '#core/format/documents';
 import { metalById } from '#core/metal/metals';
+import { lengthsFor } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import type { Step } from '../records/documents.server';
 import { saveDocument, stepDocument } from '../records/documents.server';
@@ -41,7 +42,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (!body.success) return refused('What was sent could not be read.', [], 400);
   const given = body.data;
   return given.intent === 'save'
-    ? save(viewer, id.data, kind.data, given.base, given.doc, given.about, given.by)
+    ? save(viewer, id.data, kind.data, given, lengthsFor(request))
     : step(viewer, id.data, kind.data, given.base, given.intent);
 }
 
@@ -49,18 +50,14 @@ async function save<K extends DocumentKind>(
   viewer: Viewer,
   piece: string,
   kind: K,
-  from: number,
-  doc: unknown,
-  about: string,
-  by: string,
+  { base: from, doc, about, by }: Extract<z.infer<typeof Body>, { intent: 'save' }>,
+  show: (mm: number) => string,
 ) {
   const read = DOCUMENTS[kind].read(doc);
   if (!read.ok) {
     const card = readPattern(doc);
     return refused(
-      read.problems
-        .map((p) => problemSentence(p, card.ok ? card.doc : null, (mm) => `${mm} mm`))
-        .join(' '),
+      read.problems.map((p) => problemSentence(p, card.ok ? card.doc : null, show)).join(' '),
       read.problems,
     );
   }

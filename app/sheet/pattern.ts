@@ -3,6 +3,7 @@ import { metalById } from '#core/metal/metals';
 import { PAPERS } from '#core/sheet/tiles';
 import type { Paper } from '#core/sheet/tiles';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
+import { formatLength } from '#core/measure/length';
 import { preferencesFrom } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { loadPiece } from '../piece/loaded.server';
@@ -76,7 +77,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   if (!drawn.ok) {
     const [why] = drawn.problems;
     throw new Response(
-      problemSentence(why!, card.doc, (mm) => `${mm} mm`),
+      problemSentence(why!, card.doc, (mm) => formatLength(mm, given.unit)),
       { status: 422 },
     );
   }

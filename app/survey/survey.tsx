@@ -4,6 +4,7 @@ import Typography from '@mui/material/Typography';
 import { Suspense, lazy } from 'react';
 import { data, useSearchParams } from 'react-router';
 import { PieceFactsSchema } from '#core/format/job';
+import { lengthsFor } from '../frame/preferences';
 import { orSay } from '../forms/orSay';
 import { StopMark } from '../frame/StopMark';
 import { Tally } from '../frame/Tally';
@@ -64,7 +65,9 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const { since, mine } = parsed.data;
   const changed = await changePiece(viewer, id, since, mine);
   if (!changed) throw data(null, { status: 404 });
-  return answerOf(changed, mine, FACT_WORDS, factSaid);
+  return answerOf(changed, mine, FACT_WORDS, (field, value) =>
+    factSaid(field, value, lengthsFor(request)),
+  );
 }
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);

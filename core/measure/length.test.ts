@@ -7,6 +7,8 @@ import {
   formatThin,
   formatWeight,
   inchFraction,
+  toInches,
+  usualLength,
 } from './length';
 import { spread } from './spread.arbitrary';
 import { parseLength } from './writtenLength';
@@ -246,4 +248,23 @@ describe('lengths as people write them', () => {
     expect(formatLength(-0.02, 'in')).toBe('0 in');
     expect(formatLength(-3, 'mm')).toBe('−3.0 mm');
   });
+});
+
+test('a usual length is one a rule is marked with, near the one in millimetres, and longer is never shorter', () => {
+  // Common practice: lips, laps and holes are chosen in eighths and sixteenths.
+  const chosen = [3, 8, 10, 12, 15, 20, 25, 50].map((mm) =>
+    formatLength(usualLength(mm, 'in'), 'in'),
+  );
+  expect(chosen).toEqual(
+    ['1/8', '5/16', '3/8', '1/2', '5/8', '3/4', '1', '2'].map((inches) => `${inches} in`),
+  );
+  fc.assert(
+    fc.property(spread(1, 500), spread(1, 500), (a, b) => {
+      expect(usualLength(a, 'mm')).toBe(a);
+      const inches = toInches(usualLength(a, 'in32'));
+      expect(inches * 32).toBeCloseTo(Math.round(inches * 32), 9);
+      expect(Math.abs(usualLength(a, 'in') - a)).toBeLessThan(Math.max(0.8, 25.4 / 16 + 1e-9));
+      if (a <= b) expect(usualLength(a, 'in')).toBeLessThanOrEqual(usualLength(b, 'in') + 1e-9);
+    }),
+  );
 });
