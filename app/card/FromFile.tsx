@@ -4,9 +4,10 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import type { DrawnLayer } from '#core/card/drawn';
-import { layersOf } from '#core/card/drawn';
+import type { Loop } from '#core/card/drawn';
+import { edgesOf, layersOf, mended } from '#core/card/drawn';
 import { emptyPattern } from '#core/card/emptyPattern';
-import { patternParts } from '#core/card/outline';
+import { lettered, patternParts } from '#core/card/outline';
 import type { CutOut } from '#core/card/cutOut';
 import { holePath } from '#core/card/holeForm';
 import type { PatternDoc } from '#core/card/pattern';
@@ -61,17 +62,20 @@ export function FromFile({
   const [unit, setUnit] = useState<string | null>(null);
   const [roles, setRoles] = useState<Record<string, Role>>({});
   const [piece, setPiece] = useState(0);
-  const perUnit = got?.read.unitMm ?? (unit === null ? null : Number(unit));
-  const layers = useMemo(
-    () => (got ? layersOf(scaled(got.read, perUnit ?? 1)) : []),
+  const perUnit = unit === null ? (got?.read.unitMm ?? null) : Number(unit);
+  const read = useMemo(
+    () => (got ? mended(scaled(got.read, perUnit ?? 1)) : NOTHING),
     [got, perUnit],
   );
+  const layers = useMemo(() => layersOf(read.drawn), [read]);
   const roleOf = (layer: DrawnLayer) => roles[layer.name] ?? likely(layer, layers);
   const of = (role: Role) => layers.filter((layer) => roleOf(layer) === role);
   const loops = of('outline')
     .flatMap((layer) => layer.loops)
     .sort((a, b) => sizeOf(b.path) - sizeOf(a.path));
   const chosen = loops[Math.min(piece, loops.length - 1)] ?? null;
+  const isOuter = (loop: Loop) =>
+    !loops.some((other) => other !== loop && within(loop.path, other.path));
   const isIn = (path: readonly Segment[]) => chosen !== null && within(path, chosen.path);
   const others = [
     ...loops.filter((loop) => loop !== chosen),
@@ -96,7 +100,12 @@ export function FromFile({
   };
   const card = (): PatternDoc | null => {
     if (!chosen || perUnit === null) return null;
-    const doc = { ...emptyPattern(), ...patternParts(chosen.path, newId) };
+    const parts = patternParts(chosen.path, newId);
+    const doc = {
+      ...emptyPattern(),
+      ...parts,
+      edges: joinedEdges(parts, edgesOf(chosen.path, read.drawn)),
+    };
     const made = {
       ...doc,
       marks: marksAlong(marks.slice(0, MOST_MARKS), newId),
@@ -170,12 +179,16 @@ export function FromFile({
             {wrong}
           </Box>
         )}
-        {got && got.read.unitMm === null && (
+        {got && (
           <Choice
-            label="The file does not say how large it is. Its figures are"
-            value={unit ?? ''}
-            options={[['', 'Choose …'] as const, ...UNITS]}
-            onChange={(next) => setUnit(next === '' ? null : next)}
+            label={
+              got.read.unitMm === null
+                ? 'The file does not say how large it is. Its figures are'
+                : 'Its figures are, as the file says'
+            }
+            value={unit ?? SAID}
+            options={[[SAID, unitSaid(got.read.unitMm)] as const, ...UNITS]}
+            onChange={(next) => setUnit(next === SAID ? null : next)}
           />
         )}
         {layers.map((layer) => (
@@ -187,7 +200,7 @@ export function FromFile({
             onChange={(role) => setRoles({ ...roles, [layer.name]: role })}
           />
         ))}
-        {loops.filter(({ hole }) => !hole).length > 1 && (
+        {loops.length > 1 && loops.filter((loop) => !loop.hole || isOuter(loop)).length > 1 && (
           <Choice
             label="Which is the piece"
             value={String(piece)}
@@ -205,6 +218,18 @@ export function FromFile({
                 ? 'Say what its figures are.'
                 : 'No closed loop is on the layer of the outline: choose another layer for it, or close the outline where it was drawn.'}
           </Typography>
+        )}
+        {(read.empty > 0 || read.doubled > 0) && (
+          <Note>
+            Put right:{' '}
+            {[
+              read.doubled > 0 ? `${many(read.doubled, 'line')} drawn twice` : '',
+              read.empty > 0 ? `${many(read.empty, 'line')} of no length` : '',
+            ]
+              .filter(Boolean)
+              .join(', ')}{' '}
+            left out.
+          </Note>
         )}
         {marks.length > MOST_MARKS && (
           <Note>Only {MOST_MARKS} lines to scribe are taken: leave out what is not needed.</Note>
@@ -255,7 +280,8 @@ const Note = ({ children }: { children: React.ReactNode }) => (
 );
 
 const scaled = (read: Read, by: number) =>
-  read.drawn.map(({ layer, run }) => ({
+  read.drawn.map(({ layer, run, ...rest }) => ({
+    ...rest,
     layer,
     run: run.map(({ a, b, bulge }): Segment => ({
       a: [a[0] * by, a[1] * by],
@@ -263,6 +289,28 @@ const scaled = (read: Read, by: number) =>
       bulge,
     })),
   }));
+
+const NOTHING = mended([]);
+
+/** The unit as the file says it. */
+const SAID = 'said';
+const unitSaid = (unitMm: number | null): string =>
+  unitMm === null
+    ? 'Choose …'
+    : (UNITS.find(([mm]) => Math.abs(Number(mm) - unitMm) < 1e-6)?.[1] ??
+      `${Number(unitMm.toPrecision(4))} mm to one`);
+
+/** The edges of a card whose sides are joined to edges as said, lettered anew. */
+const joinedEdges = (
+  { edges }: Pick<PatternDoc, 'edges'>,
+  groups: readonly (readonly number[])[],
+): PatternDoc['edges'] =>
+  lettered(
+    groups.map((sides) => ({
+      ...edges[sides[0]!]!,
+      sides: sides.flatMap((i) => edges[i]!.sides),
+    })),
+  );
 
 const many = (count: number, of: string) => `${count} ${of}${count === 1 ? '' : 's'}`;
 

@@ -21,6 +21,8 @@ import { box, boxOf } from '#core/measure/path';
 import type { Problem } from '#core/measure/result';
 import { line } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
+import { useRef } from 'react';
+import { useFocusWhenLost } from '../frame/focus';
 import { Drawing } from '../drawing/Drawing';
 import { useDraft } from '../forms/useDraft';
 import { usePreferences } from '../frame/preferences';
@@ -55,6 +57,8 @@ const missOf = (legs: readonly Leg[]): boolean => {
 /** An empty card: seven ways in, with what is typed drawn as it is typed. */
 export default function Start() {
   const { id, patternEditor, pattern } = usePiece();
+  const page = useRef<HTMLDivElement>(null);
+  useFocusWhenLost(page);
   const { unit, show } = usePreferences();
   const { draft, set, drop } = useDraft<Draft>(`start ${id}`, {
     way: 'legs',
@@ -117,6 +121,7 @@ export default function Start() {
 
   return (
     <Box
+      ref={page}
       sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: { xs: 'column', md: 'row' } }}
     >
       <Box sx={{ flex: 1, position: 'relative', minHeight: 260 }}>

@@ -109,7 +109,9 @@ export async function readDxf(text: string): Promise<Drawing | Unread> {
   const drawn = entities.flatMap((entity): Drawn[] => {
     const run = inTheDrawing(entity, every);
     if (run === null) passedOver.push(entity.type);
-    return run && run.length > 0 ? [{ layer: entity.layer ?? '0', run }] : [];
+    if (!run || run.length === 0) return [];
+    const isCurve = entity.type === 'SPLINE' || entity.type === 'ELLIPSE';
+    return [{ layer: entity.layer ?? '0', run, ...(isCurve && { curve: run.map(() => true) }) }];
   });
   return {
     drawn,
@@ -142,7 +144,6 @@ function runOf(e: Entity, every: number): Segment[] | null {
       const closed = e.shape === true;
       return v.slice(0, closed ? v.length : -1).flatMap((p, i): Segment[] => {
         const next = v[(i + 1) % v.length]!;
-        if (p.x === next.x && p.y === next.y) return [];
         return halves({ a: at(p), b: at(next), bulge: p.bulge ?? 0 });
       });
     }

@@ -7,7 +7,7 @@ const CSS_MM: Record<string, number> = { mm: 1, cm: 10, in: 25.4, pt: 25.4 / 72,
 
 /** All shapes of an SVG with their transforms, by group or colour. */
 export async function readSvg(text: string): Promise<Drawing | Unread> {
-  const { runsOfPath, shapePath } = await import('./svgPath');
+  const { curvesOfPath, shapePath } = await import('./svgPath');
   const parsed = new DOMParser().parseFromString(text, 'image/svg+xml');
   const broken = parsed.querySelector('parsererror');
   if (broken)
@@ -44,9 +44,10 @@ export async function readSvg(text: string): Promise<Drawing | Unread> {
   const drawn = shapes.flatMap((shape): Drawn[] => {
     const d = shapePath(shape.tagName, (name) => shape.getAttribute(name));
     if (!d) return [];
-    return runsOfPath(d, matrixOf(shape, root), reach * CURVE_SHARE).map((run) => ({
+    return curvesOfPath(d, matrixOf(shape, root), reach * CURVE_SHARE).map(({ run, curve }) => ({
       layer: layerOf(shape),
       run,
+      curve,
     }));
   });
   return { drawn, unitMm, passedOver };

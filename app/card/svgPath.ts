@@ -33,6 +33,15 @@ export function svgLength(text: string | null): number | null {
  * `every`. Throws where the path cannot be read.
  */
 export function runsOfPath(d: string, m: Matrix, every: number): Segment[][] {
+  return curvesOfPath(d, m, every).map(({ run }) => run);
+}
+
+/** The same, with which of them stand for a curve that was drawn as one. */
+export function curvesOfPath(
+  d: string,
+  m: Matrix,
+  every: number,
+): { run: Segment[]; curve: boolean[] }[] {
   return runsOf(commandsOf(d).matrix(m.a, m.b, m.c, m.d, m.e, m.f).commands as Command[], every);
 }
 
@@ -63,20 +72,28 @@ type Command = {
 };
 
 /** Runs of a path, y turned up. */
-function runsOf(commands: readonly Command[], every: number): Segment[][] {
-  const runs: Segment[][] = [];
+function runsOf(
+  commands: readonly Command[],
+  every: number,
+): { run: Segment[]; curve: boolean[] }[] {
+  const runs: { run: Segment[]; curve: boolean[] }[] = [];
   let run: Segment[] = [];
+  let curve: boolean[] = [];
+  const put = (segments: readonly Segment[], isCurve: boolean) => {
+    run.push(...segments);
+    curve.push(...segments.map(() => isCurve));
+  };
   let [start, at]: [Vec, Vec] = [
     [0, 0],
     [0, 0],
   ];
   const end = () => {
-    if (run.length > 0) runs.push(run);
-    run = [];
+    if (run.length > 0) runs.push({ run, curve });
+    [run, curve] = [[], []];
   };
   const up = (x: number, y: number): Vec => [x, -y];
   const to = (p: Vec) => {
-    if (p[0] !== at[0] || p[1] !== at[1]) run.push(line(at, p));
+    if (p[0] !== at[0] || p[1] !== at[1]) put([line(at, p)], false);
     at = p;
   };
   for (const c of commands) {
@@ -92,8 +109,8 @@ function runsOf(commands: readonly Command[], every: number): Segment[][] {
       // An arc that ends where it begins is left out (SVG 1.1, F.6.2).
       if (c.type === SVGPathData.ARC && goal[0] === at[0] && goal[1] === at[1]) continue;
       if (c.type === SVGPathData.ARC && Math.abs(c.rX! - c.rY!) < 1e-6 * c.rX!)
-        run.push(...halves(arcTo(at, goal, c)));
-      else run.push(...curveThrough(sampled(at, goal, c), every));
+        put(halves(arcTo(at, goal, c)), false);
+      else put(curveThrough(sampled(at, goal, c), every), true);
       at = goal;
     }
   }

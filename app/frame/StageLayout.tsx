@@ -1,8 +1,9 @@
 import Box from '@mui/material/Box';
-import { useRef } from 'react';
+import { useEffect, useRef } from 'react';
 import type { ReactNode } from 'react';
 import type { TallyFigure } from './Tally';
 import { Tally } from './Tally';
+import { firstControl, isFocusLost } from './focus';
 import { useKeys } from './keys';
 
 /**
@@ -25,15 +26,20 @@ export function StageLayout({
   // From the drawing to what the picked thing says, and back to it, are one key each: between them
   // lie all the marks.
   useKeys({
-    d: () =>
-      side.current
-        ?.querySelector<HTMLElement>('input, textarea, [role="combobox"], button, a, summary')
-        ?.focus(),
+    d: () => side.current && firstControl(side.current)?.focus(),
     'Shift+D': () =>
       (
         sheet.current?.querySelector<SVGElement>('[aria-pressed="true"]') ??
         sheet.current?.querySelector<SVGElement>('[role="button"]')
       )?.focus(),
+  });
+  // A button that makes something often goes away with it: the focus goes on to what was made.
+  useEffect(() => {
+    if (!isFocusLost()) return;
+    const made =
+      sheet.current?.querySelector<SVGElement>('[aria-pressed="true"]') ??
+      (side.current && firstControl(side.current));
+    made?.focus({ preventScroll: true });
   });
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>

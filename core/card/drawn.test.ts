@@ -6,7 +6,8 @@ import { nearest, reversed } from '../measure/segment';
 import { splinePoints } from '../measure/spline';
 import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
-import { arcRun, circleRun, curveThrough, layersOf } from './drawn';
+import { spread } from '../measure/spread.arbitrary';
+import { arcRun, circleRun, curveThrough, edgesOf, layersOf, mended } from './drawn';
 
 const place = fc.tuple(fc.integer({ min: -300, max: 300 }), fc.integer({ min: -300, max: 300 }));
 
@@ -112,4 +113,90 @@ test('arcs of more than half a circle come as two', () => {
   expect(run).toHaveLength(2);
   for (const { a, b } of run)
     for (const p of [a, b]) expect(distance(p, [10, 20])).toBeCloseTo(5, 9);
+});
+
+test('lines drawn twice and lines of no length change nothing but what is told of them', () => {
+  const corners = fc.array(fc.tuple(spread(40, 200), fc.constant(0)), {
+    minLength: 4,
+    maxLength: 9,
+  });
+  fc.assert(
+    fc.property(
+      corners,
+      fc.array(fc.tuple(fc.nat(100), fc.boolean()), { maxLength: 6 }),
+      fc.array(fc.nat(100), { maxLength: 4 }),
+      fc.boolean(),
+      (radii, again, dots, asRun) => {
+        const n = radii.length;
+        const at = radii.map(([r], i): Vec => {
+          const angle = (2 * Math.PI * i) / n;
+          return [r * Math.cos(angle), r * Math.sin(angle)];
+        });
+        const sides = at.map((a, i): Segment => ({
+          a,
+          b: at[(i + 1) % n]!,
+          bulge: i % 3 ? 0 : 0.2,
+        }));
+        const clean = asRun
+          ? [{ layer: '0', run: sides }]
+          : sides.map((side) => ({ layer: '0', run: [side] }));
+        const doubled = again.map(([i, back]) => {
+          const side = sides[i % n]!;
+          return { layer: '0', run: [back ? reversed(side) : side] };
+        });
+        const empty = dots.map((i) => {
+          const p = at[i % n]!;
+          return { layer: '0', run: [{ a: p, b: p, bulge: 0 }] };
+        });
+        const found = mended([...clean, ...empty, ...doubled]);
+        expect([found.empty, found.doubled]).toEqual([dots.length, again.length]);
+        const [outline] = layersOf(found.drawn);
+        expect(outline!.open).toEqual([]);
+        expect(outline!.loops.map(({ path }) => area(path))).toEqual([
+          expect.closeTo(Math.abs(area(sides)), 6),
+        ]);
+        // The same line on another layer is another line.
+        expect(mended([...clean, { layer: '1', run: [sides[0]!] }]).doubled).toBe(0);
+      },
+    ),
+    { numRuns: 80 },
+  );
+});
+
+test('a curve that was drawn as one is one edge from corner to corner, wherever the loop begins', () => {
+  fc.assert(
+    fc.property(spread(20, 120), spread(-60, 60), fc.nat(8), (rise, lean, turn) => {
+      const control: Vec[] = [
+        [200, 0],
+        [200 + lean, rise],
+        [-lean, rise * 1.4],
+        [0, 0],
+      ];
+      const spline = curveThrough(
+        splinePoints({ degree: 3, knots: [0, 0, 0, 0, 1, 1, 1, 1], control }, 2),
+        0.1,
+      );
+      const straight = (
+        [
+          [0, 0],
+          [0, -80],
+          [200, -80],
+          [200, 0],
+        ] as Vec[]
+      ).flatMap((a, i, all): Segment[] => (all[i + 1] ? [{ a, b: all[i + 1]!, bulge: 0 }] : []));
+      const drawn = [
+        { layer: '0', run: spline, curve: spline.map(() => true) },
+        ...straight.map((side) => ({ layer: '0', run: [side] })),
+      ];
+      const [{ path }] = layersOf(drawn)[0]!.loops as [{ path: Segment[] }];
+      const k = turn % path.length;
+      const begun = [...path.slice(k), ...path.slice(0, k)];
+      const edges = edgesOf(begun, drawn);
+      expect(edges.flat().sort((a, b) => a - b)).toEqual(begun.map((_, i) => i));
+      expect(edges.map(({ length }) => length).sort((a, b) => a - b)).toEqual(
+        [1, 1, 1, spline.length].sort((a, b) => a - b),
+      );
+    }),
+    { numRuns: 60 },
+  );
 });

@@ -1,17 +1,18 @@
 import { arcsThrough } from '../measure/arcFit';
 import type { Segment } from '../measure/segment';
-import { isStraight, reversed } from '../measure/segment';
+import { directionAt, isStraight, pointAt, reversed } from '../measure/segment';
 import type { Vec } from '../measure/vector';
-import { distance } from '../measure/vector';
+import { cross, distance, dot } from '../measure/vector';
 import { area, box } from '../measure/path';
 import type { CutOut } from './cutOut';
 import { cutOutOf } from './cutOut';
 
 /**
  * One thing of a drawing that was read from a file, in mm: on which layer or in which colour, and
- * its lines and arcs.
+ * its lines and arcs; which of those stand for a curve that was drawn as one (a spline, an ellipse,
+ * a Bézier curve).
  */
-export type Drawn = { layer: string; run: Segment[] };
+export type Drawn = { layer: string; run: Segment[]; curve?: readonly boolean[] };
 
 /** A closed loop, counter-clockwise; `hole` where it is round, a slot or a square. */
 export type Loop = { path: Segment[]; hole: CutOut | null };
@@ -31,6 +32,101 @@ const [FORM_SHARE, FORM_MM] = [1 / 60, 0.15];
 export function curveThrough(points: readonly Vec[], toleranceMm: number): Segment[] {
   const found = arcsThrough(points, toleranceMm);
   return found.ok ? found.arcs : [];
+}
+
+/** What was put right in a drawing: lines of no length, and lines drawn twice. */
+export type Mended = { drawn: Drawn[]; empty: number; doubled: number };
+
+/**
+ * A drawing without lines of no length and without the second of two that lie on each other, either
+ * way round, on one layer: where lines are drawn twice no loop closes.
+ */
+export function mended(drawn: readonly Drawn[]): Mended {
+  const seen = new Map<string, Segment[]>();
+  let [empty, doubled] = [0, 0];
+  const isKept = (layer: string, s: Segment): boolean => {
+    if (isStraight(s) && distance(s.a, s.b) <= ENDS_MEET_MM) {
+      empty++;
+      return false;
+    }
+    const [x, y] = pointAt(s, 0.5);
+    const cell = (dx: number, dy: number) =>
+      `${layer} ${Math.floor(x / CELL_MM) + dx} ${Math.floor(y / CELL_MM) + dy}`;
+    const near = [-1, 0, 1].flatMap((dx) =>
+      [-1, 0, 1].flatMap((dy) => seen.get(cell(dx, dy)) ?? []),
+    );
+    if (near.some((other) => isSame(s, other))) {
+      doubled++;
+      return false;
+    }
+    seen.set(cell(0, 0), [...(seen.get(cell(0, 0)) ?? []), s]);
+    return true;
+  };
+  const kept = drawn.flatMap(({ layer, run, curve }): Drawn[] => {
+    // What is taken out of the middle of a run parts it.
+    const parts: Drawn[] = [];
+    let open = false;
+    run.forEach((s, i) => {
+      if (!isKept(layer, s)) {
+        if (distance(s.a, s.b) > ENDS_MEET_MM) open = false;
+        return;
+      }
+      if (!open) parts.push({ layer, run: [], ...(curve && { curve: [] }) });
+      open = true;
+      const part = parts[parts.length - 1]!;
+      parts[parts.length - 1] = {
+        ...part,
+        run: [...part.run, s],
+        ...(curve && { curve: [...part.curve!, curve[i]!] }),
+      };
+    });
+    return parts;
+  });
+  return { drawn: kept, empty, doubled };
+}
+
+/** Middles farther apart than a cell and its neighbours are not the same, mm. */
+const CELL_MM = 1;
+
+function isSame(s: Segment, t: Segment): boolean {
+  const meet = (p: Vec, q: Vec) => distance(p, q) <= ENDS_MEET_MM;
+  return (
+    meet(pointAt(s, 0.5), pointAt(t, 0.5)) &&
+    ((meet(s.a, t.a) && meet(s.b, t.b)) || (meet(s.a, t.b) && meet(s.b, t.a)))
+  );
+}
+
+/**
+ * Parts of curves that turn less than this where they meet are one edge, radians: as lines and arcs
+ * a tight curve turns a little where they meet, a corner turns more.
+ */
+const SMOOTH = Math.PI / 6;
+
+/**
+ * The sides of a loop that make up its edges: those of a curve that was drawn as one are one edge,
+ * from corner to corner; every other side is one of its own. By their places in the loop, each edge
+ * in its order.
+ */
+export function edgesOf(path: readonly Segment[], drawn: readonly Drawn[]): number[][] {
+  const curved = drawn.flatMap(({ run, curve }) => run.filter((_, i) => curve?.[i]));
+  const isCurve = path.map((s) => curved.some((c) => isSame(s, c)));
+  const n = path.length;
+  const goesOn = (i: number) => {
+    const before = (i - 1 + n) % n;
+    const [d, e] = [directionAt(path[before]!, 1), directionAt(path[i]!, 0)];
+    return isCurve[i]! && isCurve[before]! && Math.abs(Math.atan2(cross(d, e), dot(d, e))) < SMOOTH;
+  };
+  const first = Math.max(
+    0,
+    path.findIndex((_, i) => !goesOn(i)),
+  );
+  const edges: number[][] = [];
+  for (let k = 0; k < n; k++) {
+    const i = (first + k) % n;
+    if (k > 0 && goesOn(i)) edges[edges.length - 1]!.push(i);
+    else edges.push([i]);
+  }
+  return edges;
 }
 
 /** What was drawn, layer by layer: runs joined where their ends meet, closed ones as loops. */
