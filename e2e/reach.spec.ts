@@ -180,6 +180,31 @@ test('with the keyboard alone: stages by number, edges and folds by letter, unit
   await expect(page.getByLabel('Inside radius')).toHaveValue('');
 });
 
+test('what makes something and goes away leaves the focus on what was made; D goes to what is said of it', async ({
+  page,
+}) => {
+  await newPiece(page, 'Focus', '200, 100, 200, 100');
+  const focused = () => page.evaluate(() => document.activeElement?.getAttribute('role') ?? '');
+  await expect.poll(focused).toBe('button');
+  await pickEdge(page, 'A');
+  const lay = page.getByRole('button', { name: 'Lay the fold' });
+  await lay.focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Fold 1' })).toBeVisible();
+  await expect
+    .poll(() => page.evaluate(() => document.activeElement?.getAttribute('aria-pressed')))
+    .toBe('true');
+  for (const key of ['f', 'e', 'h']) {
+    await page.keyboard.press(key);
+    await page.keyboard.press('d');
+    await expect
+      .poll(() => page.evaluate(() => document.activeElement?.closest('aside') !== null))
+      .toBe(true);
+    await page.keyboard.press('Shift+D');
+    await page.keyboard.press('Escape');
+  }
+});
+
 test('a card is shaped with the keyboard alone: a corner put in and moved, a slanted fold, a hole', async ({
   page,
 }) => {

@@ -404,7 +404,7 @@ test('what two read of one edge, say of one trial, or do about one finding: both
     message: string;
     now: { stations: { gapMm: number | null }[] };
   };
-  expect(there.message).toContain('Gap at 0 mm: 1 mm there, 3 mm here');
+  expect(there.message).toContain('Gap at 0.0 mm: 1.0 mm there, 3.0 mm here');
   expect(there.now.stations.map((s) => s.gapMm)).toEqual([1, 2, null]);
   expect(
     (await put({ ...there.now, stations: read(3, 2, null).stations }, there.now)).status(),
@@ -428,7 +428,7 @@ test('what two read of one edge, say of one trial, or do about one finding: both
     expect((await put({ ...now, stations: read(3, 2, 5).stations }, now)).status()).toBe(200);
     await page.keyboard.type('4');
     await page.keyboard.press('Enter');
-    const told = page.getByRole('alert').filter({ hasText: '5 mm there, 4 mm here' });
+    const told = page.getByRole('alert').filter({ hasText: '5.0 mm there, 4.0 mm here' });
     await expect(told).toBeVisible();
     await told.getByRole('button', { name: 'Keep what I read' }).click();
     await expect(told).toBeHidden();

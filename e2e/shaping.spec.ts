@@ -41,12 +41,17 @@ test('an arch lip from a typed arc: what its rim must stretch, a test strip that
     await expect(page.getByText(/It got shorter/)).toBeVisible();
     await type(page, 'Edge after', '153');
     await page.getByRole('button', { name: 'Keep the reading' }).click();
+    // One reading has no spread: it counts, and a second one is asked for.
+    await expect(stepsOf(page).filter({ hasText: 'Stretch edge D' })).toContainText(/\d+ bites/);
+    await stepsOf(page).filter({ hasText: 'Test strip' }).getByRole('button').first().click();
+    await type(page, 'Edge after', '153.2');
+    await page.getByRole('button', { name: 'Keep the reading' }).click();
     await expect(stepsOf(page).filter({ hasText: 'Test strip' })).toHaveCount(0);
     await expect(stepsOf(page).filter({ hasText: 'Stretch edge D' })).toContainText(/\d+ bites/);
     await goTo(page, 'Blank');
     await pickEdge(page, 'D');
     await expect(page.getByRole('region', { name: 'The flange of edge D' })).toContainText(
-      'By one strip bitten in this shop',
+      'By 2 strips bitten in this shop',
     );
   });
 

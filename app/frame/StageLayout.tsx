@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react';
 import type { ReactNode } from 'react';
 import type { TallyFigure } from './Tally';
 import { Tally } from './Tally';
-import { firstControl, isFocusLost } from './focus';
+import { BUTTONS, firstControl, isFocusLost } from './focus';
 import { useKeys } from './keys';
 
 /**
@@ -34,11 +34,17 @@ export function StageLayout({
       )?.focus(),
   });
   // A button that makes something often goes away with it: the focus goes on to what was made.
+  // Never into a field: there single keys would be typed.
+  const opened = useRef(true);
   useEffect(() => {
+    const fresh = opened.current;
+    opened.current = false;
     if (!isFocusLost()) return;
+    const mark = (which: string) => sheet.current?.querySelector<SVGElement>(which);
     const made =
-      sheet.current?.querySelector<SVGElement>('[aria-pressed="true"]') ??
-      (side.current && firstControl(side.current));
+      mark('[aria-pressed="true"]') ??
+      (fresh ? mark('[role="button"]') : null) ??
+      (side.current && firstControl(side.current, BUTTONS));
     made?.focus({ preventScroll: true });
   });
   return (

@@ -16,11 +16,12 @@ if (typeof document !== 'undefined')
 export const isFocusLost = (): boolean =>
   document.activeElement === document.body && last !== null && !last.isConnected;
 
-const FOCUSABLE = 'input, textarea, select, [role="combobox"], button, a[href], summary';
+export const BUTTONS = 'button, a[href], summary, [role="combobox"]';
+const CONTROLS = `input, textarea, select, ${BUTTONS}`;
 
 /** The first control within an element that can have the focus and is seen. */
-export const firstControl = (within: Element): HTMLElement | undefined =>
-  [...within.querySelectorAll<HTMLElement>(FOCUSABLE)].find(
+export const firstControl = (within: Element, which = CONTROLS): HTMLElement | undefined =>
+  [...within.querySelectorAll<HTMLElement>(which)].find(
     (one) =>
       one.tabIndex >= 0 &&
       !one.hasAttribute('disabled') &&

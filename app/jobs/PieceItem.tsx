@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { Form, Link } from 'react-router';
+import { Link, useFetcher } from 'react-router';
 import type { CameAs } from '#core/format/job';
 import { Thumbnail } from '../drawing/Thumbnail';
 import { Told } from '../frame/Told';
@@ -125,15 +125,17 @@ export function PieceItem({
 
 function PieceButton(given: { intent: string; piece: string; label: string; sentAs?: string }) {
   const { intent, piece, label, sentAs } = given;
+  // Not a navigation: whoever touches a link next takes nothing of it back.
+  const fetcher = useFetcher();
   return (
-    <Form method="post">
+    <fetcher.Form method="post">
       <input type="hidden" name="intent" value={intent} />
       <input type="hidden" name="piece" value={piece} />
       {sentAs && <input type="hidden" name="key" value={sentAs} />}
       <Button type="submit" color="inherit" size="small">
         {label}
       </Button>
-    </Form>
+    </fetcher.Form>
   );
 }
 

@@ -7,7 +7,7 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { Form, Link, data, redirect, useNavigation, useSubmit } from 'react-router';
+import { Form, Link, data, redirect, useNavigation, useSubmit, useFetcher } from 'react-router';
 import { storable } from '#core/card/text';
 import { JobFactsSchema } from '#core/format/job';
 import { useWho } from '../frame/who';
@@ -221,15 +221,7 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
                 <Moment at={job.created} />
               </Box>
             </Box>
-            {archived && (
-              <Form method="post">
-                <input type="hidden" name="intent" value="restore" />
-                <input type="hidden" name="id" value={job.id} />
-                <Button type="submit" variant="outlined">
-                  Take out again
-                </Button>
-              </Form>
-            )}
+            {archived && <TakeOut job={job.id} />}
           </Box>
         ))}
       </Box>
@@ -241,5 +233,19 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
         {!looks && <TakeIn />}
       </Stack>
     </>
+  );
+}
+
+/** Not a navigation: whoever touches a link next takes nothing of it back. */
+function TakeOut({ job }: { job: string }) {
+  const fetcher = useFetcher();
+  return (
+    <fetcher.Form method="post">
+      <input type="hidden" name="intent" value="restore" />
+      <input type="hidden" name="id" value={job} />
+      <Button type="submit" variant="outlined">
+        Take out again
+      </Button>
+    </fetcher.Form>
   );
 }

@@ -188,7 +188,7 @@ test('a curve that was drawn as one is one edge from corner to corner, wherever 
         { layer: '0', run: spline, curve: spline.map(() => true) },
         ...straight.map((side) => ({ layer: '0', run: [side] })),
       ];
-      const [{ path }] = layersOf(drawn)[0]!.loops as [{ path: Segment[] }];
+      const { path } = layersOf(drawn)[0]!.loops[0]!;
       const k = turn % path.length;
       const begun = [...path.slice(k), ...path.slice(0, k)];
       const edges = edgesOf(begun, drawn);
