@@ -21,11 +21,13 @@ export type Flat = { flat: Float64Array; energy: number; steps: number; done: bo
 /** So far along the way to a flipped triangle one step may go. */
 const SHORT_OF_FLIPPED = 0.9;
 /**
- * A step that gains less than this share of the energy is the last one; on the way to a school far
- * off, this one.
+ * A step that gains less than this share of the energy is the last one; in schools far from the
+ * middle, whose energies are a hundredth, this one; on the way there it is enough that a step no
+ * longer halves it.
  */
 const ENOUGH = 2e-4;
-const ENOUGH_ON_THE_WAY = 3e-2;
+const ENOUGH_FAR = 1e-3;
+const ENOUGH_ON_THE_WAY = 1;
 /** An energy below this is nought: strains of a ten-millionth. */
 const NOUGHT = 1e-15;
 const MOST_STEPS = 80;
@@ -74,8 +76,9 @@ export function* flattening(
   // A school far from the middle is come to in paces: each starts where the last one ended.
   for (const pace of from ? [school] : pacesTo(school)) {
     const weights = weightsOf(pace);
-    const enough = pace === school ? ENOUGH : ENOUGH_ON_THE_WAY;
-    const most = Math.abs(pace - 0.5) <= MILD ? MOST_AGAIN : 0;
+    const isMild = Math.abs(pace - 0.5) <= MILD;
+    const enough = pace !== school ? ENOUGH_ON_THE_WAY : isMild ? ENOUGH : ENOUGH_FAR;
+    const most = isMild ? MOST_AGAIN : 0;
     let energy = energyOf(panel, flat, weights) + holdsEnergy(panel, holds, flat);
     for (; steps < MOST_STEPS; steps++) {
       yield { flat, energy, steps, done: false };
