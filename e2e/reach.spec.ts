@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import type { Locator, Page } from '@playwright/test';
 import sharp from 'sharp';
-import { demoPiece, goTo, newPiece, pickEdge, saved } from './hands';
+import { beginPiece, demoPiece, goTo, legs, newPiece, pickEdge, saved } from './hands';
 
 /**
  * Whether everyone can use it: contrast, names and labels by axe-core's WCAG 2 A and AA rules; the
@@ -183,7 +183,8 @@ test('with the keyboard alone: stages by number, edges and folds by letter, unit
 test('what makes something and goes away leaves the focus on what was made; D goes to what is said of it', async ({
   page,
 }) => {
-  await newPiece(page, 'Focus', '200, 100, 200, 100');
+  await beginPiece(page, 'Focus');
+  await legs(page, '200\n100\n200\n100');
   const focused = () => page.evaluate(() => document.activeElement?.getAttribute('role') ?? '');
   await expect.poll(focused).toBe('button');
   await pickEdge(page, 'A');

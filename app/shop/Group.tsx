@@ -113,7 +113,11 @@ function Reading({ one, said, what, list, shop, open, leaveOut }: ReadingProps) 
   return (
     <Box
       component="li"
-      sx={{ py: 0.6, borderTop: '1px solid var(--rule)', opacity: leftOut === null ? 1 : 0.75 }}
+      sx={{
+        py: 0.6,
+        borderTop: '1px solid var(--rule)',
+        color: leftOut === null ? undefined : 'var(--pencil)',
+      }}
     >
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, flexWrap: 'wrap' }}>
         <Box
