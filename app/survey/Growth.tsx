@@ -14,7 +14,7 @@ export function Growth({ looks }: { looks: readonly Look[] }) {
   const last = measured[measured.length - 1];
   if (!last)
     return (
-      <Box sx={{ height: 56, display: 'grid', placeItems: 'center', color: 'var(--card-pencil)' }}>
+      <Box sx={{ height: 56, display: 'grid', placeItems: 'center', color: 'var(--ink)' }}>
         Not measured yet.
       </Box>
     );

@@ -92,7 +92,7 @@ export function TakenReferences() {
                 placeItems: 'center',
                 p: 3,
                 textAlign: 'center',
-                color: 'var(--card-pencil)',
+                color: 'var(--ink)',
               }}
             >
               {draft.takes.length === 0

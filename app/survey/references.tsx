@@ -156,7 +156,7 @@ function References({
                   placeItems: 'center',
                   p: 3,
                   textAlign: 'center',
-                  color: 'var(--card-pencil)',
+                  color: 'var(--ink)',
                 }}
               >
                 {round && !nets.has(round.id)
