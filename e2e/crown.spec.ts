@@ -28,7 +28,7 @@ test('from stations to a blank with its strips: typed wrong it is told, another 
     await station(1)
       .getByLabel(/^Across and height/)
       .fill('0\t0\n70\t22\n140\t30\n210\t22\n280\t0');
-    await expect(page.getByText(/A surface wants two profiles at least/)).toBeVisible();
+    await expect(page.getByText(/A surface needs at least two profiles/)).toBeVisible();
     await station(2)
       .getByLabel(/^Across and height/)
       .fill('0\t8\n140\tfourty\n280\t8');

@@ -66,7 +66,7 @@ function roundSaid(before: OrderStep | null, step: OrderStep, over: boolean): st
 export const heldSaid = ({ clamped }: OrderStep): string =>
   clamped === 'base'
     ? 'Hold the side of the face that stays put.'
-    : 'Clamp the other side: the face that stays put swings here.';
+    : 'Clamp the far side: here it is the face that otherwise stays put which swings.';
 
 /** What stands up from the sheet in the machine, by its name and how high it stands, mm. */
 export const pressedSaid = (

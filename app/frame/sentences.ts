@@ -70,7 +70,7 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'springback-figures': (_, { all }) =>
     `These figures must be above 0, and the angle at most 180°: ${all}.`,
   'flange-figures': (_, { all }) =>
-    `These figures can be no flange’s: ${all}. All must be above 0, the angle at most 180°, the arc at most 360°.`,
+    `No flange has these figures: ${all}. All must be above 0, the angle at most 180°, the arc at most 360°.`,
   'flange-past-centre': (n, _, mm) =>
     `A flange of ${mm(n.widthMm)} reaches past the middle of a curve of ${mm(n.radiusMm)}: make it narrower, or make the piece of two.`,
   'flange-narrow': (n, { it }, mm) =>
@@ -108,7 +108,7 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'flare-low': (n, _, mm) =>
     `A rim of ${mm(n.heightMm)} is lower than its own bend, ${mm(n.leastMm)}: make it higher, or the radius smaller.`,
   'flare-no-hole': (n, _, mm) =>
-    `So high a rim leaves no hole to begin with: ${mm(n.mostMm)} is where it closes. Make it lower.`,
+    `A rim that high would start from no hole at all: at ${mm(n.mostMm)} the first hole is closed. Make it lower.`,
   'flare-not-round': (_, { It }) =>
     `${It} is not round: its rim cannot be reckoned. Make it round, or flare it by hand.`,
   'flare-tears': (n, { it }) =>
@@ -151,7 +151,7 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'flatten-failed': 'This surface could not be laid flat. Part it into two panels.',
   'surface-figures':
     'No panel has these figures. Every length is above 0, a rim is no wider than its ball, and nothing goes all the way round.',
-  'stations-few': 'A surface wants two profiles at least, each with two points at least.',
+  'stations-few': 'A surface needs at least two profiles, each with at least two points.',
   'stations-number':
     'One of the figures of the stations is not a number, or a radius is 0. Leave the radius empty for a straight spine.',
   'stations-order': ({ atMm }, _, mm) =>
@@ -163,14 +163,14 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'cut-misses':
     'These corners enclose nothing of the panel. Tap them one after another, all the way round.',
   'strip-gaps': 'Read the gap at two stations of the strip at least, each once.',
-  'stations-guides': 'A guide curve wants two points at least that differ.',
+  'stations-guides': 'A guide curve needs at least two different points.',
   'mesh-file-kind': (_, { all }) =>
-    `${all} is no OBJ, STL or PLY file. Export the scan as one of these.`,
+    `${all} is not an OBJ, STL or PLY file. Export the scan as one of these.`,
   'mesh-file-broken': ({ line }) =>
     `The file cannot be read at line or triangle ${line}. It may have been cut short: export it again.`,
   'mesh-file-large': ({ triangles, most }) =>
     `It has ${triangles} triangles; up to ${most} are read. Export the scan with fewer.`,
-  'strip-figures': (_, { all }) => `These figures can be no strip’s: ${all}.`,
+  'strip-figures': (_, { all }) => `No strip has these figures: ${all}.`,
   'springback-past-closed': (n) =>
     `It would have to be folded to ${n.foldToDeg.toFixed(0)}°, and a fold ends at 180°: take a smaller radius, softer metal, or make it by rolling.`,
   'springs-back-wholly':
@@ -178,22 +178,23 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'spring-reading': (n) =>
     `Folded to ${n.foldedToDeg}° and back to ${n.cameBackToDeg}° do not belong together: a bend comes back by something between nothing and a third. Read both angles as turned from flat.`,
   'machine-figures': (_, { all }) => `The machine cannot be as these figures say: ${all}.`,
-  'no-order': 'There is no order in which this machine makes all folds.',
+  'no-order': 'There is no order in which this machine can make all the folds.',
   'order-not-found':
     'No order was found among those that were followed; there may be one. Type one of your own to have it checked.',
   hits: (n, { It }, mm) =>
     `${It} cannot be made at its turn: something is in the way by ${mm(n.depthMm)}.`,
-  'too-many-folds': (n) => `Of ${n.folds} folds no order is looked for: ${n.most} at the most.`,
-  'order-unreadable': 'An order names each fold of the card once.',
+  'too-many-folds': (n) =>
+    `An order is looked for up to ${n.most} folds; this piece has ${n.folds}.`,
+  'order-unreadable': 'Name each fold of the card once.',
   'fold-leaves-side':
     'For that the fold would have to run off the end of the side it lies on. Lay the fold on the sides where it belongs first.',
   'rules-contradict': (n, _, mm) =>
     `These rules cannot all be met: they are ${mm(n.offMm)} apart. Take one of them off.`,
-  'fit-too-few': 'Two points that are apart are the least.',
+  'fit-too-few': 'Give at least two separate points.',
   'fit-too-many': (n) => `${n.points} points are too many at once: leave some out.`,
-  'fit-tolerance': 'Say how far off a line may pass: more than nothing.',
+  'fit-tolerance': 'Type how far off a line may pass: more than 0.',
   'row-ambiguous': (n) =>
-    `Line ${n.row} can be parted in two ways: put a space or a tab between its two figures, and a point for decimals.`,
+    `Line ${n.row} can be read two ways: put a space or a tab between its two figures, and a point for decimals.`,
   'more-of-these': (n) => `And ${n.count} more like the last.`,
   'too-few-corners': 'An outline needs at least three corners that are not on top of each other.',
   'outline-empty': 'There is no outline yet: type its legs, paste its points, or draw it.',
@@ -209,10 +210,10 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'corner-angle-out-of-range': (f) => `${f.angleDeg}° is no corner: over 0° and under 360°.`,
   'side-length-not-positive': (_, { It }) => `${It} must keep some length.`,
   'corner-too-near': 'There is a corner there already: touch farther from it.',
-  'corner-not-inside': 'Edges part only at a corner inside one.',
+  'corner-not-inside': 'An edge can only be split at a corner within it.',
   'last-corners': 'A card keeps at least three corners.',
   'edge-gone': 'That edge is no longer on the card.',
-  'only-edge': 'There is only one edge: nothing to make it one with.',
+  'only-edge': 'There is only one edge: there is nothing to join it to.',
   'document-too-new': (n) =>
     `This was written by a newer Patrone (form ${n.version}; this one knows ${n.knownVersion}). Bring this program up to date.`,
   'document-unreadable': (_, { all }) => `What was sent does not fit a card (${all}).`,
@@ -220,7 +221,7 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'document-reference-gone': (_, { all }) =>
     `Something on the card belongs to a part that is not there (${all}).`,
   'document-edges-part-badly': (_, { all }) =>
-    `The edges do not part the outline without gap or overlap (${all}).`,
+    `The edges do not divide the outline without gap or overlap (${all}).`,
   'job-not-json':
     'That is not a job file: it could not be read as JSON. Choose one that was written by “Job as a file”.',
   'job-pack-damaged': (_, { it }) =>
@@ -236,7 +237,7 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'fold-off-outline': (_, { It }) =>
     `${It} no longer ends on the outline: say where it begins and ends, or take it off and lay it again.`,
   'arc-fold-rise': (n, _, mm) =>
-    `An arc between these ends rises by more than nothing and by no more than ${mm(n.mostMm)}, half a circle.`,
+    `An arc between these ends rises by more than 0 and at most ${mm(n.mostMm)}, half a circle.`,
   'arc-fold-leaves': (_, { It }) =>
     `${It} would leave the card on the way, or run into another fold: let it rise less, or the other way.`,
   'arc-fold-made': (_, { It }) =>
