@@ -118,10 +118,11 @@ export function sizeWorkings(
       source: metal.weight.source,
     },
     difference: {
-      title: 'What forgetting the thickness would cost',
+      title: 'What cutting the card as it is would cost',
       lines: [
-        'Each fold moves what lies beyond it by allowance − 2 × setback.',
-        `The most that two faces move against each other: ${showThin(size.differenceMm)}`,
+        'Each fold moves what lies beyond it by allowance − 2 × setback;',
+        'joints, flanges and beads add metal.',
+        `The most that a face moves or an edge gains: ${showThin(size.differenceMm)}`,
       ],
       source: 'Exact geometry: paper has no thickness, steel has',
     },

@@ -3,19 +3,22 @@ import { partsOf } from '#core/card/rule/hangsOn';
 import { directionAt, pointAt } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { useView } from '../drawing/Drawing';
-import { straightOf } from './ruleWords';
+import { usePreferences } from '../frame/preferences';
+import { rulePencilled, straightOf } from './ruleWords';
 
-/** How far outside a side its straight-edge lies, px, and half its size. */
-const OFF = 13;
-const LONG = 15;
-/** How far along its side it lies, as a share: clear of the tag in the middle. */
+/** How far along its side a rule is pencilled, as a share: clear of the tag in the middle. */
 const AT = 0.24;
-const WIDE = 3.5;
+/** A pencil stroke across a side leans by this and is this long either side of it, px. */
+const [LEAN, REACH, APART] = [3, 8, 4.5];
+/** From the side to the middle of the word, toward the inside of the card, px; and its size. */
+const [INWARD, SIZE] = [16, 13];
+/** From one rule of a side to the next along it, px. */
+const NEXT = 92;
 
 /**
- * Rules on the drawing: a short straight-edge lies along each side that is ruled, with as many
- * strokes across it as tell the rules apart; a ring with as many ticks about a corner or a hole.
- * Parts being gathered glow.
+ * Rules on the drawing, as one pencils them on a card: slanting strokes across each side that is
+ * ruled, as many as tell the rules apart, and beside them a word for what it is meant to be; at a
+ * corner or a hole the same beside it. Parts being gathered glow.
  */
 export function RuleMarks({
   pattern,
@@ -25,6 +28,7 @@ export function RuleMarks({
   gathered: readonly string[];
 }) {
   const { px } = useView();
+  const { bare } = usePreferences();
   const laid = new Map<string, number>();
   return (
     <g pointerEvents="none">
@@ -36,56 +40,28 @@ export function RuleMarks({
           const before = laid.get(id) ?? 0;
           laid.set(id, before + 1);
           const strokes = (number % 5) + 1;
+          const word = rulePencilled(rule, bare);
           const side = straightOf(pattern, id);
           if (!side) {
             const at = placeOf(pattern, id);
+            if (!at) return null;
+            const [x, y] = px(at);
             return (
-              at && (
-                <Ring
-                  key={`${rule.id} ${id}`}
-                  at={px(at)}
-                  strokes={strokes}
-                  radius={13 + 5 * before}
-                />
-              )
+              <g
+                key={`${rule.id} ${id}`}
+                transform={`translate(${x + 12} ${y + 20 + 16 * before})`}
+              >
+                <Pencilled strokes={strokes} word={word} beside />
+              </g>
             );
           }
-          const [a, b] = [px(pointAt(side, AT - 0.005)), px(pointAt(side, AT + 0.005))];
+          const [x, y] = px(pointAt(side, AT));
           const [dx, dy] = directionAt(side, AT);
           const turn = (Math.atan2(-dy, dx) * 180) / Math.PI;
-          const middle: Vec = [
-            (a[0] + b[0]) / 2 - before * 2.4 * LONG * dx,
-            (a[1] + b[1]) / 2 + before * 2.4 * LONG * dy,
-          ];
+          const [atX, atY] = [x + before * NEXT * dx, y - before * NEXT * dy];
           return (
-            <g
-              key={`${rule.id} ${id}`}
-              transform={`translate(${middle.join(' ')}) rotate(${turn}) translate(0 ${OFF})`}
-            >
-              <rect
-                x={-LONG}
-                y={-WIDE}
-                width={2 * LONG}
-                height={2 * WIDE}
-                rx={2}
-                fill="var(--panel)"
-                stroke="var(--layout)"
-                strokeWidth={1.6}
-              />
-              {Array.from({ length: strokes }, (_, i) => {
-                const x = (i - (strokes - 1) / 2) * 5;
-                return (
-                  <line
-                    key={i}
-                    x1={x}
-                    y1={-WIDE}
-                    x2={x}
-                    y2={WIDE}
-                    stroke="var(--layout)"
-                    strokeWidth={1.6}
-                  />
-                );
-              })}
+            <g key={`${rule.id} ${id}`} transform={`translate(${atX} ${atY}) rotate(${turn})`}>
+              <Pencilled strokes={strokes} word={word} upright={Math.abs(turn) <= 90} />
             </g>
           );
         }),
@@ -94,31 +70,62 @@ export function RuleMarks({
   );
 }
 
+/**
+ * Strokes of a pencil and a word, along a side whose inside lies upward, or `beside` a place; the
+ * word the right way up.
+ */
+function Pencilled({
+  strokes,
+  word,
+  beside = false,
+  upright = true,
+}: {
+  strokes: number;
+  word: string;
+  beside?: boolean;
+  upright?: boolean;
+}) {
+  const reach = beside ? REACH * 0.6 : REACH;
+  const wide = (strokes - 1) * APART;
+  return (
+    <g stroke="var(--card-pencil)" strokeLinecap="round" opacity={0.85}>
+      {Array.from({ length: strokes }, (_, i) => {
+        const x = i * APART - wide / 2;
+        return (
+          <line
+            key={i}
+            x1={x - LEAN}
+            y1={reach - (i % 2)}
+            x2={x + LEAN}
+            y2={-reach - ((i + 1) % 2)}
+            strokeWidth={1.4}
+          />
+        );
+      })}
+      <text
+        className="condensed"
+        transform={beside ? undefined : `translate(0 ${-INWARD}) rotate(${upright ? 0 : 180})`}
+        x={beside ? wide / 2 + 8 : 0}
+        y={beside ? 0 : upright ? 0 : 2}
+        textAnchor={beside ? 'start' : 'middle'}
+        dominantBaseline="middle"
+        fontSize={SIZE}
+        fontStyle="italic"
+        fill="var(--card-pencil)"
+        stroke="var(--manila)"
+        strokeWidth={3}
+        paintOrder="stroke"
+      >
+        {word}
+      </text>
+    </g>
+  );
+}
+
 const placeOf = (pattern: PatternDoc, id: string): Vec | null => {
   const found = pattern.corners.find((c) => c.id === id) ?? pattern.holes.find((h) => h.id === id);
   return found ? [found.x, found.y] : null;
 };
-
-function Ring({ at: [x, y], strokes, radius }: { at: Vec; strokes: number; radius: number }) {
-  return (
-    <g stroke="var(--layout)" strokeWidth={1.6} fill="none">
-      <circle cx={x} cy={y} r={radius} strokeDasharray="3 3" />
-      {Array.from({ length: strokes }, (_, i) => {
-        const turn = -Math.PI / 2 + (i - (strokes - 1) / 2) * 0.35;
-        const [c, s] = [Math.cos(turn), Math.sin(turn)];
-        return (
-          <line
-            key={i}
-            x1={x + (radius - 3) * c}
-            y1={y + (radius - 3) * s}
-            x2={x + (radius + 4) * c}
-            y2={y + (radius + 4) * s}
-          />
-        );
-      })}
-    </g>
-  );
-}
 
 function Gathered({ pattern, id }: { pattern: PatternDoc; id: string }) {
   const { px } = useView();

@@ -1,4 +1,5 @@
 import type { Development } from '#core/blank/fold/developed';
+import { holeArea } from '#core/card/holeForm';
 import { outlineOf } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { area, box, perimeter } from '#core/measure/path';
@@ -48,10 +49,10 @@ export function cardTally(
     },
     {
       label: 'Area of the card',
-      value: showArea(area(path)),
+      value: showArea(area(path) - pattern.holes.reduce((sum, hole) => sum + holeArea(hole), 0)),
       working: {
         title: 'Area of the card',
-        lines: ['Shoelace sum of the corners, plus the segment of each arc.'],
+        lines: ['Shoelace sum of the corners, plus the segment of each arc, less the holes.'],
         source: 'Exact geometry',
       },
     },
@@ -63,10 +64,11 @@ export function cardTally(
         difference === null
           ? undefined
           : {
-              title: 'Paper has no thickness',
+              title: 'What cutting the card as it is would cost',
               lines: [
-                'Each fold moves what is beyond it by allowance − 2 × setback.',
-                'This is the most that any two faces move against each other.',
+                'Each fold moves what is beyond it by allowance − 2 × setback;',
+                'joints, flanges and beads add metal.',
+                'This is the most that a face moves or an edge gains.',
               ],
               source: 'Exact geometry: paper has no thickness, steel has',
             },

@@ -80,6 +80,40 @@ export function ruleSaid(doc: PatternDoc, rule: CardRule, show: (mm: number) => 
   }
 }
 
+/** The same in the word or two that one pencils beside it. */
+export function rulePencilled(rule: CardRule, bare: (mm: number) => string): string {
+  switch (rule.kind) {
+    case 'parallel':
+      return 'parallel';
+    case 'square':
+      return 'square';
+    case 'straight':
+      return 'one line';
+    case 'equal-length':
+      return 'same length';
+    case 'length':
+      return `${bare(rule.mm)} long`;
+    case 'width':
+      return `${bare(rule.mm)} apart`;
+    case 'arc':
+      return 'one arc';
+    case 'in-line':
+      return 'in line';
+    case 'level':
+      return 'level';
+    case 'symmetric':
+      return 'alike';
+    case 'circle':
+      return 'one circle';
+    case 'rectangle':
+      return 'rectangle';
+    case 'same-size':
+      return 'same size';
+    case 'pitch':
+      return 'evenly';
+  }
+}
+
 /** How far what was measured is from that. */
 export function offSaid(rule: CardRule, off: AsMeasured, show: (mm: number) => string): string {
   switch (rule.kind) {

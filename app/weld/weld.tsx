@@ -24,7 +24,7 @@ import { PlanPanel } from './PlanPanel';
 import { WeldEntry } from './WeldEntry';
 import { WeldPicture } from '../piece/WeldPicture';
 import { WeldRecords } from './WeldRecords';
-import { seamsOf } from '#core/weld/seams';
+import { seamProgress, seamsOf } from '#core/weld/seams';
 
 /** The weld stage: for each edge how it is welded, what has been done, and what was seen. */
 export default function WeldStage() {
@@ -41,9 +41,21 @@ export default function WeldStage() {
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
   const sum = (of: (s: (typeof seams)[number]) => number) =>
     seams.reduce((total, s) => total + of(s), 0);
+  const isMade = (s: (typeof seams)[number]) => seamProgress(s, pattern, welds) === 'made';
   const open = inspections.filter((i) => !i.withdrawn && !i.sound && i.remedy.trim() === '').length;
   const tally: TallyFigure[] = [
-    { label: 'To weld', value: show(sum((s) => s.lengthMm)) },
+    {
+      label: 'Left to weld',
+      value: `${show(sum((s) => (isMade(s) ? 0 : s.lengthMm)))} of ${show(sum((s) => s.lengthMm))}`,
+      working: {
+        title: 'Left to weld',
+        lines: [
+          'Every edge that is joined, less those that are welded:',
+          'all plugs made, or a seam run over the tacks.',
+        ],
+        source: 'The record of this piece',
+      },
+    },
     {
       label: 'Tacks',
       value: `${sum((s) => s.tacksDone.size)} of ${sum((s) => s.tacks.length)}`,

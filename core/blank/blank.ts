@@ -197,8 +197,8 @@ export type BlankSize = {
   parts: { facesMm2: number; zonesMm2: number; jointsMm2: number; holesMm2: number };
   massKg: number;
   /**
-   * How far the blank would be out if the card were cut as it is: the largest shift of one face
-   * against another, mm.
+   * How far the blank would be out if the card were cut as it is, mm: the largest shift of one face
+   * against another, or the most that an edge or a bead adds, whichever is more.
    */
   differenceMm: number;
 };

@@ -6,7 +6,7 @@ import type { Made } from '../../card/kinds';
 import { outlineOf } from '../../card/outline';
 import type { Fold, PatternDoc } from '../../card/pattern';
 import { radians } from '../../measure/angle';
-import { rampAt, ramped } from '../../measure/ramp';
+import { mostOfRamp, rampAt, ramped } from '../../measure/ramp';
 import type { Problem, Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import { besideRun } from '../../measure/run';
@@ -15,7 +15,7 @@ import type { Vec } from '../../measure/vector';
 import { along, distance, left, mix, scale, sub, unit } from '../../measure/vector';
 import type { BlankEdge, BlankHole, BlankLine, JointAllowance } from '../blank';
 import { mitreLines } from '../bead/mitre';
-import { outsOf } from '../blank';
+import { addsOf, outsOf } from '../blank';
 import type { Allowance, Bend } from './allowance';
 import { comesOut } from './radiusGot';
 import { measuredOutside, bendAllowance } from './allowance';
@@ -196,6 +196,12 @@ export function develop(
       shifts,
       sheet,
       drawnMm: Math.max(0, ...planned.beads.map(({ addsMm }) => addsMm)),
+      addedMm: Math.max(
+        0,
+        ...edges.map(({ allowance }) =>
+          mostOfRamp(ramped(addsOf(allowance), (mm) => Math.abs(mm))),
+        ),
+      ),
     }),
     warnings: [],
     fromCard: (p) => fromGrown(carry(p)),

@@ -16,6 +16,8 @@ export function sizeOf(of: {
   sheet: SheetMetal;
   /** The most that a single bead draws in, mm. */
   drawnMm: number;
+  /** The most that an edge adds or takes off, square to it, mm. */
+  addedMm: number;
 }): BlankSize {
   const path = of.outline.map((p) => p.segment);
   const bounds = box(path);
@@ -24,7 +26,7 @@ export function sizeOf(of: {
   const holesMm2 = of.holes.reduce((sum, h) => sum + holeArea(h), 0);
   const cutMm2 = area(path);
   const areaMm2 = cutMm2 - holesMm2;
-  let differenceMm = of.drawnMm;
+  let differenceMm = Math.max(of.drawnMm, of.addedMm);
   for (const a of of.shifts)
     for (const b of of.shifts) differenceMm = Math.max(differenceMm, distance(a, b));
   return {
