@@ -36,6 +36,7 @@ export function EdgeReadings({
   onSettled,
   onward,
   touched,
+  told,
 }: {
   fit: Fit;
   edge: Edge;
@@ -48,6 +49,8 @@ export function EdgeReadings({
   onward: { letter: string; go: () => void } | null;
   /** Grows each time the edge in hand is touched again: its field is taken up again. */
   touched: number;
+  /** What is to be said beside the field: that the server does not answer, or refused. */
+  told: string | null | undefined;
 }) {
   const { pattern, plan, facts, fits, setUndo } = usePiece();
   const { show } = usePreferences();
@@ -232,6 +235,7 @@ export function EdgeReadings({
             onChange={(mm) => setStation(what === 'gap' ? { gapMm: mm } : { flushMm: mm })}
             onEnter={next}
           />
+          {told && <Told>{told}</Told>}
         </Box>
       )}
       <StationTiles

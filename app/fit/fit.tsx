@@ -178,6 +178,7 @@ export default function FitStage() {
               onSettled={flush}
               onward={onward}
               touched={touched}
+              told={aboutReadings ? null : post.problem}
             />
           )}
           {fit && (
@@ -208,7 +209,7 @@ export default function FitStage() {
             </Box>
           )}
           {edge && <EdgeStory edgeId={edge.id} />}
-          {post.problem && !aboutReadings && <Told>{post.problem}</Told>}
+          {post.problem && !aboutReadings && !(edge && fit) && <Told>{post.problem}</Told>}
           {me?.names && <WhoField label="Who tries it" value={who} onChange={setWho} />}
           <Button
             variant={fits.length === 0 ? 'contained' : 'outlined'}
