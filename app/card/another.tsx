@@ -23,7 +23,7 @@ import { StageLayout } from '../frame/StageLayout';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
-import { SIDE_WORDS } from '../piece/PieceForm';
+import { SIDE_WORDS } from '../piece/sideWords';
 import { usePiece } from '../piece/pieceContext';
 import { makeAnother } from '../records/linked.server';
 import { once } from '../records/once.server';

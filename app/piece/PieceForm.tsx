@@ -23,6 +23,7 @@ import {
 } from '#core/metal/gauges';
 import { METALS, metalById } from '#core/metal/metals';
 import type { Unit } from '#core/measure/length';
+import { SIDE_WORDS } from './sideWords';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { useDraft } from '../forms/useDraft';
@@ -54,14 +55,6 @@ const NEW_PIECE: PieceFacts = {
   thickness: { by: 'mm' },
   structural: false,
   notes: '',
-};
-
-export const SIDE_WORDS: Record<PieceFacts['side'], string> = {
-  left: 'Left',
-  right: 'Right',
-  front: 'Front',
-  rear: 'Rear',
-  centre: 'Middle',
 };
 
 /** What the facts are called, where two pages differ about one. */

@@ -9,9 +9,11 @@ import { toSvg } from '#core/format/svg';
 import { formatLength, formatThin } from '#core/measure/length';
 import { metalById } from '#core/metal/metals';
 import { labelsOfBlank, labelsOfCard, layersOfBlank, layersOfCard } from '#core/sheet/layers';
+import { meetsOf } from '#core/weld/planned';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import { formatDay } from '../frame/dates';
 import { plain, scribeSaid } from '../frame/markingWords';
+import { SIDE_WORDS } from '../piece/sideWords';
 import { reckoned } from '../piece/reckoned';
 import { doing } from '../workers/task';
 import type { EdgeToWork } from './markingTables';
@@ -45,11 +47,13 @@ export const drawPatternNow = doing(drawPattern, async (given): Promise<PatternD
       ? `brake line ${plain(scribeSaid(line, datumOf(development), bare))}`
       : '';
   };
+  const meets = (edge: string) => meetsOf(plan, edge);
   return tiledPdf(
     layers,
-    what === 'card' ? labelsOfCard(card) : labelsOfBlank(development, brakeFrom),
+    what === 'card' ? labelsOfCard(card, meets) : labelsOfBlank(development, brakeFrom, meets),
     {
       title: facts.name,
+      lies: `${SIDE_WORDS[facts.side].toUpperCase()}, drawn side up`,
       what,
       revision,
       shop: shop.name,

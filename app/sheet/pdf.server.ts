@@ -27,6 +27,8 @@ const condensedFont = () => shippedFont('barlow-condensed/files/barlow-condensed
  */
 export type Head = {
   title: string;
+  /** On which side of the vehicle it sits, and which of its faces is up on the sheet. */
+  lies: string;
   what: string;
   revision: number;
   shop: string;
@@ -318,7 +320,9 @@ function markingPages(
   pdf
     .font(plainFont())
     .fontSize(9)
-    .text(`revision ${head.revision} · ${head.job} · ${head.sheet} · ${head.date} · ${head.shop}`);
+    .text(
+      `${head.lies} · revision ${head.revision} · ${head.job} · ${head.sheet} · ${head.date} · ${head.shop}`,
+    );
   pdf.moveDown(0.6).fontSize(10.5).text(`${begin} Lengths in ${head.lengths}.`);
   const line = 0.5;
   for (const { title, head: columns, rows, wide } of tables) {
@@ -360,9 +364,11 @@ function drawMargin(pdf: Pdf, tiling: Tiling, tile: Tile, head: Head): void {
   const { marginMm: m, pageWidthMm: pw, pageHeightMm: ph } = tiling;
   pdf.fillColor('#000').font(condensedFont()).fontSize(6);
   pdf.text(tile.name, m, 5.4, { lineBreak: false });
-  pdf.fontSize(4.4).text(`${head.title} · ${head.what} · revision ${head.revision}`, m + 14, 6.4, {
-    lineBreak: false,
-  });
+  pdf
+    .fontSize(4.4)
+    .text(`${head.title} · ${head.lies} · ${head.what} · revision ${head.revision}`, m + 14, 6.4, {
+      lineBreak: false,
+    });
   pdf
     .font(plainFont())
     .fontSize(2.8)

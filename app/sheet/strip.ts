@@ -6,6 +6,7 @@ import { PAPERS } from '#core/sheet/tiles';
 import { formatDay } from '../frame/dates';
 import { preferencesFrom } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
+import { SIDE_WORDS } from '../piece/sideWords';
 import { loadPiece } from '../piece/loaded.server';
 import { idOr404 } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
@@ -34,6 +35,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const { unit } = preferencesFrom(request.headers.get('cookie') ?? '', shop);
   const head = {
     title: facts.name,
+    lies: SIDE_WORDS[facts.side].toUpperCase(),
     what: `strip ${profile.name}`,
     revision: card.number,
     shop: shop.name,

@@ -90,6 +90,26 @@ function besideRun(run: readonly Segment[], text: string): EdgeLabel | null {
   return at && { at: along(at, outwardAlong(run, half), -INSIDE_MM), text, kind: 'edge' };
 }
 
+const nothing = () => '';
+
+/** What an edge meets stands farther in than its letter, mm, its letters so high, mm. */
+const [MEETS_IN_MM, MEETS_MM] = [13, 2.8];
+/** About as wide as a letter is high times this. */
+const LETTER_WIDE = 0.55;
+
+/** The letter of an edge, and where there is room what it meets. */
+function edgeLabels(run: readonly Segment[], letter: string, meets: string): PaperLabel[] {
+  const label = besideRun(run, letter);
+  if (!label) return [];
+  const half = runLength(run) / 2;
+  const middle = pointAlong(run, half);
+  const text = `to ${meets}`;
+  const hasRoom = meets !== '' && 2 * half > text.length * MEETS_MM * LETTER_WIDE;
+  if (!middle || !hasRoom) return [label];
+  const at = along(middle, outwardAlong(run, half), -MEETS_IN_MM);
+  return [label, { kind: 'note', at, text, sizeMm: MEETS_MM }];
+}
+
 function foldLabel(
   i: number,
   [a, b]: readonly [Vec, Vec],
@@ -131,17 +151,26 @@ function besideMark(run: readonly Segment[], name: string): NoteLabel[] {
  * paper; `more` says for a fold, by its id, what is told where there is room (from where its brake
  * line is scribed).
  */
-export const labelsOfBlank = (blank: Blank, more: (fold: string) => string): PaperLabel[] => [
-  ...blank.edges.flatMap((edge) => besideRun(edge.cut, edge.letter) ?? []),
+export const labelsOfBlank = (
+  blank: Blank,
+  more: (fold: string) => string,
+  meets: (edge: string) => string = nothing,
+): PaperLabel[] => [
+  ...blank.edges.flatMap((edge) => edgeLabels(edge.cut, edge.letter, meets(edge.id))),
   ...blank.hinges.flatMap((h, i) => foldLabel(i, h.centre, h.across, h, more(h.fold))),
   ...blank.lines.flatMap(({ path, name = '' }) => besideMark(path, name)),
 ];
 
 /** The same for a card. */
-export function labelsOfCard(doc: PatternDoc): PaperLabel[] {
+export function labelsOfCard(
+  doc: PatternDoc,
+  meets: (edge: string) => string = nothing,
+): PaperLabel[] {
   const moving = movingWays(doc);
   return [
-    ...doc.edges.flatMap((edge) => besideRun(segmentsOfEdge(doc, edge), edge.letter) ?? []),
+    ...doc.edges.flatMap((edge) =>
+      edgeLabels(segmentsOfEdge(doc, edge), edge.letter, meets(edge.id)),
+    ),
     ...doc.marks.flatMap(({ from, to, name }) => besideMark([line(from, to)], name)),
     ...doc.folds.flatMap((fold, i) => {
       const ends = endsOfFold(doc, fold);
