@@ -164,6 +164,19 @@ export function Drawing({
     element.addEventListener('wheel', turned, { passive: false });
     return () => element.removeEventListener('wheel', turned);
   }, []);
+  // A page of paper is not as wide as the screen: all of the drawing is laid into what it gets there.
+  useEffect(() => {
+    const element = svg.current!;
+    const whole = () =>
+      element.setAttribute('viewBox', `0 0 ${element.clientWidth} ${element.clientHeight}`);
+    const asBefore = () => element.removeAttribute('viewBox');
+    window.addEventListener('beforeprint', whole);
+    window.addEventListener('afterprint', asBefore);
+    return () => {
+      window.removeEventListener('beforeprint', whole);
+      window.removeEventListener('afterprint', asBefore);
+    };
+  }, []);
 
   const down = (event: PointerEvent<SVGSVGElement>) => {
     const at = onScreen(event);

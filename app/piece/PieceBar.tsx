@@ -114,6 +114,7 @@ function SaveLine({ said: undone }: { said: string | null }) {
   return (
     <Box
       role="status"
+      className="on-screen"
       suppressHydrationWarning
       sx={{
         fontSize: '0.9rem',

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
-import { Link } from 'react-router';
+import { Link, data } from 'react-router';
 import { byLetter, edgeLength, outlineOf } from '#core/card/outline';
 import type { Edge } from '#core/card/pattern';
 import { isOfEdge } from '#core/card/recordPlace';
@@ -20,14 +20,47 @@ import { JOINT_WORDS, PROCESS_WORDS, listed } from '../frame/words';
 import { EdgeStory } from '../piece/EdgeStory';
 import { WeldPicture } from '../piece/WeldPicture';
 import { usePick, usePiece } from '../piece/pieceContext';
+import { unlessAway } from '../frame/whileAway';
+import { jobById } from '../records/jobs.server';
+import { idOr404 } from '../records/parse.server';
+import { pieceSurveyOf } from '../records/pieceSurvey.server';
+import { pieceById } from '../records/pieces.server';
+import { surveyOf } from '../records/survey.server';
+import { viewerIn } from '../records/viewer.server';
+import type { Route } from './+types/record';
 import { EventLine } from './EventLine';
 import { byDay, durationSaid, secondsWorked, storyOf } from './story';
+
+/** What stands over it on paper: whose it is, and what it mends. */
+export async function loader({ params, context }: Route.LoaderArgs) {
+  const viewer = context.get(viewerIn);
+  const piece = await pieceById(viewer, idOr404(params.pieceId));
+  if (!piece) throw data(null, { status: 404 });
+  const [job, survey] = await Promise.all([
+    jobById(viewer, piece.job),
+    surveyOf(viewer, piece.job),
+  ]);
+  const { mends } = pieceSurveyOf(piece);
+  return {
+    job: job && { name: job.name, vehicle: job.vehicle, owner: job.owner },
+    findings: survey.flatMap((one) =>
+      one.kind === 'finding' && mends.includes(one.id)
+        ? [one.where === '' ? one.name : `${one.name}, ${one.where}`]
+        : [],
+    ),
+  };
+}
+
+/** Null while the server does not answer: the record itself is the piece's and stands. */
+export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
+  return unlessAway(serverLoader);
+}
 
 /**
  * What was done to a piece, day by day: the owner's proof and the shop's memory. Nothing here is to
  * be filled in.
  */
-export default function RecordPage() {
+export default function RecordPage({ loaderData }: Route.ComponentProps) {
   const piece = usePiece();
   const { pattern, plan, facts, metal, welds, fits, inspections, shaping } = piece;
   const { pick, setPick } = usePick();
@@ -50,8 +83,10 @@ export default function RecordPage() {
     { label: 'Still to put right', value: String(open.length), alert: open.length > 0 },
     ...(worked === null ? [] : [{ label: 'Shaping, by the watch', value: durationSaid(worked) }]),
   ];
+  const findings = loaderData?.findings ?? [];
   return (
     <Box sx={{ flex: 1, minHeight: 0, display: 'flex', flexDirection: 'column' }}>
+      <PaperHead job={loaderData?.job ?? null} shop={piece.shop.name} />
       <Box
         sx={{
           flex: 1,
@@ -105,6 +140,7 @@ export default function RecordPage() {
             }}
           >
             <Fact name="Part" value={facts.part} />
+            <Fact name="Mends" value={findings.join('; ')} />
             <Fact
               name="Metal"
               value={`${metal.name}, ${showThin(facts.thicknessMm)}${facts.structural ? '; structural' : ''}`}
@@ -224,6 +260,23 @@ export default function RecordPage() {
       )
       .join('; ');
   }
+}
+
+/** On paper only: the job, its vehicle and owner, and who did it. */
+function PaperHead({
+  job,
+  shop,
+}: {
+  job: { name: string; vehicle: string; owner: string } | null;
+  shop: string;
+}) {
+  const said = [job?.vehicle, job?.owner, shop].filter((text) => text?.trim());
+  return (
+    <Box sx={{ display: 'none', '@media print': { display: 'block' }, px: 2, pt: 1.5 }}>
+      <Typography variant="h2">{job?.name}</Typography>
+      <Typography>{said.join(' · ')}</Typography>
+    </Box>
+  );
 }
 
 function Fact({ name, value }: { name: string; value: string }) {

@@ -92,8 +92,11 @@ function besideRun(run: readonly Segment[], text: string): EdgeLabel | null {
 
 const nothing = () => '';
 
-/** What an edge meets stands farther in than its letter, mm, its letters so high, mm. */
-const [MEETS_IN_MM, MEETS_MM] = [13, 2.8];
+/**
+ * What an edge meets stands farther in than its letter, mm; along an upright edge under it, mm: it
+ * is written level. Its letters are so high, mm.
+ */
+const [MEETS_IN_MM, MEETS_UNDER_MM, MEETS_MM] = [13, 6, 2.8];
 /** About as wide as a letter is high times this. */
 const LETTER_WIDE = 0.55;
 
@@ -106,7 +109,12 @@ function edgeLabels(run: readonly Segment[], letter: string, meets: string): Pap
   const text = `to ${meets}`;
   const hasRoom = meets !== '' && 2 * half > text.length * MEETS_MM * LETTER_WIDE;
   if (!middle || !hasRoom) return [label];
-  const at = along(middle, outwardAlong(run, half), -MEETS_IN_MM);
+  const out = outwardAlong(run, half);
+  const halfWide = (text.length * MEETS_MM * LETTER_WIDE) / 2;
+  const at: Vec =
+    Math.abs(out[1]) > Math.abs(out[0])
+      ? along(middle, out, -MEETS_IN_MM)
+      : [label.at[0] - Math.sign(out[0]) * Math.max(0, halfWide - 3), label.at[1] - MEETS_UNDER_MM];
   return [label, { kind: 'note', at, text, sizeMm: MEETS_MM }];
 }
 
