@@ -20,6 +20,7 @@ import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { useWho, whoAtFirst } from '../frame/who';
 import { lieSentence } from '../frame/words';
+import { triedAsItIs } from '../piece/stages';
 import { EdgeStory } from '../piece/EdgeStory';
 import { NoBlank } from '../piece/NoBlank';
 import { WhoField } from '../piece/WhoField';
@@ -33,7 +34,7 @@ import { HELD_WORDS } from '../frame/recordWords';
 
 /** The fit stage: trial fits, gaps read along each edge, and how each edge lies. */
 export default function FitStage() {
-  const { id, pattern, plan, fits, takenBack, facts, patternEditor } = usePiece();
+  const { id, pattern, plan, fits, takenBack, facts, patternEditor, digest } = usePiece();
   const me = useWho();
   const [who, setWho] = useState('');
   const { pick, setPick } = usePick();
@@ -51,6 +52,7 @@ export default function FitStage() {
       held: fit?.held ?? 'clamps',
       notes: '',
       revision: patternEditor.number,
+      ...(digest !== null && { digest }),
       withdrawn: null,
       edges: [],
     };
@@ -239,7 +241,10 @@ export default function FitStage() {
             <Typography variant="caption" sx={{ color: 'var(--pencil)' }}>
               Begun <Moment at={fit.at} />
               {fit.who === '' ? '' : ` by ${fit.who}`}
-              {fit.revision === patternEditor.number ? '' : ', on an earlier card'}.
+              {triedAsItIs(fit, { revision: patternEditor.number, digest })
+                ? ''
+                : ', on an earlier card'}
+              .
             </Typography>
           )}
         </Stack>

@@ -52,6 +52,8 @@ export type PieceView = Records & {
   planEditor: Editor<PlanDoc>;
   problems: Problem[];
   development: Result<{ development: Development }>;
+  /** What a print of the blank would be known by; null without a blank. */
+  digest: string | null;
   /** The working order as it is reckoned; empty without a blank. */
   steps: ShapeStep[];
   road: Road;

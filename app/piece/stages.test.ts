@@ -300,6 +300,13 @@ test('what nobody looked at is no tick; what was overtaken says so', () => {
   expect(of({ printed: null, fit: null }).sheet.state).toBe('next');
   const fit = tray.fits[tray.fits.length - 1]!;
   expect(of({ fit: { ...fit, revision: 1 } }).fit).toMatchObject({ state: 'overtaken' });
+  // A note on the card makes another revision of it, and the same blank: the trial stands.
+  const digest = 'the same blank';
+  const noted = of({ digest, fit: { ...fit, revision: 1, digest } });
+  expect(noted.fit.state).toBe(of({}).fit.state);
+  expect(of({ digest, fit: { ...fit, revision: 1, digest: 'another' } }).fit.state).toBe(
+    'overtaken',
+  );
   // Nothing joined: one edge of six that was read is not a fit.
   const free = tray.card.versions[2]!.doc;
   const pattern = {

@@ -237,7 +237,17 @@ function shapeStop({ steps, shaping, folding, fit }: RoadGiven): Stop {
   );
 }
 
-function fitStop({ fit, pattern, plan, thicknessMm, revision }: RoadGiven): Stop {
+/**
+ * Whether a trial was of the card as it is now: the same revision, or one from which the same blank
+ * is cut.
+ */
+export const triedAsItIs = (
+  fit: Pick<FitRecord, 'revision' | 'digest'>,
+  now: Pick<RoadGiven, 'revision' | 'digest'>,
+): boolean => fit.revision === now.revision || (fit.digest != null && fit.digest === now.digest);
+
+function fitStop(given: RoadGiven): Stop {
+  const { fit, pattern, plan, thicknessMm } = given;
   // What is joined must be read; a free edge only where somebody reads it, or nothing is joined.
   const joined = pattern.edges.some(({ joint }) => isJoined(joint));
   const lies = pattern.edges.flatMap((edge) => {
@@ -270,7 +280,7 @@ function fitStop({ fit, pattern, plan, thicknessMm, revision }: RoadGiven): Stop
         ? 'Every edge that is joined is read before it counts as fitted.'
         : 'No edge is joined to anything: all of them are read before it counts as fitted.',
     );
-  return fit.revision === revision
+  return triedAsItIs(fit, given)
     ? stop('done', 'Fits', 'Every station that matters was read, and lies as wanted.')
     : stop(
         'overtaken',

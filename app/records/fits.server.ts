@@ -23,6 +23,7 @@ export const fitOf = (row: typeof fits.$inferSelect, edges: readonly EdgeRow[]):
   held: row.held,
   notes: row.notes,
   revision: row.revision,
+  ...(row.digest !== null && { digest: row.digest }),
   withdrawn: row.withdrawn,
   edges: edges.map(({ edge, turned, own, targetMm, toleranceMm, flushMm, stations }) => ({
     edge,
@@ -70,10 +71,10 @@ export async function createFit(
   outer?: Tx,
 ): Promise<string> {
   const put = async (tx: Tx): Promise<string> => {
-    const { at, who, held, notes, revision, withdrawn } = fit;
+    const { at, who, held, notes, revision, digest, withdrawn } = fit;
     const put = await tx
       .insert(fits)
-      .values({ id, piece, at: new Date(at), who, held, notes, revision, withdrawn })
+      .values({ id, piece, at: new Date(at), who, held, notes, revision, digest, withdrawn })
       .onConflictDoNothing()
       .returning({ id: fits.id });
     const [made] = wentIn(put, 1) as [string];

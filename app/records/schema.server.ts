@@ -196,6 +196,7 @@ export const fits = pgTable(
     held: text('held').$type<FitRecord['held']>().notNull(),
     notes: text('notes').notNull(),
     revision: integer('revision').notNull(),
+    digest: text('digest'),
     withdrawn: jsonb('withdrawn').$type<Withdrawn>(),
   },
   (t) => [index('fits_piece').on(t.piece)],

@@ -69,6 +69,8 @@ export const FitSchema = z.object({
   notes: text(4000),
   /** The revision of the card that was cut and tried. */
   revision: version,
+  /** What that card was cut from, as a print of it is known by; left out by older ones. */
+  digest: text(40).nullable().optional(),
   withdrawn,
   edges: z
     .array(

@@ -1,0 +1,2 @@
+ALTER TABLE "pieces" ALTER COLUMN "folding" SET DEFAULT '{"brake":null,"order":null,"byHand":[],"leftOpen":[],"turnedAfter":[],"uncoveredMm":null,"made":[],"closed":[],"lies":null,"drains":[],"fallDeg":2}'::jsonb;--> statement-breakpoint
+ALTER TABLE "fits" ADD COLUMN "digest" text;
