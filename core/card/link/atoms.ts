@@ -1,5 +1,5 @@
 import { SAME_PLACE_MM } from '../../measure/tolerance';
-import type { PatternDoc } from '../pattern';
+import type { FoldMeeting, PatternDoc } from '../pattern';
 
 /**
  * The smallest things that two cards can differ by. `outline` and `base` are one of a card; a
@@ -25,6 +25,9 @@ export type Atom =
 
 export const keyOf = ({ of, id }: Atom): string => `${of} ${id}`;
 
+/** How two walls meet goes with one of their folds, the same one on every card. */
+export const meetingOwner = ({ folds: [a, b] }: FoldMeeting): string => (a < b ? a : b);
+
 /** What a card says of each atom: nothing of those it does not have. */
 export function valuesOf(doc: PatternDoc): Map<string, unknown> {
   const values = new Map<string, unknown>();
@@ -38,7 +41,13 @@ export function valuesOf(doc: PatternDoc): Map<string, unknown> {
     set({ of: 'joint', id }, { joint, flange });
     set({ of: 'letter', id }, letter);
   }
-  for (const fold of doc.folds) set({ of: 'fold', id: fold.id }, fold);
+  for (const fold of doc.folds) {
+    const corners = (doc.meetings ?? []).filter((one) => meetingOwner(one) === fold.id);
+    set(
+      { of: 'fold', id: fold.id },
+      { ...fold, corners: corners.length > 0 ? corners : undefined },
+    );
+  }
   for (const hole of doc.holes) set({ of: 'hole', id: hole.id }, hole);
   for (const tuck of doc.tucks) set({ of: 'tuck', id: tuck.id }, tuck);
   for (const mark of doc.marks) set({ of: 'mark', id: mark.id }, mark);

@@ -87,6 +87,17 @@ const EDITS: Edit[] = [
     holes: [...doc.holes, { id: `new${i}`, x: 200 + x, y: 200 + y, diameterMm: 5 }],
   }),
   (doc) => ({ ...doc, holes: doc.holes.filter(({ id }) => id !== 'h1') }),
+  (doc, i, [mm]) => ({
+    ...doc,
+    meetings: [
+      {
+        folds: i % 2 === 0 ? ['f', 'g'] : ['g', 'f'],
+        kind: 'mitred',
+        over: null,
+        gapMm: Math.abs(mm),
+      },
+    ],
+  }),
   (doc) => ({
     ...doc,
     profiles: [
@@ -164,6 +175,7 @@ test('what changed on the first is taken over, all at once or part by part in an
         const whole = got(catchUp('made', linked, all(found), false));
         expect(names(seen('made', whole), 'there')).toEqual([]);
         expect(names(seen('made', whole), 'here')).toEqual(['hole h2']);
+        expect(whole.made.meetings ?? []).toEqual(linked.first.meetings ?? []);
         // It is the mirror of the first as it is now, with its own hole.
         const mirror = ownOf(madeFrom(linked.first, 'other-side', takeOff).doc);
         const apart = edgesApart(whole.made, shovedTo(mirror, whole.made));

@@ -4,7 +4,7 @@ import { letterAt } from '../outline';
 import type { Edge, Fold, PatternDoc } from '../pattern';
 import { goneIn, withoutGone } from '../rule/hangsOn';
 import type { Atom } from './atoms';
-import { keyOf } from './atoms';
+import { keyOf, meetingOwner } from './atoms';
 import type { Difference } from './differences';
 
 /**
@@ -58,6 +58,7 @@ export function takenOver(
       return other ? { ...edge, joint: other.joint, flange: other.flange } : edge;
     }),
     folds: merged(to.folds, from.folds, wants('fold')),
+    ...withMeetings(to, from, wants('fold')),
     holes: merged(to.holes, from.holes, wants('hole')),
     tucks: merged(to.tucks, from.tucks, wants('tuck')),
     marks: merged(to.marks, from.marks, wants('mark')),
@@ -83,6 +84,18 @@ export function takenOver(
   if (needs.length > 0) return failure({ code: 'taken-needs-outline', about: needs });
   if (stranded.length > 0) return failure({ code: 'taken-strands-fold', about: stranded });
   return { ok: true, doc: withoutGone(doc) };
+}
+
+/** How walls meet at corners, of the folds that are wanted as the other card has it. */
+function withMeetings(
+  to: PatternDoc,
+  from: PatternDoc,
+  wanted: (fold: string) => boolean,
+): Pick<PatternDoc, 'meetings'> {
+  const of = (doc: PatternDoc, take: boolean) =>
+    (doc.meetings ?? []).filter((one) => wanted(meetingOwner(one)) === take);
+  const all = [...of(to, false), ...of(from, true)];
+  return all.length > 0 || to.meetings ? { meetings: all } : {};
 }
 
 const sidesOfFold = ({ path }: Fold): string[] =>
