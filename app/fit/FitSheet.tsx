@@ -1,9 +1,9 @@
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
-import { Suspense, lazy } from 'react';
 import { cut } from '#core/card/cut';
 import { HELD } from '#core/format/lists';
+import { LaterMomentField } from '../forms/LaterMomentField';
 import { Choice } from '../forms/Choice';
 import { Withdraw } from '../forms/Withdraw';
 import { useDraft } from '../forms/useDraft';
@@ -13,9 +13,6 @@ import { usePiece } from '../piece/pieceContext';
 import { PiecePictures } from '../piece/PiecePictures';
 import type { Fit } from '../records/fits.server';
 import { HELD_WORDS } from '../frame/recordWords';
-
-// The calendar is large and seldom wanted.
-const MomentField = lazy(() => import('../forms/MomentField'));
 
 /** What is said of a whole trial: when, how the piece was held, what was noticed. */
 /** While a trial waits for the server there is nothing to be changed, or to hang a picture on. */
@@ -37,9 +34,7 @@ export function FitSheet({ fit, post }: { fit: Fit; post: Post }) {
   return (
     <Stack spacing={1.5} component="section" aria-label="This trial">
       <Stack spacing={1}>
-        <Suspense fallback={<TextField label="When" disabled value="" />}>
-          <MomentField label="When" at={at} onChange={(next) => set({ at: next })} />
-        </Suspense>
+        <LaterMomentField label="When" at={at} onChange={(next) => set({ at: next })} />
         <Choice
           label="Held by"
           value={held}

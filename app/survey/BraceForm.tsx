@@ -1,14 +1,12 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { Suspense, lazy } from 'react';
 import { cut } from '#core/card/cut';
 import type { Brace } from '#core/survey/references';
+import { LaterMomentField } from '../forms/LaterMomentField';
 import { Choice } from '../forms/Choice';
 import { FormButtons, useSurveyForm } from './SurveyForms';
 import { useSurvey } from './useSurvey';
-
-const MomentField = lazy(() => import('../forms/MomentField'));
 
 export const NEW_BRACE: Brace = {
   kind: 'brace',
@@ -54,9 +52,7 @@ export function BraceForm({
       </Button>
     ) : (
       <Box sx={{ display: 'flex', gap: 1 }}>
-        <Suspense>
-          <MomentField label={label} at={at} onChange={(next) => form.set({ [key]: next })} />
-        </Suspense>
+        <LaterMomentField label={label} at={at} onChange={(next) => form.set({ [key]: next })} />
         <Button color="inherit" onClick={() => form.set({ [key]: null })}>
           Not so
         </Button>

@@ -4,11 +4,12 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { Suspense, lazy, useState } from 'react';
+import { useState } from 'react';
 import { cut } from '#core/card/cut';
 import { LAYERS } from '#core/survey/kinds';
 import type { LayerCut } from '#core/survey/pieceSurvey';
 import { inHand } from '#core/survey/references';
+import { LaterMomentField } from '../forms/LaterMomentField';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { Moment } from '../frame/Moment';
@@ -21,8 +22,6 @@ import { BraceForm, NEW_BRACE } from './BraceForm';
 import { LayerPicture } from './LayerPicture';
 import { usePieceSurvey } from './usePieceSurvey';
 import { useSurvey } from './useSurvey';
-
-const MomentField = lazy(() => import('../forms/MomentField'));
 
 /** What holds the opening, where each layer is cut, and that the old metal is out. */
 export function CuttingOut() {
@@ -338,13 +337,11 @@ function CutOutRecord() {
         )
       ) : (
         <>
-          <Suspense>
-            <MomentField
-              label="Cut out"
-              at={cutOut.at}
-              onChange={(at) => set({ cutOut: { ...cutOut, at } })}
-            />
-          </Suspense>
+          <LaterMomentField
+            label="Cut out"
+            at={cutOut.at}
+            onChange={(at) => set({ cutOut: { ...cutOut, at } })}
+          />
           <TextField
             label="How, and what was seen"
             value={cutOut.note}
@@ -362,13 +359,11 @@ function CutOutRecord() {
             </Button>
           ) : (
             <>
-              <Suspense>
-                <MomentField
-                  label="Back in"
-                  at={cutOut.backAt}
-                  onChange={(backAt) => set({ cutOut: { ...cutOut, backAt } })}
-                />
-              </Suspense>
+              <LaterMomentField
+                label="Back in"
+                at={cutOut.backAt}
+                onChange={(backAt) => set({ cutOut: { ...cutOut, backAt } })}
+              />
               <Button
                 size="small"
                 color="inherit"

@@ -5,12 +5,13 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import type { Dispatch, SetStateAction } from 'react';
-import { Suspense, lazy, useState } from 'react';
+import { useState } from 'react';
 import { cut } from '#core/card/cut';
 import { inTime } from '#core/survey/growth';
 import { LAYERS, LOOKS, SIDES_OF_VEHICLE } from '#core/survey/kinds';
 import type { Layer } from '#core/survey/kinds';
 import type { Finding, Look } from '#core/survey/references';
+import { LaterMomentField } from '../forms/LaterMomentField';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { Moment } from '../frame/Moment';
@@ -19,8 +20,6 @@ import { LAYER_WORDS, LOOK_WORDS } from '../piece/surveyWords';
 import type { Picture } from '../records/pictures.server';
 import { FormButtons, SIDE_WORDS, useSurveyForm } from './SurveyForms';
 import { linesOn } from './outlines';
-
-const MomentField = lazy(() => import('../forms/MomentField'));
 
 export const NEW_FINDING: Finding = {
   kind: 'finding',
@@ -248,13 +247,11 @@ function Looks(given: {
             multiline
             onChange={(event) => setFresh({ ...fresh, note: cut(event.target.value, 400) })}
           />
-          <Suspense>
-            <MomentField
-              label="When"
-              at={fresh.at}
-              onChange={(at) => setFresh((now) => now && { ...now, at })}
-            />
-          </Suspense>
+          <LaterMomentField
+            label="When"
+            at={fresh.at}
+            onChange={(at) => setFresh((now) => now && { ...now, at })}
+          />
           <Box sx={{ display: 'flex', gap: 1 }}>
             <Button
               variant="contained"

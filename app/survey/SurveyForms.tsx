@@ -1,19 +1,17 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { Suspense, lazy } from 'react';
 import { cut } from '#core/card/cut';
 import { SIDES_OF_VEHICLE } from '#core/format/lists';
 import { MEASURE_KINDS, ROUND_STAGES, USUAL_U, inDegrees } from '#core/survey/kinds';
 import type { Measure, ReferencePlace, Round } from '#core/survey/references';
+import { LaterMomentField } from '../forms/LaterMomentField';
 import { AngleField } from '../forms/AngleField';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { useDraft } from '../forms/useDraft';
 import { KIND_WORDS, STAGE_WORDS } from './surveyWords';
 import { useSurvey } from './useSurvey';
-
-const MomentField = lazy(() => import('../forms/MomentField'));
 
 export const SIDE_WORDS: Record<ReferencePlace['side'], string> = {
   left: 'Left',
@@ -289,13 +287,11 @@ export function RoundForm({
         }
         options={ROUND_STAGES.map((s) => [s, STAGE_WORDS[s]] as const)}
       />
-      <Suspense>
-        <MomentField
-          label="When it was read"
-          at={form.draft.at}
-          onChange={(at) => form.set({ at })}
-        />
-      </Suspense>
+      <LaterMomentField
+        label="When it was read"
+        at={form.draft.at}
+        onChange={(at) => form.set({ at })}
+      />
       <TextField
         label="Name of the round"
         value={name}
