@@ -205,7 +205,7 @@ function shapeStop({ steps, shaping, folding, fit }: RoadGiven): Stop {
   if (all.length === 0) return stop('ahead', '');
   const made = steps.filter(({ key }) => work(key)?.done);
   const other = made.filter(({ key, figures }) => madeToOther(work(key)!, figures)).length;
-  const open = made.filter(({ key, counts }) => uncounted(work(key)!, counts?.wanted ?? null));
+  const open = made.filter(({ key, counts }) => uncounted(work(key)!, counts?.wanted ?? null) > 0);
   if (other > 0)
     return stop(
       'overtaken',

@@ -10,7 +10,7 @@ import { mapOf } from '#core/card/crownStands';
 import { outlineOf } from '#core/card/outline';
 import { box } from '#core/measure/path';
 import { brokenIn } from '#core/shape/shapeOrder';
-import { inOwnOrder, workedSeconds } from '#core/shape/shaping';
+import { inOwnOrder, uncounted, workedSeconds } from '#core/shape/shaping';
 import type { ShapeStep } from '#core/shape/step';
 import { Drawing } from '../drawing/Drawing';
 import { SelfSavedWord } from '../forms/SelfSavedWord';
@@ -97,12 +97,7 @@ function Shape({ development }: { development: Development }) {
     map && map.tracks.length > 0 && (looked?.what === 'raise' || looked?.what === 'smooth')
       ? map.tracks
       : null;
-  /** How much of what a step counts is not counted yet; null where nothing is, or a note says why. */
-  const missing = (step: ShapeStep): number | null => {
-    const { count, note } = workOn(step.key);
-    const wanted = step.counts?.wanted ?? null;
-    return wanted !== null && count < wanted && note.trim() === '' ? wanted - count : null;
-  };
+  const missing = (step: ShapeStep) => uncounted(workOn(step.key), step.counts?.wanted ?? null);
   const finish = (step: ShapeStep, counted?: number) => {
     const at = Date.now();
     const work = workOn(step.key);
@@ -205,7 +200,7 @@ function Shape({ development }: { development: Development }) {
                 >
                   Not done after all
                 </Button>
-              ) : missing(looked) === null ? (
+              ) : missing(looked) === 0 ? (
                 <Button
                   variant="contained"
                   size="large"

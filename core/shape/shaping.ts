@@ -71,9 +71,9 @@ export const madeToOther = ({ as }: StepWork, figures: Readonly<Record<string, n
     return Math.abs(was - is) > SAME_WORK * Math.max(Math.abs(was), Math.abs(is)) + 1e-3;
   });
 
-/** Whether a step is said to be done though nothing of what it counts was, and nobody said why. */
-export const uncounted = (work: StepWork, wanted: number | null): boolean =>
-  work.done !== null && wanted !== null && work.count < wanted && work.note.trim() === '';
+/** How much of what a step counts is not counted; 0 where nothing is wanted, or a note says why. */
+export const uncounted = ({ count, note }: StepWork, wanted: number | null): number =>
+  wanted === null || note.trim() !== '' ? 0 : Math.max(0, wanted - count);
 
 /** How long a step took until now, seconds. */
 export const workedSeconds = (work: StepWork, now: number): number =>
