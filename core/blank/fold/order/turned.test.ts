@@ -11,6 +11,7 @@ import { checkedOrder, foldOrder } from './solve';
 import type { Stepper } from './step';
 import { stepper } from './step';
 import { DOWN, UP, strip } from './strips.arbitrary';
+import { beadsUnderBar } from './underBar';
 
 /** What is turned over along an edge is in the machine from the first fold on. */
 
@@ -252,4 +253,42 @@ test('what is offered frees the piece, whichever it is', () => {
       ).toBe(true);
   const hem = chain([60, 40], [DOWN], { widthMm: 12, turnDeg: 180, toward: 'face' });
   expect(foldOrder(hem, BRAKE).ok).toBe(true);
+});
+
+test('a bead on the part that is clamped refuses no fold, and is told where bar or bed would press on it', () => {
+  let pressed = 0;
+  fc.assert(
+    fc.property(
+      spread(15, 105),
+      fc.constantFrom('face' as const, 'back' as const),
+      fc.constantFrom('face' as const, 'back' as const),
+      (away, toward, fold) => {
+        const card = cardOf([120, 60], [{ angleDeg: 90, toward: fold }]);
+        card.doc.beads.push({
+          id: 'bead',
+          path: { kind: 'between', from: [40, 120 - away], to: [120, 120 - away], bulge: 0 },
+          section: { kind: 'arc', widthMm: 12, heightMm: 3 },
+          toward,
+          drawsIn: null,
+          acrossRadiusMm: null,
+          acrossOn: null,
+          atFolds: null,
+          meets: null,
+        });
+        const piece = developed(card);
+        const found = foldOrder(piece, BRAKE);
+        if (!found.ok) throw new Error('no order');
+        const step = { ...found.steps[0]!, clamped: 'base' as const };
+        const told = beadsUnderBar(piece, step, BRAKE);
+        // From the tangent of the bend on; nearer than the nose is deep by half of it, it is pressed.
+        const clear = away - 6 - BRAKE.noseDepthMm;
+        if (Math.abs(clear) > 4) {
+          expect(told).toEqual(clear < 0 ? [{ id: 'bead', heightMm: 3 }] : []);
+          pressed += told.length;
+        }
+      },
+    ),
+    { numRuns: 40 },
+  );
+  expect(pressed).toBeGreaterThan(5);
 });

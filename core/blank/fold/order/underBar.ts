@@ -1,5 +1,7 @@
 import { inside, points } from '../../../measure/path';
+import { pointAt, segmentLength } from '../../../measure/segment';
 import type { Brake } from '../../../machine/brake';
+import type { Vec } from '../../../measure/vector';
 import type { Development } from '../developed';
 import { apply } from './lie';
 import { poseOf } from './pose';
@@ -8,31 +10,40 @@ import type { OrderStep } from './solve';
 /** A face is followed so closely, mm. */
 const CLOSE_MM = 0.2;
 
+type Piece = Pick<Development, 'holes' | 'beads' | 'faces' | 'folds'>;
+
+/** The face that is held while a fold is made: its rim, and where its places lie in the machine. */
+function heldFace({ faces, folds }: Pick<Piece, 'faces' | 'folds'>, step: OrderStep) {
+  const fold = folds[step.fold]!;
+  const { onMachine, line } = poseOf(fold, step.clamped);
+  const held = faces[step.clamped === 'base' ? fold.parent : fold.child]!;
+  const rim = points(
+    held.pieces.map(({ segment }) => segment),
+    CLOSE_MM,
+  );
+  const lies = ([x, y]: Vec) => apply(onMachine, [x, y, 0]);
+  return { line, isOn: (p: Vec) => inside(p, rim), lies };
+}
+
 /**
  * The holes of the face that is held which bar or fingers press on while a fold is made, by their
  * ids.
  */
 export function holesUnderBar(
-  { holes, faces, folds }: Pick<Development, 'holes' | 'faces' | 'folds'>,
+  piece: Pick<Piece, 'holes' | 'faces' | 'folds'>,
   step: OrderStep,
   brake: Brake,
 ): string[] {
-  const fold = folds[step.fold]!;
-  const { onMachine, line } = poseOf(fold, step.clamped);
-  const held = faces[step.clamped === 'base' ? fold.parent : fold.child]!;
-  const outline = points(
-    held.pieces.map(({ segment }) => segment),
-    CLOSE_MM,
-  );
+  const { line, isOn, lies } = heldFace(piece, step);
   const spans = step.fingersMm
     ? step.fingersMm.map(
         (width, i) =>
           [line[0] + step.fingersAtMm![i]!, line[0] + step.fingersAtMm![i]! + width] as const,
       )
     : [line];
-  return holes.flatMap(({ id, centre, diameterMm }) => {
-    if (!inside(centre, outline)) return [];
-    const [x, y] = apply(onMachine, [centre[0], centre[1], 0]);
+  return piece.holes.flatMap(({ id, centre, diameterMm }) => {
+    if (!isOn(centre)) return [];
+    const [x, y] = lies(centre);
     const r = diameterMm / 2;
     const pressed =
       x - r < 0 &&
@@ -42,48 +53,32 @@ export function holesUnderBar(
   });
 }
 
+/** A bead is followed in bits so long, mm. */
+const BIT_MM = 4;
+
 /**
- * The beads that the machine presses on while a fold is made, by their ids, and how high they stand,
- * mm: beside them the sheet is packed as thick as that, or fingers leave them free.
+ * The beads of the face that is held which the machine presses on while a fold is made, by their
+ * ids, and how high they stand, mm: beside them the sheet is packed as thick as that, or fingers
+ * leave them free.
  */
 export function beadsUnderBar(
-  development: Pick<Development, 'beads' | 'faces' | 'folds'>,
+  piece: Pick<Piece, 'beads' | 'faces' | 'folds'>,
   step: OrderStep,
   brake: Brake,
 ): { id: string; heightMm: number }[] {
-  const { beads, faces, folds } = development;
-  const fold = folds[step.fold]!;
-  const { onMachine, line } = poseOf(fold, step.clamped);
-  const held = faces[step.clamped === 'base' ? fold.parent : fold.child]!;
-  const outline = points(
-    held.pieces.map(({ segment }) => segment),
-    CLOSE_MM,
-  );
-  return beads.flatMap(({ id, runs, size }) => {
+  const { line, isOn, lies } = heldFace(piece, step);
+  return piece.beads.flatMap(({ id, runs, size }) => {
     const half = size.widthMm / 2;
-    const isPressed = points(runs.flat(), CLOSE_MM)
-      .concat(runs.flatMap((run) => run.slice(-1).map(({ b }) => b)))
-      .some((p) => {
-        if (!inside(p, outline)) return false;
-        const [x, y] = apply(onMachine, [p[0], p[1], 0]);
+    const isPressed = runs.flat().some((segment) => {
+      const bits = Math.max(1, Math.ceil(segmentLength(segment) / BIT_MM));
+      return Array.from({ length: bits + 1 }, (_, i) => pointAt(segment, i / bits)).some((p) => {
+        if (!isOn(p)) return false;
+        const [x, y] = lies(p);
         return (
           x - half < 0 && x + half > -brake.noseDepthMm && y + half > line[0] && y - half < line[1]
         );
       });
-    const crosses = runs.flat().some(({ a, b }) => {
-      const [[x0, y0], [x1, y1]] = [a, b].map((p) => apply(onMachine, [p[0], p[1], 0])) as [
-        readonly [number, number, number],
-        readonly [number, number, number],
-      ];
-      const [low, high] = [Math.min(x0, x1), Math.max(x0, x1)];
-      return (
-        low < 0 &&
-        high > -brake.noseDepthMm &&
-        inside([(a[0] + b[0]) / 2, (a[1] + b[1]) / 2], outline) &&
-        Math.max(y0, y1) > line[0] &&
-        Math.min(y0, y1) < line[1]
-      );
     });
-    return isPressed || crosses ? [{ id, heightMm: size.heightMm }] : [];
+    return isPressed ? [{ id, heightMm: size.heightMm }] : [];
   });
 }
