@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect, test } from '@playwright/test';
-import { newPiece, saved } from './hands';
+import { demoPiece, goTo, newPiece, saved } from './hands';
 
 test('a machine is measured and used: what it cannot make is told, what frees it is offered; a fold is crept up on, and the next piece knows', async ({
   page,
@@ -276,4 +276,35 @@ test('a tray that goes in no order as it is: why is read, what frees it is taken
     await reading.getByRole('button', { name: 'Leave it out' }).click();
     await expect(reading.getByText('Left out: Read on the outside')).toBeVisible();
   });
+});
+
+test('an edge is turned over before the folds or after them, and the order at the bench is the same', async ({
+  page,
+}) => {
+  await demoPiece(page, 'Battery shelf', 'Blank');
+  await page.getByRole('button', { name: 'Machine' }).click();
+  const settled = page.getByRole('list', { name: 'Settled' });
+  await expect(settled).toContainText('Edge J is turned over before the folds.');
+
+  const isTurnedFirst = async () => {
+    await goTo(page, 'Shape');
+    const steps = page.getByRole('list', { name: 'Steps' }).getByRole('listitem');
+    await expect(steps.filter({ hasText: /Make fold 1/ })).toHaveCount(1);
+    const said = await steps.allTextContents();
+    const at = (what: RegExp) => said.findIndex((text) => what.test(text));
+    expect(at(/edge J/)).toBeGreaterThanOrEqual(0);
+    return at(/edge J/) < at(/Make fold/);
+  };
+  expect(await isTurnedFirst()).toBe(true);
+  const turn = async (when: string) => {
+    await goTo(page, 'Blank');
+    await page.getByRole('button', { name: 'Machine' }).click();
+    const kept = page.waitForResponse(/folding$/);
+    await settled.getByRole('button', { name: `Edge J: ${when}` }).click();
+    expect((await kept).ok()).toBe(true);
+  };
+  await turn('after them');
+  await expect(settled).toContainText('Edge J is turned over after the folds.');
+  expect(await isTurnedFirst()).toBe(false);
+  await turn('before them');
 });
