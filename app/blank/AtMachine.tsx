@@ -19,6 +19,7 @@ type Props = {
   brake: Brake;
   step: OrderStep;
   anglesDeg: readonly number[];
+  turnedAfter: readonly string[];
 };
 
 /**
@@ -31,14 +32,14 @@ const BESIDE_MM = 90;
  * The machine as one stands before it, the piece in it as it is held for a step: every fold at the
  * angle it has.
  */
-export default function AtMachine({ development, brake, step, anglesDeg }: Props) {
+export default function AtMachine({ development, brake, step, anglesDeg, turnedAfter }: Props) {
   const { facts, pattern } = usePiece();
   const { thicknessMm } = facts;
   const fold = development.folds[step.fold]!;
   const pose = useMemo(() => poseOf(fold, step.clamped), [fold, step.clamped]);
   const mesh = useMemo(
-    () => pieceMesh(development, pattern, thicknessMm, anglesDeg, false),
-    [development, pattern, thicknessMm, anglesDeg],
+    () => pieceMesh(development, pattern, thicknessMm, anglesDeg, true, turnedAfter),
+    [development, pattern, thicknessMm, anglesDeg, turnedAfter],
   );
   const lie = useMemo(() => {
     const held = step.clamped === 'base' ? fold.parent : fold.child;

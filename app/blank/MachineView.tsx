@@ -52,7 +52,13 @@ export function MachineView({ development, shown, brake, saved, ordered, rows }:
       <Box sx={{ flex: 1, minHeight: 0, position: 'relative' }}>
         {space ? (
           <Suspense fallback={<Box sx={{ p: 4 }}>Setting the machine up …</Box>}>
-            <AtMachine development={development} brake={brake} step={step} anglesDeg={now} />
+            <AtMachine
+              development={development}
+              brake={brake}
+              step={step}
+              anglesDeg={now}
+              turnedAfter={saved.draft.turnedAfter}
+            />
           </Suspense>
         ) : (
           <OrderPicture

@@ -34,7 +34,7 @@ type Put = {
 /**
  * The piece in space with each fold closed to the given angle, degrees: the drawn face of the
  * sheet, everything else of it (back and edges), and its rims as lines. What joints add is shown as
- * made when `joined`, else in the flat.
+ * made when `joined`, else in the flat; of the edges in `flat`, by their ids, in the flat anyway.
  */
 export function pieceMesh(
   development: Development,
@@ -42,6 +42,7 @@ export function pieceMesh(
   thicknessMm: number,
   anglesDeg: readonly number[],
   joined: boolean,
+  flat: readonly string[] = [],
 ): PieceMesh {
   const frames = foldedFrames(development, anglesDeg);
   const mesh: PieceMesh = { face: [], rest: [], rims: [] };
@@ -53,7 +54,8 @@ export function pieceMesh(
   development.folds.forEach((fold, i) =>
     putBend(mesh, put, fold, frames[fold.parent]!, anglesDeg[i]!),
   );
-  putStrips(mesh, put, development, pattern, frames, thicknessMm, joined);
+  const isMade = (edge: string) => joined && !flat.includes(edge);
+  putStrips(mesh, put, development, pattern, frames, thicknessMm, isMade);
   for (const { toward, quads, rims } of beadRelief(development, pattern, frames, thicknessMm)) {
     for (const quad of quads) put.quad(toward === 'face' ? mesh.face : mesh.rest, ...quad);
     for (const rim of rims) put.rim(...rim);
@@ -166,7 +168,7 @@ function putStrips(
   pattern: PatternDoc,
   frames: readonly Frame[],
   t: number,
-  joined: boolean,
+  isMade: (edge: string) => boolean,
 ): void {
   const edges = new Map(pattern.edges.map((edge) => [edge.id, edge]));
   const allowances = new Map(development.edges.map(({ id, allowance }) => [id, allowance]));
@@ -174,7 +176,7 @@ function putStrips(
     const edge = edges.get(piece.edge ?? '');
     const frame = frames[piece.face];
     if (!edge || !frame || profile.length === 0) continue;
-    const made = joined ? madeAs(edge) : null;
+    const made = isMade(edge.id) ? madeAs(edge) : null;
     const widest = Math.max(...profile.map(([, out]) => out));
     const deduction = allowances.get(edge.id)!.turn?.deductionMm ?? 0;
     // In space as wide as it is finished, in the flat as wide as the blank has it.

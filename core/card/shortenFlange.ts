@@ -3,7 +3,7 @@ import { ROUNDING_MM } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
 import { along, distance, dot, left, scale, sub, unit } from '../measure/vector';
 import { facesOf } from './faces';
-import { outlineOf, segmentOfSide } from './outline';
+import { outlineOf, segmentOfSide, spotOf } from './outline';
 import type { FoldPath, PatternDoc, Place } from './pattern';
 
 /**
@@ -67,14 +67,9 @@ function stayingAt(place: Place, before: PatternDoc, after: PatternDoc): Place {
   const [was, is] = [segmentOfSide(before, place.side), segmentOfSide(after, place.side)];
   if (!was || !is || (distance(was.a, is.a) < ROUNDING_MM && distance(was.b, is.b) < ROUNDING_MM))
     return place;
-  const long = segmentLength(was);
-  const at =
-    'share' in place
-      ? place.share
-      : 'startMm' in place
-        ? place.startMm / long
-        : 1 - place.endMm / long;
-  const p = pointAt(was, at);
+  const spot = spotOf(before, place);
+  if (!spot) return place;
+  const p = pointAt(was, spot.at);
   const share = dot(sub(p, is.a), unit(sub(is.b, is.a))) / segmentLength(is);
   return { side: place.side, share: Math.min(1, Math.max(0, share)) };
 }

@@ -8,10 +8,7 @@ import type { JointAllowance } from '../../blank';
 import type { Development } from '../developed';
 import { withStrips } from '../outline';
 
-/**
- * The flat parts of a blank as plates: each face's outline on the blank as places, and to each
- * fold's far face the metal of the bend itself, from tangent to tangent.
- */
+/** The flat parts of a blank as plates: each face's outline on the blank as places. */
 export type Plate = { face: number; outline: Vec[] };
 
 /** Arcs of a face are followed to this, mm. */

@@ -68,8 +68,8 @@ export function remediesFor(
     handed.includes(fold) || made.includes(fold) ? [] : [fold],
   );
   const goes = foldability(development, brake, settled);
-  const least = leftMost ?? 0;
-  const byHand = least > 1 ? [] : asked.filter((fold) => goes([fold]));
+  const fewest = leftMost ?? 0;
+  const byHand = fewest > 1 ? [] : asked.filter((fold) => goes([fold]));
   const found = [
     ...turnAfter(development, brake, settled, turnedAfter),
     ...uncover(development, brake, settled),
@@ -83,7 +83,7 @@ export function remediesFor(
       .sort((a, b) => a.byMm - b.byMm),
     ...parted(development, brake, settled, asked),
   ];
-  return found.length > 0 || least > 2
+  return found.length > 0 || fewest > 2
     ? found
     : twoByHand(asked, (fold, also) => goes([fold, also]));
 }
@@ -107,19 +107,25 @@ function turnAfter(
     : [{ kind: 'turn-after', edges }];
 }
 
+/** The least whole figure above one that does not go and up to one that does, found to a step. */
+function least(bad: number, good: number, step: number, goes: (at: number) => boolean): number {
+  while (good - bad > step) {
+    const middle = Math.round((good + bad) / 2);
+    if (middle <= bad || middle >= good) break;
+    if (goes(middle)) good = middle;
+    else bad = middle;
+  }
+  return good;
+}
+
 /** The least that fingers must leave uncovered where no set of them fits. */
 function uncover(development: Development, brake: Brake, settled: Settled): Of<'uncover'>[] {
   if (!brake.fingersMm) return [];
   const goes = (gapMm: number) =>
     foldability(development, { ...brake, fingerGapMm: gapMm }, settled)();
-  let [good, bad] = [MOST_UNCOVERED_MM, brake.fingerGapMm ?? FINGER_GAP_MM];
-  if (bad >= good || !goes(good)) return [];
-  while (good - bad > UNCOVERED_STEP_MM) {
-    const middle = Math.round((good + bad) / 2);
-    if (goes(middle)) good = middle;
-    else bad = middle;
-  }
-  return [{ kind: 'uncover', gapMm: good }];
+  const now = brake.fingerGapMm ?? FINGER_GAP_MM;
+  if (now >= MOST_UNCOVERED_MM || !goes(MOST_UNCOVERED_MM)) return [];
+  return [{ kind: 'uncover', gapMm: least(now, MOST_UNCOVERED_MM, UNCOVERED_STEP_MM, goes) }];
 }
 
 /** A fold as far as it can be closed on the machine, none where it cannot be at all. */
@@ -159,13 +165,7 @@ function shorter(
   const at = (byMm: number) => foldability(shortened(development, fold, byMm), brake, settled)();
   const most = Math.floor(deep - LEAST_MM);
   if (most < SHORTER_STEP_MM || !at(most)) return [];
-  let [good, bad] = [most, 0];
-  while (good - bad > SHORTER_STEP_MM) {
-    const middle = Math.round((good + bad) / 2);
-    if (at(middle)) good = middle;
-    else bad = middle;
-  }
-  return [{ kind: 'shorten', fold, byMm: good }];
+  return [{ kind: 'shorten', fold, byMm: least(0, most, SHORTER_STEP_MM, at) }];
 }
 
 /** Folds along which a piece is cut apart so that both parts can be folded. */
