@@ -2,7 +2,7 @@ import sharp from 'sharp';
 import { unfolded } from '#core/blank/fold/folding';
 import { unsurveyed } from '#core/survey/pieceSurvey';
 import { demoJob } from '../demo/job';
-import { TOO_LONG_MS, ask, chance, key, pick } from './client';
+import { ask, chance, key, pick } from './client';
 import { demoCard, demoFacts } from './writers';
 
 /** Strings that have broken one program or another. */
@@ -442,10 +442,15 @@ export type Malformed = { sent: number; taken: number; faults: string[]; slowest
 const BY_WORKERS = /^\/take-in|\/pictures|\.pdf/;
 
 /**
- * So many malformed requests, some at a time: each is refused or is harmless, none is a fault, none
- * holds anyone up.
+ * Sends `count` malformed requests, eight at a time: each is refused or is harmless, none is a
+ * fault, none takes longer than `tooLongMs` (five times that where a worker does the work).
  */
-export async function malformed(at: string, count: number, targets: Targets): Promise<Malformed> {
+export async function malformed(
+  at: string,
+  count: number,
+  targets: Targets,
+  tooLongMs: number,
+): Promise<Malformed> {
   const found: Malformed = { sent: 0, taken: 0, faults: [], slowest: 0 };
   const one = async () => {
     while (found.sent < count) {
@@ -456,7 +461,7 @@ export async function malformed(at: string, count: number, targets: Targets): Pr
       if (!answer) found.faults.push(`no answer: ${said}`);
       else if (answer.status >= 500)
         found.faults.push(`${answer.status}: ${said} → ${answer.text.slice(0, 120)}`);
-      else if (answer.ms > TOO_LONG_MS * (BY_WORKERS.test(path) ? 5 : 1))
+      else if (answer.ms > tooLongMs * (BY_WORKERS.test(path) ? 5 : 1))
         found.faults.push(`${answer.ms.toFixed(0)} ms: ${said}`);
       else if (answer.status < 400 && init.method === 'POST') found.taken++;
       found.slowest = Math.max(found.slowest, answer?.ms ?? 0);
