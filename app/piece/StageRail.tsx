@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import type { MouseEvent } from 'react';
 import { memo, useEffect, useRef, useState } from 'react';
-import { NavLink, useLocation } from 'react-router';
+import { NavLink, useLocation, useNavigation } from 'react-router';
 import { StopMark } from '../frame/StopMark';
 import { useWho } from '../frame/who';
 import type { Road } from './stages';
@@ -16,6 +16,7 @@ export const StageRail = memo(function StageRail({ piece, road }: { piece: strin
   const [told, setTold] = useState<string | null>(null);
   const rail = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
+  const under = useNavigation().state !== 'idle';
   // On a phone the rail is longer than the screen: bring the stop one is at into view.
   useEffect(() => {
     rail.current
@@ -49,8 +50,10 @@ export const StageRail = memo(function StageRail({ piece, road }: { piece: strin
                 : { component: NavLink, to: `/pieces/${piece}/${id}` })}
               title={stop.why.join(' ')}
               onClick={(event: MouseEvent) => {
-                // Where one is already, a touch tells why it stands as it does.
-                if (here?.id !== id || stop.why.length === 0) return;
+                // Where one is already, a touch tells why it stands as it does. While the way to
+                // another stop is under way it is the way back: the address is ahead of what is seen.
+                const staying = !under && window.location.pathname === pathname;
+                if (here?.id !== id || !staying || stop.why.length === 0) return;
                 event.preventDefault();
                 setTold((last) => (last === pathname ? null : pathname));
               }}
