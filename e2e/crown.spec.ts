@@ -23,12 +23,17 @@ test('from stations to a blank with its strips: typed wrong it is told, another 
   await page.getByRole('link', { name: /^Curved two ways/ }).click();
   await page.getByRole('button', { name: 'By stations' }).click();
   const station = (i: number) => page.getByRole('region', { name: `Station ${i}` });
+  const openStation = (i: number) =>
+    station(i)
+      .getByRole('button', { name: /^Station \d, at/ })
+      .click();
 
   await test.step('three profiles with unequal numbers of points', async () => {
     await station(1)
       .getByLabel(/^Across and height/)
       .fill('0\t0\n70\t22\n140\t30\n210\t22\n280\t0');
     await expect(page.getByText(/A surface needs at least two profiles/)).toBeVisible();
+    await openStation(2);
     await station(2)
       .getByLabel(/^Across and height/)
       .fill('0\t8\n140\tfourty\n280\t8');
@@ -36,11 +41,14 @@ test('from stations to a blank with its strips: typed wrong it is told, another 
     await station(2)
       .getByLabel(/^Across and height/)
       .fill('0\t8\n140\t40\n280\t8');
+    await openStation(3);
     await station(3)
       .getByLabel(/^Across and height/)
       .fill('0\t0\n90\t20\n190\t20\n280\t0');
     await laid(page);
-    await expect(station(2).getByText(/The surface passes within/)).toBeVisible();
+    await expect(
+      station(2).getByRole('button', { name: /: 3 places, within 0\.\d\d mm/ }),
+    ).toBeVisible();
     // Two at one place.
     await station(3).getByLabel('Station 3 at').fill('150');
     await station(3).getByLabel('Station 3 at').press('Enter');
@@ -70,6 +78,7 @@ test('from stations to a blank with its strips: typed wrong it is told, another 
   await test.step('what is typed outlives a reload; the whole way raised is a smaller blank than gathered', async () => {
     await page.reload();
     await laid(page);
+    await openStation(2);
     await expect(station(2).getByLabel(/^Across and height/)).toHaveValue(/140\t40/);
     const school = page.getByLabel('From raising to gathering');
     const area = async () =>
@@ -142,6 +151,7 @@ test('too deep for one piece is said with what to do; folds that would go are na
     const most = async () =>
       Number(/([\d.]+) %/.exec(await figure(page, 'Gather, at most').innerText())![1]);
     const inOne = await most();
+    await page.getByText('Made of two', { exact: true }).click();
     await page.getByRole('button', { name: 'Find where to part it' }).click();
     const cuts = page.getByRole('list', { name: 'Cuts' });
     await expect(cuts).toContainText(/weld \d+ mm/, { timeout: 30_000 });

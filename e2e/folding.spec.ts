@@ -12,6 +12,7 @@ test('a machine is measured and used: what it cannot make is told, what frees it
     await expect(machines.getByLabel('Name')).toHaveValue(/another/, { timeout: 1000 });
   }).toPass();
   await machines.getByLabel('Name').fill('Bench folder');
+  await machines.getByText('Its shape in figures').click();
   for (const [label, mm] of [
     ['The bar opens by', '20'],
     ['Bar, from the sheet up to the beam', '90'],

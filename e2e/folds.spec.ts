@@ -147,6 +147,7 @@ test('a corner where one touches; a side bent by its ring; edges made one and pa
   });
 
   await test.step('edges made one, and parted at a corner again', async () => {
+    await page.getByRole('button', { name: /^(Place|Join)$/ }).click();
     await expect(page.getByText(/What was read and welded on . stays in the record/)).toBeVisible();
     await page.getByRole('button', { name: /^Make one with edge B/ }).click();
     await expect(page.getByRole('table', { name: 'Edges' })).toHaveCount(0);

@@ -1,18 +1,16 @@
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
 import type { ReactNode } from 'react';
 import { cut } from '#core/card/cut';
-import { joinEdges, reshapeSide, setEdge, setSideLength } from '#core/card/edit';
+import { reshapeSide, setEdge, setSideLength } from '#core/card/edit';
 import type { JointKind } from '#core/card/kinds';
 import { JOINTS } from '#core/card/kinds';
 import { edgeLength, segmentOfSide } from '#core/card/outline';
-import type { Edge, Joint, PatternDoc } from '#core/card/pattern';
+import type { Edge, Joint } from '#core/card/pattern';
 import { arcOf, bulgeOfRadius, bulgeThrough, isStraight } from '#core/measure/segment';
 import { add, distance, left, mix, scale, sub, unit } from '#core/measure/vector';
 import { meetsOf, setPlan } from '#core/weld/planned';
@@ -21,12 +19,10 @@ import { usualLength } from '#core/measure/length';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
-import { problemSentence } from '../frame/sentences';
 import { JOINT_WORDS } from '../frame/words';
 import { EdgeStory } from '../piece/EdgeStory';
 import { usePiece } from '../piece/pieceContext';
-import { FlangeFields } from './FlangeFields';
-import { BeadAlong, FoldAlong } from './LayAlong';
+import { AlongEdge } from './AlongEdge';
 
 /**
  * A joint of another kind, with the usual width for it and whatever carries over from the one
@@ -64,11 +60,6 @@ export function EdgePanel({
 }) {
   const { patternEditor, plan, planEditor, pattern, facts } = usePiece();
   const { show, unit } = usePreferences();
-  const [refused, setRefused] = useState<string | null>(null);
-  const put = (next: ReturnType<typeof joinEdges>) => {
-    setRefused(next.ok ? null : problemSentence(next.problems[0]!, pattern, show));
-    if (next.ok) patternEditor.edit(next.doc);
-  };
   const { joint } = edge;
   // Another kind of joint is a step of its own; its figures are fine tuning.
   const setJoint = (next: Joint) =>
@@ -76,7 +67,6 @@ export function EdgePanel({
       setEdge(pattern, edge.id, { joint: next }),
       next.kind === joint.kind ? `joint ${edge.id}` : '',
     );
-  const next = nextEdge(pattern, edge);
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
@@ -165,38 +155,13 @@ export function EdgePanel({
           onChange={(way) => setJoint({ ...joint, turnDeg: way === 'turned' ? 90 : 0 })}
         />
       )}
-      <FlangeFields edge={edge} />
-      {refused && (
-        <Typography role="alert" sx={{ color: 'var(--torch)' }}>
-          {refused}
-        </Typography>
-      )}
-      {!touched && place}
-      <FoldAlong edge={edge} />
-      <BeadAlong edge={edge} />
-      {next && (
-        <Box>
-          <Button variant="outlined" onClick={() => put(joinEdges(pattern, edge.id))}>
-            Make one with edge {next.letter}
-          </Button>
-          <Typography variant="body2" sx={{ color: 'var(--pencil)', mt: 0.5 }}>
-            The joint of {edge.letter} stays. What was read and welded on {next.letter} stays in the
-            record, told under {edge.letter}.
-          </Typography>
-        </Box>
-      )}
+      <AlongEdge key={edge.id} edge={edge} place={touched ? null : place} />
     </>
   );
 }
 
 /** More sides than this in one edge are a traced curve, not legs to type. */
 const MOST_SIDES = 6;
-
-/** The edge that follows in outline order, unless the card has only one. */
-const nextEdge = (pattern: PatternDoc, edge: Edge): Edge | undefined =>
-  pattern.edges.length > 1
-    ? pattern.edges[(pattern.edges.indexOf(edge) + 1) % pattern.edges.length]
-    : undefined;
 
 /** Straight or curved, and how long or how round. */
 function SideShape({ sideId, said }: { sideId: string; said: string }) {

@@ -13,11 +13,16 @@ export function FoldAway({
   children: ReactNode;
 }) {
   const [open, setOpen] = useState(first);
+  // What was opened once stays as it was left.
+  const [met, setMet] = useState(first);
   return (
     <Box
       component="details"
       open={open}
-      onToggle={(event) => setOpen(event.currentTarget.open)}
+      onToggle={(event) => {
+        setOpen(event.currentTarget.open);
+        if (event.currentTarget.open) setMet(true);
+      }}
       sx={{ border: '1.5px solid var(--rule)', bgcolor: 'var(--chalk)', px: 1.5 }}
     >
       <Box
@@ -33,7 +38,7 @@ export function FoldAway({
       >
         {title}
       </Box>
-      {open && <Box sx={{ pt: 1, pb: 1.5 }}>{children}</Box>}
+      {met && <Box sx={{ pt: 1, pb: 1.5 }}>{children}</Box>}
     </Box>
   );
 }

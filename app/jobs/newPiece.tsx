@@ -2,14 +2,17 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { Link, data, redirect } from 'react-router';
 import { PieceFactsSchema } from '#core/format/job';
+import { emptyPlan } from '#core/weld/emptyPlan';
 import { usePreferences } from '../frame/preferences';
 import { orSay } from '../forms/orSay';
 import { forgetDraft } from '../forms/useDraft';
 import { PieceForm, newPieceFacts } from '../piece/PieceForm';
+import { putFirst } from '../records/documents.server';
 import { jobById } from '../records/jobs.server';
 import { once } from '../records/once.server';
 import { Key, idOr404, sentence } from '../records/parse.server';
 import { createPiece } from '../records/pieces.server';
+import { shopSettings } from '../records/shop.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/newPiece';
 
@@ -29,7 +32,13 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   );
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
   const { key, mine } = parsed.data;
-  const id = await once(viewer, key, (tx) => createPiece(viewer, job.id, mine, tx));
+  const { units } = await shopSettings(viewer);
+  const id = await once(viewer, key, async (tx) => {
+    const piece = await createPiece(viewer, job.id, mine, tx);
+    // What is usual in a shop of inches is round in inches, whichever the page shows later.
+    if (units !== 'mm') await putFirst(tx, piece, 'plan', emptyPlan(units));
+    return piece;
+  });
   return redirect(`/pieces/${id}/card`);
 }
 

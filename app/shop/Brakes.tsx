@@ -10,6 +10,7 @@ import { FINGER_GAP_MM, sectionOf } from '#core/machine/brake';
 import { Choice } from '../forms/Choice';
 import { FigureField } from '../forms/FigureField';
 import { LengthField } from '../forms/LengthField';
+import { FoldAway } from '../frame/FoldAway';
 import { Told } from '../frame/Told';
 import { BrakeSection } from './BrakeSection';
 
@@ -187,72 +188,6 @@ function BrakeFields({
         />
         {field('lengthMm', 'Longest fold', 1)}
         {field('openMm', 'The bar opens by')}
-        {field('noseHeightMm', 'Bar, from the sheet up to the beam', 1)}
-        {field('noseDepthMm', 'Bar, from its tip back', 1)}
-        <FigureField
-          label="Its front leans back by"
-          value={brake.noseRakeDeg}
-          min={0}
-          max={85}
-          unit="°"
-          wrong="Degrees from upright, 0 to 85."
-          onChange={(noseRakeDeg) => change({ noseRakeDeg })}
-        />
-        {field('noseRadiusMm', 'Radius of its tip')}
-        {field('apronMm', 'Apron, wide where it bears')}
-        <LengthField
-          label="Bed, from the line back"
-          mm={brake.bedMm ?? brake.noseDepthMm}
-          min={0}
-          max={20_000}
-          onChange={(mm) => mm !== null && change({ bedMm: mm })}
-        />
-        <LengthField
-          label="Bench or floor, down from the sheet"
-          mm={brake.benchMm ?? null}
-          min={1}
-          max={20_000}
-          empty="nothing in the way"
-          onChange={(mm) => change({ benchMm: mm ?? undefined })}
-        />
-        <TextField
-          label="Widths of all fingers, mm (empty: one bar)"
-          value={fingers}
-          onChange={(event) => setFingers(event.target.value)}
-          onBlur={takeFingers}
-          onKeyDown={(event) => event.key === 'Enter' && takeFingers()}
-          slotProps={{ htmlInput: { maxLength: 400 } }}
-          sx={{ gridColumn: '1 / -1' }}
-        />
-        <TextField
-          label="Thickest sheet up to a length, mm (length: thickness; …)"
-          value={thickest}
-          placeholder="600: 2; 1250: 1.5"
-          onChange={(event) => setThickest(event.target.value)}
-          onBlur={takeThickest}
-          onKeyDown={(event) => event.key === 'Enter' && takeThickest()}
-          slotProps={{ htmlInput: { maxLength: 300 } }}
-          sx={{ gridColumn: '1 / -1' }}
-        />
-        <TextField
-          label="Front of the bar where it is not straight (back up; …)"
-          value={nose}
-          placeholder="20 35; 5 60"
-          onChange={(event) => setNose(event.target.value)}
-          onBlur={takeNose}
-          onKeyDown={(event) => event.key === 'Enter' && takeNose()}
-          slotProps={{ htmlInput: { maxLength: 300 } }}
-          sx={{ gridColumn: '1 / -1' }}
-        />
-        {brake.fingersMm && (
-          <LengthField
-            label="Fingers stand apart by at most"
-            mm={brake.fingerGapMm ?? FINGER_GAP_MM}
-            min={0}
-            max={200}
-            onChange={(mm) => mm !== null && change({ fingerGapMm: mm })}
-          />
-        )}
         <LengthField
           label="Shortest flat it holds"
           mm={brake.leastFlangeMm ?? null}
@@ -261,6 +196,80 @@ function BrakeFields({
           empty="as the shop’s"
           onChange={(leastFlangeMm) => change({ leastFlangeMm: leastFlangeMm ?? undefined })}
         />
+        <Box sx={{ gridColumn: '1 / -1' }}>
+          <FoldAway title="Its shape in figures">
+            <Box
+              sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5, alignItems: 'end' }}
+            >
+              {field('noseHeightMm', 'Bar, from the sheet up to the beam', 1)}
+              {field('noseDepthMm', 'Bar, from its tip back', 1)}
+              <FigureField
+                label="Its front leans back by"
+                value={brake.noseRakeDeg}
+                min={0}
+                max={85}
+                unit="°"
+                wrong="Degrees from upright, 0 to 85."
+                onChange={(noseRakeDeg) => change({ noseRakeDeg })}
+              />
+              {field('noseRadiusMm', 'Radius of its tip')}
+              {field('apronMm', 'Apron, wide where it bears')}
+              <LengthField
+                label="Bed, from the line back"
+                mm={brake.bedMm ?? brake.noseDepthMm}
+                min={0}
+                max={20_000}
+                onChange={(mm) => mm !== null && change({ bedMm: mm })}
+              />
+              <LengthField
+                label="Bench or floor, down from the sheet"
+                mm={brake.benchMm ?? null}
+                min={1}
+                max={20_000}
+                empty="nothing in the way"
+                onChange={(mm) => change({ benchMm: mm ?? undefined })}
+              />
+              <TextField
+                label="Widths of all fingers, mm (empty: one bar)"
+                value={fingers}
+                onChange={(event) => setFingers(event.target.value)}
+                onBlur={takeFingers}
+                onKeyDown={(event) => event.key === 'Enter' && takeFingers()}
+                slotProps={{ htmlInput: { maxLength: 400 } }}
+                sx={{ gridColumn: '1 / -1' }}
+              />
+              <TextField
+                label="Thickest sheet up to a length, mm (length: thickness; …)"
+                value={thickest}
+                placeholder="600: 2; 1250: 1.5"
+                onChange={(event) => setThickest(event.target.value)}
+                onBlur={takeThickest}
+                onKeyDown={(event) => event.key === 'Enter' && takeThickest()}
+                slotProps={{ htmlInput: { maxLength: 300 } }}
+                sx={{ gridColumn: '1 / -1' }}
+              />
+              <TextField
+                label="Front of the bar where it is not straight (back up; …)"
+                value={nose}
+                placeholder="20 35; 5 60"
+                onChange={(event) => setNose(event.target.value)}
+                onBlur={takeNose}
+                onKeyDown={(event) => event.key === 'Enter' && takeNose()}
+                slotProps={{ htmlInput: { maxLength: 300 } }}
+                sx={{ gridColumn: '1 / -1' }}
+              />
+              {brake.fingersMm && (
+                <LengthField
+                  label="Fingers stand apart by at most"
+                  mm={brake.fingerGapMm ?? FINGER_GAP_MM}
+                  min={0}
+                  max={200}
+                  onChange={(mm) => mm !== null && change({ fingerGapMm: mm })}
+                />
+              )}
+            </Box>
+          </FoldAway>
+        </Box>
         {wrong && (
           <Box sx={{ gridColumn: '1 / -1' }}>
             <Told>{wrong}</Told>

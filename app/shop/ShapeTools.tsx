@@ -1,11 +1,14 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useState } from 'react';
 import { MOST_TOOLS } from '#core/blank/limits';
 import type { Shop } from '#core/blank/shopSchema';
 import { cut } from '#core/card/cut';
 import { usualLength } from '#core/measure/length';
+import { FoldAway } from '../frame/FoldAway';
 import { usePreferences } from '../frame/preferences';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
@@ -22,13 +25,40 @@ type Props = {
 
 const newId = () => crypto.randomUUID().slice(0, 8);
 
+const DOES_WORDS: Record<EdgeTool['does'], string> = {
+  shrink: 'Shrinks',
+  stretch: 'Stretches',
+  both: 'Does both',
+};
+
 /** What edges are gathered and stretched with, and the dies for beads. */
 export function ShapeTools({ edgeTools, beadTools, onChange }: Props) {
-  const { unit } = usePreferences();
-  const setEdge = (id: string, change: Partial<EdgeTool>) =>
-    onChange({ edgeTools: edgeTools.map((one) => (one.id === id ? { ...one, ...change } : one)) });
-  const setBead = (id: string, change: Partial<BeadTool>) =>
-    onChange({ beadTools: beadTools.map((one) => (one.id === id ? { ...one, ...change } : one)) });
+  const { unit, show, showThin } = usePreferences();
+  // The tool that was added last is open: its figures are what is wanted next.
+  const [added, setAdded] = useState<string | null>(null);
+  const addEdge = () => {
+    const id = newId();
+    setAdded(id);
+    const throatMm = usualLength(25, unit);
+    onChange({ edgeTools: [...edgeTools, { id, name: 'Hand shrinker', does: 'both', throatMm }] });
+  };
+  const addBead = () => {
+    const id = newId();
+    setAdded(id);
+    const fresh: BeadTool = {
+      id,
+      name: 'Round die',
+      section: {
+        kind: 'arc',
+        widthMm: usualLength(8, unit),
+        heightMm: usualLength(2.5, unit),
+      },
+      depthPerPassMm: usualLength(1, unit),
+      leastRadiusMm: usualLength(100, unit),
+      throatMm: usualLength(450, unit),
+    };
+    onChange({ beadTools: [...beadTools, fresh] });
+  };
   return (
     <Box
       component="section"
@@ -48,150 +78,137 @@ export function ShapeTools({ edgeTools, beadTools, onChange }: Props) {
           alignItems: 'start',
         }}
       >
-        <Box>
+        <Stack spacing={1}>
           <Typography variant="h3">For edges</Typography>
           {edgeTools.map((tool) => (
-            <Box
+            <FoldAway
               key={tool.id}
-              role="group"
-              aria-label={tool.name}
-              sx={{
-                display: 'grid',
-                gridTemplateColumns: { sm: '1.4fr 1fr 1fr auto' },
-                gap: 1,
-                alignItems: 'end',
-                mb: 1.5,
-              }}
+              title={`${tool.name} · ${DOES_WORDS[tool.does].toLowerCase()} · ${show(tool.throatMm)} in`}
+              open={tool.id === added}
             >
-              <TextField
-                label="Name"
-                value={tool.name}
-                onChange={(event) => setEdge(tool.id, { name: cut(event.target.value, 60) })}
-              />
-              <Choice
-                label="It"
-                value={tool.does}
-                onChange={(does) => setEdge(tool.id, { does })}
-                options={[
-                  ['shrink', 'Shrinks'],
-                  ['stretch', 'Stretches'],
-                  ['both', 'Does both'],
-                ]}
-              />
-              <LengthField
-                label="Reaches in"
-                mm={tool.throatMm}
-                min={1}
-                onChange={(mm) => mm && setEdge(tool.id, { throatMm: mm })}
-              />
-              <Button
-                color="inherit"
-                aria-label={`Take ${tool.name} off`}
-                onClick={() =>
-                  onChange({ edgeTools: edgeTools.filter(({ id }) => id !== tool.id) })
+              <EdgeToolFields
+                tool={tool}
+                onChange={(change) =>
+                  onChange({
+                    edgeTools: edgeTools.map((one) => (one === tool ? { ...one, ...change } : one)),
+                  })
                 }
-              >
-                Off
-              </Button>
-            </Box>
+                onOff={() => onChange({ edgeTools: edgeTools.filter((one) => one !== tool) })}
+              />
+            </FoldAway>
           ))}
           <Button
             variant="outlined"
+            sx={{ alignSelf: 'flex-start' }}
             disabled={edgeTools.length >= MOST_TOOLS}
-            onClick={() =>
-              onChange({
-                edgeTools: [
-                  ...edgeTools,
-                  {
-                    id: newId(),
-                    name: 'Hand shrinker',
-                    does: 'both',
-                    throatMm: usualLength(25, unit),
-                  },
-                ],
-              })
-            }
+            onClick={addEdge}
           >
             Another for edges
           </Button>
-        </Box>
-        <Box>
+        </Stack>
+        <Stack spacing={1}>
           <Typography variant="h3">Dies for beads</Typography>
           {beadTools.map((tool) => (
-            <Box
+            <FoldAway
               key={tool.id}
-              role="group"
-              aria-label={tool.name}
-              sx={{ display: 'grid', gap: 1, mb: 2, pb: 2, borderBottom: '1px solid var(--rule)' }}
+              title={`${tool.name} · ${showThin(tool.depthPerPassMm)} a pass`}
+              open={tool.id === added}
             >
-              <TextField
-                label="Name"
-                value={tool.name}
-                onChange={(event) => setBead(tool.id, { name: cut(event.target.value, 60) })}
-              />
-              <SectionFields
-                section={tool.section}
-                onChange={(section) => setBead(tool.id, { section })}
-              />
-              <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1 }}>
-                <LengthField
-                  label="Deeper each pass"
-                  mm={tool.depthPerPassMm}
-                  min={0.01}
-                  thin
-                  onChange={(mm) => mm && setBead(tool.id, { depthPerPassMm: mm })}
-                />
-                <LengthField
-                  label="Least radius"
-                  mm={tool.leastRadiusMm}
-                  min={0}
-                  onChange={(mm) => mm !== null && setBead(tool.id, { leastRadiusMm: mm })}
-                />
-                <LengthField
-                  label="Throat"
-                  mm={tool.throatMm}
-                  min={1}
-                  onChange={(mm) => mm && setBead(tool.id, { throatMm: mm })}
-                />
-              </Box>
-              <Button
-                color="inherit"
-                sx={{ justifySelf: 'start' }}
-                onClick={() =>
-                  onChange({ beadTools: beadTools.filter(({ id }) => id !== tool.id) })
+              <BeadToolFields
+                tool={tool}
+                onChange={(change) =>
+                  onChange({
+                    beadTools: beadTools.map((one) => (one === tool ? { ...one, ...change } : one)),
+                  })
                 }
-              >
-                Take “{tool.name}” off
-              </Button>
-            </Box>
+                onOff={() => onChange({ beadTools: beadTools.filter((one) => one !== tool) })}
+              />
+            </FoldAway>
           ))}
           <Button
             variant="outlined"
+            sx={{ alignSelf: 'flex-start' }}
             disabled={beadTools.length >= MOST_TOOLS}
-            onClick={() =>
-              onChange({
-                beadTools: [
-                  ...beadTools,
-                  {
-                    id: newId(),
-                    name: 'Round die',
-                    section: {
-                      kind: 'arc',
-                      widthMm: usualLength(8, unit),
-                      heightMm: usualLength(2.5, unit),
-                    },
-                    depthPerPassMm: usualLength(1, unit),
-                    leastRadiusMm: usualLength(100, unit),
-                    throatMm: usualLength(450, unit),
-                  },
-                ],
-              })
-            }
+            onClick={addBead}
           >
             Another die
           </Button>
-        </Box>
+        </Stack>
       </Box>
     </Box>
   );
 }
+
+type Fields<Tool> = {
+  tool: Tool;
+  onChange: (change: Partial<Tool>) => void;
+  onOff: () => void;
+};
+
+function EdgeToolFields({ tool, onChange, onOff }: Fields<EdgeTool>) {
+  return (
+    <Box role="group" aria-label={tool.name} sx={{ display: 'grid', gap: 1 }}>
+      <TextField
+        label="Name"
+        value={tool.name}
+        onChange={(event) => onChange({ name: cut(event.target.value, 60) })}
+      />
+      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+        <Choice
+          label="It"
+          value={tool.does}
+          onChange={(does) => onChange({ does })}
+          options={Object.entries(DOES_WORDS) as [EdgeTool['does'], string][]}
+        />
+        <LengthField
+          label="Reaches in"
+          mm={tool.throatMm}
+          min={1}
+          onChange={(mm) => mm && onChange({ throatMm: mm })}
+        />
+      </Box>
+      <TakeOff name={tool.name} onOff={onOff} />
+    </Box>
+  );
+}
+
+function BeadToolFields({ tool, onChange, onOff }: Fields<BeadTool>) {
+  return (
+    <Box role="group" aria-label={tool.name} sx={{ display: 'grid', gap: 1 }}>
+      <TextField
+        label="Name"
+        value={tool.name}
+        onChange={(event) => onChange({ name: cut(event.target.value, 60) })}
+      />
+      <SectionFields section={tool.section} onChange={(section) => onChange({ section })} />
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1 }}>
+        <LengthField
+          label="Deeper each pass"
+          mm={tool.depthPerPassMm}
+          min={0.01}
+          thin
+          onChange={(mm) => mm && onChange({ depthPerPassMm: mm })}
+        />
+        <LengthField
+          label="Least radius"
+          mm={tool.leastRadiusMm}
+          min={0}
+          onChange={(mm) => mm !== null && onChange({ leastRadiusMm: mm })}
+        />
+        <LengthField
+          label="Throat"
+          mm={tool.throatMm}
+          min={1}
+          onChange={(mm) => mm && onChange({ throatMm: mm })}
+        />
+      </Box>
+      <TakeOff name={tool.name} onOff={onOff} />
+    </Box>
+  );
+}
+
+const TakeOff = ({ name, onOff }: { name: string; onOff: () => void }) => (
+  <Button color="inherit" sx={{ justifySelf: 'start' }} onClick={onOff}>
+    Take “{name}” off
+  </Button>
+);

@@ -13,6 +13,8 @@ import { FigureField } from '../forms/FigureField';
 import { LengthField } from '../forms/LengthField';
 import { orSay } from '../forms/orSay';
 import { useDraft } from '../forms/useDraft';
+import { FoldAway } from '../frame/FoldAway';
+import { usePreferences } from '../frame/preferences';
 import { lastBackup } from '../records/backups.server';
 import { answerOf, changedOf } from '../records/changed.server';
 import { sentence } from '../records/parse.server';
@@ -71,12 +73,19 @@ const SHOP_WORDS = {
   paces: 'Hours taken',
 };
 
+const RELIEF_WORDS: Record<Shop['relief'], string> = {
+  round: 'Drilled reliefs',
+  square: 'Sawn reliefs',
+  none: 'No reliefs',
+};
+
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
 
 export const meta: Route.MetaFunction = () => [{ title: 'Shop settings · Patrone' }];
 
 /** How the shop works: the rule its bends are reckoned by, its brake, its own test bends. */
 export default function ShopPage({ loaderData }: Route.ComponentProps) {
+  const { show } = usePreferences();
   const fetcher = useFetcher<{ message?: string; saved?: boolean; now?: Shop }>();
   // What another page wrote is shown; kept again, one's own stands.
   const {
@@ -155,49 +164,6 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
           )}
         </Stack>
         <Stack spacing={1.8}>
-          <Choice
-            label="The edge of the clamping bar goes"
-            value={shop.brakeLine}
-            onChange={(brakeLine) => change({ brakeLine })}
-            options={[
-              ['tangent', 'On the tangent of the bend'],
-              ['centre', 'On the middle of the bend'],
-              ['radius-in', 'One radius in from the tangent'],
-            ]}
-          />
-          <Choice
-            label="Reliefs where bends meet"
-            value={shop.relief}
-            onChange={(relief) => change({ relief })}
-            options={[
-              ['round', 'Round: drilled'],
-              ['square', 'Square: sawn'],
-              ['none', 'None'],
-            ]}
-          />
-          <LengthField
-            label="Shortest flat the brake can hold beyond a bend"
-            mm={shop.shortestFlangeMm}
-            min={0}
-            max={100}
-            onChange={(mm) => mm !== null && change({ shortestFlangeMm: mm })}
-          />
-          <Choice
-            label="Where nothing else tells two orders apart, long folds are made"
-            value={shop.longFolds}
-            onChange={(longFolds) => change({ longFolds })}
-            options={[
-              ['late', 'Late'],
-              ['early', 'Early'],
-            ]}
-          />
-          <LengthField
-            label="Cuts of neighbouring layers are apart at least"
-            mm={shop.layersApartMm}
-            min={0}
-            max={1000}
-            onChange={(mm) => mm !== null && change({ layersApartMm: mm })}
-          />
           <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
             <FigureField
               label="An hour of work costs"
@@ -214,6 +180,55 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
               onChange={(event) => change({ currency: cut(event.target.value, 4) })}
             />
           </Box>
+          <LengthField
+            label="Shortest flat the brake can hold beyond a bend"
+            mm={shop.shortestFlangeMm}
+            min={0}
+            max={100}
+            onChange={(mm) => mm !== null && change({ shortestFlangeMm: mm })}
+          />
+          <FoldAway
+            title={`${RELIEF_WORDS[shop.relief]}, long folds ${shop.longFolds}, cuts ${show(shop.layersApartMm)} apart`}
+          >
+            <Stack spacing={1.8}>
+              <Choice
+                label="The edge of the clamping bar goes"
+                value={shop.brakeLine}
+                onChange={(brakeLine) => change({ brakeLine })}
+                options={[
+                  ['tangent', 'On the tangent of the bend'],
+                  ['centre', 'On the middle of the bend'],
+                  ['radius-in', 'One radius in from the tangent'],
+                ]}
+              />
+              <Choice
+                label="Reliefs where bends meet"
+                value={shop.relief}
+                onChange={(relief) => change({ relief })}
+                options={[
+                  ['round', 'Round: drilled'],
+                  ['square', 'Square: sawn'],
+                  ['none', 'None'],
+                ]}
+              />
+              <Choice
+                label="Where nothing else tells two orders apart, long folds are made"
+                value={shop.longFolds}
+                onChange={(longFolds) => change({ longFolds })}
+                options={[
+                  ['late', 'Late'],
+                  ['early', 'Early'],
+                ]}
+              />
+              <LengthField
+                label="Cuts of neighbouring layers are apart at least"
+                mm={shop.layersApartMm}
+                min={0}
+                max={1000}
+                onChange={(mm) => mm !== null && change({ layersApartMm: mm })}
+              />
+            </Stack>
+          </FoldAway>
         </Stack>
       </Box>
       <Sheets sheets={shop.sheets} onChange={(sheets) => change({ sheets })} />

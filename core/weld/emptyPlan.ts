@@ -1,4 +1,12 @@
+import type { Unit } from '../measure/length';
 import type { PlanDoc } from './plan';
 
-/** A plan in which nothing is said yet. */
-export const emptyPlan = (): PlanDoc => ({ version: 1, edges: [] });
+/**
+ * The plan of a piece of which nothing is said yet. In a shop of inches (`units`) what is usual is
+ * round in inches.
+ */
+export const emptyPlan = (units: Unit = 'mm'): PlanDoc => ({
+  version: 1,
+  ...(units === 'mm' ? {} : { usual: 'in' }),
+  edges: [],
+});

@@ -17,6 +17,8 @@ export type EdgePlan = z.infer<typeof EdgePlanSchema>;
 export const PLAN_VERSION = 1;
 export const PlanSchema = z.object({
   version: z.literal(PLAN_VERSION),
+  /** The system whose round figures are taken where nothing is planned; absent: millimetres. */
+  usual: z.literal('in').optional(),
   edges: z.array(EdgePlanSchema).max(1000),
 });
 export type PlanDoc = z.infer<typeof PlanSchema>;

@@ -10,7 +10,7 @@ export const meetsOf = (plan: PlanDoc, edge: string): string =>
   plan.edges.find((e) => e.edge === edge)?.meets ?? '';
 
 /**
- * How an edge is to be welded: as planned, else as is usual for its joint. Null for an edge that is
+ * How an edge is to be welded: as planned, else as is usual for its joint, in the plan's figures. Null for an edge that is
  * not joined, and for one that is said not to be welded. Plugs only where the joint overlaps.
  */
 export function weldOf(
@@ -20,7 +20,7 @@ export function weldOf(
 ): WeldPlan | null {
   if (!isJoined(joint)) return null;
   const planned = plan.edges.find((e) => e.edge === id)?.weld;
-  if (planned === undefined) return usualWeldPlan(joint, thicknessMm);
+  if (planned === undefined) return usualWeldPlan(joint, thicknessMm, undefined, plan.usual);
   return planned && !canBePlugged(joint) ? { ...planned, plugs: null } : planned;
 }
 

@@ -100,3 +100,16 @@ test('what was welded stays where it was welded, whatever becomes of the edge', 
   // Taken back with a reason, it counts no more.
   expect(made(doc, [{ ...record, withdrawn: { why: 'wrong edge' } }])).toEqual([]);
 });
+
+test('what is usual is round in the figures of the shop, whichever unit a page shows', () => {
+  const doc = square();
+  doc.edges[0]!.joint = { kind: 'plug-flange', widthMm: 15, turnDeg: 0 };
+  const plugs = (plan = emptyPlan()) => seamsOf(doc, plan, 1.5, [])[0]!.plan.plugs!;
+  expect(plugs()).toEqual({ holeMm: 6.5, pitchMm: 25, endMm: 12 });
+  // A quarter, an inch, half an inch.
+  expect(plugs(setPlan(emptyPlan('in'), doc.edges[1]!.id, { meets: 'sill' }))).toEqual({
+    holeMm: 6.35,
+    pitchMm: 25.4,
+    endMm: 12.7,
+  });
+});

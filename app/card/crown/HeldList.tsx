@@ -38,7 +38,6 @@ export function HeldList({
       aria-label="Held"
       sx={{ display: 'grid', gap: 0.8, justifyItems: 'start' }}
     >
-      <Typography variant="h3">Held</Typography>
       {hold.length === 0 && !tapping && (
         <Typography variant="body2">
           Edges are ticked above. A line is held where the panel is cut below; points, like bolt

@@ -119,7 +119,6 @@ export function InParts({ made, school, limits, part, onPart, tapped, onTapping 
     : [];
   return (
     <Box component="section" aria-label="Made of two" sx={{ display: 'grid', gap: 0.8 }}>
-      <Typography variant="h3">Made of two</Typography>
       {!now && (
         <Typography variant="body2">
           Parted where it is crowned most, each half has less to be worked, for the length of a

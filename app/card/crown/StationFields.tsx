@@ -1,10 +1,12 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import ButtonBase from '@mui/material/ButtonBase';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
+import { useState } from 'react';
 import { parsePlaces, parsePoints } from '#core/card/legs';
 import type { CardProfile } from '#core/card/pattern';
 import type { Unit } from '#core/measure/length';
@@ -131,6 +133,11 @@ export function StationFields({ written, profiles, deviations, onChange }: Props
       stations: stations.map((one, k) => (k === i ? { ...one, ...change } : one)),
     });
   const last = stations[stations.length - 1]!;
+  // One station is open: first the one that is to be written next.
+  const [open, setOpen] = useState<number | null>(() => {
+    const empty = stations.findIndex(({ text }) => text.trim() === '');
+    return empty < 0 ? null : empty;
+  });
   let read = -1;
   return (
     <>
@@ -138,81 +145,104 @@ export function StationFields({ written, profiles, deviations, onChange }: Props
         At each station along the panel: places across it and the height there, one a row. They need
         not be alike in number.
       </Typography>
-      {stations.map(({ atMm, text }, i) => {
-        const points = text.trim() === '' ? null : parsePoints(text, unit);
-        if (points) read++;
-        const off = points?.ok ? Math.max(0, ...(deviations?.[read] ?? [])) : null;
-        return (
-          <Box
-            key={i}
-            component="section"
-            aria-label={`Station ${i + 1}`}
-            sx={{ border: '1.5px solid var(--rule)', p: 1.2, display: 'grid', gap: 1.2 }}
-          >
-            <Stack direction="row" spacing={1} sx={{ alignItems: 'end' }}>
-              <LengthField
-                label={`Station ${i + 1} at`}
-                mm={atMm}
-                signed
-                onChange={(mm) => mm !== null && put(i, { atMm: mm })}
+      <Box sx={{ border: '1.5px solid var(--rule)', bgcolor: 'var(--chalk)' }}>
+        {stations.map(({ atMm, text }, i) => {
+          const points = text.trim() === '' ? null : parsePoints(text, unit);
+          if (points) read++;
+          const off = points?.ok ? Math.max(0, ...(deviations?.[read] ?? [])) : null;
+          const said = !points
+            ? 'nothing yet'
+            : points.ok
+              ? `${points.points.length} places${off !== null && deviations ? `, within ${showThin(off)}` : ''}`
+              : 'to be mended';
+          return (
+            <Box
+              key={i}
+              component="section"
+              aria-label={`Station ${i + 1}`}
+              sx={{ borderTop: i > 0 ? '1px solid var(--rule)' : 'none' }}
+            >
+              <StationRow
+                number={i + 1}
+                at={show(atMm)}
+                said={said}
+                wrong={points?.ok === false}
+                open={open === i}
+                onOpen={() => setOpen(open === i ? null : i)}
               />
-              {stations.length > 2 && (
-                <Button
-                  color="inherit"
-                  sx={{ whiteSpace: 'nowrap', flex: 'none' }}
-                  onClick={() =>
-                    onChange({ ...written, stations: stations.filter((_, k) => k !== i) })
-                  }
-                >
-                  Take it off
-                </Button>
+              {open === i && (
+                <Box sx={{ p: 1.2, pt: 0.4, display: 'grid', gap: 1.2 }}>
+                  <Stack direction="row" spacing={1} sx={{ alignItems: 'end' }}>
+                    <LengthField
+                      label={`Station ${i + 1} at`}
+                      mm={atMm}
+                      signed
+                      onChange={(mm) => mm !== null && put(i, { atMm: mm })}
+                    />
+                    {stations.length > 2 && (
+                      <Button
+                        color="inherit"
+                        sx={{ whiteSpace: 'nowrap', flex: 'none' }}
+                        onClick={() => {
+                          onChange({ ...written, stations: stations.filter((_, k) => k !== i) });
+                          setOpen(null);
+                        }}
+                      >
+                        Take it off
+                      </Button>
+                    )}
+                  </Stack>
+                  <TextField
+                    label={`Across and height, ${unit === 'mm' ? 'mm' : 'inches'}`}
+                    multiline
+                    minRows={3}
+                    maxRows={9}
+                    value={text}
+                    placeholder={unit === 'mm' ? HOW : HOW_INCH}
+                    onChange={(event) => put(i, { text: event.target.value })}
+                    error={points?.ok === false}
+                    helperText={
+                      points?.ok === false
+                        ? problemSentence(points.problems[0]!, null, show)
+                        : off !== null && deviations
+                          ? `The surface passes within ${showThin(off)} of it.`
+                          : undefined
+                    }
+                    slotProps={{
+                      htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } },
+                    }}
+                  />
+                  {profiles.length > 0 && (
+                    <Choice
+                      label="Or a profile of the card"
+                      value=""
+                      onChange={(id) => {
+                        const profile = profiles.find((one) => one.id === id);
+                        if (profile)
+                          put(i, {
+                            text: profile.ordinates
+                              .map(
+                                ([s, drop]) =>
+                                  `${formatField(s, unit, 2)}\t${formatField(-drop, unit, 2)}`,
+                              )
+                              .join('\n'),
+                          });
+                      }}
+                      options={profiles.map(({ id, name }) => [id, name] as const)}
+                    />
+                  )}
+                </Box>
               )}
-            </Stack>
-            <TextField
-              label={`Across and height, ${unit === 'mm' ? 'mm' : 'inches'}`}
-              multiline
-              minRows={3}
-              maxRows={9}
-              value={text}
-              placeholder={unit === 'mm' ? HOW : HOW_INCH}
-              onChange={(event) => put(i, { text: event.target.value })}
-              error={points?.ok === false}
-              helperText={
-                points?.ok === false
-                  ? problemSentence(points.problems[0]!, null, show)
-                  : off !== null && deviations
-                    ? `The surface passes within ${showThin(off)} of it.`
-                    : undefined
-              }
-              slotProps={{ htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } } }}
-            />
-            {profiles.length > 0 && (
-              <Choice
-                label="Or a profile of the card"
-                value=""
-                onChange={(id) => {
-                  const profile = profiles.find((one) => one.id === id);
-                  if (profile)
-                    put(i, {
-                      text: profile.ordinates
-                        .map(
-                          ([s, drop]) =>
-                            `${formatField(s, unit, 2)}\t${formatField(-drop, unit, 2)}`,
-                        )
-                        .join('\n'),
-                    });
-                }}
-                options={profiles.map(({ id, name }) => [id, name] as const)}
-              />
-            )}
-          </Box>
-        );
-      })}
+            </Box>
+          );
+        })}
+      </Box>
       <Button
         variant="outlined"
-        onClick={() =>
-          onChange({ ...written, stations: [...stations, { atMm: last.atMm + 100, text: '' }] })
-        }
+        onClick={() => {
+          onChange({ ...written, stations: [...stations, { atMm: last.atMm + 100, text: '' }] });
+          setOpen(stations.length);
+        }}
       >
         Another station
       </Button>
@@ -292,5 +322,49 @@ export function StationFields({ written, profiles, deviations, onChange }: Props
         />
       </Box>
     </>
+  );
+}
+
+/** A station in the table of all: where it stands, what is written of it; touched it opens. */
+function StationRow({
+  number,
+  at,
+  said,
+  wrong,
+  open,
+  onOpen,
+}: {
+  number: number;
+  at: string;
+  said: string;
+  wrong: boolean;
+  open: boolean;
+  onOpen: () => void;
+}) {
+  return (
+    <ButtonBase
+      aria-label={`Station ${number}, at ${at}: ${said}`}
+      aria-expanded={open}
+      onClick={onOpen}
+      sx={{
+        width: '100%',
+        minHeight: 46,
+        px: 1.2,
+        display: 'grid',
+        gridTemplateColumns: '1.5em 6.5em 1fr',
+        gap: 1,
+        textAlign: 'left',
+        fontSize: '1rem',
+        bgcolor: open ? 'var(--panel)' : 'transparent',
+      }}
+    >
+      <Box component="span" sx={{ fontWeight: 600 }}>
+        {number}
+      </Box>
+      <span className="figure">{at}</span>
+      <Box component="span" sx={{ color: wrong ? 'var(--torch)' : 'var(--pencil)' }}>
+        {said}
+      </Box>
+    </ButtonBase>
   );
 }

@@ -29,6 +29,7 @@ import { stripAt } from '#core/surface/strips';
 import { Drawing } from '../../drawing/Drawing';
 import { useDraft } from '../../forms/useDraft';
 import { StageLayout } from '../../frame/StageLayout';
+import { FoldAway } from '../../frame/FoldAway';
 import { Told } from '../../frame/Told';
 import { usePreferences } from '../../frame/preferences';
 import { problemSentence } from '../../frame/sentences';
@@ -364,30 +365,6 @@ export default function CrownPage() {
                   {percent(Math.abs(forming.shrink.strain))} gathered.
                 </Typography>
               )}
-              <WorkList
-                laid={laid}
-                letters={letters}
-                keep={draft.keep}
-                onKeep={(keep) => set({ keep })}
-              />
-              <HeldList
-                hold={draft.hold}
-                off={stale ? [] : laid.heldOff}
-                points={tap?.at.length ?? 0}
-                tapping={tap?.what === 'points'}
-                onTapping={(on) => {
-                  if (on) setView('panel');
-                  else if (tap && tap.at.length > 1)
-                    set({
-                      hold: [
-                        ...draft.hold,
-                        { kind: 'points', at: tap.at.map(([x, y, z]) => [x, y, z]) },
-                      ],
-                    });
-                  setTap(on ? { what: 'points', at: [] } : null);
-                }}
-                onChange={(hold) => set({ hold })}
-              />
               <FormControlLabel
                 control={<Switch checked={compare} onChange={(_, on) => setCompare(on)} />}
                 label="Draw the blanks of all three schools together"
@@ -402,22 +379,54 @@ export default function CrownPage() {
                     .join(' · ')}
                 </Typography>
               )}
-              {made && (
-                <InParts
-                  made={made}
-                  school={draft.school}
-                  limits={{
-                    stretch: forming.stretch.strain,
-                    shrink: Math.abs(forming.shrink.strain),
-                  }}
-                  part={draft.part}
-                  onPart={(part) => set({ part, keep: [], hold: [] })}
-                  tapped={tap?.what === 'line' ? tap.at.length : null}
+              <WorkList
+                laid={laid}
+                letters={letters}
+                keep={draft.keep}
+                onKeep={(keep) => set({ keep })}
+              />
+              <FoldAway
+                key={`held ${draft.hold.length > 0}`}
+                title={draft.hold.length > 0 ? `Held · ${draft.hold.length}` : 'Held'}
+                open={draft.hold.length > 0}
+              >
+                <HeldList
+                  hold={draft.hold}
+                  off={stale ? [] : laid.heldOff}
+                  points={tap?.at.length ?? 0}
+                  tapping={tap?.what === 'points'}
                   onTapping={(on) => {
                     if (on) setView('panel');
-                    setTap(on ? { what: 'line', at: [] } : null);
+                    else if (tap && tap.at.length > 1)
+                      set({
+                        hold: [
+                          ...draft.hold,
+                          { kind: 'points', at: tap.at.map(([x, y, z]) => [x, y, z]) },
+                        ],
+                      });
+                    setTap(on ? { what: 'points', at: [] } : null);
                   }}
+                  onChange={(hold) => set({ hold })}
                 />
+              </FoldAway>
+              {made && (
+                <FoldAway title="Made of two" open={draft.part !== null}>
+                  <InParts
+                    made={made}
+                    school={draft.school}
+                    limits={{
+                      stretch: forming.stretch.strain,
+                      shrink: Math.abs(forming.shrink.strain),
+                    }}
+                    part={draft.part}
+                    onPart={(part) => set({ part, keep: [], hold: [] })}
+                    tapped={tap?.what === 'line' ? tap.at.length : null}
+                    onTapping={(on) => {
+                      if (on) setView('panel');
+                      setTap(on ? { what: 'line', at: [] } : null);
+                    }}
+                  />
+                </FoldAway>
               )}
               <PanelCut
                 runs={cutRuns}

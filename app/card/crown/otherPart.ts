@@ -8,6 +8,7 @@ import { putFirst } from '../../records/documents.server';
 import { once } from '../../records/once.server';
 import { Key, idOr404, parsedJson } from '../../records/parse.server';
 import { createPiece, factsOf, pieceById } from '../../records/pieces.server';
+import { shopSettings } from '../../records/shop.server';
 import { viewerIn } from '../../records/viewer.server';
 import type { Route } from './+types/otherPart';
 
@@ -34,9 +35,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
       { problems: read.problems, message: 'The other part could not be kept as it is.' },
       { status: 422 },
     );
+  const { units } = await shopSettings(viewer);
   const plan = seams.reduce(
     (sofar, edge) => setPlan(sofar, edge, { meets: piece.name }),
-    emptyPlan(),
+    emptyPlan(units),
   );
   const id = await once(viewer, key, async (tx) => {
     const made = await createPiece(viewer, piece.job, { ...factsOf(piece), name }, tx);
