@@ -1,4 +1,5 @@
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Table from '@mui/material/Table';
 import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
@@ -13,6 +14,7 @@ import type { FlangeStrip } from '#core/blank/flange/apart';
 import { radiiAlong, stripOf } from '#core/blank/flange/apart';
 import type { Segment } from '#core/measure/segment';
 import { sheetMetal } from '#core/blank/fold/practice';
+import { setEdge } from '#core/card/edit';
 import { segmentsOfEdge } from '#core/card/outline';
 import type { Edge, Flange } from '#core/card/pattern';
 import type { Limit } from '#core/metal/forming';
@@ -40,7 +42,7 @@ const pct = (strain: number) => `${strain > 0 ? '+' : '−'}${Math.abs(strain * 
  * be done beyond the limit.
  */
 export function FlangePanel({ edge, blank }: { edge: Edge; blank: BlankEdge }) {
-  const { pattern, metal, facts, shop } = usePiece();
+  const { pattern, patternEditor, metal, facts, shop } = usePiece();
   const { show, brief, thin, unit } = usePreferences();
   const { flange } = blank.allowance;
   if (!flange || !edge.flange) return null;
@@ -74,7 +76,13 @@ export function FlangePanel({ edge, blank }: { edge: Edge; blank: BlankEdge }) {
         />
       )}
       {worst.length > 0 && flange.made !== 'lip' && (
-        <Remedies all={worst} along={along} notched={flange.made === 'notched'} />
+        <Remedies
+          all={worst}
+          along={along}
+          flange={edge.flange}
+          beyondMm={mostOfRamp(widthsOf(edge.flange)) - mostOfRamp(flange.flat)}
+          onFlange={(next) => patternEditor.edit(setEdge(pattern, edge.id, { flange: next }))}
+        />
       )}
       {strained.length > 0 && (
         <Table size="small" aria-label="Where it is gathered and stretched">
@@ -180,14 +188,35 @@ function Verdict({
   );
 }
 
+/** A flange narrower than this in the flat is not offered, mm. */
+const LEAST_MM = 2;
+
+/** A flange nowhere wider than `mm`. */
+const narrowed = (flange: Flange, mm: number): Flange => ({
+  ...flange,
+  widthMm: Math.min(flange.widthMm, mm),
+  endWidthMm: flange.endWidthMm === null ? null : Math.min(flange.endWidthMm, mm),
+  ...(flange.between && {
+    between: flange.between.map(([share, wide]) => [share, Math.min(wide, mm)] as [number, number]),
+  }),
+});
+
+/**
+ * What can be done about a flange beyond what its metal takes, each with a touch. `beyondMm`: a
+ * finished width less the same in the flat.
+ */
 function Remedies({
   all,
   along,
-  notched,
+  flange,
+  beyondMm,
+  onFlange,
 }: {
   all: readonly FlangeRemedies[];
   along: FlangeAlong;
-  notched: boolean;
+  flange: Flange;
+  beyondMm: number;
+  onFlange: (next: Flange) => void;
 }) {
   const { show } = usePreferences();
   const widestMm = Math.max(0, Math.min(...all.map((one) => one.widestMm)));
@@ -211,7 +240,7 @@ function Remedies({
       {cuts}
     </Box>
   );
-  if (notched)
+  if (flange.how === 'notched')
     return (
       <Box>
         <b>Notch it:</b>
@@ -219,6 +248,30 @@ function Remedies({
         Weld the cuts when it stands, then planish.
       </Box>
     );
+  // Rounded down, so that what is taken is within the limit.
+  const least = Math.floor(widestMm * 10) / 10;
+  const degrees = Math.floor(Math.min(...opened));
+  const acts: { label: string; next: Flange }[] = [
+    ...(least >= LEAST_MM
+      ? [
+          along.way === 'pulled'
+            ? { label: `Its leg ${show(least)} wide`, next: { ...flange, landMm: least } }
+            : {
+                label: `Make it ${show(least + beyondMm)} wide`,
+                next: narrowed(flange, least + beyondMm),
+              },
+        ]
+      : []),
+    ...(degrees >= 1
+      ? [{ label: `Turn it ${degrees}° only`, next: { ...flange, turnDeg: degrees } }]
+      : []),
+    ...(cuts.length > 0
+      ? [{ label: 'Notch it', next: { ...flange, how: 'notched' as const } }]
+      : []),
+    ...(along.way === 'pulled'
+      ? []
+      : [{ label: 'A lip of its own, welded on', next: { ...flange, how: 'lip' as const } }]),
+  ];
   return (
     <Told>
       Beyond that in one piece. Any one of these will do:
@@ -235,7 +288,14 @@ function Remedies({
             turned no farther than <b className="figure">{Math.floor(Math.min(...opened))}°</b>
           </li>
         )}
-        <li>notched, the cuts welded after:{list}</li>
+        {cuts.length > 0 && <li>notched, the cuts welded after:{list}</li>}
+      </Box>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.8, mt: 1 }}>
+        {acts.map(({ label, next }) => (
+          <Button key={label} variant="outlined" size="small" onClick={() => onFlange(next)}>
+            {label}
+          </Button>
+        ))}
       </Box>
     </Told>
   );

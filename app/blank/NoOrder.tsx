@@ -10,6 +10,7 @@ import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
 import { hitSaid, remedyGroups } from './orderWords';
+import { usePartAtFold } from './usePartAtFold';
 import type { Ordered } from '../folding/useOrder';
 import type { Ordering } from '../folding/useOrdering';
 
@@ -84,6 +85,7 @@ function Remedies({
   const { folds, edges } = development;
   const { show } = usePreferences();
   const { pattern, patternEditor } = usePiece();
+  const parting = usePartAtFold();
   const { byHand, leftOpen, turnedAfter } = saved.draft;
   const letterOf = (id: string) => edges.find((edge) => edge.id === id)?.letter ?? '?';
   /** What a remedy does, with what its button says; null where it is done by other means. */
@@ -128,8 +130,15 @@ function Remedies({
           }
         );
       }
-      case 'part':
-        return null;
+      case 'part': {
+        const fold = folds[remedy.fold]!;
+        return parting.can(fold)
+          ? {
+              label: `Part it at fold ${remedy.fold + 1}: what is beyond becomes a piece of its own`,
+              run: () => void parting.part(fold),
+            }
+          : null;
+      }
     }
   };
   return (
@@ -145,6 +154,7 @@ function Remedies({
             : 'Nothing that one or two folds could do differently: another machine, or parts that are welded.'}
         </Typography>
       )}
+      {parting.problem && <Told>{parting.problem}</Told>}
       <Box
         component="ul"
         aria-label="What frees it"
@@ -158,7 +168,13 @@ function Remedies({
                 const act = actOf(remedy);
                 return (
                   act && (
-                    <Button key={act.label} variant="outlined" size="small" onClick={act.run}>
+                    <Button
+                      key={act.label}
+                      variant="outlined"
+                      size="small"
+                      disabled={parting.busy}
+                      onClick={act.run}
+                    >
                       {act.label}
                     </Button>
                   )

@@ -9,7 +9,7 @@ import {
   pointAt,
   segmentLength,
 } from '../measure/segment';
-import { SAME_PLACE_MM } from '../measure/tolerance';
+import { ROUNDING_MM, SAME_PLACE_MM } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
 import { along, cross, distance, dot, left, mix, sub, unit } from '../measure/vector';
 import type { Outline, Spot } from './outline';
@@ -107,6 +107,18 @@ export function chordAlong(
   return best
     ? { ok: true, chord: best.chord }
     : failure({ code: 'fold-misses-card', about: [sideId], numbers: { offMm } });
+}
+
+/** A place on a side that has become shorter or longer, told so that it stays where it was. */
+export function stayingAt(place: Place, before: PatternDoc, after: PatternDoc): Place {
+  const [was, is] = [segmentOfSide(before, place.side), segmentOfSide(after, place.side)];
+  if (!was || !is || (distance(was.a, is.a) < ROUNDING_MM && distance(was.b, is.b) < ROUNDING_MM))
+    return place;
+  const spot = spotOf(before, place);
+  if (!spot) return place;
+  const p = pointAt(was, spot.at);
+  const share = dot(sub(p, is.a), unit(sub(is.b, is.a))) / segmentLength(is);
+  return { side: place.side, share: Math.min(1, Math.max(0, share)) };
 }
 
 /** A straight side that a fold runs parallel to, and how far in from it the fold lies, mm. */

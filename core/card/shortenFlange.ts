@@ -1,9 +1,9 @@
-import { pointAt, segmentLength } from '../measure/segment';
 import { ROUNDING_MM } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
-import { along, distance, dot, left, scale, sub, unit } from '../measure/vector';
+import { along, dot, left, scale, sub, unit } from '../measure/vector';
 import { facesOf } from './faces';
-import { outlineOf, segmentOfSide, spotOf } from './outline';
+import { stayingAt } from './foldPlace';
+import { outlineOf, segmentOfSide } from './outline';
 import type { FoldPath, PatternDoc, Place } from './pattern';
 
 /**
@@ -60,18 +60,6 @@ export function shortenedFlange(doc: PatternDoc, foldId: string, byMm: number): 
         : { ...one, path: { ...one.path, from: stay(one.path.from), to: stay(one.path.to) } },
     ),
   };
-}
-
-/** A place on a side that has become shorter, told so that it stays where it was. */
-function stayingAt(place: Place, before: PatternDoc, after: PatternDoc): Place {
-  const [was, is] = [segmentOfSide(before, place.side), segmentOfSide(after, place.side)];
-  if (!was || !is || (distance(was.a, is.a) < ROUNDING_MM && distance(was.b, is.b) < ROUNDING_MM))
-    return place;
-  const spot = spotOf(before, place);
-  if (!spot) return place;
-  const p = pointAt(was, spot.at);
-  const share = dot(sub(p, is.a), unit(sub(is.b, is.a))) / segmentLength(is);
-  return { side: place.side, share: Math.min(1, Math.max(0, share)) };
 }
 
 /** How far in from a side a fold runs that follows it, when that side is brought back. */
