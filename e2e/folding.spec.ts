@@ -309,3 +309,32 @@ test('an edge is turned over before the folds or after them, and the order at th
   expect(await isTurnedFirst()).toBe(false);
   await turn('before them');
 });
+
+test('a channel too deep for its machine is parted at a fold: both parts are pieces that meet, and this one folds', async ({
+  page,
+}) => {
+  await newPiece(page, 'Deep channel');
+  await page.getByRole('button', { name: 'Figures', exact: true }).click();
+  await page.getByRole('combobox', { name: 'What is made' }).click();
+  await page.getByRole('option', { name: 'Channel' }).click();
+  await page.getByLabel('Each flange').fill('80');
+  await page.getByLabel('Each flange').press('Enter');
+  await page.getByRole('button', { name: 'Make the card' }).click();
+  await saved(page);
+  await page.getByRole('link', { name: /^Blank/ }).click();
+  await page.waitForURL(/blank$/);
+  await page.getByRole('button', { name: 'Machine' }).click();
+  await page.getByRole('combobox', { name: 'Folded on' }).click();
+  await page.getByRole('option', { name: 'Folder with one bar' }).click();
+  await page.getByRole('button', { name: /^Part it at fold 1/ }).click();
+  await expect(page.getByRole('list', { name: 'Steps' }).getByRole('listitem')).toHaveCount(1);
+  await saved(page);
+  await expect(page.getByRole('link', { name: /^Card: done, 1 fold/ })).toBeVisible();
+  await page.getByRole('link', { name: /^Back to/ }).click();
+  const other = page.getByRole('link', { name: /Deep channel, other part/ }).first();
+  await page.goto((await other.getAttribute('href'))!.replace(/[a-z]+$/, 'card'));
+  // Its flange of 80 was measured outside; inner corners touch, so the thickness is less.
+  await expect(page.getByRole('button', { name: /^Card 300\.0 mm × 79\.0 mm/ })).toBeVisible();
+  await page.getByRole('table', { name: 'Edges' }).getByRole('row', { name: /Butt/ }).click();
+  await expect(page.getByLabel('Meets')).toHaveValue('Deep channel');
+});

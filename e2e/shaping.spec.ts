@@ -66,12 +66,12 @@ test('an arch lip from a typed arc: what its rim must stretch, a test strip that
     await expect(flange).toContainText('Beyond that in one piece');
     await expect(flange).toContainText(/turned no farther than \d+°/);
     await expect(flange).toContainText(/cuts .* deep/);
-    await goTo(page, 'Card');
-    await pickEdge(page, 'D');
-    await choose(page, 'Made by', /lip of its own/);
+    await flange.getByRole('button', { name: /^Make it [\d.]+ mm wide$/ }).click();
+    await expect(flange).not.toContainText('Beyond that in one piece');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(flange).toContainText('Beyond that in one piece');
+    await flange.getByRole('button', { name: 'A lip of its own, welded on' }).click();
     await saved(page);
-    await goTo(page, 'Blank');
-    await pickEdge(page, 'D');
     await expect(flange).toContainText('Roll it to the curve');
   });
 

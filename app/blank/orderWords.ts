@@ -161,7 +161,8 @@ function foldGroups(remedies: readonly OfFold[], show: Show): RemedyGroup[] {
         ? `${one.fold + 1} and ${one.also + 1}`
         : String(one.fold + 1),
     );
-    const folds = `fold ${listed(names, 'or')}`;
+    const pairs = all.some((one) => one.kind === 'over-a-bar' && one.also !== undefined);
+    const folds = `${pairs ? 'folds' : 'fold'} ${listed(names, 'or')}`;
     return { said: remedySaid(all[0]!, show)(folds), remedies: all };
   });
 }

@@ -74,7 +74,6 @@ export function EdgePanel({
         <Typography className="figure">{show(edgeLength(pattern, edge))}</Typography>
       </Box>
       {touched && place}
-      <EdgeStory edgeId={edge.id} />
       {edge.sides.length <= MOST_SIDES ? (
         edge.sides.map((side, i) => (
           <SideShape
@@ -156,6 +155,7 @@ export function EdgePanel({
         />
       )}
       <AlongEdge key={edge.id} edge={edge} place={touched ? null : place} />
+      <EdgeStory edgeId={edge.id} />
     </>
   );
 }

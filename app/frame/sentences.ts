@@ -282,8 +282,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `${It} is ${mm(n.longMm)} long, and this machine folds ${mm(n.mostMm)}.`,
   'sheet-too-thick': (n, { It }, mm) =>
     `${It} is ${mm(n.longMm)} long in sheet of ${mm(n.thicknessMm)}: so long a fold this machine makes in no more than ${mm(n.mostMm)}.`,
-  'radius-under-tip': (n, { It }, mm) =>
-    `${It} comes out no sharper than the tip of the bar, ${mm(n.tipMm)}: the blank is reckoned for ${mm(n.radiusMm)}. Say so on the card, or take a sharper bar.`,
+  'radius-under-tip': (n, { all }, mm) =>
+    `The tip of the bar is ${mm(n.tipMm)} round: nothing comes out sharper, but the blank is reckoned for ${mm(n.radiusMm)} (${all}). Say so on the card, or take a sharper bar.`,
   'flange-not-held': (n, { It }, mm) =>
     `${It}: its flange is flat for ${mm(n.flatMm)}, and this machine holds no less than ${mm(n.leastMm)}. Make it wider and cut it back after, or fold it over a bar.`,
   'flange-short': (n, { It }, mm) =>

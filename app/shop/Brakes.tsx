@@ -276,7 +276,7 @@ function BrakeFields({
           </Box>
         )}
       </Box>
-      <Box sx={{ minHeight: 320, position: 'relative', border: '1.5px solid var(--rule)' }}>
+      <Box sx={{ minHeight: 460, position: 'relative', border: '1.5px solid var(--rule)' }}>
         <BrakeSection brake={brake} change={change} />
       </Box>
     </Box>

@@ -13,6 +13,7 @@ import { countingIds } from './kinds';
 import { outlineFromPoints } from './legs';
 import { edgeLength, outlineOf, patternParts } from './outline';
 import { partAtFold } from './partAtFold';
+import { readPattern } from './read';
 import type { Made } from './kinds';
 import type { PatternDoc } from './pattern';
 
@@ -50,6 +51,7 @@ test('cut apart along any fold: nothing is lost but what is drawn back, every ot
           doc.folds.flatMap((fold) => (fold.id === id ? [] : [fold.id])).sort(),
         );
         for (const { card } of parts) {
+          expect(readPattern(card).ok).toBe(true);
           expect(stops(card)).toEqual([]);
           expect(develop(card, sheet, practice).ok).toBe(true);
           for (const fold of card.folds) {

@@ -104,16 +104,16 @@ function partOf(
     joint: { kind: 'butt', trimMm: 0 },
   };
   const own = new Set(sides.map(({ id }) => id));
+  const order = new Map(sides.map(({ id }, i) => [id, i]));
   const ends = new Set(sides.flatMap(({ from, to }) => [from, to]));
   const outline: PatternDoc = {
     ...whole,
     corners: whole.corners.filter(({ id }) => ends.has(id)),
     sides: [...sides, closing],
     edges: [
-      ...whole.edges.flatMap((edge): Edge[] => {
-        const kept = edge.sides.filter((side) => own.has(side));
-        return kept.length > 0 ? [{ ...edge, sides: kept }] : [];
-      }),
+      ...whole.edges
+        .filter(({ sides: [start] }) => own.has(start!))
+        .sort((a, b) => order.get(a.sides[0]!)! - order.get(b.sides[0]!)!),
       seam,
     ],
   };

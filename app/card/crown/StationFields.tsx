@@ -354,7 +354,7 @@ function StationRow({
         gridTemplateColumns: '1.5em 6.5em 1fr',
         gap: 1,
         textAlign: 'left',
-        fontSize: '1rem',
+        font: 'inherit',
         bgcolor: open ? 'var(--panel)' : 'transparent',
       }}
     >

@@ -11,7 +11,7 @@ import { flangeDepth } from './order/flange';
  * What a machine cannot take of each fold, whatever the order: `fold-too-long` (numbers: longMm,
  * mostMm), `sheet-too-thick` (thicknessMm, longMm, mostMm), `radius-under-tip` (radiusMm, tipMm: it
  * comes out no sharper than the bar's tip), `flange-not-held` (flatMm, leastMm; where the machine
- * says what it holds). About: the fold.
+ * says what it holds). About: the fold; with `radius-under-tip` all folds of that radius.
  */
 export function beyondMachine(development: Development, brake: Brake): Problem[] {
   const leastMm = brake.leastFlangeMm ?? 0;
@@ -25,8 +25,16 @@ export function beyondMachine(development: Development, brake: Brake): Problem[]
       found.push(care('fold-too-long', [id], { longMm, mostMm: brake.lengthMm }));
     if (mostMm !== null && thicknessMm > mostMm + ROUNDING_MM)
       found.push(care('sheet-too-thick', [id], { thicknessMm, longMm, mostMm }));
-    if (radiusMm < brake.noseRadiusMm - ROUNDING_MM)
-      found.push(care('radius-under-tip', [id], { radiusMm, tipMm: brake.noseRadiusMm }));
+    // Usually all folds have one radius: that is said once, of all of them.
+    const alike = development.folds.filter((one) => one.bend.radiusMm === radiusMm);
+    if (radiusMm < brake.noseRadiusMm - ROUNDING_MM && alike[0]!.id === id)
+      found.push(
+        care(
+          'radius-under-tip',
+          alike.map((one) => one.id),
+          { radiusMm, tipMm: brake.noseRadiusMm },
+        ),
+      );
     if (flatMm !== null && flatMm < leastMm - ROUNDING_MM)
       found.push(care('flange-not-held', [id], { flatMm, leastMm }));
     return found;
