@@ -139,6 +139,17 @@ export async function pickEdge(page: Page, letter: string): Promise<void> {
 
 /** Where a corner of the card is on the screen. */
 export async function cornerAt(page: Page, number: number): Promise<{ x: number; y: number }> {
+  const many = page.locator('[data-corners]');
+  if ((await many.count()) > 0)
+    // Drawn as one mark: the corner's own part of it begins at the top of its diamond.
+    return many.evaluate((path: SVGPathElement, number) => {
+      const [, x, y, half] = /^([-\d.]+) ([-\d.]+)l([-\d.]+)/.exec(
+        path.getAttribute('d')!.split('M')[number]!,
+      )!;
+      const at = new DOMPoint(Number(x), Number(y) + Number(half));
+      const { x: left, y: top } = at.matrixTransform(path.getScreenCTM()!);
+      return { x: left, y: top };
+    }, number);
   const box = await page.locator(`[data-corner="${number}"]`).boundingBox();
   return { x: box!.x + box!.width / 2, y: box!.y + box!.height / 2 };
 }

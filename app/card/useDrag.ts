@@ -40,6 +40,7 @@ export function useDrag(able: boolean, gather?: (id: string) => void) {
   const [told, setTold] = useState<(Moved & { pick: string }) | null>(null);
   const held = useRef<Held | null>(null);
   const frame = useRef(0);
+  const last = useRef<[at: Vec, scale: number] | null>(null);
 
   const down = (p: Vec, scale: number): boolean => {
     setTold(null);
@@ -113,11 +114,18 @@ export function useDrag(able: boolean, gather?: (id: string) => void) {
     if (!held.current || gather) return;
     // One edit for each frame that is shown, however fast the pointer reports.
     cancelAnimationFrame(frame.current);
-    frame.current = requestAnimationFrame(() => held.current && pull(p, scale));
+    last.current = [p, scale];
+    frame.current = requestAnimationFrame(() => {
+      last.current = null;
+      if (held.current) pull(p, scale);
+    });
   };
 
   const up = () => {
     cancelAnimationFrame(frame.current);
+    // The last movement may not have been drawn yet: it counts all the same.
+    if (held.current && last.current) pull(...last.current);
+    last.current = null;
     setMoving(false);
     setGuides([]);
     const h = held.current;

@@ -6,10 +6,11 @@ import { endsOfFold } from '#core/card/foldPlace';
 import { outlineOf, segmentsOfEdge } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { beadLine } from '#core/card/beadPath';
-import type { Flange } from '#core/card/pattern';
+import type { Flange, Fold } from '#core/card/pattern';
 import { besideRun } from '#core/measure/run';
 import type { Segment } from '#core/measure/segment';
 import { directionAt, pointAt, segmentLength } from '#core/measure/segment';
+import type { Vec } from '#core/measure/vector';
 import { mix, right } from '#core/measure/vector';
 import { widthsOf } from '#core/card/pattern';
 import { ramped } from '#core/measure/ramp';
@@ -128,53 +129,20 @@ export function CardPicture({
       {pattern.folds.map((fold, i) => {
         const ends = endsOfFold(pattern, fold);
         if (!ends) return null;
-        const [a, b] = ends;
-        const picked = pick?.kind === 'fold' && pick.id === fold.id;
-        const colour = picked ? 'var(--torch)' : pencil;
-        const [x1, y1] = px(a);
-        const [x2, y2] = px(b);
-        const across = moving[i] ?? leftOf(a, b);
-        const rolled = fold.made.endsWith('rolled');
+        const [[ax, ay], [bx, by]] = ends;
+        const [acrossX, acrossY] = moving[i] ?? leftOf(...ends);
         return (
-          <Pickable
+          <CardFold
             key={fold.id}
-            label={`Fold ${i + 1}, ${fold.angleDeg}°`}
-            picked={picked}
-            onPick={onPick && (() => onPick({ kind: 'fold', id: fold.id }))}
-          >
-            <line className="hit" x1={x1} y1={y1} x2={x2} y2={y2} />
-            <line
-              x1={x1}
-              y1={y1}
-              x2={x2}
-              y2={y2}
-              stroke="var(--manila-edge)"
-              strokeWidth={rolled ? 9 : 4}
-              opacity={0.55}
-            />
-            <line
-              x1={x1}
-              y1={y1}
-              x2={x2}
-              y2={y2}
-              stroke={colour}
-              strokeWidth={picked ? 2.6 : 1.5}
-              strokeDasharray={rolled ? '2 5' : '11 4'}
-            />
-            <Hinge
-              at={mix(a, b, 0.22)}
-              across={across}
-              toward={fold.toward}
-              colour={colour}
-              ground="var(--manila)"
-            />
-            <Figure
-              at={mix(a, b, 0.5)}
-              text={`${i + 1} · ${fold.angleDeg}°`}
-              colour={colour}
-              ground="var(--manila)"
-            />
-          </Pickable>
+            {...{ ax, ay, bx, by, acrossX, acrossY }}
+            id={fold.id}
+            number={i + 1}
+            angleDeg={fold.angleDeg}
+            rolled={fold.made.endsWith('rolled')}
+            toward={fold.toward}
+            picked={pick?.kind === 'fold' && pick.id === fold.id}
+            onPick={onPick}
+          />
         );
       })}
       {pattern.marks.map(({ id, name, from, to }) => {
@@ -276,6 +244,85 @@ function FlangeLine({ run, flange }: { run: readonly Segment[]; flange: Flange }
     </g>
   );
 }
+
+/** A fold by its figures, mm on the card, so that one that did not move rests while others do. */
+const CardFold = memo(function CardFold({
+  id,
+  number,
+  ax,
+  ay,
+  bx,
+  by,
+  acrossX,
+  acrossY,
+  angleDeg,
+  rolled,
+  toward,
+  picked,
+  onPick,
+}: {
+  id: string;
+  number: number;
+  ax: number;
+  ay: number;
+  bx: number;
+  by: number;
+  acrossX: number;
+  acrossY: number;
+  angleDeg: number;
+  rolled: boolean;
+  toward: Fold['toward'];
+  picked: boolean;
+  onPick?: (pick: Pick) => void;
+}) {
+  const { px } = useView();
+  const [a, b]: [Vec, Vec] = [
+    [ax, ay],
+    [bx, by],
+  ];
+  const [[x1, y1], [x2, y2]] = [px(a), px(b)];
+  const colour = picked ? 'var(--torch)' : 'var(--card-pencil)';
+  return (
+    <Pickable
+      label={`Fold ${number}, ${angleDeg}°`}
+      picked={picked}
+      onPick={onPick && (() => onPick({ kind: 'fold', id }))}
+    >
+      <line className="hit" x1={x1} y1={y1} x2={x2} y2={y2} />
+      <line
+        x1={x1}
+        y1={y1}
+        x2={x2}
+        y2={y2}
+        stroke="var(--manila-edge)"
+        strokeWidth={rolled ? 9 : 4}
+        opacity={0.55}
+      />
+      <line
+        x1={x1}
+        y1={y1}
+        x2={x2}
+        y2={y2}
+        stroke={colour}
+        strokeWidth={picked ? 2.6 : 1.5}
+        strokeDasharray={rolled ? '2 5' : '11 4'}
+      />
+      <Hinge
+        at={mix(a, b, 0.22)}
+        across={[acrossX, acrossY]}
+        toward={toward}
+        colour={colour}
+        ground="var(--manila)"
+      />
+      <Figure
+        at={mix(a, b, 0.5)}
+        text={`${number} · ${angleDeg}°`}
+        colour={colour}
+        ground="var(--manila)"
+      />
+    </Pickable>
+  );
+});
 
 type CardEdgeProps = {
   id: string;
