@@ -34,6 +34,9 @@ test.describe('at phone width', () => {
     await demoPiece(page, 'Sill closing plate', 'Weld');
     await pickEdge(page, 'D');
     await expect(page.getByRole('region', { name: 'Cautions' })).toContainText('licensed person');
+    // In one hand the weld comes first; what was planned is a touch away.
+    await expect(page.getByText(/^Next plug 26, then 13, 19/)).toBeVisible();
+    await page.getByText('MIG, 26 plugs, holes 8.0 mm').click();
     await expect(page.getByText('26 plugs over 640.0 mm')).toBeVisible();
     await page.getByRole('button', { name: 'Write down a weld' }).click();
     const entry = page.getByRole('region', { name: 'Weld entry' });
