@@ -214,7 +214,6 @@ test('a card is shaped with the keyboard alone: a corner put in and moved, a sla
   await page.keyboard.press('e');
   await page.keyboard.press('e');
   await expect(page.getByRole('heading', { name: 'Edge B' })).toBeVisible();
-  await page.getByRole('button', { name: 'Place', exact: true }).press('Enter');
   const place = page.getByLabel(/^A place along it/);
   for (const key of [
     'ArrowRight',
