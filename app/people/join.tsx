@@ -1,35 +1,50 @@
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { Form, data, redirect, useNavigation } from 'react-router';
+import { useEffect } from 'react';
+import { Form, data, redirect, useFetcher, useNavigation } from 'react-router';
 import { orSay } from '../forms/orSay';
 import { Told } from '../frame/Told';
 import { addressOf, cookieFor } from '../records/cookie.server';
 import { join, joinOffered } from '../records/sessions.server';
-import { noteWrong, waitFor } from '../records/wrongTries.server';
+import { formOf } from '../records/parse.server';
+import { digestOf } from '../records/secrets.server';
+import type { Try } from '../records/secretTries.server';
+import { foundRight, takeTry } from '../records/secretTries.server';
+import { noteWrong } from '../records/wrongTries.server';
 import type { Route } from './+types/join';
 import { Outside } from './Outside';
-import { waitSaid } from './fields';
+import { said, waitSaid } from './fields';
 
 /** What wrong codes are written down as: no name is typed. */
 const A_CODE = '(a code)';
 
-export async function loader({ params, request }: Route.LoaderArgs) {
-  if ((await waitFor(A_CODE, addressOf(request))) > 0) return { offer: null };
-  const offer = await joinOffered(params.code);
-  if (!offer) await noteWrong(A_CODE, addressOf(request));
-  return { offer };
-}
+type Looked = { offer: { device: string; person: string | null } | null } | { message: string };
 
-/** Only a touch uses the code up: what looks at an address before its user does not. */
+/**
+ * What a code is for (`look`), and its use. Both are posted: what only looks at an address, as
+ * programs do before their users, neither uses a code up nor counts as a wrong one.
+ */
 export async function action({ params, request }: Route.ActionArgs) {
-  const wait = await waitFor(A_CODE, addressOf(request));
-  if (wait > 0) return data({ message: waitSaid(wait) }, { status: 429 });
+  const mine: Try = { kind: 'code', who: digestOf(params.code), address: addressOf(request) };
+  const wait = await takeTry(mine);
+  if (wait > 0) return data({ message: waitSaid(wait) } satisfies Looked, { status: 429 });
+  if (said(await formOf(request), 'intent') === 'look') {
+    const offer = await joinOffered(params.code);
+    if (offer) await foundRight(mine);
+    else await noteWrong(A_CODE, mine.address);
+    return data({ offer } satisfies Looked);
+  }
   const begun = await join(params.code);
-  if (!begun)
+  if (!begun) {
+    await noteWrong(A_CODE, mine.address);
     return data(
-      { message: 'This code was used, or is older than five minutes. Ask for a new one.' },
+      {
+        message: 'This code was used, or is older than five minutes. Ask for a new one.',
+      } satisfies Looked,
       { status: 410 },
     );
+  }
+  await foundRight(mine);
   throw redirect('/', { headers: { 'Set-Cookie': cookieFor(request, begun.token, begun.forS) } });
 }
 
@@ -37,8 +52,26 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(
 
 export const meta: Route.MetaFunction = () => [{ title: 'Join · Patrone' }];
 
-export default function Join({ loaderData: { offer }, actionData }: Route.ComponentProps) {
+export default function Join({ params, actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle';
+  const { submit, data: looked } = useFetcher<Looked>({ key: `look ${params.code}` });
+  useEffect(() => {
+    void submit({ intent: 'look' }, { method: 'post' });
+  }, [submit]);
+  if (!looked)
+    return (
+      <Outside title="Looking the code up …">
+        <span />
+      </Outside>
+    );
+  if ('message' in looked)
+    return (
+      <Outside title="Not yet">
+        <Told>{looked.message}</Told>
+      </Outside>
+    );
+  const { offer } = looked;
+  const problem = actionData && 'message' in actionData ? actionData.message : null;
   if (!offer)
     return (
       <Outside title="This code is no good any more">
@@ -62,7 +95,7 @@ export default function Join({ loaderData: { offer }, actionData }: Route.Compon
         )}
         .
       </Typography>
-      {actionData?.message && <Told>{actionData.message}</Told>}
+      {problem && <Told>{problem}</Told>}
       <Form method="post">
         <Button
           type="submit"

@@ -7,7 +7,9 @@ import { askToEnter, askToMake, entered, siteOf, takesPasskeys } from '../record
 import { anybody } from '../records/people.server';
 import { signIn } from '../records/sessions.server';
 import { viewerIn } from '../records/viewer.server';
-import { noteWrong, waitFor } from '../records/wrongTries.server';
+import type { Try } from '../records/secretTries.server';
+import { foundRight, takeTry } from '../records/secretTries.server';
+import { noteWrong } from '../records/wrongTries.server';
 import type { Route } from './+types/passkey';
 import { Answer, NameSchema, waitSaid } from './fields';
 
@@ -42,10 +44,14 @@ export async function action({ request, context }: Route.ActionArgs) {
       if (!person) return data({ message: 'Sign in first.' }, { status: 403 });
       return data(await askToMake(site, person.name, person.id));
     }
-    case 'enter':
+    case 'enter': {
+      const wait = await takeTry({ kind: 'passkey-ask', who: '', address: addressOf(request) });
+      if (wait > 0) return data({ message: waitSaid(wait) }, { status: 429 });
       return data(await askToEnter(site));
+    }
     case 'entered': {
-      const wait = await waitFor(A_PASSKEY, addressOf(request));
+      const mine: Try = { kind: 'passkey', who: body.answer.id, address: addressOf(request) };
+      const wait = await takeTry(mine);
       if (wait > 0) return data({ message: waitSaid(wait) }, { status: 429 });
       const person = await entered(site, body.answer as unknown as AuthenticationResponseJSON);
       if (person === null) {
@@ -55,6 +61,8 @@ export async function action({ request, context }: Route.ActionArgs) {
           { status: 401 },
         );
       }
+      await foundRight(mine);
+      await foundRight({ ...mine, kind: 'passkey-ask', who: '' });
       const { token, forS } = await signIn(person, body.stays);
       return data({ in: true }, { headers: { 'Set-Cookie': cookieFor(request, token, forS) } });
     }

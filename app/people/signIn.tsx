@@ -11,10 +11,12 @@ import { forgetOffline } from '../frame/useKeptOffline';
 import { addressOf, cookieFor, isHere } from '../records/cookie.server';
 import { formOf } from '../records/parse.server';
 import { anybody, personNamed } from '../records/people.server';
-import { isIt } from '../records/secrets.server';
 import { signIn } from '../records/sessions.server';
 import { viewerIn } from '../records/viewer.server';
-import { forgetWrong, noteWrong, waitFor } from '../records/wrongTries.server';
+import { TOO_MANY, judged } from '../records/judged.server';
+import type { Try } from '../records/secretTries.server';
+import { foundRight, takeTry } from '../records/secretTries.server';
+import { noteWrong } from '../records/wrongTries.server';
 import type { Route } from './+types/signIn';
 import { Outside } from './Outside';
 import { said, waitSaid } from './fields';
@@ -39,10 +41,13 @@ export async function action({ request }: Route.ActionArgs) {
   const form = await formOf(request);
   const [name, phrase] = [said(form, 'name').slice(0, 80), said(form, 'phrase').slice(0, 400)];
   const address = addressOf(request);
-  const wait = await waitFor(name, address);
+  const mine: Try = { kind: 'phrase', who: name, address };
+  const wait = await takeTry(mine);
   if (wait > 0) return data({ message: waitSaid(wait) }, { status: 429 });
   const person = await personNamed(name);
-  if (!(await isIt(phrase, person?.phrase ?? null)) || !person) {
+  const right = await judged(mine, phrase, person?.phrase ?? null);
+  if (right === 'too-many') return data({ message: TOO_MANY }, { status: 503 });
+  if (!right || !person) {
     await noteWrong(name, address);
     // The same whether there is somebody of that name or not.
     return data(
@@ -50,7 +55,7 @@ export async function action({ request }: Route.ActionArgs) {
       { status: 401 },
     );
   }
-  await forgetWrong(name);
+  await foundRight(mine);
   const { token, forS } = await signIn(person.id, said(form, 'stays') === 'yes');
   throw redirect(onToOf(request), { headers: { 'Set-Cookie': cookieFor(request, token, forS) } });
 }

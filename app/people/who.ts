@@ -3,10 +3,12 @@ import { z } from 'zod';
 import { addressOf, tokenOf } from '../records/cookie.server';
 import { parsedJson } from '../records/parse.server';
 import { personById } from '../records/people.server';
-import { isIt } from '../records/secrets.server';
 import { setPersonHere } from '../records/sessions.server';
 import { viewerIn } from '../records/viewer.server';
-import { forgetWrong, noteWrong, waitFor } from '../records/wrongTries.server';
+import { TOO_MANY, judged } from '../records/judged.server';
+import type { Try } from '../records/secretTries.server';
+import { foundRight, takeTry } from '../records/secretTries.server';
+import { noteWrong } from '../records/wrongTries.server';
 import type { Route } from './+types/who';
 import { waitSaid } from './fields';
 
@@ -27,13 +29,17 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (!person || person.role === 'looks')
     return data({ message: 'There is nobody of that name here.' }, { status: 404 });
   if (person.pin !== null) {
-    const wait = await waitFor(person.name, addressOf(request));
+    // Counted for this device: nobody elsewhere keeps anybody out of it.
+    const mine: Try = { kind: 'pin', who: person.id, address: `device ${known.device.id}` };
+    const wait = await takeTry(mine);
     if (wait > 0) return data({ message: waitSaid(wait) }, { status: 429 });
-    if (!(await isIt(pin, person.pin))) {
+    const right = await judged(mine, pin, person.pin);
+    if (right === 'too-many') return data({ message: TOO_MANY }, { status: 503 });
+    if (!right) {
       await noteWrong(person.name, addressOf(request));
       return data({ message: 'That is not the PIN. Try again.' }, { status: 401 });
     }
-    await forgetWrong(person.name);
+    await foundRight(mine);
   }
   await setPersonHere(token, person.id);
   return { name: person.name };

@@ -20,9 +20,12 @@ import {
   siteOf,
 } from '../records/passkeys.server';
 import { personById, setPhrase } from '../records/people.server';
-import { digestOf, isIt } from '../records/secrets.server';
+import { digestOf } from '../records/secrets.server';
 import { viewerIn } from '../records/viewer.server';
-import { noteWrong, waitFor } from '../records/wrongTries.server';
+import { TOO_MANY, judged } from '../records/judged.server';
+import type { Try } from '../records/secretTries.server';
+import { foundRight, takeTry } from '../records/secretTries.server';
+import { noteWrong } from '../records/wrongTries.server';
 import type { Route } from './+types/you';
 import { PhraseSchema, ROLE_WORDS, parsedAnswer, said, waitSaid } from './fields';
 import { usePasskey } from './usePasskey';
@@ -64,13 +67,21 @@ export async function action({ request, context }: Route.ActionArgs) {
       const fresh = PhraseSchema.safeParse(said(form, 'phrase'));
       if (!fresh.success) return wrong(fresh.error.issues[0]!.message);
       const kept = await personById(person.id);
-      const wait = await waitFor(person.name, addressOf(request));
-      if (wait > 0) return wrong(waitSaid(wait), 429);
-      if (kept?.phrase != null && !(await isIt(said(form, 'old'), kept.phrase))) {
-        await noteWrong(person.name, addressOf(request));
-        return wrong('That is not the pass phrase you had. Try again.', 401);
-      }
       const token = tokenOf(request);
+      if (kept?.phrase != null) {
+        // Counted where one is signed in: nobody elsewhere keeps one out of it.
+        const here = token === null ? addressOf(request) : `session ${digestOf(token)}`;
+        const mine: Try = { kind: 'own-phrase', who: person.id, address: here };
+        const wait = await takeTry(mine);
+        if (wait > 0) return wrong(waitSaid(wait), 429);
+        const right = await judged(mine, said(form, 'old'), kept.phrase);
+        if (right === 'too-many') return wrong(TOO_MANY, 503);
+        if (!right) {
+          await noteWrong(person.name, addressOf(request));
+          return wrong('That is not the pass phrase you had. Try again.', 401);
+        }
+        await foundRight(mine);
+      }
       await setPhrase(viewer, person.id, fresh.data, token && digestOf(token));
       return {
         done: 'Your pass phrase is the new one. Whoever was signed in with the old one must sign in again.',

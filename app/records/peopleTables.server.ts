@@ -1,4 +1,4 @@
-import { bigint, index, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { bigint, index, integer, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import { jobs, moment, order } from './schema.server';
 
 /** What somebody may do: run the shop, work in it, or look at some of its jobs. */
@@ -81,6 +81,24 @@ export const wrongTries = pgTable(
     address: text('address').notNull(),
   },
   (t) => [index('wrong_tries_at').on(t.at)],
+);
+
+/**
+ * How often a secret was tried and not found right, and when it may be tried again: by its `kind`,
+ * by `who` it is the secret of (a name, a device, a code), and by where it was tried from. With
+ * `who` empty, all of one address together.
+ */
+export const secretTries = pgTable(
+  'secret_tries',
+  {
+    kind: text('kind').notNull(),
+    who: text('who').notNull(),
+    address: text('address').notNull(),
+    tries: integer('tries').notNull(),
+    at: moment('at').notNull().defaultNow(),
+    until: moment('until').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.kind, t.who, t.address] }), index('secret_tries_at').on(t.at)],
 );
 
 /**
