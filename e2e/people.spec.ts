@@ -233,7 +233,10 @@ test('wrong tries are slowed down alike for names that are there and names that 
   }
   // Four are free, of each name: who errs keeps nobody else out.
   for (const name of ['Joss', 'Nobody'])
-    expect(said[name]).toEqual([...Array<string>(4).fill('do not go together'), 'wait some seconds']);
+    expect(said[name]).toEqual([
+      ...Array<string>(4).fill('do not go together'),
+      'wait some seconds',
+    ]);
   // All at once are no more than one after the other; the right one among them is not heard.
   const together = await Promise.all(
     Array.from({ length: 60 }, (_, i) =>
