@@ -6,7 +6,7 @@ import { checkedOrder, foldOrder } from '#core/blank/fold/order/solve';
 import { PlainCardSchema, fromPlain } from '#core/blank/fold/plain';
 import { springback, springbackTo } from '#core/blank/fold/springback';
 import type { Brake } from '#core/machine/brake';
-import { BrakeSchema } from '#core/machine/brake';
+import { BrakeSchema } from '#core/machine/brakeSchema';
 import type { Verb } from './verb';
 import { verb } from './verb';
 

@@ -525,7 +525,9 @@ test('a phone joins, begins a trial, reads gaps and writes an entry without a co
   const code = /\/join\/(\S+)/.exec(await letIn.getByTestId('join-address').innerText())![1]!;
   // As where the certificate is trusted: a browser trusts this machine’s own address.
   const phone = await browserOf(browser, HERE, { viewport: { width: 390, height: 844 } });
-  expect((await phone.request.post(`/join/${code}`, { maxRedirects: 0 })).status()).toBe(302);
+  expect((await phone.request.post(`/join/${code}`, { form: {}, maxRedirects: 0 })).status()).toBe(
+    302,
+  );
   const at = await phone.newPage();
   await at.goto(`/pieces/${pieces[0]}/fit`);
   await pickEdge(at, 'D');

@@ -12,7 +12,7 @@ import { foldingOf } from '#app/records/folding.server';
 import { shapingOf } from '#app/records/shaping.server';
 import { pieceSurveyOf } from '#app/records/pieceSurvey.server';
 import { FoldingSchema } from '#core/blank/fold/folding';
-import { ShapingSchema } from '#core/shape/shaping';
+import { ShapingSchema } from '#core/shape/shapingSchema';
 import { PieceSurveySchema } from '#core/survey/pieceSurvey';
 import { SurveySchema } from '#core/survey/references';
 import {

@@ -6,6 +6,7 @@ import pg from 'pg';
 import { HANGS_MS, TOO_LONG_MS, ask, chance, form, json, rest } from './client';
 import { damagedBackups, fullDisk } from './damage';
 import { malformed } from './malformed';
+import { secretsAtOnce } from './secrets';
 import type { Ledger } from './writers';
 import { demoCard, demoFacts, newLedger, quarrel, writer } from './writers';
 
@@ -22,16 +23,27 @@ const some = (all: number) => Math.max(1, Math.round(all * part));
 const at = process.env.PATRONE_URL!;
 const data = process.env.PATRONE_TORTURED!;
 const MUCH = short
-  ? { serverKills: 4, databaseKills: 1, edits: 60, requests: 1500, backups: 1, disk: false }
+  ? {
+      serverKills: 4,
+      databaseKills: 1,
+      edits: 60,
+      requests: 1500,
+      together: 60,
+      backups: 1,
+      disk: false,
+    }
   : {
       serverKills: some(200),
       databaseKills: some(30),
       edits: 1000,
       requests: some(100_000),
+      together: 150,
       backups: some(50),
       disk: true,
     };
 const WRITERS = 4;
+/** How long readers may wait beside many who try to sign in, ms, 95th of a hundred. */
+const READ_MS = 200;
 const tooLongMs = short ? HANGS_MS : TOO_LONG_MS;
 
 type Row = { what: string; did: string; wrong: string[] };
@@ -229,6 +241,12 @@ report(
   fought.wrong,
 );
 await malformedRequests();
+const tried = await secretsAtOnce(at, MUCH.together, '/', short ? HANGS_MS : READ_MS);
+report(
+  'Wrong secrets at once',
+  `${2 * MUCH.together} sign-ins, ${tried.judged} of them judged; of ten readers beside them the 95th of a hundred waited ${tried.readMs.toFixed(0)} ms`,
+  tried.wrong,
+);
 const looked = spawnSync('node', ['build/node/database.js', 'check'], { encoding: 'utf8' });
 const said = looked.stdout.trim().split('\n');
 report('The data looked through', said[said.length - 1]!, looked.status === 0 ? [] : said);

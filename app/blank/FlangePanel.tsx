@@ -22,7 +22,7 @@ import { edgeThickness, wrinklingStrain } from '#core/metal/forming';
 import { rimVerdict } from '#core/metal/rim';
 import { biteLearnt, bitesOver } from '#core/shape/biteStrips';
 import { strainForRadius } from '#core/shape/pulledCurve';
-import { widthsOf } from '#core/card/pattern';
+import { widthsOf } from '#core/card/flangeWidths';
 import { mostOfRamp } from '#core/measure/ramp';
 import { widthsSaid } from '../frame/widthsSaid';
 import { ChevronSign } from '../drawing/shapeMarks';

@@ -14,7 +14,7 @@ import { addsOf } from '#core/blank/blank';
 import type { FoldPiece } from '#core/blank/fold/outline';
 import type { StripPart } from '#core/blank/strip';
 import type { Profile } from '#core/blank/stripEnds';
-import { widthsOf } from '#core/card/pattern';
+import { widthsOf } from '#core/card/flangeWidths';
 import { meanOf } from '#core/measure/ramp';
 import { beadRelief } from './beadRelief';
 

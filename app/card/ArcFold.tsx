@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { flangeAlongArc } from '#core/card/arcFold';
 import type { Fold } from '#core/card/pattern';
-import { widthsOf } from '#core/card/pattern';
+import { widthsOf } from '#core/card/flangeWidths';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { newId } from '../frame/newId';

@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import { setEdge } from '#core/card/edit';
 import { segmentsOfEdge } from '#core/card/outline';
 import type { Edge, Flange } from '#core/card/pattern';
-import { widthsOf } from '#core/card/pattern';
+import { widthsOf } from '#core/card/flangeWidths';
 import { isStraight } from '#core/measure/segment';
 import type { Unit } from '#core/measure/length';
 import { usualLength } from '#core/measure/length';

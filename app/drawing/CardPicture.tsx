@@ -12,7 +12,7 @@ import type { Segment } from '#core/measure/segment';
 import { directionAt, pointAt, segmentLength } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { mix, right } from '#core/measure/vector';
-import { widthsOf } from '#core/card/pattern';
+import { widthsOf } from '#core/card/flangeWidths';
 import { ramped } from '#core/measure/ramp';
 import { usePreferences } from '../frame/preferences';
 import { PHONE_PX, useView } from './Drawing';

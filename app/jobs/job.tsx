@@ -9,7 +9,7 @@ import { Form, Link, data, redirect } from 'react-router';
 import type { JobFacts } from '#core/format/job';
 import { JobFactsSchema } from '#core/format/job';
 import { movedSoFar } from '#core/survey/moved';
-import { inHand, roundsOf } from '#core/survey/references';
+import { inHand, roundsOf } from '#core/survey/inHand';
 import { metalById } from '#core/metal/metals';
 import { useWho } from '../frame/who';
 import { JobLine } from '../frame/JobLine';

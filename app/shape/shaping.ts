@@ -1,6 +1,6 @@
 import { data } from 'react-router';
 import { z } from 'zod';
-import { ShapingSchema, StepWorkSchema } from '#core/shape/shaping';
+import { ShapingSchema, StepWorkSchema } from '#core/shape/shapingSchema';
 import { sentenceOf } from '../records/changed.server';
 import { once } from '../records/once.server';
 import { Key, idOr404, parsedJson } from '../records/parse.server';

@@ -10,7 +10,7 @@ import { OPTION_KINDS } from '#core/survey/kinds';
 import type { Weighed } from '#core/survey/options';
 import { weighOptions } from '#core/survey/options';
 import type { PieceOption } from '#core/survey/pieceSurvey';
-import { inHand } from '#core/survey/references';
+import { inHand } from '#core/survey/inHand';
 import { Choice } from '../forms/Choice';
 import { FigureField } from '../forms/FigureField';
 import { Moment } from '../frame/Moment';

@@ -8,7 +8,7 @@ import { useState } from 'react';
 import { cut } from '#core/card/cut';
 import { LAYERS } from '#core/survey/kinds';
 import type { LayerCut } from '#core/survey/pieceSurvey';
-import { inHand } from '#core/survey/references';
+import { inHand } from '#core/survey/inHand';
 import { LaterMomentField } from '../forms/LaterMomentField';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';

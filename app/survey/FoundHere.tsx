@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 import { growthOf, growthToCutOpen, inTime } from '#core/survey/growth';
-import { inHand } from '#core/survey/references';
+import { inHand } from '#core/survey/inHand';
 import { Moment } from '../frame/Moment';
 import { PiecePictures } from '../piece/PiecePictures';
 import { LOOK_WORDS } from '../piece/surveyWords';

@@ -7,7 +7,7 @@ import { cut } from '#core/card/cut';
 import type { OpeningTwist } from '#core/survey/openings';
 import { openingTwist } from '#core/survey/openings';
 import type { Opening, Round, Surveyed } from '#core/survey/references';
-import { inHand } from '#core/survey/references';
+import { inHand } from '#core/survey/inHand';
 import { Choice } from '../forms/Choice';
 import { usePreferences } from '../frame/preferences';
 import { listed } from '../frame/words';

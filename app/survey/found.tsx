@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { growthOf, growthToCutOpen, inTime } from '#core/survey/growth';
 import type { Finding, Surveyed } from '#core/survey/references';
-import { inHand } from '#core/survey/references';
+import { inHand } from '#core/survey/inHand';
 import { usePost } from '../forms/usePost';
 import { useWho } from '../frame/who';
 import { JobLine } from '../frame/JobLine';

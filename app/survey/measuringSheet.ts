@@ -1,5 +1,5 @@
 import { inDegrees } from '#core/survey/kinds';
-import { inHand } from '#core/survey/references';
+import { inHand } from '#core/survey/inHand';
 import { PAPERS } from '#core/sheet/tiles';
 import type { Paper } from '#core/sheet/tiles';
 import { data } from 'react-router';

@@ -1,7 +1,7 @@
 import { growthToCutOpen } from '#core/survey/growth';
 import { oldMetalOf } from '#core/survey/oldMetal';
 import { weighOptions } from '#core/survey/options';
-import { inHand } from '#core/survey/references';
+import { inHand } from '#core/survey/inHand';
 import type { SurveyWarning } from '#core/survey/verdict';
 import type { StopState } from '../frame/StopMark';
 import type { TallyFigure } from '../frame/Tally';

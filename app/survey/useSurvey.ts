@@ -1,6 +1,6 @@
 import { createContext, useCallback, useContext, useMemo } from 'react';
 import type { Measure, ReferencePlace, Round, SurveyBody, Surveyed } from '#core/survey/references';
-import { inHand, roundsOf } from '#core/survey/references';
+import { inHand, roundsOf } from '#core/survey/inHand';
 import type { Post } from '../forms/usePost';
 import { usePost } from '../forms/usePost';
 import { useNewer } from '../frame/useNewer';

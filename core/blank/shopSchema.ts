@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { LENGTH_UNITS } from '../measure/length';
 import { text } from '../card/text';
-import { BrakeSchema } from '../machine/brake';
+import { BrakeSchema } from '../machine/brakeSchema';
 import { METAL_IDS } from '../metal/metals';
 import {
   MOST_BRAKES,

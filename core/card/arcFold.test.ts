@@ -14,7 +14,7 @@ import { countingIds } from './kinds';
 import { mirrored } from './mirror';
 import { patternParts, segmentsOfEdge, spotNearest } from './outline';
 import type { PatternDoc } from './pattern';
-import { widthsOf } from './pattern';
+import { widthsOf } from './flangeWidths';
 import { readPattern } from './read';
 import { rampAt } from '../measure/ramp';
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DrawnMapSchema } from '../surface/drawnMap';
+import { DrawnMapSchema } from '../surface/drawnMapSchema';
 import { FigureSchema } from '../surface/figures';
 import { HoldSchema } from '../surface/held';
 import { ScanSchema, TapedSchema } from '../surface/packed';

@@ -1,6 +1,4 @@
 import { z } from 'zod';
-import type { Ramp } from '../measure/ramp';
-import { ramp } from '../measure/ramp';
 import { CrownSchema } from './crown';
 import { FLANGE_WAYS, MADE } from './kinds';
 import { text } from './text';
@@ -88,10 +86,6 @@ export const FlangeSchema = z.strictObject({
     .optional(),
 });
 export type Flange = z.infer<typeof FlangeSchema>;
-
-/** How wide a flange is along its edge. */
-export const widthsOf = ({ widthMm, endWidthMm, between }: Flange): Ramp =>
-  ramp(widthMm, endWidthMm ?? widthMm, between);
 
 export const EdgeSchema = z.object({
   id,

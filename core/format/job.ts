@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { FoldingFileSchema } from '../blank/fold/folding';
-import { ShapingSchema } from '../shape/shaping';
+import { ShapingSchema } from '../shape/shapingSchema';
 import { PROCESSES } from '../card/kinds';
 import { moment } from '../card/moment';
 import { PatternSchema } from '../card/pattern';

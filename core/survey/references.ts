@@ -149,16 +149,6 @@ export const SurveySchema = z.discriminatedUnion('kind', [
 export type SurveyBody = z.infer<typeof SurveySchema>;
 export type Surveyed<Body extends SurveyBody = SurveyBody> = { id: string } & Body;
 
-/** Those of one kind that are in hand. */
-export const inHand = <K extends SurveyBody['kind']>(all: readonly Surveyed[], kind: K) =>
-  all.filter((one) => one.kind === kind && !one.putAway) as Surveyed<
-    Extract<SurveyBody, { kind: K }>
-  >[];
-
-/** Rounds in hand in the order of their dates. */
-export const roundsOf = (all: readonly Surveyed[]): Surveyed<Round>[] =>
-  inHand(all, 'round').sort((a, b) => a.at.localeCompare(b.at));
-
 /** One thing surveyed as it stands in a job file. */
 export const SurveyedSchema = z.object({ id, at: moment, body: SurveySchema });
 export type SurveyedFile = z.infer<typeof SurveyedSchema>;

@@ -4,7 +4,7 @@ import type { PieceSurvey } from './pieceSurvey';
 import type { PutBack } from './putBack';
 import { putBack } from './putBack';
 import type { ReferencePlace, Round, Surveyed } from './references';
-import { inHand, roundsOf } from './references';
+import { inHand, roundsOf } from './inHand';
 import { distancesRead, networkOf } from './roundNetwork';
 
 export type TakenPoint = PutBack & {

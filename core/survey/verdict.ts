@@ -2,7 +2,7 @@ import type { Layer } from './kinds';
 import { inOneLine, notCompared } from './layerCuts';
 import type { PieceSurvey } from './pieceSurvey';
 import type { Surveyed } from './references';
-import { inHand } from './references';
+import { inHand } from './inHand';
 import type { TakenAway } from './takenAway';
 import { roundsBefore, takenAway } from './takenAway';
 

@@ -1,7 +1,7 @@
 import { cardOfShape } from '../../card/shape/figures';
 import type { NewId } from '../../card/kinds';
 import type { Flange, PatternDoc } from '../../card/pattern';
-import { widthsOf } from '../../card/pattern';
+import { widthsOf } from '../../card/flangeWidths';
 import { closedPath } from '../../measure/path';
 import type { Ramp } from '../../measure/ramp';
 import { rampBack, ramped } from '../../measure/ramp';

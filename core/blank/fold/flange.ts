@@ -1,6 +1,6 @@
 import { segmentsOfEdge } from '../../card/outline';
 import type { Edge, Flange, PatternDoc } from '../../card/pattern';
-import { widthsOf } from '../../card/pattern';
+import { widthsOf } from '../../card/flangeWidths';
 import type { Ramp } from '../../measure/ramp';
 import { isEven, leastOfRamp, mostOfRamp, rampAt, ramped } from '../../measure/ramp';
 import type { Result } from '../../measure/result';

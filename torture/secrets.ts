@@ -1,0 +1,55 @@
+import { ask, form, rest } from './client';
+
+/** What came of many tries of secrets at once: how many were judged, and how readers fared. */
+export type Tried = { judged: number; readMs: number; wrong: string[] };
+
+/** No more of one name may be judged at once than fingers in gloves err, and one for the clock. */
+const MOST_OF_A_NAME = 5;
+/** No more from one address, whatever names are tried. */
+const MOST_OF_AN_ADDRESS = 32;
+const READERS = 10;
+
+/**
+ * Sends `together` wrong sign-ins at once for one name, then for as many names, while ten read
+ * pages: how many were judged, and the 95th of a hundred of what the readers waited, ms.
+ */
+export async function secretsAtOnce(
+  at: string,
+  together: number,
+  page: string,
+  tooLongMs: number,
+): Promise<Tried> {
+  const wrong: string[] = [];
+  const waited: number[] = [];
+  let over = false;
+  const readers = Array.from({ length: READERS }, async () => {
+    while (!over) {
+      const found = await ask(`${at}${page}`);
+      if (found?.status !== 200) wrong.push(`a reader was answered ${found?.status ?? 'nothing'}`);
+      waited.push(found?.ms ?? Infinity);
+      await rest(50 + Math.random() * 200);
+    }
+  });
+  const trying = async (nameOf: (i: number) => string, most: number) => {
+    const answers = await Promise.all(
+      Array.from({ length: together }, (_, i) =>
+        ask(`${at}/sign-in`, form({ name: nameOf(i), phrase: `wrong phrase ${i}` })),
+      ),
+    );
+    const other = answers.filter((one) => ![401, 429, 503].includes(one?.status ?? 0));
+    if (other.length > 0)
+      wrong.push(`${other.length} tries were answered ${other[0]?.status ?? 'nothing'}`);
+    const judged = answers.filter((one) => one?.status === 401).length;
+    if (judged > most) wrong.push(`of ${together} at once ${judged} were judged, not ${most}`);
+    return judged;
+  };
+  const judged =
+    (await trying(() => 'Tried together', MOST_OF_A_NAME)) +
+    (await trying((i) => `Tried ${i}`, MOST_OF_AN_ADDRESS));
+  over = true;
+  await Promise.all(readers);
+  const readMs = [...waited].sort((a, b) => a - b)[Math.floor(waited.length * 0.95)] ?? 0;
+  if (readMs > tooLongMs)
+    wrong.push(`the 95th of a hundred readers waited ${readMs.toFixed(0)} ms beside them`);
+  return { judged, readMs, wrong };
+}
