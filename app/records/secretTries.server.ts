@@ -1,4 +1,5 @@
 import { and, eq, lt, sql } from 'drizzle-orm';
+import pLimit from 'p-limit';
 import { dbOf } from './database.server';
 import type { Tx } from './database.server';
 import { secretTries } from './peopleTables.server';
@@ -76,7 +77,18 @@ class Waits extends Error {
  * It counts as wrong until `foundRight` takes it back.
  */
 export async function takeTry(asked: Try): Promise<number> {
-  const one = cut(asked);
+  if (inTurn.pendingCount >= MOST_WAITING) return 1;
+  return inTurn(() => takeNow(cut(asked)));
+}
+
+/**
+ * Tries of one address wait for one row: in turn here, so that they hold one connection of the
+ * database and not all that pages are read by. Beyond this many nobody is kept waiting.
+ */
+const inTurn = pLimit(1);
+const MOST_WAITING = 100;
+
+async function takeNow(one: Try): Promise<number> {
   try {
     await db().transaction(async (tx) => {
       for (const of of one.who === '' ? [one] : [one, ofAddress(one)]) {
