@@ -250,7 +250,7 @@ function Remedies({
     );
   // Rounded down, so that what is taken is within the limit.
   const least = Math.floor(widestMm * 10) / 10;
-  const degrees = Math.floor(Math.min(...opened));
+  const degrees = opened.length > 0 ? Math.floor(Math.min(...opened)) : null;
   const acts: { label: string; next: Flange }[] = [
     ...(least >= LEAST_MM
       ? [
@@ -262,7 +262,7 @@ function Remedies({
               },
         ]
       : []),
-    ...(degrees >= 1
+    ...(degrees !== null && degrees >= 1
       ? [{ label: `Turn it ${degrees}° only`, next: { ...flange, turnDeg: degrees } }]
       : []),
     ...(cuts.length > 0
@@ -283,9 +283,9 @@ function Remedies({
             ? ''
             : ' in the flat beyond the line; what is beyond is a lip welded on'}
         </li>
-        {opened.length > 0 && (
+        {degrees !== null && (
           <li>
-            turned no farther than <b className="figure">{Math.floor(Math.min(...opened))}°</b>
+            turned no farther than <b className="figure">{degrees}°</b>
           </li>
         )}
         {cuts.length > 0 && <li>notched, the cuts welded after:{list}</li>}

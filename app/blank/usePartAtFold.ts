@@ -1,6 +1,9 @@
+import { useRef } from 'react';
 import type { BlankFold } from '#core/blank/fold/developed';
 import { cut } from '#core/card/cut';
+import type { Parted } from '#core/card/partAtFold';
 import { partAtFold } from '#core/card/partAtFold';
+import type { PatternDoc } from '#core/card/pattern';
 import { setPlan } from '#core/weld/planned';
 import { usePost } from '../forms/usePost';
 import { newId } from '../frame/newId';
@@ -17,8 +20,15 @@ export function usePartAtFold() {
   const { id, facts, pattern, patternEditor, plan, planEditor } = usePiece();
   const { setPick } = usePick();
   const post = usePost<object>(`/pieces/${id}/other-part`, ignored);
-  const parted = ({ id: fold, setbackMm, allowance }: BlankFold) =>
-    partAtFold(pattern, fold, setbackMm - allowance.insideSetbackMm, newId);
+  // Sent again, because no answer came, it is the same piece: its ids are made once.
+  const made = useRef<{ of: PatternDoc; parts: Map<string, [Parted, Parted] | null> } | null>(null);
+  const parted = ({ id: fold, setbackMm, allowance }: BlankFold) => {
+    if (made.current?.of !== pattern) made.current = { of: pattern, parts: new Map() };
+    const { parts } = made.current;
+    if (!parts.has(fold))
+      parts.set(fold, partAtFold(pattern, fold, setbackMm - allowance.insideSetbackMm, newId));
+    return parts.get(fold)!;
+  };
   const part = async (fold: BlankFold) => {
     const parts = parted(fold);
     if (!parts) return;
@@ -30,6 +40,7 @@ export function usePartAtFold() {
     setPick({ kind: 'edge', id: stays.seam });
   };
   return {
+    /** Whether the two parts can be had; where they can't, it is only told. */
     can: (fold: BlankFold) => parted(fold) !== null,
     part,
     busy: post.state === 'busy',

@@ -94,6 +94,15 @@ test('what is laid along an edge of the other part, holes, beads and rules go wi
     folds: [fold('f', 30, made), fold('g', 80, made)],
     holes: [10, 100].map((y) => ({ id: `h${y}`, x: 20, y, diameterMm: 5 })),
     beads: [bead('b', 50) as PatternDoc['beads'][number]],
+    // From rim to rim: one on each part, and one over the fold, which is scribed on both.
+    marks: [
+      ['low', 0, 15, 200, 15],
+      ['high', 0, 60, 200, 60],
+      ['over', 100, 0, 100, 120],
+    ].map(([id, ax, ay, bx, by]) => ({
+      ...{ id: id as string, name: '', from: [ax, ay] as [number, number] },
+      to: [bx, by] as [number, number],
+    })),
     rules: [
       { id: 'own', kind: 'same-size', holes: ['h10', 'h100'] },
       { id: 'parallel', kind: 'parallel', sides: ['g', plain.sides[2]!.id] },
@@ -123,6 +132,10 @@ test('what is laid along an edge of the other part, holes, beads and rules go wi
       ['h100'],
     ]);
     expect([other, stays].map(({ card }) => card.beads.length)).toEqual([0, 1]);
+    expect([other, stays].map(({ card }) => card.marks.map(({ id }) => id))).toEqual([
+      ['low', 'over'],
+      ['high', 'over'],
+    ]);
     expect([other, stays].map(({ card }) => card.rules.map(({ id }) => id))).toEqual([
       [],
       ['parallel'],

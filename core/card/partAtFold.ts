@@ -9,7 +9,8 @@ import { freeLetter, letterAgain, partEdge, splitSide } from './edit';
 import { chordOf, endsOfFold, stayingAt } from './foldPlace';
 import type { NewId } from './kinds';
 import { outlineOf, segmentOfSide } from './outline';
-import type { CardRule, Edge, Fold, PatternDoc, Place, Side } from './pattern';
+import { partsOf } from './rule/hangsOn';
+import type { Edge, Fold, PatternDoc, Place, Side } from './pattern';
 
 /** Both parts of a card that was cut apart: each a card, with the edge that meets the other. */
 export type Parted = { card: PatternDoc; seam: string };
@@ -153,11 +154,13 @@ function partOf(
       holes,
       beads,
       base: whole.base && within(outline, whole.base) ? whole.base : null,
-      rules: whole.rules.filter((rule) => spokenOf(rule).every((id) => known.has(id))),
+      rules: whole.rules.filter((rule) => partsOf(rule).every((id) => known.has(id))),
       left: whole.left.filter((one) => one.sides.every((id) => known.has(id))),
       meetings: whole.meetings?.filter((meeting) => meeting.folds.every((id) => known.has(id))),
       tucks: whole.tucks.filter(({ at }) => own.has(at.side)),
-      marks: whole.marks.filter(({ from, to }) => [from, to].some((p) => within(outline, p))),
+      marks: whole.marks.filter(({ from, to }) =>
+        ALONG.some((at) => within(outline, mix(from, to, at))),
+      ),
       taken: null,
     },
     closing.id,
@@ -166,7 +169,7 @@ function partOf(
   return card && { card, seam: seam.id };
 }
 
-/** Where along each of its lines and arcs a bead is looked at: near its ends and between. */
+/** Where along them beads and marks are looked at: near the ends and between. */
 const ALONG = [0.01, 0.25, 0.5, 0.75, 0.99];
 
 const cornerAt = (doc: PatternDoc, id: string): Vec => {
@@ -178,16 +181,6 @@ const placed = (doc: PatternDoc, side: string, at: number): Vec =>
   pointAt(segmentOfSide(doc, side)!, at);
 
 const within = (doc: PatternDoc, p: Vec): boolean => inside(p, points(outlineOf(doc).path));
-
-/** The corners, sides, folds and holes that a rule speaks of. */
-const spokenOf = (rule: CardRule): readonly string[] =>
-  'sides' in rule
-    ? rule.sides
-    : 'corners' in rule
-      ? rule.corners
-      : 'places' in rule
-        ? rule.places
-        : rule.holes;
 
 /** A side brought square to itself into the card, its ends going along the sides beside it. */
 function drawnBack(doc: PatternDoc, sideId: string, mm: number): PatternDoc | null {
@@ -244,11 +237,12 @@ function gone(seam: Segment, beside: Segment, mm: number): Vec | null {
   return along(beside.a, way, mm / sine);
 }
 
-/** Whether every fold, hole and bead of a card is on one of its parts. */
+/** Whether every fold, hole and bead of a card is on one of its parts, and every mark on one. */
 const keepsAll = (whole: PatternDoc, foldId: string, one: PatternDoc, other: PatternDoc): boolean =>
   one.folds.length + other.folds.length === whole.folds.filter(({ id }) => id !== foldId).length &&
   one.holes.length + other.holes.length === whole.holes.length &&
-  one.beads.length + other.beads.length === whole.beads.length;
+  one.beads.length + other.beads.length === whole.beads.length &&
+  whole.marks.every((mark) => one.marks.includes(mark) || other.marks.includes(mark));
 
 const largest = (one: Parted, other: Parted): Parted => {
   const area = ({ card }: Parted) =>

@@ -204,9 +204,7 @@ export function StationFields({ written, profiles, deviations, onChange }: Props
                     helperText={
                       points?.ok === false
                         ? problemSentence(points.problems[0]!, null, show)
-                        : off !== null && deviations
-                          ? `The surface passes within ${showThin(off)} of it.`
-                          : undefined
+                        : undefined
                     }
                     slotProps={{
                       htmlInput: { style: { fontFamily: FIGURES, fontSize: '1.1rem' } },
