@@ -4,7 +4,7 @@ import FormControlLabel from '@mui/material/FormControlLabel';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
-import { Form, data, redirect, useNavigation } from 'react-router';
+import { Form, redirect, useNavigation } from 'react-router';
 import { orSay } from '../forms/orSay';
 import { Told } from '../frame/Told';
 import { forgetOffline } from '../frame/useKeptOffline';
@@ -13,13 +13,10 @@ import { formOf } from '../records/parse.server';
 import { anybody, personNamed } from '../records/people.server';
 import { signIn } from '../records/sessions.server';
 import { viewerIn } from '../records/viewer.server';
-import { TOO_MANY, judged } from '../records/judged.server';
-import type { Try } from '../records/secretTries.server';
-import { foundRight, takeTry } from '../records/secretTries.server';
-import { noteWrong } from '../records/wrongTries.server';
 import type { Route } from './+types/signIn';
 import { Outside } from './Outside';
-import { said, waitSaid } from './fields';
+import { said } from './fields';
+import { tried } from './tried.server';
 import { usePasskey } from './usePasskey';
 
 export async function loader({ request, context }: Route.LoaderArgs) {
@@ -41,21 +38,19 @@ export async function action({ request }: Route.ActionArgs) {
   const form = await formOf(request);
   const [name, phrase] = [said(form, 'name').slice(0, 80), said(form, 'phrase').slice(0, 400)];
   const address = addressOf(request);
-  const mine: Try = { kind: 'phrase', who: name, address };
-  const wait = await takeTry(mine);
-  if (wait > 0) return data({ message: waitSaid(wait) }, { status: 429 });
   const person = await personNamed(name);
-  const right = await judged(mine, phrase, person?.phrase ?? null);
-  if (right === 'too-many') return data({ message: TOO_MANY }, { status: 503 });
-  if (!right || !person) {
-    await noteWrong(name, address);
-    // The same whether there is somebody of that name or not.
-    return data(
-      { message: 'Name and pass phrase do not go together. Try again.' },
-      { status: 401 },
-    );
-  }
-  await foundRight(mine);
+  const refused = await tried(
+    { kind: 'phrase', who: name, address },
+    phrase,
+    person?.phrase ?? null,
+    {
+      name,
+      address,
+      // The same whether there is somebody of that name or not.
+      wrong: 'Name and pass phrase do not go together. Try again.',
+    },
+  );
+  if (refused || !person) return refused;
   const { token, forS } = await signIn(person.id, said(form, 'stays') === 'yes');
   throw redirect(onToOf(request), { headers: { 'Set-Cookie': cookieFor(request, token, forS) } });
 }

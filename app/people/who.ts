@@ -5,12 +5,9 @@ import { parsedJson } from '../records/parse.server';
 import { personById } from '../records/people.server';
 import { setPersonHere } from '../records/sessions.server';
 import { viewerIn } from '../records/viewer.server';
-import { TOO_MANY, judged } from '../records/judged.server';
 import type { Try } from '../records/secretTries.server';
-import { foundRight, takeTry } from '../records/secretTries.server';
-import { noteWrong } from '../records/wrongTries.server';
 import type { Route } from './+types/who';
-import { waitSaid } from './fields';
+import { tried } from './tried.server';
 
 const Asked = z.object({ person: z.uuid().nullable(), pin: z.string().max(20).default('') });
 
@@ -31,15 +28,12 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (person.pin !== null) {
     // Counted for this device: nobody elsewhere keeps anybody out of it.
     const mine: Try = { kind: 'pin', who: person.id, address: `device ${known.device.id}` };
-    const wait = await takeTry(mine);
-    if (wait > 0) return data({ message: waitSaid(wait) }, { status: 429 });
-    const right = await judged(mine, pin, person.pin);
-    if (right === 'too-many') return data({ message: TOO_MANY }, { status: 503 });
-    if (!right) {
-      await noteWrong(person.name, addressOf(request));
-      return data({ message: 'That is not the PIN. Try again.' }, { status: 401 });
-    }
-    await foundRight(mine);
+    const refused = await tried(mine, pin, person.pin, {
+      name: person.name,
+      address: addressOf(request),
+      wrong: 'That is not the PIN. Try again.',
+    });
+    if (refused) return refused;
   }
   await setPersonHere(token, person.id);
   return { name: person.name };

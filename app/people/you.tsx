@@ -22,12 +22,10 @@ import {
 import { personById, setPhrase } from '../records/people.server';
 import { digestOf } from '../records/secrets.server';
 import { viewerIn } from '../records/viewer.server';
-import { TOO_MANY, judged } from '../records/judged.server';
 import type { Try } from '../records/secretTries.server';
-import { foundRight, takeTry } from '../records/secretTries.server';
-import { noteWrong } from '../records/wrongTries.server';
 import type { Route } from './+types/you';
-import { PhraseSchema, ROLE_WORDS, parsedAnswer, said, waitSaid } from './fields';
+import { PhraseSchema, ROLE_WORDS, parsedAnswer, said } from './fields';
+import { tried } from './tried.server';
 import { usePasskey } from './usePasskey';
 
 export async function loader({ request, context }: Route.LoaderArgs) {
@@ -72,15 +70,12 @@ export async function action({ request, context }: Route.ActionArgs) {
         // Counted where one is signed in: nobody elsewhere keeps one out of it.
         const here = token === null ? addressOf(request) : `session ${digestOf(token)}`;
         const mine: Try = { kind: 'own-phrase', who: person.id, address: here };
-        const wait = await takeTry(mine);
-        if (wait > 0) return wrong(waitSaid(wait), 429);
-        const right = await judged(mine, said(form, 'old'), kept.phrase);
-        if (right === 'too-many') return wrong(TOO_MANY, 503);
-        if (!right) {
-          await noteWrong(person.name, addressOf(request));
-          return wrong('That is not the pass phrase you had. Try again.', 401);
-        }
-        await foundRight(mine);
+        const refused = await tried(mine, said(form, 'old'), kept.phrase, {
+          name: person.name,
+          address: addressOf(request),
+          wrong: 'That is not the pass phrase you had. Try again.',
+        });
+        if (refused) return refused;
       }
       await setPhrase(viewer, person.id, fresh.data, token && digestOf(token));
       return {

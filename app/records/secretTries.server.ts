@@ -37,8 +37,10 @@ const cut = ({ kind, who, address }: Try): Try => ({
  * it wrote. Seconds still to wait; 0 where the try was taken.
  */
 async function taken(tx: Tx, { kind, who, address }: Try, free: number): Promise<number> {
-  const tries = sql`case when ${secretTries.at} < clock_timestamp() - make_interval(mins => ${COUNTS_MIN}) then 1 else ${secretTries.tries} + 1 end`;
-  const wait = sql`case when (${tries}) < ${free} then 0 else least(${MOST_WAIT_S}, power(2, least(30, (${tries}) - ${free} + 1))) end`;
+  const old = sql`${secretTries.at} < clock_timestamp() - make_interval(mins => ${COUNTS_MIN})`;
+  const tries = sql`case when ${old} then 1 else ${secretTries.tries} + 1 end`;
+  const doubled = sql`least(${MOST_WAIT_S}, power(2, least(30, (${tries}) - ${free} + 1)))`;
+  const wait = sql`case when (${tries}) < ${free} then 0 else ${doubled} end`;
   const rows = await tx
     .insert(secretTries)
     .values({ kind, who, address, tries: 1 })

@@ -4,10 +4,12 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
+import type { ComponentType } from 'react';
 import { MOST_TOOLS } from '#core/blank/limits';
 import type { Shop } from '#core/blank/shopSchema';
 import { cut } from '#core/card/cut';
 import { usualLength } from '#core/measure/length';
+import { newId } from '../frame/newId';
 import { FoldAway } from '../frame/FoldAway';
 import { usePreferences } from '../frame/preferences';
 import { Choice } from '../forms/Choice';
@@ -22,8 +24,6 @@ type Props = {
   beadTools: readonly BeadTool[];
   onChange: (change: Partial<Pick<Shop, 'edgeTools' | 'beadTools'>>) => void;
 };
-
-const newId = () => crypto.randomUUID().slice(0, 8);
 
 const DOES_WORDS: Record<EdgeTool['does'], string> = {
   shrink: 'Shrinks',
@@ -78,108 +78,119 @@ export function ShapeTools({ edgeTools, beadTools, onChange }: Props) {
           alignItems: 'start',
         }}
       >
-        <Stack spacing={1}>
-          <Typography variant="h3">For edges</Typography>
-          {edgeTools.map((tool) => (
-            <FoldAway
-              key={tool.id}
-              title={`${tool.name} · ${DOES_WORDS[tool.does].toLowerCase()} · ${show(tool.throatMm)} in`}
-              open={tool.id === added}
-            >
-              <EdgeToolFields
-                tool={tool}
-                onChange={(change) =>
-                  onChange({
-                    edgeTools: edgeTools.map((one) => (one === tool ? { ...one, ...change } : one)),
-                  })
-                }
-                onOff={() => onChange({ edgeTools: edgeTools.filter((one) => one !== tool) })}
-              />
-            </FoldAway>
-          ))}
-          <Button
-            variant="outlined"
-            sx={{ alignSelf: 'flex-start' }}
-            disabled={edgeTools.length >= MOST_TOOLS}
-            onClick={addEdge}
-          >
-            Another for edges
-          </Button>
-        </Stack>
-        <Stack spacing={1}>
-          <Typography variant="h3">Dies for beads</Typography>
-          {beadTools.map((tool) => (
-            <FoldAway
-              key={tool.id}
-              title={`${tool.name} · ${showThin(tool.depthPerPassMm)} a pass`}
-              open={tool.id === added}
-            >
-              <BeadToolFields
-                tool={tool}
-                onChange={(change) =>
-                  onChange({
-                    beadTools: beadTools.map((one) => (one === tool ? { ...one, ...change } : one)),
-                  })
-                }
-                onOff={() => onChange({ beadTools: beadTools.filter((one) => one !== tool) })}
-              />
-            </FoldAway>
-          ))}
-          <Button
-            variant="outlined"
-            sx={{ alignSelf: 'flex-start' }}
-            disabled={beadTools.length >= MOST_TOOLS}
-            onClick={addBead}
-          >
-            Another die
-          </Button>
-        </Stack>
+        <ToolList
+          heading="For edges"
+          tools={edgeTools}
+          titleOf={({ name, does, throatMm }) =>
+            `${name} · ${DOES_WORDS[does].toLowerCase()} · ${show(throatMm)} in`
+          }
+          Fields={EdgeToolFields}
+          added={added}
+          more="Another for edges"
+          onMore={addEdge}
+          onChange={(next) => onChange({ edgeTools: next })}
+        />
+        <ToolList
+          heading="Dies for beads"
+          tools={beadTools}
+          titleOf={({ name, depthPerPassMm }) => `${name} · ${showThin(depthPerPassMm)} a pass`}
+          Fields={BeadToolFields}
+          added={added}
+          more="Another die"
+          onMore={addBead}
+          onChange={(next) => onChange({ beadTools: next })}
+        />
       </Box>
     </Box>
   );
 }
 
-type Fields<Tool> = {
-  tool: Tool;
-  onChange: (change: Partial<Tool>) => void;
-  onOff: () => void;
-};
-
-function EdgeToolFields({ tool, onChange, onOff }: Fields<EdgeTool>) {
+/** Tools of one kind, a line each, their figures behind it. `added`: the one that is open at first. */
+function ToolList<Tool extends { id: string; name: string }>({
+  heading,
+  tools,
+  titleOf,
+  Fields,
+  added,
+  more,
+  onMore,
+  onChange,
+}: {
+  heading: string;
+  tools: readonly Tool[];
+  titleOf: (tool: Tool) => string;
+  Fields: ComponentType<Fields<Tool>>;
+  added: string | null;
+  more: string;
+  onMore: () => void;
+  onChange: (tools: Tool[]) => void;
+}) {
   return (
-    <Box role="group" aria-label={tool.name} sx={{ display: 'grid', gap: 1 }}>
-      <TextField
-        label="Name"
-        value={tool.name}
-        onChange={(event) => onChange({ name: cut(event.target.value, 60) })}
+    <Stack spacing={1}>
+      <Typography variant="h3">{heading}</Typography>
+      {tools.map((tool) => (
+        <FoldAway key={tool.id} title={titleOf(tool)} open={tool.id === added}>
+          <Box role="group" aria-label={tool.name} sx={{ display: 'grid', gap: 1 }}>
+            <TextField
+              label="Name"
+              value={tool.name}
+              onChange={(event) =>
+                onChange(put(tools, { ...tool, name: cut(event.target.value, 60) }))
+              }
+            />
+            <Fields
+              tool={tool}
+              onChange={(change) => onChange(put(tools, { ...tool, ...change }))}
+            />
+            <Button
+              color="inherit"
+              sx={{ justifySelf: 'start' }}
+              onClick={() => onChange(tools.filter((one) => one !== tool))}
+            >
+              Take “{tool.name}” off
+            </Button>
+          </Box>
+        </FoldAway>
+      ))}
+      <Button
+        variant="outlined"
+        sx={{ alignSelf: 'flex-start' }}
+        disabled={tools.length >= MOST_TOOLS}
+        onClick={onMore}
+      >
+        {more}
+      </Button>
+    </Stack>
+  );
+}
+
+const put = <Tool extends { id: string }>(tools: readonly Tool[], tool: Tool): Tool[] =>
+  tools.map((one) => (one.id === tool.id ? tool : one));
+
+type Fields<Tool> = { tool: Tool; onChange: (change: Partial<Tool>) => void };
+
+function EdgeToolFields({ tool, onChange }: Fields<EdgeTool>) {
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
+      <Choice
+        label="It"
+        value={tool.does}
+        onChange={(does) => onChange({ does })}
+        options={Object.entries(DOES_WORDS) as [EdgeTool['does'], string][]}
       />
-      <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-        <Choice
-          label="It"
-          value={tool.does}
-          onChange={(does) => onChange({ does })}
-          options={Object.entries(DOES_WORDS) as [EdgeTool['does'], string][]}
-        />
-        <LengthField
-          label="Reaches in"
-          mm={tool.throatMm}
-          min={1}
-          onChange={(mm) => mm && onChange({ throatMm: mm })}
-        />
-      </Box>
-      <TakeOff name={tool.name} onOff={onOff} />
+      <LengthField
+        label="Reaches in"
+        mm={tool.throatMm}
+        min={1}
+        onChange={(mm) => mm && onChange({ throatMm: mm })}
+      />
     </Box>
   );
 }
 
-function BeadToolFields({ tool, onChange, onOff }: Fields<BeadTool>) {
+function BeadToolFields({ tool, onChange }: Fields<BeadTool>) {
   return (
-    <Box role="group" aria-label={tool.name} sx={{ display: 'grid', gap: 1 }}>
-      <TextField
-        label="Name"
-        value={tool.name}
-        onChange={(event) => onChange({ name: cut(event.target.value, 60) })}
-      />
+    <>
       <SectionFields section={tool.section} onChange={(section) => onChange({ section })} />
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1 }}>
         <LengthField
@@ -202,13 +213,6 @@ function BeadToolFields({ tool, onChange, onOff }: Fields<BeadTool>) {
           onChange={(mm) => mm && onChange({ throatMm: mm })}
         />
       </Box>
-      <TakeOff name={tool.name} onOff={onOff} />
-    </Box>
+    </>
   );
 }
-
-const TakeOff = ({ name, onOff }: { name: string; onOff: () => void }) => (
-  <Button color="inherit" sx={{ justifySelf: 'start' }} onClick={onOff}>
-    Take “{name}” off
-  </Button>
-);
