@@ -1,8 +1,9 @@
 import { expect, test } from '@playwright/test';
 import type { APIRequestContext } from '@playwright/test';
 import { USUAL_SHOP } from '#core/blank/fold/practice';
+import { edgeLength } from '#core/card/outline';
 import { demoJob } from '../demo/job';
-import { pickEdge } from './hands';
+import { goTo, pickEdge } from './hands';
 
 /** The server by itself, as a page, a script or a mischief-maker meets it. */
 
@@ -400,15 +401,32 @@ test('what two read of one edge, say of one trial, or do about one finding: both
   expect((await put(read(null, 2, null), read(null, null, null))).status()).toBe(200);
   const quarrel = await put(read(3, null, null), read(null, null, null));
   expect(quarrel.status()).toBe(409);
-  const there = (await quarrel.json()) as {
-    message: string;
-    now: { stations: { gapMm: number | null }[] };
+  type Told = { now: { edge: ReturnType<typeof read>; clashes: object[]; elsewhere: boolean } };
+  const { now: there } = (await quarrel.json()) as Told;
+  expect(there.clashes).toEqual([{ atMm: 0, of: 'gap', thereMm: 1, hereMm: 3 }]);
+  expect(there.edge.stations.map((s) => s.gapMm)).toEqual([1, 2, null]);
+  expect((await put(read(3, 2, null), there.edge)).status()).toBe(200);
+  // Places that do not mean the same are never put together: neither along a longer edge …
+  const longer = { ...read(3, 2, null), stations: [{ atMm: 80, gapMm: 9, flushMm: null }] };
+  const moved = await put(longer, read(null, null, null));
+  expect(moved.status()).toBe(409);
+  expect(((await moved.json()) as Told).now.elsewhere).toBe(true);
+  // … nor from the other end: a card turned over meanwhile says which place is meant.
+  const length = edgeLength(blank, blank.edges[0]!);
+  const fromBehind = {
+    ...read(null, null, null),
+    turned: true,
+    stations: [
+      { atMm: length - 200, gapMm: 7, flushMm: null },
+      { atMm: length - 100, gapMm: null, flushMm: null },
+      { atMm: length, gapMm: null, flushMm: null },
+    ],
   };
-  expect(there.message).toContain('Gap at 0.0 mm: 1.0 mm there, 3.0 mm here');
-  expect(there.now.stations.map((s) => s.gapMm)).toEqual([1, 2, null]);
-  expect(
-    (await put({ ...there.now, stations: read(3, 2, null).stations }, there.now)).status(),
-  ).toBe(200);
+  const back = await put(fromBehind, read(null, null, null));
+  expect(back.status()).toBe(200);
+  const last = ((await back.json()) as { fits: { edges: { stations: object[] }[] }[] }).fits[0]!;
+  expect(last.edges[0]!.stations).toMatchObject([{ gapMm: 7 }, { gapMm: 2 }, { gapMm: 3 }]);
+  expect((await put(read(3, 2, null), read(3, 2, 7))).status()).toBe(200);
 
   const change = (mine: object) =>
     fits({ intent: 'change', id, since: said, mine: { ...said, ...mine } });
@@ -428,21 +446,38 @@ test('what two read of one edge, say of one trial, or do about one finding: both
     expect((await put({ ...now, stations: read(3, 2, 5).stations }, now)).status()).toBe(200);
     await page.keyboard.type('4');
     await page.keyboard.press('Enter');
-    const told = page.getByRole('alert').filter({ hasText: '5.0 mm there, 4.0 mm here' });
+    const told = page.getByRole('alert', { name: 'Read differently' });
+    const letter = blank.edges[0]!.letter;
+    await expect(told).toContainText(`${letter}, station 3: 4.00 mm here, 5.00 mm read elsewhere`);
+    // What is read beside it goes in; the quarrel shows at every stop, and on the pages of the job.
+    await page.getByRole('button', { name: /^Station 2/ }).click();
+    await page.keyboard.type('6');
+    await page.keyboard.press('Enter');
+    const gaps = async () =>
+      (
+        (await (await change({ held: 'clamps' })).json()) as {
+          fits: { edges: { stations: { gapMm: number | null }[] }[] }[];
+        }
+      ).fits[0]!.edges[0]!.stations.map(({ gapMm }) => gapMm);
+    await expect.poll(gaps).toEqual([3, 6, 5]);
+    await goTo(page, 'Weld');
     await expect(told).toBeVisible();
-    await told.getByRole('button', { name: 'Keep what I read' }).click();
+    await page.goto('/');
+    await page.getByRole('link', { name: 'Decide' }).click();
+    await told.getByRole('button', { name: 'Keep 4.00 mm' }).click();
     await expect(told).toBeHidden();
+    await expect.poll(gaps).toEqual([3, 6, 4]);
     await page.reload();
-    await pickEdge(page, blank.edges[0]!.letter);
+    await pickEdge(page, letter);
     await expect(page.getByRole('button', { name: /^Station 3: 4.00 mm/ })).toBeVisible();
   });
 
-  const back = (why: string) => fits({ intent: 'withdraw', what: 'trial', id, why });
-  expect((await back('Wrong piece')).status()).toBe(200);
+  const takeBack = (why: string) => fits({ intent: 'withdraw', what: 'trial', id, why });
+  expect((await takeBack('Wrong piece')).status()).toBe(200);
   for (const late of [
-    await back('Another reason'),
+    await takeBack('Another reason'),
     await change({ notes: 'Late' }),
-    await put(read(9, 9, 9), there.now),
+    await put(read(9, 9, 9), there.edge),
   ]) {
     expect(late.status()).toBe(409);
     expect(await late.json()).toMatchObject({

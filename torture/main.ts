@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import pg from 'pg';
 import { HANGS_MS, TOO_LONG_MS, ask, chance, form, json, rest } from './client';
 import { damagedBackups, fullDisk } from './damage';
+import { listsAtOnce } from './lists';
 import { malformed } from './malformed';
 import { secretsAtOnce } from './secrets';
 import type { Ledger } from './writers';
@@ -27,6 +28,7 @@ const MUCH = short
       serverKills: 4,
       databaseKills: 1,
       edits: 60,
+      lists: 40,
       requests: 1500,
       together: 60,
       backups: 1,
@@ -36,6 +38,7 @@ const MUCH = short
       serverKills: some(200),
       databaseKills: some(30),
       edits: 1000,
+      lists: 500,
       requests: some(100_000),
       together: 150,
       backups: some(50),
@@ -239,6 +242,12 @@ report(
   'Two pages on one card',
   `${MUCH.edits} edits, ${fought.told} times one was told`,
   fought.wrong,
+);
+const lists = await listsAtOnce(at, MUCH.lists);
+report(
+  'Two pages on one list, two phones on one edge',
+  `${2 * MUCH.lists} rounds, ${lists.told} times one was told`,
+  lists.wrong,
 );
 await malformedRequests();
 const tried = await secretsAtOnce(at, MUCH.together, '/', short ? HANGS_MS : READ_MS);

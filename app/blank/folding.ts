@@ -1,7 +1,7 @@
 import { data } from 'react-router';
 import { z } from 'zod';
 import { FoldingSchema } from '#core/blank/fold/folding';
-import { sentenceOf } from '../records/changed.server';
+import { toldOf } from '../records/changed.server';
 import { changeFolding, foldingOf } from '../records/folding.server';
 import { once } from '../records/once.server';
 import { Key, idOr404, parsedJson } from '../records/parse.server';
@@ -26,6 +26,8 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (!found || !piece) throw data(null, { status: 404 });
   const answer = { folding: foldingOf(piece) };
   if (found.kind === 'saved') return Response.json(answer);
-  const message = sentenceOf(found, mine, FOLDING_WORDS, () => '…');
-  return Response.json({ ...answer, message, now: found.now }, { status: 409 });
+  const told = toldOf(found, FOLDING_WORDS, (_, value) =>
+    typeof value === 'object' && value ? '…' : String(value ?? 'nothing'),
+  );
+  return Response.json({ ...answer, ...told }, { status: 409 });
 }

@@ -4,7 +4,7 @@ import Stack from '@mui/material/Stack';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { Suspense, lazy, useEffect, useRef, useState } from 'react';
+import { Suspense, lazy, useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { edgeLength } from '#core/card/outline';
 import type { Edge, PatternDoc } from '#core/card/pattern';
 import { edgeFit } from '#core/fit/gapRemedy';
@@ -21,7 +21,7 @@ import type { Fit } from '../records/fits.server';
 import { StationSetter } from './StationSetter';
 import type { What } from './StationTiles';
 import { StationTiles } from './StationTiles';
-import { forget, keepMine, keptReadings } from '../piece/keptReadings';
+import { keptReadings, quarrelsChange } from '../piece/keptReadings';
 import { useReadingKeys } from './useReadingKeys';
 
 const GapChart = lazy(() => import('./GapChart'));
@@ -33,7 +33,6 @@ export function EdgeReadings({
   fit,
   edge,
   onRead,
-  onSettled,
   onward,
   touched,
   told,
@@ -42,9 +41,6 @@ export function EdgeReadings({
   edge: Edge;
   /** What was read, and what it was made from. */
   onRead: (record: FitRecord['edges'][number], before: FitRecord['edges'][number]) => void;
-  /** Sends what waits, after a quarrel with another page has been settled. */
-  onSettled: () => void;
-
   /** The edge to read next, when there is one. */
   onward: { letter: string; go: () => void } | null;
   /** Grows each time the edge in hand is touched again: its field is taken up again. */
@@ -139,17 +135,21 @@ export function EdgeReadings({
     setTurn(turn + 1);
   };
 
-  // A quarrel with another page about this edge: kept until it is settled, through a reload too.
-  const quarrel = keptReadings(fit.id, edge.id);
-  const settle = (mine: boolean) => {
-    if (mine) keepMine(fit.id, edge.id);
-    else {
-      forget(fit.id, edge.id);
-      if (quarrel?.there) setRecord(readingsNow(pattern, quarrel.there));
-      setTurn(turn + 1);
+  // A quarrel with another page began or was decided (see Waits): what it left is what stands here.
+  const quarrels = useSyncExternalStore(
+    quarrelsChange.subscribe,
+    quarrelsChange.snapshot,
+    quarrelsChange.none,
+  );
+  const [known, setKnown] = useState(quarrels);
+  if (known !== quarrels) {
+    setKnown(quarrels);
+    const next = waiting(pattern, fit.id, edge.id) ?? fit.edges.find((e) => e.edge === edge.id);
+    if (next && JSON.stringify(next) !== JSON.stringify(record)) {
+      setRecord(next);
+      setEarlier([]);
     }
-    onSettled();
-  };
+  }
 
   const field = useRef<HTMLDivElement>(null);
   const lost = useReadingKeys(() => field.current?.querySelector('input') ?? null);
@@ -162,19 +162,6 @@ export function EdgeReadings({
           {lieSentence(lie, show)}
         </Typography>
       </Box>
-      {quarrel?.there && (
-        <Told>
-          {quarrel.told}
-          <Stack direction="row" spacing={1} sx={{ mt: 1 }}>
-            <Button variant="contained" onClick={() => settle(true)}>
-              Keep what I read
-            </Button>
-            <Button color="inherit" onClick={() => settle(false)}>
-              Take what is there
-            </Button>
-          </Stack>
-        </Told>
-      )}
       <ToggleButtonGroup
         exclusive
         fullWidth

@@ -41,7 +41,7 @@ export default function FitStage() {
   const { show, showThin } = usePreferences();
   const [chosen, setChosen] = useState<string | null>(null);
   const [touched, setTouched] = useState(0);
-  const { put, flush, post } = useReadingsHere();
+  const { put, post } = useReadingsHere();
   const fit = fits.find((f) => f.id === chosen) ?? fits[fits.length - 1] ?? null;
   const edge = pick?.kind === 'edge' ? pattern.edges.find((e) => e.id === pick.id) : undefined;
   const by = who !== '' ? who : whoAtFirst(me, fit?.who);
@@ -60,8 +60,8 @@ export default function FitStage() {
     void post.sendOrWait(record, `Trial fit ${fits.length + 1}`, id).then(() => setChosen(null));
   };
 
-  // What another page read on an edge is settled where the edge is read.
-  const aboutReadings = typeof post.refusal?.now === 'object' && 'stations' in post.refusal.now!;
+  // What another page read differently is told and decided above, at every stop.
+  const aboutReadings = typeof post.refusal?.now === 'object' && 'clashes' in post.refusal.now!;
   const lies = pattern.edges.map((e) => ({ edge: e, lie: lieFor(fit, e) }));
   const read = lies.filter(({ lie }) => lie && lie.read > 0);
   const off = read.filter(({ lie }) => !lie!.good);
@@ -176,8 +176,9 @@ export default function FitStage() {
               key={`${fit.id} ${edge.id}`}
               fit={fit}
               edge={edge}
-              onRead={(record, before) => put(fit.id, record, before)}
-              onSettled={flush}
+              onRead={(record, before) =>
+                put(fit.id, record, before, { piece: id, name: facts.name, letter: edge.letter })
+              }
               onward={onward}
               touched={touched}
               told={aboutReadings ? null : post.problem}

@@ -1,9 +1,7 @@
 import { data } from 'react-router';
 import { z } from 'zod';
-import type { ReadingClash } from '#core/fit/mergeReadings';
 import { FitSchema } from '#core/format/job';
-import { lengthsFor } from '../frame/preferences';
-import { TAKEN_BACK, changedOf, sentenceOf } from '../records/changed.server';
+import { TAKEN_BACK, changedOf, toldOf } from '../records/changed.server';
 import { changeFit, createFit, fitsOf, saveFitEdge, withdrawFit } from '../records/fits.server';
 import { knownEdges } from '../records/knownEdges.server';
 import { once } from '../records/once.server';
@@ -32,20 +30,6 @@ const Body = z.discriminatedUnion('intent', [
   }),
 ]);
 
-/** Of two who read one station differently: what each read. */
-function readingsSentence(clashes: readonly ReadingClash[], show: (mm: number) => string): string {
-  const read = (mm: number | null) => (mm === null ? 'nothing' : show(mm));
-  const first = clashes
-    .slice(0, 3)
-    .map(({ atMm, of, thereMm, hereMm }) => {
-      const what = of === 'gap' ? 'Gap' : 'Flush';
-      return `${what} at ${show(atMm)}: ${read(thereMm)} there, ${read(hereMm)} here`;
-    })
-    .join('; ');
-  const more = clashes.length > 3 ? `; and ${clashes.length - 3} more` : '';
-  return `Read on another page meanwhile. ${first}${more}. Nothing was overwritten.`;
-}
-
 /**
  * Starts a trial fit, changes what is said of it, or puts down what was read along an edge; answers
  * the trials as they are now. 409 with what to say, and what is there (`now`), where another page
@@ -73,7 +57,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
       case 'change':
         return changeFit(piece.id, given.id, given.since, given.mine, tx);
       case 'edge':
-        return saveFitEdge(piece.id, given.id, given.since, given.edge, tx);
+        return saveFitEdge(viewer, piece.id, given.id, given.since, given.edge, tx);
       case 'withdraw':
         return withdrawFit(
           piece.id,
@@ -85,23 +69,15 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   });
   if (found?.kind === 'none') throw data(null, { status: 404 });
   if (found?.kind === 'taken-back') return answer(409, { message: TAKEN_BACK });
-  if (found?.kind === 'clash' && given.intent === 'change') {
+  if (found?.kind === 'clash' || found?.kind === 'unfit') {
     const shown = (field: string, value: unknown) =>
       field === 'held' ? HELD_WORDS[value as keyof typeof HELD_WORDS] : String(value);
-    return answer(409, {
-      message: sentenceOf(
-        found,
-        given.mine,
-        { at: 'When', held: 'Held by', notes: 'Noticed' },
-        shown,
-      ),
-      now: found.now,
-    });
+    return answer(409, toldOf(found, { at: 'When', held: 'Held by', notes: 'Noticed' }, shown));
   }
   if (found?.kind === 'read-elsewhere')
     return answer(409, {
-      message: readingsSentence(found.clashes, lengthsFor(request)),
-      now: found.now,
+      message: 'Another page has read differently there. What is not disputed went in.',
+      now: { edge: found.now, clashes: found.clashes, elsewhere: found.elsewhere, by: found.by },
     });
   return answer(200);
 }

@@ -1,4 +1,5 @@
 import { useCallback } from 'react';
+import { FOLDING_MERGE } from '#core/format/mergeRules';
 import type { Folding } from '#core/blank/fold/folding';
 import type { SelfSaved } from '../forms/useSelfSavedDraft';
 import { useSelfSavedDraft } from '../forms/useSelfSavedDraft';
@@ -21,5 +22,6 @@ export function useFolding(): SelfSaved<Folding> {
     `/pieces/${id}/folding`,
     body,
     takeOver,
+    FOLDING_MERGE,
   );
 }

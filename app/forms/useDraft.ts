@@ -1,3 +1,5 @@
+import type { MergeRules } from '#core/format/merge';
+import { mergedRecord } from '#core/format/merge';
 import { useCallback, useEffect, useRef, useState } from 'react';
 
 /** What is typed and not yet put in the record, by what it is about; kept in the browser. */
@@ -27,12 +29,14 @@ function read<T>(about: string): Kept<T> | null {
  * is away. `set` takes part of the fields; `drop` forgets the draft, or of it what was `sent`, and
  * goes back to `initial`. `kept` says that something typed is waiting; `since` is the record as it
  * stood where it was typed over, or as another page wrote it meanwhile, once the user is shown that
- * (`told`).
+ * (`told`): what was typed then goes on from there, with what the other page put in (`rules` of how
+ * the record merges).
  */
 export function useDraft<T extends object>(
   about: string,
   initial: T,
   told?: T,
+  rules?: MergeRules<T>,
 ): {
   draft: T;
   since: T;
@@ -96,10 +100,15 @@ export function useDraft<T extends object>(
     setHeld((now) => {
       if (!now) return now;
       const keys = Object.keys(now.typed) as (keyof T)[];
-      return keep({
-        ...now,
-        since: Object.fromEntries(keys.map((key) => [key, told[key]])) as Partial<T>,
-      });
+      const { merged } = mergedRecord<Partial<T>>(
+        { ...initial, ...now.since },
+        now.typed,
+        told,
+        rules as MergeRules<Partial<T>>,
+      );
+      const only = (all: Partial<T>) =>
+        Object.fromEntries(keys.map((key) => [key, all[key]])) as Partial<T>;
+      return keep({ typed: only(merged), since: only(told) });
     });
   }
   return {

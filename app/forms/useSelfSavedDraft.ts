@@ -1,4 +1,5 @@
 import { useCallback, useMemo } from 'react';
+import type { MergeRules } from '#core/format/merge';
 import { alike, forgetSent, rememberSent, wasSent } from './sentBefore';
 import type { Refusal } from './usePost';
 import { usePost } from './usePost';
@@ -30,6 +31,7 @@ export function useSelfSavedDraft<T extends object, Answer extends object>(
   url: string,
   body: (since: Partial<T>, mine: Partial<T>) => object,
   took: (answer: Answer) => void,
+  rules?: MergeRules<T>,
 ): SelfSaved<T> {
   const post = usePost(url, took);
   const { ask, refusal, state } = post;
@@ -37,6 +39,7 @@ export function useSelfSavedDraft<T extends object, Answer extends object>(
     about,
     initial,
     refusal?.now as T | undefined,
+    rules,
   );
   const changed = useMemo(
     () =>

@@ -12,6 +12,7 @@ import { movedSoFar } from '#core/survey/moved';
 import { inHand, roundsOf } from '#core/survey/inHand';
 import { metalById } from '#core/metal/metals';
 import { useWho } from '../frame/who';
+import { QuarrelsElsewhere } from '../piece/Quarrels';
 import { JobLine } from '../frame/JobLine';
 import { Moment } from '../frame/Moment';
 import { Pages, pageAsked } from '../frame/Pages';
@@ -111,7 +112,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
       const changed = await changeJob(viewer, id, since, mine);
       if (!changed) throw data(null, { status: 404 });
       if (changed.kind === 'saved') return redirect(`/jobs/${id}`);
-      return answerOf(changed, mine, JOB_WORDS, (_, value) => String(value));
+      return answerOf(changed, JOB_WORDS, (_, value) => String(value));
     }
     case 'archive':
       await archiveJob(viewer, id, true);
@@ -172,6 +173,7 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
           </Button>
         )}
       </Stack>
+      <QuarrelsElsewhere />
       <JobLine job={job.id} />
       <JobMoved job={job.id} changes={loaderData.moved.first} all={loaderData.moved.all} />
       {changing && (

@@ -15,6 +15,7 @@ import { Thumbnail } from '../drawing/Thumbnail';
 import { Moment } from '../frame/Moment';
 import { Pages, pageAsked } from '../frame/Pages';
 import { Told } from '../frame/Told';
+import { QuarrelsElsewhere } from '../piece/Quarrels';
 import { summed } from '../piece/summing.server';
 import { lastBackup } from '../records/backups.server';
 import { archiveJob, createJob, listJobs } from '../records/jobs.server';
@@ -140,6 +141,7 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
           </JobForm>
         </Box>
       )}
+      <QuarrelsElsewhere />
       {loaderData.notBackedUp && !looks && (
         <Box sx={{ mb: 2 }}>
           <Told>

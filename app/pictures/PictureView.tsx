@@ -7,8 +7,9 @@ import Dialog from '@mui/material/Dialog';
 import IconButton from '@mui/material/IconButton';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { ReactCompareSlider, ReactCompareSliderImage } from 'react-compare-slider';
+import { PICTURE_MERGE } from '#core/format/mergeRules';
 import { cut } from '#core/card/cut';
 import type { PictureMark, PictureSaid } from '#core/picture/marks';
 import { Refused } from '../forms/Refused';
@@ -198,13 +199,8 @@ function OnePicture({
   took: (pictures: Picture[]) => void;
   children: React.ReactNode;
 }) {
-  const [told, setTold] = useState<PictureSaid>();
-  const takeOver = useMemo(
-    () =>
-      ({ pictures, now }: { pictures?: Picture[]; now?: PictureSaid }) => {
-        if (now) setTold(now);
-        if (pictures) took(pictures);
-      },
+  const takeOver = useCallback(
+    ({ pictures }: { pictures?: Picture[] }) => pictures && took(pictures),
     [took],
   );
   const post = usePost(`/pictures/${picture.id}`, takeOver);
@@ -215,7 +211,9 @@ function OnePicture({
   const { draft, since, kept, set, drop } = useDraft<PictureSaid>(
     `picture ${picture.id}`,
     initial,
-    told,
+    // What another page has said meanwhile is shown; kept again, one's own stands.
+    post.refusal?.now as PictureSaid | undefined,
+    PICTURE_MERGE,
   );
   const looks = useWho()?.role === 'looks';
   const [tool, setTool] = useState<Tool | null>(null);

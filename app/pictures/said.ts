@@ -1,7 +1,7 @@
 import { data } from 'react-router';
 import { z } from 'zod';
 import { PictureSaidSchema } from '#core/picture/marks';
-import { changedOf, sentenceOf } from '../records/changed.server';
+import { changedOf, toldOf } from '../records/changed.server';
 import { once } from '../records/once.server';
 import { Key, idOr404, parsedJson } from '../records/parse.server';
 import { changePicture, pictureById, picturesOf, putPictureAway } from '../records/pictures.server';
@@ -30,9 +30,9 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     return { kind: 'saved' as const };
   });
   const pictures = await picturesOf(viewer, picture);
-  if (found?.kind !== 'clash' || given.intent !== 'say') return Response.json({ pictures });
+  if (!found || found.kind === 'saved') return Response.json({ pictures });
   const shown = (field: 'caption' | 'marks', value: unknown) =>
     field === 'marks' ? `${(value as unknown[]).length} marks` : String(value);
-  const message = sentenceOf(found, given.mine, { caption: 'Words', marks: 'Marks' }, shown);
-  return Response.json({ pictures, message, now: found.now }, { status: 409 });
+  const told = toldOf(found, { caption: 'Words', marks: 'Marks' }, shown);
+  return Response.json({ pictures, ...told }, { status: 409 });
 }

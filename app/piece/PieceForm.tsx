@@ -10,6 +10,7 @@ import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
 import { useFetcher } from 'react-router';
+import { PIECE_MERGE } from '#core/format/mergeRules';
 import { cut } from '#core/card/cut';
 import type { PieceFacts } from '#core/format/job';
 import { SIDES_OF_VEHICLE } from '#core/format/lists';
@@ -106,7 +107,7 @@ export function PieceForm({
     kept,
     set: change,
     drop,
-  } = useDraft(about, initial, fetcher.data?.now);
+  } = useDraft(about, initial, fetcher.data?.now, PIECE_MERGE);
   const [nameless, setNameless] = useState(false);
   const sent = useRef<PieceFacts | null>(null);
   // A new piece is made once, however often it is sent until an answer comes.

@@ -7,8 +7,11 @@ import { giveUp, onAnswer, sendAgain, waitingRecords } from '../forms/outbox';
 import { formatTime } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
 import { onItsWay } from '../pictures/waiting';
-import { edgesWaiting } from './keptReadings';
-import { usePiece } from './pieceContext';
+import { outgoing } from './keptReading';
+import type { Waiting } from './keptReadings';
+import { forget, quarrelsChange, waitingReadings } from './keptReadings';
+import { usePiece, useReadingsHere } from './pieceContext';
+import { EdgeQuarrel, useQuarrels } from './Quarrels';
 
 const counted = (count: number, one: string, many: string) =>
   `${count} ${count === 1 ? one : many}`;
@@ -19,7 +22,11 @@ const counted = (count: number, one: string, many: string) =>
  */
 export function Waits() {
   const { id, took, fits } = usePiece();
-  const edges = useEdgesWaiting(fits);
+  const reading = useReadingsWaiting(fits);
+  const edges = reading.filter((one) => outgoing(one) !== null).length;
+  const untaken = reading.filter(({ told }) => told !== undefined);
+  const quarrels = useQuarrels(fits);
+  const { flush } = useReadingsHere();
   const { dates } = usePreferences();
   const records = useSyncExternalStore(
     waitingRecords.subscribe,
@@ -33,7 +40,7 @@ export function Waits() {
   ).filter(({ progress }) => progress.state === 'waiting');
   const [open, setOpen] = useState(false);
   useEffect(() => onAnswer((about, answer) => about === id && took(answer)), [id, took]);
-  if (records.length + pictures.length + edges === 0) return null;
+  if (records.length + pictures.length + reading.length + quarrels.length === 0) return null;
   const refused = records.filter((one) => one.refused !== null).length;
   const said = [
     edges > 0 && counted(edges, 'edge read', 'edges read'),
@@ -48,7 +55,7 @@ export function Waits() {
       role="status"
       aria-label="What waits for the server"
       sx={{
-        bgcolor: refused > 0 ? 'var(--torch-soft, var(--panel))' : 'var(--panel)',
+        bgcolor: refused + quarrels.length > 0 ? 'var(--torch-soft, var(--panel))' : 'var(--panel)',
         borderBottom: '1.5px solid var(--rule)',
         borderLeft: '5px solid var(--torch)',
         px: 2,
@@ -66,7 +73,7 @@ export function Waits() {
               .{' '}
             </>
           )}
-          {!isKeptOffline() && 'Keep this page open till then.'}
+          {said !== '' && !isKeptOffline() && 'Keep this page open till then.'}
         </Typography>
         {records.length > 0 && (
           <Button
@@ -79,6 +86,34 @@ export function Waits() {
           </Button>
         )}
       </Stack>
+      {quarrels.length > 0 && (
+        <Box role="alert" aria-label="Read differently">
+          <Typography>
+            Read differently on another page. All else went in; decide what stands:
+          </Typography>
+          <Stack component="ul" spacing={0.6} sx={{ m: 0, pl: 0, py: 0.6, listStyle: 'none' }}>
+            {quarrels.map((one) => (
+              <EdgeQuarrel key={`${one.fit} ${one.edge}`} waits={one} onSettled={flush} />
+            ))}
+          </Stack>
+        </Box>
+      )}
+      {untaken.map((one) => (
+        <Stack
+          key={`${one.fit} ${one.edge}`}
+          direction="row"
+          spacing={1}
+          useFlexGap
+          sx={{ alignItems: 'center', flexWrap: 'wrap' }}
+        >
+          <Typography sx={{ flex: 1 }}>
+            What was read on edge {one.of?.letter ?? ''} was not taken: {one.told}
+          </Typography>
+          <Button size="small" color="inherit" onClick={() => forget(one.fit, one.edge)}>
+            Give it up
+          </Button>
+        </Stack>
+      ))}
       {(open || refused > 0) && (
         <Stack component="ol" spacing={0.6} sx={{ m: 0, pl: 2.5, pt: 0.6 }}>
           {records.map((record) => (
@@ -113,17 +148,26 @@ export function Waits() {
 /** So often what waits along edges is looked at, ms: what goes in at once is not told. */
 const LOOK_MS = 2500;
 
-function useEdgesWaiting(fits: readonly { id: string }[]): number {
-  const [seen, setSeen] = useState([0, 0]);
+function useReadingsWaiting(fits: readonly { id: string }[]): Waiting[] {
+  const [seen, setSeen] = useState<Waiting[]>([]);
   const ids = fits.map((fit) => fit.id).join(' ');
   useEffect(() => {
-    const looking = setInterval(
-      () => setSeen(([, last]) => [last!, edgesWaiting(ids.split(' ').filter(Boolean))]),
-      LOOK_MS,
-    );
-    return () => clearInterval(looking);
+    let before = new Set<string>();
+    const look = (changed: boolean) => {
+      const known = ids.split(' ').filter(Boolean);
+      const all = waitingReadings(known.map((id) => ({ id })));
+      const names = all.map(({ fit, edge }) => `${fit} ${edge}`);
+      setSeen(all.filter((one, i) => changed || one.told || before.has(names[i]!)));
+      before = new Set(names);
+    };
+    const looking = setInterval(() => look(false), LOOK_MS);
+    const stop = quarrelsChange.subscribe(() => look(true));
+    return () => {
+      clearInterval(looking);
+      stop();
+    };
   }, [ids]);
-  return Math.min(...seen);
+  return seen;
 }
 
 /** Whether this page opens again without the server. */

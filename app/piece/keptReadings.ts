@@ -1,39 +1,47 @@
-import type { FitRecord } from '#core/format/job';
+import type { EdgeRecord, KeptReading, Quarrel } from './keptReading';
+import { disputed, outgoing, readOn, settled, standsOn, taken } from './keptReading';
+import type { ReadingClash } from '#core/fit/mergeReadings';
 
 /**
  * Readings that wait in the browser until the server has them: through a lost network, a closed
  * page, a reload.
  */
+const START = 'patrone:fit:';
+const keyOf = (fit: string, edge: string) => `${START}${fit}:${edge}`;
 
-type EdgeRecord = FitRecord['edges'][number];
+function put(fit: string, edge: string, kept: KeptReading | null): void {
+  if (kept) localStorage.setItem(keyOf(fit, edge), JSON.stringify(kept));
+  else localStorage.removeItem(keyOf(fit, edge));
+}
 
-export type Kept = {
-  record: EdgeRecord;
-  /** What they were made from, as the server has it; null where it had none. */
-  since: EdgeRecord | null;
-  /**
-   * Why the server would not take them as they are: not sent again until somebody has said what is
-   * to be done.
-   */
-  told?: string;
-  /** What another page has read there meanwhile, where that is why. */
-  there?: EdgeRecord;
+/** Whoever shows quarrels is told when there is another, or one less. */
+const watchers = new Set<() => void>();
+let quarrelsSeen = 0;
+const quarrelled = (): void => {
+  quarrelsSeen++;
+  for (const tell of watchers) tell();
+};
+export const quarrelsChange = {
+  subscribe(tell: () => void) {
+    watchers.add(tell);
+    return () => watchers.delete(tell);
+  },
+  /** Grows each time a quarrel begins or is settled. */
+  snapshot: () => quarrelsSeen,
+  none: () => 0,
 };
 
-const keyOf = (fit: string, edge: string) => `patrone:fit:${fit}:${edge}`;
-const put = (fit: string, kept: Kept): void =>
-  localStorage.setItem(keyOf(fit, kept.record.edge), JSON.stringify(kept));
-
-/**
- * Keeps what was read, made from `before`; what already waits was made from something earlier, and
- * goes on from that.
- */
-export function keep(fit: string, record: EdgeRecord, before: EdgeRecord | null): void {
+/** Keeps what was read, made from `before`. */
+export function keep(
+  fit: string,
+  record: EdgeRecord,
+  before: EdgeRecord | null,
+  of?: KeptReading['of'],
+): void {
   const waiting = keptReadings(fit, record.edge);
-  // A quarrel with another page stays until it is settled; what was refused for itself is tried as
-  // it is now.
-  const quarrel = waiting?.there && { told: waiting.told, there: waiting.there };
-  put(fit, { record, since: waiting ? waiting.since : before, ...quarrel });
+  const next = readOn(waiting, record, before);
+  put(fit, record.edge, of ? { ...next, of } : next);
+  if (waiting?.quarrel) quarrelled();
 }
 
 /** When the server last said that it has something, for the page that comes after this one. */
@@ -50,53 +58,76 @@ export const takenMeanwhile = (): boolean =>
 export function letGo(fit: string, sent: EdgeRecord): void {
   sessionStorage.setItem(TAKEN, String(Date.now()));
   const waiting = keptReadings(fit, sent.edge);
+  if (waiting) put(fit, sent.edge, taken(waiting, sent));
+}
+
+/** The server would not take them for a reason of their own. */
+export function refused(fit: string, edge: string, told: string): void {
+  const waiting = keptReadings(fit, edge);
+  if (waiting) put(fit, edge, { ...waiting, told });
+  quarrelled();
+}
+
+/** Another page has read differently: what is not disputed went in. */
+export function quarrel(fit: string, sent: EdgeRecord, found: Quarrel): void {
+  const waiting = keptReadings(fit, sent.edge);
   if (!waiting) return;
-  if (JSON.stringify(waiting.record) === JSON.stringify(sent))
-    localStorage.removeItem(keyOf(fit, sent.edge));
-  else put(fit, { record: waiting.record, since: sent });
+  put(fit, sent.edge, disputed(waiting, sent, found));
+  quarrelled();
 }
 
-/** The server would not take them: why, and what is there instead. */
-export function refused(fit: string, edge: string, told: string, there?: EdgeRecord): void {
+/** Somebody has decided: of one place, or of all (`place` null), one's own stands, or what is there. */
+export function settle(
+  fit: string,
+  edge: string,
+  place: Pick<ReadingClash, 'atMm' | 'of'> | null,
+  mine: boolean,
+): void {
   const waiting = keptReadings(fit, edge);
-  if (waiting) put(fit, { ...waiting, told, there });
+  if (!waiting) return;
+  put(fit, edge, settled(waiting, place, mine));
+  quarrelled();
 }
 
-/** Of readings that another page has read differently, one's own are to stand. */
-export function keepMine(fit: string, edge: string): void {
-  const waiting = keptReadings(fit, edge);
-  if (waiting?.there) put(fit, { record: waiting.record, since: waiting.there });
+export function forget(fit: string, edge: string): void {
+  put(fit, edge, null);
+  quarrelled();
 }
 
-export const forget = (fit: string, edge: string): void =>
-  localStorage.removeItem(keyOf(fit, edge));
-
-export function keptReadings(fit: string, edge: string): Kept | null {
+export function keptReadings(fit: string, edge: string): KeptReading | null {
   // Written by this page's own code; the server checks it again before it is stored. An older
   // program kept the record alone, and an older one still said neither which way the card lay nor
-  // that its target was its own.
+  // that its target was its own; of a quarrel it kept what is there (`there`), not what was disputed.
   const found = JSON.parse(localStorage.getItem(keyOf(fit, edge)) ?? 'null') as
-    Kept | EdgeRecord | null;
+    (KeptReading & { there?: EdgeRecord }) | EdgeRecord | null;
   if (!found) return null;
-  const kept = 'record' in found ? found : { record: found, since: null };
+  const { there, ...kept } = 'record' in found ? found : { record: found, since: null };
   return {
     ...kept,
+    // Asked again: the server says what is disputed.
+    ...(there && { told: undefined }),
     record: { ...kept.record, turned: kept.record.turned ?? false, own: kept.record.own ?? true },
   };
 }
 
-/** Everything that waits to be sent of the given trials. */
-export const toBeSent = (fits: readonly { id: string }[]): (Kept & { fit: string })[] =>
-  fits.flatMap(({ id }) =>
-    Object.keys(localStorage)
-      .filter((key) => key.startsWith(keyOf(id, '')))
-      .flatMap((key) => {
-        const kept = keptReadings(id, key.slice(keyOf(id, '').length));
-        return kept && !kept.told ? [{ fit: id, ...kept }] : [];
-      }),
-  );
+export type Waiting = KeptReading & { fit: string; edge: string };
 
-/** Along how many edges of these trials readings wait. */
-export const edgesWaiting = (fits: readonly string[]): number =>
-  Object.keys(localStorage).filter((key) => fits.some((fit) => key.startsWith(keyOf(fit, ''))))
-    .length;
+/** All that waits of the given trials; of every trial where none are given. */
+export const waitingReadings = (fits?: readonly { id: string }[]): Waiting[] =>
+  Object.keys(localStorage)
+    .filter((key) => key.startsWith(START))
+    .flatMap((key) => {
+      const [fit, edge] = key.slice(START.length).split(':') as [string, string];
+      if (fits && !fits.some(({ id }) => id === fit)) return [];
+      const kept = keptReadings(fit, edge);
+      return kept ? [{ ...kept, fit, edge }] : [];
+    });
+
+/** What is to be sent of the given trials, and what it was made from. */
+export const toBeSent = (
+  fits: readonly { id: string }[],
+): { fit: string; record: EdgeRecord; since: EdgeRecord | null }[] =>
+  waitingReadings(fits).flatMap((kept) => {
+    const record = outgoing(kept);
+    return record ? [{ fit: kept.fit, record, since: standsOn(kept) }] : [];
+  });

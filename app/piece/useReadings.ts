@@ -1,17 +1,16 @@
 import { useCallback, useEffect, useMemo, useRef } from 'react';
 import { useRevalidator } from 'react-router';
-import type { FitRecord } from '#core/format/job';
 import type { Post } from '../forms/usePost';
-import { keep, letGo, refused, takenMeanwhile, toBeSent } from './keptReadings';
-
-type EdgeRecord = FitRecord['edges'][number];
+import type { EdgeRecord, KeptReading, Quarrel } from './keptReading';
+import type { ReadingClash } from '#core/fit/mergeReadings';
+import { keep, letGo, quarrel, refused, takenMeanwhile, toBeSent } from './keptReadings';
 
 /** How long to wait before readings that did not reach the server are sent again. */
 const AGAIN_MS = 3000;
 
 export type Readings = {
   /** Puts down what was read along an edge at a trial, and what that was made from. */
-  put: (fit: string, record: EdgeRecord, before: EdgeRecord | null) => void;
+  put: (fit: string, record: EdgeRecord, before: EdgeRecord | null, of: KeptReading['of']) => void;
   /** Sends what waits after somebody has settled it. */
   flush: () => void;
   /** How trials and readings of the piece are sent. */
@@ -52,8 +51,16 @@ export function useReadings(fits: readonly { id: string }[], post: Post): Readin
       });
       if (answer === 'unanswered') break;
       if (answer === 'taken') letGo(next.fit, next.record);
-      else
-        refused(next.fit, next.record.edge, answer.message, answer.now as EdgeRecord | undefined);
+      else {
+        const found = answer.now as
+          | (Omit<Quarrel, 'there' | 'disputed'> & { edge: EdgeRecord; clashes: ReadingClash[] })
+          | undefined;
+        if (!found) refused(next.fit, next.record.edge, answer.message);
+        else {
+          const { edge: there, clashes, elsewhere, by } = found;
+          quarrel(next.fit, next.record, { there, disputed: clashes, elsewhere, by });
+        }
+      }
     }
     busy.current = false;
     if (toBeSent(known.current).length > 0)
@@ -78,8 +85,8 @@ export function useReadings(fits: readonly { id: string }[], post: Post): Readin
   }, [fits]);
 
   const put = useCallback(
-    (fit: string, record: EdgeRecord, before: EdgeRecord | null) => {
-      keep(fit, record, before);
+    (fit: string, record: EdgeRecord, before: EdgeRecord | null, of: KeptReading['of']) => {
+      keep(fit, record, before, of);
       void flush();
     },
     [flush],

@@ -1,12 +1,14 @@
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { ReadingClash } from '#core/fit/mergeReadings';
 import { mergedReadings } from '#core/fit/mergeReadings';
+import { readingsNow } from '#core/fit/readingsNow';
 import type { FitRecord, Withdrawn } from '#core/format/job';
 import { mergedRecord } from '#core/format/merge';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
 import { dbOf } from './database.server';
 import type { Tx } from './database.server';
+import { cardOf } from './documents.server';
 import { wentIn } from './parse.server';
 import { fitEdges, fits } from './schema.server';
 import type { Viewer } from './viewer.server';
@@ -137,14 +139,25 @@ export async function changeFit(
 }
 
 type EdgeRecord = FitRecord['edges'][number];
-export type EdgeSaved =
-  { kind: 'saved' } | { kind: 'read-elsewhere'; clashes: ReadingClash[]; now: EdgeRecord } | Gone;
+/** Readings that another has made differently: whatever is not disputed has gone in all the same. */
+export type ReadElsewhere = {
+  kind: 'read-elsewhere';
+  clashes: ReadingClash[];
+  elsewhere: boolean;
+  /** What stands there. */
+  now: EdgeRecord;
+  /** Who read it; empty if not known. */
+  by: string;
+};
+export type EdgeSaved = { kind: 'saved' } | ReadElsewhere | Gone;
 
 /**
  * Puts down what was read along one edge at one trial since `since`, with what others have read
- * there meanwhile.
+ * there meanwhile, as the card lies on the page that sends it: it may have been turned over in
+ * between, on either page.
  */
 export async function saveFitEdge(
+  viewer: Viewer,
   piece: string,
   id: string,
   since: EdgeRecord | null,
@@ -158,13 +171,19 @@ export async function saveFitEdge(
     .select()
     .from(fitEdges)
     .where(and(eq(fitEdges.fit, id), eq(fitEdges.edge, mine.edge)));
-  const now = fitOf(row, there).edges[0] ?? null;
-  const found = mergedReadings(since, mine, now);
-  if (!found.ok) return { kind: 'read-elsewhere', clashes: found.clashes, now: now! };
-  const { edge: _, ...set } = found.merged;
-  await tx
-    .insert(fitEdges)
-    .values({ ...found.merged, fit: id })
-    .onConflictDoUpdate({ target: [fitEdges.fit, fitEdges.edge], set });
-  return { kind: 'saved' };
+  const { doc } = await cardOf(viewer, piece, tx);
+  const asMine = (record: EdgeRecord) => readingsNow({ ...doc, turned: mine.turned }, record);
+  const now = fitOf(row, there).edges.map(asMine)[0] ?? null;
+  const { merged, clashes, elsewhere } = mergedReadings(since && asMine(since), mine, now);
+  if (!elsewhere) {
+    const readBy = viewer.known?.person?.name ?? viewer.known?.device?.name ?? '';
+    const { edge: _, ...set } = { ...merged, readBy };
+    await tx
+      .insert(fitEdges)
+      .values({ ...merged, readBy, fit: id })
+      .onConflictDoUpdate({ target: [fitEdges.fit, fitEdges.edge], set });
+  }
+  if (clashes.length === 0) return { kind: 'saved' };
+  const by = there[0]?.readBy ?? '';
+  return { kind: 'read-elsewhere', clashes, elsewhere, now: merged, by };
 }

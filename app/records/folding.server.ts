@@ -1,7 +1,8 @@
 import { eq } from 'drizzle-orm';
 import type { Folding } from '#core/blank/fold/folding';
-import { unfolded } from '#core/blank/fold/folding';
+import { FoldingSchema, unfolded } from '#core/blank/fold/folding';
 import { mergedRecord } from '#core/format/merge';
+import { FOLDING_MERGE } from '#core/format/mergeRules';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
 import type { Tx } from './database.server';
@@ -32,10 +33,14 @@ export async function changeFolding(
     .for('update');
   if (!row) return null;
   const now = foldingOf(row);
-  return putMerged(mergedRecord<Partial<Folding>>(since, mine, now), now, (merged) =>
-    tx
-      .update(pieces)
-      .set({ folding: { ...now, ...merged } })
-      .where(eq(pieces.id, piece)),
+  return putMerged(
+    mergedRecord<Partial<Folding>>(since, mine, now, FOLDING_MERGE),
+    now,
+    (merged) =>
+      tx
+        .update(pieces)
+        .set({ folding: { ...now, ...merged } })
+        .where(eq(pieces.id, piece)),
+    FoldingSchema.partial(),
   );
 }

@@ -3,7 +3,9 @@ import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { PictureOwner } from '#core/format/lists';
 import { mergedRecord } from '#core/format/merge';
+import { PICTURE_MERGE } from '#core/format/mergeRules';
 import type { PictureSaid } from '#core/picture/marks';
+import { PictureSaidSchema } from '#core/picture/marks';
 import type { PictureType } from '#core/picture/privacy';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
@@ -150,8 +152,11 @@ export async function changePicture(
   const [row] = await tx.select().from(pictures).where(eq(pictures.id, id)).for('update');
   if (!row) return null;
   const now = { caption: row.caption, marks: row.marks };
-  return putMerged(mergedRecord(since, mine, now), now, (said) =>
-    tx.update(pictures).set(said).where(eq(pictures.id, id)),
+  return putMerged(
+    mergedRecord(since, mine, now, PICTURE_MERGE),
+    now,
+    (said) => tx.update(pictures).set(said).where(eq(pictures.id, id)),
+    PictureSaidSchema,
   );
 }
 

@@ -1,8 +1,9 @@
 import { and, asc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { mergedRecord } from '#core/format/merge';
+import { PIECE_SURVEY_MERGE } from '#core/format/mergeRules';
 import type { OptionKind } from '#core/survey/kinds';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
-import { unsurveyed } from '#core/survey/pieceSurvey';
+import { PieceSurveySchema, unsurveyed } from '#core/survey/pieceSurvey';
 import type { OtherPiece } from '#core/survey/verdict';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
@@ -127,10 +128,14 @@ export async function changePieceSurvey(
   const row = rows.find(({ id }) => id === piece);
   if (!row) return null;
   const now = pieceSurveyOf(row);
-  return putMerged(mergedRecord<Partial<PieceSurvey>>(since, mine, now), now, (merged) =>
-    tx
-      .update(pieces)
-      .set({ survey: { ...now, ...merged } })
-      .where(eq(pieces.id, piece)),
+  return putMerged(
+    mergedRecord<Partial<PieceSurvey>>(since, mine, now, PIECE_SURVEY_MERGE),
+    now,
+    (merged) =>
+      tx
+        .update(pieces)
+        .set({ survey: { ...now, ...merged } })
+        .where(eq(pieces.id, piece)),
+    PieceSurveySchema.partial(),
   );
 }

@@ -3,6 +3,7 @@ import { and, asc, eq, getTableColumns, isNotNull, isNull, sql } from 'drizzle-o
 import { cut } from '#core/card/cut';
 import type { PieceFacts } from '#core/format/job';
 import { mergedRecord } from '#core/format/merge';
+import { PIECE_MERGE } from '#core/format/mergeRules';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
 import { dbOf, standing } from './database.server';
@@ -95,9 +96,6 @@ export async function createPiece(
   return row!.id;
 }
 
-/** A thickness and how it was chosen say one thing. */
-const TOGETHER = [['thicknessMm', 'thickness']] as const;
-
 /** Changes what is said of a piece since `since`; null when there is no such piece. */
 export const changePiece = (
   viewer: Viewer,
@@ -109,7 +107,7 @@ export const changePiece = (
     const [row] = await tx.select().from(pieces).where(eq(pieces.id, id)).for('update');
     if (!row) return null;
     const now = factsOf(row);
-    return putMerged(mergedRecord(since, mine, now, TOGETHER), now, (facts) =>
+    return putMerged(mergedRecord(since, mine, now, PIECE_MERGE), now, (facts) =>
       tx.update(pieces).set(facts).where(eq(pieces.id, id)),
     );
   });

@@ -216,6 +216,8 @@ export const fitEdges = pgTable(
     toleranceMm: doublePrecision('tolerance_mm').notNull(),
     flushMm: doublePrecision('flush_mm').notNull(),
     stations: jsonb('stations').$type<FitRecord['edges'][number]['stations']>().notNull(),
+    /** Who read there last, to be named where another has read differently; empty if not known. */
+    readBy: text('read_by').notNull().default(''),
   },
   (t) => [primaryKey({ columns: [t.fit, t.edge] })],
 );

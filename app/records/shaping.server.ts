@@ -1,5 +1,7 @@
 import { eq } from 'drizzle-orm';
+import type { MergeRules } from '#core/format/merge';
 import { mergedRecord } from '#core/format/merge';
+import { SHAPING_MERGE } from '#core/format/mergeRules';
 import type { Shaping, StepWork } from '#core/shape/shaping';
 import { unshaped } from '#core/shape/shaping';
 import type { Changed } from './changed.server';
@@ -58,10 +60,13 @@ export async function changeShaping(
     ...Object.fromEntries(Object.keys(flat(mine)).map((key) => [key, null])),
     ...now,
   };
-  return putMerged(mergedRecord<Flat>(flat(since), flat(mine), begun), now, (merged) =>
-    tx
-      .update(pieces)
-      .set({ shaping: nested({ ...now, ...merged }) })
-      .where(eq(pieces.id, piece)),
+  return putMerged(
+    mergedRecord<Flat>(flat(since), flat(mine), begun, SHAPING_MERGE as MergeRules<Flat>),
+    now,
+    (merged) =>
+      tx
+        .update(pieces)
+        .set({ shaping: nested({ ...now, ...merged }) })
+        .where(eq(pieces.id, piece)),
   );
 }

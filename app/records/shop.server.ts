@@ -1,7 +1,9 @@
 import { eq } from 'drizzle-orm';
 import { USUAL_SHOP } from '#core/blank/fold/practice';
 import type { Shop } from '#core/blank/shopSchema';
+import { ShopSchema } from '#core/blank/shopSchema';
 import { mergedRecord } from '#core/format/merge';
+import { SHOP_MERGE } from '#core/format/mergeRules';
 import type { ReadingList } from '#core/blank/fold/learnt';
 import type { TriedList } from '#core/shape/tried';
 import type { Changed } from './changed.server';
@@ -59,7 +61,10 @@ export const changeShop = (viewer: Viewer, since: Shop, mine: Shop): Promise<Cha
     await tx.select().from(shop).where(eq(shop.id, 1)).for('update');
     const now = await settings(tx);
     viewer.anew(shop);
-    return putMerged(mergedRecord(since, mine, now), now, (merged) =>
-      tx.update(shop).set({ settings: merged }).where(eq(shop.id, 1)),
+    return putMerged(
+      mergedRecord(since, mine, now, SHOP_MERGE),
+      now,
+      (merged) => tx.update(shop).set({ settings: merged }).where(eq(shop.id, 1)),
+      ShopSchema,
     );
   });

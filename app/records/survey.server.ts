@@ -1,6 +1,8 @@
 import type { Placeholder } from 'drizzle-orm';
 import { and, asc, eq, sql } from 'drizzle-orm';
+import type { MergeRules } from '#core/format/merge';
 import { mergedRecord } from '#core/format/merge';
+import { FINDING_MERGE } from '#core/format/mergeRules';
 import type { Reading, SurveyBody, Surveyed, SurveyedFile } from '#core/survey/references';
 import { SurveySchema } from '#core/survey/references';
 import type { Changed } from './changed.server';
@@ -54,7 +56,7 @@ export type Fields = Record<string, unknown>;
 
 /**
  * Changes fields of something surveyed since they stood as `since` says; null when there is no such
- * thing, `unfit` when what would come of it is none of its kind.
+ * thing.
  */
 export async function changeSurveyed(
   job: string,
@@ -62,14 +64,18 @@ export async function changeSurveyed(
   since: Fields,
   mine: Fields,
   tx: Tx,
-): Promise<Changed<Fields> | { kind: 'unfit' } | null> {
+): Promise<Changed<Fields> | null> {
   const body = await heldBody(tx, job, id);
   if (!body) return null;
   const { kind, ...now } = body as SurveyBody & Fields;
-  const found = mergedRecord<Fields>(since, mine, now);
-  const fits = found.ok ? SurveySchema.safeParse({ ...found.merged, kind }) : null;
-  if (fits && !fits.success) return { kind: 'unfit' };
-  return putMerged(found, now, () => put(tx, job, id, fits!.data));
+  const rules = kind === 'finding' ? (FINDING_MERGE as MergeRules<Fields>) : {};
+  const { merged, clashes } = mergedRecord<Fields>(since, mine, now, rules);
+  return putMerged(
+    { merged: { ...merged, kind } as Fields, clashes },
+    now as Fields,
+    (body) => put(tx, job, id, SurveySchema.parse(body)),
+    SurveySchema,
+  );
 }
 
 export type Readings = Record<string, Reading | null>;

@@ -1,7 +1,7 @@
 import { data } from 'react-router';
 import { z } from 'zod';
 import { ShapingSchema, StepWorkSchema } from '#core/shape/shapingSchema';
-import { sentenceOf } from '../records/changed.server';
+import { toldOf } from '../records/changed.server';
 import { once } from '../records/once.server';
 import { Key, idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
@@ -30,11 +30,11 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (!found || !piece) throw data(null, { status: 404 });
   const answer = { shaping: shapingOf(piece) };
   if (found.kind === 'saved') return Response.json(answer);
-  const clashes = found.clashes.map((one) => (one.startsWith('work ') ? 'A step' : one));
-  const message = sentenceOf<Record<string, unknown>>(
-    { clashes, now: {} },
-    {},
-    { order: 'The order', own: 'Steps of your own' },
+  const steps = Object.keys(found.now).filter((name) => name.startsWith('work '));
+  const said = { order: 'The order', own: 'Steps of your own' };
+  const { message } = toldOf<Record<string, unknown>>(
+    found,
+    { ...said, ...Object.fromEntries(steps.map((name) => [name, 'A step'])) },
     () => '…',
   );
   const { order: hadOrder, own: hadOwn, work } = answer.shaping;

@@ -1,4 +1,6 @@
 import { useCallback, useMemo } from 'react';
+import type { MergeRules } from '#core/format/merge';
+import { SHAPING_MERGE } from '#core/format/mergeRules';
 import type { Shaping, StepWork } from '#core/shape/shaping';
 import { noWork } from '#core/shape/shaping';
 import type { SelfSaved } from '../forms/useSelfSavedDraft';
@@ -58,6 +60,7 @@ export function useShaping(): Shaped {
     `/pieces/${id}/shaping`,
     body,
     takeOver,
+    SHAPING_MERGE as MergeRules<Flat>,
   );
   const { draft, set } = saved;
   const shaping = useMemo((): Shaping => {

@@ -5,6 +5,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef } from 'react';
 import { Link, data, useFetcher } from 'react-router';
+import { SHOP_MERGE } from '#core/format/mergeRules';
 import type { Shop } from '#core/blank/shopSchema';
 import { ShopSchema } from '#core/blank/shopSchema';
 import { cut } from '#core/card/cut';
@@ -41,9 +42,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const parsed = changedOf(ShopSchema).safeParse(await request.json().catch(() => null));
   if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
   const { since, mine } = parsed.data;
-  return answerOf(await changeShop(viewer, since, mine), mine, SHOP_WORDS, (_, value) =>
-    String(value),
-  );
+  return answerOf(await changeShop(viewer, since, mine), SHOP_WORDS, (_, value) => String(value));
 }
 
 /** What the settings are called, where two pages differ about one. */
@@ -94,7 +93,7 @@ export default function ShopPage({ loaderData }: Route.ComponentProps) {
     kept,
     set: change,
     drop,
-  } = useDraft<Shop>('shop', loaderData.shop, fetcher.data?.now);
+  } = useDraft<Shop>('shop', loaderData.shop, fetcher.data?.now, SHOP_MERGE);
   const taken = fetcher.state === 'idle' && fetcher.data?.saved === true ? fetcher.data : null;
   // Once the server has it, the draft has done its work.
   const sent = useRef<Shop | null>(null);

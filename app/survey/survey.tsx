@@ -65,7 +65,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const { since, mine } = parsed.data;
   const changed = await changePiece(viewer, id, since, mine);
   if (!changed) throw data(null, { status: 404 });
-  return answerOf(changed, mine, FACT_WORDS, (field, value) =>
+  return answerOf(changed, FACT_WORDS, (field, value) =>
     factSaid(field, value, lengthsFor(request)),
   );
 }

@@ -1,7 +1,7 @@
 import { data } from 'react-router';
 import { z } from 'zod';
 import { MOST_SURVEYED, ReadingSchema, SurveySchema } from '#core/survey/references';
-import { sentenceOf } from '../records/changed.server';
+import { toldOf } from '../records/changed.server';
 import { jobById } from '../records/jobs.server';
 import { once } from '../records/once.server';
 import { Key, idOr404, parsedJson } from '../records/parse.server';
@@ -66,11 +66,6 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   });
   if (!found) throw data(null, { status: 404 });
   const survey = await surveyOf(viewer, job.id);
-  if (found.kind === 'unfit')
-    return Response.json(
-      { message: 'What was sent does not fit what is said of it.', survey },
-      { status: 422 },
-    );
   if (found.kind === 'saved') return Response.json({ survey });
   const names = new Map(survey.map((one) => [one.id, one.name]));
   const shown = (_: string, value: unknown) =>
@@ -80,11 +75,6 @@ export async function action({ request, params, context }: Route.ActionArgs) {
         ? '…'
         : String(value ?? 'nothing');
   const said = given.intent === 'read' ? Object.fromEntries(names) : WORDS;
-  const message = sentenceOf<Fields | Readings>(
-    found,
-    (given as { mine: Fields }).mine,
-    said,
-    shown,
-  );
-  return Response.json({ survey, message, now: found.now }, { status: 409 });
+  const told = toldOf<Fields | Readings>(found, said, shown);
+  return Response.json({ survey, ...told }, { status: 409 });
 }

@@ -1,4 +1,5 @@
 import { createContext, useCallback, useContext } from 'react';
+import { PIECE_SURVEY_MERGE } from '#core/format/mergeRules';
 import type { OptionKind } from '#core/survey/kinds';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
 import type { SurveyVerdict } from '#core/survey/verdict';
@@ -36,6 +37,7 @@ export function usePieceSurveyOf(loaded: SurveyVerdict | null): SavedSurvey {
     `/pieces/${id}/surveyed`,
     body,
     takeOver,
+    PIECE_SURVEY_MERGE,
   );
   return { ...saved, verdict };
 }

@@ -1,7 +1,7 @@
 import { data } from 'react-router';
 import { z } from 'zod';
 import { InspectionSchema, WeldSchema } from '#core/format/job';
-import { TAKEN_BACK, sentenceOf } from '../records/changed.server';
+import { TAKEN_BACK, toldOf } from '../records/changed.server';
 import { knownEdges } from '../records/knownEdges.server';
 import { once } from '../records/once.server';
 import { Key, NewId, idOr404, parsedJson } from '../records/parse.server';
@@ -76,9 +76,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   });
   if (found?.kind === 'none') throw data(null, { status: 404 });
   if (found?.kind === 'taken-back') return answer(409, { message: TAKEN_BACK });
-  if (found?.kind === 'clash' && given.intent === 'remedy')
-    return answer(409, {
-      message: sentenceOf(found, given, { remedy: 'Done about it' }, (_, value) => String(value)),
-    });
+  if (found?.kind === 'clash' || found?.kind === 'unfit')
+    return answer(
+      409,
+      toldOf(found, { remedy: 'Done about it' }, (_, value) => String(value)),
+    );
   return answer(200);
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { LENGTH_UNITS } from '../measure/length';
 import { text } from '../card/text';
+import { eachOnce } from '../card/eachOnce';
 import { BrakeSchema } from '../machine/brakeSchema';
 import { METAL_IDS } from '../metal/metals';
 import {
@@ -92,9 +93,9 @@ export const ShopSchema = z.object({
     )
     .max(MOST_SHEETS),
   /** Folders and brakes there are. */
-  brakes: z
-    .array(BrakeSchema.extend({ id: text(24).min(1), name: text(60).min(1) }))
-    .max(MOST_BRAKES),
+  brakes: eachOnce(
+    z.array(BrakeSchema.extend({ id: text(24).min(1), name: text(60).min(1) })).max(MOST_BRAKES),
+  ),
   /** Of orders that take as little handling one is taken that folds long folds late or early. */
   longFolds: z.enum(['late', 'early']),
   /**
@@ -128,32 +129,36 @@ export const ShopSchema = z.object({
     )
     .max(MOST_RADII),
   /** What edges are shrunk and stretched with, and how far in from an edge it reaches. */
-  edgeTools: z
-    .array(
-      z.object({
-        id: text(24).min(1),
-        name: text(60).min(1),
-        does: z.enum(['shrink', 'stretch', 'both']),
-        throatMm: figure,
-      }),
-    )
-    .max(MOST_TOOLS),
+  edgeTools: eachOnce(
+    z
+      .array(
+        z.object({
+          id: text(24).min(1),
+          name: text(60).min(1),
+          does: z.enum(['shrink', 'stretch', 'both']),
+          throatMm: figure,
+        }),
+      )
+      .max(MOST_TOOLS),
+  ),
   /**
    * Rollers and dies for beads: the section each makes, how much deeper a pass goes, the least
    * radius it follows, its throat.
    */
-  beadTools: z
-    .array(
-      z.object({
-        id: text(24).min(1),
-        name: text(60).min(1),
-        section: DieSectionSchema,
-        depthPerPassMm: z.number().min(0.01).max(100),
-        leastRadiusMm: figure,
-        throatMm: figure,
-      }),
-    )
-    .max(MOST_TOOLS),
+  beadTools: eachOnce(
+    z
+      .array(
+        z.object({
+          id: text(24).min(1),
+          name: text(60).min(1),
+          section: DieSectionSchema,
+          depthPerPassMm: z.number().min(0.01).max(100),
+          leastRadiusMm: figure,
+          throatMm: figure,
+        }),
+      )
+      .max(MOST_TOOLS),
+  ),
   /**
    * Strips that were bitten along an edge, measured before and after, each length sure to `uMm`.
    */

@@ -1,85 +1,196 @@
 import fc from 'fast-check';
-import { mergedRecord } from './merge';
+import type { MergeRules } from './merge';
+import { alike, mergedRecord } from './merge';
 
-type R = { name: string; metal: string; mm: number; by: string; list: number[] };
-const value: fc.Arbitrary<R> = fc.record({
+type Tool = { id: string; name: string; throatMm: number; path: number[] };
+type R = { name: string; mm: number; by: string; tags: number[]; tools: Tool[]; corners: string[] };
+
+const RULES: MergeRules<R> = {
+  lists: { tags: 'set', tools: ['id'] },
+  together: [['mm', 'by']],
+};
+const tool = (id: string): fc.Arbitrary<Tool> =>
+  fc.record({
+    id: fc.constant(id),
+    name: fc.constantFrom('a', 'b', 'c'),
+    throatMm: fc.nat(2),
+    path: fc.constantFrom([], [1], [1, 2]),
+  });
+const record: fc.Arbitrary<R> = fc.record({
   name: fc.constantFrom('a', 'b', 'c'),
-  metal: fc.constantFrom('x', 'y'),
   mm: fc.nat(2),
   by: fc.constantFrom('gauge', 'mm'),
-  list: fc.uniqueArray(fc.nat(6), { maxLength: 5 }),
+  tags: fc.uniqueArray(fc.nat(6), { maxLength: 5 }),
+  tools: fc
+    .shuffledSubarray(['p', 'q', 'r', 's'])
+    .chain((ids) => fc.tuple(...ids.map((id) => tool(id)))),
+  corners: fc.shuffledSubarray(['A', 'B', 'C'], { minLength: 3 }),
 });
-const together = [['mm', 'by']] as const;
-const merge = (since: R, mine: R, now: R) => mergedRecord(since, mine, now, together);
+
+/** One thing that somebody does to a record: `fresh` names what they put in. */
+type Edit = (to: R, fresh: string) => R;
+const at = <T>(list: T[], i: number) => (list.length === 0 ? -1 : i % list.length);
+const edit: fc.Arbitrary<Edit> = fc.oneof(
+  fc.constantFrom('a', 'b', 'c').map((name): Edit => (r) => ({ ...r, name })),
+  fc
+    .tuple(fc.nat(2), fc.constantFrom('gauge', 'mm'))
+    .map(([mm, by]): Edit => (r) => ({ ...r, mm, by })),
+  fc.nat(6).map((tag): Edit => (r) => ({
+    ...r,
+    tags: r.tags.includes(tag) ? r.tags.filter((t) => t !== tag) : [...r.tags, tag],
+  })),
+  fc
+    .nat(9)
+    .map((i): Edit => (r) => ({ ...r, tools: r.tools.filter((_, k) => k !== at(r.tools, i)) })),
+  fc
+    .tuple(fc.nat(9), fc.constantFrom('x', 'y'), fc.boolean())
+    .map(([i, name, depth]): Edit => (r) => ({
+      ...r,
+      tools: r.tools.map((one, k) =>
+        k === at(r.tools, i) ? { ...one, ...(depth ? { throatMm: 7 + i } : { name }) } : one,
+      ),
+    })),
+  fc.nat(9).map((i): Edit => (r, fresh) => ({
+    ...r,
+    tools: [
+      ...r.tools.slice(0, i),
+      { id: `${fresh}${r.tools.length}${i}`, name: 'new', throatMm: i, path: [] },
+      ...r.tools.slice(i),
+    ],
+  })),
+);
+const edits = fc.array(edit, { maxLength: 6 });
+const done = (start: R, all: Edit[], fresh: string) =>
+  all.reduce((r, change) => change(r, fresh), start);
+const merge = (since: R, mine: R, now: R) => mergedRecord(since, mine, now, RULES);
+const byId = (r: R) => new Map(r.tools.map((one) => [one.id, one]));
+const sorted = (r: R): R => ({
+  ...r,
+  tags: [...r.tags].sort(),
+  tools: [...r.tools].sort((a, b) => (a.id < b.id ? -1 : 1)),
+});
 
 test('who changed nothing changes nothing; who is alone is heard in full; the same change by both is one', () => {
   fc.assert(
-    fc.property(value, value, (since, other) => {
-      expect(merge(since, since, other)).toEqual({ ok: true, merged: other });
-      expect(merge(since, other, since)).toEqual({ ok: true, merged: other });
-      expect(merge(since, other, other)).toEqual({ ok: true, merged: other });
+    fc.property(record, record, (since, other) => {
+      expect(merge(since, since, other)).toEqual({ merged: other, clashes: [] });
+      expect(merge(since, other, since)).toEqual({ merged: other, clashes: [] });
+      expect(merge(since, other, other)).toEqual({ merged: other, clashes: [] });
     }),
   );
 });
 
-test('each field comes from whoever changed it, whichever of the two came first; what belongs together stays together', () => {
-  const lists = (a: R) => ({ ...a, list: [...a.list].sort() });
+test('any edits by two, merged in either order: no field that one alone touched is lost, no id doubled', () => {
   fc.assert(
-    fc.property(value, value, value, (since, one, two) => {
+    fc.property(record, edits, edits, (since, firsts, seconds) => {
+      const [one, two] = [done(since, firsts, 'm'), done(since, seconds, 'n')];
       const [there, back] = [merge(since, one, two), merge(since, two, one)];
-      expect(there.ok).toBe(back.ok);
-      if (!there.ok || !back.ok) return;
-      expect(lists(there.merged)).toEqual(lists(back.merged));
-      for (const key of ['name', 'metal'] as const) {
-        expect(there.merged[key]).toBe(one[key] !== since[key] ? one[key] : two[key]);
+      const fields = ({ clashes }: typeof there) =>
+        clashes.map(({ field, within }) => [field, ...within].join(' ')).sort();
+      expect(fields(there)).toEqual(fields(back));
+      if (there.clashes.length === 0) expect(sorted(there.merged)).toEqual(sorted(back.merged));
+      for (const { merged, clashes } of [there, back]) {
+        expect(byId(merged).size).toBe(merged.tools.length);
+        const [was, a, b, got] = [since, one, two, merged].map(byId) as [
+          Map<string, Tool>,
+          Map<string, Tool>,
+          Map<string, Tool>,
+          Map<string, Tool>,
+        ];
+        for (const id of new Set([...a.keys(), ...b.keys()])) {
+          const [s, m, n, g] = [was.get(id), a.get(id), b.get(id), got.get(id)];
+          if (!s) expect(g).toEqual(m ?? n);
+          else if (m && n)
+            for (const key of ['name', 'throatMm', 'path'] as const) {
+              const touched = [m, n].filter((t) => !alike(t[key], s[key]));
+              if (touched.length === 0) expect(g![key]).toEqual(s[key]);
+              if (touched.length === 1) expect(g![key]).toEqual(touched[0]![key]);
+              if (touched.length === 2 && !alike(m[key], n[key]))
+                expect(clashes.map(({ within }) => within[1])).toContain(key);
+            }
+          // Taken out by one: gone where the other left it alone, told where not.
+          else if (alike(s, m ?? n)) expect(g).toBeUndefined();
+          else expect(clashes.some(({ within }) => within.length === 1)).toBe(true);
+        }
+        for (const tag of since.tags)
+          expect(merged.tags.includes(tag)).toBe(one.tags.includes(tag) && two.tags.includes(tag));
+        expect([`${one.mm} ${one.by}`, `${two.mm} ${two.by}`]).toContain(
+          `${merged.mm} ${merged.by}`,
+        );
       }
-      const pair = (r: R) => `${r.mm} ${r.by}`;
-      expect([pair(one), pair(two)]).toContain(pair(there.merged));
     }),
-    { numRuns: 500 },
+    { numRuns: 1000 },
   );
+});
+
+test('kept again upon what stands, one’s own stands where they clashed and nothing of the other is lost', () => {
+  fc.assert(
+    fc.property(record, edits, edits, (since, firsts, seconds) => {
+      const [one, two] = [done(since, firsts, 'm'), done(since, seconds, 'n')];
+      const told = merge(since, one, two);
+      const again = merge(two, told.merged, two);
+      expect(again).toEqual({ merged: told.merged, clashes: [] });
+    }),
+  );
+});
+
+test('an item put in stays where it was put; an order that only one changed is theirs, two orders clash', () => {
+  const of = (ids: string) => ({
+    tools: [...ids].map((id) => ({ id, name: id, throatMm: 0, path: [] as number[] })),
+  });
+  const rules = { lists: { tools: ['id'] } } as const;
+  const ids = ({ merged }: { merged: { tools: Tool[] } }) =>
+    merged.tools.map(({ id }) => id).join('');
+  const put = (since: string, mine: string, now: string) =>
+    mergedRecord(of(since), of(mine), of(now), rules);
+  expect(ids(put('abc', 'axbc', 'abyc'))).toBe('axbyc');
+  expect(ids(put('abc', 'abcm', 'abcn'))).toBe('abcnm');
+  expect(ids(put('abc', 'cba', 'abnc'))).toBe('ncba');
+  expect(ids(put('abc', 'abnc', 'cba'))).toBe('ncba');
+  expect(put('abc', 'cba', 'bac').clashes).toMatchObject([{ field: 'tools', within: ['order'] }]);
+});
+
+test('a list without a rule is one value: two who move its points are told, and get no third line', () => {
+  const line = (x: number) => ({
+    points: [
+      [0, 0],
+      [x, 1],
+    ],
+  });
+  expect(mergedRecord(line(1), line(2), line(3)).clashes).toEqual([
+    { field: 'points', within: [], here: line(2).points, there: line(3).points },
+  ]);
 });
 
 test('the order in which a database gives back the fields of an item is no difference', () => {
-  const strip = (legs: number[]) =>
+  const strips = (legs: number[]) =>
     legs.map((legMm) => ({ metal: 'dc01', legMm, sheet: { mm: 1, by: 'mm' } }));
   const kept = (legs: number[]) =>
     legs.map((legMm) => ({ sheet: { by: 'mm', mm: 1 }, legMm, metal: 'dc01' }));
-  const merged = mergedRecord(
-    { strips: strip([1, 2]) },
-    { strips: strip([2, 3]) },
-    { strips: kept([1, 2, 4]) },
-  );
-  expect(merged).toEqual({ ok: true, merged: { strips: [...kept([2, 4]), ...strip([3])] } });
-  expect(mergedRecord({ a: strip([1]) }, { a: strip([1]) }, { a: kept([1]) })).toEqual({
-    ok: true,
-    merged: { a: kept([1]) },
-  });
+  expect(
+    mergedRecord(
+      { strips: strips([1, 2]) },
+      { strips: strips([2, 3]) },
+      { strips: kept([1, 2, 4]) },
+      { lists: { strips: 'set' } },
+    ),
+  ).toEqual({ merged: { strips: [...kept([2, 4]), ...strips([3])] }, clashes: [] });
 });
 
-test('a field that both changed and not alike is a clash by name; lists never clash: nothing put in is lost', () => {
-  const since: R = { name: 'a', metal: 'x', mm: 1, by: 'mm', list: [1, 2, 3] };
-  expect(merge(since, { ...since, name: 'b' }, { ...since, name: 'c', metal: 'y' })).toEqual({
-    ok: false,
-    clashes: ['name'],
-  });
-  expect(merge(since, { ...since, mm: 2 }, { ...since, by: 'gauge' })).toEqual({
-    ok: false,
-    clashes: ['mm', 'by'],
-  });
-  expect(merge(since, { ...since, list: [1, 3, 4] }, { ...since, list: [1, 2, 3, 5] })).toEqual({
-    ok: true,
-    merged: { ...since, list: [1, 3, 5, 4] },
-  });
-  fc.assert(
-    fc.property(value, value, value, (start, one, two) => {
-      const found = mergedRecord({ list: start.list }, { list: one.list }, { list: two.list });
-      if (!found.ok) throw new Error('a list clashed');
-      for (const put of [...one.list, ...two.list])
-        if (!start.list.includes(put)) expect(found.merged.list).toContain(put);
-      for (const item of start.list)
-        if (!one.list.includes(item) || !two.list.includes(item))
-          expect(found.merged.list).not.toContain(item);
-    }),
+test('items that cannot be told apart are not merged item by item: told, nothing doubled', () => {
+  const twice = {
+    tools: [
+      { id: 'a', n: 1 },
+      { id: 'a', n: 2 },
+    ],
+  };
+  const found = mergedRecord(
+    twice,
+    { tools: [{ id: 'a', n: 3 }] },
+    { tools: [{ id: 'a', n: 1 }] },
+    {
+      lists: { tools: ['id'] },
+    },
   );
+  expect(found.clashes).toMatchObject([{ field: 'tools', within: [] }]);
 });

@@ -7,6 +7,7 @@ import { failure, stop } from '../measure/result';
 import { unsurveyed } from '../survey/pieceSurvey';
 import { planOfVersion1, readPlan } from '../weld/readPlan';
 import type { JobFile, JobHead, PieceFile } from './job';
+import { withOwnIds } from '../card/eachOnce';
 import { HELD } from './lists';
 import { JOB_VERSION, JobHeadSchema, MOST_PIECES, PieceFileSchema } from './job';
 
@@ -102,6 +103,30 @@ function fromVersion9(given: unknown): unknown {
     : given;
 }
 
+const ListsSchema = z.looseObject({
+  pictures: z.array(z.looseObject({})).optional(),
+  survey: z.union([z.looseObject({}), z.array(z.unknown())]).optional(),
+  shaping: z.looseObject({}).optional(),
+});
+
+/** A head or a piece in whose lists each id stands once: older programs did not see to it. */
+function withEachOnce(given: unknown): unknown {
+  const read = ListsSchema.safeParse(given);
+  if (!read.success) return given;
+  const { pictures, survey, shaping } = read.data;
+  return {
+    ...read.data,
+    ...(pictures && {
+      pictures: pictures.map((one) => ({ ...one, marks: withOwnIds(one.marks) })),
+    }),
+    ...(survey &&
+      !Array.isArray(survey) && {
+        survey: { ...survey, options: withOwnIds(survey.options) },
+      }),
+    ...(shaping && { shaping: { ...shaping, own: withOwnIds(shaping.own, 'key') } }),
+  };
+}
+
 const HistorySchema = z.looseObject({ versions: z.array(z.looseObject({ doc: z.unknown() })) });
 const DocumentsSchema = z.looseObject({ card: HistorySchema, plan: HistorySchema });
 
@@ -130,7 +155,7 @@ export function readJobHead(given: unknown): Result<{ head: JobHead; version: nu
       ? { ...inThree, survey: survey.map(surveyFromVersion3) }
       : inThree;
   const brought = { ...inFour, version: JOB_VERSION };
-  const read = JobHeadSchema.safeParse(brought);
+  const read = JobHeadSchema.safeParse(withEachOnce(brought));
   return read.success ? { ok: true, head: read.data, version } : unreadable(read.error);
 }
 
@@ -160,7 +185,7 @@ export function readJobPiece(
   const inSeven =
     version < 7 && typeof inSix === 'object' ? { ...inSix, shaping: unshaped() } : inSix;
   const inEight = version < 8 ? fromVersion7(inSeven) : inSeven;
-  const brought = version < 10 ? fromVersion9(inEight) : inEight;
+  const brought = withEachOnce(version < 10 ? fromVersion9(inEight) : inEight);
   const parts = DocumentsSchema.safeParse(brought);
   if (parts.success) {
     // Each document by its own reader, so that one of an older version comes up to date wherever it

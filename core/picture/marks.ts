@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { text } from '../card/text';
+import { eachOnce } from '../card/eachOnce';
 
 /**
  * A place in a picture's own coordinates: pixels of the whole picture, turned upright, x to the
@@ -21,7 +22,7 @@ export type PictureMark = z.infer<typeof PictureMarkSchema>;
 /** What is said of a picture, and can be changed later. */
 export const PictureSaidSchema = z.object({
   caption: text(400),
-  marks: z.array(PictureMarkSchema).max(200),
+  marks: eachOnce(z.array(PictureMarkSchema).max(200)),
 });
 export type PictureSaid = z.infer<typeof PictureSaidSchema>;
 

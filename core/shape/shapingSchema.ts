@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { text } from '../card/text';
+import { eachOnce } from '../card/eachOnce';
 
 const moment = text(40);
 const mm = z.number().finite().min(-10_000).max(10_000);
@@ -40,7 +41,7 @@ export const ShapingSchema = z.object({
    */
   order: z.object({ steps: z.array(key).max(1000) }).nullable(),
   /** Steps of one's own. */
-  own: z.array(z.object({ key, text: text(300).min(1) })).max(200),
+  own: eachOnce(z.array(z.object({ key, text: text(300).min(1) })).max(200), 'key'),
   work: z.record(key, StepWorkSchema),
 });
 export type Shaping = z.infer<typeof ShapingSchema>;

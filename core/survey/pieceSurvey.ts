@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { moment } from '../card/moment';
 import { text } from '../card/text';
+import { eachOnce } from '../card/eachOnce';
 import { LAYERS, OPTION_KINDS } from './kinds';
 
 const id = text(24).min(1);
@@ -66,7 +67,7 @@ export const PieceSurveySchema = z.object({
   cutOut: CutOutSchema.nullable(),
   /** Micrometer readings of old metal, mm. */
   oldMetal: z.array(z.number().min(0.05).max(20)).max(MOST_READINGS),
-  options: z.array(PieceOptionSchema).max(12),
+  options: eachOnce(z.array(PieceOptionSchema).max(12)),
   choice: ChoiceSchema.nullable(),
 });
 export type PieceSurvey = z.infer<typeof PieceSurveySchema>;

@@ -1,0 +1,1 @@
+ALTER TABLE "fit_edges" ADD COLUMN "read_by" text DEFAULT '' NOT NULL;
