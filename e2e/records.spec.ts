@@ -448,7 +448,7 @@ test('what two read of one edge, say of one trial, or do about one finding: both
     await page.keyboard.press('Enter');
     const told = page.getByRole('alert', { name: 'Read differently' });
     const letter = blank.edges[0]!.letter;
-    await expect(told).toContainText(`${letter}, station 3: 4.00 mm here, 5.00 mm read elsewhere`);
+    await expect(told).toContainText(`${letter}, station 3: 4.00 mm here, 5.00 mm by Wenna`);
     // What is read beside it goes in; the quarrel shows at every stop, and on the pages of the job.
     await page.getByRole('button', { name: /^Station 2/ }).click();
     await page.keyboard.type('6');

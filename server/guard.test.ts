@@ -4,6 +4,7 @@ import { mostBytes, refusal } from './guard';
 
 const own: Asked = {
   method: 'POST',
+  target: '/shop',
   path: '/shop',
   host: '127.0.0.1:4170',
   origin: 'http://127.0.0.1:4170',
@@ -31,6 +32,19 @@ test('its own pages and scripts without a page are let in; pages of anywhere els
     fc.property(elsewhere, fc.constantFrom('POST', 'PUT', 'PATCH', 'DELETE'), (origin, method) => {
       expect(status({ origin, method })).toBe(403);
     }),
+  );
+});
+
+test('only a path is an address here: what is written for a proxy is refused, whatever it asks for', () => {
+  const method = fc.constantFrom('GET', 'POST', 'OPTIONS');
+  fc.assert(
+    fc.property(
+      fc.oneof(fc.webUrl(), fc.constantFrom('*', '', 'elsewhere:443')),
+      method,
+      (target, method) => {
+        expect(status({ target, method })).toBe(400);
+      },
+    ),
   );
 });
 

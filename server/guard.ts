@@ -1,6 +1,8 @@
 /** What is asked of the server, as far as it can be judged before anything is read. */
 export type Asked = {
   method: string;
+  /** As it stands in the request, before anything is made of it. */
+  target: string;
   path: string;
   host: string | undefined;
   origin: string | undefined;
@@ -46,6 +48,9 @@ const READS = new Set(['GET', 'HEAD', 'OPTIONS']);
  * lets it in.
  */
 export function refusal(asked: Asked, served: Served = LOOPBACK): Refusal | null {
+  // An address is asked for by its path: what names a host of its own is meant for a proxy.
+  if (!asked.target.startsWith('/'))
+    return { status: 400, message: 'That is no address of Patrone’s: ask for a path.' };
   const host = asked.host?.toLowerCase() ?? '';
   if (!served.names.has(host.replace(/:\d+$/, ''))) {
     return {

@@ -46,6 +46,7 @@ const door =
     const refused = refusal(
       {
         method: request.method,
+        target: request.originalUrl,
         path: request.path,
         host: request.headers.host,
         origin: request.headers.origin,

@@ -1,35 +1,41 @@
 import workerpool from 'workerpool';
-import { drawBenchCardNow } from '#app/blank/drawBenchCard.server';
-import { drawScaleFrameNow } from '#app/card/drawScaleFrame.server';
-import { drawStripNow } from '#app/sheet/drawStrip.server';
-import { takeInNow, writeOutNow } from '#app/jobs/doJobFiles.server';
-import { copyPictureNow, keepPictureNow } from '#app/pictures/doKeepPicture.server';
-import { judgeNow } from '#app/piece/doJudge.server';
-import { sumUpNow } from '#app/piece/doSumUp.server';
-import { drawPatternNow } from '#app/sheet/drawPattern.server';
-import { drawMeasuringSheetNow } from '#app/survey/drawMeasuringSheet.server';
+import { drawBenchCard } from '#app/blank/benchCardFile';
+import { drawScaleFrame } from '#app/card/scaleFrameFile';
+import { takeIn, writeOut } from '#app/jobs/jobFiles';
+import { judge, sumUp } from '#app/piece/reckonTasks';
+import { copyPicture, keepPicture } from '#app/pictures/keepPicture';
+import { drawPattern } from '#app/sheet/patternFiles';
+import { drawStrip } from '#app/sheet/stripFile';
+import { drawMeasuringSheet } from '#app/survey/measuringSheetFile';
 import type { Doing } from '#app/workers/task';
 
-/** What worker threads can be asked to do. */
-const all: Doing[] = [
-  sumUpNow,
-  judgeNow,
-  drawPatternNow,
-  writeOutNow,
-  takeInNow,
-  keepPictureNow,
-  copyPictureNow,
-  drawMeasuringSheetNow,
-  drawScaleFrameNow,
-  drawStripNow,
-  drawBenchCardNow,
+/**
+ * What worker threads can be asked to do. Each is loaded when it is first asked for: a thread of one
+ * lane never holds what the others need.
+ */
+const all: [{ name: string }, () => Promise<Doing>][] = [
+  [sumUp, async () => (await import('#app/piece/doSumUp.server')).sumUpNow],
+  [judge, async () => (await import('#app/piece/doJudge.server')).judgeNow],
+  [drawPattern, async () => (await import('#app/sheet/drawPattern.server')).drawPatternNow],
+  [writeOut, async () => (await import('#app/jobs/doJobFiles.server')).writeOutNow],
+  [takeIn, async () => (await import('#app/jobs/doJobFiles.server')).takeInNow],
+  [keepPicture, async () => (await import('#app/pictures/doKeepPicture.server')).keepPictureNow],
+  [copyPicture, async () => (await import('#app/pictures/doKeepPicture.server')).copyPictureNow],
+  [
+    drawMeasuringSheet,
+    async () => (await import('#app/survey/drawMeasuringSheet.server')).drawMeasuringSheetNow,
+  ],
+  [drawScaleFrame, async () => (await import('#app/card/drawScaleFrame.server')).drawScaleFrameNow],
+  [drawStrip, async () => (await import('#app/sheet/drawStrip.server')).drawStripNow],
+  [drawBenchCard, async () => (await import('#app/blank/drawBenchCard.server')).drawBenchCardNow],
 ];
 
 workerpool.worker(
   Object.fromEntries(
-    all.map(({ name, run }) => [
+    all.map(([{ name }, load]) => [
       name,
-      (given: unknown) => run(given as never, (done) => workerpool.workerEmit(done)),
+      async (given: unknown) =>
+        (await load()).run(given as never, (done) => workerpool.workerEmit(done)),
     ]),
   ),
 );

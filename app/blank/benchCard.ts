@@ -11,13 +11,10 @@ import { gapEdges } from '../piece/shapeSteps';
 import { loadPiece } from '../piece/loaded.server';
 import { idOr404 } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
-import { inWorker } from '../workers/pool.server';
+import { drawnFor } from '../workers/papers.server';
 import type { Route } from './+types/benchCard';
 import { drawBenchCard } from './benchCardFile';
 import { brakeFor } from '../folding/foldRows';
-
-/** Longest that a card may take: most of it is the search for an order, ms. */
-const LIMIT_MS = 30_000;
 
 /** The order of folding a piece on paper, for the bench. */
 export async function loader({ params, request, context }: Route.LoaderArgs) {
@@ -35,31 +32,27 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     });
   const { brakeLine, relief, shortestFlangeMm, springs } = shop;
   const metal = metalById(facts.metal);
-  const drawn = await inWorker(
-    drawBenchCard,
-    {
-      pattern: { ...card.doc, taken: null },
-      metal: facts.metal,
-      sheet: sheetMetal(metal, facts.thicknessMm, shop),
-      practice: { brakeLine, relief, shortestFlangeMm },
-      brake,
-      springs,
-      longFirst: shop.longFolds === 'early',
-      folding: records.folding,
-      gaps: plan.broken ? [] : gapEdges(card.doc, plan.doc),
-      head: {
-        title: facts.name,
-        job: job.name,
-        shop: shop.name,
-        sheet: `${metal.name} ${formatThin(facts.thicknessMm, unit)}`,
-        revision: card.number,
-        date: formatDay(new Date().toISOString(), shop.dates),
-      },
-      unit,
-      paper: paper.data,
+  const drawn = await drawnFor(request, drawBenchCard, {
+    pattern: { ...card.doc, taken: null },
+    metal: facts.metal,
+    sheet: sheetMetal(metal, facts.thicknessMm, shop),
+    practice: { brakeLine, relief, shortestFlangeMm },
+    brake,
+    springs,
+    longFirst: shop.longFolds === 'early',
+    folding: records.folding,
+    gaps: plan.broken ? [] : gapEdges(card.doc, plan.doc),
+    head: {
+      title: facts.name,
+      job: job.name,
+      shop: shop.name,
+      sheet: `${metal.name} ${formatThin(facts.thicknessMm, unit)}`,
+      revision: card.number,
+      date: formatDay(new Date().toISOString(), shop.dates),
     },
-    { limitMs: LIMIT_MS, signal: request.signal },
-  );
+    unit,
+    paper: paper.data,
+  });
   if (!drawn.ok)
     throw new Response(
       problemSentence(drawn.problems[0]!, card.doc, (mm) => formatLength(mm, unit)),

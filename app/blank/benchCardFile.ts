@@ -27,4 +27,4 @@ export type BenchCard = {
 export type BenchCardDrawn = { ok: true; body: Uint8Array } | { ok: false; problems: Problem[] };
 
 /** Draws the steps of folding, each with its picture and room to write down what came of it. */
-export const drawBenchCard = task<BenchCard, BenchCardDrawn>('draw-bench-card');
+export const drawBenchCard = task<BenchCard, BenchCardDrawn>('draw-bench-card', 'papers');

@@ -5,12 +5,9 @@ import { PAPERS } from '#core/picture/scaleFrame';
 import { preferencesFrom } from '../frame/preferences';
 import { shopSettings } from '../records/shop.server';
 import { viewerIn } from '../records/viewer.server';
-import { inWorker } from '../workers/pool.server';
+import { drawnFor } from '../workers/papers.server';
 import type { Route } from './+types/scaleFrame';
 import { drawScaleFrame } from './scaleFrameFile';
-
-/** Longest that a frame may take to be drawn, ms. */
-const LIMIT_MS = 20_000;
 
 const AskedSchema = z.object({
   paper: z.enum(Object.keys(PAPERS) as [Paper, ...Paper[]]).default('a4'),
@@ -29,7 +26,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     cards === '1'
       ? ({ kind: 'cards', paper: unit === 'mm' ? 'a4' : 'letter' } as const)
       : ({ kind: 'frame', paper, middle } as const);
-  const body = await inWorker(drawScaleFrame, given, { limitMs: LIMIT_MS, signal: request.signal });
+  const body = await drawnFor(request, drawScaleFrame, given);
   return new Response(body as BodyInit, {
     headers: {
       'Content-Type': 'application/pdf',

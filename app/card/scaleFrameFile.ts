@@ -7,4 +7,4 @@ export type ScaleFrameGiven =
   | { kind: 'cards'; paper: 'a4' | 'letter' };
 
 /** Draws the scale frame that is printed and laid round a card. */
-export const drawScaleFrame = task<ScaleFrameGiven, Uint8Array>('draw-scale-frame');
+export const drawScaleFrame = task<ScaleFrameGiven, Uint8Array>('draw-scale-frame', 'papers');

@@ -226,6 +226,9 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     'That is not a job file: it could not be read as JSON. Choose one that was written by “Job as a file”.',
   'job-pack-damaged': (_, { it }) =>
     `It is damaged, or was not packed by Patrone (${it}). Copy it again from where it came.`,
+  'job-pack-picture': (_, { all }) =>
+    `Nothing was taken in. A picture in it ${all.replace(/^pictures\/[0-9a-f]+/, (name) => `(${name.slice(0, 17)}…)`)}`,
+  'job-no-room': 'What is packed in it is more than the disk has room for, or more than 4 GB.',
   'job-too-large': 'It is larger than the text of a job can be (200 MB).',
   'job-part-too-large': 'A piece in that file is larger than can be taken in.',
   'job-not-one': 'That is not a job file: choose one that Patrone wrote.',

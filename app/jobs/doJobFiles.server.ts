@@ -1,6 +1,10 @@
 import { createReadStream } from 'node:fs';
 import { mkdir, open, rm, stat } from 'node:fs/promises';
-import type { PieceFile } from '#core/format/job';
+import type { PictureFile, PieceFile } from '#core/format/job';
+import type { SurveyedFile } from '#core/survey/references';
+import type { KeptPicture } from '../pictures/keepPicture';
+import { NO_PICTURE_WORDS } from '../pictures/keepPicture';
+import { unspokenOf } from '../records/pictures.server';
 import { jobFileEnd, jobFileHead, jobFilePiece } from '#core/format/job';
 import type { JobFilePart } from '#core/format/jobFileParts';
 import { JobFileScanner, PartTooLarge } from '#core/format/jobFileParts';
@@ -11,11 +15,16 @@ import type { PictureType } from '#core/picture/privacy';
 import { pictureName } from '../pictures/pictureFiles.server';
 import { exportJob, importJob } from '../records/jobFile.server';
 import { Viewer } from '../records/viewer.server';
+import type { Progress } from '../workers/task';
 import { doing } from '../workers/task';
 import { takeIn, writeOut } from './jobFiles';
+import type { Unpacked } from './jobPack.server';
 import {
   DamagedPack,
   MOST_TEXT_BYTES,
+  NoPackedPicture,
+  NoRoom,
+  dropPictures,
   isPack,
   packJob,
   takeUpPictures,
@@ -30,39 +39,41 @@ async function writeText(
   job: string,
   path: string,
   withPictures: boolean,
+  tell: (progress: Progress) => void,
 ): Promise<Set<string> | null> {
   const file = await open(path, 'w');
   const named = new Set<string>();
-  let any = false;
+  let all = 0;
   const note = (all: readonly { digest: string; type: PictureType }[]) => {
     for (const { digest, type } of all) named.add(pictureName(digest, type));
   };
   try {
     const found = await exportJob(Viewer.shop, job, withPictures, {
       head: async (head, pieces) => {
-        any = pieces > 0;
+        all = pieces;
         note(head.pictures);
-        await file.write(jobFileHead(head, any));
+        await file.write(jobFileHead(head, all > 0));
       },
       piece: async (piece, place) => {
         note(piece.pictures);
         await file.write(jobFilePiece(piece, place));
+        tell({ done: place + 1, of: 2 * all });
       },
     });
     if (!found) return null;
-    await file.write(jobFileEnd(any));
+    await file.write(jobFileEnd(all > 0));
     return named;
   } finally {
     await file.close();
   }
 }
 
-export const writeOutNow = doing(writeOut, async ({ job, path, plain }) => {
-  if (plain) return (await writeText(job, path, false)) !== null;
+export const writeOutNow = doing(writeOut, async ({ job, path, plain }, tell) => {
+  if (plain) return (await writeText(job, path, false, tell)) !== null;
   const text = `${path}.text`;
-  const named = await writeText(job, text, true);
+  const named = await writeText(job, text, true, tell);
   if (!named) return false;
-  await packJob(path, text, named);
+  await packJob(path, text, named, (bytes) => tell({ done: bytes, of: 0 }));
   await rm(text);
   return true;
 });
@@ -117,30 +128,67 @@ export const takeInNow = doing(takeIn, async ({ path, from }, tell) => {
     await mkdir(folder);
     const pack = await unpackJob(path, folder, (done) => tell({ done, of: 2 * size }));
     const text = await stat(pack.text);
-    // Before it is taken in: a picture that nothing speaks of does no harm, one that is spoken of
-    // and not there does.
-    await takeUpPictures(pack);
-    return await taken(pack.text, from, (done) =>
-      tell({ done: size * (1 + done / text.size), of: 2 * size }),
+    return await taken(
+      pack.text,
+      from,
+      (done) => tell({ done: size * (1 + done / text.size), of: 2 * size }),
+      pack,
     );
   } catch (error) {
     if (error instanceof Refused) return failure(...error.problems);
     if (error instanceof DamagedPack) return failure(stop('job-pack-damaged', [error.entry]));
+    if (error instanceof NoPackedPicture)
+      return failure(stop('job-pack-picture', [`${error.entry} ${NO_PICTURE_WORDS[error.why]}`]));
+    if (error instanceof NoRoom) return failure(stop('job-no-room', []));
     if (error instanceof SyntaxError) return failure(stop('job-not-json', []));
     if (error instanceof PartTooLarge) return failure(stop('job-part-too-large', []));
     throw error;
   }
 });
 
-/** Takes the text of a job in. */
+/**
+ * A picture as it is, whatever the file says of it; refused where it says another size. One that is
+ * not in the pack is lost, and shows as such.
+ */
+function asItIs<P extends PictureFile>(said: P, pack: Unpacked | null): P {
+  const found = pack?.pictures.get(said.digest)?.picture;
+  if (!found) return said;
+  const { digest, type, width, height, bytes } = found;
+  if (type !== said.type || width !== said.width || height !== said.height)
+    throw new Refused([stop('job-pack-damaged', [said.name || said.digest])]);
+  return { ...said, digest, bytes };
+}
+
+/** A finding whose outline is drawn on a picture names it by what the picture is kept under. */
+function withOutlines(one: SurveyedFile, pack: Unpacked | null): SurveyedFile {
+  const { body } = one;
+  if (body.kind !== 'finding') return one;
+  const looks = body.looks.map((look) => {
+    const known = look.outline && pack?.pictures.get(look.outline.picture)?.picture.digest;
+    return known ? { ...look, outline: { ...look.outline!, picture: known } } : look;
+  });
+  return { ...one, body: { ...body, looks } };
+}
+
+/**
+ * Takes the text of a job in, and with it the pictures of its pack: they are taken up last, when
+ * nothing of the text can be refused any more, and go again if the job then does not come to stand.
+ */
 async function taken(
   path: string,
   from: string,
   at: (bytes: number) => void,
+  pack: Unpacked | null = null,
 ): Promise<Result<{ id: string }>> {
   const read = await headOf(path);
   if (!read.ok) return read;
-  const { head, version } = read;
+  const { version } = read;
+  const head = {
+    ...read.head,
+    survey: read.head.survey.map((one) => withOutlines(one, pack)),
+    pictures: read.head.pictures.map((one) => asItIs(one, pack)),
+  };
+  let fresh: KeptPicture[] = [];
   async function* pieces(): AsyncGenerator<PieceFile> {
     let place = 0;
     for await (const part of partsOf(path, at)) {
@@ -148,8 +196,15 @@ async function taken(
       if ('text' in part) throw new Refused([stop('job-unreadable', ['pieces'])]);
       const found = readJobPiece(JSON.parse(part.piece), version, place++);
       if (!found.ok) throw new Refused(found.problems);
-      yield found.piece;
+      const { pictures } = found.piece;
+      yield { ...found.piece, pictures: pictures.map((one) => asItIs(one, pack)) };
     }
+    if (pack) fresh = await takeUpPictures(pack);
   }
-  return { ok: true, id: await importJob(Viewer.shop, head, pieces(), from) };
+  try {
+    return { ok: true, id: await importJob(Viewer.shop, head, pieces(), from) };
+  } catch (error) {
+    await dropPictures(await unspokenOf(Viewer.shop, fresh));
+    throw error;
+  }
 }

@@ -16,8 +16,10 @@ import type { Route } from './+types/takeInFile';
 import { takeIn } from './jobFiles';
 
 const MOST_BYTES = 2 * 1024 ** 3;
-/** Longest that a file may take to be taken in, ms. */
-const LIMIT_MS = 5 * 60_000;
+/** Longest that taking a file in may come no further, ms; in all it takes what it takes. */
+const QUIET_MS = 60_000;
+/** A file that is being sent has to bring as much in a minute, bytes: else its sender is gone. */
+const LEAST_A_MINUTE = 256 * 1024;
 
 export type TakenIn = { to: string } | { refused: string };
 
@@ -27,7 +29,7 @@ async function received(
   path: string,
 ): Promise<{ name: string } | { refused: string }> {
   const type = request.headers.get('content-type') ?? '';
-  if (!request.body || !type.startsWith('multipart/form-data'))
+  if (!request.body || !/^multipart\/form-data\b.*\bboundary=[^;\s]/i.test(type))
     return { refused: 'No file was sent.' };
   let name: string | null = null;
   let tooLarge = false;
@@ -42,6 +44,13 @@ async function received(
     writing.push(pipeline(file, createWriteStream(path)));
   });
   const source = Readable.fromWeb(request.body as WebStream);
+  let since = 0;
+  source.on('data', (chunk: Uint8Array) => (since += chunk.length));
+  source.pause();
+  const watch = setInterval(() => {
+    if (since < LEAST_A_MINUTE) source.destroy(new Error('nothing comes any more'));
+    since = 0;
+  }, 60_000);
   try {
     await new Promise<void>((done, fail) => {
       source.once('error', fail);
@@ -54,6 +63,8 @@ async function received(
     source.unpipe(form);
     source.resume();
     return { refused: 'The file did not arrive whole: send it again.' };
+  } finally {
+    clearInterval(watch);
   }
   if (tooLarge) return { refused: 'That file is larger than a job file can be (2 GB).' };
   return name === null ? { refused: 'No file was sent.' } : { name };
@@ -65,7 +76,7 @@ async function takenIn(request: Request, tell: (progress: Progress) => void): Pr
     const path = join(folder, 'job.json');
     const file = await received(request, path);
     if ('refused' in file) return file;
-    const limits = { limitMs: LIMIT_MS, signal: request.signal, tell };
+    const limits = { quietMs: QUIET_MS, signal: request.signal, tell };
     const found = await inWorker(takeIn, { path, from: file.name }, limits);
     if (found.ok) return { to: `/jobs/${found.id}` };
     return {
@@ -73,7 +84,10 @@ async function takenIn(request: Request, tell: (progress: Progress) => void): Pr
     };
   } catch (error) {
     if (error instanceof TookTooLong)
-      return { refused: 'That file took longer to take in than it may (5 minutes).' };
+      return {
+        refused:
+          'Taking that file in came to a stand: nothing of it was taken in. Try again when the machine is less busy.',
+      };
     throw error;
   } finally {
     await rm(folder, { recursive: true, force: true });

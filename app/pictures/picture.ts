@@ -4,13 +4,18 @@ import { data } from 'react-router';
 import { idOr404 } from '../records/parse.server';
 import { pictureById } from '../records/pictures.server';
 import { viewerIn } from '../records/viewer.server';
-import { inWorker } from '../workers/pool.server';
+import { TookTooLong, inWorker } from '../workers/pool.server';
 import type { Route } from './+types/picture';
 import { copyPicture } from './keepPicture';
 import type { PictureSize } from './pictureFiles.server';
 import { SIZES, isThere, picturePath } from './pictureFiles.server';
 
 const LIMIT_MS = 60_000;
+
+/** A copy that could not be made in time is missing, and no fault of the server's. */
+const notInTime = (error: unknown): void => {
+  if (!(error instanceof TookTooLong)) throw error;
+};
 
 const MISSING =
   'The file of this picture is missing or damaged. A backup may have it: ./patrone restore.';
@@ -38,7 +43,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
     !(await isThere(path)) &&
     (await isThere(picturePath(digest, type, 'whole')))
   )
-    await inWorker(copyPicture, { digest, type }, { limitMs: LIMIT_MS });
+    await inWorker(copyPicture, { digest, type }, { limitMs: LIMIT_MS }).catch(notInTime);
   const file = (await isThere(path)) ? await open(path).catch(() => null) : null;
   if (!file)
     return new Response(MISSING, {

@@ -16,7 +16,7 @@ import { addPicture, isThere, picturesOf } from '../records/pictures.server';
 import { viewerIn } from '../records/viewer.server';
 import { TookTooLong, inWorker } from '../workers/pool.server';
 import type { Route } from './+types/pictures';
-import { MOST_PICTURE_BYTES, NO_PICTURE_WORDS, keepPicture } from './keepPicture';
+import { MAX_PICTURE_BYTES, NO_PICTURE_WORDS, keepPicture } from './keepPicture';
 import { incoming } from './pictureFiles.server';
 
 /** Longest that a picture may take to be taken in, ms. */
@@ -42,7 +42,7 @@ async function received(request: Request, path: string): Promise<boolean> {
   const counted = new Transform({
     transform(chunk: Buffer, _, next) {
       bytes += chunk.length;
-      next(bytes > MOST_PICTURE_BYTES ? new RangeError('too large') : null, chunk);
+      next(bytes > MAX_PICTURE_BYTES ? new RangeError('too large') : null, chunk);
     },
   });
   try {

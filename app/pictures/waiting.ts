@@ -2,7 +2,7 @@ import { createStore, del, entries, get, set } from 'idb-keyval';
 import type { Watched } from '../forms/watched';
 import { watched } from '../forms/watched';
 import type { HangsOn, Picture } from '../records/pictures.server';
-import { MOST_PICTURE_BYTES } from './keepPicture';
+import { MAX_PICTURE_BYTES } from './keepPicture';
 
 /**
  * A picture on its way to the server: kept in this browser until it is there, also when the page is
@@ -80,7 +80,7 @@ export async function send(on: HangsOn, files: readonly File[]): Promise<void> {
     file,
     at: Date.now() + i / 1000,
     progress:
-      file.size > MOST_PICTURE_BYTES
+      file.size > MAX_PICTURE_BYTES
         ? {
             state: 'refused',
             why: `${file.name} is larger than 25 MB. Make it smaller and add it again.`,

@@ -16,7 +16,7 @@ import { stepsOf } from './shapeSteps';
 import { roadOf } from './stages';
 import type { Summary } from './summary';
 import { NOTHING_KNOWN, materialOf } from './summary';
-import { gaveUp, sumUp } from './summing.server';
+import { gaveUp, sumUp } from './reckonTasks';
 
 /** What of a piece is shown in lists. */
 export function summaryOf(

@@ -2,16 +2,14 @@ import { LRUCache } from 'lru-cache';
 import type { SurveyVerdict } from '#core/survey/verdict';
 import type { Viewer } from '../records/viewer.server';
 import { inWorker } from '../workers/pool.server';
-import { task } from '../workers/task';
 import type { Judged } from './judged.server';
 import { NOTHING_TO_SAY, hasSurvey } from './judged.server';
+import { judge } from './reckonTasks';
 
 /** Longest that the references of a piece may take to be reckoned, ms. */
 const LIMIT_MS = 4000;
 /** So long what took too long is not tried again, ms. */
 const REST_MS = 60_000;
-
-export const judge = task<Judged, SurveyVerdict>('judge-survey');
 
 /**
  * By the piece and how often it had been touched: the database counts that up whatever of the

@@ -1,6 +1,5 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import type { SurveyWarning } from '#core/survey/verdict';
 import { surveyedAmong } from '../records/pieceSurvey.server';
 import type { Remembered } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
@@ -8,9 +7,10 @@ import { keepSummary, piecesToSumUp } from '../records/summaries.server';
 import { troubleIn } from '../records/trouble.server';
 import { Viewer } from '../records/viewer.server';
 import { TookTooLong, WORKER_PROGRAM, inWorker } from '../workers/pool.server';
-import { task } from '../workers/task';
 import { loadPiece } from './loaded.server';
 import { verdictOf } from './judging.server';
+import type { Judgements } from './reckonTasks';
+import { gaveUp, sumUp } from './reckonTasks';
 import type { Summary } from './summary';
 import { NOTHING_KNOWN } from './summary';
 
@@ -18,22 +18,6 @@ import { NOTHING_KNOWN } from './summary';
 const LIMIT_MS = 4000;
 /** As many pieces at a time as a worker takes before it lets others in. */
 const AT_A_TIME = 20;
-
-/**
- * Sums pieces up, remembers it, and gives it by piece. One that cannot be summed up is remembered
- * as such; one that is gone is left out.
- */
-export const sumUp = task<
-  { pieces: string[]; madeBy: string; judged: Judgements },
-  [string, Summary][]
->('sum-up');
-
-/**
- * What is to be said of the surveys of pieces (those of which there is anything), by piece, and how
- * often each had been touched by then: reckoned before, with a time limit of its own. `warnings`
- * null: it took too long.
- */
-export type Judgements = Map<string, { touched: number; warnings: SurveyWarning[] | null }>;
 
 async function judgedBefore(pieces: readonly string[]): Promise<Judgements> {
   const { layersApartMm } = await shopSettings(Viewer.shop);
@@ -58,13 +42,6 @@ async function madeByNow(viewer: Viewer): Promise<string> {
   const shop = createHash('sha1').update(JSON.stringify(settings)).digest('hex').slice(0, 12);
   return `${programSaid()} ${shop}`;
 }
-
-/**
- * What is remembered of a piece that took too long is good for the day: on a machine less busy it
- * may be summed up.
- */
-export const gaveUp = (madeBy: string) =>
-  `${madeBy} gave up ${new Date().toISOString().slice(0, 10)}`;
 
 /** Summed up anew; where a piece takes too long that one alone shows as itself. */
 async function summedNow(pieces: string[], madeBy: string): Promise<[string, Summary][]> {

@@ -91,8 +91,9 @@ const told = (status: number, message: string): Response => Response.json({ mess
 async function jobOf(params: Params): Promise<string | null> {
   const db = dbOf(Viewer.shop);
   const found: (string | null)[] = [];
-  for (const [name, id] of Object.entries(params)) {
-    if (!id || !z.uuid().safeParse(id).success) continue;
+  for (const [name, given] of Object.entries(params)) {
+    if (!given || !z.uuid().safeParse(given).success) continue;
+    const id = given.toLowerCase();
     if (name === 'jobId') found.push(id);
     else if (name === 'pieceId' || name === 'otherId')
       found.push(

@@ -57,9 +57,9 @@ export function sentence(error: z.ZodError): string {
     : 'What was sent could not be read.';
 }
 
-/** An id from an address; 404 for anything that is not one. */
+/** An id from an address, in small letters as they are kept; 404 for anything that is not one. */
 export function idOr404(value: string): string {
   const id = z.uuid().safeParse(value);
   if (!id.success) throw data(null, { status: 404 });
-  return id.data;
+  return id.data.toLowerCase();
 }

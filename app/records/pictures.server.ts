@@ -1,5 +1,5 @@
 import type { Placeholder, SQL } from 'drizzle-orm';
-import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { PictureOwner } from '#core/format/lists';
 import { mergedRecord } from '#core/format/merge';
@@ -166,3 +166,18 @@ export const putPictureAway = (id: string, away: boolean, tx: Tx) =>
     .update(pictures)
     .set({ putAway: away ? new Date() : null })
     .where(eq(pictures.id, id));
+
+/** Of these pictures' files those that no record speaks of. */
+export async function unspokenOf<P extends { digest: string }>(
+  viewer: Viewer,
+  files: readonly P[],
+): Promise<P[]> {
+  if (files.length === 0) return [];
+  const digests = files.map(({ digest }) => digest);
+  const rows = await dbOf(viewer)
+    .selectDistinct({ digest: pictures.digest })
+    .from(pictures)
+    .where(inArray(pictures.digest, digests));
+  const spoken = new Set(rows.map(({ digest }) => digest));
+  return files.filter(({ digest }) => !spoken.has(digest));
+}

@@ -1,10 +1,10 @@
 import { createContext } from 'react-router';
 
 /**
- * Why something could not be done though nothing was wrong with it: what to answer, and what to
- * say.
+ * Why something could not be done that was asked rightly, or could not be kept as it was sent: what
+ * to answer, and what to say.
  */
-export type Trouble = { status: 503 | 507; message: string };
+export type Trouble = { status: 400 | 503 | 507; message: string };
 
 const FULL: Trouble = {
   status: 507,
@@ -14,6 +14,12 @@ const FULL: Trouble = {
 const AWAY: Trouble = {
   status: 503,
   message: 'The database does not answer. What you typed is still here: try again in a moment.',
+};
+/** A sign or a figure that no database keeps: what checks what was sent let it through. */
+const UNFIT: Trouble = {
+  status: 400,
+  message:
+    'What was sent holds a sign or a figure that cannot be kept. Nothing was stored: take it out and try again.',
 };
 const BUSY: Trouble = {
   status: 503,
@@ -37,6 +43,13 @@ const CODES: Record<string, Trouble> = {
   ECONNREFUSED: AWAY,
   ECONNRESET: AWAY,
   EPIPE: AWAY,
+  '22001': UNFIT,
+  '22003': UNFIT,
+  '22007': UNFIT,
+  '22008': UNFIT,
+  '22021': UNFIT,
+  '22P02': UNFIT,
+  '22P05': UNFIT,
 };
 
 /** What the driver says, without a code, of a database that is away. */

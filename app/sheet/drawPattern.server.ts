@@ -40,11 +40,16 @@ export const drawPatternNow = doing(drawPattern, async (given): Promise<PatternD
       return { ok: true, body: foldCsv(development) };
   }
   const bare = (mm: number, digits = 1) => formatLength(mm, unit, digits, false);
-  const brakes = scribeTable(development).lines.filter((line) => line.line === 'brake');
+  const datum = datumOf(development);
+  const brakes = new Map(
+    scribeTable(development).lines.flatMap((line) =>
+      line.line === 'brake' ? [[line.fold, line] as const] : [],
+    ),
+  );
   const brakeFrom = (fold: string) => {
-    const line = brakes.find((l) => l.fold === fold);
+    const line = brakes.get(fold);
     return line?.from.kind === 'parallel'
-      ? `brake line ${plain(scribeSaid(line, datumOf(development), bare))}`
+      ? `brake line ${plain(scribeSaid(line, datum, bare))}`
       : '';
   };
   const meets = (edge: string) => meetsOf(plan, edge);

@@ -13,7 +13,7 @@ import { once } from '../records/once.server';
 import { notePrint } from '../records/pieces.server';
 import type { Viewer } from '../records/viewer.server';
 import { viewerIn } from '../records/viewer.server';
-import { inWorker } from '../workers/pool.server';
+import { drawnFor } from '../workers/papers.server';
 import type { Route } from './+types/pattern';
 import { FILES, drawPattern } from './patternFiles';
 
@@ -50,9 +50,6 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   return Response.json({ noted: true });
 }
 
-/** Longest that a pattern may take to be drawn, ms: a hundred pages take two seconds. */
-const LIMIT_MS = 20_000;
-
 /** A pattern leaving the house: the card in use, drawn as asked. */
 export async function loader({ params, request, context }: Route.LoaderArgs) {
   const paper = z
@@ -73,7 +70,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     shop,
     at: new Date().toISOString(),
   };
-  const drawn = await inWorker(drawPattern, given, { limitMs: LIMIT_MS, signal: request.signal });
+  const drawn = await drawnFor(request, drawPattern, given);
   if (!drawn.ok) {
     const [why] = drawn.problems;
     throw new Response(

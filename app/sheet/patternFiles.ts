@@ -36,4 +36,4 @@ export type PatternGiven = {
 export type PatternDrawn = Result<{ body: Uint8Array | string }>;
 
 /** Draws a pattern that leaves the house: the card or its blank, as asked. */
-export const drawPattern = task<PatternGiven, PatternDrawn>('draw-pattern');
+export const drawPattern = task<PatternGiven, PatternDrawn>('draw-pattern', 'papers');

@@ -10,12 +10,9 @@ import { SIDE_WORDS } from '../piece/sideWords';
 import { loadPiece } from '../piece/loaded.server';
 import { idOr404 } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
-import { inWorker } from '../workers/pool.server';
+import { drawnFor } from '../workers/papers.server';
 import type { Route } from './+types/strip';
 import { drawStrip } from './stripFile';
-
-/** Longest that a strip may take to be drawn, ms. */
-const LIMIT_MS = 20_000;
 
 const AskedSchema = z.object({
   lie: z.enum(['hollow', 'full']).default('hollow'),
@@ -45,11 +42,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     lengths: unit === 'mm' ? 'millimetres' : 'inches',
     paper,
   };
-  const drawn = await inWorker(
-    drawStrip,
-    { profile, lie, as, head },
-    { limitMs: LIMIT_MS, signal: request.signal },
-  );
+  const drawn = await drawnFor(request, drawStrip, { profile, lie, as, head });
   if (!drawn.ok)
     throw new Response(
       problemSentence(drawn.problems[0]!, null, (mm) => formatLength(mm, unit)),

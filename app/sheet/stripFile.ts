@@ -9,4 +9,4 @@ export type StripGiven = { profile: CardProfile; lie: Lie; as: 'pdf' | 'svg' | '
 export type StripDrawn = Result<{ body: Uint8Array | string }>;
 
 /** Draws a profile as a checking strip. */
-export const drawStrip = task<StripGiven, StripDrawn>('draw-strip');
+export const drawStrip = task<StripGiven, StripDrawn>('draw-strip', 'papers');

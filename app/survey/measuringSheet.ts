@@ -13,12 +13,9 @@ import { picturesOf } from '../records/pictures.server';
 import { shopSettings } from '../records/shop.server';
 import { surveyOf } from '../records/survey.server';
 import { viewerIn } from '../records/viewer.server';
-import { inWorker } from '../workers/pool.server';
+import { drawnFor } from '../workers/papers.server';
 import type { Route } from './+types/measuringSheet';
 import { MOST_PRINTED, drawMeasuringSheet } from './measuringSheetFile';
-
-/** Longest that a sheet may take to be drawn, ms. */
-const LIMIT_MS = 20_000;
 
 /**
  * The measuring sheet of a job: every measure with a box to write in, and the pictures of its
@@ -42,35 +39,31 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const ofPoints = pictures.filter(
     ({ owner, of, putAway }) => owner === 'survey' && !putAway && nameOf(of) !== '',
   );
-  const body = await inWorker(
-    drawMeasuringSheet,
-    {
-      job: job.name,
-      shop: shop.name,
-      date: formatDay(new Date().toISOString(), shop.dates),
-      unit,
-      paper: paper.data,
-      rows: inHand(survey, 'measure').map(({ name, from, to, where, of }) => ({
-        name,
-        from: nameOf(from),
-        to: nameOf(to),
-        where,
-        degrees: inDegrees(of),
+  const body = await drawnFor(request, drawMeasuringSheet, {
+    job: job.name,
+    shop: shop.name,
+    date: formatDay(new Date().toISOString(), shop.dates),
+    unit,
+    paper: paper.data,
+    rows: inHand(survey, 'measure').map(({ name, from, to, where, of }) => ({
+      name,
+      from: nameOf(from),
+      to: nameOf(to),
+      where,
+      degrees: inDegrees(of),
+    })),
+    pictures: ofPoints
+      .slice(0, MOST_PRINTED)
+      .map(({ digest, type, width, height, of, caption, marks }) => ({
+        path: picturePath(digest, type, 'large'),
+        width,
+        height,
+        of: nameOf(of),
+        caption,
+        marks,
       })),
-      pictures: ofPoints
-        .slice(0, MOST_PRINTED)
-        .map(({ digest, type, width, height, of, caption, marks }) => ({
-          path: picturePath(digest, type, 'large'),
-          width,
-          height,
-          of: nameOf(of),
-          caption,
-          marks,
-        })),
-      more: Math.max(0, ofPoints.length - MOST_PRINTED),
-    },
-    { limitMs: LIMIT_MS, signal: request.signal },
-  );
+    more: Math.max(0, ofPoints.length - MOST_PRINTED),
+  });
   return new Response(body as BodyInit, {
     headers: {
       'Content-Type': 'application/pdf',

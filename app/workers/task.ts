@@ -2,13 +2,22 @@
 export type Progress = { done: number; of: number };
 
 /**
- * Work that would make everybody wait if the server did it between two requests, so that a worker
- * thread does: its name and, for the compiler alone, what it is given and what it finds. Both are
- * plain data, copied from thread to thread.
+ * Tasks of different lanes never wait for each other: what a page shows of pieces, papers to print,
+ * pictures that come in, whole jobs as files.
  */
-export type Task<Given, Found> = { name: string; types?: (given: Given) => Found };
+export type Lane = 'shown' | 'papers' | 'pictures' | 'files';
 
-export const task = <Given, Found>(name: string): Task<Given, Found> => ({ name });
+/**
+ * Work that would make everybody wait if the server did it between two requests, so that a worker
+ * thread does: its name, its lane and, for the compiler alone, what it is given and what it finds.
+ * Both are plain data, copied from thread to thread.
+ */
+export type Task<Given, Found> = { name: string; lane: Lane; types?: (given: Given) => Found };
+
+export const task = <Given, Found>(name: string, lane: Lane): Task<Given, Found> => ({
+  name,
+  lane,
+});
 
 /**
  * A task and who does it: known to the worker's program alone, so that the server need not load

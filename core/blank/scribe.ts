@@ -9,7 +9,7 @@ import {
 } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { cross, distance, dot, mix, sub, unit } from '../measure/vector';
-import type { Blank, BlankEdge } from './blank';
+import type { Blank, BlankEdge, BlankLine } from './blank';
 import { datumOf, fromDatum } from './datum';
 
 /**
@@ -86,8 +86,11 @@ function parallelRuler(all: readonly Ruler[], middle: Vec, u: Vec): Ruler | unde
 export function scribeTable(blank: Blank): { lines: ScribeLine[]; holes: ScribeHole[] } {
   const edges = rulers(blank.edges);
   const datum = datumOf(blank);
+  const measurable = blank.edges.flatMap(stretchesOf);
+  const linesOf = new Map<string, BlankLine[]>(blank.hinges.map(({ fold }) => [fold, []]));
+  for (const one of blank.lines) if (one.of.kind === 'fold') linesOf.get(one.of.id)?.push(one);
   const lines = blank.hinges.flatMap(({ fold }) => {
-    const own = blank.lines.filter((l) => l.of.kind === 'fold' && l.of.id === fold);
+    const own = linesOf.get(fold)!;
     const [near, far] = own.filter((l) => l.role === 'tangent');
     const brake = own.find((l) => l.role === 'brake');
     const which = [
@@ -105,7 +108,8 @@ export function scribeTable(blank: Blank): { lines: ScribeLine[]; holes: ScribeH
         const distanceMm = offLine(middle, beside.segment);
         return [{ fold, line, from: { kind: 'parallel', letter: beside.letter, distanceMm } }];
       }
-      const [a, b] = ends.map((end) => markNear(end, u, blank.edges));
+      const marks = marksOn(middle, u, measurable);
+      const [a, b] = ends.map((end) => nearest(marks, end));
       if (a && b && distance(a.point, b.point) >= APART * distance(ends[0], ends[1])) {
         return [{ fold, line, from: { kind: 'marks', marks: [a.mark, b.mark] } }];
       }
@@ -147,48 +151,81 @@ function faces(p: Vec, s: Segment): boolean {
   return t >= 0 && t <= l;
 }
 
-/** The parts of an edge that hang together: a slot may have parted it. */
-function stretches(cut: readonly Segment[]): Segment[][] {
-  const found: Segment[][] = [];
+/**
+ * A part of an edge that hangs together (a slot may have parted it), and that can be measured along
+ * from a corner of the edge: `fromMm` is where each of its segments begins, mm from the part's start.
+ */
+type Stretch = {
+  letter: string;
+  /** The edges that meet it at its two corners; null at an end that is none. */
+  before: string | null;
+  after: string | null;
+  cut: Segment[];
+  fromMm: number[];
+  totalMm: number;
+};
+
+function stretchesOf(
+  { letter, cut }: BlankEdge,
+  i: number,
+  edges: readonly BlankEdge[],
+): Stretch[] {
+  const parts: Segment[][] = [];
   for (const s of cut) {
-    const last = found[found.length - 1];
+    const last = parts[parts.length - 1];
     if (last && distance(last[last.length - 1]!.b, s.a) < 1e-3) last.push(s);
-    else found.push([s]);
+    else parts.push([s]);
   }
-  return found;
+  return parts.flatMap((part, k): Stretch[] => {
+    const before = k === 0 ? edges[(i - 1 + edges.length) % edges.length]!.letter : null;
+    const after = k === parts.length - 1 ? edges[(i + 1) % edges.length]!.letter : null;
+    if (before === null && after === null) return [];
+    let totalMm = 0;
+    const fromMm = part.map((s) => {
+      const from = totalMm;
+      totalMm += segmentLength(s);
+      return from;
+    });
+    return [{ letter, before, after, cut: part, fromMm, totalMm }];
+  });
 }
 
-/**
- * Where the line through `p` along `u` comes out nearest to `p` on an edge that can be measured
- * along from one of its own corners. Null when it meets none.
- */
-function markNear(p: Vec, u: Vec, edges: readonly BlankEdge[]): { mark: Mark; point: Vec } | null {
-  let best: { mark: Mark; point: Vec } | null = null;
-  edges.forEach((edge, i) => {
-    const parts = stretches(edge.cut);
-    parts.forEach((part, k) => {
-      const fromStart = k === 0;
-      const fromEnd = k === parts.length - 1;
-      if (!fromStart && !fromEnd) return;
-      const total = part.reduce((sum, s) => sum + segmentLength(s), 0);
-      let gone = 0;
-      for (const s of part) {
-        for (const t of crossingsWithLine(s, p, u)) {
-          const point = pointAt(s, t);
-          if (best && distance(point, p) >= distance(best.point, p) - 1e-6) continue;
-          const along = gone + t * segmentLength(s);
-          const start = fromStart && (!fromEnd || along <= total / 2);
-          const neighbour = edges[(i + (start ? -1 : 1) + edges.length) % edges.length]!;
-          const mark = {
-            letter: edge.letter,
-            next: neighbour.letter,
-            alongMm: start ? along : total - along,
-          };
-          best = { mark, point };
-        }
-        gone += segmentLength(s);
-      }
-    });
-  });
+type Marked = { mark: Mark; point: Vec };
+
+/** Nearer to a line than this a segment's end may lie on it, mm. */
+const ON_LINE_MM = 1e-3;
+
+/** Whether a straight segment lies all to one side of the line through `p` along `u`. */
+const passesBy = (s: Segment, p: Vec, u: Vec): boolean => {
+  const [a, b] = [cross(u, sub(s.a, p)), cross(u, sub(s.b, p))];
+  return isStraight(s) && (Math.min(a, b) > ON_LINE_MM || Math.max(a, b) < -ON_LINE_MM);
+};
+
+/** Where the line through `p` along `u` comes out on edges that can be measured along. */
+function marksOn(p: Vec, u: Vec, stretches: readonly Stretch[]): Marked[] {
+  return stretches.flatMap(({ letter, before, after, cut, fromMm, totalMm }) =>
+    cut.flatMap((s, i) => {
+      if (passesBy(s, p, u)) return [];
+      return crossingsWithLine(s, p, u).map((t): Marked => {
+        const along = fromMm[i]! + t * segmentLength(s);
+        const start = before !== null && (after === null || along <= totalMm / 2);
+        return {
+          mark: {
+            letter,
+            next: (start ? before : after)!,
+            alongMm: start ? along : totalMm - along,
+          },
+          point: pointAt(s, t),
+        };
+      });
+    }),
+  );
+}
+
+/** The mark nearest to a place; of two as near the first. Null where there is none. */
+function nearest(marks: readonly Marked[], to: Vec): Marked | null {
+  let best: Marked | null = null;
+  for (const one of marks)
+    if (!best || distance(one.point, to) < distance(best.point, to) - 1e-6) best = one;
   return best;
 }

@@ -157,6 +157,8 @@ export type Figures = {
   'job-not-json': None;
   'job-part-too-large': None;
   'job-pack-damaged': None;
+  'job-pack-picture': None;
+  'job-no-room': None;
   'job-too-large': None;
   'job-not-one': None;
   'job-too-new': { version: number; knownVersion: number };
