@@ -1,7 +1,25 @@
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { reactRouter } from '@react-router/dev/vite';
 import { defineConfig } from 'vite';
+import type { Plugin } from 'vite';
 import { compression } from 'vite-plugin-compression2';
+
+/** The service worker, at the root under its own name, with the build that it belongs to. */
+const serviceWorker = (): Plugin => ({
+  name: 'patrone-service-worker',
+  applyToEnvironment: ({ name }) => name === 'client',
+  generateBundle(_options, bundle) {
+    const build = createHash('sha1').update(Object.keys(bundle).sort().join()).digest('hex');
+    const source = readFileSync(here('./app/frame/keptOffline.sw.js'), 'utf8');
+    this.emitFile({
+      type: 'asset',
+      fileName: 'sw.js',
+      source: source.replace('__BUILD__', build.slice(0, 12)),
+    });
+  },
+});
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
@@ -9,6 +27,7 @@ export default defineConfig({
   // Compressed once, here, as small as it goes; the server sends these as they are.
   plugins: [
     reactRouter(),
+    serviceWorker(),
     compression({
       include: /\.(js|css|svg)$/,
       algorithms: ['brotliCompress', 'gzip'],

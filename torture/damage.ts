@@ -113,6 +113,71 @@ export async function damagedBackups(
   return { refused, harmless, wrong };
 }
 
+/**
+ * A restore is killed with all its processes, `count` times over the length of one; each time what is
+ * there hangs together, is what was there before or what was restored, and the next restore and its
+ * `--undo` work.
+ */
+export async function killedRestores(
+  count: number,
+): Promise<{ before: number; restored: number; wrong: string[] }> {
+  const at = folder();
+  const data = join(at, 'data');
+  const wrong: string[] = [];
+  let [before, restored] = [0, 0];
+  const run = (args: string[], input = '') =>
+    spawnSync(PATRONE, args, { env: envFor(data), input, encoding: 'utf8' });
+  try {
+    const stop = await started(data);
+    for (let i = 0; i < 10; i++) await newJob(`Kept ${i}`);
+    const file = join(at, 'good.backup');
+    run(['backup', file]);
+    await newJob('After the backup');
+    await stop();
+    const start = performance.now();
+    if (run(['restore', file], 'y\n').status !== 0) wrong.push('it could not be restored');
+    const lasts = performance.now() - start;
+    if (run(['restore', '--undo'], 'y\n').status !== 0) wrong.push('it could not be undone');
+    for (let i = 0; i < count; i++) {
+      const child = spawn(PATRONE, ['restore', file], {
+        env: envFor(data),
+        detached: true,
+        stdio: ['pipe', 'ignore', 'ignore'],
+      });
+      const ended = new Promise<void>((done) => child.once('exit', () => done()));
+      child.stdin.end('y\n');
+      await rest((lasts * (i + 1)) / (count + 1));
+      try {
+        process.kill(-child.pid!, 'SIGKILL');
+      } catch {
+        // It was done before.
+      }
+      await ended;
+      if (run(['check-data']).status !== 0)
+        wrong.push(`killed at ${i + 1}: it does not hang together`);
+      const again = await started(data);
+      const stands = ((await ask(`${AT}/?search=After`))?.text ?? '').includes('After the backup');
+      if (stands) before++;
+      else restored++;
+      await again();
+      // Whatever was left: the next one does its work, and can be taken back.
+      const next = run(['restore', file], 'y\n');
+      if (next.status !== 0) wrong.push(`killed at ${i + 1}: the next one failed: ${next.stderr}`);
+      if (run(['restore', '--undo'], 'y\n').status !== 0)
+        wrong.push(`killed at ${i + 1}: the next one could not be undone`);
+      if (!stands) {
+        // As it was before the one that was killed and done after all.
+        const back = await started(data);
+        await newJob('After the backup');
+        await back();
+      }
+    }
+  } finally {
+    rmSync(at, { recursive: true, force: true });
+  }
+  return { before, restored, wrong };
+}
+
 export type FullDisk = {
   acknowledged: number;
   refused: number;

@@ -13,7 +13,7 @@ type Saved = { survey: { options: Option[] }; now?: { options?: Option[] } };
 
 const option = (id: string): Option => ({
   id,
-  of: 'make',
+  of: 'patch',
   name: id,
   hours: [1, 2, 3],
   material: 0,

@@ -4,7 +4,8 @@ import { cpus, totalmem } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
 import { HANGS_MS, TOO_LONG_MS, ask, chance, form, json, rest } from './client';
-import { damagedBackups, fullDisk } from './damage';
+import { damagedBackups, fullDisk, killedRestores } from './damage';
+import { heavyFiles } from './files';
 import { listsAtOnce } from './lists';
 import { malformed } from './malformed';
 import { secretsAtOnce } from './secrets';
@@ -32,6 +33,7 @@ const MUCH = short
       requests: 1500,
       together: 60,
       backups: 1,
+      restores: 2,
       disk: false,
     }
   : {
@@ -42,6 +44,7 @@ const MUCH = short
       requests: some(100_000),
       together: 150,
       backups: some(50),
+      restores: some(25),
       disk: true,
     };
 const WRITERS = 4;
@@ -60,6 +63,10 @@ const report = (what: string, did: string, wrong: string[]) => {
 
 const pidIn = (file: string): number =>
   Number(readFileSync(join(data, file), 'utf8').split('\n')[0]);
+/** What the server holds, MB. */
+const memory = (): number =>
+  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pidIn('server.pid')}/status`, 'utf8'))![1]) /
+  1024;
 const up = async (): Promise<void> => {
   while ((await ask(`${at}/health`))?.status !== 200) await rest(100);
 };
@@ -160,17 +167,33 @@ async function killings(): Promise<void> {
   );
 }
 
-async function malformedRequests(): Promise<void> {
-  const job = await ask(
-    `${at}/?index`,
-    form({ intent: 'create', name: 'Malformed', vehicle: '', owner: '', notes: '' }),
+async function heavy(targets: { job: string; piece: string }): Promise<void> {
+  const pictures = join(data, 'pictures');
+  const found = await heavyFiles(at, targets, pictures, memory, short ? HANGS_MS : TOO_LONG_MS);
+  report(
+    'Heavy pictures and job files',
+    `${found.refused} refused and nothing of them left; a page or a paper beside them waited ${found.waitedMs.toFixed(0)} ms at most; memory ${found.memoryMb.toFixed(0)} MB at most`,
+    found.wrong,
   );
-  const made = await ask(`${at}${job!.location}/new-piece`, json({ mine: demoFacts }));
+}
+
+/** A job with a piece that has a card, to be maltreated. */
+async function victim(): Promise<{ job: string; piece: string }> {
+  const begun = await ask(
+    `${at}/?index`,
+    form({ intent: 'create', name: 'Maltreated', vehicle: '', owner: '', notes: '' }),
+  );
+  const made = await ask(`${at}${begun!.location}/new-piece`, json({ mine: demoFacts }));
   const piece = /pieces\/([0-9a-f-]{36})/.exec(made!.location ?? made!.text)![1]!;
   await ask(
     `${at}/pieces/${piece}/documents/card`,
     json({ intent: 'save', base: 0, doc: demoCard }),
   );
+  return { job: begun!.location!.split('/').pop()!, piece };
+}
+
+async function malformedRequests(): Promise<void> {
+  const { job, piece } = await victim();
   const fit = {
     at: new Date().toISOString(),
     who: '',
@@ -199,14 +222,11 @@ async function malformedRequests(): Promise<void> {
   const id = (text: string, list: string) =>
     (JSON.parse(text) as Record<string, { id: string }[]>)[list]![0]!.id;
   const targets = {
-    job: job!.location!.split('/').pop()!,
+    job,
     piece,
     fit: id(fits!.text, 'fits'),
     inspection: id(inspected!.text, 'inspections'),
   };
-  const memory = () =>
-    Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pidIn('server.pid')}/status`, 'utf8'))![1]) /
-    1024;
   const warm = await malformed(at, MUCH.requests / 5, targets, tooLongMs);
   await rest(3000);
   const before = memory();
@@ -249,6 +269,7 @@ report(
   `${2 * MUCH.lists} rounds, ${lists.told} times one was told`,
   lists.wrong,
 );
+await heavy(await victim());
 await malformedRequests();
 const tried = await secretsAtOnce(at, MUCH.together, '/', short ? HANGS_MS : READ_MS);
 report(
@@ -264,6 +285,12 @@ report(
   'Damaged backups',
   `${backups.refused} refused, ${backups.harmless} harmless and restored`,
   backups.wrong,
+);
+const restores = await killedRestores(MUCH.restores);
+report(
+  'Restores killed on the way',
+  `${restores.before + restores.restored} killed, ${restores.before} of them before they were done, ${restores.restored} after`,
+  restores.wrong,
 );
 if (MUCH.disk) {
   const disk = await fullDisk();

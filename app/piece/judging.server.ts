@@ -1,5 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import type { SurveyVerdict } from '#core/survey/verdict';
+import { troubleIn } from '../records/trouble.server';
 import type { Viewer } from '../records/viewer.server';
 import { inWorker } from '../workers/pool.server';
 import type { Judged } from './judged.server';
@@ -30,7 +31,7 @@ export function verdictOf(
   const before = known.get(key);
   if (before) return before;
   const found = inWorker(judge, piece, { limitMs: LIMIT_MS }).catch((error: unknown) => {
-    console.error('The references of a piece could not be told', error);
+    if (!troubleIn(error)) console.error('The references of a piece could not be told', error);
     // For a while and not for good: the machine may have been busy.
     known.set(key, Promise.resolve(null), { ttl: REST_MS });
     return null;

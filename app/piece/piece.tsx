@@ -61,7 +61,7 @@ export default function PiecePage({ loaderData, params }: Route.ComponentProps) 
   const [known, setKnown] = useState(loaderData);
   if (loaderData !== null && loaderData !== known) setKnown(loaderData);
   const sent = loaderData ?? known;
-  if (sent?.id !== params.pieceId) throw new TypeError('No answer from the server');
+  if (sent?.id !== params.pieceId.toLowerCase()) throw new TypeError('No answer from the server');
   // A new piece is a new page: nothing of the last one's card may stay behind.
   return <PieceRoad key={sent.id} sent={sent} />;
 }
