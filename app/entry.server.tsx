@@ -89,5 +89,6 @@ export const handleError: HandleErrorFunction = (error, { request, context }) =>
   if (request.signal.aborted) return;
   const trouble = troubleIn(error);
   if (trouble) context.set(troubleMet, trouble);
-  else console.error(error);
+  // By the id that the log of requests has it under.
+  else console.error(request.headers.get('x-patrone-request') ?? '', error);
 };

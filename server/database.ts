@@ -1,7 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { eq, lt, sql } from 'drizzle-orm';
+import { drizzle } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import pg from 'pg';
 import { asking, dbOf, pool } from '#app/records/database.server';
 import { exportJob, importWhole } from '#app/records/jobFile.server';
 import { people } from '#app/records/peopleTables.server';
@@ -48,6 +50,27 @@ async function notNewer(): Promise<void> {
     );
 }
 
+/** The number under which migrations are made one at a time, whoever starts: any number of ours. */
+const MIGRATION_LOCK = 417_019;
+
+/**
+ * Brings the database up to date on a connection of its own: a grown table takes longer to rewrite
+ * than any page may wait, but nobody is waited for longer than usual.
+ */
+async function migrated(): Promise<void> {
+  const client = new pg.Client({
+    connectionString: process.env.DATABASE_URL,
+    lock_timeout: 30_000,
+  });
+  await client.connect();
+  try {
+    await client.query('select pg_advisory_lock($1)', [MIGRATION_LOCK]);
+    await migrate(drizzle(client), { migrationsFolder: MIGRATIONS });
+  } finally {
+    await client.end();
+  }
+}
+
 /**
  * Chores of the database, called by ./patrone: `pending`, `migrate`, `check`, `backups-to-drop
  * TODAY`, `demo`, `demo --reset`, `export ID`, `import FILE`.
@@ -79,7 +102,7 @@ async function main([chore, argument]: string[]): Promise<void> {
       return;
     case 'migrate':
       await notNewer();
-      await migrate(db, { migrationsFolder: MIGRATIONS });
+      await migrated();
       await db.delete(requests).where(lt(requests.at, sql`now() - interval '7 days'`));
       return;
     case 'demo': {

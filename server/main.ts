@@ -9,13 +9,13 @@ import express from 'express';
 import type { Express, RequestHandler } from 'express';
 import staticCompressed from 'express-static-gzip';
 import helmet from 'helmet';
-import pino from 'pino';
 import type { ServerBuild } from 'react-router';
 import { networkNames, networkPort, tlsFiles } from '#app/frame/network.server';
 import type { Served } from './guard';
 import { LOOPBACK, refusal } from './guard';
+import { logged, openLog } from './requestLog';
 
-const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' });
+const log = openLog();
 const port = Number(process.env.PORT ?? 4170);
 const root = process.cwd();
 const entry = resolve(root, 'build/server/index.js');
@@ -32,6 +32,9 @@ const build = (await import(pathToFileURL(entry).href)) as ServerBuild;
 const [FROM, SECURE, DATA] = ['x-patrone-from', 'x-patrone-secure', 'x-patrone-data'];
 /** Of what is refused so much is let run out, bytes, and no longer than this, ms. */
 const [LET_RUN_OUT, LET_RUN_OUT_MS] = [32 * 1024 ** 2, 3000];
+
+/** Longest that a line may say nothing while something is asked or answered, ms. */
+const LONGEST_BODY_MS = 120_000;
 
 /** The door, the same for every address, as it is reached here. */
 const door =
@@ -55,7 +58,11 @@ const door =
       },
       to,
     );
-    if (!refused) return next();
+    if (!refused) {
+      // A job file may take as long as it keeps coming (take-in looks to that itself).
+      if (request.path !== '/take-in') request.setTimeout(LONGEST_BODY_MS, () => request.destroy());
+      return next();
+    }
     const answer = () => {
       if (response.headersSent) return;
       response.set('Connection', 'close').status(refused.status).json({ message: refused.message });
@@ -111,6 +118,7 @@ function reached(served: () => Served): Express {
     next();
   });
   app.use(door(served));
+  app.use(logged(log));
   app.use('/assets', built('build/client/assets', { immutable: true, maxAge: '1y' }));
   // A file of an older build, wanted by a page that was open over an update: gone, and no page of
   // the application.
@@ -161,12 +169,25 @@ if (tls) {
   );
 }
 
-for (const signal of ['SIGINT', 'SIGTERM'] as const) {
-  process.on(signal, () => {
-    let open = servers.length;
-    for (const server of servers) {
-      server.close(() => --open === 0 && process.exit(0));
-      server.closeAllConnections();
-    }
-  });
+// Looked to by what reads it: the longest that may come in takes hours on a slow line.
+for (const server of servers) server.requestTimeout = 0;
+
+/** What is under way when the server is told to stop may take this long to end, ms. */
+const LAST_REQUESTS_MS = 10_000;
+
+/** Stops listening, lets what is under way end, then goes. */
+async function goodbye(): Promise<void> {
+  setTimeout(() => process.exit(0), LAST_REQUESTS_MS).unref();
+  // Lines that are kept open for a next request have none to wait for.
+  const idle = setInterval(() => servers.forEach((server) => server.closeIdleConnections()), 50);
+  await Promise.all(servers.map((server) => new Promise((done) => server.close(done))));
+  clearInterval(idle);
+  process.exit(0);
 }
+
+let leaving = false;
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.on(signal, () => {
+    if (!leaving) void goodbye();
+    leaving = true;
+  });

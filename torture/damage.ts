@@ -13,15 +13,16 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { ask, form, key, pick, rest } from './client';
 
-const PATRONE = resolve('patrone');
+export const PATRONE = resolve('patrone');
 // Neither of those that are given to whoever calls out: all that is written to the server calls
 // out.
 const PORT = '4176';
+export const PORT_OF_DB = '24176';
 const AT = `http://127.0.0.1:${PORT}`;
-const envFor = (data: string) => ({
+export const envFor = (data: string) => ({
   ...process.env,
   PATRONE_PORT: PORT,
-  PATRONE_DB_PORT: '24176',
+  PATRONE_DB_PORT: PORT_OF_DB,
   PATRONE_DATA: data,
   PATRONE_BACKUPS: '',
 });
@@ -32,13 +33,13 @@ const newJob = (name: string) =>
   );
 
 /** A folder that the database's own user can reach. */
-function folder(): string {
+export function folder(): string {
   const made = mkdtempSync(join(tmpdir(), 'patrone-torture-'));
   execFileSync('chmod', ['755', made]);
   return made;
 }
 
-async function started(data: string): Promise<() => Promise<void>> {
+export async function started(data: string): Promise<() => Promise<void>> {
   const child = spawn(PATRONE, ['start'], {
     env: envFor(data),
     detached: true,

@@ -8,6 +8,7 @@ import { damagedBackups, fullDisk, killedRestores } from './damage';
 import { heavyFiles } from './files';
 import { listsAtOnce } from './lists';
 import { malformed } from './malformed';
+import { rehearsed } from './migrations';
 import { secretsAtOnce } from './secrets';
 import type { Ledger } from './writers';
 import { demoCard, demoFacts, newLedger, quarrel, writer } from './writers';
@@ -34,6 +35,7 @@ const MUCH = short
       together: 60,
       backups: 1,
       restores: 2,
+      pieces: 300,
       disk: false,
     }
   : {
@@ -45,6 +47,7 @@ const MUCH = short
       together: 150,
       backups: some(50),
       restores: some(25),
+      pieces: 20_000,
       disk: true,
     };
 const WRITERS = 4;
@@ -291,6 +294,12 @@ report(
   'Restores killed on the way',
   `${restores.before + restores.restored} killed, ${restores.before} of them before they were done, ${restores.restored} after`,
   restores.wrong,
+);
+const rehearsal = await rehearsed(MUCH.pieces);
+report(
+  'An older database, grown',
+  `${MUCH.pieces} pieces backed up, restored and brought up to date in ${rehearsal.seconds.toFixed(0)} s, looked through and taken back`,
+  rehearsal.wrong,
 );
 if (MUCH.disk) {
   const disk = await fullDisk();

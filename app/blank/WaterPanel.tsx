@@ -166,6 +166,11 @@ export function WaterPanel({
                   What makes it fall
                 </Typography>
                 {remedies === 'trying' && <Typography role="status">Being tried …</Typography>}
+                {remedies === 'failed' && (
+                  <Typography role="alert">
+                    What tries them stopped. Load the page again.
+                  </Typography>
+                )}
                 {remedies.length === 0 && (
                   <Typography>
                     No one fold, and no other way of laying it within 6°. Put a drain at the low
@@ -173,7 +178,7 @@ export function WaterPanel({
                   </Typography>
                 )}
                 <Box sx={{ display: 'grid', gap: 0.8 }}>
-                  {(remedies === 'trying' ? [] : remedies).slice(0, 4).map((remedy) => (
+                  {(typeof remedies === 'string' ? [] : remedies).slice(0, 4).map((remedy) => (
                     <Button
                       key={remedy.kind === 'fold' ? remedy.fold : 'lie'}
                       variant="outlined"

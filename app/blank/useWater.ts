@@ -1,10 +1,13 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { Development } from '#core/blank/fold/developed';
 import type { FallRemedy, Water, WaterAsked } from '#core/blank/fold/water/water';
 import { waterOn } from '#core/blank/fold/water/water';
 import type { Result } from '#core/measure/result';
 import type { FallAnswer, FallAsked } from './fall.worker';
 import type { useFolding } from '../folding/useFolding';
+import { usePageWorker } from '../workers/pageWorker';
+
+const begun = () => new Worker(new URL('./fall.worker.ts', import.meta.url), { type: 'module' });
 
 export type Watered = {
   saved: ReturnType<typeof useFolding>;
@@ -14,7 +17,7 @@ export type Watered = {
    * What makes it fall, each tried in a worker; null where nothing has to be mended, or while it is
    * being tried.
    */
-  remedies: FallRemedy[] | 'trying' | null;
+  remedies: FallRemedy[] | 'trying' | 'failed' | null;
 };
 
 /** Where rain runs on the piece as it is said to lie; only while that is `wanted`. */
@@ -31,19 +34,19 @@ export function useWater(
     [development, asked, wanted],
   );
   const mend = water?.ok === true && !water.water.dry ? asked : null;
-  const [tried, setTried] = useState<{
-    of: Development;
-    asked: WaterAsked;
-    found: FallRemedy[];
-  } | null>(null);
-  useEffect(() => {
-    if (!mend) return;
-    const worker = new Worker(new URL('./fall.worker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data }: MessageEvent<FallAnswer>) =>
-      setTried({ of: development, asked: mend, found: data });
-    worker.postMessage(JSON.stringify({ development, asked: mend }) satisfies FallAsked);
-    return () => worker.terminate();
-  }, [development, mend]);
-  const found = tried?.of === development && tried.asked === mend ? tried.found : 'trying';
+  const question = useMemo(
+    (): FallAsked | null => mend && JSON.stringify({ development, asked: mend }),
+    [development, mend],
+  );
+  const [tried, setTried] = useState<{ of: FallAsked; found: FallRemedy[] | 'failed' } | null>(
+    null,
+  );
+  usePageWorker<FallAsked, FallAnswer>(
+    begun,
+    question,
+    (found, of) => setTried({ of, found }),
+    (of) => setTried({ of, found: 'failed' }),
+  );
+  const found = tried && tried.of === question ? tried.found : 'trying';
   return { saved, water, remedies: mend ? found : null };
 }

@@ -83,7 +83,8 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(
  */
 export default function BesidePage({ loaderData, params }: Route.ComponentProps) {
   const loaded = useLast(loaderData);
-  if (loaded?.other.id !== params.otherId.toLowerCase()) throw new TypeError('No answer from the server');
+  if (loaded?.other.id !== params.otherId.toLowerCase())
+    throw new TypeError('No answer from the server');
   return <Beside loaded={loaded} />;
 }
 

@@ -56,7 +56,7 @@ export default function OverPage({ loaderData }: Route.ComponentProps) {
   const turnedOver =
     over === null ? chosen !== null && facing(facts.side, chosen.side) : over === 'yes';
   const found = useLaidOver(pattern, chosen?.doc ?? null, turnedOver);
-  const laid = found === 'laying' ? null : found;
+  const laid = found === 'laying' || found === 'failed' ? null : found;
   const change = (by: Record<string, string>) =>
     setQuery((now) => new URLSearchParams({ ...Object.fromEntries(now), ...by }), {
       replace: true,
@@ -105,6 +105,9 @@ export default function OverPage({ loaderData }: Route.ComponentProps) {
           )}
           {chosen && chosen.doc.sides.length === 0 && (
             <Told>{chosen.name} has no outline yet.</Told>
+          )}
+          {found === 'failed' && (
+            <Told>It could not be laid on: what does that stopped. Load the page again.</Told>
           )}
           {found === 'laying' && <Typography role="status">Laying it on …</Typography>}
           {chosen && laid && <Apart pattern={pattern} laid={laid} name={chosen.name} />}

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Problem } from '#core/measure/result';
+import { hearing } from '../workers/pageWorker';
 import type { TraceAnswer, TraceAsked, TraceFound } from './traced';
 
 export type Tracing =
@@ -86,7 +87,5 @@ function asking(
   answered: (data: TraceAnswer) => void,
   failed: () => void,
 ): void {
-  worker.onmessage = ({ data }: MessageEvent<TraceAnswer>) => answered(data);
-  worker.onerror = failed;
-  worker.postMessage(asked);
+  hearing<TraceAnswer>(worker, answered, failed).postMessage(asked);
 }

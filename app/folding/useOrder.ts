@@ -1,8 +1,11 @@
-import { useEffect, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { Remedy } from '#core/blank/fold/order/remedies';
 import type { FoldOrder, Stuck } from '#core/blank/fold/order/solve';
 import type { Problem } from '#core/measure/result';
+import { usePageWorker } from '../workers/pageWorker';
 import type { OrderAnswer, OrderAsked, Shown } from './ordering';
+
+const begun = () => new Worker(new URL('./order.worker.ts', import.meta.url), { type: 'module' });
 
 export type Ordered =
   | { state: 'looking' }
@@ -22,32 +25,41 @@ export type Ordered =
  */
 export function useOrder(asked: Omit<OrderAsked, 'ask'> | null): Ordered {
   const [answered, setAnswered] = useState<{ ask: string; ordered: Ordered } | null>(null);
-  const count = useRef(0);
   const key = JSON.stringify(asked);
-  useEffect(() => {
-    if (key === 'null') return;
-    const ask = ++count.current;
-    const worker = new Worker(new URL('./order.worker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data }: MessageEvent<OrderAnswer>) =>
-      setAnswered((was) => {
-        if (data.what === 'order')
-          return { ask: key, ordered: { state: 'found', order: data.order } };
-        if (data.what === 'none')
-          return {
-            ask: key,
-            ordered: {
-              state: 'none',
-              problems: data.problems,
-              stuck: data.stuck,
-              shown: data.shown,
-              remedies: null,
-            },
-          };
-        if (was?.ask !== key || was.ordered.state !== 'none') return was;
-        return { ask: key, ordered: { ...was.ordered, remedies: data.remedies } };
-      });
-    worker.postMessage({ ...(JSON.parse(key) as Omit<OrderAsked, 'ask'>), ask });
-    return () => worker.terminate();
-  }, [key]);
+  const question = useMemo(
+    () =>
+      key === 'null' ? null : { ...(JSON.parse(key) as Omit<OrderAsked, 'ask'>), ask: 1, key },
+    [key],
+  );
+  usePageWorker<OrderAsked & { key: string }, OrderAnswer>(
+    begun,
+    question,
+    (answer, { key: ask }) => setAnswered((was) => ({ ask, ordered: after(was, ask, answer) })),
+    ({ key: ask }) => setAnswered({ ask, ordered: FAILED }),
+  );
   return answered?.ask === key ? answered.ordered : { state: 'looking' };
+}
+
+const FAILED: Ordered = {
+  state: 'none',
+  problems: [{ code: 'worker-failed' }],
+  stuck: null,
+  shown: null,
+  remedies: [],
+};
+
+/** What is known once an answer is there: what makes a way out comes after that there is none. */
+function after(
+  was: { ask: string; ordered: Ordered } | null,
+  ask: string,
+  answer: OrderAnswer,
+): Ordered {
+  if (answer.what === 'order') return { state: 'found', order: answer.order };
+  if (answer.what === 'none') {
+    const { problems, stuck, shown } = answer;
+    return { state: 'none', problems, stuck, shown, remedies: null };
+  }
+  if (was?.ask !== ask) return { state: 'looking' };
+  const { ordered } = was;
+  return ordered.state === 'none' ? { ...ordered, remedies: answer.remedies } : ordered;
 }

@@ -31,7 +31,7 @@ export function Failure({ error }: { error: unknown }) {
     return (
       <Lost
         title="The server does not answer"
-        text={`Is it still running? ${KEPT} Try again in a moment.`}
+        text={`It starts itself again, after a few seconds or, where it keeps stopping, after five minutes at most. ${KEPT}`}
       />
     );
   if (typeof standing === 'object')

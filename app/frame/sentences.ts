@@ -235,6 +235,8 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'job-too-new': (n) =>
     `That job file was written by a newer Patrone (form ${n.version}; this one knows ${n.knownVersion}). Bring this program up to date.`,
   'job-unreadable': (_, { all }) => `That job file is damaged at: ${all}.`,
+  'worker-failed':
+    'What reckons this beside the page stopped. Nothing is lost: load the page again.',
   'could-not-reckon':
     'This card could not be reckoned: the fault is Patrone’s and not yours. Nothing is lost. Undo the last change, or go back to the last card that gave a blank.',
   'fold-off-outline': (_, { It }) =>

@@ -46,11 +46,14 @@ function opened<K extends DocumentKind>(kind: K, body: unknown): Opened<K> {
   return read.ok ? { doc: read.doc, broken: null } : { doc: EMPTY[kind](), broken: read.problems };
 }
 
-/**
- * A version never changes: read once, it is known by its row as long as it is among the last so
- * many.
- */
-const known = new LRUCache<number, Opened<DocumentKind>>({ max: 1000 });
+/** Versions that were read are held up to this many characters of JSON; as objects about thrice that. */
+const MAX_KNOWN_CHARACTERS = 16e6;
+
+/** A version never changes: read once, it is known by its row as long as it was used of late. */
+const known = new LRUCache<number, Opened<DocumentKind>>({
+  maxSize: MAX_KNOWN_CHARACTERS,
+  sizeCalculation: ({ doc }) => JSON.stringify(doc).length,
+});
 function openedOnce<K extends DocumentKind>(
   kind: K,
   { seq, body }: { seq: number; body: unknown },

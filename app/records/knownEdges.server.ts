@@ -10,7 +10,7 @@ import type { Viewer } from './viewer.server';
 export async function edgeEver(viewer: Viewer, piece: string, edge: string): Promise<boolean> {
   const { rows } = await dbOf(viewer).execute<{ ever: boolean }>(sql`
     select exists(select 1 from ${documents} where piece = ${piece} and kind = 'card'
-      and body -> 'edges' @> ${JSON.stringify([{ id: edge }])}::jsonb) as ever`);
+      and edges @> ${JSON.stringify([edge])}::jsonb) as ever`);
   return rows[0]?.ever === true;
 }
 

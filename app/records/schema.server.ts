@@ -20,6 +20,7 @@ import type { Folding } from '#core/blank/fold/folding';
 import { unfolded } from '#core/blank/fold/folding';
 import type { Shop } from '#core/blank/shopSchema';
 import type { DocumentKind } from '#core/format/documents';
+import { CAME_AS } from '#core/format/job';
 import type {
   CameAs,
   FitRecord,
@@ -28,7 +29,9 @@ import type {
   WeldRecord,
   Withdrawn,
 } from '#core/format/job';
+import { HELD, INSPECTIONS, PICTURE_OWNERS, SIDES_OF_VEHICLE, WELD_WORK } from '#core/format/lists';
 import type { PictureOwner } from '#core/format/lists';
+import { PROCESSES } from '#core/card/kinds';
 import type { PictureMark } from '#core/picture/marks';
 import type { PictureType } from '#core/picture/privacy';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
@@ -41,6 +44,12 @@ export const moment = (name: string) =>
   timestamp(name, { withTimezone: true, precision: 3, mode: 'date' });
 /** Order of entry: what was written first comes first, whatever its date says. */
 export const order = () => bigserial('seq', { mode: 'number' }).notNull();
+
+const DOCUMENT_KINDS: readonly DocumentKind[] = ['card', 'plan'];
+
+/** A column that holds one of a few words, as the database sees to; null where it may be. */
+const oneOf = (name: string, column: AnyPgColumn, words: readonly string[]) =>
+  check(name, sql`${column} in (${sql.raw(words.map((word) => `'${word}'`).join(', '))})`);
 
 export const jobs = pgTable('jobs', {
   id: uuid('id').primaryKey().defaultRandom(),
@@ -93,7 +102,10 @@ export const pieces = pgTable(
     touched: bigint('touched', { mode: 'number' }).notNull().default(0),
   },
   (t) => [
+    oneOf('pieces_side', t.side, SIDES_OF_VEHICLE),
+    oneOf('pieces_came_as', t.cameAs, CAME_AS),
     index('pieces_job').on(t.job, t.seq),
+    index('pieces_seq').on(t.seq),
     index('pieces_came').on(t.cameFrom),
     index('pieces_hours')
       .on(t.seq)
@@ -133,8 +145,14 @@ export const documents = pgTable(
      */
     by: text('by').notNull().default(''),
     body: jsonb('body').notNull(),
+    /** The ids of a card's edges, so that they are looked up without unpacking it. */
+    edges: jsonb('edges').generatedAlwaysAs(
+      sql`case when kind = 'card' then jsonb_path_query_array(body, '$.edges[*].id') end`,
+    ),
   },
   (t) => [
+    oneOf('documents_kind', t.kind, DOCUMENT_KINDS),
+    index('documents_made_from').on(t.piece, t.kind, t.parent, t.number),
     uniqueIndex('documents_piece')
       .on(t.piece, t.kind, t.number)
       .where(sql`piece is not null`),
@@ -159,6 +177,7 @@ export const heads = pgTable(
     number: integer('number').notNull(),
   },
   (t) => [
+    oneOf('heads_kind', t.kind, DOCUMENT_KINDS),
     uniqueIndex('heads_piece')
       .on(t.piece, t.kind)
       .where(sql`piece is not null`),
@@ -199,7 +218,7 @@ export const fits = pgTable(
     digest: text('digest'),
     withdrawn: jsonb('withdrawn').$type<Withdrawn>(),
   },
-  (t) => [index('fits_piece').on(t.piece)],
+  (t) => [index('fits_piece').on(t.piece), oneOf('fits_held', t.held, HELD)],
 );
 
 export const fitEdges = pgTable(
@@ -240,7 +259,11 @@ export const welds = pgTable(
     made: jsonb('made').$type<WeldRecord['made']>(),
     withdrawn: jsonb('withdrawn').$type<Withdrawn>(),
   },
-  (t) => [index('welds_piece').on(t.piece)],
+  (t) => [
+    index('welds_piece').on(t.piece),
+    oneOf('welds_process', t.process, PROCESSES),
+    oneOf('welds_work', t.work, WELD_WORK),
+  ],
 );
 
 export const inspections = pgTable(
@@ -259,7 +282,7 @@ export const inspections = pgTable(
     remedy: text('remedy').notNull(),
     withdrawn: jsonb('withdrawn').$type<Withdrawn>(),
   },
-  (t) => [index('inspections_piece').on(t.piece)],
+  (t) => [index('inspections_piece').on(t.piece), oneOf('inspections_kind', t.kind, INSPECTIONS)],
 );
 
 /**
@@ -314,6 +337,8 @@ export const pictures = pgTable(
     index('pictures_job').on(t.job, t.seq),
     index('pictures_piece').on(t.piece, t.seq),
     index('pictures_digest').on(t.digest),
+    oneOf('pictures_owner_known', t.owner, PICTURE_OWNERS),
+    oneOf('pictures_type', t.type, ['jpeg', 'png', 'webp']),
     check('pictures_owner', sql`(piece is null) = (owner in ('job', 'survey'))`),
   ],
 );

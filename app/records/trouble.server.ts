@@ -50,6 +50,7 @@ const CODES: Record<string, Trouble> = {
   '22021': UNFIT,
   '22P02': UNFIT,
   '22P05': UNFIT,
+  '23514': UNFIT,
 };
 
 /** What the driver says, without a code, of a database that is away. */

@@ -30,4 +30,7 @@ export type MeasuringSheet = {
 export const MOST_PRINTED = 24;
 
 /** Draws the sheet that a round is read on where there is only paper. */
-export const drawMeasuringSheet = task<MeasuringSheet, Uint8Array>('draw-measuring-sheet', 'papers');
+export const drawMeasuringSheet = task<MeasuringSheet, Uint8Array>(
+  'draw-measuring-sheet',
+  'papers',
+);

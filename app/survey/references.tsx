@@ -210,6 +210,8 @@ function References({
               </>
             )}
             <Box role="status" aria-label="What the tapes say" sx={{ flex: 1, minWidth: 220 }}>
+              {reckoned.failed &&
+                'What reckons the tapes stopped. Nothing is lost: load the page again. '}
               {network?.found && networkSentence(network.found, nameOf)}
               {network &&
                 network.loose.length > 0 &&

@@ -164,6 +164,8 @@ export type Figures = {
   'job-too-new': { version: number; knownVersion: number };
   'job-unreadable': None;
   'could-not-reckon': None;
+  /** What reckons beside the page came to nothing. */
+  'worker-failed': None;
   // Bends and blanks.
   'thickness-not-positive': { thicknessMm: number };
   'radius-negative': { radiusMm: number };

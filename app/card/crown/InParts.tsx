@@ -8,6 +8,7 @@ import type { Part } from '#core/surface/part';
 import { otherPart } from '#core/surface/part';
 import { usePreferences } from '../../frame/preferences';
 import { percent } from './crownWords';
+import { hearing } from '../../workers/pageWorker';
 import type { Parted, PartsAnswer, PartsAsked } from './parting';
 
 type Limits = { stretch: number; shrink: number };
@@ -16,6 +17,7 @@ type Tried = {
   whole: (Limits & { tries: number }) | null;
   parted: Parted[];
   busy: boolean;
+  failed?: boolean;
 };
 const SHOWN = 3;
 
@@ -60,7 +62,7 @@ export function InParts({ made, school, limits, part, onPart, tapped, onTapping 
     worker.current?.terminate();
     worker.current = new Worker(new URL('./parts.worker.ts', import.meta.url), { type: 'module' });
     setTried({ key, whole: null, parted: [], busy: true });
-    worker.current.onmessage = ({ data }: MessageEvent<PartsAnswer>) =>
+    const answered = (data: PartsAnswer) =>
       setTried((was) => {
         if (!was) return was;
         if (data.what === 'whole') return { ...was, whole: data };
@@ -68,7 +70,11 @@ export function InParts({ made, school, limits, part, onPart, tapped, onTapping 
           ? { ...was, busy: false }
           : { ...was, parted: [...was.parted, data.parted] };
       });
-    worker.current.postMessage({ made, school } satisfies PartsAsked);
+    const failed = () => setTried((was) => was && { ...was, busy: false, failed: true });
+    hearing<PartsAnswer>(worker.current, answered, failed).postMessage({
+      made,
+      school,
+    } satisfies PartsAsked);
   };
   if (part)
     return (
@@ -139,7 +145,12 @@ export function InParts({ made, school, limits, part, onPart, tapped, onTapping 
           ends, and off high crown where there is another way.
         </Typography>
       )}
-      {now?.whole && !now.busy && best.length === 0 && (
+      {now?.failed && (
+        <Typography role="alert">
+          What tries the cuts stopped before it was through. Load the page again.
+        </Typography>
+      )}
+      {now?.whole && !now.busy && !now.failed && best.length === 0 && (
         <Typography>No straight cut parts it into two that lie flat.</Typography>
       )}
       {now?.whole && !now.busy && best.length > 0 && (

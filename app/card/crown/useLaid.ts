@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { Problem } from '#core/measure/result';
 import type { Described, LaidPanel } from '#core/surface/laidPanel';
 import type { Strip } from '#core/surface/strips';
+import { hearing } from '../../workers/pageWorker';
 import type { LayAnswer, LayAsked } from './laying';
 
 export type Laid = { laid: LaidPanel; strips: Strip[]; seams: boolean[]; rough: boolean };
@@ -13,15 +14,20 @@ type State = Omit<Answered, 'key'> & { busy: boolean; stale: boolean };
 
 export type LayWanted = Omit<LayAsked, 'ask' | 'made'> & { made: Described | null };
 
+const begun = () => new Worker(new URL('./lay.worker.ts', import.meta.url), { type: 'module' });
+
 /** A panel laid flat once, finely, in a worker of its own; what stood in the way instead. */
 export function laidOnce(asked: Omit<LayAsked, 'ask' | 'compare'>): Promise<Laid | Problem[]> {
-  const worker = new Worker(new URL('./lay.worker.ts', import.meta.url), { type: 'module' });
+  const worker = begun();
   return new Promise<Laid | Problem[]>((answered) => {
-    worker.onmessage = ({ data }: MessageEvent<LayAnswer>) => {
-      if (data.what === 'refused') answered(data.problems);
-      if (data.what === 'laid' && !data.rough) answered(data);
-    };
-    worker.onerror = () => answered([{ code: 'flatten-failed', about: [] }]);
+    hearing<LayAnswer>(
+      worker,
+      (answer) => {
+        if (answer.what === 'refused') answered(answer.problems);
+        if (answer.what === 'laid' && !answer.rough) answered(answer);
+      },
+      () => answered([{ code: 'worker-failed' }]),
+    );
     worker.postMessage({ ...asked, ask: 1, compare: false } satisfies LayAsked);
   }).finally(() => worker.terminate());
 }
@@ -48,15 +54,27 @@ export function useLaid(wanted: LayWanted): State {
     const asked = JSON.parse(key) as LayWanted;
     const ask = ++count.current;
     if (!asked.made) return;
-    worker.current ??= new Worker(new URL('./lay.worker.ts', import.meta.url), { type: 'module' });
-    worker.current.onmessage = ({ data }: MessageEvent<LayAnswer>) => {
-      if (data.ask !== count.current) return;
-      if (data.what === 'compared')
-        setAnswered((was) => was && { ...was, outlines: data.outlines });
-      else if (data.what === 'refused')
-        setAnswered({ key, found: null, problems: data.problems, outlines: null });
-      else setAnswered({ key, found: data, problems: [], outlines: null });
-    };
+    worker.current ??= begun();
+    hearing<LayAnswer>(
+      worker.current,
+      (answer) => {
+        if (answer.ask !== count.current) return;
+        if (answer.what === 'compared')
+          setAnswered((was) => was && { ...was, outlines: answer.outlines });
+        else if (answer.what === 'refused')
+          setAnswered({ key, found: null, problems: answer.problems, outlines: null });
+        else setAnswered({ key, found: answer, problems: [], outlines: null });
+      },
+      () => {
+        worker.current = null;
+        setAnswered({
+          key,
+          found: null,
+          problems: [{ code: 'worker-failed' }],
+          outlines: null,
+        });
+      },
+    );
     worker.current.postMessage({ ...asked, ask } as LayAsked);
   }, [key]);
   if (!made) return { found: null, problems: [], outlines: null, busy: false, stale: false };

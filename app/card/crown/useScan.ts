@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Problem } from '#core/measure/result';
 import type { Vec3 } from '#core/surface/mesh';
 import type { Scan } from '#core/surface/packed';
+import { hearing } from '../../workers/pageWorker';
 import type { ScanAnswer, ScanAsked, ScanTold, ScanUnit } from './scanning';
 
 type State = {
@@ -41,7 +42,7 @@ export function useScan(onScan: (scan: Scan) => void): Scanning {
     if (asked.what === 'read') {
       worker.current?.terminate();
       worker.current = new Worker(new URL('./scan.worker.ts', import.meta.url), { type: 'module' });
-      worker.current.onmessage = ({ data }: MessageEvent<ScanAnswer>) => {
+      const answered = (data: ScanAnswer) => {
         if (data.what === 'progress')
           return setState((was) => ({ ...was, doing: data.doing, problems: [] }));
         if (data.what === 'refused')
@@ -54,11 +55,9 @@ export function useScan(onScan: (scan: Scan) => void): Scanning {
         setState({ doing: null, problems: [], told: data.told, kept: data.kept, here: true });
         done.current(data.scan);
       };
-      worker.current.onerror = () =>
-        setState({
-          ...NOTHING,
-          problems: [{ code: 'mesh-file-broken', about: [], numbers: { line: 1 } }],
-        });
+      hearing<ScanAnswer>(worker.current, answered, () =>
+        setState({ ...NOTHING, problems: [{ code: 'worker-failed' }] }),
+      );
     }
     setState((was) => ({ ...was, doing: 'reading', problems: [] }));
     worker.current?.postMessage(asked);

@@ -1,9 +1,12 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { PatternDoc } from '#core/card/pattern';
 import { paperOf } from '#core/card/tapedCard';
 import type { Problem } from '#core/measure/result';
 import type { Taped } from '#core/surface/packed';
+import { usePageWorker } from '../../workers/pageWorker';
 import type { TapeAnswer } from './taping';
+
+const begun = () => new Worker(new URL('./tape.worker.ts', import.meta.url), { type: 'module' });
 
 /**
  * The surface under a card with tucks, set up in a worker once it is wanted: null while it is on
@@ -14,22 +17,21 @@ export function useTaped(
   wanted: boolean,
 ): { taped: Taped | null; problems: Problem[]; busy: boolean } {
   const [found, setFound] = useState<{ key: string; answer: TapeAnswer } | null>(null);
-  const worker = useRef<Worker | null>(null);
   const key = useMemo(
     () => (wanted && pattern.tucks.length > 0 ? JSON.stringify(paperOf(pattern)) : null),
     [pattern, wanted],
   );
-  useEffect(() => {
-    if (!key) return;
-    const own = new Worker(new URL('./tape.worker.ts', import.meta.url), { type: 'module' });
-    worker.current = own;
-    const refused = () =>
-      setFound({ key, answer: { what: 'refused', problems: [{ code: 'taped-fine', about: [] }] } });
-    own.onmessage = ({ data }: MessageEvent<TapeAnswer>) => setFound({ key, answer: data });
-    own.onerror = refused;
-    own.postMessage(JSON.parse(key));
-    return () => own.terminate();
-  }, [key]);
+  const asked = useMemo(
+    () => (key === null ? null : { key, paper: JSON.parse(key) as ReturnType<typeof paperOf> }),
+    [key],
+  );
+  usePageWorker<{ key: string; paper: ReturnType<typeof paperOf> }, TapeAnswer>(
+    begun,
+    asked,
+    (answer, { key: of }) => setFound({ key: of, answer }),
+    ({ key: of }) =>
+      setFound({ key: of, answer: { what: 'refused', problems: [{ code: 'worker-failed' }] } }),
+  );
   const answer = key && found?.key === key ? found.answer : null;
   return {
     taped: answer?.what === 'taped' ? answer.taped : null,
