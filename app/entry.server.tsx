@@ -6,6 +6,7 @@ import createEmotionServer from '@emotion/server/create-instance';
 import { renderToPipeableStream } from 'react-dom/server';
 import type { EntryContext, HandleErrorFunction } from 'react-router';
 import { ServerRouter } from 'react-router';
+import { DrawnHere } from './frame/drawnHere';
 import { NonceContext } from './frame/nonce';
 import { withStylesApart } from './frame/styleAttributes';
 import { styleCache } from './frame/styleCache';
@@ -16,11 +17,27 @@ import { troubleIn, troubleMet } from './records/trouble.server';
  * head before it is painted. Pages are small and their data is at hand; nothing is gained by
  * sending them in parts.
  */
-export default function handleRequest(
+export default async function handleRequest(
   request: Request,
   status: number,
   headers: Headers,
   context: EntryContext,
+): Promise<Response> {
+  try {
+    return await drawn(request, status, headers, context, true);
+  } catch {
+    // One odd record must not take the bar and the rail with it: without what can fall by itself
+    // once more, and the browser says in its place what went wrong.
+    return drawn(request, 500, headers, context, false);
+  }
+}
+
+function drawn(
+  request: Request,
+  status: number,
+  headers: Headers,
+  context: EntryContext,
+  whole: boolean,
 ): Promise<Response> {
   const nonce = randomBytes(16).toString('base64');
   const cache = styleCache(nonce);
@@ -30,7 +47,9 @@ export default function handleRequest(
     const { pipe } = renderToPipeableStream(
       <CacheProvider value={cache}>
         <NonceContext.Provider value={nonce}>
-          <ServerRouter context={context} url={request.url} nonce={nonce} />
+          <DrawnHere.Provider value={whole}>
+            <ServerRouter context={context} url={request.url} nonce={nonce} />
+          </DrawnHere.Provider>
         </NonceContext.Provider>
       </CacheProvider>,
       {
@@ -55,7 +74,7 @@ export default function handleRequest(
         onShellError: reject,
         onError(error) {
           answered = 500;
-          console.error(error);
+          console.error(request.headers.get('x-patrone-request') ?? '', error);
         },
       },
     );

@@ -77,7 +77,7 @@ export function Layout({ children }: { children: ReactNode }) {
   const preferences = data?.preferences ?? {
     unit: 'mm' as const,
     bench: 'light' as const,
-    dates: 'day' as const,
+    dates: { style: 'day' as const, zone: 'UTC' },
     inches: 'in' as const,
   };
   return (

@@ -1,5 +1,6 @@
 import Box from '@mui/material/Box';
 import { useMemo } from 'react';
+import type { BufferGeometry } from 'three';
 import { DoubleSide, Matrix4 } from 'three';
 import type { Development } from '#core/blank/fold/developed';
 import { after, back } from '#core/blank/fold/order/lie';
@@ -9,7 +10,7 @@ import { foldedFrames } from '#core/blank/fold/refold';
 import type { Brake } from '#core/machine/brake';
 import { sectionOf } from '#core/machine/brake';
 import { usePiece } from '../piece/pieceContext';
-import { Space, geometryOf } from '../drawing/Space';
+import { Space, geometryOf, useDisposed } from '../drawing/Space';
 import { Sheet } from './Sheet';
 import { pieceMesh } from './pieceMesh';
 import { prism } from './prism';
@@ -85,17 +86,7 @@ export default function AtMachine({ development, brake, step, anglesDeg, turnedA
       <Space reach={reach} from={[1.5, -1.35, 1.05]}>
         <group position={[0, -middle, 0]}>
           {parts.map(({ name, geometry }, i) => (
-            <mesh key={i} geometry={geometry}>
-              <meshStandardMaterial
-                color={name === 'bar' ? '#8d6f4d' : name === 'apron' ? '#9aa39b' : '#6d756f'}
-                metalness={0.2}
-                roughness={0.7}
-                transparent={name === 'beam'}
-                opacity={name === 'beam' ? 0.3 : 1}
-                side={DoubleSide}
-                depthWrite={name !== 'beam'}
-              />
-            </mesh>
+            <MachinePart key={i} name={name} geometry={geometry} />
           ))}
           <group matrixAutoUpdate={false} matrix={lie}>
             <Sheet mesh={mesh} />
@@ -103,6 +94,24 @@ export default function AtMachine({ development, brake, step, anglesDeg, turnedA
         </group>
       </Space>
     </Box>
+  );
+}
+
+/** One part of the machine; of the beam no more than that it is there. */
+function MachinePart({ name, geometry }: { name: string; geometry: BufferGeometry }) {
+  useDisposed(geometry);
+  return (
+    <mesh geometry={geometry}>
+      <meshStandardMaterial
+        color={name === 'bar' ? '#8d6f4d' : name === 'apron' ? '#9aa39b' : '#6d756f'}
+        metalness={0.2}
+        roughness={0.7}
+        transparent={name === 'beam'}
+        opacity={name === 'beam' ? 0.3 : 1}
+        side={DoubleSide}
+        depthWrite={name !== 'beam'}
+      />
+    </mesh>
   );
 }
 

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { DoubleSide } from 'three';
-import { geometryOf } from '../drawing/Space';
+import { geometryOf, useDisposed } from '../drawing/Space';
 import type { PieceMesh } from './pieceMesh';
 
 /** The piece as sheet: the side that is drawn in blue, its back in zinc, its rims as lines. */
@@ -13,6 +13,7 @@ export function Sheet({ mesh }: { mesh: PieceMesh }) {
     }),
     [mesh],
   );
+  useDisposed(geometry.face, geometry.rest, geometry.rims);
   return (
     <>
       <mesh geometry={geometry.face}>

@@ -4,7 +4,7 @@ import { placed } from '#core/blank/fold/refold';
 import type { Water } from '#core/blank/fold/water/water';
 import type { Vec } from '#core/measure/vector';
 import { along, turned } from '#core/measure/vector';
-import { geometryOf } from '../drawing/Space';
+import { geometryOf, useDisposed } from '../drawing/Space';
 
 /** The way down on every face, and where water stands: over the side that rain falls on. */
 export function WaterMarks({
@@ -43,6 +43,7 @@ export function WaterMarks({
     });
     return geometryOf(lines, false);
   }, [lying, reach, t]);
+  useDisposed(arrows);
   return (
     <>
       <lineSegments geometry={arrows}>

@@ -21,7 +21,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const piece = await loadPiece(context.get(viewerIn), idOr404(params.pieceId));
   if (!piece) throw new Response(null, { status: 404 });
   const { facts, shop, job, card, plan, records } = piece;
-  const { unit } = preferencesFrom(request.headers.get('cookie') ?? '', shop);
+  const { unit, dates } = preferencesFrom(request.headers.get('cookie') ?? '', shop);
   const asked = new URL(request.url).searchParams.get('paper') ?? (unit === 'mm' ? 'a4' : 'letter');
   const paper = z.enum(Object.keys(PAPERS) as [Paper, ...Paper[]]).safeParse(asked);
   const brake = brakeFor(shop, records.folding);
@@ -48,7 +48,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
       shop: shop.name,
       sheet: `${metal.name} ${formatThin(facts.thicknessMm, unit)}`,
       revision: card.number,
-      date: formatDay(new Date().toISOString(), shop.dates),
+      date: formatDay(new Date().toISOString(), dates),
     },
     unit,
     paper: paper.data,

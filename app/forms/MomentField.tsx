@@ -22,8 +22,8 @@ export default function MomentField({
       <DateTimePicker
         label={label}
         value={dayjs(at)}
-        format={FIELD_FORMAT[dates]}
-        ampm={dates === 'month'}
+        format={FIELD_FORMAT[dates.style]}
+        ampm={dates.style === 'month'}
         // What is half typed is not a moment yet; the last whole one stands until then.
         onChange={(value) => value?.isValid() && onChange(value.toISOString())}
         slotProps={{

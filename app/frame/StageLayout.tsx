@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box';
 import { useEffect, useRef } from 'react';
 import type { ReactNode } from 'react';
+import { Guarded } from './Guarded';
 import type { TallyFigure } from './Tally';
 import { Tally } from './Tally';
 import { BUTTONS, firstControl, isFocusLost } from './focus';
@@ -62,7 +63,7 @@ export function StageLayout({
             position: 'relative',
           }}
         >
-          {drawing}
+          <Guarded what="The drawing">{drawing}</Guarded>
         </Box>
         <Box
           component="aside"
@@ -79,7 +80,7 @@ export function StageLayout({
             '& input, & textarea': { scrollMarginBottom: 110 },
           }}
         >
-          {drawer}
+          <Guarded what="What stands here">{drawer}</Guarded>
         </Box>
       </Box>
       {tally.length > 0 && <Tally figures={tally} />}

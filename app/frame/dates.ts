@@ -22,22 +22,39 @@ export const FIELD_FORMAT: Record<DateStyle, string> = {
   year: 'YYYY-MM-DD HH:mm',
 };
 
-/** Of a clock whose zone nobody knows its own figures are kept, as if they were UTC. */
-const zone = (clock: boolean) => (clock ? { timeZone: 'UTC' } : {});
+/** How whoever reads writes days, and in which time zone they live (an IANA name). */
+export type Dates = { style: DateStyle; zone: string };
 
-/** A day: 5 Nov 2026, Nov 5, 2026 or 2026-11-05. */
-export function formatDay(at: string, style: DateStyle, clock = false): string {
-  const { locale, month, day } = STYLES[style];
-  return new Date(at).toLocaleDateString(locale, { day, month, year: 'numeric', ...zone(clock) });
+/** Of a clock whose zone nobody knows its own figures are kept, as if they were UTC. */
+export const asTheClockStood = (dates: Dates): Dates => ({ ...dates, zone: 'UTC' });
+
+/** The zone of this machine: of the browser, or of the server. */
+export const zoneHere = (): string => new Intl.DateTimeFormat().resolvedOptions().timeZone;
+
+/** Whether a zone is one that dates can be written in. */
+export function isZone(zone: string): boolean {
+  try {
+    return (
+      /^[\w+/-]{1,60}$/.test(zone) && Boolean(new Intl.DateTimeFormat('en', { timeZone: zone }))
+    );
+  } catch {
+    return false;
+  }
 }
 
-/** The time of day, in the time of this browser. */
-export function formatTime(at: string, style: DateStyle, clock = false): string {
+/** A day: 5 Nov 2026, Nov 5, 2026 or 2026-11-05. */
+export function formatDay(at: string, { style, zone: timeZone }: Dates): string {
+  const { locale, month, day } = STYLES[style];
+  return new Date(at).toLocaleDateString(locale, { day, month, year: 'numeric', timeZone });
+}
+
+/** The time of day. */
+export function formatTime(at: string, { style, zone: timeZone }: Dates): string {
   const { locale, hour12 } = STYLES[style];
   return new Date(at).toLocaleTimeString(locale, {
     hour: hour12 ? 'numeric' : '2-digit',
     minute: '2-digit',
     hour12,
-    ...zone(clock),
+    timeZone,
   });
 }

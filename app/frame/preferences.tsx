@@ -1,4 +1,4 @@
-import { createContext, useContext, useMemo, useState } from 'react';
+import { createContext, useContext, useEffect, useMemo, useState } from 'react';
 import type { ReactNode } from 'react';
 import type { Unit } from '#core/measure/length';
 import {
@@ -8,7 +8,8 @@ import {
   formatThin,
   formatWeight,
 } from '#core/measure/length';
-import type { DateStyle } from './dates';
+import type { DateStyle, Dates } from './dates';
+import { isZone, zoneHere } from './dates';
 
 export type Bench = 'light' | 'dark';
 export type Preferences = {
@@ -16,11 +17,12 @@ export type Preferences = {
   /** How this shop writes inches. */
   inches: Exclude<Unit, 'mm'>;
   bench: Bench;
-  dates: DateStyle;
+  dates: Dates;
 };
 
 const UNIT_COOKIE = 'patrone-unit';
 const BENCH_COOKIE = 'patrone-bench';
+const ZONE_COOKIE = 'patrone-zone';
 
 /** What this browser was set to, from its cookies; anything else is the shop's. */
 export function preferencesFrom(
@@ -30,11 +32,13 @@ export function preferencesFrom(
   const value = (name: string) => new RegExp(`(?:^|; )${name}=([^;]*)`).exec(cookies)?.[1];
   const unit = value(UNIT_COOKIE);
   const inches = shop.units === 'mm' ? 'in' : shop.units;
+  const zone = value(ZONE_COOKIE) ?? '';
   return {
     unit: unit === 'mm' ? 'mm' : unit ? inches : shop.units,
     inches,
     bench: value(BENCH_COOKIE) === 'dark' ? 'dark' : 'light',
-    dates: shop.dates,
+    // Until the browser has told its own, the server's.
+    dates: { style: shop.dates, zone: isZone(zone) ? zone : zoneHere() },
   };
 }
 
@@ -80,7 +84,18 @@ export function PreferencesProvider({
 }) {
   const [unit, setUnit] = useState(initial.unit);
   const [bench, setBench] = useState(initial.bench);
-  const { dates, inches } = initial;
+  const { inches } = initial;
+  const [zone, setZone] = useState(initial.dates.zone);
+  useEffect(() => {
+    // Both sides write the same until the page stands; then in the reader's own zone, from now on.
+    const own = zoneHere();
+    if (own === initial.dates.zone || !isZone(own)) return;
+    keep(ZONE_COOKIE, own);
+    const telling = setTimeout(() => setZone(own), 0);
+    return () => clearTimeout(telling);
+  }, [initial.dates.zone]);
+  const { style } = initial.dates;
+  const dates = useMemo((): Dates => ({ style, zone }), [style, zone]);
   const value = useMemo((): Context => {
     return {
       unit,

@@ -115,7 +115,6 @@ function SaveLine({ said: undone }: { said: string | null }) {
     <Box
       role="status"
       className="on-screen"
-      suppressHydrationWarning
       sx={{
         fontSize: '0.9rem',
         color: quiet ? 'var(--pencil)' : 'var(--torch)',

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { surveyedAmong } from '../records/pieceSurvey.server';
+import { z } from 'zod';
 import type { Remembered } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
 import { keepSummary, piecesToSumUp } from '../records/summaries.server';
@@ -69,6 +70,13 @@ async function summedNow(pieces: string[], madeBy: string): Promise<[string, Sum
   }
 }
 
+/** As much of a summary as a list asks for: it was written by this very program. */
+const RememberedSchema = z.looseObject({
+  silhouette: z.looseObject({}).nullable().optional(),
+  road: z.looseObject({}).nullable().optional(),
+  material: z.enum(['card', 'blue', 'steel']).optional(),
+});
+
 /**
  * What lists show of these pieces, by piece; those that have changed since they were summed up are
  * summed up now.
@@ -81,8 +89,9 @@ export async function summed(
   const known = new Map<string, Summary>();
   const unknown: string[] = [];
   for (const { id, remembered } of pieces) {
-    if (remembered?.madeBy === madeBy || remembered?.madeBy === gaveUp(madeBy))
-      known.set(id, remembered.summary as Summary);
+    const now = remembered?.madeBy === madeBy || remembered?.madeBy === gaveUp(madeBy);
+    const read = now ? RememberedSchema.safeParse(remembered.summary) : null;
+    if (read?.success) known.set(id, read.data as unknown as Summary);
     else unknown.push(id);
   }
   if (unknown.length === 0) return known;

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { edgeOfRecord } from '#core/card/recordPlace';
 import { edgeFit } from '#core/fit/gapRemedy';
 import { weldOf } from '#core/weld/planned';
-import { formatTime } from '../frame/dates';
+import { asTheClockStood, formatTime } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
 import { HELD_WORDS, INSPECTION_WORDS, settingsSaid, workSaid } from '../frame/recordWords';
 import { PROCESS_WORDS, lieSentence } from '../frame/words';
@@ -118,11 +118,10 @@ function Line(given: {
       <Box
         component="time"
         dateTime={at}
-        suppressHydrationWarning
         className="figure"
         sx={{ color: 'var(--pencil)', fontSize: '0.9rem', pt: 0.25 }}
       >
-        {formatTime(at, dates, clock)}
+        {formatTime(at, clock ? asTheClockStood(dates) : dates)}
       </Box>
       <Box sx={{ minWidth: 0, overflowWrap: 'anywhere' }}>
         <Box

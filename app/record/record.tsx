@@ -226,7 +226,6 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
             <Box key={day} component="section" aria-label={day} sx={{ mb: 2.5 }}>
               <Box
                 className="condensed"
-                suppressHydrationWarning
                 sx={{
                   fontSize: '1.2rem',
                   fontWeight: 600,

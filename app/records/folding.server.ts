@@ -6,15 +6,14 @@ import { FOLDING_MERGE } from '#core/format/mergeRules';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
 import type { Tx } from './database.server';
+import { only, readFields } from './readFields.server';
 import { pieces } from './schema.server';
 
 type Given = { [K in keyof Folding]?: Folding[K] | undefined };
 
 /** How a piece is folded; of what has been added since it was written nothing has been said. */
-export const foldingOf = ({ folding }: { folding: Given }): Folding => ({
-  ...unfolded(),
-  ...folding,
-});
+export const foldingOf = ({ folding }: { folding: Given }): Folding =>
+  readFields(FoldingSchema, folding, unfolded());
 
 /**
  * Changes some of how a piece is folded since it stood as `since` says; null when there is no such
@@ -39,7 +38,7 @@ export async function changeFolding(
     (merged) =>
       tx
         .update(pieces)
-        .set({ folding: { ...now, ...merged } })
+        .set({ folding: { ...unfolded(), ...row.folding, ...only(merged, mine) } })
         .where(eq(pieces.id, piece)),
     FoldingSchema.partial(),
   );

@@ -10,16 +10,15 @@ import { putMerged } from './changed.server';
 import { dbOf } from './database.server';
 import type { Tx } from './database.server';
 import { pieces } from './schema.server';
+import { only, readFields } from './readFields.server';
 import type { Viewer } from './viewer.server';
 
 /**
  * What is surveyed of a piece; what has been added to a survey since it was written is as nothing
  * surveyed.
  */
-export const pieceSurveyOf = ({ survey }: { survey: Partial<PieceSurvey> }): PieceSurvey => ({
-  ...unsurveyed(),
-  ...survey,
-});
+export const pieceSurveyOf = ({ survey }: { survey: Partial<PieceSurvey> }): PieceSurvey =>
+  readFields(PieceSurveySchema, survey, unsurveyed());
 
 /** The other pieces of a job in hand that take references away or have something cut out. */
 export async function othersSurveyed(
@@ -134,7 +133,8 @@ export async function changePieceSurvey(
     (merged) =>
       tx
         .update(pieces)
-        .set({ survey: { ...now, ...merged } })
+        // Only what was sent: what could not be read of the rest stays as it is stored.
+        .set({ survey: { ...unsurveyed(), ...row.survey, ...only(merged, mine) } })
         .where(eq(pieces.id, piece)),
     PieceSurveySchema.partial(),
   );

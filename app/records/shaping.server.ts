@@ -7,13 +7,13 @@ import { unshaped } from '#core/shape/shaping';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
 import type { Tx } from './database.server';
+import { ShapingSchema } from '#core/shape/shapingSchema';
+import { readFields } from './readFields.server';
 import { pieces } from './schema.server';
 
 /** How a piece is shaped; of what has been added since it was written nothing has been said. */
-export const shapingOf = ({ shaping }: { shaping: Partial<Shaping> }): Shaping => ({
-  ...unshaped(),
-  ...shaping,
-});
+export const shapingOf = ({ shaping }: { shaping: Partial<Shaping> }): Shaping =>
+  readFields(ShapingSchema, shaping, unshaped());
 
 /**
  * A change of how a piece is shaped: its order, steps of one's own, and the work on single steps by

@@ -64,7 +64,7 @@ export const drawPatternNow = doing(drawPattern, async (given): Promise<PatternD
       shop: shop.name,
       job: given.job,
       sheet: `${metal.name} ${formatThin(facts.thicknessMm, unit)}`,
-      date: formatDay(given.at, shop.dates),
+      date: formatDay(given.at, given.dates),
       lengths: unit === 'mm' ? 'millimetres' : 'inches',
       paper: given.paper,
     },

@@ -57,11 +57,13 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     .safeParse(new URL(request.url).searchParams.get('paper') ?? 'a4');
   if (!paper.success) throw new Response(null, { status: 404 });
   const { facts, file, job, card, plan, shop } = await asked(context.get(viewerIn), params);
+  // On paper as on the screen it was asked from.
+  const { unit, dates } = preferencesFrom(request.headers.get('cookie') ?? '', shop);
   const given = {
     file,
     paper: paper.data,
-    // On paper as on the screen it was asked from.
-    unit: preferencesFrom(request.headers.get('cookie') ?? '', shop).unit,
+    unit,
+    dates,
     facts,
     job: job.name,
     card: card.doc,

@@ -1,3 +1,4 @@
+import type { Dates } from '../frame/dates';
 import type { Shop } from '#core/blank/shopSchema';
 import type { PatternDoc } from '#core/card/pattern';
 import type { PieceFacts } from '#core/format/job';
@@ -31,6 +32,7 @@ export type PatternGiven = {
   shop: Shop;
   /** The moment of drawing, ISO 8601. */
   at: string;
+  dates: Dates;
 };
 /** The file, or why there is none. */
 export type PatternDrawn = Result<{ body: Uint8Array | string }>;

@@ -29,7 +29,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   if (!asked.success || !piece || !profile) throw new Response(null, { status: 404 });
   const { lie, as, paper } = asked.data;
   const { facts, shop, job, card } = piece;
-  const { unit } = preferencesFrom(request.headers.get('cookie') ?? '', shop);
+  const { unit, dates } = preferencesFrom(request.headers.get('cookie') ?? '', shop);
   const head = {
     title: facts.name,
     lies: SIDE_WORDS[facts.side].toUpperCase(),
@@ -38,7 +38,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     shop: shop.name,
     job: job.name,
     sheet: `${metalById(facts.metal).name} ${formatThin(facts.thicknessMm, unit)}`,
-    date: formatDay(new Date().toISOString(), shop.dates),
+    date: formatDay(new Date().toISOString(), dates),
     lengths: unit === 'mm' ? 'millimetres' : 'inches',
     paper,
   };

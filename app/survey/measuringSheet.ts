@@ -26,7 +26,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const job = await jobById(viewer, idOr404(params.jobId));
   if (!job) throw data(null, { status: 404 });
   const shop = await shopSettings(viewer);
-  const { unit } = preferencesFrom(request.headers.get('cookie') ?? '', shop);
+  const { unit, dates } = preferencesFrom(request.headers.get('cookie') ?? '', shop);
   const asked = new URL(request.url).searchParams.get('paper') ?? (unit === 'mm' ? 'a4' : 'letter');
   const paper = z.enum(Object.keys(PAPERS) as [Paper, ...Paper[]]).safeParse(asked);
   if (!paper.success) throw data(null, { status: 404 });
@@ -42,7 +42,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   const body = await drawnFor(request, drawMeasuringSheet, {
     job: job.name,
     shop: shop.name,
-    date: formatDay(new Date().toISOString(), shop.dates),
+    date: formatDay(new Date().toISOString(), dates),
     unit,
     paper: paper.data,
     rows: inHand(survey, 'measure').map(({ name, from, to, where, of }) => ({

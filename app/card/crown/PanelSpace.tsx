@@ -5,7 +5,7 @@ import type { LaidPanel } from '#core/surface/laidPanel';
 import type { Mesh, Vec3 } from '#core/surface/mesh';
 import { vertexAt } from '#core/surface/mesh';
 import type { Way } from '#core/surface/strainMap';
-import { Space, geometryOf } from '../../drawing/Space';
+import { Space, geometryOf, useDisposed } from '../../drawing/Space';
 
 type Props = {
   mesh: Mesh;
@@ -54,6 +54,7 @@ export default function PanelSpace({ mesh, laid, cut, tapped, joined = true, onT
       joined && tapped.length > 1 ? geometryOf(pieces(tapped, tapped.length > 2), false) : null,
     [tapped, joined],
   );
+  useDisposed(geometry, lines?.stretch, lines?.shrink, lines?.rim, cutLine, tappedLine);
   return (
     // Something of another size is looked at anew from the start.
     <Space key={reach.toPrecision(2)} reach={reach} from={[0.75, -1.05, 0.9]}>
