@@ -21,6 +21,7 @@ import './frame/fonts';
 import type { Who } from './frame/who';
 import { NonceContext } from './frame/nonce';
 import { KeyCardContext } from './frame/keyCard';
+import { NotKept } from './forms/NotKept';
 import { useEscapeLeavesField } from './frame/keys';
 import { PreferencesProvider, preferencesFrom } from './frame/preferences';
 import { useKeptOffline } from './frame/useKeptOffline';
@@ -122,6 +123,7 @@ export default function Root() {
   const openKeyCard = useCallback(() => setKeyCard(true), []);
   return (
     <KeyCardContext.Provider value={openKeyCard}>
+      <NotKept />
       <Outlet />
       {keyCard && (
         <Suspense>

@@ -140,6 +140,120 @@ test('an answer lost on the way is no quarrel with oneself: the card goes on, th
   await expect(page.getByLabel('Length').first()).toHaveValue('173.00');
 });
 
+test('“kept” is said only of what is kept: with a full store the page says to leave it open, until there is room again', async ({
+  page,
+}) => {
+  // As a browser answers whose disk is full.
+  await page.addInitScript(() => {
+    const put = IDBObjectStore.prototype.put;
+    IDBObjectStore.prototype.put = function (...given: Parameters<typeof put>) {
+      if (sessionStorage.getItem('full')) throw new DOMException('full', 'QuotaExceededError');
+      return put.apply(this, given);
+    };
+  });
+  await newPiece(page, 'Full', '100, 60, 100, 60');
+  await pickEdge(page, 'D');
+  await page.route('**/documents/card', (route) => route.abort());
+  await page.evaluate(() => sessionStorage.setItem('full', 'yes'));
+  await page.getByLabel('Length').fill('135');
+  await page.getByLabel('Length').press('Enter');
+  const told = page.getByRole('alert').filter({ hasText: 'Leave this page open' });
+  await expect(told).toBeVisible();
+  // It stays to be worked on, and what is small enough later is kept.
+  await page.getByLabel('Length').fill('140');
+  await page.getByLabel('Length').press('Enter');
+  await expect(page.getByRole('button', { name: /^Card 140\.0 mm/ })).toBeVisible();
+  await page.evaluate(() => sessionStorage.removeItem('full'));
+  await expect(told).toBeHidden();
+  await page.reload();
+  await expect(page.getByRole('button', { name: /^Card 140\.0 mm/ })).toBeVisible();
+  await page.unroute('**/documents/card');
+  await saved(page);
+});
+
+test('what an older program kept in another place of the browser goes in all the same', async ({
+  page,
+}) => {
+  await newPiece(page, 'Older', '100, 60, 100, 60');
+  await page.route('**/documents/card', (route) => route.abort());
+  await pickEdge(page, 'D');
+  await page.getByLabel('Length').fill('135');
+  await page.getByLabel('Length').press('Enter');
+  await expect(page.getByText(/kept in this browser/)).toBeVisible();
+  // Moved to where it was kept before: the text of each thing under its key.
+  await page.evaluate(
+    () =>
+      new Promise<void>((done) => {
+        const asked = indexedDB.open('patrone');
+        asked.onsuccess = () => {
+          const cursor = asked.result
+            .transaction('kept', 'readwrite')
+            .objectStore('kept')
+            .openCursor();
+          cursor.onsuccess = () => {
+            const at = cursor.result;
+            if (!at) return done();
+            localStorage.setItem(String(at.key), String(at.value));
+            at.delete();
+            at.continue();
+          };
+        };
+      }),
+  );
+  await page.unroute('**/documents/card');
+  await page.reload();
+  await saved(page);
+  await expect(page.getByRole('button', { name: /^Card 135\.0 mm/ })).toBeVisible();
+  expect(await page.evaluate(() => localStorage.length)).toBe(0);
+});
+
+test('a browser that draws nothing in space says so in its place, and the piece stays as it is', async ({
+  page,
+}) => {
+  await page.addInitScript(() => {
+    const context = HTMLCanvasElement.prototype.getContext;
+    HTMLCanvasElement.prototype.getContext = function (
+      this: HTMLCanvasElement,
+      ...[kind, given]: [string, unknown]
+    ) {
+      return kind.startsWith('webgl') ? null : context.call(this, kind as '2d', given as never);
+    } as typeof context;
+  });
+  await demoPiece(page, 'Sill closing plate', 'Blank');
+  await page.getByRole('button', { name: 'Folded' }).click();
+  await expect(page.getByText('The view in space could not be shown.')).toBeVisible();
+  await expect(page.getByLabel('The road of the piece')).toBeVisible();
+  await page.getByRole('button', { name: 'Flat', exact: true }).click();
+  await expect(page.getByText('could not be shown')).toBeHidden();
+});
+
+test('times are those of whoever reads, on the page as it comes and as it stands', async ({
+  browser,
+}) => {
+  const context = await browser.newContext({ baseURL: URL, timezoneId: 'Asia/Tokyo' });
+  const page = await context.newPage();
+  const torn: string[] = [];
+  page.on('console', (one) => {
+    if (one.type() === 'error') torn.push(one.text());
+  });
+  await demoPiece(page, 'Sill closing plate', 'Record');
+  const first = page.locator('time').first();
+  const at = (await first.getAttribute('datetime'))!;
+  const there = new Date(at).toLocaleTimeString('en-GB', {
+    hour: '2-digit',
+    minute: '2-digit',
+    timeZone: 'Asia/Tokyo',
+  });
+  await expect(first).toContainText(there);
+  // From now on the server knows: so it comes.
+  const sent = await (await page.request.get(page.url())).text();
+  expect(sent).toContain(there);
+  await page.reload();
+  await expect(first).toContainText(there);
+  expect(torn).toEqual([]);
+  await context.close();
+});
+
 test('the database’s connections die while a card is edited: the server stays up, and the edit is saved', async ({
   page,
 }) => {
@@ -152,7 +266,8 @@ test('the database’s connections die while a card is edited: the server stays 
     await page.getByLabel('Length').press('Enter');
     await page.waitForTimeout(460);
     await admin.query(
-      'select pg_terminate_backend(pid) from pg_stat_activity where pid <> pg_backend_pid() and datname = current_database()',
+      // Its own only: the application is no superuser.
+      'select pg_terminate_backend(pid) from pg_stat_activity where pid <> pg_backend_pid() and datname = current_database() and usename = current_user',
     );
   }
   await admin.end();

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect, test } from '@playwright/test';
-import { demoPiece, goTo, newPiece, saved } from './hands';
+import { demoPiece, goTo, keysKept, newPiece, saved } from './hands';
 
 test('a machine is measured and used: what it cannot make is told, what frees it is offered; a fold is crept up on, and the next piece knows', async ({
   page,
@@ -201,13 +201,8 @@ test('a tray that goes in no order as it is: why is read, what frees it is taken
     await expect(now).toContainText('1 of');
     await page.getByRole('button', { name: 'To what is next' }).click();
     await expect
-      .poll(() =>
-        page.evaluate(
-          () => Object.keys(localStorage).filter((key) => key.includes('folding')).length,
-        ),
-      )
-      .toBe(0);
-    await page.evaluate(() => localStorage.clear());
+      .poll(async () => (await keysKept(page)).filter((key) => key.includes('folding')))
+      .toEqual([]);
     await page.reload();
     await page.getByRole('button', { name: 'Machine' }).click();
     await expect(now).toContainText('2 of');

@@ -172,3 +172,20 @@ export async function layFold(
   await touchBetween(page, ...to);
   await expect(page.getByRole('button', { name: 'Take this fold off' })).toBeVisible();
 }
+
+/** The keys of what waits in this browser. */
+export const keysKept = (page: Page): Promise<string[]> =>
+  page.evaluate(
+    () =>
+      new Promise<string[]>((done) => {
+        const asked = indexedDB.open('patrone');
+        asked.onsuccess = () => {
+          const database = asked.result;
+          const keys = database.transaction('kept').objectStore('kept').getAllKeys();
+          keys.onsuccess = () => {
+            database.close();
+            done(keys.result.map(String));
+          };
+        };
+      }),
+  );

@@ -1,10 +1,12 @@
 import { createStore, del, get, set } from 'idb-keyval';
+import type { UseStore } from 'idb-keyval';
 import { useEffect, useState } from 'react';
 import type { PatternDoc } from '#core/card/pattern';
 import type { Picture } from '../records/pictures.server';
 import type { Underlay } from './traced';
 
-const store = () => createStore('patrone-underlays', 'underlays');
+let opened: UseStore | null = null;
+const store = () => (opened ??= createStore('patrone-underlays', 'underlays'));
 
 /** Keeps the picture that a card was traced from, in this browser, behind the card of its piece. */
 export const keepUnderlay = (piece: string, underlay: Underlay): Promise<void> =>

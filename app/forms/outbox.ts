@@ -1,4 +1,4 @@
-import { createStore, del, entries, set } from 'idb-keyval';
+import { kept, storeRead } from './browserStore';
 import type { Watched } from './watched';
 import { watched } from './watched';
 
@@ -26,7 +26,7 @@ export type Waiting = Queued & {
 /** So long until a server that did not answer is tried again, ms. */
 const RETRY_MS = 4000;
 
-const store = () => createStore('patrone-records', 'waiting');
+const KIND = 'record:';
 const answers = new Set<(about: string, answer: object) => void>();
 
 /** What waits, first what was written first. */
@@ -44,10 +44,9 @@ export const waitsFor = (url: string): boolean =>
   waiting.snapshot().some((one) => one.url === url && one.refused === null);
 
 /** Puts a record behind what waits already. */
-export async function wait(record: Queued): Promise<void> {
+export function wait(record: Queued): void {
   waiting.now([...waiting.snapshot(), { ...record, refused: null }]);
-  // Without a store (a private window of some browsers) it waits in this page alone.
-  await set(record.key, record, store()).catch(() => undefined);
+  kept.set(KIND + record.key, record);
   tryLater();
 }
 
@@ -59,9 +58,9 @@ function tryLater(): void {
 }
 
 /** Gives a record up. */
-export async function giveUp(key: string): Promise<void> {
+export function giveUp(key: string): void {
   waiting.now(waiting.snapshot().filter((one) => one.key !== key));
-  await del(key, store()).catch(() => undefined);
+  kept.remove(KIND + key);
 }
 
 /** Tries a record that was refused once more. */
@@ -76,17 +75,16 @@ function begin(): void {
   if (begun) return;
   begun = true;
   window.addEventListener('online', () => void pump());
-  void entries<string, Queued>(store())
-    .then((kept) => {
-      const all = waiting.snapshot();
-      const known = new Set(all.map((one) => one.key));
-      const left = kept.flatMap(([, one]) =>
-        known.has(one.key) ? [] : [{ ...one, refused: null }],
-      );
-      waiting.now([...left, ...all].sort((a, b) => a.at - b.at));
-      return pump();
-    })
-    .catch(() => undefined);
+  void storeRead().then(() => {
+    const all = waiting.snapshot();
+    const known = new Set(all.map((one) => one.key));
+    const left = kept.keys(KIND).flatMap((name) => {
+      const one = kept.get<Queued>(name);
+      return one && !known.has(one.key) ? [{ ...one, refused: null }] : [];
+    });
+    waiting.now([...left, ...all].sort((a, b) => a.at - b.at));
+    return pump();
+  });
 }
 
 let pumping = false;
@@ -124,7 +122,7 @@ async function sent({ key, url, body, about }: Waiting): Promise<boolean> {
     if (response.ok) {
       // Told first: what it answers takes the place of what waited.
       for (const tell of answers) tell(about, answer);
-      await giveUp(key);
+      giveUp(key);
       return true;
     }
     const why = answer.message ?? 'The server would not take it.';

@@ -1,3 +1,5 @@
+import { kept } from './browserStore';
+
 /**
  * What this browser has sent of a draft and got no answer to. An answer that was lost is no
  * quarrel: where the record stands as it was sent from here, one's own goes on from there. Kept
@@ -21,10 +23,7 @@ export const alike = (a: unknown, b: unknown): boolean => word(a ?? null) === wo
 
 function read(about: string): Record<string, string[]> {
   try {
-    return (JSON.parse(localStorage.getItem(keyOf(about)) ?? '{}') ?? {}) as Record<
-      string,
-      string[]
-    >;
+    return (JSON.parse(kept.get<string>(keyOf(about)) ?? '{}') ?? {}) as Record<string, string[]>;
   } catch {
     return {};
   }
@@ -34,10 +33,10 @@ export function rememberSent(about: string, fields: Record<string, unknown>): vo
   const known = read(about);
   for (const [name, value] of Object.entries(fields))
     known[name] = [...(known[name] ?? []), word(value)].slice(-MOST);
-  localStorage.setItem(keyOf(about), JSON.stringify(known));
+  kept.set(keyOf(about), JSON.stringify(known));
 }
 
-export const forgetSent = (about: string): void => localStorage.removeItem(keyOf(about));
+export const forgetSent = (about: string): void => kept.remove(keyOf(about));
 
 /** Whether each of these fields stands as it was sent from here once. */
 export function wasSent(about: string, fields: readonly (readonly [string, unknown])[]): boolean {

@@ -1,18 +1,19 @@
 import type { MergeRules } from '#core/format/merge';
 import { mergedRecord } from '#core/format/merge';
+import { kept } from './browserStore';
 import { useCallback, useEffect, useRef, useState } from 'react';
 
 /** What is typed and not yet put in the record, by what it is about; kept in the browser. */
 const keyOf = (about: string) => `patrone:draft:${about}`;
 
-export const forgetDraft = (about: string): void => localStorage.removeItem(keyOf(about));
+export const forgetDraft = (about: string): void => kept.remove(keyOf(about));
 
 /** What was typed, and of each field what stood there when it was first typed over. */
 type Kept<T> = { typed: Partial<T>; since: Partial<T> };
 
 function read<T>(about: string): Kept<T> | null {
   try {
-    const found = JSON.parse(localStorage.getItem(keyOf(about)) ?? 'null') as
+    const found = JSON.parse(kept.get<string>(keyOf(about)) ?? 'null') as
       Kept<T> | Partial<T> | null;
     if (found === null) return null;
     // Drafts of an older program hold only what was typed.
@@ -56,7 +57,7 @@ export function useDraft<T extends object>(
   }, [about]);
   const keep = useCallback(
     (next: Kept<T>): Kept<T> => {
-      localStorage.setItem(keyOf(about), JSON.stringify(next));
+      kept.set(keyOf(about), JSON.stringify(next));
       return next;
     },
     [about],

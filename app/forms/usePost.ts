@@ -116,7 +116,7 @@ export function usePost<Answer>(url: string, took: (answer: Answer) => void): Po
       // Under the key it may have been written by already.
       const key = unanswered.current.get(keyed) ?? crypto.randomUUID();
       unanswered.current.delete(keyed);
-      await wait({ key, url, body, said, about, at: Date.now() });
+      wait({ key, url, body, said, about, at: Date.now() });
       setState('idle');
       setProblem(null);
       return true;

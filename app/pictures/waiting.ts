@@ -1,4 +1,4 @@
-import { createStore, del, entries, get, set } from 'idb-keyval';
+import { kept, storeRead } from '../forms/browserStore';
 import type { Watched } from '../forms/watched';
 import { watched } from '../forms/watched';
 import type { HangsOn, Picture } from '../records/pictures.server';
@@ -28,7 +28,7 @@ export type OnItsWay = Waiting & { progress: Progress };
 /** So long until the server is tried again, ms. */
 const RETRY_MS = 4000;
 
-const store = () => createStore('patrone-pictures', 'waiting');
+const KIND = 'picture:';
 const arrivals = new Set<(on: HangsOn, pictures: Picture[]) => void>();
 
 const way = watched<OnItsWay>(begin);
@@ -52,19 +52,17 @@ function begin(): void {
   if (begun) return;
   begun = true;
   window.addEventListener('online', () => void pump());
-  void entries<string, Waiting>(store())
-    .then((kept) => {
-      const all = way.snapshot();
-      const known = new Set(all.map((one) => one.key));
-      const left = kept.map(([, one]) => one).filter((one) => !known.has(one.key));
-      way.now([
-        ...left.sort((a, b) => a.at - b.at).map((one) => ({ ...one, progress: WAITS })),
-        ...all,
-      ]);
-      return pump();
-    })
-    // No store (a private window of some browsers): they wait in this page alone.
-    .catch(() => undefined);
+  void storeRead().then(() => {
+    const all = way.snapshot();
+    const known = new Set(all.map((one) => one.key));
+    const left = kept
+      .keys(KIND)
+      .flatMap((name) => kept.get<Waiting>(name) ?? [])
+      .filter((one) => !known.has(one.key))
+      .sort((a, b) => a.at - b.at);
+    way.now([...left.map((one) => ({ ...one, progress: WAITS })), ...all]);
+    return pump();
+  });
 }
 const WAITS: Progress = { state: 'waiting', share: 0 };
 
@@ -89,7 +87,7 @@ export async function send(on: HangsOn, files: readonly File[]): Promise<void> {
   }));
   way.now([...way.snapshot(), ...made]);
   for (const { progress, ...one } of made)
-    if (progress.state === 'waiting') await set(one.key, one, store()).catch(() => undefined);
+    if (progress.state === 'waiting') kept.set(KIND + one.key, one);
   await pump();
 }
 
@@ -99,7 +97,7 @@ const requests = new Map<string, XMLHttpRequest>();
 export function cancel(key: string): void {
   requests.get(key)?.abort();
   way.now(way.snapshot().filter((one) => one.key !== key));
-  void del(key, store()).catch(() => undefined);
+  kept.remove(KIND + key);
 }
 
 /** Tries one that was refused once more. */
@@ -122,8 +120,7 @@ async function pump(): Promise<void> {
       if (!next) return;
       const came = await navigator.locks.request(`patrone-picture ${next.key}`, async () => {
         // Another window may have sent it meanwhile.
-        const kept = await get<Waiting>(next.key, store()).catch(() => next);
-        return kept ? sent(next) : 'gone';
+        return kept.get(KIND + next.key) ? sent(next) : 'gone';
       });
       if (came === 'unanswered') {
         said(next.key, WAITS);
@@ -157,11 +154,11 @@ function sent({ key, on, name, file }: Waiting): Promise<'gone' | 'refused' | 'u
       if (request.status >= 400 && request.status < 500) {
         said(key, { state: 'refused', why: answer?.message ?? `${name} was not taken in.` });
         // Told now, and not again after the page is loaded anew.
-        void del(key, store()).catch(() => undefined);
+        kept.remove(KIND + key);
         return done('refused');
       }
       if (request.status !== 200 || !answer?.pictures) return done('unanswered');
-      void del(key, store()).catch(() => undefined);
+      kept.remove(KIND + key);
       for (const tell of arrivals) tell(on, answer.pictures);
       done('gone');
     };

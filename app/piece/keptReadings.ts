@@ -1,3 +1,4 @@
+import { kept } from '../forms/browserStore';
 import type { EdgeRecord, KeptReading, Quarrel } from './keptReading';
 import { disputed, outgoing, readOn, settled, standsOn, taken } from './keptReading';
 import type { ReadingClash } from '#core/fit/mergeReadings';
@@ -9,9 +10,9 @@ import type { ReadingClash } from '#core/fit/mergeReadings';
 const START = 'patrone:fit:';
 const keyOf = (fit: string, edge: string) => `${START}${fit}:${edge}`;
 
-function put(fit: string, edge: string, kept: KeptReading | null): void {
-  if (kept) localStorage.setItem(keyOf(fit, edge), JSON.stringify(kept));
-  else localStorage.removeItem(keyOf(fit, edge));
+function put(fit: string, edge: string, waits: KeptReading | null): void {
+  if (waits) kept.set(keyOf(fit, edge), JSON.stringify(waits));
+  else kept.remove(keyOf(fit, edge));
 }
 
 /** Whoever shows quarrels is told when there is another, or one less. */
@@ -98,15 +99,19 @@ export function keptReadings(fit: string, edge: string): KeptReading | null {
   // Written by this page's own code; the server checks it again before it is stored. An older
   // program kept the record alone, and an older one still said neither which way the card lay nor
   // that its target was its own; of a quarrel it kept what is there (`there`), not what was disputed.
-  const found = JSON.parse(localStorage.getItem(keyOf(fit, edge)) ?? 'null') as
+  const found = JSON.parse(kept.get<string>(keyOf(fit, edge)) ?? 'null') as
     (KeptReading & { there?: EdgeRecord }) | EdgeRecord | null;
   if (!found) return null;
-  const { there, ...kept } = 'record' in found ? found : { record: found, since: null };
+  const { there, ...waits } = 'record' in found ? found : { record: found, since: null };
   return {
-    ...kept,
+    ...waits,
     // Asked again: the server says what is disputed.
     ...(there && { told: undefined }),
-    record: { ...kept.record, turned: kept.record.turned ?? false, own: kept.record.own ?? true },
+    record: {
+      ...waits.record,
+      turned: waits.record.turned ?? false,
+      own: waits.record.own ?? true,
+    },
   };
 }
 
@@ -114,20 +119,18 @@ export type Waiting = KeptReading & { fit: string; edge: string };
 
 /** All that waits of the given trials; of every trial where none are given. */
 export const waitingReadings = (fits?: readonly { id: string }[]): Waiting[] =>
-  Object.keys(localStorage)
-    .filter((key) => key.startsWith(START))
-    .flatMap((key) => {
-      const [fit, edge] = key.slice(START.length).split(':') as [string, string];
-      if (fits && !fits.some(({ id }) => id === fit)) return [];
-      const kept = keptReadings(fit, edge);
-      return kept ? [{ ...kept, fit, edge }] : [];
-    });
+  kept.keys(START).flatMap((key) => {
+    const [fit, edge] = key.slice(START.length).split(':') as [string, string];
+    if (fits && !fits.some(({ id }) => id === fit)) return [];
+    const waits = keptReadings(fit, edge);
+    return waits ? [{ ...waits, fit, edge }] : [];
+  });
 
 /** What is to be sent of the given trials, and what it was made from. */
 export const toBeSent = (
   fits: readonly { id: string }[],
 ): { fit: string; record: EdgeRecord; since: EdgeRecord | null }[] =>
-  waitingReadings(fits).flatMap((kept) => {
-    const record = outgoing(kept);
-    return record ? [{ fit: kept.fit, record, since: standsOn(kept) }] : [];
+  waitingReadings(fits).flatMap((waits) => {
+    const record = outgoing(waits);
+    return record ? [{ fit: waits.fit, record, since: standsOn(waits) }] : [];
   });

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'r
 import type { DocumentKind, Documents } from '#core/format/documents';
 import type { DocState, Step } from '../records/documents.server';
 import type { Answer, Editing, Happening, SaveStatus } from './documentState';
+import { kept } from '../forms/browserStore';
 import { beginning, editing, isDirty, shouldSend } from './documentState';
 
 export type Editor<Doc> = {
@@ -59,23 +60,23 @@ async function keptEdit<K extends DocumentKind>(
   kind: K,
 ): Promise<{ key: string; base: number; doc: Documents[K]; by: string } | null> {
   const own = keyOf(piece, kind, tabId());
-  const keys = Object.keys(localStorage).filter((key) => key.startsWith(keyOf(piece, kind, '')));
+  const keys = kept.keys(keyOf(piece, kind, ''));
   for (const key of [own, ...keys.filter((key) => key !== own)]) {
-    const text = localStorage.getItem(key);
+    const text = kept.get<string>(key);
     if (text === null) continue;
     // Through the one door, like anything else: it may have been written by an older program.
     // Loaded only when needed.
     const { DOCUMENTS } = await import('#core/format/documents');
     try {
-      const kept = JSON.parse(text) as Partial<Kept<unknown>> & { pattern?: unknown };
-      if (key !== own && Date.now() - (kept.at ?? 0) < ORPHAN_MS) continue;
-      const read = DOCUMENTS[kind].read(kept.doc ?? kept.pattern);
-      if (read.ok && typeof kept.base === 'number')
-        return { key, base: kept.base, doc: read.doc, by: kept.by ?? '' };
+      const edit = JSON.parse(text) as Partial<Kept<unknown>> & { pattern?: unknown };
+      if (key !== own && Date.now() - (edit.at ?? 0) < ORPHAN_MS) continue;
+      const read = DOCUMENTS[kind].read(edit.doc ?? edit.pattern);
+      if (read.ok && typeof edit.base === 'number')
+        return { key, base: edit.base, doc: read.doc, by: edit.by ?? '' };
     } catch {
       // Not JSON: nothing of ours.
     }
-    localStorage.removeItem(key);
+    kept.remove(key);
   }
   return null;
 }
@@ -146,8 +147,8 @@ export function useDocument<K extends DocumentKind>(
 
   const keep = useCallback(() => {
     const { doc, server } = work.current;
-    const kept: Kept<Doc> = { base: server.number, doc, at: Date.now(), by: by.current };
-    localStorage.setItem(keyOf(piece, kind, tabId()), JSON.stringify(kept));
+    const edit: Kept<Doc> = { base: server.number, doc, at: Date.now(), by: by.current };
+    kept.set(keyOf(piece, kind, tabId()), JSON.stringify(edit));
   }, [kind, piece]);
 
   /** A newer program has answered: this page starts over with it, its own edit kept. */
@@ -180,7 +181,7 @@ export function useDocument<K extends DocumentKind>(
     happen({ what: 'answered', answer });
     clearTimeout(keeping.current);
     if (isDirty(work.current)) keep();
-    else localStorage.removeItem(keyOf(piece, kind, tabId()));
+    else kept.remove(keyOf(piece, kind, tabId()));
   }, [happen, keep, kind, outgrown, piece, url]);
   const save = useCallback((): Promise<void> => {
     if (work.current.sent === null) sending.current = sendNow();
@@ -211,7 +212,7 @@ export function useDocument<K extends DocumentKind>(
       if (work.current.status === 'refused') {
         // What was refused is nowhere but here: undo lets it go.
         if (intent === 'redo') return null;
-        localStorage.removeItem(keyOf(piece, kind, tabId()));
+        kept.remove(keyOf(piece, kind, tabId()));
         clearTimeout(keeping.current);
         happen({ what: 'given-up' });
         return { from, to: work.current.doc };
@@ -249,7 +250,7 @@ export function useDocument<K extends DocumentKind>(
     let here = true;
     void keptEdit(piece, kind).then((found) => {
       if (!found || !here) return;
-      localStorage.removeItem(found.key);
+      kept.remove(found.key);
       // It goes on as the page that made it, which is no more.
       if (found.by !== '') by.current = found.by;
       happen({ what: 'taken-up', doc: found.doc, base: found.base });
