@@ -536,11 +536,27 @@ test('a phone joins, begins a trial, reads gaps and writes an entry without a co
   const kept = () =>
     at.evaluate(
       async (path) =>
-        (await (await caches.open('patrone-pages-1')).match(path)) !== undefined &&
-        !!navigator.serviceWorker.controller,
+        (await caches.match(path)) !== undefined && !!navigator.serviceWorker.controller,
       `/pieces/${pieces[0]}/weld`,
     );
   await expect(async () => expect(await kept()).toBe(true)).toPass({ timeout: 20_000 });
+
+  // What an older build kept is kept anew after an update, and dropped.
+  await at.evaluate(async (path) => {
+    await (await caches.open('patrone-shell-older')).put('/assets/older.js', new Response(''));
+    await (await caches.open('patrone-pages-older')).put(path, new Response('an old page'));
+  }, `/pieces/${pieces[0]}/shape?older`);
+  await at.reload();
+  await expect
+    .poll(() =>
+      at.evaluate(async () => (await caches.keys()).filter((one) => one.includes('older'))),
+    )
+    .toEqual([]);
+  const renewed = await at.evaluate(
+    async (path) => (await caches.match(path))?.text(),
+    `/pieces/${pieces[0]}/shape?older`,
+  );
+  expect(renewed).toContain('</html>');
 
   await phone.setOffline(true);
   await at.reload();
