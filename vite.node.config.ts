@@ -23,6 +23,7 @@ export default defineConfig({
         reckon: here('./cli/reckon.ts'),
         bench: here('./bench/develop.ts'),
         size: here('./bench/size.ts'),
+        largeCards: here('./bench/largeCards.ts'),
         flatten: here('./bench/flatten.ts'),
         network: here('./bench/network.ts'),
         pictures: here('./bench/pictures.ts'),

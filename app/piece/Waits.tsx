@@ -91,7 +91,11 @@ export function Waits() {
           <Typography>
             Read differently on another page. All else went in; decide what stands:
           </Typography>
-          <Stack component="ul" spacing={0.6} sx={{ m: 0, pl: 0, py: 0.6, listStyle: 'none' }}>
+          <Stack
+            component="ul"
+            spacing={0.6}
+            sx={{ m: 0, pl: 0, py: 0.6, listStyle: 'none', maxHeight: '34dvh', overflowY: 'auto' }}
+          >
             {quarrels.map((one) => (
               <EdgeQuarrel key={`${one.fit} ${one.edge}`} waits={one} onSettled={flush} />
             ))}

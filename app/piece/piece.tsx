@@ -1,8 +1,8 @@
 import Box from '@mui/material/Box';
 import { Suspense, lazy, memo, useMemo, useState } from 'react';
+import type { ShouldRevalidateFunctionArgs } from 'react-router';
 import { Outlet, data, isRouteErrorResponse } from 'react-router';
 import { z } from 'zod';
-import { unlessOnlyQuery } from '../frame/onlyQuery';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/piece';
 import type { PieceBarProps } from './PieceBar';
@@ -20,6 +20,7 @@ import {
   usePiece,
 } from './pieceContext';
 import { usePieceView } from './usePieceView';
+import { useNewerBehind } from './useNewerBehind';
 import { useRoadKeys } from './useRoadKeys';
 import { useStepping } from './useStepping';
 import { Waits } from './Waits';
@@ -47,7 +48,21 @@ export async function clientLoader({
   }
 }
 
-export const shouldRevalidate = unlessOnlyQuery;
+/**
+ * From one stop of a piece to another it opens from what is here: on a line that is dying nobody
+ * waits for what they have. Whether there is anything newer is asked behind (`useNewerBehind`).
+ */
+export const shouldRevalidate = ({
+  currentUrl,
+  nextUrl,
+  currentParams,
+  nextParams,
+  formMethod,
+  defaultShouldRevalidate,
+}: ShouldRevalidateFunctionArgs): boolean =>
+  currentParams.pieceId === nextParams.pieceId && currentUrl.href !== nextUrl.href && !formMethod
+    ? false
+    : defaultShouldRevalidate;
 
 export const meta = ({ loaderData }: Route.MetaArgs) => [
   { title: `${loaderData?.facts.name ?? 'Piece'} · Patrone` },
@@ -68,6 +83,7 @@ export default function PiecePage({ loaderData, params }: Route.ComponentProps) 
 
 function PieceRoad({ sent }: { sent: SentPage }) {
   const loaded = useMemo(() => openedPage(sent), [sent]);
+  useNewerBehind();
   const { view, picked, inHand, readings } = usePieceView(loaded);
   return (
     <PieceContext.Provider value={view}>
