@@ -66,6 +66,8 @@ const report = (what: string, did: string, wrong: string[]) => {
 
 const pidIn = (file: string): number =>
   Number(readFileSync(join(data, file), 'utf8').split('\n')[0]);
+const seconds = (ms = 0) => `${(ms / 1000).toFixed(1)} s`;
+
 /** What the server holds, MB. */
 const memory = (): number =>
   Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pidIn('server.pid')}/status`, 'utf8'))![1]) /
@@ -143,6 +145,7 @@ async function killings(): Promise<void> {
   );
   const all = MUCH.serverKills + MUCH.databaseKills;
   const done = { server: 0, database: 0 };
+  const backMs: number[] = [];
   while (done.server + done.database < all) {
     await rest(300 + Math.random() * 1500);
     const database =
@@ -155,9 +158,12 @@ async function killings(): Promise<void> {
     } catch {
       // Not up again yet from the one before.
     }
+    const killed = performance.now();
     await up();
+    backMs.push(performance.now() - killed);
     lastKill = Date.now();
   }
+  backMs.sort((a, b) => a - b);
   await rest(1500);
   over = true;
   await Promise.all(writing);
@@ -165,7 +171,7 @@ async function killings(): Promise<void> {
   const checked = await judged(ledger);
   report(
     'Killed while writing',
-    `server ${done.server} times, database ${done.database} times, under ${WRITERS} writers; ${ledger.sent} requests, ${ledger.unanswered} of them without an answer and sent again; ${ledger.acknowledged.length} acknowledged, ${ledger.refused.length} refused`,
+    `server ${done.server} times, database ${done.database} times, under ${WRITERS} writers, back after ${seconds(backMs[Math.floor(backMs.length / 2)])} (median) and ${seconds(backMs.at(-1))} at most; ${ledger.sent} requests, ${ledger.unanswered} of them without an answer and sent again; ${ledger.acknowledged.length} acknowledged, ${ledger.refused.length} refused`,
     checked,
   );
 }

@@ -7,6 +7,8 @@ export type Tried = { judged: number; readMs: number; wrong: string[] };
 const FREE_OF_A_NAME = 4;
 const FREE_OF_AN_ADDRESS = 30;
 const READERS = 10;
+/** A reader looks at a page for up to this long before the next, ms, as in the bench. */
+const LOOKS_MS = 1000;
 
 /** The most that may be judged in `ms`: those that are free, then one after each wait, doubled. */
 function mostIn(ms: number, free: number): number {
@@ -33,7 +35,7 @@ export async function secretsAtOnce(
       const found = await ask(`${at}${page}`);
       if (found?.status !== 200) wrong.push(`a reader was answered ${found?.status ?? 'nothing'}`);
       waited.push(found?.ms ?? Infinity);
-      await rest(50 + Math.random() * 200);
+      await rest(Math.random() * LOOKS_MS);
     }
   });
   const trying = async (nameOf: (i: number) => string, free: number) => {
