@@ -20,13 +20,12 @@ async function put(path: string, bytes: Uint8Array): Promise<void> {
 
 /** Puts the copies of a picture; false for one that cannot be read to its end: nothing is put then. */
 async function putCopies(bytes: Uint8Array, digest: string, type: PictureType): Promise<boolean> {
-  // The larger one first: whatever is wrong comes out in it.
-  const copies = [
-    ['large', await copyOf(bytes, 'large')],
-    ['small', await copyOf(bytes, 'small')],
-  ] as const;
-  for (const [, copy] of copies) if (!copy) return false;
-  for (const [size, copy] of copies) await put(picturePath(digest, type, size), copy!);
+  // Unpacked once: the smaller is made from the larger.
+  const large = await copyOf(bytes, 'large');
+  const small = large && (await copyOf(large, 'small'));
+  if (!small) return false;
+  await put(picturePath(digest, type, 'large'), large);
+  await put(picturePath(digest, type, 'small'), small);
   return true;
 }
 

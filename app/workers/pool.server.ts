@@ -45,10 +45,13 @@ function poolOf(lane: Lane): Pool {
   return pool;
 }
 
-/** Lanes but the first, which every list needs, are closed when nothing has been asked of them. */
+/**
+ * What nobody waits for at a page is closed when nothing has been asked of it; what somebody waits
+ * for stays ready.
+ */
 function closedWhenIdle(lane: Lane): void {
   const known = pools.get(lane);
-  if (lane === 'shown' || !known) return;
+  if (lane === 'shown' || lane === 'papers' || !known) return;
   clearTimeout(known.idle);
   known.idle = setTimeout(() => {
     const { busyWorkers, pendingTasks } = known.pool.stats();
