@@ -23,6 +23,7 @@ export default async function handleRequest(
   headers: Headers,
   context: EntryContext,
 ): Promise<Response> {
+  if (status === 429 || status === 503) return inFewWords(status, headers, context);
   try {
     return await drawn(request, status, headers, context, true);
   } catch {
@@ -30,6 +31,21 @@ export default async function handleRequest(
     // once more, and the browser says in its place what went wrong.
     return drawn(request, 500, headers, context, false);
   }
+}
+
+/**
+ * What whoever has to wait is told, where the page itself asked (a page whose script runs shows it in
+ * its place): in plain words, as drawing pages for many at once is what takes the time of others.
+ */
+function inFewWords(status: number, headers: Headers, context: EntryContext): Response {
+  const { actionData, errors } = context.staticHandlerContext;
+  const told = [...Object.values(actionData ?? {}), ...Object.values(errors ?? {})].map((one) => {
+    const { message, data } = (one ?? {}) as { message?: unknown; data?: { message?: unknown } };
+    return data?.message ?? message;
+  });
+  const message = told.find((one) => typeof one === 'string') ?? 'Too much is asked at the moment.';
+  headers.set('Content-Type', 'text/plain; charset=utf-8');
+  return new Response(`${String(message)}\n\nGo back and try again then.\n`, { status, headers });
 }
 
 function drawn(

@@ -1,13 +1,10 @@
 import { hearing } from './pageWorker';
 
 /** A worker that says what a test has it say. */
-const silent = () =>
-  ({
-    terminated: 0,
-    terminate() {
-      this.terminated++;
-    },
-  }) as unknown as Worker & { terminated: number };
+function silent(): Worker & { terminated: number } {
+  const worker = { terminated: 0, terminate: () => void worker.terminated++ };
+  return worker as unknown as Worker & { terminated: number };
+}
 
 test('each answer is heard; a worker that comes to nothing is told once, ended, and heard no more', () => {
   for (const fault of ['onerror', 'onmessageerror'] as const) {
