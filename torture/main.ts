@@ -47,7 +47,7 @@ const MUCH = short
       together: 150,
       backups: some(50),
       restores: some(25),
-      pieces: 20_000,
+      pieces: 5000,
       disk: true,
     };
 const WRITERS = 4;
