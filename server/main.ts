@@ -59,8 +59,9 @@ const door =
       to,
     );
     if (!refused) {
-      // A job file may take as long as it keeps coming (take-in looks to that itself).
-      if (request.path !== '/take-in') request.setTimeout(LONGEST_BODY_MS, () => request.destroy());
+      // A job file may take as long as it keeps coming, or being written (both look to that themselves).
+      if (!/^\/take-in$|\/file$/.test(request.path))
+        request.setTimeout(LONGEST_BODY_MS, () => request.destroy());
       return next();
     }
     const answer = () => {

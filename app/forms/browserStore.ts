@@ -47,12 +47,37 @@ export const kept = {
   },
 };
 
+/** Whether the page is being closed: it may not see its next writing through. */
+let closing = false;
+/** What is left in localStorage until it is written where it belongs. */
+const late = new Set<string>();
+
+/** Leaves text where it is written at once, for the next page to take over. */
+function leave(key: string, value: unknown): void {
+  if (typeof value !== 'string') return;
+  try {
+    localStorage.setItem(LATE + key, value);
+    late.add(key);
+  } catch {
+    // Full as well: it was told that it is not kept.
+  }
+}
+
+/** What has been written is left nowhere else, unless something newer is. */
+function arrived(key: string): void {
+  failed.delete(key);
+  if (!dirty.has(key) && late.delete(key)) localStorage.removeItem(LATE + key);
+}
+
 function change(key: string, value: unknown): void {
   dirty.set(key, value);
+  if (closing) leave(key, value);
   others?.postMessage([key, value]);
   void written();
 }
 
+const NOTHING: ReadonlyMap<string, unknown> = new Map();
+let beingWritten = NOTHING;
 let writing = false;
 /** Writes what is to be written, until nothing is, or it cannot be. */
 async function written(): Promise<void> {
@@ -60,9 +85,10 @@ async function written(): Promise<void> {
   writing = true;
   try {
     while (dirty.size > 0) {
-      const batch = new Map(dirty);
+      beingWritten = new Map(dirty);
       dirty.clear();
-      await put(batch);
+      await put(beingWritten);
+      beingWritten = NOTHING;
       if (failed.size > 0) {
         setTimeout(() => void written(), AGAIN_MS);
         return;
@@ -81,12 +107,12 @@ async function put(batch: ReadonlyMap<string, unknown>): Promise<void> {
   try {
     if (gone.length > 0) await delMany(gone, store());
     if (values.length > 0) await setMany(values, store());
-    for (const key of batch.keys()) failed.delete(key);
+    for (const key of batch.keys()) arrived(key);
   } catch {
     for (const [key, value] of values) {
       try {
         await set(key, value, store());
-        failed.delete(key);
+        arrived(key);
       } catch {
         failed.add(key);
         if (!dirty.has(key)) dirty.set(key, value);
@@ -145,17 +171,11 @@ export const storeRead = (): Promise<unknown> =>
         else held.set(key, value);
       },
     );
-    // A page that is closed may not see its last writing through: what is text is left where it is
-    // written at once.
     window.addEventListener('pagehide', () => {
-      for (const [key, value] of dirty)
-        if (typeof value === 'string')
-          try {
-            localStorage.setItem(LATE + key, value);
-          } catch {
-            // Full as well: it was told that it is not kept.
-          }
+      closing = true;
+      for (const [key, value] of [...beingWritten, ...dirty]) leave(key, value);
     });
+    window.addEventListener('pageshow', () => (closing = false));
   }));
 
 /** Whether something waits that this browser could not keep: it is lost when the page is closed. */
