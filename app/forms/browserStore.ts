@@ -26,9 +26,8 @@ const [OLD, LATE] = ['patrone:', 'patrone-late:'];
 let opened: UseStore | null = null;
 const store = (): UseStore => (opened ??= createStore('patrone', 'kept'));
 
-/** Other windows of this browser hold the same. */
-const others =
-  typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('patrone-kept');
+/** Other windows of this browser hold the same. Null on the server. */
+const others = typeof window === 'undefined' ? null : new BroadcastChannel('patrone-kept');
 const watchers = new Set<() => void>();
 const told = (): void => {
   for (const tell of watchers) tell();
