@@ -126,7 +126,8 @@ async function openDemoJob(page: Page): Promise<void> {
     .getByRole('link', { name: /Mobile library van/ })
     .first()
     .click();
-  await page.waitForURL(/jobs/);
+  // The list fades while one goes on from it: only the job itself is looked at.
+  await expect(page.getByRole('heading', { name: 'Mobile library van', level: 1 })).toBeVisible();
 }
 
 test('with the keyboard alone: stages by number, edges and folds by letter, units and undo; never while typing', async ({

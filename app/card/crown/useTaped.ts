@@ -16,26 +16,23 @@ export function useTaped(
   pattern: PatternDoc,
   wanted: boolean,
 ): { taped: Taped | null; problems: Problem[]; busy: boolean } {
-  const [found, setFound] = useState<{ key: string; answer: TapeAnswer } | null>(null);
+  type Paper = ReturnType<typeof paperOf>;
+  const [found, setFound] = useState<{ of: Paper; answer: TapeAnswer } | null>(null);
   const key = useMemo(
     () => (wanted && pattern.tucks.length > 0 ? JSON.stringify(paperOf(pattern)) : null),
     [pattern, wanted],
   );
-  const asked = useMemo(
-    () => (key === null ? null : { key, paper: JSON.parse(key) as ReturnType<typeof paperOf> }),
-    [key],
-  );
-  usePageWorker<{ key: string; paper: ReturnType<typeof paperOf> }, TapeAnswer>(
+  const paper = useMemo(() => (key === null ? null : (JSON.parse(key) as Paper)), [key]);
+  usePageWorker<Paper, TapeAnswer>(
     begun,
-    asked,
-    (answer, { key: of }) => setFound({ key: of, answer }),
-    ({ key: of }) =>
-      setFound({ key: of, answer: { what: 'refused', problems: [{ code: 'worker-failed' }] } }),
+    paper,
+    (answer, of) => setFound({ of, answer }),
+    (of) => setFound({ of, answer: { what: 'refused', problems: [{ code: 'worker-failed' }] } }),
   );
-  const answer = key && found?.key === key ? found.answer : null;
+  const answer = paper && found?.of === paper ? found.answer : null;
   return {
     taped: answer?.what === 'taped' ? answer.taped : null,
     problems: answer?.what === 'refused' ? answer.problems : [],
-    busy: key !== null && answer === null,
+    busy: paper !== null && answer === null,
   };
 }
