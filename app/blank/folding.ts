@@ -1,7 +1,7 @@
 import { data } from 'react-router';
 import { z } from 'zod';
 import { FoldingSchema } from '#core/blank/fold/folding';
-import { toldOf } from '../records/changed.server';
+import { inShort, toldOf } from '../records/changed.server';
 import { changeFolding, foldingOf } from '../records/folding.server';
 import { once } from '../records/once.server';
 import { Key, idOr404, parsedJson } from '../records/parse.server';
@@ -26,8 +26,6 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (!found || !piece) throw data(null, { status: 404 });
   const answer = { folding: foldingOf(piece) };
   if (found.kind === 'saved') return Response.json(answer);
-  const told = toldOf(found, FOLDING_WORDS, (_, value) =>
-    typeof value === 'object' && value ? '…' : String(value ?? 'nothing'),
-  );
+  const told = toldOf(found, FOLDING_WORDS, inShort);
   return Response.json({ ...answer, ...told }, { status: 409 });
 }

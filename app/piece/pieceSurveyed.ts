@@ -1,7 +1,7 @@
 import { data } from 'react-router';
 import { z } from 'zod';
 import { PieceSurveySchema } from '#core/survey/pieceSurvey';
-import { toldOf } from '../records/changed.server';
+import { inShort, toldOf } from '../records/changed.server';
 import { once } from '../records/once.server';
 import { Key, idOr404, parsedJson } from '../records/parse.server';
 import { changePieceSurvey, pieceSurveyOf } from '../records/pieceSurvey.server';
@@ -14,10 +14,6 @@ import { SURVEY_WORDS } from './surveyWords';
 
 const Some = PieceSurveySchema.partial();
 const Body = z.object({ since: Some, mine: Some }).and(Key);
-
-/** A value in few words. */
-const shown = (_: string, value: unknown): string =>
-  typeof value === 'object' && value ? '…' : String(value ?? 'nothing');
 
 /**
  * Changes some of what is surveyed of a piece; answers the whole of it as it is now, and what is to
@@ -37,5 +33,5 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const verdict = await verdictOf(viewer, { id, job, structural, survey, touched, layersApartMm });
   const answer = { survey, verdict };
   if (found.kind === 'saved') return Response.json(answer);
-  return Response.json({ ...answer, ...toldOf(found, SURVEY_WORDS, shown) }, { status: 409 });
+  return Response.json({ ...answer, ...toldOf(found, SURVEY_WORDS, inShort) }, { status: 409 });
 }

@@ -78,6 +78,10 @@ function sentenceOf<T extends object>(
   return `Changed on another page meanwhile. ${lines.join('; ')}${more}. Nothing was overwritten; keep yours again to put it in its place.`;
 }
 
+/** A value in few words, where a field has none of its own. */
+export const inShort = (_field: string, value: unknown): string =>
+  typeof value === 'object' && value ? '…' : String(value ?? 'nothing');
+
 /** What is said of a change that was not saved, and what stands there. */
 export const toldOf = <T extends object>(
   changed: Exclude<Changed<T>, { kind: 'saved' }>,

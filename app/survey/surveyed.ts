@@ -1,7 +1,7 @@
 import { data } from 'react-router';
 import { z } from 'zod';
 import { MOST_SURVEYED, ReadingSchema, SurveySchema } from '#core/survey/references';
-import { toldOf } from '../records/changed.server';
+import { inShort, toldOf } from '../records/changed.server';
 import { jobById } from '../records/jobs.server';
 import { once } from '../records/once.server';
 import { Key, idOr404, parsedJson } from '../records/parse.server';
@@ -68,12 +68,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const survey = await surveyOf(viewer, job.id);
   if (found.kind === 'saved') return Response.json({ survey });
   const names = new Map(survey.map((one) => [one.id, one.name]));
-  const shown = (_: string, value: unknown) =>
+  const shown = (field: string, value: unknown) =>
     given.intent === 'read'
       ? String((value as { value?: number } | null)?.value ?? 'nothing')
-      : typeof value === 'object' && value
-        ? '…'
-        : String(value ?? 'nothing');
+      : inShort(field, value);
   const said = given.intent === 'read' ? Object.fromEntries(names) : WORDS;
   const told = toldOf<Fields | Readings>(found, said, shown);
   return Response.json({ survey, ...told }, { status: 409 });
