@@ -1,7 +1,7 @@
-import { readFileSync } from 'node:fs';
 import { performance } from 'node:perf_hooks';
 import pg from 'pg';
 import { foldedStrip } from './foldedStrip';
+import { serverMemory } from './serverMemory';
 
 /**
  * A thousand pieces with cards of some 95 kB opened one after the other: what the server holds after
@@ -12,13 +12,6 @@ const at = process.env.PATRONE_URL!;
 const PIECES = 1000;
 const LOT = 200;
 const CORNERS = 1000;
-
-const memory = () =>
-  Number(
-    /VmRSS:\s+(\d+)/.exec(
-      readFileSync(`/proc/${process.env.PATRONE_SERVER_PID!}/status`, 'utf8'),
-    )![1],
-  ) / 1024;
 
 const card = JSON.stringify(foldedStrip(6, CORNERS));
 const db = new pg.Client({ connectionString: process.env.DATABASE_URL });
@@ -49,7 +42,7 @@ for (let i = 0; i < rows.length; i += LOT) {
     if (!answer.ok) throw new Error(`${answer.status} at ${id}`);
     await answer.arrayBuffer();
   }
-  held.push(memory());
+  held.push(serverMemory());
   console.log(
     `  ${i + LOT}: ${((performance.now() - began) / LOT).toFixed(0)} ms each, server memory ${held.at(-1)!.toFixed(0)} MB`,
   );

@@ -1,6 +1,6 @@
-import { readFileSync } from 'node:fs';
 import { performance } from 'node:perf_hooks';
 import sharp from 'sharp';
+import { highest } from './serverMemory';
 
 /**
  * Thirty pictures of twelve megapixels taken in one after another: time for each, and how high the
@@ -8,12 +8,7 @@ import sharp from 'sharp';
  * bench sets.
  */
 const at = process.env.PATRONE_URL!;
-const memory = () =>
-  Number(
-    /VmRSS:\s+(\d+)/.exec(
-      readFileSync(`/proc/${process.env.PATRONE_SERVER_PID!}/status`, 'utf8'),
-    )![1],
-  ) / 1024;
+const PICTURES = 30;
 
 const job = (
   await fetch(`${at}/?index`, {
@@ -29,34 +24,40 @@ const job = (
   })
 ).headers.get('location')!;
 const times: number[] = [];
-let most = memory();
-const looking = setInterval(() => (most = Math.max(most, memory())), 20);
 let bytes = 0;
-for (let i = 0; i < 30; i++) {
-  // Grain as a camera has it, each time another.
+
+/** Grain as a camera has it, each time another. */
+async function picture(place: number): Promise<Uint8Array<ArrayBuffer>> {
   const grain = await sharp({
     create: {
       width: 1000,
       height: 750,
       channels: 3,
       background: '#888',
-      noise: { type: 'gaussian', mean: 128 - i, sigma: 40 },
+      noise: { type: 'gaussian', mean: 128 - place, sigma: 40 },
     },
   })
     .png()
     .toBuffer();
-  const picture = await sharp(grain).resize(4000, 3000).jpeg({ quality: 90 }).toBuffer();
-  bytes += picture.length;
-  const start = performance.now();
-  const answer = await fetch(`${at}${job}/pictures?owner=job&name=${i}.jpg`, {
-    method: 'POST',
-    body: new Uint8Array(picture),
-  });
-  if (!answer.ok) throw new Error(await answer.text());
-  times.push(performance.now() - start);
+  return new Uint8Array(await sharp(grain).resize(4000, 3000).jpeg({ quality: 90 }).toBuffer());
 }
-clearInterval(looking);
+
+const { maxMb } = await highest(async () => {
+  for (let i = 0; i < PICTURES; i++) {
+    const body = await picture(i);
+    bytes += body.length;
+    const start = performance.now();
+    const answer = await fetch(`${at}${job}/pictures?owner=job&name=${i}.jpg`, {
+      method: 'POST',
+      body,
+    });
+    if (!answer.ok) throw new Error(await answer.text());
+    times.push(performance.now() - start);
+  }
+});
 const sorted = [...times].sort((a, b) => a - b);
+const eachMb = bytes / PICTURES / 1024 ** 2;
+const [median, slowest] = [sorted[PICTURES / 2]!, sorted.at(-1)!];
 console.log(
-  `\n30 pictures of 12 megapixels, ${(bytes / 30 / 1024 ** 2).toFixed(1)} MB each: median ${sorted[15]!.toFixed(0)} ms, slowest ${sorted[29]!.toFixed(0)} ms; server memory ${most.toFixed(0)} MB at most (aim 500)`,
+  `\n${PICTURES} pictures of 12 megapixels, ${eachMb.toFixed(1)} MB each: median ${median.toFixed(0)} ms, slowest ${slowest.toFixed(0)} ms; server memory ${maxMb.toFixed(0)} MB at most (aim 500)`,
 );

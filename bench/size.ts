@@ -10,6 +10,7 @@ import type { PatternDoc } from '#core/card/pattern';
 import type { JobHead, PieceFile } from '#core/format/job';
 import { jobFileEnd, jobFileHead, jobFilePiece } from '#core/format/job';
 import { demoJob } from '../demo/job';
+import { highest, serverMemory } from './serverMemory';
 
 /**
  * A shop of fifty jobs, two thousand pieces and forty thousand revisions under ten readers; the
@@ -18,7 +19,6 @@ import { demoJob } from '../demo/job';
  * DATABASE_URL and PATRONE_SERVER_PID, which ./patrone bench sets.
  */
 const at = process.env.PATRONE_URL!;
-const server = process.env.PATRONE_SERVER_PID!;
 const JOBS = 50;
 const PIECES = 2000;
 const IN_ONE = 500;
@@ -31,18 +31,6 @@ const LOOKS_MS = 1000;
 const say = (text: string) => console.log(text);
 const quantile = (list: number[], share: number) =>
   [...list].sort((a, b) => a - b)[Math.floor(list.length * share)] ?? 0;
-const memory = () =>
-  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server}/status`, 'utf8'))![1]) / 1024;
-
-/** The highest the server's memory stood while something ran, MB. */
-async function highest<T>(run: () => Promise<T>): Promise<{ found: T; most: number }> {
-  let most = memory();
-  const looking = setInterval(() => (most = Math.max(most, memory())), 50);
-  const found = await run();
-  clearInterval(looking);
-  return { found, most };
-}
-
 const demo = demoJob();
 /**
  * A piece with so many revisions of its card, each with another width, as an afternoon leaves it.
@@ -102,11 +90,11 @@ const count = async (of: string) =>
 say('\nA shop at size');
 const large = jobFile('Five hundred pieces', IN_ONE);
 const size = readFileSync(large).length / 1024 ** 2;
-const before = memory();
+const before = serverMemory();
 let start = performance.now();
 const taken = await highest(() => takeIn(large));
 say(
-  `job file of ${IN_ONE} pieces, ${size.toFixed(0)} MB: in within ${((performance.now() - start) / 1000).toFixed(1)} s, server memory ${before.toFixed(0)} MB before, ${taken.most.toFixed(0)} MB at most`,
+  `job file of ${IN_ONE} pieces, ${size.toFixed(0)} MB: in within ${((performance.now() - start) / 1000).toFixed(1)} s, server memory ${before.toFixed(0)} MB before, ${taken.maxMb.toFixed(0)} MB at most`,
 );
 start = performance.now();
 const out = await highest(async () => {
@@ -114,7 +102,7 @@ const out = await highest(async () => {
   return (await answer.arrayBuffer()).byteLength;
 });
 say(
-  `the same out: ${(out.found / 1024 ** 2).toFixed(0)} MB within ${((performance.now() - start) / 1000).toFixed(1)} s, server memory ${out.most.toFixed(0)} MB at most`,
+  `the same out: ${(out.found / 1024 ** 2).toFixed(0)} MB within ${((performance.now() - start) / 1000).toFixed(1)} s, server memory ${out.maxMb.toFixed(0)} MB at most`,
 );
 const each = Math.ceil((PIECES - IN_ONE) / (JOBS - 1));
 const small = jobFile('One of many', each);
@@ -298,5 +286,5 @@ const mean = (of: 'pgbench' | 'server') => rates.reduce((sum, rate) => sum + rat
 say(
   `cards' pages of ${some.length} pieces: ${statements.toFixed(1)} statements each; pgbench ${mean('pgbench').toFixed(0)} times a second, the server ${mean('server').toFixed(0)} pages a second: ratio ${(mean('server') / mean('pgbench')).toFixed(2)} (aim 0.5; in turn ${rates.map((rate) => (rate.server / rate.pgbench).toFixed(2)).join(', ')})`,
 );
-say(`server memory after it: ${memory().toFixed(0)} MB (aim 300)`);
+say(`server memory after it: ${serverMemory().toFixed(0)} MB (aim 300)`);
 await db.end();

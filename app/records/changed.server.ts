@@ -25,7 +25,7 @@ export type Changed<T> =
 
 /**
  * Puts a change where the record is as it is now, by the way it is kept; where `schema` is given,
- * only what it takes.
+ * only what it takes, and as it reads it.
  */
 export async function putMerged<T extends object>(
   { merged, clashes }: Merged<T>,
@@ -36,7 +36,7 @@ export async function putMerged<T extends object>(
   if (clashes.length > 0) return { kind: 'clash', clashes, now };
   const fits = schema?.safeParse(merged);
   if (fits && !fits.success) return { kind: 'unfit', why: sentence(fits.error), now };
-  await put(merged);
+  await put(fits ? (fits.data as T) : merged);
   return { kind: 'saved' };
 }
 

@@ -8,7 +8,7 @@ import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
 import type { Tx } from './database.server';
 import { ShapingSchema } from '#core/shape/shapingSchema';
-import { readFields } from './readFields.server';
+import { readFields, writtenOver } from './readFields.server';
 import { pieces } from './schema.server';
 
 /** How a piece is shaped; of what has been added since it was written nothing has been said. */
@@ -54,7 +54,8 @@ export async function changeShaping(
     .where(eq(pieces.id, piece))
     .for('update');
   if (!row) return null;
-  const now = flat(shapingOf(row));
+  const read = shapingOf(row);
+  const now = flat(read);
   // A step nobody has worked on yet is nothing on both sides.
   const begun = {
     ...Object.fromEntries(Object.keys(flat(mine)).map((key) => [key, null])),
@@ -66,7 +67,7 @@ export async function changeShaping(
     (merged) =>
       tx
         .update(pieces)
-        .set({ shaping: nested({ ...now, ...merged }) })
+        .set({ shaping: writtenOver(row.shaping, read, nested({ ...now, ...merged })) })
         .where(eq(pieces.id, piece)),
   );
 }

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { USUAL_SHOP } from '#core/blank/fold/practice';
 import type { Shop } from '#core/blank/shopSchema';
 import { ShopSchema } from '#core/blank/shopSchema';
@@ -10,19 +10,38 @@ import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
 import { dbOf, standing } from './database.server';
 import type { Tx } from './database.server';
+import { readFields, writtenOver } from './readFields.server';
 import { shop } from './schema.server';
 import type { Viewer } from './viewer.server';
 
-const only = (tx: Tx) => tx.select().from(shop).where(eq(shop.id, 1));
-const filledIn = ([row]: { settings: Shop }[]): Shop => ({ ...USUAL_SHOP, ...row?.settings });
-const settings = async (tx: Tx): Promise<Shop> => filledIn(await only(tx));
+/** As text: settings that stand as they did are read through their schema once. */
+const only = (tx: Tx) =>
+  tx
+    .select({ settings: sql<string>`${shop.settings}::text` })
+    .from(shop)
+    .where(eq(shop.id, 1));
 const asked = standing((db) => only(db).prepare('shop'));
 
-/**
- * The shop's settings, or the usual ones until it has its own; settings added since are filled in.
- */
+let last: { text: string; read: Shop } | null = null;
+
+/** What was stored as settings, as they are used: what was added since is filled in. */
+function readSettings([row]: { settings: string }[]): Shop {
+  const text = row?.settings ?? '{}';
+  if (last?.text !== text)
+    last = { text, read: readFields(ShopSchema, JSON.parse(text) as object, USUAL_SHOP) };
+  return last.read;
+}
+
+/** The settings with their row locked, whether it was there or not: of two who change it one waits. */
+async function locked(tx: Tx): Promise<{ stored: object; now: Shop }> {
+  await tx.insert(shop).values({ id: 1, settings: USUAL_SHOP }).onConflictDoNothing();
+  const rows = await only(tx).for('update');
+  return { stored: JSON.parse(rows[0]!.settings) as object, now: readSettings(rows) };
+}
+
+/** The shop's settings, or the usual ones until it has its own. */
 export const shopSettings = (viewer: Viewer): Promise<Shop> =>
-  viewer.once(shop, async () => filledIn(await asked(viewer).execute()));
+  viewer.once(shop, async () => readSettings(await asked(viewer).execute()));
 
 /** The readings of a shop by the list they are kept in. */
 export type Readings = Pick<Shop, ReadingList | TriedList>;
@@ -36,16 +55,15 @@ export const changeReadings = <Answer>(
   change: (now: Readings) => { next: Readings | null; answer: Answer },
 ): Promise<Answer> =>
   dbOf(viewer).transaction(async (tx) => {
-    await tx.insert(shop).values({ id: 1, settings: USUAL_SHOP }).onConflictDoNothing();
-    await tx.select().from(shop).where(eq(shop.id, 1)).for('update');
-    const now = await settings(tx);
+    const { stored, now } = await locked(tx);
     const { next, answer } = change(now);
     if (!next) return answer;
     viewer.anew(shop);
     const { strips, springs, radii, bites, beadTests, limitsSeen, paces } = next;
+    const settings = { ...now, strips, springs, radii, bites, beadTests, limitsSeen, paces };
     await tx
       .update(shop)
-      .set({ settings: { ...now, strips, springs, radii, bites, beadTests, limitsSeen, paces } })
+      .set({ settings: writtenOver(stored, now, settings) })
       .where(eq(shop.id, 1));
     return answer;
   });
@@ -56,15 +74,16 @@ export const changeReadings = <Answer>(
  */
 export const changeShop = (viewer: Viewer, since: Shop, mine: Shop): Promise<Changed<Shop>> =>
   dbOf(viewer).transaction(async (tx) => {
-    // One row, locked whether it is there or not, so that of two who change it one waits.
-    await tx.insert(shop).values({ id: 1, settings: USUAL_SHOP }).onConflictDoNothing();
-    await tx.select().from(shop).where(eq(shop.id, 1)).for('update');
-    const now = await settings(tx);
+    const { stored, now } = await locked(tx);
     viewer.anew(shop);
     return putMerged(
       mergedRecord(since, mine, now, SHOP_MERGE),
       now,
-      (merged) => tx.update(shop).set({ settings: merged }).where(eq(shop.id, 1)),
+      (merged) =>
+        tx
+          .update(shop)
+          .set({ settings: writtenOver(stored, now, merged) })
+          .where(eq(shop.id, 1)),
       ShopSchema,
     );
   });

@@ -73,7 +73,7 @@ export async function changeSurveyed(
   return putMerged(
     { merged: { ...merged, kind } as Fields, clashes },
     now as Fields,
-    (body) => put(tx, job, id, SurveySchema.parse(body)),
+    (body) => put(tx, job, id, body as SurveyBody),
     SurveySchema,
   );
 }
