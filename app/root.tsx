@@ -1,4 +1,4 @@
-import { USUAL_SHOP } from '#core/blank/fold/practice';
+import { DEFAULT_SHOP } from '#core/blank/fold/practice';
 import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
 import { Suspense, lazy, useCallback, useContext, useState } from 'react';
@@ -18,7 +18,7 @@ import { Failure } from './frame/Failure';
 import { Lost } from './frame/Lost';
 import './frame/bench.css';
 import './frame/fonts';
-import type { Who } from './frame/who';
+import type { Who } from './frame/recordedBy';
 import { NonceContext } from './frame/nonce';
 import { KeyCardContext } from './frame/keyCard';
 import { NotKept } from './forms/NotKept';
@@ -26,9 +26,9 @@ import { useEscapeLeavesField } from './frame/keys';
 import { PreferencesProvider, preferencesFrom } from './frame/preferences';
 import { useKeptOffline } from './frame/useKeptOffline';
 import { theme } from './frame/theme';
-import { sumUpSoon } from './piece/summing.server';
+import { summarizeSoon } from './piece/pieceSummary.server';
 import { shopSettings } from './records/shop.server';
-import { asked } from './records/door.server';
+import { authorize } from './records/authorize.server';
 import { namesAtWork } from './records/people.server';
 import { viewerIn } from './records/viewer.server';
 
@@ -37,7 +37,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const cookies = request.headers.get('cookie') ?? '';
   // Whoever has not signed in is told nothing of the shop, not its name.
   if (!viewer.known)
-    return { preferences: preferencesFrom(cookies, USUAL_SHOP), shopName: '', who: null };
+    return { preferences: preferencesFrom(cookies, DEFAULT_SHOP), shopName: '', who: null };
   const shop = await shopSettings(viewer);
   const { role, person, device, open } = viewer.known;
   const names = device?.shops ? await namesAtWork(viewer) : null;
@@ -52,7 +52,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 }
 
 /** Whatever is asked of whatever route passes here first. */
-export const middleware: Route.MiddlewareFunction[] = [asked, summedUpAfter];
+export const middleware: Route.MiddlewareFunction[] = [authorize, summedUpAfter];
 
 let begun = false;
 /**
@@ -61,7 +61,7 @@ let begun = false;
  */
 async function summedUpAfter({ request }: { request: Request }, next: () => Promise<Response>) {
   const answer = await next();
-  if (request.method !== 'GET' || !begun) sumUpSoon();
+  if (request.method !== 'GET' || !begun) summarizeSoon();
   begun = true;
   return answer;
 }

@@ -2,7 +2,7 @@ import { performance } from 'node:perf_hooks';
 import ClipperLib from 'clipper-lib';
 import { develop } from '#core/blank/fold/develop';
 import { foldOrder } from '#core/blank/fold/order/solve';
-import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
+import { DEFAULT_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { checkCard } from '#core/card/check';
 import { outlineOf } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
@@ -16,7 +16,7 @@ import { shapedPlate } from './shapedPlate';
  * same on any machine.
  */
 const doc: PatternDoc = foldedStrip(40, 400);
-const sheet = sheetMetal(metalById('dc01'), 1, USUAL_SHOP);
+const sheet = sheetMetal(metalById('dc01'), 1, DEFAULT_SHOP);
 
 function median(times: number[]): number {
   return [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
@@ -32,7 +32,7 @@ for (let i = 0; i < 120; i++) {
   // before.
   const dragged: PatternDoc = { ...doc, corners: doc.corners.map((c) => ({ ...c })) };
   let start = performance.now();
-  const found = develop(dragged, sheet, USUAL_SHOP);
+  const found = develop(dragged, sheet, DEFAULT_SHOP);
   const developMs = performance.now() - start;
   if (!found.ok) throw new Error(JSON.stringify(found.problems));
   start = performance.now();
@@ -65,7 +65,7 @@ for (let i = 0; i < 25; i++) {
   const problems = checkCard(dragged);
   const checkMs = performance.now() - start;
   start = performance.now();
-  develop(dragged, sheet, USUAL_SHOP, problems);
+  develop(dragged, sheet, DEFAULT_SHOP, problems);
   const developMs = performance.now() - start;
   if (i >= 5) {
     times.check.push(checkMs);
@@ -90,7 +90,7 @@ for (const beads of [0, 10]) {
   for (let i = 0; i < 80; i++) {
     const dragged: PatternDoc = { ...bare, corners: bare.corners.map((c) => ({ ...c })) };
     const start = performance.now();
-    const found = develop(dragged, sheet, USUAL_SHOP);
+    const found = develop(dragged, sheet, DEFAULT_SHOP);
     if (!found.ok) throw new Error(JSON.stringify(found.problems));
     if (i >= 20) all.push(performance.now() - start);
   }
@@ -103,10 +103,10 @@ for (const beads of [0, 10]) {
  * Orders of folding for chains of 6, 10 and 14 folds, in turns of `develop` of the same strip; aim
  * 1 s for 14.
  */
-const BRAKE = USUAL_SHOP.brakes[0]!;
+const BRAKE = DEFAULT_SHOP.brakes[0]!;
 for (const folds of [6, 10, 14]) {
   const strip = foldedStrip(folds, 4 * folds);
-  const found = develop(strip, sheet, USUAL_SHOP);
+  const found = develop(strip, sheet, DEFAULT_SHOP);
   if (!found.ok) throw new Error(JSON.stringify(found.problems));
   const [before, start] = [process.memoryUsage().heapUsed, performance.now()];
   const order = foldOrder(found.development, BRAKE);

@@ -1,5 +1,5 @@
 import { performance } from 'node:perf_hooks';
-import { whole } from '#core/measure/whole';
+import { runToCompletion } from '#core/measure/runToCompletion';
 import { CARD, off, onPaper } from '#core/picture/cardScene.arbitrary';
 import { photographed } from '#core/picture/photographed.arbitrary';
 import {
@@ -30,7 +30,7 @@ function told(
   distances: (outline: Parameters<typeof off>[0]) => ReturnType<typeof off>,
 ): void {
   const began = performance.now();
-  const found = whole(trace(picture, scale));
+  const found = runToCompletion(trace(picture, scale));
   const ms = performance.now() - began;
   if (!found.ok) {
     console.log(`  ${name}: ${found.problems.map(({ code }) => code).join(', ')}`);

@@ -22,7 +22,7 @@ const number = z.number().int().min(0).max(4000);
 const several = z.array(number).min(1).max(400);
 const pair = z.tuple([number, number]);
 /** As many corners as are ruled at once. */
-const MOST_RULED = 400;
+const MAX_RULED = 400;
 
 const RuleSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('parallel'), sides: several }),
@@ -178,13 +178,13 @@ export const CARD_VERBS: Record<string, Verb> = {
   rule: verb(
     'An outline ruled straight: the least movement of all corners, holes and lines across it that meets what they are meant to be (lines are sides on from those of the outline, their ends places on from the holes)',
     z.object({
-      points: z.array(place).min(3).max(MOST_RULED),
-      holes: z.array(place).max(MOST_RULED).default([]),
+      points: z.array(place).min(3).max(MAX_RULED),
+      holes: z.array(place).max(MAX_RULED).default([]),
       lines: z
         .array(z.tuple([place, place]))
-        .max(MOST_RULED)
+        .max(MAX_RULED)
         .default([]),
-      rules: z.array(RuleSchema).max(MOST_RULED),
+      rules: z.array(RuleSchema).max(MAX_RULED),
     }),
     {
       points: [

@@ -7,7 +7,7 @@ import type { Scale } from '#core/picture/findFrame';
 import { pictureScale } from '#core/picture/pictureScale';
 import type { Paper } from '#core/picture/scaleFrame';
 import { PAPERS, cornerCards, scaleFrame } from '#core/picture/scaleFrame';
-import { whole } from '#core/measure/whole';
+import { runToCompletion } from '#core/measure/runToCompletion';
 import { TRACE_TOLERANCE_MM, trace } from '#core/picture/trace';
 import type { Verb } from './verb';
 import { verb } from './verb';
@@ -17,7 +17,7 @@ const place = z.tuple([figure, figure]);
 const papers = Object.keys(PAPERS) as [Paper, ...Paper[]];
 const PaperSchema = z.enum(papers);
 /** Larger pictures are refused: 100 megapixels. */
-const MOST_PIXELS = 100_000_000;
+const MAX_PIXELS = 100_000_000;
 
 const FrameSchema = z.union([
   z.object({ paper: PaperSchema, printedMm: place.optional() }),
@@ -43,7 +43,7 @@ async function traced(path: string, scale: Scale, toleranceMm: number): Promise<
   const { default: sharp } = await import('sharp');
   let read;
   try {
-    read = await sharp(path, { limitInputPixels: MOST_PIXELS })
+    read = await sharp(path, { limitInputPixels: MAX_PIXELS })
       .rotate()
       .toColourspace('srgb')
       .ensureAlpha()
@@ -55,7 +55,9 @@ async function traced(path: string, scale: Scale, toleranceMm: number): Promise<
   const { data, info } = read;
   if (info.width < 64 || info.height < 64)
     return failure({ code: 'no-frame', about: [], numbers: { missing: 0 } });
-  const found = whole(trace({ width: info.width, height: info.height, data }, scale, toleranceMm));
+  const found = runToCompletion(
+    trace({ width: info.width, height: info.height, data }, scale, toleranceMm),
+  );
   if (!found.ok) return found;
   const { outline, holes, openings, lines, uMm, worstMm, cutOff, doubtful } = found;
   return {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { develop } from '#core/blank/fold/develop';
-import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
+import { DEFAULT_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { ShopSchema } from '#core/blank/shopSchema';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { countingIds } from '#core/card/kinds';
@@ -237,7 +237,7 @@ export const SHAPE_VERBS: Record<string, Verb> = {
     ({ pattern, metal: id, thicknessMm, shop: given, folds, turnedAfter, gaps }) => {
       const read = readPattern(pattern);
       if (!read.ok) return read;
-      const shop = { ...USUAL_SHOP, ...given };
+      const shop = { ...DEFAULT_SHOP, ...given };
       const metal = metalById(id);
       const found = develop(read.doc, sheetMetal(metal, thicknessMm, shop), shop);
       if (!found.ok) return found;

@@ -4,7 +4,7 @@ import { problemSentence } from '#app/frame/sentences';
 import type { Failure, Result } from '#core/measure/result';
 import { area, perimeter } from '#core/measure/path';
 import { line, reversed } from '#core/measure/segment';
-import { whole } from '#core/measure/whole';
+import { runToCompletion } from '#core/measure/runToCompletion';
 import { cleaned } from '#core/surface/clean';
 import { curvatureOf } from '#core/surface/curvature';
 import type { Disc } from '#core/surface/disc';
@@ -230,7 +230,7 @@ function tapedFrom({
     id: `wedge ${i + 1}`,
     atMm: at(wedge.atMm),
   }));
-  return whole(tapedPanel(turned, named, triangles));
+  return runToCompletion(tapedPanel(turned, named, triangles));
 }
 
 /** Triangles that lie the other way up than on the panel: none, by the way it is laid. */

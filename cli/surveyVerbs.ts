@@ -5,18 +5,18 @@ import { growthOf, growthToCutOpen } from '#core/survey/growth';
 import { inOneLine, notCompared } from '#core/survey/layerCuts';
 import { oldMetalOf } from '#core/survey/oldMetal';
 import { weighOptions } from '#core/survey/options';
-import { LayerCutSchema, MOST_READINGS } from '#core/survey/pieceSurvey';
+import { LayerCutSchema, MAX_READINGS } from '#core/survey/pieceSurvey';
 import { putBack } from '#core/survey/putBack';
 import { LookSchema } from '#core/survey/references';
 import { twistOf } from '#core/survey/twist';
-import { USUAL_SHEETS_MM, sheetsFor } from '#core/survey/whatSheet';
+import { COMMON_SHEETS_MM, stockCandidates } from '#core/survey/stockCandidates';
 import type { Verb } from './verb';
 import { verb } from './verb';
 
 const length = z.number();
 const name = z.string().min(1).max(200);
 /** As many points and tapes as are adjusted at once: some hundred unknowns, in a second or two. */
-const [MOST_POINTS, MOST_TAPES] = [200, 4000];
+const [MAX_POINTS, MAX_TAPES] = [200, 4000];
 const lookGiven = LookSchema.extend({
   outline: LookSchema.shape.outline.default(null),
   note: LookSchema.shape.note.default(''),
@@ -30,10 +30,10 @@ export const SURVEY_VERBS: Record<string, Verb> = {
       dimension: z.union([z.literal(1), z.literal(2), z.literal(3)]).default(2),
       points: z
         .array(z.object({ name, at: z.array(length).nullable().optional() }))
-        .max(MOST_POINTS),
+        .max(MAX_POINTS),
       tapes: z
         .array(z.object({ from: name, to: name, mm: length, uMm: length.default(1) }))
-        .max(MOST_TAPES),
+        .max(MAX_TAPES),
     }),
     {
       dimension: 2,
@@ -69,8 +69,8 @@ export const SURVEY_VERBS: Record<string, Verb> = {
       dimension: z.union([z.literal(2), z.literal(3)]).default(2),
       points: z
         .array(z.object({ name, at: z.array(length), lost: z.boolean().default(false) }))
-        .max(MOST_POINTS),
-      tapes: z.array(z.object({ from: name, to: name, uMm: length.default(1) })).max(MOST_TAPES),
+        .max(MAX_POINTS),
+      tapes: z.array(z.object({ from: name, to: name, uMm: length.default(1) })).max(MAX_TAPES),
     }),
     {
       dimension: 2,
@@ -148,7 +148,7 @@ export const SURVEY_VERBS: Record<string, Verb> = {
   ),
   'old-metal': verb(
     'How thick old sheet was, from micrometer readings with paint and rust among them',
-    z.object({ readingsMm: z.array(z.number().positive()).min(1).max(MOST_READINGS) }),
+    z.object({ readingsMm: z.array(z.number().positive()).min(1).max(MAX_READINGS) }),
     { readingsMm: [1.21, 1.2, 1.19, 1.38, 1.22, 1.07] },
     ({ readingsMm }) => ({ ok: true, ...oldMetalOf(readingsMm) }),
   ),
@@ -163,8 +163,8 @@ export const SURVEY_VERBS: Record<string, Verb> = {
     { metal: 'dc01', thicknessMm: 1.05, uMm: 0.006, structural: true },
     ({ metal, thicknessMm, uMm, structural }) => {
       const own = metalById(metal);
-      const offered = USUAL_SHEETS_MM.map((t) => ({ metal: own, thicknessMm: t, name: '' }));
-      const found = sheetsFor({ metal: own, thicknessMm, uMm }, structural, offered, 5);
+      const offered = COMMON_SHEETS_MM.map((t) => ({ metal: own, thicknessMm: t, name: '' }));
+      const found = stockCandidates({ metal: own, thicknessMm, uMm }, structural, offered, 5);
       return {
         ok: true,
         sheets: found.map(({ metal: of, name: _name, ...row }) => ({ metal: of.id, ...row })),

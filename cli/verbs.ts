@@ -4,13 +4,13 @@ import { develop } from '#core/blank/fold/develop';
 import type { Development } from '#core/blank/fold/developed';
 import { PlainCardSchema, RuleSchema, fromPlain } from '#core/blank/fold/plain';
 import type { SheetMetal } from '#core/blank/fold/practice';
-import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
+import { DEFAULT_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { combinedK, kFromStrip } from '#core/blank/fold/testBend';
 import { scribeTable } from '#core/blank/scribe';
 import { ShopSchema, StripSchema } from '#core/blank/shopSchema';
 import { parseLegs, walk } from '#core/card/legs';
 import { readPattern } from '#core/card/read';
-import { lieOf } from '#core/fit/lie';
+import { edgeConditionOf } from '#core/fit/gapCondition';
 import { points, simplified } from '#core/measure/path';
 import type { Result } from '#core/measure/result';
 import { LENGTH_UNITS } from '#core/measure/length';
@@ -43,7 +43,7 @@ function developGiven(
   input: z.output<typeof PlainCardSchema> | z.output<typeof DocumentSchema>,
 ): object {
   if ('pattern' in input) {
-    const shop = { ...USUAL_SHOP, ...input.shop };
+    const shop = { ...DEFAULT_SHOP, ...input.shop };
     const usual = sheetMetal(metalById(input.metal), input.thicknessMm, shop);
     const sheet: SheetMetal = { ...usual, rule: input.rule ?? usual.rule };
     const read = readPattern(input.pattern);
@@ -234,7 +234,7 @@ export const VERBS: Record<string, Verb> = {
         { atMm: 390, gapMm: 2.3 },
       ],
     },
-    ({ readings, ...target }) => ({ ok: true, ...lieOf(readings, target) }),
+    ({ readings, ...target }) => ({ ok: true, ...edgeConditionOf(readings, target) }),
   ),
   plugs: verb(
     'Plug weld centres along an edge',

@@ -2,7 +2,7 @@ import { crownCard } from '#core/card/crownCard';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { countingIds } from '#core/card/kinds';
 import type { PatternDoc } from '#core/card/pattern';
-import { whole } from '#core/measure/whole';
+import { runToCompletion } from '#core/measure/runToCompletion';
 import type { Described } from '#core/surface/laidPanel';
 import { layingPanel } from '#core/surface/laidPanel';
 import { stripsOf } from '#core/surface/strips';
@@ -24,7 +24,7 @@ let known: PatternDoc | null = null;
  */
 export function cornerCard(): PatternDoc {
   if (known) return known;
-  const found = whole(layingPanel(CORNER, SCHOOL, 2400));
+  const found = runToCompletion(layingPanel(CORNER, SCHOOL, 2400));
   if (!found.ok) throw new Error('The corner of the demo cannot be laid flat');
   const { laid } = found;
   known = crownCard(

@@ -1,5 +1,5 @@
 import { develop } from '#core/blank/fold/develop';
-import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
+import { DEFAULT_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { writeJob } from '#core/format/job';
 import { readJob } from '#core/format/readJob';
 import { metalById } from '#core/metal/metals';
@@ -13,8 +13,8 @@ test('every piece of the demo has a blank and can be followed on to its welds', 
     const plan = piece.plan.versions[piece.plan.current - 1]?.doc ?? emptyPlan();
     const found = develop(
       pattern,
-      sheetMetal(metalById(piece.metal), piece.thicknessMm, USUAL_SHOP),
-      USUAL_SHOP,
+      sheetMetal(metalById(piece.metal), piece.thicknessMm, DEFAULT_SHOP),
+      DEFAULT_SHOP,
     );
     if (!found.ok) throw new Error(`${piece.name}: ${JSON.stringify(found.problems)}`);
     expect(found.development.warnings.map((w) => w.code)).not.toContain('blank-crosses');

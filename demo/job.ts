@@ -5,7 +5,7 @@ import { moveCorner, reshapeSide, setEdge } from '#core/card/edit';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { countingIds } from '#core/card/kinds';
 import { outlineFromPoints } from '#core/card/legs';
-import { madeFrom } from '#core/card/link/lie';
+import { madeFrom } from '#core/card/link/alignment';
 import { byLetter, edgeLength, patternParts, spotNearest } from '#core/card/outline';
 import type { Bead, Edge, Flange, Fold, Joint, PatternDoc, Place } from '#core/card/pattern';
 import { evenStations, gapTarget } from '#core/fit/target';

@@ -9,7 +9,7 @@ import { writeJob } from '#core/format/job';
 import { CARD, GRAY, MANILA, off, onPaper } from '#core/picture/cardScene.arbitrary';
 import type { Scene, Shot } from '#core/picture/photographed.arbitrary';
 import { photographed } from '#core/picture/photographed.arbitrary';
-import { whole } from '#core/measure/whole';
+import { runToCompletion } from '#core/measure/runToCompletion';
 import { trace } from '#core/picture/trace';
 import type { SurveyBody, SurveyedFile } from '#core/survey/references';
 import { foldedStrip } from '../bench/foldedStrip';
@@ -262,7 +262,7 @@ test('a photograph of twelve megapixels: how true and how fast', async ({ page }
       fades: 0.25,
       ...shot,
     });
-    const found = whole(trace(picture, { kind: 'paper', paper: 'a4' }));
+    const found = runToCompletion(trace(picture, { kind: 'paper', paper: 'a4' }));
     if (!found.ok) throw new Error(`${name}: ${JSON.stringify(found)}`);
     const { rms, worst } = off(found.outline, CARD);
     console.log(

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { APIRequestContext } from '@playwright/test';
-import { USUAL_SHOP } from '#core/blank/fold/practice';
+import { DEFAULT_SHOP } from '#core/blank/fold/practice';
 import { edgeLength } from '#core/card/outline';
 import { demoJob } from '../demo/job';
 import { goTo, pickEdge } from './hands';
@@ -195,7 +195,7 @@ test('of two who change one record, each is heard where only they changed it; of
     readingMm: 0.1,
     metal: 'dc06',
   });
-  const usual = { ...USUAL_SHOP, strips: [] as object[] };
+  const usual = { ...DEFAULT_SHOP, strips: [] as object[] };
   const shop = (from: object[], to: object[]) =>
     request.post('/shop.data', {
       data: { since: { ...usual, strips: from }, mine: { ...usual, strips: to } },

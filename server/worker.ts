@@ -2,7 +2,7 @@ import workerpool from 'workerpool';
 import { drawBenchCard } from '#app/blank/benchCardFile';
 import { drawScaleFrame } from '#app/card/scaleFrameFile';
 import { takeIn, writeOut } from '#app/jobs/jobFiles';
-import { judge, sumUp } from '#app/piece/reckonTasks';
+import { surveyVerdictTask, summaryTask } from '#app/piece/reckonTasks';
 import { copyPicture, keepPicture } from '#app/pictures/keepPicture';
 import { drawPattern } from '#app/sheet/patternFiles';
 import { drawStrip } from '#app/sheet/stripFile';
@@ -14,8 +14,8 @@ import type { Doing } from '#app/workers/task';
  * lane never holds what the others need.
  */
 const all: [{ name: string }, () => Promise<Doing>][] = [
-  [sumUp, async () => (await import('#app/piece/doSumUp.server')).sumUpNow],
-  [judge, async () => (await import('#app/piece/doJudge.server')).judgeNow],
+  [summaryTask, async () => (await import('#app/piece/summaryTask.server')).summariesNow],
+  [surveyVerdictTask, async () => (await import('#app/piece/verdictTask.server')).verdictNow],
   [drawPattern, async () => (await import('#app/sheet/drawPattern.server')).drawPatternNow],
   [writeOut, async () => (await import('#app/jobs/doJobFiles.server')).writeOutNow],
   [takeIn, async () => (await import('#app/jobs/doJobFiles.server')).takeInNow],

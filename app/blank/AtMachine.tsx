@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import type { BufferGeometry } from 'three';
 import { DoubleSide, Matrix4 } from 'three';
 import type { Development } from '#core/blank/fold/developed';
-import { after, back } from '#core/blank/fold/order/lie';
+import { composed, inverse } from '#core/blank/fold/order/foldTransforms';
 import { poseOf } from '#core/blank/fold/order/pose';
 import type { OrderStep } from '#core/blank/fold/order/solve';
 import { foldedFrames } from '#core/blank/fold/refold';
@@ -44,9 +44,9 @@ export default function AtMachine({ development, brake, step, anglesDeg, turnedA
   );
   const lie = useMemo(() => {
     const held = step.clamped === 'base' ? fold.parent : fold.child;
-    const { x, y, z, origin } = after(
+    const { x, y, z, origin } = composed(
       pose.onMachine,
-      back(foldedFrames(development, anglesDeg)[held]!),
+      inverse(foldedFrames(development, anglesDeg)[held]!),
     );
     return new Matrix4().set(
       x[0],

@@ -10,8 +10,8 @@ import { useState } from 'react';
 import type { BlankEdge } from '#core/blank/blank';
 import type { FlangeAlong, FlangeRemedies } from '#core/blank/flange/along';
 import { alongFlange, remediesOf } from '#core/blank/flange/along';
-import type { FlangeStrip } from '#core/blank/flange/apart';
-import { radiiAlong, stripOf } from '#core/blank/flange/apart';
+import type { SeparateFlange } from '#core/blank/flange/separateFlange';
+import { radiiAlong, separateFlangeOf } from '#core/blank/flange/separateFlange';
 import type { Segment } from '#core/measure/segment';
 import { sheetMetal } from '#core/blank/fold/practice';
 import { setEdge } from '#core/card/edit';
@@ -49,7 +49,7 @@ export function FlangePanel({ edge, blank }: { edge: Edge; blank: BlankEdge }) {
   const { landMm } = edge.flange;
   const along = alongFlange(segmentsOfEdge(pattern, edge), flange, landMm);
   const forming = sheetMetal(metal, facts.thicknessMm, shop).forming!;
-  const strip = stripOf(segmentsOfEdge(pattern, edge), flange, landMm);
+  const strip = separateFlangeOf(segmentsOfEdge(pattern, edge), flange, landMm);
   const strained = along.stretches.filter(({ kind }) => kind !== 'plain');
   const worst = strained.flatMap(
     (stretch) =>
@@ -189,7 +189,7 @@ function Verdict({
 }
 
 /** A flange narrower than this in the flat is not offered, mm. */
-const LEAST_MM = 2;
+const MIN_MM = 2;
 
 /** A flange nowhere wider than `mm`. */
 const narrowed = (flange: Flange, mm: number): Flange => ({
@@ -252,7 +252,7 @@ function Remedies({
   const least = Math.floor(widestMm * 10) / 10;
   const degrees = opened.length > 0 ? Math.floor(Math.min(...opened)) : null;
   const acts: { label: string; next: Flange }[] = [
-    ...(least >= LEAST_MM
+    ...(least >= MIN_MM
       ? [
           along.way === 'pulled'
             ? { label: `Its leg ${show(least)} wide`, next: { ...flange, landMm: least } }
@@ -316,7 +316,7 @@ function StripBlank({
   letter,
   flange,
 }: {
-  strip: FlangeStrip;
+  strip: SeparateFlange;
   letter: string;
   flange: Flange;
 }) {

@@ -8,7 +8,7 @@ import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { Fragment } from 'react';
 import type { Blank, BlankHole } from '#core/blank/blank';
-import { MOST_CORNERS, markingOut } from '#core/blank/markingOut';
+import { MAX_CORNERS, markingOut } from '#core/blank/markingOut';
 import { beginSaid, lineName } from '../frame/markingWords';
 import { usePreferences } from '../frame/preferences';
 
@@ -22,7 +22,7 @@ export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] 
   const tight =
     unit === 'mm' ? undefined : { '& td': { fontSize: '0.78rem', whiteSpace: 'nowrap', px: 0.4 } };
   const { datum, corners, arcs, holes, checks } = markingOut(blank, plugs);
-  if (corners.length > MOST_CORNERS) {
+  if (corners.length > MAX_CORNERS) {
     return (
       <Typography>
         This outline has {corners.length} corners: too many to mark with a rule. Print it full size
@@ -119,7 +119,7 @@ export function MarkingOut({ blank, plugs }: { blank: Blank; plugs: BlankHole[] 
             </TableRow>
           </TableHead>
           <TableBody>
-            {holes.slice(0, MOST_CORNERS).map(({ at, ...hole }, i) => (
+            {holes.slice(0, MAX_CORNERS).map(({ at, ...hole }, i) => (
               <TableRow key={hole.id}>
                 <TableCell className="condensed">{i + 1}</TableCell>
                 <TableCell align="right" className="figure">

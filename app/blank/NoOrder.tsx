@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { Development } from '#core/blank/fold/developed';
 import type { Remedy } from '#core/blank/fold/order/remedies';
-import { MOST_TRIED } from '#core/blank/fold/order/remedies';
+import { MAX_TRIED } from '#core/blank/fold/order/remedies';
 import { shortenedFlange } from '#core/card/shortenFlange';
 import { distance } from '#core/measure/vector';
 import { Told } from '../frame/Told';
@@ -149,8 +149,8 @@ function Remedies({
       {remedies === null && <Typography role="status">Being tried …</Typography>}
       {remedies?.length === 0 && (
         <Typography>
-          {folds.length > MOST_TRIED
-            ? `Of more than ${MOST_TRIED} folds that is not tried: another machine, a fold over a bar, or parts that are welded.`
+          {folds.length > MAX_TRIED
+            ? `Of more than ${MAX_TRIED} folds that is not tried: another machine, a fold over a bar, or parts that are welded.`
             : 'Nothing that one or two folds could do differently: another machine, or parts that are welded.'}
         </Typography>
       )}

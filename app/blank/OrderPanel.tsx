@@ -13,7 +13,7 @@ import { usePiece } from '../piece/pieceContext';
 import { FoldTo } from './FoldTo';
 import { NoOrder } from './NoOrder';
 import { OwnOrder } from './OwnOrder';
-import { RadiusGot } from './RadiusGot';
+import { AchievedRadiusReading } from './AchievedRadius';
 import { SettledByHand } from './SettledByHand';
 import { Done, Now, Steps } from './Steps';
 import { handlingSaid } from './orderWords';
@@ -57,7 +57,7 @@ export function OrderPanel({ development, ...ordering }: Props) {
             />
           )}
           {row && row.done && (
-            <RadiusGot
+            <AchievedRadiusReading
               key={`radius ${folds[row.fold]!.id}`}
               fold={folds[row.fold]!}
               number={row.fold + 1}

@@ -24,7 +24,7 @@ import { usePick, usePiece } from '../piece/pieceContext';
 import { EdgeLines, edgeLines } from './EdgeLines';
 
 /** So many marked lines stand in the table; a development has them in tens. */
-const MOST_MARKS = 60;
+const MAX_MARKS = 60;
 
 /** What to scribe and from which edge: can be followed with a rule and a square. */
 export function ScribeTables({ development }: { development: Development }) {
@@ -102,7 +102,7 @@ export function ScribeTables({ development }: { development: Development }) {
             </TableRow>
           </TableHead>
           <TableBody>
-            {marks.slice(0, MOST_MARKS).map(({ mark, name, at }, i) => (
+            {marks.slice(0, MAX_MARKS).map(({ mark, name, at }, i) => (
               <TableRow key={mark + i}>
                 <TableCell>{name || i + 1}</TableCell>
                 <TableCell className="figure">
@@ -115,8 +115,8 @@ export function ScribeTables({ development }: { development: Development }) {
           </TableBody>
         </Table>
       )}
-      {marks.length > MOST_MARKS && (
-        <Typography>And {marks.length - MOST_MARKS} more: they stand on the print.</Typography>
+      {marks.length > MAX_MARKS && (
+        <Typography>And {marks.length - MAX_MARKS} more: they stand on the print.</Typography>
       )}
       {holes.length > 0 && (
         <Table size="small" aria-label="Holes to mark" sx={{ mt: 2 }}>

@@ -2,7 +2,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useCallback, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import type { FlangeStrip } from '#core/blank/flange/apart';
+import type { SeparateFlange } from '#core/blank/flange/separateFlange';
 import { stripCard } from '#core/blank/flange/stripCard';
 import { cut } from '#core/card/cut';
 import type { Flange } from '#core/card/pattern';
@@ -20,7 +20,7 @@ export function StripPiece({
   letter,
   flange,
 }: {
-  strip: FlangeStrip;
+  strip: SeparateFlange;
   letter: string;
   flange: Flange;
 }) {
@@ -31,7 +31,10 @@ export function StripPiece({
   // Sent again, because no answer came, it is the same card.
   const wanted = JSON.stringify({ strip, flange });
   const card = useMemo(() => {
-    const { strip: of, flange: to } = JSON.parse(wanted) as { strip: FlangeStrip; flange: Flange };
+    const { strip: of, flange: to } = JSON.parse(wanted) as {
+      strip: SeparateFlange;
+      flange: Flange;
+    };
     return stripCard(of, to, newId);
   }, [wanted]);
   const name = cut(`${cut(facts.name, 58)}, strip for ${letter}`, 80);

@@ -21,7 +21,7 @@ import { BeadWorking } from './BeadWorking';
 import { FlangePanel } from './FlangePanel';
 import { FoldTo } from './FoldTo';
 import { HoleWorking } from './HoleWorking';
-import { RadiusGot } from './RadiusGot';
+import { AchievedRadiusReading } from './AchievedRadius';
 import { FoldWorking } from './FoldWorking';
 import { OrderPanel } from './OrderPanel';
 import { MachineView } from './MachineView';
@@ -173,7 +173,11 @@ function Blank({ development }: { development: Development }) {
             <FoldTo key={fold.id} fold={fold} number={folds.indexOf(fold) + 1} />
           )}
           {fold && view !== 'order' && (
-            <RadiusGot key={`radius ${fold.id}`} fold={fold} number={folds.indexOf(fold) + 1} />
+            <AchievedRadiusReading
+              key={`radius ${fold.id}`}
+              fold={fold}
+              number={folds.indexOf(fold) + 1}
+            />
           )}
           {fold && <FoldWorking fold={fold} number={folds.indexOf(fold) + 1} />}
           {view !== 'order' && <CrownLink />}

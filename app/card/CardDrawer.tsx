@@ -27,7 +27,7 @@ import { EdgePanel } from './EdgePanel';
 import { FoldPanel } from './FoldPanel';
 import { FoldPanelInHand, InsidePanel, PlaceRow } from './HandPanel';
 import { HolePanel } from './HolePanel';
-import { MarkList } from './MarkList';
+import { MarkList } from './ScribeLineList';
 import { ReadOff } from './ReadOff';
 import { Relatives } from './Relatives';
 import { RulePanel } from './RulePanel';

@@ -8,7 +8,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
-import { edgesApart } from '#core/card/link/apart';
+import { edgeOffsets } from '#core/card/link/edgeOffsets';
 import type { Difference } from '#core/card/link/differences';
 import type { At } from '#core/card/link/linked';
 import { byLetter, edgeLength } from '#core/card/outline';
@@ -119,7 +119,7 @@ function Group({ title, list, pair, children }: GroupProps) {
     <Box component="section" aria-label={title}>
       <Typography variant="h3">{title}</Typography>
       <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0 }}>
-        {list.slice(0, MOST_LISTED).map((one) => {
+        {list.slice(0, MAX_LISTED).map((one) => {
           const { name, how } = differenceSaid(one, pair, show);
           return (
             <Box
@@ -143,21 +143,21 @@ function Group({ title, list, pair, children }: GroupProps) {
           );
         })}
       </Box>
-      {list.length > MOST_LISTED && (
-        <Typography variant="caption">and {list.length - MOST_LISTED} more</Typography>
+      {list.length > MAX_LISTED && (
+        <Typography variant="caption">and {list.length - MAX_LISTED} more</Typography>
       )}
     </Box>
   );
 }
 
 /** As many parts as are listed one by one. */
-const MOST_LISTED = 40;
+const MAX_LISTED = 40;
 
 /** Left and right, edge by edge: how long, and how far apart at most. */
 export function Measured({ here, over }: { here: PatternDoc; over: PatternDoc }) {
   const { show } = usePreferences();
   const rows = useMemo(() => {
-    const apart = new Map(edgesApart(here, over).map(({ edge, mm }) => [edge, mm]));
+    const apart = new Map(edgeOffsets(here, over).map(({ edge, mm }) => [edge, mm]));
     return byLetter(here.edges).flatMap((edge) => {
       const other = over.edges.find(({ id }) => id === edge.id);
       const mm = apart.get(edge.id) ?? 0;
@@ -185,7 +185,7 @@ export function Measured({ here, over }: { here: PatternDoc; over: PatternDoc })
           </TableRow>
         </TableHead>
         <TableBody>
-          {rows.slice(0, MOST_LISTED).map(({ edge, a, b, mm }) => (
+          {rows.slice(0, MAX_LISTED).map(({ edge, a, b, mm }) => (
             <TableRow key={edge.id}>
               <TableCell
                 className="condensed"

@@ -74,7 +74,7 @@ export function EdgePanel({
         <Typography className="figure">{show(edgeLength(pattern, edge))}</Typography>
       </Box>
       {touched && place}
-      {edge.sides.length <= MOST_SIDES ? (
+      {edge.sides.length <= MAX_SIDES ? (
         edge.sides.map((side, i) => (
           <SideShape
             key={side}
@@ -161,7 +161,7 @@ export function EdgePanel({
 }
 
 /** More sides than this in one edge are a traced curve, not legs to type. */
-const MOST_SIDES = 6;
+const MAX_SIDES = 6;
 
 /** Straight or curved, and how long or how round. */
 function SideShape({ sideId, said }: { sideId: string; said: string }) {

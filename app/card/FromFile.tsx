@@ -41,7 +41,7 @@ const UNITS: readonly (readonly [string, string])[] = [
   [String(25.4 / 72), 'Points, 72 to the inch'],
 ];
 /** As many loops are offered as the piece. */
-const MOST_LOOPS = 12;
+const MAX_LOOPS = 12;
 
 type Got = { name: string; read: Read };
 
@@ -108,7 +108,7 @@ export function FromFile({
     };
     const made = {
       ...doc,
-      marks: marksAlong(marks.slice(0, MOST_MARKS), newId),
+      marks: marksAlong(marks.slice(0, MAX_MARKS), newId),
       holes: holes.map(({ at: [x, y], diameterMm, form }) => ({
         id: newId(),
         x,
@@ -206,7 +206,7 @@ export function FromFile({
             value={String(piece)}
             onChange={(next) => setPiece(Number(next))}
             options={loops
-              .slice(0, MOST_LOOPS)
+              .slice(0, MAX_LOOPS)
               .map(({ path }, i) => [String(i), sizeSaid(path, show)] as const)}
           />
         )}
@@ -231,8 +231,8 @@ export function FromFile({
             left out.
           </Note>
         )}
-        {marks.length > MOST_MARKS && (
-          <Note>Only {MOST_MARKS} lines to scribe are taken: leave out what is not needed.</Note>
+        {marks.length > MAX_MARKS && (
+          <Note>Only {MAX_MARKS} lines to scribe are taken: leave out what is not needed.</Note>
         )}
         {open > 0 && chosen && (
           <Note>
@@ -315,7 +315,7 @@ const joinedEdges = (
 const many = (count: number, of: string) => `${count} ${of}${count === 1 ? '' : 's'}`;
 
 /** A card holds so many lines to scribe. */
-const MOST_MARKS = 1000;
+const MAX_MARKS = 1000;
 /** A line as it is, an arc as straight bits. */
 const bitsOf = (s: Segment): (readonly [Vec, Vec])[] => {
   const at = [...(isStraight(s) ? [s.a] : flattened(s, 0.1)), s.b];

@@ -1,5 +1,5 @@
 import type { PatternDoc } from '#core/card/pattern';
-import { partsOf } from '#core/card/rule/hangsOn';
+import { partsOf } from '#core/card/rule/dependents';
 import { directionAt, pointAt } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { useView } from '../drawing/Drawing';

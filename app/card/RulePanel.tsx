@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
 import type { CardRule, PatternDoc } from '#core/card/pattern';
 import { offNow, ruledCard } from '#core/card/rule/cardRules';
-import { partsOf } from '#core/card/rule/hangsOn';
+import { partsOf } from '#core/card/rule/dependents';
 import { nearest, segmentLength } from '#core/measure/segment';
 import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';

@@ -7,7 +7,7 @@ import { patternFigure, withPatternFigure } from '#core/card/holePattern';
 import { countingIds } from '#core/card/kinds';
 import type { CardRule, PatternDoc } from '#core/card/pattern';
 import { isMet, offNow, ruledCard } from '#core/card/rule/cardRules';
-import { looksMeant } from '#core/card/rule/looksMeant';
+import { suggestedRules } from '#core/card/rule/suggestedRules';
 import type { AsMeasured } from '#core/card/rule/asMeasured';
 import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
@@ -23,7 +23,7 @@ export function Ruling({ pattern, onRule }: { pattern: PatternDoc; onRule: () =>
   // What is shown may lag behind what is dragged; what is changed is the card as it is now.
   const { patternEditor, pattern: now } = usePiece();
   const { show } = usePreferences();
-  const offers = useMemo(() => looksMeant(pattern, countingIds('offered-')), [pattern]);
+  const offers = useMemo(() => suggestedRules(pattern, countingIds('offered-')), [pattern]);
   const off = useMemo(() => offNow(pattern), [pattern]);
   const edit = (next: Partial<PatternDoc>) => patternEditor.edit({ ...now, ...next });
   return (

@@ -1,8 +1,8 @@
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useMemo } from 'react';
-import type { Apart } from '#core/card/link/apart';
-import { edgesApart } from '#core/card/link/apart';
-import { shoved } from '#core/card/link/lie';
+import type { EdgeOffset } from '#core/card/link/edgeOffsets';
+import { edgeOffsets } from '#core/card/link/edgeOffsets';
+import { translated } from '#core/card/link/alignment';
 import { outlineOf, segmentsOfEdge } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import type { Box } from '#core/measure/path';
@@ -46,7 +46,7 @@ const GAP = 0.42;
 /** Room for a name above the upper of two, as a share of both. */
 const NAME = 0.2;
 
-type Placed = Side & { apart: Apart[] };
+type Placed = Side & { apart: EdgeOffset[] };
 
 const boxes = ({ doc, other }: Side): Box[] => [doc, other].map((one) => box(outlineOf(one).path));
 const around = (all: readonly Box[]): Box => ({
@@ -70,10 +70,10 @@ function sideBySide(
   const by: Vec = stacked
     ? [a.minX - b.minX, a.minY - gap - b.maxY]
     : [a.maxX + gap - b.minX, a.minY - b.minY];
-  const over = { ...right, doc: shoved(right.doc, by), other: shoved(right.other, by) };
+  const over = { ...right, doc: translated(right.doc, by), other: translated(right.other, by) };
   const placed = (side: Side): Placed => ({
     ...side,
-    apart: edgesApart(side.doc, side.other).filter(({ mm }) => Math.abs(mm) > TOLD_APART_MM),
+    apart: edgeOffsets(side.doc, side.other).filter(({ mm }) => Math.abs(mm) > TOLD_APART_MM),
   });
   const bounds = around([a, ...boxes(over)]);
   // The name of the upper one stands above it.

@@ -26,7 +26,7 @@ export const FRAME_FIRST: Share[] = [
   [0.15, 0.15],
 ];
 /** A card may have so many corners by hand. */
-const MOST_TAPPED = 100;
+const MAX_TAPPED = 100;
 
 type Props = { tapping: Tapping; setTapping: (next: Tapping | null) => void };
 
@@ -43,7 +43,7 @@ export function TapInPicture({ url, tapping, setTapping }: Props & { url: string
       pins={at.map((p, i) => ({ name: nameOf(what, i), at: p }))}
       onMove={(pin, to) => setTapping({ what, at: at.map((p, i) => (i === pin ? to : p)) })}
       onTap={
-        what === 'card' && at.length < MOST_TAPPED
+        what === 'card' && at.length < MAX_TAPPED
           ? (to) => setTapping({ what, at: [...at, to] })
           : undefined
       }

@@ -2,7 +2,7 @@ import { moveCorner, setEdge, splitSide } from '#core/card/edit';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { countingIds } from '#core/card/kinds';
 import { outlineFromPoints } from '#core/card/legs';
-import { madeFrom } from '#core/card/link/lie';
+import { madeFrom } from '#core/card/link/alignment';
 import { seenFrom } from '#core/card/link/linked';
 import { patternParts } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';

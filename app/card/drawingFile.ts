@@ -10,9 +10,9 @@ export type Unread = { wrong: string };
 
 /** Curves become lines and arcs within this share of how large the whole drawing is. */
 export const CURVE_SHARE = 1 / 4000;
-export const MOST_THINGS = 20_000;
+export const MAX_THINGS = 20_000;
 /** Lines and arcs in all. */
-export const MOST_SEGMENTS = 50_000;
+export const MAX_SEGMENTS = 50_000;
 /** What is said where all that is drawn is out of sight. */
 export const OUT_OF_SIGHT =
   'All that is drawn in this file is switched off. Switch its layers on in the drawing and save it again.';

@@ -15,7 +15,7 @@ import { onArrival, send } from '../pictures/waiting';
 import { MeasurePanel } from './MeasurePanel';
 import { TapPicture } from './TapPicture';
 import type { Measuring } from './measuring';
-import { MOST_PINS, NOTHING } from './measuring';
+import { MAX_PINS, NOTHING } from './measuring';
 import { usePicked } from './usePicked';
 
 /** Distances, radii and places read on a photograph of something flat, from what is known on it. */
@@ -76,7 +76,7 @@ export default function MeasuredPage() {
             onSize={(wide, high) => setSize({ wide, high })}
             onMove={(pin, to) => set({ pins: draft.pins.map((p, i) => (i === pin ? to : p)) })}
             onTap={(at) => {
-              if (draft.pins.length >= MOST_PINS) return;
+              if (draft.pins.length >= MAX_PINS) return;
               set({ pins: [...draft.pins, at] });
               setGathered([...gathered, draft.pins.length]);
             }}

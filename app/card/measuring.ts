@@ -33,7 +33,7 @@ export const NOTHING: Measuring = {
   rounds: [],
 };
 
-export const MOST_PINS = 60;
+export const MAX_PINS = 60;
 /**
  * A pin put down with care is sure to a share of the picture's longer side, and to a pixel at best.
  */

@@ -41,7 +41,7 @@ import { sideName } from './ruleWords';
  */
 type Written = { name: string; text: string; toleranceMm: number };
 const NEW: Written = { name: '', text: '', toleranceMm: 0.3 };
-const MOST_READINGS = 400;
+const MAX_READINGS = 400;
 
 const writtenOf = ({ name, ordinates, toleranceMm }: CardProfile, unit: Unit): Written => ({
   name,
@@ -88,7 +88,7 @@ function OneProfile({
   const [wanting, setWanting] = useState(false);
   const contour = useMemo(() => contourOf(draft, unit), [draft, unit]);
   const good = contour?.ok ? contour : null;
-  const tooMany = good !== null && good.ordinates.length > MOST_READINGS;
+  const tooMany = good !== null && good.ordinates.length > MAX_READINGS;
   const keep = () => {
     const name = draft.name.trim();
     setWanting(name === '');
@@ -185,7 +185,7 @@ function OneProfile({
           )}
           {tooMany && (
             <Told>
-              No more than {MOST_READINGS} readings make a profile: leave every other one out.
+              No more than {MAX_READINGS} readings make a profile: leave every other one out.
             </Told>
           )}
           {good && <Said {...good} />}

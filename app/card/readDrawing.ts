@@ -2,7 +2,7 @@ import { parsePoints } from '#core/card/legs';
 import { line } from '#core/measure/segment';
 import { problemSentence } from '../frame/sentences';
 import type { Drawing, Unread } from './drawingFile';
-import { MOST_SEGMENTS, MOST_THINGS } from './drawingFile';
+import { MAX_SEGMENTS, MAX_THINGS } from './drawingFile';
 import { readDxf } from './readDxf';
 import { readSvg } from './readSvg';
 
@@ -10,7 +10,7 @@ import { readSvg } from './readSvg';
 export async function readDrawing(name: string, text: string): Promise<Drawing | Unread> {
   const found = await readAs(name, text);
   const many = 'drawn' in found ? found.drawn.reduce((sum, { run }) => sum + run.length, 0) : 0;
-  return many > MOST_SEGMENTS
+  return many > MAX_SEGMENTS
     ? {
         wrong: `There are ${many} lines and arcs in this file: too many. Leave out what is not the piece, or save curves as curves.`,
       }
@@ -38,7 +38,7 @@ function readTable(text: string): Drawing | Unread {
   if (!read.ok) return { wrong: problemSentence(read.problems[0]!, null, String) };
   const at = read.points;
   if (at.length < 3) return { wrong: 'It takes three points at least.' };
-  if (at.length > MOST_THINGS)
+  if (at.length > MAX_THINGS)
     return { wrong: `There are ${at.length} points in this file: too many.` };
   const closed =
     Math.hypot(at[0]![0] - at.at(-1)![0], at[0]![1] - at.at(-1)![1]) < 1e-9 ? at.slice(0, -1) : at;

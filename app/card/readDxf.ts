@@ -6,7 +6,7 @@ import { line } from '#core/measure/segment';
 import { splinePoints } from '#core/measure/spline';
 import type { Vec } from '#core/measure/vector';
 import type { Drawing, Unread } from './drawingFile';
-import { CURVE_SHARE, MOST_THINGS, OUT_OF_SIGHT } from './drawingFile';
+import { CURVE_SHARE, MAX_THINGS, OUT_OF_SIGHT } from './drawingFile';
 
 /**
  * Millimetres to one unit of a DXF, by its $INSUNITS (DXF Reference, header variables); of others
@@ -96,7 +96,7 @@ export async function readDxf(text: string): Promise<Drawing | Unread> {
   if (all.length === 0) return { wrong: 'There is nothing drawn in this file.' };
   const entities = all.filter(isShown);
   if (entities.length === 0) return { wrong: OUT_OF_SIGHT };
-  if (entities.length > MOST_THINGS)
+  if (entities.length > MAX_THINGS)
     return {
       wrong: `There are ${entities.length} things in this file: too many. Leave out what is not the piece.`,
     };

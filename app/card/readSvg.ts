@@ -1,6 +1,6 @@
 import type { Drawn } from '#core/card/drawn';
 import type { Drawing, Unread } from './drawingFile';
-import { CURVE_SHARE, MOST_THINGS, OUT_OF_SIGHT } from './drawingFile';
+import { CURVE_SHARE, MAX_THINGS, OUT_OF_SIGHT } from './drawingFile';
 
 /** CSS lengths to millimetres. */
 const CSS_MM: Record<string, number> = { mm: 1, cm: 10, in: 25.4, pt: 25.4 / 72, pc: 25.4 / 6 };
@@ -32,7 +32,7 @@ export async function readSvg(text: string): Promise<Drawing | Unread> {
   if (all.length === 0) return { wrong: 'There is nothing drawn in this file.' };
   const shapes = all.filter((one) => isShown(one, root));
   if (shapes.length === 0) return { wrong: OUT_OF_SIGHT };
-  if (shapes.length > MOST_THINGS)
+  if (shapes.length > MAX_THINGS)
     return {
       wrong: `There are ${shapes.length} things in this file: too many. Leave out what is not the piece.`,
     };

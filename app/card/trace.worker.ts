@@ -8,7 +8,7 @@ import type { TraceAnswer, TraceAsked } from './traced';
 import { warmUp } from './warmUp';
 
 /** Larger pictures are taken smaller: a finer one tells nothing more of a card's edge. */
-const MOST_PIXELS = 3e6;
+const MAX_PIXELS = 3e6;
 
 const say = (answer: TraceAnswer) => self.postMessage(answer);
 
@@ -69,7 +69,7 @@ self.onmessage = ({ data }: MessageEvent<TraceAsked | 'warm up'>) => {
 async function look(file: Blob): Promise<Picture> {
   say({ what: 'progress', share: 0, doing: 'reading' });
   const bitmap = await createImageBitmap(file, { imageOrientation: 'from-image' });
-  const by = Math.min(1, Math.sqrt(MOST_PIXELS / (bitmap.width * bitmap.height)));
+  const by = Math.min(1, Math.sqrt(MAX_PIXELS / (bitmap.width * bitmap.height)));
   const [width, height] = [Math.round(bitmap.width * by), Math.round(bitmap.height * by)];
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d', { willReadFrequently: true })!;

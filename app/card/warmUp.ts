@@ -1,6 +1,6 @@
 import type { Vec } from '#core/measure/vector';
 import { scaleFrame } from '#core/picture/scaleFrame';
-import { whole } from '#core/measure/whole';
+import { runToCompletion } from '#core/measure/runToCompletion';
 import { trace } from '#core/picture/trace';
 
 /** Pixels to a millimetre of what is looked at, and of bench round the paper, mm. */
@@ -53,7 +53,7 @@ export function warmUp(): void {
     'rgb(236,236,232)',
   );
   const { width, height } = canvas;
-  whole(
+  runToCompletion(
     trace(
       { width, height, data: context.getImageData(0, 0, width, height).data },
       { kind: 'paper', paper: 'a4' },

@@ -4,7 +4,7 @@ import { outlinePath } from '#core/blank/blank';
 import { alongFlange } from '#core/blank/flange/along';
 import type { Development } from '#core/blank/fold/developed';
 import { bendRegion } from '#core/blank/fold/region';
-import { MOST_CORNERS, markingOut } from '#core/blank/markingOut';
+import { MAX_CORNERS, markingOut } from '#core/blank/markingOut';
 import { mapOf } from '#core/card/crownStands';
 import { segmentsOfEdge } from '#core/card/outline';
 import type { Edge, PatternDoc } from '#core/card/pattern';
@@ -272,7 +272,7 @@ function FlangeStrain({
 function CornerNumbers({ blank }: { blank: Development }) {
   const { px } = useView();
   const { corners } = markingOut(blank);
-  if (corners.length > MOST_CORNERS) return null;
+  if (corners.length > MAX_CORNERS) return null;
   const bounds = box(outlinePath(blank));
   const middle = mix([bounds.minX, bounds.minY], [bounds.maxX, bounds.maxY], 0.5);
   return (

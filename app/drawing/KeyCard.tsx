@@ -91,13 +91,13 @@ const MARKS: [ReactNode, string][] = [
     </g>,
     'a reference that is cut away; in torch orange where it could not be put back',
   ],
-  [gap(<GapMark lie="right" x={44} y={12} />), 'a gap that is right'],
-  [gap(<GapMark lie="wide" x={44} y={12} />), 'a gap too wide'],
-  [gap(<GapMark lie="tight" x={44} y={12} />), 'a gap too tight'],
+  [gap(<GapMark state="right" x={44} y={12} />), 'a gap that is right'],
+  [gap(<GapMark state="wide" x={44} y={12} />), 'a gap too wide'],
+  [gap(<GapMark state="tight" x={44} y={12} />), 'a gap too tight'],
   [
     <g key="flush">
-      <GapMark lie="proud" x={30} y={20} r={6} />
-      <GapMark lie="low" x={58} y={20} r={6} />
+      <GapMark state="proud" x={30} y={20} r={6} />
+      <GapMark state="low" x={58} y={20} r={6} />
     </g>,
     'an edge that stands proud, or low',
   ],

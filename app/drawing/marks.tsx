@@ -187,8 +187,8 @@ export function Hinge({
 }
 
 /** How a gap or a step lies to what is wanted, and the shape that says so wherever it is told. */
-export type GapLie = 'right' | 'wide' | 'tight' | 'proud' | 'low' | 'unread';
-const GAP_COLOUR: Record<GapLie, string> = {
+export type GapState = 'right' | 'wide' | 'tight' | 'proud' | 'low' | 'unread';
+const GAP_COLOUR: Record<GapState, string> = {
   right: 'var(--good)',
   wide: 'var(--wide)',
   tight: 'var(--tight)',
@@ -201,10 +201,20 @@ const GAP_COLOUR: Record<GapLie, string> = {
  * The mark of a reading: a dot when it is right, a diamond wide, a square tight, a wedge up proud,
  * a wedge down low.
  */
-export function GapMark({ lie, x, y, r = 5 }: { lie: GapLie; x: number; y: number; r?: number }) {
-  const fill = GAP_COLOUR[lie];
+export function GapMark({
+  state,
+  x,
+  y,
+  r = 5,
+}: {
+  state: GapState;
+  x: number;
+  y: number;
+  r?: number;
+}) {
+  const fill = GAP_COLOUR[state];
   const at = `translate(${x} ${y})`;
-  if (lie === 'unread')
+  if (state === 'unread')
     return (
       <circle
         transform={at}
@@ -215,19 +225,19 @@ export function GapMark({ lie, x, y, r = 5 }: { lie: GapLie; x: number; y: numbe
         strokeDasharray="2.5 2"
       />
     );
-  if (lie === 'right') return <circle transform={at} r={r} fill={fill} />;
+  if (state === 'right') return <circle transform={at} r={r} fill={fill} />;
   const k = 1.3 * r;
   const shape = {
     wide: `M0 ${-k}L${k} 0 0 ${k} ${-k} 0Z`,
     tight: `M${-r} ${-r}H${r}V${r}H${-r}Z`,
     proud: `M0 ${-r}L${k} ${r}H${-k}Z`,
     low: `M0 ${r}L${k} ${-r}H${-k}Z`,
-  }[lie];
+  }[state];
   return <path transform={at} d={shape} fill={fill} />;
 }
 
 /** The same mark among words. */
-export const GapSign = ({ lie, said }: { lie: GapLie; said?: string }) => (
+export const GapSign = ({ state, said }: { state: GapState; said?: string }) => (
   <svg
     width="14"
     height="14"
@@ -237,7 +247,7 @@ export const GapSign = ({ lie, said }: { lie: GapLie; said?: string }) => (
     aria-hidden={!said}
     style={{ flex: 'none' }}
   >
-    <GapMark lie={lie} x={0} y={0} />
+    <GapMark state={state} x={0} y={0} />
   </svg>
 );
 

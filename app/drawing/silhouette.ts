@@ -13,11 +13,11 @@ import type { Vec } from '#core/measure/vector';
  * A drawing in small of more than so many sides is thinned: to less than shows at the size of a
  * hand, 1/400 of the whole.
  */
-const MOST_SIDES = 60;
+const MAX_SIDES = 60;
 const THINNED_TO = 1 / 400;
 /** As many folds, and of the holes the largest, as can be told apart in small. */
-const MOST_FOLDS = 60;
-const MOST_HOLES = 60;
+const MAX_FOLDS = 60;
+const MAX_HOLES = 60;
 
 /**
  * A piece in small, in mm from its own top left corner: outline, folds and holes, each as path
@@ -33,13 +33,13 @@ export function silhouetteOf(pattern: PatternDoc): Silhouette | null {
   const tenth = (n: number) => Math.round(n * 10) / 10;
   const place = ([x, y]: Vec): Vec => [tenth(x - bounds.minX), tenth(bounds.maxY - y)];
   const few =
-    path.length <= MOST_SIDES ? path : closed(thinned(points(path), sizeOf(bounds) * THINNED_TO));
+    path.length <= MAX_SIDES ? path : closed(thinned(points(path), sizeOf(bounds) * THINNED_TO));
   return {
     d: svgPath(few, place),
     w: Math.max(1, bounds.maxX - bounds.minX),
     h: Math.max(1, bounds.maxY - bounds.minY),
     folds: pattern.folds
-      .slice(0, MOST_FOLDS)
+      .slice(0, MAX_FOLDS)
       .map((fold) => {
         const ends = endsOfFold(pattern, fold)?.map(place);
         return ends ? `M${ends[0]!.join(' ')}L${ends[1]!.join(' ')}` : '';
@@ -63,6 +63,6 @@ const closed = (polygon: readonly Vec[]): Segment[] =>
   polygon.map((a, i) => ({ a, b: polygon[(i + 1) % polygon.length]!, bulge: 0 }));
 
 const largest = (holes: PatternDoc['holes']): PatternDoc['holes'] =>
-  holes.length <= MOST_HOLES
+  holes.length <= MAX_HOLES
     ? holes
-    : [...holes].sort((a, b) => b.diameterMm - a.diameterMm).slice(0, MOST_HOLES);
+    : [...holes].sort((a, b) => b.diameterMm - a.diameterMm).slice(0, MAX_HOLES);

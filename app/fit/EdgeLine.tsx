@@ -1,17 +1,17 @@
 import Box from '@mui/material/Box';
-import type { EdgeLie } from '#core/fit/lie';
-import type { GapLie } from '../drawing/marks';
+import type { EdgeCondition } from '#core/fit/gapCondition';
+import type { GapState } from '../drawing/marks';
 import { GapSign } from '../drawing/marks';
 
 /** The mark of an edge as a whole: the way that most of what is out on it is out. */
-export function signOf(lie: EdgeLie | null): GapLie {
-  if (!lie || lie.read === 0) return 'unread';
-  if (lie.good) return 'right';
+export function signOf(condition: EdgeCondition | null): GapState {
+  if (!condition || condition.read === 0) return 'unread';
+  if (condition.good) return 'right';
   const count = {
-    tight: lie.tight.length,
-    wide: lie.wide.length,
-    proud: lie.proud.length,
-    low: lie.low.length,
+    tight: condition.tight.length,
+    wide: condition.wide.length,
+    proud: condition.proud.length,
+    low: condition.low.length,
   };
   return (Object.keys(count) as (keyof typeof count)[]).sort((a, b) => count[b] - count[a])[0]!;
 }
@@ -26,7 +26,7 @@ export function EdgeLine({
 }: {
   letter: string;
   said: string;
-  state: GapLie;
+  state: GapState;
   picked: boolean;
   onPick: () => void;
 }) {
@@ -58,7 +58,7 @@ export function EdgeLine({
       >
         {letter}
       </Box>
-      <GapSign lie={state} />
+      <GapSign state={state} />
       <Box component="span" sx={{ lineHeight: 1.2 }}>
         {said}
       </Box>

@@ -15,7 +15,7 @@ import { weldOf } from '#core/weld/planned';
 import { LengthField } from '../forms/LengthField';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
-import { lieSentence } from '../frame/words';
+import { conditionSentence } from '../frame/words';
 import { usePiece } from '../piece/pieceContext';
 import type { Fit } from '../records/fits.server';
 import { StationSetter } from './StationSetter';
@@ -125,7 +125,7 @@ export function EdgeReadings({
       ...record,
       stations: record.stations.map((s, i) => (i === at ? { ...s, ...change } : s)),
     });
-  const lie = edgeFit(record, edge.joint, process, facts.thicknessMm);
+  const condition = edgeFit(record, edge.joint, process, facts.thicknessMm);
   const order = [...pattern.edges].findIndex((e) => e.id === edge.id);
   const before = pattern.edges[(order - 1 + pattern.edges.length) % pattern.edges.length]!;
   const next = () => {
@@ -159,7 +159,7 @@ export function EdgeReadings({
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1, flexWrap: 'wrap' }}>
         <Typography variant="h2">Edge {edge.letter}</Typography>
         <Typography role="status" sx={{ flex: 1 }}>
-          {lieSentence(lie, show)}
+          {conditionSentence(condition, show)}
         </Typography>
       </Box>
       <ToggleButtonGroup

@@ -151,7 +151,7 @@ function Ticks({
               strokeWidth={2.4}
               strokeDasharray={off ? undefined : '3 3'}
             />
-            <GapMark lie={!off ? 'right' : over > 0 ? 'wide' : 'tight'} x={x2} y={y2} />
+            <GapMark state={!off ? 'right' : over > 0 ? 'wide' : 'tight'} x={x2} y={y2} />
           </g>
         );
       })}

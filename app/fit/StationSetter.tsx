@@ -4,7 +4,7 @@ import Stack from '@mui/material/Stack';
 import { useState } from 'react';
 import { evenStations } from '#core/fit/target';
 import type { FitRecord } from '#core/format/job';
-import { MOST_STATIONS } from '#core/format/lists';
+import { MAX_STATIONS } from '#core/format/lists';
 import { LengthField } from '../forms/LengthField';
 
 type EdgeRecord = FitRecord['edges'][number];
@@ -31,7 +31,7 @@ export function StationSetter({
       ),
     });
   };
-  const full = record.stations.length >= MOST_STATIONS;
+  const full = record.stations.length >= MAX_STATIONS;
   const gaps = Math.max(1, record.stations.length - 1);
   const spaced = (into: number) => {
     const fresh = evenStations(length, length / into).filter((atMm) =>
@@ -55,7 +55,7 @@ export function StationSetter({
       </Button>
       <Button
         variant="outlined"
-        disabled={gaps >= MOST_STATIONS / 2}
+        disabled={gaps >= MAX_STATIONS / 2}
         onClick={() => spaced(gaps * 2)}
       >
         More stations
@@ -77,7 +77,7 @@ export function StationSetter({
       >
         Add
       </Button>
-      {full && <Box role="status">{MOST_STATIONS} stations are as many as an edge can have.</Box>}
+      {full && <Box role="status">{MAX_STATIONS} stations are as many as an edge can have.</Box>}
     </Stack>
   );
 }

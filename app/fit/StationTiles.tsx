@@ -1,14 +1,14 @@
 import Box from '@mui/material/Box';
 import type { Target } from '#core/fit/target';
 import type { FitRecord } from '#core/format/job';
-import type { GapLie } from '../drawing/marks';
+import type { GapState } from '../drawing/marks';
 import { GapSign } from '../drawing/marks';
 import { usePreferences } from '../frame/preferences';
 
 export type What = 'gap' | 'flush';
 type Wanted = Omit<Target, 'why'>;
 
-const SAID: Record<GapLie, string> = {
+const SAID: Record<GapState, string> = {
   right: 'right',
   wide: 'too wide',
   tight: 'too tight',
@@ -18,7 +18,7 @@ const SAID: Record<GapLie, string> = {
 };
 
 /** How one reading lies to what is wanted. */
-function lieOfReading(what: What, value: number | null, wanted: Wanted): GapLie {
+function stateOfReading(what: What, value: number | null, wanted: Wanted): GapState {
   if (value === null) return 'unread';
   const over = what === 'gap' ? value - wanted.gapMm : value;
   const within = what === 'gap' ? wanted.toleranceMm : wanted.flushMm;
@@ -51,14 +51,14 @@ export function StationTiles({ record, what, wanted, at, onTouch }: Props) {
     >
       {record.stations.map((s, i) => {
         const value = what === 'gap' ? s.gapMm : s.flushMm;
-        const lie = lieOfReading(what, value, wanted);
-        const off = lie !== 'right' && lie !== 'unread';
+        const state = stateOfReading(what, value, wanted);
+        const off = state !== 'right' && state !== 'unread';
         return (
           <Box role="listitem" key={i}>
             <Box
               component="button"
               type="button"
-              aria-label={`Station ${i + 1}: ${value === null ? SAID.unread : `${showThin(value)}, ${SAID[lie]}`}`}
+              aria-label={`Station ${i + 1}: ${value === null ? SAID.unread : `${showThin(value)}, ${SAID[state]}`}`}
               aria-current={i === at ? 'step' : undefined}
               onClick={() => onTouch(i)}
               sx={{
@@ -88,7 +88,7 @@ export function StationTiles({ record, what, wanted, at, onTouch }: Props) {
                   justifyContent: 'center',
                 }}
               >
-                {value !== null && <GapSign lie={lie} />}
+                {value !== null && <GapSign state={state} />}
                 {value === null ? '·' : thin(value)}
               </Box>
             </Box>

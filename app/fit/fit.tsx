@@ -18,8 +18,8 @@ import { StageLayout } from '../frame/StageLayout';
 import type { TallyFigure } from '../frame/Tally';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
-import { useWho, whoAtFirst } from '../frame/who';
-import { lieSentence } from '../frame/words';
+import { useWho, whoAtFirst } from '../frame/recordedBy';
+import { conditionSentence } from '../frame/words';
 import { triedAsItIs } from '../piece/stages';
 import { EdgeStory } from '../piece/EdgeStory';
 import { NoBlank } from '../piece/NoBlank';
@@ -62,15 +62,18 @@ export default function FitStage() {
 
   // What another page read differently is told and decided above, at every stop.
   const aboutReadings = typeof post.refusal?.now === 'object' && 'clashes' in post.refusal.now!;
-  const lies = pattern.edges.map((e) => ({ edge: e, lie: lieFor(fit, e) }));
-  const read = lies.filter(({ lie }) => lie && lie.read > 0);
-  const off = read.filter(({ lie }) => !lie!.good);
+  const conditions = pattern.edges.map((e) => ({ edge: e, condition: conditionFor(fit, e) }));
+  const read = conditions.filter(({ condition }) => condition && condition.read > 0);
+  const off = read.filter(({ condition }) => !condition!.good);
   // The next joined edge that has stations to read, in the order of the letters after the one in
   // hand.
   const order = byLetter(pattern.edges);
   const open = new Set(
-    lies
-      .filter(({ edge: e, lie }) => isJoined(e.joint) && (!lie || lie.read < lie.stations))
+    conditions
+      .filter(
+        ({ edge: e, condition }) =>
+          isJoined(e.joint) && (!condition || condition.read < condition.stations),
+      )
       .map(({ edge: e }) => e),
   );
   const from = edge ? order.indexOf(edge) : -1;
@@ -95,7 +98,9 @@ export default function FitStage() {
 
   const worst = Math.max(
     0,
-    ...read.flatMap(({ lie }) => [...lie!.tight, ...lie!.wide].map((p) => p.byMm)),
+    ...read.flatMap(({ condition }) =>
+      [...condition!.tight, ...condition!.wide].map((p) => p.byMm),
+    ),
   );
   const tally: TallyFigure[] = fit
     ? [
@@ -190,7 +195,7 @@ export default function FitStage() {
                 {edge ? 'All edges' : 'How each edge lies'}
               </Typography>
               <Stack spacing={0.8}>
-                {[...lies]
+                {[...conditions]
                   // What is joined is read first; free edges come after.
                   .sort(
                     (a, b) =>
@@ -198,12 +203,12 @@ export default function FitStage() {
                       a.edge.letter.length - b.edge.letter.length ||
                       a.edge.letter.localeCompare(b.edge.letter),
                   )
-                  .map(({ edge: e, lie }) => (
+                  .map(({ edge: e, condition }) => (
                     <EdgeLine
                       key={e.id}
                       letter={e.letter}
-                      said={lie ? lieSentence(lie, show) : 'not read yet'}
-                      state={signOf(lie)}
+                      said={condition ? conditionSentence(condition, show) : 'not read yet'}
+                      state={signOf(condition)}
                       picked={edge?.id === e.id}
                       onPick={() => setPick({ kind: 'edge', id: e.id })}
                     />
@@ -253,7 +258,7 @@ export default function FitStage() {
     />
   );
 
-  function lieFor(of: FitRecord | null, e: Edge) {
+  function conditionFor(of: FitRecord | null, e: Edge) {
     const record = of?.edges.find((r) => r.edge === e.id);
     if (!record) return null;
     const process = weldOf(plan, e, facts.thicknessMm)?.process ?? null;

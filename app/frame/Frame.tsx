@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { Link, Outlet } from 'react-router';
 import { TopBar } from './TopBar';
-import { useWho } from './who';
+import { useWho } from './recordedBy';
 
 /** The frame of the pages that are not stages. */
 export default function Frame() {

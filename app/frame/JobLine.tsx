@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import { NavLink } from 'react-router';
-import { useWho } from './who';
+import { useWho } from './recordedBy';
 
 const STOPS = [
   { to: '', word: 'Pieces' },

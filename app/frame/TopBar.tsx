@@ -10,7 +10,7 @@ import { Link } from 'react-router';
 import { useKeyCard } from './keyCard';
 import { useKeys } from './keys';
 import { usePreferences } from './preferences';
-import { useWho } from './who';
+import { useWho } from './recordedBy';
 
 /** The line across the top of every page: where one is, the units, the light, the key card. */
 export function TopBar({ children, right }: { children: ReactNode; right?: ReactNode }) {

@@ -4,7 +4,7 @@ import { resolve } from 'node:path';
 import { asking } from '../records/database.server';
 
 /** Less room than this and the database may stop at any moment, bytes. */
-const LEAST_ROOM = 50 * 1024 ** 2;
+const MIN_ROOM = 50 * 1024 ** 2;
 
 /** When the newest change of the database's form that this program knows was made. */
 const newestKnown = (): number => {
@@ -33,7 +33,7 @@ async function fault(): Promise<string | null> {
   if (newest > known)
     return 'The database was written by a newer program than this one: bring this one up to date.';
   const room = await statfs(process.env.PATRONE_DISK ?? process.cwd()).catch(() => null);
-  if (room && room.bavail * room.bsize < LEAST_ROOM)
+  if (room && room.bavail * room.bsize < MIN_ROOM)
     return 'The disk is nearly full: make room, or nothing more can be saved.';
   return null;
 }

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { useLocation } from 'react-router';
-import { useWho } from './who';
+import { useWho } from './recordedBy';
 
 /** The stops that are used at the vehicle, and what whoever only looks has instead. */
 const STOPS = ['survey', 'shape', 'fit', 'weld'];

@@ -1,7 +1,7 @@
 import type { FlangeMade, JointKind, Made, Process } from '#core/card/kinds';
 import type { BlankBead } from '#core/blank/blank';
 import type { EdgeFit, GapRemedy } from '#core/fit/gapRemedy';
-import type { Lie } from '#core/fit/lie';
+import type { GapCondition } from '#core/fit/gapCondition';
 import type { LimitWhy } from '#core/metal/forming';
 import type { Caution } from '#core/weld/caution';
 
@@ -89,7 +89,7 @@ export const MADE_WORDS: Record<Made, { short: string; long: string }> = {
   },
 };
 
-export const LIE_WORDS: Record<Lie, string> = {
+export const CONDITION_WORDS: Record<GapCondition, string> = {
   unread: 'not read yet',
   even: 'on target',
   'even-tight': 'tight all along: relieve it, or move the piece away',
@@ -120,21 +120,23 @@ const REMEDY_WORDS: Record<GapRemedy, string> = {
 };
 
 /** How an edge lies in one line: its gaps, how many are read, and where it does not lie flush. */
-export function lieSentence(
-  { lie, read, stations, proud, low, remedy, longMm }: EdgeFit,
+export function conditionSentence(
+  { condition, read, stations, proud, low, remedy, longMm }: EdgeFit,
   show: (mm: number) => string,
 ): string {
-  if (lie === 'unread') return LIE_WORDS.unread;
+  if (condition === 'unread') return CONDITION_WORDS.unread;
   const off = [
     proud.length > 0 && `proud at ${proud.length}`,
     low.length > 0 && `low at ${low.length}`,
   ].filter(Boolean);
   const flush = off.length > 0 ? `; stands ${off.join(', ')}` : '';
-  const wide = remedy && lie.startsWith('wide-') ? `: ${REMEDY_WORDS[remedy]}` : '';
+  const wide = remedy && condition.startsWith('wide-') ? `: ${REMEDY_WORDS[remedy]}` : '';
   const left = longMm === null ? '' : `; left long: up to ${show(longMm)} still to trim`;
   const over =
-    remedy && lie === 'even-wide' && remedy !== 'weldable' ? `, else ${REMEDY_WORDS[remedy]}` : '';
-  return `${LIE_WORDS[lie]}${wide}${over}${left}${flush}${read < stations ? ` (${read} of ${stations} read)` : ''}`;
+    remedy && condition === 'even-wide' && remedy !== 'weldable'
+      ? `, else ${REMEDY_WORDS[remedy]}`
+      : '';
+  return `${CONDITION_WORDS[condition]}${wide}${over}${left}${flush}${read < stations ? ` (${read} of ${stations} read)` : ''}`;
 }
 
 export const CAUTION_WORDS: Record<Caution, { title: string; text: string }> = {

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { Change } from '#core/survey/moved';
 import { movedSentence } from '../frame/measuredWords';
 import { usePreferences } from '../frame/preferences';
-import { useWho } from '../frame/who';
+import { useWho } from '../frame/recordedBy';
 
 /**
  * What of the vehicle has moved, in words: as few as can be read at a glance, and where the rest

@@ -6,7 +6,7 @@ import type { CameAs } from '#core/format/job';
 import { Thumbnail } from '../drawing/Thumbnail';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
-import { useWho } from '../frame/who';
+import { useWho } from '../frame/recordedBy';
 import { RoadLine } from '../piece/RoadLine';
 import type { Road } from '../piece/stages';
 import { STAGES } from '../piece/stages';

@@ -21,7 +21,7 @@ import { takeIn, writeOut } from './jobFiles';
 import type { Unpacked } from './jobPack.server';
 import {
   DamagedPack,
-  MOST_TEXT_BYTES,
+  MAX_TEXT_BYTES,
   NoPackedPicture,
   NoRoom,
   dropPictures,
@@ -121,7 +121,7 @@ export const takeInNow = doing(takeIn, async ({ path, from }, tell) => {
   try {
     const { size } = await stat(path);
     if (!(await isPack(path))) {
-      if (size > MOST_TEXT_BYTES) return failure(stop('job-too-large', []));
+      if (size > MAX_TEXT_BYTES) return failure(stop('job-too-large', []));
       return await taken(path, from, (done) => tell({ done, of: size }));
     }
     const folder = `${path}.unpacked`;

@@ -11,7 +11,7 @@ import { JobFactsSchema } from '#core/format/job';
 import { movedSoFar } from '#core/survey/moved';
 import { inHand, roundsOf } from '#core/survey/inHand';
 import { metalById } from '#core/metal/metals';
-import { useWho } from '../frame/who';
+import { useWho } from '../frame/recordedBy';
 import { QuarrelsElsewhere } from '../piece/Quarrels';
 import { JobLine } from '../frame/JobLine';
 import { Moment } from '../frame/Moment';
@@ -19,7 +19,7 @@ import { Pages, pageAsked } from '../frame/Pages';
 import { Pictures } from '../pictures/Pictures';
 import { useNewer } from '../frame/useNewer';
 import { NOTHING_KNOWN } from '../piece/summary';
-import { summed } from '../piece/summing.server';
+import { pieceSummaries } from '../piece/pieceSummary.server';
 import { answerOf, changedOf } from '../records/changed.server';
 import { archiveJob, changeJob, jobById } from '../records/jobs.server';
 import { once } from '../records/once.server';
@@ -35,14 +35,14 @@ import { JobForm } from './JobForm';
 import { PieceItem } from './PieceItem';
 
 /** As many pieces as one page of the list shows. */
-const MOST_SHOWN = 40;
+const MAX_SHOWN = 40;
 
 export async function loader({ params, request, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
   const wanted = idOr404(params.jobId);
   const query = new URL(request.url).searchParams;
   const archived = query.has('archived');
-  const asked = pageAsked(query, MOST_SHOWN);
+  const asked = pageAsked(query, MAX_SHOWN);
   const [job, { pieces, all }, survey, pictures] = await Promise.all([
     jobById(viewer, wanted),
     piecesOfJob(viewer, wanted, archived, asked),
@@ -50,7 +50,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     picturesOf(viewer, { job: wanted, piece: null }),
   ]);
   if (!job) throw data(null, { status: 404 });
-  const summaries = await summed(viewer, pieces);
+  const summaries = await pieceSummaries(viewer, pieces);
   const rows = pieces.map(
     ({ id, name, part, metal, thicknessMm, structural, cameAs, fromName }) => ({
       id,
@@ -77,12 +77,12 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     page: asked.page,
     key: randomUUID(),
     pictures,
-    moved: { all: moved.length, first: moved.slice(0, MOST_MOVED) },
+    moved: { all: moved.length, first: moved.slice(0, MAX_MOVED) },
   };
 }
 
 /** As much of what moved as is told on the job itself. */
-const MOST_MOVED = 2;
+const MAX_MOVED = 2;
 
 /** What the facts of a job are called, where two pages differ about one. */
 const JOB_WORDS = { name: 'Name', vehicle: 'Vehicle', owner: 'Owner', notes: 'Notes' };
@@ -222,7 +222,7 @@ export default function JobPage({ loaderData, actionData }: Route.ComponentProps
         ))}
       </Box>
       <JobPictures job={job.id} loaded={loaderData.pictures} />
-      <Pages page={page} most={MOST_SHOWN} all={all} of="pieces" />
+      <Pages page={page} most={MAX_SHOWN} all={all} of="pieces" />
       <Stack direction="row" spacing={1} useFlexGap sx={{ mt: 3, flexWrap: 'wrap' }}>
         {!looks && (
           <Button color="inherit" onClick={() => setChanging(!changing)}>

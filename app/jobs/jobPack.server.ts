@@ -13,9 +13,9 @@ import type { PictureSize } from '../pictures/pictureFiles.server';
 import { SIZES, isThere, picturePath, picturesFolder } from '../pictures/pictureFiles.server';
 
 /** The text of a job, unpacked, may be as large as a job file without pictures. */
-export const MOST_TEXT_BYTES = 200 * 1024 ** 2;
+export const MAX_TEXT_BYTES = 200 * 1024 ** 2;
 /** As many pictures as are unpacked from one file. */
-const MOST_PICTURES = 20_000;
+const MAX_PICTURES = 20_000;
 
 /** A zip that is damaged, or has in it what no job file has; `entry` is what. */
 export class DamagedPack extends Error {
@@ -102,11 +102,11 @@ async function entriesOf(zip: yauzl.ZipFile, folder: string): Promise<Entries> {
       if (name.endsWith('/')) continue;
       if (seen.has(name)) throw new DamagedPack(name);
       seen.add(name);
-      if (name === 'job.json' && entry.uncompressedSize <= MOST_TEXT_BYTES) text = entry;
+      if (name === 'job.json' && entry.uncompressedSize <= MAX_TEXT_BYTES) text = entry;
       else if (picture && entry.uncompressedSize <= MAX_PICTURE_BYTES)
         pictures.push({ entry, digest: picture[1]! });
       else throw new DamagedPack(name);
-      if (pictures.length > MOST_PICTURES) throw new DamagedPack(name);
+      if (pictures.length > MAX_PICTURES) throw new DamagedPack(name);
     }
   } catch (error) {
     // A name that leads out of the folder, a list that breaks off: whatever cannot be read as a zip.
@@ -148,7 +148,7 @@ export async function unpackJob(
   try {
     const { text, pictures } = await entriesOf(zip, folder);
     const found: Unpacked = { text: join(folder, 'job.json'), pictures: new Map() };
-    await put(zip, text, found.text, MOST_TEXT_BYTES);
+    await put(zip, text, found.text, MAX_TEXT_BYTES);
     for (const { entry, digest } of pictures) {
       found.pictures.set(digest, await unpackPicture(zip, entry, digest, folder));
       tell(entry.relativeOffsetOfLocalHeader + entry.compressedSize);

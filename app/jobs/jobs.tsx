@@ -10,13 +10,13 @@ import { useState } from 'react';
 import { Form, Link, data, redirect, useNavigation, useSubmit, useFetcher } from 'react-router';
 import { storable } from '#core/card/text';
 import { JobFactsSchema } from '#core/format/job';
-import { useWho } from '../frame/who';
+import { useWho } from '../frame/recordedBy';
 import { Thumbnail } from '../drawing/Thumbnail';
 import { Moment } from '../frame/Moment';
 import { Pages, pageAsked } from '../frame/Pages';
 import { Told } from '../frame/Told';
 import { QuarrelsElsewhere } from '../piece/Quarrels';
-import { summed } from '../piece/summing.server';
+import { pieceSummaries } from '../piece/pieceSummary.server';
 import { lastBackup } from '../records/backups.server';
 import { archiveJob, createJob, listJobs } from '../records/jobs.server';
 import { once } from '../records/once.server';
@@ -27,9 +27,9 @@ import { JobForm, NEW_JOB } from './JobForm';
 import { TakeIn } from './TakeIn';
 
 /** As many jobs as one page of the list shows. */
-const MOST_JOBS = 20;
+const MAX_JOBS = 20;
 /** As many pieces as lie side by side under a job's name. */
-const MOST_PIECES = 8;
+const MAX_PIECES = 8;
 
 export async function loader({ request, context }: Route.LoaderArgs) {
   const viewer = context.get(viewerIn);
@@ -37,9 +37,9 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const sought = query.get('search')?.trim() ?? '';
   const search = storable(sought) ? sought.slice(0, 200) : '';
   const archived = query.has('archived');
-  const asked = pageAsked(query, MOST_JOBS);
-  const { jobs, all } = await listJobs(viewer, search, archived, { ...asked, first: MOST_PIECES });
-  const summaries = await summed(
+  const asked = pageAsked(query, MAX_JOBS);
+  const { jobs, all } = await listJobs(viewer, search, archived, { ...asked, first: MAX_PIECES });
+  const summaries = await pieceSummaries(
     viewer,
     jobs.flatMap((job) => job.first),
   );
@@ -227,7 +227,7 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
           </Box>
         ))}
       </Box>
-      <Pages page={page} most={MOST_JOBS} all={all} of="jobs" />
+      <Pages page={page} most={MAX_JOBS} all={all} of="jobs" />
       <Stack direction="row" spacing={1} useFlexGap sx={{ mt: 3, flexWrap: 'wrap' }}>
         <Button component={Link} to={archived ? '/' : '/?archived'} color="inherit">
           {archived ? 'Jobs on the floor' : 'Jobs put away'}

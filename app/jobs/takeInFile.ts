@@ -15,11 +15,11 @@ import type { Progress } from '../workers/task';
 import type { Route } from './+types/takeInFile';
 import { takeIn } from './jobFiles';
 
-const MOST_BYTES = 2 * 1024 ** 3;
+const MAX_BYTES = 2 * 1024 ** 3;
 /** Longest that taking a file in may come no further, ms; in all it takes what it takes. */
 const QUIET_MS = 60_000;
 /** A file that is being sent has to bring as much in a minute, bytes: else its sender is gone. */
-const LEAST_A_MINUTE = 256 * 1024;
+const MIN_A_MINUTE = 256 * 1024;
 
 export type TakenIn = { to: string } | { refused: string };
 
@@ -35,7 +35,7 @@ async function received(
   let tooLarge = false;
   const form = busboy({
     headers: { 'content-type': type },
-    limits: { files: 1, fileSize: MOST_BYTES },
+    limits: { files: 1, fileSize: MAX_BYTES },
   });
   const writing: Promise<void>[] = [];
   form.on('file', (_field, file, info) => {
@@ -48,7 +48,7 @@ async function received(
   source.on('data', (chunk: Uint8Array) => (since += chunk.length));
   source.pause();
   const watch = setInterval(() => {
-    if (since < LEAST_A_MINUTE) source.destroy(new Error('nothing comes any more'));
+    if (since < MIN_A_MINUTE) source.destroy(new Error('nothing comes any more'));
     since = 0;
   }, 60_000);
   try {

@@ -9,7 +9,7 @@ import { Form, data, redirect, useFetcher } from 'react-router';
 import { orSay } from '../forms/orSay';
 import { Moment } from '../frame/Moment';
 import { Told } from '../frame/Told';
-import { useWho } from '../frame/who';
+import { useWho } from '../frame/recordedBy';
 import { addressOf, tokenOf } from '../records/cookie.server';
 import { formOf } from '../records/parse.server';
 import {

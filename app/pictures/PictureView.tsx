@@ -17,9 +17,9 @@ import { useDraft } from '../forms/useDraft';
 import { usePost } from '../forms/usePost';
 import { useSelfSending } from '../forms/useSelfSending';
 import { Moment } from '../frame/Moment';
-import { useWho } from '../frame/who';
+import { useWho } from '../frame/recordedBy';
 import type { Picture } from '../records/pictures.server';
-import { MarkList } from './MarkList';
+import { MarkList } from './PictureMarkList';
 import type { Tool } from './PictureSheet';
 import { PictureSheet } from './PictureSheet';
 

@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { Suspense, lazy, useEffect, useRef, useState, useSyncExternalStore } from 'react';
-import { useWho } from '../frame/who';
+import { useWho } from '../frame/recordedBy';
 import type { HangsOn, Picture } from '../records/pictures.server';
 import { Marks } from './Marks';
 import { useGone } from './useGone';

@@ -2,10 +2,10 @@ import Box from '@mui/material/Box';
 import { edgeLength } from '#core/card/outline';
 import { isOfEdge } from '#core/card/recordPlace';
 import { edgeFit } from '#core/fit/gapRemedy';
-import { lieOf } from '#core/fit/lie';
+import { edgeConditionOf } from '#core/fit/gapCondition';
 import { meetsOf, weldOf } from '#core/weld/planned';
 import { usePreferences } from '../frame/preferences';
-import { JOINT_WORDS, PROCESS_WORDS, lieSentence } from '../frame/words';
+import { JOINT_WORDS, PROCESS_WORDS, conditionSentence } from '../frame/words';
 import { PiecePictures } from './PiecePictures';
 import { usePiece } from './pieceContext';
 
@@ -49,7 +49,7 @@ export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: b
           : 'cut to the line'
         : 'no blank yet',
     ],
-    ['Fit', lie ? lieSentence(lie, show) : 'not read yet'],
+    ['Fit', lie ? conditionSentence(lie, show) : 'not read yet'],
     [
       'Weld',
       done.length > 0
@@ -72,7 +72,7 @@ export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: b
     // time.
     const record = lastRead(old.id);
     const read = record
-      ? `; read as ${old.letter}: ${lieSentence({ ...lieOf(record.stations, { ...record, gapMm: record.targetMm }), remedy: null, longMm: null }, show)}`
+      ? `; read as ${old.letter}: ${conditionSentence({ ...edgeConditionOf(record.stations, { ...record, gapMm: record.targetMm }), remedy: null, longMm: null }, show)}`
       : '';
     lines.push(['Was', `made one with ${old.letter}${read}`]);
   }

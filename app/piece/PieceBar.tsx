@@ -8,7 +8,7 @@ import { Link } from 'react-router';
 import { TopBar } from '../frame/TopBar';
 import { formatTime } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
-import { useWho } from '../frame/who';
+import { useWho } from '../frame/recordedBy';
 import type { SaveStatus } from './documentState';
 import { usePiece } from './pieceContext';
 import type { Stepping } from './useStepping';

@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import { Link } from 'react-router';
 import { StopMark } from '../frame/StopMark';
-import { useWho } from '../frame/who';
+import { useWho } from '../frame/recordedBy';
 import type { Road } from './stages';
 import { STAGES, stopSaid } from './stages';
 

@@ -3,7 +3,7 @@ import type { MouseEvent } from 'react';
 import { memo, useEffect, useRef, useState } from 'react';
 import { NavLink, useLocation, useNavigation } from 'react-router';
 import { StopMark } from '../frame/StopMark';
-import { useWho } from '../frame/who';
+import { useWho } from '../frame/recordedBy';
 import type { Road } from './stages';
 import { STAGES, stopSaid } from './stages';
 

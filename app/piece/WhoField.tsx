@@ -5,8 +5,8 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { cut } from '#core/card/cut';
 import { Told } from '../frame/Told';
-import type { Who } from '../frame/who';
-import { useWho } from '../frame/who';
+import type { Who } from '../frame/recordedBy';
+import { useWho } from '../frame/recordedBy';
 
 type Name = NonNullable<Who['names']>[number];
 

@@ -7,7 +7,7 @@ import { factsOf } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
 import type { Viewer } from '../records/viewer.server';
 import { wholePiece } from '../records/wholePiece.server';
-import { verdictOf } from './judging.server';
+import { verdictOf } from './verdictKept.server';
 
 /** All that a piece's page stands on; null where there is no such piece. */
 export async function loadPiece(viewer: Viewer, id: string) {

@@ -6,7 +6,7 @@ import type { PatternDoc } from '#core/card/pattern';
 import type { PieceFacts } from '#core/format/job';
 import type { Problem, Result } from '#core/measure/result';
 import type { Metal } from '#core/metal/metals';
-import type { ShapeStep } from '#core/shape/step';
+import type { ShapeStep } from '#core/shape/shapeStep';
 import type { Shaping } from '#core/shape/shaping';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
 import type { SurveyWarning } from '#core/survey/verdict';

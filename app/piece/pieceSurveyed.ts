@@ -9,7 +9,7 @@ import { pieceById } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/pieceSurveyed';
-import { verdictOf } from './judging.server';
+import { verdictOf } from './verdictKept.server';
 import { SURVEY_WORDS } from './surveyWords';
 
 const Some = PieceSurveySchema.partial();

@@ -1,6 +1,6 @@
 import type { SurveyVerdict, SurveyWarning } from '#core/survey/verdict';
 import { task } from '../workers/task';
-import type { Judged } from './judged.server';
+import type { SurveyedPiece } from './surveyVerdict.server';
 import type { Summary } from './summary';
 
 /** What is reckoned of pieces for lists and pages, in worker threads. */
@@ -16,12 +16,12 @@ export type Judgements = Map<string, { touched: number; warnings: SurveyWarning[
  * Sums pieces up, remembers it, and gives it by piece. One that cannot be summed up is remembered
  * as such; one that is gone is left out.
  */
-export const sumUp = task<
+export const summaryTask = task<
   { pieces: string[]; madeBy: string; judged: Judgements },
   [string, Summary][]
 >('sum-up', 'shown');
 
-export const judge = task<Judged, SurveyVerdict>('judge-survey', 'shown');
+export const surveyVerdictTask = task<SurveyedPiece, SurveyVerdict>('judge-survey', 'shown');
 
 /**
  * What is remembered of a piece that took too long is good for the day: on a machine less busy it

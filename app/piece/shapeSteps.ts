@@ -5,7 +5,7 @@ import type { PatternDoc } from '#core/card/pattern';
 import type { Result } from '#core/measure/result';
 import type { Metal } from '#core/metal/metals';
 import { shapeOrder } from '#core/shape/shapeOrder';
-import type { ShapeStep } from '#core/shape/step';
+import type { ShapeStep } from '#core/shape/shapeStep';
 import type { PlanDoc } from '#core/weld/plan';
 import { meetsOf } from '#core/weld/planned';
 

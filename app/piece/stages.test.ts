@@ -1,14 +1,14 @@
 import fc from 'fast-check';
 import { develop } from '#core/blank/fold/develop';
 import { unfolded } from '#core/blank/fold/folding';
-import { USUAL_SHOP, sheetMetal } from '#core/blank/fold/practice';
+import { DEFAULT_SHOP, sheetMetal } from '#core/blank/fold/practice';
 import { checkCard } from '#core/card/check';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { metalById } from '#core/metal/metals';
 import type { InspectionRecord, WeldRecord } from '#core/format/job';
 import type { StepWork } from '#core/shape/shaping';
 import { noWork, unshaped } from '#core/shape/shaping';
-import type { ShapeStep } from '#core/shape/step';
+import type { ShapeStep } from '#core/shape/shapeStep';
 import { unsurveyed } from '#core/survey/pieceSurvey';
 import { emptyPlan } from '#core/weld/emptyPlan';
 import { seamsOf } from '#core/weld/seams';
@@ -21,8 +21,8 @@ const roadFor = (name: string, change: Partial<Parameters<typeof roadOf>[0]> = {
   const pattern = change.pattern ?? piece.card.versions[piece.card.current - 1]!.doc;
   const development = develop(
     pattern,
-    sheetMetal(metalById(piece.metal), piece.thicknessMm, USUAL_SHOP),
-    USUAL_SHOP,
+    sheetMetal(metalById(piece.metal), piece.thicknessMm, DEFAULT_SHOP),
+    DEFAULT_SHOP,
   );
   return roadOf({
     folding: unfolded(),

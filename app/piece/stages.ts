@@ -12,7 +12,7 @@ import type { Folding } from '#core/blank/fold/folding';
 import { brokenIn } from '#core/shape/shapeOrder';
 import type { Shaping } from '#core/shape/shaping';
 import { inOwnOrder, madeToOther, uncounted } from '#core/shape/shaping';
-import type { ShapeStep } from '#core/shape/step';
+import type { ShapeStep } from '#core/shape/shapeStep';
 import type { PlanDoc } from '#core/weld/plan';
 import { weldOf } from '#core/weld/planned';
 import type { Seam, SeamProgress } from '#core/weld/seams';

@@ -1,4 +1,4 @@
-import type { ShapeStep, StepKind } from '#core/shape/step';
+import type { ShapeStep, StepKind } from '#core/shape/shapeStep';
 import type { PatternDoc } from '#core/card/pattern';
 import { nameOf } from '../frame/sentences';
 

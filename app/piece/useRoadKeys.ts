@@ -2,7 +2,7 @@ import { useNavigate } from 'react-router';
 import { byLetter } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { useKeys } from '../frame/keys';
-import { useWho } from '../frame/who';
+import { useWho } from '../frame/recordedBy';
 import type { Picked } from './pieceContext';
 import { STAGES } from './stages';
 import type { Stepping } from './useStepping';

@@ -6,7 +6,7 @@ import { weldOf } from '#core/weld/planned';
 import { asTheClockStood, formatTime } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
 import { HELD_WORDS, INSPECTION_WORDS, settingsSaid, workSaid } from '../frame/recordWords';
-import { PROCESS_WORDS, lieSentence } from '../frame/words';
+import { PROCESS_WORDS, conditionSentence } from '../frame/words';
 import { PiecePictures } from '../piece/PiecePictures';
 import { usePiece } from '../piece/pieceContext';
 import { stepSaid } from '../piece/stepWords';
@@ -178,7 +178,7 @@ function Trial({ at, number, fit }: { at: string; number: number; fit: Fit }) {
       {edgesRead(fit) === 0 && <div>No gap was read.</div>}
       {read.map(({ edge, lie }) => (
         <div key={edge.id}>
-          <b className="condensed">{edge.letter}</b> {lieSentence(lie, show)}
+          <b className="condensed">{edge.letter}</b> {conditionSentence(lie, show)}
         </div>
       ))}
     </Line>

@@ -1,6 +1,6 @@
 import { and, asc, eq, isNull, ne } from 'drizzle-orm';
 import type { Part } from '#core/card/link/differences';
-import { madeFrom } from '#core/card/link/lie';
+import { madeFrom } from '#core/card/link/alignment';
 import type { At, Linked } from '#core/card/link/linked';
 import { catchUp, leave, withTakeOff } from '#core/card/link/linked';
 import type { PatternDoc, TakeOff } from '#core/card/pattern';
@@ -90,7 +90,7 @@ export type Others = {
   chosen: { id: string; name: string; side: PieceFacts['side']; doc: PatternDoc } | null;
 };
 /** As many as can be chosen among. */
-const MOST_OTHERS = 500;
+const MAX_OTHERS = 500;
 
 /** Null where there is no such piece. */
 export async function othersOf(
@@ -105,7 +105,7 @@ export async function othersOf(
     .from(pieces)
     .where(and(eq(pieces.job, here.job), ne(pieces.id, id), isNull(pieces.archived)))
     .orderBy(asc(pieces.seq))
-    .limit(MOST_OTHERS);
+    .limit(MAX_OTHERS);
   const one = others.find((other) => other.id === chosen);
   return { others, chosen: one ? { ...one, doc: (await cardOf(viewer, one.id)).doc } : null };
 }

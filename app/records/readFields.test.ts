@@ -1,4 +1,4 @@
-import { USUAL_SHOP } from '#core/blank/fold/practice';
+import { DEFAULT_SHOP } from '#core/blank/fold/practice';
 import { ShopSchema } from '#core/blank/shopSchema';
 import { PieceSurveySchema, unsurveyed } from '#core/survey/pieceSurvey';
 import { only, readFields, writtenOver } from './readFields.server';
@@ -23,8 +23,8 @@ test('of a stored record every field that can be read is read, whatever stands i
 test('of a list what can be read is read, and what is written beside it leaves the rest as it is', () => {
   const sheet = { metal: 'dc04', thicknessMm: 1, from: 'bought', name: 'New sheet' };
   const stored = { name: 7, units: 'in', sheets: [sheet, { metal: 'moonstone' }] };
-  const read = readFields(ShopSchema, stored, USUAL_SHOP);
-  expect(read).toEqual({ ...USUAL_SHOP, units: 'in', sheets: [sheet] });
+  const read = readFields(ShopSchema, stored, DEFAULT_SHOP);
+  expect(read).toEqual({ ...DEFAULT_SHOP, units: 'in', sheets: [sheet] });
   expect(writtenOver(stored, read, { ...read, hourRate: 55 })).toEqual({ ...stored, hourRate: 55 });
   expect(writtenOver(stored, read, { ...read, sheets: [] })).toMatchObject({ name: 7, sheets: [] });
 });

@@ -16,7 +16,7 @@ const COUNTS_MIN = 15;
  */
 const FREE = 4;
 const FREE_OF_ADDRESS = 30;
-const MOST_WAIT_S = 15 * 60;
+const MAX_WAIT_S = 15 * 60;
 
 const db = () => dbOf(Viewer.shop);
 
@@ -39,7 +39,7 @@ const cut = ({ kind, who, address }: Try): Try => ({
 async function taken(tx: Tx, { kind, who, address }: Try, free: number): Promise<number> {
   const old = sql`${secretTries.at} < clock_timestamp() - make_interval(mins => ${COUNTS_MIN})`;
   const tries = sql`case when ${old} then 1 else ${secretTries.tries} + 1 end`;
-  const doubled = sql`least(${MOST_WAIT_S}, power(2, least(30, (${tries}) - ${free} + 1)))`;
+  const doubled = sql`least(${MAX_WAIT_S}, power(2, least(30, (${tries}) - ${free} + 1)))`;
   const wait = sql`case when (${tries}) < ${free} then 0 else ${doubled} end`;
   const rows = await tx
     .insert(secretTries)
@@ -79,7 +79,7 @@ class Waits extends Error {
  * It counts as wrong until `foundRight` takes it back.
  */
 export async function takeTry(asked: Try): Promise<number> {
-  if (inTurn.pendingCount >= MOST_WAITING) return 1;
+  if (inTurn.pendingCount >= MAX_WAITING) return 1;
   return inTurn(() => takeNow(cut(asked)));
 }
 
@@ -88,7 +88,7 @@ export async function takeTry(asked: Try): Promise<number> {
  * database and not all that pages are read by. Beyond this many nobody is kept waiting.
  */
 const inTurn = pLimit(1);
-const MOST_WAITING = 100;
+const MAX_WAITING = 100;
 
 async function takeNow(one: Try): Promise<number> {
   try {

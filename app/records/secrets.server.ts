@@ -9,7 +9,7 @@ const HOW = { type: argon2.argon2id, memoryCost: 19 * 1024, timeCost: 2, paralle
  * One hash at a time: each takes a core for as long as it lasts, and pages are to be read beside
  * them. As many as this wait for their turn, about a second; beyond that nobody is kept waiting.
  */
-const MOST_WAITING = 20;
+const MAX_WAITING = 20;
 const oneAtATime = pLimit(1);
 
 /** More secrets are being judged than can be in a moment: try again. */
@@ -21,7 +21,7 @@ export class TooManyAtOnce extends Error {
 
 /** What takes a core, in its turn. Thrown: `TooManyAtOnce`. */
 function inTurn<T>(run: () => Promise<T>): Promise<T> {
-  if (oneAtATime.pendingCount >= MOST_WAITING) throw new TooManyAtOnce();
+  if (oneAtATime.pendingCount >= MAX_WAITING) throw new TooManyAtOnce();
   return oneAtATime(run);
 }
 

@@ -1,5 +1,5 @@
 import { eq, sql } from 'drizzle-orm';
-import { USUAL_SHOP } from '#core/blank/fold/practice';
+import { DEFAULT_SHOP } from '#core/blank/fold/practice';
 import type { Shop } from '#core/blank/shopSchema';
 import { ShopSchema } from '#core/blank/shopSchema';
 import { mergedRecord } from '#core/format/merge';
@@ -28,13 +28,13 @@ let last: { text: string; read: Shop } | null = null;
 function readSettings([row]: { settings: string }[]): Shop {
   const text = row?.settings ?? '{}';
   if (last?.text !== text)
-    last = { text, read: readFields(ShopSchema, JSON.parse(text) as object, USUAL_SHOP) };
+    last = { text, read: readFields(ShopSchema, JSON.parse(text) as object, DEFAULT_SHOP) };
   return last.read;
 }
 
 /** The settings with their row locked, whether it was there or not: of two who change it one waits. */
 async function locked(tx: Tx): Promise<{ stored: object; now: Shop }> {
-  await tx.insert(shop).values({ id: 1, settings: USUAL_SHOP }).onConflictDoNothing();
+  await tx.insert(shop).values({ id: 1, settings: DEFAULT_SHOP }).onConflictDoNothing();
   const rows = await only(tx).for('update');
   return { stored: JSON.parse(rows[0]!.settings) as object, now: readSettings(rows) };
 }

@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { useRevalidator } from 'react-router';
 import { biteLearnt } from '#core/shape/biteStrips';
-import type { ShapeStep } from '#core/shape/step';
+import type { ShapeStep } from '#core/shape/shapeStep';
 import { FigureField } from '../forms/FigureField';
 import { usePost } from '../forms/usePost';
 import { FoldAway } from '../frame/FoldAway';

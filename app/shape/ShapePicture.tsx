@@ -6,7 +6,7 @@ import { endsOfFold } from '#core/card/foldPlace';
 import { segmentsOfEdge } from '#core/card/outline';
 import { rampAt, ramped } from '#core/measure/ramp';
 import { besideRun, partOfRun } from '#core/measure/run';
-import type { ShapeStep } from '#core/shape/step';
+import type { ShapeStep } from '#core/shape/shapeStep';
 import type { DrawnMap } from '#core/surface/drawnMap';
 import { SteelPicture } from '../drawing/SteelPicture';
 import { useView } from '../drawing/Drawing';

@@ -21,7 +21,7 @@ import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
 import type { BrokenRule } from '#core/shape/rules';
 import type { StepWork } from '#core/shape/shaping';
-import type { ShapeStep } from '#core/shape/step';
+import type { ShapeStep } from '#core/shape/shapeStep';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
 import { COUNT_WORDS, RULE_WORDS, stepSaid } from '../piece/stepWords';

@@ -5,7 +5,7 @@ import Typography from '@mui/material/Typography';
 import { useEffect, useState } from 'react';
 import type { StepWork } from '#core/shape/shaping';
 import { madeAgain, workedSeconds } from '#core/shape/shaping';
-import type { ShapeStep } from '#core/shape/step';
+import type { ShapeStep } from '#core/shape/shapeStep';
 import { cut } from '#core/card/cut';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link, useRevalidator } from 'react-router';
 import { shareDrawn } from '#core/blank/bead/tested';
 import { strainPerBite } from '#core/shape/bites';
-import type { ShapeStep } from '#core/shape/step';
+import type { ShapeStep } from '#core/shape/shapeStep';
 import { FigureField } from '../forms/FigureField';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';

@@ -11,7 +11,7 @@ import { outlineOf } from '#core/card/outline';
 import { box } from '#core/measure/path';
 import { brokenIn } from '#core/shape/shapeOrder';
 import { inOwnOrder, uncounted, workedSeconds } from '#core/shape/shaping';
-import type { ShapeStep } from '#core/shape/step';
+import type { ShapeStep } from '#core/shape/shapeStep';
 import { Drawing } from '../drawing/Drawing';
 import { SelfSavedWord } from '../forms/SelfSavedWord';
 import { StageLayout } from '../frame/StageLayout';

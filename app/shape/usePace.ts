@@ -2,16 +2,16 @@ import { useCallback } from 'react';
 import type { Development } from '#core/blank/fold/developed';
 import { runLength } from '#core/measure/run';
 import { paceLearnt } from '#core/shape/pace';
-import type { ShapeStep } from '#core/shape/step';
+import type { ShapeStep } from '#core/shape/shapeStep';
 import { usePost } from '../forms/usePost';
 import { usePiece } from '../piece/pieceContext';
 
 /** Work of less than this says nothing of the pace, seconds. */
-const LEAST_SECONDS = 60;
+const MIN_SECONDS = 60;
 const nothing = () => {};
 
 /** So short a stretch says nothing, m. */
-const LEAST_METRES = 0.001;
+const MIN_METRES = 0.001;
 
 /**
  * Along how much of a flange or bead a step works, m; null for what is not counted by the metre.
@@ -26,7 +26,7 @@ export function workedAlong(
     : step.what === 'strain'
       ? (step.figures.toMm ?? 0) - (step.figures.fromMm ?? 0)
       : 0;
-  return mm / 1000 > LEAST_METRES ? { what: bead ? 'bead' : 'flange', metres: mm / 1000 } : null;
+  return mm / 1000 > MIN_METRES ? { what: bead ? 'bead' : 'flange', metres: mm / 1000 } : null;
 }
 
 /**
@@ -46,7 +46,7 @@ export function usePace(): (step: ShapeStep, seconds: number) => void {
   const { send } = usePost<object>('/shop/readings', nothing);
   return useCallback(
     (step, seconds) => {
-      if (seconds < LEAST_SECONDS || !development.ok) return;
+      if (seconds < MIN_SECONDS || !development.ok) return;
       const worked = workedAlong(step, development.development);
       if (!worked) return;
       const reading = {

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { awkwardCard } from '#core/blank/fold/awkward.arbitrary';
 import { develop } from '#core/blank/fold/develop';
-import { USUAL_SHOP } from '#core/blank/fold/practice';
-import { MOST_CORNERS } from '#core/blank/markingOut';
+import { DEFAULT_SHOP } from '#core/blank/fold/practice';
+import { MAX_CORNERS } from '#core/blank/markingOut';
 import { markingSheet } from './markingTables';
 
 const hundredths = (mm: number) => mm.toFixed(2);
@@ -21,7 +21,7 @@ test('on paper as in the metal: corners set out from the two lines are as far ap
       const { tables, prove } = markingSheet(
         blank,
         blank.holes.slice(0, 1),
-        { ...USUAL_SHOP, ...practice },
+        { ...DEFAULT_SHOP, ...practice },
         hundredths,
       );
       const table = (title: RegExp) => tables.find((t) => title.test(t.title));
@@ -33,7 +33,7 @@ test('on paper as in the metal: corners set out from the two lines are as far ap
       }
       const corners = table(/^Corners/);
       if (!corners) return expect(prove).toMatch(/prick it through/);
-      expect(corners.rows.length).toBeLessThanOrEqual(MOST_CORNERS);
+      expect(corners.rows.length).toBeLessThanOrEqual(MAX_CORNERS);
       const at = corners.rows.map(([, along, out]) => [Number(along), Number(out)] as const);
       corners.rows.forEach(([number, , , next], i) => {
         expect(Number(number)).toBe(i + 1);

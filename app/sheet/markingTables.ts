@@ -1,7 +1,7 @@
 import { holeSize } from '../frame/markingWords';
 import type { Blank, BlankHole } from '#core/blank/blank';
 import { fromDatum } from '#core/blank/datum';
-import { MOST_CORNERS, markingOut } from '#core/blank/markingOut';
+import { MAX_CORNERS, markingOut } from '#core/blank/markingOut';
 import { scribeTable } from '#core/blank/scribe';
 import type { Shop } from '#core/blank/shopSchema';
 import {
@@ -46,7 +46,7 @@ export function markingSheet(
   const { datum, corners, arcs, marks, holes, checks } = markingOut(blank, [...plugs]);
   const along = `From ${lineName(datum, 'square')}`;
   const out = `From ${lineName(datum, 'long')}`;
-  const traced = corners.length > MOST_CORNERS;
+  const traced = corners.length > MAX_CORNERS;
   const two = ({ alongMm, outMm }: { alongMm: number; outMm: number }) => [
     bare(alongMm, 2),
     bare(outMm, 2),

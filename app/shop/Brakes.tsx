@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { MOST_BRAKES } from '#core/blank/limits';
+import { MAX_BRAKES } from '#core/blank/limits';
 import type { Shop } from '#core/blank/shopSchema';
 import { cut } from '#core/card/cut';
 import { FINGER_GAP_MM, sectionOf } from '#core/machine/brake';
@@ -56,7 +56,7 @@ export function Brakes({
             />
           </Box>
         )}
-        <Button variant="outlined" disabled={brakes.length >= MOST_BRAKES} onClick={another}>
+        <Button variant="outlined" disabled={brakes.length >= MAX_BRAKES} onClick={another}>
           Another machine
         </Button>
         {brake && brakes.length > 1 && (

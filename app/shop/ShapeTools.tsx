@@ -5,7 +5,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { ComponentType } from 'react';
-import { MOST_TOOLS } from '#core/blank/limits';
+import { MAX_TOOLS } from '#core/blank/limits';
 import type { Shop } from '#core/blank/shopSchema';
 import { cut } from '#core/card/cut';
 import { usualLength } from '#core/measure/length';
@@ -155,7 +155,7 @@ function ToolList<Tool extends { id: string; name: string }>({
       <Button
         variant="outlined"
         sx={{ alignSelf: 'flex-start' }}
-        disabled={tools.length >= MOST_TOOLS}
+        disabled={tools.length >= MAX_TOOLS}
         onClick={onMore}
       >
         {more}

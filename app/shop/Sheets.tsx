@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { MOST_SHEETS } from '#core/blank/limits';
+import { MAX_SHEETS } from '#core/blank/limits';
 import type { Shop } from '#core/blank/shopSchema';
 import { cut } from '#core/card/cut';
 import type { MetalId } from '#core/metal/metals';
@@ -85,7 +85,7 @@ export function Sheets({
         <Button
           variant="outlined"
           color="inherit"
-          disabled={sheets.length >= MOST_SHEETS}
+          disabled={sheets.length >= MAX_SHEETS}
           onClick={() => {
             const { thicknessMm } = fresh;
             setMissing(thicknessMm === null);

@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import type { Strip } from '#core/blank/fold/testBend';
 import { kFromStrip } from '#core/blank/fold/testBend';
-import { MOST_STRIPS } from '#core/blank/limits';
+import { MAX_STRIPS } from '#core/blank/limits';
 import type { Shop } from '#core/blank/shopSchema';
 import type { MetalId } from '#core/metal/metals';
 import { METALS } from '#core/metal/metals';
@@ -47,7 +47,7 @@ export function TestBends({
 }) {
   const [metal, setMetal] = useState<MetalId>('dc01');
   const [strip, setStrip] = useState<Typed>(NEW_STRIP);
-  const full = shop.strips.length >= MOST_STRIPS;
+  const full = shop.strips.length >= MAX_STRIPS;
   const whole = measured(strip);
   const found = whole && kFromStrip(whole);
   const field = (key: keyof Typed, label: string, digits = 2) => (
@@ -102,7 +102,7 @@ export function TestBends({
             }}
           >
             {full
-              ? `${MOST_STRIPS} are kept, and no more`
+              ? `${MAX_STRIPS} are kept, and no more`
               : !found
                 ? 'Measure all of it'
                 : found.ok

@@ -23,11 +23,11 @@ import { Tried } from './Tried';
 const LearntChart = lazy(() => import('./LearntChart'));
 
 /** So many pieces in hand are looked through for what readings do to them. */
-const MOST_PIECES = 400;
+const MAX_PIECES = 400;
 
 export const loader = async ({ context }: Route.LoaderArgs) => {
   const viewer = context.get(viewerIn);
-  const [shop, open] = await Promise.all([shopSettings(viewer), openPieces(viewer, MOST_PIECES)]);
+  const [shop, open] = await Promise.all([shopSettings(viewer), openPieces(viewer, MAX_PIECES)]);
   return { shop, open };
 };
 

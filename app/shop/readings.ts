@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { z } from 'zod';
-import { MOST_RADII, MOST_SPRINGS, MOST_STRIPS, MOST_TRIED } from '#core/blank/limits';
+import { MAX_RADII, MAX_SPRINGS, MAX_STRIPS, MAX_TRIED } from '#core/blank/limits';
 import { ShopSchema } from '#core/blank/shopSchema';
 import { text } from '#core/card/text';
 import { readingsFrom } from '#core/format/readings';
@@ -30,13 +30,13 @@ const Body = z
   .and(Key);
 
 const MOST = {
-  strips: MOST_STRIPS,
-  springs: MOST_SPRINGS,
-  radii: MOST_RADII,
-  bites: MOST_TRIED,
-  beadTests: MOST_TRIED,
-  limitsSeen: MOST_TRIED,
-  paces: MOST_TRIED,
+  strips: MAX_STRIPS,
+  springs: MAX_SPRINGS,
+  radii: MAX_RADII,
+  bites: MAX_TRIED,
+  beadTests: MAX_TRIED,
+  limitsSeen: MAX_TRIED,
+  paces: MAX_TRIED,
 };
 const LISTS = ['strips', 'springs', 'radii'] as const;
 const same = (a: object, b: object) => sorted(a) === sorted(b);

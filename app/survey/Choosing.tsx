@@ -25,7 +25,7 @@ import { useSurvey } from './useSurvey';
 // The chart's library is large.
 const OptionChart = lazy(() => import('./OptionChart'));
 
-const MOST_OPTIONS = 12;
+const MAX_OPTIONS = 12;
 const calledOf = ({ name, of }: Pick<PieceOption, 'name' | 'of'>) => name || OPTION_WORDS[of];
 
 /**
@@ -83,7 +83,7 @@ export default function Choosing() {
           <Button
             variant={options.length < 2 && !adding ? 'contained' : 'outlined'}
             color={options.length < 2 && !adding ? 'primary' : 'inherit'}
-            disabled={adding || options.length >= MOST_OPTIONS}
+            disabled={adding || options.length >= MAX_OPTIONS}
             onClick={() => setAdding(true)}
           >
             Another way

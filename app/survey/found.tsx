@@ -7,7 +7,7 @@ import { growthOf, growthToCutOpen, inTime } from '#core/survey/growth';
 import type { Finding, Surveyed } from '#core/survey/references';
 import { inHand } from '#core/survey/inHand';
 import { usePost } from '../forms/usePost';
-import { useWho } from '../frame/who';
+import { useWho } from '../frame/recordedBy';
 import { JobLine } from '../frame/JobLine';
 import { Moment } from '../frame/Moment';
 import { Told } from '../frame/Told';

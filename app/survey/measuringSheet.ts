@@ -15,7 +15,7 @@ import { surveyOf } from '../records/survey.server';
 import { viewerIn } from '../records/viewer.server';
 import { drawnFor } from '../workers/papers.server';
 import type { Route } from './+types/measuringSheet';
-import { MOST_PRINTED, drawMeasuringSheet } from './measuringSheetFile';
+import { MAX_PRINTED, drawMeasuringSheet } from './measuringSheetFile';
 
 /**
  * The measuring sheet of a job: every measure with a box to write in, and the pictures of its
@@ -53,7 +53,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
       degrees: inDegrees(of),
     })),
     pictures: ofPoints
-      .slice(0, MOST_PRINTED)
+      .slice(0, MAX_PRINTED)
       .map(({ digest, type, width, height, of, caption, marks }) => ({
         path: picturePath(digest, type, 'large'),
         width,
@@ -62,7 +62,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
         caption,
         marks,
       })),
-    more: Math.max(0, ofPoints.length - MOST_PRINTED),
+    more: Math.max(0, ofPoints.length - MAX_PRINTED),
   });
   return new Response(body as BodyInit, {
     headers: {

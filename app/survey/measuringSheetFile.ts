@@ -27,7 +27,7 @@ export type MeasuringSheet = {
 };
 
 /** As many pictures as go on a measuring sheet. */
-export const MOST_PRINTED = 24;
+export const MAX_PRINTED = 24;
 
 /** Draws the sheet that a round is read on where there is only paper. */
 export const drawMeasuringSheet = task<MeasuringSheet, Uint8Array>(

@@ -10,7 +10,7 @@ import { StopMark } from '../frame/StopMark';
 import { Tally } from '../frame/Tally';
 import { unlessOnlyQuery } from '../frame/onlyQuery';
 import { useNewer } from '../frame/useNewer';
-import { verdictOf } from '../piece/judging.server';
+import { verdictOf } from '../piece/verdictKept.server';
 import { FACT_WORDS, PieceForm, factSaid } from '../piece/PieceForm';
 import { usePiece } from '../piece/pieceContext';
 import { answerOf, changedOf } from '../records/changed.server';
@@ -32,7 +32,7 @@ import { PieceSurveyContext, usePieceSurvey, usePieceSurveyOf } from './usePiece
 import { SurveyContext, useSurveyOf } from './useSurvey';
 
 // What has a chart or a table of its own is fetched when it is looked at.
-const WhatSheet = lazy(() => import('./WhatSheet'));
+const WhatSheet = lazy(() => import('./StockCandidates'));
 const Choosing = lazy(() => import('./Choosing'));
 
 export async function loader({ params, context }: Route.LoaderArgs) {

@@ -1,6 +1,6 @@
 import { data } from 'react-router';
 import { z } from 'zod';
-import { MOST_SURVEYED, ReadingSchema, SurveySchema } from '#core/survey/references';
+import { MAX_SURVEYED, ReadingSchema, SurveySchema } from '#core/survey/references';
 import { inShort, toldOf } from '../records/changed.server';
 import { jobById } from '../records/jobs.server';
 import { once } from '../records/once.server';
@@ -48,9 +48,9 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   const job = await jobById(viewer, idOr404(params.jobId));
   if (!job) throw data(null, { status: 404 });
   const { key, ...given } = await parsedJson(request, Body.and(Key));
-  if (given.intent === 'new' && (await surveyOf(viewer, job.id)).length >= MOST_SURVEYED)
+  if (given.intent === 'new' && (await surveyOf(viewer, job.id)).length >= MAX_SURVEYED)
     return Response.json(
-      { message: `More than ${MOST_SURVEYED} things cannot be surveyed of one job.` },
+      { message: `More than ${MAX_SURVEYED} things cannot be surveyed of one job.` },
       { status: 422 },
     );
   const found = await once(viewer, key, async (tx) => {

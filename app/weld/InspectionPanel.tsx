@@ -13,7 +13,7 @@ import { LengthField } from '../forms/LengthField';
 import { useDraft } from '../forms/useDraft';
 import type { Post } from '../forms/usePost';
 import { WhoField } from '../piece/WhoField';
-import { useWho, whoAtFirst } from '../frame/who';
+import { useWho, whoAtFirst } from '../frame/recordedBy';
 import { usePiece } from '../piece/pieceContext';
 import { INSPECTION_WORDS } from '../frame/recordWords';
 

@@ -17,7 +17,7 @@ import { usePreferences } from '../frame/preferences';
 import { FIGURES } from '../frame/theme';
 import { PROCESS_WORDS } from '../frame/words';
 import { WhoField } from '../piece/WhoField';
-import { useWho, whoAtFirst } from '../frame/who';
+import { useWho, whoAtFirst } from '../frame/recordedBy';
 import { usePiece } from '../piece/pieceContext';
 import type { Weld } from '../records/welds.server';
 import type { Seam } from '#core/weld/seams';

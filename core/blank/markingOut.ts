@@ -46,7 +46,7 @@ const REACH = 1.5;
 /** Ordinates stand no farther apart than this, mm. */
 const ORDINATE_MM = 50;
 /** More corners than this are a traced curve: it is printed and glued on, not marked out. */
-export const MOST_CORNERS = 60;
+export const MAX_CORNERS = 60;
 const CHECKS = 3;
 
 /**
@@ -90,10 +90,10 @@ export function markingOut(blank: Blank, plugs: Blank['holes'] = []): MarkingOut
     });
   });
   const pairs = corners
-    .slice(0, MOST_CORNERS)
+    .slice(0, MAX_CORNERS)
     .flatMap((a, i) =>
       corners
-        .slice(i + 2, MOST_CORNERS)
+        .slice(i + 2, MAX_CORNERS)
         .map((b) => ({ from: a.number, to: b.number, lengthMm: distance(a.point, b.point) })),
     );
   return {

@@ -81,7 +81,7 @@ export function slotAtSlit(
 }
 
 /** A relief that cuts off more than this many times its own area has no room where it stands. */
-const MOST_CUT_OFF = 1;
+const MAX_CUT_OFF = 1;
 
 /**
  * An outline with its reliefs taken out, all from the untouched outline at once, and the folds
@@ -101,7 +101,7 @@ export function withReliefs<P extends Carrier>(
       (segment, i) => make(segment, list[i]!.fold),
     );
     if (!loops || !(loops[0]!.areaMm2 > 0)) return null;
-    const most = MOST_CUT_OFF * Math.max(...list.map((r) => area(r.path)));
+    const most = MAX_CUT_OFF * Math.max(...list.map((r) => area(r.path)));
     // One that lies wholly in the metal relieves nothing: it would be a hole.
     return loops.slice(1).every((loop) => loop.areaMm2 > -1e-6 && loop.areaMm2 <= most)
       ? loops[0]!.pieces

@@ -5,13 +5,13 @@ import { eachOnce } from '../card/eachOnce';
 import { BrakeSchema } from '../machine/brakeSchema';
 import { METAL_IDS } from '../metal/metals';
 import {
-  MOST_BRAKES,
-  MOST_RADII,
-  MOST_SHEETS,
-  MOST_SPRINGS,
-  MOST_STRIPS,
-  MOST_TOOLS,
-  MOST_TRIED,
+  MAX_BRAKES,
+  MAX_RADII,
+  MAX_SHEETS,
+  MAX_SPRINGS,
+  MAX_STRIPS,
+  MAX_TOOLS,
+  MAX_TRIED,
 } from './limits';
 
 export const StripSchema = z.object({
@@ -65,7 +65,7 @@ export const ShopSchema = z.object({
    * The shop's own test bends, by metal. Where there are any near the thickness in use, they come
    * before the rule.
    */
-  strips: z.array(StripSchema.extend({ metal: z.enum(METAL_IDS), ...reading })).max(MOST_STRIPS),
+  strips: z.array(StripSchema.extend({ metal: z.enum(METAL_IDS), ...reading })).max(MAX_STRIPS),
   /**
    * Where the edge of the clamping bar goes: on the tangent, on the middle of the bend, or one
    * radius in from the tangent.
@@ -91,10 +91,10 @@ export const ShopSchema = z.object({
         name: text(60),
       }),
     )
-    .max(MOST_SHEETS),
+    .max(MAX_SHEETS),
   /** Folders and brakes there are. */
   brakes: eachOnce(
-    z.array(BrakeSchema.extend({ id: text(24).min(1), name: text(60).min(1) })).max(MOST_BRAKES),
+    z.array(BrakeSchema.extend({ id: text(24).min(1), name: text(60).min(1) })).max(MAX_BRAKES),
   ),
   /** Of orders that take as little handling one is taken that folds long folds late or early. */
   longFolds: z.enum(['late', 'early']),
@@ -114,7 +114,7 @@ export const ShopSchema = z.object({
         on,
       }),
     )
-    .max(MOST_SPRINGS),
+    .max(MAX_SPRINGS),
   /** Inside radii as they came out where another was reckoned with, each sure to `uMm`. */
   radii: z
     .array(
@@ -127,7 +127,7 @@ export const ShopSchema = z.object({
         on,
       }),
     )
-    .max(MOST_RADII),
+    .max(MAX_RADII),
   /** What edges are shrunk and stretched with, and how far in from an edge it reaches. */
   edgeTools: eachOnce(
     z
@@ -139,7 +139,7 @@ export const ShopSchema = z.object({
           throatMm: figure,
         }),
       )
-      .max(MOST_TOOLS),
+      .max(MAX_TOOLS),
   ),
   /**
    * Rollers and dies for beads: the section each makes, how much deeper a pass goes, the least
@@ -157,7 +157,7 @@ export const ShopSchema = z.object({
           throatMm: figure,
         }),
       )
-      .max(MOST_TOOLS),
+      .max(MAX_TOOLS),
   ),
   /**
    * Strips that were bitten along an edge, measured before and after, each length sure to `uMm`.
@@ -174,7 +174,7 @@ export const ShopSchema = z.object({
         uMm: z.number().min(0.01).max(20),
       }),
     )
-    .max(MOST_TRIED),
+    .max(MAX_TRIED),
   /**
    * Pieces with one bead right across, measured square to it before and after, in so many passes,
    * each width sure to `uMm`.
@@ -191,7 +191,7 @@ export const ShopSchema = z.object({
         uMm: z.number().min(0.01).max(20),
       }),
     )
-    .max(MOST_TRIED),
+    .max(MAX_TRIED),
   /** Where an edge tore, or folded over, in this shop: the strain it had, a share. */
   limitsSeen: z
     .array(
@@ -202,7 +202,7 @@ export const ShopSchema = z.object({
         strain: z.number().min(0.001).max(2),
       }),
     )
-    .max(MOST_TRIED),
+    .max(MAX_TRIED),
   /** What work took: so many metres of flange or bead in so many hours. */
   paces: z
     .array(
@@ -214,6 +214,6 @@ export const ShopSchema = z.object({
         hours: z.number().min(0.001).max(1000),
       }),
     )
-    .max(MOST_TRIED),
+    .max(MAX_TRIED),
 });
 export type Shop = z.infer<typeof ShopSchema>;

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { alongFlange } from '../blank/flange/along';
 import { develop } from '../blank/fold/develop';
 import type { Development } from '../blank/fold/developed';
-import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
+import { DEFAULT_SHOP, sheetMetal } from '../blank/fold/practice';
 import { closedPath } from '../measure/path';
 import { spread } from '../measure/spread.arbitrary';
 import type { Vec } from '../measure/vector';
@@ -18,7 +18,7 @@ import { widthsOf } from './flangeWidths';
 import { readPattern } from './read';
 import { rampAt } from '../measure/ramp';
 
-const SHEET = sheetMetal(metalById('dc04'), 0.8, USUAL_SHOP);
+const SHEET = sheetMetal(metalById('dc04'), 0.8, DEFAULT_SHOP);
 
 /**
  * A plate so long whose upper part is to be turned: a straight fold at a height, the rim above it
@@ -49,7 +49,7 @@ function plate(
 }
 
 function blank(doc: PatternDoc): Development {
-  const found = develop(doc, SHEET, USUAL_SHOP);
+  const found = develop(doc, SHEET, DEFAULT_SHOP);
   if (!found.ok) throw new Error(JSON.stringify(found.problems));
   return found.development;
 }

@@ -22,7 +22,7 @@ import { endsOfFold } from './foldPlace';
 import type { NewId } from './kinds';
 import { edgeLength, outlineOf, segmentOfSide, spotNearest } from './outline';
 import type { Edge, Flange, Fold, PatternDoc, Side } from './pattern';
-import { withoutGone } from './rule/hangsOn';
+import { withoutDangling } from './rule/dependents';
 
 /**
  * An end of the part beyond goes off the arc and its chord by more than this, degrees; what goes
@@ -309,5 +309,5 @@ function flanged(
   };
   // Where the arc takes the place that stays put into the flange, the largest face does.
   const base = next.base && inside(next.base, outlineOf(next).polygon()) ? next.base : null;
-  return { doc: withoutGone({ ...next, base }), edge: edge.id };
+  return { doc: withoutDangling({ ...next, base }), edge: edge.id };
 }

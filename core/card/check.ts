@@ -21,7 +21,7 @@ const CLEAR_OF_ENDS = 0.005;
  * No more crossings, and no more pairs of holes, are looked for than this: nobody mends them one by
  * one.
  */
-const MOST_FOUND = 200;
+const MAX_FOUND = 200;
 
 /** Shorter sides than this are taken as a slip of the hand, mm. */
 const SHORTEST_SIDE_MM = 0.01;
@@ -64,7 +64,7 @@ function checkOutline(doc: PatternDoc): Problem[] {
       ? [stop('side-zero', [sideIds[i]!], { lengthMm: segmentLength(s) })]
       : [],
   );
-  for (const [i, j] of crossingPairs(path, MOST_FOUND))
+  for (const [i, j] of crossingPairs(path, MAX_FOUND))
     problems.push(stop('outline-crosses', [sideIds[i]!, sideIds[j]!]));
   if (problems.length === 0 && area(path) <= 0) problems.push(stop('outline-clockwise', []));
   return problems;
@@ -195,11 +195,11 @@ function overlaps(holes: readonly Hole[]): Problem[] {
     }))
     .sort((a, b) => a.left - b.left);
   const pairs: [number, number][] = [];
-  for (let k = 0; k < order.length && pairs.length < MOST_FOUND; k++) {
+  for (let k = 0; k < order.length && pairs.length < MAX_FOUND; k++) {
     const { hole, i, right } = order[k]!;
     for (
       let l = k + 1;
-      l < order.length && order[l]!.left < right && pairs.length < MOST_FOUND;
+      l < order.length && order[l]!.left < right && pairs.length < MAX_FOUND;
       l++
     ) {
       const { hole: other, i: j } = order[l]!;

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { area, box } from '../measure/path';
 import { spread } from '../measure/spread.arbitrary';
 import type { Vec } from '../measure/vector';
-import { stripOf } from '../sheet/strip';
+import { checkingStripOf } from '../sheet/checkingStrip';
 import { checkCard } from './check';
 import { contourSide } from './contourSide';
 import { emptyPattern } from './emptyPattern';
@@ -102,7 +102,7 @@ test('strips: hollow and full share their contour and make a rectangle together;
         ordinates: contourOf(list, longMm).map(([s, d]): [number, number] => [s, d + 3]),
         toleranceMm: 0.3,
       };
-      const [hollow, full] = [stripOf(profile, 'hollow'), stripOf(profile, 'full')];
+      const [hollow, full] = [checkingStripOf(profile, 'hollow'), checkingStripOf(profile, 'full')];
       if (!hollow.ok || !full.ok) throw new Error('no strip');
       const [over, under] = [hollow.layers.cut, full.layers.cut];
       const [a, b] = [box(over), box(under)];

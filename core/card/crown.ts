@@ -7,7 +7,7 @@ import { PartSchema } from '../surface/part';
 import { StationsSchema } from '../surface/stations';
 
 /** More lines and points are not held on one panel. */
-export const MOST_HELD = 12;
+export const MAX_HELD = 12;
 
 const share = z.number().finite().min(-10).max(10);
 
@@ -29,7 +29,7 @@ export const CrownSchema = z.strictObject({
    */
   keep: z.array(z.number().int().min(0)).max(1000),
   /** Lines that stay straight on the blank, and points that stay where they are. */
-  hold: z.array(HoldSchema).max(MOST_HELD),
+  hold: z.array(HoldSchema).max(MAX_HELD),
   panelMm2: z.number().finite().min(0),
   blankMm2: z.number().finite().min(0),
   stretch: share,

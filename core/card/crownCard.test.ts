@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { develop } from '../blank/fold/develop';
-import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
+import { DEFAULT_SHOP, sheetMetal } from '../blank/fold/practice';
 import { spread } from '../measure/spread.arbitrary';
 import { area, boxOf, points } from '../measure/path';
-import { whole } from '../measure/whole';
+import { runToCompletion } from '../measure/runToCompletion';
 import { metalById } from '../metal/metals';
 import type { Described } from '../surface/laidPanel';
 import { layingPanel } from '../surface/laidPanel';
@@ -18,7 +18,7 @@ import { outlineOf } from './outline';
 import { readPattern } from './read';
 
 function laidFrom(made: Described, school: number, keep: number[] = []) {
-  const found = whole(layingPanel(made, school, 500, keep));
+  const found = runToCompletion(layingPanel(made, school, 500, keep));
   if (!found.ok) throw new Error(found.problems[0]!.code);
   return found.laid;
 }
@@ -44,8 +44,8 @@ test('a laid panel is a card like any other: read, developed, mirrored; another 
       expect(
         Math.min(...points(path).map(([x]) => x), ...points(path).map(([, y]) => y)),
       ).toBeGreaterThan(-0.11);
-      const sheet = sheetMetal(metalById('dc04'), 1, USUAL_SHOP);
-      const blank = develop(card, sheet, USUAL_SHOP);
+      const sheet = sheetMetal(metalById('dc04'), 1, DEFAULT_SHOP);
+      const blank = develop(card, sheet, DEFAULT_SHOP);
       expect(
         blank.ok && Math.abs(blank.development.size.areaMm2 / first.blankMm2 - 1),
       ).toBeLessThan(0.01);

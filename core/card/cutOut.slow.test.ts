@@ -1,6 +1,6 @@
 import { MANILA, onPaper } from '../picture/cardScene.arbitrary';
 import { photographed } from '../picture/photographed.arbitrary';
-import { whole } from '../measure/whole';
+import { runToCompletion } from '../measure/runToCompletion';
 import { TRACE_TOLERANCE_MM, trace } from '../picture/trace';
 import { cutOutOf } from './cutOut';
 import { holePath } from './holeForm';
@@ -18,7 +18,7 @@ test('a slot and a square cut out of a photographed card are holes of their form
     noise: 3,
     fades: 0.3,
   });
-  const found = whole(trace(picture, { kind: 'paper', paper: 'a4' }));
+  const found = runToCompletion(trace(picture, { kind: 'paper', paper: 'a4' }));
   if (!found.ok) throw new Error(JSON.stringify(found));
   const formed = found.openings
     .map((path) => cutOutOf(path, 2 * TRACE_TOLERANCE_MM)!)

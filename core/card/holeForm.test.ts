@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { develop } from '../blank/fold/develop';
-import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
+import { DEFAULT_SHOP, sheetMetal } from '../blank/fold/practice';
 import { toDxf } from '../format/dxf';
 import { toSvg } from '../format/svg';
 import { polygonArea } from '../measure/path';
@@ -54,7 +54,7 @@ test('area, reach and half width along any direction are those of the outline', 
   );
 });
 
-const sheet = sheetMetal(metalById('dc01'), 1, USUAL_SHOP);
+const sheet = sheetMetal(metalById('dc01'), 1, DEFAULT_SHOP);
 /** A plate of 200 × 160 folded up along y = 100, with a hole below. */
 function plate(one: Hole): PatternDoc {
   const built = outlineFromPoints([
@@ -82,7 +82,7 @@ test('a slot or square comes to lie on the blank as it lies on the card, is take
     fc.property(hole, (one) => {
       const doc = plate(one);
       expect(readPattern(JSON.parse(JSON.stringify(doc)))).toMatchObject({ ok: true });
-      const found = develop(doc, sheet, USUAL_SHOP);
+      const found = develop(doc, sheet, DEFAULT_SHOP);
       if (!found.ok) throw new Error(JSON.stringify(found.problems));
       const { development } = found;
       expect(development.size.parts.holesMm2).toBeCloseTo(-holeArea(one), 6);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { develop } from '../blank/fold/develop';
-import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
+import { DEFAULT_SHOP, sheetMetal } from '../blank/fold/practice';
 import { spread } from '../measure/spread.arbitrary';
 import { metalById } from '../metal/metals';
 import { checkCard } from './check';
@@ -33,7 +33,7 @@ function plate(l: number, w: number, ins: [number, number], first: number): Patt
 }
 
 test('two upturned edges on neighbouring sides: the corner is notched, and the piece folds with walls that meet', () => {
-  const steel = sheetMetal(metalById('dc04'), 1, USUAL_SHOP);
+  const steel = sheetMetal(metalById('dc04'), 1, DEFAULT_SHOP);
   fc.assert(
     fc.property(
       spread(150, 400),
@@ -73,7 +73,7 @@ test('two upturned edges on neighbouring sides: the corner is notched, and the p
                 : 0;
           expect(mm).toBeCloseTo(long[i]! - k, 6);
         });
-        const made = develop(doc, steel, USUAL_SHOP);
+        const made = develop(doc, steel, DEFAULT_SHOP);
         if (!made.ok) throw new Error(JSON.stringify(made.problems));
         // Neither wall reaches into the other.
         expect(made.development.corners).toHaveLength(1);

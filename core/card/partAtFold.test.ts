@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { cardOf, cardTree, given } from '../blank/fold/cardTree.arbitrary';
 import { develop } from '../blank/fold/develop';
-import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
+import { DEFAULT_SHOP, sheetMetal } from '../blank/fold/practice';
 import { area } from '../measure/path';
 import { spread } from '../measure/spread.arbitrary';
 import { distance } from '../measure/vector';
@@ -108,10 +108,10 @@ test('what is laid along an edge of the other part, holes, beads and rules go wi
       { id: 'parallel', kind: 'parallel', sides: ['g', plain.sides[2]!.id] },
     ],
   });
-  const steel = sheetMetal(metalById('dc01'), 1.5, USUAL_SHOP);
+  const steel = sheetMetal(metalById('dc01'), 1.5, DEFAULT_SHOP);
   for (const made of ['outside-sharp', 'inside-sharp'] as const) {
     const doc = card(made);
-    const found = develop(doc, steel, USUAL_SHOP);
+    const found = develop(doc, steel, DEFAULT_SHOP);
     if (!found.ok) throw new Error(JSON.stringify(found.problems));
     const { setbackMm, allowance } = found.development.folds[0]!;
     const [stays, other] = partAtFold(

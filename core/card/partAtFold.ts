@@ -9,7 +9,7 @@ import { freeLetter, letterAgain, partEdge, splitSide } from './edit';
 import { chordOf, endsOfFold, stayingAt } from './foldPlace';
 import type { NewId } from './kinds';
 import { outlineOf, segmentOfSide } from './outline';
-import { partsOf } from './rule/hangsOn';
+import { partsOf } from './rule/dependents';
 import type { Edge, Fold, PatternDoc, Place, Side } from './pattern';
 
 /** Both parts of a card that was cut apart: each a card, with the edge that meets the other. */

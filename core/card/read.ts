@@ -3,7 +3,7 @@ import type { Result } from '../measure/result';
 import { failure, stop } from '../measure/result';
 import type { PatternDoc } from './pattern';
 import { PATTERN_VERSION, PatternSchema } from './pattern';
-import { goneIn } from './rule/hangsOn';
+import { danglingDependents } from './rule/dependents';
 
 /**
  * The form of version 1 as far as it differs: what it said of an edge that is no geometry went into
@@ -273,7 +273,7 @@ function hangsTogether(doc: PatternDoc): Result<{ doc: PatternDoc }> {
   const gone = [
     ...doc.sides.flatMap((s) => (corners.has(s.from) && corners.has(s.to) ? [] : [s.id])),
     ...doc.edges.flatMap((e) => (e.sides.every((s) => sides.has(s)) ? [] : [e.id])),
-    ...goneIn(doc),
+    ...danglingDependents(doc),
   ];
   if (gone.length > 0) return failure(stop('document-reference-gone', gone.slice(0, 5)));
   // Edges in outline order, each a run of neighbouring sides, together every side once.

@@ -1,7 +1,7 @@
 import type { JointKind, Process } from '../card/kinds';
 import type { Joint } from '../card/pattern';
-import type { EdgeLie, Reading } from './lie';
-import { lieOf } from './lie';
+import type { EdgeCondition, Reading } from './gapCondition';
+import { edgeConditionOf } from './gapCondition';
 import type { Target } from './target';
 import { wantedAlong } from './target';
 
@@ -66,7 +66,7 @@ export function gapRemedy(
  * How an edge lies, with what to do where it is wide. `longMm`: the most that is still to be trimmed
  * of what was left on for it; null where nothing is.
  */
-export type EdgeFit = EdgeLie & { remedy: GapRemedy | null; longMm: number | null };
+export type EdgeFit = EdgeCondition & { remedy: GapRemedy | null; longMm: number | null };
 
 /** How an edge lies against what is wanted along it now; `remedy` null where nothing is wide. */
 export function edgeFit(
@@ -94,7 +94,7 @@ export function edgeFit(
     (one) => short(one) > target.toleranceMm && short(one) <= leftMm + target.toleranceMm,
   );
   const longMm = over.length > 0 ? Math.max(...over.map(short)) : null;
-  const lie = lieOf(
+  const lie = edgeConditionOf(
     record.stations.map((one) => (over.includes(one) ? { ...one, gapMm: target.gapMm } : one)),
     target,
   );

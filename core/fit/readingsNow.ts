@@ -1,6 +1,6 @@
 import type { PatternDoc } from '../card/pattern';
 import { edgeOfRecord } from '../card/recordPlace';
-import type { Reading } from './lie';
+import type { Reading } from './gapCondition';
 
 /**
  * What was read along an edge, at its places on the card as it is now: a card that was turned over

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import Papa from 'papaparse';
 import { demoJob } from '../../demo/job';
 import { develop } from '../blank/fold/develop';
-import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
+import { DEFAULT_SHOP, sheetMetal } from '../blank/fold/practice';
 import { chordOf } from '../card/foldPlace';
 import type { PatternDoc } from '../card/pattern';
 import { metalById } from '../metal/metals';
@@ -31,8 +31,8 @@ test('the fold table of every demo piece: a row a fold, the figures of its blank
     const pattern = piece.card.versions[piece.card.current - 1]!.doc;
     const found = develop(
       pattern,
-      sheetMetal(metalById(piece.metal), piece.thicknessMm, USUAL_SHOP),
-      USUAL_SHOP,
+      sheetMetal(metalById(piece.metal), piece.thicknessMm, DEFAULT_SHOP),
+      DEFAULT_SHOP,
     );
     if (!found.ok) throw new Error(piece.name);
     const { data, errors } = Papa.parse<Record<string, string>>(foldCsv(found.development), {

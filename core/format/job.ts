@@ -8,10 +8,10 @@ import { text } from '../card/text';
 import { METAL_IDS } from '../metal/metals';
 import { PictureSaidSchema } from '../picture/marks';
 import { PieceSurveySchema } from '../survey/pieceSurvey';
-import { MOST_SURVEYED, SurveyedSchema } from '../survey/references';
+import { MAX_SURVEYED, SurveyedSchema } from '../survey/references';
 import { PlanSchema } from '../weld/plan';
 import { written } from './written';
-import { HELD, INSPECTIONS, MOST_STATIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
+import { HELD, INSPECTIONS, MAX_STATIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
 
 const edge = text(24);
 /** A number of a version of a document; what PostgreSQL calls an integer. */
@@ -86,7 +86,7 @@ export const FitSchema = z.object({
         targetMm: z.number().min(-10).max(100),
         toleranceMm: z.number().min(0).max(50),
         flushMm: z.number().min(0).max(50),
-        stations: z.array(station).max(MOST_STATIONS),
+        stations: z.array(station).max(MAX_STATIONS),
       }),
     )
     .max(1000),
@@ -178,7 +178,7 @@ const JobPictureSchema = picture.extend({ on: onJob });
 export type PictureFile = z.infer<typeof picture>;
 export type JobPictureFile = z.infer<typeof JobPictureSchema>;
 export type PiecePictureFile = z.infer<typeof PiecePictureSchema>;
-const MOST_PICTURES = 20_000;
+const MAX_PICTURES = 20_000;
 
 /** The versions of a document, and the one in use (0 before there is one). */
 export type History<Doc> = {
@@ -239,14 +239,14 @@ export const PieceFileSchema = PieceFactsSchema.extend({
   fits: z.array(FitSchema).max(10_000),
   welds: z.array(WeldSchema).max(100_000),
   inspections: z.array(InspectionSchema).max(100_000),
-  pictures: z.array(PiecePictureSchema).max(MOST_PICTURES),
+  pictures: z.array(PiecePictureSchema).max(MAX_PICTURES),
 });
 export type PieceFile = z.infer<typeof PieceFileSchema>;
 
 export const JOB_VERSION = 10;
 
 /** As many pieces as a job file may hold. */
-export const MOST_PIECES = 2000;
+export const MAX_PIECES = 2000;
 
 /** What a job file says of the job itself; its pieces come after. */
 export const JobHeadSchema = z.object({
@@ -254,9 +254,9 @@ export const JobHeadSchema = z.object({
   version: z.literal(JOB_VERSION),
   job: JobFactsSchema.extend({ created: moment, archived: moment.nullable() }),
   /** Reference points, measures, rounds, openings, braces and findings of the whole vehicle. */
-  survey: z.array(SurveyedSchema).max(MOST_SURVEYED),
+  survey: z.array(SurveyedSchema).max(MAX_SURVEYED),
   /** Pictures of the job itself; those of its pieces are with them. */
-  pictures: z.array(JobPictureSchema).max(MOST_PICTURES),
+  pictures: z.array(JobPictureSchema).max(MAX_PICTURES),
 });
 export type JobHead = z.infer<typeof JobHeadSchema>;
 
@@ -265,7 +265,7 @@ export type JobHead = z.infer<typeof JobHeadSchema>;
  * edge id.
  */
 export const JobFileSchema = JobHeadSchema.extend({
-  pieces: z.array(PieceFileSchema).max(MOST_PIECES),
+  pieces: z.array(PieceFileSchema).max(MAX_PIECES),
 });
 export type JobFile = z.infer<typeof JobFileSchema>;
 

@@ -3,11 +3,11 @@
  */
 export type JobFilePart = { member: string; text: string } | { member: 'pieces'; piece: string };
 
-/** A part of a job file that has more characters than `MOST_PART`. */
+/** A part of a job file that has more characters than `MAX_PART`. */
 export class PartTooLarge extends Error {}
 
 /** As many characters as one part may have: a piece with all its history is a fraction of it. */
-export const MOST_PART = 64 * 1024 ** 2;
+export const MAX_PART = 64 * 1024 ** 2;
 
 const TAB = 9;
 const LINE = 10;
@@ -46,7 +46,7 @@ const wrong = (): never => {
  * Parts a job file that comes in chunks of text into its members and, one by one, its pieces,
  * holding no more of it than the part it is in. Only brackets, commas and quotes are looked at:
  * each part is to be parsed by itself, and what is wrong in it comes out then. Throws SyntaxError
- * where parts do not make a file, PartTooLarge for one beyond `MOST_PART`.
+ * where parts do not make a file, PartTooLarge for one beyond `MAX_PART`.
  */
 export class JobFileScanner {
   private place: Place = 'start';
@@ -154,7 +154,7 @@ export class JobFileScanner {
 
   private hold(text: string): void {
     this.held += text;
-    if (this.held.length > MOST_PART) throw new PartTooLarge('a part of the file is too large');
+    if (this.held.length > MAX_PART) throw new PartTooLarge('a part of the file is too large');
   }
 
   /** A key, value or piece is over; it is of what was held and of the chunk from `from` to `to`. */

@@ -23,4 +23,4 @@ export const PICTURE_OWNERS = [
 export type PictureOwner = (typeof PICTURE_OWNERS)[number];
 
 /** As many stations as an edge is read at. */
-export const MOST_STATIONS = 200;
+export const MAX_STATIONS = 200;

@@ -9,7 +9,7 @@ import { planOfVersion1, readPlan } from '../weld/readPlan';
 import type { JobFile, JobHead, PieceFile } from './job';
 import { withOwnIds } from '../card/eachOnce';
 import { HELD } from './lists';
-import { JOB_VERSION, JobHeadSchema, MOST_PIECES, PieceFileSchema } from './job';
+import { JOB_VERSION, JobHeadSchema, MAX_PIECES, PieceFileSchema } from './job';
 
 const AnyHeadSchema = z.looseObject({
   format: z.literal('patrone-job'),
@@ -172,8 +172,8 @@ export function readJobPiece(
   version: number,
   place: number,
 ): Result<{ piece: PieceFile }> {
-  if (place >= MOST_PIECES)
-    return failure(stop('job-unreadable', [`more than ${MOST_PIECES} pieces`]));
+  if (place >= MAX_PIECES)
+    return failure(stop('job-unreadable', [`more than ${MAX_PIECES} pieces`]));
   const old = version === 1 ? V1PieceSchema.safeParse(given) : null;
   const inTwo = old?.success ? fromVersion1(old.data) : given;
   const inThree = version < 3 && typeof inTwo === 'object' ? { ...inTwo, pictures: [] } : inTwo;

@@ -15,9 +15,9 @@ export type Fitted = { arcs: Segment[]; worstMm: number };
 export type Kinks = 'corners' | 'read';
 
 /** As many points as are fitted at once. */
-export const MOST_FITTED = 4000;
+export const MAX_FITTED = 4000;
 /** Up to so many points all runs are weighed against each other. */
-const MOST_WEIGHED = 120;
+const MAX_WEIGHED = 120;
 /** A run is given up as too long when so many longer ones in a row did not do. */
 const GIVE_UP = 12;
 /**
@@ -30,7 +30,7 @@ const SMOOTH_DEG = 20;
  */
 const DIRECTION_PER_TOLERANCE = 8;
 /** Arcs up to a half circle: of more the ends say little. */
-const MOST_BULGE = 1;
+const MAX_BULGE = 1;
 /** Finest share of the tolerance that a run is fitted to. */
 const FINE = 1 / 64;
 /**
@@ -58,7 +58,7 @@ export function arcsThrough(
     return failure({ code: 'fit-tolerance', about: [], numbers: { toleranceMm } });
   const points = given.filter((p, i) => i === 0 || distance(p, given[i - 1]!) > 0);
   if (points.length < 2) return failure({ code: 'fit-too-few', about: [] });
-  if (points.length > MOST_FITTED)
+  if (points.length > MAX_FITTED)
     return failure({ code: 'fit-too-many', about: [], numbers: { points: points.length } });
   const any = [line(points[0]!, points[1]!)];
   const runs = fewest(points, (from, to) => bulges(points, from, to, toleranceMm) && any);
@@ -118,7 +118,7 @@ type Taking = (from: number, to: number) => Segment[] | null;
  */
 function fewest(points: readonly Vec[], taking: Taking): number[] {
   const last = points.length - 1;
-  if (points.length > MOST_WEIGHED) return longest(last, taking);
+  if (points.length > MAX_WEIGHED) return longest(last, taking);
   const count = new Int32Array(last + 1).fill(4 * points.length);
   const before = new Int32Array(last + 1);
   count[0] = 0;
@@ -255,7 +255,7 @@ function bulges(
   if (half === 0) return null;
   const ahead = unit(chord);
   const middle = mix(a, b, 0.5);
-  let [least, most] = [-MOST_BULGE, MOST_BULGE];
+  let [least, most] = [-MAX_BULGE, MAX_BULGE];
   for (let k = from + 1; k < to; k++) {
     const off = sub(points[k]!, middle);
     const [x, y] = [dot(off, ahead), cross(ahead, off)];
@@ -278,12 +278,12 @@ function bulges(
 function bulgeAt(x: number, y: number, h: number, e: number): number {
   const [p, q, r] = [h * (y + e), x * x + y * y - h * h - e * e, -h * (y - e)];
   const inside = q * q - 4 * p * r;
-  const limit = e > 0 ? MOST_BULGE : -MOST_BULGE;
+  const limit = e > 0 ? MAX_BULGE : -MAX_BULGE;
   if (inside < 0) return limit;
   const step = -(q + (q < 0 ? -1 : 1) * Math.sqrt(inside)) / 2;
   if (step === 0) return limit;
   const root = r / step;
-  return Math.abs(root) <= MOST_BULGE ? root : limit;
+  return Math.abs(root) <= MAX_BULGE ? root : limit;
 }
 
 /**
@@ -346,7 +346,7 @@ function biarc(a: Vec, u: Vec, b: Vec, v: Vec): [Segment, Segment] | null {
   if (!(d > 0) || !Number.isFinite(d)) return null;
   const joint = mix(along(a, u, d), along(b, v, -d), 0.5);
   const two: [Segment, Segment] = [leaving(a, u, joint), reversed(leaving(b, scale(v, -1), joint))];
-  return two.every((s) => distance(s.a, s.b) > 0 && Math.abs(s.bulge) <= MOST_BULGE) ? two : null;
+  return two.every((s) => distance(s.a, s.b) > 0 && Math.abs(s.bulge) <= MAX_BULGE) ? two : null;
 }
 
 /** Arcs of one circle, and lines of one line, that follow each other, made one. */

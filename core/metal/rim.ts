@@ -16,7 +16,7 @@ export type HoleMade = 'drilled' | 'punched';
  * Least first hole as a share of the finished mean diameter, by first hole over thickness: soft
  * steel, flat-ended punch. Romanovsky, Handbook of Cold Stamping (from memory).
  */
-const LEAST_SHARE: Record<HoleMade, readonly (readonly [number, number])[]> = {
+const MIN_SHARE: Record<HoleMade, readonly (readonly [number, number])[]> = {
   drilled: [
     [1, 0.25],
     [3, 0.3],
@@ -57,7 +57,7 @@ export function holeFlangeLimit(
   made: HoleMade,
   elongation = TABLE_ELONGATION,
 ): number {
-  const table = LEAST_SHARE[made];
+  const table = MIN_SHARE[made];
   const at = firstHoleMm / thicknessMm;
   const next = table.findIndex(([ratio]) => ratio >= at);
   const [r1, k1] = table[Math.max(0, next < 0 ? table.length - 1 : next - 1)]!;

@@ -13,8 +13,8 @@ const UNSURE_MM = 0.8;
  * Colours of the two sides nearer to each other than this are no edge, nor where within a side they
  * differ by this share of it.
  */
-const LEAST_APART = 5;
-const MOST_UNEVEN = 0.4;
+const MIN_APART = 5;
+const MAX_UNEVEN = 0.4;
 /** Looked at side by side along the edge, so far apart, and so many, mm. */
 const BESIDE_MM = 0.35;
 const BESIDE = 3;
@@ -82,7 +82,7 @@ export function edgePlace(
     const [inside, outside] = [middleOf(seen, 0, from), middleOf(seen, SAMPLES - from, SAMPLES)];
     const way = outside.map((x, c) => x - inside[c]!);
     const apart = way[0]! ** 2 + way[1]! ** 2 + way[2]! ** 2;
-    if (apart < LEAST_APART ** 2) return null;
+    if (apart < MIN_APART ** 2) return null;
     const share = (i: number) => {
       let sum = 0;
       for (let c = 0; c < 3; c++) sum += (seen[3 * i + c]! - inside[c]!) * way[c]!;
@@ -115,7 +115,7 @@ function uneven(share: (i: number) => number, from: number, to: number, like: nu
   const off = Array.from({ length: to - from }, (_, i) => Math.abs(share(from + i) - like)).sort(
     (a, b) => a - b,
   );
-  return off[off.length >> 1]! > MOST_UNEVEN;
+  return off[off.length >> 1]! > MAX_UNEVEN;
 }
 
 /** The middle colour of some samples, each of red, green and blue by itself. */

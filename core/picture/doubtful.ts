@@ -9,20 +9,20 @@ import type { StraightPicture } from './straightPicture';
 
 /** An outline is looked at so far apart, mm, and at so many places at most. */
 const APART_MM = 2;
-const MOST_PLACES = 1200;
+const MAX_PLACES = 1200;
 /** Card and bench are compared so far to either side of it, mm. */
 const BESIDE_MM = 2.5;
 /** So far on along it is heard for each place, in places to either side. */
 const HEARD = 3;
 /** A stretch shorter than this is none, nor is a rest between two of them, mm. */
-const LEAST_LONG_MM = 15;
+const MIN_LONG_MM = 15;
 /** An edge place within this says that the edge was seen there, mm. */
 const SEEN_MM = 8;
 /**
  * Card and bench that differ by less than this are hardly told apart, as a logarithm over three
  * colours.
  */
-const LEAST_APART = 0.1;
+const MIN_APART = 0.1;
 /**
  * How card and bench differ may vary so much from what it is along most of the outline: as a share
  * of it, in spreads, and at least, as a logarithm.
@@ -57,7 +57,7 @@ export function doubtfulAlong(
   const heard = across.map((_, i) => middleOf(around(across, i, HEARD)));
   const usual = middleOf(heard);
   // Where card and bench look alike along most of it, no place is surer than another.
-  if (!usual || Math.hypot(...usual) < LEAST_APART) return [all.map(({ at }) => at)];
+  if (!usual || Math.hypot(...usual) < MIN_APART) return [all.map(({ at }) => at)];
   const off = heard.map((one) => (one ? Math.hypot(...one.map((x, c) => x - usual[c]!)) : 0));
   const most = Math.max(
     VARIES_LEAST,
@@ -74,7 +74,7 @@ type Place = { at: Vec; out: Vec; side: number };
 /** Places along a closed path, evenly, with the direction outward. */
 function placesAlong(path: Path): Place[] {
   const long = perimeter(path);
-  const apart = Math.max(APART_MM, long / MOST_PLACES);
+  const apart = Math.max(APART_MM, long / MAX_PLACES);
   return path.flatMap((s, side) => {
     const count = Math.max(1, Math.round(segmentLength(s) / apart));
     return Array.from({ length: count }, (_, k) => {
@@ -194,7 +194,7 @@ const middle = (of: readonly number[]): number =>
 function stretches(set: readonly boolean[], apart: number): number[][] {
   const n = set.length;
   if (set.every(Boolean)) return [Array.from({ length: n + 1 }, (_, i) => i % n)];
-  const least = Math.max(1, Math.round(LEAST_LONG_MM / apart));
+  const least = Math.max(1, Math.round(MIN_LONG_MM / apart));
   const closed = runsOf(set.map((one) => !one)).reduce(
     (all, run) => {
       if (run.length < least && run.length < n) for (const i of run) all[i] = true;

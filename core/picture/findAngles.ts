@@ -38,12 +38,12 @@ const LOOKS = [
   { part: 1 / 24, under: 0.85 },
 ];
 /** Smallest region that is looked at, px, and the narrowest. */
-const LEAST_PIXELS = 120;
-const LEAST_WIDE = 12;
+const MIN_PIXELS = 120;
+const MIN_WIDE = 12;
 /** A hull is off by no more than this share of its size. */
-const MOST_OFF = 0.07;
+const MAX_OFF = 0.07;
 /** Black and white of an angle are apart by this much at least. */
-const LEAST_CONTRAST = 24;
+const MIN_CONTRAST = 24;
 
 /**
  * The angles of a scale frame in a picture, each corner's by how well it fits, the best first.
@@ -66,9 +66,9 @@ function darkRegions({ width, height, data }: Gray, part: number, under: number)
   const mean = means(data, width, height, Math.round((Math.max(width, height) * part) / 2));
   const dark = new Uint8Array(data.length);
   for (let i = 0; i < dark.length; i++) if (data[i]! < under * mean[i]!) dark[i] = 1;
-  return regionsOf(dark, width, height, LEAST_PIXELS).filter(
+  return regionsOf(dark, width, height, MIN_PIXELS).filter(
     ({ x0, y0, x1, y1 }) =>
-      x1 - x0 >= LEAST_WIDE && y1 - y0 >= LEAST_WIDE && x1 - x0 < width / 2 && y1 - y0 < height / 2,
+      x1 - x0 >= MIN_WIDE && y1 - y0 >= MIN_WIDE && x1 - x0 < width / 2 && y1 - y0 < height / 2,
   );
 }
 
@@ -89,7 +89,7 @@ function angleIn(gray: Gray, region: Region): FoundAngle | null {
   // As it is seen from above: y runs up on paper and down in a picture.
   if (
     !best ||
-    best.off > MOST_OFF ||
+    best.off > MAX_OFF ||
     best.affine[0] * best.affine[4] - best.affine[1] * best.affine[3] >= 0
   )
     return null;
@@ -122,7 +122,7 @@ function cornerOf(gray: Gray, affine: Affine): Corner | null {
   };
   const black = Math.max(...BLACK.map(look));
   const white = Math.min(...WHITE.map(look));
-  if (!(white - black > LEAST_CONTRAST)) return null;
+  if (!(white - black > MIN_CONTRAST)) return null;
   const middle = (BLACK.map(look).reduce((a, b) => a + b) / BLACK.length + white) / 2;
   const seen = WINDOW_PLACES.map((p) => look(p) > middle);
   const at = WINDOWS.findIndex((windows) => windows.every((open, i) => open === seen[i]));

@@ -1,6 +1,6 @@
 import type { Vec } from '../measure/vector';
 import type { Mixture } from './mixture';
-import { likelihood, mixtureOf, strangeness } from './mixture';
+import { logLikelihood, mixtureOf, squaredDistance } from './mixture';
 import { grown, means, regionsOf } from './regions';
 import type { Region } from './regions';
 import type { ShadowEdge } from './shadows';
@@ -21,18 +21,18 @@ const RIM_MM = 5;
 const STRANGE = 14;
 const TURNS = 2;
 /** One pixel alone says no more than this, for or against, as a log. */
-const MOST_SAID = 5;
+const MAX_SAID = 5;
 /** Of a card's pixels this much is said on the average, and as much against those of the bench. */
-const LEAST_SAID = 1;
-const MOST_SAMPLES = 3000;
+const MIN_SAID = 1;
+const MAX_SAMPLES = 3000;
 /** A card covers this share of where it is looked for at least. */
-const LEAST_SHARE = 0.004;
+const MIN_SHARE = 0.004;
 /** Narrower than this is a pencil line or a thread, mm. */
 const THREAD_MM = 1.2;
 /** What is darker than this share of the card's brightness is no card. */
 const SHADE = 0.55;
 /** Smallest hole that is looked for, mm across. */
-export const LEAST_HOLE_MM = 2.5;
+export const MIN_HOLE_MM = 2.5;
 
 /**
  * The card in a straight picture: what differs from what is seen along the rim of where it is
@@ -64,7 +64,7 @@ export function findCard(
   for (let i = 0; i < said.length; i++) {
     if (
       where[i] &&
-      strangeness(bench, figures[3 * i]!, figures[3 * i + 1]!, figures[3 * i + 2]!) > STRANGE
+      squaredDistance(bench, figures[3 * i]!, figures[3 * i + 1]!, figures[3 * i + 2]!) > STRANGE
     )
       said[i] = 1;
   }
@@ -112,8 +112,8 @@ function weigh(
     const y = figures[3 * i + 1]!;
     const z = figures[3 * i + 2]!;
     said[i] = Math.max(
-      -MOST_SAID,
-      Math.min(MOST_SAID, likelihood(own, x, y, z) - likelihood(bench, x, y, z)),
+      -MAX_SAID,
+      Math.min(MAX_SAID, logLikelihood(own, x, y, z) - logLikelihood(bench, x, y, z)),
     );
   }
 }
@@ -132,7 +132,7 @@ function standsOut(said: Float32Array, card: Uint8Array, where: Uint8Array): boo
     sums[card[i]!]! += said[i]!;
     counts[card[i]!]!++;
   }
-  return sums[1]! > LEAST_SAID * counts[1]! && sums[0]! < -LEAST_SAID * counts[0]!;
+  return sums[1]! > MIN_SAID * counts[1]! && sums[0]! < -MIN_SAID * counts[0]!;
 }
 
 /** The middle third, in width and height, of where a card is looked for. */
@@ -202,7 +202,7 @@ function without(all: Uint8Array, some: Uint8Array): Uint8Array {
 function samplesOf(figures: Float32Array, of: Uint8Array): Float64Array {
   let count = 0;
   for (const is of of) count += is;
-  const every = Math.max(1, Math.floor(count / MOST_SAMPLES));
+  const every = Math.max(1, Math.floor(count / MAX_SAMPLES));
   const found: number[] = [];
   let seen = 0;
   for (let i = 0; i < of.length; i++)
@@ -228,7 +228,7 @@ function largest(
   // Closed first: a pencil line that runs across must not part the card.
   const closed = grown(grown(is, width, height, thread), width, height, -thread);
   const open = grown(grown(closed, width, height, -thread), width, height, thread);
-  const whole = regionsOf(open, width, height, where.length * LEAST_SHARE);
+  const whole = regionsOf(open, width, height, where.length * MIN_SHARE);
   const most = whole.reduce<Region | null>(
     (best, one) => (!best || one.pixels.length > best.pixels.length ? one : best),
     null,
@@ -262,7 +262,7 @@ function openedTo(said: Float32Array, card: Uint8Array, figures: Float32Array): 
   const dark = SHADE * (some[some.length >> 1] ?? 0);
   const found = Float32Array.from(said);
   for (let i = 0; i < found.length; i++)
-    if (card[i] && figures[3 * i]! < dark) found[i] = -MOST_SAID;
+    if (card[i] && figures[3 * i]! < dark) found[i] = -MAX_SAID;
   return found;
 }
 
@@ -279,7 +279,7 @@ function holesIn(
   for (let i = 0; i < is.length; i++) if (inside[i] && heard[i]! < 0) is[i] = 1;
   const thread = Math.max(1, Math.round(THREAD_MM / 2 / stepMm));
   const open = grown(grown(is, width, height, -thread), width, height, thread);
-  const least = (Math.PI * (LEAST_HOLE_MM / 2) ** 2 * 0.6) / stepMm ** 2;
+  const least = (Math.PI * (MIN_HOLE_MM / 2) ** 2 * 0.6) / stepMm ** 2;
   return regionsOf(open, width, height, least);
 }
 

@@ -61,9 +61,9 @@ export type FoundFrame = {
 /** Angles are looked for in a picture no longer than this, px. */
 const LOOK_PX = 1500;
 /** Marks that are off by more than this are not those of this frame, mm. */
-const MOST_OFF_MM = 0.8;
+const MAX_OFF_MM = 0.8;
 /** So many of the places where edges should be are seen, as a share. */
-const LEAST_SEEN = 0.5;
+const MIN_SEEN = 0.5;
 /**
  * Worse than this a frame of another paper may be what lies there, and it is when it fits so much
  * better.
@@ -171,7 +171,7 @@ function onPaper(
   const frame = scaleFrame(paper);
   const angles = anglesIn(picture);
   const found = fittedTo(picture, angles, paper);
-  if (!found || found.rmsMm > MOST_OFF_MM || found.seen < LEAST_SEEN) return none;
+  if (!found || found.rmsMm > MAX_OFF_MM || found.seen < MIN_SEEN) return none;
   if (found.rmsMm > DOUBTFUL_MM || found.seen < DOUBTFUL_SEEN) {
     // A frame of another paper fits in part: the one that fits better is the one that lies there.
     const others = (Object.keys(PAPERS) as Paper[]).flatMap((one) => {
@@ -290,7 +290,7 @@ function byCorners(picture: Picture, tapes: readonly CornerTape[]): Result<Found
     return { at: at[i]!, turn: Math.atan2(y, x), size: LOOSE_SIZE };
   });
   const exact = straightened(picture, view, { edges: [], loose });
-  if (!exact || exact.rmsMm > 3 * MOST_OFF_MM)
+  if (!exact || exact.rmsMm > 3 * MAX_OFF_MM)
     return failure({ code: 'no-frame', about: [], numbers: { missing: 0 } });
   const papers = exact.loose.map(loosePaper);
   const net = Math.max(...placed.points.flatMap(({ uMm }) => uMm));

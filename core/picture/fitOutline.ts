@@ -14,7 +14,7 @@ type Carrier = { at: Vec; way: Vec } | { centre: Vec; radius: number };
 const LINE_COSTS = 36;
 const ARC_COSTS = 54;
 /** Breaks are tried at so many places at most. */
-const MOST_BREAKS = 560;
+const MAX_BREAKS = 560;
 /** Points farther apart than so many of their mean distances have some missing between them. */
 const GAP = 4;
 /** A point farther off than so many times the middle of a run is a stray. */
@@ -159,7 +159,7 @@ function weighed(points: readonly Vec[], start: number, toleranceMm: number): nu
     row,
     Float64Array.from(row, (_, i) => weights[(start + i) % n]!),
   );
-  const every = Math.max(1, Math.ceil(n / MOST_BREAKS));
+  const every = Math.max(1, Math.ceil(n / MAX_BREAKS));
   const spacing = perimeter(row) / n;
   // Where places are missing it matters exactly which of two runs a place belongs to: they lie far
   // apart.

@@ -3,56 +3,66 @@
  * by expectation and maximisation (Bishop, Pattern Recognition and Machine Learning, 9.2). No
  * chance: it begins at samples far from each other.
  */
-export type Mixture = readonly Lobe[];
+export type Mixture = readonly Component[];
 /**
  * Share, mean, and the inverse of the covariance (xx, xy, xz, yy, yz, zz) with what goes before the
  * exponential, as a log.
  */
-type Lobe = { share: number; mean: [number, number, number]; spread: Float64Array; log: number };
+type Component = {
+  share: number;
+  mean: [number, number, number];
+  spread: Float64Array;
+  log: number;
+};
 
 /**
  * No kind is surer than this of its figures, as a variance: what a sensor's noise makes of one
  * colour.
  */
-const LEAST_VARIANCE = 16;
+const MIN_VARIANCE = 16;
 const TURNS = 8;
 
 /**
  * The mixture of `lobes` lobes of some samples, three figures each one after another; null for
  * under ten.
  */
-export function mixtureOf(samples: Float64Array, lobes: number): Mixture | null {
+export function mixtureOf(samples: Float64Array, count: number): Mixture | null {
   const n = samples.length / 3;
   if (n < 10) return null;
-  let found: Lobe[] = beginnings(samples, lobes).map((mean) =>
-    lobeOf(1 / lobes, mean, [400, 0, 0, 400, 0, 400]),
+  let found: Component[] = initialMeans(samples, count).map((mean) =>
+    componentOf(1 / count, mean, [400, 0, 0, 400, 0, 400]),
   );
-  const weights = new Float64Array(n * lobes);
+  const weights = new Float64Array(n * count);
   for (let turn = 0; turn < TURNS; turn++) {
     for (let i = 0; i < n; i++) {
       let [sum, most] = [0, -Infinity];
       for (let k = 0; k < found.length; k++) {
-        const log = logOf(found[k]!, samples[3 * i]!, samples[3 * i + 1]!, samples[3 * i + 2]!);
-        weights[i * lobes + k] = log;
+        const log = logDensity(
+          found[k]!,
+          samples[3 * i]!,
+          samples[3 * i + 1]!,
+          samples[3 * i + 2]!,
+        );
+        weights[i * count + k] = log;
         if (log > most) most = log;
       }
       for (let k = 0; k < found.length; k++)
-        sum += weights[i * lobes + k] = Math.exp(weights[i * lobes + k]! - most);
-      for (let k = 0; k < found.length; k++) weights[i * lobes + k]! /= sum;
+        sum += weights[i * count + k] = Math.exp(weights[i * count + k]! - most);
+      for (let k = 0; k < found.length; k++) weights[i * count + k]! /= sum;
     }
-    found = found.flatMap((_, k) => weighed(samples, weights, lobes, k));
+    found = found.flatMap((_, k) => maximized(samples, weights, count, k));
     // Lobes that are empty are gone: the weights are laid out for all of them, so their columns are
     // read as they were.
-    if (found.length < lobes) return mixtureOf(samples, found.length);
+    if (found.length < count) return mixtureOf(samples, found.length);
   }
   return found;
 }
 
 /** The log of how likely three figures are of a kind. */
-export function likelihood(mixture: Mixture, x: number, y: number, z: number): number {
+export function logLikelihood(mixture: Mixture, x: number, y: number, z: number): number {
   let most = -Infinity;
   for (const lobe of mixture) {
-    const log = logOf(lobe, x, y, z);
+    const log = logDensity(lobe, x, y, z);
     if (log > most) most = log;
   }
   return most;
@@ -63,13 +73,18 @@ export function likelihood(mixture: Mixture, x: number, y: number, z: number): n
  * none, from a lobe that is thinner (fewer, or more widely spread) as far as what is as unlikely
  * lies from the densest.
  */
-export function strangeness(mixture: Mixture, x: number, y: number, z: number): number {
+export function squaredDistance(mixture: Mixture, x: number, y: number, z: number): number {
   let most = -Infinity;
   for (const { log } of mixture) if (log > most) most = log;
-  return 2 * (most - likelihood(mixture, x, y, z));
+  return 2 * (most - logLikelihood(mixture, x, y, z));
 }
 
-function spreads({ mean, spread: s }: Lobe, x: number, y: number, z: number): number {
+function mahalanobisSquared(
+  { mean, spread: s }: Component,
+  x: number,
+  y: number,
+  z: number,
+): number {
   const a = x - mean[0];
   const b = y - mean[1];
   const c = z - mean[2];
@@ -81,11 +96,11 @@ function spreads({ mean, spread: s }: Lobe, x: number, y: number, z: number): nu
   );
 }
 
-const logOf = (lobe: Lobe, x: number, y: number, z: number): number =>
-  lobe.log - spreads(lobe, x, y, z) / 2;
+const logDensity = (lobe: Component, x: number, y: number, z: number): number =>
+  lobe.log - mahalanobisSquared(lobe, x, y, z) / 2;
 
 /** Samples far from each other: each the one farthest from all before it, the first the mean. */
-function beginnings(samples: Float64Array, lobes: number): [number, number, number][] {
+function initialMeans(samples: Float64Array, lobes: number): [number, number, number][] {
   const n = samples.length / 3;
   const mean: [number, number, number] = [0, 0, 0];
   for (let i = 0; i < samples.length; i++) mean[i % 3]! += samples[i]! / n;
@@ -107,7 +122,12 @@ function beginnings(samples: Float64Array, lobes: number): [number, number, numb
   return found;
 }
 
-function weighed(samples: Float64Array, weights: Float64Array, lobes: number, k: number): Lobe[] {
+function maximized(
+  samples: Float64Array,
+  weights: Float64Array,
+  lobes: number,
+  k: number,
+): Component[] {
   const n = samples.length / 3;
   let total = 0;
   const mean: [number, number, number] = [0, 0, 0];
@@ -133,13 +153,17 @@ function weighed(samples: Float64Array, weights: Float64Array, lobes: number, k:
     s[4] += w * b * c;
     s[5] += w * c * c;
   }
-  for (const i of [0, 3, 5] as const) s[i] += LEAST_VARIANCE;
-  return [lobeOf(total / n, mean, s)];
+  for (const i of [0, 3, 5] as const) s[i] += MIN_VARIANCE;
+  return [componentOf(total / n, mean, s)];
 }
 
 type Six = [number, number, number, number, number, number];
 
-function lobeOf(share: number, mean: [number, number, number], [a, b, c, d, e, f]: Six): Lobe {
+function componentOf(
+  share: number,
+  mean: [number, number, number],
+  [a, b, c, d, e, f]: Six,
+): Component {
   const whole = a * (d * f - e * e) - b * (b * f - c * e) + c * (b * e - c * d);
   const spread = Float64Array.from(
     [d * f - e * e, c * e - b * f, b * e - c * d, a * f - c * c, b * c - a * e, a * d - b * b],

@@ -4,7 +4,7 @@ import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import { after, homographyThrough, inverted, mapped } from './homography';
 import { leastSquares } from './leastSquares';
-import { likelihood, mixtureOf, strangeness } from './mixture';
+import { logLikelihood, mixtureOf, squaredDistance } from './mixture';
 import { brightAt, brightness, colourAt, shrunk } from './picture';
 import { grown, means, regionsOf } from './regions';
 import { picturing, toMm } from './straighten';
@@ -261,12 +261,12 @@ test('a mixture of two colours that are far apart knows each, whatever order its
         (i < 200 * share ? one : other).map((x, c) => x + noise(3 * i + c)),
       );
       const found = mixtureOf(Float64Array.from(samples.flat()), 2)!;
-      for (const [x, y, z] of [one, other]) expect(strangeness(found, x, y, z)).toBeLessThan(4);
+      for (const [x, y, z] of [one, other]) expect(squaredDistance(found, x, y, z)).toBeLessThan(4);
       const far = one.map((x) => (x + 127) % 255) as [number, number, number];
       if (Math.min(...[one, other].map((of) => Math.hypot(...of.map((x, c) => x - far[c]!)))) > 60)
-        expect(strangeness(found, ...far)).toBeGreaterThan(9);
+        expect(squaredDistance(found, ...far)).toBeGreaterThan(9);
       const turned = mixtureOf(Float64Array.from([...samples].reverse().flat()), 2)!;
-      expect(likelihood(turned, ...one)).toBeCloseTo(likelihood(found, ...one), 3);
+      expect(logLikelihood(turned, ...one)).toBeCloseTo(logLikelihood(found, ...one), 3);
     }),
   );
   expect(mixtureOf(new Float64Array(27), 2)).toBeNull();
@@ -295,10 +295,11 @@ test('what lies among a few strays of a kind stays strange to it', () => {
           z,
         ]);
         const found = mixtureOf(Float64Array.from([...plain, ...between].flat()), 5)!;
-        expect(strangeness(found, x, y, z)).toBeLessThan(3);
+        expect(squaredDistance(found, x, y, z)).toBeLessThan(3);
         const off = between.map(([b]) => Math.abs(b! - (x - far)));
         // Right at one of them nothing can be said.
-        if (Math.min(...off) > 12) expect(strangeness(found, x - far, y, z)).toBeGreaterThan(10);
+        if (Math.min(...off) > 12)
+          expect(squaredDistance(found, x - far, y, z)).toBeGreaterThan(10);
       },
     ),
   );

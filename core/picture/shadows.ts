@@ -32,23 +32,23 @@ const ALONG = 2;
 const TURN_DEG = 2;
 const APART = 2;
 /** A shadow is darker by this at least, as a logarithm: by an eighth. */
-const LEAST_STEP = 0.13;
+const MIN_STEP = 0.13;
 /**
  * Of the places along its edge this share at least goes the same way by as much as half of what the
  * middle one does.
  */
-const LEAST_ALIKE = 0.72;
+const MIN_ALIKE = 0.72;
 /**
  * So much of each end of the edge must by itself do what the whole does: a card's own side ends
  * before.
  */
 const END_SHARE = 0.04;
 /** Its colour stays: red and blue against green change by less than this, as a logarithm. */
-const MOST_COLOUR = 0.2;
+const MAX_COLOUR = 0.2;
 /** It crosses so much of the picture at least, as a share of the shorter side. */
-const LEAST_LONG = 0.3;
+const MIN_LONG = 0.3;
 /** Two edges of a strip of shadow, or of two shadows: more are none. */
-const MOST_EDGES = 3;
+const MAX_EDGES = 3;
 
 /**
  * Where the edges of hard shadows cross a picture from rim to rim: lines along which all that is
@@ -62,7 +62,7 @@ export function shadowEdges(straight: StraightPicture, where: Uint8Array): Shado
   const rough = seenAs(straight, where, ROUGH_PIXELS, true);
   let fine: Seen | null = null;
   const found: ShadowEdge[] = [];
-  while (found.length < MOST_EDGES) {
+  while (found.length < MAX_EDGES) {
     const nearly = clearest(rough, BESIDE, linesAcross(rough), found);
     if (!nearly) break;
     fine ??= seenAs(straight, where, FINE_PIXELS, false);
@@ -266,27 +266,27 @@ function stepAlong(
 ): { log: number; score: number } | null {
   const { bright, width, height } = seen;
   const count = pairsAlong(seen, line, beside, pairs);
-  if (count * ALONG < LEAST_LONG * Math.min(width, height)) return null;
+  if (count * ALONG < MIN_LONG * Math.min(width, height)) return null;
   const between = (of: Float32Array) => {
     for (let i = 0; i < count; i++) steps[i] = of[pairs[2 * i + 1]!]! - of[pairs[2 * i]!]!;
   };
   between(bright);
   let [up, down] = [0, 0];
   for (let i = 0; i < count; i++)
-    if (steps[i]! > LEAST_STEP / 2) up++;
-    else if (steps[i]! < -LEAST_STEP / 2) down++;
-  if (Math.max(up, down) < LEAST_ALIKE * count) return null;
+    if (steps[i]! > MIN_STEP / 2) up++;
+    else if (steps[i]! < -MIN_STEP / 2) down++;
+  if (Math.max(up, down) < MIN_ALIKE * count) return null;
   const log = middle(steps, 0, count);
-  if (Math.abs(log) < LEAST_STEP) return null;
+  if (Math.abs(log) < MIN_STEP) return null;
   let alike = 0;
   for (let i = 0; i < count; i++) if (Math.abs(steps[i]! - log) < Math.abs(log) / 2) alike++;
   const end = Math.max(4, Math.round(END_SHARE * count));
   const ends = [middle(steps, 0, end), middle(steps, count - end, count)];
-  if (alike < LEAST_ALIKE * count || ends.some((one) => Math.abs(one - log) > Math.abs(log) / 2))
+  if (alike < MIN_ALIKE * count || ends.some((one) => Math.abs(one - log) > Math.abs(log) / 2))
     return null;
   for (const colour of seen.colours) {
     between(colour);
-    if (Math.abs(middle(steps, 0, count)) > MOST_COLOUR) return null;
+    if (Math.abs(middle(steps, 0, count)) > MAX_COLOUR) return null;
   }
   return { log, score: (alike / count) * Math.abs(log) * Math.sqrt(count) };
 }

@@ -18,7 +18,7 @@ const THERE_MM = 0.5;
 /** Places looked at on the way to where two sides would meet. */
 const SHARES = [0.3, 0.6, 0.85];
 /** A corner that is lost is in so many pieces at most. */
-const MOST_PIECES = 3;
+const MAX_PIECES = 3;
 /** Closer to a corner than this the other side is in sight, mm. */
 const CLOSE_MM = 0.7;
 
@@ -39,7 +39,7 @@ export function withSharpCorners(
   const n = path.length;
   const limit = Math.max(4, 2 * roundedMm);
   const isShort = (s: Segment) => segmentLength(s) < limit;
-  for (let count = 1; count <= MOST_PIECES; count++)
+  for (let count = 1; count <= MAX_PIECES; count++)
     for (let i = 0; i < n && n - count >= 3; i++) {
       const pieces = Array.from({ length: count }, (_, k) => path[(i + k) % n]!);
       const [before, next] = [path[(i + n - 1) % n]!, path[(i + count) % n]!];

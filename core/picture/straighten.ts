@@ -61,7 +61,7 @@ const REACHES = [1.6, 0.8, 0.8];
 const STEP = 2;
 const OFF_ENDS = 2;
 /** What differs less between black and white is no edge. */
-const LEAST_STEP = 24;
+const MIN_STEP = 24;
 /** A place farther off than so many times the middle of all is left out. */
 const OUTLIER = 4;
 
@@ -173,7 +173,7 @@ export function edgeAt(picture: Picture, dark: Vec, bright: Vec): Vec | null {
     const step = values[i + over]! - values[i]!;
     if (step > most) [most, at] = [step, i];
   }
-  if (most < LEAST_STEP) return null;
+  if (most < MIN_STEP) return null;
   const mean = (from: number, to: number) => {
     let sum = 0;
     for (let i = from; i < to; i++) sum += values[i]!;

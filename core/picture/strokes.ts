@@ -27,8 +27,8 @@ const HALF_STROKE_MM = 0.9;
 const LONGEST_GAP_MM = 5;
 /** Of a line between its ends so much is there. */
 const DRAWN = 0.5;
-const MOST_LINES = 60;
-const MOST_PIXELS = 30_000;
+const MAX_LINES = 60;
+const MAX_PIXELS = 30_000;
 /**
  * A ring is there in so many of 24 directions, and strays from round by this share of its radius.
  */
@@ -62,10 +62,10 @@ export function strokesOn(straight: StraightPicture, card: Uint8Array): Strokes 
   const left: Vec[] = [];
   const set: number[] = [];
   for (let at = 0; at < dark.length; at++) if (dark[at]) set.push(at);
-  for (const at of thin(set, MOST_PIXELS)) left.push(place(at));
+  for (const at of thin(set, MAX_PIXELS)) left.push(place(at));
   return {
     rings,
-    lines: linesThrough(left, stepMm * Math.max(1, Math.sqrt(set.length / MOST_PIXELS))),
+    lines: linesThrough(left, stepMm * Math.max(1, Math.sqrt(set.length / MAX_PIXELS))),
   };
 }
 
@@ -201,7 +201,7 @@ function linesThrough(places: readonly Vec[], stepMm: number): [Vec, Vec][] {
   let left = [...places];
   const found: [Vec, Vec][] = [];
   const least = Math.max(6, (SHORTEST_LINE_MM * DRAWN) / stepMm);
-  for (let turn = 0; turn < 3 * MOST_LINES && found.length < MOST_LINES; turn++) {
+  for (let turn = 0; turn < 3 * MAX_LINES && found.length < MAX_LINES; turn++) {
     let at = 0;
     for (let i = 1; i < votes.length; i++) if (votes[i]! > votes[at]!) at = i;
     if (votes[at]! < least) break;

@@ -5,7 +5,7 @@ import { distance } from '../measure/vector';
 import { pictureScale } from './pictureScale';
 import { RIM, scaleFrame } from './scaleFrame';
 import { tappedScale } from './tapped';
-import { whole } from '../measure/whole';
+import { runToCompletion } from '../measure/runToCompletion';
 import { trace } from './trace';
 
 /** A camera that looks at the plane askew: mm to px, v down. */
@@ -41,7 +41,7 @@ test('frame and card pointed at exactly are measured exactly, however askew the 
         const scale = tappedScale({ kind: 'paper', paper }, corners.map(seen));
         if (!scale.ok) throw new Error(JSON.stringify(scale));
         const tapped = (over ? [...card].reverse() : card).map(seen);
-        const found = whole(trace(grey, scale.scale, 0.5, tapped));
+        const found = runToCompletion(trace(grey, scale.scale, 0.5, tapped));
         if (!found.ok) throw new Error(JSON.stringify(found));
         const sizes = found.outline.map(({ a, b }) => distance(a, b)).sort((a, b) => a - b);
         const truth = card

@@ -20,11 +20,11 @@ import {
 import type { Picture } from './picture';
 import { scaleFrame } from './scaleFrame';
 import type { Traced } from './trace';
-import { whole } from '../measure/whole';
+import { runToCompletion } from '../measure/runToCompletion';
 import { trace } from './trace';
 
 function traced(picture: Picture, scale: Parameters<typeof trace>[1]): Traced {
-  const found = whole(trace(picture, scale));
+  const found = runToCompletion(trace(picture, scale));
   if (!found.ok) throw new Error(JSON.stringify(found));
   return found;
 }
@@ -107,7 +107,7 @@ test('without one of the corner cards there is no telling, and it is named', asy
     ...ABOVE,
     ...SMALLER,
   });
-  expect(whole(trace(picture, { kind: 'corners', tapes: TAPES }))).toMatchObject({
+  expect(runToCompletion(trace(picture, { kind: 'corners', tapes: TAPES }))).toMatchObject({
     ok: false,
     problems: [{ code: 'no-frame', about: ['one'] }],
   });
@@ -118,7 +118,7 @@ test('no frame, nothing on it, and a scan', async () => {
     { box: [0, 0, 300, 225], bench: 'wood', drawn: '' },
     { ...SHOT, width: 800, height: 600 },
   );
-  expect(whole(trace(empty, { kind: 'paper', paper: 'a4' }))).toMatchObject({
+  expect(runToCompletion(trace(empty, { kind: 'paper', paper: 'a4' }))).toMatchObject({
     ok: false,
     problems: [{ code: 'no-frame' }],
   });
@@ -127,12 +127,12 @@ test('no frame, nothing on it, and a scan', async () => {
     drawn: svgBox(0, 0, 210, 297, WHITE) + svgPolygons(scaleFrame('a4').black, BLACK),
   };
   expect(
-    whole(trace(await photographed(bare, SHOT), { kind: 'paper', paper: 'a4' })),
+    runToCompletion(trace(await photographed(bare, SHOT), { kind: 'paper', paper: 'a4' })),
   ).toMatchObject({ ok: false, problems: [{ code: 'card-not-found' }] });
   // The frame of one paper does not pass for that of another, though A3 has its shape.
   const a4 = await photographed(onPaper(MANILA, 'wood', 'white'), { ...SHOT, tiltDeg: 12 });
   for (const paper of ['a3', 'letter', 'tabloid'] as const)
-    expect(whole(trace(a4, { kind: 'paper', paper })).ok).toBe(false);
+    expect(runToCompletion(trace(a4, { kind: 'paper', paper })).ok).toBe(false);
   // Seen by a scanner at 100 dots to the inch, its lid white.
   const scene: Scene = {
     box: [0, 0, 254, 254],

@@ -69,10 +69,10 @@ export const TRACE_TOLERANCE_MM = 0.5;
 const FINE_PIXELS = 1_050_000;
 const COARSE_PIXELS = 260_000;
 /** Edge places are so many at most, and so far apart at least, mm. */
-const MOST_PLACES = 1400;
+const MAX_PLACES = 1400;
 const PLACES_APART = 0.7;
 /** Half as wide, on the average, is a cut-out at least, mm. */
-const LEAST_OPENING_MM = 1.2;
+const MIN_OPENING_MM = 1.2;
 /** A line that ends so near the outline runs to it, mm. */
 const TO_OUTLINE_MM = 4;
 
@@ -273,7 +273,7 @@ function placesAlong(
   const small = outward < 0;
   const every = Math.max(
     small ? Math.min(PLACES_APART, long / 60) : PLACES_APART,
-    long / MOST_PLACES,
+    long / MAX_PLACES,
   );
   const across = long / 4;
   const places = evenly(onPlane, every, small ? Math.min(1.5, across / 8) : 1.5);
@@ -334,7 +334,7 @@ function holeOf(
   }
   // A narrow strip is the edge of a shadow or a thick line.
   const long = places.reduce((sum, p, i) => sum + distance(p, places[(i + 1) % places.length]!), 0);
-  const fitted = area > LEAST_OPENING_MM * long ? fitOutline(places, toleranceMm) : null;
+  const fitted = area > MIN_OPENING_MM * long ? fitOutline(places, toleranceMm) : null;
   return fitted ? { opening: fitted.path } : {};
 }
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { USUAL_SHOP } from '../blank/fold/practice';
+import { DEFAULT_SHOP } from '../blank/fold/practice';
 import { emptyPattern } from '../card/emptyPattern';
 import { countingIds } from '../card/kinds';
 import { edgeLength, patternParts } from '../card/outline';
@@ -42,7 +42,7 @@ const given = (
   metal,
   thicknessMm: 1,
   shop: {
-    ...USUAL_SHOP,
+    ...DEFAULT_SHOP,
     bites: [...ways, ...ways].map((sign) => ({
       metal: 'dc04' as const,
       thicknessMm: 1,

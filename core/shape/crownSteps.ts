@@ -1,7 +1,7 @@
 import { edgeLength } from '../card/outline';
 import { biteLearnt, bitesOver } from './biteStrips';
 import { bitesProven } from './proven';
-import type { ShapeStep } from './step';
+import type { ShapeStep } from './shapeStep';
 import type { ShapeGiven } from './stepMaking';
 import { STRIP, step } from './stepMaking';
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { awkwardCard } from '../blank/fold/awkward.arbitrary';
 import { develop } from '../blank/fold/develop';
-import { USUAL_SHOP } from '../blank/fold/practice';
+import { DEFAULT_SHOP } from '../blank/fold/practice';
 import { metalById } from '../metal/metals';
 import type { Shop } from '../blank/shopSchema';
 import { brokenIn, shapeOrder } from './shapeOrder';
@@ -11,7 +11,7 @@ import { biteLearnt, bitesOver } from './biteStrips';
 const metal = metalById('dc04');
 const stepsOf = (
   card: typeof awkwardCard extends fc.Arbitrary<infer T> ? T : never,
-  shop: Shop = USUAL_SHOP,
+  shop: Shop = DEFAULT_SHOP,
 ) => {
   const { doc, sheet, practice } = card;
   const found = develop(doc, { ...sheet, forming: undefined }, practice);
@@ -82,8 +82,8 @@ test('what was tried once counts and is still asked for; tried twice it is prove
     afterMm: 100 * (1 + sign * 0.04),
     uMm: 0.5,
   }));
-  const once = { ...USUAL_SHOP, bites };
-  const learnt = { ...USUAL_SHOP, bites: [...bites, ...bites] };
+  const once = { ...DEFAULT_SHOP, bites };
+  const learnt = { ...DEFAULT_SHOP, bites: [...bites, ...bites] };
   fc.assert(
     fc.property(awkwardCard, (card) => {
       const thin = { ...card, sheet: { ...card.sheet, thicknessMm: 1 } };

@@ -1,4 +1,4 @@
-import { USUAL_SHOP } from '../blank/fold/practice';
+import { DEFAULT_SHOP } from '../blank/fold/practice';
 import { paceLearnt } from './pace';
 import { triedGroups } from './tried';
 
@@ -23,14 +23,14 @@ test('a metre takes all the time over all the length, as the shop’s page says;
     reading('flange', 1, 9, { thicknessMm: 3 }),
   ];
   const of = (what: 'flange' | 'bead', thicknessMm = 1) =>
-    paceLearnt({ ...USUAL_SHOP, paces }, { id: 'dc04' }, thicknessMm, what);
+    paceLearnt({ ...DEFAULT_SHOP, paces }, { id: 'dc04' }, thicknessMm, what);
   // 1.8 h over 3 m.
   expect(of('flange')).toEqual({ hoursPerMetre: expect.closeTo(0.6, 12) as number, readings: 2 });
   expect(of('bead')).toEqual({ hoursPerMetre: expect.closeTo(0.1, 12) as number, readings: 1 });
-  const [group] = triedGroups({ ...USUAL_SHOP, paces }).filter(
+  const [group] = triedGroups({ ...DEFAULT_SHOP, paces }).filter(
     ({ kind, thicknessMm }) => kind === 'flange-pace' && thicknessMm === 1,
   );
   expect(group!.said!.value).toBeCloseTo(of('flange')!.hoursPerMetre, 12);
   expect(of('bead', 3)).toBeNull();
-  expect(paceLearnt({ ...USUAL_SHOP, paces: [] }, { id: 'dc04' }, 1, 'bead')).toBeNull();
+  expect(paceLearnt({ ...DEFAULT_SHOP, paces: [] }, { id: 'dc04' }, 1, 'bead')).toBeNull();
 });

@@ -1,4 +1,4 @@
-import type { ShapeStep, StepKind } from './step';
+import type { ShapeStep, StepKind } from './shapeStep';
 
 /**
  * A rule of the working order: steps of one kind come before steps of another, always, or where

@@ -13,7 +13,7 @@ import type { BrokenRule } from './rules';
 import { crownSteps } from './crownSteps';
 import { beadsProven, bendsProven, bitesProven } from './proven';
 import { foldLeftForGap } from './leaveFold';
-import type { ShapeStep } from './step';
+import type { ShapeStep } from './shapeStep';
 import type { ShapeGiven } from './stepMaking';
 import { STRIP, step } from './stepMaking';
 

@@ -2,7 +2,7 @@ import type { Development } from '../blank/fold/developed';
 import type { Shop } from '../blank/shopSchema';
 import type { PatternDoc } from '../card/pattern';
 import type { Metal } from '../metal/metals';
-import type { ShapeStep } from './step';
+import type { ShapeStep } from './shapeStep';
 
 /** What the working order of a piece is made from. */
 export type ShapeGiven = {

@@ -40,7 +40,7 @@ export type Tiling = {
   tiles: Tile[];
 };
 
-const MOST_PAGES = 400;
+const MAX_PAGES = 400;
 
 /**
  * Lays pages over a drawing, each overlapping its neighbours by `overlapMm`, upright or on their
@@ -86,7 +86,7 @@ export function tilePages(
   if (Math.min(best.windowWidthMm, best.windowHeightMm) <= overlapMm)
     return failure({ code: 'paper-too-small' });
   const pages = best.rows * best.columns;
-  if (pages > MOST_PAGES) return failure({ code: 'too-many-pages', numbers: { pages } });
+  if (pages > MAX_PAGES) return failure({ code: 'too-many-pages', numbers: { pages } });
 
   const stepX = best.windowWidthMm - overlapMm;
   const stepY = best.windowHeightMm - overlapMm;

@@ -26,7 +26,7 @@ export const OUTLINE_MM = 0.1;
 /** Where the outline turns by more, there is a corner, degrees. */
 const CORNER_DEG = 22;
 /** A rim of more places is thinned before it is fitted: those go that change it least. */
-const MOST_PLACES = 1500;
+const MAX_PLACES = 1500;
 
 /**
  * The rim of a flat as lines and arcs, parted at its corners. A rim without corners is parted at
@@ -83,7 +83,7 @@ export function blankOutline({ mesh, rim }: Disc, flat: Float64Array): BlankOutl
 }
 
 function fittedRun(places: Vec[]): { arcs: Segment[]; worstMm: number } {
-  const thinned = places.length > MOST_PLACES ? thinnedTo(places, MOST_PLACES) : places;
+  const thinned = places.length > MAX_PLACES ? thinnedTo(places, MAX_PLACES) : places;
   // Half of what is allowed is left for what thinning and closing cost.
   const found = arcsThrough(thinned, OUTLINE_MM * 0.8);
   // Nothing to be fitted to: straight from place to place.

@@ -1,7 +1,7 @@
 import { isSliver, rimsOf, sidesOf, woundAlike } from './disc';
 import type { Mesh, Vec3 } from './mesh';
 import { length3, sub3, triangleCount, triangleNormal, vertexAt } from './mesh';
-import { welded } from './weld';
+import { withMergedVertices } from './mergeVertices';
 
 /**
  * What was done to a scan before it could be used, each with how many; nothing is done that is not
@@ -37,7 +37,7 @@ const ROUNDS = 4;
  */
 export function cleaned(given: Mesh): Cleaned {
   const within = sizeOf(given) * SAME_PLACE;
-  const { mesh: first, joined } = welded(finiteOf(given), within);
+  const { mesh: first, joined } = withMergedVertices(finiteOf(given), within);
   let mesh = first;
   for (let round = 0; round < ROUNDS; round++) {
     const next = withoutSlivers(mesh);

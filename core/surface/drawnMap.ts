@@ -1,4 +1,4 @@
-import { MOST_LINES, MOST_MARKS, MOST_PLACES, MOST_TRACKS } from './drawnLimits';
+import { MAX_LINES, MAX_MARKS, MAX_PLACES, MAX_TRACKS } from './drawnLimits';
 import { thinned, thinnedLine } from '../measure/thin';
 import type { Vec } from '../measure/vector';
 import { sub } from '../measure/vector';
@@ -42,21 +42,21 @@ export function drawnMap(
       way: what,
       value: to(value, 5),
       closed,
-      places: few.slice(0, MOST_PLACES).map(placed),
+      places: few.slice(0, MAX_PLACES).map(placed),
     };
   });
   return {
-    lines: drawn.sort((a, b) => b.places.length - a.places.length).slice(0, MOST_LINES),
-    marks: marks.slice(0, MOST_MARKS).map((mark) => ({
+    lines: drawn.sort((a, b) => b.places.length - a.places.length).slice(0, MAX_LINES),
+    marks: marks.slice(0, MAX_MARKS).map((mark) => ({
       way: mark.way,
       strain: to(mark.strain, 5),
       at: placed(mark.at),
       turn: to(mark.turn, 3),
     })),
-    tracks: tracks.slice(0, MOST_TRACKS).map(({ tool, round, places }) => ({
+    tracks: tracks.slice(0, MAX_TRACKS).map(({ tool, round, places }) => ({
       tool,
       round,
-      places: thinnedLine(places, OFF_MM).slice(0, MOST_PLACES).map(placed),
+      places: thinnedLine(places, OFF_MM).slice(0, MAX_PLACES).map(placed),
     })),
   };
 }

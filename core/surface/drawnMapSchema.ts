@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MOST_LINES, MOST_MARKS, MOST_PLACES, MOST_TRACKS } from './drawnLimits';
+import { MAX_LINES, MAX_MARKS, MAX_PLACES, MAX_TRACKS } from './drawnLimits';
 import { TRACK_TOOLS } from './tracks';
 
 const mm = z.number().finite().min(-100_000).max(100_000);
@@ -19,21 +19,21 @@ export const DrawnMapSchema = z.strictObject({
         way,
         value: strain,
         closed: z.boolean(),
-        places: z.array(at).max(MOST_PLACES),
+        places: z.array(at).max(MAX_PLACES),
       }),
     )
-    .max(MOST_LINES),
+    .max(MAX_LINES),
   marks: z
     .array(z.strictObject({ way, strain, at, turn: z.number().finite().min(-10).max(10) }))
-    .max(MOST_MARKS),
+    .max(MAX_MARKS),
   tracks: z
     .array(
       z.strictObject({
         tool: z.enum(TRACK_TOOLS),
         round: z.number().int().min(1).max(100),
-        places: z.array(at).min(2).max(MOST_PLACES),
+        places: z.array(at).min(2).max(MAX_PLACES),
       }),
     )
-    .max(MOST_TRACKS),
+    .max(MAX_TRACKS),
 });
 export type DrawnMap = z.infer<typeof DrawnMapSchema>;

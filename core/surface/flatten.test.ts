@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Matrix, solve } from 'ml-matrix';
 import { spread } from '../measure/spread.arbitrary';
-import { whole } from '../measure/whole';
+import { runToCompletion } from '../measure/runToCompletion';
 import { curvatureOf } from './curvature';
 import { discOf } from './disc';
 import { dissect } from './dissection';
@@ -468,7 +468,7 @@ test('a line that is held is straight in the flat, and points are as far apart a
             ? [{ kind: 'points' as const, at: [[...p], [...q]] as [number, number, number][] }]
             : []),
         ];
-        const found = whole(layingPanel(made, school, 500, [], null, hold));
+        const found = runToCompletion(layingPanel(made, school, 500, [], null, hold));
         if (!found.ok) throw new Error(found.problems[0]!.code);
         const { flat, heldOff } = found.laid;
         expect(upright(mesh.triangles, flat)).toBe(true);
@@ -495,7 +495,7 @@ test('a line that is held is straight in the flat, and points are as far apart a
 }, 60_000);
 
 function run(way: ReturnType<typeof flattening>): Float64Array {
-  const found = whole(way);
+  const found = runToCompletion(way);
   if (!found.ok) throw new Error('not laid flat');
   return found.flat;
 }

@@ -1,6 +1,6 @@
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
-import { whole } from '../measure/whole';
+import { runToCompletion } from '../measure/runToCompletion';
 import type { Disc } from './disc';
 import { dissect } from './dissection';
 import { firstFlat, seenSquareOn, upright } from './firstFlat';
@@ -30,12 +30,12 @@ const ENOUGH_FAR = 1e-3;
 const ENOUGH_ON_THE_WAY = 1;
 /** An energy below this is nought: strains of a ten-millionth. */
 const NOUGHT = 1e-15;
-const MOST_STEPS = 80;
+const MAX_STEPS = 80;
 /**
  * So many steps go by one factored stiffness, each of which gains no more than this share of what
  * the one before did.
  */
-const MOST_AGAIN = 10;
+const MAX_AGAIN = 10;
 const SERVES = 0.5;
 /** In schools farther from the middle than this the stiffness changes too much with the flat. */
 const MILD = 0.1;
@@ -78,9 +78,9 @@ export function* flattening(
     const weights = weightsOf(pace);
     const isMild = Math.abs(pace - 0.5) <= MILD;
     const enough = pace !== school ? ENOUGH_ON_THE_WAY : isMild ? ENOUGH : ENOUGH_FAR;
-    const most = isMild ? MOST_AGAIN : 0;
+    const most = isMild ? MAX_AGAIN : 0;
     let energy = energyOf(panel, flat, weights) + holdsEnergy(panel, holds, flat);
-    for (; steps < MOST_STEPS; steps++) {
+    for (; steps < MAX_STEPS; steps++) {
       yield { flat, energy, steps, done: false };
       const next = newtonStep(panel, fronts, flat, energy, weights, holds, true);
       if (!next) break;
@@ -209,4 +209,4 @@ function laidUpright(disc: Disc, flat: Float64Array): Float64Array {
 
 /** Lays a panel flat in one go. */
 export const flatten = (disc: Disc, school: number): Result<Flat> =>
-  whole(flattening(disc, school));
+  runToCompletion(flattening(disc, school));

@@ -4,7 +4,7 @@ import type { Mesh } from './mesh';
 /**
  * No panel is kept with more vertices than this: what flattening needs, not what a scanner gives.
  */
-export const MOST_KEPT = 8000;
+export const MAX_KEPT = 8000;
 
 const figures = z.string().max(200_000);
 
@@ -34,7 +34,7 @@ export type Taped = z.infer<typeof TapedSchema>;
 const STEPS = 65_535;
 
 /**
- * A panel of up to `MOST_KEPT` vertices as it is kept: its places are right to half a step, a 131
+ * A panel of up to `MAX_KEPT` vertices as it is kept: its places are right to half a step, a 131
  * 000th of its size.
  */
 export function packed({ vertices, triangles }: Mesh, file: string, offMm: number): Scan {

@@ -10,7 +10,7 @@ import { spanOf } from './part';
  */
 export const HAND_MM = 100;
 /** On a panel that leaves no such room, this share of it. */
-const LEAST_SHARE = 0.25;
+const MIN_SHARE = 0.25;
 /** Cuts are looked for so close to one another, as shares. */
 const STEP = 0.05;
 /** More crown along a cut than so many times the mean over the panel is high crown. */
@@ -33,7 +33,7 @@ export function partPlaces(disc: Disc, most: number): PartPlace[] {
     const { normal, from, to } = spanOf(disc, runs);
     const long = to - from;
     if (long <= 0) return [];
-    const clear = Math.min(LEAST_SHARE, HAND_MM / long);
+    const clear = Math.min(MIN_SHARE, HAND_MM / long);
     const reach = Math.min(HAND_MM / 2, long * clear);
     const heights = Float64Array.from(
       { length: vertexCount(disc.mesh) },

@@ -72,11 +72,11 @@ export const thicknessAfter = (thicknessMm: number, area: number): number =>
 /** Steps that a bench can tell apart, as shares. */
 const STEPS = [0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.2, 0.5];
 /** No more lines than this one within another. */
-const MOST_LINES = 6;
+const MAX_LINES = 6;
 
 /** The step between contour lines for a map whose greatest value is `most`. */
 export const benchStep = (most: number): number =>
-  STEPS.find((step) => most / step <= MOST_LINES) ?? 0.5;
+  STEPS.find((step) => most / step <= MAX_LINES) ?? 0.5;
 
 /** A line of equal value over the panel. */
 export type Contour = SideLine & { value: number };

@@ -18,7 +18,7 @@ export type Strip = {
 };
 
 /** No strip has more stations than this, evenly apart. */
-const MOST_STATIONS = 41;
+const MAX_STATIONS = 41;
 
 /**
  * The strip at a share of the panel’s length (`across`) or of its width (`along`); null where the
@@ -57,11 +57,11 @@ export function stripsOf(disc: Disc, flat: Float64Array, count: number): Strip[]
 
 /** Readings at stations evenly apart where there are more than a strip has room for. */
 function evenly(read: [number, number][]): [number, number][] {
-  if (read.length <= MOST_STATIONS) return read;
+  if (read.length <= MAX_STATIONS) return read;
   const whole = read[read.length - 1]![0];
   let k = 0;
-  return Array.from({ length: MOST_STATIONS }, (_, i): [number, number] => {
-    const s = (whole * i) / (MOST_STATIONS - 1);
+  return Array.from({ length: MAX_STATIONS }, (_, i): [number, number] => {
+    const s = (whole * i) / (MAX_STATIONS - 1);
     while (k < read.length - 2 && read[k + 1]![0] < s) k++;
     const [a, b] = [read[k]!, read[k + 1]!];
     const share = Math.min(1, Math.max(0, (s - a[0]) / (b[0] - a[0])));

@@ -5,7 +5,7 @@ import { spread } from '../measure/spread.arbitrary';
 import { cholesky, solved } from '../measure/symmetric';
 import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
-import { whole } from '../measure/whole';
+import { runToCompletion } from '../measure/runToCompletion';
 import { delaunay } from './delaunay';
 import { discOf } from './disc';
 import { flatten } from './flatten';
@@ -81,7 +81,9 @@ test('the least of a bowl is where its equations say', () => {
             gradient[r] = x.reduce((sum, v, c) => sum + a[5 * r + c]! * v, -wanted[r]!);
           return x.reduce((sum, v, r) => sum + v * (gradient[r]! - wanted[r]!), 0) / 2;
         };
-        const { x } = whole(leastOf(of, new Float64Array(5), { most: 400, enough: 1e-14 }));
+        const { x } = runToCompletion(
+          leastOf(of, new Float64Array(5), { most: 400, enough: 1e-14 }),
+        );
         const exact = solved(cholesky(a, 5)!, 5, wanted);
         x.forEach((v, i) =>
           expect(Math.abs(v - exact[i]!)).toBeLessThan(1e-4 * (1 + Math.abs(exact[i]!))),
@@ -181,7 +183,7 @@ test('paper taped shut turns by the angles of its wedges, and nowhere else', () 
 test('gathered again where it was tucked, or stretched where it was slit, a taped panel is the paper it was', () => {
   fc.assert(
     fc.property(papers, ({ outline, wedges, kind, areaMm2 }) => {
-      const found = whole(tapedPanel(outline, wedges, 700));
+      const found = runToCompletion(tapedPanel(outline, wedges, 700));
       if (!found.ok) throw new Error(found.problems[0]!.code);
       const disc = discOf(found.mesh);
       if (!disc.ok) throw new Error(disc.problems[0]!.code);
@@ -228,7 +230,7 @@ test('wedges that cross, run out of the paper or are none are told', () => {
     widthMm: 10,
     point,
   });
-  const of = (...wedges: PaperWedge[]) => whole(tapedPanel(outline, wedges, 300));
+  const of = (...wedges: PaperWedge[]) => runToCompletion(tapedPanel(outline, wedges, 300));
   expect(of()).toMatchObject({ ok: false, problems: [{ code: 'taped-flat' }] });
   expect(of(wedge('a', 100, [180, 80]), wedge('b', 160, [90, 80]))).toMatchObject({
     ok: false,

@@ -49,7 +49,7 @@ export const ChoiceSchema = z.object({
 });
 export type Choice = z.infer<typeof ChoiceSchema>;
 
-export const MOST_READINGS = 40;
+export const MAX_READINGS = 40;
 
 /** What is surveyed of a piece: it names points, findings and braces of its job by their ids. */
 export const PieceSurveySchema = z.object({
@@ -66,7 +66,7 @@ export const PieceSurveySchema = z.object({
   layerCuts: z.array(LayerCutSchema).max(40),
   cutOut: CutOutSchema.nullable(),
   /** Micrometer readings of old metal, mm. */
-  oldMetal: z.array(z.number().min(0.05).max(20)).max(MOST_READINGS),
+  oldMetal: z.array(z.number().min(0.05).max(20)).max(MAX_READINGS),
   options: eachOnce(z.array(PieceOptionSchema).max(12)),
   choice: ChoiceSchema.nullable(),
 });

@@ -153,4 +153,4 @@ export type Surveyed<Body extends SurveyBody = SurveyBody> = { id: string } & Bo
 export const SurveyedSchema = z.object({ id, at: moment, body: SurveySchema });
 export type SurveyedFile = z.infer<typeof SurveyedSchema>;
 
-export const MOST_SURVEYED = 5000;
+export const MAX_SURVEYED = 5000;

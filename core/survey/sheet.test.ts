@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { spread } from '../measure/spread.arbitrary';
 import { METALS, metalById } from '../metal/metals';
 import { oldMetalOf } from './oldMetal';
-import { USUAL_SHEETS_MM, sheetsFor, stepLimit } from './whatSheet';
+import { COMMON_SHEETS_MM, stockCandidates, stepLimit } from './stockCandidates';
 
 test('old sheet is told from paint and rust, in whatever order it was read', () => {
   const given = fc.tuple(
@@ -56,15 +56,15 @@ test('a structural piece is never offered anything thinner than the old can be',
       fc.boolean(),
       (thicknessMm, uMm, structural) => {
         const metal = metalById('dc01');
-        const offered = USUAL_SHEETS_MM.map((t) => ({ metal, thicknessMm: t, name: '' }));
-        const found = sheetsFor({ metal, thicknessMm, uMm }, structural, offered, 4);
+        const offered = COMMON_SHEETS_MM.map((t) => ({ metal, thicknessMm: t, name: '' }));
+        const found = stockCandidates({ metal, thicknessMm, uMm }, structural, offered, 4);
         const apart = found.map((row) => Math.abs(row.thicknessMm - thicknessMm));
         expect(apart).toEqual([...apart].sort((a, b) => a - b));
         if (structural)
           for (const row of found)
             expect(row.thicknessMm).toBeGreaterThanOrEqual(thicknessMm - 2 * uMm);
         // What is left out comes no nearer, or is too thin.
-        for (const t of USUAL_SHEETS_MM.filter((t) => found.every((row) => row.thicknessMm !== t)))
+        for (const t of COMMON_SHEETS_MM.filter((t) => found.every((row) => row.thicknessMm !== t)))
           expect(
             Math.abs(t - thicknessMm) >= Math.max(...apart, -Infinity) ||
               (structural && t < thicknessMm - 2 * uMm),
@@ -77,7 +77,7 @@ test('a structural piece is never offered anything thinner than the old can be',
 test('another sheet is as stiff as E·t³ and as heavy as its weight; the step is held to ISO 5817', () => {
   const old = { metal: metalById('dc01'), thicknessMm: 1, uMm: 0.01 };
   for (const metal of METALS) {
-    const [row] = sheetsFor(old, false, [{ metal, thicknessMm: 1.2, name: '' }], 1);
+    const [row] = stockCandidates(old, false, [{ metal, thicknessMm: 1.2, name: '' }], 1);
     // A strip in bending: E·b·t³/12.
     const bending = (m: typeof metal, t: number) => (m.young.value * t ** 3) / 12;
     expect(row!.stiffer).toBeCloseTo(bending(metal, 1.2) / bending(old.metal, 1), 9);
@@ -93,5 +93,5 @@ test('another sheet is as stiff as E·t³ and as heavy as its weight; the step i
   ]);
   // The same sheet on two lists is offered once.
   const twice = [1, 1.002].map((thicknessMm) => ({ metal: old.metal, thicknessMm, name: '' }));
-  expect(sheetsFor(old, false, twice, 4)).toHaveLength(1);
+  expect(stockCandidates(old, false, twice, 4)).toHaveLength(1);
 });

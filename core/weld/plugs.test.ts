@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { develop } from '../blank/fold/develop';
-import { USUAL_SHOP, sheetMetal } from '../blank/fold/practice';
+import { DEFAULT_SHOP, sheetMetal } from '../blank/fold/practice';
 import { foldedFrames, placed } from '../blank/fold/refold';
 import { emptyPattern } from '../card/emptyPattern';
 import { between } from '../card/given.arbitrary';
@@ -61,7 +61,7 @@ const planned25 = (doc: PatternDoc): PlanDoc => ({
   ],
 });
 const developed = (doc: PatternDoc, t: number) => {
-  const found = develop(doc, sheetMetal(metal, t, USUAL_SHOP), USUAL_SHOP);
+  const found = develop(doc, sheetMetal(metal, t, DEFAULT_SHOP), DEFAULT_SHOP);
   if (!found.ok) throw new Error(JSON.stringify(found.problems));
   return found.development;
 };

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import { MOST_HELD } from '#core/card/crown';
+import { MAX_HELD } from '#core/card/crown';
 import type { Hold } from '#core/surface/held';
 import { usePreferences } from '../../frame/preferences';
 
@@ -78,7 +78,7 @@ export function HeldList({
       ) : (
         <Button
           variant="outlined"
-          disabled={hold.length >= MOST_HELD}
+          disabled={hold.length >= MAX_HELD}
           onClick={() => onTapping(true)}
         >
           Points that stay

@@ -9,7 +9,7 @@ import Typography from '@mui/material/Typography';
 import { Suspense, lazy, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { sheetMetal } from '#core/blank/fold/practice';
-import { MOST_HELD } from '#core/card/crown';
+import { MAX_HELD } from '#core/card/crown';
 import { crownCard } from '#core/card/crownCard';
 import { mirrored } from '#core/card/mirror';
 import { letterAt } from '#core/card/outline';
@@ -68,7 +68,7 @@ type Draft = {
 };
 
 const STRIPS = 3;
-const MOST_POINTS = 24;
+const MAX_POINTS = 24;
 /** Of another shape nothing is held, and it is not parted. */
 const FREED = { keep: [], hold: [], part: null };
 
@@ -198,7 +198,7 @@ export default function CrownPage() {
   };
   const tapped1 = (p: Vec3) => {
     if (!tap || !shown) return;
-    const at = [...tap.at, p].slice(0, MOST_POINTS);
+    const at = [...tap.at, p].slice(0, MAX_POINTS);
     if (tap.what === 'points' || at.length < 2) return setTap({ ...tap, at });
     setTap(null);
     const part = partBy(shown, at[0]!, at[1]!);
@@ -432,7 +432,7 @@ export default function CrownPage() {
                 runs={cutRuns}
                 at={cutAt}
                 cut={cut}
-                full={draft.hold.length >= MOST_HELD}
+                full={draft.hold.length >= MAX_HELD}
                 onRuns={setCutRuns}
                 onAt={setCutAt}
                 onLook={() => setView('panel')}

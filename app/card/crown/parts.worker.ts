@@ -1,4 +1,4 @@
-import { whole } from '#core/measure/whole';
+import { runToCompletion } from '#core/measure/runToCompletion';
 import { describedDisc, layingPanel } from '#core/surface/laidPanel';
 import type { LaidPanel } from '#core/surface/laidPanel';
 import type { Part } from '#core/surface/part';
@@ -11,7 +11,7 @@ const say = (answer: PartsAnswer) => self.postMessage(answer);
 
 self.onmessage = ({ data: { made, school } }: MessageEvent<PartsAsked>) => {
   const laid = (part: Part | null): LaidPanel | null => {
-    const found = whole(layingPanel(made, school, PARTING, [], part));
+    const found = runToCompletion(layingPanel(made, school, PARTING, [], part));
     return found.ok ? found.laid : null;
   };
   const inOne = laid(null);

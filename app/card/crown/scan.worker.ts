@@ -7,7 +7,7 @@ import { discOf, rimsOf } from '#core/surface/disc';
 import { readMeshFile } from '#core/surface/file/meshFile';
 import type { Mesh } from '#core/surface/mesh';
 import { triangleCount } from '#core/surface/mesh';
-import { MOST_KEPT, packed } from '#core/surface/packed';
+import { MAX_KEPT, packed } from '#core/surface/packed';
 import type { ScanAnswer, ScanAsked, ScanTold } from './scanning';
 import { KEPT, UNITS } from './scanning';
 
@@ -49,7 +49,7 @@ async function keep(mesh: Mesh): Promise<void> {
   const { told, file } = whole!;
   say({ what: 'progress', doing: 'thinning' });
   const small = await thinned(mesh);
-  if (small.vertices.length / 3 > MOST_KEPT)
+  if (small.vertices.length / 3 > MAX_KEPT)
     return say({ what: 'refused', problems: [{ code: 'scan-rough', about: [] }], told });
   const { worstMm } = small === mesh ? { worstMm: 0 } : deviationOf(mesh, small);
   const scan = packed(small, file.slice(0, 120), worstMm);

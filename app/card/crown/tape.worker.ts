@@ -1,4 +1,4 @@
-import { whole } from '#core/measure/whole';
+import { runToCompletion } from '#core/measure/runToCompletion';
 import { packed } from '#core/surface/packed';
 import { tapedPanel } from '#core/surface/taped';
 import type { TapeAnswer, TapeAsked } from './taping';
@@ -7,7 +7,7 @@ import { PAPER } from './taping';
 const say = (answer: TapeAnswer) => self.postMessage(answer);
 
 self.onmessage = ({ data: { outline, wedges } }: MessageEvent<TapeAsked>) => {
-  const found = whole(tapedPanel(outline, wedges, PAPER));
+  const found = runToCompletion(tapedPanel(outline, wedges, PAPER));
   if (!found.ok) return say({ what: 'refused', problems: found.problems });
   const { mesh, offMm, stretched } = found;
   say({ what: 'taped', taped: { ...packed(mesh, '', offMm), kind: 'taped' }, stretched });

@@ -5,7 +5,7 @@ import type { Segment } from '../../measure/segment';
 import { line } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import type { BeadSize } from '../blank';
-import { stepLine } from '../step';
+import { stepLine } from '../offsetStep';
 
 /**
  * What a bead looks like cut across, as the middle of the sheet runs: a round one, one with a flat

@@ -10,11 +10,11 @@ import { arcOf, line, segmentLength } from '../../measure/segment';
 import { spread } from '../../measure/spread.arbitrary';
 import { metalById } from '../../metal/metals';
 import { flangeAllowance } from '../fold/flange';
-import { USUAL_SHOP, sheetMetal } from '../fold/practice';
-import { radiiAlong, stripOf } from './apart';
+import { DEFAULT_SHOP, sheetMetal } from '../fold/practice';
+import { radiiAlong, separateFlangeOf } from './separateFlange';
 import { stripCard } from './stripCard';
 
-const SHEET = sheetMetal(metalById('dc04'), 0.8, USUAL_SHOP);
+const SHEET = sheetMetal(metalById('dc04'), 0.8, DEFAULT_SHOP);
 const LIP: Flange = {
   card: 'fold',
   widthMm: 20,
@@ -29,7 +29,7 @@ const LIP: Flange = {
 function laid(run: readonly Segment[], flange: Flange) {
   const found = flangeAllowance(flange, SHEET);
   if (!found.ok) throw new Error(JSON.stringify(found.problems));
-  const strip = stripOf(run, found.flange, 12)!;
+  const strip = separateFlangeOf(run, found.flange, 12)!;
   const card = stripCard(strip, flange, countingIds('s'));
   return { strip, card, weld: segmentsOfEdge(card, card.edges[0]!) };
 }

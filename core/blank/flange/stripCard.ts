@@ -11,7 +11,7 @@ import { line, reversed } from '../../measure/segment';
 import { SAME_PLACE_MM } from '../../measure/tolerance';
 import type { Vec } from '../../measure/vector';
 import { distance } from '../../measure/vector';
-import type { FlangeStrip } from './apart';
+import type { SeparateFlange } from './separateFlange';
 
 /**
  * A flange that is made apart as a card of its own: an angle with its fold, measured over its
@@ -19,7 +19,7 @@ import type { FlangeStrip } from './apart';
  * panel, the flange stands off upward on the sheet, so the start of the panel’s edge is on the
  * right.
  */
-export function stripCard(strip: FlangeStrip, flange: Flange, newId: NewId): PatternDoc {
+export function stripCard(strip: SeparateFlange, flange: Flange, newId: NewId): PatternDoc {
   const { lengthMm: long } = strip;
   if (strip.kind === 'lip') {
     const { path, runs } = lip(strip.weld, strip.widths);

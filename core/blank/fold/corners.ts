@@ -18,7 +18,7 @@ import type { Piece } from './trim';
  */
 
 /** Corners between these turns of the outline, radians, have walls that meet; P, from memory. */
-const [LEAST_TURN, MOST_TURN] = [Math.PI / 9, (8 * Math.PI) / 9];
+const [MIN_TURN, MAX_TURN] = [Math.PI / 9, (8 * Math.PI) / 9];
 /** A corner as it is: which folds (by index), how their walls are joined there, and what each loses. */
 export type Corner = {
   folds: [number, number];
@@ -36,7 +36,7 @@ export type Corner = {
 type BendAt = { bend: Bend; setbackMm: number };
 
 /** Walls turned farther lean over the face: what is in their way is for whoever draws them to say. */
-const MOST_USUAL_DEG = 120;
+const MAX_USUAL_DEG = 120;
 
 /**
  * How two walls are joined where nobody chose: inner corners touching, the V outside closed by weld;
@@ -44,7 +44,7 @@ const MOST_USUAL_DEG = 120;
  */
 const usualMeeting = (folds: [string, string], angles: readonly number[]): FoldMeeting => ({
   folds,
-  kind: Math.max(...angles) > MOST_USUAL_DEG ? 'as-drawn' : 'touch',
+  kind: Math.max(...angles) > MAX_USUAL_DEG ? 'as-drawn' : 'touch',
   over: null,
   gapMm: 0,
 });
@@ -119,7 +119,7 @@ function cornerAt(
   if (a.toward !== b.toward) return null;
   const ways = bounds.map(({ segment }) => unit(sub(segment.b, segment.a))) as [Vec, Vec];
   const turn = Math.atan2(cross(ways[0], ways[1]), dot(ways[0], ways[1]));
-  if (turn < LEAST_TURN || turn > MOST_TURN) return null;
+  if (turn < MIN_TURN || turn > MAX_TURN) return null;
   const outs = ways.map((way) => right(way)) as [Vec, Vec];
   // The outside sharp corner of each bend, from its line on the card outward.
   const sharp = folds.map((i) => {

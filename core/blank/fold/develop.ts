@@ -17,7 +17,7 @@ import type { BlankEdge, BlankHole, BlankLine, JointAllowance } from '../blank';
 import { mitreLines } from '../bead/mitre';
 import { addsOf, outsOf } from '../blank';
 import type { Allowance, Bend } from './allowance';
-import { comesOut } from './radiusGot';
+import { achievedRadius } from './achievedRadius';
 import { measuredOutside, bendAllowance } from './allowance';
 import { beadOnBlank, plannedBeads, withDrawnIn } from './beads';
 import { carrier } from './carry';
@@ -26,8 +26,8 @@ import type { BlankFace, BlankFold, Development } from './developed';
 import { edgeAllowance } from './flange';
 import { flareOf } from './flares';
 import { markOnBlank } from './markLine';
-import type { StripAlong } from './outline';
-import { blankOutline, byEdge, stripsAlong } from './outline';
+import type { StripAlong } from './foldedOutline';
+import { blankOutline, byEdge, stripsAlong } from './foldedOutline';
 import type { Practice, SheetMetal } from './practice';
 import { shapeWarnings } from './shapeWarnings';
 import { sizeOf } from './size';
@@ -289,7 +289,7 @@ function bendsOf(doc: PatternDoc, sheet: SheetMetal): Result<{ list: BendPlan[] 
   for (const fold of doc.folds) {
     const bend: Bend = {
       thicknessMm: sheet.thicknessMm,
-      radiusMm: comesOut(fold.radiusMm ?? sheet.usualRadiusMm, sheet.radii ?? []),
+      radiusMm: achievedRadius(fold.radiusMm ?? sheet.usualRadiusMm, sheet.radii ?? []),
       angleDeg: fold.angleDeg,
     };
     const allowance = bendAllowance(bend, sheet.rule);

@@ -1,11 +1,11 @@
 import type { Corner } from './corners';
-import type { StripPart } from '../strip';
+import type { StripPart } from '../edgeStrip';
 import type { Made } from '../../card/kinds';
 import type { Fold } from '../../card/pattern';
 import type { Vec } from '../../measure/vector';
 import type { Blank } from '../blank';
 import type { Allowance, Bend } from './allowance';
-import type { FoldPiece } from './outline';
+import type { FoldPiece } from './foldedOutline';
 import type { Piece } from './trim';
 
 /** A fold on the blank. */

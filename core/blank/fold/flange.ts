@@ -11,7 +11,7 @@ import type { BlankFlange, JointAllowance } from '../blank';
 import { bendAllowance, measuredOutside } from './allowance';
 import { jointAllowance } from './joint';
 import type { SheetMetal } from './practice';
-import { comesOut } from './radiusGot';
+import { achievedRadius } from './achievedRadius';
 
 type Line = JointAllowance['lines'][number];
 
@@ -95,7 +95,7 @@ export function flangeAllowance(
 ): Result<{ flange: BlankFlange; lines: Line[] }> {
   const bend = {
     thicknessMm: sheet.thicknessMm,
-    radiusMm: comesOut(given.radiusMm ?? sheet.usualRadiusMm, sheet.radii ?? []),
+    radiusMm: achievedRadius(given.radiusMm ?? sheet.usualRadiusMm, sheet.radii ?? []),
     angleDeg: given.turnDeg,
   };
   const reckoned = bendAllowance(bend, sheet.rule);

@@ -4,11 +4,11 @@ import { spread } from '../../measure/spread.arbitrary';
 import { metalById } from '../../metal/metals';
 import { bendAllowance } from './allowance';
 import { develop } from './develop';
-import { stepLine } from '../step';
+import { stepLine } from '../offsetStep';
 import { jointAllowance } from './joint';
 import { PlainCardSchema, fromPlain } from './plain';
 import type { SheetMetal } from './practice';
-import { USUAL_SHOP, ruleFor, sheetMetal } from './practice';
+import { DEFAULT_SHOP, ruleFor, sheetMetal } from './practice';
 
 const sheet = (thicknessMm: number): SheetMetal => ({
   thicknessMm,
@@ -146,7 +146,7 @@ describe('the rule a shop bends by', () => {
   };
 
   test('its own test bends of the same metal and thickness come before any table', () => {
-    const shop = { ...USUAL_SHOP, strips: [strip, { ...strip, legBMm: 51.1 }] };
+    const shop = { ...DEFAULT_SHOP, strips: [strip, { ...strip, legBMm: 51.1 }] };
     const measured = ruleFor(shop, dc01, 1.05);
     expect(measured).toMatchObject({ kind: 'measured' });
     // Two strips of equal reading: the mean of their K, known √2 times better than one.
@@ -159,16 +159,16 @@ describe('the rule a shop bends by', () => {
   });
 
   test('else what it chose, by the metal’s temper where the table asks for it', () => {
-    expect(ruleFor({ ...USUAL_SHOP, rule: 'machinery' }, metalById('al1100o'), 1)).toEqual({
+    expect(ruleFor({ ...DEFAULT_SHOP, rule: 'machinery' }, metalById('al1100o'), 1)).toEqual({
       kind: 'machinery',
       temper: 'soft',
     });
-    expect(ruleFor({ ...USUAL_SHOP, rule: 'k', plainK: 0.38 }, dc01, 1)).toEqual({
+    expect(ruleFor({ ...DEFAULT_SHOP, rule: 'k', plainK: 0.38 }, dc01, 1)).toEqual({
       kind: 'k',
       k: 0.38,
     });
-    expect(ruleFor({ ...USUAL_SHOP, rule: 'faa' }, dc01, 1)).toEqual({ kind: 'faa' });
-    expect(sheetMetal(metalById('al6061t6'), 2, USUAL_SHOP)).toMatchObject({
+    expect(ruleFor({ ...DEFAULT_SHOP, rule: 'faa' }, dc01, 1)).toEqual({ kind: 'faa' });
+    expect(sheetMetal(metalById('al6061t6'), 2, DEFAULT_SHOP)).toMatchObject({
       usualRadiusMm: 6,
       leastRadiusMm: 6,
       weight: 2.7,

@@ -6,8 +6,8 @@ import type { JointAllowance } from '../blank';
 import type { Bend, Rule } from './allowance';
 import { measuredOutside, bendAllowance } from './allowance';
 import type { SheetMetal } from './practice';
-import { comesOut } from './radiusGot';
-import { STEP_ANGLE_DEG, stepLine } from '../step';
+import { achievedRadius } from './achievedRadius';
+import { STEP_ANGLE_DEG, stepLine } from '../offsetStep';
 
 const flat = (
   addMm: number,
@@ -119,7 +119,7 @@ export function jointAllowance(
             joint.widthMm > 0 ? [{ outMm: 0, role: 'trim' }] : [],
           ),
         );
-      const radiusMm = comesOut(sheet.usualRadiusMm, sheet.radii ?? []);
+      const radiusMm = achievedRadius(sheet.usualRadiusMm, sheet.radii ?? []);
       const bend = { thicknessMm: t, radiusMm, angleDeg: joint.turnDeg };
       return turnedStrip(joint.widthMm, bend, sheet.rule, 'joint-flange', 'turned-flange-narrow');
     }

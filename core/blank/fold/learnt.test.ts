@@ -5,8 +5,8 @@ import { spread } from '../../measure/spread.arbitrary';
 import type { Shop } from '../shopSchema';
 import { bendAllowance } from './allowance';
 import { changedPieces, learntGroups } from './learnt';
-import { USUAL_SHOP } from './practice';
-import { comesOut, legsOutBy, radiusFromLegs } from './radiusGot';
+import { DEFAULT_SHOP } from './practice';
+import { achievedRadius, legsOutBy, radiusFromLegs } from './achievedRadius';
 
 const strip = (
   legBMm: number,
@@ -77,13 +77,13 @@ describe('the radius that came out', () => {
 
   test('readings of about the radius that is wanted count, and of nothing else', () => {
     expect(
-      comesOut(1, [
+      achievedRadius(1, [
         { wantedMm: 1, gotMm: 1.6, uMm: 0.1 },
         { wantedMm: 1.05, gotMm: 1.4, uMm: 0.1 },
       ]),
     ).toBeCloseTo(1.5, 9);
-    expect(comesOut(1, [{ wantedMm: 1.2, gotMm: 3, uMm: 0.1 }])).toBe(1);
-    expect(comesOut(0, [{ wantedMm: 0, gotMm: 0.3, uMm: 0.1 }])).toBe(0.3);
+    expect(achievedRadius(1, [{ wantedMm: 1.2, gotMm: 3, uMm: 0.1 }])).toBe(1);
+    expect(achievedRadius(0, [{ wantedMm: 0, gotMm: 0.3, uMm: 0.1 }])).toBe(0.3);
   });
 });
 
@@ -91,7 +91,7 @@ describe('what a shop has learnt', () => {
   test('a reading far from the others stands out, whatever their order; one that is left out does not count', () => {
     fc.assert(
       fc.property(fc.shuffledSubarray([52, 52.1, 52.2, 51.2], { minLength: 4 }), (legs) => {
-        const shop = { ...USUAL_SHOP, strips: legs.map((leg) => strip(leg)) };
+        const shop = { ...DEFAULT_SHOP, strips: legs.map((leg) => strip(leg)) };
         const [group] = learntGroups(shop, 'strips');
         expect(
           group!.readings.filter(({ standsOut }) => standsOut).map(({ index }) => legs[index]),
@@ -112,7 +112,7 @@ describe('what a shop has learnt', () => {
 
   test('metals, thicknesses and roundness are told apart; within a tenth they are one', () => {
     const shop = {
-      ...USUAL_SHOP,
+      ...DEFAULT_SHOP,
       strips: [
         strip(52),
         strip(52, { thicknessMm: 1.1 }),
@@ -121,7 +121,7 @@ describe('what a shop has learnt', () => {
       ],
     };
     expect(learntGroups(shop, 'strips').map(({ readings }) => readings.length)).toEqual([2, 1, 1]);
-    const springs = { ...USUAL_SHOP, springs: [spring(90), { ...spring(90), radiusMm: 5 }] };
+    const springs = { ...DEFAULT_SHOP, springs: [spring(90), { ...spring(90), radiusMm: 5 }] };
     expect(learntGroups(springs, 'springs')).toHaveLength(2);
   });
 
@@ -137,15 +137,15 @@ describe('what a shop has learnt', () => {
         { angleDeg: 45, radiusMm: 3 },
       ],
     };
-    const [changed] = changedPieces(USUAL_SHOP, { ...USUAL_SHOP, radii: [radius(2)] }, [piece]);
+    const [changed] = changedPieces(DEFAULT_SHOP, { ...DEFAULT_SHOP, radii: [radius(2)] }, [piece]);
     const by = legsOutBy({ thicknessMm: 1, radiusMm: 1, angleDeg: 90 }, { kind: 'din6935' }, 2)!;
     expect(changed).toMatchObject({ folds: 1 });
     expect(changed!.mostMm).toBeCloseTo(Math.abs(by), 9);
-    expect(changedPieces(USUAL_SHOP, { ...USUAL_SHOP, radii: [radius(2, 'p')] }, [piece])).toEqual(
-      [],
-    );
     expect(
-      changedPieces(USUAL_SHOP, { ...USUAL_SHOP, radii: [{ ...radius(2), leftOut: 'no' }] }, [
+      changedPieces(DEFAULT_SHOP, { ...DEFAULT_SHOP, radii: [radius(2, 'p')] }, [piece]),
+    ).toEqual([]);
+    expect(
+      changedPieces(DEFAULT_SHOP, { ...DEFAULT_SHOP, radii: [{ ...radius(2), leftOut: 'no' }] }, [
         piece,
       ]),
     ).toEqual([]);

@@ -3,7 +3,7 @@ import { metalById } from '../../metal/metals';
 import type { Shop } from '../shopSchema';
 import { bendAllowance } from './allowance';
 import { sheetMetal } from './practice';
-import { comesOut } from './radiusGot';
+import { achievedRadius } from './achievedRadius';
 import { angleRatioOf, meanRatio } from './springback';
 import { kFromStrip } from './testBend';
 
@@ -156,7 +156,7 @@ export type OpenPiece = {
 export type ChangedPiece = { piece: OpenPiece; mostMm: number; folds: number };
 
 /** Less than this is no change that anyone could measure, mm. */
-const LEAST_MM = 0.005;
+const MIN_MM = 0.005;
 
 /** Which pieces other settings of the shop would change, the most first. */
 export function changedPieces(
@@ -171,7 +171,7 @@ export function changedPieces(
       return {
         piece,
         mostMm: Math.max(0, ...off),
-        folds: off.filter((mm) => mm >= LEAST_MM).length,
+        folds: off.filter((mm) => mm >= MIN_MM).length,
       };
     })
     .filter(({ folds }) => folds > 0)
@@ -191,7 +191,7 @@ function deductions(shop: Shop, { id, metal, thicknessMm, folds }: OpenPiece): n
     const bend = {
       thicknessMm,
       angleDeg,
-      radiusMm: comesOut(radiusMm ?? sheet.usualRadiusMm, sheet.radii ?? []),
+      radiusMm: achievedRadius(radiusMm ?? sheet.usualRadiusMm, sheet.radii ?? []),
     };
     const found = bendAllowance(bend, sheet.rule);
     return found.ok ? found.deductionMm : 0;

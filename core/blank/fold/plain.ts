@@ -8,7 +8,7 @@ import type { PatternDoc, Place } from '../../card/pattern';
 import type { Result } from '../../measure/result';
 import { failure, stop } from '../../measure/result';
 import type { Practice, SheetMetal } from './practice';
-import { USUAL_SHOP } from './practice';
+import { DEFAULT_SHOP } from './practice';
 
 const mm = z.number().min(-100_000).max(100_000);
 const point = z.tuple([mm, mm]);
@@ -57,8 +57,8 @@ export const PlainCardSchema = z.object({
     .max(2000)
     .default([]),
   base: point.optional(),
-  relief: z.enum(['round', 'square', 'none']).default(USUAL_SHOP.relief),
-  brakeLine: z.enum(['tangent', 'centre', 'radius-in']).default(USUAL_SHOP.brakeLine),
+  relief: z.enum(['round', 'square', 'none']).default(DEFAULT_SHOP.relief),
+  brakeLine: z.enum(['tangent', 'centre', 'radius-in']).default(DEFAULT_SHOP.brakeLine),
   kgPerM2PerMm: z.number().positive().default(7.85),
 });
 export type PlainCard = z.input<typeof PlainCardSchema>;

@@ -7,11 +7,11 @@ import type { Shop } from '../shopSchema';
 import type { Rule } from './allowance';
 import { weightedMean } from '../../measure/mean';
 import { shareDrawn } from '../bead/tested';
-import type { RadiusGot } from './radiusGot';
-import { radiiOf } from './radiusGot';
+import type { AchievedRadius } from './achievedRadius';
+import { radiiOf } from './achievedRadius';
 import { ruleFromStrips } from './testBend';
 
-export const USUAL_SHOP: Shop = {
+export const DEFAULT_SHOP: Shop = {
   name: 'My shop',
   units: 'mm',
   dates: 'day',
@@ -71,7 +71,7 @@ export type SheetMetal = {
    * Inside radii as they came out in this sheet where others were wanted; left out where none were
    * measured.
    */
-  radii?: RadiusGot[];
+  radii?: AchievedRadius[];
   /** Least inside radius of the metal, mm. */
   leastRadiusMm: number;
   temper: Temper;
@@ -165,4 +165,4 @@ export const countsFor = (one: Tried, metal: Pick<Metal, 'id'>, thicknessMm: num
   one.metal === metal.id &&
   Math.abs(one.thicknessMm - thicknessMm) <= SAME_THICKNESS * thicknessMm;
 
-const withRadii = (radii: RadiusGot[]) => (radii.length > 0 ? { radii } : {});
+const withRadii = (radii: AchievedRadius[]) => (radii.length > 0 ? { radii } : {});

@@ -9,14 +9,14 @@ import { spread } from '../../measure/spread.arbitrary';
 import type { Vec } from '../../measure/vector';
 import { metalById } from '../../metal/metals';
 import { alongFlange, remediesOf } from '../flange/along';
-import { stripOf } from '../flange/apart';
+import { separateFlangeOf } from '../flange/separateFlange';
 import { stripCard } from '../flange/stripCard';
 import { sectionPath } from '../bead/section';
 import { develop } from './develop';
 import { sectionOf } from './beads';
-import { USUAL_SHOP, sheetMetal } from './practice';
+import { DEFAULT_SHOP, sheetMetal } from './practice';
 
-const sheet = sheetMetal(metalById('dc04'), 0.8, USUAL_SHOP);
+const sheet = sheetMetal(metalById('dc04'), 0.8, DEFAULT_SHOP);
 const FLANGE: Flange = {
   card: 'fold',
   widthMm: 15,
@@ -54,7 +54,7 @@ const rectangle = (wide: number, high: number) =>
     [0, high],
   ]);
 const blank = (doc: PatternDoc) => {
-  const found = develop(doc, sheet, USUAL_SHOP);
+  const found = develop(doc, sheet, DEFAULT_SHOP);
   if (!found.ok) throw new Error(JSON.stringify(found.problems));
   return found.development;
 };
@@ -155,13 +155,13 @@ describe('flanges on the blank', () => {
       0,
       { ...FLANGE, widthMm: 60 },
     );
-    const steel = sheetMetal(metalById('dc04'), 1, USUAL_SHOP);
+    const steel = sheetMetal(metalById('dc04'), 1, DEFAULT_SHOP);
     const of = (ends?: Flange['ends']) => {
       const one = {
         ...doc,
         edges: doc.edges.map((e, i) => (i === 0 ? { ...e, flange: { ...e.flange!, ends } } : e)),
       };
-      const found = develop(one, steel, USUAL_SHOP);
+      const found = develop(one, steel, DEFAULT_SHOP);
       if (!found.ok) throw new Error(JSON.stringify(found.problems));
       return found.development.edges[0]!;
     };
@@ -265,7 +265,7 @@ describe('flanges on the blank', () => {
       const d = blank(withFlange(arch(150), 1, { ...FLANGE, how }));
       for (const s of d.edges[1]!.cut) expect(arcOf(s).radius).toBeCloseTo(150, 9);
       const { flange } = d.edges[1]!.allowance;
-      expect(stripOf(d.edges[1]!.net, flange!, 12)).toMatchObject({
+      expect(separateFlangeOf(d.edges[1]!.net, flange!, 12)).toMatchObject({
         kind: how === 'lip' ? 'lip' : 'angle',
         lengthMm: expect.closeTo(150 * Math.PI, 6),
       });
@@ -285,7 +285,7 @@ describe('flanges on the blank', () => {
           const made = { ...FLANGE, widthMm, endWidthMm, turnDeg, landMm, how };
           const d = blank(withFlange(arch(radius), 1, made));
           const { flange } = d.edges[1]!.allowance;
-          const strip = stripOf(d.edges[1]!.net, flange!, landMm)!;
+          const strip = separateFlangeOf(d.edges[1]!.net, flange!, landMm)!;
           const card = stripCard(strip, made, countingIds('s'));
           if (strip.kind === 'lip' && Math.abs(turnDeg - 90) > 1e-6)
             return expect(card.edges[0]!.joint.kind).toBe('butt');
@@ -371,7 +371,7 @@ describe('beads on the blank', () => {
     const found = develop(
       { ...rectangle(200, 60), beads: [across, inside] },
       { ...sheet, drawsIn: 0.5 },
-      USUAL_SHOP,
+      DEFAULT_SHOP,
     );
     expect(found.ok && found.development.beads.map(({ drawsIn, by }) => [drawsIn, by])).toEqual([
       [0.5, 'shop'],

@@ -92,12 +92,12 @@ function holes(
 }
 
 /** More parts of a blank on each other than this are not told one by one. */
-const MOST_CROSSINGS = 200;
+const MAX_CROSSINGS = 200;
 
 function collisions({ outline }: Development): Problem[] {
   const pairs = crossingPairs(
     outline.map((p) => p.segment),
-    MOST_CROSSINGS,
+    MAX_CROSSINGS,
   );
   const about = pairs.flatMap(([i, j]) => {
     const a = outline[i]!;

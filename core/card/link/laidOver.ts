@@ -13,7 +13,7 @@ import type { Vec } from '../../measure/vector';
 import { add, cross, dot, right, sub, turned, unit } from '../../measure/vector';
 import { outlineOf, segmentsOfEdge } from '../outline';
 import type { PatternDoc } from '../pattern';
-import type { Apart } from './apart';
+import type { EdgeOffset } from './edgeOffsets';
 
 /** The outline of another card as it lies on this one. */
 export type LaidOver = {
@@ -23,7 +23,7 @@ export type LaidOver = {
    * For each edge of this card where it lies farthest out of the other one, as long as anything
    * runs along it there.
    */
-  apart: Apart[];
+  apart: EdgeOffset[];
   /** How far places of the one lie off the other on the average, mm. */
   meanMm: number;
 };
@@ -39,7 +39,7 @@ const FIRST_TURNS = Array.from({ length: 12 }, (_, i) => 30 * i);
  */
 const [ROUGH_PLACES, PLACES] = [48, 240];
 const [ROUGH_LOOKED_AT, LOOKED_AT] = [24_000, 60_000];
-const LEAST_PLACES = 16;
+const MIN_PLACES = 16;
 const [ROUGH_STEPS, STEPS] = [14, 60];
 /**
  * What lies nearer than this share of the card lies as near as can be at first; in the end, than
@@ -51,7 +51,7 @@ const NEAR_MM = 0.02;
 const STILL_MM = 1e-9;
 /** An edge is measured at places so far apart, mm, and at so many at most. */
 const MEASURED_MM = 2;
-const MOST_MEASURED = 400;
+const MAX_MEASURED = 400;
 /**
  * A place on the other outline is an edge's when no edge lies nearer to it than this share of the
  * way to it.
@@ -82,7 +82,7 @@ export function laidOverCard(
   if (mine.length === 0 || theirs.length === 0) return null;
   const sides = mine.length + theirs.length;
   const count = (most: number, lookedAt: number) =>
-    Math.max(LEAST_PLACES, Math.min(most, Math.round(lookedAt / sides)));
+    Math.max(MIN_PLACES, Math.min(most, Math.round(lookedAt / sides)));
   const [rough, places] = [count(ROUGH_PLACES, ROUGH_LOOKED_AT), count(PLACES, LOOKED_AT)];
   const [a, b] = [centreOf(mine), centreOf(theirs)];
   const firsts = FIRST_TURNS.map((deg) => {
@@ -253,15 +253,15 @@ const offBetween = (mine: Path, theirs: Path, places: number): number[] => [
  * Where each edge lies farthest out of another outline, measured square to the edge: what runs
  * another way, as a neighbour that stands farther in does, says nothing of it.
  */
-function apartOf(here: PatternDoc, path: Path): Apart[] {
+function apartOf(here: PatternDoc, path: Path): EdgeOffset[] {
   const own = outlineOf(here).path;
   const { minX, minY, maxX, maxY } = box(own);
   const reach = Math.hypot(maxX - minX, maxY - minY) / 3;
   return here.edges.flatMap((edge) => {
     const run = segmentsOfEdge(here, edge);
     const long = run.reduce((sum, s) => sum + segmentLength(s), 0);
-    const every = Math.max(MEASURED_MM, long / MOST_MEASURED);
-    let found: Apart | null = null;
+    const every = Math.max(MEASURED_MM, long / MAX_MEASURED);
+    let found: EdgeOffset | null = null;
     for (const s of run) {
       const n = Math.max(1, Math.ceil(segmentLength(s) / every));
       for (let i = 0; i <= n; i++) {

@@ -18,10 +18,10 @@ import { otherSide } from '../otherSide';
 import { patternParts } from '../outline';
 import type { Fold, PatternDoc, TakeOff } from '../pattern';
 import { readPattern } from '../read';
-import { edgesApart } from './apart';
+import { edgeOffsets } from './edgeOffsets';
 import { alike, valuesOf } from './atoms';
 import type { Difference } from './differences';
-import { madeFrom, shovedTo } from './lie';
+import { madeFrom, translatedTo } from './alignment';
 import type { At, Linked } from './linked';
 import { catchUp, leave, seenFrom, withTakeOff } from './linked';
 
@@ -178,7 +178,7 @@ test('what changed on the first is taken over, all at once or part by part in an
         expect(whole.made.meetings ?? []).toEqual(linked.first.meetings ?? []);
         // It is the mirror of the first as it is now, with its own hole.
         const mirror = ownOf(madeFrom(linked.first, 'other-side', takeOff).doc);
-        const apart = edgesApart(whole.made, shovedTo(mirror, whole.made));
+        const apart = edgeOffsets(whole.made, translatedTo(mirror, whole.made));
         expect(Math.max(...apart.map(({ mm }) => Math.abs(mm)))).toBeLessThan(1e-5);
         let by: Linked = linked;
         for (let left = found.filter(({ there }) => there.length > 0); left.length > 0;) {
@@ -313,7 +313,7 @@ test('what is taken off can be changed: the edge moves by the difference, what i
       const found = seen('made', { first, made: doc });
       expect(found.map(({ part }) => part.id)).toEqual(['h2']);
       const edge = first.edges[1]!.id;
-      const apart = edgesApart(doc, lying).find((one) => one.edge === edge)!;
+      const apart = edgeOffsets(doc, lying).find((one) => one.edge === edge)!;
       expect(apart.mm).toBeCloseTo(mm - next, 6);
     }),
     { numRuns: 60 },
@@ -350,8 +350,8 @@ test('an edge lies out of another’s by what it was taken out, whichever way on
   const top = flat.edges[2]!.id;
   const bowed = reshapeSide(flat, flat.sides[2]!.id, 0.1);
   // The rise of an arc is half its chord times its bulge.
-  expect(edgesApart(bowed, flat).map(({ edge, mm }) => [edge, Math.round(mm * 1e6) / 1e6])).toEqual(
-    flat.edges.map(({ id }) => [id, id === top ? 20 : 0]),
-  );
-  expect(edgesApart(flat, bowed).find(({ edge }) => edge === top)!.mm).toBeCloseTo(-20, 6);
+  expect(
+    edgeOffsets(bowed, flat).map(({ edge, mm }) => [edge, Math.round(mm * 1e6) / 1e6]),
+  ).toEqual(flat.edges.map(({ id }) => [id, id === top ? 20 : 0]));
+  expect(edgeOffsets(flat, bowed).find(({ edge }) => edge === top)!.mm).toBeCloseTo(-20, 6);
 });

@@ -6,7 +6,16 @@ import type { PatternDoc, TakeOff, Taken } from '../pattern';
 import type { Atom } from './atoms';
 import type { Difference, Part } from './differences';
 import { differences } from './differences';
-import { alone, laidBack, laidHere, onceHere, onceThere, shoveTo, shoved, shovedTo } from './lie';
+import {
+  alone,
+  alignedBack,
+  alignedHere,
+  onceHere,
+  onceThere,
+  translationTo,
+  translated,
+  translatedTo,
+} from './alignment';
 import { takenOver, toTake } from './takeOver';
 
 /**
@@ -31,9 +40,9 @@ export function seenFrom(at: At, { first, made }: Linked): Result<Seen> {
   if (!taken) return failure({ code: 'nothing-taken' });
   const here = at === 'made' ? made : first;
   const { doc, failed } =
-    at === 'made' ? laidHere(first, taken, made) : laidBack(made, taken, first);
+    at === 'made' ? alignedHere(first, taken, made) : alignedBack(made, taken, first);
   const once = at === 'made' ? onceHere(taken, made) : turnedLike(onceThere(taken), taken, first);
-  const there = shovedTo(doc, once);
+  const there = translatedTo(doc, once);
   return { ok: true, there, differences: differences(once, there, here), failed };
 }
 
@@ -45,11 +54,11 @@ export function laidOver(at: At, { first, made }: Linked, as: 'other-side' | 'ag
   const way = { aboutMm: made.taken?.aboutMm ?? middleOf(first), takeOff: [] };
   const [there, here] = at === 'made' ? [first, made] : [made, first];
   if (made.taken)
-    return shovedTo(
-      at === 'made' ? laidHere(there, way, here).doc : laidBack(there, way, here).doc,
+    return translatedTo(
+      at === 'made' ? alignedHere(there, way, here).doc : alignedBack(there, way, here).doc,
       here,
     );
-  return shovedTo(as === 'again' ? there : mirrored(there, way.aboutMm), here);
+  return translatedTo(as === 'again' ? there : mirrored(there, way.aboutMm), here);
 }
 
 /**
@@ -57,7 +66,7 @@ export function laidOver(at: At, { first, made }: Linked, as: 'other-side' | 'ag
  * since.
  */
 function turnedLike(doc: PatternDoc, { aboutMm }: Taken, like: PatternDoc): PatternDoc {
-  return shovedTo(doc.turned === like.turned ? doc : mirrored(doc, aboutMm), like);
+  return translatedTo(doc.turned === like.turned ? doc : mirrored(doc, aboutMm), like);
 }
 
 const same = (a: Part, b: Part) => a.of === b.of && a.id === b.id;
@@ -109,7 +118,7 @@ function asOne({ first, made }: Linked, atoms: readonly Atom[]): Linked {
   const taken = made.taken!;
   const [there, here] = [onceThere(taken), taken.here && { ...taken.here, taken: null }];
   const now = (once: PatternDoc, next: PatternDoc) => {
-    const found = takenOver(once, shovedTo(next, once), atoms, 'drop');
+    const found = takenOver(once, translatedTo(next, once), atoms, 'drop');
     return alone(found.ok ? found.doc : once);
   };
   return {
@@ -119,7 +128,7 @@ function asOne({ first, made }: Linked, atoms: readonly Atom[]): Linked {
       taken: {
         ...taken,
         card: now(there, turnedLike(first, taken, there)),
-        here: here && now(here, laidHere(first, taken, here).doc),
+        here: here && now(here, alignedHere(first, taken, here).doc),
       },
     },
   };
@@ -138,15 +147,18 @@ export function withTakeOff(
   const { taken } = made;
   if (!taken) return failure({ code: 'nothing-taken' });
   const card = onceThere(taken);
-  let next = laidHere(card, { ...taken, takeOff: [] }, made).doc;
+  let next = alignedHere(card, { ...taken, takeOff: [] }, made).doc;
   for (const one of takeOff) {
     const tried = takenOff(next, one);
     if (!tried.ok) return tried;
     next = tried.doc;
   }
-  const lain = laidHere(card, taken, made).doc;
-  const by = shoveTo(lain, made);
-  const [before, there] = [lain, next].map((doc) => shoved(doc, by)) as [PatternDoc, PatternDoc];
+  const lain = alignedHere(card, taken, made).doc;
+  const by = translationTo(lain, made);
+  const [before, there] = [lain, next].map((doc) => translated(doc, by)) as [
+    PatternDoc,
+    PatternDoc,
+  ];
   const atoms = differences(before, there, made).flatMap((difference) => toTake(difference));
   const found = takenOver(made, there, atoms);
   if (!found.ok) return found;

@@ -2,7 +2,7 @@ import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import { letterAt } from '../outline';
 import type { Edge, Fold, PatternDoc } from '../pattern';
-import { goneIn, withoutGone } from '../rule/hangsOn';
+import { danglingDependents, withoutDangling } from '../rule/dependents';
 import type { Atom } from './atoms';
 import { keyOf, meetingOwner } from './atoms';
 import type { Difference } from './differences';
@@ -71,19 +71,19 @@ export function takenOver(
   const there = new Set(doc.sides.map(({ id }) => id));
   const hangs = (fold: Fold) => sidesOfFold(fold).every((side) => there.has(side));
   if (loose === 'drop')
-    return { ok: true, doc: withoutGone({ ...doc, folds: doc.folds.filter(hangs) }) };
+    return { ok: true, doc: withoutDangling({ ...doc, folds: doc.folds.filter(hangs) }) };
   const stranded = doc.folds.filter((fold) => !hangs(fold)).map(({ id }) => id);
   const needs = [
     ...stranded.filter(wants('fold')),
     ...doc.tucks
       .filter(({ id, at }) => wants('tuck')(id) && !there.has(at.side))
       .map(({ id }) => id),
-    ...goneIn({ ...doc, tucks: [], left: [], beads: [] }).filter(wants('rule')),
-    ...goneIn({ ...doc, tucks: [], left: [], rules: [] }).filter(wants('bead')),
+    ...danglingDependents({ ...doc, tucks: [], left: [], beads: [] }).filter(wants('rule')),
+    ...danglingDependents({ ...doc, tucks: [], left: [], rules: [] }).filter(wants('bead')),
   ];
   if (needs.length > 0) return failure({ code: 'taken-needs-outline', about: needs });
   if (stranded.length > 0) return failure({ code: 'taken-strands-fold', about: stranded });
-  return { ok: true, doc: withoutGone(doc) };
+  return { ok: true, doc: withoutDangling(doc) };
 }
 
 /** How walls meet at corners, of the folds that are wanted as the other card has it. */

@@ -11,8 +11,8 @@ import type { CardRule, FoldPath, PatternDoc } from '../pattern';
 import { readPattern } from '../read';
 import { curveOfCard } from '../tucksOnCard';
 import { isMet, keptToRules, offNow, ruledCard } from './cardRules';
-import { partsOf } from './hangsOn';
-import { looksMeant } from './looksMeant';
+import { partsOf } from './dependents';
+import { suggestedRules } from './suggestedRules';
 
 function card(points: [number, number][], holes: [number, number][] = []): PatternDoc {
   const built = outlineFromPoints(points);
@@ -130,12 +130,12 @@ test('corners on one arc: the sides between them are arcs of it', () => {
 test('what looks meant is offered with the measured truth, until it is ruled or left', () => {
   const plain = rough();
   const kinds = (doc: PatternDoc) =>
-    looksMeant(doc, countingIds('o')).map(
+    suggestedRules(doc, countingIds('o')).map(
       ({ rule }) =>
         `${rule.kind} ${'sides' in rule ? rule.sides.map((id) => doc.sides.findIndex((s) => s.id === id)).join() : ''}`,
     );
   expect(kinds(plain)).toContain('parallel 0,2');
-  expect(looksMeant(plain, countingIds('o'))[0]!.off.offMm).toBeGreaterThan(0.2);
+  expect(suggestedRules(plain, countingIds('o'))[0]!.off.offMm).toBeGreaterThan(0.2);
   expect(
     kinds({ ...plain, left: [{ kind: 'parallel', sides: [side(plain, 0), side(plain, 2)] }] }),
   ).not.toContain('parallel 0,2');
@@ -327,7 +327,7 @@ test('a fold that looks parallel to a side is offered with how far it is out', (
     ...plain,
     folds: [{ id: 'f', path, angleDeg: 90, toward: 'face', radiusMm: null, made: 'outside-sharp' }],
   };
-  const offers = looksMeant(doc, countingIds('o')).map(
+  const offers = suggestedRules(doc, countingIds('o')).map(
     ({ rule, off }) => [rule.kind, partsOf(rule), off.offMm] as const,
   );
   expect(offers).toContainEqual(['parallel', [bottom, 'f'], expect.closeTo(4, 3)]);

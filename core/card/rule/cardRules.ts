@@ -4,7 +4,7 @@ import { bulgeThrough } from '../../measure/segment';
 import type { Vec } from '../../measure/vector';
 import { along, cross, distance, sub } from '../../measure/vector';
 import type { CardRule, Hole, PatternDoc, Side } from '../pattern';
-import { partsOf, withoutGone } from './hangsOn';
+import { partsOf, withoutDangling } from './dependents';
 import { ruled } from './ruled';
 import type { AsMeasured } from './asMeasured';
 import { asMeasured } from './asMeasured';
@@ -188,7 +188,7 @@ export const isMet = (off: AsMeasured | null): boolean =>
  * they are told as not met.
  */
 export function keptToRules(before: PatternDoc, edited: PatternDoc): PatternDoc {
-  const there = withoutGone(edited);
+  const there = withoutDangling(edited);
   if (there.rules.length === 0) return there;
   const holes = ofOneSize(there, before);
   const next = holes === there.holes ? there : { ...there, holes };

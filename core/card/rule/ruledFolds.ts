@@ -6,7 +6,7 @@ import { chordOf, endsOfFold } from '../foldPlace';
 import type { Spot } from '../outline';
 import { segmentOfSide } from '../outline';
 import type { Fold, PatternDoc, Place } from '../pattern';
-import { partsOf } from './hangsOn';
+import { partsOf } from './dependents';
 import type { Rule } from './rules';
 
 /**

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { develop } from '../../blank/fold/develop';
-import { USUAL_SHOP, sheetMetal } from '../../blank/fold/practice';
+import { DEFAULT_SHOP, sheetMetal } from '../../blank/fold/practice';
 import { area, perimeter } from '../../measure/path';
 import { metalById } from '../../metal/metals';
 import { spread } from '../../measure/spread.arbitrary';
@@ -11,7 +11,7 @@ import { SHAPES, cardOfShape, shaped } from './figures';
 import type { ShapeKind } from './figures';
 
 const kinds = Object.keys(SHAPES) as ShapeKind[];
-const sheet = sheetMetal(metalById('dc01'), 1, USUAL_SHOP);
+const sheet = sheetMetal(metalById('dc01'), 1, DEFAULT_SHOP);
 const got = (kind: ShapeKind, figures: Record<string, number>) => {
   const found = shaped(kind, figures);
   if (!found.ok) throw new Error(`${kind}: ${JSON.stringify(found.problems)}`);
@@ -32,7 +32,7 @@ test('every shape, at any size, is a card that the door takes, without a fault, 
       const doc = cardOfShape(got(kind, figures), countingIds('s'));
       expect(readPattern(doc)).toMatchObject({ ok: true });
       expect(checkCard(doc).filter(({ severity }) => severity !== 'care')).toEqual([]);
-      expect(develop(doc, sheet, USUAL_SHOP)).toMatchObject({ ok: true });
+      expect(develop(doc, sheet, DEFAULT_SHOP)).toMatchObject({ ok: true });
       expect(doc.edges.flatMap((edge) => edge.sides).sort()).toEqual(
         doc.sides.map(({ id }) => id).sort(),
       );
@@ -122,7 +122,7 @@ test('an elbow’s pieces together have the area of a tube along its axis, the m
 
 test('a bent one measured over its outsides: its blank is shorter by what the bends take', () => {
   const takes = (kind: ShapeKind, wide: number, bends: number) => {
-    const found = develop(cardOfShape(got(kind, {}), countingIds('s')), sheet, USUAL_SHOP);
+    const found = develop(cardOfShape(got(kind, {}), countingIds('s')), sheet, DEFAULT_SHOP);
     if (!found.ok) throw new Error(JSON.stringify(found.problems));
     const { size, folds } = found.development;
     expect(folds).toHaveLength(bends);

@@ -8,7 +8,7 @@ import { readStl } from './stl';
 export type MeshFileKind = 'obj' | 'stl' | 'ply';
 
 /** More triangles than this are not read. */
-export const MOST_READ = 2_000_000;
+export const MAX_READ = 2_000_000;
 
 /**
  * A mesh out of a file of triangles: OBJ, STL (ASCII or binary) or PLY (ASCII, binary either way
@@ -29,11 +29,11 @@ export function readMeshFile(
   if (!read.ok) return read;
   const triangles = read.mesh.triangles.length / 3;
   if (triangles === 0) return failure({ code: 'mesh-empty', about: [name] });
-  if (triangles > MOST_READ)
+  if (triangles > MAX_READ)
     return failure({
       code: 'mesh-file-large',
       about: [name],
-      numbers: { triangles, most: MOST_READ },
+      numbers: { triangles, most: MAX_READ },
     });
   return { ok: true, mesh: read.mesh, kind };
 }

@@ -39,7 +39,7 @@ const WIDE: Record<Kind, number> = {
   float64: 8,
 };
 /** A face of more corners is a broken file. */
-const MOST_CORNERS = 10_000;
+const MAX_CORNERS = 10_000;
 
 /**
  * The vertices and faces of a PLY file (Turk 1994), ASCII or binary; every other element and
@@ -66,7 +66,7 @@ export function readPly(bytes: Uint8Array): Result<{ mesh: Mesh }> {
           continue;
         }
         const long = next(counted);
-        if (!(long >= 0 && long <= MOST_CORNERS)) return broken(row);
+        if (!(long >= 0 && long <= MAX_CORNERS)) return broken(row);
         const list = Array.from({ length: long }, () => next(kind));
         if (list.some(Number.isNaN)) return broken(row);
         if (name !== 'face' || !/^vertex_(index|indices)$/.test(property)) continue;

@@ -1,7 +1,7 @@
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import type { Mesh } from '../mesh';
-import { welded } from '../weld';
+import { withMergedVertices } from '../mergeVertices';
 import { Growing, linesOf } from './text';
 
 /**
@@ -15,7 +15,7 @@ export function readStl(bytes: Uint8Array): Result<{ mesh: Mesh }> {
   if (typeof corners === 'number')
     return failure({ code: 'mesh-file-broken', about: [], numbers: { line: corners } });
   const triangles = Uint32Array.from({ length: corners.length / 3 }, (_, i) => i);
-  return { ok: true, mesh: welded({ vertices: corners, triangles }, 0).mesh };
+  return { ok: true, mesh: withMergedVertices({ vertices: corners, triangles }, 0).mesh };
 }
 
 /** Corners in turn, or the triangle whose figures are none. */

@@ -9,7 +9,7 @@ import type { Development } from '../developed';
 import type { Frame, Vec3 } from '../refold';
 import { bendSkin } from '../refold';
 import type { Shell } from './laid';
-import { STILL, apply } from './lie';
+import { IDENTITY, apply } from './foldTransforms';
 import { platesOf } from './plates';
 
 /**
@@ -58,7 +58,7 @@ export function bodiesOf(
       of: null,
       face,
       fold: null,
-      on: STILL,
+      on: IDENTITY,
       shell: { rim: outline, heights: [SHELL_MM - t, -SHELL_MM] },
     })),
     ...turnedEdges(development).flatMap((edge) =>
@@ -144,7 +144,7 @@ function edgeBodies({ of, face, turn, stations }: TurnedEdge): Body[] {
       return [
         {
           ...own,
-          on: { ...STILL, ...chordFrame(u, 0), origin: [...a.near, 0] },
+          on: { ...IDENTITY, ...chordFrame(u, 0), origin: [...a.near, 0] },
           shell: shell([SHELL_MM, t - SHELL_MM], 1),
         },
       ];
@@ -213,7 +213,7 @@ function beadBodies({ beads, faces }: Development, t: number): Body[] {
             return along(pointAt(segment, at), left(directionAt(segment, at)), half);
           });
         const rim = [...side(-size.widthMm / 2), ...side(size.widthMm / 2).reverse()];
-        return [{ kind: 'bead', of: id, face, fold: null, on: STILL, shell: { rim, heights } }];
+        return [{ kind: 'bead', of: id, face, fold: null, on: IDENTITY, shell: { rim, heights } }];
       }),
     );
   });
@@ -228,7 +228,7 @@ function bendBodies({ folds }: Development, anglesDeg: readonly number[]): Body[
     const radius = ba / angle;
     const most = 2 * Math.acos(Math.max(0, 1 - (BEND_SAG * t) / radius));
     const n = Math.max(1, Math.ceil(angle / most));
-    const { face, back } = bendSkin(fold, STILL, anglesDeg[index]!, n);
+    const { face, back } = bendSkin(fold, IDENTITY, anglesDeg[index]!, n);
     return Array.from({ length: n }, (_, i) => slab(fold.parent, index, t, face, back, i));
   });
 }

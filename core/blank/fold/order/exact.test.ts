@@ -9,7 +9,7 @@ import type { Folding, Made } from './handling';
 import type { Way } from './search';
 import { cheapest, costOf, leastTurnings } from './search';
 import { checkedOrder, foldOrder, foldability } from './solve';
-import { stepper } from './step';
+import { stepper } from './foldStep';
 import { piece } from './strips.arbitrary';
 
 /**

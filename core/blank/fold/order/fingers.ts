@@ -10,7 +10,7 @@ export type Span = readonly [from: number, to: number];
 export type Set = { ok: true; fingersMm: number[]; atMm: number[] } | { ok: false; overMm: number };
 
 /** More fingers than these are not tried in all combinations. */
-const MOST_TRIED = 14;
+const MAX_TRIED = 14;
 
 /**
  * Fingers for a line from one place to another, none of them where something stands. Between what
@@ -81,7 +81,7 @@ function setFor(
   left: readonly number[],
   gapMm: number,
 ): number[] | null {
-  const some = left.slice(0, MOST_TRIED);
+  const some = left.slice(0, MAX_TRIED);
   let best: { fingers: number[]; sum: number } | null = null;
   for (let bits = 1; bits < 1 << some.length; bits++) {
     let [sum, count] = [0, 0];

@@ -1,6 +1,6 @@
 import type { Vec } from '../../../measure/vector';
 import type { Frame, Vec3 } from '../refold';
-import { after, apply, back } from './lie';
+import { composed, apply, inverse } from './foldTransforms';
 
 /**
  * A plate of a piece as the two sides of its sheet: the rim on its face, and how high the sides
@@ -46,7 +46,7 @@ export type Turn = { cos: number; sin: number; across: number; up: number };
 
 /** The turn from one frame to another that lies only turned about y from it. */
 export function turnBetween(from: Frame, to: Frame): Turn {
-  const { x, origin } = after(to, back(from));
+  const { x, origin } = composed(to, inverse(from));
   return { cos: x[0], sin: x[2], across: origin[0], up: origin[2] };
 }
 

@@ -23,7 +23,7 @@ type InWay = { spans: readonly Span[]; key: string; deepest: Blocked | null };
  * What is held means so much for the way in: how far it hangs down and stands up, what the beam
  * would have to pass, how far the bar is lifted, how far it reaches along the line.
  */
-export type In = {
+export type EntryClearance = {
   down: number;
   up: number;
   tall: number;
@@ -33,22 +33,22 @@ export type In = {
   inWay: InWay;
 };
 /** What swings, and how it comes out under a bar lifted by so much. */
-export type Moving = {
+export type SwingingSide = {
   all: readonly Swung[];
   fixed: Hit | null;
   box: Box | null;
   isClear: boolean;
-  out: Map<number, Out>;
+  out: Map<number, ExitClearance>;
 };
-type Out = { hit: Hit | null; inWay: InWay };
+type ExitClearance = { hit: Hit | null; inWay: InWay };
 
 /**
  * How a piece gets into a machine for a fold and out again, and the fingers that go between what
  * stands up.
  */
 export type Passage = {
-  wayIn: (all: readonly Held[], along: Span) => In;
-  inAndOut: (along: Span, still: In, moving: Moving) => Step;
+  wayIn: (all: readonly Held[], along: Span) => EntryClearance;
+  inAndOut: (along: Span, still: EntryClearance, moving: SwingingSide) => Step;
 };
 
 /** @param whose what is told of a body that is in the way, by its index */
@@ -70,7 +70,7 @@ export function passageOf(
   };
 
   /** What is held: how far bar and piece are lifted for it, and where no finger goes. */
-  function wayIn(all: readonly Held[], along: Span): In {
+  function wayIn(all: readonly Held[], along: Span): EntryClearance {
     const down = Math.max(0, ...all.map((one) => one.down));
     const walls = all.filter((one) => one.bar || one.up + down > brake.openMm);
     const most = (some: readonly Held[]) => Math.max(0, ...some.map((one) => one.up));
@@ -94,7 +94,7 @@ export function passageOf(
   }
 
   /** What swung, as it is drawn out to the front at the end, the bar lifted by so much. */
-  function wayOut({ all, out }: Moving, raised: number): Out {
+  function wayOut({ all, out }: SwingingSide, raised: number): ExitClearance {
     const known = out.get(raised);
     if (known) return known;
     const { bar, beam } = swept(raised);
@@ -112,7 +112,7 @@ export function passageOf(
       const atEnd = standingIn(plate, frame, end, bar);
       if (atEnd) blocked.push({ body, ...atEnd });
     }
-    const found: Out = { hit, inWay: inWayOf(blocked) };
+    const found: ExitClearance = { hit, inWay: inWayOf(blocked) };
     out.set(raised, found);
     return found;
   }
@@ -146,7 +146,7 @@ export function passageOf(
    * where there are none: then nothing may be where fingers are, and all that stands up passes
    * under the beam.
    */
-  function inAndOut(along: Span, still: In, moving: Moving): Step {
+  function inAndOut(along: Span, still: EntryClearance, moving: SwingingSide): Step {
     const front = byTheFront(along, still, moving);
     if (front.ok || brake.fingersMm === null || !still.isClear || !moving.isClear) return front;
     const { down, up, reach } = still;
@@ -160,7 +160,7 @@ export function passageOf(
    * The bar is lifted for what stands up behind the line, and the piece with it for what hangs down
    * behind the bed.
    */
-  function byTheFront(along: Span, still: In, moving: Moving): Step {
+  function byTheFront(along: Span, still: EntryClearance, moving: SwingingSide): Step {
     if (still.down > brake.openMm)
       return { ok: false, hit: { of: 'way in', depthMm: still.down - brake.openMm } };
     if (still.tall > 0) return { ok: false, hit: { of: 'beam', depthMm: still.tall } };

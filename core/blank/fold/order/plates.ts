@@ -6,7 +6,7 @@ import type { Vec } from '../../../measure/vector';
 import { distance } from '../../../measure/vector';
 import type { JointAllowance } from '../../blank';
 import type { Development } from '../developed';
-import { withStrips } from '../outline';
+import { withStrips } from '../foldedOutline';
 
 /** The flat parts of a blank as plates: each face's outline on the blank as places. */
 export type Plate = { face: number; outline: Vec[] };

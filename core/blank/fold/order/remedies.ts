@@ -4,7 +4,7 @@ import type { Segment } from '../../../measure/segment';
 import type { Vec } from '../../../measure/vector';
 import { dot, sub } from '../../../measure/vector';
 import type { Development } from '../developed';
-import type { FoldPiece } from '../outline';
+import type { FoldPiece } from '../foldedOutline';
 import { bitsOf } from './bits';
 import { turnedEdgeIds } from './bodies';
 import { flangeDepth as depthOf, flangeOf } from './flange';
@@ -33,17 +33,17 @@ export type Remedy =
   | { kind: 'shorten'; fold: number; byMm: number };
 
 /** A fold is left open in steps of so many degrees, and no wider than at the least. */
-const [OPEN_STEP_DEG, LEAST_DEG] = [5, 10];
+const [OPEN_STEP_DEG, MIN_DEG] = [5, 10];
 /** No more of a fold than this is left uncovered by fingers, mm, found to a step. */
-const [MOST_UNCOVERED_MM, UNCOVERED_STEP_MM] = [40, 1];
+const [MAX_UNCOVERED_MM, UNCOVERED_STEP_MM] = [40, 1];
 /** A flange is shortened in steps of so many mm, to no less than this. */
-const [SHORTER_STEP_MM, LEAST_MM] = [1, 8];
+const [SHORTER_STEP_MM, MIN_MM] = [1, 8];
 /** Of more folds than these it would take too long to try. */
-export const MOST_TRIED = 14;
+export const MAX_TRIED = 14;
 
 /**
  * What would let a piece be folded that cannot be, the least trouble first. Empty where nothing
- * helps that one or two folds do differently, and for more than `MOST_TRIED` folds. Each is told on
+ * helps that one or two folds do differently, and for more than `MAX_TRIED` folds. Each is told on
  * top of what is settled.
  *
  * @param leftMost how many folds every order leaves over, where that is known: as many have to be
@@ -56,7 +56,7 @@ export function remediesFor(
   leftMost: number | null = null,
 ): Remedy[] {
   const { folds } = development;
-  if (folds.length > MOST_TRIED) return [];
+  if (folds.length > MAX_TRIED) return [];
   const {
     anglesDeg: angles = folds.map(({ bend }) => bend.angleDeg),
     byHand: handed = [],
@@ -124,8 +124,8 @@ function uncover(development: Development, brake: Brake, settled: Settled): Of<'
   const goes = (gapMm: number) =>
     foldability(development, { ...brake, fingerGapMm: gapMm }, settled)();
   const now = brake.fingerGapMm ?? FINGER_GAP_MM;
-  if (now >= MOST_UNCOVERED_MM || !goes(MOST_UNCOVERED_MM)) return [];
-  return [{ kind: 'uncover', gapMm: least(now, MOST_UNCOVERED_MM, UNCOVERED_STEP_MM, goes) }];
+  if (now >= MAX_UNCOVERED_MM || !goes(MAX_UNCOVERED_MM)) return [];
+  return [{ kind: 'uncover', gapMm: least(now, MAX_UNCOVERED_MM, UNCOVERED_STEP_MM, goes) }];
 }
 
 /** A fold as far as it can be closed on the machine, none where it cannot be at all. */
@@ -141,9 +141,9 @@ function leaveOpen(
       ...settled,
       anglesDeg: angles.map((angle, i) => (i === fold ? deg : angle)),
     })();
-  if (angles[fold]! <= LEAST_DEG || !at(LEAST_DEG)) return [];
+  if (angles[fold]! <= MIN_DEG || !at(MIN_DEG)) return [];
   // The most closed that still goes, looked for from both ends.
-  let [good, bad] = [LEAST_DEG, angles[fold]!];
+  let [good, bad] = [MIN_DEG, angles[fold]!];
   while (bad - good > OPEN_STEP_DEG) {
     const middle = Math.round((good + bad) / 2 / OPEN_STEP_DEG) * OPEN_STEP_DEG;
     if (middle <= good || middle >= bad) break;
@@ -161,9 +161,9 @@ function shorter(
   fold: number,
 ): Of<'shorten'>[] {
   const deep = depthOf(development, fold);
-  if (deep === null || deep <= LEAST_MM) return [];
+  if (deep === null || deep <= MIN_MM) return [];
   const at = (byMm: number) => foldability(shortened(development, fold, byMm), brake, settled)();
-  const most = Math.floor(deep - LEAST_MM);
+  const most = Math.floor(deep - MIN_MM);
   if (most < SHORTER_STEP_MM || !at(most)) return [];
   return [{ kind: 'shorten', fold, byMm: least(0, most, SHORTER_STEP_MM, at) }];
 }

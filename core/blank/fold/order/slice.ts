@@ -1,7 +1,7 @@
 import type { Vec } from '../../../measure/vector';
 import type { Development } from '../developed';
 import type { Vec3 } from '../refold';
-import { STILL, after, back, closedTo, waysBetween } from './lie';
+import { IDENTITY, composed, inverse, closedTo, waysBetween } from './foldTransforms';
 import type { Body } from './bodies';
 import { bodiesOf, rimIn } from './bodies';
 import { poseOf } from './pose';
@@ -59,13 +59,13 @@ function platesAt(
   );
   return drawn.map((body) => {
     const { face, kind } = body;
-    let frame = STILL;
+    let frame = IDENTITY;
     for (const { fold: index, outward } of ways[face]!) {
       const angle = index === step.fold ? deg : made.includes(index) ? anglesDeg[index]! : 0;
       const closed = closedTo(development, index, angle);
-      frame = after(frame, outward ? closed : back(closed));
+      frame = composed(frame, outward ? closed : inverse(closed));
     }
-    const whole = after(onMachine, frame);
+    const whole = composed(onMachine, frame);
     const at = rimIn(body, whole);
     return {
       kind,

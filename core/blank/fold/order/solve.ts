@@ -12,7 +12,7 @@ import type { Asked, Found, Way } from './search';
 import { cheapest, costOf, leastTurnings, stepsTo } from './search';
 import type { Hit } from './inTheWay';
 import type { Step } from './passage';
-import { stepper } from './step';
+import { stepper } from './foldStep';
 
 /** One fold as it is made. */
 export type OrderStep = {
@@ -84,7 +84,7 @@ const FOLLOWED = 100_000;
 /** So many steps are looked at to say which folds are in the way. */
 const LOOKED_FOR_WHY = 10_000;
 /** More folds than these are not put in order. */
-const MOST_FOLDS = 30;
+const MAX_FOLDS = 30;
 /**
  * An order in which a machine makes all folds of a piece: of those that are possible with the
  * fewest turnings of the piece, then the fewest changes of fingers, then long folds late. Its steps
@@ -211,8 +211,8 @@ function askedOf(
   const machine = stepper(development, brake, anglesDeg, settled.turnedAfter);
   if (!machine.ok) return machine;
   const n = folds.length;
-  if (n > MOST_FOLDS)
-    return failure({ code: 'too-many-folds', numbers: { folds: n, most: MOST_FOLDS } });
+  if (n > MAX_FOLDS)
+    return failure({ code: 'too-many-folds', numbers: { folds: n, most: MAX_FOLDS } });
   const known = remembered({
     poses: machine.poses,
     long: longOf(machine.poses, longFirst),
@@ -331,8 +331,8 @@ export function checkedOrder(
   settled: Settled = {},
 ): Result<FoldOrder> | { ok: false; problems: Problem[]; stuck: Stuck } {
   const { folds } = development;
-  if (folds.length > MOST_FOLDS)
-    return failure({ code: 'too-many-folds', numbers: { folds: folds.length, most: MOST_FOLDS } });
+  if (folds.length > MAX_FOLDS)
+    return failure({ code: 'too-many-folds', numbers: { folds: folds.length, most: MAX_FOLDS } });
   const {
     anglesDeg = folds.map(({ bend }) => bend.angleDeg),
     byHand = [],

@@ -8,8 +8,8 @@ import type { Development } from '../developed';
 import { PlainCardSchema, fromPlain } from '../plain';
 import { remediesFor } from './remedies';
 import { checkedOrder, foldOrder } from './solve';
-import type { Stepper } from './step';
-import { stepper } from './step';
+import type { Stepper } from './foldStep';
+import { stepper } from './foldStep';
 import { DOWN, UP, strip } from './strips.arbitrary';
 import { beadsUnderBar } from './underBar';
 

@@ -3,7 +3,7 @@ import { pointAt, segmentLength } from '../../../measure/segment';
 import type { Brake } from '../../../machine/brake';
 import type { Vec } from '../../../measure/vector';
 import type { Development } from '../developed';
-import { apply } from './lie';
+import { apply } from './foldTransforms';
 import { poseOf } from './pose';
 import type { OrderStep } from './solve';
 

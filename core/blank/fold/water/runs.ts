@@ -32,7 +32,7 @@ export type WaterEnd =
 export type Run = { end: WaterEnd; from: number[] };
 
 /** More turns than any water takes. */
-const MOST_TURNS = 60;
+const MAX_TURNS = 60;
 const NUDGE_MM = 1e-4;
 /** A line that falls by less than this, as a sine, is level. */
 const LEVEL = Math.sin((0.05 * Math.PI) / 180);
@@ -216,7 +216,7 @@ function tracker(development: Development, lying: Lying, drains: readonly string
 
   return (face: number, start: Vec): WaterEnd => {
     let [on, p] = [face, start];
-    for (let turn = 0; turn < MOST_TURNS; turn++) {
+    for (let turn = 0; turn < MAX_TURNS; turn++) {
       const slope = slopes[on]!;
       if (!slope.down) return stands(on, p, []);
       const exit = wayOut(slope, p);

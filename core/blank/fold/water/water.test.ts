@@ -8,7 +8,7 @@ import { spread } from '../../../measure/spread.arbitrary';
 import type { Vec } from '../../../measure/vector';
 import { metalById } from '../../../metal/metals';
 import { develop } from '../develop';
-import { USUAL_SHOP, sheetMetal } from '../practice';
+import { DEFAULT_SHOP, sheetMetal } from '../practice';
 import type { Lies } from './slopes';
 import { fallRemedies, lapsMet, waterOn } from './water';
 
@@ -75,7 +75,7 @@ function tray(holes: [Vec, number][], angleDeg = 90, toward: 'face' | 'back' = '
 }
 
 function made(doc: PatternDoc) {
-  const found = develop(doc, sheetMetal(metalById('dc01'), 1, USUAL_SHOP), USUAL_SHOP);
+  const found = develop(doc, sheetMetal(metalById('dc01'), 1, DEFAULT_SHOP), DEFAULT_SHOP);
   if (!found.ok) throw new Error(JSON.stringify(found.problems));
   return found.development;
 }

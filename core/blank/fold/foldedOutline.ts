@@ -8,8 +8,8 @@ import { left, scale, sub } from '../../measure/vector';
 import type { BlankEdge, BlankPiece, JointAllowance } from '../blank';
 import type { Relief, ReliefKind } from '../relief';
 import { reliefAtMeeting, slotAtSlit, withReliefs } from '../relief';
-import type { Strip, StripPart } from '../strip';
-import { outlineWithStrips, stripParts } from '../strip';
+import type { EdgeStrip, StripPart } from '../edgeStrip';
+import { outlineWithStrips, stripParts } from '../edgeStrip';
 import type { Piece } from './trim';
 
 /**
@@ -72,11 +72,11 @@ export function withStrips(
   allowances: ReadonlyMap<string, JointAllowance>,
 ): {
   gross: FoldPiece[];
-  addOf: (piece: FoldPiece) => Strip;
+  addOf: (piece: FoldPiece) => EdgeStrip;
   parts: StripPart<FoldPiece>[];
 } {
   let spans: ReturnType<typeof alongEdges> | null = null;
-  const addOf = (piece: FoldPiece): Strip => {
+  const addOf = (piece: FoldPiece): EdgeStrip => {
     const strip = piece.edge === null ? undefined : allowances.get(piece.edge);
     const flat = { edge: piece.edge, turn: null, atBend: piece.kind === 'bend-end', ends: {} };
     // What is folded over at an edge stops at a bend: it could not be turned round the corner.
@@ -225,7 +225,7 @@ function slots(
   net: readonly FoldPiece[],
   given: Given,
   kind: 'round' | 'square',
-  addOf: (piece: FoldPiece) => Strip,
+  addOf: (piece: FoldPiece) => EdgeStrip,
 ): Relief[] {
   const n = net.length;
   return net.flatMap((piece, i) => {

@@ -9,7 +9,7 @@ import type { Strip } from './testBend';
 /**
  * An inside radius as it came out where another was wanted, sure to `uMm` (standard uncertainty).
  */
-export type RadiusGot = { wantedMm: number; gotMm: number; uMm: number };
+export type AchievedRadius = { wantedMm: number; gotMm: number; uMm: number };
 
 /**
  * Readings count for a sheet of about their thickness, and for a fold of about the radius that was
@@ -18,14 +18,18 @@ export type RadiusGot = { wantedMm: number; gotMm: number; uMm: number };
 const SAME_THICKNESS = 0.1;
 const SAME_RADIUS = 0.1;
 
-type Reading = RadiusGot & { metal: string; thicknessMm: number; leftOut?: string | undefined };
+type Reading = AchievedRadius & {
+  metal: string;
+  thicknessMm: number;
+  leftOut?: string | undefined;
+};
 
 /** The radii that came out in a metal of about a thickness. */
 export const radiiOf = (
   all: readonly Reading[],
   metal: Pick<Metal, 'id'>,
   thicknessMm: number,
-): RadiusGot[] =>
+): AchievedRadius[] =>
   all
     .filter(
       (one) =>
@@ -39,7 +43,7 @@ export const radiiOf = (
  * The inside radius that comes out, mm, where one is wanted: the mean, weighted by 1/u², of what
  * came out of about as much; else the one wanted.
  */
-export function comesOut(wantedMm: number, radii: readonly RadiusGot[]): number {
+export function achievedRadius(wantedMm: number, radii: readonly AchievedRadius[]): number {
   const alike = radii.filter((one) => Math.abs(one.wantedMm - wantedMm) <= SAME_RADIUS * wantedMm);
   if (alike.length === 0) return wantedMm;
   const weight = alike.reduce((sum, { uMm }) => sum + 1 / uMm ** 2, 0);

@@ -9,7 +9,7 @@ import { useMemo, useRef, useState } from 'react';
 import { Link, data, redirect, useFetcher } from 'react-router';
 import { z } from 'zod';
 import { cut } from '#core/card/cut';
-import { madeFrom } from '#core/card/link/lie';
+import { madeFrom } from '#core/card/link/alignment';
 import { laidOver } from '#core/card/link/linked';
 import type { TakeOff } from '#core/card/pattern';
 import { TakeOffSchema } from '#core/card/pattern';
@@ -29,7 +29,7 @@ import { makeAnother } from '../records/linked.server';
 import { once } from '../records/once.server';
 import { Key, idOr404, sentence } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
-import type { Route } from './+types/another';
+import type { Route } from './+types/copyPiece';
 import { SideBySide } from './SideBySide';
 import { TakeOffFields } from './TakeOffFields';
 

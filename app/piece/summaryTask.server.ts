@@ -7,7 +7,7 @@ import { silhouetteOf } from '../drawing/silhouette';
 import { keepSummary } from '../records/summaries.server';
 import { Viewer } from '../records/viewer.server';
 import { doing } from '../workers/task';
-import { hasSurvey } from './judged.server';
+import { hasSurvey } from './surveyVerdict.server';
 import type { Loaded } from './loaded.server';
 import { loadPiece } from './loaded.server';
 import { printDigest } from './printDigest';
@@ -16,7 +16,7 @@ import { stepsOf } from './shapeSteps';
 import { roadOf } from './stages';
 import type { Summary } from './summary';
 import { NOTHING_KNOWN, materialOf } from './summary';
-import { gaveUp, sumUp } from './reckonTasks';
+import { gaveUp, summaryTask } from './reckonTasks';
 
 /** What of a piece is shown in lists. */
 export function summaryOf(
@@ -69,7 +69,7 @@ export function summaryOf(
   return { silhouette: silhouetteOf(pattern), road, material: materialOf(road) };
 }
 
-export const sumUpNow = doing(sumUp, async ({ pieces, madeBy, judged }) => {
+export const summariesNow = doing(summaryTask, async ({ pieces, madeBy, judged }) => {
   const found: [string, Summary][] = [];
   for (const id of pieces) {
     const loaded = await loadPiece(Viewer.shop, id);

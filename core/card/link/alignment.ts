@@ -9,13 +9,13 @@ import type { PatternDoc, TakeOff, Taken } from '../pattern';
  * A card laid as another lies, and the edges (ids) along which what was to be taken off could not
  * be.
  */
-export type Lain = { doc: PatternDoc; failed: string[] };
+export type Aligned = { doc: PatternDoc; failed: string[] };
 
 /**
  * How a piece's card follows from the one it was made from: the line it is turned over about, and
  * what is taken off.
  */
-export type Way = Pick<Taken, 'aboutMm' | 'takeOff'>;
+export type Alignment = Pick<Taken, 'aboutMm' | 'takeOff'>;
 
 /**
  * What a piece begins with that is made from another's card: turned over for the other side, or the
@@ -25,10 +25,10 @@ export function madeFrom(
   from: PatternDoc,
   as: 'other-side' | 'again',
   takeOff: readonly TakeOff[],
-): Lain {
-  const way: Way = { aboutMm: middleOf(from), takeOff: [...takeOff] };
+): Aligned {
+  const way: Alignment = { aboutMm: middleOf(from), takeOff: [...takeOff] };
   const over = { turned: as === 'again' ? from.turned : !from.turned };
-  const { doc, failed } = laidHere(from, way, over);
+  const { doc, failed } = alignedHere(from, way, over);
   const taken: Taken = { ...way, card: alone(from), here: takeOff.length > 0 ? alone(doc) : null };
   // The picture it was traced from shows the other one.
   return { doc: { ...doc, taken, underlay: as === 'again' ? doc.underlay : null }, failed };
@@ -45,17 +45,21 @@ export const onceThere = ({ card }: Taken): PatternDoc => ({ ...card, taken: nul
 /** The card that was last taken over, lying as the one made from it: turned over and taken off. */
 export function onceHere(taken: Taken, like: PatternDoc): PatternDoc {
   const kept: PatternDoc = {
-    ...(taken.here ?? laidHere(onceThere(taken), taken, like).doc),
+    ...(taken.here ?? alignedHere(onceThere(taken), taken, like).doc),
     taken: null,
   };
-  return shovedTo(kept.turned === like.turned ? kept : mirrored(kept, taken.aboutMm), like);
+  return translatedTo(kept.turned === like.turned ? kept : mirrored(kept, taken.aboutMm), like);
 }
 
 /**
  * A card of the piece that was made from, as it lies on the bench of the one made from it: turned
  * over and taken off.
  */
-export function laidHere(there: PatternDoc, way: Way, like: Pick<PatternDoc, 'turned'>): Lain {
+export function alignedHere(
+  there: PatternDoc,
+  way: Alignment,
+  like: Pick<PatternDoc, 'turned'>,
+): Aligned {
   const over = there.turned === like.turned ? there : mirrored(there, way.aboutMm);
   return takenOffEach(over, way.takeOff);
 }
@@ -63,13 +67,17 @@ export function laidHere(there: PatternDoc, way: Way, like: Pick<PatternDoc, 'tu
 /**
  * The other way round: a card of the piece made from another, as it lies on the bench of that one.
  */
-export function laidBack(here: PatternDoc, way: Way, like: Pick<PatternDoc, 'turned'>): Lain {
+export function alignedBack(
+  here: PatternDoc,
+  way: Alignment,
+  like: Pick<PatternDoc, 'turned'>,
+): Aligned {
   const back = [...way.takeOff].reverse().map(({ edge, mm }) => ({ edge, mm: -mm }));
   const put = takenOffEach(here, back);
   return here.turned === like.turned ? put : { ...put, doc: mirrored(put.doc, way.aboutMm) };
 }
 
-function takenOffEach(doc: PatternDoc, takeOff: readonly TakeOff[]): Lain {
+function takenOffEach(doc: PatternDoc, takeOff: readonly TakeOff[]): Aligned {
   const failed: string[] = [];
   let found = doc;
   for (const one of takeOff) {
@@ -81,15 +89,15 @@ function takenOffEach(doc: PatternDoc, takeOff: readonly TakeOff[]): Lain {
 }
 
 /** A card shoved to where another lies, by `shoveTo`. */
-export const shovedTo = (doc: PatternDoc, like: PatternDoc): PatternDoc =>
-  shoved(doc, shoveTo(doc, like));
+export const translatedTo = (doc: PatternDoc, like: PatternDoc): PatternDoc =>
+  translated(doc, translationTo(doc, like));
 
 /**
  * How far a card has to be shoved to lie where another does: not at all where a single corner lies
  * as it does there, else by what at least half of the corners share. A card that was turned over
  * about another line than it was made by has only been laid elsewhere.
  */
-export function shoveTo(doc: PatternDoc, like: PatternDoc): Vec {
+export function translationTo(doc: PatternDoc, like: PatternDoc): Vec {
   const places = new Map(like.corners.map(({ id, x, y }) => [id, [x, y] as Vec]));
   const shoves = doc.corners.flatMap(({ id, x, y }): Vec[] => {
     const at = places.get(id);
@@ -111,7 +119,7 @@ export function shoveTo(doc: PatternDoc, like: PatternDoc): Vec {
   return 2 * best.times >= inOrder.length ? best.by : [0, 0];
 }
 
-export const shoved = (doc: PatternDoc, [dx, dy]: Vec): PatternDoc =>
+export const translated = (doc: PatternDoc, [dx, dy]: Vec): PatternDoc =>
   dx === 0 && dy === 0
     ? doc
     : {

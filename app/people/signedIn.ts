@@ -6,7 +6,7 @@ import { personById } from '../records/people.server';
 import { setPersonHere } from '../records/sessions.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Try } from '../records/secretTries.server';
-import type { Route } from './+types/who';
+import type { Route } from './+types/signedIn';
 import { tried } from './tried.server';
 
 const Asked = z.object({ person: z.uuid().nullable(), pin: z.string().max(20).default('') });

@@ -6,7 +6,7 @@ import { outlineOf } from '../outline';
 import type { CardRule, PatternDoc } from '../pattern';
 import type { AsMeasured } from './asMeasured';
 import { offNow } from './cardRules';
-import { partsOf } from './hangsOn';
+import { partsOf } from './dependents';
 
 /**
  * Within so much of parallel or square sides look meant to be, degrees; and of one length, as a
@@ -18,9 +18,9 @@ const LOOKS_SHARE = 0.01;
 const AS_DRAWN_MM = 0.2;
 /** Shorter sides say little of what they are meant to be, mm. */
 const SHORT_MM = 12;
-const MOST_OFFERED = 8;
+const MAX_OFFERED = 8;
 /** Of a traced outline only so many of its longest sides are held against each other. */
-const MOST_LOOKED_AT = 40;
+const MAX_LOOKED_AT = 40;
 
 /** A straight side, or a fold (`ends`: the sides it ends on). */
 type Straight = {
@@ -39,7 +39,7 @@ type Straight = {
  *
  * @param newId gives an id to each
  */
-export function looksMeant(
+export function suggestedRules(
   doc: PatternDoc,
   newId: () => string,
 ): { rule: CardRule; off: AsMeasured }[] {
@@ -74,9 +74,7 @@ export function looksMeant(
         ids.every((id) => ('sides' in one ? (one.sides as readonly string[]) : []).includes(id)),
     );
   const within = Math.sin((LOOKS_DEG * Math.PI) / 180);
-  const byLength = [...straight, ...folded]
-    .sort((a, b) => b.long - a.long)
-    .slice(0, MOST_LOOKED_AT);
+  const byLength = [...straight, ...folded].sort((a, b) => b.long - a.long).slice(0, MAX_LOOKED_AT);
   for (const [k, a] of byLength.entries())
     for (const b of byLength.slice(k + 1)) {
       const pair: [string, string] = a.i < b.i ? [a.id, b.id] : [b.id, a.id];
@@ -107,7 +105,7 @@ export function looksMeant(
     .flatMap((rule, i) =>
       off[i] && (off[i].offMm ?? 0) > AS_DRAWN_MM ? [{ rule, off: off[i] }] : [],
     )
-    .slice(0, MOST_OFFERED);
+    .slice(0, MAX_OFFERED);
 }
 
 /** All holes of the card as one row at equal pitch, where they look it. */

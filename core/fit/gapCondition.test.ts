@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { spread } from '../measure/spread.arbitrary';
-import { lieOf } from './lie';
+import { edgeConditionOf } from './gapCondition';
 import { evenStations, gapTarget } from './target';
 
 const target = { gapMm: 1, toleranceMm: 0.5, flushMm: 0.3 };
@@ -26,32 +26,33 @@ test.each([
   ['uneven', [1, 2.2, 1, 0.1, 2.2]],
 ] as const)('%s: %j', (lie, gaps) => {
   const readings = gaps.map((gapMm, i) => ({ atMm: i * 100, gapMm, flushMm: null }));
-  expect(lieOf(readings, target).lie).toBe(lie);
+  expect(edgeConditionOf(readings, target).condition).toBe(lie);
   // Read in another order it lies no other way.
-  expect(lieOf([...readings].reverse(), target).lie).toBe(lie);
+  expect(edgeConditionOf([...readings].reverse(), target).condition).toBe(lie);
   // From the other end, start and end change about.
   const turned = readings.map((r) => ({ ...r, atMm: 400 - r.atMm }));
   const other = /start$/.test(lie) ? lie.replace('start', 'end') : lie.replace(/end$/, 'start');
-  expect(lieOf(turned, target).lie).toBe(other);
+  expect(edgeConditionOf(turned, target).condition).toBe(other);
 });
 
 test('what is said follows from which stations are out, and nothing else', () => {
   fc.assert(
     fc.property(fc.array(spread(0, 2.5), { minLength: 1, maxLength: 9 }), (gaps) => {
-      const found = lieOf(
+      const found = edgeConditionOf(
         gaps.map((gapMm, i) => ({ atMm: i * 40, gapMm, flushMm: null })),
         target,
       );
       const out = gaps.map((g) => (g < 0.5 ? -1 : g > 1.5 ? 1 : 0));
-      expect(found.lie === 'even').toBe(out.every((o) => o === 0));
-      if (/^(even-)?tight/.test(found.lie)) expect(Math.max(...out)).toBeLessThan(1);
-      if (/^(even-)?wide/.test(found.lie)) expect(Math.min(...out)).toBeGreaterThan(-1);
-      if (/middle$/.test(found.lie)) expect([out[0], out[out.length - 1]]).toEqual([0, 0]);
-      if (/at-start$/.test(found.lie))
+      expect(found.condition === 'even').toBe(out.every((o) => o === 0));
+      if (/^(even-)?tight/.test(found.condition)) expect(Math.max(...out)).toBeLessThan(1);
+      if (/^(even-)?wide/.test(found.condition)) expect(Math.min(...out)).toBeGreaterThan(-1);
+      if (/middle$/.test(found.condition)) expect([out[0], out[out.length - 1]]).toEqual([0, 0]);
+      if (/at-start$/.test(found.condition))
         expect([out[0] !== 0, out[out.length - 1]]).toEqual([true, 0]);
-      if (/ends$/.test(found.lie))
+      if (/ends$/.test(found.condition))
         expect([out[0] !== 0, out[out.length - 1] !== 0]).toEqual([true, true]);
-      if (/^tapers/.test(found.lie)) expect(out[0]! * out[out.length - 1]!).toBeLessThanOrEqual(0);
+      if (/^tapers/.test(found.condition))
+        expect(out[0]! * out[out.length - 1]!).toBeLessThanOrEqual(0);
     }),
   );
 });
@@ -59,12 +60,12 @@ test('what is said follows from which stations are out, and nothing else', () =>
 test('a straight taper is found exactly, wherever it was read and however many stations', () => {
   fc.assert(
     fc.property(spread(-3, 3), fc.integer({ min: 2, max: 30 }), (taper, n) => {
-      const found = lieOf(
+      const found = edgeConditionOf(
         along((s) => 5 + taper * s, n),
         target,
       );
       expect(found.taperMm).toBeCloseTo(taper, 9);
-      expect(found.strayMm).toBeCloseTo(0, 9);
+      expect(found.maxDeviationMm).toBeCloseTo(0, 9);
     }),
   );
 });
@@ -76,7 +77,7 @@ test('it is good exactly when every reading, gap and flush, is within tolerance'
   });
   fc.assert(
     fc.property(fc.array(reading, { minLength: 1, maxLength: 12 }), (list) => {
-      const found = lieOf(
+      const found = edgeConditionOf(
         list.map((r, i) => ({ ...r, atMm: i * 50 })),
         target,
       );
@@ -88,7 +89,9 @@ test('it is good exactly when every reading, gap and flush, is within tolerance'
       expect(found.good).toBe(within && list.some((r) => r.gapMm !== null));
     }),
   );
-  expect(lieOf([{ atMm: 0, gapMm: null, flushMm: null }], target).lie).toBe('unread');
+  expect(edgeConditionOf([{ atMm: 0, gapMm: null, flushMm: null }], target).condition).toBe(
+    'unread',
+  );
 });
 
 test('targets by joint (common practice) and stations that keep off the corners', () => {

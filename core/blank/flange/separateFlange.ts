@@ -9,7 +9,7 @@ import { cross, dot } from '../../measure/vector';
 import type { BlankFlange } from '../blank';
 
 /** The blank of a flange that is made apart. */
-export type FlangeStrip =
+export type SeparateFlange =
   /**
    * A straight strip, folded so far from one of its long sides, then pulled round. `standing`:
    * strain of the leg that stands.
@@ -30,11 +30,11 @@ const ONE_RADIUS = 1e-3;
  * that is not. `landMm` lies on the panel. A lip turned by A is part of a cone where the edge is an
  * arc: laid flat, its weld has the edge's curvature times cos A.
  */
-export function stripOf(
+export function separateFlangeOf(
   run: readonly Segment[],
   flange: BlankFlange,
   landMm: number,
-): FlangeStrip | null {
+): SeparateFlange | null {
   if (flange.made !== 'pulled' && flange.made !== 'lip') return null;
   const turned = besideRun(run, flange.fold);
   const cos = Math.cos(radians(flange.bend.angleDeg));

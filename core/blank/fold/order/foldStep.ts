@@ -9,8 +9,8 @@ import type { Held, Hit, Standing, Swung } from './inTheWay';
 import { fixedHit, standingIn, wayOf } from './inTheWay';
 import type { Box } from './laid';
 import { apart, boxOf, boxesTurned, laid, round, turnBetween } from './laid';
-import { STILL, after, back, closedTo, waysBetween } from './lie';
-import type { In, Moving, Step } from './passage';
+import { IDENTITY, composed, inverse, closedTo, waysBetween } from './foldTransforms';
+import type { EntryClearance, SwingingSide, Step } from './passage';
 import { passageOf } from './passage';
 import type { Body } from './bodies';
 import { bodiesOf } from './bodies';
@@ -38,7 +38,12 @@ const RIM = [0.5, 0.1] as const;
  * What is held, with some of its folds made: nothing of it in a fixed part, or what is; and what it
  * means for the way in and out.
  */
-type Still = { all: readonly Held[]; fixed: Hit | null; box: Box | null; way: In | null };
+type ClampedSide = {
+  all: readonly Held[];
+  fixed: Hit | null;
+  box: Box | null;
+  way: EntryClearance | null;
+};
 
 /**
  * Can each fold of a piece be made in a machine, with some of the others made before? What is found
@@ -93,7 +98,7 @@ export function stepper(
   const rim = RIM[0] * thickness + RIM[1];
   const { wayIn, inAndOut } = passageOf(brake, plates, section.parts, whose);
   const closed = folds.map((_, fold) => closedTo(development, fold, anglesDeg[fold]!));
-  const opened = closed.map(back);
+  const opened = closed.map(inverse);
   // How what swings lies flat in the machine, and at each look on its way up; and the turns from
   // the one to the others.
   const swings = folds.map((_, fold) =>
@@ -102,7 +107,7 @@ export function stepper(
       const n = Math.max(1, Math.ceil(to / SWING_DEG));
       const at = (deg: number) => {
         const out = closedTo(development, fold, deg);
-        return after(poses[fold]![side].onMachine, side === 'base' ? out : back(out));
+        return composed(poses[fold]![side].onMachine, side === 'base' ? out : inverse(out));
       };
       const flat = at(0);
       const frames = Array.from({ length: n }, (_, i) => at((to * (i + 1)) / n));
@@ -112,10 +117,10 @@ export function stepper(
 
   /** Where a body lies as a face sees it, the folds between them made that are among these. */
   const seen = cached((from: number, body: number, made: number): Frame => {
-    let frame: Frame = STILL;
+    let frame: Frame = IDENTITY;
     for (const { fold, outward } of ways[from]![faceOf[body]!]!)
-      if (made & (1 << fold)) frame = after(frame, (outward ? closed : opened)[fold]!);
-    return after(frame, bodies[body]!.on);
+      if (made & (1 << fold)) frame = composed(frame, (outward ? closed : opened)[fold]!);
+    return composed(frame, bodies[body]!.on);
   });
   const heldOf = (fold: number, side: number) =>
     side === 0 ? folds[fold]!.parent : folds[fold]!.child;
@@ -123,7 +128,7 @@ export function stepper(
     side === 0 ? folds[fold]!.child : folds[fold]!.parent;
   const poseAt = (fold: number, side: number) => poses[fold]![side === 0 ? 'base' : 'far'];
   const stands = (line: number, body: number, made: number): Frame =>
-    after(poseAt(line >> 1, line & 1).onMachine, seen(heldOf(line >> 1, line & 1), body, made));
+    composed(poseAt(line >> 1, line & 1).onMachine, seen(heldOf(line >> 1, line & 1), body, made));
   /** A bead on a face that lies in the machine is packed beside: it stands in no part that presses. */
   const isPressed = (body: number, face: number) =>
     bodies[body]!.kind === 'bead' && faceOf[body] === face;
@@ -152,19 +157,19 @@ export function stepper(
     const [fold, side] = [line >> 1, line & 1];
     const plate = plates[body]!;
     const own = seen(swungOf(fold, side), body, made);
-    const atRest = after(poseAt(fold, side).onApron, own);
+    const atRest = composed(poseAt(fold, side).onApron, own);
     const rest = boxOf(plate, atRest);
     const pressed = isPressed(body, swungOf(fold, side));
     let fixed =
       (pressed ? null : fixedHit('apron', plate, atRest, rest, machine.apron)) ??
       fixedHit('bench', plate, atRest, rest, machine.bench);
     const { flat, frames, turns } = swings[fold]![side]!;
-    const boxes = boxesTurned(plate, after(flat, own), turns);
+    const boxes = boxesTurned(plate, composed(flat, own), turns);
     let bar: Standing | null = null;
     for (const [i, box] of boxes.entries()) {
       if (fixed) break;
       if (isFree(box, inAny)) continue;
-      const frame = after(frames[i]!, own);
+      const frame = composed(frames[i]!, own);
       fixed = inFixed(plate, frame, box);
       const now = standingIn(plate, frame, box, machine.bar);
       if (now && bar)
@@ -180,7 +185,7 @@ export function stepper(
       fixed,
       box: round(boxes),
       end: boxes[boxes.length - 1]!,
-      endFrame: () => after(frames[frames.length - 1]!, own),
+      endFrame: () => composed(frames[frames.length - 1]!, own),
     };
   });
 
@@ -198,9 +203,9 @@ export function stepper(
     const { box } = held(line, b, ofHeld);
     const { flat, frames, turns } = swings[fold]![side]!;
     let depth = 0;
-    for (const [i, at] of boxesTurned(plates[a]!, after(flat, own), turns).entries()) {
+    for (const [i, at] of boxesTurned(plates[a]!, composed(flat, own), turns).entries()) {
       if (apart(at, box)) continue;
-      const sides = laid(plates[a]!, after(frames[i]!, own)).map(sheetOf);
+      const sides = laid(plates[a]!, composed(frames[i]!, own)).map(sheetOf);
       const others = standing(line, b, ofHeld);
       if (isEdge) depth = Math.max(depth, overlap(sides, others, rim));
       for (const s of sides)
@@ -257,12 +262,12 @@ export function stepper(
   /** The metal of a bend stands up when its fold is made. */
   const there = (some: readonly number[], made: number) =>
     some.filter((body) => ownFold[body] === 0 || made & ownFold[body]!);
-  const stillAt = cached((line: number, _: number, made: number): Still => {
+  const stillAt = cached((line: number, _: number, made: number): ClampedSide => {
     const { still, at, along } = lines[line]!;
     const found = together(there(still, made), (body) => held(line, body, made & bits[at]![body]!));
     return { ...found, way: found.fixed ? null : wayIn(found.all, along) };
   });
-  const movingAt = cached((line: number, _: number, made: number): Moving => {
+  const movingAt = cached((line: number, _: number, made: number): SwingingSide => {
     const { swinging, on } = lines[line]!;
     const found = together(there(swinging, made), (body) =>
       swung(line, body, made & bits[on]![body]!),
@@ -295,7 +300,12 @@ export function stepper(
   }
 
   /** Whether what swings meets what is held. */
-  function itself(line: number, still: Still, moving: Moving, made: number): Hit | null {
+  function itself(
+    line: number,
+    still: ClampedSide,
+    moving: SwingingSide,
+    made: number,
+  ): Hit | null {
     const { at, on } = lines[line]!;
     for (const a of moving.all) {
       if (apart(a.box, still.box!)) continue;

@@ -32,7 +32,7 @@ import {
  * piece), the edge it belongs to, how it is turned over (null: it lies flat), whether the piece is
  * the end of a bend, and how somebody wants the ends of the edge.
  */
-export type Strip = {
+export type EdgeStrip = {
   adds: Ramp;
   edge: string | null;
   turn: StripTurn | null;
@@ -50,16 +50,16 @@ const STRAIGHT_ON = 0.17;
 /** Two flanges of one straight run that are unlike wide: one metal, stepped. */
 const STEPPED: EndCut = { ...SQUARE, stepped: true };
 
-const startOf = ({ adds }: Strip): number => adds[0]![1];
-const endOf = ({ adds }: Strip): number => adds[adds.length - 1]![1];
-const isAdded = (strip: Strip): boolean => mostOfRamp(strip.adds) > 0;
-const isTurned = (strip: Strip): boolean => strip.turn !== null && isAdded(strip);
+const startOf = ({ adds }: EdgeStrip): number => adds[0]![1];
+const endOf = ({ adds }: EdgeStrip): number => adds[adds.length - 1]![1];
+const isAdded = (strip: EdgeStrip): boolean => mostOfRamp(strip.adds) > 0;
+const isTurned = (strip: EdgeStrip): boolean => strip.turn !== null && isAdded(strip);
 
 /** The cuts on either side of a place where two pieces meet; null where a strip goes on. */
 type Meeting = { first: EndCut | null; second: EndCut | null };
 
 /** How the strips of two pieces end where these meet. */
-function meetingOf(s: Segment, first: Strip, r: Segment, second: Strip): Meeting {
+function meetingOf(s: Segment, first: EdgeStrip, r: Segment, second: EdgeStrip): Meeting {
   const none: Meeting = { first: null, second: null };
   if (!isTurned(first) && !isTurned(second)) return none;
   if (second.atBend || first.atBend)
@@ -74,7 +74,7 @@ function meetingOf(s: Segment, first: Strip, r: Segment, second: Strip): Meeting
   const lost = (neighbourMm: number) =>
     neighbourMm < 0 && turn > 0 ? { insetMm: -neighbourMm / Math.sin(turn), bare: true } : null;
   const own = (
-    strip: Strip,
+    strip: EdgeStrip,
     found: EndCut,
     end: StripEnd | undefined,
     neighbourMm: number,
@@ -91,7 +91,7 @@ function meetingOf(s: Segment, first: Strip, r: Segment, second: Strip): Meeting
       : { first: STEPPED, second: STEPPED };
   if (turn < 0 && !straightOn) {
     const cut = hollowCut(turn);
-    const flat = (strip: Strip) => (isAdded(strip) && !isTurned(strip) ? cut : null);
+    const flat = (strip: EdgeStrip) => (isAdded(strip) && !isTurned(strip) ? cut : null);
     return {
       first: own(first, cut, first.ends.end, startOf(second)) ?? flat(first),
       second: own(second, cut, second.ends.start, endOf(first)) ?? flat(second),
@@ -141,7 +141,7 @@ export type StripPart<P> = {
  */
 function partsOf<P extends { segment: Segment }>(
   pieces: readonly P[],
-  strips: readonly Strip[],
+  strips: readonly EdgeStrip[],
 ): { parts: Map<P, StripPart<P>>; meetings: Meeting[] } {
   const n = pieces.length;
   const meetings = pieces.map((piece, i) => {
@@ -172,7 +172,7 @@ function partsOf<P extends { segment: Segment }>(
 function putRun<P extends { segment: Segment }>(
   parts: Map<P, StripPart<P>>,
   pieces: readonly P[],
-  strips: readonly Strip[],
+  strips: readonly EdgeStrip[],
   run: readonly number[],
   start: EndCut | null,
   end: EndCut | null,
@@ -216,7 +216,7 @@ function partOfProfile(whole: Profile, from: number, to: number): Profile {
 /** What is there of the strips that end somewhere or are turned over, piece by piece. */
 export function stripParts<P extends { segment: Segment }>(
   all: readonly P[],
-  stripOf: (piece: P) => Strip,
+  stripOf: (piece: P) => EdgeStrip,
 ): StripPart<P>[] {
   const pieces = withLength(all);
   return [...partsOf(pieces, pieces.map(stripOf)).parts.values()];
@@ -234,7 +234,7 @@ const withLength = <P extends { segment: Segment }>(all: readonly P[]): P[] =>
  */
 export function outlineWithStrips<P extends { segment: Segment }>(
   all: readonly P[],
-  stripOf: (piece: P) => Strip,
+  stripOf: (piece: P) => EdgeStrip,
   make: (segment: Segment, beside: P) => P,
 ): P[] {
   const pieces = withLength(all);
@@ -332,8 +332,8 @@ function drawnStrip<P extends { segment: Segment }>(
  * the outline turns, and what a flat strip beside it adds or takes there.
  */
 function besideStrip(
-  before: { s: Segment; strip: Strip } | null,
-  after: { s: Segment; strip: Strip } | null,
+  before: { s: Segment; strip: EdgeStrip } | null,
+  after: { s: Segment; strip: EdgeStrip } | null,
   v: Vec,
 ): Vec[] {
   const first = before ? endOf(before.strip) : 0;
@@ -347,7 +347,7 @@ function besideStrip(
 /**
  * A piece moved out, from one corner to the next; in several where the distance changes along it.
  */
-function movedOut(s: Segment, { adds }: Strip, from: Vec, to: Vec): Segment[] {
+function movedOut(s: Segment, { adds }: EdgeStrip, from: Vec, to: Vec): Segment[] {
   const first = adds[0]![1];
   if (adds.every(([, mm]) => mm === first)) return [withEnds(offsetRight(s, first), from, to)];
   // A mitre begins and ends elsewhere than the piece does.
@@ -360,7 +360,7 @@ function movedOut(s: Segment, { adds }: Strip, from: Vec, to: Vec): Segment[] {
 }
 
 /** The corner points between one moved piece and the next: one for a mitre, two for a step. */
-function join(s: Segment, before: Strip, r: Segment, after: Strip): Vec[] {
+function join(s: Segment, before: EdgeStrip, r: Segment, after: EdgeStrip): Vec[] {
   const v = r.a;
   const [first, second] = [endOf(before), startOf(after)];
   if (first === 0 && second === 0) return [v];

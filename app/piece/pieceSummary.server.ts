@@ -9,9 +9,9 @@ import { troubleIn } from '../records/trouble.server';
 import { Viewer } from '../records/viewer.server';
 import { TookTooLong, WORKER_PROGRAM, inWorker } from '../workers/pool.server';
 import { loadPiece } from './loaded.server';
-import { verdictOf } from './judging.server';
+import { verdictOf } from './verdictKept.server';
 import type { Judgements } from './reckonTasks';
-import { gaveUp, sumUp } from './reckonTasks';
+import { gaveUp, summaryTask } from './reckonTasks';
 import type { Summary } from './summary';
 import { NOTHING_KNOWN } from './summary';
 
@@ -49,7 +49,7 @@ async function summedNow(pieces: string[], madeBy: string): Promise<[string, Sum
   try {
     const judged = await judgedBefore(pieces);
     return await inWorker(
-      sumUp,
+      summaryTask,
       { pieces, madeBy, judged },
       { limitMs: LIMIT_MS + 200 * pieces.length },
     );
@@ -81,7 +81,7 @@ const RememberedSchema = z.looseObject({
  * What lists show of these pieces, by piece; those that have changed since they were summed up are
  * summed up now.
  */
-export async function summed(
+export async function pieceSummaries(
   viewer: Viewer,
   pieces: readonly { id: string; remembered: Remembered }[],
 ): Promise<Map<string, Summary>> {
@@ -111,7 +111,7 @@ let behind: ReturnType<typeof setTimeout> | null = null;
  * Sums up behind everybody's back, after a little rest, whatever has changed: so that no list has
  * to wait for it.
  */
-export function sumUpSoon(): void {
+export function summarizeSoon(): void {
   behind ??= setTimeout(() => {
     void sumUpAll()
       .catch((error: unknown) =>

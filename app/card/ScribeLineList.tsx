@@ -12,7 +12,7 @@ import { newId } from '../frame/newId';
 import { foldBetween } from './traced';
 
 /** More than these are told in one line: they come from a development or a drawing. */
-const MOST_SHOWN = 12;
+const MAX_SHOWN = 12;
 
 /** Lines to scribe: what each is for, where it runs, and whether it is folded along instead. */
 export function MarkList({ pattern }: { pattern: PatternDoc }) {
@@ -29,7 +29,7 @@ export function MarkList({ pattern }: { pattern: PatternDoc }) {
   return (
     <Box component="section" aria-label="Lines to scribe">
       <Typography variant="h3">Lines to scribe</Typography>
-      {marks.length > MOST_SHOWN ? (
+      {marks.length > MAX_SHOWN ? (
         <>
           <Typography>
             {marks.length} lines, scribed on the blank and printed with their names.

@@ -7,9 +7,9 @@ import { area, box } from '#core/measure/path';
 import { nearestGauges, SYSTEM_NAMES } from '#core/metal/gauges';
 import { metalById } from '#core/metal/metals';
 import { oldMetalOf } from '#core/survey/oldMetal';
-import { MOST_READINGS } from '#core/survey/pieceSurvey';
-import type { SheetCompared } from '#core/survey/whatSheet';
-import { USUAL_SHEETS_MM, sheetsFor } from '#core/survey/whatSheet';
+import { MAX_READINGS } from '#core/survey/pieceSurvey';
+import type { StockCandidate } from '#core/survey/stockCandidates';
+import { COMMON_SHEETS_MM, stockCandidates } from '#core/survey/stockCandidates';
 import { LengthField } from '../forms/LengthField';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
@@ -37,17 +37,17 @@ export default function WhatSheet() {
   // Against what is said of the piece while the old is not measured.
   const against = old?.told ? old : { thicknessMm: facts.thicknessMm, uMm: 0 };
   const offered = [
-    ...USUAL_SHEETS_MM.map((thicknessMm) => ({ metal, thicknessMm, name: 'usual size' })),
+    ...COMMON_SHEETS_MM.map((thicknessMm) => ({ metal, thicknessMm, name: 'usual size' })),
     ...shop.sheets.map((one) => ({
       metal: metalById(one.metal),
       thicknessMm: one.thicknessMm,
       name: `${one.from === 'donor' ? 'from an old panel' : 'on hand'}${one.name ? `: ${one.name}` : ''}`,
     })),
   ];
-  const rows = sheetsFor({ metal, ...against }, facts.structural, offered, 5);
+  const rows = stockCandidates({ metal, ...against }, facts.structural, offered, 5);
   const add = () => {
     const mm = latest.current;
-    if (mm === null || draft.oldMetal.length >= MOST_READINGS) return;
+    if (mm === null || draft.oldMetal.length >= MAX_READINGS) return;
     set({ oldMetal: [...draft.oldMetal, mm] });
     hold(null);
     field.current?.querySelector('input')?.focus();
@@ -209,7 +209,7 @@ function ReadingsPicture({ readings }: { readings: readonly number[] }) {
 }
 
 /** What can be had that comes nearest, and what each changes. */
-function Sheets({ rows }: { rows: SheetCompared[] }) {
+function Sheets({ rows }: { rows: StockCandidate[] }) {
   const { pattern, shop, facts } = usePiece();
   const { showThin, showWeight, show } = usePreferences();
   const fetcher = useFetcher<{ message?: string; saved?: boolean }>();

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useRevalidator } from 'react-router';
 import type { BlankFold } from '#core/blank/fold/developed';
-import { legsOutBy, radiusFromLegs } from '#core/blank/fold/radiusGot';
+import { legsOutBy, radiusFromLegs } from '#core/blank/fold/achievedRadius';
 import { sheetMetal } from '#core/blank/fold/practice';
 import { Choice } from '../forms/Choice';
 import { FoldAway } from '../frame/FoldAway';
@@ -39,7 +39,7 @@ const GAUGE_MM = 0.125;
  * The inside radius that a fold really got: by how much this piece is out for it; the next one is
  * reckoned with it.
  */
-export function RadiusGot({ fold, number }: { fold: BlankFold; number: number }) {
+export function AchievedRadiusReading({ fold, number }: { fold: BlankFold; number: number }) {
   const { id, metal, facts, shop, pattern, ownRadii, folding } = usePiece();
   const { show, showThin } = usePreferences();
   const { revalidate } = useRevalidator();

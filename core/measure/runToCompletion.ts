@@ -1,5 +1,5 @@
 /** A generator run to its end. */
-export function whole<T>(steps: Generator<unknown, T>): T {
+export function runToCompletion<T>(steps: Generator<unknown, T>): T {
   for (;;) {
     const { done, value } = steps.next();
     if (done) return value as T;

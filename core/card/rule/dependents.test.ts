@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { awkwardCard } from '../../blank/fold/awkward.arbitrary';
 import type { CardRule, PatternDoc } from '../pattern';
 import { RuleSchema } from '../pattern';
-import { goneIn, partsOf, withoutGone } from './hangsOn';
+import { danglingDependents, partsOf, withoutDangling } from './dependents';
 
 const some = (ids: readonly string[], least: number): fc.Arbitrary<string[]> =>
   ids.length < least
@@ -71,9 +71,9 @@ test('what hangs on parts that are taken away goes with them; a rule about sever
           folds: doc.folds.filter(stays),
           edges: doc.edges.filter(stays),
         };
-        const found = withoutGone(cut);
-        expect(goneIn(found)).toEqual([]);
-        expect(withoutGone(found)).toEqual(found);
+        const found = withoutDangling(cut);
+        expect(danglingDependents(found)).toEqual([]);
+        expect(withoutDangling(found)).toEqual(found);
         const there = new Set(
           [...cut.sides, ...cut.corners, ...cut.holes, ...cut.folds].map(({ id }) => id),
         );

@@ -23,7 +23,7 @@ import type { Other } from '../records/linked.server';
 import { changeLinked, otherOf } from '../records/linked.server';
 import { idOr404, sentence } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
-import type { Route } from './+types/beside';
+import type { Route } from './+types/comparePieces';
 import type { Doing } from './Differences';
 import { Differences, Measured } from './Differences';
 import { SideBySide } from './SideBySide';

@@ -20,14 +20,14 @@ const turned = ({ x, y, z }: Frame, [a, b, c]: Vec3): Vec3 => [
 ];
 
 /** First the second, then the first. */
-export const after = (first: Frame, second: Frame): Frame => ({
+export const composed = (first: Frame, second: Frame): Frame => ({
   x: turned(first, second.x),
   y: turned(first, second.y),
   z: turned(first, second.z),
   origin: apply(first, second.origin),
 });
 
-export const back = ({ x, y, z, origin }: Frame): Frame => {
+export const inverse = ({ x, y, z, origin }: Frame): Frame => {
   const across = (v: Vec3) => -(v[0] * origin[0] + v[1] * origin[1] + v[2] * origin[2]);
   return {
     x: [x[0], y[0], z[0]],
@@ -37,7 +37,7 @@ export const back = ({ x, y, z, origin }: Frame): Frame => {
   };
 };
 
-export const STILL: Frame = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1], origin: [0, 0, 0] };
+export const IDENTITY: Frame = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1], origin: [0, 0, 0] };
 
 /**
  * Where the face beyond a fold lies, as the face before it sees it, with the fold taken to an

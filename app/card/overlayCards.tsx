@@ -27,7 +27,7 @@ import type { Others } from '../records/linked.server';
 import { othersOf } from '../records/linked.server';
 import { idOr404 } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
-import type { Route } from './+types/over';
+import type { Route } from './+types/overlayCards';
 import { TOLD_APART_MM } from './SideBySide';
 import { useLaidOver } from './useLaidOver';
 

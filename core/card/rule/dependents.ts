@@ -14,7 +14,7 @@ const edgeThere = ({ edges }: PatternDoc, { path }: Bead): boolean =>
   path.kind !== 'along' || edges.some(({ id }) => id === path.edge);
 
 /** Ids of rules, tucks and beads that hang on what is no longer there. */
-export function goneIn(doc: PatternDoc): string[] {
+export function danglingDependents(doc: PatternDoc): string[] {
   const there = new Set(
     [...doc.sides, ...doc.corners, ...doc.holes, ...doc.folds].map(({ id }) => id),
   );
@@ -48,8 +48,8 @@ const LEAST = {
  * A card without what hangs on parts that an edit took away: a rule about several goes on for those
  * that are left.
  */
-export function withoutGone(doc: PatternDoc): PatternDoc {
-  if (goneIn(doc).length === 0) return doc;
+export function withoutDangling(doc: PatternDoc): PatternDoc {
+  if (danglingDependents(doc).length === 0) return doc;
   const there = new Set(
     [...doc.sides, ...doc.corners, ...doc.holes, ...doc.folds].map(({ id }) => id),
   );

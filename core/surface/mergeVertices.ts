@@ -6,7 +6,7 @@ import type { Mesh } from './mesh';
  * closer than that does not run together into one, because each is measured from the first of its
  * place.
  */
-export function welded(
+export function withMergedVertices(
   { vertices, triangles }: Mesh,
   withinMm: number,
 ): { mesh: Mesh; joined: number } {

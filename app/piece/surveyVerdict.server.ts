@@ -6,7 +6,7 @@ import { surveyOf } from '../records/survey.server';
 import type { Viewer } from '../records/viewer.server';
 
 /** A piece as far as its survey is judged. */
-export type Judged = {
+export type SurveyedPiece = {
   id: string;
   job: string;
   structural: boolean;
@@ -30,7 +30,10 @@ export const hasSurvey = ({ takes, cutOut, layerCuts }: PieceSurvey): boolean =>
  * What is to be said of the survey of a piece: reckoned here and now, which may take seconds of a
  * net of nonsense.
  */
-export async function judged(viewer: Viewer, piece: Judged): Promise<SurveyVerdict> {
+export async function verdictOnSurvey(
+  viewer: Viewer,
+  piece: SurveyedPiece,
+): Promise<SurveyVerdict> {
   if (!hasSurvey(piece.survey)) return NOTHING_TO_SAY;
   const [all, others] = [
     await surveyOf(viewer, piece.job),

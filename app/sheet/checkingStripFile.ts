@@ -11,7 +11,7 @@ import { loadPiece } from '../piece/loaded.server';
 import { idOr404 } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
 import { drawnFor } from '../workers/papers.server';
-import type { Route } from './+types/strip';
+import type { Route } from './+types/checkingStripFile';
 import { drawStrip } from './stripFile';
 
 const AskedSchema = z.object({

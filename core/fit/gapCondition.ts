@@ -12,7 +12,7 @@ export type Reading = { atMm: number; gapMm: number | null; flushMm: number | nu
  * none (`even`), all one way, one way at one place, tight toward one end and wide toward the other
  * (`tapers-to-…` names the tight end), or both ways without such order (`uneven`).
  */
-export const LIES = [
+export const GAP_CONDITIONS = [
   'unread',
   'even',
   'even-tight',
@@ -31,13 +31,13 @@ export const LIES = [
   'wide-in-places',
   'uneven',
 ] as const;
-export type Lie = (typeof LIES)[number];
+export type GapCondition = (typeof GAP_CONDITIONS)[number];
 
 /** A place outside the tolerance, and by how much, mm. */
 type Off = { atMm: number; byMm: number };
 
-export type EdgeLie = {
-  lie: Lie;
+export type EdgeCondition = {
+  condition: GapCondition;
   /** Null where nothing was read. */
   meanMm: number | null;
   /**
@@ -45,7 +45,7 @@ export type EdgeLie = {
    */
   taperMm: number;
   /** Largest distance of a reading from that line, mm. */
-  strayMm: number;
+  maxDeviationMm: number;
   /** Places outside the tolerance. */
   tight: Off[];
   wide: Off[];
@@ -78,7 +78,7 @@ function whereOut(
   return out[0] && out[n - 1] && rightTogether ? 'at-ends' : 'in-places';
 }
 
-function lieFrom(ways: readonly (-1 | 0 | 1)[]): Lie {
+function conditionFrom(ways: readonly (-1 | 0 | 1)[]): GapCondition {
   const tight = ways.map((w) => w < 0);
   const wide = ways.map((w) => w > 0);
   const anyTight = tight.includes(true);
@@ -98,10 +98,10 @@ function lieFrom(ways: readonly (-1 | 0 | 1)[]): Lie {
  * outside the tolerance and which way; a straight line laid through the gaps by least squares gives
  * the taper. Readings may come in any order.
  */
-export function lieOf(
+export function edgeConditionOf(
   readings: readonly Reading[],
   target: Pick<Target, 'gapMm' | 'toleranceMm' | 'flushMm'>,
-): EdgeLie {
+): EdgeCondition {
   const gaps = readings
     .flatMap((r) => (r.gapMm === null ? [] : [{ x: r.atMm, g: r.gapMm }]))
     .sort((a, b) => a.x - b.x);
@@ -117,7 +117,8 @@ export function lieOf(
   const low = off(flush.map(({ x, f }) => ({ atMm: x, byMm: -f - target.flushMm })));
   const good = gaps.length > 0 && [tight, wide, proud, low].every((list) => list.length === 0);
   const base = { tight, wide, proud, low, good, read: gaps.length, stations: readings.length };
-  if (gaps.length === 0) return { ...base, lie: 'unread', meanMm: null, taperMm: 0, strayMm: 0 };
+  if (gaps.length === 0)
+    return { ...base, condition: 'unread', meanMm: null, taperMm: 0, maxDeviationMm: 0 };
 
   const meanX = gaps.reduce((sum, p) => sum + p.x, 0) / gaps.length;
   const meanMm = gaps.reduce((sum, p) => sum + p.g, 0) / gaps.length;
@@ -125,12 +126,14 @@ export function lieOf(
   const slope =
     sxx > 0 ? gaps.reduce((sum, p) => sum + (p.x - meanX) * (p.g - meanMm), 0) / sxx : 0;
   const taperMm = slope * (gaps[gaps.length - 1]!.x - gaps[0]!.x);
-  const strayMm = Math.max(...gaps.map((p) => Math.abs(p.g - meanMm - slope * (p.x - meanX))));
-  const lie = lieFrom(
+  const maxDeviationMm = Math.max(
+    ...gaps.map((p) => Math.abs(p.g - meanMm - slope * (p.x - meanX))),
+  );
+  const condition = conditionFrom(
     gaps.map(({ g }) => {
       if (target.gapMm - target.toleranceMm - g > ROUNDING_MM) return -1;
       return g - target.gapMm - target.toleranceMm > ROUNDING_MM ? 1 : 0;
     }),
   );
-  return { ...base, lie, meanMm, taperMm, strayMm };
+  return { ...base, condition, meanMm, taperMm, maxDeviationMm };
 }

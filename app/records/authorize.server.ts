@@ -114,7 +114,7 @@ async function jobOf(params: Params): Promise<string | null> {
  * What stands in the way of what is asked; null lets it in. The same for every route: there is no
  * other door.
  */
-export async function refused(
+export async function refusal(
   known: Known | null,
   request: Request,
   params: Params,
@@ -154,7 +154,7 @@ type Asked = { request: Request; params: Params; context: Context };
  * whoever may not is stopped here; where the disk or the database stood in the way, that is
  * answered, not a fault. Nothing that is answered is kept by a browser unless the route says so.
  */
-export async function asked(
+export async function authorize(
   { request, params, context }: Asked,
   next: () => Promise<Response>,
 ): Promise<Response> {
@@ -163,7 +163,7 @@ export async function asked(
   try {
     // Health is asked every few seconds, by nobody in particular.
     known = pathOf(request.url) === '/health' ? null : await whoAsks(request);
-    stopped = await refused(known, request, params);
+    stopped = await refusal(known, request, params);
   } catch (error) {
     // The disk or the database in the way of knowing who asks: told, as it is anywhere else.
     const trouble = troubleIn(error);

@@ -12,7 +12,7 @@ import type { Layers, NoteLabel } from './layers';
  * Which side of the contour a checking strip is: laid over the metal (`hollow` of it), or the body
  * under it (`full`).
  */
-export type Lie = 'hollow' | 'full';
+export type StripSide = 'hollow' | 'full';
 
 /** So wide is a strip at its narrowest, mm: it must not bend where it is held. */
 const NARROWEST_MM = 40;
@@ -29,9 +29,9 @@ const ASIDE_MM = 3;
  *
  * Problems: those of `profileOf`.
  */
-export function stripOf(
+export function checkingStripOf(
   { name, ordinates, toleranceMm }: CardProfile,
-  lie: Lie,
+  lie: StripSide,
 ): Result<{ layers: Layers; labels: NoteLabel[] }> {
   const found = profileOf(ordinates, toleranceMm);
   if (!found.ok) return found;

@@ -4,9 +4,9 @@ import type { Metal } from '../metal/metals';
 export type SheetOffered = { metal: Metal; thicknessMm: number; name: string };
 
 /** Cold-rolled sheet that merchants usually have, mm (common practice). */
-export const USUAL_SHEETS_MM = [0.6, 0.7, 0.75, 0.8, 0.9, 1, 1.2, 1.25, 1.5, 2, 2.5, 3] as const;
+export const COMMON_SHEETS_MM = [0.6, 0.7, 0.75, 0.8, 0.9, 1, 1.2, 1.25, 1.5, 2, 2.5, 3] as const;
 
-export type SheetCompared = SheetOffered & {
+export type StockCandidate = SheetOffered & {
   /** How many times as stiff as the old, the same shape bent: E·t³. */
   stiffer: number;
   /** How many times as heavy. */
@@ -35,12 +35,12 @@ const SAME_MM = 0.005;
  * the metal it is taken to be. For a structural piece nothing thinner than the old can be shown to
  * be (two standard deviations).
  */
-export function sheetsFor(
+export function stockCandidates(
   old: { metal: Metal; thicknessMm: number; uMm: number },
   structural: boolean,
   offered: readonly SheetOffered[],
   most: number,
-): SheetCompared[] {
+): StockCandidate[] {
   const fit = offered.filter(
     ({ thicknessMm }) => !structural || thicknessMm >= old.thicknessMm - 2 * old.uMm,
   );
@@ -53,7 +53,7 @@ export function sheetsFor(
       )
     )
       kept.push(one);
-  return kept.slice(0, most).map((one): SheetCompared => {
+  return kept.slice(0, most).map((one): StockCandidate => {
     const { metal, thicknessMm: t } = one;
     return {
       ...one,
