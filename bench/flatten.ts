@@ -25,7 +25,7 @@ const PANELS: [string, Figure][] = [
 /** Turns of the reference that are waited for; a thousand are reckoned from them. */
 const TURNS = 60;
 
-/** Turned and solved in turn: energy after so many turns, and how long that took, ms. */
+/** Turned and solved in turn: the energy after `TURNS` iterations, and their time, ms. */
 function rigid(disc: Disc, panel: Panel): { energy: number; ms: number } {
   const began = performance.now();
   const { mesh } = disc;

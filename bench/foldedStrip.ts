@@ -5,7 +5,7 @@ import { patternParts, spotNearest } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import type { Vec } from '#core/measure/vector';
 
-/** A long card with wavy long edges: so many folds across it, so many corners in all. */
+/** A long card with wavy long edges: `folds` folds across it, `corners` corners in all. */
 export function foldedStrip(folds: number, corners: number): PatternDoc {
   const half = corners / 2;
   const pitch = 10;

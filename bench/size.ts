@@ -25,7 +25,7 @@ const IN_ONE = 500;
 const REVISIONS = 20;
 const READERS = 10;
 const SECONDS = 12;
-/** A reader looks at a page for up to so long before the next, ms. */
+/** Maximum time a reader looks at a page before the next, ms. */
 const LOOKS_MS = 1000;
 
 const say = (text: string) => console.log(text);
@@ -33,7 +33,8 @@ const quantile = (list: number[], share: number) =>
   [...list].sort((a, b) => a - b)[Math.floor(list.length * share)] ?? 0;
 const demo = demoJob();
 /**
- * A piece with so many revisions of its card, each with another width, as an afternoon leaves it.
+ * A piece with `REVISIONS` revisions of its card, each with another width, as an afternoon leaves
+ * it.
  */
 function piece(place: number): PieceFile {
   const made = demo.pieces[place % demo.pieces.length]!;

@@ -612,7 +612,7 @@ function leftArchLip(): PieceFile {
   };
 }
 
-/** A step that was done, so often counted, in so many seconds. */
+/** A step that was done, with its count and its time, seconds. */
 const worked = (count: number, seconds: number, note: string, done: string): StepWork => ({
   ...noWork(),
   count,

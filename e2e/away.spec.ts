@@ -98,7 +98,7 @@ test('a page left open over an update starts over with the new program, its edit
   await expect(page.getByRole('button', { name: /^Card 135\.0 mm/ })).toBeVisible();
 });
 
-/** The request arrives and is done; its answer is lost on the way, so often. */
+/** The request arrives and is done; its answer is lost on the way `times` times. */
 async function loseAnswers(page: Page, url: string, times: number): Promise<void> {
   let left = times;
   await page.route(url, async (route) => {

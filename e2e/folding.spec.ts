@@ -243,7 +243,7 @@ test('a tray that goes in no order as it is: why is read, what frees it is taken
     ).toBeVisible();
   });
 
-  await test.step('the radius it got is read: this piece is out by so much, the next is cut for it', async () => {
+  await test.step('the radius it got is read: this piece is out by the difference, the next is cut for it', async () => {
     await page.getByRole('button', { name: 'Flat', exact: true }).click();
     await pickFold(page, 1);
     await page.getByText('Inside radius that fold 1 got').click();

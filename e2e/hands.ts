@@ -154,7 +154,7 @@ export async function cornerAt(page: Page, number: number): Promise<{ x: number;
   return { x: box!.x + box!.width / 2, y: box!.y + box!.height / 2 };
 }
 
-/** Touches the card on the line between two corners, so far along it. */
+/** Touches the card on the line between two corners, at a share of it. */
 export async function touchBetween(page: Page, a: number, b: number, share: number): Promise<void> {
   const p = await cornerAt(page, a);
   const q = await cornerAt(page, b);

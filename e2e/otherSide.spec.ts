@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { newPiece, pickEdge, saved } from './hands';
 
-/** Makes an edge, so long. */
+/** Makes an edge `mm` long. */
 async function lengthOf(page: Page, letter: string, mm: string): Promise<void> {
   await pickEdge(page, letter);
   const length = page.getByLabel(/^Length/).first();

@@ -133,8 +133,8 @@ test('the server’s memory after a hundred pages', async ({ request, page }) =>
 });
 
 /**
- * The demo's survey with so many points in a ring and measures between them, each read so many
- * times.
+ * The demo's survey with points in a ring and `measures` measures between them, each read in
+ * `rounds` rounds.
  */
 function surveyOf(measures: number, rounds: number): SurveyedFile[] {
   const points = Math.max(4, Math.ceil(measures / 4));

@@ -30,7 +30,7 @@ const build = (await import(pathToFileURL(entry).href)) as ServerBuild;
  * use.
  */
 const [FROM, SECURE, DATA] = ['x-patrone-from', 'x-patrone-secure', 'x-patrone-data'];
-/** Of what is refused so much is let run out, bytes, and no longer than this, ms. */
+/** Maximum part of a refused request that is read to its end, bytes, and the time for it, ms. */
 const [LET_RUN_OUT, LET_RUN_OUT_MS] = [32 * 1024 ** 2, 3000];
 
 /** Longest that a line may say nothing while something is asked or answered, ms. */

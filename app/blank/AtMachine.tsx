@@ -24,8 +24,8 @@ type Props = {
 };
 
 /**
- * Of bed, apron and beam so much is drawn beyond the line at either end, as far as the machine
- * reaches, mm.
+ * Length of bed, apron and beam drawn beyond either end of the line, as far as the machine reaches,
+ * mm.
  */
 const BESIDE_MM = 90;
 

@@ -127,9 +127,9 @@ export function BeadWorking({
             {bead.acrossOn === null &&
               'Say under Card which side of the curve it stands on: on the outside its top is stretched, on the inside it is gathered. '}
             {bead.acrossOn === 'outside' &&
-              'Stretch it by so much along its top, where the chevrons stand; or gather the panel beside it. '}
+              'Stretch it by that length along its top, where the chevrons stand; or gather the panel beside it. '}
             {bead.acrossOn === 'inside' &&
-              'Gather it by so much along its top, where the chevrons stand; or stretch the panel beside it. '}
+              'Gather it by that length along its top, where the chevrons stand; or stretch the panel beside it. '}
             Else the panel straightens itself.
           </Typography>
         </Box>
@@ -153,7 +153,7 @@ export function BeadWorking({
   );
 }
 
-/** Before another bead one runs out over so many of its widths (common practice). */
+/** Length over which a bead runs out before another one, in bead widths (common practice). */
 const RUN_OUT_WIDTHS = 3;
 
 /** Where it runs into another bead of the piece: the mitre, or how far before it has to end. */

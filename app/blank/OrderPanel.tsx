@@ -68,7 +68,7 @@ export function OrderPanel({ development, ...ordering }: Props) {
           <Typography variant="body2">
             {ordered.order.steps.length > 0 && handlingSaid(ordered.order)}
             {!ordered.order.exact &&
-              ' Of so many folds this is the best that was found; there may be a better one.'}
+              ' With this many folds it is the best that was found; there may be a better one.'}
           </Typography>
           <Steps {...ordering} />
           <Button component="a" href={`/pieces/${id}/bench-card.pdf`} variant="outlined" download>

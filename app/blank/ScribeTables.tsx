@@ -23,7 +23,7 @@ import { usePreferences } from '../frame/preferences';
 import { usePick, usePiece } from '../piece/pieceContext';
 import { EdgeLines, edgeLines } from './EdgeLines';
 
-/** So many marked lines stand in the table; a development has them in tens. */
+/** Maximum number of marked lines in the table; a development has them in tens. */
 const MAX_MARKS = 60;
 
 /** What to scribe and from which edge: can be followed with a rule and a square. */

@@ -222,7 +222,7 @@ function plan(pdf: Pdf, development: Development, step: OrderStep, x: number, y:
   }
 }
 
-/** So much of the machine is seen round the line, mm. */
+/** Window of the machine's section drawn round the fold line, mm. */
 const SEEN = { minX: -75, maxX: 75, minZ: -35, maxZ: 78 };
 
 /** The fold in section: the machine, what is held, and what swings, at rest and folded. */

@@ -314,7 +314,7 @@ const joinedEdges = (
 
 const many = (count: number, of: string) => `${count} ${of}${count === 1 ? '' : 's'}`;
 
-/** A card holds so many lines to scribe. */
+/** Maximum number of lines to scribe on a card. */
 const MAX_MARKS = 1000;
 /** A line as it is, an arc as straight bits. */
 const bitsOf = (s: Segment): (readonly [Vec, Vec])[] => {

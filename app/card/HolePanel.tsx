@@ -15,7 +15,7 @@ const FORMS: readonly (readonly [FormKind, string])[] = [
   ['square', 'Square'],
 ];
 const SIZE_WORDS: Record<FormKind, string> = { round: 'Diameter', slot: 'Wide', square: 'Side' };
-/** A slot is so many times as long as wide until it is said. */
+/** Default length of a slot, in widths. */
 const SLOT_LONG = 2;
 
 const slotOf = ({ diameterMm, form }: Hole): Extract<HoleForm, { kind: 'slot' }> =>

@@ -25,7 +25,7 @@ export const FRAME_FIRST: Share[] = [
   [0.85, 0.15],
   [0.15, 0.15],
 ];
-/** A card may have so many corners by hand. */
+/** Maximum number of corners tapped by hand. */
 const MAX_TAPPED = 100;
 
 type Props = { tapping: Tapping; setTapping: (next: Tapping | null) => void };

@@ -22,7 +22,7 @@ export type Hand =
 export const keyStep = (unit: Unit, shift: boolean): number =>
   unit === 'mm' ? (shift ? 10 : 0.5) : (shift ? 1 / 2 : 1 / 32) * MM_PER_INCH;
 
-/** The place so far along an edge, mm from its first corner, held to the edge. */
+/** The place `mm` along an edge from its first corner, clamped to the edge. */
 export function placeOn(pattern: PatternDoc, edge: Edge, mm: number): SnappedPlace | null {
   const place = placeAlong(pattern, edge, mm);
   const spot = place && spotOf(pattern, place);

@@ -80,7 +80,7 @@ export const hasNeighbour = (edge: Edge, meets: string): boolean =>
 
 /**
  * What the edge comes up to, drawn lightly: a strip beyond the gap, with its name where there is
- * room. `gapPx` says how far off it stands, pixels, so far along the run, mm.
+ * room. `gapPx` gives its distance, pixels, at a place along the run, mm.
  */
 export function Neighbour({
   run,

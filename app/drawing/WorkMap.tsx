@@ -126,7 +126,7 @@ function labelled(
   return found;
 }
 
-/** The place so far along a line, pixels. */
+/** The place at length `far` along a line, pixels. */
 function onLine(line: readonly Vec[], far: number): Vec {
   let gone = 0;
   for (let i = 1; i < line.length; i++) {

@@ -8,10 +8,7 @@ import { along, right } from '#core/measure/vector';
 import { useView } from './Drawing';
 import { usePathData } from './marks';
 
-/**
- * The section of a bead is drawn so much larger than it is where it would be too small to see, at
- * the least so wide, pixels.
- */
+/** Minimum width of a bead's section as drawn, pixels: a smaller one is enlarged to it. */
 const SECTION_PX = 30;
 
 /**

@@ -10,8 +10,8 @@ import { thinned } from '#core/measure/thin';
 import type { Vec } from '#core/measure/vector';
 
 /**
- * A drawing in small of more than so many sides is thinned: to less than shows at the size of a
- * hand, 1/400 of the whole.
+ * Maximum number of sides of a drawing in small; one with more is thinned: to less than shows at
+ * the size of a hand, 1/400 of the whole.
  */
 const MAX_SIDES = 60;
 const THINNED_TO = 1 / 400;

@@ -12,10 +12,7 @@ import type { Pick } from '../drawing/pick';
 import { hangTags, tagHalfWidth } from '../drawing/tags';
 import { usePiece } from '../piece/pieceContext';
 
-/**
- * Gaps are drawn so many times as wide as they are: the largest of these that keeps the widest
- * within reach.
- */
+/** Enlargement of gaps as drawn: the largest of these that keeps the widest within reach. */
 const FACTORS = [20, 12, 8, 5, 3, 2, 1];
 const WIDEST_PX = 74;
 /** A gap that nobody has read yet is drawn as a thin line. */
@@ -29,7 +26,9 @@ const readingsOf = (record: EdgeRecord | undefined): Read[] =>
     .flatMap(({ atMm, gapMm }) => (gapMm === null ? [] : [{ atMm, gapMm }]))
     .sort((a, b) => a.atMm - b.atMm);
 
-/** The gap so far along an edge, straight from reading to reading and level beyond the last. */
+/**
+ * The gap `mm` along an edge, interpolated linearly between readings and constant beyond the last.
+ */
 function gapAt(readings: readonly Read[], mm: number): number {
   const after = readings.findIndex((r) => r.atMm >= mm);
   if (after === 0) return readings[0]!.gapMm;

@@ -98,9 +98,7 @@ export function foldRows(
   return [...before, ...steps, ...after];
 }
 
-/**
- * The angle of every fold, degrees, when so many rows are done: 2.5 is two and half of the third.
- */
+/** The angle of every fold, degrees, after `count` rows: 2.5 is two and half of the third. */
 export function anglesAt(count: number, rows: readonly FoldRow[], done: number): number[] {
   const angles = Array.from({ length: count }, () => 0);
   rows.forEach(({ fold, fromDeg, toDeg }, i) => {

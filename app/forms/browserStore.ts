@@ -15,7 +15,7 @@ const dirty = new Map<string, unknown>();
 /** What could not be written at the last try. */
 const failed = new Set<string>();
 
-/** So long until what could not be written is tried again, ms. */
+/** Delay before a failed write is tried again, ms. */
 const AGAIN_MS = 3000;
 /** A page begins without its store where that is not read by then, ms. */
 const PATIENCE_MS = 3000;

@@ -23,7 +23,7 @@ export type Waiting = Queued & {
   refused: string | null;
 };
 
-/** So long until a server that did not answer is tried again, ms. */
+/** Delay before a server that did not answer is tried again, ms. */
 const RETRY_MS = 4000;
 
 const KIND = 'record:';

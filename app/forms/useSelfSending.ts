@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react';
 import type { Post } from './usePost';
 
 /**
- * So long after the last change it is sent, and so long until a server that did not answer is tried
+ * Delay between the last change and sending, and before a server that did not answer is tried
  * again, ms.
  */
 const [SEND_AFTER_MS, RETRY_MS] = [450, 4000];

@@ -10,7 +10,7 @@ export const networkAddresses = (): string[] =>
     .filter(({ family, internal }) => family === 'IPv4' && !internal)
     .map(({ address }) => address);
 
-/** Looked up anew after so long: a machine may be given another address while it runs, ms. */
+/** Lifetime of a cached answer, ms: a machine may be given another address while it runs, ms. */
 const GOOD_MS = 10_000;
 let known: { at: number; names: ReadonlySet<string> } | null = null;
 

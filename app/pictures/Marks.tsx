@@ -15,9 +15,9 @@ export function nameAt(mark: PictureMark): readonly [number, number] {
 }
 
 /**
- * What is drawn over a picture, in its own coordinates. `unit`: so many of its pixels are as wide
- * as a line on the screen. Every line is drawn twice, dark under light, so that it is seen on rust
- * as well as on primer.
+ * What is drawn over a picture, in its own coordinates. `unit`: number of picture pixels to the
+ * width of a line on the screen. Every line is drawn twice, dark under light, so that it is seen on
+ * rust as well as on primer.
  */
 export function Marks({
   marks,

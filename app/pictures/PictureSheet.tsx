@@ -11,7 +11,7 @@ import { useSight } from './useSight';
 export type Tool = PictureMark['kind'];
 type Point = [number, number];
 
-/** A mark moved by so much, all of it. */
+/** A mark translated by (dx, dy), picture pixels. */
 function moved(mark: PictureMark, dx: number, dy: number): PictureMark {
   const by = ([x, y]: readonly [number, number]): Point => [x + dx, y + dy];
   switch (mark.kind) {

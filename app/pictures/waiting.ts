@@ -25,7 +25,7 @@ export type Progress =
   { state: 'waiting' | 'going'; share: number } | { state: 'refused'; why: string };
 export type OnItsWay = Waiting & { progress: Progress };
 
-/** So long until the server is tried again, ms. */
+/** Delay before the server is tried again, ms. */
 const RETRY_MS = 4000;
 
 const KIND = 'picture:';

@@ -149,7 +149,7 @@ export function Waits() {
   );
 }
 
-/** So often what waits along edges is looked at, ms: what goes in at once is not told. */
+/** Interval at which readings that wait are looked at, ms: what goes in at once is not told. */
 const LOOK_MS = 2500;
 
 function useReadingsWaiting(fits: readonly { id: string }[]): Waiting[] {

@@ -4,7 +4,7 @@ import { usePreferences } from '../frame/preferences';
 import { changesOfCard, changesOfPlan } from './changes';
 import type { PieceView } from './pieceContext';
 
-/** What was undone is told for so long. */
+/** Time for which a message about an undo is shown, ms. */
 const SHOWN_MS = 6000;
 
 export type Stepping = {

@@ -9,7 +9,7 @@ import { surveyVerdictTask } from './reckonTasks';
 
 /** Longest that the references of a piece may take to be reckoned, ms. */
 const LIMIT_MS = 4000;
-/** So long what took too long is not tried again, ms. */
+/** Delay before a verdict that took too long is tried again, ms. */
 const REST_MS = 60_000;
 
 /**

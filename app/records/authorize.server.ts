@@ -67,7 +67,7 @@ async function whoAsks(request: Request): Promise<Known | null> {
   return { role: 'runs', person: await whoRuns(), device: null, jobs: null, open: true, here };
 }
 
-/** Looked up anew after so long, ms: every request at an open machine would ask, otherwise. */
+/** Lifetime of a cached lookup, ms: every request at an open machine would ask, otherwise. */
 const GOOD_MS = 5000;
 let lastRuns: { at: number; person: Known['person'] } | null = null;
 

@@ -1,7 +1,7 @@
 import { readdir, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 
-/** So long without a backup wants attention, ms. */
+/** Age of the last backup from which it is reported, ms. */
 const TOO_LONG_MS = 2 * 86_400_000;
 
 export type LastBackup = {

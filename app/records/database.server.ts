@@ -57,7 +57,7 @@ export function standing<Statement>(build: (db: Db) => Statement): (viewer: View
   };
 }
 
-/** So many rows go in at a time: a statement takes 65 535 values. */
+/** Rows inserted by one statement: a statement takes 65 535 values. */
 const LOT = 500;
 
 /** Puts many rows in, some hundreds at a time; nothing where there are none. */

@@ -27,7 +27,7 @@ type Bound = number | Placeholder;
 function pageOf(db: Db, wanted: SQL | undefined, skip: Bound, most: Bound, first: Bound) {
   const inHand = db.$count(pieces, and(eq(pieces.job, jobs.id), isNull(pieces.archived)));
   // The table is named with its column here: a column alone would be taken for one of the pieces.
-  // As one value of each job: so many rows of their own would take longer to unpack than to find.
+  // As one value of each job: rows of their own would take longer to unpack than to find.
   const firstOf = sql<JobRow['first'] | null>`(
     select json_agg(json_build_object('id', id, 'remembered', remembered) order by seq) from (
       select p.id, p.seq, case when s.piece is not null

@@ -29,7 +29,7 @@ export type Another = {
  * A piece made from another: the same metal, its card turned over or again, its plan; what was
  * fitted, welded and printed stays with the first. Null where there is no such piece.
  *
- * Problems (stop): `take-off-too-far` (about: edges along which so much can't be taken off).
+ * Problems (stop): `take-off-too-far` (about: edges along which that offset is impossible).
  */
 export async function makeAnother(
   viewer: Viewer,

@@ -12,7 +12,7 @@ import { copyDocument } from './documents.server';
 import { pieces, prints, summaries } from './schema.server';
 import type { Viewer } from './viewer.server';
 
-/** Part of a list: so many after the first so many. */
+/** Part of a list: at most `most` entries after the first `skip`. */
 export type Window = { skip: number; most: number };
 
 export type Piece = typeof pieces.$inferSelect;

@@ -345,8 +345,8 @@ export const pictures = pgTable(
 
 /**
  * What lists show of a piece, remembered so that it is not reckoned at each view: no record of
- * anything, and good only for the piece as it was when it had been touched so often (`of`), by the
- * program and the shop's settings it was made by.
+ * anything, and good only for the piece as it was at its touch count `of`, by the program and the
+ * shop's settings it was made by.
  */
 export const summaries = pgTable('summaries', {
   piece: pieceKey().primaryKey(),

@@ -11,7 +11,10 @@ import { Viewer } from './viewer.server';
  */
 const HOUR = 3600_000;
 const [BROWSER_MS, STAYS_MS, DEVICE_MS] = [12 * HOUR, 30 * 24 * HOUR, 90 * 24 * HOUR];
-/** However often one comes back, after so long one signs in or joins again. */
+/**
+ * Maximum lifetime of a session, ms, however often one comes back: then one signs in or joins
+ * again.
+ */
 const LONGEST_MS = 365 * 24 * HOUR;
 /** When somebody was last seen is written down no more often than this. */
 const SEEN_EVERY_MS = 5 * 60_000;

@@ -28,10 +28,7 @@ export const piecesToSumUp = async (
       .limit(most)
   ).map((row) => row.id);
 
-/**
- * Remembers what was made of a piece when it had been touched so often (`of`); never in place of
- * something newer.
- */
+/** Stores the summary of a piece at its touch count `of`; never in place of something newer. */
 export const keepSummary = (
   viewer: Viewer,
   piece: string,

@@ -9,7 +9,7 @@ import { ChevronSign } from '../drawing/shapeMarks';
 import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
 
-/** Gaps are read at so many stations, the ends among them. */
+/** Number of stations at which gaps are read, the ends among them. */
 const STATIONS = 7;
 /** A change of length below this share cannot be told from how a gap is read. */
 const TELLS = 0.0005;

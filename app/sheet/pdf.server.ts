@@ -171,7 +171,7 @@ function drawTile(
  * their dashes too.
  */
 const WORK = { stretch: '#8a1f0a', shrink: '#0f3f70' };
-/** A figure stands on a line that is at least so long, and figures so far apart, mm. */
+/** Minimum length of a line that carries a figure, and minimum distance between figures, mm. */
 const FIGURE_MM = 24;
 
 /**

@@ -15,7 +15,7 @@ type ShopBrake = Shop['brakes'][number];
  */
 type Grip = 'height' | 'lean' | 'depth' | 'bed' | 'apron';
 
-/** A finger covers so much, pixels. */
+/** Reach of a fingertip, pixels. */
 const REACH_PX = 26;
 
 function gripsOf(brake: ShopBrake): { grip: Grip; at: Vec }[] {
@@ -83,7 +83,10 @@ export function BrakeSection({
 const SHEET_MM = 1.5;
 const reachOf = ({ noseHeightMm, noseDepthMm }: ShopBrake) =>
   Math.max(40, Math.min(180, Math.max(noseHeightMm, noseDepthMm) + 20));
-/** A bench that is farther below than so many reaches is drawn there, with how far down it is. */
+/**
+ * Maximum depth at which the bench is drawn to scale, in reaches; a lower one is drawn there, with
+ * its depth.
+ */
 const BENCH_REACHES = 1.6;
 const benchAt = (brake: ShopBrake): number | null =>
   brake.benchMm === undefined

@@ -22,7 +22,7 @@ import { Tried } from './Tried';
 
 const LearntChart = lazy(() => import('./LearntChart'));
 
-/** So many pieces in hand are looked through for what readings do to them. */
+/** Maximum number of pieces in hand for which the effect of readings is computed. */
 const MAX_PIECES = 400;
 
 export const loader = async ({ context }: Route.LoaderArgs) => {

@@ -10,7 +10,7 @@ import { namesAt } from './netNames';
 import { useSurvey } from './useSurvey';
 
 /**
- * Drawn so many times as large as they are, or a millimetre on a shell of three metres would not be
+ * Enlargement of error ellipses: true to scale a millimetre on a shell of three metres would not be
  * seen.
  */
 const ELLIPSES = 20;

@@ -1,4 +1,4 @@
-/** How far a task has come, as it tells it itself: so many of so many. */
+/** Progress reported by a task: `done` steps of `of`. */
 export type Progress = { done: number; of: number };
 
 /**

@@ -41,7 +41,7 @@ export type MarkingOut = {
   checks: { from: number; to: number; lengthMm: number }[];
 };
 
-/** Compasses and a trammel reach so many times the length of the blank. */
+/** Maximum radius for compasses and a trammel, in lengths of the blank. */
 const REACH = 1.5;
 /** Ordinates stand no farther apart than this, mm. */
 const ORDINATE_MM = 50;

@@ -16,7 +16,7 @@ const edgeOf = (d: Development, letter: string): Segment[] =>
   d.edges.find((edge) => edge.letter === letter)!.cut;
 
 /**
- * A mark so far along an edge from the corner it shares with `next`, made with a rule laid along
+ * A mark `alongMm` along an edge from the corner it shares with `next`, made with a rule laid along
  * the edge as it was cut.
  */
 function markOn(
@@ -36,7 +36,9 @@ function markOn(
   throw new Error(`no place ${alongMm} along ${letter}`);
 }
 
-/** The point so far from the two datum lines: where two lines parallel to them cross. */
+/**
+ * The point `alongMm` and `outMm` from the two datum lines: where two lines parallel to them cross.
+ */
 function laidOff(d: Development, { alongMm, outMm }: { alongMm: number; outMm: number }): Vec {
   const { long, square } = datumOf(d);
   const p = along(long.p, left(long.u), outMm);

@@ -13,8 +13,8 @@ import type { Blank, BlankEdge, BlankLine } from './blank';
 import { datumOf, fromDatum } from './datum';
 
 /**
- * A place so far along an edge from one of its ends; `next` is the letter of the edge that meets it
- * at that corner.
+ * A place `alongMm` along an edge from one of its ends; `next` is the letter of the edge that meets
+ * it at that corner.
  */
 export type Mark = { letter: string; next: string; alongMm: number };
 

@@ -77,9 +77,7 @@ export const ShopSchema = z.object({
   /** Money an hour of work costs, and the sign it is written with. */
   hourRate: z.number().min(0).max(10_000),
   currency: text(4),
-  /**
-   * Cuts of neighbouring layers are to be so far apart at the least, mm (50 is common practice).
-   */
+  /** Minimum distance between cuts of neighbouring layers, mm (50 is common practice). */
   layersApartMm: z.number().min(0).max(1000),
   /** Sheet that can be had: bought, or cut from an old panel, with its thickness as measured. */
   sheets: z
@@ -99,8 +97,8 @@ export const ShopSchema = z.object({
   /** Of orders that take as little handling one is taken that folds long folds late or early. */
   longFolds: z.enum(['late', 'early']),
   /**
-   * Bends that were folded, let go and measured: turned to so many degrees, what came back; on
-   * which fold of which piece.
+   * Bends that were folded, let go and measured: folded to `foldedToDeg`, let go at
+   * `cameBackToDeg`; on which fold of which piece.
    */
   springs: z
     .array(
@@ -176,8 +174,8 @@ export const ShopSchema = z.object({
     )
     .max(MAX_TRIED),
   /**
-   * Pieces with one bead right across, measured square to it before and after, in so many passes,
-   * each width sure to `uMm`.
+   * Pieces with one bead right across, measured square to it before and after `passes` passes, each
+   * width sure to `uMm`.
    */
   beadTests: z
     .array(
@@ -203,7 +201,7 @@ export const ShopSchema = z.object({
       }),
     )
     .max(MAX_TRIED),
-  /** What work took: so many metres of flange or bead in so many hours. */
+  /** Measured work: metres of flange or bead, and the hours they took. */
   paces: z
     .array(
       z.object({

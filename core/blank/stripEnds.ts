@@ -31,7 +31,10 @@ export const SQUARE: EndCut = { insetMm: 0, lean: 0 };
 export const AT_BEND: EndCut = { insetMm: 0, lean: 1 };
 /** In a hollow corner each of two strips takes this share of the angle between the edges. */
 const HOLLOW_SHARE = 0.45;
-/** Strips turned farther than this lie as good as flat on the panel: reckoned as turned so far. */
+/**
+ * Strips turned farther than this lie as good as flat on the panel: reckoned as turned through
+ * this, degrees.
+ */
 export const FLAT_DEG = 150;
 
 /** Metal far out, as a share of a turn: what leans less is square, mm per mm. */

@@ -21,8 +21,8 @@ import { rampAt } from '../measure/ramp';
 const SHEET = sheetMetal(metalById('dc04'), 0.8, DEFAULT_SHOP);
 
 /**
- * A plate so long whose upper part is to be turned: a straight fold at a height, the rim above it
- * through some points.
+ * A plate of length `long` whose upper part is to be turned: a straight fold at a height, the rim
+ * above it through some points.
  */
 function plate(
   long: number,
@@ -54,7 +54,7 @@ function blank(doc: PatternDoc): Development {
   return found.development;
 }
 
-/** The middle and radius of an arc over a chord at a height, rising so far (below 0: sinking). */
+/** The middle and radius of an arc over a chord at a height, of rise `rise` (below 0: sinking). */
 function circle(long: number, foldAt: number, rise: number) {
   const radius = (long ** 2 / 4 + rise ** 2) / (2 * Math.abs(rise));
   return { radius, middle: [long / 2, foldAt + rise - Math.sign(rise) * radius] as Vec };

@@ -29,7 +29,7 @@ import { withoutDangling } from './rule/dependents';
  * along is its rim.
  */
 const END_DEG = 30;
-/** The width of the flange is looked at so often along the arc. */
+/** Number of places along the arc at which the width of the flange is checked. */
 const LOOKS = 96;
 /** It is kept at so few of these places that what lies between is met to this, mm. */
 const CLOSE_MM = 0.15;
@@ -37,11 +37,11 @@ const CLOSE_MM = 0.15;
 const LAND_MM = 15;
 
 /**
- * A straight fold made one that runs in an arc between the same ends, rising so far in its middle
- * toward the part that turns (below 0: away from it). The card then ends at the arc, and what lay
- * beyond is the flange of that edge: as wide along it as the card is there, square to the arc. The
- * rim's edge goes on with its id, letter and joint; `offMm` says how far the widths that are kept
- * are from the card's rim at the most.
+ * A straight fold made one that runs in an arc between the same ends, of rise `riseMm` toward the
+ * part that turns (below 0: away from it). The card then ends at the arc, and what lay beyond is
+ * the flange of that edge: as wide along it as the card is there, square to the arc. The rim's edge
+ * goes on with its id, letter and joint; `offMm` says how far the widths that are kept are from the
+ * card's rim at the most.
  *
  * Problems: `fold-off-outline`; `arc-fold-rise` (numbers: riseMm, mostMm: no more than half a
  * circle); `arc-fold-leaves` (the arc leaves the card, or meets another fold); `arc-fold-made` (the

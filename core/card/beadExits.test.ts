@@ -65,7 +65,7 @@ test('a bead along an edge leaves by both neighbours, as far along them as it li
   );
 });
 
-test('across a gap it is told how far two are apart: so much higher on the right plate is so much off from either end', () => {
+test('across a gap it is told how far two are apart: higher on the right plate by a length is off by it from either end', () => {
   fc.assert(
     fc.property(
       spread(80, 300),

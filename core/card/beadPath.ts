@@ -30,7 +30,7 @@ export type BeadLine = {
   out: [boolean, boolean];
 };
 
-/** A bead that ends so near the rim runs out over it, mm. */
+/** Distance from the rim within which a bead's end runs out over it, mm. */
 const AT_RIM_MM = 0.5;
 
 /**

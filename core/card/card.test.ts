@@ -238,7 +238,7 @@ describe('edits', () => {
     expect(was).toEqual([{ id: 'm1', letter: 'E', span: { fromMm: 40, lengthMm: 60 } }]);
     const found = edgeOfRecord(joined, { edge: 'm1', turned: false });
     expect([found?.edge.id, found?.letter, found?.along(10)]).toEqual([edge.id, 'E', 50]);
-    // Turned over since, what was so far from its start is so far from its end.
+    // Turned over since, a distance from its start is one from its end.
     expect(edgeOfRecord(mirrored(joined), { edge: 'm1', turned: false })?.along(10)).toBe(50);
     expect(edgeOfRecord(mirrored(joined), { edge: edge.id, turned: false })?.along(10)).toBe(90);
   });

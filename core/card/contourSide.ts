@@ -9,7 +9,10 @@ import type { NewId } from './kinds';
 import { segmentOfSide } from './outline';
 import type { PatternDoc } from './pattern';
 
-/** A contour and the side it is to become may differ so much in length, as a share and in mm. */
+/**
+ * Maximum difference in length between a contour and the side it is to become, as a share and in
+ * mm.
+ */
 const SAME_LENGTH = 0.01;
 const SAME_LENGTH_MM = 2;
 

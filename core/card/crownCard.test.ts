@@ -95,7 +95,7 @@ test('a laid panel is a card like any other: read, developed, mirrored; another 
 test('what a panel still lacks along a strip is the difference of two arcs, by reading its gaps', () => {
   fc.assert(
     fc.property(spread(120, 400), spread(0.06, 0.2), spread(0.5, 1), (wide, rise, share) => {
-      // The strip is an arc over a chord; the panel has risen to a share of its height so far.
+      // The strip is an arc over a chord; the panel's rise, as a share of its height.
       const arc = (height: number) => {
         const r = wide ** 2 / (8 * height) + height / 2;
         return {

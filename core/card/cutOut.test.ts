@@ -5,7 +5,7 @@ import type { Vec } from '../measure/vector';
 import { cutOutOf } from './cutOut';
 import { holePolygon } from './holeForm';
 
-/** Within a tenth of a degree, directions so many degrees apart being one. */
+/** Within a tenth of a degree, directions `every` degrees apart being one. */
 const alike = (a: number, b: number, every: number) =>
   Math.abs(((((a - b) % every) + 1.5 * every) % every) - every / 2);
 

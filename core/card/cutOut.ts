@@ -27,7 +27,7 @@ export function cutOutOf(path: Path, toleranceMm: number): CutOut | null {
   const { minX, minY, maxX, maxY } = box(path);
   const { at, turnDeg } = spreadOf(path, [(minX + maxX) / 2, (minY + maxY) / 2]);
   const long = extent(path, turnDeg);
-  // Of a slot d wide and so long: inside = πd²/4 + d·(long − d).
+  // Of a slot d wide and l long: inside = πd²/4 + d·(long − d).
   const k = 1 - Math.PI / 4;
   const wide = (long - Math.sqrt(Math.max(0, long * long - 4 * k * inside))) / (2 * k);
   const candidates: CutOut[] = [

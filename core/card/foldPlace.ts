@@ -166,8 +166,8 @@ export function alongEdge(
 }
 
 /**
- * The place so far along an edge, mm from its first corner; held to the edge's own length. Meant as
- * a distance from the start of the side it falls on.
+ * The place `atMm` along an edge from its first corner; held to the edge's own length. Meant as a
+ * distance from the start of the side it falls on.
  */
 export function placeAlong(doc: PatternDoc, edge: Edge, atMm: number): Place | null {
   let left = Math.max(0, atMm);

@@ -12,7 +12,8 @@ import { along, distance, length, sub } from '../measure/vector';
 import { parseLength } from '../measure/writtenLength';
 
 /**
- * One leg of a walk round the outline: so long, then turned by so much. Positive turns to the left.
+ * One leg of a walk round the outline: `lengthMm` long, then a turn of `turnDeg`. Positive turns to
+ * the left.
  */
 export type Leg = { lengthMm: number; turnDeg: number };
 
@@ -230,7 +231,7 @@ function readings(cell: string, unit: Unit): number[] {
 }
 
 /**
- * Every way to read a row as so many lengths: at tabs or semicolons where there are any, else at
+ * Every way to read a row as `cells` lengths: at tabs or semicolons where there are any, else at
  * commas, else at spaces.
  */
 function waysOf(row: string, unit: Unit, cells: number): number[][] {

@@ -9,8 +9,8 @@ import { outlineOf } from './outline';
 import type { PatternDoc, TakeOff } from './pattern';
 
 /**
- * The card for the other side of the vehicle: mirrored, and along some edges so much less or more
- * (a door that works on one side only). Edges are named as they are on both.
+ * The card for the other side of the vehicle: mirrored, and along some edges offset inward or
+ * outward (a door that works on one side only). Edges are named as they are on both.
  *
  * Problems: those of `takenOff`.
  */
@@ -28,7 +28,7 @@ export function otherSide(
 }
 
 /**
- * An edge moved inward by so much, square to itself all along. The sides it meets run on, or end
+ * An edge moved inward by `mm`, square to itself all along. The sides it meets run on, or end
  * sooner, along the lines and arcs they have; holes and folds stay where they are.
  *
  * Problems: `edge-gone` (about: its name), `take-off-too-far` (about: the edge; nothing of it, or

@@ -57,12 +57,12 @@ export type FlangeEnd = z.infer<typeof FlangeEndSchema>;
 
 /**
  * What is turned over along an edge, which may be curved. `card` says where the card ends: at the
- * line the flange is turned about (it stands beyond), or at its free edge (that line lies so far
- * in). Widths are finished ones, over the outside of the bend: at the start of the edge, and at its
- * end where that is another (null: the same all along); `between`, at rising shares of the length
- * of the edge, where it does not get wider evenly. `landMm` is how wide the other leg of a straight
- * angle is that is pulled round; it lies on the panel. An end that is left out is square, or as a
- * neighbour that is turned up beside it asks.
+ * line the flange is turned about (it stands beyond), or at its free edge (that line lies the width
+ * farther in). Widths are finished ones, over the outside of the bend: at the start of the edge,
+ * and at its end where that is another (null: the same all along); `between`, at rising shares of
+ * the length of the edge, where it does not get wider evenly. `landMm` is how wide the other leg of
+ * a straight angle is that is pulled round; it lies on the panel. An end that is left out is
+ * square, or as a neighbour that is turned up beside it asks.
  */
 export const FlangeSchema = z.strictObject({
   card: z.enum(['fold', 'free']),
@@ -111,8 +111,8 @@ export const EdgeSchema = z.object({
 });
 
 /**
- * A place on the outline as it was meant: a share of a side, or so far from its start or its end,
- * mm.
+ * A place on the outline as it was meant: a share of a side, or a distance from its start or its
+ * end, mm.
  */
 export const PlaceSchema = z.union([
   z.strictObject({ side: id, share: z.number().min(0).max(1) }),
@@ -122,7 +122,7 @@ export const PlaceSchema = z.union([
 export type Place = z.infer<typeof PlaceSchema>;
 
 /**
- * Where a fold runs, as it was meant: straight between two places, or along a straight side so far
+ * Where a fold runs, as it was meant: straight between two places, or along a straight side, `inMm`
  * in from it.
  */
 export const FoldPathSchema = z.discriminatedUnion('kind', [
@@ -142,7 +142,7 @@ export const FoldSchema = z.object({
 });
 
 /**
- * A hole that is not round: a slot with round ends, so long over all; a square. Turned from the
+ * A hole that is not round: a slot with round ends, `lengthMm` over all; a square. Turned from the
  * horizontal.
  */
 export const HoleFormSchema = z.discriminatedUnion('kind', [
@@ -189,9 +189,9 @@ export const BeadSectionSchema = z.discriminatedUnion('kind', [
 ]);
 
 /**
- * Where the middle of a bead runs: parallel to an edge, so far in from it, held off so far from the
- * ends of that edge (0: it runs right out); or straight or in an arc between two places of the
- * card.
+ * Where the middle of a bead runs: parallel to an edge, `inMm` in from it, held off the ends of
+ * that edge by a distance each (0: it runs right out); or straight or in an arc between two places
+ * of the card.
  */
 export const BeadPathSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('along'), edge: id, inMm: size, startMm: size, endMm: size }),
@@ -238,7 +238,7 @@ export type CardMark = z.infer<typeof MarkSchema>;
 
 /**
  * What parts of a card are meant to be, kept true after every edit: straight sides and folds by
- * their ids (parallel, square, on one line, of one length, so long, so wide apart all along),
+ * their ids (parallel, square, on one line, of one length, of a given length, a given width apart),
  * corners on one arc, holes in line at equal pitch, on a circle, at the corners of a rectangle or
  * of one size; places (corners and holes) in line, level, or in pairs mirrored about one line.
  */
@@ -281,7 +281,7 @@ export type FoldMeeting = z.infer<typeof FoldMeetingSchema>;
 
 /**
  * A tuck that was folded into the paper at the outline (`widthMm` laps over itself there), or a
- * slit that stands open by so much; it runs out so far in.
+ * slit that stands open by `widthMm`; it runs out `depthMm` in.
  */
 export const TuckSchema = z.object({
   id,
@@ -358,7 +358,7 @@ const CardSchema = z.object({
   crown: CrownSchema.nullable(),
 });
 
-/** What is taken off along an edge, by its letter or id: so far inward, mm; below 0 it is added. */
+/** What is taken off along an edge, by its letter or id: `mm` inward; below 0 it is added. */
 export const TakeOffSchema = z.strictObject({ edge: id, mm });
 export type TakeOff = z.infer<typeof TakeOffSchema>;
 

@@ -6,6 +6,6 @@ const BROKEN = /\0|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc0
 /** Whether a text can be kept as it is. */
 export const storable = (text: string): boolean => !BROKEN.test(text);
 
-/** Text of at most so many UTF-16 units that can be kept as it is. */
+/** Text of at most `most` UTF-16 units that can be kept as it is. */
 export const text = (most: number) =>
   z.string().max(most).refine(storable, { error: 'it holds a sign that cannot be kept' });

@@ -22,7 +22,10 @@ export type PaperCurve = {
   shape: 'bowl' | 'saddle' | 'flat';
 };
 
-/** The angle of a tuck or slit that is so wide at its mouth and so deep, degrees: 2·atan(w/2d). */
+/**
+ * The angle of a tuck or slit, degrees, from its width at the mouth and its depth, mm:
+ * 2·atan(w/2d).
+ */
 export const wedgeDeg = (wideMm: number, deepMm: number): number =>
   degrees(2 * Math.atan2(wideMm / 2, deepMm));
 

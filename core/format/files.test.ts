@@ -416,7 +416,7 @@ const byNobody = ({ fits }: JobFile['pieces'][number]) => fits.map((fit) => ({ .
 const beadless = ({ pieces }: JobFile): JobFile['pieces'] =>
   withCards(pieces, { beads: [] }).map((piece) => ({ ...piece, shaping: unshaped() }));
 
-/** Pieces whose cards, and what these have of others, are of this version with so much put in. */
+/** Pieces whose cards, and what these have of others, are of this version with `more` put in. */
 const withCards = (pieces: JobFile['pieces'], more: Partial<PatternDoc>): JobFile['pieces'] =>
   cardsAs(pieces, (card) => sideless({ ...card, crown: null, ...more })).map((piece) => ({
     ...piece,

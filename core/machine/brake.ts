@@ -32,14 +32,14 @@ export function thickestAt(
 
 /** Beyond what any piece reaches, mm. */
 export const FAR_MM = 20_000;
-/** The apron hangs down so far, mm. */
+/** Depth to which the apron hangs down, mm. */
 const APRON_DEEP_MM = 150;
 /**
  * Where the front of the bar leans back far, this share of its depth is left as a neck up to the
  * beam.
  */
 const NECK = 0.25;
-/** Where nothing is said fingers may stand so far apart, mm (common practice). */
+/** Default gap between fingers, mm (common practice). */
 export const FINGER_GAP_MM = 10;
 
 /**

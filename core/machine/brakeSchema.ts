@@ -47,8 +47,7 @@ export const BrakeSchema = z.object({
   /** Widths of all fingers of a box-and-pan brake; null for one bar all along. */
   fingersMm: z.array(figure.min(1)).max(60).nullable(),
   /**
-   * Fingers may stand so far apart, and end so far before a wall or the end of the line (common
-   * practice: 10).
+   * Maximum gap between fingers, and before a wall or the end of the line (common practice: 10).
    */
   fingerGapMm: figure.optional(),
   /**

@@ -16,9 +16,9 @@ export type Kinks = 'corners' | 'read';
 
 /** As many points as are fitted at once. */
 export const MAX_FITTED = 4000;
-/** Up to so many points all runs are weighed against each other. */
+/** Maximum number of points for which all runs are weighed against each other. */
 const MAX_WEIGHED = 120;
-/** A run is given up as too long when so many longer ones in a row did not do. */
+/** Number of longer runs in a row that fail before a run is given up as too long. */
 const GIVE_UP = 12;
 /**
  * Runs that meet at less than this are meant to go on smoothly, degrees; at more there is a corner.
@@ -206,9 +206,9 @@ function stretch(points: readonly Vec[], tolerance: number): Segment[] {
 }
 
 /**
- * The direction in which the points run at each: that of the circles through it and those so far
- * before and after it, the wider counting more. Exact on a circle; of many points more are heard,
- * so that what each is out by evens out.
+ * The direction in which the points run at each: that of the circles through it and its neighbours
+ * at several distances either way, the wider counting more. Exact on a circle; of many points more
+ * are heard, so that what each is out by evens out.
  */
 function directionsAt(points: readonly Vec[]): Vec[] {
   const last = points.length - 1;
@@ -272,8 +272,8 @@ function bulges(
 /**
  * The bulge of the arc on a chord from (−h, 0) to (h, 0) above which a point lies by `e`, square to
  * it. With the centre on the y axis, |P − C| = ρ − e gives h(y + e)·b² + (x² + y² − h² − e²)·b −
- * h(y − e) = 0; the smaller root is the arc on the point's side. Where no arc comes so near, the
- * last that is looked for.
+ * h(y − e) = 0; the smaller root is the arc on the point's side. Where no arc comes that near, the
+ * last one tried.
  */
 function bulgeAt(x: number, y: number, h: number, e: number): number {
   const [p, q, r] = [h * (y + e), x * x + y * y - h * h - e * e, -h * (y - e)];

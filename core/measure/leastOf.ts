@@ -1,7 +1,7 @@
 /** What `leastOf` found: the place, its value, how many steps were taken. */
 export type Least = { x: Float64Array; value: number; steps: number };
 
-/** So many of the last steps tell how the ground bends (7 in Nocedal & Wright). */
+/** Number of last steps kept for the curvature (7 in Nocedal & Wright). */
 const REMEMBERED = 8;
 
 /**

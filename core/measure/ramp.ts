@@ -1,8 +1,8 @@
 import { ROUNDING_MM } from './tolerance';
 
 /**
- * A length that changes evenly from place to place: at rising shares of the way, the first 0 and
- * the last 1, so many mm.
+ * A length that changes evenly from place to place: mm at rising shares of the way, the first 0 and
+ * the last 1.
  */
 export type Ramp = readonly (readonly [share: number, mm: number])[];
 

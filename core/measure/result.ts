@@ -45,7 +45,7 @@ export const care = <C extends ProblemCode>(
   ...[numbers]: Rest<C>
 ): Problem => made('care', code, about, numbers);
 
-/** So many of a kind are told; of the rest only how many there are. */
+/** Maximum number of problems of a kind that are told; of the rest only how many there are. */
 const TOLD = 5;
 
 /**

@@ -16,10 +16,10 @@ import { ROUNDING_MM } from './tolerance';
 import type { Vec } from './vector';
 import { along, cross, right, sub } from './vector';
 
-/** An arc beside which the distance changes is parted at least so often, radians. */
+/** Maximum part of an arc beside which the distance changes, radians. */
 const TAPERED_ARC = Math.PI / 24;
 
-/** The point so far along a run of segments, mm from its start. */
+/** The point `mm` along a run of segments from its start. */
 export function pointAlong(run: readonly Segment[], mm: number): Vec | null {
   let left = mm;
   for (const s of run) {
@@ -32,7 +32,7 @@ export function pointAlong(run: readonly Segment[], mm: number): Vec | null {
   return last ? last.b : null;
 }
 
-/** The outward direction of a run (to its right) so far along it. */
+/** The outward direction of a run (to its right) at `mm` along it. */
 export function outwardAlong(run: readonly Segment[], mm: number): Vec {
   let left = mm;
   for (const s of run) {
@@ -94,9 +94,9 @@ export function nearestOnRun(
 }
 
 /**
- * What lies beside a run on its right, so far off along it (negative: on its left). Straight parts
- * stay straight; an arc becomes an arc where the distance stays the same, else short arcs through
- * the places reckoned.
+ * The parallel of a run on its right, at the distance `off` along it (negative: on its left).
+ * Straight parts stay straight; an arc becomes an arc where the distance stays the same, else short
+ * arcs through the places reckoned.
  */
 export function besideRun(run: readonly Segment[], off: Ramp): Segment[] {
   if (isEven(off)) return run.map((s) => offsetRight(s, off[0]![1]));

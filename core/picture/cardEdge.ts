@@ -5,9 +5,12 @@ import { colourAt, isOn } from './picture';
 import type { PlaneView } from './straighten';
 import { picturing } from './straighten';
 
-/** The rim of a region is pixels; so far to either side of it the true edge is looked for, mm. */
+/**
+ * The rim of a region is pixels; maximum distance to either side at which the true edge is looked
+ * for, mm.
+ */
 const REACH_MM = 2.4;
-/** What lies so near the edge belongs to neither side for sure, mm. */
+/** Distance from the edge within which a pixel belongs to neither side for sure, mm. */
 const UNSURE_MM = 0.8;
 /**
  * Colours of the two sides nearer to each other than this are no edge, nor where within a side they
@@ -15,15 +18,12 @@ const UNSURE_MM = 0.8;
  */
 const MIN_APART = 5;
 const MAX_UNEVEN = 0.4;
-/** Looked at side by side along the edge, so far apart, and so many, mm. */
+/** Distance between the profiles taken side by side along the edge, mm, and their number. */
 const BESIDE_MM = 0.35;
 const BESIDE = 3;
 const SAMPLES = 49;
 
-/**
- * Places along a closed rim, evenly, each so far from the next, with the direction outward; the
- * rim's steps smoothed out.
- */
+/** Places evenly along a closed rim, with the direction outward; the rim's steps smoothed out. */
 export function evenly(
   rim: readonly Vec[],
   everyMm: number,

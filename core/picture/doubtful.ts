@@ -7,12 +7,12 @@ import type { ShadowEdge } from './shadows';
 import { isBeside } from './shadows';
 import type { StraightPicture } from './straightPicture';
 
-/** An outline is looked at so far apart, mm, and at so many places at most. */
+/** Distance between the places at which an outline is checked, mm, and their maximum number. */
 const APART_MM = 2;
 const MAX_PLACES = 1200;
-/** Card and bench are compared so far to either side of it, mm. */
+/** Distance to either side at which card and bench are compared, mm. */
 const BESIDE_MM = 2.5;
-/** So far on along it is heard for each place, in places to either side. */
+/** Half width of the running mean along the outline, in places. */
 const HEARD = 3;
 /** A stretch shorter than this is none, nor is a rest between two of them, mm. */
 const MIN_LONG_MM = 15;
@@ -24,8 +24,8 @@ const SEEN_MM = 8;
  */
 const MIN_APART = 0.1;
 /**
- * How card and bench differ may vary so much from what it is along most of the outline: as a share
- * of it, in spreads, and at least, as a logarithm.
+ * Tolerance of the difference between card and bench from its usual value along the outline: as a
+ * share of it, in spreads, and at least, as a logarithm.
  */
 const [VARIES_SHARE, VARIES_SPREADS, VARIES_LEAST] = [0.6, 5, 0.12];
 
@@ -85,14 +85,14 @@ function placesAlong(path: Path): Place[] {
 }
 
 /**
- * Sides shorter than this are not followed beyond their ends; the others from so far to so far,
- * every so far, mm.
+ * Sides shorter than this are not followed beyond their ends; the others over a range of lengths,
+ * at equal steps, mm.
  */
 const FOLLOWED_MM = 40;
 const [BEYOND_FROM, BEYOND_TO, BEYOND_STEP] = [8, 40, 2];
 /**
- * Beyond its end a side goes on where the step across it is what it is along the side but for this
- * share, at so many places.
+ * A side goes on beyond its end where the step across it differs from that along the side by no
+ * more than this share, at that number of places.
  */
 const SAME_STEP = 0.35;
 const BEYOND_PLACES = 6;

@@ -28,8 +28,8 @@ export const HULL: readonly Vec[] = [
 ];
 
 /**
- * Ways to tell dark from bright: against the mean of so large a part of the picture's side, under
- * so much of it.
+ * Ways to tell dark from bright: a pixel is dark below `under` times the mean over a window of that
+ * share of the picture's side.
  */
 const LOOKS = [
   { part: 1 / 8, under: 0.65 },

@@ -15,9 +15,12 @@ export type FoundCard = {
   cutOff: boolean;
 };
 
-/** Background is learnt from a rim so wide, mm. */
+/** Width of the rim from which the background is learnt, mm. */
 const RIM_MM = 5;
-/** A pixel is not background when it is farther from it than so many spreads, squared. */
+/**
+ * Threshold of the squared distance from the background's mixture above which a pixel is not
+ * background.
+ */
 const STRANGE = 14;
 const TURNS = 2;
 /** One pixel alone says no more than this, for or against, as a log. */

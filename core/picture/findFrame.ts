@@ -62,11 +62,11 @@ export type FoundFrame = {
 const LOOK_PX = 1500;
 /** Marks that are off by more than this are not those of this frame, mm. */
 const MAX_OFF_MM = 0.8;
-/** So many of the places where edges should be are seen, as a share. */
+/** Minimum share of the places where edges should be at which one is seen. */
 const MIN_SEEN = 0.5;
 /**
- * Worse than this a frame of another paper may be what lies there, and it is when it fits so much
- * better.
+ * Misfit above which a frame of another paper may be what lies there, mm, and how much better that
+ * has to fit.
  */
 const DOUBTFUL_MM = 0.1;
 const DOUBTFUL_SEEN = 0.95;

@@ -13,15 +13,18 @@ type Carrier = { at: Vec; way: Vec } | { centre: Vec; radius: number };
  */
 const LINE_COSTS = 36;
 const ARC_COSTS = 54;
-/** Breaks are tried at so many places at most. */
+/** Maximum number of places at which breaks are tried. */
 const MAX_BREAKS = 560;
-/** Points farther apart than so many of their mean distances have some missing between them. */
+/** Distance between neighbours above which points are missing between them, in mean distances. */
 const GAP = 4;
-/** A point farther off than so many times the middle of a run is a stray. */
+/** Distance from a run above which a point is an outlier, in medians. */
 const OUTLIER = 4;
 /** At less than this two carriers meet too flatly to say where. */
 const FLAT = Math.sin((5 * Math.PI) / 180);
-/** Points so near the end of a run are rounded off by the way they were found, mm. */
+/**
+ * Distance from the end of a run within which points are rounded off by the way they were found,
+ * mm.
+ */
 const ROUNDED_MM = 1.2;
 /** A circle much larger than what is seen of it is a line. */
 const LARGEST_RADIUS = 20_000;

@@ -33,8 +33,8 @@ export function whereOf(
 }
 
 /**
- * So far about a mark its paper may still be seen, mm: what is taken for bench there would make a
- * white card look like it.
+ * Width about a mark in which its paper may still be seen, mm: what is taken for bench there would
+ * make a white card look like it.
  */
 const MARK_RIM_MM = 3;
 

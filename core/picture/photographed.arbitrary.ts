@@ -23,7 +23,7 @@ export type Shot = {
   aroundDeg: number;
   /** How the camera is rolled about its own axis. */
   rollDeg?: number;
-  /** The lens's first term: so much further out a place lies at the corner. */
+  /** The lens's first radial term: relative displacement outward at the corner. */
   barrel?: number;
   /** How much darker the far side is, 0 to 1. */
   fades?: number;
@@ -141,7 +141,7 @@ function looked([below, above]: [Layer, Layer], box: Scene['box'], shot: Shot): 
       for (let s = 0; s < grid * grid; s++) {
         const p = u + (0.5 + (s % grid)) / grid - width / 2;
         const q = v + (0.5 + Math.floor(s / grid)) / grid - height / 2;
-        // Barrel: what the picture shows here lies so much further out without the lens.
+        // Barrel: the factor by which this place lies further out without the lens.
         const by = 1 + (barrel * (p * p + q * q)) / half2;
         const i = (2 * p * by) / width;
         const j = (-2 * q * by) / height;

@@ -61,8 +61,8 @@ const SQUARE_U = 0.004;
  */
 const USUAL = [0.2, 0.2, 0.08, 0.08] as const;
 /**
- * What is known says how the plane is tilted where it is so many times as sure of it as what is
- * usual.
+ * Ratio of variances from which the known distances, and not the usual values, say how the plane is
+ * tilted.
  */
 const SURER = 25;
 const CONTRADICTS_ABOVE = 3.5;

@@ -4,7 +4,7 @@
 export type Region = { pixels: Int32Array; x0: number; y0: number; x1: number; y1: number };
 
 /**
- * The regions of pixels that are set and hang together by their sides, those of at least so many
+ * The regions of pixels that are set and hang together by their sides, those of at least `least`
  * pixels, in the order of their first pixels.
  */
 export function regionsOf(
@@ -97,7 +97,7 @@ export function means(
 }
 
 /**
- * Set pixels grown (`by` above 0) or eaten away (below 0) by a square of so many pixels all round;
+ * Set pixels grown (`by` above 0) or eaten away (below 0) by a square of `by` pixels all round;
  * beyond the picture nothing is set.
  */
 export function grown(mask: Uint8Array, width: number, height: number, by: number): Uint8Array {

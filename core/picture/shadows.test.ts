@@ -21,7 +21,7 @@ type Scene = {
   seed: number;
 };
 
-/** A rectangular card on a bench, in so much light at each place, with the noise of a sensor. */
+/** A rectangular card on a bench, with the light at each place and the noise of a sensor. */
 function seen(
   { card, bench, x0, y0, x1, y1, seed }: Scene,
   light: (x: number, y: number) => number,

@@ -11,24 +11,21 @@ import { coarser } from './straightPicture';
 export type ShadowEdge = { nx: number; ny: number; c: number; log: number };
 
 /**
- * So near its edge a place may lie on either side of it, or where it goes over from light to shade,
- * mm; at least so many pixels.
+ * Distance from a shadow's edge within which a place may lie on either side of it or in the
+ * penumbra: mm, and at least in pixels.
  */
 const [EDGE_MM, EDGE_PIXELS] = [3, 2.5];
 export const shadowEdgeMm = ({ stepMm }: StraightPicture): number =>
   Math.max(EDGE_MM, EDGE_PIXELS * stepMm);
-/**
- * Lines are sought on a picture of about so many pixels, and what is found is placed on one of so
- * many.
- */
+/** Size of the picture on which lines are sought, and of that on which they are placed, pixels. */
 const [ROUGH_PIXELS, FINE_PIXELS] = [24_000, 260_000];
 /**
- * What lies so far to either side of a line is compared, sought and placed, and every so far along
- * it, in pixels of that picture.
+ * Distance to either side at which the light is compared when a line is sought and when it is
+ * placed, and the step along it, in pixels of that picture.
  */
 const [BESIDE, CLOSE_BESIDE] = [3, 1.5];
 const ALONG = 2;
-/** Lines are sought every so many degrees and pixels. */
+/** Steps at which lines are sought, degrees and pixels. */
 const TURN_DEG = 2;
 const APART = 2;
 /** A shadow is darker by this at least, as a logarithm: by an eighth. */
@@ -39,13 +36,13 @@ const MIN_STEP = 0.13;
  */
 const MIN_ALIKE = 0.72;
 /**
- * So much of each end of the edge must by itself do what the whole does: a card's own side ends
+ * Share of each end of the edge that must by itself do what the whole does: a card's own side ends
  * before.
  */
 const END_SHARE = 0.04;
 /** Its colour stays: red and blue against green change by less than this, as a logarithm. */
 const MAX_COLOUR = 0.2;
-/** It crosses so much of the picture at least, as a share of the shorter side. */
+/** Minimum length of a shadow's edge in the picture, as a share of the shorter side. */
 const MIN_LONG = 0.3;
 /** Two edges of a strip of shadow, or of two shadows: more are none. */
 const MAX_EDGES = 3;
@@ -70,7 +67,7 @@ export function shadowEdges(straight: StraightPicture, where: Uint8Array): Shado
     const placed =
       clearest(fine, CLOSE_BESIDE, linesBeside(scaled(nearly, pixel), fine, pixel), []) ??
       scaled(nearly, pixel);
-    // So near it light still goes over into shade: how much darker it gets is seen farther off.
+    // Within this of it light still goes over into shade: how much darker it gets is seen farther off.
     const edge = { ...scaled(placed, fine.by), log: Math.sign(placed.log) * Math.abs(nearly.log) };
     // What this one does is taken out before the next is looked for.
     for (const seen of [rough, fine]) takeOut(seen, scaled(edge, 1 / seen.by));
@@ -121,8 +118,8 @@ function* linesAcross({ width, height }: Seen): Generator<Line> {
 }
 
 /**
- * Lines near one, a quarter of a degree and a pixel apart, as far as it may be off by so many
- * pixels; about the middle of what is looked at.
+ * Lines near one, a quarter of a degree and a pixel apart, out to two such steps; about the middle of
+ * what is looked at.
  */
 function* linesBeside(
   { nx, ny, c }: Line,
@@ -291,10 +288,7 @@ function stepAlong(
   return { log, score: (alike / count) * Math.abs(log) * Math.sqrt(count) };
 }
 
-/**
- * Whether a place of the plane lies so near the edge of a shadow that light goes over into shade
- * there.
- */
+/** Whether a place of the plane lies in the penumbra of a shadow's edge. */
 export const isBeside = (
   shadows: readonly ShadowEdge[],
   straight: StraightPicture,

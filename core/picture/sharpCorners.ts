@@ -17,7 +17,7 @@ type Edge = (place: { at: Vec; out: Vec }, reachMm?: number) => Vec | null;
 const THERE_MM = 0.5;
 /** Places looked at on the way to where two sides would meet. */
 const SHARES = [0.3, 0.6, 0.85];
-/** A corner that is lost is in so many pieces at most. */
+/** Maximum number of segments that replace a lost corner. */
 const MAX_PIECES = 3;
 /** Closer to a corner than this the other side is in sight, mm. */
 const CLOSE_MM = 0.7;

@@ -11,7 +11,8 @@ import { picturing } from './straighten';
 export type StraightPicture = Picture & { leftMm: number; topMm: number; stepMm: number };
 
 /**
- * Between places that are reckoned exactly the picture is taken to be even, so many pixels apart.
+ * Distance between places that are mapped exactly, pixels; between them the map is interpolated
+ * linearly.
  */
 const EXACT_EVERY = 16;
 

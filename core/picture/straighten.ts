@@ -52,17 +52,14 @@ export function picturing(view: PlaneView): (p: Vec) => Vec {
   };
 }
 
-/**
- * So far to either side of where an edge is thought to be it is looked for, mm, at first and when
- * it is known better.
- */
+/** Distance to either side at which an edge is looked for, mm, from round to round. */
 const REACHES = [1.6, 0.8, 0.8];
 /** From one place along an edge to the next, and off its ends, mm. */
 const STEP = 2;
 const OFF_ENDS = 2;
 /** What differs less between black and white is no edge. */
 const MIN_STEP = 24;
-/** A place farther off than so many times the middle of all is left out. */
+/** Distance above which a place is an outlier, in medians of all. */
 const OUTLIER = 4;
 
 /**

@@ -13,24 +13,26 @@ export type Strokes = {
 };
 
 /**
- * A stroke is darker than the card about it by this share at least, and by so many times its grain.
+ * Minimum contrast of a stroke with the card about it, as a share, and in multiples of the card's
+ * grain.
  */
 const DARKER = 0.07;
 const OVER_GRAIN = 3.5;
 /** A stroke is no wider than this, mm. */
 const WIDEST_STROKE_MM = 4;
-/** Strokes are not looked for so near to the rim of the card, mm. */
+/** Width along the rim of the card in which no strokes are looked for, mm. */
 const OFF_RIM_MM = 1.3;
 const SHORTEST_LINE_MM = 10;
 /** A line's pixels lie within this of it, and a gap in it is no longer than that, mm. */
 const HALF_STROKE_MM = 0.9;
 const LONGEST_GAP_MM = 5;
-/** Of a line between its ends so much is there. */
+/** Minimum share of a line between its ends that is seen. */
 const DRAWN = 0.5;
 const MAX_LINES = 60;
 const MAX_PIXELS = 30_000;
 /**
- * A ring is there in so many of 24 directions, and strays from round by this share of its radius.
+ * Number of directions in which a ring is looked for, the minimum of them in which it is seen, and
+ * its maximum deviation from round, as a share of its radius.
  */
 const DIRECTIONS = 24;
 const CLOSED = 17;

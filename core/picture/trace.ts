@@ -63,17 +63,16 @@ export type Progress = { share: number; doing: 'frame' | 'straight' | 'card' | '
 /** How far edge places may lie off the lines and arcs they follow, mm, where nothing is said. */
 export const TRACE_TOLERANCE_MM = 0.5;
 /**
- * A straight picture has so many pixels at most, and about so many the one the card is looked for
- * in.
+ * Maximum size of a rectified picture, and size of the one in which the card is looked for, pixels.
  */
 const FINE_PIXELS = 1_050_000;
 const COARSE_PIXELS = 260_000;
-/** Edge places are so many at most, and so far apart at least, mm. */
+/** Maximum number of edge places, and their minimum distance, mm. */
 const MAX_PLACES = 1400;
 const PLACES_APART = 0.7;
 /** Half as wide, on the average, is a cut-out at least, mm. */
 const MIN_OPENING_MM = 1.2;
-/** A line that ends so near the outline runs to it, mm. */
+/** Distance from the outline within which a line's end runs to it, mm. */
 const TO_OUTLINE_MM = 4;
 
 /**
@@ -179,7 +178,7 @@ type Seen = {
 
 /** An outline of which so little is in doubt is taken as it is. */
 const LITTLE_DOUBT = 0.06;
-/** A card that is cut off is as bad as one of which so much is in doubt. */
+/** Share of the outline in doubt that counts as much as a card that is cut off. */
 const CUT_OFF_DOUBT = 0.5;
 
 /**
@@ -286,8 +285,8 @@ function placesAlong(
 }
 
 /**
- * A place that lies so much farther off than both beside it is a speck, or where a pencil line
- * meets the edge, mm.
+ * Distance by which a place sticks out from both its neighbours that makes it a speck, or the end
+ * of a pencil line, mm.
  */
 const SPIKE_MM = 0.35;
 

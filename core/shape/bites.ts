@@ -1,12 +1,12 @@
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
 
-/** A strip that was measured, bitten so many times along its edge and measured again, mm. */
+/** A strip that was measured, bitten `bites` times along its edge and measured again, mm. */
 export type BiteStrip = { lengthMm: number; bites: number; afterMm: number };
 
 /**
- * `strainPerBite`: what one bite does to a strip so long; `bites` as reckoned, `wholeBites` as
- * counted.
+ * `strainPerBite`: what one bite does to a strip of this length; `bites` as reckoned, `wholeBites`
+ * as counted.
  */
 export type Bites = { bites: number; wholeBites: number; strainPerBite: number };
 

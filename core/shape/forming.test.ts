@@ -169,7 +169,7 @@ describe('limits', () => {
 });
 
 describe('bites', () => {
-  test('so many bites, one after the other, bring the strain about', () => {
+  test('the bites reckoned, one after the other, bring the strain about', () => {
     fc.assert(
       fc.property(
         spread(0.01, 0.3),

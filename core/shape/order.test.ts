@@ -99,7 +99,7 @@ test('what was tried once counts and is still asked for; tried twice it is prove
         const made =
           step.figures.freeMm! *
           Math.expm1((step.counts!.wanted! * one.perBiteMm) / step.figures.freeMm!);
-        // A bite of an edge that is longer by then does so much more.
+        // A bite of an edge that is longer by then does more in proportion.
         const longest = Math.max(Math.abs(step.figures.changeMm!), Math.abs(made));
         const bite = Math.abs(one.perBiteMm) * (1 + longest / step.figures.freeMm!);
         expect(Math.abs(made - step.figures.changeMm!)).toBeLessThan(bite + 1e-9);

@@ -17,13 +17,16 @@ import type { ShapeStep } from './shapeStep';
 import type { ShapeGiven } from './stepMaking';
 import { STRIP, step } from './stepMaking';
 
-/** A rough cut is so much over where figures are not proven yet, mm (common practice). */
+/** Allowance of a rough cut where figures are not proven yet, mm (common practice). */
 const ROUGH_MM = 25;
-/** A test piece for a bead: so wide either side of it, and so long, mm (common practice). */
+/**
+ * A test piece for a bead: width either side of it, in bead widths, and length, mm (common
+ * practice).
+ */
 const TEST_BEAD = { widths: 6, longMm: 150 };
 /** A hem is folded this far, degrees. */
 const HEM_DEG = 180;
-/** A flange is first turned over about so far, degrees (common practice). */
+/** Angle to which a flange is first turned over, degrees (common practice). */
 const START_DEG = 30;
 
 /**

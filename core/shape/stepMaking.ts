@@ -22,7 +22,7 @@ export type ShapeGiven = {
   gaps: readonly string[];
 };
 
-/** A strip to try a machine on: long, wide, and bitten so often, mm (common practice). */
+/** A strip to try a machine on: length and width, mm, and number of bites (common practice). */
 export const STRIP = { longMm: 150, wideMm: 25, bites: 10 };
 /** A step, named by its kind and what it is about. */
 export const step = (

@@ -14,7 +14,7 @@ import type { Layers, NoteLabel } from './layers';
  */
 export type StripSide = 'hollow' | 'full';
 
-/** So wide is a strip at its narrowest, mm: it must not bend where it is held. */
+/** Minimum width of a strip, mm: it must not bend where it is held. */
 const NARROWEST_MM = 40;
 /** How far into the strip a station is marked, and where its number stands, mm. */
 const MARK_MM = 7;

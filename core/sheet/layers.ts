@@ -76,7 +76,7 @@ export type FoldLabel = {
   text: string;
   more: string;
 };
-/** What is written upright about a place, its letters so high, mm. */
+/** Text written upright about a place, with the height of its letters, mm. */
 export type NoteLabel = { kind: 'note'; at: Vec; text: string; sizeMm: number };
 export type PaperLabel = EdgeLabel | FoldLabel | NoteLabel;
 
@@ -94,7 +94,7 @@ const nothing = () => '';
 
 /**
  * What an edge meets stands farther in than its letter, mm; along an upright edge under it, mm: it
- * is written level. Its letters are so high, mm.
+ * is written level. The last is the height of its letters, mm.
  */
 const [MEETS_IN_MM, MEETS_UNDER_MM, MEETS_MM] = [13, 6, 2.8];
 /** About as wide as a letter is high times this. */
@@ -142,10 +142,10 @@ function foldLabel(
   ];
 }
 
-/** Letters of what a marked line is for are so high, mm. */
+/** Height of the letters of a marked line's purpose, mm. */
 const NAME_MM = 3;
 
-/** So far along a marked line stands what it is for: at the middles lines cross. */
+/** Share of a marked line at which its purpose is written: at the middles lines cross. */
 const NAMED_AT = 0.2;
 
 /** What a marked line is for, beside its beginning; a line without a name says nothing. */

@@ -94,7 +94,7 @@ function fittedRun(places: Vec[]): { arcs: Segment[]; worstMm: number } {
   return { arcs: found.arcs, worstMm: worst };
 }
 
-/** Every so many places, the first and the last among them. */
+/** At most `most` of the places, at even steps, the first and the last among them. */
 function thinnedTo(places: Vec[], most: number): Vec[] {
   const step = (places.length - 1) / (most - 1);
   return Array.from({ length: most }, (_, i) => places[Math.round(i * step)]!);
@@ -134,7 +134,7 @@ function cornersOf(places: readonly Vec[]): number[] {
   });
 }
 
-/** The place so far along a closed line from one of its own, forwards or back. */
+/** The place at a length along a closed line from one of its own, forwards or back. */
 function far(
   places: readonly Vec[],
   long: readonly number[],

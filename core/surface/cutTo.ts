@@ -45,8 +45,8 @@ const ON_CUT = 0.04;
 
 /**
  * The part of a mesh where figures given at its vertices are above 0: triangles that are crossed
- * are parted. Vertices so near the cut that a sliver would be left lie on it; where the figures are
- * heights along `normal` they are moved there.
+ * are parted. Vertices nearer to the cut than a sliver's height are moved onto it; where the
+ * figures are heights along `normal` they are moved there.
  */
 export function above(
   { vertices, triangles }: Mesh,

@@ -10,7 +10,7 @@ import {
   vertexCount,
 } from './mesh';
 
-/** Of more places than this every so many are looked at. */
+/** Maximum number of places that are looked at; of more, an even selection. */
 const LOOKED_AT = 20_000;
 
 /**

@@ -19,7 +19,7 @@ export type Dissection = {
   node: Uint32Array;
 };
 
-/** So many vertices are not halved any more. */
+/** Maximum number of vertices of a part that is not halved any more. */
 const LEAF = 8;
 /** Of so few it does not matter which way they are halved. */
 const FEW = 64;

@@ -11,7 +11,7 @@ import type { DrawnMap } from './drawnMapSchema';
 
 export type { DrawnMap };
 
-/** Lines are drawn as few places as keep them within so much, mm. */
+/** Tolerance within which lines are thinned for drawing, mm. */
 const OFF_MM = 0.25;
 
 const to = (x: number, digits: number): number => Math.round(x * 10 ** digits) / 10 ** digits + 0;

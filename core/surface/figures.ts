@@ -52,8 +52,8 @@ const RADIAN = Math.PI / 180;
 export const USUAL_TRIANGLES = 5000;
 
 /**
- * The surface of a panel by its figures, about so many triangles, seen from its outside (z up where
- * it is shown).
+ * The surface of a panel by its figures, as about `triangles` triangles, seen from its outside (z
+ * up where it is shown).
  *
  * - cap: part of a ball by the width of its rim and its height over it, or its radius.
  * - barrel, saddle: an arc of `acrossMm` carried round an arc of `alongMm`, over a length and a

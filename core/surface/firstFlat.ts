@@ -24,10 +24,7 @@ const ROUNDS = 3;
  * little that on the finest net it still weighs nothing against what sheared maps differ by.
  */
 const HELD = 1e-12;
-/**
- * No piece of a first flat is longer than so many times what it is on the panel: beyond it costs
- * nothing more to grow.
- */
+/** Maximum stretch of a side in the first flat pattern: beyond it costs nothing more to grow. */
 const LONGEST = 1.4;
 
 /**

@@ -18,7 +18,7 @@ import { energyOf, longestStep, newtonOf, panelOf, weightsOf } from './strain';
  */
 export type Flat = { flat: Float64Array; energy: number; steps: number; done: boolean };
 
-/** So far along the way to a flipped triangle one step may go. */
+/** Maximum step, as a share of that which would flip a triangle. */
 const SHORT_OF_FLIPPED = 0.9;
 /**
  * A step that gains less than this share of the energy is the last one; in schools far from the
@@ -32,16 +32,16 @@ const ENOUGH_ON_THE_WAY = 1;
 const NOUGHT = 1e-15;
 const MAX_STEPS = 80;
 /**
- * So many steps go by one factored stiffness, each of which gains no more than this share of what
- * the one before did.
+ * Maximum number of steps taken with one factorisation of the stiffness, each with no less than
+ * this share of the gain before.
  */
 const MAX_AGAIN = 10;
 const SERVES = 0.5;
 /** In schools farther from the middle than this the stiffness changes too much with the flat. */
 const MILD = 0.1;
 /**
- * What is left is reckoned from how they went on: it must be so many times less than what would end
- * Newton’s own steps.
+ * What is left is reckoned from how they went on: the factor by which it must be below the
+ * threshold that ends Newton’s own steps.
  */
 const SURER = 25;
 /** Stiffness against being turned as a whole, as a share of the mean one. */

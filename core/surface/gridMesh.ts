@@ -4,9 +4,9 @@ import type { Mesh, Vec3 } from './mesh';
 const [LEAST, MOST] = [2, 2000];
 
 /**
- * A surface of about so many triangles, as a grid of `place(u, v)` over 0 … 1 both ways: u along
- * `longMm`, v along `wideMm`. The outside is where u, v and the normal make a right-handed three.
- * Diagonals go one way and the other in turn.
+ * A surface of about `triangles` triangles, as a grid of `place(u, v)` over 0 … 1 both ways: u
+ * along `longMm`, v along `wideMm`. The outside is where u, v and the normal make a right-handed
+ * three. Diagonals go one way and the other in turn.
  */
 export function gridMesh(
   triangles: number,
@@ -32,9 +32,9 @@ export function gridMesh(
 }
 
 /**
- * A round surface of about so many triangles: rings of six more places each round `place(0, 0)`,
- * with `place(r, turn)` for a share r of the way out and a turn in radians, counter-clockwise seen
- * from outside.
+ * A round surface of about `triangles` triangles: rings of six more places each round `place(0,
+ * 0)`, with `place(r, turn)` for a share r of the way out and a turn in radians, counter-clockwise
+ * seen from outside.
  */
 export function roundMesh(triangles: number, place: (share: number, turn: number) => Vec3): Mesh {
   const rings = Math.max(2, Math.round(Math.sqrt(triangles / 6)));

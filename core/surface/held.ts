@@ -43,10 +43,7 @@ export type Pulled = OnPanel & { toward: Vec; way: Vec | null; stiff: number };
 export type Holds = { sides: KeptSides; pulled: ReadonlyMap<number, readonly Pulled[]> };
 export const FREE: Holds = { sides: new Map(), pulled: new Map() };
 
-/**
- * Moving what is held by a distance costs so many times what the metal about it costs to give way
- * by as much.
- */
+/** Stiffness of a held place, in multiples of the metal's about it. */
 const STIFF = 4000;
 
 /** What is held, found on a panel: a line that misses it has no places. */

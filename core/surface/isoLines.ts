@@ -2,8 +2,8 @@ import type { Vec } from '../measure/vector';
 import type { Mesh, Vec3 } from './mesh';
 
 /**
- * A place on a side of a triangle: so far (0 … 1) from one vertex to another. The same on the panel
- * and in the flat.
+ * A place on a side of a triangle: at the share `t` (0 … 1) from one vertex to another. The same on
+ * the panel and in the flat.
  */
 export type OnSide = { a: number; b: number; t: number };
 

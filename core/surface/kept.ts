@@ -9,10 +9,7 @@ import type { Panel } from './strain';
  */
 export type KeptSides = Map<number, { a: number; b: number; longMm: number }[]>;
 
-/**
- * Changing the length of a kept side costs so many times what as much costs the metal of its
- * triangle.
- */
+/** Stiffness of a kept side, in multiples of the metal's of its triangle. */
 const STIFF = 400;
 
 /** The sides of a rim between places `from` and `from + count` of it, for each run. */

@@ -55,10 +55,10 @@ export type LaidPanel = {
   heldOff: number[];
 };
 
-/** What is held is laid again until it lies within this, mm, at most so often. */
+/** Tolerance within which what is held has to lie, mm, and the maximum number of rounds. */
 const [HELD_MM, HELD_ROUNDS] = [0.05, 8];
 
-/** Marks stand so far apart, as a share of the square root of the blank’s area. */
+/** Distance between marks, as a share of the square root of the blank’s area. */
 const MARKS_APART = 1 / 11;
 
 /** The surface that is described, or the part of it that is made, as a disc. */

@@ -9,8 +9,8 @@ import { cross, distance, dot, mix, sub } from '../measure/vector';
 import { delaunay } from './delaunay';
 
 /**
- * A tuck or slit in paper: the middle of its mouth, so far along the outline from its start, how
- * wide that is, and the place where it runs out, mm.
+ * A tuck or slit in paper: the middle of its mouth as a length along the outline from its start,
+ * the width of the mouth, and the place where it runs out, mm.
  */
 export type PaperWedge = {
   id: string;
@@ -30,15 +30,16 @@ export type PaperMesh = { flat: Float64Array; triangles: Uint32Array; long: Floa
 
 /** Where the outline turns by less it runs on, degrees. */
 const RUNS_ON_DEG = 8;
-/** Vertices inside keep so far from lines, as a share of a side. */
+/** Minimum distance of inner vertices from lines, as a share of a side. */
 const CLEAR = 0.6;
 const TRIES = 4;
 /** A slit that is open by less than this share of a side is shut there. */
 const SHUT = 0.03;
 
 /**
- * Paper as about so many triangles. Problems: `taped-cross` (two of the wedges cross, or one does
- * not lie within the outline; about those), `taped-fine` (the outline is too fine to be meshed).
+ * Paper as about `triangles` triangles. Problems: `taped-cross` (two of the wedges cross, or one
+ * does not lie within the outline; about those), `taped-fine` (the outline is too fine to be
+ * meshed).
  */
 export function paperMesh(
   outline: Path,

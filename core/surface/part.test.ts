@@ -57,7 +57,7 @@ test('a line tapped anywhere parts a panel into two that make it up, their seams
   expect(parted).toBeGreaterThan(15);
 });
 
-/** A sheet with a hump across it, so far along: all of its crown is in a band. */
+/** A sheet with a hump across it at `at` along it: all of its crown is in a band. */
 const humped = (long: number, wide: number, at: number): Mesh =>
   gridMesh(3000, wide, long, (u, v) => {
     const hump = Math.exp(-(((v - at) * long) ** 2) / 1800);

@@ -5,15 +5,15 @@ import type { SharePart } from './part';
 import { spanOf } from './part';
 
 /**
- * A hand’s width, mm: a weld keeps so far off edges and off high crown (common practice: it can be
- * got at and planished).
+ * A hand’s width, mm: minimum distance of a weld from edges and from high crown, mm (common
+ * practice: it can be got at and planished).
  */
 export const HAND_MM = 100;
 /** On a panel that leaves no such room, this share of it. */
 const MIN_SHARE = 0.25;
 /** Cuts are looked for so close to one another, as shares. */
 const STEP = 0.05;
-/** More crown along a cut than so many times the mean over the panel is high crown. */
+/** Crown along a cut above this multiple of the panel's mean is high crown. */
 const HIGH = 1.5;
 
 /**

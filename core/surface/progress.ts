@@ -3,8 +3,8 @@ import { failure } from '../measure/result';
 import { cubicAt, smoothed } from './smoothing';
 
 /**
- * A reading of the real panel against a strip: at a station, so far below it (below 0: so far
- * above), mm.
+ * A reading of the real panel against a strip: the panel's depth below it at a station, mm (below
+ * 0: above it).
  */
 export type StripGap = { at: number; lowMm: number };
 
@@ -18,10 +18,10 @@ export type StillToDo = { from: number; to: number; changeMm: number; share: num
 const STEPS = 400;
 
 /**
- * What a panel still lacks along a strip: the strip's line is so long from reading to reading, the
- * panel's own, which lies below it by what was read, is shorter or longer. Gaps between readings go
- * smoothly from one to the next; beyond the first and the last they stay. Length across the strip
- * is not known from it.
+ * What a panel still lacks along a strip: the strip's line has its length from reading to reading;
+ * the panel's own, which lies below it by what was read, is shorter or longer. Gaps between
+ * readings go smoothly from one to the next; beyond the first and the last they stay. Length across
+ * the strip is not known from it.
  *
  * Problems: `strip-gaps` (under two readings, off the strip, two at one station, no figure).
  */

@@ -22,7 +22,7 @@ export function sectionOf(mesh: Mesh, point: Vec3, normal: Vec3): Section | null
 /**
  * A cut as a strip reads it: a straight edge laid over the panel from one end of the cut to the
  * other, stations along it and the drop from its highest line to the metal, mm. Null where the
- * panel leans so far over that one station has two drops. `up` is which way the strip is held off.
+ * panel leans over and one station has two drops. `up` is which way the strip is held off.
  */
 export function ordinatesOf(
   { places }: Section,

@@ -45,7 +45,7 @@ export function stripAt(
   };
 }
 
-/** So many strips across, evenly apart and clear of the ends, and one along the middle. */
+/** `count` strips across, evenly apart and clear of the ends, and one along the middle. */
 export function stripsOf(disc: Disc, flat: Float64Array, count: number): Strip[] {
   const across = Array.from({ length: count }, (_, i) =>
     stripAt(disc, flat, 'across', (i + 0.5) / count),

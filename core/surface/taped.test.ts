@@ -94,7 +94,7 @@ test('the least of a bowl is where its equations say', () => {
   );
 });
 
-/** Paper so wide and high with wedges in from its long edges. */
+/** Rectangular paper with wedges in from its long edges. */
 const papers = fc
   .record({
     wide: spread(200, 420),

@@ -16,7 +16,8 @@ import { mouthOf, paperMesh } from './paperMesh';
  */
 const SMOOTHED = 1 / 14;
 /**
- * Paper is as stiff against bending as if it were so thick, as a share of a side of its triangles.
+ * Thickness that gives the paper's stiffness against bending, as a share of a side of its
+ * triangles.
  */
 const THICK = 0.06;
 const STEPS = 3000;

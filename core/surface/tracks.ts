@@ -13,7 +13,7 @@ export const TRACK_TOOLS = ['wheel', 'smooth', 'hammer'] as const;
 export type Track = { tool: (typeof TRACK_TOOLS)[number]; round: number; places: Vec[] };
 
 /**
- * Tracks lie so far apart, mm: half of what a wheel bears on, so that each overlaps half of the one
+ * Distance between tracks, mm: half of what a wheel bears on, so that each overlaps half of the one
  * before (common practice).
  */
 export const TRACK_MM = 10;

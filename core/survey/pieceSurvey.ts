@@ -8,7 +8,7 @@ const id = text(24).min(1);
 const money = z.number().min(0).max(10_000_000);
 const hours = z.number().min(0).max(10_000);
 
-/** Where one layer is cut: so far in from an edge of the card, mm. */
+/** Where one layer is cut: at a distance in from an edge of the card, mm. */
 export const LayerCutSchema = z.object({
   layer: z.enum(LAYERS),
   edge: id,

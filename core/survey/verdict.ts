@@ -32,7 +32,7 @@ export function surveyVerdict(given: {
   structural: boolean;
   all: readonly Surveyed[];
   others: readonly OtherPiece[];
-  /** Cuts of neighbouring layers are to be so far apart at the least, mm. */
+  /** Minimum distance between cuts of neighbouring layers, mm. */
   layersApartMm: number;
 }): SurveyVerdict {
   const { survey, structural, all, others, layersApartMm } = given;

@@ -20,7 +20,9 @@ import { plugPositions } from './spacing';
 
 const metal = metalById('dc01');
 
-/** A strip 200 by 60 whose long bottom edge (D) is to be plugged, folded across so far along. */
+/**
+ * A strip 200 by 60 whose long bottom edge (D) is to be plugged, folded across at each `x`.
+ */
 function strip(
   joint: Joint,
   folds: { x: number; angleDeg: number; made: 'outside-sharp' | 'inside-sharp' }[],

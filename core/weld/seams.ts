@@ -69,7 +69,10 @@ export function seamProgress(
   return own.length > 0 ? 'begun' : 'none';
 }
 
-/** A spot made this near to a planned one is it, as a share of the pitch and at most so many mm. */
+/**
+ * Maximum distance of a made spot from the planned one it stands for, as a share of the pitch and
+ * in mm.
+ */
 const SAME_SHARE = 0.2;
 const SAME_MM = 6;
 
@@ -106,7 +109,7 @@ export function seamsOf(
     for (const { weld, found } of standing) {
       if (found.edge !== edge || weld.work !== (plugs ? 'plugs' : 'tacks')) continue;
       if (!weld.made) {
-        // Written down before places were: by their numbers, as far as there are so many now.
+        // Written down before places were: by their numbers, up to the number there is now.
         for (let i = weld.from ?? 1; i <= Math.min(spots.length, weld.to ?? spots.length); i++)
           done.add(i);
         continue;

@@ -21,7 +21,7 @@ type Tried = {
 };
 const SHOWN = 3;
 
-/** Crown along a cut above so many times the mean is told. */
+/** Threshold above which crown along a cut is told, as a multiple of the panel's mean. */
 const HIGH = 1.5;
 
 const partSaid = (part: Part): string =>

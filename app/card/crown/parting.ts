@@ -15,7 +15,7 @@ export type PartsAnswer =
   | { what: 'parted'; parted: Parted }
   | { what: 'done' };
 
-/** So many cuts are tried each way. */
+/** Number of cuts tried in each direction. */
 export const EACH_WAY = 6;
 /** Triangles that are enough to tell one cut from another. */
 export const PARTING = 1200;

@@ -18,5 +18,5 @@ export type ScanAnswer =
   | { what: 'refused'; problems: Problem[]; told: ScanTold | null }
   | { what: 'ready'; scan: Scan; told: ScanTold; kept: number; sizeMm: number };
 
-/** A panel is thinned to about so many triangles. */
+/** Target number of triangles of a thinned panel. */
 export const KEPT = 4000;

@@ -7,5 +7,5 @@ export type TapeAsked = { outline: Path; wedges: PaperWedge[] };
 export type TapeAnswer =
   { what: 'refused'; problems: Problem[] } | { what: 'taped'; taped: Taped; stretched: number };
 
-/** Paper is meshed as about so many triangles. */
+/** Target number of triangles of a meshed paper. */
 export const PAPER = 2000;

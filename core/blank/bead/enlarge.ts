@@ -23,15 +23,15 @@ import { add, along, dot, left, right, scale, sub } from '../../measure/vector';
 export type Draw = { bead: string; line: BeadLine; widthMm: number; addsMm: number };
 
 /**
- * Beyond the end of a bead that stops inside the card what it draws in runs out over so many widths
- * (common practice).
+ * Length over which the draw-in fades out beyond the end of a bead that stops inside the card, in
+ * bead widths (common practice).
  */
 const RUN_OUT_WIDTHS = 3;
 
 /**
  * A card with the metal in it that its beads draw in: whatever lies beyond a bead, seen from the
- * place that stays put, moves away from it by so much, across its width evenly less. Where a bead
- * stops inside, what is beyond it only moves beside it, running out behind its end. Each bead
+ * place that stays put, moves away from it by the draw-in, across its width in proportion. Where a
+ * bead stops inside, what is beyond it only moves beside it, running out behind its end. Each bead
  * counts from the untouched card, so that no order can matter.
  *
  * `stays` is a place that does not move. `carry` says where a place of the card comes to.

@@ -118,7 +118,7 @@ export function sectionPath(section: BeadSection): Segment[] {
 }
 
 export type BeadReckoned = BeadSize & {
-  /** Of the take-up, what draws the edges in: so much is added to the blank, mm. */
+  /** The part of the take-up that draws the edges in, added to the blank, mm. */
   blankAddsMm: number;
   /** How much the metal that ends in the bead gets longer across it, %. */
   stretchPct: number;
@@ -160,7 +160,7 @@ export function reckonBead(
 /** Heights this much over a whole number of passes need none more, as a share of a pass. */
 const NO_MORE = 1e-9;
 
-/** Passes to a height: each goes so much deeper. */
+/** Number of passes to a height, mm, at a depth a pass, mm. */
 export const passesFor = (heightMm: number, depthPerPassMm: number): number =>
   Math.ceil(heightMm / depthPerPassMm - NO_MORE);
 

@@ -42,8 +42,8 @@ const SHORTEST_STRETCH_MM = 1;
 /** Shorter parts of a flange are none, mm. */
 const SHORTEST_MM = 1e-6;
 /**
- * An arc is looked at so often: at each this much of a turn, radians, and no fewer than this many
- * times.
+ * Maximum angle between places at which an arc is evaluated, radians, and minimum number of them:
+ * at each this much of a turn, radians, and no fewer than this many times.
  */
 const [STEP, LEAST] = [Math.PI / 36, 4];
 /**
@@ -206,17 +206,17 @@ export type FlangeRemedies = {
 };
 
 /**
- * A tab between two cuts may stand off the curve by so much in its middle, mm (common practice: a
+ * Maximum distance of the middle of a tab between two cuts from the curve, mm (common practice: a
  * file takes it off).
  */
 const TAB_OFF_MM = 0.5;
 
 /**
- * Null where the stretch is within. Cuts go so deep that what is left whole stays within; they
- * stand no farther apart than they are deep, so that the metal between them is really free, and so
- * close that a straight tab follows the curve. Each opens at the rim by what its share of the edge
- * would have stretched, or is cut out as a wedge as wide as it would have shrunk; both are welded
- * after.
+ * Null where the stretch is within. Cuts are deep enough that the strain of what stays whole is
+ * within the limit; they stand no farther apart than they are deep, so that the metal between them
+ * is really free, and so close that a straight tab follows the curve. Each opens at the rim by what
+ * its share of the edge would have stretched, or is cut out as a wedge as wide as it would have
+ * shrunk; both are welded after.
  */
 export function remediesOf(
   stretch: FlangeStretch,

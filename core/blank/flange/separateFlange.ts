@@ -11,7 +11,7 @@ import type { BlankFlange } from '../blank';
 /** The blank of a flange that is made apart. */
 export type SeparateFlange =
   /**
-   * A straight strip, folded so far from one of its long sides, then pulled round. `standing`:
+   * A straight strip, folded `foldInMm` from one of its long sides, then pulled round. `standing`:
    * strain of the leg that stands.
    */
   | { kind: 'angle'; lengthMm: number; widths: Ramp; foldInMm: number; standing: number }
@@ -63,8 +63,8 @@ export function separateFlangeOf(
 }
 
 /**
- * A run gone backward, its turns made so much smaller and its lengths kept, from the origin to the
- * right.
+ * A run gone backward, its turning angles scaled by `cos` and its lengths kept, from the origin to
+ * the right.
  */
 function unrolled(run: readonly Segment[], cos: number): Segment[] {
   const back = [...run].reverse().map(reversed);

@@ -45,13 +45,16 @@ export function stripCard(strip: SeparateFlange, flange: Flange, newId: NewId): 
   return { ...card, folds: card.folds.map((one) => ({ ...one, radiusMm })) };
 }
 
-/** A strip so long, so wide from the panel’s start of it (right) to its end. */
+/**
+ * A strip of length `long` and widths `widths`, mm, from the panel’s start of it (right) to its
+ * end.
+ */
 const sheet = (long: number, widths: Ramp) =>
   closedPath([[0, 0], [long, 0], ...widths.map(([share, mm]): Vec => [long * (1 - share), mm])]);
 
 /**
- * A strip along a weld, so wide on its left; how many sides make the weld, an end, the free rim,
- * and the other end.
+ * A strip along a weld, of widths `widths` on its left, mm; how many sides make the weld, an end,
+ * the free rim, and the other end.
  */
 function lip(weld: readonly Segment[], widths: Ramp): { path: Segment[]; runs: number[] } {
   const beside = besideRun(

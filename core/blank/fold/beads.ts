@@ -261,8 +261,8 @@ function arcOnBlank(
 }
 
 /**
- * How closely an arc that runs over a fold is followed, mm; parts that lie so near each other are
- * one.
+ * How closely an arc that runs over a fold is followed, mm; parts nearer to each other than this
+ * are one, mm.
  */
 const CHORD_MM = 0.05;
 const JOINED_MM = 1e-3;

@@ -379,7 +379,7 @@ function blankFold(
   };
 }
 
-/** So near a hole its face is the same, mm. */
+/** Distance from a hole within which its face is the same, mm. */
 const BESIDE_MM = 1e-3;
 
 /** Which way a direction of the card lies on the blank, at a place, degrees. */

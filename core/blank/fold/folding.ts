@@ -15,7 +15,7 @@ export const FoldingSchema = z.object({
   order: z.object({ folds: z.array(id).max(MOST) }).nullable(),
   /** Folds that are made over a bar by hand, when the machine has made the others. */
   byHand: z.array(id).max(MOST),
-  /** Folds that are left at so many degrees on the machine, and closed when the others are made. */
+  /** Folds that are left at `deg` degrees on the machine, and closed when the others are made. */
   leftOpen: z.array(z.object({ fold: id, deg: z.number().min(1).max(180) })).max(MOST),
   /**
    * Edges that are turned over (flanges, hems, lips) when all folds are made; all others are turned
@@ -33,8 +33,8 @@ export const FoldingSchema = z.object({
   closed: z.array(id).max(MOST),
   /**
    * How it lies on the vehicle, by a level held on one of its faces: the face beyond a fold, or the
-   * one that stays put (`fold` null), out of level so many degrees along the card's x and along its
-   * y, rising positive, as the face lies; whether the side you drew on looks up.
+   * one that stays put (`fold` null), out of level along the card's x and along its y, degrees,
+   * rising positive, as the face lies; whether the side you drew on looks up.
    */
   lies: z
     .object({
@@ -54,7 +54,7 @@ export type Folding = z.infer<typeof FoldingSchema>;
 /** The same as files have it: what was added since is left out by older ones. */
 export const FoldingFileSchema = FoldingSchema.partial({ turnedAfter: true, uncoveredMm: true });
 
-/** Every face falls by so much (common practice). */
+/** Default fall of every face, degrees (common practice). */
 const USUAL_FALL_DEG = 2;
 
 /** A piece of whose folding nothing has been said. */

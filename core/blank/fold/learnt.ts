@@ -36,7 +36,7 @@ export type LearntGroup = {
   mean: { value: number; u: number } | null;
 };
 
-/** Of about one thickness: the thickest no more than so much over the thinnest. */
+/** Of about one thickness: maximum relative excess of the thickest over the thinnest. */
 const SAME_THICKNESS = 0.1;
 /** As many thicknesses round, about: springback hangs on it. */
 const SAME_ROUND = 0.35;

@@ -27,7 +27,7 @@ const [SAME_THICKNESS, SAME_ROUND] = [0.1, 0.35];
  * of it, from memory).
  */
 const EN_LEAST_MPA = 140;
-/** A usual figure, from memory, is taken for so much less and more. */
+/** Relative spread assumed for a usual figure from memory, either way. */
 const USUAL_SPREAD = 0.2;
 
 /** From the softest to the hardest that a metal can be expected to be, N/mm². */

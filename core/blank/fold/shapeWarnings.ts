@@ -17,7 +17,7 @@ import type { PlannedBead } from './beads';
 import type { Development } from './developed';
 import type { SheetMetal } from './practice';
 
-/** A bead should stay so many of its widths from an edge or a bend (common practice). */
+/** Minimum distance of a bead from an edge or a bend, in bead widths (common practice). */
 const CLEAR_WIDTHS = 3;
 /** Corners turned by more than this in a run are corners for a flange, degrees. */
 const CORNER_DEG = 10;
@@ -91,7 +91,7 @@ function ofBead(doc: PatternDoc, planned: PlannedBead, others: readonly PlannedB
 const boxesApart = (a: Box, b: Box): number =>
   Math.max(a.minX - b.maxX, b.minX - a.maxX, a.minY - b.maxY, b.minY - a.maxY, 0);
 
-/** Places along a run about so far apart, mm, each with how far it is from either end. */
+/** Places along a run about `apart` mm from each other, each with its distance from either end. */
 function placesAlong(
   run: PlannedBead['line']['run'],
   apartMm: number,

@@ -127,7 +127,7 @@ describe('flanges on the blank', () => {
         );
         for (const s of tapered.edges[edge]!.cut.slice(2, -2))
           for (const [x, y] of flattened(s)) {
-            // So far round the arch from its start.
+            // Share of the arch from its start.
             const share = 1 - Math.atan2(y, x) / Math.PI;
             expect(
               Math.abs(radius - Math.hypot(x, y) - (start + (end - start) * share - deductionMm)),

@@ -97,8 +97,8 @@ function wrongIn({ thicknessMm, radiusMm, angleDeg, yieldMpa, youngMpa }: Sprung
 }
 
 /**
- * A bend as the shop folded and measured it: to so many degrees, what came back, each sure to
- * `uDeg`.
+ * A bend as the shop folded and measured it: folded to `foldedToDeg`, let go at `cameBackToDeg`,
+ * each sure to `uDeg` (standard uncertainty).
  */
 export type SpringReading = { foldedToDeg: number; cameBackToDeg: number; uDeg: number };
 

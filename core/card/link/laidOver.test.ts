@@ -60,7 +60,7 @@ test('a card turned, shoved and turned over lies on itself again, and every edge
   );
 }, 60_000);
 
-test('an edge that was moved stands out by so much, and the others lie on each other', () => {
+test('an edge that was moved stands out by its move, and the others lie on each other', () => {
   fc.assert(
     fc.property(
       plates,

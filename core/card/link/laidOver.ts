@@ -34,8 +34,8 @@ export type LaidOver = {
  */
 const FIRST_TURNS = Array.from({ length: 12 }, (_, i) => 30 * i);
 /**
- * So many places of each outline say how the two lie, first and in the end; of outlines with many
- * sides fewer, so that nobody waits.
+ * Number of places of each outline from which the alignment is found, first and in the end; of
+ * outlines with many sides fewer, so that nobody waits.
  */
 const [ROUGH_PLACES, PLACES] = [48, 240];
 const [ROUGH_LOOKED_AT, LOOKED_AT] = [24_000, 60_000];
@@ -49,7 +49,7 @@ const [NEAR_SHARE, CLOSE_SHARE] = [0.08, 0.001];
 const NEAR_MM = 0.02;
 /** Done when nothing moves by more than this, mm. */
 const STILL_MM = 1e-9;
-/** An edge is measured at places so far apart, mm, and at so many at most. */
+/** Distance between the places at which an edge is measured, mm, and their maximum number. */
 const MEASURED_MM = 2;
 const MAX_MEASURED = 400;
 /**
@@ -229,7 +229,7 @@ function footOn(path: Path, p: Vec): { foot: Vec; normal: Vec; off: number } {
   };
 }
 
-/** So many places along an outline, evenly, however many sides it has. */
+/** `count` places evenly along an outline, whatever its number of sides. */
 function evenly(path: Path, count: number): Vec[] {
   const apart = perimeter(path) / count;
   const found: Vec[] = [];

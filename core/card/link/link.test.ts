@@ -189,7 +189,7 @@ test('what changed on the first is taken over, all at once or part by part in an
           left = next;
         }
         expect(alike(places(by.made), places(whole.made))).toBe(true);
-        // So far they are one, in whichever order the lists stand.
+        // What they have in common, in whichever order the lists stand.
         const once = ({ made: { taken } }: Linked) =>
           Object.fromEntries(valuesOf({ ...taken!.card, taken: null }));
         expect(alike(once(by), once(whole))).toBe(true);

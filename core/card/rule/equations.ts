@@ -148,8 +148,8 @@ export function onCircle(
 }
 
 /**
- * A place that goes along with a side as it turns and grows: so far along it and to the left, as
- * shares of its length.
+ * A place that goes along with a side as it turns and grows: along it and to the left, as shares of
+ * its length.
  */
 export function atShare(
   place: number,

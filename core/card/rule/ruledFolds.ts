@@ -69,8 +69,7 @@ export function tied(
 }
 
 /**
- * A fold whose ends were moved along their sides, placed as it was meant (a distance from a start
- * or an end, a share, so far in from a side); null where an end has left its side.
+ * A fold whose ends were moved along their sides, placed as it was meant (a distance from a start or an end, a share, a distance in from a side); null where an end has left its side.
  *
  * @param before the card on which it lay before
  * @param doc the card with its corners where they are now

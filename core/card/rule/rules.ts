@@ -27,9 +27,9 @@ export type Rule =
   /** Sides that lie on one straight line. */
   | { kind: 'straight'; sides: readonly number[] }
   | { kind: 'equal-length'; sides: readonly number[] }
-  /** A side so long, mm. */
+  /** A side of length `mm`. */
   | { kind: 'length'; side: number; mm: number }
-  /** Two sides parallel and so far apart, mm. */
+  /** Two sides parallel and `mm` apart. */
   | { kind: 'width'; sides: readonly [number, number]; mm: number }
   /** Points on one circle, in order along it. */
   | { kind: 'arc'; points: readonly number[] }
@@ -50,7 +50,7 @@ export type Rule =
   | { kind: 'rectangle'; holes: readonly [number, number, number, number] }
   /** A place that lies on the line of a side. */
   | { kind: 'on'; place: number; side: number }
-  /** A place that lies so far along a side and to the left of it, as shares of its length. */
+  /** A place along a side and to the left of it, as shares of the side's length. */
   | { kind: 'share'; place: number; side: number; of: Vec }
   /** Places that stay where they are. */
   | { kind: 'hold'; points: readonly number[] };

@@ -9,8 +9,8 @@ import { offNow } from './cardRules';
 import { partsOf } from './dependents';
 
 /**
- * Within so much of parallel or square sides look meant to be, degrees; and of one length, as a
- * share.
+ * Tolerance within which sides are suggested as parallel or square, degrees, and as of one length,
+ * as a share.
  */
 const LOOKS_DEG = 1.5;
 const LOOKS_SHARE = 0.01;
@@ -19,7 +19,7 @@ const AS_DRAWN_MM = 0.2;
 /** Shorter sides say little of what they are meant to be, mm. */
 const SHORT_MM = 12;
 const MAX_OFFERED = 8;
-/** Of a traced outline only so many of its longest sides are held against each other. */
+/** Maximum number of sides, the longest first, that are held against each other. */
 const MAX_LOOKED_AT = 40;
 
 /** A straight side, or a fold (`ends`: the sides it ends on). */

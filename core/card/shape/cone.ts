@@ -83,8 +83,8 @@ export type Transition = {
   /** Counter-clockwise. */
   outline: Vec[];
   /**
-   * Where it is bent, in the flat, from the rectangle to the circle; so far, degrees, away from one
-   * who sees it from outside.
+   * Where it is bent, in the flat, from the rectangle to the circle; by that angle, degrees, away
+   * from one who sees it from outside.
    */
   bends: [Vec, Vec][];
   bendDeg: number[];

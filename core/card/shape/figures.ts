@@ -67,7 +67,7 @@ export type Shaped = {
   marks: { from: Vec; to: Vec; name: string }[];
 };
 
-/** Each quarter of a round end is bent in so many flat parts. */
+/** Number of flat parts to each quarter of a round end. */
 const ROUND_PARTS = 6;
 /** A paper wrap is drawn as exactly as this, mm. */
 const WRAP_MM = 0.05;
@@ -306,8 +306,8 @@ function circle(diameter: number): Path {
 }
 
 /**
- * A strip with folds along it between parts so wide: as measured over the outsides, so that a card
- * creased there lay outside.
+ * A strip with folds along it between parts of the given widths, mm: as measured over the outsides,
+ * so that a card creased there lay outside.
  */
 function bent(
   long: number,
@@ -323,7 +323,7 @@ function bent(
   return flat(rectangle(long, wide), { folds: across });
 }
 
-/** A wrap as a piece of paper: its cut on top, so much paper below where most is cut off. */
+/** A wrap as a piece of paper: its cut on top, the least paper below where most is cut off. */
 function wrapped(wrap: readonly (readonly [number, number])[], paper: number): Result<Shaped> {
   const deepest = Math.max(...wrap.map(([, height]) => height));
   const cut = arcsThrough(
@@ -366,7 +366,7 @@ export function cardOfShape({ path, runs, holes, folds, marks }: Shaped, newId: 
     at += count;
     return { ...parts.edges[at - count]!, sides };
   });
-  // A fold runs from where it meets the outline: at a corner, or so far along a side.
+  // A fold runs from where it meets the outline: at a corner, or a distance along a side.
   const spot = ([x, y]: Vec) => {
     const i = path.findIndex(({ a, b }) => {
       const [long, before] = [Math.hypot(b[0] - a[0], b[1] - a[1]), Math.hypot(x - a[0], y - a[1])];

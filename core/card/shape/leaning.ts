@@ -7,7 +7,7 @@ import type { Vec3 } from './unfold';
 import { unfolded } from './unfold';
 
 /**
- * So many triangles lie between the two rims each way: their chords miss a rim of 1 m by less than
+ * Number of triangles between the two rims each way: their chords miss a rim of 1 m by less than
  * 0.1 mm.
  */
 const STEPS = 180;

@@ -5,8 +5,8 @@ export type Vec3 = readonly [x: number, y: number, z: number];
 const apart = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
 /**
- * The third corner of a triangle whose first two lie at `a` and `b`, so far from each, to the left
- * of a → b.
+ * The third corner of a triangle whose first two lie at `a` and `b`, `fromA` and `fromB` from them,
+ * to the left of a → b.
  */
 function third(a: Vec, b: Vec, fromA: number, fromB: number): Vec {
   const base = Math.hypot(b[0] - a[0], b[1] - a[1]);

@@ -8,7 +8,7 @@ import { cholesky, inverse, solved } from '../symmetric';
 export type Span = { from: number; to: number; mm: number; uMm: number };
 
 /**
- * Points in so many dimensions one after the other in one array, and which of their figures are
+ * Points in `dimension` dimensions one after the other in one array, and which of their figures are
  * held.
  */
 export type Places = { dimension: number; at: Float64Array; held: Uint8Array };
@@ -143,7 +143,10 @@ function shifted({ dimension, at, held }: Places, column: Int32Array, step: Floa
   return { dimension, held, at: moved };
 }
 
-/** A figure whose variance is over so many times its tapes' is not determined by them. */
+/**
+ * Threshold of the ratio of a figure's variance to its tapes' above which it is not determined by
+ * them.
+ */
 const UNDETERMINED = 1e8;
 /**
  * So little holds every figure, that there is always an answer: what only this holds stands out by

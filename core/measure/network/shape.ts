@@ -3,7 +3,7 @@ import type { Places, Span } from './adjust';
 import { adjusted, misfit } from './adjust';
 
 /**
- * A fit within so many times what the tapes allow is taken for the right one; else others are
+ * Maximum misfit of the right solution, in multiples of what the tapes allow; else others are
  * looked for.
  */
 const GOOD = 3;
@@ -11,9 +11,9 @@ const GOOD = 3;
 const BEGINNINGS = 24;
 
 /**
- * As much is spent on a shape as so many multiplications, in half a second or so: tapes that fit
- * nothing at all must not keep anyone waiting. A net of ten points could be adjusted thousands of
- * times for it, one of sixty in space thirty times.
+ * Budget for a shape, multiplications, about half a second: tapes that fit nothing at all must not
+ * keep anyone waiting. A net of ten points could be adjusted thousands of times for it, one of
+ * sixty in space thirty times.
  */
 const WORK = 1e9;
 const TURNS = 15;
@@ -165,8 +165,8 @@ function placedInTurn(count: number, dimension: number, spans: readonly Span[]):
 }
 
 /**
- * All at once: distances along the shortest way of spans, taken for straight ones, scaled into so
- * many dimensions.
+ * All at once: distances along the shortest way of spans, taken for straight ones, scaled into
+ * `dimension` dimensions.
  */
 function scaledFrom(count: number, dimension: number, spans: readonly Span[]): Float64Array {
   const apart = new Float64Array(count * count).fill(Infinity);

@@ -1,4 +1,4 @@
-/** So many bytes are made into text at once. */
+/** Number of bytes decoded into text at once. */
 const CHUNK = 1 << 20;
 
 /**

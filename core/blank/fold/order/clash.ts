@@ -85,7 +85,7 @@ function isClear(polygon: readonly Vec3[], box: Ready['box']): boolean {
   return isBeside(lx, hx, lz, hz, box);
 }
 
-/** Whether what lies from so far to so far in x and z is all on one side of an upright box. */
+/** Whether a range in x and in z lies wholly on one side of an upright box. */
 const isBeside = (
   lx: number,
   hx: number,
@@ -241,7 +241,7 @@ function widthAcross(polygon: readonly Vec3[]): number {
   return Number.isFinite(least) ? least : 0;
 }
 
-/** Whether a place of a polygon's plane lies inside it, farther from its rim than so much. */
+/** Whether a place of a polygon's plane lies inside it, farther from its rim than `rimMm`. */
 function isInside({ at, n }: Sheet, x: Vec3, rimMm: number): boolean {
   // Seen along the axis the plane is squarest to.
   const [ax, ay, az] = n.map(Math.abs) as [number, number, number];

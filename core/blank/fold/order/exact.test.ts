@@ -158,7 +158,7 @@ test('from the end and from the beginning it comes to the same cost, with some f
   );
 }, 60_000);
 
-test('a lap counts for as much in the machine as the same part drawn so much wider', () => {
+test('a lap counts for as much in the machine as the same part drawn wider by the lap', () => {
   const seen = { found: 0, none: 0 };
   const chains = fc.record({
     wide: spread(20, 70),

@@ -68,7 +68,7 @@ function laidIn(
   return [Math.max(low, Math.min(high - sum - apart * (widths.length - 1), middle)), apart];
 }
 
-/** A set that does not come out is at the least so much off, mm. */
+/** Minimum misfit of a set of fingers that counts as not coming out, mm. */
 const TOO_NARROW_MM = 0.1;
 
 /**

@@ -26,7 +26,7 @@ export type Stepper = {
   poses: Record<Clamped, Pose>[];
 };
 
-/** The swing is looked at every so many degrees, and at its end. */
+/** Step at which the swing is checked, degrees; its end is checked too. */
 const SWING_DEG = 6;
 /**
  * Walls that meet are cut for each other (`corners.ts`), but returns on them are not: what crosses

@@ -115,8 +115,8 @@ export function howFar(
 
 /**
  * Any way to make all folds, worked back from the finished piece with the least turning at each
- * step, going on from what was passed by where one leads nowhere. Null where none is found among so
- * many looks.
+ * step, going on from what was passed by where one leads nowhere. Null where none is found within
+ * the limit of looks.
  */
 export function anyFromTheEnd(
   { n, all, from, known: { poses, step } }: Folding,

@@ -16,8 +16,8 @@ export type Known = {
 /** A step of a way: a fold, the side it is held on, and the folds that were made before it. */
 export type Made = { fold: number; side: Clamped; made: number };
 /**
- * What is searched: so many folds, those that are to be made as bits, those of them that are, and
- * what is known of each step.
+ * The search's subject: `n` folds, bit sets of those to be made (`all`) and of those made at the
+ * start (`from`), and what is known of each step.
  */
 export type Folding = { n: number; all: number; from: number; known: Known };
 

@@ -91,7 +91,7 @@ function made(card: z.output<typeof PlainCardSchema>): Development {
   return found.development;
 }
 
-/** Corners that meet are fitted by hand: each face is taken so much smaller all round, mm. */
+/** Corners that meet are fitted by hand: inset of each face all round, mm. */
 const RIM = 4;
 /** What lies on something does not run into it, mm. */
 const SKIN = 0.15;

@@ -40,8 +40,8 @@ export type Held = {
   bar: Standing | null;
   fixed: Hit | null;
   /**
-   * Above the sheet, and below the bed, by so much behind the line: what the bar has to be lifted
-   * by; and where along it.
+   * Highest above the sheet, and deepest below the bed, behind the line, mm: what the bar has to be
+   * lifted by; and where along it.
    */
   up: number;
   down: number;

@@ -78,7 +78,7 @@ test('a section goes through every plate of a strip, as long as it is flat; each
           expect(Math.abs(dot(u, v))).toBeCloseTo(Math.abs(Math.cos((angle * Math.PI) / 180)), 6);
         }
         // What is held lies flat on the bed behind the line, half its thickness down; what swings
-        // has swung upward by so much.
+        // has swung upward by that angle.
         const { parent, child } = development.folds[fold]!;
         const [held, swung] =
           clamped === 'base' ? [at(parent), at(child)] : [at(child), at(parent)];

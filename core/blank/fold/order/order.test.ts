@@ -87,7 +87,7 @@ test.each<[string, Development, Brake, boolean]>([
   }
 });
 
-test('a bench below: what hangs down or is turned over onto it needs so much room, in whichever way it is held', () => {
+test('a bench below: what hangs down or is turned over onto it needs that room, in whichever way it is held', () => {
   const chain = strip([40, 60, 40], [DOWN, DOWN]);
   const over = (benchMm: number | undefined): Brake => ({
     ...BRAKE,
@@ -195,7 +195,8 @@ function plates(
 }
 
 /**
- * Whether a fold can be made, the machine and what must pass it so much larger (below 0: smaller).
+ * Whether a fold can be made, the machine and what must pass it offset outward by that many mm
+ * (below 0: inward).
  */
 function canMake(
   chain: Chain,
@@ -303,8 +304,8 @@ const bent = ({ widths, turns }: Chain) =>
     ),
   );
 /**
- * Sharp corners stand for round ones, and sharp dimensions for allowances: the two models differ by
- * so much, mm.
+ * Sharp corners stand for round ones, and sharp dimensions for allowances: maximum difference of
+ * the two models, mm.
  */
 const CLOSE_MM = 3;
 

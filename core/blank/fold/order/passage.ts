@@ -20,8 +20,8 @@ type Blocked = Standing & { body: number };
 /** All that is in the way of fingers, told in words to be looked up by, and the deepest of it. */
 type InWay = { spans: readonly Span[]; key: string; deepest: Blocked | null };
 /**
- * What is held means so much for the way in: how far it hangs down and stands up, what the beam
- * would have to pass, how far the bar is lifted, how far it reaches along the line.
+ * The clamped side on its way in: how far it hangs down and stands up, the height the beam would
+ * have to pass, the lift of the bar, all mm, and its reach along the line.
  */
 export type EntryClearance = {
   down: number;
@@ -32,7 +32,7 @@ export type EntryClearance = {
   isClear: boolean;
   inWay: InWay;
 };
-/** What swings, and how it comes out under a bar lifted by so much. */
+/** The swinging side, and by lift of the bar, mm, how it comes out. */
 export type SwingingSide = {
   all: readonly Swung[];
   fixed: Hit | null;
@@ -60,7 +60,7 @@ export function passageOf(
 ): Passage {
   const gap = brake.fingerGapMm ?? FINGER_GAP_MM;
   const lifted = new Map<number, Record<'bar' | 'beam', ReturnType<typeof ready>[]>>();
-  /** Bar and beam lifted by so much, with all that lies behind them. */
+  /** Bar and beam lifted by `lift` mm, with all that lies behind them. */
   const swept = (lift: number) => {
     let found = lifted.get(lift);
     const of = (name: Part['name']) =>
@@ -93,7 +93,7 @@ export function passageOf(
     };
   }
 
-  /** What swung, as it is drawn out to the front at the end, the bar lifted by so much. */
+  /** What swung, drawn out to the front at the end, the bar lifted by `raised` mm. */
   function wayOut({ all, out }: SwingingSide, raised: number): ExitClearance {
     const known = out.get(raised);
     if (known) return known;

@@ -16,8 +16,8 @@ export type Pose = {
   /** Whether the face that is drawn is up. */
   faceUp: boolean;
   /**
-   * Turned so far, counter-clockwise, degrees, 0 to 360, from how it is drawn (turned over left to
-   * right if the back is up).
+   * Rotation from how it is drawn, degrees, counter-clockwise, 0 to 360 (turned over left to right
+   * if the back is up).
    */
   turnDeg: number;
   /**

@@ -14,7 +14,7 @@ import { foldability } from './solve';
 /** What frees a piece that no order makes: each was tried before it is told. */
 export type Remedy =
   /**
-   * Leave a fold at so many degrees on the machine, and close it after all others, with fingers or
+   * Leave a fold at `deg` degrees on the machine, and close it after all others, with fingers or
    * over a bar.
    */
   | { kind: 'leave-open'; fold: number; deg: number }
@@ -29,14 +29,14 @@ export type Remedy =
   | { kind: 'turn-after'; edges: string[] }
   /** Let the ends of a fold stay uncovered by fingers as far as this, mm. */
   | { kind: 'uncover'; gapMm: number }
-  /** A flange shorter by so much. */
+  /** A flange shorter by `byMm`. */
   | { kind: 'shorten'; fold: number; byMm: number };
 
-/** A fold is left open in steps of so many degrees, and no wider than at the least. */
+/** Step in which a fold is left open, and the minimum angle it is folded to, degrees. */
 const [OPEN_STEP_DEG, MIN_DEG] = [5, 10];
 /** No more of a fold than this is left uncovered by fingers, mm, found to a step. */
 const [MAX_UNCOVERED_MM, UNCOVERED_STEP_MM] = [40, 1];
-/** A flange is shortened in steps of so many mm, to no less than this. */
+/** Step in which a flange is shortened, and its minimum width, mm. */
 const [SHORTER_STEP_MM, MIN_MM] = [1, 8];
 /** Of more folds than these it would take too long to try. */
 export const MAX_TRIED = 14;

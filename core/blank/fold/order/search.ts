@@ -31,7 +31,7 @@ export type Found = { made: Made[] | null; exact: boolean };
 /**
  * The cheapest way to make all folds: always the one is followed that can be cheapest in the end,
  * and of alike ones that in which most is made (A*, Hart, Nilsson and Raphael 1968). Given up after
- * so many: then it is not `exact`.
+ * `limit` of them: then it is not `exact`.
  */
 export function cheapest({ n, all, from, known, least }: Asked, limit: number): Found {
   const queue: Way[] = [{ made: from, fold: -1, side: 'base', cost: 0, all: 0, before: null }];

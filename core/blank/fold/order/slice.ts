@@ -15,7 +15,7 @@ export type Cut = { kind: Body['kind']; face: number; from: Vec; to: Vec; held: 
 
 /**
  * Where and when a piece is cut through: folds `made` before, as far as each is taken, the fold
- * itself so far, degrees; where along the line, by itself in its middle.
+ * itself to `deg` degrees; where along the line, by itself in its middle.
  */
 export type SliceAt = {
   made: readonly number[];
@@ -78,8 +78,7 @@ function platesAt(
 }
 
 /**
- * So far in from the ends of a line it is cut through at the least, mm: at the very end there can
- * be a relief.
+ * Minimum distance of a section from the ends of a line, mm: at the very end there can be a relief.
  */
 const IN_MM = 6;
 
@@ -107,10 +106,7 @@ export function sliceOf(development: Development, step: OrderStep, sliced: Slice
 /** A plate that stands along the section, as it is seen in it: its rim. */
 export type Wall = { kind: Body['kind']; face: number; rim: Vec[]; held: boolean };
 
-/**
- * A plate counts as standing along the section when it is no thicker than so much seen from above,
- * mm.
- */
+/** Maximum thickness, seen from above, of a plate that counts as standing along the section, mm. */
 const FLAT_MM = 3;
 
 /**

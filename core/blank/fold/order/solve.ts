@@ -32,8 +32,8 @@ export type OrderStep = {
 };
 
 /**
- * A fold that is closed by hand over a bar, when the machine has done all it does: from so many
- * degrees to so many.
+ * A fold that is closed by hand over a bar, when the machine has done all it does: from `fromDeg`
+ * to `toDeg` degrees.
  */
 export type Closing = { fold: number; fromDeg: number; toDeg: number };
 
@@ -70,18 +70,21 @@ export type Settled = {
   longFirst?: boolean;
 };
 
-/** So many folds are put in order exactly, however long it takes. */
+/** Maximum number of folds that are put in order exactly, however long it takes. */
 const EXACT_FOLDS = 14;
-/** A search from the end that looks at so many steps is left for one from the beginning. */
+/** Maximum number of steps of a search from the end, before one from the beginning is taken. */
 const LOOKED = 10_000;
 /**
- * From the beginning so many steps are weighed, which of many folds is fewer ways: each of them can
- * go on with every fold that is left.
+ * Maximum number of steps weighed from the beginning, which of many folds is fewer ways: each of
+ * them can go on with every fold that is left.
  */
 const WEIGHED = 600_000;
-/** Where nothing is exact: so many steps are looked at for any order; there may be a better one. */
+/**
+ * Where nothing is exact: maximum number of steps looked at for any order; there may be a better
+ * one.
+ */
 const FOLLOWED = 100_000;
-/** So many steps are looked at to say which folds are in the way. */
+/** Maximum number of steps looked at to say which folds are in the way. */
 const LOOKED_FOR_WHY = 10_000;
 /** More folds than these are not put in order. */
 const MAX_FOLDS = 30;

@@ -24,7 +24,7 @@ export function piece(
 export const UP = { angleDeg: 90, toward: 'face' } as const;
 export const DOWN = { angleDeg: 90, toward: 'back' } as const;
 
-/** A strip so long, folded between parts so wide. */
+/** A strip folded between parts of the given widths, mm. */
 export function strip(widths: readonly number[], bends: readonly Turn[], long = 200): Development {
   let y = 0;
   const folds = bends.map((bend, i) => {
@@ -43,7 +43,7 @@ export function strip(widths: readonly number[], bends: readonly Turn[], long = 
   );
 }
 
-/** A tray without corners, its four walls so high and turned up. */
+/** A tray `l` × `w` without corners, its four walls `h` high, mm, and turned up. */
 export const tray = (l: number, w: number, h: number): Development =>
   piece(
     [

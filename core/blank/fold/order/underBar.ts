@@ -53,7 +53,7 @@ export function holesUnderBar(
   });
 }
 
-/** A bead is followed in bits so long, mm. */
+/** Length of the bits in which a bead is followed, mm. */
 const BIT_MM = 4;
 
 /**

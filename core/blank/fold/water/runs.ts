@@ -23,8 +23,8 @@ export type WaterEnd =
   /** Over an edge, or out at the open end of a fold (`edge` null). */
   | { kind: 'off'; edge: string | null }
   /**
-   * It stands: on a level face (`folds` empty), along a level fold, or where folds meet; so deep
-   * until it reaches a drain, mm.
+   * It stands: on a level face (`folds` empty), along a level fold, or where folds meet; `depthMm`
+   * deep until it reaches a drain.
    */
   | { kind: 'stands'; face: number; at: Vec; folds: number[]; depthMm: number | null };
 
@@ -36,7 +36,7 @@ const MAX_TURNS = 60;
 const NUDGE_MM = 1e-4;
 /** A line that falls by less than this, as a sine, is level. */
 const LEVEL = Math.sin((0.05 * Math.PI) / 180);
-/** So many starts across a face, each way. */
+/** Number of starts across a face, each way. */
 const STARTS = 6;
 /**
  * Where water stands between the same folds nearer than this it is one place, mm: a bend lies

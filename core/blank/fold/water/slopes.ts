@@ -54,7 +54,8 @@ function upOn({ alongDeg, acrossDeg, faceUp }: Lies): Vec3 | null {
  * zero.
  *
  * Problems: `lies-impossible` (numbers: alongDeg, acrossDeg; two directions square to each other
- * cannot both rise so much), `lies-on-no-face` (about: the fold beyond which the face should be).
+ * cannot both rise by those angles), `lies-on-no-face` (about: the fold beyond which the face
+ * should be).
  */
 export function lying(
   development: Development,

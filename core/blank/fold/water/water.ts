@@ -90,9 +90,7 @@ export type FallRemedy =
   | { kind: 'fold'; fold: number; toDeg: number }
   | { kind: 'lie'; alongDeg: number; acrossDeg: number };
 
-/**
- * Folds are tried in steps of so many degrees, no farther than this; laying in steps up to so much.
- */
+/** Step and maximum of the fold angle that is tried, and step and maximum of the lean, degrees. */
 const [FOLD_STEP_DEG, FOLD_MOST_DEG, LIE_STEP_DEG, LIE_MOST_DEG] = [0.5, 25, 0.5, 6];
 
 /**
