@@ -31,7 +31,7 @@ export function foldedStrip(folds: number, corners: number): PatternDoc {
       angleDeg: 30 + (i % 4) * 15,
       toward: i % 2 === 0 ? 'face' : 'back',
       radiusMm: null,
-      made: 'outside-sharp',
+      convention: 'outside-sharp',
     });
   }
   return doc;

@@ -44,7 +44,7 @@ export function shapedPlate(beads: number): PatternDoc {
       angleDeg: 90,
       toward: 'face',
       radiusMm: null,
-      made: 'outside-sharp',
+      convention: 'outside-sharp',
     })),
     beads: Array.from({ length: beads }, (_, i): Bead => ({
       id: `b${i}`,

@@ -166,7 +166,7 @@ export const VERBS: Record<string, Verb> = {
           to: [25, 30],
           angleDeg: 90,
           radiusMm: 4,
-          made: 'outside-sharp',
+          convention: 'outside-sharp',
           toward: 'face',
         },
       ],
@@ -234,7 +234,11 @@ export const VERBS: Record<string, Verb> = {
         { atMm: 390, gapMm: 2.3 },
       ],
     },
-    ({ readings, ...target }) => ({ ok: true, ...edgeConditionOf(readings, target) }),
+    ({ readings, ...target }) => {
+      const found = edgeConditionOf(readings, target);
+      // Two figures under the names that older scripts read, too.
+      return { ok: true, ...found, lie: found.condition, strayMm: found.maxDeviationMm };
+    },
   ),
   plugs: verb(
     'Plug weld centres along an edge',

@@ -48,7 +48,7 @@ function withFolds(doc: PatternDoc, base: [number, number], folds: FoldGiven[]):
       angleDeg,
       toward: 'face',
       radiusMm: null,
-      made: 'outside-sharp',
+      convention: 'outside-sharp',
       ...more,
     })),
   };
@@ -181,8 +181,8 @@ function stepWellTray(): PieceFile {
       [[420, 0], [420, 260], 90],
       [[420, 260], [0, 260], 90],
       [[0, 260], [0, 0], 90],
-      [[0, -60], [420, -60], 90, { toward: 'back', made: 'inside-sharp' }],
-      [[0, 320], [420, 320], 90, { toward: 'back', made: 'inside-sharp' }],
+      [[0, -60], [420, -60], 90, { toward: 'back', convention: 'inside-sharp' }],
+      [[0, 320], [420, 320], 90, { toward: 'back', convention: 'inside-sharp' }],
     ],
   );
   const pierced = withHoles(folded, [
@@ -427,7 +427,7 @@ function scuttleDrainPlate(): PieceFile {
   const folded = withFolds(
     flat,
     [90, 60],
-    [[[180, 25], [0, 25], 12, { toward: 'back', made: 'outside-rolled' }]],
+    [[[180, 25], [0, 25], 12, { toward: 'back', convention: 'outside-rolled' }]],
   );
   const doc = withHoles(folded, [
     [30, 34, 10],

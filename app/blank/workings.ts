@@ -40,7 +40,7 @@ export function foldWorking(fold: BlankFold, { show, thin, showThin }: Shown): W
         ? `Outside setback = R + T = ${showThin(allowance.outsideSetbackMm)} (past square, to the tangent)`
         : `Outside setback = (R + T)·tan(${a}/2) = ${showThin(allowance.outsideSetbackMm)}`,
       deductionLine(fold, { thin, showThin }),
-      `${MADE_WORDS[fold.made].short}: mark to tangent ${showThin(fold.setbackMm)}`,
+      `${MADE_WORDS[fold.convention].short}: mark to tangent ${showThin(fold.setbackMm)}`,
       `Beyond the fold everything moves ${thin(allowance.allowanceMm)} − 2 × ${thin(fold.setbackMm)} = ${showThin(fold.shiftMm)}`,
     ],
     source: RULE_SOURCES[allowance.formula] ?? allowance.formula,
@@ -60,7 +60,7 @@ function deductionLine(
 
 /** The allowance with its own figures, by the formula that was used. */
 function allowanceLine(
-  { bend, allowance, made }: BlankFold,
+  { bend, allowance, convention: made }: BlankFold,
   { thin, showThin }: Omit<Shown, 'show'>,
 ): string {
   const { thicknessMm: t, radiusMm: r, angleDeg: a } = bend;

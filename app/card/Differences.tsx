@@ -8,7 +8,7 @@ import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
-import { edgeOffsets } from '#core/card/link/edgeOffsets';
+import { edgeDistances } from '#core/card/link/edgeDistances';
 import type { Difference } from '#core/card/link/differences';
 import type { At } from '#core/card/link/linked';
 import { byLetter, edgeLength } from '#core/card/outline';
@@ -157,7 +157,7 @@ const MAX_LISTED = 40;
 export function Measured({ here, over }: { here: PatternDoc; over: PatternDoc }) {
   const { show } = usePreferences();
   const rows = useMemo(() => {
-    const apart = new Map(edgeOffsets(here, over).map(({ edge, mm }) => [edge, mm]));
+    const apart = new Map(edgeDistances(here, over).map(({ edge, mm }) => [edge, mm]));
     return byLetter(here.edges).flatMap((edge) => {
       const other = over.edges.find(({ id }) => id === edge.id);
       const mm = apart.get(edge.id) ?? 0;

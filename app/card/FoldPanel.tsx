@@ -5,8 +5,8 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { setFold, without } from '#core/card/edit';
 import { endsOfFold } from '#core/card/foldPlace';
-import type { Made } from '#core/card/kinds';
-import { MADE } from '#core/card/kinds';
+import type { CardConvention } from '#core/card/kinds';
+import { CONVENTIONS } from '#core/card/kinds';
 import type { CardMark, Fold } from '#core/card/pattern';
 import { distance } from '#core/measure/vector';
 import { usualRadius } from '#core/metal/metals';
@@ -48,7 +48,7 @@ export function FoldPanel({ fold }: { fold: Fold }) {
         value={fold.toward}
         aria-label="Which way it folds"
         onChange={(_, toward: Fold['toward'] | null) =>
-          toward && change({ toward, made: facing(fold, toward) })
+          toward && change({ toward, convention: facing(fold, toward) })
         }
       >
         <ToggleButton value="face">Toward you</ToggleButton>
@@ -63,12 +63,12 @@ export function FoldPanel({ fold }: { fold: Fold }) {
           aria-label="How the card was made at this fold"
           sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}
         >
-          {MADE.map((made) => (
+          {CONVENTIONS.map((made) => (
             <MadeChoice
               key={made}
               made={made}
-              chosen={fold.made === made}
-              onChoose={() => change({ made })}
+              chosen={fold.convention === made}
+              onChoose={() => change({ convention: made })}
             />
           ))}
         </Box>
@@ -120,7 +120,7 @@ function MadeChoice({
   chosen,
   onChoose,
 }: {
-  made: Made;
+  made: CardConvention;
   chosen: boolean;
   onChoose: () => void;
 }) {

@@ -55,7 +55,7 @@ export function Ruling({ pattern, onRule }: { pattern: PatternDoc; onRule: () =>
             </Small>
           </Line>
         ))}
-        {pattern.left.map((left) => {
+        {pattern.dismissedRules.map((left) => {
           const rule: CardRule = { id: 'left', kind: left.kind, sides: left.sides };
           const [measured] = offNow(pattern, [rule]);
           return (
@@ -64,7 +64,7 @@ export function Ruling({ pattern, onRule }: { pattern: PatternDoc; onRule: () =>
               <Small
                 onClick={() =>
                   edit({
-                    left: now.left.filter(
+                    dismissedRules: now.dismissedRules.filter(
                       (one) => one.kind !== left.kind || one.sides.join() !== left.sides.join(),
                     ),
                   })
@@ -157,8 +157,8 @@ function Offer({ pattern, rule, off }: { pattern: PatternDoc; rule: CardRule; of
             onClick={() =>
               patternEditor.edit({
                 ...now,
-                left: [
-                  ...now.left,
+                dismissedRules: [
+                  ...now.dismissedRules,
                   { kind: leave.kind, sides: [leave.sides[0]!, leave.sides[1]!] },
                 ],
               })

@@ -1,7 +1,7 @@
 import useMediaQuery from '@mui/material/useMediaQuery';
 import { useMemo } from 'react';
-import type { EdgeOffset } from '#core/card/link/edgeOffsets';
-import { edgeOffsets } from '#core/card/link/edgeOffsets';
+import type { EdgeDistance } from '#core/card/link/edgeDistances';
+import { edgeDistances } from '#core/card/link/edgeDistances';
 import { translated } from '#core/card/link/alignment';
 import { outlineOf, segmentsOfEdge } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
@@ -46,7 +46,7 @@ const GAP = 0.42;
 /** Room for a name above the upper of two, as a share of both. */
 const NAME = 0.2;
 
-type Placed = Side & { apart: EdgeOffset[] };
+type Placed = Side & { apart: EdgeDistance[] };
 
 const boxes = ({ doc, other }: Side): Box[] => [doc, other].map((one) => box(outlineOf(one).path));
 const around = (all: readonly Box[]): Box => ({
@@ -73,7 +73,7 @@ function sideBySide(
   const over = { ...right, doc: translated(right.doc, by), other: translated(right.other, by) };
   const placed = (side: Side): Placed => ({
     ...side,
-    apart: edgeOffsets(side.doc, side.other).filter(({ mm }) => Math.abs(mm) > TOLD_APART_MM),
+    apart: edgeDistances(side.doc, side.other).filter(({ mm }) => Math.abs(mm) > TOLD_APART_MM),
   });
   const bounds = around([a, ...boxes(over)]);
   // The name of the upper one stands above it.

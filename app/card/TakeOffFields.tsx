@@ -2,14 +2,14 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { byLetter } from '#core/card/outline';
-import type { PatternDoc, TakeOff } from '#core/card/pattern';
+import type { PatternDoc, EdgeOffset } from '#core/card/pattern';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 
 type Props = {
   pattern: PatternDoc;
-  takeOff: readonly TakeOff[];
-  onChange: (next: TakeOff[]) => void;
+  takeOff: readonly EdgeOffset[];
+  onChange: (next: EdgeOffset[]) => void;
 };
 
 /**

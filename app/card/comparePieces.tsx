@@ -8,8 +8,8 @@ import { z } from 'zod';
 import type { Part } from '#core/card/link/differences';
 import { PARTS } from '#core/card/link/differences';
 import { laidOver, seenFrom } from '#core/card/link/linked';
-import type { PatternDoc, TakeOff } from '#core/card/pattern';
-import { TakeOffSchema } from '#core/card/pattern';
+import type { PatternDoc, EdgeOffset } from '#core/card/pattern';
+import { EdgeOffsetSchema } from '#core/card/pattern';
 import type { Problem } from '#core/measure/result';
 import { FoldAway } from '../frame/FoldAway';
 import { orSay } from '../forms/orSay';
@@ -51,7 +51,7 @@ const Body = z.object({
   change: z.discriminatedUnion('what', [
     z.object({ what: z.literal('take'), parts, over: z.boolean() }),
     z.object({ what: z.literal('leave'), parts }),
-    z.object({ what: z.literal('take-off'), takeOff: z.array(TakeOffSchema).max(100) }),
+    z.object({ what: z.literal('take-off'), takeOff: z.array(EdgeOffsetSchema).max(100) }),
     z.object({ what: z.literal('anew') }),
   ]),
 });
@@ -178,10 +178,13 @@ function Beside({ loaded: { at, as, other } }: { loaded: Other }) {
             </>
           )}
           <Measured here={pattern} over={over} />
-          {at === 'made' && as === 'other-side' && pattern.taken && (
-            <FoldAway title="What is taken off along edges" open={pattern.taken.takeOff.length > 0}>
-              <TakeOff
-                key={JSON.stringify(pattern.taken.takeOff)}
+          {at === 'made' && as === 'other-side' && pattern.linkedFrom && (
+            <FoldAway
+              title="What is taken off along edges"
+              open={pattern.linkedFrom.edgeOffsets.length > 0}
+            >
+              <EdgeOffset
+                key={JSON.stringify(pattern.linkedFrom.edgeOffsets)}
                 pattern={pattern}
                 busy={busy}
                 send={send}
@@ -218,9 +221,9 @@ const TakeOffFailed = ({ edges, pattern }: { edges: readonly string[]; pattern: 
   </Told>
 );
 
-function TakeOff({ pattern, busy, send }: Doing & { pattern: PatternDoc }) {
-  const now = pattern.taken!.takeOff;
-  const [takeOff, setTakeOff] = useState<TakeOff[]>(now);
+function EdgeOffset({ pattern, busy, send }: Doing & { pattern: PatternDoc }) {
+  const now = pattern.linkedFrom!.edgeOffsets;
+  const [takeOff, setTakeOff] = useState<EdgeOffset[]>(now);
   const changed = JSON.stringify(takeOff) !== JSON.stringify(now);
   return (
     <Stack spacing={1}>

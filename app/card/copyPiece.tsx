@@ -11,8 +11,8 @@ import { z } from 'zod';
 import { cut } from '#core/card/cut';
 import { madeFrom } from '#core/card/link/alignment';
 import { laidOver } from '#core/card/link/linked';
-import type { TakeOff } from '#core/card/pattern';
-import { TakeOffSchema } from '#core/card/pattern';
+import type { EdgeOffset } from '#core/card/pattern';
+import { EdgeOffsetSchema } from '#core/card/pattern';
 import type { CameAs } from '#core/format/job';
 import { CAME_AS, PieceFactsSchema, why } from '#core/format/job';
 import type { Problem } from '#core/measure/result';
@@ -37,7 +37,7 @@ const Body = Key.extend({
   as: z.enum(CAME_AS),
   name: PieceFactsSchema.shape.name,
   side: PieceFactsSchema.shape.side,
-  takeOff: z.array(TakeOffSchema).max(100),
+  takeOff: z.array(EdgeOffsetSchema).max(100),
   why,
 });
 
@@ -89,7 +89,7 @@ export default function AnotherPage() {
   const [as, setAs] = useState<CameAs>('other-side');
   const [named, setNamed] = useState<string | null>(null);
   const [side, setSide] = useState<(typeof SIDES_OF_VEHICLE)[number]>(OTHER_SIDE[facts.side]);
-  const [takeOff, setTakeOff] = useState<TakeOff[]>([]);
+  const [takeOff, setTakeOff] = useState<EdgeOffset[]>([]);
   const [reason, setReason] = useState('');
   const [wanting, setWanting] = useState(false);
   // Made once, however often it is sent until an answer comes.

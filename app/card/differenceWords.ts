@@ -1,4 +1,4 @@
-import { edgeOffsets } from '#core/card/link/edgeOffsets';
+import { edgeDistances } from '#core/card/link/edgeDistances';
 import type { Atom } from '#core/card/link/atoms';
 import type { Difference } from '#core/card/link/differences';
 import { edgeLength } from '#core/card/outline';
@@ -110,7 +110,7 @@ function edgeSaid(id: string, atoms: readonly Atom[], { here, there }: Pair, sho
     const [a, b] = [edgeLength(here, mine), edgeLength(there, theirs)];
     if (show(a) !== show(b)) said.push(`here ${show(a)} long, there ${show(b)}`);
     else {
-      const [apart] = edgeOffsets({ ...here, edges: [mine] }, { ...there, edges: [theirs] });
+      const [apart] = edgeDistances({ ...here, edges: [mine] }, { ...there, edges: [theirs] });
       said.push(`lies ${show(Math.abs(apart?.mm ?? 0))} off at most`);
     }
   }

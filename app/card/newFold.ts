@@ -1,8 +1,8 @@
-import type { Made } from '#core/card/kinds';
+import type { CardConvention } from '#core/card/kinds';
 import type { Fold, FoldPath, PatternDoc } from '#core/card/pattern';
 
 /** The same face of a card, seen from a fold that goes the other way. */
-const OTHER_FACE: Record<Made, Made> = {
+const OTHER_FACE: Record<CardConvention, CardConvention> = {
   'outside-sharp': 'inside-sharp',
   'inside-sharp': 'outside-sharp',
   'outside-rolled': 'inside-rolled',
@@ -14,9 +14,9 @@ const OTHER_FACE: Record<Made, Made> = {
  * is outside a fold toward you is inside one away from you.
  */
 export const facing = (
-  { made, toward: was }: Pick<Fold, 'made' | 'toward'>,
+  { convention: made, toward: was }: Pick<Fold, 'convention' | 'toward'>,
   toward: Fold['toward'],
-): Made => (was === toward ? made : OTHER_FACE[made]);
+): CardConvention => (was === toward ? made : OTHER_FACE[made]);
 
 /** A fold along a path: square, toward you, and the card lying there as at the fold laid last. */
 export function newFold(pattern: PatternDoc, id: string, path: FoldPath): Fold {
@@ -27,6 +27,6 @@ export function newFold(pattern: PatternDoc, id: string, path: FoldPath): Fold {
     angleDeg: 90,
     toward: 'face',
     radiusMm: null,
-    made: last ? facing(last, 'face') : 'outside-sharp',
+    convention: last ? facing(last, 'face') : 'outside-sharp',
   };
 }

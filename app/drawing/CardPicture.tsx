@@ -138,7 +138,7 @@ export function CardPicture({
             id={fold.id}
             number={i + 1}
             angleDeg={fold.angleDeg}
-            rolled={fold.made.endsWith('rolled')}
+            rolled={fold.convention.endsWith('rolled')}
             toward={fold.toward}
             picked={pick?.kind === 'fold' && pick.id === fold.id}
             onPick={onPick}

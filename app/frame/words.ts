@@ -1,4 +1,4 @@
-import type { FlangeMade, JointKind, Made, Process } from '#core/card/kinds';
+import type { FlangeMade, JointKind, CardConvention, Process } from '#core/card/kinds';
 import type { BlankBead } from '#core/blank/blank';
 import type { EdgeFit, GapRemedy } from '#core/fit/gapRemedy';
 import type { GapCondition } from '#core/fit/gapCondition';
@@ -70,7 +70,7 @@ export const AT_FOLDS_WORDS: Record<'packed' | 'stopped' | 'parted', string> = {
   parted: 'It is cut through there and welded after',
 };
 
-export const MADE_WORDS: Record<Made, { short: string; long: string }> = {
+export const MADE_WORDS: Record<CardConvention, { short: string; long: string }> = {
   'outside-sharp': {
     short: 'Outside, creased',
     long: 'Card lay on the outside, creased sharp at the corner',

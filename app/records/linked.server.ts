@@ -2,8 +2,8 @@ import { and, asc, eq, isNull, ne } from 'drizzle-orm';
 import type { Part } from '#core/card/link/differences';
 import { madeFrom } from '#core/card/link/alignment';
 import type { At, Linked } from '#core/card/link/linked';
-import { catchUp, leave, withTakeOff } from '#core/card/link/linked';
-import type { PatternDoc, TakeOff } from '#core/card/pattern';
+import { catchUp, leave, withEdgeOffsets } from '#core/card/link/linked';
+import type { PatternDoc, EdgeOffset } from '#core/card/pattern';
 import type { CameAs, PieceFacts } from '#core/format/job';
 import type { Result } from '#core/measure/result';
 import { failure, stop } from '#core/measure/result';
@@ -21,7 +21,7 @@ export type Another = {
   as: CameAs;
   name: string;
   side: PieceFacts['side'];
-  takeOff: TakeOff[];
+  takeOff: EdgeOffset[];
   why: string;
 };
 
@@ -114,7 +114,7 @@ export async function othersOf(
 export type LinkChange =
   | { what: 'take'; parts: Part[]; over: boolean }
   | { what: 'leave'; parts: Part[] }
-  | { what: 'take-off'; takeOff: TakeOff[] }
+  | { what: 'take-off'; takeOff: EdgeOffset[] }
   | { what: 'anew' };
 
 /**
@@ -148,11 +148,11 @@ function changed(at: At, as: CameAs, linked: Linked, change: LinkChange): Result
     case 'leave':
       return leave(linked, change.parts);
     case 'take-off':
-      return onMade(linked, withTakeOff(linked.made, change.takeOff));
+      return onMade(linked, withEdgeOffsets(linked.made, change.takeOff));
     case 'anew':
       return onMade(linked, {
         ok: true,
-        doc: madeFrom(linked.first, as, linked.made.taken?.takeOff ?? []).doc,
+        doc: madeFrom(linked.first, as, linked.made.linkedFrom?.edgeOffsets ?? []).doc,
       });
   }
 }

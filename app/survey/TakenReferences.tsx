@@ -5,7 +5,7 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { Link } from 'react-router';
 import { cut } from '#core/card/cut';
-import type { TakenPoint } from '#core/survey/takenAway';
+import type { RemovedPoint } from '#core/survey/removedPoints';
 import { movedSoFar } from '#core/survey/moved';
 import { USUAL_U } from '#core/survey/kinds';
 import { LengthField } from '../forms/LengthField';
@@ -218,7 +218,7 @@ function Gone({
   onStay,
 }: {
   name: string;
-  one: TakenPoint | null;
+  one: RemovedPoint | null;
   space: boolean;
   onStay: () => void;
 }) {

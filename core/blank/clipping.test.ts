@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { checkCard } from '../card/check';
 import { emptyPattern } from '../card/emptyPattern';
 import { between } from '../card/given.arbitrary';
-import { MADE, countingIds } from '../card/kinds';
+import { CONVENTIONS, countingIds } from '../card/kinds';
 import { outlineFromPoints } from '../card/legs';
 import { patternParts } from '../card/outline';
 import type { Fold, Joint, PatternDoc } from '../card/pattern';
@@ -114,7 +114,7 @@ const laid = fc.record({
   to: placed,
   angleDeg: spread(10, 180),
   radiusMm: spread(0, 3),
-  made: fc.constantFrom(...MADE),
+  convention: fc.constantFrom(...CONVENTIONS),
   toward: fc.constantFrom('face', 'back'),
 });
 const awkward = fc
@@ -295,7 +295,7 @@ const tray = (sides: number, wall: number, radiusMm: number): PatternDoc => {
       angleDeg: 90,
       toward: 'face',
       radiusMm,
-      made: 'outside-sharp',
+      convention: 'outside-sharp',
     };
   });
   return { ...doc, folds, base: [0, 0] };

@@ -43,7 +43,7 @@ function plate(
     angleDeg: 90,
     toward: 'face' as const,
     radiusMm: null,
-    made: 'outside-sharp' as const,
+    convention: 'outside-sharp' as const,
   };
   return { doc: { ...doc, folds: [fold], base: [long / 2, 5] }, fold: fold.id };
 }
@@ -176,7 +176,7 @@ test('what cannot be is told by its cause, and nothing is lost silently', () => 
   expect(code(doc, 45)).toBe('arc-fold-leaves');
   expect(code(doc, -95)).toBe('arc-fold-leaves');
   expect(code(doc, NaN)).toBe('arc-fold-rise');
-  expect(code({ ...doc, folds: [{ ...doc.folds[0]!, made: 'inside-sharp' }] }, 8)).toBe(
+  expect(code({ ...doc, folds: [{ ...doc.folds[0]!, convention: 'inside-sharp' }] }, 8)).toBe(
     'arc-fold-made',
   );
   expect(code({ ...doc, holes: [{ id: 'h', x: 150, y: 120, diameterMm: 6 }] }, 8)).toBe(

@@ -59,7 +59,8 @@ export function flangeAlongArc(
   const cut = fold && withCorners(doc, fold, newId);
   if (!fold || !cut)
     return failure({ code: 'fold-off-outline', about: [foldId], numbers: { offMm: 0 } });
-  if (fold.made !== 'outside-sharp') return failure({ code: 'arc-fold-made', about: [foldId] });
+  if (fold.convention !== 'outside-sharp')
+    return failure({ code: 'arc-fold-made', about: [foldId] });
   const { from, to, chain } = cut;
   const chord = distance(from, to);
   const arc: Segment = { a: from, b: to, bulge: (2 * riseMm) / chord };

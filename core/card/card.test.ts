@@ -206,7 +206,7 @@ describe('edits', () => {
           angleDeg: 90,
           toward: 'face',
           radiusMm: null,
-          made: 'outside-sharp',
+          convention: 'outside-sharp',
         });
         const split = done(splitSide(doc, doc.sides[0]!.id, at, countingIds('n')));
         expect(split.edges).toHaveLength(4);
@@ -253,7 +253,7 @@ describe('checks', () => {
       angleDeg: 90,
       toward: 'face',
       radiusMm: null,
-      made: 'outside-sharp',
+      convention: 'outside-sharp',
     });
     return doc;
   };

@@ -32,7 +32,7 @@ const fold = (id: string, from: [number, number], to: [number, number]): Fold =>
   angleDeg: 90,
   toward: 'face',
   radiusMm: null,
-  made: 'outside-sharp',
+  convention: 'outside-sharp',
 });
 const hole = (id: string, x: number, y: number, diameterMm: number): Hole => ({
   id,
@@ -69,8 +69,8 @@ describe('what is wrong on a card is named, with the things concerned', () => {
     const said = (change: Partial<Fold>) => found({ folds: [a, { ...b, ...change }] });
     expect(said({})).toEqual([]);
     expect(said({ toward: 'back' })).toEqual([['card-both-sides', 'care', 'a', 'b']]);
-    expect(said({ made: 'inside-rolled' })).toEqual([['card-both-sides', 'care', 'a', 'b']]);
-    expect(said({ toward: 'back', made: 'inside-sharp' })).toEqual([]);
+    expect(said({ convention: 'inside-rolled' })).toEqual([['card-both-sides', 'care', 'a', 'b']]);
+    expect(said({ toward: 'back', convention: 'inside-sharp' })).toEqual([]);
   });
 
   test('folds', () => {

@@ -132,7 +132,8 @@ function checkFolds(doc: PatternDoc, polygon: readonly Vec[]): Problem[] {
  * than the first are told with it.
  */
 function checkSides(doc: PatternDoc): Problem[] {
-  const face = ({ toward, made }: Fold) => (toward === 'face') === made.startsWith('inside');
+  const face = ({ toward, convention: made }: Fold) =>
+    (toward === 'face') === made.startsWith('inside');
   const [first, ...others] = doc.folds;
   const odd = others.filter((fold) => face(fold) !== face(first!));
   return first && odd.length > 0

@@ -70,7 +70,7 @@ export function crownCard(
     folds: [],
     beads: [],
     rules: [],
-    left: [],
+    dismissedRules: [],
     tucks: [],
     base: null,
     measured: null,

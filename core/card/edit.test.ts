@@ -69,7 +69,7 @@ const anyCard: fc.Arbitrary<PatternDoc> = fc
       angleDeg: 90,
       toward: 'face' as const,
       radiusMm: null,
-      made: 'outside-sharp' as const,
+      convention: 'outside-sharp' as const,
     };
     const folded = { ...doc, folds: [fold] };
     if (checkCard(folded).length === 0) doc = folded;
@@ -275,7 +275,7 @@ test('a place stays as it was meant: so far from an end, so far in from a side, 
     angleDeg: 90,
     toward: 'face' as const,
     radiusMm: null,
-    made: 'outside-sharp' as const,
+    convention: 'outside-sharp' as const,
   };
   const doc: PatternDoc = {
     ...plain,

@@ -2,7 +2,7 @@ import type { PatternDoc } from './pattern';
 
 /** A card with nothing on it yet. */
 export const emptyPattern = (): PatternDoc => ({
-  version: 11,
+  version: 12,
   corners: [],
   sides: [],
   edges: [],
@@ -11,7 +11,7 @@ export const emptyPattern = (): PatternDoc => ({
   base: null,
   turned: false,
   rules: [],
-  left: [],
+  dismissedRules: [],
   tucks: [],
   marks: [],
   beads: [],
@@ -19,5 +19,5 @@ export const emptyPattern = (): PatternDoc => ({
   profiles: [],
   underlay: null,
   crown: null,
-  taken: null,
+  linkedFrom: null,
 });

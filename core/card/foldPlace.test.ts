@@ -47,7 +47,7 @@ const foldAt = (from: Spot, to: Spot): Fold => ({
   angleDeg: 90,
   toward: 'face',
   radiusMm: null,
-  made: 'outside-sharp',
+  convention: 'outside-sharp',
 });
 
 test('a fold laid along a side is parallel to it, so far in, inside the card, from rim to rim', () => {

@@ -72,7 +72,7 @@ function plate(one: Hole): PatternDoc {
     angleDeg: 90,
     toward: 'face',
     radiusMm: null,
-    made: 'outside-sharp',
+    convention: 'outside-sharp',
   };
   return { ...emptyPattern(), ...parts, folds: [fold], holes: [one] };
 }

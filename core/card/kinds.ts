@@ -17,12 +17,17 @@ export type JointKind = (typeof JOINTS)[number];
 export const PROCESSES = ['mig', 'tig', 'gas', 'spot', 'braze'] as const;
 export type Process = (typeof PROCESSES)[number];
 
-export const MADE = ['outside-sharp', 'inside-sharp', 'outside-rolled', 'inside-rolled'] as const;
+export const CONVENTIONS = [
+  'outside-sharp',
+  'inside-sharp',
+  'outside-rolled',
+  'inside-rolled',
+] as const;
 /**
  * Which face of the metal the card lay on at a fold, and whether it was creased sharp or rolled
  * round the corner.
  */
-export type Made = (typeof MADE)[number];
+export type CardConvention = (typeof CONVENTIONS)[number];
 
 export const FLANGE_WAYS = ['tipped', 'pulled', 'notched', 'lip'] as const;
 /**

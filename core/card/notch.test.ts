@@ -27,7 +27,7 @@ function plate(l: number, w: number, ins: [number, number], first: number): Patt
     angleDeg: 90,
     toward: 'face',
     radiusMm: null,
-    made: 'outside-sharp',
+    convention: 'outside-sharp',
   });
   return { ...doc, folds: [fold(0), fold(1)] };
 }

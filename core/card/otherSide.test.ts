@@ -6,7 +6,7 @@ import { emptyPattern } from './emptyPattern';
 import { countingIds } from './kinds';
 import { outlineFromPoints } from './legs';
 import { mirrored } from './mirror';
-import { otherSide, takenOff } from './otherSide';
+import { otherSide, withEdgesOffset } from './otherSide';
 import { outlineOf, patternParts } from './outline';
 import type { PatternDoc } from './pattern';
 import { reshapeSide } from './edit';
@@ -42,7 +42,7 @@ test('an edge moves in by what is taken off, all others run on along the lines a
   fc.assert(
     fc.property(plate, fc.integer({ min: 0, max: 3 }), spread(-15, 15), (doc, i, mm) => {
       const id = doc.edges[i]!.id;
-      const found = got(takenOff(doc, { edge: id, mm })).doc;
+      const found = got(withEdgesOffset(doc, { edge: id, mm })).doc;
       for (const k of [0, 1, 2, 3]) {
         const [before, after] = [doc, found].map((d) => outlineOf(d).path[k]!);
         if (Math.abs(before!.bulge) > 1e-6) {
@@ -60,7 +60,7 @@ test('an edge moves in by what is taken off, all others run on along the lines a
         expect(is.normal[0] * was.normal[0] + is.normal[1] * was.normal[1]).toBeCloseTo(1, 9);
         expect(was.out - is.out).toBeCloseTo(k === i ? mm : 0, 6);
       }
-      const back = got(takenOff(found, { edge: id, mm: -mm })).doc;
+      const back = got(withEdgesOffset(found, { edge: id, mm: -mm })).doc;
       back.corners.forEach((c, k) =>
         expect(Math.hypot(c.x - doc.corners[k]!.x, c.y - doc.corners[k]!.y)).toBeLessThan(1e-5),
       );
@@ -88,7 +88,7 @@ test('the other side is the mirror less what is taken off, in whichever order; t
         ).doc,
       ];
       const first = got(
-        takenOff(got(takenOff(doc, { edge: letters[0]!, mm: a })).doc, {
+        withEdgesOffset(got(withEdgesOffset(doc, { edge: letters[0]!, mm: a })).doc, {
           edge: letters[1]!,
           mm: b,
         }),
@@ -111,15 +111,15 @@ test('what would leave nothing is refused, with the card as it was', () => {
     [0, 20],
   ]);
   const [a] = doc.edges;
-  expect(takenOff(doc, { edge: a!.id, mm: 25 })).toMatchObject({
+  expect(withEdgesOffset(doc, { edge: a!.id, mm: 25 })).toMatchObject({
     ok: false,
     problems: [{ code: 'take-off-too-far' }],
   });
-  expect(takenOff(doc, { edge: 'Z', mm: 1 })).toMatchObject({
+  expect(withEdgesOffset(doc, { edge: 'Z', mm: 1 })).toMatchObject({
     ok: false,
     problems: [{ code: 'edge-gone', about: ['Z'] }],
   });
-  expect(takenOff(doc, { edge: a!.letter, mm: 0 })).toEqual({ ok: true, doc });
+  expect(withEdgesOffset(doc, { edge: a!.letter, mm: 0 })).toEqual({ ok: true, doc });
   const bowed = reshapeSide(doc, doc.sides[1]!.id, 0.9);
-  expect(takenOff(bowed, { edge: doc.edges[1]!.id, mm: 11 })).toMatchObject({ ok: false });
+  expect(withEdgesOffset(bowed, { edge: doc.edges[1]!.id, mm: 11 })).toMatchObject({ ok: false });
 });

@@ -6,7 +6,7 @@ import { distance, dot } from '../measure/vector';
 import { checkCard } from './check';
 import { mirrored } from './mirror';
 import { outlineOf } from './outline';
-import type { PatternDoc, TakeOff } from './pattern';
+import type { PatternDoc, EdgeOffset } from './pattern';
 
 /**
  * The card for the other side of the vehicle: mirrored, and along some edges offset inward or
@@ -16,11 +16,11 @@ import type { PatternDoc, TakeOff } from './pattern';
  */
 export function otherSide(
   doc: PatternDoc,
-  takeOff: readonly TakeOff[],
+  takeOff: readonly EdgeOffset[],
 ): Result<{ doc: PatternDoc }> {
   let found = mirrored(doc);
   for (const one of takeOff) {
-    const next = takenOff(found, one);
+    const next = withEdgesOffset(found, one);
     if (!next.ok) return next;
     found = next.doc;
   }
@@ -35,9 +35,9 @@ export function otherSide(
  * of a side beside it, would be left, a side beside it does not lead there, or what is left would
  * not be a card).
  */
-export function takenOff(
+export function withEdgesOffset(
   doc: PatternDoc,
-  { edge: name, mm }: TakeOff,
+  { edge: name, mm }: EdgeOffset,
 ): Result<{ doc: PatternDoc }> {
   const edge =
     doc.edges.find(({ id }) => id === name) ?? doc.edges.find(({ letter }) => letter === name);

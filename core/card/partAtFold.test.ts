@@ -14,7 +14,7 @@ import { outlineFromPoints } from './legs';
 import { edgeLength, outlineOf, patternParts } from './outline';
 import { partAtFold } from './partAtFold';
 import { readPattern } from './read';
-import type { Made } from './kinds';
+import type { CardConvention } from './kinds';
 import type { PatternDoc } from './pattern';
 
 const areaOf = (doc: PatternDoc) => area(outlineOf(doc).path);
@@ -80,8 +80,8 @@ test('what is laid along an edge of the other part, holes, beads and rules go wi
   if (!built.ok) throw new Error('no outline');
   const plain: PatternDoc = { ...emptyPattern(), ...patternParts(built.path, countingIds('s')) };
   const [low] = plain.sides.map(({ id }) => id) as [string];
-  const fold = (id: string, inMm: number, made: Made) => ({
-    ...{ id, path: { kind: 'along' as const, side: low, inMm }, angleDeg: 90, made },
+  const fold = (id: string, inMm: number, convention: CardConvention) => ({
+    ...{ id, path: { kind: 'along' as const, side: low, inMm }, angleDeg: 90, convention },
     ...{ toward: 'face' as const, radiusMm: 2 },
   });
   const bead = (id: string, y: number) => ({
@@ -89,9 +89,9 @@ test('what is laid along an edge of the other part, holes, beads and rules go wi
     ...{ section: { kind: 'arc' as const, widthMm: 8, heightMm: 2 }, toward: 'face' as const },
     ...{ drawsIn: null, acrossRadiusMm: null, acrossOn: null, atFolds: null, meets: null },
   });
-  const card = (made: Made): PatternDoc => ({
+  const card = (convention: CardConvention): PatternDoc => ({
     ...plain,
-    folds: [fold('f', 30, made), fold('g', 80, made)],
+    folds: [fold('f', 30, convention), fold('g', 80, convention)],
     holes: [10, 100].map((y) => ({ id: `h${y}`, x: 20, y, diameterMm: 5 })),
     beads: [bead('b', 50) as PatternDoc['beads'][number]],
     // From rim to rim: one on each part, and one over the fold, which is scribed on both.

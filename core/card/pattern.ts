@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { CrownSchema } from './crown';
-import { FLANGE_WAYS, MADE } from './kinds';
+import { FLANGE_WAYS, CONVENTIONS } from './kinds';
 import { text } from './text';
 
 /**
@@ -138,7 +138,7 @@ export const FoldSchema = z.object({
   toward: z.enum(['face', 'back']),
   /** Inside radius, or null to take the usual one of the metal. */
   radiusMm: size.nullable(),
-  made: z.enum(MADE),
+  convention: z.enum(CONVENTIONS),
 });
 
 /**
@@ -261,7 +261,7 @@ export const RuleSchema = z.discriminatedUnion('kind', [
 export type CardRule = z.infer<typeof RuleSchema>;
 
 /** Two sides that look parallel or square and are not meant to be: they taper, they lean. */
-export const LeftSchema = z.strictObject({
+export const DismissedRuleSchema = z.strictObject({
   kind: z.enum(['parallel', 'square']),
   sides: z.tuple([id, id]),
 });
@@ -329,7 +329,7 @@ export const UnderlaySchema = z.strictObject({
   highMm: size,
 });
 
-export const PATTERN_VERSION = 11;
+export const PATTERN_VERSION = 12;
 
 /** All of a card but what it has of another. */
 const CardSchema = z.object({
@@ -347,7 +347,7 @@ const CardSchema = z.object({
    */
   turned: z.boolean(),
   rules: z.array(RuleSchema).max(400),
-  left: z.array(LeftSchema).max(400),
+  dismissedRules: z.array(DismissedRuleSchema).max(400),
   tucks: z.array(TuckSchema).max(400),
   meetings: z.array(FoldMeetingSchema).max(400).optional(),
   marks: z.array(MarkSchema).max(1000),
@@ -359,24 +359,24 @@ const CardSchema = z.object({
 });
 
 /** What is taken off along an edge, by its letter or id: `mm` inward; below 0 it is added. */
-export const TakeOffSchema = z.strictObject({ edge: id, mm });
-export type TakeOff = z.infer<typeof TakeOffSchema>;
+export const EdgeOffsetSchema = z.strictObject({ edge: id, mm });
+export type EdgeOffset = z.infer<typeof EdgeOffsetSchema>;
 
 /**
  * What a card has of another piece's, which it was made from: that card as it was last taken over,
  * lying as it does there (`card`) and, where something is taken off along edges, as it then lies
  * here (`here`). This one is that one turned over about the line x = `aboutMm` (where the two are
- * turned unlike each other), less what is taken off; whatever else differs is its own.
+ * turned unlike each other), less what is taken off along edges; whatever else differs is its own.
  */
-export const TakenSchema = z.strictObject({
+export const LinkSchema = z.strictObject({
   card: CardSchema,
   here: CardSchema.nullable(),
   aboutMm: mm,
-  takeOff: z.array(TakeOffSchema).max(100),
+  edgeOffsets: z.array(EdgeOffsetSchema).max(100),
 });
-export type Taken = z.infer<typeof TakenSchema>;
+export type Link = z.infer<typeof LinkSchema>;
 
-export const PatternSchema = CardSchema.extend({ taken: TakenSchema.nullable() });
+export const PatternSchema = CardSchema.extend({ linkedFrom: LinkSchema.nullable() });
 
 export type Corner = z.infer<typeof CornerSchema>;
 export type Side = z.infer<typeof SideSchema>;

@@ -219,6 +219,34 @@ function fromVersion10(given: z.output<typeof V10Schema>): unknown {
   };
 }
 
+/** The form of version 11 as far as it differs: four of its names were others. */
+const V11Card = z.looseObject({
+  left: z.unknown(),
+  folds: z.array(z.looseObject({ made: z.unknown() })),
+});
+const V11Schema = V11Card.extend({
+  version: z.literal(11),
+  taken: z.nullable(
+    z.looseObject({ card: V11Card, here: z.nullable(V11Card), takeOff: z.unknown() }),
+  ),
+});
+
+function fromVersion11({ taken, ...given }: z.output<typeof V11Schema>): unknown {
+  const renamed = ({ left, folds, ...card }: z.output<typeof V11Card>) => ({
+    ...card,
+    version: 12,
+    dismissedRules: left,
+    folds: folds.map(({ made, ...fold }) => ({ ...fold, convention: made })),
+  });
+  const linked = ({ card, here, takeOff, ...link }: NonNullable<typeof taken>) => ({
+    ...link,
+    card: renamed(card),
+    here: here && renamed(here),
+    edgeOffsets: takeOff,
+  });
+  return { ...renamed(given), linkedFrom: taken && linked(taken) };
+}
+
 /** A step from one version to the next; what is of another stays as it is. */
 const step =
   <S extends z.ZodType>(schema: S, bring: (given: z.output<S>) => unknown) =>
@@ -238,6 +266,7 @@ const STEPS = [
   step(V8Schema, fromVersion8),
   step(V9Schema, fromVersion9),
   step(V10Schema, fromVersion10),
+  step(V11Schema, fromVersion11),
 ];
 
 /** A card of whatever version as one of this; what is of none stays as it is. */

@@ -47,7 +47,7 @@ export function foldCsv(development: Development): string {
       fold.allowance.k,
       fold.allowance.allowanceMm,
       fold.allowance.deductionMm,
-      fold.made,
+      fold.convention,
       fold.setbackMm,
       fold.shiftMm,
       parallel ? from.letter : marks.join('; '),

@@ -146,9 +146,30 @@ describe('a job file', () => {
     expect(read.ok && writeJob(read.job)).toBe(text);
   });
 
+  test('four names of cards of version 11 were others, and those of others that they hold', () => {
+    const old = JSON.parse(fixture('job-v10-card-v11.json')) as OldJob;
+    const cards = old.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
+    expect(cards.some(({ taken }) => taken !== null)).toBe(true);
+    expect(cards.some(({ folds }) => folds.length > 0)).toBe(true);
+    type Card = Partial<OldCard> & object;
+    const expected = JSON.parse(fixture('job-v10-card-v11.json'), (_, value: unknown) => {
+      const { left, taken, folds, ...card } = (value ?? {}) as Card;
+      if (card.version !== 11 || !folds) return value;
+      const { takeOff: edgeOffsets, ...link } = taken ?? {};
+      return {
+        ...card,
+        version: 12,
+        dismissedRules: left,
+        folds: folds.map(({ made: convention, ...fold }) => ({ ...fold, convention })),
+        ...(taken === undefined ? {} : { linkedFrom: taken && { ...link, edgeOffsets } }),
+      };
+    }) as JobFile;
+    expect(readJob(old)).toEqual({ ok: true, job: expected });
+  });
+
   test('sheet pins had a maker’s name in files of version 9; ends of flanges and corners of walls were not said', () => {
     const text = readFileSync('core/format/fixtures/job-v9.json', 'utf8');
-    const old = JSON.parse(text) as JobFile;
+    const old = JSON.parse(text) as OldJob;
     const pieces = cardsAs(old.pieces, (card) => ({ ...card, version: 11 })).map((piece) => ({
       ...piece,
       fits: piece.fits.map((fit) => ({
@@ -157,35 +178,35 @@ describe('a job file', () => {
       })),
     }));
     expect(JSON.stringify(pieces)).not.toBe(JSON.stringify(old.pieces));
-    expect(readJob(structuredClone(old))).toEqual({
+    expect(readOld(old)).toEqual({
       ok: true,
       job: { ...old, version: 10, pieces },
     });
   });
 
   test('of beads of version 8 it is not said which side of a curve they stand on, and the job is else as it was', () => {
-    const old = JSON.parse(fixture('job-v8.json')) as JobFile;
+    const old = JSON.parse(fixture('job-v8.json')) as OldJob;
     expect(
       old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.beads.length > 0)),
     ).toBe(true);
-    expect(readJob(structuredClone(old))).toEqual({
+    expect(readOld(old)).toEqual({
       ok: true,
       job: { ...old, version: 10, pieces: cardsAs(old.pieces, sideless) },
     });
   });
 
   test('trials of version 7 do not say who made them, and the job is else as it was', () => {
-    const old = JSON.parse(fixture('job-v7.json')) as JobFile;
+    const old = JSON.parse(fixture('job-v7.json')) as OldJob;
     expect(old.pieces.some(({ fits }) => fits.length > 0)).toBe(true);
     const pieces = trackless(old.pieces).map((piece) => ({ ...piece, fits: byNobody(piece) }));
-    expect(readJob(structuredClone(old))).toEqual({
+    expect(readOld(old)).toEqual({
       ok: true,
       job: { ...old, version: 10, pieces },
     });
   });
 
   test('maps of cards of version 8 have no tracks, nor have those of others they hold', () => {
-    const old = JSON.parse(fixture('job-v8.json')) as JobFile;
+    const old = JSON.parse(fixture('job-v8.json')) as OldJob;
     const expected = { ...old, version: 10, pieces: trackless(structuredClone(old.pieces)) };
     const cards = old.pieces.flatMap(({ card }) =>
       card.versions.flatMap(({ doc }) =>
@@ -200,24 +221,24 @@ describe('a job file', () => {
       if (card.crown?.map) delete card.crown.map.tracks;
     }
     expect(cards.some(({ crown }) => crown?.map)).toBe(true);
-    expect(readJob(old)).toEqual({ ok: true, job: expected });
+    expect(readOld(old)).toEqual({ ok: true, job: expected });
   });
 
   test('cards of version 2 have nothing ruled, left, tucked or measured on a picture, and are else as they were', () => {
-    const old = JSON.parse(fixture('job-v4.json')) as JobFile;
+    const old = JSON.parse(fixture('job-v4.json')) as OldJob;
     expect(old.pieces[0]!.card.versions[0]!.doc.version).toBe(2);
-    expect(readJob(structuredClone(old))).toEqual({
+    expect(readOld(old)).toEqual({
       ok: true,
       job: { ...old, version: 10, pieces: withCardsNow(old) },
     });
   });
 
   test('what was ruled on cards of version 3 stays; they have no profiles, and come from no other', () => {
-    const old = JSON.parse(fixture('job-v4-card-v3.json')) as JobFile;
+    const old = JSON.parse(fixture('job-v4-card-v3.json')) as OldJob;
     const { rules, tucks, measured } = old.pieces[0]!.card.versions.at(-1)!.doc;
     expect([rules.length, tucks.length, measured]).not.toEqual([0, 0, null]);
     const kept = { rules, tucks, measured };
-    const read = readJob(structuredClone(old));
+    const read = readOld(old);
     expect(read.ok && read.job.pieces[0]!.card.versions.at(-1)!.doc).toMatchObject({
       ...kept,
       version: 11,
@@ -230,14 +251,14 @@ describe('a job file', () => {
   });
 
   test('cards of version 4 have nothing marked, nor has what they have of others', () => {
-    const old = JSON.parse(fixture('job-v5-card-v4.json')) as JobFile;
-    const cards = (job: JobFile) =>
+    const old = JSON.parse(fixture('job-v5-card-v4.json')) as OldJob;
+    const cards = (job: OldJob) =>
       job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
     expect(cards(old).some(({ taken }) => taken?.card)).toBe(true);
-    const read = readJob(structuredClone(old));
+    const read = readOld(old);
     const now = <T extends object>(card: T) => ({
       ...card,
-      version: 11 as const,
+      version: 11,
       marks: [],
       beads: [],
       crown: null,
@@ -250,34 +271,34 @@ describe('a job file', () => {
   });
 
   test('cards of version 5 have no beads, nor has what they have of others', () => {
-    const old = JSON.parse(fixture('job-v6-card-v5.json')) as JobFile;
+    const old = JSON.parse(fixture('job-v6-card-v5.json')) as OldJob;
     expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.taken))).toBe(true);
-    expect(readJob(structuredClone(old))).toEqual({
+    expect(readOld(old)).toEqual({
       ok: true,
       job: { ...old, version: 10, pieces: beadless(old) },
     });
   });
 
   test('cards of version 6 were laid flat from nothing, nor was what they have of others', () => {
-    const old = JSON.parse(fixture('job-v7-card-v6.json')) as JobFile;
+    const old = JSON.parse(fixture('job-v7-card-v6.json')) as OldJob;
     expect(old.pieces.some(({ card }) => card.versions.some(({ doc }) => doc.taken))).toBe(true);
-    expect(readJob(structuredClone(old))).toEqual({
+    expect(readOld(old)).toEqual({
       ok: true,
       job: { ...old, version: 10, pieces: withCards(old.pieces, {}) },
     });
   });
 
   test('of what cards of version 7 were laid flat from nothing but edges was held, and no map was kept', () => {
-    const old = JSON.parse(fixture('job-v7-card-v7.json')) as JobFile;
-    const cards = (job: JobFile) =>
+    const old = JSON.parse(fixture('job-v7-card-v7.json')) as OldJob;
+    const cards = (job: OldJob) =>
       job.pieces.flatMap(({ card }) => card.versions.map(({ doc }) => doc));
     expect(cards(old).some(({ crown }) => crown)).toBe(true);
-    const read = readJob(structuredClone(old));
+    const read = readOld(old);
     const now = <T extends { crown: object | null }>(card: T) =>
       sideless({
         ...card,
         crown: card.crown && { ...card.crown, hold: [], map: null },
-      } as unknown as PatternDoc);
+      } as unknown as OldCard);
     const expected = cards(old).map(({ taken, ...doc }) => ({
       ...now(doc),
       taken: taken && { ...taken, card: now(taken.card), here: taken.here && now(taken.here) },
@@ -286,25 +307,25 @@ describe('a job file', () => {
   });
 
   test('of pieces of version 6 nothing has been shaped, and they are else as they were', () => {
-    const old = JSON.parse(fixture('job-v6.json')) as JobFile;
+    const old = JSON.parse(fixture('job-v6.json')) as OldJob;
     const pieces = withCards(old.pieces, {}).map((piece) => ({ ...piece, shaping: unshaped() }));
-    expect(readJob(structuredClone(old))).toEqual({
+    expect(readOld(old)).toEqual({
       ok: true,
       job: { ...old, version: 10, pieces },
     });
   });
 
   test('of pieces of version 5 nothing has been said of their folding, and they are else as they were', () => {
-    const old = JSON.parse(fixture('job-v5.json')) as JobFile;
+    const old = JSON.parse(fixture('job-v5.json')) as OldJob;
     const pieces = beadless(old).map((piece) => ({ ...piece, folding: unfolded() }));
-    expect(readJob(structuredClone(old))).toEqual({
+    expect(readOld(old)).toEqual({
       ok: true,
       job: { ...old, version: 10, pieces },
     });
   });
 
   test('a piece comes from one before it in the file', () => {
-    const job = JSON.parse(fixture('job-v5.json')) as JobFile;
+    const job = JSON.parse(fixture('job-v5.json')) as OldJob;
     job.pieces[0]!.came = { piece: 0, as: 'again', why: '' };
     expect(readJob(job)).toMatchObject({
       ok: false,
@@ -313,8 +334,8 @@ describe('a job file', () => {
   });
 
   test('a job from before there were pictures has none, and is else as it was', () => {
-    const old = JSON.parse(fixture('job-v2.json')) as JobFile;
-    const read = readJob(old);
+    const old = JSON.parse(fixture('job-v2.json')) as OldJob;
+    const read = readOld(old);
     const pieces = withCardsNow(old).map((piece) => ({
       ...piece,
       pictures: [],
@@ -327,9 +348,8 @@ describe('a job file', () => {
   });
 
   test('a job from before pieces were surveyed takes nothing away, and its readings are as they were', () => {
-    const old = JSON.parse(fixture('job-v3.json')) as JobFile;
-    const read = readJob(structuredClone(old));
-    if (!read.ok) throw new Error(JSON.stringify(read.problems));
+    const old = JSON.parse(fixture('job-v3.json')) as OldJob;
+    const read = readOld(old);
     const pieces = withCardsNow(old).map((piece) => ({ ...piece, survey: unsurveyed() }));
     expect(read.job).toMatchObject({ ...old, version: 10, pieces });
     const { survey } = read.job;
@@ -342,7 +362,7 @@ describe('a job file', () => {
   });
 
   test('a record is about an edge that the card has or had', () => {
-    const job = JSON.parse(fixture('job-v4.json')) as JobFile;
+    const job = JSON.parse(fixture('job-v4.json')) as OldJob;
     job.pieces[0]!.inspections[1]!.edge = 's3[]';
     expect(readJob(job)).toMatchObject({
       ok: false,
@@ -351,7 +371,7 @@ describe('a job file', () => {
   });
 
   test('a picture hangs on a record that is there', () => {
-    const job = JSON.parse(fixture('job-v4.json')) as JobFile;
+    const job = JSON.parse(fixture('job-v4.json')) as OldJob;
     job.pieces[0]!.pictures[0]!.on = { owner: 'weld', record: 99 };
     expect(readJob(job)).toMatchObject({
       ok: false,
@@ -359,6 +379,58 @@ describe('a job file', () => {
     });
   });
 });
+
+/**
+ * Cards as the tests of older forms tell them: in the names of version 11, which those forms have.
+ * That version 11 comes to the names of now is a test of its own.
+ */
+type OldCard = Omit<PatternDoc, 'version' | 'dismissedRules' | 'linkedFrom' | 'folds'> & {
+  version: number;
+  left: PatternDoc['dismissedRules'];
+  folds: (Omit<PatternDoc['folds'][number], 'convention'> & { made: string })[];
+  taken: OldLink | null;
+};
+type OldLink = { card: OldCard; here: OldCard | null; aboutMm: number; takeOff: unknown[] };
+type OldPiece = Omit<JobFile['pieces'][number], 'card'> & {
+  card: {
+    current: number;
+    versions: { number: number; parent: number; at: string; doc: OldCard }[];
+  };
+};
+type OldJob = Omit<JobFile, 'pieces' | 'version'> & { version: number; pieces: OldPiece[] };
+
+function inOldNames({ dismissedRules, linkedFrom, folds, ...card }: PatternDoc): OldCard {
+  const { card: from, here, edgeOffsets, aboutMm } = linkedFrom ?? {};
+  const old = (one: object) => {
+    const { taken: _none, ...told } = inOldNames({ ...(one as PatternDoc), linkedFrom: null });
+    return told as OldCard;
+  };
+  return {
+    ...card,
+    version: 11,
+    left: dismissedRules,
+    folds: folds.map(({ convention, ...fold }) => ({ ...fold, made: convention })),
+    taken: from
+      ? { card: old(from), here: here ? old(here) : null, aboutMm: aboutMm!, takeOff: edgeOffsets! }
+      : null,
+  };
+}
+
+function readOld(given: OldJob): { ok: boolean; job: OldJob } {
+  const read = readJob(structuredClone(given));
+  if (!read.ok) throw new Error(JSON.stringify(read.problems));
+  const pieces = read.job.pieces.map((piece) => ({
+    ...piece,
+    card: {
+      ...piece.card,
+      versions: piece.card.versions.map((version) => ({
+        ...version,
+        doc: inOldNames(version.doc),
+      })),
+    },
+  }));
+  return { ok: true, job: { ...read.job, pieces } };
+}
 
 /** A file of an older version as it was written, but for the one word of it that has changed. */
 const fixture = (name: string): string =>
@@ -368,14 +440,14 @@ const fixture = (name: string): string =>
   );
 
 /** A card of version 9, as it is now. */
-const sideless = (card: PatternDoc): PatternDoc => ({
+const sideless = (card: OldCard): OldCard => ({
   ...card,
   version: 11,
   beads: card.beads.map((bead) => ({ ...bead, acrossOn: null })),
 });
 
 /** The pieces of a file with cards of version 8, their cards as they are now. */
-const trackless = (pieces: JobFile['pieces']): JobFile['pieces'] =>
+const trackless = (pieces: OldPiece[]): OldPiece[] =>
   cardsAs(pieces, (card) =>
     sideless({
       ...card,
@@ -387,10 +459,7 @@ const trackless = (pieces: JobFile['pieces']): JobFile['pieces'] =>
   );
 
 /** Pieces with their cards, and what these have of others, made others. */
-const cardsAs = (
-  pieces: JobFile['pieces'],
-  now: (card: PatternDoc) => PatternDoc,
-): JobFile['pieces'] =>
+const cardsAs = (pieces: OldPiece[], now: (card: OldCard) => OldCard): OldPiece[] =>
   pieces.map((piece) => ({
     ...piece,
     card: {
@@ -401,23 +470,23 @@ const cardsAs = (
           ...now(doc),
           taken: doc.taken && {
             ...doc.taken,
-            card: now(doc.taken.card as PatternDoc),
-            here: doc.taken.here && now(doc.taken.here as PatternDoc),
+            card: now(doc.taken.card as OldCard),
+            here: doc.taken.here && now(doc.taken.here as OldCard),
           },
-        } as PatternDoc,
+        } as OldCard,
       })),
     },
   }));
 
 /** Trials as they are read from files of before version 8. */
-const byNobody = ({ fits }: JobFile['pieces'][number]) => fits.map((fit) => ({ ...fit, who: '' }));
+const byNobody = ({ fits }: OldPiece) => fits.map((fit) => ({ ...fit, who: '' }));
 
 /** The pieces of a file with cards of version 5, their cards as they are now. */
-const beadless = ({ pieces }: JobFile): JobFile['pieces'] =>
+const beadless = ({ pieces }: OldJob): OldPiece[] =>
   withCards(pieces, { beads: [] }).map((piece) => ({ ...piece, shaping: unshaped() }));
 
 /** Pieces whose cards, and what these have of others, are of this version with `more` put in. */
-const withCards = (pieces: JobFile['pieces'], more: Partial<PatternDoc>): JobFile['pieces'] =>
+const withCards = (pieces: OldPiece[], more: Partial<OldCard>): OldPiece[] =>
   cardsAs(pieces, (card) => sideless({ ...card, crown: null, ...more })).map((piece) => ({
     ...piece,
     fits: byNobody(piece),
@@ -427,7 +496,7 @@ const withCards = (pieces: JobFile['pieces'], more: Partial<PatternDoc>): JobFil
  * The pieces of a file from before pieces came from others, with cards of version 2, their cards as
  * they are now.
  */
-const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
+const withCardsNow = ({ pieces }: OldJob): OldPiece[] =>
   pieces.map((piece) => ({
     ...piece,
     fits: byNobody(piece),
@@ -444,7 +513,7 @@ const withCardsNow = ({ pieces }: JobFile): JobFile['pieces'] =>
   }));
 
 const SINCE_VERSION_2 = {
-  version: 11 as const,
+  version: 11,
   crown: null,
   marks: [],
   beads: [],

@@ -3,8 +3,8 @@ import { inOneLine, notCompared } from './layerCuts';
 import type { PieceSurvey } from './pieceSurvey';
 import type { Surveyed } from './references';
 import { inHand } from './inHand';
-import type { TakenAway } from './takenAway';
-import { roundsBefore, takenAway } from './takenAway';
+import type { RemovedPoints } from './removedPoints';
+import { roundsBefore, removedPoints } from './removedPoints';
 
 /** Another piece of the job: what it takes away, and whether that is out. */
 export type OtherPiece = { name: string; survey: PieceSurvey };
@@ -19,7 +19,7 @@ export type SurveyWarning =
   | { code: 'not-compared'; layers: [Layer, Layer] }
   | { code: 'both-sides-out'; point: string; partner: string; piece: string };
 
-export type SurveyVerdict = TakenAway & { warnings: SurveyWarning[] };
+export type SurveyVerdict = RemovedPoints & { warnings: SurveyWarning[] };
 
 /**
  * What is to be said of a piece before, and after, its old metal is cut out: which references
@@ -37,7 +37,7 @@ export function surveyVerdict(given: {
 }): SurveyVerdict {
   const { survey, structural, all, others, layersApartMm } = given;
   const { cutOut } = survey;
-  const away = takenAway(survey, all);
+  const away = removedPoints(survey, all);
   const warnings: SurveyWarning[] = [];
   const poor = away.taken.filter(({ good }) => !good);
   // Back in its place and measured again, nothing hangs on it any more.

@@ -25,7 +25,7 @@ const metal = metalById('dc01');
  */
 function strip(
   joint: Joint,
-  folds: { x: number; angleDeg: number; made: 'outside-sharp' | 'inside-sharp' }[],
+  folds: { x: number; angleDeg: number; convention: 'outside-sharp' | 'inside-sharp' }[],
 ): PatternDoc {
   const built = outlineFromPoints([
     [0, 0],
@@ -41,13 +41,13 @@ function strip(
     ...parts,
     base: [1, 30],
     edges: parts.edges.map((edge, i) => (i === 0 ? { ...edge, joint } : edge)),
-    folds: folds.map(({ x, angleDeg, made }, i) => ({
+    folds: folds.map(({ x, angleDeg, convention }, i) => ({
       id: `f${i}`,
       path: between({ side: bottom!.id, at: x / 200 }, { side: top!.id, at: 1 - x / 200 }),
       angleDeg,
       toward: 'face',
       radiusMm: 1.5,
-      made,
+      convention,
     })),
   };
 }
@@ -79,14 +79,14 @@ const bends = fc.tuple(
   fc.record({
     x: spread(50, 70),
     angleDeg: spread(20, 90),
-    made: fc.constantFrom('outside-sharp', 'inside-sharp'),
+    convention: fc.constantFrom('outside-sharp', 'inside-sharp'),
   }),
   fc.record({
     x: spread(120, 150),
     angleDeg: spread(20, 90),
-    made: fc.constantFrom('outside-sharp', 'inside-sharp'),
+    convention: fc.constantFrom('outside-sharp', 'inside-sharp'),
   }),
-) as fc.Arbitrary<{ x: number; angleDeg: number; made: 'outside-sharp' | 'inside-sharp' }[]>;
+) as fc.Arbitrary<{ x: number; angleDeg: number; convention: 'outside-sharp' | 'inside-sharp' }[]>;
 
 test('the blank carries as many plugs as the weld plan counts, in the middle of the overlap, inside the cut', () => {
   fc.assert(

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { emptyPattern } from '../../card/emptyPattern';
-import { MADE, countingIds } from '../../card/kinds';
+import { CONVENTIONS, countingIds } from '../../card/kinds';
 import { patternParts } from '../../card/outline';
 import type { Bead, Flange, Joint, PatternDoc } from '../../card/pattern';
 import { area } from '../../measure/path';
@@ -192,7 +192,7 @@ export const awkwardCard: fc.Arbitrary<Awkward> = fc
         angleDeg: fc.oneof(fc.constantFrom(90, 45, 180), spread(5, 180)),
         toward: fc.constantFrom('face' as const, 'back' as const),
         radiusMm: fc.oneof(fc.constantFrom(null, 0), spread(0, 4)),
-        made: fc.constantFrom(...MADE),
+        convention: fc.constantFrom(...CONVENTIONS),
       }),
       { minLength: 0, maxLength: 4 },
     ),

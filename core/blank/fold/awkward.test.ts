@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Made } from '../../card/kinds';
+import type { CardConvention } from '../../card/kinds';
 import { mirrored } from '../../card/mirror';
 import type { Joint } from '../../card/pattern';
 import { toDxf } from '../../format/dxf';
@@ -88,7 +88,7 @@ describe('cards as awkward as they come', () => {
 /** A card by points and fold lines, 1 mm sheet. */
 const plate = (
   outline: Vec[],
-  folds: [Vec, Vec, number?, Made?][],
+  folds: [Vec, Vec, number?, CardConvention?][],
   relief: Practice['relief'],
   joints: Record<string, Joint> = {},
 ): Awkward => {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import type { Made } from '../../card/kinds';
-import { MADE } from '../../card/kinds';
+import type { CardConvention } from '../../card/kinds';
+import { CONVENTIONS } from '../../card/kinds';
 import { spread } from '../../measure/spread.arbitrary';
 import type { Vec } from '../../measure/vector';
 import { add, along, left, scale, sub, unit } from '../../measure/vector';
@@ -19,7 +19,7 @@ type Flange = {
   taper: [number, number];
   angleDeg: number;
   radiusMm: number;
-  made: Made;
+  made: CardConvention;
   toward: 'face' | 'back';
   next: Flange | null;
 };
@@ -31,7 +31,7 @@ const { flange } = fc.letrec<{ flange: Flange; next: Flange | null }>((tie) => (
     taper: fc.tuple(spread(0, 0.3), spread(0.01, 0.3)),
     angleDeg: spread(15, 180),
     radiusMm: spread(0, 4),
-    made: fc.constantFrom(...MADE),
+    made: fc.constantFrom(...CONVENTIONS),
     toward: fc.constantFrom('face', 'back'),
     next: tie('next'),
   }),

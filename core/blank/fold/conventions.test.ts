@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { MADE } from '../../card/kinds';
+import { CONVENTIONS } from '../../card/kinds';
 import { spread } from '../../measure/spread.arbitrary';
 import { bendAllowance } from './allowance';
 import { developed } from './cardTree.arbitrary';
@@ -11,7 +11,7 @@ import { setbackFor } from './develop';
  * + K·T).
  */
 const closedForm = (
-  made: (typeof MADE)[number],
+  made: (typeof CONVENTIONS)[number],
   a: number,
   r: number,
   t: number,
@@ -39,24 +39,28 @@ const bend = fc.record({
 
 test('each way of making the card moves what lies beyond the fold by its closed form', () => {
   fc.assert(
-    fc.property(bend, fc.constantFrom(...MADE), ({ angleDeg, radiusMm, thicknessMm, k }, made) => {
-      const d = developed({
-        thicknessMm,
-        rule: { kind: 'k', k },
-        outline: [
-          [0, 0],
-          [120, 0],
-          [120, 20],
-          [0, 20],
-        ],
-        folds: [{ from: [50, 0], to: [50, 20], angleDeg, radiusMm, made }],
-        base: [20, 10],
-      });
-      const expected = closedForm(made, (angleDeg * Math.PI) / 180, radiusMm, thicknessMm, k);
-      expect(d.folds[0]!.shiftMm).toBeCloseTo(expected, 9);
-      expect(d.size.widthMm).toBeCloseTo(120 + expected, 9);
-      expect(d.size.differenceMm).toBeCloseTo(Math.abs(expected), 9);
-    }),
+    fc.property(
+      bend,
+      fc.constantFrom(...CONVENTIONS),
+      ({ angleDeg, radiusMm, thicknessMm, k }, made) => {
+        const d = developed({
+          thicknessMm,
+          rule: { kind: 'k', k },
+          outline: [
+            [0, 0],
+            [120, 0],
+            [120, 20],
+            [0, 20],
+          ],
+          folds: [{ from: [50, 0], to: [50, 20], angleDeg, radiusMm, made }],
+          base: [20, 10],
+        });
+        const expected = closedForm(made, (angleDeg * Math.PI) / 180, radiusMm, thicknessMm, k);
+        expect(d.folds[0]!.shiftMm).toBeCloseTo(expected, 9);
+        expect(d.size.widthMm).toBeCloseTo(120 + expected, 9);
+        expect(d.size.differenceMm).toBeCloseTo(Math.abs(expected), 9);
+      },
+    ),
   );
 });
 
@@ -65,7 +69,7 @@ test('a card on the outside loses, one rolled on the inside gains; and the ways 
     fc.property(bend, ({ k, ...b }) => {
       const found = bendAllowance(b, { kind: 'k', k });
       if (!found.ok) throw new Error('refused');
-      const shift = (made: (typeof MADE)[number]) =>
+      const shift = (made: (typeof CONVENTIONS)[number]) =>
         found.allowanceMm - 2 * setbackFor(made, b, found);
       // Past square the sharp is given up for the tangent, and a wide round bend may then be longer
       // than both setbacks.
@@ -89,7 +93,7 @@ test('a card on the outside loses, one rolled on the inside gains; and the ways 
 });
 
 test('two folds one after the other add up, in whatever way each was made', () => {
-  const way = fc.constantFrom(...MADE);
+  const way = fc.constantFrom(...CONVENTIONS);
   fc.assert(
     fc.property(bend, bend, way, way, (one, two, first, second) => {
       const thicknessMm = one.thicknessMm;

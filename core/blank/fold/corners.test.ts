@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import type { FoldMeeting, PatternDoc } from '../../card/pattern';
 import { spread } from '../../measure/spread.arbitrary';
 import type { Vec } from '../../measure/vector';
-import { MADE } from '../../card/kinds';
+import { CONVENTIONS } from '../../card/kinds';
 import { mirrored } from '../../card/mirror';
 import { develop } from './develop';
 import type { Development } from './developed';
@@ -16,7 +16,12 @@ const less = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
 type Wall = { angleDeg: number; highMm: number };
 
 /** A plate on a convex base with a wall along every side, drawn square to it. */
-function walled(base: readonly Vec[], walls: readonly Wall[], made: (typeof MADE)[number], t = 1) {
+function walled(
+  base: readonly Vec[],
+  walls: readonly Wall[],
+  made: (typeof CONVENTIONS)[number],
+  t = 1,
+) {
   const n = base.length;
   const outs = base.map(([x, y], i): Vec => {
     const [u, v] = base[(i + 1) % n]!;
@@ -96,7 +101,7 @@ test('folded up, no wall reaches into the sheet of its neighbour, however the ca
         minLength: 6,
         maxLength: 6,
       }),
-      fc.constantFrom(...MADE),
+      fc.constantFrom(...CONVENTIONS),
       (base, walls, made) => {
         const { card, of } = walled(base, walls, made);
         const d = of();

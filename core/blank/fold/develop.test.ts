@@ -30,7 +30,7 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
         const frames = foldedFrames(d);
         for (const [i, fold] of d.folds.entries()) {
           const { radiusMm: r, thicknessMm: thick, angleDeg } = fold.bend;
-          const outside = fold.made.startsWith('outside');
+          const outside = fold.convention.startsWith('outside');
           // The back is the outside of a bend toward the face.
           const height = outside === (fold.toward === 'face') ? -thick : 0;
           const parent = frames[fold.parent]!;
@@ -60,7 +60,7 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
             const tangent = fold.tangents[leg.way === 1 ? 1 : 0][0];
             const flatPart = leg.way * dot(sub(blankPoint, tangent), fold.across);
             let measured: number;
-            if (fold.made.endsWith('rolled')) {
+            if (fold.convention.endsWith('rolled')) {
               measured = flatPart + (radians(angleDeg) / 2) * (r + (outside ? thick : 0));
             } else if (angleDeg > 90) {
               // To the plane that touches the bend, square to this leg: the bend's axis less its
@@ -154,7 +154,7 @@ describe('any tree of folds, any angles, any of the four ways a card is made', (
         const folds = card.folds!.map((f) => ({
           ...f,
           radiusMm: 0,
-          made: 'inside-sharp' as const,
+          convention: 'inside-sharp' as const,
         }));
         // Walls that meet are left as the card has them: their corners have checks of their own.
         const plain = given({ ...card, folds, rule: { kind: 'k', k: 0 }, relief: 'none' });

@@ -2,7 +2,7 @@ import { checkCard } from '../../card/check';
 import type { FaceTree } from '../../card/faces';
 import { facesOf } from '../../card/faces';
 import { endsOfFold } from '../../card/foldPlace';
-import type { Made } from '../../card/kinds';
+import type { CardConvention } from '../../card/kinds';
 import { outlineOf } from '../../card/outline';
 import type { Fold, PatternDoc } from '../../card/pattern';
 import { radians } from '../../measure/angle';
@@ -39,7 +39,7 @@ import { warningsOf } from './warnings';
  * From the mark on the card to the tangent of the bend, for each way the card was made there; see
  * docs/formulas.md.
  */
-export function setbackFor(made: Made, bend: Bend, allowance: Allowance): number {
+export function setbackFor(made: CardConvention, bend: Bend, allowance: Allowance): number {
   const a = radians(bend.angleDeg);
   switch (made) {
     case 'outside-sharp':
@@ -298,8 +298,8 @@ function bendsOf(doc: PatternDoc, sheet: SheetMetal): Result<{ list: BendPlan[] 
         ...allowance.problems.map((p): Problem => ({ ...p, about: [fold.id], severity: 'stop' })),
       );
     }
-    const setbackMm = setbackFor(fold.made, bend, allowance);
-    const used = fold.made === 'outside-sharp' ? measuredOutside(allowance, bend) : allowance;
+    const setbackMm = setbackFor(fold.convention, bend, allowance);
+    const used = fold.convention === 'outside-sharp' ? measuredOutside(allowance, bend) : allowance;
     list.push({ bend, allowance: used, setbackMm, shiftMm: used.allowanceMm - 2 * setbackMm });
   }
   return { ok: true, list };
@@ -369,7 +369,7 @@ function blankFold(
     id: fold.id,
     ...plan,
     toward: fold.toward,
-    made: fold.made,
+    convention: fold.convention,
     parent,
     child,
     across,

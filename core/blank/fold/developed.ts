@@ -1,6 +1,6 @@
 import type { Corner } from './corners';
 import type { StripPart } from '../edgeStrip';
-import type { Made } from '../../card/kinds';
+import type { CardConvention } from '../../card/kinds';
 import type { Fold } from '../../card/pattern';
 import type { Vec } from '../../measure/vector';
 import type { Blank } from '../blank';
@@ -13,7 +13,7 @@ export type BlankFold = {
   id: string;
   bend: Bend;
   toward: Fold['toward'];
-  made: Made;
+  convention: CardConvention;
   allowance: Allowance;
   /** From the fold mark on the card to the tangent, each side, mm. */
   setbackMm: number;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { emptyPattern } from '../../card/emptyPattern';
-import { MADE, countingIds } from '../../card/kinds';
+import { CONVENTIONS, countingIds } from '../../card/kinds';
 import { outlineFromPoints } from '../../card/legs';
 import type { Spot } from '../../card/outline';
 import { patternParts, spotNearest } from '../../card/outline';
@@ -41,14 +41,21 @@ export const PlainCardSchema = z.object({
   outline: z.array(point).min(3).max(4000),
   folds: z
     .array(
-      z.object({
-        from: point,
-        to: point,
-        angleDeg: z.number(),
-        radiusMm: z.number().min(0).max(100_000).optional(),
-        made: z.enum(MADE).default('outside-sharp'),
-        toward: z.enum(['face', 'back']).default('face'),
-      }),
+      z
+        .object({
+          from: point,
+          to: point,
+          angleDeg: z.number(),
+          radiusMm: z.number().min(0).max(100_000).optional(),
+          convention: z.enum(CONVENTIONS).optional(),
+          /** The convention, as older scripts name it. */
+          made: z.enum(CONVENTIONS).optional(),
+          toward: z.enum(['face', 'back']).default('face'),
+        })
+        .transform(({ made, ...fold }) => ({
+          ...fold,
+          convention: fold.convention ?? made ?? ('outside-sharp' as const),
+        })),
     )
     .max(400)
     .default([]),
@@ -95,7 +102,7 @@ export function fromPlain(
       angleDeg: fold.angleDeg,
       toward: fold.toward,
       radiusMm: fold.radiusMm ?? null,
-      made: fold.made,
+      convention: fold.convention,
     });
   }
   doc.holes = plain.holes.map((hole, i) => ({

@@ -87,7 +87,7 @@ describe('flanges on the blank', () => {
           angleDeg: turnDeg,
           toward: 'face',
           radiusMm,
-          made: 'outside-sharp',
+          convention: 'outside-sharp',
         } as const;
         const by = blank({ ...folded, folds: [fold], base: [100, 10] });
         const flanged = (card: Flange['card'], high: number) =>
@@ -414,7 +414,7 @@ describe('beads on the blank', () => {
       angleDeg: 90,
       toward: 'face',
       radiusMm: null,
-      made: 'outside-sharp',
+      convention: 'outside-sharp',
     } as const;
     const plate = rectangle(200, 60);
     const over = {

@@ -2,8 +2,8 @@ import { SAME_PLACE_MM } from '../../measure/tolerance';
 import type { Vec } from '../../measure/vector';
 import { distance } from '../../measure/vector';
 import { middleOf, mirrored } from '../mirror';
-import { takenOff } from '../otherSide';
-import type { PatternDoc, TakeOff, Taken } from '../pattern';
+import { withEdgesOffset } from '../otherSide';
+import type { PatternDoc, EdgeOffset, Link } from '../pattern';
 
 /**
  * A card laid as another lies, and the edges (ids) along which what was to be taken off could not
@@ -15,7 +15,7 @@ export type Aligned = { doc: PatternDoc; failed: string[] };
  * How a piece's card follows from the one it was made from: the line it is turned over about, and
  * what is taken off.
  */
-export type Alignment = Pick<Taken, 'aboutMm' | 'takeOff'>;
+export type Alignment = Pick<Link, 'aboutMm' | 'edgeOffsets'>;
 
 /**
  * What a piece begins with that is made from another's card: turned over for the other side, or the
@@ -24,29 +24,32 @@ export type Alignment = Pick<Taken, 'aboutMm' | 'takeOff'>;
 export function madeFrom(
   from: PatternDoc,
   as: 'other-side' | 'again',
-  takeOff: readonly TakeOff[],
+  takeOff: readonly EdgeOffset[],
 ): Aligned {
-  const way: Alignment = { aboutMm: middleOf(from), takeOff: [...takeOff] };
+  const way: Alignment = { aboutMm: middleOf(from), edgeOffsets: [...takeOff] };
   const over = { turned: as === 'again' ? from.turned : !from.turned };
   const { doc, failed } = alignedHere(from, way, over);
-  const taken: Taken = { ...way, card: alone(from), here: takeOff.length > 0 ? alone(doc) : null };
+  const taken: Link = { ...way, card: alone(from), here: takeOff.length > 0 ? alone(doc) : null };
   // The picture it was traced from shows the other one.
-  return { doc: { ...doc, taken, underlay: as === 'again' ? doc.underlay : null }, failed };
+  return {
+    doc: { ...doc, linkedFrom: taken, underlay: as === 'again' ? doc.underlay : null },
+    failed,
+  };
 }
 
 /** A card without what it has of another. */
-export function alone({ taken: _taken, ...card }: PatternDoc): Taken['card'] {
+export function alone({ linkedFrom: _taken, ...card }: PatternDoc): Link['card'] {
   return card;
 }
 
 /** The card that was last taken over, lying as it does at home. */
-export const onceThere = ({ card }: Taken): PatternDoc => ({ ...card, taken: null });
+export const onceThere = ({ card }: Link): PatternDoc => ({ ...card, linkedFrom: null });
 
 /** The card that was last taken over, lying as the one made from it: turned over and taken off. */
-export function onceHere(taken: Taken, like: PatternDoc): PatternDoc {
+export function onceHere(taken: Link, like: PatternDoc): PatternDoc {
   const kept: PatternDoc = {
     ...(taken.here ?? alignedHere(onceThere(taken), taken, like).doc),
-    taken: null,
+    linkedFrom: null,
   };
   return translatedTo(kept.turned === like.turned ? kept : mirrored(kept, taken.aboutMm), like);
 }
@@ -61,7 +64,7 @@ export function alignedHere(
   like: Pick<PatternDoc, 'turned'>,
 ): Aligned {
   const over = there.turned === like.turned ? there : mirrored(there, way.aboutMm);
-  return takenOffEach(over, way.takeOff);
+  return takenOffEach(over, way.edgeOffsets);
 }
 
 /**
@@ -72,16 +75,16 @@ export function alignedBack(
   way: Alignment,
   like: Pick<PatternDoc, 'turned'>,
 ): Aligned {
-  const back = [...way.takeOff].reverse().map(({ edge, mm }) => ({ edge, mm: -mm }));
+  const back = [...way.edgeOffsets].reverse().map(({ edge, mm }) => ({ edge, mm: -mm }));
   const put = takenOffEach(here, back);
   return here.turned === like.turned ? put : { ...put, doc: mirrored(put.doc, way.aboutMm) };
 }
 
-function takenOffEach(doc: PatternDoc, takeOff: readonly TakeOff[]): Aligned {
+function takenOffEach(doc: PatternDoc, takeOff: readonly EdgeOffset[]): Aligned {
   const failed: string[] = [];
   let found = doc;
   for (const one of takeOff) {
-    const next = takenOff(found, one);
+    const next = withEdgesOffset(found, one);
     if (next.ok) found = next.doc;
     else failed.push(one.edge);
   }

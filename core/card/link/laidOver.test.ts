@@ -8,7 +8,7 @@ import { done } from '../given.arbitrary';
 import { countingIds } from '../kinds';
 import { outlineFromPoints } from '../legs';
 import { mirrored } from '../mirror';
-import { takenOff } from '../otherSide';
+import { withEdgesOffset } from '../otherSide';
 import { patternParts } from '../outline';
 import type { PatternDoc } from '../pattern';
 import { laidOverCard } from './laidOver';
@@ -70,7 +70,7 @@ test('an edge that was moved stands out by its move, and the others lie on each 
       ([corners, bow], which, mm, turn) => {
         const here = notched(corners, bow, 'a');
         const edge = here.edges[which]!;
-        const less = takenOff(here, { edge: edge.id, mm });
+        const less = withEdgesOffset(here, { edge: edge.id, mm });
         fc.pre(less.ok);
         const laid = laidOverCard(here, elsewhere(done(less), turn, [40, -70]), false)!;
         const off = laid.apart.filter((one) => Math.abs(one.mm) > 0.05 * mm);

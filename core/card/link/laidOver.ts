@@ -13,7 +13,7 @@ import type { Vec } from '../../measure/vector';
 import { add, cross, dot, right, sub, turned, unit } from '../../measure/vector';
 import { outlineOf, segmentsOfEdge } from '../outline';
 import type { PatternDoc } from '../pattern';
-import type { EdgeOffset } from './edgeOffsets';
+import type { EdgeDistance } from './edgeDistances';
 
 /** The outline of another card as it lies on this one. */
 export type LaidOver = {
@@ -23,7 +23,7 @@ export type LaidOver = {
    * For each edge of this card where it lies farthest out of the other one, as long as anything
    * runs along it there.
    */
-  apart: EdgeOffset[];
+  apart: EdgeDistance[];
   /** How far places of the one lie off the other on the average, mm. */
   meanMm: number;
 };
@@ -253,7 +253,7 @@ const offBetween = (mine: Path, theirs: Path, places: number): number[] => [
  * Where each edge lies farthest out of another outline, measured square to the edge: what runs
  * another way, as a neighbour that stands farther in does, says nothing of it.
  */
-function apartOf(here: PatternDoc, path: Path): EdgeOffset[] {
+function apartOf(here: PatternDoc, path: Path): EdgeDistance[] {
   const own = outlineOf(here).path;
   const { minX, minY, maxX, maxY } = box(own);
   const reach = Math.hypot(maxX - minX, maxY - minY) / 3;
@@ -261,7 +261,7 @@ function apartOf(here: PatternDoc, path: Path): EdgeOffset[] {
     const run = segmentsOfEdge(here, edge);
     const long = run.reduce((sum, s) => sum + segmentLength(s), 0);
     const every = Math.max(MEASURED_MM, long / MAX_MEASURED);
-    let found: EdgeOffset | null = null;
+    let found: EdgeDistance | null = null;
     for (const s of run) {
       const n = Math.max(1, Math.ceil(segmentLength(s) / every));
       for (let i = 0; i <= n; i++) {

@@ -16,14 +16,14 @@ import { outlineFromPoints } from '../legs';
 import { mirrored } from '../mirror';
 import { otherSide } from '../otherSide';
 import { patternParts } from '../outline';
-import type { Fold, PatternDoc, TakeOff } from '../pattern';
+import type { Fold, PatternDoc, EdgeOffset } from '../pattern';
 import { readPattern } from '../read';
-import { edgeOffsets } from './edgeOffsets';
+import { edgeDistances } from './edgeDistances';
 import { alike, valuesOf } from './atoms';
 import type { Difference } from './differences';
 import { madeFrom, translatedTo } from './alignment';
 import type { At, Linked } from './linked';
-import { catchUp, leave, seenFrom, withTakeOff } from './linked';
+import { catchUp, leave, seenFrom, withEdgeOffsets } from './linked';
 
 const got = <T extends { ok: boolean }>(found: T): Extract<T, { ok: true }> => {
   if (!found.ok) throw new Error(JSON.stringify(found));
@@ -48,7 +48,7 @@ function plate(off: readonly Vec[], bow: number): PatternDoc {
     angleDeg: 90,
     toward: 'face',
     radiusMm: null,
-    made: 'outside-sharp',
+    convention: 'outside-sharp',
   };
   const holes = [
     { id: 'h1', x: 80, y: 120, diameterMm: 8 },
@@ -124,7 +124,7 @@ const ownOf = (doc: PatternDoc): PatternDoc => ({
   ...doc,
   holes: doc.holes.map((hole) => (hole.id === 'h2' ? { ...hole, diameterMm: 14 } : hole)),
 });
-const takeOffOf = (doc: PatternDoc, mm: number): TakeOff[] => [{ edge: doc.edges[1]!.id, mm }];
+const takeOffOf = (doc: PatternDoc, mm: number): EdgeOffset[] => [{ edge: doc.edges[1]!.id, mm }];
 
 const seen = (at: At, linked: Linked): Difference[] => got(seenFrom(at, linked)).differences;
 const names = (list: readonly Difference[], of: 'there' | 'here' | 'both') =>
@@ -178,7 +178,7 @@ test('what changed on the first is taken over, all at once or part by part in an
         expect(whole.made.meetings ?? []).toEqual(linked.first.meetings ?? []);
         // It is the mirror of the first as it is now, with its own hole.
         const mirror = ownOf(madeFrom(linked.first, 'other-side', takeOff).doc);
-        const apart = edgeOffsets(whole.made, translatedTo(mirror, whole.made));
+        const apart = edgeDistances(whole.made, translatedTo(mirror, whole.made));
         expect(Math.max(...apart.map(({ mm }) => Math.abs(mm)))).toBeLessThan(1e-5);
         let by: Linked = linked;
         for (let left = found.filter(({ there }) => there.length > 0); left.length > 0;) {
@@ -190,8 +190,8 @@ test('what changed on the first is taken over, all at once or part by part in an
         }
         expect(alike(places(by.made), places(whole.made))).toBe(true);
         // What they have in common, in whichever order the lists stand.
-        const once = ({ made: { taken } }: Linked) =>
-          Object.fromEntries(valuesOf({ ...taken!.card, taken: null }));
+        const once = ({ made: { linkedFrom: taken } }: Linked) =>
+          Object.fromEntries(valuesOf({ ...taken!.card, linkedFrom: null }));
         expect(alike(once(by), once(whole))).toBe(true);
         expect(seen('first', by).map(({ part }) => part.id)).toEqual(['h2']);
       },
@@ -309,17 +309,17 @@ test('what is taken off can be changed: the edge moves by the difference, what i
     fc.property(anyPlate, spread(-6, 6), spread(-6, 6), fc.boolean(), (first, mm, next, over) => {
       const made = ownOf(madeFrom(first, 'other-side', takeOffOf(first, mm)).doc);
       const lying = over ? mirrored(made) : made;
-      const { doc } = got(withTakeOff(lying, takeOffOf(first, next)));
+      const { doc } = got(withEdgeOffsets(lying, takeOffOf(first, next)));
       const found = seen('made', { first, made: doc });
       expect(found.map(({ part }) => part.id)).toEqual(['h2']);
       const edge = first.edges[1]!.id;
-      const apart = edgeOffsets(doc, lying).find((one) => one.edge === edge)!;
+      const apart = edgeDistances(doc, lying).find((one) => one.edge === edge)!;
       expect(apart.mm).toBeCloseTo(mm - next, 6);
     }),
     { numRuns: 60 },
   );
   expect(
-    withTakeOff(
+    withEdgeOffsets(
       {
         ...plate(
           [
@@ -330,7 +330,7 @@ test('what is taken off can be changed: the edge moves by the difference, what i
           ],
           0,
         ),
-        taken: null,
+        linkedFrom: null,
       },
       [],
     ),
@@ -351,7 +351,7 @@ test('an edge lies out of another’s by what it was taken out, whichever way on
   const bowed = reshapeSide(flat, flat.sides[2]!.id, 0.1);
   // The rise of an arc is half its chord times its bulge.
   expect(
-    edgeOffsets(bowed, flat).map(({ edge, mm }) => [edge, Math.round(mm * 1e6) / 1e6]),
+    edgeDistances(bowed, flat).map(({ edge, mm }) => [edge, Math.round(mm * 1e6) / 1e6]),
   ).toEqual(flat.edges.map(({ id }) => [id, id === top ? 20 : 0]));
-  expect(edgeOffsets(flat, bowed).find(({ edge }) => edge === top)!.mm).toBeCloseTo(-20, 6);
+  expect(edgeDistances(flat, bowed).find(({ edge }) => edge === top)!.mm).toBeCloseTo(-20, 6);
 });

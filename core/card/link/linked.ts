@@ -1,8 +1,8 @@
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
 import { middleOf, mirrored } from '../mirror';
-import { takenOff } from '../otherSide';
-import type { PatternDoc, TakeOff, Taken } from '../pattern';
+import { withEdgesOffset } from '../otherSide';
+import type { PatternDoc, EdgeOffset, Link } from '../pattern';
 import type { Atom } from './atoms';
 import type { Difference, Part } from './differences';
 import { differences } from './differences';
@@ -16,7 +16,7 @@ import {
   translated,
   translatedTo,
 } from './alignment';
-import { takenOver, toTake } from './takeOver';
+import { adopted, toAdopt } from './adopt';
 
 /**
  * Two cards of which one was made from the other, seen from one of them: the other laid as this one
@@ -36,7 +36,7 @@ export type Linked = { first: PatternDoc; made: PatternDoc };
 
 /** Problems: `nothing-taken` (the card was begun anew since, and knows of no other). */
 export function seenFrom(at: At, { first, made }: Linked): Result<Seen> {
-  const { taken } = made;
+  const { linkedFrom: taken } = made;
   if (!taken) return failure({ code: 'nothing-taken' });
   const here = at === 'made' ? made : first;
   const { doc, failed } =
@@ -51,9 +51,9 @@ export function seenFrom(at: At, { first, made }: Linked): Result<Seen> {
  * on the vehicle. `as` they were made, where what was taken is no longer known.
  */
 export function laidOver(at: At, { first, made }: Linked, as: 'other-side' | 'again'): PatternDoc {
-  const way = { aboutMm: made.taken?.aboutMm ?? middleOf(first), takeOff: [] };
+  const way = { aboutMm: made.linkedFrom?.aboutMm ?? middleOf(first), edgeOffsets: [] };
   const [there, here] = at === 'made' ? [first, made] : [made, first];
-  if (made.taken)
+  if (made.linkedFrom)
     return translatedTo(
       at === 'made' ? alignedHere(there, way, here).doc : alignedBack(there, way, here).doc,
       here,
@@ -65,7 +65,7 @@ export function laidOver(at: At, { first, made }: Linked, as: 'other-side' | 'ag
  * A card of the one that was made from, lying as another of it lies that may have been turned over
  * since.
  */
-function turnedLike(doc: PatternDoc, { aboutMm }: Taken, like: PatternDoc): PatternDoc {
+function turnedLike(doc: PatternDoc, { aboutMm }: Link, like: PatternDoc): PatternDoc {
   return translatedTo(doc.turned === like.turned ? doc : mirrored(doc, aboutMm), like);
 }
 
@@ -94,8 +94,8 @@ export function catchUp(
 ): Result<Linked> {
   const seen = seenFrom(at, linked);
   if (!seen.ok) return seen;
-  const atoms = meant(seen.differences, parts).flatMap((difference) => toTake(difference, over));
-  const mine = takenOver(at === 'made' ? linked.made : linked.first, seen.there, atoms);
+  const atoms = meant(seen.differences, parts).flatMap((difference) => toAdopt(difference, over));
+  const mine = adopted(at === 'made' ? linked.made : linked.first, seen.there, atoms);
   if (!mine.ok) return mine;
   const now: Linked =
     at === 'made' ? { ...linked, made: mine.doc } : { ...linked, first: mine.doc };
@@ -115,17 +115,17 @@ export function leave(linked: Linked, parts: readonly Part[]): Result<Linked> {
 
 /** The made card knowing of the first one's atoms as they are now. */
 function asOne({ first, made }: Linked, atoms: readonly Atom[]): Linked {
-  const taken = made.taken!;
-  const [there, here] = [onceThere(taken), taken.here && { ...taken.here, taken: null }];
+  const taken = made.linkedFrom!;
+  const [there, here] = [onceThere(taken), taken.here && { ...taken.here, linkedFrom: null }];
   const now = (once: PatternDoc, next: PatternDoc) => {
-    const found = takenOver(once, translatedTo(next, once), atoms, 'drop');
+    const found = adopted(once, translatedTo(next, once), atoms, 'drop');
     return alone(found.ok ? found.doc : once);
   };
   return {
     first,
     made: {
       ...made,
-      taken: {
+      linkedFrom: {
         ...taken,
         card: now(there, turnedLike(first, taken, there)),
         here: here && now(here, alignedHere(first, taken, here).doc),
@@ -140,16 +140,16 @@ function asOne({ first, made }: Linked, atoms: readonly Atom[]): Linked {
  *
  * Problems: those of `takenOff` and `takenOver`, `nothing-taken`.
  */
-export function withTakeOff(
+export function withEdgeOffsets(
   made: PatternDoc,
-  takeOff: readonly TakeOff[],
+  takeOff: readonly EdgeOffset[],
 ): Result<{ doc: PatternDoc }> {
-  const { taken } = made;
+  const { linkedFrom: taken } = made;
   if (!taken) return failure({ code: 'nothing-taken' });
   const card = onceThere(taken);
-  let next = alignedHere(card, { ...taken, takeOff: [] }, made).doc;
+  let next = alignedHere(card, { ...taken, edgeOffsets: [] }, made).doc;
   for (const one of takeOff) {
-    const tried = takenOff(next, one);
+    const tried = withEdgesOffset(next, one);
     if (!tried.ok) return tried;
     next = tried.doc;
   }
@@ -159,9 +159,12 @@ export function withTakeOff(
     PatternDoc,
     PatternDoc,
   ];
-  const atoms = differences(before, there, made).flatMap((difference) => toTake(difference));
-  const found = takenOver(made, there, atoms);
+  const atoms = differences(before, there, made).flatMap((difference) => toAdopt(difference));
+  const found = adopted(made, there, atoms);
   if (!found.ok) return found;
   const here = takeOff.length > 0 ? alone(there) : null;
-  return { ok: true, doc: { ...found.doc, taken: { ...taken, takeOff: [...takeOff], here } } };
+  return {
+    ok: true,
+    doc: { ...found.doc, linkedFrom: { ...taken, edgeOffsets: [...takeOff], here } },
+  };
 }

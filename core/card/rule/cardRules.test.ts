@@ -137,7 +137,10 @@ test('what looks meant is offered with the measured truth, until it is ruled or 
   expect(kinds(plain)).toContain('parallel 0,2');
   expect(suggestedRules(plain, countingIds('o'))[0]!.off.offMm).toBeGreaterThan(0.2);
   expect(
-    kinds({ ...plain, left: [{ kind: 'parallel', sides: [side(plain, 0), side(plain, 2)] }] }),
+    kinds({
+      ...plain,
+      dismissedRules: [{ kind: 'parallel', sides: [side(plain, 0), side(plain, 2)] }],
+    }),
   ).not.toContain('parallel 0,2');
   // A true rectangle asks nothing.
   expect(
@@ -157,7 +160,7 @@ test('what rules and tucks hang on may be taken away, split or turned over', () 
   const doc: PatternDoc = {
     ...plain,
     rules: rules(plain),
-    left: [{ kind: 'parallel', sides: [side(plain, 0), side(plain, 2)] }],
+    dismissedRules: [{ kind: 'parallel', sides: [side(plain, 0), side(plain, 2)] }],
     tucks: [
       {
         id: 't',
@@ -196,7 +199,14 @@ test('a fold among the rules slides on the sides it ends on, keeps to corners an
   const turned = (doc: PatternDoc, a: string, b: string) =>
     Math.abs(Math.sin(way(doc, a) - way(doc, b)));
   const fold = (id: string, path: FoldPath) =>
-    ({ id, path, angleDeg: 90, toward: 'face', radiusMm: null, made: 'outside-sharp' }) as const;
+    ({
+      id,
+      path,
+      angleDeg: 90,
+      toward: 'face',
+      radiusMm: null,
+      convention: 'outside-sharp',
+    }) as const;
   fc.assert(
     fc.property(
       spread(30, 120),
@@ -325,7 +335,9 @@ test('a fold that looks parallel to a side is offered with how far it is out', (
   };
   const doc: PatternDoc = {
     ...plain,
-    folds: [{ id: 'f', path, angleDeg: 90, toward: 'face', radiusMm: null, made: 'outside-sharp' }],
+    folds: [
+      { id: 'f', path, angleDeg: 90, toward: 'face', radiusMm: null, convention: 'outside-sharp' },
+    ],
   };
   const offers = suggestedRules(doc, countingIds('o')).map(
     ({ rule, off }) => [rule.kind, partsOf(rule), off.offMm] as const,

@@ -22,7 +22,7 @@ export function danglingDependents(doc: PatternDoc): string[] {
     ...doc.rules.filter((rule) => !partsOf(rule).every((id) => there.has(id))).map(({ id }) => id),
     ...doc.tucks.filter(({ at }) => !there.has(at.side)).map(({ id }) => id),
     ...doc.beads.filter((bead) => !edgeThere(doc, bead)).map(({ id }) => id),
-    ...doc.left.flatMap(({ sides }) => sides.filter((id) => !there.has(id))),
+    ...doc.dismissedRules.flatMap(({ sides }) => sides.filter((id) => !there.has(id))),
   ];
 }
 
@@ -87,6 +87,6 @@ export function withoutDangling(doc: PatternDoc): PatternDoc {
     rules,
     tucks: doc.tucks.filter(({ at }) => there.has(at.side)),
     beads: doc.beads.filter((bead) => edgeThere(doc, bead)),
-    left: doc.left.filter(({ sides }) => sides.every((id) => there.has(id))),
+    dismissedRules: doc.dismissedRules.filter(({ sides }) => sides.every((id) => there.has(id))),
   };
 }

@@ -68,7 +68,7 @@ export function suggestedRules(
   });
   const offers: CardRule[] = [];
   const known = (kind: CardRule['kind'], ids: readonly string[]) =>
-    [...doc.rules, ...doc.left].some(
+    [...doc.rules, ...doc.dismissedRules].some(
       (one) =>
         (one.kind === kind || (kind === 'parallel' && one.kind === 'width')) &&
         ids.every((id) => ('sides' in one ? (one.sides as readonly string[]) : []).includes(id)),

@@ -390,7 +390,7 @@ export function cardOfShape({ path, runs, holes, folds, marks }: Shaped, newId: 
       angleDeg,
       toward,
       radiusMm: null,
-      made: 'outside-sharp',
+      convention: 'outside-sharp',
     })),
   };
 }

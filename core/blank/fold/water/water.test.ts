@@ -65,7 +65,7 @@ function tray(holes: [Vec, number][], angleDeg = 90, toward: 'face' | 'back' = '
     angleDeg,
     toward,
     radiusMm: 1,
-    made: 'outside-sharp',
+    convention: 'outside-sharp',
   }));
   return {
     ...doc,

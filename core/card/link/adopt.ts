@@ -17,7 +17,7 @@ import type { Difference } from './differences';
  * have), `taken-needs-outline` (about: ids of folds, tucks, beads or rules of the other card that
  * hang on sides this one does not have).
  */
-export function takenOver(
+export function adopted(
   to: PatternDoc,
   from: PatternDoc,
   atoms: readonly Atom[],
@@ -78,8 +78,12 @@ export function takenOver(
     ...doc.tucks
       .filter(({ id, at }) => wants('tuck')(id) && !there.has(at.side))
       .map(({ id }) => id),
-    ...danglingDependents({ ...doc, tucks: [], left: [], beads: [] }).filter(wants('rule')),
-    ...danglingDependents({ ...doc, tucks: [], left: [], rules: [] }).filter(wants('bead')),
+    ...danglingDependents({ ...doc, tucks: [], dismissedRules: [], beads: [] }).filter(
+      wants('rule'),
+    ),
+    ...danglingDependents({ ...doc, tucks: [], dismissedRules: [], rules: [] }).filter(
+      wants('bead'),
+    ),
   ];
   if (needs.length > 0) return failure({ code: 'taken-needs-outline', about: needs });
   if (stranded.length > 0) return failure({ code: 'taken-strands-fold', about: stranded });
@@ -154,5 +158,5 @@ function lettersApart(edges: readonly Edge[], first: (edge: Edge) => boolean): E
  * Everything of a difference that can be taken over without losing what was changed here; `over`
  * that as well.
  */
-export const toTake = ({ there, both }: Difference, over = false): Atom[] =>
+export const toAdopt = ({ there, both }: Difference, over = false): Atom[] =>
   over ? [...there, ...both] : there;

@@ -9,7 +9,7 @@ import type { PatternDoc } from '../pattern';
  * Where an edge of one card lies farthest from the same edge of another: `mm` outward of it, below
  * 0 inward.
  */
-export type EdgeOffset = { edge: string; mm: number; at: Vec };
+export type EdgeDistance = { edge: string; mm: number; at: Vec };
 
 /** An arc is looked at so closely, mm. */
 const FLATTENED_MM = 0.02;
@@ -19,7 +19,7 @@ const FLATTENED_MM = 0.02;
  * against `there`, both lying alike. Looked at from corner to corner and at points along the arcs
  * of both.
  */
-export function edgeOffsets(here: PatternDoc, there: PatternDoc): EdgeOffset[] {
+export function edgeDistances(here: PatternDoc, there: PatternDoc): EdgeDistance[] {
   const [ours, theirs] = [here, there].map(runs) as [
     Map<string, Segment[]>,
     Map<string, Segment[]>,

@@ -4,7 +4,7 @@ import type { PieceSurvey } from './pieceSurvey';
 import { unsurveyed } from './pieceSurvey';
 import { putBack } from './putBack';
 import type { Brace, Measure, ReferencePlace, Round, SurveyBody, Surveyed } from './references';
-import { takenAway } from './takenAway';
+import { removedPoints } from './removedPoints';
 import { surveyVerdict } from './verdict';
 
 type Place = {
@@ -98,7 +98,7 @@ test('from tapes alone it is reckoned as if the places were known', () => {
   );
   fc.assert(
     fc.property(field, ties, (at, mine) => {
-      const [found] = takenAway(
+      const [found] = removedPoints(
         taking({ takes: ['P'] }),
         surveyOf(placesOf(at), [...RIGID, ...mine]),
       ).taken;
@@ -121,13 +121,13 @@ test('measured from two points only it could lie on either side: what the next t
   fc.assert(
     fc.property(field, (at) => {
       const survey = taking({ takes: ['P'] });
-      const [before] = takenAway(
+      const [before] = removedPoints(
         survey,
         surveyOf(placesOf(at), [...RIGID, ['P', 'A'], ['P', 'B']]),
       ).taken;
       const next = before!.bestNext;
       if (!next) return;
-      const [after] = takenAway(
+      const [after] = removedPoints(
         survey,
         surveyOf(placesOf(at), [...RIGID, ['P', 'A'], ['P', 'B'], ['P', next.to]]),
       ).taken;
@@ -149,11 +149,11 @@ describe('what counts', () => {
 
   test('only what was read before it was cut out', () => {
     const cutOut = (day: number) => ({ at: DAY(day), note: '', backAt: null });
-    expect(takenAway(taking({ takes: ['P'] }), all).taken[0]).toMatchObject({ good: true });
-    expect(takenAway(taking({ takes: ['P'], cutOut: cutOut(6) }), all).taken[0]).toMatchObject({
+    expect(removedPoints(taking({ takes: ['P'] }), all).taken[0]).toMatchObject({ good: true });
+    expect(removedPoints(taking({ takes: ['P'], cutOut: cutOut(6) }), all).taken[0]).toMatchObject({
       good: true,
     });
-    expect(takenAway(taking({ takes: ['P'], cutOut: cutOut(4) }), all).taken[0]).toMatchObject({
+    expect(removedPoints(taking({ takes: ['P'], cutOut: cutOut(4) }), all).taken[0]).toMatchObject({
       uMm: null,
       good: false,
     });
@@ -161,21 +161,24 @@ describe('what counts', () => {
 
   test('of several readings the latest; what is put away and what is on another side not at all', () => {
     const far = [...all, round('r2', 7, { 'P-A': 2000 })];
-    expect(takenAway(taking({ takes: ['P'] }), far).notPlane).toBe(true);
+    expect(removedPoints(taking({ takes: ['P'] }), far).notPlane).toBe(true);
     const away = all.map((one) =>
       one.kind === 'measure' && one.id !== 'P-A'
         ? one
         : { ...one, putAway: one.id === 'P-A' || one.putAway },
     );
-    expect(takenAway(taking({ takes: ['P'] }), away).taken[0]!.uMm).toBeGreaterThan(
-      takenAway(taking({ takes: ['P'] }), all).taken[0]!.uMm!,
+    expect(removedPoints(taking({ takes: ['P'] }), away).taken[0]!.uMm).toBeGreaterThan(
+      removedPoints(taking({ takes: ['P'] }), all).taken[0]!.uMm!,
     );
     const left = all.map((one) =>
       one.kind === 'point' && one.id !== 'P' ? { ...one, side: 'left' as const } : one,
     );
-    expect(takenAway(taking({ takes: ['P'] }), left).taken[0]).toMatchObject({ uMm: null });
-    expect(takenAway(taking({ takes: ['P'], space: true }), left).taken).toHaveLength(1);
-    expect(takenAway(taking({ takes: ['gone'] }), all)).toMatchObject({ taken: [], network: null });
+    expect(removedPoints(taking({ takes: ['P'] }), left).taken[0]).toMatchObject({ uMm: null });
+    expect(removedPoints(taking({ takes: ['P'], space: true }), left).taken).toHaveLength(1);
+    expect(removedPoints(taking({ takes: ['gone'] }), all)).toMatchObject({
+      taken: [],
+      network: null,
+    });
   });
 });
 

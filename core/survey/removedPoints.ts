@@ -7,13 +7,13 @@ import type { ReferencePlace, Round, Surveyed } from './references';
 import { inHand, roundsOf } from './inHand';
 import { distancesRead, networkOf } from './roundNetwork';
 
-export type TakenPoint = PutBack & {
+export type RemovedPoint = PutBack & {
   point: Surveyed<ReferencePlace>;
   /** Whether it can be put back as well as is asked. */
   good: boolean;
 };
-export type TakenAway = {
-  taken: TakenPoint[];
+export type RemovedPoints = {
+  taken: RemovedPoint[];
   /**
    * The points with the distances between them, as far as these place them; null where they place
    * none.
@@ -46,7 +46,7 @@ export const roundsBefore = (
  * points on the sides of the vehicle count that points taken away are on. Points that another piece
  * takes away count as staying: pieces go one at a time.
  */
-export function takenAway(survey: PieceSurvey, all: readonly Surveyed[]): TakenAway {
+export function removedPoints(survey: PieceSurvey, all: readonly Surveyed[]): RemovedPoints {
   const gone = new Set(survey.takes);
   const points = inHand(all, 'point');
   const taken = points.filter(({ id }) => gone.has(id));
@@ -72,7 +72,7 @@ export function takenAway(survey: PieceSurvey, all: readonly Surveyed[]): TakenA
   );
   const known = new Map(back.ok ? back.lost.map((one) => [one.name, one] as const) : []);
   return {
-    taken: taken.map((point): TakenPoint => {
+    taken: taken.map((point): RemovedPoint => {
       const one = known.get(point.id) ?? {
         name: point.id,
         uMm: null,
