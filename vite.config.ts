@@ -6,10 +6,12 @@ import { defineConfig } from 'vite';
 import type { Plugin } from 'vite';
 import { compression } from 'vite-plugin-compression2';
 
+const forBrowsers = ({ name }: { name: string }) => name === 'client';
+
 /** The service worker, at the root under its own name, with the build that it belongs to. */
 const serviceWorker = (): Plugin => ({
   name: 'patrone-service-worker',
-  applyToEnvironment: ({ name }) => name === 'client',
+  applyToEnvironment: forBrowsers,
   generateBundle(_options, bundle) {
     const build = createHash('sha1').update(Object.keys(bundle).sort().join()).digest('hex');
     const source = readFileSync(here('./app/frame/keptOffline.sw.js'), 'utf8');
@@ -28,11 +30,14 @@ export default defineConfig({
   plugins: [
     reactRouter(),
     serviceWorker(),
-    compression({
-      include: /\.(js|css|svg)$/,
-      algorithms: ['brotliCompress', 'gzip'],
-      threshold: 600,
-    }),
+    {
+      ...compression({
+        include: /\.(js|css|svg)$/,
+        algorithms: ['brotliCompress', 'gzip'],
+        threshold: 600,
+      }),
+      applyToEnvironment: forBrowsers,
+    },
   ],
   resolve: { alias: { '#core': here('./core'), '#app': here('./app') } },
   environments: {

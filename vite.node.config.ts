@@ -4,13 +4,20 @@ import { defineConfig } from 'vite';
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
 /**
- * The programs that run in Node.js outside the web build: the server, the shell verbs, the database
+ * The programs that run in Node.js outside the web build: workers, the shell verbs, the database
  * chores.
  */
 export default defineConfig({
-  resolve: { alias: { '#core': here('./core'), '#app': here('./app') } },
-  // Bundled, so that a shell verb answers before its libraries have been looked up file by file.
-  ssr: { noExternal: ['zod'] },
+  define: { 'process.env.NODE_ENV': JSON.stringify('production') },
+  resolve: {
+    alias: {
+      '#core': here('./core'),
+      '#app': here('./app'),
+      'react-router': here('./node_modules/react-router/dist/production/index.mjs'),
+    },
+  },
+  // Bundled, so that a verb or a chore begins before its libraries have been looked up file by file.
+  ssr: { noExternal: true, external: ['argon2', 'pdfkit', 'pg', 'sharp', 'workerpool'] },
   build: {
     ssr: true,
     outDir: 'build/node',
@@ -18,7 +25,6 @@ export default defineConfig({
     rollupOptions: {
       input: {
         worker: here('./server/worker.ts'),
-        server: here('./server/main.ts'),
         database: here('./server/database.ts'),
         reckon: here('./cli/reckon.ts'),
         bench: here('./bench/develop.ts'),

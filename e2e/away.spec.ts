@@ -12,7 +12,7 @@ test.use({ baseURL: URL });
 
 let server: ChildProcess | undefined;
 async function start(): Promise<void> {
-  server = spawn('node', ['build/node/server.js'], {
+  server = spawn('node', ['build/program/server.js'], {
     env: { ...process.env, NODE_ENV: 'production', PORT: String(PORT) },
     stdio: 'inherit',
   });

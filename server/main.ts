@@ -1,15 +1,13 @@
-import { existsSync } from 'node:fs';
 import type { Server, ServerResponse } from 'node:http';
 import { createServer } from 'node:https';
 import { resolve } from 'node:path';
-import { pathToFileURL } from 'node:url';
 import { createRequestHandler } from '@react-router/express';
 import compression from 'compression';
 import express from 'express';
 import type { Express, RequestHandler } from 'express';
 import staticCompressed from 'express-static-gzip';
 import helmet from 'helmet';
-import type { ServerBuild } from 'react-router';
+import * as build from 'virtual:react-router/server-build';
 import { networkNames, networkPort, tlsFiles } from '#app/frame/network.server';
 import type { Served } from './guard';
 import { LOOPBACK, refusal } from './guard';
@@ -18,13 +16,6 @@ import { logged, openLog } from './requestLog';
 const log = openLog();
 const port = Number(process.env.PORT ?? 4170);
 const root = process.cwd();
-const entry = resolve(root, 'build/server/index.js');
-if (!existsSync(entry)) {
-  console.error('The application is not built: run ./patrone start, which builds it.');
-  process.exit(1);
-}
-
-const build = (await import(pathToFileURL(entry).href)) as ServerBuild;
 /**
  * What the application is told of the line a request came over, under names that nobody else can
  * use.
