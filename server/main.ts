@@ -12,6 +12,7 @@ import { networkNames, networkPort, tlsFiles } from '#app/frame/network.server';
 import type { Served } from './guard';
 import { LOOPBACK, refusal } from './guard';
 import { logged, openLog } from './requestLog';
+import { secretsLane } from './secretsLane';
 
 const log = openLog();
 const port = Number(process.env.PORT ?? 4170);
@@ -129,6 +130,7 @@ function reached(served: () => Served): Express {
   app.use((request, response, next) =>
     isHere(request) ? next() : compressed(request, response, next),
   );
+  app.use(secretsLane());
   app.use(handled);
   return app;
 }

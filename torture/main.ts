@@ -16,8 +16,9 @@ import { demoCard, demoFacts, newLedger, quarrel, writer } from './writers';
 /**
  * What is done to Patrone on purpose, and what must hold: every acknowledged record is there once,
  * nothing refused is, no answer of 500, nobody waits two seconds for somebody else, memory comes
- * back. `--short` for the ordinary tests, which share their machine and judge no times; else the table goes to docs/torture.md; `--part 0.2` does
- * a fifth of what is many. Wants what ./patrone torture sets.
+ * back. `--short` for the ordinary tests, which share their machine and judge no times; else the
+ * table goes to docs/torture.md; `--part 0.2` does a fifth of what is many, `--only secrets,heavy`
+ * these parts alone. Wants what ./patrone torture sets.
  */
 const short = process.argv.includes('--short');
 const share = Number(process.argv[process.argv.indexOf('--part') + 1] ?? 1);
@@ -264,52 +265,67 @@ async function malformedRequests(): Promise<void> {
   );
 }
 
-await up();
-await killings();
-const fought = await quarrel(at, MUCH.edits);
-report(
-  'Two pages on one card',
-  `${MUCH.edits} edits, ${fought.told} times one was told`,
-  fought.wrong,
-);
-const lists = await listsAtOnce(at, MUCH.lists);
-report(
-  'Two pages on one list, two phones on one edge',
-  `${2 * MUCH.lists} rounds, ${lists.told} times one was told`,
-  lists.wrong,
-);
-await heavy(await victim());
-await malformedRequests();
-const tried = await secretsAtOnce(at, MUCH.together, '/', short ? HANGS_MS : READ_MS);
-report(
-  'Wrong secrets at once',
-  `${2 * MUCH.together} sign-ins, ${tried.judged} of them judged; of ten readers beside them the 95th of a hundred waited ${tried.readMs.toFixed(0)} ms`,
-  tried.wrong,
-);
-const looked = spawnSync('node', ['build/node/database.js', 'check'], { encoding: 'utf8' });
-const said = looked.stdout.trim().split('\n');
-report('The data looked through', said[said.length - 1]!, looked.status === 0 ? [] : said);
-const backups = await damagedBackups(MUCH.backups);
-report(
-  'Damaged backups',
-  `${backups.refused} refused, ${backups.harmless} harmless and restored`,
-  backups.wrong,
-);
-const restores = await killedRestores(MUCH.restores);
-report(
-  'Restores killed on the way',
-  `${restores.before + restores.restored} killed, ${restores.before} of them before they were done, ${restores.restored} after`,
-  restores.wrong,
-);
-const rehearsal = await rehearsed(MUCH.pieces);
-report(
-  'An older database, grown',
-  `${MUCH.pieces} pieces backed up, restored and brought up to date in ${rehearsal.seconds.toFixed(0)} s, looked through and taken back`,
-  rehearsal.wrong,
-);
-if (MUCH.disk) {
-  const disk = await fullDisk();
-  if (disk) {
+const PHASES: Record<string, () => Promise<void>> = {
+  kills: killings,
+  async pages() {
+    const fought = await quarrel(at, MUCH.edits);
+    report(
+      'Two pages on one card',
+      `${MUCH.edits} edits, ${fought.told} times one was told`,
+      fought.wrong,
+    );
+  },
+  async lists() {
+    const lists = await listsAtOnce(at, MUCH.lists);
+    report(
+      'Two pages on one list, two phones on one edge',
+      `${2 * MUCH.lists} rounds, ${lists.told} times one was told`,
+      lists.wrong,
+    );
+  },
+  heavy: async () => heavy(await victim()),
+  malformed: malformedRequests,
+  async secrets() {
+    const tried = await secretsAtOnce(at, MUCH.together, '/', short ? HANGS_MS : READ_MS);
+    report(
+      'Wrong secrets at once',
+      `${2 * MUCH.together} sign-ins, ${tried.judged} of them judged; of ten readers beside them the 95th of a hundred waited ${tried.readMs.toFixed(0)} ms`,
+      tried.wrong,
+    );
+  },
+  async check() {
+    const looked = spawnSync('node', ['build/node/database.js', 'check'], { encoding: 'utf8' });
+    const said = looked.stdout.trim().split('\n');
+    report('The data looked through', said[said.length - 1]!, looked.status === 0 ? [] : said);
+  },
+  async backups() {
+    const backups = await damagedBackups(MUCH.backups);
+    report(
+      'Damaged backups',
+      `${backups.refused} refused, ${backups.harmless} harmless and restored`,
+      backups.wrong,
+    );
+  },
+  async restores() {
+    const restores = await killedRestores(MUCH.restores);
+    report(
+      'Restores killed on the way',
+      `${restores.before + restores.restored} killed, ${restores.before} of them before they were done, ${restores.restored} after`,
+      restores.wrong,
+    );
+  },
+  async rehearsal() {
+    const rehearsal = await rehearsed(MUCH.pieces);
+    report(
+      'An older database, grown',
+      `${MUCH.pieces} pieces backed up, restored and brought up to date in ${rehearsal.seconds.toFixed(0)} s, looked through and taken back`,
+      rehearsal.wrong,
+    );
+  },
+  async disk() {
+    if (!MUCH.disk) return;
+    const disk = await fullDisk();
+    if (!disk) return report('Disk filled', 'not tried: no small disk can be made here', []);
     const wrong = disk.told
       ? disk.wrong
       : [...disk.wrong, '/health did not tell that the disk is full'];
@@ -318,10 +334,22 @@ if (MUCH.disk) {
       `${disk.acknowledged} records acknowledged and there, ${disk.refused} not taken`,
       wrong,
     );
-  } else report('Disk filled', 'not tried: no small disk can be made here', []);
-}
+  },
+};
 
-if (!short) {
+const only = process.argv.includes('--only')
+  ? process.argv[process.argv.indexOf('--only') + 1]!.split(',')
+  : Object.keys(PHASES);
+const unknown = only.filter((name) => !(name in PHASES));
+if (unknown.length > 0) {
+  console.error(`no such part: ${unknown.join(', ')} (${Object.keys(PHASES).join(', ')})`);
+  process.exit(1);
+}
+await up();
+for (const name of only) await PHASES[name]!();
+
+// The table is of a whole run.
+if (!short && only.length === Object.keys(PHASES).length) {
   const commit = execFileSync('git', ['log', '-1', '--format=%h of %cs'], {
     encoding: 'utf8',
   }).trim();
