@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import { Guarded } from './Guarded';
 import type { TallyFigure } from './Tally';
 import { Tally } from './Tally';
-import { BUTTONS, firstControl, isFocusLost } from './focus';
+import { BUTTONS, firstControl, lostWith } from './focus';
 import { useKeys } from './keys';
 
 /**
@@ -26,8 +26,13 @@ export function StageLayout({
   const sheet = useRef<HTMLDivElement>(null);
   // From the drawing to what the picked thing says, and back to it, are one key each: between them
   // lie all the marks.
+  const drawnTo = useRef<HTMLElement | undefined>(undefined);
+  const toDrawer = () => {
+    drawnTo.current = side.current ? firstControl(side.current) : undefined;
+    drawnTo.current?.focus();
+  };
   useKeys({
-    d: () => side.current && firstControl(side.current)?.focus(),
+    d: () => toDrawer(),
     'Shift+D': () =>
       (
         sheet.current?.querySelector<SVGElement>('[aria-pressed="true"]') ??
@@ -40,7 +45,10 @@ export function StageLayout({
   useEffect(() => {
     const fresh = opened.current;
     opened.current = false;
-    if (!isFocusLost()) return;
+    const gone = lostWith();
+    if (!gone) return;
+    // The drawer was about to say something else when the key brought the focus there.
+    if (gone === drawnTo.current) return toDrawer();
     const mark = (which: string) => sheet.current?.querySelector<SVGElement>(which);
     const made =
       mark('[aria-pressed="true"]') ??

@@ -10,11 +10,11 @@ if (typeof document !== 'undefined')
   });
 
 /**
- * Whether the focus was lost because what had it is gone (a button that made something and went
- * away with it), not because nothing was ever touched or somebody left a field.
+ * What had the focus and is gone with it (a button that made something and went away); null where
+ * the focus was not lost that way: nothing was ever touched, or somebody left a field.
  */
-export const isFocusLost = (): boolean =>
-  document.activeElement === document.body && last !== null && !last.isConnected;
+export const lostWith = (): Element | null =>
+  document.activeElement === document.body && last !== null && !last.isConnected ? last : null;
 
 export const BUTTONS = 'button, a[href], summary, [role="combobox"]';
 const CONTROLS = `input, textarea, select, ${BUTTONS}`;
@@ -32,7 +32,6 @@ export const firstControl = (within: Element, which = CONTROLS): HTMLElement | u
 /** A page that opens after what was touched has gone takes the focus to its first control. */
 export function useFocusWhenLost(within: RefObject<Element | null>): void {
   useEffect(() => {
-    if (isFocusLost() && within.current)
-      firstControl(within.current)?.focus({ preventScroll: true });
+    if (lostWith() && within.current) firstControl(within.current)?.focus({ preventScroll: true });
   }, [within]);
 }
