@@ -289,7 +289,7 @@ const PHASES: Record<string, () => Promise<void>> = {
     const tried = await secretsAtOnce(at, MUCH.together, '/', short ? HANGS_MS : READ_MS);
     report(
       'Wrong secrets at once',
-      `${2 * MUCH.together} sign-ins, ${tried.judged} of them judged; of ten readers beside them the 95th of a hundred waited ${tried.readMs.toFixed(0)} ms`,
+      `${2 * MUCH.together} sign-ins, ${tried.judged} of them judged; of ten readers beside them the 95th of a hundred waited ${tried.readMs.toFixed(0)} ms (alone ${tried.aloneMs.toFixed(0)})`,
       tried.wrong,
     );
   },
