@@ -159,7 +159,7 @@ test('arcs, circles, ellipses and polylines lie where they are drawn, their plan
         );
       },
     ),
-    { numRuns: 40 },
+    { numRuns: 16 },
   );
 });
 

@@ -114,7 +114,7 @@ test('any path, turned, stretched, leaned and mirrored, is where the library’s
         close,
       );
     }),
-    { numRuns: 150 },
+    { numRuns: 50 },
   );
 });
 
@@ -144,7 +144,7 @@ test('circles, rounded rectangles and polygons have the areas they should, whate
         within(area(path('polygon', { points: `0,0 ${w},0 ${w} ${h} 0,${h}` })), w * h);
       },
     ),
-    { numRuns: 60 },
+    { numRuns: 30 },
   );
   expect(shapePath('rect', () => null)).toBeNull();
   expect(shapePath('circle', (name) => (name === 'r' ? '-3' : null))).toBeNull();

@@ -88,7 +88,7 @@ test('a laid panel is a card like any other: read, developed, mirrored; another 
       expect(again.crown!.edges.map(({ edge }) => edge)).toEqual(again.edges.map(({ id }) => id));
       expect(again.profiles).toHaveLength(card.profiles.length);
     }),
-    { numRuns: 15 },
+    { numRuns: 8 },
   );
 });
 
@@ -123,7 +123,7 @@ test('what a panel still lacks along a strip is the difference of two arcs, by r
       );
       expect(over.ok && over.changeMm).toBeCloseTo(-found.changeMm, 6);
     }),
-    { numRuns: 30 },
+    { numRuns: 16 },
   );
   const flat = [
     [0, 5],

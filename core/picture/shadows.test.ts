@@ -100,7 +100,7 @@ test('a line beyond which all is darker by one ratio is found as it lies, whatev
         expect(Math.abs(same * edge.log - Math.log(ratio))).toBeLessThan(-0.12 * Math.log(ratio));
       },
     ),
-    { numRuns: 40 },
+    { numRuns: 16 },
   );
 }, 60_000);
 
@@ -114,7 +114,7 @@ test('in even light, or light that fades, no side of a card is a shadow', () => 
         ),
       ).toEqual([]);
     }),
-    { numRuns: 30 },
+    { numRuns: 16 },
   );
 }, 60_000);
 
@@ -139,7 +139,7 @@ test('an outline that was seen all round is in no doubt; one drawn along a shado
       expect(missing).toHaveLength(1);
       for (const [, y] of missing[0]!) expect(y).toBeLessThan((HEIGHT - scene.y1) * STEP + 20);
     }),
-    { numRuns: 25 },
+    { numRuns: 12 },
   );
 }, 60_000);
 
@@ -168,6 +168,6 @@ test('places that scatter more along one side make no more sides of it, and a ga
         expect(Math.min(...path.map((side) => distance(side.a, a)))).toBeLessThan(1);
       }
     }),
-    { numRuns: 40 },
+    { numRuns: 16 },
   );
 });

@@ -29,8 +29,11 @@ function traced(picture: Picture, scale: Parameters<typeof trace>[1]): Traced {
   return found;
 }
 
-const [, tilted, , , cutOut] = ON_A4;
-test.each([tilted!, cutOut!])(
+/** What is refused needs no sharp picture. */
+const SMALL = { width: 1000, height: 750 };
+
+const [, tilted] = ON_A4;
+test.each([tilted!])(
   'a card on A4: %s',
   async (_, card, bench, middle, shot) => {
     const found = traced(await photographed(onPaper(card, bench, middle), { ...SHOT, ...shot }), {
@@ -64,14 +67,17 @@ test.each([tilted!, cutOut!])(
   90_000,
 );
 
-const [, , post] = BETWEEN_CORNERS;
-test.each([post!])(
+const [, roof] = BETWEEN_CORNERS;
+test.each([roof!])(
   'a card of 900 mm between four loose corner cards that lie askew: %s',
   async (_, card, bench, shadow) => {
-    const found = traced(await photographed(onBench(card, bench), { ...ABOVE, shadow }), {
-      kind: 'corners',
-      tapes: TAPES,
-    });
+    const found = traced(
+      await photographed(onBench(card, bench), { ...ABOVE, ...SMALLER, shadow }),
+      {
+        kind: 'corners',
+        tapes: TAPES,
+      },
+    );
     const { worst } = off(
       found.outline.map(({ a, b, bulge }) => ({ a: asLaid(a), b: asLaid(b), bulge })),
       LARGE,
@@ -105,7 +111,7 @@ test.each(DOUBTFUL.slice(0, 1))(
 test('without one of the corner cards there is no telling, and it is named', async () => {
   const picture = await photographed(onBench(WHITE, 'gray', LAID.slice(1)), {
     ...ABOVE,
-    ...SMALLER,
+    ...SMALL,
   });
   expect(runToCompletion(trace(picture, { kind: 'corners', tapes: TAPES }))).toMatchObject({
     ok: false,
@@ -127,10 +133,16 @@ test('no frame, nothing on it, and a scan', async () => {
     drawn: svgBox(0, 0, 210, 297, WHITE) + svgPolygons(scaleFrame('a4').black, BLACK),
   };
   expect(
-    runToCompletion(trace(await photographed(bare, SHOT), { kind: 'paper', paper: 'a4' })),
+    runToCompletion(
+      trace(await photographed(bare, { ...SHOT, ...SMALL }), { kind: 'paper', paper: 'a4' }),
+    ),
   ).toMatchObject({ ok: false, problems: [{ code: 'card-not-found' }] });
   // The frame of one paper does not pass for that of another, though A3 has its shape.
-  const a4 = await photographed(onPaper(MANILA, 'wood', 'white'), { ...SHOT, tiltDeg: 12 });
+  const a4 = await photographed(onPaper(MANILA, 'wood', 'white'), {
+    ...SHOT,
+    ...SMALL,
+    tiltDeg: 12,
+  });
   for (const paper of ['a3', 'letter', 'tabloid'] as const)
     expect(runToCompletion(trace(a4, { kind: 'paper', paper })).ok).toBe(false);
   // Seen by a scanner at 100 dots to the inch, its lid white.

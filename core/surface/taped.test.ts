@@ -58,7 +58,7 @@ test('no point lies within the circle through the corners of a triangle, and the
         expect(Math.abs(size - hull)).toBeLessThan(1e-3 * hull + 1e-6);
       },
     ),
-    { numRuns: 60 },
+    { numRuns: 40 },
   );
 });
 
@@ -90,7 +90,7 @@ test('the least of a bowl is where its equations say', () => {
         );
       },
     ),
-    { numRuns: 40 },
+    { numRuns: 25 },
   );
 });
 
@@ -176,7 +176,7 @@ test('paper taped shut turns by the angles of its wedges, and nowhere else', () 
       // A slit is taped shut a little before it runs out.
       expect(Math.abs(total - wanted)).toBeLessThan(0.03 * Math.abs(wanted) + 1e-9);
     }),
-    { numRuns: 30 },
+    { numRuns: 16 },
   );
 });
 
@@ -212,7 +212,7 @@ test('gathered again where it was tucked, or stretched where it was slit, a tape
       expect(found.stretched).toBeLessThan(0.03);
       expect(found.offMm).toBeLessThan(0.1 * Math.sqrt(areaMm2));
     }),
-    { numRuns: 12 },
+    { numRuns: 8 },
   );
 }, 60_000);
 

@@ -56,7 +56,7 @@ test('a card turned, shoved and turned over lies on itself again, and every edge
         for (const { mm } of laid.apart) expect(Math.abs(mm)).toBeLessThan(1e-3);
       },
     ),
-    { numRuns: 40 },
+    { numRuns: 16 },
   );
 }, 60_000);
 
@@ -83,7 +83,7 @@ test('an edge that was moved stands out by its move, and the others lie on each 
         else expect(off.length).toBeLessThanOrEqual(2);
       },
     ),
-    { numRuns: 40 },
+    { numRuns: 16 },
   );
 }, 60_000);
 

@@ -154,7 +154,7 @@ test('from the end and from the beginning it comes to the same cost, with some f
         expect(fromTheEnd(folding, 1)).toBe('over');
       },
     ),
-    { numRuns: 80 },
+    { numRuns: 40 },
   );
 }, 60_000);
 
@@ -221,7 +221,7 @@ test('a lap counts for as much in the machine as the same part drawn wider by th
       expect(lapped).toEqual(wider);
       seen[Array.isArray(lapped[0]) ? 'found' : 'none']++;
     }),
-    { numRuns: 40 },
+    { numRuns: 20 },
   );
   expect(Math.min(seen.found, seen.none)).toBeGreaterThan(5);
 });
