@@ -23,7 +23,9 @@ export default {
     '^three$': '<rootDir>/node_modules/three/build/three.core.js',
   },
   // Published as ES modules only; everything else in node_modules is left as it is.
-  transformIgnorePatterns: ['/node_modules/(?!(svg-pathdata|three|ml-[a-z-]+|is-any-array|p-limit|yocto-queue)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(svg-pathdata|three|ml-[a-z-]+|is-any-array|p-limit|yocto-queue)/)',
+  ],
   transform: {
     '^.+\\.[tj]sx?$': [
       '@swc/jest',
