@@ -15,9 +15,9 @@ export type SurveyedPiece = {
 };
 
 export const NOTHING_TO_SAY: SurveyVerdict = {
-  taken: [],
+  points: [],
   network: null,
-  loose: [],
+  undetermined: [],
   notPlane: false,
   warnings: [],
 };

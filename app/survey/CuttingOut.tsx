@@ -284,7 +284,7 @@ function CutOutRecord() {
   // Only of what has been reckoned as it stands here may it be said that it can be put back.
   const reckoned = points
     .filter(({ id }) => draft.takes.includes(id))
-    .every(({ id }) => verdict?.taken.some(({ point }) => point.id === id));
+    .every(({ id }) => verdict?.points.some(({ point }) => point.id === id));
   const bad = (verdict?.warnings ?? []).some(
     ({ code }) => code === 'put-back-poor' || code === 'not-a-plane' || code === 'both-sides-out',
   );

@@ -36,7 +36,7 @@ export function TakenReferences() {
       takes: gone.has(id) ? draft.takes.filter((other) => other !== id) : [...draft.takes, id],
     });
   const letterOf = (id: string) => pattern.edges.find((edge) => edge.id === id)?.letter ?? '?';
-  const taken = new Map((verdict?.taken ?? []).map((one) => [one.point.id, one] as const));
+  const taken = new Map((verdict?.points ?? []).map((one) => [one.point.id, one] as const));
   const warnings = (verdict?.warnings ?? []).filter(
     ({ code }) => code === 'put-back-poor' || code === 'not-a-plane' || code === 'both-sides-out',
   );

@@ -53,7 +53,7 @@ export function usePartStates(): Record<PartId, PartState> {
   });
   const ofReferences = warned.find(({ references }) => references);
   const ofCutting = warned.find(({ references }) => !references);
-  const worst = Math.max(...(verdict?.taken ?? []).map(({ uMm }) => uMm ?? Infinity));
+  const worst = Math.max(...(verdict?.points ?? []).map(({ uMm }) => uMm ?? Infinity));
   const old = oldMetalOf(draft.oldMetal);
   const chosen = draft.options.find(({ id }) => id === draft.choice?.option);
   const weighed = weighOptions(shop.hourRate, optionsToWeigh(draft.options));
@@ -110,7 +110,7 @@ export function useSurveyTally(): TallyFigure[] {
       working: { title: 'Sheet', lines: [metal.name], source: 'What it is' },
     },
   ];
-  const taken = verdict?.taken ?? [];
+  const taken = verdict?.points ?? [];
   if (taken.length > 0) {
     const worst = Math.max(...taken.map(({ uMm }) => uMm ?? Infinity));
     figures.push({

@@ -101,7 +101,7 @@ test('from tapes alone it is reckoned as if the places were known', () => {
       const [found] = removedPoints(
         taking({ takes: ['P'] }),
         surveyOf(placesOf(at), [...RIGID, ...mine]),
-      ).taken;
+      ).points;
       const known = putBack(
         2,
         NAMES.map((name, i) => ({ name, at: at[i]!, lost: name === 'P' })),
@@ -124,13 +124,13 @@ test('measured from two points only it could lie on either side: what the next t
       const [before] = removedPoints(
         survey,
         surveyOf(placesOf(at), [...RIGID, ['P', 'A'], ['P', 'B']]),
-      ).taken;
+      ).points;
       const next = before!.bestNext;
       if (!next) return;
       const [after] = removedPoints(
         survey,
         surveyOf(placesOf(at), [...RIGID, ['P', 'A'], ['P', 'B'], ['P', next.to]]),
-      ).taken;
+      ).points;
       expect(after!.uMm!).toBeLessThanOrEqual(next.uMm * (1 + 1e-6));
     }),
     { numRuns: 60 },
@@ -149,14 +149,18 @@ describe('what counts', () => {
 
   test('only what was read before it was cut out', () => {
     const cutOut = (day: number) => ({ at: DAY(day), note: '', backAt: null });
-    expect(removedPoints(taking({ takes: ['P'] }), all).taken[0]).toMatchObject({ good: true });
-    expect(removedPoints(taking({ takes: ['P'], cutOut: cutOut(6) }), all).taken[0]).toMatchObject({
-      good: true,
-    });
-    expect(removedPoints(taking({ takes: ['P'], cutOut: cutOut(4) }), all).taken[0]).toMatchObject({
-      uMm: null,
-      good: false,
-    });
+    expect(removedPoints(taking({ takes: ['P'] }), all).points[0]).toMatchObject({ good: true });
+    expect(removedPoints(taking({ takes: ['P'], cutOut: cutOut(6) }), all).points[0]).toMatchObject(
+      {
+        good: true,
+      },
+    );
+    expect(removedPoints(taking({ takes: ['P'], cutOut: cutOut(4) }), all).points[0]).toMatchObject(
+      {
+        uMm: null,
+        good: false,
+      },
+    );
   });
 
   test('of several readings the latest; what is put away and what is on another side not at all', () => {
@@ -167,14 +171,14 @@ describe('what counts', () => {
         ? one
         : { ...one, putAway: one.id === 'P-A' || one.putAway },
     );
-    expect(removedPoints(taking({ takes: ['P'] }), away).taken[0]!.uMm).toBeGreaterThan(
-      removedPoints(taking({ takes: ['P'] }), all).taken[0]!.uMm!,
+    expect(removedPoints(taking({ takes: ['P'] }), away).points[0]!.uMm).toBeGreaterThan(
+      removedPoints(taking({ takes: ['P'] }), all).points[0]!.uMm!,
     );
     const left = all.map((one) =>
       one.kind === 'point' && one.id !== 'P' ? { ...one, side: 'left' as const } : one,
     );
-    expect(removedPoints(taking({ takes: ['P'] }), left).taken[0]).toMatchObject({ uMm: null });
-    expect(removedPoints(taking({ takes: ['P'], space: true }), left).taken).toHaveLength(1);
+    expect(removedPoints(taking({ takes: ['P'] }), left).points[0]).toMatchObject({ uMm: null });
+    expect(removedPoints(taking({ takes: ['P'], space: true }), left).points).toHaveLength(1);
     expect(removedPoints(taking({ takes: ['gone'] }), all)).toMatchObject({
       taken: [],
       network: null,

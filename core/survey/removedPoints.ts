@@ -13,14 +13,14 @@ export type RemovedPoint = PutBack & {
   good: boolean;
 };
 export type RemovedPoints = {
-  taken: RemovedPoint[];
+  points: RemovedPoint[];
   /**
    * The points with the distances between them, as far as these place them; null where they place
    * none.
    */
   network: Adjustment | null;
   /** Points in question that are not placed by what has been read. */
-  loose: string[];
+  undetermined: string[];
   /**
    * Reckoned in the plane, but the tapes do not lie in one: they fit each other worse than they can
    * be out.
@@ -32,7 +32,7 @@ export type RemovedPoints = {
  * Tapes that belong to one plane fit each other within about this many times what they are said to
  * be out by.
  */
-const IN_A_PLANE = 3;
+const MAX_PLANAR_MISFIT = 3;
 
 /** The rounds that count for what is cut out: those read before. */
 export const roundsBefore = (
@@ -49,9 +49,9 @@ export const roundsBefore = (
 export function removedPoints(survey: PieceSurvey, all: readonly Surveyed[]): RemovedPoints {
   const gone = new Set(survey.takes);
   const points = inHand(all, 'point');
-  const taken = points.filter(({ id }) => gone.has(id));
-  if (taken.length === 0) return { taken: [], network: null, loose: [], notPlane: false };
-  const sides = new Set(taken.map(({ side }) => side));
+  const removed = points.filter(({ id }) => gone.has(id));
+  if (removed.length === 0) return { points: [], network: null, undetermined: [], notPlane: false };
+  const sides = new Set(removed.map(({ side }) => side));
   const here = survey.space ? points : points.filter(({ side }) => sides.has(side));
   const rounds = roundsBefore(all, survey).reverse();
   const read = distancesRead(here, inHand(all, 'measure'), (measure) => {
@@ -72,7 +72,7 @@ export function removedPoints(survey: PieceSurvey, all: readonly Surveyed[]): Re
   );
   const known = new Map(back.ok ? back.lost.map((one) => [one.name, one] as const) : []);
   return {
-    taken: taken.map((point): RemovedPoint => {
+    points: removed.map((point): RemovedPoint => {
       const one = known.get(point.id) ?? {
         name: point.id,
         uMm: null,
@@ -82,7 +82,10 @@ export function removedPoints(survey: PieceSurvey, all: readonly Surveyed[]): Re
       return { ...one, point, good: one.uMm !== null && one.uMm <= survey.toleranceMm };
     }),
     network: found,
-    loose: [...new Set([...loose, ...taken.flatMap(({ id }) => (placed.has(id) ? [] : [id]))])],
-    notPlane: !survey.space && (found?.redundancy ?? 0) > 0 && (found?.sigma0 ?? 0) > IN_A_PLANE,
+    undetermined: [
+      ...new Set([...loose, ...removed.flatMap(({ id }) => (placed.has(id) ? [] : [id]))]),
+    ],
+    notPlane:
+      !survey.space && (found?.redundancy ?? 0) > 0 && (found?.sigma0 ?? 0) > MAX_PLANAR_MISFIT,
   };
 }

@@ -39,7 +39,7 @@ export function surveyVerdict(given: {
   const { cutOut } = survey;
   const away = removedPoints(survey, all);
   const warnings: SurveyWarning[] = [];
-  const poor = away.taken.filter(({ good }) => !good);
+  const poor = away.points.filter(({ good }) => !good);
   // Back in its place and measured again, nothing hangs on it any more.
   if (poor.length > 0 && !cutOut?.backAt)
     warnings.push({
@@ -69,7 +69,7 @@ export function surveyVerdict(given: {
   for (const layers of notCompared(survey.layerCuts))
     warnings.push({ code: 'not-compared', layers });
   if (!cutOut?.backAt)
-    for (const { point } of away.taken) {
+    for (const { point } of away.points) {
       const partner = inHand(all, 'point').find(
         ({ id, partner }) => id === point.partner || partner === point.id,
       );

@@ -4,10 +4,10 @@ import { spread } from '../../../measure/spread.arbitrary';
 import type { Vec } from '../../../measure/vector';
 import { develop } from '../develop';
 import { PlainCardSchema, fromPlain } from '../plain';
-import { anyFromTheEnd, fromTheEnd, howFar } from './fromTheEnd';
-import type { Folding, Made } from './handling';
-import type { Way } from './search';
-import { cheapest, costOf, leastTurnings } from './search';
+import { anyOrderBackward, backwardSearch, reachability } from './backwardSearch';
+import type { SearchProblem, FoldStep } from './handling';
+import type { SearchNode } from './forwardSearch';
+import { aStarSearch, costOf, turningLowerBound } from './forwardSearch';
 import { checkedOrder, foldOrder, foldability } from './solve';
 import { stepper } from './foldStep';
 import { piece } from './strips.arbitrary';
@@ -95,9 +95,16 @@ test('no order of all there are takes less turning, or as much with fewer change
 }, 60_000);
 
 /** What a way costs from its first step on, by the sum over its steps. */
-function costOfAll(way: readonly Made[], { known }: Folding): number {
-  const start: Way = { made: way[0]!.made, fold: -1, side: 'base', cost: 0, all: 0, before: null };
-  return way.reduce<Way>((at, { fold, side, made }) => {
+function costOfAll(way: readonly FoldStep[], { transitions: known }: SearchProblem): number {
+  const start: SearchNode = {
+    made: way[0]!.made,
+    fold: -1,
+    side: 'base',
+    cost: 0,
+    estimate: 0,
+    parent: null,
+  };
+  return way.reduce<SearchNode>((at, { fold, side, made }) => {
     const found = known.step(fold, side, made);
     if (!found.ok) throw new Error(`step ${fold} cannot be made`);
     expect(made).toBe(at.made);
@@ -128,21 +135,21 @@ test('from the end and from the beginning it comes to the same cost, with some f
           ({ base }) => (longFirst ? -1 : 1) * (base.line[1] - base.line[0]),
         );
         const all = (1 << n) - 1 - (n > 2 ? (1 << (byHand % n)) & byHand : 0);
-        const folding: Folding = {
-          n,
-          all,
-          from: bits & (bits >> 7) & all,
-          known: { poses: machine.poses, long, step: machine.step },
+        const folding: SearchProblem = {
+          count: n,
+          goal: all,
+          start: bits & (bits >> 7) & all,
+          transitions: { poses: machine.poses, long, step: machine.step },
         };
         const [back, ahead] = [
-          fromTheEnd(folding),
-          cheapest({ ...folding, least: leastTurnings(machine.poses, all) }, Infinity),
+          backwardSearch(folding),
+          aStarSearch({ ...folding, lowerBound: turningLowerBound(machine.poses, all) }, Infinity),
         ];
-        const any = anyFromTheEnd(folding, Infinity);
+        const any = anyOrderBackward(folding, Infinity);
         expect(ahead.exact).toBe(true);
         if (ahead.made === null) {
           expect([back, any]).toEqual(['none', null]);
-          const { most, reached, whole } = howFar(folding, Infinity);
+          const { most, reached, whole } = reachability(folding, Infinity);
           expect([whole, most & ~reached, most === all]).toEqual([true, 0, false]);
           return;
         }
@@ -151,7 +158,7 @@ test('from the end and from the beginning it comes to the same cost, with some f
         if (back.length === 0) return;
         expect(costOfAll(back, folding)).toBe(costOfAll(ahead.made, folding));
         expect(costOfAll(any, folding)).toBeGreaterThanOrEqual(costOfAll(back, folding));
-        expect(fromTheEnd(folding, 1)).toBe('over');
+        expect(backwardSearch(folding, 1)).toBe('over');
       },
     ),
     { numRuns: 40 },

@@ -4,22 +4,27 @@ import type { Step } from './passage';
 /** What a piece is to be made by, and what its handling costs. */
 
 /** Turning the piece counts before changing fingers, and that before which fold comes last. */
-export const [TURNING, CHANGING] = [1e6, 1e3];
+export const [TURNING_COST, FINGER_CHANGE_COST] = [1e6, 1e3];
 
 /** How a piece lies for each fold, how long each is, mm, and whether it can be made. */
-export type Known = {
+export type Transitions = {
   poses: Record<Clamped, Pose>[];
   long: number[];
   step: (fold: number, side: Clamped, made: number) => Step;
 };
 
 /** A step of a way: a fold, the side it is held on, and the folds that were made before it. */
-export type Made = { fold: number; side: Clamped; made: number };
+export type FoldStep = { fold: number; side: Clamped; made: number };
 /**
  * The search's subject: `n` folds, bit sets of those to be made (`all`) and of those made at the
  * start (`from`), and what is known of each step.
  */
-export type Folding = { n: number; all: number; from: number; known: Known };
+export type SearchProblem = {
+  count: number;
+  goal: number;
+  start: number;
+  transitions: Transitions;
+};
 
 /** Turned over, and turned round: each counts one. */
 export const turnings = (
@@ -30,5 +35,5 @@ export const turnings = (
   return (a.faceUp === b.faceUp ? 0 : 1) + (round < 0.01 ? 0 : 1);
 };
 
-export const alike = (a: readonly number[] | null, b: readonly number[] | null): boolean =>
+export const sameFingers = (a: readonly number[] | null, b: readonly number[] | null): boolean =>
   (a ?? []).join() === (b ?? []).join();

@@ -5,7 +5,7 @@ import type { Vec } from '../../../measure/vector';
 import { dot, sub } from '../../../measure/vector';
 import type { Development } from '../developed';
 import type { FoldPiece } from '../foldedOutline';
-import { bitsOf } from './bits';
+import { bitSetOf } from './bitSet';
 import { turnedEdgeIds } from './bodies';
 import { flangeDepth as depthOf, flangeOf } from './flange';
 import type { Settled } from './solve';
@@ -179,7 +179,7 @@ function parted(
   const stuck: number[] = [];
   const known = new Map<number, boolean>();
   const goes = (part: Part): boolean => {
-    const bits = bitsOf(part.folds);
+    const bits = bitSetOf(part.folds);
     let found = known.get(bits);
     if (found !== undefined) return found;
     found =

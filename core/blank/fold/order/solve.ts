@@ -4,12 +4,12 @@ import { failure } from '../../../measure/result';
 import type { Development } from '../developed';
 import type { Clamped } from './pose';
 import { SIDES } from './pose';
-import { bitsIn, bitsOf } from './bits';
-import { anyFromTheEnd, fromTheEnd, howFar } from './fromTheEnd';
-import type { Folding, Known, Made } from './handling';
-import { alike, turnings } from './handling';
-import type { Asked, Found, Way } from './search';
-import { cheapest, costOf, leastTurnings, stepsTo } from './search';
+import { cardinality, bitSetOf } from './bitSet';
+import { anyOrderBackward, backwardSearch, reachability } from './backwardSearch';
+import type { SearchProblem, Transitions, FoldStep } from './handling';
+import { sameFingers, turnings } from './handling';
+import type { GuidedProblem, SearchResult, SearchNode } from './forwardSearch';
+import { aStarSearch, costOf, turningLowerBound, stepsTo } from './forwardSearch';
 import type { Hit } from './inTheWay';
 import type { Step } from './passage';
 import { stepper } from './foldStep';
@@ -71,21 +71,21 @@ export type Settled = {
 };
 
 /** Maximum number of folds that are put in order exactly, however long it takes. */
-const EXACT_FOLDS = 14;
+const MAX_EXACT_FOLDS = 14;
 /** Maximum number of steps of a search from the end, before one from the beginning is taken. */
-const LOOKED = 10_000;
+const MAX_BACKWARD_STEPS = 10_000;
 /**
  * Maximum number of steps weighed from the beginning, which of many folds is fewer ways: each of
  * them can go on with every fold that is left.
  */
-const WEIGHED = 600_000;
+const MAX_FORWARD_STEPS = 600_000;
 /**
  * Where nothing is exact: maximum number of steps looked at for any order; there may be a better
  * one.
  */
-const FOLLOWED = 100_000;
+const MAX_ANY_ORDER_STEPS = 100_000;
 /** Maximum number of steps looked at to say which folds are in the way. */
-const LOOKED_FOR_WHY = 10_000;
+const MAX_DIAGNOSIS_STEPS = 10_000;
 /** More folds than these are not put in order. */
 const MAX_FOLDS = 30;
 /**
@@ -102,19 +102,19 @@ export function foldOrder(
   brake: Brake,
   settled: Settled = {},
 ): Result<FoldOrder> | { ok: false; problems: Problem[]; furthest: Furthest | null } {
-  const asked = askedOf(development, brake, settled);
+  const asked = searchProblemOf(development, brake, settled);
   if (!asked.ok) return asked;
-  const { folding, anglesDeg } = asked;
-  const ending = endingWith(folding, settled.last ?? null);
-  const found = (ending && made(searched(ending))) ?? searched(folding);
+  const { problem, anglesDeg } = asked;
+  const ending = endingWithFold(problem, settled.last ?? null);
+  const found = (ending && made(solved(ending))) ?? solved(problem);
   if (found.made) {
-    const steps = stepsOf(found.made, folding.known, anglesDeg);
+    const steps = stepsOf(found.made, problem.transitions, anglesDeg);
     const after = closings(development, anglesDeg, settled.byHand ?? []);
     return { ok: true, steps, after, exact: found.exact, ...handling(steps) };
   }
-  const { reached, most, whole } = howFar(folding, LOOKED_FOR_WHY);
+  const { reached, most, whole } = reachability(problem, MAX_DIAGNOSIS_STEPS);
   const without = (bits: number) =>
-    development.folds.flatMap(({ id }, i) => (~bits & folding.all & (1 << i) ? [id] : []));
+    development.folds.flatMap(({ id }, i) => (~bits & problem.goal & (1 << i) ? [id] : []));
   const [never, left] = [without(reached), without(most)];
   const numbers = { foldsLeft: left.length };
   if (!found.exact) return failure({ code: 'order-not-found', about: left, numbers });
@@ -123,7 +123,7 @@ export function foldOrder(
     about: whole && never.length > 0 ? never : left,
     numbers,
   });
-  return { ...refused, furthest: furthestOf(folding, most, anglesDeg, whole) };
+  return { ...refused, furthest: furthestOf(problem, most, anglesDeg, whole) };
 }
 
 /**
@@ -134,17 +134,17 @@ export function foldOrder(
 export type Furthest = { made: number[]; step: OrderStep; hit: Hit; leftMost: number | null };
 
 function furthestOf(
-  { n, all, known }: Folding,
+  { count, goal, transitions }: SearchProblem,
   most: number,
   anglesDeg: readonly number[],
   whole: boolean,
 ): Furthest | null {
-  const folds = Array.from({ length: n }, (_, fold) => fold);
+  const folds = Array.from({ length: count }, (_, fold) => fold);
   const tried = folds
-    .filter((fold) => all & ~most & (1 << fold))
+    .filter((fold) => goal & ~most & (1 << fold))
     .flatMap((fold) =>
       SIDES.flatMap((side) => {
-        const found = known.step(fold, side, most);
+        const found = transitions.step(fold, side, most);
         return found.ok ? [] : [{ fold, side, hit: found.hit }];
       }),
     );
@@ -156,17 +156,17 @@ function furthestOf(
   const { fold, side, hit } = nearest;
   return {
     made: folds.filter((one) => most & (1 << one)),
-    step: untaken(fold, side, known.poses, anglesDeg),
+    step: blockedStep(fold, side, transitions.poses, anglesDeg),
     hit,
-    leftMost: whole ? bitsIn(all & ~most) : null,
+    leftMost: whole ? cardinality(goal & ~most) : null,
   };
 }
 
 /** A step that cannot be made, as it would be held. */
-const untaken = (
+const blockedStep = (
   fold: number,
   clamped: Clamped,
-  poses: Known['poses'],
+  poses: Transitions['poses'],
   anglesDeg: readonly number[],
 ): OrderStep => {
   const { faceUp, turnDeg } = poses[fold]![clamped];
@@ -190,20 +190,20 @@ export function foldability(
   brake: Brake,
   settled: Settled = {},
 ): (also?: readonly number[]) => boolean {
-  const asked = askedOf(development, brake, settled);
+  const asked = searchProblemOf(development, brake, settled);
   if (!asked.ok) return () => false;
-  const { folding } = asked;
+  const { problem } = asked;
   return (also = []) => {
-    const all = folding.all & ~bitsOf(also);
-    return searched({ ...folding, all, from: folding.from & all }).made !== null;
+    const goal = problem.goal & ~bitSetOf(also);
+    return solved({ ...problem, goal, start: problem.start & goal }).made !== null;
   };
 }
 
-function askedOf(
+function searchProblemOf(
   development: Development,
   brake: Brake,
   settled: Settled,
-): Result<{ folding: Folding; anglesDeg: readonly number[] }> {
+): Result<{ problem: SearchProblem; anglesDeg: readonly number[] }> {
   const { folds } = development;
   const {
     anglesDeg = folds.map(({ bend }) => bend.angleDeg),
@@ -213,54 +213,61 @@ function askedOf(
   } = settled;
   const machine = stepper(development, brake, anglesDeg, settled.turnedAfter);
   if (!machine.ok) return machine;
-  const n = folds.length;
-  if (n > MAX_FOLDS)
-    return failure({ code: 'too-many-folds', numbers: { folds: n, most: MAX_FOLDS } });
-  const known = remembered({
+  const count = folds.length;
+  if (count > MAX_FOLDS)
+    return failure({ code: 'too-many-folds', numbers: { folds: count, most: MAX_FOLDS } });
+  const transitions = memoized({
     poses: machine.poses,
-    long: longOf(machine.poses, longFirst),
+    long: lengthsOf(machine.poses, longFirst),
     step: machine.step,
   });
-  const all = (2 ** n - 1) & ~bitsOf(byHand);
-  return { ok: true, folding: { n, all, from: bitsOf(made) & all, known }, anglesDeg };
+  const goal = (2 ** count - 1) & ~bitSetOf(byHand);
+  return {
+    ok: true,
+    problem: { count, goal, start: bitSetOf(made) & goal, transitions },
+    anglesDeg,
+  };
 }
 
-const made = (found: Found): Found | null => (found.made ? found : null);
+const made = (found: SearchResult): SearchResult | null => (found.made ? found : null);
 
 /** The same folding where one fold is made after all others; null where that is not asked. */
-function endingWith(folding: Folding, last: number | null): Folding | null {
-  const { all, from, known } = folding;
-  if (last === null || !(all & ~from & (1 << last))) return null;
-  const step: Known['step'] = (fold, side, made) =>
-    fold === last && (made | (1 << fold)) !== all
+function endingWithFold(problem: SearchProblem, last: number | null): SearchProblem | null {
+  const { goal, start, transitions } = problem;
+  if (last === null || !(goal & ~start & (1 << last))) return null;
+  const step: Transitions['step'] = (fold, side, made) =>
+    fold === last && (made | (1 << fold)) !== goal
       ? { ok: false, hit: { of: 'piece', depthMm: 0 } }
-      : known.step(fold, side, made);
-  return { ...folding, known: { ...known, step } };
+      : transitions.step(fold, side, made);
+  return { ...problem, transitions: { ...transitions, step } };
 }
 
 /**
  * From the end, where few steps can be the last; else from the beginning, where most can be the
  * first.
  */
-function searched(folding: Folding): Found {
-  const back = fromTheEnd(folding, LOOKED);
-  if (back !== 'over') return whole(back);
-  const asked: Asked = { ...folding, least: leastTurnings(folding.known.poses, folding.all) };
-  const weighed = cheapest(asked, WEIGHED / folding.n ** 2);
+function solved(problem: SearchProblem): SearchResult {
+  const back = backwardSearch(problem, MAX_BACKWARD_STEPS);
+  if (back !== 'over') return exactResult(back);
+  const asked: GuidedProblem = {
+    ...problem,
+    lowerBound: turningLowerBound(problem.transitions.poses, problem.goal),
+  };
+  const weighed = aStarSearch(asked, MAX_FORWARD_STEPS / problem.count ** 2);
   if (weighed.made || weighed.exact) return weighed;
-  return folding.n <= EXACT_FOLDS
-    ? whole(fromTheEnd(folding))
-    : { made: anyFromTheEnd(folding, FOLLOWED), exact: false };
+  return problem.count <= MAX_EXACT_FOLDS
+    ? exactResult(backwardSearch(problem))
+    : { made: anyOrderBackward(problem, MAX_ANY_ORDER_STEPS), exact: false };
 }
-const whole = (found: ReturnType<typeof fromTheEnd>): Found => ({
+const exactResult = (found: ReturnType<typeof backwardSearch>): SearchResult => ({
   made: Array.isArray(found) ? found : null,
   exact: true,
 });
 
-/** The same, each step looked at once. */
-function remembered({ step, ...rest }: Known): Known {
+/** The transitions with each step looked at once. */
+function memoized({ step, ...rest }: Transitions): Transitions {
   const looked = new Map<number, Map<number, Step>>();
-  const once: Known['step'] = (fold, side, made) => {
+  const once: Transitions['step'] = (fold, side, made) => {
     const line = 2 * fold + SIDES.indexOf(side);
     let row = looked.get(line);
     if (!row) looked.set(line, (row = new Map()));
@@ -275,7 +282,7 @@ function remembered({ step, ...rest }: Known): Known {
  * How long each fold is, mm; as if it were the shorter the longer, where long ones are to come
  * first.
  */
-const longOf = (poses: Known['poses'], longFirst: boolean): number[] =>
+const lengthsOf = (poses: Transitions['poses'], longFirst: boolean): number[] =>
   poses.map(({ base }) => (longFirst ? -1 : 1) * (base.line[1] - base.line[0]));
 
 /** What is left to be closed by hand. */
@@ -291,8 +298,8 @@ const closings = (
 
 /** The steps of a way as they are done. */
 const stepsOf = (
-  made: readonly Made[],
-  { poses, step }: Known,
+  made: readonly FoldStep[],
+  { poses, step }: Transitions,
   anglesDeg: readonly number[],
 ): OrderStep[] =>
   made.map(({ fold, side, made: before }) => {
@@ -313,7 +320,7 @@ function handling(steps: readonly OrderStep[]): Pick<FoldOrder, 'turnings' | 'fi
   const pairs = steps.slice(1).map((step, i) => [steps[i]!, step] as const);
   return {
     turnings: pairs.reduce((sum, [a, b]) => sum + turnings(a, b), 0),
-    fingerChanges: pairs.filter(([a, b]) => !alike(a.fingersMm, b.fingersMm)).length,
+    fingerChanges: pairs.filter(([a, b]) => !sameFingers(a.fingersMm, b.fingersMm)).length,
   };
 }
 
@@ -346,30 +353,34 @@ export function checkedOrder(
   const { step, poses } = machine;
   if ([...order].sort((a, b) => a - b).join() !== folds.map((_, i) => i).join())
     return failure({ code: 'order-unreadable' });
-  const known: Known = { poses, long: longOf(poses, settled.longFirst ?? false), step };
+  const transitions: Transitions = {
+    poses,
+    long: lengthsOf(poses, settled.longFirst ?? false),
+    step,
+  };
   const onMachine = order.filter((fold) => !byHand.includes(fold));
-  let ways: Way[] = [
+  let ways: SearchNode[] = [
     {
-      made: bitsOf(before) & bitsOf(onMachine),
+      made: bitSetOf(before) & bitSetOf(onMachine),
       fold: -1,
       side: 'base',
       cost: 0,
-      all: 0,
-      before: null,
+      estimate: 0,
+      parent: null,
     },
   ];
   for (const [at, fold] of onMachine.entries()) {
     const { made } = ways[0]!;
     if (made & (1 << fold)) continue;
     const tried = SIDES.map((side) => ({ side, found: step(fold, side, made) }));
-    const next = tried.flatMap(({ side, found }): Way[] => {
+    const next = tried.flatMap(({ side, found }): SearchNode[] => {
       if (!found.ok) return [];
       const from = ways.map((way) => ({
         way,
-        cost: way.cost + costOf(way, { fold, side, found }, known),
+        cost: way.cost + costOf(way, { fold, side, found }, transitions),
       }));
       const { way, cost } = from.reduce((best, one) => (one.cost < best.cost ? one : best));
-      return [{ made: made | (1 << fold), fold, side, cost, all: cost, before: way }];
+      return [{ made: made | (1 << fold), fold, side, cost, estimate: cost, parent: way }];
     });
     if (next.length === 0) {
       // Of the two ways to hold it, the one that is less in the way.
@@ -382,13 +393,13 @@ export function checkedOrder(
         about: [folds[fold]!.id],
         numbers: { depthMm: hit.depthMm },
       };
-      const nearest = untaken(fold, side, poses, anglesDeg);
+      const nearest = blockedStep(fold, side, poses, anglesDeg);
       return { ok: false, problems: [problem], stuck: { at, fold, hit, step: nearest } };
     }
     ways = next;
   }
   const best = ways.reduce((least, way) => (way.cost < least.cost ? way : least));
-  const steps = stepsOf(stepsTo(best), known, anglesDeg);
+  const steps = stepsOf(stepsTo(best), transitions, anglesDeg);
   return {
     ok: true,
     steps,
