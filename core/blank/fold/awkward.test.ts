@@ -53,7 +53,7 @@ describe('cards as awkward as they come', () => {
           expect(summary(blankOf(other))).toBe(summary(found));
         }
       }),
-      { numRuns: 200 },
+      { numRuns: 400 },
     );
     // Enough of them have a blank for the rest to mean something.
     expect(made).toBeGreaterThan(100);
@@ -80,7 +80,7 @@ describe('cards as awkward as they come', () => {
           for (const mark of marks) expect(letters).toContain(mark.letter);
         }
       }),
-      { numRuns: 200 },
+      { numRuns: 400 },
     );
   });
 });

@@ -161,7 +161,7 @@ test('from the end and from the beginning it comes to the same cost, with some f
         expect(backwardSearch(folding, 1)).toBe('over');
       },
     ),
-    { numRuns: 40 },
+    { numRuns: 80 },
   );
 }, 60_000);
 
@@ -228,7 +228,7 @@ test('a lap counts for as much in the machine as the same part drawn wider by th
       expect(lapped).toEqual(wider);
       seen[Array.isArray(lapped[0]) ? 'found' : 'none']++;
     }),
-    { numRuns: 20 },
+    { numRuns: 40 },
   );
   expect(Math.min(seen.found, seen.none)).toBeGreaterThan(5);
 });

@@ -101,7 +101,7 @@ test('a section goes through every plate of a strip, as long as it is flat; each
         ).toEqual([]);
       },
     ),
-    { numRuns: 30 },
+    { numRuns: 60 },
   );
 });
 
@@ -136,7 +136,7 @@ test('a tray: walls that are up at the ends stand along the section, the others 
         expect(cut).toEqual([0, 1, 2, 3, 4].filter((face) => !beside.includes(face)));
       },
     ),
-    { numRuns: 20 },
+    { numRuns: 40 },
   );
   // A window open to one end, between 30 and 70 across the strip: cut through it there are two
   // stretches.
@@ -188,7 +188,7 @@ test('from above a piece keeps its size, its line runs level from left to right,
         expect(y0 - plan.folds[i]!.at[1]).toBeCloseTo(beyond, 5);
       });
     }),
-    { numRuns: 30 },
+    { numRuns: 60 },
   );
 });
 

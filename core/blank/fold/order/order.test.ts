@@ -320,7 +320,7 @@ test('random chains: where every order fails in a machine a little smaller there
       if (found) yes++;
       else no++;
     }),
-    { numRuns: 30 },
+    { numRuns: 60 },
   );
   expect(Math.min(yes, no)).toBeGreaterThan(5);
 }, 60_000);
@@ -345,6 +345,6 @@ test('an order that is given never hits, by the other model', () => {
       );
       expect(again).toMatchObject({ ok: true, turnings: found.turnings });
     }),
-    { numRuns: 30 },
+    { numRuns: 60 },
   );
 }, 60_000);

@@ -151,7 +151,7 @@ test('a flange along an edge stands in the way of every fold as the same wall do
           }
       },
     ),
-    { numRuns: 30 },
+    { numRuns: 60 },
   );
   expect(Math.min(seen.hits, seen.goes)).toBeGreaterThan(50);
 });
@@ -203,7 +203,7 @@ test('how many folds are left over tells which remedies need not be tried: none 
         offered += all.length;
       },
     ),
-    { numRuns: 20 },
+    { numRuns: 40 },
   );
   expect(offered).toBeGreaterThan(10);
 });
@@ -288,7 +288,7 @@ test('a bead on the part that is clamped refuses no fold, and is told where bar 
         }
       },
     ),
-    { numRuns: 20 },
+    { numRuns: 40 },
   );
   expect(pressed).toBeGreaterThan(5);
 });
