@@ -40,6 +40,7 @@ export function folder(): string {
 }
 
 export async function started(data: string): Promise<() => Promise<void>> {
+  if (await ask(`${AT}/health`)) throw new Error(`Something answers on port ${PORT} already.`);
   const child = spawn(PATRONE, ['start'], {
     env: envFor(data),
     detached: true,
