@@ -180,7 +180,7 @@ describe('what counts', () => {
     expect(removedPoints(taking({ takes: ['P'] }), left).points[0]).toMatchObject({ uMm: null });
     expect(removedPoints(taking({ takes: ['P'], space: true }), left).points).toHaveLength(1);
     expect(removedPoints(taking({ takes: ['gone'] }), all)).toMatchObject({
-      taken: [],
+      points: [],
       network: null,
     });
   });
