@@ -57,6 +57,23 @@ test('many tries at once are answered two by two, each as it was sent; a reader 
   close();
 });
 
+test('of many more than can wait, however much at once they come, the rest are told to try again', async () => {
+  const { at, most, release, close } = await running();
+  const tries = Array.from({ length: 260 }, async () => {
+    const answer = await tryAt(at, 'x');
+    await answer.text();
+    return answer.status;
+  });
+  let told = 0;
+  for (const one of tries) void one.then((status) => (told += Number(status === 503)));
+  await until(() => told === 58);
+  release();
+  const statuses = await Promise.all(tries);
+  expect(statuses.filter((status) => status === 200)).toHaveLength(202);
+  expect(most()).toBe(2);
+  close();
+});
+
 test('who sends slowly or goes away keeps nobody waiting', async () => {
   const { at, port, release, close } = await running();
   release();

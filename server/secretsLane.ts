@@ -48,16 +48,18 @@ export function secretsLane(): RequestHandler {
   const lane = pLimit(AT_ONCE);
   return (request, response, next) => {
     if (request.method !== 'POST' || !SECRETS.test(request.path)) return next();
-    if (lane.pendingCount >= MAX_WAITING) {
-      response.set({ 'Retry-After': '5', Connection: 'close' }).status(503).type('text/plain');
-      return void response.send('Many are signing in at once. Wait a moment, then try again.\n');
-    }
-    void arrived(request).then(() =>
-      lane(() => {
+    void arrived(request).then(() => {
+      // Asked when it has arrived: of many that come together none is waiting before.
+      if (lane.pendingCount >= MAX_WAITING) {
+        response.set({ 'Retry-After': '5', Connection: 'close' }).status(503).type('text/plain');
+        response.send('Many are signing in at once. Wait a moment, then try again.\n');
+        return;
+      }
+      void lane(() => {
         if (response.closed) return;
         next();
         return answered(response);
-      }),
-    );
+      });
+    });
   };
 }

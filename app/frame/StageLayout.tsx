@@ -32,7 +32,7 @@ export function StageLayout({
     drawnTo.current?.focus();
   };
   useKeys({
-    d: () => toDrawer(),
+    d: toDrawer,
     'Shift+D': () =>
       (
         sheet.current?.querySelector<SVGElement>('[aria-pressed="true"]') ??

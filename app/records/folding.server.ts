@@ -6,7 +6,7 @@ import { FOLDING_MERGE } from '#core/format/mergeRules';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
 import type { Tx } from './database.server';
-import { only, readFields } from './readFields.server';
+import { readFields, writtenOver } from './readFields.server';
 import { pieces } from './schema.server';
 
 type Given = { [K in keyof Folding]?: Folding[K] | undefined };
@@ -38,7 +38,7 @@ export async function changeFolding(
     (merged) =>
       tx
         .update(pieces)
-        .set({ folding: { ...unfolded(), ...row.folding, ...only(merged, mine) } })
+        .set({ folding: writtenOver({ ...unfolded(), ...row.folding }, now, merged) as Folding })
         .where(eq(pieces.id, piece)),
     FoldingSchema.partial(),
   );

@@ -10,7 +10,7 @@ import { putMerged } from './changed.server';
 import { dbOf } from './database.server';
 import type { Tx } from './database.server';
 import { pieces } from './schema.server';
-import { only, readFields } from './readFields.server';
+import { readFields, writtenOver } from './readFields.server';
 import type { Viewer } from './viewer.server';
 
 /**
@@ -133,8 +133,9 @@ export async function changePieceSurvey(
     (merged) =>
       tx
         .update(pieces)
-        // Only what was sent: what could not be read of the rest stays as it is stored.
-        .set({ survey: { ...unsurveyed(), ...row.survey, ...only(merged, mine) } })
+        .set({
+          survey: writtenOver({ ...unsurveyed(), ...row.survey }, now, merged) as PieceSurvey,
+        })
         .where(eq(pieces.id, piece)),
     PieceSurveySchema.partial(),
   );

@@ -28,10 +28,6 @@ export function readFields<T extends object>(schema: z.ZodObject, stored: object
   return read;
 }
 
-/** Those fields of a record that were sent. */
-export const only = <T extends object>(record: Partial<T>, sent: Partial<T>): Partial<T> =>
-  Object.fromEntries(Object.entries(record).filter(([key]) => key in sent)) as Partial<T>;
-
 /**
  * A record as it is to be stored: `next` where it differs from what was read of `stored`; what
  * could not be read and was not written anew stays as it is stored.

@@ -1,7 +1,7 @@
 import { DEFAULT_SHOP } from '#core/blank/fold/practice';
 import { ShopSchema } from '#core/blank/shopSchema';
 import { PieceSurveySchema, unsurveyed } from '#core/survey/pieceSurvey';
-import { only, readFields, writtenOver } from './readFields.server';
+import { readFields, writtenOver } from './readFields.server';
 
 test('of a stored record every field that can be read is read, whatever stands in the others', () => {
   const stored = {
@@ -27,8 +27,4 @@ test('of a list what can be read is read, and what is written beside it leaves t
   expect(read).toEqual({ ...DEFAULT_SHOP, units: 'in', sheets: [sheet] });
   expect(writtenOver(stored, read, { ...read, hourRate: 55 })).toEqual({ ...stored, hourRate: 55 });
   expect(writtenOver(stored, read, { ...read, sheets: [] })).toMatchObject({ name: 7, sheets: [] });
-});
-
-test('only what was sent is written', () => {
-  expect(only<{ a?: number; b?: number }>({ a: 1, b: 2 }, { b: 0 })).toEqual({ b: 2 });
 });
