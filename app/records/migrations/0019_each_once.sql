@@ -32,8 +32,11 @@ UPDATE "shop" SET "settings" = "settings" || mended.fields FROM (
 	FROM "shop" s, (VALUES ('brakes'), ('edgeTools'), ('beadTools')) AS l(name)
 	WHERE s."settings" ? l.name GROUP BY s."id"
 ) AS mended WHERE mended."id" = "shop"."id";--> statement-breakpoint
+-- What other pieces of the job ask of a survey (takes, cutOut) stays as it is: they need not be touched, each for each.
+ALTER TABLE "pieces" DISABLE TRIGGER "pieces_survey_touch";--> statement-breakpoint
 UPDATE "pieces" SET "survey" = jsonb_set("survey", '{options}', with_own_ids("survey" -> 'options', 'id'))
 WHERE "survey" -> 'options' IS DISTINCT FROM with_own_ids("survey" -> 'options', 'id');--> statement-breakpoint
+ALTER TABLE "pieces" ENABLE TRIGGER "pieces_survey_touch";--> statement-breakpoint
 UPDATE "pieces" SET "shaping" = jsonb_set("shaping", '{own}', with_own_ids("shaping" -> 'own', 'key'))
 WHERE "shaping" -> 'own' IS DISTINCT FROM with_own_ids("shaping" -> 'own', 'key');--> statement-breakpoint
 UPDATE "pictures" SET "marks" = with_own_ids("marks", 'id')
