@@ -11,8 +11,6 @@ import { Form, Link, data, redirect, useNavigation, useSubmit, useFetcher } from
 import { storable } from '#core/card/text';
 import { JobFactsSchema } from '#core/format/job';
 import { useWho } from '../frame/recordedBy';
-import { Thumbnail } from '../drawing/Thumbnail';
-import { Moment } from '../frame/Moment';
 import { Pages, pageAsked } from '../frame/Pages';
 import { Told } from '../frame/Told';
 import { QuarrelsElsewhere } from '../piece/Quarrels';
@@ -24,6 +22,7 @@ import { formOf, idOr404, keyOf, sentence } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/jobs';
 import { JobForm, NEW_JOB } from './JobForm';
+import { JobRow } from './JobRow';
 import { TakeIn } from './TakeIn';
 
 /** As many jobs as one page of the list shows. */
@@ -159,74 +158,14 @@ export default function Jobs({ loaderData, actionData }: Route.ComponentProps) {
               : 'A job is one vehicle. Begin one with “New job”, then give it its first piece.'}
         </Typography>
       )}
-      <Box
-        component="ul"
-        sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 1.5, opacity: busy ? 0.6 : 1 }}
-      >
+      <ul className="job-list" data-busy={busy || undefined}>
         {jobs.map((job) => (
-          <Box component="li" key={job.id} sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
-            <Box
-              component={Link}
-              to={`/jobs/${job.id}`}
-              sx={{
-                flex: 1,
-                display: 'flex',
-                alignItems: 'center',
-                gap: 2.5,
-                p: 2,
-                minHeight: 84,
-                color: 'inherit',
-                textDecoration: 'none',
-                bgcolor: 'var(--panel)',
-                border: '1.5px solid var(--rule)',
-                borderLeft: '10px solid var(--layout)',
-                '&:hover': { bgcolor: 'var(--chalk)' },
-              }}
-            >
-              <Box sx={{ flex: 1, minWidth: 0 }}>
-                <Typography variant="h2">{job.name}</Typography>
-                <Box sx={{ color: 'var(--pencil)' }}>
-                  {[job.vehicle, job.owner].filter(Boolean).join(' · ') || 'No vehicle named yet'}
-                </Box>
-                {job.silhouettes.length > 0 && (
-                  <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1.2 }}>
-                    {job.silhouettes.map((silhouette, i) => (
-                      <Box
-                        key={i}
-                        sx={{ width: 92, height: 66, bgcolor: 'var(--bench-top)', p: 0.6 }}
-                      >
-                        <Thumbnail of={silhouette} material="card" />
-                      </Box>
-                    ))}
-                  </Box>
-                )}
-              </Box>
-              <Box sx={{ textAlign: 'right' }}>
-                <Box className="figure" sx={{ fontSize: '1.5rem' }}>
-                  {job.pieces}
-                </Box>
-                <Box sx={{ color: 'var(--pencil)', fontSize: '0.9rem' }}>
-                  {job.pieces === 1 ? 'piece' : 'pieces'}
-                </Box>
-              </Box>
-              <Box
-                sx={{
-                  color: 'var(--pencil)',
-                  fontSize: '0.9rem',
-                  minWidth: 110,
-                  textAlign: 'right',
-                  display: { xs: 'none', sm: 'block' },
-                }}
-              >
-                begun
-                <br />
-                <Moment at={job.created} />
-              </Box>
-            </Box>
+          <li key={job.id}>
+            <JobRow job={job} />
             {archived && <TakeOut job={job.id} />}
-          </Box>
+          </li>
         ))}
-      </Box>
+      </ul>
       <Pages page={page} most={MAX_JOBS} all={all} of="jobs" />
       <Stack direction="row" spacing={1} useFlexGap sx={{ mt: 3, flexWrap: 'wrap' }}>
         <Button component={Link} to={archived ? '/' : '/?archived'} color="inherit">
