@@ -17,7 +17,7 @@ const CORE = [
   'weld',
   'format',
 ];
-const SHARED = ['workers', 'records', 'frame', 'forms', 'drawing', 'piece', 'folding'];
+const SHARED = ['workers', 'records', 'frame', 'access', 'forms', 'drawing', 'piece', 'folding'];
 const PAGES = [
   'survey',
   'card',

@@ -24,6 +24,7 @@ export default defineConfig({
     copyPublicDir: false,
     rollupOptions: {
       input: {
+        commands: here('./server/commands/main.ts'),
         worker: here('./server/worker.ts'),
         database: here('./server/database.ts'),
         reckon: here('./cli/reckon.ts'),

@@ -28,8 +28,8 @@ import { useKeptOffline } from './frame/useKeptOffline';
 import { theme } from './frame/theme';
 import { summarizeSoon } from './piece/pieceSummary.server';
 import { shopSettings } from './records/shop.server';
-import { authorize } from './records/authorize.server';
-import { namesAtWork } from './records/people.server';
+import { authorize } from './access/authorize.server';
+import { namesAtWork } from './access/people.server';
 import { viewerIn } from './records/viewer.server';
 
 export async function loader({ request, context }: Route.LoaderArgs) {

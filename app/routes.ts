@@ -1,66 +1,13 @@
 import { index, layout, route } from '@react-router/dev/routes';
 import type { RouteConfig } from '@react-router/dev/routes';
+import type { Address } from './access/addresses';
+import { FRAMED, OF_PIECE, OTHERS, PIECE_PAGES } from './access/addresses';
 
-/** The one table of routes: the pages that are not stages, then a piece and its road. */
+const entry = ({ path, file }: Address) => (path === '' ? index(file) : route(path, file));
+
+/** Routes as the addresses are declared, with who may ask for them: app/access/addresses.ts. */
 export default [
-  layout('frame/Frame.tsx', [
-    index('jobs/jobs.tsx'),
-    route('jobs/:jobId', 'jobs/job.tsx'),
-    route('jobs/:jobId/found', 'survey/found.tsx'),
-    route('jobs/:jobId/references', 'survey/references.tsx'),
-    route('jobs/:jobId/new-piece', 'jobs/newPiece.tsx'),
-    route('shop', 'shop/shop.tsx'),
-    route('shop/learnt', 'shop/learnt.tsx'),
-    route('people', 'people/people.tsx'),
-    route('you', 'people/you.tsx'),
-  ]),
-  route('pieces/:pieceId', 'piece/piece.tsx', [
-    layout('piece/stop.tsx', [
-      index('piece/pieceStart.tsx'),
-      route('survey', 'survey/survey.tsx'),
-      route('card', 'card/card.tsx'),
-      route('card/profiles', 'card/profiles.tsx'),
-      route('card/measured', 'card/measured.tsx'),
-      route('card/crown', 'card/crown/crown.tsx'),
-      route('card/another', 'card/copyPiece.tsx'),
-      route('card/beside/:otherId', 'card/comparePieces.tsx'),
-      route('card/over', 'card/overlayCards.tsx'),
-      route('blank', 'blank/blank.tsx'),
-      route('sheet', 'sheet/sheet.tsx'),
-      route('shape', 'shape/shape.tsx'),
-      route('fit', 'fit/fit.tsx'),
-      route('weld', 'weld/weld.tsx'),
-      route('record', 'record/record.tsx'),
-    ]),
-  ]),
-  route('pieces/:pieceId/documents/:kind', 'piece/documents.ts'),
-  route('pieces/:pieceId/pattern/:file', 'sheet/pattern.ts'),
-  route('pieces/:pieceId/strip/:profileId', 'sheet/checkingStripFile.ts'),
-  route('pieces/:pieceId/surveyed', 'piece/pieceSurveyed.ts'),
-  route('pieces/:pieceId/bench-card.pdf', 'blank/benchCard.ts'),
-  route('pieces/:pieceId/beads-beside', 'piece/beadsBeside.ts'),
-  route('pieces/:pieceId/other-part', 'card/crown/otherPart.ts'),
-  route('pieces/:pieceId/folding', 'blank/folding.ts'),
-  route('pieces/:pieceId/shaping', 'shape/shaping.ts'),
-  route('pieces/:pieceId/fits', 'fit/fits.ts'),
-  route('pieces/:pieceId/welds', 'weld/welds.ts'),
-  route('shop/readings', 'shop/readings.ts'),
-  route('shop/readings.csv', 'shop/readingsFile.ts'),
-  route('scale-frame.pdf', 'card/scaleFrame.ts'),
-  route('jobs/:jobId/pictures', 'pictures/pictures.ts'),
-  route('pictures/:pictureId', 'pictures/said.ts'),
-  route('pictures/:pictureId/:size', 'pictures/picture.ts'),
-  route('jobs/:jobId/measuring-sheet.pdf', 'survey/measuringSheet.ts'),
-  route('jobs/:jobId/survey', 'survey/surveyed.ts'),
-  route('take-in', 'jobs/takeInFile.ts'),
-  route('jobs/:jobId/file', 'jobs/file.ts'),
-  route('first', 'people/first.tsx'),
-  route('sign-in', 'people/signIn.tsx'),
-  route('passkey', 'people/passkey.ts'),
-  route('sign-out', 'people/signOut.ts'),
-  route('join/:code', 'people/join.tsx'),
-  route('trust', 'people/trust.tsx'),
-  route('trust/shop.crt', 'people/certificate.ts'),
-  route('who', 'people/signedIn.ts'),
-  route('health', 'frame/health.ts'),
+  layout('frame/Frame.tsx', FRAMED.map(entry)),
+  route(OF_PIECE, 'piece/piece.tsx', [layout('piece/stop.tsx', PIECE_PAGES.map(entry))]),
+  ...OTHERS.map(entry),
 ] satisfies RouteConfig;

@@ -1,3 +1,4 @@
+import { STOPS } from '../app/frame/stops';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import type { Locator, Page } from '@playwright/test';
@@ -39,7 +40,6 @@ async function faults(page: Page): Promise<string[]> {
   return [...day, ...night];
 }
 
-const STAGES = ['Survey', 'Card', 'Blank', 'Sheet', 'Shape', 'Fit', 'Weld'];
 
 test.describe('no page has a fault that axe knows of, on the day bench or the night bench', () => {
   test('the lists and the shop', async ({ page }) => {
@@ -304,7 +304,7 @@ test.describe('on a phone and an upright tablet', () => {
         expect(await tooSmall(page.locator('main')), part).toEqual([]);
       }
       await demoPiece(page, 'Battery shelf', 'Survey');
-      for (const stage of STAGES) {
+      for (const stage of STOPS.map(({ label }) => label)) {
         await goTo(page, stage);
         if (stage === 'Fit') await pickEdge(page, 'B');
         await page.waitForLoadState('networkidle');

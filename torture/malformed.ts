@@ -60,7 +60,7 @@ const any = (): unknown =>
     () => pick(NUMBERS),
     () => pick([null, true, false, [], {}, [[]], { length: -1 }]),
     () => Array.from({ length: 300 }, () => pick(NUMBERS)),
-    () => deep(pick([3, 50, 3000])),
+    () => deep(pick([3, 50, 2000])),
     () => Object.fromEntries(STRINGS.slice(0, 8).map((s) => [s, s])),
   ])();
 

@@ -10,7 +10,7 @@ import { box } from '#core/measure/path';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import { BlankPicture } from '../drawing/BlankPicture';
 import { Drawing } from '../drawing/Drawing';
-import { StageLayout } from '../frame/StageLayout';
+import { StopLayout } from '../frame/StopLayout';
 import type { TallyFigure } from '../frame/Tally';
 import { usePreferences } from '../frame/preferences';
 import { EdgeStory } from '../piece/EdgeStory';
@@ -89,7 +89,7 @@ function Blank({ development }: { development: Development }) {
   const hole = pick?.kind === 'hole' ? development.holes.find((h) => h.id === pick.id) : undefined;
   const fold = pick?.kind === 'fold' ? folds.find((f) => f.id === pick.id) : undefined;
   return (
-    <StageLayout
+    <StopLayout
       drawerWidth={400}
       tally={tally}
       drawing={

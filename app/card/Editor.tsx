@@ -6,7 +6,7 @@ import type { Vec } from '#core/measure/vector';
 import { CardPicture } from '../drawing/CardPicture';
 import { Drawing } from '../drawing/Drawing';
 import type { Pick } from '../drawing/pick';
-import { StageLayout } from '../frame/StageLayout';
+import { StopLayout } from '../frame/StopLayout';
 import { usePreferences } from '../frame/preferences';
 import { useInHand, usePick, usePiece } from '../piece/pieceContext';
 import { CardDrawer } from './CardDrawer';
@@ -41,7 +41,7 @@ export function Editor() {
   };
   const [opacity, setOpacity] = useState(0.5);
   return (
-    <StageLayout
+    <StopLayout
       tally={cardTally(pattern, development, show, showArea)}
       drawer={
         <>

@@ -13,7 +13,7 @@ import { EdgeOffsetSchema } from '#core/card/pattern';
 import type { Problem } from '#core/measure/result';
 import { FoldAway } from '../frame/FoldAway';
 import { orSay } from '../forms/orSay';
-import { StageLayout } from '../frame/StageLayout';
+import { StopLayout } from '../frame/StopLayout';
 import { Told } from '../frame/Told';
 import { unlessAway, useLast } from '../frame/whileAway';
 import { usePreferences } from '../frame/preferences';
@@ -136,7 +136,7 @@ function Beside({ loaded: { at, as, other } }: { loaded: Other }) {
       </Box>
     );
   return (
-    <StageLayout
+    <StopLayout
       drawerWidth={400}
       tally={[]}
       drawing={<SideBySide {...sides} />}

@@ -19,7 +19,7 @@ import type { Problem } from '#core/measure/result';
 import { SIDES_OF_VEHICLE } from '#core/format/lists';
 import { Choice } from '../forms/Choice';
 import { orSay } from '../forms/orSay';
-import { StageLayout } from '../frame/StageLayout';
+import { StopLayout } from '../frame/StopLayout';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
@@ -131,7 +131,7 @@ export default function AnotherPage() {
   };
   if (pattern.sides.length === 0) return <NoCardYet id={id} />;
   return (
-    <StageLayout
+    <StopLayout
       tally={[]}
       drawing={<SideBySide {...sides} />}
       drawer={

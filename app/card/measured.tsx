@@ -8,7 +8,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { Vec } from '#core/measure/vector';
 import { useDraft } from '../forms/useDraft';
-import { StageLayout } from '../frame/StageLayout';
+import { StopLayout } from '../frame/StopLayout';
 import { useView } from '../drawing/Drawing';
 import { usePiece } from '../piece/pieceContext';
 import { onArrival, send } from '../pictures/waiting';
@@ -64,7 +64,7 @@ export default function MeasuredPage() {
     [draft.known, draft.spans],
   );
   return (
-    <StageLayout
+    <StopLayout
       tally={[]}
       drawerWidth={400}
       drawing={

@@ -18,7 +18,7 @@ import { CardPicture } from '../drawing/CardPicture';
 import { Drawing } from '../drawing/Drawing';
 import { Figure, usePathData } from '../drawing/marks';
 import { Choice } from '../forms/Choice';
-import { StageLayout } from '../frame/StageLayout';
+import { StopLayout } from '../frame/StopLayout';
 import { Told } from '../frame/Told';
 import { unlessAway, useLast } from '../frame/whileAway';
 import { usePreferences } from '../frame/preferences';
@@ -63,7 +63,7 @@ export default function OverPage({ loaderData }: Route.ComponentProps) {
       preventScrollReset: true,
     });
   return (
-    <StageLayout
+    <StopLayout
       drawerWidth={400}
       tally={[]}
       drawing={<Over name={facts.name} pattern={pattern} laid={laid} />}

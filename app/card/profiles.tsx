@@ -26,7 +26,7 @@ import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { useDraft } from '../forms/useDraft';
 import { FoldAway } from '../frame/FoldAway';
-import { StageLayout } from '../frame/StageLayout';
+import { StopLayout } from '../frame/StopLayout';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
@@ -108,7 +108,7 @@ function OneProfile({
   };
   const bounds = good ? around(good) : { minX: 0, maxX: 300, minY: -60, maxY: 20 };
   return (
-    <StageLayout
+    <StopLayout
       tally={[]}
       drawerWidth={400}
       drawing={

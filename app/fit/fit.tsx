@@ -14,13 +14,13 @@ import { Drawing } from '../drawing/Drawing';
 import { Choice } from '../forms/Choice';
 import { FoldAway } from '../frame/FoldAway';
 import { Moment } from '../frame/Moment';
-import { StageLayout } from '../frame/StageLayout';
+import { StopLayout } from '../frame/StopLayout';
 import type { TallyFigure } from '../frame/Tally';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { useWho, whoAtFirst } from '../frame/recordedBy';
 import { conditionSentence } from '../frame/words';
-import { triedAsItIs } from '../piece/stages';
+import { triedAsItIs } from '../piece/road/fit';
 import { EdgeStory } from '../piece/EdgeStory';
 import { NoBlank } from '../piece/NoBlank';
 import { WhoField } from '../piece/WhoField';
@@ -121,7 +121,7 @@ export default function FitStage() {
     : [];
 
   return (
-    <StageLayout
+    <StopLayout
       drawerWidth={430}
       tally={tally}
       drawing={
@@ -266,7 +266,7 @@ export default function FitStage() {
   }
 }
 
-/** Narrower than this the drawer lies under the drawing (see StageLayout). */
+/** Narrower than this the drawer lies under the drawing (see StopLayout). */
 const NARROW = '(max-width: 899px)';
 
 /** With no edge in hand: what to do next, and that a reading has nowhere to go. */

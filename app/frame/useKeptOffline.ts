@@ -1,9 +1,10 @@
 import { useEffect } from 'react';
 import { useLocation } from 'react-router';
 import { useWho } from './recordedBy';
+import { STOPS } from './stops';
 
 /** The stops that are used at the vehicle, and what whoever only looks has instead. */
-const STOPS = ['survey', 'shape', 'fit', 'weld'];
+const AT_VEHICLE = STOPS.filter(({ atVehicle }) => atVehicle).map(({ id }) => id);
 const LOOKED_AT = ['record'];
 
 type Manifest = {
@@ -44,7 +45,7 @@ const tell = async (what: object): Promise<void> => {
 export function useKeptOffline(): void {
   const who = useWho();
   const isDevice = (who?.device ?? null) !== null;
-  const stops = who?.role === 'looks' ? LOOKED_AT : STOPS;
+  const stops = who?.role === 'looks' ? LOOKED_AT : AT_VEHICLE;
   const { pathname } = useLocation();
   const piece = /^\/pieces\/[0-9a-f-]{36}/.exec(pathname)?.[0] ?? null;
   const can = isDevice && import.meta.env.PROD;

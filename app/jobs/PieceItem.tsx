@@ -8,8 +8,8 @@ import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { useWho } from '../frame/recordedBy';
 import { RoadLine } from '../piece/RoadLine';
-import type { Road } from '../piece/stages';
-import { STAGES } from '../piece/stages';
+import { STOPS } from '../frame/stops';
+import type { Road } from '../piece/road/road';
 import type { Summary } from '../piece/summary';
 
 /** A piece as the list of a job shows it. */
@@ -141,5 +141,5 @@ function PieceButton(given: { intent: string; piece: string; label: string; sent
 
 /** Where a click on a piece leads: to what is next, or to its card when all is done. */
 const nextStage = (road: Road | null): string =>
-  STAGES.find(({ id }) => road?.[id].state === 'next' || road?.[id].state === 'attention')?.id ??
+  STOPS.find(({ id }) => road?.[id].state === 'next' || road?.[id].state === 'attention')?.id ??
   'card';

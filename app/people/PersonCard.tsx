@@ -5,7 +5,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { useFetcher } from 'react-router';
-import type { Person } from '../records/people.server';
+import type { Person } from '../access/people.server';
 import { Choice } from '../forms/Choice';
 import { Moment } from '../frame/Moment';
 import { Told } from '../frame/Told';

@@ -1,15 +1,15 @@
 import type { AuthenticationResponseJSON } from '@simplewebauthn/server';
 import { data } from 'react-router';
 import { z } from 'zod';
-import { addressOf, cookieFor, isHere } from '../records/cookie.server';
+import { addressOf, cookieFor, isHere } from '../access/cookie.server';
 import { parsedJson } from '../records/parse.server';
-import { askToEnter, askToMake, entered, siteOf, takesPasskeys } from '../records/passkeys.server';
-import { anybody } from '../records/people.server';
-import { signIn } from '../records/sessions.server';
+import { askToEnter, askToMake, entered, siteOf, takesPasskeys } from '../access/passkeys.server';
+import { anybody } from '../access/people.server';
+import { signIn } from '../access/sessions.server';
 import { viewerIn } from '../records/viewer.server';
-import type { Try } from '../records/secretTries.server';
-import { foundRight, takeTry } from '../records/secretTries.server';
-import { noteWrong } from '../records/wrongTries.server';
+import type { Try } from '../access/secretTries.server';
+import { foundRight, takeTry } from '../access/secretTries.server';
+import { noteWrong } from '../access/wrongTries.server';
 import type { Route } from './+types/passkey';
 import { Answer, NameSchema, waitSaid } from './fields';
 

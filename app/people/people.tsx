@@ -8,10 +8,10 @@ import { orSay } from '../forms/orSay';
 import { Told } from '../frame/Told';
 import { Moment } from '../frame/Moment';
 import { network } from '../frame/network.server';
-import { tokenOf } from '../records/cookie.server';
+import { tokenOf } from '../access/cookie.server';
 import { jobNames } from '../records/jobs.server';
 import { formOf } from '../records/parse.server';
-import type { Refused } from '../records/people.server';
+import type { Refused } from '../access/people.server';
 import {
   addPerson,
   changePerson,
@@ -19,12 +19,12 @@ import {
   listPeople,
   setPhrase,
   setPin,
-} from '../records/people.server';
-import { digestOf } from '../records/secrets.server';
-import { listDevices, offerJoin, throwOut } from '../records/sessions.server';
+} from '../access/people.server';
+import { digestOf } from '../access/secrets.server';
+import { listDevices, offerJoin, throwOut } from '../access/sessions.server';
 import type { Viewer } from '../records/viewer.server';
 import { viewerIn } from '../records/viewer.server';
-import { wrongOnes } from '../records/wrongTries.server';
+import { wrongOnes } from '../access/wrongTries.server';
 import type { Route } from './+types/people';
 import { LetIn } from './LetIn';
 import { PersonCard } from './PersonCard';

@@ -1,6 +1,6 @@
 import { redirect } from 'react-router';
-import { cookieFor, tokenOf } from '../records/cookie.server';
-import { signOut } from '../records/sessions.server';
+import { cookieFor, tokenOf } from '../access/cookie.server';
+import { signOut } from '../access/sessions.server';
 import type { Route } from './+types/signOut';
 
 /** Ends this session: here, and in the database. */

@@ -1,11 +1,11 @@
 import { data } from 'react-router';
 import { z } from 'zod';
-import { addressOf, tokenOf } from '../records/cookie.server';
+import { addressOf, tokenOf } from '../access/cookie.server';
 import { parsedJson } from '../records/parse.server';
-import { personById } from '../records/people.server';
-import { setPersonHere } from '../records/sessions.server';
+import { personById } from '../access/people.server';
+import { setPersonHere } from '../access/sessions.server';
 import { viewerIn } from '../records/viewer.server';
-import type { Try } from '../records/secretTries.server';
+import type { Try } from '../access/secretTries.server';
 import type { Route } from './+types/signedIn';
 import { tried } from './tried.server';
 

@@ -1,8 +1,8 @@
 import { data } from 'react-router';
-import { TooManyAtOnce, isIt } from '../records/secrets.server';
-import type { Try } from '../records/secretTries.server';
-import { foundRight, notJudged, takeTry } from '../records/secretTries.server';
-import { noteWrong } from '../records/wrongTries.server';
+import { TooManyAtOnce, isIt } from '../access/secrets.server';
+import type { Try } from '../access/secretTries.server';
+import { foundRight, notJudged, takeTry } from '../access/secretTries.server';
+import { noteWrong } from '../access/wrongTries.server';
 import { waitSaid } from './fields';
 
 /**

@@ -10,7 +10,7 @@ import { orSay } from '../forms/orSay';
 import { Moment } from '../frame/Moment';
 import { Told } from '../frame/Told';
 import { useWho } from '../frame/recordedBy';
-import { addressOf, tokenOf } from '../records/cookie.server';
+import { addressOf, tokenOf } from '../access/cookie.server';
 import { formOf } from '../records/parse.server';
 import {
   forgetPasskey,
@@ -18,11 +18,11 @@ import {
   madePasskey,
   passkeysOf,
   siteOf,
-} from '../records/passkeys.server';
-import { personById, setPhrase } from '../records/people.server';
-import { digestOf } from '../records/secrets.server';
+} from '../access/passkeys.server';
+import { personById, setPhrase } from '../access/people.server';
+import { digestOf } from '../access/secrets.server';
 import { viewerIn } from '../records/viewer.server';
-import type { Try } from '../records/secretTries.server';
+import type { Try } from '../access/secretTries.server';
 import type { Route } from './+types/you';
 import { PhraseSchema, ROLE_WORDS, parsedAnswer, said } from './fields';
 import { tried } from './tried.server';

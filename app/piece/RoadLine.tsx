@@ -2,15 +2,16 @@ import Box from '@mui/material/Box';
 import { Link } from 'react-router';
 import { StopMark } from '../frame/StopMark';
 import { useWho } from '../frame/recordedBy';
-import type { Road } from './stages';
-import { STAGES, stopSaid } from './stages';
+import { STOPS } from '../frame/stops';
+import type { Road } from './road/road';
+import { stopSaid } from './road/road';
 
 /** A piece's road in small: one mark a stop, each a way there for whoever works at it. */
 export function RoadLine({ piece, road }: { piece: string; road: Road }) {
   const looks = useWho()?.role === 'looks';
   return (
     <Box sx={{ display: 'flex', px: 1, pb: 0.5 }}>
-      {STAGES.map(({ id, label }) => (
+      {STOPS.map(({ id, label }) => (
         <Box
           key={id}
           {...(looks

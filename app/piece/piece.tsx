@@ -7,7 +7,7 @@ import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/piece';
 import type { PieceBarProps } from './PieceBar';
 import { PieceBar } from './PieceBar';
-import { StageRail } from './StageRail';
+import { StopRail } from './StopRail';
 import type { SentPage } from './loaded.server';
 import { loadPage } from './loaded.server';
 import { openedPage } from './openedPage';
@@ -116,7 +116,7 @@ const PieceLayout = memo(function PieceLayout({ job, name, archived }: PieceBarP
       }}
     >
       <PieceBar job={job} name={name} archived={archived} stepping={stepping} />
-      <StageRail piece={view.id} road={view.road} />
+      <StopRail piece={view.id} road={view.road} />
       <Waits />
       <Box
         component="main"

@@ -16,7 +16,7 @@ import type { Fit } from '../records/fits.server';
 import type { Picture } from '../records/pictures.server';
 import type { Inspection, Weld } from '../records/welds.server';
 import type { LoadedPage } from './openedPage';
-import type { Road } from './stages';
+import type { Road } from './road/road';
 import type { Editor } from './useDocument';
 import type { Readings } from './useReadings';
 

@@ -1,6 +1,7 @@
 import type { Material } from '../drawing/Thumbnail';
 import type { Silhouette } from '../drawing/silhouette';
-import type { Road, Stop } from './stages';
+import type { Road } from './road/road';
+import type { Stop } from './road/stop';
 
 /** What lists show of a piece. */
 export type Summary = {

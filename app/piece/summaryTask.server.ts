@@ -13,7 +13,7 @@ import { loadPiece } from './loaded.server';
 import { printDigest } from './printDigest';
 import { reckoned } from './reckoned';
 import { stepsOf } from './shapeSteps';
-import { roadOf } from './stages';
+import { roadOf } from './road/road';
 import type { Summary } from './summary';
 import { NOTHING_KNOWN, materialOf } from './summary';
 import { gaveUp, summaryTask } from './reckonTasks';

@@ -12,7 +12,7 @@ import type { InHand, Picked, PieceView, Records, StopUndo } from './pieceContex
 import { printDigest } from './printDigest';
 import { reckoned } from './reckoned';
 import { stepsOf } from './shapeSteps';
-import { roadOf } from './stages';
+import { roadOf } from './road/road';
 import { useDocument } from './useDocument';
 import type { Readings } from './useReadings';
 import { useReadings } from './useReadings';

@@ -4,7 +4,7 @@ import type { PatternDoc } from '#core/card/pattern';
 import { useKeys } from '../frame/keys';
 import { useWho } from '../frame/recordedBy';
 import type { Picked } from './pieceContext';
-import { STAGES } from './stages';
+import { STOPS } from '../frame/stops';
 import type { Stepping } from './useStepping';
 
 /**
@@ -29,9 +29,9 @@ export function useRoadKeys(
   const looks = useWho()?.role === 'looks';
   useKeys({
     ...Object.fromEntries(
-      (looks ? [] : STAGES).map((stage) => [
-        String(stage.key),
-        () => void navigate(`/pieces/${id}/${stage.id}`),
+      (looks ? [] : STOPS).map((stop) => [
+        String(stop.key),
+        () => void navigate(`/pieces/${id}/${stop.id}`),
       ]),
     ),
     e: () => nextOf('edge', edges, 1),

@@ -2,6 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { useLocation } from 'react-router';
 import { usePreferences } from '../frame/preferences';
 import { changesOfCard, changesOfPlan } from './changes';
+import { stopAt } from '../frame/stops';
 import type { PieceView } from './pieceContext';
 
 /** Time for which a message about an undo is shown, ms. */
@@ -23,7 +24,9 @@ export type Stepping = {
  */
 export function useStepping({ pattern, patternEditor, planEditor, stopUndo }: PieceView): Stepping {
   const { show } = usePreferences();
-  const stop = useLocation().pathname.split('/').pop();
+  const { pathname } = useLocation();
+  // What came of a piece is only read; whatever else is not a stop is a page of its card.
+  const acts = stopAt(pathname)?.undo ?? (pathname.endsWith('/record') ? null : 'card');
   const [said, setSaid] = useState<string | null>(null);
   useEffect(() => {
     const quiet = setTimeout(() => setSaid(null), SHOWN_MS);
@@ -38,7 +41,7 @@ export function useStepping({ pattern, patternEditor, planEditor, stopUndo }: Pi
           `${way === 'undo' ? 'Undone' : 'Done again'}: ${changes[0] ?? 'nothing changed'}${more}`,
         );
       };
-      if (stop === 'weld') {
+      if (acts === 'plan') {
         const moved = await planEditor[way]();
         if (moved) tell(changesOfPlan(moved.from, moved.to, pattern));
       } else {
@@ -46,18 +49,18 @@ export function useStepping({ pattern, patternEditor, planEditor, stopUndo }: Pi
         if (moved) tell(changesOfCard(moved.from, moved.to, show));
       }
     };
-    if (stop === 'fit') {
+    if (acts === 'reading') {
       const undo = stopUndo ? () => setSaid(stopUndo.undo()) : undefined;
       return { undo, redo: undefined, what: 'the last reading', said };
     }
     // Where nothing is done nothing is undone.
-    if (stop === 'record') return { undo: undefined, redo: undefined, what: 'nothing', said: null };
-    const editor = stop === 'weld' ? planEditor : patternEditor;
+    if (acts === null) return { undo: undefined, redo: undefined, what: 'nothing', said: null };
+    const editor = acts === 'plan' ? planEditor : patternEditor;
     return {
       undo: editor.canUndo ? () => void step('undo') : undefined,
       redo: editor.canRedo ? () => void step('redo') : undefined,
-      what: stop === 'weld' ? 'the plan' : 'the card',
+      what: acts === 'plan' ? 'the plan' : 'the card',
       said,
     };
-  }, [stop, stopUndo, said, show, pattern, patternEditor, planEditor]);
+  }, [acts, stopUndo, said, show, pattern, patternEditor, planEditor]);
 }

@@ -14,7 +14,7 @@ import { inOwnOrder, uncounted, workedSeconds } from '#core/shape/shaping';
 import type { ShapeStep } from '#core/shape/shapeStep';
 import { Drawing } from '../drawing/Drawing';
 import { SelfSavedWord } from '../forms/SelfSavedWord';
-import { StageLayout } from '../frame/StageLayout';
+import { StopLayout } from '../frame/StopLayout';
 import type { TallyFigure } from '../frame/Tally';
 import { NoBlank } from '../piece/NoBlank';
 import { PiecePictures } from '../piece/PiecePictures';
@@ -122,7 +122,7 @@ function Shape({ development }: { development: Development }) {
       ? pattern.profiles.find(({ id: one }) => one === looked.about[0])
       : undefined;
   return (
-    <StageLayout
+    <StopLayout
       drawerWidth={440}
       tally={tally}
       drawing={

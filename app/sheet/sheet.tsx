@@ -14,7 +14,7 @@ import { plugsOnBlank } from '#core/weld/plugs';
 import { BlankPicture } from '../drawing/BlankPicture';
 import { CardPicture } from '../drawing/CardPicture';
 import { Drawing, useView } from '../drawing/Drawing';
-import { StageLayout } from '../frame/StageLayout';
+import { StopLayout } from '../frame/StopLayout';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { NoBlank } from '../piece/NoBlank';
@@ -72,7 +72,7 @@ export default function SheetStage() {
     </Box>
   );
   return (
-    <StageLayout
+    <StopLayout
       tally={[
         { label: 'Pages', value: tiling ? `${tiling.tiles.length} × ${PAPERS[paper].name}` : '—' },
         { label: 'Laid', value: tiling ? `${tiling.columns} across, ${tiling.rows} down` : '—' },

@@ -9,7 +9,7 @@ import { meetsOf } from '#core/weld/planned';
 import { startCurrent } from '#core/weld/start';
 import { Drawing } from '../drawing/Drawing';
 import { usePost } from '../forms/usePost';
-import { StageLayout } from '../frame/StageLayout';
+import { StopLayout } from '../frame/StopLayout';
 import type { TallyFigure } from '../frame/Tally';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
@@ -95,7 +95,7 @@ export default function WeldStage() {
     { label: 'Findings open', value: String(open), alert: open > 0 },
   ];
   return (
-    <StageLayout
+    <StopLayout
       drawerWidth={430}
       tally={tally}
       drawing={

@@ -28,7 +28,7 @@ import type { Strip } from '#core/surface/strips';
 import { stripAt } from '#core/surface/strips';
 import { Drawing } from '../../drawing/Drawing';
 import { useDraft } from '../../forms/useDraft';
-import { StageLayout } from '../../frame/StageLayout';
+import { StopLayout } from '../../frame/StopLayout';
 import { FoldAway } from '../../frame/FoldAway';
 import { Told } from '../../frame/Told';
 import { usePreferences } from '../../frame/preferences';
@@ -213,7 +213,7 @@ export default function CrownPage() {
   const bad = [...(read && !read.ok ? read.problems : []), ...tape.problems, ...problems];
   const size = laid && box(laid.outline.path);
   return (
-    <StageLayout
+    <StopLayout
       drawerWidth={430}
       tally={
         laid && size

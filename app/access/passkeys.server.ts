@@ -7,10 +7,10 @@ import {
 import type { AuthenticationResponseJSON, RegistrationResponseJSON } from '@simplewebauthn/server';
 import { and, asc, eq, gt, isNull, lt } from 'drizzle-orm';
 import { isSecure } from './cookie.server';
-import { dbOf } from './database.server';
-import type { Tx } from './database.server';
-import { passkeyAsks, passkeys, people } from './peopleTables.server';
-import { Viewer } from './viewer.server';
+import { dbOf } from '../records/database.server';
+import type { Tx } from '../records/database.server';
+import { passkeyAsks, passkeys, people } from '../records/peopleTables.server';
+import { Viewer } from '../records/viewer.server';
 
 /** How long one has to touch the key, ms. */
 const ASKED_MS = 5 * 60_000;

@@ -1,13 +1,20 @@
 import { and, asc, eq, inArray, isNotNull, isNull, ne, notInArray, or, sql } from 'drizzle-orm';
-import { dbOf } from './database.server';
-import type { Tx } from './database.server';
-import type { Role } from './peopleTables.server';
+import { dbOf } from '../records/database.server';
+import type { Tx } from '../records/database.server';
+import type { Role } from '../records/peopleTables.server';
 import type { Made } from './passkeys.server';
 import { keepPasskey } from './passkeys.server';
-import { devices, joins, mayLook, passkeys, people, sessions } from './peopleTables.server';
-import { jobs } from './schema.server';
+import {
+  devices,
+  joins,
+  mayLook,
+  passkeys,
+  people,
+  sessions,
+} from '../records/peopleTables.server';
+import { jobs } from '../records/schema.server';
 import { hashed } from './secrets.server';
-import { Viewer } from './viewer.server';
+import { Viewer } from '../records/viewer.server';
 
 export type Person = {
   id: string;

@@ -2,32 +2,15 @@ import { eq } from 'drizzle-orm';
 import type { Params, RouterContextProvider } from 'react-router';
 import { redirect } from 'react-router';
 import { z } from 'zod';
+import { accessTo } from './addresses';
 import { isData, isHere, tokenOf } from './cookie.server';
-import { dbOf } from './database.server';
+import { dbOf } from '../records/database.server';
 import { anybody } from './people.server';
-import { pictures, pieces } from './schema.server';
+import { pictures, pieces } from '../records/schema.server';
 import { knownBy } from './sessions.server';
-import { toldInstead, troubleIn, troubleMet } from './trouble.server';
-import type { Known } from './viewer.server';
-import { Viewer, viewerIn } from './viewer.server';
-
-/** Pages that anybody may ask for, signed in or not. */
-const OPEN = /^\/(sign-in|first|passkey|health|trust|trust\/shop\.crt|join\/[^/]+)$/;
-/**
- * What only whoever runs the shop may do; to read the shop's settings is everybody's who works in
- * it.
- */
-const RUNS_ONLY = /^\/people(\/|$)/;
-const RUNS_TO_WRITE = /^\/shop$/;
-/** All there is for whoever looks: the list, what belongs to one of their jobs, and the way out. */
-const LOOKS_AT = /^\/($|jobs\/|pieces\/|pictures\/)/;
-/** What is their own: how they sign in. */
-const OWN = /^\/(you|sign-out)$/;
-/** Pages of a job whose only use is to write. */
-const WRITES = /^\/jobs\/[^/]+\/new-piece$/;
-/** Where one works on a piece or measures a job: whoever looks is shown what came of it instead. */
-const WORKED_AT = /^\/pieces\/[^/]+(\/(survey|card|blank|sheet|shape|fit|weld)(\/.*)?)?$/;
-const MEASURED_AT = /^\/jobs\/[^/]+\/references$/;
+import { toldInstead, troubleIn, troubleMet } from '../records/trouble.server';
+import type { Known } from '../records/viewer.server';
+import { Viewer, viewerIn } from '../records/viewer.server';
 
 const READS = new Set(['GET', 'HEAD', 'OPTIONS']);
 
@@ -111,16 +94,18 @@ async function jobOf(params: Params): Promise<string | null> {
 }
 
 /**
- * What stands in the way of what is asked; null lets it in. The same for every route: there is no
- * other door.
+ * What stands in the way of what is asked at an address of the router's (`matched`, its pattern); null
+ * lets it in. The same for every route: there is no other door.
  */
 export async function refusal(
   known: Known | null,
   request: Request,
   params: Params,
+  matched: string,
 ): Promise<Response | null> {
-  const path = pathOf(request.url);
-  if (OPEN.test(path)) return null;
+  const { reads, writes, instead } = accessTo(matched);
+  if (reads === 'anybody') return null;
+  const isReading = READS.has(request.method);
   if (!known) {
     if (!isPage(request))
       return told(
@@ -128,26 +113,24 @@ export async function refusal(
         'You are no longer signed in. What you typed is still here: sign in and go on.',
       );
     if (!(await anybody())) return redirect('/first');
-    const to = READS.has(request.method) && path !== '/' ? `?to=${encodeURIComponent(path)}` : '';
+    const path = pathOf(request.url);
+    const to = isReading && path !== '/' ? `?to=${encodeURIComponent(path)}` : '';
     return redirect(`/sign-in${to}`);
   }
-  const reads = READS.has(request.method);
-  if (RUNS_ONLY.test(path) && known.role !== 'runs') return notHere();
-  if (RUNS_TO_WRITE.test(path) && !reads && known.role === 'works')
+  if (reads === 'runs' && known.role !== 'runs') return notHere();
+  if (writes === 'runs' && !isReading && known.role === 'works')
     return told(403, 'Only who runs the shop changes its settings. Nothing was changed.');
-  if (known.role !== 'looks') return null;
-  if (OWN.test(path)) return null;
-  if (!LOOKS_AT.test(path) || WRITES.test(path)) return notHere();
+  if (known.role !== 'looks' || reads === 'own') return null;
+  if (reads !== 'looks') return notHere();
   const job = await jobOf(params);
   // Whoever may not see a job is not told that it is there.
-  if (path !== '/' && (job === null || !known.jobs!.has(job))) return notHere();
-  if (!reads) return told(403, 'You may look at this job, not change it. Nothing was changed.');
-  if (WORKED_AT.test(path)) return redirect(`/pieces/${params.pieceId}/record`);
-  return MEASURED_AT.test(path) ? redirect(`/jobs/${params.jobId}`) : null;
+  if (matched !== '/' && (job === null || !known.jobs!.has(job))) return notHere();
+  if (!isReading) return told(403, 'You may look at this job, not change it. Nothing was changed.');
+  return instead ? redirect(instead(params)) : null;
 }
 
 type Context = Readonly<RouterContextProvider>;
-type Asked = { request: Request; params: Params; context: Context };
+type Asked = { request: Request; params: Params; pattern: string; context: Context };
 
 /**
  * The one middleware: whatever is asked, it is known by whom before a loader or an action runs, and
@@ -155,7 +138,7 @@ type Asked = { request: Request; params: Params; context: Context };
  * answered, not a fault. Nothing that is answered is kept by a browser unless the route says so.
  */
 export async function authorize(
-  { request, params, context }: Asked,
+  { request, params, pattern, context }: Asked,
   next: () => Promise<Response>,
 ): Promise<Response> {
   let known: Known | null;
@@ -163,7 +146,7 @@ export async function authorize(
   try {
     // Health is asked every few seconds, by nobody in particular.
     known = pathOf(request.url) === '/health' ? null : await whoAsks(request);
-    stopped = await refusal(known, request, params);
+    stopped = await refusal(known, request, params, pattern);
   } catch (error) {
     // The disk or the database in the way of knowing who asks: told, as it is anywhere else.
     const trouble = troubleIn(error);

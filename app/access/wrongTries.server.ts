@@ -1,8 +1,8 @@
 import { desc, lt, sql } from 'drizzle-orm';
-import { dbOf } from './database.server';
-import { wrongTries } from './peopleTables.server';
+import { dbOf } from '../records/database.server';
+import { wrongTries } from '../records/peopleTables.server';
 import { sweepTries } from './secretTries.server';
-import { Viewer } from './viewer.server';
+import { Viewer } from '../records/viewer.server';
 
 /** Wrong tries are kept this long to be looked at. */
 const KEPT_DAYS = 30;

@@ -4,14 +4,15 @@ import { memo, useEffect, useRef, useState } from 'react';
 import { NavLink, useLocation, useNavigation } from 'react-router';
 import { StopMark } from '../frame/StopMark';
 import { useWho } from '../frame/recordedBy';
-import type { Road } from './stages';
-import { STAGES, stopSaid } from './stages';
+import { STOPS, stopAt } from '../frame/stops';
+import type { Road } from './road/road';
+import { stopSaid } from './road/road';
 
 /**
  * The road of a piece across the top: each stop with how it stands, and for whoever works at it a
  * way there.
  */
-export const StageRail = memo(function StageRail({ piece, road }: { piece: string; road: Road }) {
+export const StopRail = memo(function StopRail({ piece, road }: { piece: string; road: Road }) {
   const looks = useWho()?.role === 'looks';
   const [told, setTold] = useState<string | null>(null);
   const rail = useRef<HTMLElement>(null);
@@ -23,7 +24,7 @@ export const StageRail = memo(function StageRail({ piece, road }: { piece: strin
       ?.querySelector('[aria-current="page"]')
       ?.scrollIntoView({ inline: 'center', block: 'nearest' });
   }, [pathname]);
-  const here = STAGES.find(({ id }) => pathname.endsWith(`/${id}`));
+  const here = stopAt(pathname);
   const why = here && told === pathname ? road[here.id].why : [];
   return (
     <>
@@ -40,7 +41,7 @@ export const StageRail = memo(function StageRail({ piece, road }: { piece: strin
           '@media print': { display: 'none' },
         }}
       >
-        {STAGES.map(({ id, key, label }) => {
+        {STOPS.map(({ id, key, label }) => {
           const stop = road[id];
           return (
             <Box
@@ -130,7 +131,7 @@ export const StageRail = memo(function StageRail({ piece, road }: { piece: strin
 function sameRail(a: { piece: string; road: Road }, b: { piece: string; road: Road }): boolean {
   return (
     a.piece === b.piece &&
-    STAGES.every(
+    STOPS.every(
       ({ id }) =>
         a.road[id].state === b.road[id].state &&
         a.road[id].note === b.road[id].note &&

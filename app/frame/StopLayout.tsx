@@ -11,7 +11,7 @@ import { useKeys } from './keys';
  * The lie of every stage: drawing, drawer at its side (under it on an upright tablet or a phone),
  * tally along the bottom.
  */
-export function StageLayout({
+export function StopLayout({
   drawing,
   drawer,
   tally,

@@ -1,9 +1,9 @@
 import { and, eq, lt, sql } from 'drizzle-orm';
 import pLimit from 'p-limit';
-import { dbOf } from './database.server';
-import type { Tx } from './database.server';
-import { secretTries } from './peopleTables.server';
-import { Viewer } from './viewer.server';
+import { dbOf } from '../records/database.server';
+import type { Tx } from '../records/database.server';
+import { secretTries } from '../records/peopleTables.server';
+import { Viewer } from '../records/viewer.server';
 
 /** What is tried: each kind is counted apart, so that one does not shut another out. */
 export type Secret = 'phrase' | 'own-phrase' | 'pin' | 'code' | 'passkey' | 'passkey-ask';

@@ -13,8 +13,9 @@ import { unsurveyed } from '#core/survey/pieceSurvey';
 import { emptyPlan } from '#core/weld/emptyPlan';
 import { seamsOf } from '#core/weld/seams';
 import { isJoined } from '#core/weld/start';
-import { demoJob } from '../../demo/job';
-import { STAGES, roadOf } from './stages';
+import { demoJob } from '../../../demo/job';
+import { STOPS } from '../../frame/stops';
+import { roadOf } from './road';
 
 const roadFor = (name: string, change: Partial<Parameters<typeof roadOf>[0]> = {}) => {
   const piece = demoJob().pieces.find((p) => p.name === name)!;
@@ -86,12 +87,12 @@ test('exactly one stop is next, unless something before it wants mending first',
     for (const revision of [null, 1, piece.card.current]) {
       const printed = revision === null ? null : { revision, digest: null };
       const road = roadFor(piece.name, { printed });
-      const next = STAGES.filter(({ id }) => road[id].state === 'next');
-      const ahead = STAGES.filter(({ id }) => road[id].state === 'ahead');
+      const next = STOPS.filter(({ id }) => road[id].state === 'next');
+      const ahead = STOPS.filter(({ id }) => road[id].state === 'ahead');
       expect(next.length).toBeLessThanOrEqual(1);
       if (next[0]) for (const stage of ahead) expect(stage.key).toBeGreaterThan(next[0].key);
       // A number once learnt stays with its stop.
-      expect(STAGES.map(({ key }) => key)).toEqual([1, 2, 3, 4, 5, 6, 7]);
+      expect(STOPS.map(({ key }) => key)).toEqual([1, 2, 3, 4, 5, 6, 7]);
     }
   }
 });
@@ -115,7 +116,7 @@ test('a card with a fault has no blank and is what wants attention; a warning on
     note: expect.stringContaining('to mend'),
   });
   expect(broken.blank).toMatchObject({ state: 'attention', note: 'No blank yet' });
-  expect(STAGES.filter(({ id }) => broken[id].state === 'next')).toEqual([]);
+  expect(STOPS.filter(({ id }) => broken[id].state === 'next')).toEqual([]);
 
   const fold = { ...tray.folds[0]!, radiusMm: 0 };
   const near = {

@@ -1,9 +1,9 @@
 import { and, asc, eq, gt, isNotNull, isNull, lt, sql } from 'drizzle-orm';
-import { dbOf } from './database.server';
-import { devices, joins, mayLook, people, sessions } from './peopleTables.server';
+import { dbOf } from '../records/database.server';
+import { devices, joins, mayLook, people, sessions } from '../records/peopleTables.server';
 import { digestOf, newToken } from './secrets.server';
-import type { Known } from './viewer.server';
-import { Viewer } from './viewer.server';
+import type { Known } from '../records/viewer.server';
+import { Viewer } from '../records/viewer.server';
 
 /**
  * How long one stays signed in without coming back: at a browser, where one chose to stay so, on a

@@ -1,0 +1,56 @@
+import type { StopState } from '../../frame/StopMark';
+import type { StopId } from '../../frame/stops';
+import { STOPS } from '../../frame/stops';
+import { blankStop } from './blank';
+import { cardStop } from './card';
+import { fitStop } from './fit';
+import { shapeStop } from './shape';
+import { sheetStop } from './sheet';
+import type { RoadGiven, Stop } from './stop';
+import { surveyStop } from './survey';
+import { weldStop } from './weld';
+
+/** Stops that want attention and yet keep nobody from the next: what they say is a warning. */
+const LETS_GO_ON: ReadonlySet<StopId> = new Set<StopId>(['survey', 'blank']);
+
+export type Road = Record<StopId, Stop>;
+
+/** How each stop stands: by what the records of the piece bear, never by a tick. */
+const STATES: Record<StopId, (given: RoadGiven) => Stop> = {
+  survey: surveyStop,
+  card: cardStop,
+  blank: blankStop,
+  sheet: sheetStop,
+  shape: shapeStop,
+  fit: fitStop,
+  weld: weldStop,
+};
+
+const SAID: Record<StopState, string> = {
+  done: 'done',
+  next: 'next',
+  attention: 'needs attention',
+  ahead: 'ahead',
+  unseen: 'not looked at',
+  overtaken: 'overtaken',
+};
+
+/** A stop and how it stands, for who does not see its mark. */
+export const stopSaid = (label: string, { state, note }: Stop): string =>
+  `${label}: ${SAID[state]}${note && note.toLowerCase() !== SAID[state] ? `, ${note}` : ''}`;
+
+/**
+ * How far a piece has come: computed from what exists, never ticked by hand. Done means that the
+ * records bear what the plan asks, for the card as it is now. The first stop ahead is next, unless
+ * something before it wants attention.
+ */
+export function roadOf(given: RoadGiven): Road {
+  const road = Object.fromEntries(STOPS.map(({ id }) => [id, STATES[id](given)])) as Road;
+  const next = STOPS.find(({ id }) => road[id].state === 'ahead');
+  const waits = STOPS.some(
+    ({ id, key }) =>
+      next && key < next.key && road[id].state === 'attention' && !LETS_GO_ON.has(id),
+  );
+  if (next && !waits) road[next.id] = { ...road[next.id], state: 'next' };
+  return road;
+}
