@@ -40,7 +40,6 @@ async function faults(page: Page): Promise<string[]> {
   return [...day, ...night];
 }
 
-
 test.describe('no page has a fault that axe knows of, on the day bench or the night bench', () => {
   test('the lists and the shop', async ({ page }) => {
     for (const at of ['/', '/shop', '/shop/learnt', '/?search=library']) {

@@ -6,6 +6,7 @@ import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Form, data, redirect, useFetcher } from 'react-router';
+import { PROGRAM } from '#core/format/program';
 import { orSay } from '../forms/orSay';
 import { Moment } from '../frame/Moment';
 import { Told } from '../frame/Told';
@@ -248,6 +249,9 @@ export default function You({
           </Button>
         </Form>
       )}
+      <Typography sx={{ color: 'var(--pencil)', fontSize: '0.92rem' }}>
+        Patrone <span className="figure">{PROGRAM}</span>
+      </Typography>
     </Stack>
   );
 }

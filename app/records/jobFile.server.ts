@@ -8,6 +8,7 @@ import type {
   PiecePictureFile,
 } from '#core/format/job';
 import { JOB_VERSION } from '#core/format/job';
+import { PROGRAM } from '#core/format/program';
 import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
 import { foldingOf } from './folding.server';
@@ -59,6 +60,7 @@ export function exportJob(
         {
           format: 'patrone-job',
           version: JOB_VERSION,
+          program: PROGRAM,
           job: { name, vehicle, owner, notes, created, archived },
           pictures: withPictures
             ? (await picturesOf(viewer, { job: id, piece: null }, tx)).map(jobPicture)

@@ -252,6 +252,8 @@ export const MAX_PIECES = 2000;
 export const JobHeadSchema = z.object({
   format: z.literal('patrone-job'),
   version: z.literal(JOB_VERSION),
+  /** The version of the program that wrote it; left out by older ones. */
+  program: text(20).optional(),
   job: JobFactsSchema.extend({ created: moment, archived: moment.nullable() }),
   /** Reference points, measures, rounds, openings, braces and findings of the whole vehicle. */
   survey: z.array(SurveyedSchema).max(MAX_SURVEYED),
