@@ -4,6 +4,7 @@ import { pipeline } from 'node:stream/promises';
 import { sql } from 'drizzle-orm';
 import { isThere, picturePath } from '#app/pictures/pictureFiles.server';
 import { dbOf } from '#app/records/database.server';
+import { saidIn } from '#app/records/records.server';
 import { pictures } from '#app/records/schema.server';
 import type { Viewer } from '#app/records/viewer.server';
 import type { DocumentKind } from '#core/format/documents';
@@ -15,13 +16,12 @@ import { FoldingSchema } from '#core/blank/fold/folding';
 import { ShapingSchema } from '#core/shape/shapingSchema';
 import { PieceSurveySchema } from '#core/survey/pieceSurvey';
 import { SurveySchema } from '#core/survey/references';
-import {
-  FitSchema,
-  InspectionSchema,
-  JobFactsSchema,
-  PieceFactsSchema,
-  WeldSchema,
-} from '#core/format/job';
+import { JobFactsSchema, PieceFactsSchema } from '#core/format/job';
+import { RECORD_KINDS } from '#core/format/lists';
+import { RECORDS } from '#core/format/records';
+
+/** A record’s kind, as it is called. */
+const NAMED = sql`case kind when 'fit' then 'trial' else kind end`;
 
 /** What is looked for: a sentence, and the rows it is true of, each with what to call it by. */
 const WRONG: [string, ReturnType<typeof sql>][] = [
@@ -46,8 +46,7 @@ const WRONG: [string, ReturnType<typeof sql>][] = [
     'names a revision of the card that is not there',
     sql`select p.name || ', ' || r.what as of from (
         select piece, 'print of ' || at::date as what, revision from prints
-        union all select piece, 'trial of ' || at::date, revision from fits
-        union all select piece, 'weld of ' || at::date, (made ->> 'revision')::int from welds where made is not null
+        union all select piece, ${NAMED} || ' of ' || at::date, revision from records where revision is not null
       ) r join pieces p on p.id = r.piece
       where r.revision > 0 and not exists (select 1 from documents d
         where d.piece = r.piece and d.kind = 'card' and d.number = r.revision)`,
@@ -55,9 +54,8 @@ const WRONG: [string, ReturnType<typeof sql>][] = [
   [
     'is about an edge that no version of the card ever had',
     sql`select p.name || ', ' || r.what as of from (
-        select f.piece, 'trial of ' || f.at::date || ', edge ' || e.edge as what, e.edge from fit_edges e join fits f on f.id = e.fit
-        union all select piece, 'weld of ' || at::date || ', edge ' || edge, edge from welds
-        union all select piece, 'inspection of ' || at::date || ', edge ' || edge, edge from inspections
+        select piece, ${NAMED} || ' of ' || at::date || ', edge ' || e.edge as what, e.edge
+          from records, jsonb_array_elements_text(edges) as e(edge)
         union all select piece, 'picture ' || name || ', edge ' || "of", "of" from pictures where owner = 'edge'
       ) r join pieces p on p.id = r.piece
       where not exists (select 1 from documents d
@@ -66,10 +64,8 @@ const WRONG: [string, ReturnType<typeof sql>][] = [
   ],
   [
     'hangs on a record that is not there',
-    sql`select name as of from pictures x where owner in ('fit', 'weld', 'inspection') and not exists (
-      select 1 from fits where id::text = x.of and piece = x.piece
-      union all select 1 from welds where id::text = x.of and piece = x.piece
-      union all select 1 from inspections where id::text = x.of and piece = x.piece)
+    sql`select name as of from pictures x where owner = any(${sql.param(`{${RECORD_KINDS.join(',')}}`)}::text[])
+        and not exists (select 1 from records where id::text = x.of and piece = x.piece and kind = x.owner)
       union all select name from pictures x where owner = 'survey' and not exists (
         select 1 from surveyed where id = split_part(x.of, '.', 1) and job = x.job)`,
   ],
@@ -112,7 +108,6 @@ async function unreadable(viewer: Viewer): Promise<string[]> {
       if (!read.success) found.push(`${called}, ${of}: ${issue?.path.join(' ')} ${issue?.message}`);
     }
   };
-  const iso = <T extends { at: Date }>(row: T) => ({ ...row, at: row.at.toISOString() });
   await each(
     'job',
     JobFactsSchema,
@@ -129,7 +124,7 @@ async function unreadable(viewer: Viewer): Promise<string[]> {
   for (const { id, name } of pieces) {
     const piece = await db.query.pieces.findFirst({
       where: (p, { eq }) => eq(p.id, id),
-      with: { fits: { with: { edges: true } }, welds: true, inspections: true },
+      with: { records: true },
     });
     if (!piece) continue;
     const all = (rows: unknown[]) => Promise.resolve(rows.map((row) => ({ called: name, row })));
@@ -137,9 +132,10 @@ async function unreadable(viewer: Viewer): Promise<string[]> {
     await each('what is surveyed', PieceSurveySchema, all([pieceSurveyOf(piece)]));
     await each('how it is folded', FoldingSchema, all([foldingOf(piece)]));
     await each('how it is shaped', ShapingSchema, all([shapingOf(piece)]));
-    await each('trial', FitSchema, all(piece.fits.map(iso)));
-    await each('weld', WeldSchema, all(piece.welds.map(iso)));
-    await each('inspection', InspectionSchema, all(piece.inspections.map(iso)));
+    for (const kind of RECORD_KINDS) {
+      const mine = piece.records.filter((row) => row.kind === kind).map(saidIn);
+      await each(kind === 'fit' ? 'trial' : kind, RECORDS[kind].schema, all(mine));
+    }
     const versions = await db.query.documents.findMany({ where: (d, { eq }) => eq(d.piece, id) });
     for (const { kind, number, body } of versions) {
       const door = DOCUMENTS[kind as DocumentKind];

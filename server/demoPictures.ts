@@ -7,7 +7,7 @@ import { keepPictureNow } from '#app/pictures/doKeepPicture.server';
 import type { KeptPicture } from '#app/pictures/keepPicture';
 import { incoming } from '#app/pictures/pictureFiles.server';
 import { dbOf } from '#app/records/database.server';
-import { fits, pictures, pieces, welds } from '#app/records/schema.server';
+import { pictures, pieces, records } from '#app/records/schema.server';
 import type { Viewer } from '#app/records/viewer.server';
 import { DRAWINGS } from '../demo/drawings';
 import { DEMO_PICTURES } from '../demo/pictures';
@@ -37,13 +37,12 @@ export async function putDemoPictures(viewer: Viewer, job: string): Promise<void
               .select()
               .from(pieces)
               .where(and(eq(pieces.job, job), eq(pieces.name, piece)));
-      const records = on === 'fit' ? fits : welds;
       const [record] =
-        row && on !== 'piece'
+        row && (on === 'fit' || on === 'weld')
           ? await db
               .select({ id: records.id })
               .from(records)
-              .where(eq(records.piece, row.id))
+              .where(and(eq(records.piece, row.id), eq(records.kind, on)))
               .orderBy(asc(records.seq))
               .limit(1)
           : [];

@@ -86,38 +86,41 @@ async function query<T extends object>(text: string, values: unknown[] = []): Pr
   }
 }
 
-/** Where the mark of each kind of record stands in the database. */
+/** Where the mark of each kind of record stands in the database: rows of one text, `m`. */
 const WHERE: Record<string, string> = {
-  job: 'select count(*) from jobs where name = m',
-  piece: 'select count(*) from pieces where name = m',
-  card: `select count(*) from documents where body ->> 'base' = m`,
-  weld: 'select count(*) from welds where note = m',
-  inspection: 'select count(*) from inspections where finding = m',
-  remedy: 'select count(*) from inspections where remedy = m',
-  withdrawal: `select count(*) from inspections where withdrawn ->> 'why' = m`,
-  trial: 'select count(*) from fits where notes = m',
-  reading: `select count(distinct fit) from fit_edges where strpos(stations::text, m) > 0`,
+  job: 'select name as m from jobs',
+  piece: 'select name from pieces',
+  card: "select body ->> 'base' from documents",
+  weld: "select body ->> 'note' from records where kind = 'weld'",
+  inspection: "select body ->> 'finding' from records where kind = 'inspection'",
+  remedy: "select body ->> 'remedy' from records where kind = 'inspection'",
+  withdrawal: "select withdrawn ->> 'why' from records where kind = 'inspection'",
+  trial: "select body ->> 'notes' from records where kind = 'fit'",
 };
+/** A reading is a part of what was read along an edge. */
+const READINGS = `select count(distinct id) from records where kind = 'fit'
+  and strpos(body ->> 'edges', m) > 0`;
+
+/** How often each mark is there, of one kind of record. */
+async function counted(kind: string, marks: readonly string[]): Promise<[string, number][]> {
+  const text =
+    kind === 'reading'
+      ? `select m, (${READINGS}) as n from unnest($1::text[]) as m`
+      : `select m, count(there.t) as n from unnest($1::text[]) as m
+           left join (${WHERE[kind]!}) as there(t) on there.t = m group by m`;
+  const rows = await query<{ m: string; n: string }>(text, [marks]);
+  return rows.map(({ m, n }) => [m, Number(n)]);
+}
 
 /** Every acknowledged record is there once; what was refused is nowhere. */
 async function judged(ledger: Ledger): Promise<string[]> {
   const wrong: string[] = [];
-  for (const [kind, counted] of Object.entries(WHERE)) {
+  for (const kind of [...Object.keys(WHERE), 'reading']) {
     const marks = ledger.acknowledged.filter((one) => one.kind === kind).map((one) => one.mark);
-    const found = await query<{ m: string; n: string }>(
-      `select m, (${counted}) as n from unnest($1::text[]) as m`,
-      [marks],
-    );
-    for (const { m, n } of found)
-      if (Number(n) !== 1) wrong.push(`${kind} “${m}” is there ${n} times`);
-    if (ledger.refused.length > 0) {
-      const kept = await query<{ m: string; n: string }>(
-        `select m, (${counted}) as n from unnest($1::text[]) as m`,
-        [ledger.refused],
-      );
-      for (const { m, n } of kept)
-        if (Number(n) > 0) wrong.push(`refused “${m}” is there ${n} times as ${kind}`);
-    }
+    for (const [mark, times] of await counted(kind, marks))
+      if (times !== 1) wrong.push(`${kind} “${mark}” is there ${times} times`);
+    for (const [mark, times] of await counted(kind, ledger.refused))
+      if (times > 0) wrong.push(`refused “${mark}” is there ${times} times as ${kind}`);
   }
   const printed = new Map<string, number>();
   for (const { kind, mark } of ledger.acknowledged)

@@ -17,7 +17,7 @@ import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { conditionSentence } from '../frame/words';
 import { usePiece } from '../piece/pieceContext';
-import type { Fit } from '../records/fits.server';
+import type { Fit } from '../records/records.server';
 import { StationSetter } from './StationSetter';
 import type { What } from './StationTiles';
 import { StationTiles } from './StationTiles';

@@ -11,7 +11,7 @@ import type { Post } from '../forms/usePost';
 import { WaitsForServer } from '../piece/WaitsForServer';
 import { usePiece } from '../piece/pieceContext';
 import { PiecePictures } from '../piece/PiecePictures';
-import type { Fit } from '../records/fits.server';
+import type { Fit } from '../records/records.server';
 import { HELD_WORDS } from '../frame/recordWords';
 
 /** What is said of a whole trial: when, how the piece was held, what was noticed. */

@@ -13,7 +13,7 @@ import { Line } from 'react-chartjs-2';
 import type { FitRecord } from '#core/format/job';
 import { MM_PER_INCH } from '#core/measure/length';
 import { usePreferences } from '../frame/preferences';
-import type { Fit } from '../records/fits.server';
+import type { Fit } from '../records/records.server';
 
 Chart.register(CategoryScale, Filler, Legend, LineElement, LinearScale, PointElement, Tooltip);
 

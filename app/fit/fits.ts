@@ -2,7 +2,8 @@ import { data } from 'react-router';
 import { z } from 'zod';
 import { FitSchema } from '#core/format/job';
 import { TAKEN_BACK, changedOf, toldOf } from '../records/changed.server';
-import { changeFit, createFit, fitsOf, saveFitEdge, withdrawFit } from '../records/fits.server';
+import { saveFitEdge } from '../records/fitReadings.server';
+import { addRecords, changeRecord, recordsOf, withdrawRecord } from '../records/records.server';
 import { knownEdges } from '../records/knownEdges.server';
 import { once } from '../records/once.server';
 import { Key, NewId, idOr404, parsedJson } from '../records/parse.server';
@@ -48,23 +49,21 @@ export async function action({ request, params, context }: Route.ActionArgs) {
       given.fit.edges.map((read) => read.edge),
     );
   const answer = async (status: number, more: object = {}) =>
-    Response.json({ ...more, fits: await fitsOf(viewer, piece.id) }, { status });
+    Response.json({ ...more, fits: (await recordsOf(viewer, piece.id)).fits }, { status });
   const found = await once(viewer, key, async (tx) => {
     switch (given.intent) {
       case 'new':
-        await createFit(viewer, piece.id, { ...given.fit, id: given.id }, tx);
+        await addRecords(tx, piece.id, 'fit', [{ ...given.fit, id: given.id }]);
         return null;
       case 'change':
-        return changeFit(piece.id, given.id, given.since, given.mine, tx);
+        return changeRecord(tx, piece.id, 'fit', given.id, given.since, given.mine);
       case 'edge':
         return saveFitEdge(viewer, piece.id, given.id, given.since, given.edge, tx);
       case 'withdraw':
-        return withdrawFit(
-          piece.id,
-          given.id,
-          { at: new Date().toISOString(), why: given.why },
-          tx,
-        );
+        return withdrawRecord(tx, piece.id, 'fit', given.id, {
+          at: new Date().toISOString(),
+          why: given.why,
+        });
     }
   });
   if (found?.kind === 'none') throw data(null, { status: 404 });

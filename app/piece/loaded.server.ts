@@ -18,7 +18,7 @@ export async function loadPiece(viewer: Viewer, id: string) {
   // A piece is cut by what was known before: radii read on itself are for the next one.
   const [ownRadii, radii] = parted(settings.radii, ({ on }) => on?.piece === id);
   const shop = { ...settings, radii };
-  const { piece, job, card, plan, fits, welds, inspections, pictures, printed, from, made } = whole;
+  const { piece, job, card, plan, records, pictures, printed, from, made } = whole;
   return {
     id: piece.id,
     /** How often it had been touched when it was read. */
@@ -32,9 +32,7 @@ export async function loadPiece(viewer: Viewer, id: string) {
     /** Inside radii that were read on this piece. */
     ownRadii,
     records: {
-      fits,
-      welds,
-      inspections,
+      ...records,
       pictures,
       survey: pieceSurveyOf(piece),
       folding: foldingOf(piece),

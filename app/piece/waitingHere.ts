@@ -1,8 +1,8 @@
 import { useMemo, useSyncExternalStore } from 'react';
 import type { FitRecord, InspectionRecord, WeldRecord } from '#core/format/job';
 import { waitingRecords } from '../forms/outbox';
-import type { Fit } from '../records/fits.server';
-import type { Inspection, Weld } from '../records/welds.server';
+import type { Fit } from '../records/records.server';
+import type { Inspection, Weld } from '../records/records.server';
 
 /** What pages send of new records: each under an id of its own. */
 type Sent =

@@ -10,8 +10,8 @@ import { PROCESS_WORDS, conditionSentence } from '../frame/words';
 import { PiecePictures } from '../piece/PiecePictures';
 import { usePiece } from '../piece/pieceContext';
 import { stepSaid } from '../piece/stepWords';
-import type { Fit } from '../records/fits.server';
-import type { Weld } from '../records/welds.server';
+import type { Fit } from '../records/records.server';
+import type { Weld } from '../records/records.server';
 import type { Event } from './story';
 import { durationSaid, edgesRead } from './story';
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { noWork } from '#core/shape/shaping';
-import type { Fit } from '../records/fits.server';
+import type { Fit } from '../records/records.server';
 import type { Picture } from '../records/pictures.server';
 import { byDay, durationSaid, secondsWorked, storyOf } from './story';
 

@@ -1,9 +1,9 @@
 import type { FitRecord } from '#core/format/job';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
 import type { StepWork } from '#core/shape/shaping';
-import type { Fit } from '../records/fits.server';
+import type { Fit } from '../records/records.server';
 import type { Picture } from '../records/pictures.server';
-import type { Inspection, Weld } from '../records/welds.server';
+import type { Inspection, Weld } from '../records/records.server';
 
 /**
  * One thing that was done to a piece, or seen of it. `at`: when, as an ISO moment; of pictures, as

@@ -8,7 +8,7 @@ import type { Problem } from '#core/measure/result';
 import { emptyPlan } from '#core/weld/emptyPlan';
 import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
-import { documents, fits, heads, pieces, prints } from './schema.server';
+import { documents, heads, pieces, prints, records } from './schema.server';
 import type { Viewer } from './viewer.server';
 
 /**
@@ -146,8 +146,7 @@ const FINE_TUNING_MS = 60_000;
 async function isPinned(tx: Tx, piece: string, number: number): Promise<boolean> {
   const { rows } = await tx.execute<{ pinned: boolean }>(sql`
     select exists(select 1 from ${prints} where piece = ${piece} and revision = ${number})
-      or exists(select 1 from ${fits} where piece = ${piece} and revision = ${number})
-      or exists(select 1 from welds where piece = ${piece} and (made->>'revision')::int = ${number}) as pinned`);
+      or exists(select 1 from ${records} where piece = ${piece} and revision = ${number}) as pinned`);
   return rows[0]?.pinned === true;
 }
 

@@ -8,22 +8,25 @@ import type {
   PiecePictureFile,
 } from '#core/format/job';
 import { JOB_VERSION } from '#core/format/job';
+import { RECORD_KINDS } from '#core/format/lists';
+import type { RecordKind } from '#core/format/lists';
 import { PROGRAM } from '#core/format/program';
+import { RECORDS } from '#core/format/records';
 import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
 import { foldingOf } from './folding.server';
 import { shapingOf } from './shaping.server';
 import { historyOf, putHistory } from './documents.server';
-import { createFit, fitsOf } from './fits.server';
 import type { HangsOn, Picture } from './pictures.server';
 import { picturesOf } from './pictures.server';
 import { pieceSurveyOf } from './pieceSurvey.server';
 import type { Piece } from './pieces.server';
 import { factsOf } from './pieces.server';
+import type { PieceRecords } from './records.server';
+import { addRecords, recordsOf } from './records.server';
 import { jobs, pictures, pieces, prints } from './schema.server';
 import { putSurvey, surveyFile } from './survey.server';
 import type { Viewer } from './viewer.server';
-import { addInspections, addWelds, inspectionsOf, weldsOf } from './welds.server';
 
 /**
  * Takes a job apart: its head first, then its pieces one by one, so that no more than one is held.
@@ -71,11 +74,7 @@ export function exportJob(
       );
       const placeOf = new Map(rows.map((row, place) => [row.id, place]));
       for (const [place, piece] of rows.entries()) {
-        const [fits, welds, inspections] = [
-          await fitsOf(viewer, piece.id, tx),
-          await weldsOf(viewer, piece.id, tx),
-          await inspectionsOf(viewer, piece.id, tx),
-        ];
+        const kept = await recordsOf(viewer, piece.id, tx);
         const mine = withPictures ? await picturesOf(viewer, { job: id, piece: piece.id }, tx) : [];
         await take.piece(
           {
@@ -89,12 +88,8 @@ export function exportJob(
             card: await historyOf(viewer, piece.id, 'card', tx),
             plan: await historyOf(viewer, piece.id, 'plan', tx),
             prints: await printsOf(tx, piece.id),
-            fits,
-            welds,
-            inspections,
-            pictures: mine.flatMap((one) =>
-              piecePicture(one, { fit: fits, weld: welds, inspection: inspections }),
-            ),
+            ...kept,
+            pictures: mine.flatMap((one) => piecePicture(one, kept)),
           },
           place,
         );
@@ -147,19 +142,17 @@ const jobPicture = (one: Picture): JobPictureFile => ({
   on: one.owner === 'survey' ? { owner: 'survey', id: one.of } : { owner: 'job' },
 });
 
-type Records<T> = { fit: T[]; weld: T[]; inspection: T[] };
-
 /**
  * A picture of a piece as it is said in a file: what it hangs on by its place there; nothing for
  * one whose record is gone.
  */
-function piecePicture(one: Picture, records: Records<{ id: string }>): PiecePictureFile[] {
+function piecePicture(one: Picture, kept: PieceRecords): PiecePictureFile[] {
   const { owner, of } = one;
   const said = pictureFile(one);
   if (owner === 'job' || owner === 'survey') return [];
   if (owner === 'piece') return [{ ...said, on: { owner } }];
   if (owner === 'edge') return [{ ...said, on: { owner, edge: of } }];
-  const record = records[owner].findIndex((row) => row.id === of);
+  const record = kept[RECORDS[owner].list].findIndex(({ id }) => id === of);
   return record < 0 ? [] : [{ ...said, on: { owner, record } }];
 }
 
@@ -214,7 +207,7 @@ export function importJob(
     }));
     await putPictures(tx, ofTheJob);
     const ids: string[] = [];
-    for await (const piece of given) ids.push(await putPiece(viewer, tx, row!.id, piece, ids));
+    for await (const piece of given) ids.push(await putPiece(tx, row!.id, piece, ids));
     return row!.id;
   });
 }
@@ -230,7 +223,6 @@ const date = (moment: string | null) => (moment === null ? null : new Date(momen
 
 /** Puts a piece in after those that were before it in the file; comes back with its id. */
 async function putPiece(
-  viewer: Viewer,
   tx: Tx,
   job: string,
   piece: PieceFile,
@@ -257,14 +249,12 @@ async function putPiece(
     await tx
       .insert(prints)
       .values(piece.prints.map((print) => ({ ...print, piece: id, at: new Date(print.at) })));
-  const fit: string[] = [];
-  for (const one of piece.fits) fit.push(await createFit(viewer, id, one, tx));
-  const weld = await addWelds(viewer, id, piece.welds, tx);
-  const inspection = await addInspections(viewer, id, piece.inspections, tx);
-  const records: Records<string> = { fit, weld, inspection };
+  const ids = new Map<RecordKind, string[]>();
+  for (const kind of RECORD_KINDS)
+    ids.set(kind, await addRecords(tx, id, kind, piece[RECORDS[kind].list]));
   const hung = piece.pictures.map(({ on, ...one }) => {
     const of =
-      on.owner === 'piece' ? '' : on.owner === 'edge' ? on.edge : records[on.owner][on.record]!;
+      on.owner === 'piece' ? '' : on.owner === 'edge' ? on.edge : ids.get(on.owner)![on.record]!;
     return { ...one, job, piece: id, owner: on.owner, of };
   });
   await putPictures(tx, hung);

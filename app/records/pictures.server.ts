@@ -12,7 +12,7 @@ import { putMerged } from './changed.server';
 import { dbOf, standing } from './database.server';
 import type { Tx } from './database.server';
 import { edgeEver } from './knownEdges.server';
-import { fits, inspections, jobs, pictures, pieces, surveyed, welds } from './schema.server';
+import { jobs, pictures, pieces, records, surveyed } from './schema.server';
 import type { Viewer } from './viewer.server';
 
 /** What a picture hangs on. */
@@ -111,8 +111,8 @@ export async function isThere(
   if (owner === 'piece') return of === '';
   if (owner === 'edge') return edgeEver(viewer, piece, of);
   if (!z.uuid().safeParse(of).success) return false;
-  const table = { fit: fits, weld: welds, inspection: inspections }[owner];
-  return (await db.$count(table, and(eq(table.id, of), eq(table.piece, piece)))) > 0;
+  const it = and(eq(records.id, of), eq(records.piece, piece), eq(records.kind, owner));
+  return (await db.$count(records, it)) > 0;
 }
 
 /**

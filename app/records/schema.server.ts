@@ -21,17 +21,9 @@ import { unfolded } from '#core/blank/fold/folding';
 import type { Shop } from '#core/blank/shopSchema';
 import type { DocumentKind } from '#core/format/documents';
 import { CAME_AS } from '#core/format/job';
-import type {
-  CameAs,
-  FitRecord,
-  InspectionRecord,
-  PieceFacts,
-  WeldRecord,
-  Withdrawn,
-} from '#core/format/job';
-import { HELD, INSPECTIONS, PICTURE_OWNERS, SIDES_OF_VEHICLE, WELD_WORK } from '#core/format/lists';
-import type { PictureOwner } from '#core/format/lists';
-import { PROCESSES } from '#core/card/kinds';
+import type { CameAs, PieceFacts, Withdrawn } from '#core/format/job';
+import { PICTURE_OWNERS, RECORD_KINDS, SIDES_OF_VEHICLE } from '#core/format/lists';
+import type { PictureOwner, RecordKind } from '#core/format/lists';
 import type { PictureMark } from '#core/picture/marks';
 import type { PictureType } from '#core/picture/privacy';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
@@ -203,86 +195,36 @@ export const prints = pgTable(
   (t) => [index('prints_piece').on(t.piece)],
 );
 
-export const fits = pgTable(
-  'fits',
+/**
+ * What was done and read of a piece, each kind by its schema (`core/format/records.ts`): trials,
+ * welds, inspections.
+ */
+export const records = pgTable(
+  'records',
   {
     id: uuid('id').primaryKey().defaultRandom(),
     seq: order(),
     piece: pieceKey(),
+    kind: text('kind').$type<RecordKind>().notNull(),
     at: moment('at').notNull(),
-    /** Who tried it; empty in records from before this was written down. */
-    who: text('who').notNull().default(''),
-    held: text('held').$type<FitRecord['held']>().notNull(),
-    notes: text('notes').notNull(),
-    revision: integer('revision').notNull(),
-    digest: text('digest'),
+    body: jsonb('body').$type<Record<string, unknown>>().notNull(),
     withdrawn: jsonb('withdrawn').$type<Withdrawn>(),
-  },
-  (t) => [index('fits_piece').on(t.piece), oneOf('fits_held', t.held, HELD)],
-);
-
-export const fitEdges = pgTable(
-  'fit_edges',
-  {
-    seq: order(),
-    fit: uuid('fit')
-      .notNull()
-      .references(() => fits.id, { onDelete: 'cascade' }),
-    edge: text('edge').notNull(),
-    turned: boolean('turned').notNull().default(false),
-    own: boolean('own').notNull().default(true),
-    targetMm: doublePrecision('target_mm').notNull(),
-    toleranceMm: doublePrecision('tolerance_mm').notNull(),
-    flushMm: doublePrecision('flush_mm').notNull(),
-    stations: jsonb('stations').$type<FitRecord['edges'][number]['stations']>().notNull(),
-    /** Who read there last, to be named where another has read differently; empty if not known. */
-    readBy: text('read_by').notNull().default(''),
-  },
-  (t) => [primaryKey({ columns: [t.fit, t.edge] })],
-);
-
-export const welds = pgTable(
-  'welds',
-  {
-    id: uuid('id').primaryKey().defaultRandom(),
-    seq: order(),
-    piece: pieceKey(),
-    at: moment('at').notNull(),
-    who: text('who').notNull(),
-    edge: text('edge').notNull(),
-    process: text('process').$type<WeldRecord['process']>().notNull(),
-    work: text('work').$type<WeldRecord['work']>().notNull(),
-    from: integer('from_number'),
-    to: integer('to_number'),
-    settings: jsonb('settings').$type<WeldRecord['settings']>().notNull(),
-    note: text('note').notNull(),
-    made: jsonb('made').$type<WeldRecord['made']>(),
-    withdrawn: jsonb('withdrawn').$type<Withdrawn>(),
+    /** Rises with each change of any record: the database counts (triggers in the migrations). */
+    changed: bigint('changed', { mode: 'number' }).notNull().default(0),
+    /** The revision of the card that it speaks of, if of one. */
+    revision: integer('revision').generatedAlwaysAs(
+      sql`coalesce((body ->> 'revision')::integer, (body -> 'made' ->> 'revision')::integer)`,
+    ),
+    /** The ids of the edges that it speaks of. */
+    edges: jsonb('edges').generatedAlwaysAs(
+      sql`jsonb_path_query_array(body, '$.edge') || jsonb_path_query_array(body, '$.edges[*].edge')`,
+    ),
   },
   (t) => [
-    index('welds_piece').on(t.piece),
-    oneOf('welds_process', t.process, PROCESSES),
-    oneOf('welds_work', t.work, WELD_WORK),
+    oneOf('records_kind', t.kind, RECORD_KINDS),
+    index('records_piece').on(t.piece, t.seq),
+    index('records_changed').on(t.changed),
   ],
-);
-
-export const inspections = pgTable(
-  'inspections',
-  {
-    id: uuid('id').primaryKey().defaultRandom(),
-    seq: order(),
-    piece: pieceKey(),
-    at: moment('at').notNull(),
-    who: text('who').notNull(),
-    edge: text('edge').notNull(),
-    kind: text('kind').$type<InspectionRecord['kind']>().notNull(),
-    sound: boolean('sound').notNull(),
-    readingMm: doublePrecision('reading_mm'),
-    finding: text('finding').notNull(),
-    remedy: text('remedy').notNull(),
-    withdrawn: jsonb('withdrawn').$type<Withdrawn>(),
-  },
-  (t) => [index('inspections_piece').on(t.piece), oneOf('inspections_kind', t.kind, INSPECTIONS)],
 );
 
 /**

@@ -4,26 +4,22 @@ import type { Shaping } from '#core/shape/shaping';
 import { standing } from './database.server';
 import type { CardState, PlanState } from './documents.server';
 import { stateOf } from './documents.server';
-import type { Fit } from './fits.server';
-import { fitOf } from './fits.server';
 import type { Piece, Print } from './pieces.server';
 import { printOf } from './pieces.server';
 import type { Picture } from './pictures.server';
 import { pictureOf } from './pictures.server';
+import type { PieceRecords } from './records.server';
+import { byKind } from './records.server';
 import { documents } from './schema.server';
 import { shapingOf } from './shaping.server';
 import type { Viewer } from './viewer.server';
-import type { Inspection, Weld } from './welds.server';
-import { inspectionOf, weldOf } from './welds.server';
 
 export type WholePiece = {
   piece: Piece;
   job: { id: string; name: string };
   card: CardState;
   plan: PlanState;
-  fits: Fit[];
-  welds: Weld[];
-  inspections: Inspection[];
+  records: PieceRecords;
   pictures: Picture[];
   printed: Print | null;
   /** The piece it was made from, and its card. */
@@ -46,12 +42,7 @@ const asked = standing((db) =>
               and d.kind = ${head.kind} and d.parent = ${head.number})`.as('next'),
           }),
         },
-        fits: {
-          orderBy: (fit) => [asc(fit.at), asc(fit.seq)],
-          with: { edges: { orderBy: (edge) => asc(edge.seq) } },
-        },
-        welds: { orderBy: (weld) => asc(weld.seq) },
-        inspections: { orderBy: (inspection) => asc(inspection.seq) },
+        records: { orderBy: (record) => asc(record.seq) },
         pictures: { orderBy: (picture) => asc(picture.seq) },
         prints: { orderBy: (print) => desc(print.seq), limit: 1 },
         from: {
@@ -80,16 +71,14 @@ const asked = standing((db) =>
 export async function wholePiece(viewer: Viewer, id: string): Promise<WholePiece | null> {
   const found = await asked(viewer).execute({ id });
   if (!found || !viewer.sees(found.job.id)) return null;
-  const { job, heads, fits, welds, inspections, pictures, prints, from, made, ...piece } = found;
+  const { job, heads, records, pictures, prints, from, made, ...piece } = found;
   const head = (kind: 'card' | 'plan') => heads.find((row) => row.kind === kind);
   return {
     piece: { ...piece, job: job.id },
     job,
     card: stateOf('card', head('card')),
     plan: stateOf('plan', head('plan')),
-    fits: fits.map(({ edges, ...row }) => fitOf(row, edges)),
-    welds: welds.map(weldOf),
-    inspections: inspections.map(inspectionOf),
+    records: byKind(records),
     pictures: pictures.map(pictureOf),
     printed: prints[0] ? printOf(prints[0]) : null,
     from: from && {

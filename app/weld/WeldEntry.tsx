@@ -19,7 +19,7 @@ import { PROCESS_WORDS } from '../frame/words';
 import { WhoField } from '../piece/WhoField';
 import { useWho, whoAtFirst } from '../frame/recordedBy';
 import { usePiece } from '../piece/pieceContext';
-import type { Weld } from '../records/welds.server';
+import type { Weld } from '../records/records.server';
 import type { Seam } from '#core/weld/seams';
 import { WORK_WORDS } from '../frame/recordWords';
 

@@ -14,7 +14,7 @@ import { PROCESS_WORDS } from '../frame/words';
 import { WaitsForServer } from '../piece/WaitsForServer';
 import { PiecePictures } from '../piece/PiecePictures';
 import { usePiece } from '../piece/pieceContext';
-import type { Inspection, Weld } from '../records/welds.server';
+import type { Inspection, Weld } from '../records/records.server';
 import { INSPECTION_WORDS, settingsSaid, workSaid } from '../frame/recordWords';
 
 /** The record: welds and inspections of one edge, or of the whole piece, newest first. */

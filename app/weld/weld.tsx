@@ -17,7 +17,7 @@ import { JOINT_WORDS } from '../frame/words';
 import { EdgeStory } from '../piece/EdgeStory';
 import { NoBlank } from '../piece/NoBlank';
 import { usePick, usePiece } from '../piece/pieceContext';
-import type { Weld } from '../records/welds.server';
+import type { Weld } from '../records/records.server';
 import { Cautions } from './Cautions';
 import { InspectionPanel } from './InspectionPanel';
 import { PlanPanel } from './PlanPanel';

@@ -7,14 +7,7 @@ import { once } from '../records/once.server';
 import { Key, NewId, idOr404, parsedJson } from '../records/parse.server';
 import { pieceById } from '../records/pieces.server';
 import { viewerIn } from '../records/viewer.server';
-import {
-  addInspections,
-  addWelds,
-  inspectionsOf,
-  setRemedy,
-  weldsOf,
-  withdrawRecord,
-} from '../records/welds.server';
+import { addRecords, changeRecord, recordsOf, withdrawRecord } from '../records/records.server';
 import type { Route } from './+types/welds';
 
 const { remedy } = InspectionSchema.shape;
@@ -48,30 +41,31 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (given.intent === 'weld') await knownEdges(viewer, piece.id, [given.weld.edge]);
   if (given.intent === 'inspection') await knownEdges(viewer, piece.id, [given.inspection.edge]);
   const answer = async (status: number, more: object = {}) => {
-    const [welds, inspections] = await Promise.all([
-      weldsOf(viewer, piece.id),
-      inspectionsOf(viewer, piece.id),
-    ]);
+    const { welds, inspections } = await recordsOf(viewer, piece.id);
     return Response.json({ ...more, welds, inspections }, { status });
   };
   const found = await once(viewer, key, async (tx) => {
     switch (given.intent) {
       case 'weld':
-        await addWelds(viewer, piece.id, [{ ...given.weld, id: given.id }], tx);
+        await addRecords(tx, piece.id, 'weld', [{ ...given.weld, id: given.id }]);
         return null;
       case 'inspection':
-        await addInspections(viewer, piece.id, [{ ...given.inspection, id: given.id }], tx);
+        await addRecords(tx, piece.id, 'inspection', [{ ...given.inspection, id: given.id }]);
         return null;
       case 'withdraw':
-        return withdrawRecord(
-          piece.id,
-          given.what,
-          given.id,
-          { at: new Date().toISOString(), why: given.why },
-          tx,
-        );
+        return withdrawRecord(tx, piece.id, given.what, given.id, {
+          at: new Date().toISOString(),
+          why: given.why,
+        });
       case 'remedy':
-        return setRemedy(piece.id, given.id, given.since, given.remedy, tx);
+        return changeRecord(
+          tx,
+          piece.id,
+          'inspection',
+          given.id,
+          { remedy: given.since },
+          { remedy: given.remedy },
+        );
     }
   });
   if (found?.kind === 'none') throw data(null, { status: 404 });

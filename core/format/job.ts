@@ -11,7 +11,14 @@ import { PieceSurveySchema } from '../survey/pieceSurvey';
 import { MAX_SURVEYED, SurveyedSchema } from '../survey/references';
 import { PlanSchema } from '../weld/plan';
 import { written } from './written';
-import { HELD, INSPECTIONS, MAX_STATIONS, SIDES_OF_VEHICLE, WELD_WORK } from './lists';
+import {
+  HELD,
+  INSPECTIONS,
+  MAX_STATIONS,
+  RECORD_KINDS,
+  SIDES_OF_VEHICLE,
+  WELD_WORK,
+} from './lists';
 
 const edge = text(24);
 /** A number of a version of a document; what PostgreSQL calls an integer. */
@@ -164,9 +171,7 @@ const record = z.number().int().min(0).max(100_000);
 const onPiece = z.discriminatedUnion('owner', [
   z.object({ owner: z.literal('piece') }),
   z.object({ owner: z.literal('edge'), edge }),
-  z.object({ owner: z.literal('fit'), record }),
-  z.object({ owner: z.literal('weld'), record }),
-  z.object({ owner: z.literal('inspection'), record }),
+  z.object({ owner: z.enum(RECORD_KINDS), record }),
 ]);
 const PiecePictureSchema = picture.extend({ on: onPiece });
 /** What a picture of the job hangs on: the job itself, or something surveyed of it, by its id. */

@@ -87,11 +87,15 @@ export class App {
   private leaving = false;
   private wake: () => void = () => undefined;
 
-  /** `env`: what the server is told beside the usual. */
+  /**
+   * `env`: what the server is told beside the usual; `quiet`: what it says, and its deaths, are told
+   * to nobody.
+   */
   constructor(
     readonly database: Postgres,
     readonly port: number,
     private readonly env: NodeJS.ProcessEnv = {},
+    private readonly quiet = false,
   ) {}
 
   get pid(): number | undefined {
@@ -122,12 +126,10 @@ export class App {
     until,
     beside = () => Promise.resolve(),
     freeRestarts = FREE_RESTARTS,
-    quiet = false,
   }: {
     until?: Promise<unknown>;
     beside?: () => Promise<void>;
     freeRestarts?: number;
-    quiet?: boolean;
   } = {}): Promise<void> {
     let over = false;
     void until?.finally(() => {
@@ -150,7 +152,7 @@ export class App {
         pause === 0
           ? `${died} Starting it again …`
           : `${died} That was the ${deaths}th time within ten minutes of each other: it is started again in ${pause} seconds, and so on. What was asked of it last is in ${join(this.database.data, 'log/requests.log')}. What was typed is kept in the browser.`;
-      if (!quiet) say(line);
+      if (!this.quiet) say(line);
       await rest(pause * 1000);
       if (this.leaving || existsSync(join(this.database.data, 'stopped'))) return;
       if (this.database.ours && !this.database.isThere && !(await this.database.launch())) continue;
@@ -210,6 +212,7 @@ export class App {
     this.server = begin(process.execPath, [...limits, 'build/program/server.js'], {
       env,
       as: user,
+      ...(this.quiet && { stdio: 'ignore' }),
     });
     this.server.once('exit', () => this.wake());
     await Promise.race([once(this.server, 'spawn'), once(this.server, 'error')]);

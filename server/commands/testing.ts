@@ -15,6 +15,7 @@ const seenBy = (app: App): NodeJS.ProcessEnv => ({
   PATRONE_URL: app.url,
   PATRONE_SERVER_PID: String(app.pid),
   DATABASE_URL: app.database.url,
+  PATRONE_PICTURES: join(app.database.data, 'pictures'),
 });
 
 /** Does something in a folder of its own that the database's user can read, thrown away after it. */
@@ -38,7 +39,10 @@ export const stopTests = async (): Promise<void> => {
  * Does something with a server and a database of its own with the demo job in it, on ports `shift`
  * beyond those of the tests, thrown away afterwards.
  */
-export const withTestApp = <T>(does: (app: App) => Promise<T>, shift = 0): Promise<T> =>
+export const withTestApp = <T>(
+  does: (app: App) => Promise<T>,
+  { shift = 0, quiet = false } = {},
+): Promise<T> =>
   inFolder(async (folder) => {
     const port = PORTS.testDatabase + shift;
     const found: { app?: App; database?: Postgres } = {};
@@ -54,7 +58,7 @@ export const withTestApp = <T>(does: (app: App) => Promise<T>, shift = 0): Promi
       });
       for (const what of ['migrate', 'demo'])
         if ((await chore(found.database, [what])).code !== 0) throw new Error(`${what} failed`);
-      found.app = new App(found.database, PORTS.test + shift, { PATRONE_HERE: 'open' });
+      found.app = new App(found.database, PORTS.test + shift, { PATRONE_HERE: 'open' }, quiet);
       await found.app.serve();
       return await does(found.app);
     } finally {
@@ -164,7 +168,7 @@ export const journeys = (args: readonly string[]): Promise<Count> =>
   withTestApp((app) =>
     args.length > 0
       ? played(app, args)
-      : withTestApp((second) => played(app, args, second), SECOND),
+      : withTestApp((second) => played(app, args, second), { shift: SECOND }),
   );
 
 /** A run of a program of Playwright's other projects, `shots` and `bench`, against `app`. */
@@ -179,13 +183,16 @@ export async function project(app: App, name: string, env: NodeJS.ProcessEnv): P
  * code.
  */
 export const torture = (args: readonly string[]): Promise<number> =>
-  withTestApp(async (app) => {
-    const env = { ...process.env, ...seenBy(app), PATRONE_TORTURED: app.database.data };
-    const torturer = begin(process.execPath, ['build/node/torture.js', ...args], { env });
-    const ended = endOf(torturer);
-    await app.watch({ until: ended, freeRestarts: Infinity, quiet: true });
-    return ended;
-  });
+  withTestApp(
+    async (app) => {
+      const env = { ...process.env, ...seenBy(app), PATRONE_TORTURED: app.database.data };
+      const torturer = begin(process.execPath, ['build/node/torture.js', ...args], { env });
+      const ended = endOf(torturer);
+      await app.watch({ until: ended, freeRestarts: Infinity });
+      return ended;
+    },
+    { quiet: true },
+  );
 
 type Part = [name: string, does: () => Promise<number>];
 
