@@ -26,7 +26,7 @@ import { useEscapeLeavesField } from './frame/keys';
 import { PreferencesProvider, preferencesFrom } from './frame/preferences';
 import { useKeptOffline } from './frame/useKeptOffline';
 import { theme } from './frame/theme';
-import { summarizeSoon } from './piece/pieceSummary.server';
+import { summarizeSoon } from './piece/loaded/pieceSummary.server';
 import { shopSettings } from './records/shop.server';
 import { authorize } from './access/authorize.server';
 import { namesAtWork } from './access/people.server';

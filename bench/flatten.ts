@@ -1,15 +1,15 @@
 import { performance } from 'node:perf_hooks';
-import { discOf } from '#core/surface/disc';
-import type { Disc } from '#core/surface/disc';
-import { dissect } from '#core/surface/dissection';
-import type { Figure } from '#core/surface/figures';
-import { figureMesh } from '#core/surface/figures';
-import { firstFlat } from '#core/surface/firstFlat';
-import { flattening } from '#core/surface/flatten';
-import { factorFronts, frontsOf, solveFronts } from '#core/surface/fronts';
-import { vertexCount } from '#core/surface/mesh';
-import type { Panel } from '#core/surface/strain';
-import { panelOf, plainEnergy } from '#core/surface/strain';
+import { discOf } from '#core/surface/mesh/disc';
+import type { Disc } from '#core/surface/mesh/disc';
+import { dissect } from '#core/solve/dissection';
+import type { Figure } from '#core/surface/mesh/figures';
+import { figureMesh } from '#core/surface/mesh/figures';
+import { firstFlat } from '#core/surface/flatten/firstFlat';
+import { flattening } from '#core/surface/flatten/flatten';
+import { factorFronts, frontsOf, solveFronts } from '#core/solve/fronts';
+import { vertexCount } from '#core/surface/mesh/mesh';
+import type { Panel } from '#core/surface/strain/strain';
+import { panelOf, plainEnergy } from '#core/surface/strain/strain';
 
 /**
  * Laying panels flat at 5, 20 and 80 thousand triangles, against as-rigid-as-possible (Liu et al.

@@ -3,9 +3,9 @@ import { emptyPattern } from '#core/card/emptyPattern';
 import { countingIds } from '#core/card/kinds';
 import type { PatternDoc } from '#core/card/pattern';
 import { runToCompletion } from '#core/measure/runToCompletion';
-import type { Described } from '#core/surface/laidPanel';
-import { layingPanel } from '#core/surface/laidPanel';
-import { stripsOf } from '#core/surface/strips';
+import type { Described } from '#core/surface/panel/laidPanel';
+import { layingPanel } from '#core/surface/panel/laidPanel';
+import { stripsOf } from '#core/surface/flatten/strips';
 
 /** The lower rear corner: it rounds from the side to the back and turns under. */
 const CORNER: Described = {

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect, test } from '@playwright/test';
-import { figureMesh } from '#core/surface/figures';
+import { figureMesh } from '#core/surface/mesh/figures';
 import { writeObj } from '#core/surface/file/obj';
 import { beginPiece, demoPiece, goTo, newPiece, pickEdge, saved } from './hands';
 

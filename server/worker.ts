@@ -1,8 +1,8 @@
 import workerpool from 'workerpool';
 import { drawBenchCard } from '#app/blank/benchCardFile';
-import { drawScaleFrame } from '#app/card/scaleFrameFile';
+import { drawScaleFrame } from '#app/card/photograph/scaleFrameFile';
 import { takeIn, writeOut } from '#app/jobs/jobFiles';
-import { surveyVerdictTask, summaryTask } from '#app/piece/reckonTasks';
+import { surveyVerdictTask, summaryTask } from '#app/piece/loaded/reckonTasks';
 import { copyPicture, keepPicture } from '#app/pictures/keepPicture';
 import { drawPattern } from '#app/sheet/patternFiles';
 import { drawStrip } from '#app/sheet/stripFile';
@@ -14,8 +14,11 @@ import type { Doing } from '#app/workers/task';
  * lane never holds what the others need.
  */
 const all: [{ name: string }, () => Promise<Doing>][] = [
-  [summaryTask, async () => (await import('#app/piece/summaryTask.server')).summariesNow],
-  [surveyVerdictTask, async () => (await import('#app/piece/verdictTask.server')).verdictNow],
+  [summaryTask, async () => (await import('#app/piece/loaded/summaryTask.server')).summariesNow],
+  [
+    surveyVerdictTask,
+    async () => (await import('#app/piece/loaded/verdictTask.server')).verdictNow,
+  ],
   [drawPattern, async () => (await import('#app/sheet/drawPattern.server')).drawPatternNow],
   [writeOut, async () => (await import('#app/jobs/doJobFiles.server')).writeOutNow],
   [takeIn, async () => (await import('#app/jobs/doJobFiles.server')).takeInNow],
@@ -25,7 +28,10 @@ const all: [{ name: string }, () => Promise<Doing>][] = [
     drawMeasuringSheet,
     async () => (await import('#app/survey/drawMeasuringSheet.server')).drawMeasuringSheetNow,
   ],
-  [drawScaleFrame, async () => (await import('#app/card/drawScaleFrame.server')).drawScaleFrameNow],
+  [
+    drawScaleFrame,
+    async () => (await import('#app/card/photograph/drawScaleFrame.server')).drawScaleFrameNow,
+  ],
   [drawStrip, async () => (await import('#app/sheet/drawStrip.server')).drawStripNow],
   [drawBenchCard, async () => (await import('#app/blank/drawBenchCard.server')).drawBenchCardNow],
 ];

@@ -51,18 +51,18 @@ export const OF_PIECE = 'pieces/:pieceId';
 export const PIECE_PAGES: readonly Address[] = [
   at('', 'piece/pieceStart.tsx', workedAt),
   ...STOPS.map(({ id }) => at(id, `${id}/${id}.tsx`, workedAt)),
-  at('card/profiles', 'card/profiles.tsx', workedAt),
-  at('card/measured', 'card/measured.tsx', workedAt),
+  at('card/profiles', 'card/profiles/profiles.tsx', workedAt),
+  at('card/measured', 'card/photograph/measured.tsx', workedAt),
   at('card/crown', 'card/crown/crown.tsx', workedAt),
-  at('card/another', 'card/copyPiece.tsx', workedAt),
-  at('card/beside/:otherId', 'card/comparePieces.tsx', workedAt),
-  at('card/over', 'card/overlayCards.tsx', workedAt),
+  at('card/another', 'card/linked/copyPiece.tsx', workedAt),
+  at('card/beside/:otherId', 'card/linked/comparePieces.tsx', workedAt),
+  at('card/over', 'card/linked/overlayCards.tsx', workedAt),
   at('record', 'record/record.tsx', ofJob),
 ];
 
 /** What is no page in the frame: documents, records, files, and how one comes in. */
 export const OTHERS: readonly Address[] = [
-  at('pieces/:pieceId/documents/:kind', 'piece/documents.ts', ofJob),
+  at('pieces/:pieceId/documents/:kind', 'piece/documents/documents.ts', ofJob),
   at('pieces/:pieceId/pattern/:file', 'sheet/pattern.ts', ofJob),
   at('pieces/:pieceId/strip/:profileId', 'sheet/checkingStripFile.ts', ofJob),
   at('pieces/:pieceId/surveyed', 'piece/pieceSurveyed.ts', ofJob),
@@ -75,7 +75,7 @@ export const OTHERS: readonly Address[] = [
   at('pieces/:pieceId/welds', 'weld/welds.ts', ofJob),
   at('shop/readings', 'shop/readings.ts', works),
   at('shop/readings.csv', 'shop/readingsFile.ts', works),
-  at('scale-frame.pdf', 'card/scaleFrame.ts', works),
+  at('scale-frame.pdf', 'card/photograph/scaleFrame.ts', works),
   at('jobs/:jobId/pictures', 'pictures/pictures.ts', ofJob),
   at('pictures/:pictureId', 'pictures/said.ts', ofJob),
   at('pictures/:pictureId/:size', 'pictures/picture.ts', ofJob),

@@ -21,20 +21,20 @@ import { JOINT_WORDS } from '../frame/words';
 import { useCures } from './useCures';
 import { Notices } from '../piece/Notices';
 import { usePick, usePiece } from '../piece/pieceContext';
-import { BeadPanel } from './BeadPanel';
-import { CornerPanel } from './CornerPanel';
-import { EdgePanel } from './EdgePanel';
-import { FoldPanel } from './FoldPanel';
-import { FoldPanelInHand, InsidePanel, PlaceRow } from './HandPanel';
-import { HolePanel } from './HolePanel';
-import { MarkList } from './ScribeLineList';
-import { ReadOff } from './ReadOff';
-import { Relatives } from './Relatives';
-import { RulePanel } from './RulePanel';
-import { Ruling } from './Ruling';
-import { TuckList } from './TuckList';
-import type { Hand } from './hand';
-import type { Doing } from './useHand';
+import { BeadPanel } from './panels/BeadPanel';
+import { CornerPanel } from './panels/CornerPanel';
+import { EdgePanel } from './panels/EdgePanel';
+import { FoldPanel } from './panels/FoldPanel';
+import { FoldPanelInHand, InsidePanel, PlaceRow } from './panels/HandPanel';
+import { HolePanel } from './panels/HolePanel';
+import { MarkList } from './panels/ScribeLineList';
+import { ReadOff } from './panels/ReadOff';
+import { Relatives } from './panels/Relatives';
+import { RulePanel } from './rules/RulePanel';
+import { Ruling } from './rules/Ruling';
+import { TuckList } from './panels/TuckList';
+import type { Hand } from './hand/hand';
+import type { Doing } from './hand/useHand';
 
 /** What the picked thing says at the card stage; with nothing picked, the card as a whole. */
 export function CardDrawer({ hand, doing }: { hand: Hand | null; doing: Doing }) {

@@ -10,21 +10,21 @@ import { StopLayout } from '../frame/StopLayout';
 import { usePreferences } from '../frame/preferences';
 import { useInHand, usePick, usePiece } from '../piece/pieceContext';
 import { CardDrawer } from './CardDrawer';
-import { Bows, Handles } from './Handles';
-import { Guides, Moved, PlaceInHand, placeMeant } from './InHand';
-import { Offers } from './Offers';
-import type { Offer } from './Offers';
-import { RuleMarks } from './RuleMarks';
-import { FadeUnderlay } from './FadeUnderlay';
-import { Tucks } from './Tucks';
-import { UnderlayPicture } from './UnderlayPicture';
+import { Bows, Handles } from './hand/Handles';
+import { Guides, Moved, PlaceInHand, placeMeant } from './hand/InHand';
+import { Offers } from './hand/Offers';
+import type { Offer } from './hand/Offers';
+import { RuleMarks } from './rules/RuleMarks';
+import { FadeUnderlay } from './photograph/FadeUnderlay';
+import { Tucks } from './panels/Tucks';
+import { UnderlayPicture } from './photograph/UnderlayPicture';
 import { cardTally } from './cardTally';
-import type { Shown } from './underlay';
-import { useUnderlay } from './underlay';
-import type { Hand } from './hand';
-import { bowsOf, useDrag } from './useDrag';
-import type { Doing } from './useHand';
-import { placeOfCorner, useHand } from './useHand';
+import type { Shown } from './photograph/underlay';
+import { useUnderlay } from './photograph/underlay';
+import type { Hand } from './hand/hand';
+import { bowsOf, useDrag } from './hand/useDrag';
+import type { Doing } from './hand/useHand';
+import { placeOfCorner, useHand } from './hand/useHand';
 
 /**
  * The card stage proper: drawing to touch and drag on, drawer for what is picked or in hand, tally

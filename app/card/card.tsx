@@ -3,7 +3,7 @@ import { usePiece } from '../piece/pieceContext';
 import { Editor } from './Editor';
 
 // Wanted once in the life of a card.
-const Start = lazy(() => import('./Start'));
+const Start = lazy(() => import('./start/Start'));
 
 /** The card stage: an empty card asks how to begin; any other is edited. */
 export default function CardStage() {

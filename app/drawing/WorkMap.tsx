@@ -1,4 +1,4 @@
-import type { DrawnMap } from '#core/surface/drawnMap';
+import type { DrawnMap } from '#core/surface/panel/drawnMap';
 import type { Vec } from '#core/measure/vector';
 import { useView } from './Drawing';
 import { percent } from './percent';

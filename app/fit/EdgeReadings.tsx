@@ -21,7 +21,7 @@ import type { Fit } from '../records/records.server';
 import { StationSetter } from './StationSetter';
 import type { What } from './StationTiles';
 import { StationTiles } from './StationTiles';
-import { keptReadings, quarrelsChange } from '../piece/keptReadings';
+import { keptReadings, quarrelsChange } from '../piece/readings/keptReadings';
 import { useReadingKeys } from './useReadingKeys';
 
 const GapChart = lazy(() => import('./GapChart'));

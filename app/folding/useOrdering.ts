@@ -3,7 +3,7 @@ import type { Development } from '#core/blank/fold/developed';
 import type { Brake } from '#core/machine/brake';
 import { foldLeftForGap } from '#core/shape/leaveFold';
 import { useState } from 'react';
-import { gapEdges } from '../piece/shapeSteps';
+import { gapEdges } from '../piece/loaded/shapeSteps';
 import { usePiece } from '../piece/pieceContext';
 import type { FoldRow } from './foldRows';
 import { beginsWith, brakeFor, foldRows, ownOrder, settledBy } from './foldRows';

@@ -7,10 +7,10 @@ import { Thumbnail } from '../drawing/Thumbnail';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { useWho } from '../frame/recordedBy';
-import { RoadLine } from '../piece/RoadLine';
+import { RoadLine } from '../piece/road/RoadLine';
 import { STOPS } from '../frame/stops';
 import type { Road } from '../piece/road/road';
-import type { Summary } from '../piece/summary';
+import type { Summary } from '../piece/loaded/summary';
 
 /** A piece as the list of a job shows it. */
 export type PieceRow = Summary & {

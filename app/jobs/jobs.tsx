@@ -14,7 +14,7 @@ import { useWho } from '../frame/recordedBy';
 import { Pages, pageAsked } from '../frame/Pages';
 import { Told } from '../frame/Told';
 import { QuarrelsElsewhere } from '../piece/Quarrels';
-import { pieceSummaries } from '../piece/pieceSummary.server';
+import { pieceSummaries } from '../piece/loaded/pieceSummary.server';
 import { lastBackup } from '../records/backups.server';
 import { archiveJob, createJob, listJobs } from '../records/jobs.server';
 import { once } from '../records/once.server';

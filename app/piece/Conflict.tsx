@@ -6,7 +6,7 @@ import { box } from '#core/measure/path';
 import { CardPicture } from '../drawing/CardPicture';
 import { Drawing } from '../drawing/Drawing';
 import { usePreferences } from '../frame/preferences';
-import { changesOfCard, changesOfPlan } from './changes';
+import { changesOfCard, changesOfPlan } from './documents/changes';
 import { usePiece } from './pieceContext';
 
 /**

@@ -9,7 +9,7 @@ import { TopBar } from '../frame/TopBar';
 import { formatTime } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
 import { useWho } from '../frame/recordedBy';
-import type { SaveStatus } from './documentState';
+import type { SaveStatus } from './documents/documentState';
 import { usePiece } from './pieceContext';
 import type { Stepping } from './useStepping';
 

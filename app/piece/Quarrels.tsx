@@ -5,9 +5,9 @@ import { useSyncExternalStore } from 'react';
 import { Link } from 'react-router';
 import type { ReadingClash } from '#core/fit/mergeReadings';
 import { usePreferences } from '../frame/preferences';
-import { disputesOf } from './keptReading';
-import type { Waiting } from './keptReadings';
-import { quarrelsChange, settle, waitingReadings } from './keptReadings';
+import { disputesOf } from './readings/keptReading';
+import type { Waiting } from './readings/keptReadings';
+import { quarrelsChange, settle, waitingReadings } from './readings/keptReadings';
 
 const NONE: Waiting[] = [];
 let seen: { at: number; all: Waiting[] } = { at: -1, all: NONE };

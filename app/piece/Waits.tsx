@@ -7,9 +7,9 @@ import { giveUp, onAnswer, sendAgain, waitingRecords } from '../forms/outbox';
 import { formatTime } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
 import { onItsWay } from '../pictures/waiting';
-import { outgoing } from './keptReading';
-import type { Waiting } from './keptReadings';
-import { forget, quarrelsChange, waitingReadings } from './keptReadings';
+import { outgoing } from './readings/keptReading';
+import type { Waiting } from './readings/keptReadings';
+import { forget, quarrelsChange, waitingReadings } from './readings/keptReadings';
 import { usePiece, useReadingsHere } from './pieceContext';
 import { EdgeQuarrel, useQuarrels } from './Quarrels';
 

@@ -7,10 +7,10 @@ import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/piece';
 import type { PieceBarProps } from './PieceBar';
 import { PieceBar } from './PieceBar';
-import { StopRail } from './StopRail';
-import type { SentPage } from './loaded.server';
-import { loadPage } from './loaded.server';
-import { openedPage } from './openedPage';
+import { StopRail } from './road/StopRail';
+import type { SentPage } from './loaded/loaded.server';
+import { loadPage } from './loaded/loaded.server';
+import { openedPage } from './loaded/openedPage';
 import {
   InHandContext,
   PickContext,

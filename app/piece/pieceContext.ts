@@ -15,10 +15,10 @@ import type { Pick } from '../drawing/pick';
 import type { Fit } from '../records/records.server';
 import type { Picture } from '../records/pictures.server';
 import type { Inspection, Weld } from '../records/records.server';
-import type { LoadedPage } from './openedPage';
+import type { LoadedPage } from './loaded/openedPage';
 import type { Road } from './road/road';
-import type { Editor } from './useDocument';
-import type { Readings } from './useReadings';
+import type { Editor } from './documents/useDocument';
+import type { Readings } from './readings/useReadings';
 
 /** How the last step of a stop is undone, and what to say of it. */
 export type StopUndo = { undo: () => string } | null;

@@ -9,8 +9,8 @@ import { pieceById } from '../records/pieces.server';
 import { shopSettings } from '../records/shop.server';
 import { viewerIn } from '../records/viewer.server';
 import type { Route } from './+types/pieceSurveyed';
-import { verdictOf } from './verdictKept.server';
-import { SURVEY_WORDS } from './surveyWords';
+import { verdictOf } from './loaded/verdictKept.server';
+import { SURVEY_WORDS } from './road/surveyWords';
 
 const Some = PieceSurveySchema.partial();
 const Body = z.object({ since: Some, mine: Some }).and(Key);

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useLocation } from 'react-router';
 import { usePreferences } from '../frame/preferences';
-import { changesOfCard, changesOfPlan } from './changes';
+import { changesOfCard, changesOfPlan } from './documents/changes';
 import { stopAt } from '../frame/stops';
 import type { PieceView } from './pieceContext';
 

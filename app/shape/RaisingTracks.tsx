@@ -3,8 +3,8 @@ import Button from '@mui/material/Button';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import type { DrawnMap } from '#core/surface/drawnMap';
-import { TRACK_MM } from '#core/surface/tracks';
+import type { DrawnMap } from '#core/surface/panel/drawnMap';
+import { TRACK_MM } from '#core/surface/strain/tracks';
 import { distance } from '#core/measure/vector';
 import { usePreferences } from '../frame/preferences';
 

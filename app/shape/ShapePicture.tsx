@@ -7,7 +7,7 @@ import { segmentsOfEdge } from '#core/card/outline';
 import { rampAt, ramped } from '#core/measure/ramp';
 import { besideRun, partOfRun } from '#core/measure/run';
 import type { ShapeStep } from '#core/shape/shapeStep';
-import type { DrawnMap } from '#core/surface/drawnMap';
+import type { DrawnMap } from '#core/surface/panel/drawnMap';
 import { SteelPicture } from '../drawing/SteelPicture';
 import { useView } from '../drawing/Drawing';
 import { EdgeTag, Threads, usePathData } from '../drawing/marks';

@@ -21,7 +21,7 @@ import { PiecePictures } from '../piece/PiecePictures';
 import { COUNT_WORDS } from '../piece/stepWords';
 import { useFoundOrder } from '../folding/useFoundOrder';
 import { usePiece } from '../piece/pieceContext';
-import { stepsOf } from '../piece/shapeSteps';
+import { stepsOf } from '../piece/loaded/shapeSteps';
 import { ItWentWrong } from './ItWentWrong';
 import type { TrackLook } from './RaisingTracks';
 import { RaisingTracks, tracksOf } from './RaisingTracks';

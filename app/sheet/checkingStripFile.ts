@@ -7,7 +7,7 @@ import { formatDay } from '../frame/dates';
 import { preferencesFrom } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { SIDE_WORDS } from '../piece/sideWords';
-import { loadPiece } from '../piece/loaded.server';
+import { loadPiece } from '../piece/loaded/loaded.server';
 import { idOr404 } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
 import { drawnFor } from '../workers/papers.server';

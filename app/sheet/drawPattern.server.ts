@@ -14,7 +14,7 @@ import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import { formatDay } from '../frame/dates';
 import { plain, scribeSaid } from '../frame/markingWords';
 import { SIDE_WORDS } from '../piece/sideWords';
-import { reckoned } from '../piece/reckoned';
+import { reckoned } from '../piece/loaded/reckoned';
 import { doing } from '../workers/task';
 import type { EdgeToWork } from './markingTables';
 import { markingSheet } from './markingTables';

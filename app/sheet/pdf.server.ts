@@ -6,7 +6,7 @@ import type { Segment } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import type { Box } from '#core/measure/path';
 import { distance } from '#core/measure/vector';
-import type { DrawnMap } from '#core/surface/drawnMap';
+import type { DrawnMap } from '#core/surface/panel/drawnMap';
 import { runsInWindow } from '#core/sheet/clip';
 import type { EdgeLabel, FoldLabel, Layers, NoteLabel, PaperLabel } from '#core/sheet/layers';
 import { layersBox } from '#core/sheet/layers';

@@ -16,7 +16,7 @@ import { FigureField } from '../forms/FigureField';
 import { Moment } from '../frame/Moment';
 import { Told } from '../frame/Told';
 import { usePiece } from '../piece/pieceContext';
-import { OPTION_WORDS } from '../piece/surveyWords';
+import { OPTION_WORDS } from '../piece/road/surveyWords';
 import { hoursSaid, moneySaid, optionsToWeigh } from './money';
 import { outlinesOn } from './outlines';
 import { usePieceSurvey } from './usePieceSurvey';

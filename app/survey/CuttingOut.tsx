@@ -17,7 +17,7 @@ import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { PiecePictures } from '../piece/PiecePictures';
 import { usePiece } from '../piece/pieceContext';
-import { LAYER_WORDS, surveyWarningSaid } from '../piece/surveyWords';
+import { LAYER_WORDS, surveyWarningSaid } from '../piece/road/surveyWords';
 import { BraceForm, NEW_BRACE } from './BraceForm';
 import { LayerPicture } from './LayerPicture';
 import { usePieceSurvey } from './usePieceSurvey';

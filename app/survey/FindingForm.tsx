@@ -16,7 +16,7 @@ import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { Moment } from '../frame/Moment';
 import { usePreferences } from '../frame/preferences';
-import { LAYER_WORDS, LOOK_WORDS } from '../piece/surveyWords';
+import { LAYER_WORDS, LOOK_WORDS } from '../piece/road/surveyWords';
 import type { Picture } from '../records/pictures.server';
 import { FormButtons, SIDE_WORDS, useSurveyForm } from './SurveyForms';
 import { linesOn } from './outlines';

@@ -6,7 +6,7 @@ import { growthOf, growthToCutOpen, inTime } from '#core/survey/growth';
 import { inHand } from '#core/survey/inHand';
 import { Moment } from '../frame/Moment';
 import { PiecePictures } from '../piece/PiecePictures';
-import { LOOK_WORDS } from '../piece/surveyWords';
+import { LOOK_WORDS } from '../piece/road/surveyWords';
 import { Growth } from './Growth';
 import { outlinesOn } from './outlines';
 import { grownSaid } from '../frame/measuredWords';

@@ -2,7 +2,7 @@ import type { LayerCut } from '#core/survey/pieceSurvey';
 import { LAYERS } from '#core/survey/kinds';
 import { inOneLine } from '#core/survey/layerCuts';
 import { usePreferences } from '../frame/preferences';
-import { LAYER_WORDS } from '../piece/surveyWords';
+import { LAYER_WORDS } from '../piece/road/surveyWords';
 
 const [WIDTH, ROW, LEFT, TOP] = [640, 46, 150, 22];
 

@@ -14,7 +14,7 @@ import { LengthField } from '../forms/LengthField';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
-import { reckoned } from '../piece/reckoned';
+import { reckoned } from '../piece/loaded/reckoned';
 import { usePieceSurvey } from './usePieceSurvey';
 
 const READ_WORDS = { sheet: 'bare', thicker: 'paint or scale?', thinner: 'rusted thin?' } as const;

@@ -13,7 +13,7 @@ import { movedSentence } from '../frame/measuredWords';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
-import { surveyWarningSaid } from '../piece/surveyWords';
+import { surveyWarningSaid } from '../piece/road/surveyWords';
 import { NetworkPicture, PictureFrame } from './NetworkPicture';
 import { useNetView } from './useNetView';
 import { usePieceSurvey } from './usePieceSurvey';

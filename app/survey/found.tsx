@@ -13,7 +13,7 @@ import { Moment } from '../frame/Moment';
 import { Told } from '../frame/Told';
 import { useNewer } from '../frame/useNewer';
 import { listed } from '../frame/words';
-import { LAYER_WORDS, LOOK_WORDS } from '../piece/surveyWords';
+import { LAYER_WORDS, LOOK_WORDS } from '../piece/road/surveyWords';
 import { Pictures } from '../pictures/Pictures';
 import type { Picture } from '../records/pictures.server';
 import { viewerIn } from '../records/viewer.server';

@@ -8,7 +8,7 @@ import type { TallyFigure } from '../frame/Tally';
 import { formatDay } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
-import { OPTION_WORDS, surveyWarningShort } from '../piece/surveyWords';
+import { OPTION_WORDS, surveyWarningShort } from '../piece/road/surveyWords';
 import { moneySaid, optionsToWeigh } from './money';
 import { outlinesOn } from './outlines';
 import { usePieceSurvey } from './usePieceSurvey';

@@ -10,7 +10,7 @@ import { StopMark } from '../frame/StopMark';
 import { Tally } from '../frame/Tally';
 import { unlessOnlyQuery } from '../frame/onlyQuery';
 import { useNewer } from '../frame/useNewer';
-import { verdictOf } from '../piece/verdictKept.server';
+import { verdictOf } from '../piece/loaded/verdictKept.server';
 import { FACT_WORDS, PieceForm, factSaid } from '../piece/PieceForm';
 import { usePiece } from '../piece/pieceContext';
 import { answerOf, changedOf } from '../records/changed.server';

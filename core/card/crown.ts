@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { DrawnMapSchema } from '../surface/drawnMapSchema';
-import { FigureSchema } from '../surface/figures';
-import { HoldSchema } from '../surface/held';
-import { ScanSchema, TapedSchema } from '../surface/packed';
-import { PartSchema } from '../surface/part';
-import { StationsSchema } from '../surface/stations';
+import { DrawnMapSchema } from '../surface/panel/drawnMapSchema';
+import { FigureSchema } from '../surface/mesh/figures';
+import { HoldSchema } from '../surface/flatten/held';
+import { ScanSchema, TapedSchema } from '../surface/mesh/packed';
+import { PartSchema } from '../surface/flatten/part';
+import { StationsSchema } from '../surface/mesh/stations';
 
 /** More lines and points are not held on one panel. */
 export const MAX_HELD = 12;

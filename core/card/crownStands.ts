@@ -1,5 +1,5 @@
 import { area } from '../measure/path';
-import type { DrawnMap } from '../surface/drawnMap';
+import type { DrawnMap } from '../surface/panel/drawnMap';
 import { outlineOf } from './outline';
 import type { PatternDoc } from './pattern';
 

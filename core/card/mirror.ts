@@ -1,7 +1,7 @@
 import { boxOf } from '../measure/path';
 import { rampBack } from '../measure/ramp';
 import { edgeLength } from './outline';
-import { turnedMap } from '../surface/drawnMap';
+import { turnedMap } from '../surface/panel/drawnMap';
 import type { BeadPath, Flange, PatternDoc, Place } from './pattern';
 
 /** A place on a side that now runs the other way. */

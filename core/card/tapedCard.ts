@@ -1,6 +1,6 @@
 import { nearest, segmentLength } from '../measure/segment';
 import type { Path } from '../measure/path';
-import type { PaperWedge } from '../surface/paperMesh';
+import type { PaperWedge } from '../surface/mesh/paperMesh';
 import { outlineOf } from './outline';
 import type { PatternDoc } from './pattern';
 import { wedgesOn } from './tucksOnCard';

@@ -1,4 +1,4 @@
-import { eigen } from './symmetric';
+import { eigen } from '../solve/symmetric';
 
 /**
  * How sure a place in the plane is, at one standard deviation: half the length of the ellipse, half

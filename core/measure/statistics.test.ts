@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { axesOf, ellipseOf } from './ellipse';
 import { weightedMean } from './mean';
 import { spread } from './spread.arbitrary';
-import { cholesky, eigen, inverse, solved } from './symmetric';
+import { cholesky, eigen, inverse, solved } from '../solve/symmetric';
 
 const symmetric = fc.integer({ min: 1, max: 9 }).chain((n) =>
   fc.array(spread(-5, 5), { minLength: n * n, maxLength: n * n }).map((given) => {

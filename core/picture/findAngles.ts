@@ -1,4 +1,4 @@
-import { cholesky, solved } from '../measure/symmetric';
+import { cholesky, solved } from '../solve/symmetric';
 import type { Vec } from '../measure/vector';
 import { cross, distance, sub } from '../measure/vector';
 import type { Gray } from './picture';

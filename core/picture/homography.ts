@@ -1,4 +1,4 @@
-import { eigen } from '../measure/symmetric';
+import { eigen } from '../solve/symmetric';
 import type { Vec } from '../measure/vector';
 
 /** A projective map of the plane, row by row, the last figure 1 where that can be. */

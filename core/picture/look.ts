@@ -1,5 +1,5 @@
 import { inside } from '../measure/path';
-import { cholesky, solved } from '../measure/symmetric';
+import { cholesky, solved } from '../solve/symmetric';
 import type { Vec } from '../measure/vector';
 import { along, mix, sub, unit } from '../measure/vector';
 import type { FoundFrame } from './findFrame';

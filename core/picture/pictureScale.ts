@@ -1,10 +1,10 @@
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
-import { eigen } from '../measure/symmetric';
+import { eigen } from '../solve/symmetric';
 import type { Vec } from '../measure/vector';
 import { distance, dot, sub, unit } from '../measure/vector';
 import { circleOf } from './fitOutline';
-import { leastSquares } from './leastSquares';
+import { leastSquares } from '../solve/leastSquares';
 
 /**
  * A distance between two places of a flat thing in a picture: known (mm, ± one standard deviation),

@@ -3,7 +3,7 @@ import { spread } from '../measure/spread.arbitrary';
 import type { Vec } from '../measure/vector';
 import { distance } from '../measure/vector';
 import { after, homographyThrough, inverted, mapped } from './homography';
-import { leastSquares } from './leastSquares';
+import { leastSquares } from '../solve/leastSquares';
 import { logLikelihood, mixtureOf, squaredDistance } from './mixture';
 import { brightAt, brightness, colourAt, shrunk } from './picture';
 import { grown, means, regionsOf } from './regions';

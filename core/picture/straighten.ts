@@ -2,7 +2,7 @@ import type { Vec } from '../measure/vector';
 import { along, distance, left, mix, sub, unit } from '../measure/vector';
 import type { Homography } from './homography';
 import { inverted, mapped } from './homography';
-import { leastSquares } from './leastSquares';
+import { leastSquares } from '../solve/leastSquares';
 import type { Picture } from './picture';
 import { brightAt, isOn } from './picture';
 import type { MarkEdge, Standing } from './scaleFrame';

@@ -4,7 +4,7 @@ import type { Places, Span } from '../measure/network/adjust';
 import { columnsOf, normals, undetermined } from '../measure/network/adjust';
 import type { Result } from '../measure/result';
 import { failure } from '../measure/result';
-import { cholesky, inverse } from '../measure/symmetric';
+import { cholesky, inverse } from '../solve/symmetric';
 
 /** A point where it stands (mm), and whether it is taken away with what is cut out. */
 export type ReferencePoint = {

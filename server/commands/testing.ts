@@ -9,9 +9,13 @@ import { HERE, PORTS } from './settings';
 import { App, chore } from './supervise';
 import { say } from './tell';
 
-/** What a test is told of the server and the database that it runs against. */
+/**
+ * What a test is told of the server and the database that it runs against, and to what it starts
+ * itself: an open machine.
+ */
 const seenBy = (app: App): NodeJS.ProcessEnv => ({
   PATRONE_TEST_PORT: String(app.port),
+  PATRONE_HERE: 'open',
   PATRONE_URL: app.url,
   PATRONE_SERVER_PID: String(app.pid),
   DATABASE_URL: app.database.url,
@@ -149,7 +153,6 @@ const played = (app: App, args: readonly string[], second?: App): Promise<Count>
       env: {
         ...process.env,
         ...seenBy(app),
-        PATRONE_HERE: 'open',
         PLAYWRIGHT_JSON_OUTPUT_NAME: report,
         ...(second ? { PATRONE_SECOND: JSON.stringify(seenBy(second)) } : {}),
       },
@@ -174,7 +177,7 @@ export const journeys = (args: readonly string[]): Promise<Count> =>
 /** A run of a program of Playwright's other projects, `shots` and `bench`, against `app`. */
 export async function project(app: App, name: string, env: NodeJS.ProcessEnv): Promise<number> {
   const args = ['playwright', 'test', `--project=${name}`, '--reporter=line'];
-  const all = { ...process.env, ...seenBy(app), PATRONE_HERE: 'open', ...env };
+  const all = { ...process.env, ...seenBy(app), ...env };
   return (await run('npx', args, { said: 'passed on', env: all })).code;
 }
 
@@ -206,7 +209,7 @@ export async function bench(onlySize: boolean): Promise<boolean> {
     (await run(process.execPath, [program(name)], { said: 'passed on' })).code;
   const apart = (name: string) => () =>
     withTestApp(async (app) => {
-      const own = { PATRONE_DB_LOG: app.database.log, PATRONE_BENCH: '1', PATRONE_HERE: 'open' };
+      const own = { PATRONE_DB_LOG: app.database.log, PATRONE_BENCH: '1' };
       const env = { ...process.env, ...seenBy(app), ...own };
       return (await run(process.execPath, [program(name)], { said: 'passed on', env })).code;
     });

@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import type { Figure } from '#core/surface/figures';
+import type { Figure } from '#core/surface/mesh/figures';
 import { AngleField } from '../../forms/AngleField';
 import { Choice } from '../../forms/Choice';
 import { FigureField } from '../../forms/FigureField';

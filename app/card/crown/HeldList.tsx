@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { MAX_HELD } from '#core/card/crown';
-import type { Hold } from '#core/surface/held';
+import type { Hold } from '#core/surface/flatten/held';
 import { usePreferences } from '../../frame/preferences';
 
 const named = (hold: Hold): string =>

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
-import { drawnMap } from '#core/surface/drawnMap';
-import type { LaidPanel } from '#core/surface/laidPanel';
-import type { Strip } from '#core/surface/strips';
+import { drawnMap } from '#core/surface/panel/drawnMap';
+import type { LaidPanel } from '#core/surface/panel/laidPanel';
+import type { Strip } from '#core/surface/flatten/strips';
 import type { Vec } from '#core/measure/vector';
 import { useView } from '../../drawing/Drawing';
 import { EdgeTag, Threads, usePathData } from '../../drawing/marks';

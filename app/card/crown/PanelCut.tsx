@@ -4,7 +4,7 @@ import Slider from '@mui/material/Slider';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import type { Strip } from '#core/surface/strips';
+import type { Strip } from '#core/surface/flatten/strips';
 import { StripPicture } from './StripPicture';
 
 type Props = {

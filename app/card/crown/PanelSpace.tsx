@@ -1,10 +1,10 @@
 import { useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, DoubleSide } from 'three';
-import { onPanel } from '#core/surface/isoLines';
-import type { LaidPanel } from '#core/surface/laidPanel';
-import type { Mesh, Vec3 } from '#core/surface/mesh';
-import { vertexAt } from '#core/surface/mesh';
-import type { Way } from '#core/surface/strainMap';
+import { onPanel } from '#core/surface/mesh/isoLines';
+import type { LaidPanel } from '#core/surface/panel/laidPanel';
+import type { Mesh, Vec3 } from '#core/surface/mesh/mesh';
+import { vertexAt } from '#core/surface/mesh/mesh';
+import type { Way } from '#core/surface/strain/strainMap';
 import { Space, geometryOf, useDisposed } from '../../drawing/Space';
 
 type Props = {

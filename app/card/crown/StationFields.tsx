@@ -13,7 +13,7 @@ import type { Unit } from '#core/measure/length';
 import { formatField } from '#core/measure/length';
 import type { Result } from '#core/measure/result';
 import { failure } from '#core/measure/result';
-import type { Stations } from '#core/surface/stations';
+import type { Stations } from '#core/surface/mesh/stations';
 import { Choice } from '../../forms/Choice';
 import { LengthField } from '../../forms/LengthField';
 import { usePreferences } from '../../frame/preferences';

@@ -1,7 +1,7 @@
 import Typography from '@mui/material/Typography';
 import Stack from '@mui/material/Stack';
 import type { PatternDoc } from '#core/card/pattern';
-import type { Taped } from '#core/surface/packed';
+import type { Taped } from '#core/surface/mesh/packed';
 import { usePreferences } from '../../frame/preferences';
 
 /** A panel from the card's own tucks: what it was made from, and how rough that is. */

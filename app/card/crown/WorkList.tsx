@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Checkbox from '@mui/material/Checkbox';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
-import type { LaidPanel } from '#core/surface/laidPanel';
+import type { LaidPanel } from '#core/surface/panel/laidPanel';
 import { ChevronSign } from '../../drawing/shapeMarks';
 import { usePreferences } from '../../frame/preferences';
 import { edgeWords, zoneWords } from './crownWords';

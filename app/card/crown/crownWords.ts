@@ -1,9 +1,9 @@
 import { percent } from '../../drawing/percent';
 import type { Limit } from '#core/metal/forming';
 import type { PatternDoc } from '#core/card/pattern';
-import type { Figure } from '#core/surface/figures';
-import type { LaidPanel } from '#core/surface/laidPanel';
-import type { Zone } from '#core/surface/strainMap';
+import type { Figure } from '#core/surface/mesh/figures';
+import type { LaidPanel } from '#core/surface/panel/laidPanel';
+import type { Zone } from '#core/surface/strain/strainMap';
 import { letterAt } from '#core/card/outline';
 import { nearest } from '#core/measure/segment';
 

@@ -1,9 +1,9 @@
-import { describedDisc, layingPanel } from '#core/surface/laidPanel';
-import { onCut } from '#core/surface/part';
-import type { LaidPanel } from '#core/surface/laidPanel';
+import { describedDisc, layingPanel } from '#core/surface/panel/laidPanel';
+import { onCut } from '#core/surface/flatten/part';
+import type { LaidPanel } from '#core/surface/panel/laidPanel';
 import type { Result } from '#core/measure/result';
 import type { Vec } from '#core/measure/vector';
-import { stripsOf } from '#core/surface/strips';
+import { stripsOf } from '#core/surface/flatten/strips';
 import type { LayAnswer, LayAsked } from './laying';
 import { FINE, ROUGH } from './laying';
 

@@ -1,9 +1,9 @@
 import type { Problem } from '#core/measure/result';
 import type { Vec } from '#core/measure/vector';
-import type { Described, LaidPanel } from '#core/surface/laidPanel';
-import type { Hold } from '#core/surface/held';
-import type { Part } from '#core/surface/part';
-import type { Strip } from '#core/surface/strips';
+import type { Described, LaidPanel } from '#core/surface/panel/laidPanel';
+import type { Hold } from '#core/surface/flatten/held';
+import type { Part } from '#core/surface/flatten/part';
+import type { Strip } from '#core/surface/flatten/strips';
 
 /**
  * What is asked of the worker: a panel and the school it is cut in; with `compare`, the outlines of

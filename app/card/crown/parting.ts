@@ -1,5 +1,5 @@
-import type { PartPlace } from '#core/surface/partPlaces';
-import type { Described } from '#core/surface/laidPanel';
+import type { PartPlace } from '#core/surface/flatten/partPlaces';
+import type { Described } from '#core/surface/panel/laidPanel';
 
 /** What is asked: a panel, and how it is worked. */
 export type PartsAsked = { made: Described; school: number };

@@ -1,9 +1,9 @@
 import { runToCompletion } from '#core/measure/runToCompletion';
-import { describedDisc, layingPanel } from '#core/surface/laidPanel';
-import type { LaidPanel } from '#core/surface/laidPanel';
-import type { Part } from '#core/surface/part';
-import { seamMm } from '#core/surface/part';
-import { partPlaces } from '#core/surface/partPlaces';
+import { describedDisc, layingPanel } from '#core/surface/panel/laidPanel';
+import type { LaidPanel } from '#core/surface/panel/laidPanel';
+import type { Part } from '#core/surface/flatten/part';
+import { seamMm } from '#core/surface/flatten/part';
+import { partPlaces } from '#core/surface/flatten/partPlaces';
 import type { PartsAnswer, PartsAsked } from './parting';
 import { EACH_WAY, PARTING } from './parting';
 

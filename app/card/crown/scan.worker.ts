@@ -1,13 +1,13 @@
 import { MeshoptSimplifier } from 'meshoptimizer/simplifier';
 import type { SimplifierFlags } from 'meshoptimizer/simplifier';
-import { cleaned, compact } from '#core/surface/clean';
-import { cutTo } from '#core/surface/cutTo';
-import { deviationOf } from '#core/surface/deviation';
-import { discOf, rimsOf } from '#core/surface/disc';
+import { cleaned, compact } from '#core/surface/mesh/clean';
+import { cutTo } from '#core/surface/mesh/cutTo';
+import { deviationOf } from '#core/surface/mesh/deviation';
+import { discOf, rimsOf } from '#core/surface/mesh/disc';
 import { readMeshFile } from '#core/surface/file/meshFile';
-import type { Mesh } from '#core/surface/mesh';
-import { triangleCount } from '#core/surface/mesh';
-import { MAX_KEPT, packed } from '#core/surface/packed';
+import type { Mesh } from '#core/surface/mesh/mesh';
+import { triangleCount } from '#core/surface/mesh/mesh';
+import { MAX_KEPT, packed } from '#core/surface/mesh/packed';
 import type { ScanAnswer, ScanAsked, ScanTold } from './scanning';
 import { KEPT, UNITS } from './scanning';
 

@@ -1,7 +1,7 @@
-import type { Cleaned } from '#core/surface/clean';
+import type { Cleaned } from '#core/surface/mesh/clean';
 import type { Problem } from '#core/measure/result';
-import type { Vec3 } from '#core/surface/mesh';
-import type { Scan } from '#core/surface/packed';
+import type { Vec3 } from '#core/surface/mesh/mesh';
+import type { Scan } from '#core/surface/mesh/packed';
 
 /** What a file’s figures are counted in, mm. */
 export const UNITS = { mm: 1, cm: 10, m: 1000, in: 25.4 } as const;

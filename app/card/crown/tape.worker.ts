@@ -1,6 +1,6 @@
 import { runToCompletion } from '#core/measure/runToCompletion';
-import { packed } from '#core/surface/packed';
-import { tapedPanel } from '#core/surface/taped';
+import { packed } from '#core/surface/mesh/packed';
+import { tapedPanel } from '#core/surface/flatten/taped';
 import type { TapeAnswer, TapeAsked } from './taping';
 import { PAPER } from './taping';
 

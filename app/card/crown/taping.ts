@@ -1,7 +1,7 @@
 import type { Problem } from '#core/measure/result';
 import type { Path } from '#core/measure/path';
-import type { PaperWedge } from '#core/surface/paperMesh';
-import type { Taped } from '#core/surface/packed';
+import type { PaperWedge } from '#core/surface/mesh/paperMesh';
+import type { Taped } from '#core/surface/mesh/packed';
 
 export type TapeAsked = { outline: Path; wedges: PaperWedge[] };
 export type TapeAnswer =

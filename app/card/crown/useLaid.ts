@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Problem } from '#core/measure/result';
-import type { Described, LaidPanel } from '#core/surface/laidPanel';
-import type { Strip } from '#core/surface/strips';
+import type { Described, LaidPanel } from '#core/surface/panel/laidPanel';
+import type { Strip } from '#core/surface/flatten/strips';
 import { hearing } from '../../workers/pageWorker';
 import type { LayAnswer, LayAsked } from './laying';
 

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Problem } from '#core/measure/result';
-import type { Vec3 } from '#core/surface/mesh';
-import type { Scan } from '#core/surface/packed';
+import type { Vec3 } from '#core/surface/mesh/mesh';
+import type { Scan } from '#core/surface/mesh/packed';
 import { hearing } from '../../workers/pageWorker';
 import type { ScanAnswer, ScanAsked, ScanTold, ScanUnit } from './scanning';
 

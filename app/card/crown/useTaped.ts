@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import type { PatternDoc } from '#core/card/pattern';
 import { paperOf } from '#core/card/tapedCard';
 import type { Problem } from '#core/measure/result';
-import type { Taped } from '#core/surface/packed';
+import type { Taped } from '#core/surface/mesh/packed';
 import { usePageWorker } from '../../workers/pageWorker';
 import type { TapeAnswer } from './taping';
 

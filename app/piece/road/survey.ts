@@ -1,5 +1,5 @@
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
-import { surveyWarningShort } from '../surveyWords';
+import { surveyWarningShort } from './surveyWords';
 import type { RoadGiven, Stop } from './stop';
 import { stop } from './stop';
 

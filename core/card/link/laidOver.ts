@@ -8,7 +8,7 @@ import {
   pointAt,
   segmentLength,
 } from '../../measure/segment';
-import { cholesky, solved } from '../../measure/symmetric';
+import { cholesky, solved } from '../../solve/symmetric';
 import type { Vec } from '../../measure/vector';
 import { add, cross, dot, right, sub, turned, unit } from '../../measure/vector';
 import { outlineOf, segmentsOfEdge } from '../outline';

@@ -1,5 +1,5 @@
-import type { Square } from '../symmetric';
-import { cholesky, inverse, solved } from '../symmetric';
+import type { Square } from '../../solve/symmetric';
+import { cholesky, inverse, solved } from '../../solve/symmetric';
 
 /**
  * A distance that was read between two points, by index: mm, and how good it is (one standard

@@ -2,7 +2,7 @@ import type { Ellipse } from '../ellipse';
 import { ellipseOf } from '../ellipse';
 import type { Failure, Result } from '../result';
 import { failure } from '../result';
-import { cholesky, inverse } from '../symmetric';
+import { cholesky, inverse } from '../../solve/symmetric';
 import type { Places, Span } from './adjust';
 import {
   adjusted,

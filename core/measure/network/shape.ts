@@ -1,4 +1,4 @@
-import { eigen } from '../symmetric';
+import { eigen } from '../../solve/symmetric';
 import type { Places, Span } from './adjust';
 import { adjusted, misfit } from './adjust';
 

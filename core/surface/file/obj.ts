@@ -1,6 +1,6 @@
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
-import type { Mesh } from '../mesh';
+import type { Mesh } from '../mesh/mesh';
 import { Growing, linesOf } from './text';
 
 /**

@@ -1,6 +1,6 @@
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
-import type { Mesh } from '../mesh';
+import type { Mesh } from '../mesh/mesh';
 import { Growing } from './text';
 
 type Kind = 'int8' | 'uint8' | 'int16' | 'uint16' | 'int32' | 'uint32' | 'float32' | 'float64';

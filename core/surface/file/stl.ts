@@ -1,7 +1,7 @@
 import type { Result } from '../../measure/result';
 import { failure } from '../../measure/result';
-import type { Mesh } from '../mesh';
-import { withMergedVertices } from '../mergeVertices';
+import type { Mesh } from '../mesh/mesh';
+import { withMergedVertices } from '../mesh/mergeVertices';
 import { Growing, linesOf } from './text';
 
 /**

@@ -1,0 +1,26 @@
+import type { Material } from '../../drawing/Thumbnail';
+import type { Silhouette } from '../../drawing/silhouette';
+import type { Road } from '../road/road';
+import type { Stop } from '../road/stop';
+
+/** What lists show of a piece. */
+export type Summary = {
+  silhouette: Silhouette | null;
+  /** Null where the piece cannot be summed up: it shows by its name, and opens. */
+  road: Road | null;
+  /** What the piece is by now. */
+  material: Material;
+};
+
+export const NOTHING_KNOWN: Summary = { silhouette: null, road: null, material: 'card' };
+
+/**
+ * What the piece is by now: card until the pattern has left the house, blue until it was tried,
+ * then steel.
+ */
+export function materialOf(road: Road): Material {
+  const begun = ({ state }: Stop) =>
+    state === 'done' || state === 'attention' || state === 'overtaken';
+  if (begun(road.fit)) return 'steel';
+  return begun(road.sheet) ? 'blue' : 'card';
+}
