@@ -731,7 +731,7 @@ function lowerRearCorner(): PieceFile {
   };
 }
 
-export const DEMO_NAME = 'Mobile library van';
+const DEMO_NAME = 'Mobile library van';
 
 /** The whole demo job as a job file. */
 export const demoJob = (): JobFile => ({

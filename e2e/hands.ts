@@ -155,7 +155,7 @@ export async function cornerAt(page: Page, number: number): Promise<{ x: number;
 }
 
 /** Touches the card on the line between two corners, at a share of it. */
-export async function touchBetween(page: Page, a: number, b: number, share: number): Promise<void> {
+async function touchBetween(page: Page, a: number, b: number, share: number): Promise<void> {
   const p = await cornerAt(page, a);
   const q = await cornerAt(page, b);
   await page.mouse.click(p.x + (q.x - p.x) * share, p.y + (q.y - p.y) * share);

@@ -7,7 +7,7 @@ import pino from 'pino';
 const MAX_BYTES = 10 * 1024 ** 2;
 
 /** The name of the header under which the application hears of a request’s id. */
-export const REQUEST_ID = 'x-patrone-request';
+const REQUEST_ID = 'x-patrone-request';
 
 /**
  * The log of the server: lines of JSON in the file that PATRONE_LOG names, else on the error output;

@@ -19,7 +19,7 @@ const READS = new Set(['GET', 'HEAD', 'OPTIONS']);
  * doubled strokes for the same address, so the door does too; data for a page is asked for under a
  * name of its own.
  */
-export function pathOf(url: string): string {
+function pathOf(url: string): string {
   let path = new URL(url).pathname;
   try {
     path = decodeURIComponent(path);
@@ -97,7 +97,7 @@ async function jobOf(params: Params): Promise<string | null> {
  * What stands in the way of what is asked at an address of the router's (`matched`, its pattern); null
  * lets it in. The same for every route: there is no other door.
  */
-export async function refusal(
+async function refusal(
   known: Known | null,
   request: Request,
   params: Params,

@@ -37,12 +37,12 @@ export function cookieFor(request: Request, token: string, forS: number | null):
  * What the server says of the line a request came over: headers it sets itself, whatever was sent
  * under their names.
  */
-export const FROM = 'x-patrone-from';
-export const SECURE = 'x-patrone-secure';
+const FROM = 'x-patrone-from';
+const SECURE = 'x-patrone-secure';
 /**
  * Whether a page’s data is asked for by the router, whose name for it (`.data`) is gone by then.
  */
-export const DATA = 'x-patrone-data';
+const DATA = 'x-patrone-data';
 
 export const isData = (request: Request): boolean => request.headers.get(DATA) === 'yes';
 

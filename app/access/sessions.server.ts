@@ -19,7 +19,7 @@ const LONGEST_MS = 365 * 24 * HOUR;
 /** When somebody was last seen is written down no more often than this. */
 const SEEN_EVERY_MS = 5 * 60_000;
 /** On the shop's own device whoever said it is them is so for this long after their last touch. */
-export const PERSON_MS = 10 * 60_000;
+const PERSON_MS = 10 * 60_000;
 const JOIN_MS = 5 * 60_000;
 
 const db = () => dbOf(Viewer.shop);

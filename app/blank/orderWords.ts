@@ -10,7 +10,7 @@ import { faceSaid } from './waterWords';
 
 type Show = (mm: number) => string;
 
-export const HIT_WORDS: Record<Hit['of'], string> = {
+const HIT_WORDS: Record<Hit['of'], string> = {
   bar: 'something stands where the bar would be',
   beam: 'it runs into the beam over the bar',
   bed: 'what hangs down runs into the bed',

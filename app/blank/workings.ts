@@ -12,7 +12,7 @@ type Show = (mm: number, digits?: number) => string;
 export type Shown = { show: Show; thin: (mm: number) => string; showThin: (mm: number) => string };
 
 /** Where each rule for K comes from, by formula id. */
-export const RULE_SOURCES: Record<string, string> = {
+const RULE_SOURCES: Record<string, string> = {
   'bend-din6935':
     'DIN 6935: K = ½·(0.65 + ½·log₁₀(R/T)), at most ½; nothing is taken off outside legs under 15°; below R = T/2 it runs evenly to the Machinery’s Handbook’s sharp bend (c·T at 90°)',
   'bend-machinery':

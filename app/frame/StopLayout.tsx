@@ -7,8 +7,11 @@ import { Tally } from './Tally';
 import { BUTTONS, firstControl, lostWith } from './focus';
 import { useKeys } from './keys';
 
+/** How long a key is still meant that found the drawer empty, ms. */
+const MEANT_MS = 1000;
+
 /**
- * The lie of every stage: drawing, drawer at its side (under it on an upright tablet or a phone),
+ * The layout of every stop: drawing, drawer at its side (under it on an upright tablet or a phone),
  * tally along the bottom.
  */
 export function StopLayout({
@@ -27,8 +30,11 @@ export function StopLayout({
   // From the drawing to what the picked thing says, and back to it, are one key each: between them
   // lie all the marks.
   const drawnTo = useRef<HTMLElement | undefined>(undefined);
+  /** Until when a key that found nothing in the drawer is still meant, ms of `performance.now`. */
+  const meantUntil = useRef(0);
   const toDrawer = () => {
     drawnTo.current = side.current ? firstControl(side.current) : undefined;
+    meantUntil.current = drawnTo.current ? 0 : performance.now() + MEANT_MS;
     drawnTo.current?.focus();
   };
   useKeys({
@@ -39,6 +45,17 @@ export function StopLayout({
         sheet.current?.querySelector<SVGElement>('[role="button"]')
       )?.focus(),
   });
+  // What stands in the drawer changes by itself too (a panel that is fetched, a part that opens): the
+  // focus that a key brought there is not lost with it.
+  useEffect(() => {
+    if (!side.current) return;
+    const changes = new MutationObserver(() => {
+      const gone = lostWith();
+      if ((gone && gone === drawnTo.current) || performance.now() < meantUntil.current) toDrawer();
+    });
+    changes.observe(side.current, { childList: true, subtree: true });
+    return () => changes.disconnect();
+  }, []);
   // A button that makes something often goes away with it: the focus goes on to what was made.
   // Never into a field: there single keys would be typed.
   const opened = useRef(true);

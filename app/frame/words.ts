@@ -89,7 +89,7 @@ export const MADE_WORDS: Record<CardConvention, { short: string; long: string }>
   },
 };
 
-export const CONDITION_WORDS: Record<GapCondition, string> = {
+const CONDITION_WORDS: Record<GapCondition, string> = {
   unread: 'not read yet',
   even: 'on target',
   'even-tight': 'tight all along: relieve it, or move the piece away',

@@ -3,7 +3,7 @@ import { z } from 'zod';
 /**
  * Shortest pass phrase, letters: four words or so (NIST SP 800-63B asks for eight at the least).
  */
-export const PHRASE_LEAST = 10;
+const PHRASE_LEAST = 10;
 
 export const NameSchema = z
   .string()

@@ -1,7 +1,7 @@
 import type { PictureMark } from '#core/picture/marks';
 
 /** Where the name of a mark stands: its pin, its middle, its head, its first point. */
-export function nameAt(mark: PictureMark): readonly [number, number] {
+function nameAt(mark: PictureMark): readonly [number, number] {
   switch (mark.kind) {
     case 'pin':
       return mark.at;

@@ -16,7 +16,7 @@ const MIN_METRES = 0.001;
 /**
  * Along how much of a flange or bead a step works, m; null for what is not counted by the metre.
  */
-export function workedAlong(
+function workedAlong(
   step: ShapeStep,
   { beads }: Development,
 ): { what: 'flange' | 'bead'; metres: number } | null {

@@ -6,7 +6,7 @@ import type { Carrier } from '../measure/subtract';
 import { subtracted } from '../measure/subtract';
 import { SAME_WAY } from '../measure/tolerance';
 import type { Vec } from '../measure/vector';
-import { add, along, cross, dot, left, length, scale, turned, unit } from '../measure/vector';
+import { add, along, cross, left, length, scale, turned, unit } from '../measure/vector';
 
 export type ReliefKind = 'round' | 'square' | 'none';
 
@@ -115,7 +115,3 @@ export function withReliefs<P extends Carrier>(
   const missed = reliefs.filter((relief) => !left.includes(relief)).map((relief) => relief.fold);
   return { pieces: pieces ?? outline, made: left, missed: [...new Set(missed)] };
 }
-
-/** Whether a slit runs from its mouth on the rim down to the tangent, or back up from it. */
-export const descends = (slit: Segment, inward: Vec): boolean =>
-  dot([slit.b[0] - slit.a[0], slit.b[1] - slit.a[1]], inward) >= 0;

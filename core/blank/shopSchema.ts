@@ -40,7 +40,7 @@ const tried = {
 const figure = z.number().min(0).max(100_000);
 
 /** The section that a die makes, or that a test piece got. */
-export const DieSectionSchema = z.discriminatedUnion('kind', [
+const DieSectionSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('arc'), widthMm: figure, heightMm: figure }),
   z.strictObject({
     kind: z.literal('flat-topped'),

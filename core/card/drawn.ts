@@ -21,7 +21,7 @@ export type Loop = { path: Segment[]; hole: CutOut | null };
 export type DrawnLayer = { name: string; loops: Loop[]; open: Segment[][] };
 
 /** Ends nearer than this are one, mm: drawings are made to a hundredth. */
-export const ENDS_MEET_MM = 0.05;
+const ENDS_MEET_MM = 0.05;
 /**
  * A loop is round, a slot or a square within this share of how large it is, and no more than that
  * many mm.

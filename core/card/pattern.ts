@@ -17,7 +17,7 @@ const size = z.number().finite().min(0).max(100_000);
 
 export const CornerSchema = z.object({ id, x: mm, y: mm });
 
-export const ShapeSchema = z.discriminatedUnion('kind', [
+const ShapeSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('line') }),
   /** bulge = tan(sweep/4), positive counter-clockwise. */
   z.object({ kind: z.literal('arc'), bulge: z.number().finite().min(-50).max(50) }),
@@ -156,7 +156,7 @@ export type HoleForm = z.infer<typeof HoleFormSchema>;
  * inside radius, or null for the usual one of the metal. The hole's diameter is then the finished
  * one, inside the rim.
  */
-export const FlareSchema = z.strictObject({
+const FlareSchema = z.strictObject({
   heightMm: size,
   radiusMm: size.nullable(),
   toward: z.enum(['face', 'back']),
@@ -177,7 +177,7 @@ export const HoleSchema = z.object({
 });
 
 /** What a bead looks like cut across, along the middle of the sheet, mm. */
-export const BeadSectionSchema = z.discriminatedUnion('kind', [
+const BeadSectionSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('arc'), widthMm: size, heightMm: size }),
   z.strictObject({ kind: z.literal('flat-topped'), widthMm: size, topMm: size, heightMm: size }),
   z.strictObject({ kind: z.literal('v'), widthMm: size, heightMm: size }),
@@ -261,7 +261,7 @@ export const RuleSchema = z.discriminatedUnion('kind', [
 export type CardRule = z.infer<typeof RuleSchema>;
 
 /** Two sides that look parallel or square and are not meant to be: they taper, they lean. */
-export const DismissedRuleSchema = z.strictObject({
+const DismissedRuleSchema = z.strictObject({
   kind: z.enum(['parallel', 'square']),
   sides: z.tuple([id, id]),
 });
@@ -296,7 +296,7 @@ export type CardTuck = z.infer<typeof TuckSchema>;
  * How the outline was measured where it was not typed, and how sure a place on it is, one standard
  * deviation, mm.
  */
-export const MeasuredSchema = z.strictObject({
+const MeasuredSchema = z.strictObject({
   by: z.enum(['photograph', 'scan', 'picture', 'tape']),
   uMm: size,
 });
@@ -321,7 +321,7 @@ export type CardProfile = z.infer<typeof ProfileSchema>;
  * The picture a card was traced from, seen square on: its name among the pictures of the piece, and
  * where it lies behind the card, mm.
  */
-export const UnderlaySchema = z.strictObject({
+const UnderlaySchema = z.strictObject({
   picture: text(60).min(1),
   leftMm: mm,
   topMm: mm,

@@ -32,7 +32,7 @@ const withdrawn = WithdrawnSchema.nullable();
 /**
  * How the thickness was chosen: by gauge number, typed in millimetres, or read with a micrometer.
  */
-export const ThicknessSchema = z.discriminatedUnion('by', [
+const ThicknessSchema = z.discriminatedUnion('by', [
   z.object({
     by: z.literal('gauge'),
     system: z.enum(['msg', 'gsg', 'swg', 'bs']),
@@ -100,7 +100,7 @@ export const FitSchema = z.object({
 });
 export type FitRecord = z.infer<typeof FitSchema>;
 
-export const WeldSettingsSchema = z.object({
+const WeldSettingsSchema = z.object({
   amps: z.number().min(0).max(1000).nullable(),
   volts: z.number().min(0).max(100).nullable(),
   wireMm: z.number().min(0).max(10).nullable(),

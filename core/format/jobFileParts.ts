@@ -7,7 +7,7 @@ export type JobFilePart = { member: string; text: string } | { member: 'pieces';
 export class PartTooLarge extends Error {}
 
 /** As many characters as one part may have: a piece with all its history is a fraction of it. */
-export const MAX_PART = 64 * 1024 ** 2;
+const MAX_PART = 64 * 1024 ** 2;
 
 const TAB = 9;
 const LINE = 10;

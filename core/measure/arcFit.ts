@@ -15,7 +15,7 @@ export type Fitted = { arcs: Segment[]; worstMm: number };
 export type Kinks = 'corners' | 'read';
 
 /** As many points as are fitted at once. */
-export const MAX_FITTED = 4000;
+const MAX_FITTED = 4000;
 /** Maximum number of points for which all runs are weighed against each other. */
 const MAX_WEIGHED = 120;
 /** Number of longer runs in a row that fail before a run is given up as too long. */

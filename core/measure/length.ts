@@ -10,7 +10,7 @@ const partOf = (unit: 'in' | 'in32'): number => (unit === 'in' ? 64 : 32);
 
 export const MM_PER_INCH = 25.4;
 export const toInches = (mm: number): number => mm / MM_PER_INCH;
-export const fromInches = (inches: number): number => inches * MM_PER_INCH;
+const fromInches = (inches: number): number => inches * MM_PER_INCH;
 
 /**
  * A length in inches as whole and fraction, rounded to the nearest 1/`parts` (a power of two): `31
@@ -31,7 +31,7 @@ export function inchFraction(mm: number, parts = 32): string {
 }
 
 /** The sign that stands before figures below nothing: as wide as a plus, not a dash. */
-export const MINUS = '\u2212';
+const MINUS = '\u2212';
 const signed = (text: string): string => text.replace('-', MINUS);
 
 /** From this much on, inches, a rounded fraction is another figure where rounding matters. */

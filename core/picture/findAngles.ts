@@ -186,7 +186,7 @@ function fiveCorners(hull: readonly Vec[]): Vec[] {
 
 /** u = a·x + b·y + c, v = d·x + e·y + f. */
 export type Affine = readonly [number, number, number, number, number, number];
-export const taken = (t: Affine, [x, y]: Vec): Vec => [
+const taken = (t: Affine, [x, y]: Vec): Vec => [
   t[0] * x + t[1] * y + t[2],
   t[3] * x + t[4] * y + t[5],
 ];
@@ -194,7 +194,7 @@ export const taken = (t: Affine, [x, y]: Vec): Vec => [
 /**
  * The affine map that takes points to points with the least squares; null where they lie in line.
  */
-export function affineThrough(from: readonly Vec[], to: readonly Vec[]): Affine | null {
+function affineThrough(from: readonly Vec[], to: readonly Vec[]): Affine | null {
   const m = new Float64Array(9);
   const [u, v] = [new Float64Array(3), new Float64Array(3)];
   from.forEach(([x, y], i) => {

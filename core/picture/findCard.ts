@@ -35,7 +35,7 @@ const THREAD_MM = 1.2;
 /** What is darker than this share of the card's brightness is no card. */
 const SHADE = 0.55;
 /** Smallest hole that is looked for, mm across. */
-export const MIN_HOLE_MM = 2.5;
+const MIN_HOLE_MM = 2.5;
 
 /**
  * The card in a straight picture: what differs from what is seen along the rim of where it is

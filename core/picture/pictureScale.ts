@@ -52,7 +52,7 @@ export type PictureScale = {
  * How good a known distance is where nothing is said, mm, and how right a right angle of a made
  * thing, radians.
  */
-export const KNOWN_U_MM = 0.5;
+const KNOWN_U_MM = 0.5;
 const SQUARE_U = 0.004;
 /**
  * How far a picture taken by hand is from square on: what one side is longer by, how askew, and how

@@ -71,7 +71,7 @@ const asPolygon = ([x0, y0, x1, y1]: Rectangle): Vec[] => [
 ];
 
 /** The outline of an angle of the size of A4, its outer corner at 0, its arms along +x and +y. */
-export const ANGLE: readonly Vec[] = [
+const ANGLE: readonly Vec[] = [
   [0, 0],
   [ARM, 0],
   [ARM, ARM_WIDE],

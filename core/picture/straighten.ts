@@ -158,7 +158,7 @@ function edgePlaces(
  * Where between two places the picture goes from dark to bright: where it is half way, by the
  * largest step.
  */
-export function edgeAt(picture: Picture, dark: Vec, bright: Vec): Vec | null {
+function edgeAt(picture: Picture, dark: Vec, bright: Vec): Vec | null {
   if (!isOn(picture, dark[0], dark[1]) || !isOn(picture, bright[0], bright[1])) return null;
   const n = Math.min(80, Math.max(8, Math.ceil(distance(dark, bright) * 2)));
   const values = Float64Array.from({ length: n + 1 }, (_, i) =>

@@ -8,7 +8,7 @@ import type { BiteLearnt } from './biteStrips';
  * A figure of the shop is proven when it was read this often: one reading has no spread, and may be
  * the one that went wrong.
  */
-export const PROVEN_BY = 2;
+const PROVEN_BY = 2;
 
 type Sheet = { metal: Pick<Metal, 'id'>; thicknessMm: number };
 

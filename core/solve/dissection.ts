@@ -132,7 +132,7 @@ function lastOf(own: readonly Uint32Array[], when: Uint32Array, i: number): numb
  * The neighbours of each vertex: those of `v` are `next[start[v]]` to `next[start[v + 1] − 1]`,
  * each named once or twice.
  */
-export function neighbours(
+function neighbours(
   count: number,
   triangles: Uint32Array,
 ): { start: Uint32Array; next: Uint32Array } {

@@ -19,7 +19,7 @@ export type OldMetal = {
  * How good a workshop micrometer is, one standard deviation, mm (from memory: an error of 4 µm by
  * ISO 3611, and the hand).
  */
-export const MICROMETER_MM = 0.01;
+const MICROMETER_MM = 0.01;
 /**
  * Sheet of one coil differs by no more than this share of its thickness (from memory: EN 10131,
  * half of ±8 %).

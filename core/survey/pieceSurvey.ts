@@ -20,7 +20,7 @@ export type LayerCut = z.infer<typeof LayerCutSchema>;
  * That the old metal was cut out: when, and when what it took away was back in its place (null
  * while it is out).
  */
-export const CutOutSchema = z.object({ at: moment, note: text(400), backAt: moment.nullable() });
+const CutOutSchema = z.object({ at: moment, note: text(400), backAt: moment.nullable() });
 
 /**
  * One way of going about a piece. Hours at best, likely and at worst; of a bought one the hours to
@@ -41,7 +41,7 @@ export const PieceOptionSchema = z
 export type PieceOption = z.infer<typeof PieceOptionSchema>;
 
 /** Which option was taken and why; the hours it took, once that is known. */
-export const ChoiceSchema = z.object({
+const ChoiceSchema = z.object({
   option: id,
   why: text(400),
   at: moment,

@@ -37,7 +37,7 @@ export type PutBack = {
 };
 
 /** How good a further measure is taken to be: a tape's, where nothing else is said, mm. */
-export const NEXT_TAPE_MM = 1;
+const NEXT_TAPE_MM = 1;
 /** A further measure that makes it better by less than this share is no help. */
 const NO_HELP = 0.99;
 

@@ -60,7 +60,7 @@ export function networkOf(
 }
 
 /** The network of one round. */
-export const networkOfRound = (
+const networkOfRound = (
   points: readonly Surveyed<ReferencePlace>[],
   measures: readonly Surveyed<Measure>[],
   round: Surveyed<Round>,

@@ -88,5 +88,5 @@ export function surveyVerdict(given: {
 }
 
 /** Whether what it took away is out: cut, and not back. */
-export const isOut = ({ cutOut }: Pick<PieceSurvey, 'cutOut'>): boolean =>
+const isOut = ({ cutOut }: Pick<PieceSurvey, 'cutOut'>): boolean =>
   cutOut !== null && cutOut.backAt === null;

@@ -27,7 +27,7 @@ import { Refusal, say, warn } from './tell';
  * pictures themselves. Those of every night lie beside their backups once, in “pictures”: each is
  * named by what is in it and never changes.
  */
-export const PARTS = { sums: 'sums.sha256', dump: 'database.dump', pictures: 'pictures.sha256' };
+const PARTS = { sums: 'sums.sha256', dump: 'database.dump', pictures: 'pictures.sha256' };
 
 /** A file and its SHA-256, hexadecimal, as a line of `sha256sum`. */
 export type Sum = { digest: string; name: string };
@@ -52,7 +52,7 @@ export async function digestOf(file: string): Promise<string | null> {
 }
 
 /** Tables whose rows are in a dump; none where it cannot be read. */
-export async function tablesIn(dump: string): Promise<string[]> {
+async function tablesIn(dump: string): Promise<string[]> {
   const { code, out } = await run('pg_restore', ['--list', dump]);
   if (code !== 0) return [];
   return [...out.matchAll(/ TABLE DATA public ([a-z_]*) /g)].map((found) => found[1]!).sort();

@@ -100,11 +100,16 @@ function newer(source: string, time: number): boolean {
   return found.mtimeMs > time && !source.includes('.test.');
 }
 
+/** Whether a file is missing, or older than anything it is built from. */
+function stale(file: string): boolean {
+  const built = statSync(file, { throwIfNoEntry: false });
+  return !built || SOURCES.some((source) => newer(source, built.mtimeMs));
+}
+
 /** Builds the application, where anything it is made from is newer than what was built. */
 export async function needBuild(): Promise<void> {
   const done = 'build/.done';
-  const built = statSync(done, { throwIfNoEntry: false });
-  if (built && !SOURCES.some((source) => newer(source, built.mtimeMs))) return;
+  if (!stale(done)) return;
   say('Building …');
   rmSync(done, { force: true });
   const steps = [
@@ -112,7 +117,9 @@ export async function needBuild(): Promise<void> {
     ['vite', 'build', '-c', 'vite.server.config.ts'],
     ['vite', 'build', '-c', 'vite.node.config.ts'],
   ];
-  for (const step of steps) {
+  for (const [i, step] of steps.entries()) {
+    // What runs in Node.js may have been built just now, for this very program to run.
+    if (i === 2 && !stale('build/node/commands.js')) continue;
     const { code, out, err } = await run('npx', step);
     if (code === 0) continue;
     process.stderr.write(`${out}${err}`);

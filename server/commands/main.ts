@@ -152,7 +152,7 @@ try {
       ? `patrone: ${error.message}`
       : `patrone: ${error instanceof Error ? (error.stack ?? error.message) : String(error)}`,
   );
-  process.exitCode = error instanceof Refusal ? error.code : 1;
+  process.exitCode = 1;
 } finally {
   await stopAll();
 }

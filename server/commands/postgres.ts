@@ -272,7 +272,7 @@ export class Postgres {
   private newPassword(): void {
     const password = randomBytes(24).toString('base64').replace(/[/+=]/g, '');
     rmSync(this.passwordFile, { force: true });
-    writeFileSync(this.passwordFile, `${password}\n`, { mode: 0o600 });
+    writeFileSync(this.passwordFile, password, { mode: 0o600 });
     const user = databaseUser();
     if (user) chownSync(this.passwordFile, user.uid, user.gid);
   }

@@ -4,15 +4,9 @@ export const say = (text: string): void => void process.stdout.write(`${text}\n`
 /** What must be told though nothing stops for it. */
 export const warn = (text: string): void => void process.stderr.write(`${text}\n`);
 
-/** Ends a command: its message says what is missing and what to do, its code is the command's. */
+/** Ends a command with code 1: its message says what is missing and what to do. */
 export class Refusal extends Error {
-  constructor(
-    message: string,
-    readonly code = 1,
-  ) {
-    super(message);
-    this.name = 'Refusal';
-  }
+  override readonly name = 'Refusal';
 }
 
 /** Asks on the terminal; anything but y or Y, and the end of what is typed, is no. */

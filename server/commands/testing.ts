@@ -117,7 +117,8 @@ const safely = (file: string): string => {
 export async function check(args: readonly string[]): Promise<Count[]> {
   // Lint and format on one core while types and unit tests take the other.
   const cache = ['--cache', '--cache-location', 'node_modules/.cache/eslint/'];
-  const lint = told(['npx', 'eslint', ...cache, '.'], ['npm', 'run', '--silent', 'arrows']);
+  const own = (name: string) => ['npm', 'run', '--silent', name];
+  const lint = told(['npx', 'eslint', ...cache, '.'], own('arrows'), own('unused'));
   const format = lint.then(() =>
     told(['npx', 'prettier', '--check', '--cache', '--log-level', 'warn', '.']),
   );

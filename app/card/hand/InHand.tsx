@@ -11,7 +11,7 @@ import { Figure } from '../../drawing/marks';
 import { usePreferences } from '../../frame/preferences';
 
 /** How near the pointer must be to what it means, in pixels. */
-export const REACH_PX = 14;
+const REACH_PX = 14;
 
 /** The place on the outline that is meant by touching the card at `p`, and its edge. */
 export function placeMeant(

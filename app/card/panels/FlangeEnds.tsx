@@ -13,7 +13,7 @@ type Which = 'start' | 'end';
 type Ends = NonNullable<Flange['ends']>;
 
 /** How an end lies in the flat, in words: square, mitred, set in for a neighbour. */
-export function endSaid(cut: EndCut | null, show: (mm: number) => string): string {
+function endSaid(cut: EndCut | null, show: (mm: number) => string): string {
   if (!cut) return 'goes on';
   const lean = cut.lean === 0 ? 'square' : `mitred ${Math.round(degrees(Math.atan(cut.lean)))}°`;
   return cut.insetMm > 0.005 ? `${lean}, ${show(cut.insetMm)} in` : lean;

@@ -2,8 +2,9 @@ import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from 'r
 import type { DocumentKind, Documents } from '#core/format/documents';
 import type { DocState, Step } from '../../records/documents.server';
 import type { Answer, Editing, Happening, SaveStatus } from './documentState';
-import { kept } from '../../forms/browserStore';
+import { ask } from './documentRequest';
 import { beginning, editing, isDirty, shouldSend } from './documentState';
+import { dropEdit, keepEdit, keptEdit, tabId } from './keptEdit';
 
 export type Editor<Doc> = {
   doc: Doc;
@@ -30,87 +31,13 @@ export type Editor<Doc> = {
 
 export type Moved<Doc> = { from: Doc; to: Doc } | null;
 
-type Kept<Doc> = { base: number; doc: Doc; at: number; by?: string };
-
 const SAVE_AFTER_MS = 450;
 /**
  * A corner being dragged makes an edit a frame; the browser's store is written when the hand rests.
  */
 const KEEP_AFTER_MS = 100;
 const RETRY_MS = 2500;
-/**
- * A page that lives writes its kept edit anew at every retry; one older than this was left behind.
- */
-const ORPHAN_MS = 20_000;
-
 const asEdited = <Doc>(_: Doc, edited: Doc): Doc => edited;
-const keyOf = (piece: string, kind: DocumentKind, tab: string) => `patrone:${kind}:${piece}:${tab}`;
-
-function tabId(): string {
-  const known = sessionStorage.getItem('patrone:tab');
-  if (known) return known;
-  const made = crypto.randomUUID();
-  sessionStorage.setItem('patrone:tab', made);
-  return made;
-}
-
-/** An edit that did not reach the server before this page was closed or loaded again. */
-async function keptEdit<K extends DocumentKind>(
-  piece: string,
-  kind: K,
-): Promise<{ key: string; base: number; doc: Documents[K]; by: string } | null> {
-  const own = keyOf(piece, kind, tabId());
-  const keys = kept.keys(keyOf(piece, kind, ''));
-  for (const key of [own, ...keys.filter((key) => key !== own)]) {
-    const text = kept.get<string>(key);
-    if (text === null) continue;
-    // Through the one door, like anything else: it may have been written by an older program.
-    // Loaded only when needed.
-    const { DOCUMENTS } = await import('#core/format/documents');
-    try {
-      const edit = JSON.parse(text) as Partial<Kept<unknown>> & { pattern?: unknown };
-      if (key !== own && Date.now() - (edit.at ?? 0) < ORPHAN_MS) continue;
-      const read = DOCUMENTS[kind].read(edit.doc ?? edit.pattern);
-      if (read.ok && typeof edit.base === 'number')
-        return { key, base: edit.base, doc: read.doc, by: edit.by ?? '' };
-    } catch {
-      // Not JSON: nothing of ours.
-    }
-    kept.remove(key);
-  }
-  return null;
-}
-
-async function ask<Doc>(url: string, body: object): Promise<Answer<Doc>> {
-  try {
-    const response = await fetch(url, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify(body),
-    });
-    if (response.ok || response.status === 409) {
-      return {
-        kind: response.ok ? 'saved' : 'stale',
-        state: (await response.json()) as DocState<Doc>,
-      };
-    }
-    // Refused is not unreachable: trying again would be refused again.
-    if (response.status >= 400 && response.status < 500) {
-      const said = (await response.json().catch(() => ({}))) as Partial<
-        Extract<Answer<Doc>, { kind: 'refused' }>
-      >;
-      return {
-        kind: 'refused',
-        problems: said.problems ?? [],
-        message: said.message ?? 'The server would not take it.',
-      };
-    }
-    return { kind: 'unreachable' };
-  } catch {
-    return { kind: 'unreachable' };
-  }
-}
-
 /**
  * A document being edited: every edit shows at once, is kept in the browser, and is saved as a
  * version a moment later. When the server does not answer the edit stays kept and is tried again;
@@ -147,8 +74,7 @@ export function useDocument<K extends DocumentKind>(
 
   const keep = useCallback(() => {
     const { doc, server } = work.current;
-    const edit: Kept<Doc> = { base: server.number, doc, at: Date.now(), by: by.current };
-    kept.set(keyOf(piece, kind, tabId()), JSON.stringify(edit));
+    keepEdit(piece, kind, { base: server.number, doc, by: by.current });
   }, [kind, piece]);
 
   /** A newer program has answered: this page starts over with it, its own edit kept. */
@@ -181,7 +107,7 @@ export function useDocument<K extends DocumentKind>(
     happen({ what: 'answered', answer });
     clearTimeout(keeping.current);
     if (isDirty(work.current)) keep();
-    else kept.remove(keyOf(piece, kind, tabId()));
+    else dropEdit(piece, kind);
   }, [happen, keep, kind, outgrown, piece, url]);
   const save = useCallback((): Promise<void> => {
     if (work.current.sent === null) sending.current = sendNow();
@@ -212,7 +138,7 @@ export function useDocument<K extends DocumentKind>(
       if (work.current.status === 'refused') {
         // What was refused is nowhere but here: undo lets it go.
         if (intent === 'redo') return null;
-        kept.remove(keyOf(piece, kind, tabId()));
+        dropEdit(piece, kind);
         clearTimeout(keeping.current);
         happen({ what: 'given-up' });
         return { from, to: work.current.doc };
@@ -250,7 +176,7 @@ export function useDocument<K extends DocumentKind>(
     let here = true;
     void keptEdit(piece, kind).then((found) => {
       if (!found || !here) return;
-      kept.remove(found.key);
+      found.drop();
       // It goes on as the page that made it, which is no more.
       if (found.by !== '') by.current = found.by;
       happen({ what: 'taken-up', doc: found.doc, base: found.base });

@@ -19,7 +19,7 @@ import { NOTHING_KNOWN, materialOf } from './summary';
 import { gaveUp, summaryTask } from './reckonTasks';
 
 /** What of a piece is shown in lists. */
-export function summaryOf(
+function summaryOf(
   { facts, card, plan, shop, records, printed, from }: Loaded,
   surveyWarnings: SurveyWarning[] | null,
 ): Summary {

@@ -52,7 +52,7 @@ export type Allowance = {
 };
 
 /** c of Machinery's Handbook: length of a 90° bend = c·T + 1.57·R. */
-export const MACHINERY_C: Record<Temper, number> = { soft: 0.55, half: 0.64, hard: 0.71 };
+const MACHINERY_C: Record<Temper, number> = { soft: 0.55, half: 0.64, hard: 0.71 };
 
 /** FAA AC 43.13-1B empirical bend allowance: (0.01743·R + 0.0078·T) per degree. */
 const FAA_R = 0.01743;

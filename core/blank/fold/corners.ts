@@ -50,7 +50,7 @@ const usualMeeting = (folds: [string, string], angles: readonly number[]): FoldM
 });
 
 /** The meeting somebody chose for two folds, or the usual one. */
-export function meetingOf(doc: PatternDoc, first: string, second: string): FoldMeeting {
+function meetingOf(doc: PatternDoc, first: string, second: string): FoldMeeting {
   const chosen = doc.meetings?.find(({ folds }) => folds.includes(first) && folds.includes(second));
   const angles = doc.folds.filter(({ id }) => id === first || id === second);
   return (

@@ -83,37 +83,131 @@ export function develop(
   if (bad.length > 0) return failure(...bad);
   // The card as it would be with the metal in it that beads draw in: everything after is of that.
   const { doc, carry } = withDrawnIn(card, planned.beads);
+
+  const flat = laidFlat(doc, sheet, practice);
+  if (!flat.ok) return flat;
+  const { tree, faces, folds, setbacks } = flat;
+  const rim = rimOf(doc, sheet, practice, flat);
+  if (!rim.ok) return rim;
+  const { edges, net, outline } = rim;
+  const fromGrown = carrier(tree, folds, faces);
+  const holed = holesOf(doc, sheet, fromGrown);
+  if (!holed.ok) return holed;
+  const { holes } = holed;
+  const beads = planned.beads.map((bead) => {
+    const name = `bead ${card.beads.indexOf(bead.bead) + 1}`;
+    return beadOnBlank(card, doc, bead, setbacks, carry, fromGrown, name);
+  });
+
+  const development: Development = {
+    outline,
+    net,
+    faces,
+    order: tree.order,
+    folds,
+    strips: rim.strips,
+    corners: flat.corners,
+    edges,
+    holes,
+    beads: beads.map(({ bead }) => bead),
+    lines: [
+      ...linesOf(folds, edges),
+      ...doc.marks.flatMap((mark) => markOnBlank(doc, mark, setbacks, fromGrown)),
+      ...beads.flatMap(({ lines }) => lines),
+      ...mitreLines(
+        beads.map(({ bead }) => bead),
+        card.beads.map(({ id }) => id),
+      ),
+    ],
+    hinges: folds.map(hingeOf),
+    reliefs: rim.reliefs,
+    size: sizeOf({
+      net,
+      outline,
+      faces,
+      holes,
+      shifts: flat.shifts,
+      sheet,
+      drawnMm: Math.max(0, ...planned.beads.map(({ addsMm }) => addsMm)),
+      addedMm: mostAdded(edges),
+    }),
+    warnings: [],
+    fromCard: (p) => fromGrown(carry(p)),
+  };
+  development.warnings = [
+    ...found,
+    ...planned.problems,
+    ...warningsOf(doc, tree, development, sheet, practice, rim.missed),
+    ...shapeWarnings(card, planned.beads, development, sheet),
+  ];
+  return { ok: true, development };
+}
+
+/** The faces of a card trimmed and moved apart by their bends, and the folds between them. */
+type Flat = {
+  tree: FaceTree;
+  bends: BendPlan[];
+  setbacks: number[];
+  faces: BlankFace[];
+  folds: BlankFold[];
+  corners: Development['corners'];
+  /** How far each face has moved from where it lies on the card, mm. */
+  shifts: Vec[];
+};
+
+/** Lays the faces of a card flat: trimmed by setbacks, cut where walls meet, moved by their bends. */
+function laidFlat(doc: PatternDoc, sheet: SheetMetal, practice: Practice): Result<Flat> {
   const tree = facesOf(doc);
   if (!tree.ok) return tree;
-
   const bends = bendsOf(doc, sheet);
   if (!bends.ok) return bends;
   const setbacks = bends.list.map((b) => b.setbackMm);
-
-  const trimmed: Piece[][] = [];
-  const foldIds = doc.folds.map((f) => f.id);
-  for (const face of tree.faces) {
-    const cut = trimFace(face, setbacks, foldIds);
-    if (!cut.ok) return cut;
-    trimmed.push(cut.pieces);
-  }
-
-  const { pieces: cut, corners } = withCorners(doc, tree, trimmed, bends.list);
+  const trimmed = trimmedFaces(doc, tree, setbacks);
+  if (!trimmed.ok) return trimmed;
+  const { pieces, corners } = withCorners(doc, tree, trimmed.pieces, bends.list);
   const across = doc.folds.map((_, i) => acrossFold(tree, i));
-  const shifts = shiftsOf(
-    tree,
-    bends.list.map((b) => b.shiftMm),
-    across,
-  );
+  const byFold = bends.list.map((b) => b.shiftMm);
+  const shifts = shiftsOf(tree, byFold, across);
   const faces = tree.faces.map((_, f): BlankFace => ({
-    pieces: cut[f]!.map((p) => ({ ...p, segment: moved(p.segment, shifts[f]!) })),
+    pieces: pieces[f]!.map((p) => ({ ...p, segment: moved(p.segment, shifts[f]!) })),
     placement: { shift: shifts[f]! },
     fold: tree.entry[f]!,
   }));
   const folds = doc.folds.map((fold, i) =>
     blankFold(doc, fold, i, bends.list[i]!, tree, faces, across[i]!, practice),
   );
+  return { ok: true, tree, bends: bends.list, setbacks, faces, folds, corners, shifts };
+}
 
+/** What is left of each face between the tangents of its folds. */
+function trimmedFaces(
+  doc: PatternDoc,
+  tree: FaceTree,
+  setbacks: readonly number[],
+): Result<{ pieces: Piece[][] }> {
+  const foldIds = doc.folds.map((f) => f.id);
+  const pieces: Piece[][] = [];
+  for (const face of tree.faces) {
+    const cut = trimFace(face, setbacks, foldIds);
+    if (!cut.ok) return cut;
+    pieces.push(cut.pieces);
+  }
+  return { ok: true, pieces };
+}
+
+/** The rim of a blank: what is cut, with joints and reliefs, and what of it belongs to which edge. */
+type Rim = Pick<Development, 'edges' | 'net' | 'outline' | 'strips' | 'reliefs'> & {
+  /** Folds at whose ends no relief could be cut. */
+  missed: string[];
+};
+
+/** Puts along each edge what its joint needs, and a relief where bends meet. */
+function rimOf(
+  doc: PatternDoc,
+  sheet: SheetMetal,
+  practice: Practice,
+  { tree, bends, faces }: Flat,
+): Result<Rim> {
   const allowances = allowancesOf(doc, sheet);
   if (!allowances.ok) return allowances;
   const edgeOfSide = new Map(
@@ -124,8 +218,8 @@ export function develop(
     faces,
     base: tree.base,
     children: tree.sidesOfFold.map((s) => s.child),
-    foldIds,
-    bendMm: bends.list.map((b) => b.allowance.allowanceMm),
+    foldIds: doc.folds.map((f) => f.id),
+    bendMm: bends.map((b) => b.allowance.allowanceMm),
     edgeOf: (side) => edgeOfSide.get(sideIds[side]!) ?? null,
     allowances: allowances.byEdge,
     relief: practice.relief,
@@ -141,79 +235,53 @@ export function develop(
     net: netOf.get(edge.id) ?? [],
     cut: cutOf.get(edge.id) ?? [],
   }));
-  const fromGrown = carrier(tree, folds, faces);
+  return { ok: true, edges, net, outline, strips: parts, reliefs, missed };
+}
+
+/** The holes where they lie on the blank, each as large as it is cut. */
+function holesOf(
+  doc: PatternDoc,
+  sheet: SheetMetal,
+  fromGrown: (p: Vec) => Vec,
+): Result<{ holes: BlankHole[] }> {
   const holes: BlankHole[] = [];
   for (const hole of doc.holes) {
     const flared = flareOf(hole, sheet);
     if (!flared.ok) return flared;
+    const at: Vec = [hole.x, hole.y];
     holes.push({
       id: hole.id,
-      centre: fromGrown([hole.x, hole.y]),
+      centre: fromGrown(at),
       diameterMm: flared.firstHoleMm,
       ...(hole.form && {
-        form: { ...hole.form, turnDeg: turnedAt(fromGrown, [hole.x, hole.y], hole.form.turnDeg) },
+        form: { ...hole.form, turnDeg: turnedAt(fromGrown, at, hole.form.turnDeg) },
       }),
       ...(flared.flare && { flare: flared.flare }),
     });
   }
-  const beads = planned.beads.map((bead) => {
-    const name = `bead ${card.beads.indexOf(bead.bead) + 1}`;
-    return beadOnBlank(card, doc, bead, setbacks, carry, fromGrown, name);
-  });
-  const development: Development = {
-    outline,
-    net,
-    faces,
-    order: tree.order,
-    folds,
-    strips: parts,
-    corners,
-    edges,
-    holes,
-    beads: beads.map(({ bead }) => bead),
-    lines: [
-      ...linesOf(folds, edges),
-      ...doc.marks.flatMap((mark) => markOnBlank(doc, mark, setbacks, fromGrown)),
-      ...beads.flatMap(({ lines }) => lines),
-      ...mitreLines(
-        beads.map(({ bead }) => bead),
-        card.beads.map(({ id }) => id),
-      ),
-    ],
-    hinges: folds.map(({ id, centre, across, bend, toward }) => ({
-      fold: id,
-      centre,
-      across,
-      angleDeg: bend.angleDeg,
-      toward,
-    })),
-    reliefs,
-    size: sizeOf({
-      net,
-      outline,
-      faces,
-      holes,
-      shifts,
-      sheet,
-      drawnMm: Math.max(0, ...planned.beads.map(({ addsMm }) => addsMm)),
-      addedMm: Math.max(
-        0,
-        ...edges.map(({ allowance }) =>
-          mostOfRamp(ramped(addsOf(allowance), (mm) => Math.abs(mm))),
-        ),
-      ),
-    }),
-    warnings: [],
-    fromCard: (p) => fromGrown(carry(p)),
-  };
-  development.warnings = [
-    ...found,
-    ...planned.problems,
-    ...warningsOf(doc, tree, development, sheet, practice, missed),
-    ...shapeWarnings(card, planned.beads, development, sheet),
-  ];
-  return { ok: true, development };
+  return { ok: true, holes };
 }
+
+const hingeOf = ({
+  id,
+  centre,
+  across,
+  bend,
+  toward,
+}: BlankFold): Development['hinges'][number] => ({
+  fold: id,
+  centre,
+  across,
+  angleDeg: bend.angleDeg,
+  toward,
+});
+
+/** The most that any edge's joint adds to the card or takes from it, mm. */
+const mostAdded = (edges: readonly BlankEdge[]): number =>
+  Math.max(
+    0,
+    ...edges.map(({ allowance }) => mostOfRamp(ramped(addsOf(allowance), (mm) => Math.abs(mm)))),
+  );
 
 /**
  * What each edge's joint adds, by edge id; refused where a joint can't be made, with the edge

@@ -14,7 +14,7 @@ import { depthBeyond } from './trim';
  * A hole's edge should stay this far from the tangent of a bend: 2.5·T + R (common practice;
  * wording varies).
  */
-export const holeClearance = (thicknessMm: number, radiusMm: number): number =>
+const holeClearance = (thicknessMm: number, radiusMm: number): number =>
   2.5 * thicknessMm + radiusMm;
 
 /**

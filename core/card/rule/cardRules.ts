@@ -178,7 +178,7 @@ export function offNow(
 }
 
 /** A rule is met when it is off by no more than this, mm. */
-export const MET_MM = 1e-5;
+const MET_MM = 1e-5;
 export const isMet = (off: AsMeasured | null): boolean =>
   off !== null && (off.offMm ?? 0) <= MET_MM && (off.offDeg ?? 0) <= 1e-6;
 

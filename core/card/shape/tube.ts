@@ -11,7 +11,7 @@ import { toNeutral, wrongSheet } from './rolledSheet';
 export type Wrap = [along: number, height: number][];
 
 /** As many places as a wrap is reckoned at round the tube. */
-export const WRAP_STEPS = 72;
+const WRAP_STEPS = 72;
 
 const round = (diameter: number, height: (turn: number) => number): Wrap => {
   const all = Array.from({ length: WRAP_STEPS + 1 }, (_, i): [number, number] => {

@@ -8,7 +8,7 @@ import { readStl } from './stl';
 export type MeshFileKind = 'obj' | 'stl' | 'ply';
 
 /** More triangles than this are not read. */
-export const MAX_READ = 2_000_000;
+const MAX_READ = 2_000_000;
 
 /**
  * A mesh out of a file of triangles: OBJ, STL (ASCII or binary) or PLY (ASCII, binary either way

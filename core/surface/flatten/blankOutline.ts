@@ -22,7 +22,7 @@ export type OutlineEdge = {
 };
 
 /** Lines and arcs of a blank pass within this of the rim, mm. */
-export const OUTLINE_MM = 0.1;
+const OUTLINE_MM = 0.1;
 /** Where the outline turns by more, there is a corner, degrees. */
 const CORNER_DEG = 22;
 /** A rim of more places is thinned before it is fitted: those go that change it least. */

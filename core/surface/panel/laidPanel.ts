@@ -145,7 +145,7 @@ const worstOff = (panel: Panel, flat: Float64Array, held: readonly Held[]): numb
   held.reduce((worst, one) => Math.max(worst, heldOff(panel, flat, one)), 0);
 
 /** All that is said of a flat. */
-export function laidPanel(
+function laidPanel(
   disc: Disc,
   flat: Float64Array,
   deviations: Deviations | null,

@@ -44,7 +44,7 @@ export function strainMap(panel: Panel, flat: Float64Array): StrainMap {
  * Values at vertices, each half its own and half what its triangles have in the mean: lines of
  * equal value then do not follow every side of the net.
  */
-export function smoothedOver({ triangles, area }: Panel, values: Float64Array): Float64Array {
+function smoothedOver({ triangles, area }: Panel, values: Float64Array): Float64Array {
   const [sum, weight] = [new Float64Array(values.length), new Float64Array(values.length)];
   for (let t = 0; t < area.length; t++) {
     const corners = triangles.subarray(3 * t, 3 * t + 3);
@@ -64,10 +64,6 @@ export function evened(panel: Panel, values: Float64Array): Float64Array {
   for (let i = 0; i < EVENED; i++) found = smoothedOver(panel, found);
   return found;
 }
-
-/** Thickness after, mm, of metal whose area grows by `area` (its volume stays). */
-export const thicknessAfter = (thicknessMm: number, area: number): number =>
-  thicknessMm / (1 + area);
 
 /** Steps that a bench can tell apart, as shares. */
 const STEPS = [0.001, 0.002, 0.005, 0.01, 0.02, 0.05, 0.1, 0.2, 0.5];

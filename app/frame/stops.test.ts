@@ -1,0 +1,17 @@
+import { existsSync } from 'node:fs';
+import { PIECE_PAGES } from '../access/addresses';
+import { STOPS, stopAt } from './stops';
+
+test('each stop has a key and a page of its own, is among the addresses, and is found by its address', () => {
+  expect(new Set(STOPS.map(({ key }) => key)).size).toBe(STOPS.length);
+  for (const stop of STOPS) {
+    const page = PIECE_PAGES.find(({ path }) => path === stop.id);
+    expect(existsSync(`app/${page?.file}`)).toBe(true);
+    expect(stopAt(`/pieces/p/${stop.id}`)).toBe(stop);
+  }
+  expect(stopAt('/pieces/p/card/profiles')).toBeUndefined();
+});
+
+test('every address has its file', () => {
+  for (const { file } of PIECE_PAGES) expect(existsSync(`app/${file}`)).toBe(true);
+});
