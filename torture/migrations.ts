@@ -54,6 +54,8 @@ export async function rehearsed(pieces: number): Promise<{ seconds: number; wron
     await again();
     return { seconds, wrong };
   } finally {
+    // Broken off, it would leave its server running, and that hides why.
+    run(['stop']);
     rmSync(at, { recursive: true, force: true });
   }
 }
