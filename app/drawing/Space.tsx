@@ -21,6 +21,7 @@ export function Space({
   return (
     <Guarded
       what="The view in space"
+      below={9}
       advice="This browser draws nothing in space (WebGL is off, or too much of it is open in other tabs). All figures stand; the flat drawing shows the same piece."
     >
       <Canvas

@@ -1,11 +1,20 @@
 import Box from '@mui/material/Box';
+import { useLayoutEffect, useRef } from 'react';
 import { useNotKept } from './browserStore';
 
 /** Told above everything: what was typed is held by this page alone. */
 export function NotKept() {
-  if (!useNotKept()) return null;
+  const bar = useRef<HTMLDivElement>(null);
+  const shown = useNotKept();
+  // What fills the window below it is that much lower.
+  useLayoutEffect(() => {
+    const height = bar.current?.offsetHeight ?? 0;
+    document.documentElement.style.setProperty('--above', `${height}px`);
+  }, [shown]);
+  if (!shown) return null;
   return (
     <Box
+      ref={bar}
       role="alert"
       sx={{
         position: 'sticky',

@@ -1,4 +1,5 @@
 import { Told } from '../frame/Told';
+import { useHeldWord } from './browserStore';
 import { Refused } from './Refused';
 import type { SelfSaved } from './useSelfSavedDraft';
 
@@ -10,13 +11,10 @@ export function SelfSavedWord({
   drop,
   send,
 }: Pick<SelfSaved<object>, 'kept' | 'refusal' | 'state' | 'drop' | 'send'>) {
+  const held = useHeldWord();
   if (refusal)
     return <Refused message={refusal.message} onMine={() => void send()} onTheirs={() => drop()} />;
   if (kept && state === 'failed')
-    return (
-      <Told>
-        The server does not answer: what you said is kept in this browser and goes up later.
-      </Told>
-    );
+    return <Told>The server does not answer: what you said is {held} and goes up later.</Told>;
   return null;
 }

@@ -187,3 +187,7 @@ export const useNotKept = (): boolean =>
     () => failed.size > 0,
     () => false,
   );
+
+/** Where what waits for the server is held: said only of what the browser could keep. */
+export const useHeldWord = (): string =>
+  useNotKept() ? 'held by this page alone' : 'kept in this browser';

@@ -8,7 +8,8 @@ import { Lost } from './Lost';
  */
 type Standing = 'asking' | 'ok' | 'server' | { wrong: string };
 
-const KEPT = 'Nothing you saved is lost; what you were typing on a card is kept in this browser.';
+const KEPT =
+  'Nothing you saved is lost; what you were typing on a card is kept in this browser, where its store has room.';
 
 /**
  * A page that could not be shown for a reason nobody foresaw: what failed is found out and said, be

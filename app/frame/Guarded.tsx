@@ -10,6 +10,8 @@ type Props = {
   what: string;
   /** What to do about it, where that is known. */
   advice?: string;
+  /** Room above what is said, for what floats there; in steps of 8 px. */
+  below?: number;
   children: ReactNode;
 };
 
@@ -26,13 +28,19 @@ export class Guarded extends Component<Props, { failed: Error | null }> {
   }
 
   override render(): ReactNode {
-    const { what, advice, children } = this.props;
+    const { what, advice, below = 2, children } = this.props;
     const { failed } = this.state;
     if (!failed) return this.context === false ? null : children;
     return (
       <Box
         role="alert"
-        sx={{ m: 2, p: 2, bgcolor: 'var(--torch-ground)', borderLeft: '5px solid var(--torch)' }}
+        sx={{
+          m: 2,
+          mt: below,
+          p: 2,
+          bgcolor: 'var(--torch-ground)',
+          borderLeft: '5px solid var(--torch)',
+        }}
       >
         <Typography sx={{ fontWeight: 600 }}>{what} could not be shown.</Typography>
         <Typography sx={{ mb: 1, overflowWrap: 'anywhere' }}>

@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import Typography from '@mui/material/Typography';
 import { Suspense, lazy, useEffect, useRef, useState, useSyncExternalStore } from 'react';
+import { useHeldWord } from '../forms/browserStore';
 import { useWho } from '../frame/recordedBy';
 import type { HangsOn, Picture } from '../records/pictures.server';
 import { Marks } from './Marks';
@@ -214,6 +215,7 @@ function Coming({ one: { key, name, file, progress } }: { one: OnItsWay }) {
     };
   }, [file]);
   const refused = progress.state === 'refused';
+  const held = useHeldWord();
   return (
     <Box
       role={refused ? 'alert' : 'status'}
@@ -240,7 +242,7 @@ function Coming({ one: { key, name, file, progress } }: { one: OnItsWay }) {
           ? progress.why
           : progress.state === 'going'
             ? `${name} is going up`
-            : `${name} waits for the server; it is kept in this browser`}
+            : `${name} waits for the server; it is ${held}`}
         {progress.state === 'going' && (
           <LinearProgress
             aria-label={`${name} on its way`}

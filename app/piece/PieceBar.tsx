@@ -5,6 +5,7 @@ import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import { Link } from 'react-router';
+import { useHeldWord } from '../forms/browserStore';
 import { TopBar } from '../frame/TopBar';
 import { formatTime } from '../frame/dates';
 import { usePreferences } from '../frame/preferences';
@@ -99,6 +100,7 @@ const RANK: readonly SaveStatus[] = ['conflict', 'refused', 'kept', 'saving', 's
 function SaveLine({ said: undone }: { said: string | null }) {
   const { patternEditor, planEditor } = usePiece();
   const { dates } = usePreferences();
+  const held = useHeldWord();
   const { status, refusal } = [patternEditor, planEditor].sort(
     (a, b) => RANK.indexOf(a.status) - RANK.indexOf(b.status),
   )[0]!;
@@ -106,7 +108,7 @@ function SaveLine({ said: undone }: { said: string | null }) {
   const said = {
     saved: savedAt ? `Saved ${formatTime(savedAt, dates)}` : '',
     saving: 'Saving …',
-    kept: 'No answer from the server: kept in this browser, trying again',
+    kept: `No answer from the server: ${held}, trying again`,
     conflict: 'Saved elsewhere too: choose below',
     refused: `Not saved: ${refusal?.message ?? ''} Undo takes it back.`,
   }[status];

@@ -109,8 +109,8 @@ const PieceLayout = memo(function PieceLayout({ job, name, archived }: PieceBarP
   return (
     <Box
       sx={{
-        height: { md: '100dvh' },
-        minHeight: '100dvh',
+        height: { md: 'calc(100dvh - var(--above, 0px))' },
+        minHeight: 'calc(100dvh - var(--above, 0px))',
         display: 'flex',
         flexDirection: 'column',
       }}

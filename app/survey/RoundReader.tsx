@@ -13,6 +13,7 @@ import { changesBetween, hasMoved, readIn } from '#core/survey/moved';
 import type { Measure, Reading, Round, Surveyed } from '#core/survey/references';
 import { AngleField } from '../forms/AngleField';
 import { LengthField } from '../forms/LengthField';
+import { useHeldWord } from '../forms/browserStore';
 import { useSelfSavedDraft } from '../forms/useSelfSavedDraft';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
@@ -53,13 +54,14 @@ function useRoundReadings(round: Surveyed<Round>) {
  */
 export function RoundSender({ round }: { round: Surveyed<Round> }) {
   const { kept, state, refusal } = useRoundReadings(round);
+  const held = useHeldWord();
   if (!kept || (state !== 'failed' && !refusal)) return null;
   return (
     <Box sx={{ mb: 2 }}>
       <Told>
         {refusal
           ? `What was read in “${round.name}” differs from what another page read: open it with “Read” and settle which stands.`
-          : `What was read in “${round.name}” is kept in this browser and goes up when the server answers.`}
+          : `What was read in “${round.name}” is ${held} and goes up when the server answers.`}
       </Told>
     </Box>
   );
@@ -86,6 +88,7 @@ export function RoundReader({
 }) {
   const { measures, rounds } = useSurvey();
   const { draft, set, kept, refusal, state, drop, send } = useRoundReadings(round);
+  const held = useHeldWord();
   const [listed, setListed] = useState(false);
   const isOpen = (m: { id: string }) => (draft[m.id]?.value ?? null) === null;
   // Until a figure is read or another measure is gone to, the first that is not read: what waits
@@ -214,7 +217,7 @@ export function RoundReader({
                 ? 'All is saved.'
                 : ''
               : state === 'failed'
-                ? 'The server does not answer: what you read is kept in this browser and goes up later.'
+                ? `The server does not answer: what you read is ${held} and goes up later.`
                 : 'Saving …'}
           </Box>
         )}
