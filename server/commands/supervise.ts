@@ -1,6 +1,7 @@
 import type { ChildProcess } from 'node:child_process';
 import { existsSync, rmSync, writeFileSync } from 'node:fs';
 import { once } from 'node:events';
+import { get } from 'node:http';
 import { join } from 'node:path';
 import type { Postgres } from './postgres';
 import { answers, ownedByServer } from './postgres';
@@ -23,12 +24,34 @@ const FIRST_ANSWER_MS = 30_000;
 export const pauseAfter = (deaths: number, free = FREE_RESTARTS): number =>
   deaths <= free ? 0 : Math.min(LONGEST_PAUSE_S, FIRST_PAUSE_S * 2 ** (deaths - free - 1));
 
+/** How long an answer about a server's health is waited for, ms. */
+const HEALTH_MS = 3000;
+
+/**
+ * What a server on a port says of its health; status 0 where it is none of ours. By `http`: of a line
+ * that is cut as soon as it is made, `fetch` in Node.js 20 never says so, and ends the whole program.
+ */
+const health = (port: number): Promise<{ status: number; text: string }> =>
+  new Promise((done) => {
+    const none = () => done({ status: 0, text: '' });
+    const asked = get(
+      { host: '127.0.0.1', port, path: '/health', timeout: HEALTH_MS },
+      (answer) => {
+        let text = '';
+        answer.setEncoding('utf8').on('data', (chunk: string) => (text += chunk));
+        answer.on('end', () => done({ status: answer.statusCode ?? 0, text })).on('error', none);
+      },
+    );
+    asked
+      .on('error', none)
+      .on('close', none)
+      .on('timeout', () => asked.destroy());
+  });
+
 /** Refuses a port that is taken, before anything is built: a server that runs keeps its files. */
 export async function needPort(port: number): Promise<void> {
   if (!(await answers(port))) return;
-  const said = await fetch(`http://127.0.0.1:${port}/health`, { signal: AbortSignal.timeout(3000) })
-    .then((answer) => answer.text())
-    .catch(() => '');
+  const { text: said } = await health(port);
   throw new Refusal(
     said === 'ok'
       ? `Patrone runs already: http://127.0.0.1:${port}. Stop it with Ctrl-C where it was started or with ./patrone stop, or set PATRONE_PORT to a free port.`
@@ -111,8 +134,7 @@ export class App {
     await this.launch();
     for (const end = Date.now() + FIRST_ANSWER_MS; Date.now() < end; await rest(50)) {
       if (!runs(this.server)) throw new Refusal('the server stopped at once.');
-      const answer = await fetch(`${this.url}/health`).catch(() => null);
-      if (answer?.ok) return;
+      if ((await health(this.port)).status === 200) return;
     }
     throw new Refusal('the server does not answer.');
   }
