@@ -15,6 +15,7 @@ import {
 import { dirname, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { backupsToDrop } from '../backups';
+import { makeFolder } from './hold';
 import { DATABASE } from './postgres';
 import type { Postgres } from './postgres';
 import { run } from './run';
@@ -172,7 +173,7 @@ export async function writeBackup(
 export function makeBackupsFolder(data: string): string {
   const folder = backupsFolder(data);
   try {
-    mkdirSync(folder, { recursive: true });
+    if (!makeFolder(folder)) throw new Error('it could not be made');
     chmodSync(folder, 0o755);
   } catch {
     throw new Refusal(

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { hold, serverLeft } from './hold';
+import { hold, makeFolder, serverLeft } from './hold';
 import { rest } from './run';
 
 let folder = '';
@@ -33,4 +33,9 @@ test('a number left long ago is another program’s by now', () => {
   expect(serverLeft(folder)).toBeNull();
   writeFileSync(join(folder, 'server.pid'), `${process.pid}\n`);
   expect(serverLeft(folder)).toBeNull();
+});
+
+test('a folder that cannot be made is said at once', () => {
+  expect(makeFolder(join(folder, 'a', 'b'))).toBe(true);
+  expect(makeFolder('/proc/patrone')).toBe(false);
 });

@@ -1,5 +1,5 @@
-import { spawn } from 'node:child_process';
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { spawn, spawnSync } from 'node:child_process';
+import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { Refusal } from './tell';
 
@@ -41,13 +41,17 @@ export function serverLeft(data: string): number | null {
   }
 }
 
+/**
+ * Makes a folder and those above it; whether it is there. By the system’s own program: `mkdirSync` of
+ * Node.js 20 goes round for ever where a file system lets nobody make anything (/proc).
+ */
+export const makeFolder = (folder: string): boolean =>
+  spawnSync('mkdir', ['-p', '--', folder], { stdio: 'ignore' }).status === 0;
+
 /** Makes the folder of the data. */
 export function makeData(data: string): void {
-  try {
-    mkdirSync(data, { recursive: true });
-  } catch {
+  if (!makeFolder(data))
     throw new Refusal(`cannot make ${data}. Set PATRONE_DATA to a folder that can be written.`);
-  }
 }
 
 /**

@@ -324,7 +324,7 @@ export class Postgres {
   }
 }
 
-/** Stamps a folder for the database's user. */
+/** Makes a folder where it is missing, and gives it to the user that the server runs as. */
 export function ownedByServer(folder: string): void {
   const user = databaseUser();
   if (!existsSync(folder)) mkdirSync(folder, { mode: 0o700, recursive: true });
