@@ -24,11 +24,7 @@ const CLAMPED_MM = 0.5;
  * The widest gap that is welded as it is, mm; common practice. TIG, gas and braze: edges that touch;
  * MIG: about the thickness of the sheet; over a backing twice as much (TIG and gas: the thickness).
  */
-function weldableGap(
-  joint: JointKind,
-  process: Process | null,
-  thicknessMm: number,
-): number {
+function weldableGap(joint: JointKind, process: Process | null, thicknessMm: number): number {
   const mig = process === 'mig' || process === null;
   switch (joint) {
     case 'butt':

@@ -13,8 +13,7 @@ export const keepUnderlay = (piece: string, underlay: Underlay): Promise<void> =
   set(piece, underlay, store()).catch(() => undefined);
 
 /** Takes it away again. */
-const dropUnderlay = (piece: string): Promise<void> =>
-  del(piece, store()).catch(() => undefined);
+const dropUnderlay = (piece: string): Promise<void> => del(piece, store()).catch(() => undefined);
 
 export type Shown = Omit<Underlay, 'picture'> & { url: string };
 

@@ -145,11 +145,7 @@ const worstOff = (panel: Panel, flat: Float64Array, held: readonly Held[]): numb
   held.reduce((worst, one) => Math.max(worst, heldOff(panel, flat, one)), 0);
 
 /** All that is said of a flat. */
-function laidPanel(
-  disc: Disc,
-  flat: Float64Array,
-  deviations: Deviations | null,
-): LaidPanel {
+function laidPanel(disc: Disc, flat: Float64Array, deviations: Deviations | null): LaidPanel {
   const panel = panelOf(disc.mesh);
   const map = strainMap(panel, flat);
   const greatest = (values: Float64Array): number => values.reduce((a, b) => Math.max(a, b), 0);
