@@ -14,7 +14,7 @@ import { cornerAt, saved } from './hands';
 
 const PATRONE = resolve('patrone');
 const PORT = '4174';
-const DB_PORT = '54174';
+const DB_PORT = '24174';
 let data = '';
 test.beforeAll(() => {
   data = join(mkdtempSync(join(tmpdir(), 'patrone-command-')), 'data');
@@ -159,7 +159,7 @@ test('stopped from elsewhere, killed in the middle, its password or its number l
   expect(relative.out).toMatch(/^All hangs together: \d+ jobs/);
   let app = await start('start');
   // Another one on the same data, though on other ports, is refused and does no harm.
-  const other = run(['start'], { env: { PATRONE_PORT: '4175', PATRONE_DB_PORT: '54175' } });
+  const other = run(['start'], { env: { PATRONE_PORT: '4175', PATRONE_DB_PORT: '24175' } });
   expect(other.err).toContain('in hand: it is starting or running');
   const today = join(data, 'backups', `patrone-${new Date().toLocaleDateString('sv')}.backup`);
   await expect(() => expect(statSync(today).mode & 0o777).toBe(0o600)).toPass({ timeout: 20_000 });

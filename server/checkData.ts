@@ -7,6 +7,7 @@ import { dbOf } from '#app/records/database.server';
 import { saidIn } from '#app/records/records.server';
 import { pictures } from '#app/records/schema.server';
 import type { Viewer } from '#app/records/viewer.server';
+import { withParts } from '#core/card/crownParts';
 import type { DocumentKind } from '#core/format/documents';
 import { DOCUMENTS } from '#core/format/documents';
 import { foldingOf } from '#app/records/folding.server';
@@ -137,9 +138,11 @@ async function unreadable(viewer: Viewer): Promise<string[]> {
       await each(kind === 'fit' ? 'trial' : kind, RECORDS[kind].schema, all(mine));
     }
     const versions = await db.query.documents.findMany({ where: (d, { eq }) => eq(d.piece, id) });
+    const surfaces = await db.query.surfaces.findMany({ where: (s, { eq }) => eq(s.piece, id) });
+    const kept = Object.fromEntries(surfaces.map((part) => [part.id, part.body]));
     for (const { kind, number, body } of versions) {
       const door = DOCUMENTS[kind as DocumentKind];
-      const read = door ? door.read(body) : null;
+      const read = door ? door.read(withParts(body, kept)) : null;
       if (!read) found.push(`${name}, ${kind} ${number}: this program knows no such document`);
       else if (!read.ok)
         found.push(`${name}, ${kind} ${number}: cannot be read (${read.problems[0]!.code})`);

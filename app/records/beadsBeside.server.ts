@@ -18,11 +18,15 @@ export type BeadBeside = {
 
 const MOST = 200;
 
+/** A card without its crown, which may be heavy and has no part in its beads. */
+const uncrowned = sql<unknown>`case when ${documents.body} ? 'crown'
+  then jsonb_set(${documents.body}, '{crown}', 'null') else ${documents.body} end`;
+
 /** The beads of the other pieces of a piece's job, as their cards are now. */
 export async function beadsBeside(viewer: Viewer, piece: string): Promise<BeadBeside[]> {
   const own = dbOf(viewer).select({ job: pieces.job }).from(pieces).where(eq(pieces.id, piece));
   const rows = await dbOf(viewer)
-    .select({ piece: pieces.id, name: pieces.name, body: documents.body })
+    .select({ piece: pieces.id, name: pieces.name, body: uncrowned })
     .from(pieces)
     .innerJoin(heads, and(eq(heads.piece, pieces.id), eq(heads.kind, 'card')))
     .innerJoin(

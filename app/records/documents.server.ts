@@ -1,5 +1,7 @@
 import { and, desc, eq, gt, max, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
+import type { PartIds } from '#core/card/crownParts';
+import { namedParts, withParts } from '#core/card/crownParts';
 import { emptyPattern } from '#core/card/emptyPattern';
 import type { DocumentKind, Documents } from '#core/format/documents';
 import { DOCUMENTS } from '#core/format/documents';
@@ -9,6 +11,8 @@ import { emptyPlan } from '#core/weld/emptyPlan';
 import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
 import { documents, heads, pieces, prints, records } from './schema.server';
+import type { Kept } from './surfaces.server';
+import { apart, keepParts, partsOf, sweepParts } from './surfaces.server';
 import type { Viewer } from './viewer.server';
 
 /**
@@ -17,6 +21,8 @@ import type { Viewer } from './viewer.server';
 export type DocState<Doc> = {
   number: number;
   doc: Doc;
+  /** What the heavy parts of `doc` are kept under. */
+  parts: PartIds;
   canUndo: boolean;
   canRedo: boolean;
   savedAt: string | null;
@@ -40,9 +46,9 @@ const at = (piece: string, kind: DocumentKind, number: number) =>
 
 type Opened<K extends DocumentKind> = { doc: Documents[K]; broken: Problem[] | null };
 
-/** What is stored, through its one door. */
-function opened<K extends DocumentKind>(kind: K, body: unknown): Opened<K> {
-  const read = DOCUMENTS[kind].read(body);
+/** What is stored, through its one door, with the parts it names. */
+function opened<K extends DocumentKind>(kind: K, body: unknown, kept: Kept): Opened<K> {
+  const read = DOCUMENTS[kind].read(withParts(body, kept));
   return read.ok ? { doc: read.doc, broken: null } : { doc: EMPTY[kind](), broken: read.problems };
 }
 
@@ -56,11 +62,11 @@ const known = new LRUCache<number, Opened<DocumentKind>>({
 });
 function openedOnce<K extends DocumentKind>(
   kind: K,
-  { seq, body }: { seq: number; body: unknown },
+  { seq, body, kept }: { seq: number; body: unknown; kept: Kept | null },
 ): Opened<K> {
   const before = known.get(seq) as Opened<K> | undefined;
   if (before) return before;
-  const now = opened(kind, body);
+  const now = opened(kind, body, kept ?? {});
   known.set(seq, now as Opened<DocumentKind>);
   return now;
 }
@@ -87,16 +93,18 @@ const newestChild = (tx: Tx, piece: string, kind: DocumentKind, number: number) 
  */
 export function stateOf<K extends DocumentKind>(
   kind: K,
-  head:
-    | { number: number; next: boolean; document: { seq: number; at: Date; body: unknown } | null }
-    | undefined,
+  head: { number: number; next: boolean; document: VersionRow | null } | undefined,
 ): DocState<Documents[K]> {
   const row = head?.document;
   const { doc, broken } = row ? openedOnce(kind, row) : { doc: EMPTY[kind](), broken: null };
   const number = head?.number ?? 0;
+  const parts = broken ? {} : namedParts(row?.body);
   const savedAt = row?.at.toISOString() ?? null;
-  return { number, doc, broken, canUndo: number > 0, canRedo: head?.next ?? false, savedAt };
+  return { number, doc, parts, broken, canUndo: number > 0, canRedo: head?.next ?? false, savedAt };
 }
+
+/** A version as it is stored, and the parts it names. */
+type VersionRow = { seq: number; at: Date; body: unknown; kept: Kept | null };
 
 async function stateAt<K extends DocumentKind>(
   tx: Tx,
@@ -112,8 +120,18 @@ async function stateAt<K extends DocumentKind>(
           .where(at(piece, kind, number))
       : [];
   const [next] = await newestChild(tx, piece, kind, number);
-  return stateOf(kind, { number, next: next !== undefined, document: document ?? null });
+  const kept =
+    document && !known.has(document.seq) ? await partsOf(tx, piece, [document.body]) : {};
+  return stateOf(kind, {
+    number,
+    next: next !== undefined,
+    document: document ? { ...document, kept } : null,
+  });
 }
+
+/** Of a piece: the heavy parts that a document sent for it names, by their ids. */
+export const keptParts = (viewer: Viewer, piece: string, body: unknown): Promise<Kept> =>
+  partsOf(dbOf(viewer), piece, [body]);
 
 export type Saved<Doc> = { kind: 'saved' | 'stale'; state: DocState<Doc> };
 
@@ -235,15 +253,27 @@ async function putVersion<K extends DocumentKind>(
     .where(of(piece, kind));
   const number = (last?.number ?? 0) + 1;
   const { parent, thinned } = await parentFor(tx, piece, kind, base, about);
-  if (thinned) await tx.delete(documents).where(at(piece, kind, base));
+  const { version } = DOCUMENTS[kind];
+  const { body, parts, heavy } = apart(doc);
+  await keepParts(tx, piece, heavy);
   const [row] = await tx
     .insert(documents)
-    .values({ piece, kind, number, parent, version: DOCUMENTS[kind].version, about, by, body: doc })
+    .values({ piece, kind, number, parent, version, about, by, body })
     .returning({ at: documents.at });
+  if (thinned) {
+    const [gone] = await tx
+      .delete(documents)
+      .where(at(piece, kind, base))
+      .returning({ body: documents.body });
+    const named = new Set(Object.values(parts));
+    if (Object.values(namedParts(gone?.body)).some((id) => !named.has(id)))
+      await sweepParts(tx, piece);
+  }
   await takeUp(tx, piece, kind, number);
   return {
     number,
     doc,
+    parts,
     broken: null,
     canUndo: true,
     canRedo: false,
@@ -339,8 +369,13 @@ export async function historyOf<K extends DocumentKind>(
 ): Promise<History<Documents[K]>> {
   const rows = await tx.select().from(documents).where(of(piece, kind)).orderBy(documents.number);
   const current = await headOf(tx, piece, kind);
+  const kept = await partsOf(
+    tx,
+    piece,
+    rows.map((row) => row.body),
+  );
   const good = rows.flatMap((row) => {
-    const { doc, broken } = opened(kind, row.body);
+    const { doc, broken } = opened(kind, row.body, kept);
     return broken
       ? []
       : [{ number: row.number, parent: row.parent, at: row.at.toISOString(), doc }];
@@ -367,11 +402,14 @@ export async function putHistory<K extends DocumentKind>(
   { current, versions }: History<Documents[K]>,
 ): Promise<void> {
   const { version } = DOCUMENTS[kind];
-  const rows = versions.map(({ number, parent, at: moment, doc }) => ({
-    ...{ piece, kind, number, parent, version },
-    at: new Date(moment),
-    body: doc,
-  }));
+  const heavy: { id: string; json: string }[] = [];
+  const rows = versions.map(({ number, parent, at: moment, doc }) => {
+    const stored = apart(doc);
+    heavy.push(...stored.heavy);
+    const { body } = stored;
+    return { piece, kind, number, parent, version, at: new Date(moment), body };
+  });
+  await keepParts(tx, piece, heavy);
   await inLots(rows, (lot) => tx.insert(documents).values(lot));
   // All of it may be undone, and can be done again.
   if (versions.length > 0) await takeUp(tx, piece, kind, current);
@@ -392,6 +430,12 @@ export async function copyDocument(
     .where(at(from, kind, current));
   if (!row) return;
   const { version, body } = row;
+  const kept = await partsOf(tx, from, [body]);
+  await keepParts(
+    tx,
+    to,
+    Object.entries(kept).map(([id, part]) => ({ id, json: JSON.stringify(part) })),
+  );
   await tx.insert(documents).values({ piece: to, kind, number: 1, parent: 0, version, body });
   await takeUp(tx, to, kind, 1);
 }

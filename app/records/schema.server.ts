@@ -141,6 +141,10 @@ export const documents = pgTable(
     edges: jsonb('edges').generatedAlwaysAs(
       sql`case when kind = 'card' then jsonb_path_query_array(body, '$.edges[*].id') end`,
     ),
+    /** The ids of the heavy parts that a card names. */
+    surfaces: jsonb('surfaces').generatedAlwaysAs(
+      sql`case when kind = 'card' then jsonb_path_query_array(body, '$.crown.*.surface') end`,
+    ),
   },
   (t) => [
     oneOf('documents_kind', t.kind, DOCUMENT_KINDS),
@@ -153,6 +157,16 @@ export const documents = pgTable(
       .where(sql`job is not null`),
     check('documents_owner', sql`(piece is null) <> (job is null)`),
   ],
+);
+
+/**
+ * Heavy parts of the cards of a piece, the surface of a panel and the map of the work on it, each kept
+ * once under the digest of what is in it, however many versions name it.
+ */
+export const surfaces = pgTable(
+  'surfaces',
+  { piece: pieceKey(), id: text('id').notNull(), body: jsonb('body').notNull() },
+  (t) => [primaryKey({ columns: [t.piece, t.id] })],
 );
 
 /**

@@ -1,4 +1,5 @@
 import { asc, desc, sql } from 'drizzle-orm';
+import type { PgColumn } from 'drizzle-orm/pg-core';
 import type { CameAs } from '#core/format/job';
 import type { Shaping } from '#core/shape/shaping';
 import { standing } from './database.server';
@@ -10,8 +11,9 @@ import type { Picture } from './pictures.server';
 import { pictureOf } from './pictures.server';
 import type { PieceRecords } from './records.server';
 import { byKind } from './records.server';
-import { documents } from './schema.server';
+import { documents, surfaces } from './schema.server';
 import { shapingOf } from './shaping.server';
+import type { Kept } from './surfaces.server';
 import type { Viewer } from './viewer.server';
 
 export type WholePiece = {
@@ -28,6 +30,15 @@ export type WholePiece = {
   made: { id: string; name: string; cameAs: CameAs | null; cameWhy: string }[];
 };
 
+/** A version in use, with the heavy parts that it names. */
+const version = {
+  columns: { seq: true, at: true, body: true },
+  extras: (document: { piece: PgColumn; surfaces: PgColumn }) => ({
+    kept: sql<Kept | null>`(select jsonb_object_agg(s.id, s.body) from ${surfaces} s
+      where s.piece = ${document.piece} and ${document.surfaces} ? s.id)`.as('kept'),
+  }),
+} as const;
+
 const asked = standing((db) =>
   db.query.pieces
     .findFirst({
@@ -36,7 +47,7 @@ const asked = standing((db) =>
         job: { columns: { id: true, name: true } },
         heads: {
           columns: { kind: true, number: true },
-          with: { document: { columns: { seq: true, at: true, body: true } } },
+          with: { document: version },
           extras: (head) => ({
             next: sql<boolean>`exists (select 1 from ${documents} d where d.piece = ${head.piece}
               and d.kind = ${head.kind} and d.parent = ${head.number})`.as('next'),
@@ -51,7 +62,7 @@ const asked = standing((db) =>
             heads: {
               columns: { number: true },
               where: (head, { eq }) => eq(head.kind, 'card'),
-              with: { document: { columns: { seq: true, at: true, body: true } } },
+              with: { document: version },
             },
           },
         },

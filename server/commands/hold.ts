@@ -3,6 +3,9 @@ import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { Refusal } from './tell';
 
+/** Whoever has ended lets go a moment later: for that long the lock is waited for, s. */
+const WAIT_S = '1';
+
 /** What lets go of a folder. */
 export type Held = { letGo(): void };
 
@@ -11,7 +14,7 @@ export type Held = { letGo(): void };
  * is held by a small program that ends with its input. Null where somebody else holds it.
  */
 async function locked(folder: string): Promise<Held | null> {
-  const child = spawn('flock', ['--nonblock', join(folder, 'lock'), 'cat'], {
+  const child = spawn('flock', ['--wait', WAIT_S, join(folder, 'lock'), 'cat'], {
     // A Ctrl-C that is meant for us must not let go before we are done.
     detached: true,
     stdio: ['pipe', 'pipe', 'ignore'],

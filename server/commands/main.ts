@@ -15,9 +15,10 @@ import { bench, check, journeys, project, stopTests, tally, torture, withTestApp
 /** What every test wants on the machine. */
 const FOR_TESTS = ['initdb', 'psql', 'flock', 'chromium', 'pdfinfo', 'openssl'] as const;
 
-/** Tells what passed and failed, as the very last line; the code to end with. */
+/** Tells what failed and why, and how many passed, as the very last line; the code to end with. */
 function finish(counts: readonly Count[]): number {
-  const { passed, failed } = sum(counts);
+  const { passed, failed, failures } = sum(counts);
+  if (failures.length > 0) say(`\nFailed:\n${failures.join('\n')}\n`);
   say(`${passed} passed, ${failed} failed`);
   return failed === 0 ? 0 : 1;
 }

@@ -106,9 +106,7 @@ export class Postgres {
       await server.passwordAnew();
     server.password = readFileSync(server.passwordFile, 'utf8').trim();
     if (await server.isUp()) {
-      server.port = Number(
-        readFileSync(join(server.folder, 'postmaster.pid'), 'utf8').split('\n')[3],
-      );
+      server.port = server.portInUse() ?? port;
       begun(server);
     } else {
       if (await answers(port))
@@ -190,8 +188,22 @@ export class Postgres {
 
   /** Stops the server, whoever started it; whether it has stopped. */
   async stopNow(): Promise<boolean> {
+    const port = this.portInUse();
     const stopped = await asServer('pg_ctl', ['-D', this.folder, '-m', 'fast', '-w', 'stop']);
-    return stopped.code === 0 || !(await this.isUp());
+    if (stopped.code !== 0 && (await this.isUp())) return false;
+    // It takes its number away a moment before it lets go of its port, and whoever starts next looks
+    // at that.
+    for (let i = 0; i < 100 && port !== null && (await answers(port)); i++) await rest(50);
+    return true;
+  }
+
+  /** The port of the server that runs, as it left it written; null where none runs. */
+  private portInUse(): number | null {
+    try {
+      return Number(readFileSync(join(this.folder, 'postmaster.pid'), 'utf8').split('\n')[3]);
+    } catch {
+      return null;
+    }
   }
 
   /** Runs one of the database's tools on `database`, told whom to ask without the password. */

@@ -31,10 +31,10 @@ const portOf = (name: string, usual: number): number => Number(process.env[name]
 /** The ports that can be set: of the program, its database, and of the shop's network. */
 export const PORTS = {
   program: portOf('PATRONE_PORT', 4170),
-  database: portOf('PATRONE_DB_PORT', 54170),
+  database: portOf('PATRONE_DB_PORT', 24170),
   network: portOf('PATRONE_NETWORK_PORT', 4180),
   test: portOf('PATRONE_TEST_PORT', 4171),
-  testDatabase: portOf('PATRONE_TEST_DB_PORT', 54171),
+  testDatabase: portOf('PATRONE_TEST_DB_PORT', 24171),
 };
 
 let postgres: User | undefined;

@@ -108,6 +108,7 @@ export async function chore(
 export class App {
   private server: ChildProcess | null = null;
   private leaving = false;
+  private ending: Promise<void> | null = null;
   private wake: () => void = () => undefined;
 
   /**
@@ -182,8 +183,12 @@ export class App {
     }
   }
 
-  /** Stops the server, then the database where that is ours. */
-  async stop(): Promise<void> {
+  /** Stops the server, then the database where that is ours; whoever asks waits until both have. */
+  stop(): Promise<void> {
+    return (this.ending ??= this.end());
+  }
+
+  private async end(): Promise<void> {
     this.leaving = true;
     if (this.server) {
       this.server.kill('SIGTERM');

@@ -1,7 +1,7 @@
 import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
-import { ofJest, ofPlaywright } from './reports';
+import { failure, ofJest, ofPlaywright } from './reports';
 import type { Count } from './reports';
 import { Postgres } from './postgres';
 import { begin, endOf, run } from './run';
@@ -71,11 +71,20 @@ export const withTestApp = <T>(
     }
   });
 
-/** A step that passes or fails as one. */
-export async function tally(name: string, does: () => Promise<boolean>): Promise<Count> {
-  const passed = await does();
-  say(`${passed ? 'ok   ' : 'FAIL '} ${name}`);
-  return { passed: passed ? 1 : 0, failed: passed ? 0 : 1 };
+/** A step that passes or fails as one, and what it said of why. */
+export async function tally(
+  name: string,
+  does: () => Promise<boolean | { well: boolean; said: string }>,
+): Promise<Count> {
+  const done = await does();
+  const { well, said } = typeof done === 'boolean' ? { well: done, said: '' } : done;
+  process.stdout.write(said);
+  say(`${well ? 'ok   ' : 'FAIL '} ${name}`);
+  return {
+    passed: well ? 1 : 0,
+    failed: well ? 0 : 1,
+    failures: well ? [] : [failure(name, said)],
+  };
 }
 
 /** Steps one after the other; what those that went wrong have said, and whether all went well. */
@@ -96,12 +105,12 @@ async function unitTests(args: readonly string[]): Promise<Count> {
     const { err } = await run('npx', all);
     const lines = err.split('\n').filter((line) => !/^\s+✓|^PASS /.test(line));
     process.stdout.write(lines.slice(-200).join('\n'));
-    const { passed, failed, slowest } = ofJest(safely(report));
+    const { slowest, ...count } = ofJest(safely(report));
     const names = slowest.map(
       ({ file, ms }) => `  ${(ms / 1000).toFixed(1).padStart(6)} s  ${relative(HERE, file)}`,
     );
     say(`The ten slowest files of unit tests:\n${names.join('\n')}`);
-    return { passed, failed };
+    return count;
   });
 }
 
@@ -113,6 +122,8 @@ const safely = (file: string): string => {
   }
 };
 
+const TYPES_CACHE = 'node_modules/.cache/tsc.json';
+
 /** Lint, format, types and unit tests; `args` go to the unit tests. */
 export async function check(args: readonly string[]): Promise<Count[]> {
   // Lint and format on one core while types and unit tests take the other.
@@ -123,25 +134,19 @@ export async function check(args: readonly string[]): Promise<Count[]> {
     told(['npx', 'prettier', '--check', '--cache', '--log-level', 'warn', '.']),
   );
   const counts = [
-    await tally('types', async () => {
-      const incremental = ['--incremental', '--tsBuildInfoFile', 'node_modules/.cache/tsc.json'];
-      const { well, said } = await told(
+    await tally('types', () =>
+      told(
         ['npx', 'react-router', 'typegen'],
-        ['npx', 'tsc', '--noEmit', ...incremental],
-      );
-      process.stdout.write(said);
-      return well;
-    }),
+        ['npx', 'tsc', '--noEmit', '--incremental', '--tsBuildInfoFile', TYPES_CACHE],
+      ),
+    ),
     await unitTests(args),
   ];
   for (const [name, step] of [
     ['lint', lint],
     ['format', format],
-  ] as const) {
-    const { well, said } = await step;
-    process.stdout.write(said);
-    counts.push(await tally(name, () => Promise.resolve(well)));
-  }
+  ] as const)
+    counts.push(await tally(name, () => step));
   return counts;
 }
 

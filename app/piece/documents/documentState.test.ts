@@ -7,6 +7,7 @@ type Doc = { text: string };
 const state = (number: number, text: string): DocState<Doc> => ({
   number,
   doc: { text },
+  parts: {},
   canUndo: number > 0,
   canRedo: false,
   savedAt: null,

@@ -96,13 +96,11 @@ export function useDocument<K extends DocumentKind>(
     const { doc, about, server } = work.current;
     // Only what one page did in a row is fine tuning: another page's version is never thinned.
     const tuned = about === '' ? '' : `${about} ${tabId()}`.slice(0, 80);
-    const answer = await ask<Doc>(url, {
-      intent: 'save',
-      base: server.number,
-      doc,
-      about: tuned,
-      by: by.current,
-    });
+    const answer = await ask<Doc>(
+      url,
+      { intent: 'save', base: server.number, doc, about: tuned, by: by.current },
+      server,
+    );
     if (outgrown(answer)) return;
     happen({ what: 'answered', answer });
     clearTimeout(keeping.current);
@@ -149,7 +147,7 @@ export function useDocument<K extends DocumentKind>(
       await save();
       const now = work.current;
       if (isDirty(now) || now.theirs || now.sent !== null) return null;
-      const answer = await ask<Doc>(url, { intent, base: now.server.number });
+      const answer = await ask<Doc>(url, { intent, base: now.server.number }, now.server);
       if (outgrown(answer)) return null;
       happen({ what: 'stepped', answer });
       return answer.kind === 'saved' ? { from, to: work.current.doc } : null;
