@@ -5,3 +5,7 @@ import fc from 'fast-check';
 // Shrinking is off: of millions of steps it would not end; a failing case names its seed and path.
 const seed = process.env.PATRONE_SEED ?? '1953';
 fc.configureGlobal({ endOnFailure: true, ...(seed === 'random' ? {} : { seed: Number(seed) }) });
+
+// Each worker has an empty database to itself, where ./patrone check or test has started one.
+const databases = process.env.PATRONE_TEST_DATABASES;
+if (databases) process.env.DATABASE_URL = databases.replace('%', process.env.JEST_WORKER_ID ?? '1');

@@ -98,7 +98,10 @@ const COMMANDS: Record<string, (args: string[]) => Promise<number>> = {
   },
   test,
   // What looks at whole pictures takes longer than one waits between two edits.
-  check: async () => finish(await check(['--testPathIgnorePatterns', '\\.slow\\.test'])),
+  async check() {
+    await needPrograms('initdb', 'psql');
+    return finish(await check(['--testPathIgnorePatterns', '\\.slow\\.test']));
+  },
   async journeys(args) {
     await prepare(...FOR_TESTS);
     return finish([await journeys(args)]);

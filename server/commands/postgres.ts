@@ -248,6 +248,11 @@ export class Postgres {
     );
   }
 
+  /** Makes one more database of the application's, empty. */
+  async makeDatabase(name: string): Promise<void> {
+    await this.rows('postgres', `create database ${name} owner ${APP_ROLE}`);
+  }
+
   private async setUp(): Promise<void> {
     makeData(this.data);
     const made = `${this.folder}.new`;

@@ -13,7 +13,6 @@ const MAX_LINES = 12;
 const MAX_LENGTH = 200;
 
 // Runners colour what they say.
-// eslint-disable-next-line no-control-regex
 const COLOURS = /\u001b\[[0-9;]*m/g;
 
 /** What failed, and the first lines of what was said of it. */

@@ -1,5 +1,5 @@
 import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
 import { failure, ofJest, ofPlaywright } from './reports';
 import type { Count } from './reports';
@@ -97,21 +97,46 @@ async function told(...steps: string[][]): Promise<{ well: boolean; said: string
   return { well, said };
 }
 
+/** Port of the database for the unit tests, beyond that of the journeys. */
+const OF_UNITS = 16;
+
+/** Unit tests, beside an empty database for each of the runner's workers (see jest.setup.js). */
 async function unitTests(args: readonly string[]): Promise<Count> {
   return inFolder(async (folder) => {
-    const report = join(folder, 'jest.json');
-    const all = ['jest', '--silent=false', '--json', `--outputFile=${report}`, ...args];
-    // Its words go to the error stream; what passed need not be told.
-    const { err } = await run('npx', all);
-    const lines = err.split('\n').filter((line) => !/^\s+✓|^PASS /.test(line));
-    process.stdout.write(lines.slice(-200).join('\n'));
-    const { slowest, ...count } = ofJest(safely(report));
-    const names = slowest.map(
-      ({ file, ms }) => `  ${(ms / 1000).toFixed(1).padStart(6)} s  ${relative(HERE, file)}`,
-    );
-    say(`The ten slowest files of unit tests:\n${names.join('\n')}`);
-    return count;
+    const database = await Postgres.start(join(folder, 'data'), PORTS.testDatabase + OF_UNITS);
+    running.add(database);
+    try {
+      // It is thrown away: the disk need not be waited for.
+      await database.rows('postgres', 'alter system set fsync = off');
+      await database.rows('postgres', 'select pg_reload_conf()');
+      for (let worker = 1; worker <= availableParallelism(); worker++)
+        await database.makeDatabase(`worker_${worker}`);
+      return await unitTestsBeside(database.urlOf('worker_%'), folder, args);
+    } finally {
+      await database.stop();
+      running.delete(database);
+    }
   });
+}
+
+async function unitTestsBeside(
+  databases: string,
+  folder: string,
+  args: readonly string[],
+): Promise<Count> {
+  const report = join(folder, 'jest.json');
+  const all = ['jest', '--silent=false', '--json', `--outputFile=${report}`, ...args];
+  // Its words go to the error stream; what passed need not be told.
+  const env = { ...process.env, PATRONE_TEST_DATABASES: databases };
+  const { err } = await run('npx', all, { env });
+  const lines = err.split('\n').filter((line) => !/^\s+✓|^PASS /.test(line));
+  process.stdout.write(lines.slice(-200).join('\n'));
+  const { slowest, ...count } = ofJest(safely(report));
+  const names = slowest.map(
+    ({ file, ms }) => `  ${(ms / 1000).toFixed(1).padStart(6)} s  ${relative(HERE, file)}`,
+  );
+  say(`The ten slowest files of unit tests:\n${names.join('\n')}`);
+  return count;
 }
 
 const safely = (file: string): string => {
