@@ -73,16 +73,16 @@ for (const [name, figure] of PANELS) {
     const disc = made.ok ? discOf(made.mesh) : made;
     if (!disc.ok) throw new Error(JSON.stringify(disc.problems));
     const panel = panelOf(disc.disc.mesh);
-    for (const school of thousands === 80 ? [0.5] : [0.5, 0, 1]) {
+    for (const balance of thousands === 80 ? [0.5] : [0.5, 0, 1]) {
       const began = performance.now();
-      const way = flattening(disc.disc, school);
+      const way = flattening(disc.disc, balance);
       let step = way.next();
       const firstMs = performance.now() - began;
       while (!step.done) step = way.next();
       const ms = performance.now() - began;
       if (!step.value.ok) throw new Error('not laid flat');
-      const said = `${name}, ${thousands} thousand, school ${school}: ${ms.toFixed(0)} ms, first ${firstMs.toFixed(0)} ms, ${step.value.steps} steps`;
-      if (school !== 0.5) {
+      const said = `${name}, ${thousands} thousand, balance ${balance}: ${ms.toFixed(0)} ms, first ${firstMs.toFixed(0)} ms, ${step.value.steps} steps`;
+      if (balance !== 0.5) {
         console.log(said);
         continue;
       }

@@ -139,20 +139,22 @@ const arrays = ({ vertices, triangles }: Mesh) => ({
   triangles: threes(triangles),
 });
 
+const BALANCE = z.number().min(0).max(1);
 const degrees = (radians: number): number => (radians * 180) / Math.PI;
 
 /** What is reckoned of panels curved two ways. */
 export const SURFACE_VERBS: Record<string, Verb> = {
   flatten: verb(
-    'A panel curved two ways laid flat by least energy (school 0 stretch, 0.5 both alike, 1 shrink), with its strains; "mesh": a file of OBJ, STL, PLY; "clean": true mends it first',
-    MeshSchema.extend({ school: z.number().min(0).max(1).default(0.5) }),
-    { ...ROOF, school: 0.5 },
+    'A panel curved two ways laid flat by least energy (balance 0 stretch, 0.5 both alike, 1 shrink), with its strains; "mesh": a file of OBJ, STL, PLY; "clean": true mends it first',
+    // `school` is its name of old.
+    MeshSchema.extend({ balance: BALANCE.optional(), school: BALANCE.optional() }),
+    { ...ROOF, balance: 0.5 },
     (given) => {
       const began = performance.now();
       const input = taken(given);
       if (!input.ok) return input;
       const { disc, fromFile, cleaning } = input;
-      const found = flatten(disc, given.school);
+      const found = flatten(disc, given.balance ?? given.school ?? 0.5);
       if (!found.ok) return withRemedies(found);
       const panel = panelOf(disc.mesh);
       const strains = strainsOf(panel, found.flat);

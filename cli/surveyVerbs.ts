@@ -3,7 +3,7 @@ import { adjustNetwork } from '#core/measure/network/network';
 import { METAL_IDS, metalById } from '#core/metal/metals';
 import { growthOf, growthToCutOpen } from '#core/survey/growth';
 import { inOneLine, notCompared } from '#core/survey/layerCuts';
-import { oldMetalOf } from '#core/survey/oldMetal';
+import { originalThickness } from '#core/survey/originalThickness';
 import { weighOptions } from '#core/survey/options';
 import { LayerCutSchema, MAX_READINGS } from '#core/survey/pieceSurvey';
 import { putBack } from '#core/survey/putBack';
@@ -150,7 +150,7 @@ export const SURVEY_VERBS: Record<string, Verb> = {
     'How thick old sheet was, from micrometer readings with paint and rust among them',
     z.object({ readingsMm: z.array(z.number().positive()).min(1).max(MAX_READINGS) }),
     { readingsMm: [1.21, 1.2, 1.19, 1.38, 1.22, 1.07] },
-    ({ readingsMm }) => ({ ok: true, ...oldMetalOf(readingsMm) }),
+    ({ readingsMm }) => ({ ok: true, ...originalThickness(readingsMm) }),
   ),
   sheets: verb(
     'Of the usual sheet sizes those nearest to the old: stiffness, weight and the step at a butt weld against it',

@@ -206,7 +206,7 @@ test('a panel is made, laid flat and curved as documented, from arrays and from 
   const flat = (await reckon('flatten', {
     vertices: ring.vertices,
     triangles: ring.triangles,
-    school: 0.5,
+    balance: 0.5,
   })) as unknown as Flat;
   expect(flat.flat).toHaveLength(ring.vertices.length);
   expect(flat.strain).toHaveLength(ring.triangles.length);
@@ -221,7 +221,7 @@ test('a panel is made, laid flat and curved as documented, from arrays and from 
     as: 'obj',
   })) as unknown as { obj: string };
   writeFileSync(path, obj);
-  const read = (await reckon('flatten', { mesh: path, school: 0.5 })) as unknown as Flat & Arrays;
+  const read = (await reckon('flatten', { mesh: path, balance: 0.5 })) as unknown as Flat & Arrays;
   expect(read.energy / flat.energy).toBeCloseTo(1, 3);
   expect(read.vertices).toHaveLength(ring.vertices.length);
   const curved = (await reckon('curvature', { mesh: path })) as unknown as {

@@ -23,6 +23,7 @@ import { plugPositions, tackOrder } from '#core/weld/spacing';
 import { CARD_VERBS } from './cardVerbs';
 import { FOLD_VERBS } from './foldVerbs';
 import { PICTURE_VERBS } from './pictureVerbs';
+import { SEAM_VERBS } from './seamVerbs';
 import { SHAPE_VERBS } from './shapeVerbs';
 import { SURFACE_VERBS } from './surfaceVerbs';
 import { SURVEY_VERBS } from './surveyVerbs';
@@ -255,6 +256,7 @@ export const VERBS: Record<string, Verb> = {
   ...SURVEY_VERBS,
   ...SURFACE_VERBS,
   ...FOLD_VERBS,
+  ...SEAM_VERBS,
   ...SHAPE_VERBS,
   ...CARD_VERBS,
   ...PICTURE_VERBS,

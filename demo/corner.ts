@@ -15,7 +15,7 @@ const CORNER: Described = {
   lengthMm: 340,
   widthMm: 210,
 };
-const SCHOOL = 0.4;
+const BALANCE = 0.4;
 
 let known: PatternDoc | null = null;
 
@@ -24,12 +24,12 @@ let known: PatternDoc | null = null;
  */
 export function cornerCard(): PatternDoc {
   if (known) return known;
-  const found = runToCompletion(layingPanel(CORNER, SCHOOL, 2400));
+  const found = runToCompletion(layingPanel(CORNER, BALANCE, 2400));
   if (!found.ok) throw new Error('The corner of the demo cannot be laid flat');
   const { laid } = found;
   known = crownCard(
     emptyPattern(),
-    { made: CORNER, school: SCHOOL, keep: [], hold: [], part: null },
+    { made: CORNER, balance: BALANCE, keep: [], hold: [], part: null },
     laid,
     stripsOf(laid.disc, laid.flat, 3),
     countingIds('s'),

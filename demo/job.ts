@@ -15,7 +15,6 @@ import { emptyPlan } from '#core/weld/emptyPlan';
 import type { PlanDoc } from '#core/weld/plan';
 import { setPlan, weldOf } from '#core/weld/planned';
 import { plugPositions, tackOrder } from '#core/weld/spacing';
-import { unsurveyed } from '#core/survey/pieceSurvey';
 import { cornerCard } from './corner';
 import { demoSurvey, demoSurveyOf } from './survey';
 
@@ -153,6 +152,18 @@ function madeAt(
 const settings = { amps: null, volts: null, wireMm: null, feed: '', gas: '' };
 const mig = { amps: 60, volts: 17, wireMm: 0.6, feed: '4.2 m/min', gas: 'Argon with 5 % CO₂' };
 
+/** A piece of the right side as it is begun, with what is said of it. */
+const piece = (
+  said: Partial<PieceFile> &
+    Pick<PieceFile, 'name' | 'part' | 'metal' | 'thicknessMm' | 'thickness' | 'notes' | 'created'> &
+    Pick<PieceFile, 'card' | 'plan'>,
+): PieceFile => ({
+  ...{ survey: demoSurveyOf(said.name), folding: unfolded(), shaping: unshaped() },
+  ...{ side: 'right', structural: false, archived: null, came: null },
+  ...{ pictures: [], prints: [], fits: [], welds: [], inspections: [] },
+  ...said,
+});
+
 function stepWellTray(): PieceFile {
   const t = 1.2;
   const flat = outline([
@@ -235,9 +246,8 @@ function stepWellTray(): PieceFile {
     remedy,
     withdrawn: null,
   });
-  return {
+  return piece({
     name: 'Step-well tray',
-    survey: demoSurveyOf('Step-well tray'),
     folding: {
       ...unfolded(),
       brake: 'box-and-pan',
@@ -250,19 +260,13 @@ function stepWellTray(): PieceFile {
       lies: { fold: null, alongDeg: 2.5, acrossDeg: -1.5, faceUp: true },
       drains: pierced.holes.map(({ id }) => id),
     },
-    shaping: unshaped(),
     part: 'Entry step, well under the driver’s door',
-    side: 'right',
     metal: 'dc01',
     thicknessMm: t,
     thickness: { by: 'micrometer' },
-    structural: false,
-    pictures: [],
     notes:
       'Old tray gone along the outrigger. Water must run to the three drains; keep them clear of the seam.',
     created: '2026-10-02T08:10:00.000Z',
-    archived: null,
-    came: null,
     ...history([flat, folded, doc], plan, '2026-10-02T08:20:00.000Z'),
     ...printed('2026-10-02T09:00:00.000Z'),
     fits: [
@@ -333,7 +337,7 @@ function stepWellTray(): PieceFile {
       ),
       inspect('2026-10-06T13:30:00.000Z', lap, 'tap', true, 'All six ring alike.', ''),
     ],
-  };
+  });
 }
 
 function batteryShelf(): PieceFile {
@@ -377,22 +381,16 @@ function batteryShelf(): PieceFile {
   const { doc, plan } = all;
   const rail = edgeNear(doc, [300, 95]);
   const wing = edgeNear(doc, [-28, 95]);
-  return {
+  return piece({
     name: 'Battery shelf',
-    survey: demoSurveyOf('Battery shelf'),
     folding: { ...unfolded(), made: ['f1', 'f2'] },
-    shaping: unshaped(),
     part: 'Shelf on the bulkhead, under the bonnet',
     side: 'left',
     metal: 'cr1008',
     thicknessMm: 1.51892,
     thickness: { by: 'gauge', system: 'msg', gauge: 16 },
-    structural: false,
-    pictures: [],
     notes: 'Three flared holes to stiffen and let acid drain. Flare before folding.',
     created: '2026-10-12T07:45:00.000Z',
-    archived: null,
-    came: null,
     ...history([flat, folded, doc], plan, '2026-10-12T08:00:00.000Z'),
     ...printed('2026-10-12T08:40:00.000Z'),
     fits: [
@@ -409,9 +407,7 @@ function batteryShelf(): PieceFile {
         ],
       },
     ],
-    welds: [],
-    inspections: [],
-  };
+  });
 }
 
 function scuttleDrainPlate(): PieceFile {
@@ -434,32 +430,22 @@ function scuttleDrainPlate(): PieceFile {
     [150, 34, 10],
     [90, 85, 22],
   ]);
-  return {
+  return piece({
     name: 'Scuttle drain plate',
-    survey: demoSurveyOf('Scuttle drain plate'),
     folding: {
       ...unfolded(),
       lies: { fold: null, alongDeg: 0, acrossDeg: -6, faceUp: true },
       drains: ['h3'],
     },
-    shaping: unshaped(),
     part: 'Sloped plate under the scuttle vent',
     side: 'centre',
     metal: 'dc04',
     thicknessMm: 0.8,
     thickness: { by: 'mm' },
-    structural: false,
-    pictures: [],
     notes: 'Slope to the middle drain. Prime before it is closed in.',
     created: '2026-10-20T09:00:00.000Z',
-    archived: null,
-    came: null,
     ...history([flat, folded, doc], emptyPlan(), '2026-10-20T09:10:00.000Z'),
-    prints: [],
-    fits: [],
-    welds: [],
-    inspections: [],
-  };
+  });
 }
 
 function sillClosingPlate(): PieceFile {
@@ -482,7 +468,7 @@ function sillClosingPlate(): PieceFile {
   all = joined(all, [0, 40], { kind: 'backed-butt', trimMm: 0 }, 'Old sill, sound end');
   const { doc, plan } = all;
   const lower = edgeNear(doc, [320, 0]);
-  return {
+  return piece({
     name: 'Sill closing plate',
     survey: {
       ...demoSurveyOf('Sill closing plate'),
@@ -492,19 +478,14 @@ function sillClosingPlate(): PieceFile {
       ],
     },
     folding: { ...unfolded(), brake: 'folder', made: ['f1'] },
-    shaping: unshaped(),
     part: 'Closes the sill box behind the step',
-    side: 'right',
     metal: 'dc01',
     thicknessMm: t,
     thickness: { by: 'mm' },
     structural: true,
-    pictures: [],
     notes:
       'Structural. Door hung and shell braced before the old plate came out. To be looked at by the inspector before it is closed.',
     created: '2026-11-02T08:00:00.000Z',
-    archived: null,
-    came: null,
     ...history([flat, folded, doc], plan, '2026-11-02T08:15:00.000Z'),
     ...printed('2026-11-02T09:00:00.000Z'),
     fits: [
@@ -533,8 +514,7 @@ function sillClosingPlate(): PieceFile {
         withdrawn: null,
       },
     ],
-    inspections: [],
-  };
+  });
 }
 
 /**
@@ -567,28 +547,16 @@ function archLipCards(): [first: PatternDoc, now: PatternDoc] {
 /** Not cut yet: a card of it, and one reference too many that would be lost. */
 function rearArchLip(): PieceFile {
   const cards = archLipCards();
-  return {
+  return piece({
     name: 'Rear arch lip',
-    survey: demoSurveyOf('Rear arch lip'),
-    folding: unfolded(),
-    shaping: unshaped(),
     part: 'Lip of the wheel arch, rear third',
-    side: 'right',
     metal: 'dc04',
     thicknessMm: 1,
     thickness: { by: 'mm' },
-    structural: false,
-    pictures: [],
     notes: 'Wired edge: keep it where it is sound.',
     created: '2026-11-06T08:00:00.000Z',
-    archived: null,
-    came: null,
     ...history(cards, emptyPlan(), '2026-11-06T08:10:00.000Z'),
-    prints: [],
-    fits: [],
-    welds: [],
-    inspections: [],
-  };
+  });
 }
 
 /**
@@ -650,10 +618,8 @@ function waistStrip(): PieceFile {
   all = joined(all, [260, 0], { kind: 'butt', trimMm: 1.5 }, 'Lower side panel');
   all = joined(all, [260, 96], { kind: 'butt', trimMm: 1.5 }, 'Upper side panel');
   const { doc, plan } = all;
-  return {
+  return piece({
     name: 'Waist-bead closing strip',
-    survey: demoSurveyOf('Waist-bead closing strip'),
-    folding: unfolded(),
     // The bead is rolled; next it is packed and folded.
     shaping: {
       ...unshaped(),
@@ -670,22 +636,13 @@ function waistStrip(): PieceFile {
       },
     },
     part: 'Closes the waist behind the cab door',
-    side: 'right',
     metal: 'dc04',
     thicknessMm: 1,
     thickness: { by: 'mm' },
-    structural: false,
-    pictures: [],
     notes: 'The bead must carry on the door’s. Bead first, pack it, then fold.',
     created: '2026-11-09T08:00:00.000Z',
-    archived: null,
-    came: null,
     ...history([flat, folded, doc], plan, '2026-11-09T08:10:00.000Z'),
-    prints: [],
-    fits: [],
-    welds: [],
-    inspections: [],
-  };
+  });
 }
 
 /** The crowned corner behind the wheel: cut with metal over, its middle half raised. */
@@ -700,10 +657,8 @@ function lowerRearCorner(): PieceFile {
       plan: setPlan(all.plan, edge.id, { meets: meets[i]! }),
     };
   });
-  return {
+  return piece({
     name: 'Lower rear corner',
-    survey: unsurveyed(),
-    folding: unfolded(),
     shaping: {
       ...unshaped(),
       work: {
@@ -712,23 +667,14 @@ function lowerRearCorner(): PieceFile {
       },
     },
     part: 'Corner of the body under the tail lamp',
-    side: 'right',
     metal: 'dc04',
     thicknessMm: 1,
     thickness: { by: 'mm' },
-    structural: false,
-    pictures: [],
     notes:
       'Taken from the left corner with three strips. Raise first, gather the long edges after.',
     created: '2026-11-20T08:00:00.000Z',
-    archived: null,
-    came: null,
     ...history([card, all.doc], all.plan, '2026-11-20T08:20:00.000Z'),
-    prints: [],
-    fits: [],
-    welds: [],
-    inspections: [],
-  };
+  });
 }
 
 const DEMO_NAME = 'Mobile library van';

@@ -16,7 +16,7 @@ const laid = async (page: Page) => {
 const figure = (page: Page, label: string) =>
   page.getByText(label, { exact: true }).locator('xpath=..');
 
-test('from stations to a blank with its strips: typed wrong it is told, another school changes the outline and keeps its edges', async ({
+test('from stations to a blank with its strips: typed wrong it is told, another balance changes the outline and keeps its edges', async ({
   page,
 }) => {
   await beginPiece(page, 'Door pocket');
@@ -80,10 +80,10 @@ test('from stations to a blank with its strips: typed wrong it is told, another 
     await laid(page);
     await openStation(2);
     await expect(station(2).getByLabel(/^Across and height/)).toHaveValue(/140\t40/);
-    const school = page.getByLabel('From raising to gathering');
+    const balance = page.getByLabel('From raising to gathering');
     const area = async () =>
       Number(/([\d.]+) cm/.exec(await figure(page, 'Area of the blank').innerText())![1]);
-    await school.focus();
+    await balance.focus();
     await page.keyboard.press('Home');
     await expect(page.getByText(/^Raised: all of it stretched/)).toBeVisible();
     await laid(page);
@@ -120,7 +120,7 @@ test('from stations to a blank with its strips: typed wrong it is told, another 
     expect(printed.headers()['content-type']).toBe('application/pdf');
   });
 
-  await test.step('laid anew in another school, its edges keep their joints', async () => {
+  await test.step('laid anew in another balance, its edges keep their joints', async () => {
     await page.goto(page.url().replace(/profiles$/, 'crown'));
     await laid(page);
     await page.getByLabel('From raising to gathering').focus();

@@ -40,7 +40,7 @@ test('of two who save from the same revision one is told, with the card as it st
   ]);
   expect(answers.map((a) => a.status()).sort()).toEqual([200, 409, 409]);
   const stale = answers.find((a) => a.status() === 409)!;
-  expect(await stale.json()).toMatchObject({ number: 2, canUndo: true, doc: { version: 12 } });
+  expect(await stale.json()).toMatchObject({ number: 2, canUndo: true, doc: { version: 13 } });
 
   // Back and forward: nothing is lost, and a step from a stale revision is refused like a save.
   const step = (intent: 'undo' | 'redo', base: number) =>

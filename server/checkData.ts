@@ -10,9 +10,6 @@ import type { Viewer } from '#app/records/viewer.server';
 import { withParts } from '#core/card/crownParts';
 import type { DocumentKind } from '#core/format/documents';
 import { DOCUMENTS } from '#core/format/documents';
-import { foldingOf } from '#app/records/folding.server';
-import { shapingOf } from '#app/records/shaping.server';
-import { pieceSurveyOf } from '#app/records/pieceSurvey.server';
 import { FoldingSchema } from '#core/blank/fold/folding';
 import { ShapingSchema } from '#core/shape/shapingSchema';
 import { PieceSurveySchema } from '#core/survey/pieceSurvey';
@@ -130,9 +127,10 @@ async function unreadable(viewer: Viewer): Promise<string[]> {
     if (!piece) continue;
     const all = (rows: unknown[]) => Promise.resolve(rows.map((row) => ({ called: name, row })));
     await each('facts', PieceFactsSchema, all([piece]));
-    await each('what is surveyed', PieceSurveySchema, all([pieceSurveyOf(piece)]));
-    await each('how it is folded', FoldingSchema, all([foldingOf(piece)]));
-    await each('how it is shaped', ShapingSchema, all([shapingOf(piece)]));
+    // As they are kept: pages read over a field that is none, and then it is lost at the next change.
+    await each('what is surveyed', PieceSurveySchema.partial(), all([piece.survey]));
+    await each('how it is folded', FoldingSchema.partial(), all([piece.folding]));
+    await each('how it is shaped', ShapingSchema.partial(), all([piece.shaping]));
     for (const kind of RECORD_KINDS) {
       const mine = piece.records.filter((row) => row.kind === kind).map(saidIn);
       await each(kind === 'fit' ? 'trial' : kind, RECORDS[kind].schema, all(mine));

@@ -9,6 +9,8 @@ const FREE_OF_AN_ADDRESS = 30;
 const READERS = 10;
 /** Pages read before any is timed. */
 const WARM_PAGES = 200;
+/** Most that readers may wait beside tries, as a share of what they wait alone. */
+const MAX_OF_ALONE = 1.25;
 /** A reader looks at a page for up to this long before the next, ms, as in the bench. */
 const LOOKS_MS = 1000;
 /** Time for which readers are timed with nothing beside them, ms. */
@@ -74,7 +76,8 @@ export async function secretsAtOnce(
     judged += await trying(() => 'Tried together', FREE_OF_A_NAME);
     judged += await trying((i) => `Tried ${i}`, FREE_OF_AN_ADDRESS);
   });
-  if (readMs > tooLongMs)
+  // On a machine on which readers wait that long anyway it is what the tries add that counts.
+  if (readMs > Math.max(tooLongMs, MAX_OF_ALONE * aloneMs))
     wrong.push(`the 95th of a hundred readers waited ${readMs.toFixed(0)} ms beside them`);
   return { judged, aloneMs, readMs, wrong };
 }

@@ -245,6 +245,14 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
     `An arc between these ends rises by more than 0 and at most ${mm(n.mostMm)}, half a circle.`,
   'arc-fold-leaves': (_, { It }) =>
     `${It} would leave the card on the way, or run into another fold: let it rise less, or the other way.`,
+  'slit-off-edge':
+    'A slit starts on an edge of the piece and ends inside it: set its start on the outline, its end in the metal.',
+  'slit-leaves': 'The slit runs out of the piece on its way: set its end nearer.',
+  'slit-opening': (n, _, mm) =>
+    `So short a slit cannot stand so far open: less than ${mm(n.mostMm)}.`,
+  'strip-readings':
+    'A strip needs the gap read at two places or more, in their order along the edge.',
+  'strip-cut-back': 'What is cut back, the least width and the gap for the weld are 0 or more.',
   'arc-fold-made': (_, { It }) =>
     `${It}: a flange is measured over its outside to the sharp corner. Choose “Outside, creased” for how the card was made here, and set its line there.`,
   'arc-fold-holds': (_, { All }) =>

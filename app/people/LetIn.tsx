@@ -4,12 +4,13 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useEffect, useMemo, useState } from 'react';
-import { Link, useFetcher } from 'react-router';
+import { Link } from 'react-router';
 import { encode } from 'uqr';
 import { Choice } from '../forms/Choice';
+import { useAnswers } from '../forms/useAnswers';
 import { Told } from '../frame/Told';
+import type { Route } from './+types/people';
 
-type Offered = { code: string; until: string; name: string };
 type Props = {
   people: readonly { id: string; name: string }[];
   network: { addresses: string[]; fingerprint: string } | null;
@@ -20,7 +21,7 @@ type Props = {
  * at with it.
  */
 export function LetIn({ people, network }: Props) {
-  const fetcher = useFetcher<{ message?: string; offered?: Offered }>();
+  const fetcher = useAnswers<Route.ComponentProps['actionData']>();
   const [whose, setWhose] = useState('shop');
   const [address, setAddress] = useState(network?.addresses[0] ?? '');
   const offered = fetcher.state === 'idle' ? fetcher.data?.offered : undefined;
@@ -107,7 +108,7 @@ function Code({
   base,
   local,
 }: {
-  offered: Offered;
+  offered: { code: string; until: string; name: string };
   base: string;
   local: boolean;
 }) {

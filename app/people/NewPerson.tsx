@@ -3,18 +3,17 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
-import { useFetcher } from 'react-router';
+import { useAnswers } from '../forms/useAnswers';
 import type { Role } from '../records/peopleTables.server';
 import { Choice } from '../forms/Choice';
 import { Told } from '../frame/Told';
+import type { Route } from './+types/people';
 import { JobTicks } from './JobTicks';
 import { ROLE_WORDS } from './fields';
 
 export const ROLES = (Object.keys(ROLE_WORDS) as Role[]).map(
   (role) => [role, ROLE_WORDS[role].name] as const,
 );
-
-type Answer = { message?: string; done?: string };
 
 /** Takes somebody into the shop. */
 export function NewPerson({
@@ -24,7 +23,7 @@ export function NewPerson({
   jobs: readonly { id: string; name: string }[];
   first: boolean;
 }) {
-  const fetcher = useFetcher<Answer>();
+  const fetcher = useAnswers<Route.ComponentProps['actionData']>();
   const [role, setRole] = useState<Role>(first ? 'runs' : 'works');
   const form = useRef<HTMLFormElement>(null);
   const done = fetcher.state === 'idle' && fetcher.data?.done;

@@ -4,11 +4,12 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { useFetcher } from 'react-router';
 import type { Person } from '../access/people.server';
 import { Choice } from '../forms/Choice';
+import { useAnswers } from '../forms/useAnswers';
 import { Moment } from '../frame/Moment';
 import { Told } from '../frame/Told';
+import type { Route } from './+types/people';
 import { JobTicks } from './JobTicks';
 import { ROLES } from './NewPerson';
 import { ROLE_WORDS } from './fields';
@@ -25,7 +26,7 @@ export function PersonCard({
   jobs: readonly { id: string; name: string }[];
   me: boolean;
 }) {
-  const fetcher = useFetcher<{ message?: string; done?: string }>();
+  const fetcher = useAnswers<Route.ComponentProps['actionData']>();
   const [open, setOpen] = useState(false);
   const [role, setRole] = useState(person.role);
   const [leaving, setLeaving] = useState(false);

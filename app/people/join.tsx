@@ -1,8 +1,9 @@
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useEffect } from 'react';
-import { Form, data, redirect, useFetcher, useNavigation } from 'react-router';
+import { Form, data, redirect, useNavigation } from 'react-router';
 import { orSay } from '../forms/orSay';
+import { useAnswers } from '../forms/useAnswers';
 import { Told } from '../frame/Told';
 import { addressOf, cookieFor } from '../access/cookie.server';
 import { join, joinOffered } from '../access/sessions.server';
@@ -18,8 +19,6 @@ import { said, waitSaid } from './fields';
 /** What wrong codes are written down as: no name is typed. */
 const A_CODE = '(a code)';
 
-type Looked = { offer: { device: string; person: string | null } | null } | { message: string };
-
 /**
  * What a code is for (`look`), and its use. Both are posted: what only looks at an address, as
  * programs do before their users, neither uses a code up nor counts as a wrong one.
@@ -27,12 +26,12 @@ type Looked = { offer: { device: string; person: string | null } | null } | { me
 export async function action({ params, request }: Route.ActionArgs) {
   const mine: Try = { kind: 'code', who: digestOf(params.code), address: addressOf(request) };
   const wait = await takeTry(mine);
-  if (wait > 0) return data({ message: waitSaid(wait) } satisfies Looked, { status: 429 });
+  if (wait > 0) return data({ message: waitSaid(wait) }, { status: 429 });
   if (said(await formOf(request), 'intent') === 'look') {
     const offer = await joinOffered(params.code);
     if (offer) await foundRight(mine);
     else await noteWrong(A_CODE, mine.address);
-    return data({ offer } satisfies Looked);
+    return data({ offer });
   }
   const begun = await join(params.code);
   if (!begun) {
@@ -40,7 +39,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     return data(
       {
         message: 'This code was used, or is older than five minutes. Ask for a new one.',
-      } satisfies Looked,
+      },
       { status: 410 },
     );
   }
@@ -54,7 +53,9 @@ export const meta: Route.MetaFunction = () => [{ title: 'Join · Patrone' }];
 
 export default function Join({ params, actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== 'idle';
-  const { submit, data: looked } = useFetcher<Looked>({ key: `look ${params.code}` });
+  const { submit, data: looked } = useAnswers<Route.ComponentProps['actionData']>({
+    key: `look ${params.code}`,
+  });
   useEffect(() => {
     void submit({ intent: 'look' }, { method: 'post' });
   }, [submit]);
@@ -64,7 +65,7 @@ export default function Join({ params, actionData }: Route.ComponentProps) {
         <span />
       </Outside>
     );
-  if ('message' in looked)
+  if (looked.message !== undefined)
     return (
       <Outside title="Not yet">
         <Told>{looked.message}</Told>

@@ -5,9 +5,10 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { Form, data, redirect, useFetcher } from 'react-router';
+import { Form, data, redirect } from 'react-router';
 import { PROGRAM } from '#core/format/program';
 import { orSay } from '../forms/orSay';
+import { useAnswers } from '../forms/useAnswers';
 import { Moment } from '../frame/Moment';
 import { Told } from '../frame/Told';
 import { useWho } from '../frame/recordedBy';
@@ -115,7 +116,7 @@ export const meta: Route.MetaFunction = () => [{ title: 'You · Patrone' }];
 export default function You({
   loaderData: { name, role, hasPhrase, host, keys },
 }: Route.ComponentProps) {
-  const fetcher = useFetcher<{ message?: string; done?: string }>();
+  const fetcher = useAnswers<Route.ComponentProps['actionData']>();
   const who = useWho();
   const passkey = usePasskey();
   const [problem, setProblem] = useState<string | null>(null);

@@ -9,7 +9,6 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef, useState } from 'react';
 import type { ReactNode } from 'react';
-import { useFetcher } from 'react-router';
 import { PIECE_MERGE } from '#core/format/mergeRules';
 import { cut } from '#core/card/cut';
 import type { PieceFacts } from '#core/format/job';
@@ -27,6 +26,8 @@ import type { Unit } from '#core/measure/length';
 import { SIDE_WORDS } from './sideWords';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
+import type { Answered } from '../records/changed.server';
+import { useAnswers } from '../forms/useAnswers';
 import { useDraft } from '../forms/useDraft';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
@@ -99,7 +100,7 @@ export function PieceForm({
   button: string;
   children?: ReactNode;
 }) {
-  const fetcher = useFetcher<{ message?: string; saved?: boolean; now?: PieceFacts }>();
+  const fetcher = useAnswers<Answered<PieceFacts>>();
   // What another page wrote is shown; kept again, one's own stands.
   const {
     draft: facts,

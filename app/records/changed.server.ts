@@ -95,6 +95,9 @@ export const toldOf = <T extends object>(
   now: changed.now,
 });
 
+/** What a page hears of a change that it sent. */
+export type Answered<T extends object> = { saved: true } | ReturnType<typeof toldOf<T>>;
+
 /**
  * What is answered to a change: saved, or 409 with what another page wrote in the same fields, to
  * be shown beside one's own; kept again, one's own then stands.

@@ -1,17 +1,15 @@
 import { eq } from 'drizzle-orm';
 import fc from 'fast-check';
-import { RouterContextProvider } from 'react-router';
 import { emptyPattern } from '#core/card/emptyPattern';
 import type { PatternDoc } from '#core/card/pattern';
-import type { Route } from '../piece/documents/+types/documents';
 import { action } from '../piece/documents/documents';
 import { dbOf } from './database.server';
 import { cardOf, historyOf, saveDocument, stepDocument } from './documents.server';
 import type { CardState } from './documents.server';
-import { newPiece, onEmptyDatabase } from './emptyDatabase';
+import { newPiece, onEmptyDatabase, posted } from './emptyDatabase';
 import { duplicatePiece } from './pieces.server';
 import { documents, surfaces } from './schema.server';
-import { Viewer, viewerIn } from './viewer.server';
+import { Viewer } from './viewer.server';
 import { wholePiece } from './wholePiece.server';
 
 onEmptyDatabase();
@@ -26,7 +24,7 @@ const crowned = (lines: number, x = 0): PatternDoc => ({
   ...card(x),
   crown: {
     made: { kind: 'barrel', alongMm: 950, acrossMm: 190, lengthMm: 340, widthMm: 210 },
-    ...{ school: 0.5, part: null, turned: false, keep: [], hold: [], edges: [], raise: null },
+    ...{ balance: 0.5, part: null, turned: false, keep: [], hold: [], edges: [], raise: null },
     ...{ panelMm2: 100, blankMm2: 100, stretch: 0.1, shrink: 0.1 },
     map: {
       lines: Array.from({ length: lines }, (_, i) => ({
@@ -152,38 +150,23 @@ test('the heavy parts of a card are kept once, read with it everywhere, and let 
 
 test('a page names what the server has, and is told to send what it has not', async () => {
   const { piece } = await newPiece();
-  const context = new RouterContextProvider();
-  context.set(viewerIn, shop);
-  const post = async (body: object) => {
-    const request = new Request('http://127.0.0.1/', {
-      method: 'POST',
-      body: JSON.stringify({ intent: 'save', ...body }),
-    });
-    const params = { pieceId: piece, kind: 'card' };
-    const answer = await action({ request, params, context } as unknown as Route.ActionArgs);
-    return { status: answer.status, state: (await answer.json()) as CardState };
+  const post = async (body: object, to = piece) => {
+    const params = { pieceId: to, kind: 'card' };
+    return posted<CardState>(action, params, { intent: 'save', ...body });
   };
   const first = await post({ base: 0, doc: crowned(60) });
-  expect(first).toMatchObject({ status: 200, state: { doc: crowned(60) } });
-  const id = first.state.parts.map!;
+  expect(first).toMatchObject({ status: 200, answer: { doc: crowned(60) } });
+  const id = first.answer.parts['crown.map']!;
   const named = { ...crowned(60, 7), crown: { ...crowned(60).crown, map: { surface: id } } };
   const second = await post({ base: 1, doc: named, known: [id] });
   expect(second.status).toBe(200);
-  expect(second.state.doc.crown!.map).toEqual({ surface: id });
+  expect(second.answer.doc.crown!.map).toEqual({ surface: id });
   expect((await cardOf(shop, piece)).doc).toEqual(crowned(60, 7));
   const undone = await post({ intent: 'undo', base: 2, known: [id] });
-  expect(undone.state.doc.crown!.map).toEqual({ surface: id });
+  expect(undone.answer.doc.crown!.map).toEqual({ surface: id });
   // Of another piece, or of none: nothing is taken from elsewhere.
   const strange = { ...named, crown: { ...named.crown, map: { surface: 'nobody’s' } } };
   expect((await post({ base: 1, doc: strange })).status).toBe(428);
   const { piece: elsewhere } = await newPiece();
-  const other = await action({
-    request: new Request('http://127.0.0.1/', {
-      method: 'POST',
-      body: JSON.stringify({ intent: 'save', base: 0, doc: named }),
-    }),
-    params: { pieceId: elsewhere, kind: 'card' },
-    context,
-  } as unknown as Route.ActionArgs);
-  expect(other.status).toBe(428);
+  expect((await post({ base: 0, doc: named }, elsewhere)).status).toBe(428);
 });

@@ -143,7 +143,7 @@ export const documents = pgTable(
     ),
     /** The ids of the heavy parts that a card names. */
     surfaces: jsonb('surfaces').generatedAlwaysAs(
-      sql`case when kind = 'card' then jsonb_path_query_array(body, '$.crown.*.surface') end`,
+      sql`case when kind = 'card' then jsonb_path_query_array(body, '$.**.crown.*.surface') end`,
     ),
   },
   (t) => [

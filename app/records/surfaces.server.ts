@@ -13,11 +13,11 @@ export type Kept = Readonly<Record<string, unknown>>;
 export type Apart = { body: unknown; parts: PartIds; heavy: { id: string; json: string }[] };
 
 export function apart(doc: unknown): Apart {
-  const heavy = heavyParts(doc).map(({ part, json }) => ({
-    ...{ part, json },
+  const heavy = heavyParts(doc).map(({ place, json }) => ({
+    ...{ place, json },
     id: createHash('sha256').update(json).digest('base64url'),
   }));
-  const parts: PartIds = Object.fromEntries(heavy.map(({ part, id }) => [part, id]));
+  const parts: PartIds = Object.fromEntries(heavy.map(({ place, id }) => [place, id]));
   return { body: namingParts(doc, parts), parts, heavy };
 }
 

@@ -4,7 +4,7 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useEffect, useRef } from 'react';
-import { Link, data, useFetcher } from 'react-router';
+import { Link, data } from 'react-router';
 import { SHOP_MERGE } from '#core/format/mergeRules';
 import type { Shop } from '#core/blank/shopSchema';
 import { ShopSchema } from '#core/blank/shopSchema';
@@ -13,11 +13,13 @@ import { Choice } from '../forms/Choice';
 import { FigureField } from '../forms/FigureField';
 import { LengthField } from '../forms/LengthField';
 import { orSay } from '../forms/orSay';
+import { useAnswers } from '../forms/useAnswers';
 import { useDraft } from '../forms/useDraft';
 import { FoldAway } from '../frame/FoldAway';
 import { usePreferences } from '../frame/preferences';
 import { lastBackup } from '../records/backups.server';
 import { answerOf, changedOf } from '../records/changed.server';
+import type { Answered } from '../records/changed.server';
 import { sentence } from '../records/parse.server';
 import { changeShop, shopSettings } from '../records/shop.server';
 import { viewerIn } from '../records/viewer.server';
@@ -85,7 +87,7 @@ export const meta: Route.MetaFunction = () => [{ title: 'Shop settings · Patron
 /** How the shop works: the rule its bends are reckoned by, its brake, its own test bends. */
 export default function ShopPage({ loaderData }: Route.ComponentProps) {
   const { show } = usePreferences();
-  const fetcher = useFetcher<{ message?: string; saved?: boolean; now?: Shop }>();
+  const fetcher = useAnswers<Answered<Shop>>();
   // What another page wrote is shown; kept again, one's own stands.
   const {
     draft: shop,

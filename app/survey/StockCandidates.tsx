@@ -2,19 +2,20 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useMemo, useRef, useState } from 'react';
-import { useFetcher } from 'react-router';
 import { area, box } from '#core/measure/path';
 import { nearestGauges, SYSTEM_NAMES } from '#core/metal/gauges';
 import { metalById } from '#core/metal/metals';
-import { oldMetalOf } from '#core/survey/oldMetal';
+import { originalThickness } from '#core/survey/originalThickness';
 import { MAX_READINGS } from '#core/survey/pieceSurvey';
 import type { StockCandidate } from '#core/survey/stockCandidates';
 import { COMMON_SHEETS_MM, stockCandidates } from '#core/survey/stockCandidates';
 import { LengthField } from '../forms/LengthField';
+import { useAnswers } from '../forms/useAnswers';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
 import { reckoned } from '../piece/loaded/reckoned';
+import type { Route } from './+types/survey';
 import { usePieceSurvey } from './usePieceSurvey';
 
 const READ_WORDS = { sheet: 'bare', thicker: 'paint or scale?', thinner: 'rusted thin?' } as const;
@@ -32,7 +33,7 @@ export default function WhatSheet() {
     setTyped(mm);
   };
   const field = useRef<HTMLDivElement>(null);
-  const old = oldMetalOf(draft.oldMetal);
+  const old = originalThickness(draft.oldMetal);
   const near = old && nearestGauges(old.thicknessMm);
   // Against what is said of the piece while the old is not measured.
   const against = old?.told ? old : { thicknessMm: facts.thicknessMm, uMm: 0 };
@@ -170,7 +171,7 @@ export default function WhatSheet() {
 /** Readings along a line: where they lie close is the sheet. */
 function ReadingsPicture({ readings }: { readings: readonly number[] }) {
   const { showThin } = usePreferences();
-  const old = oldMetalOf(readings)!;
+  const old = originalThickness(readings)!;
   const [least, most] = [Math.min(...readings) - 0.05, Math.max(...readings) + 0.05];
   const x = (mm: number) => 20 + ((mm - least) / (most - least)) * 560;
   const sheet = readings.filter((_, i) => old.readings[i] === 'sheet');
@@ -212,7 +213,7 @@ function ReadingsPicture({ readings }: { readings: readonly number[] }) {
 function Sheets({ rows }: { rows: StockCandidate[] }) {
   const { pattern, shop, facts } = usePiece();
   const { showThin, showWeight, show } = usePreferences();
-  const fetcher = useFetcher<{ message?: string; saved?: boolean }>();
+  const fetcher = useAnswers<Route.ComponentProps['actionData']>();
   const blanks = useMemo(
     () =>
       rows.map(({ metal, thicknessMm }) => {

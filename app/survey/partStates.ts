@@ -1,5 +1,5 @@
 import { growthToCutOpen } from '#core/survey/growth';
-import { oldMetalOf } from '#core/survey/oldMetal';
+import { originalThickness } from '#core/survey/originalThickness';
 import { weighOptions } from '#core/survey/options';
 import { inHand } from '#core/survey/inHand';
 import type { SurveyWarning } from '#core/survey/verdict';
@@ -54,7 +54,7 @@ export function usePartStates(): Record<PartId, PartState> {
   const ofReferences = warned.find(({ references }) => references);
   const ofCutting = warned.find(({ references }) => !references);
   const worst = Math.max(...(verdict?.points ?? []).map(({ uMm }) => uMm ?? Infinity));
-  const old = oldMetalOf(draft.oldMetal);
+  const old = originalThickness(draft.oldMetal);
   const chosen = draft.options.find(({ id }) => id === draft.choice?.option);
   const weighed = weighOptions(shop.hourRate, optionsToWeigh(draft.options));
   return {
@@ -129,7 +129,7 @@ export function useSurveyTally(): TallyFigure[] {
       },
     });
   }
-  const old = oldMetalOf(draft.oldMetal);
+  const old = originalThickness(draft.oldMetal);
   if (old)
     figures.push({
       label: 'Old sheet',

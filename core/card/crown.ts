@@ -12,14 +12,14 @@ export const MAX_HELD = 12;
 const share = z.number().finite().min(-10).max(10);
 
 /**
- * What a card was laid flat from, if the panel is curved two ways: its surface, the school (0
+ * What a card was laid flat from, if the panel is curved two ways: its surface, the stretch-shrink balance (0
  * stretch … 1 shrink), and what came of it: areas of panel and blank, mm², the greatest stretch and
  * the greatest shrink (both above 0) and what the middle and the rim change by. `turned`: the
  * surface is the mirror image of what is described.
  */
 export const CrownSchema = z.strictObject({
   made: z.union([FigureSchema, StationsSchema, ScanSchema, TapedSchema]),
-  school: z.number().min(0).max(1),
+  balance: z.number().min(0).max(1),
   /** The part of the panel that this piece is, where it is made of several; null for all of it. */
   part: PartSchema.nullable(),
   turned: z.boolean(),

@@ -17,13 +17,13 @@ import { mirrored } from './mirror';
 import { outlineOf } from './outline';
 import { readPattern } from './read';
 
-function laidFrom(made: Described, school: number, keep: number[] = []) {
-  const found = runToCompletion(layingPanel(made, school, 500, keep));
+function laidFrom(made: Described, balance: number, keep: number[] = []) {
+  const found = runToCompletion(layingPanel(made, balance, 500, keep));
   if (!found.ok) throw new Error(found.problems[0]!.code);
   return found.laid;
 }
 
-test('a laid panel is a card like any other: read, developed, mirrored; another school keeps its edges, letters and joints', () => {
+test('a laid panel is a card like any other: read, developed, mirrored; another balance keeps its edges, letters and joints', () => {
   fc.assert(
     fc.property(panels, spread(0, 1), spread(0, 1), (made, one, other) => {
       const ids = countingIds('s');
@@ -31,7 +31,7 @@ test('a laid panel is a card like any other: read, developed, mirrored; another 
       const strips = stripsOf(first.disc, first.flat, 3);
       const card = crownCard(
         emptyPattern(),
-        { made, school: one, keep: [], hold: [], part: null },
+        { made, balance: one, keep: [], hold: [], part: null },
         first,
         strips,
         ids,
@@ -75,7 +75,7 @@ test('a laid panel is a card like any other: read, developed, mirrored; another 
       const second = laidFrom(made, other, [1]);
       const again = crownCard(
         joined,
-        { made, school: other, keep: [1], hold: [], part: null },
+        { made, balance: other, keep: [1], hold: [], part: null },
         second,
         stripsOf(second.disc, second.flat, 3),
         ids,

@@ -17,7 +17,7 @@ const STRIP = 'strip-';
 /** The panel, and how its blank is wanted. */
 export type Wanted = {
   made: Described;
-  school: number;
+  balance: number;
   keep: readonly number[];
   hold: readonly Hold[];
   part: Part | null;
@@ -30,14 +30,14 @@ export type Wanted = {
 
 /**
  * A card whose outline is the blank of a panel curved two ways: lines and arcs, an edge from corner
- * to corner. Laid anew (at another school, from other figures) with as many corners, its edges keep
+ * to corner. Laid anew (at another balance, from other figures) with as many corners, its edges keep
  * their ids, letters and joints in their order; so do holes and marks where they are. Folds, beads,
  * tucks and rules were laid on the old outline and go. Strips become profiles, with their lines to
  * scribe.
  */
 export function crownCard(
   pattern: PatternDoc,
-  { made, school, keep, hold, part, seams = [] }: Wanted,
+  { made, balance, keep, hold, part, seams = [] }: Wanted,
   laid: LaidPanel,
   strips: readonly Strip[],
   newId: NewId,
@@ -94,7 +94,7 @@ export function crownCard(
     ],
     crown: {
       made,
-      school,
+      balance,
       part,
       keep: [...keep],
       hold: [...hold],

@@ -15,15 +15,20 @@ const parts = fc.record({
   made: fc.oneof(fc.constant<unknown>(light), fc.constantFrom('A', 'B').map(scan)),
   map: fc.oneof(fc.constant<unknown>(null), fc.constantFrom(1, 2).map(map)),
 });
-const cards = fc.oneof(
+const one = fc.oneof(
   fc.constant({ version: 1, crown: null }),
-  parts.map((crown) => ({ version: 1, crown: { school: 0.5, ...crown } })),
+  parts.map((crown) => ({ version: 1, crown: { balance: 0.5, ...crown } })),
 );
+/** A card, alone or made from another. */
+const cards = fc.record({
+  crown: one.map(({ crown }) => crown),
+  linkedFrom: fc.option(fc.record({ card: one, here: fc.option(one) })),
+});
 /** Stored: the card with its heavy parts named, and those by their names. */
 const stored = (card: unknown) => {
   const heavy = heavyParts(card);
   const idOf = (json: string) => json.slice(0, 40);
-  const ids = Object.fromEntries(heavy.map(({ part, json }) => [part, idOf(json)]));
+  const ids = Object.fromEntries(heavy.map(({ place, json }) => [place, idOf(json)]));
   const kept = Object.fromEntries(heavy.map(({ json }) => [idOf(json), JSON.parse(json)]));
   return { body: namingParts(card, ids), ids, kept };
 };
@@ -69,7 +74,7 @@ test('what is no card is left as it is', () => {
   ]) {
     expect(heavyParts(body)).toEqual([]);
     expect(namedParts(body)).toEqual({});
-    expect(namingHeld(body, { doc: null, parts: { made: 'x' } })).toEqual(body);
+    expect(namingHeld(body, { doc: null, parts: { 'crown.made': 'x' } })).toEqual(body);
     expect(withParts(body, { x: 1 })).toEqual(body);
   }
   // An object of the same key and more is not a name.

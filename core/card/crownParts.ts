@@ -1,66 +1,76 @@
 /**
  * The parts of a crown that are heavy and seldom change, the panel's surface and the map of the work
- * on it: a card names them, and they are kept and sent once.
+ * on it: a card names them, and they are kept and sent once. A card that was made from another holds
+ * that one as it was there and as it lies here, each with its crown.
  */
 const PARTS = ['made', 'map'] as const;
-type PartName = (typeof PARTS)[number];
+const CARDS = ['', 'linkedFrom.card', 'linkedFrom.here'] as const;
 
-/** By part: the id it is kept under. A part without one is in the card itself. */
-export type PartIds = Partial<Record<PartName, string>>;
+/** Where a part is in a card: `crown.map`, `linkedFrom.card.crown.made`. */
+type Place = string;
+/** By place: the id a part is kept under. One without is in the card itself. */
+export type PartIds = Readonly<Record<Place, string>>;
 
 /** A part with fewer characters of JSON than this stays in its card. */
 const MIN_HEAVY = 2000;
 
-const isObject = (value: unknown): value is Record<string, unknown> =>
+type Fields = Record<string, unknown>;
+const isObject = (value: unknown): value is Fields =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
-const crownIn = (body: unknown): Record<string, unknown> | null =>
-  isObject(body) && isObject(body.crown) ? body.crown : null;
+const PLACES: readonly (readonly string[])[] = CARDS.flatMap((card) =>
+  PARTS.map((part) => [...card.split('.').filter(Boolean), 'crown', part]),
+);
+
+/** The part at a place; undefined where there is none. */
+const partAt = (body: unknown, path: readonly string[]): unknown =>
+  path.reduce<unknown>((at, name) => (isObject(at) ? at[name] : undefined), body);
+
+/** The document with another part at a place where there is one. */
+function withPartAt(body: unknown, path: readonly string[], part: unknown): unknown {
+  const [name, ...rest] = path;
+  if (name === undefined) return part;
+  if (!isObject(body) || !(name in body)) return body;
+  return { ...body, [name]: withPartAt(body[name], rest, part) };
+}
 
 const idIn = (part: unknown): string | null =>
   isObject(part) && typeof part.surface === 'string' && Object.keys(part).length === 1
     ? part.surface
     : null;
 
-/** A document with each part of its crown that `change` has something for replaced by that. */
-function changed(body: unknown, change: (part: PartName, now: unknown) => unknown): unknown {
-  const crown = crownIn(body);
-  if (!crown) return body;
-  const parts = PARTS.flatMap((part) => {
-    const next = change(part, crown[part]);
-    return next === undefined ? [] : [[part, next] as const];
-  });
-  if (parts.length === 0) return body;
-  return { ...(body as object), crown: { ...crown, ...Object.fromEntries(parts) } };
-}
+/** A document with each of its parts that `change` has something for replaced by that. */
+const changed = (body: unknown, change: (now: unknown, place: Place) => unknown): unknown =>
+  PLACES.reduce<unknown>((card, path) => {
+    const now = partAt(card, path);
+    const next = now ? change(now, path.join('.')) : undefined;
+    return next === undefined ? card : withPartAt(card, path, next);
+  }, body);
 
 /** The heavy parts of a document, each as JSON. None in one without a crown, or of another kind. */
-export function heavyParts(body: unknown): { part: PartName; json: string }[] {
-  const crown = crownIn(body);
-  return PARTS.flatMap((part) => {
-    const json = crown && crown[part] ? JSON.stringify(crown[part]) : '';
-    return json.length < MIN_HEAVY ? [] : [{ part, json }];
+export const heavyParts = (body: unknown): { place: Place; json: string }[] =>
+  PLACES.flatMap((path) => {
+    const part = partAt(body, path);
+    const json = part ? JSON.stringify(part) : '';
+    return json.length < MIN_HEAVY ? [] : [{ place: path.join('.'), json }];
   });
-}
 
 /** The document with the parts that have an id named by it, `{ surface: id }` in their place. */
 export const namingParts = (body: unknown, ids: PartIds): unknown =>
-  changed(body, (part) => (ids[part] === undefined ? undefined : { surface: ids[part] }));
+  changed(body, (_, place) => (ids[place] === undefined ? undefined : { surface: ids[place] }));
 
 /** The ids by which a document names its parts. */
-export function namedParts(body: unknown): PartIds {
-  const crown = crownIn(body);
-  const named: PartIds = {};
-  for (const part of PARTS) {
-    const id = crown && idIn(crown[part]);
-    if (id) named[part] = id;
-  }
-  return named;
-}
+export const namedParts = (body: unknown): PartIds =>
+  Object.fromEntries(
+    PLACES.flatMap((path) => {
+      const id = idIn(partAt(body, path));
+      return id === null ? [] : [[path.join('.'), id]];
+    }),
+  );
 
 /** The document with the parts it names put in from `kept`, by id; one that is not there stays named. */
 export const withParts = (body: unknown, kept: Readonly<Record<string, unknown>>): unknown =>
-  changed(body, (_, now) => {
+  changed(body, (now) => {
     const id = idIn(now);
     return id !== null && Object.hasOwn(kept, id) ? kept[id] : undefined;
   });
@@ -69,23 +79,24 @@ export const withParts = (body: unknown, kept: Readonly<Record<string, unknown>>
 export type Held = { doc: unknown; parts: PartIds };
 
 /** The heavy parts of a card by their ids. */
-export function heldParts({ doc, parts }: Held): Record<string, unknown> {
-  const crown = crownIn(doc);
-  return Object.fromEntries(
-    PARTS.flatMap((part) => {
-      const id = parts[part];
-      return id === undefined || !crown ? [] : [[id, crown[part]]];
+export const heldParts = ({ doc, parts }: Held): Record<string, unknown> =>
+  Object.fromEntries(
+    PLACES.flatMap((path) => {
+      const id = parts[path.join('.')];
+      const part = partAt(doc, path);
+      return id === undefined || !part ? [] : [[id, part]];
     }),
   );
-}
 
 /** `doc` with those heavy parts named that are as they are in `held`: they need not be sent again. */
 export function namingHeld(doc: unknown, held: Held): unknown {
-  const [mine, theirs] = [crownIn(doc), crownIn(held.doc)];
-  const same = ([part]: [PartName, string]): boolean => {
-    const [one, other] = [mine?.[part], theirs?.[part]];
-    return !!one && (one === other || JSON.stringify(one) === JSON.stringify(other));
-  };
-  const parts = (Object.entries(held.parts) as [PartName, string][]).filter(same);
-  return namingParts(doc, Object.fromEntries(parts));
+  const known = heldParts(held);
+  return changed(doc, (mine, place) => {
+    const id = held.parts[place];
+    if (id === undefined) return undefined;
+    const theirs = known[id];
+    return mine === theirs || JSON.stringify(mine) === JSON.stringify(theirs)
+      ? { surface: id }
+      : undefined;
+  });
 }

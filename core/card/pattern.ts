@@ -329,7 +329,7 @@ const UnderlaySchema = z.strictObject({
   highMm: size,
 });
 
-export const PATTERN_VERSION = 12;
+export const PATTERN_VERSION = 13;
 
 /** All of a card but what it has of another. */
 const CardSchema = z.object({

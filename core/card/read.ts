@@ -247,6 +247,28 @@ function fromVersion11({ taken, ...given }: z.output<typeof V11Schema>): unknown
   return { ...renamed(given), linkedFrom: taken && linked(taken) };
 }
 
+/** The form of version 12 as far as it differs: a crown’s balance had another name. */
+const V12Card = z.looseObject({
+  crown: z.nullable(z.looseObject({ school: z.unknown() })),
+});
+const V12Schema = V12Card.extend({
+  version: z.literal(12),
+  linkedFrom: z.nullable(z.looseObject({ card: V12Card, here: z.nullable(V12Card) })),
+});
+
+function fromVersion12({ linkedFrom, ...given }: z.output<typeof V12Schema>): unknown {
+  const renamed = ({ crown, ...card }: z.output<typeof V12Card>) => {
+    const { school: balance, ...rest } = crown ?? { school: null };
+    return { ...card, version: 13, crown: crown && { ...rest, balance } };
+  };
+  const linked = ({ card, here, ...link }: NonNullable<typeof linkedFrom>) => ({
+    ...link,
+    card: renamed(card),
+    here: here && renamed(here),
+  });
+  return { ...renamed(given), linkedFrom: linkedFrom && linked(linkedFrom) };
+}
+
 /** A step from one version to the next; what is of another stays as it is. */
 const step =
   <S extends z.ZodType>(schema: S, bring: (given: z.output<S>) => unknown) =>
@@ -267,6 +289,7 @@ const STEPS = [
   step(V9Schema, fromVersion9),
   step(V10Schema, fromVersion10),
   step(V11Schema, fromVersion11),
+  step(V12Schema, fromVersion12),
 ];
 
 /** A card of whatever version as one of this; what is of none stays as it is. */

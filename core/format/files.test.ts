@@ -5,6 +5,7 @@ import { demoJob } from '../../demo/job';
 import { develop } from '../blank/fold/develop';
 import { DEFAULT_SHOP, sheetMetal } from '../blank/fold/practice';
 import { chordOf } from '../card/foldPlace';
+import type { Crown } from '../card/crown';
 import type { PatternDoc } from '../card/pattern';
 import { metalById } from '../metal/metals';
 import { meetsOf, weldOf } from '../weld/planned';
@@ -153,18 +154,29 @@ describe('a job file', () => {
     expect(cards.some(({ folds }) => folds.length > 0)).toBe(true);
     type Card = Partial<OldCard> & object;
     const expected = JSON.parse(fixture('job-v10-card-v11.json'), (_, value: unknown) => {
-      const { left, taken, folds, ...card } = (value ?? {}) as Card;
+      const { left, taken, folds, crown, ...card } = (value ?? {}) as Card;
       if (card.version !== 11 || !folds) return value;
       const { takeOff: edgeOffsets, ...link } = taken ?? {};
       return {
         ...card,
-        version: 12,
+        version: 13,
+        crown: balanced(crown),
         dismissedRules: left,
         folds: folds.map(({ made: convention, ...fold }) => ({ ...fold, convention })),
         ...(taken === undefined ? {} : { linkedFrom: taken && { ...link, edgeOffsets } }),
       };
     }) as JobFile;
     expect(readJob(old)).toEqual({ ok: true, job: expected });
+  });
+
+  test('a crown’s balance had another name in cards of version 12', () => {
+    const text = fixture('job-v10-card-v12.json');
+    expect(text).toContain('"school"');
+    const expected = JSON.parse(text, (_, value: unknown) => {
+      const { crown, ...card } = (value ?? {}) as Partial<OldCard> & object;
+      return card.version === 12 ? { ...card, version: 13, crown: balanced(crown) } : value;
+    }) as JobFile;
+    expect(readJob(JSON.parse(text))).toEqual({ ok: true, job: expected });
   });
 
   test('sheet pins had a maker’s name in files of version 9; ends of flanges and corners of walls were not said', () => {
@@ -384,12 +396,14 @@ describe('a job file', () => {
  * Cards as the tests of older forms tell them: in the names of version 11, which those forms have.
  * That version 11 comes to the names of now is a test of its own.
  */
-type OldCard = Omit<PatternDoc, 'version' | 'dismissedRules' | 'linkedFrom' | 'folds'> & {
+type OldCard = Omit<PatternDoc, 'version' | 'dismissedRules' | 'linkedFrom' | 'folds' | 'crown'> & {
   version: number;
+  crown: OldCrown | null;
   left: PatternDoc['dismissedRules'];
   folds: (Omit<PatternDoc['folds'][number], 'convention'> & { made: string })[];
   taken: OldLink | null;
 };
+type OldCrown = Omit<Crown, 'balance'> & { school: number };
 type OldLink = { card: OldCard; here: OldCard | null; aboutMm: number; takeOff: unknown[] };
 type OldPiece = Omit<JobFile['pieces'][number], 'card'> & {
   card: {
@@ -399,7 +413,15 @@ type OldPiece = Omit<JobFile['pieces'][number], 'card'> & {
 };
 type OldJob = Omit<JobFile, 'pieces' | 'version'> & { version: number; pieces: OldPiece[] };
 
-function inOldNames({ dismissedRules, linkedFrom, folds, ...card }: PatternDoc): OldCard {
+/** A crown of version 12 in the names of now. */
+const balanced = (crown: OldCrown | null | undefined): Crown | null => {
+  if (!crown) return null;
+  const { school: balance, ...rest } = crown;
+  return { ...rest, balance };
+};
+
+function inOldNames({ dismissedRules, linkedFrom, folds, crown, ...card }: PatternDoc): OldCard {
+  const { balance: school, ...flat } = crown ?? {};
   const { card: from, here, edgeOffsets, aboutMm } = linkedFrom ?? {};
   const old = (one: object) => {
     const { taken: _none, ...told } = inOldNames({ ...(one as PatternDoc), linkedFrom: null });
@@ -409,6 +431,7 @@ function inOldNames({ dismissedRules, linkedFrom, folds, ...card }: PatternDoc):
     ...card,
     version: 11,
     left: dismissedRules,
+    crown: crown && ({ ...flat, school } as OldCrown),
     folds: folds.map(({ convention, ...fold }) => ({ ...fold, made: convention })),
     taken: from
       ? { card: old(from), here: here ? old(here) : null, aboutMm: aboutMm!, takeOff: edgeOffsets! }

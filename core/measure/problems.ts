@@ -58,6 +58,12 @@ export type Figures = {
   'flange-over-fold': None;
   'arc-fold-rise': { riseMm: number; mostMm: number };
   'arc-fold-leaves': None;
+  // Slits, and strips that are let in.
+  'slit-off-edge': None;
+  'slit-leaves': None;
+  'slit-opening': { mostMm: number };
+  'strip-readings': None;
+  'strip-cut-back': None;
   'arc-fold-made': None;
   'arc-fold-holds': None;
   'arc-fold-rim': None;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { spread } from '../measure/spread.arbitrary';
 import { METALS, metalById } from '../metal/metals';
-import { oldMetalOf } from './oldMetal';
+import { originalThickness } from './originalThickness';
 import { COMMON_SHEETS_MM, stockCandidates, stepLimit } from './stockCandidates';
 
 test('old sheet is told from paint and rust, in whatever order it was read', () => {
@@ -22,7 +22,7 @@ test('old sheet is told from paint and rust, in whatever order it was read', () 
       const shuffled = all
         .map((mm, i) => ({ mm, i, key: Math.sin(seed + i * 12.9898) }))
         .sort((a, b) => a.key - b.key);
-      const found = oldMetalOf(shuffled.map(({ mm }) => mm))!;
+      const found = originalThickness(shuffled.map(({ mm }) => mm))!;
       expect(Math.abs(found.thicknessMm - t)).toBeLessThan(0.015 * t + 1e-9);
       shuffled.forEach(({ i }, k) => {
         const what =
@@ -35,17 +35,17 @@ test('old sheet is told from paint and rust, in whatever order it was read', () 
 });
 
 test('what readings cannot tell is not told', () => {
-  expect(oldMetalOf([])).toBeNull();
-  expect(oldMetalOf([1])).toMatchObject({ thicknessMm: 1, told: false });
-  expect(oldMetalOf([1, 1.01])).toMatchObject({ told: false });
-  expect(oldMetalOf([0.8, 1.2, 1.6, 2])).toMatchObject({ told: false });
+  expect(originalThickness([])).toBeNull();
+  expect(originalThickness([1])).toMatchObject({ thicknessMm: 1, told: false });
+  expect(originalThickness([1, 1.01])).toMatchObject({ told: false });
+  expect(originalThickness([0.8, 1.2, 1.6, 2])).toMatchObject({ told: false });
   // Two groups as large: paint on both faces is commoner than even rust.
-  expect(oldMetalOf([1, 1.01, 1.4, 1.41])).toMatchObject({
+  expect(originalThickness([1, 1.01, 1.4, 1.41])).toMatchObject({
     thicknessMm: expect.closeTo(1.005, 6),
     told: false,
   });
   // ± of a mean falls with the root of how many there are; a micrometer is no better than it is.
-  expect(oldMetalOf([1, 1, 1, 1])!.uMm).toBeCloseTo(0.005, 9);
+  expect(originalThickness([1, 1, 1, 1])!.uMm).toBeCloseTo(0.005, 9);
 });
 
 test('a structural piece is never offered anything thinner than the old can be', () => {

@@ -37,7 +37,7 @@ const place = ({ runs, share }: Pick<Parted, 'runs' | 'share'>): string =>
 
 type Props = {
   made: Described;
-  school: number;
+  balance: number;
   limits: Limits;
   part: Part | null;
   onPart: (part: Part | null) => void;
@@ -50,13 +50,13 @@ type Props = {
  * A panel made of two: where a cut takes most off the worst strain for the least weld, and which of
  * the two this piece is.
  */
-export function InParts({ made, school, limits, part, onPart, tapped, onTapping }: Props) {
+export function InParts({ made, balance, limits, part, onPart, tapped, onTapping }: Props) {
   const rest = part && otherPart(part);
   const { show } = usePreferences();
   const [tried, setTried] = useState<Tried | null>(null);
   const worker = useRef<Worker | null>(null);
   useEffect(() => () => worker.current?.terminate(), []);
-  const key = JSON.stringify({ made, school });
+  const key = JSON.stringify({ made, balance });
   const now = tried?.key === key ? tried : null;
   const find = () => {
     worker.current?.terminate();
@@ -73,7 +73,7 @@ export function InParts({ made, school, limits, part, onPart, tapped, onTapping 
     const failed = () => setTried((was) => was && { ...was, busy: false, failed: true });
     hearing<PartsAnswer>(worker.current, answered, failed).postMessage({
       made,
-      school,
+      balance,
     } satisfies PartsAsked);
   };
   if (part)

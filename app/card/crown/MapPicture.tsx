@@ -72,14 +72,14 @@ export function MapPicture({
           />
         );
       })}
-      {outlines?.map(({ school, line: places }) => (
+      {outlines?.map(({ balance, line: places }) => (
         <path
-          key={school}
+          key={balance}
           d={line(places, true)}
           fill="none"
-          stroke={school === 0 ? 'var(--stretch)' : school === 1 ? 'var(--shrink)' : 'var(--ink)'}
+          stroke={balance === 0 ? 'var(--stretch)' : balance === 1 ? 'var(--shrink)' : 'var(--ink)'}
           strokeWidth={2}
-          strokeDasharray={school === 0 ? '3 4' : school === 1 ? '12 5' : undefined}
+          strokeDasharray={balance === 0 ? '3 4' : balance === 1 ? '12 5' : undefined}
         />
       ))}
       {laid.overlaps.slice(0, 20).map((at, i) => {

@@ -44,7 +44,7 @@ import { NO_STATIONS, StationFields, stationsOf, writtenStations } from './Stati
 import type { WrittenStations } from './StationFields';
 import { PanelCut } from './PanelCut';
 import { ScanFields } from './ScanFields';
-import { School } from './School';
+import { Balance } from './Balance';
 import { TapedFields } from './TapedFields';
 import { FIGURES_OF, lettersOf, percent, verdict } from './crownWords';
 import { WorkList } from './WorkList';
@@ -61,7 +61,7 @@ type Draft = {
   written: WrittenStations;
   scan: Scan | null;
   taped: Taped | null;
-  school: number;
+  balance: number;
   keep: number[];
   hold: Hold[];
   part: Part | null;
@@ -96,7 +96,7 @@ export default function CrownPage() {
       taped: made?.kind === 'taped' ? made : null,
       scan: made?.kind === 'scan' ? made : null,
       written: made?.kind === 'stations' ? writtenStations(made, unit) : NO_STATIONS,
-      school: pattern.crown?.school ?? 0.5,
+      balance: pattern.crown?.balance ?? 0.5,
       keep: pattern.crown?.keep ?? [],
       hold: pattern.crown?.hold ?? [],
       part: pattern.crown?.part ?? null,
@@ -132,7 +132,7 @@ export default function CrownPage() {
             : null;
   const { found, problems, outlines, busy, stale } = useLaid({
     made,
-    school: draft.school,
+    balance: draft.balance,
     keep: draft.keep,
     hold: draft.hold,
     part: draft.part,
@@ -165,7 +165,7 @@ export default function CrownPage() {
       standing,
       {
         made,
-        school: draft.school,
+        balance: draft.balance,
         keep: draft.keep,
         hold: draft.hold,
         part: draft.part,
@@ -193,7 +193,9 @@ export default function CrownPage() {
   const both = useOtherPart();
   const makeBoth = async () => {
     const other =
-      made && rest && (await both.make({ made, school: draft.school, part: rest, strips: STRIPS }));
+      made &&
+      rest &&
+      (await both.make({ made, balance: draft.balance, part: rest, strips: STRIPS }));
     if (other) make(other);
   };
   const tapped1 = (p: Vec3) => {
@@ -355,7 +357,7 @@ export default function CrownPage() {
               )}
             </Told>
           ))}
-          <School school={draft.school} onChange={(school) => set({ school })} />
+          <Balance balance={draft.balance} onChange={(balance) => set({ balance })} />
           {laid && (
             <>
               {judged && !judged.good && judged.said.map((said) => <Told key={said}>{said}</Told>)}
@@ -373,8 +375,8 @@ export default function CrownPage() {
                 <Typography className="figure">
                   {outlines
                     .map(
-                      ({ school, mm2 }) =>
-                        `${school === 0 ? 'raised' : school === 1 ? 'gathered' : 'both'} ${showArea(mm2)}`,
+                      ({ balance, mm2 }) =>
+                        `${balance === 0 ? 'raised' : balance === 1 ? 'gathered' : 'both'} ${showArea(mm2)}`,
                     )
                     .join(' · ')}
                 </Typography>
@@ -413,7 +415,7 @@ export default function CrownPage() {
                 <FoldAway title="Made of two" open={draft.part !== null}>
                   <InParts
                     made={made}
-                    school={draft.school}
+                    balance={draft.balance}
                     limits={{
                       stretch: forming.stretch.strain,
                       shrink: Math.abs(forming.shrink.strain),

@@ -77,12 +77,12 @@ export const FIELD_WORDS: Record<string, string> = {
   overMm: 'Fading out over',
 };
 
-/** What a school is called. */
-export function schoolWords(school: number): string {
-  if (school < 0.02) return 'Raised: all of it stretched, the blank cut small';
-  if (school > 0.98) return 'Gathered: all of it shrunk, the blank cut large';
-  if (Math.abs(school - 0.5) < 0.02) return 'Both alike: the middle raised, the rim gathered';
-  return school < 0.5 ? 'More raised than gathered' : 'More gathered than raised';
+/** What a stretch-shrink balance is called. */
+export function balanceWords(balance: number): string {
+  if (balance < 0.02) return 'Raised: all of it stretched, the blank cut small';
+  if (balance > 0.98) return 'Gathered: all of it shrunk, the blank cut large';
+  if (Math.abs(balance - 0.5) < 0.02) return 'Both alike: the middle raised, the rim gathered';
+  return balance < 0.5 ? 'More raised than gathered' : 'More gathered than raised';
 }
 
 export { percent };
@@ -134,7 +134,7 @@ export function zoneWords(
 
 export type Verdict = { good: boolean; said: string[] };
 
-/** Whether a metal can do it in one piece in this school. */
+/** Whether a metal can do it in one piece at this balance. */
 export function verdict(laid: LaidPanel, stretchTo: Limit, shrinkTo: Limit): Verdict {
   const said: string[] = [];
   if (laid.overlaps.length > 0)

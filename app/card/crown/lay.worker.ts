@@ -19,10 +19,10 @@ self.onmessage = ({ data }: MessageEvent<LayAsked>) => {
 };
 
 async function lay(asked: LayAsked): Promise<void> {
-  const { ask, made, school, strips, compare } = asked;
+  const { ask, made, balance, strips, compare } = asked;
   // A scan and taped paper have their own triangles.
   for (const triangles of made.kind === 'scan' || made.kind === 'taped' ? [FINE] : [ROUGH, FINE]) {
-    const found = await laidUnless(asked, school, triangles);
+    const found = await laidUnless(asked, balance, triangles);
     if (!found) return;
     if (!found.ok) return say({ ask, what: 'refused', problems: found.problems });
     const { laid } = found;
@@ -38,13 +38,13 @@ async function lay(asked: LayAsked): Promise<void> {
     });
   }
   if (!compare) return;
-  const outlines: { school: number; line: Vec[]; mm2: number }[] = [];
+  const outlines: { balance: number; line: Vec[]; mm2: number }[] = [];
   for (const one of [0, 0.5, 1]) {
     const found = await laidUnless(asked, one, FINE / 3);
     if (!found?.ok) return;
     const { disc, flat, blankMm2 } = found.laid;
     outlines.push({
-      school: one,
+      balance: one,
       line: [...disc.rim].map((v): Vec => [flat[2 * v]!, flat[2 * v + 1]!]),
       mm2: blankMm2,
     });
@@ -55,10 +55,10 @@ async function lay(asked: LayAsked): Promise<void> {
 /** The panel laid flat, step by step; null as soon as something else is asked. */
 async function laidUnless(
   { ask, made, keep, hold, part }: LayAsked,
-  school: number,
+  balance: number,
   triangles: number,
 ): Promise<Result<{ laid: LaidPanel }> | null> {
-  const way = layingPanel(made, school, triangles, keep, part, hold);
+  const way = layingPanel(made, balance, triangles, keep, part, hold);
   for (let step = way.next(); ; step = way.next()) {
     if (step.done) return step.value;
     await new Promise((done) => setTimeout(done));

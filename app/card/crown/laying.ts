@@ -6,13 +6,13 @@ import type { Part } from '#core/surface/flatten/part';
 import type { Strip } from '#core/surface/flatten/strips';
 
 /**
- * What is asked of the worker: a panel and the school it is cut in; with `compare`, the outlines of
+ * What is asked of the worker: a panel and the stretch-shrink balance it is cut by; with `compare`, the outlines of
  * the three schools.
  */
 export type LayAsked = {
   ask: number;
   made: Described;
-  school: number;
+  balance: number;
   keep: readonly number[];
   hold: readonly Hold[];
   part: Part | null;
@@ -31,7 +31,7 @@ export type LayAnswer =
       seams: boolean[];
       rough: boolean;
     }
-  | { ask: number; what: 'compared'; outlines: { school: number; line: Vec[]; mm2: number }[] };
+  | { ask: number; what: 'compared'; outlines: { balance: number; line: Vec[]; mm2: number }[] };
 
 /** Triangles of the first answer and of the one that stays. */
 export const [ROUGH, FINE] = [900, 6000];

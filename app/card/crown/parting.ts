@@ -2,7 +2,7 @@ import type { PartPlace } from '#core/surface/flatten/partPlaces';
 import type { Described } from '#core/surface/panel/laidPanel';
 
 /** What is asked: a panel, and how it is worked. */
-export type PartsAsked = { made: Described; school: number };
+export type PartsAsked = { made: Described; balance: number };
 
 /**
  * A panel laid flat as one, or as two parted at a share: the most that is to be stretched and

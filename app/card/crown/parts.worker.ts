@@ -9,9 +9,9 @@ import { EACH_WAY, PARTING } from './parting';
 
 const say = (answer: PartsAnswer) => self.postMessage(answer);
 
-self.onmessage = ({ data: { made, school } }: MessageEvent<PartsAsked>) => {
+self.onmessage = ({ data: { made, balance } }: MessageEvent<PartsAsked>) => {
   const laid = (part: Part | null): LaidPanel | null => {
-    const found = runToCompletion(layingPanel(made, school, PARTING, [], part));
+    const found = runToCompletion(layingPanel(made, balance, PARTING, [], part));
     return found.ok ? found.laid : null;
   };
   const inOne = laid(null);

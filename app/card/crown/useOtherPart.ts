@@ -28,14 +28,14 @@ export function useOtherPart() {
   const name = `${cut(facts.name, 66)}, other part`;
   /** Its name, once it is there; null where it could not be made. */
   const make = async (
-    wanted: Pick<LayAsked, 'made' | 'school' | 'part' | 'strips'>,
+    wanted: Pick<LayAsked, 'made' | 'balance' | 'part' | 'strips'>,
   ): Promise<string | null> => {
     setProblem(null);
     const of = JSON.stringify(wanted);
     if (last.current?.of === of) return (await post.send(last.current.body)) ? name : null;
-    const { made, school, part, strips } = wanted;
+    const { made, balance, part, strips } = wanted;
     setLaying(true);
-    const found = await laidOnce({ made, school, part, strips, keep: [], hold: [] });
+    const found = await laidOnce({ made, balance, part, strips, keep: [], hold: [] });
     setLaying(false);
     if (Array.isArray(found)) {
       setProblem(`The other part: ${problemSentence({ ...found[0]!, about: [] }, null, show)}`);
@@ -48,7 +48,7 @@ export function useOtherPart() {
     }
     const card = crownCard(
       emptyPattern(),
-      { made, school, keep: [], hold: [], part, seams },
+      { made, balance, keep: [], hold: [], part, seams },
       laid,
       found.strips,
       newId,

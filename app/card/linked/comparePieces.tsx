@@ -3,14 +3,14 @@ import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useMemo, useState } from 'react';
-import { Link, data, useFetcher } from 'react-router';
+import { Link, data } from 'react-router';
 import { z } from 'zod';
 import type { Part } from '#core/card/link/differences';
 import { PARTS } from '#core/card/link/differences';
 import { laidOver, seenFrom } from '#core/card/link/linked';
 import type { PatternDoc, EdgeOffset } from '#core/card/pattern';
 import { EdgeOffsetSchema } from '#core/card/pattern';
-import type { Problem } from '#core/measure/result';
+import { useAnswers } from '../../forms/useAnswers';
 import { FoldAway } from '../../frame/FoldAway';
 import { orSay } from '../../forms/orSay';
 import { StopLayout } from '../../frame/StopLayout';
@@ -55,24 +55,23 @@ const Body = z.object({
     z.object({ what: z.literal('anew') }),
   ]),
 });
-type Said = { message?: string; problems?: Problem[] };
 
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
   const [here, there] = [idOr404(params.pieceId), idOr404(params.otherId)];
   const parsed = Body.safeParse(await request.json().catch(() => null));
-  if (!parsed.success) return data<Said>({ message: sentence(parsed.error) }, { status: 400 });
+  if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
   const found = await otherOf(viewer, here, there);
   if (!found) throw data(null, { status: 404 });
   const { change, ...seen } = parsed.data;
   const done = await changeLinked(viewer, { here, there }, seen, found.at, found.as, change);
   if (done === 'stale')
     // An answer like any other, so that both are read anew.
-    return data<Said>({
+    return data({
       message: 'One of the two was changed meanwhile: look again, it is drawn as it is now.',
     });
-  if (done && !done.ok) return data<Said>({ problems: done.problems }, { status: 422 });
-  return {};
+  if (done && !done.ok) return data({ problems: done.problems }, { status: 422 });
+  return null;
 }
 
 export const clientAction = ({ serverAction }: Route.ClientActionArgs) => orSay(serverAction);
@@ -91,7 +90,7 @@ export default function BesidePage({ loaderData, params }: Route.ComponentProps)
 function Beside({ loaded: { at, as, other } }: { loaded: Other }) {
   const { id, facts, pattern, patternEditor } = usePiece();
   const { show } = usePreferences();
-  const fetcher = useFetcher<Said>();
+  const fetcher = useAnswers<Route.ComponentProps['actionData']>();
   const there = other.card.doc;
   const linked = useMemo(
     () => (at === 'made' ? { first: there, made: pattern } : { first: pattern, made: there }),

@@ -6,7 +6,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useMemo, useRef, useState } from 'react';
-import { Link, data, redirect, useFetcher } from 'react-router';
+import { Link, data, redirect } from 'react-router';
 import { z } from 'zod';
 import { cut } from '#core/card/cut';
 import { madeFrom } from '#core/card/link/alignment';
@@ -15,10 +15,10 @@ import type { EdgeOffset } from '#core/card/pattern';
 import { EdgeOffsetSchema } from '#core/card/pattern';
 import type { CameAs } from '#core/format/job';
 import { CAME_AS, PieceFactsSchema, why } from '#core/format/job';
-import type { Problem } from '#core/measure/result';
 import { SIDES_OF_VEHICLE } from '#core/format/lists';
 import { Choice } from '../../forms/Choice';
 import { orSay } from '../../forms/orSay';
+import { useAnswers } from '../../forms/useAnswers';
 import { StopLayout } from '../../frame/StopLayout';
 import { Told } from '../../frame/Told';
 import { usePreferences } from '../../frame/preferences';
@@ -41,17 +41,15 @@ const Body = Key.extend({
   why,
 });
 
-type Said = { message?: string; problems?: Problem[] };
-
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
   const id = idOr404(params.pieceId);
   const parsed = Body.safeParse(await request.json().catch(() => null));
-  if (!parsed.success) return data<Said>({ message: sentence(parsed.error) }, { status: 400 });
+  if (!parsed.success) return data({ message: sentence(parsed.error) }, { status: 400 });
   const { key, ...asked } = parsed.data;
   const made = await once(viewer, key, (tx) => makeAnother(viewer, tx, id, asked));
   if (!made) throw data(null, { status: 404 });
-  if (!made.ok) return data<Said>({ problems: made.problems }, { status: 422 });
+  if (!made.ok) return data({ problems: made.problems }, { status: 422 });
   return redirect(`/pieces/${made.id}/card`);
 }
 
@@ -85,7 +83,7 @@ export function otherName(name: string, as: CameAs): string {
 export default function AnotherPage() {
   const { id, facts, pattern, patternEditor } = usePiece();
   const { show } = usePreferences();
-  const fetcher = useFetcher<Said>();
+  const fetcher = useAnswers<Route.ComponentProps['actionData']>();
   const [as, setAs] = useState<CameAs>('other-side');
   const [named, setNamed] = useState<string | null>(null);
   const [side, setSide] = useState<(typeof SIDES_OF_VEHICLE)[number]>(OTHER_SIDE[facts.side]);

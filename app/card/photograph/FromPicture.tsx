@@ -258,8 +258,8 @@ export function FromPicture({
             Tap the corners of the card
           </Button>
         )}
-        <Button variant="outlined" onClick={onBack}>
-          Put the card in another way
+        <Button color="inherit" onClick={onBack}>
+          Another way in
         </Button>
       </Box>
     </Box>

@@ -1,5 +1,4 @@
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
@@ -20,6 +19,7 @@ import { usePreferences } from '../../frame/preferences';
 import { problemSentence } from '../../frame/sentences';
 import { usePiece } from '../../piece/pieceContext';
 import { newId } from '../../frame/newId';
+import { WayInFoot } from './WayInFoot';
 
 const SHAPE_WORDS: Record<ShapeKind, { name: string; about: string }> = {
   disc: { name: 'Disc', about: 'To fill a round hole, or as a blank for a cap.' },
@@ -149,6 +149,11 @@ export function FromFigures({
   );
   const preview = useMemo(() => (found.ok ? cardOfShape(found, countingIds('p')) : null), [found]);
   const bounds = found.ok ? boxOf(points(found.path)) : { minX: 0, minY: 0, maxX: 300, maxY: 200 };
+  const make = () => {
+    if (!found.ok) return;
+    drop();
+    onDone(cardOfShape(found, newId));
+  };
   const put = (name: string, value: number) => set({ figures: { ...figures, [name]: value } });
   return (
     <Box
@@ -242,23 +247,7 @@ export function FromFigures({
               )}
             </Told>
           ))}
-        <Box sx={{ display: 'flex', gap: 1 }}>
-          <Button
-            variant="contained"
-            size="large"
-            disabled={!found.ok}
-            onClick={() => {
-              if (!found.ok) return;
-              drop();
-              onDone(cardOfShape(found, newId));
-            }}
-          >
-            Make the card
-          </Button>
-          <Button color="inherit" onClick={onBack}>
-            Another way in
-          </Button>
-        </Box>
+        <WayInFoot onMake={preview ? make : null} onBack={onBack} />
       </Box>
     </Box>
   );

@@ -24,6 +24,7 @@ import type { Drawing as Read } from './drawingFile';
 import { CURVE_SHARE } from './drawingFile';
 import { readDrawing } from './readDrawing';
 import { foldedAlong, marksAlong } from '../photograph/traced';
+import { WayInFoot } from './WayInFoot';
 
 type Role = 'outline' | 'holes' | 'folds' | 'marks' | 'leave';
 const ROLES: readonly (readonly [Role, string])[] = [
@@ -97,6 +98,10 @@ export function FromFile({
     setUnit(null);
     setRoles({});
     setPiece(0);
+  };
+  const make = () => {
+    const made = card();
+    if (made) onDone(made);
   };
   const card = (): PatternDoc | null => {
     if (!chosen || perUnit === null) return null;
@@ -252,22 +257,7 @@ export function FromFile({
             arcs where they matter.
           </Note>
         )}
-        {got && (
-          <Button
-            variant="contained"
-            size="large"
-            disabled={!chosen || perUnit === null}
-            onClick={() => {
-              const made = card();
-              if (made) onDone(made);
-            }}
-          >
-            Make the card
-          </Button>
-        )}
-        <Button variant="outlined" onClick={onBack}>
-          Put the card in another way
-        </Button>
+        <WayInFoot onMake={got && chosen && perUnit !== null ? make : null} onBack={onBack} />
       </Box>
     </Box>
   );

@@ -1,6 +1,4 @@
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
-import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useMemo } from 'react';
 import { outlineByTape } from '#core/card/byTape';
@@ -20,6 +18,7 @@ import { usePreferences } from '../../frame/preferences';
 import { problemSentence } from '../../frame/sentences';
 import { usePiece } from '../../piece/pieceContext';
 import { newId } from '../../frame/newId';
+import { WayInFoot } from './WayInFoot';
 
 /** What was taped, by the corners it runs between (`1 2`); `uMm`: how good a tape is. */
 type Taped = { count: number; uMm: number; mm: Record<string, number | null> };
@@ -167,14 +166,7 @@ export function FromTape({
           </Typography>
         )}
         {built && !built.ok && <Told>{problemSentence(built.problems[0]!, null, show)}</Told>}
-        <Stack direction="row" spacing={1}>
-          <Button variant="contained" size="large" disabled={!built?.ok} onClick={make}>
-            Make the card
-          </Button>
-          <Button color="inherit" onClick={onBack}>
-            Another way in
-          </Button>
-        </Stack>
+        <WayInFoot onMake={built?.ok ? make : null} onBack={onBack} />
       </Box>
     </Box>
   );

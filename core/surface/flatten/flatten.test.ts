@@ -19,10 +19,10 @@ import { length3, meshArea, sub3, vertexAt, vertexCount } from '../mesh/mesh';
 import { energyOf, newtonOf, panelOf, plainEnergy, strainsOf, weightsOf } from '../strain/strain';
 import { developables, meshOf, panels } from '../mesh/surfaces.arbitrary';
 
-function laid(mesh: Mesh, school = 0.5) {
+function laid(mesh: Mesh, balance = 0.5) {
   const found = discOf(mesh);
   if (!found.ok) throw new Error(found.problems[0]!.code);
-  const flat = flatten(found.disc, school);
+  const flat = flatten(found.disc, balance);
   if (!flat.ok) throw new Error(flat.problems[0]!.code);
   const panel = panelOf(found.disc.mesh);
   return {
@@ -42,10 +42,10 @@ function laid(mesh: Mesh, school = 0.5) {
 function capInOneDimension(
   radius: number,
   half: number,
-  school: number,
+  balance: number,
 ): { weighed: number; radiusMm: number } {
   const n = 160;
-  const w = weightsOf(school);
+  const w = weightsOf(balance);
   const step = (radius * half) / n;
   const rho = Array.from({ length: n }, (_, i) => step * (i + 1) * 0.98);
   const round = (i: number): number => radius * Math.sin((step * i) / radius);
@@ -100,8 +100,8 @@ function capInOneDimension(
   return { weighed, radiusMm: rho[n - 1]! };
 }
 
-test('a cap at any school lies as the one-dimensional problem says, between its two limits; both alike it keeps its area', () => {
-  for (const [heightMm, school] of [
+test('a cap at any balance lies as the one-dimensional problem says, between its two limits; both alike it keeps its area', () => {
+  for (const [heightMm, balance] of [
     [18, 0.5],
     [60, 0.5],
     [60, 0],
@@ -111,18 +111,18 @@ test('a cap at any school lies as the one-dimensional problem says, between its 
   ] as const) {
     const cap = { kind: 'cap' as const, widthMm: 360, heightMm };
     const { radius, half } = capOf(cap)!;
-    const { flat, panel, weighed } = laid(meshOf(cap, 6000), school);
-    const wanted = capInOneDimension(radius, half, school);
+    const { flat, panel, weighed } = laid(meshOf(cap, 6000), balance);
+    const wanted = capInOneDimension(radius, half, balance);
     const radiusMm = Math.sqrt(flatArea(panel.triangles, flat) / Math.PI);
     expect(weighed / wanted.weighed).toBeGreaterThan(0.97);
     // At the ends the metal that must be gained or lost lies in a narrow ring at the rim, which
     // triangles this large blur.
-    expect(weighed / wanted.weighed).toBeLessThan(school === 0 || school === 1 ? 1.05 : 1.02);
+    expect(weighed / wanted.weighed).toBeLessThan(balance === 0 || balance === 1 ? 1.05 : 1.02);
     expect(Math.abs(radiusMm / wanted.radiusMm - 1)).toBeLessThan(0.003);
     // X: the stretch limit R·sin θ, the shrink limit R·θ; equal area 2R·sin(θ/2).
     expect(radiusMm).toBeGreaterThan(radius * Math.sin(half) * 0.999);
     expect(radiusMm).toBeLessThan(radius * half * 1.001);
-    if (school === 0.5)
+    if (balance === 0.5)
       expect(Math.abs(radiusMm / (2 * radius * Math.sin(half / 2)) - 1)).toBeLessThan(0.012);
   }
 });
@@ -130,18 +130,18 @@ test('a cap at any school lies as the one-dimensional problem says, between its 
 test('beyond the ends of the schools a cap comes to its limits', () => {
   const cap = { kind: 'cap' as const, widthMm: 300, heightMm: 40 };
   const { radius, half } = capOf(cap)!;
-  const radiusAt = (school: number): number => {
-    const { flat, panel } = laid(meshOf(cap, 4000), school);
+  const radiusAt = (balance: number): number => {
+    const { flat, panel } = laid(meshOf(cap, 4000), balance);
     return Math.sqrt(flatArea(panel.triangles, flat) / Math.PI);
   };
   expect(Math.abs(radiusAt(-0.3) / (radius * Math.sin(half)) - 1)).toBeLessThan(0.004);
   expect(Math.abs(radiusAt(1.3) / (radius * half) - 1)).toBeLessThan(0.004);
 });
 
-test('what can be unrolled is unrolled: every strain under a millionth, at every school', () => {
+test('what can be unrolled is unrolled: every strain under a millionth, at every balance', () => {
   fc.assert(
-    fc.property(developables, fc.constantFrom(0, 0.3, 0.5, 1), (mesh, school) => {
-      const { flat, panel } = laid(mesh, school);
+    fc.property(developables, fc.constantFrom(0, 0.3, 0.5, 1), (mesh, balance) => {
+      const { flat, panel } = laid(mesh, balance);
       for (const strain of strainsOf(panel, flat)) expect(Math.abs(strain)).toBeLessThan(1e-6);
     }),
     { numRuns: 40 },
@@ -163,8 +163,8 @@ test('strains are what the sides of each triangle say, none is flipped, and more
   fc.assert(
     fc.property(panels, (figure) => {
       const mesh = meshOf(figure, 600);
-      const areas = [0.1, 0.5, 0.9].map((school) => {
-        const { flat, panel } = laid(mesh, school);
+      const areas = [0.1, 0.5, 0.9].map((balance) => {
+        const { flat, panel } = laid(mesh, balance);
         const strains = strainsOf(panel, flat);
         let off = 0;
         for (let t = 0; t < panel.area.length; t++) {
@@ -412,14 +412,14 @@ test('curvature inside and turning along the rim are one turn together; a cap ha
 
 test('edges that are kept are as long in the flat as on the panel; the rest still lies by least energy', () => {
   fc.assert(
-    fc.property(panels, fc.constantFrom(0.2, 0.5, 0.8), (figure, school) => {
+    fc.property(panels, fc.constantFrom(0.2, 0.5, 0.8), (figure, balance) => {
       const found = discOf(meshOf(figure, 500));
       if (!found.ok) throw new Error('no disc');
       const { disc } = found;
       const rimCount = Math.floor(disc.rim.length / 3);
       const kept = keptSides(disc.mesh, disc.rim, [{ rimFrom: 2, rimCount }]);
-      const free = run(flattening(disc, school));
-      const held = run(flattening(disc, school, free, { ...FREE, sides: kept }));
+      const free = run(flattening(disc, balance));
+      const held = run(flattening(disc, balance, free, { ...FREE, sides: kept }));
       const off = (flat: Float64Array): number => {
         let [is, wanted] = [0, 0];
         for (let i = 2; i < 2 + rimCount; i++) {
@@ -435,13 +435,13 @@ test('edges that are kept are as long in the flat as on the panel; the rest stil
       };
       expect(off(held)).toBeLessThan(0.001);
       const panel = panelOf(disc.mesh);
-      const weights = weightsOf(school);
+      const weights = weightsOf(balance);
       // What was held costs; and with nothing held nothing is changed.
       expect(energyOf(panel, held, weights)).toBeGreaterThan(
         energyOf(panel, free, weights) * 0.999,
       );
       expect(
-        energyOf(panel, run(flattening(disc, school, free, FREE)), weights),
+        energyOf(panel, run(flattening(disc, balance, free, FREE)), weights),
       ).toBeLessThanOrEqual(energyOf(panel, free, weights) * 1.0001);
     }),
     { numRuns: 12 },
@@ -456,7 +456,7 @@ test('a line that is held is straight in the flat, and points are as far apart a
       fc.constantFrom('across' as const, 'along' as const),
       spread(0.1, 0.9),
       fc.array(fc.nat(), { minLength: 2, maxLength: 2 }),
-      (made, school, runs, share, at) => {
+      (made, balance, runs, share, at) => {
         const disc = discOf(meshOf(made, 500));
         if (!disc.ok) throw new Error('no disc');
         const { mesh } = disc.disc;
@@ -468,7 +468,7 @@ test('a line that is held is straight in the flat, and points are as far apart a
             ? [{ kind: 'points' as const, at: [[...p], [...q]] as [number, number, number][] }]
             : []),
         ];
-        const found = runToCompletion(layingPanel(made, school, 500, [], null, hold));
+        const found = runToCompletion(layingPanel(made, balance, 500, [], null, hold));
         if (!found.ok) throw new Error(found.problems[0]!.code);
         const { flat, heldOff } = found.laid;
         expect(upright(mesh.triangles, flat)).toBe(true);

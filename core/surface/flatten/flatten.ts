@@ -13,7 +13,7 @@ import type { Panel, Weights } from '../strain/strain';
 import { energyOf, longestStep, newtonOf, panelOf, weightsOf } from '../strain/strain';
 
 /**
- * A flat on its way: u, v of each vertex in turn, mm; the weighed energy at the school; whether no
+ * A flat on its way: u, v of each vertex in turn, mm; the weighed energy at the balance; whether no
  * step is left to take.
  */
 export type Flat = { flat: Float64Array; energy: number; steps: number; done: boolean };
@@ -55,7 +55,7 @@ const HELD = 1e-9;
  */
 export function* flattening(
   disc: Disc,
-  school: number,
+  balance: number,
   from?: Float64Array,
   holds: Holds = FREE,
 ): Generator<Flat, Result<Flat>> {
@@ -73,11 +73,11 @@ export function* flattening(
   if (!upright(mesh.triangles, start)) return failure({ code: 'flatten-failed', about: [] });
   let flat = start;
   let steps = 0;
-  // A school far from the middle is come to in paces: each starts where the last one ended.
-  for (const pace of from ? [school] : pacesTo(school)) {
+  // A balance far from the middle is come to in paces: each starts where the last one ended.
+  for (const pace of from ? [balance] : pacesTo(balance)) {
     const weights = weightsOf(pace);
     const isMild = Math.abs(pace - 0.5) <= MILD;
-    const enough = pace !== school ? ENOUGH_ON_THE_WAY : isMild ? ENOUGH : ENOUGH_FAR;
+    const enough = pace !== balance ? ENOUGH_ON_THE_WAY : isMild ? ENOUGH : ENOUGH_FAR;
     const most = isMild ? MAX_AGAIN : 0;
     let energy = energyOf(panel, flat, weights) + holdsEnergy(panel, holds, flat);
     for (; steps < MAX_STEPS; steps++) {
@@ -109,18 +109,18 @@ export function* flattening(
   return {
     ok: true,
     flat: laidUpright(disc, flat),
-    energy: energyOf(panel, flat, weightsOf(school)),
+    energy: energyOf(panel, flat, weightsOf(balance)),
     steps,
     done: true,
   };
 }
 
 /** The schools on the way from the middle to one end. */
-function pacesTo(school: number): number[] {
-  const off = school - 0.5;
+function pacesTo(balance: number): number[] {
+  const off = balance - 0.5;
   const paces = Math.max(1, Math.ceil(Math.abs(off) / 0.25));
   return Math.abs(off) < 1e-9
-    ? [school]
+    ? [balance]
     : Array.from({ length: paces + 1 }, (_, i) => 0.5 + (off * i) / paces);
 }
 
@@ -208,5 +208,5 @@ function laidUpright(disc: Disc, flat: Float64Array): Float64Array {
 }
 
 /** Lays a panel flat in one go. */
-export const flatten = (disc: Disc, school: number): Result<Flat> =>
-  runToCompletion(flattening(disc, school));
+export const flatten = (disc: Disc, balance: number): Result<Flat> =>
+  runToCompletion(flattening(disc, balance));

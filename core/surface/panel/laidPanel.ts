@@ -96,7 +96,7 @@ function wholeDisc(
  */
 export function* layingPanel(
   made: Described,
-  school: number,
+  balance: number,
   triangles: number,
   keep: readonly number[] = [],
   part: Part | null = null,
@@ -105,7 +105,7 @@ export function* layingPanel(
   const described = describedDisc(made, triangles, part);
   if (!described.ok) return described;
   const { disc, deviations } = described;
-  const way = flattening(disc, school);
+  const way = flattening(disc, balance);
   let step = way.next();
   for (; !step.done; step = way.next()) yield step.value.steps;
   const held = hold.map((one) => heldOn(disc, one));
@@ -120,7 +120,7 @@ export function* layingPanel(
     const { flat } = step.value;
     // Which sides an edge has is known when it lies flat.
     const runs = blankOutline(disc, flat).edges.filter((_, i) => keep.includes(i));
-    const again = flattening(disc, school, flat, {
+    const again = flattening(disc, balance, flat, {
       sides: keptSides(disc.mesh, disc.rim, runs),
       pulled: pulledFrom(panel, flat, held),
     });

@@ -16,18 +16,18 @@ import { panelOf } from './strain';
 import { benchStep, contours, strainMap, zonesOf } from './strainMap';
 import { meshOf, panels } from '../mesh/surfaces.arbitrary';
 
-function laid(mesh: Mesh, school: number) {
+function laid(mesh: Mesh, balance: number) {
   const found = discOf(mesh);
   if (!found.ok) throw new Error(found.problems[0]!.code);
-  const flat = flatten(found.disc, school);
+  const flat = flatten(found.disc, balance);
   if (!flat.ok) throw new Error(flat.problems[0]!.code);
   return { disc: found.disc, flat: flat.flat, panel: panelOf(found.disc.mesh) };
 }
 
 test('the outline of a blank passes every place of its rim within 0.1 mm, with its corners and the lengths of its edges', () => {
   fc.assert(
-    fc.property(panels, fc.constantFrom(0.1, 0.5, 0.9), (figure, school) => {
-      const { disc, flat, panel } = laid(meshOf(figure, 700), school);
+    fc.property(panels, fc.constantFrom(0.1, 0.5, 0.9), (figure, balance) => {
+      const { disc, flat, panel } = laid(meshOf(figure, 700), balance);
       const { path, edges, worstMm } = blankOutline(disc, flat);
       expect(worstMm).toBeLessThanOrEqual(0.1);
       const line = points(path, 0.01);
@@ -124,7 +124,7 @@ test('what zones gain and lose is what panel and blank differ by; a cap cut smal
     const whole = panel.whole - flatArea(panel.triangles, flat);
     expect(Math.abs(change / whole - 1)).toBeLessThan(0.08);
   }
-  // Thickness and area at every place: both strains together, at school 1 hoops are gathered and
+  // Thickness and area at every place: both strains together, at balance 1 hoops are gathered and
   // nothing is stretched.
   const map = strainMap(large.panel, large.flat);
   const { radius, half } = capOf(cap)!;

@@ -2,13 +2,13 @@ import type { Mesh } from '../mesh/mesh';
 import { cornersOf, cross3, dot3, length3, sub3, triangleCount, unit3 } from '../mesh/mesh';
 
 /**
- * How a blank is weighed. `school` 0 … 1, stretch to shrink: w₋/w₊ = 10^(3·(1 − 2·school)), w₊ + w₋
+ * How a blank is weighed. `balance` 0 … 1, from stretch to shrink: w₋/w₊ = 10^(3·(1 − 2·balance)), w₊ + w₋
  * = 1. Metal that has to be gained costs w₊ per square, metal that has to be lost w₋.
  */
 export type Weights = { stretch: number; shrink: number };
 
-export function weightsOf(school: number): Weights {
-  const ratio = 10 ** (3 * (1 - 2 * school));
+export function weightsOf(balance: number): Weights {
+  const ratio = 10 ** (3 * (1 - 2 * balance));
   return { stretch: 1 / (1 + ratio), shrink: ratio / (1 + ratio) };
 }
 

@@ -54,11 +54,11 @@ function areaAbove(
 
 test('tracks cover what is to be raised, each round what lies within the next line, and smoothing goes across', () => {
   fc.assert(
-    fc.property(panels, fc.constantFrom(0.1, 0.5), (figure, school) => {
+    fc.property(panels, fc.constantFrom(0.1, 0.5), (figure, balance) => {
       const found = discOf(meshOf(figure, 700));
       if (!found.ok) throw new Error(found.problems[0]!.code);
       const { disc } = found;
-      const laid = flatten(disc, school);
+      const laid = flatten(disc, balance);
       if (!laid.ok) throw new Error(laid.problems[0]!.code);
       const panel = panelOf(disc.mesh);
       const { flat } = laid;

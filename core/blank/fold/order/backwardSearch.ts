@@ -1,6 +1,6 @@
 import { cardinality } from './bitSet';
-import type { SearchProblem, FoldStep } from './handling';
-import { FINGER_CHANGE_COST, TURNING_COST, turnings } from './handling';
+import type { SearchProblem, FoldStep } from './searchProblem';
+import { FINGER_CHANGE_COST, TURNING_COST, turnings } from './searchProblem';
 import { SIDES } from './pose';
 
 /**

@@ -5,7 +5,7 @@ import type { Vec } from '../../../measure/vector';
 import { develop } from '../develop';
 import { PlainCardSchema, fromPlain } from '../plain';
 import { anyOrderBackward, backwardSearch, reachability } from './backwardSearch';
-import type { SearchProblem, FoldStep } from './handling';
+import type { SearchProblem, FoldStep } from './searchProblem';
 import type { SearchNode } from './forwardSearch';
 import { aStarSearch, costOf, turningLowerBound } from './forwardSearch';
 import { checkedOrder, foldOrder, foldability } from './solve';

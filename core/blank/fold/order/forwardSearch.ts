@@ -1,6 +1,6 @@
 import { cardinality } from './bitSet';
-import type { SearchProblem, Transitions, FoldStep } from './handling';
-import { FINGER_CHANGE_COST, TURNING_COST, turnings } from './handling';
+import type { SearchProblem, Transitions, FoldStep } from './searchProblem';
+import { FINGER_CHANGE_COST, TURNING_COST, turnings } from './searchProblem';
 import type { Clamped, Pose } from './pose';
 import { SIDES } from './pose';
 import type { Step } from './passage';

@@ -1,7 +1,7 @@
 import type { Clamped, Pose } from './pose';
 import type { Step } from './passage';
 
-/** What a piece is to be made by, and what its handling costs. */
+/** What the search for an order of folds works on, and what turning a piece over and changing fingers cost. */
 
 /** Turning the piece counts before changing fingers, and that before which fold comes last. */
 export const [TURNING_COST, FINGER_CHANGE_COST] = [1e6, 1e3];

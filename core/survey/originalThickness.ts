@@ -1,5 +1,5 @@
 /** Old sheet as it was once: how thick, how sure, and which readings were of something else. */
-export type OldMetal = {
+export type OriginalThickness = {
   thicknessMm: number;
   /** Of the mean, one standard deviation. */
   uMm: number;
@@ -33,7 +33,7 @@ const ONE_SHEET = 0.04;
  * is the sheet, for paint on both faces is commoner than even rust (common practice). Null for no
  * readings.
  */
-export function oldMetalOf(readings: readonly number[]): OldMetal | null {
+export function originalThickness(readings: readonly number[]): OriginalThickness | null {
   if (readings.length === 0) return null;
   const sorted = [...readings].sort((a, b) => a - b);
   let best = { from: 0, to: 0, width: Infinity };

@@ -1,0 +1,43 @@
+import { expect, test } from '@playwright/test';
+import { STOPS } from '../app/frame/stops';
+import type { StopId } from '../app/frame/stops';
+import { demoPiece } from './hands';
+
+/**
+ * The most script that may come, packed, before a stop can be used, kB. A phone in a shed waits for
+ * each of them: whoever needs more says so here.
+ */
+const MAX_KB: Record<StopId, number> = {
+  survey: 320,
+  card: 320,
+  blank: 320,
+  sheet: 320,
+  shape: 320,
+  fit: 320,
+  weld: 320,
+};
+
+test('no stop brings more script than it may', async ({ page, browser }) => {
+  await demoPiece(page, 'Step-well tray', 'card');
+  const piece = page.url().replace(/[^/]+$/, '');
+  const found: Partial<Record<StopId, number>> = {};
+  for (const { id } of STOPS) {
+    const context = await browser.newContext();
+    const fresh = await context.newPage();
+    const client = await context.newCDPSession(fresh);
+    await client.send('Network.enable');
+    const [sizes, types] = [new Map<string, number>(), new Map<string, string>()];
+    client.on('Network.responseReceived', (e) => types.set(e.requestId, e.type));
+    client.on('Network.loadingFinished', (e) => sizes.set(e.requestId, e.encodedDataLength));
+    await fresh.goto(`${piece}${id}`, { waitUntil: 'networkidle' });
+    const bytes = [...sizes]
+      .filter(([request]) => types.get(request) === 'Script')
+      .reduce((sum, [, size]) => sum + size, 0);
+    found[id] = Math.round(bytes / 1024);
+    await context.close();
+  }
+  const over = STOPS.filter(({ id }) => found[id]! > MAX_KB[id]);
+  expect(over, JSON.stringify(found)).toEqual([]);
+  // Without any script nothing was measured.
+  expect(Math.min(...Object.values(found))).toBeGreaterThan(50);
+});
