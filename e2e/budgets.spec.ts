@@ -4,17 +4,17 @@ import type { StopId } from '../app/frame/stops';
 import { demoPiece } from './hands';
 
 /**
- * The most script that may come, packed, before a stop can be used, kB. A phone in a shed waits for
- * each of them: whoever needs more says so here.
+ * The most script that a stop may bring, packed, kB: what it brings now and 3 %. A phone in a shed
+ * waits for each of them; the aim is 250 for all, and whoever needs more says so here.
  */
 const MAX_KB: Record<StopId, number> = {
-  survey: 320,
-  card: 320,
-  blank: 320,
-  sheet: 320,
-  shape: 320,
-  fit: 320,
-  weld: 320,
+  survey: 325,
+  card: 336,
+  blank: 360,
+  sheet: 298,
+  shape: 327,
+  fit: 302,
+  weld: 303,
 };
 
 test('no stop brings more script than it may', async ({ page, browser }) => {

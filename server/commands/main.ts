@@ -71,6 +71,9 @@ const takes = (fits: boolean, usage: string): void => {
   if (!fits) throw new Refusal(`usage: ${usage}`);
 };
 
+/** Unit tests that the fast loop leaves out. */
+const SLOW = '\\.slow\\.test';
+
 /** The commands of `./patrone`, by name; each gives the code to end with. */
 const COMMANDS: Record<string, (args: string[]) => Promise<number>> = {
   async demo(args) {
@@ -98,9 +101,9 @@ const COMMANDS: Record<string, (args: string[]) => Promise<number>> = {
   },
   test,
   // What looks at whole pictures takes longer than one waits between two edits.
-  async check() {
+  async check(args) {
     await needPrograms('initdb', 'psql');
-    return finish(await check(['--testPathIgnorePatterns', '\\.slow\\.test']));
+    return finish(await check(args.length > 0 ? args : ['--testPathIgnorePatterns', SLOW]));
   },
   async journeys(args) {
     await prepare(...FOR_TESTS);
