@@ -12,7 +12,7 @@ import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
 import { documents, heads, pieces, prints, records } from './schema.server';
 import type { Kept } from './surfaces.server';
-import { apart, keepParts, partsOf, sweepParts } from './surfaces.server';
+import { apart, keepParts, keptBeside, partsOf, sweepParts } from './surfaces.server';
 import type { Viewer } from './viewer.server';
 
 /**
@@ -106,6 +106,13 @@ export function stateOf<K extends DocumentKind>(
 /** A version as it is stored, and the parts it names. */
 type VersionRow = { seq: number; at: Date; body: unknown; kept: Kept | null };
 
+const VERSION = { seq: documents.seq, at: documents.at, body: documents.body };
+/** Columns of the row that is selected, named with their table: inside it there is another. */
+const BY_NAME = {
+  piece: sql.raw('documents.piece'),
+  surfaces: sql.raw('documents.surfaces'),
+};
+
 async function stateAt<K extends DocumentKind>(
   tx: Tx,
   piece: string,
@@ -115,18 +122,12 @@ async function stateAt<K extends DocumentKind>(
   const [document] =
     number > 0
       ? await tx
-          .select()
+          .select({ ...VERSION, kept: keptBeside(BY_NAME) })
           .from(documents)
           .where(at(piece, kind, number))
       : [];
   const [next] = await newestChild(tx, piece, kind, number);
-  const kept =
-    document && !known.has(document.seq) ? await partsOf(tx, piece, [document.body]) : {};
-  return stateOf(kind, {
-    number,
-    next: next !== undefined,
-    document: document ? { ...document, kept } : null,
-  });
+  return stateOf(kind, { number, next: next !== undefined, document: document ?? null });
 }
 
 /** Of a piece: the heavy parts that a document sent for it names, by their ids. */

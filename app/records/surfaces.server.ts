@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { and, eq, inArray, notExists, sql } from 'drizzle-orm';
+import type { SQLWrapper } from 'drizzle-orm';
 import type { PartIds } from '#core/card/crownParts';
 import { heavyParts, namedParts, namingParts } from '#core/card/crownParts';
 import { inLots } from './database.server';
@@ -42,6 +43,14 @@ export async function partsOf(tx: Tx, piece: string, bodies: readonly unknown[])
     .where(and(eq(surfaces.piece, piece), inArray(surfaces.id, ids)));
   return Object.fromEntries(rows.map(({ id, body }) => [id, body]));
 }
+
+/**
+ * The parts that a version names, as a column beside it: of one moment with it, though another page
+ * lets go of them meanwhile. Null for none.
+ */
+export const keptBeside = (version: { piece: SQLWrapper; surfaces: SQLWrapper }) =>
+  sql<Kept | null>`(select jsonb_object_agg(part.id, part.body) from ${surfaces} part
+    where part.piece = ${version.piece} and ${version.surfaces} ? part.id)`;
 
 /** Lets go of the parts that no version of the piece's card names any more. */
 export async function sweepParts(tx: Tx, piece: string): Promise<void> {

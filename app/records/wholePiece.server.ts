@@ -11,9 +11,9 @@ import type { Picture } from './pictures.server';
 import { pictureOf } from './pictures.server';
 import type { PieceRecords } from './records.server';
 import { byKind } from './records.server';
-import { documents, surfaces } from './schema.server';
+import { documents } from './schema.server';
 import { shapingOf } from './shaping.server';
-import type { Kept } from './surfaces.server';
+import { keptBeside } from './surfaces.server';
 import type { Viewer } from './viewer.server';
 
 export type WholePiece = {
@@ -34,8 +34,7 @@ export type WholePiece = {
 const version = {
   columns: { seq: true, at: true, body: true },
   extras: (document: { piece: PgColumn; surfaces: PgColumn }) => ({
-    kept: sql<Kept | null>`(select jsonb_object_agg(s.id, s.body) from ${surfaces} s
-      where s.piece = ${document.piece} and ${document.surfaces} ? s.id)`.as('kept'),
+    kept: keptBeside(document).as('kept'),
   }),
 } as const;
 
