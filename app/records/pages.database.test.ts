@@ -41,17 +41,17 @@ async function blocks([text, values]: [string, unknown[]]): Promise<number> {
 }
 
 test('a page asks no more of a grown database than of a small one', async () => {
-  const { job, piece } = await newPiece();
+  const { piece } = await newPiece();
   const { name, thickness } = FACTS;
-  // Forty jobs of a hundred pieces, each with ten versions of its card and twenty welds.
+  // Twenty jobs of fifty pieces, each with ten versions of its card and twenty welds.
   await dbOf(shop).execute(sql`
     with job as (
       insert into jobs (name, vehicle, owner, notes)
-        select 'Job ' || n, '', '', '' from generate_series(1, 40) n returning id
+        select 'Job ' || n, '', '', '' from generate_series(1, 20) n returning id
     ), piece as (
       insert into pieces (job, name, part, side, metal, thickness_mm, thickness, structural, notes)
         select job.id, ${name}::text, '', 'left', 'dc04', 1, ${JSON.stringify(thickness)}::jsonb,
-          false, '' from job, generate_series(1, 100) returning id
+          false, '' from job, generate_series(1, 50) returning id
     ), version as (
       insert into documents (piece, kind, number, parent, version, body)
         select piece.id, 'card', n, n - 1, 13, '{}'::jsonb from piece, generate_series(1, 10) n
@@ -61,11 +61,13 @@ test('a page asks no more of a grown database than of a small one', async () => 
     insert into records (piece, kind, at, body)
       select piece.id, 'weld', now(), '{"edge": "a"}'::jsonb from piece, generate_series(1, 20)`);
   await dbOf(shop).execute(sql`analyze`);
+  const jobs = await pool.query<{ id: string }>(`select id from jobs where name = 'Job 7'`);
+  const job = jobs.rows[0]!.id;
 
   const pages: [string, () => Promise<unknown>, statements: number, blocks: number][] = [
     ['a piece', () => wholePiece(shop, piece), 1, 60],
-    ['pieces of a job', () => piecesOfJob(shop, job, false, { skip: 0, most: 50 }), 1, 60],
-    ['jobs', () => listJobs(shop, '', false, { skip: 0, most: 30, first: 4 }), 1, 8000],
+    ['pieces of a job', () => piecesOfJob(shop, job, false, { skip: 0, most: 50 }), 1, 150],
+    ['jobs', () => listJobs(shop, '', false, { skip: 0, most: 30, first: 4 }), 1, 4000],
   ];
   for (const [page, load, statements, most] of pages) {
     const found = await asked(load);
