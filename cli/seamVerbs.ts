@@ -1,4 +1,7 @@
 import { z } from 'zod';
+import { cardFromLengths } from '#core/card/fromLengths';
+import { countingIds } from '#core/card/kinds';
+import { letterAt } from '#core/card/outline';
 import { slit } from '#core/card/slit';
 import { LEAST_STRIP_MM, gapStrip } from '#core/fit/gapStrip';
 import { area } from '#core/measure/path';
@@ -35,6 +38,19 @@ const PLATE: Vec[] = [
 
 /** What is reckoned where metal is cut to come together: slits, and strips that are let in. */
 export const SEAM_VERBS: Record<string, Verb> = {
+  'from-lengths': verb(
+    'The outline that stands for a piece of which only the lengths of its edges are known: on a circle, clockwise from A',
+    z.object({ lengthsMm: z.array(mm).max(400) }),
+    { lengthsMm: [520, 340, 515, 356] },
+    ({ lengthsMm }) =>
+      cardFromLengths(
+        lengthsMm.map((lengthMm, i) => ({
+          ...{ id: `e${i + 1}`, letter: letterAt(i), lengthMm },
+          joint: { kind: 'free', trimMm: 0 },
+        })),
+        countingIds('s'),
+      ),
+  ),
   slit: verb(
     'A cut from the outline inward, its mouth opened by openMm (below 0 closed): the part on the right stays, the other turns about the end',
     z.object({ outline: Outline, from: place, to: place, openMm: mm }),

@@ -3,11 +3,13 @@ import type { StepWork } from '#core/shape/shaping';
 import { noWork, unshaped } from '#core/shape/shaping';
 import { moveCorner, reshapeSide, setEdge } from '#core/card/edit';
 import { emptyPattern } from '#core/card/emptyPattern';
+import { cardFromLengths } from '#core/card/fromLengths';
 import { countingIds } from '#core/card/kinds';
 import { outlineFromPoints } from '#core/card/legs';
 import { madeFrom } from '#core/card/link/alignment';
-import { byLetter, edgeLength, patternParts, spotNearest } from '#core/card/outline';
+import { byLetter, edgeLength, letterAt, patternParts, spotNearest } from '#core/card/outline';
 import type { Bead, Edge, Flange, Fold, Joint, PatternDoc, Place } from '#core/card/pattern';
+import { uncut } from '#core/cutdown/cutDown';
 import { evenStations, gapTarget } from '#core/fit/target';
 import type { FitRecord, InspectionRecord, JobFile, PieceFile, WeldRecord } from '#core/format/job';
 import type { Vec } from '#core/measure/vector';
@@ -158,8 +160,13 @@ const piece = (
     Pick<PieceFile, 'name' | 'part' | 'metal' | 'thicknessMm' | 'thickness' | 'notes' | 'created'> &
     Pick<PieceFile, 'card' | 'plan'>,
 ): PieceFile => ({
-  ...{ survey: demoSurveyOf(said.name), folding: unfolded(), shaping: unshaped() },
-  ...{ side: 'right', structural: false, archived: null, came: null },
+  ...{
+    survey: demoSurveyOf(said.name),
+    folding: unfolded(),
+    shaping: unshaped(),
+    cutDown: uncut(),
+  },
+  ...{ kind: 'made', side: 'right', structural: false, archived: null, came: null },
   ...{ pictures: [], prints: [], fits: [], welds: [], inspections: [] },
   ...said,
 });
@@ -677,12 +684,132 @@ function lowerRearCorner(): PieceFile {
   });
 }
 
+/** A piece that was not made here: its edges by length, what each meets, and how it is joined. */
+function fromLengths(edges: [lengthMm: number, meets: string, joint: Joint][]): Planned {
+  const made = cardFromLengths(
+    edges.map(([lengthMm, , joint], i) => ({
+      ...{ id: `e${i + 1}`, letter: letterAt(i) },
+      ...{ lengthMm, joint },
+    })),
+    countingIds('s'),
+  );
+  if (!made.ok) throw new Error('The edges of a demo piece cannot go round');
+  const plan = edges.reduce(
+    (now, [, meets], i) => setPlan(now, `e${i + 1}`, { meets }),
+    emptyPlan(),
+  );
+  return { doc: made.doc, plan };
+}
+
+const BUTT: Joint = { kind: 'butt', trimMm: 0 };
+
+/** A bought panel, 8 mm too wide: a band was taken out of it, and it was tried once. */
+function boughtCornerPanel(): PieceFile {
+  const t = 0.9;
+  const { doc, plan } = fromLengths([
+    [520, 'Door pillar, outer edge', { kind: 'lap', widthMm: 12 }],
+    [340, 'Scuttle side', BUTT],
+    [515, 'Headlamp panel', BUTT],
+    [356, 'Sill, upper flange', { kind: 'plug-flange', widthMm: 15, turnDeg: 90 }],
+  ]);
+  const [scuttle, lamp] = ['e2', 'e3'].map((id) => doc.edges.find((edge) => edge.id === id)!);
+  return piece({
+    name: 'Front corner panel',
+    kind: 'bought',
+    part: 'Corner behind the headlamp, from scuttle to sill',
+    metal: 'dc04',
+    thicknessMm: t,
+    thickness: { by: 'micrometer' },
+    notes: 'Primed black. Keep the primer until it fits.',
+    created: '2026-11-23T08:00:00.000Z',
+    cutDown: {
+      readingsMm: [0.9, 0.91, 0.89],
+      received: {
+        ...{ at: '2026-11-23T08:20:00.000Z', laidOn: 'old-panel', verdict: 'kept' },
+        note: 'Crease lies right when the upper edge does. Too wide, and no hole for the lamp loom.',
+      },
+      faults: [
+        {
+          ...{ id: 'wide', kind: 'too-long', edge: 'e2', by: 8, note: 'Across, at the scuttle.' },
+          mendedAt: '2026-11-23T14:30:00.000Z',
+          how: 'A band of 8 mm taken out beside the crease and butted on the bench.',
+          hours: 3.5,
+        },
+        {
+          ...{ id: 'loom', kind: 'hole-missing', edge: 'e3', by: null, note: 'Lamp loom, 22 mm.' },
+          ...{ mendedAt: null, how: '', hours: null },
+        },
+      ],
+      works: [
+        {
+          ...{ id: 'flange', kind: 'flange', edge: 'e4', byMm: 4, note: 'To the old spots.' },
+          doneAt: '2026-11-24T08:30:00.000Z',
+        },
+        {
+          ...{ id: 'loomhole', kind: 'hole-made', edge: 'e3', diameterMm: 22, note: '' },
+          doneAt: null,
+        },
+      ],
+    },
+    ...history([doc], plan, '2026-11-23T08:40:00.000Z'),
+    fits: [
+      {
+        ...{ at: '2026-11-24T10:00:00.000Z', who: 'Joss', held: 'clamps', revision: 1 },
+        notes: 'Upper edge first. Clear of the lamp panel at the foot.',
+        withdrawn: null,
+        edges: [
+          fitAlong(doc, scuttle!, t, (s) => 0.4 + 0.5 * s),
+          fitAlong(doc, lamp!, t, (s) => 0.6 + 2.1 * s),
+        ],
+      },
+    ],
+  });
+}
+
+/** The end of a sill from a donor: drilled off, cut with metal over, still to be trimmed. */
+function donorSillEnd(): PieceFile {
+  const { doc, plan } = fromLengths([
+    [210, 'Wheel arch, front', BUTT],
+    [640, 'Floor edge', { kind: 'plug-flange', widthMm: 18, turnDeg: 0 }],
+    [210, 'Sill, cut line', { kind: 'backed-butt', trimMm: 0 }],
+    [640, 'Outer sill', { kind: 'plug-flange', widthMm: 15, turnDeg: 0 }],
+  ]);
+  return piece({
+    name: 'Inner sill, front end',
+    kind: 'donor',
+    part: 'From the second van, right side',
+    metal: 'dc01',
+    thicknessMm: 1.5,
+    thickness: { by: 'micrometer' },
+    structural: true,
+    notes: 'Brace the door opening before the old one comes out.',
+    created: '2026-11-25T08:00:00.000Z',
+    cutDown: {
+      readingsMm: [1.5, 1.48, 1.51, 1.5],
+      received: null,
+      faults: [],
+      works: [
+        {
+          ...{ id: 'spots', kind: 'spots', edge: 'e2', count: 22, holed: 'other' },
+          note: 'Holes in the donor’s floor: the flange is whole.',
+          doneAt: '2026-11-25T11:10:00.000Z',
+        },
+        {
+          ...{ id: 'cut', kind: 'cut', edge: 'e3', leftMm: 6, note: 'Stagger it to the outer.' },
+          doneAt: null,
+        },
+      ],
+    },
+    ...history([doc], plan, '2026-11-25T11:30:00.000Z'),
+  });
+}
+
 const DEMO_NAME = 'Mobile library van';
 
 /** The whole demo job as a job file. */
 export const demoJob = (): JobFile => ({
   format: 'patrone-job',
-  version: 10,
+  version: 11,
   job: {
     name: DEMO_NAME,
     vehicle: '1953 Marlpit, coach-built',
@@ -703,5 +830,7 @@ export const demoJob = (): JobFile => ({
     leftArchLip(),
     waistStrip(),
     lowerRearCorner(),
+    boughtCornerPanel(),
+    donorSillEnd(),
   ],
 });

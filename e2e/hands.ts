@@ -1,6 +1,7 @@
 import { expect } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { unfolded } from '#core/blank/fold/folding';
+import { uncut } from '#core/cutdown/cutDown';
 import { unshaped } from '#core/shape/shaping';
 import { unsurveyed } from '#core/survey/pieceSurvey';
 import { emptyPattern } from '#core/card/emptyPattern';
@@ -65,6 +66,8 @@ export async function newPiece(page: Page, name: string, legs = '', stage = 'car
     survey: unsurveyed(),
     folding: unfolded(),
     shaping: unshaped(),
+    kind: 'made' as const,
+    cutDown: uncut(),
     pictures: [],
     prints: [],
     fits: [],

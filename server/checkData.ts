@@ -10,6 +10,7 @@ import type { Viewer } from '#app/records/viewer.server';
 import { withParts } from '#core/card/crownParts';
 import type { DocumentKind } from '#core/format/documents';
 import { DOCUMENTS } from '#core/format/documents';
+import { CutDownSchema } from '#core/cutdown/cutDown';
 import { FoldingSchema } from '#core/blank/fold/folding';
 import { ShapingSchema } from '#core/shape/shapingSchema';
 import { PieceSurveySchema } from '#core/survey/pieceSurvey';
@@ -131,6 +132,7 @@ async function unreadable(viewer: Viewer): Promise<string[]> {
     await each('what is surveyed', PieceSurveySchema.partial(), all([piece.survey]));
     await each('how it is folded', FoldingSchema.partial(), all([piece.folding]));
     await each('how it is shaped', ShapingSchema.partial(), all([piece.shaping]));
+    await each('how it is cut down', CutDownSchema.partial(), all([piece.cutDown]));
     for (const kind of RECORD_KINDS) {
       const mine = piece.records.filter((row) => row.kind === kind).map(saidIn);
       await each(kind === 'fit' ? 'trial' : kind, RECORDS[kind].schema, all(mine));

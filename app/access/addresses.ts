@@ -69,6 +69,7 @@ export const OTHERS: readonly Address[] = [
   at('pieces/:pieceId/bench-card.pdf', 'blank/benchCard.ts', ofJob),
   at('pieces/:pieceId/beads-beside', 'piece/beadsBeside.ts', ofJob),
   at('pieces/:pieceId/other-part', 'card/crown/otherPart.ts', ofJob),
+  at('pieces/:pieceId/cut-down', 'cutdown/cutting.ts', ofJob),
   at('pieces/:pieceId/folding', 'blank/folding.ts', ofJob),
   at('pieces/:pieceId/shaping', 'shape/shaping.ts', ofJob),
   at('pieces/:pieceId/fits', 'fit/fits.ts', ofJob),

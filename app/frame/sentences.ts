@@ -47,6 +47,12 @@ const SENTENCES: { [C in ProblemCode]: Say<C> } = {
   'leg-ambiguous': (n) =>
     `Leg ${n.leg}: is that comma a decimal comma, or does it part two legs? Write a point for decimals, a new line for legs.`,
   'leg-zero': (n) => `Leg ${n.leg} has no length.`,
+  'lengths-few': 'Name three edges or more, each with its length: they go round the piece.',
+  'lengths-none': (_, { all }) => `Edge ${all} has no length yet: measure it and type it.`,
+  'lengths-open': (n, { all }, mm) =>
+    `These edges cannot go round: ${all} is ${mm(n.longestMm)}, all others together ${mm(n.restMm)}. Measure again, or name the edge that is missing.`,
+  'outline-presumed':
+    'Only the lengths of its edges are known: no blank can be cut by that. Draw its card, and the edges keep what was read and welded on them.',
   'no-rows': 'Paste at least three lines of two figures.',
   'row-unreadable': (n) =>
     `Line ${n.row} can’t be read: ${n.cells === 3 ? 'three figures are wanted, along, across and height' : 'two figures are wanted, across and up'}.`,

@@ -6,16 +6,19 @@ import type { CameAs } from '#core/format/job';
 import { Thumbnail } from '../drawing/Thumbnail';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
+import { opensAt } from '../frame/stops';
+import { KIND_WORDS } from '../piece/kindWords';
 import { useWho } from '../frame/recordedBy';
 import { RoadLine } from '../piece/road/RoadLine';
-import { STOPS } from '../frame/stops';
-import type { Road } from '../piece/road/road';
+import type { PieceKind } from '#core/format/lists';
+import { stopsOn } from '../piece/road/road';
 import type { Summary } from '../piece/loaded/summary';
 
 /** A piece as the list of a job shows it. */
 export type PieceRow = Summary & {
   id: string;
   name: string;
+  kind: PieceKind;
   part: string;
   metal: string;
   thicknessMm: number;
@@ -51,7 +54,7 @@ export function PieceItem({
     >
       <Box
         component={Link}
-        to={`/pieces/${row.id}/${looks ? 'record' : nextStage(row.road)}`}
+        to={`/pieces/${row.id}/${looks ? 'record' : nextStage(row)}`}
         sx={{
           display: 'flex',
           gap: 2,
@@ -75,7 +78,7 @@ export function PieceItem({
                 fontSize: '0.9rem',
               }}
             >
-              no card yet
+              {row.kind === 'made' ? 'no card yet' : 'no edges yet'}
             </Box>
           )}
         </Box>
@@ -83,6 +86,7 @@ export function PieceItem({
           <Typography variant="h2">{row.name}</Typography>
           <Box sx={{ color: 'var(--pencil)', lineHeight: 1.25 }}>{row.part}</Box>
           <Box sx={{ mt: 0.5, fontSize: '0.92rem' }}>
+            {row.kind !== 'made' && `${KIND_WORDS[row.kind]} · `}
             {row.metal}, <span className="figure">{showThin(row.thicknessMm)}</span>
             {row.structural && ' · structural'}
           </Box>
@@ -139,7 +143,7 @@ function PieceButton(given: { intent: string; piece: string; label: string; sent
   );
 }
 
-/** Where a click on a piece leads: to what is next, or to its card when all is done. */
-const nextStage = (road: Road | null): string =>
-  STOPS.find(({ id }) => road?.[id].state === 'next' || road?.[id].state === 'attention')?.id ??
-  'card';
+/** Where a click on a piece leads: to what is next, or when all is done to where it opens. */
+const nextStage = ({ road, kind }: Pick<PieceRow, 'road' | 'kind'>): string =>
+  stopsOn(road ?? {}).find(([, { state }]) => state === 'next' || state === 'attention')?.[0].id ??
+  opensAt(kind);

@@ -52,7 +52,8 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
   if (!job) throw data(null, { status: 404 });
   const summaries = await pieceSummaries(viewer, pieces);
   const rows = pieces.map(
-    ({ id, name, part, metal, thicknessMm, structural, cameAs, fromName }) => ({
+    ({ id, name, kind, part, metal, thicknessMm, structural, cameAs, fromName }) => ({
+      kind,
       id,
       name,
       part,

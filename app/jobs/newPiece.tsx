@@ -3,6 +3,7 @@ import Typography from '@mui/material/Typography';
 import { Link, data, redirect } from 'react-router';
 import { PieceFactsSchema } from '#core/format/job';
 import { emptyPlan } from '#core/weld/emptyPlan';
+import { opensAt } from '../frame/stops';
 import { usePreferences } from '../frame/preferences';
 import { orSay } from '../forms/orSay';
 import { forgetDraft } from '../forms/useDraft';
@@ -39,7 +40,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     if (units !== 'mm') await putFirst(tx, piece, 'plan', emptyPlan(units));
     return piece;
   });
-  return redirect(`/pieces/${id}/card`);
+  return redirect(`/pieces/${id}/${opensAt(mine.kind)}`);
 }
 
 export async function clientAction({ serverAction, params }: Route.ClientActionArgs) {
@@ -62,7 +63,7 @@ export default function NewPiece({ loaderData }: Route.ComponentProps) {
       <PieceForm
         about={`new piece ${loaderData.job.id}`}
         initial={newPieceFacts(unit)}
-        button="On to its card"
+        button={(kind) => (kind === 'made' ? 'On to its card' : 'On to its edges')}
       >
         <Button component={Link} to={`/jobs/${loaderData.job.id}`} color="inherit">
           Not now

@@ -6,9 +6,31 @@ import { Link } from 'react-router';
 import { Notices } from './Notices';
 import { usePiece } from './pieceContext';
 
+/** What a stage shows of a piece that was not made here while its edges have no names. */
+function NoEdges() {
+  const { id } = usePiece();
+  return (
+    <Box sx={{ flex: 1, display: 'grid', placeItems: 'center', p: 3 }}>
+      <Stack spacing={2} sx={{ maxWidth: 560 }}>
+        <Typography variant="h1">First name its edges</Typography>
+        <Typography>
+          Gaps are read and welds are made edge by edge. Measure them with a tape, give each its
+          length and what it meets, and this opens.
+        </Typography>
+        <Box>
+          <Button variant="contained" size="large" component={Link} to={`/pieces/${id}/cutdown`}>
+            Name the edges
+          </Button>
+        </Box>
+      </Stack>
+    </Box>
+  );
+}
+
 /** What a stage shows while the card gives no blank: why, and the way back to mend it. */
 export function NoBlank() {
-  const { id, patternEditor, pattern, problems, development } = usePiece();
+  const { id, facts, patternEditor, pattern, problems, development } = usePiece();
+  if (facts.kind !== 'made' && pattern.sides.length === 0) return <NoEdges />;
   const empty = pattern.sides.length === 0 && problems.every((p) => p.code === 'outline-empty');
   return (
     <Box sx={{ flex: 1, display: 'grid', placeItems: 'center', p: 3 }}>

@@ -12,7 +12,7 @@ import type { ReactNode } from 'react';
 import { PIECE_MERGE } from '#core/format/mergeRules';
 import { cut } from '#core/card/cut';
 import type { PieceFacts } from '#core/format/job';
-import { SIDES_OF_VEHICLE } from '#core/format/lists';
+import { PIECE_KINDS, SIDES_OF_VEHICLE } from '#core/format/lists';
 import type { GaugeSystem } from '#core/metal/gauges';
 import {
   GAUGE_NUMBERS,
@@ -23,6 +23,7 @@ import {
 } from '#core/metal/gauges';
 import { METALS, metalById } from '#core/metal/metals';
 import type { Unit } from '#core/measure/length';
+import { KIND_ABOUT, KIND_WORDS } from './kindWords';
 import { SIDE_WORDS } from './sideWords';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
@@ -50,6 +51,7 @@ const USUAL_GAUGE = 20;
 
 const NEW_PIECE: PieceFacts = {
   name: '',
+  kind: 'made',
   part: '',
   side: 'left',
   metal: 'dc01',
@@ -62,6 +64,7 @@ const NEW_PIECE: PieceFacts = {
 /** What the facts are called, where two pages differ about one. */
 export const FACT_WORDS: { [K in keyof PieceFacts]: string } = {
   name: 'Name',
+  kind: 'Where it comes from',
   part: 'What part it is',
   side: 'Side of the vehicle',
   metal: 'Metal',
@@ -78,6 +81,7 @@ export function factSaid(
   show: (mm: number) => string,
 ): string {
   if (field === 'metal') return metalById(value as PieceFacts['metal']).name;
+  if (field === 'kind') return KIND_WORDS[value as PieceFacts['kind']];
   if (field === 'side') return SIDE_WORDS[value as PieceFacts['side']];
   if (field === 'thickness') return (value as PieceFacts['thickness']).by;
   if (field === 'structural') return value ? 'yes' : 'no';
@@ -97,7 +101,7 @@ export function PieceForm({
   /** What the draft is kept under. */
   about: string;
   initial: PieceFacts;
-  button: string;
+  button: (kind: PieceFacts['kind']) => string;
   children?: ReactNode;
 }) {
   const fetcher = useAnswers<Answered<PieceFacts>>();
@@ -148,6 +152,13 @@ export function PieceForm({
             nameless ? 'Give it a name that everyone in the shop knows it by.' : undefined
           }
           onChange={(event) => change({ name: cut(event.target.value, 80) })}
+        />
+        <Choice
+          label="Where it comes from"
+          value={facts.kind}
+          onChange={(kind) => change({ kind })}
+          options={PIECE_KINDS.map((kind) => [kind, KIND_WORDS[kind]] as const)}
+          help={KIND_ABOUT[facts.kind]}
         />
         <TextField
           label="What part it is"
@@ -207,7 +218,7 @@ export function PieceForm({
             size="large"
             disabled={fetcher.state !== 'idle'}
           >
-            {button}
+            {button(facts.kind)}
           </Button>
           {children}
           {kept ? (

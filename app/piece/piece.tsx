@@ -105,7 +105,7 @@ function PieceRoad({ sent }: { sent: SentPage }) {
 const PieceLayout = memo(function PieceLayout({ job, name, archived }: PieceBarProps) {
   const view = usePiece();
   const stepping = useStepping(view);
-  useRoadKeys(view.id, view.pattern, usePick(), stepping);
+  useRoadKeys(view.id, view.facts.kind, view.pattern, usePick(), stepping);
   return (
     <Box
       sx={{

@@ -3,6 +3,7 @@ import type { Development } from '#core/blank/fold/developed';
 import type { Folding } from '#core/blank/fold/folding';
 import type { Shop } from '#core/blank/shopSchema';
 import type { PatternDoc } from '#core/card/pattern';
+import type { CutDown } from '#core/cutdown/cutDown';
 import type { PieceFacts } from '#core/format/job';
 import type { Problem, Result } from '#core/measure/result';
 import type { Metal } from '#core/metal/metals';
@@ -32,6 +33,7 @@ export type Records = {
   survey: PieceSurvey;
   folding: Folding;
   shaping: Shaping;
+  cutDown: CutDown;
   /** What is to be said of the survey; null where that could not be told. */
   surveyWarnings: SurveyWarning[] | null;
 };

@@ -65,7 +65,7 @@ export function usePieceView(loaded: Loaded): {
     () => ({ ...loaded.records, ...(newer.than === loaded ? newer.records : {}) }),
     [loaded, newer],
   );
-  const { pictures, survey, folding, shaping, surveyWarnings } = there;
+  const { pictures, survey, folding, shaping, cutDown, surveyWarnings } = there;
   const waiting = useWaitingHere(id);
   const fits = useMemo(() => withWaiting(there.fits, waiting.fits), [there.fits, waiting.fits]);
   const welds = useMemo(
@@ -114,6 +114,8 @@ export function usePieceView(loaded: Loaded): {
   const road = useMemo(
     () =>
       roadOf({
+        kind: facts.kind,
+        cutDown,
         steps,
         shaping,
         folding,
@@ -134,6 +136,8 @@ export function usePieceView(loaded: Loaded): {
         inspections,
       }),
     [
+      facts.kind,
+      cutDown,
       steps,
       shaping,
       folding,
@@ -182,6 +186,7 @@ export function usePieceView(loaded: Loaded): {
       survey,
       folding,
       shaping,
+      cutDown,
       surveyWarnings,
       waits: waiting.ids,
       took,
@@ -214,6 +219,7 @@ export function usePieceView(loaded: Loaded): {
       survey,
       folding,
       shaping,
+      cutDown,
       surveyWarnings,
       waiting.ids,
       took,

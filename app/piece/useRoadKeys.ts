@@ -4,7 +4,8 @@ import type { PatternDoc } from '#core/card/pattern';
 import { useKeys } from '../frame/keys';
 import { useWho } from '../frame/recordedBy';
 import type { Picked } from './pieceContext';
-import { STOPS } from '../frame/stops';
+import { stopsOf } from '../frame/stops';
+import type { PieceKind } from '#core/format/lists';
 import type { Stepping } from './useStepping';
 
 /**
@@ -13,6 +14,7 @@ import type { Stepping } from './useStepping';
  */
 export function useRoadKeys(
   id: string,
+  kind: PieceKind,
   pattern: PatternDoc,
   { pick, setPick }: Picked,
   stepping: Stepping,
@@ -29,7 +31,7 @@ export function useRoadKeys(
   const looks = useWho()?.role === 'looks';
   useKeys({
     ...Object.fromEntries(
-      (looks ? [] : STOPS).map((stop) => [
+      (looks ? [] : stopsOf(kind)).map((stop) => [
         String(stop.key),
         () => void navigate(`/pieces/${id}/${stop.id}`),
       ]),

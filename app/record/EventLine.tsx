@@ -8,6 +8,7 @@ import { usePreferences } from '../frame/preferences';
 import { HELD_WORDS, INSPECTION_WORDS, settingsSaid, workSaid } from '../frame/recordWords';
 import { PROCESS_WORDS, conditionSentence } from '../frame/words';
 import { PiecePictures } from '../piece/PiecePictures';
+import { LAID_ON_WORDS, VERDICT_WORDS, cutDownWorkSaid, faultSaid } from '../piece/cutDownWords';
 import { usePiece } from '../piece/pieceContext';
 import { stepSaid } from '../piece/stepWords';
 import type { Fit } from '../records/records.server';
@@ -18,6 +19,7 @@ import { durationSaid, edgesRead } from './story';
 /** One thing that was done, as the record tells it: when, what, by whom, and what was seen. */
 export function EventLine({ event }: { event: Event }) {
   const { pattern } = usePiece();
+  const { show } = usePreferences();
   const letter = (edge: string) =>
     edgeOfRecord(pattern, { edge, turned: pattern.turned })?.edge.letter ?? '–';
   switch (event.kind) {
@@ -29,6 +31,34 @@ export function EventLine({ event }: { event: Event }) {
       );
     case 'back':
       return <Line at={event.at} what="The cut-out place was measured again" />;
+    case 'received': {
+      const { laidOn, verdict, note } = event.received;
+      return (
+        <Line
+          at={event.at}
+          what={`Received: ${verdict ? VERDICT_WORDS[verdict].toLowerCase() : 'not decided yet'}`}
+        >
+          {`Laid ${LAID_ON_WORDS[laidOn].toLowerCase()}. `}
+          {note}
+        </Line>
+      );
+    }
+    case 'fault': {
+      const { fault } = event;
+      return (
+        <Line at={event.at} what={`Put right: ${faultSaid(fault, pattern, show)}`}>
+          {[fault.note, fault.how, fault.hours !== null && `${fault.hours} h`]
+            .filter(Boolean)
+            .join(' · ')}
+        </Line>
+      );
+    }
+    case 'cut-down':
+      return (
+        <Line at={event.at} what={cutDownWorkSaid(event.work, pattern, show)}>
+          {event.work.note}
+        </Line>
+      );
     case 'step':
       return <Step event={event} />;
     case 'trial':

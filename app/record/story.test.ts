@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { uncut } from '#core/cutdown/cutDown';
 import { noWork } from '#core/shape/shaping';
 import type { Fit } from '../records/records.server';
 import type { Picture } from '../records/pictures.server';
@@ -29,6 +30,7 @@ test('a story has each thing once, in the order of time, whatever order it came 
     fc.property(fc.array(moment), fc.array(moment), fc.array(moment), (trials, steps, shots) => {
       const given = {
         survey: { cutOut: null },
+        cutDown: uncut(),
         fits: [...trials].sort().map(fitAt),
         takenBack: [],
         welds: [],

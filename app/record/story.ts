@@ -1,4 +1,5 @@
 import type { FitRecord } from '#core/format/job';
+import type { CutDown, CutDownWork, Fault, Received } from '#core/cutdown/cutDown';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
 import type { StepWork } from '#core/shape/shaping';
 import type { Fit } from '../records/records.server';
@@ -11,6 +12,9 @@ import type { Inspection, Weld } from '../records/records.server';
  */
 export type Event = { at: string } & (
   | { kind: 'cut-out' | 'back'; note: string }
+  | { kind: 'received'; received: Received }
+  | { kind: 'fault'; fault: Fault }
+  | { kind: 'cut-down'; work: CutDownWork }
   | { kind: 'trial'; number: number; fit: Fit }
   | { kind: 'trial-back'; fit: Fit }
   | { kind: 'weld'; weld: Weld }
@@ -21,6 +25,7 @@ export type Event = { at: string } & (
 
 export type StoryOf = {
   survey: Pick<PieceSurvey, 'cutOut'>;
+  cutDown: CutDown;
   /** Trials that stand, in their order, and those taken back. */
   fits: readonly Fit[];
   takenBack: readonly Fit[];
@@ -36,6 +41,7 @@ export type StoryOf = {
  */
 export function storyOf({
   survey,
+  cutDown,
   fits,
   takenBack,
   welds,
@@ -47,6 +53,15 @@ export function storyOf({
   const events: Event[] = [
     ...(cutOut ? [{ at: cutOut.at, kind: 'cut-out' as const, note: cutOut.note }] : []),
     ...(cutOut?.backAt ? [{ at: cutOut.backAt, kind: 'back' as const, note: '' }] : []),
+    ...(cutDown.received
+      ? [{ at: cutDown.received.at, kind: 'received' as const, received: cutDown.received }]
+      : []),
+    ...cutDown.faults.flatMap((fault) =>
+      fault.mendedAt ? [{ at: fault.mendedAt, kind: 'fault' as const, fault }] : [],
+    ),
+    ...cutDown.works.flatMap((work) =>
+      work.doneAt ? [{ at: work.doneAt, kind: 'cut-down' as const, work }] : [],
+    ),
     ...fits.map((fit, i) => ({ at: fit.at, kind: 'trial' as const, number: i + 1, fit })),
     ...takenBack.map((fit) => ({ at: fit.at, kind: 'trial-back' as const, fit })),
     ...welds.map((weld) => ({ at: weld.at, kind: 'weld' as const, weld })),

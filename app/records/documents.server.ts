@@ -1,4 +1,5 @@
 import { and, desc, eq, gt, max, sql } from 'drizzle-orm';
+import { isMainThread } from 'node:worker_threads';
 import { LRUCache } from 'lru-cache';
 import type { PartIds } from '#core/card/crownParts';
 import { namedParts, withParts } from '#core/card/crownParts';
@@ -52,8 +53,12 @@ function opened<K extends DocumentKind>(kind: K, body: unknown, kept: Kept): Ope
   return read.ok ? { doc: read.doc, broken: null } : { doc: EMPTY[kind](), broken: read.problems };
 }
 
-/** Versions that were read are held up to this many characters of JSON; as objects about thrice that. */
-const MAX_KNOWN_CHARACTERS = 16e6;
+/**
+ * Versions that were read are held up to this many characters of JSON; as objects about thrice that.
+ * A worker holds fewer: there every card drags along what was reckoned of it, and is seldom asked for
+ * twice.
+ */
+const MAX_KNOWN_CHARACTERS = isMainThread ? 16e6 : 1e6;
 
 /** A version never changes: read once, it is known by its row as long as it was used of late. */
 const known = new LRUCache<number, Opened<DocumentKind>>({

@@ -26,7 +26,7 @@ export function onEmptyDatabase(): void {
 }
 
 export const FACTS: PieceFacts = {
-  ...{ name: 'Corner', part: '', side: 'left', metal: 'dc04' },
+  ...{ name: 'Corner', kind: 'made', part: '', side: 'left', metal: 'dc04' },
   ...{ thicknessMm: 1, thickness: { by: 'mm' }, structural: false, notes: '' },
 };
 

@@ -14,6 +14,7 @@ import { PROGRAM } from '#core/format/program';
 import { RECORDS } from '#core/format/records';
 import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
+import { cutDownOf } from './cutDown.server';
 import { foldingOf } from './folding.server';
 import { shapingOf } from './shaping.server';
 import { historyOf, putHistory } from './documents.server';
@@ -85,6 +86,7 @@ export function exportJob(
             survey: pieceSurveyOf(piece),
             folding: foldingOf(piece),
             shaping: shapingOf(piece),
+            cutDown: cutDownOf(piece),
             card: await historyOf(viewer, piece.id, 'card', tx),
             plan: await historyOf(viewer, piece.id, 'plan', tx),
             prints: await printsOf(tx, piece.id),
@@ -237,6 +239,7 @@ async function putPiece(
       survey: piece.survey,
       folding: foldingOf({ folding: piece.folding }),
       shaping: piece.shaping,
+      cutDown: piece.cutDown,
       ...(came && { cameFrom: before[came.piece]!, cameAs: came.as, cameWhy: came.why }),
       created: new Date(piece.created),
       archived: date(piece.archived),

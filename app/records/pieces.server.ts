@@ -21,8 +21,8 @@ export type Came = Pick<Piece, 'cameFrom' | 'cameAs' | 'cameWhy'>;
 
 /** Only the facts of a piece: for forms, copies and files. */
 export const factsOf = (piece: PieceFacts): PieceFacts => {
-  const { name, part, side, metal, thicknessMm, thickness, structural, notes } = piece;
-  return { name, part, side, metal, thicknessMm, thickness, structural, notes };
+  const { name, kind, part, side, metal, thicknessMm, thickness, structural, notes } = piece;
+  return { name, kind, part, side, metal, thicknessMm, thickness, structural, notes };
 };
 
 const kept = (archived: boolean) =>
@@ -39,9 +39,19 @@ const stillGood = and(eq(summaries.piece, pieces.id), eq(summaries.of, pieces.to
 /**
  * What a list says of a piece: its survey, folding and shaping can be long and stay where they are.
  */
-const { id, name, part, metal, thicknessMm, structural, cameAs } = getTableColumns(pieces);
+const { id, name, kind, part, metal, thicknessMm, structural, cameAs } = getTableColumns(pieces);
 const from = alias(pieces, 'from');
-const listed = { id, name, part, metal, thicknessMm, structural, cameAs, fromName: from.name };
+const listed = {
+  id,
+  name,
+  kind,
+  part,
+  metal,
+  thicknessMm,
+  structural,
+  cameAs,
+  fromName: from.name,
+};
 
 const pageOf = (archived: boolean) =>
   standing((db) =>

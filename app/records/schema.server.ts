@@ -19,10 +19,12 @@ import type { AnyPgColumn } from 'drizzle-orm/pg-core';
 import type { Folding } from '#core/blank/fold/folding';
 import { unfolded } from '#core/blank/fold/folding';
 import type { Shop } from '#core/blank/shopSchema';
+import type { CutDown } from '#core/cutdown/cutDown';
+import { uncut } from '#core/cutdown/cutDown';
 import type { DocumentKind } from '#core/format/documents';
 import { CAME_AS } from '#core/format/job';
 import type { CameAs, PieceFacts, Withdrawn } from '#core/format/job';
-import { PICTURE_OWNERS, RECORD_KINDS, SIDES_OF_VEHICLE } from '#core/format/lists';
+import { PICTURE_OWNERS, PIECE_KINDS, RECORD_KINDS, SIDES_OF_VEHICLE } from '#core/format/lists';
 import type { PictureOwner, RecordKind } from '#core/format/lists';
 import type { PictureMark } from '#core/picture/marks';
 import type { PictureType } from '#core/picture/privacy';
@@ -68,6 +70,8 @@ export const pieces = pgTable(
       .notNull()
       .references(() => jobs.id, { onDelete: 'cascade' }),
     name: text('name').notNull(),
+    /** Where it comes from: made here, or not. */
+    kind: text('kind').$type<PieceFacts['kind']>().notNull().default('made'),
     part: text('part').notNull(),
     side: text('side').$type<PieceFacts['side']>().notNull(),
     metal: text('metal').$type<PieceFacts['metal']>().notNull(),
@@ -81,6 +85,8 @@ export const pieces = pgTable(
     folding: jsonb('folding').$type<Folding>().notNull().default(unfolded()),
     /** How it is shaped, and how far that is. */
     shaping: jsonb('shaping').$type<Shaping>().notNull().default(unshaped()),
+    /** How it was brought to size, where it was not made here. */
+    cutDown: jsonb('cut_down').$type<CutDown>().notNull().default(uncut()),
     /** The piece it was made from, if from any, how, and why; a piece that is gone is forgotten. */
     cameFrom: uuid('came_from').references((): AnyPgColumn => pieces.id, { onDelete: 'set null' }),
     cameAs: text('came_as').$type<CameAs>(),
@@ -94,6 +100,7 @@ export const pieces = pgTable(
     touched: bigint('touched', { mode: 'number' }).notNull().default(0),
   },
   (t) => [
+    oneOf('pieces_kind', t.kind, PIECE_KINDS),
     oneOf('pieces_side', t.side, SIDES_OF_VEHICLE),
     oneOf('pieces_came_as', t.cameAs, CAME_AS),
     index('pieces_job').on(t.job, t.seq),

@@ -78,7 +78,11 @@ export default function SheetStage() {
         { label: 'Laid', value: tiling ? `${tiling.columns} across, ${tiling.rows} down` : '—' },
         { label: 'Paper', value: tiling?.landscape ? 'on its side' : 'upright' },
         { label: 'Overlap', value: tiling ? show(tiling.overlapMm) : '—' },
-        { label: 'Last sent out', value: road.sheet.note, alert: road.sheet.state === 'attention' },
+        {
+          label: 'Last sent out',
+          value: road.sheet?.note ?? '—',
+          alert: road.sheet?.state === 'attention',
+        },
       ]}
       drawing={
         <Drawing

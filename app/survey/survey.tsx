@@ -169,7 +169,7 @@ function Parts() {
                 <Typography variant="h2" sx={{ mb: 2 }}>
                   What it is, and what it is made of
                 </Typography>
-                <PieceForm key={id} about={`piece ${id}`} initial={facts} button="Keep" />
+                <PieceForm key={id} about={`piece ${id}`} initial={facts} button={() => 'Keep'} />
               </Box>
             )}
           </Suspense>

@@ -31,7 +31,7 @@ const SHORTEST_SIDE_MM = 0.01;
  * `stop` problems can be kept and mended, but has no blank. Of many of a kind the first few are
  * told, and how many more were found.
  *
- * Stop: `outline-empty`, `outline-not-closed`, `side-zero`, `outline-crosses` (about: two sides),
+ * Stop: `outline-presumed` (only the lengths of its edges are known), `outline-empty`, `outline-not-closed`, `side-zero`, `outline-crosses` (about: two sides),
  * `outline-clockwise`, `fold-off-outline`, `fold-zero`, `fold-leaves-card`, `folds-cross` (about:
  * two folds), `hole-zero`. Care: `card-both-sides` (about: the first fold, then those that
  * contradict it), `hole-outside`, `hole-over-edge` (numbers: overMm), `holes-overlap`,
@@ -53,6 +53,7 @@ export function checkCard(doc: PatternDoc): Problem[] {
 
 function checkOutline(doc: PatternDoc): Problem[] {
   if (doc.sides.length === 0) return [stop('outline-empty', [])];
+  if (doc.source === 'lengths') return [stop('outline-presumed', [])];
   const { path, sideIds } = outlineOf(doc);
   const chained = doc.sides.every(
     (side, i) => side.to === doc.sides[(i + 1) % doc.sides.length]!.from,

@@ -356,6 +356,11 @@ const CardSchema = z.object({
   profiles: z.array(ProfileSchema).max(100),
   underlay: UnderlaySchema.nullable(),
   crown: CrownSchema.nullable(),
+  /**
+   * What the outline was made from where it is no shape to cut by: only the lengths of its edges are
+   * known. Left out on a card that was measured or drawn.
+   */
+  source: z.literal('lengths').optional(),
 });
 
 /** What is taken off along an edge, by its letter or id: `mm` inward; below 0 it is added. */

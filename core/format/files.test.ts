@@ -13,6 +13,7 @@ import { csv, foldCsv } from './csv';
 import type { JobFile } from './job';
 import { writeJob } from './job';
 import { unfolded } from '../blank/fold/folding';
+import { uncut } from '../cutdown/cutDown';
 import { unshaped } from '../shape/shaping';
 import { unsurveyed } from '../survey/pieceSurvey';
 import { readJob } from './readJob';
@@ -27,8 +28,8 @@ test('values with commas, quotes and lines in them are read back by another read
   expect(csv([['a', 1.23456]])).toBe('a,1.235\r\n');
 });
 
-test('the fold table of every demo piece: a row a fold, the figures of its blank', () => {
-  for (const piece of demoJob().pieces) {
+test('the fold table of every demo piece that is made: a row a fold, the figures of its blank', () => {
+  for (const piece of demoJob().pieces.filter(({ kind }) => kind === 'made')) {
     const pattern = piece.card.versions[piece.card.current - 1]!.doc;
     const found = develop(
       pattern,
@@ -67,7 +68,7 @@ describe('a job file', () => {
 
   test('says what it is, holds no ids of a database, and is the same when written again', () => {
     const job = JSON.parse(text) as Record<string, unknown>;
-    expect(job).toMatchObject({ format: 'patrone-job', version: 10 });
+    expect(job).toMatchObject({ format: 'patrone-job', version: 11 });
     expect(text).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-/);
     const read = readJob(job);
     expect(read.ok && writeJob(read.job)).toBe(text);
@@ -142,9 +143,14 @@ describe('a job file', () => {
   });
 
   test('a job of this version, as it was first written, is still read and written to the byte', () => {
-    const text = fixture('job-v10.json');
+    const text = fixture('job-v11.json');
     const read = readJob(JSON.parse(text));
     expect(read.ok && writeJob(read.job)).toBe(text);
+  });
+
+  test('pieces of version 10 were all made here, and are else as they were', () => {
+    const old = JSON.parse(fixture('job-v10.json')) as JobFile;
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: madeHere(old) });
   });
 
   test('four names of cards of version 11 were others, and those of others that they hold', () => {
@@ -166,7 +172,7 @@ describe('a job file', () => {
         ...(taken === undefined ? {} : { linkedFrom: taken && { ...link, edgeOffsets } }),
       };
     }) as JobFile;
-    expect(readJob(old)).toEqual({ ok: true, job: expected });
+    expect(readJob(old)).toEqual({ ok: true, job: madeHere(expected) });
   });
 
   test('a crown’s balance had another name in cards of version 12', () => {
@@ -176,7 +182,7 @@ describe('a job file', () => {
       const { crown, ...card } = (value ?? {}) as Partial<OldCard> & object;
       return card.version === 12 ? { ...card, version: 13, crown: balanced(crown) } : value;
     }) as JobFile;
-    expect(readJob(JSON.parse(text))).toEqual({ ok: true, job: expected });
+    expect(readJob(JSON.parse(text))).toEqual({ ok: true, job: madeHere(expected) });
   });
 
   test('sheet pins had a maker’s name in files of version 9; ends of flanges and corners of walls were not said', () => {
@@ -405,7 +411,7 @@ type OldCard = Omit<PatternDoc, 'version' | 'dismissedRules' | 'linkedFrom' | 'f
 };
 type OldCrown = Omit<Crown, 'balance'> & { school: number };
 type OldLink = { card: OldCard; here: OldCard | null; aboutMm: number; takeOff: unknown[] };
-type OldPiece = Omit<JobFile['pieces'][number], 'card'> & {
+type OldPiece = Omit<JobFile['pieces'][number], 'card' | 'kind' | 'cutDown'> & {
   card: {
     current: number;
     versions: { number: number; parent: number; at: string; doc: OldCard }[];
@@ -442,8 +448,9 @@ function inOldNames({ dismissedRules, linkedFrom, folds, crown, ...card }: Patte
 function readOld(given: OldJob): { ok: boolean; job: OldJob } {
   const read = readJob(structuredClone(given));
   if (!read.ok) throw new Error(JSON.stringify(read.problems));
-  const pieces = read.job.pieces.map((piece) => ({
+  const pieces = read.job.pieces.map(({ kind, cutDown, ...piece }) => ({
     ...piece,
+    ...(kind !== 'made' && { kind, cutDown }),
     card: {
       ...piece.card,
       versions: piece.card.versions.map((version) => ({
@@ -452,8 +459,15 @@ function readOld(given: OldJob): { ok: boolean; job: OldJob } {
       })),
     },
   }));
-  return { ok: true, job: { ...read.job, pieces } };
+  return { ok: true, job: { ...read.job, version: 10, pieces } };
 }
+
+/** A job of version 10 as it is now: every piece was made here. */
+const madeHere = (job: JobFile): JobFile => ({
+  ...job,
+  version: 11,
+  pieces: job.pieces.map((piece) => ({ ...piece, kind: 'made', cutDown: uncut() })),
+});
 
 /** A file of an older version as it was written, but for the one word of it that has changed. */
 const fixture = (name: string): string =>

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { FoldingFileSchema } from '../blank/fold/folding';
 import { ShapingSchema } from '../shape/shapingSchema';
 import { PROCESSES } from '../card/kinds';
+import { CutDownSchema } from '../cutdown/cutDown';
 import { moment } from '../card/moment';
 import { PatternSchema } from '../card/pattern';
 import { text } from '../card/text';
@@ -15,6 +16,7 @@ import {
   HELD,
   INSPECTIONS,
   MAX_STATIONS,
+  PIECE_KINDS,
   RECORD_KINDS,
   SIDES_OF_VEHICLE,
   WELD_WORK,
@@ -44,6 +46,7 @@ const ThicknessSchema = z.discriminatedUnion('by', [
 
 export const PieceFactsSchema = z.object({
   name: text(80).min(1),
+  kind: z.enum(PIECE_KINDS),
   part: text(120),
   side: z.enum(SIDES_OF_VEHICLE),
   metal: z.enum(METAL_IDS),
@@ -232,6 +235,8 @@ export const PieceFileSchema = PieceFactsSchema.extend({
   /** How it is folded, and how far it is. */
   folding: FoldingFileSchema,
   shaping: ShapingSchema,
+  /** How it was brought to size, where it was not made here. */
+  cutDown: CutDownSchema,
   card: historyOf(PatternSchema),
   plan: historyOf(PlanSchema),
   /**
@@ -248,7 +253,7 @@ export const PieceFileSchema = PieceFactsSchema.extend({
 });
 export type PieceFile = z.infer<typeof PieceFileSchema>;
 
-export const JOB_VERSION = 10;
+export const JOB_VERSION = 11;
 
 /** As many pieces as a job file may hold. */
 export const MAX_PIECES = 2000;

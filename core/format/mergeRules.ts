@@ -1,5 +1,6 @@
 import type { Folding } from '../blank/fold/folding';
 import type { Shop } from '../blank/shopSchema';
+import type { CutDown } from '../cutdown/cutDown';
 import type { PictureSaid } from '../picture/marks';
 import type { Shaping } from '../shape/shapingSchema';
 import type { PieceSurvey } from '../survey/pieceSurvey';
@@ -59,6 +60,10 @@ export const FOLDING_MERGE: MergeRules<Folding> = {
 
 export const SHAPING_MERGE: MergeRules<Pick<Shaping, 'order' | 'own'>> = {
   lists: { own: ['key'] },
+};
+
+export const CUT_DOWN_MERGE: MergeRules<CutDown> = {
+  lists: { readingsMm: 'set', faults: ['id'], works: ['id'] },
 };
 
 export const PICTURE_MERGE: MergeRules<PictureSaid> = { lists: { marks: ['id'] } };

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { unfolded } from '../blank/fold/folding';
+import { uncut } from '../cutdown/cutDown';
 import { unshaped } from '../shape/shaping';
 import { readPattern } from '../card/read';
 import type { Result } from '../measure/result';
@@ -185,7 +186,13 @@ export function readJobPiece(
   const inSeven =
     version < 7 && typeof inSix === 'object' ? { ...inSix, shaping: unshaped() } : inSix;
   const inEight = version < 8 ? fromVersion7(inSeven) : inSeven;
-  const brought = withEachOnce(version < 10 ? fromVersion9(inEight) : inEight);
+  const inTen = version < 10 ? fromVersion9(inEight) : inEight;
+  // Before version 11 every piece was made from a card.
+  const inEleven =
+    version < 11 && typeof inTen === 'object'
+      ? { ...inTen, kind: 'made', cutDown: uncut() }
+      : inTen;
+  const brought = withEachOnce(inEleven);
   const parts = DocumentsSchema.safeParse(brought);
   if (parts.success) {
     // Each document by its own reader, so that one of an older version comes up to date wherever it

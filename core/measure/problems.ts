@@ -20,6 +20,11 @@ export type Figures = {
   'leg-ambiguous': { leg: number };
   'leg-zero': { leg: number };
   'no-rows': None;
+  // Edges of which only the lengths are known.
+  'lengths-few': None;
+  'lengths-none': None;
+  'lengths-open': { longestMm: number; restMm: number };
+  'outline-presumed': None;
   'row-unreadable': { row: number; cells?: number };
   'row-ambiguous': { row: number };
   // A kind of problem that there is too much of to tell one by one: how many more there are of the

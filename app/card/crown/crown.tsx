@@ -77,6 +77,16 @@ const FREED = { keep: [], hold: [], part: null };
  * the metal has to go.
  */
 export default function CrownPage() {
+  const { id, pattern } = usePiece();
+  // Edges that were named by their lengths keep their names on a card that is drawn.
+  return pattern.source === 'lengths' ? (
+    <Navigate replace to={`/pieces/${id}/card`} />
+  ) : (
+    <CrownCard />
+  );
+}
+
+function CrownCard() {
   const { id, pattern, patternEditor, plan, planEditor, facts, shop } = usePiece();
   const { unit, show, showArea, showThin } = usePreferences();
   const navigate = useNavigate();

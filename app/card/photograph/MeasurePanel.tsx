@@ -326,6 +326,10 @@ function Row({
   );
 }
 
+/** What is said where a card would drop the edges that were named by their lengths. */
+const EDGES_NAMED =
+  'Its edges have names already. Make the card at its start (Photo), where they are matched.';
+
 /** What gathered pins become: the card, or a profile of it. */
 function Become({ gathered, scale }: Props & { scale: PictureScale }) {
   const { id, pattern, patternEditor } = usePiece();
@@ -335,6 +339,7 @@ function Become({ gathered, scale }: Props & { scale: PictureScale }) {
   const [told, setTold] = useState<string | null>(null);
   const places = gathered.map((pin) => scale.placed[pin]!);
   const card = () => {
+    if (pattern.source === 'lengths') return setTold(EDGES_NAMED);
     const made = cardThrough(places, pattern, newId);
     if (!made.ok) return setTold(problemSentence(made.problems[0]!, pattern, show));
     patternEditor.edit(made.doc);

@@ -15,13 +15,15 @@ import {
   walk,
   writtenLeg,
 } from '#core/card/legs';
+import { emptyPattern } from '#core/card/emptyPattern';
 import { patternParts } from '#core/card/outline';
+import type { PatternDoc } from '#core/card/pattern';
 import type { Path } from '#core/measure/path';
 import { box, boxOf } from '#core/measure/path';
 import type { Problem } from '#core/measure/result';
 import { line } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { useFocusWhenLost } from '../../frame/focus';
 import { Drawing } from '../../drawing/Drawing';
 import { useDraft } from '../../forms/useDraft';
@@ -33,6 +35,7 @@ import { FromFigures } from './FromFigures';
 import { FromFile } from './FromFile';
 import { FromPicture } from '../photograph/FromPicture';
 import { FromTape } from './FromTape';
+import { KeepEdges } from './KeepEdges';
 import { Sketch } from './Sketch';
 import { Trace } from './Trace';
 import { newId } from '../../frame/newId';
@@ -67,22 +70,18 @@ export default function Start() {
     closing: null,
   });
   const { way, legsText, pointsText, closing } = draft;
-  const begin = (path: Path) => {
+  // Edges that were named by their lengths keep their names, and what hangs on them.
+  const [drawn, setDrawn] = useState<PatternDoc | null>(null);
+  const put = (card: PatternDoc) => {
     drop();
-    patternEditor.edit({ ...pattern, ...patternParts(path, newId) });
+    patternEditor.edit({ ...card, turned: pattern.turned });
   };
+  const made = (card: PatternDoc) => (pattern.edges.length > 0 ? setDrawn(card) : put(card));
+  const begin = (path: Path) => made({ ...emptyPattern(), ...patternParts(path, newId) });
   const Other = way in WHOLE_CARDS ? WHOLE_CARDS[way as keyof typeof WHOLE_CARDS] : null;
   const back = () => set({ way: 'legs' });
-  if (Other)
-    return (
-      <Other
-        onDone={(card) => {
-          drop();
-          patternEditor.edit({ ...card, turned: pattern.turned });
-        }}
-        onBack={back}
-      />
-    );
+  if (drawn) return <KeepEdges drawn={drawn} onDone={put} onBack={() => setDrawn(null)} />;
+  if (Other) return <Other onDone={made} onBack={back} />;
   if (way === 'draw') return <Sketch onDone={begin} onBack={back} />;
 
   const legs = legsText.trim() === '' ? null : parseLegs(legsText, unit);
@@ -184,16 +183,18 @@ export default function Start() {
           <ToggleButton value="picture">Photo</ToggleButton>
           <ToggleButton value="file">File</ToggleButton>
         </ToggleButtonGroup>
-        <Button
-          component={Link}
-          to={`/pieces/${id}/card/crown`}
-          color="inherit"
-          variant="outlined"
-          fullWidth
-          sx={{ mb: 2 }}
-        >
-          Curved two ways: no paper lies on it
-        </Button>
+        {pattern.edges.length === 0 && (
+          <Button
+            component={Link}
+            to={`/pieces/${id}/card/crown`}
+            color="inherit"
+            variant="outlined"
+            fullWidth
+            sx={{ mb: 2 }}
+          >
+            Curved two ways: no paper lies on it
+          </Button>
+        )}
         {way === 'legs' ? (
           <TextField
             label={`Legs: a length and the turn at its end, ${unit === 'mm' ? 'mm' : 'inches'}`}

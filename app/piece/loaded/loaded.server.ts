@@ -1,5 +1,6 @@
 import { seenFrom } from '#core/card/link/linked';
 import type { PatternDoc } from '#core/card/pattern';
+import { cutDownOf } from '../../records/cutDown.server';
 import { foldingOf } from '../../records/folding.server';
 import { shapingOf } from '../../records/shaping.server';
 import { pieceSurveyOf } from '../../records/pieceSurvey.server';
@@ -37,6 +38,7 @@ export async function loadPiece(viewer: Viewer, id: string) {
       survey: pieceSurveyOf(piece),
       folding: foldingOf(piece),
       shaping: shapingOf(piece),
+      cutDown: cutDownOf(piece),
     },
     printed,
     /**

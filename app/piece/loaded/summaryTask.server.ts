@@ -39,6 +39,8 @@ function summaryOf(
     folding,
   });
   const road = roadOf({
+    kind: facts.kind,
+    cutDown: records.cutDown,
     steps,
     shaping,
     folding,
@@ -66,7 +68,7 @@ function summaryOf(
     welds: records.welds,
     inspections: records.inspections,
   });
-  return { silhouette: silhouetteOf(pattern), road, material: materialOf(road) };
+  return { silhouette: silhouetteOf(pattern), road, material: materialOf(road, facts.kind) };
 }
 
 export const summariesNow = doing(summaryTask, async ({ pieces, madeBy, judged }) => {

@@ -2,23 +2,22 @@ import Box from '@mui/material/Box';
 import { Link } from 'react-router';
 import { StopMark } from '../../frame/StopMark';
 import { useWho } from '../../frame/recordedBy';
-import { STOPS } from '../../frame/stops';
 import type { Road } from './road';
-import { stopSaid } from './road';
+import { stopSaid, stopsOn } from './road';
 
 /** A piece's road in small: one mark a stop, each a way there for whoever works at it. */
 export function RoadLine({ piece, road }: { piece: string; road: Road }) {
   const looks = useWho()?.role === 'looks';
   return (
     <Box sx={{ display: 'flex', px: 1, pb: 0.5 }}>
-      {STOPS.map(({ id, label }) => (
+      {stopsOn(road).map(([{ id, label }, stop]) => (
         <Box
           key={id}
           {...(looks
             ? { component: 'span', role: 'img' }
             : { component: Link, to: `/pieces/${piece}/${id}` })}
-          title={[road[id].note || label, ...road[id].why].join('. ')}
-          aria-label={stopSaid(label, road[id])}
+          title={[stop.note || label, ...stop.why].join('. ')}
+          aria-label={stopSaid(label, stop)}
           sx={{
             flex: 1,
             minHeight: 48,
@@ -32,7 +31,7 @@ export function RoadLine({ piece, road }: { piece: string; road: Road }) {
             '&:hover': { bgcolor: 'var(--chalk)' },
           }}
         >
-          <StopMark state={road[id].state} />
+          <StopMark state={stop.state} />
           <Box className="condensed" sx={{ fontSize: '0.92rem' }}>
             {label}
           </Box>

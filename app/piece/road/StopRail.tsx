@@ -4,9 +4,9 @@ import { memo, useEffect, useRef, useState } from 'react';
 import { NavLink, useLocation, useNavigation } from 'react-router';
 import { StopMark } from '../../frame/StopMark';
 import { useWho } from '../../frame/recordedBy';
-import { STOPS, stopAt } from '../../frame/stops';
+import { stopAt } from '../../frame/stops';
 import type { Road } from './road';
-import { stopSaid } from './road';
+import { stopSaid, stopsOn } from './road';
 
 /**
  * The road of a piece across the top: each stop with how it stands, and for whoever works at it a
@@ -25,7 +25,7 @@ export const StopRail = memo(function StopRail({ piece, road }: { piece: string;
       ?.scrollIntoView({ inline: 'center', block: 'nearest' });
   }, [pathname]);
   const here = stopAt(pathname);
-  const why = here && told === pathname ? road[here.id].why : [];
+  const why = here && told === pathname ? (road[here.id]?.why ?? []) : [];
   return (
     <>
       <Box
@@ -41,8 +41,7 @@ export const StopRail = memo(function StopRail({ piece, road }: { piece: string;
           '@media print': { display: 'none' },
         }}
       >
-        {STOPS.map(({ id, key, label }) => {
-          const stop = road[id];
+        {stopsOn(road).map(([{ id, key, label }, stop]) => {
           return (
             <Box
               key={id}
@@ -129,13 +128,18 @@ export const StopRail = memo(function StopRail({ piece, road }: { piece: string;
  * same.
  */
 function sameRail(a: { piece: string; road: Road }, b: { piece: string; road: Road }): boolean {
+  const [one, other] = [stopsOn(a.road), stopsOn(b.road)];
   return (
     a.piece === b.piece &&
-    STOPS.every(
-      ({ id }) =>
-        a.road[id].state === b.road[id].state &&
-        a.road[id].note === b.road[id].note &&
-        a.road[id].why.join() === b.road[id].why.join(),
-    )
+    one.length === other.length &&
+    one.every(([entry, stop], i) => {
+      const [there, now] = other[i]!;
+      return (
+        entry === there &&
+        stop.state === now.state &&
+        stop.note === now.note &&
+        stop.why.join() === now.why.join()
+      );
+    })
   );
 }

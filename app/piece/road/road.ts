@@ -1,8 +1,9 @@
 import type { StopState } from '../../frame/StopMark';
 import type { StopId } from '../../frame/stops';
-import { STOPS } from '../../frame/stops';
+import { stopsOf, STOPS } from '../../frame/stops';
 import { blankStop } from './blank';
 import { cardStop } from './card';
+import { cutDownStop } from './cutdown';
 import { fitStop } from './fit';
 import { shapeStop } from './shape';
 import { sheetStop } from './sheet';
@@ -13,11 +14,20 @@ import { weldStop } from './weld';
 /** Stops that want attention and yet keep nobody from the next: what they say is a warning. */
 const LETS_GO_ON: ReadonlySet<StopId> = new Set<StopId>(['survey', 'blank']);
 
-export type Road = Record<StopId, Stop>;
+/** The stops on the road of one piece, each as it stands. */
+export type Road = Partial<Record<StopId, Stop>>;
+
+/** The stops of a road in their order. */
+export const stopsOn = (road: Road): [(typeof STOPS)[number], Stop][] =>
+  STOPS.flatMap((entry): [(typeof STOPS)[number], Stop][] => {
+    const stop = road[entry.id];
+    return stop ? [[entry, stop]] : [];
+  });
 
 /** How each stop stands: by what the records of the piece bear, never by a tick. */
 const STATES: Record<StopId, (given: RoadGiven) => Stop> = {
   survey: surveyStop,
+  cutdown: cutDownStop,
   card: cardStop,
   blank: blankStop,
   sheet: sheetStop,
@@ -45,12 +55,12 @@ export const stopSaid = (label: string, { state, note }: Stop): string =>
  * something before it wants attention.
  */
 export function roadOf(given: RoadGiven): Road {
-  const road = Object.fromEntries(STOPS.map(({ id }) => [id, STATES[id](given)])) as Road;
-  const next = STOPS.find(({ id }) => road[id].state === 'ahead');
-  const waits = STOPS.some(
-    ({ id, key }) =>
-      next && key < next.key && road[id].state === 'attention' && !LETS_GO_ON.has(id),
+  const stops = stopsOf(given.kind).map(({ id }) => ({ id, stop: STATES[id](given) }));
+  const at = stops.findIndex(({ stop }) => stop.state === 'ahead');
+  const waits = stops
+    .slice(0, Math.max(0, at))
+    .some(({ id, stop }) => stop.state === 'attention' && !LETS_GO_ON.has(id));
+  return Object.fromEntries(
+    stops.map(({ id, stop }, i) => [id, i === at && !waits ? { ...stop, state: 'next' } : stop]),
   );
-  if (next && !waits) road[next.id] = { ...road[next.id], state: 'next' };
-  return road;
 }

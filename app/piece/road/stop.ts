@@ -1,6 +1,8 @@
 import type { Development } from '#core/blank/fold/developed';
 import type { Folding } from '#core/blank/fold/folding';
 import type { PatternDoc } from '#core/card/pattern';
+import type { CutDown } from '#core/cutdown/cutDown';
+import type { PieceKind } from '#core/format/lists';
 import type { FitRecord, InspectionRecord, WeldRecord } from '#core/format/job';
 import type { Problem, Result } from '#core/measure/result';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
@@ -21,6 +23,8 @@ export const stop = (state: StopState, note: string, ...why: string[]): Stop => 
 
 /** What a road is reckoned from: the records of one piece, and its card as it is now. */
 export type RoadGiven = {
+  kind: PieceKind;
+  cutDown: CutDown;
   survey: PieceSurvey;
   structural: boolean;
   /** The working order, and how far it is. */

@@ -1,0 +1,94 @@
+import { edgeLength, outlineOf, segmentsOfEdge } from '#core/card/outline';
+import type { PatternDoc } from '#core/card/pattern';
+import { outwardAlong, pointAlong, runLength } from '#core/measure/run';
+import { along } from '#core/measure/vector';
+import { useView } from '../drawing/Drawing';
+import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
+import { EdgeTag, Figure, Pickable, Threads, usePathData } from '../drawing/marks';
+import type { Pick } from '../drawing/pick';
+import { hangTags, tagHalfWidth } from '../drawing/tags';
+import { usePreferences } from '../frame/preferences';
+
+/** How far off the neighbour is drawn, pixels. */
+const SEAM_PX = 5;
+/** How far in from its edge a length is written, pixels. */
+const LENGTH_PX = 26;
+
+/** A piece that was not made here: its edges with their letters and lengths, and what they meet. */
+export function CutDownPicture({
+  pattern,
+  meets,
+  wrongAt,
+  pick,
+  onPick,
+}: {
+  pattern: PatternDoc;
+  meets: (edge: string) => string;
+  /** Edges at which something is wrong with it. */
+  wrongAt: ReadonlySet<string>;
+  pick: Pick;
+  onPick?: (pick: Pick) => void;
+}) {
+  const { show } = usePreferences();
+  const data = usePathData();
+  const view = useView();
+  const runs = pattern.edges.map((edge) => segmentsOfEdge(pattern, edge));
+  const hung = hangTags(
+    pattern.edges.map((edge, i) => ({
+      run: runs[i]!,
+      away: hasNeighbour(edge, meets(edge.id)) ? NEIGHBOUR_PX + 30 : 36,
+      halfWidth: tagHalfWidth(edge.letter),
+    })),
+    outlineOf(pattern).path,
+    view,
+  );
+  return (
+    <SteelPicture pattern={pattern}>
+      {pattern.edges.map((edge, i) =>
+        hasNeighbour(edge, meets(edge.id)) ? (
+          <Neighbour key={edge.id} run={runs[i]!} name={meets(edge.id)} gapPx={() => SEAM_PX} />
+        ) : null,
+      )}
+      <Threads tags={hung} />
+      {pattern.edges.map((edge, i) => {
+        const run = runs[i]!;
+        const tag = hung[i];
+        const picked = pick?.kind === 'edge' && pick.id === edge.id;
+        const wrong = wrongAt.has(edge.id);
+        const half = runLength(run) / 2;
+        const middle = pointAlong(run, half);
+        return (
+          <Pickable
+            key={edge.id}
+            label={`Edge ${edge.letter}${wrong ? ', a fault is open' : ''}`}
+            picked={picked}
+            onPick={() => onPick?.({ kind: 'edge', id: edge.id })}
+          >
+            <path className="hit" d={data(run, false)} fill="none" />
+            <path
+              d={data(run, false)}
+              fill="none"
+              stroke={picked || wrong ? 'var(--torch)' : 'var(--zinc-line)'}
+              strokeWidth={picked ? 5 : 3}
+              strokeDasharray={wrong ? '10 6' : undefined}
+            />
+            {middle && (
+              <Figure
+                at={along(middle, outwardAlong(run, half), -LENGTH_PX / view.scale)}
+                text={show(edgeLength(pattern, edge))}
+                colour="var(--ink)"
+                ground="var(--zinc)"
+              />
+            )}
+            {tag && <EdgeTag tag={tag} letter={edge.letter} picked={picked} />}
+          </Pickable>
+        );
+      })}
+      {pattern.source === 'lengths' && (
+        <text x={14} y={28} fontSize={15} fill="var(--pencil)" fontFamily="Barlow">
+          Drawn from the lengths alone: its angles and curves are not known
+        </text>
+      )}
+    </SteelPicture>
+  );
+}

@@ -1,0 +1,122 @@
+import TextField from '@mui/material/TextField';
+import { cut } from '#core/card/cut';
+import { setEdge } from '#core/card/edit';
+import type { JointKind } from '#core/card/kinds';
+import { JOINTS } from '#core/card/kinds';
+import type { Edge, Joint } from '#core/card/pattern';
+import type { Unit } from '#core/measure/length';
+import { usualLength } from '#core/measure/length';
+import { meetsOf, setPlan } from '#core/weld/planned';
+import { Choice } from '../forms/Choice';
+import { LengthField } from '../forms/LengthField';
+import { usePreferences } from '../frame/preferences';
+import { JOINT_WORDS } from '../frame/words';
+import { usePiece } from './pieceContext';
+
+/**
+ * A joint of another kind, with the usual width for it and whatever carries over from the one
+ * before.
+ */
+function jointOf(kind: JointKind, thicknessMm: number, from: Joint, unit: Unit): Joint {
+  const usual = { hem: 10, 'plug-flange': 15 }[kind as string] ?? 12;
+  const widthMm = 'widthMm' in from ? from.widthMm : usualLength(usual, unit);
+  const trimMm = 'trimMm' in from ? from.trimMm : 0;
+  switch (kind) {
+    case 'free':
+    case 'butt':
+    case 'backed-butt':
+      return { kind, trimMm };
+    case 'lap':
+      return { kind, widthMm };
+    case 'joggle':
+      return { kind, widthMm, depthMm: thicknessMm };
+    case 'hem':
+      return { kind, widthMm, gapMm: 0 };
+    case 'plug-flange':
+      return { kind, widthMm, turnDeg: 0 };
+  }
+}
+
+/** What an edge meets, how it is joined to that, and the figures of the joint. */
+export function JointFields({ edge }: { edge: Edge }) {
+  const { patternEditor, plan, planEditor, pattern, facts } = usePiece();
+  const { unit } = usePreferences();
+  const { joint } = edge;
+  // Another kind of joint is a step of its own; its figures are fine tuning.
+  const setJoint = (next: Joint) =>
+    patternEditor.edit(
+      setEdge(pattern, edge.id, { joint: next }),
+      next.kind === joint.kind ? `joint ${edge.id}` : '',
+    );
+  return (
+    <>
+      <TextField
+        label="Meets"
+        value={meetsOf(plan, edge.id)}
+        onChange={(event) =>
+          planEditor.edit(
+            setPlan(plan, edge.id, { meets: cut(event.target.value, 120) }),
+            `meets ${edge.id}`,
+          )
+        }
+        placeholder="What it comes up to: floor edge, old sill …"
+      />
+      <Choice
+        label="Joined by"
+        value={joint.kind}
+        options={JOINTS.map((kind) => [kind, JOINT_WORDS[kind]] as const)}
+        onChange={(kind) => setJoint(jointOf(kind, facts.thicknessMm, joint, unit))}
+      />
+      {'trimMm' in joint && (
+        <LengthField
+          label="Left on to trim at fitting"
+          mm={joint.trimMm}
+          min={0}
+          onChange={(mm) => setJoint({ ...joint, trimMm: mm ?? 0 })}
+        />
+      )}
+      {'widthMm' in joint && (
+        <LengthField
+          label={
+            joint.kind === 'hem'
+              ? 'Finished width of the hem'
+              : joint.kind === 'plug-flange'
+                ? 'Finished width of the flange'
+                : 'Overlap'
+          }
+          mm={joint.widthMm}
+          min={0}
+          onChange={(mm) => setJoint({ ...joint, widthMm: mm ?? 0 })}
+        />
+      )}
+      {joint.kind === 'joggle' && (
+        <LengthField
+          label="Step: thickness of the sheet it laps"
+          mm={joint.depthMm}
+          min={0}
+          thin
+          onChange={(mm) => setJoint({ ...joint, depthMm: mm ?? 0 })}
+        />
+      )}
+      {joint.kind === 'hem' && (
+        <LengthField
+          label="Gap inside the hem (0 is closed)"
+          mm={joint.gapMm}
+          min={0}
+          onChange={(mm) => setJoint({ ...joint, gapMm: mm ?? 0 })}
+        />
+      )}
+      {joint.kind === 'plug-flange' && (
+        <Choice
+          label="The flange lies"
+          value={joint.turnDeg > 0 ? 'turned' : 'flat'}
+          options={[
+            ['flat', 'In line with the piece'],
+            ['turned', 'Turned square at the edge'],
+          ]}
+          onChange={(way) => setJoint({ ...joint, turnDeg: way === 'turned' ? 90 : 0 })}
+        />
+      )}
+    </>
+  );
+}
