@@ -48,9 +48,6 @@ test('curved two ways', async ({ page }) => {
 test('the road of a piece', async ({ page }) => {
   await demoPiece(page, 'Rear arch lip', 'Survey');
   await shot(page, 'survey');
-  await page.getByRole('button', { name: /^Patch, panel/ }).click();
-  await page.waitForTimeout(800);
-  await shot(page, 'choice');
   await demoPiece(page, 'Step-well tray', 'Survey');
   await page.getByRole('button', { name: /^Picture: Sanded back/ }).click();
   await page.getByRole('application').waitFor();
@@ -65,6 +62,8 @@ test('the road of a piece', async ({ page }) => {
   await shot(page, 'folded');
   await demoPiece(page, 'Sill closing plate', 'Sheet');
   await shot(page, 'sheet');
+  await demoPiece(page, 'Front corner panel', 'Cutdown');
+  await shot(page, 'cutdown');
   await demoPiece(page, 'Battery shelf', 'Fit');
   await pickEdge(page, 'B');
   await page.waitForTimeout(800);

@@ -1,6 +1,7 @@
 import { edgeLength, outlineOf, segmentsOfEdge } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { outwardAlong, pointAlong, runLength } from '#core/measure/run';
+import type { Vec } from '#core/measure/vector';
 import { along } from '#core/measure/vector';
 import { useView } from '../drawing/Drawing';
 import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
@@ -11,8 +12,10 @@ import { usePreferences } from '../frame/preferences';
 
 /** How far off the neighbour is drawn, pixels. */
 const SEAM_PX = 5;
-/** How far in from its edge a length is written, pixels. */
-const LENGTH_PX = 26;
+/** A length clear of its edge, pixels: half as wide and half as high as it is written, and a gap. */
+const [HALF_WIDE_PX, HALF_HIGH_PX, CLEAR_PX] = [46, 12, 12];
+const clearPx = ([x, y]: Vec): number =>
+  CLEAR_PX + HALF_WIDE_PX * Math.abs(x) + HALF_HIGH_PX * Math.abs(y);
 
 /** A piece that was not made here: its edges with their letters and lengths, and what they meet. */
 export function CutDownPicture({
@@ -57,6 +60,7 @@ export function CutDownPicture({
         const wrong = wrongAt.has(edge.id);
         const half = runLength(run) / 2;
         const middle = pointAlong(run, half);
+        const out = outwardAlong(run, half);
         return (
           <Pickable
             key={edge.id}
@@ -74,7 +78,7 @@ export function CutDownPicture({
             />
             {middle && (
               <Figure
-                at={along(middle, outwardAlong(run, half), -LENGTH_PX / view.scale)}
+                at={along(middle, out, -clearPx(out) / view.scale)}
                 text={show(edgeLength(pattern, edge))}
                 colour="var(--ink)"
                 ground="var(--zinc)"
@@ -86,7 +90,7 @@ export function CutDownPicture({
       })}
       {pattern.source === 'lengths' && (
         <text x={14} y={28} fontSize={15} fill="var(--pencil)" fontFamily="Barlow">
-          Drawn from the lengths alone: its angles and curves are not known
+          Drawn from its lengths alone
         </text>
       )}
     </SteelPicture>

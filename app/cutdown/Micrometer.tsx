@@ -84,7 +84,7 @@ export function Micrometer({
           thin
           min={0.05}
           max={20}
-          empty="none"
+          empty="read, then Enter"
           onChange={(mm) => add(mm)}
         />
       </Stack>

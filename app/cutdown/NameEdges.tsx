@@ -5,6 +5,7 @@ import IconButton from '@mui/material/IconButton';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { cut } from '#core/card/cut';
 import { cardFromLengths } from '#core/card/fromLengths';
@@ -57,6 +58,8 @@ export function NameEdges({ onDone }: { onDone: () => void }) {
     rows: known ? rowsOf(pattern, plan) : blankRows(),
   });
   const { rows } = draft;
+  // What is wrong with them is said when all are measured, or when they are put in before.
+  const [asked, setAsked] = useState(false);
   const asEdges = (ids: (row: Row) => string) =>
     rows.map((row) => {
       const before = pattern.edges.find((edge) => edge.id === row.id);
@@ -94,7 +97,7 @@ export function NameEdges({ onDone }: { onDone: () => void }) {
       asEdges((row) => ids.get(row.id)!),
       newId,
     );
-    if (!made.ok) return;
+    if (!made.ok) return setAsked(true);
     patternEditor.edit({ ...made.doc, turned: pattern.turned });
     const told = rows.reduce(
       (now, row) =>
@@ -206,20 +209,17 @@ export function NameEdges({ onDone }: { onDone: () => void }) {
               An edge on which something was read, welded or photographed stays.
             </Typography>
           )}
-          {!seen.ok && measured === rows.length && (
+          <Button variant="contained" size="large" onClick={keep}>
+            {known ? 'Keep these lengths' : 'These are its edges'}
+          </Button>
+          {/* Below the button: where it goes away as the last length is put in, nothing moves. */}
+          {!seen.ok && (asked || measured === rows.length) && (
             <Told>
               {seen.problems.map((problem) => (
                 <div key={problem.code}>{problemSentence(problem, null, show)}</div>
               ))}
             </Told>
           )}
-          <Button variant="contained" size="large" disabled={!seen.ok} onClick={keep}>
-            {measured < rows.length
-              ? `${measured} of ${rows.length} measured`
-              : known
-                ? 'Keep these lengths'
-                : 'These are its edges'}
-          </Button>
           <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
             {known && (
               <Button

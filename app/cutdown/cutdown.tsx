@@ -147,6 +147,12 @@ export default function CutDownStage() {
                   onPick={() => setPick({ kind: 'edge', id: one.id })}
                 />
               ))}
+              {pattern.source === 'lengths' && (
+                <Typography variant="body2" sx={{ color: 'var(--pencil)', pt: 0.6 }}>
+                  Its angles and curves are not known: the drawing shows where each edge is, no
+                  shape to cut by.
+                </Typography>
+              )}
               {pattern.source === 'lengths' ? (
                 <Stack direction="row" spacing={1} useFlexGap sx={{ pt: 1, flexWrap: 'wrap' }}>
                   <Button variant="outlined" onClick={() => setNaming(true)}>

@@ -7,7 +7,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { Suspense, lazy, useMemo, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Navigate, Link, useNavigate } from 'react-router';
 import { sheetMetal } from '#core/blank/fold/practice';
 import { MAX_HELD } from '#core/card/crown';
 import { crownCard } from '#core/card/crownCard';
