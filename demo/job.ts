@@ -9,7 +9,7 @@ import { outlineFromPoints } from '#core/card/legs';
 import { madeFrom } from '#core/card/link/alignment';
 import { byLetter, edgeLength, letterAt, patternParts, spotNearest } from '#core/card/outline';
 import type { Bead, Edge, Flange, Fold, Joint, PatternDoc, Place } from '#core/card/pattern';
-import { uncut } from '#core/cutdown/cutDown';
+import { uncut } from '#core/cutdown/uncut';
 import { evenStations, gapTarget } from '#core/fit/target';
 import type { FitRecord, InspectionRecord, JobFile, PieceFile, WeldRecord } from '#core/format/job';
 import type { Vec } from '#core/measure/vector';

@@ -1,7 +1,7 @@
 import { expect } from '@playwright/test';
 import type { Page } from '@playwright/test';
 import { unfolded } from '#core/blank/fold/folding';
-import { uncut } from '#core/cutdown/cutDown';
+import { uncut } from '#core/cutdown/uncut';
 import { unshaped } from '#core/shape/shaping';
 import { unsurveyed } from '#core/survey/pieceSurvey';
 import { emptyPattern } from '#core/card/emptyPattern';

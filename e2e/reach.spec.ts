@@ -1,4 +1,5 @@
-import { STOPS } from '../app/frame/stops';
+import { stopsOf } from '../app/frame/stops';
+import type { StopId } from '../app/frame/stops';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import type { Locator, Page } from '@playwright/test';
@@ -302,18 +303,23 @@ test.describe('on a phone and an upright tablet', () => {
         ).toBeLessThanOrEqual(width);
         expect(await tooSmall(page.locator('main')), part).toEqual([]);
       }
-      await demoPiece(page, 'Battery shelf', 'Survey');
-      for (const stage of STOPS.map(({ label }) => label)) {
-        await goTo(page, stage);
-        if (stage === 'Fit') await pickEdge(page, 'B');
-        await page.waitForLoadState('networkidle');
-        expect(
-          await page.evaluate(() => document.documentElement.scrollWidth),
-          stage,
-        ).toBeLessThanOrEqual(width);
-        expect(await tooSmall(page.getByRole('complementary', { name: 'Drawer' })), stage).toEqual(
-          [],
-        );
+      const looked: [string, StopId[]][] = [
+        ['Battery shelf', stopsOf('made').map(({ id }) => id)],
+        ['Front corner panel', ['cutdown']],
+      ];
+      for (const [piece, stops] of looked) {
+        await demoPiece(page, piece, 'Survey');
+        for (const stop of stops) {
+          await goTo(page, stop);
+          if (stop === 'fit') await pickEdge(page, 'B');
+          await page.waitForLoadState('networkidle');
+          expect(
+            await page.evaluate(() => document.documentElement.scrollWidth),
+            stop,
+          ).toBeLessThanOrEqual(width);
+          const drawer = page.getByRole('complementary', { name: 'Drawer' });
+          expect(await tooSmall(drawer), stop).toEqual([]);
+        }
       }
     });
   }

@@ -15,10 +15,10 @@ async function aPiece(request: APIRequestContext): Promise<string> {
     maxRedirects: 0,
   });
   const at = job.headers().location!;
-  const { name, part, side, metal, thicknessMm, thickness, structural, notes } =
+  const { name, kind, part, side, metal, thicknessMm, thickness, structural, notes } =
     demoJob().pieces[0]!;
   const piece = await request.post(`${at}/new-piece`, {
-    data: { mine: { name, part, side, metal, thicknessMm, thickness, structural, notes } },
+    data: { mine: { name, kind, part, side, metal, thicknessMm, thickness, structural, notes } },
     maxRedirects: 0,
   });
   return /pieces\/([^/]+)/.exec(piece.headers().location!)![1]!;
@@ -148,9 +148,9 @@ test('of two who change one record, each is heard where only they changed it; of
   request,
 }) => {
   const piece = await aPiece(request);
-  const { name, part, side, metal, thicknessMm, thickness, structural, notes } =
+  const { name, kind, part, side, metal, thicknessMm, thickness, structural, notes } =
     demoJob().pieces[0]!;
-  const since = { name, part, side, metal, thicknessMm, thickness, structural, notes };
+  const since = { name, kind, part, side, metal, thicknessMm, thickness, structural, notes };
   const put = (mine: object) =>
     request.post(`/pieces/${piece}/survey.data`, { data: { since, mine: { ...since, ...mine } } });
   expect((await put({ notes: 'Braced.' })).status()).toBe(200);
@@ -269,9 +269,9 @@ test('malformed at any door: a clear refusal, nothing stored, never a fault of t
   request,
 }) => {
   const piece = await aPiece(request);
-  const { name, part, side, metal, thicknessMm, thickness, structural, notes } =
+  const { name, kind, part, side, metal, thicknessMm, thickness, structural, notes } =
     demoJob().pieces[0]!;
-  const facts = { name, part, side, metal, thicknessMm, thickness, structural, notes };
+  const facts = { name, kind, part, side, metal, thicknessMm, thickness, structural, notes };
   const fit = {
     at: new Date().toISOString(),
     who: '',

@@ -6,7 +6,7 @@ import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { useFetcher } from 'react-router';
-import { MAX_MICROMETER } from '#core/cutdown/cutDown';
+import { MAX_MICROMETER } from '#core/cutdown/kinds';
 import { medianMm } from '#core/cutdown/progress';
 import type { Answered } from '../records/changed.server';
 import type { PieceFacts } from '#core/format/job';

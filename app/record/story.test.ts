@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { uncut } from '#core/cutdown/cutDown';
+import { uncut } from '#core/cutdown/uncut';
 import { noWork } from '#core/shape/shaping';
 import type { Fit } from '../records/records.server';
 import type { Picture } from '../records/pictures.server';

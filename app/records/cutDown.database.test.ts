@@ -1,9 +1,10 @@
 import type { CutDown, Fault } from '#core/cutdown/cutDown';
-import { uncut } from '#core/cutdown/cutDown';
+import { uncut } from '#core/cutdown/uncut';
 import { changeCutDown, cutDownOf } from './cutDown.server';
 import { dbOf, pool } from './database.server';
-import { newPiece, onEmptyDatabase } from './emptyDatabase';
-import { pieceById } from './pieces.server';
+import { FACTS, newPiece, onEmptyDatabase } from './emptyDatabase';
+import { hoursRecorded } from './pieceSurvey.server';
+import { createPiece, pieceById } from './pieces.server';
 import { Viewer } from './viewer.server';
 
 onEmptyDatabase();
@@ -54,4 +55,31 @@ test('two who note what is wrong with a piece at once lose nothing; the same fig
   );
   expect(rows[0]!.is).toBe('sometime');
   expect((await now()).readingsMm).toEqual([0.9, 0.91, 0.88]);
+});
+
+test('what correcting bought and donor pieces took is known at the next choice, and is counted once', async () => {
+  const { job, piece } = await newPiece();
+  const mended = (id: string, hours: number | null) => ({ ...fault(id), hours });
+  for (const [kind, faults] of [
+    ['bought', [mended('a', 3), mended('b', 0.5)]],
+    ['bought', [mended('a', null)]],
+    ['donor', [mended('a', 2)]],
+    ['old', [mended('a', 9)]],
+    ['made', [mended('a', 7)]],
+  ] as const) {
+    const one = await createPiece(shop, job, { ...FACTS, kind });
+    await dbOf(shop).transaction((tx) =>
+      changeCutDown(one, { faults: [] }, { faults: [...faults] }, tx),
+    );
+  }
+  expect(await hoursRecorded(shop, piece)).toEqual({ buy: [3.5], donor: [2] });
+
+  // Where somebody said what a choice took in the end, that goes instead.
+  const option = { id: 'o', of: 'buy', name: '', hours: [1, 2, 3], material: 0, price: 90 };
+  const choice = { option: 'o', why: '', at: new Date().toISOString(), hoursTaken: 6 };
+  await pool.query(
+    `update pieces set survey = survey || $1::jsonb where kind = 'bought' and cut_down @> '{"faults":[{"hours":3}]}'`,
+    [JSON.stringify({ options: [option], choice })],
+  );
+  expect(await hoursRecorded(shop, piece)).toEqual({ buy: [6], donor: [2] });
 });

@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm';
 import type { CutDown } from '#core/cutdown/cutDown';
-import { CutDownSchema, uncut } from '#core/cutdown/cutDown';
+import { CutDownSchema } from '#core/cutdown/cutDown';
+import { uncut } from '#core/cutdown/uncut';
 import { mergedRecord } from '#core/format/merge';
 import { CUT_DOWN_MERGE } from '#core/format/mergeRules';
 import type { Changed } from './changed.server';

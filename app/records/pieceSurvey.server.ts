@@ -1,4 +1,7 @@
-import { and, asc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
+import type { SQL } from 'drizzle-orm';
+import { hoursOfFaults } from '#core/cutdown/progress';
+import type { PieceKind } from '#core/format/lists';
 import { mergedRecord } from '#core/format/merge';
 import { PIECE_SURVEY_MERGE } from '#core/format/mergeRules';
 import type { OptionKind } from '#core/survey/kinds';
@@ -7,6 +10,7 @@ import { PieceSurveySchema, unsurveyed } from '#core/survey/pieceSurvey';
 import type { OtherPiece } from '#core/survey/verdict';
 import type { Changed } from './changed.server';
 import { putMerged } from './changed.server';
+import { cutDownOf } from './cutDown.server';
 import { dbOf } from './database.server';
 import type { Tx } from './database.server';
 import { pieces } from './schema.server';
@@ -80,22 +84,41 @@ export async function piecesNaming(
 /** Pieces not further back than this are looked at for the hours that were recorded. */
 const LATEST_PIECES = 200;
 
-/** Hours that other pieces of this shop took, by what was chosen for them, the latest first. */
+/** What a piece that was not made here was, among the options. */
+const OPTION_OF: Partial<Record<PieceKind, OptionKind>> = { bought: 'buy', donor: 'donor' };
+
+/**
+ * Hours that other pieces of this shop took, by what was chosen for them, the latest first; of those
+ * that were bought or cut from a donor, where nobody said, what putting their faults right took.
+ */
 export async function hoursRecorded(
   viewer: Viewer,
   piece: string,
 ): Promise<Partial<Record<OptionKind, number[]>>> {
-  const rows = await dbOf(viewer)
-    .select({ survey: pieces.survey })
-    .from(pieces)
-    .where(and(ne(pieces.id, piece), sql`survey->'choice'->>'hoursTaken' is not null`))
-    .orderBy(sql`${pieces.seq} desc`)
-    .limit(LATEST_PIECES);
+  const latest = (which: SQL) =>
+    dbOf(viewer)
+      .select({
+        seq: pieces.seq,
+        kind: pieces.kind,
+        survey: pieces.survey,
+        cutDown: pieces.cutDown,
+      })
+      .from(pieces)
+      .where(and(ne(pieces.id, piece), which))
+      .orderBy(desc(pieces.seq))
+      .limit(LATEST_PIECES);
+  const [told, brought] = await Promise.all([
+    latest(sql`survey->'choice'->>'hoursTaken' is not null`),
+    latest(sql`kind <> 'made' and survey->'choice'->>'hoursTaken' is null`),
+  ]);
   const found: Partial<Record<OptionKind, number[]>> = {};
-  for (const { survey } of rows) {
+  for (const { kind, survey, cutDown } of [...told, ...brought].sort((a, b) => b.seq - a.seq)) {
+    const of = OPTION_OF[kind];
+    const correcting = hoursOfFaults(cutDownOf({ cutDown }));
     const { options, choice } = pieceSurveyOf({ survey });
     const taken = options.find(({ id }) => id === choice?.option);
     if (taken && choice?.hoursTaken != null) (found[taken.of] ??= []).push(choice.hoursTaken);
+    else if (of && correcting !== null) (found[of] ??= []).push(correcting);
   }
   return found;
 }

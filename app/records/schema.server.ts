@@ -20,7 +20,7 @@ import type { Folding } from '#core/blank/fold/folding';
 import { unfolded } from '#core/blank/fold/folding';
 import type { Shop } from '#core/blank/shopSchema';
 import type { CutDown } from '#core/cutdown/cutDown';
-import { uncut } from '#core/cutdown/cutDown';
+import { uncut } from '#core/cutdown/uncut';
 import type { DocumentKind } from '#core/format/documents';
 import { CAME_AS } from '#core/format/job';
 import type { CameAs, PieceFacts, Withdrawn } from '#core/format/job';
@@ -106,6 +106,10 @@ export const pieces = pgTable(
     index('pieces_job').on(t.job, t.seq),
     index('pieces_seq').on(t.seq),
     index('pieces_came').on(t.cameFrom),
+    // Pieces that were not made here are few.
+    index('pieces_brought')
+      .on(t.seq)
+      .where(sql`kind <> 'made'`),
     index('pieces_hours')
       .on(t.seq)
       .where(sql`survey->'choice'->>'hoursTaken' is not null`),

@@ -28,6 +28,9 @@ const OptionChart = lazy(() => import('./OptionChart'));
 const MAX_OPTIONS = 12;
 const calledOf = ({ name, of }: Pick<PieceOption, 'name' | 'of'>) => name || OPTION_WORDS[of];
 
+/** What is not made here: its hours are those of bringing it to size. */
+const BROUGHT: ReadonlySet<OptionKind> = new Set<OptionKind>(['buy', 'donor']);
+
 /**
  * Make a patch, make the panel, mend the old or buy: what each costs, how sure, and which was
  * taken.
@@ -183,7 +186,7 @@ function tipSaid(
   const { chanceCheapest, evenAtHours, mean } = weighed[i]!;
   const name = `“${calledOf(option)}”`;
   const chance = `the cheapest in ${Math.round(chanceCheapest * 100)} of 100`;
-  const takes = option.of === 'buy' ? 'putting it right takes' : 'it takes';
+  const takes = BROUGHT.has(option.of) ? 'putting it right takes' : 'it takes';
   if (i === cheapest) {
     const next = Math.min(...weighed.filter((_, k) => k !== i).map((other) => other.mean));
     const stays =
@@ -262,7 +265,7 @@ function OptionRow(given: {
   const falls = hours.every((h) => h !== null) && whole({}) === null;
   const took = [...(recorded[of] ?? [])].sort((a, b) => a - b);
   const usual = took.length > 0 ? took[Math.floor((took.length - 1) / 2)]! : null;
-  const what = of === 'buy' ? 'Hours to put it right' : 'Hours';
+  const what = BROUGHT.has(of) ? 'Hours to put it right' : 'Hours';
   return (
     <Box
       sx={{

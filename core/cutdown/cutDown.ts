@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { eachOnce } from '../card/eachOnce';
 import { moment } from '../card/moment';
 import { text } from '../card/text';
-import { FAULTS, HOLED, LAID_ON, VERDICTS } from './kinds';
+import { FAULTS, HOLED, LAID_ON, MAX_MICROMETER, VERDICTS } from './kinds';
 
 const id = text(24).min(1);
 const mm = z.number().finite().min(0).max(10_000);
@@ -55,8 +55,6 @@ export const CutDownWorkSchema = z.discriminatedUnion('kind', [
 ]);
 export type CutDownWork = z.infer<typeof CutDownWorkSchema>;
 
-export const MAX_MICROMETER = 40;
-
 /** How a piece that was not made here is brought to size; edges by the ids of its card. */
 export const CutDownSchema = z.object({
   /** Micrometer readings of its metal, paint off, mm. */
@@ -66,6 +64,3 @@ export const CutDownSchema = z.object({
   works: eachOnce(z.array(CutDownWorkSchema).max(400)),
 });
 export type CutDown = z.infer<typeof CutDownSchema>;
-
-/** A piece of whose cutting down nothing has been said. */
-export const uncut = (): CutDown => ({ readingsMm: [], received: null, faults: [], works: [] });

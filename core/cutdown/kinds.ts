@@ -3,6 +3,12 @@
  * validation.
  */
 
+/**
+ * Where a piece comes from: made here from a card; bought; cut from a donor; the old one put back.
+ */
+export const PIECE_KINDS = ['made', 'bought', 'donor', 'old'] as const;
+export type PieceKind = (typeof PIECE_KINDS)[number];
+
 /** What a bought part was laid on before it was used. */
 export const LAID_ON = ['template', 'old-panel', 'vehicle', 'nothing'] as const;
 export type LaidOn = (typeof LAID_ON)[number];
@@ -42,3 +48,6 @@ export type CutDownWorkKind = (typeof WORKS)[number];
 /** Which layer was holed where spots were drilled out. */
 export const HOLED = ['this', 'other', 'both'] as const;
 export type Holed = (typeof HOLED)[number];
+
+/** As many micrometer readings as a piece has. */
+export const MAX_MICROMETER = 40;

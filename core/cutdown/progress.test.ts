@@ -1,9 +1,9 @@
 import fc from 'fast-check';
-import { PIECE_KINDS } from '../format/lists';
 import type { CutDown } from './cutDown';
-import { CutDownSchema, uncut } from './cutDown';
-import { FAULTS, HOLED, LAID_ON, VERDICTS } from './kinds';
+import { CutDownSchema } from './cutDown';
+import { FAULTS, HOLED, LAID_ON, PIECE_KINDS, VERDICTS } from './kinds';
 import { hoursOfFaults, medianMm, openOf } from './progress';
+import { uncut } from './uncut';
 
 const at = '2026-11-23T08:00:00.000Z';
 const some = <T>(of: fc.Arbitrary<T>) => fc.array(of, { maxLength: 6 });

@@ -1,5 +1,5 @@
-import type { PieceKind } from '../format/lists';
 import type { CutDown } from './cutDown';
+import type { PieceKind } from './kinds';
 
 /** What is still open before a piece that was not made here can be tried in its place. */
 export type OpenCutDown =

@@ -13,7 +13,7 @@ import { csv, foldCsv } from './csv';
 import type { JobFile } from './job';
 import { writeJob } from './job';
 import { unfolded } from '../blank/fold/folding';
-import { uncut } from '../cutdown/cutDown';
+import { uncut } from '../cutdown/uncut';
 import { unshaped } from '../shape/shaping';
 import { unsurveyed } from '../survey/pieceSurvey';
 import { readJob } from './readJob';

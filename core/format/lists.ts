@@ -3,12 +3,9 @@
  */
 
 export const HELD = ['hand', 'magnets', 'clamps', 'sheet-pins', 'screws', 'tacks'] as const;
+export { PIECE_KINDS } from '../cutdown/kinds';
+export type { PieceKind } from '../cutdown/kinds';
 export { SIDES_OF_VEHICLE } from '../survey/kinds';
-/**
- * Where a piece comes from: made here from a card; bought; cut from a donor; the old one put back.
- */
-export const PIECE_KINDS = ['made', 'bought', 'donor', 'old'] as const;
-export type PieceKind = (typeof PIECE_KINDS)[number];
 export const WELD_WORK = ['tacks', 'plugs', 'seam', 'stitch'] as const;
 export const INSPECTIONS = ['lamp', 'tap', 'penetration', 'flush', 'thickness'] as const;
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { unfolded } from '../blank/fold/folding';
-import { uncut } from '../cutdown/cutDown';
+import { uncut } from '../cutdown/uncut';
 import { unshaped } from '../shape/shaping';
 import { readPattern } from '../card/read';
 import type { Result } from '../measure/result';

@@ -18,7 +18,7 @@ export const LOOKS = ['seen', 'probed', 'sanded', 'cut'] as const;
 export type LookKind = (typeof LOOKS)[number];
 
 /** What can be done about a piece. */
-export const OPTION_KINDS = ['patch', 'panel', 'mend', 'buy'] as const;
+export const OPTION_KINDS = ['patch', 'panel', 'mend', 'buy', 'donor'] as const;
 export type OptionKind = (typeof OPTION_KINDS)[number];
 
 /**

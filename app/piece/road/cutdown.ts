@@ -1,6 +1,6 @@
 import type { OpenCutDown } from '#core/cutdown/progress';
 import { openOf } from '#core/cutdown/progress';
-import { uncut } from '#core/cutdown/cutDown';
+import { uncut } from '#core/cutdown/uncut';
 import { alike } from '#core/format/merge';
 import type { RoadGiven, Stop } from './stop';
 import { stop } from './stop';

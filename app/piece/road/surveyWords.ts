@@ -19,6 +19,7 @@ export const OPTION_WORDS: Record<OptionKind, string> = {
   panel: 'Make the whole panel',
   mend: 'Mend the old',
   buy: 'Buy it',
+  donor: 'Cut it from a donor',
 };
 
 /** What the parts of a survey are called, where two pages differ about one. */

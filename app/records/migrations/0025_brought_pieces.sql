@@ -1,0 +1,1 @@
+CREATE INDEX "pieces_brought" ON "pieces" USING btree ("seq") WHERE kind <> 'made';
