@@ -1,5 +1,6 @@
 import sharp from 'sharp';
 import { unfolded } from '#core/blank/fold/folding';
+import { uncut } from '#core/cutdown/uncut';
 import { unsurveyed } from '#core/survey/pieceSurvey';
 import { demoJob } from '../demo/job';
 import { ask, chance, key, pick } from './client';
@@ -120,6 +121,9 @@ function damaged(whole: string | Uint8Array): Uint8Array<ArrayBuffer> {
   }
   return new Uint8Array(bytes);
 }
+
+/** A piece of the demo that was bought. */
+const boughtPanel = demoJob().pieces.find(({ kind }) => kind === 'bought')!;
 
 export type Targets = { job: string; piece: string; fit: string; inspection: string };
 
@@ -258,6 +262,7 @@ function request(t: Targets): { path: string; init: RequestInit } {
     [`/pieces/${t.piece}/welds`, { intent: 'weld', weld, key: 'x' }],
     [`/pieces/${t.piece}/welds`, { intent: 'inspection', inspection }],
     [`/pieces/${t.piece}/welds`, { intent: 'remedy', id: t.inspection, remedy: 'x', since: '' }],
+    [`/pieces/${t.piece}/cut-down`, { since: uncut(), mine: boughtPanel.cutDown, key: key() }],
     [`/pieces/${t.piece}/survey.data`, { mine: demoFacts, since: demoFacts }],
     [`/jobs/${t.job}/new-piece.data`, { mine: demoFacts }],
     ['/shop.data', { mine: shop, since: shop }],

@@ -1,3 +1,4 @@
+import type { PieceFacts } from '#core/format/job';
 import { demoJob } from '../demo/job';
 import { ask, chance, form, json, key, pick, rest } from './client';
 
@@ -24,9 +25,10 @@ export const newLedger = (): Ledger => ({
 const demo = demoJob().pieces[0]!;
 export const demoCard = demo.card.versions[demo.card.versions.length - 1]!.doc;
 const edge = demoCard.edges[0]!.id;
-const { part, side, metal, thicknessMm, thickness, structural } = demo;
-export const demoFacts = {
+const { kind, part, side, metal, thicknessMm, thickness, structural } = demo;
+export const demoFacts: PieceFacts = {
   name: demo.name,
+  kind,
   part,
   side,
   metal,
