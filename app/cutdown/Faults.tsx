@@ -1,11 +1,8 @@
-import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { cut } from '#core/card/cut';
-import { byLetter } from '#core/card/outline';
 import type { Fault } from '#core/cutdown/cutDown';
 import type { FaultKind } from '#core/cutdown/kinds';
 import { FAULTS, FAULT_MEASURED } from '#core/cutdown/kinds';
@@ -13,11 +10,10 @@ import { AngleField } from '../forms/AngleField';
 import { Choice } from '../forms/Choice';
 import { FigureField } from '../forms/FigureField';
 import { LengthField } from '../forms/LengthField';
-import { Moment } from '../frame/Moment';
 import { newId } from '../frame/newId';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
-import { OneOfList } from './OneOfList';
+import { DoneFoot, OneOfList, WhereField } from './OneOfList';
 import { FAULT_WORDS, faultSaid } from '../piece/cutDownWords';
 
 /** What is wrong with the piece: each fault, how it was put right, and the hours that took. */
@@ -77,19 +73,14 @@ function FaultFields({
   onChange: (fault: Fault) => void;
   onRemove: () => void;
 }) {
-  const { pattern } = usePiece();
   const measured = FAULT_MEASURED[fault.kind];
   const set = (change: Partial<Fault>) => onChange({ ...fault, ...change });
   return (
     <Stack spacing={1.5}>
-      <Choice
-        label="Where"
-        value={fault.edge ?? ''}
-        onChange={(edge) => set({ edge: edge === '' ? null : edge })}
-        options={[
-          ['', 'Nowhere in particular'],
-          ...byLetter(pattern.edges).map((e) => [e.id, `Edge ${e.letter}`] as const),
-        ]}
+      <WhereField
+        edge={fault.edge}
+        nowhere="Nowhere in particular"
+        onChange={(edge) => set({ edge })}
       />
       {measured === 'mm' && (
         <LengthField
@@ -132,25 +123,13 @@ function FaultFields({
         wrong="Hours as a figure: 1.5 is an hour and a half."
         onChange={(hours) => set({ hours })}
       />
-      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', alignItems: 'center' }}>
-        {fault.mendedAt === null ? (
-          <Button variant="contained" onClick={() => set({ mendedAt: new Date().toISOString() })}>
-            It is put right
-          </Button>
-        ) : (
-          <>
-            <span>
-              Put right <Moment at={fault.mendedAt} />
-            </span>
-            <Button color="inherit" size="small" onClick={() => set({ mendedAt: null })}>
-              Not yet
-            </Button>
-          </>
-        )}
-        <Button color="inherit" size="small" sx={{ ml: 'auto' }} onClick={onRemove}>
-          That was a slip
-        </Button>
-      </Box>
+      <DoneFoot
+        at={fault.mendedAt}
+        done="Put right"
+        button="It is put right"
+        onChange={(mendedAt) => set({ mendedAt })}
+        onRemove={onRemove}
+      />
     </Stack>
   );
 }

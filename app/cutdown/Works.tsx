@@ -1,22 +1,18 @@
-import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { cut } from '#core/card/cut';
-import { byLetter } from '#core/card/outline';
 import type { CutDownWork } from '#core/cutdown/cutDown';
 import type { CutDownWorkKind } from '#core/cutdown/kinds';
 import { HOLED, WORKS } from '#core/cutdown/kinds';
 import { Choice } from '../forms/Choice';
 import { FigureField } from '../forms/FigureField';
 import { LengthField } from '../forms/LengthField';
-import { Moment } from '../frame/Moment';
 import { newId } from '../frame/newId';
 import { usePreferences } from '../frame/preferences';
 import { usePiece } from '../piece/pieceContext';
-import { OneOfList } from './OneOfList';
+import { DoneFoot, OneOfList, WhereField } from './OneOfList';
 import { HOLED_WORDS, WORK_WORDS, cutDownWorkSaid } from '../piece/cutDownWords';
 
 /** A work of a kind with the figures it usually has (common practice). */
@@ -90,7 +86,6 @@ function WorkFields({
   onChange: (work: CutDownWork) => void;
   onRemove: () => void;
 }) {
-  const { pattern } = usePiece();
   return (
     <Stack spacing={1.5}>
       {work.kind === 'spots' && (
@@ -137,14 +132,10 @@ function WorkFields({
           onChange={(mm) => onChange({ ...work, diameterMm: mm ?? 0 })}
         />
       )}
-      <Choice
-        label="Where"
-        value={work.edge ?? ''}
-        onChange={(edge) => onChange({ ...work, edge: edge === '' ? null : edge })}
-        options={[
-          ['', 'Away from the edges'],
-          ...byLetter(pattern.edges).map((e) => [e.id, `Edge ${e.letter}`] as const),
-        ]}
+      <WhereField
+        edge={work.edge}
+        nowhere="Away from the edges"
+        onChange={(edge) => onChange({ ...work, edge })}
       />
       <TextField
         label="Where and how"
@@ -152,32 +143,13 @@ function WorkFields({
         value={work.note}
         onChange={(event) => onChange({ ...work, note: cut(event.target.value, 1000) })}
       />
-      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', alignItems: 'center' }}>
-        {work.doneAt === null ? (
-          <Button
-            variant="contained"
-            onClick={() => onChange({ ...work, doneAt: new Date().toISOString() })}
-          >
-            Done
-          </Button>
-        ) : (
-          <>
-            <span>
-              Done <Moment at={work.doneAt} />
-            </span>
-            <Button
-              color="inherit"
-              size="small"
-              onClick={() => onChange({ ...work, doneAt: null })}
-            >
-              Not yet
-            </Button>
-          </>
-        )}
-        <Button color="inherit" size="small" sx={{ ml: 'auto' }} onClick={onRemove}>
-          That was a slip
-        </Button>
-      </Box>
+      <DoneFoot
+        at={work.doneAt}
+        done="Done"
+        button="Done"
+        onChange={(doneAt) => onChange({ ...work, doneAt })}
+        onRemove={onRemove}
+      />
     </Stack>
   );
 }
