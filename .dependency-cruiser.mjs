@@ -21,6 +21,7 @@ const CORE = [
   'cutdown',
   'fit',
   'weld',
+  'joint',
   'format',
 ];
 const SHARED = [
@@ -32,6 +33,7 @@ const SHARED = [
   'drawing',
   'pictures',
   'piece',
+  'joint',
   'folding',
 ];
 const PAGES = [

@@ -65,6 +65,7 @@ function jobFile(name: string, pieces: number): string {
     version: demo.version,
     job: { ...demo.job, name },
     survey: [],
+    structure: [],
     pictures: [],
   };
   const parts = [jobFileHead(head, true)];

@@ -31,7 +31,13 @@ test('every piece of the demo that is made has a blank, and all can be followed 
     );
     if (!found.ok) throw new Error(`${piece.name}: ${JSON.stringify(found.problems)}`);
     expect(found.development.warnings.map((w) => w.code)).not.toContain('blank-crosses');
-    for (const plugs of plugsOnBlank(pattern, plan, piece.thicknessMm, found.development))
+    for (const plugs of plugsOnBlank(
+      pattern,
+      plan,
+      piece.thicknessMm,
+      found.development,
+      () => 'here',
+    ))
       expect(plugs.centres.length).toBeGreaterThan(1);
   }
 });

@@ -11,11 +11,13 @@ import { byLetter, edgeLength, letterAt, patternParts, spotNearest } from '#core
 import type { Bead, Edge, Flange, Fold, Joint, PatternDoc, Place } from '#core/card/pattern';
 import { uncut } from '#core/cutdown/uncut';
 import { evenStations, gapTarget } from '#core/fit/target';
+import type { EdgeWord } from '#core/joint/fromWords';
+import { structureOfWords } from '#core/joint/fromWords';
 import type { FitRecord, InspectionRecord, JobFile, PieceFile, WeldRecord } from '#core/format/job';
 import type { Vec } from '#core/measure/vector';
 import { emptyPlan } from '#core/weld/emptyPlan';
 import type { PlanDoc } from '#core/weld/plan';
-import { setPlan, weldOf } from '#core/weld/planned';
+import { weldOf } from '#core/weld/planned';
 import { plugPositions, tackOrder } from '#core/weld/spacing';
 import { cornerCard } from './corner';
 import { demoSurvey, demoSurveyOf } from './survey';
@@ -69,11 +71,11 @@ const edgeNear = (doc: PatternDoc, p: Vec): Edge => {
 };
 
 /** A card and what its edges meet: welded as is usual for their joints. */
-type Planned = { doc: PatternDoc; plan: PlanDoc };
+type Planned = { doc: PatternDoc; plan: PlanDoc; meets: EdgeWord[] };
 
-const joined = ({ doc, plan }: Planned, at: Vec, joint: Joint, meets: string): Planned => {
+const joined = ({ doc, plan, meets }: Planned, at: Vec, joint: Joint, word: string): Planned => {
   const { id } = edgeNear(doc, at);
-  return { doc: setEdge(doc, id, { joint }), plan: setPlan(plan, id, { meets }) };
+  return { doc: setEdge(doc, id, { joint }), plan, meets: [...meets, { edge: id, word }] };
 };
 
 /** Each card as a version, a few minutes apart, and the plan with the last of them. */
@@ -81,10 +83,12 @@ function history(
   cards: PatternDoc[],
   plan: PlanDoc,
   start: string,
-): Pick<PieceFile, 'card' | 'plan'> {
+  meets: EdgeWord[] = [],
+): Pick<PieceFile, 'card' | 'plan'> & { meets: EdgeWord[] } {
   const at = (i: number) => new Date(Date.parse(start) + i * 7 * 60_000).toISOString();
   const planned = plan.edges.length > 0;
   return {
+    meets,
     card: {
       current: cards.length,
       versions: cards.map((doc, i) => ({ number: i + 1, parent: i, at: at(i), doc })),
@@ -154,12 +158,15 @@ function madeAt(
 const settings = { amps: null, volts: null, wireMm: null, feed: '', gas: '' };
 const mig = { amps: 60, volts: 17, wireMm: 0.6, feed: '4.2 m/min', gas: 'Argon with 5 % CO₂' };
 
+/** A piece, and what its edges meet in a word. */
+type DemoPiece = PieceFile & { meets: EdgeWord[] };
+
 /** A piece of the right side as it is begun, with what is said of it. */
 const piece = (
   said: Partial<PieceFile> &
     Pick<PieceFile, 'name' | 'part' | 'metal' | 'thicknessMm' | 'thickness' | 'notes' | 'created'> &
-    Pick<PieceFile, 'card' | 'plan'>,
-): PieceFile => ({
+    Pick<PieceFile, 'card' | 'plan'> & { meets: EdgeWord[] },
+): DemoPiece => ({
   ...{
     survey: demoSurveyOf(said.name),
     folding: unfolded(),
@@ -171,7 +178,7 @@ const piece = (
   ...said,
 });
 
-function stepWellTray(): PieceFile {
+function stepWellTray(): DemoPiece {
   const t = 1.2;
   const flat = outline([
     [0, 0],
@@ -208,11 +215,11 @@ function stepWellTray(): PieceFile {
     [350, 50, 14],
     [210, 210, 14],
   ]);
-  let all: Planned = { doc: pierced, plan: emptyPlan() };
+  let all: Planned = { doc: pierced, plan: emptyPlan(), meets: [] };
   all = joined(all, [200, -78], { kind: 'free', trimMm: 0 }, 'Floor panel, on top');
   all = joined(all, [480, 130], { kind: 'butt', trimMm: 0 }, 'Old tray wall, cut line');
   all = joined(all, [-60, 130], { kind: 'lap', widthMm: 14 }, 'Chassis outrigger');
-  const { doc, plan } = all;
+  const { doc, plan, meets } = all;
   const butt = edgeNear(doc, [480, 130]);
   const lap = edgeNear(doc, [-60, 130]);
   const weld = (
@@ -274,7 +281,7 @@ function stepWellTray(): PieceFile {
     notes:
       'Old tray gone along the outrigger. Water must run to the three drains; keep them clear of the seam.',
     created: '2026-10-02T08:10:00.000Z',
-    ...history([flat, folded, doc], plan, '2026-10-02T08:20:00.000Z'),
+    ...history([flat, folded, doc], plan, '2026-10-02T08:20:00.000Z', meets),
     ...printed('2026-10-02T09:00:00.000Z'),
     fits: [
       {
@@ -347,7 +354,7 @@ function stepWellTray(): PieceFile {
   });
 }
 
-function batteryShelf(): PieceFile {
+function batteryShelf(): DemoPiece {
   const t = 1.5;
   const flat = outline([
     [0, 0],
@@ -381,11 +388,11 @@ function batteryShelf(): PieceFile {
     ...bored,
     holes: bored.holes.map((hole) => (hole.diameterMm === 38 ? { ...hole, flare } : hole)),
   };
-  let all: Planned = { doc: pierced, plan: emptyPlan() };
+  let all: Planned = { doc: pierced, plan: emptyPlan(), meets: [] };
   all = joined(all, [150, 0], { kind: 'hem', widthMm: 10, gapMm: 0 }, '');
   all = joined(all, [300, 95], { kind: 'plug-flange', widthMm: 18, turnDeg: 0 }, 'Bulkhead rail');
   all = joined(all, [-28, 95], { kind: 'butt', trimMm: 2 }, 'Inner wing');
-  const { doc, plan } = all;
+  const { doc, plan, meets } = all;
   const rail = edgeNear(doc, [300, 95]);
   const wing = edgeNear(doc, [-28, 95]);
   return piece({
@@ -398,7 +405,7 @@ function batteryShelf(): PieceFile {
     thickness: { by: 'gauge', system: 'msg', gauge: 16 },
     notes: 'Three flared holes to stiffen and let acid drain. Flare before folding.',
     created: '2026-10-12T07:45:00.000Z',
-    ...history([flat, folded, doc], plan, '2026-10-12T08:00:00.000Z'),
+    ...history([flat, folded, doc], plan, '2026-10-12T08:00:00.000Z', meets),
     ...printed('2026-10-12T08:40:00.000Z'),
     fits: [
       {
@@ -417,7 +424,7 @@ function batteryShelf(): PieceFile {
   });
 }
 
-function scuttleDrainPlate(): PieceFile {
+function scuttleDrainPlate(): DemoPiece {
   let flat = outline([
     [0, 0],
     [180, 0],
@@ -455,7 +462,7 @@ function scuttleDrainPlate(): PieceFile {
   });
 }
 
-function sillClosingPlate(): PieceFile {
+function sillClosingPlate(): DemoPiece {
   const t = 2;
   const flat = outline([
     [0, 0],
@@ -464,7 +471,7 @@ function sillClosingPlate(): PieceFile {
     [0, 120],
   ]);
   const folded = withFolds(flat, [320, 40], [[[640, 80], [0, 80], 78]]);
-  let all: Planned = { doc: folded, plan: emptyPlan() };
+  let all: Planned = { doc: folded, plan: emptyPlan(), meets: [] };
   all = joined(
     all,
     [320, 0],
@@ -473,7 +480,7 @@ function sillClosingPlate(): PieceFile {
   );
   all = joined(all, [320, 120], { kind: 'plug-flange', widthMm: 16, turnDeg: 0 }, 'Floor edge');
   all = joined(all, [0, 40], { kind: 'backed-butt', trimMm: 0 }, 'Old sill, sound end');
-  const { doc, plan } = all;
+  const { doc, plan, meets } = all;
   const lower = edgeNear(doc, [320, 0]);
   return piece({
     name: 'Sill closing plate',
@@ -493,7 +500,7 @@ function sillClosingPlate(): PieceFile {
     notes:
       'Structural. Door hung and shell braced before the old plate came out. To be looked at by the inspector before it is closed.',
     created: '2026-11-02T08:00:00.000Z',
-    ...history([flat, folded, doc], plan, '2026-11-02T08:15:00.000Z'),
+    ...history([flat, folded, doc], plan, '2026-11-02T08:15:00.000Z', meets),
     ...printed('2026-11-02T09:00:00.000Z'),
     fits: [
       {
@@ -552,7 +559,7 @@ function archLipCards(): [first: PatternDoc, now: PatternDoc] {
 }
 
 /** Not cut yet: a card of it, and one reference too many that would be lost. */
-function rearArchLip(): PieceFile {
+function rearArchLip(): DemoPiece {
   const cards = archLipCards();
   return piece({
     name: 'Rear arch lip',
@@ -570,7 +577,7 @@ function rearArchLip(): PieceFile {
  * Turned over from the first card of the right one, with a drain hole of its own; that one has
  * changed since.
  */
-function leftArchLip(): PieceFile {
+function leftArchLip(): DemoPiece {
   const [first] = archLipCards();
   const { doc } = madeFrom(first, 'other-side', []);
   const own = withHoles(doc, [[60, 60, 8]]);
@@ -600,7 +607,7 @@ const worked = (count: number, seconds: number, note: string, done: string): Ste
  * A strip with the waist bead, turned square at its rear end, where the bead has to go through the
  * fold.
  */
-function waistStrip(): PieceFile {
+function waistStrip(): DemoPiece {
   const flat = outline([
     [0, 0],
     [520, 0],
@@ -621,10 +628,10 @@ function waistStrip(): PieceFile {
     meets: null,
   };
   const beaded = { ...folded, beads: [bead] };
-  let all: Planned = { doc: beaded, plan: emptyPlan() };
+  let all: Planned = { doc: beaded, plan: emptyPlan(), meets: [] };
   all = joined(all, [260, 0], { kind: 'butt', trimMm: 1.5 }, 'Lower side panel');
   all = joined(all, [260, 96], { kind: 'butt', trimMm: 1.5 }, 'Upper side panel');
-  const { doc, plan } = all;
+  const { doc, plan, meets } = all;
   return piece({
     name: 'Waist-bead closing strip',
     // The bead is rolled; next it is packed and folded.
@@ -648,20 +655,21 @@ function waistStrip(): PieceFile {
     thickness: { by: 'mm' },
     notes: 'The bead must carry on the door’s. Bead first, pack it, then fold.',
     created: '2026-11-09T08:00:00.000Z',
-    ...history([flat, folded, doc], plan, '2026-11-09T08:10:00.000Z'),
+    ...history([flat, folded, doc], plan, '2026-11-09T08:10:00.000Z', meets),
   });
 }
 
 /** The crowned corner behind the wheel: cut with metal over, its middle half raised. */
-function lowerRearCorner(): PieceFile {
+function lowerRearCorner(): DemoPiece {
   const card = cornerCard();
-  let all: Planned = { doc: card, plan: emptyPlan() };
+  let all: Planned = { doc: card, plan: emptyPlan(), meets: [] };
   const [upper, ...others] = byLetter(card.edges);
   const meets = ['Side panel above', 'Rear panel', 'Sill end', 'Wheel arch'];
   [upper!, ...others].forEach((edge, i) => {
     all = {
       doc: setEdge(all.doc, edge.id, { joint: { kind: 'butt', trimMm: 3 } }),
-      plan: setPlan(all.plan, edge.id, { meets: meets[i]! }),
+      plan: all.plan,
+      meets: [...all.meets, { edge: edge.id, word: meets[i]! }],
     };
   });
   return piece({
@@ -680,7 +688,7 @@ function lowerRearCorner(): PieceFile {
     notes:
       'Taken from the left corner with three strips. Raise first, gather the long edges after.',
     created: '2026-11-20T08:00:00.000Z',
-    ...history([card, all.doc], all.plan, '2026-11-20T08:20:00.000Z'),
+    ...history([card, all.doc], all.plan, '2026-11-20T08:20:00.000Z', all.meets),
   });
 }
 
@@ -694,19 +702,16 @@ function fromLengths(edges: [lengthMm: number, meets: string, joint: Joint][]): 
     countingIds('s'),
   );
   if (!made.ok) throw new Error('The edges of a demo piece cannot go round');
-  const plan = edges.reduce(
-    (now, [, meets], i) => setPlan(now, `e${i + 1}`, { meets }),
-    emptyPlan(),
-  );
-  return { doc: made.doc, plan };
+  const meets = edges.map(([, word], i) => ({ edge: `e${i + 1}`, word }));
+  return { doc: made.doc, plan: emptyPlan(), meets };
 }
 
 const BUTT: Joint = { kind: 'butt', trimMm: 0 };
 
 /** A bought panel, 8 mm too wide: a band was taken out of it, and it was tried once. */
-function boughtCornerPanel(): PieceFile {
+function boughtCornerPanel(): DemoPiece {
   const t = 0.9;
-  const { doc, plan } = fromLengths([
+  const { doc, plan, meets } = fromLengths([
     [520, 'Door pillar, outer edge', { kind: 'lap', widthMm: 12 }],
     [340, 'Scuttle side', BUTT],
     [515, 'Headlamp panel', BUTT],
@@ -751,7 +756,7 @@ function boughtCornerPanel(): PieceFile {
         },
       ],
     },
-    ...history([doc], plan, '2026-11-23T08:40:00.000Z'),
+    ...history([doc], plan, '2026-11-23T08:40:00.000Z', meets),
     fits: [
       {
         ...{ at: '2026-11-24T10:00:00.000Z', who: 'Joss', held: 'clamps', revision: 1 },
@@ -767,8 +772,8 @@ function boughtCornerPanel(): PieceFile {
 }
 
 /** The end of a sill from a donor: drilled off, cut with metal over, still to be trimmed. */
-function donorSillEnd(): PieceFile {
-  const { doc, plan } = fromLengths([
+function donorSillEnd(): DemoPiece {
+  const { doc, plan, meets } = fromLengths([
     [210, 'Wheel arch, front', BUTT],
     [640, 'Floor edge', { kind: 'plug-flange', widthMm: 18, turnDeg: 0 }],
     [210, 'Sill, cut line', { kind: 'backed-butt', trimMm: 0 }],
@@ -800,28 +805,15 @@ function donorSillEnd(): PieceFile {
         },
       ],
     },
-    ...history([doc], plan, '2026-11-25T11:30:00.000Z'),
+    ...history([doc], plan, '2026-11-25T11:30:00.000Z', meets),
   });
 }
 
 const DEMO_NAME = 'Mobile library van';
 
 /** The whole demo job as a job file. */
-export const demoJob = (): JobFile => ({
-  format: 'patrone-job',
-  version: 11,
-  job: {
-    name: DEMO_NAME,
-    vehicle: '1953 Marlpit, coach-built',
-    owner: 'The village trust',
-    notes:
-      'Tallow Yard Bodyworks. Right side first; the left side is the pattern until it is done.',
-    created: '2026-10-01T08:00:00.000Z',
-    archived: null,
-  },
-  survey: demoSurvey(),
-  pictures: [],
-  pieces: [
+export function demoJob(): JobFile {
+  const told = [
     stepWellTray(),
     batteryShelf(),
     scuttleDrainPlate(),
@@ -832,5 +824,26 @@ export const demoJob = (): JobFile => ({
     lowerRearCorner(),
     boughtCornerPanel(),
     donorSillEnd(),
-  ],
-});
+  ];
+  const created = '2026-10-01T08:00:00.000Z';
+  return {
+    format: 'patrone-job',
+    version: 12,
+    job: {
+      name: DEMO_NAME,
+      vehicle: '1953 Marlpit, coach-built',
+      owner: 'The village trust',
+      notes:
+        'Tallow Yard Bodyworks. Right side first; the left side is the pattern until it is done.',
+      created,
+      archived: null,
+    },
+    survey: demoSurvey(),
+    pictures: [],
+    structure: structureOfWords(
+      told.map(({ meets }) => meets),
+      created,
+    ),
+    pieces: told.map(({ meets: _, ...piece }) => piece),
+  };
+}

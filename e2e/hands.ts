@@ -17,6 +17,19 @@ import { demoJob } from '../demo/job';
  * touch the drawing.
  */
 
+/** What the edges of a demo piece meet, as in a file of that piece alone. */
+function structureAlone(name: string): JobFile['structure'] {
+  const { structure, pieces } = demoJob();
+  const place = pieces.findIndex((piece) => piece.name === name);
+  return structure.flatMap((one) => {
+    const { body } = one;
+    if (body.kind !== 'joint') return [one];
+    return body.first.piece === place
+      ? [{ ...one, body: { ...body, first: { ...body.first, piece: 0 } } }]
+      : [];
+  });
+}
+
 /**
  * The piece a journey begins with goes in as a job file of its own, by the door that users have:
  * none sees another's.
@@ -25,6 +38,7 @@ async function putIn(page: Page, piece: PieceFile, job: string): Promise<string>
   const file: JobFile = {
     ...demoJob(),
     job: { ...demoJob().job, name: job, archived: null },
+    structure: structureAlone(piece.name),
     pieces: [piece],
   };
   const answer = await page.request.post('/take-in', {

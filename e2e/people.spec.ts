@@ -106,6 +106,7 @@ async function putIn(request: APIRequestContext, name: string): Promise<void> {
     job: { ...demo.job, name },
     pieces: [{ ...demo.pieces[0]!, name: `Piece of ${name}` }],
     survey: [],
+    structure: [],
     pictures: [],
   };
   const answer = await request.post('/take-in', {

@@ -14,6 +14,7 @@ import { CutDownSchema } from '#core/cutdown/cutDown';
 import { FoldingSchema } from '#core/blank/fold/folding';
 import { ShapingSchema } from '#core/shape/shapingSchema';
 import { PieceSurveySchema } from '#core/survey/pieceSurvey';
+import { StructureSchema } from '#core/joint/structure';
 import { SurveySchema } from '#core/survey/references';
 import { JobFactsSchema, PieceFactsSchema } from '#core/format/job';
 import { RECORD_KINDS } from '#core/format/lists';
@@ -118,6 +119,15 @@ async function unreadable(viewer: Viewer): Promise<string[]> {
     db.query.surveyed
       .findMany()
       .then((all) => all.map(({ body }) => ({ called: body.name ?? '', row: body }))),
+  );
+  await each(
+    'joint, part or hollow',
+    StructureSchema,
+    db.query.structure
+      .findMany()
+      .then((all) =>
+        all.map(({ id, body }) => ({ called: 'name' in body ? body.name : id, row: body })),
+      ),
   );
   const pieces = await db.query.pieces.findMany({ columns: { id: true, name: true } });
   for (const { id, name } of pieces) {

@@ -57,7 +57,13 @@ function packOf(png: Buffer, said = { width: 100, height: 100 }): Promise<Buffer
   const at = new Date().toISOString();
   const facts = { type: 'png', ...said, bytes: png.length, name: 'p.png', taken: null };
   const more = { at, putAway: null, caption: '', marks: [], on: { owner: 'job' } };
-  const job = { ...demoJob(), pieces: [], survey: [], pictures: [{ digest, ...facts, ...more }] };
+  const job = {
+    ...demoJob(),
+    pieces: [],
+    survey: [],
+    structure: [],
+    pictures: [{ digest, ...facts, ...more }],
+  };
   return pack(job, [{ name: `pictures/${digest}.png`, bytes: png }]);
 }
 

@@ -82,6 +82,8 @@ export const OTHERS: readonly Address[] = [
   at('pictures/:pictureId/:size', 'pictures/picture.ts', ofJob),
   at('jobs/:jobId/measuring-sheet.pdf', 'survey/measuringSheet.ts', ofJob),
   at('jobs/:jobId/survey', 'survey/surveyed.ts', ofJob),
+  at('jobs/:jobId/structure', 'joint/structured.ts', ofJob),
+  at('jobs/:jobId/edges', 'joint/edges.ts', ofJob),
   at('take-in', 'jobs/takeInFile.ts', works),
   at('jobs/:jobId/file', 'jobs/file.ts', ofJob),
   at('first', 'people/first.tsx', anybody),

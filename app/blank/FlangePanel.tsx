@@ -66,7 +66,7 @@ export function FlangePanel({ edge, blank }: { edge: Edge; blank: BlankEdge }) {
         {FLANGE_WORDS[flange.made].title}: {widthsSaid(widthsOf(edge.flange), show)} wide,{' '}
         {flange.bend.angleDeg}° {flange.toward === 'face' ? 'toward you' : 'away'}.
       </Typography>
-      {strip && <StripBlank strip={strip} letter={edge.letter} flange={edge.flange} />}
+      {strip && <StripBlank strip={strip} edge={edge} flange={edge.flange} />}
       {along.way !== 'lip' && (
         <Verdict
           along={along}
@@ -313,11 +313,11 @@ function weldSaid(weld: readonly Segment[], show: (mm: number) => string): strin
 
 function StripBlank({
   strip,
-  letter,
+  edge,
   flange,
 }: {
   strip: SeparateFlange;
-  letter: string;
+  edge: Edge;
   flange: Flange;
 }) {
   const { show } = usePreferences();
@@ -337,7 +337,7 @@ function StripBlank({
       ) : (
         <Typography>{weldSaid(strip.weld, show)}</Typography>
       )}
-      <StripPiece strip={strip} letter={letter} flange={flange} />
+      <StripPiece strip={strip} edge={edge} flange={flange} />
     </Box>
   );
 }

@@ -5,10 +5,11 @@ import { Link } from 'react-router';
 import type { SeparateFlange } from '#core/blank/flange/separateFlange';
 import { stripCard } from '#core/blank/flange/stripCard';
 import { cut } from '#core/card/cut';
-import type { Flange } from '#core/card/pattern';
+import type { Edge, Flange } from '#core/card/pattern';
 import { usePost } from '../forms/usePost';
 import { Told } from '../frame/Told';
 import { newId } from '../frame/newId';
+import type { Records } from '../piece/pieceContext';
 import { usePiece } from '../piece/pieceContext';
 
 /**
@@ -17,17 +18,23 @@ import { usePiece } from '../piece/pieceContext';
  */
 export function StripPiece({
   strip,
-  letter,
+  edge,
   flange,
 }: {
   strip: SeparateFlange;
-  letter: string;
+  edge: Pick<Edge, 'id' | 'letter'>;
   flange: Flange;
 }) {
-  const { id, facts } = usePiece();
+  const { id, facts, pattern, took } = usePiece();
   const [made, setMade] = useState<string | null>(null);
-  const took = useCallback((answer: { id?: string }) => setMade(answer.id ?? null), []);
-  const post = usePost(`/pieces/${id}/other-part`, took);
+  const answered = useCallback(
+    ({ id: other, ...records }: { id?: string } & Partial<Records>) => {
+      setMade(other ?? null);
+      took(records);
+    },
+    [took],
+  );
+  const post = usePost(`/pieces/${id}/other-part`, answered);
   // Sent again, because no answer came, it is the same card.
   const wanted = JSON.stringify({ strip, flange });
   const card = useMemo(() => {
@@ -37,20 +44,22 @@ export function StripPiece({
     };
     return stripCard(of, to, newId);
   }, [wanted]);
-  const name = cut(`${cut(facts.name, 58)}, strip for ${letter}`, 80);
+  const name = cut(`${cut(facts.name, 58)}, strip for ${edge.letter}`, 80);
   if (made)
     return (
       <Typography role="status">
         It is a piece of the job now: <Link to={`/pieces/${made}/blank`}>{name}</Link>
       </Typography>
     );
-  const seams = card.edges.filter(({ joint }) => joint.kind === 'butt').map((edge) => edge.id);
+  const seams = card.edges
+    .filter(({ joint }) => joint.kind === 'butt')
+    .map((own) => ({ edge: own.id, meets: edge.id }));
   return (
     <>
       <Button
         variant="outlined"
         disabled={post.state === 'busy'}
-        onClick={() => void post.send({ name, card, seams })}
+        onClick={() => void post.send({ name, card, seams, turned: pattern.turned })}
         sx={{ mt: 1 }}
       >
         Make it a piece of its own

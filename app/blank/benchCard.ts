@@ -8,6 +8,7 @@ import { formatDay } from '../frame/dates';
 import { preferencesFrom } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
 import { gapEdges } from '../piece/loaded/shapeSteps';
+import { joinedOf } from '../piece/road/joined';
 import { loadPiece } from '../piece/loaded/loaded.server';
 import { idOr404 } from '../records/parse.server';
 import { viewerIn } from '../records/viewer.server';
@@ -30,6 +31,9 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     throw new Response('The shop has no machine to fold on: put one in its settings.', {
       status: 422,
     });
+  const { structure, beyond } = records;
+  const { id } = piece;
+  const joined = joinedOf({ id, facts, pattern: card.doc, plan: plan.doc, structure, beyond });
   const { brakeLine, relief, shortestFlangeMm, springs } = shop;
   const metal = metalById(facts.metal);
   const drawn = await drawnFor(request, drawBenchCard, {
@@ -41,7 +45,7 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     springs,
     longFirst: shop.longFolds === 'early',
     folding: records.folding,
-    gaps: plan.broken ? [] : gapEdges(card.doc, plan.doc),
+    gaps: gapEdges(card.doc, (edge) => joined.meetings.has(edge)),
     head: {
       title: facts.name,
       job: job.name,

@@ -7,7 +7,7 @@ import { Suspense, lazy, useMemo, useState } from 'react';
 import { beyondMachine } from '#core/blank/fold/onMachine';
 import type { Development } from '#core/blank/fold/developed';
 import { box } from '#core/measure/path';
-import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
+import { plugHoles } from '#core/weld/plugs';
 import { BlankPicture } from '../drawing/BlankPicture';
 import { Drawing } from '../drawing/Drawing';
 import { StopLayout } from '../frame/StopLayout';
@@ -46,17 +46,14 @@ export default function BlankStage() {
 }
 
 function Blank({ development }: { development: Development }) {
-  const { pattern, plan, facts, metal } = usePiece();
+  const { pattern, joined, facts, metal } = usePiece();
   const { pick, setPick } = usePick();
   const shown = usePreferences();
   const { show, showThin, showArea, showWeight } = shown;
   const [view, setView] = useState<'flat' | 'folded' | 'order'>('flat');
   const [table, setTable] = useState<'outline' | 'folds'>('folds');
   const { size, folds, warnings } = development;
-  const plugs = useMemo(
-    () => plugsOnBlank(pattern, plan, facts.thicknessMm, development),
-    [pattern, plan, facts.thicknessMm, development],
-  );
+  const plugs = useMemo(() => joined.plugsOn(development), [joined, development]);
   const workings = sizeWorkings(development, metal, facts.thicknessMm, shown);
   const ordering = useOrdering(development, view !== 'flat' && folds.length > 0);
   const watered = useWater(development, ordering.saved, view === 'folded');

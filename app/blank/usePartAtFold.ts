@@ -4,12 +4,10 @@ import { cut } from '#core/card/cut';
 import type { Parted } from '#core/card/partAtFold';
 import { partAtFold } from '#core/card/partAtFold';
 import type { PatternDoc } from '#core/card/pattern';
-import { setPlan } from '#core/weld/planned';
 import { usePost } from '../forms/usePost';
 import { newId } from '../frame/newId';
+import type { Records } from '../piece/pieceContext';
 import { usePick, usePiece } from '../piece/pieceContext';
-
-const ignored = () => undefined;
 
 /**
  * Cuts the piece apart along a fold: what is beyond becomes a piece of its own in the job, its seam
@@ -17,9 +15,9 @@ const ignored = () => undefined;
  * nothing is taken off this card unless it is there.
  */
 export function usePartAtFold() {
-  const { id, facts, pattern, patternEditor, plan, planEditor } = usePiece();
+  const { id, facts, pattern, patternEditor, took } = usePiece();
   const { setPick } = usePick();
-  const post = usePost<object>(`/pieces/${id}/other-part`, ignored);
+  const post = usePost<Partial<Records>>(`/pieces/${id}/other-part`, took);
   // Sent again, because no answer came, it is the same piece: its ids are made once.
   const made = useRef<{ of: PatternDoc; parts: Map<string, [Parted, Parted] | null> } | null>(null);
   const parted = ({ id: fold, setbackMm, allowance }: BlankFold) => {
@@ -34,9 +32,16 @@ export function usePartAtFold() {
     if (!parts) return;
     const [stays, other] = parts;
     const name = `${cut(facts.name, 66)}, other part`;
-    if (!(await post.send({ name, card: other.card, seams: [other.seam] }))) return;
+    if (
+      !(await post.send({
+        name,
+        card: other.card,
+        seams: [{ edge: other.seam, meets: stays.seam }],
+        turned: pattern.turned,
+      }))
+    )
+      return;
     patternEditor.edit(stays.card);
-    planEditor.edit(setPlan(plan, stays.seam, { meets: name }));
     setPick({ kind: 'edge', id: stays.seam });
   };
   return {

@@ -13,8 +13,6 @@ import { emptyPattern } from '#core/card/emptyPattern';
 import { mirrored } from '#core/card/mirror';
 import { byLetter, edgeLength } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
-import type { PlanDoc } from '#core/weld/plan';
-import { meetsOf } from '#core/weld/planned';
 import type { Pick } from '../drawing/pick';
 import { usePreferences } from '../frame/preferences';
 import { JOINT_WORDS } from '../frame/words';
@@ -80,7 +78,7 @@ export function CardDrawer({ hand, doing }: { hand: Hand | null; doing: Doing })
 }
 
 function WholeCard({ doing }: { doing: Doing }) {
-  const { patternEditor, plan, pattern } = usePiece();
+  const { patternEditor, meets, pattern } = usePiece();
   const { setPick } = usePick();
   const { show } = usePreferences();
   // While a corner is dragged the table may lag; the drawing must not.
@@ -97,7 +95,7 @@ function WholeCard({ doing }: { doing: Doing }) {
       {pattern.tucks.length > 0 && <TuckList pattern={pattern} />}
       {pattern.marks.length > 0 && <MarkList pattern={pattern} />}
       <Ruling pattern={settled} onRule={() => doing.take({ kind: 'rule', parts: [] })} />
-      <EdgeTable pattern={settled} plan={plan} show={show} onPick={setPick} />
+      <EdgeTable pattern={settled} meets={meets} show={show} onPick={setPick} />
       <Relatives />
       <ReadOff />
       <Stack direction="row" spacing={1} useFlexGap sx={{ flexWrap: 'wrap' }}>
@@ -120,12 +118,12 @@ function WholeCard({ doing }: { doing: Doing }) {
 
 type EdgeTableProps = {
   pattern: PatternDoc;
-  plan: PlanDoc;
+  meets: (edge: string) => string;
   show: (mm: number) => string;
   onPick: (pick: Pick) => void;
 };
 
-const EdgeTable = memo(function EdgeTable({ pattern, plan, show, onPick }: EdgeTableProps) {
+const EdgeTable = memo(function EdgeTable({ pattern, meets, show, onPick }: EdgeTableProps) {
   const edges = byLetter(pattern.edges);
   return (
     <>
@@ -156,9 +154,7 @@ const EdgeTable = memo(function EdgeTable({ pattern, plan, show, onPick }: EdgeT
               </TableCell>
               <TableCell>
                 {JOINT_WORDS[edge.joint.kind]}
-                <Box sx={{ color: 'var(--pencil)', fontSize: '0.85rem' }}>
-                  {meetsOf(plan, edge.id)}
-                </Box>
+                <Box sx={{ color: 'var(--pencil)', fontSize: '0.85rem' }}>{meets(edge.id)}</Box>
               </TableCell>
             </TableRow>
           ))}

@@ -14,8 +14,6 @@ import { edgeLength, letterAt, outlineOf } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import { isOfEdge } from '#core/card/recordPlace';
 import { box } from '#core/measure/path';
-import type { PlanDoc } from '#core/weld/plan';
-import { meetsOf, setPlan } from '#core/weld/planned';
 import { Drawing } from '../drawing/Drawing';
 import { LengthField } from '../forms/LengthField';
 import { useDraft } from '../forms/useDraft';
@@ -23,6 +21,7 @@ import { Told } from '../frame/Told';
 import { newId } from '../frame/newId';
 import { usePreferences } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
+import { useStructure } from '../joint/useStructure';
 import { usePiece } from '../piece/pieceContext';
 import { CutDownPicture } from './CutDownPicture';
 
@@ -31,12 +30,12 @@ type Row = { id: string; letter: string; lengthMm: number | null; meets: string 
 type Draft = { rows: Row[] };
 
 /** The edges that a card from lengths has, clockwise as they were typed. */
-const rowsOf = (pattern: PatternDoc, plan: PlanDoc): Row[] =>
+const rowsOf = (pattern: PatternDoc, meets: (edge: string) => string): Row[] =>
   [...pattern.edges].reverse().map((edge) => ({
     id: edge.id,
     letter: edge.letter,
     lengthMm: Math.round(edgeLength(pattern, edge) * 1000) / 1000,
-    meets: meetsOf(plan, edge.id),
+    meets: meets(edge.id),
   }));
 
 const blankRows = (): Row[] =>
@@ -50,12 +49,13 @@ function nextLetter(rows: readonly Row[]): string {
 
 /** The edges of a piece by their lengths and what they meet, drawn as they are typed. */
 export function NameEdges({ onDone }: { onDone: () => void }) {
-  const { id, pattern, plan, patternEditor, planEditor, fits, welds, inspections, pictures } =
+  const { id, pattern, joined, meets, patternEditor, fits, welds, inspections, pictures } =
     usePiece();
+  const { joinToParts, change: changeJoint } = useStructure();
   const { show } = usePreferences();
   const known = pattern.edges.length > 0;
   const { draft, set, drop } = useDraft<Draft>(`edges ${id}`, {
-    rows: known ? rowsOf(pattern, plan) : blankRows(),
+    rows: known ? rowsOf(pattern, meets) : blankRows(),
   });
   const { rows } = draft;
   // What is wrong with them is said when all are measured, or when they are put in before.
@@ -99,14 +99,22 @@ export function NameEdges({ onDone }: { onDone: () => void }) {
     );
     if (!made.ok) return setAsked(true);
     patternEditor.edit({ ...made.doc, turned: pattern.turned });
-    const told = rows.reduce(
-      (now, row) =>
-        meetsOf(now, ids.get(row.id)!) === row.meets
-          ? now
-          : setPlan(now, ids.get(row.id)!, { meets: row.meets }),
-      plan,
-    );
-    if (told !== plan) planEditor.edit(told);
+    const said = rows.flatMap((row) => {
+      const edge = ids.get(row.id)!;
+      const word = row.meets.trim();
+      return word === meets(edge) ? [] : [{ edge, word }];
+    });
+    for (const { edge } of said)
+      for (const meeting of joined.meetings.get(edge) ?? [])
+        changeJoint(meeting.id, { putAway: true });
+    const named = said.filter(({ word }) => word !== '');
+    if (named.length > 0)
+      joinToParts(
+        named.map(({ edge, word }) => [
+          { piece: id, edge, turned: pattern.turned, stretch: null },
+          word,
+        ]),
+      );
     drop();
     onDone();
   };

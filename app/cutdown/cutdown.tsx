@@ -7,7 +7,6 @@ import { Link, Navigate } from 'react-router';
 import { byLetter, edgeLength, outlineOf } from '#core/card/outline';
 import { hoursOfFaults, medianMm, openOf } from '#core/cutdown/progress';
 import { box, perimeter } from '#core/measure/path';
-import { meetsOf } from '#core/weld/planned';
 import { Drawing } from '../drawing/Drawing';
 import { SelfSavedWord } from '../forms/SelfSavedWord';
 import { FoldAway } from '../frame/FoldAway';
@@ -16,7 +15,7 @@ import type { TallyFigure } from '../frame/Tally';
 import { usePreferences } from '../frame/preferences';
 import { JOINT_WORDS } from '../frame/words';
 import { EdgeStory } from '../piece/EdgeStory';
-import { JointFields } from '../piece/JointFields';
+import { JointFields } from '../joint/JointFields';
 import { openSaid } from '../piece/road/cutdown';
 import { usePick, usePiece } from '../piece/pieceContext';
 import { CutDownPicture } from './CutDownPicture';
@@ -32,7 +31,7 @@ import { useCutDown } from './useCutDown';
  * and what brings it to size.
  */
 export default function CutDownStage() {
-  const { id, pattern, plan, facts } = usePiece();
+  const { id, pattern, meets, facts } = usePiece();
   const { pick, setPick } = usePick();
   const { show, showThin } = usePreferences();
   const saved = useCutDown();
@@ -81,7 +80,7 @@ export default function CutDownStage() {
         >
           <CutDownPicture
             pattern={pattern}
-            meets={(one) => meetsOf(plan, one)}
+            meets={meets}
             wrongAt={
               new Set(
                 cutDown.faults.flatMap((f) => (f.mendedAt === null && f.edge ? [f.edge] : [])),
@@ -140,9 +139,7 @@ export default function CutDownStage() {
                   key={one.id}
                   letter={one.letter}
                   length={show(edgeLength(pattern, one))}
-                  said={[meetsOf(plan, one.id), JOINT_WORDS[one.joint.kind]]
-                    .filter(Boolean)
-                    .join(' · ')}
+                  said={[meets(one.id), JOINT_WORDS[one.joint.kind]].filter(Boolean).join(' · ')}
                   on={one === edge}
                   onPick={() => setPick({ kind: 'edge', id: one.id })}
                 />

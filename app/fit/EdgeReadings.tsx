@@ -48,11 +48,13 @@ export function EdgeReadings({
   /** What is to be said beside the field: that the server does not answer, or refused. */
   told: string | null | undefined;
 }) {
-  const { pattern, plan, facts, fits, setUndo } = usePiece();
+  const { joined, facts, fits, setUndo } = usePiece();
+  const { pattern, plan } = joined;
+  const thicknessMm = joined.thicknessAt(edge.id);
   const { show } = usePreferences();
   const length = edgeLength(pattern, edge);
   const process = weldOf(plan, edge, facts.thicknessMm)?.process ?? null;
-  const usual = gapTarget(edge.joint.kind, process, facts.thicknessMm);
+  const usual = gapTarget(edge.joint.kind, process, thicknessMm);
   const [record, setRecord] = useState<EdgeRecord>(
     () =>
       waiting(pattern, fit.id, edge.id) ??
@@ -71,13 +73,13 @@ export function EdgeReadings({
   const [what, setWhat] = useState<What>('gap');
   const [turn, setTurn] = useState(0);
   const [ended, setEnded] = useState(false);
-  const wanted = wantedAlong(record, edge.joint.kind, process, facts.thicknessMm);
+  const wanted = wantedAlong(record, edge.joint.kind, process, thicknessMm);
   const [earlier, setEarlier] = useState<EdgeRecord[]>([]);
   /**
    * Kept with the target it was read against, so that the record says what was wanted at the time.
    */
   const put = (next: EdgeRecord) => {
-    const w = wantedAlong(next, edge.joint.kind, process, facts.thicknessMm);
+    const w = wantedAlong(next, edge.joint.kind, process, thicknessMm);
     const kept = { ...next, targetMm: w.gapMm, toleranceMm: w.toleranceMm, flushMm: w.flushMm };
     setEarlier((list) => [...list.slice(-30), record]);
     setRecord(kept);
@@ -125,7 +127,7 @@ export function EdgeReadings({
       ...record,
       stations: record.stations.map((s, i) => (i === at ? { ...s, ...change } : s)),
     });
-  const condition = edgeFit(record, edge.joint, process, facts.thicknessMm);
+  const condition = edgeFit(record, edge.joint, process, thicknessMm);
   const order = [...pattern.edges].findIndex((e) => e.id === edge.id);
   const before = pattern.edges[(order - 1 + pattern.edges.length) % pattern.edges.length]!;
   const next = () => {

@@ -4,7 +4,6 @@ import { outwardAlong, pointAlong } from '#core/measure/run';
 import type { Segment } from '#core/measure/segment';
 import type { Vec } from '#core/measure/vector';
 import { along } from '#core/measure/vector';
-import { meetsOf } from '#core/weld/planned';
 import { useView } from '../drawing/Drawing';
 import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
 import { EdgeTag, GapMark, Pickable, Threads, usePathData } from '../drawing/marks';
@@ -49,7 +48,7 @@ export function FitPicture({
   pick: Pick;
   onPick: (pick: Pick) => void;
 }) {
-  const { pattern, plan } = usePiece();
+  const { pattern, meets } = usePiece();
   const view = useView();
   const data = usePathData();
   const runs = pattern.edges.map((edge) => segmentsOfEdge(pattern, edge));
@@ -62,7 +61,7 @@ export function FitPicture({
   const hung = hangTags(
     pattern.edges.map((edge, i) => {
       const beyond = Math.max(0, ...readings[i]!.map((r) => r.gapMm * times * view.scale));
-      const stands = hasNeighbour(edge, meetsOf(plan, edge.id)) || readings[i]!.length > 0;
+      const stands = hasNeighbour(edge, meets(edge.id)) || readings[i]!.length > 0;
       return {
         run: runs[i]!,
         away: stands ? beyond + NEIGHBOUR_PX + 26 : 34,
@@ -75,8 +74,8 @@ export function FitPicture({
   return (
     <SteelPicture pattern={pattern}>
       {pattern.edges.map((edge, i) =>
-        hasNeighbour(edge, meetsOf(plan, edge.id)) || readings[i]!.length > 0 ? (
-          <Neighbour key={edge.id} run={runs[i]!} name={meetsOf(plan, edge.id)} gapPx={gapPx(i)} />
+        hasNeighbour(edge, meets(edge.id)) || readings[i]!.length > 0 ? (
+          <Neighbour key={edge.id} run={runs[i]!} name={meets(edge.id)} gapPx={gapPx(i)} />
         ) : null,
       )}
       <Threads tags={hung} />

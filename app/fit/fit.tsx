@@ -21,6 +21,7 @@ import { usePreferences } from '../frame/preferences';
 import { useWho, whoAtFirst } from '../frame/recordedBy';
 import { conditionSentence } from '../frame/words';
 import { triedAsItIs } from '../piece/road/fit';
+import { AcrossRecords } from '../joint/AcrossRecords';
 import { EdgeStory } from '../piece/EdgeStory';
 import { NoBlank } from '../piece/NoBlank';
 import { WhoField } from '../piece/WhoField';
@@ -34,7 +35,9 @@ import { HELD_WORDS } from '../frame/recordWords';
 
 /** The fit stage: trial fits, gaps read along each edge, and how each edge lies. */
 export default function FitStage() {
-  const { id, pattern, plan, fits, takenBack, facts, patternEditor, digest } = usePiece();
+  const { id, joined, fits, takenBack, facts, patternEditor, digest } = usePiece();
+  // As its joints have it: what a neighbour's card asks of an edge counts here too.
+  const { pattern, plan, thicknessAt } = joined;
   const me = useWho();
   const [who, setWho] = useState('');
   const { pick, setPick } = usePick();
@@ -216,6 +219,7 @@ export default function FitStage() {
               </Stack>
             </Box>
           )}
+          {edge && <AcrossRecords edge={edge.id} />}
           {edge && <EdgeStory edgeId={edge.id} />}
           {post.problem && !aboutReadings && !(edge && fit) && <Told>{post.problem}</Told>}
           {me?.names && <WhoField label="Who tries it" value={who} onChange={setWho} />}
@@ -262,7 +266,7 @@ export default function FitStage() {
     const record = of?.edges.find((r) => r.edge === e.id);
     if (!record) return null;
     const process = weldOf(plan, e, facts.thicknessMm)?.process ?? null;
-    return edgeFit(record, e.joint, process, facts.thicknessMm);
+    return edgeFit(record, e.joint, process, thicknessAt(e.id));
   }
 }
 

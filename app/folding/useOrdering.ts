@@ -29,13 +29,17 @@ export type Ordering = {
 
 /** The folding of a piece on a machine; an order is looked for only while it is `wanted`. */
 export function useOrdering(development: Development, wanted: boolean): Ordering {
-  const { pattern, plan, shop, metal, facts } = usePiece();
+  const { pattern, meets, shop, metal, facts } = usePiece();
   const saved = useFolding();
   const folding = saved.draft;
   const [chosen, look] = useState<number | null>(null);
   const brake = brakeFor(shop, folding);
   const { brakeLine, relief, shortestFlangeMm } = shop;
-  const left = foldLeftForGap(development, gapEdges(pattern, plan), folding.order?.folds ?? []);
+  const left = foldLeftForGap(
+    development,
+    gapEdges(pattern, (edge) => meets(edge) !== ''),
+    folding.order?.folds ?? [],
+  );
   const settled = settledBy(development, folding, shop.longFolds === 'early', left?.fold ?? null);
   const order = ownOrder(development, folding);
   const asked =

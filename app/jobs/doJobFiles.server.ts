@@ -8,7 +8,9 @@ import { unspokenOf } from '../records/pictures.server';
 import { jobFileEnd, jobFileHead, jobFilePiece } from '#core/format/job';
 import type { JobFilePart } from '#core/format/jobFileParts';
 import { JobFileScanner, PartTooLarge } from '#core/format/jobFileParts';
-import { readJobHead, readJobPiece } from '#core/format/readJob';
+import { edgesEver, readJobHead, readJobPiece, strayStructure } from '#core/format/readJob';
+import type { EdgeWord } from '#core/joint/fromWords';
+import { structureOfWords } from '#core/joint/fromWords';
 import type { Problem, Result } from '#core/measure/result';
 import { failure, stop } from '#core/measure/result';
 import type { PictureType } from '#core/picture/privacy';
@@ -101,14 +103,16 @@ class Refused extends Error {
   }
 }
 
+/** The members of a job file that say something of the job itself. */
+const OF_HEAD = ['format', 'version', 'job', 'survey', 'structure', 'pictures'];
+
 /** What is said of the job: by our own hand before its pieces, and no further is read. */
 async function headOf(path: string): Promise<ReturnType<typeof readJobHead>> {
   const given: Record<string, unknown> = {};
   for await (const part of partsOf(path)) {
-    if ('text' in part && ['format', 'version', 'job', 'survey', 'pictures'].includes(part.member))
-      given[part.member] = JSON.parse(part.text);
-    // Of pictures older files say nothing; our own say all of the job before its pieces.
-    if (Object.keys(given).length === 5 || part.member === 'pieces') break;
+    if ('text' in part && OF_HEAD.includes(part.member)) given[part.member] = JSON.parse(part.text);
+    // Of some older files say nothing; our own say all of the job before its pieces.
+    if (Object.keys(given).length === OF_HEAD.length || part.member === 'pieces') break;
   }
   return readJobHead(given);
 }
@@ -189,6 +193,15 @@ async function taken(
     pictures: read.head.pictures.map((one) => asItIs(one, pack)),
   };
   let fresh: KeptPicture[] = [];
+  const words: EdgeWord[][] = [];
+  const edges: Set<string>[] = [];
+  /** What older plans said in words; and whether what is joined is there. */
+  const alsoJoined = () => {
+    const said = structureOfWords(words, head.job.created);
+    const stray = strayStructure([...head.structure, ...said], edges);
+    if (stray !== null) throw new Refused([stop('job-unreadable', [`structure ${stray}`])]);
+    return said;
+  };
   async function* pieces(): AsyncGenerator<PieceFile> {
     let place = 0;
     for await (const part of partsOf(path, at)) {
@@ -197,12 +210,14 @@ async function taken(
       const found = readJobPiece(JSON.parse(part.piece), version, place++);
       if (!found.ok) throw new Refused(found.problems);
       const { pictures } = found.piece;
+      words.push(found.words);
+      edges.push(edgesEver(found.piece));
       yield { ...found.piece, pictures: pictures.map((one) => asItIs(one, pack)) };
     }
     if (pack) fresh = await takeUpPictures(pack);
   }
   try {
-    return { ok: true, id: await importJob(Viewer.shop, head, pieces(), from) };
+    return { ok: true, id: await importJob(Viewer.shop, head, pieces(), from, alsoJoined) };
   } catch (error) {
     await dropPictures(await unspokenOf(Viewer.shop, fresh));
     throw error;

@@ -3,18 +3,22 @@ import { edgeLength } from '#core/card/outline';
 import { isOfEdge } from '#core/card/recordPlace';
 import { edgeFit } from '#core/fit/gapRemedy';
 import { edgeConditionOf } from '#core/fit/gapCondition';
-import { meetsOf, weldOf } from '#core/weld/planned';
+import { weldOf } from '#core/weld/planned';
 import { usePreferences } from '../frame/preferences';
 import { JOINT_WORDS, PROCESS_WORDS, conditionSentence } from '../frame/words';
 import { PiecePictures } from './PiecePictures';
 import { usePiece } from './pieceContext';
+import { useAllRecords } from './useAllRecords';
 
 /**
  * The whole life of an edge in a few lines: what it meets, what it adds, how it lay, how it was
  * welded.
  */
 export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: boolean }) {
-  const { pattern, plan, facts, development, fits, welds, inspections } = usePiece();
+  const { joined, meets: meetsHere, facts, development, fits } = usePiece();
+  const { pattern, plan } = joined;
+  const thicknessMm = joined.thicknessAt(edgeId);
+  const { fit: last, welds, inspections } = useAllRecords();
   const { show } = usePreferences();
   const edge = pattern.edges.find((e) => e.id === edgeId);
   if (!edge) return null;
@@ -27,10 +31,13 @@ export function EdgeStory({ edgeId, still = false }: { edgeId: string; still?: b
       .flatMap((f) =>
         f.edges.filter((e) => e.edge === id && e.stations.some((s) => s.gapMm !== null)),
       )[0];
-  const fit = lastRead(edgeId);
+  // As it was read last, on this page or beyond the joint.
+  const fit =
+    last?.edges.find((e) => e.edge === edgeId && e.stations.some((s) => s.gapMm !== null)) ??
+    lastRead(edgeId);
   const planned = weldOf(plan, edge, facts.thicknessMm);
-  const meets = meetsOf(plan, edge.id);
-  const lie = fit && edgeFit(fit, edge.joint, planned?.process ?? null, facts.thicknessMm);
+  const meets = meetsHere(edge.id);
+  const lie = fit && edgeFit(fit, edge.joint, planned?.process ?? null, thicknessMm);
   const own = (record: { edge: string; withdrawn: unknown }) =>
     !record.withdrawn && isOfEdge(pattern, record.edge, edge);
   const done = welds.filter(own);

@@ -2,7 +2,6 @@ import { outlineOf, segmentsOfEdge } from '#core/card/outline';
 import { outwardAlong, pointAlong } from '#core/measure/run';
 import type { Vec } from '#core/measure/vector';
 import { along } from '#core/measure/vector';
-import { meetsOf } from '#core/weld/planned';
 import { useView } from '../drawing/Drawing';
 import { NEIGHBOUR_PX, Neighbour, SteelPicture, hasNeighbour } from '../drawing/SteelPicture';
 import { EdgeTag, Pickable, Threads, usePathData } from '../drawing/marks';
@@ -24,14 +23,14 @@ export function WeldPicture({
   pick: Pick;
   onPick: (pick: Pick) => void;
 }) {
-  const { pattern, plan } = usePiece();
+  const { pattern, meets } = usePiece();
   const data = usePathData();
   const view = useView();
   const runs = pattern.edges.map((edge) => segmentsOfEdge(pattern, edge));
   const hung = hangTags(
     pattern.edges.map((edge, i) => ({
       run: runs[i]!,
-      away: hasNeighbour(edge, meetsOf(plan, edge.id)) ? NEIGHBOUR_PX + 30 : 36,
+      away: hasNeighbour(edge, meets(edge.id)) ? NEIGHBOUR_PX + 30 : 36,
       halfWidth: tagHalfWidth(edge.letter),
     })),
     outlineOf(pattern).path,
@@ -40,13 +39,8 @@ export function WeldPicture({
   return (
     <SteelPicture pattern={pattern}>
       {pattern.edges.map((edge, i) =>
-        hasNeighbour(edge, meetsOf(plan, edge.id)) ? (
-          <Neighbour
-            key={edge.id}
-            run={runs[i]!}
-            name={meetsOf(plan, edge.id)}
-            gapPx={() => SEAM_PX}
-          />
+        hasNeighbour(edge, meets(edge.id)) ? (
+          <Neighbour key={edge.id} run={runs[i]!} name={meets(edge.id)} gapPx={() => SEAM_PX} />
         ) : null,
       )}
       <Threads tags={hung} />

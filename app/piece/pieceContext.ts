@@ -5,6 +5,7 @@ import type { Shop } from '#core/blank/shopSchema';
 import type { PatternDoc } from '#core/card/pattern';
 import type { CutDown } from '#core/cutdown/cutDown';
 import type { PieceFacts } from '#core/format/job';
+import type { Structured } from '#core/joint/structure';
 import type { Problem, Result } from '#core/measure/result';
 import type { Metal } from '#core/metal/metals';
 import type { ShapeStep } from '#core/shape/shapeStep';
@@ -16,6 +17,8 @@ import type { Pick } from '../drawing/pick';
 import type { Fit } from '../records/records.server';
 import type { Picture } from '../records/pictures.server';
 import type { Inspection, Weld } from '../records/records.server';
+import type { BeyondWithRecords } from '../records/structure.server';
+import type { Joined } from './road/joined';
 import type { LoadedPage } from './loaded/openedPage';
 import type { Road } from './road/road';
 import type { Editor } from './documents/useDocument';
@@ -34,6 +37,10 @@ export type Records = {
   folding: Folding;
   shaping: Shaping;
   cutDown: CutDown;
+  /** The job's named parts, joints and hollows. */
+  structure: Structured[];
+  /** The pieces at the other ends of this one's joints. */
+  beyond: BeyondWithRecords[];
   /** What is to be said of the survey; null where that could not be told. */
   surveyWarnings: SurveyWarning[] | null;
 };
@@ -66,6 +73,10 @@ export type PieceView = Records & {
   takenBack: Fit[];
   /** Records that were written here and wait for the server, by their ids. */
   waits: ReadonlySet<string>;
+  /** What its edges meet, and the card and plan it is tried and welded by. */
+  joined: Joined;
+  /** What an edge meets, in words; empty where nothing is said. */
+  meets: (edge: string) => string;
   /** Takes over what the server answered to a new record. */
   took: (records: Partial<Records>) => void;
   stopUndo: StopUndo;

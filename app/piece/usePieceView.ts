@@ -2,13 +2,15 @@ import { useCallback, useMemo, useState } from 'react';
 import { emptyPattern } from '#core/card/emptyPattern';
 import { keptToRules } from '#core/card/rule/cardRules';
 import { readingsNow } from '#core/fit/readingsNow';
+import { meetsWords } from '#core/joint/meetings';
 import { metalById } from '#core/metal/metals';
 import { emptyPlan } from '#core/weld/emptyPlan';
-import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
+import { plugHoles } from '#core/weld/plugs';
 import type { Pick } from '../drawing/pick';
 import { usePost } from '../forms/usePost';
 import type { LoadedPage as Loaded } from './loaded/openedPage';
 import type { InHand, Picked, PieceView, Records, StopUndo } from './pieceContext';
+import { joinedOf, withAcross } from './road/joined';
 import { printDigest } from './loaded/printDigest';
 import { reckoned } from './loaded/reckoned';
 import { stepsOf } from './loaded/shapeSteps';
@@ -65,7 +67,7 @@ export function usePieceView(loaded: Loaded): {
     () => ({ ...loaded.records, ...(newer.than === loaded ? newer.records : {}) }),
     [loaded, newer],
   );
-  const { pictures, survey, folding, shaping, cutDown, surveyWarnings } = there;
+  const { pictures, survey, folding, shaping, cutDown, surveyWarnings, structure, beyond } = there;
   const waiting = useWaitingHere(id);
   const fits = useMemo(() => withWaiting(there.fits, waiting.fits), [there.fits, waiting.fits]);
   const welds = useMemo(
@@ -87,12 +89,17 @@ export function usePieceView(loaded: Loaded): {
     () => [...(loaded.card.broken ?? []), ...found],
     [loaded.card.broken, found],
   );
+  const joined = useMemo(
+    () => joinedOf({ id, facts, pattern, plan, structure, beyond }),
+    [id, facts, pattern, plan, structure, beyond],
+  );
+  const meets = useCallback((edge: string) => meetsWords(joined.meetings.get(edge)), [joined]);
   const digest = useMemo(() => {
     if (!development.ok) return null;
     const blank = development.development;
-    const plugs = plugHoles(plugsOnBlank(pattern, plan, facts.thicknessMm, blank));
+    const plugs = plugHoles(joined.plugsOn(blank));
     return printDigest(blank, plugs, metal, facts.thicknessMm, shop);
-  }, [development, pattern, plan, metal, facts.thicknessMm, shop]);
+  }, [development, joined, metal, facts.thicknessMm, shop]);
   // Trials that stand, their readings at their places on the card as it is now.
   const standing = useMemo(
     () =>
@@ -108,8 +115,12 @@ export function usePieceView(loaded: Loaded): {
   const takenBack = useMemo(() => fits.filter((fit) => fit.withdrawn), [fits]);
   const steps = useMemo(
     () =>
-      stepsOf({ pattern, plan, development, metal, thicknessMm: facts.thicknessMm, shop, folding }),
-    [pattern, plan, development, metal, facts.thicknessMm, shop, folding],
+      stepsOf({
+        ...{ pattern, development, metal, shop, folding },
+        meets: (edge) => meets(edge) !== '',
+        thicknessMm: facts.thicknessMm,
+      }),
+    [pattern, meets, development, metal, facts.thicknessMm, shop, folding],
   );
   const road = useMemo(
     () =>
@@ -124,16 +135,20 @@ export function usePieceView(loaded: Loaded): {
         surveyWarnings,
         pattern,
         changedThere: loaded.from?.changed ?? 0,
-        plan,
+        joined,
         thicknessMm: facts.thicknessMm,
         digest,
         problems,
         development,
         revision: patternEditor.number,
         printed: loaded.printed,
-        fit: standing[standing.length - 1] ?? null,
-        welds,
-        inspections,
+        ...withAcross(joined, {
+          fit: standing[standing.length - 1] ?? null,
+          welds,
+          inspections,
+          revision: patternEditor.number,
+          digest,
+        }),
       }),
     [
       facts.kind,
@@ -145,7 +160,7 @@ export function usePieceView(loaded: Loaded): {
       surveyWarnings,
       pattern,
       loaded.from,
-      plan,
+      joined,
       facts.thicknessMm,
       facts.structural,
       digest,
@@ -187,6 +202,10 @@ export function usePieceView(loaded: Loaded): {
       folding,
       shaping,
       cutDown,
+      structure,
+      beyond,
+      joined,
+      meets,
       surveyWarnings,
       waits: waiting.ids,
       took,
@@ -220,6 +239,10 @@ export function usePieceView(loaded: Loaded): {
       folding,
       shaping,
       cutDown,
+      structure,
+      beyond,
+      joined,
+      meets,
       surveyWarnings,
       waiting.ids,
       took,

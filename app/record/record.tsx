@@ -7,7 +7,6 @@ import { byLetter, edgeLength, outlineOf } from '#core/card/outline';
 import type { Edge } from '#core/card/pattern';
 import { isOfEdge } from '#core/card/recordPlace';
 import { box } from '#core/measure/path';
-import { meetsOf } from '#core/weld/planned';
 import { seamsOf } from '#core/weld/seams';
 import { isJoined } from '#core/weld/start';
 import { Drawing } from '../drawing/Drawing';
@@ -20,6 +19,7 @@ import { JOINT_WORDS, PROCESS_WORDS, listed } from '../frame/words';
 import { EdgeStory } from '../piece/EdgeStory';
 import { WeldPicture } from '../piece/WeldPicture';
 import { usePick, usePiece } from '../piece/pieceContext';
+import { useAllRecords } from '../piece/useAllRecords';
 import { unlessAway } from '../frame/whileAway';
 import { jobById } from '../records/jobs.server';
 import { idOr404 } from '../records/parse.server';
@@ -62,7 +62,9 @@ export async function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
  */
 export default function RecordPage({ loaderData }: Route.ComponentProps) {
   const piece = usePiece();
-  const { pattern, plan, facts, metal, welds, fits, inspections, shaping } = piece;
+  const { joined, meets, facts, metal, fits, shaping } = piece;
+  const { pattern, plan } = joined;
+  const { welds, inspections } = useAllRecords();
   const { pick, setPick } = usePick();
   const { show, showThin, dates } = usePreferences();
   const days = useMemo(() => byDay(storyOf(piece), (at) => formatDay(at, dates)), [piece, dates]);
@@ -71,14 +73,14 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
     [pattern, plan, facts.thicknessMm, welds],
   );
   const edge = pick?.kind === 'edge' ? pattern.edges.find(({ id }) => id === pick.id) : undefined;
-  const joined = byLetter(pattern.edges).filter(({ joint }) => isJoined(joint));
-  const welded = joined.filter((one) => doneOn(one) !== '');
+  const seamed = byLetter(pattern.edges).filter(({ joint }) => isJoined(joint));
+  const welded = seamed.filter((one) => doneOn(one) !== '');
   const standing = inspections.filter(({ withdrawn }) => !withdrawn);
   const open = standing.filter(({ sound, remedy }) => !sound && remedy.trim() === '');
   const worked = secondsWorked(shaping.work);
   const tally: TallyFigure[] = [
     { label: 'Trial fits', value: String(fits.length) },
-    { label: 'Edges with welds', value: `${welded.length} of ${joined.length}` },
+    { label: 'Edges with welds', value: `${welded.length} of ${seamed.length}` },
     { label: 'Looked at', value: standing.length === 1 ? 'once' : `${standing.length} times` },
     { label: 'Still to put right', value: String(open.length), alert: open.length > 0 },
     ...(worked === null ? [] : [{ label: 'Shaping, by the watch', value: durationSaid(worked) }]),
@@ -159,13 +161,13 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
               <EdgeStory edgeId={edge.id} still />
             </Box>
           ) : (
-            joined.length > 0 && (
+            seamed.length > 0 && (
               <Box
                 component="ul"
                 aria-label="Joined edges"
                 sx={{ listStyle: 'none', m: 0, p: 0, display: 'grid', gap: 0.6 }}
               >
-                {joined.map((one) => (
+                {seamed.map((one) => (
                   <Box
                     key={one.id}
                     component="li"
@@ -183,7 +185,7 @@ export default function RecordPage({ loaderData }: Route.ComponentProps) {
                     </b>
                     <span>
                       {JOINT_WORDS[one.joint.kind]}
-                      {meetsOf(plan, one.id) && ` to ${meetsOf(plan, one.id)}`},{' '}
+                      {meets(one.id) && ` to ${meets(one.id)}`},{' '}
                       <span className="figure">{show(edgeLength(pattern, one))}</span>
                     </span>
                     <Box component="span" sx={{ color: doneOn(one) ? 'inherit' : 'var(--pencil)' }}>

@@ -12,6 +12,7 @@ import { RECORD_KINDS } from '#core/format/lists';
 import type { RecordKind } from '#core/format/lists';
 import { PROGRAM } from '#core/format/program';
 import { RECORDS } from '#core/format/records';
+import type { StructureFile } from '#core/joint/structure';
 import { dbOf, inLots } from './database.server';
 import type { Tx } from './database.server';
 import { cutDownOf } from './cutDown.server';
@@ -26,6 +27,7 @@ import { factsOf } from './pieces.server';
 import type { PieceRecords } from './records.server';
 import { addRecords, recordsOf } from './records.server';
 import { jobs, pictures, pieces, prints } from './schema.server';
+import { putStructure, structureFile } from './structure.server';
 import { putSurvey, surveyFile } from './survey.server';
 import type { Viewer } from './viewer.server';
 
@@ -57,6 +59,7 @@ export function exportJob(
         .from(pieces)
         .where(eq(pieces.job, id))
         .orderBy(asc(pieces.seq));
+      const placeOf = new Map(rows.map((row, place) => [row.id, place]));
       const { name, vehicle, owner, notes } = job;
       const created = job.created.toISOString();
       const archived = job.archived?.toISOString() ?? null;
@@ -70,10 +73,10 @@ export function exportJob(
             ? (await picturesOf(viewer, { job: id, piece: null }, tx)).map(jobPicture)
             : [],
           survey: await surveyFile(viewer, id, tx),
+          structure: await structureFile(tx, id, placeOf),
         },
         rows.length,
       );
-      const placeOf = new Map(rows.map((row, place) => [row.id, place]));
       for (const [place, piece] of rows.entries()) {
         const kept = await recordsOf(viewer, piece.id, tx);
         const mine = withPictures ? await picturesOf(viewer, { job: id, piece: piece.id }, tx) : [];
@@ -178,12 +181,14 @@ const printsOf = async (tx: Tx, piece: string): Promise<PieceFile['prints']> =>
 /**
  * Takes a job in as a new one, its pieces as they come, all of them or nothing: where `given`
  * throws, nothing was taken. `from` is the name of the file, null where it is not somebody's file.
+ * `alsoJoined`, asked once all pieces are in: what they said of joints beside the head.
  */
 export function importJob(
   viewer: Viewer,
-  { job, survey, pictures: ofJob }: JobHead,
+  { job, survey, structure, pictures: ofJob }: JobHead,
   given: AsyncIterable<PieceFile> | Iterable<PieceFile>,
   from: string | null = null,
+  alsoJoined: () => readonly StructureFile[] = () => [],
 ): Promise<string> {
   return dbOf(viewer).transaction(async (tx) => {
     // Many small rows: the disk is waited for once, at the end, and between two pieces as long as
@@ -210,6 +215,7 @@ export function importJob(
     await putPictures(tx, ofTheJob);
     const ids: string[] = [];
     for await (const piece of given) ids.push(await putPiece(tx, row!.id, piece, ids));
+    await putStructure(tx, row!.id, [...structure, ...alsoJoined()], ids);
     return row!.id;
   });
 }

@@ -26,6 +26,7 @@ import { CAME_AS } from '#core/format/job';
 import type { CameAs, PieceFacts, Withdrawn } from '#core/format/job';
 import { PICTURE_OWNERS, PIECE_KINDS, RECORD_KINDS, SIDES_OF_VEHICLE } from '#core/format/lists';
 import type { PictureOwner, RecordKind } from '#core/format/lists';
+import type { StructureBody } from '#core/joint/structure';
 import type { PictureMark } from '#core/picture/marks';
 import type { PictureType } from '#core/picture/privacy';
 import type { PieceSurvey } from '#core/survey/pieceSurvey';
@@ -253,22 +254,32 @@ export const records = pgTable(
 );
 
 /**
- * What is surveyed of a job: points, measures, rounds, openings, braces, findings. The id is short,
- * given by whoever made it, and named by others.
+ * Small bodies of a job, each under a short id of its own that was given by whoever made it, by which
+ * others name it.
  */
-export const surveyed = pgTable(
-  'surveyed',
-  {
-    job: uuid('job')
-      .notNull()
-      .references(() => jobs.id, { onDelete: 'cascade' }),
-    id: text('id').notNull(),
-    seq: order(),
-    at: moment('at').notNull().defaultNow(),
-    body: jsonb('body').$type<SurveyBody>().notNull(),
-  },
-  (t) => [primaryKey({ columns: [t.job, t.id] })],
-);
+const bodiesOfJob = <Body>(name: string) =>
+  pgTable(
+    name,
+    {
+      job: uuid('job')
+        .notNull()
+        .references(() => jobs.id, { onDelete: 'cascade' }),
+      id: text('id').notNull(),
+      seq: order(),
+      at: moment('at').notNull().defaultNow(),
+      body: jsonb('body').$type<Body>().notNull(),
+      /** Rises with each change of any of them: the database counts (triggers in the migrations). */
+      changed: bigint('changed', { mode: 'number' }).notNull().default(0),
+    },
+    (t) => [primaryKey({ columns: [t.job, t.id] }), index(`${name}_changed`).on(t.changed)],
+  );
+export type BodiesOfJob<Body> = ReturnType<typeof bodiesOfJob<Body>>;
+
+/** What is surveyed of a job: points, measures, rounds, openings, braces, findings. */
+export const surveyed = bodiesOfJob<SurveyBody>('surveyed');
+
+/** What a job is put together of beside its pieces: named parts of the vehicle, joints, hollows. */
+export const structure = bodiesOfJob<StructureBody>('structure');
 
 /**
  * A picture that hangs on a job, or on a piece of it and something of that. The picture itself is a

@@ -1,6 +1,7 @@
 import { asc, desc, sql } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import type { CameAs } from '#core/format/job';
+import type { StructureBody, Structured } from '#core/joint/structure';
 import type { Shaping } from '#core/shape/shaping';
 import { standing } from './database.server';
 import type { CardState, PlanState } from './documents.server';
@@ -11,7 +12,7 @@ import type { Picture } from './pictures.server';
 import { pictureOf } from './pictures.server';
 import type { PieceRecords } from './records.server';
 import { byKind } from './records.server';
-import { documents } from './schema.server';
+import { documents, structure } from './schema.server';
 import { shapingOf } from './shaping.server';
 import { keptBeside } from './surfaces.server';
 import type { Viewer } from './viewer.server';
@@ -19,6 +20,7 @@ import type { Viewer } from './viewer.server';
 export type WholePiece = {
   piece: Piece;
   job: { id: string; name: string };
+  structure: Structured[];
   card: CardState;
   plan: PlanState;
   records: PieceRecords;
@@ -42,6 +44,11 @@ const asked = standing((db) =>
   db.query.pieces
     .findFirst({
       where: (piece, { eq }) => eq(piece.id, sql.placeholder('id')),
+      extras: (piece) => ({
+        structure: sql<{ id: string; body: StructureBody }[]>`(select coalesce(
+          jsonb_agg(jsonb_build_object('id', s.id, 'body', s.body) order by s.seq), '[]')
+          from ${structure} s where s.job = ${piece.job})`.as('structure'),
+      }),
       with: {
         job: { columns: { id: true, name: true } },
         heads: {
@@ -81,11 +88,12 @@ const asked = standing((db) =>
 export async function wholePiece(viewer: Viewer, id: string): Promise<WholePiece | null> {
   const found = await asked(viewer).execute({ id });
   if (!found || !viewer.sees(found.job.id)) return null;
-  const { job, heads, records, pictures, prints, from, made, ...piece } = found;
+  const { job, heads, records, pictures, prints, from, made, structure: joined, ...piece } = found;
   const head = (kind: 'card' | 'plan') => heads.find((row) => row.kind === kind);
   return {
     piece: { ...piece, job: job.id },
     job,
+    structure: joined.map(({ id, body }) => ({ ...body, id })),
     card: stateOf('card', head('card')),
     plan: stateOf('plan', head('plan')),
     records: byKind(records),

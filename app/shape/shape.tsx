@@ -50,7 +50,12 @@ function Shape({ development }: { development: Development }) {
   const { pattern, folding, from } = piece;
   const found = useFoundOrder(development);
   const reckoned = found
-    ? stepsOf({ ...piece, thicknessMm: piece.facts.thicknessMm, found })
+    ? stepsOf({
+        ...piece,
+        meets: (edge) => piece.meets(edge) !== '',
+        thicknessMm: piece.facts.thicknessMm,
+        found,
+      })
     : piece.steps;
   const shaped = useShaping();
   const { shaping, saved, workOn, setWork, setOrder, setOwn } = shaped;

@@ -9,7 +9,6 @@ import { toSvg } from '#core/format/svg';
 import { formatLength, formatThin } from '#core/measure/length';
 import { metalById } from '#core/metal/metals';
 import { labelsOfBlank, labelsOfCard, layersOfBlank, layersOfCard } from '#core/sheet/layers';
-import { meetsOf } from '#core/weld/planned';
 import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
 import { formatDay } from '../frame/dates';
 import { plain, scribeSaid } from '../frame/markingWords';
@@ -23,12 +22,20 @@ import { drawPattern } from './patternFiles';
 import { tiledPdf } from './pdf.server';
 
 export const drawPatternNow = doing(drawPattern, async (given): Promise<PatternDrawn> => {
-  const { file, unit, facts, card, revision, plan, shop } = given;
+  const { file, unit, facts, card, revision, joined, shop } = given;
   const metal = metalById(facts.metal);
   const found = reckoned(card, metal, facts.thicknessMm, shop).development;
   if (!found.ok) return found;
   const { development } = found;
-  const plugs = plugHoles(plugsOnBlank(card, plan, facts.thicknessMm, development));
+  const plugs = plugHoles(
+    plugsOnBlank(
+      joined.pattern,
+      joined.plan,
+      facts.thicknessMm,
+      development,
+      (edge) => joined.holes[edge] ?? 'here',
+    ),
+  );
   const [what, ending] = file.split('.') as [string, string];
   const layers = what === 'card' ? layersOfCard(card) : layersOfBlank(development, plugs);
   switch (ending) {
@@ -52,7 +59,7 @@ export const drawPatternNow = doing(drawPattern, async (given): Promise<PatternD
       ? `brake line ${plain(scribeSaid(line, datum, bare))}`
       : '';
   };
-  const meets = (edge: string) => meetsOf(plan, edge);
+  const meets = (edge: string) => joined.meets[edge] ?? '';
   return tiledPdf(
     layers,
     what === 'card' ? labelsOfCard(card, meets) : labelsOfBlank(development, brakeFrom, meets),

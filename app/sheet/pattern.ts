@@ -2,10 +2,12 @@ import { z } from 'zod';
 import { metalById } from '#core/metal/metals';
 import { PAPERS } from '#core/sheet/tiles';
 import type { Paper } from '#core/sheet/tiles';
-import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
+import { meetsWords } from '#core/joint/meetings';
+import { plugHoles } from '#core/weld/plugs';
 import { formatLength } from '#core/measure/length';
 import { preferencesFrom } from '../frame/preferences';
 import { problemSentence } from '../frame/sentences';
+import { joinedOf } from '../piece/road/joined';
 import { loadPiece } from '../piece/loaded/loaded.server';
 import { printDigest } from '../piece/loaded/printDigest';
 import { reckoned } from '../piece/loaded/reckoned';
@@ -30,7 +32,11 @@ async function asked(viewer: Viewer, params: Route.LoaderArgs['params']) {
   const file = z.enum(FILES).safeParse(params.file);
   const piece = id.success ? await loadPiece(viewer, id.data) : null;
   if (!piece || !file.success) throw new Response(null, { status: 404 });
-  return { ...piece, file: file.data };
+  const { facts, card, plan, records } = piece;
+  const { structure, beyond } = records;
+  const { id: own } = piece;
+  const joined = joinedOf({ id: own, facts, pattern: card.doc, plan: plan.doc, structure, beyond });
+  return { ...piece, joined, file: file.data };
 }
 
 /**
@@ -39,11 +45,11 @@ async function asked(viewer: Viewer, params: Route.LoaderArgs['params']) {
  */
 export async function action({ request, params, context }: Route.ActionArgs) {
   const viewer = context.get(viewerIn);
-  const { id, facts, file, card, plan, shop } = await asked(viewer, params);
+  const { id, facts, file, card, joined, shop } = await asked(viewer, params);
   const metal = metalById(facts.metal);
   const { development: found } = reckoned(card.doc, metal, facts.thicknessMm, shop);
   if (!found.ok) throw new Response('There is no blank yet: mend the card first.', { status: 422 });
-  const plugs = plugHoles(plugsOnBlank(card.doc, plan.doc, facts.thicknessMm, found.development));
+  const plugs = plugHoles(joined.plugsOn(found.development));
   const digest = printDigest(found.development, plugs, metal, facts.thicknessMm, shop);
   const { data: key } = z.uuid().safeParse(new URL(request.url).searchParams.get('key'));
   await once(viewer, key, async (tx) => void (await notePrint(id, file, card.number, digest, tx)));
@@ -56,9 +62,11 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     .enum(Object.keys(PAPERS) as [Paper, ...Paper[]])
     .safeParse(new URL(request.url).searchParams.get('paper') ?? 'a4');
   if (!paper.success) throw new Response(null, { status: 404 });
-  const { facts, file, job, card, plan, shop } = await asked(context.get(viewerIn), params);
+  const { facts, file, job, card, joined, shop } = await asked(context.get(viewerIn), params);
   // On paper as on the screen it was asked from.
   const { unit, dates } = preferencesFrom(request.headers.get('cookie') ?? '', shop);
+  const perEdge = <T>(of: (edge: string) => T) =>
+    Object.fromEntries(card.doc.edges.map(({ id }) => [id, of(id)]));
   const given = {
     file,
     paper: paper.data,
@@ -68,7 +76,12 @@ export async function loader({ params, request, context }: Route.LoaderArgs) {
     job: job.name,
     card: card.doc,
     revision: card.number,
-    plan: plan.doc,
+    joined: {
+      pattern: joined.pattern,
+      plan: joined.plan,
+      holes: perEdge(joined.holesAt),
+      meets: perEdge((edge) => meetsWords(joined.meetings.get(edge))),
+    },
     shop,
     at: new Date().toISOString(),
   };

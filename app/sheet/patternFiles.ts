@@ -2,6 +2,7 @@ import type { Dates } from '../frame/dates';
 import type { Shop } from '#core/blank/shopSchema';
 import type { PatternDoc } from '#core/card/pattern';
 import type { PieceFacts } from '#core/format/job';
+import type { HolesAt } from '#core/joint/holes';
 import type { Unit } from '#core/measure/length';
 import type { Result } from '#core/measure/result';
 import type { Paper } from '#core/sheet/tiles';
@@ -28,7 +29,13 @@ export type PatternGiven = {
   job: string;
   card: PatternDoc;
   revision: number;
-  plan: PlanDoc;
+  /** As its joints have it, and by the id of each edge where its holes are and what it meets. */
+  joined: {
+    pattern: PatternDoc;
+    plan: PlanDoc;
+    holes: Record<string, HolesAt>;
+    meets: Record<string, string>;
+  };
   shop: Shop;
   /** The moment of drawing, ISO 8601. */
   at: string;

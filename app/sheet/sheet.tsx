@@ -10,7 +10,6 @@ import { outlineOf } from '#core/card/outline';
 import { box } from '#core/measure/path';
 import type { Paper, Tiling } from '#core/sheet/tiles';
 import { PAPERS, tilePages } from '#core/sheet/tiles';
-import { plugsOnBlank } from '#core/weld/plugs';
 import { BlankPicture } from '../drawing/BlankPicture';
 import { CardPicture } from '../drawing/CardPicture';
 import { Drawing, useView } from '../drawing/Drawing';
@@ -24,7 +23,7 @@ type What = 'blank' | 'card';
 
 /** The sheet stage: the pattern on paper tiles, full size, or as a file for a cutter. */
 export default function SheetStage() {
-  const { id, pattern, plan, planEditor, facts, development, patternEditor, road } = usePiece();
+  const { id, pattern, joined, planEditor, development, patternEditor, road } = usePiece();
   const { show, unit } = usePreferences();
   const revalidator = useRevalidator();
   const [what, setWhat] = useState<What>('blank');
@@ -95,7 +94,7 @@ export default function SheetStage() {
             <BlankPicture
               development={blank}
               pattern={pattern}
-              plugs={plugsOnBlank(pattern, plan, facts.thicknessMm, blank)}
+              plugs={joined.plugsOn(blank)}
               pick={null}
               tags={false}
             />

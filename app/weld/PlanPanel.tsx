@@ -23,7 +23,8 @@ import type { Seam } from '#core/weld/seams';
  * whose plugs the blank and print show.
  */
 export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }) {
-  const { plan, planEditor, facts } = usePiece();
+  const { joined, plan: own, planEditor, facts } = usePiece();
+  const { plan } = joined;
   const { unit, show } = usePreferences();
   // On a phone what was planned is opened when it is wanted: the weld in hand comes first.
   const narrow = useMediaQuery('(max-width: 899px)', { noSsr: true });
@@ -31,7 +32,7 @@ export function PlanPanel({ edge, seam }: { edge: Edge; seam: Seam | undefined }
   const weld = weldOf(plan, edge, facts.thicknessMm);
   if (!isJoined(edge.joint)) return null;
   const set = (next: WeldPlan | null) =>
-    planEditor.edit(setPlan(plan, edge.id, { weld: next }), `weld ${edge.id}`);
+    planEditor.edit(setPlan(own, edge.id, { weld: next }), `weld ${edge.id}`);
   if (!weld) {
     return (
       <Button

@@ -5,7 +5,6 @@ import { useState } from 'react';
 import { outlineOf } from '#core/card/outline';
 import { edgeOfRecord } from '#core/card/recordPlace';
 import { box } from '#core/measure/path';
-import { meetsOf } from '#core/weld/planned';
 import { startCurrent } from '#core/weld/start';
 import { Drawing } from '../drawing/Drawing';
 import { usePost } from '../forms/usePost';
@@ -14,9 +13,11 @@ import type { TallyFigure } from '../frame/Tally';
 import { Told } from '../frame/Told';
 import { usePreferences } from '../frame/preferences';
 import { JOINT_WORDS } from '../frame/words';
+import { AcrossRecords } from '../joint/AcrossRecords';
 import { EdgeStory } from '../piece/EdgeStory';
 import { NoBlank } from '../piece/NoBlank';
 import { usePick, usePiece } from '../piece/pieceContext';
+import { useAllRecords } from '../piece/useAllRecords';
 import type { Weld } from '../records/records.server';
 import { Cautions } from './Cautions';
 import { InspectionPanel } from './InspectionPanel';
@@ -28,7 +29,9 @@ import { seamProgress, seamsOf } from '#core/weld/seams';
 
 /** The weld stage: for each edge how it is welded, what has been done, and what was seen. */
 export default function WeldStage() {
-  const { id, pattern, plan, welds, inspections, facts, took } = usePiece();
+  const { id, joined, meets, facts, took } = usePiece();
+  const { pattern, plan } = joined;
+  const { welds, inspections } = useAllRecords();
   const { pick, setPick } = usePick();
   const { show } = usePreferences();
   const [anew, setAnew] = useState<Weld | null>(null);
@@ -82,11 +85,11 @@ export default function WeldStage() {
     },
     {
       label: 'Start from about',
-      value: `${startCurrent(facts.thicknessMm)} A`,
+      value: `${startCurrent(edge ? joined.thicknessAt(edge.id) : facts.thicknessMm)} A`,
       working: {
         title: 'Current to start from',
         lines: [
-          'About 1 A for each thousandth of an inch of sheet.',
+          'About 1 A for each thousandth of an inch of the thinner sheet.',
           'Prove it on scrap of the same sheet.',
         ],
         source: 'Common practice',
@@ -127,8 +130,8 @@ export default function WeldStage() {
               <Typography variant="h2">
                 Edge {edge.letter}: {JOINT_WORDS[edge.joint.kind].toLowerCase()}
               </Typography>
-              {edge && meetsOf(plan, edge.id) && (
-                <Typography sx={{ color: 'var(--pencil)' }}>to {meetsOf(plan, edge.id)}</Typography>
+              {edge && meets(edge.id) && (
+                <Typography sx={{ color: 'var(--pencil)' }}>to {meets(edge.id)}</Typography>
               )}
             </Box>
           )}
@@ -161,6 +164,7 @@ export default function WeldStage() {
               setAnew(weld);
             }}
           />
+          {edge && <AcrossRecords edge={edge.id} />}
           {edge && <EdgeStory edgeId={edge.id} />}
         </Stack>
       }

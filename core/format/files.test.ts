@@ -8,9 +8,12 @@ import { chordOf } from '../card/foldPlace';
 import type { Crown } from '../card/crown';
 import type { PatternDoc } from '../card/pattern';
 import { metalById } from '../metal/metals';
-import { meetsOf, weldOf } from '../weld/planned';
+import { structureOfWords } from '../joint/fromWords';
+import type { EdgePlan, PlanDoc } from '../weld/plan';
+import { weldOf } from '../weld/planned';
+import { wordsOfPlan } from '../weld/readPlan';
 import { csv, foldCsv } from './csv';
-import type { JobFile } from './job';
+import type { JobFile, PieceFile } from './job';
 import { writeJob } from './job';
 import { unfolded } from '../blank/fold/folding';
 import { uncut } from '../cutdown/uncut';
@@ -68,7 +71,7 @@ describe('a job file', () => {
 
   test('says what it is, holds no ids of a database, and is the same when written again', () => {
     const job = JSON.parse(text) as Record<string, unknown>;
-    expect(job).toMatchObject({ format: 'patrone-job', version: 11 });
+    expect(job).toMatchObject({ format: 'patrone-job', version: 12 });
     expect(text).not.toMatch(/[0-9a-f]{8}-[0-9a-f]{4}-/);
     const read = readJob(job);
     expect(read.ok && writeJob(read.job)).toBe(text);
@@ -125,7 +128,7 @@ describe('a job file', () => {
       });
       const plan = piece.plan.versions[piece.plan.current - 1]!.doc;
       for (const edge of then.edges) {
-        expect(meetsOf(plan, edge.id)).toBe(edge.meets);
+        expect(wordAt(read.job, i, edge.id)).toBe(edge.meets);
         expect(
           weldOf(
             plan,
@@ -143,9 +146,16 @@ describe('a job file', () => {
   });
 
   test('a job of this version, as it was first written, is still read and written to the byte', () => {
-    const text = fixture('job-v11.json');
+    const text = fixture('job-v12.json');
     const read = readJob(JSON.parse(text));
     expect(read.ok && writeJob(read.job)).toBe(text);
+  });
+
+  test('what edges met in a word is a part of the vehicle and a joint since version 12', () => {
+    const old = JSON.parse(fixture('job-v11.json')) as JobFile;
+    expect(readJob(structuredClone(old))).toEqual({ ok: true, job: inJoints(old) });
+    const { structure } = inJoints(old);
+    expect(structure.some(({ body }) => body.kind === 'joint')).toBe(true);
   });
 
   test('pieces of version 10 were all made here, and are else as they were', () => {
@@ -417,7 +427,10 @@ type OldPiece = Omit<JobFile['pieces'][number], 'card' | 'kind' | 'cutDown'> & {
     versions: { number: number; parent: number; at: string; doc: OldCard }[];
   };
 };
-type OldJob = Omit<JobFile, 'pieces' | 'version'> & { version: number; pieces: OldPiece[] };
+type OldJob = Omit<JobFile, 'pieces' | 'version' | 'structure'> & {
+  version: number;
+  pieces: OldPiece[];
+};
 
 /** A crown of version 12 in the names of now. */
 const balanced = (crown: OldCrown | null | undefined): Crown | null => {
@@ -448,8 +461,11 @@ function inOldNames({ dismissedRules, linkedFrom, folds, crown, ...card }: Patte
 function readOld(given: OldJob): { ok: boolean; job: OldJob } {
   const read = readJob(structuredClone(given));
   if (!read.ok) throw new Error(JSON.stringify(read.problems));
-  const pieces = read.job.pieces.map(({ kind, cutDown, ...piece }) => ({
+  const { structure, ...job } = read.job;
+  expect(structure).toEqual(inJoints(given as unknown as JobFile).structure);
+  const pieces = job.pieces.map(({ kind, cutDown, ...piece }, i) => ({
     ...piece,
+    plan: withWords(piece.plan, given.pieces[i]!.plan),
     ...(kind !== 'made' && { kind, cutDown }),
     card: {
       ...piece.card,
@@ -459,15 +475,65 @@ function readOld(given: OldJob): { ok: boolean; job: OldJob } {
       })),
     },
   }));
-  return { ok: true, job: { ...read.job, version: 10, pieces } };
+  return { ok: true, job: { ...job, version: 10, pieces } };
 }
 
 /** A job of version 10 as it is now: every piece was made here. */
 const madeHere = (job: JobFile): JobFile => ({
-  ...job,
-  version: 11,
-  pieces: job.pieces.map((piece) => ({ ...piece, kind: 'made', cutDown: uncut() })),
+  ...inJoints({
+    ...job,
+    pieces: job.pieces.map((piece) => ({ ...piece, kind: 'made', cutDown: uncut() })),
+  }),
 });
+
+/** A job of version 11 as it is now: what its edges met in a word, they meet by joints. */
+function inJoints(job: JobFile): JobFile {
+  const words = job.pieces.map(({ plan }) =>
+    wordsOfPlan(plan.versions.find(({ number }) => number === plan.current)?.doc),
+  );
+  return {
+    ...job,
+    version: 12,
+    structure: structureOfWords(words, job.job.created),
+    pieces: job.pieces.map((piece) => ({
+      ...piece,
+      plan: {
+        ...piece.plan,
+        versions: piece.plan.versions.map((version) => ({
+          ...version,
+          doc: wordless(version.doc),
+        })),
+      },
+    })),
+  };
+}
+
+/** The plans of an older file, where they are those that were read but for their words. */
+function withWords(read: PieceFile['plan'], old: PieceFile['plan'] | undefined) {
+  if (!old) return read;
+  const versions = old.versions.map((version) => ({ ...version, doc: wordless(version.doc) }));
+  expect(read).toEqual({ ...old, versions });
+  return old;
+}
+
+/** A plan of version 1 without its words. */
+function wordless(doc: PlanDoc): PlanDoc {
+  const edges = (doc.edges as (EdgePlan & { meets?: string })[])
+    .map(({ meets: _, ...edge }) => edge)
+    .filter((edge) => 'weld' in edge);
+  return { ...doc, version: 2, edges };
+}
+
+/** The word of the part that an edge of a piece meets, by the joints of a job; empty without one. */
+function wordAt({ structure }: JobFile, piece: number, edge: string): string {
+  const bodies = new Map(structure.map(({ id, body }) => [id, body]));
+  for (const body of bodies.values()) {
+    if (body.kind !== 'joint' || body.first.piece !== piece || body.first.edge !== edge) continue;
+    const part = 'part' in body.second ? bodies.get(body.second.part) : undefined;
+    if (part?.kind === 'part') return part.name;
+  }
+  return '';
+}
 
 /** A file of an older version as it was written, but for the one word of it that has changed. */
 const fixture = (name: string): string =>

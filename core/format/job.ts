@@ -9,6 +9,7 @@ import { text } from '../card/text';
 import { METAL_IDS } from '../metal/metals';
 import { PictureSaidSchema } from '../picture/marks';
 import { PieceSurveySchema } from '../survey/pieceSurvey';
+import { MAX_STRUCTURE, StructureFileSchema } from '../joint/structure';
 import { MAX_SURVEYED, SurveyedSchema } from '../survey/references';
 import { PlanSchema } from '../weld/plan';
 import { written } from './written';
@@ -253,7 +254,7 @@ export const PieceFileSchema = PieceFactsSchema.extend({
 });
 export type PieceFile = z.infer<typeof PieceFileSchema>;
 
-export const JOB_VERSION = 11;
+export const JOB_VERSION = 12;
 
 /** As many pieces as a job file may hold. */
 export const MAX_PIECES = 2000;
@@ -267,6 +268,8 @@ export const JobHeadSchema = z.object({
   job: JobFactsSchema.extend({ created: moment, archived: moment.nullable() }),
   /** Reference points, measures, rounds, openings, braces and findings of the whole vehicle. */
   survey: z.array(SurveyedSchema).max(MAX_SURVEYED),
+  /** Named parts of the vehicle, joints, hollows: pieces by their place in the file. */
+  structure: z.array(StructureFileSchema).max(MAX_STRUCTURE),
   /** Pictures of the job itself; those of its pieces are with them. */
   pictures: z.array(JobPictureSchema).max(MAX_PICTURES),
 });

@@ -1,6 +1,7 @@
 import type { Folding } from '../blank/fold/folding';
 import type { Shop } from '../blank/shopSchema';
 import type { CutDown } from '../cutdown/cutDown';
+import type { Hollow, Part } from '../joint/structure';
 import type { PictureSaid } from '../picture/marks';
 import type { Shaping } from '../shape/shapingSchema';
 import type { PieceSurvey } from '../survey/pieceSurvey';
@@ -65,5 +66,8 @@ export const SHAPING_MERGE: MergeRules<Pick<Shaping, 'order' | 'own'>> = {
 export const CUT_DOWN_MERGE: MergeRules<CutDown> = {
   lists: { readingsMm: 'set', faults: ['id'], works: ['id'] },
 };
+
+export const PART_MERGE: MergeRules<Part> = { lists: { readingsMm: 'set' } };
+export const HOLLOW_MERGE: MergeRules<Hollow> = { lists: { bounds: 'set' } };
 
 export const PICTURE_MERGE: MergeRules<PictureSaid> = { lists: { marks: ['id'] } };

@@ -6,7 +6,10 @@ import { readPattern } from '../card/read';
 import type { Result } from '../measure/result';
 import { failure, stop } from '../measure/result';
 import { unsurveyed } from '../survey/pieceSurvey';
-import { planOfVersion1, readPlan } from '../weld/readPlan';
+import type { StructureFile } from '../joint/structure';
+import type { EdgeWord } from '../joint/fromWords';
+import { structureOfWords } from '../joint/fromWords';
+import { planOfVersion1, readPlan, wordsOfPlan } from '../weld/readPlan';
 import type { JobFile, JobHead, PieceFile } from './job';
 import { withOwnIds } from '../card/eachOnce';
 import { HELD } from './lists';
@@ -128,7 +131,10 @@ function withEachOnce(given: unknown): unknown {
   };
 }
 
-const HistorySchema = z.looseObject({ versions: z.array(z.looseObject({ doc: z.unknown() })) });
+const HistorySchema = z.looseObject({
+  current: z.number(),
+  versions: z.array(z.looseObject({ number: z.number(), doc: z.unknown() })),
+});
 const DocumentsSchema = z.looseObject({ card: HistorySchema, plan: HistorySchema });
 
 const unreadable = (error: z.ZodError, ...before: (string | number)[]) =>
@@ -155,7 +161,9 @@ export function readJobHead(given: unknown): Result<{ head: JobHead; version: nu
     version === 3 && Array.isArray(survey)
       ? { ...inThree, survey: survey.map(surveyFromVersion3) }
       : inThree;
-  const brought = { ...inFour, version: JOB_VERSION };
+  // Before version 12 what edges meet stood in the plans of the pieces.
+  const inTwelve = version < 12 ? { ...inFour, structure: [] } : inFour;
+  const brought = { ...inTwelve, version: JOB_VERSION };
   const read = JobHeadSchema.safeParse(withEachOnce(brought));
   return read.success ? { ok: true, head: read.data, version } : unreadable(read.error);
 }
@@ -166,13 +174,14 @@ export function readJobHead(given: unknown): Result<{ head: JobHead; version: nu
  *
  * Problems (stop): `job-unreadable` (about: the place in the file), those of `readPattern` and
  * `readPlan` (about: the place, then theirs). From version 3 on records are about edges that the
- * card has or had: older programs did not see to it.
+ * card has or had: older programs did not see to it. `words`: what its edges were said to meet,
+ * before version 12.
  */
 export function readJobPiece(
   given: unknown,
   version: number,
   place: number,
-): Result<{ piece: PieceFile }> {
+): Result<{ piece: PieceFile; words: EdgeWord[] }> {
   if (place >= MAX_PIECES)
     return failure(stop('job-unreadable', [`more than ${MAX_PIECES} pieces`]));
   const old = version === 1 ? V1PieceSchema.safeParse(given) : null;
@@ -194,7 +203,10 @@ export function readJobPiece(
       : inTen;
   const brought = withEachOnce(inEleven);
   const parts = DocumentsSchema.safeParse(brought);
+  const words: EdgeWord[] = [];
   if (parts.success) {
+    const { current, versions } = parts.data.plan;
+    words.push(...wordsOfPlan(versions.find(({ number }) => number === current)?.doc));
     // Each document by its own reader, so that one of an older version comes up to date wherever it
     // stands.
     for (const [kind, read] of [
@@ -225,15 +237,16 @@ export function readJobPiece(
     return failure(stop('job-unreadable', [`pieces ${place} came piece`]));
   const stray = version < 3 ? null : strayRecord(piece);
   if (stray) return failure(stop('job-unreadable', [`pieces ${place} ${stray} edge`]));
-  return { ok: true, piece };
+  return { ok: true, piece, words };
 }
 
 /**
  * The first record that is about an edge no version of the card has had, by its list and place;
  * null where none is.
  */
-function strayRecord({ card, fits, welds, inspections, pictures }: PieceFile): string | null {
-  const edges = new Set(card.versions.flatMap(({ doc }) => doc.edges.map((edge) => edge.id)));
+function strayRecord(piece: PieceFile): string | null {
+  const { fits, welds, inspections, pictures } = piece;
+  const edges = edgesEver(piece);
   const lists: [string, readonly string[]][] = [
     ...fits.map(({ edges: read }, i): [string, string[]] => [
       `fits ${i}`,
@@ -249,6 +262,34 @@ function strayRecord({ card, fits, welds, inspections, pictures }: PieceFile): s
   return lists.find(([, about]) => about.some((edge) => !edges.has(edge)))?.[0] ?? null;
 }
 
+/** The ids of the edges that a piece has or had. */
+export const edgesEver = ({ card }: PieceFile): Set<string> =>
+  new Set(card.versions.flatMap(({ doc }) => doc.edges.map((edge) => edge.id)));
+
+/**
+ * The first part of a job's structure that names what is not there, by its id: a piece or an edge by
+ * `edges` (of each piece, by its place), another part of the structure; null where all hangs together.
+ */
+export function strayStructure(
+  structure: readonly StructureFile[],
+  edges: readonly ReadonlySet<string>[],
+): string | null {
+  const kinds = new Map(structure.map(({ id, body }) => [id, body.kind]));
+  if (kinds.size < structure.length)
+    return structure.find(({ id }, i) => structure.findIndex((one) => one.id === id) < i)!.id;
+  const isThere = (one: { piece: number; edge?: string } | { part: string } | { joint: string }) =>
+    'part' in one
+      ? kinds.get(one.part) === 'part'
+      : 'joint' in one
+        ? kinds.get(one.joint) === 'joint'
+        : one.piece < edges.length && (one.edge === undefined || edges[one.piece]!.has(one.edge));
+  const stray = structure.find(({ body }) => {
+    if (body.kind === 'joint') return !isThere(body.first) || !isThere(body.second);
+    return body.kind === 'hollow' && !body.bounds.every(isThere);
+  });
+  return stray?.id ?? null;
+}
+
 /** A whole job file: its head, then every piece, each by its own door. Problems: theirs. */
 export function readJob(given: unknown): Result<{ job: JobFile }> {
   const read = readJobHead(given);
@@ -256,10 +297,15 @@ export function readJob(given: unknown): Result<{ job: JobFile }> {
   const list = z.object({ pieces: z.array(z.unknown()) }).safeParse(given);
   if (!list.success) return unreadable(list.error);
   const pieces: PieceFile[] = [];
+  const words: EdgeWord[][] = [];
   for (const [place, given] of list.data.pieces.entries()) {
     const found = readJobPiece(given, read.version, place);
     if (!found.ok) return found;
     pieces.push(found.piece);
+    words.push(found.words);
   }
-  return { ok: true, job: { ...read.head, pieces } };
+  const structure = [...read.head.structure, ...structureOfWords(words, read.head.job.created)];
+  const stray = strayStructure(structure, pieces.map(edgesEver));
+  if (stray !== null) return failure(stop('job-unreadable', [`structure ${stray}`]));
+  return { ok: true, job: { ...read.head, structure, pieces } };
 }

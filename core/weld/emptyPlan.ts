@@ -6,7 +6,7 @@ import type { PlanDoc } from './plan';
  * round in inches.
  */
 export const emptyPlan = (units: Unit = 'mm'): PlanDoc => ({
-  version: 1,
+  version: 2,
   ...(units === 'mm' ? {} : { usual: 'in' }),
   edges: [],
 });

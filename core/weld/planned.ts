@@ -5,10 +5,6 @@ import type { WeldPlan } from './weldPlan';
 
 /** What a plan says of an edge, apart from its schema: pages need this and not the validation. */
 
-/** What an edge meets: empty where nothing is said. */
-export const meetsOf = (plan: PlanDoc, edge: string): string =>
-  plan.edges.find((e) => e.edge === edge)?.meets ?? '';
-
 /**
  * How an edge is to be welded: as planned, else as is usual for its joint, in the plan's figures. Null for an edge that is
  * not joined, and for one that is said not to be welded. Plugs only where the joint overlaps.
@@ -31,7 +27,7 @@ export function setPlan(
   change: Partial<Omit<EdgePlan, 'edge'>>,
 ): PlanDoc {
   const known = plan.edges.find((e) => e.edge === edge);
-  const next = { edge, meets: '', ...known, ...change };
+  const next = { edge, ...known, ...change };
   return {
     ...plan,
     edges: known ? plan.edges.map((e) => (e === known ? next : e)) : [...plan.edges, next],

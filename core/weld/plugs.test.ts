@@ -53,11 +53,10 @@ function strip(
 }
 /** The bottom edge plugged 25 mm apart from 12 mm in. */
 const planned25 = (doc: PatternDoc): PlanDoc => ({
-  version: 1,
+  version: 2,
   edges: [
     {
       edge: doc.edges[0]!.id,
-      meets: '',
       weld: { process: 'mig', tackPitchMm: 50, plugs: { holeMm: 6.5, pitchMm: 25, endMm: 12 } },
     },
   ],
@@ -88,12 +87,15 @@ const bends = fc.tuple(
   }),
 ) as fc.Arbitrary<{ x: number; angleDeg: number; convention: 'outside-sharp' | 'inside-sharp' }[]>;
 
+/** Holes in the overlap that each card adds. */
+const HERE = () => 'here' as const;
+
 test('the blank carries as many plugs as the weld plan counts, in the middle of the overlap, inside the cut', () => {
   fc.assert(
     fc.property(joints, bends, spread(0.8, 2), (joint, folds, t) => {
       const doc = strip(joint, folds);
       const d = developed(doc, t);
-      const [run] = plugsOnBlank(doc, planned25(doc), 1, d);
+      const [run] = plugsOnBlank(doc, planned25(doc), 1, d, HERE);
       const planned = plugPositions(edgeLength(doc, doc.edges[0]!), 25, 12);
       expect(planned.ok && run!.centres.length).toBe(planned.ok && planned.count);
       const edge = d.edges[0]!;
@@ -113,7 +115,7 @@ test('away from the bends they are on the finished piece where the plan says, me
     fc.property(bends, spread(0.8, 2), (folds, t) => {
       const doc = strip({ kind: 'lap', widthMm: 12 }, folds);
       const d = developed(doc, t);
-      const [run] = plugsOnBlank(doc, planned25(doc), 1, d);
+      const [run] = plugsOnBlank(doc, planned25(doc), 1, d, HERE);
       const planned = plugPositions(200, 25, 12);
       if (!planned.ok) throw new Error('refused');
       // On the base plate nothing has moved: the plan's own positions, half the lap out.
@@ -147,12 +149,12 @@ test('away from the bends they are on the finished piece where the plan says, me
 test('an edge without plugs carries none', () => {
   const doc = strip({ kind: 'lap', widthMm: 12 }, []);
   const d = developed(doc, 1);
-  expect(plugsOnBlank(doc, planned25(doc), 1, d)).toHaveLength(1);
+  expect(plugsOnBlank(doc, planned25(doc), 1, d, HERE)).toHaveLength(1);
   const edge = doc.edges[0]!.id;
-  const bare: PlanDoc = { version: 1, edges: [{ edge, meets: '', weld: null }] };
-  expect(plugsOnBlank(doc, bare, 1, d)).toEqual([]);
+  const bare: PlanDoc = { version: 2, edges: [{ edge, weld: null }] };
+  expect(plugsOnBlank(doc, bare, 1, d, HERE)).toEqual([]);
   // Said nothing of, a lap is plugged as is usual for it.
-  expect(plugsOnBlank(doc, { version: 1, edges: [] }, 1, d)).toHaveLength(1);
+  expect(plugsOnBlank(doc, { version: 2, edges: [] }, 1, d, HERE)).toHaveLength(1);
 });
 
 test('so far along a run of lines and arcs', () => {

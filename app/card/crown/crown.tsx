@@ -15,7 +15,6 @@ import { mirrored } from '#core/card/mirror';
 import { letterAt } from '#core/card/outline';
 import { box } from '#core/measure/path';
 import { metalById } from '#core/metal/metals';
-import { meetsOf, setPlan } from '#core/weld/planned';
 import type { Described } from '#core/surface/panel/laidPanel';
 import type { Figure } from '#core/surface/mesh/figures';
 import type { Vec3 } from '#core/surface/mesh/mesh';
@@ -33,6 +32,7 @@ import { FoldAway } from '../../frame/FoldAway';
 import { Told } from '../../frame/Told';
 import { usePreferences } from '../../frame/preferences';
 import { problemSentence } from '../../frame/sentences';
+import { useStructure } from '../../joint/useStructure';
 import { usePiece } from '../../piece/pieceContext';
 import { newId } from '../../frame/newId';
 import { Becomes } from './Becomes';
@@ -49,6 +49,7 @@ import { TapedFields } from './TapedFields';
 import { FIGURES_OF, lettersOf, percent, verdict } from './crownWords';
 import { WorkList } from './WorkList';
 import { useLaid } from './useLaid';
+import type { OtherPart } from './useOtherPart';
 import { useOtherPart } from './useOtherPart';
 import { useScan } from './useScan';
 import { useTaped } from './useTaped';
@@ -87,7 +88,8 @@ export default function CrownPage() {
 }
 
 function CrownCard() {
-  const { id, pattern, patternEditor, plan, planEditor, facts, shop } = usePiece();
+  const { id, pattern, patternEditor, joined, facts, shop } = usePiece();
+  const { joinAll } = useStructure();
   const { unit, show, showArea, showThin } = usePreferences();
   const navigate = useNavigate();
   const first = useMemo((): Draft => {
@@ -169,7 +171,7 @@ function CrownCard() {
   const judged =
     laid &&
     verdict(laid, forming.stretch, { ...forming.shrink, strain: Math.abs(forming.shrink.strain) });
-  const make = (meets?: string) => {
+  const make = (other?: OtherPart) => {
     if (!found || !made || busy) return;
     const card = crownCard(
       standing,
@@ -186,16 +188,22 @@ function CrownCard() {
       newId,
     );
     patternEditor.edit(pattern.crown?.turned ? mirrored(card) : card);
-    if (meets !== undefined)
-      planEditor.edit(
-        card.edges.reduce(
-          (sofar, edge, i) =>
-            found.seams[i] && meetsOf(sofar, edge.id) === ''
-              ? setPlan(sofar, edge.id, { meets })
-              : sofar,
-          plan,
-        ),
-      );
+    if (other) {
+      // Both go round the same way, so that along the seam they run against each other.
+      const there = [...other.seams].reverse();
+      const here = card.edges.filter((edge, i) => found.seams[i] && !joined.meetings.has(edge.id));
+      const end = (piece: string, edge: string, turned: boolean) => ({
+        ...{ piece, edge, turned },
+        stretch: null,
+      });
+      const pairs = here.flatMap((edge, i) => {
+        const seam = there[Math.min(i, there.length - 1)];
+        if (seam === undefined) return [];
+        const first = end(id, edge.id, pattern.turned);
+        return [[first, end(other.piece, seam, other.turned)] as const];
+      });
+      if (pairs.length > 0) joinAll(pairs);
+    }
     drop();
     void navigate(`/pieces/${id}/card`);
   };

@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { crownCard } from '#core/card/crownCard';
 import { cut } from '#core/card/cut';
 import { emptyPattern } from '#core/card/emptyPattern';
@@ -11,28 +11,38 @@ import { newId } from '../../frame/newId';
 import type { LayAsked } from './laying';
 import { laidOnce } from './useLaid';
 
-const ignored = () => undefined;
+/** The other part as a piece of the job: its edges along the seam, in its outline's order. */
+export type OtherPart = { piece: string; seams: string[]; turned: boolean };
+type Sent = { of: string; body: object; seams: string[]; turned: boolean };
 
 /**
  * Makes the other part of a panel a piece of its own, laid flat as this one is, its seam butted
  * against this one.
  */
 export function useOtherPart() {
-  const { id, facts, pattern } = usePiece();
+  const { id: own, facts, pattern } = usePiece();
   const { show } = usePreferences();
-  const post = usePost<object>(`/pieces/${id}/other-part`, ignored);
+  const id = useRef<string | null>(null);
+  const took = useCallback((answer: { id?: string }) => {
+    id.current = answer.id ?? null;
+  }, []);
+  const post = usePost(`/pieces/${own}/other-part`, took);
   const [laying, setLaying] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   // Sent again, because no answer came, it is the same piece.
-  const last = useRef<{ of: string; body: object } | null>(null);
+  const last = useRef<Sent | null>(null);
   const name = `${cut(facts.name, 66)}, other part`;
-  /** Its name, once it is there; null where it could not be made. */
+  const send = async (sent: Sent): Promise<OtherPart | null> => {
+    if (!(await post.send(sent.body)) || id.current === null) return null;
+    return { piece: id.current, seams: sent.seams, turned: sent.turned };
+  };
+  /** The piece, once it is there; null where it could not be made. */
   const make = async (
     wanted: Pick<LayAsked, 'made' | 'balance' | 'part' | 'strips'>,
-  ): Promise<string | null> => {
+  ): Promise<OtherPart | null> => {
     setProblem(null);
     const of = JSON.stringify(wanted);
-    if (last.current?.of === of) return (await post.send(last.current.body)) ? name : null;
+    if (last.current?.of === of) return send(last.current);
     const { made, balance, part, strips } = wanted;
     setLaying(true);
     const found = await laidOnce({ made, balance, part, strips, keep: [], hold: [] });
@@ -55,8 +65,10 @@ export function useOtherPart() {
     );
     const whole = pattern.crown?.turned ? mirrored(card) : card;
     const met = card.edges.filter((_, i) => seams[i]).map((edge) => edge.id);
-    last.current = { of, body: { name, card: whole, seams: met } };
-    return (await post.send(last.current.body)) ? name : null;
+    const said = met.map((edge) => ({ edge, meets: null }));
+    const body = { name, card: whole, seams: said, turned: pattern.turned };
+    last.current = { of, body, seams: met, turned: whole.turned };
+    return send(last.current);
   };
   return { make, busy: laying || post.state === 'busy', problem: problem ?? post.problem };
 }

@@ -12,7 +12,7 @@ import { add, distance, left, mix, scale, sub, unit } from '#core/measure/vector
 import { LengthField } from '../../forms/LengthField';
 import { usePreferences } from '../../frame/preferences';
 import { EdgeStory } from '../../piece/EdgeStory';
-import { JointFields } from '../../piece/JointFields';
+import { JointFields } from '../../joint/JointFields';
 import { usePiece } from '../../piece/pieceContext';
 import { AlongEdge } from './AlongEdge';
 

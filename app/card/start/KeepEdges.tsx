@@ -8,7 +8,6 @@ import { byLetter, edgeLength, outlineOf, segmentsOfEdge } from '#core/card/outl
 import type { PatternDoc } from '#core/card/pattern';
 import { box } from '#core/measure/path';
 import { pointAlong, runLength } from '#core/measure/run';
-import { meetsOf } from '#core/weld/planned';
 import { Drawing } from '../../drawing/Drawing';
 import { Figure, usePathData } from '../../drawing/marks';
 import { Choice } from '../../forms/Choice';
@@ -25,7 +24,7 @@ export function KeepEdges({
   onDone: (card: PatternDoc) => void;
   onBack: () => void;
 }) {
-  const { pattern, plan } = usePiece();
+  const { pattern, meets } = usePiece();
   const { show } = usePreferences();
   const [pairs, setPairs] = useState(() => likelyPairs(pattern, drawn));
   const card = keptEdges(drawn, pattern, pairs);
@@ -61,10 +60,7 @@ export function KeepEdges({
           {byLetter(pattern.edges).map((edge) => (
             <Choice
               key={edge.id}
-              label={[
-                `Edge ${edge.letter}, ${show(edgeLength(pattern, edge))}`,
-                meetsOf(plan, edge.id),
-              ]
+              label={[`Edge ${edge.letter}, ${show(edgeLength(pattern, edge))}`, meets(edge.id)]
                 .filter(Boolean)
                 .join(', ')}
               value={pairs.get(edge.id)!}

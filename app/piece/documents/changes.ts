@@ -1,7 +1,6 @@
 import { edgeLength } from '#core/card/outline';
 import type { PatternDoc } from '#core/card/pattern';
 import type { PlanDoc } from '#core/weld/plan';
-import { meetsOf } from '#core/weld/planned';
 import { JOINT_WORDS, PROCESS_WORDS } from '../../frame/words';
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
@@ -51,8 +50,6 @@ export function changesOfPlan(from: PlanDoc, to: PlanDoc, card: PatternDoc): str
   if (from === to) return [];
   return card.edges.flatMap((edge) => {
     const said: string[] = [];
-    const [a, b] = [meetsOf(from, edge.id), meetsOf(to, edge.id)];
-    if (a !== b) said.push(`edge ${edge.letter} meets ${a || 'nothing'} → ${b || 'nothing'}`);
     const [x, y] = [from, to].map((plan) => plan.edges.find((e) => e.edge === edge.id)?.weld);
     if (!same(x, y)) {
       const word = (w: typeof x) =>

@@ -1,10 +1,12 @@
 import { seenFrom } from '#core/card/link/linked';
 import type { PatternDoc } from '#core/card/pattern';
+import { piecesBeyond } from '#core/joint/joint';
 import { cutDownOf } from '../../records/cutDown.server';
 import { foldingOf } from '../../records/folding.server';
 import { shapingOf } from '../../records/shaping.server';
 import { pieceSurveyOf } from '../../records/pieceSurvey.server';
 import { factsOf } from '../../records/pieces.server';
+import { beyondOf } from '../../records/structure.server';
 import { shopSettings } from '../../records/shop.server';
 import type { Viewer } from '../../records/viewer.server';
 import { wholePiece } from '../../records/wholePiece.server';
@@ -19,7 +21,8 @@ export async function loadPiece(viewer: Viewer, id: string) {
   // A piece is cut by what was known before: radii read on itself are for the next one.
   const [ownRadii, radii] = parted(settings.radii, ({ on }) => on?.piece === id);
   const shop = { ...settings, radii };
-  const { piece, job, card, plan, records, pictures, printed, from, made } = whole;
+  const { piece, job, structure, card, plan, records, pictures, printed, from, made } = whole;
+  const beyond = await beyondOf(viewer, piecesBeyond(structure, id));
   return {
     id: piece.id,
     /** How often it had been touched when it was read. */
@@ -39,6 +42,9 @@ export async function loadPiece(viewer: Viewer, id: string) {
       folding: foldingOf(piece),
       shaping: shapingOf(piece),
       cutDown: cutDownOf(piece),
+      /** The job's parts, joints and hollows, and the pieces that this one meets. */
+      structure,
+      beyond,
     },
     printed,
     /**

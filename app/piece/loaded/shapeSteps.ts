@@ -6,12 +6,11 @@ import type { Result } from '#core/measure/result';
 import type { Metal } from '#core/metal/metals';
 import { shapeOrder } from '#core/shape/shapeOrder';
 import type { ShapeStep } from '#core/shape/shapeStep';
-import type { PlanDoc } from '#core/weld/plan';
-import { meetsOf } from '#core/weld/planned';
 
 type Given = {
   pattern: PatternDoc;
-  plan: PlanDoc;
+  /** Whether an edge meets anything, by its id. */
+  meets: (edge: string) => boolean;
   development: Result<{ development: Development }>;
   metal: Metal;
   thicknessMm: number;
@@ -22,10 +21,8 @@ type Given = {
 };
 
 /** The edges beyond which a gap is to be adjusted: free, and they come up to something. */
-export const gapEdges = (pattern: PatternDoc, plan: PlanDoc): string[] =>
-  pattern.edges.flatMap(({ id, joint }) =>
-    joint.kind === 'free' && meetsOf(plan, id) !== '' ? [id] : [],
-  );
+export const gapEdges = (pattern: PatternDoc, meets: Given['meets']): string[] =>
+  pattern.edges.flatMap(({ id, joint }) => (joint.kind === 'free' && meets(id) ? [id] : []));
 
 /**
  * The working order of a piece; folds as they are folded on the machine, in one's own order or
@@ -34,7 +31,7 @@ export const gapEdges = (pattern: PatternDoc, plan: PlanDoc): string[] =>
  */
 export function stepsOf({
   pattern,
-  plan,
+  meets,
   development,
   metal,
   thicknessMm,
@@ -51,6 +48,6 @@ export function stepsOf({
     shop,
     foldOrder: folding.order?.folds ?? found,
     turnedAfter: folding.turnedAfter,
-    gaps: gapEdges(pattern, plan),
+    gaps: gapEdges(pattern, meets),
   });
 }

@@ -1,8 +1,9 @@
 import { emptyPattern } from '#core/card/emptyPattern';
+import { meetsWords } from '#core/joint/meetings';
 import { metalById } from '#core/metal/metals';
 import type { SurveyWarning } from '#core/survey/verdict';
 import { emptyPlan } from '#core/weld/emptyPlan';
-import { plugHoles, plugsOnBlank } from '#core/weld/plugs';
+import { plugHoles } from '#core/weld/plugs';
 import { silhouetteOf } from '../../drawing/silhouette';
 import { keepSummary } from '../../records/summaries.server';
 import { Viewer } from '../../records/viewer.server';
@@ -10,6 +11,7 @@ import { doing } from '../../workers/task';
 import { hasSurvey } from './surveyVerdict.server';
 import type { Loaded } from './loaded.server';
 import { loadPiece } from './loaded.server';
+import { joinedOf, withAcross } from '../road/joined';
 import { printDigest } from './printDigest';
 import { reckoned } from './reckoned';
 import { stepsOf } from './shapeSteps';
@@ -20,7 +22,7 @@ import { gaveUp, summaryTask } from './reckonTasks';
 
 /** What of a piece is shown in lists. */
 function summaryOf(
-  { facts, card, plan, shop, records, printed, from }: Loaded,
+  { id, facts, card, plan, shop, records, printed, from }: Loaded,
   surveyWarnings: SurveyWarning[] | null,
 ): Summary {
   const pattern = card.broken ? emptyPattern() : card.doc;
@@ -29,15 +31,26 @@ function summaryOf(
   const { problems, development } = reckoned(pattern, metal, facts.thicknessMm, shop);
   const standing = records.fits.filter((fit) => !fit.withdrawn);
   const { folding, shaping } = records;
+  const { structure, beyond } = records;
+  const joined = joinedOf({ id, facts, pattern, plan: planned, structure, beyond });
   const steps = stepsOf({
     pattern,
-    plan: planned,
+    meets: (edge) => meetsWords(joined.meetings.get(edge)) !== '',
     development,
     metal,
     thicknessMm: facts.thicknessMm,
     shop,
     folding,
   });
+  const digest = development.ok
+    ? printDigest(
+        development.development,
+        plugHoles(joined.plugsOn(development.development)),
+        metal,
+        facts.thicknessMm,
+        shop,
+      )
+    : null;
   const road = roadOf({
     kind: facts.kind,
     cutDown: records.cutDown,
@@ -49,24 +62,20 @@ function summaryOf(
     surveyWarnings,
     pattern,
     changedThere: from?.changed ?? 0,
-    plan: planned,
+    joined,
     thicknessMm: facts.thicknessMm,
     problems: [...(card.broken ?? []), ...problems],
     development,
     revision: card.number,
     printed,
-    digest: development.ok
-      ? printDigest(
-          development.development,
-          plugHoles(plugsOnBlank(pattern, planned, facts.thicknessMm, development.development)),
-          metal,
-          facts.thicknessMm,
-          shop,
-        )
-      : null,
-    fit: standing[standing.length - 1] ?? null,
-    welds: records.welds,
-    inspections: records.inspections,
+    digest,
+    ...withAcross(joined, {
+      fit: standing[standing.length - 1] ?? null,
+      welds: records.welds,
+      inspections: records.inspections,
+      revision: card.number,
+      digest,
+    }),
   });
   return { silhouette: silhouetteOf(pattern), road, material: materialOf(road, facts.kind) };
 }

@@ -17,7 +17,8 @@ export const triedAsItIs = (
 ): boolean => fit.revision === now.revision || (fit.digest != null && fit.digest === now.digest);
 
 export function fitStop(given: RoadGiven): Stop {
-  const { fit, pattern, plan, thicknessMm } = given;
+  const { fit } = given;
+  const { pattern, plan, thicknessAt } = given.joined;
   // What is joined must be read; a free edge only where somebody reads it, or nothing is joined.
   const joined = pattern.edges.some(({ joint }) => isJoined(joint));
   const lies = pattern.edges.flatMap((edge) => {
@@ -27,6 +28,7 @@ export function fitStop(given: RoadGiven): Stop {
       return matters
         ? [{ read: 0, stations: evenStations(edgeLength(pattern, edge)).length, good: true }]
         : [];
+    const thicknessMm = thicknessAt(edge.id);
     const process = weldOf(plan, edge, thicknessMm)?.process ?? null;
     const lie = edgeFit(record, edge.joint, process, thicknessMm);
     return matters || lie.read > 0 ? [lie] : [];

@@ -35,7 +35,12 @@ const roadFor = (name: string, change: Partial<Parameters<typeof roadOf>[0]> = {
     structural: piece.structural,
     surveyWarnings: [],
     pattern,
-    plan: piece.plan.versions[piece.plan.current - 1]?.doc ?? emptyPlan(),
+    joined: {
+      pattern,
+      plan: piece.plan.versions[piece.plan.current - 1]?.doc ?? emptyPlan(),
+      thicknessAt: () => piece.thicknessMm,
+      structuralAt: () => change.structural ?? piece.structural,
+    },
     thicknessMm: piece.thicknessMm,
     digest: 'now',
     problems: checkCard(pattern),
@@ -199,7 +204,7 @@ type Deed =
 test('whatever is done and taken back in whatever order, green is borne by the records', () => {
   const piece = demoJob().pieces.find(({ name }) => name === 'Sill closing plate')!;
   const pattern = piece.card.versions[piece.card.current - 1]!.doc;
-  const plan = piece.plan.versions[piece.plan.current - 1]!.doc;
+  const plan = piece.plan.versions[piece.plan.current - 1]?.doc ?? emptyPlan();
   const seams = seamsOf(pattern, plan, piece.thicknessMm, []);
   expect(seams).toHaveLength(3);
   const edge = fc.nat({ max: seams.length - 1 });

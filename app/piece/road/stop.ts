@@ -9,8 +9,8 @@ import type { PieceSurvey } from '#core/survey/pieceSurvey';
 import type { ShapeStep } from '#core/shape/shapeStep';
 import type { Shaping } from '#core/shape/shaping';
 import type { SurveyWarning } from '#core/survey/verdict';
-import type { PlanDoc } from '#core/weld/plan';
 import type { StopState } from '../../frame/StopMark';
+import type { Joined } from './joined';
 
 /** How a stop stands: its mark, a word beside it, and the reasons, told where one touches it. */
 export type Stop = { state: StopState; note: string; why: string[] };
@@ -27,6 +27,9 @@ export type RoadGiven = {
   cutDown: CutDown;
   survey: PieceSurvey;
   structural: boolean;
+  thicknessMm: number;
+  /** Its edges as their joints have them: by these it is tried and welded. */
+  joined: Pick<Joined, 'pattern' | 'plan' | 'thicknessAt' | 'structuralAt'>;
   /** The working order, and how far it is. */
   steps: readonly ShapeStep[];
   shaping: Shaping;
@@ -36,8 +39,6 @@ export type RoadGiven = {
   pattern: PatternDoc;
   /** How much has changed on the card it was made from that it could take over. */
   changedThere?: number;
-  plan: PlanDoc;
-  thicknessMm: number;
   problems: readonly Problem[];
   development: Result<{ development: Development }>;
   revision: number;

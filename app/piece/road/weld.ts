@@ -5,7 +5,8 @@ import type { RoadGiven, Stop } from './stop';
 import { stop } from './stop';
 
 export function weldStop(given: RoadGiven): Stop {
-  const { pattern, plan, thicknessMm, welds, inspections, structural } = given;
+  const { welds, inspections, thicknessMm } = given;
+  const { pattern, plan, structuralAt } = given.joined;
   const seams = seamsOf(pattern, plan, thicknessMm, welds);
   const standing = welds.filter((weld) => !weld.withdrawn);
   if (standing.length === 0)
@@ -41,9 +42,9 @@ export function weldStop(given: RoadGiven): Stop {
     }
     return stop('ahead', `${made} of ${seams.length} edges`, ...why);
   }
-  const unseen = structural
-    ? seams.filter(({ edge }) => !seen.some((one) => isOfEdge(pattern, one.edge, edge)))
-    : [];
+  const unseen = seams.filter(
+    ({ edge }) => structuralAt(edge.id) && !seen.some((one) => isOfEdge(pattern, one.edge, edge)),
+  );
   if (unseen.length > 0)
     return stop(
       'attention',

@@ -1,17 +1,15 @@
-import TextField from '@mui/material/TextField';
-import { cut } from '#core/card/cut';
 import { setEdge } from '#core/card/edit';
 import type { JointKind } from '#core/card/kinds';
 import { JOINTS } from '#core/card/kinds';
 import type { Edge, Joint } from '#core/card/pattern';
 import type { Unit } from '#core/measure/length';
 import { usualLength } from '#core/measure/length';
-import { meetsOf, setPlan } from '#core/weld/planned';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
 import { JOINT_WORDS } from '../frame/words';
-import { usePiece } from './pieceContext';
+import { Meets } from './JointPanel';
+import { usePiece } from '../piece/pieceContext';
 
 /**
  * A joint of another kind, with the usual width for it and whatever carries over from the one
@@ -39,7 +37,7 @@ function jointOf(kind: JointKind, thicknessMm: number, from: Joint, unit: Unit):
 
 /** What an edge meets, how it is joined to that, and the figures of the joint. */
 export function JointFields({ edge }: { edge: Edge }) {
-  const { patternEditor, plan, planEditor, pattern, facts } = usePiece();
+  const { patternEditor, pattern, facts } = usePiece();
   const { unit } = usePreferences();
   const { joint } = edge;
   // Another kind of joint is a step of its own; its figures are fine tuning.
@@ -50,17 +48,7 @@ export function JointFields({ edge }: { edge: Edge }) {
     );
   return (
     <>
-      <TextField
-        label="Meets"
-        value={meetsOf(plan, edge.id)}
-        onChange={(event) =>
-          planEditor.edit(
-            setPlan(plan, edge.id, { meets: cut(event.target.value, 120) }),
-            `meets ${edge.id}`,
-          )
-        }
-        placeholder="What it comes up to: floor edge, old sill …"
-      />
+      <Meets key={edge.id} edge={edge} />
       <Choice
         label="Joined by"
         value={joint.kind}
