@@ -211,6 +211,7 @@ test('the References page with 200 measures in 8 rounds, against one with 12 in 
       ...demo,
       job: { ...demo.job, name: `${measures} measures` },
       survey: surveyOf(measures, rounds),
+      structure: [],
       pieces: [],
     };
     const buffer = Buffer.from(writeJob(file));

@@ -7,7 +7,7 @@ import { demoJob } from '../demo/job';
 async function surveyedJob(page: Page, name: string, rounds: number): Promise<string> {
   const demo = demoJob();
   const survey = demo.survey.filter(({ id }) => !/^r\d/.test(id) || Number(id.slice(1)) < rounds);
-  const file = { ...demo, job: { ...demo.job, name }, survey, pieces: [] };
+  const file = { ...demo, job: { ...demo.job, name }, survey, structure: [], pieces: [] };
   const answer = await page.request.post('/take-in', {
     multipart: {
       file: { name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(writeJob(file)) },

@@ -125,7 +125,11 @@ export async function heavyFiles(
   const held = blackPng(5000, 16, 6, true);
   const small = blackPng(100, 8, 6, false);
   const escaping = Buffer.from(
-    (await pack({ ...demoJob(), pieces: [] }, [{ name: 'AA/BB/x.txt', bytes: small }]))
+    (
+      await pack({ ...demoJob(), structure: [], pieces: [] }, [
+        { name: 'AA/BB/x.txt', bytes: small },
+      ])
+    )
       .toString('latin1')
       .replaceAll('AA/BB/x.txt', '../../x.txt'),
     'latin1',

@@ -1,3 +1,5 @@
+import Box from '@mui/material/Box';
+import { Suspense, lazy } from 'react';
 import { setEdge } from '#core/card/edit';
 import type { JointKind } from '#core/card/kinds';
 import { JOINTS } from '#core/card/kinds';
@@ -8,7 +10,6 @@ import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
 import { JOINT_WORDS } from '../frame/words';
-import { Meets } from './JointPanel';
 import { usePiece } from '../piece/pieceContext';
 
 /**
@@ -35,6 +36,9 @@ function jointOf(kind: JointKind, thicknessMm: number, from: Joint, unit: Unit):
   }
 }
 
+/** Fetched when an edge is in hand: a field to choose by typing is heavy. */
+const Meets = lazy(() => import('./JointPanel'));
+
 /** What an edge meets, how it is joined to that, and the figures of the joint. */
 export function JointFields({ edge }: { edge: Edge }) {
   const { patternEditor, pattern, facts } = usePiece();
@@ -48,7 +52,9 @@ export function JointFields({ edge }: { edge: Edge }) {
     );
   return (
     <>
-      <Meets key={edge.id} edge={edge} />
+      <Suspense fallback={<Box sx={{ height: 56 }} />}>
+        <Meets key={edge.id} edge={edge} />
+      </Suspense>
       <Choice
         label="Joined by"
         value={joint.kind}

@@ -26,7 +26,7 @@ import { FASTENED_WORDS, REACH_WORDS, SIGHT_WORDS } from './jointWords';
 import { useStructure } from './useStructure';
 
 /** What an edge meets, once for each, and what is known of the joint from either side. */
-export function Meets({ edge }: { edge: Edge }) {
+export default function Meets({ edge }: { edge: Edge }) {
   const { joined } = usePiece();
   const [more, setMore] = useState(false);
   const met = joined.meetings.get(edge.id) ?? [];
