@@ -43,12 +43,7 @@ export default function Meets({ edge }: { edge: Edge }) {
       ))}
       {more && <MeetsField key={met.length} edge={edge} meeting={null} label="Also meets" />}
       {only && !more && (
-        <Button
-          size="small"
-          color="inherit"
-          sx={{ alignSelf: 'start' }}
-          onClick={() => setMore(true)}
-        >
+        <Button color="inherit" sx={{ alignSelf: 'start' }} onClick={() => setMore(true)}>
           It meets something else too
         </Button>
       )}

@@ -107,7 +107,9 @@ export function MeetsField({
   return (
     <Autocomplete<Choice, false, false, true>
       freeSolo
+      forcePopupIcon
       fullWidth
+      sx={{ '& .MuiOutlinedInput-root': { py: '0 !important' } }}
       options={choices}
       groupBy={({ group }) => group}
       getOptionLabel={(one) => (typeof one === 'string' ? one : one.label)}

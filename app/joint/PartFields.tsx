@@ -95,6 +95,7 @@ function Readings({
           variant="outlined"
           color="inherit"
           disabled={next === null || full}
+          sx={{ whiteSpace: 'nowrap', flex: 'none', alignSelf: 'end' }}
           onClick={() => next !== null && onChange([...readingsMm, next])}
         >
           Put in
