@@ -2,9 +2,11 @@ import { sql } from 'drizzle-orm';
 import { dbOf } from '#app/records/database.server';
 import { onEmptyDatabase } from '#app/records/emptyDatabase';
 import { exportJob, importWhole } from '#app/records/jobFile.server';
+import { addStructured, changeStructured, structureOf } from '#app/records/structure.server';
 import { Viewer } from '#app/records/viewer.server';
 import { jobFileEnd, jobFileHead, jobFilePiece } from '#core/format/job';
 import { readJob } from '#core/format/readJob';
+import { newJoint } from '#core/joint/joint';
 import { demoJob } from '../demo/job';
 import { checkData } from './checkData';
 
@@ -37,8 +39,41 @@ test('a job goes out as a file and comes in again the same, its heavy parts as w
   expect(rows.length).toBeGreaterThan(0);
 });
 
+test('what two say of one joint is merged by field; an edge that was never saved is in no file', async () => {
+  const job = await importWhole(shop, demoJob());
+  const db = dbOf(shop);
+  const joint = (await structureOf(shop, job)).find(({ kind }) => kind === 'joint')!;
+  const say = (since: object, mine: object) =>
+    changeStructured(job, joint.id, { ...since }, { ...mine }, db);
+  const [over, water] = [{ over: null }, { waterFrom: null }];
+  expect(await say(over, { over: 'first' })).toEqual({ kind: 'saved' });
+  expect(await say(water, { waterFrom: 'second' })).toEqual({ kind: 'saved' });
+  expect(await say(over, { over: 'second' })).toMatchObject({ kind: 'clash' });
+  const now = await structureOf(shop, job);
+  expect(now.find(({ id }) => id === joint.id)).toMatchObject({
+    over: 'first',
+    waterFrom: 'second',
+  });
+  if (joint.kind !== 'joint') throw new Error('no joint');
+  const unsaved = newJoint({ ...joint.first, edge: 'never-saved' }, joint.second);
+  await addStructured(job, 'unsaved', unsaved, db);
+  const read = readJob(JSON.parse(await written(job)));
+  expect(read.ok && read.job.structure.map(({ id }) => id)).toEqual(now.map(({ id }) => id));
+});
+
 /** What is done to the data, what is said of it, and how it is put right again. */
 const DAMAGES: [does: string, said: RegExp, undoes: string][] = [
+  [
+    `update structure set body = jsonb_set(body, '{second,part}', '"gone"') where id = 'joint1'`,
+    /joins a piece or a part that is not of its job/,
+    `update structure set body = jsonb_set(body, '{second,part}', '"part1"') where id = 'joint1'`,
+  ],
+  [
+    `update structure set body = jsonb_set(body, '{first,piece}', '"00000000-0000-4000-8000-000000000000"')
+      where id = 'joint2'`,
+    /joins a piece or a part that is not of its job/,
+    `update structure set body = jsonb_set(body, '{first,piece}', to_jsonb($piece::text)) where id = 'joint2'`,
+  ],
   [
     `update heads set number = number + 90 where kind = 'card' and piece = $piece`,
     /card \d+: its version in use is not there/,

@@ -63,6 +63,15 @@ const WRONG: [string, ReturnType<typeof sql>][] = [
           and jsonb_path_exists(d.body, '$.edges[*] ? (@.id == $edge)', jsonb_build_object('edge', r.edge)))`,
   ],
   [
+    'joins a piece or a part that is not of its job',
+    sql`select 'joint ' || s.id || ' of ' || j.name as of from structure s join jobs j on j.id = s.job,
+        lateral (values (s.body -> 'first'), (s.body -> 'second')) e(at)
+      where s.body ->> 'kind' = 'joint' and (
+        (e.at ? 'piece' and not exists (select 1 from pieces p where p.id::text = e.at ->> 'piece' and p.job = s.job))
+        or (e.at ? 'part' and not exists (select 1 from structure t
+          where t.job = s.job and t.id = e.at ->> 'part' and t.body ->> 'kind' = 'part')))`,
+  ],
+  [
     'hangs on a record that is not there',
     sql`select name as of from pictures x where owner = any(${sql.param(`{${RECORD_KINDS.join(',')}}`)}::text[])
         and not exists (select 1 from records where id::text = x.of and piece = x.piece and kind = x.owner)

@@ -10,10 +10,11 @@ import { cut } from '#core/card/cut';
 import { edgeLength } from '#core/card/outline';
 import type { Edge } from '#core/card/pattern';
 import { FASTENED, REACHES, SIGHTS, otherEnd } from '#core/joint/kinds';
-import type { Meeting, Whose } from '#core/joint/meetings';
+import type { Meeting } from '#core/joint/meetings';
 import type { Stretch } from '#core/joint/structure';
 import { canBePlugged, isJoined } from '#core/weld/start';
 import { Choice } from '../forms/Choice';
+import { OrUnsaid } from './OrUnsaid';
 import { LengthField } from '../forms/LengthField';
 import { FoldAway } from '../frame/FoldAway';
 import { Told } from '../frame/Told';
@@ -25,7 +26,7 @@ import { PartFields } from './PartFields';
 import { FASTENED_WORDS, REACH_WORDS, SIGHT_WORDS } from './jointWords';
 import { useStructure } from './useStructure';
 
-/** What an edge meets, once for each, and what is known of the joint from either side. */
+/** Each part or edge that an edge meets, with the facts of the joint, the same from either side. */
 export default function Meets({ edge }: { edge: Edge }) {
   const { joined } = usePiece();
   const [more, setMore] = useState(false);
@@ -51,9 +52,7 @@ export default function Meets({ edge }: { edge: Edge }) {
   );
 }
 
-const UNSAID = 'unsaid';
-
-/** What is known of a joint: who lies over, where water comes from, what can be reached. */
+/** The facts of a joint: which sheet lies over, where water comes from, the sides one can reach. */
 function KnownOfJoint({ edge, meeting }: { edge: Edge; meeting: Meeting }) {
   const { pattern, joined, structure } = usePiece();
   const { change, post } = useStructure();
@@ -62,16 +61,16 @@ function KnownOfJoint({ edge, meeting }: { edge: Edge; meeting: Meeting }) {
   const made = joined.pattern.edges.find((one) => one.id === edge.id) ?? edge;
   const laps = canBePlugged(made.joint);
   const lengthMm = edgeLength(pattern, edge);
-  const whose = (label: string, key: 'over' | 'stepped' | 'waterFrom', nobody: string) => (
-    <Choice<'this' | 'other' | 'unsaid'>
+  const whose = (label: string, key: 'over' | 'stepped' | 'waterFrom', unsaid?: string) => (
+    <OrUnsaid<'this' | 'other'>
       label={label}
-      value={meeting[key] ?? UNSAID}
+      value={meeting[key]}
+      unsaid={unsaid}
       options={[
-        [UNSAID, nobody],
         ['this', 'This piece'],
         ['other', name === '' ? 'The other' : name],
       ]}
-      onChange={(to) => change(id, { [key]: endOf(to, end) })}
+      onChange={(to) => change(id, { [key]: to && (to === 'this' ? end : otherEnd(end)) })}
     />
   );
   const mine = joint[end];
@@ -90,35 +89,27 @@ function KnownOfJoint({ edge, meeting }: { edge: Edge; meeting: Meeting }) {
             edge {meeting.edge.edge.letter}: what is said or read at one is known at both.
           </Typography>
         )}
-        {laps && whose('Lies over', 'over', 'Nobody has said')}
+        {laps && whose('Lies over', 'over')}
         {laps && whose('Is stepped down', 'stepped', 'Neither')}
-        {laps && whose('Water comes from', 'waterFrom', 'Nobody has said')}
-        <Choice
+        {laps && whose('Water comes from', 'waterFrom')}
+        <OrUnsaid
           label="Can be reached now"
-          value={joint.reach ?? UNSAID}
-          options={[
-            [UNSAID, 'Nobody has said'],
-            ...REACHES.map((one) => [one, REACH_WORDS[one]] as const),
-          ]}
-          onChange={(to) => change(id, { reach: to === UNSAID ? null : to })}
+          value={joint.reach}
+          options={REACHES.map((one) => [one, REACH_WORDS[one]] as const)}
+          onChange={(reach) => change(id, { reach })}
         />
-        <Choice
+        <OrUnsaid
           label="When it is done"
-          value={joint.sight ?? UNSAID}
-          options={[
-            [UNSAID, 'Nobody has said'],
-            ...SIGHTS.map((one) => [one, SIGHT_WORDS[one]] as const),
-          ]}
-          onChange={(to) => change(id, { sight: to === UNSAID ? null : to })}
+          value={joint.sight}
+          options={SIGHTS.map((one) => [one, SIGHT_WORDS[one]] as const)}
+          onChange={(sight) => change(id, { sight })}
         />
-        <Choice
+        <OrUnsaid
           label="Held for good by"
-          value={joint.fastened ?? UNSAID}
-          options={[
-            [UNSAID, isJoined(made.joint) ? 'Weld, as the card says' : 'Nothing yet'],
-            ...FASTENED.map((one) => [one, FASTENED_WORDS[one]] as const),
-          ]}
-          onChange={(to) => change(id, { fastened: to === UNSAID ? null : to })}
+          value={joint.fastened}
+          unsaid={isJoined(made.joint) ? 'Weld, as the card says' : 'Nothing yet'}
+          options={FASTENED.map((one) => [one, FASTENED_WORDS[one]] as const)}
+          onChange={(fastened) => change(id, { fastened })}
         />
         <FormControlLabel
           control={
@@ -187,9 +178,6 @@ function Notes({ notes, onKeep }: { notes: string; onKeep: (notes: string) => vo
     />
   );
 }
-
-const endOf = (to: Whose | 'unsaid', end: Meeting['end']) =>
-  to === 'this' ? end : to === 'other' ? otherEnd(end) : null;
 
 /** A joint in a line. */
 function titleOf({ joint, over, name }: Meeting, laps: boolean): string {

@@ -11,11 +11,10 @@ import { METALS } from '#core/metal/metals';
 import { Choice } from '../forms/Choice';
 import { LengthField } from '../forms/LengthField';
 import { usePreferences } from '../frame/preferences';
+import { OrUnsaid } from './OrUnsaid';
 import { CONDITION_WORDS } from './jointWords';
 
-const UNSAID = 'unsaid';
-
-/** What is known of a part of the vehicle: its metal, its thickness, how sound it is. */
+/** The facts of a part of the vehicle: metal, thickness, condition. */
 export function PartFields({
   part,
   onChange,
@@ -28,14 +27,11 @@ export function PartFields({
   return (
     <Stack spacing={1.5} role="group" aria-label={part.name}>
       <Typography variant="h3">{part.name}</Typography>
-      <Choice
+      <OrUnsaid
         label="Metal"
-        value={part.metal ?? UNSAID}
-        options={[
-          [UNSAID, 'Nobody has said'],
-          ...METALS.map((metal) => [metal.id, metal.name] as const),
-        ]}
-        onChange={(to) => onChange({ metal: to === UNSAID ? null : to })}
+        value={part.metal}
+        options={METALS.map((metal) => [metal.id, metal.name] as const)}
+        onChange={(metal) => onChange({ metal })}
       />
       <LengthField
         label="Thickness of its sheet"

@@ -1,6 +1,6 @@
 import type { Condition, Fastened, Reach, Sight } from '#core/joint/kinds';
 
-/** What is said of parts, joints and hollows, in the bench's words. */
+/** The bench's words for the facts of parts, joints and hollows. */
 
 export const CONDITION_WORDS: Record<Condition, string> = {
   unknown: 'Nobody has looked',

@@ -4,6 +4,7 @@ import { exitsOf } from '#core/card/beadExits';
 import type { Bead } from '#core/card/pattern';
 import { readPattern } from '#core/card/read';
 import { dbOf } from './database.server';
+import { CARD_IN_USE, HEAD_OF_CARD } from './documents.server';
 import { documents, heads, pieces } from './schema.server';
 import type { Viewer } from './viewer.server';
 
@@ -28,15 +29,8 @@ export async function beadsBeside(viewer: Viewer, piece: string): Promise<BeadBe
   const rows = await dbOf(viewer)
     .select({ piece: pieces.id, name: pieces.name, body: uncrowned })
     .from(pieces)
-    .innerJoin(heads, and(eq(heads.piece, pieces.id), eq(heads.kind, 'card')))
-    .innerJoin(
-      documents,
-      and(
-        eq(documents.piece, pieces.id),
-        eq(documents.kind, 'card'),
-        eq(documents.number, heads.number),
-      ),
-    )
+    .innerJoin(heads, HEAD_OF_CARD)
+    .innerJoin(documents, CARD_IN_USE)
     .where(
       and(
         sql`${pieces.job} = (${own})`,

@@ -40,6 +40,14 @@ export type PlanState = DocState<Documents['plan']>;
 
 const EMPTY: { [K in DocumentKind]: () => Documents[K] } = { card: emptyPattern, plan: emptyPlan };
 
+/** Beside pieces: which version of a piece's card is in use, and that version. */
+export const HEAD_OF_CARD = and(eq(heads.piece, pieces.id), eq(heads.kind, 'card'));
+export const CARD_IN_USE = and(
+  eq(documents.piece, pieces.id),
+  eq(documents.kind, 'card'),
+  eq(documents.number, heads.number),
+);
+
 const of = (piece: string, kind: DocumentKind) =>
   and(eq(documents.piece, piece), eq(documents.kind, kind));
 const at = (piece: string, kind: DocumentKind, number: number) =>

@@ -1,6 +1,7 @@
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { dbOf } from './database.server';
+import { CARD_IN_USE, HEAD_OF_CARD } from './documents.server';
 import { documents, heads, pieces } from './schema.server';
 import type { Viewer } from './viewer.server';
 
@@ -23,15 +24,8 @@ export async function edgesOfJob(viewer: Viewer, job: string): Promise<PieceEdge
       edges: sql<unknown>`jsonb_path_query_array(${documents.body}, '$.edges[*]')`,
     })
     .from(pieces)
-    .innerJoin(heads, and(eq(heads.piece, pieces.id), eq(heads.kind, 'card')))
-    .innerJoin(
-      documents,
-      and(
-        eq(documents.piece, pieces.id),
-        eq(documents.kind, 'card'),
-        eq(documents.number, heads.number),
-      ),
-    )
+    .innerJoin(heads, HEAD_OF_CARD)
+    .innerJoin(documents, CARD_IN_USE)
     .where(and(eq(pieces.job, job), isNull(pieces.archived)))
     .orderBy(asc(pieces.seq));
   return rows.flatMap(({ edges, turned, ...piece }) => {

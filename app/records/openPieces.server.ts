@@ -2,6 +2,7 @@ import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { OpenPiece } from '#core/blank/fold/learnt';
 import { dbOf } from './database.server';
+import { CARD_IN_USE, HEAD_OF_CARD } from './documents.server';
 import { documents, heads, jobs, pieces } from './schema.server';
 import type { Viewer } from './viewer.server';
 
@@ -20,15 +21,8 @@ export async function openPieces(viewer: Viewer, most: number): Promise<OpenPiec
     })
     .from(pieces)
     .innerJoin(jobs, eq(jobs.id, pieces.job))
-    .innerJoin(heads, and(eq(heads.piece, pieces.id), eq(heads.kind, 'card')))
-    .innerJoin(
-      documents,
-      and(
-        eq(documents.piece, pieces.id),
-        eq(documents.kind, 'card'),
-        eq(documents.number, heads.number),
-      ),
-    )
+    .innerJoin(heads, HEAD_OF_CARD)
+    .innerJoin(documents, CARD_IN_USE)
     .where(
       and(
         isNull(pieces.archived),

@@ -1,11 +1,11 @@
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import { emptyPattern } from '#core/card/emptyPattern';
 import type { PatternDoc } from '#core/card/pattern';
 import type { MergeRules } from '#core/format/merge';
 import { HOLLOW_MERGE, PART_MERGE } from '#core/format/mergeRules';
 import { ENDS } from '#core/joint/kinds';
 import type { Beyond } from '#core/joint/meetings';
-import type { StructureBody, Structured, StructureFile } from '#core/joint/structure';
+import type { Joint, StructureBody, Structured, StructureFile } from '#core/joint/structure';
 import { StructureSchema } from '#core/joint/structure';
 import { withPieces } from '#core/joint/withPieces';
 import type { Fields } from './bodiesOfJob.server';
@@ -16,7 +16,7 @@ import { stateOf } from './documents.server';
 import type { PieceRecords } from './records.server';
 import { byKind } from './records.server';
 import { keptBeside } from './surfaces.server';
-import { pieces, structure } from './schema.server';
+import { documents, pieces, structure } from './schema.server';
 import type { Viewer } from './viewer.server';
 
 const kept = bodiesOf<StructureBody>(structure, 'structure_of', StructureSchema, ({ kind }) =>
@@ -110,18 +110,37 @@ export async function beyondOf(
 }
 
 /**
- * The same as in a job file, pieces by their place there (`placeOf`); what names a piece that is not
- * in it is left out.
+ * The same as in a job file, pieces by their place there (`placeOf`). Left out is what names a piece
+ * that is not in it, or an edge that no saved card of its piece has had: such a file would be refused
+ * where it is taken in.
  */
 export async function structureFile(
   tx: Tx,
   job: string,
   placeOf: ReadonlyMap<string, number>,
 ): Promise<StructureFile[]> {
-  return (await kept.rows(tx, job)).flatMap(({ id, at, body }) => {
+  const { rows: cards } = await tx.execute<{ piece: string; edges: string[] }>(sql`
+    select d.piece, jsonb_agg(distinct e.id) as edges
+    from ${documents} d join ${pieces} p on p.id = d.piece, jsonb_array_elements_text(d.edges) as e(id)
+    where p.job = ${job} and d.kind = 'card' group by d.piece`);
+  const edges = new Map(cards.map((card) => [card.piece, new Set(card.edges)]));
+  const isThere = (end: Joint['first'] | Joint['second']) =>
+    'part' in end || edges.get(end.piece)?.has(end.edge) === true;
+  const found = (await kept.rows(tx, job)).flatMap(({ id, at, body }) => {
+    if (body.kind === 'joint' && !ENDS.every((end) => isThere(body[end]))) return [];
     const placed = withPieces(body, (piece) => placeOf.get(piece));
     return placed ? [{ id, at: at.toISOString(), body: placed }] : [];
   });
+  // A hollow that is bounded by what was left out goes without that.
+  const ids = new Set(found.map(({ id }) => id));
+  return found.map(({ body, ...one }) =>
+    body.kind === 'hollow'
+      ? {
+          ...one,
+          body: { ...body, bounds: body.bounds.filter((b) => !('joint' in b) || ids.has(b.joint)) },
+        }
+      : { ...one, body },
+  );
 }
 
 /** Puts in what a job file says, once its pieces are in: `ids` by their place in it. */

@@ -28,7 +28,7 @@ export const newJoint = <First, Second>(first: First, second: Second) => ({
   ...NOTHING_SAID,
 });
 
-/** What is said of a joint beside its ends, where nothing is. */
+/** The facts of a new joint, beside its ends: none is known. */
 const NOTHING_SAID: Omit<Joint, 'kind' | 'first' | 'second'> = {
   sameWay: false,
   fastened: null,

@@ -176,7 +176,7 @@ export function joinedAs(
   for (const edge of pattern.edges) {
     for (const meeting of meetings.get(edge.id) ?? []) {
       const { edge: met, joint } = meeting;
-      if (met && met.edge.id !== edge.id && leads(edge, meeting) === 'other') {
+      if (met && leads(edge, meeting) === 'other') {
         joints.set(edge.id, met.edge.joint);
         welds.set(edge.id, weldOf(met.piece.plan, met.edge, met.piece.thicknessMm));
       }
